@@ -1,0 +1,40 @@
+# Every target sets up what it needs: a virtual environment of its own and, as root, Qt's system libraries.
+PY := .venv/bin/python
+STAMP := .venv/.ready
+
+.PHONY: setup demo test lint bench screenshots tables wheel clean
+setup: $(STAMP)
+
+$(STAMP): requirements/dev.lock pyproject.toml tools/system_libraries.sh
+	sh tools/system_libraries.sh
+	test -x $(PY) || python3 -m venv .venv
+	$(PY) -m pip install -q --disable-pip-version-check --require-hashes -r requirements/dev.lock
+	$(PY) -m pip install -q --disable-pip-version-check --no-deps --no-build-isolation -e .
+	touch $@
+
+demo: setup
+	sh tools/with_display.sh $(PY) -m keelroom demo
+
+test: setup
+	$(PY) -m pytest
+
+lint: setup
+	$(PY) -m ruff check .
+	$(PY) -m ruff format --check .
+	$(PY) -m mypy
+	.venv/bin/lint-imports --no-cache
+
+bench: setup
+	sh tools/with_display.sh $(PY) -m pytest tests/perf -s --override-ini addopts=-q --benchmark-columns=median,mean,stddev,rounds
+
+screenshots: setup
+	QT_QPA_PLATFORM=offscreen $(PY) tools/screenshots.py docs/screenshots
+
+tables: setup
+	$(PY) tools/make_fluid_tables.py
+
+wheel: setup
+	$(PY) -m build --no-isolation --wheel --outdir dist
+
+clean:
+	rm -rf .venv dist

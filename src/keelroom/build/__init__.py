@@ -1,0 +1,1 @@
+"""The document: schema, edits, store, file, migrations."""

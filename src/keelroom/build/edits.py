@@ -1,0 +1,91 @@
+"""Edits: named sets of changes addressed by path. Applying one gives the new build and the edit that undoes it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from pydantic import BaseModel, ValidationError
+
+from keelroom.build.fields import Path, get, owner_and_spec, validator_of
+from keelroom.build.schema.build import Build
+from keelroom.errors import InputError
+
+
+@dataclass(frozen=True)
+class Change:
+    """The value that is to stand at `path`: a Quantity, a choice, or a whole tuple of list members."""
+
+    path: Path
+    value: Any
+
+
+@dataclass(frozen=True)
+class Edit:
+    """One step of the trail. Edits in a row with the same non-empty merge_key (one drag) are one step."""
+
+    label: str
+    changes: tuple[Change, ...]
+    merge_key: str = ""
+
+
+def set_value(path: Path, value: Any, label: str, merge_key: str = "") -> Edit:
+    """The edit that sets one field."""
+    return Edit(label, (Change(path, value),), merge_key)
+
+
+def apply(build: Build, edit: Edit) -> tuple[Build, Edit]:
+    """The build after `edit` and the edit that takes it back. Raises InputError; the given build never changes.
+
+    Only the sections along each path are rebuilt, so everything else stays identical and can be cached by identity.
+    """
+    undo: list[Change] = []
+    for change in edit.changes:
+        owner, _ = owner_and_spec(build, change.path)
+        value = _validated(type(owner), change)
+        undo.append(Change(change.path, getattr(owner, change.path[-1])))
+        build = _replaced(build, change.path, value)
+    _check_ids(build)
+    return build, Edit(edit.label, tuple(reversed(undo)), edit.merge_key)
+
+
+def _validated(model: type[BaseModel], change: Change) -> Any:
+    try:
+        return validator_of(model, change.path[-1]).validate_python(change.value)
+    except ValidationError as error:
+        raise InputError("invalid_value", error.errors()[0]["msg"], path=change.path) from None
+
+
+def _replaced(node: Any, path: Path, value: Any) -> Any:
+    if isinstance(node, tuple):
+        return tuple(_replaced(item, path[1:], value) if item.id == path[0] else item for item in node)
+    new = value if len(path) == 1 else _replaced(getattr(node, path[0]), path[1:], value)
+    return node.model_copy(update={path[0]: new})
+
+
+def _check_ids(build: Build) -> None:
+    for items in (build.packages, build.duty_cases, *(package.fans for package in build.packages)):
+        ids = [item.id for item in items]
+        if len(set(ids)) != len(ids):
+            raise InputError("duplicate_id", "Two members of one list have the same id", ids=ids)
+    if build.packages and build.active not in {package.id for package in build.packages}:
+        raise InputError("no_such_package", f"There is no package “{build.active}” to make active")
+
+
+def fresh_id(items: tuple[Any, ...], prefix: str) -> str:
+    """An id no member of `items` has."""
+    taken = {item.id for item in items}
+    number = len(items) + 1
+    while f"{prefix}{number}" in taken:
+        number += 1
+    return f"{prefix}{number}"
+
+
+def added(build: Build, path: Path, member: Any, label: str) -> Edit:
+    """The edit that appends `member` to the list at `path`."""
+    return set_value(path, (*get(build, path), member), label)
+
+
+def removed(build: Build, path: Path, member_id: str, label: str) -> Edit:
+    """The edit that takes the member with `member_id` out of the list at `path`."""
+    return set_value(path, tuple(item for item in get(build, path) if item.id != member_id), label)

@@ -1,0 +1,75 @@
+"""Finding things in a build by path: `("packages", "p1", "core", "depth")`; list members go by their id."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import cache
+from typing import Any
+
+from pydantic import BaseModel, TypeAdapter
+
+from keelroom.build.quantity import Quantity, Spec
+from keelroom.errors import InputError
+
+Path = tuple[str, ...]
+
+
+@cache
+def spec_of(model: type[BaseModel], field: str) -> Spec | None:
+    """What a measured field is; None for names, choices and sections."""
+    return next((item for item in model.model_fields[field].metadata if isinstance(item, Spec)), None)
+
+
+@cache
+def validator_of(model: type[BaseModel], field: str) -> TypeAdapter[Any]:
+    """Checks one field's new value as strictly as loading a file does."""
+    info = model.model_fields[field]
+    annotation: Any = info.annotation
+    for item in info.metadata:
+        annotation = _annotated(annotation, item)
+    return TypeAdapter(annotation)
+
+
+def _annotated(annotation: Any, item: Any) -> Any:
+    from typing import Annotated
+
+    return Annotated[annotation, item]
+
+
+def get(node: Any, path: Path) -> Any:
+    """The value at `path`. Raises InputError naming the step that leads nowhere."""
+    for step in path:
+        node = _child(node, step)
+    return node
+
+
+def _child(node: Any, step: str) -> Any:
+    if isinstance(node, tuple):
+        found = next((item for item in node if getattr(item, "id", None) == step), None)
+        if found is not None:
+            return found
+    elif isinstance(node, BaseModel) and step in type(node).model_fields:
+        return getattr(node, step)
+    raise InputError("no_such_path", f"The build has no “{step}” there", step=step)
+
+
+def owner_and_spec(build: BaseModel, path: Path) -> tuple[BaseModel, Spec | None]:
+    """The section a field belongs to, and the field's spec."""
+    owner = get(build, path[:-1])
+    if not isinstance(owner, BaseModel) or path[-1] not in type(owner).model_fields:
+        raise InputError("no_such_path", f"The build has no “{path[-1]}” there", step=path[-1])
+    return owner, spec_of(type(owner), path[-1])
+
+
+def measured_fields(node: BaseModel, path: Path = ()) -> Iterator[tuple[Path, Spec, Quantity | None]]:
+    """Every measured field below `node` with its path, spec and present value, curve points left out."""
+    for name in type(node).model_fields:
+        value, spec = getattr(node, name), spec_of(type(node), name)
+        if spec is not None:
+            yield (*path, name), spec, value
+        elif isinstance(value, tuple):
+            for item in value:
+                if isinstance(item, BaseModel) and hasattr(item, "id"):
+                    yield from measured_fields(item, (*path, name, item.id))
+        elif isinstance(value, BaseModel) and not isinstance(value, Quantity):
+            yield from measured_fields(value, (*path, name))

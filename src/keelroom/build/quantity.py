@@ -1,0 +1,129 @@
+"""A stored measure, and what a field of the document allows it to be."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any, Literal, get_args
+
+from pydantic import BaseModel, ConfigDict, GetCoreSchemaHandler
+from pydantic_core import PydanticCustomError, core_schema
+
+from keelroom.errors import InputError
+from keelroom.units import KINDS, Kind, format_si, full_precision, number_text, parse, with_unit
+
+Origin = Literal["measured", "catalogue", "assumed", "derived"]
+ORIGINS: tuple[Origin, ...] = get_args(Origin)
+
+
+class Strict(BaseModel):
+    """Base of everything stored: frozen, nothing extra, nothing converted, no infinities; sequences are tuples."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", strict=True, allow_inf_nan=False, defer_build=True)
+
+
+class Quantity(Strict):
+    """A measure as it was typed and what it means.
+
+    si : value in SI (temperature in degrees Celsius);  as_typed, unit : the text and the unit it was read in
+    origin : where it came from;  doubt : standard doubt in SI, None where not stated
+    """
+
+    si: float
+    as_typed: str
+    unit: str
+    origin: Origin = "measured"
+    doubt: float | None = None
+
+
+@dataclass(frozen=True)
+class Spec:
+    """What one measured field is: its kind, its label, its limits in SI, and whether anything is computed from it."""
+
+    kind_name: str
+    label: str
+    gt: float | None = None
+    ge: float | None = None
+    le: float | None = None
+    help: str = ""
+    descriptive: bool = False
+    whole: bool = False
+
+    @property
+    def kind(self) -> Kind:
+        return KINDS[self.kind_name]
+
+    def refusal(self, si: float) -> str | None:
+        """Why `si` means nothing in this field, or None."""
+
+        def shown(limit: float) -> str:
+            unit = self.kind.shown_unit("si")
+            return format_si(limit, self.kind, "si") + (
+                f" ({format_si(limit, self.kind, 'us')})" if self.kind.us != self.kind.si and unit.offset == 0 and limit else ""
+            )
+
+        if self.whole and si != round(si):
+            return f"{self.label} is a whole number"
+        if self.gt is not None and si <= self.gt:
+            return f"{self.label} must be more than {shown(self.gt)}"
+        if self.ge is not None and si < self.ge:
+            return f"{self.label} must be at least {shown(self.ge)}"
+        if self.le is not None and si > self.le:
+            return f"{self.label} must be at most {shown(self.le)}"
+        return None
+
+    def __get_pydantic_core_schema__(self, source: Any, handler: GetCoreSchemaHandler) -> core_schema.CoreSchema:
+        return core_schema.no_info_after_validator_function(self._validated, handler(source))
+
+    def _validated(self, value: Quantity | None) -> Quantity | None:
+        if value is None:
+            return None
+        try:
+            reading = parse(value.as_typed, self.kind, value.unit)
+        except InputError as error:
+            raise PydanticCustomError("quantity", "{reason}", {"reason": error.message}) from None
+        if abs(reading.si - value.si) > 1e-9 * max(1.0, abs(value.si)):
+            raise PydanticCustomError("quantity", "si is {si} but “{text}” reads as {read}", {"si": value.si, "text": value.as_typed, "read": reading.si})
+        refused = self.refusal(value.si)
+        if refused:
+            raise PydanticCustomError("quantity", "{reason}", {"reason": refused})
+        return value
+
+
+def typed(text: str, spec: Spec, unit: str, origin: Origin = "measured") -> Quantity:
+    """The quantity a text typed into a field means. Raises InputError saying what was expected."""
+    reading = parse(text, spec.kind, unit)
+    refused = spec.refusal(reading.si)
+    if refused:
+        raise InputError("out_of_range", refused, value=reading.si, field=spec.label)
+    return Quantity(si=reading.si, as_typed=reading.text, unit=reading.unit, origin=origin)
+
+
+def quantity(text: str, kind_name: str, origin: Origin = "assumed") -> Quantity:
+    """A quantity from a text that carries its unit; for defaults and catalogue rows."""
+    reading = parse(text, KINDS[kind_name], KINDS[kind_name].units[0].symbol)
+    return Quantity(si=reading.si, as_typed=text, unit=reading.unit, origin=origin)
+
+
+def from_si(si: float, kind_name: str, system: str, origin: Origin) -> Quantity:
+    """A quantity computed or dragged rather than typed, written in full so that it reads back the same."""
+    unit = KINDS[kind_name].shown_unit(system)
+    text = full_precision(si, unit)
+    return Quantity(si=parse(text, KINDS[kind_name], unit.symbol).si, as_typed=text, unit=unit.symbol, origin=origin)
+
+
+def shown(value: Quantity, kind: Kind, system: str) -> str:
+    """How a field shows the quantity: as typed where typed in the shown unit, else converted; without the unit."""
+    unit = kind.shown_unit(system)
+    if value.unit == unit.symbol and value.origin != "derived":
+        bare = value.as_typed
+        for name in (unit.symbol, *unit.names):
+            if name and bare.endswith(name):
+                return bare[: -len(name)].strip()
+        return bare
+    return number_text(value.si, unit)
+
+
+def described(value: Quantity, kind: Kind, system: str) -> str:
+    """The quantity with its unit, for sentences and sheets."""
+    unit = kind.shown_unit(system)
+    return with_unit(number_text(value.si, unit), unit)

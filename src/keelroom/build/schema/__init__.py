@@ -1,0 +1,1 @@
+"""Format version 1, one module per section of the document."""

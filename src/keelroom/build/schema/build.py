@@ -1,0 +1,60 @@
+"""The whole document, and duty cases."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import model_validator
+
+from keelroom.build.quantity import Quantity, Spec, Strict, quantity
+from keelroom.build.schema.brief import Brief, Maybe
+from keelroom.build.schema.package import Core, Fan, Package
+
+FORMAT, VERSION = "keelroom-build", 1
+Demand = Literal["idle", "road_load", "full_power"]
+
+
+class DutyCase(Strict):
+    """One steady situation the package must live with."""
+
+    id: str
+    name: str = ""
+    demand: Demand = "road_load"
+    speed: Annotated[Quantity, Spec("speed", "Road speed", ge=0, le=120)] = quantity("0 mph", "speed")
+    grade: Annotated[Quantity, Spec("share", "Grade", ge=-0.5, le=1)] = quantity("0 %", "share")
+    towed_mass: Annotated[Quantity, Spec("mass", "Towed or extra mass", ge=0, le=60000)] = quantity("0 lb", "mass")
+    gear_step: Annotated[Quantity, Spec("number", "Gear, as multiple of top", gt=0.2, le=10, help="1 top gear; 1.4 one gear down")] = quantity("1", "number")
+    rpm: Annotated[Maybe, Spec("turning speed", "Engine speed", gt=0, le=250, help="Empty: from gearing, or idle")] = None
+    stops_per_km: Annotated[Quantity, Spec("number", "Stops per kilometre", ge=0, le=50)] = quantity("0", "number")
+    ac_on: bool = False
+    in_gear: bool = True
+    ambient: Annotated[Maybe, Spec("temperature", "Ambient", ge=-50, le=60, help="Empty: the hottest day of the brief")] = None
+
+
+class Build(Strict):
+    """A build: one brief, several packages of which one is active, duty cases, and the user's own parts."""
+
+    format: Literal["keelroom-build"] = FORMAT
+    version: Literal[1] = VERSION
+    revision: int = 0
+    brief: Brief = Brief()
+    packages: tuple[Package, ...] = ()
+    active: str = ""
+    duty_cases: tuple[DutyCase, ...] = ()
+    own_cores: tuple[Core, ...] = ()
+    own_fans: tuple[Fan, ...] = ()
+
+    @model_validator(mode="after")
+    def _ids_are_unique(self) -> Build:
+        for items in (self.packages, self.duty_cases, *(package.fans for package in self.packages)):
+            ids = [item.id for item in items]
+            if len(set(ids)) != len(ids) or "" in ids:
+                raise ValueError("ids must be present and unique within their list")
+        if self.packages and self.active not in {package.id for package in self.packages}:
+            raise ValueError(f"active names no package: “{self.active}”")
+        return self
+
+    @property
+    def package(self) -> Package:
+        """The active package."""
+        return next(package for package in self.packages if package.id == self.active)

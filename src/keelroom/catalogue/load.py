@@ -1,0 +1,188 @@
+"""The shipped catalogue as parts of the build schema, and the user's own catalogue file."""
+
+from __future__ import annotations
+
+import csv
+import difflib
+import json
+import os
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from pathlib import Path
+from typing import Any, TypeVar
+
+import numpy as np
+from pydantic import BaseModel, TypeAdapter, ValidationError
+
+from keelroom.build.fields import spec_of
+from keelroom.build.file import write_atomically
+from keelroom.build.quantity import Quantity, from_si, typed
+from keelroom.build.schema.brief import Engine, Glycol, Vehicle
+from keelroom.build.schema.package import Core, Fan, Shroud
+from keelroom.core.fluids.coolant import GlycolTable
+from keelroom.errors import CatalogueError, InputError
+
+M = TypeVar("M", bound=BaseModel)
+
+
+@dataclass(frozen=True)
+class FanAssembly:
+    """A fan as sold: one or two alike fans, with or without their own shroud."""
+
+    name: str
+    count: int
+    fan: Fan
+    shrouded: bool
+    cost: float
+
+
+@dataclass(frozen=True)
+class Coolant:
+    """A mix by its usual name."""
+
+    name: str
+    glycol: Glycol
+    glycol_share: Quantity
+
+
+def _rows(name: str) -> list[dict[str, str]]:
+    text = (files("keelroom.catalogue") / "data" / f"{name}.csv").read_text(encoding="utf-8")
+    return list(csv.DictReader(text.splitlines()))
+
+
+def _part(model: type[M], row: dict[str, str], **more: Any) -> M:
+    """A schema part from a row of texts. Raises CatalogueError naming row and column."""
+    values: dict[str, Any] = dict(more)
+    for field in model.model_fields:
+        text = row.get(field)
+        if text is None:
+            continue
+        spec = spec_of(model, field)
+        try:
+            values[field] = typed(text, spec, "", "catalogue") if spec else text
+        except InputError as error:
+            raise CatalogueError("bad_row", f"Catalogue row “{row['name']}”, column {field}: {error.message}") from None
+    return model.model_validate(values)
+
+
+@cache
+def cores() -> tuple[Core, ...]:
+    """Generic cores, small to large."""
+    return tuple(_part(Core, row) for row in _rows("cores"))
+
+
+@cache
+def fan_assemblies() -> tuple[FanAssembly, ...]:
+    """Generic fans and twin assemblies, small to large."""
+    nowhere = from_si(0.0, "length", "si", "catalogue")
+    return tuple(
+        FanAssembly(row["name"], int(row["count"]), _part(Fan, row, id="fan", x=nowhere, y=nowhere), row["shroud"] == "full", float(row["cost"]))
+        for row in _rows("fans")
+    )
+
+
+@cache
+def engines() -> tuple[Engine, ...]:
+    """Engines of descriptive kinds."""
+    return tuple(_part(Engine, row) for row in _rows("engines"))
+
+
+@cache
+def vehicles() -> tuple[Vehicle, ...]:
+    """Vehicles of descriptive kinds."""
+    return tuple(_part(Vehicle, row) for row in _rows("vehicles"))
+
+
+@cache
+def coolants() -> tuple[Coolant, ...]:
+    """Coolant mixes by name."""
+    return tuple(
+        Coolant(row["name"], TypeAdapter(Glycol).validate_python(row["glycol"]), typed(row["glycol_share"], _share_spec(), "%", "catalogue"))
+        for row in _rows("coolants")
+    )
+
+
+def _share_spec() -> Any:
+    from keelroom.build.schema.brief import Cooling
+
+    return spec_of(Cooling, "glycol_share")
+
+
+def named(items: tuple[M, ...], name: str) -> M:
+    """The member called `name`. Raises CatalogueError with near matches."""
+    for item in items:
+        if getattr(item, "name", "") == name:
+            return item
+    near = difflib.get_close_matches(name, [getattr(item, "name", "") for item in items], 3, 0.4)
+    raise CatalogueError("unknown_part", f"No part called “{name}”" + (f"; near it: {', '.join(near)}" if near else ""), near=near)
+
+
+def placed(assembly: FanAssembly, core: Core, system: str) -> tuple[tuple[Fan, ...], Shroud]:
+    """The assembly's fans spread evenly over a core's face, and the shroud it comes with (none: bare fans)."""
+    width = core.face_width.si if core.face_width else 0.6
+    height = core.face_height.si if core.face_height else 0.4
+    fans = tuple(
+        assembly.fan.model_copy(
+            update={
+                "id": f"fan{i + 1}",
+                "name": assembly.name,
+                "x": from_si(round(width * (2 * i + 1) / (2 * assembly.count), 6), "length", system, "derived"),
+                "y": from_si(round(height / 2, 6), "length", system, "derived"),
+                "cost": from_si(assembly.cost / assembly.count, "money", system, "catalogue"),
+            }
+        )
+        for i in range(assembly.count)
+    )
+    return fans, Shroud(kind="full" if assembly.shrouded else "none")
+
+
+@cache
+def glycol_table(glycol: str) -> GlycolTable:
+    """The shipped property table of one glycol."""
+    document = json.loads((files("keelroom.catalogue") / "data" / "fluid_tables.json").read_text(encoding="utf-8"))
+    table = document["glycols"][glycol]
+    columns = ("density_kg_m3", "heat_capacity_J_kgK", "conductivity_W_mK", "ln_viscosity_Pa_s")
+    return GlycolTable(
+        glycol=glycol,
+        mass_fraction=np.array(table["mass_fraction"]),
+        temperature=np.array(document["temperature_degC"]),
+        values=np.stack([np.array(table[column]) for column in columns], axis=2),
+        freezing=np.array(table["freezing_degC"]),
+    )
+
+
+class OwnParts(BaseModel):
+    """The user's own catalogue: parts kept across builds, in their own words and figures."""
+
+    cores: tuple[Core, ...] = ()
+    fans: tuple[Fan, ...] = ()
+
+
+def own_file() -> Path:
+    """Where the user's own catalogue lives: XDG_DATA_HOME or its default."""
+    base = os.environ.get("XDG_DATA_HOME") or str(Path.home() / ".local" / "share")
+    return Path(base) / "keelroom" / "own-parts.json"
+
+
+def own_parts(path: Path | None = None) -> OwnParts:
+    """The user's own catalogue, empty where there is none. Raises CatalogueError where it cannot be read."""
+    path = path or own_file()
+    if not path.exists():
+        return OwnParts()
+    try:
+        return OwnParts.model_validate_json(path.read_bytes())
+    except (OSError, ValidationError) as error:
+        raise CatalogueError("own_unreadable", f"Your own parts ({path.name}) cannot be read: {str(error).splitlines()[0]}") from None
+
+
+def keep_own(part: Core | Fan, path: Path | None = None) -> None:
+    """Add a part to the user's own catalogue, replacing one of the same name."""
+    path = path or own_file()
+    known = own_parts(path)
+    path.parent.mkdir(parents=True, exist_ok=True)
+    if isinstance(part, Core):
+        known = known.model_copy(update={"cores": (*(c for c in known.cores if c.name != part.name), part)})
+    else:
+        known = known.model_copy(update={"fans": (*(f for f in known.fans if f.name != part.name), part)})
+    write_atomically(path, known.model_dump_json(indent=2).encode())

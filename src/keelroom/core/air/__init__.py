@@ -1,0 +1,1 @@
+"""Fans, ram pressure and the network that shares the air between them."""

@@ -1,0 +1,163 @@
+"""The steady answer per duty case: temperature with its band, margins, and what happens where none exists."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from keelroom.core.arrays import Floats, take
+from keelroom.core.loop.circuit import THERMOSTAT_SPAN
+from keelroom.core.operating_point import Fixed, Points, Solution, evaluate, prepare, solve, thermal_mass
+from keelroom.core.thermal.engine_heat import HEAT_DOUBT
+
+CONDUCTANCE_DOUBT = 0.12
+"""Standard doubt of the core's conductance: ±15 % on j, fouling and maker's tolerances (from memory)."""
+FAN_STEP = 0.25
+"""Share by which the fans are weakened to find what their doubt is worth."""
+AMBIENT_STEP = 8.0
+"""Kelvin of extra ambient used to find the highest ambient that holds the limit."""
+
+
+@dataclass(frozen=True)
+class Band:
+    """Doubts in heat margin [W], one standard each, taken as independent, and the temperatures they map to [degC].
+
+    high is inf where the hot end does not settle; all (n,)
+    """
+
+    from_heat: Floats
+    from_core: Floats
+    from_fans: Floats
+    low: Floats
+    high: Floats
+
+
+@dataclass(frozen=True)
+class Answer:
+    """Steady answers over n points, arrays (n,) unless said.
+
+    margin [K] limit less temperature;  air_to_boil [K]... of ambient left before the outlet boils
+    highest_ambient [degC] that still holds the limit
+    heat_at_limit [W]: rejection at the limit temperature;  climb [K/s] at the limit where heat is left over, else 0
+    time_to_limit [s] from thermostat full open, inf where the limit is never reached
+    """
+
+    solution: Solution
+    band: Band
+    boiling: Floats
+    margin: Floats
+    air_to_boil: Floats
+    highest_ambient: Floats
+    rejection_at_limit: Floats
+    climb: Floats
+    time_to_limit: Floats
+    prepared: Fixed
+    """of points, weakened and hot variants: a start for the next like answer"""
+
+    @property
+    def settled(self) -> Floats:
+        """A steady temperature below boiling exists."""
+        return self.solution.settles & (self.solution.state.temperature < self.boiling)
+
+
+def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, int], start: Answer | None = None) -> Answer:
+    """Temperatures, bands and margins of n points. fan_doubt (n,): standard doubt of the fans' shut-off pressure."""
+    n = len(points.limit)
+    prepared = prepare(_variants(points), start.prepared if start else None)
+    nominal = take(prepared, np.s_[:n])
+    solution = solve(points, layout, nominal, start.solution.state.temperature if start else None)
+    nodes, rejection, study = _margin_curve(points, prepared, solution, layout)
+    state = solution.state
+    parts = (
+        HEAT_DOUBT * state.heat_in,
+        study["core"] * (CONDUCTANCE_DOUBT / FAN_STEP),
+        study["fans"] * (fan_doubt / FAN_STEP),
+    )
+    doubt = np.sqrt(sum(part**2 for part in parts))
+    full_heat = nominal.running.heat.coolant * points.doubts.heat
+    low = _where_rejection_is(state.heat_in - doubt, nodes, rejection, state.air_in)
+    high = _where_rejection_is(state.heat_in + doubt, nodes, rejection, state.air_in)
+    at_limit = study["at_limit"]
+    left_over = np.maximum(full_heat - at_limit, 0.0)
+    mass = thermal_mass(points)
+    return Answer(
+        solution=solution,
+        band=Band(*parts, low=np.minimum(low, state.temperature), high=np.where(high > nominal.boiling, np.inf, high)),
+        boiling=nominal.boiling,
+        margin=points.limit - state.temperature,
+        air_to_boil=points.climate.ambient + nominal.boiling - state.temperature,
+        highest_ambient=_highest_ambient(points, full_heat, study),
+        rejection_at_limit=at_limit,
+        climb=left_over / mass,
+        time_to_limit=_time_to_limit(points, full_heat, nodes, rejection, mass),
+        prepared=prepared,
+    )
+
+
+def _variants(points: Points) -> Points:
+    """The points, the same with weakened fans, and the same on a hotter day, stacked in that order."""
+    n = len(points.limit)
+    tripled = take(points, np.tile(np.arange(n), 3))
+    weaker, hotter = tripled.doubts.fan_pressure.copy(), tripled.climate.ambient.copy()
+    weaker[n : 2 * n] *= 1 - FAN_STEP
+    hotter[2 * n :] += AMBIENT_STEP
+    return replace(
+        tripled, doubts=replace(tripled.doubts, fan_pressure=weaker), climate=replace(tripled.climate, ambient=hotter)
+    )
+
+
+def _margin_curve(
+    points: Points, prepared: Fixed, solution: Solution, layout: tuple[bool, int, int]
+) -> tuple[Floats, Floats, dict[str, Floats]]:
+    """Rejection at rising temperatures (n, k), and at the solved point with core and fans weakened: one call."""
+    n = len(points.limit)
+    base = np.arange(n)
+    solved = solution.state.temperature
+    full_open = points.circuit.thermostat + THERMOSTAT_SPAN + np.where(points.circuit.at_inlet > 0, 8.0, 0.0)
+    boiling = take(prepared, np.s_[:n]).boiling
+    asked = [points.circuit.thermostat, full_open, points.limit, np.maximum(boiling, solved + 1), solved, solved, points.limit]
+    rows = np.concatenate([base, base, base, base, base, base + n, base + 2 * n])
+    batch = take(_variants(points), rows)
+    conductance = batch.doubts.conductance.copy()
+    conductance[4 * n : 5 * n] *= 1 - FAN_STEP
+    batch = replace(batch, doubts=replace(batch.doubts, conductance=conductance))
+    state = evaluate(batch, take(prepared, rows), np.concatenate(asked), layout)
+    rejected = state.rejection.reshape(7, n)
+    temperatures = np.stack([*asked[:4], solved], axis=1)
+    values = np.concatenate([rejected[:4], solution.state.rejection[None]]).T
+    order = np.argsort(temperatures, axis=1)
+    nodes, curve = np.take_along_axis(temperatures, order, 1), np.take_along_axis(values, order, 1)
+    study = {
+        "core": np.maximum(solution.state.rejection - rejected[4], 0.0),
+        "fans": np.maximum(solution.state.rejection - rejected[5], 0.0),
+        "at_limit": rejected[2],
+        "at_limit_hotter": rejected[6],
+    }
+    return nodes, np.maximum.accumulate(curve, axis=1), study
+
+
+def _where_rejection_is(wanted: Floats, nodes: Floats, rejection: Floats, air_in: Floats) -> Floats:
+    """Temperature (n,) at which the rejection curve reaches `wanted`; past its end in proportion to the air's lead."""
+    found = np.array([np.interp(w, r, t) for w, r, t in zip(wanted, rejection, nodes, strict=True)])
+    beyond = air_in + (nodes[:, -1] - air_in) * wanted / rejection[:, -1]
+    return np.where(wanted > rejection[:, -1], beyond, found)
+
+
+def _highest_ambient(points: Points, heat_in: Floats, study: dict[str, Floats]) -> Floats:
+    """Ambient (n,) at which rejection at the limit equals the heat in: a straight line through two ambients."""
+    slope = (study["at_limit"] - study["at_limit_hotter"]) / AMBIENT_STEP
+    return points.climate.ambient + (study["at_limit"] - heat_in) / np.maximum(slope, 1e-6)
+
+
+def _time_to_limit(points: Points, heat_in: Floats, nodes: Floats, rejection: Floats, mass: Floats) -> Floats:
+    """Seconds from a full-open thermostat to the limit: heat left over, taken as straight between the two."""
+    begin = np.minimum(points.circuit.thermostat + THERMOSTAT_SPAN, points.limit)
+    left = [
+        heat - np.array([np.interp(at, t, r) for at, t, r in zip(where, nodes, rejection, strict=True)])
+        for heat, where in ((heat_in, begin), (heat_in, points.limit))
+    ]
+    first, last = (np.maximum(value, 1e-9) for value in left)
+    even = np.abs(first - last) < 1e-6 * first
+    mean = np.where(even, first, (first - last) / np.where(even, 1.0, np.log(first / last)))
+    return np.where(left[1] > 0, mass * (points.limit - begin) / np.maximum(mean, 1e-9), np.inf)

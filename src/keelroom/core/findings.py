@@ -1,0 +1,42 @@
+"""What a judgement looks like: a Finding says what, where, by how much, why, and what mends it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+Level = Literal["problem", "doubt", "note"]
+LEVELS: tuple[Level, ...] = ("problem", "doubt", "note")
+
+
+@dataclass(frozen=True)
+class Fix:
+    """A mending act by code and parameters; `assess.fixes` turns it into an edit."""
+
+    code: str
+    label: str
+    parameters: tuple[tuple[str, str], ...] = ()
+
+
+@dataclass(frozen=True)
+class Finding:
+    """A judgement that can always be saved.
+
+    code  : stable name
+    level : problem (will not work as entered), doubt (unmeasured or outside a source), note
+    where : path of the field or id it belongs to
+    what, why : sentences with figures in them
+    fix   : acts that would mend it, may be empty
+    source: key into `sources.SOURCES`
+    value, limit : SI values compared, where there are two
+    """
+
+    code: str
+    level: Level
+    where: tuple[str, ...]
+    what: str
+    why: str
+    fix: tuple[Fix, ...] = ()
+    source: str = "PRACTICE"
+    value: float | None = field(default=None)
+    limit: float | None = field(default=None)

@@ -1,0 +1,1 @@
+"""Properties of coolants and of moist air, and boiling under a cap."""

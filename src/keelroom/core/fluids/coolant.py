@@ -1,0 +1,121 @@
+"""Coolant properties against temperature, from tables made by CoolProp, and boiling under a cap."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from keelroom.core.arrays import Floats
+from keelroom.core.fluids.water import saturation_pressure
+
+MOLAR_MASS = {"ethylene_glycol": 62.068e-3, "propylene_glycol": 76.094e-3, "water": 18.01528e-3}
+DENSITY_20 = {"ethylene_glycol": 1113.0, "propylene_glycol": 1036.0, "water": 998.2}
+# log10(p / mmHg) = A - B / (C + degC); from memory, checked against the handbook boiling points.
+ANTOINE = {"ethylene_glycol": (8.09083, 2088.936, 203.454), "propylene_glycol": (8.2082, 2085.9, 203.5396)}
+MMHG = 133.322
+
+
+@dataclass(frozen=True)
+class GlycolTable:
+    """One glycol: rows of rho, cp, k, ln mu on (mass fraction, temperature) grids, and freezing points."""
+
+    glycol: str
+    mass_fraction: Floats
+    temperature: Floats
+    values: Floats
+    """(fractions, temperatures, 4): density, heat capacity, conductivity, ln viscosity; SI."""
+    freezing: Floats
+    """(fractions,) [degC]"""
+
+
+@dataclass(frozen=True)
+class CoolantCurves:
+    """A mix as curves over temperature: cubic Hermite through evenly spaced knots, per point.
+
+    first, step : [degC]; knots (K, 4) values and slopes per step of rho, cp, k, ln mu (leading n when stacked)
+    water_moles : mole fraction of water;  antoine : (3,)
+    """
+
+    first: Floats | float
+    step: Floats | float
+    knots: Floats
+    slopes: Floats
+    water_moles: Floats | float
+    antoine: Floats
+
+
+@dataclass(frozen=True)
+class CoolantState:
+    """Properties at one temperature per point, all (n,): kg/m3, J/kgK, W/mK, Pa s."""
+
+    density: Floats
+    heat_capacity: Floats
+    conductivity: Floats
+    viscosity: Floats
+
+
+def mass_fraction(glycol: str, volume_fraction: float) -> float:
+    """Glycol mass fraction of a mix made by volume at 20 degC, contraction neglected (under 1 %)."""
+    glycol_mass = volume_fraction * DENSITY_20[glycol]
+    return glycol_mass / (glycol_mass + (1.0 - volume_fraction) * DENSITY_20["water"])
+
+
+def curves(table: GlycolTable, volume_fraction: float) -> CoolantCurves:
+    """The mix's curves. volume_fraction 0..1 (1: glycol-only coolant). Linear in mass fraction between rows."""
+    share = mass_fraction(table.glycol, volume_fraction)
+    i = int(np.clip(np.searchsorted(table.mass_fraction, share, side="right") - 1, 0, len(table.mass_fraction) - 2))
+    low, high = table.mass_fraction[i : i + 2]
+    weight = (share - low) / (high - low)
+    knots = (1 - weight) * table.values[i] + weight * table.values[i + 1]
+    moles_water = (1 - share) / MOLAR_MASS["water"]
+    moles = moles_water + share / MOLAR_MASS[table.glycol]
+    return CoolantCurves(
+        first=float(table.temperature[0]),
+        step=float(table.temperature[1] - table.temperature[0]),
+        knots=knots,
+        slopes=np.gradient(knots, axis=0),
+        water_moles=moles_water / moles,
+        antoine=np.array(ANTOINE[table.glycol]),
+    )
+
+
+def freezing_point(table: GlycolTable, volume_fraction: float) -> float:
+    """Temperature at which ice first forms [degC]; linear between the table's rows."""
+    return float(np.interp(mass_fraction(table.glycol, volume_fraction), table.mass_fraction, table.freezing))
+
+
+def coolant_state(curve: CoolantCurves, temperature: Floats) -> CoolantState:
+    """Properties of stacked curves at `temperature` (n,) [degC]; held at the table's ends beyond them."""
+    count = curve.knots.shape[1]
+    place = np.clip((temperature - curve.first) / curve.step, 0.0, count - 1.0)
+    i = np.minimum(place.astype(np.intp), count - 2)
+    x = (place - i)[:, None]
+    rows = np.arange(len(i))
+    y0, y1 = curve.knots[rows, i], curve.knots[rows, i + 1]
+    d0, d1 = curve.slopes[rows, i], curve.slopes[rows, i + 1]
+    value = y0 + x * (d0 + x * (3 * (y1 - y0) - 2 * d0 - d1 + x * (2 * (y0 - y1) + d0 + d1)))
+    return CoolantState(value[:, 0], value[:, 1], value[:, 2], np.exp(value[:, 3]))
+
+
+def boiling_point(curve: CoolantCurves, pressure: Floats) -> Floats:
+    """Temperature at which stacked mixes boil at absolute `pressure` (n,) [Pa].
+
+    Source: RAOULT with IF97 water. Range about 50..260 degC; a glycol-only mix boils on its own Antoine line.
+    """
+    a, b, c = curve.antoine[:, 0], curve.antoine[:, 1], curve.antoine[:, 2]
+
+    def log_pressure(celsius: Floats) -> Floats:
+        glycol = MMHG * 10.0 ** (a - b / (c + celsius))
+        return np.log(curve.water_moles * saturation_pressure(celsius) + (1 - curve.water_moles) * glycol)
+
+    # ln p is nearly straight against temperature: Newton with a small step settles in a few rounds.
+    wanted, celsius = np.log(pressure), np.full_like(pressure, 120.0)
+    for _ in range(12):
+        here = log_pressure(celsius)
+        slope = (log_pressure(celsius + 0.01) - here) / 0.01
+        move = (wanted - here) / slope
+        celsius = np.minimum(np.maximum(celsius + move, 20.0), 300.0)
+        if np.abs(move).max() < 1e-7:
+            break
+    return celsius

@@ -1,0 +1,1 @@
+"""The coolant circuit: pump, thermostat."""

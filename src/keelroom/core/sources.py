@@ -1,0 +1,34 @@
+"""Where formulas and figures come from, by short name, so that every working can cite them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Source:
+    """A published source, a package or a practice. `confirmed`: how this project checked it."""
+
+    key: str
+    citation: str
+    confirmed: str
+
+
+_ALL = (
+    Source("HEYWOOD", "Heywood, Internal Combustion Engine Fundamentals: motored friction and table 12.1", "from memory; idle fuel and table ranges checked"),
+    Source("CHANG_WANG", "Chang & Wang, Int. J. Heat Mass Transfer 40 (1997) 533: generalized louver-fin j", "from memory; band of ±15 % stated"),
+    Source("CHANG_HSU", "Chang, Hsu, Lin & Wang, Int. J. Heat Mass Transfer 43 (2000) 2237: louver-fin f", "from memory; band of ±20 % stated"),
+    Source("KAYS_LONDON", "Kays & London, Compact Heat Exchangers: ε-NTU, core pressure drop", "ht package and tabulated values"),
+    Source("SHAH_LONDON", "Shah & London, Laminar Flow Forced Convection in Ducts", "published duct values"),
+    Source("GNIELINSKI", "Gnielinski (1976, transition 2013); table values as in Incropera", "ht package and published values"),
+    Source("COOLPROP", "CoolProp incompressible glycol solutions, by mass fraction", "regenerated and compared in the tests"),
+    Source("IF97", "IAPWS-IF97 saturation line, region 4", "iapws package"),
+    Source("RAOULT", "Raoult's law with pure-glycol Antoine vapour pressure", "from memory; common coolant tables within 3 K"),
+    Source("ISA", "ICAO/ISO 2533 standard atmosphere (1976)", "fluids package"),
+    Source("SUTHERLAND", "Sutherland viscosity and conductivity of air", "CoolProp within 2 %"),
+    Source("FAN_LAWS", "Fan similarity laws: flow with speed, pressure with density and speed squared", "textbook identity"),
+    Source("ROAD_LOAD", "Road load: rolling, aerodynamic drag, grade", "textbook identity"),
+    Source("PRACTICE", "Common practice, no published source", "check values of the trade"),
+)  # fmt: skip
+
+SOURCES: dict[str, Source] = {source.key: source for source in _ALL}

@@ -1,0 +1,145 @@
+"""Heat into the coolant: road load and accessories give brake power, a Willans line gives fuel, a share gives heat.
+
+The band on the result is ±HEAT_DOUBT until a trial narrows it: it is the largest doubt in the whole answer.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from keelroom.core.arrays import Floats, unit_share
+
+GRAVITY = 9.80665
+HEAT_DOUBT = 0.22
+"""Standard doubt of the heat into the coolant, as a share of it (common practice: 20 to 25 %)."""
+INDICATED = {"petrol": (0.375, 0.30), "diesel": (0.45, 0.38)}
+"""Indicated efficiency at load and at idle."""
+SHARE = {"petrol": (0.22, 0.40), "diesel": (0.22, 0.37)}
+"""Share of fuel power that enters the coolant, at full load and at idle."""
+PUMPING = {"petrol": 0.6e5, "diesel": 0.1e5}
+"""Pumping mean effective pressure when closed to idle [Pa]."""
+FUEL_ENERGY = {"petrol": 32.4e9, "diesel": 35.9e9}
+"""Lower heating value [J/m3] of common pump fuel."""
+HEAT_PER_LITRE = 23e3
+"""Heat capacity of engine metal and coolant [J/K] per litre of displacement (common practice)."""
+
+
+@dataclass(frozen=True)
+class Engine:
+    """n engines as arrays (n,). displacement [m3]; power [W] at power_rpm; diesel, boosted 0 or 1.
+
+    heat_multiplier : stated factor on heat to coolant (iron or aluminium head, retarded ignition, ...)
+    """
+
+    displacement: Floats
+    power: Floats
+    power_rpm: Floats
+    diesel: Floats
+    boosted: Floats
+    heat_multiplier: Floats
+
+
+@dataclass(frozen=True)
+class Drive:
+    """What is asked of the engine in n duty cases, arrays (n,).
+
+    speed [m/s]; grade (rise over run); mass [kg] with all that is towed; drag_area [m2]; rolling coefficient
+    driveline_efficiency 0..1; full_power 0 or 1: the engine gives all it has; rpm
+    stops_per_metre: each stop throws away the motion of twice the mean speed
+    accessories [W] shaft: A/C, steering, converter drag;  electrical [W] without the cooling fans
+    alternator_efficiency; gearbox_to_coolant: share of driveline loss that enters the coolant
+    converter_heat [W]: converter drag that ends in the gearbox fluid and from there in the coolant
+    """
+
+    speed: Floats
+    grade: Floats
+    mass: Floats
+    drag_area: Floats
+    rolling: Floats
+    driveline_efficiency: Floats
+    full_power: Floats
+    rpm: Floats
+    stops_per_metre: Floats
+    accessories: Floats
+    electrical: Floats
+    alternator_efficiency: Floats
+    gearbox_to_coolant: Floats
+    converter_heat: Floats
+
+
+@dataclass(frozen=True)
+class EngineHeat:
+    """Power by cause, all (n,) [W]: wheels, accessories and alternator at the shaft, brake, fuel, and the coolant's heat.
+
+    short : brake power asked for beyond what the engine has, 0 where it can do it
+    """
+
+    wheels: Floats
+    accessories: Floats
+    alternator: Floats
+    brake: Floats
+    fuel: Floats
+    gearbox: Floats
+    coolant: Floats
+    short: Floats
+
+
+def road_power(drive: Drive, air_density: Floats) -> Floats:
+    """Power at the wheels (n,) [W], never negative. Source: ROAD_LOAD; stops as kinetic energy lost."""
+    slope = np.arctan(drive.grade)
+    weight = drive.mass * GRAVITY
+    force = weight * (drive.rolling * np.cos(slope) + np.sin(slope)) + 0.5 * air_density * drive.drag_area * drive.speed**2
+    stops = drive.stops_per_metre * drive.speed * 0.5 * drive.mass * (2 * drive.speed) ** 2
+    return np.maximum(force * drive.speed + stops, 0.0)
+
+
+def full_power(engine: Engine, rpm: Floats, density_ratio: Floats) -> Floats:
+    """Brake power at full throttle (n,) [W] at `rpm`; falls with air density, far less where boosted."""
+    x = np.clip(rpm / engine.power_rpm, 0.0, 1.15)
+    return engine.power * x * (1 + x - x * x) * density_ratio ** np.where(engine.boosted > 0, 0.25, 1.0)
+
+
+def friction_pressure(rpm: Floats) -> Floats:
+    """Motored friction mean effective pressure [Pa] at wide-open throttle. Source: HEYWOOD, ±0.2 bar."""
+    thousands = rpm / 1000.0
+    return 1e5 * (0.97 + 0.15 * thousands + 0.05 * thousands**2)
+
+
+def _by_fuel(engine: Engine, table: dict[str, tuple[float, float]], which: int) -> Floats:
+    return np.where(engine.diesel > 0, table["diesel"][which], table["petrol"][which])
+
+
+def engine_heat(engine: Engine, drive: Drive, fan_power: Floats, air: tuple[Floats, Floats]) -> EngineHeat:
+    """Heat into the coolant and what it comes from, all (n,) [W].
+
+    fan_power : (n,) [W] electrical, an alternator load like the rest
+    air       : density of the outdoor air, and its ratio to the standard sea-level density
+    Source    : ROAD_LOAD, HEYWOOD friction and heat balance; part-load shape from common practice
+    """
+    density, density_ratio = air
+    wheels = road_power(drive, density) / drive.driveline_efficiency
+    alternator = (drive.electrical + fan_power) / drive.alternator_efficiency
+    auxiliary = drive.accessories + drive.converter_heat + alternator
+    available = full_power(engine, drive.rpm, density_ratio)
+    asked = np.where(drive.full_power > 0, available, wheels + auxiliary)
+    brake = np.minimum(asked, available)
+    wheels = np.where(drive.full_power > 0, np.maximum(available - auxiliary, 0.0), wheels)
+    load = brake / available
+    pumping = np.where(engine.diesel > 0, PUMPING["diesel"], PUMPING["petrol"]) * (1 - load)
+    friction = (friction_pressure(drive.rpm) + pumping) * engine.displacement * drive.rpm / 120.0
+    best, idle = (_by_fuel(engine, INDICATED, k) for k in (0, 1))
+    # Close to full load a petrol engine is run rich; the extra fuel leaves unburnt and does little work.
+    rich = 1 - 0.12 * np.where(engine.diesel > 0, 0.0, unit_share((load - 0.75) / 0.25))
+    fuel = (brake + friction) / ((best - (best - idle) * np.exp(-load / 0.15)) * rich)
+    share_full, share_idle = (_by_fuel(engine, SHARE, k) for k in (0, 1))
+    share = share_full + (share_idle - share_full) * np.exp(-load / 0.35)
+    gearbox = drive.gearbox_to_coolant * (wheels * (1 - drive.driveline_efficiency) + drive.converter_heat)
+    coolant = fuel * share * engine.heat_multiplier + gearbox
+    return EngineHeat(wheels, drive.accessories + drive.converter_heat, alternator, brake, fuel, gearbox, coolant, asked - brake)
+
+
+def heat_capacity(engine: Engine) -> Floats:
+    """Heat capacity of engine and coolant (n,) [J/K] by displacement (common practice, ±30 %)."""
+    return HEAT_PER_LITRE * engine.displacement * 1e3
