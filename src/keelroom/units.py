@@ -121,7 +121,7 @@ KINDS: dict[str, Kind] = {
         _kind("electrical power", "W", "W", "180 W", Unit("W", 1.0, decimals=0), Unit("kW", 1e3, decimals=2)),
         _kind("heat", "kW", "kW", "42 kW", Unit("W", 1.0, decimals=0), Unit("kW", 1e3, decimals=1),
               Unit("BTU/min", 1055.05585262 / 60, decimals=0)),
-        _kind("share", "%", "%", "45 %", Unit("1", 1.0, decimals=2), Unit("%", 0.01, decimals=0)),
+        _kind("share", "%", "%", "45 %", Unit("fraction", 1.0, decimals=2), Unit("%", 0.01, decimals=0)),
         _kind("fin density", "fins/in", "fins/in", "14 fins/in",
               Unit("1/m", 1.0, decimals=0), Unit("fins/in", 1 / INCH, decimals=0, names=("fpi", "/in")), Unit("fins/dm", 10.0, decimals=0)),
         _kind("count", "", "", "2", Unit("", 1.0, decimals=0)),
@@ -319,16 +319,6 @@ def format_si(si: float, kind: Kind, system: str) -> str:
 
 def with_unit(number: str, unit: Unit) -> str:
     """A number and its unit as the trade writes them: degrees and % close up where custom has it."""
-    if not unit.symbol or unit.symbol == "1":
+    if not unit.symbol:
         return number
     return f"{number}{unit.symbol}" if unit.symbol == "°" else f"{number} {unit.symbol}"
-
-
-def full_precision(si: float, unit: Unit) -> str:
-    """A number that reads back as exactly the same value, short where a short one does."""
-    value = (si - unit.offset) / unit.factor
-    for digits in (6, 9, 12, 15, 17):
-        text = f"{value:.{digits}g}"
-        if float(text) * unit.factor + unit.offset == si:
-            return text
-    return repr(value)

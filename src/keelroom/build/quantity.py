@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, GetCoreSchemaHandler
 from pydantic_core import PydanticCustomError, core_schema
 
 from keelroom.errors import InputError
-from keelroom.units import KINDS, Kind, format_si, full_precision, number_text, parse, with_unit
+from keelroom.units import KINDS, Kind, format_si, number_text, parse, with_unit
 
 Origin = Literal["measured", "catalogue", "assumed", "derived"]
 ORIGINS: tuple[Origin, ...] = get_args(Origin)
@@ -105,9 +105,9 @@ def quantity(text: str, kind_name: str, origin: Origin = "assumed") -> Quantity:
 
 
 def from_si(si: float, kind_name: str, system: str, origin: Origin) -> Quantity:
-    """A quantity computed or dragged rather than typed, written in full so that it reads back the same."""
+    """A quantity computed or dragged rather than typed, to six digits; its text reads back as exactly its value."""
     unit = KINDS[kind_name].shown_unit(system)
-    text = full_precision(si, unit)
+    text = f"{(si - unit.offset) / unit.factor:.6g}"
     return Quantity(si=parse(text, KINDS[kind_name], unit.symbol).si, as_typed=text, unit=unit.symbol, origin=origin)
 
 

@@ -64,10 +64,11 @@ class Answer:
 def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, int], start: Answer | None = None) -> Answer:
     """Temperatures, bands and margins of n points. fan_doubt (n,): standard doubt of the fans' shut-off pressure."""
     n = len(points.limit)
-    prepared = prepare(_variants(points), start.prepared if start else None)
+    variants = _variants(points)
+    prepared = prepare(variants, start.prepared if start else None)
     nominal = take(prepared, np.s_[:n])
     solution = solve(points, layout, nominal, start.solution.state.temperature if start else None)
-    nodes, rejection, study = _margin_curve(points, prepared, solution, layout)
+    nodes, rejection, study = _margin_curve(variants, prepared, solution, layout)
     state = solution.state
     parts = (
         HEAT_DOUBT * state.heat_in,
@@ -108,17 +109,18 @@ def _variants(points: Points) -> Points:
 
 
 def _margin_curve(
-    points: Points, prepared: Fixed, solution: Solution, layout: tuple[bool, int, int]
+    variants: Points, prepared: Fixed, solution: Solution, layout: tuple[bool, int, int]
 ) -> tuple[Floats, Floats, dict[str, Floats]]:
     """Rejection at rising temperatures (n, k), and at the solved point with core and fans weakened: one call."""
-    n = len(points.limit)
-    base = np.arange(n)
     solved = solution.state.temperature
-    full_open = points.circuit.thermostat + THERMOSTAT_SPAN + np.where(points.circuit.at_inlet > 0, 8.0, 0.0)
+    n = len(solved)
+    base = np.arange(n)
+    circuit, limit = take(variants.circuit, np.s_[:n]), variants.limit[:n]
+    full_open = circuit.thermostat + THERMOSTAT_SPAN + np.where(circuit.at_inlet > 0, 8.0, 0.0)
     boiling = take(prepared, np.s_[:n]).boiling
-    asked = [points.circuit.thermostat, full_open, points.limit, np.maximum(boiling, solved + 1), solved, solved, points.limit]
+    asked = [circuit.thermostat, full_open, limit, np.maximum(boiling, solved + 1), solved, solved, limit]
     rows = np.concatenate([base, base, base, base, base, base + n, base + 2 * n])
-    batch = take(_variants(points), rows)
+    batch = take(variants, rows)
     conductance = batch.doubts.conductance.copy()
     conductance[4 * n : 5 * n] *= 1 - FAN_STEP
     batch = replace(batch, doubts=replace(batch.doubts, conductance=conductance))

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import fields, is_dataclass, replace
+from dataclasses import fields, is_dataclass
+from functools import cache
 from typing import Any, TypeVar
 
 import numpy as np
@@ -13,26 +14,32 @@ Floats = NDArray[np.float64]
 T = TypeVar("T")
 
 
+@cache
+def _names(kind: type) -> tuple[str, ...]:
+    return tuple(field.name for field in fields(kind)) if is_dataclass(kind) else ()
+
+
 def stack(items: Sequence[T]) -> T:
     """One dataclass with arrays (n, ...) from n alike dataclasses of scalars or arrays, nested ones too."""
-    first = items[0]
-    values: dict[str, Any] = {}
-    for field in fields(first):  # type: ignore[arg-type]
-        column = [getattr(item, field.name) for item in items]
-        values[field.name] = stack(column) if is_dataclass(column[0]) else np.array(column, dtype=float)
-    return type(first)(**values)
+    kind = type(items[0])
+    values: list[Any] = []
+    for name in _names(kind):
+        column = [getattr(item, name) for item in items]
+        values.append(stack(column) if _names(type(column[0])) else np.array(column, dtype=float))
+    return kind(*values)
 
 
 def take(item: T, index: Any) -> T:
     """The points `index` of a stacked dataclass, nested ones too; what is no array stays as it is."""
-    values: dict[str, Any] = {}
-    for field in fields(item):  # type: ignore[arg-type]
-        value = getattr(item, field.name)
-        if is_dataclass(value):
-            values[field.name] = take(value, index)
+    kind = type(item)
+    values: list[Any] = []
+    for name in _names(kind):
+        value = getattr(item, name)
+        if isinstance(value, np.ndarray):
+            values.append(value[index])
         else:
-            values[field.name] = value[index] if isinstance(value, np.ndarray) else value
-    return replace(item, **values)  # type: ignore[type-var]
+            values.append(take(value, index) if _names(type(value)) else value)
+    return kind(*values)
 
 
 def unit_share(value: Floats) -> Floats:

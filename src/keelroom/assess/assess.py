@@ -1,0 +1,212 @@
+"""`assess(build)`: a pure function of the build."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+import numpy as np
+
+from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult, FanFigures, RulesOfThumb, Totals, Verdict
+from keelroom.assess.judge import judge
+from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked
+from keelroom.build.schema.build import Build, DutyCase
+from keelroom.build.schema.package import Package
+from keelroom.core import rules
+from keelroom.core.answer import Answer, steady_answer
+from keelroom.core.operating_point import Points, face_reynolds
+
+
+def assess(build: Build, package_id: str | None = None, previous: Assessment | None = None) -> Assessment:
+    """The judgement of one package (the active one) over every duty case.
+
+    previous : an earlier assessment of a like build; the search starts there, the answer does not depend on it
+    Raises SolveError where a point that has a solution was not found; never returns an unconverged figure.
+    """
+    package = next(p for p in build.packages if p.id == (package_id or build.active))
+    needs = {case.id: needs_of(build, package, case) for case in build.duty_cases}
+    ready = [case for case in build.duty_cases if not needs[case.id]]
+    parts = parts_of(package) if ready else None
+    rows = [row_of(build, parts, case) for case in ready] if parts else []
+    solved: dict[str, CaseFigures] = {}
+    start = flux = None
+    if rows:
+        points, doubt = stacked(rows)
+        key = (rows[0].batch, len(rows))
+        begin = previous.start[1] if previous and previous.start and previous.start[0] == key else None
+        answer = steady_answer(points, doubt, rows[0].layout, begin)
+        solved = {case.id: figures for case, figures in zip(ready, _figures(build, package, ready, points, answer), strict=True)}
+        start, flux = (key, answer), answer.solution.state.flux
+    cases = tuple(CaseResult(case.id, case.name, solved.get(case.id), needs[case.id]) for case in build.duty_cases)
+    cooling = build.brief.cooling
+    partial = Assessment(
+        package_id=package.id,
+        cases=cases,
+        rules=_rules(build, package, cases),
+        totals=_totals(package, build, cases),
+        findings=(),
+        limit=cooling.limit.si if cooling.limit else None,
+        thermostat=cooling.thermostat.si if cooling.thermostat else None,
+        boiling=min((c.figures.boiling for c in cases if c.figures), default=None),
+        start=start,
+        flux=flux,
+    )
+    return replace(partial, findings=judge(build, package, partial))
+
+
+def assess_rows(rows: list[Row]) -> Answer:
+    """Steady answers of many rows of one batch kind, for searches and sensitivities."""
+    points, doubt = stacked(rows)
+    return steady_answer(points, doubt, rows[0].layout)
+
+
+def _figures(build: Build, package: Package, cases: list[DutyCase], points: Points, answer: Answer) -> list[CaseFigures]:
+    state, running = answer.solution.state, answer.solution.fixed.running
+    density = answer.solution.fixed.density_ahead
+    reynolds = face_reynolds(points, answer.solution)
+    settled = answer.settled
+    behind_density = _density_behind(answer, points)
+    fan_flow = state.fan_flow
+    total = fan_flow.sum(axis=1) + state.open_flow
+    accessories = build.brief.accessories
+    rise = running.flows.bay[:, None] - running.flows.plenum[:, None]
+    figures = []
+    for i, case in enumerate(cases):
+        voltage = float(points.fans.voltage[i])
+        power = points.fans.power[i] * running.speed[i] ** 3
+        fans = tuple(
+            FanFigures(
+                fan_id=fan.id,
+                flow_at_fan=float(fan_flow[i, k] / behind_density[i]),
+                flow_into_core=float(fan_flow[i, k] / density[i]),
+                share=float(fan_flow[i, k] / max(total[i], 1e-9)),
+                pressure=float(rise[i, 0]),
+                current=float(power[k] / voltage * state.command[i]),
+                power=float(power[k] * state.command[i]),
+            )
+            for k, fan in enumerate(package.fans[: fan_flow.shape[1]])
+        )
+        fan_current = sum(fan.current for fan in fans)
+        temperature, high = float(state.temperature[i]), float(answer.band.high[i])
+        figures.append(
+            CaseFigures(
+                temperature=temperature,
+                low=float(answer.band.low[i]),
+                high=high,
+                verdict=_verdict(bool(settled[i]), temperature, high, float(points.limit[i])),
+                margin=float(answer.margin[i]),
+                boiling=float(answer.boiling[i]),
+                air_to_boil=float(answer.air_to_boil[i]),
+                highest_ambient=float(answer.highest_ambient[i]),
+                heat_in=float(state.heat_in[i]),
+                rejection_at_limit=float(answer.rejection_at_limit[i]),
+                heat_by_cause=_heat_by_cause(points, answer, i),
+                doubt_by_cause=(
+                    ("heat to coolant", float(answer.band.from_heat[i])),
+                    ("core conductance", float(answer.band.from_core[i])),
+                    ("fan pressure", float(answer.band.from_fans[i])),
+                ),
+                climb=float(answer.climb[i]),
+                time_to_limit=float(answer.time_to_limit[i]),
+                airflow=float(total[i] / density[i]),
+                airflow_fans_on=float(running.flows.total[i] / density[i]),
+                face_speed=float(total[i] / density[i] / (points.core.face_width[i] * points.core.face_height[i])),
+                air_in=float(state.air_in[i]),
+                air_out=float(state.air_out[i].mean()),
+                coolant_out=float(state.coolant_out[i]),
+                coolant_flow=float(state.coolant_flow[i]),
+                core_coolant_flow=float(state.core_flow[i]),
+                thermostat_opening=float(state.opening[i]),
+                fan_command=float(state.command[i]),
+                fans=fans,
+                fan_current=fan_current,
+                electrical_current=fan_current + (accessories.electrical_load.si if accessories.electrical_load else 0.0) / voltage,
+                alternator_current=alternator_output(build, float(points.drive.rpm[i])),
+                rpm=float(points.drive.rpm[i]),
+                speed=float(points.drive.speed[i]),
+                ambient=float(points.climate.ambient[i]),
+                brake_power=float(running.heat.brake[i]),
+                fuel_power=float(running.heat.fuel[i]),
+                power_short=float(running.heat.short[i]),
+                louver_reynolds=float(reynolds[i]),
+                pressures=(
+                    ("front", float(running.flows.front[i])),
+                    ("behind the core", float(running.flows.plenum[i])),
+                    ("bay", float(running.flows.bay[i])),
+                ),
+            )
+        )
+    return figures
+
+
+def _density_behind(answer: Answer, points: Points) -> np.ndarray:
+    state, fixed = answer.solution.state, answer.solution.fixed
+    behind = state.air_out.mean(axis=(1, 2))
+    ahead = points.climate.ambient + points.climate.grille_rise
+    density: np.ndarray = fixed.density_ahead * (ahead + 273.15) / (behind + 273.15)
+    return density
+
+
+def _verdict(settled: bool, temperature: float, high: float, limit: float) -> Verdict:
+    if not settled:
+        return "does_not_settle"
+    if temperature > limit:
+        return "over"
+    return "tight" if high > limit else "holds"
+
+
+def _heat_by_cause(points: Points, answer: Answer, i: int) -> tuple[tuple[str, float], ...]:
+    """The coolant's heat split by what asked for the power, in proportion to it; sums to the heat in."""
+    heat, fixed = answer.solution.fixed.running.heat, answer.solution.fixed
+    command = float(answer.solution.state.command[i])
+    fans = float(fixed.running.power[i] / points.drive.alternator_efficiency[i]) * command
+    base = float(points.drive.electrical[i] / points.drive.alternator_efficiency[i])
+    gearbox = float(heat.gearbox[i]) * float(points.doubts.heat[i])
+    parts = {
+        "road": float(heat.wheels[i]),
+        "A/C, steering, converter": float(heat.accessories[i]),
+        "electrical": base,
+        "cooling fans": fans,
+    }
+    total = float(answer.solution.state.heat_in[i])
+    # What the fuel does beyond brake power is the engine's own: friction, pumping and loss.
+    work = sum(parts.values())
+    efficiency = work / float(heat.fuel[i])
+    own = max(0.0, 1.0 - efficiency / 0.36)
+    scale = (total - gearbox) * (1.0 - own) / work if work > 0 else 0.0
+    split = [("engine friction and idling", (total - gearbox) * own)]
+    split += [(name, value * scale) for name, value in parts.items()]
+    return (*split, ("gearbox", gearbox))
+
+
+def alternator_output(build: Build, rpm: float) -> float:
+    """Current [A] a hot alternator gives at engine speed: its idle share, rising to the rating at three times idle."""
+    accessories, idle = build.brief.accessories, build.brief.engine.idle_rpm
+    if not (accessories.alternator_rating and accessories.alternator_idle_share and idle):
+        return math.nan
+    share = accessories.alternator_idle_share.si
+    rise = min(max((rpm / (60 * idle.si) - 1) / 2, 0.0), 1.0)
+    return accessories.alternator_rating.si * (share + (0.85 - share) * rise if share < 0.85 else share)
+
+
+def _rules(build: Build, package: Package, cases: tuple[CaseResult, ...]) -> RulesOfThumb:
+    engine, core = build.brief.engine, package.core
+    area = core.face_width.si * core.face_height.si if core.face_width and core.face_height else None
+    standing = [c.figures.airflow_fans_on for c in cases if c.figures and c.figures.speed < 1]
+    return RulesOfThumb(
+        face_area=area,
+        face_area_wanted=rules.face_area_wanted(engine.displacement.si) if engine.displacement else None,
+        airflow=standing[0] if standing else None,
+        airflow_wanted=rules.airflow_wanted(engine.displacement.si, engine.cylinders.si) if engine.displacement and engine.cylinders else None,
+    )
+
+
+def _totals(package: Package, build: Build, cases: tuple[CaseResult, ...]) -> Totals:
+    idle = [c.figures for c in cases if c.figures and c.figures.speed < 1]
+    costs = [v.si for v in (package.core.cost, package.shroud.cost, *(fan.cost for fan in package.fans)) if v]
+    return Totals(
+        amps_at_idle=idle[0].electrical_current if idle else None,
+        alternator_at_idle=idle[0].alternator_current if idle else None,
+        cost=sum(costs) if costs else None,
+        hours=package.hours.si if package.hours else None,
+    )

@@ -1,0 +1,134 @@
+"""What an assessment says: figures per duty case, rules beside them, totals, findings. Plain values, SI."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from keelroom.assess.translate import Need
+from keelroom.core.answer import Answer
+from keelroom.core.arrays import Floats
+from keelroom.core.findings import Finding
+
+Verdict = Literal["holds", "tight", "over", "does_not_settle"]
+
+
+@dataclass(frozen=True)
+class FanFigures:
+    """One fan at one operating point: flows [m3/s], current [A], power [W] while running."""
+
+    fan_id: str
+    flow_at_fan: float
+    flow_into_core: float
+    share: float
+    """of the air through the core"""
+    pressure: float
+    """rise over the fan [Pa]"""
+    current: float
+    power: float
+
+
+@dataclass(frozen=True)
+class CaseFigures:
+    """One duty case, solved. Temperatures degC, heat W, flows m3/s."""
+
+    temperature: float
+    low: float
+    high: float
+    """inf where the hot end of the band does not settle"""
+    verdict: Verdict
+    margin: float
+    boiling: float
+    air_to_boil: float
+    highest_ambient: float
+    heat_in: float
+    rejection_at_limit: float
+    heat_by_cause: tuple[tuple[str, float], ...]
+    doubt_by_cause: tuple[tuple[str, float], ...]
+    climb: float
+    """K/s at the limit"""
+    time_to_limit: float
+    airflow: float
+    """mean through the core, at the density ahead of it"""
+    airflow_fans_on: float
+    """the same while the fans run"""
+    face_speed: float
+    air_in: float
+    air_out: float
+    coolant_out: float
+    coolant_flow: float
+    core_coolant_flow: float
+    thermostat_opening: float
+    fan_command: float
+    fans: tuple[FanFigures, ...]
+    fan_current: float
+    electrical_current: float
+    alternator_current: float
+    rpm: float
+    speed: float
+    ambient: float
+    brake_power: float
+    fuel_power: float
+    power_short: float
+    louver_reynolds: float
+    pressures: tuple[tuple[str, float], ...]
+
+
+@dataclass(frozen=True)
+class CaseResult:
+    """A duty case with its figures, or with what it still needs."""
+
+    case_id: str
+    name: str
+    figures: CaseFigures | None
+    needs: tuple[Need, ...] = ()
+
+
+@dataclass(frozen=True)
+class RulesOfThumb:
+    """Both rules beside what the package has; None where not known. m2 and m3/s."""
+
+    face_area: float | None
+    face_area_wanted: float | None
+    airflow: float | None
+    airflow_wanted: float | None
+
+
+@dataclass(frozen=True)
+class Totals:
+    """Running totals of the package. Currents at idle [A], cost, hours; None where not known."""
+
+    amps_at_idle: float | None
+    alternator_at_idle: float | None
+    cost: float | None
+    hours: float | None
+
+
+@dataclass(frozen=True)
+class Assessment:
+    """The whole judgement of one package of one build."""
+
+    package_id: str
+    cases: tuple[CaseResult, ...]
+    rules: RulesOfThumb
+    totals: Totals
+    findings: tuple[Finding, ...]
+    limit: float | None
+    thermostat: float | None
+    boiling: float | None
+    start: tuple[tuple[object, ...], Answer] | None = None
+    """the solved arrays, where the next assessment begins; not part of the judgement"""
+    flux: Floats | None = None
+    """(cases, ny, nx) face mass flux of the solved cases [kg/s per m2]"""
+
+    @property
+    def tightest(self) -> CaseResult | None:
+        """The solved case with the least margin."""
+        solved = [case for case in self.cases if case.figures]
+        return min(solved, key=lambda case: case.figures.margin if case.figures else 0.0, default=None)
+
+    @property
+    def worst_level(self) -> str:
+        """The gravest finding level present, or 'none'."""
+        present = {finding.level for finding in self.findings}
+        return next((level for level in ("problem", "doubt", "note") if level in present), "none")

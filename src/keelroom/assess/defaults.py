@@ -1,0 +1,29 @@
+"""What a new build starts from: default duty cases made from the brief, and the first package."""
+
+from __future__ import annotations
+
+from keelroom.build.quantity import quantity
+from keelroom.build.schema.brief import Brief
+from keelroom.build.schema.build import Build, DutyCase
+from keelroom.build.schema.package import Package
+
+
+def default_duty_cases(brief: Brief) -> tuple[DutyCase, ...]:
+    """Idle, stop-and-go, cruise, grade with load and sustained full power, as this brief would meet them."""
+    ac = brief.accessories.ac_fitted
+    with_ac = ", A/C on" if ac else ""
+    return (
+        DutyCase(id="idle", name=f"Idle{with_ac}", demand="idle", ac_on=ac),
+        DutyCase(id="traffic", name="Stop-and-go", speed=quantity("8 mph", "speed"), gear_step=quantity("3", "number"),
+                 stops_per_km=quantity("3", "number"), ac_on=ac),
+        DutyCase(id="cruise", name="Steady cruise", speed=quantity("65 mph", "speed"), ac_on=ac),
+        DutyCase(id="grade", name="Grade with load", speed=quantity("45 mph", "speed"), grade=quantity("6 %", "share"),
+                 towed_mass=quantity("1500 lb", "mass"), gear_step=quantity("1.5", "number"), ac_on=ac),
+        DutyCase(id="full", name="Sustained full power", demand="full_power", speed=quantity("60 mph", "speed")),
+    )  # fmt: skip
+
+
+def new_build() -> Build:
+    """An empty build: a brief with assumed defaults where they are credible, one package to fill, five duty cases."""
+    brief = Brief()
+    return Build(brief=brief, packages=(Package(id="p1", name="Package A"),), active="p1", duty_cases=default_duty_cases(brief))

@@ -1,0 +1,81 @@
+"""From a finding's fix to the edit that does it."""
+
+from __future__ import annotations
+
+from keelroom.build.edits import Change, Edit, set_value
+from keelroom.build.fields import Path, owner_and_spec
+from keelroom.build.quantity import from_si, typed
+from keelroom.build.schema.build import Build
+from keelroom.build.schema.package import Fan, Package
+from keelroom.catalogue.load import FanAssembly, fan_assemblies
+from keelroom.core.findings import Fix
+from keelroom.errors import InputError
+
+
+def edit_for(build: Build, fix: Fix, system: str = "us") -> Edit:
+    """The edit a fix stands for. Raises InputError where the build has moved on and it no longer applies."""
+    parameters = dict(fix.parameters)
+    if fix.code in ("set", "choose"):
+        path: Path = tuple(parameters["path"].split("/"))
+        _, spec = owner_and_spec(build, path)
+        value = typed(parameters["text"], spec, "", "assumed") if spec else parameters["choice"]
+        return set_value(path, value, fix.label)
+    package = next((p for p in build.packages if p.id == parameters["package"]), None)
+    if package is None:
+        raise InputError("no_such_package", "That package is no longer in the build")
+    if fix.code == "spread":
+        return Edit(fix.label, spread_changes(package, system))
+    fan = next((f for f in package.fans if f.id == parameters["fan"]), None)
+    if fan is None:
+        raise InputError("no_such_fan", "That fan is no longer in the package")
+    if fix.code == "onto_face":
+        return Edit(fix.label, _onto_face(package, fan, system))
+    return Edit(fix.label, _fitting_fan(package, fan, system))
+
+
+def face_size(package: Package) -> tuple[float, float]:
+    """Face width and height [m], 0 where unknown."""
+    core = package.core
+    return (core.face_width.si if core.face_width else 0.0, core.face_height.si if core.face_height else 0.0)
+
+
+def _at(package: Package, fan: Fan, x: float, y: float, system: str) -> tuple[Change, ...]:
+    where = ("packages", package.id, "fans", fan.id)
+    return tuple(Change((*where, axis), from_si(value, "length", system, "derived")) for axis, value in (("x", x), ("y", y)))
+
+
+def spread_changes(package: Package, system: str) -> tuple[Change, ...]:
+    """Fans side by side, evenly over the face, at half height."""
+    width, height = face_size(package)
+    count = len(package.fans)
+    return tuple(
+        change for i, fan in enumerate(package.fans) for change in _at(package, fan, width * (2 * i + 1) / (2 * count), height / 2, system)
+    )
+
+
+def _onto_face(package: Package, fan: Fan, system: str) -> tuple[Change, ...]:
+    width, height = face_size(package)
+    radius = fan.diameter.si / 2 if fan.diameter else 0.0
+    x = min(max(fan.x.si, radius), max(width - radius, radius))
+    y = min(max(fan.y.si, radius), max(height - radius, radius))
+    return _at(package, fan, x, y, system)
+
+
+def _fitting_fan(package: Package, fan: Fan, system: str) -> tuple[Change, ...]:
+    """The strongest single catalogue fan that fits the face, centred where it has room."""
+    width, height = face_size(package)
+
+    def flow(assembly: FanAssembly) -> float:
+        return assembly.fan.free_air_flow.si if assembly.fan.free_air_flow else 0.0
+
+    fitting = [a for a in fan_assemblies() if a.count == 1 and a.fan.diameter and a.fan.diameter.si <= min(width, height)]
+    if not fitting:
+        raise InputError("no_fan_fits", "No catalogue fan is small enough for this face")
+    best = max(fitting, key=flow)
+    radius = best.fan.diameter.si / 2 if best.fan.diameter else 0.0
+    x = min(max(fan.x.si, radius), width - radius)
+    y = min(max(fan.y.si, radius), height - radius)
+    new = best.fan.model_copy(update={"id": fan.id, "x": from_si(x, "length", system, "derived"), "y": from_si(y, "length", system, "derived"),
+                                      "cost": from_si(best.cost, "money", system, "catalogue")})  # fmt: skip
+    fans = tuple(new if f.id == fan.id else f for f in package.fans)
+    return (Change(("packages", package.id, "fans"), fans),)

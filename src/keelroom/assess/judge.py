@@ -1,0 +1,266 @@
+"""Findings: what is wrong, doubtful or unmeasured, with figures, a reason and what would mend it."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator
+
+from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
+from keelroom.assess.translate import fan_curve, pump_flow_rated
+from keelroom.build.quantity import Quantity
+from keelroom.build.schema.build import Build
+from keelroom.build.schema.package import Fan, Package
+from keelroom.core.air.fan import CREDIBLE_EFFICIENCY
+from keelroom.core.findings import LEVELS, Finding, Fix
+from keelroom.core.thermal.louver import RANGES
+from keelroom.errors import InputError
+from keelroom.units import KINDS, format_si
+
+Found = Iterator[Finding]
+SEATED = 1e-4
+"""[m] less than this over an edge is rounding, not a misfit."""
+
+
+def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Finding, ...]:
+    """All findings, gravest first, in the order of the work within a level."""
+    checks: tuple[Callable[[Build, Package, Assessment], Found], ...] = (_symptoms, _missing, _cooling, _parts, _fans, _results, _electrical, _sources, _rules, _assumed)
+    found = [finding for check in checks for finding in check(build, package, assessment)]
+    return tuple(sorted(found, key=lambda finding: LEVELS.index(finding.level)))
+
+
+def both(si: float, kind: str) -> str:
+    """A value in both unit systems, for sentences: findings are stored without a unit choice."""
+    us, metric = format_si(si, KINDS[kind], "us"), format_si(si, KINDS[kind], "si")
+    return us if us == metric else f"{us} ({metric})"
+
+
+def set_fix(label: str, path: tuple[str, ...], text: str) -> Fix:
+    """A fix that types `text` into the field at `path`."""
+    return Fix("set", label, (("path", "/".join(path)), ("text", text)))
+
+
+def _symptoms(build: Build, package: Package, assessment: Assessment) -> Found:
+    causes = {
+        "climbs_at_idle": "air in the system, a fan turning the wrong way, gaps round the shroud, a worn pump impeller",
+        "climbs_with_ac": "condenser fins blocked, no panel over condenser and radiator, weak fans at idle voltage",
+        "climbs_at_speed": "a lower hose that collapses, a clogged core, ignition timing, no air dam",
+        "climbs_on_grade": "a clogged core, a thermostat that does not open fully, retarded ignition",
+        "loses_coolant": "a weak cap, a leaking head gasket: pressure-test first",
+        "slow_warm_up": "a thermostat stuck open or missing",
+        "heater_cold": "air trapped at the heater, a blocked heater core",
+    }
+    for symptom in build.brief.symptoms:
+        yield Finding(
+            "cheap_cause", "note", ("brief", "symptoms"), f"Rule out the cheap causes of “{symptom.replace('_', ' ')}” first",
+            f"Before any part is bought, look for: {causes[symptom]}. A new fan does not cure an air lock. Never open the cap on a hot system.",
+        )  # fmt: skip
+
+
+def _missing(build: Build, package: Package, assessment: Assessment) -> Found:
+    wanted: dict[tuple[str, ...], str] = {}
+    for case in assessment.cases:
+        for need in case.needs:
+            wanted.setdefault(need.path, need.label)
+    for path, label in wanted.items():
+        yield Finding("missing", "doubt", path, f"Needs {label.lower()}", "Duty cases that depend on it are not worked out until it is known.")
+    if not package.fans:
+        yield Finding("no_fans", "doubt", ("packages", package.id, "fans"), "No fan in this package", "Only road speed moves air through the core; at a light there is none.")
+    if build.brief.engine.pump_flow is None and build.brief.engine.power is not None:
+        flow = both(pump_flow_rated(build.brief), "coolant flow")
+        yield Finding("pump_assumed", "doubt", ("brief", "engine", "pump_flow"), f"Coolant flow assumed: {flow} at power rpm",
+                      "Taken as 0.8 L/min per kW. Flow at idle is far less and shows in the idle temperature.",
+                      (set_fix(f"Enter {flow} as the assumption", ("brief", "engine", "pump_flow"), f"{pump_flow_rated(build.brief) * 6e4:.0f} L/min"),))  # fmt: skip
+
+
+def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:
+    cooling, climate = build.brief.cooling, build.brief.climate
+    where = ("brief", "cooling")
+    if _less(cooling.limit, cooling.thermostat, 5.0):
+        assert cooling.limit and cooling.thermostat
+        wanted = cooling.thermostat.si + 25
+        yield Finding("limit_under_thermostat", "problem", (*where, "limit"), "The limit is at or under the thermostat",
+                      f"Limit {both(cooling.limit.si, 'temperature')}; the thermostat only starts to open at {both(cooling.thermostat.si, 'temperature')} and is full open 10 K later. "
+                      "No package can hold the engine under its own thermostat.",
+                      (set_fix(f"Set the limit to {both(wanted, 'temperature')}", (*where, "limit"), f"{wanted:.0f} °C"),),
+                      value=cooling.limit.si, limit=cooling.thermostat.si)  # fmt: skip
+    if climate.ambient and cooling.limit and climate.ambient.si >= cooling.limit.si:
+        yield Finding("ambient_over_limit", "problem", ("brief", "climate", "ambient"), "The hottest day is over the limit",
+                      f"Air at {both(climate.ambient.si, 'temperature')} cannot cool anything below that.", value=climate.ambient.si, limit=cooling.limit.si)  # fmt: skip
+    if _less(cooling.fan_off, cooling.thermostat, 0.0):
+        assert cooling.fan_off and cooling.thermostat
+        off = cooling.thermostat.si + 4
+        yield Finding("fan_never_stops", "problem", (*where, "fan_off"), "The fans never stop",
+                      f"Fans off at {both(cooling.fan_off.si, 'temperature')} lies under the thermostat's opening at {both(cooling.thermostat.si, 'temperature')}: "
+                      "the thermostat holds the engine above it.",
+                      (set_fix(f"Set fans off to {both(off, 'temperature')}", (*where, "fan_off"), f"{off:.0f} °C"),),
+                      value=cooling.fan_off.si, limit=cooling.thermostat.si)  # fmt: skip
+    if _less(cooling.fan_on, cooling.fan_off, 1.0):
+        assert cooling.fan_on and cooling.fan_off
+        on = cooling.fan_off.si + 5
+        yield Finding("fan_set_points", "problem", (*where, "fan_on"), "Fans on must lie above fans off",
+                      f"On at {both(cooling.fan_on.si, 'temperature')}, off at {both(cooling.fan_off.si, 'temperature')}: the switch would chatter.",
+                      (set_fix(f"Set fans on to {both(on, 'temperature')}", (*where, "fan_on"), f"{on:.0f} °C"),))  # fmt: skip
+    if assessment.boiling is not None and cooling.limit and cooling.limit.si > assessment.boiling:
+        yield Finding("limit_over_boiling", "problem", (*where, "limit"), "The limit lies above boiling",
+                      f"This coolant boils at {both(assessment.boiling, 'temperature')} under this cap at this altitude.",
+                      value=cooling.limit.si, limit=assessment.boiling)  # fmt: skip
+
+
+def _less(a: Quantity | None, b: Quantity | None, lead: float) -> bool:
+    return a is not None and b is not None and a.si < b.si + lead
+
+
+def _parts(build: Build, package: Package, assessment: Assessment) -> Found:
+    core, shroud = package.core, package.shroud
+    where = ("packages", package.id)
+    if core.depth and core.rows and core.tube_height and core.depth.si / core.rows.si < 1.5 * core.tube_height.si:
+        yield Finding("rows_do_not_fit", "problem", (*where, "core", "rows"), "The tube rows do not fit the core depth",
+                      f"{core.rows.si:.0f} rows in {both(core.depth.si, 'length')} leave no width for a tube.")  # fmt: skip
+    if core.face_width and core.face_height:
+        for fan in package.fans:
+            yield from _fan_on_face(package, fan, core.face_width.si, core.face_height.si)
+        if shroud.kind == "partial":
+            yield from _shroud_on_face(package, core.face_width.si, core.face_height.si)
+    if package.fans and shroud.kind == "none":
+        share = "Only the disc behind each fan is swept while standing; with the same fan a sealed shroud wins by a wide margin at idle."
+        yield Finding("no_shroud", "doubt", (*where, "shroud", "kind"), "Fans without a shroud", share, (Fix("choose", "Fit a full shroud", (("path", "/".join((*where, "shroud", "kind"))), ("choice", "full"))),))
+
+
+def _fan_on_face(package: Package, fan: Fan, width: float, height: float) -> Found:
+    if fan.diameter is None:
+        return
+    where, radius = ("packages", package.id, "fans", fan.id), fan.diameter.si / 2
+    if fan.diameter.si > min(width, height) + SEATED:
+        yield Finding("fan_larger_than_face", "problem", (*where, "diameter"), "The fan is larger than the core face",
+                      f"{both(fan.diameter.si, 'length')} fan on a face {both(width, 'length')} × {both(height, 'length')}: what hangs over draws no air through the core.",
+                      (Fix("fit_fan", "Swap it for the strongest catalogue fan that fits", (("package", package.id), ("fan", fan.id))),),
+                      value=fan.diameter.si, limit=min(width, height))  # fmt: skip
+        return
+    over = max(radius - fan.x.si, fan.x.si + radius - width, radius - fan.y.si, fan.y.si + radius - height)
+    if over > SEATED:
+        yield Finding("fan_off_face", "problem", (*where, "x"), "The fan hangs over the edge of the face",
+                      f"It stands {both(over, 'length')} beyond the finned face.",
+                      (Fix("onto_face", "Slide it onto the face", (("package", package.id), ("fan", fan.id))),), value=over, limit=0.0)  # fmt: skip
+    for other in package.fans:
+        if other.id > fan.id and other.diameter:
+            gap = math.hypot(fan.x.si - other.x.si, fan.y.si - other.y.si) - radius - other.diameter.si / 2
+            if gap < -SEATED:
+                yield Finding("fans_overlap", "problem", (*where, "x"), "Two fans overlap", f"Their rings cut into each other by {both(-gap, 'length')}.",
+                              (Fix("spread", "Spread the fans over the face", (("package", package.id),)),), value=gap, limit=0.0)  # fmt: skip
+
+
+def _shroud_on_face(package: Package, width: float, height: float) -> Found:
+    shroud, where = package.shroud, ("packages", package.id, "shroud")
+    right = shroud.left.si + (shroud.width.si if shroud.width else width - shroud.left.si)
+    top = shroud.bottom.si + (shroud.height.si if shroud.height else height - shroud.bottom.si)
+    over = max(-shroud.left.si, -shroud.bottom.si, right - width, top - height)
+    if over > SEATED:
+        yield Finding("shroud_off_face", "doubt", (*where, "width"), "The shroud stands over the edge of the face",
+                      f"By {both(over, 'length')}; it seats on the tanks there instead of sealing on the core.", value=over, limit=0.0)  # fmt: skip
+    for fan in package.fans:
+        if not (shroud.left.si <= fan.x.si <= right and shroud.bottom.si <= fan.y.si <= top):
+            yield Finding("fan_outside_shroud", "problem", ("packages", package.id, "fans", fan.id, "x"), "A fan sits outside the shroud",
+                          "It would draw from the bay, not from the core.")  # fmt: skip
+
+
+def _fans(build: Build, package: Package, assessment: Assessment) -> Found:
+    for fan in package.fans:
+        where = ("packages", package.id, "fans", fan.id)
+        if fan.hub_diameter and fan.diameter and fan.hub_diameter.si >= 0.8 * fan.diameter.si:
+            yield Finding("hub_too_large", "doubt", (*where, "hub_diameter"), "The hub fills the fan", "A hub over 80 % of the diameter leaves no blade; check the reading.")
+        if not fan.curve:
+            if fan.free_air_flow:
+                yield Finding("fan_rating_only", "doubt", (*where, "free_air_flow"), f"{fan.name or 'Fan'}: only its free-air rating is known",
+                              "Advertised airflow is free air and optimistic; the pressure it can make is derived from motor power, ±30 %. Curve points or an anemometer reading narrow it.")  # fmt: skip
+            continue
+        try:
+            curve = fan_curve(fan)
+        except InputError as error:
+            yield Finding("fan_curve", "problem", (*where, "curve"), "The fan curve is not a curve", f"{error.message}. Its rating is used instead.")
+            continue
+        if fan.power:
+            best = max(float(curve.flow) * x * float(curve.pressure) * y for x, y in ((0.5, 0.55), (0.6, 0.45), (0.7, 0.35)))
+            if best > CREDIBLE_EFFICIENCY * fan.power.si:
+                yield Finding("fan_too_good", "doubt", (*where, "power"), "More air power than the motor can give",
+                              f"The curve's best air power {best:.0f} W is over 40 % of the motor's {fan.power.si:.0f} W.", value=best, limit=CREDIBLE_EFFICIENCY * fan.power.si)  # fmt: skip
+
+
+def _results(build: Build, package: Package, assessment: Assessment) -> Found:
+    for case in assessment.cases:
+        if case.figures is not None and assessment.limit is not None:
+            yield from _case_verdict(case, case.figures, assessment.limit)
+
+
+def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found:
+    where = ("duty_cases", case.case_id)
+    held = f"This package holds the limit up to {both(figures.highest_ambient, 'temperature')} ambient here."
+    if figures.verdict == "does_not_settle":
+        climb = figures.climb * 60
+        when = f"from a full-open thermostat it reaches the limit in {figures.time_to_limit / 60:.1f} min" if math.isfinite(figures.time_to_limit) else "it boils first"
+        yield Finding("does_not_settle", "problem", where, f"{case.name}: does not settle",
+                      f"At the limit it still climbs {both(climb, 'temperature difference')} per minute; {when}. Heat in {figures.heat_in / 1e3:.0f} kW, "
+                      f"rejection at the limit {figures.rejection_at_limit / 1e3:.0f} kW. {held}", value=figures.temperature, limit=limit)  # fmt: skip
+    elif figures.verdict == "over":
+        yield Finding("over_limit", "problem", where, f"{case.name}: over the limit by {both(figures.temperature - limit, 'temperature difference')}",
+                      f"Settles at {both(figures.temperature, 'temperature')}. {held}", value=figures.temperature, limit=limit)  # fmt: skip
+    elif figures.verdict == "tight":
+        top = "does not settle" if math.isinf(figures.high) else f"reaches {both(figures.high, 'temperature')}"
+        yield Finding("band_over_limit", "doubt", where, f"{case.name}: likely holds, but the band crosses the limit",
+                      f"Settles at {both(figures.temperature, 'temperature')}; its hot end {top}. The largest doubt is "
+                      f"{max(figures.doubt_by_cause, key=lambda part: part[1])[0]}.", value=figures.high, limit=limit)  # fmt: skip
+    if figures.power_short > 500:
+        yield Finding("power_short", "doubt", where, f"{case.name}: the engine cannot do this",
+                      f"It lacks {figures.power_short / 1e3:.0f} kW at {figures.rpm:.0f} rpm; full throttle was assumed. Choose a lower gear or speed.",
+                      value=figures.power_short)  # fmt: skip
+
+
+def _electrical(build: Build, package: Package, assessment: Assessment) -> Found:
+    need, have = assessment.totals.amps_at_idle, assessment.totals.alternator_at_idle
+    if need is not None and have is not None and need > have:
+        yield Finding("alternator_short", "problem", ("brief", "accessories", "alternator_rating"), "The alternator cannot feed the fans at idle",
+                      f"{need:.0f} A wanted against {have:.0f} A hot at idle: the battery makes up the rest and the voltage sinks, and the fans with it.",
+                      value=need, limit=have)  # fmt: skip
+
+
+def _sources(build: Build, package: Package, assessment: Assessment) -> Found:
+    core, where = package.core, ("packages", package.id, "core")
+    pitch = 1 / core.fin_density.si if core.fin_density else None
+    for name, field, value in (("depth", "depth", core.depth.si if core.depth else None), ("fin_pitch", "fin_density", pitch),
+                               ("louver_pitch", "louver_pitch", core.louver_pitch.si if core.louver_pitch else None),
+                               ("louver_angle", "louver_angle", math.degrees(core.louver_angle.si) if core.louver_angle else None)):  # fmt: skip
+        low, high = RANGES[name]
+        if value is not None and not low <= value <= high * 1.001:
+            shown = f"{value:.0f}°" if name == "louver_angle" else both(value, "length") if value > 5e-3 else f"{value * 1e3:.2f} mm"
+            yield Finding("outside_correlation", "doubt", (*where, field), f"Outside the tested range: {name.replace('_', ' ')} {shown}",
+                          "The fin correlations rest on cores up to 57 mm deep with fin and louver pitches of 0.5–3.3 mm; expect rejection within ±10 % rather than ±5 %.",
+                          source="CHANG_WANG", value=value, limit=high)  # fmt: skip
+    slow = [case for case in assessment.cases if case.figures and case.figures.louver_reynolds < 100]
+    if slow:
+        yield Finding("slow_air", "note", ("duty_cases", slow[0].case_id), f"{', '.join(c.name for c in slow)}: air slower than the tests",
+                      "Louver Reynolds number under 100; the slope at 100 is carried on below it.", source="CHANG_HSU")  # fmt: skip
+
+
+def _rules(build: Build, package: Package, assessment: Assessment) -> Found:
+    rules = assessment.rules
+    idle = next((case.figures for case in assessment.cases if case.figures and case.figures.speed < 1), None)
+    for field, have, want, kind, name in (
+        ("face_width", rules.face_area, rules.face_area_wanted, "area", "frontal-area rule"),
+        ("name", rules.airflow, rules.airflow_wanted, "airflow", "CFM rule"),
+    ):
+        if have is None or want is None or idle is None:
+            continue
+        rule_holds, balance_holds = have >= want, idle.verdict in ("holds", "tight")
+        if rule_holds != balance_holds:
+            says = "is content" if rule_holds else "wants more"
+            yield Finding("rule_differs", "note", ("packages", package.id, "core", field), f"The {name} {says}; the heat balance at idle does not agree",
+                          f"Rule: {both(have, kind)} against {both(want, kind)}. Heat balance: idle settles at {both(idle.temperature, 'temperature')}. "
+                          "The heat balance decides here; the rule knows neither climate nor load.", value=have, limit=want)  # fmt: skip
+
+
+def _assumed(build: Build, package: Package, assessment: Assessment) -> Found:
+    vehicle = build.brief.vehicle
+    guessed = [name for name, value in (("grille opening", vehicle.grille_area), ("bay exit", vehicle.exit_area), ("drag area", vehicle.drag_area))
+               if value and value.origin == "assumed"]  # fmt: skip
+    if guessed:
+        yield Finding("assumed", "note", ("brief", "vehicle", "grille_area"), f"Assumed, not measured: {', '.join(guessed)}",
+                      "They set the air at road speed and the climb. A tape measure settles them.")  # fmt: skip

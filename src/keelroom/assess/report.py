@@ -1,0 +1,146 @@
+"""An assessment for machines (stable JSON, SI-suffixed keys) and as a table for a terminal."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
+from keelroom.build.schema.build import Build
+from keelroom.units import KINDS, format_si
+
+VERDICT_WORDS = {"holds": "holds", "tight": "likely holds", "over": "over limit", "does_not_settle": "does not settle"}
+_SUFFIXED = {
+    "temperature": "temperature_degC", "low": "band_low_degC", "high": "band_high_degC", "verdict": "verdict", "margin": "margin_K",
+    "boiling": "boiling_degC", "air_to_boil": "air_to_boil_degC", "highest_ambient": "highest_ambient_degC", "heat_in": "heat_in_W",
+    "rejection_at_limit": "rejection_at_limit_W", "climb": "climb_at_limit_K_s", "time_to_limit": "time_to_limit_s",
+    "airflow": "airflow_m3_s", "airflow_fans_on": "airflow_fans_on_m3_s", "face_speed": "face_speed_m_s", "air_in": "air_in_degC",
+    "air_out": "air_out_degC", "coolant_out": "core_outlet_degC", "coolant_flow": "coolant_flow_m3_s", "core_coolant_flow": "core_coolant_flow_m3_s",
+    "thermostat_opening": "thermostat_opening", "fan_command": "fan_command", "fan_current": "fan_current_A",
+    "electrical_current": "electrical_current_A", "alternator_current": "alternator_current_A", "rpm": "engine_speed_rpm", "speed": "speed_m_s",
+    "ambient": "ambient_degC", "brake_power": "brake_power_W", "fuel_power": "fuel_power_W", "power_short": "power_short_W",
+    "louver_reynolds": "louver_reynolds",
+}  # fmt: skip
+
+
+def _number(value: Any) -> Any:
+    return None if isinstance(value, float) and not math.isfinite(value) else value
+
+
+def as_json(build: Build, assessment: Assessment) -> dict[str, Any]:
+    """The stable machine form. Figures without a finite value (a band that does not settle) are null."""
+    totals, rules = assessment.totals, assessment.rules
+    return {
+        "format": "keelroom-assessment",
+        "version": 1,
+        "title": build.brief.title,
+        "document_revision": build.revision,
+        "package": {"id": assessment.package_id, "name": build.package.name},
+        "limit_degC": assessment.limit,
+        "thermostat_degC": assessment.thermostat,
+        "cases": [_case(case) for case in assessment.cases],
+        "rules_of_thumb": {
+            "face_area_m2": rules.face_area, "face_area_wanted_m2": rules.face_area_wanted,
+            "airflow_m3_s": rules.airflow, "airflow_wanted_m3_s": rules.airflow_wanted,
+        },
+        "totals": {
+            "current_at_idle_A": totals.amps_at_idle, "alternator_at_idle_A": totals.alternator_at_idle,
+            "cost": totals.cost, "hours_s": totals.hours,
+        },
+        "findings": [
+            {"code": f.code, "level": f.level, "where": list(f.where), "what": f.what, "why": f.why, "source": f.source,
+             "value_si": _number(f.value), "limit_si": _number(f.limit), "fixes": [fix.label for fix in f.fix]}
+            for f in assessment.findings
+        ],
+    }  # fmt: skip
+
+
+def _case(case: CaseResult) -> dict[str, Any]:
+    common: dict[str, Any] = {"id": case.case_id, "name": case.name}
+    if case.figures is None:
+        return {**common, "needs": [{"where": list(need.path), "label": need.label} for need in case.needs]}
+    figures = case.figures
+    flat = {key: _number(getattr(figures, field)) for field, key in _SUFFIXED.items()}
+    return {
+        **common,
+        **flat,
+        "heat_by_cause_W": dict(figures.heat_by_cause),
+        "doubt_by_cause_W": dict(figures.doubt_by_cause),
+        "pressures_Pa": dict(figures.pressures),
+        "fans": [
+            {"id": fan.fan_id, "flow_at_fan_m3_s": fan.flow_at_fan, "flow_into_core_m3_s": fan.flow_into_core, "share": fan.share,
+             "pressure_Pa": fan.pressure, "current_A": fan.current, "power_W": fan.power}
+            for fan in figures.fans
+        ],
+    }  # fmt: skip
+
+
+def settles_text(figures: CaseFigures, system: str) -> str:
+    """The temperature, or that there is none."""
+    if figures.verdict == "does_not_settle":
+        return "does not settle"
+    return format_si(figures.temperature, KINDS["temperature"], system)
+
+
+def band_text(figures: CaseFigures, system: str) -> str:
+    """The band round the temperature, 'low–high', or where its hot end has none."""
+    low = format_si(figures.low, KINDS["temperature"], system)
+    if math.isinf(figures.high):
+        return f"{low} to no limit"
+    return f"{low.split()[0]}–{format_si(figures.high, KINDS['temperature'], system)}"
+
+
+def margin_text(figures: CaseFigures, system: str) -> str:
+    """Degrees in hand or over, or how fast it climbs at the limit where it never settles."""
+    difference = KINDS["temperature difference"]
+    if figures.verdict == "does_not_settle":
+        return f"climbs {format_si(figures.climb * 60, difference, system)}/min at the limit" if figures.climb else "boils under the limit"
+    word = "in hand" if figures.margin >= 0 else "over"
+    return f"{format_si(abs(figures.margin), difference, system)} {word}"
+
+
+def as_table(build: Build, assessment: Assessment, system: str) -> str:
+    """The ledger for a terminal: one line per duty case, then totals and findings."""
+    rows = [("Duty case", "Settles at", "Band", "Margin", "Heat", "Air", "Verdict")]
+    for case in assessment.cases:
+        f = case.figures
+        if f is None:
+            rows.append((case.name, "needs " + ", ".join(need.label.lower() for need in case.needs[:3]), "", "", "", "", ""))
+            continue
+        rows.append((case.name, settles_text(f, system), band_text(f, system), margin_text(f, system), format_si(f.heat_in, KINDS["heat"], system),
+                     format_si(f.airflow, KINDS["airflow"], system), VERDICT_WORDS[f.verdict]))  # fmt: skip
+    full = [row for row in rows if row[2]]
+    widths = [max(len(row[k]) for row in full) for k in range(7)]
+    lines = [f"{build.brief.title or 'Untitled build'} — {build.package.name}", ""]
+    lines += ["  ".join(cell.ljust(width) for cell, width in zip(row, widths, strict=True)).rstrip() for row in rows]
+    lines += ["", *totals_lines(assessment, system), ""]
+    lines += [f"{finding.level.upper():8} {finding.what}\n         {finding.why}" for finding in assessment.findings]
+    return "\n".join(lines)
+
+
+def totals_lines(assessment: Assessment, system: str) -> list[str]:
+    """Totals and rules of thumb, a line each."""
+    totals, rules, lines = assessment.totals, assessment.rules, []
+    if totals.amps_at_idle is not None and totals.alternator_at_idle is not None:
+        lines.append(f"Idle, everything on: {totals.amps_at_idle:.0f} A of {totals.alternator_at_idle:.0f} A the alternator gives hot")
+    if totals.cost is not None:
+        lines.append(f"Parts: {totals.cost:.0f}")
+    if totals.hours is not None:
+        lines.append(f"Shop hours: {format_si(totals.hours, KINDS['time'], system)}")
+    for name, have, want, kind in (("Frontal-area rule", rules.face_area, rules.face_area_wanted, "area"), ("CFM rule", rules.airflow, rules.airflow_wanted, "airflow")):
+        if have is not None and want is not None:
+            lines.append(f"{name}: {format_si(have, KINDS[kind], system)} against {format_si(want, KINDS[kind], system)} wanted")
+    return lines
+
+
+CAUTIONS = (
+    "Planning estimates: they defer to local codes and licensed practice.",
+    "Hot coolant under pressure scalds: never open a cap on a hot system; no cold water into a hot block.",
+    "Electric fans start without warning: disconnect before hands go in; keep out of the fan and belt plane, no loose clothing.",
+    "Disconnect the battery before wiring; fuse at the source, sized for the wire. Batteries give off gas.",
+    "Refrigerant is recovered by licensed people; the system is never vented.",
+    "Coolant is poisonous to people and animals: catch it, keep it covered, dispose of it by local rules. Glycol burns: keep lines off the exhaust.",
+    "Cutting or moving a structural panel, bumper beam, latch or airbag sensor can make a vehicle unsafe or illegal: get qualified advice.",
+    "Running an engine indoors needs exhaust extraction; support the vehicle on stands; set a stop temperature for every soak test.",
+    "Never a higher cap than the weakest part allows.",
+)

@@ -1,0 +1,1 @@
+"""Scenes in build units with semantic roles, from Build and Assessment; no Qt."""

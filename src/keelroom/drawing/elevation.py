@@ -1,0 +1,99 @@
+"""The front elevation: looking at the core from the front, true scale, origin at the face's lower left."""
+
+from __future__ import annotations
+
+import math
+
+from keelroom.build.schema.package import Fan, Package
+from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene, Shape
+from keelroom.units import KINDS, format_si
+
+LENGTH = KINDS["length"]
+BLADES = {"straight": 8, "curved": 7}
+TUBE_LINES = 26
+"""Lines that suggest the tubes; their true pitch would be a grey field."""
+
+
+def elevation(package: Package, system: str) -> Scene:
+    """Core, tanks, shroud and fans of a package with dimensions; an empty scene with a note where no face is known."""
+    core = package.core
+    if core.face_width is None or core.face_height is None:
+        return Scene((), (0.0, 0.0, 0.7, 0.45), "The drawing starts with the core's face width and height")
+    width, height = core.face_width.si, core.face_height.si
+    tank = core.tank_size.si if core.tank_size else 0.0
+    across = core.flow == "crossflow"
+    shapes = [*_core(width, height, tank, across), *_shroud(package, width, height)]
+    for fan in package.fans:
+        shapes += _fan(fan, package.shroud.kind == "none", package.shroud.fan_gap.si)
+    side, top = (tank, 0.0) if across else (0.0, tank)
+    gap = 0.075 * max(width, height)
+    shapes += [
+        Dimension("dimension", (0, 0), (width, 0), -(gap + top), f"face {format_si(width, LENGTH, system)}"),
+        Dimension("dimension", (0, 0), (0, height), gap + side, format_si(height, LENGTH, system)),
+    ]
+    for i, fan in enumerate(package.fans):
+        shapes += _fan_dimensions(fan, i, (width, height), gap, top, system)
+    left, bottom = side + 2.1 * gap, top + 2.0 * gap
+    bounds = (-left, -bottom, width + left + side + 1.3 * gap, height + bottom + top + (1.9 + 0.9 * len(package.fans)) * gap)
+    return Scene(tuple(shapes), bounds)
+
+
+def _core(width: float, height: float, tank: float, across: bool) -> list[Shape]:
+    shapes: list[Shape] = []
+    if tank > 0:
+        places = ((-tank, 0, tank, height), (width, 0, tank, height)) if across else ((0, -tank, width, tank), (0, height, width, tank))
+        shapes += [Rect("core.tank", *place, radius=0.25 * tank) for place in places]
+    shapes.append(Rect("core.face", 0, 0, width, height))
+    for i in range(1, TUBE_LINES):
+        at = i / TUBE_LINES
+        ends = ((0, at * height), (width, at * height)) if across else ((at * width, 0), (at * width, height))
+        shapes.append(Polyline("core.tube", ends))
+    return shapes
+
+
+def _shroud(package: Package, width: float, height: float) -> list[Shape]:
+    shroud = package.shroud
+    if shroud.kind == "none" or not package.fans:
+        return []
+    if shroud.kind == "full":
+        return [Rect("shroud.edge", 0, 0, width, height, radius=0.012)]
+    left, bottom = shroud.left.si, shroud.bottom.si
+    wide = shroud.width.si if shroud.width else width - left
+    high = shroud.height.si if shroud.height else height - bottom
+    return [Rect("shroud.edge", left, bottom, wide, high, radius=0.012)]
+
+
+def _fan(fan: Fan, bare: bool, gap: float) -> list[Shape]:
+    if fan.diameter is None:
+        return []
+    radius, hub = fan.diameter.si / 2, (fan.hub_diameter.si if fan.hub_diameter else 0.3 * fan.diameter.si) / 2
+    centre = (fan.x.si, fan.y.si)
+    shapes: list[Shape] = [Circle("fan.spill", centre, radius + gap)] if bare else []
+    shapes.append(Circle("fan.ring", centre, radius, tag=fan.id))
+    count = BLADES[fan.blade]
+    for k in range(count):
+        shapes.append(Polyline("fan.blade", _blade(centre, hub, 0.95 * radius, 2 * math.pi * k / count, 0.55 if fan.blade == "curved" else 0.0)))
+    shapes.append(Circle("fan.hub", centre, hub))
+    return shapes
+
+
+def _blade(centre: tuple[float, float], hub: float, tip: float, angle: float, sweep: float) -> tuple[tuple[float, float], ...]:
+    steps = 6 if sweep else 1
+    points = []
+    for i in range(steps + 1):
+        share = i / steps
+        r, a = hub + share * (tip - hub), angle + sweep * share**1.5
+        points.append((centre[0] + r * math.cos(a), centre[1] + r * math.sin(a)))
+    return tuple(points)
+
+
+def _fan_dimensions(fan: Fan, index: int, face: tuple[float, float], gap: float, top: float, system: str) -> list[Shape]:
+    if fan.diameter is None:
+        return []
+    width, height = face
+    x, y = fan.x.si, fan.y.si
+    offset = height - y + top + (0.9 + 0.9 * index) * gap
+    return [
+        Dimension("dimension.fan", (0, y), (x, y), offset, format_si(x, LENGTH, system)),
+        Label("fan.size", (x, y), format_si(fan.diameter.si, LENGTH, system)),
+    ]

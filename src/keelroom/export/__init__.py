@@ -1,0 +1,1 @@
+"""Back ends for scenes and tables: the PDF build sheet, SVG."""
