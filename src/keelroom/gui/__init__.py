@@ -1,0 +1,1 @@
+"""The window: stations, shared widgets, session and theme. Nothing below imports it."""

@@ -1,0 +1,56 @@
+"""Starts the application: fonts, session, window, recovery."""
+
+from __future__ import annotations
+
+import sys
+from importlib.resources import files
+from pathlib import Path
+
+from PyQt6.QtGui import QFont, QFontDatabase, QIcon, QPixmap
+from PyQt6.QtWidgets import QApplication
+
+from keelroom.build.autosave import Autosave
+from keelroom.gui.session.crash import install
+from keelroom.gui.session.session import Session
+from keelroom.gui.session.settings import Settings
+from keelroom.gui.window import Window
+
+
+def application() -> QApplication:
+    """The one QApplication, with our fonts and icon."""
+    existing = QApplication.instance()
+    app = existing if isinstance(existing, QApplication) else QApplication(sys.argv[:1])
+    app.setApplicationName("Keel Room")
+    app.setDesktopFileName("keelroom")
+    app.setStyle("Fusion")
+    assets = files("keelroom") / "assets"
+    for name in ("OpenSans-Regular.ttf", "OpenSans-Semibold.ttf"):
+        QFontDatabase.addApplicationFontFromData((assets / "fonts" / name).read_bytes())
+    app.setFont(QFont("Open Sans", 10))
+    icon = QPixmap()
+    icon.loadFromData((assets / "keelroom.png").read_bytes())
+    app.setWindowIcon(QIcon(icon))
+    return app
+
+
+def make_window(path: Path | None = None, as_demo: bool = False) -> Window:
+    """A window on a file, or on the start page with what was left behind."""
+    session = Session(Settings(), Autosave())
+    install(session)
+    window = Window(session)
+    window.as_demo = as_demo
+    if path is None or not window.open(path):
+        window.show_start(session.autosave.left_behind())
+    return window
+
+
+def run(path: Path | None, as_demo: bool = False) -> int:
+    """Run until the window is closed. A file that cannot be read is refused before any window opens."""
+    if path is not None:
+        from keelroom.build.file import load
+
+        load(path)
+    app = application()
+    window = make_window(path, as_demo)
+    window.show()
+    return app.exec()

@@ -1,0 +1,20 @@
+"""An exception inside a Qt slot ends the process unless a hook is there: keep the work, say what happened, go on."""
+
+from __future__ import annotations
+
+import sys
+import traceback
+from types import TracebackType
+
+from keelroom.gui.session.session import Session
+
+
+def install(session: Session) -> None:
+    """From now on an unexpected error writes the recovery copy and reports on the status line and stderr."""
+
+    def hook(kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
+        traceback.print_exception(kind, error, trace)
+        session.keep_recovery_copy()
+        session.told.emit(f"Something went wrong inside ({kind.__name__}). Your work was kept; save it under a new name.")
+
+    sys.excepthook = hook

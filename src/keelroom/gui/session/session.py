@@ -1,0 +1,168 @@
+"""The running session: store, assessment, units and theme in one place that widgets listen to."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
+
+from keelroom.assess.assess import assess
+from keelroom.assess.assessment import Assessment
+from keelroom.assess.defaults import default_duty_cases, new_build
+from keelroom.build.autosave import Autosave
+from keelroom.build.edits import Edit, set_value
+from keelroom.build.file import load, save
+from keelroom.build.schema.build import Build
+from keelroom.build.store import Store
+from keelroom.errors import DocumentError, KeelRoomError
+from keelroom.gui.session.settings import Settings
+from keelroom.units import KINDS, Kind, Unit
+
+AUTOSAVE_MS = 800
+"""Quiet time after an edit before the recovery copy is written."""
+
+
+class Session(QObject):
+    """Wave one is synchronous: when `changed` is emitted the assessment belongs to the build."""
+
+    changed = pyqtSignal()
+    selected = pyqtSignal(str)
+    """a duty case was chosen"""
+    asked_for = pyqtSignal(tuple)
+    """somebody wants to see the field at this path"""
+    told = pyqtSignal(str)
+    """a sentence for the status line"""
+    display_changed = pyqtSignal()
+    """units or theme"""
+
+    def __init__(self, settings: Settings, autosave: Autosave) -> None:
+        super().__init__()
+        self.settings, self.autosave = settings, autosave
+        self.store = Store(new_build())
+        self.path: Path | None = None
+        self.case_id = ""
+        self.failure = ""
+        self.assessment: Assessment = assess(self.store.build)
+        self.marks: list[tuple[str, float | None]] = []
+        """the trail's temperature after each step"""
+        self.store.listen(self._swapped)
+        self._saver = QTimer(self, singleShot=True, interval=AUTOSAVE_MS)
+        self._saver.timeout.connect(self.keep_recovery_copy)
+
+    @property
+    def build(self) -> Build:
+        return self.store.build
+
+    @property
+    def system(self) -> str:
+        return self.settings.units
+
+    def unit(self, kind: Kind) -> Unit:
+        return kind.shown_unit(self.system)
+
+    def apply(self, edit: Edit) -> None:
+        """Apply an edit. Raises InputError for the field that made it to show."""
+        self.store.apply(edit)
+
+    def attempt(self, edit: Edit) -> bool:
+        """Apply an edit that comes from no field; a refusal goes to the status line."""
+        try:
+            self.store.apply(edit)
+        except KeelRoomError as error:
+            self.told.emit(error.message)
+            return False
+        return True
+
+    def set(self, path: tuple[str, ...], value: object, label: str) -> bool:
+        return self.attempt(set_value(path, value, label))
+
+    def _swapped(self) -> None:
+        try:
+            self.assessment = assess(self.build, previous=self.assessment)
+            self.failure = ""
+        except (KeelRoomError, FloatingPointError, ArithmeticError) as error:
+            self.failure = getattr(error, "message", str(error))
+        if self.case_id not in {case.id for case in self.build.duty_cases}:
+            self.case_id = ""
+        self._mark_trail()
+        self._saver.start()
+        self.changed.emit()
+
+    def _mark_trail(self) -> None:
+        trail, tightest = self.store.trail, self.assessment.tightest
+        temperature = tightest.figures.temperature if tightest and tightest.figures else None
+        self.marks = [*self.marks[: max(len(trail) - 1, 0)]]
+        if trail:
+            self.marks.append((trail[-1], temperature))
+
+    def select(self, case_id: str) -> None:
+        self.case_id = case_id
+        self.selected.emit(case_id)
+
+    @property
+    def case(self) -> str:
+        """The chosen duty case, or the tightest one, or the first."""
+        if self.case_id:
+            return self.case_id
+        tightest = self.assessment.tightest
+        return tightest.case_id if tightest else (self.build.duty_cases[0].id if self.build.duty_cases else "")
+
+    def set_units(self, system: str) -> None:
+        self.settings.units = system
+        self.display_changed.emit()
+
+    def set_theme(self, name: str) -> None:
+        self.settings.theme = name
+        self.display_changed.emit()
+
+    def start_new(self) -> None:
+        self._leave()
+        self.path = None
+        self.store.replace(new_build(), saved=True)
+
+    def remake_duty_cases(self) -> None:
+        """Make the default duty cases anew from the brief as it stands."""
+        self.set(("duty_cases",), default_duty_cases(self.build.brief), "Make duty cases from the brief")
+
+    def open(self, path: Path) -> None:
+        """Open a file. Raises DocumentError and keeps what is open."""
+        build = load(path)
+        self._leave()
+        self.path = path
+        self.store.replace(build, saved=True)
+
+    def recover(self, build: Build, origin: str) -> None:
+        """Take over a recovery copy as unsaved work on the file it came from."""
+        self.path = Path(origin) if origin else None
+        self.store.replace(build, saved=False)
+
+    def save(self, path: Path) -> None:
+        """Write the file. Raises DocumentError and loses nothing."""
+        written = save(self.build, path)
+        self.path = path
+        self.store.mark_saved(written)
+        self._saver.stop()
+        self.autosave.discard()
+        self.told.emit(f"Saved {path.name}")
+
+    def keep_recovery_copy(self) -> None:
+        if not self.store.dirty:
+            return
+        try:
+            self.autosave.keep(self.build, str(self.path) if self.path else "")
+        except DocumentError as error:
+            self.told.emit(error.message)
+
+    def _leave(self) -> None:
+        self._saver.stop()
+        self.autosave.discard()
+        self.case_id = ""
+        self.marks = []
+
+    def close(self) -> None:
+        """The window closes in good order: no recovery copy stays behind."""
+        self._saver.stop()
+        self.autosave.discard()
+
+    def kind(self, name: str) -> Kind:
+        return KINDS[name]

@@ -1,0 +1,37 @@
+"""What a person set and expects to find again: units, theme, pane sizes. Never anything of a build."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QByteArray, QSettings
+
+
+class Settings:
+    """Typed access to the stored settings; unknown or damaged values fall back on the default."""
+
+    def __init__(self) -> None:
+        self._store = QSettings("keelroom", "keelroom")
+
+    @property
+    def units(self) -> str:
+        value = str(self._store.value("units", "us"))
+        return value if value in ("us", "si") else "us"
+
+    @units.setter
+    def units(self, value: str) -> None:
+        self._store.setValue("units", value)
+
+    @property
+    def theme(self) -> str:
+        value = str(self._store.value("theme", "light"))
+        return value if value in ("light", "dark") else "light"
+
+    @theme.setter
+    def theme(self, value: str) -> None:
+        self._store.setValue("theme", value)
+
+    def remember(self, name: str, state: QByteArray) -> None:
+        self._store.setValue(name, state)
+
+    def remembered(self, name: str) -> QByteArray | None:
+        value = self._store.value(name)
+        return value if isinstance(value, QByteArray) else None

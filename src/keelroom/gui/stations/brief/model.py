@@ -1,0 +1,107 @@
+"""The Brief station's form: vehicle, engine, accessories, climate and cooling, symptoms, duty cases."""
+
+from __future__ import annotations
+
+from keelroom.build.schema.build import Build
+from keelroom.gui.stations.rows import Group, Page, Row, quantities
+
+GEARBOXES = (("manual", "Manual"), ("automatic", "Automatic"))
+FUELS = (("petrol", "Petrol"), ("diesel", "Diesel"))
+PLACES = (("outlet", "Engine outlet"), ("inlet", "Engine inlet"))
+GLYCOLS = (("ethylene_glycol", "Ethylene glycol"), ("propylene_glycol", "Propylene glycol"))
+DEMANDS = (("idle", "Idling"), ("road_load", "Road load"), ("full_power", "Full power"))
+SYMPTOMS = (
+    ("climbs_at_idle", "Climbs at a light"), ("climbs_with_ac", "Climbs with the A/C on"), ("climbs_at_speed", "Climbs at speed"),
+    ("climbs_on_grade", "Climbs on a grade"), ("loses_coolant", "Loses coolant"), ("slow_warm_up", "Slow to warm up"), ("heater_cold", "Heater stays cold"),
+)  # fmt: skip
+
+
+def pages(build: Build) -> tuple[Page, ...]:
+    """The pages in the order the work is done."""
+    brief = ("brief",)
+    vehicle, engine, accessories = (*brief, "vehicle"), (*brief, "engine"), (*brief, "accessories")
+    climate, cooling = (*brief, "climate"), (*brief, "cooling")
+    return (
+        Page(
+            "Vehicle",
+            (
+                Group("Build", (Row("text", (*brief, "title"), "Title"), Row("text", (*brief, "use"), "Use"))),
+                Group(
+                    "Vehicle",
+                    (
+                        Row("text", (*vehicle, "name"), "Vehicle"),
+                        *quantities(vehicle, "mass", "drag_area", "rolling", "tyre_diameter"),
+                        Row("choice", (*vehicle, "gearbox"), "Gearbox", GEARBOXES),
+                        Row("flag", (*vehicle, "in_tank_cooler"), "Gearbox fluid cooled in the radiator tank"),
+                        *quantities(vehicle, "top_ratio", "final_drive", "driveline_efficiency"),
+                    ),
+                ),
+                Group("Openings for the air", quantities(vehicle, "grille_area", "exit_area")),
+            ),
+            (("From a kind of vehicle…", "vehicle_kind"),),
+        ),
+        Page(
+            "Engine",
+            (
+                Group(
+                    "Engine",
+                    (
+                        Row("text", (*engine, "name"), "Engine"),
+                        *quantities(engine, "displacement", "cylinders"),
+                        Row("choice", (*engine, "fuel"), "Fuel", FUELS),
+                        *quantities(engine, "power", "power_rpm", "boost", "idle_rpm", "pump_flow", "heat_multiplier"),
+                    ),
+                ),
+                Group(
+                    "Accessories",
+                    (
+                        Row("flag", (*accessories, "ac_fitted"), "A/C fitted"),
+                        *quantities(accessories, "ac_idle_power", "ac_road_power", "ac_cop", "steering_power", "converter_power"),
+                    ),
+                ),
+                Group(
+                    "Charging",
+                    quantities(accessories, "electrical_load", "alternator_rating", "alternator_idle_share", "alternator_efficiency", "idle_voltage", "road_voltage"),
+                ),
+            ),
+            (("From a kind of engine…", "engine_kind"),),
+        ),
+        Page(
+            "Day and limits",
+            (
+                Group("Hottest day", quantities(climate, "ambient", "altitude", "humidity", "asphalt_rise")),
+                Group(
+                    "Limits and set points",
+                    (
+                        *quantities(cooling, "limit", "thermostat"),
+                        Row("choice", (*cooling, "thermostat_place"), "Thermostat place", PLACES),
+                        *quantities(cooling, "fan_on", "fan_off", "cap_pressure"),
+                    ),
+                ),
+                Group("Coolant", (Row("choice", (*cooling, "glycol"), "Glycol", GLYCOLS), *quantities(cooling, "glycol_share"))),
+            ),
+            (("From a usual coolant…", "coolant_kind"),),
+        ),
+        Page(
+            "Before",
+            (
+                Group("What was wrong before", (Row("set", (*brief, "symptoms"), "Symptoms", SYMPTOMS),),
+                      note="Cheap causes come first: an air lock is not cured by a fan. Each mark puts its check list among the findings."),
+                Group("", (Row("notes", (*brief, "notes"), "Notes"),)),
+            ),
+        ),
+        Page("Duty cases", tuple(_case_group(case.id, case.name) for case in build.duty_cases),
+             (("Add a duty case", "add_case"), ("Make them from the brief", "remake_cases"))),
+    )  # fmt: skip
+
+
+def _case_group(ident: str, name: str) -> Group:
+    path = ("duty_cases", ident)
+    rows = (
+        Row("text", (*path, "name"), "Name"),
+        Row("choice", (*path, "demand"), "Demand", DEMANDS),
+        *quantities(path, "speed", "grade", "towed_mass", "gear_step", "rpm", "stops_per_km", "ambient"),
+        Row("flag", (*path, "ac_on"), "A/C on"),
+        Row("flag", (*path, "in_gear"), "In gear while standing (automatic)"),
+    )
+    return Group(name or "Duty case", rows, remove=path)

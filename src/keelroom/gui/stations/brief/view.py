@@ -1,0 +1,52 @@
+"""The Brief station."""
+
+from __future__ import annotations
+
+from PyQt6.QtGui import QCursor
+from PyQt6.QtWidgets import QMenu
+
+from keelroom.build.edits import Change, Edit, added, fresh_id
+from keelroom.build.schema.build import DutyCase
+from keelroom.catalogue.load import coolants, engines, vehicles
+from keelroom.gui.session.session import Session
+from keelroom.gui.stations.brief.model import pages
+from keelroom.gui.widgets.form import Form
+
+
+class BriefStation(Form):
+    """Describes the vehicle, the engine and what is asked of them."""
+
+    def __init__(self, session: Session) -> None:
+        actions = {
+            "vehicle_kind": self._vehicle_kind,
+            "engine_kind": self._engine_kind,
+            "coolant_kind": self._coolant_kind,
+            "add_case": self._add_case,
+            "remake_cases": session.remake_duty_cases,
+        }
+        super().__init__(session, lambda: pages(session.build), actions)
+
+    def _menu(self, entries: dict[str, Edit]) -> None:
+        menu = QMenu(self)
+        for name, edit in entries.items():
+            action = menu.addAction(name)
+            assert action is not None
+            action.triggered.connect(lambda _checked=False, edit=edit: self.session.attempt(edit))
+        menu.popup(QCursor.pos())
+
+    def _vehicle_kind(self) -> None:
+        self._menu({v.name: Edit(f"Vehicle: {v.name}", (Change(("brief", "vehicle"), v),)) for v in vehicles()})
+
+    def _engine_kind(self) -> None:
+        self._menu({e.name: Edit(f"Engine: {e.name}", (Change(("brief", "engine"), e),)) for e in engines()})
+
+    def _coolant_kind(self) -> None:
+        place = ("brief", "cooling")
+        self._menu(
+            {c.name: Edit(f"Coolant: {c.name}", (Change((*place, "glycol"), c.glycol), Change((*place, "glycol_share"), c.glycol_share))) for c in coolants()}
+        )
+
+    def _add_case(self) -> None:
+        cases = self.session.build.duty_cases
+        case = DutyCase(id=fresh_id(cases, "case"), name=f"Duty case {len(cases) + 1}")
+        self.session.attempt(added(self.session.build, ("duty_cases",), case, "Add a duty case"))

@@ -1,0 +1,92 @@
+"""The Core station's form and its table of cores to choose from."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from keelroom.build.edits import Change, Edit
+from keelroom.build.quantity import from_si
+from keelroom.build.schema.build import Build
+from keelroom.build.schema.package import Core
+from keelroom.gui.stations.rows import Group, Page, Row, quantities
+from keelroom.units import KINDS, format_si
+
+FLOWS = (("crossflow", "Crossflow"), ("downflow", "Downflow"))
+MATERIALS = (("aluminium", "Aluminium"), ("copper_brass", "Copper/brass"))
+CONDITIONS = (("clean", "Clean"), ("some_scale", "Some scale"), ("bad", "Badly scaled"))
+COLUMNS = ("Core", "Face", "Depth", "Fins", "Cost")
+
+
+def pages(build: Build) -> tuple[Page, ...]:
+    """Size first, then what is inside."""
+    core = ("packages", build.active, "core")
+    return (
+        Page("Choose", ()),
+        Page(
+            "Size",
+            (
+                Group(
+                    "Core",
+                    (
+                        Row("text", (*core, "name"), "Core"),
+                        Row("choice", (*core, "flow"), "Flow", FLOWS),
+                        *quantities(core, "face_width", "face_height", "depth", "tank_size", "passes", "cost"),
+                        Row("choice", (*core, "condition"), "Inside", CONDITIONS),
+                    ),
+                    note="Face: the finned part only; tanks outside it.",
+                ),
+                Group("Ahead of the core", (Row("flag", ("packages", build.active, "condenser"), "A/C condenser stands in front"),)),
+            ),
+            (("Keep in my parts", "keep"),),
+        ),
+        Page(
+            "Fins and tubes",
+            (
+                Group(
+                    "Fins and tubes",
+                    (
+                        Row("choice", (*core, "material"), "Material", MATERIALS),
+                        *quantities(core, "rows", "fin_density", "fin_height", "fin_thickness", "tube_height", "tube_wall",
+                                    "louver_pitch", "louver_angle", "turbulator"),
+                    ),
+                ),
+            ),
+        ),
+        Page("Package", (Group("Package", (Row("text", ("packages", build.active, "name"), "Package"), *quantities(("packages", build.active), "hours"))),),
+             (("Copy this package", "copy_package"), ("Remove this package", "remove_package"))),
+    )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Choice:
+    """One line of the table: its cells, the core, and whether it is the user's own."""
+
+    cells: tuple[str, ...]
+    core: Core
+    own: bool
+
+
+def choices(shipped: tuple[Core, ...], own: tuple[Core, ...], system: str) -> tuple[Choice, ...]:
+    """Cores to choose from, the user's own first."""
+    return tuple(Choice(_cells(core, system, mine), core, mine) for mine, cores in ((True, own), (False, shipped)) for core in cores)
+
+
+def _cells(core: Core, system: str, own: bool) -> tuple[str, ...]:
+    length = KINDS["length"]
+    width, height, depth = (format_si(v.si, length, system) if v else "?" for v in (core.face_width, core.face_height, core.depth))
+    unit = length.shown_unit(system).symbol
+    face = f"{width.removesuffix(unit).strip()} × {height}"
+    fins = f"{core.fin_density.si * 0.0254:.0f}/in" if core.fin_density else "?"
+    return (("★ " if own else "") + core.name, face, depth, fins, f"{core.cost.si:.0f}" if core.cost else "")
+
+
+def choose(build: Build, core: Core, system: str) -> Edit:
+    """The edit that puts a core into the active package; fans keep their places relative to the face."""
+    changes = [Change(("packages", build.active, "core"), core)]
+    old = build.package.core
+    for axis, before, after in (("x", old.face_width, core.face_width), ("y", old.face_height, core.face_height)):
+        if before and after and before.si != after.si:
+            for fan in build.package.fans:
+                place = from_si(getattr(fan, axis).si * after.si / before.si, "length", system, "derived")
+                changes.append(Change(("packages", build.active, "fans", fan.id, axis), place))
+    return Edit(f"Core: {core.name}", tuple(changes))

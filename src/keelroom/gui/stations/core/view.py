@@ -1,0 +1,76 @@
+"""The Core station."""
+
+from __future__ import annotations
+
+from keelroom.build.edits import Change, Edit, added, fresh_id
+from keelroom.catalogue.load import cores, keep_own, own_parts
+from keelroom.errors import KeelRoomError
+from keelroom.gui.session.session import Session
+from keelroom.gui.stations.core.model import COLUMNS, Choice, choices, choose, pages
+from keelroom.gui.widgets.choose_table import ChooseTable
+from keelroom.gui.widgets.form import Form
+
+
+class CoreStation(Form):
+    """Chooses the core, or describes one that is on the bench."""
+
+    def __init__(self, session: Session) -> None:
+        self.table: ChooseTable | None = None
+        self.offered: tuple[Choice, ...] = ()
+        actions = {"keep": self._keep, "copy_package": self._copy, "remove_package": self._remove}
+        super().__init__(session, lambda: pages(session.build), actions)
+
+    def refresh(self) -> None:
+        if self.current != "Choose":
+            super().refresh()
+            return
+        if self.table is None:
+            note = "A click puts the core into this package; every figure below follows. Your own parts carry a ★."
+            self.table = ChooseTable("Cores", COLUMNS, self._choose, note)
+            self.stack.addWidget(self.table)
+        self.stack.setCurrentWidget(self.table)
+        self.offered = choices(cores(), self._own(), self.session.system)
+        name = self.session.build.package.core.name
+        current = next((i for i, choice in enumerate(self.offered) if choice.core.name == name), -1)
+        self.table.show_rows([choice.cells for choice in self.offered], current)
+
+    def _own(self) -> tuple:
+        try:
+            return (*self.session.build.own_cores, *(c for c in own_parts().cores if c.name not in {k.name for k in self.session.build.own_cores}))
+        except KeelRoomError as error:
+            self.session.told.emit(error.message)
+            return self.session.build.own_cores
+
+    def _choose(self, row: int) -> None:
+        core = self.offered[row].core
+        if core != self.session.build.package.core:
+            self.session.attempt(choose(self.session.build, core, self.session.system))
+
+    def _keep(self) -> None:
+        core = self.session.build.package.core
+        if not core.name:
+            self.session.told.emit("Give the core a name first; it is kept under it")
+            return
+        others = tuple(c for c in self.session.build.own_cores if c.name != core.name)
+        if self.session.set(("own_cores",), (*others, core), f"Keep “{core.name}” in my parts"):
+            try:
+                keep_own(core)
+            except (KeelRoomError, OSError) as error:
+                self.session.told.emit(f"Kept with this build only: {getattr(error, 'message', error)}")
+            else:
+                self.session.told.emit(f"“{core.name}” is kept with this build and in your own catalogue")
+
+    def _copy(self) -> None:
+        build = self.session.build
+        ident = fresh_id(build.packages, "p")
+        copy = build.package.model_copy(update={"id": ident, "name": f"{build.package.name} (copy)"})
+        edit = added(build, ("packages",), copy, f"Copy {build.package.name}")
+        self.session.attempt(Edit(edit.label, (*edit.changes, Change(("active",), ident))))
+
+    def _remove(self) -> None:
+        build = self.session.build
+        left = tuple(package for package in build.packages if package.id != build.active)
+        if not left:
+            self.session.told.emit("A build keeps at least one package")
+            return
+        self.session.attempt(Edit(f"Remove {build.package.name}", (Change(("active",), left[0].id), Change(("packages",), left))))

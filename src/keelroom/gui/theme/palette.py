@@ -1,0 +1,96 @@
+"""Our own light and dark palettes, and the style sheet made from one. Colours never carry meaning alone."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Palette:
+    """Named inks of one theme, as '#rrggbb'."""
+
+    name: str
+    paper: str
+    panel: str
+    raised: str
+    ink: str
+    faint: str
+    rule: str
+    accent: str
+    on_accent: str
+    tape: str
+    tape_ink: str
+    good: str
+    doubt: str
+    bad: str
+    face: str
+    tube: str
+    steel: str
+    steel_fill: str
+    fan: str
+    fan_fill: str
+    band: str
+
+
+LIGHT = Palette(
+    name="light", paper="#f3f1ec", panel="#fbfaf7", raised="#ffffff", ink="#1d2429", faint="#56616a", rule="#cfcbc2",
+    accent="#0d6470", on_accent="#ffffff", tape="#f0c53c", tape_ink="#1d2429", good="#1f6b3a", doubt="#8a5a00", bad="#a8201a",
+    face="#e8eef0", tube="#c3d0d5", steel="#41525c", steel_fill="#d5dcdf", fan="#0d6470", fan_fill="#ffffff", band="#a9c9cd",
+)  # fmt: skip
+DARK = Palette(
+    name="dark", paper="#171c20", panel="#1e252a", raised="#273037", ink="#e9ecee", faint="#a6b1b8", rule="#3a454d",
+    accent="#5cc3cf", on_accent="#10181b", tape="#d9ae2b", tape_ink="#14181b", good="#7fd29a", doubt="#f0bd5e", bad="#ff9b91",
+    face="#2b363d", tube="#3c4a53", steel="#9fb0ba", steel_fill="#36424a", fan="#5cc3cf", fan_fill="#1e252a", band="#2f5d63",
+)  # fmt: skip
+
+
+def style_sheet(p: Palette) -> str:
+    """The application's style sheet."""
+    return f"""
+    * {{ font-family: "Open Sans"; font-size: 10pt; color: {p.ink}; }}
+    QMainWindow, QWidget#paper {{ background: {p.paper}; }}
+    QWidget#panel, QScrollArea, QScrollArea > QWidget > QWidget, QStackedWidget {{ background: {p.panel}; }}
+    QLabel {{ background: transparent; }}
+    QLabel[role="head"] {{ font-weight: 600; font-size: 11pt; }}
+    QLabel[role="faint"] {{ color: {p.faint}; font-size: 9pt; }}
+    QLabel[role="error"] {{ color: {p.bad}; font-size: 9pt; font-weight: 600; }}
+    QLabel[role="problem"] {{ color: {p.bad}; font-weight: 600; }}
+    QLabel[role="doubt"] {{ color: {p.doubt}; font-weight: 600; }}
+    QLabel[role="note"] {{ color: {p.faint}; font-weight: 600; }}
+    QLabel[role="stale"] {{ color: {p.on_accent}; background: {p.bad}; padding: 4px; }}
+    QLineEdit, QPlainTextEdit, QComboBox {{ background: {p.raised}; border: 1px solid {p.rule}; border-radius: 3px; padding: 2px 5px;
+        selection-background-color: {p.accent}; selection-color: {p.on_accent}; }}
+    QLineEdit:focus, QPlainTextEdit:focus, QComboBox:focus {{ border: 2px solid {p.accent}; padding: 1px 4px; }}
+    QLineEdit[wrong="true"] {{ border: 2px solid {p.bad}; padding: 1px 4px; }}
+    QComboBox QAbstractItemView {{ background: {p.raised}; border: 1px solid {p.rule}; selection-background-color: {p.accent}; selection-color: {p.on_accent}; }}
+    QComboBox::drop-down {{ border: none; width: 18px; }}
+    QComboBox::down-arrow {{ image: none; border-left: 4px solid transparent; border-right: 4px solid transparent; border-top: 5px solid {p.faint}; margin-right: 5px; width: 0; height: 0; }}
+    QPushButton, QToolButton {{ background: {p.raised}; border: 1px solid {p.rule}; border-radius: 3px; padding: 3px 9px; }}
+    QPushButton:hover, QToolButton:hover {{ border-color: {p.accent}; }}
+    QPushButton:focus, QToolButton:focus, QCheckBox:focus {{ border: 2px solid {p.accent}; padding: 2px 8px; }}
+    QPushButton:disabled, QToolButton:disabled {{ color: {p.faint}; }}
+    QPushButton[role="main"] {{ background: {p.accent}; color: {p.on_accent}; border-color: {p.accent}; font-weight: 600; }}
+    QToolButton[role="chip"] {{ border: none; border-bottom: 3px solid transparent; border-radius: 0; padding: 4px 7px; background: transparent; }}
+    QToolButton[role="chip"]:checked {{ border-bottom: 3px solid {p.accent}; font-weight: 600; }}
+    QToolButton[role="chip"]:focus {{ background: {p.raised}; }}
+    QToolButton[role="origin"] {{ border: none; background: transparent; color: {p.faint}; font-size: 9pt; padding: 0 2px; text-align: left; }}
+    QToolButton[role="origin"]:focus {{ border: 1px solid {p.accent}; }}
+    QToolButton[role="origin"]::menu-indicator {{ image: none; width: 0; }}
+    QCheckBox {{ background: transparent; spacing: 6px; border: 2px solid transparent; }}
+    QMenu {{ background: {p.raised}; border: 1px solid {p.rule}; }}
+    QMenu::item {{ padding: 4px 18px; }}
+    QMenu::item:selected {{ background: {p.accent}; color: {p.on_accent}; }}
+    QTableWidget, QListWidget {{ background: {p.raised}; border: 1px solid {p.rule}; gridline-color: {p.rule};
+        selection-background-color: {p.accent}; selection-color: {p.on_accent}; }}
+    QTableWidget::item, QListWidget::item {{ padding: 2px 4px; }}
+    QHeaderView::section {{ background: {p.panel}; color: {p.faint}; border: none; border-bottom: 1px solid {p.rule}; padding: 3px 4px; font-size: 9pt; }}
+    QScrollBar:vertical {{ background: {p.panel}; width: 11px; margin: 0; }}
+    QScrollBar::handle:vertical {{ background: {p.rule}; min-height: 24px; border-radius: 4px; margin: 2px; }}
+    QScrollBar:horizontal {{ background: {p.panel}; height: 11px; margin: 0; }}
+    QScrollBar::handle:horizontal {{ background: {p.rule}; min-width: 24px; border-radius: 4px; margin: 2px; }}
+    QScrollBar::add-line, QScrollBar::sub-line {{ width: 0; height: 0; }}
+    QScrollArea, QFrame {{ border: none; }}
+    QSplitter::handle {{ background: {p.rule}; }}
+    QStatusBar {{ background: {p.paper}; color: {p.faint}; }}
+    QToolTip {{ background: {p.raised}; color: {p.ink}; border: 1px solid {p.rule}; }}
+    """

@@ -1,0 +1,300 @@
+"""The bay drawing: the true-scale elevation, with fans that drag, snap and nudge."""
+
+from __future__ import annotations
+
+import math
+
+from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt
+from PyQt6.QtGui import QColor, QFont, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QPolygonF, QResizeEvent, QTransform
+from PyQt6.QtWidgets import QWidget
+
+from keelroom.build.edits import Change, Edit
+from keelroom.build.quantity import from_si
+from keelroom.build.schema.package import Fan
+from keelroom.drawing.elevation import elevation
+from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene
+from keelroom.gui.session.session import Session
+from keelroom.gui.theme.palette import Palette
+from keelroom.gui.widgets.inks import Ink, inks
+from keelroom.units import INCH, KINDS, format_si
+
+SNAP_PIXELS = 7.0
+NUDGE = {"us": INCH / 16, "si": 1e-3}
+ARROWS = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1)}
+
+
+class FanHandle(QWidget):
+    """Stands over a fan's hub so that the keyboard and a screen reader find the fan; arrows nudge it."""
+
+    def __init__(self, bay: BayDrawing, fan_id: str) -> None:
+        super().__init__(bay)
+        self.bay, self.fan_id = bay, fan_id
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
+        self.resize(26, 26)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        assert event is not None
+        direction = ARROWS.get(Qt.Key(event.key()))
+        if direction is None:
+            super().keyPressEvent(event)
+            return
+        self.bay.nudge(self.fan_id, direction, 16 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1)
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        if self.hasFocus():
+            painter = QPainter(self)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.setPen(Ink(self.bay.palette_now.accent, 2.0).pen())
+            painter.drawEllipse(QRectF(self.rect()).adjusted(2, 2, -2, -2))
+
+    def focusInEvent(self, event: QEvent | None) -> None:
+        self.update()
+
+    def focusOutEvent(self, event: QEvent | None) -> None:
+        self.bay.session.store.end_merge()
+        self.update()
+
+
+class BayDrawing(QWidget):
+    """Paints the scene of the active package; a drag is one step of the trail."""
+
+    def __init__(self, session: Session, palette: Palette) -> None:
+        super().__init__()
+        self.session, self.palette_now = session, palette
+        self.scene: Scene = elevation(session.build.package, session.system)
+        self.view = QTransform()
+        self.cache: QPixmap | None = None
+        self.drag: tuple[str, float, float] | None = None
+        self.guides: list[tuple[str, float]] = []
+        self.handles: dict[str, FanHandle] = {}
+        self.setAccessibleName("Elevation of core and fans")
+        self.setMinimumSize(300, 200)
+        self.setMouseTracking(True)
+        session.changed.connect(self.rebuild)
+        session.display_changed.connect(self.rebuild)
+        self.rebuild()
+
+    def set_palette(self, palette: Palette) -> None:
+        self.palette_now = palette
+        self.rebuild()
+
+    def rebuild(self) -> None:
+        if self.drag is None or not self.scene.shapes:
+            self.scene = elevation(self.session.build.package, self.session.system)
+            self._fit()
+        else:
+            # While a fan is held the picture keeps its scale under the hand.
+            self.scene = Scene(elevation(self.session.build.package, self.session.system).shapes, self.scene.bounds)
+        self.cache = None
+        self._place_handles()
+        self.update()
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        self._fit()
+        self.cache = None
+        self._place_handles()
+
+    def _fit(self) -> None:
+        left, bottom, wide, high = self.scene.bounds
+        margin = 14.0
+        scale = max(min((self.width() - 2 * margin) / wide, (self.height() - 2 * margin) / high), 1.0)
+        x = (self.width() - scale * wide) / 2 - scale * left
+        y = (self.height() + scale * high) / 2 + scale * bottom
+        self.view = QTransform(scale, 0, 0, -scale, x, y)
+
+    def _place_handles(self) -> None:
+        fans = {fan.id: fan for fan in self.session.build.package.fans if fan.diameter} if self.scene.shapes else {}
+        for ident in [ident for ident in self.handles if ident not in fans]:
+            self.handles.pop(ident).deleteLater()
+        for number, (ident, fan) in enumerate(fans.items(), 1):
+            handle = self.handles.get(ident)
+            if handle is None:
+                handle = self.handles[ident] = FanHandle(self, ident)
+                handle.show()
+            at = self.view.map(QPointF(fan.x.si, fan.y.si))
+            handle.move(int(at.x() - 13), int(at.y() - 13))
+            x, y = (format_si(v.si, KINDS["length"], self.session.system) for v in (fan.x, fan.y))
+            handle.setAccessibleName(f"Fan {number}: {x} from left, {y} from bottom")
+
+    # painting
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        if self.cache is None or self.cache.size() != self.size() * self.devicePixelRatioF():
+            self.cache = self._drawn()
+        painter = QPainter(self)
+        painter.drawPixmap(0, 0, self.cache)
+        if self.guides:
+            painter.setPen(Ink(self.palette_now.accent, 1.0, dashed=True).pen())
+            for axis, value in self.guides:
+                at = self.view.map(QPointF(value, value))
+                if axis == "x":
+                    painter.drawLine(QPointF(at.x(), 0), QPointF(at.x(), self.height()))
+                else:
+                    painter.drawLine(QPointF(0, at.y()), QPointF(self.width(), at.y()))
+
+    def _drawn(self) -> QPixmap:
+        ratio = self.devicePixelRatioF()
+        pixmap = QPixmap(self.size() * ratio)
+        pixmap.setDevicePixelRatio(ratio)
+        pixmap.fill(QColor(self.palette_now.paper))
+        painter = QPainter(pixmap)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        self.render_scene(painter)
+        painter.end()
+        return pixmap
+
+    def render_scene(self, painter: QPainter) -> None:
+        """Paint the scene and its captions; also used for exporting the picture."""
+        table = inks(self.palette_now)
+        painter.setFont(self._font(9))
+        if not self.scene.shapes:
+            painter.setPen(QColor(self.palette_now.faint))
+            painter.setFont(self._font(11))
+            painter.drawText(QRectF(self.rect()), Qt.AlignmentFlag.AlignCenter, self.scene.note)
+            return
+        for shape in self.scene.shapes:
+            self._paint(painter, shape, table.get(shape.role, Ink(self.palette_now.faint)))
+        self._caption(painter)
+
+    @staticmethod
+    def _font(points: int) -> QFont:
+        return QFont("Open Sans", points)
+
+    def _caption(self, painter: QPainter) -> None:
+        package = self.session.build.package
+        painter.setPen(QColor(self.palette_now.ink))
+        painter.setFont(self._font(11))
+        painter.drawText(QPointF(14, 22), f"Front elevation: {package.name or 'package'}")
+        painter.setPen(QColor(self.palette_now.faint))
+        painter.setFont(self._font(9))
+        painter.drawText(QPointF(14, 40), package.core.name or "Core as entered")
+        shroud = {"full": "Full shroud, sealed on the core", "partial": "Shroud over part of the face", "none": "No shroud: only the discs behind the fans are swept"}
+        painter.drawText(QPointF(14, self.height() - 12), shroud[package.shroud.kind] if package.fans else "No fan yet: choose one at the Air station")
+
+    def _paint(self, painter: QPainter, shape: object, ink: Ink) -> None:
+        painter.setPen(ink.pen())
+        painter.setBrush(QColor(ink.fill) if ink.fill else Qt.BrushStyle.NoBrush)
+        if isinstance(shape, Rect):
+            corner = self.view.map(QPointF(shape.left, shape.bottom + shape.height))
+            scale = self.view.m11()
+            radius = shape.radius * scale
+            painter.drawRoundedRect(QRectF(corner.x(), corner.y(), shape.width * scale, shape.height * scale), radius, radius)
+        elif isinstance(shape, Circle):
+            radius = shape.radius * self.view.m11()
+            painter.drawEllipse(self.view.map(QPointF(*shape.centre)), radius, radius)
+        elif isinstance(shape, Polyline):
+            points = QPolygonF([self.view.map(QPointF(*point)) for point in shape.points])
+            (painter.drawPolygon if shape.closed else painter.drawPolyline)(points)
+        elif isinstance(shape, Label):
+            self._text(painter, self.view.map(QPointF(*shape.at)), shape.text, ink, 0.0)
+        elif isinstance(shape, Dimension):
+            self._dimension(painter, shape, ink)
+
+    def _text(self, painter: QPainter, at: QPointF, text: str, ink: Ink, angle: float) -> None:
+        painter.save()
+        painter.translate(at)
+        painter.rotate(angle)
+        metrics = painter.fontMetrics()
+        width, height = metrics.horizontalAdvance(text) + 8, metrics.height()
+        box = QRectF(-width / 2, -height / 2, width, height)
+        paper = QColor(self.palette_now.paper)
+        paper.setAlpha(225)
+        painter.fillRect(box, paper)
+        painter.setPen(QColor(ink.stroke))
+        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+        painter.restore()
+
+    def _dimension(self, painter: QPainter, shape: Dimension, ink: Ink) -> None:
+        (x0, y0), (x1, y1) = shape.start, shape.end
+        length = math.hypot(x1 - x0, y1 - y0) or 1.0
+        nx, ny = -(y1 - y0) / length * shape.offset, (x1 - x0) / length * shape.offset
+        a, b = self.view.map(QPointF(x0 + nx, y0 + ny)), self.view.map(QPointF(x1 + nx, y1 + ny))
+        painter.drawLine(self.view.map(QPointF(x0, y0)), a)
+        painter.drawLine(self.view.map(QPointF(x1, y1)), b)
+        painter.drawLine(a, b)
+        way = math.atan2(b.y() - a.y(), b.x() - a.x())
+        for end, sign in ((a, 1), (b, -1)):
+            for turn in (0.35, -0.35):
+                painter.drawLine(end, end + QPointF(8 * sign * math.cos(way + turn), 8 * sign * math.sin(way + turn)))
+        upright = math.degrees(way)
+        upright = upright - 180 if upright > 90 else upright + 180 if upright < -90 else upright
+        self._text(painter, (a + b) / 2, shape.text, ink, upright)
+
+    # moving fans
+
+    def _fan_under(self, at: QPointF) -> str:
+        inverse, _ = self.view.inverted()
+        place = inverse.map(at)
+        for shape in reversed(self.scene.shapes):
+            if isinstance(shape, Circle) and shape.tag and math.hypot(place.x() - shape.centre[0], place.y() - shape.centre[1]) <= shape.radius:
+                return shape.tag
+        return ""
+
+    def _fan(self, ident: str) -> Fan:
+        return next(fan for fan in self.session.build.package.fans if fan.id == ident)
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        ident = self._fan_under(event.position())
+        if not ident or event.button() != Qt.MouseButton.LeftButton:
+            return
+        inverse, _ = self.view.inverted()
+        at, fan = inverse.map(event.position()), self._fan(ident)
+        self.drag = (ident, fan.x.si - at.x(), fan.y.si - at.y())
+        self.handles[ident].setFocus()
+        self.setCursor(Qt.CursorShape.ClosedHandCursor)
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        if self.drag is None:
+            self.setCursor(Qt.CursorShape.OpenHandCursor if self._fan_under(event.position()) else Qt.CursorShape.ArrowCursor)
+            return
+        ident, dx, dy = self.drag
+        inverse, _ = self.view.inverted()
+        at = inverse.map(event.position())
+        x, y = self._snapped(ident, at.x() + dx, at.y() + dy)
+        self._move(ident, x, y, f"drag {ident}")
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        if self.drag is not None:
+            self.drag = None
+            self.guides = []
+            self.session.store.end_merge()
+            self.unsetCursor()
+            self.rebuild()
+
+    def nudge(self, ident: str, direction: tuple[int, int], steps: int) -> None:
+        """Move a fan by sixteenths of an inch or by millimetres."""
+        fan, step = self._fan(ident), NUDGE[self.session.system] * steps
+        self._move(ident, fan.x.si + direction[0] * step, fan.y.si + direction[1] * step, f"nudge {ident}")
+
+    def _move(self, ident: str, x: float, y: float, merge: str) -> None:
+        place = ("packages", self.session.build.active, "fans", ident)
+        grain = NUDGE[self.session.system]
+        changes = tuple(
+            Change((*place, axis), from_si(round(value / grain) * grain, "length", self.session.system, "measured")) for axis, value in (("x", x), ("y", y))
+        )
+        number = [fan.id for fan in self.session.build.package.fans].index(ident) + 1
+        self.session.attempt(Edit(f"Move fan {number}", changes, merge))
+
+    def _snapped(self, ident: str, x: float, y: float) -> tuple[float, float]:
+        """Pull towards the face's middle and edges and the other fans' lines; guides show what it caught."""
+        package = self.session.build.package
+        fan = self._fan(ident)
+        core = package.core
+        assert core.face_width and core.face_height and fan.diameter
+        radius, width, height = fan.diameter.si / 2, core.face_width.si, core.face_height.si
+        others = [other for other in package.fans if other.id != ident]
+        across = [width / 2, radius, width - radius, *(width - other.x.si for other in others), *(other.x.si for other in others)]
+        along = [height / 2, radius, height - radius, *(other.y.si for other in others)]
+        reach = SNAP_PIXELS / self.view.m11()
+        self.guides = []
+        found = []
+        for axis, value, lines in (("x", x, across), ("y", y, along)):
+            line = min(lines, key=lambda at: abs(at - value))
+            caught = abs(line - value) <= reach
+            found.append(line if caught else value)
+            if caught:
+                self.guides.append((axis, line))
+        return found[0], found[1]

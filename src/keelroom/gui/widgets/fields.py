@@ -1,0 +1,349 @@
+"""The editable fields: each is bound to one path of the build and gives edits back as values."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QEvent, QObject, Qt
+from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtWidgets import (
+    QCheckBox,
+    QComboBox,
+    QGridLayout,
+    QLineEdit,
+    QMenu,
+    QPlainTextEdit,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from keelroom.build.edits import set_value
+from keelroom.build.fields import Path, get, owner_and_spec, spec_of
+from keelroom.build.quantity import ORIGINS, Quantity, shown, typed
+from keelroom.build.schema.package import CurvePoint
+from keelroom.errors import InputError, KeelRoomError
+from keelroom.gui.session.session import Session
+from keelroom.gui.widgets.text import label, restyle
+from keelroom.units import KINDS, format_si, parse
+
+LABEL_WIDTH, EDIT_WIDTH, UNIT_WIDTH = 168, 96, 46
+
+
+class Field(QWidget):
+    """A labelled row; `refresh` shows what the build holds now."""
+
+    def __init__(self, session: Session, path: Path, text: str) -> None:
+        super().__init__()
+        self.session, self.path, self.text = session, path, text
+        self.grid = QGridLayout(self)
+        self.grid.setContentsMargins(0, 1, 0, 1)
+        self.grid.setHorizontalSpacing(6)
+        self.grid.setVerticalSpacing(0)
+        self.caption = label(text)
+        self.caption.setFixedWidth(LABEL_WIDTH)
+        self.caption.setWordWrap(True)
+        self.grid.addWidget(self.caption, 0, 0)
+        self.grid.setColumnStretch(4, 1)
+
+    def value(self) -> object:
+        return get(self.session.build, self.path)
+
+    def exists(self) -> bool:
+        """Whether the build still has the section this field belongs to."""
+        try:
+            owner_and_spec(self.session.build, self.path)
+        except KeelRoomError:
+            return False
+        return True
+
+    def refresh(self) -> None:
+        raise NotImplementedError
+
+    def take_focus(self) -> None:
+        """Put the cursor where this field is edited."""
+        editor = getattr(self, "edit", None) or getattr(self, "box", None)
+        if isinstance(editor, QWidget):
+            editor.setFocus(Qt.FocusReason.OtherFocusReason)
+
+
+class QuantityField(Field):
+    """A typed measure: echoed while typing, refused in place, with where its value came from."""
+
+    def __init__(self, session: Session, path: Path) -> None:
+        _, spec = owner_and_spec(session.build, path)
+        assert spec is not None
+        super().__init__(session, path, spec.label)
+        self.spec = spec
+        self.edit = QLineEdit()
+        self.edit.setFixedWidth(EDIT_WIDTH)
+        self.edit.setAccessibleName(spec.label)
+        self.edit.setAlignment(Qt.AlignmentFlag.AlignRight)
+        self.edit.textEdited.connect(self._echo)
+        self.edit.editingFinished.connect(self.commit)
+        self.edit.installEventFilter(self)
+        self.unit = label("", "faint")
+        self.unit.setFixedWidth(UNIT_WIDTH)
+        self.origin = self._origin_button()
+        self.said = label("", "faint", wrap=True)
+        self.said.hide()
+        self.caption.setToolTip(spec.help)
+        self.edit.setToolTip(spec.help or f"Such as {spec.kind.example}")
+        for column, widget in enumerate((self.edit, self.unit, self.origin), 1):
+            self.grid.addWidget(widget, 0, column)
+        self.grid.addWidget(self.said, 1, 0, 1, 5)
+        self.refresh()
+
+    def _origin_button(self) -> QToolButton:
+        made = QToolButton()
+        made.setProperty("role", "origin")
+        made.setAccessibleName(f"{self.text}: where it comes from")
+        made.setToolTip("Where this value comes from")
+        made.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        made.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        menu = QMenu(made)
+        for origin in ORIGINS:
+            action = menu.addAction(origin)
+            assert action is not None
+            action.triggered.connect(lambda _checked=False, origin=origin: self._set_origin(origin))
+        made.setMenu(menu)
+        return made
+
+    def _set_origin(self, origin: str) -> None:
+        value = self.value()
+        if isinstance(value, Quantity):
+            self.session.set(self.path, value.model_copy(update={"origin": origin}), f"{self.text}: {origin}")
+
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress and event.key() == Qt.Key.Key_Escape:
+            self.edit.setModified(False)
+            self.refresh()
+            return True
+        return super().eventFilter(watched, event)
+
+    def _echo(self, text: str) -> None:
+        """Say how the text reads while it is typed; no judgement before it is entered."""
+        unit = self.session.unit(self.spec.kind)
+        restyle(self.edit, "wrong", False)
+        try:
+            reading = parse(text, self.spec.kind, unit.symbol)
+        except InputError:
+            self.said.hide()
+            return
+        other = "si" if self.session.system == "us" else "us"
+        here, there = (format_si(reading.si, self.spec.kind, system) for system in (self.session.system, other))
+        self._say(f"reads as {here}" + (f" = {there}" if there != here else ""), "faint")
+
+    def _say(self, text: str, role: str) -> None:
+        self.said.setText(text)
+        restyle(self.said, "role", role)
+        self.said.setVisible(bool(text))
+
+    def commit(self) -> None:
+        """Enter the text. A text that means nothing stays in the field with what was expected."""
+        if not self.edit.isModified():
+            return
+        text = self.edit.text()
+        if not text.strip():
+            self._clear()
+            return
+        try:
+            value = typed(text, self.spec, self.session.unit(self.spec.kind).symbol)
+            self.edit.setModified(False)
+            self.session.apply(set_value(self.path, value, f"{self.text} {value.as_typed}"))
+        except InputError as error:
+            self.edit.setModified(True)
+            restyle(self.edit, "wrong", True)
+            self._say(error.message, "error")
+            self.edit.setAccessibleDescription(error.message)
+
+    def _clear(self) -> None:
+        try:
+            self.edit.setModified(False)
+            self.session.apply(set_value(self.path, None, f"Clear {self.text.lower()}"))
+        except InputError:
+            self.edit.setModified(True)
+            restyle(self.edit, "wrong", True)
+            self._say(f"{self.text} is needed; such as {self.spec.kind.example}", "error")
+
+    def refresh(self) -> None:
+        if self.edit.isModified():
+            return  # what somebody is typing, or typed wrong, is theirs
+        value = self.value()
+        unit = self.session.unit(self.spec.kind)
+        self.unit.setText(unit.symbol)
+        text = shown(value, self.spec.kind, self.session.system) if isinstance(value, Quantity) else ""
+        if self.edit.text() != text:
+            self.edit.setText(text)
+            self.edit.setCursorPosition(0)
+        self.origin.setText(value.origin if isinstance(value, Quantity) else "not known")
+        restyle(self.edit, "wrong", False)
+        self.edit.setAccessibleDescription("")
+        self.said.hide()
+
+
+class ChoiceField(Field):
+    """One of a few named choices."""
+
+    def __init__(self, session: Session, path: Path, text: str, choices: tuple[tuple[str, str], ...]) -> None:
+        super().__init__(session, path, text)
+        self.box = QComboBox()
+        self.box.setAccessibleName(text)
+        for value, words in choices:
+            self.box.addItem(words, value)
+        self.box.setFixedWidth(EDIT_WIDTH + UNIT_WIDTH + 60)
+        self.box.activated.connect(self._chosen)
+        self.box.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.grid.addWidget(self.box, 0, 1, 1, 3)
+        self.refresh()
+
+    def _chosen(self, index: int) -> None:
+        self.session.set(self.path, self.box.itemData(index), f"{self.text}: {self.box.itemText(index)}")
+
+    def refresh(self) -> None:
+        self.box.setCurrentIndex(self.box.findData(self.value()))
+
+
+class FlagField(Field):
+    """Yes or no."""
+
+    def __init__(self, session: Session, path: Path, text: str) -> None:
+        super().__init__(session, path, "")
+        self.text = text
+        self.box = QCheckBox(text)
+        self.box.setAccessibleName(text)
+        self.box.clicked.connect(self._clicked)
+        self.caption.hide()
+        self.grid.addWidget(self.box, 0, 0, 1, 4)
+        self.refresh()
+
+    def _clicked(self, checked: bool) -> None:
+        self.session.set(self.path, checked, f"{self.text}: {'yes' if checked else 'no'}")
+
+    def refresh(self) -> None:
+        self.box.setChecked(bool(self.value()))
+
+
+class TextField(Field):
+    """A name in one line."""
+
+    def __init__(self, session: Session, path: Path, text: str) -> None:
+        super().__init__(session, path, text)
+        self.edit = QLineEdit()
+        self.edit.setAccessibleName(text)
+        self.edit.editingFinished.connect(self._commit)
+        self.grid.addWidget(self.edit, 0, 1, 1, 4)
+        self.refresh()
+
+    def _commit(self) -> None:
+        if self.edit.isModified():
+            self.edit.setModified(False)
+            self.session.set(self.path, self.edit.text(), f"{self.text}: {self.edit.text()[:30]}")
+
+    def refresh(self) -> None:
+        if not self.edit.isModified() and self.edit.text() != self.value():
+            self.edit.setText(str(self.value()))
+            self.edit.setCursorPosition(0)
+
+
+class NotesField(Field):
+    """Free text in several lines, entered on leaving it."""
+
+    def __init__(self, session: Session, path: Path, text: str) -> None:
+        super().__init__(session, path, text)
+        self.edit = QPlainTextEdit()
+        self.edit.setAccessibleName(text)
+        self.edit.setTabChangesFocus(True)
+        self.edit.setFixedHeight(86)
+        self.edit.installEventFilter(self)
+        self.grid.addWidget(self.edit, 1, 0, 1, 5)
+        self.refresh()
+
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        if event is not None and event.type() == QEvent.Type.FocusOut and self.edit.toPlainText() != self.value() and self.exists():
+            self.session.set(self.path, self.edit.toPlainText(), self.text)
+        return super().eventFilter(watched, event)
+
+    def refresh(self) -> None:
+        if not self.edit.hasFocus() and self.edit.toPlainText() != self.value():
+            self.edit.setPlainText(str(self.value()))
+
+
+class SetField(Field):
+    """Any of several named marks, each a check box."""
+
+    def __init__(self, session: Session, path: Path, text: str, choices: tuple[tuple[str, str], ...]) -> None:
+        super().__init__(session, path, text)
+        self.caption.setFixedWidth(LABEL_WIDTH + EDIT_WIDTH)
+        column = QVBoxLayout()
+        self.boxes: dict[str, QCheckBox] = {}
+        for value, words in choices:
+            box = QCheckBox(words)
+            box.setAccessibleName(words)
+            box.clicked.connect(lambda _checked, words=words: self._clicked(words))
+            column.addWidget(box)
+            self.boxes[value] = box
+        self.grid.addLayout(column, 1, 0, 1, 5)
+        self.refresh()
+
+    def _clicked(self, words: str) -> None:
+        marked = tuple(value for value, box in self.boxes.items() if box.isChecked())
+        self.session.set(self.path, marked, f"{self.text}: {words.lower()}")
+
+    def refresh(self) -> None:
+        marked = self.value()
+        assert isinstance(marked, tuple)
+        for value, box in self.boxes.items():
+            box.setChecked(value in marked)
+
+
+class CurveField(Field):
+    """A fan's curve as typed pairs of flow and pressure: `0 @ 1.2; 900 @ 0.7; 1500 @ 0`."""
+
+    HINT = "flow @ pressure; flow @ pressure …"
+
+    def __init__(self, session: Session, path: Path, text: str) -> None:
+        super().__init__(session, path, text)
+        self.edit = QLineEdit()
+        self.edit.setAccessibleName(text)
+        self.edit.setPlaceholderText(self.HINT)
+        self.edit.editingFinished.connect(self.commit)
+        self.said = label("", "error", wrap=True)
+        self.said.hide()
+        self.grid.addWidget(self.edit, 0, 1, 1, 4)
+        self.grid.addWidget(self.said, 1, 0, 1, 5)
+        self.refresh()
+
+    def commit(self) -> None:
+        if not self.edit.isModified():
+            return
+        try:
+            points = tuple(self._point(pair) for pair in self.edit.text().split(";") if pair.strip())
+            self.edit.setModified(False)
+            self.session.apply(set_value(self.path, points, f"{self.text}: {len(points)} points"))
+        except InputError as error:
+            self.edit.setModified(True)
+            restyle(self.edit, "wrong", True)
+            self.said.setText(error.message)
+            self.said.show()
+
+    def _point(self, pair: str) -> CurvePoint:
+        flow, sign, pressure = pair.partition("@")
+        if not sign:
+            raise InputError("curve_pair", f"“{pair.strip()}” is not a pair; write {self.HINT}")
+        values = []
+        for name, text in (("flow", flow), ("pressure", pressure)):
+            spec = spec_of(CurvePoint, name)
+            assert spec is not None
+            values.append(typed(text, spec, self.session.unit(spec.kind).symbol))
+        return CurvePoint(flow=values[0], pressure=values[1])
+
+    def refresh(self) -> None:
+        if self.edit.isModified():
+            return
+        points = self.value()
+        assert isinstance(points, tuple)
+        self.edit.setText("; ".join(f"{self._shown(p.flow, 'airflow')} @ {self._shown(p.pressure, 'fan pressure')}" for p in points))
+        restyle(self.edit, "wrong", False)
+        self.said.hide()
+
+    def _shown(self, value: Quantity, kind: str) -> str:
+        return format_si(value.si, KINDS[kind], self.session.system)

@@ -1,0 +1,149 @@
+"""A station's form from its view-model: pages behind chips, built when first shown."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QHBoxLayout, QScrollArea, QStackedWidget, QVBoxLayout, QWidget
+
+from keelroom.build.edits import removed
+from keelroom.gui.session.session import Session
+from keelroom.gui.stations.rows import Group, Page, Row
+from keelroom.gui.widgets.fields import ChoiceField, CurveField, Field, FlagField, NotesField, QuantityField, SetField, TextField
+from keelroom.gui.widgets.text import button, chip, label
+
+Pages = Callable[[], tuple[Page, ...]]
+Actions = dict[str, Callable[[], object]]
+
+
+def field_for(session: Session, row: Row) -> Field:
+    """The widget of one row."""
+    if row.sort == "quantity":
+        return QuantityField(session, row.path)
+    if row.sort == "flag":
+        return FlagField(session, row.path, row.label)
+    if row.sort == "choice":
+        return ChoiceField(session, row.path, row.label, row.choices)
+    if row.sort == "set":
+        return SetField(session, row.path, row.label, row.choices)
+    if row.sort == "curve":
+        return CurveField(session, row.path, row.label)
+    return (NotesField if row.sort == "notes" else TextField)(session, row.path, row.label)
+
+
+class PageView(QScrollArea):
+    """One page of fields; rebuilt only when its rows change, refreshed otherwise."""
+
+    def __init__(self, session: Session, actions: Actions) -> None:
+        super().__init__()
+        self.session, self.actions = session, actions
+        self.page: Page | None = None
+        self.fields: list[Field] = []
+        self.setWidgetResizable(True)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+
+    def show_page(self, page: Page) -> None:
+        if page != self.page:
+            self.page = page
+            self._build(page)
+        for field in self.fields:
+            field.refresh()
+
+    def _build(self, page: Page) -> None:
+        body = QWidget()
+        body.setObjectName("panel")
+        column = QVBoxLayout(body)
+        column.setContentsMargins(12, 8, 10, 10)
+        column.setSpacing(2)
+        self.fields = []
+        for group in page.groups:
+            self._group(column, group)
+        if page.actions:
+            line = QHBoxLayout()
+            for name, code in page.actions:
+                line.addWidget(button(name, self.actions[code]))
+            line.addStretch(1)
+            column.addLayout(line)
+        column.addStretch(1)
+        self.setWidget(body)
+
+    def _group(self, column: QVBoxLayout, group: Group) -> None:
+        if group.title:
+            head = QHBoxLayout()
+            head.addWidget(label(group.title, "head"))
+            head.addStretch(1)
+            if group.remove:
+                head.addWidget(button("Remove", lambda: self._remove(group), f"Remove {group.title}"))
+            column.addLayout(head)
+        if group.note:
+            column.addWidget(label(group.note, "faint", wrap=True))
+        for row in group.rows:
+            field = field_for(self.session, row)
+            self.fields.append(field)
+            column.addWidget(field)
+        column.addSpacing(8)
+
+    def _remove(self, group: Group) -> None:
+        *where, member = group.remove
+        self.session.attempt(removed(self.session.build, tuple(where), member, f"Remove {group.title}"))
+
+    def field_at(self, path: tuple[str, ...]) -> Field | None:
+        return next((field for field in self.fields if field.path == path), None)
+
+
+class Form(QWidget):
+    """Chips over pages. `pages` is the station's view-model, asked again after every change."""
+
+    def __init__(self, session: Session, pages: Pages, actions: Actions | None = None) -> None:
+        super().__init__()
+        self.session, self.pages, self.actions = session, pages, actions or {}
+        self.setObjectName("panel")
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        self.chips = QHBoxLayout()
+        self.chips.setContentsMargins(8, 2, 8, 2)
+        self.chips.setSpacing(0)
+        column.addLayout(self.chips)
+        self.stack = QStackedWidget()
+        column.addWidget(self.stack, 1)
+        self.views: dict[str, PageView] = {}
+        self.buttons: dict[str, QWidget] = {}
+        self.current = ""
+        for page in pages():
+            made = chip(page.title, lambda title=page.title: self.choose(title))
+            self.buttons[page.title] = made
+            self.chips.addWidget(made)
+        self.chips.addStretch(1)
+        self.choose(pages()[0].title)
+        session.changed.connect(self.refresh)
+        session.display_changed.connect(self.refresh)
+
+    def choose(self, title: str) -> None:
+        self.current = title
+        if title not in self.views:
+            self.views[title] = PageView(self.session, self.actions)
+            self.stack.addWidget(self.views[title])
+        self.stack.setCurrentWidget(self.views[title])
+        self.buttons[title].setChecked(True)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Only the page that is seen is brought up to date; the others are when they are chosen."""
+        page = next(page for page in self.pages() if page.title == self.current)
+        self.views[self.current].show_page(page)
+
+    def go_to(self, path: tuple[str, ...]) -> bool:
+        """Show the field at `path`, or the page that speaks of its section; whether there is one."""
+        for page in self.pages():
+            rows = [row.path for group in page.groups for row in group.rows]
+            if path in rows or any(row[: len(path)] == path for row in rows):
+                self.choose(page.title)
+                field = self.views[page.title].field_at(path) or next((f for f in self.views[page.title].fields if f.path[: len(path)] == path), None)
+                if field is not None:
+                    self.views[page.title].ensureWidgetVisible(field)
+                    field.take_focus()
+                return True
+        return False

@@ -1,0 +1,45 @@
+"""How each role of a scene is inked on screen, from the palette."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QColor, QPen
+
+from keelroom.gui.theme.palette import Palette
+
+
+@dataclass(frozen=True)
+class Ink:
+    """Stroke colour, width in pixels, fill ('' none), dashed or not."""
+
+    stroke: str
+    width: float = 1.0
+    fill: str = ""
+    dashed: bool = False
+
+    def pen(self) -> QPen:
+        pen = QPen(QColor(self.stroke), self.width)
+        pen.setCosmetic(True)
+        if self.dashed:
+            pen.setStyle(Qt.PenStyle.DashLine)
+        return pen
+
+
+def inks(p: Palette) -> dict[str, Ink]:
+    """Ink by role."""
+    return {
+        "core.face": Ink(p.steel, 1.4, p.face),
+        "core.tube": Ink(p.tube, 1.0),
+        "core.tank": Ink(p.steel, 1.4, p.steel_fill),
+        "shroud.edge": Ink(p.ink, 2.4),
+        "fan.spill": Ink(p.doubt, 1.4, "", dashed=True),
+        "fan.ring": Ink(p.fan, 2.4, p.fan_fill),
+        "fan.blade": Ink(p.fan, 1.3),
+        "fan.hub": Ink(p.fan, 1.6, p.band),
+        "dimension": Ink(p.faint, 1.0),
+        "dimension.fan": Ink(p.fan, 1.0),
+        "fan.size": Ink(p.ink, 1.0),
+        "ghost": Ink(p.faint, 1.2, "", dashed=True),
+    }

@@ -1,0 +1,260 @@
+"""The side panels: findings, the working of the chosen figure, the trail, and every act by name."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QKeySequence
+from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QScrollArea, QVBoxLayout, QWidget
+
+from keelroom.assess.assessment import CaseFigures
+from keelroom.assess.fixes import edit_for
+from keelroom.assess.report import margin_text, settles_text
+from keelroom.assess.why import Mover, movers, temperature_working
+from keelroom.core.findings import Finding, Fix
+from keelroom.core.sources import SOURCES
+from keelroom.errors import InputError
+from keelroom.gui.session.session import Session
+from keelroom.gui.session.worker import Worker
+from keelroom.gui.widgets.text import button, label
+from keelroom.units import KINDS, format_si
+
+LEVEL_WORDS = {"problem": "▲ Problem", "doubt": "◆ Open question", "note": "● Note"}
+
+
+class Panel(QScrollArea):
+    """A scrolled column that is emptied and filled again."""
+
+    def __init__(self, session: Session, name: str) -> None:
+        super().__init__()
+        self.session = session
+        self.setAccessibleName(name)
+        self.setWidgetResizable(True)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.dirty = True
+
+    def fresh(self) -> QVBoxLayout:
+        body = QWidget()
+        body.setObjectName("panel")
+        column = QVBoxLayout(body)
+        column.setContentsMargins(12, 8, 10, 10)
+        column.setSpacing(3)
+        self.setWidget(body)
+        return column
+
+    def changed(self) -> None:
+        """Fill now where seen, else when it is."""
+        self.dirty = True
+        if self.isVisible():
+            self.fill_if_dirty()
+
+    def showEvent(self, event: object) -> None:
+        self.fill_if_dirty()
+
+    def fill_if_dirty(self) -> None:
+        if self.dirty:
+            self.dirty = False
+            self.fill()
+
+    def fill(self) -> None:
+        raise NotImplementedError
+
+
+class FindingsPanel(Panel):
+    """What is wrong, doubtful or unmeasured, each with why, where it comes from, and what would mend it."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session, "Findings")
+        self.shown: tuple[Finding, ...] | None = None
+        session.changed.connect(self.changed)
+
+    def fill(self) -> None:
+        findings = self.session.assessment.findings
+        if findings == self.shown:
+            return
+        self.shown = findings
+        at = self.verticalScrollBar().value() if self.verticalScrollBar() else 0
+        column = self.fresh()
+        if not findings:
+            column.addWidget(label("Nothing to say: no contradiction, nothing missing, nothing over its limit.", wrap=True))
+        for finding in findings:
+            self._one(column, finding)
+        column.addStretch(1)
+        bar = self.verticalScrollBar()
+        if bar is not None:
+            bar.setValue(at)
+
+    def _one(self, column: QVBoxLayout, finding: Finding) -> None:
+        column.addWidget(label(LEVEL_WORDS[finding.level], finding.level))
+        column.addWidget(label(finding.what, "head", wrap=True))
+        column.addWidget(label(finding.why, wrap=True))
+        column.addWidget(label(f"From: {SOURCES[finding.source].citation}", "faint", wrap=True))
+        for fix in finding.fix:
+            column.addWidget(button(fix.label, lambda fix=fix: self._mend(fix), f"Mend: {fix.label}", role="main"))
+        line = QHBoxLayout()
+        line.addWidget(button("Show me", lambda: self.session.asked_for.emit(finding.where), f"Show me: {finding.what}"))
+        line.addStretch(1)
+        column.addLayout(line)
+        column.addSpacing(12)
+
+    def _mend(self, fix: Fix) -> None:
+        try:
+            edit = edit_for(self.session.build, fix, self.session.system)
+        except InputError as error:
+            self.session.told.emit(error.message)
+            return
+        self.session.attempt(edit)
+
+
+class WhyPanel(Panel):
+    """The working of the chosen duty case's temperature; what moves it most is worked out beside the window."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session, "Why")
+        self.worker = Worker(self)
+        self.worker.answered.connect(self._show_movers)
+        self.worker.failed.connect(lambda why: self.moves.setText(f"Could not be worked out: {why}"))
+        self.moves = label("")
+        session.changed.connect(self.changed)
+        session.selected.connect(lambda _case: self.changed())
+        session.display_changed.connect(self.changed)
+
+    def fill(self) -> None:
+        case = next((case for case in self.session.assessment.cases if case.case_id == self.session.case), None)
+        column = self.fresh()
+        if case is None or case.figures is None:
+            self.moves = label("")
+            column.addWidget(label("Choose a duty case on the ledger once it has figures; its working stands here.", wrap=True))
+            column.addStretch(1)
+            return
+        working = temperature_working(case.figures, case.name, self.session.system)
+        column.addWidget(label(working.title, "head", wrap=True))
+        f, system = case.figures, self.session.system
+        settles = settles_text(f, system)
+        column.addWidget(label(f"{settles}, {margin_text(f, system)}." if f.verdict != "does_not_settle" else f"{settles.capitalize()}; {margin_text(f, system)}.", wrap=True))
+        column.addSpacing(6)
+        column.addWidget(label("What moves it most", "head"))
+        self.moves = label("working it out …", wrap=True)
+        self.moves.setAccessibleName("What moves it most")
+        column.addWidget(self.moves)
+        self._balance(column, case.figures)
+        column.addWidget(label("From", "head"))
+        for what, value in working.inputs:
+            self._pair(column, what, value)
+        column.addSpacing(6)
+        column.addWidget(label("In words", "head"))
+        column.addWidget(label(working.formula, wrap=True))
+        column.addSpacing(6)
+        column.addWidget(label("Sources", "head"))
+        for source in working.sources:
+            column.addWidget(label(f"{source.citation} ({source.confirmed})", "faint", wrap=True))
+        column.addStretch(1)
+        build, chosen = self.session.build, self.session.case
+        self.worker.ask(lambda: movers(build, chosen, system))
+
+    def _balance(self, column: QVBoxLayout, figures: CaseFigures) -> None:
+        column.addSpacing(6)
+        column.addWidget(label("Heat in, by cause", "head"))
+        for cause, heat in sorted(figures.heat_by_cause, key=lambda part: -part[1]):
+            if heat > 50:
+                self._pair(column, cause, format_si(heat, KINDS["heat"], self.session.system))
+        column.addWidget(label("One standard doubt in heat margin", "head"))
+        for cause, heat in figures.doubt_by_cause:
+            self._pair(column, cause, f"± {format_si(heat, KINDS['heat'], self.session.system)}")
+        column.addWidget(label("Doubts are taken as independent of each other.", "faint", wrap=True))
+        column.addSpacing(6)
+
+    @staticmethod
+    def _pair(column: QVBoxLayout, what: str, value: str) -> None:
+        line = QHBoxLayout()
+        line.addWidget(label(what, wrap=True), 1)
+        shown = label(value)
+        shown.setAlignment(Qt.AlignmentFlag.AlignRight)
+        line.addWidget(shown)
+        column.addLayout(line)
+
+    def _show_movers(self, found: tuple[Mover, ...]) -> None:
+        difference = KINDS["temperature difference"]
+        factor = difference.shown_unit(self.session.system)
+        lines = [f"{mover.label} {mover.step}: {mover.change / factor.factor:+.1f} {factor.symbol}" for mover in found[:3]]
+        self.moves.setText("\n".join(lines) or "Nothing moves it.")
+
+
+class TrailPanel(Panel):
+    """Each named step with the tightest temperature it left."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session, "Trail")
+        session.changed.connect(self.changed)
+        session.display_changed.connect(self.changed)
+
+    def fill(self) -> None:
+        column = self.fresh()
+        column.addWidget(label("Trail", "head"))
+        column.addWidget(label("Each step with the tightest duty case's temperature after it.", "faint", wrap=True))
+        if not self.session.marks:
+            column.addWidget(label("No step yet.", wrap=True))
+        for text, temperature in reversed(self.session.marks):
+            shown = format_si(temperature, KINDS["temperature"], self.session.system) if temperature is not None else "no figure yet"
+            WhyPanel._pair(column, text, shown)
+        column.addStretch(1)
+
+
+@dataclass(frozen=True)
+class Command:
+    """An act by name, with its shortcut ('' none)."""
+
+    name: str
+    act: Callable[[], object]
+    shortcut: str = ""
+
+
+class CommandsPanel(QWidget):
+    """Every act of the window in one list that narrows while typing."""
+
+    def __init__(self, commands: tuple[Command, ...]) -> None:
+        super().__init__()
+        self.setObjectName("panel")
+        self.commands = commands
+        column = QVBoxLayout(self)
+        column.setContentsMargins(12, 8, 10, 10)
+        self.filter = QLineEdit()
+        self.filter.setPlaceholderText("What do you want to do?")
+        self.filter.setAccessibleName("Find an act")
+        self.filter.textChanged.connect(self._narrow)
+        self.filter.returnPressed.connect(self._first)
+        self.list = QListWidget()
+        self.list.setAccessibleName("Acts")
+        for command in commands:
+            keys = QKeySequence(command.shortcut).toString(QKeySequence.SequenceFormat.NativeText) if command.shortcut else ""
+            item = QListWidgetItem(f"{command.name}    {keys}".rstrip())
+            item.setData(Qt.ItemDataRole.UserRole, command.name)
+            self.list.addItem(item)
+        self.list.itemActivated.connect(lambda item: self._do(item.data(Qt.ItemDataRole.UserRole)))
+        self.list.itemClicked.connect(lambda item: self._do(item.data(Qt.ItemDataRole.UserRole)))
+        column.addWidget(self.filter)
+        column.addWidget(self.list, 1)
+
+    def showEvent(self, event: object) -> None:
+        self.filter.setFocus()
+        self.filter.selectAll()
+
+    def _narrow(self, text: str) -> None:
+        words = text.lower().split()
+        for i in range(self.list.count()):
+            item = self.list.item(i)
+            if item is not None:
+                item.setHidden(not all(word in item.text().lower() for word in words))
+
+    def _first(self) -> None:
+        for i in range(self.list.count()):
+            item = self.list.item(i)
+            if item is not None and not item.isHidden():
+                self._do(item.data(Qt.ItemDataRole.UserRole))
+                return
+
+    def _do(self, name: str) -> None:
+        next(command for command in self.commands if command.name == name).act()

@@ -1,0 +1,407 @@
+"""The window: tape over stations, the bay drawing in the middle, panels beside it, the ledger under all of them."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+
+from PyQt6.QtCore import QRectF, Qt
+from PyQt6.QtGui import QAction, QCloseEvent, QKeySequence, QPainter, QPixmap
+from PyQt6.QtWidgets import QApplication, QComboBox, QFileDialog, QHBoxLayout, QMainWindow, QMessageBox, QSplitter, QStackedWidget, QVBoxLayout, QWidget
+
+from keelroom.assess.report import as_table
+from keelroom.build.autosave import Recovered
+from keelroom.core.findings import Finding
+from keelroom.errors import KeelRoomError
+from keelroom.gui.session.session import Session
+from keelroom.gui.stations.air.view import AirStation
+from keelroom.gui.stations.brief.view import BriefStation
+from keelroom.gui.stations.core.view import CoreStation
+from keelroom.gui.theme.palette import DARK, LIGHT, Palette, style_sheet
+from keelroom.gui.widgets.bay import BayDrawing
+from keelroom.gui.widgets.form import Form
+from keelroom.gui.widgets.ledger import Ledger
+from keelroom.gui.widgets.panels import Command, CommandsPanel, FindingsPanel, TrailPanel, WhyPanel
+from keelroom.gui.widgets.start_page import StartPage
+from keelroom.gui.widgets.tape import StationState, Tape
+from keelroom.gui.widgets.text import button, chip
+
+STATIONS: dict[str, Callable[[Session], Form]] = {"Brief": BriefStation, "Core": CoreStation, "Air": AirStation}
+FILES = "Keel Room builds (*.keelroom)"
+STATION_WIDTH, SIDE_WIDTH, LEDGER_HEIGHT = 408, 300, 196
+
+
+def station_of(path: tuple[str, ...]) -> str:
+    """The station a path of the build is edited at."""
+    if path[:1] == ("packages",):
+        return "Air" if path[2:3] in (("fans",), ("shroud",)) else "Core"
+    return "Brief"
+
+
+class Window(QMainWindow):
+    """One build, one window."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.palette_now: Palette = LIGHT
+        self.as_demo = False
+        self.stations: dict[str, Form] = {}
+        self.resize(1280, 800)
+        self.setMinimumSize(1024, 640)
+        self.commands = self._commands()
+        self._actions()
+        self.pages = QStackedWidget()
+        self.setCentralWidget(self.pages)
+        self.work = self._workspace()
+        self.pages.addWidget(self.work)
+        self.start: StartPage | None = None
+        status = self.statusBar()
+        assert status is not None
+        status.setSizeGripEnabled(False)
+        session.told.connect(lambda text: status.showMessage(text, 12000))
+        session.changed.connect(self._refresh)
+        session.asked_for.connect(self.go_to)
+        session.display_changed.connect(self._display)
+        self._display()
+        self._restore()
+
+    # building
+
+    def _workspace(self) -> QWidget:
+        body = QWidget()
+        body.setObjectName("paper")
+        column = QVBoxLayout(body)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addLayout(self._top())
+        self.station_stack = QStackedWidget()
+        self.bay = BayDrawing(self.session, self.palette_now)
+        self.across = QSplitter(Qt.Orientation.Horizontal)
+        for widget in (self.station_stack, self.bay, self._side()):
+            self.across.addWidget(widget)
+        self.across.setSizes([STATION_WIDTH, 1280 - STATION_WIDTH - SIDE_WIDTH, SIDE_WIDTH])
+        self.across.setStretchFactor(1, 1)
+        self.across.setChildrenCollapsible(False)
+        self.ledger = Ledger(self.session, self.palette_now)
+        self.ledger.chosen.connect(lambda _case: self.show_panel("Why"))
+        self.down = QSplitter(Qt.Orientation.Vertical)
+        self.down.addWidget(self.across)
+        self.down.addWidget(self.ledger)
+        self.down.setSizes([800 - LEDGER_HEIGHT - 70, LEDGER_HEIGHT])
+        self.down.setStretchFactor(0, 1)
+        self.down.setChildrenCollapsible(False)
+        column.addWidget(self.down, 1)
+        return body
+
+    def _top(self) -> QHBoxLayout:
+        row = QHBoxLayout()
+        row.setContentsMargins(0, 0, 8, 0)
+        row.setSpacing(6)
+        self.tape = Tape(self.palette_now, tuple(STATIONS), self.show_station)
+        row.addWidget(self.tape)
+        row.addSpacing(6)
+        self.package_box = QComboBox()
+        self.package_box.setAccessibleName("Active package")
+        self.package_box.setToolTip("The package all figures belong to")
+        self.package_box.setMinimumWidth(196)
+        self.package_box.activated.connect(lambda i: self.session.set(("active",), self.package_box.itemData(i), f"Package: {self.package_box.itemText(i)}"))
+        row.addWidget(self.package_box)
+        row.addStretch(1)
+        self.undo_button = button("Undo", self.session.store.undo)
+        self.redo_button = button("Redo", self.session.store.redo)
+        self.units_button = button("", self.switch_units)
+        self.theme_button = button("", self.switch_theme)
+        self.find_button = button("Acts…", lambda: self.show_panel("Acts"), "Every act by name", tip="Every act by name (F1)")
+        for made in (self.undo_button, self.redo_button, self.units_button, self.theme_button, self.find_button):
+            row.addWidget(made)
+        return row
+
+    def _side(self) -> QWidget:
+        side = QWidget()
+        side.setObjectName("panel")
+        column = QVBoxLayout(side)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        chips = QHBoxLayout()
+        chips.setContentsMargins(6, 2, 6, 2)
+        chips.setSpacing(0)
+        column.addLayout(chips)
+        self.panel_stack = QStackedWidget()
+        column.addWidget(self.panel_stack, 1)
+        self.panels: dict[str, QWidget] = {
+            "Findings": FindingsPanel(self.session),
+            "Why": WhyPanel(self.session),
+            "Trail": TrailPanel(self.session),
+            "Acts": CommandsPanel(self.commands),
+        }
+        self.panel_chips = {}
+        for name, panel in self.panels.items():
+            self.panel_stack.addWidget(panel)
+            self.panel_chips[name] = chip(name, lambda name=name: self.show_panel(name))
+            chips.addWidget(self.panel_chips[name])
+        chips.addStretch(1)
+        self.panel_chips["Findings"].setChecked(True)
+        return side
+
+    def _commands(self) -> tuple[Command, ...]:
+        stations = tuple(Command(f"Go to {name}", lambda name=name: self.show_station(name), f"Ctrl+{i}") for i, name in enumerate(STATIONS, 1))
+        return (
+            Command("New build", self.new, "Ctrl+N"),
+            Command("Open a build…", self.choose_file, "Ctrl+O"),
+            Command("Save", self.save, "Ctrl+S"),
+            Command("Save as…", self.save_as, "Ctrl+Shift+S"),
+            Command("Write the build sheet (PDF)…", self.write_sheet, "Ctrl+P"),
+            Command("Export the drawing (PNG)…", self.export_drawing),
+            Command("Copy the ledger as text", self.copy_ledger, "Ctrl+Shift+C"),
+            Command("Undo", self.session.store.undo, "Ctrl+Z"),
+            Command("Redo", self.session.store.redo, "Ctrl+Shift+Z"),
+            *stations,
+            Command("Show findings", lambda: self.show_panel("Findings"), "F2"),
+            Command("Show why", lambda: self.show_panel("Why"), "F3"),
+            Command("Show the trail", lambda: self.show_panel("Trail"), "F4"),
+            Command("Every act by name", lambda: self.show_panel("Acts"), "F1"),
+            Command("Switch units", self.switch_units, "Ctrl+U"),
+            Command("Light or dark", self.switch_theme, "Ctrl+D"),
+            Command("Make duty cases from the brief", self.session.remake_duty_cases),
+        )
+
+    def _actions(self) -> None:
+        for command in self.commands:
+            if command.shortcut:
+                action = QAction(command.name, self)
+                action.setShortcut(QKeySequence(command.shortcut))
+                action.triggered.connect(lambda _checked=False, command=command: command.act())
+                self.addAction(action)
+
+    def show_start(self, recovered: list[Recovered]) -> None:
+        """The page of a first start; the workspace takes over once there is a build."""
+        acts = {"Start from a new brief": self.enter, "Open the demo": self.open_demo, "Open a file…": self.choose_file}
+        self.start = StartPage(acts, recovered, self.take_over, self.session.autosave.forget)
+        self.pages.addWidget(self.start)
+        self.pages.setCurrentWidget(self.start)
+
+    def enter(self) -> None:
+        """Show the workspace, at the brief."""
+        self.pages.setCurrentWidget(self.work)
+        self.show_station("Brief")
+        self._refresh()
+
+    # moving about
+
+    def show_station(self, name: str) -> None:
+        if name not in self.stations:
+            self.stations[name] = STATIONS[name](self.session)
+            self.station_stack.addWidget(self.stations[name])
+        self.station_stack.setCurrentWidget(self.stations[name])
+        self.stations[name].refresh()
+        self.tape.marks[name].setChecked(True)
+
+    def show_panel(self, name: str) -> None:
+        self.panel_stack.setCurrentWidget(self.panels[name])
+        self.panel_chips[name].setChecked(True)
+
+    def go_to(self, path: tuple[str, ...]) -> None:
+        """Go to what a figure or finding speaks of."""
+        if path[:1] == ("duty_cases",) and len(path) == 2:
+            self.session.select(path[1])
+            self.show_panel("Why")
+            return
+        name = station_of(path)
+        self.show_station(name)
+        if not self.stations[name].go_to(path):
+            self.session.told.emit(f"That is decided at {name}")
+
+    # looks
+
+    def _display(self) -> None:
+        self.palette_now = DARK if self.session.settings.theme == "dark" else LIGHT
+        application = QApplication.instance()
+        assert isinstance(application, QApplication)
+        sheet = style_sheet(self.palette_now)
+        if application.styleSheet() != sheet:
+            application.setStyleSheet(sheet)
+        for painted in (self.tape, self.bay, self.ledger):
+            painted.set_palette(self.palette_now)
+        us = self.session.system == "us"
+        self.units_button.setText("in · °F" if us else "mm · °C")
+        self.units_button.setAccessibleName("Units: " + ("inches, Fahrenheit" if us else "millimetres, Celsius"))
+        self.units_button.setToolTip("Switch units (Ctrl+U)")
+        self.theme_button.setText("Dark" if self.palette_now is LIGHT else "Light")
+        self.theme_button.setAccessibleName("Switch to " + self.theme_button.text().lower())
+        self.theme_button.setToolTip("Light or dark (Ctrl+D)")
+        self._refresh()
+
+    def switch_units(self) -> None:
+        self.session.set_units("si" if self.session.system == "us" else "us")
+
+    def switch_theme(self) -> None:
+        self.session.set_theme("dark" if self.session.settings.theme == "light" else "light")
+
+    def _refresh(self) -> None:
+        build, store = self.session.build, self.session.store
+        name = self.session.path.name if self.session.path else "not saved yet"
+        self.setWindowTitle(f"{build.brief.title or 'Untitled build'} — {name}{' (changed)' if store.dirty else ''} — Keel Room")
+        shown = [(self.package_box.itemData(i), self.package_box.itemText(i)) for i in range(self.package_box.count())]
+        if shown != [(p.id, p.name or p.id) for p in build.packages]:
+            self.package_box.clear()
+            for package in build.packages:
+                self.package_box.addItem(package.name or package.id, package.id)
+        self.package_box.setCurrentIndex(self.package_box.findData(build.active))
+        for made, what, keys in ((self.undo_button, store.undo_label, "Ctrl+Z"), (self.redo_button, store.redo_label, "Ctrl+Shift+Z")):
+            made.setEnabled(bool(what))
+            made.setToolTip(f"{made.text()}: {what} ({keys})" if what else f"Nothing to {made.text().lower()}")
+        findings = self.session.assessment.findings
+        for title, mark in self.tape.marks.items():
+            mark.show_state(self._state(title, findings))
+        problems = sum(finding.level == "problem" for finding in findings)
+        self.panel_chips["Findings"].setText(f"Findings {problems}▲" if problems else "Findings")
+
+    def _state(self, title: str, findings: tuple[Finding, ...]) -> StationState:
+        mine = [f for f in findings if station_of(f.where) == title and f.where[:1] != ("duty_cases",)]
+        problems, doubts = (sum(f.level == level for f in mine) for level in ("problem", "doubt"))
+        package = self.session.build.package
+        started = {"Brief": self.session.build.brief.engine.displacement is not None, "Core": package.core.face_width is not None, "Air": bool(package.fans)}
+        if problems:
+            return StationState("problem" if problems == 1 else "problems", problems)
+        if not started[title]:
+            return StationState("not started")
+        return StationState("open" if doubts else "settled", doubts)
+
+    # files
+
+    def new(self) -> None:
+        if self._may_leave():
+            self.session.start_new()
+            self.enter()
+
+    def open_demo(self) -> None:
+        from importlib.resources import as_file, files
+
+        with as_file(files("keelroom") / "assets" / "demo.keelroom") as path:
+            self.open(path)
+        self.session.path = None
+        self._refresh()
+
+    def choose_file(self) -> None:
+        if not self._may_leave():
+            return
+        name, _ = QFileDialog.getOpenFileName(self, "Open a build", str(self._folder()), FILES)
+        if name:
+            self.open(Path(name))
+
+    def open(self, path: Path) -> bool:
+        """Open a file; what is open stays where it cannot be."""
+        try:
+            self.session.open(path)
+        except KeelRoomError as error:
+            self.session.told.emit(error.message)
+            QMessageBox.warning(self, "Not opened", error.message)
+            return False
+        self.enter()
+        return True
+
+    def take_over(self, recovered: Recovered) -> None:
+        self.session.recover(recovered.build, recovered.origin)
+        self.session.keep_recovery_copy()
+        self.session.autosave.forget(recovered)
+        self.enter()
+        self.session.told.emit("Recovered; save it to keep it")
+
+    def save(self) -> bool:
+        if self.session.path is None:
+            return self.save_as()
+        return self._save(self.session.path)
+
+    def save_as(self) -> bool:
+        start = self._folder() / f"{self.session.build.brief.title or 'build'}.keelroom"
+        name, _ = QFileDialog.getSaveFileName(self, "Save the build", str(start), FILES)
+        if not name:
+            return False
+        path = Path(name)
+        return self._save(path if path.suffix else path.with_suffix(".keelroom"))
+
+    def _save(self, path: Path) -> bool:
+        self._leave_field()
+        try:
+            self.session.save(path)
+        except KeelRoomError as error:
+            self.session.told.emit(error.message)
+            QMessageBox.warning(self, "Not saved", error.message)
+            return False
+        self._refresh()
+        return True
+
+    def _leave_field(self) -> None:
+        """What stands typed in a field is entered before it is saved."""
+        focused = QApplication.focusWidget()
+        if focused is not None:
+            focused.clearFocus()
+
+    def _folder(self) -> Path:
+        return self.session.path.parent if self.session.path else Path.home()
+
+    def write_sheet(self) -> None:
+        from keelroom.export.sheet import write_sheet
+
+        start = self._folder() / f"{self.session.build.brief.title or 'build'} sheet.pdf"
+        name, _ = QFileDialog.getSaveFileName(self, "Write the build sheet", str(start), "PDF (*.pdf)")
+        if name:
+            self._export(lambda: write_sheet(self.session.build, self.session.assessment, Path(name), self.session.system), name)
+
+    def _export(self, act: Callable[[], object], name: str) -> None:
+        try:
+            act()
+        except KeelRoomError as error:
+            self.session.told.emit(error.message)
+            QMessageBox.warning(self, "Not written", error.message)
+        else:
+            self.session.told.emit(f"Wrote {Path(name).name}")
+
+    def export_drawing(self) -> None:
+        name, _ = QFileDialog.getSaveFileName(self, "Export the drawing", str(self._folder() / "elevation.png"), "PNG (*.png)")
+        if name and not self.drawing_picture().save(name, "PNG"):
+            self.session.told.emit(f"{Path(name).name} could not be written; choose another place")
+
+    def drawing_picture(self) -> QPixmap:
+        """The elevation at twice the screen's size."""
+        picture = QPixmap(self.bay.size() * 2)
+        picture.fill(self.bay.palette().window().color())
+        painter = QPainter(picture)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.scale(2, 2)
+        painter.fillRect(QRectF(self.bay.rect()), self.bay.palette().base())
+        self.bay.render_scene(painter)
+        painter.end()
+        return picture
+
+    def copy_ledger(self) -> None:
+        clipboard = QApplication.clipboard()
+        if clipboard is not None:
+            clipboard.setText(as_table(self.session.build, self.session.assessment, self.session.system))
+            self.session.told.emit("The ledger is on the clipboard")
+
+    # leaving
+
+    def _may_leave(self) -> bool:
+        if not self.session.store.dirty or self.as_demo:
+            return True
+        buttons = QMessageBox.StandardButton
+        answer = QMessageBox.question(self, "Save first?", "This build has changes that are not saved.", buttons.Save | buttons.Discard | buttons.Cancel)
+        return answer == buttons.Discard or (answer == buttons.Save and self.save())
+
+    def closeEvent(self, event: QCloseEvent | None) -> None:
+        assert event is not None
+        if not self._may_leave():
+            event.ignore()
+            return
+        for name, thing in (("geometry", self.saveGeometry()), ("across", self.across.saveState()), ("down", self.down.saveState())):
+            self.session.settings.remember(name, thing)
+        self.session.close()
+        event.accept()
+
+    def _restore(self) -> None:
+        for name, restore in (("geometry", self.restoreGeometry), ("across", self.across.restoreState), ("down", self.down.restoreState)):
+            state = self.session.settings.remembered(name)
+            if state is not None:
+                restore(state)
