@@ -89,6 +89,7 @@ KINDS: dict[str, Kind] = {
         _kind("area", "in²", "cm²", "450 in² or 2900 cm²",
               Unit("m²", 1.0, decimals=3), Unit("cm²", 1e-4, decimals=0), Unit("in²", INCH**2, decimals=0, names=("sqin",)),
               Unit("ft²", (12 * INCH) ** 2, decimals=1, names=("sqft",))),
+        _kind("drag area", "ft²", "m²", "8.5 ft² or 0.8 m²", Unit("m²", 1.0, decimals=2), Unit("ft²", (12 * INCH) ** 2, decimals=1, names=("sqft",))),
         _kind("temperature", "°F", "°C", "195 °F or 90 °C",
               Unit("°C", 1.0, decimals=0), Unit("°F", 5 / 9, -160 / 9, decimals=0), Unit("K", 1.0, -273.15, decimals=0)),
         _kind("temperature difference", "°F", "K", "9 °F or 5 K",

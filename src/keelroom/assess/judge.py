@@ -191,12 +191,26 @@ def _results(build: Build, package: Package, assessment: Assessment) -> Found:
             yield from _case_verdict(case, case.figures, assessment.limit)
 
 
+COLDEST = -30.0
+"""[degC] an ambient colder than this is no comfort to anybody."""
+
+
+def _duration(seconds: float) -> str:
+    return f"{seconds:.0f} s" if seconds < 90 else f"{seconds / 60:.0f} min"
+
+
+def _held(figures: CaseFigures) -> str:
+    if figures.highest_ambient < COLDEST:
+        return "No weather is cold enough for this package to hold it."
+    return f"This package holds the limit up to {both(figures.highest_ambient, 'temperature')} ambient here."
+
+
 def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found:
     where = ("duty_cases", case.case_id)
-    held = f"This package holds the limit up to {both(figures.highest_ambient, 'temperature')} ambient here."
+    held = _held(figures)
     if figures.verdict == "does_not_settle":
         climb = figures.climb * 60
-        when = f"from a full-open thermostat it reaches the limit in {figures.time_to_limit / 60:.1f} min" if math.isfinite(figures.time_to_limit) else "it boils first"
+        when = f"from a full-open thermostat it reaches the limit in {_duration(figures.time_to_limit)}" if math.isfinite(figures.time_to_limit) else "it boils first"
         yield Finding("does_not_settle", "problem", where, f"{case.name}: does not settle",
                       f"At the limit it still climbs {both(climb, 'temperature difference')} per minute; {when}. Heat in {figures.heat_in / 1e3:.0f} kW, "
                       f"rejection at the limit {figures.rejection_at_limit / 1e3:.0f} kW. {held}", value=figures.temperature, limit=limit)  # fmt: skip

@@ -85,6 +85,8 @@ def settles_text(figures: CaseFigures, system: str) -> str:
 def band_text(figures: CaseFigures, system: str) -> str:
     """The band round the temperature, 'low–high', or where its hot end has none."""
     low = format_si(figures.low, KINDS["temperature"], system)
+    if figures.low > figures.boiling:
+        return "none under boiling"
     if math.isinf(figures.high):
         return f"{low} to no limit"
     return f"{low.split()[0]}–{format_si(figures.high, KINDS['temperature'], system)}"

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 from keelroom.assess.assess import assess_rows
 from keelroom.assess.assessment import CaseFigures
+from keelroom.assess.judge import COLDEST
 from keelroom.assess.translate import Row, needs_of, parts_of, row_of
 from keelroom.build.edits import apply, set_value
 from keelroom.build.fields import Path, measured_fields
@@ -66,7 +67,7 @@ def temperature_working(figures: CaseFigures, name: str, system: str) -> Working
             ("Fans run", f"{figures.fan_command:.0%} of the time"),
             ("Boils at", text(figures.boiling, "temperature")),
             ("Air to boil", text(figures.air_to_boil, "temperature")),
-            ("Holds the limit up to", f"{text(figures.highest_ambient, 'temperature')} ambient"),
+            ("Holds the limit up to", f"{text(figures.highest_ambient, 'temperature')} ambient" if figures.highest_ambient > COLDEST else "no ambient"),
         ),
         sources=tuple(SOURCES[key] for key in ("HEYWOOD", "CHANG_WANG", "CHANG_HSU", "GNIELINSKI", "KAYS_LONDON", "FAN_LAWS", "RAOULT")),
     )

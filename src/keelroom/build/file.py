@@ -44,7 +44,7 @@ def parse(data: bytes, path: Path) -> Build:
         return Build.model_validate_json(json.dumps(migrate(raw, VERSION)))
     except ValidationError as error:
         first = error.errors()[0]
-        place = " → ".join(_place(raw, first["loc"])) or "the document"
+        place = " / ".join(_place(raw, first["loc"])) or "the document"
         more = f" ({error.error_count() - 1} more)" if error.error_count() > 1 else ""
         raise DocumentError("invalid", f"{path.name}: {place}: {first['msg']}{more}", path=str(path), loc=first["loc"]) from None
     except RecursionError:

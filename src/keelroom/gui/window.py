@@ -7,7 +7,7 @@ from pathlib import Path
 
 from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QAction, QCloseEvent, QKeySequence, QPainter, QPixmap
-from PyQt6.QtWidgets import QApplication, QComboBox, QFileDialog, QHBoxLayout, QMainWindow, QMessageBox, QSplitter, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QApplication, QFileDialog, QHBoxLayout, QMainWindow, QMessageBox, QSplitter, QStackedWidget, QVBoxLayout, QWidget
 
 from keelroom.assess.report import as_table
 from keelroom.build.autosave import Recovered
@@ -17,18 +17,18 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.stations.air.view import AirStation
 from keelroom.gui.stations.brief.view import BriefStation
 from keelroom.gui.stations.core.view import CoreStation
-from keelroom.gui.theme.palette import DARK, LIGHT, Palette, style_sheet
+from keelroom.gui.theme.palette import LIGHT, Palette, palette_of, style_sheet
 from keelroom.gui.widgets.bay import BayDrawing
 from keelroom.gui.widgets.form import Form
 from keelroom.gui.widgets.ledger import Ledger
 from keelroom.gui.widgets.panels import Command, CommandsPanel, FindingsPanel, TrailPanel, WhyPanel
 from keelroom.gui.widgets.start_page import StartPage
 from keelroom.gui.widgets.tape import StationState, Tape
-from keelroom.gui.widgets.text import button, chip
+from keelroom.gui.widgets.text import ChoiceBox, button, chip
 
 STATIONS: dict[str, Callable[[Session], Form]] = {"Brief": BriefStation, "Core": CoreStation, "Air": AirStation}
 FILES = "Keel Room builds (*.keelroom)"
-STATION_WIDTH, SIDE_WIDTH, LEDGER_HEIGHT = 408, 300, 196
+STATION_WIDTH, SIDE_WIDTH, LEDGER_HEIGHT = 420, 304, 200
 
 
 def station_of(path: tuple[str, ...]) -> str:
@@ -101,7 +101,7 @@ class Window(QMainWindow):
         self.tape = Tape(self.palette_now, tuple(STATIONS), self.show_station)
         row.addWidget(self.tape)
         row.addSpacing(6)
-        self.package_box = QComboBox()
+        self.package_box = ChoiceBox()
         self.package_box.setAccessibleName("Active package")
         self.package_box.setToolTip("The package all figures belong to")
         self.package_box.setMinimumWidth(196)
@@ -186,6 +186,7 @@ class Window(QMainWindow):
         self.pages.setCurrentWidget(self.work)
         self.show_station("Brief")
         self._refresh()
+        self.station_stack.setFocus()
 
     # moving about
 
@@ -215,7 +216,7 @@ class Window(QMainWindow):
     # looks
 
     def _display(self) -> None:
-        self.palette_now = DARK if self.session.settings.theme == "dark" else LIGHT
+        self.palette_now = palette_of(self.session.settings.theme)
         application = QApplication.instance()
         assert isinstance(application, QApplication)
         sheet = style_sheet(self.palette_now)
@@ -255,7 +256,7 @@ class Window(QMainWindow):
         for title, mark in self.tape.marks.items():
             mark.show_state(self._state(title, findings))
         problems = sum(finding.level == "problem" for finding in findings)
-        self.panel_chips["Findings"].setText(f"Findings {problems}▲" if problems else "Findings")
+        self.panel_chips["Findings"].setText(f"Findings ({problems})" if problems else "Findings")
 
     def _state(self, title: str, findings: tuple[Finding, ...]) -> StationState:
         mine = [f for f in findings if station_of(f.where) == title and f.where[:1] != ("duty_cases",)]

@@ -19,7 +19,7 @@ class Vehicle(Strict):
 
     name: str = ""
     mass: Annotated[Maybe, Spec("mass", "Vehicle mass", gt=0, le=30000, help="Ready to drive, with its usual load")] = None
-    drag_area: Annotated[Maybe, Spec("area", "Drag area (Cd × A)", gt=0, le=15, help="0.6–0.8 m² car, 1.0–1.4 m² van or truck")] = quantity("0.8 m²", "area")
+    drag_area: Annotated[Maybe, Spec("drag area", "Drag area (Cd × A)", gt=0, le=15, help="0.6–0.8 m² car, 1.0–1.4 m² van or truck")] = quantity("0.8 m²", "drag area")
     rolling: Annotated[Maybe, Spec("number", "Rolling resistance", gt=0, le=0.1, help="0.010 road tyres, 0.015 off-road tyres")] = quantity("0.012", "number")
     tyre_diameter: Annotated[Maybe, Spec("length", "Tyre diameter", gt=0, le=2)] = quantity("26 in", "length")
     gearbox: Gearbox = "automatic"

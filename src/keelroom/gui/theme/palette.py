@@ -44,6 +44,16 @@ DARK = Palette(
 )  # fmt: skip
 
 
+def palette_of(theme: str) -> Palette:
+    """The palette of a theme by name."""
+    return DARK if theme == "dark" else LIGHT
+
+
+def level_colour(palette: Palette, level: str) -> str:
+    """The ink of a finding's level."""
+    return {"problem": palette.bad, "doubt": palette.doubt}.get(level, palette.faint)
+
+
 def style_sheet(p: Palette) -> str:
     """The application's style sheet."""
     return f"""
@@ -64,7 +74,7 @@ def style_sheet(p: Palette) -> str:
     QLineEdit[wrong="true"] {{ border: 2px solid {p.bad}; padding: 1px 4px; }}
     QComboBox QAbstractItemView {{ background: {p.raised}; border: 1px solid {p.rule}; selection-background-color: {p.accent}; selection-color: {p.on_accent}; }}
     QComboBox::drop-down {{ border: none; width: 18px; }}
-    QComboBox::down-arrow {{ image: none; border-left: 4px solid transparent; border-right: 4px solid transparent; border-top: 5px solid {p.faint}; margin-right: 5px; width: 0; height: 0; }}
+    QComboBox::down-arrow {{ image: none; }}
     QPushButton, QToolButton {{ background: {p.raised}; border: 1px solid {p.rule}; border-radius: 3px; padding: 3px 9px; }}
     QPushButton:hover, QToolButton:hover {{ border-color: {p.accent}; }}
     QPushButton:focus, QToolButton:focus, QCheckBox:focus {{ border: 2px solid {p.accent}; padding: 2px 8px; }}
@@ -82,7 +92,9 @@ def style_sheet(p: Palette) -> str:
     QMenu::item:selected {{ background: {p.accent}; color: {p.on_accent}; }}
     QTableWidget, QListWidget {{ background: {p.raised}; border: 1px solid {p.rule}; gridline-color: {p.rule};
         selection-background-color: {p.accent}; selection-color: {p.on_accent}; }}
-    QTableWidget::item, QListWidget::item {{ padding: 2px 4px; }}
+    QTableWidget {{ font-size: 9pt; }}
+    QTableWidget::item, QListWidget::item {{ padding: 2px 3px; }}
+    QHeaderView {{ background: {p.panel}; }}
     QHeaderView::section {{ background: {p.panel}; color: {p.faint}; border: none; border-bottom: 1px solid {p.rule}; padding: 3px 4px; font-size: 9pt; }}
     QScrollBar:vertical {{ background: {p.panel}; width: 11px; margin: 0; }}
     QScrollBar::handle:vertical {{ background: {p.rule}; min-height: 24px; border-radius: 4px; margin: 2px; }}

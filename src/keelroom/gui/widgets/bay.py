@@ -42,18 +42,14 @@ class FanHandle(QWidget):
         self.bay.nudge(self.fan_id, direction, 16 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1)
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
-        if self.hasFocus():
-            painter = QPainter(self)
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-            painter.setPen(Ink(self.bay.palette_now.accent, 2.0).pen())
-            painter.drawEllipse(QRectF(self.rect()).adjusted(2, 2, -2, -2))
+        """Nothing of its own: the bay rings the fan that has the focus."""
 
     def focusInEvent(self, event: QEvent | None) -> None:
-        self.update()
+        self.bay.update()
 
     def focusOutEvent(self, event: QEvent | None) -> None:
         self.bay.session.store.end_merge()
-        self.update()
+        self.bay.update()
 
 
 class BayDrawing(QWidget):
@@ -124,6 +120,7 @@ class BayDrawing(QWidget):
             self.cache = self._drawn()
         painter = QPainter(self)
         painter.drawPixmap(0, 0, self.cache)
+        self._ring_focused(painter)
         if self.guides:
             painter.setPen(Ink(self.palette_now.accent, 1.0, dashed=True).pen())
             for axis, value in self.guides:
@@ -132,6 +129,15 @@ class BayDrawing(QWidget):
                     painter.drawLine(QPointF(at.x(), 0), QPointF(at.x(), self.height()))
                 else:
                     painter.drawLine(QPointF(0, at.y()), QPointF(self.width(), at.y()))
+
+    def _ring_focused(self, painter: QPainter) -> None:
+        held = next((ident for ident, handle in self.handles.items() if handle.hasFocus()), None)
+        fan = self._fan(held) if held else None
+        if fan is not None and fan.diameter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.setPen(Ink(self.palette_now.accent, 1.6, dashed=True).pen())
+            radius = fan.diameter.si / 2 * self.view.m11() + 5
+            painter.drawEllipse(self.view.map(QPointF(fan.x.si, fan.y.si)), radius, radius)
 
     def _drawn(self) -> QPixmap:
         ratio = self.devicePixelRatioF()

@@ -6,7 +6,6 @@ from PyQt6.QtCore import QEvent, QObject, Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import (
     QCheckBox,
-    QComboBox,
     QGridLayout,
     QLineEdit,
     QMenu,
@@ -22,10 +21,10 @@ from keelroom.build.quantity import ORIGINS, Quantity, shown, typed
 from keelroom.build.schema.package import CurvePoint
 from keelroom.errors import InputError, KeelRoomError
 from keelroom.gui.session.session import Session
-from keelroom.gui.widgets.text import label, restyle
+from keelroom.gui.widgets.text import ChoiceBox, label, restyle
 from keelroom.units import KINDS, format_si, parse
 
-LABEL_WIDTH, EDIT_WIDTH, UNIT_WIDTH = 168, 96, 46
+LABEL_WIDTH, EDIT_WIDTH, UNIT_WIDTH = 158, 88, 44
 
 
 class Field(QWidget):
@@ -185,7 +184,7 @@ class ChoiceField(Field):
 
     def __init__(self, session: Session, path: Path, text: str, choices: tuple[tuple[str, str], ...]) -> None:
         super().__init__(session, path, text)
-        self.box = QComboBox()
+        self.box = ChoiceBox()
         self.box.setAccessibleName(text)
         for value, words in choices:
             self.box.addItem(words, value)
@@ -228,6 +227,7 @@ class TextField(Field):
     def __init__(self, session: Session, path: Path, text: str) -> None:
         super().__init__(session, path, text)
         self.edit = QLineEdit()
+        self.edit.setMinimumWidth(60)
         self.edit.setAccessibleName(text)
         self.edit.editingFinished.connect(self._commit)
         self.grid.addWidget(self.edit, 0, 1, 1, 4)

@@ -13,7 +13,7 @@ from keelroom.assess.report import VERDICT_WORDS, band_text, margin_text, settle
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.text import button, label
-from keelroom.units import KINDS, Unit
+from keelroom.units import KINDS, Unit, format_si
 
 NAME_WIDTH, FIGURE_WIDTH, MARGIN_WIDTH = 170, 92, 232
 ROW_HEIGHT, COMPACT_HEIGHT, COMPACT_FROM = 23, 19, 8
@@ -113,14 +113,20 @@ class CaseRow(QAbstractButton):
         if self.ledger.limit_place is not None:
             painter.fillRect(QRectF(self.ledger.limit_place - 0.75, 0, 1.5, self.height()), QColor(p.bad))
         painter.setBrush(colour)
-        self._mark(painter, f, rail.place(f.temperature, left, width), middle)
+        self._mark(painter, f, rail.place(f.temperature if f.verdict != "does_not_settle" else math.inf, left, width), middle)
         painter.setPen(QColor(p.ink))
         x = left + width + 14
         settles = "—" if f.verdict == "does_not_settle" else settles_text(f, system)
         self._cell(painter, x, FIGURE_WIDTH - 20, settles, bold=True, right=True)
         painter.setPen(colour)
-        words = f"does not settle, {margin_text(f, system)}" if f.verdict == "does_not_settle" else f"{margin_text(f, system)} · {VERDICT_WORDS[f.verdict]}"
+        words = self._verdict(f)
         self._cell(painter, x + FIGURE_WIDTH, MARGIN_WIDTH, words)
+
+    def _verdict(self, f: CaseFigures) -> str:
+        if f.verdict != "does_not_settle":
+            return f"{margin_text(f, self.ledger.session.system)} · {VERDICT_WORDS[f.verdict]}"
+        climb = format_si(f.climb * 60, KINDS["temperature difference"], self.ledger.session.system)
+        return f"does not settle: +{climb}/min" if f.climb else "does not settle: boils first"
 
     def _mark(self, painter: QPainter, f: CaseFigures, x: float, y: float) -> None:
         """Shape says the verdict: round holds, diamond likely, triangle over, arrow off the rail does not settle."""
@@ -149,6 +155,7 @@ class RailAxis(QWidget):
         left, width = self.ledger.rail_span()
         unit: Unit = self.ledger.session.unit(TEMPERATURE)
         painter.setFont(QFont("Open Sans", 9))
+        painter.fillRect(self.rect(), QColor(p.panel))
         painter.fillRect(QRectF(left, 0, width, 3), QColor(p.steel))
         self._ticks(painter, unit, left, width)
         taken: list[tuple[float, float]] = []
@@ -178,7 +185,13 @@ class RailAxis(QWidget):
         for value in range(int(math.ceil(low / step) * step), int(high) + 1, step):
             x = rail.place(value * unit.factor + unit.offset, left, width)
             painter.drawLine(QPointF(x, 0), QPointF(x, 6))
-            painter.drawText(QRectF(x - 24, 3, 48, 15), Qt.AlignmentFlag.AlignCenter, str(value))
+            if all(abs(x - named) > 16 for named in self._named(left, width)):
+                painter.drawText(QRectF(x - 24, 4, 48, 15), Qt.AlignmentFlag.AlignCenter, str(value))
+
+    def _named(self, left: float, width: float) -> list[float]:
+        """Places of the named marks, whose own figures stand under them."""
+        assessment = self.ledger.session.assessment
+        return [self.ledger.rail.place(v, left, width) for v in (assessment.limit, assessment.thermostat, assessment.boiling) if v is not None]
 
 
 class Ledger(QWidget):
@@ -301,8 +314,6 @@ class Ledger(QWidget):
         self._place_limit()
 
     def _show_totals(self, assessment: Assessment) -> None:
-        from keelroom.units import format_si
-
         totals, rules, system = assessment.totals, assessment.rules, self.session.system
 
         def against(name: str, have: float | None, want: float | None, kind: str) -> str:
@@ -312,11 +323,11 @@ class Ledger(QWidget):
                 return f"{name}: {format_si(have, KINDS[kind], system)}"
             unit = KINDS[kind].shown_unit(system)
             number = format_si(have, KINDS[kind], system).removesuffix(unit.symbol).strip()
-            return f"{name}: {number} of {format_si(want, KINDS[kind], system)}" + ("" if have >= want else "  ▾")
+            return f"{name}: {number} of {format_si(want, KINDS[kind], system)}" + ("" if have >= want else ", short")
 
         idle = "Idle amps: not known yet"
         if totals.amps_at_idle is not None and totals.alternator_at_idle is not None:
-            short = "  short" if totals.amps_at_idle > totals.alternator_at_idle else ""
+            short = ", short" if totals.amps_at_idle > totals.alternator_at_idle else ""
             idle = f"Idle: {totals.amps_at_idle:.0f} A of {totals.alternator_at_idle:.0f} A{short}"
         money = [f"Parts {totals.cost:.0f}"] if totals.cost is not None else []
         if totals.hours is not None:

@@ -18,10 +18,11 @@ from keelroom.core.sources import SOURCES
 from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
-from keelroom.gui.widgets.text import button, label
+from keelroom.gui.theme.palette import level_colour, palette_of
+from keelroom.gui.widgets.text import LevelMark, button, label
 from keelroom.units import KINDS, format_si
 
-LEVEL_WORDS = {"problem": "▲ Problem", "doubt": "◆ Open question", "note": "● Note"}
+LEVEL_WORDS = {"problem": "Problem", "doubt": "Open question", "note": "Note"}
 
 
 class Panel(QScrollArea):
@@ -70,6 +71,11 @@ class FindingsPanel(Panel):
         super().__init__(session, "Findings")
         self.shown: tuple[Finding, ...] | None = None
         session.changed.connect(self.changed)
+        session.display_changed.connect(self._repaint)
+
+    def _repaint(self) -> None:
+        self.shown = None
+        self.changed()
 
     def fill(self) -> None:
         findings = self.session.assessment.findings
@@ -88,7 +94,11 @@ class FindingsPanel(Panel):
             bar.setValue(at)
 
     def _one(self, column: QVBoxLayout, finding: Finding) -> None:
-        column.addWidget(label(LEVEL_WORDS[finding.level], finding.level))
+        level = QHBoxLayout()
+        level.addWidget(LevelMark(finding.level, level_colour(palette_of(self.session.settings.theme), finding.level)))
+        level.addWidget(label(LEVEL_WORDS[finding.level], finding.level))
+        level.addStretch(1)
+        column.addLayout(level)
         column.addWidget(label(finding.what, "head", wrap=True))
         column.addWidget(label(finding.why, wrap=True))
         column.addWidget(label(f"From: {SOURCES[finding.source].citation}", "faint", wrap=True))

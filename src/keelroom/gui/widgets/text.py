@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QLabel, QPushButton, QToolButton, QWidget
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
+from PyQt6.QtWidgets import QComboBox, QLabel, QPushButton, QToolButton, QWidget
 
 
 def label(text: str, role: str = "", wrap: bool = False) -> QLabel:
@@ -37,6 +38,47 @@ def chip(text: str, act: Callable[[], object]) -> QToolButton:
     made.setFocusPolicy(Qt.FocusPolicy.TabFocus)
     made.clicked.connect(lambda: act())
     return made
+
+
+class ChoiceBox(QComboBox):
+    """A combo box that draws its own arrow: styled ones lose the platform's."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+
+    def wheelEvent(self, event: object) -> None:
+        """Scrolling the page must not change a value under the pointer."""
+        event.ignore()  # type: ignore[attr-defined]
+
+    def paintEvent(self, event: object) -> None:
+        super().paintEvent(event)  # type: ignore[arg-type]
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(QPen(self.palette().text().color(), 1.6))
+        x, y = self.width() - 13, self.height() / 2
+        painter.drawPolyline(QPolygonF([QPointF(x - 4, y - 2), QPointF(x, y + 2.5), QPointF(x + 4, y - 2)]))
+
+
+class LevelMark(QWidget):
+    """A finding's level by shape: triangle problem, diamond open question, disc note."""
+
+    def __init__(self, level: str, colour: str) -> None:
+        super().__init__()
+        self.level, self.colour = level, colour
+        self.setFixedSize(14, 14)
+
+    def paintEvent(self, event: object) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QColor(self.colour))
+        if self.level == "problem":
+            painter.drawPolygon(QPolygonF([QPointF(7, 1), QPointF(13, 13), QPointF(1, 13)]))
+        elif self.level == "doubt":
+            painter.drawPolygon(QPolygonF([QPointF(7, 0), QPointF(14, 7), QPointF(7, 14), QPointF(0, 7)]))
+        else:
+            painter.drawEllipse(QPointF(7, 7), 5, 5)
 
 
 def restyle(widget: QWidget, name: str, value: object) -> None:

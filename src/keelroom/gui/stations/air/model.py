@@ -13,7 +13,7 @@ from keelroom.units import KINDS, format_si
 SHROUDS = (("full", "Full, sealed"), ("partial", "Part of the face"), ("none", "None"))
 BLADES = (("curved", "Curved"), ("straight", "Straight"))
 MOTORS = (("brushed", "Brushed"), ("brushless", "Brushless"))
-COLUMNS = ("Fan", "Rated", "Power", "Depth", "Cost")
+COLUMNS = ("Fan", "Rated", "Depth", "Cost")
 
 
 def pages(build: Build) -> tuple[Page, ...]:
@@ -49,8 +49,7 @@ def cells(assembly: FanAssembly, system: str) -> tuple[str, ...]:
     """One line of the table of fans."""
     fan, count = assembly.fan, assembly.count
     flow = format_si(count * fan.free_air_flow.si, KINDS["airflow"], system) if fan.free_air_flow else "?"
-    power = f"{count * fan.power.si:.0f} W" if fan.power else "?"
-    return (assembly.name, flow, power, format_si(fan.depth.si, KINDS["length"], system) if fan.depth else "?", f"{assembly.cost:.0f}")
+    return (assembly.name, flow, format_si(fan.depth.si, KINDS["length"], system) if fan.depth else "?", f"{assembly.cost:.0f}")
 
 
 def choose(build: Build, assembly: FanAssembly, system: str) -> Edit:

@@ -77,7 +77,7 @@ def _cells(core: Core, system: str, own: bool) -> tuple[str, ...]:
     unit = length.shown_unit(system).symbol
     face = f"{width.removesuffix(unit).strip()} × {height}"
     fins = f"{core.fin_density.si * 0.0254:.0f}/in" if core.fin_density else "?"
-    return (("★ " if own else "") + core.name, face, depth, fins, f"{core.cost.si:.0f}" if core.cost else "")
+    return (("mine: " if own else "") + core.name, face, depth, fins, f"{core.cost.si:.0f}" if core.cost else "")
 
 
 def choose(build: Build, core: Core, system: str) -> Edit:

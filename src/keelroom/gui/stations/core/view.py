@@ -25,7 +25,7 @@ class CoreStation(Form):
             super().refresh()
             return
         if self.table is None:
-            note = "A click puts the core into this package; every figure below follows. Your own parts carry a ★."
+            note = "A click puts the core into this package; every figure below follows. Your own parts say “mine”."
             self.table = ChooseTable("Cores", COLUMNS, self._choose, note)
             self.stack.addWidget(self.table)
         self.stack.setCurrentWidget(self.table)
