@@ -49,15 +49,37 @@ def brief() -> Brief:
 def main() -> None:
     about = brief()
     cases = {case.id: case for case in default_duty_cases(about)}
-    cases["grade"] = cases["grade"].model_copy(update={"name": "Quarry hill with trailer", "towed_mass": quantity("1900 lb", "mass", "measured")})
+    cases["grade"] = cases["grade"].model_copy(
+        update={"name": "Quarry hill with trailer", "towed_mass": quantity("1900 lb", "mass", "measured")}
+    )
     cases["full"] = cases["full"].model_copy(update={"name": "Hill-climb, full power"})
-    night = DutyCase(id="night", name="Night haul, A/C off", speed=quantity("60 mph", "speed"), towed_mass=quantity("1900 lb", "mass"), ambient=quantity("70 °F", "temperature"))
+    night = DutyCase(
+        id="night",
+        name="Night haul, A/C off",
+        speed=quantity("60 mph", "speed"),
+        towed_mass=quantity("1900 lb", "mass"),
+        ambient=quantity("70 °F", "temperature"),
+    )
     build = Build(
         brief=about,
         packages=(
-            package("p1", "Twin 12s on the 26 × 17", "Crossflow 26 × 17, 2 row, aluminium", "Twin 12 in straight-blade, shrouded, 2 × 180 W", hours="9 h"),
-            package("p2", "One 16 bare on the re-core", "Downflow 22 × 19, 3 row, copper/brass", "16 in curved-blade puller, 225 W", hours="6 h"),
-            package("p3", "Stock-type 17 on the 24 × 19", "Crossflow 24 × 19, 2 row, aluminium", "17 in stock-type deep, shrouded, 350 W", hours="10 h"),
+            package(
+                "p1",
+                "Twin 12s on the 26 × 17",
+                "Crossflow 26 × 17, 2 row, aluminium",
+                "Twin 12 in straight-blade, shrouded, 2 × 180 W",
+                hours="9 h",
+            ),
+            package(
+                "p2", "One 16 bare on the re-core", "Downflow 22 × 19, 3 row, copper/brass", "16 in curved-blade puller, 225 W", hours="6 h"
+            ),
+            package(
+                "p3",
+                "Stock-type 17 on the 24 × 19",
+                "Crossflow 24 × 19, 2 row, aluminium",
+                "17 in stock-type deep, shrouded, 350 W",
+                hours="10 h",
+            ),
         ),
         active="p1",
         duty_cases=(*cases.values(), night),

@@ -71,7 +71,9 @@ def _assess(options: argparse.Namespace) -> int:
     if options.package:
         build, _ = apply(build, set_value(("active",), options.package, ""))
     assessment = assess(build)
-    print(json.dumps(as_json(build, assessment), indent=2, ensure_ascii=False) if options.json else as_table(build, assessment, options.units))
+    print(
+        json.dumps(as_json(build, assessment), indent=2, ensure_ascii=False) if options.json else as_table(build, assessment, options.units)
+    )
     return PROBLEMS if assessment.worst_level == "problem" else FINE
 
 
@@ -108,9 +110,9 @@ def _window(path: Path | None, *, demo: bool) -> int:
     from keelroom.gui.app import run
 
     if not demo:
-        return run(path)
+        return int(run(path))
     # The demo opens as a copy, so that saving it never touches the installed one.
     with as_file(files("keelroom") / "assets" / "demo.keelroom") as shipped, tempfile.TemporaryDirectory(prefix="keelroom-demo-") as folder:
         copy = Path(folder) / "demo.keelroom"
         shutil.copyfile(shipped, copy)
-        return run(copy, as_demo=True)
+        return int(run(copy, as_demo=True))

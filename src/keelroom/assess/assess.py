@@ -29,14 +29,14 @@ def assess(build: Build, package_id: str | None = None, previous: Assessment | N
     parts = parts_of(package) if ready else None
     rows = [row_of(build, parts, case) for case in ready] if parts else []
     solved: dict[str, CaseFigures] = {}
-    start = flux = None
+    start = None
     if rows:
         points, doubt = stacked(rows)
         key = (rows[0].batch, len(rows))
         begin = previous.start[1] if previous and previous.start and previous.start[0] == key else None
         answer = steady_answer(points, doubt, rows[0].layout, begin)
         solved = {case.id: figures for case, figures in zip(ready, _figures(build, package, ready, points, answer), strict=True)}
-        start, flux = (key, answer), answer.solution.state.flux
+        start = (key, answer)
     cases = tuple(CaseResult(case.id, case.name, solved.get(case.id), needs[case.id]) for case in build.duty_cases)
     cooling = build.brief.cooling
     partial = Assessment(
@@ -49,7 +49,6 @@ def assess(build: Build, package_id: str | None = None, previous: Assessment | N
         thermostat=cooling.thermostat.si if cooling.thermostat else None,
         boiling=min((c.figures.boiling for c in cases if c.figures), default=None),
         start=start,
-        flux=flux,
     )
     return replace(partial, findings=judge(build, package, partial))
 
@@ -71,7 +70,7 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
     accessories = build.brief.accessories
     rise = running.flows.bay[:, None] - running.flows.plenum[:, None]
     figures = []
-    for i, case in enumerate(cases):
+    for i in range(len(cases)):
         voltage = float(points.fans.voltage[i])
         power = points.fans.power[i] * running.speed[i] ** 3
         fans = tuple(
@@ -112,7 +111,7 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
                 airflow_fans_on=float(running.flows.total[i] / density[i]),
                 face_speed=float(total[i] / density[i] / (points.core.face_width[i] * points.core.face_height[i])),
                 air_in=float(state.air_in[i]),
-                air_out=float(state.air_out[i].mean()),
+                air_out=float(state.air_out[i]),
                 coolant_out=float(state.coolant_out[i]),
                 coolant_flow=float(state.coolant_flow[i]),
                 core_coolant_flow=float(state.core_flow[i]),
@@ -141,9 +140,8 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
 
 def _density_behind(answer: Answer, points: Points) -> np.ndarray:
     state, fixed = answer.solution.state, answer.solution.fixed
-    behind = state.air_out.mean(axis=(1, 2))
     ahead = points.climate.ambient + points.climate.grille_rise
-    density: np.ndarray = fixed.density_ahead * (ahead + 273.15) / (behind + 273.15)
+    density: np.ndarray = fixed.density_ahead * (ahead + 273.15) / (state.air_out + 273.15)
     return density
 
 
@@ -197,7 +195,9 @@ def _rules(build: Build, package: Package, cases: tuple[CaseResult, ...]) -> Rul
         face_area=area,
         face_area_wanted=rules.face_area_wanted(engine.displacement.si) if engine.displacement else None,
         airflow=standing[0] if standing else None,
-        airflow_wanted=rules.airflow_wanted(engine.displacement.si, engine.cylinders.si) if engine.displacement and engine.cylinders else None,
+        airflow_wanted=rules.airflow_wanted(engine.displacement.si, engine.cylinders.si)
+        if engine.displacement and engine.cylinders
+        else None,
     )
 
 

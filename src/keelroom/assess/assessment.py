@@ -7,7 +7,6 @@ from typing import Literal
 
 from keelroom.assess.translate import Need
 from keelroom.core.answer import Answer
-from keelroom.core.arrays import Floats
 from keelroom.core.findings import Finding
 
 Verdict = Literal["holds", "tight", "over", "does_not_settle"]
@@ -118,8 +117,6 @@ class Assessment:
     boiling: float | None
     start: tuple[tuple[object, ...], Answer] | None = None
     """the solved arrays, where the next assessment begins; not part of the judgement"""
-    flux: Floats | None = None
-    """(cases, ny, nx) face mass flux of the solved cases [kg/s per m2]"""
 
     @property
     def tightest(self) -> CaseResult | None:

@@ -23,7 +23,18 @@ SEATED = 1e-4
 
 def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Finding, ...]:
     """All findings, gravest first, in the order of the work within a level."""
-    checks: tuple[Callable[[Build, Package, Assessment], Found], ...] = (_symptoms, _missing, _cooling, _parts, _fans, _results, _electrical, _sources, _rules, _assumed)
+    checks: tuple[Callable[[Build, Package, Assessment], Found], ...] = (
+        _symptoms,
+        _missing,
+        _cooling,
+        _parts,
+        _fans,
+        _results,
+        _electrical,
+        _sources,
+        _rules,
+        _assumed,
+    )
     found = [finding for check in checks for finding in check(build, package, assessment)]
     return tuple(sorted(found, key=lambda finding: LEVELS.index(finding.level)))
 
@@ -62,9 +73,17 @@ def _missing(build: Build, package: Package, assessment: Assessment) -> Found:
         for need in case.needs:
             wanted.setdefault(need.path, need.label)
     for path, label in wanted.items():
-        yield Finding("missing", "doubt", path, f"Needs {label.lower()}", "Duty cases that depend on it are not worked out until it is known.")
+        yield Finding(
+            "missing", "doubt", path, f"Needs {label.lower()}", "Duty cases that depend on it are not worked out until it is known."
+        )
     if not package.fans:
-        yield Finding("no_fans", "doubt", ("packages", package.id, "fans"), "No fan in this package", "Only road speed moves air through the core; at a light there is none.")
+        yield Finding(
+            "no_fans",
+            "doubt",
+            ("packages", package.id, "fans"),
+            "No fan in this package",
+            "Only road speed moves air through the core; at a light there is none.",
+        )
     if build.brief.engine.pump_flow is None and build.brief.engine.power is not None:
         flow = both(pump_flow_rated(build.brief), "coolant flow")
         yield Finding("pump_assumed", "doubt", ("brief", "engine", "pump_flow"), f"Coolant flow assumed: {flow} at power rpm",
@@ -76,7 +95,8 @@ def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:
     cooling, climate = build.brief.cooling, build.brief.climate
     where = ("brief", "cooling")
     if _less(cooling.limit, cooling.thermostat, 5.0):
-        assert cooling.limit and cooling.thermostat
+        assert cooling.limit
+        assert cooling.thermostat
         wanted = cooling.thermostat.si + 25
         yield Finding("limit_under_thermostat", "problem", (*where, "limit"), "The limit is at or under the thermostat",
                       f"Limit {both(cooling.limit.si, 'temperature')}; the thermostat only starts to open at {both(cooling.thermostat.si, 'temperature')} and is full open 10 K later. "
@@ -87,7 +107,8 @@ def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:
         yield Finding("ambient_over_limit", "problem", ("brief", "climate", "ambient"), "The hottest day is over the limit",
                       f"Air at {both(climate.ambient.si, 'temperature')} cannot cool anything below that.", value=climate.ambient.si, limit=cooling.limit.si)  # fmt: skip
     if _less(cooling.fan_off, cooling.thermostat, 0.0):
-        assert cooling.fan_off and cooling.thermostat
+        assert cooling.fan_off
+        assert cooling.thermostat
         off = cooling.thermostat.si + 4
         yield Finding("fan_never_stops", "problem", (*where, "fan_off"), "The fans never stop",
                       f"Fans off at {both(cooling.fan_off.si, 'temperature')} lies under the thermostat's opening at {both(cooling.thermostat.si, 'temperature')}: "
@@ -95,7 +116,8 @@ def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:
                       (set_fix(f"Set fans off to {both(off, 'temperature')}", (*where, "fan_off"), f"{off:.0f} °C"),),
                       value=cooling.fan_off.si, limit=cooling.thermostat.si)  # fmt: skip
     if _less(cooling.fan_on, cooling.fan_off, 1.0):
-        assert cooling.fan_on and cooling.fan_off
+        assert cooling.fan_on
+        assert cooling.fan_off
         on = cooling.fan_off.si + 5
         yield Finding("fan_set_points", "problem", (*where, "fan_on"), "Fans on must lie above fans off",
                       f"On at {both(cooling.fan_on.si, 'temperature')}, off at {both(cooling.fan_off.si, 'temperature')}: the switch would chatter.",
@@ -123,7 +145,14 @@ def _parts(build: Build, package: Package, assessment: Assessment) -> Found:
             yield from _shroud_on_face(package, core.face_width.si, core.face_height.si)
     if package.fans and shroud.kind == "none":
         share = "Only the disc behind each fan is swept while standing; with the same fan a sealed shroud wins by a wide margin at idle."
-        yield Finding("no_shroud", "doubt", (*where, "shroud", "kind"), "Fans without a shroud", share, (Fix("choose", "Fit a full shroud", (("path", "/".join((*where, "shroud", "kind"))), ("choice", "full"))),))
+        yield Finding(
+            "no_shroud",
+            "doubt",
+            (*where, "shroud", "kind"),
+            "Fans without a shroud",
+            share,
+            (Fix("choose", "Fit a full shroud", (("path", "/".join((*where, "shroud", "kind"))), ("choice", "full"))),),
+        )
 
 
 def _fan_on_face(package: Package, fan: Fan, width: float, height: float) -> Found:
@@ -167,7 +196,13 @@ def _fans(build: Build, package: Package, assessment: Assessment) -> Found:
     for fan in package.fans:
         where = ("packages", package.id, "fans", fan.id)
         if fan.hub_diameter and fan.diameter and fan.hub_diameter.si >= 0.8 * fan.diameter.si:
-            yield Finding("hub_too_large", "doubt", (*where, "hub_diameter"), "The hub fills the fan", "A hub over 80 % of the diameter leaves no blade; check the reading.")
+            yield Finding(
+                "hub_too_large",
+                "doubt",
+                (*where, "hub_diameter"),
+                "The hub fills the fan",
+                "A hub over 80 % of the diameter leaves no blade; check the reading.",
+            )
         if not fan.curve:
             if fan.free_air_flow:
                 yield Finding("fan_rating_only", "doubt", (*where, "free_air_flow"), f"{fan.name or 'Fan'}: only its free-air rating is known",
@@ -176,7 +211,9 @@ def _fans(build: Build, package: Package, assessment: Assessment) -> Found:
         try:
             curve = fan_curve(fan)
         except InputError as error:
-            yield Finding("fan_curve", "problem", (*where, "curve"), "The fan curve is not a curve", f"{error.message}. Its rating is used instead.")
+            yield Finding(
+                "fan_curve", "problem", (*where, "curve"), "The fan curve is not a curve", f"{error.message}. Its rating is used instead."
+            )
             continue
         if fan.power:
             best = max(float(curve.flow) * x * float(curve.pressure) * y for x, y in ((0.5, 0.55), (0.6, 0.45), (0.7, 0.35)))
@@ -210,7 +247,11 @@ def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found
     held = _held(figures)
     if figures.verdict == "does_not_settle":
         climb = figures.climb * 60
-        when = f"from a full-open thermostat it reaches the limit in {_duration(figures.time_to_limit)}" if math.isfinite(figures.time_to_limit) else "it boils first"
+        when = (
+            f"from a full-open thermostat it reaches the limit in {_duration(figures.time_to_limit)}"
+            if math.isfinite(figures.time_to_limit)
+            else "it boils first"
+        )
         yield Finding("does_not_settle", "problem", where, f"{case.name}: does not settle",
                       f"At the limit it still climbs {both(climb, 'temperature difference')} per minute; {when}. Heat in {figures.heat_in / 1e3:.0f} kW, "
                       f"rejection at the limit {figures.rejection_at_limit / 1e3:.0f} kW. {held}", value=figures.temperature, limit=limit)  # fmt: skip

@@ -129,7 +129,10 @@ def totals_lines(assessment: Assessment, system: str) -> list[str]:
         lines.append(f"Parts: {totals.cost:.0f}")
     if totals.hours is not None:
         lines.append(f"Shop hours: {format_si(totals.hours, KINDS['time'], system)}")
-    for name, have, want, kind in (("Frontal-area rule", rules.face_area, rules.face_area_wanted, "area"), ("CFM rule", rules.airflow, rules.airflow_wanted, "airflow")):
+    for name, have, want, kind in (
+        ("Frontal-area rule", rules.face_area, rules.face_area_wanted, "area"),
+        ("CFM rule", rules.airflow, rules.airflow_wanted, "airflow"),
+    ):
         if have is not None and want is not None:
             lines.append(f"{name}: {format_si(have, KINDS[kind], system)} against {format_si(want, KINDS[kind], system)} wanted")
     return lines

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import TypeVar
 
@@ -15,7 +15,7 @@ from keelroom.build.schema.brief import Brief
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.package import Core, Fan, Package
 from keelroom.catalogue.load import glycol_table
-from keelroom.core.air.coverage import GRID, covered_share
+from keelroom.core.air.coverage import GRID, Lanes, as_lanes, covered_share, padded
 from keelroom.core.air.coverage import SPILL_PER_GAP as SPILL
 from keelroom.core.air.fan import SHUTOFF_DOUBT, TYPED_DOUBT, FanCurve, generic_curve, no_fan, typed_curve
 from keelroom.core.air.network import AirPath
@@ -122,22 +122,24 @@ class Parts:
 
     package: Package
     geometry: CoreGeometry
-    coverage: Floats
+    lanes: Lanes
     fans: tuple[FanCurve, Floats, Floats, Floats]
     fan_doubt: float
 
 
 def parts_of(package: Package) -> Parts:
     """The package in core terms; what is missing stands as 1 and is caught by `needs_of`."""
-    return Parts(package, _core_geometry(package.core), *_air_side(package))
+    coverage, fans, doubt = _air_side(package)
+    lanes = as_lanes(coverage, package.core.flow == "crossflow", int(package.core.passes.si))
+    return Parts(package, _core_geometry(package.core), lanes, fans, doubt)
 
 
 def row_of(build: Build, parts: Parts, case: DutyCase) -> Row:
     """One operating point. Call only when `needs_of` is empty."""
     brief, reader = build.brief, _Reader()
-    package, geometry, coverage, fans = parts.package, parts.geometry, parts.coverage, parts.fans
+    package, geometry, (coverage, weight), fans = parts.package, parts.geometry, parts.lanes, parts.fans
     area = float(geometry.face_width * geometry.face_height)
-    share = float(coverage.mean())
+    share = float(weight @ coverage.mean(axis=1))
     speed, rpm = case.speed.si, engine_rpm(brief, case)
     ac = case.ac_on and brief.accessories.ac_fitted
     slow = case.demand == "idle" or speed < CRAWL
@@ -174,6 +176,7 @@ def row_of(build: Build, parts: Parts, case: DutyCase) -> Row:
         cap_pressure=np.array(reader.take(cooling, (), "cap_pressure")),
         limit=np.array(reader.take(cooling, (), "limit")),
         coverage=coverage,
+        weight=weight,
         doubts=_floats(Doubts, heat=1.0, conductance=1.0, fan_pressure=1.0),
     )  # fmt: skip
     core = package.core
@@ -182,7 +185,15 @@ def row_of(build: Build, parts: Parts, case: DutyCase) -> Row:
 
 def stacked(rows: list[Row]) -> tuple[Points, Floats]:
     """Rows of one layout as arrays, with their fan doubts."""
-    return stack([row.points for row in rows]), np.array([row.fan_doubt for row in rows])
+    most = max(len(row.points.weight) for row in rows)
+    return stack([_with_lanes(row.points, most) for row in rows]), np.array([row.fan_doubt for row in rows])
+
+
+def _with_lanes(points: Points, count: int) -> Points:
+    if len(points.weight) == count:
+        return points
+    coverage, weight = padded((points.coverage, points.weight), count)
+    return replace(points, coverage=coverage, weight=weight)
 
 
 def _floats(kind: type[T], **values: float) -> T:
@@ -338,7 +349,9 @@ def _air_side(package: Package) -> tuple[Floats, tuple[FanCurve, Floats, Floats,
     found = [credible_curve(fan) for fan in fans]
     empty = 0 if fans else 1
     curve = stack([curve for curve, _ in found] + [no_fan()] * empty)
-    power, volts = ([v.si if v else 1.0 for v in (getattr(fan, name) for fan in fans)] + [1.0] * empty for name in ("power", "rated_voltage"))
+    power, volts = (
+        [v.si if v else 1.0 for v in (getattr(fan, name) for fan in fans)] + [1.0] * empty for name in ("power", "rated_voltage")
+    )
     brushless = [float(fan.motor == "brushless") for fan in fans] + [0.0] * empty
     doubt = float(np.mean([doubt for _, doubt in found])) if found else 0.0
     return coverage, (curve, np.array(power), np.array(volts), np.array(brushless)), doubt

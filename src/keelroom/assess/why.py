@@ -61,13 +61,19 @@ def temperature_working(figures: CaseFigures, name: str, system: str) -> Working
             ("Air through the core", text(figures.airflow, "airflow")),
             ("Air ahead of the core", text(figures.air_in, "temperature")),
             ("Air behind the core", text(figures.air_out, "temperature")),
-            ("Coolant through the core", f"{text(figures.core_coolant_flow, 'coolant flow')} of {text(figures.coolant_flow, 'coolant flow')}"),
+            (
+                "Coolant through the core",
+                f"{text(figures.core_coolant_flow, 'coolant flow')} of {text(figures.coolant_flow, 'coolant flow')}",
+            ),
             ("Coolant back from the core", text(figures.coolant_out, "temperature")),
             ("Thermostat open", f"{figures.thermostat_opening:.0%}"),
             ("Fans run", f"{figures.fan_command:.0%} of the time"),
             ("Boils at", text(figures.boiling, "temperature")),
             ("Air to boil", text(figures.air_to_boil, "temperature")),
-            ("Holds the limit up to", f"{text(figures.highest_ambient, 'temperature')} ambient" if figures.highest_ambient > COLDEST else "no ambient"),
+            (
+                "Holds the limit up to",
+                f"{text(figures.highest_ambient, 'temperature')} ambient" if figures.highest_ambient > COLDEST else "no ambient",
+            ),
         ),
         sources=tuple(SOURCES[key] for key in ("HEYWOOD", "CHANG_WANG", "CHANG_HSU", "GNIELINSKI", "KAYS_LONDON", "FAN_LAWS", "RAOULT")),
     )
@@ -79,20 +85,33 @@ def movers(build: Build, case_id: str, system: str) -> tuple[Mover, ...]:
     Each is moved by RELATIVE_STEP or TEMPERATURE_STEP and the whole build solved again; inputs that make no
     legal or workable build when moved are left out. Empty while the case still needs something.
     """
-    variants = [(path, spec, step, moved) for path, spec, value in _inputs(build, case_id) for step, moved in _moved(build, path, spec, value, system)]
+    variants = [
+        (path, spec, step, moved)
+        for path, spec, value in _inputs(build, case_id)
+        for step, moved in _moved(build, path, spec, value, system)
+    ]
     builds = [build, *(moved for _, _, _, moved in variants)]
     temperatures = _temperatures(builds, case_id)
     base = temperatures[0]
     if base is None:
         return ()
-    found = [Mover(path, spec.label, step, t - base) for (path, spec, step, _), t in zip(variants, temperatures[1:], strict=True) if t is not None]
+    found = [
+        Mover(path, spec.label, step, t - base)
+        for (path, spec, step, _), t in zip(variants, temperatures[1:], strict=True)
+        if t is not None
+    ]
     return tuple(sorted((m for m in found if abs(m.change) > 1e-4), key=lambda mover: -abs(mover.change)))
 
 
 def _inputs(build: Build, case_id: str) -> list[tuple[Path, Spec, Quantity]]:
     case = next(case for case in build.duty_cases if case.id == case_id)
     places = ((build.brief, ("brief",)), (build.package, ("packages", build.active)), (case, ("duty_cases", case_id)))
-    return [(path, spec, value) for node, start in places for path, spec, value in measured_fields(node, start) if value is not None and not spec.descriptive]
+    return [
+        (path, spec, value)
+        for node, start in places
+        for path, spec, value in measured_fields(node, start)
+        if value is not None and not spec.descriptive
+    ]
 
 
 def _moved(build: Build, path: Path, spec: Spec, value: Quantity, system: str) -> list[tuple[str, Build]]:

@@ -45,7 +45,9 @@ def apply(build: Build, edit: Edit) -> tuple[Build, Edit]:
         value = _validated(type(owner), change)
         undo.append(Change(change.path, getattr(owner, change.path[-1])))
         build = _replaced(build, change.path, value)
-    _check_ids(build)
+    fault = build.id_fault()
+    if fault:
+        raise InputError("ids", fault[0].upper() + fault[1:])
     return build, Edit(edit.label, tuple(reversed(undo)), edit.merge_key)
 
 
@@ -61,15 +63,6 @@ def _replaced(node: Any, path: Path, value: Any) -> Any:
         return tuple(_replaced(item, path[1:], value) if item.id == path[0] else item for item in node)
     new = value if len(path) == 1 else _replaced(getattr(node, path[0]), path[1:], value)
     return node.model_copy(update={path[0]: new})
-
-
-def _check_ids(build: Build) -> None:
-    for items in (build.packages, build.duty_cases, *(package.fans for package in build.packages)):
-        ids = [item.id for item in items]
-        if len(set(ids)) != len(ids):
-            raise InputError("duplicate_id", "Two members of one list have the same id", ids=ids)
-    if build.packages and build.active not in {package.id for package in build.packages}:
-        raise InputError("no_such_package", f"There is no package “{build.active}” to make active")
 
 
 def fresh_id(items: tuple[Any, ...], prefix: str) -> str:

@@ -122,4 +122,6 @@ def write_atomically(path: Path, data: bytes) -> None:
     except OSError as error:
         if temporary and os.path.exists(temporary):
             os.unlink(temporary)
-        raise DocumentError("not_written", f"{path.name} could not be written: {error.strerror}. Nothing was lost; choose another place", path=str(path)) from None
+        raise DocumentError(
+            "not_written", f"{path.name} could not be written: {error.strerror}. Nothing was lost; choose another place", path=str(path)
+        ) from None

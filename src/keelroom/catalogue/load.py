@@ -77,7 +77,9 @@ def fan_assemblies() -> tuple[FanAssembly, ...]:
     """Generic fans and twin assemblies, small to large."""
     nowhere = from_si(0.0, "length", "si", "catalogue")
     return tuple(
-        FanAssembly(row["name"], int(row["count"]), _part(Fan, row, id="fan", x=nowhere, y=nowhere), row["shroud"] == "full", float(row["cost"]))
+        FanAssembly(
+            row["name"], int(row["count"]), _part(Fan, row, id="fan", x=nowhere, y=nowhere), row["shroud"] == "full", float(row["cost"])
+        )
         for row in _rows("fans")
     )
 
@@ -98,7 +100,9 @@ def vehicles() -> tuple[Vehicle, ...]:
 def coolants() -> tuple[Coolant, ...]:
     """Coolant mixes by name."""
     return tuple(
-        Coolant(row["name"], TypeAdapter(Glycol).validate_python(row["glycol"]), typed(row["glycol_share"], _share_spec(), "%", "catalogue"))
+        Coolant(
+            row["name"], TypeAdapter(Glycol).validate_python(row["glycol"]), typed(row["glycol_share"], _share_spec(), "%", "catalogue")
+        )
         for row in _rows("coolants")
     )
 

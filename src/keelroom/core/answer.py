@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from keelroom.core.arrays import Floats, take
+from keelroom.core.arrays import Bools, Floats, take
 from keelroom.core.loop.circuit import THERMOSTAT_SPAN
 from keelroom.core.operating_point import Fixed, Points, Solution, evaluate, prepare, solve, thermal_mass
 from keelroom.core.thermal.engine_heat import HEAT_DOUBT
@@ -56,9 +56,10 @@ class Answer:
     """of points, weakened and hot variants: a start for the next like answer"""
 
     @property
-    def settled(self) -> Floats:
+    def settled(self) -> Bools:
         """A steady temperature below boiling exists."""
-        return self.solution.settles & (self.solution.state.temperature < self.boiling)
+        below: Bools = self.solution.state.temperature < self.boiling
+        return self.solution.settles & below
 
 
 def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, int], start: Answer | None = None) -> Answer:
@@ -103,9 +104,7 @@ def _variants(points: Points) -> Points:
     weaker, hotter = tripled.doubts.fan_pressure.copy(), tripled.climate.ambient.copy()
     weaker[n : 2 * n] *= 1 - FAN_STEP
     hotter[2 * n :] += AMBIENT_STEP
-    return replace(
-        tripled, doubts=replace(tripled.doubts, fan_pressure=weaker), climate=replace(tripled.climate, ambient=hotter)
-    )
+    return replace(tripled, doubts=replace(tripled.doubts, fan_pressure=weaker), climate=replace(tripled.climate, ambient=hotter))
 
 
 def _margin_curve(

@@ -4,34 +4,40 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import fields, is_dataclass
-from functools import cache
 from typing import Any, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
 
 Floats = NDArray[np.float64]
+Bools = NDArray[np.bool_]
 T = TypeVar("T")
 
 
-@cache
-def _names(kind: type) -> tuple[str, ...]:
-    return tuple(field.name for field in fields(kind)) if is_dataclass(kind) else ()
+_FIELDS: dict[Any, tuple[str, ...]] = {}
+
+
+def _names(kind: Any) -> tuple[str, ...]:
+    """Field names of a dataclass type, () of any other; kept, because asking costs more than the arithmetic."""
+    if kind not in _FIELDS:
+        _FIELDS[kind] = tuple(field.name for field in fields(kind)) if is_dataclass(kind) else ()
+    return _FIELDS[kind]
 
 
 def stack(items: Sequence[T]) -> T:
     """One dataclass with arrays (n, ...) from n alike dataclasses of scalars or arrays, nested ones too."""
-    kind = type(items[0])
+    kind: Any = type(items[0])
     values: list[Any] = []
     for name in _names(kind):
         column = [getattr(item, name) for item in items]
         values.append(stack(column) if _names(type(column[0])) else np.array(column, dtype=float))
-    return kind(*values)
+    made: T = kind(*values)
+    return made
 
 
 def take(item: T, index: Any) -> T:
     """The points `index` of a stacked dataclass, nested ones too; what is no array stays as it is."""
-    kind = type(item)
+    kind: Any = type(item)
     values: list[Any] = []
     for name in _names(kind):
         value = getattr(item, name)
@@ -39,7 +45,22 @@ def take(item: T, index: Any) -> T:
             values.append(value[index])
         else:
             values.append(take(value, index) if _names(type(value)) else value)
-    return kind(*values)
+    made: T = kind(*values)
+    return made
+
+
+def put(item: T, index: Any, part: T) -> T:
+    """`item` with the points `index` replaced by those of `part`; its fields are arrays."""
+    kind: Any = type(item)
+    values: list[Any] = []
+    for name in _names(kind):
+        value, new = getattr(item, name), getattr(part, name)
+        if isinstance(value, np.ndarray):
+            value = value.copy()
+            value[index] = new
+        values.append(value)
+    made: T = kind(*values)
+    return made
 
 
 def unit_share(value: Floats) -> Floats:

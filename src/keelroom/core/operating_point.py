@@ -13,7 +13,7 @@ import numpy as np
 
 from keelroom.core.air.fan import FanCurve, motor_power, motor_speed
 from keelroom.core.air.network import AirFlows, AirPath, Densities, solve_air
-from keelroom.core.arrays import Floats, take, unit_share
+from keelroom.core.arrays import Bools, Floats, put, take, unit_share
 from keelroom.core.bracket import Bracket
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import CoolantCurves, boiling_point, coolant_state
@@ -28,6 +28,8 @@ from keelroom.errors import SolveError
 TOLERANCE = 1e-7
 """Largest imbalance of heat, as a share of the heat in."""
 STEPS = 60
+WORTH_SPLITTING = 64
+"""Points from which on it pays to go on with the unsettled ones alone."""
 CEILING = 190.0
 """No engine-outlet temperature above it is sought [degC]: far past boiling of any mix under any cap."""
 STANDARD_DENSITY = 1.225
@@ -84,7 +86,10 @@ class Doubts:
 
 @dataclass(frozen=True)
 class Points:
-    """n operating points of one core layout, stacked. coverage (n, ny, nx): share of each cell under the fans."""
+    """n operating points of one core layout, stacked.
+
+    coverage (n, lanes, cells): share of each cell under the fans;  weight (n, lanes): share of the tubes a lane stands for
+    """
 
     core: CoreGeometry
     engine: Engine
@@ -98,6 +103,7 @@ class Points:
     cap_pressure: Floats
     limit: Floats
     coverage: Floats
+    weight: Floats
     doubts: Doubts
 
 
@@ -147,9 +153,9 @@ class State:
     air_in: Floats
     """ahead of the core, condenser heat included"""
     air_out: Floats
-    """(n, ny, nx)"""
+    """mean behind the core"""
     flux: Floats
-    """(n, ny, nx) [kg/s per m2]"""
+    """(n, lanes, cells) [kg/s per m2]"""
     conductance: Floats
     """whole core, coolant to air [W/K]"""
 
@@ -165,7 +171,7 @@ class Solution:
 
     state: State
     fixed: Fixed
-    settles: Floats
+    settles: Bools
     steps: int
     residual: float
 
@@ -230,15 +236,15 @@ def evaluate(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[bo
 
     flux = _face_flux(points, fans, free)
     conductance = _conductance(points, fixed, flux, (temperature, air_in), opening * pumped, layout)
-    cells = flux.shape[1] * flux.shape[2]
-    cell_area = (fixed.surfaces.face_area / cells)[:, None, None]
-    spread = np.broadcast_to(air_in[:, None, None], flux.shape)
-    face = march(flux * cell_area * cp[:, None, None], spread, conductance * cell_area, opening * capacity, temperature, layout)
+    _, passes, layers = layout
+    cell_area = fixed.surfaces.face_area[:, None, None] * np.maximum(points.weight, 1e-9)[:, :, None] / flux.shape[2]
+    air = flux * cell_area * cp[:, None, None], np.broadcast_to(air_in[:, None, None], flux.shape)
+    face = march(air, conductance * cell_area, (opening * capacity, temperature), points.weight, (passes, layers))
     return State(
         temperature=temperature, rejection=face.heat, heat_in=heat_in, coolant_flow=pumped,
         core_flow=opening * pumped, opening=opening, coolant_out=face.coolant_out, engine_inlet=engine_inlet,
         command=command, fan_flow=fans, open_flow=free, air_in=air_in,
-        air_out=face.air_out, flux=flux, conductance=conductance.mean(axis=(1, 2)) * fixed.surfaces.face_area,
+        air_out=air_in + face.heat / air[0].sum(axis=(1, 2)), flux=flux, conductance=(conductance * cell_area).sum(axis=(1, 2)),
     )  # fmt: skip
 
 
@@ -317,10 +323,10 @@ def solve(points: Points, layout: tuple[bool, int, int], fixed: Fixed | None = N
     """
     fixed = fixed or prepare(points)
     low = points.climate.ambient + points.climate.grille_rise + 1.0
-    search = Bracket(low, np.full_like(low, CEILING))
     temperature = np.clip(points.circuit.thermostat + 12.0 if guess is None else guess, low, CEILING)
+    state = evaluate(points, fixed, temperature, layout)
+    search = Bracket(low, np.full_like(low, CEILING))
     for step in range(1, STEPS + 1):
-        state = evaluate(points, fixed, temperature, layout)
         off = np.abs(state.margin) / state.heat_in
         stuck = (temperature >= CEILING) & (state.margin < 0)
         done = (off < TOLERANCE) | stuck
@@ -328,7 +334,20 @@ def solve(points: Points, layout: tuple[bool, int, int], fixed: Fixed | None = N
             return Solution(state, fixed, ~stuck, step, float(np.where(stuck, 0.0, off).max()))
         slope = state.rejection / np.maximum(temperature - points.climate.ambient, 1.0)
         temperature = np.where(done, temperature, search.following(temperature, state.margin, slope))
+        if len(done) >= WORTH_SPLITTING and done.mean() > 0.3:
+            return _split(points, layout, fixed, temperature, done, state)
+        state = evaluate(points, fixed, temperature, layout)
     raise SolveError("heat_not_converged", f"No steady temperature found after {STEPS} steps", residual=float(off.max()))
+
+
+def _split(points: Points, layout: tuple[bool, int, int], fixed: Fixed, temperature: Floats, done: Bools, state: State) -> Solution:
+    """Large batches go on with the unsettled points alone; the settled ones keep their state."""
+    rest = np.flatnonzero(~done)
+    further = solve(take(points, rest), layout, take(fixed, rest), temperature[rest])
+    settles = np.ones(len(done), bool)
+    settles[rest] = further.settles
+    stuck = done & (temperature >= CEILING) & (state.margin < 0)
+    return Solution(put(state, rest, further.state), fixed, settles & ~stuck, further.steps, further.residual)
 
 
 def thermal_mass(points: Points) -> Floats:
@@ -340,9 +359,6 @@ def face_reynolds(points: Points, solution: Solution) -> Floats:
     """Louver Reynolds number at the mean face flux (n,): the correlations are stated for 100..3000."""
     state = solution.state
     viscosity = moist_air.viscosity(state.air_in)
-    return louver_reynolds(points.core, solution.fixed.surfaces, state.flux.mean(axis=(1, 2)), viscosity)
-
-
-def at_points(points: Points, index: Floats) -> Points:
-    """The same inputs at the points `index`, repeats allowed."""
-    return take(points, index)
+    return louver_reynolds(
+        points.core, solution.fixed.surfaces, (state.fan_flow.sum(axis=1) + state.open_flow) / solution.fixed.surfaces.face_area, viscosity
+    )

@@ -42,7 +42,7 @@ def _core(width: float, height: float, tank: float, across: bool) -> list[Shape]
     shapes: list[Shape] = []
     if tank > 0:
         places = ((-tank, 0, tank, height), (width, 0, tank, height)) if across else ((0, -tank, width, tank), (0, height, width, tank))
-        shapes += [Rect("core.tank", *place, radius=0.25 * tank) for place in places]
+        shapes += [Rect("core.tank", left, bottom, wide, high, 0.25 * tank) for left, bottom, wide, high in places]
     shapes.append(Rect("core.face", 0, 0, width, height))
     for i in range(1, TUBE_LINES):
         at = i / TUBE_LINES
@@ -72,7 +72,9 @@ def _fan(fan: Fan, bare: bool, gap: float) -> list[Shape]:
     shapes.append(Circle("fan.ring", centre, radius, tag=fan.id))
     count = BLADES[fan.blade]
     for k in range(count):
-        shapes.append(Polyline("fan.blade", _blade(centre, hub, 0.95 * radius, 2 * math.pi * k / count, 0.55 if fan.blade == "curved" else 0.0)))
+        shapes.append(
+            Polyline("fan.blade", _blade(centre, hub, 0.95 * radius, 2 * math.pi * k / count, 0.55 if fan.blade == "curved" else 0.0))
+        )
     shapes.append(Circle("fan.hub", centre, hub))
     return shapes
 
@@ -90,7 +92,7 @@ def _blade(centre: tuple[float, float], hub: float, tip: float, angle: float, sw
 def _fan_dimensions(fan: Fan, index: int, face: tuple[float, float], gap: float, top: float, system: str) -> list[Shape]:
     if fan.diameter is None:
         return []
-    width, height = face
+    _, height = face
     x, y = fan.x.si, fan.y.si
     offset = height - y + top + (0.9 + 0.9 * index) * gap
     return [

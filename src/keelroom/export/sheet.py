@@ -59,7 +59,9 @@ def sheet_bytes(build: Build, assessment: Assessment, system: str, today: dateti
     story += [_ledger(assessment, system), Spacer(1, 4)]
     story += [Paragraph(_safe(" · ".join(totals_lines(assessment, system))), STYLES["small"]), Spacer(1, 6)]
     story += [_drawing_and_package(build, system), Spacer(1, 6), *_brief(build, system), *_findings(assessment)]
-    story.append(KeepTogether([Paragraph("Cautions", STYLES["head"]), *(Paragraph("• " + _safe(text), STYLES["small"]) for text in CAUTIONS)]))
+    story.append(
+        KeepTogether([Paragraph("Cautions", STYLES["head"]), *(Paragraph("• " + _safe(text), STYLES["small"]) for text in CAUTIONS)])
+    )
     document.build(story)
     return buffer.getvalue()
 
@@ -140,13 +142,16 @@ def _findings(assessment: Assessment) -> list[Flowable]:
     story: list[Flowable] = [Paragraph("Findings", STYLES["head"])]
     if not shown:
         story.append(Paragraph("None.", STYLES["body"]))
-    story += [Paragraph(f'<font name="Strong">{finding.level}: {_safe(finding.what)}</font> — {_safe(finding.why)}', STYLES["body"]) for finding in shown]
+    story += [
+        Paragraph(f'<font name="Strong">{finding.level}: {_safe(finding.what)}</font> — {_safe(finding.why)}', STYLES["body"])
+        for finding in shown
+    ]
     if len(assessment.findings) > MOST_FINDINGS:
         story.append(Paragraph(f"and {len(assessment.findings) - MOST_FINDINGS} more in the application.", STYLES["small"]))
     return story
 
 
-class SceneFlowable(Flowable):
+class SceneFlowable(Flowable):  # type: ignore[misc]
     """A scene drawn to fit a width, true to scale within itself."""
 
     def __init__(self, scene: Scene, width: float) -> None:

@@ -7,7 +7,17 @@ from pathlib import Path
 
 from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QAction, QCloseEvent, QKeySequence, QPainter, QPixmap
-from PyQt6.QtWidgets import QApplication, QFileDialog, QHBoxLayout, QMainWindow, QMessageBox, QSplitter, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QApplication,
+    QFileDialog,
+    QHBoxLayout,
+    QMainWindow,
+    QMessageBox,
+    QSplitter,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
 from keelroom.assess.report import as_table
 from keelroom.build.autosave import Recovered
@@ -105,7 +115,9 @@ class Window(QMainWindow):
         self.package_box.setAccessibleName("Active package")
         self.package_box.setToolTip("The package all figures belong to")
         self.package_box.setMinimumWidth(196)
-        self.package_box.activated.connect(lambda i: self.session.set(("active",), self.package_box.itemData(i), f"Package: {self.package_box.itemText(i)}"))
+        self.package_box.activated.connect(
+            lambda i: self.session.set(("active",), self.package_box.itemData(i), f"Package: {self.package_box.itemText(i)}")
+        )
         row.addWidget(self.package_box)
         row.addStretch(1)
         self.undo_button = button("Undo", self.session.store.undo)
@@ -145,7 +157,9 @@ class Window(QMainWindow):
         return side
 
     def _commands(self) -> tuple[Command, ...]:
-        stations = tuple(Command(f"Go to {name}", lambda name=name: self.show_station(name), f"Ctrl+{i}") for i, name in enumerate(STATIONS, 1))
+        stations = tuple(
+            Command(f"Go to {name}", lambda name=name: self.show_station(name), f"Ctrl+{i}") for i, name in enumerate(STATIONS, 1)
+        )
         return (
             Command("New build", self.new, "Ctrl+N"),
             Command("Open a build…", self.choose_file, "Ctrl+O"),
@@ -262,7 +276,11 @@ class Window(QMainWindow):
         mine = [f for f in findings if station_of(f.where) == title and f.where[:1] != ("duty_cases",)]
         problems, doubts = (sum(f.level == level for f in mine) for level in ("problem", "doubt"))
         package = self.session.build.package
-        started = {"Brief": self.session.build.brief.engine.displacement is not None, "Core": package.core.face_width is not None, "Air": bool(package.fans)}
+        started = {
+            "Brief": self.session.build.brief.engine.displacement is not None,
+            "Core": package.core.face_width is not None,
+            "Air": bool(package.fans),
+        }
         if problems:
             return StationState("problem" if problems == 1 else "problems", problems)
         if not started[title]:
@@ -388,7 +406,9 @@ class Window(QMainWindow):
         if not self.session.store.dirty or self.as_demo:
             return True
         buttons = QMessageBox.StandardButton
-        answer = QMessageBox.question(self, "Save first?", "This build has changes that are not saved.", buttons.Save | buttons.Discard | buttons.Cancel)
+        answer = QMessageBox.question(
+            self, "Save first?", "This build has changes that are not saved.", buttons.Save | buttons.Discard | buttons.Cancel
+        )
         return answer == buttons.Discard or (answer == buttons.Save and self.save())
 
     def closeEvent(self, event: QCloseEvent | None) -> None:

@@ -19,16 +19,24 @@ class Vehicle(Strict):
 
     name: str = ""
     mass: Annotated[Maybe, Spec("mass", "Vehicle mass", gt=0, le=30000, help="Ready to drive, with its usual load")] = None
-    drag_area: Annotated[Maybe, Spec("drag area", "Drag area (Cd × A)", gt=0, le=15, help="0.6–0.8 m² car, 1.0–1.4 m² van or truck")] = quantity("0.8 m²", "drag area")
-    rolling: Annotated[Maybe, Spec("number", "Rolling resistance", gt=0, le=0.1, help="0.010 road tyres, 0.015 off-road tyres")] = quantity("0.012", "number")
+    drag_area: Annotated[Maybe, Spec("drag area", "Drag area (Cd × A)", gt=0, le=15, help="0.6–0.8 m² car, 1.0–1.4 m² van or truck")] = (
+        quantity("0.8 m²", "drag area")
+    )
+    rolling: Annotated[Maybe, Spec("number", "Rolling resistance", gt=0, le=0.1, help="0.010 road tyres, 0.015 off-road tyres")] = quantity(
+        "0.012", "number"
+    )
     tyre_diameter: Annotated[Maybe, Spec("length", "Tyre diameter", gt=0, le=2)] = quantity("26 in", "length")
     gearbox: Gearbox = "automatic"
     in_tank_cooler: bool = True
     top_ratio: Annotated[Maybe, Spec("number", "Top gear ratio", gt=0, le=5)] = quantity("0.75", "number")
     final_drive: Annotated[Maybe, Spec("number", "Final drive", gt=0, le=20)] = quantity("3.55", "number")
     driveline_efficiency: Annotated[Maybe, Spec("share", "Driveline efficiency", gt=0.3, le=1)] = quantity("88 %", "share")
-    grille_area: Annotated[Maybe, Spec("area", "Grille opening", gt=0, le=3, help="Open area the air comes in by, mesh taken off")] = quantity("190 in²", "area")
-    exit_area: Annotated[Maybe, Spec("area", "Bay exit opening", gt=0, le=3, help="Under the car, louvers and vents together")] = quantity("280 in²", "area")
+    grille_area: Annotated[Maybe, Spec("area", "Grille opening", gt=0, le=3, help="Open area the air comes in by, mesh taken off")] = (
+        quantity("190 in²", "area")
+    )
+    exit_area: Annotated[Maybe, Spec("area", "Bay exit opening", gt=0, le=3, help="Under the car, louvers and vents together")] = quantity(
+        "280 in²", "area"
+    )
 
 
 class Engine(Strict):
@@ -40,10 +48,16 @@ class Engine(Strict):
     fuel: Fuel = "petrol"
     power: Annotated[Maybe, Spec("power", "Power", gt=0, le=1.5e6)] = None
     power_rpm: Annotated[Maybe, Spec("turning speed", "Power at", gt=0, le=250)] = None
-    boost: Annotated[Maybe, Spec("pressure", "Boost", ge=0, le=5e5, help="0 for a naturally aspirated engine")] = quantity("0 psi", "pressure")
+    boost: Annotated[Maybe, Spec("pressure", "Boost", ge=0, le=5e5, help="0 for a naturally aspirated engine")] = quantity(
+        "0 psi", "pressure"
+    )
     idle_rpm: Annotated[Maybe, Spec("turning speed", "Idle speed", gt=0, le=50)] = quantity("700 rpm", "turning speed")
-    pump_flow: Annotated[Maybe, Spec("coolant flow", "Coolant flow at power rpm", gt=0, le=0.02, help="Pump at the speed of greatest power; 30–60 gpm usual")] = None
-    heat_multiplier: Annotated[Maybe, Spec("number", "Heat multiplier", gt=0.3, le=3, help="1 as computed; retarded ignition or lean idle 1.1–1.2")] = quantity("1", "number")
+    pump_flow: Annotated[
+        Maybe, Spec("coolant flow", "Coolant flow at power rpm", gt=0, le=0.02, help="Pump at the speed of greatest power; 30–60 gpm usual")
+    ] = None
+    heat_multiplier: Annotated[
+        Maybe, Spec("number", "Heat multiplier", gt=0.3, le=3, help="1 as computed; retarded ignition or lean idle 1.1–1.2")
+    ] = quantity("1", "number")
 
 
 class Accessories(Strict):
@@ -55,7 +69,9 @@ class Accessories(Strict):
     ac_cop: Annotated[Maybe, Spec("number", "A/C cooling per shaft power", gt=0, le=6)] = quantity("1.8", "number")
     steering_power: Annotated[Maybe, Spec("power", "Power steering", ge=0, le=10e3)] = quantity("0.3 kW", "power")
     converter_power: Annotated[Maybe, Spec("power", "Converter drag in gear at idle", ge=0, le=20e3)] = quantity("1.2 kW", "power")
-    electrical_load: Annotated[Maybe, Spec("electrical power", "Electrical load without fans", ge=0, le=10e3)] = quantity("450 W", "electrical power")
+    electrical_load: Annotated[Maybe, Spec("electrical power", "Electrical load without fans", ge=0, le=10e3)] = quantity(
+        "450 W", "electrical power"
+    )
     alternator_rating: Annotated[Maybe, Spec("current", "Alternator rating", gt=0, le=500)] = quantity("105 A", "current")
     alternator_idle_share: Annotated[Maybe, Spec("share", "Alternator output hot at idle", gt=0, le=1)] = quantity("45 %", "share")
     alternator_efficiency: Annotated[Maybe, Spec("share", "Alternator efficiency", gt=0.1, le=1)] = quantity("55 %", "share")
@@ -69,7 +85,9 @@ class Climate(Strict):
     ambient: Annotated[Maybe, Spec("temperature", "Hottest day", ge=-50, le=60)] = quantity("100 °F", "temperature")
     altitude: Annotated[Maybe, Spec("altitude", "Altitude", ge=-500, le=6000)] = quantity("300 m", "altitude")
     humidity: Annotated[Maybe, Spec("share", "Relative humidity", ge=0, le=1)] = quantity("35 %", "share")
-    asphalt_rise: Annotated[Maybe, Spec("temperature difference", "Grille air over ambient, standing", ge=0, le=40, help="3–8 K over hot asphalt in traffic")] = quantity("5 K", "temperature difference")
+    asphalt_rise: Annotated[
+        Maybe, Spec("temperature difference", "Grille air over ambient, standing", ge=0, le=40, help="3–8 K over hot asphalt in traffic")
+    ] = quantity("5 K", "temperature difference")
 
 
 class Cooling(Strict):
@@ -82,7 +100,9 @@ class Cooling(Strict):
     fan_off: Annotated[Maybe, Spec("temperature", "Fans off", ge=20, le=130)] = quantity("185 °F", "temperature")
     cap_pressure: Annotated[Maybe, Spec("pressure", "Cap", ge=0, le=3e5)] = quantity("15 psi", "pressure")
     glycol: Glycol = "ethylene_glycol"
-    glycol_share: Annotated[Maybe, Spec("share", "Glycol, by volume", ge=0, le=1, help="50 % usual; 100 % is glycol-only (waterless)")] = quantity("50 %", "share")
+    glycol_share: Annotated[Maybe, Spec("share", "Glycol, by volume", ge=0, le=1, help="50 % usual; 100 % is glycol-only (waterless)")] = (
+        quantity("50 %", "share")
+    )
 
 
 class Brief(Strict):

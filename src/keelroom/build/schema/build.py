@@ -10,7 +10,8 @@ from keelroom.build.quantity import Quantity, Spec, Strict, quantity
 from keelroom.build.schema.brief import Brief, Maybe
 from keelroom.build.schema.package import Core, Fan, Package
 
-FORMAT, VERSION = "keelroom-build", 1
+FORMAT: Literal["keelroom-build"] = "keelroom-build"
+VERSION: Literal[1] = 1
 Demand = Literal["idle", "road_load", "full_power"]
 
 
@@ -23,7 +24,9 @@ class DutyCase(Strict):
     speed: Annotated[Quantity, Spec("speed", "Road speed", ge=0, le=120)] = quantity("0 mph", "speed")
     grade: Annotated[Quantity, Spec("share", "Grade", ge=-0.5, le=1)] = quantity("0 %", "share")
     towed_mass: Annotated[Quantity, Spec("mass", "Towed or extra mass", ge=0, le=60000)] = quantity("0 lb", "mass")
-    gear_step: Annotated[Quantity, Spec("number", "Gear, as multiple of top", gt=0.2, le=10, help="1 top gear; 1.4 one gear down")] = quantity("1", "number")
+    gear_step: Annotated[Quantity, Spec("number", "Gear, as multiple of top", gt=0.2, le=10, help="1 top gear; 1.4 one gear down")] = (
+        quantity("1", "number")
+    )
     rpm: Annotated[Maybe, Spec("turning speed", "Engine speed", gt=0, le=250, help="Empty: from gearing, or idle")] = None
     stops_per_km: Annotated[Quantity, Spec("number", "Stops per kilometre", ge=0, le=50)] = quantity("0", "number")
     ac_on: bool = False
@@ -46,13 +49,20 @@ class Build(Strict):
 
     @model_validator(mode="after")
     def _ids_are_unique(self) -> Build:
-        for items in (self.packages, self.duty_cases, *(package.fans for package in self.packages)):
-            ids = [item.id for item in items]
-            if len(set(ids)) != len(ids) or "" in ids:
-                raise ValueError("ids must be present and unique within their list")
-        if self.packages and self.active not in {package.id for package in self.packages}:
-            raise ValueError(f"active names no package: “{self.active}”")
+        fault = self.id_fault()
+        if fault:
+            raise ValueError(fault)
         return self
+
+    def id_fault(self) -> str:
+        """What is wrong with the ids of lists and of the active package; '' where nothing is."""
+        lists: list[list[str]] = [[package.id for package in self.packages], [case.id for case in self.duty_cases]]
+        lists += [[fan.id for fan in package.fans] for package in self.packages]
+        if any("" in ids or len(set(ids)) != len(ids) for ids in lists):
+            return "ids must be present and unique within their list"
+        if not self.packages or self.active not in lists[0]:
+            return f"active names no package: “{self.active}”"
+        return ""
 
     @property
     def package(self) -> Package:

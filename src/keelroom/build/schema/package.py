@@ -35,7 +35,9 @@ class Core(Strict):
     louver_angle: Annotated[Maybe, Spec("angle", "Louver angle", gt=0.01, le=1.2)] = quantity("27 °", "angle")
     material: Material = "aluminium"
     condition: Condition = "clean"
-    turbulator: Annotated[Maybe, Spec("number", "Tube dimples factor", gt=0.5, le=4, help="1 plain tube, 1.5–2 dimpled")] = quantity("1", "number")
+    turbulator: Annotated[Maybe, Spec("number", "Tube dimples factor", gt=0.5, le=4, help="1 plain tube, 1.5–2 dimpled")] = quantity(
+        "1", "number"
+    )
     cost: Annotated[Maybe, Spec("money", "Core cost", ge=0, le=1e6)] = None
     basis: str = ""
 
@@ -60,7 +62,16 @@ class Fan(Strict):
     free_air_flow: Annotated[Maybe, Spec("airflow", "Rated free-air flow", gt=0, le=10)] = None
     power: Annotated[Maybe, Spec("electrical power", "Motor power", gt=0, le=3000)] = None
     rated_voltage: Annotated[Maybe, Spec("voltage", "Rated at", gt=0, le=60)] = quantity("13.0 V", "voltage")
-    derate: Annotated[Maybe, Spec("share", "Credible share of the rating", gt=0.2, le=1.2, help="Advertised figures are free air and optimistic: 92 % unless you know better")] = quantity("92 %", "share")
+    derate: Annotated[
+        Maybe,
+        Spec(
+            "share",
+            "Credible share of the rating",
+            gt=0.2,
+            le=1.2,
+            help="Advertised figures are free air and optimistic: 92 % unless you know better",
+        ),
+    ] = quantity("92 %", "share")
     blade: Blade = "curved"
     motor: Motor = "brushed"
     curve: tuple[CurvePoint, ...] = ()
@@ -76,7 +87,9 @@ class Shroud(Strict):
     bottom: Annotated[Quantity, Spec("length", "Shroud from bottom", ge=-1, le=3)] = quantity("0 in", "length")
     width: Annotated[Maybe, Spec("length", "Shroud width", gt=0, le=3)] = None
     height: Annotated[Maybe, Spec("length", "Shroud height", gt=0, le=3)] = None
-    fan_gap: Annotated[Quantity, Spec("length", "Fan off the fins", ge=0, le=0.3, help="With no shroud the fan draws from a disc wider by this gap")] = quantity("1/2 in", "length")
+    fan_gap: Annotated[
+        Quantity, Spec("length", "Fan off the fins", ge=0, le=0.3, help="With no shroud the fan draws from a disc wider by this gap")
+    ] = quantity("1/2 in", "length")
     cost: Annotated[Maybe, Spec("money", "Shroud cost", ge=0, le=1e6)] = None
 
 

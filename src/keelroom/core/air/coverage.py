@@ -6,6 +6,8 @@ import numpy as np
 
 from keelroom.core.arrays import Floats
 
+Lanes = tuple[Floats, Floats]
+"""Coverage (lanes, cells) along the tubes, and each lane's share of the tubes (lanes,)."""
 GRID = (16, 24)
 """Cells of the face: rows from the top, columns from the left."""
 SUBDIVIDE = 6
@@ -36,4 +38,25 @@ def covered_share(width: float, height: float, rectangles: tuple[Rectangle, ...]
     for cx, cy, radius in discs:
         inside |= (x - cx) ** 2 + (y - cy) ** 2 <= radius**2
     ny, nx = GRID
-    return inside.reshape(ny, SUBDIVIDE, nx, SUBDIVIDE).mean(axis=(1, 3))
+    share: Floats = inside.reshape(ny, SUBDIVIDE, nx, SUBDIVIDE).mean(axis=(1, 3))
+    return share
+
+
+def as_lanes(coverage: Floats, crossflow: bool, passes: int) -> Lanes:
+    """The face as lanes of tube: rows in a crossflow core, columns from the top in a downflow one.
+
+    Lanes with the same coverage carry the same air and are merged into one that stands for them all; not
+    where there are several passes, because lanes of different passes carry different coolant.
+    """
+    lanes = coverage if crossflow else coverage.T
+    if passes > 1:
+        return lanes, np.full(len(lanes), 1 / len(lanes))
+    alike, counts = np.unique(lanes, axis=0, return_counts=True)
+    return alike, counts / len(lanes)
+
+
+def padded(lanes: Lanes, count: int) -> Lanes:
+    """The lanes with copies of the last one that stand for nothing, so that packages with fewer can be stacked."""
+    coverage, weight = lanes
+    extra = count - len(weight)
+    return np.concatenate([coverage, np.repeat(coverage[-1:], extra, axis=0)]), np.concatenate([weight, np.zeros(extra)])

@@ -127,7 +127,7 @@ def fan_pressure(curve: FanCurve, flow: Floats, speed: Floats, density: Floats) 
     inside = np.minimum(np.maximum(x, 0.0), 1.0) * (KNOTS - 1)
     i = np.minimum(inside.astype(np.intp), KNOTS - 2)
     t = inside - i
-    point, fan = np.indices(i.shape, sparse=True)
+    point, fan = np.arange(i.shape[0])[:, None], np.arange(i.shape[1])[None, :]
     c = curve.cubics[point, fan, i]
     value = c[..., 0] + t * (c[..., 1] + t * (c[..., 2] + t * c[..., 3]))
     slope = (c[..., 1] + t * (2 * c[..., 2] + 3 * t * c[..., 3])) * (KNOTS - 1)

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from keelroom.core.air.fan import FanCurve, fan_pressure
-from keelroom.core.arrays import Floats
+from keelroom.core.arrays import Bools, Floats
 from keelroom.errors import SolveError
 
 GRILLE_LOSS = 1.5
@@ -131,9 +131,7 @@ def solve_air(
     raise SolveError("air_not_converged", f"The air path did not balance after {STEPS} steps", residual=float(worst.max()))
 
 
-def _solved(
-    path: AirPath, density: Densities, flows: tuple[Floats, Floats], through: Floats, effort: tuple[int, float]
-) -> AirFlows:
+def _solved(path: AirPath, density: Densities, flows: tuple[Floats, Floats], through: Floats, effort: tuple[int, float]) -> AirFlows:
     fans, free = flows
     total = fans.sum(axis=1) + free
     stagnation = 0.5 * density.ahead * path.speed**2
@@ -159,12 +157,12 @@ def _region_drop(drop: Drop, flux: Floats, density: Densities) -> tuple[Floats, 
     return both[:, :2] * flux / size, np.where(np.abs(flux) < 1e-4, both[:, :2] / size, slope)
 
 
-def _first_guess(curve: FanCurve, density: Densities, ram: Floats, area: Floats, has_open: Floats) -> tuple[Floats, Floats]:
+def _first_guess(curve: FanCurve, density: Densities, ram: Floats, area: Floats, has_open: Bools) -> tuple[Floats, Floats]:
     fans = 0.6 * curve.flow * curve.present * density.behind[:, None]
     return fans, np.where(has_open, (0.2 + 0.15 * np.sqrt(ram)) * area[:, 1], 0.0)
 
 
-def _newton_step(imbalance: Floats, slope: Floats, stiffness: Floats, back: Floats, exists: tuple[Floats, Floats]) -> Floats:
+def _newton_step(imbalance: Floats, slope: Floats, stiffness: Floats, back: Floats, exists: tuple[Bools, Bools]) -> Floats:
     has_fan, has_open = exists
     n, fans = slope.shape
     matrix = np.empty((n, fans + 1, fans + 1))
@@ -177,5 +175,4 @@ def _newton_step(imbalance: Floats, slope: Floats, stiffness: Floats, back: Floa
     matrix *= real[:, :, None] & real[:, None, :]
     every = np.arange(fans + 1)
     matrix[:, every, every] += ~real
-    step: Floats = np.linalg.solve(matrix, imbalance[:, :, None])[:, :, 0]
-    return step
+    return np.asarray(np.linalg.solve(matrix, imbalance[:, :, None])[:, :, 0], dtype=np.float64)

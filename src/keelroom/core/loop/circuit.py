@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-import numpy as np
-
 from keelroom.core.arrays import Floats, unit_share
 
 THERMOSTAT_SPAN = 10.0

@@ -70,7 +70,8 @@ def friction_factor(surface: LouverSurface, Re: Floats) -> Floats:
     high = surface.high0 * held**surface.high_slope * np.log(0.3 * held) ** -2.966
     x = unit_share(np.log(held / BLEND[0]) / np.log(BLEND[1] / BLEND[0]))
     weight = x * x * (3 - 2 * x)
-    return low + weight * (high - low)
+    blended: Floats = low + weight * (high - low)
+    return blended
 
 
 def core_drop(

@@ -8,6 +8,7 @@ mixed, air unmixed"; many layers tend to "both unmixed" (Kays & London).
 from __future__ import annotations
 
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 
@@ -19,7 +20,7 @@ MOST_PER_CELL = 25.0
 
 @dataclass(frozen=True)
 class FaceHeat:
-    """What the march returns. heat (n,) [W]; coolant_out (n,) [degC]; air_out (n, ny, nx) [degC]."""
+    """What the march returns. heat (n,) [W]; coolant_out (n,) [degC]; air_out (n, lanes, cells) [degC]."""
 
     heat: Floats
     coolant_out: Floats
@@ -27,42 +28,44 @@ class FaceHeat:
 
 
 def march(
-    air_capacity: Floats, air_in: Floats, conductance: Floats, coolant_capacity: Floats, coolant_in: Floats, layout: tuple[bool, int, int]
+    air: tuple[Floats, Floats], conductance: Floats, coolant: tuple[Floats, Floats], weight: Floats, layout: tuple[int, int]
 ) -> FaceHeat:
-    """March the coolant over the face.
+    """March the coolant over the face; cells lie along axis 2 in the direction of the first pass.
 
-    air_capacity, air_in, conductance : (n, ny, nx) [W/K], [degC], [W/K], of each cell, > 0
-    coolant_capacity, coolant_in : (n,) whole core [W/K] > 0, [degC]
-    layout : (crossflow, passes, layers); lanes run along x in a crossflow core, along y (from the top) in a downflow one
+    air         : capacity [W/K], > 0, and temperature [degC] of the air of each cell, (n, lanes, cells)
+    conductance : coolant to air [W/K], (n, lanes, cells)
+    coolant     : capacity of the whole flow [W/K], > 0, and its inlet temperature [degC], (n,)
+    weight      : (n, lanes) share of the tubes each lane stands for, summing to 1; alike lanes are marched once
+    layout      : (passes, layers); with several passes the lanes are split evenly among them, top to bottom
     """
-    crossflow, passes, layers = layout
-    if not crossflow:
-        air_capacity, air_in, conductance = (np.swapaxes(a, 1, 2) for a in (air_capacity, air_in, conductance))
-    lanes = air_capacity.shape[1]
-    transfer = -np.expm1(-conductance / layers / air_capacity)
-    air = np.array(air_in)
-    inlet = coolant_in
-    bounds = np.linspace(0, lanes, passes + 1).round().astype(int)
-    for number, (start, stop) in enumerate(zip(bounds[:-1], bounds[1:], strict=True)):
+    passes, layers = layout
+    capacity, temperature = air[0], np.array(air[1])
+    flow, inlet = coolant
+    transfer = -np.expm1(-conductance / layers / capacity)
+    heat = np.zeros_like(flow)
+    bounds = np.linspace(0, weight.shape[1], passes + 1).round().astype(int)
+    for number, (start, stop) in enumerate(pairwise(bounds)):
         way = slice(None) if number % 2 == 0 else slice(None, None, -1)
         part = np.s_[:, start:stop, way]
-        share = coolant_capacity / ((stop - start) * layers)
-        outlets = []
+        split = weight[:, start:stop] / weight[:, start:stop].sum(axis=1, keepdims=True)
+        # A lane that stands for nothing (padding) still needs some flow to be marched.
+        share = np.maximum(split, 1e-9) * flow[:, None] / layers
+        mixed = np.zeros_like(flow)
         for _ in range(layers):
-            shift, outlet = _lane(air_capacity[part], air[part], transfer[part], share, inlet)
-            air[part] += shift
-            outlets.append(outlet)
-        inlet = np.mean(outlets, axis=(0, 2))
-    heat = coolant_capacity * (coolant_in - inlet)
-    return FaceHeat(heat, inlet, air if crossflow else np.swapaxes(air, 1, 2))
+            rise, outlet = _lanes(capacity[part], temperature[part], transfer[part], share, inlet)
+            temperature[part] += rise
+            mixed += (split * outlet).sum(axis=1) / layers
+        heat += flow * (inlet - mixed)
+        inlet = mixed
+    return FaceHeat(heat, inlet, temperature)
 
 
-def _lane(air_capacity: Floats, air: Floats, transfer: Floats, share: Floats, inlet: Floats) -> tuple[Floats, Floats]:
+def _lanes(capacity: Floats, air: Floats, transfer: Floats, share: Floats, inlet: Floats) -> tuple[Floats, Floats]:
     """One layer of every lane: the rise of the air in each cell, and each lane's coolant outlet.
 
     The recurrence T[k+1] = a T[k] + (1 - a) A[k] in closed form: products and sums along the lane.
     """
-    exponent = np.minimum(air_capacity * transfer / share[:, None, None], MOST_PER_CELL)
+    exponent = np.minimum(capacity * transfer / share[:, :, None], MOST_PER_CELL)
     kept = np.exp(-exponent)
     product = np.cumprod(kept, axis=2)
     reference = air.min(axis=(1, 2))[:, None, None]
@@ -70,5 +73,5 @@ def _lane(air_capacity: Floats, air: Floats, transfer: Floats, share: Floats, in
     start = (inlet[:, None] - reference[:, 0])[:, :, None]
     after = product * (start + gained)
     before = np.concatenate([np.broadcast_to(start, after[:, :, :1].shape), after[:, :, :-1]], axis=2)
-    rise = share[:, None, None] * (before - after) / air_capacity
+    rise = share[:, :, None] * (before - after) / capacity
     return rise, after[:, :, -1] + reference[:, 0]

@@ -175,8 +175,14 @@ class BayDrawing(QWidget):
         painter.setPen(QColor(self.palette_now.faint))
         painter.setFont(self._font(9))
         painter.drawText(QPointF(14, 40), package.core.name or "Core as entered")
-        shroud = {"full": "Full shroud, sealed on the core", "partial": "Shroud over part of the face", "none": "No shroud: only the discs behind the fans are swept"}
-        painter.drawText(QPointF(14, self.height() - 12), shroud[package.shroud.kind] if package.fans else "No fan yet: choose one at the Air station")
+        shroud = {
+            "full": "Full shroud, sealed on the core",
+            "partial": "Shroud over part of the face",
+            "none": "No shroud: only the discs behind the fans are swept",
+        }
+        painter.drawText(
+            QPointF(14, self.height() - 12), shroud[package.shroud.kind] if package.fans else "No fan yet: choose one at the Air station"
+        )
 
     def _paint(self, painter: QPainter, shape: object, ink: Ink) -> None:
         painter.setPen(ink.pen())
@@ -233,7 +239,11 @@ class BayDrawing(QWidget):
         inverse, _ = self.view.inverted()
         place = inverse.map(at)
         for shape in reversed(self.scene.shapes):
-            if isinstance(shape, Circle) and shape.tag and math.hypot(place.x() - shape.centre[0], place.y() - shape.centre[1]) <= shape.radius:
+            if (
+                isinstance(shape, Circle)
+                and shape.tag
+                and math.hypot(place.x() - shape.centre[0], place.y() - shape.centre[1]) <= shape.radius
+            ):
                 return shape.tag
         return ""
 
@@ -279,7 +289,8 @@ class BayDrawing(QWidget):
         place = ("packages", self.session.build.active, "fans", ident)
         grain = NUDGE[self.session.system]
         changes = tuple(
-            Change((*place, axis), from_si(round(value / grain) * grain, "length", self.session.system, "measured")) for axis, value in (("x", x), ("y", y))
+            Change((*place, axis), from_si(round(value / grain) * grain, "length", self.session.system, "measured"))
+            for axis, value in (("x", x), ("y", y))
         )
         number = [fan.id for fan in self.session.build.package.fans].index(ident) + 1
         self.session.attempt(Edit(f"Move fan {number}", changes, merge))
@@ -289,7 +300,9 @@ class BayDrawing(QWidget):
         package = self.session.build.package
         fan = self._fan(ident)
         core = package.core
-        assert core.face_width and core.face_height and fan.diameter
+        assert core.face_width
+        assert core.face_height
+        assert fan.diameter
         radius, width, height = fan.diameter.si / 2, core.face_width.si, core.face_height.si
         others = [other for other in package.fans if other.id != ident]
         across = [width / 2, radius, width - radius, *(width - other.x.si for other in others), *(other.x.si for other in others)]

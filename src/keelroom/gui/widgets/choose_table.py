@@ -35,7 +35,8 @@ class ChooseTable(QWidget):
         self.table.setWordWrap(False)
         self.table.setShowGrid(False)
         vertical, horizontal = self.table.verticalHeader(), self.table.horizontalHeader()
-        assert vertical is not None and horizontal is not None
+        assert vertical is not None
+        assert horizontal is not None
         vertical.hide()
         vertical.setDefaultSectionSize(24)
         horizontal.setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
@@ -55,7 +56,9 @@ class ChooseTable(QWidget):
                 if item.text() != text:
                     item.setText(text)
                     item.setToolTip(text)
-                    item.setTextAlignment(Qt.AlignmentFlag.AlignVCenter | (Qt.AlignmentFlag.AlignRight if k else Qt.AlignmentFlag.AlignLeft))
+                    item.setTextAlignment(
+                        Qt.AlignmentFlag.AlignVCenter | (Qt.AlignmentFlag.AlignRight if k else Qt.AlignmentFlag.AlignLeft)
+                    )
         if current != self.table.currentRow():
             self.table.selectRow(current) if current >= 0 else self.table.clearSelection()
 

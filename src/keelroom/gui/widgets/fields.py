@@ -173,7 +173,9 @@ class QuantityField(Field):
         if self.edit.text() != text:
             self.edit.setText(text)
             self.edit.setCursorPosition(0)
-        self.origin.setText(value.origin if isinstance(value, Quantity) else "not known")
+        self.origin.setText(
+            value.origin if isinstance(value, Quantity) else "optional" if self.spec.help.startswith("Empty") else "not known"
+        )
         restyle(self.edit, "wrong", False)
         self.edit.setAccessibleDescription("")
         self.said.hide()

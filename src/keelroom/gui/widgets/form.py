@@ -141,7 +141,9 @@ class Form(QWidget):
             rows = [row.path for group in page.groups for row in group.rows]
             if path in rows or any(row[: len(path)] == path for row in rows):
                 self.choose(page.title)
-                field = self.views[page.title].field_at(path) or next((f for f in self.views[page.title].fields if f.path[: len(path)] == path), None)
+                field = self.views[page.title].field_at(path) or next(
+                    (f for f in self.views[page.title].fields if f.path[: len(path)] == path), None
+                )
                 if field is not None:
                     self.views[page.title].ensureWidgetVisible(field)
                     field.take_focus()

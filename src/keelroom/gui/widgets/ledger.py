@@ -160,7 +160,11 @@ class RailAxis(QWidget):
         self._ticks(painter, unit, left, width)
         taken: list[tuple[float, float]] = []
         painter.setFont(QFont("Open Sans", 9, QFont.Weight.DemiBold))
-        for name, value, colour in (("limit", assessment.limit, p.bad), ("thermostat", assessment.thermostat, p.good), ("boils", assessment.boiling, p.doubt)):
+        for name, value, colour in (
+            ("limit", assessment.limit, p.bad),
+            ("thermostat", assessment.thermostat, p.good),
+            ("boils", assessment.boiling, p.doubt),
+        ):
             if value is None:
                 continue
             x = self.ledger.rail.place(value, left, width)
@@ -191,7 +195,9 @@ class RailAxis(QWidget):
     def _named(self, left: float, width: float) -> list[float]:
         """Places of the named marks, whose own figures stand under them."""
         assessment = self.ledger.session.assessment
-        return [self.ledger.rail.place(v, left, width) for v in (assessment.limit, assessment.thermostat, assessment.boiling) if v is not None]
+        return [
+            self.ledger.rail.place(v, left, width) for v in (assessment.limit, assessment.thermostat, assessment.boiling) if v is not None
+        ]
 
 
 class Ledger(QWidget):
@@ -251,10 +257,18 @@ class Ledger(QWidget):
         self.totals_column = QVBoxLayout(side)
         self.totals_column.setContentsMargins(12, 6, 10, 6)
         self.totals_column.setSpacing(1)
-        self.amps = button("", lambda: self.session.asked_for.emit(("brief", "accessories", "alternator_rating")), tip="Go to the alternator")
-        self.area = button("", lambda: self.session.asked_for.emit(("packages", self.session.build.active, "core", "face_width")), tip="Go to the core face")
+        self.amps = button(
+            "", lambda: self.session.asked_for.emit(("brief", "accessories", "alternator_rating")), tip="Go to the alternator"
+        )
+        self.area = button(
+            "",
+            lambda: self.session.asked_for.emit(("packages", self.session.build.active, "core", "face_width")),
+            tip="Go to the core face",
+        )
         self.cfm = button("", lambda: self.session.asked_for.emit(("packages", self.session.build.active, "fans")), tip="Go to the fans")
-        self.money = button("", lambda: self.session.asked_for.emit(("packages", self.session.build.active, "hours")), tip="Go to cost and hours")
+        self.money = button(
+            "", lambda: self.session.asked_for.emit(("packages", self.session.build.active, "hours")), tip="Go to cost and hours"
+        )
         for made in (self.amps, self.area, self.cfm, self.money):
             made.setStyleSheet("text-align: left; padding: 2px 6px;")
             self.totals_column.addWidget(made)
@@ -280,8 +294,14 @@ class Ledger(QWidget):
         self.axis.setVisible(bool(solved))
         if not solved:
             missing = list(dict.fromkeys(need.label.lower() for case in cases for need in case.needs))
-            what = f"It still needs: {', '.join(missing[:8])}" + (f" and {len(missing) - 8} more." if len(missing) > 8 else ".") if missing else "Add a duty case at the Brief."
-            self.empty.setText(f"No figures yet. The ledger shows the temperature every duty case settles at once the brief and a package are known. {what}")
+            what = (
+                f"It still needs: {', '.join(missing[:8])}" + (f" and {len(missing) - 8} more." if len(missing) > 8 else ".")
+                if missing
+                else "Add a duty case at the Brief."
+            )
+            self.empty.setText(
+                f"No figures yet. The ledger shows the temperature every duty case settles at once the brief and a package are known. {what}"
+            )
         self.rail = Rail(assessment)
         self.row_height = COMPACT_HEIGHT if len(cases) >= COMPACT_FROM else ROW_HEIGHT
         self._show_rows(cases if solved else ())
@@ -332,7 +352,7 @@ class Ledger(QWidget):
         money = [f"Parts {totals.cost:.0f}"] if totals.cost is not None else []
         if totals.hours is not None:
             money.append(f"{totals.hours / 3600:.0f} h")
-        texts = (idle, against("Face rule", rules.face_area, rules.face_area_wanted, "area"), against("CFM rule", rules.airflow, rules.airflow_wanted, "airflow"),
+        texts = (idle, against("Face", rules.face_area, rules.face_area_wanted, "area"), against("CFM" if system == "us" else "Air", rules.airflow, rules.airflow_wanted, "airflow"),
                  " · ".join(money) or "Cost and hours: not entered")  # fmt: skip
         for made, text in zip((self.amps, self.area, self.cfm, self.money), texts, strict=True):
             made.setText(text)

@@ -144,7 +144,14 @@ class WhyPanel(Panel):
         column.addWidget(label(working.title, "head", wrap=True))
         f, system = case.figures, self.session.system
         settles = settles_text(f, system)
-        column.addWidget(label(f"{settles}, {margin_text(f, system)}." if f.verdict != "does_not_settle" else f"{settles.capitalize()}; {margin_text(f, system)}.", wrap=True))
+        column.addWidget(
+            label(
+                f"{settles}, {margin_text(f, system)}."
+                if f.verdict != "does_not_settle"
+                else f"{settles.capitalize()}; {margin_text(f, system)}.",
+                wrap=True,
+            )
+        )
         column.addSpacing(6)
         column.addWidget(label("What moves it most", "head"))
         self.moves = label("working it out …", wrap=True)

@@ -14,7 +14,13 @@ from keelroom.gui.widgets.text import button, label
 class StartPage(QWidget):
     """Three ways in, and recoveries above them."""
 
-    def __init__(self, acts: dict[str, Callable[[], object]], recovered: list[Recovered], recover: Callable[[Recovered], object], forget: Callable[[Recovered], object]) -> None:
+    def __init__(
+        self,
+        acts: dict[str, Callable[[], object]],
+        recovered: list[Recovered],
+        recover: Callable[[Recovered], object],
+        forget: Callable[[Recovered], object],
+    ) -> None:
         super().__init__()
         self.setObjectName("paper")
         self.recover, self.forget = recover, forget
@@ -23,7 +29,11 @@ class StartPage(QWidget):
         title = label("Keel Room")
         title.setStyleSheet("font-size: 26pt; font-weight: 600;")
         outer.addWidget(title, 0, Qt.AlignmentFlag.AlignHCenter)
-        outer.addWidget(label("Size the core and the fans against the engine's heat before anything is bought or cut."), 0, Qt.AlignmentFlag.AlignHCenter)
+        outer.addWidget(
+            label("Size the core and the fans against the engine's heat before anything is bought or cut."),
+            0,
+            Qt.AlignmentFlag.AlignHCenter,
+        )
         outer.addSpacing(20)
         for left in recovered:
             self._offer(outer, left)
@@ -33,7 +43,9 @@ class StartPage(QWidget):
             made.setMinimumHeight(38)
             outer.addWidget(made, 0, Qt.AlignmentFlag.AlignHCenter)
         outer.addSpacing(20)
-        outer.addWidget(label("Planning estimates: they defer to local codes and licensed practice.", "faint"), 0, Qt.AlignmentFlag.AlignHCenter)
+        outer.addWidget(
+            label("Planning estimates: they defer to local codes and licensed practice.", "faint"), 0, Qt.AlignmentFlag.AlignHCenter
+        )
         outer.addStretch(3)
 
     def _offer(self, outer: QVBoxLayout, left: Recovered) -> None:

@@ -24,7 +24,7 @@ def button(text: str, act: Callable[[], object], name: str = "", role: str = "",
     made.setAccessibleName(name or text)
     made.setToolTip(tip)
     made.setAutoDefault(False)
-    made.clicked.connect(lambda: act())
+    made.clicked.connect(lambda _checked=False: act())
     return made
 
 
@@ -36,7 +36,7 @@ def chip(text: str, act: Callable[[], object]) -> QToolButton:
     made.setProperty("role", "chip")
     made.setAccessibleName(text)
     made.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-    made.clicked.connect(lambda: act())
+    made.clicked.connect(lambda _checked=False: act())
     return made
 
 

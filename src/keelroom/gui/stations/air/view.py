@@ -106,7 +106,9 @@ class FiguresView(QScrollArea):
         column.setContentsMargins(12, 8, 10, 10)
         self.head = label("", "head")
         column.addWidget(self.head)
-        column.addWidget(label("Rating, flow into the core and flow at the fan are three figures: the fan breathes hot, thin air.", "faint", wrap=True))
+        column.addWidget(
+            label("Rating, flow into the core and flow at the fan are three figures: the fan breathes hot, thin air.", "faint", wrap=True)
+        )
         self.grid = QGridLayout()
         self.grid.setColumnStretch(0, 1)
         column.addLayout(self.grid)

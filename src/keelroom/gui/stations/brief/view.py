@@ -43,7 +43,10 @@ class BriefStation(Form):
     def _coolant_kind(self) -> None:
         place = ("brief", "cooling")
         self._menu(
-            {c.name: Edit(f"Coolant: {c.name}", (Change((*place, "glycol"), c.glycol), Change((*place, "glycol_share"), c.glycol_share))) for c in coolants()}
+            {
+                c.name: Edit(f"Coolant: {c.name}", (Change((*place, "glycol"), c.glycol), Change((*place, "glycol_share"), c.glycol_share)))
+                for c in coolants()
+            }
         )
 
     def _add_case(self) -> None:

@@ -36,7 +36,10 @@ class CoreStation(Form):
 
     def _own(self) -> tuple:
         try:
-            return (*self.session.build.own_cores, *(c for c in own_parts().cores if c.name not in {k.name for k in self.session.build.own_cores}))
+            return (
+                *self.session.build.own_cores,
+                *(c for c in own_parts().cores if c.name not in {k.name for k in self.session.build.own_cores}),
+            )
         except KeelRoomError as error:
             self.session.told.emit(error.message)
             return self.session.build.own_cores
