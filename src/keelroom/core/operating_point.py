@@ -35,6 +35,8 @@ CEILING = 190.0
 STANDARD_DENSITY = 1.225
 MOST_AIR_RISE = 400.0
 """Kelvin of air heating that the density behind the core tends to where hardly any air moves."""
+CONDENSER_RISE = 40.0
+"""Kelvin the condenser can heat its air: beyond it the A/C cuts out on head pressure (common practice)."""
 LEAST_FLOW = 1e-3
 """Flow [kg/s] below which the air of a path counts as still."""
 LEAST_FLUX = 2e-3
@@ -225,7 +227,7 @@ def evaluate(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[bo
     free = stopped.flows.open + command * (running.flows.open - stopped.flows.open)
     cp = moist_air.heat_capacity(fixed.air)
     air_in = points.climate.ambient + points.climate.grille_rise
-    air_in = air_in + points.ahead.heat / (np.maximum(fans.sum(axis=1) + free, LEAST_FLOW) * cp)
+    air_in = air_in + np.minimum(points.ahead.heat / (np.maximum(fans.sum(axis=1) + free, LEAST_FLOW) * cp), CONDENSER_RISE)
 
     coolant = coolant_state(points.coolant, temperature)
     pumped = pump_flow(points.circuit, points.drive.rpm)

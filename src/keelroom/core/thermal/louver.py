@@ -15,7 +15,7 @@ from keelroom.core.thermal.geometry import CoreGeometry, CoreSurfaces
 
 LOW_RE = 100.0
 """Below it the friction correlation's logarithm runs away; its slope at this point is carried on."""
-BLEND = (85.0, 265.0)
+BLEND = (100.0, 225.0)
 """The two friction branches, which meet with a step at Re_Lp 150, are blended over this range of Re_Lp."""
 ENTRANCE, EXIT = 0.4, 0.2
 """Kays & London loss coefficients for laminar flow at sigma near 0.8, read from their chart (from memory)."""

@@ -1,0 +1,27 @@
+"""Shared by all tests: Qt offscreen unless told otherwise, a home of its own, and small builds to start from."""
+
+import os
+import tempfile
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+_HOME = tempfile.mkdtemp(prefix="keelroom-tests-")
+for _name in ("HOME", "XDG_CONFIG_HOME", "XDG_STATE_HOME", "XDG_DATA_HOME"):
+    os.environ[_name] = _HOME
+
+from pathlib import Path  # noqa: E402
+
+import pytest  # noqa: E402
+from hypothesis import HealthCheck, settings  # noqa: E402
+
+from keelroom.build.file import load  # noqa: E402
+from keelroom.build.schema.build import Build  # noqa: E402
+
+settings.register_profile("repeatable", derandomize=True, deadline=None, max_examples=40, suppress_health_check=list(HealthCheck))
+settings.load_profile("repeatable")
+
+DEMO = Path(__file__).parents[1] / "src/keelroom/assets/demo.keelroom"
+
+
+@pytest.fixture(scope="session")
+def demo() -> Build:
+    return load(DEMO)

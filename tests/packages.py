@@ -1,0 +1,32 @@
+"""Many packages to assess together: catalogue cores with catalogue fans, varied by a fixed seed."""
+
+import random
+from collections.abc import Iterator
+
+from keelroom.assess.translate import Row, parts_of, row_of
+from keelroom.build.schema.build import Build
+from keelroom.build.schema.package import Package
+from keelroom.catalogue.load import cores, fan_assemblies, placed
+from keelroom.build.schema.package import Shroud
+
+
+def packages(count: int, seed: int = 5) -> Iterator[Package]:
+    """Random pairs of catalogue core and fans, some bare, some with part of the face shrouded."""
+    chance = random.Random(seed)
+    for i in range(count):
+        core, assembly = chance.choice(cores()), chance.choice(fan_assemblies())
+        fans, shroud = placed(assembly, core, "si")
+        if chance.random() < 0.3:
+            shroud = Shroud(kind="none")
+        yield Package(id=f"p{i}", core=core, fans=fans, shroud=shroud)
+
+
+def rows(build: Build, count: int) -> dict[tuple[object, ...], list[Row]]:
+    """Operating points of `count` packages over every duty case, by batch."""
+    found: dict[tuple[object, ...], list[Row]] = {}
+    for package in packages(count):
+        parts = parts_of(package)
+        for case in build.duty_cases:
+            row = row_of(build, parts, case)
+            found.setdefault(row.batch, []).append(row)
+    return found
