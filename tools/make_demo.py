@@ -28,8 +28,8 @@ def brief() -> Brief:
         update={
             "name": "Larch Lane parcel van, 1984 chassis",
             "mass": quantity("4350 lb", "mass", "measured"),
-            "grille_area": quantity("205 in²", "area", "measured"),
-            "exit_area": quantity("250 in²", "area", "assumed"),
+            "grille_area": quantity("250 in²", "area", "measured"),
+            "exit_area": quantity("350 in²", "area", "assumed"),
         }
     )
     return Brief(

@@ -14,8 +14,8 @@ from functools import lru_cache
 from typing import Any
 
 import numpy as np
-from fluids.core import Prandtl, Reynolds
 from fluids.constants import g as gravity
+from fluids.core import Prandtl, Reynolds
 from ht.conv_internal import turbulent_Gnielinski
 from scipy.interpolate import CubicHermiteSpline
 from scipy.optimize import brentq

@@ -10,13 +10,17 @@ from keelroom.assess.translate import fan_curve, pump_flow_rated
 from keelroom.build.quantity import Quantity
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Fan, Package
+from keelroom.catalogue.load import glycol_table
 from keelroom.core.air.fan import CREDIBLE_EFFICIENCY
 from keelroom.core.findings import LEVELS, Finding, Fix
+from keelroom.core.fluids.coolant import freezing_point
 from keelroom.core.thermal.louver import RANGES
 from keelroom.errors import InputError
 from keelroom.units import KINDS, format_si
 
 Found = Iterator[Finding]
+MILD_FROST = -20.0
+"""[degC] a coolant that freezes above it gets a note."""
 SEATED = 1e-4
 """[m] less than this over an edge is rounding, not a misfit."""
 
@@ -122,6 +126,13 @@ def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:
         yield Finding("fan_set_points", "problem", (*where, "fan_on"), "Fans on must lie above fans off",
                       f"On at {both(cooling.fan_on.si, 'temperature')}, off at {both(cooling.fan_off.si, 'temperature')}: the switch would chatter.",
                       (set_fix(f"Set fans on to {both(on, 'temperature')}", (*where, "fan_on"), f"{on:.0f} °C"),))  # fmt: skip
+    if cooling.glycol_share:
+        freezing = freezing_point(glycol_table(cooling.glycol), cooling.glycol_share.si)
+        if freezing > MILD_FROST:
+            yield Finding(
+                "freezes", "note", (*where, "glycol_share"), f"This coolant freezes at {both(freezing, 'temperature')}",
+                "A frozen core or block cracks. More water carries more heat; drain it or add glycol before the frost.", source="COOLPROP", value=freezing,
+            )  # fmt: skip
     if assessment.boiling is not None and cooling.limit and cooling.limit.si > assessment.boiling:
         yield Finding("limit_over_boiling", "problem", (*where, "limit"), "The limit lies above boiling",
                       f"This coolant boils at {both(assessment.boiling, 'temperature')} under this cap at this altitude.",
@@ -204,7 +215,7 @@ def _fans(build: Build, package: Package, assessment: Assessment) -> Found:
                 "A hub over 80 % of the diameter leaves no blade; check the reading.",
             )
         if not fan.curve:
-            if fan.free_air_flow:
+            if fan.free_air_flow and fan is next(f for f in package.fans if f.name == fan.name):
                 yield Finding("fan_rating_only", "doubt", (*where, "free_air_flow"), f"{fan.name or 'Fan'}: only its free-air rating is known",
                               "Advertised airflow is free air and optimistic; the pressure it can make is derived from motor power, ±30 %. Curve points or an anemometer reading narrow it.")  # fmt: skip
             continue

@@ -32,10 +32,10 @@ class Vehicle(Strict):
     final_drive: Annotated[Maybe, Spec("number", "Final drive", gt=0, le=20)] = quantity("3.55", "number")
     driveline_efficiency: Annotated[Maybe, Spec("share", "Driveline efficiency", gt=0.3, le=1)] = quantity("88 %", "share")
     grille_area: Annotated[Maybe, Spec("area", "Grille opening", gt=0, le=3, help="Open area the air comes in by, mesh taken off")] = (
-        quantity("190 in²", "area")
+        quantity("300 in²", "area")
     )
     exit_area: Annotated[Maybe, Spec("area", "Bay exit opening", gt=0, le=3, help="Under the car, louvers and vents together")] = quantity(
-        "280 in²", "area"
+        "450 in²", "area"
     )
 
 

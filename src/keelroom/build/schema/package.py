@@ -69,9 +69,9 @@ class Fan(Strict):
             "Credible share of the rating",
             gt=0.2,
             le=1.2,
-            help="Advertised figures are free air and optimistic: 92 % unless you know better",
+            help="Advertised figures are free air and optimistic: 95 % unless you know better",
         ),
-    ] = quantity("92 %", "share")
+    ] = quantity("95 %", "share")
     blade: Blade = "curved"
     motor: Motor = "brushed"
     curve: tuple[CurvePoint, ...] = ()

@@ -15,14 +15,12 @@ GENERIC_SHAPE = 0.35
 """Generic axial curve p/p0 = 1 - a x - (1 - a) x2 with x flow over free-air flow (common practice)."""
 PEAK_OF_SHAPE = 0.3357
 """Largest x (p/p0) of that shape: best air power over p0 times Q0."""
-EFFICIENCY = {"curved": 0.28, "straight": 0.30}
+EFFICIENCY = {"curved": 0.30, "straight": 0.32}
 """Best air power over electrical power of a generic fan; credible fans stay under 0.40."""
 CREDIBLE_EFFICIENCY = 0.40
 SHUTOFF_DOUBT = 0.30
 """Standard doubt of a generic curve's shut-off pressure; typed points have TYPED_DOUBT."""
 TYPED_DOUBT = 0.08
-FREE_AIR_DERATE = 0.92
-"""Advertised free-air figures are optimistic: common practice, changeable per fan."""
 HOLE_LOSS = 2.5
 """Loss of a stopped or over-driven fan in dynamic heads of its annulus (from memory)."""
 

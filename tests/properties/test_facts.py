@@ -1,0 +1,244 @@
+"""Facts any correct version must show: orderings and balances, over drawn packages and days (hypothesis)."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from keelroom.assess.assess import assess
+from keelroom.assess.translate import parts_of, row_of, stacked
+from keelroom.build.edits import Change, Edit, apply, set_value
+from keelroom.build.file import load
+from keelroom.build.quantity import quantity
+from keelroom.build.schema.package import Package, Shroud
+from keelroom.catalogue.load import cores, fan_assemblies, named, placed
+from keelroom.core.answer import steady_answer
+from keelroom.core.operating_point import evaluate, prepare, solve
+from keelroom.core.thermal.geometry import core_surfaces
+from keelroom.core.thermal.louver import core_drop, louver_surface
+from tests.conftest import DEMO
+
+BUILD = load(DEMO)
+CASES = {case.id: case for case in BUILD.duty_cases}
+CORE = st.sampled_from(cores())
+FANS = st.sampled_from(fan_assemblies())
+
+
+def package(core, assembly, shroud=None):
+    fans, own = placed(assembly, core, "si")
+    return Package(id="x", core=core, fans=fans, shroud=shroud or own)
+
+
+def point(pack, case="idle", build=BUILD):
+    row = row_of(build, parts_of(pack), CASES[case])
+    points, doubt = stacked([row])
+    return points, doubt, row.layout
+
+
+def outlet(pack, case="idle", build=BUILD):
+    points, _, layout = point(pack, case, build)
+    return float(solve(points, layout).state.temperature[0])
+
+
+def airflow(pack, case="idle"):
+    points, _, _ = point(pack, case)
+    return float(prepare(points).running.flows.total[0])
+
+
+def changed(*changes):
+    return apply(BUILD, Edit("", tuple(Change(path, quantity(text, kind)) for path, text, kind in changes)))[0]
+
+
+@given(CORE, FANS, st.sampled_from(sorted(CASES)))
+def test_energy_in_is_energy_out(core, assembly, case):
+    points, _, layout = point(package(core, assembly), case)
+    state = solve(points, layout).state
+    cp = 1006.5 + prepare(points).air.vapour * 860.0
+    into_air = state.flux.mean(axis=2) * points.weight * core_surfaces(points.core).face_area[:, None]
+    heated = (into_air.sum(axis=1) * cp * (state.air_out - state.air_in))[0]
+    assert heated == pytest.approx(float(state.rejection[0]), rel=1e-9)
+    if float(state.temperature[0]) < 189.9:
+        assert float(state.rejection[0]) == pytest.approx(float(state.heat_in[0]), rel=1e-6)
+
+
+@given(CORE, FANS)
+def test_mass_closes_and_pressures_add_up(core, assembly):
+    points, _, _ = point(package(core, assembly, Shroud(kind="none")), "cruise")
+    flows = prepare(points).running.flows
+    assert flows.residual < 1e-8
+    assert float(flows.total[0]) == pytest.approx(float(flows.fans.sum() + flows.open[0]), rel=1e-12)
+    assert flows.front[0] > flows.plenum[0]
+
+
+@given(CORE, FANS, st.floats(2.0, 15.0))
+def test_a_hotter_day_is_hotter_by_about_as_much(core, assembly, rise):
+    """0.85 to 1.1 K per K (a little slack) once thermostat and fans have nothing left to give, up to boiling."""
+    pack = package(core, assembly, Shroud())
+    base = outlet(pack, "grade")
+    hot = outlet(pack, "grade", changed((("brief", "climate", "ambient"), f"{38.9 + rise} °C", "temperature")))
+    if base > 93 and hot < 130:
+        assert 0.85 <= (hot - base) / (rise + 38.9 - 38.888889) <= 1.13
+
+
+@given(CORE, FANS, st.floats(1.05, 2.0))
+def test_more_coolant_or_more_volts_never_heats_the_outlet(core, assembly, more):
+    pack = package(core, assembly)
+    for case in ("traffic", "grade"):
+        points, _, layout = point(pack, case)
+        base = solve(points, layout).state.temperature[0]
+        richer = replace(points, circuit=replace(points.circuit, flow_rated=points.circuit.flow_rated * more))
+        assert solve(richer, layout).state.temperature[0] <= base + 1e-6
+
+
+@given(CORE, st.sampled_from([a for a in fan_assemblies() if a.fan.motor == "brushed"]))
+def test_volts_move_air(core, assembly):
+    points, _, _ = point(package(core, assembly, Shroud()), "idle")
+    low, high = (
+        float(prepare(replace(points, fans=replace(points.fans, voltage=np.array([v])))).running.flows.total[0]) for v in (10.0, 14.0)
+    )
+    assert 0.6 <= low / high <= 0.85
+
+
+@given(CORE, FANS)
+def test_at_a_standstill_a_sealed_shroud_beats_the_bare_fan(core, assembly):
+    full, bare = (package(core, assembly, Shroud(kind=kind)) for kind in ("full", "none"))
+    if float(point(bare)[0].path.open_area[0]) > 0.15 * float(core.face_width.si * core.face_height.si):
+        assert outlet(full, "idle") <= outlet(bare, "idle") + 1e-6
+        assert airflow(full) > airflow(bare)
+
+
+def test_by_a_wide_margin():
+    core, fan = (
+        named(cores(), "Crossflow 28 × 19, 2 row, dimpled tube, aluminium"),
+        next(a for a in fan_assemblies() if a.name.startswith("16 in curved")),
+    )
+    full, bare = (steady_answer(*_with_layout(package(core, fan, Shroud(kind=kind)))) for kind in ("full", "none"))
+    assert full.highest_ambient[0] > bare.highest_ambient[0] + 10
+
+
+def _with_layout(pack):
+    points, doubt, layout = point(pack)
+    return points, doubt, layout
+
+
+@given(CORE)
+def test_two_equal_fans_give_less_than_twice_one(core):
+    twin = next(a for a in fan_assemblies() if a.name.startswith("Twin 12 in straight"))
+    pack = package(core, twin)
+    one = pack.model_copy(update={"fans": pack.fans[:1]})
+    assert airflow(one) < airflow(pack) < 2 * airflow(one)
+
+
+@given(CORE, FANS)
+def test_a_condenser_ahead_heats_the_air_and_costs_flow(core, assembly):
+    pack = package(core, assembly)
+    clear = pack.model_copy(update={"condenser": False})
+    assert airflow(clear) > airflow(pack)
+    assert outlet(clear) <= outlet(pack) + 1e-6
+
+
+@given(CORE, FANS)
+def test_altitude_cuts_mass_flow_and_boiling(core, assembly):
+    pack = package(core, assembly)
+    high = changed((("brief", "climate", "altitude"), "2500 m", "altitude"))
+    low_points, high_points = point(pack)[0], point(pack, build=high)[0]
+    low, up = prepare(low_points), prepare(high_points)
+    assert up.running.flows.total[0] < low.running.flows.total[0]
+    assert up.boiling[0] < low.boiling[0]
+
+
+@given(CORE, FANS)
+def test_a_cooler_thermostat_adds_no_capacity(core, assembly):
+    """Nothing on a balance above both full-open points; something while the hotter one still throttles."""
+    pack = package(core, assembly)
+    cool = changed((("brief", "cooling", "thermostat"), "160 °F", "temperature"))
+    stock, cooler = outlet(pack, "grade"), outlet(pack, "grade", cool)
+    if stock > 93.5 and stock < 189:
+        assert cooler == pytest.approx(stock, abs=1e-3)
+    else:
+        assert cooler <= stock + 1e-6
+
+
+def test_a_cooler_thermostat_helps_while_the_hotter_throttles():
+    pack = BUILD.packages[0]
+    build = changed((("brief", "cooling", "thermostat"), "195 °F", "temperature"), (("brief", "cooling", "fan_on"), "215 °F", "temperature"),
+                    (("brief", "cooling", "fan_off"), "205 °F", "temperature"))  # fmt: skip
+    assert outlet(pack, "night") + 3 < outlet(pack, "night", build)
+
+
+def test_inlet_place_runs_the_outlet_hotter():
+    """An inlet thermostat holds the engine inlet, so the outlet sits 3 to 12 K above the rating's throttling range."""
+    inlet = apply(BUILD, set_value(("brief", "cooling", "thermostat_place"), "inlet", ""))[0]
+    assert 2 < outlet(BUILD.packages[0], "night", inlet) - outlet(BUILD.packages[0], "night") < 15
+
+
+@given(CORE, FANS)
+def test_depth_and_fins_saturate_on_a_fixed_fan(core, assembly):
+    """The second step of fin density brings less than the first, and may cost."""
+    points, _, layout = point(package(core, assembly, Shroud()), "idle")
+    hot = np.array([105.0])
+
+    def rejected(factor):
+        finer = replace(points, core=replace(points.core, fin_pitch=points.core.fin_pitch / factor))
+        return float(evaluate(finer, prepare(finer), hot, layout).rejection[0])
+
+    low, middle, high = rejected(1.0), rejected(1.3), rejected(1.6)
+    assert high - middle <= middle - low + 1e-6 * low
+
+
+@given(CORE, st.floats(0.0, 1.0))
+def test_core_drop_is_smooth_and_rising(core, share):
+    """Through the friction correlation's break at Re 150 (idle!) too."""
+    points, _, _ = point(package(core, fan_assemblies()[5]))
+    surfaces = core_surfaces(points.core)
+    surface = louver_surface(points.core, surfaces)
+    flux = np.linspace(0.05, 12.0, 500)[None, :]
+    still = (np.array([[1.1]]), np.array([[1.95e-5]]), np.array([[1.0 + 0.2 * share]]))
+    drop = core_drop(points.core, surfaces, surface, flux, still)[0]
+    assert np.all(np.diff(drop) > 0)
+    exponent = np.gradient(np.log(drop), np.log(flux[0]))
+    assert exponent.min() > 0.9
+    assert exponent.max() < 2.6
+
+
+@given(CORE, FANS, st.sampled_from(sorted(CASES)))
+def test_rejection_rises_with_temperature(core, assembly, case):
+    points, _, layout = point(package(core, assembly), case)
+    fixed = prepare(points)
+    values = [float(evaluate(points, fixed, np.array([t]), layout).margin[0]) for t in (75.0, 85.0, 90.0, 95.0, 110.0, 140.0)]
+    assert all(b >= a - 1e-6 * abs(a) for a, b in zip(values, values[1:], strict=False))
+
+
+@given(CORE, FANS)
+def test_more_air_resistance_less_air(core, assembly):
+    points, _, _ = point(package(core, assembly), "cruise")
+    tight = replace(points, path=replace(points.path, exit_area=points.path.exit_area * 0.6))
+    assert prepare(tight).running.flows.total[0] < prepare(points).running.flows.total[0]
+
+
+@given(CORE, FANS)
+def test_highest_ambient_really_holds_the_limit(core, assembly):
+    """The straight line through two ambients against a full solve at the ambient it names."""
+    points, doubt, layout = point(package(core, assembly), "grade")
+    answer = steady_answer(points, doubt, layout)
+    named_ambient = float(answer.highest_ambient[0])
+    if 20 < named_ambient < 55:
+        there = replace(points, climate=replace(points.climate, ambient=np.array([named_ambient])))
+        assert float(solve(there, layout).state.temperature[0]) == pytest.approx(float(points.limit[0]), abs=1.5)
+
+
+@given(CORE, FANS, st.sampled_from(sorted(CASES)))
+def test_the_band_holds_its_temperature(core, assembly, case):
+    points, doubt, layout = point(package(core, assembly), case)
+    answer = steady_answer(points, doubt, layout)
+    assert answer.band.low[0] <= answer.solution.state.temperature[0] + 1e-6
+    assert answer.band.high[0] >= answer.solution.state.temperature[0] - 1e-6
+
+
+def test_a_previous_answer_only_speeds_the_search(demo):
+    cold = assess(demo)
+    warm = assess(demo, previous=assess(demo, "p3"))
+    for a, b in zip(cold.cases, warm.cases, strict=True):
+        assert a.figures.temperature == pytest.approx(b.figures.temperature, rel=1e-6)

@@ -1,0 +1,226 @@
+"""Published values, package oracles and facts of the trade; sources are named in `outside.py` and beside each test."""
+
+import math
+
+import fluids
+import ht
+import iapws
+import numpy as np
+import pint
+import pytest
+from CoolProp.CoolProp import HAPropsSI, PropsSI
+from scipy.interpolate import PchipInterpolator
+
+from keelroom.assess.assess import assess
+from keelroom.build.edits import Change, Edit, apply, set_value
+from keelroom.build.quantity import quantity
+from keelroom.catalogue.load import engines, fan_assemblies, glycol_table
+from keelroom.core.air.fan import fan_pressure, generic_curve, motor_power, motor_speed, typed_curve
+from keelroom.core.arrays import stack
+from keelroom.core.fluids import air, coolant
+from keelroom.core.fluids.water import saturation_pressure
+from keelroom.core.thermal import tube_side
+from keelroom.core.thermal.engine_heat import Drive, Engine, engine_heat
+from keelroom.units import KINDS, parse
+from tests.reference.outside import CHECKS, at, effectiveness
+
+
+@pytest.mark.parametrize("check", CHECKS, ids=lambda check: check.name)
+def test_published_value(check):
+    assert check.holds(), f"{check.source}: expected {check.expected}, got {check.ours()}"
+
+
+@pytest.mark.parametrize("ntu", [0.3, 1.0, 2.5, 5.0])
+@pytest.mark.parametrize("ratio", [0.1, 0.5, 0.9])
+def test_uniform_face_is_the_closed_form_of_its_layering(ntu, ratio):
+    """ht's crossflow effectiveness: one layer is coolant mixed (Cmax mixed), many layers are both unmixed."""
+    mixed = ht.effectiveness_from_NTU(NTU=ntu, Cr=ratio, subtype="crossflow, mixed Cmax")
+    unmixed = ht.effectiveness_from_NTU(NTU=ntu, Cr=ratio, subtype="crossflow")
+    assert effectiveness(ntu, ratio, 1) == pytest.approx(mixed, rel=1e-9)
+    assert effectiveness(ntu, ratio, 24, cells=48) == pytest.approx(unmixed, rel=0.004)
+
+
+@pytest.mark.parametrize("celsius", [0.5, 25.0, 60.0, 100.0, 130.0])
+def test_saturation_line_against_iapws(celsius):
+    assert float(saturation_pressure(celsius)) == pytest.approx(iapws.IAPWS97(T=celsius + 273.15, x=0).P * 1e6, rel=1e-6)
+
+
+@pytest.mark.parametrize("share", [0.0, 0.33, 0.5])
+@pytest.mark.parametrize("celsius", [20.0, 55.0, 82.0, 97.0])
+def test_ethylene_glycol_against_coolprop(share, celsius):
+    """CoolProp's MEG by mass fraction; interpolation between tabled fractions and temperatures within 1 % (viscosity 2 %)."""
+    by_mass = coolant.mass_fraction("ethylene_glycol", share)
+    curve = stack([coolant.curves(glycol_table("ethylene_glycol"), share)])
+    state = coolant.coolant_state(curve, at(celsius))
+    name = f"INCOMP::MEG[{by_mass}]" if share else "Water"
+    for ours, key, tolerance in (
+        (state.density, "D", 0.01),
+        (state.heat_capacity, "C", 0.01),
+        (state.conductivity, "L", 0.01),
+        (state.viscosity, "V", 0.02),
+    ):
+        assert float(ours[0]) == pytest.approx(PropsSI(key, "T", celsius + 273.15, "P", 5e5, name), rel=tolerance)
+
+
+def test_water_beyond_boiling_is_iapws():
+    """The tables go on past 100 degC under pressure: IAPWS-IF97 liquid at 5 bar."""
+    state = coolant.coolant_state(stack([coolant.curves(glycol_table("ethylene_glycol"), 0.0)]), at(123.0))
+    water = iapws.IAPWS97(T=396.15, P=0.5)
+    assert float(state.density[0]) == pytest.approx(water.rho, rel=1e-3)
+    assert float(state.viscosity[0]) == pytest.approx(water.mu, rel=2e-3)
+
+
+@pytest.mark.parametrize("altitude", [0.0, 800.0, 2500.0, 4000.0])
+def test_pressure_against_the_1976_atmosphere(altitude):
+    assert float(air.standard_pressure(altitude)) == pytest.approx(fluids.ATMOSPHERE_1976(altitude).P, rel=1e-3)
+
+
+@pytest.mark.parametrize("celsius", [0.0, 38.0, 90.0])
+def test_air_transport_against_coolprop(celsius):
+    assert float(air.viscosity(at(celsius))[0]) == pytest.approx(PropsSI("V", "T", celsius + 273.15, "P", 1e5, "Air"), rel=0.02)
+    assert float(air.conductivity(at(celsius))[0]) == pytest.approx(PropsSI("L", "T", celsius + 273.15, "P", 1e5, "Air"), rel=0.02)
+
+
+def test_moist_air_density_against_coolprop():
+    state = air.air_state(at(0.0), at(38.0), at(0.6))
+    expected = 1 / HAPropsSI("Vha", "T", 311.15, "P", 101325, "R", 0.6)
+    assert float(air.density(state, at(38.0))[0]) == pytest.approx(expected, rel=2e-3)
+
+
+@pytest.mark.parametrize(("Re", "Pr"), [(5000.0, 6.0), (2e4, 9.0)])
+def test_gnielinski_against_ht(Re, Pr):
+    """ht's correlation itself, not its dispatcher."""
+    f = (0.79 * math.log(Re) - 1.64) ** -2
+    assert float(tube_side.gnielinski_nusselt(at(Re), at(Pr))[0]) == pytest.approx(
+        ht.conv_internal.turbulent_Gnielinski(Re, Pr, f), rel=1e-9
+    )
+
+
+def test_tube_side_is_continuous_through_transition():
+    Re = np.linspace(1500, 6000, 400)
+    Nu = tube_side.tube_nusselt(Re, np.full(400, 8.0), np.full(400, 0.1), np.full(400, 0.004))
+    assert np.all(np.diff(Nu) >= 0)
+    assert np.max(np.diff(Nu) / Nu[1:]) < 0.02
+
+
+def test_fan_laws():
+    """Flow with speed, pressure with speed squared and density, power with speed cubed (textbook)."""
+    curve = stack([stack([generic_curve(0.8, 200.0, "curved", 0.92, 0.1)])])
+    flow = np.array([[0.4]])
+    full, _ = fan_pressure(curve, flow, np.array([[1.0]]), at(1.2))
+    slow, _ = fan_pressure(curve, 0.7 * flow, np.array([[0.7]]), at(1.2))
+    thin, _ = fan_pressure(curve, flow, np.array([[1.0]]), at(1.0))
+    assert slow[0, 0] == pytest.approx(0.49 * full[0, 0])
+    assert thin[0, 0] == pytest.approx(full[0, 0] / 1.2)
+    assert motor_power(np.array(180.0), np.array(0.5)) == pytest.approx(22.5)
+
+
+def test_14_to_10_volts_cuts_a_brushed_fan():
+    """Common practice, no source: flow nearly in the ratio of the volts, power far more; a brushless fan holds."""
+    assert motor_speed(np.array(10.0), np.array(14.0), np.array(0.0)) == pytest.approx(10 / 14)
+    assert motor_power(np.array(200.0), np.array(10 / 14)) < 0.4 * 200
+    assert motor_speed(np.array(10.0), np.array(14.0), np.array(1.0)) == 1.0
+
+
+def test_typed_curve_passes_through_its_points():
+    """scipy's monotone cubic is the oracle between points; the points themselves come back."""
+    points = ((0.0, 260.0), (0.35, 190.0), (0.6, 110.0), (0.85, 0.0))
+    curve = stack([stack([typed_curve(points, 0.1)])])
+    flows, pressures = np.array(points).T
+    oracle = PchipInterpolator(flows, pressures)
+    for flow in np.linspace(0, 0.85, 12):
+        found, _ = fan_pressure(curve, np.array([[flow]]), np.array([[1.0]]), at(1.2))
+        assert found[0, 0] == pytest.approx(float(oracle(flow)), abs=4.0)
+
+
+def test_air_power_stays_credible():
+    """Common practice: air power over electrical power at most about 0.40."""
+    for assembly in fan_assemblies():
+        fan = assembly.fan
+        curve = stack([stack([generic_curve(fan.free_air_flow.si, fan.power.si, fan.blade, fan.derate.si, 0.08)])])
+        flow = np.linspace(0, 1, 50)[:, None] * float(curve.flow[0, 0])
+        many = stack([stack([generic_curve(fan.free_air_flow.si, fan.power.si, fan.blade, fan.derate.si, 0.08)])] * 50)
+        pressure, _ = fan_pressure(many, flow, np.ones((50, 1)), np.full(50, 1.2))
+        assert (flow * pressure).max() <= 0.40 * fan.power.si
+
+
+def _engine(**changes):
+    values = {"displacement": 5.7e-3, "power": 240e3, "power_rpm": 5200.0, "diesel": 0.0, "boosted": 0.0, "heat_multiplier": 1.0} | changes
+    return Engine(**{k: at(v) for k, v in values.items()})
+
+
+def _drive(**changes):
+    values = {"speed": 0.0, "grade": 0.0, "mass": 1700.0, "drag_area": 0.8, "rolling": 0.012, "driveline_efficiency": 0.88, "full_power": 0.0, "rpm": 700.0,
+              "stops_per_metre": 0.0, "accessories": 300.0, "electrical": 300.0, "alternator_efficiency": 0.55, "gearbox_to_coolant": 0.0, "converter_heat": 0.0}  # fmt: skip
+    return Drive(**{k: at(v) for k, v in (values | changes).items()})
+
+
+@pytest.mark.parametrize(("litres", "rpm", "low", "high"), [(5.7, 650.0, 1.5, 3.0), (2.0, 800.0, 0.6, 1.2)])
+def test_idle_fuel(litres, rpm, low, high):
+    """Common practice: 0.6-1.2 L/h for 2 L, 1.5-3 L/h for a V8 (petrol 32.4 MJ/L)."""
+    heat = engine_heat(_engine(displacement=litres * 1e-3), _drive(rpm=rpm), at(0.0), (at(1.15), at(0.94)))
+    assert low <= float(heat.fuel[0]) / 32.4e6 * 3600 <= high
+
+
+@pytest.mark.parametrize("kind", engines(), ids=lambda engine: engine.name)
+def test_heat_balance_at_maximum_power(kind):
+    """Heywood table 12.1: SI brake 25-28 %, coolant 17-26 % of fuel; diesel 34-38 and 16-35; a little slack each side."""
+    diesel = kind.fuel == "diesel"
+    engine = _engine(
+        displacement=kind.displacement.si, power=kind.power.si, power_rpm=kind.power_rpm.si * 60, diesel=float(diesel), boosted=1.0
+    )
+    heat = engine_heat(engine, _drive(full_power=1.0, rpm=kind.power_rpm.si * 60), at(0.0), (at(1.225), at(1.0)))
+    brake, share = float(heat.brake[0] / heat.fuel[0]), float(heat.coolant[0] / heat.fuel[0])
+    low, high = (0.33, 0.41) if diesel else (0.22, 0.31)
+    assert low <= brake <= high
+    assert (0.16 if diesel else 0.17) <= share <= (0.35 if diesel else 0.26)
+    if not diesel:
+        assert 0.6 <= share / brake <= 1.05
+
+
+def test_coolant_share_rises_towards_idle():
+    """Heywood: 0.28-0.35 at cruise, about 0.35-0.45 at idle."""
+    idle = engine_heat(_engine(), _drive(), at(0.0), (at(1.2), at(1.0)))
+    cruise = engine_heat(_engine(), _drive(speed=29.0, rpm=1900.0), at(0.0), (at(1.2), at(1.0)))
+    assert 0.35 <= float(idle.coolant[0] / idle.fuel[0]) <= 0.45
+    assert 0.26 <= float(cruise.coolant[0] / cruise.fuel[0]) <= 0.37
+
+
+@pytest.mark.parametrize(("text", "kind", "unit"), [("24.375", "length", "inch"), ("1600", "airflow", "ft^3/min"), ("250", "power", "hp"), ("30", "coolant flow", "gallon/min"),
+                                                    ("15", "pressure", "psi"), ("350", "displacement", "in^3"), ("65", "speed", "mile/hour"), ("4350", "mass", "lb"),
+                                                    ("195", "temperature", "degF"), ("0.7", "fan pressure", "inH2O")])  # fmt: skip
+def test_units_against_pint(text, kind, unit):
+    registry = pint.UnitRegistry()
+    shown = KINDS[kind].shown_unit("us").symbol
+    expected = registry.Quantity(float(text), unit).to("degC" if kind == "temperature" else {"length": "m", "airflow": "m^3/s", "power": "W", "coolant flow": "m^3/s",
+               "pressure": "Pa", "displacement": "m^3", "speed": "m/s", "mass": "kg", "fan pressure": "Pa"}[kind]).magnitude  # fmt: skip
+    assert parse(text, KINDS[kind], shown).si == pytest.approx(expected, rel=2e-4 if kind == "fan pressure" else 1e-8)
+
+
+def test_advertised_against_measured_flow(demo):
+    """Common practice: a fan sold as 2 000 CFM reads 80-85 % behind the fan on a core, good to 10-20 %."""
+    fan = next(a for a in fan_assemblies() if a.name.startswith("Twin 14 in stock-type"))
+    wide = next(a for a in demo.packages if a.id == "p1")
+    from keelroom.catalogue.load import cores, named, placed
+
+    core = named(cores(), "Crossflow 31 × 19, 2 row, aluminium")
+    fans, shroud = placed(fan, core, "us")
+    build, _ = apply(
+        demo,
+        Edit(
+            "",
+            tuple(
+                Change(("packages", wide.id, k), v) for k, v in (("core", core), ("fans", fans), ("shroud", shroud), ("condenser", False))
+            ),
+        ),
+    )
+    # Measured with the engine running, so at charging voltage; on a truck's open bay.
+    build, _ = apply(build, set_value(("brief", "accessories", "idle_voltage"), quantity("14 V", "voltage"), ""))
+    for field, text in (("grille_area", "420 in²"), ("exit_area", "600 in²")):
+        build, _ = apply(build, set_value(("brief", "vehicle", field), quantity(text, "area"), ""))
+    build, _ = apply(build, set_value(("brief", "cooling", "fan_on"), quantity("60 °C", "temperature"), ""))
+    build, _ = apply(build, set_value(("brief", "cooling", "fan_off"), quantity("50 °C", "temperature"), ""))
+    idle = assess(build).cases[0].figures
+    for found in idle.fans:
+        assert 0.64 <= found.flow_at_fan / fan.fan.free_air_flow.si <= 1.0
+        assert found.flow_at_fan > found.flow_into_core  # the puller breathes hot, thin air
