@@ -1,0 +1,325 @@
+"""Translation, findings, fixes, reports; and for every editable field a figure that moves."""
+
+import json
+import math
+import subprocess
+import sys
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+from keelroom import cli
+from keelroom.assess.assess import assess
+from keelroom.assess.defaults import default_duty_cases, new_build
+from keelroom.assess.fixes import edit_for
+from keelroom.assess.report import as_json, as_table
+from keelroom.assess.translate import face_coverage
+from keelroom.assess.why import movers, temperature_working
+from keelroom.build.edits import Change, Edit, apply, set_value
+from keelroom.build.fields import get, measured_fields
+from keelroom.build.file import load, save
+from keelroom.build.quantity import from_si, quantity
+from keelroom.build.schema.package import CurvePoint, Package, Shroud
+from keelroom.errors import InputError
+from tests.conftest import DEMO
+
+BUILD = load(DEMO)
+
+
+def with_value(build, path, text, kind):
+    return apply(build, set_value(path, quantity(text, kind), ""))[0]
+
+
+def codes(build):
+    return {finding.code: finding for finding in assess(build).findings}
+
+
+FINDINGS = {
+    "limit_under_thermostat": (("brief", "cooling", "limit"), "170 °F", "temperature"),
+        "fan_never_stops": (("brief", "cooling", "fan_off"), "170 °F", "temperature"),
+    "fan_set_points": (("brief", "cooling", "fan_on"), "184 °F", "temperature"),
+    "limit_over_boiling": (("brief", "cooling", "cap_pressure"), "0 psi", "pressure"),
+    "fan_larger_than_face": (("packages", "p1", "fans", "fan1", "diameter"), "18 in", "length"),
+    "fan_off_face": (("packages", "p1", "fans", "fan1", "x"), "3 in", "length"),
+    "fans_overlap": (("packages", "p1", "fans", "fan1", "x"), "10 in", "length"),
+    "rows_do_not_fit": (("packages", "p1", "core", "depth"), "0.2 in", "length"),
+    "alternator_short": (("brief", "accessories", "alternator_rating"), "60 A", "current"),
+    "outside_correlation": (("packages", "p1", "core", "depth"), "4 in", "length"),
+    "hub_too_large": (("packages", "p1", "fans", "fan1", "hub_diameter"), "11 in", "length"),
+    "power_short": (("duty_cases", "grade", "grade"), "60 %", "share"),
+    "freezes": (("brief", "cooling", "glycol_share"), "10 %", "share"),
+}
+
+
+@pytest.mark.parametrize("code", FINDINGS)
+def test_a_contradiction_is_found_and_can_be_saved(code, tmp_path):
+    build = with_value(BUILD, *FINDINGS[code])
+    finding = codes(build)[code]
+    assert finding.what
+    assert finding.why
+    assert get(build, finding.where) is not None
+    save(build, tmp_path / "x.keelroom")
+
+
+@pytest.mark.parametrize(
+    "code", ["limit_under_thermostat", "fan_never_stops", "fan_set_points", "fan_larger_than_face", "fan_off_face", "fans_overlap"]
+)
+def test_a_fix_mends_its_finding_and_can_be_undone(code):
+    build = with_value(BUILD, *FINDINGS[code])
+    mended, back = apply(build, edit_for(build, codes(build)[code].fix[0]))
+    assert code not in codes(mended)
+    assert apply(mended, back)[0] == build
+
+
+def test_a_fix_that_no_longer_applies_says_so():
+    build = with_value(BUILD, *FINDINGS["fan_off_face"])
+    fix = codes(build)["fan_off_face"].fix[0]
+    emptied, _ = apply(build, set_value(("packages", "p1", "fans"), (), ""))
+    with pytest.raises(InputError, match="no longer"):
+        edit_for(emptied, fix)
+
+
+def test_a_day_hotter_than_the_limit():
+    build = with_value(with_value(BUILD, ("brief", "cooling", "limit"), "45 °C", "temperature"), ("brief", "climate", "ambient"), "50 °C", "temperature")
+    assert codes(build)["ambient_over_limit"].level == "problem"
+
+
+def test_shroud_findings():
+    none, _ = apply(BUILD, set_value(("packages", "p1", "shroud", "kind"), "none", ""))
+    assert "no_shroud" in codes(none)
+    mended, _ = apply(none, edit_for(none, codes(none)["no_shroud"].fix[0]))
+    assert mended.package.shroud.kind == "full"
+    part = Shroud(kind="partial", left=quantity("14 in", "length"), width=quantity("14 in", "length"))
+    partial, _ = apply(BUILD, set_value(("packages", "p1", "shroud"), part, ""))
+    assert {"fan_outside_shroud", "shroud_off_face"} <= set(codes(partial))
+
+
+def test_curve_points_that_rise_fall_back_on_the_rating():
+    def point(flow, pressure):
+        return CurvePoint(flow=quantity(f"{flow} m³/s", "airflow"), pressure=quantity(f"{pressure} Pa", "fan pressure"))
+
+    where = ("packages", "p1", "fans", "fan1", "curve")
+    rising, _ = apply(BUILD, set_value(where, (point(0, 100), point(0.5, 150)), ""))
+    assert "fan_curve" in codes(rising)
+    strong, _ = apply(BUILD, set_value(where, (point(0, 900), point(0.8, 500), point(1.2, 0)), ""))
+    assert "fan_too_good" in codes(strong)
+    assert "fan_curve" not in codes(strong)
+
+
+def test_a_new_build_says_what_it_needs_and_no_figures():
+    build = new_build()
+    assessment = assess(build)
+    assert all(case.figures is None and case.needs for case in assessment.cases)
+    labels = {need.label for case in assessment.cases for need in case.needs}
+    assert {"Displacement", "Power", "Power at", "Face width", "Vehicle mass"} <= labels
+    assert "Needs displacement" in {finding.what for finding in assessment.findings}
+    assert "needs" in as_table(build, assessment, "us")
+    json.dumps(as_json(build, assessment), allow_nan=False)
+
+
+def test_symptoms_bring_their_cheap_causes():
+    build, _ = apply(BUILD, set_value(("brief", "symptoms"), ("heater_cold",), ""))
+    assert "air trapped" in codes(build)["cheap_cause"].why
+
+
+def test_duty_cases_follow_the_brief():
+    without, _ = apply(BUILD, set_value(("brief", "accessories", "ac_fitted"), False, ""))
+    assert not any(case.ac_on for case in default_duty_cases(without.brief))
+    assert {case.demand for case in default_duty_cases(without.brief)} == {"idle", "road_load", "full_power"}
+
+
+def test_coverage_of_shroud_and_discs():
+    package = BUILD.packages[1]
+    disc = np.pi / 4 * (package.fans[0].diameter.si + 2 * package.shroud.fan_gap.si) ** 2
+    face = package.core.face_width.si * package.core.face_height.si
+    assert face_coverage(package).mean() == pytest.approx(disc / face, rel=0.01)
+    half = Shroud(kind="partial", width=quantity("11 in", "length"))
+    assert face_coverage(package.model_copy(update={"shroud": half})).mean() == pytest.approx(0.5, abs=0.01)
+    assert face_coverage(Package(id="e")).max() == 0
+
+
+def test_figures_close():
+    for case in assess(BUILD).cases:
+        f = case.figures
+        assert sum(heat for _, heat in f.heat_by_cause) == pytest.approx(f.heat_in, rel=1e-9)
+        assert sum(fan.share for fan in f.fans) == pytest.approx(1.0, abs=1e-6)
+        assert f.low <= f.temperature <= f.high
+        if f.verdict != "does_not_settle":
+            assert f.air_to_boil == pytest.approx(f.ambient + f.boiling - f.temperature)
+
+
+def test_movers_are_real_sensitivities():
+    found = {mover.path: mover for mover in movers(BUILD, "grade", "si")}
+    path = ("brief", "climate", "ambient")
+    ambient = get(BUILD, path).si
+    hotter = apply(BUILD, set_value(path, from_si(ambient + 5.0, "temperature", "si", "derived"), ""))[0]
+    before, after = (next(c.figures.temperature for c in assess(b).cases if c.case_id == "grade") for b in (BUILD, hotter))
+    assert found[path].change == pytest.approx(after - before, abs=1e-3)
+    changes = [abs(mover.change) for mover in movers(BUILD, "grade", "si")]
+    assert changes == sorted(changes, reverse=True)
+    assert movers(new_build(), "idle", "us") == ()
+
+
+def test_working_names_inputs_and_sources():
+    working = temperature_working(assess(BUILD).cases[3].figures, "Quarry hill", "us")
+    assert len(working.inputs) > 8
+    assert any("Chang" in source.citation for source in working.sources)
+
+
+# dead inputs
+
+
+def _figures(build):
+    assessment = assess(build)
+    numbers = [
+        getattr(c.figures, k)
+        for c in assessment.cases
+        if c.figures
+        for k in ("temperature", "airflow_fans_on", "highest_ambient", "electrical_current", "low", "boiling", "margin")
+    ]
+    return [*numbers, *(v for v in (assessment.rules.face_area_wanted, assessment.rules.airflow_wanted, assessment.totals.cost, assessment.totals.hours, assessment.totals.alternator_at_idle) if v)]  # fmt: skip
+
+
+def _context(path, build):
+    """The build in which a field can matter: the package it belongs to, fans without typed curves, and the like."""
+    changes = [Change(("active",), path[1])] if path[0] == "packages" else []
+    if "shroud" in path:
+        kind = "none" if path[-1] == "fan_gap" else "partial"
+        changes += [Change((*path[:2], "shroud", "kind"), kind), Change((*path[:2], "shroud", "width"), quantity("20 in", "length"))]
+        changes += [
+            Change((*path[:2], "shroud", "height"), quantity("12 in", "length")),
+            Change((*path[:2], "shroud", "cost"), quantity("90", "money")),
+        ]
+    if "fans" in path and path[-1] in ("x", "y"):
+        changes.append(Change((*path[:2], "shroud", "kind"), "none"))
+    if path[-1] in ("converter_power",):
+        changes.append(Change(("brief", "vehicle", "gearbox"), "automatic"))
+    if path[0] == "duty_cases":
+        changes += [Change((*path[:2], "demand"), "road_load"), Change((*path[:2], "speed"), quantity("30 mph", "speed")), Change((*path[:2], "stops_per_km"), quantity("1", "number")),
+                    Change((*path[:2], "grade"), quantity("5 %", "share")), Change((*path[:2], "towed_mass"), quantity("500 lb", "mass"))]  # fmt: skip
+        if path[-1] == "rpm":
+            changes.append(Change(path, quantity("3000 rpm", "turning speed")))
+        if path[-1] == "ambient":
+            changes.append(Change(path, quantity("35 °C", "temperature")))
+    return apply(build, Edit("", tuple(changes)))[0]
+
+
+LIVE = [
+    path
+    for path, spec, _ in measured_fields(BUILD)
+    if not spec.descriptive and (path[0] == "brief" or path[:2] == ("packages", "p1") or path[:2] == ("duty_cases", "grade"))
+]
+
+
+@pytest.mark.parametrize("path", LIVE, ids="/".join)
+def test_no_dead_input(path):
+    build = _context(path, BUILD)
+    spec, value = next((s, v) for p, s, v in measured_fields(build) if p == path)
+    before = _figures(build)
+    for text in ("1", "2", "3", "8") if spec.whole else ("x1.3", "x0.7", "+4", "+0.2", "x0"):
+        base = value.si if value else 1.0
+        si = float(text) if spec.whole else base + float(text) if text[0] == "+" else base * float(text[1:])
+        if spec.refusal(si) is None and si != base:
+            moved = apply(build, set_value(path, from_si(si, spec.kind_name, "si", "measured"), ""))[0]
+            if any(not math.isclose(a, b, rel_tol=1e-9) for a, b in zip(before, _figures(moved), strict=True)):
+                return
+    pytest.fail(f"no figure moves with {'/'.join(path)}")
+
+
+CHOICES = {
+    ("brief", "vehicle", "gearbox"): "automatic", ("brief", "engine", "fuel"): "diesel", ("brief", "accessories", "ac_fitted"): False,
+    ("brief", "cooling", "thermostat_place"): "inlet", ("brief", "cooling", "glycol"): "propylene_glycol", ("packages", "p1", "core", "flow"): "downflow",
+    ("packages", "p1", "core", "material"): "copper_brass", ("packages", "p1", "core", "condition"): "bad", ("packages", "p1", "shroud", "kind"): "none",
+    ("packages", "p1", "condenser"): False, ("packages", "p1", "fans", "fan1", "blade"): "curved", ("packages", "p1", "fans", "fan1", "motor"): "brushless",
+    ("duty_cases", "grade", "demand"): "full_power", ("duty_cases", "grade", "ac_on"): False, ("active",): "p3",
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("path", CHOICES, ids="/".join)
+def test_no_dead_choice(path):
+    assert _figures(apply(BUILD, set_value(path, CHOICES[path], ""))[0]) != _figures(BUILD)
+
+
+def test_no_dead_choice_of_an_automatic():
+    automatic, _ = apply(BUILD, set_value(("brief", "vehicle", "gearbox"), "automatic", ""))
+    for path in (("brief", "vehicle", "in_tank_cooler"), ("duty_cases", "idle", "in_gear")):
+        assert _figures(apply(automatic, set_value(path, False, ""))[0]) != _figures(automatic)
+
+
+# the command line
+
+
+def run(*arguments, capsys):
+    code = cli.main([str(a) for a in arguments])
+    captured = capsys.readouterr()
+    return code, captured.out, captured.err
+
+
+def test_assess_prints_a_table_and_stable_json(capsys, tmp_path):
+    code, table, _ = run("assess", DEMO, capsys=capsys)
+    assert code == cli.PROBLEMS
+    assert "Quarry hill with trailer" in table
+    code, text, _ = run("assess", DEMO, "--json", capsys=capsys)
+    found = json.loads(text)
+    assert found["cases"][0]["temperature_degC"] == pytest.approx(assess(BUILD).cases[0].figures.temperature)
+    assert all(key.rsplit("_", 1)[-1] in ("degC", "K", "W", "s", "A", "rpm", "Pa") or key in ("id", "name", "verdict", "fans", "thermostat_opening", "fan_command", "louver_reynolds")
+               or key.endswith(("m3_s", "m_s", "K_s")) for key in found["cases"][0])  # fmt: skip
+    assert run("assess", DEMO, "--package", "p9", capsys=capsys)[0] == cli.UNREADABLE
+
+
+def test_exit_codes(capsys, tmp_path):
+    fresh = tmp_path / "new.keelroom"
+    assert run("new", fresh, capsys=capsys)[0] == cli.FINE
+    assert run("assess", fresh, capsys=capsys)[0] == cli.FINE
+    code, _, said = run("new", fresh, capsys=capsys)
+    assert (code, said.count("\n")) == (cli.UNREADABLE, 1)
+    fresh.write_text('{"format": "keelroom-build", "version": 9}')
+    code, out, said = run("assess", fresh, capsys=capsys)
+    assert (code, out) == (cli.UNREADABLE, "")
+    assert "newer" in said
+    assert run("open", fresh, capsys=capsys)[0] == cli.UNREADABLE
+
+
+def test_schema_command(capsys):
+    assert json.loads(run("schema", capsys=capsys)[1])["title"] == "Build"
+
+
+def test_module_runs_as_a_program():
+    done = subprocess.run([sys.executable, "-m", "keelroom", "--version"], capture_output=True, text=True, check=True)
+    assert done.stdout.startswith("keelroom ")
+
+
+def test_sheet_says_what_the_window_says(capsys, tmp_path):
+    from pypdf import PdfReader
+
+    target = tmp_path / "sheet.pdf"
+    assert run("sheet", DEMO, "-o", target, capsys=capsys)[0] == cli.PROBLEMS
+    pages = PdfReader(target).pages
+    text = " ".join(page.extract_text() for page in pages)
+    assert 1 <= len(pages) <= 2
+    for expected in (
+        "Larch Lane",
+        "Quarry hill",
+        "document revision 0",
+        "never open a cap",
+        "Findings",
+        "Twin 12",
+        as_table(BUILD, assess(BUILD), "us").splitlines()[3].split()[3],
+    ):
+        assert expected in text
+    code, _, said = run("sheet", DEMO, "-o", tmp_path / "none" / "sheet.pdf", capsys=capsys)
+    assert (code, "could not be written" in said) == (cli.UNREADABLE, True)
+
+
+def test_start_imports_nothing_heavy():
+    """scipy, the PDF writer, CoolProp and the plot library never load with the window."""
+    probe = "import sys, keelroom.gui.app; print([m for m in ('scipy','reportlab','CoolProp','pyqtgraph','ezdxf') if m in sys.modules])"
+    done = subprocess.run([sys.executable, "-c", probe], capture_output=True, text=True, check=True)
+    assert done.stdout.strip() == "[]"
+
+
+def test_golden_version_1_still_loads():
+    golden = load(Path(__file__).parents[1] / "golden" / "version-1.keelroom")
+    assert golden.packages
+    assert assess(golden).tightest is not None
