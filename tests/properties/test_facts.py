@@ -245,6 +245,28 @@ def test_the_band_holds_its_temperature(core, assembly, case):
     assert answer.band.high[0] >= answer.solution.state.temperature[0] - 1e-6
 
 
+@given(CORE, FANS, st.lists(st.floats(-2.0, 3.0), min_size=4, max_size=4), st.sampled_from(sorted(CASES)))
+def test_the_air_is_found_from_any_beginning(core, assembly, flows, case):
+    points, _, _ = point(package(core, assembly), case)
+    fixed = prepare(points)
+    count = points.fans.power.shape[1]
+
+    def astray(air, at):
+        return replace(air, flows=replace(air.flows, fans=np.full((1, count), flows[at]), open=np.array([flows[at + 1]])))
+
+    again = prepare(points, replace(fixed, running=astray(fixed.running, 0), stopped=astray(fixed.stopped, 2)))
+    assert float(again.running.flows.total[0]) == pytest.approx(float(fixed.running.flows.total[0]), rel=1e-6)
+
+
+def test_a_previous_answer_of_a_fanless_build_is_no_trap(demo):
+    fanless, _ = apply(demo, set_value(("packages", "p2", "fans"), (), ""))
+    fanless, _ = apply(fanless, set_value(("active",), "p2", ""))
+    fanned, _ = apply(demo, set_value(("active",), "p2", ""))
+    for first, second in ((fanless, fanned), (fanned, fanless)):
+        warm, cold = assess(second, previous=assess(first)), assess(second)
+        assert [c.figures.temperature for c in warm.cases] == pytest.approx([c.figures.temperature for c in cold.cases], rel=1e-6)
+
+
 def test_a_previous_answer_only_speeds_the_search(demo):
     cold = assess(demo)
     warm = assess(demo, previous=assess(demo, "p3"))

@@ -37,7 +37,7 @@ def codes(build):
 
 FINDINGS = {
     "limit_under_thermostat": (("brief", "cooling", "limit"), "170 °F", "temperature"),
-        "fan_never_stops": (("brief", "cooling", "fan_off"), "170 °F", "temperature"),
+    "fan_never_stops": (("brief", "cooling", "fan_off"), "170 °F", "temperature"),
     "fan_set_points": (("brief", "cooling", "fan_on"), "184 °F", "temperature"),
     "limit_over_boiling": (("brief", "cooling", "cap_pressure"), "0 psi", "pressure"),
     "fan_larger_than_face": (("packages", "p1", "fans", "fan1", "diameter"), "18 in", "length"),
@@ -81,7 +81,9 @@ def test_a_fix_that_no_longer_applies_says_so():
 
 
 def test_a_day_hotter_than_the_limit():
-    build = with_value(with_value(BUILD, ("brief", "cooling", "limit"), "45 °C", "temperature"), ("brief", "climate", "ambient"), "50 °C", "temperature")
+    build = with_value(
+        with_value(BUILD, ("brief", "cooling", "limit"), "45 °C", "temperature"), ("brief", "climate", "ambient"), "50 °C", "temperature"
+    )
     assert codes(build)["ambient_over_limit"].level == "problem"
 
 

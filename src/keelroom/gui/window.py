@@ -176,7 +176,7 @@ class Window(QMainWindow):
             Command("Show the trail", lambda: self.show_panel("Trail"), "F4"),
             Command("Every act by name", lambda: self.show_panel("Acts"), "F1"),
             Command("Switch units", self.switch_units, "Ctrl+U"),
-            Command("Light or dark", self.switch_theme, "Ctrl+D"),
+            Command("Light or dark", self.switch_theme, "F9"),
             Command("Make duty cases from the brief", self.session.remake_duty_cases),
         )
 
@@ -244,7 +244,7 @@ class Window(QMainWindow):
         self.units_button.setToolTip("Switch units (Ctrl+U)")
         self.theme_button.setText("Dark" if self.palette_now is LIGHT else "Light")
         self.theme_button.setAccessibleName("Switch to " + self.theme_button.text().lower())
-        self.theme_button.setToolTip("Light or dark (Ctrl+D)")
+        self.theme_button.setToolTip("Light or dark (F9)")
         self._refresh()
 
     def switch_units(self) -> None:

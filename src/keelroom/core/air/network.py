@@ -27,8 +27,8 @@ BASE_PRESSURE = -0.12
 THIN_CORE = -0.45
 """How the core's drop follows the density behind it, as a power: only the search direction needs it."""
 TOLERANCE = 1e-8
-STEPS = 80
-PATIENCE = 15
+STEPS = 120
+PATIENCE = 20
 
 Drop = Callable[[Floats, "Densities"], Floats]
 """Pressure lost [Pa] in the two regions (n, 2) or repeated (n, 4), at mass flux (same) [kg/s per m2], flux >= 0."""
@@ -95,11 +95,13 @@ def solve_air(
     density = heating(np.full(len(area), np.inf))
     ram = 0.5 * density.ahead * path.speed**2 * (RAM_RECOVERY - BASE_PRESSURE)
     scale = ram + (curve.pressure * curve.present).max(axis=1, initial=0.0) + 1.0
-    fans, free = start if start is not None else _first_guess(curve, density, ram, area, has_open)
+    fans, free = _first_guess(curve, density, ram, area, has_open)
+    if start is not None:
+        # A like point's flows are a good beginning only where they run forward; anything else is worse than a guess.
+        fans = np.where((start[0] > 0.2 * fans) & (start[0] < 5 * fans), start[0], fans)
+        free = np.where((start[1] > 0.1 * free) & has_open, start[1], free)
     reach = (curve.flow * density.behind[:, None] * curve.present).sum(axis=1) + np.sqrt(ram) * area.sum(axis=1) + 0.05
 
-    best = np.full(len(ram), np.inf)
-    damp = np.ones(len(ram))
     for step in range(1, STEPS + 1):
         total = fans.sum(axis=1) + free
         density = heating(np.abs(total))
@@ -115,18 +117,17 @@ def solve_air(
         worst = np.abs(imbalance).max(axis=1) / scale
         if worst.max() < TOLERANCE:
             return _solved(path, density, (fans, free), through, (step, float(worst.max())))
-        # Resistances are convex in flow, so plain Newton overshoots once at most; damp only where it still wanders.
-        if step > PATIENCE:
-            damp = np.where(worst > best, 0.5 * damp, damp)
-        best = np.minimum(best, worst)
+        # Newton overshoots once at most while all flows are forward; reversed flows can make it cycle, and a
+        # shorter step breaks the cycle.
+        damp = 0.5 ** (step // PATIENCE)
         # Less air is hotter and thinner: every branch feels the total flow through the density behind the core.
         by_density = THIN_CORE * through / density.behind[:, None] - exit_loss[:, None] / density.behind[:, None]
         fan_by_density = (rise - slope * fans / density.behind[:, None]) / density.behind[:, None]
         shared = 2 * losses * np.abs(total)
         pull = np.concatenate([by_density[:, :1] - fan_by_density, by_density[:, 1:]], axis=1) * density.thinning[:, None]
         move = _newton_step(imbalance, slope / density.behind[:, None], stiffness, pull + shared[:, None], (has_fan, has_open))
-        bound = reach[:, None] * damp[:, None] * 0.5
-        move = np.minimum(np.maximum(move * damp[:, None], -bound), bound)
+        bound = reach[:, None] * damp * 0.5
+        move = np.minimum(np.maximum(move * damp, -bound), bound)
         fans, free = fans - move[:, :-1], free - move[:, -1]
     raise SolveError("air_not_converged", f"The air path did not balance after {STEPS} steps", residual=float(worst.max()))
 

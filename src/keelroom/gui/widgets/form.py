@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QHBoxLayout, QScrollArea, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QApplication, QHBoxLayout, QScrollArea, QStackedWidget, QVBoxLayout, QWidget
 
 from keelroom.build.edits import removed
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.rows import Group, Page, Row
 from keelroom.gui.widgets.fields import ChoiceField, CurveField, Field, FlagField, NotesField, QuantityField, SetField, TextField
-from keelroom.gui.widgets.text import button, chip, label
+from keelroom.gui.widgets.text import button, chip, label, replace_body
 
 Pages = Callable[[], tuple[Page, ...]]
 Actions = dict[str, Callable[[], object]]
@@ -47,7 +47,11 @@ class PageView(QScrollArea):
     def show_page(self, page: Page) -> None:
         if page != self.page:
             self.page = page
+            held = next((field.path for field in self.fields if field.isAncestorOf(QApplication.focusWidget())), None)
             self._build(page)
+            kept = self.field_at(held) if held else None
+            if kept is not None:
+                kept.take_focus()
         for field in self.fields:
             field.refresh()
 
@@ -67,7 +71,7 @@ class PageView(QScrollArea):
             line.addStretch(1)
             column.addLayout(line)
         column.addStretch(1)
-        self.setWidget(body)
+        replace_body(self, body)
 
     def _group(self, column: QVBoxLayout, group: Group) -> None:
         if group.title:

@@ -19,7 +19,7 @@ from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.theme.palette import level_colour, palette_of
-from keelroom.gui.widgets.text import LevelMark, button, label
+from keelroom.gui.widgets.text import LevelMark, button, label, replace_body
 from keelroom.units import KINDS, format_si
 
 LEVEL_WORDS = {"problem": "Problem", "doubt": "Open question", "note": "Note"}
@@ -43,7 +43,7 @@ class Panel(QScrollArea):
         column = QVBoxLayout(body)
         column.setContentsMargins(12, 8, 10, 10)
         column.setSpacing(3)
-        self.setWidget(body)
+        replace_body(self, body)
         return column
 
     def changed(self) -> None:

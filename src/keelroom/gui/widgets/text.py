@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
-from PyQt6.QtWidgets import QComboBox, QLabel, QPushButton, QToolButton, QWidget
+from PyQt6.QtWidgets import QComboBox, QLabel, QPushButton, QScrollArea, QToolButton, QWidget
 
 
 def label(text: str, role: str = "", wrap: bool = False) -> QLabel:
@@ -38,6 +38,15 @@ def chip(text: str, act: Callable[[], object]) -> QToolButton:
     made.setFocusPolicy(Qt.FocusPolicy.TabFocus)
     made.clicked.connect(lambda _checked=False: act())
     return made
+
+
+def replace_body(area: QScrollArea, body: QWidget) -> None:
+    """Put `body` into a scroll area; the old one goes later, because a control in it may be the one that asked."""
+    old = area.takeWidget()
+    if old is not None:
+        old.hide()
+        old.deleteLater()
+    area.setWidget(body)
 
 
 class ChoiceBox(QComboBox):

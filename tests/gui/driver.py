@@ -1,0 +1,115 @@
+"""Drives a real window as a person would: finds what is visible by its accessible name, points, clicks, types."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+
+from PyQt6.QtCore import QPoint, Qt, QThreadPool
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication, QCheckBox, QComboBox, QLabel, QTableWidget, QWidget
+
+from keelroom.gui.app import application, make_window
+from keelroom.gui.window import Window
+
+
+class Driver:
+    """One window and a pair of hands."""
+
+    def __init__(self, window: Window) -> None:
+        self.window = window
+        window.resize(1280, 800)
+        window.show()
+        window.activateWindow()
+        self.until(lambda: window.isVisible() and window.isActiveWindow())
+
+    def until(self, condition: Callable[[], object], limit: float = 20.0) -> None:
+        """Let the event loop run until something is true; no fixed waits."""
+        end = time.monotonic() + limit
+        while not condition():
+            QApplication.processEvents()
+            assert time.monotonic() < end, "the window never got there"
+
+    def settle(self) -> None:
+        QApplication.processEvents()
+        QThreadPool.globalInstance().waitForDone()
+        QApplication.processEvents()
+
+    def find(self, name: str, kind: type[QWidget] = QWidget) -> QWidget:
+        """The visible widget whose accessible name is `name`, or begins with it."""
+        seen = [w for w in self.window.findChildren(kind) if w.isVisible()]
+        exact = [w for w in seen if w.accessibleName() == name]
+        starts = [w for w in seen if w.accessibleName().startswith(name)]
+        assert exact or starts, f"nothing visible is called “{name}”"
+        return (exact or starts)[0]
+
+    def shows(self, text: str) -> bool:
+        return any(text in w.text() for w in self.window.findChildren(QLabel) if w.isVisible())
+
+    def click(self, name: str, kind: type[QWidget] = QWidget) -> None:
+        widget = self.find(name, kind)
+        # A check box answers on its box and words, which stand at its left.
+        spot = QPoint(10, widget.height() // 2) if isinstance(widget, QCheckBox) else widget.rect().center()
+        QTest.mouseClick(widget, Qt.MouseButton.LeftButton, pos=spot)
+        QApplication.processEvents()
+
+    def enter(self, name: str, text: str, key: Qt.Key = Qt.Key.Key_Return) -> QWidget:
+        """Click into a field, replace what stands there, and press Enter or Tab."""
+        field = self.find(name)
+        QTest.mouseClick(field, Qt.MouseButton.LeftButton)
+        QTest.keyClick(field, Qt.Key.Key_A, Qt.KeyboardModifier.ControlModifier)
+        QTest.keyClicks(field, text)
+        QTest.keyClick(field, key)
+        QApplication.processEvents()
+        return field
+
+    def key(self, key: Qt.Key, modifier: Qt.KeyboardModifier = Qt.KeyboardModifier.NoModifier) -> None:
+        QTest.keyClick(self.window.focusWidget() or self.window, key, modifier)
+        QApplication.processEvents()
+
+    def ctrl(self, key: Qt.Key, shift: bool = False) -> None:
+        modifier = Qt.KeyboardModifier.ControlModifier | (Qt.KeyboardModifier.ShiftModifier if shift else Qt.KeyboardModifier.NoModifier)
+        self.key(key, modifier)
+
+    def pick_row(self, table_name: str, text: str) -> None:
+        """Click the table row whose first cell begins with `text`."""
+        table = self.find(table_name, QTableWidget)
+        row = next(r for r in range(table.rowCount()) if table.item(r, 0).text().startswith(text))
+        table.scrollToItem(table.item(row, 0))
+        QApplication.processEvents()
+        QTest.mouseClick(table.viewport(), Qt.MouseButton.LeftButton, pos=table.visualItemRect(table.item(row, 0)).center())
+        QApplication.processEvents()
+
+    def choose(self, name: str, words: str) -> None:
+        """Choose in a combo box by keys: focus it and type the choice's first letters."""
+        box = self.find(name, QComboBox)
+        target = box.findText(words)
+        box.setFocus()
+        step = Qt.Key.Key_Down if target > box.currentIndex() else Qt.Key.Key_Up
+        for _ in range(abs(target - box.currentIndex())):
+            QTest.keyClick(self.find(name, QComboBox), step)
+            QApplication.processEvents()
+
+    def drag(self, widget: QWidget, start: QPoint, end: QPoint, steps: int = 8) -> None:
+        QTest.mousePress(widget, Qt.MouseButton.LeftButton, pos=start)
+        for i in range(1, steps + 1):
+            QTest.mouseMove(widget, start + (end - start) * i / steps)
+            QApplication.processEvents()
+        QTest.mouseRelease(widget, Qt.MouseButton.LeftButton, pos=end)
+        QApplication.processEvents()
+
+    def ledger(self) -> dict[str, str]:
+        """What each ledger row says, by duty case."""
+        from keelroom.gui.widgets.ledger import CaseRow
+
+        rows = [row.accessibleName() for row in self.window.findChildren(CaseRow) if row.isVisible()]
+        return {text.split(":")[0]: text for text in rows}
+
+
+APP: list[QApplication] = []
+"""Kept, because a QApplication nobody holds is collected with everything on it."""
+
+
+def opened(path=None, as_demo=False) -> Driver:
+    APP.append(application())
+    return Driver(make_window(path, as_demo))
