@@ -10,6 +10,7 @@ $(STAMP): requirements/dev.lock pyproject.toml tools/system_libraries.sh
 	test -x $(PY) || python3 -m venv .venv
 	$(PY) -m pip install -q --disable-pip-version-check --require-hashes -r requirements/dev.lock
 	$(PY) -m pip install -q --disable-pip-version-check --no-deps --no-build-isolation -e .
+	$(PY) -m compileall -q src
 	touch $@
 
 demo: setup

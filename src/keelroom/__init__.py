@@ -1,3 +1,8 @@
 """Keel Room sizes a radiator core and electric fans against an engine's heat."""
 
+import os
+
 __version__ = "0.1.0"
+
+# No plugin of the schema library is used, and looking through every installed package for one slows each start.
+os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "1")

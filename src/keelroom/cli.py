@@ -9,7 +9,6 @@ import shutil
 import sys
 import tempfile
 from collections.abc import Sequence
-from importlib.resources import as_file, files
 from pathlib import Path
 
 from keelroom import __version__
@@ -112,7 +111,8 @@ def _window(path: Path | None, *, demo: bool) -> int:
     if not demo:
         return int(run(path))
     # The demo opens as a copy, so that saving it never touches the installed one.
-    with as_file(files("keelroom") / "assets" / "demo.keelroom") as shipped, tempfile.TemporaryDirectory(prefix="keelroom-demo-") as folder:
+    shipped = Path(__file__).parent / "assets" / "demo.keelroom"
+    with tempfile.TemporaryDirectory(prefix="keelroom-demo-") as folder:
         copy = Path(folder) / "demo.keelroom"
         shutil.copyfile(shipped, copy)
         return int(run(copy, as_demo=True))

@@ -57,12 +57,18 @@ class Kind:
 
     def shown_unit(self, system: str) -> Unit:
         """The unit the `system` ("us" or "si") shows this kind in."""
-        return self.unit(self.us if system == "us" else self.si)
+        key = (self.name, system)
+        if key not in _SHOWN:
+            _SHOWN[key] = self.unit(self.us if system == "us" else self.si)
+        return _SHOWN[key]
 
     @property
     def affine(self) -> bool:
         """True where zero is a matter of convention, so that sums of two readings mean nothing."""
         return any(unit.offset for unit in self.units)
+
+
+_SHOWN: dict[tuple[str, str], Unit] = {}
 
 
 def _plain(symbol: str) -> str:
@@ -114,7 +120,7 @@ KINDS: dict[str, Kind] = {
         _kind("turning speed", "rpm", "rpm", "750 rpm", Unit("1/s", 1.0, decimals=1, names=("rev/s",)), Unit("rpm", 1 / 60, decimals=0)),
         _kind("displacement", "in³", "L", "350 in³ or 5.7 L",
               Unit("m³", 1.0, decimals=5), Unit("L", 1e-3, decimals=2, names=("litre", "liter")),
-              Unit("cm³", 1e-6, decimals=0, names=("cc",)), Unit("in³", INCH**3, decimals=0, names=("cuin", "ci", "cid"))),
+              Unit("cm³", 1e-6, decimals=0, names=("cc",)), Unit("in³", INCH**3, decimals=0, names=("cuin", "cu in", "ci", "cid"))),
         _kind("altitude", "ft", "m", "1200 m or 4000 ft", Unit("m", 1.0, decimals=0), Unit("ft", 12 * INCH, decimals=0, names=("'",))),
         _kind("angle", "°", "°", "25", Unit("rad", 1.0, decimals=3), Unit("°", math.pi / 180, decimals=0, names=("deg", ""))),
         _kind("voltage", "V", "V", "13.8 V", Unit("V", 1.0, decimals=1)),
@@ -143,23 +149,33 @@ class Reading:
 
 
 # A dash with no space round it joins whole inches and sixteenths (24-3/8); with spaces it subtracts.
-_PLAIN_TOKENS = r"""
+_PLAIN = re.compile(
+    r"""
       (?P<mixed>\d+(?:\s+|-)\d+/\d+)
     | (?P<fraction>\d+/\d+)
     | (?P<number>(?:\d{1,3}(?:,\d{3})+(?:\.\d+)?|\d+[.,]\d+|\.\d+|\d+\.?)(?:[eE][+-]?\d+)?)
     | (?P<op>[-+*×()]|/)
-    | (?P<word>[^\W\d_]+)"""
+    | (?P<word>[^\W\d_]+)""",
+    re.X,
+)
 
 
 @lru_cache(maxsize=64)
-def _token_pattern(kind_name: str) -> re.Pattern[str]:
-    """One typed token; the kind's own unit spellings come first so that 'in²' or 'm³/h' stay whole."""
-    spellings = {name for unit in KINDS[kind_name].units for name in (unit.symbol, *unit.names) if name}
-    spellings |= {name.lstrip("°") for name in spellings} | {name.translate(_DIGITS) for name in spellings}
-    ordered = sorted(spellings - {""}, key=len, reverse=True)
-    units = "|".join(r"\s*".join(re.escape(char) for char in name) + (r"(?![^\W\d_])" if name[-1].isalpha() else "") for name in ordered)
-    unit = rf"(?P<unit>{units})\.? | " if units else ""
-    return re.compile(rf"\s*(?:{unit}{_PLAIN_TOKENS})\s*", re.X | re.I)
+def _spellings(kind_name: str) -> tuple[str, ...]:
+    """How the kind's units may be written, longest first, so that 'in²' or 'm³/h' stay whole."""
+    names = {name for unit in KINDS[kind_name].units for name in (unit.symbol, *unit.names)}
+    names |= {name.lstrip("°") for name in names} | {name.translate(_DIGITS) for name in names} | {name.translate(_DIGITS).lstrip("°") for name in names}
+    return tuple(sorted((name.lower() for name in names - {""}), key=len, reverse=True))
+
+
+def _unit_at(text: str, position: int, kind_name: str) -> str:
+    """The unit written at a place of the lower-case text, '' where there is none."""
+    for name in _spellings(kind_name):
+        if text.startswith(name, position):
+            following = text[position + len(name) : position + len(name) + 1]
+            if not (name[-1].isalpha() and following.isalpha()):
+                return name
+    return ""
 
 
 _DIGITS = str.maketrans("²³₂", "232")
@@ -199,13 +215,18 @@ class _Parser:
             raise InputError("mixed_units", f"Use one unit in {_a(kind.name)}, such as {kind.example}")
 
     def _tokens(self, text: str) -> list[tuple[str, str]]:
-        tokens, position = [], 0
+        tokens: list[tuple[str, str]] = []
+        position, lower = 0, text.lower()
         while position < len(text):
-            match = _token_pattern(self.kind.name).match(text, position)
-            if not match:
+            if text[position].isspace() or (text[position] == "." and tokens and tokens[-1][0] == "unit"):
+                position += 1
+                continue
+            unit = _unit_at(lower, position, self.kind.name)
+            match = None if unit else _PLAIN.match(text, position)
+            if not unit and not match:
                 raise self._unreadable(text[position:].strip())
-            position = match.end()
-            tokens.append((str(match.lastgroup), match.group(0).strip()))
+            tokens.append(("unit", unit) if match is None else (str(match.lastgroup), match.group(0)))
+            position += len(tokens[-1][1])
         numbers = [sort for sort, _ in tokens if sort in ("mixed", "fraction", "number")]
         words = [word for sort, word in tokens if sort == "word"]
         if not numbers:

@@ -9,9 +9,11 @@ from typing import TypeVar
 import numpy as np
 from pydantic import BaseModel
 
+from keelroom.assess.caching import by_identity
 from keelroom.build.fields import Path, spec_of
 from keelroom.build.quantity import Quantity
 from keelroom.build.schema.brief import Brief
+from keelroom.build.schema.brief import Engine as EngineSection
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.package import Core, Fan, Package
 from keelroom.catalogue.load import glycol_table
@@ -89,8 +91,12 @@ class _Reader:
 
 def needs_of(build: Build, package: Package, case: DutyCase) -> tuple[Need, ...]:
     """What must be known before this package and duty case can be assessed; empty when all is there."""
+    return tuple(dict.fromkeys((*_needs_of_brief(build.brief), *_needs_of_case(build.brief, case), *_needs_of_package(package))))
+
+
+@by_identity(16)
+def _needs_of_brief(brief: Brief) -> tuple[Need, ...]:
     reader = _Reader()
-    brief = build.brief
     for section, fields in (
         (brief.engine, ("displacement", "power", "power_rpm", "cylinders", "boost", "idle_rpm", "heat_multiplier")),
         (brief.accessories, ("ac_idle_power", "ac_road_power", "ac_cop", "steering_power", "converter_power", "electrical_load",
@@ -102,6 +108,12 @@ def needs_of(build: Build, package: Package, case: DutyCase) -> tuple[Need, ...]
         name = type(section).__name__.lower()
         for field in fields:
             reader.take(section, ("brief", name), field)
+    return tuple(reader.needs)
+
+
+@by_identity(64)
+def _needs_of_case(brief: Brief, case: DutyCase) -> tuple[Need, ...]:
+    reader = _Reader()
     if case.ambient is None:
         reader.take(brief.climate, ("brief", "climate"), "ambient")
     if case.demand == "road_load":
@@ -109,11 +121,17 @@ def needs_of(build: Build, package: Package, case: DutyCase) -> tuple[Need, ...]
         if case.rpm is None:
             for field in ("tyre_diameter", "top_ratio", "final_drive"):
                 reader.take(brief.vehicle, ("brief", "vehicle"), field)
+    return tuple(reader.needs)
+
+
+@by_identity(64)
+def _needs_of_package(package: Package) -> tuple[Need, ...]:
+    reader = _Reader()
     _read_core(package.core, ("packages", package.id, "core"), reader)
     for fan in package.fans:
         for field in ("diameter", "hub_diameter", "rated_voltage", "power", *(() if fan.curve else ("free_air_flow", "derate"))):
             reader.take(fan, ("packages", package.id, "fans", fan.id), field)
-    return tuple(dict.fromkeys(reader.needs))
+    return tuple(reader.needs)
 
 
 @dataclass(frozen=True)
@@ -127,6 +145,7 @@ class Parts:
     fan_doubt: float
 
 
+@by_identity(64)
 def parts_of(package: Package) -> Parts:
     """The package in core terms; what is missing stands as 1 and is caught by `needs_of`."""
     coverage, fans, doubt = _air_side(package)
@@ -136,7 +155,12 @@ def parts_of(package: Package) -> Parts:
 
 def row_of(build: Build, parts: Parts, case: DutyCase) -> Row:
     """One operating point. Call only when `needs_of` is empty."""
-    brief, reader = build.brief, _Reader()
+    return _row(build.brief, parts, case)
+
+
+@by_identity(64)
+def _row(brief: Brief, parts: Parts, case: DutyCase) -> Row:
+    reader = _Reader()
     package, geometry, (coverage, weight), fans = parts.package, parts.geometry, parts.lanes, parts.fans
     area = float(geometry.face_width * geometry.face_height)
     share = float(weight @ coverage.mean(axis=1))
@@ -149,7 +173,7 @@ def row_of(build: Build, parts: Parts, case: DutyCase) -> Row:
     shaft = _ac_shaft(brief, slow) if ac else 0.0
     points = Points(
         core=geometry,
-        engine=_engine(brief),
+        engine=_engine(brief.engine),
         drive=_drive(brief, case, (speed, rpm, slow), shaft),
         climate=_floats(
             Climate,
@@ -232,8 +256,9 @@ def _ac_shaft(brief: Brief, slow: bool) -> float:
     return power.si if power else 0.0
 
 
-def _engine(brief: Brief) -> Engine:
-    engine, reader = brief.engine, _Reader()
+@by_identity(16)
+def _engine(engine: EngineSection) -> Engine:
+    reader = _Reader()
     return _floats(
         Engine,
         displacement=reader.take(engine, (), "displacement"),

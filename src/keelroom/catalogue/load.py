@@ -8,7 +8,6 @@ import json
 import os
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 from pathlib import Path
 from typing import Any, TypeVar
 
@@ -24,6 +23,7 @@ from keelroom.core.fluids.coolant import GlycolTable
 from keelroom.errors import CatalogueError, InputError
 
 M = TypeVar("M", bound=BaseModel)
+DATA = Path(__file__).parent / "data"
 
 
 @dataclass(frozen=True)
@@ -47,7 +47,7 @@ class Coolant:
 
 
 def _rows(name: str) -> list[dict[str, str]]:
-    text = (files("keelroom.catalogue") / "data" / f"{name}.csv").read_text(encoding="utf-8")
+    text = (DATA / f"{name}.csv").read_text(encoding="utf-8")
     return list(csv.DictReader(text.splitlines()))
 
 
@@ -144,7 +144,7 @@ def placed(assembly: FanAssembly, core: Core, system: str) -> tuple[tuple[Fan, .
 @cache
 def glycol_table(glycol: str) -> GlycolTable:
     """The shipped property table of one glycol."""
-    document = json.loads((files("keelroom.catalogue") / "data" / "fluid_tables.json").read_text(encoding="utf-8"))
+    document = json.loads((DATA / "fluid_tables.json").read_text(encoding="utf-8"))
     table = document["glycols"][glycol]
     columns = ("density_kg_m3", "heat_capacity_J_kgK", "conductivity_W_mK", "ln_viscosity_Pa_s")
     return GlycolTable(

@@ -19,7 +19,7 @@ AMBIENT_STEP = 8.0
 """Kelvin of extra ambient used to find the highest ambient that holds the limit."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Band:
     """Doubts in heat margin [W], one standard each, taken as independent, and the temperatures they map to [degC].
 
@@ -33,7 +33,7 @@ class Band:
     high: Floats
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Answer:
     """Steady answers over n points, arrays (n,) unless said.
 
@@ -68,7 +68,7 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, in
     variants = _variants(points)
     prepared = prepare(variants, start.prepared if start else None)
     nominal = take(prepared, np.s_[:n])
-    solution = solve(points, layout, nominal, start.solution.state.temperature if start else None)
+    solution = solve(points, layout, nominal, (start.solution.state.temperature, start.solution.slope) if start else None)
     nodes, rejection, study = _margin_curve(variants, prepared, solution, layout)
     state = solution.state
     parts = (

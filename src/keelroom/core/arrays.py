@@ -4,13 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import fields, is_dataclass
-from typing import Any, TypeVar
+from typing import TYPE_CHECKING, Any, TypeVar
 
 import numpy as np
-from numpy.typing import NDArray
 
-Floats = NDArray[np.float64]
-Bools = NDArray[np.bool_]
+if TYPE_CHECKING:
+    from numpy.typing import NDArray
+
+    Floats = NDArray[np.float64]
+    Bools = NDArray[np.bool_]
+else:
+    # numpy.typing costs a tenth of the whole start and says nothing at run time.
+    Floats = Bools = np.ndarray
 T = TypeVar("T")
 
 

@@ -17,6 +17,8 @@ class Bracket:
         self.last: tuple[Floats, Floats] | None = None
         self.width = np.full_like(low, np.inf)
         self.steps = 0
+        self.slope = np.ones_like(low)
+        """the last slope used: at the end, the slope at the root"""
 
     def following(self, at: Floats, value: Floats, slope: Floats) -> Floats:
         """Where to look next, after `value` (n,) was found at `at` (n,); `slope` (n,) > 0 is a first idea of it."""
@@ -43,6 +45,7 @@ class Bracket:
             moved = np.abs(step) > 0
             secant = np.where(moved, (value - self.last[1]) / np.where(moved, step, 1.0), slope)
             slope = np.where(secant > 0, secant, slope)
+        self.slope = slope
         return at - value / slope
 
     def _inside(self, guess: Floats) -> Floats:

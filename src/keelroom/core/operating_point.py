@@ -43,7 +43,7 @@ LEAST_FLUX = 2e-3
 """Flux [kg/s per m2] below which a cell counts as still air."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Climate:
     """Outdoors, arrays (n,). ambient [degC]; altitude [m]; humidity 0..1; grille_rise [K] of air at the grille."""
 
@@ -53,7 +53,7 @@ class Climate:
     grille_rise: Floats
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Fans:
     """Fans and their command, (n, fans) or (n,). power [W] at rated_voltage; voltage (n,) at the motors.
 
@@ -69,7 +69,7 @@ class Fans:
     off: Floats
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Ahead:
     """What stands ahead of the core, (n,). heat [W] into the air; loss in dynamic heads of the face speed."""
 
@@ -77,7 +77,7 @@ class Ahead:
     loss: Floats
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Doubts:
     """Factors on what is doubtful, (n,), 1 as entered: heat to coolant, core conductance, fan pressure."""
 
@@ -86,7 +86,7 @@ class Doubts:
     fan_pressure: Floats
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Points:
     """n operating points of one core layout, stacked.
 
@@ -109,7 +109,7 @@ class Points:
     doubts: Doubts
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Air:
     """The air path at one state of the fans. heat: what the engine gives then; power (n,) [W] of the fans."""
 
@@ -120,7 +120,7 @@ class Air:
     """(n, fans) share of rated speed"""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Fixed:
     """What does not change with temperature, worked out once per batch."""
 
@@ -133,7 +133,7 @@ class Fixed:
     stopped: Air
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class State:
     """One evaluation at given engine-outlet temperatures, all (n,) unless said."""
 
@@ -167,13 +167,15 @@ class State:
         return self.rejection - self.heat_in
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Solution:
     """Steady points. settles (n,) bool: a steady temperature exists under CEILING; state holds it, or the ceiling."""
 
     state: State
     fixed: Fixed
     settles: Bools
+    slope: Floats
+    """(n,) [W/K] how the margin rises with temperature there"""
     steps: int
     residual: float
 
@@ -197,13 +199,13 @@ def prepare(points: Points, start: Fixed | None = None) -> Fixed:
         surface=half.surface,
         air=air,
         density_ahead=half.density_ahead,
-        boiling=boiling_point(points.coolant, air.pressure + points.cap_pressure),
+        boiling=boiling_point(points.coolant, air.pressure + points.cap_pressure, start.boiling if start else None),
         running=take(both, np.s_[:count]),
         stopped=take(both, np.s_[count:]),
     )
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Half:
     """What the air path is solved from."""
 
@@ -315,17 +317,19 @@ def _conductance(
     return points.doubts.conductance[:, None, None] / (1 / outer + resistance[:, None, None])
 
 
-def solve(points: Points, layout: tuple[bool, int, int], fixed: Fixed | None = None, guess: Floats | None = None) -> Solution:
+def solve(
+    points: Points, layout: tuple[bool, int, int], fixed: Fixed | None = None, start: tuple[Floats, Floats] | None = None
+) -> Solution:
     """Engine-outlet temperature (n,) at which rejection equals heat in.
 
     Rejection less heat in rises with temperature, so a bracketed secant cannot miss it. Where even CEILING
     is not enough, `settles` is False and the state is the one at the ceiling.
-    fixed, guess : what `prepare` gave, and temperatures (n,) to begin at, where at hand
+    fixed, start : what `prepare` gave, and temperatures and slopes (n,) of like points to begin at, where at hand
     Raises SolveError when a bracketed point does not converge.
     """
     fixed = fixed or prepare(points)
     low = points.climate.ambient + points.climate.grille_rise + 1.0
-    temperature = np.clip(points.circuit.thermostat + 12.0 if guess is None else guess, low, CEILING)
+    temperature = np.clip(points.circuit.thermostat + 12.0 if start is None else start[0], low, CEILING)
     state = evaluate(points, fixed, temperature, layout)
     search = Bracket(low, np.full_like(low, CEILING))
     for step in range(1, STEPS + 1):
@@ -333,8 +337,8 @@ def solve(points: Points, layout: tuple[bool, int, int], fixed: Fixed | None = N
         stuck = (temperature >= CEILING) & (state.margin < 0)
         done = (off < TOLERANCE) | stuck
         if done.all():
-            return Solution(state, fixed, ~stuck, step, float(np.where(stuck, 0.0, off).max()))
-        slope = state.rejection / np.maximum(temperature - points.climate.ambient, 1.0)
+            return Solution(state, fixed, ~stuck, search.slope, step, float(np.where(stuck, 0.0, off).max()))
+        slope = state.rejection / np.maximum(temperature - points.climate.ambient, 1.0) if start is None else start[1]
         temperature = np.where(done, temperature, search.following(temperature, state.margin, slope))
         if len(done) >= WORTH_SPLITTING and done.mean() > 0.3:
             return _split(points, layout, fixed, temperature, done, state)
@@ -345,11 +349,13 @@ def solve(points: Points, layout: tuple[bool, int, int], fixed: Fixed | None = N
 def _split(points: Points, layout: tuple[bool, int, int], fixed: Fixed, temperature: Floats, done: Bools, state: State) -> Solution:
     """Large batches go on with the unsettled points alone; the settled ones keep their state."""
     rest = np.flatnonzero(~done)
-    further = solve(take(points, rest), layout, take(fixed, rest), temperature[rest])
+    proportional = state.rejection / np.maximum(state.temperature - points.climate.ambient, 1.0)
+    further = solve(take(points, rest), layout, take(fixed, rest), (temperature[rest], proportional[rest]))
     settles = np.ones(len(done), bool)
     settles[rest] = further.settles
     stuck = done & (temperature >= CEILING) & (state.margin < 0)
-    return Solution(put(state, rest, further.state), fixed, settles & ~stuck, further.steps, further.residual)
+    proportional[rest] = further.slope
+    return Solution(put(state, rest, further.state), fixed, settles & ~stuck, proportional, further.steps, further.residual)
 
 
 def thermal_mass(points: Points) -> Floats:

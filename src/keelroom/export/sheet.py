@@ -5,7 +5,6 @@ from __future__ import annotations
 import datetime
 import io
 import math
-from importlib.resources import files
 from pathlib import Path
 from typing import Any
 
@@ -69,7 +68,7 @@ def sheet_bytes(build: Build, assessment: Assessment, system: str, today: dateti
 def _fonts() -> None:
     if "Body" in pdfmetrics.getRegisteredFontNames():
         return
-    folder = files("keelroom") / "assets" / "fonts"
+    folder = Path(__file__).parents[1] / "assets" / "fonts"
     for name, file in (("Body", "OpenSans-Regular.ttf"), ("Strong", "OpenSans-Semibold.ttf")):
         pdfmetrics.registerFont(TTFont(name, io.BytesIO((folder / file).read_bytes())))
 

@@ -1,1 +1,7 @@
-"""The window: stations, shared widgets, session and theme. Nothing below imports it."""
+"""The window: the only place that knows Qt."""
+
+import gc
+
+# Thousands of lasting objects are made on the way to the first window; looking for garbage among them costs a
+# fifth of the start. `app.make_window` sets them aside and switches the collector on again.
+gc.disable()

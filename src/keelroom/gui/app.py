@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+import gc
 import sys
-from importlib.resources import files
 from pathlib import Path
 
 from PyQt6.QtGui import QFont, QFontDatabase, QIcon, QPixmap
@@ -23,7 +23,7 @@ def application() -> QApplication:
     app.setApplicationName("Keel Room")
     app.setDesktopFileName("keelroom")
     app.setStyle("Fusion")
-    assets = files("keelroom") / "assets"
+    assets = Path(__file__).parents[1] / "assets"
     for name in ("OpenSans-Regular.ttf", "OpenSans-Semibold.ttf"):
         QFontDatabase.addApplicationFontFromData((assets / "fonts" / name).read_bytes())
     app.setFont(QFont("Open Sans", 10))
@@ -41,6 +41,8 @@ def make_window(path: Path | None = None, as_demo: bool = False) -> Window:
     window.as_demo = as_demo
     if path is None or not window.open(path):
         window.show_start(session.autosave.left_behind())
+    gc.freeze()
+    gc.enable()
     return window
 
 

@@ -54,7 +54,8 @@ class Window(QMainWindow):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self.palette_now: Palette = LIGHT
+        self.palette_now: Palette = palette_of(session.settings.theme)
+        self._dress()  # before there are widgets: dressing them again costs more
         self.as_demo = False
         self.stations: dict[str, Form] = {}
         self.resize(1280, 800)
@@ -231,11 +232,7 @@ class Window(QMainWindow):
 
     def _display(self) -> None:
         self.palette_now = palette_of(self.session.settings.theme)
-        application = QApplication.instance()
-        assert isinstance(application, QApplication)
-        sheet = style_sheet(self.palette_now)
-        if application.styleSheet() != sheet:
-            application.setStyleSheet(sheet)
+        self._dress()
         for painted in (self.tape, self.bay, self.ledger):
             painted.set_palette(self.palette_now)
         us = self.session.system == "us"
@@ -246,6 +243,13 @@ class Window(QMainWindow):
         self.theme_button.setAccessibleName("Switch to " + self.theme_button.text().lower())
         self.theme_button.setToolTip("Light or dark (F9)")
         self._refresh()
+
+    def _dress(self) -> None:
+        application = QApplication.instance()
+        assert isinstance(application, QApplication)
+        sheet = style_sheet(self.palette_now)
+        if application.styleSheet() != sheet:
+            application.setStyleSheet(sheet)
 
     def switch_units(self) -> None:
         self.session.set_units("si" if self.session.system == "us" else "us")
@@ -295,10 +299,7 @@ class Window(QMainWindow):
             self.enter()
 
     def open_demo(self) -> None:
-        from importlib.resources import as_file, files
-
-        with as_file(files("keelroom") / "assets" / "demo.keelroom") as path:
-            self.open(path)
+        self.open(Path(__file__).parents[1] / "assets" / "demo.keelroom")
         self.session.path = None
         self._refresh()
 

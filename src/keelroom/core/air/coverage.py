@@ -51,6 +51,8 @@ def as_lanes(coverage: Floats, crossflow: bool, passes: int) -> Lanes:
     lanes = coverage if crossflow else coverage.T
     if passes > 1:
         return lanes, np.full(len(lanes), 1 / len(lanes))
+    if lanes.min() == lanes.max():
+        return lanes[:1], np.ones(1)
     alike, counts = np.unique(lanes, axis=0, return_counts=True)
     return alike, counts / len(lanes)
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -25,7 +26,7 @@ HOLE_LOSS = 2.5
 """Loss of a stopped or over-driven fan in dynamic heads of its annulus (from memory)."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class FanCurve:
     """Fans as arrays (n, fans); absent fans have `present` 0.
 
@@ -41,6 +42,7 @@ class FanCurve:
     hole: Floats
 
 
+@lru_cache(maxsize=512)
 def generic_curve(free_air_flow: float, power: float, blade: str, derate: float, annulus: float) -> FanCurve:
     """A fan known only by its rating.
 

@@ -34,7 +34,7 @@ Drop = Callable[[Floats, "Densities"], Floats]
 """Pressure lost [Pa] in the two regions (n, 2) or repeated (n, 4), at mass flux (same) [kg/s per m2], flux >= 0."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class AirPath:
     """n air paths, arrays (n,): speed [m/s]; grille_area, exit_area [m2]; areas under and outside the fans [m2]."""
 
@@ -45,7 +45,7 @@ class AirPath:
     open_area: Floats
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class AirFlows:
     """The solved flows. fans (n, fans), open (n,) [kg/s]; pressures (n,) [Pa] above the free stream.
 
@@ -67,7 +67,7 @@ class AirFlows:
         return flows
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Densities:
     """Air density (n,) [kg/m3] ahead of the core and behind it, where pullers and the bay breathe."""
 
@@ -95,11 +95,11 @@ def solve_air(
     density = heating(np.full(len(area), np.inf))
     ram = 0.5 * density.ahead * path.speed**2 * (RAM_RECOVERY - BASE_PRESSURE)
     scale = ram + (curve.pressure * curve.present).max(axis=1, initial=0.0) + 1.0
-    fans, free = _first_guess(curve, density, ram, area, has_open)
+    fans, free = _first_guess(curve, speed, density, ram, area, has_open)
     if start is not None:
         # A like point's flows are a good beginning only where they run forward; anything else is worse than a guess.
-        fans = np.where((start[0] > 0.2 * fans) & (start[0] < 5 * fans), start[0], fans)
-        free = np.where((start[1] > 0.1 * free) & has_open, start[1], free)
+        fans = np.where((start[0] >= 0.2 * fans) & (start[0] <= 5 * fans), start[0], fans)
+        free = np.where((start[1] >= 0.1 * free) & has_open, start[1], free)
     reach = (curve.flow * density.behind[:, None] * curve.present).sum(axis=1) + np.sqrt(ram) * area.sum(axis=1) + 0.05
 
     for step in range(1, STEPS + 1):
@@ -158,9 +158,13 @@ def _region_drop(drop: Drop, flux: Floats, density: Densities) -> tuple[Floats, 
     return both[:, :2] * flux / size, np.where(np.abs(flux) < 1e-4, both[:, :2] / size, slope)
 
 
-def _first_guess(curve: FanCurve, density: Densities, ram: Floats, area: Floats, has_open: Bools) -> tuple[Floats, Floats]:
-    fans = 0.6 * curve.flow * curve.present * density.behind[:, None]
-    return fans, np.where(has_open, (0.2 + 0.15 * np.sqrt(ram)) * area[:, 1], 0.0)
+def _first_guess(
+    curve: FanCurve, speed: Floats, density: Densities, ram: Floats, area: Floats, has_open: Bools
+) -> tuple[Floats, Floats]:
+    """Flows in step with what drives them; where nothing does they are nothing, which is then the answer too."""
+    driven = 0.6 * curve.flow * speed * density.behind[:, None]
+    pushed = (0.15 * np.sqrt(ram) * area[:, 0] / np.maximum(curve.present.sum(axis=1), 1.0))[:, None]
+    return (driven + pushed) * curve.present, np.where(has_open, 0.15 * np.sqrt(ram) * area[:, 1], 0.0)
 
 
 def _newton_step(imbalance: Floats, slope: Floats, stiffness: Floats, back: Floats, exists: tuple[Bools, Bools]) -> Floats:

@@ -15,7 +15,7 @@ STANDARD_DENSITY = 1.2
 """Density fan ratings are stated at [kg/m3]."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class AirState:
     """Air at one pressure, vectorised. pressure (n,) [Pa]; vapour (n,) [kg vapour / kg moist air]."""
 

@@ -16,7 +16,7 @@ ANTOINE = {"ethylene_glycol": (8.09083, 2088.936, 203.454), "propylene_glycol": 
 MMHG = 133.322
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class GlycolTable:
     """One glycol: rows of rho, cp, k, ln mu on (mass fraction, temperature) grids, and freezing points."""
 
@@ -29,7 +29,7 @@ class GlycolTable:
     """(fractions,) [degC]"""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class CoolantCurves:
     """A mix as curves over temperature: cubic Hermite through evenly spaced knots, per point.
 
@@ -45,7 +45,7 @@ class CoolantCurves:
     antoine: Floats
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class CoolantState:
     """Properties at one temperature per point, all (n,): kg/m3, J/kgK, W/mK, Pa s."""
 
@@ -98,7 +98,7 @@ def coolant_state(curve: CoolantCurves, temperature: Floats) -> CoolantState:
     return CoolantState(value[:, 0], value[:, 1], value[:, 2], np.exp(value[:, 3]))
 
 
-def boiling_point(curve: CoolantCurves, pressure: Floats) -> Floats:
+def boiling_point(curve: CoolantCurves, pressure: Floats, guess: Floats | None = None) -> Floats:
     """Temperature at which stacked mixes boil at absolute `pressure` (n,) [Pa].
 
     Source: RAOULT with IF97 water. Range about 50..260 degC; a glycol-only mix boils on its own Antoine line.
@@ -110,7 +110,7 @@ def boiling_point(curve: CoolantCurves, pressure: Floats) -> Floats:
         return np.log(curve.water_moles * saturation_pressure(celsius) + (1 - curve.water_moles) * glycol)
 
     # ln p is nearly straight against temperature: Newton with a small step settles in a few rounds.
-    wanted, celsius = np.log(pressure), np.full_like(pressure, 120.0)
+    wanted, celsius = np.log(pressure), np.full_like(pressure, 120.0) if guess is None else guess
     for _ in range(12):
         here = log_pressure(celsius)
         slope = (log_pressure(celsius + 0.01) - here) / 0.01

@@ -12,7 +12,7 @@ LEAK = 0.02
 """Share of the flow a closed thermostat lets through by its jiggle valve."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Circuit:
     """n circuits, arrays (n,). flow_rated [m3/s] at rpm_rated; thermostat [degC]; at_inlet 0 or 1."""
 

@@ -26,7 +26,7 @@ HEAT_PER_LITRE = 23e3
 """Heat capacity of engine metal and coolant [J/K] per litre of displacement (common practice)."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Engine:
     """n engines as arrays (n,). displacement [m3]; power [W] at power_rpm; diesel, boosted 0 or 1.
 
@@ -41,7 +41,7 @@ class Engine:
     heat_multiplier: Floats
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Drive:
     """What is asked of the engine in n duty cases, arrays (n,).
 
@@ -69,7 +69,7 @@ class Drive:
     converter_heat: Floats
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class EngineHeat:
     """Power by cause, all (n,) [W]: wheels, accessories and alternator at the shaft, brake, fuel, and the coolant's heat.
 

@@ -9,7 +9,7 @@ import numpy as np
 from keelroom.core.arrays import Floats
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class CoreGeometry:
     """One core, or n cores as arrays (n,). Lengths in m.
 
@@ -42,7 +42,7 @@ class CoreGeometry:
     turbulator: Floats
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class CoreSurfaces:
     """Areas that follow from a CoreGeometry; per square metre of face unless said otherwise, arrays (n,)."""
 

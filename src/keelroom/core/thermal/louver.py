@@ -22,7 +22,7 @@ ENTRANCE, EXIT = 0.4, 0.2
 RANGES = {"depth": (0.0, 0.057), "louver_pitch": (0.5e-3, 3.0e-3), "fin_pitch": (0.5e-3, 3.3e-3), "louver_angle": (8.0, 35.0)}
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class LouverSurface:
     """Constants of one surface so that speed is all that is left to vary; arrays (n,).
 

@@ -18,7 +18,7 @@ MOST_PER_CELL = 25.0
 """Exponent at which a cell has given up all it can; it also keeps the products below within range."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class FaceHeat:
     """What the march returns. heat (n,) [W]; coolant_out (n,) [degC]; air_out (n, lanes, cells) [degC]."""
 
@@ -68,10 +68,9 @@ def _lanes(capacity: Floats, air: Floats, transfer: Floats, share: Floats, inlet
     exponent = np.minimum(capacity * transfer / share[:, :, None], MOST_PER_CELL)
     kept = np.exp(-exponent)
     product = np.cumprod(kept, axis=2)
-    reference = air.min(axis=(1, 2))[:, None, None]
-    gained = np.cumsum((1 - kept) * (air - reference) / product, axis=2)
-    start = (inlet[:, None] - reference[:, 0])[:, :, None]
-    after = product * (start + gained)
-    before = np.concatenate([np.broadcast_to(start, after[:, :, :1].shape), after[:, :, :-1]], axis=2)
-    rise = share[:, :, None] * (before - after) / capacity
-    return rise, after[:, :, -1] + reference[:, 0]
+    gained = np.cumsum((1 - kept) * air / product, axis=2)
+    after = product * (inlet[:, None, None] + gained)
+    before = np.empty_like(after)
+    before[:, :, 0] = inlet[:, None]
+    before[:, :, 1:] = after[:, :, :-1]
+    return share[:, :, None] * (before - after) / capacity, after[:, :, -1]

@@ -20,7 +20,12 @@ from keelroom.units import INCH, KINDS, format_si
 
 SNAP_PIXELS = 7.0
 NUDGE = {"us": INCH / 16, "si": 1e-3}
-ARROWS = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1)}
+
+
+def arrow_of(key: int) -> tuple[int, int] | None:
+    """Direction of an arrow key, None for any other. (Naming Qt's keys at import would slow the start.)"""
+    arrows = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1)}
+    return arrows.get(Qt.Key(key))
 
 
 class FanHandle(QWidget):
@@ -35,7 +40,7 @@ class FanHandle(QWidget):
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         assert event is not None
-        direction = ARROWS.get(Qt.Key(event.key()))
+        direction = arrow_of(event.key())
         if direction is None:
             super().keyPressEvent(event)
             return
