@@ -9,9 +9,9 @@ from __future__ import annotations
 
 import math
 import re
-from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
+from typing import NamedTuple
 
 from keelroom.errors import InputError
 
@@ -20,8 +20,7 @@ POUND = 0.45359237
 PSI = POUND * 9.80665 / INCH**2
 
 
-@dataclass(frozen=True)
-class Unit:
+class Unit(NamedTuple):
     """One way to write a kind: `si = value * factor + offset`."""
 
     symbol: str
@@ -31,8 +30,7 @@ class Unit:
     names: tuple[str, ...] = ()
 
 
-@dataclass(frozen=True)
-class Kind:
+class Kind(NamedTuple):
     """A kind of quantity with the units it may be typed in; the first unit is the SI one."""
 
     name: str
@@ -139,8 +137,7 @@ KINDS: dict[str, Kind] = {
 }  # fmt: skip
 
 
-@dataclass(frozen=True)
-class Reading:
+class Reading(NamedTuple):
     """What a typed text means: the SI value and the unit it was typed in."""
 
     si: float
@@ -164,7 +161,11 @@ _PLAIN = re.compile(
 def _spellings(kind_name: str) -> tuple[str, ...]:
     """How the kind's units may be written, longest first, so that 'in²' or 'm³/h' stay whole."""
     names = {name for unit in KINDS[kind_name].units for name in (unit.symbol, *unit.names)}
-    names |= {name.lstrip("°") for name in names} | {name.translate(_DIGITS) for name in names} | {name.translate(_DIGITS).lstrip("°") for name in names}
+    names |= (
+        {name.lstrip("°") for name in names}
+        | {name.translate(_DIGITS) for name in names}
+        | {name.translate(_DIGITS).lstrip("°") for name in names}
+    )
     return tuple(sorted((name.lower() for name in names - {""}), key=len, reverse=True))
 
 

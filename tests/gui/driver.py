@@ -21,7 +21,7 @@ class Driver:
         window.resize(1280, 800)
         window.show()
         window.activateWindow()
-        self.until(lambda: window.isVisible() and window.isActiveWindow())
+        self.until(lambda: window.isVisible() and window.isActiveWindow() and (window.start is not None or window.panels))
 
     def until(self, condition: Callable[[], object], limit: float = 20.0) -> None:
         """Let the event loop run until something is true; no fixed waits."""

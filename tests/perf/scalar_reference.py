@@ -41,7 +41,7 @@ def scalars(points: Points, i: int) -> Scalars:
 
     def convert(item: Any) -> Any:
         found = {}
-        for name in item.__dataclass_fields__:
+        for name in item._fields:
             value = getattr(item, name)
             if isinstance(value, np.ndarray):
                 found[name] = float(value[i]) if value[i].ndim == 0 else value[i]

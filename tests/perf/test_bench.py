@@ -129,10 +129,17 @@ OURS = """
 import os, sys
 from pathlib import Path
 from keelroom.gui.app import application, make_window
-app = application(); w = make_window(Path(sys.argv[1])); w.show()
-while not w.windowHandle().isExposed(): app.processEvents()
-app.processEvents()
-assert w.ledger.rows and w.bay.cache is not None
+from PyQt6.QtCore import QEvent, QObject
+class Painted(QObject):
+    def eventFilter(self, widget, event):
+        if event.type() == QEvent.Type.Paint: unpainted.discard(widget)
+        return False
+app = application(); w = make_window(Path(sys.argv[1]))
+assert len(w.ledger.rows) == 6 and all(row.case.figures for row in w.ledger.rows)
+watch, unpainted = Painted(), {w.bay, w.ledger.axis, *w.ledger.rows}
+for widget in unpainted: widget.installEventFilter(watch)
+w.show()
+while unpainted: app.processEvents()
 print("painted", open('/proc/self/status').read().split('VmRSS:')[1].split()[0]); sys.stdout.flush(); os._exit(0)
 """
 

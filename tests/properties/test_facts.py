@@ -1,7 +1,6 @@
 """Facts any correct version must show: orderings and balances, over drawn packages and days (hypothesis)."""
 
 import itertools
-from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -96,7 +95,7 @@ def test_more_coolant_or_more_volts_never_heats_the_outlet(core, assembly, more)
     for case in ("traffic", "grade"):
         points, _, layout = point(pack, case)
         base = solve(points, layout).state.temperature[0]
-        richer = replace(points, circuit=replace(points.circuit, flow_rated=points.circuit.flow_rated * more))
+        richer = points._replace(circuit=points.circuit._replace(flow_rated=points.circuit.flow_rated * more))
         assert solve(richer, layout).state.temperature[0] <= base + 1e-6
 
 
@@ -104,7 +103,7 @@ def test_more_coolant_or_more_volts_never_heats_the_outlet(core, assembly, more)
 def test_volts_move_air(core, assembly):
     points, _, _ = point(package(core, assembly, Shroud()), "idle")
     low, high = (
-        float(prepare(replace(points, fans=replace(points.fans, voltage=np.array([v])))).running.flows.total[0]) for v in (10.0, 14.0)
+        float(prepare(points._replace(fans=points.fans._replace(voltage=np.array([v])))).running.flows.total[0]) for v in (10.0, 14.0)
     )
     assert 0.6 <= low / high <= 0.85
 
@@ -189,7 +188,7 @@ def test_depth_and_fins_saturate_on_a_fixed_fan(core, assembly):
     hot = np.array([105.0])
 
     def rejected(factor):
-        finer = replace(points, core=replace(points.core, fin_pitch=points.core.fin_pitch / factor))
+        finer = points._replace(core=points.core._replace(fin_pitch=points.core.fin_pitch / factor))
         return float(evaluate(finer, prepare(finer), hot, layout).rejection[0])
 
     low, middle, high = rejected(1.0), rejected(1.3), rejected(1.6)
@@ -222,7 +221,7 @@ def test_rejection_rises_with_temperature(core, assembly, case):
 @given(CORE, FANS)
 def test_more_air_resistance_less_air(core, assembly):
     points, _, _ = point(package(core, assembly), "cruise")
-    tight = replace(points, path=replace(points.path, exit_area=points.path.exit_area * 0.6))
+    tight = points._replace(path=points.path._replace(exit_area=points.path.exit_area * 0.6))
     assert prepare(tight).running.flows.total[0] < prepare(points).running.flows.total[0]
 
 
@@ -233,7 +232,7 @@ def test_highest_ambient_really_holds_the_limit(core, assembly):
     answer = steady_answer(points, doubt, layout)
     named_ambient = float(answer.highest_ambient[0])
     if 20 < named_ambient < 55:
-        there = replace(points, climate=replace(points.climate, ambient=np.array([named_ambient])))
+        there = points._replace(climate=points.climate._replace(ambient=np.array([named_ambient])))
         assert float(solve(there, layout).state.temperature[0]) == pytest.approx(float(points.limit[0]), abs=1.5)
 
 
@@ -252,9 +251,9 @@ def test_the_air_is_found_from_any_beginning(core, assembly, flows, case):
     count = points.fans.power.shape[1]
 
     def astray(air, at):
-        return replace(air, flows=replace(air.flows, fans=np.full((1, count), flows[at]), open=np.array([flows[at + 1]])))
+        return air._replace(flows=air.flows._replace(fans=np.full((1, count), flows[at]), open=np.array([flows[at + 1]])))
 
-    again = prepare(points, replace(fixed, running=astray(fixed.running, 0), stopped=astray(fixed.stopped, 2)))
+    again = prepare(points, fixed._replace(running=astray(fixed.running, 0), stopped=astray(fixed.stopped, 2)))
     assert float(again.running.flows.total[0]) == pytest.approx(float(fixed.running.flows.total[0]), rel=1e-6)
 
 

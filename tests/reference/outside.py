@@ -13,7 +13,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from keelroom.catalogue.load import glycol_table
+from keelroom.catalogue.fluids import glycol_table
 from keelroom.core import rules
 from keelroom.core.arrays import stack
 from keelroom.core.fluids import air, coolant

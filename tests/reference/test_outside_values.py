@@ -14,7 +14,8 @@ from scipy.interpolate import PchipInterpolator
 from keelroom.assess.assess import assess
 from keelroom.build.edits import Change, Edit, apply, set_value
 from keelroom.build.quantity import quantity
-from keelroom.catalogue.load import engines, fan_assemblies, glycol_table
+from keelroom.catalogue.fluids import glycol_table
+from keelroom.catalogue.load import engines, fan_assemblies
 from keelroom.core.air.fan import fan_pressure, generic_curve, motor_power, motor_speed, typed_curve
 from keelroom.core.arrays import stack
 from keelroom.core.fluids import air, coolant

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 import numpy as np
 
@@ -50,7 +49,7 @@ def assess(build: Build, package_id: str | None = None, previous: Assessment | N
         boiling=min((c.figures.boiling for c in cases if c.figures), default=None),
         start=start,
     )
-    return replace(partial, findings=judge(build, package, partial))
+    return partial._replace(findings=judge(build, package, partial))
 
 
 def assess_rows(rows: list[Row]) -> Answer:

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from keelroom.assess.translate import Need
 from keelroom.core.answer import Answer
@@ -12,8 +11,7 @@ from keelroom.core.findings import Finding
 Verdict = Literal["holds", "tight", "over", "does_not_settle"]
 
 
-@dataclass(frozen=True)
-class FanFigures:
+class FanFigures(NamedTuple):
     """One fan at one operating point: flows [m3/s], current [A], power [W] while running."""
 
     fan_id: str
@@ -27,8 +25,7 @@ class FanFigures:
     power: float
 
 
-@dataclass(frozen=True)
-class CaseFigures:
+class CaseFigures(NamedTuple):
     """One duty case, solved. Temperatures degC, heat W, flows m3/s."""
 
     temperature: float
@@ -73,8 +70,7 @@ class CaseFigures:
     pressures: tuple[tuple[str, float], ...]
 
 
-@dataclass(frozen=True)
-class CaseResult:
+class CaseResult(NamedTuple):
     """A duty case with its figures, or with what it still needs."""
 
     case_id: str
@@ -83,8 +79,7 @@ class CaseResult:
     needs: tuple[Need, ...] = ()
 
 
-@dataclass(frozen=True)
-class RulesOfThumb:
+class RulesOfThumb(NamedTuple):
     """Both rules beside what the package has; None where not known. m2 and m3/s."""
 
     face_area: float | None
@@ -93,8 +88,7 @@ class RulesOfThumb:
     airflow_wanted: float | None
 
 
-@dataclass(frozen=True)
-class Totals:
+class Totals(NamedTuple):
     """Running totals of the package. Currents at idle [A], cost, hours; None where not known."""
 
     amps_at_idle: float | None
@@ -103,8 +97,7 @@ class Totals:
     hours: float | None
 
 
-@dataclass(frozen=True)
-class Assessment:
+class Assessment(NamedTuple):
     """The whole judgement of one package of one build."""
 
     package_id: str

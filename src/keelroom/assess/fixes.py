@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from keelroom.build.edits import Change, Edit, set_value
 from keelroom.build.fields import Path, owner_and_spec
 from keelroom.build.quantity import from_si, typed
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Fan, Package
-from keelroom.catalogue.load import FanAssembly, fan_assemblies
 from keelroom.core.findings import Fix
 from keelroom.errors import InputError
+
+if TYPE_CHECKING:
+    from keelroom.catalogue.load import FanAssembly
 
 
 def edit_for(build: Build, fix: Fix, system: str = "us") -> Edit:
@@ -64,6 +68,8 @@ def _onto_face(package: Package, fan: Fan, system: str) -> tuple[Change, ...]:
 def _fitting_fan(package: Package, fan: Fan, system: str) -> tuple[Change, ...]:
     """The strongest single catalogue fan that fits the face, centred where it has room."""
     width, height = face_size(package)
+
+    from keelroom.catalogue.load import fan_assemblies  # only when a fan is to be changed: the parts slow the start
 
     def flow(assembly: FanAssembly) -> float:
         return assembly.fan.free_air_flow.si if assembly.fan.free_air_flow else 0.0

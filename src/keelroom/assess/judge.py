@@ -10,7 +10,7 @@ from keelroom.assess.translate import fan_curve, pump_flow_rated
 from keelroom.build.quantity import Quantity
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Fan, Package
-from keelroom.catalogue.load import glycol_table
+from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.air.fan import CREDIBLE_EFFICIENCY
 from keelroom.core.findings import LEVELS, Finding, Fix
 from keelroom.core.fluids.coolant import freezing_point

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
 from functools import lru_cache
-from typing import TypeVar
+from typing import NamedTuple, TypeVar
 
 import numpy as np
 from pydantic import BaseModel
@@ -16,7 +15,7 @@ from keelroom.build.schema.brief import Brief
 from keelroom.build.schema.brief import Engine as EngineSection
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.package import Core, Fan, Package
-from keelroom.catalogue.load import glycol_table
+from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.air.coverage import GRID, Lanes, as_lanes, covered_share, padded
 from keelroom.core.air.coverage import SPILL_PER_GAP as SPILL
 from keelroom.core.air.fan import SHUTOFF_DOUBT, TYPED_DOUBT, FanCurve, generic_curve, no_fan, typed_curve
@@ -52,16 +51,14 @@ CRAWL = 8.0
 """[m/s] below it the converter slips and the engine turns near idle."""
 
 
-@dataclass(frozen=True)
-class Need:
+class Need(NamedTuple):
     """A value the assessment cannot do without."""
 
     path: Path
     label: str
 
 
-@dataclass(frozen=True)
-class Row:
+class Row(NamedTuple):
     """One operating point's inputs, with its array layout and the doubt of its fans."""
 
     points: Points
@@ -134,8 +131,7 @@ def _needs_of_package(package: Package) -> tuple[Need, ...]:
     return tuple(reader.needs)
 
 
-@dataclass(frozen=True)
-class Parts:
+class Parts(NamedTuple):
     """A package in core terms, worked out once for all its duty cases."""
 
     package: Package
@@ -217,7 +213,7 @@ def _with_lanes(points: Points, count: int) -> Points:
     if len(points.weight) == count:
         return points
     coverage, weight = padded((points.coverage, points.weight), count)
-    return replace(points, coverage=coverage, weight=weight)
+    return points._replace(coverage=coverage, weight=weight)
 
 
 def _floats(kind: type[T], **values: float) -> T:

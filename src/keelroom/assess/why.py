@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections import defaultdict
-from dataclasses import dataclass
+from typing import NamedTuple
 
 from keelroom.assess.assess import assess_rows
 from keelroom.assess.assessment import CaseFigures
@@ -23,8 +23,7 @@ TEMPERATURE_STEP = 5.0
 """An input is moved by a tenth of itself, a temperature by 5 K, to see what it is worth."""
 
 
-@dataclass(frozen=True)
-class Mover:
+class Mover(NamedTuple):
     """One input and what moving it does to the temperature [K]."""
 
     path: Path
@@ -33,8 +32,7 @@ class Mover:
     change: float
 
 
-@dataclass(frozen=True)
-class Working:
+class Working(NamedTuple):
     """How a headline figure came about. Lines are (what, value) in the reader's units."""
 
     title: str

@@ -4,14 +4,12 @@ from __future__ import annotations
 
 import csv
 import difflib
-import json
 import os
 from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
 from typing import Any, TypeVar
 
-import numpy as np
 from pydantic import BaseModel, TypeAdapter, ValidationError
 
 from keelroom.build.fields import spec_of
@@ -19,7 +17,6 @@ from keelroom.build.file import write_atomically
 from keelroom.build.quantity import Quantity, from_si, typed
 from keelroom.build.schema.brief import Engine, Glycol, Vehicle
 from keelroom.build.schema.package import Core, Fan, Shroud
-from keelroom.core.fluids.coolant import GlycolTable
 from keelroom.errors import CatalogueError, InputError
 
 M = TypeVar("M", bound=BaseModel)
@@ -139,21 +136,6 @@ def placed(assembly: FanAssembly, core: Core, system: str) -> tuple[tuple[Fan, .
         for i in range(assembly.count)
     )
     return fans, Shroud(kind="full" if assembly.shrouded else "none")
-
-
-@cache
-def glycol_table(glycol: str) -> GlycolTable:
-    """The shipped property table of one glycol."""
-    document = json.loads((DATA / "fluid_tables.json").read_text(encoding="utf-8"))
-    table = document["glycols"][glycol]
-    columns = ("density_kg_m3", "heat_capacity_J_kgK", "conductivity_W_mK", "ln_viscosity_Pa_s")
-    return GlycolTable(
-        glycol=glycol,
-        mass_fraction=np.array(table["mass_fraction"]),
-        temperature=np.array(document["temperature_degC"]),
-        values=np.stack([np.array(table[column]) for column in columns], axis=2),
-        freezing=np.array(table["freezing_degC"]),
-    )
 
 
 class OwnParts(BaseModel):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 import numpy as np
 
@@ -19,8 +19,7 @@ AMBIENT_STEP = 8.0
 """Kelvin of extra ambient used to find the highest ambient that holds the limit."""
 
 
-@dataclass(frozen=True, eq=False)
-class Band:
+class Band(NamedTuple):
     """Doubts in heat margin [W], one standard each, taken as independent, and the temperatures they map to [degC].
 
     high is inf where the hot end does not settle; all (n,)
@@ -33,8 +32,7 @@ class Band:
     high: Floats
 
 
-@dataclass(frozen=True, eq=False)
-class Answer:
+class Answer(NamedTuple):
     """Steady answers over n points, arrays (n,) unless said.
 
     margin [K] limit less temperature;  air_to_boil [K]... of ambient left before the outlet boils
@@ -104,7 +102,7 @@ def _variants(points: Points) -> Points:
     weaker, hotter = tripled.doubts.fan_pressure.copy(), tripled.climate.ambient.copy()
     weaker[n : 2 * n] *= 1 - FAN_STEP
     hotter[2 * n :] += AMBIENT_STEP
-    return replace(tripled, doubts=replace(tripled.doubts, fan_pressure=weaker), climate=replace(tripled.climate, ambient=hotter))
+    return tripled._replace(doubts=tripled.doubts._replace(fan_pressure=weaker), climate=tripled.climate._replace(ambient=hotter))
 
 
 def _margin_curve(
@@ -122,7 +120,7 @@ def _margin_curve(
     batch = take(variants, rows)
     conductance = batch.doubts.conductance.copy()
     conductance[4 * n : 5 * n] *= 1 - FAN_STEP
-    batch = replace(batch, doubts=replace(batch.doubts, conductance=conductance))
+    batch = batch._replace(doubts=batch.doubts._replace(conductance=conductance))
     state = evaluate(batch, take(prepared, rows), np.concatenate(asked), layout)
     rejected = state.rejection.reshape(7, n)
     temperatures = np.stack([*asked[:4], solved], axis=1)

@@ -2,15 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
-from typing import Literal
+from typing import Literal, NamedTuple
 
 Level = Literal["problem", "doubt", "note"]
 LEVELS: tuple[Level, ...] = ("problem", "doubt", "note")
 
 
-@dataclass(frozen=True)
-class Fix:
+class Fix(NamedTuple):
     """A mending act by code and parameters; `assess.fixes` turns it into an edit."""
 
     code: str
@@ -18,8 +16,7 @@ class Fix:
     parameters: tuple[tuple[str, str], ...] = ()
 
 
-@dataclass(frozen=True)
-class Finding:
+class Finding(NamedTuple):
     """A judgement that can always be saved.
 
     code  : stable name
@@ -38,5 +35,5 @@ class Finding:
     why: str
     fix: tuple[Fix, ...] = ()
     source: str = "PRACTICE"
-    value: float | None = field(default=None)
-    limit: float | None = field(default=None)
+    value: float | None = None
+    limit: float | None = None

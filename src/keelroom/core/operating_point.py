@@ -7,7 +7,7 @@ engine-outlet temperature, and rejection less heat in rises with it.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 import numpy as np
 
@@ -43,8 +43,7 @@ LEAST_FLUX = 2e-3
 """Flux [kg/s per m2] below which a cell counts as still air."""
 
 
-@dataclass(frozen=True, eq=False)
-class Climate:
+class Climate(NamedTuple):
     """Outdoors, arrays (n,). ambient [degC]; altitude [m]; humidity 0..1; grille_rise [K] of air at the grille."""
 
     ambient: Floats
@@ -53,8 +52,7 @@ class Climate:
     grille_rise: Floats
 
 
-@dataclass(frozen=True, eq=False)
-class Fans:
+class Fans(NamedTuple):
     """Fans and their command, (n, fans) or (n,). power [W] at rated_voltage; voltage (n,) at the motors.
 
     on, off : (n,) [degC] engine-outlet temperatures between which the mean command rises from none to full
@@ -69,16 +67,14 @@ class Fans:
     off: Floats
 
 
-@dataclass(frozen=True, eq=False)
-class Ahead:
+class Ahead(NamedTuple):
     """What stands ahead of the core, (n,). heat [W] into the air; loss in dynamic heads of the face speed."""
 
     heat: Floats
     loss: Floats
 
 
-@dataclass(frozen=True, eq=False)
-class Doubts:
+class Doubts(NamedTuple):
     """Factors on what is doubtful, (n,), 1 as entered: heat to coolant, core conductance, fan pressure."""
 
     heat: Floats
@@ -86,8 +82,7 @@ class Doubts:
     fan_pressure: Floats
 
 
-@dataclass(frozen=True, eq=False)
-class Points:
+class Points(NamedTuple):
     """n operating points of one core layout, stacked.
 
     coverage (n, lanes, cells): share of each cell under the fans;  weight (n, lanes): share of the tubes a lane stands for
@@ -109,8 +104,7 @@ class Points:
     doubts: Doubts
 
 
-@dataclass(frozen=True, eq=False)
-class Air:
+class Air(NamedTuple):
     """The air path at one state of the fans. heat: what the engine gives then; power (n,) [W] of the fans."""
 
     flows: AirFlows
@@ -120,8 +114,7 @@ class Air:
     """(n, fans) share of rated speed"""
 
 
-@dataclass(frozen=True, eq=False)
-class Fixed:
+class Fixed(NamedTuple):
     """What does not change with temperature, worked out once per batch."""
 
     surfaces: CoreSurfaces
@@ -133,8 +126,7 @@ class Fixed:
     stopped: Air
 
 
-@dataclass(frozen=True, eq=False)
-class State:
+class State(NamedTuple):
     """One evaluation at given engine-outlet temperatures, all (n,) unless said."""
 
     temperature: Floats
@@ -167,8 +159,7 @@ class State:
         return self.rejection - self.heat_in
 
 
-@dataclass(frozen=True, eq=False)
-class Solution:
+class Solution(NamedTuple):
     """Steady points. settles (n,) bool: a steady temperature exists under CEILING; state holds it, or the ceiling."""
 
     state: State
@@ -205,8 +196,7 @@ def prepare(points: Points, start: Fixed | None = None) -> Fixed:
     )
 
 
-@dataclass(frozen=True, eq=False)
-class Half:
+class Half(NamedTuple):
     """What the air path is solved from."""
 
     points: Points
@@ -278,7 +268,7 @@ def _air(half: Half, speed: Floats, start: Fixed | None) -> Air:
         return through + ahead_loss * flux**2
 
     curve, factor = points.fans.curve, points.doubts.fan_pressure[:, None]
-    doubted = replace(curve, pressure=curve.pressure * factor, hole=curve.hole / factor)
+    doubted = curve._replace(pressure=curve.pressure * factor, hole=curve.hole / factor)
     begin = None
     if start is not None:
         ran, stood = start.running.flows, start.stopped.flows

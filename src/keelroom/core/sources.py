@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from typing import NamedTuple
 
 
-@dataclass(frozen=True)
-class Source:
+class Source(NamedTuple):
     """A published source, a package or a practice. `confirmed`: how this project checked it."""
 
     key: str

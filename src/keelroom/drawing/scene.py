@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from typing import NamedTuple
 
 Point = tuple[float, float]
 
 
-@dataclass(frozen=True)
-class Rect:
+class Rect(NamedTuple):
+    """A rectangle by its lower left corner; `radius` rounds its corners."""
+
     role: str
     left: float
     bottom: float
@@ -17,8 +18,9 @@ class Rect:
     radius: float = 0.0
 
 
-@dataclass(frozen=True)
-class Circle:
+class Circle(NamedTuple):
+    """A circle; a `tag` makes it something to take hold of."""
+
     role: str
     centre: Point
     radius: float
@@ -26,22 +28,23 @@ class Circle:
     """what is picked up when this is dragged"""
 
 
-@dataclass(frozen=True)
-class Polyline:
+class Polyline(NamedTuple):
+    """A line through points, or a polygon where closed."""
+
     role: str
     points: tuple[Point, ...]
     closed: bool = False
 
 
-@dataclass(frozen=True)
-class Label:
+class Label(NamedTuple):
+    """Words centred at a place."""
+
     role: str
     at: Point
     text: str
 
 
-@dataclass(frozen=True)
-class Dimension:
+class Dimension(NamedTuple):
     """A dimension line from start to end, set off sideways by `offset` (left of the direction), with its text."""
 
     role: str
@@ -54,10 +57,9 @@ class Dimension:
 Shape = Rect | Circle | Polyline | Label | Dimension
 
 
-@dataclass(frozen=True)
-class Scene:
+class Scene(NamedTuple):
     """Shapes in painting order, and the rectangle (left, bottom, width, height) they need."""
 
     shapes: tuple[Shape, ...]
     bounds: tuple[float, float, float, float]
-    note: str = field(default="")
+    note: str = ""

@@ -10,6 +10,7 @@ from PyQt6.QtGui import QFont, QFontDatabase, QIcon, QPixmap
 from PyQt6.QtWidgets import QApplication
 
 from keelroom.build.autosave import Autosave
+from keelroom.build.file import load
 from keelroom.gui.session.crash import install
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.settings import Settings
@@ -34,12 +35,17 @@ def application() -> QApplication:
 
 
 def make_window(path: Path | None = None, as_demo: bool = False) -> Window:
-    """A window on a file, or on the start page with what was left behind."""
-    session = Session(Settings(), Autosave())
+    """A window on a file, or on the start page with what was left behind.
+
+    Raises DocumentError, before any window opens, for a file that cannot be read.
+    """
+    session = Session(Settings(), Autosave(), load(path) if path else None, path)
     install(session)
     window = Window(session)
     window.as_demo = as_demo
-    if path is None or not window.open(path):
+    if path:
+        window.enter()
+    else:
         window.show_start(session.autosave.left_behind())
     gc.freeze()
     gc.enable()
@@ -47,11 +53,7 @@ def make_window(path: Path | None = None, as_demo: bool = False) -> Window:
 
 
 def run(path: Path | None, as_demo: bool = False) -> int:
-    """Run until the window is closed. A file that cannot be read is refused before any window opens."""
-    if path is not None:
-        from keelroom.build.file import load
-
-        load(path)
+    """Run until the window is closed. Raises DocumentError as `make_window` does."""
     app = application()
     window = make_window(path, as_demo)
     window.show()

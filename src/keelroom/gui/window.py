@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from importlib import import_module
 from pathlib import Path
 
 from PyQt6.QtCore import QRectF, Qt
@@ -24,9 +25,6 @@ from keelroom.build.autosave import Recovered
 from keelroom.core.findings import Finding
 from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
-from keelroom.gui.stations.air.view import AirStation
-from keelroom.gui.stations.brief.view import BriefStation
-from keelroom.gui.stations.core.view import CoreStation
 from keelroom.gui.theme.palette import LIGHT, Palette, palette_of, style_sheet
 from keelroom.gui.widgets.bay import BayDrawing
 from keelroom.gui.widgets.form import Form
@@ -36,9 +34,18 @@ from keelroom.gui.widgets.start_page import StartPage
 from keelroom.gui.widgets.tape import StationState, Tape
 from keelroom.gui.widgets.text import ChoiceBox, button, chip
 
-STATIONS: dict[str, Callable[[Session], Form]] = {"Brief": BriefStation, "Core": CoreStation, "Air": AirStation}
+STATIONS = ("Brief", "Core", "Air")
+"""in the order of the work; each is `stations.<name>.view.<Name>Station`"""
+PANELS = ("Findings", "Why", "Trail", "Acts")
 FILES = "Keel Room builds (*.keelroom)"
 STATION_WIDTH, SIDE_WIDTH, LEDGER_HEIGHT = 420, 304, 200
+
+
+def station(name: str, session: Session) -> Form:
+    """The station, imported when it is first visited: the window need not wait for those nobody has asked for."""
+    view = import_module(f"keelroom.gui.stations.{name.lower()}.view")
+    made: Form = getattr(view, f"{name}Station")(session)
+    return made
 
 
 def station_of(path: tuple[str, ...]) -> str:
@@ -74,6 +81,8 @@ class Window(QMainWindow):
         session.changed.connect(self._refresh)
         session.asked_for.connect(self.go_to)
         session.display_changed.connect(self._display)
+        # The answer first: drawing and ledger are painted before the forms beside them are made.
+        self.bay.painted.connect(self._furnish, Qt.ConnectionType.QueuedConnection)
         self._display()
         self._restore()
 
@@ -109,7 +118,7 @@ class Window(QMainWindow):
         row = QHBoxLayout()
         row.setContentsMargins(0, 0, 8, 0)
         row.setSpacing(6)
-        self.tape = Tape(self.palette_now, tuple(STATIONS), self.show_station)
+        self.tape = Tape(self.palette_now, STATIONS, self.show_station)
         row.addWidget(self.tape)
         row.addSpacing(6)
         self.package_box = ChoiceBox()
@@ -142,19 +151,12 @@ class Window(QMainWindow):
         column.addLayout(chips)
         self.panel_stack = QStackedWidget()
         column.addWidget(self.panel_stack, 1)
-        self.panels: dict[str, QWidget] = {
-            "Findings": FindingsPanel(self.session),
-            "Why": WhyPanel(self.session),
-            "Trail": TrailPanel(self.session),
-            "Acts": CommandsPanel(self.commands),
-        }
+        self.panels: dict[str, QWidget] = {}
         self.panel_chips = {}
-        for name, panel in self.panels.items():
-            self.panel_stack.addWidget(panel)
+        for name in PANELS:
             self.panel_chips[name] = chip(name, lambda name=name: self.show_panel(name))
             chips.addWidget(self.panel_chips[name])
         chips.addStretch(1)
-        self.panel_chips["Findings"].setChecked(True)
         return side
 
     def _commands(self) -> tuple[Command, ...]:
@@ -199,23 +201,37 @@ class Window(QMainWindow):
     def enter(self) -> None:
         """Show the workspace, at the brief."""
         self.pages.setCurrentWidget(self.work)
-        self.show_station("Brief")
         self._refresh()
+        if self.bay.seen:
+            self._furnish()
+
+    def _furnish(self) -> None:
+        self.show_station(STATIONS[0])
+        if not self.panels:
+            self.show_panel(PANELS[0])
         self.station_stack.setFocus()
 
     # moving about
 
     def show_station(self, name: str) -> None:
         if name not in self.stations:
-            self.stations[name] = STATIONS[name](self.session)
+            self.stations[name] = station(name, self.session)
             self.station_stack.addWidget(self.stations[name])
         self.station_stack.setCurrentWidget(self.stations[name])
         self.stations[name].refresh()
         self.tape.marks[name].setChecked(True)
 
     def show_panel(self, name: str) -> None:
+        if name not in self.panels:
+            self.panels[name] = self._panel(name)
+            self.panel_stack.addWidget(self.panels[name])
         self.panel_stack.setCurrentWidget(self.panels[name])
         self.panel_chips[name].setChecked(True)
+
+    def _panel(self, name: str) -> QWidget:
+        if name == "Acts":
+            return CommandsPanel(self.commands)
+        return {"Findings": FindingsPanel, "Why": WhyPanel, "Trail": TrailPanel}[name](self.session)
 
     def go_to(self, path: tuple[str, ...]) -> None:
         """Go to what a figure or finding speaks of."""

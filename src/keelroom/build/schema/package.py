@@ -25,7 +25,9 @@ class Core(Strict):
     face_height: Annotated[Maybe, Spec("length", "Face height", gt=0.05, le=2)] = None
     depth: Annotated[Maybe, Spec("length", "Core depth", gt=0, le=0.25)] = None
     rows: Annotated[Maybe, Spec("count", "Tube rows", gt=0, le=6, whole=True)] = quantity("2", "count")
-    tank_size: Annotated[Maybe, Spec("length", "Tank, each side", ge=0, le=0.3, descriptive=True, help="Drawn; the face is the finned part alone")] = quantity("2 in", "length")
+    tank_size: Annotated[
+        Maybe, Spec("length", "Tank, each side", ge=0, le=0.3, descriptive=True, help="Drawn; the face is the finned part alone")
+    ] = quantity("2 in", "length")
     fin_density: Annotated[Maybe, Spec("fin density", "Fins", gt=0, le=1600)] = None
     fin_height: Annotated[Maybe, Spec("length", "Fin height between tubes", gt=1e-3, le=0.03)] = quantity("8 mm", "length")
     fin_thickness: Annotated[Maybe, Spec("length", "Fin thickness", gt=0.01e-3, le=0.5e-3)] = quantity("0.1 mm", "length")

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import lru_cache
+from typing import NamedTuple
 
 import numpy as np
 
@@ -26,8 +26,7 @@ HOLE_LOSS = 2.5
 """Loss of a stopped or over-driven fan in dynamic heads of its annulus (from memory)."""
 
 
-@dataclass(frozen=True, eq=False)
-class FanCurve:
+class FanCurve(NamedTuple):
     """Fans as arrays (n, fans); absent fans have `present` 0.
 
     flow, pressure : free-air flow [m3/s] and shut-off pressure [Pa] at full speed and 1.2 kg/m3

@@ -8,7 +8,7 @@ so the flows are the minimum of a convex function and the safeguarded Newton bel
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
@@ -34,8 +34,7 @@ Drop = Callable[[Floats, "Densities"], Floats]
 """Pressure lost [Pa] in the two regions (n, 2) or repeated (n, 4), at mass flux (same) [kg/s per m2], flux >= 0."""
 
 
-@dataclass(frozen=True, eq=False)
-class AirPath:
+class AirPath(NamedTuple):
     """n air paths, arrays (n,): speed [m/s]; grille_area, exit_area [m2]; areas under and outside the fans [m2]."""
 
     speed: Floats
@@ -45,8 +44,7 @@ class AirPath:
     open_area: Floats
 
 
-@dataclass(frozen=True, eq=False)
-class AirFlows:
+class AirFlows(NamedTuple):
     """The solved flows. fans (n, fans), open (n,) [kg/s]; pressures (n,) [Pa] above the free stream.
 
     steps : iterations used, largest over the points;  residual : largest imbalance over ram and fan pressure
@@ -67,8 +65,7 @@ class AirFlows:
         return flows
 
 
-@dataclass(frozen=True, eq=False)
-class Densities:
+class Densities(NamedTuple):
     """Air density (n,) [kg/m3] ahead of the core and behind it, where pullers and the bay breathe."""
 
     ahead: Floats
@@ -158,9 +155,7 @@ def _region_drop(drop: Drop, flux: Floats, density: Densities) -> tuple[Floats, 
     return both[:, :2] * flux / size, np.where(np.abs(flux) < 1e-4, both[:, :2] / size, slope)
 
 
-def _first_guess(
-    curve: FanCurve, speed: Floats, density: Densities, ram: Floats, area: Floats, has_open: Bools
-) -> tuple[Floats, Floats]:
+def _first_guess(curve: FanCurve, speed: Floats, density: Densities, ram: Floats, area: Floats, has_open: Bools) -> tuple[Floats, Floats]:
     """Flows in step with what drives them; where nothing does they are nothing, which is then the answer too."""
     driven = 0.6 * curve.flow * speed * density.behind[:, None]
     pushed = (0.15 * np.sqrt(ram) * area[:, 0] / np.maximum(curve.present.sum(axis=1), 1.0))[:, None]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
@@ -15,8 +15,7 @@ STANDARD_DENSITY = 1.2
 """Density fan ratings are stated at [kg/m3]."""
 
 
-@dataclass(frozen=True, eq=False)
-class AirState:
+class AirState(NamedTuple):
     """Air at one pressure, vectorised. pressure (n,) [Pa]; vapour (n,) [kg vapour / kg moist air]."""
 
     pressure: Floats

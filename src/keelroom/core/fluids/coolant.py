@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
@@ -16,8 +16,7 @@ ANTOINE = {"ethylene_glycol": (8.09083, 2088.936, 203.454), "propylene_glycol": 
 MMHG = 133.322
 
 
-@dataclass(frozen=True, eq=False)
-class GlycolTable:
+class GlycolTable(NamedTuple):
     """One glycol: rows of rho, cp, k, ln mu on (mass fraction, temperature) grids, and freezing points."""
 
     glycol: str
@@ -29,8 +28,7 @@ class GlycolTable:
     """(fractions,) [degC]"""
 
 
-@dataclass(frozen=True, eq=False)
-class CoolantCurves:
+class CoolantCurves(NamedTuple):
     """A mix as curves over temperature: cubic Hermite through evenly spaced knots, per point.
 
     first, step : [degC]; knots (K, 4) values and slopes per step of rho, cp, k, ln mu (leading n when stacked)
@@ -45,8 +43,7 @@ class CoolantCurves:
     antoine: Floats
 
 
-@dataclass(frozen=True, eq=False)
-class CoolantState:
+class CoolantState(NamedTuple):
     """Properties at one temperature per point, all (n,): kg/m3, J/kgK, W/mK, Pa s."""
 
     density: Floats

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from typing import NamedTuple
 
 from keelroom.core.arrays import Floats, unit_share
 
@@ -12,8 +12,7 @@ LEAK = 0.02
 """Share of the flow a closed thermostat lets through by its jiggle valve."""
 
 
-@dataclass(frozen=True, eq=False)
-class Circuit:
+class Circuit(NamedTuple):
     """n circuits, arrays (n,). flow_rated [m3/s] at rpm_rated; thermostat [degC]; at_inlet 0 or 1."""
 
     flow_rated: Floats

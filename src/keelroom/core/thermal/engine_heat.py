@@ -5,7 +5,7 @@ The band on the result is ±HEAT_DOUBT until a trial narrows it: it is the large
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
@@ -26,8 +26,7 @@ HEAT_PER_LITRE = 23e3
 """Heat capacity of engine metal and coolant [J/K] per litre of displacement (common practice)."""
 
 
-@dataclass(frozen=True, eq=False)
-class Engine:
+class Engine(NamedTuple):
     """n engines as arrays (n,). displacement [m3]; power [W] at power_rpm; diesel, boosted 0 or 1.
 
     heat_multiplier : stated factor on heat to coolant (iron or aluminium head, retarded ignition, ...)
@@ -41,8 +40,7 @@ class Engine:
     heat_multiplier: Floats
 
 
-@dataclass(frozen=True, eq=False)
-class Drive:
+class Drive(NamedTuple):
     """What is asked of the engine in n duty cases, arrays (n,).
 
     speed [m/s]; grade (rise over run); mass [kg] with all that is towed; drag_area [m2]; rolling coefficient
@@ -69,8 +67,7 @@ class Drive:
     converter_heat: Floats
 
 
-@dataclass(frozen=True, eq=False)
-class EngineHeat:
+class EngineHeat(NamedTuple):
     """Power by cause, all (n,) [W]: wheels, accessories and alternator at the shaft, brake, fuel, and the coolant's heat.
 
     short : brake power asked for beyond what the engine has, 0 where it can do it

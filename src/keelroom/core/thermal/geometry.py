@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
 from keelroom.core.arrays import Floats
 
 
-@dataclass(frozen=True, eq=False)
-class CoreGeometry:
+class CoreGeometry(NamedTuple):
     """One core, or n cores as arrays (n,). Lengths in m.
 
     face_width, face_height : the finned face, tanks outside it
@@ -42,8 +41,7 @@ class CoreGeometry:
     turbulator: Floats
 
 
-@dataclass(frozen=True, eq=False)
-class CoreSurfaces:
+class CoreSurfaces(NamedTuple):
     """Areas that follow from a CoreGeometry; per square metre of face unless said otherwise, arrays (n,)."""
 
     face_area: Floats

@@ -6,7 +6,7 @@ Correlation data end near 57 mm flow depth, Re_Lp 100..3000, louver angle 8..35 
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
@@ -22,8 +22,7 @@ ENTRANCE, EXIT = 0.4, 0.2
 RANGES = {"depth": (0.0, 0.057), "louver_pitch": (0.5e-3, 3.0e-3), "fin_pitch": (0.5e-3, 3.3e-3), "louver_angle": (8.0, 35.0)}
 
 
-@dataclass(frozen=True, eq=False)
-class LouverSurface:
+class LouverSurface(NamedTuple):
     """Constants of one surface so that speed is all that is left to vary; arrays (n,).
 
     j = j0 Re^-0.49;  low branch f = low0 Re^-low_slope ln(0.5 Re)^-3.01;
@@ -86,7 +85,7 @@ def core_drop(
     density, viscosity, expansion = air
     fields = [surfaces.free_ratio, core.louver_pitch, surfaces.air_area / surfaces.free_ratio]
     sigma, pitch, area_ratio = (f[:, None] for f in fields) if flux.ndim == 2 else fields
-    shaped = surface if flux.ndim == 1 else LouverSurface(*(getattr(surface, k)[:, None] for k in surface.__dataclass_fields__))
+    shaped = surface if flux.ndim == 1 else LouverSurface(*(getattr(surface, k)[:, None] for k in surface._fields))
     G = flux / sigma
     f = friction_factor(shaped, np.maximum(G * pitch / viscosity, 1e-3))
     mean = 0.5 * (1 + expansion)

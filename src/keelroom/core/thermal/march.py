@@ -7,8 +7,8 @@ mixed, air unmixed"; many layers tend to "both unmixed" (Kays & London).
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from itertools import pairwise
+from typing import NamedTuple
 
 import numpy as np
 
@@ -18,8 +18,7 @@ MOST_PER_CELL = 25.0
 """Exponent at which a cell has given up all it can; it also keeps the products below within range."""
 
 
-@dataclass(frozen=True, eq=False)
-class FaceHeat:
+class FaceHeat(NamedTuple):
     """What the march returns. heat (n,) [W]; coolant_out (n,) [degC]; air_out (n, lanes, cells) [degC]."""
 
     heat: Floats

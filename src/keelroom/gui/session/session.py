@@ -35,11 +35,11 @@ class Session(QObject):
     display_changed = pyqtSignal()
     """units or theme"""
 
-    def __init__(self, settings: Settings, autosave: Autosave) -> None:
+    def __init__(self, settings: Settings, autosave: Autosave, build: Build | None = None, path: Path | None = None) -> None:
         super().__init__()
         self.settings, self.autosave = settings, autosave
-        self.store = Store(new_build())
-        self.path: Path | None = None
+        self.store = Store(build or new_build())
+        self.path = path
         self.case_id = ""
         self.failure = ""
         self.assessment: Assessment = assess(self.store.build)

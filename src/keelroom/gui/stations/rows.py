@@ -2,15 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
-from typing import Literal
+from typing import Literal, NamedTuple
 
 Path = tuple[str, ...]
 Sort = Literal["quantity", "choice", "flag", "text", "notes", "set", "curve"]
 
 
-@dataclass(frozen=True)
-class Row:
+class Row(NamedTuple):
     """One field. choices: (stored value, words) for choices and sets."""
 
     sort: Sort
@@ -19,8 +17,7 @@ class Row:
     choices: tuple[tuple[str, str], ...] = ()
 
 
-@dataclass(frozen=True)
-class Group:
+class Group(NamedTuple):
     """Rows under one heading; `remove` is the id of a list member the group stands for, which it can take out."""
 
     title: str
@@ -29,13 +26,12 @@ class Group:
     remove: Path = ()
 
 
-@dataclass(frozen=True)
-class Page:
+class Page(NamedTuple):
     """One chip of a station. actions: (name, code) the view offers on the page."""
 
     title: str
     groups: tuple[Group, ...]
-    actions: tuple[tuple[str, str], ...] = field(default=())
+    actions: tuple[tuple[str, str], ...] = ()
 
 
 def quantities(path: Path, *names: str) -> tuple[Row, ...]:

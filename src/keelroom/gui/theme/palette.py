@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from typing import NamedTuple
 
 
-@dataclass(frozen=True)
-class Palette:
+class Palette(NamedTuple):
     """Named inks of one theme, as '#rrggbb'."""
 
     name: str

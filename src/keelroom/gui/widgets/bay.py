@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt
+from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QFont, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QPolygonF, QResizeEvent, QTransform
 from PyQt6.QtWidgets import QWidget
 
@@ -60,6 +60,9 @@ class FanHandle(QWidget):
 class BayDrawing(QWidget):
     """Paints the scene of the active package; a drag is one step of the trail."""
 
+    painted = pyqtSignal()
+    """the drawing is on the screen for the first time"""
+
     def __init__(self, session: Session, palette: Palette) -> None:
         super().__init__()
         self.session, self.palette_now = session, palette
@@ -69,6 +72,7 @@ class BayDrawing(QWidget):
         self.drag: tuple[str, float, float] | None = None
         self.guides: list[tuple[str, float]] = []
         self.handles: dict[str, FanHandle] = {}
+        self.seen = False
         self.setAccessibleName("Elevation of core and fans")
         self.setMinimumSize(300, 200)
         self.setMouseTracking(True)
@@ -134,6 +138,9 @@ class BayDrawing(QWidget):
                     painter.drawLine(QPointF(at.x(), 0), QPointF(at.x(), self.height()))
                 else:
                     painter.drawLine(QPointF(0, at.y()), QPointF(self.width(), at.y()))
+        if not self.seen:
+            self.seen = True
+            self.painted.emit()
 
     def _ring_focused(self, painter: QPainter) -> None:
         held = next((ident for ident, handle in self.handles.items() if handle.hasFocus()), None)

@@ -96,15 +96,18 @@ class QuantityField(Field):
         made.setProperty("role", "origin")
         made.setAccessibleName(f"{self.text}: where it comes from")
         made.setToolTip("Where this value comes from")
-        made.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         made.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        menu = QMenu(made)
+        made.clicked.connect(lambda _checked=False: self._offer_origins())
+        return made
+
+    def _offer_origins(self) -> None:
+        menu = QMenu(self.origin)
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         for origin in ORIGINS:
             action = menu.addAction(origin)
             assert action is not None
             action.triggered.connect(lambda _checked=False, origin=origin: self._set_origin(origin))
-        made.setMenu(menu)
-        return made
+        menu.popup(self.origin.mapToGlobal(self.origin.rect().bottomLeft()))
 
     def _set_origin(self, origin: str) -> None:
         value = self.value()

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from typing import NamedTuple
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QColor, QPen
@@ -10,8 +10,7 @@ from PyQt6.QtGui import QColor, QPen
 from keelroom.gui.theme.palette import Palette
 
 
-@dataclass(frozen=True)
-class Ink:
+class Ink(NamedTuple):
     """Stroke colour, width in pixels, fill ('' none), dashed or not."""
 
     stroke: str

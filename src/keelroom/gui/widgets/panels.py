@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from typing import NamedTuple
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeySequence
@@ -220,8 +220,7 @@ class TrailPanel(Panel):
         column.addStretch(1)
 
 
-@dataclass(frozen=True)
-class Command:
+class Command(NamedTuple):
     """An act by name, with its shortcut ('' none)."""
 
     name: str

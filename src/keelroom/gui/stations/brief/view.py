@@ -7,7 +7,6 @@ from PyQt6.QtWidgets import QMenu
 
 from keelroom.build.edits import Change, Edit, added, fresh_id
 from keelroom.build.schema.build import DutyCase
-from keelroom.catalogue.load import coolants, engines, vehicles
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.brief.model import pages
 from keelroom.gui.widgets.form import Form
@@ -35,12 +34,18 @@ class BriefStation(Form):
         menu.popup(QCursor.pos())
 
     def _vehicle_kind(self) -> None:
+        from keelroom.catalogue.load import vehicles
+
         self._menu({v.name: Edit(f"Vehicle: {v.name}", (Change(("brief", "vehicle"), v),)) for v in vehicles()})
 
     def _engine_kind(self) -> None:
+        from keelroom.catalogue.load import engines
+
         self._menu({e.name: Edit(f"Engine: {e.name}", (Change(("brief", "engine"), e),)) for e in engines()})
 
     def _coolant_kind(self) -> None:
+        from keelroom.catalogue.load import coolants
+
         place = ("brief", "cooling")
         self._menu(
             {
