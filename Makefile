@@ -2,7 +2,7 @@
 PY := .venv/bin/python
 STAMP := .venv/.ready
 
-.PHONY: setup demo test lint bench screenshots tables wheel clean
+.PHONY: setup demo test lint bench checks faults screenshots tables wheel clean
 setup: $(STAMP)
 
 $(STAMP): requirements/dev.lock pyproject.toml tools/system_libraries.sh
@@ -26,7 +26,14 @@ lint: setup
 	.venv/bin/lint-imports --no-cache
 
 bench: setup
+	$(PY) -m compileall -q src
 	sh tools/with_display.sh $(PY) -m pytest tests/perf -s --override-ini addopts=-q --benchmark-columns=median,mean,stddev,rounds
+
+checks: setup
+	$(PY) -m tests.reference.outside
+
+faults: setup
+	$(PY) -m tests.faults.run
 
 screenshots: setup
 	QT_QPA_PLATFORM=offscreen $(PY) tools/screenshots.py docs/screenshots

@@ -51,7 +51,7 @@ def _parser() -> argparse.ArgumentParser:
     new.add_argument("file", type=Path)
     command("demo", "open the window on the shipped demo", lambda options: _window(None, demo=True))
     opened = command("open", "open the window on a build", lambda options: _window(options.file, demo=False))
-    opened.add_argument("file", type=Path)
+    opened.add_argument("file", type=Path, nargs="?")
     command("schema", "print the JSON Schema of the build format", _schema)
     sheet = command("sheet", "write the build sheet", _sheet)
     sheet.add_argument("file", type=Path)

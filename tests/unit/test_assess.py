@@ -151,6 +151,23 @@ def test_figures_close():
             assert f.air_to_boil == pytest.approx(f.ambient + f.boiling - f.temperature)
 
 
+@pytest.mark.parametrize("limit", ["175 °F", "190 °F", "225 °F", "250 °F", "290 °F"])
+def test_the_verdict_is_what_temperature_band_and_limit_say(limit):
+    """A reader holding the printed figures against the limit must come to the same word."""
+    assessment = assess(with_value(BUILD, ("brief", "cooling", "limit"), limit, "temperature"))
+    for f in (case.figures for case in assessment.cases):
+        if f.temperature >= f.boiling or not math.isfinite(f.temperature):
+            expected = "does_not_settle"
+        elif f.temperature > assessment.limit:
+            expected = "over"
+        else:
+            expected = "holds" if f.high <= assessment.limit else "tight"
+        assert f.verdict == expected
+        assert f.margin == pytest.approx(assessment.limit - f.temperature)
+    over = {finding.where[-1] for finding in assessment.findings if finding.code == "over_limit"}
+    assert over == {case.case_id for case in assessment.cases if case.figures.verdict == "over"}
+
+
 def test_movers_are_real_sensitivities():
     found = {mover.path: mover for mover in movers(BUILD, "grade", "si")}
     path = ("brief", "climate", "ambient")

@@ -1,0 +1,43 @@
+"""Ten deliberate faults, each a line of the product made wrong, and the tests that must notice it.
+
+`make faults` applies each to a copy of the sources and prints what turned red; the test run does the same.
+"""
+
+from typing import NamedTuple
+
+
+class Fault(NamedTuple):
+    """`old` in `file` becomes `new`; the tests named then fail."""
+
+    name: str
+    file: str
+    old: str
+    new: str
+    tests: tuple[str, ...]
+
+
+FACTS, OUTSIDE, ASSESS = "tests/properties/test_facts.py", "tests/reference/test_outside_values.py", "tests/unit/test_assess.py"
+SCALAR = "tests/reference/test_scalar_agreement.py::test_every_point_agrees_to_a_millionth"
+
+FAULTS = (
+    Fault("fan density on the wrong side", "core/air/network.py",
+          "fan_pressure(curve, fans / density.behind[:, None], speed, density.behind)",
+          "fan_pressure(curve, fans / density.ahead[:, None], speed, density.ahead)", (SCALAR,)),
+    Fault("limits reversed", "assess/assess.py", "if temperature > limit:", "if temperature < limit:",
+          (f"{ASSESS}::test_the_verdict_is_what_temperature_band_and_limit_say",)),
+    Fault("fan law: pressure with speed, not its square", "core/air/fan.py",
+          "head = (density / REFERENCE_DENSITY)[:, None] * n**2 * curve.pressure", "head = (density / REFERENCE_DENSITY)[:, None] * n * curve.pressure",
+          (f"{OUTSIDE}::test_fan_laws",)),
+    Fault("thermostat at the inlet feels the outlet", "core/operating_point.py",
+          "np.where(points.circuit.at_inlet > 0, engine_inlet, temperature)", "temperature", (f"{FACTS}::test_inlet_place_runs_the_outlet_hotter",)),
+    Fault("gauge pressure taken as absolute", "core/operating_point.py",
+          "air.pressure + points.cap_pressure, start", "points.cap_pressure + 101325.0, start", (f"{FACTS}::test_altitude_cuts_mass_flow_and_boiling",)),
+    Fault("whole fin height in the fin efficiency", "core/thermal/louver.py", "stiffness = 0.5 * core.fin_height", "stiffness = core.fin_height", (SCALAR,)),
+    Fault("coolant layers see the same air", "core/thermal/march.py", "temperature[part] += rise", "rise",
+          (f"{OUTSIDE}::test_uniform_face_is_the_closed_form_of_its_layering",)),
+    Fault("glycol share taken as mass", "core/fluids/coolant.py", "return glycol_mass / (glycol_mass + (1.0 - volume_fraction) * DENSITY_20[\"water\"])",
+          "return volume_fraction", (f"{OUTSIDE}::test_published_value",)),
+    Fault("friction per revolution, not per two", "core/thermal/engine_heat.py", "engine.displacement * drive.rpm / 120.0", "engine.displacement * drive.rpm / 60.0",
+          (f"{OUTSIDE}::test_idle_fuel",)),
+    Fault("fans load no alternator", "core/thermal/engine_heat.py", "alternator = (drive.electrical + fan_power)", "alternator = (drive.electrical + 0 * fan_power)", (SCALAR,)),
+)  # fmt: skip
