@@ -282,3 +282,13 @@ def test_own_parts_are_kept_and_replaced_by_name(tmp_path, demo):
     target.write_text("{")
     with pytest.raises(CatalogueError, match="cannot be read"):
         catalogue.own_parts(target)
+
+
+def test_a_saved_file_has_the_permissions_of_any_other(demo, tmp_path):
+    """A shop shares its folder: the file must not come out readable by its writer alone."""
+    (tmp_path / "plain.txt").write_text("")
+    file.save(demo, tmp_path / "b.keelroom")
+    assert (tmp_path / "b.keelroom").stat().st_mode == (tmp_path / "plain.txt").stat().st_mode
+    (tmp_path / "b.keelroom").chmod(0o640)
+    file.save(demo, tmp_path / "b.keelroom")
+    assert (tmp_path / "b.keelroom").stat().st_mode & 0o777 == 0o640

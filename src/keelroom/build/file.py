@@ -118,6 +118,7 @@ def write_atomically(path: Path, data: bytes) -> None:
             file.write(data)
             file.flush()
             os.fsync(file.fileno())
+        os.chmod(temporary, _mode(path))
         os.replace(temporary, path)
     except OSError as error:
         if temporary and os.path.exists(temporary):
@@ -125,3 +126,12 @@ def write_atomically(path: Path, data: bytes) -> None:
         raise DocumentError(
             "not_written", f"{path.name} could not be written: {error.strerror}. Nothing was lost; choose another place", path=str(path)
         ) from None
+
+
+def _mode(path: Path) -> int:
+    """The permissions the file had, or those any new file gets: a temporary file is private and would stay so."""
+    if path.exists():
+        return path.stat().st_mode & 0o777
+    mask = os.umask(0)
+    os.umask(mask)
+    return 0o666 & ~mask
