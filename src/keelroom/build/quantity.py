@@ -128,4 +128,4 @@ def shown(value: Quantity, kind: Kind, system: str) -> str:
 def described(value: Quantity, kind: Kind, system: str) -> str:
     """The quantity with its unit, for sentences and sheets."""
     unit = kind.shown_unit(system)
-    return with_unit(number_text(value.si, unit), unit)
+    return with_unit(shown(value, kind, system), unit)
