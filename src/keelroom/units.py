@@ -120,6 +120,7 @@ KINDS: dict[str, Kind] = {
               Unit("m³", 1.0, decimals=5), Unit("L", 1e-3, decimals=2, names=("litre", "liter")),
               Unit("cm³", 1e-6, decimals=0, names=("cc",)), Unit("in³", INCH**3, decimals=0, names=("cuin", "cu in", "ci", "cid"))),
         _kind("altitude", "ft", "m", "1200 m or 4000 ft", Unit("m", 1.0, decimals=0), Unit("ft", 12 * INCH, decimals=0, names=("'",))),
+        _kind("face conductance", "W/m²K", "W/m²K", "2500 W/m²K", Unit("W/m²K", 1.0, decimals=0)),
         _kind("angle", "°", "°", "25", Unit("rad", 1.0, decimals=3), Unit("°", math.pi / 180, decimals=0, names=("deg", ""))),
         _kind("voltage", "V", "V", "13.8 V", Unit("V", 1.0, decimals=1)),
         _kind("current", "A", "A", "15 A", Unit("A", 1.0, decimals=0)),

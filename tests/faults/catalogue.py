@@ -26,7 +26,7 @@ FAULTS = (
     Fault("limits reversed", "assess/assess.py", "if temperature > limit:", "if temperature < limit:",
           (f"{ASSESS}::test_the_verdict_is_what_temperature_band_and_limit_say",)),
     Fault("fan law: pressure with speed, not its square", "core/air/fan.py",
-          "head = (density / REFERENCE_DENSITY)[:, None] * n**2 * curve.pressure", "head = (density / REFERENCE_DENSITY)[:, None] * n * curve.pressure",
+          "head = density / REFERENCE_DENSITY * n**2 * curve.pressure", "head = density / REFERENCE_DENSITY * n * curve.pressure",
           (f"{OUTSIDE}::test_fan_laws",)),
     Fault("thermostat at the inlet feels the outlet", "core/operating_point.py",
           "np.where(points.circuit.at_inlet > 0, engine_inlet, temperature)", "temperature", (f"{FACTS}::test_inlet_place_runs_the_outlet_hotter",)),

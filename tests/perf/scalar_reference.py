@@ -1,14 +1,15 @@
 """The same operating point, one at a time, written for clarity from ht, fluids and scipy's brentq.
 
 It reads the same fluid tables through scipy's own cubic, walks the same 24 x 16 face cell by cell and layer by
-layer, nests brentq for the air inside brentq for the temperature, and uses no code of keelroom's solver.
+layer, finds node pressures by the hybrid method with every branch inverted on its own, and uses no code of keelroom's solver.
 Its purpose is twofold: an independent answer to agree with, and the yardstick `make bench` measures the
-vectorised solver against. No CoolProp in its loop. Fans of one package are alike, as in the catalogue.
+vectorised solver against. No CoolProp in its loop.
 """
 
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
@@ -16,9 +17,10 @@ from typing import Any
 import numpy as np
 from fluids.constants import g as gravity
 from fluids.core import Prandtl, Reynolds
+from fluids.friction import Blasius
 from ht.conv_internal import turbulent_Gnielinski
 from scipy.interpolate import CubicHermiteSpline
-from scipy.optimize import brentq
+from scipy.optimize import brentq, root
 
 from keelroom.core.operating_point import Points
 
@@ -169,40 +171,50 @@ def louver_f(c: Scalars, a: Areas, re: float) -> float:
     return (1 - w) * low(re) + w * high(re)
 
 
-def core_drop(p: Scalars, a: Areas, flux: float, density: float, behind: float, viscosity: float) -> float:
+def core_drop(p: Scalars, a: Areas, flux: float, breath: Breath, loss: float) -> float:
     c = p.core
-    g, expansion = flux / a.sigma, density / behind
+    g, expansion = flux / a.sigma, breath.ahead / breath.behind
+    viscosity = Air.viscosity(0.5 * (breath.front_t + breath.behind_t))
     f = louver_f(c, a, Reynolds(V=g, D=c.louver_pitch, rho=1.0, mu=viscosity))
-    loss = 0.4 + 1 - a.sigma**2 + 2 * (expansion - 1) + f * a.air / a.sigma * 0.5 * (1 + expansion) - (1 - a.sigma**2 - 0.2) * expansion
-    return g * g / (2 * density) * loss + p.ahead.loss * flux**2 / (2 * density)
+    kays = 0.4 + 1 - a.sigma**2 + 2 * (expansion - 1) + f * a.air / a.sigma * 0.5 * (1 + expansion) - (1 - a.sigma**2 - 0.2) * expansion
+    return g * g / (2 * breath.ahead) * kays + loss * flux**2 / (2 * breath.ahead)
 
 
 # --- fans and air -----------------------------------------------------------
 
 
-def fan_rise(p: Scalars, flow: float, speed: float, density: float) -> float:
+def fan_rise(p: Scalars, k: int, flow: float, speed: float, density: float) -> float:
     """Pressure rise of one fan; the curve's cubics are read, the laws and ends written again."""
-    c = p.fans.curve
+    c, weaker = p.fans.curve, p.doubts.fan_pressure
     n = max(speed, 1e-3)
-    x = flow / (n * c.flow[0])
+    x = flow / (n * c.flow[k])
     inside = min(max(x, 0.0), 1.0) * 8
     i = min(int(inside), 7)
-    a0, a1, a2, a3 = c.cubics[0][i]
+    a0, a1, a2, a3 = c.cubics[k][i]
     t = inside - i
     value, slope = a0 + t * (a1 + t * (a2 + t * a3)), (a1 + t * (2 * a2 + 3 * a3 * t)) * 8
     over, under = max(x - 1, 0.0), min(x, 0.0)
-    value += slope * (over + under) - c.hole[0] * over**2 + c.hole[0] * under**2
-    return density / 1.2 * n * n * c.pressure[0] * value
+    value += slope * (over + under) - c.hole[k] / weaker * over**2 + c.hole[k] / weaker * under**2
+    return density / 1.2 * n * n * c.pressure[k] * weaker * value
 
 
-def engine_coolant_heat(p: Scalars, fan_power: float, density: float) -> float:
+@dataclass
+class Heat:
+    coolant: float
+    gearbox_loss: float
+    oil: float
+    charge: float
+    bay: float
+
+
+def engine_heat(p: Scalars, fan_power: float, density: float, pressure: float) -> Heat:
     e, d = p.engine, p.drive
     slope = math.atan(d.grade)
     force = d.mass * gravity * (d.rolling * math.cos(slope) + math.sin(slope)) + 0.5 * density * d.drag_area * d.speed**2
     wheels = max(force * d.speed + d.stops_per_metre * d.speed * 0.5 * d.mass * (2 * d.speed) ** 2, 0.0) / d.driveline_efficiency
     auxiliary = d.accessories + d.converter_heat + (d.electrical + fan_power) / d.alternator_efficiency
     x = min(d.rpm / e.power_rpm, 1.15)
-    available = e.power * x * (1 + x - x * x) * (density / 1.225) ** (0.25 if e.boosted else 1.0)
+    available = e.power * x * (1 + x - x * x) * (density / 1.225) ** (0.25 if e.boost else 1.0)
     brake = available if d.full_power else min(wheels + auxiliary, available)
     if d.full_power:
         wheels = max(available - auxiliary, 0.0)
@@ -213,67 +225,217 @@ def engine_coolant_heat(p: Scalars, fan_power: float, density: float) -> float:
     rich = 1 - (0 if diesel else 0.12 * min(max((load - 0.75) / 0.25, 0), 1))
     fuel = (brake + friction) / ((best - (best - idle) * math.exp(-load / 0.15)) * rich)
     full, still = (0.22, 0.37) if diesel else (0.22, 0.40)
-    gearbox = d.gearbox_to_coolant * (wheels * (1 - d.driveline_efficiency) + d.converter_heat)
-    return fuel * (full + (still - full) * math.exp(-load / 0.35)) * e.heat_multiplier + gearbox
+    loss = wheels * (1 - d.driveline_efficiency) + d.converter_heat
+    oil = fuel * e.oil_share
+    ratio = 1 + e.boost / pressure * min(max((load - 0.3) / 0.6, 0), 1)
+    intake = fuel * (22.0 / 42.8e6 if diesel else 14.0 / 43.5e6)
+    charge = intake * 1006.0 * (p.climate.ambient + 273.15) * (ratio**0.2857 - 1) / 0.70
+    coolant = (fuel * (full + (still - full) * math.exp(-load / 0.35)) - oil) * e.heat_multiplier + d.gearbox_to_coolant * loss
+    return Heat(coolant, loss, oil, charge, fuel * e.bay_share)
 
 
-def air_flows(p: Scalars, a: Areas, air: Air, speed: float) -> tuple[float, float, float]:
-    """Mass flow through the fans and past them, and the engine's heat, with the fans at a speed."""
-    count = sum(1 for present in p.fans.curve.present if present)
-    power = count * p.fans.power[0] * speed**3
-    density = air.density(p.climate.ambient + p.climate.grille_rise)
-    heat = engine_coolant_heat(p, power, density)
-    grille_air = p.climate.ambient + p.climate.grille_rise
-    total_heat = heat * p.doubts.heat + p.ahead.heat
-    ram = 0.5 * density * p.path.speed**2 * (0.9 + 0.12)
+@dataclass
+class Breath:
+    ahead: float
+    behind: float
+    bay: float
+    front_t: float
+    behind_t: float
+    bay_t: float
 
-    def state(total: float) -> tuple[float, float, float]:
-        free = total_heat / (max(abs(total), 1e-3) * air.cp)
-        behind = air.density(grille_air + free / (1 + free / 400.0))
-        viscosity = air.viscosity(grille_air + 0.5 * (grille_air + 273.15) * (density / behind - 1))
-        back = (1.5 / (2 * density * p.path.grille_area**2) + 1.8 / (2 * behind * p.path.exit_area**2)) * total * abs(total)
-        return behind, viscosity, ram - back
 
-    def drop(flux: float, behind: float, viscosity: float) -> float:
-        size = max(abs(flux), 1e-4)
-        return core_drop(p, a, size, density, behind, viscosity) * flux / size
+@dataclass
+class AirPath:
+    """One solved state of the fans: flow of every class [kg/s], air at the face, and the engine's heat."""
 
-    def through_fans(total: float) -> float:
-        behind, viscosity, head = state(total)
-        if not count:
+    core: list[float]
+    front_t: float
+    at_face: float
+    heat: Heat
+    cover_heat: list[float]
+
+
+def softened(rise: float) -> float:
+    return rise / (1 + rise / 400.0)
+
+
+def square_flow(head: float, factor: float) -> float:
+    """Flow whose factor m sqrt(m2 + still2) is the head: the square law with its straight foot, solved in closed form."""
+    y, still = abs(head) / factor, 1e-4
+    return math.copysign(math.sqrt((-(still**2) + math.sqrt(still**4 + 4 * y * y)) / 2), head)
+
+
+def cover_rises(p: Scalars, heat: list[float], core: list[float], cp: float) -> list[tuple[float, float]]:
+    """Kelvin and flow of each cover's air."""
+    found = []
+    for c, given in enumerate(heat):
+        flow = sum(max(m, 0.0) for m, under in zip(core, p.covers.covered, strict=True) if under[c])
+        rise = given / (max(flow, 1e-3) * cp)
+        found.append((min(rise, 40.0) if p.covers.cuts_out[c] else softened(rise), flow))
+    return found
+
+
+def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
+    """The network's flows with the fans at `speeds`: node pressures by scipy's hybrid method, each branch by its own inverse."""
+    net, grille_air = p.network, p.climate.ambient + p.climate.grille_rise
+    outdoor = air.density(grille_air)
+    power = sum(w * n**3 * present for w, n, present in zip(p.fans.power, speeds, p.fans.curve.present, strict=True))
+    heat = engine_heat(p, power, outdoor, air.pressure)
+    covers = [
+        p.covers.heat[c] + p.covers.gearbox[c] * heat.gearbox_loss + p.covers.oil[c] * heat.oil + p.covers.charge[c] * heat.charge
+        for c in range(len(p.covers.heat))
+    ]
+    coolant = heat.coolant * p.doubts.heat
+    classes, fans, zones = len(net.area), len(speeds), len(net.leak_area)
+    ends = [tuple((list(row).index(v) if v in row else None) for v in (1.0, -1.0)) for row in net.incidence]
+
+    def breathe(flows: list[float]) -> Breath:
+        core = flows[3 : 3 + classes]
+        rises = cover_rises(p, covers, core, air.cp)
+        given = coolant + sum(rise * flow for rise, flow in rises) * air.cp
+        bay = grille_air + softened((given + heat.bay + power) / (max(flows[1], 1e-3) * air.cp))
+        back = max(-flows[2], 0.0) + sum(max(-m, 0.0) for m in core)
+        front = grille_air + (bay - grille_air) * back / (max(flows[0], 0.0) + 1e-9 + back)
+        behind = front + softened(given / (max(sum(max(m, 0.0) for m in core), 1e-3) * air.cp))
+        return Breath(air.density(front), air.density(behind), air.density(bay), front, behind, bay)
+
+    def branch(b: int, head: float, breath: Breath) -> float:
+        """Flow of branch b at its driving head."""
+        if b < 3 or b >= 3 + classes + fans:
+            opening = b if b < 3 else b - classes - fans
+            area = [net.grille_area, net.exit_area, net.bypass_area * p.doubts.leaks, *net.leak_area * p.doubts.leaks, *net.flap_area][
+                opening
+            ]
+            if area <= 0:
+                return 0.0
+            leak, flap = 3 <= opening < 3 + zones, opening >= 3 + zones
+            lost = 1.5 if opening == 0 else 1.8 if opening == 1 else 1.5 if flap else 1 / 0.6**2
+            forward = head >= 0
+            density = (breath.ahead if opening == 0 else breath.bay if opening == 1 else (breath.ahead if forward else breath.bay) if opening == 2
+                       else (breath.bay if forward else breath.behind) if leak else (breath.behind if forward else breath.bay))  # fmt: skip
+            return square_flow(head, lost / (2 * density * area**2) * (400.0 if flap and not forward else 1.0))
+        if b < 3 + classes:
+            area = net.area[b - 3]
+            if area <= 0:
+                return 0.0
+            least = core_drop(p, a, 1e-4, breath, net.loss[b - 3])
+            if abs(head) <= least:
+                return area * 1e-4 * head / least
+            flux = float(brentq(lambda g: core_drop(p, a, g, breath, net.loss[b - 3]) - abs(head), 1e-5, 200.0, **CFG))
+            return math.copysign(flux * area, head)
+        k = b - 3 - classes
+        if not p.fans.curve.present[k]:
             return 0.0
+        density = breath.ahead if net.pushes[k] else breath.behind
+        return float(brentq(lambda m: -fan_rise(p, k, m / density, speeds[k], density) - head, -60.0, 60.0, **CFG))
 
-        def gap(m: float) -> float:
-            return drop(m / p.path.drawn_area, behind, viscosity) - fan_rise(p, m / count / behind, speed, behind) - head
+    def flows_at(pressures: np.ndarray, breath: Breath) -> list[float]:
+        stagnation = 0.5 * breath.ahead * net.speed**2
+        found = []
+        for b, (leaves, arrives) in enumerate(ends):
+            head = (pressures[leaves] if leaves is not None else 0.0) - (pressures[arrives] if arrives is not None else 0.0)
+            found.append(branch(b, head + (0.9 * stagnation if b == 0 else 0.12 * stagnation if b == 1 else 0.0), breath))
+        return found
 
-        return float(brentq(gap, -40.0, 40.0, **CFG))
+    def open_ends(pressures: np.ndarray, breath: Breath) -> np.ndarray:
+        left = np.zeros(len(pressures))
+        for m, (leaves, arrives) in zip(flows_at(pressures, breath), ends, strict=True):
+            if leaves is not None:
+                left[leaves] += m
+            if arrives is not None:
+                left[arrives] -= m
+        return left
 
-    def past_fans(total: float) -> float:
-        behind, viscosity, head = state(total)
-        if p.path.open_area <= 0:
-            return 0.0
-        return float(brentq(lambda m: drop(m / p.path.open_area, behind, viscosity) - head, -40.0, 40.0, **CFG))
+    ram = 0.5 * outdoor * net.speed**2
+    drawn = max((pr * n * n * on for pr, n, on in zip(p.fans.curve.pressure, speeds, p.fans.curve.present, strict=True)), default=0.0)
+    pressures = np.array([0.7 * ram - 0.1 * drawn, 0.1 * drawn, *[0.3 * ram - 0.6 * drawn] * (net.incidence.shape[1] - 2)])
+    flows = [0.3] * len(ends)
+    for _ in range(60):
+        breath = breathe(flows)
+        solved = root(open_ends, pressures, args=(breath,), method="hybr", options={"xtol": 1e-13})
+        if np.abs(solved.fun).max() > 1e-9:
+            solved = root(open_ends, pressures, args=(breath,), method="lm", options={"xtol": 1e-14, "ftol": 1e-14})
+        previous, pressures = flows, solved.x
+        flows = flows_at(pressures, breath)
+        if max(abs(x - y) for x, y in zip(flows, previous, strict=True)) < 1e-10:
+            break
+    back = max(-flows[2], 0.0) + sum(max(-m, 0.0) for m in flows[3 : 3 + classes])
+    return AirPath(flows[3 : 3 + classes], breath.front_t, max(flows[0], 0.0) + back, heat, covers)
 
-    total = float(brentq(lambda m: through_fans(m) + past_fans(m) - m, -40.0, 40.0, **CFG))
-    return through_fans(total), past_fans(total), heat
+
+# --- the coolant loop -------------------------------------------------------
+
+OPENINGS = (0.02, 0.12, 0.3, 0.6, 1.0)
+
+
+def loop_table(p: Scalars, a: Areas, layout: tuple[bool, int, int]) -> list[tuple[float, float]]:
+    """Flow through engine and core at each thermostat opening."""
+    c, q = p.circuit, p.core
+    crossflow, passes, _ = layout
+    rho, _, _, mu = coolant(p, c.thermostat)
+    length, across = (q.face_width, q.face_height) if crossflow else (q.face_height, q.face_width)
+    section = across / (q.fin_height + q.tube_height) * q.rows / passes * a.section
+    aspect = (q.tube_height - 2 * q.tube_wall) / (q.tube_width - 2 * q.tube_wall)
+    laminar = 96 * (1 - 1.3553 * aspect + 1.9467 * aspect**2 - 1.7012 * aspect**3 + 0.9564 * aspect**4 - 0.2537 * aspect**5)
+    rated, bore = c.flow_rated, c.hose_bore
+    hose_area = math.pi / 4 * bore**2
+    hose_f = Blasius(max(Reynolds(V=rated / hose_area, D=bore, rho=rho, mu=mu), 100.0))
+    if c.electric:
+        top, free, run = c.electric_head * c.impeller, c.electric_flow, p.system_voltage / c.electric_voltage
+    else:
+        top, free, run = 80e3 / (1 - 1 / 1.6**2) * c.impeller, 1.6 * rated, p.drive.rpm / c.rpm_rated * c.pulley
+
+    def core_loss(flow: float, opening: float) -> float:
+        speed = flow / section
+        re = Reynolds(V=speed, D=a.tube_dh, rho=rho, mu=mu)
+        f = ((laminar / re) ** 4 + (0.3164 / re**0.25) ** 4) ** 0.25 * q.turbulator
+        tubes = rho / 2 * speed**2 * passes * (f * length / a.tube_dh + 1.5)
+        hoses = rho / 2 * (flow / hose_area) ** 2 * (hose_f * c.hose_length / bore + 1.5 + 0.3 * c.hose_bends)
+        return 0.2 * 80e3 * (flow / rated / opening) ** 2 + hoses + tubes
+
+    table = []
+    for opening in OPENINGS:
+        bypass = 0.5 * 80e3 / (0.3 * rated * (1 - 0.95 * opening)) ** 2
+
+        def total(flow: float, opening: float = opening, bypass: float = bypass) -> float:
+            return flow + math.sqrt(core_loss(flow, opening) / bypass)
+
+        def gap(flow: float, opening: float = opening, total: Callable[[float], float] = total) -> float:
+            whole = total(flow)
+            return top * run**2 - (top / free**2 + 0.5 * 80e3 / rated**2) * whole**2 - core_loss(flow, opening)
+
+        flow = float(brentq(gap, 1e-9, 3 * free * run, xtol=1e-16, rtol=1e-13))
+        table.append((total(flow), flow))
+    return table
 
 
 # --- the joint answer -------------------------------------------------------
 
 
-def rejection(
-    p: Scalars, a: Areas, air: Air, flows: tuple[float, float], hot: float, core_flow: float, layout: tuple[bool, int, int]
-) -> float:
+@dataclass
+class Meeting:
+    """What the evaluation brings to the face."""
+
+    core: list[float]
+    front_t: float
+    cover_heat: list[float]
+    hot: float
+    core_flow: float
+
+
+def rejection(p: Scalars, a: Areas, air: Air, m: Meeting, layout: tuple[bool, int, int]) -> float:
     """Heat given off at an engine-outlet temperature, cell by cell."""
     crossflow, passes, layers = layout
     c = p.core
-    drawn, free = max(flows[0] / max(p.path.drawn_area, 1e-9), 2e-3), max(flows[1] / max(p.path.open_area, 1e-9), 2e-3)
-    air_in = p.climate.ambient + p.climate.grille_rise + min(p.ahead.heat / (max(sum(flows), 1e-3) * air.cp), 40.0)
-    film = 0.5 * (hot + air_in)
-    rho, cp, k, mu = coolant(p, 0.7 * hot + 0.3 * film)
+    rises = [rise for rise, _ in cover_rises(p, m.cover_heat, m.core, air.cp)]
+    class_air = [m.front_t + sum(rise * under for rise, under in zip(rises, row, strict=True)) for row in p.covers.covered]
+    forward = [max(flow, 0.0) for flow in m.core]
+    air_in = sum(f * t for f, t in zip(forward, class_air, strict=True)) / sum(forward) if sum(forward) > 1e-9 else m.front_t
+    film = 0.5 * (m.hot + air_in)
+    rho, cp, k, mu = coolant(p, 0.7 * m.hot + 0.3 * film)
     length, across = (c.face_width, c.face_height) if crossflow else (c.face_height, c.face_width)
     tubes = across / (c.fin_height + c.tube_height) * c.rows / passes
-    re = Reynolds(V=core_flow / (tubes * a.section), D=a.tube_dh, rho=rho, mu=mu)
+    re = Reynolds(V=m.core_flow / (tubes * a.section), D=a.tube_dh, rho=rho, mu=mu)
     pr = Prandtl(Cp=cp, k=k, mu=mu, rho=rho)
     aspect = (c.tube_height - 2 * c.tube_wall) / (c.tube_width - 2 * c.tube_wall)
     developed = 7.541 * (1 - 2.610 * aspect + 4.970 * aspect**2 - 5.119 * aspect**3 + 2.702 * aspect**4 - 0.548 * aspect**5)
@@ -286,19 +448,21 @@ def rejection(
     air_mu, air_k = air.viscosity(film), air.conductivity(film)
     air_pr = Prandtl(Cp=air.cp, k=air_k, mu=air_mu, rho=1.0)
 
-    def cell_conductance(flux: float) -> float:
-        g = flux / a.sigma
+    def class_conductance(flux: float) -> float:
+        g = max(flux, 2e-3) / a.sigma
         h = louver_j(c, g * c.louver_pitch / air_mu) * g * air.cp * air_pr ** (-2 / 3)
         ml = 0.5 * c.fin_height * math.sqrt(2 * h / (c.fin_conductivity * c.fin_thickness))
         return p.doubts.conductance / (1 / ((1 - a.fin_share * (1 - math.tanh(ml) / ml)) * h * a.air) + resistance)
 
-    coverage = p.coverage
-    lanes, cells = coverage.shape
-    rho_hot, cp_hot, _, _ = coolant(p, hot)
-    capacity = core_flow * rho_hot * cp_hot
+    fluxes = [f / max(area, 1e-9) for f, area in zip(forward, p.network.area, strict=True)]
+    conductances = [class_conductance(flux) for flux in fluxes]
+    mix = p.face.mix
+    lanes, cells, kinds = mix.shape
+    rho_hot, cp_hot, _, _ = coolant(p, m.hot)
+    capacity = m.core_flow * rho_hot * cp_hot
     cell_area = a.face / (lanes * cells)
     bounds = np.linspace(0, lanes, passes + 1).round().astype(int)
-    inlet, heat = hot, 0.0
+    inlet, heat = m.hot, 0.0
     for number in range(passes):
         members = range(bounds[number], bounds[number + 1])
         lane_capacity = capacity / len(members) / layers
@@ -307,12 +471,14 @@ def rejection(
         for lane in members:
             temperatures = [inlet] * layers
             for cell in order:
-                share = coverage[lane][cell]
-                flux = share * drawn + (1 - share) * free
-                cell_capacity = flux * cell_area * air.cp
-                gain = 1 - math.exp(-cell_conductance(flux) * cell_area / layers / cell_capacity)
+                shares = mix[lane, cell]
+                flux = sum(shares[k] * fluxes[k] for k in range(kinds))
+                carried = max(flux, 1e-9)
+                breath = sum(shares[k] * fluxes[k] * class_air[k] for k in range(kinds)) / carried if flux > 1e-9 else class_air[0]
+                given_per_kelvin = sum(shares[k] * conductances[k] for k in range(kinds)) * cell_area
+                cell_capacity = carried * cell_area * air.cp
+                gain = 1 - math.exp(-given_per_kelvin / layers / cell_capacity)
                 kept = math.exp(-min(cell_capacity * gain / lane_capacity, 25.0))
-                breath = air_in
                 for layer in range(layers):
                     given = (temperatures[layer] - breath) * (1 - kept) * lane_capacity
                     temperatures[layer] -= given / lane_capacity
@@ -326,19 +492,31 @@ def rejection(
 def settle(p: Scalars, layout: tuple[bool, int, int]) -> float:
     """Engine-outlet temperature at which rejection equals heat in."""
     air, a = outdoor(p), areas(p.core)
-    brushless = p.fans.brushless[0] > 0
-    speed = 1.0 if brushless else p.fans.voltage / p.fans.rated_voltage[0]
-    on, off = air_flows(p, a, air, speed), air_flows(p, a, air, 0.0)
+    full = [
+        (1.0 if held else v / rated) * present * runs
+        for held, v, rated, present, runs in zip(
+            p.fans.brushless, p.fans.voltage, p.fans.rated_voltage, p.fans.curve.present, p.fans.runs, strict=True
+        )
+    ]
+    on, off = air_path(p, a, air, full), air_path(p, a, air, [0.0] * len(full))
+    table = loop_table(p, a, layout)
 
     def margin(hot: float) -> float:
         command = min(max((hot - p.fans.off) / (p.fans.on - p.fans.off), 0.0), 1.0)
-        fans, free, heat = (off[k] + command * (on[k] - off[k]) for k in range(3))
-        heat *= p.doubts.heat
+
+        def mean(was: float, then: float) -> float:
+            return was + command * (then - was)
+
+        heat = mean(off.heat.coolant, on.heat.coolant) * p.doubts.heat
+        weights = (1 - command) * off.at_face + 1e-12, command * on.at_face + 1e-12
+        front = (weights[0] * off.front_t + weights[1] * on.front_t) / sum(weights)
         rho, cp, _, _ = coolant(p, hot)
-        pumped = p.circuit.flow_rated * p.drive.rpm / p.circuit.rpm_rated
-        sensed = hot - heat / (pumped * rho * cp) if p.circuit.at_inlet else hot
+        sensed = hot - heat / (table[-1][0] * rho * cp) if p.circuit.at_inlet else hot
         opening = 0.02 + 0.98 * min(max((sensed - p.circuit.thermostat) / 10.0, 0.0), 1.0)
-        return rejection(p, a, air, (fans, free), hot, opening * pumped, layout) - heat
+        core_flow = float(np.interp(opening, OPENINGS, [flow for _, flow in table]))
+        meeting = Meeting([mean(*pair) for pair in zip(off.core, on.core, strict=True)], front,
+                          [mean(*pair) for pair in zip(off.cover_heat, on.cover_heat, strict=True)], hot, core_flow)  # fmt: skip
+        return rejection(p, a, air, meeting, layout) - heat
 
     low = p.climate.ambient + p.climate.grille_rise + 1.0
     if margin(190.0) < 0:

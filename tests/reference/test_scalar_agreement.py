@@ -33,7 +33,7 @@ def test_every_point_agrees_to_a_millionth(demo):
 
 def _spread(p):
     """Undo the merging of alike lanes: the reference walks every lane of the full face."""
-    total = 16 if p.coverage.shape[1] == 24 else 24
-    counts = np.round(p.weight * total).astype(int)
-    p.sections["coverage"] = np.repeat(p.coverage, counts, axis=0)
+    total = 16 if p.face.mix.shape[1] == 24 else 24
+    counts = np.round(p.face.weight * total).astype(int)
+    p.face.sections["mix"] = np.repeat(p.face.mix, counts, axis=0)
     return p

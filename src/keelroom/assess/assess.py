@@ -6,14 +6,16 @@ import math
 
 import numpy as np
 
-from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult, FanFigures, RulesOfThumb, Totals, Verdict
+from keelroom.assess.airfigures import cover_figures, fan_figures, pressure_ladder
+from keelroom.assess.airside import air_side
+from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult, RulesOfThumb, Totals, Verdict
 from keelroom.assess.judge import judge
 from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.package import Package
 from keelroom.core import rules
 from keelroom.core.answer import Answer, steady_answer
-from keelroom.core.operating_point import Points, face_reynolds
+from keelroom.core.operating_point import Points, commanded, face_reynolds
 
 
 def assess(build: Build, package_id: str | None = None, previous: Assessment | None = None) -> Assessment:
@@ -25,7 +27,7 @@ def assess(build: Build, package_id: str | None = None, previous: Assessment | N
     package = next(p for p in build.packages if p.id == (package_id or build.active))
     needs = {case.id: needs_of(build, package, case) for case in build.duty_cases}
     ready = [case for case in build.duty_cases if not needs[case.id]]
-    parts = parts_of(package) if ready else None
+    parts = parts_of(build.brief, package) if ready else None
     rows = [row_of(build, parts, case) for case in ready] if parts else []
     solved: dict[str, CaseFigures] = {}
     start = None
@@ -59,33 +61,23 @@ def assess_rows(rows: list[Row]) -> Answer:
 
 
 def _figures(build: Build, package: Package, cases: list[DutyCase], points: Points, answer: Answer) -> list[CaseFigures]:
-    state, running = answer.solution.state, answer.solution.fixed.running
-    density = answer.solution.fixed.density_ahead
+    state, fixed = answer.solution.state, answer.solution.fixed
+    running = fixed.running
+    side = air_side(build.brief, package)
+    core, grille, bypass = (commanded(fixed, state.command, name) for name in ("core", "grille", "bypass"))
+    back = np.maximum(-bypass, 0.0) + np.maximum(-core, 0.0).sum(axis=1)
+    total = np.maximum(core, 0.0).sum(axis=1)
     reynolds = face_reynolds(points, answer.solution)
     settled = answer.settled
-    behind_density = _density_behind(answer, points)
-    fan_flow = state.fan_flow
-    total = fan_flow.sum(axis=1) + state.open_flow
     accessories = build.brief.accessories
-    rise = running.flows.bay[:, None] - running.flows.plenum[:, None]
+    fitted = tuple(cover for cover in package.covers if cover.kind != "condenser" or accessories.ac_fitted)
+    electrical = accessories.electrical_load.si if accessories.electrical_load else 0.0
     figures = []
     for i in range(len(cases)):
-        voltage = float(points.fans.voltage[i])
-        power = points.fans.power[i] * running.speed[i] ** 3
-        fans = tuple(
-            FanFigures(
-                fan_id=fan.id,
-                flow_at_fan=float(fan_flow[i, k] / behind_density[i]),
-                flow_into_core=float(fan_flow[i, k] / density[i]),
-                share=float(fan_flow[i, k] / max(total[i], 1e-9)),
-                pressure=float(rise[i, 0]),
-                current=float(power[k] / voltage * state.command[i]),
-                power=float(power[k] * state.command[i]),
-            )
-            for k, fan in enumerate(package.fans[: fan_flow.shape[1]])
-        )
+        fans = fan_figures(package.fans, side, points, answer, i)
         fan_current = sum(fan.current for fan in fans)
         temperature, high = float(state.temperature[i]), float(answer.band.high[i])
+        density, taken = float(fixed.outdoor_density[i]), max(float(grille[i]), 0.0)
         figures.append(
             CaseFigures(
                 temperature=temperature,
@@ -103,45 +95,40 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
                     ("heat to coolant", float(answer.band.from_heat[i])),
                     ("core conductance", float(answer.band.from_core[i])),
                     ("fan pressure", float(answer.band.from_fans[i])),
+                    ("gaps and leaks", float(answer.band.from_leaks[i])),
                 ),
                 climb=float(answer.climb[i]),
                 time_to_limit=float(answer.time_to_limit[i]),
-                airflow=float(total[i] / density[i]),
-                airflow_fans_on=float(running.flows.total[i] / density[i]),
-                face_speed=float(total[i] / density[i] / (points.core.face_width[i] * points.core.face_height[i])),
+                airflow=float(total[i]) / density,
+                airflow_fans_on=float(np.maximum(running.flows.core[i], 0.0).sum()) / density,
+                face_speed=float(total[i] / density / (points.core.face_width[i] * points.core.face_height[i])),
+                front_air=float(state.front_air[i]),
                 air_in=float(state.air_in[i]),
                 air_out=float(state.air_out[i]),
+                bay_air=float(state.bay_air[i]),
+                recirculated=float(back[i]) / max(taken + float(back[i]), 1e-9),
+                bypassed=max(float(bypass[i]), 0.0) / max(taken, 1e-9),
                 coolant_out=float(state.coolant_out[i]),
                 coolant_flow=float(state.coolant_flow[i]),
                 core_coolant_flow=float(state.core_flow[i]),
                 thermostat_opening=float(state.opening[i]),
                 fan_command=float(state.command[i]),
                 fans=fans,
+                covers=cover_figures(fitted, points, answer, i),
                 fan_current=fan_current,
-                electrical_current=fan_current + (accessories.electrical_load.si if accessories.electrical_load else 0.0) / voltage,
+                electrical_current=fan_current + electrical / float(points.system_voltage[i]),
                 alternator_current=alternator_output(build, float(points.drive.rpm[i])),
                 rpm=float(points.drive.rpm[i]),
-                speed=float(points.drive.speed[i]),
+                speed=float(points.network.speed[i]),
                 ambient=float(points.climate.ambient[i]),
                 brake_power=float(running.heat.brake[i]),
                 fuel_power=float(running.heat.fuel[i]),
                 power_short=float(running.heat.short[i]),
                 louver_reynolds=float(reynolds[i]),
-                pressures=(
-                    ("front", float(running.flows.front[i])),
-                    ("behind the core", float(running.flows.plenum[i])),
-                    ("bay", float(running.flows.bay[i])),
-                ),
+                pressures=pressure_ladder(side, answer, points, i),
             )
         )
     return figures
-
-
-def _density_behind(answer: Answer, points: Points) -> np.ndarray:
-    state, fixed = answer.solution.state, answer.solution.fixed
-    ahead = points.climate.ambient + points.climate.grille_rise
-    density: np.ndarray = fixed.density_ahead * (ahead + 273.15) / (state.air_out + 273.15)
-    return density
 
 
 def _verdict(settled: bool, temperature: float, high: float, limit: float) -> Verdict:

@@ -12,17 +12,37 @@ Verdict = Literal["holds", "tight", "over", "does_not_settle"]
 
 
 class FanFigures(NamedTuple):
-    """One fan at one operating point: flows [m3/s], current [A], power [W] while running."""
+    """One fan at one operating point. flow_at_fan: while running, at its own density, as an anemometer reads;
+    flow_into_core: of that the air drawn through the core, at the density ahead of it [m3/s]."""
 
     fan_id: str
     flow_at_fan: float
     flow_into_core: float
     share: float
     """of the air through the core"""
+    from_core: float
+    from_edge: float
+    from_hole: float
+    """shares of this fan's air: through the core, round the edge, back through a stopped fan"""
     pressure: float
     """rise over the fan [Pa]"""
+    voltage: float
+    """at the motor"""
     current: float
     power: float
+
+
+class CoverFigures(NamedTuple):
+    """What stands ahead of the core at one operating point: heat [W], air through it [kg/s], temperatures [degC]."""
+
+    cover_id: str
+    kind: str
+    heat: float
+    flow: float
+    air_in: float
+    air_out: float
+    fluid: float
+    """of its own fluid: gearbox oil, refrigerant, intake air"""
 
 
 class CaseFigures(NamedTuple):
@@ -49,14 +69,22 @@ class CaseFigures(NamedTuple):
     airflow_fans_on: float
     """the same while the fans run"""
     face_speed: float
+    front_air: float
+    """ahead of everything, recirculated air mixed in"""
     air_in: float
     air_out: float
+    bay_air: float
+    recirculated: float
+    """share of the air at the face that comes back from the bay"""
+    bypassed: float
+    """share of the air taken in that goes round the core"""
     coolant_out: float
     coolant_flow: float
     core_coolant_flow: float
     thermostat_opening: float
     fan_command: float
     fans: tuple[FanFigures, ...]
+    covers: tuple[CoverFigures, ...]
     fan_current: float
     electrical_current: float
     alternator_current: float

@@ -5,8 +5,9 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Iterator
 
+from keelroom.assess.airside import fan_curve
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
-from keelroom.assess.translate import fan_curve, pump_flow_rated
+from keelroom.assess.translate import pump_flow_rated
 from keelroom.build.quantity import Quantity
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Fan, Package

@@ -15,7 +15,8 @@ _SUFFIXED = {
     "boiling": "boiling_degC", "air_to_boil": "air_to_boil_degC", "highest_ambient": "highest_ambient_degC", "heat_in": "heat_in_W",
     "rejection_at_limit": "rejection_at_limit_W", "climb": "climb_at_limit_K_s", "time_to_limit": "time_to_limit_s",
     "airflow": "airflow_m3_s", "airflow_fans_on": "airflow_fans_on_m3_s", "face_speed": "face_speed_m_s", "air_in": "air_in_degC",
-    "air_out": "air_out_degC", "coolant_out": "core_outlet_degC", "coolant_flow": "coolant_flow_m3_s", "core_coolant_flow": "core_coolant_flow_m3_s",
+    "air_out": "air_out_degC", "front_air": "front_air_degC", "bay_air": "bay_air_degC",
+    "recirculated": "recirculated_share", "bypassed": "bypassed_share", "coolant_out": "core_outlet_degC", "coolant_flow": "coolant_flow_m3_s", "core_coolant_flow": "core_coolant_flow_m3_s",
     "thermostat_opening": "thermostat_opening", "fan_command": "fan_command", "fan_current": "fan_current_A",
     "electrical_current": "electrical_current_A", "alternator_current": "alternator_current_A", "rpm": "engine_speed_rpm", "speed": "speed_m_s",
     "ambient": "ambient_degC", "brake_power": "brake_power_W", "fuel_power": "fuel_power_W", "power_short": "power_short_W",
@@ -69,8 +70,14 @@ def _case(case: CaseResult) -> dict[str, Any]:
         "pressures_Pa": dict(figures.pressures),
         "fans": [
             {"id": fan.fan_id, "flow_at_fan_m3_s": fan.flow_at_fan, "flow_into_core_m3_s": fan.flow_into_core, "share": fan.share,
-             "pressure_Pa": fan.pressure, "current_A": fan.current, "power_W": fan.power}
+             "from_core_share": fan.from_core, "from_edge_share": fan.from_edge, "from_stopped_fan_share": fan.from_hole,
+             "pressure_Pa": fan.pressure, "voltage_V": fan.voltage, "current_A": fan.current, "power_W": fan.power}
             for fan in figures.fans
+        ],
+        "covers": [
+            {"id": cover.cover_id, "kind": cover.kind, "heat_W": cover.heat, "air_kg_s": cover.flow, "air_in_degC": cover.air_in,
+             "air_out_degC": cover.air_out, "fluid_degC": cover.fluid}
+            for cover in figures.covers
         ],
     }  # fmt: skip
 

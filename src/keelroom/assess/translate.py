@@ -8,29 +8,24 @@ from typing import NamedTuple, TypeVar
 import numpy as np
 from pydantic import BaseModel
 
+from keelroom.assess.airside import AirSide, air_side
 from keelroom.assess.caching import by_identity
 from keelroom.build.fields import Path, spec_of
 from keelroom.build.quantity import Quantity
-from keelroom.build.schema.brief import Brief
-from keelroom.build.schema.brief import Engine as EngineSection
+from keelroom.build.schema.brief import Brief, Cooling
 from keelroom.build.schema.build import Build, DutyCase
-from keelroom.build.schema.package import Core, Fan, Package
+from keelroom.build.schema.package import Core, Package
 from keelroom.catalogue.fluids import glycol_table
-from keelroom.core.air.coverage import GRID, Lanes, as_lanes, covered_share, padded
-from keelroom.core.air.coverage import SPILL_PER_GAP as SPILL
-from keelroom.core.air.fan import SHUTOFF_DOUBT, TYPED_DOUBT, FanCurve, generic_curve, no_fan, typed_curve
-from keelroom.core.air.network import AirPath
+from keelroom.core.air.face import Lanes, padded
 from keelroom.core.arrays import Floats, stack
 from keelroom.core.fluids.coolant import CoolantCurves, curves
 from keelroom.core.loop.circuit import Circuit
-from keelroom.core.operating_point import Ahead, Climate, Doubts, Fans, Points
+from keelroom.core.operating_point import Climate, Doubts, Face, Fans, Points
 from keelroom.core.thermal.engine_heat import Drive, Engine
 from keelroom.core.thermal.geometry import CoreGeometry
-from keelroom.errors import InputError
 
 T = TypeVar("T")
 
-MOST_FANS = 4
 FIN_CONDUCTIVITY = {"aluminium": 200.0, "copper_brass": 370.0}
 BOND_RESISTANCE = {"aluminium": 0.0, "copper_brass": 3e-5}
 """[m2K/W] brazed joint none, solder joint from memory."""
@@ -39,10 +34,13 @@ FOULING = {"clean": 0.0, "some_scale": 1.0e-4, "bad": 4.0e-4}
 LOUVER_SHARE = 0.85
 """Louver length over fin height (common practice)."""
 ROW_GAP = 2e-3
-CONDENSER_LOSS = 7.0
-"""Dynamic heads of the face speed lost in a condenser ahead of the core (common practice)."""
-GEARBOX_SHARE = 0.6
-"""Share of an automatic's loss that an in-tank cooler hands to the coolant (common practice)."""
+CLASS_STEP = 4
+OIL_SHARE = 0.03
+"""Share of fuel power a separate oil cooler takes (common practice)."""
+WORN_IMPELLER = 0.6
+"""Share of its head a worn or corroded impeller still makes (common practice)."""
+GEARBOX_SHARE, WITH_EXTERNAL = 0.6, 0.3
+"""Share of an automatic's loss that an in-tank cooler hands to the coolant, alone and with a cooler ahead (common practice)."""
 PUMP_PER_POWER = 0.8e-3 / 60 / 1e3
 """[m3/s per W] coolant flow where none is given: 0.8 L/min per kW (common practice)."""
 STILL_SPEED = 12.0
@@ -68,7 +66,8 @@ class Row(NamedTuple):
     @property
     def batch(self) -> tuple[object, ...]:
         """Rows with the same value can be stacked and solved together."""
-        return (*self.layout, self.points.fans.power.shape)
+        points = self.points
+        return (*self.layout, len(points.fans.power), len(points.network.leak_area), len(points.covers.heat))
 
 
 class _Reader:
@@ -95,10 +94,11 @@ def needs_of(build: Build, package: Package, case: DutyCase) -> tuple[Need, ...]
 def _needs_of_brief(brief: Brief) -> tuple[Need, ...]:
     reader = _Reader()
     for section, fields in (
-        (brief.engine, ("displacement", "power", "power_rpm", "cylinders", "boost", "idle_rpm", "heat_multiplier")),
+        (brief.engine, ("displacement", "power", "power_rpm", "cylinders", "boost", "idle_rpm", "heat_multiplier", "bay_heat")),
         (brief.accessories, ("ac_idle_power", "ac_road_power", "ac_cop", "steering_power", "converter_power", "electrical_load",
                              "alternator_efficiency", "alternator_rating", "alternator_idle_share", "idle_voltage", "road_voltage")),
         (brief.vehicle, ("drag_area", "rolling", "driveline_efficiency", "grille_area", "exit_area")),
+        (brief.loop, ("pulley_ratio", "electric_flow", "electric_pressure", "electric_voltage", "hose_bore", "hose_length", "hose_bends")),
         (brief.climate, ("altitude", "humidity", "asphalt_rise")),
         (brief.cooling, ("limit", "thermostat", "fan_on", "fan_off", "cap_pressure", "glycol_share")),
     ):  # fmt: skip
@@ -132,21 +132,17 @@ def _needs_of_package(package: Package) -> tuple[Need, ...]:
 
 
 class Parts(NamedTuple):
-    """A package in core terms, worked out once for all its duty cases."""
+    """A package in this vehicle in core terms, worked out once for all its duty cases."""
 
     package: Package
     geometry: CoreGeometry
-    lanes: Lanes
-    fans: tuple[FanCurve, Floats, Floats, Floats]
-    fan_doubt: float
+    air: AirSide
 
 
 @by_identity(64)
-def parts_of(package: Package) -> Parts:
+def parts_of(brief: Brief, package: Package) -> Parts:
     """The package in core terms; what is missing stands as 1 and is caught by `needs_of`."""
-    coverage, fans, doubt = _air_side(package)
-    lanes = as_lanes(coverage, package.core.flow == "crossflow", int(package.core.passes.si))
-    return Parts(package, _core_geometry(package.core), lanes, fans, doubt)
+    return Parts(package, _core_geometry(package.core), air_side(brief, package))
 
 
 def row_of(build: Build, parts: Parts, case: DutyCase) -> Row:
@@ -157,20 +153,17 @@ def row_of(build: Build, parts: Parts, case: DutyCase) -> Row:
 @by_identity(64)
 def _row(brief: Brief, parts: Parts, case: DutyCase) -> Row:
     reader = _Reader()
-    package, geometry, (coverage, weight), fans = parts.package, parts.geometry, parts.lanes, parts.fans
-    area = float(geometry.face_width * geometry.face_height)
-    share = float(weight @ coverage.mean(axis=1))
+    air, core = parts.air, parts.package.core
     speed, rpm = case.speed.si, engine_rpm(brief, case)
     ac = case.ac_on and brief.accessories.ac_fitted
     slow = case.demand == "idle" or speed < CRAWL
     voltage = reader.take(brief.accessories, (), "idle_voltage" if rpm < 1500 else "road_voltage")
     cooling, climate = brief.cooling, brief.climate
-    on, off = reader.take(cooling, (), "fan_on"), reader.take(cooling, (), "fan_off")
     shaft = _ac_shaft(brief, slow) if ac else 0.0
     points = Points(
-        core=geometry,
-        engine=_engine(brief.engine),
-        drive=_drive(brief, case, (speed, rpm, slow), shaft),
+        core=parts.geometry,
+        engine=_engine(brief, any(cover.kind == "oil_cooler" for cover in parts.package.covers)),
+        drive=_drive(brief, case, (speed, rpm, slow), (shaft, any(cover.kind == "gearbox_cooler" for cover in parts.package.covers))),
         climate=_floats(
             Climate,
             ambient=case.ambient.si if case.ambient else reader.take(climate, (), "ambient"),
@@ -178,42 +171,70 @@ def _row(brief: Brief, parts: Parts, case: DutyCase) -> Row:
             humidity=reader.take(climate, (), "humidity"),
             grille_rise=reader.take(climate, (), "asphalt_rise") * max(0.0, 1 - speed / STILL_SPEED),
         ),
-        path=_floats(
-            AirPath, speed=speed, grille_area=reader.take(brief.vehicle, (), "grille_area"),
-            exit_area=reader.take(brief.vehicle, (), "exit_area"), drawn_area=share * area, open_area=(1 - share) * area,
-        ),
-        fans=Fans(*fans, voltage=np.array(voltage), on=np.array(max(on, off + 0.5)), off=np.array(off)),
-        ahead=_floats(
-            Ahead,
-            heat=shaft * (1 + reader.take(brief.accessories, (), "ac_cop")) if package.condenser else 0.0,
-            loss=CONDENSER_LOSS if package.condenser and brief.accessories.ac_fitted else 0.0,
-        ),
+        network=air.network._replace(speed=np.array(speed)),
+        fans=_fans(cooling, air, voltage),
+        covers=air.covers._replace(heat=air.covers.cuts_out / max(air.covers.cuts_out.sum(), 1.0) * shaft * (1 + reader.take(brief.accessories, (), "ac_cop"))),
+        face=Face(*air.lanes),
         coolant=_coolant(cooling.glycol, reader.take(cooling, (), "glycol_share")),
-        circuit=_floats(
-            Circuit, flow_rated=pump_flow_rated(brief), rpm_rated=_rpm(brief.engine.power_rpm),
-            thermostat=reader.take(cooling, (), "thermostat"), at_inlet=float(cooling.thermostat_place == "inlet"),
-        ),
+        circuit=_circuit(brief),
+        system_voltage=np.array(voltage),
         cap_pressure=np.array(reader.take(cooling, (), "cap_pressure")),
         limit=np.array(reader.take(cooling, (), "limit")),
-        coverage=coverage,
-        weight=weight,
-        doubts=_floats(Doubts, heat=1.0, conductance=1.0, fan_pressure=1.0),
+        doubts=_floats(Doubts, heat=1.0, conductance=1.0, fan_pressure=1.0, leaks=1.0),
     )  # fmt: skip
-    core = package.core
-    return Row(points, (core.flow == "crossflow", int(core.passes.si), int(core.rows.si) if core.rows else 1), parts.fan_doubt)
+    return Row(points, (core.flow == "crossflow", int(core.passes.si), int(core.rows.si) if core.rows else 1), air.fans.doubt)
+
+
+def _fans(cooling: Cooling, air: AirSide, voltage: float) -> Fans:
+    reader = _Reader()
+    on, off = reader.take(cooling, (), "fan_on"), reader.take(cooling, (), "fan_off")
+    fans = air.fans
+    return Fans(
+        curve=fans.curve, power=fans.power, rated_voltage=fans.rated_voltage, brushless=fans.brushless,
+        voltage=np.maximum(voltage - fans.wire_drop, 0.0), runs=fans.runs, on=np.array(max(on, off + 0.5)), off=np.array(off),
+    )  # fmt: skip
+
+
+@by_identity(16)
+def _circuit(brief: Brief) -> Circuit:
+    reader, cooling, loop = _Reader(), brief.cooling, brief.loop
+    return _floats(
+        Circuit,
+        flow_rated=pump_flow_rated(brief),
+        rpm_rated=_rpm(brief.engine.power_rpm),
+        pulley=reader.take(loop, (), "pulley_ratio"),
+        impeller=WORN_IMPELLER if loop.impeller == "worn" else 1.0,
+        electric=float(loop.pump == "electric"),
+        electric_flow=reader.take(loop, (), "electric_flow"),
+        electric_head=reader.take(loop, (), "electric_pressure"),
+        electric_voltage=reader.take(loop, (), "electric_voltage"),
+        thermostat=reader.take(cooling, (), "thermostat"),
+        at_inlet=float(cooling.thermostat_place == "inlet"),
+        hose_bore=reader.take(loop, (), "hose_bore"),
+        hose_length=reader.take(loop, (), "hose_length"),
+        hose_bends=reader.take(loop, (), "hose_bends"),
+    )
 
 
 def stacked(rows: list[Row]) -> tuple[Points, Floats]:
-    """Rows of one layout as arrays, with their fan doubts."""
-    most = max(len(row.points.weight) for row in rows)
-    return stack([_with_lanes(row.points, most) for row in rows]), np.array([row.fan_doubt for row in rows])
+    """Rows of one batch as arrays, with their fan doubts; faces with fewer lanes or classes are padded."""
+    lanes = max(len(row.points.face.weight) for row in rows)
+    classes = max(len(row.points.network.area) for row in rows)
+    # In fours, so that a nudge that makes or unmakes a class keeps the arrays' shape and the last answer's start.
+    classes = -(-classes // CLASS_STEP) * CLASS_STEP
+    return stack([_padded(row.points, lanes, classes) for row in rows]), np.array([row.fan_doubt for row in rows])
 
 
-def _with_lanes(points: Points, count: int) -> Points:
-    if len(points.weight) == count:
+def _padded(points: Points, lanes: int, classes: int) -> Points:
+    network, present = points.network, len(points.network.area)
+    extra = classes - present
+    if extra == 0 and len(points.face.weight) == lanes:
         return points
-    coverage, weight = padded((points.coverage, points.weight), count)
-    return points._replace(coverage=coverage, weight=weight)
+    incidence = np.insert(network.incidence, [3 + present] * extra, 0.0, axis=0)
+    wider = network._replace(area=np.pad(network.area, (0, extra)), loss=np.pad(network.loss, (0, extra)), incidence=incidence)
+    covered = np.pad(points.covers.covered, ((0, extra), (0, 0)))
+    face = Face(*padded(Lanes(*points.face), lanes, classes))
+    return points._replace(network=wider, covers=points.covers._replace(covered=covered), face=face)
 
 
 def _floats(kind: type[T], **values: float) -> T:
@@ -253,21 +274,23 @@ def _ac_shaft(brief: Brief, slow: bool) -> float:
 
 
 @by_identity(16)
-def _engine(engine: EngineSection) -> Engine:
-    reader = _Reader()
+def _engine(brief: Brief, oil_cooler: bool) -> Engine:
+    engine, reader = brief.engine, _Reader()
     return _floats(
         Engine,
         displacement=reader.take(engine, (), "displacement"),
         power=reader.take(engine, (), "power"),
         power_rpm=_rpm(engine.power_rpm),
         diesel=float(engine.fuel == "diesel"),
-        boosted=float(engine.boost is not None and engine.boost.si > 0),
+        boost=reader.take(engine, (), "boost"),
         heat_multiplier=reader.take(engine, (), "heat_multiplier"),
+        oil_share=OIL_SHARE if oil_cooler else 0.0,
+        bay_share=reader.take(engine, (), "bay_heat"),
     )
 
 
-def _drive(brief: Brief, case: DutyCase, motion: tuple[float, float, bool], ac_shaft: float) -> Drive:
-    speed, rpm, slow = motion
+def _drive(brief: Brief, case: DutyCase, motion: tuple[float, float, bool], fitted: tuple[float, bool]) -> Drive:
+    (speed, rpm, slow), (ac_shaft, external) = motion, fitted
     accessories, vehicle, reader = brief.accessories, brief.vehicle, _Reader()
     automatic = vehicle.gearbox == "automatic"
     slipping = automatic and case.in_gear and slow
@@ -286,7 +309,7 @@ def _drive(brief: Brief, case: DutyCase, motion: tuple[float, float, bool], ac_s
         accessories=ac_shaft + reader.take(accessories, (), "steering_power"),
         electrical=reader.take(accessories, (), "electrical_load"),
         alternator_efficiency=reader.take(accessories, (), "alternator_efficiency"),
-        gearbox_to_coolant=GEARBOX_SHARE if automatic and vehicle.in_tank_cooler else 0.0,
+        gearbox_to_coolant=(WITH_EXTERNAL if external else GEARBOX_SHARE) if automatic and vehicle.in_tank_cooler else 0.0,
         converter_heat=reader.take(accessories, (), "converter_power") if slipping else 0.0,
     )
 
@@ -320,59 +343,3 @@ def _core_geometry(core: Core) -> CoreGeometry:
         fin_conductivity=FIN_CONDUCTIVITY[core.material], bond_resistance=BOND_RESISTANCE[core.material],
         fouling=FOULING[core.condition], turbulator=v["turbulator"],
     )  # fmt: skip
-
-
-def fan_curve(fan: Fan) -> FanCurve:
-    """The fan's pressure-flow curve at its rated voltage: typed points, or generic from its rating.
-
-    Raises InputError where typed points do not fall.
-    """
-    diameter, hub = (v.si if v else 0.3 for v in (fan.diameter, fan.hub_diameter))
-    annulus = max(np.pi / 4 * (diameter**2 - min(hub, 0.8 * diameter) ** 2), 1e-4)
-    if fan.curve:
-        return typed_curve(tuple((point.flow.si, point.pressure.si) for point in fan.curve), annulus)
-    flow, power, derate = (v.si if v else 1.0 for v in (fan.free_air_flow, fan.power, fan.derate))
-    return generic_curve(flow, power, fan.blade, derate, annulus)
-
-
-def credible_curve(fan: Fan) -> tuple[FanCurve, float]:
-    """The fan's curve and the doubt of its shut-off pressure; points that make no curve fall back on the rating."""
-    try:
-        return fan_curve(fan), TYPED_DOUBT if fan.curve else SHUTOFF_DOUBT
-    except InputError:
-        return fan_curve(fan.model_copy(update={"curve": ()})), SHUTOFF_DOUBT
-
-
-def face_coverage(package: Package) -> Floats:
-    """Share of each face cell that the fans draw from, (16, 24): the shroud's, or the bare fans' discs."""
-    core, shroud = package.core, package.shroud
-    width, height = (v.si if v else 0.5 for v in (core.face_width, core.face_height))
-    if not package.fans:
-        return np.zeros(GRID)
-    if shroud.kind == "full":
-        return np.ones(GRID)
-    if shroud.kind == "partial":
-        left, bottom = shroud.left.si, shroud.bottom.si
-        wide = shroud.width.si if shroud.width else width - left
-        high = shroud.height.si if shroud.height else height - bottom
-        return _covered(width, height, ((left, bottom, wide, high),), ())
-    discs = tuple((fan.x.si, fan.y.si, (fan.diameter.si if fan.diameter else 0.3) / 2 + SPILL * shroud.fan_gap.si) for fan in package.fans)
-    return _covered(width, height, (), discs)
-
-
-_covered = lru_cache(maxsize=256)(covered_share)
-
-
-def _air_side(package: Package) -> tuple[Floats, tuple[FanCurve, Floats, Floats, Floats], float]:
-    """Coverage of the face, the fans as arrays (a stand-in where there is none), and their common doubt."""
-    coverage = face_coverage(package)
-    fans = package.fans[:MOST_FANS] if coverage.any() else ()
-    found = [credible_curve(fan) for fan in fans]
-    empty = 0 if fans else 1
-    curve = stack([curve for curve, _ in found] + [no_fan()] * empty)
-    power, volts = (
-        [v.si if v else 1.0 for v in (getattr(fan, name) for fan in fans)] + [1.0] * empty for name in ("power", "rated_voltage")
-    )
-    brushless = [float(fan.motor == "brushless") for fan in fans] + [0.0] * empty
-    doubt = float(np.mean([doubt for _, doubt in found])) if found else 0.0
-    return coverage, (curve, np.array(power), np.array(volts), np.array(brushless)), doubt

@@ -136,7 +136,7 @@ def _temperatures(builds: list[Build], case_id: str) -> list[float | None]:
     for i, build in enumerate(builds):
         case = next(case for case in build.duty_cases if case.id == case_id)
         if not needs_of(build, build.package, case):
-            row = row_of(build, parts_of(build.package), case)
+            row = row_of(build, parts_of(build.brief, build.package), case)
             batches[row.batch].append((i, row))
     for members in batches.values():
         answer = assess_rows([row for _, row in members])

@@ -15,12 +15,18 @@ CONDUCTANCE_DOUBT = 0.12
 """Standard doubt of the core's conductance: ±15 % on j, fouling and maker's tolerances (from memory)."""
 FAN_STEP = 0.25
 """Share by which the fans are weakened to find what their doubt is worth."""
+LEAK_STEP = 0.5
+"""Share by which leak areas are widened to find what their doubt is worth."""
+LEAK_DOUBT = 0.5
+"""Standard doubt of gaps nobody has measured, as a share of their area (common practice)."""
 AMBIENT_STEP = 8.0
 """Kelvin of extra ambient used to find the highest ambient that holds the limit."""
 
 
 class Band(NamedTuple):
-    """Doubts in heat margin [W], one standard each, taken as independent, and the temperatures they map to [degC].
+    """Doubts in heat margin [W], one standard each, and the temperatures they map to [degC].
+
+    Taken as independent of each other; within one cause everything errs together (all fans of a package, all its gaps).
 
     high is inf where the hot end does not settle; all (n,)
     """
@@ -28,6 +34,7 @@ class Band(NamedTuple):
     from_heat: Floats
     from_core: Floats
     from_fans: Floats
+    from_leaks: Floats
     low: Floats
     high: Floats
 
@@ -64,7 +71,7 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, in
     """Temperatures, bands and margins of n points. fan_doubt (n,): standard doubt of the fans' shut-off pressure."""
     n = len(points.limit)
     variants = _variants(points)
-    prepared = prepare(variants, start.prepared if start else None)
+    prepared = prepare(variants, layout, start.prepared if start else None)
     nominal = take(prepared, np.s_[:n])
     solution = solve(points, layout, nominal, (start.solution.state.temperature, start.solution.slope) if start else None)
     nodes, rejection, study = _margin_curve(variants, prepared, solution, layout)
@@ -73,6 +80,7 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, in
         HEAT_DOUBT * state.heat_in,
         study["core"] * (CONDUCTANCE_DOUBT / FAN_STEP),
         study["fans"] * (fan_doubt / FAN_STEP),
+        study["leaks"] * (LEAK_DOUBT / LEAK_STEP),
     )
     doubt = np.sqrt(sum(part**2 for part in parts))
     full_heat = nominal.running.heat.coolant * points.doubts.heat
@@ -96,13 +104,14 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, in
 
 
 def _variants(points: Points) -> Points:
-    """The points, the same with weakened fans, and the same on a hotter day, stacked in that order."""
+    """The points, the same with weakened fans, on a hotter day, and with wider gaps, stacked in that order."""
     n = len(points.limit)
-    tripled = take(points, np.tile(np.arange(n), 3))
-    weaker, hotter = tripled.doubts.fan_pressure.copy(), tripled.climate.ambient.copy()
+    stack = take(points, np.tile(np.arange(n), 4))
+    weaker, hotter, leakier = (v.copy() for v in (stack.doubts.fan_pressure, stack.climate.ambient, stack.doubts.leaks))
     weaker[n : 2 * n] *= 1 - FAN_STEP
-    hotter[2 * n :] += AMBIENT_STEP
-    return tripled._replace(doubts=tripled.doubts._replace(fan_pressure=weaker), climate=tripled.climate._replace(ambient=hotter))
+    hotter[2 * n : 3 * n] += AMBIENT_STEP
+    leakier[3 * n :] *= 1 + LEAK_STEP
+    return stack._replace(doubts=stack.doubts._replace(fan_pressure=weaker, leaks=leakier), climate=stack.climate._replace(ambient=hotter))
 
 
 def _margin_curve(
@@ -115,14 +124,14 @@ def _margin_curve(
     circuit, limit = take(variants.circuit, np.s_[:n]), variants.limit[:n]
     full_open = circuit.thermostat + THERMOSTAT_SPAN + np.where(circuit.at_inlet > 0, 8.0, 0.0)
     boiling = take(prepared, np.s_[:n]).boiling
-    asked = [circuit.thermostat, full_open, limit, np.maximum(boiling, solved + 1), solved, solved, limit]
-    rows = np.concatenate([base, base, base, base, base, base + n, base + 2 * n])
+    asked = [circuit.thermostat, full_open, limit, np.maximum(boiling, solved + 1), solved, solved, limit, solved]
+    rows = np.concatenate([base, base, base, base, base, base + n, base + 2 * n, base + 3 * n])
     batch = take(variants, rows)
     conductance = batch.doubts.conductance.copy()
     conductance[4 * n : 5 * n] *= 1 - FAN_STEP
     batch = batch._replace(doubts=batch.doubts._replace(conductance=conductance))
     state = evaluate(batch, take(prepared, rows), np.concatenate(asked), layout)
-    rejected = state.rejection.reshape(7, n)
+    rejected = state.rejection.reshape(8, n)
     temperatures = np.stack([*asked[:4], solved], axis=1)
     values = np.concatenate([rejected[:4], solution.state.rejection[None]]).T
     order = np.argsort(temperatures, axis=1)
@@ -130,6 +139,7 @@ def _margin_curve(
     study = {
         "core": np.maximum(solution.state.rejection - rejected[4], 0.0),
         "fans": np.maximum(solution.state.rejection - rejected[5], 0.0),
+        "leaks": np.abs(solution.state.rejection - rejected[7]),
         "at_limit": rejected[2],
         "at_limit_hotter": rejected[6],
     }

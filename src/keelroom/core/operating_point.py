@@ -1,8 +1,8 @@
 """The joint solve: the one module that knows every discipline.
 
-Fans set the air, air and coolant set the rejection, fans load the alternator, the alternator loads the engine,
-the engine heats the coolant, the coolant commands thermostat and fans. One unknown is left per point, the
-engine-outlet temperature, and rejection less heat in rises with it.
+Fans set the air, air and coolant set the rejection, fans load the alternator, the alternator loads the engine, the
+engine heats the coolant and the bay, hot bay air comes back to the face, the coolant commands thermostat and fans.
+One unknown is left per point, the engine-outlet temperature, and rejection less heat in rises with it.
 """
 
 from __future__ import annotations
@@ -12,16 +12,16 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.core.air.fan import FanCurve, motor_power, motor_speed
-from keelroom.core.air.network import AirFlows, AirPath, Densities, solve_air
+from keelroom.core.air.network import AirFlows, Breath, Network, solve_air
 from keelroom.core.arrays import Bools, Floats, put, take, unit_share
 from keelroom.core.bracket import Bracket
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import CoolantCurves, boiling_point, coolant_state
-from keelroom.core.loop.circuit import Circuit, pump_flow, thermostat_opening
+from keelroom.core.loop.circuit import Circuit, LoopFlows, Tubes, loop_flows, thermostat_opening
 from keelroom.core.thermal.engine_heat import Drive, Engine, EngineHeat, engine_heat, heat_capacity
 from keelroom.core.thermal.geometry import CoreGeometry, CoreSurfaces, core_surfaces
 from keelroom.core.thermal.louver import LouverSurface, air_conductance, core_drop, louver_reynolds, louver_surface
-from keelroom.core.thermal.march import march
+from keelroom.core.thermal.march import FaceHeat, march
 from keelroom.core.thermal.tube_side import tube_nusselt
 from keelroom.errors import SolveError
 
@@ -34,13 +34,14 @@ CEILING = 190.0
 """No engine-outlet temperature above it is sought [degC]: far past boiling of any mix under any cap."""
 STANDARD_DENSITY = 1.225
 MOST_AIR_RISE = 400.0
-"""Kelvin of air heating that the density behind the core tends to where hardly any air moves."""
+"""Kelvin of air heating that the air tends to where hardly any moves."""
 CONDENSER_RISE = 40.0
 """Kelvin the condenser can heat its air: beyond it the A/C cuts out on head pressure (common practice)."""
 LEAST_FLOW = 1e-3
 """Flow [kg/s] below which the air of a path counts as still."""
 LEAST_FLUX = 2e-3
-"""Flux [kg/s per m2] below which a cell counts as still air."""
+"""Flux [kg/s per m2] at which the conductance of slower air is taken: the correlations say nothing of still air."""
+NO_FLUX = 1e-9
 
 
 class Climate(NamedTuple):
@@ -53,8 +54,9 @@ class Climate(NamedTuple):
 
 
 class Fans(NamedTuple):
-    """Fans and their command, (n, fans) or (n,). power [W] at rated_voltage; voltage (n,) at the motors.
+    """Fans and their command, (n, fans) or (n,). power [W] at rated_voltage; voltage (n, fans) at each motor.
 
+    runs : (n, fans) 0 where the fan stands still whatever is commanded: a stopped fan is a hole
     on, off : (n,) [degC] engine-outlet temperatures between which the mean command rises from none to full
     """
 
@@ -63,44 +65,60 @@ class Fans(NamedTuple):
     rated_voltage: Floats
     brushless: Floats
     voltage: Floats
+    runs: Floats
     on: Floats
     off: Floats
 
 
-class Ahead(NamedTuple):
-    """What stands ahead of the core, (n,). heat [W] into the air; loss in dynamic heads of the face speed."""
+class Covers(NamedTuple):
+    """What stands ahead of the core, C of them, (n, C) unless said.
+
+    heat [W] given whatever the engine does;  gearbox, oil, charge: shares of the engine's losses each takes
+    cuts_out : 1 where the heat stops at CONDENSER_RISE;  conductance [W/K per m2 of its face], fluid to air
+    covered : (n, K, C) 1 where a class of the face lies behind it
+    """
 
     heat: Floats
-    loss: Floats
+    gearbox: Floats
+    oil: Floats
+    charge: Floats
+    cuts_out: Floats
+    conductance: Floats
+    covered: Floats
+
+
+class Face(NamedTuple):
+    """The face as lanes of tube. mix (n, lanes, cells, K) share of each cell; weight (n, lanes) share of the tubes."""
+
+    mix: Floats
+    weight: Floats
 
 
 class Doubts(NamedTuple):
-    """Factors on what is doubtful, (n,), 1 as entered: heat to coolant, core conductance, fan pressure."""
+    """Factors on what is doubtful, (n,), 1 as entered: heat to coolant, core conductance, fan pressure, leak areas."""
 
     heat: Floats
     conductance: Floats
     fan_pressure: Floats
+    leaks: Floats
 
 
 class Points(NamedTuple):
-    """n operating points of one core layout, stacked.
-
-    coverage (n, lanes, cells): share of each cell under the fans;  weight (n, lanes): share of the tubes a lane stands for
-    """
+    """n operating points of one layout, stacked."""
 
     core: CoreGeometry
     engine: Engine
     drive: Drive
     climate: Climate
-    path: AirPath
+    network: Network
     fans: Fans
-    ahead: Ahead
+    covers: Covers
+    face: Face
     coolant: CoolantCurves
     circuit: Circuit
+    system_voltage: Floats
     cap_pressure: Floats
     limit: Floats
-    coverage: Floats
-    weight: Floats
     doubts: Doubts
 
 
@@ -108,20 +126,24 @@ class Air(NamedTuple):
     """The air path at one state of the fans. heat: what the engine gives then; power (n,) [W] of the fans."""
 
     flows: AirFlows
+    breath: Breath
     heat: EngineHeat
     power: Floats
     speed: Floats
     """(n, fans) share of rated speed"""
+    branches: Floats
+    """(n, B) all flows in branch order, where a like point's search begins"""
 
 
 class Fixed(NamedTuple):
-    """What does not change with temperature, worked out once per batch."""
+    """What does not change with the coolant's temperature, worked out once per batch."""
 
     surfaces: CoreSurfaces
     surface: LouverSurface
     air: moist_air.AirState
-    density_ahead: Floats
+    outdoor_density: Floats
     boiling: Floats
+    loop: LoopFlows
     running: Air
     stopped: Air
 
@@ -140,16 +162,15 @@ class State(NamedTuple):
     engine_inlet: Floats
     command: Floats
     """share of the time the fans run"""
-    fan_flow: Floats
-    """(n, fans) mean [kg/s]"""
-    open_flow: Floats
-    """past the fans [kg/s]"""
+    front_air: Floats
+    """[degC] ahead of all covers, recirculated air mixed in"""
     air_in: Floats
-    """ahead of the core, condenser heat included"""
+    """mean ahead of the core"""
     air_out: Floats
     """mean behind the core"""
+    bay_air: Floats
     flux: Floats
-    """(n, lanes, cells) [kg/s per m2]"""
+    """(n, K) [kg/s per m2], 0 where the air runs backwards: it has been through and takes no more heat"""
     conductance: Floats
     """whole core, coolant to air [W/K]"""
 
@@ -171,31 +192,6 @@ class Solution(NamedTuple):
     residual: float
 
 
-def prepare(points: Points, start: Fixed | None = None) -> Fixed:
-    """Everything that does not depend on the coolant temperature: the air with fans running and stopped included.
-
-    start : the same for like points, whose flows the search for this one's flows begins at
-    """
-    surfaces = core_surfaces(points.core)
-    climate = points.climate
-    air = moist_air.air_state(climate.altitude, climate.ambient, climate.humidity)
-    half = Half(points, surfaces, louver_surface(points.core, surfaces), air, moist_air.density(air, climate.ambient + climate.grille_rise))
-    full_speed = motor_speed(points.fans.voltage[:, None], points.fans.rated_voltage, points.fans.brushless)
-    full_speed = full_speed * points.fans.curve.present
-    # Running and stopped fans are two rows of one call: small arrays cost by the call, not by the row.
-    count = len(full_speed)
-    both = _air(take(half, np.tile(np.arange(count), 2)), np.concatenate([full_speed, 0 * full_speed]), start)
-    return Fixed(
-        surfaces=surfaces,
-        surface=half.surface,
-        air=air,
-        density_ahead=half.density_ahead,
-        boiling=boiling_point(points.coolant, air.pressure + points.cap_pressure, start.boiling if start else None),
-        running=take(both, np.s_[:count]),
-        stopped=take(both, np.s_[count:]),
-    )
-
-
 class Half(NamedTuple):
     """What the air path is solved from."""
 
@@ -203,7 +199,142 @@ class Half(NamedTuple):
     surfaces: CoreSurfaces
     surface: LouverSurface
     air: moist_air.AirState
-    density_ahead: Floats
+    outdoor_density: Floats
+
+
+def prepare(points: Points, layout: tuple[bool, int, int], start: Fixed | None = None) -> Fixed:
+    """Everything that does not depend on the coolant temperature: the air with fans running and stopped included.
+
+    layout : (crossflow, passes, layers) shared by all points
+    start  : the same for like points, whose flows the search for this one's flows begins at
+    """
+    surfaces = core_surfaces(points.core)
+    climate = points.climate
+    air = moist_air.air_state(climate.altitude, climate.ambient, climate.humidity)
+    outdoor = moist_air.density(air, climate.ambient + climate.grille_rise)
+    half = Half(points, surfaces, louver_surface(points.core, surfaces), air, outdoor)
+    fans = points.fans
+    full_speed = motor_speed(fans.voltage, fans.rated_voltage, fans.brushless) * fans.curve.present * fans.runs
+    # Running and stopped fans are two rows of one call: small arrays cost by the call, not by the row.
+    count = len(full_speed)
+    begin = np.concatenate([start.running.branches, start.stopped.branches]) if start else None
+    both = _air(take(half, np.tile(np.arange(count), 2)), np.concatenate([full_speed, 0 * full_speed]), begin)
+    return Fixed(
+        surfaces=surfaces,
+        surface=half.surface,
+        air=air,
+        outdoor_density=outdoor,
+        boiling=boiling_point(points.coolant, air.pressure + points.cap_pressure, start.boiling if start else None),
+        loop=_loop(points, surfaces, layout),
+        running=take(both, np.s_[:count]),
+        stopped=take(both, np.s_[count:]),
+    )
+
+
+def tube_layout(core: CoreGeometry, layout: tuple[bool, int, int]) -> tuple[Floats, Floats]:
+    """Tubes in parallel in each pass, and their length [m]; (n,) each."""
+    crossflow, passes, _ = layout
+    length, across = (core.face_width, core.face_height) if crossflow else (core.face_height, core.face_width)
+    return across / (core.fin_height + core.tube_height) * core.rows / passes, length
+
+
+def tube_aspect(core: CoreGeometry) -> Floats:
+    """Inner height over width of a tube (n,)."""
+    return (core.tube_height - 2 * core.tube_wall) / (core.tube_width - 2 * core.tube_wall)
+
+
+def _loop(points: Points, surfaces: CoreSurfaces, layout: tuple[bool, int, int]) -> LoopFlows:
+    core = points.core
+    count, length = tube_layout(core, layout)
+    coolant = coolant_state(points.coolant, points.circuit.thermostat)
+    passes = np.full(len(count), float(layout[1]))
+    tubes = Tubes(count, passes, length, surfaces.tube_section, surfaces.coolant_diameter, tube_aspect(core), core.turbulator)
+    return loop_flows(points.circuit, (points.drive.rpm, points.system_voltage), tubes, (coolant.density, coolant.viscosity))
+
+
+def softened(rise: Floats) -> Floats:
+    """A rise of air temperature (n,) [K] that tends to MOST_AIR_RISE where hardly any air moves."""
+    return rise / (1 + rise / MOST_AIR_RISE)
+
+
+def cover_heat(points: Points, heat: EngineHeat) -> Floats:
+    """Heat (n, C) [W] each cover would give to its air."""
+    covers = points.covers
+    return covers.heat + covers.gearbox * heat.gearbox_loss[:, None] + covers.oil * heat.oil[:, None] + covers.charge * heat.charge[:, None]
+
+
+def cover_rise(points: Points, heat: Floats, core: Floats, cp: Floats) -> tuple[Floats, Floats]:
+    """Kelvin each cover heats its air, and the air through it [kg/s]; (n, C). core: (n, K) flow of each class."""
+    flow = (np.maximum(core, 0.0)[:, None, :] @ points.covers.covered)[:, 0, :]
+    rise = heat / (np.maximum(flow, LEAST_FLOW) * cp[:, None])
+    return np.where(points.covers.cuts_out > 0, np.minimum(rise, CONDENSER_RISE), softened(rise)), flow
+
+
+def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
+    """The air path with the fans at `speed`, its air heated by what enters coolant, covers and bay."""
+    points = half.points
+    fans, doubts = points.fans, points.doubts
+    power = (motor_power(fans.power, speed) * fans.curve.present).sum(axis=1)
+    outdoors = (half.outdoor_density, half.outdoor_density / STANDARD_DENSITY, half.air.pressure, points.climate.ambient)
+    engine = engine_heat(points.engine, points.drive, power, outdoors)
+    ahead = cover_heat(points, engine)
+    grille_air = points.climate.ambient + points.climate.grille_rise
+    cp = moist_air.heat_capacity(half.air)
+    coolant = engine.coolant * doubts.heat
+
+    def breathing(flows: AirFlows) -> Breath:
+        rise, through = cover_rise(points, ahead, flows.core, cp)
+        given = coolant + (rise * through).sum(axis=1) * cp
+        forward = np.maximum(np.maximum(flows.core, 0.0).sum(axis=1), LEAST_FLOW)
+        leaving = np.maximum(flows.exit, LEAST_FLOW)
+        bay = grille_air + softened((given + engine.bay + power) / (leaving * cp))
+        fresh = np.maximum(flows.grille, 0.0) + 1e-9
+        front = grille_air + (bay - grille_air) * flows.back / (fresh + flows.back)
+        behind = front + softened(given / (forward * cp))
+        ahead_density, behind_density, bay_density = (moist_air.density(half.air, t) for t in (front, behind, bay))
+        return Breath(ahead_density, behind_density, bay_density, front, behind, bay)
+
+    def drop(flux: Floats, breath: Breath) -> Floats:
+        expansion = (breath.ahead / breath.behind)[:, None]
+        viscosity = moist_air.viscosity(0.5 * (breath.front_temperature + breath.behind_temperature))[:, None]
+        return core_drop(points.core, half.surfaces, half.surface, flux, (breath.ahead[:, None], viscosity, expansion))
+
+    curve, factor = fans.curve, doubts.fan_pressure[:, None]
+    doubted = curve._replace(pressure=curve.pressure * factor, hole=curve.hole / factor)
+    network, leaks = points.network, doubts.leaks
+    leaky = network._replace(bypass_area=network.bypass_area * leaks, leak_area=network.leak_area * leaks[:, None])
+    flows, breath = solve_air(leaky, doubted, speed, breathing, drop, begin)
+    branches = np.concatenate(
+        [np.stack([flows.grille, flows.exit, flows.bypass], axis=1), flows.core, flows.fans, flows.leaks, flows.flaps], axis=1
+    )
+    return Air(flows, breath, engine, power, speed, branches)
+
+
+def commanded(fixed: Fixed, command: Floats, which: str, part: str = "flows") -> Floats:
+    """A mean over the fans' off and on times: `which` of flows, breath or heat with the fans at `command` (n,)."""
+    off, on = (getattr(getattr(air, part), which) for air in (fixed.stopped, fixed.running))
+    share = command.reshape(-1, *[1] * (on.ndim - 1))
+    mean: Floats = off + share * (on - off)
+    return mean
+
+
+def _front_air(fixed: Fixed, command: Floats) -> Floats:
+    """Mean temperature of the air at the face (n,), weighed by the air that is there in the fans' off and on times."""
+    weights = [
+        share * (np.maximum(air.flows.grille, 0.0) + air.flows.back) + 1e-12
+        for share, air in ((1 - command, fixed.stopped), (command, fixed.running))
+    ]
+    off, on = fixed.stopped.breath.front_temperature, fixed.running.breath.front_temperature
+    mean: Floats = (weights[0] * off + weights[1] * on) / (weights[0] + weights[1])
+    return mean
+
+
+class Meeting(NamedTuple):
+    """What the air brings to each cell at one evaluation: capacity [W/K], temperature [degC], conductance [W/K]; (n, lanes, cells)."""
+
+    capacity: Floats
+    temperature: Floats
+    conductance: Floats
 
 
 def evaluate(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[bool, int, int]) -> State:
@@ -212,99 +343,79 @@ def evaluate(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[bo
     Between the fans' off and on temperatures the mean flow over their on and off times is used.
     layout : (crossflow, passes, layers) shared by all points
     """
+    return _evaluated(points, fixed, temperature, layout)[0]
+
+
+def face_heat(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[bool, int, int]) -> tuple[State, Meeting, FaceHeat]:
+    """The same with what every cell meets and gives, for maps of the face."""
+    return _evaluated(points, fixed, temperature, layout)
+
+
+def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[bool, int, int]) -> tuple[State, Meeting, FaceHeat]:
     command = unit_share((temperature - points.fans.off) / (points.fans.on - points.fans.off))
-    running, stopped = fixed.running, fixed.stopped
-    heat_in = (stopped.heat.coolant + command * (running.heat.coolant - stopped.heat.coolant)) * points.doubts.heat
-    fans = stopped.flows.fans + command[:, None] * (running.flows.fans - stopped.flows.fans)
-    free = stopped.flows.open + command * (running.flows.open - stopped.flows.open)
+    heat_in = commanded(fixed, command, "coolant", "heat") * points.doubts.heat
     cp = moist_air.heat_capacity(fixed.air)
-    air_in = points.climate.ambient + points.climate.grille_rise
-    air_in = air_in + np.minimum(points.ahead.heat / (np.maximum(fans.sum(axis=1) + free, LEAST_FLOW) * cp), CONDENSER_RISE)
+    core = commanded(fixed, command, "core")
+    front = _front_air(fixed, command)
+    ahead = cover_heat(points, fixed.stopped.heat)
+    ahead = ahead + command[:, None] * (cover_heat(points, fixed.running.heat) - ahead)
+    rise, _ = cover_rise(points, ahead, core, cp)
+    class_air = front[:, None] + (points.covers.covered @ rise[:, :, None])[:, :, 0]
 
     coolant = coolant_state(points.coolant, temperature)
-    pumped = pump_flow(points.circuit, points.drive.rpm)
-    capacity = pumped * coolant.density * coolant.heat_capacity
-    engine_inlet = temperature - heat_in / capacity
-    sensed = np.where(points.circuit.at_inlet > 0, engine_inlet, temperature)
+    per_flow = coolant.density * coolant.heat_capacity
+    # An element at the inlet feels what full flow would bring there: its own throttling is not followed round the circle.
+    sensed = np.where(points.circuit.at_inlet > 0, temperature - heat_in / (fixed.loop.engine[:, -1] * per_flow), temperature)
     opening = thermostat_opening(points.circuit, sensed)
+    pumped, core_flow = fixed.loop.at(opening)
 
-    flux = _face_flux(points, fans, free)
-    conductance = _conductance(points, fixed, flux, (temperature, air_in), opening * pumped, layout)
-    _, passes, layers = layout
-    cell_area = fixed.surfaces.face_area[:, None, None] * np.maximum(points.weight, 1e-9)[:, :, None] / flux.shape[2]
-    air = flux * cell_area * cp[:, None, None], np.broadcast_to(air_in[:, None, None], flux.shape)
-    face = march(air, conductance * cell_area, (opening * capacity, temperature), points.weight, (passes, layers))
-    return State(
+    forward = np.maximum(core, 0.0)
+    mean_in = (forward * class_air).sum(axis=1) / np.maximum(forward.sum(axis=1), 1e-9)
+    air_in = np.where(forward.sum(axis=1) > 1e-9, mean_in, front)
+    flux = forward / np.maximum(points.network.area, 1e-9)
+    conductance = _conductance(points, fixed, np.maximum(flux, LEAST_FLUX), (temperature, air_in), core_flow, layout)
+    meeting = _meeting(points, fixed, (flux, class_air, conductance), cp)
+    cooled = (core_flow * per_flow, temperature)
+    face = march((meeting.capacity, meeting.temperature), meeting.conductance, cooled, points.face.weight, layout[1:])
+    state = State(
         temperature=temperature, rejection=face.heat, heat_in=heat_in, coolant_flow=pumped,
-        core_flow=opening * pumped, opening=opening, coolant_out=face.coolant_out, engine_inlet=engine_inlet,
-        command=command, fan_flow=fans, open_flow=free, air_in=air_in,
-        air_out=air_in + face.heat / air[0].sum(axis=(1, 2)), flux=flux, conductance=(conductance * cell_area).sum(axis=(1, 2)),
+        core_flow=core_flow, opening=opening, coolant_out=face.coolant_out, engine_inlet=temperature - heat_in / (pumped * per_flow),
+        command=command, front_air=front, air_in=air_in, air_out=air_in + face.heat / meeting.capacity.sum(axis=(1, 2)),
+        bay_air=commanded(fixed, command, "bay_temperature", "breath"), flux=flux, conductance=meeting.conductance.sum(axis=(1, 2)),
     )  # fmt: skip
+    return state, meeting, face
 
 
-def _air(half: Half, speed: Floats, start: Fixed | None) -> Air:
-    """The air path with the fans at `speed`, its air heated by what enters coolant and condenser."""
-    points = half.points
-    power = (motor_power(points.fans.power, speed) * points.fans.curve.present).sum(axis=1)
-    engine = engine_heat(points.engine, points.drive, power, (half.density_ahead, half.density_ahead / STANDARD_DENSITY))
-    heat = engine.coolant * points.doubts.heat + points.ahead.heat
-    grille_air = points.climate.ambient + points.climate.grille_rise
-    cp = moist_air.heat_capacity(half.air)
-    ahead_loss = points.ahead.loss[:, None] / (2 * half.density_ahead[:, None])
-
-    def heating(total: Floats) -> Densities:
-        # A smooth ceiling keeps the air credible where hardly any moves.
-        free_rise = heat / (np.maximum(total, LEAST_FLOW) * cp)
-        rise = free_rise / (1 + free_rise / MOST_AIR_RISE)
-        kelvin = grille_air + rise + 273.15
-        behind = moist_air.density(half.air, grille_air + rise)
-        thinning = behind * rise / (1 + free_rise / MOST_AIR_RISE) / (kelvin * np.maximum(total, LEAST_FLOW))
-        return Densities(half.density_ahead, behind, thinning)
-
-    def drop(flux: Floats, density: Densities) -> Floats:
-        expansion = (density.ahead / density.behind)[:, None]
-        viscosity = moist_air.viscosity(grille_air + 0.5 * (grille_air + 273.15) * (density.ahead / density.behind - 1))[:, None]
-        through = core_drop(points.core, half.surfaces, half.surface, flux, (half.density_ahead[:, None], viscosity, expansion))
-        return through + ahead_loss * flux**2
-
-    curve, factor = points.fans.curve, points.doubts.fan_pressure[:, None]
-    doubted = curve._replace(pressure=curve.pressure * factor, hole=curve.hole / factor)
-    begin = None
-    if start is not None:
-        ran, stood = start.running.flows, start.stopped.flows
-        begin = np.concatenate([ran.fans, stood.fans]), np.concatenate([ran.open, stood.open])
-    return Air(solve_air(points.path, doubted, speed, heating, drop, begin), engine, power, speed)
-
-
-def _face_flux(points: Points, fans: Floats, free: Floats) -> Floats:
-    """Mass flux through each cell; air that runs back through the open region carries no heat away."""
-    drawn = fans.sum(axis=1) / np.maximum(points.path.drawn_area, 1e-9)
-    free = free / np.maximum(points.path.open_area, 1e-9)
-    drawn, free = (np.maximum(v, LEAST_FLUX)[:, None, None] for v in (drawn, free))
-    flux: Floats = points.coverage * drawn + (1 - points.coverage) * free
-    return flux
+def _meeting(points: Points, fixed: Fixed, classes: tuple[Floats, Floats, Floats], cp: Floats) -> Meeting:
+    """From classes to cells by each cell's mix: what is blocked brings nothing."""
+    flux, air, conductance = classes
+    mix = points.face.mix
+    columns = np.stack([flux, flux * air, conductance], axis=2)
+    n, lanes, cells, kinds = mix.shape
+    summed = (mix.reshape(n, lanes * cells, kinds) @ columns).reshape(n, lanes, cells, 3)
+    cell_area = (fixed.surfaces.face_area[:, None] * np.maximum(points.face.weight, 1e-9))[:, :, None] / cells
+    carried = np.maximum(summed[..., 0], NO_FLUX)
+    temperature = np.where(summed[..., 0] > NO_FLUX, summed[..., 1] / carried, air[:, :1, None])
+    return Meeting(carried * cell_area * cp[:, None, None], temperature, summed[..., 2] * cell_area)
 
 
 def _conductance(
     points: Points, fixed: Fixed, flux: Floats, temperatures: tuple[Floats, Floats], core_flow: Floats, layout: tuple[bool, int, int]
 ) -> Floats:
-    """Coolant-to-air conductance of each cell per square metre of face [W/m2K]: resistances in series."""
-    crossflow, passes, _ = layout
+    """Coolant-to-air conductance of each class per square metre of face (n, K) [W/m2K]: resistances in series."""
     core, surfaces = points.core, fixed.surfaces
     hot, cold = temperatures
     film = 0.5 * (hot + cold)
     coolant = coolant_state(points.coolant, 0.7 * hot + 0.3 * film)
-    length, across = (core.face_width, core.face_height) if crossflow else (core.face_height, core.face_width)
-    tubes = across / (core.fin_height + core.tube_height) * core.rows / passes
+    tubes, length = tube_layout(core, layout)
     Re = coolant.density * core_flow / (tubes * surfaces.tube_section) * surfaces.coolant_diameter / coolant.viscosity
     Pr = coolant.viscosity * coolant.heat_capacity / coolant.conductivity
-    aspect = (core.tube_height - 2 * core.tube_wall) / (core.tube_width - 2 * core.tube_wall)
-    nusselt = tube_nusselt(Re, Pr, aspect, surfaces.coolant_diameter / length)
+    nusselt = tube_nusselt(Re, Pr, tube_aspect(core), surfaces.coolant_diameter / length)
     inner = core.turbulator * nusselt * coolant.conductivity / surfaces.coolant_diameter
     resistance = (1 / inner + core.fouling) / surfaces.inner_area + core.bond_resistance / surfaces.tube_area
     air = (moist_air.viscosity(film), moist_air.conductivity(film), moist_air.heat_capacity(fixed.air))
     outer = air_conductance(core, surfaces, fixed.surface, flux, air)
-    return points.doubts.conductance[:, None, None] / (1 / outer + resistance[:, None, None])
+    return points.doubts.conductance[:, None] / (1 / outer + resistance[:, None])
 
 
 def solve(
@@ -317,7 +428,7 @@ def solve(
     fixed, start : what `prepare` gave, and temperatures and slopes (n,) of like points to begin at, where at hand
     Raises SolveError when a bracketed point does not converge.
     """
-    fixed = fixed or prepare(points)
+    fixed = fixed or prepare(points, layout)
     low = points.climate.ambient + points.climate.grille_rise + 1.0
     temperature = np.clip(points.circuit.thermostat + 12.0 if start is None else start[0], low, CEILING)
     state = evaluate(points, fixed, temperature, layout)
@@ -355,8 +466,6 @@ def thermal_mass(points: Points) -> Floats:
 
 def face_reynolds(points: Points, solution: Solution) -> Floats:
     """Louver Reynolds number at the mean face flux (n,): the correlations are stated for 100..3000."""
-    state = solution.state
-    viscosity = moist_air.viscosity(state.air_in)
-    return louver_reynolds(
-        points.core, solution.fixed.surfaces, (state.fan_flow.sum(axis=1) + state.open_flow) / solution.fixed.surfaces.face_area, viscosity
-    )
+    state, surfaces = solution.state, solution.fixed.surfaces
+    flow = (state.flux * points.network.area).sum(axis=1)
+    return louver_reynolds(points.core, surfaces, flow / surfaces.face_area, moist_air.viscosity(state.air_in))

@@ -11,6 +11,9 @@ Fuel = Literal["petrol", "diesel"]
 Gearbox = Literal["manual", "automatic"]
 ThermostatPlace = Literal["outlet", "inlet"]
 Glycol = Literal["ethylene_glycol", "propylene_glycol"]
+PumpKind = Literal["mechanical", "electric"]
+Impeller = Literal["good", "worn"]
+CauseState = Literal["open", "fine", "mended"]
 Symptom = Literal["climbs_at_idle", "climbs_with_ac", "climbs_at_speed", "climbs_on_grade", "loses_coolant", "slow_warm_up", "heater_cold"]
 
 
@@ -37,6 +40,12 @@ class Vehicle(Strict):
     exit_area: Annotated[Maybe, Spec("area", "Bay exit opening", gt=0, le=3, help="Under the car, louvers and vents together")] = quantity(
         "450 in²", "area"
     )
+    opening_width: Annotated[
+        Maybe, Spec("length", "Panel opening, width", gt=0.02, le=3, help="Empty: no panel hides any of the face. Centred on the core")
+    ] = None
+    opening_height: Annotated[
+        Maybe, Spec("length", "Panel opening, height", gt=0.02, le=3, help="Empty: no panel hides any of the face. Centred on the core")
+    ] = None
 
 
 class Engine(Strict):
@@ -58,6 +67,32 @@ class Engine(Strict):
     heat_multiplier: Annotated[
         Maybe, Spec("number", "Heat multiplier", gt=0.3, le=3, help="1 as computed; retarded ignition or lean idle 1.1–1.2")
     ] = quantity("1", "number")
+    bay_heat: Annotated[
+        Maybe, Spec("share", "Fuel heat into the bay air", ge=0, le=0.3, help="Block and exhaust; 3–10 %, less with wrapped pipes")
+    ] = quantity("5 %", "share")
+
+
+class Loop(Strict):
+    """The coolant circuit outside engine and core."""
+
+    pump: PumpKind = "mechanical"
+    pulley_ratio: Annotated[
+        Maybe, Spec("number", "Pump speed over stock", gt=0.2, le=3, help="1 stock pulleys; a smaller pump pulley gives more, 1.15–1.3")
+    ] = quantity("1", "number")
+    impeller: Impeller = "good"
+    electric_flow: Annotated[Maybe, Spec("coolant flow", "Electric pump, free flow", gt=0, le=0.02)] = quantity("35 gpm", "coolant flow")
+    electric_pressure: Annotated[Maybe, Spec("pressure", "Electric pump, shut off", gt=0, le=5e5)] = quantity("9 psi", "pressure")
+    electric_voltage: Annotated[Maybe, Spec("voltage", "Electric pump rated at", gt=0, le=60)] = quantity("13.5 V", "voltage")
+    hose_bore: Annotated[Maybe, Spec("length", "Hose bore", gt=0.005, le=0.1)] = quantity("1 1/2 in", "length")
+    hose_length: Annotated[Maybe, Spec("length", "Hoses, both together", ge=0, le=20)] = quantity("48 in", "length")
+    hose_bends: Annotated[Maybe, Spec("count", "Right-angle bends in them", ge=0, le=40, whole=True)] = quantity("4", "count")
+
+
+class CauseCheck(Strict):
+    """What became of one cheap cause that was looked into."""
+
+    id: str
+    state: CauseState = "open"
 
 
 class Accessories(Strict):
@@ -117,3 +152,5 @@ class Brief(Strict):
     accessories: Accessories = Accessories()
     climate: Climate = Climate()
     cooling: Cooling = Cooling()
+    loop: Loop = Loop()
+    causes: tuple[CauseCheck, ...] = ()

@@ -57,7 +57,8 @@ class Build(Strict):
     def id_fault(self) -> str:
         """What is wrong with the ids of lists and of the active package; '' where nothing is."""
         lists: list[list[str]] = [[package.id for package in self.packages], [case.id for case in self.duty_cases]]
-        lists += [[fan.id for fan in package.fans] for package in self.packages]
+        lists += [[item.id for item in items] for package in self.packages for items in (package.fans, package.covers)]
+        lists += [[cause.id for cause in self.brief.causes]]
         if any("" in ids or len(set(ids)) != len(ids) for ids in lists):
             return "ids must be present and unique within their list"
         if not self.packages or self.active not in lists[0]:

@@ -13,6 +13,9 @@ Condition = Literal["clean", "some_scale", "bad"]
 Blade = Literal["straight", "curved"]
 Motor = Literal["brushed", "brushless"]
 ShroudKind = Literal["full", "partial", "none"]
+Plenum = Literal["shared", "divided"]
+Mount = Literal["puller", "pusher"]
+CoverKind = Literal["condenser", "gearbox_cooler", "oil_cooler", "charge_cooler", "screen"]
 
 
 class Core(Strict):
@@ -76,6 +79,15 @@ class Fan(Strict):
     ] = quantity("95 %", "share")
     blade: Blade = "curved"
     motor: Motor = "brushed"
+    mount: Mount = "puller"
+    runs: bool = True
+    reversed_blade: bool = False
+    reversed_share: Annotated[
+        Quantity, Spec("share", "Flow when run backwards", gt=0.05, le=1, help="A one-way blade with its polarity reversed keeps 50–60 %")
+    ] = quantity("55 %", "share")
+    wire_drop: Annotated[
+        Quantity, Spec("voltage", "Lost in its wires", ge=0, le=10, help="Volts between the system and this motor: thin wire slows it")
+    ] = quantity("0.3 V", "voltage")
     curve: tuple[CurvePoint, ...] = ()
     cost: Annotated[Maybe, Spec("money", "Fan cost", ge=0, le=1e6)] = None
     basis: str = ""
@@ -92,7 +104,60 @@ class Shroud(Strict):
     fan_gap: Annotated[
         Quantity, Spec("length", "Fan off the fins", ge=0, le=0.3, help="With no shroud the fan draws from a disc wider by this gap")
     ] = quantity("1/2 in", "length")
+    depth: Annotated[
+        Quantity, Spec("length", "Shroud depth", gt=1e-3, le=0.4, help="From the fins to the fan: air from the corners turns along it")
+    ] = quantity("2 in", "length")
+    edge_gap: Annotated[
+        Quantity,
+        Spec("length", "Gap at the shroud's edge", ge=0, le=0.1, help="Between shroud and core all round; 0 with foam or split hose"),
+    ] = quantity("1/16 in", "length")
+    hole_area: Annotated[Quantity, Spec("area", "Holes in the shroud", ge=0, le=0.3, help="Left by removed parts")] = quantity(
+        "0 in²", "area"
+    )
+    flap_area: Annotated[
+        Quantity, Spec("area", "Flaps in the shroud", ge=0, le=0.5, help="One-way rubber flaps that open at road speed, all together")
+    ] = quantity("0 in²", "area")
+    plenum: Plenum = "shared"
     cost: Annotated[Maybe, Spec("money", "Shroud cost", ge=0, le=1e6)] = None
+
+
+class Sealing(Strict):
+    """Gaps between the front of the core and the bay: air goes round the core if it can."""
+
+    side_gap: Annotated[
+        Quantity, Spec("length", "Gap at each side of the core", ge=0, le=0.2, help="0 with side strips (neoprene, pipe foam)")
+    ] = quantity("3/8 in", "length")
+    top_gap: Annotated[
+        Quantity, Spec("length", "Gap over and under the core", ge=0, le=0.2, help="0 with a panel over core and condenser")
+    ] = quantity("3/8 in", "length")
+
+
+class Cover(Strict):
+    """What stands ahead of the core: its place on the face, what it costs the air, and its heat by kind."""
+
+    id: str
+    name: str = ""
+    kind: CoverKind = "condenser"
+    left: Annotated[Quantity, Spec("length", "From left", ge=-1, le=3)] = quantity("0 in", "length")
+    bottom: Annotated[Quantity, Spec("length", "From bottom", ge=-1, le=3)] = quantity("0 in", "length")
+    width: Annotated[Maybe, Spec("length", "Cover width", gt=0.01, le=3, help="Empty: to the far edge of the face")] = None
+    height: Annotated[Maybe, Spec("length", "Cover height", gt=0.01, le=3, help="Empty: to the top of the face")] = None
+    loss: Annotated[
+        Quantity,
+        Spec(
+            "number", "Air resistance", ge=0, le=100, help="Dynamic heads of the air's own speed: condenser 7, plate cooler 12, screen 1–2"
+        ),
+    ] = quantity("7", "number")
+    conductance: Annotated[
+        Quantity,
+        Spec(
+            "face conductance",
+            "Heat per face and kelvin",
+            gt=0,
+            le=20000,
+            help="From its fluid to the air: condenser 2500, plate cooler 1500",
+        ),
+    ] = quantity("2500 W/m²K", "face conductance")
 
 
 class Package(Strict):
@@ -103,5 +168,6 @@ class Package(Strict):
     core: Core = Core()
     fans: tuple[Fan, ...] = ()
     shroud: Shroud = Shroud()
-    condenser: bool = True
+    sealing: Sealing = Sealing()
+    covers: tuple[Cover, ...] = (Cover(id="condenser", name="Condenser"),)
     hours: Annotated[Maybe, Spec("time", "Shop hours", ge=0, le=3.6e6)] = None

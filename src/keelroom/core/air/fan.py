@@ -117,7 +117,7 @@ def fan_pressure(curve: FanCurve, flow: Floats, speed: Floats, density: Floats) 
     """Static pressure rise and its slope.
 
     flow  : (n, fans) [m3/s] at the fan, either sign;  speed : (n, fans) share of full speed, >= 0
-    density : (n,) [kg/m3] at the fan.  Returns [Pa] and [Pa per m3/s], (n, fans).
+    density : (n, fans) [kg/m3] at the fan.  Returns [Pa] and [Pa per m3/s], (n, fans).
     Source : FAN_LAWS. Past free air and in back-flow the curve goes on as the loss of a hole, so a
     stopped fan (speed 0) is a hole and nothing blows up at road speed.
     """
@@ -133,7 +133,7 @@ def fan_pressure(curve: FanCurve, flow: Floats, speed: Floats, density: Floats) 
     beyond, behind = np.maximum(x - 1, 0.0), np.minimum(x, 0.0)
     value = value + slope * (beyond + behind) - curve.hole * beyond**2 + curve.hole * behind**2
     slope = slope - 2 * curve.hole * beyond + 2 * curve.hole * behind
-    head = (density / REFERENCE_DENSITY)[:, None] * n**2 * curve.pressure
+    head = density / REFERENCE_DENSITY * n**2 * curve.pressure
     return head * value, head * slope / (n * curve.flow)
 
 

@@ -1,8 +1,9 @@
-"""The air path solved for its flows: ram, grille, two regions of the face, fans, bay exit.
+"""The air path as one network of pressures, from the free stream through grille, face, fans and bay to under the car.
 
-One region lies under the shroud (or the bare fan discs) and breathes through the fans; the other passes
-air straight into the bay. Fans of one package share the plenum. Every branch's resistance rises with its flow,
-so the flows are the minimum of a convex function and the safeguarded Newton below finds it.
+Nodes: front plenum, bay, and one zone per shroud plenum, bare fan or pusher. Branches: grille, exit, the gap round
+the core, a branch per class of the face, fans, zone leaks and one-way flaps. Every branch's loss rises with its flow,
+so the flows are the minimum of a convex function; the nodal Newton below (the gradient method of Todini and Pilati
+for pipe networks) finds it, one small linear system per step for all points at once.
 """
 
 from __future__ import annotations
@@ -12,6 +13,7 @@ from typing import NamedTuple
 
 import numpy as np
 
+from keelroom.core.air.face import BAY, FRONT
 from keelroom.core.air.fan import FanCurve, fan_pressure
 from keelroom.core.arrays import Bools, Floats
 from keelroom.errors import SolveError
@@ -24,155 +26,283 @@ RAM_RECOVERY = 0.9
 """Stagnation pressure recovered at a grille facing the stream."""
 BASE_PRESSURE = -0.12
 """Pressure coefficient under the car where the bay air leaves."""
+DISCHARGE = 0.6
+"""Discharge coefficient of gaps and holes: a sharp-edged orifice (ORIFICE)."""
+FLAP_LOSS = 1.5
+"""Dynamic heads lost in an open flap."""
+FLAP_CLOSED = 400.0
+"""A closed flap resists as if a twentieth of it leaked."""
+STILL = 1e-4
+"""Flow [kg/s] under which a square law is carried to zero along a straight line."""
+STILL_FLUX = 1e-4
+"""The same for a class of the face [kg/s per m2]."""
 THIN_CORE = -0.45
-"""How the core's drop follows the density behind it, as a power: only the search direction needs it."""
+"""How the core's drop follows the density behind it, as a power: only the search depends on it."""
 TOLERANCE = 1e-8
 STEPS = 120
-PATIENCE = 20
-
-Drop = Callable[[Floats, "Densities"], Floats]
-"""Pressure lost [Pa] in the two regions (n, 2) or repeated (n, 4), at mass flux (same) [kg/s per m2], flux >= 0."""
+PATIENCE = 15
 
 
-class AirPath(NamedTuple):
-    """n air paths, arrays (n,): speed [m/s]; grille_area, exit_area [m2]; areas under and outside the fans [m2]."""
+class Network(NamedTuple):
+    """n networks of one shape, arrays (n,) unless said. K classes, F fans, Z zones, B branches, N nodes.
+
+    speed [m/s]; grille_area, exit_area, bypass_area [m2] (bypass: the gap round the core)
+    area, loss : (n, K) [m2] and dynamic heads of the face speed beside the core's own drop (covers, corners)
+    leak_area, flap_area : (n, Z) [m2];  pushes : (n, F) 1 where the fan stands ahead of the core
+    incidence : (n, B, N) 1 at the node a branch leaves, -1 where it arrives; branches in the order
+                grille, exit, bypass, classes, fans, leaks, flaps
+    """
 
     speed: Floats
     grille_area: Floats
     exit_area: Floats
-    drawn_area: Floats
-    open_area: Floats
+    bypass_area: Floats
+    area: Floats
+    loss: Floats
+    leak_area: Floats
+    flap_area: Floats
+    pushes: Floats
+    incidence: Floats
 
 
 class AirFlows(NamedTuple):
-    """The solved flows. fans (n, fans), open (n,) [kg/s]; pressures (n,) [Pa] above the free stream.
+    """The solved flows [kg/s], positive in the branch's own direction; pressures [Pa] above the free stream.
 
-    steps : iterations used, largest over the points;  residual : largest imbalance over ram and fan pressure
+    grille, exit, bypass (n,); core (n, K); fans (n, F); leaks (n, Z) from the bay into a zone, from a pusher's zone
+    back to the front; flaps (n, Z);  pressures (n, N): front, bay, zones
+    steps : iterations used, largest over the points;  residual : largest imbalance, of pressure over what drives it
     """
 
+    grille: Floats
+    exit: Floats
+    bypass: Floats
+    core: Floats
     fans: Floats
-    open: Floats
-    front: Floats
-    plenum: Floats
-    bay: Floats
+    leaks: Floats
+    flaps: Floats
+    pressures: Floats
     steps: int
     residual: float
 
     @property
-    def total(self) -> Floats:
-        """All air through the core (n,) [kg/s]."""
-        flows: Floats = self.fans.sum(axis=1) + self.open
+    def through_core(self) -> Floats:
+        """Air through the core towards the bay (n,), what runs backwards taken off."""
+        flows: Floats = self.core.sum(axis=1)
+        return flows
+
+    @property
+    def back(self) -> Floats:
+        """Bay air that comes back to the front (n,): round the core and backwards through it."""
+        flows: Floats = np.maximum(-self.bypass, 0.0) + np.maximum(-self.core, 0.0).sum(axis=1)
         return flows
 
 
-class Densities(NamedTuple):
-    """Air density (n,) [kg/m3] ahead of the core and behind it, where pullers and the bay breathe."""
+class Breath(NamedTuple):
+    """Densities [kg/m3] and temperatures [degC] of the air (n,): ahead of the core, behind it, in the bay."""
 
     ahead: Floats
     behind: Floats
-    thinning: Floats
-    """change of `behind` with the total flow [kg/m3 per kg/s]"""
+    bay: Floats
+    front_temperature: Floats
+    behind_temperature: Floats
+    bay_temperature: Floats
 
 
-Heating = Callable[[Floats], Densities]
-"""Densities at a total flow (n,) [kg/s]: the less air, the hotter and thinner it leaves the core."""
+Breathing = Callable[[AirFlows], Breath]
+"""The state of the air at given flows: the less air, the hotter and thinner it leaves the core."""
+Drop = Callable[[Floats, Breath], Floats]
+"""Pressure lost in the core [Pa] at a face mass flux (n, k) [kg/s per m2], >= 0."""
+
+
+def incidence(front: Floats, rear: Floats, fan_zone: tuple[int, ...], pushers: tuple[bool, ...]) -> Floats:
+    """Incidence (B, N) of one network. front, rear (K,): nodes of the classes; fan_zone: node of each fan; pushers: per zone."""
+    ends: list[tuple[int | None, int | None]] = [(None, FRONT), (BAY, None), (FRONT, BAY)]
+    ends += [(int(a), int(b)) for a, b in zip(front, rear, strict=True)]
+    ends += [(FRONT, node) if node >= 2 and pushers[node - 2] else (node, BAY) for node in fan_zone]
+    zones = list(enumerate(pushers, 2))
+    ends += [(node, FRONT) if pusher else (BAY, node) for node, pusher in zones]
+    ends += [(node, BAY) for node, _ in zones]
+    found = np.zeros((len(ends), 2 + len(pushers)))
+    for branch, (leaves, arrives) in enumerate(ends):
+        if leaves is not None:
+            found[branch, leaves] += 1.0
+        if arrives is not None:
+            found[branch, arrives] -= 1.0
+    return found
 
 
 def solve_air(
-    path: AirPath, curve: FanCurve, speed: Floats, heating: Heating, drop: Drop, start: tuple[Floats, Floats] | None = None
-) -> AirFlows:
-    """Flows that balance every branch.
+    network: Network, curve: FanCurve, speed: Floats, breathing: Breathing, drop: Drop, start: Floats | None = None
+) -> tuple[AirFlows, Breath]:
+    """Flows that balance every node and branch, and the air's state at them.
 
-    speed : (n, fans) share of full speed;  drop : pressure lost in the regions;  heating : densities by flow
-    start : flows (n, fans), (n,) of a like point, to begin from
+    speed : (n, F) share of full speed;  start : branch flows (n, B) of like points, to begin from
     Raises SolveError when the imbalance does not fall under TOLERANCE of the driving pressure.
     """
-    has_open, has_fan = path.open_area > 0, curve.present > 0
-    area = np.stack([np.where(has_fan.any(axis=1), path.drawn_area, 1.0), np.where(has_open, path.open_area, 1.0)], axis=1)
-    density = heating(np.full(len(area), np.inf))
-    ram = 0.5 * density.ahead * path.speed**2 * (RAM_RECOVERY - BASE_PRESSURE)
-    scale = ram + (curve.pressure * curve.present).max(axis=1, initial=0.0) + 1.0
-    fans, free = _first_guess(curve, speed, density, ram, area, has_open)
+    laws = _Laws(network, curve, speed, drop)
+    flow: Floats = laws.first_guess()
     if start is not None:
-        # A like point's flows are a good beginning only where they run forward; anything else is worse than a guess.
-        fans = np.where((start[0] >= 0.2 * fans) & (start[0] <= 5 * fans), start[0], fans)
-        free = np.where((start[1] >= 0.1 * free) & has_open, start[1], free)
-    reach = (curve.flow * density.behind[:, None] * curve.present).sum(axis=1) + np.sqrt(ram) * area.sum(axis=1) + 0.05
-
+        # A like point's flows are a good beginning only where they are of a credible size.
+        credible = np.abs(start).max(axis=1, keepdims=True) <= 3 * laws.reach[:, None]
+        flow = np.where(credible & laws.present, start, flow)
+    nodes = _Nodes(network.incidence, laws.present)
+    pressure: Floats = np.zeros((len(flow), network.incidence.shape[2]))
+    worst = np.full(len(flow), np.inf)
     for step in range(1, STEPS + 1):
-        total = fans.sum(axis=1) + free
-        density = heating(np.abs(total))
-        losses = _grille(path, density) + _exit(path, density)
-        exit_loss = _exit(path, density) * total * np.abs(total)
-        through, stiffness = _region_drop(drop, np.stack([fans.sum(axis=1), free], axis=1) / area, density)
-        stiffness = stiffness / area
-        rise, slope = fan_pressure(curve, fans / density.behind[:, None], speed, density.behind)
-        back = losses * total * np.abs(total) - ram
-        imbalance = np.concatenate(
-            [(through[:, :1] - rise + back[:, None]) * has_fan, ((through[:, 1] + back) * has_open)[:, None]], axis=1
-        )
-        worst = np.abs(imbalance).max(axis=1) / scale
-        if worst.max() < TOLERANCE:
-            return _solved(path, density, (fans, free), through, (step, float(worst.max())))
-        # Newton overshoots once at most while all flows are forward; reversed flows can make it cycle, and a
+        breath = breathing(laws.named(flow, pressure, 0, 0.0))
+        source, loss, slope = laws.at(flow, breath)
+        if step > 1:
+            gap = np.where(laws.present, nodes.across(pressure) + source - loss, 0.0)
+            worst = np.maximum(np.abs(gap).max(axis=1) / laws.scale, np.abs(nodes.balance(flow)).max(axis=1) / laws.reach)
+            if worst.max() < TOLERANCE:
+                return laws.named(flow, pressure, step, float(worst.max())), breath
+        nodes.linearise(slope)
+        head = nodes.across(nodes.pressures(flow, source - loss)) + source
+        # Less air is hotter and thinner: what that does to the losses is foreseen from a first step and put into a second.
+        loss = loss + laws.thinned(flow, nodes.conductance * (head - loss), loss, slope, breath)
+        pressure = nodes.pressures(flow, source - loss)
+        head = nodes.across(pressure) + source
+        # Newton cannot cycle on a convex function for long; where densities follow the flow it may, and a
         # shorter step breaks the cycle.
-        damp = 0.5 ** (step // PATIENCE)
-        # Less air is hotter and thinner: every branch feels the total flow through the density behind the core.
-        by_density = THIN_CORE * through / density.behind[:, None] - exit_loss[:, None] / density.behind[:, None]
-        fan_by_density = (rise - slope * fans / density.behind[:, None]) / density.behind[:, None]
-        shared = 2 * losses * np.abs(total)
-        pull = np.concatenate([by_density[:, :1] - fan_by_density, by_density[:, 1:]], axis=1) * density.thinning[:, None]
-        move = _newton_step(imbalance, slope / density.behind[:, None], stiffness, pull + shared[:, None], (has_fan, has_open))
-        bound = reach[:, None] * damp * 0.5
-        move = np.minimum(np.maximum(move * damp, -bound), bound)
-        fans, free = fans - move[:, :-1], free - move[:, -1]
+        flow = laws.moved(flow, nodes.conductance * (head - loss) * 0.5 ** (step // PATIENCE), head, loss)
     raise SolveError("air_not_converged", f"The air path did not balance after {STEPS} steps", residual=float(worst.max()))
 
 
-def _solved(path: AirPath, density: Densities, flows: tuple[Floats, Floats], through: Floats, effort: tuple[int, float]) -> AirFlows:
-    fans, free = flows
-    total = fans.sum(axis=1) + free
-    stagnation = 0.5 * density.ahead * path.speed**2
-    front = stagnation * RAM_RECOVERY - _grille(path, density) * total * np.abs(total)
-    bay = stagnation * BASE_PRESSURE + _exit(path, density) * total * np.abs(total)
-    return AirFlows(fans, free, front, front - through[:, 0], bay, *effort)
+class _Nodes:
+    """The nodes' side of the search: what flows in must flow out."""
+
+    def __init__(self, incidence: Floats, present: Bools) -> None:
+        self.incidence, self.present = incidence, present
+        self.transposed = incidence.transpose(0, 2, 1)
+        self.conductance: Floats = np.zeros(present.shape)
+        self.matrix: Floats = np.zeros((len(present), incidence.shape[2], incidence.shape[2]))
+
+    def linearise(self, slope: Floats) -> None:
+        """Flow per pressure of every branch, and the nodes' matrix with it; a node nothing reaches keeps its pressure."""
+        self.conductance = np.where(self.present, 1.0 / slope, 0.0)
+        self.matrix = self.transposed @ (self.conductance[:, :, None] * self.incidence)
+        nodes = np.arange(self.matrix.shape[1])
+        self.matrix[:, nodes, nodes] += self.matrix[:, nodes, nodes] == 0
+
+    def pressures(self, flow: Floats, drive: Floats) -> Floats:
+        """Pressures (n, N) at which flows moved along their tangents balance; drive: what is left to move them (n, B)."""
+        known = self.balance(np.where(self.present, flow + self.conductance * drive, 0.0))
+        solved: Floats = -np.linalg.solve(self.matrix, known[:, :, None])[:, :, 0]
+        return solved
+
+    def across(self, pressure: Floats) -> Floats:
+        """Pressure difference over every branch (n, B)."""
+        over: Floats = (self.incidence @ pressure[:, :, None])[:, :, 0]
+        return over
+
+    def balance(self, flow: Floats) -> Floats:
+        """What leaves every node less what arrives (n, N)."""
+        left: Floats = (self.transposed @ flow[:, :, None])[:, :, 0]
+        return left
 
 
-def _grille(path: AirPath, density: Densities) -> Floats:
-    return GRILLE_LOSS / (2 * density.ahead * path.grille_area**2)
+class _Laws:
+    """Loss and slope of every branch, in branch order, over n networks."""
 
+    def __init__(self, network: Network, curve: FanCurve, speed: Floats, drop: Drop) -> None:
+        self.network, self.curve, self.speed, self.drop = network, curve, speed, drop
+        classes, fans, zones = network.area.shape[1], curve.flow.shape[1], network.leak_area.shape[1]
+        self.ends = np.cumsum([3, classes, fans, zones, zones])
+        self.stream = 0.5 * 1.2 * network.speed**2
+        self.scale = self.stream + (curve.pressure * curve.present).max(axis=1, initial=0.0) + 1.0
+        self.reach = 1.2 * (curve.flow * curve.present).sum(axis=1) + np.sqrt(self.stream) * network.area.sum(axis=1) + 0.05
+        openings = np.stack([network.grille_area, network.exit_area, network.bypass_area], axis=1)
+        self.openings = np.concatenate([openings, network.leak_area, network.flap_area], axis=1)
+        present = [openings > 0, network.area > 0, curve.present > 0, network.leak_area > 0, network.flap_area > 0]
+        self.present: Bools = np.concatenate(present, axis=1)
+        self.square = np.ones(self.ends[-1], bool)
+        self.square[3 : self.ends[2]] = False
 
-def _exit(path: AirPath, density: Densities) -> Floats:
-    return EXIT_LOSS / (2 * density.behind * path.exit_area**2)
+    def named(self, flow: Floats, pressure: Floats, steps: int, residual: float) -> AirFlows:
+        """The branches by name."""
+        sides, core, fans, leaks, flaps = np.split(flow, self.ends[:-1], axis=1)
+        return AirFlows(sides[:, 0], sides[:, 1], sides[:, 2], core, fans, leaks, flaps, pressure, steps, residual)
 
+    def first_guess(self) -> Floats:
+        """Flows in step with what drives them; where nothing does they are nothing, which is then the answer too."""
+        network, curve = self.network, self.curve
+        driven = 0.55 * 1.2 * curve.flow * self.speed * curve.present
+        pushed = 0.15 * np.sqrt(self.stream)[:, None] * network.area
+        share = network.area / np.maximum(network.area.sum(axis=1, keepdims=True), 1e-9)
+        core = pushed + share * (driven * (1 - 0.5 * network.pushes)).sum(axis=1, keepdims=True)
+        total = core.sum(axis=1, keepdims=True)
+        sides = np.concatenate([total, total, 0.1 * (network.bypass_area * np.sqrt(2.4 * self.stream))[:, None]], axis=1)
+        sucked = (curve.pressure * curve.present * self.speed**2).max(axis=1, initial=0.0)
+        leaks = network.leak_area * np.sqrt(2.4 * 0.2 * (sucked + self.stream))[:, None]
+        flaps = network.flap_area * np.sqrt(2.4 * 0.2 * self.stream)[:, None]
+        guess = np.concatenate([sides, core, driven + 0.2 * pushed.sum(axis=1, keepdims=True) * curve.present, leaks, flaps], axis=1)
+        return np.where(self.present, guess, 0.0)
 
-def _region_drop(drop: Drop, flux: Floats, density: Densities) -> tuple[Floats, Floats]:
-    """Drop and its slope in both regions at once, odd in the flow; the slope by a small step."""
-    size = np.maximum(np.abs(flux), 1e-4)
-    both = drop(np.concatenate([size, size * 1.0001], axis=1), density)
-    slope = (both[:, 2:] - both[:, :2]) / (size * 1e-4)
-    # Under the smallest flux the drop is carried to zero along a straight line.
-    return both[:, :2] * flux / size, np.where(np.abs(flux) < 1e-4, both[:, :2] / size, slope)
+    def at(self, flow: Floats, breath: Breath) -> tuple[Floats, Floats, Floats]:
+        """What drives each branch from outside, what it loses, and how the loss rises with its flow, (n, B) each."""
+        network = self.network
+        named = np.split(flow, self.ends[:-1], axis=1)
+        stagnation = 0.5 * breath.ahead * network.speed**2
+        source = np.zeros_like(flow)
+        source[:, 0], source[:, 1] = RAM_RECOVERY * stagnation, -BASE_PRESSURE * stagnation
+        square, flat = self._openings(np.concatenate([named[0], named[3], named[4]], axis=1), breath)
+        core, core_slope = self._core(named[1], breath)
+        fan_density = np.where(network.pushes > 0, breath.ahead[:, None], breath.behind[:, None])
+        rise, rise_slope = fan_pressure(self.curve, named[2] / fan_density, self.speed, fan_density)
+        loss = np.concatenate([square[:, :3], core, -rise, square[:, 3:]], axis=1)
+        slope = np.concatenate([flat[:, :3], core_slope, -rise_slope / fan_density, flat[:, 3:]], axis=1)
+        return source, np.where(self.present, loss, 0.0), np.where(self.present, slope, 1.0)
 
+    def _openings(self, flow: Floats, breath: Breath) -> tuple[Floats, Floats]:
+        """Square laws of grille, exit, bypass, leaks and flaps, carried to zero along a straight line."""
+        zones = self.network.leak_area.shape[1]
+        gap = 1.0 / DISCHARGE**2
+        heads = np.array([GRILLE_LOSS, EXIT_LOSS, gap, *[gap] * zones, *[FLAP_LOSS] * zones])
+        ahead, behind, bay = (v[:, None] for v in (breath.ahead, breath.behind, breath.bay))
+        round_core = np.where(flow[:, 2:3] >= 0, ahead, bay)
+        leaks = np.where(flow[:, 3 : 3 + zones] >= 0, bay, behind)
+        flaps = np.where(flow[:, 3 + zones :] >= 0, behind, bay)
+        density = np.concatenate([ahead, bay, round_core, leaks, flaps], axis=1)
+        factor = heads / (2 * density * np.maximum(self.openings, 1e-9) ** 2)
+        factor[:, 3 + zones :] *= np.where(flow[:, 3 + zones :] >= 0, 1.0, FLAP_CLOSED)
+        size = np.sqrt(flow**2 + STILL**2)
+        return factor * flow * size, factor * (size + flow**2 / size)
 
-def _first_guess(curve: FanCurve, speed: Floats, density: Densities, ram: Floats, area: Floats, has_open: Bools) -> tuple[Floats, Floats]:
-    """Flows in step with what drives them; where nothing does they are nothing, which is then the answer too."""
-    driven = 0.6 * curve.flow * speed * density.behind[:, None]
-    pushed = (0.15 * np.sqrt(ram) * area[:, 0] / np.maximum(curve.present.sum(axis=1), 1.0))[:, None]
-    return (driven + pushed) * curve.present, np.where(has_open, 0.15 * np.sqrt(ram) * area[:, 1], 0.0)
+    def _core(self, flow: Floats, breath: Breath) -> tuple[Floats, Floats]:
+        """Drop and its slope in every class, odd in the flow; the slope by a small step."""
+        area = np.maximum(self.network.area, 1e-9)
+        flux = flow / area
+        size = np.maximum(np.abs(flux), STILL_FLUX)
+        wide = np.concatenate([size, size * 1.0001], axis=1)
+        both = self.drop(wide, breath) + np.tile(self.network.loss, 2) * wide**2 / (2 * breath.ahead[:, None])
+        k = area.shape[1]
+        slope = (both[:, k:] - both[:, :k]) / (size * 1e-4)
+        # Under the smallest flux the drop is carried to zero along a straight line.
+        return both[:, :k] * flux / size, np.where(np.abs(flux) < STILL_FLUX, both[:, :k] / size, slope) / area
 
+    def thinned(self, flow: Floats, move: Floats, loss: Floats, slope: Floats, breath: Breath) -> Floats:
+        """How the losses change (n, B) with the density behind the core when the flows move; only the search depends on it."""
+        core = np.s_[3 : self.ends[1]]
+        total = np.maximum(np.abs(flow[:, core].sum(axis=1)), 1e-3)
+        share = np.minimum(np.maximum(move[:, core].sum(axis=1) / total, -0.5), 0.5)
+        rise = breath.behind_temperature - breath.front_temperature
+        thinning = (rise / (breath.behind_temperature + 273.15) * share)[:, None]
+        change = np.zeros_like(loss)
+        change[:, 1:2] = -loss[:, 1:2] * thinning
+        change[:, core] = THIN_CORE * loss[:, core] * thinning
+        fans = np.s_[self.ends[1] : self.ends[2]]
+        change[:, fans] = (loss[:, fans] - slope[:, fans] * flow[:, fans]) * thinning
+        return change
 
-def _newton_step(imbalance: Floats, slope: Floats, stiffness: Floats, back: Floats, exists: tuple[Bools, Bools]) -> Floats:
-    has_fan, has_open = exists
-    n, fans = slope.shape
-    matrix = np.empty((n, fans + 1, fans + 1))
-    matrix[:] = back[:, :, None]
-    matrix[:, :fans, :fans] += stiffness[:, :1, None]
-    diagonal = np.arange(fans)
-    matrix[:, diagonal, diagonal] -= slope
-    matrix[:, fans, fans] += stiffness[:, 1]
-    real = np.concatenate([has_fan, has_open[:, None]], axis=1)
-    matrix *= real[:, :, None] & real[:, None, :]
-    every = np.arange(fans + 1)
-    matrix[:, every, every] += ~real
-    return np.asarray(np.linalg.solve(matrix, imbalance[:, :, None])[:, :, 0], dtype=np.float64)
+    def moved(self, flow: Floats, move: Floats, head: Floats, loss: Floats) -> Floats:
+        """The flows after a step, which is kept within what any air path could carry.
+
+        Where a square law's tangent would turn its flow round or more than double it, the flow that the new pressure
+        gives is taken instead: near zero the tangent points far too far.
+        """
+        most = self.reach[:, None]
+        within: Floats = flow + np.minimum(np.maximum(move, -most), most)
+        size = np.abs(flow)
+        square = np.sign(head) * np.minimum(size * np.sqrt(np.abs(head) / np.maximum(np.abs(loss), 1e-12)), most)
+        wild = self.square & (np.abs(move) > size) & (size > STILL)
+        return np.where(wild, square, within)

@@ -22,22 +22,32 @@ PUMPING = {"petrol": 0.6e5, "diesel": 0.1e5}
 """Pumping mean effective pressure when closed to idle [Pa]."""
 FUEL_ENERGY = {"petrol": 32.4e9, "diesel": 35.9e9}
 """Lower heating value [J/m3] of common pump fuel."""
+FUEL_BY_MASS = {"petrol": 43.5e6, "diesel": 42.8e6}
+"""Lower heating value [J/kg]."""
+AIR_PER_FUEL = {"petrol": 14.0, "diesel": 22.0}
+"""Air over fuel by mass under boost: a little rich, and well lean."""
+COMPRESSOR_EFFICIENCY = 0.70
+AIR_CP, AIR_EXPONENT = 1006.0, 0.2857
 HEAT_PER_LITRE = 23e3
 """Heat capacity of engine metal and coolant [J/K] per litre of displacement (common practice)."""
 
 
 class Engine(NamedTuple):
-    """n engines as arrays (n,). displacement [m3]; power [W] at power_rpm; diesel, boosted 0 or 1.
+    """n engines as arrays (n,). displacement [m3]; power [W] at power_rpm; diesel 0 or 1; boost [Pa] at full load.
 
     heat_multiplier : stated factor on heat to coolant (iron or aluminium head, retarded ignition, ...)
+    oil_share       : share of fuel power a separate oil cooler takes instead of the coolant
+    bay_share       : share of fuel power block and exhaust give to the air of the bay (common practice: 3 to 10 %)
     """
 
     displacement: Floats
     power: Floats
     power_rpm: Floats
     diesel: Floats
-    boosted: Floats
+    boost: Floats
     heat_multiplier: Floats
+    oil_share: Floats
+    bay_share: Floats
 
 
 class Drive(NamedTuple):
@@ -70,6 +80,8 @@ class Drive(NamedTuple):
 class EngineHeat(NamedTuple):
     """Power by cause, all (n,) [W]: wheels, accessories and alternator at the shaft, brake, fuel, and the coolant's heat.
 
+    gearbox_loss : all that gearbox and converter lose, of which `gearbox` enters the coolant
+    oil, charge, bay : into a separate oil cooler, into the intake air by the compressor, into the air of the bay
     short : brake power asked for beyond what the engine has, 0 where it can do it
     """
 
@@ -79,6 +91,10 @@ class EngineHeat(NamedTuple):
     brake: Floats
     fuel: Floats
     gearbox: Floats
+    gearbox_loss: Floats
+    oil: Floats
+    charge: Floats
+    bay: Floats
     coolant: Floats
     short: Floats
 
@@ -95,7 +111,7 @@ def road_power(drive: Drive, air_density: Floats) -> Floats:
 def full_power(engine: Engine, rpm: Floats, density_ratio: Floats) -> Floats:
     """Brake power at full throttle (n,) [W] at `rpm`; falls with air density, far less where boosted."""
     x = np.clip(rpm / engine.power_rpm, 0.0, 1.15)
-    return engine.power * x * (1 + x - x * x) * density_ratio ** np.where(engine.boosted > 0, 0.25, 1.0)
+    return engine.power * x * (1 + x - x * x) * density_ratio ** np.where(engine.boost > 0, 0.25, 1.0)
 
 
 def friction_pressure(rpm: Floats) -> Floats:
@@ -108,14 +124,29 @@ def _by_fuel(engine: Engine, table: dict[str, tuple[float, float]], which: int) 
     return np.where(engine.diesel > 0, table["diesel"][which], table["petrol"][which])
 
 
-def engine_heat(engine: Engine, drive: Drive, fan_power: Floats, air: tuple[Floats, Floats]) -> EngineHeat:
+def charge_heat(engine: Engine, fuel: Floats, load: Floats, outdoors: tuple[Floats, Floats]) -> Floats:
+    """What the compressor adds to the intake air above the outdoor temperature (n,) [W].
+
+    load (n,) 0..1: boost rises from a third of full load on;  outdoors: pressure [Pa], temperature [degC]
+    Source : isentropic compression of air with COMPRESSOR_EFFICIENCY (textbook identity)
+    """
+    pressure, ambient = outdoors
+    ratio = 1 + engine.boost / pressure * unit_share((load - 0.3) / 0.6)
+    rise = (ambient + 273.15) * (ratio**AIR_EXPONENT - 1) / COMPRESSOR_EFFICIENCY
+    air = fuel * np.where(
+        engine.diesel > 0, AIR_PER_FUEL["diesel"] / FUEL_BY_MASS["diesel"], AIR_PER_FUEL["petrol"] / FUEL_BY_MASS["petrol"]
+    )
+    return air * AIR_CP * rise
+
+
+def engine_heat(engine: Engine, drive: Drive, fan_power: Floats, air: tuple[Floats, Floats, Floats, Floats]) -> EngineHeat:
     """Heat into the coolant and what it comes from, all (n,) [W].
 
     fan_power : (n,) [W] electrical, an alternator load like the rest
-    air       : density of the outdoor air, and its ratio to the standard sea-level density
+    air       : outdoors: density, its ratio to the standard sea-level density, pressure [Pa], temperature [degC]
     Source    : ROAD_LOAD, HEYWOOD friction and heat balance; part-load shape from common practice
     """
-    density, density_ratio = air
+    density, density_ratio, *outdoors = air
     wheels = road_power(drive, density) / drive.driveline_efficiency
     alternator = (drive.electrical + fan_power) / drive.alternator_efficiency
     auxiliary = drive.accessories + drive.converter_heat + alternator
@@ -132,9 +163,14 @@ def engine_heat(engine: Engine, drive: Drive, fan_power: Floats, air: tuple[Floa
     fuel = (brake + friction) / ((best - (best - idle) * np.exp(-load / 0.15)) * rich)
     share_full, share_idle = (_by_fuel(engine, SHARE, k) for k in (0, 1))
     share = share_full + (share_idle - share_full) * np.exp(-load / 0.35)
-    gearbox = drive.gearbox_to_coolant * (wheels * (1 - drive.driveline_efficiency) + drive.converter_heat)
-    coolant = fuel * share * engine.heat_multiplier + gearbox
-    return EngineHeat(wheels, drive.accessories + drive.converter_heat, alternator, brake, fuel, gearbox, coolant, asked - brake)
+    loss = wheels * (1 - drive.driveline_efficiency) + drive.converter_heat
+    gearbox = drive.gearbox_to_coolant * loss
+    oil = fuel * engine.oil_share
+    return EngineHeat(
+        wheels=wheels, accessories=drive.accessories + drive.converter_heat, alternator=alternator, brake=brake, fuel=fuel,
+        gearbox=gearbox, gearbox_loss=loss, oil=oil, charge=charge_heat(engine, fuel, load, (outdoors[0], outdoors[1])),
+        bay=fuel * engine.bay_share, coolant=(fuel * share - oil) * engine.heat_multiplier + gearbox, short=asked - brake,
+    )  # fmt: skip
 
 
 def heat_capacity(engine: Engine) -> Floats:

@@ -98,18 +98,18 @@ def air_conductance(
 ) -> Floats:
     """Air-side conductance eta_o h A per square metre of face.
 
-    flux : (n, ny, nx) [kg/s per m2 of face], > 0;  air : viscosity, conductivity, heat capacity at film, (n,)
-    Returns (n, ny, nx) [W/K per m2 of face].  Fin efficiency tanh(mL)/(mL) with half the fin height.
+    flux : (n, k) [kg/s per m2 of face], > 0;  air : viscosity, conductivity, heat capacity at film, (n,)
+    Returns (n, k) [W/K per m2 of face].  Fin efficiency tanh(mL)/(mL) with half the fin height.
     """
     viscosity, conductivity, cp = air
     prandtl = viscosity * cp / conductivity
     scale = surface.j0 * (core.louver_pitch / viscosity) ** -0.49 * surfaces.free_ratio**-0.51 * cp * prandtl ** (-2 / 3)
-    h = scale[:, None, None] * flux**0.51
+    h = scale[:, None] * flux**0.51
     stiffness = 0.5 * core.fin_height * np.sqrt(2 / (core.fin_conductivity * core.fin_thickness))
-    mL = stiffness[:, None, None] * np.sqrt(h)
+    mL = stiffness[:, None] * np.sqrt(h)
     eta = np.tanh(mL) / mL
-    overall = 1 - surfaces.fin_share[:, None, None] * (1 - eta)
-    return overall * h * surfaces.air_area[:, None, None]
+    overall = 1 - surfaces.fin_share[:, None] * (1 - eta)
+    return overall * h * surfaces.air_area[:, None]
 
 
 def louver_reynolds(core: CoreGeometry, surfaces: CoreSurfaces, flux: Floats, viscosity: Floats) -> Floats:

@@ -1,0 +1,142 @@
+"""The air of one solved point in figures a person understands: where each fan's air comes from, covers, pressures."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+import numpy as np
+
+from keelroom.assess.airside import AirSide
+from keelroom.assess.assessment import CoverFigures, FanFigures
+from keelroom.build.schema.package import Cover, Fan
+from keelroom.core.air.network import BASE_PRESSURE
+from keelroom.core.answer import Answer
+from keelroom.core.arrays import Floats, take
+from keelroom.core.fluids import air as moist_air
+from keelroom.core.operating_point import Points, commanded, cover_heat, cover_rise
+
+
+class Origins(NamedTuple):
+    """Shares of a zone's air: through the core, round the edge and through holes, back through a stopped fan."""
+
+    core: float
+    edge: float
+    hole: float
+
+
+def zone_origins(side: AirSide, answer: Answer, i: int) -> list[Origins]:
+    """Where each zone's air comes from while the fans run."""
+    flows = answer.solution.fixed.running.flows
+    rear = side.classes.rear
+    origins = []
+    for number, zone in enumerate(side.zones):
+        node = 2 + number
+        through = sum(max(float(flows.core[i, k]), 0.0) for k in range(len(rear)) if rear[k] == node)
+        if zone.pusher:
+            origins.append(Origins(1.0, 0.0, 0.0))
+            continue
+        edge = max(float(flows.leaks[i, number]), 0.0) + max(-float(flows.flaps[i, number]), 0.0)
+        back = sum(max(-float(flows.fans[i, f]), 0.0) for f, place in enumerate(side.fan_zone) if place == node)
+        total = max(through + edge + back, 1e-12)
+        origins.append(Origins(through / total, edge / total, back / total))
+    return origins
+
+
+def fan_figures(fans: tuple[Fan, ...], side: AirSide, points: Points, answer: Answer, i: int) -> tuple[FanFigures, ...]:
+    """Every fan at point i. Flows are those while it runs, each at its own density; current and power are means over on and off."""
+    running = answer.solution.fixed.running
+    command = float(answer.solution.state.command[i])
+    ahead, behind = float(answer.solution.fixed.outdoor_density[i]), float(running.breath.behind[i])
+    total = max(float(np.maximum(running.flows.core[i], 0.0).sum()), 1e-9)
+    origins = zone_origins(side, answer, i)
+    found = []
+    for k, fan in enumerate(fans[: len(side.fan_zone)]):
+        node = side.fan_zone[k]
+        pushes = fan.mount == "pusher"
+        flow = float(running.flows.fans[i, k])
+        origin = origins[node - 2]
+        through = max(flow, 0.0) * origin.core
+        voltage = float(points.fans.voltage[i, k])
+        power = float(points.fans.power[i, k] * running.speed[i, k] ** 3)
+        pressure = float(running.flows.pressures[i, node] - running.flows.pressures[i, 0 if pushes else 1])
+        found.append(
+            FanFigures(
+                fan_id=fan.id,
+                flow_at_fan=flow / (ahead if pushes else behind),
+                flow_into_core=through / ahead,
+                share=through / total,
+                from_core=origin.core,
+                from_edge=origin.edge,
+                from_hole=origin.hole,
+                pressure=pressure if pushes else -pressure,
+                voltage=voltage,
+                current=power / max(voltage, 1e-9) * command,
+                power=power * command,
+            )
+        )
+    return tuple(found)
+
+
+def cover_figures(covers: tuple[Cover, ...], points: Points, answer: Answer, i: int) -> tuple[CoverFigures, ...]:
+    """Every cover at point i: heat given, air in and out, and the temperature its own fluid must have to give it.
+
+    The fluid is taken as of one temperature over the cover (condensing refrigerant, or a small cooler's mean).
+    """
+    point = take(points, np.s_[i : i + 1])
+    fixed, state = take(answer.solution.fixed, np.s_[i : i + 1]), take(answer.solution.state, np.s_[i : i + 1])
+    cp = moist_air.heat_capacity(fixed.air)
+    off, on = (cover_heat(point, air.heat) for air in (fixed.stopped, fixed.running))
+    heat = off + state.command[:, None] * (on - off)
+    rise, flow = cover_rise(point, heat, commanded(fixed, state.command, "core"), cp)
+    area = (point.network.area[:, None, :] @ point.covers.covered)[0, 0]
+    found = []
+    for k, cover in enumerate(covers):
+        capacity = max(float(flow[0, k] * cp[0]), 1e-6)
+        given = float(rise[0, k]) * capacity
+        effectiveness = 1 - np.exp(-float(point.covers.conductance[0, k] * area[k]) / capacity)
+        air_in = float(state.front_air[0]) + _ahead_of(cover, covers, rise[0])
+        fluid = air_in + given / max(effectiveness * capacity, 1e-6)
+        found.append(CoverFigures(cover.id, cover.kind, given, float(flow[0, k]), air_in, air_in + float(rise[0, k]), fluid))
+    return tuple(found)
+
+
+ORDER = ("screen", "charge_cooler", "oil_cooler", "gearbox_cooler", "condenser")
+"""Front to back, where covers stand one behind another (common practice: what must be coolest breathes first)."""
+
+
+def _ahead_of(cover: Cover, covers: tuple[Cover, ...], rise: Floats) -> float:
+    """Kelvin a cover's air has already gained in the covers that stand further forward and overlap it."""
+    gained = 0.0
+    for other, kelvin in zip(covers, rise, strict=False):
+        if ORDER.index(other.kind) < ORDER.index(cover.kind) and _overlap(cover, other):
+            gained += float(kelvin)
+    return gained
+
+
+def _overlap(a: Cover, b: Cover) -> bool:
+    def spans(low: float, size: float | None) -> tuple[float, float]:
+        return low, low + (size if size is not None else 10.0)
+
+    pairs = (
+        (spans(a.left.si, a.width.si if a.width else None), spans(b.left.si, b.width.si if b.width else None)),
+        (spans(a.bottom.si, a.height.si if a.height else None), spans(b.bottom.si, b.height.si if b.height else None)),
+    )
+    return all(p[0] < q[1] and q[0] < p[1] for p, q in pairs)
+
+
+def pressure_ladder(side: AirSide, answer: Answer, points: Points, i: int) -> tuple[tuple[str, float], ...]:
+    """Pressures [Pa] above the still outdoor air from the grille to under the car, fans running."""
+    running = answer.solution.fixed.running
+    pressures = running.flows.pressures[i]
+    stagnation = 0.5 * float(running.breath.ahead[i]) * float(points.network.speed[i]) ** 2
+    ladder = [("at the grille", stagnation), ("ahead of the core", float(pressures[0]))]
+    for number, zone in enumerate(side.zones):
+        place = (
+            "in front of the pusher's core"
+            if zone.pusher
+            else "behind the core, in the shroud"
+            if zone.rectangle
+            else "behind the core, bare fan"
+        )
+        ladder.append((place if len(side.zones) == 1 else f"{place} {number + 1}", float(pressures[2 + number])))
+    return (*ladder, ("in the bay", float(pressures[1])), ("under the car", BASE_PRESSURE * stagnation))

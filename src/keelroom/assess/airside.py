@@ -1,0 +1,282 @@
+"""From a package to its air side in core terms: zones, classes of the face, covers, network and fans."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import NamedTuple
+
+import numpy as np
+
+from keelroom.assess.caching import by_identity
+from keelroom.build.quantity import Quantity
+from keelroom.build.schema.brief import Brief
+from keelroom.build.schema.package import Cover, Fan, Package
+from keelroom.core.air.face import Disc, FaceClasses, Lanes, Rectangle, Zone, as_lanes, face_classes
+from keelroom.core.air.fan import SHUTOFF_DOUBT, TYPED_DOUBT, FanCurve, generic_curve, no_fan, typed_curve
+from keelroom.core.air.network import Network, incidence
+from keelroom.core.arrays import Floats, stack
+from keelroom.core.operating_point import Covers
+from keelroom.errors import InputError
+
+MOST_FANS = 4
+SPILL_LEAK = 0.5
+"""Share of the slot round a bare fan that leaks: the blade tips still draw through the disc (common practice)."""
+OVER_TANK = 0.5
+"""Share of a shrouded fan's disc over a tank that is lost to it; a bare one loses all of it (common practice)."""
+CHARGE_EFFECTIVENESS = 0.75
+"""Share of the compressor's heat a charge-air core takes out (common practice)."""
+
+
+class FanSet(NamedTuple):
+    """Fans as core arrays (fans,)."""
+
+    curve: FanCurve
+    power: Floats
+    rated_voltage: Floats
+    brushless: Floats
+    wire_drop: Floats
+    runs: Floats
+    pushes: Floats
+    doubt: float
+
+
+class AirSide(NamedTuple):
+    """A package's air side: the face's lanes, the network without the vehicle's openings, covers and fans."""
+
+    classes: FaceClasses
+    lanes: Lanes
+    network: Network
+    covers: Covers
+    fans: FanSet
+    zones: tuple[Zone, ...]
+    fan_zone: tuple[int, ...]
+
+
+def face_size(package: Package) -> tuple[float, float]:
+    """Face width and height [m]; half a metre by a third where not known yet."""
+    core = package.core
+    return (core.face_width.si if core.face_width else 0.5, core.face_height.si if core.face_height else 0.33)
+
+
+def opening_of(brief: Brief, package: Package) -> Rectangle | None:
+    """The panel's opening in face coordinates, centred on the core; None where no panel hides any of the face."""
+    vehicle, (width, height) = brief.vehicle, face_size(package)
+    if vehicle.opening_width is None and vehicle.opening_height is None:
+        return None
+    wide = vehicle.opening_width.si if vehicle.opening_width else width
+    high = vehicle.opening_height.si if vehicle.opening_height else height
+    if wide >= width and high >= height:
+        return None
+    return ((width - wide) / 2, (height - high) / 2, wide, high)
+
+
+def shroud_rectangle(package: Package) -> Rectangle | None:
+    """Where the shroud sits on the face; None without one."""
+    shroud, (width, height) = package.shroud, face_size(package)
+    if shroud.kind == "none":
+        return None
+    if shroud.kind == "full":
+        return (0.0, 0.0, width, height)
+    left, bottom = shroud.left.si, shroud.bottom.si
+    return (
+        left,
+        bottom,
+        shroud.width.si if shroud.width else max(width - left, 0.0),
+        shroud.height.si if shroud.height else max(height - bottom, 0.0),
+    )
+
+
+def disc_of(fan: Fan) -> Disc:
+    """The fan's disc on the face."""
+    return Disc(fan.x.si, fan.y.si, (fan.diameter.si if fan.diameter else 0.3) / 2)
+
+
+def in_shroud(package: Package, fan: Fan) -> bool:
+    """Whether the shroud serves this fan: a puller whose centre lies in it."""
+    rectangle = shroud_rectangle(package)
+    if rectangle is None or fan.mount == "pusher":
+        return False
+    left, bottom, wide, high = rectangle
+    return left <= fan.x.si <= left + wide and bottom <= fan.y.si <= bottom + high
+
+
+@by_identity(64)
+def zones_of(package: Package) -> tuple[tuple[Zone, ...], tuple[int, ...]]:
+    """The zones of a package and the node each fan breathes from: shrouded fans share one, or have one each where divided."""
+    shroud, rectangle = package.shroud, shroud_rectangle(package)
+    fans = package.fans[:MOST_FANS]
+    shrouded = [fan for fan in fans if in_shroud(package, fan)]
+    groups = [[fan] for fan in shrouded] if shroud.plenum == "divided" else [shrouded] if shrouded else []
+    zones = [Zone(rectangle, tuple(disc_of(fan) for fan in group), shroud.depth.si, 0.0, False) for group in groups]
+    node = {fan.id: 2 + number for number, group in enumerate(groups) for fan in group}
+    for fan in fans:
+        if fan.id not in node:
+            node[fan.id] = 2 + len(zones)
+            zones.append(Zone(None, (disc_of(fan),), 0.0, shroud.fan_gap.si, fan.mount == "pusher"))
+    return tuple(zones), tuple(node[fan.id] for fan in fans)
+
+
+def cover_rectangle(package: Package, cover: Cover) -> Rectangle | None:
+    """A cover's place on the face; None where it covers all of it."""
+    if cover.width is None and cover.height is None and cover.left.si <= 0 and cover.bottom.si <= 0:
+        return None
+    width, height = face_size(package)
+    left, bottom = cover.left.si, cover.bottom.si
+    return (
+        left,
+        bottom,
+        cover.width.si if cover.width else max(width - left, 0.0),
+        cover.height.si if cover.height else max(height - bottom, 0.0),
+    )
+
+
+@by_identity(64)
+def air_side(brief: Brief, package: Package) -> AirSide:
+    """The air side of a package in this vehicle; what is missing stands in and is caught by `needs_of`."""
+    zones, fan_zone = zones_of(package)
+    covers = package.covers
+    if not brief.accessories.ac_fitted:
+        covers = tuple(cover for cover in covers if cover.kind != "condenser")
+    rectangles = tuple(cover_rectangle(package, cover) for cover in covers)
+    classes = _classes(face_size(package), opening_of(brief, package), rectangles, zones)
+    core = package.core
+    fans = _fan_set(package)
+    return AirSide(
+        classes=classes,
+        lanes=as_lanes(classes.mix, core.flow == "crossflow", int(core.passes.si)),
+        network=_network(brief, package, classes, (zones, fan_zone, covers), fans),
+        covers=_covers(brief, covers, classes),
+        fans=fans,
+        zones=zones,
+        fan_zone=fan_zone,
+    )
+
+
+_classes = lru_cache(maxsize=256)(face_classes)
+
+
+def _network(
+    brief: Brief, package: Package, classes: FaceClasses, parts: tuple[tuple[Zone, ...], tuple[int, ...], tuple[Cover, ...]], fans: FanSet
+) -> Network:
+    zones, fan_zone, covers = parts
+    vehicle, (width, height) = brief.vehicle, face_size(package)
+    sealing = package.sealing
+    loss = classes.corner + classes.covered @ np.array([cover.loss.si for cover in covers]) if covers else classes.corner
+    shares = _shroud_shares(zones)
+    leak, flaps = _shroud_areas(package)
+    round_fan = [2 * np.pi * (z.discs[0].radius + z.gap) * z.gap * SPILL_LEAK if z.rectangle is None else 0.0 for z in zones]
+    # Where there is no fan at all a stand-in zone keeps the arrays' shape; nothing flows in it.
+    empty = not zones
+    return Network(
+        speed=np.array(0.0),
+        grille_area=np.array(_si(vehicle.grille_area)),
+        exit_area=np.array(_si(vehicle.exit_area)),
+        bypass_area=np.array(2 * sealing.side_gap.si * height + 2 * sealing.top_gap.si * width),
+        area=classes.area,
+        loss=np.asarray(loss, float),
+        leak_area=np.array([share * leak + spill for share, spill in zip(shares, round_fan, strict=True)] + [0.0] * empty),
+        flap_area=np.array([share * flaps for share in shares] + [0.0] * empty),
+        pushes=fans.pushes,
+        incidence=incidence(classes.front, classes.rear, fan_zone or (2,), tuple(zone.pusher for zone in zones) or (False,)),
+    )
+
+
+def _shroud_areas(package: Package) -> tuple[float, float]:
+    """Leak and flap area [m2] of the whole shroud."""
+    rectangle, shroud = shroud_rectangle(package), package.shroud
+    if rectangle is None:
+        return 0.0, 0.0
+    return 2 * (rectangle[2] + rectangle[3]) * shroud.edge_gap.si + shroud.hole_area.si, shroud.flap_area.si
+
+
+def _shroud_shares(zones: tuple[Zone, ...]) -> list[float]:
+    shrouded = sum(zone.rectangle is not None for zone in zones)
+    return [1 / shrouded if zone.rectangle is not None else 0.0 for zone in zones]
+
+
+def _covers(brief: Brief, covers: tuple[Cover, ...], classes: FaceClasses) -> Covers:
+    """Covers as core arrays (C,), heat of the condenser left at 0: it belongs to the duty case. One stand-in where there are none."""
+    automatic = brief.vehicle.gearbox == "automatic"
+    coolers = max(sum(cover.kind == "gearbox_cooler" for cover in covers), 1)
+    gearbox = {False: 0.6, True: 0.3}[brief.vehicle.in_tank_cooler] if automatic else 0.6
+    shares = {
+        "gearbox_cooler": ("gearbox", gearbox / coolers),
+        "oil_cooler": ("oil", 1.0),
+        "charge_cooler": ("charge", CHARGE_EFFECTIVENESS),
+    }
+    count = max(len(covers), 1)
+    table = {name: np.zeros(count) for name in ("gearbox", "oil", "charge")}
+    for i, cover in enumerate(covers):
+        if cover.kind in shares:
+            name, share = shares[cover.kind]
+            table[name][i] = share
+    return Covers(
+        heat=np.zeros(count),
+        **table,
+        cuts_out=np.array([float(cover.kind == "condenser") for cover in covers] or [0.0]),
+        conductance=np.array([cover.conductance.si for cover in covers] or [1.0]),
+        covered=classes.covered if covers else np.zeros((len(classes.area), 1)),
+    )
+
+
+def _fan_set(package: Package) -> FanSet:
+    fans = package.fans[:MOST_FANS]
+    found = [credible_curve(fan) for fan in fans]
+    empty = [] if fans else [1.0]
+    curves = [_placed_curve(package, fan, curve) for fan, (curve, _) in zip(fans, found, strict=True)]
+    return FanSet(
+        curve=stack(curves or [no_fan()]),
+        power=np.array([_si(fan.power) for fan in fans] + empty),
+        rated_voltage=np.array([_si(fan.rated_voltage) for fan in fans] + empty),
+        brushless=np.array([float(fan.motor == "brushless") for fan in fans] + [0.0 for _ in empty]),
+        wire_drop=np.array([fan.wire_drop.si for fan in fans] + [0.0 for _ in empty]),
+        runs=np.array([float(fan.runs) for fan in fans] + [0.0 for _ in empty]),
+        pushes=np.array([float(fan.mount == "pusher") for fan in fans] + [0.0 for _ in empty]),
+        doubt=float(np.mean([doubt for _, doubt in found])) if found else 0.0,
+    )
+
+
+def _si(value: Quantity | None) -> float:
+    return value.si if value is not None else 1.0
+
+
+def _placed_curve(package: Package, fan: Fan, curve: FanCurve) -> FanCurve:
+    """The curve as fitted: less for a blade run backwards, and for the part of the disc that lies over a tank or past the face."""
+    flow = pressure = 1.0
+    if fan.reversed_blade:
+        flow, pressure = fan.reversed_share.si, fan.reversed_share.si**2
+    lost = 1 - disc_on_face(face_size(package), disc_of(fan))
+    flow *= max(1 - lost * (OVER_TANK if in_shroud(package, fan) else 1.0), 0.05)
+    # The hole is as large as the part of the disc that still faces the core.
+    return curve._replace(flow=curve.flow * flow, pressure=curve.pressure * pressure, hole=curve.hole / pressure)
+
+
+@lru_cache(maxsize=256)
+def disc_on_face(size: tuple[float, float], disc: Disc) -> float:
+    """Share of a fan's disc that lies on the face, by strips."""
+    strips = disc.radius * np.linspace(-1, 1, 201)
+    half = np.sqrt(np.maximum(disc.radius**2 - strips**2, 0.0))
+    inside = np.minimum(disc.y + half, size[1]) - np.maximum(disc.y - half, 0.0)
+    on_face = np.where((disc.x + strips >= 0) & (disc.x + strips <= size[0]), np.maximum(inside, 0.0), 0.0)
+    return float(on_face.sum() / max((2 * half).sum(), 1e-12))
+
+
+def fan_curve(fan: Fan) -> FanCurve:
+    """The fan's pressure-flow curve at its rated voltage: typed points, or generic from its rating.
+
+    Raises InputError where typed points do not fall.
+    """
+    diameter, hub = (v.si if v else 0.3 for v in (fan.diameter, fan.hub_diameter))
+    annulus = max(np.pi / 4 * (diameter**2 - min(hub, 0.8 * diameter) ** 2), 1e-4)
+    if fan.curve:
+        return typed_curve(tuple((point.flow.si, point.pressure.si) for point in fan.curve), annulus)
+    flow, power, derate = (v.si if v else 1.0 for v in (fan.free_air_flow, fan.power, fan.derate))
+    return generic_curve(flow, power, fan.blade, derate, annulus)
+
+
+def credible_curve(fan: Fan) -> tuple[FanCurve, float]:
+    """The fan's curve and the doubt of its shut-off pressure; points that make no curve fall back on the rating."""
+    try:
+        return fan_curve(fan), TYPED_DOUBT if fan.curve else SHUTOFF_DOUBT
+    except InputError:
+        return fan_curve(fan.model_copy(update={"curve": ()})), SHUTOFF_DOUBT

@@ -1,0 +1,203 @@
+"""The face as classes of cells: everything that stands in the same way, ahead and behind, carries the same air.
+
+Every point of the face lies behind the panel's metal or in its opening, under none or some of the covers ahead,
+and ahead of the bay or of one zone (a shroud's plenum, a bare fan's disc); a zone ahead of the core belongs to a
+pusher. Points that share all of that form one class. A cell knows its share of each class, so the network has a
+branch per class while the heat is still marched cell by cell.
+"""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, NamedTuple
+
+import numpy as np
+
+from keelroom.core.arrays import Bools, Floats
+
+if TYPE_CHECKING:
+    from numpy.typing import NDArray
+
+GRID = (16, 24)
+"""Cells of the face: rows from the top, columns from the left."""
+SUBDIVIDE = 6
+"""Points per cell side used to measure how much of a cell lies in each class."""
+SPILL_PER_GAP = 1.0
+"""A bare fan draws from a radius that grows with its distance off the fins by this factor (common practice)."""
+CORNER_LOSS = 0.5
+"""Dynamic heads of the face speed lost by air that turns along a shroud for its own depth; grows with the square (common practice)."""
+CORNER_STEPS = (0.5, 1.5, 3.0)
+"""Turns along the shroud, in depths, at which corner points are parted into classes."""
+FRONT, BAY = 0, 1
+"""Nodes every network has; zones follow from 2."""
+
+Rectangle = tuple[float, float, float, float]
+"""left, bottom, width, height [m] in face coordinates, origin at the face's lower left."""
+
+
+class Disc(NamedTuple):
+    """A fan's place: centre and radius [m] in face coordinates."""
+
+    x: float
+    y: float
+    radius: float
+
+
+class Zone(NamedTuple):
+    """A plenum on one side of the core.
+
+    rectangle : the shroud's; None for a bare fan, which draws from its disc widened by `gap`
+    discs     : the fans in it;  depth [m]: of the shroud, from the fins to the fans
+    pusher    : stands ahead of the core
+    """
+
+    rectangle: Rectangle | None
+    discs: tuple[Disc, ...]
+    depth: float
+    gap: float
+    pusher: bool
+
+
+class FaceClasses(NamedTuple):
+    """The classes of a face. K classes, C covers.
+
+    mix : (ny, nx, K) share of each cell, the rest of a cell is blocked;  area : (K,) [m2]
+    front, rear : (K,) node of the network ahead and behind;  corner : (K,) dynamic heads of the face speed
+    covered : (K, C) 0 or 1
+    """
+
+    mix: Floats
+    area: Floats
+    front: Floats
+    rear: Floats
+    corner: Floats
+    covered: Floats
+
+
+def face_points(width: float, height: float) -> tuple[Floats, Floats]:
+    """Sample points (ny*s, nx*s) x and y [m] over the face; row 0 is at the top."""
+    ny, nx = (side * SUBDIVIDE for side in GRID)
+    x = (np.arange(nx) + 0.5) / nx * width
+    y = (1 - (np.arange(ny) + 0.5) / ny) * height
+    return np.broadcast_to(x, (ny, nx)), np.broadcast_to(y[:, None], (ny, nx))
+
+
+def inside(points: tuple[Floats, Floats], rectangle: Rectangle) -> Bools:
+    """Which points lie in the rectangle."""
+    x, y = points
+    left, bottom, wide, high = rectangle
+    within: Bools = (x >= left) & (x <= left + wide) & (y >= bottom) & (y <= bottom + high)
+    return within
+
+
+def face_classes(
+    size: tuple[float, float], opening: Rectangle | None, covers: tuple[Rectangle | None, ...], zones: tuple[Zone, ...]
+) -> FaceClasses:
+    """The classes of a face. size: width, height [m]; opening None: no panel in the way; a cover None: over the whole face."""
+    points = face_points(*size)
+    free = np.ones(points[0].shape, bool) if opening is None else inside(points, opening)
+    front, rear, corner = _zones(points, zones)
+    covered = [np.ones_like(free) if cover is None else inside(points, cover) for cover in covers]
+    code = front + 16 * rear + 256 * corner
+    for number, under in enumerate(covered):
+        code = code + under * (1024 << number)
+    code = np.where(free, code, -1)
+    kinds, which = np.unique(code, return_inverse=True)
+    which = which.reshape(code.shape)
+    real = np.flatnonzero(kinds >= 0)
+    mix = np.stack([_share(which == k) for k in real], axis=2) if len(real) else np.zeros((*GRID, 1))
+    kinds = kinds[real] if len(real) else np.array([FRONT + 16 * BAY])
+    rears = kinds // 16 % 16
+    return FaceClasses(
+        mix=mix,
+        area=mix.sum(axis=(0, 1)) * size[0] * size[1] / (GRID[0] * GRID[1]),
+        front=(kinds % 16).astype(float),
+        rear=rears.astype(float),
+        corner=np.array([_corner_loss(points, zones, which == k, int(rear)) for k, rear in zip(real, rears, strict=False)] or [0.0]),
+        covered=np.array([[float(kind >> (10 + c) & 1) for c in range(len(covers))] for kind in kinds]).reshape(len(kinds), len(covers)),
+    )
+
+
+def _share(member: Bools) -> Floats:
+    ny, nx = GRID
+    share: Floats = member.reshape(ny, SUBDIVIDE, nx, SUBDIVIDE).mean(axis=(1, 3))
+    return share
+
+
+def _zones(points: tuple[Floats, Floats], zones: tuple[Zone, ...]) -> tuple[Floats, Floats, Floats]:
+    """Node ahead and behind every point, and its step along the shroud. Where zones meet, the nearer fan has the point."""
+    shape = points[0].shape
+    front, rear, corner = np.full(shape, FRONT), np.full(shape, BAY), np.zeros(shape, int)
+    nearest = {True: np.full(shape, np.inf), False: np.full(shape, np.inf)}
+    for number, zone in enumerate(zones, 2):
+        turn = _turn(points, zone)
+        member = _member(points, zone) & (turn < nearest[zone.pusher])
+        nearest[zone.pusher] = np.where(member, turn, nearest[zone.pusher])
+        side = front if zone.pusher else rear
+        side[member] = number
+        if not zone.pusher and zone.rectangle is not None:
+            corner = np.where(member, np.searchsorted(CORNER_STEPS, np.maximum(turn, 0.0) / max(zone.depth, 1e-3)), corner)
+        elif not zone.pusher:
+            corner = np.where(member, 0, corner)
+    return front, rear, corner
+
+
+def _member(points: tuple[Floats, Floats], zone: Zone) -> Bools:
+    if zone.rectangle is not None:
+        return inside(points, zone.rectangle)
+    within: Bools = _turn(points, zone) <= SPILL_PER_GAP * zone.gap
+    return within
+
+
+def _turn(points: tuple[Floats, Floats], zone: Zone) -> Floats:
+    """Distance (any shape) [m] of points beyond the edge of the zone's nearest fan; negative under it."""
+    x, y = points
+    distances = [np.hypot(x - disc.x, y - disc.y) - disc.radius for disc in zone.discs]
+    turn: Floats = np.min(distances, axis=0)
+    return turn
+
+
+def _corner_loss(points: tuple[Floats, Floats], zones: tuple[Zone, ...], member: Bools, rear: int) -> float:
+    """Mean loss of a class that turns along its shroud; nothing under the fan itself, in the bay or behind a bare fan."""
+    zone = zones[rear - 2] if rear >= 2 else None
+    if zone is None or zone.rectangle is None:
+        return 0.0
+    turn = np.maximum(_turn((points[0][member], points[1][member]), zone), 0.0) / max(zone.depth, 1e-3)
+    return float(CORNER_LOSS * np.mean(turn**2))
+
+
+class Lanes(NamedTuple):
+    """The face as lanes of tube. mix (lanes, cells, K) along the tubes; weight (lanes,) share of the tubes each stands for."""
+
+    mix: Floats
+    weight: Floats
+
+
+def as_lanes(mix: Floats, crossflow: bool, passes: int) -> Lanes:
+    """Rows in a crossflow core, columns from the top in a downflow one.
+
+    Lanes with the same mix carry the same air and are merged into one that stands for them all; not where
+    there are several passes, because lanes of different passes carry different coolant.
+    """
+    lanes = mix if crossflow else mix.transpose(1, 0, 2)
+    if passes > 1:
+        return Lanes(lanes, np.full(len(lanes), 1 / len(lanes)))
+    _, first, counts = np.unique(lanes.reshape(len(lanes), -1), axis=0, return_index=True, return_counts=True)
+    order = np.argsort(first)
+    return Lanes(lanes[first[order]], counts[order] / len(lanes))
+
+
+def lane_of_rows(mix: Floats, crossflow: bool, passes: int) -> NDArray[np.intp]:
+    """Index (rows or columns of the face,) of the merged lane each belongs to, to lay a lane's figures back on the face."""
+    merged = as_lanes(mix, crossflow, passes).mix
+    lanes = mix if crossflow else mix.transpose(1, 0, 2)
+    if passes > 1:
+        return np.arange(len(lanes))
+    return np.array([int(np.flatnonzero((merged == lane).all(axis=(1, 2)))[0]) for lane in lanes])
+
+
+def padded(lanes: Lanes, count: int, classes: int) -> Lanes:
+    """The lanes with copies of the last one that stand for nothing, and classes with no share, so that faces can be stacked."""
+    extra = count - len(lanes.weight)
+    mix = np.concatenate([lanes.mix, np.repeat(lanes.mix[-1:], extra, axis=0)])
+    mix = np.pad(mix, ((0, 0), (0, 0), (0, classes - mix.shape[2])))
+    return Lanes(mix, np.concatenate([lanes.weight, np.zeros(extra)]))
