@@ -295,7 +295,7 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
         given = coolant + sum(rise * flow for rise, flow in rises) * air.cp
         bay = grille_air + softened((given + heat.bay + power) / (max(flows[1], 1e-3) * air.cp))
         back = max(-flows[2], 0.0) + sum(max(-m, 0.0) for m in core)
-        front = grille_air + (bay - grille_air) * back / (max(flows[0], 0.0) + 1e-9 + back)
+        front = grille_air + (bay - grille_air) * back / max(max(flows[0], 0.0) + back, 1e-9)
         behind = front + softened(given / (max(sum(max(m, 0.0) for m in core), 1e-3) * air.cp))
         return Breath(air.density(front), air.density(behind), air.density(bay), front, behind, bay)
 
@@ -372,7 +372,7 @@ def loop_table(p: Scalars, a: Areas, layout: tuple[bool, int, int]) -> list[tupl
     """Flow through engine and core at each thermostat opening."""
     c, q = p.circuit, p.core
     crossflow, passes, _ = layout
-    rho, _, _, mu = coolant(p, c.thermostat)
+    rho, _, _, mu = coolant(p, 95.0)
     length, across = (q.face_width, q.face_height) if crossflow else (q.face_height, q.face_width)
     section = across / (q.fin_height + q.tube_height) * q.rows / passes * a.section
     aspect = (q.tube_height - 2 * q.tube_wall) / (q.tube_width - 2 * q.tube_wall)

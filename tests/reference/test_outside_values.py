@@ -141,12 +141,21 @@ def test_air_power_stays_credible():
         curve = stack([stack([generic_curve(fan.free_air_flow.si, fan.power.si, fan.blade, fan.derate.si, 0.08)])])
         flow = np.linspace(0, 1, 50)[:, None] * float(curve.flow[0, 0])
         many = stack([stack([generic_curve(fan.free_air_flow.si, fan.power.si, fan.blade, fan.derate.si, 0.08)])] * 50)
-        pressure, _ = fan_pressure(many, flow, np.ones((50, 1)), np.full(50, 1.2))
+        pressure, _ = fan_pressure(many, flow, np.ones((50, 1)), np.full((50, 1), 1.2))
         assert (flow * pressure).max() <= 0.40 * fan.power.si
 
 
 def _engine(**changes):
-    values = {"displacement": 5.7e-3, "power": 240e3, "power_rpm": 5200.0, "diesel": 0.0, "boosted": 0.0, "heat_multiplier": 1.0} | changes
+    values = {
+        "displacement": 5.7e-3,
+        "power": 240e3,
+        "power_rpm": 5200.0,
+        "diesel": 0.0,
+        "boost": 0.0,
+        "heat_multiplier": 1.0,
+        "oil_share": 0.0,
+        "bay_share": 0.05,
+    } | changes
     return Engine(**{k: at(v) for k, v in values.items()})
 
 
@@ -159,7 +168,7 @@ def _drive(**changes):
 @pytest.mark.parametrize(("litres", "rpm", "low", "high"), [(5.7, 650.0, 1.5, 3.0), (2.0, 800.0, 0.6, 1.2)])
 def test_idle_fuel(litres, rpm, low, high):
     """Common practice: 0.6-1.2 L/h for 2 L, 1.5-3 L/h for a V8 (petrol 32.4 MJ/L)."""
-    heat = engine_heat(_engine(displacement=litres * 1e-3), _drive(rpm=rpm), at(0.0), (at(1.15), at(0.94)))
+    heat = engine_heat(_engine(displacement=litres * 1e-3), _drive(rpm=rpm), at(0.0), (at(1.15), at(0.94), at(101325.0), at(25.0)))
     assert low <= float(heat.fuel[0]) / 32.4e6 * 3600 <= high
 
 
@@ -168,9 +177,9 @@ def test_heat_balance_at_maximum_power(kind):
     """Heywood table 12.1: SI brake 25-28 %, coolant 17-26 % of fuel; diesel 34-38 and 16-35; a little slack each side."""
     diesel = kind.fuel == "diesel"
     engine = _engine(
-        displacement=kind.displacement.si, power=kind.power.si, power_rpm=kind.power_rpm.si * 60, diesel=float(diesel), boosted=1.0
+        displacement=kind.displacement.si, power=kind.power.si, power_rpm=kind.power_rpm.si * 60, diesel=float(diesel), boost=kind.boost.si
     )
-    heat = engine_heat(engine, _drive(full_power=1.0, rpm=kind.power_rpm.si * 60), at(0.0), (at(1.225), at(1.0)))
+    heat = engine_heat(engine, _drive(full_power=1.0, rpm=kind.power_rpm.si * 60), at(0.0), (at(1.225), at(1.0), at(101325.0), at(25.0)))
     brake, share = float(heat.brake[0] / heat.fuel[0]), float(heat.coolant[0] / heat.fuel[0])
     low, high = (0.33, 0.41) if diesel else (0.22, 0.31)
     assert low <= brake <= high
@@ -181,8 +190,8 @@ def test_heat_balance_at_maximum_power(kind):
 
 def test_coolant_share_rises_towards_idle():
     """Heywood: 0.28-0.35 at cruise, about 0.35-0.45 at idle."""
-    idle = engine_heat(_engine(), _drive(), at(0.0), (at(1.2), at(1.0)))
-    cruise = engine_heat(_engine(), _drive(speed=29.0, rpm=1900.0), at(0.0), (at(1.2), at(1.0)))
+    idle = engine_heat(_engine(), _drive(), at(0.0), (at(1.2), at(1.0), at(101325.0), at(25.0)))
+    cruise = engine_heat(_engine(), _drive(speed=29.0, rpm=1900.0), at(0.0), (at(1.2), at(1.0), at(101325.0), at(25.0)))
     assert 0.35 <= float(idle.coolant[0] / idle.fuel[0]) <= 0.45
     assert 0.26 <= float(cruise.coolant[0] / cruise.fuel[0]) <= 0.37
 
@@ -210,9 +219,7 @@ def test_advertised_against_measured_flow(demo):
         demo,
         Edit(
             "",
-            tuple(
-                Change(("packages", wide.id, k), v) for k, v in (("core", core), ("fans", fans), ("shroud", shroud), ("condenser", False))
-            ),
+            tuple(Change(("packages", wide.id, k), v) for k, v in (("core", core), ("fans", fans), ("shroud", shroud), ("covers", ()))),
         ),
     )
     # Measured with the engine running, so at charging voltage; on a truck's open bay.

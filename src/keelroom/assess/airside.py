@@ -23,6 +23,8 @@ SPILL_LEAK = 0.5
 """Share of the slot round a bare fan that leaks: the blade tips still draw through the disc (common practice)."""
 OVER_TANK = 0.5
 """Share of a shrouded fan's disc over a tank that is lost to it; a bare one loses all of it (common practice)."""
+PUSHER_SHARE = 0.9
+"""Flow a fan keeps that blows into a core instead of drawing from it (common practice)."""
 CHARGE_EFFECTIVENESS = 0.75
 """Share of the compressor's heat a charge-air core takes out (common practice)."""
 
@@ -88,7 +90,8 @@ def shroud_rectangle(package: Package) -> Rectangle | None:
 
 def disc_of(fan: Fan) -> Disc:
     """The fan's disc on the face."""
-    return Disc(fan.x.si, fan.y.si, (fan.diameter.si if fan.diameter else 0.3) / 2)
+    diameter = fan.diameter.si if fan.diameter else 0.3
+    return Disc(fan.x.si, fan.y.si, diameter / 2, min(fan.hub_diameter.si if fan.hub_diameter else 0.0, 0.8 * diameter) / 2)
 
 
 def in_shroud(package: Package, fan: Fan) -> bool:
@@ -245,6 +248,8 @@ def _placed_curve(package: Package, fan: Fan, curve: FanCurve) -> FanCurve:
     flow = pressure = 1.0
     if fan.reversed_blade:
         flow, pressure = fan.reversed_share.si, fan.reversed_share.si**2
+    if fan.mount == "pusher":
+        flow *= PUSHER_SHARE
     lost = 1 - disc_on_face(face_size(package), disc_of(fan))
     flow *= max(1 - lost * (OVER_TANK if in_shroud(package, fan) else 1.0), 0.05)
     # The hole is as large as the part of the disc that still faces the core.

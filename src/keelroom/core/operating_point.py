@@ -37,6 +37,8 @@ MOST_AIR_RISE = 400.0
 """Kelvin of air heating that the air tends to where hardly any moves."""
 CONDENSER_RISE = 40.0
 """Kelvin the condenser can heat its air: beyond it the A/C cuts out on head pressure (common practice)."""
+LOOP_TEMPERATURE = 95.0
+"""[degC] the coolant loop is solved at: other temperatures move its flows by a few per cent through the viscosity alone."""
 LEAST_FLOW = 1e-3
 """Flow [kg/s] below which the air of a path counts as still."""
 LEAST_FLUX = 2e-3
@@ -246,7 +248,7 @@ def tube_aspect(core: CoreGeometry) -> Floats:
 def _loop(points: Points, surfaces: CoreSurfaces, layout: tuple[bool, int, int]) -> LoopFlows:
     core = points.core
     count, length = tube_layout(core, layout)
-    coolant = coolant_state(points.coolant, points.circuit.thermostat)
+    coolant = coolant_state(points.coolant, np.full(len(count), LOOP_TEMPERATURE))
     passes = np.full(len(count), float(layout[1]))
     tubes = Tubes(count, passes, length, surfaces.tube_section, surfaces.coolant_diameter, tube_aspect(core), core.turbulator)
     return loop_flows(points.circuit, (points.drive.rpm, points.system_voltage), tubes, (coolant.density, coolant.viscosity))
@@ -288,8 +290,8 @@ def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
         forward = np.maximum(np.maximum(flows.core, 0.0).sum(axis=1), LEAST_FLOW)
         leaving = np.maximum(flows.exit, LEAST_FLOW)
         bay = grille_air + softened((given + engine.bay + power) / (leaving * cp))
-        fresh = np.maximum(flows.grille, 0.0) + 1e-9
-        front = grille_air + (bay - grille_air) * flows.back / (fresh + flows.back)
+        back = flows.back
+        front = grille_air + (bay - grille_air) * back / np.maximum(np.maximum(flows.grille, 0.0) + back, 1e-9)
         behind = front + softened(given / (forward * cp))
         ahead_density, behind_density, bay_density = (moist_air.density(half.air, t) for t in (front, behind, bay))
         return Breath(ahead_density, behind_density, bay_density, front, behind, bay)

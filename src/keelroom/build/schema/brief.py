@@ -34,10 +34,10 @@ class Vehicle(Strict):
     top_ratio: Annotated[Maybe, Spec("number", "Top gear ratio", gt=0, le=5)] = quantity("0.75", "number")
     final_drive: Annotated[Maybe, Spec("number", "Final drive", gt=0, le=20)] = quantity("3.55", "number")
     driveline_efficiency: Annotated[Maybe, Spec("share", "Driveline efficiency", gt=0.3, le=1)] = quantity("88 %", "share")
-    grille_area: Annotated[Maybe, Spec("area", "Grille opening", gt=0, le=3, help="Open area the air comes in by, mesh taken off")] = (
+    grille_area: Annotated[Maybe, Spec("area", "Grille opening", ge=5e-4, le=3, help="Open area the air comes in by, mesh taken off")] = (
         quantity("300 in²", "area")
     )
-    exit_area: Annotated[Maybe, Spec("area", "Bay exit opening", gt=0, le=3, help="Under the car, louvers and vents together")] = quantity(
+    exit_area: Annotated[Maybe, Spec("area", "Bay exit opening", ge=5e-4, le=3, help="Under the car, louvers and vents together")] = quantity(
         "450 in²", "area"
     )
     opening_width: Annotated[

@@ -35,11 +35,12 @@ Rectangle = tuple[float, float, float, float]
 
 
 class Disc(NamedTuple):
-    """A fan's place: centre and radius [m] in face coordinates."""
+    """A fan's place: centre, radius and hub radius [m] in face coordinates."""
 
     x: float
     y: float
     radius: float
+    hub: float = 0.0
 
 
 class Zone(NamedTuple):
@@ -100,7 +101,7 @@ def face_classes(
     code = front + 16 * rear + 256 * corner
     for number, under in enumerate(covered):
         code = code + under * (1024 << number)
-    code = np.where(free, code, -1)
+    code = np.where(free & ~_behind_hubs(points, zones), code, -1)
     kinds, which = np.unique(code, return_inverse=True)
     which = which.reshape(code.shape)
     real = np.flatnonzero(kinds >= 0)
@@ -115,6 +116,15 @@ def face_classes(
         corner=np.array([_corner_loss(points, zones, which == k, int(rear)) for k, rear in zip(real, rears, strict=False)] or [0.0]),
         covered=np.array([[float(kind >> (10 + c) & 1) for c in range(len(covers))] for kind in kinds]).reshape(len(kinds), len(covers)),
     )
+
+
+def _behind_hubs(points: tuple[Floats, Floats], zones: tuple[Zone, ...]) -> Bools:
+    """Points a pusher's hub and motor stand ahead of: no air reaches them."""
+    x, y = points
+    hidden = np.zeros(x.shape, bool)
+    for disc in (disc for zone in zones if zone.pusher for disc in zone.discs):
+        hidden |= np.hypot(x - disc.x, y - disc.y) <= disc.hub
+    return hidden
 
 
 def _share(member: Bools) -> Floats:

@@ -40,7 +40,7 @@ THIN_CORE = -0.45
 """How the core's drop follows the density behind it, as a power: only the search depends on it."""
 TOLERANCE = 1e-8
 STEPS = 120
-PATIENCE = 15
+PATIENCE, LEAST_SHARE = 8, 0.1
 
 
 class Network(NamedTuple):
@@ -147,7 +147,7 @@ def solve_air(
         flow = np.where(credible & laws.present, start, flow)
     nodes = _Nodes(network.incidence, laws.present)
     pressure: Floats = np.zeros((len(flow), network.incidence.shape[2]))
-    worst = np.full(len(flow), np.inf)
+    worst, share, last = np.full(len(flow), np.inf), np.ones(len(flow)), np.zeros_like(flow)
     for step in range(1, STEPS + 1):
         breath = breathing(laws.named(flow, pressure, 0, 0.0))
         source, loss, slope = laws.at(flow, breath)
@@ -162,9 +162,12 @@ def solve_air(
         loss = loss + laws.thinned(flow, nodes.conductance * (head - loss), loss, slope, breath)
         pressure = nodes.pressures(flow, source - loss)
         head = nodes.across(pressure) + source
+        move = nodes.conductance * (head - loss)
         # Newton cannot cycle on a convex function for long; where densities follow the flow it may, and a
         # shorter step breaks the cycle.
-        flow = laws.moved(flow, nodes.conductance * (head - loss) * 0.5 ** (step // PATIENCE), head, loss)
+        turned = (step > PATIENCE) & ((move * last).sum(axis=1) < 0)
+        share = np.where(turned, np.maximum(0.6 * share, LEAST_SHARE), np.minimum(1.5 * share, 1.0))
+        flow, last = laws.moved(flow, move * share[:, None], head, loss), move
     raise SolveError("air_not_converged", f"The air path did not balance after {STEPS} steps", residual=float(worst.max()))
 
 

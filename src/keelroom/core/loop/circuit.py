@@ -99,8 +99,7 @@ def loop_flows(circuit: Circuit, drive: tuple[Floats, Floats], tubes: Tubes, coo
     """Flow through engine and core over the thermostat's openings.
 
     drive   : engine speed (n,) [rpm] and system voltage (n,) [V], for whichever kind of pump there is
-    coolant : density [kg/m3] and viscosity [Pa s] (n,) at the temperature the thermostat is set for; the flows are
-              kept at other temperatures, which moves them by a few per cent
+    coolant : density [kg/m3] and viscosity [Pa s] (n,)
     Source  : centrifugal pump by the affinity laws (FAN_LAWS), square-law losses (common practice), tubes SHAH_LONDON
               and Blasius. Raises SolveError where no flow balances the pump.
     """
