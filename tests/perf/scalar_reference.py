@@ -286,11 +286,12 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
         for c in range(len(p.covers.heat))
     ]
     coolant = heat.coolant * p.doubts.heat
-    classes, fans, zones = len(net.area), len(speeds), len(net.leak_area)
+    classes, zones = len(net.area), len(net.leak_area)
+    first = 3 + 2 * zones
     ends = [tuple((list(row).index(v) if v in row else None) for v in (1.0, -1.0)) for row in net.incidence]
 
     def breathe(flows: list[float]) -> Breath:
-        core = flows[3 : 3 + classes]
+        core = flows[first : first + classes]
         rises = cover_rises(p, covers, core, air.cp)
         given = coolant + sum(rise * flow for rise, flow in rises) * air.cp
         bay = grille_air + softened((given + heat.bay + power) / (max(flows[1], 1e-3) * air.cp))
@@ -301,8 +302,8 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
 
     def branch(b: int, head: float, breath: Breath) -> float:
         """Flow of branch b at its driving head."""
-        if b < 3 or b >= 3 + classes + fans:
-            opening = b if b < 3 else b - classes - fans
+        if b < first:
+            opening = b
             area = [net.grille_area, net.exit_area, net.bypass_area * p.doubts.leaks, *net.leak_area * p.doubts.leaks, *net.flap_area][
                 opening
             ]
@@ -314,16 +315,17 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
             density = (breath.ahead if opening == 0 else breath.bay if opening == 1 else (breath.ahead if forward else breath.bay) if opening == 2
                        else (breath.bay if forward else breath.behind) if leak else (breath.behind if forward else breath.bay))  # fmt: skip
             return square_flow(head, lost / (2 * density * area**2) * (400.0 if flap and not forward else 1.0))
-        if b < 3 + classes:
-            area = net.area[b - 3]
+        if b < first + classes:
+            kind = b - first
+            area = net.area[kind]
             if area <= 0:
                 return 0.0
-            least = core_drop(p, a, 1e-4, breath, net.loss[b - 3])
+            least = core_drop(p, a, 1e-4, breath, net.loss[kind])
             if abs(head) <= least:
                 return area * 1e-4 * head / least
-            flux = float(brentq(lambda g: core_drop(p, a, g, breath, net.loss[b - 3]) - abs(head), 1e-5, 200.0, **CFG))
+            flux = float(brentq(lambda g: core_drop(p, a, g, breath, net.loss[kind]) - abs(head), 1e-5, 200.0, **CFG))
             return math.copysign(flux * area, head)
-        k = b - 3 - classes
+        k = b - first - classes
         if not p.fans.curve.present[k]:
             return 0.0
         density = breath.ahead if net.pushes[k] else breath.behind
@@ -359,8 +361,8 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
         flows = flows_at(pressures, breath)
         if max(abs(x - y) for x, y in zip(flows, previous, strict=True)) < 1e-10:
             break
-    back = max(-flows[2], 0.0) + sum(max(-m, 0.0) for m in flows[3 : 3 + classes])
-    return AirPath(flows[3 : 3 + classes], breath.front_t, max(flows[0], 0.0) + back, heat, covers)
+    back = max(-flows[2], 0.0) + sum(max(-m, 0.0) for m in flows[first : first + classes])
+    return AirPath(flows[first : first + classes], breath.front_t, max(flows[0], 0.0) + back, heat, covers)
 
 
 # --- the coolant loop -------------------------------------------------------

@@ -11,7 +11,6 @@ from keelroom.assess.assessment import CoverFigures, FanFigures
 from keelroom.build.schema.package import Cover, Fan
 from keelroom.core.air.network import BASE_PRESSURE
 from keelroom.core.answer import Answer
-from keelroom.core.arrays import Floats, take
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.operating_point import Points, commanded, cover_heat, cover_rise
 
@@ -77,40 +76,39 @@ def fan_figures(fans: tuple[Fan, ...], side: AirSide, points: Points, answer: An
     return tuple(found)
 
 
-def cover_figures(covers: tuple[Cover, ...], points: Points, answer: Answer, i: int) -> tuple[CoverFigures, ...]:
-    """Every cover at point i: heat given, air in and out, and the temperature its own fluid must have to give it.
+def cover_figures(covers: tuple[Cover, ...], points: Points, answer: Answer) -> list[tuple[CoverFigures, ...]]:
+    """Every cover at every point: heat given, air in and out, and the temperature its own fluid must have to give it.
 
     The fluid is taken as of one temperature over the cover (condensing refrigerant, or a small cooler's mean).
     """
-    point = take(points, np.s_[i : i + 1])
-    fixed, state = take(answer.solution.fixed, np.s_[i : i + 1]), take(answer.solution.state, np.s_[i : i + 1])
+    fixed, state = answer.solution.fixed, answer.solution.state
     cp = moist_air.heat_capacity(fixed.air)
-    off, on = (cover_heat(point, air.heat) for air in (fixed.stopped, fixed.running))
+    off, on = (cover_heat(points.covers, air.heat) for air in (fixed.stopped, fixed.running))
     heat = off + state.command[:, None] * (on - off)
-    rise, flow = cover_rise(point, heat, commanded(fixed, state.command, "core"), cp)
-    area = (point.network.area[:, None, :] @ point.covers.covered)[0, 0]
-    found = []
-    for k, cover in enumerate(covers):
-        capacity = max(float(flow[0, k] * cp[0]), 1e-6)
-        given = float(rise[0, k]) * capacity
-        effectiveness = 1 - np.exp(-float(point.covers.conductance[0, k] * area[k]) / capacity)
-        air_in = float(state.front_air[0]) + _ahead_of(cover, covers, rise[0])
-        fluid = air_in + given / max(effectiveness * capacity, 1e-6)
-        found.append(CoverFigures(cover.id, cover.kind, given, float(flow[0, k]), air_in, air_in + float(rise[0, k]), fluid))
-    return tuple(found)
+    rise, flow = cover_rise(points.covers, heat, commanded(fixed, state.command, "core"), cp)
+    area = (points.network.area[:, None, :] @ points.covers.covered)[:, 0, :]
+    capacity = np.maximum(flow * cp[:, None], 1e-6)
+    given = rise * capacity
+    effectiveness = 1 - np.exp(-points.covers.conductance * area / capacity)
+    lead = given / np.maximum(effectiveness * capacity, 1e-6)
+    before = np.array([[float(_breathes_after(cover, other)) for other in covers] for cover in covers]).reshape(len(covers), len(covers))
+    air_in = state.front_air[:, None] + rise[:, : len(covers)] @ before.T
+    return [
+        tuple(
+            CoverFigures(cover.id, cover.kind, float(given[i, k]), float(flow[i, k]), float(air_in[i, k]), float(air_in[i, k] + rise[i, k]), float(air_in[i, k] + lead[i, k]))
+            for k, cover in enumerate(covers)
+        )
+        for i in range(len(flow))
+    ]  # fmt: skip
 
 
 ORDER = ("screen", "charge_cooler", "oil_cooler", "gearbox_cooler", "condenser")
 """Front to back, where covers stand one behind another (common practice: what must be coolest breathes first)."""
 
 
-def _ahead_of(cover: Cover, covers: tuple[Cover, ...], rise: Floats) -> float:
-    """Kelvin a cover's air has already gained in the covers that stand further forward and overlap it."""
-    gained = 0.0
-    for other, kelvin in zip(covers, rise, strict=False):
-        if ORDER.index(other.kind) < ORDER.index(cover.kind) and _overlap(cover, other):
-            gained += float(kelvin)
-    return gained
+def _breathes_after(cover: Cover, other: Cover) -> bool:
+    """Whether `other` stands further forward and overlaps: its heat is in the air already."""
+    return ORDER.index(other.kind) < ORDER.index(cover.kind) and _overlap(cover, other)
 
 
 def _overlap(a: Cover, b: Cover) -> bool:

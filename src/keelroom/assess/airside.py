@@ -11,7 +11,7 @@ from keelroom.assess.caching import by_identity
 from keelroom.build.quantity import Quantity
 from keelroom.build.schema.brief import Brief
 from keelroom.build.schema.package import Cover, Fan, Package
-from keelroom.core.air.face import Disc, FaceClasses, Lanes, Rectangle, Zone, as_lanes, face_classes
+from keelroom.core.air.face import Disc, FaceClasses, Lanes, Rectangle, Zone, as_lanes, face_classes, widened
 from keelroom.core.air.fan import SHUTOFF_DOUBT, TYPED_DOUBT, FanCurve, generic_curve, no_fan, typed_curve
 from keelroom.core.air.network import Network, incidence
 from keelroom.core.arrays import Floats, stack
@@ -19,6 +19,7 @@ from keelroom.core.operating_point import Covers
 from keelroom.errors import InputError
 
 MOST_FANS = 4
+CLASS_STEP = 4
 SPILL_LEAK = 0.5
 """Share of the slot round a bare fan that leaks: the blade tips still draw through the disc (common practice)."""
 OVER_TANK = 0.5
@@ -141,7 +142,7 @@ def air_side(brief: Brief, package: Package) -> AirSide:
     if not brief.accessories.ac_fitted:
         covers = tuple(cover for cover in covers if cover.kind != "condenser")
     rectangles = tuple(cover_rectangle(package, cover) for cover in covers)
-    classes = _classes(face_size(package), opening_of(brief, package), rectangles, zones)
+    classes = widened(_classes(face_size(package), opening_of(brief, package), rectangles, zones), CLASS_STEP)
     core = package.core
     fans = _fan_set(package)
     return AirSide(

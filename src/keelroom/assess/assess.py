@@ -72,6 +72,7 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
     accessories = build.brief.accessories
     fitted = tuple(cover for cover in package.covers if cover.kind != "condenser" or accessories.ac_fitted)
     electrical = accessories.electrical_load.si if accessories.electrical_load else 0.0
+    covers = cover_figures(fitted, points, answer)
     figures = []
     for i in range(len(cases)):
         fans = fan_figures(package.fans, side, points, answer, i)
@@ -114,7 +115,7 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
                 thermostat_opening=float(state.opening[i]),
                 fan_command=float(state.command[i]),
                 fans=fans,
-                covers=cover_figures(fitted, points, answer, i),
+                covers=covers[i],
                 fan_current=fan_current,
                 electrical_current=fan_current + electrical / float(points.system_voltage[i]),
                 alternator_current=alternator_output(build, float(points.drive.rpm[i])),

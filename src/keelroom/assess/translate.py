@@ -34,7 +34,6 @@ FOULING = {"clean": 0.0, "some_scale": 1.0e-4, "bad": 4.0e-4}
 LOUVER_SHARE = 0.85
 """Louver length over fin height (common practice)."""
 ROW_GAP = 2e-3
-CLASS_STEP = 4
 OIL_SHARE = 0.03
 """Share of fuel power a separate oil cooler takes (common practice)."""
 WORN_IMPELLER = 0.6
@@ -220,8 +219,6 @@ def stacked(rows: list[Row]) -> tuple[Points, Floats]:
     """Rows of one batch as arrays, with their fan doubts; faces with fewer lanes or classes are padded."""
     lanes = max(len(row.points.face.weight) for row in rows)
     classes = max(len(row.points.network.area) for row in rows)
-    # In fours, so that a nudge that makes or unmakes a class keeps the arrays' shape and the last answer's start.
-    classes = -(-classes // CLASS_STEP) * CLASS_STEP
     return stack([_padded(row.points, lanes, classes) for row in rows]), np.array([row.fan_doubt for row in rows])
 
 
@@ -230,7 +227,7 @@ def _padded(points: Points, lanes: int, classes: int) -> Points:
     extra = classes - present
     if extra == 0 and len(points.face.weight) == lanes:
         return points
-    incidence = np.insert(network.incidence, [3 + present] * extra, 0.0, axis=0)
+    incidence = np.insert(network.incidence, [3 + 2 * len(network.leak_area) + present] * extra, 0.0, axis=0)
     wider = network._replace(area=np.pad(network.area, (0, extra)), loss=np.pad(network.loss, (0, extra)), incidence=incidence)
     covered = np.pad(points.covers.covered, ((0, extra), (0, 0)))
     face = Face(*padded(Lanes(*points.face), lanes, classes))

@@ -71,7 +71,7 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, in
     """Temperatures, bands and margins of n points. fan_doubt (n,): standard doubt of the fans' shut-off pressure."""
     n = len(points.limit)
     variants = _variants(points)
-    prepared = prepare(variants, layout, start.prepared if start else None)
+    prepared = prepare(variants, layout, start.prepared if start else None, alike=4)
     nominal = take(prepared, np.s_[:n])
     solution = solve(points, layout, nominal, (start.solution.state.temperature, start.solution.slope) if start else None)
     nodes, rejection, study = _margin_curve(variants, prepared, solution, layout)

@@ -25,7 +25,7 @@ def stack(items: Sequence[T]) -> T:
     """One record with arrays (n, ...) from n alike records of scalars or arrays, nested ones too."""
     first: Any = items[0]
     columns = zip(*(tuple(item) for item in items), strict=True)  # type: ignore[arg-type]
-    values = [stack(column) if _is_record(column[0]) else np.array(column, dtype=float) for column in columns]
+    values = [stack(column) if isinstance(column[0], tuple) else np.array(column, dtype=float) for column in columns]
     made: T = type(first)(*values)
     return made
 
@@ -33,8 +33,14 @@ def stack(items: Sequence[T]) -> T:
 def take(item: T, index: Any) -> T:
     """The points `index` of a stacked record, nested ones too; what is no array stays as it is."""
     record: Any = item
-    made: T = type(record)(*(v[index] if isinstance(v, np.ndarray) else take(v, index) if _is_record(v) else v for v in record))
+    values = [v[index] if type(v) is np.ndarray else take(v, index) if isinstance(v, tuple) else v for v in record]
+    made: T = type(record)(*values)
     return made
+
+
+def same(a: Any, b: Any) -> bool:
+    """Whether two stacked records hold the same figures, nested ones too."""
+    return all(same(x, y) if isinstance(x, tuple) else np.array_equal(x, y) for x, y in zip(a, b, strict=True))
 
 
 def put(item: T, index: Any, part: T) -> T:
@@ -48,10 +54,6 @@ def put(item: T, index: Any, part: T) -> T:
             values[-1][index] = new
     made: T = type(record)(*values)
     return made
-
-
-def _is_record(value: Any) -> bool:
-    return isinstance(value, tuple)
 
 
 def unit_share(value: Floats) -> Floats:

@@ -13,11 +13,11 @@ import numpy as np
 
 from keelroom.core.air.fan import FanCurve, motor_power, motor_speed
 from keelroom.core.air.network import AirFlows, Breath, Network, solve_air
-from keelroom.core.arrays import Bools, Floats, put, take, unit_share
+from keelroom.core.arrays import Bools, Floats, put, same, take, unit_share
 from keelroom.core.bracket import Bracket
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import CoolantCurves, boiling_point, coolant_state
-from keelroom.core.loop.circuit import Circuit, LoopFlows, Tubes, loop_flows, thermostat_opening
+from keelroom.core.loop.circuit import Circuit, Loop, LoopFlows, Tubes, loop_flows, thermostat_opening
 from keelroom.core.thermal.engine_heat import Drive, Engine, EngineHeat, engine_heat, heat_capacity
 from keelroom.core.thermal.geometry import CoreGeometry, CoreSurfaces, core_surfaces
 from keelroom.core.thermal.louver import LouverSurface, air_conductance, core_drop, louver_reynolds, louver_surface
@@ -25,7 +25,7 @@ from keelroom.core.thermal.march import FaceHeat, march
 from keelroom.core.thermal.tube_side import tube_nusselt
 from keelroom.errors import SolveError
 
-TOLERANCE = 1e-7
+TOLERANCE = 3e-7
 """Largest imbalance of heat, as a share of the heat in."""
 STEPS = 60
 WORTH_SPLITTING = 64
@@ -146,6 +146,9 @@ class Fixed(NamedTuple):
     outdoor_density: Floats
     boiling: Floats
     loop: LoopFlows
+    core_was: CoreGeometry
+    loop_was: Loop
+    """what surfaces and loop were worked out from, so that the next like batch need not"""
     running: Air
     stopped: Air
 
@@ -197,39 +200,56 @@ class Solution(NamedTuple):
 class Half(NamedTuple):
     """What the air path is solved from."""
 
-    points: Points
+    core: CoreGeometry
+    engine: Engine
+    drive: Drive
+    climate: Climate
+    network: Network
+    fans: Fans
+    covers: Covers
+    doubts: Doubts
     surfaces: CoreSurfaces
     surface: LouverSurface
     air: moist_air.AirState
     outdoor_density: Floats
 
 
-def prepare(points: Points, layout: tuple[bool, int, int], start: Fixed | None = None) -> Fixed:
+def prepare(points: Points, layout: tuple[bool, int, int], start: Fixed | None = None, alike: int = 1) -> Fixed:
     """Everything that does not depend on the coolant temperature: the air with fans running and stopped included.
 
     layout : (crossflow, passes, layers) shared by all points
     start  : the same for like points, whose flows the search for this one's flows begins at
+    alike  : the points are so many stacks of the same ones, varied a little; the air past stopped fans is taken from the first
     """
-    surfaces = core_surfaces(points.core)
+    known = start is not None and same(points.core, start.core_was)
+    surfaces = start.surfaces if start and known else core_surfaces(points.core)
+    surface = start.surface if start and known else louver_surface(points.core, surfaces)
     climate = points.climate
     air = moist_air.air_state(climate.altitude, climate.ambient, climate.humidity)
     outdoor = moist_air.density(air, climate.ambient + climate.grille_rise)
-    half = Half(points, surfaces, louver_surface(points.core, surfaces), air, outdoor)
+    parts = (points.core, points.engine, points.drive, climate, points.network, points.fans, points.covers, points.doubts)
+    half = Half(*parts, surfaces, surface, air, outdoor)
     fans = points.fans
     full_speed = motor_speed(fans.voltage, fans.rated_voltage, fans.brushless) * fans.curve.present * fans.runs
     # Running and stopped fans are two rows of one call: small arrays cost by the call, not by the row.
     count = len(full_speed)
-    begin = np.concatenate([start.running.branches, start.stopped.branches]) if start else None
-    both = _air(take(half, np.tile(np.arange(count), 2)), np.concatenate([full_speed, 0 * full_speed]), begin)
+    still = count // alike
+    begin = np.concatenate([start.running.branches, start.stopped.branches[:still]]) if start else None
+    rows = np.concatenate([np.arange(count), np.arange(still)])
+    both = _air(take(half, rows), np.concatenate([full_speed, 0 * full_speed[:still]]), begin)
+    loop = _loop(points, surfaces, layout)
+    unchanged = start is not None and same(loop, start.loop_was)
     return Fixed(
         surfaces=surfaces,
-        surface=half.surface,
+        surface=surface,
         air=air,
         outdoor_density=outdoor,
         boiling=boiling_point(points.coolant, air.pressure + points.cap_pressure, start.boiling if start else None),
-        loop=_loop(points, surfaces, layout),
+        loop=start.loop if start and unchanged else loop_flows(loop),
+        core_was=points.core,
+        loop_was=loop,
         running=take(both, np.s_[:count]),
-        stopped=take(both, np.s_[count:]),
+        stopped=take(both, np.s_[count:] if alike == 1 else count + np.tile(np.arange(still), alike)),
     )
 
 
@@ -245,13 +265,13 @@ def tube_aspect(core: CoreGeometry) -> Floats:
     return (core.tube_height - 2 * core.tube_wall) / (core.tube_width - 2 * core.tube_wall)
 
 
-def _loop(points: Points, surfaces: CoreSurfaces, layout: tuple[bool, int, int]) -> LoopFlows:
+def _loop(points: Points, surfaces: CoreSurfaces, layout: tuple[bool, int, int]) -> Loop:
     core = points.core
     count, length = tube_layout(core, layout)
     coolant = coolant_state(points.coolant, np.full(len(count), LOOP_TEMPERATURE))
     passes = np.full(len(count), float(layout[1]))
     tubes = Tubes(count, passes, length, surfaces.tube_section, surfaces.coolant_diameter, tube_aspect(core), core.turbulator)
-    return loop_flows(points.circuit, (points.drive.rpm, points.system_voltage), tubes, (coolant.density, coolant.viscosity))
+    return Loop(points.circuit, tubes, points.drive.rpm, points.system_voltage, coolant.density, coolant.viscosity)
 
 
 def softened(rise: Floats) -> Floats:
@@ -259,33 +279,31 @@ def softened(rise: Floats) -> Floats:
     return rise / (1 + rise / MOST_AIR_RISE)
 
 
-def cover_heat(points: Points, heat: EngineHeat) -> Floats:
+def cover_heat(covers: Covers, heat: EngineHeat) -> Floats:
     """Heat (n, C) [W] each cover would give to its air."""
-    covers = points.covers
     return covers.heat + covers.gearbox * heat.gearbox_loss[:, None] + covers.oil * heat.oil[:, None] + covers.charge * heat.charge[:, None]
 
 
-def cover_rise(points: Points, heat: Floats, core: Floats, cp: Floats) -> tuple[Floats, Floats]:
+def cover_rise(covers: Covers, heat: Floats, core: Floats, cp: Floats) -> tuple[Floats, Floats]:
     """Kelvin each cover heats its air, and the air through it [kg/s]; (n, C). core: (n, K) flow of each class."""
-    flow = (np.maximum(core, 0.0)[:, None, :] @ points.covers.covered)[:, 0, :]
+    flow = (np.maximum(core, 0.0)[:, None, :] @ covers.covered)[:, 0, :]
     rise = heat / (np.maximum(flow, LEAST_FLOW) * cp[:, None])
-    return np.where(points.covers.cuts_out > 0, np.minimum(rise, CONDENSER_RISE), softened(rise)), flow
+    return np.where(covers.cuts_out > 0, np.minimum(rise, CONDENSER_RISE), softened(rise)), flow
 
 
 def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
     """The air path with the fans at `speed`, its air heated by what enters coolant, covers and bay."""
-    points = half.points
-    fans, doubts = points.fans, points.doubts
+    fans, doubts = half.fans, half.doubts
     power = (motor_power(fans.power, speed) * fans.curve.present).sum(axis=1)
-    outdoors = (half.outdoor_density, half.outdoor_density / STANDARD_DENSITY, half.air.pressure, points.climate.ambient)
-    engine = engine_heat(points.engine, points.drive, power, outdoors)
-    ahead = cover_heat(points, engine)
-    grille_air = points.climate.ambient + points.climate.grille_rise
+    outdoors = (half.outdoor_density, half.outdoor_density / STANDARD_DENSITY, half.air.pressure, half.climate.ambient)
+    engine = engine_heat(half.engine, half.drive, power, outdoors)
+    ahead = cover_heat(half.covers, engine)
+    grille_air = half.climate.ambient + half.climate.grille_rise
     cp = moist_air.heat_capacity(half.air)
     coolant = engine.coolant * doubts.heat
 
     def breathing(flows: AirFlows) -> Breath:
-        rise, through = cover_rise(points, ahead, flows.core, cp)
+        rise, through = cover_rise(half.covers, ahead, flows.core, cp)
         given = coolant + (rise * through).sum(axis=1) * cp
         forward = np.maximum(np.maximum(flows.core, 0.0).sum(axis=1), LEAST_FLOW)
         leaving = np.maximum(flows.exit, LEAST_FLOW)
@@ -299,16 +317,15 @@ def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
     def drop(flux: Floats, breath: Breath) -> Floats:
         expansion = (breath.ahead / breath.behind)[:, None]
         viscosity = moist_air.viscosity(0.5 * (breath.front_temperature + breath.behind_temperature))[:, None]
-        return core_drop(points.core, half.surfaces, half.surface, flux, (breath.ahead[:, None], viscosity, expansion))
+        return core_drop(half.core, half.surfaces, half.surface, flux, (breath.ahead[:, None], viscosity, expansion))
 
     curve, factor = fans.curve, doubts.fan_pressure[:, None]
     doubted = curve._replace(pressure=curve.pressure * factor, hole=curve.hole / factor)
-    network, leaks = points.network, doubts.leaks
+    network, leaks = half.network, doubts.leaks
     leaky = network._replace(bypass_area=network.bypass_area * leaks, leak_area=network.leak_area * leaks[:, None])
     flows, breath = solve_air(leaky, doubted, speed, breathing, drop, begin)
-    branches = np.concatenate(
-        [np.stack([flows.grille, flows.exit, flows.bypass], axis=1), flows.core, flows.fans, flows.leaks, flows.flaps], axis=1
-    )
+    sides = np.stack([flows.grille, flows.exit, flows.bypass], axis=1)
+    branches = np.concatenate([sides, flows.leaks, flows.flaps, flows.core, flows.fans], axis=1)
     return Air(flows, breath, engine, power, speed, branches)
 
 
@@ -359,9 +376,9 @@ def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[
     cp = moist_air.heat_capacity(fixed.air)
     core = commanded(fixed, command, "core")
     front = _front_air(fixed, command)
-    ahead = cover_heat(points, fixed.stopped.heat)
-    ahead = ahead + command[:, None] * (cover_heat(points, fixed.running.heat) - ahead)
-    rise, _ = cover_rise(points, ahead, core, cp)
+    ahead = cover_heat(points.covers, fixed.stopped.heat)
+    ahead = ahead + command[:, None] * (cover_heat(points.covers, fixed.running.heat) - ahead)
+    rise, _ = cover_rise(points.covers, ahead, core, cp)
     class_air = front[:, None] + (points.covers.covered @ rise[:, :, None])[:, :, 0]
 
     coolant = coolant_state(points.coolant, temperature)

@@ -37,8 +37,8 @@ class Vehicle(Strict):
     grille_area: Annotated[Maybe, Spec("area", "Grille opening", ge=5e-4, le=3, help="Open area the air comes in by, mesh taken off")] = (
         quantity("300 in²", "area")
     )
-    exit_area: Annotated[Maybe, Spec("area", "Bay exit opening", ge=5e-4, le=3, help="Under the car, louvers and vents together")] = quantity(
-        "450 in²", "area"
+    exit_area: Annotated[Maybe, Spec("area", "Bay exit opening", ge=5e-4, le=3, help="Under the car, louvers and vents together")] = (
+        quantity("450 in²", "area")
     )
     opening_width: Annotated[
         Maybe, Spec("length", "Panel opening, width", gt=0.02, le=3, help="Empty: no panel hides any of the face. Centred on the core")

@@ -8,14 +8,11 @@ branch per class while the heat is still marched cell by cell.
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, NamedTuple
+from typing import NamedTuple
 
 import numpy as np
 
 from keelroom.core.arrays import Bools, Floats
-
-if TYPE_CHECKING:
-    from numpy.typing import NDArray
 
 GRID = (16, 24)
 """Cells of the face: rows from the top, columns from the left."""
@@ -182,6 +179,31 @@ class Lanes(NamedTuple):
     weight: Floats
 
 
+def widened(classes: FaceClasses, step: int) -> FaceClasses:
+    """The classes with empty ones added up to a multiple of `step`, so that a nudge which makes or unmakes a class keeps
+    every array's shape (and the search may begin at the last answer)."""
+    present = len(classes.area)
+    total = -(-present // step) * step
+    if total == present:
+        return classes
+
+    def grown(values: Floats, fill: float) -> Floats:
+        more = np.full((total, *values.shape[1:]), fill)
+        more[:present] = values
+        return more
+
+    mix = np.zeros((*classes.mix.shape[:2], total))
+    mix[:, :, :present] = classes.mix
+    return FaceClasses(
+        mix=mix,
+        area=grown(classes.area, 0.0),
+        front=grown(classes.front, float(FRONT)),
+        rear=grown(classes.rear, float(BAY)),
+        corner=grown(classes.corner, 0.0),
+        covered=grown(classes.covered, 0.0),
+    )
+
+
 def as_lanes(mix: Floats, crossflow: bool, passes: int) -> Lanes:
     """Rows in a crossflow core, columns from the top in a downflow one.
 
@@ -191,18 +213,18 @@ def as_lanes(mix: Floats, crossflow: bool, passes: int) -> Lanes:
     lanes = mix if crossflow else mix.transpose(1, 0, 2)
     if passes > 1:
         return Lanes(lanes, np.full(len(lanes), 1 / len(lanes)))
-    _, first, counts = np.unique(lanes.reshape(len(lanes), -1), axis=0, return_index=True, return_counts=True)
-    order = np.argsort(first)
-    return Lanes(lanes[first[order]], counts[order] / len(lanes))
+    merged = lane_of_rows(mix, crossflow, passes)
+    first = np.array([merged.index(kind) for kind in range(max(merged) + 1)])
+    return Lanes(lanes[first], np.bincount(merged) / len(lanes))
 
 
-def lane_of_rows(mix: Floats, crossflow: bool, passes: int) -> NDArray[np.intp]:
-    """Index (rows or columns of the face,) of the merged lane each belongs to, to lay a lane's figures back on the face."""
-    merged = as_lanes(mix, crossflow, passes).mix
+def lane_of_rows(mix: Floats, crossflow: bool, passes: int) -> list[int]:
+    """Which merged lane each row (or column) of the face belongs to, to lay a lane's figures back on the face."""
     lanes = mix if crossflow else mix.transpose(1, 0, 2)
     if passes > 1:
-        return np.arange(len(lanes))
-    return np.array([int(np.flatnonzero((merged == lane).all(axis=(1, 2)))[0]) for lane in lanes])
+        return list(range(len(lanes)))
+    known: dict[bytes, int] = {}
+    return [known.setdefault(np.ascontiguousarray(lane).tobytes(), len(known)) for lane in lanes]
 
 
 def padded(lanes: Lanes, count: int, classes: int) -> Lanes:

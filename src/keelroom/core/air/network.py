@@ -38,7 +38,8 @@ STILL_FLUX = 1e-4
 """The same for a class of the face [kg/s per m2]."""
 THIN_CORE = -0.45
 """How the core's drop follows the density behind it, as a power: only the search depends on it."""
-TOLERANCE = 1e-8
+TOLERANCE, CLOSURE = 1e-7, 1e-9
+"""Largest gap of pressure, over what drives the air, and of flow at a node, over what the fans could move."""
 STEPS = 120
 PATIENCE, LEAST_SHARE = 8, 0.1
 
@@ -50,7 +51,7 @@ class Network(NamedTuple):
     area, loss : (n, K) [m2] and dynamic heads of the face speed beside the core's own drop (covers, corners)
     leak_area, flap_area : (n, Z) [m2];  pushes : (n, F) 1 where the fan stands ahead of the core
     incidence : (n, B, N) 1 at the node a branch leaves, -1 where it arrives; branches in the order
-                grille, exit, bypass, classes, fans, leaks, flaps
+                grille, exit, bypass, leaks, flaps, classes, fans
     """
 
     speed: Floats
@@ -117,11 +118,11 @@ Drop = Callable[[Floats, Breath], Floats]
 def incidence(front: Floats, rear: Floats, fan_zone: tuple[int, ...], pushers: tuple[bool, ...]) -> Floats:
     """Incidence (B, N) of one network. front, rear (K,): nodes of the classes; fan_zone: node of each fan; pushers: per zone."""
     ends: list[tuple[int | None, int | None]] = [(None, FRONT), (BAY, None), (FRONT, BAY)]
-    ends += [(int(a), int(b)) for a, b in zip(front, rear, strict=True)]
-    ends += [(FRONT, node) if node >= 2 and pushers[node - 2] else (node, BAY) for node in fan_zone]
     zones = list(enumerate(pushers, 2))
     ends += [(node, FRONT) if pusher else (BAY, node) for node, pusher in zones]
     ends += [(node, BAY) for node, _ in zones]
+    ends += [(int(a), int(b)) for a, b in zip(front, rear, strict=True)]
+    ends += [(FRONT, node) if node >= 2 and pushers[node - 2] else (node, BAY) for node in fan_zone]
     found = np.zeros((len(ends), 2 + len(pushers)))
     for branch, (leaves, arrives) in enumerate(ends):
         if leaves is not None:
@@ -137,7 +138,7 @@ def solve_air(
     """Flows that balance every node and branch, and the air's state at them.
 
     speed : (n, F) share of full speed;  start : branch flows (n, B) of like points, to begin from
-    Raises SolveError when the imbalance does not fall under TOLERANCE of the driving pressure.
+    Raises SolveError when the imbalance does not fall under TOLERANCE and CLOSURE.
     """
     laws = _Laws(network, curve, speed, drop)
     flow: Floats = laws.first_guess()
@@ -153,8 +154,9 @@ def solve_air(
         source, loss, slope = laws.at(flow, breath)
         if step > 1:
             gap = np.where(laws.present, nodes.across(pressure) + source - loss, 0.0)
-            worst = np.maximum(np.abs(gap).max(axis=1) / laws.scale, np.abs(nodes.balance(flow)).max(axis=1) / laws.reach)
-            if worst.max() < TOLERANCE:
+            open_ends = np.abs(nodes.balance(flow)).max(axis=1) / laws.reach
+            worst = np.abs(gap).max(axis=1) / laws.scale
+            if worst.max() < TOLERANCE and open_ends.max() < CLOSURE:
                 return laws.named(flow, pressure, step, float(worst.max())), breath
         nodes.linearise(slope)
         head = nodes.across(nodes.pressures(flow, source - loss)) + source
@@ -182,16 +184,15 @@ class _Nodes:
 
     def linearise(self, slope: Floats) -> None:
         """Flow per pressure of every branch, and the nodes' matrix with it; a node nothing reaches keeps its pressure."""
-        self.conductance = np.where(self.present, 1.0 / slope, 0.0)
-        self.matrix = self.transposed @ (self.conductance[:, :, None] * self.incidence)
+        self.conductance = np.divide(1.0, slope, out=np.zeros_like(slope), where=self.present)
+        self.matrix = np.matmul(self.transposed, self.conductance[:, :, None] * self.incidence, dtype=np.float64)
         nodes = np.arange(self.matrix.shape[1])
         self.matrix[:, nodes, nodes] += self.matrix[:, nodes, nodes] == 0
 
     def pressures(self, flow: Floats, drive: Floats) -> Floats:
         """Pressures (n, N) at which flows moved along their tangents balance; drive: what is left to move them (n, B)."""
         known = self.balance(np.where(self.present, flow + self.conductance * drive, 0.0))
-        solved: Floats = -np.linalg.solve(self.matrix, known[:, :, None])[:, :, 0]
-        return solved
+        return np.asarray(-np.linalg.solve(self.matrix, known[:, :, None])[:, :, 0], dtype=np.float64)
 
     def across(self, pressure: Floats) -> Floats:
         """Pressure difference over every branch (n, B)."""
@@ -209,22 +210,31 @@ class _Laws:
 
     def __init__(self, network: Network, curve: FanCurve, speed: Floats, drop: Drop) -> None:
         self.network, self.curve, self.speed, self.drop = network, curve, speed, drop
-        classes, fans, zones = network.area.shape[1], curve.flow.shape[1], network.leak_area.shape[1]
-        self.ends = np.cumsum([3, classes, fans, zones, zones])
+        zones, classes = network.leak_area.shape[1], network.area.shape[1]
+        self.square, self.core = np.s_[:, : 3 + 2 * zones], np.s_[:, 3 + 2 * zones : 3 + 2 * zones + classes]
+        self.fans = np.s_[:, 3 + 2 * zones + classes :]
         self.stream = 0.5 * 1.2 * network.speed**2
         self.scale = self.stream + (curve.pressure * curve.present).max(axis=1, initial=0.0) + 1.0
         self.reach = 1.2 * (curve.flow * curve.present).sum(axis=1) + np.sqrt(self.stream) * network.area.sum(axis=1) + 0.05
-        openings = np.stack([network.grille_area, network.exit_area, network.bypass_area], axis=1)
-        self.openings = np.concatenate([openings, network.leak_area, network.flap_area], axis=1)
-        present = [openings > 0, network.area > 0, curve.present > 0, network.leak_area > 0, network.flap_area > 0]
-        self.present: Bools = np.concatenate(present, axis=1)
-        self.square = np.ones(self.ends[-1], bool)
-        self.square[3 : self.ends[2]] = False
+        sides = np.stack([network.grille_area, network.exit_area, network.bypass_area], axis=1)
+        openings = np.concatenate([sides, network.leak_area, network.flap_area], axis=1)
+        self.present: Bools = np.concatenate([openings > 0, network.area > 0, curve.present > 0], axis=1)
+        gap = 1.0 / DISCHARGE**2
+        heads = np.array([GRILLE_LOSS, EXIT_LOSS, gap, *[gap] * zones, *[FLAP_LOSS] * zones])
+        self.factor = np.where(openings > 0, heads / (2 * np.maximum(openings, 1e-9) ** 2), 0.0)
+        # Which air an opening passes, as a column of (ahead, behind, bay): forwards and backwards.
+        self.upstream = np.array([0, 2, 0, *[2] * zones, *[1] * zones]), np.array([0, 2, 2, *[1] * zones, *[2] * zones])
+        self.shut = np.array([1.0] * (3 + zones) + [FLAP_CLOSED] * zones)
+        self.area = np.maximum(network.area, 1e-9)
+        self.covers = np.tile(network.loss, 2)
 
     def named(self, flow: Floats, pressure: Floats, steps: int, residual: float) -> AirFlows:
         """The branches by name."""
-        sides, core, fans, leaks, flaps = np.split(flow, self.ends[:-1], axis=1)
-        return AirFlows(sides[:, 0], sides[:, 1], sides[:, 2], core, fans, leaks, flaps, pressure, steps, residual)
+        zones = self.network.leak_area.shape[1]
+        return AirFlows(
+            grille=flow[:, 0], exit=flow[:, 1], bypass=flow[:, 2], leaks=flow[:, 3 : 3 + zones], flaps=flow[:, 3 + zones : 3 + 2 * zones],
+            core=flow[self.core], fans=flow[self.fans], pressures=pressure, steps=steps, residual=residual,
+        )  # fmt: skip
 
     def first_guess(self) -> Floats:
         """Flows in step with what drives them; where nothing does they are nothing, which is then the answer too."""
@@ -238,63 +248,51 @@ class _Laws:
         sucked = (curve.pressure * curve.present * self.speed**2).max(axis=1, initial=0.0)
         leaks = network.leak_area * np.sqrt(2.4 * 0.2 * (sucked + self.stream))[:, None]
         flaps = network.flap_area * np.sqrt(2.4 * 0.2 * self.stream)[:, None]
-        guess = np.concatenate([sides, core, driven + 0.2 * pushed.sum(axis=1, keepdims=True) * curve.present, leaks, flaps], axis=1)
+        guess = np.concatenate([sides, leaks, flaps, core, driven + 0.2 * pushed.sum(axis=1, keepdims=True) * curve.present], axis=1)
         return np.where(self.present, guess, 0.0)
 
     def at(self, flow: Floats, breath: Breath) -> tuple[Floats, Floats, Floats]:
         """What drives each branch from outside, what it loses, and how the loss rises with its flow, (n, B) each."""
-        network = self.network
-        named = np.split(flow, self.ends[:-1], axis=1)
-        stagnation = 0.5 * breath.ahead * network.speed**2
-        source = np.zeros_like(flow)
+        stagnation = 0.5 * breath.ahead * self.network.speed**2
+        source, loss, slope = np.zeros_like(flow), np.empty_like(flow), np.empty_like(flow)
         source[:, 0], source[:, 1] = RAM_RECOVERY * stagnation, -BASE_PRESSURE * stagnation
-        square, flat = self._openings(np.concatenate([named[0], named[3], named[4]], axis=1), breath)
-        core, core_slope = self._core(named[1], breath)
-        fan_density = np.where(network.pushes > 0, breath.ahead[:, None], breath.behind[:, None])
-        rise, rise_slope = fan_pressure(self.curve, named[2] / fan_density, self.speed, fan_density)
-        loss = np.concatenate([square[:, :3], core, -rise, square[:, 3:]], axis=1)
-        slope = np.concatenate([flat[:, :3], core_slope, -rise_slope / fan_density, flat[:, 3:]], axis=1)
+        loss[self.square], slope[self.square] = self._openings(flow[self.square], breath)
+        loss[self.core], slope[self.core] = self._core(flow[self.core], breath)
+        density = np.where(self.network.pushes > 0, breath.ahead[:, None], breath.behind[:, None])
+        rise, steepness = fan_pressure(self.curve, flow[self.fans] / density, self.speed, density)
+        loss[self.fans], slope[self.fans] = -rise, -steepness / density
         return source, np.where(self.present, loss, 0.0), np.where(self.present, slope, 1.0)
 
     def _openings(self, flow: Floats, breath: Breath) -> tuple[Floats, Floats]:
         """Square laws of grille, exit, bypass, leaks and flaps, carried to zero along a straight line."""
-        zones = self.network.leak_area.shape[1]
-        gap = 1.0 / DISCHARGE**2
-        heads = np.array([GRILLE_LOSS, EXIT_LOSS, gap, *[gap] * zones, *[FLAP_LOSS] * zones])
-        ahead, behind, bay = (v[:, None] for v in (breath.ahead, breath.behind, breath.bay))
-        round_core = np.where(flow[:, 2:3] >= 0, ahead, bay)
-        leaks = np.where(flow[:, 3 : 3 + zones] >= 0, bay, behind)
-        flaps = np.where(flow[:, 3 + zones :] >= 0, behind, bay)
-        density = np.concatenate([ahead, bay, round_core, leaks, flaps], axis=1)
-        factor = heads / (2 * density * np.maximum(self.openings, 1e-9) ** 2)
-        factor[:, 3 + zones :] *= np.where(flow[:, 3 + zones :] >= 0, 1.0, FLAP_CLOSED)
+        density = np.stack([breath.ahead, breath.behind, breath.bay], axis=1)
+        forward = flow >= 0
+        passed = np.where(forward, density[:, self.upstream[0]], density[:, self.upstream[1]])
+        factor = self.factor * np.where(forward, 1.0, self.shut) / passed
         size = np.sqrt(flow**2 + STILL**2)
         return factor * flow * size, factor * (size + flow**2 / size)
 
     def _core(self, flow: Floats, breath: Breath) -> tuple[Floats, Floats]:
         """Drop and its slope in every class, odd in the flow; the slope by a small step."""
-        area = np.maximum(self.network.area, 1e-9)
-        flux = flow / area
+        flux = flow / self.area
         size = np.maximum(np.abs(flux), STILL_FLUX)
         wide = np.concatenate([size, size * 1.0001], axis=1)
-        both = self.drop(wide, breath) + np.tile(self.network.loss, 2) * wide**2 / (2 * breath.ahead[:, None])
-        k = area.shape[1]
+        both = self.drop(wide, breath) + self.covers * wide**2 / (2 * breath.ahead[:, None])
+        k = flux.shape[1]
         slope = (both[:, k:] - both[:, :k]) / (size * 1e-4)
         # Under the smallest flux the drop is carried to zero along a straight line.
-        return both[:, :k] * flux / size, np.where(np.abs(flux) < STILL_FLUX, both[:, :k] / size, slope) / area
+        return both[:, :k] * flux / size, np.where(np.abs(flux) < STILL_FLUX, both[:, :k] / size, slope) / self.area
 
     def thinned(self, flow: Floats, move: Floats, loss: Floats, slope: Floats, breath: Breath) -> Floats:
         """How the losses change (n, B) with the density behind the core when the flows move; only the search depends on it."""
-        core = np.s_[3 : self.ends[1]]
-        total = np.maximum(np.abs(flow[:, core].sum(axis=1)), 1e-3)
-        share = np.minimum(np.maximum(move[:, core].sum(axis=1) / total, -0.5), 0.5)
+        total = np.maximum(np.abs(flow[self.core].sum(axis=1)), 1e-3)
+        share = np.minimum(np.maximum(move[self.core].sum(axis=1) / total, -0.5), 0.5)
         rise = breath.behind_temperature - breath.front_temperature
         thinning = (rise / (breath.behind_temperature + 273.15) * share)[:, None]
         change = np.zeros_like(loss)
         change[:, 1:2] = -loss[:, 1:2] * thinning
-        change[:, core] = THIN_CORE * loss[:, core] * thinning
-        fans = np.s_[self.ends[1] : self.ends[2]]
-        change[:, fans] = (loss[:, fans] - slope[:, fans] * flow[:, fans]) * thinning
+        change[self.core] = THIN_CORE * loss[self.core] * thinning
+        change[self.fans] = (loss[self.fans] - slope[self.fans] * flow[self.fans]) * thinning
         return change
 
     def moved(self, flow: Floats, move: Floats, head: Floats, loss: Floats) -> Floats:
@@ -304,8 +302,10 @@ class _Laws:
         gives is taken instead: near zero the tangent points far too far.
         """
         most = self.reach[:, None]
-        within: Floats = flow + np.minimum(np.maximum(move, -most), most)
-        size = np.abs(flow)
+        after: Floats = flow + np.minimum(np.maximum(move, -most), most)
+        was, head, loss = flow[self.square], head[self.square], loss[self.square]
+        size = np.abs(was)
         square = np.sign(head) * np.minimum(size * np.sqrt(np.abs(head) / np.maximum(np.abs(loss), 1e-12)), most)
-        wild = self.square & (np.abs(move) > size) & (size > STILL)
-        return np.where(wild, square, within)
+        wild = (np.abs(move[self.square]) > size) & (size > STILL)
+        after[self.square] = np.where(wild, square, after[self.square])
+        return after

@@ -31,14 +31,15 @@ class GlycolTable(NamedTuple):
 class CoolantCurves(NamedTuple):
     """A mix as curves over temperature: cubic Hermite through evenly spaced knots, per point.
 
-    first, step : [degC]; knots (K, 4) values and slopes per step of rho, cp, k, ln mu (leading n when stacked)
+    first, step : [degC]; knots (K, 4) of rho, cp, k, ln mu; cubics (K - 1, 4, 4) between them, powers 0..3 of the place
+    in the step first (leading n when stacked)
     water_moles : mole fraction of water;  antoine : (3,)
     """
 
     first: Floats | float
     step: Floats | float
     knots: Floats
-    slopes: Floats
+    cubics: Floats
     water_moles: Floats | float
     antoine: Floats
 
@@ -71,10 +72,15 @@ def curves(table: GlycolTable, volume_fraction: float) -> CoolantCurves:
         first=float(table.temperature[0]),
         step=float(table.temperature[1] - table.temperature[0]),
         knots=knots,
-        slopes=np.gradient(knots, axis=0),
+        cubics=_cubics(knots, np.gradient(knots, axis=0)),
         water_moles=moles_water / moles,
         antoine=np.array(ANTOINE[table.glycol]),
     )
+
+
+def _cubics(knots: Floats, slopes: Floats) -> Floats:
+    y0, y1, d0, d1 = knots[:-1], knots[1:], slopes[:-1], slopes[1:]
+    return np.stack([y0, d0, 3 * (y1 - y0) - 2 * d0 - d1, 2 * (y0 - y1) + d0 + d1], axis=1)
 
 
 def freezing_point(table: GlycolTable, volume_fraction: float) -> float:
@@ -88,10 +94,8 @@ def coolant_state(curve: CoolantCurves, temperature: Floats) -> CoolantState:
     place = np.clip((temperature - curve.first) / curve.step, 0.0, count - 1.0)
     i = np.minimum(place.astype(np.intp), count - 2)
     x = (place - i)[:, None]
-    rows = np.arange(len(i))
-    y0, y1 = curve.knots[rows, i], curve.knots[rows, i + 1]
-    d0, d1 = curve.slopes[rows, i], curve.slopes[rows, i + 1]
-    value = y0 + x * (d0 + x * (3 * (y1 - y0) - 2 * d0 - d1 + x * (2 * (y0 - y1) + d0 + d1)))
+    c = curve.cubics[np.arange(len(i)), i]
+    value = c[:, 0] + x * (c[:, 1] + x * (c[:, 2] + x * c[:, 3]))
     return CoolantState(value[:, 0], value[:, 1], value[:, 2], np.exp(value[:, 3]))
 
 

@@ -95,17 +95,25 @@ def thermostat_opening(circuit: Circuit, sensed: Floats) -> Floats:
     return LEAK + (1 - LEAK) * unit_share((sensed - circuit.thermostat) / THERMOSTAT_SPAN)
 
 
-def loop_flows(circuit: Circuit, drive: tuple[Floats, Floats], tubes: Tubes, coolant: tuple[Floats, Floats]) -> LoopFlows:
+class Loop(NamedTuple):
+    """All that sets the coolant's flow, arrays (n,). rpm of the engine; voltage [V]; density [kg/m3]; viscosity [Pa s]."""
+
+    circuit: Circuit
+    tubes: Tubes
+    rpm: Floats
+    voltage: Floats
+    density: Floats
+    viscosity: Floats
+
+
+def loop_flows(loop: Loop) -> LoopFlows:
     """Flow through engine and core over the thermostat's openings.
 
-    drive   : engine speed (n,) [rpm] and system voltage (n,) [V], for whichever kind of pump there is
-    coolant : density [kg/m3] and viscosity [Pa s] (n,)
     Source  : centrifugal pump by the affinity laws (FAN_LAWS), square-law losses (common practice), tubes SHAH_LONDON
               and Blasius. Raises SolveError where no flow balances the pump.
     """
-    density, viscosity = (value[:, None] for value in coolant)
-    head, fall, rated = (value[:, None] for value in _pump(circuit, drive))
-    core = _CoreBranch(circuit, tubes, density, viscosity, rated)
+    head, fall, rated = (value[:, None] for value in _pump(loop))
+    core = _CoreBranch(loop, rated)
     bypass = _by(0.5 * RATED_HEAD, BYPASS_FLOW * rated) / (1 - (1 - BYPASS_LEFT) * OPENINGS) ** 2
     fall = fall + _by(ENGINE_SHARE * RATED_HEAD, rated)
     flow = 0.5 * np.sqrt(head / (fall + core.square))
@@ -126,13 +134,13 @@ def _by(pressure: Floats | float, flow: Floats) -> Floats:
     return pressure / flow**2
 
 
-def _pump(circuit: Circuit, drive: tuple[Floats, Floats]) -> tuple[Floats, Floats, Floats]:
+def _pump(loop: Loop) -> tuple[Floats, Floats, Floats]:
     """Head shut off [Pa], its fall with flow squared, and the flow the circuit was made for [m3/s]; (n,) each."""
-    rpm, voltage = drive
-    speed = rpm / circuit.rpm_rated * circuit.pulley
+    circuit = loop.circuit
+    speed = loop.rpm / circuit.rpm_rated * circuit.pulley
     shut_off = RATED_HEAD / (1 - 1 / OVER_RATED**2)
     electric = circuit.electric > 0
-    run = np.where(electric, voltage / circuit.electric_voltage, speed)
+    run = np.where(electric, loop.voltage / circuit.electric_voltage, speed)
     top = np.where(electric, circuit.electric_head, shut_off) * circuit.impeller
     free = np.where(electric, circuit.electric_flow, OVER_RATED * circuit.flow_rated)
     return top * run**2, top / free**2, circuit.flow_rated
@@ -141,7 +149,9 @@ def _pump(circuit: Circuit, drive: tuple[Floats, Floats]) -> tuple[Floats, Float
 class _CoreBranch:
     """Thermostat, hoses and tubes in a row; (n, 5) over the openings."""
 
-    def __init__(self, circuit: Circuit, tubes: Tubes, density: Floats, viscosity: Floats, rated: Floats) -> None:
+    def __init__(self, loop: Loop, rated: Floats) -> None:
+        circuit, tubes = loop.circuit, loop.tubes
+        density, viscosity = loop.density[:, None], loop.viscosity[:, None]
         bore, length, bends = (v[:, None] for v in (circuit.hose_bore, circuit.hose_length, circuit.hose_bends))
         area = np.pi / 4 * bore**2
         speed = rated / area

@@ -49,9 +49,10 @@ def march(
         split = weight[:, start:stop] / weight[:, start:stop].sum(axis=1, keepdims=True)
         # A lane that stands for nothing (padding) still needs some flow to be marched.
         share = np.maximum(split, 1e-9) * flow[:, None] / layers
+        lanes = _Lanes(capacity[part], transfer[part], share)
         mixed = np.zeros_like(flow)
         for _ in range(layers):
-            rise, outlet = _lanes(capacity[part], temperature[part], transfer[part], share, inlet)
+            rise, outlet = lanes.layer(temperature[part], inlet)
             temperature[part] += rise
             mixed += (split * outlet).sum(axis=1) / layers
         heat += flow * (inlet - mixed)
@@ -59,17 +60,20 @@ def march(
     return FaceHeat(heat, inlet, temperature)
 
 
-def _lanes(capacity: Floats, air: Floats, transfer: Floats, share: Floats, inlet: Floats) -> tuple[Floats, Floats]:
-    """One layer of every lane: the rise of the air in each cell, and each lane's coolant outlet.
+class _Lanes:
+    """The lanes of one pass. The recurrence T[k+1] = a T[k] + (1 - a) A[k] in closed form: products and sums along the lane."""
 
-    The recurrence T[k+1] = a T[k] + (1 - a) A[k] in closed form: products and sums along the lane.
-    """
-    exponent = np.minimum(capacity * transfer / share[:, :, None], MOST_PER_CELL)
-    kept = np.exp(-exponent)
-    product = np.cumprod(kept, axis=2)
-    gained = np.cumsum((1 - kept) * air / product, axis=2)
-    after = product * (inlet[:, None, None] + gained)
-    before = np.empty_like(after)
-    before[:, :, 0] = inlet[:, None]
-    before[:, :, 1:] = after[:, :, :-1]
-    return share[:, :, None] * (before - after) / capacity, after[:, :, -1]
+    def __init__(self, capacity: Floats, transfer: Floats, share: Floats) -> None:
+        self.spread = share[:, :, None] / capacity
+        kept = np.exp(-np.minimum(transfer / self.spread, MOST_PER_CELL))
+        self.product = np.cumprod(kept, axis=2)
+        self.entering = (1 - kept) / self.product
+
+    def layer(self, air: Floats, inlet: Floats) -> tuple[Floats, Floats]:
+        """One layer of every lane: the rise of the air in each cell, and each lane's coolant outlet."""
+        after = self.product * (inlet[:, None, None] + np.cumsum(self.entering * air, axis=2))
+        rise = np.empty_like(after)
+        rise[:, :, 0] = inlet[:, None] - after[:, :, 0]
+        rise[:, :, 1:] = after[:, :, :-1] - after[:, :, 1:]
+        rise *= self.spread
+        return rise, after[:, :, -1]
