@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 
 from keelroom.assess.airside import fan_curve
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
+from keelroom.assess.judge_air import air, causes, covers, face
 from keelroom.assess.translate import pump_flow_rated
+from keelroom.assess.wording import Found, both, set_fix
 from keelroom.build.quantity import Quantity
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Fan, Package
@@ -17,9 +19,7 @@ from keelroom.core.findings import LEVELS, Finding, Fix
 from keelroom.core.fluids.coolant import freezing_point
 from keelroom.core.thermal.louver import RANGES
 from keelroom.errors import InputError
-from keelroom.units import KINDS, format_si
 
-Found = Iterator[Finding]
 MILD_FROST = -20.0
 """[degC] a coolant that freezes above it gets a note."""
 SEATED = 1e-4
@@ -29,11 +29,14 @@ SEATED = 1e-4
 def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Finding, ...]:
     """All findings, gravest first, in the order of the work within a level."""
     checks: tuple[Callable[[Build, Package, Assessment], Found], ...] = (
-        _symptoms,
+        causes,
         _missing,
         _cooling,
         _parts,
         _fans,
+        face,
+        air,
+        covers,
         _results,
         _electrical,
         _sources,
@@ -42,34 +45,6 @@ def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Findi
     )
     found = [finding for check in checks for finding in check(build, package, assessment)]
     return tuple(sorted(found, key=lambda finding: LEVELS.index(finding.level)))
-
-
-def both(si: float, kind: str) -> str:
-    """A value in both unit systems, for sentences: findings are stored without a unit choice."""
-    us, metric = format_si(si, KINDS[kind], "us"), format_si(si, KINDS[kind], "si")
-    return us if us == metric else f"{us} ({metric})"
-
-
-def set_fix(label: str, path: tuple[str, ...], text: str) -> Fix:
-    """A fix that types `text` into the field at `path`."""
-    return Fix("set", label, (("path", "/".join(path)), ("text", text)))
-
-
-def _symptoms(build: Build, package: Package, assessment: Assessment) -> Found:
-    causes = {
-        "climbs_at_idle": "air in the system, a fan turning the wrong way, gaps round the shroud, a worn pump impeller",
-        "climbs_with_ac": "condenser fins blocked, no panel over condenser and radiator, weak fans at idle voltage",
-        "climbs_at_speed": "a lower hose that collapses, a clogged core, ignition timing, no air dam",
-        "climbs_on_grade": "a clogged core, a thermostat that does not open fully, retarded ignition",
-        "loses_coolant": "a weak cap, a leaking head gasket: pressure-test first",
-        "slow_warm_up": "a thermostat stuck open or missing",
-        "heater_cold": "air trapped at the heater, a blocked heater core",
-    }
-    for symptom in build.brief.symptoms:
-        yield Finding(
-            "cheap_cause", "note", ("brief", "symptoms"), f"Rule out the cheap causes of “{symptom.replace('_', ' ')}” first",
-            f"Before any part is bought, look for: {causes[symptom]}. A new fan does not cure an air lock. Never open the cap on a hot system.",
-        )  # fmt: skip
 
 
 def _missing(build: Build, package: Package, assessment: Assessment) -> Found:

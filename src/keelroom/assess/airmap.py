@@ -1,0 +1,173 @@
+"""The air over the face, cell by cell: speed, air temperature and heat per area of one duty case at any road speed."""
+
+from __future__ import annotations
+
+from typing import Literal, NamedTuple
+
+import numpy as np
+
+from keelroom.assess.airfigures import Origins, zone_origins
+from keelroom.assess.airside import air_side
+from keelroom.assess.batch import Asked, row_for
+from keelroom.assess.translate import stacked
+from keelroom.build.edits import Change, Edit, apply
+from keelroom.build.quantity import from_si
+from keelroom.build.schema.build import Build
+from keelroom.core.air.face import GRID, lane_of_rows
+from keelroom.core.answer import Answer, steady_answer
+from keelroom.core.arrays import Floats
+from keelroom.core.operating_point import face_heat
+
+Quantity = Literal["speed", "air", "heat"]
+
+
+class AirMap(NamedTuple):
+    """Figures over the face, arrays of GRID with row 0 at the top; nan where the panel hides the cell.
+
+    speed [m/s] of the air into the face (below 0: it runs backwards);  air [degC] behind the core;  heat [W/m2]
+    origins : per fan, where its air comes from;  temperature [degC] the engine settles at;  road_speed [m/s]
+    """
+
+    speed: Floats
+    air: Floats
+    heat: Floats
+    origins: tuple[Origins, ...]
+    temperature: float
+    settles: bool
+    road_speed: float
+
+    def of(self, what: Quantity) -> Floats:
+        values: Floats = {"speed": self.speed, "air": self.air, "heat": self.heat}[what]
+        return values
+
+
+def at_speed(build: Build, case_id: str, speed: float) -> Build:
+    """The build with a duty case moved to another road speed [m/s]; an idling case becomes a road load once it moves."""
+    place = ("duty_cases", case_id)
+    case = next(case for case in build.duty_cases if case.id == case_id)
+    changes = [Change((*place, "speed"), from_si(speed, "speed", "si", "derived"))]
+    if case.demand == "idle" and speed > 0.5:
+        changes.append(Change((*place, "demand"), "road_load"))
+    elif case.demand == "road_load" and speed < 0.5:
+        changes.append(Change((*place, "demand"), "idle"))
+    return apply(build, Edit("", tuple(changes)))[0]
+
+
+def air_map(build: Build, case_id: str, speed: float | None = None) -> AirMap | None:
+    """The map of one duty case with the fans running, at its own road speed or another [m/s]; None where something is missing."""
+    moved = build if speed is None else at_speed(build, case_id, speed)
+    row = row_for(Asked(moved, case_id))
+    if row is None:
+        return None
+    points, doubt = stacked([row])
+    answer = steady_answer(points, doubt, row.layout)
+    package = moved.package
+    side = air_side(moved.brief, package)
+    fixed = answer.solution.fixed
+    state, meeting, face = face_heat(points, fixed, answer.solution.state.temperature, row.layout)
+    crossflow, passes, _ = row.layout
+    order = lane_of_rows(side.classes.mix, crossflow, passes)
+    cell_area = float(fixed.surfaces.face_area[0]) / (GRID[0] * GRID[1])
+    flow = fixed.running.flows.core[0]
+    flux = flow / np.maximum(points.network.area[0], 1e-9)
+    speeds = side.classes.mix @ (flux[: side.classes.mix.shape[2]] / float(fixed.running.breath.ahead[0]))
+
+    def on_face(lanes: Floats) -> Floats:
+        laid: Floats = lanes[0][order]
+        return laid if crossflow else laid.T
+
+    per_lane = meeting.capacity * (face.air_out - meeting.temperature)
+    shares = points.face.weight[0] * len(order)
+    heat = on_face(per_lane / np.maximum(shares, 1e-9)[None, :, None]) / cell_area
+    hidden = side.classes.mix.sum(axis=2) < 0.02
+    origins = zone_origins(side, answer, 0)
+    return AirMap(
+        speed=np.where(hidden, np.nan, speeds),
+        air=np.where(hidden, np.nan, on_face(face.air_out)),
+        heat=np.where(hidden, np.nan, heat),
+        origins=tuple(origins[node - 2] for node in side.fan_zone),
+        temperature=float(state.temperature[0]),
+        settles=bool(answer.settled[0]),
+        road_speed=float(points.network.speed[0]),
+    )
+
+
+class WorkingPoint(NamedTuple):
+    """Where a fan works: flow [m3/s] at its own density and pressure rise [Pa]."""
+
+    label: str
+    flow: float
+    pressure: float
+
+
+class FanChart(NamedTuple):
+    """Curves of the first running fan: at the system's voltage and at other voltages, what the rest asks of it, working points."""
+
+    title: str
+    curves: tuple[tuple[str, tuple[float, ...], tuple[float, ...]], ...]
+    system: tuple[tuple[float, ...], tuple[float, ...]]
+    points: tuple[WorkingPoint, ...]
+
+
+VOLTAGES = (10.0, 12.0, 14.0)
+
+
+def fan_chart(build: Build, case_id: str) -> FanChart | None:
+    """The fan curve with the system's curve and the working point per duty case and per voltage; None where there is no fan."""
+    package = build.package
+    running = [k for k, fan in enumerate(package.fans[:4]) if fan.runs]
+    rows = [(case, row_for(Asked(build, case.id))) for case in build.duty_cases]
+    ready = [(case, row) for case, row in rows if row is not None]
+    if not running or not ready:
+        return None
+    k = running[0]
+    from keelroom.core.air.fan import fan_pressure
+
+    points, doubt = stacked([row for _, row in ready])
+    answer = steady_answer(points, doubt, ready[0][1].layout)
+    chosen = next((i for i, (case, _) in enumerate(ready) if case.id == case_id), 0)
+    density = answer.solution.fixed.running.breath.behind[chosen]
+    top = float(points.fans.curve.flow[chosen, k]) * 1.15
+    flows = np.linspace(0.0, top, 40)
+
+    def curve(speed: float) -> tuple[float, ...]:
+        many = type(points.fans.curve)(*(np.repeat(v[chosen : chosen + 1, k : k + 1], 40, axis=0) for v in points.fans.curve))
+        rise, _ = fan_pressure(many, flows[:, None], np.full((40, 1), speed), np.full((40, 1), density))
+        return tuple(float(v) for v in rise[:, 0])
+
+    rated = float(points.fans.rated_voltage[chosen, k])
+    brushless = bool(points.fans.brushless[chosen, k] > 0)
+    curves = [(f"{v:.0f} V", tuple(flows), curve(1.0 if brushless else v / rated)) for v in VOLTAGES]
+    place = k, air_side(build.brief, package).fan_zone[k], package.fans[k].mount == "pusher"
+    found = [_working(answer, i, place, case.name) for i, (case, _) in enumerate(ready)]
+    at_volts = [_at_volts(build, case_id, place, volts) for volts in VOLTAGES]
+    system = sorted((p.flow, p.pressure) for p in at_volts if p is not None)
+    return FanChart(
+        title=f"{package.fans[k].name or 'Fan 1'}",
+        curves=tuple(curves),
+        system=(tuple(f for f, _ in system), tuple(p for _, p in system)),
+        points=(*found, *(p for p in at_volts if p is not None)),
+    )
+
+
+def _working(answer: Answer, i: int, place: tuple[int, int, bool], label: str) -> WorkingPoint:
+    """Flow and rise of a fan at point i; place: its index, the node of its zone, whether it pushes."""
+    k, node, pushes = place
+    running = answer.solution.fixed.running
+    pressures = running.flows.pressures[i]
+    rise = float(pressures[node] - pressures[0]) if pushes else float(pressures[1] - pressures[node])
+    density = float((running.breath.ahead if pushes else running.breath.behind)[i])
+    return WorkingPoint(label, float(running.flows.fans[i, k]) / density, rise)
+
+
+def _at_volts(build: Build, case_id: str, place: tuple[int, int, bool], volts: float) -> WorkingPoint | None:
+    """The same duty case with the whole system at another voltage."""
+    where = ("brief", "accessories")
+    value = from_si(volts, "voltage", "si", "derived")
+    moved, _ = apply(build, Edit("", (Change((*where, "idle_voltage"), value), Change((*where, "road_voltage"), value))))
+    row = row_for(Asked(moved, case_id))
+    if row is None:
+        return None
+    points, doubt = stacked([row])
+    answer = steady_answer(points, doubt, row.layout)
+    return _working(answer, 0, place, f"{volts:.0f} V")

@@ -1,0 +1,73 @@
+"""Many builds at once for one duty case or several: temperatures in as few solves as their array shapes allow."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterable, Sequence
+from typing import NamedTuple
+
+import numpy as np
+
+from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked
+from keelroom.build.schema.build import Build
+from keelroom.core.answer import Answer, steady_answer
+from keelroom.core.operating_point import solve
+
+CHUNK = 256
+"""Points solved in one call: more fall out of the processor's cache."""
+
+
+class Asked(NamedTuple):
+    """One question: a duty case of a build's active package, with a factor on the heat into the coolant."""
+
+    build: Build
+    case_id: str
+    heat: float = 1.0
+
+
+def row_for(asked: Asked) -> Row | None:
+    """The operating point of a question; None where something is missing."""
+    build = asked.build
+    case = next(case for case in build.duty_cases if case.id == asked.case_id)
+    if needs_of(build, build.package, case):
+        return None
+    row = row_of(build, parts_of(build.brief, build.package), case)
+    if asked.heat == 1.0:
+        return row
+    doubts = row.points.doubts
+    return row._replace(points=row.points._replace(doubts=doubts._replace(heat=np.array(asked.heat))))
+
+
+def batches(rows: Iterable[Row | None]) -> list[tuple[list[int], list[Row]]]:
+    """Places and rows of alike shape, at most CHUNK together; missing rows are passed over."""
+    alike: dict[tuple[object, ...], list[tuple[int, Row]]] = defaultdict(list)
+    for place, row in enumerate(rows):
+        if row is not None:
+            alike[row.batch].append((place, row))
+    return [
+        ([place for place, _ in members[at : at + CHUNK]], [row for _, row in members[at : at + CHUNK]])
+        for members in alike.values()
+        for at in range(0, len(members), CHUNK)
+    ]
+
+
+def temperatures(asked: Sequence[Asked]) -> list[float | None]:
+    """Settled engine-outlet temperature [degC] per question, inf where none settles, None where something is missing."""
+    found: list[float | None] = [None] * len(asked)
+    for places, rows in batches(row_for(question) for question in asked):
+        points, _ = stacked(rows)
+        solution = solve(points, rows[0].layout)
+        for place, temperature, settles in zip(places, solution.state.temperature, solution.settles, strict=True):
+            found[place] = float(temperature) if settles else float("inf")
+    return found
+
+
+def answers(rows: Sequence[Row | None]) -> list[tuple[Answer, int] | None]:
+    """The whole steady answer and the place in it per row; None where a row is missing."""
+    found: list[tuple[Answer, int] | None] = [None] * len(rows)
+    for places, members in batches(rows):
+        points, doubt = stacked(members)
+        answer = steady_answer(points, doubt, members[0].layout)
+        for at, place in enumerate(places):
+            found[place] = (answer, at)
+    return found

@@ -1,0 +1,108 @@
+"""Cores side by side for this build, and sweeps of fin density and depth with the best for these fans."""
+
+from __future__ import annotations
+
+import math
+from typing import NamedTuple
+
+import numpy as np
+
+from keelroom.assess.airside import air_side
+from keelroom.assess.batch import answers
+from keelroom.assess.response import Response, response
+from keelroom.assess.translate import needs_of, parts_of, row_of
+from keelroom.build.edits import Change, Edit, apply
+from keelroom.build.quantity import from_si
+from keelroom.build.schema.build import Build
+from keelroom.build.schema.package import Core, Fan, Package
+from keelroom.core.answer import Answer
+
+
+class Candidate(NamedTuple):
+    """One core in this build with its fans. drop [Pa] over the core while standing; rejection [W] at the limit there;
+    tightest: of the duty cases that settle the one with the least in hand [K]; unsettled: how many do not settle."""
+
+    core: Core
+    drop: float
+    rejection: float
+    tightest: str
+    margin: float
+    unsettled: int
+
+
+def with_core(build: Build, core: Core) -> Build:
+    """The build with another core, its fans spread over the new face as they were over the old."""
+    return apply(build, fit_core(build, core))[0]
+
+
+def fit_core(build: Build, core: Core) -> Edit:
+    """The edit that fits a core: the fans keep their places as shares of the face."""
+    package, where = build.package, ("packages", build.active)
+    fans = tuple(_moved(fan, package.core, core) for fan in package.fans)
+    return Edit(f"Core: {core.name}", (Change((*where, "core"), core), Change((*where, "fans"), fans)))
+
+
+def _moved(fan: Fan, old: Core, new: Core) -> Fan:
+    def scaled(at: float, was: float | None, now: float | None) -> float:
+        return at * now / was if was and now else at
+
+    x = scaled(fan.x.si, old.face_width.si if old.face_width else None, new.face_width.si if new.face_width else None)
+    y = scaled(fan.y.si, old.face_height.si if old.face_height else None, new.face_height.si if new.face_height else None)
+    return fan.model_copy(update={"x": from_si(x, "length", "us", "derived"), "y": from_si(y, "length", "us", "derived")})
+
+
+def candidates(build: Build, cores: tuple[Core, ...]) -> tuple[Candidate, ...]:
+    """Every core in this build with the active package's fans, in the order given."""
+    builds = [with_core(build, core) for core in cores]
+    asked = [(b, case) for b in builds for case in b.duty_cases]
+    rows = [
+        None if needs_of(b, b.package, case) else row_of(b, parts_of(b.brief, b.package), case)
+        for b, case in asked
+    ]  # fmt: skip
+    found = answers(rows)
+    count = len(build.duty_cases)
+    made = []
+    for i, core in enumerate(cores):
+        mine = [(case, found[i * count + k]) for k, case in enumerate(build.duty_cases)]
+        known = [(case.name, answer, at) for case, pair in mine if pair is not None for answer, at in (pair,)]
+        if not known:
+            made.append(Candidate(core, math.nan, math.nan, "needs more", math.nan, 0))
+            continue
+        settled = [item for item in known if item[1].settled[item[2]]]
+        name, answer, at = min(settled or known, key=lambda item: float(item[1].margin[item[2]]))
+        first, place = known[0][1], known[0][2]
+        made.append(
+            Candidate(core, _drop(builds[i].package, builds[i], first, place), float(first.rejection_at_limit[place]), name, float(answer.margin[at]), len(known) - len(settled))
+        )  # fmt: skip
+    return tuple(made)
+
+
+def _drop(package: Package, build: Build, answer: Answer, at: int) -> float:
+    """Pressure lost from ahead of the core to behind it, flow-weighted over the classes, fans running [Pa]."""
+    flows = answer.solution.fixed.running.flows
+    side = air_side(build.brief, package)
+    pressures, core = flows.pressures[at], np.maximum(flows.core[at], 0.0)
+    known = len(side.classes.front)
+    lost = np.array([pressures[int(a)] - pressures[int(b)] for a, b in zip(side.classes.front, side.classes.rear, strict=True)])
+    total = float(core[:known].sum())
+    return float((lost * core[:known]).sum() / total) if total > 1e-6 else 0.0
+
+
+class Sweep(NamedTuple):
+    """A response and its best value [SI], where the temperature is least."""
+
+    answer: Response
+    best: float
+    gain: float
+    """kelvin the best would win"""
+
+
+def sweep(build: Build, field: str, case_id: str) -> Sweep:
+    """The core's fin density or depth swept over its range for these fans."""
+    found = response(build, ("packages", build.active, "core", field), case_id)
+    pairs = [(t, v) for v, t in zip(found.values, found.temperatures, strict=True) if math.isfinite(t)]
+    if not pairs:
+        return Sweep(found, math.nan, math.nan)
+    least, best = min(pairs)
+    now = next((t for v, t in zip(found.values, found.temperatures, strict=True) if v == found.now), math.inf)
+    return Sweep(found, best, now - least)

@@ -1,0 +1,126 @@
+"""Findings about the air: cheap causes, what hides the face, where air is lost or comes back, and what stands ahead."""
+
+from __future__ import annotations
+
+from keelroom.assess.airside import cover_rectangle, disc_of, face_size, in_shroud, opening_of, shroud_rectangle
+from keelroom.assess.assessment import Assessment, CaseFigures
+from keelroom.assess.causes import open_causes
+from keelroom.assess.wording import Found, both, choose_fix, set_fix
+from keelroom.build.schema.build import Build
+from keelroom.build.schema.package import Package
+from keelroom.core.findings import Finding
+
+ROUNDING = 0.5e-3
+RECIRCULATES, LEAKS, BYPASSES = 0.08, 0.12, 0.15
+"""Shares from which air that comes back, is drawn round the edge, or goes round the core is worth a word."""
+HOT_FLUID = 120.0
+"""[degC] gearbox fluid above which it ages fast (common practice: 80-95 degC is wanted)."""
+
+
+def causes(build: Build, package: Package, assessment: Assessment) -> Found:
+    """Unresolved cheap causes stand before any part is recommended."""
+    waiting = open_causes(build.brief)
+    if not waiting:
+        return
+    names = ", ".join(cause.name[0].lower() + cause.name[1:] for cause in waiting[:4])
+    more = f" and {len(waiting) - 4} more" if len(waiting) > 4 else ""
+    first = waiting[0]
+    yield Finding("cheap_cause", "doubt", ("brief", "symptoms"), f"Rule out {len(waiting)} cheap cause{'s' * (len(waiting) > 1)} before buying anything",
+                  f"The symptoms could be {names}{more}. Begin with {first.name.lower()}: {first.test}", value=float(len(waiting)))  # fmt: skip
+
+
+def _standing(assessment: Assessment) -> CaseFigures | None:
+    return next((case.figures for case in assessment.cases if case.figures and case.figures.speed < 1), None)
+
+
+def face(build: Build, package: Package, assessment: Assessment) -> Found:
+    """What hides the face: the panel, covers that do not fit it, a shroud that serves no fan."""
+    if not (package.core.face_width and package.core.face_height):
+        return
+    width, height = face_size(package)
+    opening = opening_of(build.brief, package)
+    if opening is not None:
+        shown = min(opening[2], width) * min(opening[3], height) / (width * height)
+        level = "problem" if shown < 0.5 else "doubt"
+        yield Finding("panel_hides", "problem" if level == "problem" else "doubt", ("brief", "vehicle", "opening_width"), f"The panel hides {1 - shown:.0%} of the face",
+                      "Cells behind uncut metal get no air. Judge by what the cut gains, and do the cheap checks (hood, belt, latch, structure) before cutting: "
+                      "a structural panel, bumper beam or latch support is work for qualified advice.", value=1 - shown, limit=0.0)  # fmt: skip
+    for cover in package.covers:
+        placed = cover_rectangle(package, cover)
+        where = ("packages", package.id, "covers", cover.id, "left")
+        name = cover.name or cover.kind.replace("_", " ")
+        if placed is None:
+            continue
+        left, bottom, wide, high = placed
+        over = max(-left, -bottom, left + wide - width, bottom + high - height)
+        if over > ROUNDING:
+            yield Finding("cover_off_face", "doubt", where, f"{name}: stands {both(over, 'length')} over the edge of the face",
+                          "What hangs over heats and hinders no air of this core; check its place.", value=over, limit=0.0)  # fmt: skip
+        if opening is not None and (wide > opening[2] + ROUNDING or high > opening[3] + ROUNDING):
+            yield Finding("cover_over_opening", "problem", where, f"{name}: larger than the panel's opening",
+                          f"{both(wide, 'length')} × {both(high, 'length')} against an opening of {both(opening[2], 'length')} × {both(opening[3], 'length')}: "
+                          "its edges see no air.", value=wide, limit=opening[2])  # fmt: skip
+    rectangle = shroud_rectangle(package)
+    if rectangle is not None and package.fans and not any(in_shroud(package, fan) for fan in package.fans):
+        yield Finding("shroud_without_fan", "problem", ("packages", package.id, "shroud", "kind"), "No fan breathes from the shroud",
+                      "A shroud with no fan in it only hides the face. Move a fan into it or take it off.",
+                      (choose_fix("Take the shroud off", ("packages", package.id, "shroud", "kind"), "none"),))  # fmt: skip
+    for fan in package.fans:
+        disc = disc_of(fan)
+        if not (-disc.radius < disc.x < width + disc.radius and -disc.radius < disc.y < height + disc.radius):
+            yield Finding("fan_beside_face", "problem", ("packages", package.id, "fans", fan.id, "x"), "A fan stands beside the face altogether",
+                          "It moves bay air in a circle and none through the core.")  # fmt: skip
+
+
+def air(build: Build, package: Package, assessment: Assessment) -> Found:
+    """Where air is lost or comes back, and fans that stand or push."""
+    where = ("packages", package.id)
+    idle = _standing(assessment)
+    stopped = [fan for fan in package.fans if not fan.runs]
+    if stopped and len(stopped) < len(package.fans) and package.shroud.plenum == "shared" and package.shroud.kind != "none":
+        lost = max((fan.from_hole for fan in idle.fans), default=0.0) if idle else 0.0
+        yield Finding("stopped_fan", "problem", (*where, "fans", stopped[0].id, "runs"), "A stopped fan is a hole in the shroud",
+                      f"{lost:.0%} of the running fan's air comes back through it at a standstill.",
+                      (choose_fix("Divide the shroud between the fans", (*where, "shroud", "plenum"), "divided"),), value=lost)  # fmt: skip
+    for fan in package.fans:
+        if fan.reversed_blade:
+            yield Finding("reversed_blade", "doubt", (*where, "fans", fan.id, "reversed_blade"), "A one-way blade run backwards is no pusher",
+                          f"Taken as {fan.reversed_share.si:.0%} of its flow. A fan made for the direction moves far more.", value=fan.reversed_share.si)  # fmt: skip
+        elif fan.mount == "pusher" and not any(other.mount == "puller" and other.runs for other in package.fans):
+            yield Finding("pusher_alone", "doubt", (*where, "fans", fan.id, "mount"), "A pusher as the main fan",
+                          "A puller behind the core moves more and does not stand in the ram air at speed.",
+                          (choose_fix("Mount it behind the core", (*where, "fans", fan.id, "mount"), "puller"),))  # fmt: skip
+    if idle is None:
+        return
+    edge = max((fan.from_edge for fan in idle.fans), default=0.0)
+    if edge > LEAKS and package.shroud.kind != "none":
+        yield Finding("edge_leak", "doubt", (*where, "shroud", "edge_gap"), f"{edge:.0%} of a fan's air comes round the shroud's edge",
+                      "Suction lost through the edge gap and holes never passes the core. Trim until it seats on the core, then seal with foam or split hose.",
+                      (set_fix("Seal the edge", (*where, "shroud", "edge_gap"), "0 in"),), value=edge, limit=LEAKS)  # fmt: skip
+    if idle.recirculated > RECIRCULATES:
+        rise = both(idle.front_air - idle.ambient, "temperature difference")
+        yield Finding("recirculation", "doubt", (*where, "sealing", "top_gap"), f"{idle.recirculated:.0%} of the air at the face is hot bay air come back",
+                      f"Standing, the face breathes air {rise} over ambient. Side strips and a panel over core and condenser stop it; "
+                      "panels alone have given about 10 °F at the A/C vents.",
+                      (set_fix("Panels over and under", (*where, "sealing", "top_gap"), "0 in"), set_fix("Side strips", (*where, "sealing", "side_gap"), "0 in")),
+                      value=idle.recirculated, limit=RECIRCULATES)  # fmt: skip
+    fast = max((case.figures for case in assessment.cases if case.figures), key=lambda f: f.bypassed, default=None)
+    if fast is not None and fast.bypassed > BYPASSES:
+        yield Finding("bypass", "note", (*where, "sealing", "side_gap"), f"At speed {fast.bypassed:.0%} of the air goes round the core",
+                      "Air takes the gap if it can. Side seals send it through the core.",
+                      (set_fix("Side strips", (*where, "sealing", "side_gap"), "0 in"),), value=fast.bypassed, limit=BYPASSES)  # fmt: skip
+
+
+def covers(build: Build, package: Package, assessment: Assessment) -> Found:
+    """Fluids of what stands ahead, and an A/C that would cut out."""
+    for case in assessment.cases:
+        for cover in case.figures.covers if case.figures else ():
+            where = ("packages", package.id, "covers", cover.cover_id, "conductance")
+            if cover.kind == "gearbox_cooler" and cover.fluid > HOT_FLUID:
+                yield Finding("gearbox_hot", "doubt", where, f"{case.name}: gearbox fluid at {both(cover.fluid, 'temperature')}",
+                              f"It gives {cover.heat / 1e3:.1f} kW to air that enters at {both(cover.air_in, 'temperature')}. 175–200 °F (80–95 °C) is wanted; a larger cooler or a better place.",
+                              value=cover.fluid, limit=HOT_FLUID)  # fmt: skip
+            if cover.kind == "condenser" and cover.air_out - cover.air_in >= 39.9:
+                yield Finding("ac_cuts_out", "problem", ("duty_cases", case.case_id), f"{case.name}: the A/C cuts out on head pressure",
+                              f"So little air passes the condenser that its air would leave more than 40 K hotter than it came; it breathes {both(cover.air_in, 'temperature')}. "
+                              "More air at idle, or recirculation stopped, is the cure.", value=cover.air_out)  # fmt: skip
