@@ -94,7 +94,7 @@ def test_story_of_a_new_build(fresh, capsys):
 
     # a finding, mended with a click, undone, mended again
     driver.click("Brief station")
-    driver.click("Day and limits", QToolButton)
+    driver.click("Limits", QToolButton)
     driver.enter("Fans off", "170")
     assert driver.shows("The fans never stop")
     driver.click("Mend: Set fans off")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import wraps
+from threading import Lock
 from typing import Any, TypeVar
 
 R = TypeVar("R")
@@ -13,6 +14,7 @@ def by_identity(size: int) -> Callable[[Callable[..., R]], Callable[..., R]]:
     """Keep the last `size` results of a pure function, found by the very objects it was given."""
 
     def decorate(function: Callable[..., R]) -> Callable[..., R]:
+        making_room = Lock()
         kept: dict[tuple[int, ...], tuple[tuple[Any, ...], R]] = {}
 
         @wraps(function)
@@ -21,11 +23,13 @@ def by_identity(size: int) -> Callable[[Callable[..., R]], Callable[..., R]]:
             found = kept.get(key)
             if found is not None:
                 return found[1]
-            if len(kept) >= size:
-                kept.pop(next(iter(kept)))
+            with making_room:
+                if len(kept) >= size:
+                    kept.pop(next(iter(kept)))
             # The arguments are held with the result, so that no other object can take their identity.
             result = function(*given)
-            kept[key] = (given, result)
+            with making_room:
+                kept[key] = (given, result)
             return result
 
         return kept_or_made

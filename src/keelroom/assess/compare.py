@@ -35,20 +35,24 @@ def with_core(build: Build, core: Core) -> Build:
     return apply(build, fit_core(build, core))[0]
 
 
-def fit_core(build: Build, core: Core) -> Edit:
+def fit_core(build: Build, core: Core, system: str = "us") -> Edit:
     """The edit that fits a core: the fans keep their places as shares of the face."""
     package, where = build.package, ("packages", build.active)
-    fans = tuple(_moved(fan, package.core, core) for fan in package.fans)
+    fans = tuple(_moved(fan, (package.core, core), system) for fan in package.fans)
     return Edit(f"Core: {core.name}", (Change((*where, "core"), core), Change((*where, "fans"), fans)))
 
 
-def _moved(fan: Fan, old: Core, new: Core) -> Fan:
+def _moved(fan: Fan, cores: tuple[Core, Core], system: str) -> Fan:
+    old, new = cores
+
     def scaled(at: float, was: float | None, now: float | None) -> float:
         return at * now / was if was and now else at
 
+    if (old.face_width, old.face_height) == (new.face_width, new.face_height):
+        return fan
     x = scaled(fan.x.si, old.face_width.si if old.face_width else None, new.face_width.si if new.face_width else None)
     y = scaled(fan.y.si, old.face_height.si if old.face_height else None, new.face_height.si if new.face_height else None)
-    return fan.model_copy(update={"x": from_si(x, "length", "us", "derived"), "y": from_si(y, "length", "us", "derived")})
+    return fan.model_copy(update={"x": from_si(x, "length", system, "derived"), "y": from_si(y, "length", system, "derived")})
 
 
 def candidates(build: Build, cores: tuple[Core, ...]) -> tuple[Candidate, ...]:

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 
+from keelroom.assess.airside import cover_rectangle, in_shroud, opening_of, shroud_rectangle
+from keelroom.build.schema.brief import Brief
 from keelroom.build.schema.package import Fan, Package
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene, Shape
 from keelroom.units import KINDS, format_si
@@ -14,17 +17,17 @@ TUBE_LINES = 26
 """Lines that suggest the tubes; their true pitch would be a grey field."""
 
 
-def elevation(package: Package, system: str) -> Scene:
-    """Core, tanks, shroud and fans of a package with dimensions; an empty scene with a note where no face is known."""
+def elevation(package: Package, system: str, brief: Brief | None = None) -> Scene:
+    """Core, tanks, panel opening, covers, shroud and fans of a package with dimensions; an empty scene with a note where no face is known."""
     core = package.core
     if core.face_width is None or core.face_height is None:
         return Scene((), (0.0, 0.0, 0.7, 0.45), "The drawing starts with the core's face width and height")
     width, height = core.face_width.si, core.face_height.si
     tank = core.tank_size.si if core.tank_size else 0.0
     across = core.flow == "crossflow"
-    shapes = [*_core(width, height, tank, across), *_shroud(package, width, height)]
+    shapes = [*_core(width, height, tank, across), *_ahead(package, brief), *_shroud(package)]
     for fan in package.fans:
-        shapes += _fan(fan, package.shroud.kind == "none", package.shroud.fan_gap.si)
+        shapes += _fan(fan, not in_shroud(package, fan), package.shroud.fan_gap.si)
     side, top = (tank, 0.0) if across else (0.0, tank)
     gap = 0.075 * max(width, height)
     shapes += [
@@ -51,16 +54,33 @@ def _core(width: float, height: float, tank: float, across: bool) -> list[Shape]
     return shapes
 
 
-def _shroud(package: Package, width: float, height: float) -> list[Shape]:
-    shroud = package.shroud
-    if shroud.kind == "none" or not package.fans:
+def _ahead(package: Package, brief: Brief | None) -> list[Shape]:
+    """The panel's opening, and covers that do not span the whole face."""
+    shapes: list[Shape] = []
+    opening = opening_of(brief, package) if brief else None
+    if opening is not None:
+        shapes.append(Rect("panel.opening", *opening))
+        shapes.append(Label("panel.name", (opening[0] + opening[2] / 2, opening[1] + opening[3]), "panel opening"))
+    for cover in package.covers:
+        placed = cover_rectangle(package, cover)
+        if placed is not None:
+            shapes.append(Rect("cover", *placed))
+            name = cover.name or cover.kind.replace("_", " ")
+            shapes.append(Label("cover.name", (placed[0] + placed[2] / 2, placed[1] + 0.012), name))
+    return shapes
+
+
+def _shroud(package: Package) -> list[Shape]:
+    rectangle = shroud_rectangle(package)
+    if rectangle is None or not package.fans:
         return []
-    if shroud.kind == "full":
-        return [Rect("shroud.edge", 0, 0, width, height, radius=0.012)]
-    left, bottom = shroud.left.si, shroud.bottom.si
-    wide = shroud.width.si if shroud.width else width - left
-    high = shroud.height.si if shroud.height else height - bottom
-    return [Rect("shroud.edge", left, bottom, wide, high, radius=0.012)]
+    shapes: list[Shape] = [Rect("shroud.edge", *rectangle, radius=0.012)]
+    inside = sorted(fan.x.si for fan in package.fans if in_shroud(package, fan))
+    if package.shroud.plenum == "divided":
+        for a, b in itertools.pairwise(inside):
+            middle = (a + b) / 2
+            shapes.append(Polyline("shroud.edge", ((middle, rectangle[1]), (middle, rectangle[1] + rectangle[3]))))
+    return shapes
 
 
 def _fan(fan: Fan, bare: bool, gap: float) -> list[Shape]:
@@ -69,7 +89,7 @@ def _fan(fan: Fan, bare: bool, gap: float) -> list[Shape]:
     radius, hub = fan.diameter.si / 2, (fan.hub_diameter.si if fan.hub_diameter else 0.3 * fan.diameter.si) / 2
     centre = (fan.x.si, fan.y.si)
     shapes: list[Shape] = [Circle("fan.spill", centre, radius + gap)] if bare else []
-    shapes.append(Circle("fan.ring", centre, radius, tag=fan.id))
+    shapes.append(Circle("fan.ring" if fan.runs else "fan.stopped", centre, radius, tag=fan.id))
     count = BLADES[fan.blade]
     for k in range(count):
         shapes.append(
@@ -97,5 +117,9 @@ def _fan_dimensions(fan: Fan, index: int, face: tuple[float, float], gap: float,
     offset = height - y + top + (0.9 + 0.9 * index) * gap
     return [
         Dimension("dimension.fan", (0, y), (x, y), offset, format_si(x, LENGTH, system)),
-        Label("fan.size", (x, y), format_si(fan.diameter.si, LENGTH, system)),
+        Label(
+            "fan.size",
+            (x, y),
+            format_si(fan.diameter.si, LENGTH, system) + ("" if fan.runs else ", stopped") + (", pusher" if fan.mount == "pusher" else ""),
+        ),
     ]

@@ -29,7 +29,9 @@ from keelroom.gui.theme.palette import LIGHT, Palette, palette_of, style_sheet
 from keelroom.gui.widgets.bay import BayDrawing
 from keelroom.gui.widgets.form import Form
 from keelroom.gui.widgets.ledger import Ledger
+from keelroom.gui.widgets.map_bar import MapBar
 from keelroom.gui.widgets.panels import Command, CommandsPanel, FindingsPanel, TrailPanel, WhyPanel
+from keelroom.gui.widgets.response_strip import ResponseStrip
 from keelroom.gui.widgets.start_page import StartPage
 from keelroom.gui.widgets.tape import StationState, Tape
 from keelroom.gui.widgets.text import ChoiceBox, button, chip
@@ -51,7 +53,7 @@ def station(name: str, session: Session) -> Form:
 def station_of(path: tuple[str, ...]) -> str:
     """The station a path of the build is edited at."""
     if path[:1] == ("packages",):
-        return "Air" if path[2:3] in (("fans",), ("shroud",)) else "Core"
+        return "Air" if path[2:3] in (("fans",), ("shroud",), ("sealing",)) else "Core"
     return "Brief"
 
 
@@ -98,7 +100,7 @@ class Window(QMainWindow):
         self.station_stack = QStackedWidget()
         self.bay = BayDrawing(self.session, self.palette_now)
         self.across = QSplitter(Qt.Orientation.Horizontal)
-        for widget in (self.station_stack, self.bay, self._side()):
+        for widget in (self._left(), self._middle(), self._side()):
             self.across.addWidget(widget)
         self.across.setSizes([STATION_WIDTH, 1280 - STATION_WIDTH - SIDE_WIDTH, SIDE_WIDTH])
         self.across.setStretchFactor(1, 1)
@@ -113,6 +115,31 @@ class Window(QMainWindow):
         self.down.setChildrenCollapsible(False)
         column.addWidget(self.down, 1)
         return body
+
+    def _left(self) -> QWidget:
+        """Stations, and under them how the temperature answers the focused number."""
+        left = QWidget()
+        left.setObjectName("panel")
+        column = QVBoxLayout(left)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(self.station_stack, 1)
+        self.strip = ResponseStrip(self.session)
+        column.addWidget(self.strip)
+        return left
+
+    def _middle(self) -> QWidget:
+        """The drawing, and at the Air station the choice of map under it."""
+        middle = QWidget()
+        middle.setObjectName("paper")
+        column = QVBoxLayout(middle)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(self.bay, 1)
+        self.map_bar = MapBar(self.session, self.bay)
+        self.map_bar.hide()
+        column.addWidget(self.map_bar)
+        return middle
 
     def _top(self) -> QHBoxLayout:
         row = QHBoxLayout()
@@ -132,10 +159,22 @@ class Window(QMainWindow):
         row.addStretch(1)
         self.undo_button = button("Undo", self.session.store.undo)
         self.redo_button = button("Redo", self.session.store.redo)
+        self.hold_button = button(
+            "Hold", self.session.toggle_hold, "Hold this state as reference", tip="Freeze this state as reference (F6)"
+        )
+        self.strip_button = button("Response", self.toggle_response, tip="How the temperature answers the focused number (F7)")
         self.units_button = button("", self.switch_units)
         self.theme_button = button("", self.switch_theme)
         self.find_button = button("Acts…", lambda: self.show_panel("Acts"), "Every act by name", tip="Every act by name (F1)")
-        for made in (self.undo_button, self.redo_button, self.units_button, self.theme_button, self.find_button):
+        for made in (
+            self.undo_button,
+            self.redo_button,
+            self.hold_button,
+            self.strip_button,
+            self.units_button,
+            self.theme_button,
+            self.find_button,
+        ):
             row.addWidget(made)
         return row
 
@@ -180,6 +219,8 @@ class Window(QMainWindow):
             Command("Every act by name", lambda: self.show_panel("Acts"), "F1"),
             Command("Switch units", self.switch_units, "Ctrl+U"),
             Command("Light or dark", self.switch_theme, "F9"),
+            Command("Hold or let go of the held state", self.session.toggle_hold, "F6"),
+            Command("Response of the temperature to the focused number", self.toggle_response, "F7"),
             Command("Make duty cases from the brief", self.session.remake_duty_cases),
         )
 
@@ -220,6 +261,11 @@ class Window(QMainWindow):
         self.station_stack.setCurrentWidget(self.stations[name])
         self.stations[name].refresh()
         self.tape.marks[name].setChecked(True)
+        self.map_bar.setVisible(name == "Air")
+
+    def toggle_response(self) -> None:
+        """Whether the response strip comes up under a focused number."""
+        self.strip.toggle()
 
     def show_panel(self, name: str) -> None:
         if name not in self.panels:
@@ -286,6 +332,7 @@ class Window(QMainWindow):
         for made, what, keys in ((self.undo_button, store.undo_label, "Ctrl+Z"), (self.redo_button, store.redo_label, "Ctrl+Shift+Z")):
             made.setEnabled(bool(what))
             made.setToolTip(f"{made.text()}: {what} ({keys})" if what else f"Nothing to {made.text().lower()}")
+        self.hold_button.setText("Let go" if self.session.held else "Hold")
         findings = self.session.assessment.findings
         for title, mark in self.tape.marks.items():
             mark.show_state(self._state(title, findings))

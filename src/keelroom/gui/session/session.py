@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from pathlib import Path
+from typing import NamedTuple
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from keelroom.assess.assess import assess
-from keelroom.assess.assessment import Assessment
+from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.defaults import default_duty_cases, new_build
 from keelroom.build.autosave import Autosave
 from keelroom.build.edits import Edit, set_value
@@ -20,6 +21,16 @@ from keelroom.units import KINDS, Kind, Unit
 
 AUTOSAVE_MS = 800
 """Quiet time after an edit before the recovery copy is written."""
+
+
+class Held(NamedTuple):
+    """A state frozen as reference."""
+
+    build: Build
+    assessment: Assessment
+
+    def figures(self, case_id: str) -> CaseFigures | None:
+        return next((case.figures for case in self.assessment.cases if case.case_id == case_id), None)
 
 
 class Session(QObject):
@@ -42,6 +53,7 @@ class Session(QObject):
         self.path = path
         self.case_id = ""
         self.failure = ""
+        self.held: Held | None = None
         self.assessment: Assessment = assess(self.store.build)
         self.marks: list[tuple[str, float | None]] = []
         """the trail's temperature after each step"""
@@ -107,6 +119,11 @@ class Session(QObject):
         tightest = self.assessment.tightest
         return tightest.case_id if tightest else (self.build.duty_cases[0].id if self.build.duty_cases else "")
 
+    def toggle_hold(self) -> None:
+        """Freeze the present state as reference, or let the frozen one go."""
+        self.held = None if self.held else Held(self.build, self.assessment)
+        self.changed.emit()
+
     def set_units(self, system: str) -> None:
         self.settings.units = system
         self.display_changed.emit()
@@ -158,6 +175,7 @@ class Session(QObject):
         self.autosave.discard()
         self.case_id = ""
         self.marks = []
+        self.held = None
 
     def close(self) -> None:
         """The window closes in good order: no recovery copy stays behind."""

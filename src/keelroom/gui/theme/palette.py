@@ -61,6 +61,7 @@ def style_sheet(p: Palette) -> str:
     QWidget#panel, QScrollArea, QScrollArea > QWidget > QWidget, QStackedWidget {{ background: {p.panel}; }}
     QLabel {{ background: transparent; }}
     QLabel[role="head"] {{ font-weight: 600; font-size: 11pt; }}
+    QLabel[role="strong"] {{ font-weight: 600; }}
     QLabel[role="faint"] {{ color: {p.faint}; font-size: 9pt; }}
     QLabel[role="error"] {{ color: {p.bad}; font-size: 9pt; font-weight: 600; }}
     QLabel[role="problem"] {{ color: {p.bad}; font-weight: 600; }}
@@ -79,7 +80,7 @@ def style_sheet(p: Palette) -> str:
     QPushButton:focus, QToolButton:focus, QCheckBox:focus {{ border: 2px solid {p.accent}; padding: 2px 8px; }}
     QPushButton:disabled, QToolButton:disabled {{ color: {p.faint}; }}
     QPushButton[role="main"] {{ background: {p.accent}; color: {p.on_accent}; border-color: {p.accent}; font-weight: 600; }}
-    QToolButton[role="chip"] {{ border: none; border-bottom: 3px solid transparent; border-radius: 0; padding: 4px 7px; background: transparent; }}
+    QToolButton[role="chip"] {{ border: none; border-bottom: 3px solid transparent; border-radius: 0; padding: 4px 5px; background: transparent; }}
     QToolButton[role="chip"]:checked {{ border-bottom: 3px solid {p.accent}; font-weight: 600; }}
     QToolButton[role="chip"]:focus {{ background: {p.raised}; }}
     QToolButton[role="origin"] {{ border: none; background: transparent; color: {p.faint}; font-size: 9pt; padding: 0 2px; text-align: left; }}
@@ -101,6 +102,8 @@ def style_sheet(p: Palette) -> str:
     QScrollBar::handle:horizontal {{ background: {p.rule}; min-width: 24px; border-radius: 4px; margin: 2px; }}
     QScrollBar::add-line, QScrollBar::sub-line {{ width: 0; height: 0; }}
     QScrollArea, QFrame {{ border: none; }}
+    QSlider::groove:horizontal {{ height: 4px; background: {p.rule}; border-radius: 2px; }}
+    QSlider::handle:horizontal {{ width: 12px; margin: -6px 0; background: {p.accent}; border-radius: 4px; }}
     QSplitter::handle {{ background: {p.rule}; }}
     QStatusBar {{ background: {p.paper}; color: {p.faint}; }}
     QToolTip {{ background: {p.raised}; color: {p.ink}; border: 1px solid {p.rule}; }}

@@ -6,7 +6,7 @@ import math
 
 from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QFont, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QPolygonF, QResizeEvent, QTransform
-from PyQt6.QtWidgets import QWidget
+from PyQt6.QtWidgets import QToolTip, QWidget
 
 from keelroom.build.edits import Change, Edit
 from keelroom.build.quantity import from_si
@@ -15,10 +15,13 @@ from keelroom.drawing.elevation import elevation
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
+from keelroom.gui.widgets.air_overlay import Overlay, OverlayPainter
 from keelroom.gui.widgets.inks import Ink, inks
 from keelroom.units import INCH, KINDS, format_si
 
 SNAP_PIXELS = 7.0
+HIDDEN_BY_MAP = ("core.tube", "fan.blade", "fan.hub", "fan.size", "cover", "cover.name")
+"""what would hide the map, or be hidden by it"""
 NUDGE = {"us": INCH / 16, "si": 1e-3}
 
 
@@ -66,13 +69,15 @@ class BayDrawing(QWidget):
     def __init__(self, session: Session, palette: Palette) -> None:
         super().__init__()
         self.session, self.palette_now = session, palette
-        self.scene: Scene = elevation(session.build.package, session.system)
+        self.scene: Scene = elevation(session.build.package, session.system, session.build.brief)
         self.view = QTransform()
         self.cache: QPixmap | None = None
         self.drag: tuple[str, float, float] | None = None
         self.guides: list[tuple[str, float]] = []
         self.handles: dict[str, FanHandle] = {}
         self.seen = False
+        self.overlay: OverlayPainter | None = None
+        self.pointed = ""
         self.setAccessibleName("Elevation of core and fans")
         self.setMinimumSize(300, 200)
         self.setMouseTracking(True)
@@ -80,17 +85,27 @@ class BayDrawing(QWidget):
         session.display_changed.connect(self.rebuild)
         self.rebuild()
 
+    def show_overlay(self, overlay: Overlay | None) -> None:
+        """Lay a map over the face, or take it off."""
+        self.overlay = OverlayPainter(overlay, self.session.build.package, self.palette_now) if overlay else None
+        self.cache = None
+        self.update()
+
     def set_palette(self, palette: Palette) -> None:
         self.palette_now = palette
         self.rebuild()
 
     def rebuild(self) -> None:
         if self.drag is None or not self.scene.shapes:
-            self.scene = elevation(self.session.build.package, self.session.system)
+            self.scene = elevation(self.session.build.package, self.session.system, self.session.build.brief)
             self._fit()
         else:
             # While a fan is held the picture keeps its scale under the hand.
-            self.scene = Scene(elevation(self.session.build.package, self.session.system).shapes, self.scene.bounds)
+            self.scene = Scene(
+                elevation(self.session.build.package, self.session.system, self.session.build.brief).shapes, self.scene.bounds
+            )
+        if self.overlay is not None:
+            self.overlay = OverlayPainter(self.overlay.overlay, self.session.build.package, self.palette_now)
         self.cache = None
         self._place_handles()
         self.update()
@@ -172,8 +187,27 @@ class BayDrawing(QWidget):
             painter.drawText(QRectF(self.rect()), Qt.AlignmentFlag.AlignCenter, self.scene.note)
             return
         for shape in self.scene.shapes:
-            self._paint(painter, shape, table.get(shape.role, Ink(self.palette_now.faint)))
+            ink = table.get(shape.role, Ink(self.palette_now.faint))
+            if self.overlay is not None:
+                if shape.role in HIDDEN_BY_MAP:
+                    continue
+                ink = ink._replace(fill="") if shape.role.startswith("fan") else ink
+            self._paint(painter, shape, ink)
+            if self.overlay is not None and shape.role == "core.face":
+                self.overlay.paint(painter, self.view)
+        if self.overlay is not None:
+            self.overlay.fan_words(painter, self.view)
+        self._ghost(painter, table["ghost"])
         self._caption(painter)
+
+    def _ghost(self, painter: QPainter, ink: Ink) -> None:
+        """The outline of what is held."""
+        held = self.session.held
+        if held is None or held.build.package == self.session.build.package:
+            return
+        for shape in elevation(held.build.package, self.session.system, held.build.brief).shapes:
+            if shape.role in ("core.face", "fan.ring", "shroud.edge", "cover"):
+                self._paint(painter, shape, ink)
 
     @staticmethod
     def _font(points: int) -> QFont:
@@ -188,13 +222,16 @@ class BayDrawing(QWidget):
         painter.setFont(self._font(9))
         painter.drawText(QPointF(14, 40), package.core.name or "Core as entered")
         shroud = {
-            "full": "Full shroud, sealed on the core",
+            "full": "Full shroud",
             "partial": "Shroud over part of the face",
             "none": "No shroud: only the discs behind the fans are swept",
         }
-        painter.drawText(
-            QPointF(14, self.height() - 12), shroud[package.shroud.kind] if package.fans else "No fan yet: choose one at the Air station"
-        )
+        foot = QRectF(14, self.height() - 26, self.width() - 28, 18)
+        if self.overlay is not None:
+            self.overlay.legend(painter, foot)
+            return
+        words = shroud[package.shroud.kind] if package.fans else "No fan yet: choose one at the Air station"
+        painter.drawText(foot, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, words)
 
     def _paint(self, painter: QPainter, shape: object, ink: Ink) -> None:
         painter.setPen(ink.pen())
@@ -276,6 +313,7 @@ class BayDrawing(QWidget):
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None
         if self.drag is None:
+            self._point_out(event)
             self.setCursor(Qt.CursorShape.OpenHandCursor if self._fan_under(event.position()) else Qt.CursorShape.ArrowCursor)
             return
         ident, dx, dy = self.drag
@@ -283,6 +321,16 @@ class BayDrawing(QWidget):
         at = inverse.map(event.position())
         x, y = self._snapped(ident, at.x() + dx, at.y() + dy)
         self._move(ident, x, y, f"drag {ident}")
+
+    def _point_out(self, event: QMouseEvent) -> None:
+        """The map's value under the pointer, as a tool tip and for readers."""
+        inverse, _ = self.view.inverted()
+        self.pointed = self.overlay.under(inverse.map(event.position())) if self.overlay else ""
+        self.setAccessibleDescription(self.pointed)
+        if self.pointed:
+            QToolTip.showText(event.globalPosition().toPoint(), self.pointed, self)
+        else:
+            QToolTip.hideText()
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         if self.drag is not None:

@@ -45,6 +45,13 @@ class ChooseTable(QWidget):
         self.table.activated.connect(lambda index: self.choose(index.row()))
         column.addWidget(self.table, 1)
 
+    def fit_to_cells(self) -> None:
+        """The first column takes what it needs instead of what is left; the table scrolls sideways."""
+        horizontal = self.table.horizontalHeader()
+        assert horizontal is not None
+        horizontal.setSectionResizeMode(0, QHeaderView.ResizeMode.Interactive)
+        self.table.setColumnWidth(0, 186)
+
     def show_rows(self, rows: list[tuple[str, ...]], current: int) -> None:
         self.table.setRowCount(len(rows))
         for i, cells in enumerate(rows):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import Protocol, cast
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QApplication, QHBoxLayout, QScrollArea, QStackedWidget, QVBoxLayout, QWidget
@@ -15,6 +16,15 @@ from keelroom.gui.widgets.text import button, chip, label, replace_body
 
 Pages = Callable[[], tuple[Page, ...]]
 Actions = dict[str, Callable[[], object]]
+
+
+class Shown(Protocol):
+    """A page that is no form: a table, a chart. It is made when first chosen and refreshed while it is seen."""
+
+    def refresh(self) -> None: ...
+
+
+Makers = dict[str, Callable[[], QWidget]]
 
 
 def field_for(session: Session, row: Row) -> Field:
@@ -100,9 +110,9 @@ class PageView(QScrollArea):
 class Form(QWidget):
     """Chips over pages. `pages` is the station's view-model, asked again after every change."""
 
-    def __init__(self, session: Session, pages: Pages, actions: Actions | None = None) -> None:
+    def __init__(self, session: Session, pages: Pages, actions: Actions | None = None, makers: Makers | None = None) -> None:
         super().__init__()
-        self.session, self.pages, self.actions = session, pages, actions or {}
+        self.session, self.pages, self.actions, self.makers = session, pages, actions or {}, makers or {}
         self.setObjectName("panel")
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
@@ -113,7 +123,7 @@ class Form(QWidget):
         column.addLayout(self.chips)
         self.stack = QStackedWidget()
         column.addWidget(self.stack, 1)
-        self.views: dict[str, PageView] = {}
+        self.views: dict[str, QWidget] = {}
         self.buttons: dict[str, QWidget] = {}
         self.current = ""
         for page in pages():
@@ -128,7 +138,7 @@ class Form(QWidget):
     def choose(self, title: str) -> None:
         self.current = title
         if title not in self.views:
-            self.views[title] = PageView(self.session, self.actions)
+            self.views[title] = self.makers[title]() if title in self.makers else PageView(self.session, self.actions)
             self.stack.addWidget(self.views[title])
         self.stack.setCurrentWidget(self.views[title])
         self.buttons[title].setChecked(True)
@@ -136,8 +146,11 @@ class Form(QWidget):
 
     def refresh(self) -> None:
         """Only the page that is seen is brought up to date; the others are when they are chosen."""
-        page = next(page for page in self.pages() if page.title == self.current)
-        self.views[self.current].show_page(page)
+        view = self.views[self.current]
+        if isinstance(view, PageView):
+            view.show_page(next(page for page in self.pages() if page.title == self.current))
+        else:
+            cast(Shown, view).refresh()
 
     def go_to(self, path: tuple[str, ...]) -> bool:
         """Show the field at `path`, or the page that speaks of its section; whether there is one."""
@@ -145,11 +158,11 @@ class Form(QWidget):
             rows = [row.path for group in page.groups for row in group.rows]
             if path in rows or any(row[: len(path)] == path for row in rows):
                 self.choose(page.title)
-                field = self.views[page.title].field_at(path) or next(
-                    (f for f in self.views[page.title].fields if f.path[: len(path)] == path), None
-                )
+                view = self.views[page.title]
+                assert isinstance(view, PageView)
+                field = view.field_at(path) or next((f for f in view.fields if f.path[: len(path)] == path), None)
                 if field is not None:
-                    self.views[page.title].ensureWidgetVisible(field)
+                    view.ensureWidgetVisible(field)
                     field.take_focus()
                 return True
         return False

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPolygonF
@@ -18,6 +19,7 @@ from keelroom.units import KINDS, Unit, format_si
 NAME_WIDTH, FIGURE_WIDTH, MARGIN_WIDTH = 170, 92, 232
 ROW_HEIGHT, COMPACT_HEIGHT, COMPACT_FROM = 23, 19, 8
 RAIL_HEIGHT = 34
+CHANGE_WIDTH = 66
 TEMPERATURE = KINDS["temperature"]
 
 
@@ -64,9 +66,11 @@ class CaseRow(QAbstractButton):
         if case.figures is None:
             return f"{case.name}: needs {', '.join(need.label.lower() for need in case.needs)}"
         f = case.figures
+        change = self.ledger.change_of(case)
+        held = f", {change} from what is held" if change else ""
         if f.verdict == "does_not_settle":
-            return f"{case.name}: does not settle; {margin_text(f, system)}"
-        return f"{case.name}: settles at {settles_text(f, system)}, band {band_text(f, system)}, {margin_text(f, system)}, {VERDICT_WORDS[f.verdict]}"
+            return f"{case.name}: does not settle; {margin_text(f, system)}{held}"
+        return f"{case.name}: settles at {settles_text(f, system)}, band {band_text(f, system)}, {margin_text(f, system)}, {VERDICT_WORDS[f.verdict]}{held}"
 
     def sizeHint(self) -> QSize:
         return QSize(600, self.ledger.row_height)
@@ -119,8 +123,13 @@ class CaseRow(QAbstractButton):
         settles = "—" if f.verdict == "does_not_settle" else settles_text(f, system)
         self._cell(painter, x, FIGURE_WIDTH - 20, settles, bold=True, right=True)
         painter.setPen(colour)
-        words = self._verdict(f)
-        self._cell(painter, x + FIGURE_WIDTH, MARGIN_WIDTH, words)
+        change = self.ledger.change_of(self.case)
+        if change:
+            painter.setPen(QColor(p.accent))
+            self._cell(painter, x + FIGURE_WIDTH, CHANGE_WIDTH, change, bold=True)
+            painter.setPen(colour)
+        lead = CHANGE_WIDTH if self.ledger.session.held else 0
+        self._cell(painter, x + FIGURE_WIDTH + lead, MARGIN_WIDTH - lead, self._verdict(f))
 
     def _verdict(self, f: CaseFigures) -> str:
         if f.verdict != "does_not_settle":
@@ -279,6 +288,20 @@ class Ledger(QWidget):
         self.palette_now = palette
         self.refresh()
 
+    def change_of(self, case: CaseResult) -> str:
+        """How far a duty case has moved from what is held; '' where nothing is held, or the case was not there."""
+        held = self.session.held.figures(case.case_id) if self.session.held else None
+        if held is None or case.figures is None:
+            return ""
+        settles = [f.verdict != "does_not_settle" for f in (held, case.figures)]
+        if settles == [False, True]:
+            return "now settles"
+        if not settles[1]:
+            return "" if settles[0] is False else "lost"
+        unit = self.session.unit(KINDS["temperature difference"])
+        change = (case.figures.temperature - held.temperature) / unit.factor
+        return f"{change:+.1f} {unit.symbol}".replace("-", "−") if abs(change) >= 0.05 else "no change"
+
     def rail_span(self) -> tuple[float, float]:
         """Left end and width of the rail in this widget's pixels."""
         right = FIGURE_WIDTH + MARGIN_WIDTH + 20
@@ -352,8 +375,19 @@ class Ledger(QWidget):
         money = [f"Parts {totals.cost:.0f}"] if totals.cost is not None else []
         if totals.hours is not None:
             money.append(f"{totals.hours / 3600:.0f} h")
-        texts = (idle, against("Face", rules.face_area, rules.face_area_wanted, "area"), against("CFM" if system == "us" else "Air", rules.airflow, rules.airflow_wanted, "airflow"),
+        texts = (idle + self._since(totals.amps_at_idle, lambda a: a.totals.amps_at_idle, 1.0, "A"), against("Face", rules.face_area, rules.face_area_wanted, "area"), against("CFM" if system == "us" else "Air", rules.airflow, rules.airflow_wanted, "airflow"),
                  " · ".join(money) or "Cost and hours: not entered")  # fmt: skip
+        airflow = KINDS["airflow"].shown_unit(system)
+        texts = (texts[0], texts[1], texts[2] + self._since(rules.airflow, lambda a: a.rules.airflow, airflow.factor, airflow.symbol),
+                 texts[3] + self._since(totals.cost, lambda a: a.totals.cost, 1.0, ""))  # fmt: skip
         for made, text in zip((self.amps, self.area, self.cfm, self.money), texts, strict=True):
             made.setText(text)
             made.setAccessibleName(text)
+
+    def _since(self, now: float | None, was: Callable[[Assessment], float | None], factor: float, unit: str) -> str:
+        """A total's change from what is held, in brackets."""
+        before = was(self.session.held.assessment) if self.session.held else None
+        if now is None or before is None:
+            return ""
+        change = (now - before) / factor
+        return f" ({change:+.0f} {unit})".replace("-", "−").replace(" )", ")") if abs(change) >= 0.5 else ""

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.build.edits import Change, Edit
 from keelroom.build.schema.build import Build
@@ -10,9 +12,12 @@ from keelroom.catalogue.load import FanAssembly, placed
 from keelroom.gui.stations.rows import Group, Page, Row, quantities
 from keelroom.units import KINDS, format_si
 
-SHROUDS = (("full", "Full, sealed"), ("partial", "Part of the face"), ("none", "None"))
+Text = Callable[[float, str], str]
+SHROUDS = (("full", "Full"), ("partial", "Part of the face"), ("none", "None"))
 BLADES = (("curved", "Curved"), ("straight", "Straight"))
 MOTORS = (("brushed", "Brushed"), ("brushless", "Brushless"))
+MOUNTS = (("puller", "Behind: puller"), ("pusher", "In front: pusher"))
+PLENUMS = (("shared", "All fans share it"), ("divided", "Divided between fans"))
 COLUMNS = ("Fan", "Rated", "Depth", "Cost")
 
 
@@ -20,15 +25,23 @@ def pages(build: Build) -> tuple[Page, ...]:
     """What is fitted, where it sits, and what it does."""
     package = ("packages", build.active)
     shroud = (*package, "shroud")
-    extra = quantities(shroud, "left", "bottom", "width", "height") if build.package.shroud.kind == "partial" else ()
-    gap = quantities(shroud, "fan_gap") if build.package.shroud.kind == "none" else ()
+    kind = build.package.shroud.kind
+    extra = quantities(shroud, "left", "bottom", "width", "height") if kind == "partial" else ()
+    inside = (
+        ()
+        if kind == "none"
+        else (*quantities(shroud, "depth", "edge_gap", "hole_area", "flap_area"), Row("choice", (*shroud, "plenum"), "Plenum", PLENUMS))
+    )
     fans = tuple(_fan_group(build, fan, i) for i, fan in enumerate(build.package.fans))
     return (
         Page("Choose", ()),
         Page("Fans", fans or (Group("No fan yet", (), note="Choose one from the list, or add one and describe it."),),
              (("Add a fan", "add_fan"), ("Spread over the face", "spread"), ("Keep in my parts", "keep"))),
-        Page("Shroud", (Group("Shroud", (Row("choice", (*shroud, "kind"), "Shroud", SHROUDS), *extra, *gap, *quantities(shroud, "cost"))),)),
+        Page("Shroud", (Group("Shroud", (Row("choice", (*shroud, "kind"), "Shroud", SHROUDS), *extra, *inside, *quantities(shroud, "fan_gap", "cost"))),
+                        Group("Round the core", quantities((*package, "sealing"), "side_gap", "top_gap"), note="Air goes round the core if it can; standing, hot bay air comes back."))),
+        Page("Curve", ()),
         Page("Figures", ()),
+        Page("Worth", ()),
     )  # fmt: skip
 
 
@@ -37,8 +50,13 @@ def _fan_group(build: Build, fan: Fan, index: int) -> Group:
     rows = (
         Row("text", (*path, "name"), "Fan"),
         *quantities(path, "x", "y", "diameter", "hub_diameter", "depth", "free_air_flow", "derate", "power", "rated_voltage"),
+        Row("choice", (*path, "mount"), "Place", MOUNTS),
+        Row("flag", (*path, "runs"), "Runs"),
         Row("choice", (*path, "blade"), "Blade", BLADES),
         Row("choice", (*path, "motor"), "Motor", MOTORS),
+        *quantities(path, "wire_drop"),
+        Row("flag", (*path, "reversed_blade"), "One-way blade run backwards"),
+        *(quantities(path, "reversed_share") if fan.reversed_blade else ()),
         Row("curve", (*path, "curve"), "Curve points"),
         *quantities(path, "cost"),
     )
@@ -74,25 +92,59 @@ def figure_rows(build: Build, assessment: Assessment, case_id: str, system: str)
         ("Air through the core, fans running", text(figures.airflow_fans_on, "airflow")),
         ("Mean over fan on and off times", text(figures.airflow, "airflow")),
         ("Speed at the face", text(figures.face_speed, "air speed")),
+        ("Outdoor air", text(figures.ambient, "temperature")),
+        ("Air at the face", text(figures.front_air, "temperature")),
+        ("Come back from the bay", f"{figures.recirculated:.0%}"),
+        ("Gone round the core", f"{figures.bypassed:.0%}"),
         ("Air ahead of the core", text(figures.air_in, "temperature")),
         ("Air behind the core", text(figures.air_out, "temperature")),
+        ("Air in the bay", text(figures.bay_air, "temperature")),
+        ("Coolant through the core", text(figures.core_coolant_flow, "coolant flow")),
+        ("Coolant through the engine", text(figures.coolant_flow, "coolant flow")),
+        *_cover_rows(build, figures, text),
         *_fan_rows(build, figures, text),
     ]
     wanted = assessment.rules.airflow_wanted
     if wanted is not None:
         rows.append(("CFM rule of thumb wants", text(wanted, "airflow")))
-    rows += [(f"Pressure, {place}", text(pressure, "fan pressure")) for place, pressure in figures.pressures]
     return case.name, rows
 
 
-def _fan_rows(build: Build, figures: CaseFigures, text) -> list[tuple[str, str]]:  # type: ignore[no-untyped-def]
+FLUIDS = {"condenser": "refrigerant", "gearbox_cooler": "gearbox fluid", "oil_cooler": "oil", "charge_cooler": "intake air"}
+
+
+def _cover_rows(build: Build, figures: CaseFigures, text: Text) -> list[tuple[str, str]]:
+    rows: list[tuple[str, str]] = []
+    names = {cover.id: cover.name or cover.kind.replace("_", " ") for cover in build.package.covers}
+    for cover in figures.covers:
+        if cover.kind in FLUIDS and cover.heat > 1:
+            name = names.get(cover.cover_id, cover.kind)
+            rows += [
+                (f"{name}: air leaves at", text(cover.air_out, "temperature")),
+                (f"{name}: its {FLUIDS[cover.kind]}", text(cover.fluid, "temperature")),
+            ]
+    return rows
+
+
+def _fan_rows(build: Build, figures: CaseFigures, text: Text) -> list[tuple[str, str]]:
+    """Rated, expected and read apart from each other, in that order."""
     rows: list[tuple[str, str]] = []
     for i, (fan, found) in enumerate(zip(build.package.fans, figures.fans, strict=False), 1):
-        if fan.free_air_flow:
-            rows.append((f"Fan {i}: advertised, free air", text(fan.free_air_flow.si, "airflow")))
+        if fan.free_air_flow and not fan.curve:
+            rows.append((f"Fan {i}: rated, free air", text(fan.free_air_flow.si, "airflow")))
+            if fan.derate:
+                rows.append((f"Fan {i}: credible share of it", f"{fan.derate.si:.0%}"))
         rows += [
-            (f"Fan {i}: into this core", text(found.flow_into_core, "airflow")),
-            (f"Fan {i}: at the fan, as an anemometer reads", text(found.flow_at_fan, "airflow")),
+            (f"Fan {i}: expected into this core", text(found.flow_into_core, "airflow")),
+            (f"Fan {i}: as an anemometer behind it reads", text(found.flow_at_fan, "airflow")),
+        ]
+        if fan.free_air_flow:
+            rows.append((f"Fan {i}: reading over rating", f"{found.flow_at_fan / fan.free_air_flow.si:.0%}"))
+        rows += [
+            (f"Fan {i}: through the core", f"{found.from_core:.0%}"),
+            *([(f"Fan {i}: round the edge", f"{found.from_edge:.0%}")] if found.from_edge > 0.005 else []),
+            *([(f"Fan {i}: back through a stopped fan", f"{found.from_hole:.0%}")] if found.from_hole > 0.005 else []),
+            (f"Fan {i}: volts at the motor", text(found.voltage, "voltage")),
             (f"Fan {i}: mean current", text(found.current, "current")),
         ]
     return rows

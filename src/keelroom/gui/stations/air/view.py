@@ -11,45 +11,28 @@ from keelroom.build.schema.package import Fan
 from keelroom.catalogue.load import FanAssembly, fan_assemblies, keep_own, own_parts
 from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
+from keelroom.gui.stations.air.curves import curves_page
 from keelroom.gui.stations.air.model import COLUMNS, cells, choose, figure_rows, pages
+from keelroom.gui.stations.air.worth import worth_page
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.form import Form
 from keelroom.gui.widgets.text import label
 
 
-class AirStation(Form):
-    """Chooses fans and shroud and shows what air they move."""
+class FanTable(ChooseTable):
+    """Fans and twin assemblies to choose from."""
 
     def __init__(self, session: Session) -> None:
-        self.table: ChooseTable | None = None
-        self.figures: FiguresView | None = None
-        actions = {"add_fan": self._add, "spread": self._spread, "keep": self._keep}
-        super().__init__(session, lambda: pages(session.build), actions)
-        session.selected.connect(lambda _case: self.refresh())
+        self.session = session
+        note = "A click fits the fans over the face. Twin assemblies bring their own shroud. Advertised flow is free air."
+        super().__init__("Fans", COLUMNS, self._choose, note)
 
     def refresh(self) -> None:
-        if self.current == "Choose":
-            self._show_table()
-        elif self.current == "Figures":
-            if self.figures is None:
-                self.figures = FiguresView(self.session)
-                self.stack.addWidget(self.figures)
-            self.stack.setCurrentWidget(self.figures)
-            self.figures.refresh()
-        else:
-            super().refresh()
-
-    def _show_table(self) -> None:
-        if self.table is None:
-            note = "A click fits the fans over the face. Twin assemblies bring their own shroud. Advertised flow is free air."
-            self.table = ChooseTable("Fans", COLUMNS, self._choose, note)
-            self.stack.addWidget(self.table)
-        self.stack.setCurrentWidget(self.table)
         present = self.session.build.package.fans
         name = present[0].name if present else ""
         offered = self._offered()
         current = next((i for i, assembly in enumerate(offered) if assembly.name == name), -1)
-        self.table.show_rows([cells(assembly, self.session.system) for assembly in offered], current)
+        self.show_rows([cells(assembly, self.session.system) for assembly in offered], current)
 
     def _offered(self) -> tuple[FanAssembly, ...]:
         try:
@@ -64,6 +47,21 @@ class AirStation(Form):
         present = self.session.build.package.fans
         if not present or present[0].name != assembly.name or len(present) != assembly.count:
             self.session.attempt(choose(self.session.build, assembly, self.session.system))
+
+
+class AirStation(Form):
+    """Chooses fans and shroud and shows what air they move."""
+
+    def __init__(self, session: Session) -> None:
+        actions = {"add_fan": self._add, "spread": self._spread, "keep": self._keep}
+        makers = {
+            "Choose": lambda: FanTable(session),
+            "Curve": lambda: curves_page(session),
+            "Figures": lambda: FiguresView(session),
+            "Worth": lambda: worth_page(session),
+        }
+        super().__init__(session, lambda: pages(session.build), actions, makers)
+        session.selected.connect(lambda _case: self.refresh())
 
     def _add(self) -> None:
         package = self.session.build.package

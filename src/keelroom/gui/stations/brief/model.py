@@ -10,6 +10,8 @@ FUELS = (("petrol", "Petrol"), ("diesel", "Diesel"))
 PLACES = (("outlet", "Engine outlet"), ("inlet", "Engine inlet"))
 GLYCOLS = (("ethylene_glycol", "Ethylene glycol"), ("propylene_glycol", "Propylene glycol"))
 DEMANDS = (("idle", "Idling"), ("road_load", "Road load"), ("full_power", "Full power"))
+PUMPS = (("mechanical", "Belt-driven"), ("electric", "Electric"))
+IMPELLERS = (("good", "Good"), ("worn", "Worn or corroded"))
 SYMPTOMS = (
     ("climbs_at_idle", "Climbs at a light"), ("climbs_with_ac", "Climbs with the A/C on"), ("climbs_at_speed", "Climbs at speed"),
     ("climbs_on_grade", "Climbs on a grade"), ("loses_coolant", "Loses coolant"), ("slow_warm_up", "Slow to warm up"), ("heater_cold", "Heater stays cold"),
@@ -36,7 +38,7 @@ def pages(build: Build) -> tuple[Page, ...]:
                         *quantities(vehicle, "top_ratio", "final_drive", "driveline_efficiency"),
                     ),
                 ),
-                Group("Openings for the air", quantities(vehicle, "grille_area", "exit_area")),
+                Group("Openings for the air", quantities(vehicle, "grille_area", "exit_area", "opening_width", "opening_height")),
             ),
             (("From a kind of vehicle…", "vehicle_kind"),),
         ),
@@ -49,7 +51,7 @@ def pages(build: Build) -> tuple[Page, ...]:
                         Row("text", (*engine, "name"), "Engine"),
                         *quantities(engine, "displacement", "cylinders"),
                         Row("choice", (*engine, "fuel"), "Fuel", FUELS),
-                        *quantities(engine, "power", "power_rpm", "boost", "idle_rpm", "pump_flow", "heat_multiplier"),
+                        *quantities(engine, "power", "power_rpm", "boost", "idle_rpm", "pump_flow", "heat_multiplier", "bay_heat"),
                     ),
                 ),
                 Group(
@@ -67,7 +69,7 @@ def pages(build: Build) -> tuple[Page, ...]:
             (("From a kind of engine…", "engine_kind"),),
         ),
         Page(
-            "Day and limits",
+            "Limits",
             (
                 Group("Hottest day", quantities(climate, "ambient", "altitude", "humidity", "asphalt_rise")),
                 Group(
@@ -79,6 +81,7 @@ def pages(build: Build) -> tuple[Page, ...]:
                     ),
                 ),
                 Group("Coolant", (Row("choice", (*cooling, "glycol"), "Glycol", GLYCOLS), *quantities(cooling, "glycol_share"))),
+                Group("Coolant loop", _loop(build, (*brief, "loop"))),
             ),
             (("From a usual coolant…", "coolant_kind"),),
         ),
@@ -86,13 +89,24 @@ def pages(build: Build) -> tuple[Page, ...]:
             "Before",
             (
                 Group("What was wrong before", (Row("set", (*brief, "symptoms"), "Symptoms", SYMPTOMS),),
-                      note="Cheap causes come first: an air lock is not cured by a fan. Each mark puts its check list among the findings."),
+                      note="Cheap causes come first: an air lock is not cured by a fan. Each mark brings its checks to the Causes page."),
                 Group("", (Row("notes", (*brief, "notes"), "Notes"),)),
             ),
         ),
+        Page("Causes", ()),
         Page("Duty cases", tuple(_case_group(case.id, case.name) for case in build.duty_cases),
              (("Add a duty case", "add_case"), ("Make them from the brief", "remake_cases"))),
     )  # fmt: skip
+
+
+def _loop(build: Build, path: tuple[str, ...]) -> tuple[Row, ...]:
+    own = ("electric_flow", "electric_pressure", "electric_voltage") if build.brief.loop.pump == "electric" else ("pulley_ratio",)
+    return (
+        Row("choice", (*path, "pump"), "Pump", PUMPS),
+        *quantities(path, *own),
+        Row("choice", (*path, "impeller"), "Impeller", IMPELLERS),
+        *quantities(path, "hose_bore", "hose_length", "hose_bends"),
+    )
 
 
 def _case_group(ident: str, name: str) -> Group:

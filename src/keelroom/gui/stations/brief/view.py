@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QMenu
 from keelroom.build.edits import Change, Edit, added, fresh_id
 from keelroom.build.schema.build import DutyCase
 from keelroom.gui.session.session import Session
+from keelroom.gui.stations.brief.causes import CausesView
 from keelroom.gui.stations.brief.model import pages
 from keelroom.gui.widgets.form import Form
 
@@ -23,7 +24,7 @@ class BriefStation(Form):
             "add_case": self._add_case,
             "remake_cases": session.remake_duty_cases,
         }
-        super().__init__(session, lambda: pages(session.build), actions)
+        super().__init__(session, lambda: pages(session.build), actions, {"Causes": lambda: CausesView(session)})
 
     def _menu(self, entries: dict[str, Edit]) -> None:
         menu = QMenu(self)

@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from keelroom.build.edits import Change, Edit
-from keelroom.build.quantity import from_si
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Core
 from keelroom.gui.stations.rows import Group, Page, Row, quantities
@@ -14,6 +12,8 @@ from keelroom.units import KINDS, format_si
 FLOWS = (("crossflow", "Crossflow"), ("downflow", "Downflow"))
 MATERIALS = (("aluminium", "Aluminium"), ("copper_brass", "Copper/brass"))
 CONDITIONS = (("clean", "Clean"), ("some_scale", "Some scale"), ("bad", "Badly scaled"))
+KINDS_AHEAD = (("condenser", "A/C condenser"), ("gearbox_cooler", "Gearbox cooler"), ("oil_cooler", "Engine oil cooler"),
+               ("charge_cooler", "Charge-air cooler"), ("screen", "Screen"))  # fmt: skip
 COLUMNS = ("Core", "Face", "Depth", "Fins", "Cost")
 
 
@@ -35,12 +35,12 @@ def pages(build: Build) -> tuple[Page, ...]:
                     ),
                     note="Face: the finned part only; tanks outside it.",
                 ),
-                Group("Ahead of the core", (Row("flag", ("packages", build.active, "condenser"), "A/C condenser stands in front"),)),
+                Group("Package", (Row("text", ("packages", build.active, "name"), "Package"), *quantities(("packages", build.active), "hours"))),
             ),
-            (("Keep in my parts", "keep"),),
+            (("Keep in my parts", "keep"), ("Copy this package", "copy_package"), ("Remove it", "remove_package")),
         ),
         Page(
-            "Fins and tubes",
+            "Fins",
             (
                 Group(
                     "Fins and tubes",
@@ -52,9 +52,24 @@ def pages(build: Build) -> tuple[Page, ...]:
                 ),
             ),
         ),
-        Page("Package", (Group("Package", (Row("text", ("packages", build.active, "name"), "Package"), *quantities(("packages", build.active), "hours"))),),
-             (("Copy this package", "copy_package"), ("Remove this package", "remove_package"))),
+        Page("Ahead", _covers(build) or (Group("Nothing ahead of the core", (), note="Condenser, gearbox, oil or charge cooler, screen: each takes air and gives heat."),),
+             (("Add what stands ahead", "add_cover"),)),
+        Page("Compare", ()),
+        Page("Sweeps", ()),
     )  # fmt: skip
+
+
+def _covers(build: Build) -> tuple[Group, ...]:
+    groups = []
+    for cover in build.package.covers:
+        path = ("packages", build.active, "covers", cover.id)
+        rows = (
+            Row("text", (*path, "name"), "Name"),
+            Row("choice", (*path, "kind"), "Kind", KINDS_AHEAD),
+            *quantities(path, "left", "bottom", "width", "height", "loss", "conductance"),
+        )
+        groups.append(Group(cover.name or dict(KINDS_AHEAD)[cover.kind], rows, remove=path))
+    return tuple(groups)
 
 
 @dataclass(frozen=True)
@@ -78,15 +93,3 @@ def _cells(core: Core, system: str, own: bool) -> tuple[str, ...]:
     face = f"{width.removesuffix(unit).strip()} × {height}"
     fins = f"{core.fin_density.si * 0.0254:.0f}/in" if core.fin_density else "?"
     return (("mine: " if own else "") + core.name, face, depth, fins, f"{core.cost.si:.0f}" if core.cost else "")
-
-
-def choose(build: Build, core: Core, system: str) -> Edit:
-    """The edit that puts a core into the active package; fans keep their places relative to the face."""
-    changes = [Change(("packages", build.active, "core"), core)]
-    old = build.package.core
-    for axis, before, after in (("x", old.face_width, core.face_width), ("y", old.face_height, core.face_height)):
-        if before and after and before.si != after.si:
-            for fan in build.package.fans:
-                place = from_si(getattr(fan, axis).si * after.si / before.si, "length", system, "derived")
-                changes.append(Change(("packages", build.active, "fans", fan.id, axis), place))
-    return Edit(f"Core: {core.name}", tuple(changes))

@@ -2,37 +2,33 @@
 
 from __future__ import annotations
 
+from keelroom.assess.compare import fit_core
 from keelroom.build.edits import Change, Edit, added, fresh_id
+from keelroom.build.quantity import quantity
+from keelroom.build.schema.package import Cover
 from keelroom.catalogue.load import cores, keep_own, own_parts
 from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
-from keelroom.gui.stations.core.model import COLUMNS, Choice, choices, choose, pages
+from keelroom.gui.stations.core.compare import CompareView, sweeps_page
+from keelroom.gui.stations.core.model import COLUMNS, Choice, choices, pages
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.form import Form
 
 
-class CoreStation(Form):
-    """Chooses the core, or describes one that is on the bench."""
+class CoreTable(ChooseTable):
+    """Cores to choose from, the user's own first."""
 
     def __init__(self, session: Session) -> None:
-        self.table: ChooseTable | None = None
+        self.session = session
         self.offered: tuple[Choice, ...] = ()
-        actions = {"keep": self._keep, "copy_package": self._copy, "remove_package": self._remove}
-        super().__init__(session, lambda: pages(session.build), actions)
+        note = "A click puts the core into this package; every figure below follows. Your own parts say “mine”."
+        super().__init__("Cores", COLUMNS, self._choose, note)
 
     def refresh(self) -> None:
-        if self.current != "Choose":
-            super().refresh()
-            return
-        if self.table is None:
-            note = "A click puts the core into this package; every figure below follows. Your own parts say “mine”."
-            self.table = ChooseTable("Cores", COLUMNS, self._choose, note)
-            self.stack.addWidget(self.table)
-        self.stack.setCurrentWidget(self.table)
         self.offered = choices(cores(), self._own(), self.session.system)
         name = self.session.build.package.core.name
         current = next((i for i, choice in enumerate(self.offered) if choice.core.name == name), -1)
-        self.table.show_rows([choice.cells for choice in self.offered], current)
+        self.show_rows([choice.cells for choice in self.offered], current)
 
     def _own(self) -> tuple:
         try:
@@ -47,7 +43,27 @@ class CoreStation(Form):
     def _choose(self, row: int) -> None:
         core = self.offered[row].core
         if core != self.session.build.package.core:
-            self.session.attempt(choose(self.session.build, core, self.session.system))
+            self.session.attempt(fit_core(self.session.build, core, self.session.system))
+
+
+class CoreStation(Form):
+    """Chooses the core, or describes one that is on the bench."""
+
+    def __init__(self, session: Session) -> None:
+        actions = {"keep": self._keep, "copy_package": self._copy, "remove_package": self._remove, "add_cover": self._add_cover}
+        makers = {"Choose": lambda: CoreTable(session), "Compare": lambda: CompareView(session), "Sweeps": lambda: sweeps_page(session)}
+        super().__init__(session, lambda: pages(session.build), actions, makers)
+        session.selected.connect(lambda _case: self.refresh())
+
+    def _add_cover(self) -> None:
+        package = self.session.build.package
+        kinds = {cover.kind for cover in package.covers}
+        ident = fresh_id(package.covers, "cover")
+        cover = Cover(id=ident, name="Condenser") if "condenser" not in kinds else Cover(
+            id=ident, name="Gearbox cooler", kind="gearbox_cooler", width=quantity("11 in", "length"), height=quantity("6 in", "length"),
+            loss=quantity("12", "number"), conductance=quantity("1500 W/m²K", "face conductance"),
+        )  # fmt: skip
+        self.session.attempt(added(self.session.build, ("packages", package.id, "covers"), cover, f"Add {cover.name.lower()}"))
 
     def _keep(self) -> None:
         core = self.session.build.package.core

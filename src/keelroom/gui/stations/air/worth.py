@@ -1,0 +1,64 @@
+"""What each thing is worth for this build, each with a button that does it."""
+
+from __future__ import annotations
+
+import math
+
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
+
+from keelroom.assess.worth import Worth, telling_cases, worth_table
+from keelroom.gui.session.session import Session
+from keelroom.gui.widgets.sought import SoughtPage
+from keelroom.gui.widgets.text import button, label
+from keelroom.units import KINDS
+
+DIFFERENCE = KINDS["temperature difference"]
+INTRO = "Each act tried on this build and solved anew: change of the hot-day temperature with its range over the doubt in the heat. Below 0 is cooler."
+
+
+def change_text(change: tuple[float, float, float], system: str) -> str:
+    """A change with its range, or that there is no figure."""
+    unit = DIFFERENCE.shown_unit(system)
+    if math.isnan(change[0]):
+        return "does not settle"
+    middle, low, high = (v / unit.factor for v in change)
+    if abs(middle) < 0.05:
+        return f"0.0 {unit.symbol}"
+    return f"{middle:+.1f} {unit.symbol} ({low:+.1f} to {high:+.1f})".replace("-", "−")
+
+
+def worth_page(session: Session) -> SoughtPage:
+    """The page."""
+
+    def question():  # type: ignore[no-untyped-def]
+        build = session.build
+        return lambda: worth_table(build)
+
+    def fill(column: QVBoxLayout, found: tuple[Worth, ...]) -> None:
+        idle, grade = telling_cases(session.build)
+        names = [case.name for case in (idle, grade) if case is not None]
+        column.addWidget(label(" · ".join(names), "head", wrap=True))
+        if not found:
+            column.addWidget(label("Nothing applies: the package needs more first.", wrap=True))
+        for worth in found:
+            _one(column, worth, session)
+
+    return SoughtPage(session, "What each thing is worth", INTRO, question, fill)
+
+
+def _one(column: QVBoxLayout, worth: Worth, session: Session) -> None:
+    line = QHBoxLayout()
+    words = QVBoxLayout()
+    words.setSpacing(0)
+    words.addWidget(label(worth.label, "" if worth.nothing else "strong", wrap=True))
+    system = session.system
+    figures = f"idle {change_text(worth.idle, system)}\ngrade {change_text(worth.grade, system)}"
+    if worth.cures:
+        figures += "\nwith it a duty case settles that did not"
+    shown = label("worth nothing here" if worth.nothing else figures, "faint")
+    shown.setAccessibleName(f"{worth.label}: {figures}")
+    words.addWidget(shown)
+    line.addLayout(words, 1)
+    line.addWidget(button("Do it", lambda: session.attempt(worth.edit), f"Do it: {worth.label}"))
+    column.addLayout(line)
+    column.addSpacing(5)

@@ -1,0 +1,74 @@
+"""Cheap causes first: the check list the symptoms call for, each with what it looks like, how to test it and what became of it."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
+
+from keelroom.assess.causes import STATE_WORDS, Cause, causes_for, marked, state_of
+from keelroom.gui.session.session import Session
+from keelroom.gui.theme.palette import palette_of
+from keelroom.gui.widgets.text import LevelMark, button, label, replace_body
+
+MARKS = {"open": "doubt", "fine": "note", "mended": "note"}
+
+
+class CausesView(QScrollArea):
+    """The list; rebuilt when the brief changes."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.shown: object = None
+        self.setAccessibleName("Cheap causes")
+        self.setWidgetResizable(True)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+
+    def refresh(self) -> None:
+        brief, theme = self.session.build.brief, self.session.settings.theme
+        if self.shown == (brief.symptoms, brief.causes, theme):
+            return
+        self.shown = (brief.symptoms, brief.causes, theme)
+        body = QWidget()
+        body.setObjectName("panel")
+        column = QVBoxLayout(body)
+        column.setContentsMargins(12, 8, 10, 10)
+        column.setSpacing(3)
+        found = causes_for(brief)
+        column.addWidget(label("Cheap causes first", "head"))
+        column.addWidget(label(self._intro(found), "faint", wrap=True))
+        column.addSpacing(6)
+        for number, cause in enumerate(found, 1):
+            self._one(column, number, cause)
+        column.addStretch(1)
+        replace_body(self, body)
+
+    def _intro(self, found: tuple[Cause, ...]) -> str:
+        if not found:
+            return "No symptom is marked on the Before page, so there is nothing to rule out."
+        return (
+            "The likeliest for these symptoms first. What nobody has looked at stays a finding before any part is recommended. "
+            "Hot coolant under pressure scalds: never open a cap on a hot system. Fans start without warning: disconnect before hands go in."
+        )
+
+    def _one(self, column: QVBoxLayout, number: int, cause: Cause) -> None:
+        state = state_of(self.session.build.brief, cause.id)
+        head = QHBoxLayout()
+        colour = palette_of(self.session.settings.theme)
+        head.addWidget(LevelMark(MARKS[state], colour.doubt if state == "open" else colour.good))
+        head.addWidget(label(f"{number}. {cause.name}", "strong", wrap=True), 1)
+        head.addWidget(label(STATE_WORDS[state], "faint"))
+        column.addLayout(head)
+        column.addWidget(label(f"Looks like: {cause.looks_like}", wrap=True))
+        column.addWidget(label(f"Test: {cause.test}", wrap=True))
+        line = QHBoxLayout()
+        for words, target in (("Looked at, fine", "fine"), ("Found and mended", "mended"), ("Open again", "open")):
+            if target != state:
+                line.addWidget(button(words, lambda target=target: self._mark(cause, target), f"{cause.name}: {words.lower()}"))
+        line.addStretch(1)
+        column.addLayout(line)
+        column.addSpacing(10)
+
+    def _mark(self, cause: Cause, state: str) -> None:
+        self.session.set(("brief", "causes"), marked(self.session.build.brief, cause.id, state), f"{cause.name}: {STATE_WORDS[state]}")

@@ -1,0 +1,152 @@
+"""Candidate cores side by side for this build, both schools of sizing, and sweeps with the best for these fans."""
+
+from __future__ import annotations
+
+import math
+
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
+
+from keelroom.assess.compare import Candidate, Sweep, candidates, fit_core, sweep
+from keelroom.catalogue.load import cores
+from keelroom.core.rules import face_area_wanted
+from keelroom.gui.session.session import Session
+from keelroom.gui.session.worker import Worker
+from keelroom.gui.widgets.chart import Chart, Mark, Picture, Series
+from keelroom.gui.widgets.choose_table import ChooseTable
+from keelroom.gui.widgets.sought import SoughtPage
+from keelroom.gui.widgets.text import label
+from keelroom.units import KINDS, format_si, number_text
+
+COLUMNS = ("Core", "Depth", "Air drop", "Rejects", "Rule", "Least in hand")
+NOTE = (
+    "Every core with this package's fans, solved. Air drop and rejection at the limit are for the first duty case; a click fits the core."
+)
+
+
+def cells(found: Candidate, wanted: float | None, system: str) -> tuple[str, ...]:
+    """One line of the table."""
+    core = found.core
+    area = core.face_width.si * core.face_height.si if core.face_width and core.face_height else None
+    rule = "?" if area is None or wanted is None else "content" if area >= wanted else "wants more"
+    if math.isnan(found.margin):
+        return (core.name, "?", "?", "?", rule, "needs more")
+    least = format_si(found.margin, KINDS["temperature difference"], system)
+    unsettled = f", {found.unsettled} unsettled" if found.unsettled else ""
+    depth = format_si(core.depth.si, KINDS["length"], system) if core.depth else "?"
+    return (core.name, depth, format_si(found.drop, KINDS["fan pressure"], system), format_si(found.rejection, KINDS["heat"], system),
+            rule, f"{least} {found.tightest}{unsettled}")  # fmt: skip
+
+
+class CompareView(QWidget):
+    """The table, worked out beside the window, with both schools said above it."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setObjectName("panel")
+        self.found: tuple[Candidate, ...] = ()
+        self.asked: object = None
+        self.worker = Worker(self)
+        self.worker.answered.connect(self._show)
+        self.worker.failed.connect(lambda why: self.schools.setText(f"Could not be worked out: {why}"))
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        self.schools = label("", wrap=True)
+        self.schools.setContentsMargins(12, 8, 10, 0)
+        column.addWidget(self.schools)
+        self.table = ChooseTable("Cores compared", COLUMNS, self._choose, NOTE)
+        self.table.fit_to_cells()
+        column.addWidget(self.table, 1)
+
+    def refresh(self) -> None:
+        build = self.session.build
+        self.schools.setText(self._schools())
+        if self.asked is not build:
+            self.asked = build
+            own = tuple(core for core in build.own_cores if core.name not in {c.name for c in cores()})
+            self.worker.ask(lambda: candidates(build, (*own, *cores())))
+        elif self.found:
+            self._show(self.found)
+
+    def _schools(self) -> str:
+        """The face-area rule and the heat balance, and whether they agree."""
+        rules, tightest = self.session.assessment.rules, self.session.assessment.tightest
+        if rules.face_area is None or rules.face_area_wanted is None or tightest is None or tightest.figures is None:
+            return "Both schools of sizing stand here once engine, core and fans are known."
+        system = self.session.system
+        area = f"{format_si(rules.face_area, KINDS['area'], system)} against {format_si(rules.face_area_wanted, KINDS['area'], system)}"
+        content, holds = rules.face_area >= rules.face_area_wanted, tightest.figures.verdict in ("holds", "tight")
+        agree = (
+            "They agree."
+            if content == holds
+            else "They differ: the rule knows neither climate, load, depth nor fans; the heat balance decides here."
+        )
+        return (
+            f"Frontal-area rule: {area}, {'content' if content else 'wants more'}. "
+            f"Heat balance: {tightest.name} {'holds' if holds else 'does not hold'}. {agree}"
+        )
+
+    def _show(self, found: tuple[Candidate, ...]) -> None:
+        self.found = found
+        engine = self.session.build.brief.engine
+        wanted = face_area_wanted(engine.displacement.si) if engine.displacement else None
+        name = self.session.build.package.core.name
+        current = next((i for i, c in enumerate(found) if c.core.name == name), -1)
+        self.table.show_rows([cells(c, wanted, self.session.system) for c in found], current)
+
+    def _choose(self, row: int) -> None:
+        core = self.found[row].core
+        if core != self.session.build.package.core:
+            self.session.attempt(fit_core(self.session.build, core, self.session.system))
+
+
+def sweeps_page(session: Session) -> SoughtPage:
+    """Fin density and depth swept for the chosen duty case."""
+
+    def question():  # type: ignore[no-untyped-def]
+        build, case = session.build, session.case
+        return lambda: tuple(sweep(build, field, case) for field in ("fin_density", "depth"))
+
+    def fill(column: QVBoxLayout, found: tuple[Sweep, ...]) -> None:
+        name = next((c.name for c in session.build.duty_cases if c.id == session.case), "")
+        for swept in found:
+            column.addWidget(label(_head(swept, session), "head", wrap=True))
+            chart = Chart(session, f"{swept.answer.label} swept against {name}")
+            chart.setMinimumHeight(176)
+            chart.show_picture(_picture(swept, session), _words(swept, session))
+            column.addWidget(chart)
+
+    intro = (
+        "On given fans more fins and more depth win less and less, then lose: the air pays for them. The chosen duty case's temperature:"
+    )
+    return SoughtPage(session, "Fin density and depth swept", intro, question, fill)
+
+
+def _head(swept: Sweep, session: Session) -> str:
+    answer, system = swept.answer, session.system
+    if math.isnan(swept.best):
+        return f"{answer.label}: this duty case never settles"
+    gain = format_si(swept.gain, KINDS["temperature difference"], system) if math.isfinite(swept.gain) else "a steady temperature"
+    best = format_si(swept.best, KINDS[answer.kind_name], system)
+    edge = " or more" if swept.best == answer.values[-1] else ""
+    return f"{answer.label}: best for these fans {best}{edge}, worth {gain}"
+
+
+def _words(swept: Sweep, session: Session):  # type: ignore[no-untyped-def]
+    unit = session.unit(KINDS[swept.answer.kind_name])
+    return lambda value: number_text(value * unit.factor, unit) if unit.symbol == "in" else f"{value:g}"
+
+
+def _picture(swept: Sweep, session: Session) -> Picture:
+    answer = swept.answer
+    unit, heat = session.unit(KINDS[answer.kind_name]), session.unit(KINDS["temperature"])
+    xs = tuple(v / unit.factor for v in answer.values)
+    ys = tuple((t - heat.offset) / heat.factor for t in answer.temperatures)
+    by_x = dict(zip(answer.values, ys, strict=True))
+    marks = [Mark(answer.now / unit.factor, by_x[answer.now], "now", "now")] if answer.now in by_x else []
+    if not math.isnan(swept.best):
+        marks.append(Mark(swept.best / unit.factor, by_x[swept.best], "best", "best"))
+    limit = session.assessment.limit
+    level = ((limit - heat.offset) / heat.factor, "limit") if limit is not None else None
+    return Picture((Series("", xs, ys),), tuple(marks), level=level, across=unit.symbol, up=heat.symbol)

@@ -1,0 +1,222 @@
+"""A small chart in the shop's own style: lines with their names at their ends, marks, bands, and the same as text."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from typing import NamedTuple
+
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtWidgets import QWidget
+
+from keelroom.gui.session.session import Session
+from keelroom.gui.theme.palette import Palette, palette_of
+
+LEFT, RIGHT, TOP, BOTTOM = 46.0, 12.0, 10.0, 34.0
+
+
+class Series(NamedTuple):
+    """A line: its name, places, and its ink by role ('main', 'other', 'faint')."""
+
+    name: str
+    xs: tuple[float, ...]
+    ys: tuple[float, ...]
+    role: str = "main"
+
+
+class Mark(NamedTuple):
+    """A spot with words beside it; role 'now', 'best', 'point' or 'volts'."""
+
+    x: float
+    y: float
+    text: str
+    role: str = "point"
+
+
+class Stripe(NamedTuple):
+    """Part of the x axis worth pointing at, with its word."""
+
+    start: float
+    end: float
+    text: str
+
+
+class Picture(NamedTuple):
+    """All a chart shows, in shown units."""
+
+    series: tuple[Series, ...] = ()
+    marks: tuple[Mark, ...] = ()
+    stripes: tuple[Stripe, ...] = ()
+    level: tuple[float, str] | None = None
+    """a horizontal line with its word, such as the limit"""
+    across: str = ""
+    up: str = ""
+    note: str = ""
+    """said instead where there is nothing to draw"""
+
+
+def ticks(low: float, high: float, most: int) -> list[float]:
+    """Round numbers between two ends, at most `most` of them."""
+    if not high > low:
+        return [low]
+    raw = (high - low) / max(most, 1)
+    size = 10.0 ** math.floor(math.log10(raw))
+    step = next(m * size for m in (1, 2, 2.5, 5, 10) if m * size >= raw)
+    first = math.ceil(low / step - 1e-9)
+    return [round(step * k, 10) for k in range(first, math.floor(high / step + 1e-9) + 1)]
+
+
+class Chart(QWidget):
+    """Paints a Picture."""
+
+    def __init__(self, session: Session, name: str, words: Callable[[float], str] = lambda v: f"{v:g}") -> None:
+        super().__init__()
+        self.session, self.words = session, words
+        self.picture = Picture()
+        self.name = name
+        self.setMinimumHeight(120)
+        self.setAccessibleName(name)
+        session.display_changed.connect(self.update)
+
+    def show_picture(self, picture: Picture, words: Callable[[float], str] | None = None) -> None:
+        self.picture = picture
+        self.words = words or self.words
+        self.setAccessibleDescription(self.as_text())
+        self.update()
+
+    def as_text(self) -> str:
+        """The chart's figures as tab-separated text."""
+        p = self.picture
+        if p.note:
+            return p.note
+        lines = [f"{p.across}\t" + "\t".join(s.name for s in p.series)]
+        xs = sorted({x for s in p.series for x in s.xs})
+        table = [dict(zip(s.xs, s.ys, strict=True)) for s in p.series]
+        lines += [f"{x:.6g}\t" + "\t".join("" if x not in t else f"{t[x]:.6g}" for t in table) for x in xs]
+        return "\n".join([*lines, *(f"{m.text}\t{m.x:.6g}\t{m.y:.6g}" for m in p.marks)])
+
+    # painting
+
+    def _bounds(self) -> tuple[float, float, float, float]:
+        p = self.picture
+        xs = [x for s in p.series for x in s.xs] + [m.x for m in p.marks]
+        ys = [y for s in p.series for y in s.ys if math.isfinite(y)] + [m.y for m in p.marks if math.isfinite(m.y)]
+        if p.level is not None and ys and min(ys) - 20 < p.level[0] < max(ys) + 20:
+            ys.append(p.level[0])
+        if not xs or not ys:
+            return 0.0, 1.0, 0.0, 1.0
+        pad = 0.08 * (max(ys) - min(ys)) or max(abs(ys[0]) * 0.02, 0.5)
+        return min(xs), max(*xs, min(xs) + 1e-9), min(ys) - pad, max(ys) + pad
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        palette = palette_of(self.session.settings.theme)
+        painter.setFont(QFont("Open Sans", 9))
+        painter.setPen(QColor(palette.faint))
+        if self.picture.note:
+            painter.drawText(
+                QRectF(self.rect()).adjusted(8, 4, -8, -4), Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap, self.picture.note
+            )
+            return
+        self.low_x, self.high_x, self.low_y, self.high_y = self._bounds()
+        self._stripes(painter, palette)
+        self._axes(painter, palette)
+        for series in self.picture.series:
+            self._line(painter, palette, series)
+        self._names(painter, palette)
+        self._marks(painter, palette)
+
+    def _at(self, x: float, y: float) -> QPointF:
+        wide, high = self.width() - LEFT - RIGHT, self.height() - TOP - BOTTOM
+        across = (x - self.low_x) / (self.high_x - self.low_x)
+        up = (y - self.low_y) / (self.high_y - self.low_y)
+        return QPointF(LEFT + wide * across, TOP + high * (1 - min(max(up, 0.0), 1.0)))
+
+    def _stripes(self, painter: QPainter, palette: Palette) -> None:
+        for stripe in self.picture.stripes:
+            left, right = self._at(stripe.start, 0).x(), self._at(stripe.end, 0).x()
+            box = QRectF(left, TOP, max(right - left, 2), self.height() - TOP - BOTTOM)
+            colour = QColor(palette.band)
+            colour.setAlpha(70)
+            painter.fillRect(box, colour)
+            if box.width() > painter.fontMetrics().horizontalAdvance(stripe.text) + 6:
+                painter.drawText(box.adjusted(0, 1, 0, 0), Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignTop, stripe.text)
+
+    def _axes(self, painter: QPainter, palette: Palette) -> None:
+        bottom = self.height() - BOTTOM
+        painter.setPen(QPen(QColor(palette.rule), 1))
+        painter.drawLine(QPointF(LEFT, bottom), QPointF(self.width() - RIGHT, bottom))
+        for value in ticks(self.low_y, self.high_y, max(int((bottom - TOP) // 26), 2)):
+            at = self._at(self.low_x, value)
+            painter.setPen(QPen(QColor(palette.rule), 1))
+            painter.drawLine(at, QPointF(self.width() - RIGHT, at.y()))
+            painter.setPen(QColor(palette.faint))
+            painter.drawText(QRectF(0, at.y() - 9, LEFT - 6, 18), Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, f"{value:g}")
+        for value in ticks(self.low_x, self.high_x, max(int((self.width() - LEFT) // 62), 2)):
+            at = self._at(value, self.low_y)
+            painter.drawLine(QPointF(at.x(), bottom), QPointF(at.x(), bottom + 4))
+            painter.drawText(QRectF(at.x() - 34, bottom + 4, 68, 15), Qt.AlignmentFlag.AlignCenter, self.words(value))
+        painter.drawText(QRectF(LEFT, bottom + 18, self.width() - LEFT - RIGHT, 16), Qt.AlignmentFlag.AlignRight, self.picture.across)
+        painter.drawText(QRectF(LEFT + 4, TOP - 10, self.width() - LEFT, 16), Qt.AlignmentFlag.AlignLeft, self.picture.up)
+        if self.picture.level is not None:
+            value, word = self.picture.level
+            if self.low_y <= value <= self.high_y:
+                at = self._at(self.low_x, value)
+                painter.setPen(QPen(QColor(palette.bad), 1.4))
+                painter.drawLine(at, QPointF(self.width() - RIGHT, at.y()))
+                painter.drawText(QPointF(LEFT + 4, at.y() - 3), word)
+
+    def _ink(self, palette: Palette, role: str) -> QColor:
+        return QColor({"main": palette.accent, "other": palette.doubt, "faint": palette.faint}.get(role, palette.accent))
+
+    def _line(self, painter: QPainter, palette: Palette, series: Series) -> None:
+        pen = QPen(self._ink(palette, series.role), 1.4 if series.role == "faint" else 2.2)
+        if series.role == "other":
+            pen.setStyle(Qt.PenStyle.DashLine)
+        painter.setPen(pen)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        run: list[QPointF] = []
+        for x, y in zip(series.xs, series.ys, strict=True):
+            if math.isfinite(y):
+                run.append(self._at(x, y))
+                continue
+            painter.drawPolyline(QPolygonF(run))
+            run = []
+            top = self._at(x, self.high_y)
+            painter.drawLine(top, QPointF(top.x(), top.y() + 5))
+        painter.drawPolyline(QPolygonF(run))
+
+    def _names(self, painter: QPainter, palette: Palette) -> None:
+        taken: list[float] = []
+        for series in self.picture.series:
+            ends = [(x, y) for x, y in zip(series.xs, series.ys, strict=True) if math.isfinite(y)]
+            if not series.name or not ends or len(self.picture.series) < 2:
+                continue
+            at = self._at(*ends[-1])
+            y = at.y() - 4
+            while any(abs(y - other) < 13 for other in taken):
+                y -= 13
+            taken.append(y)
+            painter.setPen(self._ink(palette, series.role))
+            width = painter.fontMetrics().horizontalAdvance(series.name) + 4
+            painter.drawText(QPointF(min(at.x(), self.width() - RIGHT) - width, y), series.name)
+
+    def _marks(self, painter: QPainter, palette: Palette) -> None:
+        used: list[QRectF] = []
+        for mark in self.picture.marks:
+            at = self._at(mark.x, mark.y if math.isfinite(mark.y) else self.high_y)
+            colour = QColor({"now": palette.ink, "best": palette.good, "volts": palette.doubt}.get(mark.role, palette.accent))
+            painter.setPen(QPen(colour, 1.4))
+            painter.setBrush(colour if mark.role != "volts" else Qt.BrushStyle.NoBrush)
+            painter.drawEllipse(at, 4, 4)
+            metrics = painter.fontMetrics()
+            wide = metrics.horizontalAdvance(mark.text) + 4
+            box = QRectF(at.x() + 7, at.y() - 17, wide, 15)
+            if box.right() > self.width() - 2:
+                box.moveRight(at.x() - 6)
+            while any(box.intersects(other) for other in used):
+                box.translate(0, 14)
+            used.append(box)
+            painter.drawText(box, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, mark.text)

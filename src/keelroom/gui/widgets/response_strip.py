@@ -1,0 +1,191 @@
+"""Under the focused number: the hot-day temperature over its range, with where you are; and the question backwards."""
+
+from __future__ import annotations
+
+import math
+
+from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
+
+from keelroom.assess.response import Backwards, Response, response, stretches, value_for
+from keelroom.build.edits import set_value
+from keelroom.build.fields import Path, owner_and_spec
+from keelroom.build.quantity import from_si
+from keelroom.errors import InputError
+from keelroom.gui.session.session import Session
+from keelroom.gui.session.worker import Worker
+from keelroom.gui.widgets.chart import Chart, Mark, Picture, Series, Stripe
+from keelroom.gui.widgets.fields import QuantityField
+from keelroom.gui.widgets.text import button, label, restyle
+from keelroom.units import KINDS, format_si, number_text, parse
+
+HEIGHT = 172
+TEMPERATURE = KINDS["temperature"]
+
+
+class ResponseStrip(QWidget):
+    """Follows the focused field; worked out beside the window, newest question wins."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setObjectName("panel")
+        self.setFixedHeight(HEIGHT)
+        self.path: Path = ()
+        self.wanted_shown = True
+        self.hide()
+        self.worker, self.searcher = Worker(self), Worker(self)
+        self.worker.answered.connect(self._show)
+        self.worker.failed.connect(self._say)
+        self.searcher.answered.connect(self._found)
+        self.searcher.failed.connect(lambda why: self._tell(why, "error"))
+        column = QVBoxLayout(self)
+        column.setContentsMargins(12, 4, 10, 6)
+        column.setSpacing(2)
+        self.head = label("", "faint")
+        column.addWidget(self.head)
+        self.chart = Chart(session, "Response of the temperature to the focused number")
+        column.addWidget(self.chart, 1)
+        column.addLayout(self._backwards())
+        application = QApplication.instance()
+        assert isinstance(application, QApplication)
+        application.focusChanged.connect(self._focus)
+        session.changed.connect(self.refresh)
+        session.selected.connect(lambda _case: self.refresh())
+        session.display_changed.connect(self.refresh)
+        self._say("Click into a number: its effect on the chosen duty case is drawn here.")
+
+    def _backwards(self) -> QHBoxLayout:
+        line = QHBoxLayout()
+        line.setSpacing(6)
+        self.question = label("Backwards: to settle at", "faint")
+        line.addWidget(self.question)
+        self.wanted = QLineEdit()
+        self.wanted.setFixedWidth(74)
+        self.wanted.setAccessibleName("Wanted temperature")
+        self.wanted.setPlaceholderText("220 °F")
+        self.wanted.returnPressed.connect(self._ask)
+        line.addWidget(self.wanted)
+        self.find = button("Find", self._ask, "Find the value for it")
+        line.addWidget(self.find)
+        self.told = label("", "faint", wrap=True)
+        line.addWidget(self.told, 1)
+        self.use = button("Use it", self._use, "Use the value found", role="main")
+        self.use.hide()
+        line.addWidget(self.use)
+        self.answer: Backwards | None = None
+        return line
+
+    def _focus(self, _old: QWidget | None, now: QWidget | None) -> None:
+        pane = self.parentWidget()
+        if now is None or pane is None or not pane.isAncestorOf(now) or self.isAncestorOf(now):
+            return
+        field = now.parentWidget()
+        if not isinstance(field, QuantityField):
+            self.hide()
+            return
+        if field.path != self.path:
+            self.path = field.path
+            self._tell("")
+        if self.wanted_shown:
+            self.show()
+            self.refresh()
+
+    def toggle(self) -> None:
+        """Whether the strip comes up under a focused number at all."""
+        self.wanted_shown = not self.wanted_shown
+        self.setVisible(self.wanted_shown and bool(self.path))
+
+    def refresh(self) -> None:
+        """Ask again for the same number: the build, the case or the units moved."""
+        if not self.path or not self.isVisible():
+            return
+        build, path, case = self.session.build, self.path, self.session.case
+        try:
+            _, spec = owner_and_spec(build, path)
+        except InputError:
+            self.path = ()
+            self._say("Click into a number: its effect on the chosen duty case is drawn here.")
+            return
+        name = next((c.name for c in build.duty_cases if c.id == case), "")
+        self.head.setText(f"{spec.label if spec else ''} against {name or 'no duty case'}")
+        if case:
+            self.worker.ask(lambda: response(build, path, case))
+
+    def showEvent(self, event: object) -> None:
+        self.refresh()
+
+    def _say(self, text: str) -> None:
+        self.chart.show_picture(Picture(note=text))
+
+    def _show(self, answer: Response) -> None:
+        if answer.path != self.path:
+            return
+        if not answer.moves:
+            self._say(f"{answer.label} does not move this duty case.")
+            return
+        kind = KINDS[answer.kind_name]
+        unit, heat = self.session.unit(kind), self.session.unit(TEMPERATURE)
+
+        def shown(si: float) -> float:
+            return (si - unit.offset) / unit.factor
+
+        def hot(celsius: float) -> float:
+            return (celsius - heat.offset) / heat.factor
+
+        xs, ys = tuple(map(shown, answer.values)), tuple(map(hot, answer.temperatures))
+        now = hot(next((t for v, t in zip(answer.values, answer.temperatures, strict=True) if v == answer.now), math.nan))
+        limit = self.session.assessment.limit
+        self.chart.show_picture(
+            Picture(
+                series=(Series("", xs, ys),),
+                marks=(Mark(shown(answer.now), now, "you are here" if math.isfinite(now) else "does not settle here", "now"),) if not math.isnan(now) else (),
+                stripes=tuple(Stripe(shown(s.start), shown(s.end), s.sort) for s in stretches(answer)),
+                level=(hot(limit), "limit") if limit is not None else None,
+                across=unit.symbol,
+                up=heat.symbol,
+            ),
+            lambda value: number_text(value * unit.factor + unit.offset, unit) if unit.symbol == "in" else f"{value:g}",
+        )  # fmt: skip
+
+    def _tell(self, text: str, role: str = "faint") -> None:
+        self.told.setText(text)
+        restyle(self.told, "role", role)
+        self.use.hide()
+
+    def _ask(self) -> None:
+        restyle(self.wanted, "wrong", False)
+        if not self.path or not self.session.case:
+            self._tell("click into a number first")
+            return
+        try:
+            wanted = parse(self.wanted.text(), TEMPERATURE, self.session.unit(TEMPERATURE).symbol).si
+        except InputError as error:
+            restyle(self.wanted, "wrong", True)
+            self._tell(error.message, "error")
+            return
+        build, path, case = self.session.build, self.path, self.session.case
+        self._tell("working it out …")
+        self.searcher.ask(lambda: (path, value_for(build, path, case, wanted)))
+
+    def _found(self, result: tuple[Path, Backwards]) -> None:
+        path, answer = result
+        if path != self.path:
+            return
+        self.answer = answer
+        if answer.value is None:
+            nearest = f" {format_si(answer.temperature, TEMPERATURE, self.session.system)}" if math.isfinite(answer.temperature) else ""
+            self._tell(f"{answer.why}{nearest}")
+            return
+        _, spec = owner_and_spec(self.session.build, path)
+        assert spec is not None
+        self._tell(f"{format_si(answer.value, spec.kind, self.session.system)}")
+        self.use.show()
+
+    def _use(self) -> None:
+        if self.answer is None or self.answer.value is None:
+            return
+        _, spec = owner_and_spec(self.session.build, self.path)
+        assert spec is not None
+        value = from_si(self.answer.value, spec.kind_name, self.session.system, "derived")
+        self.use.hide()
+        self.session.attempt(set_value(self.path, value, f"{spec.label} for {self.wanted.text()}"))
