@@ -5,9 +5,9 @@ from pathlib import Path
 from keelroom.assess.defaults import default_duty_cases
 from keelroom.build.file import serialised
 from keelroom.build.quantity import quantity
-from keelroom.build.schema.brief import Accessories, Brief, Climate, Cooling
+from keelroom.build.schema.brief import Accessories, Brief, CauseCheck, Climate, Cooling
 from keelroom.build.schema.build import Build, DutyCase
-from keelroom.build.schema.package import Core, Package, Shroud
+from keelroom.build.schema.package import Core, Cover, Package, Shroud
 from keelroom.catalogue.load import cores, engines, fan_assemblies, named, placed, vehicles
 
 OUT = Path(__file__).parents[1] / "src/keelroom/assets/demo.keelroom"
@@ -17,7 +17,12 @@ def package(ident: str, name: str, core_name: str, fan_name: str, shroud: Shroud
     core: Core = named(cores(), core_name)
     assembly = next(a for a in fan_assemblies() if a.name == fan_name)
     fans, own = placed(assembly, core, "us")
-    return Package(id=ident, name=name, core=core, fans=fans, shroud=shroud or own, hours=quantity(hours, "time"))
+    covers = (
+        Cover(id="condenser", name="Condenser", left=quantity("2 in", "length"), bottom=quantity("2 1/2 in", "length"), width=quantity("20 in", "length"), height=quantity("13 in", "length")),
+        Cover(id="charge", name="Charge-air core", kind="charge_cooler", left=quantity("0 in", "length"), bottom=quantity("0 in", "length"), height=quantity("6 in", "length"),
+              loss=quantity("5", "number"), conductance=quantity("1500 W/m²K", "face conductance")),
+    )  # fmt: skip
+    return Package(covers=covers, id=ident, name=name, core=core, fans=fans, shroud=shroud or own, hours=quantity(hours, "time"))
 
 
 def brief() -> Brief:
@@ -30,12 +35,14 @@ def brief() -> Brief:
             "mass": quantity("4350 lb", "mass", "measured"),
             "grille_area": quantity("250 in²", "area", "measured"),
             "exit_area": quantity("350 in²", "area", "assumed"),
+            "opening_width": quantity("24 1/2 in", "length", "measured"),
         }
     )
     return Brief(
         title="Larch Lane van: five-cylinder turbo swap",
         use="Parcel rounds on weekdays, hill-climb paddock and trailer at weekends",
         symptoms=("climbs_at_idle", "climbs_with_ac"),
+        causes=(CauseCheck(id="pump", state="fine"), CauseCheck(id="fan_direction", state="fine"), CauseCheck(id="timing", state="fine")),
         notes="Old core was 20 × 15 in behind a bare 14 in fan: climbed past 225 °F at the level crossing with the A/C on. "
         "Bay exit area is a guess until the belly pan is off.",
         vehicle=vehicle,

@@ -12,7 +12,7 @@ from PyQt6.QtWidgets import QApplication
 
 def settle(app: QApplication) -> None:
     """Let the window and its worker finish what they began."""
-    for _ in range(3):
+    for _ in range(4):
         app.processEvents()
         QThreadPool.globalInstance().waitForDone()
         app.processEvents()
@@ -37,16 +37,46 @@ def main(folder: Path) -> None:
         window.grab().save(str(folder / f"{name}.png"))
         print(f"{name}.png")
 
-    station, page = window.show_station, lambda s, p: window.stations[s].choose(p)
+    from keelroom.build.edits import Change, Edit
+    from keelroom.build.quantity import quantity
+
+    session, station = window.session, window.show_station
+
+    def page(name: str, title: str) -> None:
+        station(name)
+        window.stations[name].choose(title)
+
+    def press(path: tuple[str, ...]) -> None:
+        window.go_to(path)
+
+    def change(*changes: Change) -> None:
+        session.attempt(Edit("For the picture", changes))
+
+    fans = ("packages", "p1", "fans")
     shot("start")
-    shot("brief", window.open_demo)
+    shot("brief", window.open_demo, lambda: settle(app))
     shot("brief-duty-cases", lambda: page("Brief", "Duty cases"))
-    shot("core", lambda: station("Core"))
-    shot("why", lambda: page("Core", "Size"), lambda: window.session.select("grade"), lambda: window.show_panel("Why"))
-    shot("air", lambda: station("Air"), lambda: window.show_panel("Findings"))
-    shot("air-figures", lambda: page("Air", "Figures"))
-    shot("bare-fan", lambda: window.session.set(("active",), "p2", "Package"), lambda: page("Air", "Fans"))
-    shot("air-dark", lambda: window.session.set(("active",), "p1", "Package"), window.switch_theme, window.switch_units)
+    shot("causes", lambda: page("Brief", "Causes"))
+    shot("core", lambda: page("Core", "Choose"))
+    shot("compare", lambda: page("Core", "Compare"))
+    shot("sweeps", lambda: session.select("grade"), lambda: page("Core", "Sweeps"))
+    shot("why", lambda: page("Core", "Size"), lambda: window.show_panel("Why"), lambda: press(("packages", "p1", "core", "depth")))
+    shot("worth", lambda: window.show_panel("Findings"), lambda: session.select("idle"), lambda: page("Air", "Worth"))
+    shot("curve", lambda: page("Air", "Curve"), window.map_bar.chips["Air temperature"].click)
+    shot("air-figures", lambda: page("Air", "Figures"), window.map_bar.chips["Heat"].click)
+    shot("map-two-fans", window.map_bar.chips["Air speed"].click, lambda: page("Air", "Shroud"))
+    shot("map-one-stopped", lambda: page("Air", "Fans"), lambda: change(Change((*fans, "fan2", "runs"), False)))
+    session.store.undo()
+    shot("map-bare", lambda: session.set(("active",), "p2", "Package"))
+    session.store.undo()
+    one = next(p for p in session.build.packages if p.id == "p3")
+    shot("map-one-shrouded", lambda: change(Change(("active",), one.id)))
+    session.store.undo()
+    shot("map-uncut", lambda: session.select("grade"), lambda: page("Air", "Shroud"), session.toggle_hold,
+         lambda: change(Change(("brief", "vehicle", "opening_width"), quantity("17 in", "length"))))  # fmt: skip
+    session.store.undo()
+    session.toggle_hold()
+    shot("air-dark", lambda: page("Air", "Worth"), window.switch_theme, window.switch_units)
     window.as_demo = True
     window.close()
 

@@ -14,6 +14,8 @@ from keelroom.build.schema.build import Build
 from keelroom.errors import InputError
 
 STEPS = 25
+LEAST_STRETCH = 0.06
+"""Share of the range under which a plateau or cliff is not worth a word."""
 FLAT, STEEP = 0.04, 3.5
 """A stretch is a plateau where its slope is under FLAT of the mean slope, a cliff where over STEEP of it."""
 
@@ -108,7 +110,8 @@ def stretches(answer: Response) -> tuple[Stretch, ...]:
             found[-1] = Stretch(sort, found[-1].start, end)
         else:
             found.append(Stretch(sort, start, end))
-    return tuple(found)
+    reach = pairs[-1][0] - pairs[0][0] if pairs else 0.0
+    return tuple(stretch for stretch in found if stretch.end - stretch.start > LEAST_STRETCH * reach)
 
 
 class Backwards(NamedTuple):

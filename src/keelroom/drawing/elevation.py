@@ -5,7 +5,7 @@ from __future__ import annotations
 import itertools
 import math
 
-from keelroom.assess.airside import cover_rectangle, in_shroud, opening_of, shroud_rectangle
+from keelroom.assess.airside import cover_rectangle, face_size, in_shroud, opening_of, shroud_rectangle
 from keelroom.build.schema.brief import Brief
 from keelroom.build.schema.package import Fan, Package
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene, Shape
@@ -60,7 +60,9 @@ def _ahead(package: Package, brief: Brief | None) -> list[Shape]:
     opening = opening_of(brief, package) if brief else None
     if opening is not None:
         shapes.append(Rect("panel.opening", *opening))
-        shapes.append(Label("panel.name", (opening[0] + opening[2] / 2, opening[1] + opening[3]), "panel opening"))
+        shapes.append(
+            Label("panel.name", (opening[0] + opening[2] / 2, min(opening[1] + opening[3], face_size(package)[1]) - 0.012), "panel opening")
+        )
     for cover in package.covers:
         placed = cover_rectangle(package, cover)
         if placed is not None:

@@ -127,11 +127,12 @@ class OverlayPainter:
                 value = float(self.overlay.values[row, column])
                 if math.isnan(value):
                     continue
+                place = self.tile(row, column, view).center()
+                box = QRectF(place.x() - 24, place.y() - 8, 48, 16)
+                if any(box.adjusted(12, 0, -12, 0).intersects(words) for words, _ in self._fan_boxes(painter, view)):
+                    continue
                 painter.setPen(self.ink(value))
-                place = self.tile(row, column, view)
-                painter.drawText(
-                    QRectF(place.center().x() - 24, place.center().y() - 8, 48, 16), Qt.AlignmentFlag.AlignCenter, self.text(value)
-                )
+                painter.drawText(box, Qt.AlignmentFlag.AlignCenter, self.text(value))
 
     def text(self, value: float) -> str:
         big = abs(self.high) >= 100
@@ -167,13 +168,18 @@ class OverlayPainter:
 
     def fan_words(self, painter: QPainter, view: QTransform) -> None:
         """What each fan's air is made of, at its hub."""
-        for fan, lines in zip(self.package.fans, self.overlay.fans, strict=False):
-            at = view.map(QPointF(fan.x.si, fan.y.si))
-            height = painter.fontMetrics().height()
-            wide = max(painter.fontMetrics().horizontalAdvance(line) for line in lines) + 10
-            box = QRectF(at.x() - wide / 2, at.y() - height * len(lines) / 2 - 2, wide, height * len(lines) + 4)
+        for box, lines in self._fan_boxes(painter, view):
             paper = QColor(self.palette.paper)
             paper.setAlpha(228)
             painter.fillRect(box, paper)
             painter.setPen(QColor(self.palette.ink))
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, "\n".join(lines))
+
+    def _fan_boxes(self, painter: QPainter, view: QTransform) -> list[tuple[QRectF, tuple[str, ...]]]:
+        metrics, boxes = painter.fontMetrics(), []
+        for fan, lines in zip(self.package.fans, self.overlay.fans, strict=False):
+            at = view.map(QPointF(fan.x.si, fan.y.si))
+            wide = max(metrics.horizontalAdvance(line) for line in lines) + 10
+            high = metrics.height() * len(lines) + 4
+            boxes.append((QRectF(at.x() - wide / 2, at.y() - high / 2, wide, high), lines))
+        return boxes

@@ -20,7 +20,7 @@ from keelroom.gui.widgets.inks import Ink, inks
 from keelroom.units import INCH, KINDS, format_si
 
 SNAP_PIXELS = 7.0
-HIDDEN_BY_MAP = ("core.tube", "fan.blade", "fan.hub", "fan.size", "cover", "cover.name")
+HIDDEN_BY_MAP = ("core.tube", "fan.blade", "fan.hub", "fan.size", "cover", "cover.name", "panel.name")
 """what would hide the map, or be hidden by it"""
 NUDGE = {"us": INCH / 16, "si": 1e-3}
 
@@ -191,7 +191,7 @@ class BayDrawing(QWidget):
             if self.overlay is not None:
                 if shape.role in HIDDEN_BY_MAP:
                     continue
-                ink = ink._replace(fill="") if shape.role.startswith("fan") else ink
+                ink = ink._replace(fill="", stroke=self.palette_now.ink, width=1.6) if shape.role.startswith("fan") else ink
             self._paint(painter, shape, ink)
             if self.overlay is not None and shape.role == "core.face":
                 self.overlay.paint(painter, self.view)

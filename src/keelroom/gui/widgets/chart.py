@@ -1,4 +1,4 @@
-"""A small chart in the shop's own style: lines with their names at their ends, marks, bands, and the same as text."""
+"""A small chart in the shop's own style: lines with their names where they begin, marks, bands, and the same as text."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ LEFT, RIGHT, TOP, BOTTOM = 46.0, 12.0, 10.0, 34.0
 
 
 class Series(NamedTuple):
-    """A line: its name, places, and its ink by role ('main', 'other', 'faint')."""
+    """A line: its name (written where it begins), places, and its ink by role ('main', 'other', 'faint')."""
 
     name: str
     xs: tuple[float, ...]
@@ -141,8 +141,8 @@ class Chart(QWidget):
             colour = QColor(palette.band)
             colour.setAlpha(70)
             painter.fillRect(box, colour)
-            if box.width() > painter.fontMetrics().horizontalAdvance(stripe.text) + 6:
-                painter.drawText(box.adjusted(0, 1, 0, 0), Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignTop, stripe.text)
+            if box.width() > painter.fontMetrics().horizontalAdvance(stripe.text) + 2:
+                painter.drawText(box, Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignBottom, stripe.text)
 
     def _axes(self, painter: QPainter, palette: Palette) -> None:
         bottom = self.height() - BOTTOM
@@ -191,17 +191,16 @@ class Chart(QWidget):
     def _names(self, painter: QPainter, palette: Palette) -> None:
         taken: list[float] = []
         for series in self.picture.series:
-            ends = [(x, y) for x, y in zip(series.xs, series.ys, strict=True) if math.isfinite(y)]
-            if not series.name or not ends or len(self.picture.series) < 2:
+            known = [(x, y) for x, y in zip(series.xs, series.ys, strict=True) if math.isfinite(y)]
+            if not series.name or not known or len(self.picture.series) < 2:
                 continue
-            at = self._at(*ends[-1])
-            y = at.y() - 4
+            at = self._at(*known[0])
+            y = at.y() + 14
             while any(abs(y - other) < 13 for other in taken):
-                y -= 13
+                y += 13
             taken.append(y)
             painter.setPen(self._ink(palette, series.role))
-            width = painter.fontMetrics().horizontalAdvance(series.name) + 4
-            painter.drawText(QPointF(min(at.x(), self.width() - RIGHT) - width, y), series.name)
+            painter.drawText(QPointF(at.x() + 4, y), series.name)
 
     def _marks(self, painter: QPainter, palette: Palette) -> None:
         used: list[QRectF] = []

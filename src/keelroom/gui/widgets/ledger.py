@@ -128,7 +128,7 @@ class CaseRow(QAbstractButton):
             painter.setPen(QColor(p.accent))
             self._cell(painter, x + FIGURE_WIDTH, CHANGE_WIDTH, change, bold=True)
             painter.setPen(colour)
-        lead = CHANGE_WIDTH if self.ledger.session.held else 0
+        lead = CHANGE_WIDTH if self.ledger.session.held and (change or f.verdict != "does_not_settle") else 0
         self._cell(painter, x + FIGURE_WIDTH + lead, MARGIN_WIDTH - lead, self._verdict(f))
 
     def _verdict(self, f: CaseFigures) -> str:
@@ -297,7 +297,7 @@ class Ledger(QWidget):
         if settles == [False, True]:
             return "now settles"
         if not settles[1]:
-            return "" if settles[0] is False else "lost"
+            return "" if settles[0] is False else f"was {settles_text(held, self.session.system)}"
         unit = self.session.unit(KINDS["temperature difference"])
         change = (case.figures.temperature - held.temperature) / unit.factor
         return f"{change:+.1f} {unit.symbol}".replace("-", "−") if abs(change) >= 0.05 else "no change"
@@ -366,7 +366,9 @@ class Ledger(QWidget):
                 return f"{name}: {format_si(have, KINDS[kind], system)}"
             unit = KINDS[kind].shown_unit(system)
             number = format_si(have, KINDS[kind], system).removesuffix(unit.symbol).strip()
-            return f"{name}: {number} of {format_si(want, KINDS[kind], system)}" + ("" if have >= want else ", short")
+            wanted = format_si(want, KINDS[kind], system)
+            wanted = wanted.removesuffix(name).strip()  # "CFM: 1500 of 2500", the unit said once
+            return f"{name}: {number} of {wanted}" + ("" if have >= want else ", short")
 
         idle = "Idle amps: not known yet"
         if totals.amps_at_idle is not None and totals.alternator_at_idle is not None:
@@ -378,7 +380,7 @@ class Ledger(QWidget):
         texts = (idle + self._since(totals.amps_at_idle, lambda a: a.totals.amps_at_idle, 1.0, "A"), against("Face", rules.face_area, rules.face_area_wanted, "area"), against("CFM" if system == "us" else "Air", rules.airflow, rules.airflow_wanted, "airflow"),
                  " · ".join(money) or "Cost and hours: not entered")  # fmt: skip
         airflow = KINDS["airflow"].shown_unit(system)
-        texts = (texts[0], texts[1], texts[2] + self._since(rules.airflow, lambda a: a.rules.airflow, airflow.factor, airflow.symbol),
+        texts = (texts[0], texts[1], texts[2] + self._since(rules.airflow, lambda a: a.rules.airflow, airflow.factor, ""),
                  texts[3] + self._since(totals.cost, lambda a: a.totals.cost, 1.0, ""))  # fmt: skip
         for made, text in zip((self.amps, self.area, self.cfm, self.money), texts, strict=True):
             made.setText(text)

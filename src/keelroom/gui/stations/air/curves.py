@@ -36,6 +36,9 @@ def curves_page(session: Session) -> SoughtPage:
             chart.setMinimumHeight(250)
             chart.show_picture(picture(found, session))
             column.addWidget(chart)
+            cases = [p.label for p in found.points if not p.label.endswith(" V")]
+            key = " · ".join(f"{i} {name}" for i, name in enumerate(cases, 1))
+            column.addWidget(label(f"{key} · rings: the chosen case at 10, 12 and 14 V", "faint", wrap=True))
         figures = next((c.figures for c in session.assessment.cases if c.case_id == session.case), None)
         if figures is not None:
             name = next(c.name for c in session.assessment.cases if c.case_id == session.case)
@@ -55,11 +58,14 @@ def picture(found: FanChart, session: Session) -> Picture:
     lines = [Series(name, shown(xs, flow), shown(ys, pressure), "main" if name == "14 V" else "faint") for name, xs, ys in found.curves]
     if len(found.system[0]) > 1:
         lines.append(Series("asked for", shown(found.system[0], flow), shown(found.system[1], pressure), "other"))
-    marks = tuple(
-        Mark(p.flow / flow.factor, p.pressure / pressure.factor, p.label if not p.label.endswith(" V") else "", "volts" if p.label.endswith(" V") else "point")
-        for p in found.points
-    )  # fmt: skip
-    return Picture(tuple(lines), marks, across=f"flow at the fan, {flow.symbol}", up=f"pressure rise, {pressure.symbol}")
+    marks, number = [], 0
+    for point in found.points:
+        volts = point.label.endswith(" V")
+        number += not volts
+        marks.append(
+            Mark(point.flow / flow.factor, point.pressure / pressure.factor, "" if volts else str(number), "volts" if volts else "point")
+        )
+    return Picture(tuple(lines), tuple(marks), across=f"flow at the fan, {flow.symbol}", up=f"pressure rise, {pressure.symbol}")
 
 
 class Ladder(QWidget):
