@@ -6,12 +6,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.optimize import brentq
 
-from keelroom.assess.airside import air_side
+from keelroom.assess import airside
 from keelroom.assess.assess import assess
 from keelroom.build.edits import Change, Edit, apply, set_value
 from keelroom.build.quantity import quantity
 from keelroom.build.schema.package import Cover, Sealing, Shroud
 from keelroom.catalogue.load import cores, fan_assemblies, named
+from keelroom.core.air import face
 from keelroom.core.air.fan import fan_pressure
 from keelroom.core.operating_point import cover_heat, cover_rise, face_heat, prepare, solve
 from tests.properties.test_facts import BUILD, CASES, CORE, FANS, airflow, outlet, package, point
@@ -256,36 +257,18 @@ def test_more_air_never_heats_the_outlet(core, assembly):
     assert more <= base + 1e-6
 
 
-def test_the_marching_converges_with_the_grid():
-    """Coarser faces of the same package come within a third of a kelvin of the 16 x 24 face."""
-    from keelroom.core.air import face
-
-    pack = package(BIG, SIXTEEN, shroud(kind="none"))
-    fine = outlet(pack, "grade")
-    grid = face.GRID
-    found = []
-    try:
-        for rows, columns in ((8, 12), (4, 6)):
-            face.GRID = (rows, columns)
-            fresh = package(BIG, SIXTEEN, shroud(kind="none")).model_copy(update={"id": f"g{rows}"})
-            classes = face.face_classes.__wrapped__ if hasattr(face.face_classes, "__wrapped__") else face.face_classes
-            side = air_side.__wrapped__(BUILD.brief, fresh)
-            made = classes((BIG.face_width.si, BIG.face_height.si), None, (None,), side.zones)
-            points, _, layout = point(fresh, "grade")
-            lanes = face.as_lanes(made.mix, True, 1)
-            spare = points.network.area.shape[1] - made.mix.shape[2]
-            if spare < 0:
-                continue
-            padded = face.padded(lanes, len(lanes.weight), points.network.area.shape[1])
-            coarse = points._replace(
-                face=type(points.face)(padded.mix[None], padded.weight[None]),
-                network=points.network._replace(area=np.pad(made.area, (0, spare))[None]),
-            )
-            found.append(float(solve(coarse, layout).state.temperature[0]))
-    finally:
-        face.GRID = grid
-    assert found
-    assert found[0] == pytest.approx(fine, abs=0.35)
+def test_the_marching_converges_with_the_grid(monkeypatch):
+    """Coarser faces of the same package come within a fraction of a kelvin of the 16 x 24 face, and closer the finer they are."""
+    found = {}
+    for grid in ((4, 6), (8, 12), (16, 24), (32, 48)):
+        monkeypatch.setattr(face, "GRID", grid)
+        airside._classes.cache_clear()
+        found[grid] = outlet(package(BIG, SIXTEEN, shroud(kind="none")), "grade")
+    monkeypatch.undo()
+    airside._classes.cache_clear()
+    errors = [abs(found[grid] - found[(32, 48)]) for grid in ((4, 6), (8, 12), (16, 24))]
+    assert errors[2] < 0.15
+    assert errors[2] < errors[1] < 1.0
 
 
 BAD = {

@@ -20,14 +20,15 @@ from keelroom.core.answer import Answer
 
 class Candidate(NamedTuple):
     """One core in this build with its fans. drop [Pa] over the core while standing; rejection [W] at the limit there;
-    tightest: of the duty cases that settle the one with the least in hand [K]; unsettled: how many do not settle."""
+    tightest: of the duty cases that settle the one with the least in hand [K]; holding, cases: how many duty cases hold of how many."""
 
     core: Core
     drop: float
     rejection: float
     tightest: str
     margin: float
-    unsettled: int
+    holding: int
+    cases: int
 
 
 def with_core(build: Build, core: Core) -> Build:
@@ -70,13 +71,14 @@ def candidates(build: Build, cores: tuple[Core, ...]) -> tuple[Candidate, ...]:
         mine = [(case, found[i * count + k]) for k, case in enumerate(build.duty_cases)]
         known = [(case.name, answer, at) for case, pair in mine if pair is not None for answer, at in (pair,)]
         if not known:
-            made.append(Candidate(core, math.nan, math.nan, "needs more", math.nan, 0))
+            made.append(Candidate(core, math.nan, math.nan, "needs more", math.nan, 0, count))
             continue
         settled = [item for item in known if item[1].settled[item[2]]]
+        holding = sum(float(answer.margin[at]) >= 0 for _, answer, at in settled)
         name, answer, at = min(settled or known, key=lambda item: float(item[1].margin[item[2]]))
         first, place = known[0][1], known[0][2]
         made.append(
-            Candidate(core, _drop(builds[i].package, builds[i], first, place), float(first.rejection_at_limit[place]), name, float(answer.margin[at]), len(known) - len(settled))
+            Candidate(core, _drop(builds[i].package, builds[i], first, place), float(first.rejection_at_limit[place]), name, float(answer.margin[at]), holding, count)
         )  # fmt: skip
     return tuple(made)
 

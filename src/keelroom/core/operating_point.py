@@ -134,7 +134,7 @@ class Air(NamedTuple):
     speed: Floats
     """(n, fans) share of rated speed"""
     branches: Floats
-    """(n, B) all flows in branch order, where a like point's search begins"""
+    """(n, B) all flows in branch order, those of the core per area, where a like point's search begins: its areas may differ"""
 
 
 class Fixed(NamedTuple):
@@ -323,9 +323,14 @@ def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
     doubted = curve._replace(pressure=curve.pressure * factor, hole=curve.hole / factor)
     network, leaks = half.network, doubts.leaks
     leaky = network._replace(bypass_area=network.bypass_area * leaks, leak_area=network.leak_area * leaks[:, None])
+    if begin is not None:
+        core = np.s_[:, 3 + 2 * network.leak_area.shape[1] : -curve.flow.shape[1]]
+        begin = begin.copy()
+        begin[core] *= network.area
     flows, breath = solve_air(leaky, doubted, speed, breathing, drop, begin)
     sides = np.stack([flows.grille, flows.exit, flows.bypass], axis=1)
-    branches = np.concatenate([sides, flows.leaks, flows.flaps, flows.core, flows.fans], axis=1)
+    per_area = flows.core / np.maximum(network.area, 1e-9)
+    branches = np.concatenate([sides, flows.leaks, flows.flaps, per_area, flows.fans], axis=1)
     return Air(flows, breath, engine, power, speed, branches)
 
 

@@ -8,11 +8,17 @@ branch per class while the heat is still marched cell by cell.
 
 from __future__ import annotations
 
-from typing import NamedTuple
+from functools import lru_cache
+from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
 from keelroom.core.arrays import Bools, Floats
+
+if TYPE_CHECKING:
+    from numpy.typing import NDArray
+
+    Ints = NDArray[np.intp]
 
 GRID = (16, 24)
 """Cells of the face: rows from the top, columns from the left."""
@@ -93,26 +99,35 @@ def face_classes(
     """The classes of a face. size: width, height [m]; opening None: no panel in the way; a cover None: over the whole face."""
     points = face_points(*size)
     free = np.ones(points[0].shape, bool) if opening is None else inside(points, opening)
-    front, rear, corner = _zones(points, zones)
-    covered = [np.ones_like(free) if cover is None else inside(points, cover) for cover in covers]
+    free &= ~_behind_hubs(points, zones)
+    front, rear, corner, turned = _zones(points, zones)
     code = front + 16 * rear + 256 * corner
-    for number, under in enumerate(covered):
-        code = code + under * (1024 << number)
-    code = np.where(free & ~_behind_hubs(points, zones), code, -1)
-    kinds, which = np.unique(code, return_inverse=True)
-    which = which.reshape(code.shape)
-    real = np.flatnonzero(kinds >= 0)
-    mix = np.stack([_share(which == k) for k in real], axis=2) if len(real) else np.zeros((*GRID, 1))
-    kinds = kinds[real] if len(real) else np.array([FRONT + 16 * BAY])
-    rears = kinds // 16 % 16
+    for number, cover in enumerate(covers):
+        code = code + (1024 << number if cover is None else inside(points, cover) * (1024 << number))
+    seen, turned = code[free], turned[free]
+    counts = np.bincount(seen, minlength=1)
+    kinds = np.flatnonzero(counts) if len(seen) else np.array([FRONT + 16 * BAY])
+    place = np.zeros(len(counts) + 1, int)
+    place[kinds[kinds < len(place)]] = np.arange(len(kinds[kinds < len(place)]))
+    counted = np.bincount(_cell_of_points(GRID)[free] * len(kinds) + place[seen], minlength=GRID[0] * GRID[1] * len(kinds))
+    mix: Floats = counted.reshape(*GRID, len(kinds)) / SUBDIVIDE**2
+    corners = np.bincount(seen, weights=turned, minlength=int(kinds[-1]) + 1)[kinds] if len(seen) else np.zeros(1)
     return FaceClasses(
         mix=mix,
         area=mix.sum(axis=(0, 1)) * size[0] * size[1] / (GRID[0] * GRID[1]),
         front=(kinds % 16).astype(float),
-        rear=rears.astype(float),
-        corner=np.array([_corner_loss(points, zones, which == k, int(rear)) for k, rear in zip(real, rears, strict=False)] or [0.0]),
-        covered=np.array([[float(kind >> (10 + c) & 1) for c in range(len(covers))] for kind in kinds]).reshape(len(kinds), len(covers)),
+        rear=(kinds // 16 % 16).astype(float),
+        corner=CORNER_LOSS * corners / np.maximum(counts[kinds] if len(seen) else 1, 1),
+        covered=(kinds[:, None] >> (10 + np.arange(len(covers))) & 1).astype(float),
     )
+
+
+@lru_cache(maxsize=4)
+def _cell_of_points(grid: tuple[int, int]) -> NDArray[np.intp]:
+    """Index of the cell each sample point lies in (ny*s, nx*s), row by row from the top."""
+    ny, nx = grid
+    cells = np.arange(ny * nx).reshape(ny, nx)
+    return np.repeat(np.repeat(cells, SUBDIVIDE, axis=0), SUBDIVIDE, axis=1)
 
 
 def _behind_hubs(points: tuple[Floats, Floats], zones: tuple[Zone, ...]) -> Bools:
@@ -124,35 +139,27 @@ def _behind_hubs(points: tuple[Floats, Floats], zones: tuple[Zone, ...]) -> Bool
     return hidden
 
 
-def _share(member: Bools) -> Floats:
-    ny, nx = GRID
-    share: Floats = member.reshape(ny, SUBDIVIDE, nx, SUBDIVIDE).mean(axis=(1, 3))
-    return share
+def _zones(points: tuple[Floats, Floats], zones: tuple[Zone, ...]) -> tuple[Ints, Ints, Ints, Floats]:
+    """Node ahead and behind every point, its step along the shroud, and its turn along it in depths, squared.
 
-
-def _zones(points: tuple[Floats, Floats], zones: tuple[Zone, ...]) -> tuple[Floats, Floats, Floats]:
-    """Node ahead and behind every point, and its step along the shroud. Where zones meet, the nearer fan has the point."""
+    Where zones meet, the nearer fan has the point. Only air in a shroud turns; under the fan itself it does not.
+    """
     shape = points[0].shape
     front, rear, corner = np.full(shape, FRONT), np.full(shape, BAY), np.zeros(shape, int)
+    turned = np.zeros(shape)
     nearest = {True: np.full(shape, np.inf), False: np.full(shape, np.inf)}
     for number, zone in enumerate(zones, 2):
         turn = _turn(points, zone)
-        member = _member(points, zone) & (turn < nearest[zone.pusher])
+        within = inside(points, zone.rectangle) if zone.rectangle is not None else turn <= SPILL_PER_GAP * zone.gap
+        member = within & (turn < nearest[zone.pusher])
         nearest[zone.pusher] = np.where(member, turn, nearest[zone.pusher])
         side = front if zone.pusher else rear
         side[member] = number
-        if not zone.pusher and zone.rectangle is not None:
-            corner = np.where(member, np.searchsorted(CORNER_STEPS, np.maximum(turn, 0.0) / max(zone.depth, 1e-3)), corner)
-        elif not zone.pusher:
-            corner = np.where(member, 0, corner)
-    return front, rear, corner
-
-
-def _member(points: tuple[Floats, Floats], zone: Zone) -> Bools:
-    if zone.rectangle is not None:
-        return inside(points, zone.rectangle)
-    within: Bools = _turn(points, zone) <= SPILL_PER_GAP * zone.gap
-    return within
+        if not zone.pusher:
+            depths = np.maximum(turn, 0.0) / max(zone.depth, 1e-3) if zone.rectangle is not None else np.zeros(shape)
+            corner = np.where(member, np.searchsorted(CORNER_STEPS, depths), corner)
+            turned = np.where(member, depths**2, turned)
+    return front, rear, corner, turned
 
 
 def _turn(points: tuple[Floats, Floats], zone: Zone) -> Floats:
@@ -161,15 +168,6 @@ def _turn(points: tuple[Floats, Floats], zone: Zone) -> Floats:
     distances = [np.hypot(x - disc.x, y - disc.y) - disc.radius for disc in zone.discs]
     turn: Floats = np.min(distances, axis=0)
     return turn
-
-
-def _corner_loss(points: tuple[Floats, Floats], zones: tuple[Zone, ...], member: Bools, rear: int) -> float:
-    """Mean loss of a class that turns along its shroud; nothing under the fan itself, in the bay or behind a bare fan."""
-    zone = zones[rear - 2] if rear >= 2 else None
-    if zone is None or zone.rectangle is None:
-        return 0.0
-    turn = np.maximum(_turn((points[0][member], points[1][member]), zone), 0.0) / max(zone.depth, 1e-3)
-    return float(CORNER_LOSS * np.mean(turn**2))
 
 
 class Lanes(NamedTuple):

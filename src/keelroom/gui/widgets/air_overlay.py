@@ -177,7 +177,8 @@ class OverlayPainter:
 
     def _fan_boxes(self, painter: QPainter, view: QTransform) -> list[tuple[QRectF, tuple[str, ...]]]:
         metrics, boxes = painter.fontMetrics(), []
-        for fan, lines in zip(self.package.fans, self.overlay.fans, strict=False):
+        for fan, origin in zip(self.package.fans, self.overlay.fans, strict=False):
+            lines = origin if fan.runs else ("stopped:", "a hole")
             at = view.map(QPointF(fan.x.si, fan.y.si))
             wide = max(metrics.horizontalAdvance(line) for line in lines) + 10
             high = metrics.height() * len(lines) + 4

@@ -50,7 +50,7 @@ class ChooseTable(QWidget):
         horizontal = self.table.horizontalHeader()
         assert horizontal is not None
         horizontal.setSectionResizeMode(0, QHeaderView.ResizeMode.Interactive)
-        self.table.setColumnWidth(0, 204)
+        self.table.setColumnWidth(0, 196)
 
     def show_rows(self, rows: list[tuple[str, ...]], current: int) -> None:
         self.table.setRowCount(len(rows))

@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeySequence
-from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QListWidget, QListWidgetItem, QScrollArea, QVBoxLayout, QWidget
 
 from keelroom.assess.assessment import CaseFigures
 from keelroom.assess.fixes import edit_for
@@ -64,6 +64,11 @@ class Panel(QScrollArea):
         raise NotImplementedError
 
 
+def _shape(finding: Finding) -> tuple[object, ...]:
+    """What a finding looks like beside its words."""
+    return (finding.code, finding.level, finding.where, finding.source, tuple(fix.label for fix in finding.fix))
+
+
 class FindingsPanel(Panel):
     """What is wrong, doubtful or unmeasured, each with why, where it comes from, and what would mend it."""
 
@@ -81,34 +86,48 @@ class FindingsPanel(Panel):
         findings = self.session.assessment.findings
         if findings == self.shown:
             return
+        known = self.shown is not None and [_shape(f) for f in findings] == [_shape(f) for f in self.shown]
         self.shown = findings
+        if known:
+            # The same findings with other figures, as in a drag: new words in the old places cost next to nothing.
+            for finding, (what, why) in zip(findings, self.words, strict=True):
+                what.setText(finding.what)
+                why.setText(finding.why)
+            return
         at = self.verticalScrollBar().value() if self.verticalScrollBar() else 0
         column = self.fresh()
+        self.words: list[tuple[QLabel, QLabel]] = []
         if not findings:
             column.addWidget(label("Nothing to say: no contradiction, nothing missing, nothing over its limit.", wrap=True))
-        for finding in findings:
-            self._one(column, finding)
+        for number, finding in enumerate(findings):
+            self._one(column, number, finding)
         column.addStretch(1)
         bar = self.verticalScrollBar()
         if bar is not None:
             bar.setValue(at)
 
-    def _one(self, column: QVBoxLayout, finding: Finding) -> None:
+    def _one(self, column: QVBoxLayout, number: int, finding: Finding) -> None:
         level = QHBoxLayout()
         level.addWidget(LevelMark(finding.level, level_colour(palette_of(self.session.settings.theme), finding.level)))
         level.addWidget(label(LEVEL_WORDS[finding.level], finding.level))
         level.addStretch(1)
         column.addLayout(level)
-        column.addWidget(label(finding.what, "head", wrap=True))
-        column.addWidget(label(finding.why, wrap=True))
+        self.words.append((label(finding.what, "head", wrap=True), label(finding.why, wrap=True)))
+        for words in self.words[-1]:
+            column.addWidget(words)
         column.addWidget(label(f"From: {SOURCES[finding.source].citation}", "faint", wrap=True))
-        for fix in finding.fix:
-            column.addWidget(button(fix.label, lambda fix=fix: self._mend(fix), f"Mend: {fix.label}", role="main"))
+        for k, fix in enumerate(finding.fix):
+            column.addWidget(button(fix.label, lambda k=k: self._mend(self._now(number).fix[k]), f"Mend: {fix.label}", role="main"))
         line = QHBoxLayout()
-        line.addWidget(button("Show me", lambda: self.session.asked_for.emit(finding.where), f"Show me: {finding.what}"))
+        line.addWidget(button("Show me", lambda: self.session.asked_for.emit(self._now(number).where), f"Show me: {finding.what}"))
         line.addStretch(1)
         column.addLayout(line)
         column.addSpacing(12)
+
+    def _now(self, number: int) -> Finding:
+        """A shown finding as it stands: its figures may have moved since its buttons were made."""
+        assert self.shown is not None
+        return self.shown[number]
 
     def _mend(self, fix: Fix) -> None:
         try:

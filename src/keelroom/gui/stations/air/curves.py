@@ -33,7 +33,7 @@ def curves_page(session: Session) -> SoughtPage:
         else:
             column.addWidget(label(found.title, "head", wrap=True))
             chart = Chart(session, "Fan curve with the system's curve")
-            chart.setMinimumHeight(250)
+            chart.setMinimumHeight(206)
             chart.show_picture(picture(found, session))
             column.addWidget(chart)
             cases = [p.label for p in found.points if not p.label.endswith(" V")]

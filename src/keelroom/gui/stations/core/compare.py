@@ -17,9 +17,9 @@ from keelroom.gui.widgets.sought import SoughtPage
 from keelroom.gui.widgets.text import label
 from keelroom.units import KINDS, format_si, number_text
 
-COLUMNS = ("Core", "In hand", "Rejects", "Air drop", "Depth", "Area rule", "Tightest that settles")
+COLUMNS = ("Core", "Holds", "In hand", "Rejects", "Air drop", "Depth", "Area rule", "Tightest that settles")
 NOTE = (
-    "Every core with this package’s fans, solved: degrees in hand in the tightest duty case that settles; rejection at the "
+    "Every core with this package’s fans, solved: how many duty cases hold, degrees in hand in the tightest that settles; rejection at the "
     "limit and air drop in the first one. A click fits the core."
 )
 
@@ -30,12 +30,11 @@ def cells(found: Candidate, wanted: float | None, system: str) -> tuple[str, ...
     area = core.face_width.si * core.face_height.si if core.face_width and core.face_height else None
     rule = "?" if area is None or wanted is None else "content" if area >= wanted else "wants more"
     if math.isnan(found.margin):
-        return (core.name, "needs more", "?", "?", "?", rule, "")
+        return (core.name, "?", "needs more", "?", "?", "?", rule, "")
     least = format_si(found.margin, KINDS["temperature difference"], system)
-    unsettled = f", {found.unsettled} never settle" if found.unsettled else ""
     depth = format_si(core.depth.si, KINDS["length"], system) if core.depth else "?"
-    return (core.name, least.replace("-", "−"), format_si(found.rejection, KINDS["heat"], system), format_si(found.drop, KINDS["fan pressure"], system),
-            depth, rule, f"{found.tightest}{unsettled}")  # fmt: skip
+    return (core.name, f"{found.holding} of {found.cases}", least.replace("-", "−"), format_si(found.rejection, KINDS["heat"], system), format_si(found.drop, KINDS["fan pressure"], system),
+            depth, rule, found.tightest)  # fmt: skip
 
 
 class CompareView(QWidget):
