@@ -1,4 +1,4 @@
-"""Ten deliberate faults, each a line of the product made wrong, and the tests that must notice it.
+"""Deliberate faults, each a line of the product made wrong, and the tests that must notice it.
 
 `make faults` applies each to a copy of the sources and prints what turned red; the test run does the same.
 """
@@ -17,19 +17,26 @@ class Fault(NamedTuple):
 
 
 FACTS, OUTSIDE, ASSESS = "tests/properties/test_facts.py", "tests/reference/test_outside_values.py", "tests/unit/test_assess.py"
+NETWORK = "tests/properties/test_network.py"
 SCALAR = "tests/reference/test_scalar_agreement.py::test_every_point_agrees_to_a_millionth"
 
 FAULTS = (
     Fault("fan density on the wrong side", "core/air/network.py",
-          "fan_pressure(curve, fans / density.behind[:, None], speed, density.behind)",
-          "fan_pressure(curve, fans / density.ahead[:, None], speed, density.ahead)", (SCALAR,)),
+          "np.where(self.network.pushes > 0, breath.ahead[:, None], breath.behind[:, None])",
+          "breath.ahead[:, None] + 0 * self.network.pushes", (SCALAR,)),
+    Fault("a leak that blows out instead of in", "core/air/network.py", "if pusher else (BAY, node)", "if pusher else (node, node)",
+          (f"{NETWORK}::test_gaps_at_their_limits", f"{NETWORK}::test_mass_and_enthalpy_close_in_every_node")),
+    Fault("hot bay air never comes back", "core/operating_point.py", "front = grille_air + (bay - grille_air) * back", "front = grille_air + 0 * (bay - grille_air) * back",
+          (f"{NETWORK}::test_a_top_panel_cools_the_air_at_the_condenser",)),
+    Fault("flaps open the wrong way", "core/air/network.py", "np.where(forward, 1.0, self.shut)", "np.where(forward, self.shut, 1.0)",
+          (f"{NETWORK}::test_at_speed_a_full_shroud_without_flaps_can_lose_to_a_bare_fan_and_flaps_win_it_back",)),
     Fault("limits reversed", "assess/assess.py", "if temperature > limit:", "if temperature < limit:",
           (f"{ASSESS}::test_the_verdict_is_what_temperature_band_and_limit_say",)),
     Fault("fan law: pressure with speed, not its square", "core/air/fan.py",
           "head = density / REFERENCE_DENSITY * n**2 * curve.pressure", "head = density / REFERENCE_DENSITY * n * curve.pressure",
           (f"{OUTSIDE}::test_fan_laws",)),
     Fault("thermostat at the inlet feels the outlet", "core/operating_point.py",
-          "np.where(points.circuit.at_inlet > 0, engine_inlet, temperature)", "temperature", (f"{FACTS}::test_inlet_place_runs_the_outlet_hotter",)),
+          "np.where(points.circuit.at_inlet > 0, temperature - heat_in / (fixed.loop.engine[:, -1] * per_flow), temperature)", "temperature", (f"{FACTS}::test_inlet_place_runs_the_outlet_hotter",)),
     Fault("gauge pressure taken as absolute", "core/operating_point.py",
           "air.pressure + points.cap_pressure, start", "points.cap_pressure + 101325.0, start", (f"{FACTS}::test_altitude_cuts_mass_flow_and_boiling",)),
     Fault("whole fin height in the fin efficiency", "core/thermal/louver.py", "stiffness = 0.5 * core.fin_height", "stiffness = core.fin_height", (SCALAR,)),

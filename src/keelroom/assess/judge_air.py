@@ -80,8 +80,8 @@ def air(build: Build, package: Package, assessment: Assessment) -> Found:
     if stopped and len(stopped) < len(package.fans) and package.shroud.plenum == "shared" and package.shroud.kind != "none":
         lost = max((fan.from_hole for fan in idle.fans), default=0.0) if idle else 0.0
         yield Finding("stopped_fan", "problem", (*where, "fans", stopped[0].id, "runs"), "A stopped fan is a hole in the shroud",
-                      f"{lost:.0%} of the running fan's air comes back through it at a standstill.",
-                      (choose_fix("Divide the shroud between the fans", (*where, "shroud", "plenum"), "divided"),), value=lost)  # fmt: skip
+                      f"{lost:.0%} of the running fan's air comes back through it at a standstill. Get it running, or close its ring; "
+                      "a divided shroud stops the leak but leaves half the face without air (see Worth).", value=lost)  # fmt: skip
     for fan in package.fans:
         if fan.reversed_blade:
             yield Finding("reversed_blade", "doubt", (*where, "fans", fan.id, "reversed_blade"), "A one-way blade run backwards is no pusher",

@@ -1,0 +1,171 @@
+"""The air network and the coolant loop against fluids, scipy and the fan laws."""
+
+import numpy as np
+import pytest
+from fluids.core import K_from_f, dP_from_K
+from fluids.flow_meter import C_Reader_Harris_Gallagher
+from fluids.friction import Blasius, friction_factor
+from scipy.optimize import brentq
+
+from keelroom.core.air.fan import generic_curve, no_fan
+from keelroom.core.air.network import DISCHARGE, Breath, Network, incidence, solve_air
+from keelroom.core.arrays import stack
+from keelroom.core.loop.circuit import OPENINGS, Circuit, Loop, Tubes, laminar_friction, loop_flows
+from keelroom.core.thermal.geometry import core_surfaces
+from keelroom.core.thermal.louver import ENTRANCE, EXIT, core_drop, louver_surface
+from keelroom.core.thermal.louver import friction_factor as louver_friction
+from tests.packages import rows
+
+RHO = 1.2
+
+
+def at(*values):
+    return np.array([values], float)
+
+
+def still(_flows):
+    """Air of one density everywhere: nothing is heated."""
+    one = np.array([RHO])
+    return Breath(one, one, one, np.array([20.0]), np.array([20.0]), np.array([20.0]))
+
+
+def square(flux, _breath):
+    return 30.0 * flux**2
+
+
+def network(fan_zone, pushers, **changes):
+    """One class of one square metre ahead of zone 2 (or the bay), with given fans."""
+    rear = next((2 + i for i, pushes in enumerate(pushers) if not pushes), 1)
+    front = next((2 + i for i, pushes in enumerate(pushers) if pushes), 0)
+    zones = len(pushers)
+    made = Network(
+        speed=np.array([0.0]), grille_area=np.array([5.0]), exit_area=np.array([5.0]), bypass_area=np.array([0.0]), area=at(0.3), loss=at(0.0),
+        leak_area=at(*[0.0] * zones), flap_area=at(*[0.0] * zones), pushes=at(*[float(pushers[z - 2]) for z in fan_zone]),
+        incidence=incidence(np.array([front]), np.array([rear]), fan_zone, pushers)[None],
+    )  # fmt: skip
+    return made._replace(**changes)
+
+
+def fans(*curves):
+    return stack([stack(list(curves))])
+
+
+FAN = generic_curve(0.9, 220.0, "curved", 0.95, 0.1)
+
+
+def flows_of(net, curve, drop=square):
+    count = curve.flow.shape[1]
+    return solve_air(net, curve, np.ones((1, count)) * curve.present, still, drop)[0]
+
+
+def test_two_fans_side_by_side_are_one_of_twice_the_flow():
+    """Fan laws (textbook): in parallel flows add at one pressure."""
+    two = flows_of(network((2, 2), (False,)), fans(FAN, FAN))
+    wide = FAN._replace(flow=2 * FAN.flow)
+    one = flows_of(network((2,), (False,)), fans(wide))
+    assert float(two.fans.sum()) == pytest.approx(float(one.fans.sum()), rel=1e-6)
+
+
+def test_a_fan_ahead_and_one_behind_are_one_of_twice_the_pressure():
+    """Fan laws (textbook): in series pressures add at one flow."""
+    both = flows_of(network((2, 3), (False, True)), fans(FAN, FAN))
+    strong = FAN._replace(pressure=2 * FAN.pressure)
+    one = flows_of(network((2,), (False,)), fans(strong))
+    assert float(both.fans[0, 0]) == pytest.approx(float(one.fans[0, 0]), rel=1e-6)
+    assert float(both.fans[0, 0]) == pytest.approx(float(both.fans[0, 1]), rel=1e-9)
+
+
+@pytest.mark.parametrize("speed", [5.0, 20.0, 40.0])
+def test_ram_through_a_bare_core_is_scipys_root(speed):
+    """One path without fans: ram against grille, core and exit, by brentq on the same laws written with fluids."""
+    net = network((2,), (False,), speed=np.array([speed]), grille_area=np.array([0.15]), exit_area=np.array([0.2]))
+    net = net._replace(incidence=incidence(np.array([0]), np.array([1]), (2,), (False,))[None])
+    found = flows_of(net, fans(no_fan()))
+    stagnation = dP_from_K(1.0, rho=RHO, V=speed)
+
+    def gap(m):
+        grille, leaving = dP_from_K(1.5, rho=RHO, V=m / RHO / 0.15), dP_from_K(1.8, rho=RHO, V=m / RHO / 0.2)
+        return (0.9 + 0.12) * stagnation - grille - leaving - 30.0 * (m / 0.3) ** 2
+
+    assert float(found.core.sum()) == pytest.approx(brentq(gap, 0.0, 20.0, xtol=1e-13), rel=1e-6)
+
+
+def test_a_gap_is_a_sharp_edged_orifice():
+    """ISO 5167 coefficient as in fluids for a small bore in a large pipe; and the law itself from fluids."""
+    coefficient = C_Reader_Harris_Gallagher(D=0.5, Do=0.1, rho=RHO, mu=1.85e-5, m=0.1, taps="corner")
+    assert pytest.approx(coefficient, abs=0.02) == DISCHARGE
+    net = network((2,), (False,), leak_area=at(0.004))
+    found = flows_of(net, fans(FAN))
+    suction = float(found.pressures[0, 1] - found.pressures[0, 2])
+    leak = float(found.leaks[0, 0])
+    assert dP_from_K(1 / DISCHARGE**2, rho=RHO, V=leak / RHO / 0.004) == pytest.approx(suction, rel=1e-4)
+
+
+def test_core_drop_without_heating_is_entrance_friction_and_exit(demo):
+    """Kays & London's form with one density is Kc + Ke + 4 f L/Dh heads: the heads from fluids."""
+    points = next(iter(rows(demo, 1).values()))[0].points
+    core = stack([points.core])
+    surfaces = core_surfaces(core)
+    surface = louver_surface(core, surfaces)
+    for flux in (1.5, 3.0, 6.0):
+        mu = 1.9e-5
+        G = flux / float(surfaces.free_ratio[0])
+        f = float(louver_friction(surface, np.array([G * float(core.louver_pitch[0]) / mu]))[0])
+        friction = K_from_f(fd=4 * f, L=float(core.depth[0]), D=float(surfaces.air_diameter[0]))
+        expected = dP_from_K(ENTRANCE + EXIT + friction, rho=RHO, V=G / RHO)
+        found = core_drop(core, surfaces, surface, np.array([flux]), (np.array([RHO]), np.array([mu]), np.array([1.0])))
+        assert float(found[0]) == pytest.approx(expected, rel=1e-9)
+
+
+@pytest.mark.parametrize(("aspect", "fanning"), [(1e-9, 24.0), (1 / 8, 20.6), (1.0, 14.2)])
+def test_laminar_friction_of_flat_ducts(aspect, fanning):
+    """Shah & London, Laminar Flow Forced Convection in Ducts: f Re (Fanning) of plates, 1:8 rectangle, square."""
+    assert float(laminar_friction(np.array(aspect))) == pytest.approx(4 * fanning, rel=0.004)
+
+
+def test_turbulent_tube_friction_is_blasius():
+    assert Blasius(2e4) == pytest.approx(0.3164 / 2e4**0.25, rel=1e-3)
+    assert friction_factor(2e4) == pytest.approx(Blasius(2e4), rel=0.03)
+
+
+def loop(**changes):
+    circuit = Circuit(**{k: np.array([v]) for k, v in {
+        "flow_rated": 0.002, "rpm_rated": 5000.0, "pulley": 1.0, "impeller": 1.0, "electric": 0.0, "electric_flow": 0.002, "electric_head": 60e3,
+        "electric_voltage": 13.5, "thermostat": 82.0, "at_inlet": 0.0, "hose_bore": 0.038, "hose_length": 1.2, "hose_bends": 4.0, **changes}.items()})  # fmt: skip
+    tubes = Tubes(*(np.array([v]) for v in (90.0, 1.0, 0.66, 3.1e-5, 2.6e-3, 0.06, 1.0)))
+    return Loop(circuit, tubes, np.array([2500.0]), np.array([13.5]), np.array([1025.0]), np.array([8.5e-4]))
+
+
+def test_loop_flow_balances_by_brentq():
+    """The open loop: pump curve against engine, bypass, thermostat, hoses and tubes, heads from fluids."""
+    found = loop_flows(loop())
+    flow = float(found.core[0, -1])
+    rho, mu, section, area = 1025.0, 8.5e-4, 90 * 3.1e-5, np.pi / 4 * 0.038**2
+
+    def branch(q):
+        v = q / section
+        re = rho * v * 2.6e-3 / mu
+        laminar, rough = float(laminar_friction(np.array(0.06))) / re, Blasius(re)
+        tube = dP_from_K(K_from_f(fd=(laminar**4 + rough**4) ** 0.25, L=0.66, D=2.6e-3) + 1.5, rho=rho, V=v)
+        hose = dP_from_K(K_from_f(fd=Blasius(rho * 0.002 / area * 0.038 / mu), L=1.2, D=0.038) + 1.5 + 0.3 * 4, rho=rho, V=q / area)
+        return tube + hose + 0.2 * 80e3 * (q / 0.002) ** 2
+
+    def gap(q):
+        total = q + np.sqrt(branch(q) / (0.5 * 80e3 / (0.3 * 0.002 * 0.05) ** 2))
+        top = 80e3 / (1 - 1 / 1.6**2)
+        return top * 0.25 - (top / 0.0032**2 + 0.5 * 80e3 / 0.002**2) * total**2 - branch(q)
+
+    assert flow == pytest.approx(brentq(gap, 1e-6, 0.004, xtol=1e-14), rel=2e-3)
+
+
+def test_the_loop_answers_as_a_builder_expects():
+    """Invariants: more with a faster pulley, less with a worn impeller, less through a shut thermostat, idle far under the rating."""
+    base, fast, worn = (loop_flows(loop(**c)) for c in ({}, {"pulley": 1.2}, {"impeller": 0.6}))
+    assert worn.core[0, -1] < base.core[0, -1] < fast.core[0, -1]
+    assert base.core[0, 0] < 0.15 * base.core[0, -1]
+    idle = loop_flows(loop()._replace(rpm=np.array([700.0])))
+    assert idle.core[0, -1] < 0.35 * base.core[0, -1]
+    assert np.all(np.diff(base.core[0]) > 0)
+    assert len(OPENINGS) == base.core.shape[1]
+    electric = loop_flows(loop(electric=1.0)._replace(rpm=np.array([1.0])))
+    assert electric.core[0, -1] > idle.core[0, -1], "an electric pump does not know the engine idles"

@@ -1,0 +1,220 @@
+"""Worth table, response and backwards question, cores compared, sweeps, cheap causes, air map and fan chart."""
+
+import math
+
+import numpy as np
+import pytest
+
+from keelroom.assess.airmap import air_map, fan_chart
+from keelroom.assess.assess import assess
+from keelroom.assess.batch import Asked, temperatures
+from keelroom.assess.causes import causes_for, marked, open_causes
+from keelroom.assess.compare import candidates, fit_core, sweep, with_core
+from keelroom.assess.response import response, stretches, value_for
+from keelroom.assess.worth import ACTS, worth_table
+from keelroom.build.edits import Change, Edit, apply, set_value
+from keelroom.build.file import load
+from keelroom.build.quantity import from_si, quantity
+from keelroom.catalogue.load import cores
+from keelroom.errors import InputError
+from tests.conftest import DEMO
+
+BUILD = load(DEMO)
+DEPTH = ("packages", "p1", "core", "depth")
+
+
+def on(build, *changes):
+    return apply(build, Edit("", tuple(Change(path, value) for path, value in changes)))[0]
+
+
+def settled(build, case):
+    return next(c.figures.temperature for c in assess(build).cases if c.case_id == case)
+
+
+def worths(build):
+    return {worth.code: worth for worth in worth_table(build)}
+
+
+def test_the_worth_of_an_act_is_what_doing_it_changes():
+    for worth in worth_table(BUILD)[:4]:
+        done, _ = apply(BUILD, worth.edit)
+        assert worth.idle[0] == pytest.approx(settled(done, "idle") - settled(BUILD, "idle"), abs=2e-3)
+        assert worth.idle[1] <= worth.idle[0] <= worth.idle[2]
+
+
+def test_what_is_worth_nothing_says_so_and_comes_last():
+    """A cooler thermostat on a hot day balanced above both full-open points; facts of the trade."""
+    found = worths(BUILD)
+    assert found["thermostat"].nothing
+    assert abs(found["thermostat"].grade[0]) < 0.01
+    order = [worth.nothing for worth in worth_table(BUILD)]
+    assert order == sorted(order)
+
+
+def test_a_shroud_without_flaps_can_hurt_at_speed_and_help_at_idle():
+    bare = on(BUILD, (("active",), "p2"), (("brief", "vehicle", "opening_width"), None))
+    shroud = worths(bare)["full_shroud"]
+    assert shroud.idle[0] < -2
+    assert shroud.grade[0] > 0 or math.isnan(shroud.grade[0])
+
+
+def test_acts_that_are_done_are_not_offered():
+    sealed = on(
+        BUILD, (("packages", "p1", "shroud", "edge_gap"), quantity("0 in", "length")), (("brief", "vehicle", "opening_width"), None)
+    )
+    assert not {"seat", "edge_seal", "cut", "full_shroud"} & set(worths(sealed))
+    assert {"cut", "edge_seal"} <= set(worths(BUILD))
+    assert len({act.code for act in ACTS}) == len(ACTS)
+
+
+def test_a_stopped_fan_is_a_finding_and_dividing_it_off_is_weighed():
+    """Dividing the shroud brings air through the core, but through half the face: the table weighs it instead of praising it."""
+    stopped = on(BUILD, (("packages", "p1", "fans", "fan2", "runs"), False))
+    assert math.isfinite(worths(stopped)["divide"].idle[0])
+    divided = on(stopped, (("packages", "p1", "shroud", "plenum"), "divided"))
+    through = [assess(b).cases[0].figures.airflow_fans_on for b in (stopped, divided, BUILD)]
+    assert through[0] < through[1] < through[2]
+    finding = next(f for f in assess(stopped).findings if f.code == "stopped_fan")
+    assert finding.value > 0.3
+    assert settled(stopped, "idle") > settled(BUILD, "idle") + 3
+
+
+def test_response_passes_through_here_and_agrees_with_the_assessment():
+    answer = response(BUILD, DEPTH, "grade")
+    here = dict(zip(answer.values, answer.temperatures, strict=True))[answer.now]
+    assert here == pytest.approx(settled(BUILD, "grade"), abs=1e-3)
+    assert answer.moves
+    assert answer.values == tuple(sorted(answer.values))
+
+
+def test_a_plateau_is_pointed_out():
+    """The thermostat does not move a hot-day balance until it throttles: flat, then steep."""
+    answer = response(BUILD, ("brief", "cooling", "thermostat"), "grade")
+    assert not answer.moves or "plateau" in {stretch.sort for stretch in stretches(answer)}
+    stray = response(BUILD, ("brief", "cooling", "cap_pressure"), "grade")
+    assert not stray.moves
+
+
+def test_backwards_gives_a_value_that_really_does_it():
+    clear = on(BUILD, (("brief", "vehicle", "opening_width"), None))
+    wanted = settled(clear, "grade") - 4.0
+    found = value_for(clear, ("packages", "p1", "core", "face_width"), "grade", wanted)
+    assert found.value is not None
+    moved = on(clear, (("packages", "p1", "core", "face_width"), from_si(found.value, "length", "si", "derived")))
+    assert settled(moved, "grade") == pytest.approx(wanted, abs=0.05)
+    none = value_for(BUILD, DEPTH, "grade", 60.0)
+    assert none.value is None
+    assert "nearest" in none.why
+    with pytest.raises(InputError):
+        response(BUILD, ("brief", "title"), "grade")
+
+
+def test_candidates_are_the_cores_solved_in_this_build():
+    few = cores()[5:8]
+    for candidate in candidates(BUILD, few):
+        figures = [c.figures for c in assess(with_core(BUILD, candidate.core)).cases]
+        calm = [f for f in figures if f.verdict != "does_not_settle"]
+        assert candidate.margin == pytest.approx(min(f.margin for f in calm), abs=1e-3)
+        assert candidate.holding == sum(f.margin >= 0 for f in calm)
+        assert candidate.drop > 10
+    edit = fit_core(BUILD, cores()[0])
+    fans = on(BUILD, *[(c.path, c.value) for c in edit.changes]).package.fans
+    assert fans[0].x.si / cores()[0].face_width.si == pytest.approx(BUILD.package.fans[0].x.si / BUILD.package.core.face_width.si, rel=1e-3)
+
+
+def test_sweeps_have_a_best_inside_for_these_fans():
+    """Fact of the trade, no source: on a fixed fan extra fin density saturates, then hurts."""
+    swept = sweep(BUILD, "fin_density", "grade")
+    assert swept.answer.values[0] < swept.best < swept.answer.values[-1]
+    assert swept.gain >= 0
+
+
+def test_causes_follow_symptoms_and_wait_until_looked_at():
+    brief = BUILD.brief
+    listed = causes_for(brief)
+    assert {"air_lock", "sealing", "pump", "fan_direction"} <= {cause.id for cause in listed}
+    assert all(cause.test and cause.looks_like for cause in listed)
+    waiting = open_causes(brief)
+    assert "pump" not in {cause.id for cause in waiting}, "the demo's pump was looked at"
+    build = BUILD
+    for cause in waiting:
+        build = on(build, (("brief", "causes"), marked(build.brief, cause.id, "fine")))
+    assert "cheap_cause" not in {f.code for f in assess(build).findings}
+    assert causes_for(on(BUILD, (("brief", "symptoms"), ())).brief) == ()
+    again = marked(build.brief, "pump", "open")
+    assert "pump" not in {check.id for check in again}
+
+
+def test_the_map_adds_up_to_the_assessment():
+    found = air_map(BUILD, "idle")
+    figures = assess(BUILD).cases[0].figures
+    face = BUILD.package.core.face_width.si * BUILD.package.core.face_height.si
+    cell = face / found.speed.size
+    assert found.temperature == pytest.approx(figures.temperature, abs=1e-3)
+    assert np.nansum(found.speed) * cell == pytest.approx(figures.airflow_fans_on, rel=0.05)
+    assert np.nansum(found.heat) * cell == pytest.approx(figures.heat_in, rel=1e-3)
+    narrow = air_map(on(BUILD, (("brief", "vehicle", "opening_width"), quantity("20 in", "length"))), "idle")
+    assert np.isnan(narrow.speed[:, 0]).all(), "behind the panel there is no air"
+    faster = air_map(BUILD, "idle", 25.0)
+    assert np.nanmean(faster.speed) > 1.5 * np.nanmean(found.speed)
+    assert air_map(on(BUILD, (("packages", "p1", "core", "depth"), None)), "idle") is None
+
+
+def test_hot_coolant_side_shows_on_the_map():
+    """Crossflow, first pass left to right: the air behind the core is hotter at the inlet tank."""
+    found = air_map(BUILD, "grade")
+    assert np.nanmean(found.air[:, 2:5]) > np.nanmean(found.air[:, -5:-2])
+
+
+def test_working_points_lie_on_the_fans_own_curve():
+    chart = fan_chart(BUILD, "idle")
+    curves = {name: (np.array(x), np.array(y)) for name, x, y in chart.curves}
+    for point in chart.points:
+        if point.label in curves:
+            xs, ys = curves[point.label]
+            wire = 1 - 0.3 / float(point.label.split()[0])
+            # The chart's curve is at the system's volts, the point at the motor's: fan laws carry one to the other.
+            assert point.pressure == pytest.approx(float(np.interp(point.flow / wire, xs, ys)) * wire**2, rel=0.06)
+    flows = [p.flow for p in chart.points if p.label in curves]
+    assert flows == sorted(flows)
+    assert fan_chart(on(BUILD, (("packages", "p1", "fans"), ())), "idle") is None
+
+
+def test_a_batch_is_the_same_as_one_by_one():
+    asked = [Asked(BUILD, case.id, heat) for case in BUILD.duty_cases for heat in (0.8, 1.0)]
+    together = temperatures(asked)
+    alone = [temperatures([question])[0] for question in asked]
+    assert together == pytest.approx(alone, rel=1e-6)
+    missing, _ = apply(BUILD, set_value(DEPTH, None, ""))
+    assert temperatures([Asked(missing, "idle")]) == [None]
+
+
+AIR_FINDINGS = {
+    "panel_hides": ((("brief", "vehicle", "opening_width"), quantity("15 in", "length")),),
+    "cover_over_opening": ((("packages", "p1", "covers", "condenser", "width"), quantity("26 in", "length")),),
+    "cover_off_face": ((("packages", "p1", "covers", "condenser", "left"), quantity("-3 in", "length")),),
+    "shroud_without_fan": (
+        (("packages", "p1", "shroud", "kind"), "partial"),
+        (("packages", "p1", "shroud", "width"), quantity("3 in", "length")),
+    ),
+    "fan_beside_face": ((("packages", "p1", "fans", "fan1", "x"), quantity("-20 in", "length")),),
+    "reversed_blade": ((("packages", "p1", "fans", "fan1", "reversed_blade"), True),),
+    "pusher_alone": ((("packages", "p1", "fans", "fan1", "mount"), "pusher"), (("packages", "p1", "fans", "fan2", "mount"), "pusher")),
+    "edge_leak": ((("packages", "p1", "shroud", "edge_gap"), quantity("3/8 in", "length")),),
+    "recirculation": (),
+    "bypass": (),
+    "ac_cuts_out": ((("packages", "p1", "fans"), ()),),
+}
+
+
+@pytest.mark.parametrize("code", AIR_FINDINGS)
+def test_an_air_finding_is_found_and_its_fix_mends_it(code):
+    from keelroom.assess.fixes import edit_for
+
+    build = on(BUILD, *AIR_FINDINGS[code])
+    found = next(f for f in assess(build).findings if f.code == code)
+    assert found.why
+    if found.fix and code != "recirculation":
+        mended, _ = apply(build, edit_for(build, found.fix[0]))
+        again = [f for f in assess(mended).findings if f.code == code and f.where == found.where]
+        assert not again or (again[0].value or 0) < (found.value or 0)
