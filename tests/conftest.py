@@ -25,3 +25,11 @@ DEMO = Path(__file__).parents[1] / "src/keelroom/assets/demo.keelroom"
 @pytest.fixture(scope="session")
 def demo() -> Build:
     return load(DEMO)
+
+
+def pytest_terminal_summary(terminalreporter):
+    """Counts a test recorded are printed at the end, from whichever worker they came."""
+    for report in terminalreporter.getreports("passed"):
+        for name, value in getattr(report, "user_properties", ()):
+            if name == "counts":
+                terminalreporter.write_line(str(value))

@@ -23,7 +23,7 @@ def red_tests(fault: Fault) -> tuple[int, str]:
         assert text.count(fault.old) == 1, f"{fault.name}: its line is not, or not once, in {fault.file}"
         file.write_text(text.replace(fault.old, fault.new), encoding="utf-8")
         done = subprocess.run(
-            [sys.executable, "-m", "pytest", "-p", "no:cacheprovider", "-x", *fault.tests],
+            [sys.executable, "-m", "pytest", "-p", "no:cacheprovider", "-n", "0", "-x", *fault.tests],
             cwd=ROOT, env={**os.environ, "PYTHONPATH": str(source)}, capture_output=True, text=True,
         )  # fmt: skip
     closing = done.stdout.strip().splitlines()[-1] if done.stdout.strip() else done.stderr

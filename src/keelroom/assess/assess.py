@@ -33,7 +33,7 @@ def assess(build: Build, package_id: str | None = None, previous: Assessment | N
     start = None
     if rows:
         points, doubt = stacked(rows)
-        key = (rows[0].batch, len(rows))
+        key = (rows[0].batch, points.network.incidence.shape)
         begin = previous.start[1] if previous and previous.start and previous.start[0] == key else None
         answer = steady_answer(points, doubt, rows[0].layout, begin)
         solved = {case.id: figures for case, figures in zip(ready, _figures(build, package, ready, points, answer), strict=True)}
