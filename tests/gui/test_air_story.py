@@ -189,3 +189,19 @@ def test_a_fan_is_dragged_with_the_map_on(driver):
     assert (moved.x.si, moved.y.si) != (fan.x.si, fan.y.si)
     assert driver.window.session.store.undo_label == "Move fan 1"
     assert bay.overlay is not None
+
+
+def test_a_page_is_copied_as_text(driver):
+    driver.click("Core station")
+    driver.key(Qt.Key.Key_T, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier)
+    text = QApplication.clipboard().text()
+    assert text.startswith("Core\tFace")
+    assert "Crossflow 26 × 17, 2 row, aluminium" in text
+
+
+def test_the_drawing_goes_out_as_svg(driver, tmp_path, monkeypatch):
+    monkeypatch.setattr("keelroom.gui.window.QFileDialog.getSaveFileName", lambda *_: (str(tmp_path / "e.svg"), ""))
+    driver.click("Acts", QToolButton)
+    QTest.keyClicks(driver.find("Find an act"), "export drawing")
+    QTest.keyClick(driver.find("Find an act"), Qt.Key.Key_Return)
+    assert "<svg" in (tmp_path / "e.svg").read_text()

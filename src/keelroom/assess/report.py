@@ -110,14 +110,7 @@ def margin_text(figures: CaseFigures, system: str) -> str:
 
 def as_table(build: Build, assessment: Assessment, system: str) -> str:
     """The ledger for a terminal: one line per duty case, then totals and findings."""
-    rows = [("Duty case", "Settles at", "Band", "Margin", "Heat", "Air", "Verdict")]
-    for case in assessment.cases:
-        f = case.figures
-        if f is None:
-            rows.append((case.name, "needs " + ", ".join(need.label.lower() for need in case.needs[:3]), "", "", "", "", ""))
-            continue
-        rows.append((case.name, settles_text(f, system), band_text(f, system), margin_text(f, system), format_si(f.heat_in, KINDS["heat"], system),
-                     format_si(f.airflow, KINDS["airflow"], system), VERDICT_WORDS[f.verdict]))  # fmt: skip
+    rows = ledger_rows(assessment, system)
     full = [row for row in rows if row[2]]
     widths = [max(len(row[k]) for row in full) for k in range(7)]
     lines = [f"{build.brief.title or 'Untitled build'} — {build.package.name}", ""]
@@ -125,6 +118,19 @@ def as_table(build: Build, assessment: Assessment, system: str) -> str:
     lines += ["", *totals_lines(assessment, system), ""]
     lines += [f"{finding.level.upper():8} {finding.what}\n         {finding.why}" for finding in assessment.findings]
     return "\n".join(lines)
+
+
+def ledger_rows(assessment: Assessment, system: str) -> list[tuple[str, ...]]:
+    """The ledger as a table, heading first; a duty case that needs more says so."""
+    rows: list[tuple[str, ...]] = [("Duty case", "Settles at", "Band", "Margin", "Heat", "Air", "Verdict")]
+    for case in assessment.cases:
+        f = case.figures
+        if f is None:
+            rows.append((case.name, "needs " + ", ".join(need.label.lower() for need in case.needs[:3]), "", "", "", "", ""))
+            continue
+        rows.append((case.name, settles_text(f, system), band_text(f, system), margin_text(f, system), format_si(f.heat_in, KINDS["heat"], system),
+                     format_si(f.airflow, KINDS["airflow"], system), VERDICT_WORDS[f.verdict]))  # fmt: skip
+    return rows
 
 
 def totals_lines(assessment: Assessment, system: str) -> list[str]:

@@ -344,12 +344,19 @@ def commanded(fixed: Fixed, command: Floats, which: str, part: str = "flows") ->
 
 def _front_air(fixed: Fixed, command: Floats) -> Floats:
     """Mean temperature of the air at the face (n,), weighed by the air that is there in the fans' off and on times."""
-    weights = [
-        share * (np.maximum(air.flows.grille, 0.0) + air.flows.back) + 1e-12
-        for share, air in ((1 - command, fixed.stopped), (command, fixed.running))
-    ]
-    off, on = fixed.stopped.breath.front_temperature, fixed.running.breath.front_temperature
-    mean: Floats = (weights[0] * off + weights[1] * on) / (weights[0] + weights[1])
+    flows = [np.maximum(air.flows.grille, 0.0) + air.flows.back for air in (fixed.stopped, fixed.running)]
+    return _weighed(command, (fixed.stopped.breath.front_temperature, fixed.running.breath.front_temperature), (flows[0], flows[1]))
+
+
+def _bay_air(fixed: Fixed, command: Floats) -> Floats:
+    """Mean temperature of the air that leaves the bay (n,), weighed by what leaves in the fans' off and on times."""
+    flows = [np.maximum(air.flows.exit, 0.0) for air in (fixed.stopped, fixed.running)]
+    return _weighed(command, (fixed.stopped.breath.bay_temperature, fixed.running.breath.bay_temperature), (flows[0], flows[1]))
+
+
+def _weighed(command: Floats, temperatures: tuple[Floats, Floats], flows: tuple[Floats, Floats]) -> Floats:
+    off, on = (1 - command) * flows[0] + 1e-12, command * flows[1] + 1e-12
+    mean: Floats = (off * temperatures[0] + on * temperatures[1]) / (off + on)
     return mean
 
 
@@ -405,7 +412,7 @@ def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[
         temperature=temperature, rejection=face.heat, heat_in=heat_in, coolant_flow=pumped,
         core_flow=core_flow, opening=opening, coolant_out=face.coolant_out, engine_inlet=temperature - heat_in / (pumped * per_flow),
         command=command, front_air=front, air_in=air_in, air_out=air_in + face.heat / meeting.capacity.sum(axis=(1, 2)),
-        bay_air=commanded(fixed, command, "bay_temperature", "breath"), flux=flux, conductance=meeting.conductance.sum(axis=(1, 2)),
+        bay_air=_bay_air(fixed, command), flux=flux, conductance=meeting.conductance.sum(axis=(1, 2)),
     )  # fmt: skip
     return state, meeting, face
 

@@ -26,14 +26,10 @@ from keelroom.build.schema.build import Build
 from keelroom.drawing.elevation import elevation
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene
 from keelroom.errors import DocumentError, ExportError
+from keelroom.export.inks import INKS, PLAIN, TEXT
 from keelroom.units import KINDS, format_si
 
-INK, FAINT, RULE = HexColor("#1d2429"), HexColor("#5b666e"), HexColor("#b9c0c4")
-INKS = {
-    "core.face": ("#eef2f3", "#41525c", 0.8), "core.tube": (None, "#c6d0d4", 0.3), "core.tank": ("#d9dfe2", "#41525c", 0.8),
-    "shroud.edge": (None, "#1d2429", 1.4), "fan.spill": (None, "#a3672b", 0.5), "fan.ring": ("#ffffff", "#0d6470", 1.2),
-    "fan.blade": (None, "#0d6470", 0.7), "fan.hub": ("#cfe1e3", "#0d6470", 0.8),
-}  # fmt: skip
+INK, FAINT, RULE = HexColor(TEXT), HexColor("#5b666e"), HexColor("#b9c0c4")
 WIDTH = A4[0] - 30 * mm
 MOST_FINDINGS = 12
 
@@ -169,7 +165,7 @@ class SceneFlowable(Flowable):  # type: ignore[misc]
         canvas.restoreState()
 
     def _shape(self, canvas: Any, shape: Any) -> None:
-        fill, stroke, weight = INKS.get(shape.role, (None, "#41525c", 0.5))
+        fill, stroke, weight = INKS.get(shape.role, PLAIN)
         canvas.setLineWidth(weight / self.scale)
         canvas.setStrokeColor(HexColor(stroke))
         if fill:

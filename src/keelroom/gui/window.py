@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from importlib import import_module
 from pathlib import Path
 
@@ -20,13 +20,15 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from keelroom.assess.report import as_table
+from keelroom.assess.report import as_table, ledger_rows
 from keelroom.build.autosave import Recovered
 from keelroom.core.findings import Finding
 from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import LIGHT, Palette, palette_of, style_sheet
 from keelroom.gui.widgets.bay import BayDrawing
+from keelroom.gui.widgets.chart import Chart
+from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.form import Form
 from keelroom.gui.widgets.ledger import Ledger
 from keelroom.gui.widgets.map_bar import MapBar
@@ -208,7 +210,10 @@ class Window(QMainWindow):
             Command("Save", self.save, "Ctrl+S"),
             Command("Save as…", self.save_as, "Ctrl+Shift+S"),
             Command("Write the build sheet (PDF)…", self.write_sheet, "Ctrl+P"),
-            Command("Export the drawing (PNG)…", self.export_drawing),
+            Command("Export the drawing (PNG or SVG)…", self.export_drawing),
+            Command("Copy the page's table or chart as text", self.copy_page, "Ctrl+Shift+T"),
+            Command("Save the page's table or chart as CSV…", self.save_page),
+            Command("Save the ledger as CSV…", self.save_ledger),
             Command("Copy the ledger as text", self.copy_ledger, "Ctrl+Shift+C"),
             Command("Undo", self.session.store.undo, "Ctrl+Z"),
             Command("Redo", self.session.store.redo, "Ctrl+Shift+Z"),
@@ -442,9 +447,47 @@ class Window(QMainWindow):
             self.session.told.emit(f"Wrote {Path(name).name}")
 
     def export_drawing(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(self, "Export the drawing", str(self._folder() / "elevation.png"), "PNG (*.png)")
-        if name and not self.drawing_picture().save(name, "PNG"):
+        name, _ = QFileDialog.getSaveFileName(
+            self, "Export the drawing", str(self._folder() / "elevation.png"), "PNG (*.png);;SVG at 1:1 (*.svg)"
+        )
+        if not name:
+            return
+        if name.lower().endswith(".svg"):
+            from keelroom.export.svg import write_svg
+
+            self._export(lambda: write_svg(self.bay.scene, Path(name)), name)
+        elif not self.drawing_picture().save(name, "PNG"):
             self.session.told.emit(f"{Path(name).name} could not be written; choose another place")
+
+    def page_rows(self) -> list[list[str]]:
+        """The tables and charts of the page that is seen, one under the other; empty where it has none."""
+        seen = [w for w in self.station_stack.findChildren(QWidget) if isinstance(w, (ChooseTable, Chart)) and w.isVisible()]
+        return [row for widget in seen for row in widget.as_rows()]
+
+    def copy_page(self) -> None:
+        from keelroom.export.tables import as_text
+
+        rows, clipboard = self.page_rows(), QApplication.clipboard()
+        if rows and clipboard is not None:
+            clipboard.setText(as_text(rows))
+        self.session.told.emit("The page's figures are on the clipboard" if rows else "This page has no table or chart")
+
+    def save_page(self) -> None:
+        rows = self.page_rows()
+        if rows:
+            self._save_rows(rows, "table.csv")
+        else:
+            self.session.told.emit("This page has no table or chart")
+
+    def save_ledger(self) -> None:
+        self._save_rows(ledger_rows(self.session.assessment, self.session.system), "ledger.csv")
+
+    def _save_rows(self, rows: Sequence[Sequence[str]], suggested: str) -> None:
+        from keelroom.export.tables import write_csv
+
+        name, _ = QFileDialog.getSaveFileName(self, "Save as CSV", str(self._folder() / suggested), "CSV (*.csv)")
+        if name:
+            self._export(lambda: write_csv(rows, Path(name)), name)
 
     def drawing_picture(self) -> QPixmap:
         """The elevation at twice the screen's size."""

@@ -85,16 +85,20 @@ class Chart(QWidget):
         self.setAccessibleDescription(self.as_text())
         self.update()
 
-    def as_text(self) -> str:
-        """The chart's figures as tab-separated text."""
+    def as_rows(self) -> list[list[str]]:
+        """The chart's figures as a table, heading first."""
         p = self.picture
         if p.note:
-            return p.note
-        lines = [f"{p.across}\t" + "\t".join(s.name for s in p.series)]
+            return [[p.note]]
         xs = sorted({x for s in p.series for x in s.xs})
         table = [dict(zip(s.xs, s.ys, strict=True)) for s in p.series]
-        lines += [f"{x:.6g}\t" + "\t".join("" if x not in t else f"{t[x]:.6g}" for t in table) for x in xs]
-        return "\n".join([*lines, *(f"{m.text}\t{m.x:.6g}\t{m.y:.6g}" for m in p.marks)])
+        rows = [[p.across, *(s.name or p.up for s in p.series)]]
+        rows += [[f"{x:.6g}", *("" if x not in t else f"{t[x]:.6g}" for t in table)] for x in xs]
+        return [*rows, *([m.text, f"{m.x:.6g}", f"{m.y:.6g}"] for m in p.marks)]
+
+    def as_text(self) -> str:
+        """The same as tab-separated text."""
+        return "\n".join("\t".join(row) for row in self.as_rows())
 
     # painting
 

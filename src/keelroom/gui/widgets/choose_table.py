@@ -69,6 +69,15 @@ class ChooseTable(QWidget):
         if current != self.table.currentRow():
             self.table.selectRow(current) if current >= 0 else self.table.clearSelection()
 
+    def as_rows(self) -> list[list[str]]:
+        """What the table shows, heading first, hidden rows left out."""
+        columns = range(self.table.columnCount())
+        rows = [[item.text() if (item := self.table.horizontalHeaderItem(k)) else "" for k in columns]]
+        for row in range(self.table.rowCount()):
+            if not self.table.isRowHidden(row):
+                rows.append([item.text() if (item := self.table.item(row, k)) else "" for k in columns])
+        return rows
+
     def _narrow(self, text: str) -> None:
         words = text.lower().split()
         for row in range(self.table.rowCount()):

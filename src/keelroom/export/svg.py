@@ -1,0 +1,73 @@
+"""A scene as SVG, drawn at 1:1: one unit is one millimetre."""
+
+from __future__ import annotations
+
+import math
+from pathlib import Path
+from xml.sax.saxutils import escape
+
+from keelroom.build.file import write_atomically
+from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene, Shape
+from keelroom.errors import DocumentError, ExportError
+from keelroom.export.inks import INKS, PLAIN, POINT_MM, TEXT
+
+MM = 1000.0
+TYPE = 12.0
+"""[mm] height of lettering: a full-size drawing is read from a step away."""
+
+
+def write_svg(scene: Scene, path: Path) -> None:
+    """Write the file whole or not at all. Raises ExportError saying why."""
+    try:
+        write_atomically(path, svg_text(scene).encode())
+    except DocumentError as error:
+        raise ExportError("svg_not_written", error.message, path=str(path)) from None
+
+
+def svg_text(scene: Scene) -> str:
+    """The SVG document; y runs up in the scene and down on paper."""
+    left, bottom, wide, high = (value * MM for value in scene.bounds)
+    body = "\n".join(_shape(shape) for shape in scene.shapes)
+    return (
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:.2f}mm" height="{high:.2f}mm" '
+        f'viewBox="{left:.3f} {-(bottom + high):.3f} {wide:.3f} {high:.3f}" font-family="Open Sans, sans-serif">\n{body}\n</svg>\n'
+    )
+
+
+def _style(role: str) -> str:
+    fill, stroke, weight = INKS.get(role, PLAIN)
+    return f'class="{role}" fill="{fill or "none"}" stroke="{stroke}" stroke-width="{weight * POINT_MM * 2:.3f}"'
+
+
+def _shape(shape: Shape) -> str:
+    if isinstance(shape, Rect):
+        top = -(shape.bottom + shape.height) * MM
+        return (
+            f'<rect x="{shape.left * MM:.3f}" y="{top:.3f}" width="{shape.width * MM:.3f}" height="{shape.height * MM:.3f}" '
+            f'rx="{shape.radius * MM:.3f}" {_style(shape.role)}/>'
+        )
+    if isinstance(shape, Circle):
+        return (
+            f'<circle cx="{shape.centre[0] * MM:.3f}" cy="{-shape.centre[1] * MM:.3f}" r="{shape.radius * MM:.3f}" {_style(shape.role)}/>'
+        )
+    if isinstance(shape, Polyline):
+        points = " ".join(f"{x * MM:.3f},{-y * MM:.3f}" for x, y in shape.points)
+        return f'<{"polygon" if shape.closed else "polyline"} points="{points}" {_style(shape.role)}/>'
+    if isinstance(shape, Label):
+        return _text(shape.at, shape.text, 0.0)
+    return _dimension(shape)
+
+
+def _text(at: tuple[float, float], text: str, degrees: float) -> str:
+    x, y = at[0] * MM, -at[1] * MM
+    turn = f' transform="rotate({-degrees:.3f} {x:.3f} {y:.3f})"' if degrees else ""
+    return f'<text x="{x:.3f}" y="{y:.3f}" font-size="{TYPE:g}" fill="{TEXT}" text-anchor="middle"{turn}>{escape(text)}</text>'
+
+
+def _dimension(shape: Dimension) -> str:
+    (x0, y0), (x1, y1) = shape.start, shape.end
+    length = math.hypot(x1 - x0, y1 - y0) or 1.0
+    nx, ny = -(y1 - y0) / length * shape.offset, (x1 - x0) / length * shape.offset
+    a, b = (x0 + nx, y0 + ny), (x1 + nx, y1 + ny)
+    lines = [_shape(Polyline(shape.role, ends)) for ends in ((shape.start, a), (shape.end, b), (a, b))]
+    return "\n".join([*lines, _text(((a[0] + b[0]) / 2, (a[1] + b[1]) / 2), shape.text, math.degrees(math.atan2(y1 - y0, x1 - x0)))])

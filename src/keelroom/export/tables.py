@@ -1,0 +1,28 @@
+"""Tables as text to paste and as CSV files."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Sequence
+from pathlib import Path
+
+from keelroom.build.file import write_atomically
+from keelroom.errors import DocumentError, ExportError
+
+Rows = Sequence[Sequence[str]]
+
+
+def as_text(rows: Rows) -> str:
+    """Tab-separated, a line a row: what a spreadsheet pastes as cells."""
+    return "\n".join("\t".join(cell.replace("\t", " ").replace("\n", " ") for cell in row) for row in rows)
+
+
+def write_csv(rows: Rows, path: Path) -> None:
+    """Write a CSV file whole or not at all. Raises ExportError saying why."""
+    buffer = io.StringIO()
+    csv.writer(buffer).writerows(rows)
+    try:
+        write_atomically(path, buffer.getvalue().encode("utf-8-sig"))
+    except DocumentError as error:
+        raise ExportError("csv_not_written", error.message, path=str(path)) from None
