@@ -205,3 +205,18 @@ def test_the_drawing_goes_out_as_svg(driver, tmp_path, monkeypatch):
     QTest.keyClicks(driver.find("Find an act"), "export drawing")
     QTest.keyClick(driver.find("Find an act"), Qt.Key.Key_Return)
     assert "<svg" in (tmp_path / "e.svg").read_text()
+
+
+def test_a_total_opens_its_working_and_goes_to_what_limits_it(driver):
+    for total, title in (
+        ("CFM:", "Air through the core, standing"),
+        ("Idle:", "Amps standing, everything on"),
+        ("Face:", "frontal-area rule"),
+    ):
+        driver.click(total)
+        driver.settle()
+        assert driver.shows(title)
+        driver.until(lambda: len(driver.find("What moves it most").text().splitlines()) == 3)
+    assert driver.window.tape.marks["Core"].isChecked(), "the face is decided at the Core station"
+    driver.click("Steady cruise")
+    assert driver.shows("Steady cruise: engine-outlet temperature")

@@ -15,9 +15,9 @@ from keelroom.assess.assess import assess
 from keelroom.assess.defaults import default_duty_cases, new_build
 from keelroom.assess.fixes import edit_for
 from keelroom.assess.report import as_json, as_table
-from keelroom.assess.why import movers, temperature_working
+from keelroom.assess.why import HEADLINES, headline_working, movers, temperature_working
 from keelroom.build.edits import Change, Edit, apply, set_value
-from keelroom.build.fields import get, measured_fields
+from keelroom.build.fields import get, measured_fields, owner_and_spec
 from keelroom.build.file import load, save
 from keelroom.build.quantity import from_si, quantity
 from keelroom.build.schema.package import CurvePoint, Package, Shroud
@@ -188,6 +188,30 @@ def test_movers_are_real_sensitivities():
     changes = [abs(mover.change) for mover in movers(BUILD, "grade", "si")]
     assert changes == sorted(changes, reverse=True)
     assert movers(new_build(), "idle", "us") == ()
+
+
+@pytest.mark.parametrize("headline", sorted(HEADLINES))
+def test_every_headline_figure_has_its_working_and_real_movers(headline):
+    """Each mover is what the whole assessment says when that input alone is moved."""
+
+    def read(build):
+        assessment = assess(build)
+        f, r = assessment.cases[0].figures, assessment.rules
+        return {"airflow": f.airflow_fans_on, "amps": f.electrical_current, "face": r.face_area - r.face_area_wanted}[headline]
+
+    found = movers(BUILD, "idle", "si", headline)
+    assert len(found) >= 3
+    for mover in found[:2]:
+        value = get(BUILD, mover.path)
+        _, spec = owner_and_spec(BUILD, mover.path)
+        step = 5.0 if "K" in mover.step else 0.1 * value.si
+        moved = from_si(value.si + (step if mover.step.startswith("+") else -step), spec.kind_name, "si", "derived")
+        changed = apply(BUILD, set_value(mover.path, moved, ""))[0]
+        assert mover.change == pytest.approx(read(changed) - read(BUILD), rel=2e-3, abs=1e-9)
+    working = headline_working(BUILD, headline, assess(BUILD).cases[0].figures, "us")
+    assert working.inputs
+    assert working.sources
+    assert len(working.formula) > 40
 
 
 def test_working_names_inputs_and_sources():

@@ -10,7 +10,7 @@ from keelroom.assess.airfigures import cover_figures, fan_figures, pressure_ladd
 from keelroom.assess.airside import air_side
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult, RulesOfThumb, Totals, Verdict
 from keelroom.assess.judge import judge
-from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked
+from keelroom.assess.translate import needs_of, parts_of, row_of, stacked
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.package import Package
 from keelroom.core import rules
@@ -52,12 +52,6 @@ def assess(build: Build, package_id: str | None = None, previous: Assessment | N
         start=start,
     )
     return partial._replace(findings=judge(build, package, partial))
-
-
-def assess_rows(rows: list[Row]) -> Answer:
-    """Steady answers of many rows of one batch kind, for searches and sensitivities."""
-    points, doubt = stacked(rows)
-    return steady_answer(points, doubt, rows[0].layout)
 
 
 def _figures(build: Build, package: Package, cases: list[DutyCase], points: Points, answer: Answer) -> list[CaseFigures]:

@@ -3,17 +3,21 @@
 from __future__ import annotations
 
 import math
-from collections import defaultdict
+from collections.abc import Callable
 from typing import NamedTuple
 
-from keelroom.assess.assess import assess_rows
+import numpy as np
+
 from keelroom.assess.assessment import CaseFigures
+from keelroom.assess.batch import Asked, answers, row_for
 from keelroom.assess.judge import COLDEST
-from keelroom.assess.translate import Row, needs_of, parts_of, row_of
+from keelroom.assess.translate import Row
 from keelroom.build.edits import apply, set_value
 from keelroom.build.fields import Path, measured_fields
 from keelroom.build.quantity import Quantity, Spec, from_si
 from keelroom.build.schema.build import Build
+from keelroom.core import rules
+from keelroom.core.answer import Answer
 from keelroom.core.sources import SOURCES, Source
 from keelroom.errors import InputError
 from keelroom.units import KINDS, format_si
@@ -77,28 +81,121 @@ def temperature_working(figures: CaseFigures, name: str, system: str) -> Working
     )
 
 
-def movers(build: Build, case_id: str, system: str) -> tuple[Mover, ...]:
+class Headline(NamedTuple):
+    """A figure of the ledger besides the temperatures: how it is told, how it came about, how it is read off a solved point."""
+
+    title: str
+    kind_name: str
+    formula: str
+    sources: tuple[str, ...]
+    value: Callable[[Build, Row, Answer, int], float]
+    inputs: Callable[[Build, CaseFigures, str], tuple[tuple[str, str], ...]]
+
+
+def _temperature(build: Build, row: Row, answer: Answer, i: int) -> float:
+    return float(answer.solution.state.temperature[i])
+
+
+def _airflow(build: Build, row: Row, answer: Answer, i: int) -> float:
+    fixed = answer.solution.fixed
+    return float(np.maximum(fixed.running.flows.core[i], 0.0).sum() / fixed.outdoor_density[i])
+
+
+def _amps(build: Build, row: Row, answer: Answer, i: int) -> float:
+    fans, speed = row.points.fans, answer.solution.fixed.running.speed[i]
+    drawn = (fans.power * speed**3 * fans.curve.present / np.maximum(fans.voltage, 1e-9)).sum() * answer.solution.state.command[i]
+    return float(drawn + row.points.drive.electrical / row.points.system_voltage)
+
+
+def _face(build: Build, row: Row, answer: Answer, i: int) -> float:
+    return float(row.points.core.face_width * row.points.core.face_height) - rules.face_area_wanted(float(row.points.engine.displacement))
+
+
+def _text(si: float, kind: str, system: str) -> str:
+    return format_si(si, KINDS[kind], system)
+
+
+def _airflow_inputs(build: Build, f: CaseFigures, system: str) -> tuple[tuple[str, str], ...]:
+    engine = build.brief.engine
+    wanted = rules.airflow_wanted(engine.displacement.si, engine.cylinders.si) if engine.displacement and engine.cylinders else None
+    return (
+        ("Through the core, fans running", _text(f.airflow_fans_on, "airflow", system)),
+        *((("The rule wants, by engine class", _text(wanted, "airflow", system)),) if wanted is not None else ()),
+        *((f"Fan {k}: into the core", _text(fan.flow_into_core, "airflow", system)) for k, fan in enumerate(f.fans, 1)),
+        *((f"Fan {k}: volts at the motor", _text(fan.voltage, "voltage", system)) for k, fan in enumerate(f.fans, 1)),
+        *((place, _text(pressure, "fan pressure", system)) for place, pressure in f.pressures),
+    )
+
+
+def _amps_inputs(build: Build, f: CaseFigures, system: str) -> tuple[tuple[str, str], ...]:
+    return (
+        ("Everything on", _text(f.electrical_current, "current", system)),
+        ("Of that the cooling fans", _text(f.fan_current, "current", system)),
+        ("Fans run", f"{f.fan_command:.0%} of the time"),
+        ("The alternator gives hot at this speed", _text(f.alternator_current, "current", system)),
+        ("Engine at", f"{f.rpm:.0f} rpm"),
+    )
+
+
+def _face_inputs(build: Build, f: CaseFigures, system: str) -> tuple[tuple[str, str], ...]:
+    core, engine = build.package.core, build.brief.engine
+    if not (core.face_width and core.face_height and engine.displacement):
+        return ()
+    return (
+        ("Face", _text(core.face_width.si * core.face_height.si, "area", system)),
+        ("The rule wants", _text(rules.face_area_wanted(engine.displacement.si), "area", system)),
+        ("Displacement", _text(engine.displacement.si, "displacement", system)),
+    )
+
+
+HEADLINES = {
+    "airflow": Headline("Air through the core, standing", "airflow",
+                        "The flow at which the fans' pressure equals what grille, covers, core, corners of the shroud and bay exit lose, at the densities "
+                        "the air has there; leaks and what comes back are part of the balance. Beside it the rule of thumb by engine class.",
+                        ("FAN_LAWS", "CHANG_HSU", "KAYS_LONDON", "PRACTICE"), _airflow, _airflow_inputs),
+    "amps": Headline("Amps standing, everything on", "current",
+                     "Each fan's watts (with the cube of its speed, which follows the volts at its motor) over those volts, times the share of time it runs, "
+                     "plus the other electrical load over the system's volts; against the alternator's rating times its hot share at idle.",
+                     ("FAN_LAWS", "PRACTICE"), _amps, _amps_inputs),
+    "face": Headline("Face against the frontal-area rule", "area",
+                     "Face width times face height, against as many square inches as the engine has cubic inches. The rule knows neither climate, load, depth nor fans.",
+                     ("PRACTICE",), _face, _face_inputs),
+}  # fmt: skip
+
+
+def headline_working(build: Build, name: str, figures: CaseFigures, system: str) -> Working:
+    """The working of a headline figure besides the temperatures, for the duty case it is read at."""
+    headline = HEADLINES[name]
+    return Working(
+        headline.title, headline.formula, headline.inputs(build, figures, system), tuple(SOURCES[key] for key in headline.sources)
+    )
+
+
+def movers(build: Build, case_id: str, system: str, headline: str = "temperature") -> tuple[Mover, ...]:
     """Every measured input's worth for one duty case of the active package, largest first.
 
     Each is moved by RELATIVE_STEP or TEMPERATURE_STEP and the whole build solved again; inputs that make no
     legal or workable build when moved are left out. Empty while the case still needs something.
+    headline : 'temperature' [K] or a key of HEADLINES, whose change is then in its SI unit
     """
+    value = HEADLINES[headline].value if headline in HEADLINES else _temperature
     variants = [
-        (path, spec, step, moved)
-        for path, spec, value in _inputs(build, case_id)
-        for step, moved in _moved(build, path, spec, value, system)
+        (path, spec, step, moved) for path, spec, now in _inputs(build, case_id) for step, moved in _moved(build, path, spec, now, system)
     ]
     builds = [build, *(moved for _, _, _, moved in variants)]
-    temperatures = _temperatures(builds, case_id)
-    base = temperatures[0]
+    rows = [row_for(Asked(b, case_id)) for b in builds]
+    pairs = zip(builds, rows, answers(rows), strict=True)
+    figures = [value(b, row, *found) if row is not None and found is not None else None for b, row, found in pairs]
+    base = figures[0]
     if base is None:
         return ()
     found = [
-        Mover(path, spec.label, step, t - base)
-        for (path, spec, step, _), t in zip(variants, temperatures[1:], strict=True)
-        if t is not None
+        Mover(path, spec.label, step, figure - base)
+        for (path, spec, step, _), figure in zip(variants, figures[1:], strict=True)
+        if figure is not None
     ]
-    return tuple(sorted((m for m in found if abs(m.change) > 1e-4), key=lambda mover: -abs(mover.change)))
+    least = 1e-4 if headline == "temperature" else 1e-9
+    return tuple(sorted((m for m in found if abs(m.change) > least), key=lambda mover: -abs(mover.change)))
 
 
 def _inputs(build: Build, case_id: str) -> list[tuple[Path, Spec, Quantity]]:
@@ -127,19 +224,3 @@ def _moved(build: Build, path: Path, spec: Spec, value: Quantity, system: str) -
         except InputError:
             continue
     return []
-
-
-def _temperatures(builds: list[Build], case_id: str) -> list[float | None]:
-    """Settled temperature per build, solved in as few calls as their layouts allow; None where something is missing."""
-    found: list[float | None] = [None] * len(builds)
-    batches: dict[tuple[object, ...], list[tuple[int, Row]]] = defaultdict(list)
-    for i, build in enumerate(builds):
-        case = next(case for case in build.duty_cases if case.id == case_id)
-        if not needs_of(build, build.package, case):
-            row = row_of(build, parts_of(build.brief, build.package), case)
-            batches[row.batch].append((i, row))
-    for members in batches.values():
-        answer = assess_rows([row for _, row in members])
-        for (i, _), temperature in zip(members, answer.solution.state.temperature, strict=True):
-            found[i] = float(temperature)
-    return found

@@ -84,6 +84,7 @@ class Window(QMainWindow):
         session.told.connect(lambda text: status.showMessage(text, 12000))
         session.changed.connect(self._refresh)
         session.asked_for.connect(self.go_to)
+        session.explained.connect(lambda _headline: self.show_panel("Why"))
         session.display_changed.connect(self._display)
         # The answer first: drawing and ledger are painted before the forms beside them are made.
         self.bay.painted.connect(self._furnish, Qt.ConnectionType.QueuedConnection)

@@ -39,6 +39,8 @@ class Session(QObject):
     changed = pyqtSignal()
     selected = pyqtSignal(str)
     """a duty case was chosen"""
+    explained = pyqtSignal(str)
+    """somebody wants the working of a headline figure: 'temperature' or a key of `HEADLINES`"""
     asked_for = pyqtSignal(tuple)
     """somebody wants to see the field at this path"""
     told = pyqtSignal(str)
@@ -52,6 +54,7 @@ class Session(QObject):
         self.store = Store(build or new_build())
         self.path = path
         self.case_id = ""
+        self.headline = "temperature"
         self.failure = ""
         self.held: Held | None = None
         self.assessment: Assessment = assess(self.store.build)
@@ -107,8 +110,14 @@ class Session(QObject):
         if trail:
             self.marks.append((trail[-1], temperature))
 
+    def explain(self, headline: str) -> None:
+        """Show the working of a headline figure."""
+        self.headline = headline
+        self.explained.emit(headline)
+
     def select(self, case_id: str) -> None:
         self.case_id = case_id
+        self.headline = "temperature"
         self.selected.emit(case_id)
 
     @property

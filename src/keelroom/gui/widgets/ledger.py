@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPolygonF
-from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.report import VERDICT_WORDS, band_text, margin_text, settles_text
@@ -266,23 +266,25 @@ class Ledger(QWidget):
         self.totals_column = QVBoxLayout(side)
         self.totals_column.setContentsMargins(12, 6, 10, 6)
         self.totals_column.setSpacing(1)
-        self.amps = button(
-            "", lambda: self.session.asked_for.emit(("brief", "accessories", "alternator_rating")), tip="Go to the alternator"
-        )
-        self.area = button(
-            "",
-            lambda: self.session.asked_for.emit(("packages", self.session.build.active, "core", "face_width")),
-            tip="Go to the core face",
-        )
-        self.cfm = button("", lambda: self.session.asked_for.emit(("packages", self.session.build.active, "fans")), tip="Go to the fans")
-        self.money = button(
-            "", lambda: self.session.asked_for.emit(("packages", self.session.build.active, "hours")), tip="Go to cost and hours"
-        )
+        self.amps = self._total("amps", lambda: ("brief", "accessories", "alternator_rating"), "the alternator")
+        self.area = self._total("face", lambda: ("packages", self.session.build.active, "core", "face_width"), "the core face")
+        self.cfm = self._total("airflow", lambda: ("packages", self.session.build.active, "fans"), "the fans")
+        self.money = self._total("", lambda: ("packages", self.session.build.active, "hours"), "cost and hours")
         for made in (self.amps, self.area, self.cfm, self.money):
             made.setStyleSheet("text-align: left; padding: 2px 6px;")
             self.totals_column.addWidget(made)
         self.totals_column.addStretch(1)
         return side
+
+    def _total(self, headline: str, where: Callable[[], tuple[str, ...]], what: str) -> QPushButton:
+        """A running total: a click goes to what limits it and opens its working."""
+
+        def act() -> None:
+            self.session.asked_for.emit(where())
+            if headline:
+                self.session.explain(headline)
+
+        return button("", act, tip=f"Why, and go to {what}" if headline else f"Go to {what}")
 
     def set_palette(self, palette: Palette) -> None:
         self.palette_now = palette

@@ -12,7 +12,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QListWidget, QListWi
 from keelroom.assess.assessment import CaseFigures
 from keelroom.assess.fixes import edit_for
 from keelroom.assess.report import margin_text, settles_text
-from keelroom.assess.why import Mover, movers, temperature_working
+from keelroom.assess.why import HEADLINES, Mover, Working, headline_working, movers, temperature_working
 from keelroom.core.findings import Finding, Fix
 from keelroom.core.sources import SOURCES
 from keelroom.errors import InputError
@@ -149,6 +149,7 @@ class WhyPanel(Panel):
         self.moves = label("")
         session.changed.connect(self.changed)
         session.selected.connect(lambda _case: self.changed())
+        session.explained.connect(lambda _headline: self.changed())
         session.display_changed.connect(self.changed)
 
     def fill(self) -> None:
@@ -159,24 +160,43 @@ class WhyPanel(Panel):
             column.addWidget(label("Choose a duty case on the ledger once it has figures; its working stands here.", wrap=True))
             column.addStretch(1)
             return
-        working = temperature_working(case.figures, case.name, self.session.system)
-        column.addWidget(label(working.title, "head", wrap=True))
-        f, system = case.figures, self.session.system
+        self.figures = case.figures
+        if self.session.headline in HEADLINES:
+            self._headline(column)
+        else:
+            self._temperature(column, case.name)
+        column.addStretch(1)
+
+    def _temperature(self, column: QVBoxLayout, name: str) -> None:
+        f, system = self.figures, self.session.system
         settles = settles_text(f, system)
-        column.addWidget(
-            label(
-                f"{settles}, {margin_text(f, system)}."
-                if f.verdict != "does_not_settle"
-                else f"{settles.capitalize()}; {margin_text(f, system)}.",
-                wrap=True,
-            )
-        )
+        told = f"{settles}, {margin_text(f, system)}."
+        if f.verdict == "does_not_settle":
+            told = f"{settles.capitalize()}; {margin_text(f, system)}."
+        self._working(column, temperature_working(f, name, system), told, lambda: self._balance(column, f))
+        build, chosen = self.session.build, self.session.case
+        self.worker.ask(lambda: ("temperature difference", movers(build, chosen, system)))
+
+    def _headline(self, column: QVBoxLayout) -> None:
+        """A total of the ledger: read at the first standing duty case, as the ledger does."""
+        build, system, name = self.session.build, self.session.system, self.session.headline
+        standing = next((c for c in self.session.assessment.cases if c.figures and c.figures.speed < 1), None)
+        if standing is None or standing.figures is None:
+            column.addWidget(label("This figure is read at a standing duty case; there is none with figures.", wrap=True))
+            return
+        case = standing.case_id
+        self._working(column, headline_working(build, name, standing.figures, system), f"Read at {standing.name}.", lambda: None)
+        self.worker.ask(lambda: (HEADLINES[name].kind_name, movers(build, case, system, name)))
+
+    def _working(self, column: QVBoxLayout, working: Working, told: str, more: Callable[[], object]) -> None:
+        column.addWidget(label(working.title, "head", wrap=True))
+        column.addWidget(label(told, wrap=True))
         column.addSpacing(6)
         column.addWidget(label("What moves it most", "head"))
         self.moves = label("working it out …", wrap=True)
         self.moves.setAccessibleName("What moves it most")
         column.addWidget(self.moves)
-        self._balance(column, case.figures)
+        more()
         column.addWidget(label("From", "head"))
         for what, value in working.inputs:
             self._pair(column, what, value)
@@ -187,9 +207,6 @@ class WhyPanel(Panel):
         column.addWidget(label("Sources", "head"))
         for source in working.sources:
             column.addWidget(label(f"{source.citation} ({source.confirmed})", "faint", wrap=True))
-        column.addStretch(1)
-        build, chosen = self.session.build, self.session.case
-        self.worker.ask(lambda: movers(build, chosen, system))
 
     def _balance(self, column: QVBoxLayout, figures: CaseFigures) -> None:
         column.addSpacing(6)
@@ -212,10 +229,11 @@ class WhyPanel(Panel):
         line.addWidget(shown)
         column.addLayout(line)
 
-    def _show_movers(self, found: tuple[Mover, ...]) -> None:
-        difference = KINDS["temperature difference"]
-        factor = difference.shown_unit(self.session.system)
-        lines = [f"{mover.label} {mover.step}: {mover.change / factor.factor:+.1f} {factor.symbol}" for mover in found[:3]]
+    def _show_movers(self, answer: tuple[str, tuple[Mover, ...]]) -> None:
+        kind_name, found = answer
+        unit = self.session.unit(KINDS[kind_name])
+        places = 1 if kind_name == "temperature difference" else max(unit.decimals, 0)
+        lines = [f"{mover.label} {mover.step}: {mover.change / unit.factor:+.{places}f} {unit.symbol}" for mover in found[:3]]
         self.moves.setText("\n".join(lines) or "Nothing moves it.")
 
 
