@@ -200,7 +200,7 @@ def test_a_page_is_copied_as_text(driver):
 
 
 def test_the_drawing_goes_out_as_svg(driver, tmp_path, monkeypatch):
-    monkeypatch.setattr("keelroom.gui.window.QFileDialog.getSaveFileName", lambda *_: (str(tmp_path / "e.svg"), ""))
+    monkeypatch.setattr("keelroom.gui.outputs.QFileDialog.getSaveFileName", lambda *_: (str(tmp_path / "e.svg"), ""))
     driver.click("Acts", QToolButton)
     QTest.keyClicks(driver.find("Find an act"), "export drawing")
     QTest.keyClick(driver.find("Find an act"), Qt.Key.Key_Return)

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
 from importlib import import_module
 from pathlib import Path
 
-from PyQt6.QtCore import QRectF, Qt
-from PyQt6.QtGui import QAction, QCloseEvent, QKeySequence, QPainter, QPixmap
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QAction, QCloseEvent, QKeySequence
 from PyQt6.QtWidgets import (
     QApplication,
     QFileDialog,
@@ -20,15 +19,13 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from keelroom.assess.report import as_table, ledger_rows
 from keelroom.build.autosave import Recovered
 from keelroom.core.findings import Finding
 from keelroom.errors import KeelRoomError
+from keelroom.gui.outputs import Outputs
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import LIGHT, Palette, palette_of, style_sheet
 from keelroom.gui.widgets.bay import BayDrawing
-from keelroom.gui.widgets.chart import Chart
-from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.form import Form
 from keelroom.gui.widgets.ledger import Ledger
 from keelroom.gui.widgets.map_bar import MapBar
@@ -68,6 +65,7 @@ class Window(QMainWindow):
         self.palette_now: Palette = palette_of(session.settings.theme)
         self._dress()  # before there are widgets: dressing them again costs more
         self.as_demo = False
+        self.out = Outputs(self)
         self.stations: dict[str, Form] = {}
         self.resize(1280, 800)
         self.setMinimumSize(1024, 640)
@@ -210,12 +208,12 @@ class Window(QMainWindow):
             Command("Open a build…", self.choose_file, "Ctrl+O"),
             Command("Save", self.save, "Ctrl+S"),
             Command("Save as…", self.save_as, "Ctrl+Shift+S"),
-            Command("Write the build sheet (PDF)…", self.write_sheet, "Ctrl+P"),
-            Command("Export the drawing (PNG or SVG)…", self.export_drawing),
-            Command("Copy the page's table or chart as text", self.copy_page, "Ctrl+Shift+T"),
-            Command("Save the page's table or chart as CSV…", self.save_page),
-            Command("Save the ledger as CSV…", self.save_ledger),
-            Command("Copy the ledger as text", self.copy_ledger, "Ctrl+Shift+C"),
+            Command("Write the build sheet (PDF)…", self.out.write_sheet, "Ctrl+P"),
+            Command("Export the drawing (PNG or SVG)…", self.out.export_drawing),
+            Command("Copy the page's table or chart as text", self.out.copy_page, "Ctrl+Shift+T"),
+            Command("Save the page's table or chart as CSV…", self.out.save_page),
+            Command("Save the ledger as CSV…", self.out.save_ledger),
+            Command("Copy the ledger as text", self.out.copy_ledger, "Ctrl+Shift+C"),
             Command("Undo", self.session.store.undo, "Ctrl+Z"),
             Command("Redo", self.session.store.redo, "Ctrl+Shift+Z"),
             *stations,
@@ -375,7 +373,7 @@ class Window(QMainWindow):
     def choose_file(self) -> None:
         if not self._may_leave():
             return
-        name, _ = QFileDialog.getOpenFileName(self, "Open a build", str(self._folder()), FILES)
+        name, _ = QFileDialog.getOpenFileName(self, "Open a build", str(self.folder()), FILES)
         if name:
             self.open(Path(name))
 
@@ -403,7 +401,7 @@ class Window(QMainWindow):
         return self._save(self.session.path)
 
     def save_as(self) -> bool:
-        start = self._folder() / f"{self.session.build.brief.title or 'build'}.keelroom"
+        start = self.folder() / f"{self.session.build.brief.title or 'build'}.keelroom"
         name, _ = QFileDialog.getSaveFileName(self, "Save the build", str(start), FILES)
         if not name:
             return False
@@ -427,86 +425,8 @@ class Window(QMainWindow):
         if focused is not None:
             focused.clearFocus()
 
-    def _folder(self) -> Path:
+    def folder(self) -> Path:
         return self.session.path.parent if self.session.path else Path.home()
-
-    def write_sheet(self) -> None:
-        from keelroom.export.sheet import write_sheet
-
-        start = self._folder() / f"{self.session.build.brief.title or 'build'} sheet.pdf"
-        name, _ = QFileDialog.getSaveFileName(self, "Write the build sheet", str(start), "PDF (*.pdf)")
-        if name:
-            self._export(lambda: write_sheet(self.session.build, self.session.assessment, Path(name), self.session.system), name)
-
-    def _export(self, act: Callable[[], object], name: str) -> None:
-        try:
-            act()
-        except KeelRoomError as error:
-            self.session.told.emit(error.message)
-            QMessageBox.warning(self, "Not written", error.message)
-        else:
-            self.session.told.emit(f"Wrote {Path(name).name}")
-
-    def export_drawing(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(
-            self, "Export the drawing", str(self._folder() / "elevation.png"), "PNG (*.png);;SVG at 1:1 (*.svg)"
-        )
-        if not name:
-            return
-        if name.lower().endswith(".svg"):
-            from keelroom.export.svg import write_svg
-
-            self._export(lambda: write_svg(self.bay.scene, Path(name)), name)
-        elif not self.drawing_picture().save(name, "PNG"):
-            self.session.told.emit(f"{Path(name).name} could not be written; choose another place")
-
-    def page_rows(self) -> list[list[str]]:
-        """The tables and charts of the page that is seen, one under the other; empty where it has none."""
-        seen = [w for w in self.station_stack.findChildren(QWidget) if isinstance(w, (ChooseTable, Chart)) and w.isVisible()]
-        return [row for widget in seen for row in widget.as_rows()]
-
-    def copy_page(self) -> None:
-        from keelroom.export.tables import as_text
-
-        rows, clipboard = self.page_rows(), QApplication.clipboard()
-        if rows and clipboard is not None:
-            clipboard.setText(as_text(rows))
-        self.session.told.emit("The page's figures are on the clipboard" if rows else "This page has no table or chart")
-
-    def save_page(self) -> None:
-        rows = self.page_rows()
-        if rows:
-            self._save_rows(rows, "table.csv")
-        else:
-            self.session.told.emit("This page has no table or chart")
-
-    def save_ledger(self) -> None:
-        self._save_rows(ledger_rows(self.session.assessment, self.session.system), "ledger.csv")
-
-    def _save_rows(self, rows: Sequence[Sequence[str]], suggested: str) -> None:
-        from keelroom.export.tables import write_csv
-
-        name, _ = QFileDialog.getSaveFileName(self, "Save as CSV", str(self._folder() / suggested), "CSV (*.csv)")
-        if name:
-            self._export(lambda: write_csv(rows, Path(name)), name)
-
-    def drawing_picture(self) -> QPixmap:
-        """The elevation at twice the screen's size."""
-        picture = QPixmap(self.bay.size() * 2)
-        picture.fill(self.bay.palette().window().color())
-        painter = QPainter(picture)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.scale(2, 2)
-        painter.fillRect(QRectF(self.bay.rect()), self.bay.palette().base())
-        self.bay.render_scene(painter)
-        painter.end()
-        return picture
-
-    def copy_ledger(self) -> None:
-        clipboard = QApplication.clipboard()
-        if clipboard is not None:
-            clipboard.setText(as_table(self.session.build, self.session.assessment, self.session.system))
-            self.session.told.emit("The ledger is on the clipboard")
 
     # leaving
 
