@@ -12,7 +12,7 @@ from keelroom.build.schema.package import Cover, Fan
 from keelroom.core.air.network import BASE_PRESSURE
 from keelroom.core.answer import Answer
 from keelroom.core.fluids import air as moist_air
-from keelroom.core.operating_point import Points, commanded, cover_heat, cover_rise
+from keelroom.core.operating_point import Points, commanded, cover_rise
 
 
 class Origins(NamedTuple):
@@ -83,7 +83,7 @@ def cover_figures(covers: tuple[Cover, ...], points: Points, answer: Answer) -> 
     """
     fixed, state = answer.solution.fixed, answer.solution.state
     cp = moist_air.heat_capacity(fixed.air)
-    off, on = (cover_heat(points.covers, air.heat) for air in (fixed.stopped, fixed.running))
+    off, on = fixed.stopped.cover_heat, fixed.running.cover_heat
     heat = off + state.command[:, None] * (on - off)
     rise, flow = cover_rise(points.covers, heat, commanded(fixed, state.command, "core"), cp)
     area = (points.network.area[:, None, :] @ points.covers.covered)[:, 0, :]

@@ -9,7 +9,7 @@ import numpy as np
 
 from keelroom.assess.caching import by_identity
 from keelroom.build.quantity import Quantity
-from keelroom.build.schema.brief import Brief
+from keelroom.build.schema.brief import Brief, Vehicle
 from keelroom.build.schema.package import Cover, Fan, Package
 from keelroom.core.air.face import Disc, FaceClasses, Lanes, Rectangle, Zone, as_lanes, face_classes, widened
 from keelroom.core.air.fan import SHUTOFF_DOUBT, TYPED_DOUBT, FanCurve, generic_curve, no_fan, typed_curve
@@ -61,9 +61,9 @@ def face_size(package: Package) -> tuple[float, float]:
     return (core.face_width.si if core.face_width else 0.5, core.face_height.si if core.face_height else 0.33)
 
 
-def opening_of(brief: Brief, package: Package) -> Rectangle | None:
+def opening_of(vehicle: Vehicle, package: Package) -> Rectangle | None:
     """The panel's opening in face coordinates, centred on the core; None where no panel hides any of the face."""
-    vehicle, (width, height) = brief.vehicle, face_size(package)
+    width, height = face_size(package)
     if vehicle.opening_width is None and vehicle.opening_height is None:
         return None
     wide = vehicle.opening_width.si if vehicle.opening_width else width
@@ -134,22 +134,26 @@ def cover_rectangle(package: Package, cover: Cover) -> Rectangle | None:
     )
 
 
-@by_identity(64)
 def air_side(brief: Brief, package: Package) -> AirSide:
     """The air side of a package in this vehicle; what is missing stands in and is caught by `needs_of`."""
+    return _air_side(brief.vehicle, brief.accessories.ac_fitted, package)
+
+
+@by_identity(64)
+def _air_side(vehicle: Vehicle, ac_fitted: bool, package: Package) -> AirSide:
     zones, fan_zone = zones_of(package)
     covers = package.covers
-    if not brief.accessories.ac_fitted:
+    if not ac_fitted:
         covers = tuple(cover for cover in covers if cover.kind != "condenser")
     rectangles = tuple(cover_rectangle(package, cover) for cover in covers)
-    classes = widened(_classes(face_size(package), opening_of(brief, package), rectangles, zones), CLASS_STEP)
+    classes = widened(_classes(face_size(package), opening_of(vehicle, package), rectangles, zones), CLASS_STEP)
     core = package.core
     fans = _fan_set(package)
     return AirSide(
         classes=classes,
         lanes=as_lanes(classes.mix, core.flow == "crossflow", int(core.passes.si)),
-        network=_network(brief, package, classes, (zones, fan_zone, covers), fans),
-        covers=_covers(brief, covers, classes),
+        network=_network(vehicle, package, classes, (zones, fan_zone, covers), fans),
+        covers=_covers(vehicle, covers, classes),
         fans=fans,
         zones=zones,
         fan_zone=fan_zone,
@@ -160,10 +164,14 @@ _classes = lru_cache(maxsize=256)(face_classes)
 
 
 def _network(
-    brief: Brief, package: Package, classes: FaceClasses, parts: tuple[tuple[Zone, ...], tuple[int, ...], tuple[Cover, ...]], fans: FanSet
+    vehicle: Vehicle,
+    package: Package,
+    classes: FaceClasses,
+    parts: tuple[tuple[Zone, ...], tuple[int, ...], tuple[Cover, ...]],
+    fans: FanSet,
 ) -> Network:
     zones, fan_zone, covers = parts
-    vehicle, (width, height) = brief.vehicle, face_size(package)
+    width, height = face_size(package)
     sealing = package.sealing
     loss = classes.corner + classes.covered @ np.array([cover.loss.si for cover in covers]) if covers else classes.corner
     shares = _shroud_shares(zones)
@@ -198,11 +206,11 @@ def _shroud_shares(zones: tuple[Zone, ...]) -> list[float]:
     return [1 / shrouded if zone.rectangle is not None else 0.0 for zone in zones]
 
 
-def _covers(brief: Brief, covers: tuple[Cover, ...], classes: FaceClasses) -> Covers:
+def _covers(vehicle: Vehicle, covers: tuple[Cover, ...], classes: FaceClasses) -> Covers:
     """Covers as core arrays (C,), heat of the condenser left at 0: it belongs to the duty case. One stand-in where there are none."""
-    automatic = brief.vehicle.gearbox == "automatic"
+    automatic = vehicle.gearbox == "automatic"
     coolers = max(sum(cover.kind == "gearbox_cooler" for cover in covers), 1)
-    gearbox = {False: 0.6, True: 0.3}[brief.vehicle.in_tank_cooler] if automatic else 0.6
+    gearbox = {False: 0.6, True: 0.3}[vehicle.in_tank_cooler] if automatic else 0.6
     shares = {
         "gearbox_cooler": ("gearbox", gearbox / coolers),
         "oil_cooler": ("oil", 1.0),

@@ -65,10 +65,10 @@ def _missing(build: Build, package: Package, assessment: Assessment) -> Found:
             "Only road speed moves air through the core; at a light there is none.",
         )
     if build.brief.engine.pump_flow is None and build.brief.engine.power is not None:
-        flow = both(pump_flow_rated(build.brief), "coolant flow")
+        flow = both(pump_flow_rated(build.brief.engine), "coolant flow")
         yield Finding("pump_assumed", "doubt", ("brief", "engine", "pump_flow"), f"Coolant flow assumed: {flow} at power rpm",
                       "Taken as 0.8 L/min per kW. Flow at idle is far less and shows in the idle temperature.",
-                      (set_fix(f"Enter {flow} as the assumption", ("brief", "engine", "pump_flow"), f"{pump_flow_rated(build.brief) * 6e4:.0f} L/min"),))  # fmt: skip
+                      (set_fix(f"Enter {flow} as the assumption", ("brief", "engine", "pump_flow"), f"{pump_flow_rated(build.brief.engine) * 6e4:.0f} L/min"),))  # fmt: skip
 
 
 def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:

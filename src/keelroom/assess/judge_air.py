@@ -38,7 +38,7 @@ def face(build: Build, package: Package, assessment: Assessment) -> Found:
     if not (package.core.face_width and package.core.face_height):
         return
     width, height = face_size(package)
-    opening = opening_of(build.brief, package)
+    opening = opening_of(build.brief.vehicle, package)
     if opening is not None:
         shown = min(opening[2], width) * min(opening[3], height) / (width * height)
         level = "problem" if shown < 0.5 else "doubt"

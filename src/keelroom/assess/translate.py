@@ -13,6 +13,8 @@ from keelroom.assess.caching import by_identity
 from keelroom.build.fields import Path, spec_of
 from keelroom.build.quantity import Quantity
 from keelroom.build.schema.brief import Brief, Cooling
+from keelroom.build.schema.brief import Engine as EngineSection
+from keelroom.build.schema.brief import Loop as LoopSection
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.package import Core, Package
 from keelroom.catalogue.fluids import glycol_table
@@ -138,10 +140,14 @@ class Parts(NamedTuple):
     air: AirSide
 
 
-@by_identity(64)
 def parts_of(brief: Brief, package: Package) -> Parts:
     """The package in core terms; what is missing stands as 1 and is caught by `needs_of`."""
-    return Parts(package, _core_geometry(package.core), air_side(brief, package))
+    return _parts(package, air_side(brief, package))
+
+
+@by_identity(64)
+def _parts(package: Package, air: AirSide) -> Parts:
+    return Parts(package, _core_geometry(package.core), air)
 
 
 def row_of(build: Build, parts: Parts, case: DutyCase) -> Row:
@@ -161,7 +167,7 @@ def _row(brief: Brief, parts: Parts, case: DutyCase) -> Row:
     shaft = _ac_shaft(brief, slow) if ac else 0.0
     points = Points(
         core=parts.geometry,
-        engine=_engine(brief, any(cover.kind == "oil_cooler" for cover in parts.package.covers)),
+        engine=_engine(brief.engine, any(cover.kind == "oil_cooler" for cover in parts.package.covers)),
         drive=_drive(brief, case, (speed, rpm, slow), (shaft, any(cover.kind == "gearbox_cooler" for cover in parts.package.covers))),
         climate=_floats(
             Climate,
@@ -175,7 +181,7 @@ def _row(brief: Brief, parts: Parts, case: DutyCase) -> Row:
         covers=air.covers._replace(heat=air.covers.cuts_out / max(air.covers.cuts_out.sum(), 1.0) * shaft * (1 + reader.take(brief.accessories, (), "ac_cop"))),
         face=Face(*air.lanes),
         coolant=_coolant(cooling.glycol, reader.take(cooling, (), "glycol_share")),
-        circuit=_circuit(brief),
+        circuit=_circuit(brief.engine, brief.cooling, brief.loop),
         system_voltage=np.array(voltage),
         cap_pressure=np.array(reader.take(cooling, (), "cap_pressure")),
         limit=np.array(reader.take(cooling, (), "limit")),
@@ -195,12 +201,12 @@ def _fans(cooling: Cooling, air: AirSide, voltage: float) -> Fans:
 
 
 @by_identity(16)
-def _circuit(brief: Brief) -> Circuit:
-    reader, cooling, loop = _Reader(), brief.cooling, brief.loop
+def _circuit(engine: EngineSection, cooling: Cooling, loop: LoopSection) -> Circuit:
+    reader = _Reader()
     return _floats(
         Circuit,
-        flow_rated=pump_flow_rated(brief),
-        rpm_rated=_rpm(brief.engine.power_rpm),
+        flow_rated=pump_flow_rated(engine),
+        rpm_rated=_rpm(engine.power_rpm),
         pulley=reader.take(loop, (), "pulley_ratio"),
         impeller=WORN_IMPELLER if loop.impeller == "worn" else 1.0,
         electric=float(loop.pump == "electric"),
@@ -258,11 +264,11 @@ def engine_rpm(brief: Brief, case: DutyCase) -> float:
     return float(max(geared * case.gear_step.si, 1.15 * idle))
 
 
-def pump_flow_rated(brief: Brief) -> float:
+def pump_flow_rated(engine: EngineSection) -> float:
     """Coolant flow [m3/s] at the speed of greatest power: as typed, or by power."""
-    if brief.engine.pump_flow is not None:
-        return brief.engine.pump_flow.si
-    return PUMP_PER_POWER * (brief.engine.power.si if brief.engine.power else 1.0)
+    if engine.pump_flow is not None:
+        return engine.pump_flow.si
+    return PUMP_PER_POWER * (engine.power.si if engine.power else 1.0)
 
 
 def _ac_shaft(brief: Brief, slow: bool) -> float:
@@ -271,8 +277,8 @@ def _ac_shaft(brief: Brief, slow: bool) -> float:
 
 
 @by_identity(16)
-def _engine(brief: Brief, oil_cooler: bool) -> Engine:
-    engine, reader = brief.engine, _Reader()
+def _engine(engine: EngineSection, oil_cooler: bool) -> Engine:
+    reader = _Reader()
     return _floats(
         Engine,
         displacement=reader.take(engine, (), "displacement"),

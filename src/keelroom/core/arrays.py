@@ -25,15 +25,34 @@ def stack(items: Sequence[T]) -> T:
     """One record with arrays (n, ...) from n alike records of scalars or arrays, nested ones too."""
     first: Any = items[0]
     columns = zip(*(tuple(item) for item in items), strict=True)  # type: ignore[arg-type]
-    values = [stack(column) if isinstance(column[0], tuple) else np.array(column, dtype=float) for column in columns]
+    values = [stack(column) if isinstance(column[0], tuple) else _column(column) for column in columns]
     made: T = type(first)(*values)
     return made
+
+
+LARGE = 64
+"""Numbers per point from which on it pays not to copy what all points share."""
+
+
+def _column(items: Sequence[Any]) -> Floats:
+    first = items[0]
+    if np.size(first) > LARGE and all(item is first for item in items):
+        return np.broadcast_to(np.asarray(first, float), (len(items), *np.shape(first)))
+    return np.array(items, dtype=float)
+
+
+def _rows(value: Floats, index: Any) -> Floats:
+    """Rows of one array; what all rows share stays shared."""
+    if value.size > LARGE and value.strides[0] == 0 and type(index) is np.ndarray:
+        return np.broadcast_to(value[0], (len(index), *value.shape[1:]))
+    rows: Floats = value[index]
+    return rows
 
 
 def take(item: T, index: Any) -> T:
     """The points `index` of a stacked record, nested ones too; what is no array stays as it is."""
     record: Any = item
-    values = [v[index] if type(v) is np.ndarray else take(v, index) if isinstance(v, tuple) else v for v in record]
+    values = [_rows(v, index) if type(v) is np.ndarray else take(v, index) if isinstance(v, tuple) else v for v in record]
     made: T = type(record)(*values)
     return made
 

@@ -43,7 +43,8 @@ class Bracket:
         if self.last is not None:
             step = at - self.last[0]
             moved = np.abs(step) > 0
-            secant = np.where(moved, (value - self.last[1]) / np.where(moved, step, 1.0), slope)
+            # An element that has settled no longer moves: its slope stays the last one found.
+            secant = np.where(moved, (value - self.last[1]) / np.where(moved, step, 1.0), self.slope)
             slope = np.where(secant > 0, secant, slope)
         self.slope = slope
         return at - value / slope

@@ -130,6 +130,8 @@ class Air(NamedTuple):
     flows: AirFlows
     breath: Breath
     heat: EngineHeat
+    cover_heat: Floats
+    """(n, C) [W] each cover would give to its air"""
     power: Floats
     speed: Floats
     """(n, fans) share of rated speed"""
@@ -331,7 +333,7 @@ def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
     sides = np.stack([flows.grille, flows.exit, flows.bypass], axis=1)
     per_area = flows.core / np.maximum(network.area, 1e-9)
     branches = np.concatenate([sides, flows.leaks, flows.flaps, per_area, flows.fans], axis=1)
-    return Air(flows, breath, engine, power, speed, branches)
+    return Air(flows, breath, engine, ahead, power, speed, branches)
 
 
 def commanded(fixed: Fixed, command: Floats, which: str, part: str = "flows") -> Floats:
@@ -388,8 +390,7 @@ def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[
     cp = moist_air.heat_capacity(fixed.air)
     core = commanded(fixed, command, "core")
     front = _front_air(fixed, command)
-    ahead = cover_heat(points.covers, fixed.stopped.heat)
-    ahead = ahead + command[:, None] * (cover_heat(points.covers, fixed.running.heat) - ahead)
+    ahead = fixed.stopped.cover_heat + command[:, None] * (fixed.running.cover_heat - fixed.stopped.cover_heat)
     rise, _ = cover_rise(points.covers, ahead, core, cp)
     class_air = front[:, None] + (points.covers.covered @ rise[:, :, None])[:, :, 0]
 
@@ -404,7 +405,7 @@ def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[
     mean_in = (forward * class_air).sum(axis=1) / np.maximum(forward.sum(axis=1), 1e-9)
     air_in = np.where(forward.sum(axis=1) > 1e-9, mean_in, front)
     flux = forward / np.maximum(points.network.area, 1e-9)
-    conductance = _conductance(points, fixed, np.maximum(flux, LEAST_FLUX), (temperature, air_in), core_flow, layout)
+    conductance = _conductance(points, fixed, np.maximum(flux, LEAST_FLUX), (temperature, air_in), core_flow)
     meeting = _meeting(points, fixed, (flux, class_air, conductance), cp)
     cooled = (core_flow * per_flow, temperature)
     face = march((meeting.capacity, meeting.temperature), meeting.conductance, cooled, points.face.weight, layout[1:])
@@ -430,18 +431,16 @@ def _meeting(points: Points, fixed: Fixed, classes: tuple[Floats, Floats, Floats
     return Meeting(carried * cell_area * cp[:, None, None], temperature, summed[..., 2] * cell_area)
 
 
-def _conductance(
-    points: Points, fixed: Fixed, flux: Floats, temperatures: tuple[Floats, Floats], core_flow: Floats, layout: tuple[bool, int, int]
-) -> Floats:
+def _conductance(points: Points, fixed: Fixed, flux: Floats, temperatures: tuple[Floats, Floats], core_flow: Floats) -> Floats:
     """Coolant-to-air conductance of each class per square metre of face (n, K) [W/m2K]: resistances in series."""
     core, surfaces = points.core, fixed.surfaces
     hot, cold = temperatures
     film = 0.5 * (hot + cold)
     coolant = coolant_state(points.coolant, 0.7 * hot + 0.3 * film)
-    tubes, length = tube_layout(core, layout)
-    Re = coolant.density * core_flow / (tubes * surfaces.tube_section) * surfaces.coolant_diameter / coolant.viscosity
+    tubes = fixed.loop_was.tubes
+    Re = coolant.density * core_flow / (tubes.number * surfaces.tube_section) * surfaces.coolant_diameter / coolant.viscosity
     Pr = coolant.viscosity * coolant.heat_capacity / coolant.conductivity
-    nusselt = tube_nusselt(Re, Pr, tube_aspect(core), surfaces.coolant_diameter / length)
+    nusselt = tube_nusselt(Re, Pr, tubes.aspect, surfaces.coolant_diameter / tubes.length)
     inner = core.turbulator * nusselt * coolant.conductivity / surfaces.coolant_diameter
     resistance = (1 / inner + core.fouling) / surfaces.inner_area + core.bond_resistance / surfaces.tube_area
     air = (moist_air.viscosity(film), moist_air.conductivity(film), moist_air.heat_capacity(fixed.air))

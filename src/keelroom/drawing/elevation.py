@@ -57,7 +57,7 @@ def _core(width: float, height: float, tank: float, across: bool) -> list[Shape]
 def _ahead(package: Package, brief: Brief | None) -> list[Shape]:
     """The panel's opening, and covers that do not span the whole face."""
     shapes: list[Shape] = []
-    opening = opening_of(brief, package) if brief else None
+    opening = opening_of(brief.vehicle, package) if brief else None
     if opening is not None:
         shapes.append(Rect("panel.opening", *opening))
         shapes.append(
