@@ -181,6 +181,7 @@ class _Nodes:
         self.transposed = incidence.transpose(0, 2, 1)
         self.conductance: Floats = np.zeros(present.shape)
         self.matrix: Floats = np.zeros((len(present), incidence.shape[2], incidence.shape[2]))
+        self.inverse: Floats = self.matrix
 
     def linearise(self, slope: Floats) -> None:
         """Flow per pressure of every branch, and the nodes' matrix with it; a node nothing reaches keeps its pressure."""
@@ -188,11 +189,13 @@ class _Nodes:
         self.matrix = np.matmul(self.transposed, self.conductance[:, :, None] * self.incidence, dtype=np.float64)
         nodes = np.arange(self.matrix.shape[1])
         self.matrix[:, nodes, nodes] += self.matrix[:, nodes, nodes] == 0
+        self.inverse = np.asarray(np.linalg.inv(self.matrix), dtype=np.float64)
 
     def pressures(self, flow: Floats, drive: Floats) -> Floats:
         """Pressures (n, N) at which flows moved along their tangents balance; drive: what is left to move them (n, B)."""
         known = self.balance(np.where(self.present, flow + self.conductance * drive, 0.0))
-        return np.asarray(-np.linalg.solve(self.matrix, known[:, :, None])[:, :, 0], dtype=np.float64)
+        solved: Floats = -(self.inverse @ known[:, :, None])[:, :, 0]
+        return solved
 
     def across(self, pressure: Floats) -> Floats:
         """Pressure difference over every branch (n, B)."""
