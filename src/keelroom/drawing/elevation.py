@@ -36,6 +36,7 @@ def elevation(package: Package, system: str, brief: Brief | None = None) -> Scen
     ]
     for i, fan in enumerate(package.fans):
         shapes += _fan_dimensions(fan, i, (width, height), gap, top, system)
+    shapes.sort(key=lambda shape: isinstance(shape, Label))  # words last, so that nothing is drawn over them
     left, bottom = side + 2.1 * gap, top + 2.0 * gap
     bounds = (-left, -bottom, width + left + side + 1.3 * gap, height + bottom + top + (1.9 + 0.9 * len(package.fans)) * gap)
     return Scene(tuple(shapes), bounds)

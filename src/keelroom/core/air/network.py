@@ -86,12 +86,6 @@ class AirFlows(NamedTuple):
     residual: float
 
     @property
-    def through_core(self) -> Floats:
-        """Air through the core towards the bay (n,), what runs backwards taken off."""
-        flows: Floats = self.core.sum(axis=1)
-        return flows
-
-    @property
     def back(self) -> Floats:
         """Bay air that comes back to the front (n,): round the core and backwards through it."""
         flows: Floats = np.maximum(-self.bypass, 0.0) + np.maximum(-self.core, 0.0).sum(axis=1)

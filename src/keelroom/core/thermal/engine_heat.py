@@ -20,8 +20,6 @@ SHARE = {"petrol": (0.22, 0.40), "diesel": (0.22, 0.37)}
 """Share of fuel power that enters the coolant, at full load and at idle."""
 PUMPING = {"petrol": 0.6e5, "diesel": 0.1e5}
 """Pumping mean effective pressure when closed to idle [Pa]."""
-FUEL_ENERGY = {"petrol": 32.4e9, "diesel": 35.9e9}
-"""Lower heating value [J/m3] of common pump fuel."""
 FUEL_BY_MASS = {"petrol": 43.5e6, "diesel": 42.8e6}
 """Lower heating value [J/kg]."""
 AIR_PER_FUEL = {"petrol": 14.0, "diesel": 22.0}

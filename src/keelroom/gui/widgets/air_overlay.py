@@ -15,7 +15,6 @@ from keelroom.core.arrays import Floats
 from keelroom.gui.theme.palette import Palette
 from keelroom.units import KINDS
 
-KIND = {"speed": "air speed", "air": "temperature", "heat": "number"}
 TITLES = {"speed": "Air speed into the face", "air": "Air behind the core", "heat": "Heat per area"}
 GAP = 1.0
 
