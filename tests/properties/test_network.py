@@ -140,6 +140,24 @@ def test_gaps_at_their_limits():
     assert float(prepare(open_wide, layout).running.flows.core[0].sum()) < 0.03 * float(flows.core[0].sum())
 
 
+@pytest.mark.parametrize("case", ["cruise", "grade"])
+def test_a_wide_gap_and_no_fan_pass_the_air_of_three_openings_in_a_row(case):
+    """A small core in a wide opening: the ram air goes round it, as grille, gap and exit in series let it (square laws)."""
+    small = min(cores(), key=lambda c: c.face_width.si * c.face_height.si)
+    pack = package(small, TWIN, shroud(kind="none"))
+    pack = pack.model_copy(update={"fans": (), "covers": (), "sealing": Sealing()})
+    points, _, layout = point(pack, case)
+    wide = np.full_like(points.network.grille_area, 0.45)
+    net = points.network._replace(bypass_area=wide, grille_area=wide, exit_area=wide)
+    air = prepare(points._replace(network=net), layout).running
+    flows, breath = air.flows, air.breath
+    driven = (0.9 + 0.12) * 0.5 * breath.ahead * net.speed**2
+    round_it = 1.5 / net.grille_area**2 + 1 / 0.6**2 / net.bypass_area**2
+    alone = np.sqrt(2 * driven / (round_it / breath.ahead + 1.8 / net.exit_area**2 / breath.bay))
+    assert float(alone[0]) < float(flows.exit[0]) < 1.25 * float(alone[0]), "the core adds a little to the gap"
+    assert float(flows.bypass[0]) > 3 * float(flows.core.sum())
+
+
 @given(st.sampled_from(("0", "1/32", "1/16", "1/8", "1/4", "1/2")), st.sampled_from(("0", "1/8", "3/8", "1")))
 def test_gaps_never_help_at_a_standstill(edge, side):
     pack = package(BIG, TWIN, shroud(edge_gap=inches(edge)))

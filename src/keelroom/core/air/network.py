@@ -212,7 +212,9 @@ class _Laws:
         self.fans = np.s_[:, 3 + 2 * zones + classes :]
         self.stream = 0.5 * 1.2 * network.speed**2
         self.scale = self.stream + (curve.pressure * curve.present).max(axis=1, initial=0.0) + 1.0
-        self.reach = 1.2 * (curve.flow * curve.present).sum(axis=1) + np.sqrt(self.stream) * network.area.sum(axis=1) + 0.05
+        # A wide gap round the core can carry more than the core and the fans together: the bound must let it.
+        passing = np.sqrt(self.stream) * (network.area.sum(axis=1) + 2 * network.bypass_area)
+        self.reach = 1.2 * (curve.flow * curve.present).sum(axis=1) + passing + 0.05
         sides = np.stack([network.grille_area, network.exit_area, network.bypass_area], axis=1)
         openings = np.concatenate([sides, network.leak_area, network.flap_area], axis=1)
         self.present: Bools = np.concatenate([openings > 0, network.area > 0, curve.present > 0], axis=1)
