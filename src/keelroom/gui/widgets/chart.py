@@ -146,7 +146,16 @@ class Chart(QWidget):
             colour.setAlpha(70)
             painter.fillRect(box, colour)
             if box.width() > painter.fontMetrics().horizontalAdvance(stripe.text) + 2:
+                box.setBottom(self._floor())
                 painter.drawText(box, Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignBottom, stripe.text)
+
+    def _floor(self) -> float:
+        """Where a stripe's word may stand: on the axis, or on the level line where that runs through the word."""
+        bottom = float(self.height() - BOTTOM)
+        if self.picture.level is None or not self.low_y <= self.picture.level[0] <= self.high_y:
+            return bottom
+        level = self._at(self.low_x, self.picture.level[0]).y()
+        return level - 2 if bottom - level < 18 else bottom
 
     def _axes(self, painter: QPainter, palette: Palette) -> None:
         bottom = self.height() - BOTTOM
@@ -170,7 +179,8 @@ class Chart(QWidget):
                 at = self._at(self.low_x, value)
                 painter.setPen(QPen(QColor(palette.bad), 1.4))
                 painter.drawLine(at, QPointF(self.width() - RIGHT, at.y()))
-                painter.drawText(QPointF(LEFT + 4, at.y() - 3), word)
+                # At the right end: stripes with words of their own lie at the left, where curves are steep.
+                painter.drawText(QRectF(LEFT, at.y() - 16, self.width() - LEFT - RIGHT - 2, 14), Qt.AlignmentFlag.AlignRight, word)
 
     def _ink(self, palette: Palette, role: str) -> QColor:
         return QColor({"main": palette.accent, "other": palette.doubt, "faint": palette.faint}.get(role, palette.accent))
