@@ -11,7 +11,7 @@ import tempfile
 from collections.abc import Sequence
 from pathlib import Path
 
-from keelroom import __version__
+from keelroom import ASSETS, __version__
 from keelroom.errors import KeelRoomError
 
 FINE, PROBLEMS, UNREADABLE = 0, 1, 2
@@ -111,8 +111,7 @@ def _window(path: Path | None, *, demo: bool) -> int:
     if not demo:
         return int(run(path))
     # The demo opens as a copy, so that saving it never touches the installed one.
-    shipped = Path(__file__).parent / "assets" / "demo.keelroom"
     with tempfile.TemporaryDirectory(prefix="keelroom-demo-") as folder:
         copy = Path(folder) / "demo.keelroom"
-        shutil.copyfile(shipped, copy)
+        shutil.copyfile(ASSETS / "demo.keelroom", copy)
         return int(run(copy, as_demo=True))

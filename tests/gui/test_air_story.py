@@ -10,18 +10,12 @@ from PyQt6.QtWidgets import QApplication, QLabel, QTableWidget, QToolButton, QWi
 from keelroom import cli
 from keelroom.assess.airmap import air_map
 from keelroom.gui.widgets.chart import Chart
-from tests.conftest import DEMO
-from tests.gui.driver import Driver, opened
+from tests.gui.driver import Driver
 
 
 @pytest.fixture
-def driver(tmp_path):
-    path = tmp_path / "demo.keelroom"
-    path.write_bytes(DEMO.read_bytes())
-    made = opened(path)
-    yield made
-    made.window.as_demo = True
-    made.window.close()
+def driver(demo_window):
+    return demo_window
 
 
 def air(driver: Driver) -> Driver:

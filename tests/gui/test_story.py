@@ -35,16 +35,6 @@ def fresh(tmp_path, capsys):
     driver.window.close()
 
 
-@pytest.fixture
-def demo_window(tmp_path):
-    path = tmp_path / "demo.keelroom"
-    path.write_bytes(DEMO.read_bytes())
-    driver = opened(path)
-    yield driver
-    driver.window.as_demo = True
-    driver.window.close()
-
-
 def describe(driver: Driver) -> None:
     """Vehicle and engine as a builder would type them, sixteenths and mixed units included."""
     driver.enter("Title", "Ranch pickup")

@@ -8,12 +8,13 @@ import numpy as np
 
 from keelroom.assess.airfigures import Origins, zone_origins
 from keelroom.assess.airside import air_side
-from keelroom.assess.batch import Asked, row_for
+from keelroom.assess.batch import Asked, answers, row_for
 from keelroom.assess.translate import stacked
 from keelroom.build.edits import Change, Edit, apply
 from keelroom.build.quantity import from_si
 from keelroom.build.schema.build import Build
 from keelroom.core.air.face import GRID, lane_of_rows
+from keelroom.core.air.fan import fan_pressure
 from keelroom.core.answer import Answer, steady_answer
 from keelroom.core.arrays import Floats
 from keelroom.core.operating_point import face_heat
@@ -121,8 +122,6 @@ def fan_chart(build: Build, case_id: str) -> FanChart | None:
     if not running or not ready:
         return None
     k = running[0]
-    from keelroom.core.air.fan import fan_pressure
-
     points, doubt = stacked([row for _, row in ready])
     answer = steady_answer(points, doubt, ready[0][1].layout)
     chosen = next((i for i, (case, _) in enumerate(ready) if case.id == case_id), 0)
@@ -140,13 +139,13 @@ def fan_chart(build: Build, case_id: str) -> FanChart | None:
     curves = [(f"{v:.0f} V", tuple(flows), curve(1.0 if brushless else v / rated)) for v in VOLTAGES]
     place = k, air_side(build.brief, package).fan_zone[k], package.fans[k].mount == "pusher"
     found = [_working(answer, i, place, case.name) for i, (case, _) in enumerate(ready)]
-    at_volts = [_at_volts(build, case_id, place, volts) for volts in VOLTAGES]
-    system = sorted((p.flow, p.pressure) for p in at_volts if p is not None)
+    at_volts = _at_volts(build, case_id, place)
+    system = sorted((p.flow, p.pressure) for p in at_volts)
     return FanChart(
         title=f"{package.fans[k].name or 'Fan 1'}",
         curves=tuple(curves),
         system=(tuple(f for f, _ in system), tuple(p for _, p in system)),
-        points=(*found, *(p for p in at_volts if p is not None)),
+        points=(*found, *at_volts),
     )
 
 
@@ -160,14 +159,12 @@ def _working(answer: Answer, i: int, place: tuple[int, int, bool], label: str) -
     return WorkingPoint(label, float(running.flows.fans[i, k]) / density, rise)
 
 
-def _at_volts(build: Build, case_id: str, place: tuple[int, int, bool], volts: float) -> WorkingPoint | None:
-    """The same duty case with the whole system at another voltage."""
-    where = ("brief", "accessories")
-    value = from_si(volts, "voltage", "si", "derived")
-    moved, _ = apply(build, Edit("", (Change((*where, "idle_voltage"), value), Change((*where, "road_voltage"), value))))
-    row = row_for(Asked(moved, case_id))
-    if row is None:
-        return None
-    points, doubt = stacked([row])
-    answer = steady_answer(points, doubt, row.layout)
-    return _working(answer, 0, place, f"{volts:.0f} V")
+def _at_volts(build: Build, case_id: str, place: tuple[int, int, bool]) -> list[WorkingPoint]:
+    """The same duty case with the whole system at each of VOLTAGES."""
+
+    def moved(volts: float) -> Build:
+        value = from_si(volts, "voltage", "si", "derived")
+        return apply(build, Edit("", tuple(Change(("brief", "accessories", name), value) for name in ("idle_voltage", "road_voltage"))))[0]
+
+    found = answers([row_for(Asked(moved(volts), case_id)) for volts in VOLTAGES])
+    return [_working(*pair, place, f"{volts:.0f} V") for volts, pair in zip(VOLTAGES, found, strict=True) if pair is not None]

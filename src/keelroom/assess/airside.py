@@ -10,7 +10,7 @@ import numpy as np
 from keelroom.assess.caching import by_identity
 from keelroom.build.quantity import Quantity
 from keelroom.build.schema.brief import Brief, Vehicle
-from keelroom.build.schema.package import Cover, Fan, Package
+from keelroom.build.schema.package import Cover, Fan, Package, Shroud
 from keelroom.core.air.face import Disc, FaceClasses, Lanes, Rectangle, Zone, as_lanes, face_classes, widened
 from keelroom.core.air.fan import SHUTOFF_DOUBT, TYPED_DOUBT, FanCurve, generic_curve, no_fan, typed_curve
 from keelroom.core.air.network import Network, incidence
@@ -80,13 +80,15 @@ def shroud_rectangle(package: Package) -> Rectangle | None:
         return None
     if shroud.kind == "full":
         return (0.0, 0.0, width, height)
-    left, bottom = shroud.left.si, shroud.bottom.si
-    return (
-        left,
-        bottom,
-        shroud.width.si if shroud.width else max(width - left, 0.0),
-        shroud.height.si if shroud.height else max(height - bottom, 0.0),
-    )
+    return _placed(package, shroud)
+
+
+def _placed(package: Package, item: Shroud | Cover) -> Rectangle:
+    """Its place on the face; without a size of its own it reaches to the far edge."""
+    (width, height), left, bottom = face_size(package), item.left.si, item.bottom.si
+    wide = item.width.si if item.width else max(width - left, 0.0)
+    high = item.height.si if item.height else max(height - bottom, 0.0)
+    return (left, bottom, wide, high)
 
 
 def disc_of(fan: Fan) -> Disc:
@@ -124,14 +126,12 @@ def cover_rectangle(package: Package, cover: Cover) -> Rectangle | None:
     """A cover's place on the face; None where it covers all of it."""
     if cover.width is None and cover.height is None and cover.left.si <= 0 and cover.bottom.si <= 0:
         return None
-    width, height = face_size(package)
-    left, bottom = cover.left.si, cover.bottom.si
-    return (
-        left,
-        bottom,
-        cover.width.si if cover.width else max(width - left, 0.0),
-        cover.height.si if cover.height else max(height - bottom, 0.0),
-    )
+    return _placed(package, cover)
+
+
+def fitted_covers(package: Package, ac_fitted: bool) -> tuple[Cover, ...]:
+    """What really stands ahead: a condenser only where there is an A/C."""
+    return tuple(cover for cover in package.covers if ac_fitted or cover.kind != "condenser")
 
 
 def air_side(brief: Brief, package: Package) -> AirSide:
@@ -142,9 +142,7 @@ def air_side(brief: Brief, package: Package) -> AirSide:
 @by_identity(64)
 def _air_side(vehicle: Vehicle, ac_fitted: bool, package: Package) -> AirSide:
     zones, fan_zone = zones_of(package)
-    covers = package.covers
-    if not ac_fitted:
-        covers = tuple(cover for cover in covers if cover.kind != "condenser")
+    covers = fitted_covers(package, ac_fitted)
     rectangles = tuple(cover_rectangle(package, cover) for cover in covers)
     classes = widened(_classes(face_size(package), opening_of(vehicle, package), rectangles, zones), CLASS_STEP)
     core = package.core

@@ -7,7 +7,7 @@ import math
 import numpy as np
 
 from keelroom.assess.airfigures import cover_figures, fan_figures, pressure_ladder
-from keelroom.assess.airside import air_side
+from keelroom.assess.airside import air_side, fitted_covers
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult, RulesOfThumb, Totals, Verdict
 from keelroom.assess.judge import judge
 from keelroom.assess.translate import needs_of, parts_of, row_of, stacked
@@ -64,7 +64,7 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
     reynolds = face_reynolds(points, answer.solution)
     settled = answer.settled
     accessories = build.brief.accessories
-    fitted = tuple(cover for cover in package.covers if cover.kind != "condenser" or accessories.ac_fitted)
+    fitted = fitted_covers(package, accessories.ac_fitted)
     electrical = accessories.electrical_load.si if accessories.electrical_load else 0.0
     covers = cover_figures(fitted, points, answer)
     figures = []

@@ -8,13 +8,12 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.airside import air_side
-from keelroom.assess.batch import answers
+from keelroom.assess.batch import Asked, answers, row_for
 from keelroom.assess.response import Response, response
-from keelroom.assess.translate import needs_of, parts_of, row_of
 from keelroom.build.edits import Change, Edit, apply
 from keelroom.build.quantity import from_si
 from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Core, Fan, Package
+from keelroom.build.schema.package import Core, Fan
 from keelroom.core.answer import Answer
 
 
@@ -59,12 +58,7 @@ def _moved(fan: Fan, cores: tuple[Core, Core], system: str) -> Fan:
 def candidates(build: Build, cores: tuple[Core, ...]) -> tuple[Candidate, ...]:
     """Every core in this build with the active package's fans, in the order given."""
     builds = [with_core(build, core) for core in cores]
-    asked = [(b, case) for b in builds for case in b.duty_cases]
-    rows = [
-        None if needs_of(b, b.package, case) else row_of(b, parts_of(b.brief, b.package), case)
-        for b, case in asked
-    ]  # fmt: skip
-    found = answers(rows)
+    found = answers([row_for(Asked(b, case.id)) for b in builds for case in b.duty_cases])
     count = len(build.duty_cases)
     made = []
     for i, core in enumerate(cores):
@@ -78,15 +72,15 @@ def candidates(build: Build, cores: tuple[Core, ...]) -> tuple[Candidate, ...]:
         name, answer, at = min(settled or known, key=lambda item: float(item[1].margin[item[2]]))
         first, place = known[0][1], known[0][2]
         made.append(
-            Candidate(core, _drop(builds[i].package, builds[i], first, place), float(first.rejection_at_limit[place]), name, float(answer.margin[at]), holding, count)
+            Candidate(core, _drop(builds[i], first, place), float(first.rejection_at_limit[place]), name, float(answer.margin[at]), holding, count)
         )  # fmt: skip
     return tuple(made)
 
 
-def _drop(package: Package, build: Build, answer: Answer, at: int) -> float:
+def _drop(build: Build, answer: Answer, at: int) -> float:
     """Pressure lost from ahead of the core to behind it, flow-weighted over the classes, fans running [Pa]."""
     flows = answer.solution.fixed.running.flows
-    side = air_side(build.brief, package)
+    side = air_side(build.brief, build.package)
     pressures, core = flows.pressures[at], np.maximum(flows.core[at], 0.0)
     known = len(side.classes.front)
     lost = np.array([pressures[int(a)] - pressures[int(b)] for a, b in zip(side.classes.front, side.classes.rear, strict=True)])

@@ -41,8 +41,7 @@ def face(build: Build, package: Package, assessment: Assessment) -> Found:
     opening = opening_of(build.brief.vehicle, package)
     if opening is not None:
         shown = min(opening[2], width) * min(opening[3], height) / (width * height)
-        level = "problem" if shown < 0.5 else "doubt"
-        yield Finding("panel_hides", "problem" if level == "problem" else "doubt", ("brief", "vehicle", "opening_width"), f"The panel hides {1 - shown:.0%} of the face",
+        yield Finding("panel_hides", "problem" if shown < 0.5 else "doubt", ("brief", "vehicle", "opening_width"), f"The panel hides {1 - shown:.0%} of the face",
                       "Cells behind uncut metal get no air. Judge by what the cut gains, and do the cheap checks (hood, belt, latch, structure) before cutting: "
                       "a structural panel, bumper beam or latch support is work for qualified advice.", value=1 - shown, limit=0.0)  # fmt: skip
     for cover in package.covers:

@@ -17,16 +17,16 @@ from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
+from keelroom import ASSETS
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.report import CAUTIONS, VERDICT_WORDS, band_text, margin_text, settles_text, totals_lines
 from keelroom.build.fields import measured_fields
-from keelroom.build.file import write_atomically
 from keelroom.build.quantity import described
 from keelroom.build.schema.build import Build
 from keelroom.drawing.elevation import elevation
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene
-from keelroom.errors import DocumentError, ExportError
 from keelroom.export.inks import INKS, PLAIN, TEXT
+from keelroom.export.whole import write_whole
 from keelroom.units import KINDS, format_si
 
 INK, FAINT, RULE = HexColor(TEXT), HexColor("#5b666e"), HexColor("#b9c0c4")
@@ -36,10 +36,7 @@ MOST_FINDINGS = 12
 
 def write_sheet(build: Build, assessment: Assessment, path: Path, system: str, today: datetime.date | None = None) -> None:
     """Write the sheet. Raises ExportError saying why where it cannot be written; an older sheet then stays."""
-    try:
-        write_atomically(path, sheet_bytes(build, assessment, system, today or datetime.date.today()))
-    except DocumentError as error:
-        raise ExportError("sheet_not_written", error.message, path=str(path)) from None
+    write_whole(path, sheet_bytes(build, assessment, system, today or datetime.date.today()), "sheet_not_written")
 
 
 def sheet_bytes(build: Build, assessment: Assessment, system: str, today: datetime.date) -> bytes:
@@ -64,7 +61,7 @@ def sheet_bytes(build: Build, assessment: Assessment, system: str, today: dateti
 def _fonts() -> None:
     if "Body" in pdfmetrics.getRegisteredFontNames():
         return
-    folder = Path(__file__).parents[1] / "assets" / "fonts"
+    folder = ASSETS / "fonts"
     for name, file in (("Body", "OpenSans-Regular.ttf"), ("Strong", "OpenSans-Semibold.ttf")):
         pdfmetrics.registerFont(TTFont(name, io.BytesIO((folder / file).read_bytes())))
 

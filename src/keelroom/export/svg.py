@@ -6,10 +6,9 @@ import math
 from pathlib import Path
 from xml.sax.saxutils import escape
 
-from keelroom.build.file import write_atomically
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene, Shape
-from keelroom.errors import DocumentError, ExportError
 from keelroom.export.inks import INKS, PLAIN, POINT_MM, TEXT
+from keelroom.export.whole import write_whole
 
 MM = 1000.0
 TYPE = 12.0
@@ -18,10 +17,7 @@ TYPE = 12.0
 
 def write_svg(scene: Scene, path: Path) -> None:
     """Write the file whole or not at all. Raises ExportError saying why."""
-    try:
-        write_atomically(path, svg_text(scene).encode())
-    except DocumentError as error:
-        raise ExportError("svg_not_written", error.message, path=str(path)) from None
+    write_whole(path, svg_text(scene).encode(), "svg_not_written")
 
 
 def svg_text(scene: Scene) -> str:

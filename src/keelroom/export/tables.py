@@ -7,8 +7,7 @@ import io
 from collections.abc import Sequence
 from pathlib import Path
 
-from keelroom.build.file import write_atomically
-from keelroom.errors import DocumentError, ExportError
+from keelroom.export.whole import write_whole
 
 Rows = Sequence[Sequence[str]]
 
@@ -22,7 +21,4 @@ def write_csv(rows: Rows, path: Path) -> None:
     """Write a CSV file whole or not at all. Raises ExportError saying why."""
     buffer = io.StringIO()
     csv.writer(buffer).writerows(rows)
-    try:
-        write_atomically(path, buffer.getvalue().encode("utf-8-sig"))
-    except DocumentError as error:
-        raise ExportError("csv_not_written", error.message, path=str(path)) from None
+    write_whole(path, buffer.getvalue().encode("utf-8-sig"), "csv_not_written")

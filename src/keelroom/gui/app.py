@@ -9,6 +9,7 @@ from pathlib import Path
 from PyQt6.QtGui import QFont, QFontDatabase, QIcon, QPixmap
 from PyQt6.QtWidgets import QApplication
 
+from keelroom import ASSETS
 from keelroom.build.autosave import Autosave
 from keelroom.build.file import load
 from keelroom.gui.session.crash import install
@@ -24,12 +25,11 @@ def application() -> QApplication:
     app.setApplicationName("Keel Room")
     app.setDesktopFileName("keelroom")
     app.setStyle("Fusion")
-    assets = Path(__file__).parents[1] / "assets"
     for name in ("OpenSans-Regular.ttf", "OpenSans-Semibold.ttf"):
-        QFontDatabase.addApplicationFontFromData((assets / "fonts" / name).read_bytes())
+        QFontDatabase.addApplicationFontFromData((ASSETS / "fonts" / name).read_bytes())
     app.setFont(QFont("Open Sans", 10))
     icon = QPixmap()
-    icon.loadFromData((assets / "keelroom.png").read_bytes())
+    icon.loadFromData((ASSETS / "keelroom.png").read_bytes())
     app.setWindowIcon(QIcon(icon))
     return app
 

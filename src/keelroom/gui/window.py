@@ -15,10 +15,10 @@ from PyQt6.QtWidgets import (
     QMessageBox,
     QSplitter,
     QStackedWidget,
-    QVBoxLayout,
     QWidget,
 )
 
+from keelroom import ASSETS
 from keelroom.build.autosave import Recovered
 from keelroom.core.findings import Finding
 from keelroom.errors import KeelRoomError
@@ -26,6 +26,7 @@ from keelroom.gui.outputs import Outputs
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import LIGHT, Palette, palette_of, style_sheet
 from keelroom.gui.widgets.bay import BayDrawing
+from keelroom.gui.widgets.column import packed
 from keelroom.gui.widgets.form import Form
 from keelroom.gui.widgets.ledger import Ledger
 from keelroom.gui.widgets.map_bar import MapBar
@@ -92,11 +93,7 @@ class Window(QMainWindow):
     # building
 
     def _workspace(self) -> QWidget:
-        body = QWidget()
-        body.setObjectName("paper")
-        column = QVBoxLayout(body)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
+        body, column = packed("paper")
         column.addLayout(self._top())
         self.station_stack = QStackedWidget()
         self.bay = BayDrawing(self.session, self.palette_now)
@@ -119,11 +116,7 @@ class Window(QMainWindow):
 
     def _left(self) -> QWidget:
         """Stations, and under them how the temperature answers the focused number."""
-        left = QWidget()
-        left.setObjectName("panel")
-        column = QVBoxLayout(left)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
+        left, column = packed("panel")
         column.addWidget(self.station_stack, 1)
         self.strip = ResponseStrip(self.session)
         column.addWidget(self.strip)
@@ -131,11 +124,7 @@ class Window(QMainWindow):
 
     def _middle(self) -> QWidget:
         """The drawing, and at the Air station the choice of map under it."""
-        middle = QWidget()
-        middle.setObjectName("paper")
-        column = QVBoxLayout(middle)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
+        middle, column = packed("paper")
         column.addWidget(self.bay, 1)
         self.map_bar = MapBar(self.session, self.bay)
         self.map_bar.hide()
@@ -180,11 +169,7 @@ class Window(QMainWindow):
         return row
 
     def _side(self) -> QWidget:
-        side = QWidget()
-        side.setObjectName("panel")
-        column = QVBoxLayout(side)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
+        side, column = packed("panel")
         chips = QHBoxLayout()
         chips.setContentsMargins(6, 2, 6, 2)
         chips.setSpacing(0)
@@ -366,7 +351,7 @@ class Window(QMainWindow):
             self.enter()
 
     def open_demo(self) -> None:
-        self.open(Path(__file__).parents[1] / "assets" / "demo.keelroom")
+        self.open(ASSETS / "demo.keelroom")
         self.session.path = None
         self._refresh()
 

@@ -120,6 +120,7 @@ class OverlayPainter:
         rows, columns = self.overlay.values.shape
         box = self.tile(0, 0, view)
         wide = painter.fontMetrics().horizontalAdvance("88.8") + 8
+        named = [words for words, _ in self._fan_boxes(painter, view)]
         across, down = max(math.ceil(wide / max(box.width(), 1)), 1), max(math.ceil(26 / max(box.height(), 1)), 1)
         for row in range(down // 2, rows, down):
             for column in range(across // 2, columns, across):
@@ -128,7 +129,7 @@ class OverlayPainter:
                     continue
                 place = self.tile(row, column, view).center()
                 box = QRectF(place.x() - 24, place.y() - 8, 48, 16)
-                if any(box.adjusted(12, 0, -12, 0).intersects(words) for words, _ in self._fan_boxes(painter, view)):
+                if any(box.adjusted(12, 0, -12, 0).intersects(words) for words in named):
                     continue
                 painter.setPen(self.ink(value))
                 painter.drawText(box, Qt.AlignmentFlag.AlignCenter, self.text(value))

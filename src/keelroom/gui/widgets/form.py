@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Protocol, cast
 
-from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QApplication, QHBoxLayout, QScrollArea, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QApplication, QHBoxLayout, QStackedWidget, QVBoxLayout, QWidget
 
 from keelroom.build.edits import removed
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.rows import Group, Page, Row
+from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.fields import ChoiceField, CurveField, Field, FlagField, NotesField, QuantityField, SetField, TextField
 from keelroom.gui.widgets.text import button, chip, label, replace_body
 
@@ -42,17 +42,14 @@ def field_for(session: Session, row: Row) -> Field:
     return (NotesField if row.sort == "notes" else TextField)(session, row.path, row.label)
 
 
-class PageView(QScrollArea):
+class PageView(ScrolledColumn):
     """One page of fields; rebuilt only when its rows change, refreshed otherwise."""
 
     def __init__(self, session: Session, actions: Actions) -> None:
-        super().__init__()
-        self.session, self.actions = session, actions
+        super().__init__(session)
+        self.actions = actions
         self.page: Page | None = None
         self.fields: list[Field] = []
-        self.setWidgetResizable(True)
-        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
 
     def show_page(self, page: Page) -> None:
         if page != self.page:
@@ -66,11 +63,7 @@ class PageView(QScrollArea):
             field.refresh()
 
     def _build(self, page: Page) -> None:
-        body = QWidget()
-        body.setObjectName("panel")
-        column = QVBoxLayout(body)
-        column.setContentsMargins(12, 8, 10, 10)
-        column.setSpacing(2)
+        body, column = self.blank(2)
         self.fields = []
         for group in page.groups:
             self._group(column, group)

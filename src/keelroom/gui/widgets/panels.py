@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeySequence
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QListWidget, QListWidgetItem, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
 from keelroom.assess.assessment import CaseFigures
 from keelroom.assess.fixes import edit_for
@@ -19,30 +19,22 @@ from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.theme.palette import level_colour, palette_of
+from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.text import LevelMark, button, label, replace_body
 from keelroom.units import KINDS, format_si
 
 LEVEL_WORDS = {"problem": "Problem", "doubt": "Open question", "note": "Note"}
 
 
-class Panel(QScrollArea):
+class Panel(ScrolledColumn):
     """A scrolled column that is emptied and filled again."""
 
     def __init__(self, session: Session, name: str) -> None:
-        super().__init__()
-        self.session = session
-        self.setAccessibleName(name)
-        self.setWidgetResizable(True)
-        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        super().__init__(session, name)
         self.dirty = True
 
     def fresh(self) -> QVBoxLayout:
-        body = QWidget()
-        body.setObjectName("panel")
-        column = QVBoxLayout(body)
-        column.setContentsMargins(12, 8, 10, 10)
-        column.setSpacing(3)
+        body, column = self.blank()
         replace_body(self, body)
         return column
 

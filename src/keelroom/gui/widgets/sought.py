@@ -5,26 +5,22 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
+from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.text import button, label, replace_body
 
 
-class SoughtPage(QScrollArea):
+class SoughtPage(ScrolledColumn):
     """`question` gives the work for the build as it stands, `fill` writes its answer into a column."""
 
     def __init__(
         self, session: Session, name: str, intro: str, question: Callable[[], Callable[[], Any]], fill: Callable[[QVBoxLayout, Any], object]
     ) -> None:
-        super().__init__()
-        self.session, self.intro, self.question, self.fill = session, intro, question, fill
-        self.setAccessibleName(name)
-        self.setWidgetResizable(True)
-        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        super().__init__(session, name)
+        self.intro, self.question, self.fill = intro, question, fill
         self.asked: object = None
         self.answer: Any = None
         self.worker = Worker(self)
@@ -47,11 +43,7 @@ class SoughtPage(QScrollArea):
         self._write("")
 
     def _write(self, told: str) -> None:
-        body = QWidget()
-        body.setObjectName("panel")
-        column = QVBoxLayout(body)
-        column.setContentsMargins(12, 8, 10, 10)
-        column.setSpacing(3)
+        body, column = self.blank()
         column.addWidget(label(self.intro, "faint", wrap=True))
         if told:
             column.addWidget(label(told, wrap=True))

@@ -2,39 +2,30 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from keelroom.assess.causes import STATE_WORDS, Cause, causes_for, marked, state_of
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import palette_of
+from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.text import LevelMark, button, label, replace_body
 
 MARKS = {"open": "doubt", "fine": "note", "mended": "note"}
 
 
-class CausesView(QScrollArea):
+class CausesView(ScrolledColumn):
     """The list; rebuilt when the brief changes."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
+        super().__init__(session, "Cheap causes")
         self.shown: object = None
-        self.setAccessibleName("Cheap causes")
-        self.setWidgetResizable(True)
-        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
 
     def refresh(self) -> None:
         brief, theme = self.session.build.brief, self.session.settings.theme
         if self.shown == (brief.symptoms, brief.causes, theme):
             return
         self.shown = (brief.symptoms, brief.causes, theme)
-        body = QWidget()
-        body.setObjectName("panel")
-        column = QVBoxLayout(body)
-        column.setContentsMargins(12, 8, 10, 10)
-        column.setSpacing(3)
+        body, column = self.blank()
         found = causes_for(brief)
         column.addWidget(label("Cheap causes first", "head"))
         column.addWidget(label(self._intro(found), "faint", wrap=True))

@@ -1,0 +1,40 @@
+"""Columns of widgets: packed edge to edge, or scrolled and filled again."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QScrollArea, QVBoxLayout, QWidget
+
+from keelroom.gui.session.session import Session
+
+
+def packed(ground: str) -> tuple[QWidget, QVBoxLayout]:
+    """A widget on one of the style sheet's grounds ('paper', 'panel') and its column, with no room between or around."""
+    body = QWidget()
+    body.setObjectName(ground)
+    column = QVBoxLayout(body)
+    column.setContentsMargins(0, 0, 0, 0)
+    column.setSpacing(0)
+    return body, column
+
+
+class ScrolledColumn(QScrollArea):
+    """A column as wide as the area that scrolls up and down; its body is made anew and swapped in by `replace_body`."""
+
+    def __init__(self, session: Session, name: str = "") -> None:
+        super().__init__()
+        self.session = session
+        self.setAccessibleName(name)
+        self.setWidgetResizable(True)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+
+    @staticmethod
+    def blank(spacing: int = 3) -> tuple[QWidget, QVBoxLayout]:
+        """An empty body and its column."""
+        body = QWidget()
+        body.setObjectName("panel")
+        column = QVBoxLayout(body)
+        column.setContentsMargins(12, 8, 10, 10)
+        column.setSpacing(spacing)
+        return body, column
