@@ -214,7 +214,8 @@ class Chart(QWidget):
                 y += 13
             taken.append(y)
             painter.setPen(self._ink(palette, series.role))
-            painter.drawText(QPointF(at.x() + 4, y), series.name)
+            right = self.width() - painter.fontMetrics().horizontalAdvance(series.name) - 2
+            painter.drawText(QPointF(min(at.x() + 4, right), y), series.name)
 
     def _marks(self, painter: QPainter, palette: Palette) -> None:
         used: list[QRectF] = []

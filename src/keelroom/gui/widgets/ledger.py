@@ -19,7 +19,7 @@ from keelroom.units import KINDS, Unit, format_si
 NAME_WIDTH, FIGURE_WIDTH, MARGIN_WIDTH = 170, 92, 232
 ROW_HEIGHT, COMPACT_HEIGHT, COMPACT_FROM = 23, 19, 8
 RAIL_HEIGHT = 34
-CHANGE_WIDTH = 66
+CHANGE_WIDTH, CHANGE_LEAD = 66, 8
 TEMPERATURE = KINDS["temperature"]
 
 
@@ -126,7 +126,7 @@ class CaseRow(QAbstractButton):
         change = self.ledger.change_of(self.case)
         if change:
             painter.setPen(QColor(p.accent))
-            self._cell(painter, x + FIGURE_WIDTH, CHANGE_WIDTH, change, bold=True)
+            self._cell(painter, x + FIGURE_WIDTH - CHANGE_LEAD, CHANGE_WIDTH, change, bold=True)
             painter.setPen(colour)
         lead = CHANGE_WIDTH if self.ledger.session.held and (change or f.verdict != "does_not_settle") else 0
         self._cell(painter, x + FIGURE_WIDTH + lead, MARGIN_WIDTH - lead, self._verdict(f))
