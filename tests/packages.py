@@ -24,7 +24,7 @@ def rows(build: Build, count: int) -> dict[tuple[object, ...], list[Row]]:
     """Operating points of `count` packages over every duty case, by batch."""
     found: dict[tuple[object, ...], list[Row]] = {}
     for package in packages(count):
-        parts = parts_of(build.brief, package)
+        parts = parts_of(build, package)
         for case in build.duty_cases:
             row = row_of(build, parts, case)
             found.setdefault(row.batch, []).append(row)

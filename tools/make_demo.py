@@ -8,6 +8,7 @@ from keelroom.build.quantity import quantity
 from keelroom.build.schema.brief import Accessories, Brief, CauseCheck, Climate, Cooling
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.package import Core, Cover, Package, Shroud
+from keelroom.build.schema.survey import Opening, Survey
 from keelroom.catalogue.load import cores, engines, fan_assemblies, named, placed, vehicles
 
 OUT = Path(__file__).parents[1] / "src/keelroom/assets/demo.keelroom"
@@ -35,7 +36,6 @@ def brief() -> Brief:
             "mass": quantity("4350 lb", "mass", "measured"),
             "grille_area": quantity("250 in²", "area", "measured"),
             "exit_area": quantity("350 in²", "area", "assumed"),
-            "opening_width": quantity("24 1/2 in", "length", "measured"),
         }
     )
     return Brief(
@@ -51,6 +51,10 @@ def brief() -> Brief:
         climate=Climate(ambient=quantity("102 °F", "temperature", "measured"), altitude=quantity("1800 ft", "altitude", "measured")),
         cooling=Cooling(thermostat=quantity("180 °F", "temperature", "catalogue")),
     )
+
+
+def survey() -> Survey:
+    return Survey(opening=Opening(width=quantity("24 1/2 in", "length", "measured"), height=quantity("19 1/2 in", "length", "measured")))
 
 
 def main() -> None:
@@ -69,6 +73,7 @@ def main() -> None:
     )
     build = Build(
         brief=about,
+        survey=survey(),
         packages=(
             package(
                 "p1",

@@ -73,7 +73,7 @@ def main(folder: Path) -> None:
     shot("map-one-shrouded", lambda: change(Change(("active",), one.id)))
     session.store.undo()
     shot("map-uncut", lambda: session.select("grade"), lambda: page("Air", "Shroud"), session.toggle_hold,
-         lambda: change(Change(("brief", "vehicle", "opening_width"), quantity("17 in", "length"))))  # fmt: skip
+         lambda: change(Change(("survey", "opening", "width"), quantity("17 in", "length"))))  # fmt: skip
     session.store.undo()
     session.toggle_hold()
     shot("air-dark", lambda: page("Air", "Worth"), window.switch_theme, window.switch_units)

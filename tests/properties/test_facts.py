@@ -36,7 +36,7 @@ def package(core, assembly, shroud=None):
 
 
 def point(pack, case="idle", build=BUILD):
-    row = row_of(build, parts_of(build.brief, pack), CASES[case])
+    row = row_of(build, parts_of(build, pack), CASES[case])
     points, doubt = stacked([row])
     return points, doubt, row.layout
 
@@ -113,7 +113,7 @@ def test_volts_move_air(core, assembly):
 @given(CORE, FANS)
 def test_at_a_standstill_a_sealed_shroud_beats_the_bare_fan(core, assembly):
     full, bare = (package(core, assembly, Shroud(kind=kind)) for kind in ("full", "none"))
-    classes = air_side(BUILD.brief, bare).classes
+    classes = air_side(BUILD, bare).classes
     behind_bay = float(classes.area[classes.rear == BAY].sum())
     if behind_bay > 0.15 * float(core.face_width.si * core.face_height.si):
         assert outlet(full, "idle") <= outlet(bare, "idle") + 1e-6

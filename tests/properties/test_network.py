@@ -222,7 +222,7 @@ def test_a_deeper_shroud_and_a_centred_fan_move_more():
 
 def test_a_panel_hides_what_it_hides():
     pack = package(BIG, TWIN)
-    hidden, _ = apply(BUILD, set_value(("brief", "vehicle", "opening_width"), inches(18), ""))
+    hidden, _ = apply(BUILD, set_value(("survey", "opening", "width"), inches(18), ""))
     assert airflow(pack, "cruise", hidden) < airflow(pack, "cruise")
     assert outlet(pack, "grade", hidden) > outlet(pack, "grade") + 1
 
@@ -291,9 +291,9 @@ def test_the_marching_converges_with_the_grid(monkeypatch):
 
 BAD = {
     "next to no grille": ((("brief", "vehicle", "grille_area"), "0.8 in²", "area"),),
-    "a face entirely behind its panel": ((("brief", "vehicle", "opening_width"), "0.9 in", LONG), (("brief", "vehicle", "opening_height"), "0.9 in", LONG)),
+    "a face entirely behind its panel": ((("survey", "opening", "width"), "0.9 in", LONG), (("survey", "opening", "height"), "0.9 in", LONG)),
     "a fan far off the face": ((("packages", "p1", "fans", "fan1", "x"), "60 in", LONG),),
-    "a cover larger than the opening": ((("brief", "vehicle", "opening_width"), "12 in", LONG),),
+    "a cover larger than the opening": ((("survey", "opening", "width"), "12 in", LONG),),
     "hardly any exit": ((("brief", "vehicle", "exit_area"), "0.8 in²", "area"),),
     "a fan without volts": ((("packages", "p1", "fans", "fan1", "wire_drop"), "10 V", "voltage"),),
 }  # fmt: skip

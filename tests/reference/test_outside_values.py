@@ -224,7 +224,7 @@ def test_advertised_against_measured_flow(demo):
     )
     # Measured with the engine running, so at charging voltage; on a truck's open bay.
     build, _ = apply(build, set_value(("brief", "accessories", "idle_voltage"), quantity("14 V", "voltage"), ""))
-    build, _ = apply(build, set_value(("brief", "vehicle", "opening_width"), None, ""))
+    build, _ = apply(build, set_value(("survey", "opening", "width"), None, ""))
     for field, text in (("grille_area", "420 in²"), ("exit_area", "600 in²")):
         build, _ = apply(build, set_value(("brief", "vehicle", field), quantity(text, "area"), ""))
     build, _ = apply(build, set_value(("brief", "cooling", "fan_on"), quantity("60 °C", "temperature"), ""))

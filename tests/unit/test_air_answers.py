@@ -52,16 +52,14 @@ def test_what_is_worth_nothing_says_so_and_comes_last():
 
 
 def test_a_shroud_without_flaps_can_hurt_at_speed_and_help_at_idle():
-    bare = on(BUILD, (("active",), "p2"), (("brief", "vehicle", "opening_width"), None))
+    bare = on(BUILD, (("active",), "p2"), (("survey", "opening", "width"), None))
     shroud = worths(bare)["full_shroud"]
     assert shroud.idle[0] < -2
     assert shroud.grade[0] > 0 or math.isnan(shroud.grade[0])
 
 
 def test_acts_that_are_done_are_not_offered():
-    sealed = on(
-        BUILD, (("packages", "p1", "shroud", "edge_gap"), quantity("0 in", "length")), (("brief", "vehicle", "opening_width"), None)
-    )
+    sealed = on(BUILD, (("packages", "p1", "shroud", "edge_gap"), quantity("0 in", "length")), (("survey", "opening", "width"), None))
     assert not {"seat", "edge_seal", "cut", "full_shroud"} & set(worths(sealed))
     assert {"cut", "edge_seal"} <= set(worths(BUILD))
     assert len({act.code for act in ACTS}) == len(ACTS)
@@ -96,7 +94,7 @@ def test_a_plateau_is_pointed_out():
 
 
 def test_backwards_gives_a_value_that_really_does_it():
-    clear = on(BUILD, (("brief", "vehicle", "opening_width"), None))
+    clear = on(BUILD, (("survey", "opening", "width"), None))
     wanted = settled(clear, "grade") - 4.0
     found = value_for(clear, ("packages", "p1", "core", "face_width"), "grade", wanted)
     assert found.value is not None
@@ -153,7 +151,7 @@ def test_the_map_adds_up_to_the_assessment():
     assert found.temperature == pytest.approx(figures.temperature, abs=1e-3)
     assert np.nansum(found.speed) * cell == pytest.approx(figures.airflow_fans_on, rel=0.05)
     assert np.nansum(found.heat) * cell == pytest.approx(figures.heat_in, rel=1e-3)
-    narrow = air_map(on(BUILD, (("brief", "vehicle", "opening_width"), quantity("20 in", "length"))), "idle")
+    narrow = air_map(on(BUILD, (("survey", "opening", "width"), quantity("20 in", "length"))), "idle")
     assert np.isnan(narrow.speed[:, 0]).all(), "behind the panel there is no air"
     faster = air_map(BUILD, "idle", 25.0)
     assert np.nanmean(faster.speed) > 1.5 * np.nanmean(found.speed)
@@ -190,7 +188,7 @@ def test_a_batch_is_the_same_as_one_by_one():
 
 
 AIR_FINDINGS = {
-    "panel_hides": ((("brief", "vehicle", "opening_width"), quantity("15 in", "length")),),
+    "panel_hides": ((("survey", "opening", "width"), quantity("15 in", "length")),),
     "cover_over_opening": ((("packages", "p1", "covers", "condenser", "width"), quantity("26 in", "length")),),
     "cover_off_face": ((("packages", "p1", "covers", "condenser", "left"), quantity("-3 in", "length")),),
     "shroud_without_fan": (

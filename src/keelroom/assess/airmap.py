@@ -63,7 +63,7 @@ def air_map(build: Build, case_id: str, speed: float | None = None) -> AirMap | 
     points, doubt = stacked([row])
     answer = steady_answer(points, doubt, row.layout)
     package = moved.package
-    side = air_side(moved.brief, package)
+    side = air_side(moved, package)
     fixed = answer.solution.fixed
     state, meeting, face = face_heat(points, fixed, answer.solution.state.temperature, row.layout)
     crossflow, passes, _ = row.layout
@@ -137,7 +137,7 @@ def fan_chart(build: Build, case_id: str) -> FanChart | None:
     rated = float(points.fans.rated_voltage[chosen, k])
     brushless = bool(points.fans.brushless[chosen, k] > 0)
     curves = [(f"{v:.0f} V", tuple(flows), curve(1.0 if brushless else v / rated)) for v in VOLTAGES]
-    place = k, air_side(build.brief, package).fan_zone[k], package.fans[k].mount == "pusher"
+    place = k, air_side(build, package).fan_zone[k], package.fans[k].mount == "pusher"
     found = [_working(answer, i, place, case.name) for i, (case, _) in enumerate(ready)]
     at_volts = _at_volts(build, case_id, place)
     system = sorted((p.flow, p.pressure) for p in at_volts)

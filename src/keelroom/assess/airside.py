@@ -8,17 +8,22 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.caching import by_identity
+from keelroom.assess.placing import face_size, opening_on_face
 from keelroom.build.quantity import Quantity
-from keelroom.build.schema.brief import Brief, Vehicle
-from keelroom.build.schema.package import Cover, Fan, Package, Shroud
+from keelroom.build.schema.brief import Vehicle
+from keelroom.build.schema.build import Build
+from keelroom.build.schema.package import Core, Cover, Fan, Package, Sealing, Shroud
 from keelroom.core.air.face import Disc, FaceClasses, Lanes, Rectangle, Zone, as_lanes, face_classes, widened
 from keelroom.core.air.fan import SHUTOFF_DOUBT, TYPED_DOUBT, FanCurve, generic_curve, no_fan, typed_curve
 from keelroom.core.air.network import Network, incidence
 from keelroom.core.arrays import Floats, stack
 from keelroom.core.operating_point import Covers
+from keelroom.core.outline import Outline
 from keelroom.errors import InputError
 
 MOST_FANS = 4
+SEATED = 1e-4
+"""[m] a shroud this much too wide still goes between the tanks."""
 CLASS_STEP = 4
 SPILL_LEAK = 0.5
 """Share of the slot round a bare fan that leaks: the blade tips still draw through the disc (common practice)."""
@@ -55,24 +60,6 @@ class AirSide(NamedTuple):
     fan_zone: tuple[int, ...]
 
 
-def face_size(package: Package) -> tuple[float, float]:
-    """Face width and height [m]; half a metre by a third where not known yet."""
-    core = package.core
-    return (core.face_width.si if core.face_width else 0.5, core.face_height.si if core.face_height else 0.33)
-
-
-def opening_of(vehicle: Vehicle, package: Package) -> Rectangle | None:
-    """The panel's opening in face coordinates, centred on the core; None where no panel hides any of the face."""
-    width, height = face_size(package)
-    if vehicle.opening_width is None and vehicle.opening_height is None:
-        return None
-    wide = vehicle.opening_width.si if vehicle.opening_width else width
-    high = vehicle.opening_height.si if vehicle.opening_height else height
-    if wide >= width and high >= height:
-        return None
-    return ((width - wide) / 2, (height - high) / 2, wide, high)
-
-
 def shroud_rectangle(package: Package) -> Rectangle | None:
     """Where the shroud sits on the face; None without one."""
     shroud, (width, height) = package.shroud, face_size(package)
@@ -80,10 +67,10 @@ def shroud_rectangle(package: Package) -> Rectangle | None:
         return None
     if shroud.kind == "full":
         return (0.0, 0.0, width, height)
-    return _placed(package, shroud)
+    return placed_on_face(package, shroud)
 
 
-def _placed(package: Package, item: Shroud | Cover) -> Rectangle:
+def placed_on_face(package: Package, item: Shroud | Cover) -> Rectangle:
     """Its place on the face; without a size of its own it reaches to the far edge."""
     (width, height), left, bottom = face_size(package), item.left.si, item.bottom.si
     wide = item.width.si if item.width else max(width - left, 0.0)
@@ -126,7 +113,7 @@ def cover_rectangle(package: Package, cover: Cover) -> Rectangle | None:
     """A cover's place on the face; None where it covers all of it."""
     if cover.width is None and cover.height is None and cover.left.si <= 0 and cover.bottom.si <= 0:
         return None
-    return _placed(package, cover)
+    return placed_on_face(package, cover)
 
 
 def fitted_covers(package: Package, ac_fitted: bool) -> tuple[Cover, ...]:
@@ -134,17 +121,28 @@ def fitted_covers(package: Package, ac_fitted: bool) -> tuple[Cover, ...]:
     return tuple(cover for cover in package.covers if ac_fitted or cover.kind != "condenser")
 
 
-def air_side(brief: Brief, package: Package) -> AirSide:
+def air_side(build: Build, package: Package) -> AirSide:
     """The air side of a package in this vehicle; what is missing stands in and is caught by `needs_of`."""
-    return _air_side(brief.vehicle, brief.accessories.ac_fitted, package)
+    opening = opening_on_face(build.survey, package)
+    return _air_side(build.brief.vehicle, build.brief.accessories.ac_fitted, opening, air_package(package))
+
+
+def air_package(package: Package) -> Package:
+    """The package as far as air and heat are concerned: one object however often it is moved, cut for or bracketed."""
+    return _air_package(package.core, package.fans, package.shroud, package.sealing, package.covers)
 
 
 @by_identity(64)
-def _air_side(vehicle: Vehicle, ac_fitted: bool, package: Package) -> AirSide:
+def _air_package(core: Core, fans: tuple[Fan, ...], shroud: Shroud, sealing: Sealing, covers: tuple[Cover, ...]) -> Package:
+    return Package(id="air", core=core, fans=fans, shroud=shroud, sealing=sealing, covers=covers)
+
+
+@by_identity(64)
+def _air_side(vehicle: Vehicle, ac_fitted: bool, opening: Outline | None, package: Package) -> AirSide:
     zones, fan_zone = zones_of(package)
     covers = fitted_covers(package, ac_fitted)
     rectangles = tuple(cover_rectangle(package, cover) for cover in covers)
-    classes = widened(_classes(face_size(package), opening_of(vehicle, package), rectangles, zones), CLASS_STEP)
+    classes = widened(_classes(face_size(package), opening, rectangles, zones), CLASS_STEP)
     core = package.core
     fans = _fan_set(package)
     return AirSide(
@@ -196,7 +194,18 @@ def _shroud_areas(package: Package) -> tuple[float, float]:
     rectangle, shroud = shroud_rectangle(package), package.shroud
     if rectangle is None:
         return 0.0, 0.0
-    return 2 * (rectangle[2] + rectangle[3]) * shroud.edge_gap.si + shroud.hole_area.si, shroud.flap_area.si
+    return 2 * (rectangle[2] + rectangle[3]) * (shroud.edge_gap.si + stands_proud(package)) + shroud.hole_area.si, shroud.flap_area.si
+
+
+def stands_proud(package: Package) -> float:
+    """How far [m] a bought shroud that is too wide to seat between the tanks stands off the fins; 0 where it seats."""
+    shroud, seat = package.shroud, face_size(package)
+    if shroud.kind != "full":
+        return 0.0
+    across = package.core.flow == "crossflow"
+    size, room = (shroud.blank_width, seat[0]) if across else (shroud.blank_height, seat[1])
+    cut = shroud.trim_left.si + shroud.trim_right.si if across else shroud.trim_bottom.si + shroud.trim_top.si
+    return package.core.tank_proud.si if size is not None and size.si - cut > room + SEATED else 0.0
 
 
 def _shroud_shares(zones: tuple[Zone, ...]) -> list[float]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
-from keelroom.assess.translate import Need
+from keelroom.assess.translate import Need, Row
 from keelroom.core.answer import Answer
 from keelroom.core.findings import Finding
 
@@ -125,6 +125,14 @@ class Totals(NamedTuple):
     hours: float | None
 
 
+class Start(NamedTuple):
+    """The solved arrays of an assessment and what they were made from; `key` tells whether another's arrays are of like shape."""
+
+    key: tuple[object, ...]
+    answer: Answer
+    rows: tuple[Row, ...]
+
+
 class Assessment(NamedTuple):
     """The whole judgement of one package of one build."""
 
@@ -136,7 +144,7 @@ class Assessment(NamedTuple):
     limit: float | None
     thermostat: float | None
     boiling: float | None
-    start: tuple[tuple[object, ...], Answer] | None = None
+    start: Start | None = None
     """the solved arrays, where the next assessment begins; not part of the judgement"""
 
     @property

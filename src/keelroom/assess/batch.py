@@ -31,7 +31,7 @@ def row_for(asked: Asked) -> Row | None:
     case = next(case for case in build.duty_cases if case.id == asked.case_id)
     if needs_of(build, build.package, case):
         return None
-    row = row_of(build, parts_of(build.brief, build.package), case)
+    row = row_of(build, parts_of(build, build.package), case)
     if asked.heat == 1.0:
         return row
     doubts = row.points.doubts

@@ -80,7 +80,7 @@ def candidates(build: Build, cores: tuple[Core, ...]) -> tuple[Candidate, ...]:
 def _drop(build: Build, answer: Answer, at: int) -> float:
     """Pressure lost from ahead of the core to behind it, flow-weighted over the classes, fans running [Pa]."""
     flows = answer.solution.fixed.running.flows
-    side = air_side(build.brief, build.package)
+    side = air_side(build, build.package)
     pressures, core = flows.pressures[at], np.maximum(flows.core[at], 0.0)
     known = len(side.classes.front)
     lost = np.array([pressures[int(a)] - pressures[int(b)] for a, b in zip(side.classes.front, side.classes.rear, strict=True)])

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from keelroom.assess.placing import face_size
 from keelroom.build.edits import Change, Edit, set_value
 from keelroom.build.fields import Path, owner_and_spec
 from keelroom.build.quantity import from_si, typed
@@ -35,12 +36,6 @@ def edit_for(build: Build, fix: Fix, system: str = "us") -> Edit:
     if fix.code == "onto_face":
         return Edit(fix.label, _onto_face(package, fan, system))
     return Edit(fix.label, _fitting_fan(package, fan, system))
-
-
-def face_size(package: Package) -> tuple[float, float]:
-    """Face width and height [m], 0 where unknown."""
-    core = package.core
-    return (core.face_width.si if core.face_width else 0.0, core.face_height.si if core.face_height else 0.0)
 
 
 def _at(package: Package, fan: Fan, x: float, y: float, system: str) -> tuple[Change, ...]:

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from keelroom.assess.airside import cover_rectangle, disc_of, face_size, in_shroud, opening_of, shroud_rectangle
+from keelroom.assess.airside import cover_rectangle, disc_of, in_shroud, shroud_rectangle
 from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.causes import open_causes
+from keelroom.assess.placing import face_size, hidden_share, opening_on_face
 from keelroom.assess.wording import Found, both, choose_fix, set_fix
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
@@ -38,10 +39,14 @@ def face(build: Build, package: Package, assessment: Assessment) -> Found:
     if not (package.core.face_width and package.core.face_height):
         return
     width, height = face_size(package)
-    opening = opening_of(build.brief.vehicle, package)
+    opening = opening_on_face(build.survey, package)
+    wide_open, high_open = width, height
     if opening is not None:
-        shown = min(opening[2], width) * min(opening[3], height) / (width * height)
-        yield Finding("panel_hides", "problem" if shown < 0.5 else "doubt", ("brief", "vehicle", "opening_width"), f"The panel hides {1 - shown:.0%} of the face",
+        xs, ys = [x for x, _ in opening], [y for _, y in opening]
+        wide_open, high_open = max(xs) - min(xs), max(ys) - min(ys)
+    shown = 1 - hidden_share(build.survey, package)
+    if shown < 1:
+        yield Finding("panel_hides", "problem" if shown < 0.5 else "doubt", ("survey", "opening", "width"), f"The panel hides {1 - shown:.0%} of the face",
                       "Cells behind uncut metal get no air. Judge by what the cut gains, and do the cheap checks (hood, belt, latch, structure) before cutting: "
                       "a structural panel, bumper beam or latch support is work for qualified advice.", value=1 - shown, limit=0.0)  # fmt: skip
     for cover in package.covers:
@@ -55,10 +60,10 @@ def face(build: Build, package: Package, assessment: Assessment) -> Found:
         if over > ROUNDING:
             yield Finding("cover_off_face", "doubt", where, f"{name}: stands {both(over, 'length')} over the edge of the face",
                           "What hangs over heats and hinders no air of this core; check its place.", value=over, limit=0.0)  # fmt: skip
-        if opening is not None and (wide > opening[2] + ROUNDING or high > opening[3] + ROUNDING):
+        if opening is not None and (wide > wide_open + ROUNDING or high > high_open + ROUNDING):
             yield Finding("cover_over_opening", "problem", where, f"{name}: larger than the panel's opening",
-                          f"{both(wide, 'length')} × {both(high, 'length')} against an opening of {both(opening[2], 'length')} × {both(opening[3], 'length')}: "
-                          "its edges see no air.", value=wide, limit=opening[2])  # fmt: skip
+                          f"{both(wide, 'length')} × {both(high, 'length')} against an opening of {both(wide_open, 'length')} × {both(high_open, 'length')}: "
+                          "its edges see no air.", value=wide, limit=wide_open)  # fmt: skip
     rectangle = shroud_rectangle(package)
     if rectangle is not None and package.fans and not any(in_shroud(package, fan) for fan in package.fans):
         yield Finding("shroud_without_fan", "problem", ("packages", package.id, "shroud", "kind"), "No fan breathes from the shroud",

@@ -8,7 +8,7 @@ from typing import NamedTuple, TypeVar
 import numpy as np
 from pydantic import BaseModel
 
-from keelroom.assess.airside import AirSide, air_side
+from keelroom.assess.airside import AirSide, air_package, air_side
 from keelroom.assess.caching import by_identity
 from keelroom.build.fields import Path, spec_of
 from keelroom.build.quantity import Quantity
@@ -140,9 +140,9 @@ class Parts(NamedTuple):
     air: AirSide
 
 
-def parts_of(brief: Brief, package: Package) -> Parts:
+def parts_of(build: Build, package: Package) -> Parts:
     """The package in core terms; what is missing stands as 1 and is caught by `needs_of`."""
-    return _parts(package, air_side(brief, package))
+    return _parts(air_package(package), air_side(build, package))
 
 
 @by_identity(64)

@@ -7,6 +7,7 @@ from collections.abc import Callable
 from typing import NamedTuple
 
 from keelroom.assess.batch import Asked, temperatures
+from keelroom.assess.placing import cuts_for, hidden_strips
 from keelroom.build.edits import Change, Edit, apply, fresh_id
 from keelroom.build.quantity import Quantity, from_si, quantity
 from keelroom.build.schema.build import Build, DutyCase
@@ -139,10 +140,8 @@ def _water(build: Build, package: Package, where: tuple[str, ...]) -> tuple[Chan
 
 
 def _cut(build: Build, package: Package, where: tuple[str, ...]) -> tuple[Change, ...]:
-    vehicle = build.brief.vehicle
-    if vehicle.opening_width is None and vehicle.opening_height is None:
-        return ()
-    return (Change(("brief", "vehicle", "opening_width"), None), Change(("brief", "vehicle", "opening_height"), None))
+    strips = hidden_strips(build.survey, package)
+    return (Change((*where, "cuts"), (*package.cuts, *cuts_for(package.cuts, strips, "us"))),) if strips else ()
 
 
 def _wire(build: Build, package: Package, where: tuple[str, ...]) -> tuple[Change, ...]:

@@ -5,9 +5,10 @@ from __future__ import annotations
 import itertools
 import math
 
-from keelroom.assess.airside import cover_rectangle, face_size, in_shroud, opening_of, shroud_rectangle
-from keelroom.build.schema.brief import Brief
+from keelroom.assess.airside import cover_rectangle, in_shroud, shroud_rectangle
+from keelroom.assess.placing import face_size, opening_on_face
 from keelroom.build.schema.package import Fan, Package
+from keelroom.build.schema.survey import Survey
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene, Shape
 from keelroom.units import KINDS, format_si
 
@@ -17,7 +18,7 @@ TUBE_LINES = 26
 """Lines that suggest the tubes; their true pitch would be a grey field."""
 
 
-def elevation(package: Package, system: str, brief: Brief | None = None) -> Scene:
+def elevation(package: Package, system: str, survey: Survey | None = None) -> Scene:
     """Core, tanks, panel opening, covers, shroud and fans of a package with dimensions; an empty scene with a note where no face is known."""
     core = package.core
     if core.face_width is None or core.face_height is None:
@@ -25,7 +26,7 @@ def elevation(package: Package, system: str, brief: Brief | None = None) -> Scen
     width, height = core.face_width.si, core.face_height.si
     tank = core.tank_size.si if core.tank_size else 0.0
     across = core.flow == "crossflow"
-    shapes = [*_core(width, height, tank, across), *_ahead(package, brief), *_shroud(package)]
+    shapes = [*_core(width, height, tank, across), *_ahead(package, survey), *_shroud(package)]
     for fan in package.fans:
         shapes += _fan(fan, not in_shroud(package, fan), package.shroud.fan_gap.si)
     side, top = (tank, 0.0) if across else (0.0, tank)
@@ -55,15 +56,14 @@ def _core(width: float, height: float, tank: float, across: bool) -> list[Shape]
     return shapes
 
 
-def _ahead(package: Package, brief: Brief | None) -> list[Shape]:
+def _ahead(package: Package, survey: Survey | None) -> list[Shape]:
     """The panel's opening, and covers that do not span the whole face."""
     shapes: list[Shape] = []
-    opening = opening_of(brief.vehicle, package) if brief else None
+    opening = opening_on_face(survey, package) if survey else None
     if opening is not None:
-        shapes.append(Rect("panel.opening", *opening))
-        shapes.append(
-            Label("panel.name", (opening[0] + opening[2] / 2, min(opening[1] + opening[3], face_size(package)[1]) - 0.012), "panel opening")
-        )
+        shapes.append(Polyline("panel.opening", opening, closed=True))
+        xs, top = [x for x, _ in opening], min(max(y for _, y in opening), face_size(package)[1])
+        shapes.append(Label("panel.name", ((min(xs) + max(xs)) / 2, top - 0.012), "panel opening"))
     for cover in package.covers:
         placed = cover_rectangle(package, cover)
         if placed is not None:

@@ -114,7 +114,7 @@ def _drawing_and_package(build: Build, system: str) -> Table:
         lines.append(["Fan", f"{fan.name or 'as entered'} ({rating})"])
     lines.append(["Shroud", package.shroud.kind])
     table = _grid(lines, [0.12 * WIDTH, 0.30 * WIDTH], header=False)
-    return Table([[SceneFlowable(elevation(package, system, build.brief), 0.54 * WIDTH), table]], colWidths=[0.56 * WIDTH, 0.44 * WIDTH],
+    return Table([[SceneFlowable(elevation(package, system, build.survey), 0.54 * WIDTH), table]], colWidths=[0.56 * WIDTH, 0.44 * WIDTH],
                  style=TableStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (0, 0), 0)]))  # fmt: skip
 
 

@@ -40,12 +40,6 @@ class Vehicle(Strict):
     exit_area: Annotated[Maybe, Spec("area", "Bay exit opening", ge=5e-4, le=3, help="Under the car, louvers and vents together")] = (
         quantity("450 in²", "area")
     )
-    opening_width: Annotated[
-        Maybe, Spec("length", "Panel opening, width", gt=0.02, le=3, help="Empty: no panel hides any of the face. Centred on the core")
-    ] = None
-    opening_height: Annotated[
-        Maybe, Spec("length", "Panel opening, height", gt=0.02, le=3, help="Empty: no panel hides any of the face. Centred on the core")
-    ] = None
 
 
 class Engine(Strict):

@@ -9,6 +9,7 @@ from pydantic import model_validator
 from keelroom.build.quantity import Quantity, Spec, Strict, quantity
 from keelroom.build.schema.brief import Brief, Maybe
 from keelroom.build.schema.package import Core, Fan, Package
+from keelroom.build.schema.survey import DEFAULT_GAPS, GapRule, Survey
 
 FORMAT: Literal["keelroom-build"] = "keelroom-build"
 VERSION: Literal[1] = 1
@@ -35,12 +36,14 @@ class DutyCase(Strict):
 
 
 class Build(Strict):
-    """A build: one brief, several packages of which one is active, duty cases, and the user's own parts."""
+    """A build: one brief, one survey, several packages of which one is active, duty cases, and the user's own parts."""
 
     format: Literal["keelroom-build"] = FORMAT
     version: Literal[1] = VERSION
     revision: int = 0
     brief: Brief = Brief()
+    survey: Survey = Survey()
+    gaps: tuple[GapRule, ...] = DEFAULT_GAPS
     packages: tuple[Package, ...] = ()
     active: str = ""
     duty_cases: tuple[DutyCase, ...] = ()
@@ -57,8 +60,10 @@ class Build(Strict):
     def id_fault(self) -> str:
         """What is wrong with the ids of lists and of the active package; '' where nothing is."""
         lists: list[list[str]] = [[package.id for package in self.packages], [case.id for case in self.duty_cases]]
-        lists += [[item.id for item in items] for package in self.packages for items in (package.fans, package.covers)]
-        lists += [[cause.id for cause in self.brief.causes]]
+        lists += [[item.id for item in items] for p in self.packages for items in (p.fans, p.covers, p.cuts, p.brackets)]
+        survey = self.survey
+        named = (survey.opening.corners, survey.engine.turning, survey.obstacles, survey.hoses, survey.holes, survey.second, self.gaps)
+        lists += [[item.id for item in items] for items in (self.brief.causes, *named)]
         if any("" in ids or len(set(ids)) != len(ids) for ids in lists):
             return "ids must be present and unique within their list"
         if not self.packages or self.active not in lists[0]:

@@ -15,6 +15,17 @@ Motor = Literal["brushed", "brushless"]
 ShroudKind = Literal["full", "partial", "none"]
 Plenum = Literal["shared", "divided"]
 Mount = Literal["puller", "pusher"]
+Side = Literal["left", "right"]
+PanelEdge = Literal["left", "right", "bottom", "top"]
+MetalKey = Literal["al_3003", "al_5052", "al_6061", "steel"]
+BoltKey = Literal["m5", "m6", "m8", "in14", "in516"]
+PartPoint = Literal[
+    "core_upper_left", "core_upper_right", "core_lower_left", "core_lower_right",
+    "shroud_upper_left", "shroud_upper_right", "shroud_lower_left", "shroud_lower_right",
+]  # fmt: skip
+FanMount = Literal["core_flange", "chassis", "through_fins"]
+Fitting = Literal["straight", "elbow_45", "elbow_90"]
+Nut = Literal["rivet_nut", "lock_nut"]
 CoverKind = Literal["condenser", "gearbox_cooler", "oil_cooler", "charge_cooler", "screen"]
 
 
@@ -28,9 +39,14 @@ class Core(Strict):
     face_height: Annotated[Maybe, Spec("length", "Face height", gt=0.05, le=2)] = None
     depth: Annotated[Maybe, Spec("length", "Core depth", gt=0, le=0.25)] = None
     rows: Annotated[Maybe, Spec("count", "Tube rows", gt=0, le=6, whole=True)] = quantity("2", "count")
-    tank_size: Annotated[
-        Maybe, Spec("length", "Tank, each side", ge=0, le=0.3, descriptive=True, help="Drawn; the face is the finned part alone")
-    ] = quantity("2 in", "length")
+    tank_size: Annotated[Maybe, Spec("length", "Tank, each side", ge=0, le=0.3, help="Beside the face, which is the finned part alone")] = (
+        quantity("2 in", "length")
+    )
+    tank_proud: Annotated[
+        Quantity,
+        Spec("length", "Tanks stand proud behind by", ge=0, le=0.1, help="Behind the fins: what a shroud that is too wide stands on"),
+    ] = quantity("3/8 in", "length")
+    inlet_side: Side = "left"
     fin_density: Annotated[Maybe, Spec("fin density", "Fins", gt=0, le=1600)] = None
     fin_height: Annotated[Maybe, Spec("length", "Fin height between tubes", gt=1e-3, le=0.03)] = quantity("8 mm", "length")
     fin_thickness: Annotated[Maybe, Spec("length", "Fin thickness", gt=0.01e-3, le=0.5e-3)] = quantity("0.1 mm", "length")
@@ -61,7 +77,7 @@ class Fan(Strict):
     name: str = ""
     diameter: Annotated[Maybe, Spec("length", "Fan diameter", gt=0.05, le=1)] = None
     hub_diameter: Annotated[Maybe, Spec("length", "Hub diameter", gt=0.01, le=0.5)] = quantity("5 in", "length")
-    depth: Annotated[Maybe, Spec("length", "Fan depth", gt=0, le=0.4, descriptive=True)] = quantity("2.6 in", "length")
+    depth: Annotated[Maybe, Spec("length", "Fan depth", gt=0, le=0.4, help="Over all, motor included")] = quantity("2.6 in", "length")
     x: Annotated[Quantity, Spec("length", "Centre from left", ge=-1, le=3)]
     y: Annotated[Quantity, Spec("length", "Centre from bottom", ge=-1, le=3)]
     free_air_flow: Annotated[Maybe, Spec("airflow", "Rated free-air flow", gt=0, le=10)] = None
@@ -119,6 +135,25 @@ class Shroud(Strict):
     ] = quantity("0 in²", "area")
     plenum: Plenum = "shared"
     cost: Annotated[Maybe, Spec("money", "Shroud cost", ge=0, le=1e6)] = None
+    blank_width: Annotated[
+        Maybe, Spec("length", "As bought: width over its flange", gt=0.05, le=3, help="Empty: made to seat between the tanks")
+    ] = None
+    blank_height: Annotated[
+        Maybe, Spec("length", "As bought: height over its flange", gt=0.05, le=3, help="Empty: made to seat on the core")
+    ] = None
+    trim_left: Annotated[Quantity, Spec("length", "Trim off the left", ge=0, le=0.5)] = quantity("0 in", "length")
+    trim_right: Annotated[Quantity, Spec("length", "Trim off the right", ge=0, le=0.5)] = quantity("0 in", "length")
+    trim_bottom: Annotated[Quantity, Spec("length", "Trim off the bottom", ge=0, le=0.5)] = quantity("0 in", "length")
+    trim_top: Annotated[Quantity, Spec("length", "Trim off the top", ge=0, le=0.5)] = quantity("0 in", "length")
+    ears: Annotated[Quantity, Spec("length", "Ears and tabs stand out", ge=0, le=0.2)] = quantity("0 in", "length")
+    hole_inset: Annotated[Quantity, Spec("length", "Bolt holes in from its edge", gt=0, le=0.2)] = quantity("3/4 in", "length")
+    metal: MetalKey = "al_5052"
+    thickness: Annotated[Quantity, Spec("length", "Sheet thickness", gt=2e-4, le=0.01)] = quantity("0.050 in", "length")
+    bend_radius: Annotated[Quantity, Spec("length", "Inside bend radius", ge=0, le=0.03)] = quantity("1/16 in", "length")
+    flange: Annotated[Quantity, Spec("length", "Flange", ge=0, le=0.1)] = quantity("3/4 in", "length")
+    bead: Annotated[Quantity, Spec("length", "Bead height", ge=0, le=0.02, help="0 for a flat face: it drums")] = quantity("0 in", "length")
+    sheet_width: Annotated[Quantity, Spec("length", "Sheet at hand, width", gt=0.1, le=4)] = quantity("48 in", "length")
+    sheet_height: Annotated[Quantity, Spec("length", "Sheet at hand, height", gt=0.1, le=4)] = quantity("36 in", "length")
 
 
 class Sealing(Strict):
@@ -158,6 +193,94 @@ class Cover(Strict):
             help="From its fluid to the air: condenser 2500, plate cooler 1500",
         ),
     ] = quantity("2500 W/m²K", "face conductance")
+    thickness: Annotated[Quantity, Spec("length", "Cover thickness", gt=0, le=0.2)] = quantity("3/4 in", "length")
+    stand_off: Annotated[Quantity, Spec("length", "Ahead of the core by", ge=0, le=0.3)] = quantity("1/2 in", "length")
+
+
+class Place(Strict):
+    """Where the core stands, by the survey's datums, and how far it could be moved. Bottom of the face, front of the core."""
+
+    x: Annotated[Maybe, Spec("length", "Face's left edge from datum", ge=-2, le=3, help="Empty: in the middle of the opening")] = None
+    y: Annotated[Maybe, Spec("length", "Face's bottom from datum", ge=-2, le=3, help="Empty: in the middle of the opening")] = None
+    z: Annotated[Quantity, Spec("length", "Core's front behind the plane", ge=-0.5, le=1)] = quantity("1/4 in", "length")
+    lean: Annotated[Maybe, Spec("angle", "Core leans back", ge=-0.6, le=0.6, help="Empty: as the support leans")] = None
+    reach_x: Annotated[Quantity, Spec("length", "May slide sideways by", ge=0, le=0.5)] = quantity("2 in", "length")
+    reach_y: Annotated[Quantity, Spec("length", "May go up or down by", ge=0, le=0.5)] = quantity("1 in", "length")
+    reach_z: Annotated[Quantity, Spec("length", "May go forward or back by", ge=0, le=0.5, help="What the mount slots allow")] = quantity(
+        "1/2 in", "length"
+    )
+    reach_lean: Annotated[Quantity, Spec("angle", "May lean by", ge=0, le=0.6)] = quantity("8 °", "angle")
+
+
+class Cut(Strict):
+    """A strip cut off one edge of the panel opening."""
+
+    id: str
+    edge: PanelEdge = "left"
+    amount: Annotated[Quantity, Spec("length", "Cut away", gt=0, le=1)]
+
+
+class Bracket(Strict):
+    """A strap or bracket from a point of the package to a surveyed hole. hole: its id."""
+
+    id: str
+    name: str = ""
+    part: PartPoint = "core_upper_left"
+    hole: str = ""
+    metal: MetalKey = "steel"
+    width: Annotated[Quantity, Spec("length", "Strip width", gt=5e-3, le=0.1)] = quantity("1 in", "length")
+    thickness: Annotated[Quantity, Spec("length", "Strip thickness", gt=3e-4, le=0.012)] = quantity("1/8 in", "length")
+    radius: Annotated[Quantity, Spec("length", "Inside bend radius", ge=0, le=0.03)] = quantity("1/8 in", "length")
+    bolt: BoltKey = "m6"
+    near_hole: Annotated[Quantity, Spec("length", "Hole at the part", gt=2e-3, le=0.03)] = quantity("7 mm", "length")
+    far_hole: Annotated[Quantity, Spec("length", "Hole at the chassis", gt=2e-3, le=0.03)] = quantity("7 mm", "length")
+    edge: Annotated[Quantity, Spec("length", "Hole to strip's end", gt=3e-3, le=0.1)] = quantity("1/2 in", "length")
+    slot: Annotated[Quantity, Spec("length", "Slot at the chassis", ge=0, le=0.05)] = quantity("0 in", "length")
+    stiffener: Annotated[Quantity, Spec("length", "Stiffening rib", ge=0, le=0.05)] = quantity("0 in", "length")
+    isolated: bool = True
+    pad: Annotated[Quantity, Spec("length", "Grommet or pad, free", gt=1e-3, le=0.05)] = quantity("3/8 in", "length")
+    squeezed: Annotated[Quantity, Spec("length", "Grommet or pad, bolted up", gt=1e-3, le=0.05)] = quantity("5/16 in", "length")
+    nut: Nut = "lock_nut"
+
+
+class Frame(Strict):
+    """A frame of angle that hangs a condenser on the core's own mounts."""
+
+    fitted: bool = False
+    leg: Annotated[Quantity, Spec("length", "Angle's leg", gt=5e-3, le=0.06)] = quantity("3/4 in", "length")
+    thickness: Annotated[Quantity, Spec("length", "Angle's thickness", gt=5e-4, le=0.006)] = quantity("1/8 in", "length")
+    lap: Annotated[Quantity, Spec("length", "Angle laps the condenser by", ge=0, le=0.05)] = quantity("1/4 in", "length")
+    header: Annotated[Quantity, Spec("length", "Condenser's edge without rows", ge=0, le=0.1)] = quantity("1/2 in", "length")
+    line: Annotated[Quantity, Spec("length", "Line, outside", gt=2e-3, le=0.04)] = quantity("5/8 in", "length")
+
+
+class RemoteCooler(Strict):
+    """A cooler hung away from the core, with its own air."""
+
+    fitted: bool = False
+    name: str = "Gearbox cooler"
+    width: Annotated[Quantity, Spec("length", "Cooler width", gt=0.02, le=1)] = quantity("11 in", "length")
+    height: Annotated[Quantity, Spec("length", "Cooler height", gt=0.02, le=1)] = quantity("6 in", "length")
+    bottom: Annotated[Quantity, Spec("length", "Cooler bottom above datum", ge=-1, le=2)] = quantity("-4 in", "length")
+    spacer: Annotated[Quantity, Spec("length", "Spacers behind it", ge=0, le=0.1)] = quantity("3/4 in", "length")
+    side_room: Annotated[Quantity, Spec("length", "Room at each side", ge=0, le=0.5)] = quantity("1 in", "length")
+    fitting: Fitting = "elbow_90"
+    fitting_room: Annotated[Quantity, Spec("length", "Room for its fittings", ge=0, le=0.5)] = quantity("1 1/2 in", "length")
+
+
+class Mounting(Strict):
+    """How the package is held. shock: what it is to stand."""
+
+    fan_to: FanMount = "core_flange"
+    shock: Annotated[Quantity, Spec("number", "Shock to stand", gt=0.5, le=50, help="In g: 5 road, 8 rough road, 10–15 off road")] = (
+        quantity("5", "number")
+    )
+    mass: Annotated[Maybe, Spec("mass", "Package's mass, wet", gt=0.2, le=200, help="Empty: estimated from its size")] = None
+    float_gap: Annotated[
+        Quantity, Spec("length", "Float left at one end", ge=0, le=0.02, help="The core grows with heat: one end must slide")
+    ] = quantity("1/8 in", "length")
+    frame: Frame = Frame()
+    cooler: RemoteCooler = RemoteCooler()
 
 
 class Package(Strict):
@@ -170,4 +293,8 @@ class Package(Strict):
     shroud: Shroud = Shroud()
     sealing: Sealing = Sealing()
     covers: tuple[Cover, ...] = (Cover(id="condenser", name="Condenser"),)
+    place: Place = Place()
+    cuts: tuple[Cut, ...] = ()
+    brackets: tuple[Bracket, ...] = ()
+    mounting: Mounting = Mounting()
     hours: Annotated[Maybe, Spec("time", "Shop hours", ge=0, le=3.6e6)] = None

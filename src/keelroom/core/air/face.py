@@ -14,6 +14,7 @@ from typing import TYPE_CHECKING, NamedTuple
 import numpy as np
 
 from keelroom.core.arrays import Bools, Floats
+from keelroom.core.outline import Outline, within
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -94,11 +95,11 @@ def inside(points: tuple[Floats, Floats], rectangle: Rectangle) -> Bools:
 
 
 def face_classes(
-    size: tuple[float, float], opening: Rectangle | None, covers: tuple[Rectangle | None, ...], zones: tuple[Zone, ...]
+    size: tuple[float, float], opening: Outline | None, covers: tuple[Rectangle | None, ...], zones: tuple[Zone, ...]
 ) -> FaceClasses:
-    """The classes of a face. size: width, height [m]; opening None: no panel in the way; a cover None: over the whole face."""
+    """The classes of a face. size: width, height [m]; opening: corners of the panel's opening in face coordinates, None: no panel in the way; a cover None: over the whole face."""
     points = face_points(*size)
-    free = np.ones(points[0].shape, bool) if opening is None else inside(points, opening)
+    free = np.ones(points[0].shape, bool) if opening is None else within(points, opening)
     free &= ~_behind_hubs(points, zones)
     front, rear, corner, turned = _zones(points, zones)
     code = front + 16 * rear + 256 * corner

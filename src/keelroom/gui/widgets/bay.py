@@ -69,7 +69,7 @@ class BayDrawing(QWidget):
     def __init__(self, session: Session, palette: Palette) -> None:
         super().__init__()
         self.session, self.palette_now = session, palette
-        self.scene: Scene = elevation(session.build.package, session.system, session.build.brief)
+        self.scene: Scene = elevation(session.build.package, session.system, session.build.survey)
         self.view = QTransform()
         self.cache: QPixmap | None = None
         self.drag: tuple[str, float, float] | None = None
@@ -97,12 +97,12 @@ class BayDrawing(QWidget):
 
     def rebuild(self) -> None:
         if self.drag is None or not self.scene.shapes:
-            self.scene = elevation(self.session.build.package, self.session.system, self.session.build.brief)
+            self.scene = elevation(self.session.build.package, self.session.system, self.session.build.survey)
             self._fit()
         else:
             # While a fan is held the picture keeps its scale under the hand.
             self.scene = Scene(
-                elevation(self.session.build.package, self.session.system, self.session.build.brief).shapes, self.scene.bounds
+                elevation(self.session.build.package, self.session.system, self.session.build.survey).shapes, self.scene.bounds
             )
         if self.overlay is not None:
             self.overlay = OverlayPainter(self.overlay.overlay, self.session.build.package, self.palette_now)
@@ -205,7 +205,7 @@ class BayDrawing(QWidget):
         held = self.session.held
         if held is None or held.build.package == self.session.build.package:
             return
-        for shape in elevation(held.build.package, self.session.system, held.build.brief).shapes:
+        for shape in elevation(held.build.package, self.session.system, held.build.survey).shapes:
             if shape.role in ("core.face", "fan.ring", "shroud.edge", "cover"):
                 self._paint(painter, shape, ink)
 

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QGridLayout, QScrollArea, QVBoxLayout, QWidget
 
-from keelroom.assess.fixes import face_size, spread_changes
+from keelroom.assess.fixes import spread_changes
+from keelroom.assess.placing import face_size
 from keelroom.build.edits import Edit, added, fresh_id
 from keelroom.build.quantity import from_si, quantity
 from keelroom.build.schema.package import Fan

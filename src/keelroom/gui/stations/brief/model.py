@@ -38,7 +38,7 @@ def pages(build: Build) -> tuple[Page, ...]:
                         *quantities(vehicle, "top_ratio", "final_drive", "driveline_efficiency"),
                     ),
                 ),
-                Group("Openings for the air", quantities(vehicle, "grille_area", "exit_area", "opening_width", "opening_height")),
+                Group("Openings for the air", quantities(vehicle, "grille_area", "exit_area")),
             ),
             (("From a kind of vehicle…", "vehicle_kind"),),
         ),

@@ -1,0 +1,443 @@
+"""From the document to solids: the package's parts where they stand, and what the survey found round them."""
+
+from __future__ import annotations
+
+import math
+from typing import Literal, NamedTuple
+
+import numpy as np
+
+from keelroom.assess.airside import in_shroud, placed_on_face, shroud_rectangle, stands_proud
+from keelroom.assess.caching import by_identity
+from keelroom.assess.placing import Stand, cut_outline, face_size, measured, stand
+from keelroom.build.quantity import Quantity
+from keelroom.build.schema.package import Core, Cut, Fan, Package
+from keelroom.build.schema.survey import HoseEnd, Obstacle, Opening, Survey, Turning
+from keelroom.core.outline import edges
+from keelroom.core.packaging.solids import Solid, Vector, along, cross, leaned
+from keelroom.units import INCH
+
+Sort = Literal["part", "fan", "hose", "static", "turning", "hood", "panel"]
+Path = tuple[str, ...]
+
+TAPE, EYE = INCH / 16, INCH / 4
+"""± [m] of a reading with a tape, and by eye (common practice)."""
+TOLERANCE = {"measured": TAPE, "catalogue": 2e-3, "derived": 0.0, "assumed": EYE}
+RIM = 0.5 * INCH
+"""What a fan's ring stands out beyond its blades (common practice)."""
+RING_SHARE = 0.55
+"""Share of a fan's depth its ring takes; the motor takes all of it (common practice)."""
+HOSE_WALL = 5e-3
+TURNING_THICK = 0.04
+STAND_IN = 4 * INCH
+"""Size drawn for what is not measured."""
+WIDE = 1.2
+ROCK = INCH / 2
+"""[m] how far an engine is taken to rock where nobody tried (common practice)."""
+
+
+class Term(NamedTuple):
+    """One reading a face of a solid depends on, and how far it may be off [m]."""
+
+    label: str
+    path: Path
+    tolerance: float
+
+
+Terms = tuple[Term, ...]
+NONE: tuple[Terms, Terms, Terms] = ((), (), ())
+
+
+class Body(NamedTuple):
+    """A named solid. low, high: the readings its faces depend on, along its own three axes; unknown: not all of it is measured."""
+
+    key: str
+    name: str
+    sort: Sort
+    solid: Solid
+    path: Path
+    low: tuple[Terms, Terms, Terms] = NONE
+    high: tuple[Terms, Terms, Terms] = NONE
+    unknown: bool = False
+
+
+def tolerance(value: Quantity) -> float:
+    """How far [m] a measure may be off: as stated, otherwise by where it came from."""
+    return value.doubt if value.doubt is not None else TOLERANCE[value.origin]
+
+
+def term(label: str, path: Path, value: Quantity | None) -> Terms:
+    """The term of a reading; none where there is no reading."""
+    return () if value is None else (Term(label, path, tolerance(value)),)
+
+
+class _Frame:
+    """The core's own frame: u across, v up the core, w out of its back."""
+
+    def __init__(self, at: Stand) -> None:
+        self.axes = leaned(at.lean)
+        self.matrix = np.array(self.axes)
+        self.origin = np.array([at.x, at.y, at.z])
+
+    def point(self, u: float, v: float, w: float) -> Vector:
+        found = self.origin + np.array([u, v, w]) @ self.matrix
+        return (float(found[0]), float(found[1]), float(found[2]))
+
+    def box(self, u: tuple[float, float], v: tuple[float, float], w: tuple[float, float]) -> Solid:
+        centre = self.point((u[0] + u[1]) / 2, (v[0] + v[1]) / 2, (w[0] + w[1]) / 2)
+        return Solid(centre, (abs(u[1] - u[0]) / 2, abs(v[1] - v[0]) / 2, abs(w[1] - w[0]) / 2), self.axes)
+
+    def disc(self, centre: tuple[float, float], radius: float, w: tuple[float, float]) -> Solid:
+        return Solid(self.point(*centre, (w[0] + w[1]) / 2), (radius, radius, (w[1] - w[0]) / 2), self.axes, True)
+
+
+@by_identity(64)
+def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
+    """Every part of the package as a solid where it stands; core first."""
+    core, width_height = package.core, face_size(package)
+    width, height = width_height
+    frame, where = _Frame(stand(survey, package)), ("packages", package.id)
+    depth = core.depth.si if core.depth else 0.05
+    tank = core.tank_size.si if core.tank_size else 0.0
+    place = package.place
+    at = (
+        (Term("Place sideways", (*where, "place", "x"), TAPE),),
+        (Term("Place in height", (*where, "place", "y"), TAPE),),
+        term("Core behind the plane", (*where, "place", "z"), place.z),
+    )
+    wide = term("Face width", (*where, "core", "face_width"), core.face_width)
+    high = term("Face height", (*where, "core", "face_height"), core.face_height)
+    deep = term("Core depth", (*where, "core", "depth"), core.depth)
+    side = term("Tank size", (*where, "core", "tank_size"), core.tank_size)
+    across = core.flow == "crossflow"
+    found = [
+        Body(
+            "core",
+            "Core",
+            "part",
+            frame.box((0, width), (0, height), (0, depth)),
+            (*where, "place", "z"),
+            at,
+            (at[0] + wide, at[1] + high, at[2] + deep),
+        )
+    ]
+    if tank > 0:
+        back = depth + core.tank_proud.si
+        ends = (("Left tank", (-tank, 0.0), (0.0, height)), ("Right tank", (width, width + tank), (0.0, height))) if across else (
+            ("Bottom tank", (0.0, width), (-tank, 0.0)), ("Top tank", (0.0, width), (height, height + tank)))  # fmt: skip
+        for name, u, v in ends:
+            low = (at[0] + (side if across else ()), at[1] + (() if across else side), at[2])
+            top = (at[0] + wide + (side if across else ()), at[1] + high + (() if across else side), at[2] + deep)
+            found.append(
+                Body(name.lower().replace(" ", "_"), name, "part", frame.box(u, v, (0.0, back)), (*where, "core", "tank_size"), low, top)
+            )
+    found += _shroud(package, frame, where, (at, at[2] + deep, depth))
+    for number, fan in enumerate(package.fans, 1):
+        found += _fan(package, fan, number, frame, (at, at[2] + deep, depth))
+    found += _covers(package, frame, where, at)
+    found += _hoses(survey, package, frame)
+    return tuple(_as_before(body) for body in found)
+
+
+_last: dict[str, Body] = {}
+
+
+def _as_before(body: Body) -> Body:
+    """The body of the last time where nothing of it changed, so that what was worked out for it still holds."""
+    before = _last.get(body.key)
+    if before == body:
+        return before
+    _last[body.key] = body
+    return body
+
+
+def _shroud(package: Package, frame: _Frame, where: Path, chain: tuple[tuple[Terms, Terms, Terms], Terms, float]) -> list[Body]:
+    rectangle = shroud_rectangle(package)
+    if rectangle is None or not package.fans:
+        return []
+    at, deep, depth = chain
+    left, bottom, wide, high = rectangle
+    over = 0.0
+    if stands_proud(package) and package.shroud.blank_width:
+        over = (package.shroud.blank_width.si - package.shroud.trim_left.si - package.shroud.trim_right.si - wide) / 2
+    start = depth + stands_proud(package)
+    solid = frame.box((left - over, left + wide + over), (bottom, bottom + high), (start, start + package.shroud.depth.si))
+    own = term("Shroud depth", (*where, "shroud", "depth"), package.shroud.depth)
+    return [Body("shroud", "Shroud", "part", solid, (*where, "shroud", "depth"), at, (at[0], at[1], deep + own))]
+
+
+def standoff(package: Package, fan: Fan) -> float:
+    """From the fins to the fan's front [m]: the shroud's depth, and what it stands proud, or a bare fan's gap."""
+    if in_shroud(package, fan):
+        return package.shroud.depth.si + stands_proud(package)
+    return package.shroud.fan_gap.si
+
+
+def _fan(package: Package, fan: Fan, number: int, frame: _Frame, chain: tuple[tuple[Terms, Terms, Terms], Terms, float]) -> list[Body]:
+    at, deep, depth = chain
+    where: Path = ("packages", package.id, "fans", fan.id)
+    if fan.diameter is None or fan.depth is None:
+        return []
+    off, long = standoff(package, fan), fan.depth.si
+    pusher = fan.mount == "pusher"
+    shrouded = in_shroud(package, fan)
+    ahead = ("shroud", "depth") if shrouded else ("shroud", "fan_gap")
+    own = term(
+        "Shroud depth" if shrouded else "Fan off the fins",
+        ("packages", package.id, *ahead),
+        package.shroud.depth if shrouded else package.shroud.fan_gap,
+    )
+    across = at[0] + term(f"Fan {number} from left", (*where, "x"), fan.x)
+    upward = at[1] + term(f"Fan {number} from bottom", (*where, "y"), fan.y)
+    size = term(f"Fan {number} diameter", (*where, "diameter"), fan.diameter)
+    start, far = (deep + own, deep + own + term(f"Fan {number} depth", (*where, "depth"), fan.depth))
+    hub = (fan.hub_diameter.si if fan.hub_diameter else 0.3 * fan.diameter.si) / 2
+    bodies = []
+    for key, name, radius, length in (("ring", "ring", fan.diameter.si / 2 + RIM, RING_SHARE * long), ("motor", "motor", hub, long)):
+        span = (-off - length, -off) if pusher else (depth + off, depth + off + length)
+        sides = (across + size, upward + size) if key == "ring" else (across, upward)
+        solid = frame.disc((fan.x.si, fan.y.si), radius, span)
+        faces = (far, at[2]) if pusher else (start, far)
+        bodies.append(
+            Body(f"{key}:{fan.id}", f"Fan {number} {name}", "fan", solid, (*where, "depth"), (*sides, faces[0]), (*sides, faces[1]))
+        )
+    return bodies
+
+
+def _covers(package: Package, frame: _Frame, where: Path, at: tuple[Terms, Terms, Terms]) -> list[Body]:
+    found = []
+    for cover in package.covers:
+        left, bottom, wide, high = placed_on_face(package, cover)
+        front = -cover.stand_off.si
+        path = (*where, "covers", cover.id)
+        thick = term(f"{cover.name} thickness", (*path, "thickness"), cover.thickness) + term(
+            f"{cover.name} stand-off", (*path, "stand_off"), cover.stand_off
+        )
+        solid = frame.box((left, left + wide), (bottom, bottom + high), (front - cover.thickness.si, front))
+        low = (at[0] + term(f"{cover.name} from left", (*path, "left"), cover.left), at[1], at[2] + thick)
+        name = cover.name or cover.kind.replace("_", " ")
+        found.append(Body(f"cover:{cover.id}", name, "part", solid, (*path, "stand_off"), low, at))
+    return found
+
+
+def necks(package: Package) -> dict[str, tuple[float, float, float]]:
+    """Where the hoses leave the core, in its own frame: inlet (upper hose) and outlet (lower hose)."""
+    core, (width, height) = package.core, face_size(package)
+    tank = core.tank_size.si if core.tank_size else 0.0
+    depth = (core.depth.si if core.depth else 0.05) / 2
+    inlet_right = core.inlet_side == "right"
+    one_way = int(core.passes.si) % 2 == 1
+    if core.flow == "crossflow":
+        u = {"upper": width + tank / 2 if inlet_right else -tank / 2}
+        u["lower"] = (-tank / 2 if inlet_right else width + tank / 2) if one_way else u["upper"]
+        return {"upper": (u["upper"], height - 0.05, depth), "lower": (u["lower"], 0.05, depth)}
+    sides = {"upper": width - 0.08 if inlet_right else 0.08, "lower": 0.08 if inlet_right else width - 0.08}
+    return {"upper": (sides["upper"], height + tank / 2, depth), "lower": (sides["lower"], -tank / 2, depth)}
+
+
+def _hoses(survey: Survey, package: Package, frame: _Frame) -> list[Body]:
+    """Each hose as a stub straight out of the tank, then straight to its end at the engine."""
+    found = []
+    places = necks(package)
+    for hose in survey.hoses:
+        end = _known(hose)
+        if end is None:
+            continue
+        u, v, w = places[hose.id]
+        out = w + package.core.tank_proud.si + 1.5 * hose.bore.si
+        start, turn = frame.point(u, v, w), frame.point(u, v, out)
+        radius = hose.bore.si / 2 + HOSE_WALL
+        where: Path = ("survey", "hoses", hose.id)
+        loose = term(f"{hose.id.capitalize()} hose end", (*where, "x"), hose.x)
+        for key, a, b in (("stub", start, turn), ("run", turn, end)):
+            body = Body(
+                f"{key}:{hose.id}", f"{hose.id.capitalize()} hose", "hose", along(a, b, radius), (*where, "x"), (loose,) * 3, (loose,) * 3
+            )
+            found.append(body)
+    return found
+
+
+def _known(hose: HoseEnd) -> Vector | None:
+    return (hose.x.si, hose.y.si, hose.z.si) if hose.x and hose.y and hose.z else None
+
+
+@by_identity(16)
+def neighbours(survey: Survey) -> tuple[Body, ...]:
+    """What stands round the package, the panel left out: it depends on the cuts."""
+    found = [_turning(survey, item) for item in survey.engine.turning]
+    found += [_obstacle(survey, item) for item in survey.obstacles]
+    return (*found, *_hood(survey), *_rails(survey))
+
+
+def _middle(survey: Survey) -> tuple[float, float]:
+    opening = survey.opening
+    return (opening.width.si if opening.width else 0.6) / 2, (opening.height.si if opening.height else 0.4) / 2
+
+
+def _turning(survey: Survey, item: Turning) -> Body:
+    """A turning part where rocking brings it: forward, and wider by how far it sways."""
+    where: Path = ("survey", "engine", "turning", item.id)
+    engine, (x, y) = survey.engine, _middle(survey)
+    rock = engine.rock_forward.si if engine.rock_forward else ROCK
+    sway = engine.rock_sideways.si if engine.rock_sideways else ROCK / 2
+    front = (item.depth.si if item.depth else 16 * INCH) - rock
+    radius = (item.diameter.si if item.diameter else STAND_IN) / 2
+    centre = (item.x.si if item.x else x, item.y.si if item.y else y, front + TURNING_THICK / 2)
+    name = item.name or item.id
+    sideways = term("Engine rock sideways", ("survey", "engine", "rock_sideways"), engine.rock_sideways)
+    across = term(f"{name} from left", (*where, "x"), item.x) + term(f"{name} diameter", (*where, "diameter"), item.diameter) + sideways
+    upward = term(f"{name} from bottom", (*where, "y"), item.y) + term(f"{name} diameter", (*where, "diameter"), item.diameter) + sideways
+    deep = term(f"{name} depth", (*where, "depth"), item.depth) + term(
+        "Engine rock forward", ("survey", "engine", "rock_forward"), engine.rock_forward
+    )
+    unknown = None in (item.x, item.y, item.diameter, item.depth)
+    solid = Solid(centre, (radius + sway, radius + sway, TURNING_THICK / 2), round=True)
+    return Body(f"turning:{item.id}", name, "turning", solid, (*where, "depth"), (across, upward, deep), (across, upward, deep), unknown)
+
+
+ALONG = {
+    "cylinder_across": ((0.0, 1.0, 0.0), (0.0, 0.0, 1.0), (1.0, 0.0, 0.0)),
+    "cylinder_upright": ((0.0, 0.0, 1.0), (1.0, 0.0, 0.0), (0.0, 1.0, 0.0)),
+    "cylinder_along": ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)),
+}
+
+
+def _obstacle(survey: Survey, item: Obstacle) -> Body:
+    where: Path = ("survey", "obstacles", item.id)
+    x, y = _middle(survey)
+    start = [q.si if q else s for q, s in zip((item.left, item.bottom, item.front), (x, y, 10 * INCH), strict=True)]
+    size = [q.si if q else STAND_IN for q in (item.width, item.height, item.depth)]
+    centre: Vector = (start[0] + size[0] / 2, start[1] + size[1] / 2, start[2] + size[2] / 2)
+    name = item.name or item.id
+    low, high = [], []
+    for first, second in (("left", "width"), ("bottom", "height"), ("front", "depth")):
+        near = term(f"{name}: {first}", (*where, first), getattr(item, first))
+        low.append(near)
+        high.append(near + term(f"{name}: {second}", (*where, second), getattr(item, second)))
+    unknown = None in (item.left, item.bottom, item.front, item.width, item.height, item.depth)
+    key, path = f"obstacle:{item.id}", (*where, "left")
+    if item.shape == "box":
+        return Body(
+            key,
+            name,
+            "static",
+            Solid(centre, (size[0] / 2, size[1] / 2, size[2] / 2)),
+            path,
+            (low[0], low[1], low[2]),
+            (high[0], high[1], high[2]),
+            unknown,
+        )
+    axes = ALONG[item.shape]
+    order = [int(np.argmax(np.abs(axis))) for axis in axes]
+    radius = min(size[order[0]], size[order[1]]) / 2
+    solid = Solid(centre, (radius, radius, size[order[2]] / 2), axes, True)
+    return Body(
+        key,
+        name,
+        "static",
+        solid,
+        path,
+        (low[order[0]], low[order[1]], low[order[2]]),
+        (high[order[0]], high[order[1]], high[order[2]]),
+        unknown,
+    )
+
+
+HOOD_THICK = 0.02
+
+
+def hood_line(survey: Survey) -> tuple[tuple[float, float], tuple[float, float]] | None:
+    """The hood's underside as two points (z, y), ahead of the plane and far behind it; None where nothing is measured."""
+    hood = survey.hood
+    if hood.front is None and hood.back is None:
+        return None
+    front = hood.front or hood.back
+    back = hood.back or hood.front
+    assert front
+    assert back
+    slope = (back.si - front.si) / hood.run.si
+    return (-0.3, front.si - 0.3 * slope), (0.9, front.si + 0.9 * slope)
+
+
+def _hood(survey: Survey) -> list[Body]:
+    line = hood_line(survey)
+    if line is None:
+        return []
+    (z0, y0), (z1, y1) = line
+    length = math.hypot(z1 - z0, y1 - y0)
+    way = ((y1 - y0) / length, (z1 - z0) / length)
+    normal = (way[1], -way[0])
+    middle = ((y0 + y1) / 2 + normal[0] * HOOD_THICK / 2, (z0 + z1) / 2 + normal[1] * HOOD_THICK / 2)
+    x, _ = _middle(survey)
+    axes: tuple[Vector, Vector, Vector] = ((1, 0, 0), (0, way[0], way[1]), (0, normal[0], normal[1]))
+    solid = Solid((x, middle[0], middle[1]), (WIDE, length / 2, HOOD_THICK / 2), axes)
+    hood = survey.hood
+    read = term("Hood at support plane", ("survey", "hood", "front"), hood.front) + term(
+        "Hood further back", ("survey", "hood", "back"), hood.back
+    )
+    # Between two readings the line is off by no more than the worse of them.
+    read = tuple(sorted(read, key=lambda item: -item.tolerance)[:1])
+    return [
+        Body("hood", "Hood", "hood", solid, ("survey", "hood", "front"), ((), (), read), ((), (), read), None in (hood.front, hood.back))
+    ]
+
+
+def _rails(survey: Survey) -> list[Body]:
+    rails, found = survey.rails, []
+    for side, value, sign in (("left", rails.left, -1.0), ("right", rails.right, 1.0)):
+        if value is None:
+            continue
+        top = rails.top.si if rails.top else 0.0
+        solid = Solid((value.si + sign * 0.04, top - 0.06, 0.3), (0.04, 0.06, 0.6))
+        read = term(f"{side.capitalize()} rail", ("survey", "rails", side), value)
+        up = term("Top of the rails", ("survey", "rails", "top"), rails.top)
+        found.append(
+            Body(
+                f"rail:{side}",
+                f"{side.capitalize()} frame rail",
+                "static",
+                solid,
+                ("survey", "rails", side),
+                (read, up, ()),
+                (read, up, ()),
+                rails.top is None,
+            )
+        )
+    return found
+
+
+@by_identity(64)
+def panel_edges(opening: Opening, cuts: tuple[Cut, ...], core: Core) -> tuple[Body, ...]:
+    """The metal at each edge of the opening, cuts made, as a thin strip as deep as the panel."""
+    if not measured(opening):
+        return ()
+    outline = cut_outline(opening, cuts, core)
+    lean, thick = opening.support_lean.si, opening.panel_thickness.si
+    upright = leaned(lean)
+    found = []
+    names = ("lower", "right", "upper", "left") if len(outline) == 4 else tuple(str(i + 1) for i in range(len(outline)))
+    size = term("Opening width", ("survey", "opening", "width"), opening.width) + term(
+        "Opening height", ("survey", "opening", "height"), opening.height
+    )
+    frame = np.array(upright)
+    for name, ((x0, y0), (x1, y1)) in zip(names, edges(outline), strict=True):
+        length = math.hypot(x1 - x0, y1 - y0)
+        if length < 1e-6:
+            continue
+        # The outline is drawn upright; on a leaning support it runs up the panel.
+        way = (x1 - x0) / length * frame[0] + (y1 - y0) / length * frame[1]
+        normal = frame[2]
+        side = np.array(cross(_tuple(normal), _tuple(way)))
+        middle = (x0 + x1) / 2 * frame[0] + (y0 + y1) / 2 / math.cos(lean) * frame[1] - thick / 2 * normal
+        axes: tuple[Vector, Vector, Vector] = (_tuple(way), _tuple(side), _tuple(normal))
+        key = f"panel:{name}"
+        solid = Solid(_tuple(middle), (length / 2, 5e-4, thick / 2), axes)
+        found.append(
+            Body(key, f"Panel, {name} edge", "panel", solid, ("survey", "opening", "width"), ((), size[:1], ()), ((), size[:1], ()))
+        )
+    return tuple(found)
+
+
+def _tuple(values: object) -> Vector:
+    x, y, z = (float(v) for v in values)  # type: ignore[attr-defined]
+    return (x, y, z)

@@ -1,0 +1,307 @@
+"""Does it fit: every clearance with its rule and its stack-up, the verdict, and what to measure next."""
+
+from __future__ import annotations
+
+import math
+from typing import Literal, NamedTuple
+
+import numpy as np
+
+from keelroom.assess.bodies import Body, Path, neighbours, panel_edges, parts_of_package
+from keelroom.assess.caching import by_identity
+from keelroom.build.schema.build import Build
+from keelroom.build.schema.package import Package
+from keelroom.build.schema.survey import GapRule, Survey
+from keelroom.core.packaging.solids import Vector, chosen, clearance, parted, stacked
+from keelroom.core.packaging.stack import Link, chance_under, dominant, root_sum_square, worst_case
+
+GapState = Literal["overlaps", "under", "tight", "clear"]
+FitVerdict = Literal["not surveyed", "not measured", "does not fit", "tight", "clears"]
+NEAR = 0.03
+"""[m] beyond what is wanted, out to which a clearance is worked out and shown."""
+RULES: dict[tuple[str, str], str] = {
+    ("part", "static"): "static", ("part", "turning"): "belt", ("part", "hood"): "hood", ("part", "panel"): "static",
+    ("fan", "static"): "moving", ("fan", "turning"): "belt", ("fan", "hood"): "hood", ("fan", "panel"): "moving",
+    ("hose", "turning"): "hose", ("hose", "fan"): "hose",
+}  # fmt: skip
+"""Which rule a pair of sorts falls under; pairs that are not here may touch."""
+RULE_WORDS = {
+    "moving": "moving to static",
+    "static": "static to static",
+    "hood": "hood",
+    "belt": "belt and pulley, engine rocked",
+    "hose": "hose sweep",
+}
+SQUARE = 0.02
+"""Share of a gap's direction under which an axis does not count in its chain."""
+AHEAD = 1e-3
+"""[m] a part that does not come this far ahead of the plane stands behind the panel, where its metal is a seat and no obstacle."""
+
+
+class Gap(NamedTuple):
+    """One clearance. gap, wanted, worst, likely (±) [m]; a, b: the nearest points; normal: from the part to the other."""
+
+    part: Body
+    other: Body
+    rule: str
+    gap: float
+    wanted: float
+    worst: float
+    likely: float
+    links: tuple[Link, ...]
+    normal: Vector
+    a: Vector
+    b: Vector
+
+    @property
+    def state(self) -> GapState:
+        """overlaps, under what is wanted, tight (the worst case is under it), or clear."""
+        if self.gap < 0:
+            return "overlaps"
+        if self.gap < self.wanted - 1e-6:
+            return "under"
+        return "tight" if self.gap - self.worst < self.wanted else "clear"
+
+    @property
+    def margin(self) -> float:
+        return self.gap - self.wanted
+
+    @property
+    def weakest(self) -> Link | None:
+        """The reading that dominates."""
+        return dominant(self.links)
+
+
+class Unmeasured(NamedTuple):
+    """Something the verdict needs and nobody measured."""
+
+    path: Path
+    what: str
+    why: str
+
+
+class NextReading(NamedTuple):
+    """The measurement whose doubt changes the verdict most. chance: that it does."""
+
+    path: Path
+    what: str
+    why: str
+    chance: float
+
+
+class Fit(NamedTuple):
+    """How the package fits. gaps: the tightest first."""
+
+    parts: tuple[Body, ...]
+    others: tuple[Body, ...]
+    gaps: tuple[Gap, ...]
+    unmeasured: tuple[Unmeasured, ...]
+    next: NextReading | None
+    surveyed: bool
+
+    @property
+    def verdict(self) -> FitVerdict:
+        """What is sure comes first: a part that cannot fit does not, whatever else is unknown."""
+        if not self.surveyed:
+            return "not surveyed"
+        states = {gap.state for gap in self.gaps if not gap.other.unknown}
+        if states & {"overlaps", "under"}:
+            return "does not fit"
+        if self.unmeasured:
+            return "not measured"
+        return "tight" if "tight" in states else "clears"
+
+    @property
+    def tightest(self) -> Gap | None:
+        """The clearance with the least margin over what is wanted."""
+        known = [gap for gap in self.gaps if not gap.other.unknown]
+        return min(known, key=lambda gap: gap.margin, default=None)
+
+
+def fit_up(build: Build, package: Package) -> Fit:
+    """Every clearance of a package in this bay."""
+    return _fit_up(build.survey, build.gaps, package)
+
+
+@by_identity(32)
+def _fit_up(survey: Survey, rules: tuple[GapRule, ...], package: Package) -> Fit:
+    parts = parts_of_package(survey, package)
+    others = (*neighbours(survey), *panel_edges(survey.opening, package.cuts, package.core))
+    wanted = wanted_gaps(rules)
+    gaps = found_gaps(parts, others, wanted)
+    missing = unmeasured(survey)
+    return Fit(parts, others, gaps, missing, _next_reading(gaps, missing), surveyed(survey))
+
+
+def wanted_gaps(rules: tuple[GapRule, ...]) -> dict[str, float]:
+    """Least gap [m] by rule."""
+    return {rule.id: rule.gap.si for rule in rules}
+
+
+class _Pair(NamedTuple):
+    """Two bodies that are held against each other."""
+
+    part: Body
+    other: Body
+    rule: str
+    wanted: float
+
+
+def _partners(part: Body, bodies: tuple[Body, ...]) -> list[tuple[Body, str]]:
+    """What a part is held against, and under which rule."""
+    sort, ahead = part.sort, _ahead(part)
+    found = []
+    for other in bodies:
+        rule = RULES.get((sort, other.sort))
+        if rule is not None and (ahead or other.sort != "panel"):
+            found.append((other, rule))
+    return found
+
+
+def _ahead(part: Body) -> bool:
+    solid = part.solid
+    return solid.centre[2] - abs(solid.axes[2][2]) * solid.half[2] - abs(solid.axes[1][2]) * solid.half[1] < -AHEAD
+
+
+_known: dict[tuple[int, int], tuple[_Pair, Gap | None]] = {}
+"""Clearances by the very bodies they lie between: a drag moves few of them. The pair holds the bodies, so their identity lasts."""
+MOST_KNOWN = 6000
+
+
+def found_gaps(parts: tuple[Body, ...], others: tuple[Body, ...], wanted: dict[str, float]) -> tuple[Gap, ...]:
+    """The clearances worth showing, least margin first."""
+    gaps, fresh = [], []
+    bodies = (*others, *parts)
+    for part in parts:
+        for other, rule in _partners(part, bodies):
+            kept = _known.get((id(part), id(other)))
+            if kept is None or kept[0].wanted != wanted[rule]:
+                fresh.append(_Pair(part, other, rule, wanted[rule]))
+            elif kept[1] is not None:
+                gaps.append(kept[1])
+    if len(_known) > MOST_KNOWN:
+        _known.clear()
+    made = _measured_gaps(fresh)
+    _known.update({(id(pair.part), id(pair.other)): (pair, gap) for pair, gap in zip(fresh, made, strict=True)})
+    gaps += [gap for gap in made if gap is not None]
+    return tuple(sorted(gaps, key=lambda gap: gap.margin))
+
+
+def _measured_gaps(pairs: list[_Pair]) -> list[Gap | None]:
+    """The clearance of each pair; None where they are far apart."""
+    found: list[Gap | None] = [None] * len(pairs)
+    if not pairs:
+        return found
+    bodies = {id(body): body for pair in pairs for body in (pair.part, pair.other)}
+    place = {ident: k for k, ident in enumerate(bodies)}
+    solids = stacked([body.solid for body in bodies.values()])
+    first, second = (np.array([place[id(body)] for body in column]) for column in ([p.part for p in pairs], [p.other for p in pairs]))
+    reach = np.array([pair.wanted for pair in pairs]) + NEAR
+    bound, _ = parted(chosen(solids, first), chosen(solids, second))
+    near = np.flatnonzero(bound < reach)
+    if not len(near):
+        return found
+    at = clearance(chosen(solids, first[near]), chosen(solids, second[near]))
+    shares = [np.matmul(solids.axes[index[near]], at.normal[:, :, None])[:, :, 0].tolist() for index in (first, second)]
+    gaps, normals, on_a, on_b = at.gap.tolist(), at.normal.tolist(), at.a.tolist(), at.b.tolist()
+    for k, number in enumerate(near):
+        if gaps[k] < reach[number]:
+            part, other, rule, wanted = pairs[number]
+            links = (*_links(part, shares[0][k], 1.0), *_links(other, shares[1][k], -1.0))
+            found[number] = Gap(part, other, rule, gaps[k], wanted, worst_case(links), root_sum_square(links), links,
+                                tuple(normals[k]), tuple(on_a[k]), tuple(on_b[k]))  # fmt: skip
+    return found
+
+
+def _links(body: Body, shares: list[float], sign: float) -> list[Link]:
+    """The readings the face that meets the gap depends on, weighed by how squarely it meets it."""
+    found: dict[Path, Link] = {}
+    for share, low, high in zip(shares, body.low, body.high, strict=True):
+        if abs(share) < SQUARE:
+            continue
+        for item in high if sign * share > 0 else low:
+            if item.tolerance > 0:
+                known = found.get(item.path)
+                # One reading that acts along two axes, such as a diameter, counts by both together.
+                found[item.path] = Link(
+                    item.label, item.path, item.tolerance, abs(share) if known is None else math.hypot(known.share, share)
+                )
+    return list(found.values())
+
+
+def surveyed(survey: Survey) -> bool:
+    """Whether anybody has measured anything that a part could meet."""
+    hood, rails, engine = survey.hood, survey.rails, survey.engine
+    known = (
+        hood.front,
+        hood.back,
+        rails.left,
+        rails.right,
+        engine.block_depth,
+        *(t.depth for t in engine.turning),
+        *(h.x for h in survey.hoses),
+    )
+    return bool(survey.obstacles) or any(value is not None for value in known)
+
+
+@by_identity(16)
+def unmeasured(survey: Survey) -> tuple[Unmeasured, ...]:
+    """What the verdict cannot do without, in the order of the tape walk."""
+    found: list[Unmeasured] = []
+
+    def want(section: object, field: str, path: Path, what: str, why: str) -> None:
+        value = getattr(section, field)
+        if value is None or value.origin == "assumed":
+            found.append(Unmeasured((*path, field), what, why))
+
+    engine = ("survey", "engine")
+    for item in survey.engine.turning:
+        for field, what in (("depth", "depth"), ("x", "place across"), ("y", "height"), ("diameter", "diameter")):
+            want(
+                item,
+                field,
+                (*engine, "turning", item.id),
+                f"{item.name or item.id}: {what}",
+                "the fan motor meets the pulley more often than anything else",
+            )
+    want(survey.engine, "rock_forward", engine, "Engine rock forward", "the belt comes as far forward as the engine rocks")
+    for field, what in (("front", "Hood at the support plane"), ("back", "Hood further back")):
+        want(survey.hood, field, ("survey", "hood"), what, "a hood that touches comes open or dents")
+    for field, what in (("left", "Left frame rail"), ("right", "Right frame rail"), ("top", "Top of the rails")):
+        want(survey.rails, field, ("survey", "rails"), what, "tanks and brackets stand between the rails")
+    for obstacle in survey.obstacles:
+        for field in ("left", "bottom", "front", "width", "height", "depth"):
+            want(
+                obstacle,
+                field,
+                ("survey", "obstacles", obstacle.id),
+                f"{obstacle.name or obstacle.id}: {field}",
+                "it is in the way and not fully measured",
+            )
+    for hose in survey.hoses:
+        for field, what in (("x", "across"), ("y", "height"), ("z", "depth")):
+            want(hose, field, ("survey", "hoses", hose.id), f"{hose.id.capitalize()} hose end: {what}", "a hose must not sweep the fan")
+    return tuple(found)
+
+
+def _next_reading(gaps: tuple[Gap, ...], missing: tuple[Unmeasured, ...]) -> NextReading | None:
+    """What is missing comes first, that of the nearest neighbour before the rest; then the reading that may turn the verdict."""
+    if missing:
+        nearest = {gap.other.key: gap for gap in reversed(gaps) if gap.other.unknown}
+        close = [
+            item
+            for item in missing
+            if any(gap.other.path[:4] == item.path[:4] or gap.other.path[:3] == item.path[:3] for gap in nearest.values())
+        ]
+        first = (close or list(missing))[0]
+        return NextReading(first.path, first.what, f"not measured: {first.why}", 0.5)
+    best: NextReading | None = None
+    for gap in gaps:
+        link = gap.weakest
+        if link is None or gap.likely <= 0:
+            continue
+        under = chance_under(gap.gap, gap.wanted, gap.likely)
+        chance = min(under, 1 - under) * link.effect / gap.likely
+        if chance > (best.chance if best else 0.02):
+            best = NextReading(link.path, link.label, f"it dominates {gap.part.name} to {gap.other.name} and may turn its verdict", chance)
+    return best

@@ -1,0 +1,155 @@
+"""Where the core stands in the bay, and what of its face the panel's opening leaves free."""
+
+from __future__ import annotations
+
+import math
+from functools import lru_cache
+from typing import NamedTuple
+
+from keelroom.assess.caching import by_identity
+from keelroom.build.edits import fresh_id
+from keelroom.build.quantity import from_si
+from keelroom.build.schema.package import Core, Cut, Package, PanelEdge, Place
+from keelroom.build.schema.survey import Opening, Survey
+from keelroom.core.air.face import face_points
+from keelroom.core.outline import Outline, rectangle, within
+
+SEEN_WHOLE = 1e-6
+"""[m] an edge that lies this near the face's own hides nothing."""
+
+
+class Stand(NamedTuple):
+    """The face's lower left front corner by the survey's datums [m], and its lean to the rear [rad]."""
+
+    x: float
+    y: float
+    z: float
+    lean: float
+
+
+def face_size(package: Package) -> tuple[float, float]:
+    """Face width and height [m]; half a metre by a third where not known yet."""
+    return _size(package.core)
+
+
+def _size(core: Core) -> tuple[float, float]:
+    return (core.face_width.si if core.face_width else 0.5, core.face_height.si if core.face_height else 0.33)
+
+
+def stand(survey: Survey, package: Package) -> Stand:
+    """Where the package's core stands: as placed, otherwise in the middle of the opening, leaning as the support does."""
+    return _stand(survey.opening, package.place, package.core)
+
+
+@by_identity(64)
+def _stand(opening: Opening, place: Place, core: Core) -> Stand:
+    width, height = _size(core)
+    left, bottom, wide, high = _box(opening, (width, height))
+    lean = place.lean.si if place.lean is not None else opening.support_lean.si
+    return Stand(
+        place.x.si if place.x is not None else left + (wide - width) / 2,
+        place.y.si if place.y is not None else bottom + (high - height * math.cos(lean)) / 2,
+        place.z.si,
+        lean,
+    )
+
+
+def _box(opening: Opening, size: tuple[float, float]) -> tuple[float, float, float, float]:
+    """Left, bottom, width, height of the uncut opening; a side that is not measured is as long as the face's."""
+    if opening.corners:
+        xs, ys = [c.x.si for c in opening.corners], [c.y.si for c in opening.corners]
+        return min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys)
+    return 0.0, 0.0, opening.width.si if opening.width else size[0], opening.height.si if opening.height else size[1]
+
+
+def measured(opening: Opening) -> bool:
+    """Whether anything of the opening is known."""
+    return bool(opening.corners) or opening.width is not None or opening.height is not None
+
+
+def opening_outline(survey: Survey, package: Package, cut: bool = True) -> Outline | None:
+    """The opening by the survey's datums, with the package's cuts made or as found; None where it is not measured."""
+    if not measured(survey.opening):
+        return None
+    return cut_outline(survey.opening, package.cuts if cut else (), package.core)
+
+
+@by_identity(64)
+def cut_outline(opening: Opening, cuts: tuple[Cut, ...], core: Core) -> Outline:
+    """The opening with cuts made; a side that is not measured is as long as the core's."""
+    corners = tuple((c.x.si, c.y.si) for c in opening.corners) or rectangle(*_box(opening, _size(core)))
+    for cut in cuts:
+        corners = _cut_back(corners, cut.edge, cut.amount.si)
+    return corners
+
+
+def _cut_back(corners: Outline, edge: str, amount: float) -> Outline:
+    """The outline with the corners at its furthest edge moved out."""
+    axis = 0 if edge in ("left", "right") else 1
+    sign = 1 if edge in ("right", "top") else -1
+    limit = max(sign * corner[axis] for corner in corners)
+
+    def moved(corner: tuple[float, float]) -> tuple[float, float]:
+        if sign * corner[axis] < limit - 1e-4:
+            return corner
+        at = corner[axis] + sign * amount
+        return (at, corner[1]) if axis == 0 else (corner[0], at)
+
+    return tuple(moved(corner) for corner in corners)
+
+
+def opening_on_face(survey: Survey, package: Package) -> Outline | None:
+    """The opening in face coordinates; None where no panel hides any of the face. Equal outlines are one object."""
+    outline = opening_outline(survey, package)
+    if outline is None:
+        return None
+    at, (width, height) = stand(survey, package), face_size(package)
+    seen = tuple((x - at.x, (y - at.y) / math.cos(at.lean)) for x, y in outline)
+    if len(seen) == 4 and _covers(seen, width, height):
+        return None
+    return _one_object(seen)
+
+
+@lru_cache(maxsize=128)
+def _one_object(outline: Outline) -> Outline:
+    return outline
+
+
+def hidden_share(survey: Survey, package: Package) -> float:
+    """Share of the face behind uncut panel."""
+    outline = opening_on_face(survey, package)
+    return 0.0 if outline is None else _hidden(outline, face_size(package))
+
+
+@lru_cache(maxsize=128)
+def _hidden(outline: Outline, size: tuple[float, float]) -> float:
+    return 1.0 - float(within(face_points(*size), outline).mean())
+
+
+def _covers(outline: Outline, width: float, height: float) -> bool:
+    """Whether an upright rectangle leaves the whole face free."""
+    xs, ys = [x for x, _ in outline], [y for _, y in outline]
+    upright = len(set(xs)) == 2 and len(set(ys)) == 2
+    return upright and min(xs) <= SEEN_WHOLE and min(ys) <= SEEN_WHOLE and max(xs) >= width - SEEN_WHOLE and max(ys) >= height - SEEN_WHOLE
+
+
+def hidden_strips(survey: Survey, package: Package) -> tuple[tuple[PanelEdge, float], ...]:
+    """What of the face lies beyond each of the opening's outermost edges [m], widest last: the cuts that would clear it."""
+    outline = opening_on_face(survey, package)
+    if outline is None:
+        return ()
+    width, height = face_size(package)
+    lean = math.cos(stand(survey, package).lean)
+    xs, ys = [x for x, _ in outline], [y for _, y in outline]
+    found: tuple[tuple[PanelEdge, float], ...] = (
+        ("left", min(xs)), ("right", width - max(xs)), ("bottom", min(ys) * lean), ("top", (height - max(ys)) * lean),
+    )  # fmt: skip
+    return tuple(sorted(((edge, strip) for edge, strip in found if strip > SEEN_WHOLE), key=lambda pair: pair[1]))
+
+
+def cuts_for(present: tuple[Cut, ...], strips: tuple[tuple[PanelEdge, float], ...], system: str) -> tuple[Cut, ...]:
+    """One cut per strip."""
+    made: list[Cut] = []
+    for edge, amount in strips:
+        made.append(Cut(id=fresh_id((*present, *made), "cut"), edge=edge, amount=from_si(amount, "length", system, "derived")))
+    return tuple(made)

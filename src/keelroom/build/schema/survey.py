@@ -1,0 +1,179 @@
+"""The survey: what the tape found in the bay.
+
+Three datums: the left edge of the panel opening (x, to the right seen from the front), its lower edge (y, up), and the
+rear face of the core support panel at the lower edge (z, to the rear).
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from keelroom.build.quantity import Quantity, Spec, Strict, quantity
+from keelroom.build.schema.brief import Maybe
+
+EdgeKind = Literal["plain", "stamped", "no_go"]
+Shape = Literal["box", "cylinder_across", "cylinder_upright", "cylinder_along"]
+Mobility = Literal["fixed", "movable", "removable"]
+Faces = Literal["front", "side", "up"]
+Check = Literal["hood", "belt", "latch", "structure"]
+
+
+class Corner(Strict):
+    """A corner of an opening that is no rectangle, and the edge from it to the next one."""
+
+    id: str
+    x: Annotated[Quantity, Spec("length", "Corner from left", ge=-3, le=3)]
+    y: Annotated[Quantity, Spec("length", "Corner from bottom", ge=-3, le=3)]
+    edge: EdgeKind = "plain"
+
+
+class Opening(Strict):
+    """The opening in the core support panel. `corners` describe one that is no rectangle and then count instead."""
+
+    width: Annotated[
+        Maybe, Spec("length", "Panel opening, width", gt=0.02, le=3, help="Empty: not measured, no panel hides any of the face")
+    ] = None
+    height: Annotated[
+        Maybe, Spec("length", "Panel opening, height", gt=0.02, le=3, help="Empty: not measured, no panel hides any of the face")
+    ] = None
+    left_edge: EdgeKind = "plain"
+    right_edge: EdgeKind = "plain"
+    bottom_edge: EdgeKind = "plain"
+    top_edge: EdgeKind = "plain"
+    corners: tuple[Corner, ...] = ()
+    panel_thickness: Annotated[Quantity, Spec("length", "Panel and its lips, thickness", gt=0, le=0.1)] = quantity("1/2 in", "length")
+    support_lean: Annotated[
+        Quantity, Spec("angle", "Support leans back", ge=-0.6, le=0.6, help="Top of the core support to the rear; 0 upright")
+    ] = quantity("0 °", "angle")
+
+
+class Turning(Strict):
+    """Something that turns on the engine's front and moves with it: pulley, belt, pump nose."""
+
+    id: str
+    name: str = ""
+    x: Annotated[Maybe, Spec("length", "Its centre from left", ge=-3, le=4)] = None
+    y: Annotated[Maybe, Spec("length", "Its centre from bottom", ge=-3, le=4)] = None
+    diameter: Annotated[Maybe, Spec("length", "Its diameter", gt=0.005, le=1)] = None
+    depth: Annotated[Maybe, Spec("length", "Support plane to its front", ge=-0.5, le=3)] = None
+
+
+class Front(Strict):
+    """The engine's front and how far it rocks in its mounts."""
+
+    turning: tuple[Turning, ...] = (
+        Turning(id="pulley", name="Crank pulley"),
+        Turning(id="belt", name="Belt at its foremost"),
+        Turning(id="nose", name="Water pump nose"),
+    )
+    block_depth: Annotated[Maybe, Spec("length", "Support plane to engine block", ge=-0.5, le=3, help="Empty: not measured")] = None
+    pulley_stack: Annotated[
+        Maybe,
+        Spec("length", "Block to pulley's front", ge=0, le=1, help="Empty: not measured. Straight along the pulley, with the belt on"),
+    ] = None
+    rock_forward: Annotated[Maybe, Spec("length", "Engine rocks forward", ge=0, le=0.1, help="Pried forward by hand, against rest")] = None
+    rock_sideways: Annotated[Maybe, Spec("length", "Engine rocks sideways", ge=0, le=0.15, help="At pulley height, each way")] = None
+
+
+class Hood(Strict):
+    """The hood's underside as a line over the bay, braces included."""
+
+    front: Annotated[Maybe, Spec("length", "Hood above datum, at support plane", ge=-0.5, le=3)] = None
+    back: Annotated[Maybe, Spec("length", "Hood above datum, further back", ge=-0.5, le=3)] = None
+    run: Annotated[Quantity, Spec("length", "Further back by", gt=0.02, le=2)] = quantity("12 in", "length")
+
+
+class Rails(Strict):
+    """Frame rails at the core."""
+
+    left: Annotated[
+        Maybe, Spec("length", "Left rail's inner face, from left", ge=-3, le=3, help="Negative where it lies left of the opening")
+    ] = None
+    right: Annotated[Maybe, Spec("length", "Right rail's inner face, from left", ge=-3, le=4)] = None
+    top: Annotated[Maybe, Spec("length", "Top of the rails above datum", ge=-2, le=3)] = None
+    between: Annotated[
+        Maybe, Spec("length", "Between the rails, in one reading", gt=0, le=4, help="Empty: not measured. Checks the two above")
+    ] = None
+
+
+class Obstacle(Strict):
+    """Something hard in the way, as the box it fills; a cylinder fills its box along one way."""
+
+    id: str
+    name: str = ""
+    shape: Shape = "box"
+    left: Annotated[Maybe, Spec("length", "Its left side from left", ge=-3, le=4)] = None
+    bottom: Annotated[Maybe, Spec("length", "Its underside from bottom", ge=-3, le=3)] = None
+    front: Annotated[Maybe, Spec("length", "Its front from support plane", ge=-2, le=3, help="Negative ahead of the panel")] = None
+    width: Annotated[Maybe, Spec("length", "Its width", gt=0, le=3)] = None
+    height: Annotated[Maybe, Spec("length", "Its height", gt=0, le=3)] = None
+    depth: Annotated[Maybe, Spec("length", "Its depth", gt=0, le=3)] = None
+    mobility: Mobility = "fixed"
+    work: Annotated[Quantity, Spec("time", "Work to move or remove", ge=0, le=3.6e5)] = quantity("1 h", "time")
+    structural: bool = False
+
+
+class HoseEnd(Strict):
+    """Where a radiator hose leaves the engine."""
+
+    id: Literal["upper", "lower"]
+    x: Annotated[Maybe, Spec("length", "Hose end from left", ge=-3, le=4)] = None
+    y: Annotated[Maybe, Spec("length", "Hose end from bottom", ge=-3, le=3)] = None
+    z: Annotated[Maybe, Spec("length", "Hose end from support plane", ge=-1, le=3)] = None
+    bore: Annotated[Quantity, Spec("length", "Hose end bore", gt=0.005, le=0.1)] = quantity("1 1/2 in", "length")
+
+
+class MountHole(Strict):
+    """An existing hole a bracket can go to. faces: which way its metal looks."""
+
+    id: str
+    name: str = ""
+    x: Annotated[Maybe, Spec("length", "Hole from left", ge=-3, le=4)] = None
+    y: Annotated[Maybe, Spec("length", "Hole from bottom", ge=-3, le=3)] = None
+    z: Annotated[Maybe, Spec("length", "Hole from support plane", ge=-2, le=3)] = None
+    diameter: Annotated[Quantity, Spec("length", "Hole diameter", gt=0.002, le=0.05)] = quantity("1/4 in", "length")
+    faces: Faces = "front"
+
+
+class SecondReading(Strict):
+    """A measure taken again. id: the path of the first within the survey, its steps joined by dots."""
+
+    id: str
+    value: Annotated[Quantity, Spec("length", "Second reading", ge=-3, le=4)]
+
+
+class Survey(Strict):
+    """Everything the tape walk asks for. What is empty is not measured, and shown as such."""
+
+    opening: Opening = Opening()
+    engine: Front = Front()
+    hood: Hood = Hood()
+    rails: Rails = Rails()
+    obstacles: tuple[Obstacle, ...] = ()
+    hoses: tuple[HoseEnd, ...] = (HoseEnd(id="upper"), HoseEnd(id="lower"))
+    holes: tuple[MountHole, ...] = ()
+    ground: Annotated[Maybe, Spec("length", "Datum above the ground", gt=0, le=3, help="Empty: not measured. For coolers hung low")] = None
+    second: tuple[SecondReading, ...] = ()
+    checks: tuple[Check, ...] = ()
+    """looked at by a person before anything is cut"""
+
+
+class GapRule(Strict):
+    """The least gap wanted between two sorts of things, and why."""
+
+    id: Literal["moving", "static", "hood", "belt", "hose"]
+    gap: Annotated[Quantity, Spec("length", "Least gap", gt=0, le=0.2)]
+    reason: str = ""
+
+
+DEFAULT_GAPS: tuple[GapRule, ...] = (
+    GapRule(id="moving", gap=quantity("1/2 in", "length"), reason="A fan's ring flexes with the shroud and the core sits on rubber"),
+    GapRule(id="static", gap=quantity("5/16 in", "length"), reason="About a third of an inch: nothing rubs through when the body twists"),
+    GapRule(id="hood", gap=quantity("1/2 in", "length"), reason="The hood flexes at speed and drops when it is slammed"),
+    GapRule(
+        id="belt",
+        gap=quantity("1/2 in", "length"),
+        reason="Half an inch to an inch from fan to pulley or belt, with the engine rocked forward",
+    ),
+    GapRule(id="hose", gap=quantity("3/4 in", "length"), reason="A hose swells and moves with the engine; a blade cuts it"),
+)

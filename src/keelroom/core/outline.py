@@ -1,0 +1,90 @@
+"""Closed outlines in a plane: area, crossing edges, what lies inside, distances."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from keelroom.core.arrays import Bools, Floats
+
+Point = tuple[float, float]
+Outline = tuple[Point, ...]
+"""Corners [m] in order, the last joined to the first."""
+
+
+def area(outline: Outline) -> float:
+    """Area [m2], positive where the corners run anticlockwise."""
+    return sum(x0 * y1 - x1 * y0 for (x0, y0), (x1, y1) in edges(outline)) / 2
+
+
+def edges(outline: Outline) -> list[tuple[Point, Point]]:
+    """The edges, each from its corner to the next."""
+    return [(point, outline[(i + 1) % len(outline)]) for i, point in enumerate(outline)]
+
+
+def crossing(outline: Outline) -> tuple[int, int] | None:
+    """Numbers (from 0) of two edges that cross or touch where they should not; None where the outline is simple."""
+    sides = edges(outline)
+    count = len(sides)
+    for i in range(count):
+        for j in range(i + 1, count):
+            neighbours = j == i + 1 or (i == 0 and j == count - 1)
+            if _cross(*sides[i], *sides[j], neighbours):
+                return i, j
+    return None
+
+
+def _turn(a: Point, b: Point, c: Point) -> float:
+    return (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])
+
+
+def _between(a: Point, b: Point, p: Point) -> bool:
+    return min(a[0], b[0]) <= p[0] <= max(a[0], b[0]) and min(a[1], b[1]) <= p[1] <= max(a[1], b[1])
+
+
+def _cross(a: Point, b: Point, c: Point, d: Point, neighbours: bool) -> bool:
+    if neighbours:
+        # Neighbours share a corner; they only fault where one runs back along the other.
+        shared, far_one, far_two = (b, a, d) if b == c else (a, b, c)
+        back = (far_one[0] - shared[0]) * (far_two[0] - shared[0]) + (far_one[1] - shared[1]) * (far_two[1] - shared[1])
+        return abs(_turn(shared, far_one, far_two)) < 1e-12 and back > 0
+    one, two, three, four = _turn(a, b, c), _turn(a, b, d), _turn(c, d, a), _turn(c, d, b)
+    if one * two < 0 and three * four < 0:
+        return True
+    return any(
+        abs(turn) < 1e-12 and _between(*side, p)
+        for turn, side, p in ((one, (a, b), c), (two, (a, b), d), (three, (c, d), a), (four, (c, d), b))
+    )
+
+
+def within(points: tuple[Floats, Floats], outline: Outline) -> Bools:
+    """Which points (x and y of any like shape) lie inside, by counting the edges a ray to the right crosses."""
+    x, y = points
+    inside = np.zeros(np.shape(x), bool)
+    for (x0, y0), (x1, y1) in edges(outline):
+        if y0 == y1:
+            continue
+        rises = (y0 > y) != (y1 > y)
+        inside ^= rises & (x < x0 + (y - y0) / (y1 - y0) * (x1 - x0))
+    return inside
+
+
+def to_edge(point: Point, start: Point, end: Point) -> float:
+    """Distance [m] from a point to an edge."""
+    length = math.hypot(end[0] - start[0], end[1] - start[1])
+    if length == 0:
+        return math.hypot(point[0] - start[0], point[1] - start[1])
+    share = ((point[0] - start[0]) * (end[0] - start[0]) + (point[1] - start[1]) * (end[1] - start[1])) / length**2
+    share = min(max(share, 0.0), 1.0)
+    return math.hypot(point[0] - start[0] - share * (end[0] - start[0]), point[1] - start[1] - share * (end[1] - start[1]))
+
+
+def to_outline(point: Point, outline: Outline) -> float:
+    """Distance [m] from a point to the nearest edge."""
+    return min(to_edge(point, *side) for side in edges(outline))
+
+
+def rectangle(left: float, bottom: float, wide: float, high: float) -> Outline:
+    """The outline of a rectangle, anticlockwise from its lower left corner."""
+    return ((left, bottom), (left + wide, bottom), (left + wide, bottom + high), (left, bottom + high))

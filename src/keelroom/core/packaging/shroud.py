@@ -1,0 +1,249 @@
+"""Shrouds: trimming a bought one until it seats between the tanks, and a pan made from sheet."""
+
+from __future__ import annotations
+
+import math
+from typing import NamedTuple
+
+from keelroom.core.outline import Outline, Point, rectangle
+from keelroom.core.packaging.pattern import Bend, Hole, Mark, Pattern
+from keelroom.core.packaging.sheet import INCH, Metal, bend_allowance, bend_deduction, cracks, smallest_radius
+
+SIDES = ("left", "right", "bottom", "top")
+WEB = 6e-3
+"""[m] metal or plastic left between a trim line and a fan's ring (common practice)."""
+DISCHARGE = 0.6
+
+
+class Blank(NamedTuple):
+    """A shroud as bought. width, height [m] over its flanges; rings: centre x, y from its lower left corner and radius [m];
+    holes: bolt holes as (x, y, diameter); struts: lines between ring and edge as ((x, y), (x, y)); ears: how far tabs stand out beyond it [m]."""
+
+    width: float
+    height: float
+    rings: tuple[tuple[float, float, float], ...]
+    holes: tuple[tuple[float, float, float], ...] = ()
+    struts: tuple[tuple[Point, Point], ...] = ()
+    ears: float = 0.0
+
+
+class Trim(NamedTuple):
+    """What a trim does. cut: per side [m]; faults, notes: sentences; lost: bolt holes cut away or left too near an edge;
+    seats: width and height both go between the tanks; gap: open strip [m2] left round it; seal: length [m] to buy."""
+
+    cut: dict[str, float]
+    faults: tuple[str, ...]
+    notes: tuple[str, ...]
+    lost: tuple[int, ...]
+    seats: bool
+    gap: float
+    seal: float
+
+
+def trims_to_seat(blank: tuple[float, float], seat: tuple[float, float], offset: tuple[float, float]) -> dict[str, float]:
+    """What to take off each side [m] so that a blank goes into the seat; offset: how much further to the right and up the
+    fans then stand than in the middle. Never less than nothing: a blank smaller than its seat is not cut."""
+    cut = {}
+    for (low, high), size, room, shift in zip((("left", "right"), ("bottom", "top")), blank, seat, offset, strict=True):
+        over = max(size - room, 0.0)
+        # Taking more off the left lets the rest slide left: the fans move left against the seat.
+        low_cut = min(max(over / 2 - shift, 0.0), over)
+        cut[low], cut[high] = low_cut, over - low_cut
+    return cut
+
+
+def trim(blank: Blank, seat: tuple[float, float], cut: dict[str, float], proud: float, edge_gap: float) -> Trim:
+    """Judge trim lines. seat [m]: width and height between the tanks; proud [m]: how far tanks stand out behind the core.
+
+    Raises nothing: a line that cannot be cut is a fault that says why.
+    """
+    left, bottom = cut["left"], cut["bottom"]
+    right, top = blank.width - cut["right"], blank.height - cut["top"]
+    faults: list[str] = []
+    for number, (x, y, radius) in enumerate(blank.rings, 1):
+        for side, room in zip(SIDES, (x - radius - left, right - x - radius, y - radius - bottom, top - y - radius), strict=True):
+            if room < WEB - 1e-9:
+                what = "runs through" if room < 0 else f"leaves {room * 1e3:.1f} mm at"
+                faults.append(f"The {side} trim line {what} the ring of fan {number}; keep {WEB * 1e3:.0f} mm of web beside it")
+    if right - left <= 0 or top - bottom <= 0:
+        faults.append("Nothing would be left of the shroud")
+    lost, notes = _holes(blank, (left, bottom, right, top))
+    notes += _struts(blank, (left, bottom, right, top))
+    size = (right - left, top - bottom)
+    seats = all(have <= room + 1e-4 for have, room in zip(size, seat, strict=True))
+    open_strip = max(seat[0] - size[0], 0.0) * min(size[1], seat[1]) + max(seat[1] - size[1], 0.0) * seat[0]
+    edge = 2 * (min(size[0], seat[0]) + min(size[1], seat[1]))
+    gap = open_strip + edge * edge_gap
+    if not seats:
+        gap += edge * proud
+        notes.append(f"It stands on the tanks, {proud * 1e3:.1f} mm proud of the fins: trim until it seats between them")
+    if blank.ears > 0:
+        notes.append(f"Ears and tabs stand {blank.ears * 1e3:.0f} mm beyond the flange: take them off flush first")
+    return Trim(cut, tuple(faults), tuple(notes), lost, seats, gap, 2 * (size[0] + size[1]))
+
+
+def _holes(blank: Blank, line: tuple[float, float, float, float]) -> tuple[tuple[int, ...], list[str]]:
+    left, bottom, right, top = line
+    lost, notes = [], []
+    for number, (x, y, diameter) in enumerate(blank.holes, 1):
+        room = min(x - left, right - x, y - bottom, top - y)
+        if room < diameter / 2:
+            lost.append(number)
+            notes.append(f"Bolt hole {number} is cut away: drill a new one {2 * diameter * 1e3:.0f} mm from the new edge")
+        elif room < 1.5 * diameter - 1e-9:
+            lost.append(number)
+            notes.append(f"Bolt hole {number} is left {room * 1e3:.1f} mm from the edge, under 1.5 diameters: drill a new one")
+    return tuple(lost), notes
+
+
+def _struts(blank: Blank, line: tuple[float, float, float, float]) -> list[str]:
+    left, bottom, right, top = line
+    notes = []
+    for number, ends in enumerate(blank.struts, 1):
+        if any(not (left <= x <= right and bottom <= y <= top) for x, y in ends):
+            notes.append(f"Strut {number} loses its foot: it has to be fixed anew to the trimmed edge")
+    return notes
+
+
+def leak(gap: float, pressure: float, density: float) -> float:
+    """Air [m3/s] through an open gap [m2] at a pressure difference [Pa]: the orifice equation."""
+    return DISCHARGE * gap * math.sqrt(2 * max(pressure, 0.0) / density)
+
+
+class Pan(NamedTuple):
+    """A shroud to be made. width, height, depth, flange [m], outside; rings as (x, y, diameter) from its lower left corner;
+    flaps as (x, y, width, height) openings."""
+
+    width: float
+    height: float
+    depth: float
+    flange: float
+    thickness: float
+    radius: float
+    rings: tuple[tuple[float, float, float], ...]
+    flaps: tuple[tuple[float, float, float, float], ...] = ()
+
+
+class PanMade(NamedTuple):
+    """A pan's pieces: one folded blank, or a base and a rim joined where the metal would crack or the sheet is too small."""
+
+    patterns: tuple[Pattern, ...]
+    sheet: tuple[float, float]
+    """width and height [m] of the flat blank in one piece"""
+    warnings: tuple[str, ...]
+    faults: tuple[str, ...]
+
+
+FASTENER_PITCH = 0.1
+
+
+def pan(name: str, made: Pan, metal: Metal, sheet: tuple[float, float]) -> PanMade:
+    """The flat pattern of a pan: base, four walls bent up, flanges bent out; corners open, to be riveted or welded.
+
+    sheet : width and height [m] of the sheet at hand
+    """
+    deduction = bend_deduction(metal, made.thickness, made.radius)
+    allowance = bend_allowance(metal, made.thickness, made.radius)
+    faults = _pan_faults(made)
+    wing = made.depth + made.flange - 2 * deduction
+    flat = (made.width + 2 * wing, made.height + 2 * wing)
+    warnings: list[str] = []
+    why = cracks(metal, made.thickness, made.radius)
+    if why == "radius":
+        least = smallest_radius(metal, made.thickness)
+        warnings.append(
+            f"{metal.name} at {made.thickness * 1e3:.2f} mm cracks under an inside radius of {least * 1e3:.1f} mm; this one is bent at {made.radius * 1e3:.1f} mm"
+        )
+    elif why == "thick":
+        warnings.append(f"{metal.name} this thick has cracked when bent to 90° in one piece; it was made as two welded pieces")
+    fits = any(a <= s + 1e-9 and b <= t + 1e-9 for a, b in ((flat[0], flat[1]), (flat[1], flat[0])) for s, t in (sheet,))
+    if not fits:
+        warnings.append(
+            f"The blank is {flat[0] * 1e3:.0f} × {flat[1] * 1e3:.0f} mm, larger than the sheet of {sheet[0] * 1e3:.0f} × {sheet[1] * 1e3:.0f} mm"
+        )
+    if why or not fits:
+        warnings.append("Made as a flat face and a rim, joined: no bend in the face")
+        return PanMade(_two_pieces(name, made, metal), flat, tuple(warnings), tuple(faults))
+    return PanMade((_one_piece(name, made, metal, (deduction, allowance)),), flat, tuple(warnings), tuple(faults))
+
+
+def _pan_faults(made: Pan) -> list[str]:
+    faults = []
+    least = made.radius + made.thickness
+    if made.depth < 2 * least:
+        faults.append(f"No room for its bends: a pan {made.depth * 1e3:.1f} mm deep has two bends that need {2 * least * 1e3:.1f} mm")
+    if made.flange < least + 2 * made.thickness:
+        faults.append(
+            f"No room for the flange's bend: {made.flange * 1e3:.1f} mm wide, it needs {(least + 2 * made.thickness) * 1e3:.1f} mm"
+        )
+    for number, (x, y, diameter) in enumerate(made.rings, 1):
+        room = min(x, made.width - x, y, made.height - y) - diameter / 2
+        if room < least:
+            faults.append(f"Fan opening {number} runs into the fold: {room * 1e3:.1f} mm from the side, it needs {least * 1e3:.1f} mm")
+    for i, (x0, y0, d0) in enumerate(made.rings):
+        for x1, y1, d1 in made.rings[i + 1 :]:
+            if math.hypot(x1 - x0, y1 - y0) < (d0 + d1) / 2 + WEB:
+                faults.append(f"Two fan openings leave less than {WEB * 1e3:.0f} mm between them")
+    return faults
+
+
+def _one_piece(name: str, made: Pan, metal: Metal, bending: tuple[float, float]) -> Pattern:
+    deduction, _ = bending
+    wing = made.depth + made.flange - 2 * deduction
+    w, h = made.width, made.height
+    # Where flat metal of the base ends: half the deduction inside the outside corner is the bend's centre line.
+    fold, lip = deduction / 2, made.depth - 1.5 * deduction
+    cross: Outline = (
+        (0, -wing), (w, -wing), (w, 0), (w + wing, 0), (w + wing, h), (w, h), (w, h + wing), (0, h + wing), (0, h), (-wing, h), (-wing, 0), (0, 0),
+    )  # fmt: skip
+    bends = []
+    for at, sign in ((fold, 90.0), (-lip, -90.0)):
+        bends += [Bend((0, at), (w, at), sign, made.radius), Bend((0, h - at), (w, h - at), sign, made.radius),
+                  Bend((at, 0), (at, h), sign, made.radius), Bend((w - at, 0), (w - at, h), sign, made.radius)]  # fmt: skip
+    holes = []
+    centre = wing - made.flange / 2
+    for count, length, horizontal in ((max(round(w / FASTENER_PITCH), 2), w, True), (max(round(h / FASTENER_PITCH), 2), h, False)):
+        for k in range(count):
+            s = (k + 0.5) * length / count
+            holes += [Hole((s, -centre), 5e-3, "flange"), Hole((s, h + centre), 5e-3, "flange")] if horizontal else [
+                Hole((-centre, s), 5e-3, "flange"), Hole((w + centre, s), 5e-3, "flange")]  # fmt: skip
+    return Pattern(
+        name, f"{metal.name}, {made.thickness * 1e3:.2f} mm", (cross, *_flap_openings(made)), tuple(holes), _ring_openings(made),
+        bends=tuple(bends), marks=(Mark((w / 2, h / 2), name),),
+    )  # fmt: skip
+
+
+def _two_pieces(name: str, made: Pan, metal: Metal) -> tuple[Pattern, ...]:
+    """A face without a bend, and the four sides as strips with one bend for the flange."""
+    stock = f"{metal.name}, {made.thickness * 1e3:.2f} mm"
+    face = Pattern(f"{name}, face", stock, (rectangle(0, 0, made.width, made.height), *_flap_openings(made)), (), _ring_openings(made),
+                   marks=(Mark((made.width / 2, made.height / 2), f"{name}, face"),))  # fmt: skip
+    strips = tuple(
+        Pattern(
+            f"{name}, {which} (weld or rivet to the face)",
+            stock,
+            (rectangle(0, 0, length, made.depth),),
+            marks=(Mark((length / 2, made.depth / 2), which),),
+            copies=2,
+        )
+        for which, length in (("side strip", made.height), ("top and bottom strip", made.width))
+    )
+    flange = Pattern(
+        f"{name}, flange strip",
+        stock,
+        (rectangle(0, 0, 2 * (made.width + made.height), made.flange),),
+        marks=(Mark((0.05, made.flange / 2), "flange"),),
+    )
+    return (face, *strips, flange)
+
+
+def _ring_openings(made: Pan) -> tuple[Hole, ...]:
+    return tuple(Hole((x, y), diameter, "fan") for x, y, diameter in made.rings)
+
+
+def _flap_openings(made: Pan) -> tuple[Outline, ...]:
+    return tuple(rectangle(*flap) for flap in made.flaps)
+
+
+EDGE_TRIM = INCH / 8
+"""[m] what rubber edge trim adds to a cut edge (common practice)."""
