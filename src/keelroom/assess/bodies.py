@@ -9,7 +9,7 @@ import numpy as np
 
 from keelroom.assess.airside import in_shroud, placed_on_face, shroud_rectangle, stands_proud
 from keelroom.assess.caching import by_identity
-from keelroom.assess.placing import Stand, cut_outline, face_size, measured, stand
+from keelroom.assess.placing import Frame, cut_outline, face_size, measured, placed_frame
 from keelroom.build.quantity import Quantity
 from keelroom.build.schema.package import Core, Cut, Fan, Package
 from keelroom.build.schema.survey import HoseEnd, Obstacle, Opening, Survey, Turning
@@ -71,32 +71,12 @@ def term(label: str, path: Path, value: Quantity | None) -> Terms:
     return () if value is None else (Term(label, path, tolerance(value)),)
 
 
-class _Frame:
-    """The core's own frame: u across, v up the core, w out of its back."""
-
-    def __init__(self, at: Stand) -> None:
-        self.axes = leaned(at.lean)
-        self.matrix = np.array(self.axes)
-        self.origin = np.array([at.x, at.y, at.z])
-
-    def point(self, u: float, v: float, w: float) -> Vector:
-        found = self.origin + np.array([u, v, w]) @ self.matrix
-        return (float(found[0]), float(found[1]), float(found[2]))
-
-    def box(self, u: tuple[float, float], v: tuple[float, float], w: tuple[float, float]) -> Solid:
-        centre = self.point((u[0] + u[1]) / 2, (v[0] + v[1]) / 2, (w[0] + w[1]) / 2)
-        return Solid(centre, (abs(u[1] - u[0]) / 2, abs(v[1] - v[0]) / 2, abs(w[1] - w[0]) / 2), self.axes)
-
-    def disc(self, centre: tuple[float, float], radius: float, w: tuple[float, float]) -> Solid:
-        return Solid(self.point(*centre, (w[0] + w[1]) / 2), (radius, radius, (w[1] - w[0]) / 2), self.axes, True)
-
-
 @by_identity(64)
 def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
     """Every part of the package as a solid where it stands; core first."""
     core, width_height = package.core, face_size(package)
     width, height = width_height
-    frame, where = _Frame(stand(survey, package)), ("packages", package.id)
+    frame, where = placed_frame(survey, package), ("packages", package.id)
     depth = core.depth.si if core.depth else 0.05
     tank = core.tank_size.si if core.tank_size else 0.0
     place = package.place
@@ -151,7 +131,7 @@ def _as_before(body: Body) -> Body:
     return body
 
 
-def _shroud(package: Package, frame: _Frame, where: Path, chain: tuple[tuple[Terms, Terms, Terms], Terms, float]) -> list[Body]:
+def _shroud(package: Package, frame: Frame, where: Path, chain: tuple[tuple[Terms, Terms, Terms], Terms, float]) -> list[Body]:
     rectangle = shroud_rectangle(package)
     if rectangle is None or not package.fans:
         return []
@@ -173,7 +153,7 @@ def standoff(package: Package, fan: Fan) -> float:
     return package.shroud.fan_gap.si
 
 
-def _fan(package: Package, fan: Fan, number: int, frame: _Frame, chain: tuple[tuple[Terms, Terms, Terms], Terms, float]) -> list[Body]:
+def _fan(package: Package, fan: Fan, number: int, frame: Frame, chain: tuple[tuple[Terms, Terms, Terms], Terms, float]) -> list[Body]:
     at, deep, depth = chain
     where: Path = ("packages", package.id, "fans", fan.id)
     if fan.diameter is None or fan.depth is None:
@@ -204,7 +184,7 @@ def _fan(package: Package, fan: Fan, number: int, frame: _Frame, chain: tuple[tu
     return bodies
 
 
-def _covers(package: Package, frame: _Frame, where: Path, at: tuple[Terms, Terms, Terms]) -> list[Body]:
+def _covers(package: Package, frame: Frame, where: Path, at: tuple[Terms, Terms, Terms]) -> list[Body]:
     found = []
     for cover in package.covers:
         left, bottom, wide, high = placed_on_face(package, cover)
@@ -235,7 +215,7 @@ def necks(package: Package) -> dict[str, tuple[float, float, float]]:
     return {"upper": (sides["upper"], height + tank / 2, depth), "lower": (sides["lower"], -tank / 2, depth)}
 
 
-def _hoses(survey: Survey, package: Package, frame: _Frame) -> list[Body]:
+def _hoses(survey: Survey, package: Package, frame: Frame) -> list[Body]:
     """Each hose as a stub straight out of the tank, then straight to its end at the engine."""
     found = []
     places = necks(package)

@@ -126,10 +126,11 @@ def fit_up(build: Build, package: Package) -> Fit:
 @by_identity(32)
 def _fit_up(survey: Survey, rules: tuple[GapRule, ...], package: Package) -> Fit:
     parts = parts_of_package(survey, package)
-    others = (*neighbours(survey), *panel_edges(survey.opening, package.cuts, package.core))
+    gone = {f"obstacle:{ident}" for ident in package.moved}
+    others = (*(body for body in neighbours(survey) if body.key not in gone), *panel_edges(survey.opening, package.cuts, package.core))
     wanted = wanted_gaps(rules)
     gaps = found_gaps(parts, others, wanted)
-    missing = unmeasured(survey)
+    missing = tuple(item for item in unmeasured(survey) if item.path[:2] != ("survey", "obstacles") or item.path[2] not in package.moved)
     return Fit(parts, others, gaps, missing, _next_reading(gaps, missing), surveyed(survey))
 
 

@@ -6,6 +6,8 @@ import math
 from functools import lru_cache
 from typing import NamedTuple
 
+import numpy as np
+
 from keelroom.assess.caching import by_identity
 from keelroom.build.edits import fresh_id
 from keelroom.build.quantity import from_si
@@ -13,6 +15,7 @@ from keelroom.build.schema.package import Core, Cut, Package, PanelEdge, Place
 from keelroom.build.schema.survey import Opening, Survey
 from keelroom.core.air.face import face_points
 from keelroom.core.outline import Outline, rectangle, within
+from keelroom.core.packaging.solids import Solid, Vector, leaned
 
 SEEN_WHOLE = 1e-6
 """[m] an edge that lies this near the face's own hides nothing."""
@@ -60,6 +63,32 @@ def _box(opening: Opening, size: tuple[float, float]) -> tuple[float, float, flo
         xs, ys = [c.x.si for c in opening.corners], [c.y.si for c in opening.corners]
         return min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys)
     return 0.0, 0.0, opening.width.si if opening.width else size[0], opening.height.si if opening.height else size[1]
+
+
+class Frame:
+    """The core's own frame in the bay: u across, v up the core, w out of its back."""
+
+    def __init__(self, at: Stand) -> None:
+        self.axes = leaned(at.lean)
+        self.matrix = np.array(self.axes)
+        self.origin = np.array([at.x, at.y, at.z])
+
+    def point(self, u: float, v: float, w: float) -> Vector:
+        """A point of the core by the survey's datums [m]."""
+        found = self.origin + np.array([u, v, w]) @ self.matrix
+        return (float(found[0]), float(found[1]), float(found[2]))
+
+    def box(self, u: tuple[float, float], v: tuple[float, float], w: tuple[float, float]) -> Solid:
+        centre = self.point((u[0] + u[1]) / 2, (v[0] + v[1]) / 2, (w[0] + w[1]) / 2)
+        return Solid(centre, (abs(u[1] - u[0]) / 2, abs(v[1] - v[0]) / 2, abs(w[1] - w[0]) / 2), self.axes)
+
+    def disc(self, centre: tuple[float, float], radius: float, w: tuple[float, float]) -> Solid:
+        return Solid(self.point(*centre, (w[0] + w[1]) / 2), (radius, radius, (w[1] - w[0]) / 2), self.axes, True)
+
+
+def placed_frame(survey: Survey, package: Package) -> Frame:
+    """The frame of the package's core where it stands."""
+    return Frame(stand(survey, package))
 
 
 def measured(opening: Opening) -> bool:

@@ -295,6 +295,8 @@ class Package(Strict):
     covers: tuple[Cover, ...] = (Cover(id="condenser", name="Condenser"),)
     place: Place = Place()
     cuts: tuple[Cut, ...] = ()
+    moved: tuple[str, ...] = ()
+    """obstacles of the survey this package counts on having moved or removed"""
     brackets: tuple[Bracket, ...] = ()
     mounting: Mounting = Mounting()
     hours: Annotated[Maybe, Spec("time", "Shop hours", ge=0, le=3.6e6)] = None

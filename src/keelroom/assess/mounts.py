@@ -1,0 +1,266 @@
+"""How the package is held: brackets to surveyed holes, the condenser's frame, a remote cooler, growth with heat."""
+
+from __future__ import annotations
+
+import math
+from typing import NamedTuple
+
+import numpy as np
+
+from keelroom.assess.airside import shroud_rectangle
+from keelroom.assess.bodies import standoff
+from keelroom.assess.placing import face_size, placed_frame
+from keelroom.build.schema.build import Build
+from keelroom.build.schema.package import Bracket, Package, RemoteCooler
+from keelroom.core.outline import rectangle
+from keelroom.core.packaging.bracket import Ends, Made, Stock, angle_bracket, flat_or_joggle
+from keelroom.core.packaging.fixings import BOLTS, PAD_LEAST, PAD_MOST, Strap, edge_wanted, growth, play, strap
+from keelroom.core.packaging.pattern import Hole, Mark, Pattern
+from keelroom.core.packaging.sheet import METALS, cracks, smallest_radius
+from keelroom.core.packaging.solids import Vector
+from keelroom.units import INCH
+
+CORE_DENSITY = {"aluminium": 1150.0, "copper_brass": 1900.0}
+"""[kg/m3] of a filled core over its whole block, tanks counted as core (common practice)."""
+FAN_MASS_PER_WATT = 0.012
+"""[kg/W] of a fan with its motor (common practice)."""
+WARMING = 80.0
+"""[K] from a cold morning to hot coolant."""
+CORE_GROWTH = {"aluminium": 23.6e-6, "copper_brass": 18.0e-6}
+SAFE = 2.0
+"""Strength over stress under which a strap is worth a word (common practice)."""
+GROUND = 5 * INCH
+SPACER, SIDE_ROOM = 0.75 * INCH, 1.0 * INCH
+"""[m] a remote cooler wants behind it and at each side (common practice)."""
+FITTING_ROOM = {"straight": 2.5 * INCH, "elbow_45": 2.0 * INCH, "elbow_90": 1.5 * INCH}
+"""[m] a hose with its fitting takes beyond the cooler's side (common practice)."""
+INSET = 0.03
+"""[m] a core's mount holes lie in from its ends (common practice)."""
+
+
+class BracketPlan(NamedTuple):
+    """One bracket worked out. faults: what cannot be; notes: what to mind; made None where its hole is not known yet."""
+
+    bracket: Bracket
+    made: Made | None
+    strap: Strap | None
+    faults: tuple[str, ...]
+    notes: tuple[str, ...]
+
+
+def part_points(build: Build, package: Package) -> dict[str, Vector]:
+    """The holes on the package's own parts, by the survey's datums [m]."""
+    core, (width, height) = package.core, face_size(package)
+    tank = core.tank_size.si if core.tank_size else 0.0
+    depth = core.depth.si if core.depth else 0.05
+    point = placed_frame(build.survey, package).point
+    across = core.flow == "crossflow"
+    u = {"left": -tank / 2 if across else INSET, "right": width + tank / 2 if across else width - INSET}
+    v = {"lower": INSET if across else -tank / 2, "upper": height - INSET if across else height + tank / 2}
+    found = {f"core_{row}_{side}": point(u[side], v[row], depth / 2) for row in v for side in u}
+    left, bottom, wide, high = shroud_rectangle(package) or (0.0, 0.0, width, height)
+    inset = package.shroud.hole_inset.si
+    back = depth + (standoff(package, package.fans[0]) if package.fans else 0.0)
+    su = {"left": left + inset, "right": left + wide - inset}
+    sv = {"lower": bottom + inset, "upper": bottom + high - inset}
+    found |= {f"shroud_{row}_{side}": point(su[side], sv[row], back) for row in sv for side in su}
+    return found
+
+
+def package_mass(package: Package) -> float:
+    """Mass [kg], wet, as typed or estimated from its size."""
+    if package.mounting.mass is not None:
+        return package.mounting.mass.si
+    core, (width, height) = package.core, face_size(package)
+    tank = core.tank_size.si if core.tank_size else 0.0
+    depth = core.depth.si if core.depth else 0.05
+    block = (width + 2 * tank) * height if core.flow == "crossflow" else width * (height + 2 * tank)
+    return CORE_DENSITY[core.material] * block * depth + sum(FAN_MASS_PER_WATT * fan.power.si for fan in package.fans if fan.power)
+
+
+def bracket_plan(build: Build, package: Package, bracket: Bracket) -> BracketPlan:
+    """Kind, developed length, holes and strength of one bracket, by where its two holes lie."""
+    hole = next((item for item in build.survey.holes if item.id == bracket.hole), None)
+    if hole is None or not (hole.x and hole.y and hole.z):
+        why = (
+            "Choose a surveyed hole it goes to"
+            if hole is None
+            else f"{hole.name or hole.id} is not fully measured: place across, height and depth are needed"
+        )
+        return BracketPlan(bracket, None, None, (why,), ())
+    start = np.array(part_points(build, package)[bracket.part])
+    frame = placed_frame(build.survey, package).matrix
+    across, up, out = (float(v) for v in frame @ (np.array([hole.x.si, hole.y.si, hole.z.si]) - start))
+    metal = METALS[bracket.metal]
+    stock = Stock(metal, bracket.width.si, bracket.thickness.si, bracket.radius.si)
+    ends = Ends(bracket.near_hole.si, bracket.far_hole.si, bracket.edge.si, bracket.slot.si)
+    name = bracket.name or bracket.id
+    faults: list[str] = []
+    if hole.faces == "front":
+        made = flat_or_joggle(name, math.hypot(across, up), out, stock, ends)
+    else:
+        leg, aside = (abs(across), abs(up)) if hole.faces == "side" else (abs(up), abs(across))
+        made = angle_bracket(name, (leg, abs(out)), stock, ends)
+        room = stock.width / 2 - edge_wanted(bracket.far_hole.si)[0]
+        if aside > max(room, 0.0) + 1e-9:
+            wide = 2 * (aside + edge_wanted(bracket.far_hole.si)[0])
+            faults.append(
+                f"The holes lie {_mm(aside)} to one side of each other: a strip {_mm(stock.width)} wide does not reach, {_mm(wide)} would"
+            )
+    if made.fault:
+        faults.append(made.fault[0].upper() + made.fault[1:])
+    holders = max(len(package.brackets), 1)
+    strength = strap(
+        metal,
+        stock.width,
+        stock.thickness,
+        max(made.reach, 1e-3),
+        package_mass(package) / holders,
+        package.mounting.shock.si,
+        bracket.stiffener.si,
+    )
+    more_faults, notes = _judged(build, bracket, strength)
+    return BracketPlan(bracket, made, strength, (*faults, *more_faults), notes)
+
+
+def _mm(si: float) -> str:
+    return f"{si / INCH:.2f} in ({si * 1e3:.1f} mm)"
+
+
+def _judged(build: Build, bracket: Bracket, strength: Strap) -> tuple[tuple[str, ...], tuple[str, ...]]:
+    faults, notes = [], []
+    bolt, metal = BOLTS[bracket.bolt], METALS[bracket.metal]
+    for hole, where in ((bracket.near_hole.si, "part"), (bracket.far_hole.si, "chassis")):
+        room = play(bolt, hole)
+        if room < 0:
+            faults.append(f"{bolt.name} does not pass the {_mm(hole)} hole at the {where}")
+        elif hole < bolt.holes[1] - 1e-5:
+            notes.append(
+                f"{bolt.name} passes the {_mm(hole)} hole at the {where} with hardly any room to adjust; {bolt.holes[2] * 1e3:.1f} mm gives it"
+            )
+        if bracket.edge.si < edge_wanted(hole)[1] and bracket.edge.si >= edge_wanted(hole)[0]:
+            notes.append(f"The {where} hole is {bracket.edge.si / hole:.1f} diameters from the end; 2 is better")
+    if cracks(metal, bracket.thickness.si, bracket.radius.si) == "radius":
+        notes.append(f"{metal.name} this thick cracks under an inside radius of {_mm(smallest_radius(metal, bracket.thickness.si))}")
+    if strength.safety < 1:
+        faults.append(f"Bends for good at the stated shock: stress {strength.stress / 1e6:.0f} MPa over its {metal.strength / 1e6:.0f} MPa")
+    elif strength.safety < SAFE:
+        notes.append(
+            f"Only {strength.safety:.1f} times as strong as the stated shock needs; {SAFE:.0f} is usual. A rib or a shorter reach helps"
+        )
+    firing = _firing(build)
+    if firing and abs(strength.frequency / firing - 1) < 0.3:
+        notes.append(f"Hums near idle: its {strength.frequency:.0f} Hz lies close to the engine's {firing:.0f} Hz; a rib moves it up")
+    if bracket.isolated:
+        squeeze = 1 - bracket.squeezed.si / bracket.pad.si
+        if squeeze <= 0:
+            faults.append("The pad is not squeezed at all: it would rattle")
+        elif not PAD_LEAST <= squeeze <= PAD_MOST:
+            notes.append(f"The pad is squeezed {squeeze:.0%}; {PAD_LEAST:.0%} to {PAD_MOST:.0%} holds without going hard")
+    else:
+        notes.append(
+            "Rigid: quiet bolts, but every shake and twist of the chassis goes into the tank; rubber or silicone grommets spare the core"
+        )
+    notes.append(
+        "Rivet nut: set it in the strip before bending, check that it does not spin"
+        if bracket.nut == "rivet_nut"
+        else "Nylon lock nut with a wide washer on rubber or plastic"
+    )
+    if bolt.torque:
+        notes.append(f"{bolt.name}: at most {bolt.torque:.0f} N·m, and a panel's bolts in steps so that nothing warps")
+    return tuple(faults), tuple(notes)
+
+
+def _firing(build: Build) -> float | None:
+    """Firing frequency [Hz] at idle of a four-stroke."""
+    engine = build.brief.engine
+    return engine.idle_rpm.si * engine.cylinders.si / 2 if engine.idle_rpm and engine.cylinders else None
+
+
+def core_growth(package: Package) -> float:
+    """How much longer [m] the core is hot than cold, tank to tank."""
+    core, (width, height) = package.core, face_size(package)
+    tank = core.tank_size.si if core.tank_size else 0.0
+    length = (width if core.flow == "crossflow" else height) + 2 * tank
+    return growth(length, WARMING, CORE_GROWTH[core.material])
+
+
+FAN_MOUNTS = {
+    "core_flange": "Fan to the core's flange: moves with the core, one gap less to mind; the flange carries it, never the fins.",
+    "chassis": "Fan to the chassis: nothing hangs on the core; leave the moving gap between fan and core, which move apart.",
+    "through_fins": "Ties through the fins: a stopgap that saws through tubes in time. Steady it so to get home, then mount it.",
+}
+
+
+class FramePlan(NamedTuple):
+    """A condenser's frame of angle. pieces: name, length [m], count; faults, notes."""
+
+    pieces: tuple[tuple[str, float, int], ...]
+    patterns: tuple[Pattern, ...]
+    faults: tuple[str, ...]
+    notes: tuple[str, ...]
+
+
+def condenser_frame(package: Package) -> FramePlan | None:
+    """The frame round the condenser, hung on the core's own mounts; None where none is wanted."""
+    frame = package.mounting.frame
+    cover = next((cover for cover in package.covers if cover.kind == "condenser"), None)
+    if not frame.fitted:
+        return None
+    if cover is None:
+        return FramePlan((), (), ("There is no condenser ahead of this core to hang",), ())
+    width, height = (v.si if v else f for v, f in zip((cover.width, cover.height), face_size(package), strict=True))
+    faults, notes = [], ["Hung on the core's own mount bolts: no new hole in the support"]
+    covered = frame.lap.si - frame.header.si
+    if covered > 1e-6:
+        faults.append(
+            f"The angle covers {_mm(covered)} of the rows at each edge: lap it no further than the {_mm(frame.header.si)} edge without rows"
+        )
+    else:
+        notes.append("All rows are exposed")
+    hole = frame.line.si + INCH / 8
+    if hole > frame.leg.si - 2 * frame.thickness.si:
+        notes.append(f"The line holes ({_mm(hole)} with a grommet) are too large for the {_mm(frame.leg.si)} leg: pass the lines beside it")
+    outer_w, outer_h = width - 2 * frame.lap.si + 2 * frame.leg.si, height - 2 * frame.lap.si + 2 * frame.leg.si
+    pieces = (("Upright, condenser frame", outer_h, 2), ("Crosspiece, condenser frame", outer_w, 2))
+    patterns = tuple(_angle_piece(name, length, frame.leg.si, count) for name, length, count in pieces)
+    return FramePlan(pieces, patterns, tuple(faults), tuple(notes))
+
+
+def _angle_piece(name: str, length: float, leg: float, count: int) -> Pattern:
+    holes = tuple(Hole((x, leg / 2), 7e-3, "mount") for x in (leg / 2, length - leg / 2))
+    return Pattern(
+        name,
+        "Aluminium angle, one leg shown",
+        (rectangle(0, 0, length, leg),),
+        holes,
+        marks=(Mark((length / 2, leg / 2), name),),
+        copies=count,
+    )
+
+
+def cooler_notes(build: Build, cooler: RemoteCooler) -> tuple[tuple[str, ...], tuple[str, ...]]:
+    """Faults and notes of a remote cooler's mount."""
+    faults, notes = [], []
+    if cooler.spacer.si < SPACER - 1e-6:
+        faults.append(f"Spacers of {_mm(cooler.spacer.si)} leave the air no way out behind it; {_mm(SPACER)} does")
+    if cooler.side_room.si < SIDE_ROOM - 1e-6:
+        faults.append(f"{_mm(cooler.side_room.si)} at each side; {_mm(SIDE_ROOM)} is wanted")
+    need = FITTING_ROOM[cooler.fitting]
+    if cooler.fitting_room.si < need - 1e-6:
+        better = "" if cooler.fitting == "elbow_90" else "; a 90° elbow takes 1 1/2 in"
+        faults.append(f"A hose with this fitting takes {_mm(need)} beyond the side, there is {_mm(cooler.fitting_room.si)}{better}")
+    if build.survey.ground is None:
+        notes.append("Height of the datum above the ground is not measured: kerbs and stones cannot be judged")
+    else:
+        clear = build.survey.ground.si + cooler.bottom.si
+        (faults if clear < GROUND else notes).append(
+            f"{_mm(clear)} above the ground" + (f"; {_mm(GROUND)} is the least on the road" if clear < GROUND else "")
+        )
+    notes.append(f"It needs a clear {_mm(cooler.width.si + 2 * cooler.side_room.si + cooler.fitting_room.si)} of width with its fittings")
+    return tuple(faults), tuple(notes)
+
+
+def bracket_plans(build: Build, package: Package) -> tuple[BracketPlan, ...]:
+    """All brackets of a package."""
+    return tuple(bracket_plan(build, package, bracket) for bracket in package.brackets)
