@@ -1,29 +1,30 @@
 """Makes the shipped demo build: an invented parcel van with a turbocharged five-cylinder. Run when the schema changes."""
 
 from pathlib import Path
+from typing import Any
 
 from keelroom.assess.defaults import default_duty_cases
 from keelroom.build.file import serialised
-from keelroom.build.quantity import quantity
+from keelroom.build.quantity import Quantity, quantity
 from keelroom.build.schema.brief import Accessories, Brief, CauseCheck, Climate, Cooling
 from keelroom.build.schema.build import Build, DutyCase
-from keelroom.build.schema.package import Core, Cover, Package, Shroud
-from keelroom.build.schema.survey import Opening, Survey
+from keelroom.build.schema.package import Core, Cover, Package
+from keelroom.build.schema.survey import Front, Hood, HoseEnd, MountHole, Obstacle, Opening, Rails, SecondReading, Survey, Turning
 from keelroom.catalogue.load import cores, engines, fan_assemblies, named, placed, vehicles
 
 OUT = Path(__file__).parents[1] / "src/keelroom/assets/demo.keelroom"
 
 
-def package(ident: str, name: str, core_name: str, fan_name: str, shroud: Shroud | None = None, hours: str = "8 h") -> Package:
+def package(ident: str, name: str, core_name: str, fan_name: str, charge: tuple[str, str], hours: str = "8 h") -> Package:
     core: Core = named(cores(), core_name)
     assembly = next(a for a in fan_assemblies() if a.name == fan_name)
     fans, own = placed(assembly, core, "us")
     covers = (
         Cover(id="condenser", name="Condenser", left=quantity("2 in", "length"), bottom=quantity("2 1/2 in", "length"), width=quantity("20 in", "length"), height=quantity("13 in", "length")),
-        Cover(id="charge", name="Charge-air core", kind="charge_cooler", left=quantity("0 in", "length"), bottom=quantity("0 in", "length"), height=quantity("6 in", "length"),
+        Cover(id="charge", name="Charge-air core", kind="charge_cooler", left=quantity(charge[0], "length"), bottom=quantity("0 in", "length"), width=quantity(charge[1], "length"), height=quantity("6 in", "length"),
               loss=quantity("5", "number"), conductance=quantity("1500 W/m²K", "face conductance")),
     )  # fmt: skip
-    return Package(covers=covers, id=ident, name=name, core=core, fans=fans, shroud=shroud or own, hours=quantity(hours, "time"))
+    return Package(covers=covers, id=ident, name=name, core=core, fans=fans, shroud=own, hours=quantity(hours, "time"))
 
 
 def brief() -> Brief:
@@ -54,7 +55,62 @@ def brief() -> Brief:
 
 
 def survey() -> Survey:
-    return Survey(opening=Opening(width=quantity("24 1/2 in", "length", "measured"), height=quantity("19 1/2 in", "length", "measured")))
+    """The van's nose: everything round the core measured but one brace, which somebody only guessed at."""
+
+    def tape(text: str) -> Quantity:
+        return quantity(text, "length", "measured")
+
+    def eye(text: str) -> Quantity:
+        return quantity(text, "length", "measured").model_copy(update={"doubt": 0.25 * 0.0254})
+
+    def turning(ident: str, name: str, *at: str) -> Turning:
+        return Turning(id=ident, name=name, **dict(zip(("x", "y", "diameter", "depth"), map(tape, at), strict=True)))
+
+    def obstacle(ident: str, name: str, box: tuple[str, ...], **more: Any) -> Obstacle:
+        return Obstacle(
+            id=ident, name=name, **dict(zip(("left", "bottom", "front", "width", "height", "depth"), map(tape, box), strict=True)), **more
+        )
+
+    return Survey(
+        opening=Opening(
+            width=tape("24 1/2 in"), height=tape("19 1/2 in"), panel_thickness=tape("5/8 in"), bottom_edge="stamped", support_lean=quantity("2 °", "angle", "measured"),
+        ),
+        engine=Front(
+            turning=(
+                turning("pulley", "Crank pulley", "12 1/4 in", "2 1/2 in", "6 1/4 in", "10 5/8 in"),
+                turning("belt", "Belt at its foremost", "16 1/2 in", "8 1/2 in", "3 1/2 in", "10 1/8 in"),
+                turning("nose", "Water pump nose", "12 1/4 in", "9 3/4 in", "5 1/4 in", "8 1/2 in"),
+            ),
+            block_depth=tape("14 1/8 in"), pulley_stack=tape("3 1/2 in"), rock_forward=eye("1/2 in"), rock_sideways=eye("3/8 in"),
+        ),
+        hood=Hood(front=tape("21 1/4 in"), back=tape("24 in"), run=tape("12 in")),
+        rails=Rails(left=tape("-3 1/4 in"), right=tape("27 3/4 in"), top=tape("-2 1/2 in"), between=tape("31 in")),
+        obstacles=(
+            obstacle("brake", "Brake unit", ("-4 1/2 in", "11 in", "3 7/8 in", "3 1/4 in", "6 1/2 in", "6 in")),
+            obstacle("horn", "Horn", ("20 1/4 in", "2 3/4 in", "3 7/8 in", "4 in", "4 in", "3 in"), shape="cylinder_along", mobility="movable", work=quantity("20 min", "time")),
+            obstacle("crossover", "Intake crossover pipe", ("5 in", "17 3/8 in", "7 1/2 in", "15 in", "3 in", "3 in"), shape="cylinder_across"),
+            obstacle("regulator", "Voltage regulator", ("28 in", "13 in", "2 3/8 in", "2 in", "4 in", "3 in"), mobility="movable", work=quantity("30 min", "time")),
+            obstacle("reservoir", "Washer bottle", ("-6 1/2 in", "1 in", "3 in", "3 in", "9 in", "7 in"), mobility="removable", work=quantity("45 min", "time")),
+            obstacle("latch", "Latch support", ("11 in", "20 in", "-1 1/2 in", "3 in", "1 3/8 in", "1 1/4 in"), structural=True),
+            obstacle("beam", "Bumper beam", ("-4 in", "-1 in", "-9 in", "33 in", "4 1/2 in", "3 in"), structural=True),
+            obstacle("steering", "Steering box", ("-7 in", "-5 in", "10 in", "4 in", "6 in", "7 in")),
+            Obstacle(id="brace", name="Core support brace", left=quantity("26 1/2 in", "length", "assumed"), bottom=tape("-1 in"), front=tape("5 in"),
+                     width=tape("1 1/2 in"), height=tape("14 in"), depth=tape("1 in"), structural=True),
+        ),
+        hoses=(
+            HoseEnd(id="upper", x=tape("4 in"), y=tape("18 1/2 in"), z=tape("11 in"), bore=tape("1 1/2 in")),
+            HoseEnd(id="lower", x=tape("23 in"), y=tape("1 1/2 in"), z=tape("11 1/2 in"), bore=tape("1 3/4 in")),
+        ),
+        holes=(
+            MountHole(id="upper_left", name="Upper tie bar, left", x=tape("-1 1/2 in"), y=tape("20 3/4 in"), z=tape("1/8 in"), diameter=tape("5/16 in")),
+            MountHole(id="upper_right", name="Upper tie bar, right", x=tape("26 in"), y=tape("20 3/4 in"), z=tape("1/8 in"), diameter=tape("5/16 in")),
+            MountHole(id="rail_left", name="Left rail, inner face", x=tape("-3 1/4 in"), y=tape("-1 in"), z=tape("2 1/2 in"), diameter=tape("3/8 in"), faces="side"),
+            MountHole(id="rail_right", name="Right rail, inner face", x=tape("27 3/4 in"), y=tape("-1 in"), z=tape("2 1/2 in"), diameter=tape("3/8 in"), faces="side"),
+        ),
+        ground=tape("17 in"),
+        second=(SecondReading(id="engine.turning.nose.depth", value=tape("8 5/8 in")),),
+        checks=("belt",),
+    )  # fmt: skip
 
 
 def main() -> None:
@@ -80,17 +136,17 @@ def main() -> None:
                 "Twin 12s on the 26 × 17",
                 "Crossflow 26 × 17, 2 row, aluminium",
                 "Twin 12 in straight-blade, shrouded, 2 × 180 W",
-                hours="9 h",
+                ("1 1/4 in", "23 1/2 in"), hours="9 h",
             ),
             package(
-                "p2", "One 16 bare on the re-core", "Downflow 22 × 19, 3 row, copper/brass", "16 in curved-blade puller, 225 W", hours="6 h"
+                "p2", "One 16 bare on the re-core", "Downflow 22 × 19, 3 row, copper/brass", "16 in curved-blade puller, 225 W", ("0 in", "22 in"), hours="6 h"
             ),
             package(
                 "p3",
                 "Stock-type 17 on the 24 × 19",
                 "Crossflow 24 × 19, 2 row, aluminium",
                 "17 in stock-type deep, shrouded, 350 W",
-                hours="10 h",
+                ("1/2 in", "23 in"), hours="10 h",
             ),
         ),
         active="p1",

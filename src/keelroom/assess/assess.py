@@ -9,6 +9,7 @@ import numpy as np
 from keelroom.assess.airfigures import cover_figures, fan_figures, pressure_ladder
 from keelroom.assess.airside import air_side, fitted_covers
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult, RulesOfThumb, Start, Totals, Verdict
+from keelroom.assess.fitup import fit_up
 from keelroom.assess.judge import judge
 from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked
 from keelroom.build.schema.build import Build, DutyCase
@@ -42,6 +43,7 @@ def assess(build: Build, package_id: str | None = None, previous: Assessment | N
         thermostat=cooling.thermostat.si if cooling.thermostat else None,
         boiling=min((c.figures.boiling for c in cases if c.figures), default=None),
         start=start,
+        fit=fit_up(build, package),
     )
     return partial._replace(findings=judge(build, package, partial))
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
+from keelroom.assess.fitup import Fit
 from keelroom.assess.translate import Need, Row
 from keelroom.core.answer import Answer
 from keelroom.core.findings import Finding
@@ -144,6 +145,7 @@ class Assessment(NamedTuple):
     limit: float | None
     thermostat: float | None
     boiling: float | None
+    fit: Fit | None = None
     start: Start | None = None
     """the solved arrays, where the next assessment begins; not part of the judgement"""
 

@@ -79,11 +79,11 @@ def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
     frame, where = placed_frame(survey, package), ("packages", package.id)
     depth = core.depth.si if core.depth else 0.05
     tank = core.tank_size.si if core.tank_size else 0.0
-    place = package.place
+    # Where the core is set is planned, not read: it will be set with a tape.
     at = (
         (Term("Place sideways", (*where, "place", "x"), TAPE),),
         (Term("Place in height", (*where, "place", "y"), TAPE),),
-        term("Core behind the plane", (*where, "place", "z"), place.z),
+        (Term("Core behind the plane", (*where, "place", "z"), TAPE),),
     )
     wide = term("Face width", (*where, "core", "face_width"), core.face_width)
     high = term("Face height", (*where, "core", "face_height"), core.face_height)

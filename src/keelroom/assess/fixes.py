@@ -5,7 +5,8 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from keelroom.assess.placing import face_size
-from keelroom.build.edits import Change, Edit, set_value
+from keelroom.assess.shroud_plan import seat_edit
+from keelroom.build.edits import Change, Edit, removed, set_value
 from keelroom.build.fields import Path, owner_and_spec
 from keelroom.build.quantity import from_si, typed
 from keelroom.build.schema.build import Build
@@ -25,9 +26,16 @@ def edit_for(build: Build, fix: Fix, system: str = "us") -> Edit:
         _, spec = owner_and_spec(build, path)
         value = typed(parameters["text"], spec, "", "assumed") if spec else parameters["choice"]
         return set_value(path, value, fix.label)
+    if fix.code == "remove":
+        *where, member = parameters["path"].split("/")
+        return removed(build, tuple(where), member, fix.label)
+    if fix.code == "move_away":
+        return set_value(("packages", build.active, "moved"), (*build.package.moved, parameters["obstacle"]), fix.label)
     package = next((p for p in build.packages if p.id == parameters["package"]), None)
     if package is None:
         raise InputError("no_such_package", "That package is no longer in the build")
+    if fix.code == "seat_shroud":
+        return seat_edit(package, system)
     if fix.code == "spread":
         return Edit(fix.label, spread_changes(package, system))
     fan = next((f for f in package.fans if f.id == parameters["fan"]), None)

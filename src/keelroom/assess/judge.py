@@ -8,6 +8,7 @@ from collections.abc import Callable
 from keelroom.assess.airside import fan_curve
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.judge_air import air, causes, covers, face
+from keelroom.assess.judge_fit import cuts, fit, mounting, survey
 from keelroom.assess.translate import pump_flow_rated
 from keelroom.assess.wording import Found, both, set_fix
 from keelroom.build.quantity import Quantity
@@ -37,6 +38,10 @@ def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Findi
         face,
         air,
         covers,
+        fit,
+        survey,
+        cuts,
+        mounting,
         _results,
         _electrical,
         _sources,

@@ -151,16 +151,9 @@ def _judged(build: Build, bracket: Bracket, strength: Strap) -> tuple[tuple[str,
     firing = _firing(build)
     if firing and abs(strength.frequency / firing - 1) < 0.3:
         notes.append(f"Hums near idle: its {strength.frequency:.0f} Hz lies close to the engine's {firing:.0f} Hz; a rib moves it up")
-    if bracket.isolated:
-        squeeze = 1 - bracket.squeezed.si / bracket.pad.si
-        if squeeze <= 0:
-            faults.append("The pad is not squeezed at all: it would rattle")
-        elif not PAD_LEAST <= squeeze <= PAD_MOST:
-            notes.append(f"The pad is squeezed {squeeze:.0%}; {PAD_LEAST:.0%} to {PAD_MOST:.0%} holds without going hard")
-    else:
-        notes.append(
-            "Rigid: quiet bolts, but every shake and twist of the chassis goes into the tank; rubber or silicone grommets spare the core"
-        )
+    pad_faults, pad_notes = _pad(bracket)
+    faults += pad_faults
+    notes += pad_notes
     notes.append(
         "Rivet nut: set it in the strip before bending, check that it does not spin"
         if bracket.nut == "rivet_nut"
@@ -169,6 +162,20 @@ def _judged(build: Build, bracket: Bracket, strength: Strap) -> tuple[tuple[str,
     if bolt.torque:
         notes.append(f"{bolt.name}: at most {bolt.torque:.0f} N·m, and a panel's bolts in steps so that nothing warps")
     return tuple(faults), tuple(notes)
+
+
+def _pad(bracket: Bracket) -> tuple[list[str], list[str]]:
+    """What the grommet or its absence means."""
+    if not bracket.isolated:
+        return [], [
+            "Rigid: quiet bolts, but every shake and twist of the chassis goes into the tank; rubber or silicone grommets spare the core"
+        ]
+    squeeze = 1 - bracket.squeezed.si / bracket.pad.si
+    if squeeze <= 0:
+        return ["The pad is not squeezed at all: it would rattle"], []
+    if not PAD_LEAST <= squeeze <= PAD_MOST:
+        return [], [f"The pad is squeezed {squeeze:.0%}; {PAD_LEAST:.0%} to {PAD_MOST:.0%} holds without going hard"]
+    return [], []
 
 
 def _firing(build: Build) -> float | None:

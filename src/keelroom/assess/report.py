@@ -6,6 +6,10 @@ import math
 from typing import Any
 
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
+from keelroom.assess.fitup import Gap
+from keelroom.assess.mounts import bracket_plans, condenser_frame, cooler_notes, core_growth
+from keelroom.assess.shroud_plan import pan_plan, trim_plan
+from keelroom.assess.templates import cut_list, hardware_list
 from keelroom.build.schema.build import Build
 from keelroom.units import KINDS, format_si
 
@@ -48,11 +52,50 @@ def as_json(build: Build, assessment: Assessment) -> dict[str, Any]:
             "current_at_idle_A": totals.amps_at_idle, "alternator_at_idle_A": totals.alternator_at_idle,
             "cost": totals.cost, "hours_s": totals.hours,
         },
+        "fit": _fit(build, assessment),
         "findings": [
             {"code": f.code, "level": f.level, "where": list(f.where), "what": f.what, "why": f.why, "source": f.source,
              "value_si": _number(f.value), "limit_si": _number(f.limit), "fixes": [fix.label for fix in f.fix]}
             for f in assessment.findings
         ],
+    }  # fmt: skip
+
+
+def _fit(build: Build, assessment: Assessment) -> dict[str, Any]:
+    """Verdict, clearances [m] and made parts of the package."""
+    fit, package = assessment.fit, next(p for p in build.packages if p.id == assessment.package_id)
+    if fit is None:
+        return {}
+    trimmed, panned = trim_plan(package), pan_plan(package)
+    frame = condenser_frame(package)
+    return {
+        "verdict": fit.verdict,
+        "clearances": [
+            {"part": gap.part.name, "other": gap.other.name, "rule": gap.rule, "gap_m": gap.gap, "wanted_m": gap.wanted, "state": gap.state,
+             "worst_case_m": gap.worst, "root_sum_square_m": gap.likely, "dominant": gap.weakest.label if gap.weakest else None}
+            for gap in fit.gaps
+        ],
+        "unmeasured": ["/".join(item.path) for item in fit.unmeasured],
+        "measure_next": "/".join(fit.next.path) if fit.next else None,
+        "shroud": {
+            "seats": trimmed.now.seats, "gap_m2": trimmed.now.gap, "seal_m": trimmed.now.seal, "leak_m3_s": trimmed.leak,
+            "faults": list(trimmed.faults), "notes": list(trimmed.notes),
+        } if trimmed else None,
+        "pan": {
+            "sheet_m": list(panned.made.sheet), "frequency_Hz": panned.frequency, "edge_sag_m": panned.sag, "faults": list(panned.faults),
+            "pieces": len(panned.made.patterns),
+        } if panned else None,
+        "brackets": [
+            {"id": plan.bracket.id, "kind": plan.made.kind if plan.made else None, "developed_m": plan.made.developed if plan.made else None,
+             "stress_Pa": plan.strap.stress if plan.strap else None, "sag_m": plan.strap.sag if plan.strap else None,
+             "frequency_Hz": plan.strap.frequency if plan.strap else None, "faults": list(plan.faults), "notes": list(plan.notes)}
+            for plan in bracket_plans(build, package)
+        ],
+        "core_growth_m": core_growth(package),
+        "condenser_frame": {"pieces_m": [piece[1] for piece in frame.pieces], "faults": list(frame.faults), "notes": list(frame.notes)} if frame else None,
+        "remote_cooler": [list(said) for said in cooler_notes(build, package.mounting.cooler)] if package.mounting.cooler.fitted else None,
+        "cut_list": [list(row) for row in cut_list(build, package, "si")[1:]],
+        "hardware": [list(row) for row in hardware_list(build, package, "si")[1:]],
     }  # fmt: skip
 
 
@@ -133,9 +176,40 @@ def ledger_rows(assessment: Assessment, system: str) -> list[tuple[str, ...]]:
     return rows
 
 
+FIT_WORDS = {
+    "not surveyed": "the bay is not surveyed",
+    "not measured": "not everything near it is measured",
+    "does not fit": "does not fit",
+    "tight": "clears, but not by more than the tape’s doubt",
+    "clears": "clears",
+}
+
+
+def gap_words(gap: Gap, system: str) -> str:
+    """A clearance in one line: between what, how much, of what is wanted."""
+    length = KINDS["length"]
+    return f"{gap.part.name} to {gap.other.name.lower()}: {format_si(gap.gap, length, system)} ± {format_si(gap.worst, length, system)} of {format_si(gap.wanted, length, system)} wanted"
+
+
+def fit_line(assessment: Assessment, system: str) -> str:
+    """Whether it fits, with the tightest clearance."""
+    fit = assessment.fit
+    if fit is None or not fit.surveyed:
+        return "Fit: the bay is not surveyed"
+    tightest = fit.tightest
+    return f"Fit: {FIT_WORDS[fit.verdict]}" + (f". Tightest: {gap_words(tightest, system)}" if tightest else "")
+
+
+def plain_verdict(build: Build, assessment: Assessment, system: str) -> str:
+    """One paragraph for a message: heat and fit."""
+    rows = [row for row in ledger_rows(assessment, system)[1:] if row[2]]
+    heat = "; ".join(f"{row[0]} {row[1]} ({row[6]})" for row in rows) or "no duty case is worked out yet"
+    return f"{build.package.name or 'Package'} in {build.brief.title or 'this build'}: {heat}. {fit_line(assessment, system)}. Planning estimates; local codes and licensed practice come first."
+
+
 def totals_lines(assessment: Assessment, system: str) -> list[str]:
     """Totals and rules of thumb, a line each."""
-    totals, rules, lines = assessment.totals, assessment.rules, []
+    totals, rules, lines = assessment.totals, assessment.rules, [fit_line(assessment, system)]
     if totals.amps_at_idle is not None and totals.alternator_at_idle is not None:
         lines.append(f"Idle, everything on: {totals.amps_at_idle:.0f} A of {totals.alternator_at_idle:.0f} A the alternator gives hot")
     if totals.cost is not None:
@@ -161,4 +235,6 @@ CAUTIONS = (
     "Cutting or moving a structural panel, bumper beam, latch or airbag sensor can make a vehicle unsafe or illegal: get qualified advice.",
     "Running an engine indoors needs exhaust extraction; support the vehicle on stands; set a stop temperature for every soak test.",
     "Never a higher cap than the weakest part allows.",
+    "Eye, hand and ear protection when cutting, grinding, welding; no flame or weld near fuel or on a core with coolant in it; sheet edges cut.",
+    "A hood that may touch the package can come open or damage the latch. Zip ties are not a structural mount.",
 )

@@ -26,7 +26,7 @@ from keelroom.units import INCH
 
 Tell = Callable[[float], bool]
 """Told how far it has come (0 to 1); answers whether to go on."""
-STEPS = (5, 3, 5, 2)
+STEPS = (5, 3, 3, 2)
 """Places tried across, in height, in depth, and leans, in the first sweep."""
 REFINED = 3
 ENOUGH = 0.004
@@ -39,17 +39,36 @@ FITS = -1e-4
 
 
 class Option(NamedTuple):
-    """One way to change the package before it is placed."""
+    """One way to change the package before it is placed. parts: what is changed of it; loose: obstacles moved away for it."""
 
-    words: str
+    parts: str
     fans: tuple[Fan, ...]
     shroud: object
     inlet_side: str
-    moved: tuple[str, ...]
-    work: float
-    """[s] of work on obstacles"""
-    removals: int
-    """what is taken away for good"""
+    kept: tuple[str, ...]
+    """obstacles the package counts on having moved already"""
+    loose: tuple[Obstacle, ...] = ()
+
+    @property
+    def words(self) -> str:
+        names = ", ".join(item.name or item.id for item in self.loose)
+        if not names:
+            return self.parts or "As it is"
+        return f"{self.parts}, {names} moved away" if self.parts else f"{names} moved away"
+
+    @property
+    def moved(self) -> tuple[str, ...]:
+        return (*self.kept, *(item.id for item in self.loose))
+
+    @property
+    def work(self) -> float:
+        """[s] on obstacles"""
+        return math.fsum(item.work.si for item in self.loose)
+
+    @property
+    def removals(self) -> int:
+        """What is taken away for good."""
+        return sum(item.mobility == "removable" for item in self.loose)
 
 
 class Found(NamedTuple):
@@ -102,19 +121,36 @@ def find_places(build: Build, tell: Tell = lambda _share: True, system: str = "u
             best = (rough, option, at)
         if rough < -0.02:
             continue
-        placed_build = _with(build, option, at, system)
-        tightest = fit_up(placed_build, placed_build.package).tightest
-        margin = tightest.margin if tightest else math.inf
-        if margin >= FITS:
-            good.append((option, placed_build, margin, tightest))
+        good += _measured(build, option, at, system)
     if not good:
         none = _no_place(build, best, system) if best else None
         return Search((), none, tried, False)
+    # An option that came down to what another one asks for as well is the same place twice.
+    good = list({(item[0].parts, item[0].moved): item for item in good}.values())
     good.sort(key=lambda item: (item[0].removals, item[0].work, -min(item[2], 0.02)))
     good = good[: 2 * MOST_SHOWN]
     if not tell(len(options) / (len(options) + 2)):
         return Search((), None, tried, True)
     return Search(_solved(build, good, system), None, tried, False)
+
+
+def _measured(build: Build, option: Option, at: Stand, system: str) -> list[tuple[Option, Build, float, Gap | None]]:
+    """The option where its place truly clears, with no more moved away than it takes; nothing where it does not clear."""
+
+    def margin_of(tried: Option) -> tuple[float, Gap | None, Build]:
+        placed_build = _with(build, tried, at, system)
+        tightest = fit_up(placed_build, placed_build.package).tightest
+        return (tightest.margin if tightest else math.inf), tightest, placed_build
+
+    margin, tightest, placed_build = margin_of(option)
+    if margin < FITS:
+        return []
+    for item in sorted(option.loose, key=lambda item: -item.work.si):
+        fewer = option._replace(loose=tuple(one for one in option.loose if one is not item))
+        left = margin_of(fewer)
+        if left[0] >= FITS:
+            option, (margin, tightest, placed_build) = fewer, left
+    return [(option, placed_build, margin, tightest)]
 
 
 def _solved(build: Build, good: list[tuple[Option, Build, float, Gap | None]], system: str) -> tuple[Found, ...]:
@@ -152,36 +188,25 @@ def _words(option: Option, now: Stand, at: Stand) -> str:
         if abs(have - was) > 5e-4:
             moves.append(f"{both(abs(have - was), 'length')} {high if have > was else low}")
     if abs(at.lean - now.lean) > 1e-3:
-        moves.append(f"lean {math.degrees(at.lean):.0f}°")
+        moves.append("upright" if abs(at.lean) < 1e-3 else f"leaning back {math.degrees(at.lean):.0f}°")
     return f"{option.words}; " + (", ".join(moves) if moves else "where it stands")
 
 
 def _options(build: Build) -> Iterator[Option]:
     """Changes to try, the least work first."""
     package = build.package
-    base = Option("As it is", package.fans, package.shroud, package.core.inlet_side, package.moved, 0.0, 0)
+    base = Option("", package.fans, package.shroud, package.core.inlet_side, package.moved)
     fan_sets = [base, *_offset_fans(package, base), *_slimmer(package, base)]
     yield from fan_sets
     other = "right" if package.core.inlet_side == "left" else "left"
     if build.survey.hoses:
-        yield base._replace(words=f"Inlet on the {other}", inlet_side=other)
-    loose = [item for item in build.survey.obstacles if item.mobility != "fixed" and item.id not in package.moved]
-    for item in loose:
-        yield from _without(fan_sets[:1], (item,))
-    if loose:
-        yield from _without(fan_sets, tuple(loose))
-
-
-def _without(fan_sets: list[Option], items: tuple[Obstacle, ...]) -> Iterator[Option]:
-    names = ", ".join(item.name or item.id for item in items)
-    for option in fan_sets:
-        words = f"{names} moved away" if option.words == "As it is" else f"{option.words}, {names} moved away"
-        yield option._replace(
-            words=words,
-            moved=(*option.moved, *(item.id for item in items)),
-            work=sum(item.work.si for item in items),
-            removals=sum(item.mobility == "removable" for item in items),
-        )
+        yield base._replace(parts=f"Inlet on the {other}", inlet_side=other)
+    loose = tuple(item for item in build.survey.obstacles if item.mobility != "fixed" and item.id not in package.moved)
+    yield from (base._replace(loose=(item,)) for item in loose)
+    if len(loose) > 1:
+        yield from (option._replace(loose=loose) for option in fan_sets)
+    elif loose:
+        yield from (option._replace(loose=loose) for option in fan_sets[1:])
 
 
 def _offset_fans(package: Package, base: Option) -> Iterator[Option]:
@@ -195,7 +220,7 @@ def _offset_fans(package: Package, base: Option) -> Iterator[Option]:
             fans = tuple(
                 fan.model_copy(update={"x": from_si(x, "length", "us", "derived")}) for fan, x in zip(package.fans, moved, strict=True)
             )
-            yield base._replace(words=f"Fans {both(abs(shift), 'length')} to the {'right' if shift > 0 else 'left'}", fans=fans)
+            yield base._replace(parts=f"Fans {both(abs(shift), 'length')} to the {'right' if shift > 0 else 'left'}", fans=fans)
 
 
 def _slimmer(package: Package, base: Option) -> Iterator[Option]:
@@ -216,7 +241,7 @@ def _slimmer(package: Package, base: Option) -> Iterator[Option]:
         for assembly in [a for a in fitting if a.count == count][:2]:
             fans, shroud = placed(assembly, package.core, "us")
             kept = package.shroud.model_copy(update={"kind": "full"}) if assembly.shrouded or package.shroud.kind != "none" else shroud
-            yield base._replace(words=assembly.name, fans=fans, shroud=kept)
+            yield base._replace(parts=assembly.name, fans=fans, shroud=kept)
 
 
 def _changes(build: Build, option: Option, at: Stand | None, system: str) -> tuple[Change, ...]:
@@ -374,11 +399,16 @@ def _needed(build: Build, axis: int) -> float | None:
     """How much more reach [m] along one axis would give a place; None where 2 in more would not."""
     reach = list(_reach(build.package.place))
     least = reach[axis]
-    extra = RELAX_STEP
-    while extra <= RELAX_MOST + 1e-9:
+
+    def enough(extra: float) -> bool:
         reach[axis] = least + extra
-        margin, _, _ = _best_pose(build, (reach[0], reach[1], reach[2], reach[3]))
-        if margin >= FITS:
-            return extra
-        extra *= 2 if extra < INCH / 2 else 1.5
-    return None
+        return _best_pose(build, (reach[0], reach[1], reach[2], reach[3]))[0] >= FITS
+
+    # Mostly no reach helps at all: that is asked first, and only then halved.
+    if not enough(RELAX_MOST):
+        return None
+    low, high = 0, round(RELAX_MOST / RELAX_STEP)
+    while high - low > 1:
+        middle = (low + high) // 2
+        low, high = (low, middle) if enough(middle * RELAX_STEP) else (middle, high)
+    return high * RELAX_STEP

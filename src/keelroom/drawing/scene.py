@@ -34,6 +34,8 @@ class Polyline(NamedTuple):
     role: str
     points: tuple[Point, ...]
     closed: bool = False
+    tag: str = ""
+    """what is picked up when this is dragged"""
 
 
 class Label(NamedTuple):

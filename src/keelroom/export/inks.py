@@ -7,6 +7,14 @@ INKS: dict[str, tuple[str | None, str, float]] = {
     "panel.opening": (None, "#a8201a", 0.8), "cover": (None, "#8a5a00", 0.7),
     "shroud.edge": (None, "#1d2429", 1.4), "fan.spill": (None, "#a3672b", 0.5), "fan.ring": ("#ffffff", "#0d6470", 1.2),
     "fan.stopped": ("#ffffff", "#a8201a", 1.2), "fan.blade": (None, "#0d6470", 0.7), "fan.hub": ("#cfe1e3", "#0d6470", 0.8),
+    "fit.core": ("#eef2f3", "#41525c", 0.9), "fit.tank": ("#d9dfe2", "#41525c", 0.8), "fit.shroud": ("#f6f7f8", "#1d2429", 1.0),
+    "fit.cover": ("#f4ead6", "#8a5a00", 0.7), "fit.ring": ("#e3eff0", "#0d6470", 1.0), "fit.motor": ("#cfe1e3", "#0d6470", 0.9),
+    "fit.hose": (None, "#41525c", 0.7), "fit.static": ("#e8e4df", "#5d544a", 0.8), "fit.turning": ("#efe6f2", "#6a3d78", 0.9),
+    "fit.hood": (None, "#1d2429", 1.6), "fit.panel": ("#dfe3e5", "#41525c", 0.8), "fit.unknown": (None, "#8a5a00", 0.8),
+    "gap.overlaps": (None, "#a8201a", 1.6), "gap.under": (None, "#a8201a", 1.3), "gap.tight": (None, "#8a5a00", 1.1), "gap.clear": (None, "#0d6470", 0.9),
+    "pattern.cut": (None, "#1d2429", 0.9), "pattern.drill": (None, "#0d6470", 0.9), "pattern.bend": (None, "#8a5a00", 0.9),
+    "pattern.mark": (None, "#5b666e", 0.5), "tape": (None, "#a8201a", 1.2), "picture.hole": ("#ffffff", "#41525c", 0.8),
+    "picture.block": ("#d9dfe2", "#41525c", 0.8), "picture.plane": (None, "#0d6470", 0.8), "picture.datum": (None, "#0d6470", 0.9),
 }  # fmt: skip
 PLAIN: tuple[str | None, str, float] = (None, "#41525c", 0.5)
 TEXT = "#1d2429"

@@ -4,32 +4,23 @@ from __future__ import annotations
 
 import datetime
 import io
-import math
 from pathlib import Path
 from typing import Any
 
-from reportlab.lib.colors import HexColor
-from reportlab.lib.enums import TA_LEFT
 from reportlab.lib.pagesizes import A4
-from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
-from reportlab.pdfbase import pdfmetrics
-from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
-from keelroom import ASSETS
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.report import CAUTIONS, VERDICT_WORDS, band_text, margin_text, settles_text, totals_lines
 from keelroom.build.fields import measured_fields
 from keelroom.build.quantity import described
 from keelroom.build.schema.build import Build
 from keelroom.drawing.elevation import elevation
-from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene
-from keelroom.export.inks import INKS, PLAIN, TEXT
+from keelroom.export.pdf import INK, RULE, STYLES, SceneFlowable, fonts, safe
 from keelroom.export.whole import write_whole
 from keelroom.units import KINDS, format_si
 
-INK, FAINT, RULE = HexColor(TEXT), HexColor("#5b666e"), HexColor("#b9c0c4")
 WIDTH = A4[0] - 30 * mm
 MOST_FINDINGS = 12
 
@@ -41,49 +32,25 @@ def write_sheet(build: Build, assessment: Assessment, path: Path, system: str, t
 
 def sheet_bytes(build: Build, assessment: Assessment, system: str, today: datetime.date) -> bytes:
     """The PDF's bytes."""
-    _fonts()
+    fonts()
     buffer = io.BytesIO()
     title = build.brief.title or "Untitled build"
     document = SimpleDocTemplate(buffer, pagesize=A4, leftMargin=15 * mm, rightMargin=15 * mm, topMargin=14 * mm, bottomMargin=14 * mm,
                                  title=title, author="Keel Room", invariant=1)  # fmt: skip
     stamp = f"{today.isoformat()} · document revision {build.revision} · package: {build.package.name}"
-    story: list[Flowable] = [Paragraph(_safe(title), STYLES["title"]), Paragraph(_safe(stamp), STYLES["small"]), Spacer(1, 4)]
+    story: list[Flowable] = [Paragraph(safe(title), STYLES["title"]), Paragraph(safe(stamp), STYLES["small"]), Spacer(1, 4)]
     story += [_ledger(assessment, system), Spacer(1, 4)]
-    story += [Paragraph(_safe(" · ".join(totals_lines(assessment, system))), STYLES["small"]), Spacer(1, 6)]
+    story += [Paragraph(safe(" · ".join(totals_lines(assessment, system))), STYLES["small"]), Spacer(1, 6)]
     story += [_drawing_and_package(build, system), Spacer(1, 6), *_brief(build, system), *_findings(assessment)]
     story.append(
-        KeepTogether([Paragraph("Cautions", STYLES["head"]), *(Paragraph("• " + _safe(text), STYLES["small"]) for text in CAUTIONS)])
+        KeepTogether([Paragraph("Cautions", STYLES["head"]), *(Paragraph("• " + safe(text), STYLES["small"]) for text in CAUTIONS)])
     )
     document.build(story)
     return buffer.getvalue()
 
 
-def _fonts() -> None:
-    if "Body" in pdfmetrics.getRegisteredFontNames():
-        return
-    folder = ASSETS / "fonts"
-    for name, file in (("Body", "OpenSans-Regular.ttf"), ("Strong", "OpenSans-Semibold.ttf")):
-        pdfmetrics.registerFont(TTFont(name, io.BytesIO((folder / file).read_bytes())))
-
-
-def _style(name: str, size: float, font: str = "Body", color: Any = INK, before: float = 0) -> ParagraphStyle:
-    return ParagraphStyle(name, fontName=font, fontSize=size, leading=size * 1.28, textColor=color, alignment=TA_LEFT, spaceBefore=before)
-
-
-STYLES = {
-    "title": _style("title", 16, "Strong"),
-    "head": _style("head", 10.5, "Strong", before=6),
-    "body": _style("body", 8.6),
-    "small": _style("small", 7.8, color=FAINT),
-}
-
-
-def _safe(text: str) -> str:
-    return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;").replace("₂", "2")
-
-
 def _grid(rows: list[list[Any]], widths: list[float], header: bool = True) -> Table:
-    cells = [[Paragraph(_safe(str(cell)), STYLES["body"]) for cell in row] for row in rows]
+    cells = [[Paragraph(safe(str(cell)), STYLES["body"]) for cell in row] for row in rows]
     style = [("LINEBELOW", (0, 0), (-1, -1), 0.3, RULE), ("VALIGN", (0, 0), (-1, -1), "TOP"),
              ("TOPPADDING", (0, 0), (-1, -1), 1.5), ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5), ("LEFTPADDING", (0, 0), (-1, -1), 2)]  # fmt: skip
     if header:
@@ -125,7 +92,7 @@ def _brief(build: Build, system: str) -> list[Flowable]:
              for _, spec, value in measured_fields(section) if value is not None]  # fmt: skip
     cells = [f"{label}: {value}" + (" (assumed)" if origin == "assumed" else "") for label, value, origin in pairs]
     rows = [[*cells[i : i + 4], *[""] * (4 - len(cells[i : i + 4]))] for i in range(0, len(cells), 4)]
-    return [Paragraph("Brief", STYLES["head"]), *(Paragraph(_safe(text), STYLES["body"]) for text in texts),
+    return [Paragraph("Brief", STYLES["head"]), *(Paragraph(safe(text), STYLES["body"]) for text in texts),
             _grid(rows, [0.25 * WIDTH] * 4, header=False)]  # fmt: skip
 
 
@@ -135,65 +102,9 @@ def _findings(assessment: Assessment) -> list[Flowable]:
     if not shown:
         story.append(Paragraph("None.", STYLES["body"]))
     story += [
-        Paragraph(f'<font name="Strong">{finding.level}: {_safe(finding.what)}</font> — {_safe(finding.why)}', STYLES["body"])
+        Paragraph(f'<font name="Strong">{finding.level}: {safe(finding.what)}</font> — {safe(finding.why)}', STYLES["body"])
         for finding in shown
     ]
     if len(assessment.findings) > MOST_FINDINGS:
         story.append(Paragraph(f"and {len(assessment.findings) - MOST_FINDINGS} more in the application.", STYLES["small"]))
     return story
-
-
-class SceneFlowable(Flowable):  # type: ignore[misc]
-    """A scene drawn to fit a width, true to scale within itself."""
-
-    def __init__(self, scene: Scene, width: float) -> None:
-        super().__init__()
-        left, bottom, wide, high = scene.bounds
-        self.scene, self.scale, self.origin = scene, width / wide, (left, bottom)
-        self.width, self.height = width, high * self.scale
-
-    def draw(self) -> None:
-        canvas: Any = self.canv
-        canvas.saveState()
-        canvas.scale(self.scale, self.scale)
-        canvas.translate(-self.origin[0], -self.origin[1])
-        for shape in self.scene.shapes:
-            self._shape(canvas, shape)
-        canvas.restoreState()
-
-    def _shape(self, canvas: Any, shape: Any) -> None:
-        fill, stroke, weight = INKS.get(shape.role, PLAIN)
-        canvas.setLineWidth(weight / self.scale)
-        canvas.setStrokeColor(HexColor(stroke))
-        if fill:
-            canvas.setFillColor(HexColor(fill))
-        if isinstance(shape, Rect):
-            canvas.roundRect(shape.left, shape.bottom, shape.width, shape.height, shape.radius, fill=int(bool(fill)))
-        elif isinstance(shape, Circle):
-            canvas.circle(*shape.centre, shape.radius, fill=int(bool(fill)))
-        elif isinstance(shape, Polyline):
-            for start, end in zip(shape.points, shape.points[1:], strict=False):
-                canvas.line(*start, *end)
-        elif isinstance(shape, Label):
-            self._text(canvas, shape.at, shape.text, 0.0)
-        elif isinstance(shape, Dimension):
-            self._dimension(canvas, shape)
-
-    def _text(self, canvas: Any, at: tuple[float, float], text: str, angle: float) -> None:
-        canvas.saveState()
-        canvas.translate(*at)
-        canvas.rotate(math.degrees(angle))
-        canvas.setFont("Body", 7.2 / self.scale)
-        canvas.setFillColor(INK)
-        canvas.drawCentredString(0, 1.5 / self.scale, text)
-        canvas.restoreState()
-
-    def _dimension(self, canvas: Any, shape: Dimension) -> None:
-        (x0, y0), (x1, y1) = shape.start, shape.end
-        length = math.hypot(x1 - x0, y1 - y0) or 1.0
-        nx, ny = -(y1 - y0) / length * shape.offset, (x1 - x0) / length * shape.offset
-        a, b = (x0 + nx, y0 + ny), (x1 + nx, y1 + ny)
-        canvas.line(*shape.start, *a)
-        canvas.line(*shape.end, *b)
-        canvas.line(*a, *b)
-        self._text(canvas, ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2), shape.text, math.atan2(y1 - y0, x1 - x0))

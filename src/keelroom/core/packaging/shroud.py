@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from keelroom.core.outline import Outline, Point, rectangle
 from keelroom.core.packaging.pattern import Bend, Hole, Mark, Pattern
-from keelroom.core.packaging.sheet import INCH, Metal, bend_allowance, bend_deduction, cracks, smallest_radius
+from keelroom.core.packaging.sheet import INCH, Metal, bend_deduction, cracks, smallest_radius
 
 SIDES = ("left", "right", "bottom", "top")
 WEB = 6e-3
@@ -143,7 +143,6 @@ def pan(name: str, made: Pan, metal: Metal, sheet: tuple[float, float]) -> PanMa
     sheet : width and height [m] of the sheet at hand
     """
     deduction = bend_deduction(metal, made.thickness, made.radius)
-    allowance = bend_allowance(metal, made.thickness, made.radius)
     faults = _pan_faults(made)
     wing = made.depth + made.flange - 2 * deduction
     flat = (made.width + 2 * wing, made.height + 2 * wing)
@@ -164,7 +163,7 @@ def pan(name: str, made: Pan, metal: Metal, sheet: tuple[float, float]) -> PanMa
     if why or not fits:
         warnings.append("Made as a flat face and a rim, joined: no bend in the face")
         return PanMade(_two_pieces(name, made, metal), flat, tuple(warnings), tuple(faults))
-    return PanMade((_one_piece(name, made, metal, (deduction, allowance)),), flat, tuple(warnings), tuple(faults))
+    return PanMade((_one_piece(name, made, metal, deduction),), flat, tuple(warnings), tuple(faults))
 
 
 def _pan_faults(made: Pan) -> list[str]:
@@ -187,8 +186,7 @@ def _pan_faults(made: Pan) -> list[str]:
     return faults
 
 
-def _one_piece(name: str, made: Pan, metal: Metal, bending: tuple[float, float]) -> Pattern:
-    deduction, _ = bending
+def _one_piece(name: str, made: Pan, metal: Metal, deduction: float) -> Pattern:
     wing = made.depth + made.flange - 2 * deduction
     w, h = made.width, made.height
     # Where flat metal of the base ends: half the deduction inside the outside corner is the bend's centre line.

@@ -1,0 +1,166 @@
+"""Cut or not: what of the face the panel hides, what each stage of cutting would gain, and what must be looked at first."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from keelroom.assess.batch import Asked, temperatures
+from keelroom.assess.compare import fit_core
+from keelroom.assess.placing import cuts_for, hidden_share, hidden_strips, stand
+from keelroom.assess.wording import both
+from keelroom.assess.worth import telling_cases
+from keelroom.build.edits import Change, Edit, apply
+from keelroom.build.quantity import from_si
+from keelroom.build.schema.build import Build
+from keelroom.build.schema.package import PanelEdge
+from keelroom.build.schema.survey import Check, EdgeKind, Opening
+from keelroom.catalogue.load import cores
+from keelroom.errors import InputError
+from keelroom.units import INCH
+
+STAGE = INCH
+"""[m] at most this much is cut in one stage: the smallest cut first, then look again."""
+CHECKS: dict[Check, tuple[str, str]] = {
+    "hood": ("Hood", "closed over a mock-up with putty on its highest points"),
+    "belt": ("Belt", "engine pried forward, fan mock-up in place"),
+    "latch": ("Latch", "latch, its support and the safety catch clear of the cut"),
+    "structure": ("Structure", "what the panel carries: rails, bumper beam, airbag sensors; qualified advice where in doubt"),
+}
+CAUTION = (
+    "Cutting or moving a structural panel, bumper beam, latch or airbag sensor can make a vehicle unsafe or illegal: get qualified advice and "
+    "follow local codes. Eye, hand and ear protection; sheet edges cut; no flame or weld near fuel or on a core with coolant in it."
+)
+
+
+class Stage(NamedTuple):
+    """One stage of cutting. hidden: share of the face still behind metal after it; heats: (case name, settled degC, inf where it
+    does not settle, None where something is missing); refused: why it must not be cut, '' where it may; edit: makes all cuts up to it."""
+
+    letter: str
+    words: str
+    edge: PanelEdge | None
+    amount: float
+    hidden: float
+    heats: tuple[tuple[str, float | None], ...]
+    refused: str
+    edit: Edit | None
+
+
+class CutPlan(NamedTuple):
+    """Stages from no cut outward, and the biggest core that needs none. missing: checks that still have to come first."""
+
+    stages: tuple[Stage, ...]
+    uncut: Stage | None
+    uncut_core: str
+    missing: tuple[tuple[Check, str], ...]
+    cautions: tuple[str, ...]
+
+
+def edge_kind(opening: Opening, edge: PanelEdge) -> EdgeKind:
+    """What kind of edge lies on one side; the worst of the outline's edges there."""
+    if not opening.corners:
+        kind: EdgeKind = getattr(opening, f"{edge}_edge")
+        return kind
+    axis = 0 if edge in ("left", "right") else 1
+    sign = 1 if edge in ("right", "top") else -1
+    places = [(corner.x.si, corner.y.si)[axis] * sign for corner in opening.corners]
+    limit = max(places)
+    kinds = [
+        corner.edge for k, corner in enumerate(opening.corners) if places[k] > limit - 1e-4 and places[(k + 1) % len(places)] > limit - 1e-4
+    ]
+    return next((kind for kind in ("no_go", "stamped") if kind in kinds), "plain")
+
+
+def checks_missing(build: Build) -> tuple[tuple[Check, str], ...]:
+    """What must be looked at before anything is cut, with what is wrong with it yet."""
+    survey, found = build.survey, []
+    for check, (name, what) in CHECKS.items():
+        lacks = {"hood": survey.hood.front is None, "belt": all(t.depth is None for t in survey.engine.turning)}.get(check, False)
+        if lacks:
+            found.append((check, f"{name}: not measured yet"))
+        elif check not in survey.checks:
+            found.append((check, f"{name}: {what}"))
+    return tuple(found)
+
+
+def cut_plan(build: Build, system: str = "us") -> CutPlan:
+    """Stages of cutting for the active package with the temperatures each leaves, against the biggest core that needs no cut."""
+    package = build.package
+    cases = [case for case in telling_cases(build) if case is not None]
+    steps: list[tuple[PanelEdge | None, float, Build, Edit | None]] = [(None, 0.0, build, None)]
+    present = build
+    for edge, strip in hidden_strips(build.survey, package):
+        left = strip
+        while left > 1e-5:
+            amount = min(left, STAGE)
+            left -= amount
+            cuts = (*present.package.cuts, *cuts_for(present.package.cuts, ((edge, amount),), system))
+            edit = Edit("", (Change(("packages", package.id, "cuts"), cuts),))
+            # The core stays where it is while the opening grows round it.
+            present = apply(present, Edit("", (*edit.changes, *_kept_place(build, system))))[0]
+            steps.append((edge, amount, present, Edit(f"Cut {_letter(len(steps))}", (*edit.changes, *_kept_place(build, system)))))
+    rival, rival_build = _biggest_uncut(build)
+    asked = [*(step[2] for step in steps), *([rival_build] if rival_build else [])]
+    heats = temperatures([Asked(one, case.id) for one in asked for case in cases])
+    rows = [
+        tuple((case.name, heat) for case, heat in zip(cases, heats[k * len(cases) : (k + 1) * len(cases)], strict=True))
+        for k in range(len(asked))
+    ]
+    stages = tuple(
+        Stage("" if edge is None else _letter(k), _words(edge, amount, package.name), edge, amount, hidden_share(one.survey, one.package), rows[k],
+              _refusal(build, edge), edit)
+        for k, (edge, amount, one, edit) in enumerate(steps)
+    )  # fmt: skip
+    uncut = Stage("", rival, None, 0.0, 0.0, rows[-1], "", None) if rival_build else None
+    stamped = [edge for edge in ("left", "right", "bottom", "top") if edge_kind(build.survey.opening, edge) != "plain"]
+    cautions = [CAUTION]
+    if stamped:
+        cautions.append(
+            f"Stamped or no-go: {', '.join(stamped)}. A stamped edge carries load; what is cut there is made good with a brace."
+        )
+    cautions += [f"{item.name}: marked structural" for item in build.survey.obstacles if item.structural]
+    return CutPlan(stages, uncut, rival, checks_missing(build), tuple(cautions))
+
+
+def _kept_place(build: Build, system: str) -> tuple[Change, ...]:
+    at, where = stand(build.survey, build.package), ("packages", build.active, "place")
+    place = build.package.place
+    wanted = (("x", at.x, place.x), ("y", at.y, place.y))
+    return tuple(Change((*where, axis), from_si(value, "length", system, "derived")) for axis, value, have in wanted if have is None)
+
+
+def _letter(number: int) -> str:
+    return chr(ord("A") + number - 1) if number <= 26 else str(number)
+
+
+def _words(edge: PanelEdge | None, amount: float, name: str) -> str:
+    return f"{name}, panel as found" if edge is None else f"{edge} edge, {both(amount, 'length')}"
+
+
+def _refusal(build: Build, edge: PanelEdge | None) -> str:
+    if edge is not None and edge_kind(build.survey.opening, edge) == "no_go":
+        return f"The {edge} edge is marked no-go in the survey: it must not be cut"
+    return ""
+
+
+def _biggest_uncut(build: Build) -> tuple[str, Build | None]:
+    """The catalogue core with the most face that the opening leaves whole, with this package's fans on it."""
+    best: tuple[float, str, Build] | None = None
+    bare = apply(build, Edit("", (Change(("packages", build.active, "cuts"), ()), *_centred(build))))[0]
+    for core in cores():
+        assert core.face_width
+        assert core.face_height
+        area = core.face_width.si * core.face_height.si
+        if best is not None and area <= best[0]:
+            continue
+        try:
+            changed = apply(bare, fit_core(bare, core))[0]
+        except InputError:
+            continue
+        if hidden_share(changed.survey, changed.package) == 0:
+            best = (area, core.name, changed)
+    return (best[1], best[2]) if best else ("", None)
+
+
+def _centred(build: Build) -> tuple[Change, ...]:
+    return tuple(Change(("packages", build.active, "place", axis), None) for axis in ("x", "y"))

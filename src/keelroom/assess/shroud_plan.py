@@ -1,0 +1,225 @@
+"""The shroud planner: trim lines on a bought one, or a pan from sheet, for the package as it stands."""
+
+from __future__ import annotations
+
+import math
+from typing import NamedTuple
+
+from keelroom.assess.airside import disc_of, in_shroud, shroud_rectangle, stands_proud
+from keelroom.assess.bodies import RIM
+from keelroom.assess.placing import face_size
+from keelroom.assess.wording import both
+from keelroom.build.edits import Change, Edit
+from keelroom.build.quantity import from_si
+from keelroom.build.schema.package import Package
+from keelroom.core.outline import Point, rectangle
+from keelroom.core.packaging.fixings import GRAVITY
+from keelroom.core.packaging.pattern import Hole, Mark, Pattern
+from keelroom.core.packaging.sheet import METALS, edge_sag, plate_frequency
+from keelroom.core.packaging.shroud import EDGE_TRIM, SIDES, Blank, Pan, PanMade, Trim, leak, pan, trim, trims_to_seat
+from keelroom.units import INCH
+
+BOLT_HOLE = 7e-3
+RING_SLACK = 6e-3
+"""[m] a sheet shroud's opening is larger than the blades' circle (common practice: about 1/8 in all round)."""
+AIR_DENSITY = 1.15
+IDLE_PRESSURE = 120.0
+"""[Pa] at which a leak is stated where the fans' own is not known yet."""
+FLAP_RATIO = 2.0
+DRUMS_UNDER = 30.0
+"""[Hz] a panel that swings slower follows the fan's own shake and drums (common practice)."""
+FLOPPY = 3e-3
+"""[m] sag of an edge under a hand's weight that feels flimsy."""
+HAND = 2.0 * GRAVITY
+
+
+class TrimPlan(NamedTuple):
+    """A bought shroud against this core. blank, seat [m]; ready: the cut to seat it; lines: what is cut now per side;
+    shift: how far [m] the fans stand right of and over the middle of what is left."""
+
+    blank: Blank
+    seat: tuple[float, float]
+    ready: dict[str, float]
+    now: Trim
+    proud: float
+    leak: float
+    shift: tuple[float, float]
+    faults: tuple[str, ...]
+    notes: tuple[str, ...]
+
+
+class PanPlan(NamedTuple):
+    """A shroud from sheet. frequency [Hz] of its largest flat field, sag [m] of its long edge under a hand's weight."""
+
+    pan: Pan
+    made: PanMade
+    frequency: float
+    sag: float
+    faults: tuple[str, ...]
+    notes: tuple[str, ...]
+
+
+def seat_of(package: Package) -> tuple[float, float]:
+    """Room for the shroud on the core [m]: between the tanks, and the height of the face."""
+    return face_size(package)
+
+
+def trim_plan(package: Package, pressure: float = IDLE_PRESSURE) -> TrimPlan | None:
+    """The trim of a bought shroud; None where the shroud is not one. pressure [Pa]: over the fans, for the leak."""
+    shroud, seat = package.shroud, seat_of(package)
+    if shroud.kind != "full" or shroud.blank_width is None or not package.fans:
+        return None
+    size = (shroud.blank_width.si, shroud.blank_height.si if shroud.blank_height else seat[1])
+    cut = {side: getattr(shroud, f"trim_{side}").si for side in SIDES}
+    left_over = (size[0] - cut["left"] - cut["right"], size[1] - cut["bottom"] - cut["top"])
+    start = ((seat[0] - left_over[0]) / 2 - cut["left"], (seat[1] - left_over[1]) / 2 - cut["bottom"])
+    fans = [fan for fan in package.fans if in_shroud(package, fan)]
+    discs = [disc_of(fan) for fan in fans]
+    rings = tuple((disc.x - start[0], disc.y - start[1], disc.radius + RIM) for disc in discs)
+    blank = Blank(*size, rings, _bolt_holes(size, shroud.hole_inset.si), _struts(size, rings), shroud.ears.si)
+    now = trim(blank, seat, cut, package.core.tank_proud.si, shroud.edge_gap.si)
+    ready = trims_to_seat(size, seat, (0.0, 0.0))
+    shift = (0.0, 0.0)
+    if discs:
+        shift = (
+            sum(d.x for d in discs) / len(discs) - seat[0] / 2,
+            sum(d.y for d in discs) / len(discs) - seat[1] / 2,
+        )
+    notes = list(now.notes)
+    if any(cut.values()):
+        notes.append(f"Edge trim adds {both(EDGE_TRIM, 'length')} at every cut edge: leave room for it, and deburr first")
+    depth = shroud.depth.si
+    if depth + 1e-6 < 1 * INCH and fans:
+        notes.append(f"Only {both(depth, 'length')} from fins to fan: the corners of the face are starved")
+    proud = stands_proud(package)
+    return TrimPlan(blank, seat, ready, now, proud, leak(now.gap, pressure, AIR_DENSITY), shift, now.faults, tuple(notes))
+
+
+def _bolt_holes(size: tuple[float, float], inset: float) -> tuple[tuple[float, float, float], ...]:
+    """One near each corner, as bought shrouds have them."""
+    return tuple((x, y, BOLT_HOLE) for y in (inset, size[1] - inset) for x in (inset, size[0] - inset))
+
+
+def _struts(size: tuple[float, float], rings: tuple[tuple[float, float, float], ...]) -> tuple[tuple[Point, Point], ...]:
+    """Motor struts run from each ring up and down to the flange."""
+    return tuple(((x, y + sign * radius), (x, size[1] - 1e-3 if sign > 0 else 1e-3)) for x, y, radius in rings for sign in (1, -1))
+
+
+def seat_edit(package: Package, system: str, to_right: float = 0.0) -> Edit:
+    """Trim a bought shroud until it seats; its fans go with it, so that rings and fans stay together.
+
+    to_right [m]: how far right of the middle the fans shall then stand; the cut is taken unevenly for it.
+    """
+    plan = trim_plan(package)
+    assert plan is not None
+    ready = trims_to_seat((plan.blank.width, plan.blank.height), plan.seat, (to_right, 0.0))
+    where = ("packages", package.id)
+    changes = [Change((*where, "shroud", f"trim_{side}"), from_si(ready[side], "length", system, "derived")) for side in SIDES]
+    before = plan.now.cut
+    # What is cut off the left more than off the right lets the rest, rings and all, slide left.
+    dx = ((before["left"] - before["right"]) - (ready["left"] - ready["right"])) / 2
+    dy = ((before["bottom"] - before["top"]) - (ready["bottom"] - ready["top"])) / 2
+    for fan in package.fans:
+        if in_shroud(package, fan):
+            for axis, step, at in (("x", dx, fan.x.si), ("y", dy, fan.y.si)):
+                if abs(step) > 1e-6:
+                    changes.append(Change((*where, "fans", fan.id, axis), from_si(at + step, "length", system, "derived")))
+    return Edit("Trim shroud until it seats", tuple(changes))
+
+
+def pan_of(package: Package) -> Pan | None:
+    """The pan that would serve this package's fans; None without a shroud or fans."""
+    shroud, place = package.shroud, shroud_rectangle(package)
+    fans = [fan for fan in package.fans if in_shroud(package, fan)]
+    if place is None or not fans:
+        return None
+    left, bottom, wide, high = place
+    rings = tuple((disc.x - left, disc.y - bottom, 2 * disc.radius + 2 * RING_SLACK) for disc in map(disc_of, fans))
+    return Pan(
+        wide, high, shroud.depth.si, shroud.flange.si, shroud.thickness.si, shroud.bend_radius.si, rings,
+        _flaps((wide, high), rings, shroud.flap_area.si),
+    )  # fmt: skip
+
+
+def _flaps(
+    size: tuple[float, float], rings: tuple[tuple[float, float, float], ...], area: float
+) -> tuple[tuple[float, float, float, float], ...]:
+    """Openings for the flaps where no fan is: up to four alike, in the corners, twice as high as wide where there is room."""
+    if area <= 0:
+        return ()
+    each = area / 4
+    edge = INCH
+    # The corner's free square lies between the side and the nearest ring's circle.
+    for ratio in (FLAP_RATIO, 1.0, 1 / FLAP_RATIO, 4.0, 0.25):
+        wide, high = math.sqrt(each / ratio), math.sqrt(each * ratio)
+        corners = [(x, y, wide, high) for y in (edge, size[1] - edge - high) for x in (edge, size[0] - edge - wide)]
+        if all(_free(corner, rings) for corner in corners):
+            return tuple(corners)
+    return ()
+
+
+def _free(box: tuple[float, float, float, float], rings: tuple[tuple[float, float, float], ...]) -> bool:
+    left, bottom, wide, high = box
+    for x, y, diameter in rings:
+        dx = max(left - x, 0.0, x - left - wide)
+        dy = max(bottom - y, 0.0, y - bottom - high)
+        if math.hypot(dx, dy) < diameter / 2 + INCH / 4:
+            return False
+    return True
+
+
+def pan_plan(package: Package) -> PanPlan | None:
+    """The pan with its flat pattern, whether it cracks, drums or sags; None without a shroud."""
+    body = pan_of(package)
+    if body is None:
+        return None
+    shroud, metal = package.shroud, METALS[package.shroud.metal]
+    made = pan(f"Shroud, {package.name}", body, metal, (shroud.sheet_width.si, shroud.sheet_height.si))
+    field = _largest_field(body)
+    frequency = plate_frequency(metal, body.thickness, *field, shroud.bead.si)
+    sag = edge_sag(metal, body.thickness, max(body.width, body.height), body.flange, HAND)
+    notes = list(made.warnings)
+    if frequency < DRUMS_UNDER:
+        notes.append(
+            f"Drums: its largest flat field swings at about {frequency:.0f} Hz, under {DRUMS_UNDER:.0f} Hz. "
+            + ("Higher beads or thicker sheet help" if shroud.bead.si else f"Beads {both(INCH / 4, 'length')} high stiffen it")
+        )
+    if sag > FLOPPY:
+        notes.append(
+            f"Floppy: its long edge gives {both(sag, 'length')} under a hand's weight; a folded edge or a wider flange stiffens it"
+        )
+    if shroud.flap_area.si > 0 and not body.flaps:
+        notes.append("No corner of the face is free enough for the flaps: fewer square inches, or place them by hand")
+    return PanPlan(body, made, frequency, sag, made.faults, tuple(notes))
+
+
+def _largest_field(body: Pan) -> tuple[float, float]:
+    """The flat field that drums first: what a fan's opening leaves of the face's width, over its height."""
+    taken = min(sum(diameter for _, _, diameter in body.rings), 0.7 * body.width)
+    return max(body.width - taken, 0.3 * body.width), body.height
+
+
+def trim_pattern(package: Package, plan: TrimPlan) -> Pattern:
+    """The bought shroud face on with its trim lines: to lay on and scribe."""
+    blank, cut = plan.blank, plan.now.cut
+    left, bottom = cut["left"], cut["bottom"]
+    right, top = blank.width - cut["right"], blank.height - cut["top"]
+    marks = [Mark((0.012, 0.012), "outside of the flange, as bought")]
+    for side, value, start, end in (
+        ("left", cut["left"], (left, 0.0), (left, blank.height)),
+        ("right", cut["right"], (right, 0.0), (right, blank.height)),
+        ("bottom", cut["bottom"], (0.0, bottom), (blank.width, bottom)),
+        ("top", cut["top"], (0.0, top), (blank.width, top)),
+    ):
+        if value > 0:
+            middle = ((start[0] + end[0]) / 2, (start[1] + end[1]) / 2)
+            marks += [Mark(start, "", end), Mark(middle, f"trim {side} {both(value, 'length')}")]
+    marks += [Mark((x, y), f"fan {number}: ring, do not cut") for number, (x, y, _) in enumerate(blank.rings, 1)]
+    return Pattern(
+        f"Shroud trim, {package.name}",
+        "as bought",
+        (rectangle(left, bottom, max(right - left, 1e-3), max(top - bottom, 1e-3)),),
+        tuple(Hole((x, y), d, "bolt") for k, (x, y, d) in enumerate(blank.holes, 1) if k not in plan.now.lost),
+        tuple(Hole((x, y), 2 * r, "ring") for x, y, r in blank.rings),
+        marks=tuple(marks),
+    )

@@ -1,0 +1,180 @@
+"""What is made and bought for the package: 1:1 patterns, the cut list and the hardware list."""
+
+from __future__ import annotations
+
+import math
+from collections import Counter
+
+from keelroom.assess.airside import disc_of, shroud_rectangle
+from keelroom.assess.bodies import RIM
+from keelroom.assess.mounts import bracket_plans, condenser_frame
+from keelroom.assess.placing import face_size
+from keelroom.assess.shroud_plan import pan_plan, trim_pattern, trim_plan
+from keelroom.assess.wording import both
+from keelroom.build.schema.build import Build
+from keelroom.build.schema.package import Package
+from keelroom.core.outline import area, rectangle
+from keelroom.core.packaging.fixings import BOLTS
+from keelroom.core.packaging.pattern import Bend, Mark, Pattern
+from keelroom.units import KINDS, format_si
+
+CARDBOARD = "Cardboard"
+Rows = list[tuple[str, ...]]
+NUTS = {"rivet_nut": "Rivet nut", "lock_nut": "Nylon lock nut"}
+
+
+def patterns(build: Build, package: Package) -> tuple[Pattern, ...]:
+    """Every template of the package, mock-ups first."""
+    found = [*core_mockup(package), *fan_mockups(package)]
+    trimmed = trim_plan(package)
+    if trimmed is not None:
+        found.append(trim_pattern(package, trimmed))
+    else:
+        panned = pan_plan(package)
+        if panned is not None:
+            found += panned.made.patterns
+    found += [plan.made.pattern for plan in bracket_plans(build, package) if plan.made is not None]
+    frame = condenser_frame(package)
+    if frame is not None:
+        found += frame.patterns
+    found += cut_strips(build, package)
+    return tuple(found)
+
+
+def core_mockup(package: Package) -> tuple[Pattern, ...]:
+    """The core as a folded cardboard box: face with tanks, and walls as deep as the core."""
+    core, (width, height) = package.core, face_size(package)
+    tank = core.tank_size.si if core.tank_size else 0.0
+    depth = core.depth.si if core.depth else 0.05
+    across = core.flow == "crossflow"
+    wide, high = (width + 2 * tank, height) if across else (width, height + 2 * tank)
+    left, bottom = (-tank, 0.0) if across else (0.0, -tank)
+    right, top = left + wide, bottom + high
+    cross = (
+        (left, bottom - depth), (right, bottom - depth), (right, bottom), (right + depth, bottom), (right + depth, top), (right, top),
+        (right, top + depth), (left, top + depth), (left, top), (left - depth, top), (left - depth, bottom), (left, bottom),
+    )  # fmt: skip
+    folds = tuple(
+        Bend(start, end, 90.0, 0.0)
+        for start, end in (
+            ((left, bottom), (right, bottom)),
+            ((left, top), (right, top)),
+            ((left, bottom), (left, top)),
+            ((right, bottom), (right, top)),
+        )
+    )
+    edges = (
+        (((0.0, bottom), (0.0, top)), ((width, bottom), (width, top)))
+        if across
+        else (((left, 0.0), (right, 0.0)), ((left, height), (right, height)))
+    )
+    marks = (Mark((width / 2, height / 2), f"Core mock-up, {package.name}"), *(Mark(start, "", end) for start, end in edges))
+    return (Pattern("Core mock-up", CARDBOARD, (cross,), bends=folds, marks=marks),)
+
+
+def fan_mockups(package: Package) -> tuple[Pattern, ...]:
+    """Per fan: a disc for its ring, a strip that makes its depth, a disc for its motor."""
+    found = []
+    for number, fan in enumerate(package.fans, 1):
+        disc, depth = disc_of(fan), fan.depth.si if fan.depth else 0.065
+        hub = (fan.hub_diameter.si if fan.hub_diameter else 0.3 * 2 * disc.radius) / 2
+        for name, radius in (("ring", disc.radius + RIM), ("motor", hub)):
+            ring = tuple((radius * math.cos(2 * math.pi * k / 96), radius * math.sin(2 * math.pi * k / 96)) for k in range(96))
+            found.append(
+                Pattern(
+                    f"Fan {number} mock-up, {name}", CARDBOARD, (ring,), marks=(Mark((0.0, 0.0), f"Fan {number} {name}"), *_cross(radius))
+                )
+            )
+        found.append(
+            Pattern(f"Fan {number} mock-up, depth", CARDBOARD, (rectangle(0, 0, 0.3, depth),), marks=(Mark((0.15, depth / 2), f"Fan {number}: roll to its depth {both(depth, 'length')}"),))
+        )  # fmt: skip
+    return tuple(found)
+
+
+def _cross(radius: float) -> tuple[Mark, ...]:
+    return (Mark((-radius, 0.0), "", (radius, 0.0)), Mark((0.0, -radius), "", (0.0, radius)))
+
+
+def cut_strips(build: Build, package: Package) -> tuple[Pattern, ...]:
+    """A strip per cut, as long as the opening's side: tape it to the panel and cut along it."""
+    opening = build.survey.opening
+    xs, ys = [c.x.si for c in opening.corners], [c.y.si for c in opening.corners]
+    wide = max(xs) - min(xs) if xs else opening.width.si if opening.width else face_size(package)[0]
+    high = max(ys) - min(ys) if ys else opening.height.si if opening.height else face_size(package)[1]
+    return tuple(
+        Pattern(
+            f"Cut strip {number}, {cut.edge} edge",
+            CARDBOARD,
+            (rectangle(0, 0, high if cut.edge in ("left", "right") else wide, cut.amount.si),),
+            marks=(Mark((0.06, cut.amount.si / 2), f"{cut.edge} edge: lay along it, cut here {both(cut.amount.si, 'length')}"),),
+        )
+        for number, cut in enumerate(package.cuts, 1)
+    )
+
+
+def cut_list(build: Build, package: Package, system: str) -> Rows:
+    """What is cut from sheet and strip: heading first."""
+
+    def length(si: float) -> str:
+        return format_si(si, KINDS["length"], system)
+
+    rows: Rows = [("Piece", "Pieces", "Material", "Length", "Width", "Bends", "Holes")]
+    for pattern in patterns(build, package):
+        if pattern.material == CARDBOARD:
+            continue
+        _, _, wide, high = pattern.bounds
+        bends = ", ".join(sorted({f"{abs(bend.degrees):.0f}°" for bend in pattern.bends}))
+        holes = Counter(f"{hole.diameter * 1e3:.1f} mm" for hole in pattern.holes)
+        slots = [
+            f"slot {slot.width * 1e3:.1f} × {math.dist(slot.start, slot.end) * 1e3 + slot.width * 1e3:.1f} mm" for slot in pattern.slots
+        ]
+        drilled = ", ".join([f"{count} × {size}" for size, count in holes.items()] + slots)
+        rows.append((pattern.name, str(pattern.copies), pattern.material, length(wide), length(high), f"{len(pattern.bends)} × {bends}" if bends else "none", drilled or "none"))  # fmt: skip
+    return rows
+
+
+def hardware_list(build: Build, package: Package, system: str) -> Rows:
+    """What is bought to hold it: heading first."""
+
+    def length(si: float) -> str:
+        return format_si(si, KINDS["length"], system)
+
+    counts: Counter[str] = Counter()
+    for bracket in package.brackets:
+        bolt = BOLTS[bracket.bolt]
+        counts[f"Bolt {bolt.name}, button head, plated"] += 2
+        counts[f"{NUTS[bracket.nut]} {bolt.name}"] += 2
+        counts[f"Wide washer {bolt.name}"] += 4
+        if bracket.isolated:
+            counts[f"Rubber grommet or pad, {length(bracket.pad.si)} free"] += 1
+    rows: Rows = [("Item", "Quantity", "For")]
+    rows += [(item, str(count), "brackets") for item, count in counts.items()]
+    place = shroud_rectangle(package)
+    if place is not None and package.fans:
+        plan = trim_plan(package)
+        seal = plan.now.seal if plan else 2 * (place[2] + place[3])
+        rows.append(("Foam strip or split hose", length(seal), "shroud to core, all round"))
+        rows.append(("Rivets or screws, shroud flange", str(2 * (max(round(place[2] / 0.1), 2) + max(round(place[3] / 0.1), 2))), "shroud"))
+    trimmed = sum(_edge_length(build, package, cut.edge) for cut in package.cuts)
+    if trimmed:
+        rows.append(("Rubber edge trim, takes 1/8 in", length(trimmed), "cut panel edges"))
+    if package.mounting.frame.fitted:
+        rows.append(("Rubber grommets for the lines", "2", "condenser frame"))
+    if package.mounting.cooler.fitted:
+        rows.append((f"Spacers, {length(package.mounting.cooler.spacer.si)}", "4", package.mounting.cooler.name))
+    return rows
+
+
+def _edge_length(build: Build, package: Package, edge: str) -> float:
+    opening, (width, height) = build.survey.opening, face_size(package)
+    upright = edge in ("left", "right")
+    known = opening.height if upright else opening.width
+    return known.si if known else height if upright else width
+
+
+def sheet_area(pattern: Pattern) -> float:
+    """Area [m2] of one piece, openings left out."""
+    openings = sum(abs(area(outline)) for outline in pattern.outlines[1:]) + sum(
+        math.pi / 4 * hole.diameter**2 for hole in pattern.openings
+    )
+    return abs(area(pattern.outlines[0])) - openings

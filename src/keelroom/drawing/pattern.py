@@ -1,0 +1,75 @@
+"""A flat pattern as a scene: what is cut, drilled, bent and marked, each with its own role."""
+
+from __future__ import annotations
+
+import math
+
+from keelroom.core.packaging.pattern import Hole, Pattern, Slot
+from keelroom.drawing.scene import Circle, Dimension, Label, Point, Polyline, Scene, Shape
+from keelroom.units import KINDS, format_si
+
+SLOT_STEPS = 16
+MARGIN = 0.012
+
+
+def pattern_scene(pattern: Pattern, system: str, dimensions: bool = True) -> Scene:
+    """The pattern at 1:1. dimensions: with its overall size and notes; without them only what a machine follows."""
+    left, bottom, wide, high = pattern.bounds
+    shapes: list[Shape] = [Polyline("pattern.cut", outline, closed=True) for outline in pattern.outlines]
+    shapes += [Circle("pattern.cut", hole.centre, hole.diameter / 2) for hole in pattern.openings]
+    shapes += [Circle("pattern.drill", hole.centre, hole.diameter / 2) for hole in pattern.holes]
+    shapes += [Polyline("pattern.cut", slot_outline(slot), closed=True) for slot in pattern.slots]
+    shapes += [Polyline("pattern.bend", (bend.start, bend.end)) for bend in pattern.bends]
+    for mark in pattern.marks:
+        if mark.to is not None:
+            shapes.append(Polyline("pattern.mark", (mark.at, mark.to)))
+        elif mark.text and dimensions:
+            shapes.append(Label("pattern.words", mark.at, mark.text))
+    pad = MARGIN
+    if dimensions:
+        pad = max(0.03, 0.09 * max(wide, high))
+        shapes += _sizes(pattern, system, pad)
+    return Scene(tuple(shapes), (left - pad, bottom - pad, wide + 2 * pad, high + 2 * pad))
+
+
+def _sizes(pattern: Pattern, system: str, pad: float) -> list[Shape]:
+    left, bottom, wide, high = pattern.bounds
+    length = KINDS["length"]
+    shapes: list[Shape] = [
+        Dimension("dimension", (left, bottom + high), (left + wide, bottom + high), pad * 0.55, format_si(wide, length, system)),
+        Dimension("dimension", (left, bottom), (left, bottom + high), pad * 0.55, format_si(high, length, system)),
+    ]
+    seen = set()
+    for bend in pattern.bends:
+        key = (round(bend.degrees), round(bend.radius, 5))
+        if key in seen:
+            continue
+        seen.add(key)
+        middle = ((bend.start[0] + bend.end[0]) / 2, (bend.start[1] + bend.end[1]) / 2)
+        turn = "up" if bend.degrees > 0 else "down"
+        radius = f", R {format_si(bend.radius, length, system)}" if bend.radius else ""
+        shapes.append(Label("pattern.words", middle, f"{abs(bend.degrees):.0f}° {turn}{radius}"))
+    sizes = set()
+    for hole in pattern.holes:
+        size = f"{hole.diameter * 1e3:.1f} mm"
+        if size not in sizes:
+            sizes.add(size)
+            shapes.append(Label("pattern.words", (hole.centre[0], hole.centre[1] + hole.diameter / 2 + 0.008), f"⌀ {size}"))
+    return shapes
+
+
+def slot_outline(slot: Slot) -> tuple[Point, ...]:
+    """A slot's edge: two half circles joined."""
+    (x0, y0), (x1, y1), radius = slot.start, slot.end, slot.width / 2
+    way = math.atan2(y1 - y0, x1 - x0)
+    first = [way + math.pi / 2 + math.pi * k / SLOT_STEPS for k in range(SLOT_STEPS + 1)]
+    second = [way - math.pi / 2 + math.pi * k / SLOT_STEPS for k in range(SLOT_STEPS + 1)]
+    return tuple(
+        [(x0 + radius * math.cos(a), y0 + radius * math.sin(a)) for a in first]
+        + [(x1 + radius * math.cos(a), y1 + radius * math.sin(a)) for a in second]
+    )
+
+
+def holes_of(pattern: Pattern) -> tuple[Hole, ...]:
+    """Every round hole, drilled or cut out."""
+    return (*pattern.holes, *pattern.openings)

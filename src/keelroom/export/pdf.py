@@ -1,0 +1,110 @@
+"""What every PDF shares: fonts, paragraph styles, and a scene as a drawing."""
+
+from __future__ import annotations
+
+import io
+import math
+from typing import Any
+
+from reportlab.lib.colors import HexColor
+from reportlab.lib.enums import TA_LEFT
+from reportlab.lib.styles import ParagraphStyle
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.platypus import Flowable
+
+from keelroom import ASSETS
+from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene
+from keelroom.export.inks import INKS, PLAIN, TEXT
+
+INK, FAINT, RULE = HexColor(TEXT), HexColor("#5b666e"), HexColor("#b9c0c4")
+
+
+def fonts() -> None:
+    """Register the shipped fonts, once."""
+    if "Body" in pdfmetrics.getRegisteredFontNames():
+        return
+    folder = ASSETS / "fonts"
+    for name, file in (("Body", "OpenSans-Regular.ttf"), ("Strong", "OpenSans-Semibold.ttf")):
+        pdfmetrics.registerFont(TTFont(name, io.BytesIO((folder / file).read_bytes())))
+
+
+def _style(name: str, size: float, font: str = "Body", color: Any = INK, before: float = 0) -> ParagraphStyle:
+    return ParagraphStyle(name, fontName=font, fontSize=size, leading=size * 1.28, textColor=color, alignment=TA_LEFT, spaceBefore=before)
+
+
+STYLES = {
+    "title": _style("title", 16, "Strong"),
+    "head": _style("head", 10.5, "Strong", before=6),
+    "body": _style("body", 8.6),
+    "small": _style("small", 7.8, color=FAINT),
+}
+
+
+def safe(text: str) -> str:
+    """Text as the paragraph writer wants it."""
+    return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;").replace("₂", "2")
+
+
+class SceneFlowable(Flowable):  # type: ignore[misc]
+    """A scene drawn to fit a width, true to scale within itself."""
+
+    def __init__(self, scene: Scene, width: float) -> None:
+        super().__init__()
+        left, bottom, wide, high = scene.bounds
+        self.scene, self.scale, self.origin = scene, width / wide, (left, bottom)
+        self.width, self.height = width, high * self.scale
+
+    def draw(self) -> None:
+        canvas: Any = self.canv
+        canvas.saveState()
+        canvas.scale(self.scale, self.scale)
+        canvas.translate(-self.origin[0], -self.origin[1])
+        for shape in self.scene.shapes:
+            self._shape(canvas, shape)
+        canvas.restoreState()
+
+    def _shape(self, canvas: Any, shape: Any) -> None:
+        fill, stroke, weight = INKS.get(shape.role, PLAIN)
+        canvas.setLineWidth(weight / self.scale)
+        canvas.setStrokeColor(HexColor(stroke))
+        if fill:
+            canvas.setFillColor(HexColor(fill))
+        if isinstance(shape, Rect):
+            canvas.roundRect(shape.left, shape.bottom, shape.width, shape.height, shape.radius, fill=int(bool(fill)))
+        elif isinstance(shape, Circle):
+            canvas.circle(*shape.centre, shape.radius, fill=int(bool(fill)))
+        elif isinstance(shape, Polyline):
+            self._polyline(canvas, shape, bool(fill))
+        elif isinstance(shape, Label):
+            self._text(canvas, shape.at, shape.text, 0.0)
+        elif isinstance(shape, Dimension):
+            self._dimension(canvas, shape)
+
+    def _polyline(self, canvas: Any, shape: Polyline, filled: bool) -> None:
+        path = canvas.beginPath()
+        path.moveTo(*shape.points[0])
+        for point in shape.points[1:]:
+            path.lineTo(*point)
+        if shape.closed:
+            path.close()
+        canvas.drawPath(path, fill=int(filled and shape.closed))
+
+    def _text(self, canvas: Any, at: tuple[float, float], text: str, angle: float) -> None:
+        canvas.saveState()
+        canvas.translate(*at)
+        canvas.rotate(math.degrees(angle))
+        canvas.setFont("Body", 7.2 / self.scale)
+        canvas.setFillColor(INK)
+        canvas.drawCentredString(0, 1.5 / self.scale, text)
+        canvas.restoreState()
+
+    def _dimension(self, canvas: Any, shape: Dimension) -> None:
+        (x0, y0), (x1, y1) = shape.start, shape.end
+        length = math.hypot(x1 - x0, y1 - y0) or 1.0
+        nx, ny = -(y1 - y0) / length * shape.offset, (x1 - x0) / length * shape.offset
+        a, b = (x0 + nx, y0 + ny), (x1 + nx, y1 + ny)
+        canvas.line(*shape.start, *a)
+        canvas.line(*shape.end, *b)
+        canvas.line(*a, *b)
+        self._text(canvas, ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2), shape.text, math.atan2(y1 - y0, x1 - x0))
