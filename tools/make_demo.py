@@ -8,7 +8,7 @@ from keelroom.build.file import serialised
 from keelroom.build.quantity import Quantity, quantity
 from keelroom.build.schema.brief import Accessories, Brief, CauseCheck, Climate, Cooling
 from keelroom.build.schema.build import Build, DutyCase
-from keelroom.build.schema.package import Core, Cover, Package
+from keelroom.build.schema.package import Bracket, Core, Cover, Frame, Mounting, Package, RemoteCooler
 from keelroom.build.schema.survey import Front, Hood, HoseEnd, MountHole, Obstacle, Opening, Rails, SecondReading, Survey, Turning
 from keelroom.catalogue.load import cores, engines, fan_assemblies, named, placed, vehicles
 
@@ -52,6 +52,34 @@ def brief() -> Brief:
         climate=Climate(ambient=quantity("102 °F", "temperature", "measured"), altitude=quantity("1800 ft", "altitude", "measured")),
         cooling=Cooling(thermostat=quantity("180 °F", "temperature", "catalogue")),
     )
+
+
+def mounted(package: Package) -> Package:
+    """The first package as it is to hang: four brackets to the surveyed holes, a condenser frame, a gearbox cooler of its own."""
+    points = {
+        "upper_left": "core_upper_left",
+        "upper_right": "core_upper_right",
+        "lip_left": "core_lower_left",
+        "lip_right": "core_lower_right",
+    }
+    names = {"upper_left": "Upper left strap", "upper_right": "Upper right strap", "lip_left": "Left foot", "lip_right": "Right foot"}
+    rib = {"upper_left": "3/8 in", "upper_right": "3/8 in", "lip_left": "1/4 in", "lip_right": "1/4 in"}
+    brackets = tuple(
+        Bracket(id=f"bracket{k}", name=names[hole], part=point, hole=hole, stiffener=quantity(rib.get(hole, "0 in"), "length"))
+        for k, (hole, point) in enumerate(points.items(), 1)
+    )
+    frame = Frame(fitted=True, header=quantity("3/8 in", "length"))
+    return package.model_copy(update={"brackets": brackets, "mounting": Mounting(frame=frame, cooler=RemoteCooler(fitted=True))})
+
+
+def bought(package: Package) -> Package:
+    """The third package's shroud as it comes: wider than the room between the tanks."""
+    update = {
+        "blank_width": quantity("24 3/4 in", "length", "catalogue"),
+        "blank_height": quantity("19 in", "length", "catalogue"),
+        "ears": quantity("1/2 in", "length", "catalogue"),
+    }
+    return package.model_copy(update={"shroud": package.shroud.model_copy(update=update)})
 
 
 def survey() -> Survey:
@@ -104,8 +132,8 @@ def survey() -> Survey:
         holes=(
             MountHole(id="upper_left", name="Upper tie bar, left", x=tape("-1 1/2 in"), y=tape("20 3/4 in"), z=tape("1/8 in"), diameter=tape("5/16 in")),
             MountHole(id="upper_right", name="Upper tie bar, right", x=tape("26 in"), y=tape("20 3/4 in"), z=tape("1/8 in"), diameter=tape("5/16 in")),
-            MountHole(id="rail_left", name="Left rail, inner face", x=tape("-3 1/4 in"), y=tape("-1 in"), z=tape("2 1/2 in"), diameter=tape("3/8 in"), faces="side"),
-            MountHole(id="rail_right", name="Right rail, inner face", x=tape("27 3/4 in"), y=tape("-1 in"), z=tape("2 1/2 in"), diameter=tape("3/8 in"), faces="side"),
+            MountHole(id="lip_left", name="Lower lip, left", x=tape("-1 7/8 in"), y=tape("-1/4 in"), z=tape("2 1/2 in"), diameter=tape("3/8 in"), faces="up"),
+            MountHole(id="lip_right", name="Lower lip, right", x=tape("26 3/8 in"), y=tape("-1/4 in"), z=tape("2 1/2 in"), diameter=tape("3/8 in"), faces="up"),
         ),
         ground=tape("17 in"),
         second=(SecondReading(id="engine.turning.nose.depth", value=tape("8 5/8 in")),),
@@ -131,22 +159,33 @@ def main() -> None:
         brief=about,
         survey=survey(),
         packages=(
-            package(
-                "p1",
-                "Twin 12s on the 26 × 17",
-                "Crossflow 26 × 17, 2 row, aluminium",
-                "Twin 12 in straight-blade, shrouded, 2 × 180 W",
-                ("1 1/4 in", "23 1/2 in"), hours="9 h",
+            mounted(
+                package(
+                    "p1",
+                    "Twin 12s on the 26 × 17",
+                    "Crossflow 26 × 17, 2 row, aluminium",
+                    "Twin 12 in straight-blade, shrouded, 2 × 180 W",
+                    ("1 1/4 in", "23 1/2 in"),
+                    hours="9 h",
+                )
             ),
             package(
-                "p2", "One 16 bare on the re-core", "Downflow 22 × 19, 3 row, copper/brass", "16 in curved-blade puller, 225 W", ("0 in", "22 in"), hours="6 h"
+                "p2",
+                "One 16 bare on the re-core",
+                "Downflow 22 × 19, 3 row, copper/brass",
+                "16 in curved-blade puller, 225 W",
+                ("0 in", "22 in"),
+                hours="6 h",
             ),
-            package(
-                "p3",
-                "Stock-type 17 on the 24 × 19",
-                "Crossflow 24 × 19, 2 row, aluminium",
-                "17 in stock-type deep, shrouded, 350 W",
-                ("1/2 in", "23 in"), hours="10 h",
+            bought(
+                package(
+                    "p3",
+                    "Stock-type 17 on the 24 × 19",
+                    "Crossflow 24 × 19, 2 row, aluminium",
+                    "17 in stock-type deep, shrouded, 350 W",
+                    ("1/2 in", "23 in"),
+                    hours="10 h",
+                )
             ),
         ),
         active="p1",

@@ -346,3 +346,9 @@ def with_unit(number: str, unit: Unit) -> str:
     if not unit.symbol:
         return number
     return f"{number}{unit.symbol}" if unit.symbol == "°" else f"{number} {unit.symbol}"
+
+
+def both(si: float, kind: str) -> str:
+    """A value in both unit systems, for sentences that are kept without a choice of units."""
+    us, metric = format_si(si, KINDS[kind], "us"), format_si(si, KINDS[kind], "si")
+    return us if us == metric else f"{us} ({metric})"

@@ -49,7 +49,8 @@ NONE: tuple[Terms, Terms, Terms] = ((), (), ())
 
 
 class Body(NamedTuple):
-    """A named solid. low, high: the readings its faces depend on, along its own three axes; unknown: not all of it is measured."""
+    """A named solid. low, high: the readings its faces depend on, along its own three axes; unknown: not all of it is measured;
+    assumed: some of it is only a guess."""
 
     key: str
     name: str
@@ -59,6 +60,7 @@ class Body(NamedTuple):
     low: tuple[Terms, Terms, Terms] = NONE
     high: tuple[Terms, Terms, Terms] = NONE
     unknown: bool = False
+    assumed: bool = False
 
 
 def tolerance(value: Quantity) -> float:
@@ -294,7 +296,8 @@ def _obstacle(survey: Survey, item: Obstacle) -> Body:
         near = term(f"{name}: {first}", (*where, first), getattr(item, first))
         low.append(near)
         high.append(near + term(f"{name}: {second}", (*where, second), getattr(item, second)))
-    unknown = None in (item.left, item.bottom, item.front, item.width, item.height, item.depth)
+    sides = (item.left, item.bottom, item.front, item.width, item.height, item.depth)
+    unknown, assumed = None in sides, any(side.origin == "assumed" for side in sides if side)
     key, path = f"obstacle:{item.id}", (*where, "left")
     if item.shape == "box":
         return Body(
@@ -306,6 +309,7 @@ def _obstacle(survey: Survey, item: Obstacle) -> Body:
             (low[0], low[1], low[2]),
             (high[0], high[1], high[2]),
             unknown,
+            assumed,
         )
     axes = ALONG[item.shape]
     order = [int(np.argmax(np.abs(axis))) for axis in axes]
@@ -320,6 +324,7 @@ def _obstacle(survey: Survey, item: Obstacle) -> Body:
         (low[order[0]], low[order[1]], low[order[2]]),
         (high[order[0]], high[order[1]], high[order[2]]),
         unknown,
+        assumed,
     )
 
 

@@ -7,7 +7,6 @@ from typing import NamedTuple
 from keelroom.assess.batch import Asked, temperatures
 from keelroom.assess.compare import fit_core
 from keelroom.assess.placing import cuts_for, hidden_share, hidden_strips, stand
-from keelroom.assess.wording import both
 from keelroom.assess.worth import telling_cases
 from keelroom.build.edits import Change, Edit, apply
 from keelroom.build.quantity import from_si
@@ -16,7 +15,7 @@ from keelroom.build.schema.package import PanelEdge
 from keelroom.build.schema.survey import Check, EdgeKind, Opening
 from keelroom.catalogue.load import cores
 from keelroom.errors import InputError
-from keelroom.units import INCH
+from keelroom.units import INCH, both
 
 STAGE = INCH
 """[m] at most this much is cut in one stage: the smallest cut first, then look again."""

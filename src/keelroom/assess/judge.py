@@ -10,7 +10,7 @@ from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.judge_air import air, causes, covers, face
 from keelroom.assess.judge_fit import cuts, fit, mounting, survey
 from keelroom.assess.translate import pump_flow_rated
-from keelroom.assess.wording import Found, both, set_fix
+from keelroom.assess.wording import Found, set_fix
 from keelroom.build.quantity import Quantity
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Fan, Package
@@ -20,6 +20,7 @@ from keelroom.core.findings import LEVELS, Finding, Fix
 from keelroom.core.fluids.coolant import freezing_point
 from keelroom.core.thermal.louver import RANGES
 from keelroom.errors import InputError
+from keelroom.units import both
 
 MILD_FROST = -20.0
 """[degC] a coolant that freezes above it gets a note."""

@@ -6,10 +6,11 @@ from keelroom.assess.airside import cover_rectangle, disc_of, in_shroud, shroud_
 from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.causes import open_causes
 from keelroom.assess.placing import face_size, hidden_share, opening_on_face
-from keelroom.assess.wording import Found, both, choose_fix, set_fix
+from keelroom.assess.wording import Found, choose_fix, set_fix
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
 from keelroom.core.findings import Finding
+from keelroom.units import both
 
 ROUNDING = 0.5e-3
 RECIRCULATES, LEAKS, BYPASSES = 0.08, 0.12, 0.15

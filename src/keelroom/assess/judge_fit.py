@@ -9,8 +9,8 @@ from keelroom.assess.bodies import TAPE, tolerance
 from keelroom.assess.cutting import CAUTION, checks_missing, edge_kind
 from keelroom.assess.fitup import RULE_WORDS, Fit, Gap
 from keelroom.assess.mounts import FAN_MOUNTS, bracket_plans, condenser_frame, cooler_notes, core_growth
-from keelroom.assess.shroud_plan import pan_plan, trim_plan
-from keelroom.assess.wording import Found, both
+from keelroom.assess.shroud_plan import pan_plan, suction, trim_plan
+from keelroom.assess.wording import Found
 from keelroom.build.fields import get, owner_and_spec
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
@@ -19,6 +19,7 @@ from keelroom.core.findings import Finding, Fix
 from keelroom.core.outline import crossing
 from keelroom.core.packaging.fixings import BOLTS
 from keelroom.errors import InputError
+from keelroom.units import both
 
 MOST = 8
 """Clearances that get a finding of their own; the table has them all."""
@@ -33,12 +34,12 @@ def fit(build: Build, package: Package, assessment: Assessment) -> Found:
         return
     bad = [gap for gap in found.gaps if gap.state in ("overlaps", "under") and not gap.other.unknown]
     for gap in bad[:MOST]:
-        yield _gap_finding(build, gap)
+        yield _gap_finding(build, package, gap)
     if len(bad) > MOST:
         yield Finding(
             "fit_more",
             "problem",
-            bad[MOST].part.path,
+            _where(package, bad[MOST]),
             f"{len(bad) - MOST} more clearances under their rule",
             "The table at Fit-up has them all.",
         )
@@ -46,19 +47,25 @@ def fit(build: Build, package: Package, assessment: Assessment) -> Found:
     for gap in tight[:3]:
         weakest = gap.weakest
         why = f"{both(gap.gap, 'length')} ± {both(gap.worst, 'length')} worst case, ± {both(gap.likely, 'length')} likely (root sum of squares); {both(gap.wanted, 'length')} wanted."
-        where = weakest.path if weakest and _is_field(build, weakest.path) else gap.part.path
+        where = weakest.path if weakest and weakest.path[0] == "survey" and _is_field(build, weakest.path) else _where(package, gap)
         yield Finding("fit_tight", "doubt", where, f"{gap.part.name} to {gap.other.name}: clears, but not by more than the tape's doubt",
                       why + (f" {weakest.label} dominates: measure it again." if weakest else ""), value=gap.gap, limit=gap.wanted)  # fmt: skip
 
 
-def _gap_finding(build: Build, gap: Gap) -> Finding:
+def _gap_finding(build: Build, package: Package, gap: Gap) -> Finding:
     how = f"overlap by {both(-gap.gap, 'length')}" if gap.gap < 0 else f"{both(gap.gap, 'length')} apart"
     why = f"Rule for {RULE_WORDS[gap.rule]}: {both(gap.wanted, 'length')}. As measured ± {both(gap.worst, 'length')} worst case"
     if gap.weakest:
         why += f", most of it from {gap.weakest.label.lower()}"
     if gap.other.sort == "hood":
         why += ". A hood that may touch the package can come open or damage the latch"
-    return Finding(f"fit_{gap.state}", "problem", gap.part.path, f"{gap.part.name} and {gap.other.name}: {how}", why + ".", _gap_fixes(build, gap), value=gap.gap, limit=gap.wanted)  # fmt: skip
+    return Finding(f"fit_{gap.state}", "problem", _where(package, gap), f"{gap.part.name} and {gap.other.name}: {how}", why + ".", _gap_fixes(build, gap), value=gap.gap, limit=gap.wanted)  # fmt: skip
+
+
+def _where(package: Package, gap: Gap) -> tuple[str, ...]:
+    """The place along the way the clearance lies: what would be changed to mend it."""
+    axis = max(range(3), key=lambda k: abs(gap.normal[k]))
+    return ("packages", package.id, "place", "xyz"[axis])
 
 
 def _gap_fixes(build: Build, gap: Gap) -> tuple[Fix, ...]:
@@ -187,7 +194,7 @@ def cuts(build: Build, package: Package, assessment: Assessment) -> Found:
 
 def mounting(build: Build, package: Package, assessment: Assessment) -> Found:
     """Shroud, brackets, growth, frame and remote cooler that cannot be made or would not last."""
-    yield from _shroud(package)
+    yield from _shroud(package, suction(assessment))
     where = ("packages", package.id)
     for plan in bracket_plans(build, package):
         name = plan.bracket.name or plan.bracket.id
@@ -222,9 +229,9 @@ def mounting(build: Build, package: Package, assessment: Assessment) -> Found:
                           f"{hole.name or hole.id} is {both(hole.diameter.si, 'length')}.", value=hole.diameter.si, limit=BOLTS[bracket.bolt].diameter)  # fmt: skip
 
 
-def _shroud(package: Package) -> Found:
+def _shroud(package: Package, pressure: float) -> Found:
     where = ("packages", package.id, "shroud")
-    plan = trim_plan(package)
+    plan = trim_plan(package, pressure)
     if plan is None:
         made = pan_plan(package) if package.shroud.kind != "none" else None
         for fault in made.faults if made else ():

@@ -14,19 +14,21 @@ from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Bracket, Package, RemoteCooler
 from keelroom.core.outline import rectangle
 from keelroom.core.packaging.bracket import Ends, Made, Stock, angle_bracket, flat_or_joggle
-from keelroom.core.packaging.fixings import BOLTS, PAD_LEAST, PAD_MOST, Strap, edge_wanted, growth, play, strap
+from keelroom.core.packaging.fixings import BOLTS, PAD_LEAST, PAD_MOST, Section, Strap, edge_wanted, growth, play, strap
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern
 from keelroom.core.packaging.sheet import METALS, cracks, smallest_radius
 from keelroom.core.packaging.solids import Vector
-from keelroom.units import INCH
+from keelroom.units import INCH, both
 
-CORE_DENSITY = {"aluminium": 1150.0, "copper_brass": 1900.0}
+CORE_DENSITY = {"aluminium": 750.0, "copper_brass": 1300.0}
 """[kg/m3] of a filled core over its whole block, tanks counted as core (common practice)."""
 FAN_MASS_PER_WATT = 0.012
 """[kg/W] of a fan with its motor (common practice)."""
 WARMING = 80.0
 """[K] from a cold morning to hot coolant."""
 CORE_GROWTH = {"aluminium": 23.6e-6, "copper_brass": 18.0e-6}
+STEADY = 3
+"""Brackets from which the package cannot turn on them, so that each bends as a beam held at both ends."""
 SAFE = 2.0
 """Strength over stress under which a strap is worth a word (common practice)."""
 GROUND = 5 * INCH
@@ -105,26 +107,16 @@ def bracket_plan(build: Build, package: Package, bracket: Bracket) -> BracketPla
         if aside > max(room, 0.0) + 1e-9:
             wide = 2 * (aside + edge_wanted(bracket.far_hole.si)[0])
             faults.append(
-                f"The holes lie {_mm(aside)} to one side of each other: a strip {_mm(stock.width)} wide does not reach, {_mm(wide)} would"
+                f"The holes lie {both(aside, 'length')} to one side of each other: a strip {both(stock.width, 'length')} wide does not reach, {both(wide, 'length')} would"
             )
     if made.fault:
         faults.append(made.fault[0].upper() + made.fault[1:])
     holders = max(len(package.brackets), 1)
-    strength = strap(
-        metal,
-        stock.width,
-        stock.thickness,
-        max(made.reach, 1e-3),
-        package_mass(package) / holders,
-        package.mounting.shock.si,
-        bracket.stiffener.si,
-    )
+    section = Section(stock.width, stock.thickness, bracket.stiffener.si)
+    on_each = package_mass(package) / holders
+    strength = strap(metal, section, max(made.reach, 1e-3), on_each, package.mounting.shock.si, guided=holders >= STEADY)
     more_faults, notes = _judged(build, bracket, strength)
     return BracketPlan(bracket, made, strength, (*faults, *more_faults), notes)
-
-
-def _mm(si: float) -> str:
-    return f"{si / INCH:.2f} in ({si * 1e3:.1f} mm)"
 
 
 def _judged(build: Build, bracket: Bracket, strength: Strap) -> tuple[tuple[str, ...], tuple[str, ...]]:
@@ -133,15 +125,17 @@ def _judged(build: Build, bracket: Bracket, strength: Strap) -> tuple[tuple[str,
     for hole, where in ((bracket.near_hole.si, "part"), (bracket.far_hole.si, "chassis")):
         room = play(bolt, hole)
         if room < 0:
-            faults.append(f"{bolt.name} does not pass the {_mm(hole)} hole at the {where}")
+            faults.append(f"{bolt.name} does not pass the {both(hole, 'length')} hole at the {where}")
         elif hole < bolt.holes[1] - 1e-5:
             notes.append(
-                f"{bolt.name} passes the {_mm(hole)} hole at the {where} with hardly any room to adjust; {bolt.holes[2] * 1e3:.1f} mm gives it"
+                f"{bolt.name} passes the {both(hole, 'length')} hole at the {where} with hardly any room to adjust; {bolt.holes[2] * 1e3:.1f} mm gives it"
             )
         if bracket.edge.si < edge_wanted(hole)[1] and bracket.edge.si >= edge_wanted(hole)[0]:
             notes.append(f"The {where} hole is {bracket.edge.si / hole:.1f} diameters from the end; 2 is better")
     if cracks(metal, bracket.thickness.si, bracket.radius.si) == "radius":
-        notes.append(f"{metal.name} this thick cracks under an inside radius of {_mm(smallest_radius(metal, bracket.thickness.si))}")
+        notes.append(
+            f"{metal.name} this thick cracks under an inside radius of {both(smallest_radius(metal, bracket.thickness.si), 'length')}"
+        )
     if strength.safety < 1:
         faults.append(f"Bends for good at the stated shock: stress {strength.stress / 1e6:.0f} MPa over its {metal.strength / 1e6:.0f} MPa")
     elif strength.safety < SAFE:
@@ -221,13 +215,15 @@ def condenser_frame(package: Package) -> FramePlan | None:
     covered = frame.lap.si - frame.header.si
     if covered > 1e-6:
         faults.append(
-            f"The angle covers {_mm(covered)} of the rows at each edge: lap it no further than the {_mm(frame.header.si)} edge without rows"
+            f"The angle covers {both(covered, 'length')} of the rows at each edge: lap it no further than the {both(frame.header.si, 'length')} edge without rows"
         )
     else:
         notes.append("All rows are exposed")
     hole = frame.line.si + INCH / 8
     if hole > frame.leg.si - 2 * frame.thickness.si:
-        notes.append(f"The line holes ({_mm(hole)} with a grommet) are too large for the {_mm(frame.leg.si)} leg: pass the lines beside it")
+        notes.append(
+            f"The line holes ({both(hole, 'length')} with a grommet) are too large for the {both(frame.leg.si, 'length')} leg: pass the lines beside it"
+        )
     outer_w, outer_h = width - 2 * frame.lap.si + 2 * frame.leg.si, height - 2 * frame.lap.si + 2 * frame.leg.si
     pieces = (("Upright, condenser frame", outer_h, 2), ("Crosspiece, condenser frame", outer_w, 2))
     patterns = tuple(_angle_piece(name, length, frame.leg.si, count) for name, length, count in pieces)
@@ -250,21 +246,25 @@ def cooler_notes(build: Build, cooler: RemoteCooler) -> tuple[tuple[str, ...], t
     """Faults and notes of a remote cooler's mount."""
     faults, notes = [], []
     if cooler.spacer.si < SPACER - 1e-6:
-        faults.append(f"Spacers of {_mm(cooler.spacer.si)} leave the air no way out behind it; {_mm(SPACER)} does")
+        faults.append(f"Spacers of {both(cooler.spacer.si, 'length')} leave the air no way out behind it; {both(SPACER, 'length')} does")
     if cooler.side_room.si < SIDE_ROOM - 1e-6:
-        faults.append(f"{_mm(cooler.side_room.si)} at each side; {_mm(SIDE_ROOM)} is wanted")
+        faults.append(f"{both(cooler.side_room.si, 'length')} at each side; {both(SIDE_ROOM, 'length')} is wanted")
     need = FITTING_ROOM[cooler.fitting]
     if cooler.fitting_room.si < need - 1e-6:
         better = "" if cooler.fitting == "elbow_90" else "; a 90° elbow takes 1 1/2 in"
-        faults.append(f"A hose with this fitting takes {_mm(need)} beyond the side, there is {_mm(cooler.fitting_room.si)}{better}")
+        faults.append(
+            f"A hose with this fitting takes {both(need, 'length')} beyond the side, there is {both(cooler.fitting_room.si, 'length')}{better}"
+        )
     if build.survey.ground is None:
         notes.append("Height of the datum above the ground is not measured: kerbs and stones cannot be judged")
     else:
         clear = build.survey.ground.si + cooler.bottom.si
         (faults if clear < GROUND else notes).append(
-            f"{_mm(clear)} above the ground" + (f"; {_mm(GROUND)} is the least on the road" if clear < GROUND else "")
+            f"{both(clear, 'length')} above the ground" + (f"; {both(GROUND, 'length')} is the least on the road" if clear < GROUND else "")
         )
-    notes.append(f"It needs a clear {_mm(cooler.width.si + 2 * cooler.side_room.si + cooler.fitting_room.si)} of width with its fittings")
+    notes.append(
+        f"It needs a clear {both(cooler.width.si + 2 * cooler.side_room.si + cooler.fitting_room.si, 'length')} of width with its fittings"
+    )
     return tuple(faults), tuple(notes)
 
 

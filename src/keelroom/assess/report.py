@@ -8,7 +8,7 @@ from typing import Any
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.fitup import Gap
 from keelroom.assess.mounts import bracket_plans, condenser_frame, cooler_notes, core_growth
-from keelroom.assess.shroud_plan import pan_plan, trim_plan
+from keelroom.assess.shroud_plan import pan_plan, suction, trim_plan
 from keelroom.assess.templates import cut_list, hardware_list
 from keelroom.build.schema.build import Build
 from keelroom.units import KINDS, format_si
@@ -66,7 +66,7 @@ def _fit(build: Build, assessment: Assessment) -> dict[str, Any]:
     fit, package = assessment.fit, next(p for p in build.packages if p.id == assessment.package_id)
     if fit is None:
         return {}
-    trimmed, panned = trim_plan(package), pan_plan(package)
+    trimmed, panned = trim_plan(package, suction(assessment)), pan_plan(package)
     frame = condenser_frame(package)
     return {
         "verdict": fit.verdict,
@@ -188,7 +188,9 @@ FIT_WORDS = {
 def gap_words(gap: Gap, system: str) -> str:
     """A clearance in one line: between what, how much, of what is wanted."""
     length = KINDS["length"]
-    return f"{gap.part.name} to {gap.other.name.lower()}: {format_si(gap.gap, length, system)} ± {format_si(gap.worst, length, system)} of {format_si(gap.wanted, length, system)} wanted"
+    size = format_si(abs(gap.gap), length, system)
+    have = f"overlap by {size}" if gap.gap < 0 else size
+    return f"{gap.part.name} to {gap.other.name.lower()}: {have} ± {format_si(gap.worst, length, system)}, {format_si(gap.wanted, length, system)} wanted"
 
 
 def fit_line(assessment: Assessment, system: str) -> str:

@@ -35,7 +35,7 @@ class Response(NamedTuple):
     def moves(self) -> bool:
         """Whether the field matters to this duty case at all."""
         finite = [t for t in self.temperatures if math.isfinite(t)]
-        return len(finite) < len(self.temperatures) or (bool(finite) and max(finite) - min(finite) > 0.05)
+        return bool(finite) and (len(finite) < len(self.temperatures) or max(finite) - min(finite) > 0.05)
 
 
 class Stretch(NamedTuple):

@@ -12,7 +12,6 @@ from keelroom.assess.batch import Asked, temperatures
 from keelroom.assess.bodies import neighbours, panel_edges, parts_of_package
 from keelroom.assess.fitup import AHEAD, RULE_WORDS, RULES, Gap, fit_up, wanted_gaps
 from keelroom.assess.placing import Stand, face_size, stand
-from keelroom.assess.wording import both
 from keelroom.assess.worth import telling_cases
 from keelroom.build.edits import Change, Edit, apply
 from keelroom.build.quantity import from_si
@@ -22,7 +21,7 @@ from keelroom.build.schema.survey import Obstacle
 from keelroom.catalogue.load import fan_assemblies, placed
 from keelroom.core.arrays import Bools, Floats
 from keelroom.core.packaging.solids import Solids, chosen, leaned, parted, stacked
-from keelroom.units import INCH
+from keelroom.units import INCH, both
 
 Tell = Callable[[float], bool]
 """Told how far it has come (0 to 1); answers whether to go on."""

@@ -6,9 +6,9 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.airside import disc_of, in_shroud, shroud_rectangle, stands_proud
+from keelroom.assess.assessment import Assessment
 from keelroom.assess.bodies import RIM
 from keelroom.assess.placing import face_size
-from keelroom.assess.wording import both
 from keelroom.build.edits import Change, Edit
 from keelroom.build.quantity import from_si
 from keelroom.build.schema.package import Package
@@ -17,7 +17,7 @@ from keelroom.core.packaging.fixings import GRAVITY
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern
 from keelroom.core.packaging.sheet import METALS, edge_sag, plate_frequency
 from keelroom.core.packaging.shroud import EDGE_TRIM, SIDES, Blank, Pan, PanMade, Trim, leak, pan, trim, trims_to_seat
-from keelroom.units import INCH
+from keelroom.units import INCH, both
 
 BOLT_HOLE = 7e-3
 RING_SLACK = 6e-3
@@ -57,6 +57,12 @@ class PanPlan(NamedTuple):
     sag: float
     faults: tuple[str, ...]
     notes: tuple[str, ...]
+
+
+def suction(assessment: Assessment) -> float:
+    """The fans' own pressure while standing [Pa], for what leaks through a gap."""
+    standing = [case.figures for case in assessment.cases if case.figures and case.figures.speed < 1]
+    return max((fan.pressure for fan in standing[0].fans), default=IDLE_PRESSURE) if standing else IDLE_PRESSURE
 
 
 def seat_of(package: Package) -> tuple[float, float]:
@@ -200,20 +206,25 @@ def _largest_field(body: Pan) -> tuple[float, float]:
 
 
 def trim_pattern(package: Package, plan: TrimPlan) -> Pattern:
-    """The bought shroud face on with its trim lines: to lay on and scribe."""
-    blank, cut = plan.blank, plan.now.cut
-    left, bottom = cut["left"], cut["bottom"]
-    right, top = blank.width - cut["right"], blank.height - cut["top"]
-    marks = [Mark((0.012, 0.012), "outside of the flange, as bought")]
-    for side, value, start, end in (
-        ("left", cut["left"], (left, 0.0), (left, blank.height)),
-        ("right", cut["right"], (right, 0.0), (right, blank.height)),
-        ("bottom", cut["bottom"], (0.0, bottom), (blank.width, bottom)),
-        ("top", cut["top"], (0.0, top), (blank.width, top)),
+    """The bought shroud face on with its trim lines, or with the ones that would seat it: to lay on and scribe."""
+    blank, planned = plan.blank, any(plan.now.cut.values())
+    cut = plan.now.cut if planned else plan.ready
+    left, bottom = plan.now.cut["left"], plan.now.cut["bottom"]
+    right, top = blank.width - plan.now.cut["right"], blank.height - plan.now.cut["top"]
+    marks = []
+    for side, start, end in (
+        ("left", (cut["left"], 0.0), (cut["left"], blank.height)),
+        ("right", (blank.width - cut["right"], 0.0), (blank.width - cut["right"], blank.height)),
+        ("bottom", (0.0, cut["bottom"]), (blank.width, cut["bottom"])),
+        ("top", (0.0, blank.height - cut["top"]), (blank.width, blank.height - cut["top"])),
     ):
-        if value > 0:
-            middle = ((start[0] + end[0]) / 2, (start[1] + end[1]) / 2)
-            marks += [Mark(start, "", end), Mark(middle, f"trim {side} {both(value, 'length')}")]
+        if cut[side] > 1e-5:
+            inward = 0.085 if side in ("left", "bottom") else -0.05
+            middle = (
+                (start[0] + end[0]) / 2 + (inward if side in ("left", "right") else 0.0),
+                (start[1] + end[1]) / 2 + (inward / 2 if side in ("bottom", "top") else 0.0),
+            )
+            marks += [Mark(start, "", end), Mark(middle, f"{side} {both(cut[side], 'length')}")]
     marks += [Mark((x, y), f"fan {number}: ring, do not cut") for number, (x, y, _) in enumerate(blank.rings, 1)]
     return Pattern(
         f"Shroud trim, {package.name}",

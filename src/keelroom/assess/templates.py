@@ -10,13 +10,12 @@ from keelroom.assess.bodies import RIM
 from keelroom.assess.mounts import bracket_plans, condenser_frame
 from keelroom.assess.placing import face_size
 from keelroom.assess.shroud_plan import pan_plan, trim_pattern, trim_plan
-from keelroom.assess.wording import both
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
 from keelroom.core.outline import area, rectangle
 from keelroom.core.packaging.fixings import BOLTS
 from keelroom.core.packaging.pattern import Bend, Mark, Pattern
-from keelroom.units import KINDS, format_si
+from keelroom.units import KINDS, both, format_si
 
 CARDBOARD = "Cardboard"
 Rows = list[tuple[str, ...]]

@@ -113,6 +113,10 @@ def from_si(si: float, kind_name: str, system: str, origin: Origin) -> Quantity:
     return Quantity(si=parse(text, KINDS[kind_name], unit.symbol).si, as_typed=text, unit=unit.symbol, origin=origin)
 
 
+SMALL = 0.5
+"""[in] below which a sixteenth is too coarse for what was given in another unit"""
+
+
 def shown(value: Quantity, kind: Kind, system: str) -> str:
     """How a field shows the quantity: as typed where typed in the shown unit, else converted; without the unit."""
     unit = kind.shown_unit(system)
@@ -122,6 +126,9 @@ def shown(value: Quantity, kind: Kind, system: str) -> str:
             if name and bare.endswith(name):
                 return bare[: -len(name)].strip()
         return bare
+    inches = value.si / unit.factor if unit.symbol == "in" else 1.0
+    if abs(inches) < SMALL and abs(inches * 16 - round(inches * 16)) > 0.06:
+        return f"{inches:.3f}"  # a hole of 7 mm is no quarter inch
     return number_text(value.si, unit)
 
 

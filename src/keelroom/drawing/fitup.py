@@ -11,7 +11,7 @@ from keelroom.assess.placing import opening_outline
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
 from keelroom.core.packaging.solids import Solid, Vector
-from keelroom.drawing.scene import Circle, Dimension, Label, Point, Polyline, Scene, Shape
+from keelroom.drawing.scene import Circle, Label, Point, Polyline, Scene, Shape, moved
 from keelroom.units import KINDS, format_si
 
 View = Literal["front", "side", "above"]
@@ -25,11 +25,13 @@ AXES: dict[View, tuple[tuple[int, float], tuple[int, float]]] = {
 """Which datum runs across and which up, with its sign; seen from above the rear of the bay lies at the bottom."""
 DEPTH_AXIS: dict[View, int] = {"front": 2, "side": 0, "above": 1}
 ROUND_STEPS = 40
+CHAR, LINE = 0.0155, 0.036
+"""[m] a letter and a line take on the drawing as it usually stands on the screen."""
 SHOWN = 4
 """Clearances drawn with a dimension line in one view."""
 STATE_WORDS = {"overlaps": "overlaps", "under": "too close", "tight": "tight", "clear": "clear"}
-REACH: dict[View, tuple[float, float]] = {"front": (0.12, 0.12), "side": (0.14, 0.08), "above": (0.12, 0.10)}
-"""[m] how far beyond the package each view looks: what stands further off does not shrink the picture."""
+REACH = (0.06, 0.05, 0.14)
+"""[m] along x, y and z: how far beyond the package the views look, so that far things do not shrink the picture."""
 
 
 class Limits(NamedTuple):
@@ -53,7 +55,7 @@ def region(fit: Fit) -> Limits:
     low = [min(p[k] for p in points) for k in range(3)]
     high = [max(p[k] for p in points) for k in range(3)]
     parts = [corner for body in fit.parts for corner in _points(body.solid)]
-    for k, reach in enumerate((0.10, 0.08, 0.16)):
+    for k, reach in enumerate(REACH):
         # A neighbour's far end is of no interest: the picture stays with the package.
         low[k] = max(low[k], min(p[k] for p in parts) - reach) - 0.03
         high[k] = min(high[k], max(p[k] for p in parts) + reach) + 0.03
@@ -66,27 +68,53 @@ def view_scene(view: View, build: Build, package: Package, fit: Fit, system: str
     a, b = flat(view, limits.low), flat(view, limits.high)
     left, right = min(a[0], b[0]), max(a[0], b[0])
     bottom, top = min(a[1], b[1]), max(a[1], b[1])
+    box = (left, bottom, right - left, top - bottom)
     shapes: list[Shape] = []
-    axis = DEPTH_AXIS[view]
-    # From the left and from above the near side hides the far one; from the front the smaller z is near.
-    order = {
-        "front": lambda body: -body.solid.centre[axis],
-        "side": lambda body: -body.solid.centre[axis],
-        "above": lambda body: body.solid.centre[axis],
-    }[view]
-    for body in sorted(fit.others, key=order):
-        if body.sort not in ("panel", "hood"):
-            shapes += _body(view, body)
-    for body in sorted((body for body in fit.parts if body.sort != "hose"), key=order):
+    for body in _ordered(view, fit):
         shapes += _body(view, body)
-    for body in fit.parts:
-        if body.sort == "hose":
-            shapes += _body(view, body)
     shapes += _panel(view, build, package, fit)
     shapes += _hood(view, build, (left, right))
-    shapes += _names(view, fit, (left, bottom, right, top))
-    shapes += _gaps(view, fit, system)
-    return Scene(tuple(shapes), (left, bottom, right - left, top - bottom))
+    words = _Words(box)
+    shapes += _gaps(view, fit, system, words)
+    shapes += _names(view, fit, words)
+    return Scene(tuple(shapes), box)
+
+
+def _ordered(view: View, fit: Fit) -> list[Body]:
+    """Bodies in painting order. From the front, fans and covers are outlines over everything: they are what is moved there."""
+    axis = DEPTH_AXIS[view]
+    others = [body for body in fit.others if body.sort not in ("panel", "hood")]
+    hoses = [body for body in fit.parts if body.sort == "hose"]
+    solids = [body for body in fit.parts if body.sort != "hose"]
+    if view == "front":
+        block = [body for body in solids if body.sort == "part" and not body.key.startswith(("cover", "shroud"))]
+        return [*block, *others, *hoses, *(body for body in solids if body not in block)]
+    # From the left the smaller x is near, from above the larger y.
+    sign = -1.0 if view == "side" else 1.0
+    return [
+        *sorted(others, key=lambda body: sign * body.solid.centre[axis]),
+        *sorted(solids, key=lambda body: sign * body.solid.centre[axis]),
+        *hoses,
+    ]
+
+
+class _Words:
+    """Where words already stand in a view: new ones are shifted up or down, or left out."""
+
+    def __init__(self, box: tuple[float, float, float, float]) -> None:
+        self.left, self.bottom, self.wide, self.high = box
+        self.taken: list[tuple[float, float, float]] = []
+
+    def place(self, at: Point, text: str, must: bool) -> Point | None:
+        """The nearest free place for a text centred at `at`; None where there is none and it need not be said."""
+        half = min(CHAR * len(text) / 2 + CHAR, self.wide / 2)
+        x = min(max(at[0], self.left + half), self.left + self.wide - half)
+        for step in (0, 1, -1, 2, -2, 3, -3) if must else (0, 1, -1):
+            y = min(max(at[1] + step * LINE, self.bottom + LINE / 2), self.bottom + self.high - LINE / 2)
+            if all(abs(x - a) > half + other or abs(y - b) > 0.95 * LINE for a, b, other in self.taken):
+                self.taken.append((x, y, half))
+                return (x, y)
+        return at if must else None
 
 
 def section_sheet(build: Build, package: Package, fit: Fit, system: str) -> Scene:
@@ -108,25 +136,8 @@ def section_sheet(build: Build, package: Package, fit: Fit, system: str) -> Scen
     return Scene(tuple(shapes), (x0 - 0.02, y0 - 0.02, x1 - x0 + 0.04, y1 - y0 + 0.07))
 
 
-def moved(shape: Shape, dx: float, dy: float) -> Shape:
-    """A shape shifted on the sheet."""
-
-    def at(point: Point) -> Point:
-        return (point[0] + dx, point[1] + dy)
-
-    if isinstance(shape, Circle):
-        return shape._replace(centre=at(shape.centre))
-    if isinstance(shape, Polyline):
-        return shape._replace(points=tuple(at(p) for p in shape.points))
-    if isinstance(shape, Label):
-        return shape._replace(at=at(shape.at))
-    if isinstance(shape, Dimension):
-        return shape._replace(start=at(shape.start), end=at(shape.end))
-    return shape._replace(left=shape.left + dx, bottom=shape.bottom + dy)
-
-
 def _role(body: Body) -> str:
-    if body.unknown:
+    if body.unknown or body.assumed:
         return "fit.unknown"
     if body.sort == "part":
         kind = body.key.split(":")[0]
@@ -134,6 +145,10 @@ def _role(body: Body) -> str:
     if body.sort == "fan":
         return "fit.ring" if body.key.startswith("ring") else "fit.motor"
     return f"fit.{body.sort}"
+
+
+OPEN = ("fit.ring", "fit.motor", "fit.shroud", "fit.cover", "fit.turning")
+"""drawn as outlines from the front"""
 
 
 def _tag(body: Body) -> str:
@@ -144,6 +159,8 @@ def _tag(body: Body) -> str:
 
 def _body(view: View, body: Body) -> list[Shape]:
     solid, role, tag = body.solid, _role(body), _tag(body)
+    if view == "front" and role in OPEN:
+        role += ".open"
     axis = DEPTH_AXIS[view]
     if solid.round and abs(solid.axes[2][axis]) > 0.999:
         return [Circle(role, flat(view, solid.centre), solid.half[0], tag)]
@@ -207,20 +224,19 @@ def _hood(view: View, build: Build, span: Point) -> list[Shape]:
     return []
 
 
-def _names(view: View, fit: Fit, box: tuple[float, float, float, float]) -> list[Shape]:
-    """Names of what stands round, where there is room for them inside the picture."""
+def _names(view: View, fit: Fit, words: _Words) -> list[Shape]:
+    """Names of the neighbours a clearance speaks of, where there is room for them."""
     shapes: list[Shape] = []
-    left, bottom, right, top = box
-    taken: list[Point] = []
-    for body in fit.others:
-        if body.sort not in ("static", "turning"):
+    near = {gap.other.key: None for gap in fit.gaps}
+    by_key = {body.key: body for body in fit.others}
+    for key in near:
+        body = by_key.get(key)
+        if body is None or body.sort not in ("static", "turning"):
             continue
-        x, y = flat(view, body.solid.centre)
-        x, y = min(max(x, left + 0.05), right - 0.05), min(max(y, bottom + 0.012), top - 0.012)
-        if any(abs(x - a) < 0.10 and abs(y - b) < 0.022 for a, b in taken):
-            continue
-        taken.append((x, y))
-        shapes.append(Label("fit.name", (x, y), body.name + (" (not measured)" if body.unknown else "")))
+        text = body.name + (" (not measured)" if body.unknown else " (assumed)" if body.assumed else "")
+        at = words.place(flat(view, body.solid.centre), text, must=False)
+        if at is not None:
+            shapes.append(Label("fit.name", at, text))
     return shapes
 
 
@@ -230,16 +246,23 @@ def shown_in(gap: Gap) -> View:
     return best
 
 
-def _gaps(view: View, fit: Fit, system: str) -> list[Shape]:
+def _gaps(view: View, fit: Fit, system: str, words: _Words) -> list[Shape]:
     mine = [gap for gap in fit.gaps if shown_in(gap) == view and not gap.other.unknown][:SHOWN]
     shapes: list[Shape] = []
-    for number, gap in enumerate(mine):
+    for gap in mine:
         start, end = flat(view, gap.a), flat(view, gap.b)
         shapes.append(Polyline(f"gap.{gap.state}", (start, end)))
-        text = f"{format_si(gap.gap, KINDS['length'], system)} {STATE_WORDS[gap.state]}"
-        middle = ((start[0] + end[0]) / 2, (start[1] + end[1]) / 2 + 0.016 * (1 if number % 2 else -1))
-        shapes.append(Label(f"gap.{gap.state}", middle, text))
+        text = gap_label(gap, system)
+        at = words.place(((start[0] + end[0]) / 2, (start[1] + end[1]) / 2 + LINE / 2), text, must=True)
+        if at is not None:
+            shapes.append(Label(f"gap.{gap.state}", at, text))
     return shapes
+
+
+def gap_label(gap: Gap, system: str) -> str:
+    """A clearance in two or three words."""
+    size = format_si(abs(gap.gap), KINDS["length"], system)
+    return f"overlaps {size}" if gap.gap < 0 else f"{size} {STATE_WORDS[gap.state]}"
 
 
 def gap_sentence(gap: Gap, system: str) -> str:

@@ -5,11 +5,14 @@ from __future__ import annotations
 import math
 
 from keelroom.core.packaging.pattern import Hole, Pattern, Slot
-from keelroom.drawing.scene import Circle, Dimension, Label, Point, Polyline, Scene, Shape
+from keelroom.drawing.scene import Circle, Dimension, Label, Point, Polyline, Scene, Shape, moved
 from keelroom.units import KINDS, format_si
 
 SLOT_STEPS = 16
 MARGIN = 0.012
+NARROW = 0.08
+"""[m] a strip this narrow has its words outside"""
+LINE = 0.011
 
 
 def pattern_scene(pattern: Pattern, system: str, dimensions: bool = True) -> Scene:
@@ -23,11 +26,11 @@ def pattern_scene(pattern: Pattern, system: str, dimensions: bool = True) -> Sce
     for mark in pattern.marks:
         if mark.to is not None:
             shapes.append(Polyline("pattern.mark", (mark.at, mark.to)))
-        elif mark.text and dimensions:
+        elif mark.text and dimensions and (high > NARROW or mark.text != pattern.name):
             shapes.append(Label("pattern.words", mark.at, mark.text))
     pad = MARGIN
     if dimensions:
-        pad = max(0.03, 0.09 * max(wide, high))
+        pad = 0.05 if high < NARROW else max(0.03, 0.09 * max(wide, high))
         shapes += _sizes(pattern, system, pad)
     return Scene(tuple(shapes), (left - pad, bottom - pad, wide + 2 * pad, high + 2 * pad))
 
@@ -39,23 +42,21 @@ def _sizes(pattern: Pattern, system: str, pad: float) -> list[Shape]:
         Dimension("dimension", (left, bottom + high), (left + wide, bottom + high), pad * 0.55, format_si(wide, length, system)),
         Dimension("dimension", (left, bottom), (left, bottom + high), pad * 0.55, format_si(high, length, system)),
     ]
-    seen = set()
+    narrow = high < NARROW
+    words: dict[str, Point] = {}
     for bend in pattern.bends:
-        key = (round(bend.degrees), round(bend.radius, 5))
-        if key in seen:
-            continue
-        seen.add(key)
-        middle = ((bend.start[0] + bend.end[0]) / 2, (bend.start[1] + bend.end[1]) / 2)
         turn = "up" if bend.degrees > 0 else "down"
-        radius = f", R {format_si(bend.radius, length, system)}" if bend.radius else ""
-        shapes.append(Label("pattern.words", middle, f"{abs(bend.degrees):.0f}° {turn}{radius}"))
-    sizes = set()
+        text = f"{abs(bend.degrees):.0f}° {turn}" + (f", R {format_si(bend.radius, length, system)}" if bend.radius else "")
+        middle = ((bend.start[0] + bend.end[0]) / 2, (bend.start[1] + bend.end[1]) / 2)
+        # On a strip the words stand under it, one line each; on a sheet once for bends alike, on the line.
+        at = (middle[0], bottom - LINE * (1 + sum(p[1] < bottom for p in words.values()))) if narrow else middle
+        words.setdefault(text, at)
     for hole in pattern.holes:
-        size = f"{hole.diameter * 1e3:.1f} mm"
-        if size not in sizes:
-            sizes.add(size)
-            shapes.append(Label("pattern.words", (hole.centre[0], hole.centre[1] + hole.diameter / 2 + 0.008), f"⌀ {size}"))
-    return shapes
+        above = bottom + high + 0.6 * LINE if narrow else hole.centre[1] + hole.diameter / 2 + 0.8 * LINE
+        words.setdefault(f"⌀ {hole.diameter * 1e3:.1f} mm", (hole.centre[0], above))
+    if narrow:
+        words.setdefault(pattern.name, (left + wide / 2, bottom + high + pad * 0.88))
+    return shapes + [Label("pattern.words", at, text) for text, at in words.items()]
 
 
 def slot_outline(slot: Slot) -> tuple[Point, ...]:
@@ -73,3 +74,15 @@ def slot_outline(slot: Slot) -> tuple[Point, ...]:
 def holes_of(pattern: Pattern) -> tuple[Hole, ...]:
     """Every round hole, drilled or cut out."""
     return (*pattern.holes, *pattern.openings)
+
+
+def gallery(patterns: tuple[Pattern, ...], system: str) -> Scene | None:
+    """Several patterns on one sheet, one under the other; None where there is none."""
+    shapes: list[Shape] = []
+    top, right = 0.0, 0.0
+    for pattern in patterns:
+        scene = pattern_scene(pattern, system)
+        left, bottom, wide, high = scene.bounds
+        shapes += [moved(shape, -left, top - high - bottom) for shape in scene.shapes]
+        top, right = top - high, max(right, wide)
+    return Scene(tuple(shapes), (0.0, top, right, -top)) if shapes else None

@@ -65,3 +65,20 @@ class Scene(NamedTuple):
     shapes: tuple[Shape, ...]
     bounds: tuple[float, float, float, float]
     note: str = ""
+
+
+def moved(shape: Shape, dx: float, dy: float) -> Shape:
+    """A shape shifted on the sheet."""
+
+    def at(point: Point) -> Point:
+        return (point[0] + dx, point[1] + dy)
+
+    if isinstance(shape, Circle):
+        return shape._replace(centre=at(shape.centre))
+    if isinstance(shape, Polyline):
+        return shape._replace(points=tuple(at(p) for p in shape.points))
+    if isinstance(shape, Label):
+        return shape._replace(at=at(shape.at))
+    if isinstance(shape, Dimension):
+        return shape._replace(start=at(shape.start), end=at(shape.end))
+    return shape._replace(left=shape.left + dx, bottom=shape.bottom + dy)

@@ -100,6 +100,9 @@ def _front() -> list[Shape]:
         Rect("fit.static", x, y, w, h),
         Circle("fit.hose", (0.44, 0.40), 0.02),
         Circle("pattern.drill", (0.10, 0.50), 0.006),
+        Label("fit.name", (x + w / 2, y - 0.018), "obstacle"),
+        Label("fit.name", (0.20, 0.215), "pump"),
+        Label("fit.name", (PULLEY[0], 0.245), "pulley"),
         *_datum((0.0, 0.0), "left edge, lower edge"),
     ]
 
@@ -115,6 +118,8 @@ def _side() -> list[Shape]:
         Rect("fit.turning", ENGINE - 0.05, 0.24, 0.03, 0.09),
         Rect("fit.static", BOX[4], BOX[1] + 0.09, BOX[5], 0.06),
         Polyline("fit.hose", ((0.36, 0.38), (0.36, 0.42), (0.42, 0.42), (0.42, 0.38)), closed=True),
+        Label("fit.name", (ENGINE + 0.10, 0.20), "engine"),
+        Label("fit.name", (0.50, HOOD + 0.055), "hood"),
         *_datum((0.0, 0.0), "support plane"),
     ]
 
@@ -127,6 +132,9 @@ def _above() -> list[Shape]:
         Rect("fit.static", WIDE + 0.06, -0.54, 0.08, 0.54),
         Rect("picture.block", 0.10, -0.56, 0.44, 0.14),
         Rect("fit.turning", PULLEY[0] - 0.07, -ENGINE + 0.04, 0.14, 0.04),
+        Label("fit.name", (0.32, -0.49), "engine"),
+        Label("fit.name", (-0.10, -0.45), "rail"),
+        Label("fit.name", (WIDE + 0.10, -0.45), "rail"),
         *_datum((0.0, 0.0), "left edge"),
     ]
 

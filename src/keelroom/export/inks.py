@@ -16,6 +16,7 @@ INKS: dict[str, tuple[str | None, str, float]] = {
     "pattern.mark": (None, "#5b666e", 0.5), "tape": (None, "#a8201a", 1.2), "picture.hole": ("#ffffff", "#41525c", 0.8),
     "picture.block": ("#d9dfe2", "#41525c", 0.8), "picture.plane": (None, "#0d6470", 0.8), "picture.datum": (None, "#0d6470", 0.9),
 }  # fmt: skip
+INKS |= {f"{role}.open": (None, stroke, weight) for role, (_, stroke, weight) in INKS.items() if role.startswith("fit.")}
 PLAIN: tuple[str | None, str, float] = (None, "#41525c", 0.5)
 TEXT = "#1d2429"
 POINT_MM = 25.4 / 72

@@ -61,8 +61,8 @@ def sheets_needed(patterns: Sequence[Pattern], paper: str) -> int:
     return sum(tiling(pattern, paper).sheets for pattern in patterns)
 
 
-def write_tiles(patterns: Sequence[Pattern], path: Path, paper: str, most: int, system: str) -> int:
-    """Write the PDF and say how many sheets it has. Raises ExportError where it would take more than `most`, or cannot be written."""
+def allow_sheets(patterns: Sequence[Pattern], paper: str, most: int) -> int:
+    """How many sheets the templates take. Raises ExportError where that is more than `most`."""
     count = sheets_needed(patterns, paper)
     if count > most:
         worst = max(patterns, key=lambda pattern: tiling(pattern, paper).sheets)
@@ -73,6 +73,12 @@ def write_tiles(patterns: Sequence[Pattern], path: Path, paper: str, most: int, 
             sheets=count,
             allowed=most,
         )
+    return count
+
+
+def write_tiles(patterns: Sequence[Pattern], path: Path, paper: str, most: int, system: str) -> int:
+    """Write the PDF and say how many sheets it has. Raises ExportError where it would take more than `most`, or cannot be written."""
+    count = allow_sheets(patterns, paper, most)
     write_whole(path, tiles_bytes(patterns, paper, system), "tiles_not_written")
     return count
 

@@ -6,12 +6,12 @@ from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import QRectF
-from PyQt6.QtGui import QPainter, QPixmap
-from PyQt6.QtWidgets import QApplication, QFileDialog, QMessageBox, QWidget
+from PyQt6.QtGui import QPixmap
+from PyQt6.QtWidgets import QApplication, QWidget
 
-from keelroom.assess.report import as_table, ledger_rows
-from keelroom.errors import KeelRoomError
+from keelroom.assess.report import as_table, ledger_rows, plain_verdict
+from keelroom.errors import ExportError
+from keelroom.gui.saving import ask_and_write
 from keelroom.gui.widgets.chart import Chart
 from keelroom.gui.widgets.choose_table import ChooseTable
 
@@ -20,40 +20,49 @@ if TYPE_CHECKING:
 
 
 class Outputs:
-    """Acts of one window; a failure is said there and leaves older files as they were."""
+    """Acts of one window."""
 
     def __init__(self, window: Window) -> None:
         self.window, self.session = window, window.session
 
+    def _ask(self, title: str, suggested: str, kinds: str, act: Callable[[Path], object]) -> None:
+        ask_and_write(self.window, self.session, (title, suggested, kinds), act)
+
     def write_sheet(self) -> None:
         from keelroom.export.sheet import write_sheet
 
-        start = self.window.folder() / f"{self.session.build.brief.title or 'build'} sheet.pdf"
-        name, _ = QFileDialog.getSaveFileName(self.window, "Write the build sheet", str(start), "PDF (*.pdf)")
-        if name:
-            self._export(lambda: write_sheet(self.session.build, self.session.assessment, Path(name), self.session.system), name)
+        name = f"{self.session.build.brief.title or 'build'} sheet.pdf"
+        self._ask(
+            "Write the build sheet",
+            name,
+            "PDF (*.pdf)",
+            lambda path: write_sheet(self.session.build, self.session.assessment, path, self.session.system),
+        )
 
-    def _export(self, act: Callable[[], object], name: str) -> None:
-        try:
-            act()
-        except KeelRoomError as error:
-            self.session.told.emit(error.message)
-            QMessageBox.warning(self.window, "Not written", error.message)
-        else:
-            self.session.told.emit(f"Wrote {Path(name).name}")
+    def write_survey_sheet(self) -> None:
+        from keelroom.export.survey_sheet import write_survey_sheet
+
+        walk = self.window.walk()
+        self._ask(
+            "Write the survey sheet",
+            "survey sheet.pdf",
+            "PDF (*.pdf)",
+            lambda path: write_survey_sheet(self.session.build, walk, path, self.session.system),
+        )
 
     def export_drawing(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(
-            self.window, "Export the drawing", str(self.window.folder() / "elevation.png"), "PNG (*.png);;SVG at 1:1 (*.svg)"
-        )
-        if not name:
-            return
-        if name.lower().endswith(".svg"):
+        self._ask("Export the drawing", "drawing.png", "PNG (*.png);;SVG at 1:1 (*.svg)", self._write_drawing)
+
+    def _write_drawing(self, path: Path) -> None:
+        if path.suffix.lower() == ".svg":
             from keelroom.export.svg import write_svg
 
-            self._export(lambda: write_svg(self.window.bay.scene, Path(name)), name)
-        elif not self.drawing_picture().save(name, "PNG"):
-            self.session.told.emit(f"{Path(name).name} could not be written; choose another place")
+            scene = self.window.middle_scene()
+            if scene is None:
+                raise ExportError("nothing_drawn", "There is nothing drawn on this page")
+            write_svg(scene, path)
+        elif not self.drawing_picture().save(str(path), "PNG"):
+            raise ExportError("drawing_not_written", f"{path.name} could not be written; choose another place", path=str(path))
 
     def page_rows(self) -> list[list[str]]:
         """The tables and charts of the page that is seen, one under the other; empty where it has none."""
@@ -81,21 +90,23 @@ class Outputs:
     def _save_rows(self, rows: Sequence[Sequence[str]], suggested: str) -> None:
         from keelroom.export.tables import write_csv
 
-        name, _ = QFileDialog.getSaveFileName(self.window, "Save as CSV", str(self.window.folder() / suggested), "CSV (*.csv)")
-        if name:
-            self._export(lambda: write_csv(rows, Path(name)), name)
+        self._ask("Save as CSV", suggested, "CSV (*.csv)", lambda path: write_csv(rows, path))
 
     def drawing_picture(self) -> QPixmap:
-        """The elevation at twice the screen's size."""
-        picture = QPixmap(self.window.bay.size() * 2)
-        picture.fill(self.window.bay.palette().window().color())
-        painter = QPainter(picture)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.scale(2, 2)
-        painter.fillRect(QRectF(self.window.bay.rect()), self.window.bay.palette().base())
-        self.window.bay.render_scene(painter)
-        painter.end()
+        """What stands in the middle at twice the screen's size."""
+        shown = self.window.middle_stack.currentWidget()
+        assert shown is not None
+        picture = QPixmap(shown.size() * 2)
+        picture.setDevicePixelRatio(2)
+        shown.render(picture)
         return picture
+
+    def copy_verdict(self) -> None:
+        """One plain paragraph for a message."""
+        clipboard = QApplication.clipboard()
+        if clipboard is not None:
+            clipboard.setText(plain_verdict(self.session.build, self.session.assessment, self.session.system))
+            self.session.told.emit("The verdict is on the clipboard")
 
     def copy_ledger(self) -> None:
         clipboard = QApplication.clipboard()

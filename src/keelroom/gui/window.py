@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from importlib import import_module
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QAction, QCloseEvent, QKeySequence
@@ -21,23 +22,34 @@ from PyQt6.QtWidgets import (
 from keelroom import ASSETS
 from keelroom.build.autosave import Recovered
 from keelroom.core.findings import Finding
+from keelroom.drawing.fitup import section_sheet
+from keelroom.drawing.scene import Scene
 from keelroom.errors import KeelRoomError
 from keelroom.gui.outputs import Outputs
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import LIGHT, Palette, palette_of, style_sheet
 from keelroom.gui.widgets.bay import BayDrawing
 from keelroom.gui.widgets.column import packed
+from keelroom.gui.widgets.fit_board import FitBoard
 from keelroom.gui.widgets.form import Form
 from keelroom.gui.widgets.ledger import Ledger
 from keelroom.gui.widgets.map_bar import MapBar
 from keelroom.gui.widgets.panels import Command, CommandsPanel, FindingsPanel, TrailPanel, WhyPanel
 from keelroom.gui.widgets.response_strip import ResponseStrip
+from keelroom.gui.widgets.scene_view import SceneView
 from keelroom.gui.widgets.start_page import StartPage
 from keelroom.gui.widgets.tape import StationState, Tape
 from keelroom.gui.widgets.text import ChoiceBox, button, chip
 
-STATIONS = ("Brief", "Core", "Air")
-"""in the order of the work; each is `stations.<name>.view.<Name>Station`"""
+if TYPE_CHECKING:
+    from keelroom.gui.bench import Bench, Walk
+
+STATIONS = ("Brief", "Survey", "Core", "Air", "Fit-up")
+"""in the order of the work; each is `stations.<name>.view.<Name>Station`, a hyphen left out"""
+AT_FIT_UP = ("place", "cuts", "moved", "brackets", "mounting")
+TRIMMED = ("blank_width", "blank_height", "trim_left", "trim_right", "trim_bottom", "trim_top", "ears", "hole_inset", "metal", "thickness",
+           "bend_radius", "flange", "bead", "sheet_width", "sheet_height")  # fmt: skip
+"""what of a shroud is planned at Fit-up"""
 PANELS = ("Findings", "Why", "Trail", "Acts")
 FILES = "Keel Room builds (*.keelroom)"
 STATION_WIDTH, SIDE_WIDTH, LEDGER_HEIGHT = 420, 304, 200
@@ -45,13 +57,19 @@ STATION_WIDTH, SIDE_WIDTH, LEDGER_HEIGHT = 420, 304, 200
 
 def station(name: str, session: Session) -> Form:
     """The station, imported when it is first visited: the window need not wait for those nobody has asked for."""
-    view = import_module(f"keelroom.gui.stations.{name.lower()}.view")
-    made: Form = getattr(view, f"{name}Station")(session)
+    view = import_module(f"keelroom.gui.stations.{name.lower().replace('-', '')}.view")
+    made: Form = getattr(view, f"{name.title().replace('-', '')}Station")(session)
     return made
 
 
 def station_of(path: tuple[str, ...]) -> str:
     """The station a path of the build is edited at."""
+    if path[:1] == ("survey",):
+        return "Survey"
+    if path[:1] == ("gaps",) or (
+        path[:1] == ("packages",) and ((path[2:3] and path[2] in AT_FIT_UP) or (path[2:3] == ("shroud",) and path[-1] in TRIMMED))
+    ):
+        return "Fit-up"
     if path[:1] == ("packages",):
         return "Air" if path[2:3] in (("fans",), ("shroud",), ("sealing",)) else "Core"
     return "Brief"
@@ -77,6 +95,7 @@ class Window(QMainWindow):
         self.work = self._workspace()
         self.pages.addWidget(self.work)
         self.start: StartPage | None = None
+        self.bench_page: Bench | None = None
         status = self.statusBar()
         assert status is not None
         status.setSizeGripEnabled(False)
@@ -123,9 +142,11 @@ class Window(QMainWindow):
         return left
 
     def _middle(self) -> QWidget:
-        """The drawing, and at the Air station the choice of map under it."""
+        """The drawing the shown page asks for, and at the Air station the choice of map under it."""
         middle, column = packed("paper")
-        column.addWidget(self.bay, 1)
+        self.middle_stack = QStackedWidget()
+        self.middle_stack.addWidget(self.bay)
+        column.addWidget(self.middle_stack, 1)
         self.map_bar = MapBar(self.session, self.bay)
         self.map_bar.hide()
         column.addWidget(self.map_bar)
@@ -195,6 +216,9 @@ class Window(QMainWindow):
             Command("Save as…", self.save_as, "Ctrl+Shift+S"),
             Command("Write the build sheet (PDF)…", self.out.write_sheet, "Ctrl+P"),
             Command("Export the drawing (PNG or SVG)…", self.out.export_drawing),
+            Command("Write the blank survey sheet (PDF)…", self.out.write_survey_sheet),
+            Command("Bench mode: large type for entry at the car", self.bench, "F8"),
+            Command("Copy the verdict in one plain paragraph", self.out.copy_verdict),
             Command("Copy the page's table or chart as text", self.out.copy_page, "Ctrl+Shift+T"),
             Command("Save the page's table or chart as CSV…", self.out.save_page),
             Command("Save the ledger as CSV…", self.out.save_ledger),
@@ -246,11 +270,49 @@ class Window(QMainWindow):
     def show_station(self, name: str) -> None:
         if name not in self.stations:
             self.stations[name] = station(name, self.session)
+            self.stations[name].turned.connect(self._place_middle)
             self.station_stack.addWidget(self.stations[name])
         self.station_stack.setCurrentWidget(self.stations[name])
         self.stations[name].refresh()
         self.tape.marks[name].setChecked(True)
         self.map_bar.setVisible(name == "Air")
+        self._place_middle()
+
+    def _place_middle(self) -> None:
+        """Show the drawing that goes with the shown page."""
+        shown = self.station_stack.currentWidget()
+        wanted = shown.drawing() if isinstance(shown, Form) else None
+        wanted = wanted or self.bay
+        if self.middle_stack.indexOf(wanted) < 0:
+            self.middle_stack.addWidget(wanted)
+        self.middle_stack.setCurrentWidget(wanted)
+
+    def middle_scene(self) -> Scene | None:
+        """The scene of what stands in the middle, for an export."""
+        shown, build, fit = self.middle_stack.currentWidget(), self.session.build, self.session.assessment.fit
+        if isinstance(shown, FitBoard) and fit is not None:
+            return section_sheet(build, build.package, fit, self.session.system)
+        return shown.scene if isinstance(shown, (BayDrawing, SceneView)) else None
+
+    def walk(self) -> Walk:
+        """Every reading of the tape walk, for the sheet and for bench mode."""
+        from keelroom.gui.stations.survey.model import walk
+
+        return walk(self.session.build)
+
+    def bench(self) -> None:
+        """Bench mode, or back from it."""
+        if self.bench_page is not None and self.pages.currentWidget() is self.bench_page:
+            self.pages.setCurrentWidget(self.work)
+            self.show_station("Survey")
+            return
+        from keelroom.gui.bench import Bench
+
+        if self.bench_page is None:
+            self.bench_page = Bench(self.session, self.walk, self.bench)
+            self.pages.addWidget(self.bench_page)
+        self.pages.setCurrentWidget(self.bench_page)
+        self.bench_page.start()
 
     def toggle_response(self) -> None:
         """Whether the response strip comes up under a focused number."""
@@ -284,7 +346,8 @@ class Window(QMainWindow):
     def _display(self) -> None:
         self.palette_now = palette_of(self.session.settings.theme)
         self._dress()
-        for painted in (self.tape, self.bay, self.ledger):
+        boards = [self.middle_stack.widget(k) for k in range(1, self.middle_stack.count())]
+        for painted in (self.tape, self.bay, self.ledger, *(board for board in boards if isinstance(board, FitBoard))):
             painted.set_palette(self.palette_now)
         us = self.session.system == "us"
         self.units_button.setText("in · °F" if us else "mm · °C")
@@ -332,10 +395,13 @@ class Window(QMainWindow):
         mine = [f for f in findings if station_of(f.where) == title and f.where[:1] != ("duty_cases",)]
         problems, doubts = (sum(f.level == level for f in mine) for level in ("problem", "doubt"))
         package = self.session.build.package
+        fit = self.session.assessment.fit
         started = {
             "Brief": self.session.build.brief.engine.displacement is not None,
             "Core": package.core.face_width is not None,
             "Air": bool(package.fans),
+            "Survey": fit is not None and fit.surveyed,
+            "Fit-up": fit is not None and fit.surveyed,
         }
         if problems:
             return StationState("problem" if problems == 1 else "problems", problems)

@@ -228,13 +228,13 @@ class Bracket(Strict):
     part: PartPoint = "core_upper_left"
     hole: str = ""
     metal: MetalKey = "steel"
-    width: Annotated[Quantity, Spec("length", "Strip width", gt=5e-3, le=0.1)] = quantity("1 in", "length")
+    width: Annotated[Quantity, Spec("length", "Strip width", gt=5e-3, le=0.15)] = quantity("1 1/8 in", "length")
     thickness: Annotated[Quantity, Spec("length", "Strip thickness", gt=3e-4, le=0.012)] = quantity("1/8 in", "length")
     radius: Annotated[Quantity, Spec("length", "Inside bend radius", ge=0, le=0.03)] = quantity("1/8 in", "length")
     bolt: BoltKey = "m6"
     near_hole: Annotated[Quantity, Spec("length", "Hole at the part", gt=2e-3, le=0.03)] = quantity("7 mm", "length")
     far_hole: Annotated[Quantity, Spec("length", "Hole at the chassis", gt=2e-3, le=0.03)] = quantity("7 mm", "length")
-    edge: Annotated[Quantity, Spec("length", "Hole to strip's end", gt=3e-3, le=0.1)] = quantity("1/2 in", "length")
+    edge: Annotated[Quantity, Spec("length", "Hole to strip's end", gt=3e-3, le=0.1)] = quantity("9/16 in", "length")
     slot: Annotated[Quantity, Spec("length", "Slot at the chassis", ge=0, le=0.05)] = quantity("0 in", "length")
     stiffener: Annotated[Quantity, Spec("length", "Stiffening rib", ge=0, le=0.05)] = quantity("0 in", "length")
     isolated: bool = True

@@ -9,6 +9,7 @@ from keelroom.core.outline import Point, rectangle
 from keelroom.core.packaging.fixings import edge_wanted
 from keelroom.core.packaging.pattern import Bend, Hole, Mark, Pattern, Slot
 from keelroom.core.packaging.sheet import RIGHT, Metal, bend_allowance, bend_deduction
+from keelroom.units import both
 
 STEEPEST = math.radians(60)
 """[rad] a joggle is not bent further than this: beyond it two right angles are easier made."""
@@ -63,13 +64,13 @@ def flat_or_joggle(name: str, run: float, offset: float, stock: Stock, ends: End
     fault = ""
     if slope < 0:
         fault = (
-            f"no room for its bends: an offset of {offset * 1e3:.1f} mm is less than two bends of {stock.radius * 1e3:.1f} mm radius take; "
+            f"no room for its bends: an offset of {both(offset, 'length')} is less than two bends of {both(stock.radius, 'length')} radius take; "
             f"pack it with washers or take a smaller radius"
         )
         slope = 0.0
     elif room < _clear_of_bend(stock, ends):
         need = run + 2 * (_clear_of_bend(stock, ends) - room)
-        fault = f"no room for its bends: the holes are {run * 1e3:.1f} mm apart along the face, two bends clear of both holes need {need * 1e3:.1f} mm"
+        fault = f"no room for its bends: the holes are {both(run, 'length')} apart along the face, two bends clear of both holes need {both(need, 'length')}"
     arc = bend_allowance(stock.metal, stock.thickness, stock.radius, angle)
     first = ends.edge + max(room, 0.0)
     between = first + arc + max(slope, 0.0)
@@ -91,7 +92,7 @@ def angle_bracket(name: str, legs: tuple[float, float], stock: Stock, ends: Ends
     for leg, which in zip(legs, ("first", "second"), strict=True):
         need = setback + _clear_of_bend(stock, ends)
         if leg < need - 1e-9:
-            fault = f"no room for its bend: the {which} hole is {leg * 1e3:.1f} mm from the corner, the bend and the hole's edge need {need * 1e3:.1f} mm"
+            fault = f"no room for its bend: the {which} hole is {both(leg, 'length')} from the corner, the bend and the hole's edge need {both(need, 'length')}"
     holes = (ends.edge, length - ends.edge - ends.slot)
     return _made(("L", name), length, holes, ((bend, math.degrees(RIGHT)),), (stock, ends), max(legs), fault)
 
@@ -126,12 +127,12 @@ def _made(
         holes=drilled,
         slots=(Slot((holes[1], middle), far_end, ends.far),) if ends.slot else (),
         bends=tuple(Bend(*across(at), degrees, stock.radius) for at, degrees in bends),
-        marks=(Mark((length / 2, -0.006), name),),
+        marks=(Mark((length / 2, middle), name),),
     )
     mass = length * stock.width * stock.thickness * stock.metal.density
     least = edge_wanted(max(ends.near, ends.far))[0]
     short = [what for what, have in (("end", ends.edge), ("side", middle)) if have < least - 1e-9]
     if short and not fault:
         have = min(ends.edge, middle)
-        fault = f"the hole is {have * 1e3:.1f} mm from the strip's {short[0]}; a {max(ends.near, ends.far) * 1e3:.1f} mm hole needs at least {least * 1e3:.1f} mm"
+        fault = f"the hole is {both(have, 'length')} from the strip's {short[0]}; a {both(max(ends.near, ends.far), 'length')} hole needs at least {both(least, 'length')}"
     return Made(kind, pattern, length, fault, reach, mass)

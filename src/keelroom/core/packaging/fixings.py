@@ -52,21 +52,37 @@ class Strap(NamedTuple):
     safety: float
 
 
-def strap(metal: Metal, width: float, thickness: float, reach: float, mass: float, shock: float, stiffener: float = 0.0) -> Strap:
+class Section(NamedTuple):
+    """A strap's section [m]: width, thickness, and the height of a rib along it, 0 none."""
+
+    width: float
+    thickness: float
+    rib: float = 0.0
+
+    def bending(self) -> tuple[float, float]:
+        """Second moment of area [m4] across its flat side, and how far its outermost fibre lies out [m]."""
+        flat = self.width * self.thickness
+        inertia, outer = flat * self.thickness**2 / 12, self.thickness / 2
+        if self.rib > 0:
+            rib = self.thickness * self.rib
+            middle = (flat * self.thickness / 2 + rib * (self.thickness + self.rib / 2)) / (flat + rib)
+            inertia += flat * (middle - self.thickness / 2) ** 2 + rib * self.rib**2 / 12
+            inertia += rib * (self.thickness + self.rib / 2 - middle) ** 2
+            outer = max(middle, self.thickness + self.rib - middle)
+        return inertia, outer
+
+
+def strap(metal: Metal, section: Section, reach: float, mass: float, shock: float, guided: bool = False) -> Strap:
     """A strap held at one end with a mass at the other, shaken across its flat side.
 
-    width, thickness, reach [m]; mass [kg] on this strap; shock [g]; stiffener: height [m] of a rib along it, 0 none
-    Source: end-loaded cantilever, Roark: M = F·l, sag = F·l³/(3·E·I), from memory
+    reach [m]; mass [kg] on this strap; shock [g]; guided: the mass cannot turn, other straps hold it level: both ends bend
+    Source: Roark, from memory: end-loaded cantilever M = F·l, sag = F·l³/(3·E·I); end guided M = F·l/2, sag = F·l³/(12·E·I)
     """
-    inertia, outer = width * thickness**3 / 12, thickness / 2
-    if stiffener > 0:
-        flat, rib = width * thickness, thickness * stiffener
-        middle = (flat * thickness / 2 + rib * (thickness + stiffener / 2)) / (flat + rib)
-        inertia += flat * (middle - thickness / 2) ** 2 + thickness * stiffener**3 / 12 + rib * (thickness + stiffener / 2 - middle) ** 2
-        outer = thickness + stiffener - middle
+    inertia, outer = section.bending()
     force = mass * GRAVITY * shock
-    stress = force * reach * outer / inertia
-    stiffness = 3 * metal.young * inertia / reach**3
+    moment, ends = (force * reach / 2, 12) if guided else (force * reach, 3)
+    stress = moment * outer / inertia
+    stiffness = ends * metal.young * inertia / reach**3
     return Strap(stress, force / stiffness, math.sqrt(stiffness / max(mass, 1e-9)) / (2 * math.pi), metal.strength / max(stress, 1.0))
 
 

@@ -8,6 +8,7 @@ from typing import NamedTuple
 from keelroom.core.outline import Outline, Point, rectangle
 from keelroom.core.packaging.pattern import Bend, Hole, Mark, Pattern
 from keelroom.core.packaging.sheet import INCH, Metal, bend_deduction, cracks, smallest_radius
+from keelroom.units import both
 
 SIDES = ("left", "right", "bottom", "top")
 WEB = 6e-3
@@ -63,8 +64,8 @@ def trim(blank: Blank, seat: tuple[float, float], cut: dict[str, float], proud: 
     for number, (x, y, radius) in enumerate(blank.rings, 1):
         for side, room in zip(SIDES, (x - radius - left, right - x - radius, y - radius - bottom, top - y - radius), strict=True):
             if room < WEB - 1e-9:
-                what = "runs through" if room < 0 else f"leaves {room * 1e3:.1f} mm at"
-                faults.append(f"The {side} trim line {what} the ring of fan {number}; keep {WEB * 1e3:.0f} mm of web beside it")
+                what = "runs through" if room < 0 else f"leaves {both(room, 'length')} at"
+                faults.append(f"The {side} trim line {what} the ring of fan {number}; keep {both(WEB, 'length')} of web beside it")
     if right - left <= 0 or top - bottom <= 0:
         faults.append("Nothing would be left of the shroud")
     lost, notes = _holes(blank, (left, bottom, right, top))
@@ -76,24 +77,35 @@ def trim(blank: Blank, seat: tuple[float, float], cut: dict[str, float], proud: 
     gap = open_strip + edge * edge_gap
     if not seats:
         gap += edge * proud
-        notes.append(f"It stands on the tanks, {proud * 1e3:.1f} mm proud of the fins: trim until it seats between them")
+        notes.append(f"It stands on the tanks, {both(proud, 'length')} proud of the fins: trim until it seats between them")
     if blank.ears > 0:
-        notes.append(f"Ears and tabs stand {blank.ears * 1e3:.0f} mm beyond the flange: take them off flush first")
+        notes.append(f"Ears and tabs stand {both(blank.ears, 'length')} beyond the flange: take them off flush first")
     return Trim(cut, tuple(faults), tuple(notes), lost, seats, gap, 2 * (size[0] + size[1]))
 
 
 def _holes(blank: Blank, line: tuple[float, float, float, float]) -> tuple[tuple[int, ...], list[str]]:
+    """Numbers of the bolt holes that are lost, and what to do about them: those cut away, and those left too near an edge."""
     left, bottom, right, top = line
-    lost, notes = [], []
+    gone: list[int] = []
+    near: list[tuple[int, float]] = []
     for number, (x, y, diameter) in enumerate(blank.holes, 1):
         room = min(x - left, right - x, y - bottom, top - y)
         if room < diameter / 2:
-            lost.append(number)
-            notes.append(f"Bolt hole {number} is cut away: drill a new one {2 * diameter * 1e3:.0f} mm from the new edge")
+            gone.append(number)
         elif room < 1.5 * diameter - 1e-9:
-            lost.append(number)
-            notes.append(f"Bolt hole {number} is left {room * 1e3:.1f} mm from the edge, under 1.5 diameters: drill a new one")
-    return tuple(lost), notes
+            near.append((number, room))
+    notes = []
+    if gone:
+        diameter = blank.holes[gone[0] - 1][2]
+        notes.append(f"Bolt {_numbered(gone)} cut away: drill anew {both(2 * diameter, 'length')} from the new edge")
+    if near:
+        least = min(room for _, room in near)
+        notes.append(f"Bolt {_numbered([n for n, _ in near])} left {both(least, 'length')} from the edge, under 1.5 diameters: drill anew")
+    return (*gone, *(number for number, _ in near)), notes
+
+
+def _numbered(numbers: list[int]) -> str:
+    return f"hole {numbers[0]} is" if len(numbers) == 1 else f"holes {', '.join(map(str, numbers))} are"
 
 
 def _struts(blank: Blank, line: tuple[float, float, float, float]) -> list[str]:
@@ -151,14 +163,14 @@ def pan(name: str, made: Pan, metal: Metal, sheet: tuple[float, float]) -> PanMa
     if why == "radius":
         least = smallest_radius(metal, made.thickness)
         warnings.append(
-            f"{metal.name} at {made.thickness * 1e3:.2f} mm cracks under an inside radius of {least * 1e3:.1f} mm; this one is bent at {made.radius * 1e3:.1f} mm"
+            f"{metal.name} at {both(made.thickness, 'length')} cracks under an inside radius of {both(least, 'length')}; this one is bent at {both(made.radius, 'length')}"
         )
     elif why == "thick":
         warnings.append(f"{metal.name} this thick has cracked when bent to 90° in one piece; it was made as two welded pieces")
     fits = any(a <= s + 1e-9 and b <= t + 1e-9 for a, b in ((flat[0], flat[1]), (flat[1], flat[0])) for s, t in (sheet,))
     if not fits:
         warnings.append(
-            f"The blank is {flat[0] * 1e3:.0f} × {flat[1] * 1e3:.0f} mm, larger than the sheet of {sheet[0] * 1e3:.0f} × {sheet[1] * 1e3:.0f} mm"
+            f"The blank is {both(flat[0], 'length')} by {both(flat[1], 'length')}, larger than the sheet of {both(sheet[0], 'length')} by {both(sheet[1], 'length')}"
         )
     if why or not fits:
         warnings.append("Made as a flat face and a rim, joined: no bend in the face")
@@ -170,19 +182,21 @@ def _pan_faults(made: Pan) -> list[str]:
     faults = []
     least = made.radius + made.thickness
     if made.depth < 2 * least:
-        faults.append(f"No room for its bends: a pan {made.depth * 1e3:.1f} mm deep has two bends that need {2 * least * 1e3:.1f} mm")
+        faults.append(f"No room for its bends: a pan {both(made.depth, 'length')} deep has two bends that need {both(2 * least, 'length')}")
     if made.flange < least + 2 * made.thickness:
         faults.append(
-            f"No room for the flange's bend: {made.flange * 1e3:.1f} mm wide, it needs {(least + 2 * made.thickness) * 1e3:.1f} mm"
+            f"No room for the flange's bend: {both(made.flange, 'length')} wide, it needs {both((least + 2 * made.thickness), 'length')}"
         )
     for number, (x, y, diameter) in enumerate(made.rings, 1):
         room = min(x, made.width - x, y, made.height - y) - diameter / 2
         if room < least:
-            faults.append(f"Fan opening {number} runs into the fold: {room * 1e3:.1f} mm from the side, it needs {least * 1e3:.1f} mm")
+            faults.append(
+                f"Fan opening {number} runs into the fold: {both(room, 'length')} from the side, it needs {both(least, 'length')}"
+            )
     for i, (x0, y0, d0) in enumerate(made.rings):
         for x1, y1, d1 in made.rings[i + 1 :]:
             if math.hypot(x1 - x0, y1 - y0) < (d0 + d1) / 2 + WEB:
-                faults.append(f"Two fan openings leave less than {WEB * 1e3:.0f} mm between them")
+                faults.append(f"Two fan openings leave less than {both(WEB, 'length')} between them")
     return faults
 
 

@@ -58,8 +58,8 @@ class Session(QObject):
         self.failure = ""
         self.held: Held | None = None
         self.assessment: Assessment = assess(self.store.build)
-        self.marks: list[tuple[str, float | None]] = []
-        """the trail's temperature after each step"""
+        self.marks: list[tuple[str, float | None, float | None]] = []
+        """the trail's temperature and tightest gap after each step"""
         self.store.listen(self._swapped)
         self._saver = QTimer(self, singleShot=True, interval=AUTOSAVE_MS)
         self._saver.timeout.connect(self.keep_recovery_copy)
@@ -108,7 +108,8 @@ class Session(QObject):
         temperature = tightest.figures.temperature if tightest and tightest.figures else None
         self.marks = [*self.marks[: max(len(trail) - 1, 0)]]
         if trail:
-            self.marks.append((trail[-1], temperature))
+            fit = self.assessment.fit
+            self.marks.append((trail[-1], temperature, fit.tightest.gap if fit and fit.tightest else None))
 
     def explain(self, headline: str) -> None:
         """Show the working of a headline figure."""

@@ -29,6 +29,19 @@ class Settings:
     def theme(self, value: str) -> None:
         self._store.setValue("theme", value)
 
+    @property
+    def pixels_per_metre(self) -> float:
+        """Of the screen, as calibrated with a ruler; 0 where nobody has."""
+        try:
+            value = float(self._store.value("pixels_per_metre", 0.0))
+        except (TypeError, ValueError):
+            return 0.0
+        return value if 500 < value < 50000 else 0.0
+
+    @pixels_per_metre.setter
+    def pixels_per_metre(self, value: float) -> None:
+        self._store.setValue("pixels_per_metre", value)
+
     def remember(self, name: str, state: QByteArray) -> None:
         self._store.setValue(name, state)
 

@@ -9,20 +9,26 @@ from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
 
 
 class _Signals(QObject):
+    come = pyqtSignal(int, float)
     finished = pyqtSignal(int, object)
     failed = pyqtSignal(int, str)
 
 
 class _Job(QRunnable):
-    def __init__(self, ticket: int, work: Callable[[], Any], worker: Worker) -> None:
+    def __init__(self, ticket: int, work: Callable[..., Any], worker: Worker, telling: bool) -> None:
         super().__init__()
-        self.ticket, self.work, self.worker, self.signals = ticket, work, worker, _Signals()
+        self.ticket, self.work, self.worker, self.telling, self.signals = ticket, work, worker, telling, _Signals()
+
+    def _tell(self, share: float) -> bool:
+        """How far the work has come; whether anybody still wants it."""
+        self.signals.come.emit(self.ticket, share)
+        return self.ticket == self.worker.ticket
 
     def run(self) -> None:
         if self.ticket != self.worker.ticket:
             return
         try:
-            result = self.work()
+            result = self.work(self._tell) if self.telling else self.work()
         except Exception as error:
             self.signals.failed.emit(self.ticket, str(error))
         else:
@@ -33,6 +39,8 @@ class Worker(QObject):
     """Runs one kind of work. `answered` and `failed` speak only of the newest request."""
 
     answered = pyqtSignal(object)
+    come = pyqtSignal(float)
+    """how far work that tells has come, 0 to 1"""
     failed = pyqtSignal(str)
 
     def __init__(self, parent: QObject | None = None) -> None:
@@ -41,11 +49,13 @@ class Worker(QObject):
         self.busy = False
         self._jobs: dict[int, _Job] = {}
 
-    def ask(self, work: Callable[[], Any]) -> None:
+    def ask(self, work: Callable[..., Any], telling: bool = False) -> None:
+        """Begin a piece of work; with `telling` it is given a function to tell how far it has come, which answers whether to go on."""
         self.ticket += 1
         self.busy = True
-        job = _Job(self.ticket, work, self)
+        job = _Job(self.ticket, work, self, telling)
         job.setAutoDelete(False)
+        job.signals.come.connect(self._come)
         job.signals.finished.connect(self._finished)
         job.signals.failed.connect(self._failed)
         self._jobs[self.ticket] = job
@@ -56,6 +66,10 @@ class Worker(QObject):
     def cancel(self) -> None:
         self.ticket += 1
         self.busy = False
+
+    def _come(self, ticket: int, share: float) -> None:
+        if ticket == self.ticket:
+            self.come.emit(share)
 
     def _finished(self, ticket: int, result: object) -> None:
         self._jobs.pop(ticket, None)

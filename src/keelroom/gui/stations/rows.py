@@ -5,16 +5,17 @@ from __future__ import annotations
 from typing import Literal, NamedTuple
 
 Path = tuple[str, ...]
-Sort = Literal["quantity", "choice", "flag", "text", "notes", "set", "curve"]
+Sort = Literal["quantity", "choice", "flag", "text", "notes", "set", "curve", "reading"]
 
 
 class Row(NamedTuple):
-    """One field. choices: (stored value, words) for choices and sets."""
+    """One field. choices: (stored value, words) for choices and sets; said: its accessible name where the label alone is not enough."""
 
     sort: Sort
     path: Path
     label: str = ""
     choices: tuple[tuple[str, str], ...] = ()
+    said: str = ""
 
 
 class Group(NamedTuple):
@@ -27,13 +28,19 @@ class Group(NamedTuple):
 
 
 class Page(NamedTuple):
-    """One chip of a station. actions: (name, code) the view offers on the page."""
+    """One chip of a station. actions: (name, code) the view offers on the page; said: (role, sentence) worked out from the build."""
 
     title: str
     groups: tuple[Group, ...]
     actions: tuple[tuple[str, str], ...] = ()
+    said: tuple[tuple[str, str], ...] = ()
 
 
 def quantities(path: Path, *names: str) -> tuple[Row, ...]:
     """Measured fields of one section; their labels come from the document's own field specs."""
     return tuple(Row("quantity", (*path, name)) for name in names)
+
+
+def readings(path: Path, *names: str, of: str = "") -> tuple[Row, ...]:
+    """Measures of the tape walk in one section. of: whose they are, where the section has several alike."""
+    return tuple(Row("reading", (*path, name), said=of) for name in names)

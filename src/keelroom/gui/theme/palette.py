@@ -68,6 +68,12 @@ def style_sheet(p: Palette) -> str:
     QLabel[role="doubt"] {{ color: {p.doubt}; font-weight: 600; }}
     QLabel[role="note"] {{ color: {p.faint}; font-weight: 600; }}
     QLabel[role="stale"] {{ color: {p.on_accent}; background: {p.bad}; padding: 4px; }}
+    QLabel[role="bench"] {{ color: {p.faint}; font-size: 15pt; }}
+    QLabel[role="bench-wrong"] {{ color: {p.bad}; font-size: 15pt; font-weight: 600; }}
+    QLabel[role="bench-prompt"] {{ font-size: 26pt; font-weight: 600; }}
+    QLabel[role="bench-figure"] {{ font-size: 44pt; font-weight: 600; color: {p.accent}; }}
+    QPushButton[role="bench"] {{ font-size: 17pt; padding: 4px 10px; }}
+    QPushButton[role="bench-main"] {{ font-size: 17pt; font-weight: 600; background: {p.accent}; color: {p.on_accent}; }}
     QLineEdit, QPlainTextEdit, QComboBox {{ background: {p.raised}; border: 1px solid {p.rule}; border-radius: 3px; padding: 2px 5px;
         selection-background-color: {p.accent}; selection-color: {p.on_accent}; }}
     QLineEdit:focus, QPlainTextEdit:focus, QComboBox:focus {{ border: 2px solid {p.accent}; padding: 1px 4px; }}

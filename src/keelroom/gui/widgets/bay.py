@@ -5,18 +5,19 @@ from __future__ import annotations
 import math
 
 from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QFont, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QPolygonF, QResizeEvent, QTransform
+from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QTransform
 from PyQt6.QtWidgets import QToolTip, QWidget
 
 from keelroom.build.edits import Change, Edit
 from keelroom.build.quantity import from_si
 from keelroom.build.schema.package import Fan
 from keelroom.drawing.elevation import elevation
-from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene
+from keelroom.drawing.scene import Circle, Scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.air_overlay import Overlay, OverlayPainter
 from keelroom.gui.widgets.inks import Ink, inks
+from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, fitted
 from keelroom.units import INCH, KINDS, format_si
 
 SNAP_PIXELS = 7.0
@@ -116,12 +117,8 @@ class BayDrawing(QWidget):
         self._place_handles()
 
     def _fit(self) -> None:
-        left, bottom, wide, high = self.scene.bounds
         margin = 14.0
-        scale = max(min((self.width() - 2 * margin) / wide, (self.height() - 2 * margin) / high), 1.0)
-        x = (self.width() - scale * wide) / 2 - scale * left
-        y = (self.height() + scale * high) / 2 + scale * bottom
-        self.view = QTransform(scale, 0, 0, -scale, x, y)
+        self.view = fitted(self.scene.bounds, QRectF(self.rect()).adjusted(margin, margin, -margin, -margin))
 
     def _place_handles(self) -> None:
         fans = {fan.id: fan for fan in self.session.build.package.fans if fan.diameter} if self.scene.shapes else {}
@@ -180,19 +177,20 @@ class BayDrawing(QWidget):
     def render_scene(self, painter: QPainter) -> None:
         """Paint the scene and its captions; also used for exporting the picture."""
         table = inks(self.palette_now)
-        painter.setFont(self._font(9))
+        painter.setFont(body_font(9))
         if not self.scene.shapes:
             painter.setPen(QColor(self.palette_now.faint))
-            painter.setFont(self._font(11))
+            painter.setFont(body_font(11))
             painter.drawText(QRectF(self.rect()), Qt.AlignmentFlag.AlignCenter, self.scene.note)
             return
+        brush = ScenePainter(self.palette_now, self.view)
         for shape in self.scene.shapes:
             ink = table.get(shape.role, Ink(self.palette_now.faint))
             if self.overlay is not None:
                 if shape.role in HIDDEN_BY_MAP:
                     continue
                 ink = ink._replace(fill="", stroke=self.palette_now.ink, width=1.6) if shape.role.startswith("fan") else ink
-            self._paint(painter, shape, ink)
+            brush.paint(painter, shape, ink)
             if self.overlay is not None and shape.role == "core.face":
                 self.overlay.paint(painter, self.view)
         if self.overlay is not None:
@@ -207,19 +205,15 @@ class BayDrawing(QWidget):
             return
         for shape in elevation(held.build.package, self.session.system, held.build.survey).shapes:
             if shape.role in ("core.face", "fan.ring", "shroud.edge", "cover"):
-                self._paint(painter, shape, ink)
-
-    @staticmethod
-    def _font(points: int) -> QFont:
-        return QFont("Open Sans", points)
+                ScenePainter(self.palette_now, self.view).paint(painter, shape, ink)
 
     def _caption(self, painter: QPainter) -> None:
         package = self.session.build.package
         painter.setPen(QColor(self.palette_now.ink))
-        painter.setFont(self._font(11))
+        painter.setFont(body_font(11))
         painter.drawText(QPointF(14, 22), f"Front elevation: {package.name or 'package'}")
         painter.setPen(QColor(self.palette_now.faint))
-        painter.setFont(self._font(9))
+        painter.setFont(body_font(9))
         painter.drawText(QPointF(14, 40), package.core.name or "Core as entered")
         shroud = {
             "full": "Full shroud",
@@ -232,55 +226,6 @@ class BayDrawing(QWidget):
             return
         words = shroud[package.shroud.kind] if package.fans else "No fan yet: choose one at the Air station"
         painter.drawText(foot, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, words)
-
-    def _paint(self, painter: QPainter, shape: object, ink: Ink) -> None:
-        painter.setPen(ink.pen())
-        painter.setBrush(QColor(ink.fill) if ink.fill else Qt.BrushStyle.NoBrush)
-        if isinstance(shape, Rect):
-            corner = self.view.map(QPointF(shape.left, shape.bottom + shape.height))
-            scale = self.view.m11()
-            radius = shape.radius * scale
-            painter.drawRoundedRect(QRectF(corner.x(), corner.y(), shape.width * scale, shape.height * scale), radius, radius)
-        elif isinstance(shape, Circle):
-            radius = shape.radius * self.view.m11()
-            painter.drawEllipse(self.view.map(QPointF(*shape.centre)), radius, radius)
-        elif isinstance(shape, Polyline):
-            points = QPolygonF([self.view.map(QPointF(*point)) for point in shape.points])
-            (painter.drawPolygon if shape.closed else painter.drawPolyline)(points)
-        elif isinstance(shape, Label):
-            self._text(painter, self.view.map(QPointF(*shape.at)), shape.text, ink, 0.0)
-        elif isinstance(shape, Dimension):
-            self._dimension(painter, shape, ink)
-
-    def _text(self, painter: QPainter, at: QPointF, text: str, ink: Ink, angle: float) -> None:
-        painter.save()
-        painter.translate(at)
-        painter.rotate(angle)
-        metrics = painter.fontMetrics()
-        width, height = metrics.horizontalAdvance(text) + 8, metrics.height()
-        box = QRectF(-width / 2, -height / 2, width, height)
-        paper = QColor(self.palette_now.paper)
-        paper.setAlpha(225)
-        painter.fillRect(box, paper)
-        painter.setPen(QColor(ink.stroke))
-        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
-        painter.restore()
-
-    def _dimension(self, painter: QPainter, shape: Dimension, ink: Ink) -> None:
-        (x0, y0), (x1, y1) = shape.start, shape.end
-        length = math.hypot(x1 - x0, y1 - y0) or 1.0
-        nx, ny = -(y1 - y0) / length * shape.offset, (x1 - x0) / length * shape.offset
-        a, b = self.view.map(QPointF(x0 + nx, y0 + ny)), self.view.map(QPointF(x1 + nx, y1 + ny))
-        painter.drawLine(self.view.map(QPointF(x0, y0)), a)
-        painter.drawLine(self.view.map(QPointF(x1, y1)), b)
-        painter.drawLine(a, b)
-        way = math.atan2(b.y() - a.y(), b.x() - a.x())
-        for end, sign in ((a, 1), (b, -1)):
-            for turn in (0.35, -0.35):
-                painter.drawLine(end, end + QPointF(8 * sign * math.cos(way + turn), 8 * sign * math.sin(way + turn)))
-        upright = math.degrees(way)
-        upright = upright - 180 if upright > 90 else upright + 180 if upright < -90 else upright
-        self._text(painter, (a + b) / 2, shape.text, ink, upright)
 
     # moving fans
 

@@ -13,7 +13,9 @@ from keelroom.gui.widgets.text import label
 class ChooseTable(QWidget):
     """Rows of cells; `choose` gets the row's index in the given order."""
 
-    def __init__(self, name: str, columns: tuple[str, ...], choose: Callable[[int], object], note: str) -> None:
+    def __init__(
+        self, name: str, columns: tuple[str, ...], choose: Callable[[int], object], note: str, hint: str = "copper, 24 ×, twin …"
+    ) -> None:
         super().__init__()
         self.setObjectName("panel")
         self.choose = choose
@@ -21,7 +23,7 @@ class ChooseTable(QWidget):
         column.setContentsMargins(12, 8, 10, 10)
         column.addWidget(label(note, "faint", wrap=True))
         self.filter = QLineEdit()
-        self.filter.setPlaceholderText("Narrow the list: copper, 24 ×, twin …")
+        self.filter.setPlaceholderText(f"Narrow the list: {hint}")
         self.filter.setAccessibleName(f"Narrow the list of {name}")
         self.filter.textChanged.connect(self._narrow)
         column.addWidget(self.filter)
@@ -45,12 +47,12 @@ class ChooseTable(QWidget):
         self.table.activated.connect(lambda index: self.choose(index.row()))
         column.addWidget(self.table, 1)
 
-    def fit_to_cells(self) -> None:
+    def fit_to_cells(self, first: int = 196) -> None:
         """The first column takes what it needs instead of what is left; the table scrolls sideways."""
         horizontal = self.table.horizontalHeader()
         assert horizontal is not None
         horizontal.setSectionResizeMode(0, QHeaderView.ResizeMode.Interactive)
-        self.table.setColumnWidth(0, 196)
+        self.table.setColumnWidth(0, first)
 
     def show_rows(self, rows: list[tuple[str, ...]], current: int) -> None:
         self.table.setRowCount(len(rows))

@@ -152,10 +152,13 @@ class QuantityField(Field):
             self.edit.setModified(False)
             self.session.apply(set_value(self.path, value, f"{self.text} {value.as_typed}"))
         except InputError as error:
-            self.edit.setModified(True)
-            restyle(self.edit, "wrong", True)
-            self._say(error.message, "error")
-            self.edit.setAccessibleDescription(error.message)
+            self._refuse(error.message)
+
+    def _refuse(self, why: str) -> None:
+        self.edit.setModified(True)
+        restyle(self.edit, "wrong", True)
+        self._say(why, "error")
+        self.edit.setAccessibleDescription(why)
 
     def _clear(self) -> None:
         try:

@@ -5,15 +5,18 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Protocol, cast
 
-from PyQt6.QtWidgets import QApplication, QHBoxLayout, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLabel, QStackedWidget, QVBoxLayout, QWidget
 
 from keelroom.build.edits import removed
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.rows import Group, Page, Row
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.fields import ChoiceField, CurveField, Field, FlagField, NotesField, QuantityField, SetField, TextField
-from keelroom.gui.widgets.text import button, chip, label, replace_body
+from keelroom.gui.widgets.reading import ReadingField
+from keelroom.gui.widgets.text import button, chip, label, replace_body, restyle
 
+ACTIONS_A_LINE = 3
 Pages = Callable[[], tuple[Page, ...]]
 Actions = dict[str, Callable[[], object]]
 
@@ -31,6 +34,8 @@ def field_for(session: Session, row: Row) -> Field:
     """The widget of one row."""
     if row.sort == "quantity":
         return QuantityField(session, row.path)
+    if row.sort == "reading":
+        return ReadingField(session, row.path, row.said)
     if row.sort == "flag":
         return FlagField(session, row.path, row.label)
     if row.sort == "choice":
@@ -43,17 +48,21 @@ def field_for(session: Session, row: Row) -> Field:
 
 
 class PageView(ScrolledColumn):
-    """One page of fields; rebuilt only when its rows change, refreshed otherwise."""
+    """One page of fields; rebuilt only when its rows change, refreshed otherwise. Enter walks from reading to reading."""
+
+    walked_off = pyqtSignal()
+    """Enter was pressed in the last reading"""
 
     def __init__(self, session: Session, actions: Actions) -> None:
         super().__init__(session)
         self.actions = actions
         self.page: Page | None = None
         self.fields: list[Field] = []
+        self.said: list[QLabel] = []
 
     def show_page(self, page: Page) -> None:
-        if page != self.page:
-            self.page = page
+        before, self.page = self.page, page
+        if before is None or page._replace(said=before.said) != before or len(page.said) != len(before.said):
             held = next((field.path for field in self.fields if field.isAncestorOf(QApplication.focusWidget())), None)
             self._build(page)
             kept = self.field_at(held) if held else None
@@ -61,15 +70,21 @@ class PageView(ScrolledColumn):
                 kept.take_focus()
         for field in self.fields:
             field.refresh()
+        for said, (role, text) in zip(self.said, page.said, strict=True):
+            said.setText(text)
+            restyle(said, "role", role)
 
     def _build(self, page: Page) -> None:
         body, column = self.blank(2)
         self.fields = []
+        self.said = [label("", role, wrap=True) for role, _ in page.said]
+        for said in self.said:
+            column.addWidget(said)
         for group in page.groups:
             self._group(column, group)
-        if page.actions:
+        for k in range(0, len(page.actions), ACTIONS_A_LINE):
             line = QHBoxLayout()
-            for name, code in page.actions:
+            for name, code in page.actions[k : k + ACTIONS_A_LINE]:
                 line.addWidget(button(name, self.actions[code]))
             line.addStretch(1)
             column.addLayout(line)
@@ -88,9 +103,23 @@ class PageView(ScrolledColumn):
             column.addWidget(label(group.note, "faint", wrap=True))
         for row in group.rows:
             field = field_for(self.session, row)
+            if isinstance(field, ReadingField):
+                field.entered.connect(lambda field=field: self._walk_on(field))
             self.fields.append(field)
             column.addWidget(field)
         column.addSpacing(8)
+
+    def _walk_on(self, field: Field) -> None:
+        rest = self.readings()
+        after = rest[rest.index(field) + 1 :] if field in rest else []
+        if after:
+            self.ensureWidgetVisible(after[0])
+            after[0].take_focus()
+        else:
+            self.walked_off.emit()
+
+    def readings(self) -> list[ReadingField]:
+        return [field for field in self.fields if isinstance(field, ReadingField)]
 
     def _remove(self, group: Group) -> None:
         *where, member = group.remove
@@ -102,6 +131,9 @@ class PageView(ScrolledColumn):
 
 class Form(QWidget):
     """Chips over pages. `pages` is the station's view-model, asked again after every change."""
+
+    turned = pyqtSignal()
+    """another page is shown"""
 
     def __init__(self, session: Session, pages: Pages, actions: Actions | None = None, makers: Makers | None = None) -> None:
         super().__init__()
@@ -131,11 +163,32 @@ class Form(QWidget):
     def choose(self, title: str) -> None:
         self.current = title
         if title not in self.views:
-            self.views[title] = self.makers[title]() if title in self.makers else PageView(self.session, self.actions)
+            self.views[title] = self.makers[title]() if title in self.makers else self._page_view()
             self.stack.addWidget(self.views[title])
         self.stack.setCurrentWidget(self.views[title])
         self.buttons[title].setChecked(True)
         self.refresh()
+        self.turned.emit()
+
+    def _page_view(self) -> PageView:
+        view = PageView(self.session, self.actions)
+        view.walked_off.connect(self._walk_to_next_page)
+        return view
+
+    def _walk_to_next_page(self) -> None:
+        titles = list(self.buttons)
+        for title in titles[titles.index(self.current) + 1 :]:
+            self.choose(title)
+            view = self.views[title]
+            found = view.readings() if isinstance(view, PageView) else []
+            if found:
+                found[0].take_focus()
+                return
+        self.session.told.emit("That was the last reading of the tape walk")
+
+    def drawing(self) -> QWidget | None:
+        """What stands in the middle of the window while this page is shown; None for the bay."""
+        return None
 
     def refresh(self) -> None:
         """Only the page that is seen is brought up to date; the others are when they are chosen."""

@@ -28,6 +28,11 @@ class Ink(NamedTuple):
 
 def inks(p: Palette) -> dict[str, Ink]:
     """Ink by role."""
+    found = _table(p)
+    return found | {f"{role}.open": ink._replace(fill="") for role, ink in found.items() if role.startswith("fit.")}
+
+
+def _table(p: Palette) -> dict[str, Ink]:
     return {
         "core.face": Ink(p.steel, 1.4, p.face),
         "core.tube": Ink(p.tube, 1.0),
@@ -45,5 +50,34 @@ def inks(p: Palette) -> dict[str, Ink]:
         "dimension": Ink(p.faint, 1.0),
         "dimension.fan": Ink(p.fan, 1.0),
         "fan.size": Ink(p.ink, 1.0),
+        "fit.core": Ink(p.steel, 1.6, p.face),
+        "fit.tank": Ink(p.steel, 1.4, p.steel_fill),
+        "fit.shroud": Ink(p.ink, 1.6, p.panel),
+        "fit.cover": Ink(p.doubt, 1.2, p.raised),
+        "fit.ring": Ink(p.fan, 1.8, p.fan_fill),
+        "fit.motor": Ink(p.fan, 1.4, p.band),
+        "fit.hose": Ink(p.steel, 1.2, ""),
+        "fit.static": Ink(p.faint, 1.3, p.rule),
+        "fit.turning": Ink(p.doubt, 1.5, p.paper),
+        "fit.hood": Ink(p.ink, 3.0),
+        "fit.panel": Ink(p.steel, 1.2, p.steel_fill),
+        "fit.unknown": Ink(p.doubt, 1.5, "", dashed=True),
+        "fit.name": Ink(p.faint, 1.0),
+        "view.title": Ink(p.ink, 1.0),
+        "gap.overlaps": Ink(p.bad, 3.0),
+        "gap.under": Ink(p.bad, 2.2),
+        "gap.tight": Ink(p.doubt, 2.0),
+        "gap.clear": Ink(p.good, 1.6),
+        "pattern.cut": Ink(p.ink, 1.8),
+        "pattern.drill": Ink(p.accent, 1.6),
+        "pattern.bend": Ink(p.doubt, 1.4, "", dashed=True),
+        "pattern.mark": Ink(p.faint, 1.0),
+        "pattern.words": Ink(p.ink, 1.0),
+        "tape": Ink(p.bad, 2.4),
+        "picture.words": Ink(p.faint, 1.0),
+        "picture.hole": Ink(p.steel, 1.2, p.paper),
+        "picture.block": Ink(p.steel, 1.2, p.steel_fill),
+        "picture.plane": Ink(p.accent, 1.2, "", dashed=True),
+        "picture.datum": Ink(p.accent, 2.0),
         "ghost": Ink(p.faint, 1.2, "", dashed=True),
     }

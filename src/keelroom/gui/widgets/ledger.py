@@ -264,17 +264,26 @@ class Ledger(QWidget):
         side.setObjectName("panel")
         side.setFixedWidth(238)
         self.totals_column = QVBoxLayout(side)
-        self.totals_column.setContentsMargins(12, 6, 10, 6)
+        self.totals_column.setContentsMargins(12, 4, 10, 4)
         self.totals_column.setSpacing(1)
         self.amps = self._total("amps", lambda: ("brief", "accessories", "alternator_rating"), "the alternator")
         self.area = self._total("face", lambda: ("packages", self.session.build.active, "core", "face_width"), "the core face")
         self.cfm = self._total("airflow", lambda: ("packages", self.session.build.active, "fans"), "the fans")
         self.money = self._total("", lambda: ("packages", self.session.build.active, "hours"), "cost and hours")
-        for made in (self.amps, self.area, self.cfm, self.money):
+        self.gap = self._total("", self._gap_path, "the tightest clearance")
+        for made in (self.amps, self.area, self.cfm, self.gap, self.money):
             made.setStyleSheet("text-align: left; padding: 2px 6px;")
             self.totals_column.addWidget(made)
         self.totals_column.addStretch(1)
         return side
+
+    def _gap_path(self) -> tuple[str, ...]:
+        """Where the tightest clearance is decided; without a survey, where it begins."""
+        finding = next((f for f in self.session.assessment.findings if f.code.startswith("fit_")), None)
+        if finding is not None:
+            return finding.where
+        fit = self.session.assessment.fit
+        return ("packages", self.session.build.active, "place", "x") if fit and fit.surveyed else ("survey", "opening", "width")
 
     def _total(self, headline: str, where: Callable[[], tuple[str, ...]], what: str) -> QPushButton:
         """A running total: a click goes to what limits it and opens its working."""
@@ -384,9 +393,31 @@ class Ledger(QWidget):
         airflow = KINDS["airflow"].shown_unit(system)
         texts = (texts[0], texts[1], texts[2] + self._since(rules.airflow, lambda a: a.rules.airflow, airflow.factor, ""),
                  texts[3] + self._since(totals.cost, lambda a: a.totals.cost, 1.0, ""))  # fmt: skip
-        for made, text in zip((self.amps, self.area, self.cfm, self.money), texts, strict=True):
+        texts = (*texts[:3], self._tightest(assessment), texts[3])
+        for made, text in zip((self.amps, self.area, self.cfm, self.gap, self.money), texts, strict=True):
             made.setText(text)
             made.setAccessibleName(text)
+
+    def _tightest(self, assessment: Assessment) -> str:
+        fit = assessment.fit
+        if fit is None or not fit.surveyed:
+            return "Clearance: not surveyed"
+        if fit.tightest is None:
+            return f"Clearance: {fit.verdict}"
+        unit = KINDS["length"].shown_unit(self.session.system)
+        size = format_si(abs(fit.tightest.gap), KINDS["length"], self.session.system)
+        have = f"overlaps {size}" if fit.tightest.gap < 0 else size
+        state = {"not measured": ", not all measured", "tight": ", tight", "clears": ""}.get(
+            fit.verdict, "" if fit.tightest.gap < 0 else ", too close"
+        )
+
+        def gap_of(held: Assessment) -> float | None:
+            return held.fit.tightest.gap / unit.factor if held.fit and held.fit.tightest else None
+
+        before = gap_of(self.session.held.assessment) if self.session.held else None
+        change = fit.tightest.gap / unit.factor - before if before is not None else 0.0
+        since = f" ({change:+.2g})".replace("-", "−") if abs(change) > 0.01 else ""
+        return f"Gap: {have}{state}{since}"
 
     def _since(self, now: float | None, was: Callable[[Assessment], float | None], factor: float, unit: str) -> str:
         """A total's change from what is held, in brackets."""

@@ -240,11 +240,14 @@ class TrailPanel(Panel):
     def fill(self) -> None:
         column = self.fresh()
         column.addWidget(label("Trail", "head"))
-        column.addWidget(label("Each step with the tightest duty case's temperature after it.", "faint", wrap=True))
+        column.addWidget(label("Each step with the tightest duty case's temperature and the tightest gap after it.", "faint", wrap=True))
         if not self.session.marks:
             column.addWidget(label("No step yet.", wrap=True))
-        for text, temperature in reversed(self.session.marks):
-            shown = format_si(temperature, KINDS["temperature"], self.session.system) if temperature is not None else "no figure yet"
+        system = self.session.system
+        for text, temperature, gap in reversed(self.session.marks):
+            shown = format_si(temperature, KINDS["temperature"], system) if temperature is not None else "no figure yet"
+            if gap is not None:
+                shown += f", gap {format_si(gap, KINDS['length'], system)}".replace("-", "−")
             WhyPanel._pair(column, text, shown)
         column.addStretch(1)
 

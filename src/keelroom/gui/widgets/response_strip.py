@@ -22,6 +22,13 @@ HEIGHT = 172
 TEMPERATURE = KINDS["temperature"]
 
 
+def _only_fit(path: tuple[str, ...]) -> bool:
+    """Fields that decide clearances and made parts, and no temperature."""
+    if path[:1] == ("survey",):
+        return path[1:2] != ("opening",)
+    return path[:1] == ("gaps",) or (path[:1] == ("packages",) and path[2:3] in (("place",), ("brackets",), ("mounting",)))
+
+
 class ResponseStrip(QWidget):
     """Follows the focused field; worked out beside the window, newest question wins."""
 
@@ -80,7 +87,7 @@ class ResponseStrip(QWidget):
         if now is None or pane is None or not pane.isAncestorOf(now) or self.isAncestorOf(now):
             return
         field = now.parentWidget()
-        if not isinstance(field, QuantityField):
+        if not isinstance(field, QuantityField) or _only_fit(field.path):
             self.hide()
             return
         if field.path != self.path:
@@ -121,7 +128,8 @@ class ResponseStrip(QWidget):
         if answer.path != self.path:
             return
         if not answer.moves:
-            self._say(f"{answer.label} does not move this duty case.")
+            settles = any(math.isfinite(t) for t in answer.temperatures)
+            self._say(f"{answer.label} does not move this duty case." if settles else "This duty case never settles, whatever it is.")
             return
         kind = KINDS[answer.kind_name]
         unit, heat = self.session.unit(kind), self.session.unit(TEMPERATURE)

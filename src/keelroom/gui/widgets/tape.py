@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QWidget
 
 from keelroom.gui.theme.palette import Palette
 
-MARK_WIDTH, HEIGHT = 176, 46
+MARK_WIDTH, HEIGHT = 116, 50
 
 
 @dataclass(frozen=True)
@@ -60,14 +60,14 @@ class Mark(QAbstractButton):
             painter.fillRect(QRectF(0, HEIGHT - 4, MARK_WIDTH, 4), QColor(p.tape_ink))
         if self.hasFocus():
             painter.drawRect(self.rect().adjusted(2, 2, -3, -3))
-        font = QFont("Open Sans", 12)
+        font = QFont("Open Sans", 11)
         font.setWeight(QFont.Weight.DemiBold if self.isChecked() else QFont.Weight.Normal)
         painter.setFont(font)
-        painter.drawText(QRectF(10, 12, 70, 30), Qt.AlignmentFlag.AlignVCenter, self.title)
-        self._shape(painter, QPointF(78, 28))
+        painter.drawText(QRectF(9, 10, MARK_WIDTH - 12, 20), Qt.AlignmentFlag.AlignVCenter, self.title)
+        self._shape(painter, QPointF(15, 37))
         painter.setFont(QFont("Open Sans", 9))
         words = f"{self.state.count} {self.state.word}" if self.state.count else self.state.word
-        painter.drawText(QRectF(88, 13, MARK_WIDTH - 90, 30), Qt.AlignmentFlag.AlignVCenter, words)
+        painter.drawText(QRectF(25, 28, MARK_WIDTH - 27, 18), Qt.AlignmentFlag.AlignVCenter, words)
 
     def _shape(self, painter: QPainter, at: QPointF) -> None:
         """Ring not started, half disc open questions, disc settled, triangle problem."""

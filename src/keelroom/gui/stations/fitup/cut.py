@@ -1,0 +1,74 @@
+"""Cut or not: stages with what each gains, the biggest core that needs none, and the checks that come first."""
+
+from __future__ import annotations
+
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
+
+from keelroom.assess.cutting import CHECKS, CutPlan, Stage, cut_plan
+from keelroom.build.edits import removed
+from keelroom.gui.session.session import Session
+from keelroom.gui.stations.fitup.find import heat_words
+from keelroom.gui.widgets.fields import SetField
+from keelroom.gui.widgets.sought import SoughtPage
+from keelroom.gui.widgets.text import button, label
+from keelroom.units import KINDS, format_si
+
+INTRO = "A cut cannot be taken back. Smallest first, then look again: what each stage uncovers and what it is worth."
+
+
+def cut_page(session: Session) -> SoughtPage:
+    """The stages for the active package."""
+
+    def question():  # type: ignore[no-untyped-def]
+        build, system = session.build, session.system
+        return lambda: cut_plan(build, system)
+
+    def fill(column: QVBoxLayout, plan: CutPlan) -> None:
+        _cuts_made(session, column)
+        for stage in plan.stages:
+            _stage(session, column, stage, plan)
+        if plan.uncut is not None:
+            column.addSpacing(6)
+            column.addWidget(label("Biggest core that needs no cut", "head"))
+            column.addWidget(label(plan.uncut.words, wrap=True))
+            column.addWidget(label(_heats(session, plan.uncut), "faint", wrap=True))
+        column.addSpacing(6)
+        choices = tuple((key, name) for key, (name, _) in CHECKS.items())
+        column.addWidget(SetField(session, ("survey", "checks"), "Looked at on the vehicle", choices))
+        for _, why in plan.missing:
+            column.addWidget(label(f"Before any cut: {why}", "doubt", wrap=True))
+        for caution in plan.cautions:
+            column.addWidget(label(caution, "faint", wrap=True))
+
+    return SoughtPage(session, "Cut or not", INTRO, question, fill)
+
+
+def _cuts_made(session: Session, column: QVBoxLayout) -> None:
+    package = session.build.package
+    for cut in package.cuts:
+        line = QHBoxLayout()
+        line.addWidget(label(f"Planned: {cut.edge} edge, {format_si(cut.amount.si, KINDS['length'], session.system)}"), 1)
+        edit = removed(session.build, ("packages", package.id, "cuts"), cut.id, f"Take out the cut, {cut.edge} edge")
+        line.addWidget(button("Take out", lambda edit=edit: session.attempt(edit), f"Take out the cut, {cut.edge} edge"))
+        column.addLayout(line)
+
+
+def _heats(session: Session, stage: Stage) -> str:
+    return "; ".join(f"{name} {heat_words(value, session.system)}" for name, value in stage.heats)
+
+
+def _stage(session: Session, column: QVBoxLayout, stage: Stage, plan: CutPlan) -> None:
+    column.addSpacing(6)
+    head = QHBoxLayout()
+    title = f"Cut {stage.letter}: {stage.words}" if stage.letter else f"No cut: {stage.words}"
+    head.addWidget(label(title, "strong", wrap=True), 1)
+    edit = stage.edit
+    if edit is not None:
+        made = button(f"Plan to {stage.letter}", lambda: session.attempt(edit), f"Plan the cuts up to {stage.letter}")
+        made.setEnabled(not stage.refused and not plan.missing)
+        made.setToolTip(stage.refused or ("The checks below come first" if plan.missing else "Plan these cuts; undo takes them out again"))
+        head.addWidget(made)
+    column.addLayout(head)
+    column.addWidget(label(f"{stage.hidden:.1%} of the face hidden. {_heats(session, stage)}", "faint", wrap=True))
+    if stage.refused:
+        column.addWidget(label(stage.refused, "problem", wrap=True))

@@ -1,0 +1,221 @@
+"""The Fit-up station's pages, said without a widget."""
+
+from __future__ import annotations
+
+from keelroom.assess.assessment import Assessment
+from keelroom.assess.fitup import RULE_WORDS, Gap
+from keelroom.assess.mounts import FAN_MOUNTS, bracket_plans, condenser_frame, cooler_notes, core_growth
+from keelroom.assess.shroud_plan import pan_plan, suction, trim_plan
+from keelroom.build.edits import fresh_id
+from keelroom.build.schema.build import Build
+from keelroom.build.schema.package import Bracket, PartPoint
+from keelroom.core.packaging.fixings import BOLTS
+from keelroom.core.packaging.sheet import METALS
+from keelroom.drawing.fitup import STATE_WORDS
+from keelroom.gui.stations.rows import Group, Page, Path, Row, quantities
+from keelroom.units import KINDS, format_si
+
+Said = tuple[tuple[str, str], ...]
+PARTS = (
+    ("core_upper_left", "Core, upper left"), ("core_upper_right", "Core, upper right"), ("core_lower_left", "Core, lower left"), ("core_lower_right", "Core, lower right"),
+    ("shroud_upper_left", "Shroud, upper left"), ("shroud_upper_right", "Shroud, upper right"), ("shroud_lower_left", "Shroud, lower left"), ("shroud_lower_right", "Shroud, lower right"),
+)  # fmt: skip
+METAL_CHOICES = tuple((key, metal.name) for key, metal in METALS.items())
+BOLT_CHOICES = tuple((key, bolt.name) for key, bolt in BOLTS.items())
+NUTS = (("lock_nut", "Nylon lock nut"), ("rivet_nut", "Rivet nut"))
+FAN_TO = (("core_flange", "To the core’s flange"), ("chassis", "To the chassis"), ("through_fins", "Ties through the fins"))
+FITTINGS = (("straight", "Straight"), ("elbow_45", "45° elbow"), ("elbow_90", "90° elbow"))
+GAP_COLUMNS = ("Between", "State", "Gap", "Wanted", "± worst", "± RSS")
+
+
+def pages(build: Build, system: str, assessment: Assessment) -> tuple[Page, ...]:
+    """What it clears, where it stands, and what is made for it."""
+    return (Page("Gaps", ()), _place(build), Page("Find", ()), Page("Cut", ()), _shroud(build, system, suction(assessment)), _brackets(build, system), _mounts(build, system), Page("Make", ()))  # fmt: skip
+
+
+def _length(si: float, system: str) -> str:
+    return format_si(si, KINDS["length"], system)
+
+
+def _place(build: Build) -> Page:
+    where = ("packages", build.active, "place")
+    rules = tuple(
+        Group(RULE_WORDS[rule.id][0].upper() + RULE_WORDS[rule.id][1:], (*quantities(("gaps", rule.id), "gap"), Row("text", ("gaps", rule.id, "reason"), "Because")))
+        for rule in build.gaps
+    )  # fmt: skip
+    return Page(
+        "Place",
+        (
+            Group("Where the core stands", quantities(where, "x", "y", "z", "lean")),
+            Group("How far it may go", quantities(where, "reach_x", "reach_y", "reach_z", "reach_lean"), note="What Find a place may use."),
+            *rules,
+        ),
+        (("Middle of the opening", "centre"), ("Against the plane", "to_plane"), ("Put moved parts back", "put_back")),
+    )
+
+
+def _shroud(build: Build, system: str, pressure: float) -> Page:
+    where = ("packages", build.active, "shroud")
+    package = build.package
+    bought = quantities(where, "blank_width", "blank_height", "trim_left", "trim_right", "trim_bottom", "trim_top", "ears", "hole_inset")
+    sheet = (
+        Row("choice", (*where, "metal"), "Metal", METAL_CHOICES),
+        *quantities(where, "thickness", "bend_radius", "flange", "bead", "sheet_width", "sheet_height"),
+    )
+    if package.shroud.kind == "none":
+        return Page("Shroud", (Group("No shroud", (), note="This package has none; the Air station fits one."),))
+    groups = [
+        Group("As bought", bought, note="Width over its flange empty: it is made from sheet, below."),
+        Group("Both", quantities(where, "depth", "edge_gap", "flap_area")),
+    ]
+    if package.shroud.blank_width is None:
+        groups.append(Group("From sheet", sheet))
+    actions = (("Trim until it seats", "seat"),) if package.shroud.blank_width is not None else ()
+    return Page("Shroud", tuple(groups), actions, _shroud_said(build, system, pressure))  # fmt: skip
+
+
+def _shroud_said(build: Build, system: str, pressure: float) -> Said:
+    package = build.package
+    plan = trim_plan(package, pressure)
+    if plan is not None:
+        width, height = (_length(size, system) for size in plan.seat)
+        cut = ", ".join(f"{side} {_length(value, system)}" for side, value in plan.now.cut.items() if value) or "nothing"
+        ready = ", ".join(f"{side} {_length(value, system)}" for side, value in plan.ready.items() if value > 1e-5) or "nothing"
+        state = (
+            ("strong", "Seats between the tanks")
+            if plan.now.seats
+            else ("problem", f"Stands {_length(plan.proud, system)} proud on the tanks")
+        )
+        lines = [
+            state,
+            ("", f"Seat {width} × {height}. Trimmed now: {cut}. To seat it in the middle: {ready}."),
+            ("", f"Gap left {format_si(plan.now.gap, KINDS['area'], system)}, leaks {format_si(plan.leak, KINDS['airflow'], system)} at the {pressure:.0f} Pa the fans draw standing. Seal to buy: {_length(plan.now.seal, system)}."),
+            ("", f"Fans stand {_off(plan.shift, system)}."),
+        ]  # fmt: skip
+        lines += [("problem", fault) for fault in plan.faults] + [("doubt", note) for note in plan.notes]
+        return tuple(lines)
+    made = pan_plan(package)
+    if made is None:
+        return (("", "No fan breathes from this shroud yet."),)
+    wide, high = (_length(size, system) for size in made.made.sheet)
+    pieces = f"{len(made.made.patterns)} pieces joined" if len(made.made.patterns) > 1 else "one folded piece"
+    lines = [
+        ("strong", f"Pan from sheet: {pieces}, flat blank {wide} × {high}"),
+        (
+            "",
+            f"Largest flat field swings at {made.frequency:.0f} Hz; the long edge gives {made.sag * 1e3:.2f} mm under a hand’s weight.",
+        ),
+    ]
+    lines += [("problem", fault) for fault in made.faults] + [("doubt", note) for note in made.notes]
+    return tuple(lines)
+
+
+def _off(shift: tuple[float, float], system: str) -> str:
+    words = [
+        f"{_length(abs(value), system)} {high if value > 0 else low} of the middle"
+        for value, low, high in ((shift[0], "left", "right"), (shift[1], "under", "over"))
+        if abs(value) > 5e-4
+    ]
+    return " and ".join(words).replace("under of", "under").replace("over of", "over") or "in the middle of the core"
+
+
+def _brackets(build: Build, system: str) -> Page:
+    package = build.package
+    holes = (("", "Not chosen"), *((hole.id, hole.name or hole.id) for hole in build.survey.holes))
+    groups = tuple(_bracket(bracket, holes, ("packages", package.id, "brackets", bracket.id)) for bracket in package.brackets)
+    empty = (Group("No bracket yet", (), note="Brackets run from a hole on the core or shroud to a hole of the survey." if build.survey.holes else "The survey has no mounting hole yet: Survey, Holes."),)  # fmt: skip
+    actions = (("One to each surveyed hole", "bracket_all"), ("Add a bracket", "add_bracket"))
+    return Page("Brackets", groups or empty, actions, bracket_said(build, system))
+
+
+def bracket_said(build: Build, system: str) -> Said:
+    """Each bracket in a sentence, with what is wrong and what to mind."""
+    said: list[tuple[str, str]] = []
+    for plan in bracket_plans(build, build.package):
+        name = plan.bracket.name or plan.bracket.id
+        if plan.made is None:
+            said.append(("problem", f"{name}: {plan.faults[0]}"))
+            continue
+        assert plan.strap
+        words = f"{name}: {plan.made.kind}, {_length(plan.made.developed, system)} developed, {len(plan.made.pattern.bends)} bends, {plan.strap.stress / 1e6:.0f} MPa ({plan.strap.safety:.1f} × safe), sags {plan.strap.sag * 1e3:.1f} mm, {plan.strap.frequency:.0f} Hz"
+        said.append(("problem" if plan.faults else "strong", words))
+        said += [("problem", fault) for fault in plan.faults]
+    notes = dict.fromkeys(note for plan in bracket_plans(build, build.package) for note in plan.notes)
+    return (*said, *(("faint", note) for note in notes))
+
+
+def _bracket(bracket: Bracket, holes: tuple[tuple[str, str], ...], path: Path) -> Group:
+    rows = (
+        Row("text", (*path, "name"), "Name"),
+        Row("choice", (*path, "part"), "From", PARTS),
+        Row("choice", (*path, "hole"), "To hole", holes),
+        Row("choice", (*path, "metal"), "Metal", METAL_CHOICES),
+        *quantities(path, "width", "thickness", "radius"),
+        Row("choice", (*path, "bolt"), "Bolt", BOLT_CHOICES),
+        *quantities(path, "near_hole", "far_hole", "edge", "slot", "stiffener"),
+        Row("flag", (*path, "isolated"), "On rubber or silicone"),
+        *(quantities(path, "pad", "squeezed") if bracket.isolated else ()),
+        Row("choice", (*path, "nut"), "Nut", NUTS),
+    )
+    return Group(bracket.name or bracket.id, rows, remove=path)
+
+
+def _mounts(build: Build, system: str) -> Page:
+    where = ("packages", build.active, "mounting")
+    mount = build.package.mounting
+    frame, cooler = (*where, "frame"), (*where, "cooler")
+    groups = [
+        Group("How it is held", (Row("choice", (*where, "fan_to"), "Fan mount", FAN_TO), *quantities(where, "shock", "mass", "float_gap"))),
+        Group("Condenser frame", (Row("flag", (*frame, "fitted"), "Frame of angle on the core’s own mounts"), *(quantities(frame, "leg", "thickness", "lap", "header", "line") if mount.frame.fitted else ()))),
+        Group("Remote cooler", (Row("flag", (*cooler, "fitted"), "A cooler hung away from the core"),
+                                *((Row("text", (*cooler, "name"), "Name"), *quantities(cooler, "width", "height", "bottom", "spacer", "side_room"),
+                                   Row("choice", (*cooler, "fitting"), "Its fittings", FITTINGS), *quantities(cooler, "fitting_room")) if mount.cooler.fitted else ()))),
+    ]  # fmt: skip
+    return Page("Mounts", tuple(groups), (), _mounts_said(build, system))
+
+
+def _mounts_said(build: Build, system: str) -> Said:
+    mount, said = build.package.mounting, []
+    said.append(("doubt" if mount.fan_to == "through_fins" else "", FAN_MOUNTS[mount.fan_to]))
+    grows = core_growth(build.package)
+    enough = mount.float_gap.si >= grows
+    said.append(("" if enough else "problem", f"Hot, the core is {grows * 1e3:.1f} mm longer than cold; its mounts leave {_length(mount.float_gap.si, system)}: {'one end slides freely' if enough else 'too little'}."))  # fmt: skip
+    frame = condenser_frame(build.package)
+    if frame is not None:
+        said += [("problem", fault) for fault in frame.faults]
+        said += [("", f"Condenser frame: {note[0].lower()}{note[1:]}") for note in frame.notes]
+        said += [("", f"{count} × {name.lower()}, {_length(length, system)}") for name, length, count in frame.pieces]
+    if mount.cooler.fitted:
+        faults, notes = cooler_notes(build, mount.cooler)
+        said += [("problem", fault) for fault in faults] + [("", f"{mount.cooler.name}: {note}") for note in notes]
+    return tuple(said)
+
+
+def gap_cells(gap: Gap, system: str) -> tuple[str, ...]:
+    """One line of the table of clearances."""
+    unit = KINDS["length"].shown_unit(system).symbol
+    gap_text, wanted, worst, likely = (
+        _length(value, system).removesuffix(unit).strip().replace("-", "−") for value in (gap.gap, gap.wanted, gap.worst, gap.likely)
+    )
+    state = "not measured" if gap.other.unknown else STATE_WORDS[gap.state]
+    return (f"{gap.part.name} – {gap.other.name}", state, gap_text, wanted, worst, likely)
+
+
+def gap_said(gap: Gap, system: str) -> str:
+    """What lies behind one clearance: its rule and the reading that dominates."""
+    words = f"{gap.part.name} to {gap.other.name}: rule {RULE_WORDS[gap.rule]}, {_length(gap.wanted, system)}."
+    if gap.weakest:
+        words += f" {gap.weakest.label} dominates its doubt (± {_length(gap.weakest.effect, system)})."
+    return words
+
+
+def bracket_to(build: Build, hole_id: str, present: tuple[Bracket, ...]) -> Bracket:
+    """A bracket from the nearest hole of the core to a surveyed hole, in the usual strip."""
+    from keelroom.assess.mounts import part_points
+
+    hole = next(item for item in build.survey.holes if item.id == hole_id)
+    points = {key: at for key, at in part_points(build, build.package).items() if key.startswith("core")}
+    to = [value.si if value else 0.0 for value in (hole.x, hole.y, hole.z)]
+    nearest: PartPoint = min(points, key=lambda key: sum((a - b) ** 2 for a, b in zip(points[key], to, strict=True)))  # type: ignore[assignment]
+    ident = fresh_id(present, "bracket")
+    return Bracket(id=ident, name=f"Bracket, {hole.name or hole.id}", part=nearest, hole=hole_id)

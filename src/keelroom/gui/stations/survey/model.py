@@ -1,0 +1,110 @@
+"""The tape walk: what to measure, in which order, page by page."""
+
+from __future__ import annotations
+
+from keelroom.assess.cutting import CHECKS
+from keelroom.build.fields import owner_and_spec
+from keelroom.build.schema.build import Build
+from keelroom.gui.stations.rows import Group, Page, Path, Row, readings
+
+EDGES = (("plain", "Plain sheet"), ("stamped", "Stamped: stiffens"), ("no_go", "No-go: not to be cut"))
+SHAPES = (
+    ("box", "Box"),
+    ("cylinder_across", "Cylinder, lying across"),
+    ("cylinder_upright", "Cylinder, upright"),
+    ("cylinder_along", "Cylinder, front to back"),
+)
+MOBILITY = (("fixed", "Fixed"), ("movable", "Can be moved"), ("removable", "Can be taken away"))
+FACES = (("front", "Faces front or rear"), ("side", "Faces sideways"), ("up", "Faces up or down"))
+HOSE_NAMES = {"upper": "Upper hose", "lower": "Lower hose"}
+WALK_NOTE = "Enter goes on. A tape reading counts ±1/16 in; write ~ before one taken by eye (±1/4 in). Empty is not measured."
+
+
+def pages(build: Build) -> tuple[Page, ...]:
+    """The walk, in the order of the tape: opening, engine, hood and rails, what is in the way, hoses, holes and checks."""
+    survey = build.survey
+    way = ("survey",)
+    opening = (*way, "opening")
+    engine = (*way, "engine")
+    return (
+        Page("Opening", (Group("Panel opening", (*readings(opening, "width", "height", "panel_thickness", "support_lean"),), note=WALK_NOTE),
+                         *_edges(build)), (("Give its corners instead", "add_corner"),)),
+        Page("Engine", (*(_turning(item.name or item.id, (*engine, "turning", item.id)) for item in survey.engine.turning),
+                        Group("Block and mounts", readings(engine, "block_depth", "pulley_stack", "rock_forward", "rock_sideways"))),
+             (("Add a pulley or belt", "add_turning"),)),
+        Page("Hood, rails", (Group("Hood’s underside", readings((*way, "hood"), "front", "back", "run"), note="Braces included, hood down on putty."),
+                             Group("Frame rails", readings((*way, "rails"), "left", "right", "top", "between")),
+                             Group("Ground", readings(way, "ground")))),
+        Page("In the way", tuple(_obstacle(item.name or item.id, (*way, "obstacles", item.id)) for item in survey.obstacles)
+             or (Group("Nothing in the way yet", (), note="Crossover pipe, brake unit, horn, regulator, reservoir, battery, steering box, latch, bumper beam."),),
+             (("Add an obstacle", "add_obstacle"),)),
+        Page("Hoses", tuple(Group(HOSE_NAMES[hose.id], readings((*way, "hoses", hose.id), "x", "y", "z", "bore", of=HOSE_NAMES[hose.id])) for hose in survey.hoses)),
+        Page("Holes", (*(_hole(item.name or item.id, (*way, "holes", item.id)) for item in survey.holes),
+                       Group("Looked at before any cut", (Row("set", (*way, "checks"), "Checked on the vehicle", tuple((key, name) for key, (name, _) in CHECKS.items())),))),
+             (("Add a mounting hole", "add_hole"),)),
+    )  # fmt: skip
+
+
+def _edges(build: Build) -> tuple[Group, ...]:
+    opening = ("survey", "opening")
+    corners = build.survey.opening.corners
+    if corners:
+        return tuple(
+            Group(
+                f"Corner {number}",
+                (*readings((*opening, "corners", corner.id), "x", "y", of=f"Corner {number}"), Row("choice", (*opening, "corners", corner.id, "edge"), "Edge from it", EDGES)),
+                remove=(*opening, "corners", corner.id),
+            )
+            for number, corner in enumerate(corners, 1)
+        )  # fmt: skip
+    names = (("left_edge", "Left edge"), ("right_edge", "Right edge"), ("bottom_edge", "Lower edge"), ("top_edge", "Upper edge"))
+    return (Group("Its edges", tuple(Row("choice", (*opening, field), words, EDGES) for field, words in names)),)
+
+
+def _turning(name: str, path: Path) -> Group:
+    return Group(name, (Row("text", (*path, "name"), "Name"), *readings(path, "depth", "x", "y", "diameter", of=name)), remove=path)
+
+
+def _obstacle(name: str, path: Path) -> Group:
+    return Group(
+        name,
+        (
+            Row("text", (*path, "name"), "Name"),
+            Row("choice", (*path, "shape"), "Shape", SHAPES),
+            *readings(path, "left", "bottom", "front", "width", "height", "depth", of=name),
+            Row("choice", (*path, "mobility"), "Mobility", MOBILITY),
+            Row("quantity", (*path, "work")),
+            Row("flag", (*path, "structural"), "Structural: panel, beam, latch, sensor"),
+        ),
+        remove=path,
+    )
+
+
+def _hole(name: str, path: Path) -> Group:
+    return Group(
+        name,
+        (
+            Row("text", (*path, "name"), "Name"),
+            *readings(path, "x", "y", "z", "diameter", of=name),
+            Row("choice", (*path, "faces"), "Its metal", FACES),
+        ),
+        remove=path,
+    )
+
+
+def walk(build: Build) -> tuple[tuple[str, tuple[tuple[str, Path], ...]], ...]:
+    """The whole walk as (title, readings with their words), for bench mode and the blank sheet."""
+    found = []
+    for page in pages(build):
+        for group in page.groups:
+            rows = tuple((label_of(build, row.path), row.path) for row in group.rows if row.sort == "reading")
+            if rows:
+                found.append((group.title, rows))
+    return tuple(found)
+
+
+def label_of(build: Build, path: Path) -> str:
+    """The words of a measure."""
+    _, spec = owner_and_spec(build, path)
+    assert spec is not None
+    return spec.label

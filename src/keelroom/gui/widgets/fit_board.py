@@ -1,0 +1,410 @@
+"""The package in its bay on one board: front, left side and from above at one scale, folded open like a cardboard box.
+
+Parts are dragged, nudged and leaned in any of the three; the others and every clearance follow.
+"""
+
+from __future__ import annotations
+
+import math
+
+from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt
+from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QPolygonF, QResizeEvent, QTransform
+from PyQt6.QtWidgets import QWidget
+
+from keelroom.assess.fitup import Fit, Gap
+from keelroom.assess.placing import face_size, opening_outline, stand
+from keelroom.assess.report import FIT_WORDS, gap_words
+from keelroom.build.edits import Change, Edit
+from keelroom.build.quantity import from_si
+from keelroom.build.schema.package import Fan
+from keelroom.drawing.fitup import AXES, TITLES, VIEWS, Limits, View, flat, gap_sentence, region, view_scene
+from keelroom.drawing.scene import Circle, Polyline, Scene
+from keelroom.gui.session.session import Session
+from keelroom.gui.theme.palette import Palette
+from keelroom.gui.widgets.bay import NUDGE, SNAP_PIXELS, arrow_of
+from keelroom.gui.widgets.inks import Ink, inks
+from keelroom.gui.widgets.scene_paint import ScenePainter, body_font
+from keelroom.units import KINDS, format_si
+
+LEAN_STEP = math.radians(0.5)
+MARGIN, TITLE, FOOT = 12.0, 20.0, 26.0
+NAMES = ("x", "y", "z")
+
+
+class Grip(QWidget):
+    """Stands over a part in one view so that the keyboard and a screen reader find it; arrows move it there, page keys lean it."""
+
+    def __init__(self, board: FitBoard, view: View, tag: str) -> None:
+        super().__init__(board)
+        self.board, self.view, self.tag = board, view, tag
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
+        self.resize(24, 24)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        assert event is not None
+        lean = {Qt.Key.Key_PageUp: -1, Qt.Key.Key_PageDown: 1}.get(Qt.Key(event.key()))
+        direction = arrow_of(event.key())
+        if lean is not None:
+            self.board.lean(lean * LEAN_STEP)
+        elif direction is not None:
+            steps = 8 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
+            self.board.nudge(self.view, self.tag, direction, steps)
+        else:
+            super().keyPressEvent(event)
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        """Nothing of its own: the board outlines the part that has the focus."""
+
+    def focusInEvent(self, event: QEvent | None) -> None:
+        self.board.update()
+
+    def focusOutEvent(self, event: QEvent | None) -> None:
+        self.board.session.store.end_merge()
+        self.board.update()
+
+
+class FitBoard(QWidget):
+    """Paints the three views; a drag is one step of the trail."""
+
+    def __init__(self, session: Session, palette: Palette) -> None:
+        super().__init__()
+        self.session, self.palette_now = session, palette
+        self.scenes: dict[View, Scene] = {}
+        self.views: dict[View, QTransform] = {}
+        self.rooms: dict[View, QRectF] = {}
+        self.limits: Limits | None = None
+        self.cache: QPixmap | None = None
+        self.drag: tuple[View, str, QPointF, tuple[float, float]] | None = None
+        self.guides: list[tuple[View, str, float]] = []
+        self.grips: dict[tuple[View, str], Grip] = {}
+        self.marked: tuple[str, str] | None = None
+        """a clearance that is pointed out, by the keys of its two parts"""
+        self.setAccessibleName("Package in the bay: front, left side and from above")
+        self.setMinimumSize(300, 200)
+        self.setMouseTracking(True)
+        session.changed.connect(self.rebuild)
+        session.display_changed.connect(self.rebuild)
+        self.rebuild()
+
+    @property
+    def fit(self) -> Fit | None:
+        return self.session.assessment.fit
+
+    def set_palette(self, palette: Palette) -> None:
+        self.palette_now = palette
+        self.rebuild()
+
+    def mark(self, gap: Gap | None) -> None:
+        """Point out one clearance."""
+        self.marked = (gap.part.key, gap.other.key) if gap else None
+        self.cache = None
+        self.update()
+
+    def rebuild(self) -> None:
+        if not self.isVisible():
+            self.cache = None
+            return
+        fit, build = self.fit, self.session.build
+        if fit is None:
+            return
+        if self.drag is None or self.limits is None:
+            self.limits = region(fit)
+        # While a part is held the picture keeps its scale under the hand.
+        self.scenes = {view: view_scene(view, build, build.package, fit, self.session.system, self.limits) for view in VIEWS}
+        self._lay_out()
+        self.cache = None
+        self.setAccessibleDescription(self._verdict())
+        self.update()
+
+    def showEvent(self, event: object) -> None:
+        self.rebuild()
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        self._lay_out()
+        self.cache = None
+
+    def _lay_out(self) -> None:
+        """Front at the upper left, the side folded out to its right, from above folded out under it, all at one scale."""
+        if not self.scenes:
+            return
+        _, _, wide, high = self.scenes["front"].bounds
+        deep = self.scenes["side"].bounds[2]
+        room_w, room_h = self.width() - 3 * MARGIN, self.height() - 3 * TITLE - FOOT - MARGIN - 12
+        scale = max(min(room_w / (wide + deep), room_h / (high + deep)), 1.0)
+        left = (self.width() - scale * (wide + deep) - MARGIN) / 2
+        top = 46.0
+        corners = {
+            "front": (left, top), "side": (left + scale * wide + MARGIN, top), "above": (left, top + scale * high + TITLE + MARGIN / 2),
+        }  # fmt: skip
+        for view, (x, y) in corners.items():
+            l2, b2, w2, h2 = self.scenes[view].bounds
+            self.rooms[view] = QRectF(x, y, scale * w2, scale * h2)
+            self.views[view] = QTransform(scale, 0, 0, -scale, x - scale * l2, y + scale * (b2 + h2))
+        self._place_grips()
+
+    def _place_grips(self) -> None:
+        fit = self.fit
+        if fit is None:
+            return
+        wanted: dict[tuple[View, str], tuple[str, QPointF]] = {}
+        core = next(body for body in fit.parts if body.key == "core")
+        for view in VIEWS:
+            at = self.views[view].map(QPointF(*flat(view, core.solid.centre)))
+            wanted[(view, "package")] = (f"Package, {TITLES[view].lower()}", at)
+        for number, fan in enumerate(self.session.build.package.fans, 1):
+            ring = next((body for body in fit.parts if body.key == f"ring:{fan.id}"), None)
+            if ring is not None:
+                wanted[("front", fan.id)] = (
+                    f"Fan {number}, from the front",
+                    self.views["front"].map(QPointF(*flat("front", ring.solid.centre))),
+                )
+        for key in [key for key in self.grips if key not in wanted]:
+            self.grips.pop(key).deleteLater()
+        for key, (name, at) in wanted.items():
+            grip = self.grips.get(key)
+            if grip is None:
+                grip = self.grips[key] = Grip(self, *key)
+                grip.show()
+            grip.setAccessibleName(name)
+            grip.move(int(at.x() - 12), int(at.y() - 12))
+
+    # painting
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        if self.cache is None or self.cache.size() != self.size() * self.devicePixelRatioF():
+            self.cache = self._drawn()
+        painter = QPainter(self)
+        painter.drawPixmap(0, 0, self.cache)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(Ink(self.palette_now.accent, 1.2, dashed=True).pen())
+        for view, axis, value in self.guides:
+            at, room = self.views[view].map(QPointF(value, value)), self.rooms[view]
+            if axis == "across":
+                painter.drawLine(QPointF(at.x(), room.top()), QPointF(at.x(), room.bottom()))
+            else:
+                painter.drawLine(QPointF(room.left(), at.y()), QPointF(room.right(), at.y()))
+        for (view, tag), grip in self.grips.items():
+            if grip.hasFocus():
+                painter.setPen(Ink(self.palette_now.accent, 2.0, dashed=True).pen())
+                painter.drawRoundedRect(self._box(view, tag).adjusted(-4, -4, 4, 4), 4, 4)
+
+    def _box(self, view: View, tag: str) -> QRectF:
+        box = QRectF()
+        for shape in self.scenes[view].shapes:
+            if isinstance(shape, (Polyline, Circle)) and shape.tag == tag:
+                box = box.united(self._outline(view, shape).boundingRect())
+        return box
+
+    def _outline(self, view: View, shape: Polyline | Circle) -> QPolygonF:
+        if isinstance(shape, Polyline):
+            return QPolygonF([self.views[view].map(QPointF(*point)) for point in shape.points])
+        (x, y), r = shape.centre, shape.radius
+        return QPolygonF(
+            [self.views[view].map(QPointF(x + r * math.cos(k * math.pi / 18), y + r * math.sin(k * math.pi / 18))) for k in range(36)]
+        )
+
+    def _drawn(self) -> QPixmap:
+        ratio = self.devicePixelRatioF()
+        pixmap = QPixmap(self.size() * ratio)
+        pixmap.setDevicePixelRatio(ratio)
+        pixmap.fill(QColor(self.palette_now.paper))
+        painter = QPainter(pixmap)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        self.render_board(painter)
+        painter.end()
+        return pixmap
+
+    def render_board(self, painter: QPainter) -> None:
+        """Paint views, verdict and captions; also used for exporting the picture."""
+        if not self.scenes:
+            return
+        table = inks(self.palette_now)
+        for view in VIEWS:
+            room = self.rooms[view]
+            painter.setFont(body_font(9))
+            painter.save()
+            painter.setClipRect(room)
+            ScenePainter(self.palette_now, self.views[view]).scene(painter, self.scenes[view], table)
+            self._mark(painter, view)
+            painter.restore()
+            painter.setPen(Ink(self.palette_now.rule, 1.0, dashed=True).pen())
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(room)
+            painter.setPen(QColor(self.palette_now.faint))
+            painter.drawText(QPointF(room.left() + 2, room.bottom() + 14), TITLES[view])
+        self._captions(painter)
+
+    def _mark(self, painter: QPainter, view: View) -> None:
+        """The clearance that is pointed out, in every view."""
+        fit = self.fit
+        gap = next((g for g in fit.gaps if (g.part.key, g.other.key) == self.marked), None) if fit and self.marked else None
+        if gap is None:
+            return
+        a, b = (self.views[view].map(QPointF(*flat(view, point))) for point in (gap.a, gap.b))
+        painter.setPen(Ink(self.palette_now.accent, 2.4).pen())
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawLine(a, b)
+        for end in (a, b):
+            painter.drawEllipse(end, 6, 6)
+
+    def _verdict(self) -> str:
+        fit = self.fit
+        if fit is None or not fit.surveyed:
+            return "Not surveyed: nothing round the package is measured yet"
+        return FIT_WORDS[fit.verdict][0].upper() + FIT_WORDS[fit.verdict][1:]
+
+    def _captions(self, painter: QPainter) -> None:
+        fit, palette = self.fit, self.palette_now
+        verdict = fit.verdict if fit else "not surveyed"
+        colour = {"does not fit": palette.bad, "clears": palette.good}.get(verdict, palette.doubt)
+        painter.setPen(QColor(colour))
+        painter.setFont(body_font(12))
+        painter.drawText(QPointF(14, 22), self._verdict())
+        painter.setPen(QColor(palette.faint))
+        painter.setFont(body_font(9))
+        if fit is not None and fit.tightest is not None:
+            painter.drawText(QPointF(14, 39), "Tightest: " + gap_words(fit.tightest, self.session.system))
+        side = self.rooms["side"]
+        notes = QRectF(
+            side.left(), self.rooms["above"].top(), self.width() - side.left() - 10, self.height() - self.rooms["above"].top() - FOOT
+        )
+        painter.drawText(notes, Qt.AlignmentFlag.AlignTop | Qt.TextFlag.TextWordWrap, self._legend())
+        painter.drawText(QRectF(14, self.height() - 42, self.width() - 28, 38), Qt.AlignmentFlag.AlignBottom | Qt.TextFlag.TextWordWrap,
+                         "Drag or arrow keys move, Shift moves 8 steps, Page Up and Page Down lean. Dashed: not measured.")  # fmt: skip
+
+    def _legend(self) -> str:
+        at = stand(self.session.build.survey, self.session.build.package)
+        length, system = KINDS["length"], self.session.system
+        lines = [
+            f"{format_si(at.x, length, system)} from left",
+            f"{format_si(at.y, length, system)} from bottom",
+            f"{format_si(at.z, length, system)} behind the plane",
+            f"leans {math.degrees(at.lean):.1f}°",
+        ]
+        return "Core stands\n" + "\n".join(lines).replace("-", "−")
+
+    # moving
+
+    def _under(self, at: QPointF) -> tuple[View, str] | None:
+        for view in VIEWS:
+            if not self.rooms.get(view, QRectF()).contains(at):
+                continue
+            for shape in reversed(self.scenes[view].shapes):
+                if (
+                    isinstance(shape, (Polyline, Circle))
+                    and shape.tag
+                    and self._outline(view, shape).containsPoint(at, Qt.FillRule.WindingFill)
+                ):
+                    # A fan moves over the face; from the side and from above it takes the package with it.
+                    return view, shape.tag if view == "front" else "package"
+        return None
+
+    def _fan(self, ident: str) -> Fan:
+        return next(fan for fan in self.session.build.package.fans if fan.id == ident)
+
+    def _now(self, view: View, tag: str) -> tuple[float, float]:
+        """Where the part stands along the view's two ways [m]."""
+        if tag != "package":
+            fan = self._fan(tag)
+            return fan.x.si, fan.y.si
+        at = stand(self.session.build.survey, self.session.build.package)
+        return flat(view, (at.x, at.y, at.z))
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        found = self._under(event.position())
+        if found is None or event.button() != Qt.MouseButton.LeftButton:
+            return
+        view, tag = found
+        inverse, _ = self.views[view].inverted()
+        self.drag = (view, tag, inverse.map(event.position()), self._now(view, tag))
+        self.grips[(view, tag)].setFocus()
+        self.setCursor(Qt.CursorShape.ClosedHandCursor)
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        if self.drag is None:
+            found = self._under(event.position())
+            self.setCursor(Qt.CursorShape.OpenHandCursor if found else Qt.CursorShape.ArrowCursor)
+            return
+        view, tag, start, was = self.drag
+        inverse, _ = self.views[view].inverted()
+        at = inverse.map(event.position())
+        self._move(view, tag, self._snapped(view, tag, (was[0] + at.x() - start.x(), was[1] + at.y() - start.y())), "drag")
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        if self.drag is not None:
+            self.drag = None
+            self.guides = []
+            self.session.store.end_merge()
+            self.unsetCursor()
+            self.rebuild()
+
+    def nudge(self, view: View, tag: str, direction: tuple[int, int], steps: int) -> None:
+        """Move a part by sixteenths of an inch or by millimetres along a view's ways."""
+        step, now = NUDGE[self.session.system] * steps, self._now(view, tag)
+        self._move(view, tag, (now[0] + direction[0] * step, now[1] + direction[1] * step), "nudge")
+
+    def lean(self, turn: float) -> None:
+        """Lean the core further back by `turn` [rad]."""
+        at = stand(self.session.build.survey, self.session.build.package)
+        new = round((at.lean + turn) / LEAN_STEP) * LEAN_STEP
+        where = ("packages", self.session.build.active, "place", "lean")
+        self.session.attempt(Edit("Lean the core", (Change(where, from_si(new, "angle", self.session.system, "derived")),), "lean"))
+
+    def _move(self, view: View, tag: str, to: tuple[float, float], how: str) -> None:
+        grain, system = NUDGE[self.session.system], self.session.system
+        if tag != "package":
+            where: tuple[str, ...] = ("packages", self.session.build.active, "fans", tag)
+            pairs = list(zip(("x", "y"), to, strict=True))
+            number = [fan.id for fan in self.session.build.package.fans].index(tag) + 1
+            name, origin = f"Move fan {number}", "measured"
+        else:
+            where = ("packages", self.session.build.active, "place")
+            pairs = [(NAMES[axis], sign * value) for (axis, sign), value in zip(AXES[view], to, strict=True)]
+            name, origin = "Move the package", "derived"
+        changes = tuple(Change((*where, axis), from_si(round(value / grain) * grain, "length", system, origin)) for axis, value in pairs)
+        self.session.attempt(Edit(name, changes, f"{how} {view} {tag}"))
+
+    def _snapped(self, view: View, tag: str, to: tuple[float, float]) -> tuple[float, float]:
+        """Pull towards the opening's middle and edges, the support plane, and a fan's middle of the face."""
+        self.guides = []
+        found = []
+        for k, (value, lines) in enumerate(zip(to, self._lines(view, tag), strict=True)):
+            line, guide = min(lines, key=lambda pair: abs(pair[0] - value), default=(math.inf, 0.0))
+            caught = abs(line - value) <= SNAP_PIXELS / self.views[view].m11()
+            found.append(line if caught else value)
+            if caught:
+                self.guides.append((view, "across" if k == 0 else "up", guide))
+        return found[0], found[1]
+
+    def _lines(self, view: View, tag: str) -> tuple[list[tuple[float, float]], list[tuple[float, float]]]:
+        """Per way of a view: where the part may catch, and where the guide is then drawn."""
+        build = self.session.build
+        width, height = face_size(build.package)
+        if tag != "package":
+            at = stand(build.survey, build.package)
+            fan = self._fan(tag)
+            radius = fan.diameter.si / 2 if fan.diameter else 0.15
+            return (
+                [(x, at.x + x) for x in (width / 2, radius, width - radius)],
+                [(y, at.y + y) for y in (height / 2, radius, height - radius)],
+            )
+        outline = opening_outline(build.survey, build.package)
+        ways: dict[int, list[tuple[float, float]]] = {2: [(0.0, 0.0)]}
+        if outline is not None:
+            xs, ys = [x for x, _ in outline], [y for _, y in outline]
+            ways[0] = _catches(min(xs), max(xs), width)
+            ways[1] = _catches(min(ys), max(ys), height)
+        both = [[(sign * value, sign * guide) for value, guide in ways.get(axis, [])] for axis, sign in AXES[view]]
+        return both[0], both[1]
+
+    def sentences(self) -> list[str]:
+        """Every clearance in words, for readers."""
+        return [gap_sentence(gap, self.session.system) for gap in self.fit.gaps] if self.fit else []
+
+
+def _catches(low: float, high: float, size: float) -> list[tuple[float, float]]:
+    """Flush with either edge of the opening, or in its middle."""
+    return [((low + high - size) / 2, (low + high) / 2), (low, low), (high - size, high)]

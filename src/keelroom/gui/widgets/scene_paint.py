@@ -1,0 +1,85 @@
+"""Paints the shapes of a scene; every view of a drawing goes through it."""
+
+from __future__ import annotations
+
+import math
+
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QColor, QFont, QPainter, QPolygonF, QTransform
+
+from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene, Shape
+from keelroom.gui.theme.palette import Palette
+from keelroom.gui.widgets.inks import Ink
+
+
+def body_font(points: int) -> QFont:
+    return QFont("Open Sans", points)
+
+
+def fitted(bounds: tuple[float, float, float, float], room: QRectF, most: float = math.inf) -> QTransform:
+    """The view that fits a scene's bounds into a rectangle of the widget, y up; `most`: largest scale [px/m]."""
+    left, bottom, wide, high = bounds
+    scale = min(max(min(room.width() / max(wide, 1e-6), room.height() / max(high, 1e-6)), 1.0), most)
+    x = room.center().x() - scale * (left + wide / 2)
+    y = room.center().y() + scale * (bottom + high / 2)
+    return QTransform(scale, 0, 0, -scale, x, y)
+
+
+class ScenePainter:
+    """One view of one scene in one palette."""
+
+    def __init__(self, palette: Palette, view: QTransform) -> None:
+        self.palette_now, self.view = palette, view
+
+    def scene(self, painter: QPainter, scene: Scene, table: dict[str, Ink]) -> None:
+        for shape in scene.shapes:
+            self.paint(painter, shape, table.get(shape.role, Ink(self.palette_now.faint)))
+
+    def paint(self, painter: QPainter, shape: Shape, ink: Ink) -> None:
+        painter.setPen(ink.pen())
+        painter.setBrush(QColor(ink.fill) if ink.fill else Qt.BrushStyle.NoBrush)
+        if isinstance(shape, Rect):
+            corner = self.view.map(QPointF(shape.left, shape.bottom + shape.height))
+            scale = self.view.m11()
+            radius = shape.radius * scale
+            painter.drawRoundedRect(QRectF(corner.x(), corner.y(), shape.width * scale, shape.height * scale), radius, radius)
+        elif isinstance(shape, Circle):
+            radius = shape.radius * self.view.m11()
+            painter.drawEllipse(self.view.map(QPointF(*shape.centre)), radius, radius)
+        elif isinstance(shape, Polyline):
+            points = QPolygonF([self.view.map(QPointF(*point)) for point in shape.points])
+            (painter.drawPolygon if shape.closed else painter.drawPolyline)(points)
+        elif isinstance(shape, Label):
+            self.text(painter, self.view.map(QPointF(*shape.at)), shape.text, ink, 0.0)
+        elif isinstance(shape, Dimension):
+            self.dimension(painter, shape, ink)
+
+    def text(self, painter: QPainter, at: QPointF, text: str, ink: Ink, angle: float) -> None:
+        painter.save()
+        painter.translate(at)
+        painter.rotate(angle)
+        metrics = painter.fontMetrics()
+        width, height = metrics.horizontalAdvance(text) + 8, metrics.height()
+        box = QRectF(-width / 2, -height / 2, width, height)
+        paper = QColor(self.palette_now.paper)
+        paper.setAlpha(225)
+        painter.fillRect(box, paper)
+        painter.setPen(QColor(ink.stroke))
+        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+        painter.restore()
+
+    def dimension(self, painter: QPainter, shape: Dimension, ink: Ink) -> None:
+        (x0, y0), (x1, y1) = shape.start, shape.end
+        length = math.hypot(x1 - x0, y1 - y0) or 1.0
+        nx, ny = -(y1 - y0) / length * shape.offset, (x1 - x0) / length * shape.offset
+        a, b = self.view.map(QPointF(x0 + nx, y0 + ny)), self.view.map(QPointF(x1 + nx, y1 + ny))
+        painter.drawLine(self.view.map(QPointF(x0, y0)), a)
+        painter.drawLine(self.view.map(QPointF(x1, y1)), b)
+        painter.drawLine(a, b)
+        way = math.atan2(b.y() - a.y(), b.x() - a.x())
+        for end, sign in ((a, 1), (b, -1)):
+            for turn in (0.35, -0.35):
+                painter.drawLine(end, end + QPointF(8 * sign * math.cos(way + turn), 8 * sign * math.sin(way + turn)))
+        upright = math.degrees(way)
+        upright = upright - 180 if upright > 90 else upright + 180 if upright < -90 else upright
+        self.text(painter, (a + b) / 2, shape.text, ink, upright)

@@ -1,0 +1,89 @@
+"""A drawing in the middle of the window: fitted to its room, or as large as life on a calibrated screen."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QTransform
+from PyQt6.QtWidgets import QWidget
+
+from keelroom.drawing.scene import Scene
+from keelroom.gui.session.session import Session
+from keelroom.gui.theme.palette import palette_of
+from keelroom.gui.widgets.inks import inks
+from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, fitted
+
+HEAD, FOOT = 50, 44
+
+
+class SceneView(QWidget):
+    """Shows what `source` gives: a scene, its title and a line under it; asked again after every change."""
+
+    def __init__(self, session: Session, name: str, source: Callable[[], tuple[Scene | None, str, str]]) -> None:
+        super().__init__()
+        self.session, self.source = session, source
+        self.scene: Scene | None = None
+        self.title, self.foot = "", ""
+        self.life = 0.0
+        """pixels per metre where shown life-size, 0 where fitted"""
+        self.shift = QPointF(0, 0)
+        self.held: QPointF | None = None
+        self.setAccessibleName(name)
+        self.setMinimumSize(300, 200)
+        session.changed.connect(self.refresh)
+        session.display_changed.connect(self.refresh)
+        self.refresh()
+
+    def refresh(self) -> None:
+        self.scene, self.title, self.foot = self.source()
+        self.setAccessibleDescription(f"{self.title}. {self.foot}")
+        self.update()
+
+    def show_life_size(self, pixels_per_metre: float) -> None:
+        """Draw at this many pixels per metre; 0 to fit it again."""
+        self.life, self.shift = pixels_per_metre, QPointF(0, 0)
+        self.setCursor(Qt.CursorShape.OpenHandCursor if self.life else Qt.CursorShape.ArrowCursor)
+        self.update()
+
+    def view(self) -> QTransform:
+        room = QRectF(self.rect()).adjusted(14, HEAD, -14, -FOOT)
+        assert self.scene is not None
+        if not self.life:
+            return fitted(self.scene.bounds, room)
+        left, bottom, _, high = self.scene.bounds
+        # Life-size starts at the drawing's upper left corner: the rest is pulled into sight.
+        x = room.left() - left * self.life + self.shift.x()
+        y = room.top() + (bottom + high) * self.life + self.shift.y()
+        return QTransform(self.life, 0, 0, -self.life, x, y)
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        palette = palette_of(self.session.settings.theme)
+        painter.fillRect(self.rect(), QColor(palette.paper))
+        painter.setFont(body_font(9))
+        if self.scene is not None:
+            ScenePainter(palette, self.view()).scene(painter, self.scene, inks(palette))
+        painter.setPen(QColor(palette.ink))
+        painter.setFont(body_font(11))
+        painter.fillRect(QRectF(0, 0, self.width(), 30), QColor(palette.paper))
+        painter.drawText(QPointF(14, 22), self.title)
+        painter.setPen(QColor(palette.faint))
+        painter.setFont(body_font(9))
+        foot = QRectF(14, self.height() - 42, self.width() - 28, 38)
+        painter.drawText(foot, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignBottom | Qt.TextFlag.TextWordWrap, self.foot)
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        if self.life:
+            self.held = event.position() - self.shift
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        if self.held is not None:
+            self.shift = event.position() - self.held
+            self.update()
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        self.held = None
