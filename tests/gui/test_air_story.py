@@ -60,7 +60,7 @@ def test_worth_is_done_by_one_click_and_undone(driver):
     driver.settle()
     driver.until(lambda: driver.shows("worth nothing here"))
     driver.click("Do it: Cut the panel clear of the face")
-    assert driver.window.session.build.brief.vehicle.opening_width is None
+    assert [cut.edge for cut in driver.window.session.build.package.cuts] == ["left", "right"]
     assert driver.ledger()["Quarry hill with trailer"] != before
     driver.settle()
     driver.ctrl(Qt.Key.Key_Z)
@@ -194,7 +194,7 @@ def test_a_page_is_copied_as_text(driver):
 
 
 def test_the_drawing_goes_out_as_svg(driver, tmp_path, monkeypatch):
-    monkeypatch.setattr("keelroom.gui.outputs.QFileDialog.getSaveFileName", lambda *_: (str(tmp_path / "e.svg"), ""))
+    monkeypatch.setattr("keelroom.gui.saving.QFileDialog.getSaveFileName", lambda *_: (str(tmp_path / "e.svg"), ""))
     driver.click("Acts", QToolButton)
     QTest.keyClicks(driver.find("Find an act"), "export drawing")
     QTest.keyClick(driver.find("Find an act"), Qt.Key.Key_Return)

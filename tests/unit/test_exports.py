@@ -19,7 +19,7 @@ SVG = "{http://www.w3.org/2000/svg}"
 
 
 def test_the_svg_is_full_size_in_millimetres(tmp_path):
-    write_svg(elevation(BUILD.package, "us", BUILD.brief), tmp_path / "e.svg")
+    write_svg(elevation(BUILD.package, "us", BUILD.survey), tmp_path / "e.svg")
     root = ElementTree.parse(tmp_path / "e.svg").getroot()
     face = next(r for r in root.iter(f"{SVG}rect") if r.get("class") == "core.face")
     assert float(face.get("width")) == pytest.approx(26 * 25.4, abs=0.01)

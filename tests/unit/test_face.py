@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 
 from keelroom.core.air.face import BAY, FRONT, GRID, Disc, Zone, as_lanes, face_classes, lane_of_rows, padded, widened
 from keelroom.core.air.network import incidence
+from keelroom.core.outline import rectangle
 
 SIZE = (0.66, 0.43)
 SHROUD = (0.0, 0.0, *SIZE)
@@ -39,7 +40,7 @@ def test_a_deeper_shroud_turns_less():
 
 
 def test_the_opening_hides_and_covers_cover():
-    opening = (0.1, 0.05, 0.4, 0.3)
+    opening = rectangle(0.1, 0.05, 0.4, 0.3)
     classes = face_classes(SIZE, opening, ((0.1, 0.05, 0.2, 0.3),), ())
     assert classes.area.sum() == pytest.approx(0.4 * 0.3, rel=0.01)
     under = classes.area[classes.covered[:, 0] > 0].sum()
@@ -48,7 +49,7 @@ def test_the_opening_hides_and_covers_cover():
 
 
 def test_a_face_behind_solid_metal_is_one_class_of_no_area():
-    classes = face_classes(SIZE, (5.0, 5.0, 0.1, 0.1), (None,), (shrouded(Disc(0.3, 0.2, 0.1)),))
+    classes = face_classes(SIZE, rectangle(5.0, 5.0, 0.1, 0.1), (None,), (shrouded(Disc(0.3, 0.2, 0.1)),))
     assert classes.area.sum() == 0.0
     assert classes.mix.shape == (*GRID, 1)
 
@@ -74,7 +75,7 @@ def test_a_pusher_belongs_to_the_front_and_its_hub_hides_the_core():
 @given(st.floats(0.05, 0.6), st.floats(0.05, 0.38), st.floats(0.05, 0.2), st.booleans())
 def test_every_point_is_in_one_class_or_hidden(x, y, radius, with_shroud):
     zone = shrouded(Disc(x, y, radius)) if with_shroud else bare(Disc(x, y, radius))
-    classes = face_classes(SIZE, (0.05, 0.0, 0.5, 0.43), (None, (0.1, 0.1, 0.3, 0.2)), (zone,))
+    classes = face_classes(SIZE, rectangle(0.05, 0.0, 0.5, 0.43), (None, (0.1, 0.1, 0.3, 0.2)), (zone,))
     shares = classes.mix.sum(axis=2)
     assert shares.min() >= 0.0
     assert shares.max() <= 1.0 + 1e-12

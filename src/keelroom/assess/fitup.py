@@ -11,7 +11,7 @@ from keelroom.assess.bodies import Body, Path, neighbours, panel_edges, parts_of
 from keelroom.assess.caching import by_identity
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
-from keelroom.build.schema.survey import GapRule, Survey
+from keelroom.build.schema.survey import DEFAULT_GAPS, GapRule, Survey
 from keelroom.core.packaging.solids import Vector, chosen, clearance, parted, stacked
 from keelroom.core.packaging.stack import Link, chance_under, dominant, root_sum_square, worst_case
 
@@ -135,8 +135,8 @@ def _fit_up(survey: Survey, rules: tuple[GapRule, ...], package: Package) -> Fit
 
 
 def wanted_gaps(rules: tuple[GapRule, ...]) -> dict[str, float]:
-    """Least gap [m] by rule."""
-    return {rule.id: rule.gap.si for rule in rules}
+    """Least gap [m] by rule; the default where a file leaves a rule out."""
+    return {rule.id: rule.gap.si for rule in (*DEFAULT_GAPS, *rules)}
 
 
 class _Pair(NamedTuple):

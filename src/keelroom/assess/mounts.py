@@ -220,26 +220,33 @@ def condenser_frame(package: Package) -> FramePlan | None:
     else:
         notes.append("All rows are exposed")
     hole = frame.line.si + INCH / 8
-    if hole > frame.leg.si - 2 * frame.thickness.si:
+    drilled = hole <= frame.leg.si - 2 * frame.thickness.si
+    if not drilled:
         notes.append(
-            f"The line holes ({both(hole, 'length')} with a grommet) are too large for the {both(frame.leg.si, 'length')} leg: pass the lines beside it"
+            f"Line holes of {both(hole, 'length')}, grommet included, do not go into the {both(frame.leg.si, 'length')} leg: pass the lines beside it"
         )
     outer_w, outer_h = width - 2 * frame.lap.si + 2 * frame.leg.si, height - 2 * frame.lap.si + 2 * frame.leg.si
-    pieces = (("Upright, condenser frame", outer_h, 2), ("Crosspiece, condenser frame", outer_w, 2))
-    patterns = tuple(_angle_piece(name, length, frame.leg.si, count) for name, length, count in pieces)
+    pieces = (
+        ("Upright, condenser frame", outer_h, 1),
+        ("Upright with line holes, condenser frame", outer_h, 1),
+        ("Crosspiece, condenser frame", outer_w, 2),
+    )
+    stock = f"Aluminium angle {frame.leg.si * 1e3:.0f} × {frame.thickness.si * 1e3:.1f} mm, one leg shown"
+    patterns = tuple(
+        _angle_piece((name, stock), length, frame.leg.si, count, hole if drilled and "line" in name else 0.0)
+        for name, length, count in pieces
+    )
     return FramePlan(pieces, patterns, tuple(faults), tuple(notes))
 
 
-def _angle_piece(name: str, length: float, leg: float, count: int) -> Pattern:
-    holes = tuple(Hole((x, leg / 2), 7e-3, "mount") for x in (leg / 2, length - leg / 2))
-    return Pattern(
-        name,
-        "Aluminium angle, one leg shown",
-        (rectangle(0, 0, length, leg),),
-        holes,
-        marks=(Mark((length / 2, leg / 2), name),),
-        copies=count,
-    )
+def _angle_piece(named: tuple[str, str], length: float, leg: float, count: int, line: float) -> Pattern:
+    """named: name and stock; line: diameter [m] of two line holes, 0 none."""
+    name, stock = named
+    holes = [Hole((x, leg / 2), 7e-3, "mount") for x in (leg / 2, length - leg / 2)]
+    if line:
+        holes += [Hole((x, leg / 2), line, "line") for x in (length / 4, 3 * length / 4)]
+    marks = (Mark((length / 2, leg / 2), name),)
+    return Pattern(name, stock, (rectangle(0, 0, length, leg),), tuple(holes), marks=marks, copies=count)
 
 
 def cooler_notes(build: Build, cooler: RemoteCooler) -> tuple[tuple[str, ...], tuple[str, ...]]:
@@ -262,9 +269,8 @@ def cooler_notes(build: Build, cooler: RemoteCooler) -> tuple[tuple[str, ...], t
         (faults if clear < GROUND else notes).append(
             f"{both(clear, 'length')} above the ground" + (f"; {both(GROUND, 'length')} is the least on the road" if clear < GROUND else "")
         )
-    notes.append(
-        f"It needs a clear {both(cooler.width.si + 2 * cooler.side_room.si + cooler.fitting_room.si, 'length')} of width with its fittings"
-    )
+    wide = cooler.width.si + 2 * cooler.side_room.si + cooler.fitting_room.si
+    notes.append(f"It needs {both(wide, 'length')} of width with its fittings and {both(cooler.height.si, 'length')} of height")
     return tuple(faults), tuple(notes)
 
 

@@ -149,7 +149,7 @@ def _margin_curve(
 def _where_rejection_is(wanted: Floats, nodes: Floats, rejection: Floats, air_in: Floats) -> Floats:
     """Temperature (n,) at which the rejection curve reaches `wanted`; past its end in proportion to the air's lead."""
     found = np.array([np.interp(w, r, t) for w, r, t in zip(wanted, rejection, nodes, strict=True)])
-    beyond = air_in + (nodes[:, -1] - air_in) * wanted / rejection[:, -1]
+    beyond = air_in + (nodes[:, -1] - air_in) * wanted / np.maximum(rejection[:, -1], 1.0)
     return np.where(wanted > rejection[:, -1], beyond, found)
 
 

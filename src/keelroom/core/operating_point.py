@@ -469,7 +469,8 @@ def solve(
         done = (off < TOLERANCE) | stuck
         if done.all():
             return Solution(state, fixed, ~stuck, search.slope, step, float(np.where(stuck, 0.0, off).max()))
-        slope = state.rejection / np.maximum(temperature - points.climate.ambient, 1.0) if start is None else start[1]
+        # A face wholly behind metal rejects nothing: its slope is taken as next to nothing, not as none.
+        slope = np.maximum(state.rejection, 1.0) / np.maximum(temperature - points.climate.ambient, 1.0) if start is None else start[1]
         temperature = np.where(done, temperature, search.following(temperature, state.margin, slope))
         if len(done) >= WORTH_SPLITTING and done.mean() > 0.3:
             return _split(points, layout, fixed, temperature, done, state)

@@ -53,7 +53,7 @@ def _sizes(pattern: Pattern, system: str, pad: float) -> list[Shape]:
         words.setdefault(text, at)
     for hole in pattern.holes:
         above = bottom + high + 0.6 * LINE if narrow else hole.centre[1] + hole.diameter / 2 + 0.8 * LINE
-        words.setdefault(f"⌀ {hole.diameter * 1e3:.1f} mm", (hole.centre[0], above))
+        words.setdefault(f"{hole.diameter * 1e3:.1f} mm hole", (hole.centre[0], above))
     if narrow:
         words.setdefault(pattern.name, (left + wide / 2, bottom + high + pad * 0.88))
     return shapes + [Label("pattern.words", at, text) for text, at in words.items()]

@@ -98,8 +98,8 @@ class Bench(QWidget):
         column.addLayout(pads)
         self.eye = self._key("By eye: no", self._toggle_eye, "By eye")
         lines = (
-            (self._key("◂ Before", self.back, "Reading before"), self._key("Not measured", self.clear), self._key("Skip ▸", self.on, "Skip this reading")),
-            (self.eye, self._key("Next ▸", self.enter, "Enter and go on", "main")),
+            (self._key("Before", self.back, "Reading before"), self._key("Not measured", self.clear), self._key("Skip", self.on, "Skip this reading")),
+            (self.eye, self._key("Next", self.enter, "Enter and go on", "main")),
             (self._key("Back to the window (F8)", self.leave, "Leave bench mode"),),
         )  # fmt: skip
         for keys in lines:
