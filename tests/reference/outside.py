@@ -8,8 +8,6 @@ from __future__ import annotations
 
 import math
 from collections import Counter
-from collections.abc import Callable
-from dataclasses import dataclass
 
 import numpy as np
 
@@ -21,26 +19,8 @@ from keelroom.core.fluids.water import saturation_pressure
 from keelroom.core.thermal import tube_side
 from keelroom.core.thermal.engine_heat import friction_pressure
 from keelroom.core.thermal.march import march
-
-
-@dataclass(frozen=True)
-class Check:
-    """One outside value: expected, how to get ours, tolerance (relative unless absolute)."""
-
-    name: str
-    kind: str
-    source: str
-    expected: float
-    ours: Callable[[], float]
-    tolerance: float
-    absolute: bool = False
-
-    def error(self) -> float:
-        gap = abs(self.ours() - self.expected)
-        return gap if self.absolute else gap / abs(self.expected)
-
-    def holds(self) -> bool:
-        return self.error() <= self.tolerance
+from tests.reference.check import Check
+from tests.reference.outside_packaging import packaging_checks
 
 
 def effectiveness(ntu: float, ratio: float, layers: int, cells: int = 24) -> float:
@@ -216,7 +196,7 @@ def _checks() -> list[Check]:
     return found
 
 
-CHECKS = _checks()
+CHECKS = [*_checks(), *packaging_checks()]
 
 
 def main() -> None:

@@ -246,7 +246,10 @@ def _context(path, build):
     """The build in which a field can matter: the package it belongs to, fans without typed curves, and the like."""
     changes = [Change(("active",), path[1])] if path[0] == "packages" else []
     if "hood" in path:
-        changes += [Change(("survey", "hood", side), quantity(text, "length", "measured")) for side, text in (("front", "18 3/4 in"), ("back", "20 in"))]
+        changes += [
+            Change(("survey", "hood", side), quantity(text, "length", "measured"))
+            for side, text in (("front", "18 3/4 in"), ("back", "20 in"))
+        ]
     if "covers" in path and path[-1] == "thickness":
         changes.append(Change((*path[:-1], "stand_off"), quantity("3 in", "length")))
     if path[-1] in BOUGHT:
@@ -292,7 +295,11 @@ ONE_OF_EACH = {"brackets": "bracket1", "obstacles": "horn", "holes": "lip_left",
 
 
 def _tried(path):
-    if any(name in path and ident not in path for name, ident in ONE_OF_EACH.items()) or path[-1].startswith("reach_") or path[-1] == "work":
+    if (
+        any(name in path and ident not in path for name, ident in ONE_OF_EACH.items())
+        or path[-1].startswith("reach_")
+        or path[-1] == "work"
+    ):
         return False
     return path[0] in ("brief", "survey", "gaps") or path[:2] in (("packages", "p1"), ("duty_cases", "grade"))
 

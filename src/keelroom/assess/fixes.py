@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from keelroom.assess.placing import face_size
-from keelroom.assess.shroud_plan import seat_edit
+from keelroom.assess.shroud_plan import fans_edit, seat_edit
 from keelroom.build.edits import Change, Edit, removed, set_value
 from keelroom.build.fields import Path, owner_and_spec
 from keelroom.build.quantity import from_si, typed
@@ -36,6 +36,8 @@ def edit_for(build: Build, fix: Fix, system: str = "us") -> Edit:
         raise InputError("no_such_package", "That package is no longer in the build")
     if fix.code == "seat_shroud":
         return seat_edit(package, system)
+    if fix.code == "fans_to_rings":
+        return fans_edit(package, system)
     if fix.code == "spread":
         return Edit(fix.label, spread_changes(package, system))
     fan = next((f for f in package.fans if f.id == parameters["fan"]), None)

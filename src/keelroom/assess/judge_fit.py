@@ -23,6 +23,8 @@ from keelroom.units import both
 
 MOST = 8
 """Clearances that get a finding of their own; the table has them all."""
+RINGS_OFF, NARROW = 2e-3, 3e-3
+"""[m] from which fans beside their rings, and a shroud narrower than the core, are worth a word."""
 AGREES = 2.0
 """Two readings of one length may differ by this many times their tolerance."""
 
@@ -251,11 +253,15 @@ def _shroud(package: Package, pressure: float) -> Found:
             fault,
             "The ring carries the fan and seals its blades: the shroud would be scrap.",
         )
+    if math.hypot(*plan.off) > RINGS_OFF:
+        yield Finding("fans_off_rings", "doubt", ("packages", package.id, "fans", package.fans[0].id, "x"), f"The fans stand {both(math.hypot(*plan.off), 'length')} from where the shroud's rings are",
+                      "Trimmed like this the shroud sits elsewhere on the core than the fans are drawn; airflow and clearances are those of the fans as drawn.",
+                      (Fix("fans_to_rings", "Put the fans where their rings are", (("package", package.id),)),), value=math.hypot(*plan.off), limit=0.0)  # fmt: skip
     if not plan.now.seats:
         gained = both(plan.proud, "length")
         yield Finding("shroud_proud", "doubt", (*where, "trim_left"), f"The shroud stands {gained} proud of the fins",
                       f"It is wider than the {both(plan.seat[0], 'length')} between the tanks: it rests on them and leaks all round. Trimmed until it seats it seals, and gains {gained} at the pump.",
                       (Fix("seat_shroud", "Trim it until it seats", (("package", package.id),)),), value=plan.proud, limit=0.0)  # fmt: skip
-    if math.hypot(*plan.shift) > 0 and any(room < 0 for room in (plan.blank.width - plan.seat[0],)) and plan.now.seats:
+    if plan.blank.width < plan.seat[0] - NARROW:
         yield Finding("shroud_narrow", "doubt", (*where, "blank_width"), "The shroud is narrower than the core",
                       f"{both(plan.seat[0] - plan.blank.width, 'length')} of the face stays open beside it: {both(plan.leak, 'airflow')} leak through at the fans' suction.")  # fmt: skip

@@ -12,6 +12,7 @@ from keelroom.assess.placing import face_size
 from keelroom.build.edits import Change, Edit
 from keelroom.build.quantity import from_si
 from keelroom.build.schema.package import Package
+from keelroom.core.air.face import Disc
 from keelroom.core.outline import Point, rectangle
 from keelroom.core.packaging.fixings import GRAVITY
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern
@@ -35,7 +36,8 @@ HAND = 2.0 * GRAVITY
 
 class TrimPlan(NamedTuple):
     """A bought shroud against this core. blank, seat [m]; ready: the cut to seat it; lines: what is cut now per side;
-    shift: how far [m] the fans stand right of and over the middle of what is left."""
+    shift: how far [m] the trimmed shroud puts the fans right of and over the middle of the core; off: how far the fans of the document
+    stand right of and over where it puts them."""
 
     blank: Blank
     seat: tuple[float, float]
@@ -44,6 +46,7 @@ class TrimPlan(NamedTuple):
     proud: float
     leak: float
     shift: tuple[float, float]
+    off: tuple[float, float]
     faults: tuple[str, ...]
     notes: tuple[str, ...]
 
@@ -77,28 +80,24 @@ def trim_plan(package: Package, pressure: float = IDLE_PRESSURE) -> TrimPlan | N
         return None
     size = (shroud.blank_width.si, shroud.blank_height.si if shroud.blank_height else seat[1])
     cut = {side: getattr(shroud, f"trim_{side}").si for side in SIDES}
-    left_over = (size[0] - cut["left"] - cut["right"], size[1] - cut["bottom"] - cut["top"])
-    start = ((seat[0] - left_over[0]) / 2 - cut["left"], (seat[1] - left_over[1]) / 2 - cut["bottom"])
-    fans = [fan for fan in package.fans if in_shroud(package, fan)]
-    discs = [disc_of(fan) for fan in fans]
-    rings = tuple((disc.x - start[0], disc.y - start[1], disc.radius + RIM) for disc in discs)
+    discs = [disc_of(fan) for fan in package.fans if in_shroud(package, fan)]
+    middle = _mean(discs)
+    # As bought the rings lie about the middle of the blank; trimming moves the blank over the core and its rings with it.
+    rings = tuple((size[0] / 2 + disc.x - middle[0], size[1] / 2 + disc.y - middle[1], disc.radius + RIM) for disc in discs)
     blank = Blank(*size, rings, _bolt_holes(size, shroud.hole_inset.si), _struts(size, rings), shroud.ears.si)
     now = trim(blank, seat, cut, package.core.tank_proud.si, shroud.edge_gap.si)
     ready = trims_to_seat(size, seat, (0.0, 0.0))
-    shift = (0.0, 0.0)
-    if discs:
-        shift = (
-            sum(d.x for d in discs) / len(discs) - seat[0] / 2,
-            sum(d.y for d in discs) / len(discs) - seat[1] / 2,
-        )
+    put = _put(seat, cut)
+    shift = (put[0] - seat[0] / 2, put[1] - seat[1] / 2)
+    off = (middle[0] - put[0], middle[1] - put[1]) if discs else (0.0, 0.0)
     notes = list(now.notes)
     if any(cut.values()):
         notes.append(f"Edge trim adds {both(EDGE_TRIM, 'length')} at every cut edge: leave room for it, and deburr first")
     depth = shroud.depth.si
-    if depth + 1e-6 < 1 * INCH and fans:
+    if depth + 1e-6 < INCH and discs:
         notes.append(f"Only {both(depth, 'length')} from fins to fan: the corners of the face are starved")
     proud = stands_proud(package)
-    return TrimPlan(blank, seat, ready, now, proud, leak(now.gap, pressure, AIR_DENSITY), shift, now.faults, tuple(notes))
+    return TrimPlan(blank, seat, ready, now, proud, leak(now.gap, pressure, AIR_DENSITY), shift, off, now.faults, tuple(notes))
 
 
 def _bolt_holes(size: tuple[float, float], inset: float) -> tuple[tuple[float, float, float], ...]:
@@ -121,16 +120,37 @@ def seat_edit(package: Package, system: str, to_right: float = 0.0) -> Edit:
     ready = trims_to_seat((plan.blank.width, plan.blank.height), plan.seat, (to_right, 0.0))
     where = ("packages", package.id)
     changes = [Change((*where, "shroud", f"trim_{side}"), from_si(ready[side], "length", system, "derived")) for side in SIDES]
-    before = plan.now.cut
-    # What is cut off the left more than off the right lets the rest, rings and all, slide left.
-    dx = ((before["left"] - before["right"]) - (ready["left"] - ready["right"])) / 2
-    dy = ((before["bottom"] - before["top"]) - (ready["bottom"] - ready["top"])) / 2
-    for fan in package.fans:
-        if in_shroud(package, fan):
-            for axis, step, at in (("x", dx, fan.x.si), ("y", dy, fan.y.si)):
-                if abs(step) > 1e-6:
-                    changes.append(Change((*where, "fans", fan.id, axis), from_si(at + step, "length", system, "derived")))
+    changes += _fans_at(package, _put(plan.seat, ready), system)
     return Edit("Trim shroud until it seats", tuple(changes))
+
+
+def fans_edit(package: Package, system: str) -> Edit:
+    """Put the fans where the rings of the trimmed shroud are."""
+    plan = trim_plan(package)
+    assert plan is not None
+    return Edit("Fans to where their rings are", _fans_at(package, _put(plan.seat, plan.now.cut), system))
+
+
+def _put(seat: tuple[float, float], cut: dict[str, float]) -> tuple[float, float]:
+    """Where the middle of the blank comes to lie on the face: what is left of it stands in the middle of the seat."""
+    return seat[0] / 2 + (cut["right"] - cut["left"]) / 2, seat[1] / 2 + (cut["top"] - cut["bottom"]) / 2
+
+
+def _mean(discs: list[Disc]) -> tuple[float, float]:
+    count = max(len(discs), 1)
+    return sum(disc.x for disc in discs) / count, sum(disc.y for disc in discs) / count
+
+
+def _fans_at(package: Package, to: tuple[float, float], system: str) -> tuple[Change, ...]:
+    """The shrouded fans moved together until their middle is at `to`."""
+    fans = [fan for fan in package.fans if in_shroud(package, fan)]
+    middle = _mean([disc_of(fan) for fan in fans])
+    changes = []
+    for fan in fans:
+        for axis, step, at in (("x", to[0] - middle[0], fan.x.si), ("y", to[1] - middle[1], fan.y.si)):
+            if abs(step) > 1e-6:
+                changes.append(Change(("packages", package.id, "fans", fan.id, axis), from_si(at + step, "length", system, "derived")))
+    return tuple(changes)
 
 
 def pan_of(package: Package) -> Pan | None:

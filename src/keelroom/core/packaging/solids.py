@@ -14,6 +14,8 @@ import numpy as np
 from keelroom.core.arrays import Bools, Floats
 
 Vector = tuple[float, float, float]
+SURELY = 3e-4
+"""[m] nearest points this far apart are no overlap that has not settled yet"""
 CLOSE = 1e-9
 """[m] solids nearer than this touch or overlap."""
 STILL = 2e-6
@@ -175,6 +177,7 @@ def clearance(a: Solids, b: Solids) -> Clearance:
     on_a = _nearest(a, on_b)
     between = on_b - on_a
     gap = np.sqrt((between * between).sum(axis=1))
-    apart = (gap > CLOSE) & (bound > -1e-6)
+    # Rims that pass each other have no parting direction among the few tried: there the nearest points decide.
+    apart = (gap > CLOSE) & ((bound > -1e-6) | (gap > SURELY))
     normal = np.where(apart[:, None], between / np.maximum(gap, 1e-12)[:, None], way)
     return Clearance(np.where(apart, np.maximum(gap, bound), np.minimum(bound, 0.0)), normal, on_a, on_b)
