@@ -190,6 +190,9 @@ def parse(text: str, kind: Kind, default_unit: str) -> Reading:
     Accepts fractions as read off a tape (24 3/8, 24-3/8"), decimals, units, feet with inches, and
     arithmetic (24 3/8 - 1 1/4). Raises InputError saying what was expected.
     """
+    quick = _quick(text, kind.name, default_unit)
+    if quick is not None:
+        return quick
     cleaned = text.strip().lstrip("$€£").replace("−", "-").replace("–", "-")
     for glyph, plain in _VULGAR.items():
         cleaned = cleaned.replace(glyph, " " + plain)
@@ -202,6 +205,30 @@ def parse(text: str, kind: Kind, default_unit: str) -> Reading:
     if not math.isfinite(si):
         raise InputError("not_finite", f"That number is too large; expected {_a(kind.name)} such as {kind.example}")
     return Reading(si, unit.symbol, text.strip())
+
+
+_PLAINLY = re.compile(r"(-)?(?:(\d+(?:\.\d+)?)|(\d+) (\d+)/(\d+)|(\d+)/(\d+)) ?([^\s\d]\S*)?")
+
+
+@lru_cache(maxsize=8192)
+def _quick(text: str, kind_name: str, default_unit: str) -> Reading | None:
+    """The reading of one plain number or tape fraction with one unit, as nearly all stored ones are; None for anything else."""
+    match = _PLAINLY.fullmatch(text)
+    if match is None:
+        return None
+    sign, number, whole, top, bottom, above, below, written = match.groups()
+    unit = _written(kind_name).get(written or default_unit)
+    if unit is None or int(bottom or below or 1) == 0:
+        return None
+    value = float(number) if number else float(int(whole or 0) + Fraction(int(top or above), int(bottom or below)))
+    si = (-value if sign else value) * unit.factor + unit.offset
+    return Reading(si, unit.symbol, text) if math.isfinite(si) else None
+
+
+@lru_cache(maxsize=64)
+def _written(kind_name: str) -> dict[str, Unit]:
+    """Units of a kind by the ways they are written out."""
+    return {name: unit for unit in KINDS[kind_name].units for name in (unit.symbol, *unit.names)}
 
 
 class _Parser:

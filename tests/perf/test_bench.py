@@ -3,6 +3,7 @@
 import gc
 import itertools
 import os
+import random
 import resource
 import statistics
 import subprocess
@@ -16,12 +17,15 @@ from keelroom.assess.assess import assess
 from keelroom.assess.batch import CHUNK, batches
 from keelroom.assess.compare import candidates
 from keelroom.assess.report import as_table
+from keelroom.assess.search import find_places
+from keelroom.assess.templates import patterns
 from keelroom.assess.translate import stacked
 from keelroom.assess.worth import worth_table
-from keelroom.build.edits import set_value
+from keelroom.build.edits import apply, set_value
 from keelroom.build.fields import owner_and_spec
 from keelroom.build.file import load
-from keelroom.build.quantity import typed
+from keelroom.build.quantity import from_si, typed
+from keelroom.build.schema.survey import Obstacle
 from keelroom.build.store import Store
 from keelroom.catalogue.load import cores
 from keelroom.core.operating_point import solve
@@ -170,6 +174,86 @@ def test_dragging_a_fan():
     say(f"dragging a fan, move to pixels: {percentiles(times)}")
     driver.window.as_demo = True
     driver.window.close()
+
+
+def crowded():
+    """The demo with 40 obstacles round the package, boxes and cylinders near enough to count."""
+    build, chance = load(DEMO), random.Random(8)
+    made = list(build.survey.obstacles)
+    shapes = ("box", "cylinder_across", "cylinder_upright", "cylinder_along")
+    while len(made) < 40:
+        number = len(made)
+        side = chance.choice((-1, 1))
+        left = chance.uniform(-0.15, -0.09) if side < 0 else chance.uniform(0.70, 0.78)
+        box = {
+            "left": left,
+            "bottom": chance.uniform(-0.1, 0.4),
+            "front": chance.uniform(0.0, 0.3),
+            "width": 0.03,
+            "height": chance.uniform(0.02, 0.1),
+            "depth": chance.uniform(0.02, 0.1),
+        }
+        sides = {name: from_si(value, "length", "us", "measured") for name, value in box.items()}
+        made.append(Obstacle(id=f"extra{number}", name=f"Extra {number}", shape=shapes[number % 4], **sides))
+    return apply(build, set_value(("survey", "obstacles"), tuple(made), ""))[0]
+
+
+def test_dragging_the_package_among_40_obstacles(tmp_path):
+    """Each move in the side view and from the front: all clearances, findings, board and ledger; mouse to pixels."""
+    from PyQt6.QtCore import QPoint, QPointF, Qt
+    from PyQt6.QtTest import QTest
+    from PyQt6.QtWidgets import QApplication
+
+    from keelroom.build.file import save
+    from keelroom.drawing.fitup import flat
+    from tests.gui.driver import opened
+
+    save(crowded(), tmp_path / "crowded.keelroom")
+    driver = opened(tmp_path / "crowded.keelroom")
+    driver.click("Fit-up station")
+    driver.click("Place")
+    driver.settle()
+    board = driver.window.stations["Fit-up"].board
+    assert len(driver.window.session.build.survey.obstacles) == 40
+    for view, tag in (("front", "package"), ("side", "package"), ("front", "fan1")):
+        core = next(body for body in board.fit.parts if body.key == ("core" if tag == "package" else "ring:fan1"))
+        at = board.views[view].map(QPointF(*flat(view, core.solid.centre)))
+        at = QPoint(int(at.x()), int(at.y()))
+        times, pairs = [], []
+        QTest.mousePress(board, Qt.MouseButton.LeftButton, pos=at)
+        for i in range(60):
+            start = time.perf_counter()
+            QTest.mouseMove(board, at + QPoint(i % 12, -((i * 5) % 9)))
+            QApplication.processEvents()
+            times.append(time.perf_counter() - start)
+            pairs.append(len(driver.window.session.assessment.fit.gaps))
+        QTest.mouseRelease(board, Qt.MouseButton.LeftButton, pos=at)
+        say(f"dragging {tag} {view}, 40 obstacles, {max(pairs)} clearances: {percentiles(times)} (budget 16 ms)")
+    driver.window.as_demo = True
+    driver.window.close()
+
+
+def test_search_and_templates(tmp_path):
+    """Find a place over each package of the demo (budget 3 s), and every template written (budget 1 s)."""
+    from keelroom.export.dxf import write_dxf
+    from keelroom.export.tiles import write_tiles
+
+    for package in load(DEMO).packages:
+        build = apply(load(DEMO), set_value(("active",), package.id, ""))[0]
+        start = time.perf_counter()
+        found = find_places(build)
+        say(
+            f"find a place, {package.name}: {time.perf_counter() - start:.2f} s, {found.tried} places tried, {len(found.found)} shown (budget 3 s)"
+        )
+    build = load(DEMO)
+    write_dxf(patterns(build, build.package)[:1], tmp_path / "first.dxf")  # loads the writer
+    for name, write in (
+        ("PDF in A4", lambda: write_tiles(patterns(build, build.package), tmp_path / "t.pdf", "A4", 200, "us")),
+        ("DXF", lambda: write_dxf(patterns(build, build.package), tmp_path / "t.dxf")),
+    ):
+        start = time.perf_counter()
+        write()
+        say(f"templates as {name}: {time.perf_counter() - start:.2f} s (budget 1 s)")
 
 
 BARE = """

@@ -6,29 +6,20 @@ from typing import NamedTuple
 
 from keelroom.assess.batch import Asked, temperatures
 from keelroom.assess.compare import fit_core
+from keelroom.assess.cut_rules import CAUTION, checks_missing, edge_kind
 from keelroom.assess.placing import cuts_for, hidden_share, hidden_strips, stand
 from keelroom.assess.worth import telling_cases
 from keelroom.build.edits import Change, Edit, apply
 from keelroom.build.quantity import from_si
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import PanelEdge
-from keelroom.build.schema.survey import Check, EdgeKind, Opening
+from keelroom.build.schema.survey import Check
 from keelroom.catalogue.load import cores
 from keelroom.errors import InputError
 from keelroom.units import INCH, both
 
 STAGE = INCH
 """[m] at most this much is cut in one stage: the smallest cut first, then look again."""
-CHECKS: dict[Check, tuple[str, str]] = {
-    "hood": ("Hood", "closed over a mock-up with putty on its highest points"),
-    "belt": ("Belt", "engine pried forward, fan mock-up in place"),
-    "latch": ("Latch", "latch, its support and the safety catch clear of the cut"),
-    "structure": ("Structure", "what the panel carries: rails, bumper beam, airbag sensors; qualified advice where in doubt"),
-}
-CAUTION = (
-    "Cutting or moving a structural panel, bumper beam, latch or airbag sensor can make a vehicle unsafe or illegal: get qualified advice and "
-    "follow local codes. Eye, hand and ear protection; sheet edges cut; no flame or weld near fuel or on a core with coolant in it."
-)
 
 
 class Stage(NamedTuple):
@@ -53,33 +44,6 @@ class CutPlan(NamedTuple):
     uncut_core: str
     missing: tuple[tuple[Check, str], ...]
     cautions: tuple[str, ...]
-
-
-def edge_kind(opening: Opening, edge: PanelEdge) -> EdgeKind:
-    """What kind of edge lies on one side; the worst of the outline's edges there."""
-    if not opening.corners:
-        kind: EdgeKind = getattr(opening, f"{edge}_edge")
-        return kind
-    axis = 0 if edge in ("left", "right") else 1
-    sign = 1 if edge in ("right", "top") else -1
-    places = [(corner.x.si, corner.y.si)[axis] * sign for corner in opening.corners]
-    limit = max(places)
-    kinds = [
-        corner.edge for k, corner in enumerate(opening.corners) if places[k] > limit - 1e-4 and places[(k + 1) % len(places)] > limit - 1e-4
-    ]
-    return next((kind for kind in ("no_go", "stamped") if kind in kinds), "plain")
-
-
-def checks_missing(build: Build) -> tuple[tuple[Check, str], ...]:
-    """What must be looked at before anything is cut, with what is wrong with it yet."""
-    survey, found = build.survey, []
-    for check, (name, what) in CHECKS.items():
-        lacks = {"hood": survey.hood.front is None, "belt": all(t.depth is None for t in survey.engine.turning)}.get(check, False)
-        if lacks:
-            found.append((check, f"{name}: not measured yet"))
-        elif check not in survey.checks:
-            found.append((check, f"{name}: {what}"))
-    return tuple(found)
 
 
 def cut_plan(build: Build, system: str = "us") -> CutPlan:

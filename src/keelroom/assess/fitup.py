@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 from typing import Literal, NamedTuple
 
 import numpy as np
 
-from keelroom.assess.bodies import Body, Path, neighbours, panel_edges, parts_of_package
+from keelroom.assess.bodies import Body, Path, Sort, neighbours, panel_edges, parts_of_package
 from keelroom.assess.caching import by_identity
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
-from keelroom.build.schema.survey import DEFAULT_GAPS, GapRule, Survey
+from keelroom.build.schema.survey import USUAL_GAPS, GapRule, Survey
+from keelroom.core.arrays import Ints
 from keelroom.core.packaging.solids import Vector, chosen, clearance, parted, stacked
 from keelroom.core.packaging.stack import Link, chance_under, dominant, root_sum_square, worst_case
+from keelroom.units import KINDS, parse
 
 GapState = Literal["overlaps", "under", "tight", "clear"]
 FitVerdict = Literal["not surveyed", "not measured", "does not fit", "tight", "clears"]
@@ -136,7 +139,8 @@ def _fit_up(survey: Survey, rules: tuple[GapRule, ...], package: Package) -> Fit
 
 def wanted_gaps(rules: tuple[GapRule, ...]) -> dict[str, float]:
     """Least gap [m] by rule; the default where a file leaves a rule out."""
-    return {rule.id: rule.gap.si for rule in (*DEFAULT_GAPS, *rules)}
+    usual: dict[str, float] = {ident: parse(gap, KINDS["length"], "in").si for ident, (gap, _) in USUAL_GAPS.items()}
+    return usual | {rule.id: rule.gap.si for rule in rules}
 
 
 class _Pair(NamedTuple):
@@ -148,15 +152,26 @@ class _Pair(NamedTuple):
     wanted: float
 
 
-def _partners(part: Body, bodies: tuple[Body, ...]) -> list[tuple[Body, str]]:
-    """What a part is held against, and under which rule."""
-    sort, ahead = part.sort, _ahead(part)
-    found = []
-    for other in bodies:
-        rule = RULES.get((sort, other.sort))
-        if rule is not None and (ahead or other.sort != "panel"):
-            found.append((other, rule))
-    return found
+class _Table(NamedTuple):
+    """Which bodies are held against each other, by their places in parts and others laid end to end."""
+
+    first: Ints
+    second: Ints
+    rules: tuple[str, ...]
+
+
+@lru_cache(maxsize=64)
+def _table(parts: tuple[tuple[Sort, bool], ...], others: tuple[Sort, ...]) -> _Table:
+    """The pairs a rule speaks of. parts: sort of each, and whether it stands ahead of the panel's plane."""
+    sorts = (*(sort for sort, _ in parts), *others)
+    found = [
+        (i, k, rule)
+        for i, (sort, ahead) in enumerate(parts)
+        for k, other in enumerate(sorts)
+        if (rule := RULES.get((sort, other))) is not None and (ahead or other != "panel")
+    ]
+    first, second = (np.array([pair[n] for pair in found], int) for n in (0, 1))
+    return _Table(first, second, tuple(rule for _, _, rule in found))
 
 
 def _ahead(part: Body) -> bool:
@@ -166,51 +181,52 @@ def _ahead(part: Body) -> bool:
 
 _known: dict[tuple[int, int], tuple[_Pair, Gap | None]] = {}
 """Clearances by the very bodies they lie between: a drag moves few of them. The pair holds the bodies, so their identity lasts."""
-MOST_KNOWN = 6000
+MOST_KNOWN = 2000
+_lay: dict[tuple[str, str], list[float]] = {}
+"""Where the nearest points lay the last time: in a drag they lie there still, nearly."""
 
 
 def found_gaps(parts: tuple[Body, ...], others: tuple[Body, ...], wanted: dict[str, float]) -> tuple[Gap, ...]:
     """The clearances worth showing, least margin first."""
-    gaps, fresh = [], []
-    bodies = (*others, *parts)
-    for part in parts:
-        for other, rule in _partners(part, bodies):
-            kept = _known.get((id(part), id(other)))
-            if kept is None or kept[0].wanted != wanted[rule]:
-                fresh.append(_Pair(part, other, rule, wanted[rule]))
-            elif kept[1] is not None:
-                gaps.append(kept[1])
+    table = _table(tuple((part.sort, _ahead(part)) for part in parts), tuple(other.sort for other in others))
+    if not table.rules:
+        return ()
+    bodies = (*parts, *others)
+    solids = stacked([body.solid for body in bodies])
+    least = np.array([wanted[rule] for rule in table.rules])
+    bound, _ = parted(chosen(solids, table.first), chosen(solids, table.second))
+    near = [_Pair(bodies[table.first[k]], bodies[table.second[k]], table.rules[k], least[k]) for k in np.flatnonzero(bound < least + NEAR)]
+    kept = {pair: known for pair in map(_ids, near) if (known := _known.get(pair)) is not None}
+    fresh = [pair for pair in near if (known := kept.get(_ids(pair))) is None or known[0].wanted != pair.wanted]
+    kept |= {_ids(pair): (pair, gap) for pair, gap in zip(fresh, _measured_gaps(fresh), strict=True)}
     if len(_known) > MOST_KNOWN:
         _known.clear()
-    made = _measured_gaps(fresh)
-    _known.update({(id(pair.part), id(pair.other)): (pair, gap) for pair, gap in zip(fresh, made, strict=True)})
-    gaps += [gap for gap in made if gap is not None]
-    return tuple(sorted(gaps, key=lambda gap: gap.margin))
+        _lay.clear()
+    _known.update(kept)
+    found = [gap for pair in near if (gap := kept[_ids(pair)][1]) is not None]
+    return tuple(sorted(found, key=lambda gap: gap.margin))
+
+
+def _ids(pair: _Pair) -> tuple[int, int]:
+    return id(pair.part), id(pair.other)
 
 
 def _measured_gaps(pairs: list[_Pair]) -> list[Gap | None]:
-    """The clearance of each pair; None where they are far apart."""
+    """The clearance of each pair; None where they are further apart than is worth showing."""
     found: list[Gap | None] = [None] * len(pairs)
     if not pairs:
         return found
-    bodies = {id(body): body for pair in pairs for body in (pair.part, pair.other)}
-    place = {ident: k for k, ident in enumerate(bodies)}
-    solids = stacked([body.solid for body in bodies.values()])
-    first, second = (np.array([place[id(body)] for body in column]) for column in ([p.part for p in pairs], [p.other for p in pairs]))
-    reach = np.array([pair.wanted for pair in pairs]) + NEAR
-    bound, _ = parted(chosen(solids, first), chosen(solids, second))
-    near = np.flatnonzero(bound < reach)
-    if not len(near):
-        return found
-    at = clearance(chosen(solids, first[near]), chosen(solids, second[near]))
-    shares = [np.matmul(solids.axes[index[near]], at.normal[:, :, None])[:, :, 0].tolist() for index in (first, second)]
+    mine, theirs = stacked([pair.part.solid for pair in pairs]), stacked([pair.other.solid for pair in pairs])
+    keys = [(pair.part.key, pair.other.key) for pair in pairs]
+    at = clearance(mine, theirs, np.array([_lay.get(key, pair.part.solid.centre) for key, pair in zip(keys, pairs, strict=True)]))
+    shares = [np.matmul(solids.axes, at.normal[:, :, None])[:, :, 0].tolist() for solids in (mine, theirs)]
     gaps, normals, on_a, on_b = at.gap.tolist(), at.normal.tolist(), at.a.tolist(), at.b.tolist()
-    for k, number in enumerate(near):
-        if gaps[k] < reach[number]:
-            part, other, rule, wanted = pairs[number]
+    for k, (part, other, rule, wanted) in enumerate(pairs):
+        _lay[keys[k]] = on_b[k]
+        if gaps[k] < wanted + NEAR:
             links = (*_links(part, shares[0][k], 1.0), *_links(other, shares[1][k], -1.0))
-            found[number] = Gap(part, other, rule, gaps[k], wanted, worst_case(links), root_sum_square(links), links,
-                                tuple(normals[k]), tuple(on_a[k]), tuple(on_b[k]))  # fmt: skip
+            found[k] = Gap(part, other, rule, gaps[k], float(wanted), worst_case(links), root_sum_square(links), links,
+                           tuple(normals[k]), tuple(on_a[k]), tuple(on_b[k]))  # fmt: skip
     return found
 
 

@@ -6,7 +6,7 @@ import math
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.bodies import TAPE, tolerance
-from keelroom.assess.cutting import CAUTION, checks_missing, edge_kind
+from keelroom.assess.cut_rules import CAUTION, checks_missing, edge_kind
 from keelroom.assess.fitup import RULE_WORDS, Fit, Gap
 from keelroom.assess.mounts import FAN_MOUNTS, bracket_plans, condenser_frame, cooler_notes, core_growth
 from keelroom.assess.shroud_plan import pan_plan, suction, trim_plan

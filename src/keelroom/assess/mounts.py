@@ -9,9 +9,12 @@ import numpy as np
 
 from keelroom.assess.airside import shroud_rectangle
 from keelroom.assess.bodies import standoff
+from keelroom.assess.caching import by_identity
 from keelroom.assess.placing import face_size, placed_frame
+from keelroom.build.schema.brief import Engine
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Bracket, Package, RemoteCooler
+from keelroom.build.schema.survey import Survey
 from keelroom.core.outline import rectangle
 from keelroom.core.packaging.bracket import Ends, Made, Stock, angle_bracket, flat_or_joggle
 from keelroom.core.packaging.fixings import BOLTS, PAD_LEAST, PAD_MOST, Section, Strap, edge_wanted, growth, play, strap
@@ -50,12 +53,12 @@ class BracketPlan(NamedTuple):
     notes: tuple[str, ...]
 
 
-def part_points(build: Build, package: Package) -> dict[str, Vector]:
+def part_points(survey: Survey, package: Package) -> dict[str, Vector]:
     """The holes on the package's own parts, by the survey's datums [m]."""
     core, (width, height) = package.core, face_size(package)
     tank = core.tank_size.si if core.tank_size else 0.0
     depth = core.depth.si if core.depth else 0.05
-    point = placed_frame(build.survey, package).point
+    point = placed_frame(survey, package).point
     across = core.flow == "crossflow"
     u = {"left": -tank / 2 if across else INSET, "right": width + tank / 2 if across else width - INSET}
     v = {"lower": INSET if across else -tank / 2, "upper": height - INSET if across else height + tank / 2}
@@ -80,9 +83,9 @@ def package_mass(package: Package) -> float:
     return CORE_DENSITY[core.material] * block * depth + sum(FAN_MASS_PER_WATT * fan.power.si for fan in package.fans if fan.power)
 
 
-def bracket_plan(build: Build, package: Package, bracket: Bracket) -> BracketPlan:
+def bracket_plan(survey: Survey, engine: Engine, package: Package, bracket: Bracket) -> BracketPlan:
     """Kind, developed length, holes and strength of one bracket, by where its two holes lie."""
-    hole = next((item for item in build.survey.holes if item.id == bracket.hole), None)
+    hole = next((item for item in survey.holes if item.id == bracket.hole), None)
     if hole is None or not (hole.x and hole.y and hole.z):
         why = (
             "Choose a surveyed hole it goes to"
@@ -90,8 +93,8 @@ def bracket_plan(build: Build, package: Package, bracket: Bracket) -> BracketPla
             else f"{hole.name or hole.id} is not fully measured: place across, height and depth are needed"
         )
         return BracketPlan(bracket, None, None, (why,), ())
-    start = np.array(part_points(build, package)[bracket.part])
-    frame = placed_frame(build.survey, package).matrix
+    start = np.array(part_points(survey, package)[bracket.part])
+    frame = placed_frame(survey, package).matrix
     across, up, out = (float(v) for v in frame @ (np.array([hole.x.si, hole.y.si, hole.z.si]) - start))
     metal = METALS[bracket.metal]
     stock = Stock(metal, bracket.width.si, bracket.thickness.si, bracket.radius.si)
@@ -115,11 +118,11 @@ def bracket_plan(build: Build, package: Package, bracket: Bracket) -> BracketPla
     section = Section(stock.width, stock.thickness, bracket.stiffener.si)
     on_each = package_mass(package) / holders
     strength = strap(metal, section, max(made.reach, 1e-3), on_each, package.mounting.shock.si, guided=holders >= STEADY)
-    more_faults, notes = _judged(build, bracket, strength)
+    more_faults, notes = _judged(engine, bracket, strength)
     return BracketPlan(bracket, made, strength, (*faults, *more_faults), notes)
 
 
-def _judged(build: Build, bracket: Bracket, strength: Strap) -> tuple[tuple[str, ...], tuple[str, ...]]:
+def _judged(engine: Engine, bracket: Bracket, strength: Strap) -> tuple[tuple[str, ...], tuple[str, ...]]:
     faults, notes = [], []
     bolt, metal = BOLTS[bracket.bolt], METALS[bracket.metal]
     for hole, where in ((bracket.near_hole.si, "part"), (bracket.far_hole.si, "chassis")):
@@ -142,7 +145,7 @@ def _judged(build: Build, bracket: Bracket, strength: Strap) -> tuple[tuple[str,
         notes.append(
             f"Only {strength.safety:.1f} times as strong as the stated shock needs; {SAFE:.0f} is usual. A rib or a shorter reach helps"
         )
-    firing = _firing(build)
+    firing = _firing(engine)
     if firing and abs(strength.frequency / firing - 1) < 0.3:
         notes.append(f"Hums near idle: its {strength.frequency:.0f} Hz lies close to the engine's {firing:.0f} Hz; a rib moves it up")
     pad_faults, pad_notes = _pad(bracket)
@@ -172,9 +175,8 @@ def _pad(bracket: Bracket) -> tuple[list[str], list[str]]:
     return [], []
 
 
-def _firing(build: Build) -> float | None:
+def _firing(engine: Engine) -> float | None:
     """Firing frequency [Hz] at idle of a four-stroke."""
-    engine = build.brief.engine
     return engine.idle_rpm.si * engine.cylinders.si / 2 if engine.idle_rpm and engine.cylinders else None
 
 
@@ -276,4 +278,9 @@ def cooler_notes(build: Build, cooler: RemoteCooler) -> tuple[tuple[str, ...], t
 
 def bracket_plans(build: Build, package: Package) -> tuple[BracketPlan, ...]:
     """All brackets of a package."""
-    return tuple(bracket_plan(build, package, bracket) for bracket in package.brackets)
+    return _bracket_plans(build.survey, build.brief.engine, package)
+
+
+@by_identity(16)
+def _bracket_plans(survey: Survey, engine: Engine, package: Package) -> tuple[BracketPlan, ...]:
+    return tuple(bracket_plan(survey, engine, package, bracket) for bracket in package.brackets)

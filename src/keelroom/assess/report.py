@@ -9,7 +9,6 @@ from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.fitup import Gap
 from keelroom.assess.mounts import bracket_plans, condenser_frame, cooler_notes, core_growth
 from keelroom.assess.shroud_plan import pan_plan, suction, trim_plan
-from keelroom.assess.templates import cut_list, hardware_list
 from keelroom.build.schema.build import Build
 from keelroom.units import KINDS, format_si
 
@@ -63,6 +62,8 @@ def as_json(build: Build, assessment: Assessment) -> dict[str, Any]:
 
 def _fit(build: Build, assessment: Assessment) -> dict[str, Any]:
     """Verdict, clearances [m] and made parts of the package."""
+    from keelroom.assess.templates import cut_list, hardware_list  # only for the machine form: they slow the start
+
     fit, package = assessment.fit, next(p for p in build.packages if p.id == assessment.package_id)
     if fit is None:
         return {}

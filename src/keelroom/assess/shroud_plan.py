@@ -5,9 +5,10 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from keelroom.assess.airside import disc_of, in_shroud, shroud_rectangle, stands_proud
+from keelroom.assess.airside import air_package, disc_of, in_shroud, shroud_rectangle, stands_proud
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.bodies import RIM
+from keelroom.assess.caching import by_identity
 from keelroom.assess.placing import face_size
 from keelroom.build.edits import Change, Edit
 from keelroom.build.quantity import from_si
@@ -196,11 +197,16 @@ def _free(box: tuple[float, float, float, float], rings: tuple[tuple[float, floa
 
 def pan_plan(package: Package) -> PanPlan | None:
     """The pan with its flat pattern, whether it cracks, drums or sags; None without a shroud."""
+    return _pan_plan(air_package(package), package.name)
+
+
+@by_identity(16)
+def _pan_plan(package: Package, name: str) -> PanPlan | None:
     body = pan_of(package)
     if body is None:
         return None
     shroud, metal = package.shroud, METALS[package.shroud.metal]
-    made = pan(f"Shroud, {package.name}", body, metal, (shroud.sheet_width.si, shroud.sheet_height.si))
+    made = pan(f"Shroud, {name}", body, metal, (shroud.sheet_width.si, shroud.sheet_height.si))
     field = _largest_field(body)
     frequency = plate_frequency(metal, body.thickness, *field, shroud.bead.si)
     sag = edge_sag(metal, body.thickness, max(body.width, body.height), body.flange, HAND)

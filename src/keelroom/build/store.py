@@ -44,6 +44,11 @@ class Store:
         self._undone.clear()
         self._swap(build)
 
+    @property
+    def merging(self) -> bool:
+        """Whether the last step is a drag that goes on."""
+        return bool(self._done) and bool(self._done[-1][0].merge_key)
+
     def end_merge(self) -> None:
         """Close the step a drag was merging into, so that the next drag is its own step."""
         if self._done:

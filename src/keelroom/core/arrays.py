@@ -15,9 +15,10 @@ if TYPE_CHECKING:
 
     Floats = NDArray[np.float64]
     Bools = NDArray[np.bool_]
+    Ints = NDArray[np.intp]
 else:
     # numpy.typing costs a tenth of the whole start and says nothing at run time.
-    Floats = Bools = np.ndarray
+    Floats = Bools = Ints = np.ndarray
 T = TypeVar("T")
 
 

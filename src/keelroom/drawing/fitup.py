@@ -6,6 +6,7 @@ import math
 from typing import Literal, NamedTuple
 
 from keelroom.assess.bodies import Body, hood_line
+from keelroom.assess.caching import by_identity
 from keelroom.assess.fitup import RULE_WORDS, Fit, Gap
 from keelroom.assess.placing import opening_outline
 from keelroom.build.schema.build import Build
@@ -71,13 +72,24 @@ def view_scene(view: View, build: Build, package: Package, fit: Fit, system: str
     box = (left, bottom, right - left, top - bottom)
     shapes: list[Shape] = []
     for body in _ordered(view, fit):
-        shapes += _body(view, body)
+        shapes += [shape for shape in _body(view, body) if _seen(shape, box)]
     shapes += _panel(view, build, package, fit)
     shapes += _hood(view, build, (left, right))
     words = _Words(box)
     shapes += _gaps(view, fit, system, words)
     shapes += _names(view, fit, words)
     return Scene(tuple(shapes), box)
+
+
+def _seen(shape: Shape, box: tuple[float, float, float, float]) -> bool:
+    """Whether any of a body's outline can lie in the picture."""
+    left, bottom, wide, high = box
+    if isinstance(shape, Circle):
+        (x, y), r = shape.centre, shape.radius
+        return left - r < x < left + wide + r and bottom - r < y < bottom + high + r
+    assert isinstance(shape, Polyline)
+    xs, ys = [x for x, _ in shape.points], [y for _, y in shape.points]
+    return min(xs) < left + wide and max(xs) > left and min(ys) < bottom + high and max(ys) > bottom
 
 
 def _ordered(view: View, fit: Fit) -> list[Body]:
@@ -157,6 +169,7 @@ def _tag(body: Body) -> str:
     return "package" if body.sort == "part" else ""
 
 
+@by_identity(4000)
 def _body(view: View, body: Body) -> list[Shape]:
     solid, role, tag = body.solid, _role(body), _tag(body)
     if view == "front" and role in OPEN:

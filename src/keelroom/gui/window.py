@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from importlib import import_module
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Protocol, cast
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QAction, QCloseEvent, QKeySequence
@@ -22,7 +22,6 @@ from PyQt6.QtWidgets import (
 from keelroom import ASSETS
 from keelroom.build.autosave import Recovered
 from keelroom.core.findings import Finding
-from keelroom.drawing.fitup import section_sheet
 from keelroom.drawing.scene import Scene
 from keelroom.errors import KeelRoomError
 from keelroom.gui.outputs import Outputs
@@ -30,13 +29,11 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import LIGHT, Palette, palette_of, style_sheet
 from keelroom.gui.widgets.bay import BayDrawing
 from keelroom.gui.widgets.column import packed
-from keelroom.gui.widgets.fit_board import FitBoard
 from keelroom.gui.widgets.form import Form
 from keelroom.gui.widgets.ledger import Ledger
 from keelroom.gui.widgets.map_bar import MapBar
 from keelroom.gui.widgets.panels import Command, CommandsPanel, FindingsPanel, TrailPanel, WhyPanel
 from keelroom.gui.widgets.response_strip import ResponseStrip
-from keelroom.gui.widgets.scene_view import SceneView
 from keelroom.gui.widgets.start_page import StartPage
 from keelroom.gui.widgets.tape import StationState, Tape
 from keelroom.gui.widgets.text import ChoiceBox, button, chip
@@ -53,6 +50,14 @@ TRIMMED = ("blank_width", "blank_height", "trim_left", "trim_right", "trim_botto
 PANELS = ("Findings", "Why", "Trail", "Acts")
 FILES = "Keel Room builds (*.keelroom)"
 STATION_WIDTH, SIDE_WIDTH, LEDGER_HEIGHT = 420, 304, 200
+
+
+class Drawn(Protocol):
+    """What may stand in the middle of the window."""
+
+    def set_palette(self, palette: Palette) -> None: ...
+
+    def as_scene(self) -> Scene | None: ...
 
 
 def station(name: str, session: Session) -> Form:
@@ -289,10 +294,8 @@ class Window(QMainWindow):
 
     def middle_scene(self) -> Scene | None:
         """The scene of what stands in the middle, for an export."""
-        shown, build, fit = self.middle_stack.currentWidget(), self.session.build, self.session.assessment.fit
-        if isinstance(shown, FitBoard) and fit is not None:
-            return section_sheet(build, build.package, fit, self.session.system)
-        return shown.scene if isinstance(shown, (BayDrawing, SceneView)) else None
+        shown = self.middle_stack.currentWidget()
+        return cast(Drawn, shown).as_scene()
 
     def walk(self) -> Walk:
         """Every reading of the tape walk, for the sheet and for bench mode."""
@@ -346,8 +349,8 @@ class Window(QMainWindow):
     def _display(self) -> None:
         self.palette_now = palette_of(self.session.settings.theme)
         self._dress()
-        boards = [self.middle_stack.widget(k) for k in range(1, self.middle_stack.count())]
-        for painted in (self.tape, self.bay, self.ledger, *(board for board in boards if isinstance(board, FitBoard))):
+        boards = [cast(Drawn, self.middle_stack.widget(k)) for k in range(self.middle_stack.count())]
+        for painted in (self.tape, self.ledger, *boards):
             painted.set_palette(self.palette_now)
         us = self.session.system == "us"
         self.units_button.setText("in · °F" if us else "mm · °C")

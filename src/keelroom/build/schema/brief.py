@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
+from pydantic import Field
+
 from keelroom.build.quantity import Quantity, Spec, Strict, quantity
 
 Maybe = Quantity | None
@@ -141,10 +143,10 @@ class Brief(Strict):
     use: str = ""
     symptoms: tuple[Symptom, ...] = ()
     notes: str = ""
-    vehicle: Vehicle = Vehicle()
-    engine: Engine = Engine()
-    accessories: Accessories = Accessories()
-    climate: Climate = Climate()
-    cooling: Cooling = Cooling()
-    loop: Loop = Loop()
+    vehicle: Vehicle = Field(default_factory=Vehicle)
+    engine: Engine = Field(default_factory=Engine)
+    accessories: Accessories = Field(default_factory=Accessories)
+    climate: Climate = Field(default_factory=Climate)
+    cooling: Cooling = Field(default_factory=Cooling)
+    loop: Loop = Field(default_factory=Loop)
     causes: tuple[CauseCheck, ...] = ()

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import model_validator
+from pydantic import Field, model_validator
 
 from keelroom.build.quantity import Quantity, Spec, Strict, quantity
 from keelroom.build.schema.brief import Brief, Maybe
 from keelroom.build.schema.package import Core, Fan, Package
-from keelroom.build.schema.survey import DEFAULT_GAPS, GapRule, Survey
+from keelroom.build.schema.survey import GapRule, Survey, usual_gaps
 
 FORMAT: Literal["keelroom-build"] = "keelroom-build"
 VERSION: Literal[1] = 1
@@ -41,9 +41,9 @@ class Build(Strict):
     format: Literal["keelroom-build"] = FORMAT
     version: Literal[1] = VERSION
     revision: int = 0
-    brief: Brief = Brief()
-    survey: Survey = Survey()
-    gaps: tuple[GapRule, ...] = DEFAULT_GAPS
+    brief: Brief = Field(default_factory=Brief)
+    survey: Survey = Field(default_factory=Survey)
+    gaps: tuple[GapRule, ...] = Field(default_factory=usual_gaps)
     packages: tuple[Package, ...] = ()
     active: str = ""
     duty_cases: tuple[DutyCase, ...] = ()

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
+from pydantic import Field
+
 from keelroom.build.quantity import Quantity, Spec, Strict, quantity
 from keelroom.build.schema.brief import Maybe
 
@@ -279,8 +281,8 @@ class Mounting(Strict):
     float_gap: Annotated[
         Quantity, Spec("length", "Float left at one end", ge=0, le=0.02, help="The core grows with heat: one end must slide")
     ] = quantity("1/8 in", "length")
-    frame: Frame = Frame()
-    cooler: RemoteCooler = RemoteCooler()
+    frame: Frame = Field(default_factory=Frame)
+    cooler: RemoteCooler = Field(default_factory=RemoteCooler)
 
 
 class Package(Strict):
@@ -288,15 +290,15 @@ class Package(Strict):
 
     id: str
     name: str = ""
-    core: Core = Core()
+    core: Core = Field(default_factory=Core)
     fans: tuple[Fan, ...] = ()
-    shroud: Shroud = Shroud()
-    sealing: Sealing = Sealing()
-    covers: tuple[Cover, ...] = (Cover(id="condenser", name="Condenser"),)
-    place: Place = Place()
+    shroud: Shroud = Field(default_factory=Shroud)
+    sealing: Sealing = Field(default_factory=Sealing)
+    covers: tuple[Cover, ...] = Field(default_factory=lambda: (Cover(id="condenser", name="Condenser"),))
+    place: Place = Field(default_factory=Place)
     cuts: tuple[Cut, ...] = ()
     moved: tuple[str, ...] = ()
     """obstacles of the survey this package counts on having moved or removed"""
     brackets: tuple[Bracket, ...] = ()
-    mounting: Mounting = Mounting()
+    mounting: Mounting = Field(default_factory=Mounting)
     hours: Annotated[Maybe, Spec("time", "Shop hours", ge=0, le=3.6e6)] = None

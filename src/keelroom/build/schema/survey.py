@@ -8,6 +8,8 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
+from pydantic import Field
+
 from keelroom.build.quantity import Quantity, Spec, Strict, quantity
 from keelroom.build.schema.brief import Maybe
 
@@ -61,10 +63,11 @@ class Turning(Strict):
 class Front(Strict):
     """The engine's front and how far it rocks in its mounts."""
 
-    turning: tuple[Turning, ...] = (
-        Turning(id="pulley", name="Crank pulley"),
-        Turning(id="belt", name="Belt at its foremost"),
-        Turning(id="nose", name="Water pump nose"),
+    turning: tuple[Turning, ...] = Field(
+        default_factory=lambda: tuple(
+            Turning(id=ident, name=name)
+            for ident, name in (("pulley", "Crank pulley"), ("belt", "Belt at its foremost"), ("nose", "Water pump nose"))
+        )
     )
     block_depth: Annotated[Maybe, Spec("length", "Support plane to engine block", ge=-0.5, le=3, help="Empty: not measured")] = None
     pulley_stack: Annotated[
@@ -145,12 +148,12 @@ class SecondReading(Strict):
 class Survey(Strict):
     """Everything the tape walk asks for. What is empty is not measured, and shown as such."""
 
-    opening: Opening = Opening()
-    engine: Front = Front()
-    hood: Hood = Hood()
-    rails: Rails = Rails()
+    opening: Opening = Field(default_factory=Opening)
+    engine: Front = Field(default_factory=Front)
+    hood: Hood = Field(default_factory=Hood)
+    rails: Rails = Field(default_factory=Rails)
     obstacles: tuple[Obstacle, ...] = ()
-    hoses: tuple[HoseEnd, ...] = (HoseEnd(id="upper"), HoseEnd(id="lower"))
+    hoses: tuple[HoseEnd, ...] = Field(default_factory=lambda: (HoseEnd(id="upper"), HoseEnd(id="lower")))
     holes: tuple[MountHole, ...] = ()
     ground: Annotated[Maybe, Spec("length", "Datum above the ground", gt=0, le=3, help="Empty: not measured. For coolers hung low")] = None
     second: tuple[SecondReading, ...] = ()
@@ -166,14 +169,19 @@ class GapRule(Strict):
     reason: str = ""
 
 
-DEFAULT_GAPS: tuple[GapRule, ...] = (
-    GapRule(id="moving", gap=quantity("1/2 in", "length"), reason="A fan's ring flexes with the shroud and the core sits on rubber"),
-    GapRule(id="static", gap=quantity("5/16 in", "length"), reason="About a third of an inch: nothing rubs through when the body twists"),
-    GapRule(id="hood", gap=quantity("1/2 in", "length"), reason="The hood flexes at speed and drops when it is slammed"),
-    GapRule(
-        id="belt",
-        gap=quantity("1/2 in", "length"),
-        reason="Half an inch to an inch from fan to pulley or belt, with the engine rocked forward",
-    ),
-    GapRule(id="hose", gap=quantity("3/4 in", "length"), reason="A hose swells and moves with the engine; a blade cuts it"),
-)
+USUAL_GAPS: dict[str, tuple[str, str]] = {
+    "moving": ("1/2 in", "A fan's ring flexes with the shroud and the core sits on rubber"),
+    "static": ("5/16 in", "About a third of an inch: nothing rubs through when the body twists"),
+    "hood": ("1/2 in", "The hood flexes at speed and drops when it is slammed"),
+    "belt": ("1/2 in", "Half an inch to an inch from fan to pulley or belt, with the engine rocked forward"),
+    "hose": ("3/4 in", "A hose swells and moves with the engine; a blade cuts it"),
+}
+"""The least gap and its reason by rule (common practice)."""
+
+
+def usual_gaps() -> tuple[GapRule, ...]:
+    """The rules a new build begins with."""
+    return tuple(
+        GapRule.model_validate({"id": ident, "gap": quantity(gap, "length"), "reason": reason})
+        for ident, (gap, reason) in USUAL_GAPS.items()
+    )

@@ -11,7 +11,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.core.arrays import Bools, Floats
+from keelroom.core.arrays import Bools, Floats, Ints
 
 Vector = tuple[float, float, float]
 SURELY = 3e-4
@@ -64,9 +64,9 @@ def stacked(solids: Sequence[Solid]) -> Solids:
     )
 
 
-def chosen(solids: Solids, index: Floats) -> Solids:
-    """The solids at the given places."""
-    return Solids(*(column[index] for column in solids))
+def chosen(solids: Solids, index: Ints | Bools) -> Solids:
+    """The solids at the given places, or where a mask is true."""
+    return Solids(solids.centre[index], solids.half[index], solids.axes[index], solids.round[index])
 
 
 def leaned(angle: float) -> tuple[Vector, Vector, Vector]:
@@ -152,15 +152,16 @@ def parted(a: Solids, b: Solids) -> tuple[Floats, Floats]:
     return apart[row, best], ways[row, best]
 
 
-def clearance(a: Solids, b: Solids) -> Clearance:
+def clearance(a: Solids, b: Solids, start: Floats | None = None) -> Clearance:
     """Clearance between the first of a and the first of b, and so on.
 
+    start : (n, 3) points near those of b to begin at, such as where they lay a moment ago; the answer does not depend on them
     Nearest points by projecting onto one solid after the other, with momentum; overlaps by the least separation.
     Source: projection onto convex sets; Nesterov's momentum with restart (O'Donoghue & Candès), from memory
     """
     count = len(a.centre)
     bound, way = parted(a, b)
-    on_b = _nearest(b, a.centre)
+    on_b = _nearest(b, a.centre if start is None else start)
     ahead, momentum = on_b, np.ones(count)
     on_a = _nearest(a, on_b)
     for _ in range(MOST_STEPS):
@@ -172,7 +173,9 @@ def clearance(a: Solids, b: Solids) -> Clearance:
         grown = (1 + np.sqrt(1 + 4 * momentum * momentum)) / 2
         ahead = new + ((momentum - 1) / grown)[:, None] * step
         momentum, on_b = grown, new
-        if np.abs(step).max(initial=0.0) < STILL:
+        # Pairs with no parting direction whose points already meet do overlap: nothing waits for them.
+        met = (bound < -1e-6) & (((on_b - on_a) ** 2).sum(axis=1) < SURELY**2)
+        if np.where(met, 0.0, np.abs(step).max(axis=1)).max(initial=0.0) < STILL:
             break
     on_a = _nearest(a, on_b)
     between = on_b - on_a

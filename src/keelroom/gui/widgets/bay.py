@@ -76,7 +76,7 @@ class BayDrawing(QWidget):
         self.drag: tuple[str, float, float] | None = None
         self.guides: list[tuple[str, float]] = []
         self.handles: dict[str, FanHandle] = {}
-        self.seen = False
+        self.seen = self.stale = False
         self.overlay: OverlayPainter | None = None
         self.pointed = ""
         self.setAccessibleName("Elevation of core and fans")
@@ -96,7 +96,15 @@ class BayDrawing(QWidget):
         self.palette_now = palette
         self.rebuild()
 
+    def as_scene(self) -> Scene:
+        """For an export."""
+        return self.scene
+
     def rebuild(self) -> None:
+        if self.seen and not self.isVisible():
+            self.stale = True  # another drawing is in front: this one is made when it is wanted
+            return
+        self.stale = False
         if self.drag is None or not self.scene.shapes:
             self.scene = elevation(self.session.build.package, self.session.system, self.session.build.survey)
             self._fit()
@@ -110,6 +118,10 @@ class BayDrawing(QWidget):
         self.cache = None
         self._place_handles()
         self.update()
+
+    def showEvent(self, event: object) -> None:
+        if self.stale:
+            self.rebuild()
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         self._fit()

@@ -17,7 +17,7 @@ from keelroom.assess.report import FIT_WORDS, gap_words
 from keelroom.build.edits import Change, Edit
 from keelroom.build.quantity import from_si
 from keelroom.build.schema.package import Fan
-from keelroom.drawing.fitup import AXES, TITLES, VIEWS, Limits, View, flat, gap_sentence, region, view_scene
+from keelroom.drawing.fitup import AXES, TITLES, VIEWS, Limits, View, flat, gap_sentence, region, section_sheet, view_scene
 from keelroom.drawing.scene import Circle, Polyline, Scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
@@ -94,6 +94,11 @@ class FitBoard(QWidget):
     def set_palette(self, palette: Palette) -> None:
         self.palette_now = palette
         self.rebuild()
+
+    def as_scene(self) -> Scene | None:
+        """For an export: all three views on one sheet."""
+        build = self.session.build
+        return section_sheet(build, build.package, self.fit, self.session.system) if self.fit is not None else None
 
     def mark(self, gap: Gap | None) -> None:
         """Point out one clearance."""
@@ -210,7 +215,8 @@ class FitBoard(QWidget):
         pixmap.setDevicePixelRatio(ratio)
         pixmap.fill(QColor(self.palette_now.paper))
         painter = QPainter(pixmap)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        # Under the hand speed counts; at rest the edges are smooth.
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing, self.drag is None)
         self.render_board(painter)
         painter.end()
         return pixmap

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import NamedTuple
 
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import Qt, QTimer
 from PyQt6.QtGui import QKeySequence
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
 from keelroom.assess.assessment import CaseFigures
 from keelroom.assess.fixes import edit_for
@@ -20,7 +20,7 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.theme.palette import level_colour, palette_of
 from keelroom.gui.widgets.column import ScrolledColumn
-from keelroom.gui.widgets.text import LevelMark, button, label, replace_body
+from keelroom.gui.widgets.text import LevelMark, button, label, replace_body, restyle
 from keelroom.units import KINDS, format_si
 
 LEVEL_WORDS = {"problem": "Problem", "doubt": "Open question", "note": "Note"}
@@ -56,9 +56,67 @@ class Panel(ScrolledColumn):
         raise NotImplementedError
 
 
-def _shape(finding: Finding) -> tuple[object, ...]:
-    """What a finding looks like beside its words."""
-    return (finding.code, finding.level, finding.where, finding.source, tuple(fix.label for fix in finding.fix))
+WHILE_DRAGGED = 120
+"""[ms] between two fillings of the findings in a drag"""
+
+
+class Card(QWidget):
+    """One finding. It is filled anew rather than made anew: in a drag findings come and go with every move."""
+
+    def __init__(self, panel: FindingsPanel) -> None:
+        super().__init__()
+        self.panel = panel
+        self.finding: Finding | None = None
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 12)
+        column.setSpacing(3)
+        level = QHBoxLayout()
+        self.mark, self.level = LevelMark("note", ""), label("")
+        level.addWidget(self.mark)
+        level.addWidget(self.level)
+        level.addStretch(1)
+        column.addLayout(level)
+        self.what, self.why, self.source = label("", "head", wrap=True), label("", wrap=True), label("", "faint", wrap=True)
+        for words in (self.what, self.why, self.source):
+            column.addWidget(words)
+        self.fixes: list[QPushButton] = []
+        self.fix_column = QVBoxLayout()
+        column.addLayout(self.fix_column)
+        line = QHBoxLayout()
+        self.go = button("Show me", self._go)
+        line.addWidget(self.go)
+        line.addStretch(1)
+        column.addLayout(line)
+
+    def show_finding(self, finding: Finding, colour: str) -> None:
+        before, self.finding = self.finding, finding
+        if before == finding and self.mark.colour == colour:
+            return
+        self.mark.show_level(finding.level, colour)
+        self.level.setText(LEVEL_WORDS[finding.level])
+        restyle(self.level, "role", finding.level)
+        self.what.setText(finding.what)
+        self.why.setText(finding.why)
+        self.source.setText(f"From: {SOURCES[finding.source].citation}")
+        self.go.setAccessibleName(f"Show me: {finding.what}")
+        while len(self.fixes) < len(finding.fix):
+            number = len(self.fixes)
+            made = button("", lambda number=number: self._mend(number), role="main")
+            self.fixes.append(made)
+            self.fix_column.addWidget(made)
+        for k, made in enumerate(self.fixes):
+            made.setVisible(k < len(finding.fix))
+            if k < len(finding.fix):
+                made.setText(finding.fix[k].label)
+                made.setAccessibleName(f"Mend: {finding.fix[k].label}")
+
+    def _go(self) -> None:
+        assert self.finding is not None
+        self.panel.session.asked_for.emit(self.finding.where)
+
+    def _mend(self, number: int) -> None:
+        assert self.finding is not None
+        self.panel.mend(self.finding.fix[number])
 
 
 class FindingsPanel(Panel):
@@ -66,62 +124,38 @@ class FindingsPanel(Panel):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session, "Findings")
-        self.shown: tuple[Finding, ...] | None = None
-        session.changed.connect(self.changed)
-        session.display_changed.connect(self._repaint)
+        self.cards: list[Card] = []
+        column = self.fresh()
+        self.nothing = label("Nothing to say: no contradiction, nothing missing, nothing over its limit.", wrap=True)
+        column.addWidget(self.nothing)
+        self.column = QVBoxLayout()
+        column.addLayout(self.column)
+        column.addStretch(1)
+        self.later = QTimer(self, singleShot=True, interval=WHILE_DRAGGED)
+        self.later.timeout.connect(self.changed)
+        session.changed.connect(self._after_edit)
+        session.display_changed.connect(self.changed)
 
-    def _repaint(self) -> None:
-        self.shown = None
-        self.changed()
+    def _after_edit(self) -> None:
+        """At once, but while something is dragged only so often: the clearances and the ledger go first."""
+        if not self.session.store.merging:
+            self.changed()
+        elif not self.later.isActive():
+            self.later.start()
 
     def fill(self) -> None:
-        findings = self.session.assessment.findings
-        if findings == self.shown:
-            return
-        known = self.shown is not None and [_shape(f) for f in findings] == [_shape(f) for f in self.shown]
-        self.shown = findings
-        if known:
-            # The same findings with other figures, as in a drag: new words in the old places cost next to nothing.
-            for finding, (what, why) in zip(findings, self.words, strict=True):
-                what.setText(finding.what)
-                why.setText(finding.why)
-            return
-        at = self.verticalScrollBar().value() if self.verticalScrollBar() else 0
-        column = self.fresh()
-        self.words: list[tuple[QLabel, QLabel]] = []
-        if not findings:
-            column.addWidget(label("Nothing to say: no contradiction, nothing missing, nothing over its limit.", wrap=True))
-        for number, finding in enumerate(findings):
-            self._one(column, number, finding)
-        column.addStretch(1)
-        bar = self.verticalScrollBar()
-        if bar is not None:
-            bar.setValue(at)
+        findings, palette = self.session.assessment.findings, palette_of(self.session.settings.theme)
+        while len(self.cards) < len(findings):
+            self.cards.append(Card(self))
+            self.column.addWidget(self.cards[-1])
+        for number, card in enumerate(self.cards):
+            if number < len(findings):
+                card.show_finding(findings[number], level_colour(palette, findings[number].level))
+            card.setVisible(number < len(findings))
+        self.nothing.setVisible(not findings)
 
-    def _one(self, column: QVBoxLayout, number: int, finding: Finding) -> None:
-        level = QHBoxLayout()
-        level.addWidget(LevelMark(finding.level, level_colour(palette_of(self.session.settings.theme), finding.level)))
-        level.addWidget(label(LEVEL_WORDS[finding.level], finding.level))
-        level.addStretch(1)
-        column.addLayout(level)
-        self.words.append((label(finding.what, "head", wrap=True), label(finding.why, wrap=True)))
-        for words in self.words[-1]:
-            column.addWidget(words)
-        column.addWidget(label(f"From: {SOURCES[finding.source].citation}", "faint", wrap=True))
-        for k, fix in enumerate(finding.fix):
-            column.addWidget(button(fix.label, lambda k=k: self._mend(self._now(number).fix[k]), f"Mend: {fix.label}", role="main"))
-        line = QHBoxLayout()
-        line.addWidget(button("Show me", lambda: self.session.asked_for.emit(self._now(number).where), f"Show me: {finding.what}"))
-        line.addStretch(1)
-        column.addLayout(line)
-        column.addSpacing(12)
-
-    def _now(self, number: int) -> Finding:
-        """A shown finding as it stands: its figures may have moved since its buttons were made."""
-        assert self.shown is not None
-        return self.shown[number]
-
-    def _mend(self, fix: Fix) -> None:
+    def mend(self, fix: Fix) -> None:
+        """Apply a finding's fix to the build as it stands now."""
         try:
             edit = edit_for(self.session.build, fix, self.session.system)
         except InputError as error:

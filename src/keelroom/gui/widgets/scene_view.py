@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QWidget
 
 from keelroom.drawing.scene import Scene
 from keelroom.gui.session.session import Session
-from keelroom.gui.theme.palette import palette_of
+from keelroom.gui.theme.palette import Palette, palette_of
 from keelroom.gui.widgets.inks import inks
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, fitted
 
@@ -23,6 +23,7 @@ class SceneView(QWidget):
     def __init__(self, session: Session, name: str, source: Callable[[], tuple[Scene | None, str, str]]) -> None:
         super().__init__()
         self.session, self.source = session, source
+        self.palette_now = palette_of(session.settings.theme)
         self.scene: Scene | None = None
         self.title, self.foot = "", ""
         self.life = 0.0
@@ -34,6 +35,14 @@ class SceneView(QWidget):
         session.changed.connect(self.refresh)
         session.display_changed.connect(self.refresh)
         self.refresh()
+
+    def set_palette(self, palette: Palette) -> None:
+        self.palette_now = palette
+        self.update()
+
+    def as_scene(self) -> Scene | None:
+        """For an export."""
+        return self.scene
 
     def refresh(self) -> None:
         self.scene, self.title, self.foot = self.source()
@@ -60,7 +69,7 @@ class SceneView(QWidget):
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        palette = palette_of(self.session.settings.theme)
+        palette = self.palette_now
         painter.fillRect(self.rect(), QColor(palette.paper))
         painter.setFont(body_font(9))
         if self.scene is not None:

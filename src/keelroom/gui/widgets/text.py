@@ -77,6 +77,10 @@ class LevelMark(QWidget):
         self.level, self.colour = level, colour
         self.setFixedSize(14, 14)
 
+    def show_level(self, level: str, colour: str) -> None:
+        self.level, self.colour = level, colour
+        self.update()
+
     def paintEvent(self, event: object) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)

@@ -28,9 +28,24 @@ FITTINGS = (("straight", "Straight"), ("elbow_45", "45° elbow"), ("elbow_90", "
 GAP_COLUMNS = ("Between", "State", "Gap", "Wanted", "± worst", "± RSS")
 
 
-def pages(build: Build, system: str, assessment: Assessment) -> tuple[Page, ...]:
-    """What it clears, where it stands, and what is made for it."""
-    return (Page("Gaps", ()), _place(build), Page("Find", ()), Page("Cut", ()), _shroud(build, system, suction(assessment)), _brackets(build, system), _mounts(build, system), Page("Make", ()))  # fmt: skip
+def pages(build: Build, system: str, assessment: Assessment, shown: str = "") -> tuple[Page, ...]:
+    """What it clears, where it stands, and what is made for it. shown: the page whose sentences are worked out."""
+    said = {
+        "Shroud": lambda: _shroud_said(build, system, suction(assessment)),
+        "Brackets": lambda: bracket_said(build, system),
+        "Mounts": lambda: _mounts_said(build, system),
+    }
+    made = (
+        Page("Gaps", ()),
+        _place(build),
+        Page("Find", ()),
+        Page("Cut", ()),
+        _shroud(build),
+        _brackets(build),
+        _mounts(build),
+        Page("Make", ()),
+    )
+    return tuple(page._replace(said=said[page.title]()) if page.title == shown and page.title in said else page for page in made)
 
 
 def _length(si: float, system: str) -> str:
@@ -54,7 +69,7 @@ def _place(build: Build) -> Page:
     )
 
 
-def _shroud(build: Build, system: str, pressure: float) -> Page:
+def _shroud(build: Build) -> Page:
     where = ("packages", build.active, "shroud")
     package = build.package
     bought = quantities(where, "blank_width", "blank_height", "trim_left", "trim_right", "trim_bottom", "trim_top", "ears", "hole_inset")
@@ -71,7 +86,7 @@ def _shroud(build: Build, system: str, pressure: float) -> Page:
     if package.shroud.blank_width is None:
         groups.append(Group("From sheet", sheet))
     actions = (("Trim until it seats", "seat"),) if package.shroud.blank_width is not None else ()
-    return Page("Shroud", tuple(groups), actions, _shroud_said(build, system, pressure))  # fmt: skip
+    return Page("Shroud", tuple(groups), actions)  # fmt: skip
 
 
 def _shroud_said(build: Build, system: str, pressure: float) -> Said:
@@ -119,13 +134,13 @@ def _off(shift: tuple[float, float], system: str) -> str:
     return " and ".join(words).replace("under of", "under").replace("over of", "over") or "in the middle of the core"
 
 
-def _brackets(build: Build, system: str) -> Page:
+def _brackets(build: Build) -> Page:
     package = build.package
     holes = (("", "Not chosen"), *((hole.id, hole.name or hole.id) for hole in build.survey.holes))
     groups = tuple(_bracket(bracket, holes, ("packages", package.id, "brackets", bracket.id)) for bracket in package.brackets)
     empty = (Group("No bracket yet", (), note="Brackets run from a hole on the core or shroud to a hole of the survey." if build.survey.holes else "The survey has no mounting hole yet: Survey, Holes."),)  # fmt: skip
     actions = (("One to each surveyed hole", "bracket_all"), ("Add a bracket", "add_bracket"))
-    return Page("Brackets", groups or empty, actions, bracket_said(build, system))
+    return Page("Brackets", groups or empty, actions)
 
 
 def bracket_said(build: Build, system: str) -> Said:
@@ -160,7 +175,7 @@ def _bracket(bracket: Bracket, holes: tuple[tuple[str, str], ...], path: Path) -
     return Group(bracket.name or bracket.id, rows, remove=path)
 
 
-def _mounts(build: Build, system: str) -> Page:
+def _mounts(build: Build) -> Page:
     where = ("packages", build.active, "mounting")
     mount = build.package.mounting
     frame, cooler = (*where, "frame"), (*where, "cooler")
@@ -171,7 +186,7 @@ def _mounts(build: Build, system: str) -> Page:
                                 *((Row("text", (*cooler, "name"), "Name"), *quantities(cooler, "width", "height", "bottom", "spacer", "side_room"),
                                    Row("choice", (*cooler, "fitting"), "Its fittings", FITTINGS), *quantities(cooler, "fitting_room")) if mount.cooler.fitted else ()))),
     ]  # fmt: skip
-    return Page("Mounts", tuple(groups), (), _mounts_said(build, system))
+    return Page("Mounts", tuple(groups))
 
 
 def _mounts_said(build: Build, system: str) -> Said:
@@ -214,7 +229,7 @@ def bracket_to(build: Build, hole_id: str, present: tuple[Bracket, ...]) -> Brac
     from keelroom.assess.mounts import part_points
 
     hole = next(item for item in build.survey.holes if item.id == hole_id)
-    points = {key: at for key, at in part_points(build, build.package).items() if key.startswith("core")}
+    points = {key: at for key, at in part_points(build.survey, build.package).items() if key.startswith("core")}
     to = [value.si if value else 0.0 for value in (hole.x, hole.y, hole.z)]
     nearest: PartPoint = min(points, key=lambda key: sum((a - b) ** 2 for a, b in zip(points[key], to, strict=True)))  # type: ignore[assignment]
     ident = fresh_id(present, "bracket")

@@ -44,7 +44,9 @@ class FitUpStation(Form):
             "Cut": lambda: cut_page(session),
             "Make": lambda: PrintsView(session),
         }
-        super().__init__(session, lambda: pages(session.build, session.system, session.assessment), actions, makers)
+        super().__init__(
+            session, lambda: pages(session.build, session.system, session.assessment, getattr(self, "current", "")), actions, makers
+        )
 
     def drawing(self) -> QWidget:
         if self.current == "Shroud":

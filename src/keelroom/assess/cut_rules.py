@@ -1,0 +1,45 @@
+"""What must be looked at before anything is cut, and which edges must not be."""
+
+from __future__ import annotations
+
+from keelroom.build.schema.build import Build
+from keelroom.build.schema.package import PanelEdge
+from keelroom.build.schema.survey import Check, EdgeKind, Opening
+
+CHECKS: dict[Check, tuple[str, str]] = {
+    "hood": ("Hood", "closed over a mock-up with putty on its highest points"),
+    "belt": ("Belt", "engine pried forward, fan mock-up in place"),
+    "latch": ("Latch", "latch, its support and the safety catch clear of the cut"),
+    "structure": ("Structure", "what the panel carries: rails, bumper beam, airbag sensors; qualified advice where in doubt"),
+}
+CAUTION = (
+    "Cutting or moving a structural panel, bumper beam, latch or airbag sensor can make a vehicle unsafe or illegal: get qualified advice and "
+    "follow local codes. Eye, hand and ear protection; sheet edges cut; no flame or weld near fuel or on a core with coolant in it."
+)
+
+
+def edge_kind(opening: Opening, edge: PanelEdge) -> EdgeKind:
+    """What kind of edge lies on one side; the worst of the outline's edges there."""
+    if not opening.corners:
+        kind: EdgeKind = getattr(opening, f"{edge}_edge")
+        return kind
+    axis = 0 if edge in ("left", "right") else 1
+    sign = 1 if edge in ("right", "top") else -1
+    places = [(corner.x.si, corner.y.si)[axis] * sign for corner in opening.corners]
+    limit = max(places)
+    kinds = [
+        corner.edge for k, corner in enumerate(opening.corners) if places[k] > limit - 1e-4 and places[(k + 1) % len(places)] > limit - 1e-4
+    ]
+    return next((kind for kind in ("no_go", "stamped") if kind in kinds), "plain")
+
+
+def checks_missing(build: Build) -> tuple[tuple[Check, str], ...]:
+    """What must be looked at before anything is cut, with what is wrong with it yet."""
+    survey, found = build.survey, []
+    for check, (name, what) in CHECKS.items():
+        lacks = {"hood": survey.hood.front is None, "belt": all(t.depth is None for t in survey.engine.turning)}.get(check, False)
+        if lacks:
+            found.append((check, f"{name}: not measured yet"))
+        elif check not in survey.checks:
+            found.append((check, f"{name}: {what}"))
+    return tuple(found)
