@@ -213,7 +213,7 @@ _PLAINLY = re.compile(r"(-)?(?:(\d+(?:\.\d+)?)|(\d+) (\d+)/(\d+)|(\d+)/(\d+)) ?(
 @lru_cache(maxsize=8192)
 def _quick(text: str, kind_name: str, default_unit: str) -> Reading | None:
     """The reading of one plain number or tape fraction with one unit, as nearly all stored ones are; None for anything else."""
-    match = _PLAINLY.fullmatch(text)
+    match = _PLAINLY.fullmatch(text) if len(text) < 40 else None
     if match is None:
         return None
     sign, number, whole, top, bottom, above, below, written = match.groups()

@@ -100,7 +100,8 @@ def _ordered(view: View, fit: Fit) -> list[Body]:
     solids = [body for body in fit.parts if body.sort != "hose"]
     if view == "front":
         block = [body for body in solids if body.sort == "part" and not body.key.startswith(("cover", "shroud"))]
-        return [*block, *others, *hoses, *(body for body in solids if body not in block)]
+        outlines = [body for body in solids if body not in block]
+        return [*block, *others, *hoses, *sorted(outlines, key=lambda body: body.sort == "fan")]
     # From the left the smaller x is near, from above the larger y.
     sign = -1.0 if view == "side" else 1.0
     return [

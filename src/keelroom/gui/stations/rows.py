@@ -28,12 +28,14 @@ class Group(NamedTuple):
 
 
 class Page(NamedTuple):
-    """One chip of a station. actions: (name, code) the view offers on the page; said: (role, sentence) worked out from the build."""
+    """One chip of a station. actions: (name, code) the view offers on the page; said: (role, sentence) worked out from the build;
+    stay: Enter in its last reading goes to its first act, for there may be more to add."""
 
     title: str
     groups: tuple[Group, ...]
     actions: tuple[tuple[str, str], ...] = ()
     said: tuple[tuple[str, str], ...] = ()
+    stay: bool = False
 
 
 def quantities(path: Path, *names: str) -> tuple[Row, ...]:

@@ -62,6 +62,8 @@ class Field(QWidget):
         editor = getattr(self, "edit", None) or getattr(self, "box", None)
         if isinstance(editor, QWidget):
             editor.setFocus(Qt.FocusReason.OtherFocusReason)
+        if isinstance(editor, QLineEdit):
+            editor.selectAll()  # what is typed next takes the place of what stands there
 
 
 class QuantityField(Field):

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from typing import Protocol, cast
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLabel, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLabel, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from keelroom.build.edits import removed
 from keelroom.gui.session.session import Session
@@ -176,6 +176,11 @@ class Form(QWidget):
         return view
 
     def _walk_to_next_page(self) -> None:
+        page = next(page for page in self.pages() if page.title == self.current)
+        if page.stay and page.actions:
+            act = next(made for made in self.views[self.current].findChildren(QPushButton) if made.text() == page.actions[0][0])
+            act.setFocus()
+            return
         titles = list(self.buttons)
         for title in titles[titles.index(self.current) + 1 :]:
             self.choose(title)

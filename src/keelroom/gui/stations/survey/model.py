@@ -37,11 +37,11 @@ def pages(build: Build) -> tuple[Page, ...]:
                              Group("Ground", readings(way, "ground")))),
         Page("In the way", tuple(_obstacle(item.name or item.id, (*way, "obstacles", item.id)) for item in survey.obstacles)
              or (Group("Nothing in the way yet", (), note="Crossover pipe, brake unit, horn, regulator, reservoir, battery, steering box, latch, bumper beam."),),
-             (("Add an obstacle", "add_obstacle"),)),
+             (("Add an obstacle", "add_obstacle"),), stay=True),
         Page("Hoses", tuple(Group(HOSE_NAMES[hose.id], readings((*way, "hoses", hose.id), "x", "y", "z", "bore", of=HOSE_NAMES[hose.id])) for hose in survey.hoses)),
         Page("Holes", (*(_hole(item.name or item.id, (*way, "holes", item.id)) for item in survey.holes),
                        Group("Looked at before any cut", (Row("set", (*way, "checks"), "Checked on the vehicle", tuple((key, name) for key, (name, _) in CHECKS.items())),))),
-             (("Add a mounting hole", "add_hole"),)),
+             (("Add a mounting hole", "add_hole"),), stay=True),
     )  # fmt: skip
 
 
