@@ -15,7 +15,7 @@ from pypdf import PdfReader
 from scipy.integrate import solve_bvp
 from scipy.optimize import minimize
 
-from keelroom.core.outline import area, crossing, to_outline, within
+from keelroom.core.outline import area, clipped, clipped_line, crossing, to_outline, within
 from keelroom.core.packaging.bracket import Ends, Stock, angle_bracket, flat_or_joggle
 from keelroom.core.packaging.fixings import Section, strap
 from keelroom.core.packaging.pattern import Pattern
@@ -58,6 +58,20 @@ def test_the_hull_is_shapelys(points):
     theirs = shapely.MultiPoint(points).convex_hull
     ours = hull([(float(x), float(y)) for x, y in points])
     assert abs(area(ours)) == pytest.approx(theirs.area)
+
+
+@given(st.lists(POINT, min_size=3, max_size=12, unique=True), POINT, st.tuples(st.integers(1, 30), st.integers(1, 30)))
+def test_what_is_clipped_is_shapelys(points, corner, size):
+    outline = hull([(float(x), float(y)) for x, y in points])
+    if len(outline) < 3:
+        return
+    box = (float(corner[0]), float(corner[1]), float(size[0]), float(size[1]))
+    window = shapely.box(corner[0], corner[1], corner[0] + size[0], corner[1] + size[1])
+    kept = clipped(outline, box)
+    assert (abs(area(kept)) if len(kept) > 2 else 0.0) == pytest.approx(shapely.Polygon(outline).intersection(window).area, abs=1e-9)
+    line = clipped_line(outline[0], outline[1], box)
+    left = shapely.LineString(outline[:2]).intersection(window)
+    assert (math.dist(*line) if line else 0.0) == pytest.approx(left.length, abs=1e-9)
 
 
 # solids against an independent distance in space

@@ -88,3 +88,41 @@ def to_outline(point: Point, outline: Outline) -> float:
 def rectangle(left: float, bottom: float, wide: float, high: float) -> Outline:
     """The outline of a rectangle, anticlockwise from its lower left corner."""
     return ((left, bottom), (left + wide, bottom), (left + wide, bottom + high), (left, bottom + high))
+
+
+Box = tuple[float, float, float, float]
+"""Left, bottom, width, height [m]."""
+
+
+def clipped(outline: Outline, box: Box) -> Outline:
+    """The part of a convex outline inside a box; empty where none is. Source: Sutherland and Hodgman, from memory."""
+    left, bottom, wide, high = box
+    for axis, limit, sign in ((0, left, 1.0), (0, left + wide, -1.0), (1, bottom, 1.0), (1, bottom + high, -1.0)):
+        kept: list[Point] = []
+        for start, end in edges(outline) if outline else ():
+            inside = [sign * (point[axis] - limit) >= 0 for point in (start, end)]
+            if inside[0] != inside[1]:
+                share = (limit - start[axis]) / (end[axis] - start[axis])
+                kept.append((start[0] + share * (end[0] - start[0]), start[1] + share * (end[1] - start[1])))
+            if inside[1]:
+                kept.append(end)
+        outline = tuple(kept)
+    return outline
+
+
+def clipped_line(start: Point, end: Point, box: Box) -> tuple[Point, Point] | None:
+    """The part of a straight line inside a box; None where none is. Source: Liang and Barsky, from memory."""
+    left, bottom, wide, high = box
+    near, far = 0.0, 1.0
+    for axis, low, room in ((0, left, wide), (1, bottom, high)):
+        run = end[axis] - start[axis]
+        if abs(run) < 1e-12:
+            if not low <= start[axis] <= low + room:
+                return None
+            continue
+        entered, left_at = sorted(((low - start[axis]) / run, (low + room - start[axis]) / run))
+        near, far = max(near, entered), min(far, left_at)
+    if near > far:
+        return None
+    first, last = ((start[0] + t * (end[0] - start[0]), start[1] + t * (end[1] - start[1])) for t in (near, far))
+    return first, last

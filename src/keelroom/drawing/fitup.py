@@ -5,14 +5,15 @@ from __future__ import annotations
 import math
 from typing import Literal, NamedTuple
 
-from keelroom.assess.bodies import Body, hood_line
+from keelroom.assess.bodies import Body, hood_line, standoff
 from keelroom.assess.caching import by_identity
 from keelroom.assess.fitup import RULE_WORDS, Fit, Gap
-from keelroom.assess.placing import opening_outline
+from keelroom.assess.placing import face_size, opening_outline, stand
 from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Package
+from keelroom.build.schema.package import Fan, Package
+from keelroom.core.outline import Box, clipped, clipped_line
 from keelroom.core.packaging.solids import Solid, Vector
-from keelroom.drawing.scene import Circle, Label, Point, Polyline, Scene, Shape, moved
+from keelroom.drawing.scene import Circle, Dimension, Label, Point, Polyline, Scene, Shape, moved
 from keelroom.units import KINDS, format_si
 
 View = Literal["front", "side", "above"]
@@ -72,24 +73,32 @@ def view_scene(view: View, build: Build, package: Package, fit: Fit, system: str
     box = (left, bottom, right - left, top - bottom)
     shapes: list[Shape] = []
     for body in _ordered(view, fit):
-        shapes += [shape for shape in _body(view, body) if _seen(shape, box)]
-    shapes += _panel(view, build, package, fit)
-    shapes += _hood(view, build, (left, right))
+        shapes += [part for shape in outline_of(view, body) for part in _within(shape, box)]
+    for shape in (*_panel(view, build, package, fit), *_hood(view, build, (left, right))):
+        shapes += _within(shape, box) if view != "front" or shape.role != "panel.opening" else [shape]
     words = _Words(box)
     shapes += _gaps(view, fit, system, words)
     shapes += _names(view, fit, words)
     return Scene(tuple(shapes), box)
 
 
-def _seen(shape: Shape, box: tuple[float, float, float, float]) -> bool:
-    """Whether any of a body's outline can lie in the picture."""
+def _within(shape: Shape, box: Box) -> list[Shape]:
+    """What of a body's outline lies in the picture."""
     left, bottom, wide, high = box
     if isinstance(shape, Circle):
         (x, y), r = shape.centre, shape.radius
-        return left - r < x < left + wide + r and bottom - r < y < bottom + high + r
+        if left <= x - r and x + r <= left + wide and bottom <= y - r and y + r <= bottom + high:
+            return [shape]
+        ring = tuple(
+            (x + r * math.cos(2 * math.pi * k / ROUND_STEPS), y + r * math.sin(2 * math.pi * k / ROUND_STEPS)) for k in range(ROUND_STEPS)
+        )
+        shape = Polyline(shape.role, ring, True, shape.tag)
     assert isinstance(shape, Polyline)
-    xs, ys = [x for x, _ in shape.points], [y for _, y in shape.points]
-    return min(xs) < left + wide and max(xs) > left and min(ys) < bottom + high and max(ys) > bottom
+    if shape.closed:
+        kept = clipped(shape.points, box)
+        return [shape._replace(points=kept)] if len(kept) > 2 else []
+    line = clipped_line(shape.points[0], shape.points[1], box)
+    return [shape._replace(points=line)] if line else []
 
 
 def _ordered(view: View, fit: Fit) -> list[Body]:
@@ -114,7 +123,7 @@ def _ordered(view: View, fit: Fit) -> list[Body]:
 class _Words:
     """Where words already stand in a view: new ones are shifted up or down, or left out."""
 
-    def __init__(self, box: tuple[float, float, float, float]) -> None:
+    def __init__(self, box: Box) -> None:
         self.left, self.bottom, self.wide, self.high = box
         self.taken: list[tuple[float, float, float]] = []
 
@@ -141,12 +150,47 @@ def section_sheet(build: Build, package: Package, fit: Fit, system: str) -> Scen
         scene = front if view == "front" else view_scene(view, build, package, fit, system, limits)
         l2, b2, w2, h2 = scene.bounds
         dx, dy = {"front": (0.0, 0.0), "side": (left + wide + gap - l2, bottom - b2), "above": (left - l2, bottom - gap - h2 - b2)}[view]
-        shapes += [moved(shape, dx, dy) for shape in scene.shapes]
+        shapes += [moved(shape, dx, dy) for shape in (*scene.shapes, *_sizes(view, build, package, system))]
         shapes.append(Label("view.title", (l2 + dx + w2 / 2, b2 + dy + h2 + 0.018), TITLES[view]))
         boxes.append((l2 + dx, b2 + dy, w2, h2))
     x0, y0 = min(b[0] for b in boxes), min(b[1] for b in boxes)
     x1, y1 = max(b[0] + b[2] for b in boxes), max(b[1] + b[3] for b in boxes)
     return Scene(tuple(shapes), (x0 - 0.02, y0 - 0.02, x1 - x0 + 0.04, y1 - y0 + 0.07))
+
+
+def _sizes(view: View, build: Build, package: Package, system: str) -> list[Shape]:
+    """Dimensions of a drawing that leaves the window: the core's face and place, the opening, the depths."""
+    at, (width, height) = stand(build.survey, package), face_size(package)
+    up = height * math.cos(at.lean)
+    depth = package.core.depth.si if package.core.depth else 0.0
+
+    def line(start: Point, end: Point, off: float, words: str) -> Dimension:
+        size = format_si(math.dist(start, end), KINDS["length"], system)
+        return Dimension("dimension", start, end, off, f"{words} {size}")
+
+    if view == "side":
+        behind = max((body_depth(package, fan) for fan in package.fans), default=depth)
+        found: list[Shape] = [line((at.z, at.y), (at.z + behind, at.y), -0.05, "package")]
+        if abs(at.z) > 1e-4:
+            found.append(line((min(0.0, at.z), at.y), (max(0.0, at.z), at.y), -0.025, "off the plane"))
+        return found
+    if view == "above":
+        return [line((at.x, -at.z), (at.x + width, -at.z), 0.045, "face")]
+    found = [line((at.x, at.y), (at.x, at.y + up), 0.03, "face")]
+    outline = opening_outline(build.survey, package)
+    if outline is not None:
+        xs, ys = [x for x, _ in outline], [y for _, y in outline]
+        found += [
+            line((min(xs), min(ys)), (max(xs), min(ys)), -0.03, "opening"),
+            line((max(xs), min(ys)), (max(xs), max(ys)), -0.03, "opening"),
+        ]
+    return found
+
+
+def body_depth(package: Package, fan: Fan) -> float:
+    """From the core's front to the back of a puller [m]."""
+    depth = package.core.depth.si if package.core.depth else 0.0
+    return depth if fan.mount == "pusher" else depth + standoff(package, fan) + (fan.depth.si if fan.depth else 0.0)
 
 
 def _role(body: Body) -> str:
@@ -171,7 +215,8 @@ def _tag(body: Body) -> str:
 
 
 @by_identity(4000)
-def _body(view: View, body: Body) -> list[Shape]:
+def outline_of(view: View, body: Body) -> list[Shape]:
+    """A body's outline in a view."""
     solid, role, tag = body.solid, _role(body), _tag(body)
     if view == "front" and role in OPEN:
         role += ".open"
@@ -222,7 +267,7 @@ def _panel(view: View, build: Build, package: Package, fit: Fit) -> list[Shape]:
         return []
     if view == "front":
         return [Polyline("panel.opening", outline, closed=True)]
-    return [shape for body in fit.others if body.sort == "panel" for shape in _body(view, body)]
+    return [shape for body in fit.others if body.sort == "panel" for shape in outline_of(view, body)]
 
 
 def _hood(view: View, build: Build, span: Point) -> list[Shape]:

@@ -76,12 +76,12 @@ def holes_of(pattern: Pattern) -> tuple[Hole, ...]:
     return (*pattern.holes, *pattern.openings)
 
 
-def gallery(patterns: tuple[Pattern, ...], system: str) -> Scene | None:
-    """Several patterns on one sheet, one under the other; None where there is none."""
+def gallery(patterns: tuple[Pattern, ...], system: str, dimensions: bool = True) -> Scene | None:
+    """Several patterns on one sheet, one under the other; None where there is none. dimensions: as of `pattern_scene`."""
     shapes: list[Shape] = []
     top, right = 0.0, 0.0
     for pattern in patterns:
-        scene = pattern_scene(pattern, system)
+        scene = pattern_scene(pattern, system, dimensions)
         left, bottom, wide, high = scene.bounds
         shapes += [moved(shape, -left, top - high - bottom) for shape in scene.shapes]
         top, right = top - high, max(right, wide)

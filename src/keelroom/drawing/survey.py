@@ -74,14 +74,17 @@ def where_of(path: Path) -> Where | None:
     return WALK.get(f"{section}.{path[-1]}")
 
 
-def picture(path: Path, text: str = "") -> Scene | None:
-    """The picture of one measurement, with the reading on its dimension line."""
+def picture(path: Path, text: str = "", words: bool = True) -> Scene | None:
+    """The picture of one measurement, with the reading on its dimension line. words: with names, for a picture of some size."""
     where = where_of(path)
     if where is None:
         return None
     shapes: list[Shape] = {"front": _front, "side": _side, "above": _above}[where.base]()
-    shapes.append(Dimension("tape", where.start, where.end, 0.0, text or "measure"))
-    shapes.append(Label("picture.words", _foot(where.base), where.words))
+    if words:
+        shapes.append(Label("picture.words", _foot(where.base), where.words))
+    else:
+        shapes = [shape for shape in shapes if not isinstance(shape, Label)]
+    shapes.append(Dimension("tape", where.start, where.end, 0.0, text or ("measure" if words else "")))
     bounds = {"front": (-0.14, -0.10, 0.90, 0.72), "side": (-0.14, -0.20, 0.80, 0.92), "above": (-0.16, -0.62, 0.94, 0.74)}[where.base]
     return Scene(tuple(shapes), bounds)
 

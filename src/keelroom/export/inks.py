@@ -17,6 +17,8 @@ INKS: dict[str, tuple[str | None, str, float]] = {
     "picture.block": ("#d9dfe2", "#41525c", 0.8), "picture.plane": (None, "#0d6470", 0.8), "picture.datum": (None, "#0d6470", 0.9),
 }  # fmt: skip
 INKS |= {f"{role}.open": (None, stroke, weight) for role, (_, stroke, weight) in INKS.items() if role.startswith("fit.")}
+DASHED = ("pattern.bend", "fit.unknown", "picture.plane")
+"""drawn broken, so that colour is not the only cue"""
 PLAIN: tuple[str | None, str, float] = (None, "#41525c", 0.5)
 TEXT = "#1d2429"
 POINT_MM = 25.4 / 72

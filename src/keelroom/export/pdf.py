@@ -15,7 +15,7 @@ from reportlab.platypus import Flowable
 
 from keelroom import ASSETS
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene
-from keelroom.export.inks import INKS, PLAIN, TEXT
+from keelroom.export.inks import DASHED, INKS, PLAIN, TEXT
 
 INK, FAINT, RULE = HexColor(TEXT), HexColor("#5b666e"), HexColor("#b9c0c4")
 
@@ -68,6 +68,7 @@ class SceneFlowable(Flowable):  # type: ignore[misc]
         fill, stroke, weight = INKS.get(shape.role, PLAIN)
         canvas.setLineWidth(weight / self.scale)
         canvas.setStrokeColor(HexColor(stroke))
+        canvas.setDash([4 / self.scale, 2.5 / self.scale] if shape.role in DASHED else [])
         if fill:
             canvas.setFillColor(HexColor(fill))
         if isinstance(shape, Rect):

@@ -17,12 +17,14 @@ from keelroom.build.fields import measured_fields
 from keelroom.build.quantity import described
 from keelroom.build.schema.build import Build
 from keelroom.drawing.elevation import elevation
+from keelroom.drawing.fitup import STATE_WORDS, section_sheet
 from keelroom.export.pdf import INK, RULE, STYLES, SceneFlowable, fonts, safe
 from keelroom.export.whole import write_whole
 from keelroom.units import KINDS, format_si
 
 WIDTH = A4[0] - 30 * mm
-MOST_FINDINGS = 12
+MOST_FINDINGS, MOST_GAPS = 12, 10
+FIT_WIDTH = 0.9
 
 
 def write_sheet(build: Build, assessment: Assessment, path: Path, system: str, today: datetime.date | None = None) -> None:
@@ -41,7 +43,13 @@ def sheet_bytes(build: Build, assessment: Assessment, system: str, today: dateti
     story: list[Flowable] = [Paragraph(safe(title), STYLES["title"]), Paragraph(safe(stamp), STYLES["small"]), Spacer(1, 4)]
     story += [_ledger(assessment, system), Spacer(1, 4)]
     story += [Paragraph(safe(" · ".join(totals_lines(assessment, system))), STYLES["small"]), Spacer(1, 6)]
-    story += [_drawing_and_package(build, system), Spacer(1, 6), *_brief(build, system), *_findings(assessment)]
+    story += [
+        _drawing_and_package(build, system),
+        Spacer(1, 6),
+        *_fit(build, assessment, system),
+        *_brief(build, system),
+        *_findings(assessment),
+    ]
     story.append(
         KeepTogether([Paragraph("Cautions", STYLES["head"]), *(Paragraph("• " + safe(text), STYLES["small"]) for text in CAUTIONS)])
     )
@@ -83,6 +91,24 @@ def _drawing_and_package(build: Build, system: str) -> Table:
     table = _grid(lines, [0.12 * WIDTH, 0.30 * WIDTH], header=False)
     return Table([[SceneFlowable(elevation(package, system, build.survey), 0.54 * WIDTH), table]], colWidths=[0.56 * WIDTH, 0.44 * WIDTH],
                  style=TableStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (0, 0), 0)]))  # fmt: skip
+
+
+def _fit(build: Build, assessment: Assessment, system: str) -> list[Flowable]:
+    """The three views in the bay, and the clearances that are closest to their rule."""
+    fit = assessment.fit
+    if fit is None or not fit.surveyed:
+        return []
+
+    def length(si: float) -> str:
+        return format_si(si, KINDS["length"], system).replace("-", "−")
+
+    rows = [[f"{gap.part.name} to {gap.other.name.lower()}", length(gap.gap), f"± {length(gap.worst)}", length(gap.wanted),
+             "not measured" if gap.other.unknown else STATE_WORDS[gap.state]] for gap in fit.gaps[:MOST_GAPS]]  # fmt: skip
+    table = _grid(
+        [["Clearance", "Gap", "Worst case", "Wanted", "State"], *rows], [share * WIDTH for share in (0.40, 0.15, 0.15, 0.15, 0.15)]
+    )
+    drawing = SceneFlowable(section_sheet(build, build.package, fit, system), FIT_WIDTH * WIDTH)
+    return [KeepTogether([Paragraph("Fit", STYLES["head"]), drawing]), KeepTogether([table, Spacer(1, 6)])]
 
 
 def _brief(build: Build, system: str) -> list[Flowable]:

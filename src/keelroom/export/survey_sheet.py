@@ -14,14 +14,16 @@ from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTempl
 from keelroom.build.fields import get, owner_and_spec
 from keelroom.build.quantity import described
 from keelroom.build.schema.build import Build
-from keelroom.drawing.survey import picture, where_of
+from keelroom.drawing.survey import Where, picture, where_of
 from keelroom.export.pdf import RULE, STYLES, SceneFlowable, fonts, safe
 from keelroom.export.whole import write_whole
 
+FEW = 8
+"""Readings that are kept together on a page."""
 Path_ = tuple[str, ...]
 Section = tuple[str, Sequence[tuple[str, Path_]]]
 """Title, and the readings as (words, path)."""
-WIDTH = A4[0] - 24 * mm
+WIDTH, PICTURE = A4[0] - 24 * mm, 26 * mm
 
 
 def write_survey_sheet(build: Build, sections: Sequence[Section], path: Path, system: str) -> None:
@@ -42,44 +44,33 @@ def survey_sheet_bytes(build: Build, sections: Sequence[Section], system: str) -
                   "core support. Mark T for tape, E for by eye. Battery disconnected, fans unplugged, engine cold, vehicle on stands.", STYLES["small"]),
         Spacer(1, 4),
     ]  # fmt: skip
+    drawn: set[Where] = set()
     for title, readings in sections:
         if readings:
-            story.append(_section(build, title, readings, system))
+            story += _section(build, (title, readings), system, drawn)
     document.build(story)
     return buffer.getvalue()
 
 
-def _section(build: Build, title: str, readings: Sequence[tuple[str, Path_]], system: str) -> Flowable:
+def _section(build: Build, section: Section, system: str, drawn: set[Where]) -> list[Flowable]:
+    """A heading and its readings. drawn: pictures shown already; each is shown once."""
+    title, readings = section
     rows: list[list[Any]] = []
-    drawn = ""
     for words, path in readings:
         where = where_of(path)
         _, spec = owner_and_spec(build, path)
         value = get(build, path)
-        known = described(value, spec.kind, system) if value is not None and spec else ""
-        scene = picture(path, "") if where else None
-        key = f"{where.base}{where.start}{where.end}" if where else ""
-        cell: Any = SceneFlowable(scene, 40 * mm) if scene is not None and key != drawn else ""
-        drawn = key
+        stands = described(value, spec.kind, system) if value is not None and spec else ""
+        scene = picture(path, words=False) if where is not None and where not in drawn else None
+        if where is not None:
+            drawn.add(where)
         said = f"{safe(words)}<br/><font size=7 color='#5b666e'>{safe(where.words if where else '')}</font>"
+        known = Paragraph(f"<font color='#8b959b'>{safe(stands)}</font>", STYLES["small"])
         rows.append(
-            [
-                Paragraph(said, STYLES["body"]),
-                "",
-                "T   E",
-                "again:",
-                Paragraph(f"<font color='#8b959b'>{safe(known)}</font>", STYLES["small"]),
-                cell,
-            ]
+            [Paragraph(said, STYLES["body"]), "", "T   E", "again:", known, SceneFlowable(scene, PICTURE) if scene is not None else ""]
         )
-    table = Table(rows, colWidths=[0.33 * WIDTH, 0.16 * WIDTH, 0.07 * WIDTH, 0.12 * WIDTH, 0.11 * WIDTH, 0.21 * WIDTH], hAlign="LEFT",
-                  style=TableStyle([("LINEBELOW", (0, 0), (-1, -1), 0.3, RULE), ("VALIGN", (0, 0), (-1, -1), "BOTTOM"), ("FONT", (2, 0), (3, -1), "Body", 7.5),
+    table = Table(rows, colWidths=[share * WIDTH for share in (0.36, 0.17, 0.07, 0.15, 0.10, 0.15)], hAlign="LEFT",
+                  style=TableStyle([("LINEBELOW", (0, 0), (-1, -1), 0.3, RULE), ("VALIGN", (0, 0), (-1, -1), "MIDDLE"), ("FONT", (2, 0), (3, -1), "Body", 7.5),
                                     ("BOX", (1, 0), (1, -1), 0.6, RULE), ("TOPPADDING", (0, 0), (-1, -1), 1), ("BOTTOMPADDING", (0, 0), (-1, -1), 2)]))  # fmt: skip
     head = Paragraph(safe(title), STYLES["head"])
-    return KeepTogether([head, table]) if len(rows) < 6 else _loose(head, table)
-
-
-def _loose(head: Flowable, table: Table) -> Flowable:
-    return Table(
-        [[head], [table]], colWidths=[WIDTH], style=TableStyle([("LEFTPADDING", (0, 0), (-1, -1), 0)]), hAlign="LEFT", splitByRow=1
-    )
+    return [KeepTogether([head, table])] if len(rows) < FEW else [head, table]

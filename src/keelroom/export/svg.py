@@ -7,7 +7,7 @@ from pathlib import Path
 from xml.sax.saxutils import escape
 
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene, Shape
-from keelroom.export.inks import INKS, PLAIN, POINT_MM, TEXT
+from keelroom.export.inks import DASHED, INKS, PLAIN, POINT_MM, TEXT
 from keelroom.export.whole import write_whole
 
 MM = 1000.0
@@ -32,7 +32,8 @@ def svg_text(scene: Scene) -> str:
 
 def _style(role: str) -> str:
     fill, stroke, weight = INKS.get(role, PLAIN)
-    return f'class="{role}" fill="{fill or "none"}" stroke="{stroke}" stroke-width="{weight * POINT_MM * 2:.3f}"'
+    dash = ' stroke-dasharray="4 2.5"' if role in DASHED else ""
+    return f'class="{role}"{dash} fill="{fill or "none"}" stroke="{stroke}" stroke-width="{weight * POINT_MM * 2:.3f}"'
 
 
 def _shape(shape: Shape) -> str:

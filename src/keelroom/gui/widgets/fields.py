@@ -251,6 +251,7 @@ class TextField(Field):
     def refresh(self) -> None:
         if not self.edit.isModified() and self.edit.text() != self.value():
             self.edit.setText(str(self.value()))
+            self.edit.setToolTip(str(self.value()))
             self.edit.setCursorPosition(0)
 
 

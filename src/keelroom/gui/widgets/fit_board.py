@@ -17,7 +17,7 @@ from keelroom.assess.report import FIT_WORDS, gap_words
 from keelroom.build.edits import Change, Edit
 from keelroom.build.quantity import from_si
 from keelroom.build.schema.package import Fan
-from keelroom.drawing.fitup import AXES, TITLES, VIEWS, Limits, View, flat, gap_sentence, region, section_sheet, view_scene
+from keelroom.drawing.fitup import AXES, TITLES, VIEWS, Limits, View, flat, gap_sentence, outline_of, region, section_sheet, view_scene
 from keelroom.drawing.scene import Circle, Polyline, Scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
@@ -232,6 +232,7 @@ class FitBoard(QWidget):
             painter.save()
             painter.setClipRect(room)
             ScenePainter(self.palette_now, self.views[view]).scene(painter, self.scenes[view], table)
+            self._ghost(painter, view)
             self._mark(painter, view)
             painter.restore()
             painter.setPen(Ink(self.palette_now.rule, 1.0, dashed=True).pen())
@@ -240,6 +241,17 @@ class FitBoard(QWidget):
             painter.setPen(QColor(self.palette_now.faint))
             painter.drawText(QPointF(room.left() + 2, room.bottom() + 14), TITLES[view])
         self._captions(painter)
+
+    def _ghost(self, painter: QPainter, view: View) -> None:
+        """The outline of what is held."""
+        held = self.session.held.assessment.fit if self.session.held else None
+        if held is None or held is self.fit:
+            return
+        brush, ink = ScenePainter(self.palette_now, self.views[view]), inks(self.palette_now)["ghost"]
+        for body in held.parts:
+            if body.key in ("core", "shroud") or body.sort == "fan":
+                for shape in outline_of(view, body):
+                    brush.paint(painter, shape, ink)
 
     def _mark(self, painter: QPainter, view: View) -> None:
         """The clearance that is pointed out, in every view."""

@@ -416,7 +416,7 @@ class Ledger(QWidget):
 
         before = gap_of(self.session.held.assessment) if self.session.held else None
         change = fit.tightest.gap / unit.factor - before if before is not None else 0.0
-        since = f" ({change:+.2g})".replace("-", "−") if abs(change) > 0.01 else ""
+        since = f" ({change:+.2g})".replace("-", "−") if abs(change) > 1 / 32 else ""
         return f"Gap: {have}{state}{since}"
 
     def _since(self, now: float | None, was: Callable[[Assessment], float | None], factor: float, unit: str) -> str:

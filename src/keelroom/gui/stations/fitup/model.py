@@ -85,7 +85,7 @@ def _shroud(build: Build) -> Page:
     ]
     if package.shroud.blank_width is None:
         groups.append(Group("From sheet", sheet))
-    actions = (("Trim until it seats", "seat"),) if package.shroud.blank_width is not None else ()
+    actions = (("Trim until it seats", "seat"), ("Fans to their rings", "rings")) if package.shroud.blank_width is not None else ()
     return Page("Shroud", tuple(groups), actions)  # fmt: skip
 
 
@@ -105,7 +105,7 @@ def _shroud_said(build: Build, system: str, pressure: float) -> Said:
             state,
             ("", f"Seat {width} × {height}. Trimmed now: {cut}. To seat it in the middle: {ready}."),
             ("", f"Gap left {format_si(plan.now.gap, KINDS['area'], system)}, leaks {format_si(plan.leak, KINDS['airflow'], system)} at the {pressure:.0f} Pa the fans draw standing. Seal to buy: {_length(plan.now.seal, system)}."),
-            ("", f"Fans stand {_off(plan.shift, system)}."),
+            ("", f"Trimmed like this it puts the fans {_off(plan.shift, system)}."),
         ]  # fmt: skip
         lines += [("problem", fault) for fault in plan.faults] + [("doubt", note) for note in plan.notes]
         return tuple(lines)

@@ -168,7 +168,7 @@ class PrintsView(QWidget):
     def _svg(self) -> None:
         from keelroom.export.svg import write_svg
 
-        scene = gallery(self.chosen(), self.session.system)
+        scene = gallery(self.chosen(), self.session.system, dimensions=False)  # a machine follows every line of it
         if scene is not None:
             self._ask("Write SVG", "templates.svg", "SVG at 1:1 (*.svg)", lambda path: write_svg(scene, path))
 

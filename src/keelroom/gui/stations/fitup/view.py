@@ -5,7 +5,7 @@ from __future__ import annotations
 from PyQt6.QtWidgets import QWidget
 
 from keelroom.assess.mounts import bracket_plans
-from keelroom.assess.shroud_plan import pan_plan, seat_edit, trim_pattern, trim_plan
+from keelroom.assess.shroud_plan import fans_edit, pan_plan, seat_edit, trim_pattern, trim_plan
 from keelroom.build.edits import Change, Edit, added, fresh_id
 from keelroom.build.quantity import quantity
 from keelroom.build.schema.package import Bracket, Place
@@ -35,6 +35,7 @@ class FitUpStation(Form):
             "to_plane": self._to_plane,
             "put_back": self._put_back,
             "seat": self._seat,
+            "rings": self._rings,
             "bracket_all": self._bracket_all,
             "add_bracket": self._add_bracket,
         }
@@ -111,6 +112,9 @@ class FitUpStation(Form):
 
     def _seat(self) -> None:
         self.session.attempt(seat_edit(self.session.build.package, self.session.system))
+
+    def _rings(self) -> None:
+        self.session.attempt(fans_edit(self.session.build.package, self.session.system))
 
     def _bracket_all(self) -> None:
         """A bracket to every surveyed hole that has none."""
