@@ -18,67 +18,101 @@ def settle(app: QApplication) -> None:
         app.processEvents()
 
 
+class Album:
+    """One window on the demo, and a folder for its pictures."""
+
+    def __init__(self, folder: Path) -> None:
+        from keelroom.gui.app import application, make_window
+
+        self.folder = folder
+        self.app = application()
+        self.window = make_window()
+        self.window.resize(1280, 800)
+        self.window.show()
+        self.session = self.window.session
+        folder.mkdir(parents=True, exist_ok=True)
+
+    def shot(self, name: str, *steps: Callable[[], object]) -> None:
+        for step in steps:
+            step()
+        settle(self.app)
+        self.window.grab().save(str(self.folder / f"{name}.png"))
+        print(f"{name}.png")
+
+    def page(self, name: str, title: str) -> Callable[[], object]:
+        def turn() -> None:
+            self.window.show_station(name)
+            self.window.stations[name].choose(title)
+
+        return turn
+
+    def at(self, *path: str) -> Callable[[], object]:
+        return lambda: self.window.go_to(path)
+
+    def case(self, ident: str) -> Callable[[], object]:
+        return lambda: self.session.select(ident)
+
+    def press(self, page: str, act: str) -> Callable[[], object]:
+        """An act of a Fit-up page."""
+
+        def act_now() -> None:
+            getattr(self.window.stations["Fit-up"].views[page], act)()
+
+        return act_now
+
+    def panel(self, name: str) -> Callable[[], object]:
+        return lambda: self.window.show_panel(name)
+
+    def sizing(self) -> None:
+        """From the first start to the core."""
+        self.shot("start")
+        self.shot("brief", self.window.open_demo, lambda: settle(self.app))
+        self.shot("brief-duty-cases", self.page("Brief", "Duty cases"))
+        self.shot("causes", self.page("Brief", "Causes"))
+        self.shot("survey", self.page("Survey", "Engine"), self.at("survey", "engine", "turning", "nose", "depth"))
+        self.shot("bench", self.window.bench, self.half_typed)
+        self.window.bench()
+        self.shot("core", self.page("Core", "Choose"))
+        self.shot("compare", self.page("Core", "Compare"))
+        self.shot("why", self.page("Core", "Size"), self.panel("Why"), self.at("packages", "p1", "core", "depth"))
+
+    def half_typed(self) -> None:
+        """A reading in bench mode."""
+        bench = self.window.bench_page
+        bench.at = [reading[2] for reading in bench.readings].index(("survey", "opening", "width"))
+        bench.show_reading()
+        bench.put("24")
+        bench.put_fraction("3/8")
+
+    def air(self) -> None:
+        maps = self.window.map_bar.chips
+        self.shot("worth", self.panel("Findings"), self.case("idle"), self.page("Air", "Worth"))
+        self.shot("curve", self.page("Air", "Curve"), maps["Air temperature"].click)
+        self.shot("air-figures", self.page("Air", "Figures"), maps["Heat"].click)
+        self.shot("map-two-fans", maps["Air speed"].click, self.page("Air", "Shroud"))
+
+    def fit(self) -> None:
+        self.shot("fit-up", self.page("Fit-up", "Gaps"))
+        self.shot("find-a-place", self.page("Fit-up", "Find"), self.press("Find", "start"))
+        self.shot("brackets", self.page("Fit-up", "Brackets"))
+        self.shot("template", self.page("Fit-up", "Make"))
+        self.session.set(("active",), "p3", "Package")
+        self.shot("shroud", self.page("Fit-up", "Shroud"), self.window.stations["Fit-up"].actions["seat"])
+        self.session.store.undo()
+        self.session.store.undo()
+        self.shot("fit-up-dark", self.page("Fit-up", "Gaps"), self.window.switch_theme, self.window.switch_units)
+
+
 def main(folder: Path) -> None:
     home = tempfile.mkdtemp(prefix="keelroom-shots-")
     for name in ("XDG_CONFIG_HOME", "XDG_STATE_HOME", "XDG_DATA_HOME", "HOME"):
         os.environ[name] = home
-    from keelroom.gui.app import application, make_window
-
-    app = application()
-    window = make_window()
-    window.resize(1280, 800)
-    window.show()
-    folder.mkdir(parents=True, exist_ok=True)
-
-    def shot(name: str, *steps: Callable[[], object]) -> None:
-        for step in steps:
-            step()
-        settle(app)
-        window.grab().save(str(folder / f"{name}.png"))
-        print(f"{name}.png")
-
-    from keelroom.build.edits import Change, Edit
-    from keelroom.build.quantity import quantity
-
-    session, station = window.session, window.show_station
-
-    def page(name: str, title: str) -> None:
-        station(name)
-        window.stations[name].choose(title)
-
-    def press(path: tuple[str, ...]) -> None:
-        window.go_to(path)
-
-    def change(*changes: Change) -> None:
-        session.attempt(Edit("For the picture", changes))
-
-    fans = ("packages", "p1", "fans")
-    shot("start")
-    shot("brief", window.open_demo, lambda: settle(app))
-    shot("brief-duty-cases", lambda: page("Brief", "Duty cases"))
-    shot("causes", lambda: page("Brief", "Causes"))
-    shot("core", lambda: page("Core", "Choose"))
-    shot("compare", lambda: page("Core", "Compare"))
-    shot("sweeps", lambda: session.select("grade"), lambda: page("Core", "Sweeps"))
-    shot("why", lambda: page("Core", "Size"), lambda: window.show_panel("Why"), lambda: press(("packages", "p1", "core", "depth")))
-    shot("worth", lambda: window.show_panel("Findings"), lambda: session.select("idle"), lambda: page("Air", "Worth"))
-    shot("curve", lambda: page("Air", "Curve"), window.map_bar.chips["Air temperature"].click)
-    shot("air-figures", lambda: page("Air", "Figures"), window.map_bar.chips["Heat"].click)
-    shot("map-two-fans", window.map_bar.chips["Air speed"].click, lambda: page("Air", "Shroud"))
-    shot("map-one-stopped", lambda: page("Air", "Fans"), lambda: change(Change((*fans, "fan2", "runs"), False)))
-    session.store.undo()
-    shot("map-bare", lambda: session.set(("active",), "p2", "Package"))
-    session.store.undo()
-    one = next(p for p in session.build.packages if p.id == "p3")
-    shot("map-one-shrouded", lambda: change(Change(("active",), one.id)))
-    session.store.undo()
-    shot("map-uncut", lambda: session.select("grade"), lambda: page("Air", "Shroud"), session.toggle_hold,
-         lambda: change(Change(("survey", "opening", "width"), quantity("17 in", "length"))))  # fmt: skip
-    session.store.undo()
-    session.toggle_hold()
-    shot("air-dark", lambda: page("Air", "Worth"), window.switch_theme, window.switch_units)
-    window.as_demo = True
-    window.close()
+    album = Album(folder)
+    album.sizing()
+    album.air()
+    album.fit()
+    album.window.as_demo = True
+    album.window.close()
 
 
 if __name__ == "__main__":

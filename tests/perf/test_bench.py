@@ -16,9 +16,9 @@ from keelroom.assess.airmap import air_map
 from keelroom.assess.assess import assess
 from keelroom.assess.batch import CHUNK, batches
 from keelroom.assess.compare import candidates
+from keelroom.assess.fit.search import find_places
+from keelroom.assess.fit.templates import patterns
 from keelroom.assess.report import as_table
-from keelroom.assess.search import find_places
-from keelroom.assess.templates import patterns
 from keelroom.assess.translate import stacked
 from keelroom.assess.worth import worth_table
 from keelroom.build.edits import apply, set_value

@@ -8,14 +8,14 @@ import pytest
 from pypdf import PdfReader
 
 from keelroom.assess.assess import assess
-from keelroom.assess.cutting import checks_missing, cut_plan
-from keelroom.assess.fitup import fit_up
+from keelroom.assess.fit.clearances import fit_up
+from keelroom.assess.fit.cutting import checks_missing, cut_plan
+from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, cooler_notes, core_growth
+from keelroom.assess.fit.search import find_places
+from keelroom.assess.fit.shroud_plan import pan_plan, seat_edit, trim_plan
+from keelroom.assess.fit.templates import cut_list, hardware_list, patterns
 from keelroom.assess.fixes import edit_for
-from keelroom.assess.mounts import bracket_plans, condenser_frame, cooler_notes, core_growth
 from keelroom.assess.placing import hidden_share, stand
-from keelroom.assess.search import find_places
-from keelroom.assess.shroud_plan import pan_plan, seat_edit, trim_plan
-from keelroom.assess.templates import cut_list, hardware_list, patterns
 from keelroom.build.edits import Change, Edit, apply
 from keelroom.build.file import load
 from keelroom.build.quantity import quantity

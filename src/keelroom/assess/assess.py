@@ -9,7 +9,7 @@ import numpy as np
 from keelroom.assess.airfigures import cover_figures, fan_figures, pressure_ladder
 from keelroom.assess.airside import air_side, fitted_covers
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult, RulesOfThumb, Start, Totals, Verdict
-from keelroom.assess.fitup import fit_up
+from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.judge import judge
 from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked
 from keelroom.build.schema.build import Build, DutyCase

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
-from keelroom.assess.fitup import Fit
+from keelroom.assess.fit.clearances import Fit
 from keelroom.assess.translate import Need, Row
 from keelroom.core.answer import Answer
 from keelroom.core.findings import Finding

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from keelroom.assess.fit.shroud_plan import fans_edit, seat_edit
 from keelroom.assess.placing import face_size
-from keelroom.assess.shroud_plan import fans_edit, seat_edit
 from keelroom.build.edits import Change, Edit, removed, set_value
 from keelroom.build.fields import Path, owner_and_spec
 from keelroom.build.quantity import from_si, typed

@@ -5,11 +5,11 @@ from __future__ import annotations
 import math
 
 from keelroom.assess.assessment import Assessment
-from keelroom.assess.bodies import TAPE, tolerance
-from keelroom.assess.cut_rules import CAUTION, checks_missing, edge_kind
-from keelroom.assess.fitup import RULE_WORDS, Fit, Gap
-from keelroom.assess.mounts import FAN_MOUNTS, bracket_plans, condenser_frame, cooler_notes, core_growth
-from keelroom.assess.shroud_plan import pan_plan, suction, trim_plan
+from keelroom.assess.fit.bodies import TAPE, tolerance
+from keelroom.assess.fit.clearances import RULE_WORDS, Fit, Gap
+from keelroom.assess.fit.cut_rules import CAUTION, checks_missing, edge_kind
+from keelroom.assess.fit.mounts import FAN_MOUNTS, bracket_plans, condenser_frame, cooler_notes, core_growth
+from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
 from keelroom.assess.wording import Found
 from keelroom.build.fields import get, owner_and_spec
 from keelroom.build.schema.build import Build

@@ -6,9 +6,9 @@ import math
 from typing import Any
 
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
-from keelroom.assess.fitup import Gap
-from keelroom.assess.mounts import bracket_plans, condenser_frame, cooler_notes, core_growth
-from keelroom.assess.shroud_plan import pan_plan, suction, trim_plan
+from keelroom.assess.fit.clearances import Gap
+from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, cooler_notes, core_growth
+from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
 from keelroom.build.schema.build import Build
 from keelroom.units import KINDS, format_si
 
@@ -62,7 +62,7 @@ def as_json(build: Build, assessment: Assessment) -> dict[str, Any]:
 
 def _fit(build: Build, assessment: Assessment) -> dict[str, Any]:
     """Verdict, clearances [m] and made parts of the package."""
-    from keelroom.assess.templates import cut_list, hardware_list  # only for the machine form: they slow the start
+    from keelroom.assess.fit.templates import cut_list, hardware_list  # only for the machine form: they slow the start
 
     fit, package = assessment.fit, next(p for p in build.packages if p.id == assessment.package_id)
     if fit is None:

@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from typing import Literal, NamedTuple
 
-from keelroom.assess.bodies import Body, hood_line, standoff
 from keelroom.assess.caching import by_identity
-from keelroom.assess.fitup import RULE_WORDS, Fit, Gap
+from keelroom.assess.fit.bodies import Body, hood_line, standoff
+from keelroom.assess.fit.clearances import RULE_WORDS, Fit, Gap
 from keelroom.assess.placing import face_size, opening_outline, stand
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Fan, Package

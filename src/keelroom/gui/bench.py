@@ -8,7 +8,7 @@ from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from keelroom.assess.bodies import EYE
+from keelroom.assess.fit.bodies import EYE
 from keelroom.build.edits import set_value
 from keelroom.build.fields import get, owner_and_spec
 from keelroom.build.quantity import described, typed

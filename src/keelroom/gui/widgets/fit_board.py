@@ -11,7 +11,7 @@ from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QPolygonF, QResizeEvent, QTransform
 from PyQt6.QtWidgets import QWidget
 
-from keelroom.assess.fitup import Fit, Gap
+from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.placing import face_size, opening_outline, stand
 from keelroom.assess.report import FIT_WORDS, gap_words
 from keelroom.build.edits import Change, Edit

@@ -6,7 +6,7 @@ from PyQt6.QtCore import QEvent, QObject, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QLineEdit, QMenu, QToolButton
 
-from keelroom.assess.bodies import EYE, tolerance
+from keelroom.assess.fit.bodies import EYE, tolerance
 from keelroom.build.edits import set_value
 from keelroom.build.fields import Path
 from keelroom.build.quantity import Quantity, shown, typed

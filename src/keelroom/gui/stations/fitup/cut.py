@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
-from keelroom.assess.cut_rules import CHECKS
-from keelroom.assess.cutting import CutPlan, Stage, cut_plan
+from keelroom.assess.fit.cut_rules import CHECKS
+from keelroom.assess.fit.cutting import CutPlan, Stage, cut_plan
 from keelroom.build.edits import removed
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.fitup.find import heat_words

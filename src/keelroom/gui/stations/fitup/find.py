@@ -6,7 +6,7 @@ import math
 
 from PyQt6.QtWidgets import QHBoxLayout, QProgressBar, QVBoxLayout
 
-from keelroom.assess.search import Found, Search, find_places
+from keelroom.assess.fit.search import Found, Search, find_places
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.widgets.column import ScrolledColumn
@@ -40,7 +40,8 @@ class FindPage(ScrolledColumn):
         if self.shown is None or any(a is not b for a, b in zip(state, self.shown, strict=True)):  # type: ignore[call-overload]
             self._write()
 
-    def _start(self) -> None:
+    def start(self) -> None:
+        """Begin the search for the build as it stands."""
         build, system = self.session.build, self.session.system
         self.asked, self.answer, self.failed = build, None, ""
         self.worker.ask(lambda tell: find_places(build, tell, system), telling=True)
@@ -76,7 +77,7 @@ class FindPage(ScrolledColumn):
             line.addWidget(self.progress, 1)
             line.addWidget(button("Stop", self._stop, "Stop the search"))
         else:
-            line.addWidget(button("Find a place", self._start, role="main"))
+            line.addWidget(button("Find a place", self.start, role="main"))
             line.addStretch(1)
         column.addLayout(line)
         if self.failed:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from keelroom.assess.fitup import Gap
+from keelroom.assess.fit.clearances import Gap
 from keelroom.assess.report import FIT_WORDS
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.fitup.model import GAP_COLUMNS, gap_cells, gap_said

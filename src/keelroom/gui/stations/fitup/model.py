@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from keelroom.assess.assessment import Assessment
-from keelroom.assess.fitup import RULE_WORDS, Gap
-from keelroom.assess.mounts import FAN_MOUNTS, bracket_plans, condenser_frame, cooler_notes, core_growth
-from keelroom.assess.shroud_plan import pan_plan, suction, trim_plan
+from keelroom.assess.fit.clearances import RULE_WORDS, Gap
+from keelroom.assess.fit.mounts import FAN_MOUNTS, bracket_plans, condenser_frame, cooler_notes, core_growth
+from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
 from keelroom.build.edits import fresh_id
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Bracket, PartPoint
@@ -226,7 +226,7 @@ def gap_said(gap: Gap, system: str) -> str:
 
 def bracket_to(build: Build, hole_id: str, present: tuple[Bracket, ...]) -> Bracket:
     """A bracket from the nearest hole of the core to a surveyed hole, in the usual strip."""
-    from keelroom.assess.mounts import part_points
+    from keelroom.assess.fit.mounts import part_points
 
     hole = next(item for item in build.survey.holes if item.id == hole_id)
     points = {key: at for key, at in part_points(build.survey, build.package).items() if key.startswith("core")}

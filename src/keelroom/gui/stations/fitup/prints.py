@@ -8,7 +8,7 @@ from pathlib import Path
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
-from keelroom.assess.templates import cut_list, hardware_list, patterns
+from keelroom.assess.fit.templates import cut_list, hardware_list, patterns
 from keelroom.core.packaging.pattern import Pattern
 from keelroom.drawing.fitup import section_sheet
 from keelroom.drawing.pattern import gallery, pattern_scene

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QWidget
 
-from keelroom.assess.mounts import bracket_plans
-from keelroom.assess.shroud_plan import fans_edit, pan_plan, seat_edit, trim_pattern, trim_plan
+from keelroom.assess.fit.mounts import bracket_plans
+from keelroom.assess.fit.shroud_plan import fans_edit, pan_plan, seat_edit, trim_pattern, trim_plan
 from keelroom.build.edits import Change, Edit, added, fresh_id
 from keelroom.build.quantity import quantity
 from keelroom.build.schema.package import Bracket, Place

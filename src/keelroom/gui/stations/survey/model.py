@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from keelroom.assess.cut_rules import CHECKS
+from keelroom.assess.fit.cut_rules import CHECKS
 from keelroom.build.fields import owner_and_spec
 from keelroom.build.schema.build import Build
 from keelroom.gui.stations.rows import Group, Page, Path, Row, readings

@@ -8,8 +8,8 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 
-from keelroom.assess.bodies import Body, Path, Sort, neighbours, panel_edges, parts_of_package
 from keelroom.assess.caching import by_identity
+from keelroom.assess.fit.bodies import Body, Path, Sort, neighbours, panel_edges, parts_of_package
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
 from keelroom.build.schema.survey import USUAL_GAPS, GapRule, Survey

@@ -6,10 +6,10 @@ import math
 from collections import Counter
 
 from keelroom.assess.airside import disc_of, shroud_rectangle
-from keelroom.assess.bodies import RIM
-from keelroom.assess.mounts import bracket_plans, condenser_frame
+from keelroom.assess.fit.bodies import RIM
+from keelroom.assess.fit.mounts import bracket_plans, condenser_frame
+from keelroom.assess.fit.shroud_plan import pan_plan, trim_pattern, trim_plan
 from keelroom.assess.placing import face_size
-from keelroom.assess.shroud_plan import pan_plan, trim_pattern, trim_plan
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
 from keelroom.core.outline import area, rectangle

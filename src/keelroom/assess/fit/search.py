@@ -9,8 +9,8 @@ from typing import Any, NamedTuple
 import numpy as np
 
 from keelroom.assess.batch import Asked, temperatures
-from keelroom.assess.bodies import neighbours, panel_edges, parts_of_package
-from keelroom.assess.fitup import AHEAD, RULE_WORDS, RULES, Gap, fit_up, wanted_gaps
+from keelroom.assess.fit.bodies import neighbours, panel_edges, parts_of_package
+from keelroom.assess.fit.clearances import AHEAD, RULE_WORDS, RULES, Gap, fit_up, wanted_gaps
 from keelroom.assess.placing import Stand, face_size, stand
 from keelroom.assess.worth import telling_cases
 from keelroom.build.edits import Change, Edit, apply

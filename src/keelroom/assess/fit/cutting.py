@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from keelroom.assess.batch import Asked, temperatures
 from keelroom.assess.compare import fit_core
-from keelroom.assess.cut_rules import CAUTION, checks_missing, edge_kind
+from keelroom.assess.fit.cut_rules import CAUTION, checks_missing, edge_kind
 from keelroom.assess.placing import cuts_for, hidden_share, hidden_strips, stand
 from keelroom.assess.worth import telling_cases
 from keelroom.build.edits import Change, Edit, apply

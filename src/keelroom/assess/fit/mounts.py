@@ -8,8 +8,8 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.airside import shroud_rectangle
-from keelroom.assess.bodies import standoff
 from keelroom.assess.caching import by_identity
+from keelroom.assess.fit.bodies import standoff
 from keelroom.assess.placing import face_size, placed_frame
 from keelroom.build.schema.brief import Engine
 from keelroom.build.schema.build import Build
