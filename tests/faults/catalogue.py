@@ -18,6 +18,7 @@ class Fault(NamedTuple):
 
 FACTS, OUTSIDE, ASSESS = "tests/properties/test_facts.py", "tests/reference/test_outside_values.py", "tests/unit/test_assess.py"
 NETWORK = "tests/properties/test_network.py"
+PACKAGING, FITUP = "tests/reference/test_packaging_outside.py", "tests/unit/test_fitup.py"
 SCALAR = "tests/reference/test_scalar_agreement.py::test_every_point_agrees_to_a_millionth"
 
 FAULTS = (
@@ -47,4 +48,16 @@ FAULTS = (
     Fault("friction per revolution, not per two", "core/thermal/engine_heat.py", "engine.displacement * drive.rpm / 120.0", "engine.displacement * drive.rpm / 60.0",
           (f"{OUTSIDE}::test_idle_fuel",)),
     Fault("fans load no alternator", "core/thermal/engine_heat.py", "alternator = (drive.electrical + fan_power)", "alternator = (drive.electrical + 0 * fan_power)", (SCALAR,)),
+    Fault("the engine's rock forgotten", "assess/fit/bodies.py", "if item.depth else 16 * INCH) - rock", "if item.depth else 16 * INCH) - 0 * rock",
+          (f"{FITUP}::test_the_engine_rocks_the_belt_forward",)),
+    Fault("bends measured on the inside", "core/packaging/sheet.py", "return angle * (radius + neutral_share(metal) * thickness)", "return angle * radius",
+          (f"{PACKAGING}::test_an_l_bracket_folds_back_to_its_legs", f"{OUTSIDE}::test_published_value")),
+    Fault("a cylinder taken for its box", "core/packaging/solids.py", "reach: Floats = np.where(solids.round[:, None], rounded, boxed)", "reach: Floats = boxed",
+          (f"{PACKAGING}::test_an_overlap_is_the_shortest_way_out_of_a_cylinder",)),
+    Fault("trim lines moved the wrong way", "core/packaging/shroud.py", "low_cut = min(max(over / 2 - shift, 0.0), over)", "low_cut = min(max(over / 2 + shift, 0.0), over)",
+          (f"{FITUP}::test_an_uneven_trim_moves_the_fan_with_its_shroud", f"{OUTSIDE}::test_published_value")),
+    Fault("a guess counts as measured", "assess/fit/clearances.py", 'if value is None or value.origin == "assumed":', "if value is None:",
+          (f"{FITUP}::test_verdicts_from_unsurveyed_to_clear",)),
+    Fault("templates fitted to the page", "export/tiles.py", "drawing = SceneFlowable(scene, scene.bounds[2] * 1000 * mm)", "drawing = SceneFlowable(scene, scene.bounds[2] * 970 * mm)",
+          (f"{PACKAGING}::test_the_printed_bar_is_100_mm_and_the_piece_is_full_size",)),
 )  # fmt: skip

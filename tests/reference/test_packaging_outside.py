@@ -140,6 +140,14 @@ def test_an_overlap_is_the_shortest_way_out():
         assert float(found.gap[0]) == pytest.approx(-deep)
 
 
+def test_an_overlap_is_the_shortest_way_out_of_a_cylinder():
+    """A pin through a plate's corner: out along the diagonal by its radius, not by the corner of a box round it."""
+    pin = Solid((0.0, 0.0, 0.0), (0.05, 0.05, 0.2), round=True)
+    plate = Solid((0.13, 0.13, 0.0), (0.1, 0.1, 0.05))
+    found = clearance(stacked([pin]), stacked([plate]))
+    assert float(found.gap[0]) == pytest.approx(-(0.05 - math.hypot(0.03, 0.03)), abs=2e-3)
+
+
 # beams and stacks
 
 

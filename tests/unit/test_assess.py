@@ -1,5 +1,6 @@
 """Translation, findings, fixes, reports; and for every editable field a figure that moves."""
 
+import functools
 import json
 import math
 import subprocess
@@ -242,9 +243,14 @@ def _figures(build):
     return [*fit, *numbers, *fluids, *(v for v in (assessment.rules.face_area_wanted, assessment.rules.airflow_wanted, assessment.totals.cost, assessment.totals.hours, assessment.totals.alternator_at_idle) if v)]  # fmt: skip
 
 
+@functools.cache
+def _as_it_is():
+    return _figures(BUILD)
+
+
 def _context(path, build):
     """The build in which a field can matter: the package it belongs to, fans without typed curves, and the like."""
-    changes = [Change(("active",), path[1])] if path[0] == "packages" else []
+    changes = [Change(("active",), path[1])] if path[0] == "packages" and build.active != path[1] else []
     if "hood" in path:
         changes += [
             Change(("survey", "hood", side), quantity(text, "length", "measured"))
@@ -286,7 +292,7 @@ def _context(path, build):
             changes.append(Change(path, quantity("3000 rpm", "turning speed")))
         if path[-1] == "ambient":
             changes.append(Change(path, quantity("35 °C", "temperature")))
-    return apply(build, Edit("", tuple(changes)))[0]
+    return apply(build, Edit("", tuple(changes)))[0] if changes else build
 
 
 BOUGHT = ("blank_width", "blank_height", "trim_left", "trim_right", "trim_bottom", "trim_top", "ears", "hole_inset")
@@ -311,7 +317,7 @@ LIVE = [path for path, spec, _ in measured_fields(BUILD) if not spec.descriptive
 def test_no_dead_input(path):
     build = _context(path, BUILD)
     spec, value = next((s, v) for p, s, v in measured_fields(build) if p == path)
-    before = _figures(build)
+    before = _as_it_is() if build is BUILD else _figures(build)
     for text in ("1", "2", "3", "8") if spec.whole else ("x1.3", "x0.7", "+4", "+0.2", "x0", "x0.3", "x4", "+0.01"):
         base = value.si if value else 1.0
         si = float(text) if spec.whole else base + float(text) if text[0] == "+" else base * float(text[1:])
@@ -394,7 +400,7 @@ def test_sheet_says_what_the_window_says(capsys, tmp_path):
     assert run("sheet", DEMO, "-o", target, capsys=capsys)[0] == cli.PROBLEMS
     pages = PdfReader(target).pages
     text = " ".join(page.extract_text() for page in pages)
-    assert 1 <= len(pages) <= 2
+    assert 1 <= len(pages) <= 3
     for expected in (
         "Larch Lane",
         "Quarry hill",

@@ -12,7 +12,7 @@ SLOT_STEPS = 16
 MARGIN = 0.012
 NARROW = 0.08
 """[m] a strip this narrow has its words outside"""
-LINE = 0.011
+LINE = 0.016
 
 
 def pattern_scene(pattern: Pattern, system: str, dimensions: bool = True) -> Scene:
@@ -30,7 +30,7 @@ def pattern_scene(pattern: Pattern, system: str, dimensions: bool = True) -> Sce
             shapes.append(Label("pattern.words", mark.at, mark.text))
     pad = MARGIN
     if dimensions:
-        pad = 0.05 if high < NARROW else max(0.03, 0.09 * max(wide, high))
+        pad = 0.06 if high < NARROW else max(0.03, 0.09 * max(wide, high))
         shapes += _sizes(pattern, system, pad)
     return Scene(tuple(shapes), (left - pad, bottom - pad, wide + 2 * pad, high + 2 * pad))
 

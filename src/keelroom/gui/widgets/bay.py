@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import math
+from functools import partial
 
-from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QTransform
+from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QTransform
 from PyQt6.QtWidgets import QToolTip, QWidget
 
 from keelroom.build.edits import Change, Edit
@@ -16,6 +17,7 @@ from keelroom.drawing.scene import Circle, Scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.air_overlay import Overlay, OverlayPainter
+from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, fitted
 from keelroom.units import INCH, KINDS, format_si
@@ -24,41 +26,6 @@ SNAP_PIXELS = 7.0
 HIDDEN_BY_MAP = ("core.tube", "fan.blade", "fan.hub", "fan.size", "cover", "cover.name", "panel.name")
 """what would hide the map, or be hidden by it"""
 NUDGE = {"us": INCH / 16, "si": 1e-3}
-
-
-def arrow_of(key: int) -> tuple[int, int] | None:
-    """Direction of an arrow key, None for any other. (Naming Qt's keys at import would slow the start.)"""
-    arrows = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1)}
-    return arrows.get(Qt.Key(key))
-
-
-class FanHandle(QWidget):
-    """Stands over a fan's hub so that the keyboard and a screen reader find the fan; arrows nudge it."""
-
-    def __init__(self, bay: BayDrawing, fan_id: str) -> None:
-        super().__init__(bay)
-        self.bay, self.fan_id = bay, fan_id
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
-        self.resize(26, 26)
-
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        assert event is not None
-        direction = arrow_of(event.key())
-        if direction is None:
-            super().keyPressEvent(event)
-            return
-        self.bay.nudge(self.fan_id, direction, 16 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1)
-
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        """Nothing of its own: the bay rings the fan that has the focus."""
-
-    def focusInEvent(self, event: QEvent | None) -> None:
-        self.bay.update()
-
-    def focusOutEvent(self, event: QEvent | None) -> None:
-        self.bay.session.store.end_merge()
-        self.bay.update()
 
 
 class BayDrawing(QWidget):
@@ -75,7 +42,7 @@ class BayDrawing(QWidget):
         self.cache: QPixmap | None = None
         self.drag: tuple[str, float, float] | None = None
         self.guides: list[tuple[str, float]] = []
-        self.handles: dict[str, FanHandle] = {}
+        self.handles: dict[str, Handle] = {}
         self.seen = self.stale = False
         self.overlay: OverlayPainter | None = None
         self.pointed = ""
@@ -139,12 +106,11 @@ class BayDrawing(QWidget):
         for number, (ident, fan) in enumerate(fans.items(), 1):
             handle = self.handles.get(ident)
             if handle is None:
-                handle = self.handles[ident] = FanHandle(self, ident)
+                handle = self.handles[ident] = Handle(self, self.session, partial(self.nudge, ident))
                 handle.show()
             at = self.view.map(QPointF(fan.x.si, fan.y.si))
-            handle.move(int(at.x() - 13), int(at.y() - 13))
             x, y = (format_si(v.si, KINDS["length"], self.session.system) for v in (fan.x, fan.y))
-            handle.setAccessibleName(f"Fan {number}: {x} from left, {y} from bottom")
+            handle.put(at.x(), at.y(), f"Fan {number}: {x} from left, {y} from bottom")
 
     # painting
 

@@ -6,9 +6,10 @@ Parts are dragged, nudged and leaned in any of the three; the others and every c
 from __future__ import annotations
 
 import math
+from functools import partial
 
-from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt
-from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QPolygonF, QResizeEvent, QTransform
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPixmap, QPolygonF, QResizeEvent, QTransform
 from PyQt6.QtWidgets import QWidget
 
 from keelroom.assess.fit.clearances import Fit, Gap
@@ -21,7 +22,8 @@ from keelroom.drawing.fitup import AXES, TITLES, VIEWS, Limits, View, flat, gap_
 from keelroom.drawing.scene import Circle, Polyline, Scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
-from keelroom.gui.widgets.bay import NUDGE, SNAP_PIXELS, arrow_of
+from keelroom.gui.widgets.bay import NUDGE, SNAP_PIXELS
+from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font
 from keelroom.units import KINDS, format_si
@@ -29,39 +31,6 @@ from keelroom.units import KINDS, format_si
 LEAN_STEP = math.radians(0.5)
 MARGIN, TITLE, FOOT = 12.0, 20.0, 26.0
 NAMES = ("x", "y", "z")
-
-
-class Grip(QWidget):
-    """Stands over a part in one view so that the keyboard and a screen reader find it; arrows move it there, page keys lean it."""
-
-    def __init__(self, board: FitBoard, view: View, tag: str) -> None:
-        super().__init__(board)
-        self.board, self.view, self.tag = board, view, tag
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
-        self.resize(24, 24)
-
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        assert event is not None
-        lean = {Qt.Key.Key_PageUp: -1, Qt.Key.Key_PageDown: 1}.get(Qt.Key(event.key()))
-        direction = arrow_of(event.key())
-        if lean is not None:
-            self.board.lean(lean * LEAN_STEP)
-        elif direction is not None:
-            steps = 8 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
-            self.board.nudge(self.view, self.tag, direction, steps)
-        else:
-            super().keyPressEvent(event)
-
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        """Nothing of its own: the board outlines the part that has the focus."""
-
-    def focusInEvent(self, event: QEvent | None) -> None:
-        self.board.update()
-
-    def focusOutEvent(self, event: QEvent | None) -> None:
-        self.board.session.store.end_merge()
-        self.board.update()
 
 
 class FitBoard(QWidget):
@@ -77,7 +46,7 @@ class FitBoard(QWidget):
         self.cache: QPixmap | None = None
         self.drag: tuple[View, str, QPointF, tuple[float, float]] | None = None
         self.guides: list[tuple[View, str, float]] = []
-        self.grips: dict[tuple[View, str], Grip] = {}
+        self.grips: dict[tuple[View, str], Handle] = {}
         self.marked: tuple[str, str] | None = None
         """a clearance that is pointed out, by the keys of its two parts"""
         self.setAccessibleName("Package in the bay: front, left side and from above")
@@ -169,10 +138,9 @@ class FitBoard(QWidget):
         for key, (name, at) in wanted.items():
             grip = self.grips.get(key)
             if grip is None:
-                grip = self.grips[key] = Grip(self, *key)
+                grip = self.grips[key] = Handle(self, self.session, partial(self.nudge, *key), lambda turn: self.lean(turn * LEAN_STEP))
                 grip.show()
-            grip.setAccessibleName(name)
-            grip.move(int(at.x() - 12), int(at.y() - 12))
+            grip.put(at.x(), at.y(), name)
 
     # painting
 
@@ -289,7 +257,7 @@ class FitBoard(QWidget):
         )
         painter.drawText(notes, Qt.AlignmentFlag.AlignTop | Qt.TextFlag.TextWordWrap, self._legend())
         painter.drawText(QRectF(14, self.height() - 42, self.width() - 28, 38), Qt.AlignmentFlag.AlignBottom | Qt.TextFlag.TextWordWrap,
-                         "Drag or arrow keys move, Shift moves 8 steps, Page Up and Page Down lean. Dashed: not measured.")  # fmt: skip
+                         "Drag or arrow keys move, Shift moves 16 steps, Page Up and Page Down lean. Dashed: not measured.")  # fmt: skip
 
     def _legend(self) -> str:
         at = stand(self.session.build.survey, self.session.build.package)

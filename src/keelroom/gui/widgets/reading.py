@@ -17,6 +17,7 @@ from keelroom.gui.widgets.fields import EDIT_WIDTH, QuantityField
 from keelroom.gui.widgets.text import label, restyle
 from keelroom.units import KINDS, format_si
 
+CAPTION_WIDTH, UNIT_WIDTH = 132, 24
 BY_EYE = "~"
 """written before a reading: taken by eye"""
 WAYS = {"tape": "Tape, ±1/16 in", "eye": "By eye, ±1/4 in", "assumed": "Assumed, to be measured", "none": "Not measured: clear it"}
@@ -32,6 +33,9 @@ class ReadingField(QuantityField):
         super().__init__(session, path)
         self.name = f"{of}: {self.text[0].lower()}{self.text[1:]}" if of else self.text
         self.edit.setAccessibleName(self.name)
+        # Room for how it was taken and for the second reading beside it.
+        self.caption.setFixedWidth(CAPTION_WIDTH)
+        self.unit.setFixedWidth(UNIT_WIDTH)
         self.origin.setAccessibleName(f"{self.name}: how it was taken")
         self.origin.setToolTip("How it was taken: tape, by eye, not measured")
         self.again = QToolButton()

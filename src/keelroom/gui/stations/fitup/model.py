@@ -65,7 +65,7 @@ def _place(build: Build) -> Page:
             Group("How far it may go", quantities(where, "reach_x", "reach_y", "reach_z", "reach_lean"), note="What Find a place may use."),
             *rules,
         ),
-        (("Middle of the opening", "centre"), ("Against the plane", "to_plane"), ("Put moved parts back", "put_back")),
+        (("Middle of the opening", "centre"), ("To the plane", "to_plane"), ("Put parts back", "put_back")),
     )
 
 
