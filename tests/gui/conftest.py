@@ -12,5 +12,4 @@ def demo_window(tmp_path):
     path.write_bytes(DEMO.read_bytes())
     driver = opened(path)
     yield driver
-    driver.window.as_demo = True
-    driver.window.close()
+    driver.dispose()

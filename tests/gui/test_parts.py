@@ -30,8 +30,7 @@ def test_ticks_are_round_and_inside(low, high):
 def session():
     driver = opened(DEMO)
     yield driver.window.session
-    driver.window.as_demo = True
-    driver.window.close()
+    driver.dispose()
 
 
 def test_a_chart_says_in_words_what_it_draws(session):

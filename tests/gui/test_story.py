@@ -31,8 +31,7 @@ def fresh(tmp_path, capsys):
     assert cli.main(["new", str(path)]) == 0
     driver = opened(path)
     yield driver, path
-    driver.window.as_demo = True
-    driver.window.close()
+    driver.dispose()
 
 
 def describe(driver: Driver) -> None:

@@ -94,8 +94,7 @@ def test_repaint():
         driver.window.ledger.repaint()
         times.append(time.perf_counter() - start)
     say(f"repaint of drawing and ledger: {percentiles(times)}")
-    driver.window.as_demo = True
-    driver.window.close()
+    driver.dispose()
 
 
 def test_batch_against_the_scalar_reference():
@@ -172,8 +171,7 @@ def test_dragging_a_fan():
         times.append(time.perf_counter() - start)
     QTest.mouseRelease(bay, Qt.MouseButton.LeftButton, pos=QPoint(int(at[0]), int(at[1])))
     say(f"dragging a fan, move to pixels: {percentiles(times)}")
-    driver.window.as_demo = True
-    driver.window.close()
+    driver.dispose()
 
 
 def crowded():
@@ -229,8 +227,7 @@ def test_dragging_the_package_among_40_obstacles(tmp_path):
             pairs.append(len(driver.window.session.assessment.fit.gaps))
         QTest.mouseRelease(board, Qt.MouseButton.LeftButton, pos=at)
         say(f"dragging {tag} {view}, 40 obstacles, {max(pairs)} clearances: {percentiles(times)} (budget 16 ms)")
-    driver.window.as_demo = True
-    driver.window.close()
+    driver.dispose()
 
 
 def test_search_and_templates(tmp_path):

@@ -6,12 +6,22 @@ from collections import Counter
 from pathlib import Path
 
 from keelroom.assess.assess import assess
-from keelroom.build.file import parse, serialised
+from keelroom.build.file import load, parse, serialised
 from keelroom.errors import DocumentError
 from tests.conftest import DEMO
 
 COUNT = 2400
-TEXT = DEMO.read_bytes()
+
+
+def one_package() -> bytes:
+    """The demo with one of everything: every kind of section is there, and none of them twice."""
+    build = load(DEMO)
+    survey = build.survey.model_copy(update={"obstacles": build.survey.obstacles[:1], "holes": build.survey.holes[:1]})
+    package = build.package.model_copy(update={"brackets": build.package.brackets[:1]})
+    return serialised(build.model_copy(update={"packages": (package,), "survey": survey}))
+
+
+TEXT = one_package()
 JUNK = [None, True, "", "x", -1, 0, 3.5, [], {}, [[]], {"si": 1}, "1e400", 10**30]
 
 

@@ -297,7 +297,7 @@ def _context(path, build):
 
 BOUGHT = ("blank_width", "blank_height", "trim_left", "trim_right", "trim_bottom", "trim_top", "ears", "hole_inset")
 ONE_OF_EACH = {"brackets": "bracket1", "obstacles": "horn", "holes": "lip_left", "turning": "nose", "second": "engine.turning.nose.depth"}
-"""of lists whose members are alike, the one that is tried; what only the search for a place uses is tried in test_search"""
+"""of lists whose members are alike, the one that is tried; what only the search for a place uses is tried in test_fitup"""
 
 
 def _tried(path):

@@ -80,6 +80,8 @@ class Found(NamedTuple):
     tightest: str
     work: float
     removals: int
+    swaps: bool
+    """whether other fans or another inlet side are needed"""
     slots: float
     """[m] the mounts have to be slotted for it"""
     temperatures: tuple[tuple[str, float | None], ...]
@@ -168,8 +170,15 @@ def _solved(build: Build, good: list[tuple[Option, Build, float, Gap | None]], s
         )
         edit = Edit(f"Place: {option.words}", _changes(build, option, _stand_of(changed), system))
         told = tuple((case.name, heat) for case, heat in zip(cases, mine, strict=True))
-        found.append(Found(_words(option, now, _stand_of(changed)), edit, margin, words, option.work, option.removals, slots, told))
-    found.sort(key=lambda item: (item.removals, item.work, item.slots > INCH / 8, _heat(item), -item.margin))
+        found.append(
+            Found(
+                _words(option, now, _stand_of(changed)), edit, margin, words, option.work, option.removals, bool(option.parts), slots, told
+            )
+        )
+    # What cannot be undone first, then work and other parts, then room as far as it is worth anything, then heat.
+    found.sort(
+        key=lambda item: (item.removals, item.work, item.swaps, item.slots > INCH / 8, -round(min(item.margin, ENOUGH), 3), _heat(item))
+    )
     return tuple(found[:MOST_SHOWN])
 
 

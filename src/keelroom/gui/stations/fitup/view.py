@@ -15,8 +15,8 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.stations.fitup.cut import cut_page
 from keelroom.gui.stations.fitup.find import FindPage
 from keelroom.gui.stations.fitup.gaps import GapsView
+from keelroom.gui.stations.fitup.make import MakeView
 from keelroom.gui.stations.fitup.model import bracket_to, pages
-from keelroom.gui.stations.fitup.prints import PrintsView
 from keelroom.gui.theme.palette import palette_of
 from keelroom.gui.widgets.fit_board import FitBoard
 from keelroom.gui.widgets.form import Form
@@ -43,7 +43,7 @@ class FitUpStation(Form):
             "Gaps": lambda: GapsView(session, self.board),
             "Find": lambda: FindPage(session),
             "Cut": lambda: cut_page(session),
-            "Make": lambda: PrintsView(session),
+            "Make": lambda: MakeView(session),
         }
         super().__init__(
             session, lambda: pages(session.build, session.system, session.assessment, getattr(self, "current", "")), actions, makers
@@ -59,7 +59,7 @@ class FitUpStation(Form):
                 self.bracket_view = SceneView(self.session, "Brackets, flat", self._brackets)
             return self.bracket_view
         page = self.views["Make"] if self.current == "Make" else None
-        return page.drawing() if isinstance(page, PrintsView) else self.board
+        return page.drawing() if isinstance(page, MakeView) else self.board
 
     def go_to(self, path: tuple[str, ...]) -> bool:
         """Cuts and places have pages that are no forms."""

@@ -27,7 +27,7 @@ COLUMNS = ("Template", "Size", "Sheets")
 MOST = 60
 
 
-class PrintsView(QWidget):
+class MakeView(QWidget):
     """The list of templates and what can be made of them."""
 
     def __init__(self, session: Session) -> None:
