@@ -16,6 +16,7 @@ from keelroom.assess.airside import air_side
 from keelroom.assess.assess import assess
 from keelroom.assess.defaults import default_duty_cases, new_build
 from keelroom.assess.fixes import edit_for
+from keelroom.assess.placing import hidden_share
 from keelroom.assess.report import as_json, as_table
 from keelroom.assess.why import HEADLINES, headline_working, movers, temperature_working
 from keelroom.build.edits import Change, Edit, apply, set_value
@@ -23,9 +24,10 @@ from keelroom.build.fields import get, measured_fields, owner_and_spec
 from keelroom.build.file import load, save
 from keelroom.build.quantity import from_si, quantity
 from keelroom.build.schema.package import CurvePoint, Package, Shroud
-from keelroom.errors import InputError
+from keelroom.errors import DocumentError, InputError
 from tests.conftest import DEMO
 
+GOLDEN = Path(__file__).parents[1] / "golden"
 BUILD = load(DEMO)
 
 
@@ -422,7 +424,25 @@ def test_start_imports_nothing_heavy():
     assert done.stdout.strip() == "[]"
 
 
-def test_golden_version_1_still_loads():
-    golden = load(Path(__file__).parents[1] / "golden" / "version-1.keelroom")
+@pytest.mark.parametrize("version", [1, 2])
+def test_every_golden_version_still_loads(version):
+    golden = load(GOLDEN / f"version-{version}.keelroom")
     assert golden.packages
     assert assess(golden).tightest is not None
+
+
+def test_a_version_1_opening_becomes_the_surveys():
+    golden = load(GOLDEN / "version-1.keelroom")
+    raw = json.loads((GOLDEN / "version-1.keelroom").read_text())
+    assert golden.survey.opening.width.as_typed == raw["brief"]["vehicle"]["opening_width"]["as_typed"]
+    assert golden.survey.opening.height.as_typed == raw["brief"]["vehicle"]["opening_height"]["as_typed"]
+    assert hidden_share(golden.survey, golden.package) > 0.04, "the panel hides as much of the face as it did"
+
+
+@pytest.mark.parametrize("brief", [[], None, {"vehicle": []}, {"vehicle": {"opening_width": 3}}])
+def test_a_broken_version_1_is_refused_with_a_sentence(tmp_path, brief):
+    raw = json.loads((GOLDEN / "version-1.keelroom").read_text()) | {"brief": brief}
+    (tmp_path / "old.keelroom").write_text(json.dumps(raw))
+    with pytest.raises(DocumentError) as refused:
+        load(tmp_path / "old.keelroom")
+    assert refused.value.message.startswith("old.keelroom")

@@ -12,7 +12,7 @@ from keelroom.build.schema.package import Core, Fan, Package
 from keelroom.build.schema.survey import GapRule, Survey, usual_gaps
 
 FORMAT: Literal["keelroom-build"] = "keelroom-build"
-VERSION: Literal[1] = 1
+VERSION: Literal[2] = 2
 Demand = Literal["idle", "road_load", "full_power"]
 
 
@@ -39,7 +39,7 @@ class Build(Strict):
     """A build: one brief, one survey, several packages of which one is active, duty cases, and the user's own parts."""
 
     format: Literal["keelroom-build"] = FORMAT
-    version: Literal[1] = VERSION
+    version: Literal[2] = VERSION
     revision: int = 0
     brief: Brief = Field(default_factory=Brief)
     survey: Survey = Field(default_factory=Survey)
