@@ -10,7 +10,7 @@ import numpy as np
 
 from keelroom.assess.batch import Asked, temperatures
 from keelroom.assess.fit.bodies import neighbours, panel_edges, parts_of_package
-from keelroom.assess.fit.clearances import AHEAD, RULE_WORDS, RULES, Gap, fit_up, wanted_gaps
+from keelroom.assess.fit.clearances import AHEAD, RULE_WORDS, RULES, Gap, fit_up, surveyed, wanted_gaps
 from keelroom.assess.placing import Stand, face_size, stand
 from keelroom.assess.worth import telling_cases
 from keelroom.build.edits import Change, Edit, apply
@@ -108,6 +108,15 @@ def find_places(build: Build, tell: Tell = lambda _share: True, system: str = "u
 
     Poses are ranked by a separation that is never more than the true gap; what is shown is measured and solved fully.
     """
+    if not surveyed(build.survey):
+        return Search(
+            (),
+            NoPlace(
+                "nothing round the package is measured yet", ("walk the tape at Survey first: engine, hood, rails and what is in the way",)
+            ),
+            0,
+            False,
+        )
     options = list(_options(build))
     good: list[tuple[Option, Build, float, Gap | None]] = []
     best: tuple[float, Option, Stand] | None = None
