@@ -5,7 +5,7 @@ from __future__ import annotations
 import time
 from collections.abc import Callable
 
-from PyQt6.QtCore import QEvent, QPoint, Qt, QThreadPool
+from PyQt6.QtCore import QPoint, Qt, QThreadPool
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QCheckBox, QComboBox, QLabel, QTableWidget, QWidget
 
@@ -99,13 +99,10 @@ class Driver:
         QApplication.processEvents()
 
     def dispose(self) -> None:
-        """Close the window and let go of it: windows that are left standing slow every later one."""
+        """Close the window once its work has ended. It is not deleted: a late answer may still speak to it."""
         QThreadPool.globalInstance().waitForDone()
-        QApplication.processEvents()
         self.window.as_demo = True
         self.window.close()
-        self.window.deleteLater()
-        QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
 
     def ledger(self) -> dict[str, str]:
         """What each ledger row says, by duty case."""
