@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.search import find_places
-from keelroom.assess.fit.templates import patterns, sheet_area
+from keelroom.assess.fit.templates import patterns
 from keelroom.build.edits import Change, Edit, apply
 from keelroom.build.file import load
 from keelroom.build.quantity import from_si
@@ -36,6 +36,14 @@ def solids(draw):
     half = draw(st.tuples(SMALL, SMALL, SMALL))
     is_round = draw(st.booleans())
     return Solid(draw(VECTOR), (half[0], half[0] if is_round else half[1], half[2]), leaned(draw(st.floats(-0.5, 0.5))), is_round)
+
+
+def sheet_area(pattern):
+    """Area [m2] of one piece, openings left out."""
+    openings = sum(abs(area(outline)) for outline in pattern.outlines[1:]) + sum(
+        math.pi / 4 * hole.diameter**2 for hole in pattern.openings
+    )
+    return abs(area(pattern.outlines[0])) - openings
 
 
 def gap(a, b):

@@ -6,7 +6,7 @@ from keelroom.assess.airside import cover_rectangle, disc_of, in_shroud, shroud_
 from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.causes import open_causes
 from keelroom.assess.placing import face_size, hidden_share, opening_on_face
-from keelroom.assess.wording import Found, choose_fix, set_fix
+from keelroom.assess.wording import Found, choose_fix, lowered, set_fix
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
 from keelroom.core.findings import Finding
@@ -24,7 +24,7 @@ def causes(build: Build, package: Package, assessment: Assessment) -> Found:
     waiting = open_causes(build.brief)
     if not waiting:
         return
-    names = ", ".join(cause.name[0].lower() + cause.name[1:] for cause in waiting[:4])
+    names = ", ".join(lowered(cause.name) for cause in waiting[:4])
     more = f" and {len(waiting) - 4} more" if len(waiting) > 4 else ""
     first = waiting[0]
     yield Finding("cheap_cause", "doubt", ("brief", "symptoms"), f"Rule out {len(waiting)} cheap cause{'s' * (len(waiting) > 1)} before buying anything",

@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 
 from keelroom.assess.assessment import Assessment
-from keelroom.assess.fit.bodies import TAPE, tolerance
+from keelroom.assess.fit.bodies import may_differ, tolerance
 from keelroom.assess.fit.clearances import RULE_WORDS, Fit, Gap
 from keelroom.assess.fit.cut_rules import CAUTION, checks_missing, edge_kind
 from keelroom.assess.fit.mounts import FAN_MOUNTS, bracket_plans, condenser_frame, cooler_notes, core_growth
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
-from keelroom.assess.wording import Found
+from keelroom.assess.wording import Found, lowered, raised
 from keelroom.build.fields import get, owner_and_spec
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
@@ -25,8 +25,6 @@ MOST = 8
 """Clearances that get a finding of their own; the table has them all."""
 RINGS_OFF, NARROW = 2e-3, 3e-3
 """[m] from which fans beside their rings, and a shroud narrower than the core, are worth a word."""
-AGREES = 2.0
-"""Two readings of one length may differ by this many times their tolerance."""
 
 
 def fit(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -95,12 +93,12 @@ def survey(build: Build, package: Package, assessment: Assessment) -> Found:
                       "Whether the package fits is not known: nothing around it is measured. The tape walk at Survey asks for it in order.")  # fmt: skip
         return
     if found.unmeasured:
-        names = ", ".join(item.what[0].lower() + item.what[1:] for item in found.unmeasured[:4])
+        names = ", ".join(lowered(item.what) for item in found.unmeasured[:4])
         more = f" and {len(found.unmeasured) - 4} more" if len(found.unmeasured) > 4 else ""
         yield Finding("fit_unmeasured", "doubt", found.unmeasured[0].path, f"{len(found.unmeasured)} measurements are missing or only assumed",
                       f"{names}{more}. Until they are taken nothing can be said to clear.", value=float(len(found.unmeasured)))  # fmt: skip
     if found.next is not None:
-        yield Finding("measure_next", "note", found.next.path, f"Measure next: {found.next.what[0].lower() + found.next.what[1:]}", found.next.why[0].upper() + found.next.why[1:] + ".")  # fmt: skip
+        yield Finding("measure_next", "note", found.next.path, f"Measure next: {lowered(found.next.what)}", raised(found.next.why) + ".")  # fmt: skip
     yield from _inside_the_core(build, package, found)
 
 
@@ -161,8 +159,8 @@ def _second_readings(build: Build) -> Found:
         if first is None or spec is None:
             continue
         apart = abs(first.si - reading.value.si)
-        allowed = max(AGREES * tolerance(first), TAPE)
-        if apart > allowed + 1e-9:
+        allowed = may_differ(first)
+        if apart > allowed:
             yield Finding("readings_differ", "doubt", path, f"{spec.label}: two readings differ by {both(apart, 'length')}",
                           f"First {both(first.si, 'length')}, second {both(reading.value.si, 'length')}; {both(allowed, 'length')} would be the tape's own doubt. Take it a third time.",
                           (Fix("set", "Take the second reading", (("path", "/".join(path)), ("text", f"{reading.value.si * 1e3:.2f} mm"))),),
@@ -201,7 +199,7 @@ def mounting(build: Build, package: Package, assessment: Assessment) -> Found:
     for plan in bracket_plans(build, package):
         name = plan.bracket.name or plan.bracket.id
         for fault in plan.faults:
-            yield Finding("bracket_fault", "problem", (*where, "brackets", plan.bracket.id, "hole" if plan.made is None else "edge"), f"{name}: {fault[0].lower() + fault[1:]}",
+            yield Finding("bracket_fault", "problem", (*where, "brackets", plan.bracket.id, "hole" if plan.made is None else "edge"), f"{name}: {lowered(fault)}",
                           "As drawn this bracket cannot be made or would not hold; the planner gives the figures.")  # fmt: skip
     mount = package.mounting
     if package.fans and mount.fan_to == "through_fins":
@@ -218,12 +216,12 @@ def mounting(build: Build, package: Package, assessment: Assessment) -> Found:
             "frame_fault",
             "problem",
             (*where, "mounting", "frame", "lap"),
-            f"Condenser frame: {fault[0].lower() + fault[1:]}",
+            f"Condenser frame: {lowered(fault)}",
             "Rows behind metal give no heat.",
         )
     if mount.cooler.fitted:
         for fault in cooler_notes(build, mount.cooler)[0]:
-            yield Finding("cooler_fault", "problem", (*where, "mounting", "cooler", "spacer"), f"{mount.cooler.name}: {fault[0].lower() + fault[1:]}", "A cooler hung away from the core needs its own air and room.")  # fmt: skip
+            yield Finding("cooler_fault", "problem", (*where, "mounting", "cooler", "spacer"), f"{mount.cooler.name}: {lowered(fault)}", "A cooler hung away from the core needs its own air and room.")  # fmt: skip
     for bracket in package.brackets:
         hole = next((item for item in build.survey.holes if item.id == bracket.hole), None)
         if hole is not None and BOLTS[bracket.bolt].diameter > hole.diameter.si + 1e-6:
@@ -241,7 +239,7 @@ def _shroud(package: Package, pressure: float) -> Found:
                 "pan_fault",
                 "problem",
                 (*where, "flange"),
-                f"Shroud from sheet: {fault[0].lower() + fault[1:]}",
+                f"Shroud from sheet: {lowered(fault)}",
                 "It cannot be folded as entered.",
             )
         return

@@ -39,6 +39,22 @@ def _size(core: Core) -> tuple[float, float]:
     return (core.face_width.si if core.face_width else 0.5, core.face_height.si if core.face_height else 0.33)
 
 
+def core_depth(core: Core) -> float:
+    """Core depth [m]; two inches where not known yet."""
+    return core.depth.si if core.depth else 0.05
+
+
+def tank_size(core: Core) -> float:
+    """How far a tank stands out beyond the fins [m]."""
+    return core.tank_size.si if core.tank_size else 0.0
+
+
+def over_tanks(core: Core) -> tuple[float, float]:
+    """Width and height [m] with the tanks."""
+    (width, height), tanks = _size(core), 2 * tank_size(core)
+    return (width + tanks, height) if core.flow == "crossflow" else (width, height + tanks)
+
+
 def stand(survey: Survey, package: Package) -> Stand:
     """Where the package's core stands: as placed, otherwise in the middle of the opening, leaning as the support does."""
     return _stand(survey.opening, package.place, package.core)
@@ -47,7 +63,7 @@ def stand(survey: Survey, package: Package) -> Stand:
 @by_identity(64)
 def _stand(opening: Opening, place: Place, core: Core) -> Stand:
     width, height = _size(core)
-    left, bottom, wide, high = _box(opening, (width, height))
+    left, bottom, wide, high = opening_box(opening, (width, height))
     lean = place.lean.si if place.lean is not None else opening.support_lean.si
     return Stand(
         place.x.si if place.x is not None else left + (wide - width) / 2,
@@ -57,7 +73,7 @@ def _stand(opening: Opening, place: Place, core: Core) -> Stand:
     )
 
 
-def _box(opening: Opening, size: tuple[float, float]) -> tuple[float, float, float, float]:
+def opening_box(opening: Opening, size: tuple[float, float]) -> tuple[float, float, float, float]:
     """Left, bottom, width, height of the uncut opening; a side that is not measured is as long as the face's."""
     if opening.corners:
         xs, ys = [c.x.si for c in opening.corners], [c.y.si for c in opening.corners]
@@ -106,7 +122,7 @@ def opening_outline(survey: Survey, package: Package, cut: bool = True) -> Outli
 @by_identity(64)
 def cut_outline(opening: Opening, cuts: tuple[Cut, ...], core: Core) -> Outline:
     """The opening with cuts made; a side that is not measured is as long as the core's."""
-    corners = tuple((c.x.si, c.y.si) for c in opening.corners) or rectangle(*_box(opening, _size(core)))
+    corners = tuple((c.x.si, c.y.si) for c in opening.corners) or rectangle(*opening_box(opening, _size(core)))
     for cut in cuts:
         corners = _cut_back(corners, cut.edge, cut.amount.si)
     return corners

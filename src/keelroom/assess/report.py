@@ -6,9 +6,10 @@ import math
 from typing import Any
 
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
-from keelroom.assess.fit.clearances import Gap
+from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, cooler_notes, core_growth
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
+from keelroom.assess.wording import raised
 from keelroom.build.schema.build import Build
 from keelroom.units import KINDS, format_si
 
@@ -184,6 +185,17 @@ FIT_WORDS = {
     "tight": "clears, but not by more than the tape’s doubt",
     "clears": "clears",
 }
+
+
+def verdict_sentence(fit: Fit) -> str:
+    """The verdict by itself."""
+    return raised(FIT_WORDS[fit.verdict])
+
+
+def gap_size(gap: Gap, system: str) -> str:
+    """How wide a clearance is, or how far the parts overlap."""
+    size = format_si(abs(gap.gap), KINDS["length"], system)
+    return f"overlaps {size}" if gap.gap < 0 else size
 
 
 def gap_words(gap: Gap, system: str) -> str:

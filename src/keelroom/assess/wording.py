@@ -9,6 +9,16 @@ from keelroom.core.findings import Finding, Fix
 Found = Iterator[Finding]
 
 
+def lowered(text: str) -> str:
+    """A name or sentence as it stands inside another."""
+    return text[:1].lower() + text[1:]
+
+
+def raised(text: str) -> str:
+    """Words as they begin a sentence."""
+    return text[:1].upper() + text[1:]
+
+
 def set_fix(label: str, path: tuple[str, ...], text: str) -> Fix:
     """A fix that types `text` into the field at `path`."""
     return Fix("set", label, (("path", "/".join(path)), ("text", text)))

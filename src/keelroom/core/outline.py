@@ -90,6 +90,12 @@ def rectangle(left: float, bottom: float, wide: float, high: float) -> Outline:
     return ((left, bottom), (left + wide, bottom), (left + wide, bottom + high), (left, bottom + high))
 
 
+def circle(centre: Point, radius: float, steps: int) -> Outline:
+    """A circle as a polygon, anticlockwise."""
+    turns = [2 * math.pi * k / steps for k in range(steps)]
+    return tuple((centre[0] + radius * math.cos(a), centre[1] + radius * math.sin(a)) for a in turns)
+
+
 Box = tuple[float, float, float, float]
 """Left, bottom, width, height [m]."""
 

@@ -6,7 +6,7 @@ import itertools
 import math
 
 from keelroom.assess.airside import cover_rectangle, in_shroud, shroud_rectangle
-from keelroom.assess.placing import face_size, opening_on_face
+from keelroom.assess.placing import face_size, opening_on_face, tank_size
 from keelroom.build.schema.package import Fan, Package
 from keelroom.build.schema.survey import Survey
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene, Shape
@@ -24,7 +24,7 @@ def elevation(package: Package, system: str, survey: Survey | None = None) -> Sc
     if core.face_width is None or core.face_height is None:
         return Scene((), (0.0, 0.0, 0.7, 0.45), "The drawing starts with the core's face width and height")
     width, height = core.face_width.si, core.face_height.si
-    tank = core.tank_size.si if core.tank_size else 0.0
+    tank = tank_size(core)
     across = core.flow == "crossflow"
     shapes = [*_core(width, height, tank, across), *_ahead(package, survey), *_shroud(package)]
     for fan in package.fans:

@@ -7,11 +7,12 @@ from typing import Literal, NamedTuple
 
 from keelroom.assess.caching import by_identity
 from keelroom.assess.fit.bodies import Body, hood_line, standoff
-from keelroom.assess.fit.clearances import RULE_WORDS, Fit, Gap
-from keelroom.assess.placing import face_size, opening_outline, stand
+from keelroom.assess.fit.clearances import Fit, Gap
+from keelroom.assess.placing import core_depth, face_size, opening_outline, stand
+from keelroom.assess.report import gap_size
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Fan, Package
-from keelroom.core.outline import Box, clipped, clipped_line
+from keelroom.core.outline import Box, circle, clipped, clipped_line
 from keelroom.core.packaging.solids import Solid, Vector
 from keelroom.drawing.scene import Circle, Dimension, Label, Point, Polyline, Scene, Shape, moved
 from keelroom.units import KINDS, format_si
@@ -89,10 +90,7 @@ def _within(shape: Shape, box: Box) -> list[Shape]:
         (x, y), r = shape.centre, shape.radius
         if left <= x - r and x + r <= left + wide and bottom <= y - r and y + r <= bottom + high:
             return [shape]
-        ring = tuple(
-            (x + r * math.cos(2 * math.pi * k / ROUND_STEPS), y + r * math.sin(2 * math.pi * k / ROUND_STEPS)) for k in range(ROUND_STEPS)
-        )
-        shape = Polyline(shape.role, ring, True, shape.tag)
+        shape = Polyline(shape.role, circle(shape.centre, r, ROUND_STEPS), True, shape.tag)
     assert isinstance(shape, Polyline)
     if shape.closed:
         kept = clipped(shape.points, box)
@@ -162,7 +160,7 @@ def _sizes(view: View, build: Build, package: Package, system: str) -> list[Shap
     """Dimensions of a drawing that leaves the window: the core's face and place, the opening, the depths."""
     at, (width, height) = stand(build.survey, package), face_size(package)
     up = height * math.cos(at.lean)
-    depth = package.core.depth.si if package.core.depth else 0.0
+    depth = core_depth(package.core)
 
     def line(start: Point, end: Point, off: float, words: str) -> Dimension:
         size = format_si(math.dist(start, end), KINDS["length"], system)
@@ -189,7 +187,7 @@ def _sizes(view: View, build: Build, package: Package, system: str) -> list[Shap
 
 def body_depth(package: Package, fan: Fan) -> float:
     """From the core's front to the back of a puller [m]."""
-    depth = package.core.depth.si if package.core.depth else 0.0
+    depth = core_depth(package.core)
     return depth if fan.mount == "pusher" else depth + standoff(package, fan) + (fan.depth.si if fan.depth else 0.0)
 
 
@@ -320,14 +318,4 @@ def _gaps(view: View, fit: Fit, system: str, words: _Words) -> list[Shape]:
 
 def gap_label(gap: Gap, system: str) -> str:
     """A clearance in two or three words."""
-    size = format_si(abs(gap.gap), KINDS["length"], system)
-    return f"overlaps {size}" if gap.gap < 0 else f"{size} {STATE_WORDS[gap.state]}"
-
-
-def gap_sentence(gap: Gap, system: str) -> str:
-    """A clearance with its rule, for a tooltip or a reader."""
-    length = KINDS["length"]
-    return (
-        f"{gap.part.name} to {gap.other.name}: {format_si(gap.gap, length, system)}, {STATE_WORDS[gap.state]}; "
-        f"{RULE_WORDS[gap.rule]} wants {format_si(gap.wanted, length, system)}"
-    )
+    return gap_size(gap, system) + ("" if gap.gap < 0 else f" {STATE_WORDS[gap.state]}")

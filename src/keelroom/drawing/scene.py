@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import NamedTuple
 
 Point = tuple[float, float]
@@ -54,6 +55,14 @@ class Dimension(NamedTuple):
     end: Point
     offset: float
     text: str
+
+    @property
+    def line(self) -> tuple[Point, Point]:
+        """The dimension line itself, set off from what it measures."""
+        (x0, y0), (x1, y1) = self.start, self.end
+        length = math.hypot(x1 - x0, y1 - y0) or 1.0
+        nx, ny = -(y1 - y0) / length * self.offset, (x1 - x0) / length * self.offset
+        return (x0 + nx, y0 + ny), (x1 + nx, y1 + ny)
 
 
 Shape = Rect | Circle | Polyline | Label | Dimension

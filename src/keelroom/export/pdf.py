@@ -101,11 +101,8 @@ class SceneFlowable(Flowable):  # type: ignore[misc]
         canvas.restoreState()
 
     def _dimension(self, canvas: Any, shape: Dimension) -> None:
-        (x0, y0), (x1, y1) = shape.start, shape.end
-        length = math.hypot(x1 - x0, y1 - y0) or 1.0
-        nx, ny = -(y1 - y0) / length * shape.offset, (x1 - x0) / length * shape.offset
-        a, b = (x0 + nx, y0 + ny), (x1 + nx, y1 + ny)
+        a, b = shape.line
         canvas.line(*shape.start, *a)
         canvas.line(*shape.end, *b)
         canvas.line(*a, *b)
-        self._text(canvas, ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2), shape.text, math.atan2(y1 - y0, x1 - x0))
+        self._text(canvas, ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2), shape.text, math.atan2(b[1] - a[1], b[0] - a[0]))

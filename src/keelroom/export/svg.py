@@ -62,9 +62,8 @@ def _text(at: tuple[float, float], text: str, degrees: float) -> str:
 
 
 def _dimension(shape: Dimension) -> str:
-    (x0, y0), (x1, y1) = shape.start, shape.end
-    length = math.hypot(x1 - x0, y1 - y0) or 1.0
-    nx, ny = -(y1 - y0) / length * shape.offset, (x1 - x0) / length * shape.offset
-    a, b = (x0 + nx, y0 + ny), (x1 + nx, y1 + ny)
+    a, b = shape.line
     lines = [_shape(Polyline(shape.role, ends)) for ends in ((shape.start, a), (shape.end, b), (a, b))]
-    return "\n".join([*lines, _text(((a[0] + b[0]) / 2, (a[1] + b[1]) / 2), shape.text, math.degrees(math.atan2(y1 - y0, x1 - x0)))])
+    return "\n".join(
+        [*lines, _text(((a[0] + b[0]) / 2, (a[1] + b[1]) / 2), shape.text, math.degrees(math.atan2(b[1] - a[1], b[0] - a[0])))]
+    )

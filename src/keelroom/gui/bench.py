@@ -8,7 +8,6 @@ from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from keelroom.assess.fit.bodies import EYE
 from keelroom.build.edits import set_value
 from keelroom.build.fields import get, owner_and_spec
 from keelroom.build.quantity import described, typed
@@ -17,7 +16,7 @@ from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import palette_of
 from keelroom.gui.widgets.inks import inks
-from keelroom.gui.widgets.reading import way_of
+from keelroom.gui.widgets.reading import by_eye, way_of
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, fitted
 from keelroom.gui.widgets.text import button, label, restyle
 from keelroom.units import format_si, parse
@@ -75,6 +74,7 @@ class Bench(QWidget):
         row.addLayout(left, 1)
         row.addLayout(self._pads())
         session.display_changed.connect(self.show_reading)
+        session.changed.connect(self._after_edit)
 
     def _pads(self) -> QVBoxLayout:
         column = QVBoxLayout()
@@ -132,6 +132,11 @@ class Bench(QWidget):
         self.at = next((k for k, (_, _, path) in enumerate(readings) if get(self.session.build, path) is None), 0)
         self.show_reading()
         self.setFocus()
+
+    def _after_edit(self) -> None:
+        """An undo may have taken away the very reading that is asked for."""
+        if self.isVisible():
+            self.show_reading()
 
     def show_reading(self) -> None:
         readings = self.readings
@@ -196,9 +201,7 @@ class Bench(QWidget):
         _, spec = owner_and_spec(self.session.build, self.path)
         assert spec is not None
         try:
-            value = typed(self.text, spec, self.session.unit(spec.kind).symbol)
-            if self.by_eye:
-                value = value.model_copy(update={"doubt": EYE})
+            value = by_eye(self.text, spec, self.session) if self.by_eye else typed(self.text, spec, self.session.unit(spec.kind).symbol)
             self.session.apply(set_value(self.path, value, f"{spec.label} {value.as_typed}"))
         except InputError as error:
             self._show_text(error.message)

@@ -17,8 +17,7 @@ def ask_and_write(window: QWidget, session: Session, ask: tuple[str, str, str], 
     ask: the dialog's title, the suggested name, and the kinds of file
     """
     title, suggested, kinds = ask
-    folder = session.path.parent if session.path else Path.home()
-    name, _ = QFileDialog.getSaveFileName(window, title, str(folder / suggested), kinds)
+    name, _ = QFileDialog.getSaveFileName(window, title, str(session.folder / suggested), kinds)
     if not name:
         return
     try:

@@ -427,7 +427,7 @@ class Window(QMainWindow):
     def choose_file(self) -> None:
         if not self._may_leave():
             return
-        name, _ = QFileDialog.getOpenFileName(self, "Open a build", str(self.folder()), FILES)
+        name, _ = QFileDialog.getOpenFileName(self, "Open a build", str(self.session.folder), FILES)
         if name:
             self.open(Path(name))
 
@@ -455,7 +455,7 @@ class Window(QMainWindow):
         return self._save(self.session.path)
 
     def save_as(self) -> bool:
-        start = self.folder() / f"{self.session.build.brief.title or 'build'}.keelroom"
+        start = self.session.folder / f"{self.session.build.brief.title or 'build'}.keelroom"
         name, _ = QFileDialog.getSaveFileName(self, "Save the build", str(start), FILES)
         if not name:
             return False
@@ -478,9 +478,6 @@ class Window(QMainWindow):
         focused = QApplication.focusWidget()
         if focused is not None:
             focused.clearFocus()
-
-    def folder(self) -> Path:
-        return self.session.path.parent if self.session.path else Path.home()
 
     # leaving
 

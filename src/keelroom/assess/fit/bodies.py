@@ -9,7 +9,7 @@ import numpy as np
 
 from keelroom.assess.airside import in_shroud, placed_on_face, shroud_rectangle, stands_proud
 from keelroom.assess.caching import by_identity
-from keelroom.assess.placing import Frame, cut_outline, face_size, measured, placed_frame
+from keelroom.assess.placing import Frame, core_depth, cut_outline, face_size, measured, placed_frame, tank_size
 from keelroom.build.quantity import Quantity
 from keelroom.build.schema.package import Core, Cut, Fan, Package
 from keelroom.build.schema.survey import HoseEnd, Obstacle, Opening, Survey, Turning
@@ -68,6 +68,15 @@ def tolerance(value: Quantity) -> float:
     return value.doubt if value.doubt is not None else TOLERANCE[value.origin]
 
 
+AGREES = 2.0
+"""Two readings of one length may differ by this many times their tolerance."""
+
+
+def may_differ(first: Quantity) -> float:
+    """How far [m] a second reading may lie from the first before one of them was misread."""
+    return max(AGREES * tolerance(first), TAPE) + 1e-9
+
+
 def term(label: str, path: Path, value: Quantity | None) -> Terms:
     """The term of a reading; none where there is no reading."""
     return () if value is None else (Term(label, path, tolerance(value)),)
@@ -79,8 +88,7 @@ def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
     core, width_height = package.core, face_size(package)
     width, height = width_height
     frame, where = placed_frame(survey, package), ("packages", package.id)
-    depth = core.depth.si if core.depth else 0.05
-    tank = core.tank_size.si if core.tank_size else 0.0
+    depth, tank = core_depth(core), tank_size(core)
     # Where the core is set is planned, not read: it will be set with a tape.
     at = (
         (Term("Place sideways", (*where, "place", "x"), TAPE),),
@@ -205,8 +213,7 @@ def _covers(package: Package, frame: Frame, where: Path, at: tuple[Terms, Terms,
 def necks(package: Package) -> dict[str, tuple[float, float, float]]:
     """Where the hoses leave the core, in its own frame: inlet (upper hose) and outlet (lower hose)."""
     core, (width, height) = package.core, face_size(package)
-    tank = core.tank_size.si if core.tank_size else 0.0
-    depth = (core.depth.si if core.depth else 0.05) / 2
+    tank, depth = tank_size(core), core_depth(core) / 2
     inlet_right = core.inlet_side == "right"
     one_way = int(core.passes.si) % 2 == 1
     if core.flow == "crossflow":

@@ -10,7 +10,8 @@ import numpy as np
 from keelroom.assess.airside import shroud_rectangle
 from keelroom.assess.caching import by_identity
 from keelroom.assess.fit.bodies import standoff
-from keelroom.assess.placing import face_size, placed_frame
+from keelroom.assess.placing import core_depth, face_size, over_tanks, placed_frame, tank_size
+from keelroom.assess.wording import raised
 from keelroom.build.schema.brief import Engine
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Bracket, Package, RemoteCooler
@@ -56,8 +57,7 @@ class BracketPlan(NamedTuple):
 def part_points(survey: Survey, package: Package) -> dict[str, Vector]:
     """The holes on the package's own parts, by the survey's datums [m]."""
     core, (width, height) = package.core, face_size(package)
-    tank = core.tank_size.si if core.tank_size else 0.0
-    depth = core.depth.si if core.depth else 0.05
+    tank, depth = tank_size(core), core_depth(core)
     point = placed_frame(survey, package).point
     across = core.flow == "crossflow"
     u = {"left": -tank / 2 if across else INSET, "right": width + tank / 2 if across else width - INSET}
@@ -76,11 +76,10 @@ def package_mass(package: Package) -> float:
     """Mass [kg], wet, as typed or estimated from its size."""
     if package.mounting.mass is not None:
         return package.mounting.mass.si
-    core, (width, height) = package.core, face_size(package)
-    tank = core.tank_size.si if core.tank_size else 0.0
-    depth = core.depth.si if core.depth else 0.05
-    block = (width + 2 * tank) * height if core.flow == "crossflow" else width * (height + 2 * tank)
-    return CORE_DENSITY[core.material] * block * depth + sum(FAN_MASS_PER_WATT * fan.power.si for fan in package.fans if fan.power)
+    core = package.core
+    return CORE_DENSITY[core.material] * math.prod(over_tanks(core)) * core_depth(core) + sum(
+        FAN_MASS_PER_WATT * fan.power.si for fan in package.fans if fan.power
+    )
 
 
 def bracket_plan(survey: Survey, engine: Engine, package: Package, bracket: Bracket) -> BracketPlan:
@@ -113,7 +112,7 @@ def bracket_plan(survey: Survey, engine: Engine, package: Package, bracket: Brac
                 f"The holes lie {both(aside, 'length')} to one side of each other: a strip {both(stock.width, 'length')} wide does not reach, {both(wide, 'length')} would"
             )
     if made.fault:
-        faults.append(made.fault[0].upper() + made.fault[1:])
+        faults.append(raised(made.fault))
     holders = max(len(package.brackets), 1)
     section = Section(stock.width, stock.thickness, bracket.stiffener.si)
     on_each = package_mass(package) / holders
@@ -182,9 +181,8 @@ def _firing(engine: Engine) -> float | None:
 
 def core_growth(package: Package) -> float:
     """How much longer [m] the core is hot than cold, tank to tank."""
-    core, (width, height) = package.core, face_size(package)
-    tank = core.tank_size.si if core.tank_size else 0.0
-    length = (width if core.flow == "crossflow" else height) + 2 * tank
+    core = package.core
+    length = over_tanks(core)[0 if core.flow == "crossflow" else 1]
     return growth(length, WARMING, CORE_GROWTH[core.material])
 
 

@@ -9,12 +9,13 @@ from keelroom.assess.airside import disc_of, shroud_rectangle
 from keelroom.assess.fit.bodies import RIM
 from keelroom.assess.fit.mounts import bracket_plans, condenser_frame
 from keelroom.assess.fit.shroud_plan import pan_plan, trim_pattern, trim_plan
-from keelroom.assess.placing import face_size
+from keelroom.assess.placing import core_depth, face_size, opening_box, over_tanks, tank_size
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
-from keelroom.core.outline import area, rectangle
+from keelroom.core.outline import circle, rectangle
 from keelroom.core.packaging.fixings import BOLTS
 from keelroom.core.packaging.pattern import Bend, Mark, Pattern
+from keelroom.core.packaging.shroud import fasteners
 from keelroom.units import KINDS, both, format_si
 
 CARDBOARD = "Cardboard"
@@ -43,10 +44,9 @@ def patterns(build: Build, package: Package) -> tuple[Pattern, ...]:
 def core_mockup(package: Package) -> tuple[Pattern, ...]:
     """The core as a folded cardboard box: face with tanks, and walls as deep as the core."""
     core, (width, height) = package.core, face_size(package)
-    tank = core.tank_size.si if core.tank_size else 0.0
-    depth = core.depth.si if core.depth else 0.05
+    tank, depth = tank_size(core), core_depth(core)
     across = core.flow == "crossflow"
-    wide, high = (width + 2 * tank, height) if across else (width, height + 2 * tank)
+    wide, high = over_tanks(core)
     left, bottom = (-tank, 0.0) if across else (0.0, -tank)
     right, top = left + wide, bottom + high
     cross = (
@@ -78,10 +78,12 @@ def fan_mockups(package: Package) -> tuple[Pattern, ...]:
         disc, depth = disc_of(fan), fan.depth.si if fan.depth else 0.065
         hub = (fan.hub_diameter.si if fan.hub_diameter else 0.3 * 2 * disc.radius) / 2
         for name, radius in (("ring", disc.radius + RIM), ("motor", hub)):
-            ring = tuple((radius * math.cos(2 * math.pi * k / 96), radius * math.sin(2 * math.pi * k / 96)) for k in range(96))
             found.append(
                 Pattern(
-                    f"Fan {number} mock-up, {name}", CARDBOARD, (ring,), marks=(Mark((0.0, 0.0), f"Fan {number} {name}"), *_cross(radius))
+                    f"Fan {number} mock-up, {name}",
+                    CARDBOARD,
+                    (circle((0.0, 0.0), radius, 96),),
+                    marks=(Mark((0.0, 0.0), f"Fan {number} {name}"), *_cross(radius)),
                 )
             )
         found.append(
@@ -96,15 +98,11 @@ def _cross(radius: float) -> tuple[Mark, ...]:
 
 def cut_strips(build: Build, package: Package) -> tuple[Pattern, ...]:
     """A strip per cut, as long as the opening's side: tape it to the panel and cut along it."""
-    opening = build.survey.opening
-    xs, ys = [c.x.si for c in opening.corners], [c.y.si for c in opening.corners]
-    wide = max(xs) - min(xs) if xs else opening.width.si if opening.width else face_size(package)[0]
-    high = max(ys) - min(ys) if ys else opening.height.si if opening.height else face_size(package)[1]
     return tuple(
         Pattern(
             f"Cut strip {number}, {cut.edge} edge",
             CARDBOARD,
-            (rectangle(0, 0, high if cut.edge in ("left", "right") else wide, cut.amount.si),),
+            (rectangle(0, 0, _edge_length(build, package, cut.edge), cut.amount.si),),
             marks=(Mark((0.06, cut.amount.si / 2), f"{cut.edge} edge: lay along it, cut here {both(cut.amount.si, 'length')}"),),
         )
         for number, cut in enumerate(package.cuts, 1)
@@ -153,7 +151,7 @@ def hardware_list(build: Build, package: Package, system: str) -> Rows:
         plan = trim_plan(package)
         seal = plan.now.seal if plan else 2 * (place[2] + place[3])
         rows.append(("Foam strip or split hose", length(seal), "shroud to core, all round"))
-        rows.append(("Rivets or screws, shroud flange", str(2 * (max(round(place[2] / 0.1), 2) + max(round(place[3] / 0.1), 2))), "shroud"))
+        rows.append(("Rivets or screws, shroud flange", str(2 * (fasteners(place[2]) + fasteners(place[3]))), "shroud"))
     trimmed = sum(_edge_length(build, package, cut.edge) for cut in package.cuts)
     if trimmed:
         rows.append(("Rubber edge trim, takes 1/8 in", length(trimmed), "cut panel edges"))
@@ -165,15 +163,6 @@ def hardware_list(build: Build, package: Package, system: str) -> Rows:
 
 
 def _edge_length(build: Build, package: Package, edge: str) -> float:
-    opening, (width, height) = build.survey.opening, face_size(package)
-    upright = edge in ("left", "right")
-    known = opening.height if upright else opening.width
-    return known.si if known else height if upright else width
-
-
-def sheet_area(pattern: Pattern) -> float:
-    """Area [m2] of one piece, openings left out."""
-    openings = sum(abs(area(outline)) for outline in pattern.outlines[1:]) + sum(
-        math.pi / 4 * hole.diameter**2 for hole in pattern.openings
-    )
-    return abs(area(pattern.outlines[0])) - openings
+    """How long a side of the opening is [m]."""
+    _, _, wide, high = opening_box(build.survey.opening, face_size(package))
+    return high if edge in ("left", "right") else wide

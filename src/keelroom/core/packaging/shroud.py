@@ -149,6 +149,11 @@ class PanMade(NamedTuple):
 FASTENER_PITCH = 0.1
 
 
+def fasteners(length: float) -> int:
+    """Rivets or screws along one side of a flange [m]."""
+    return max(round(length / FASTENER_PITCH), 2)
+
+
 def pan(name: str, made: Pan, metal: Metal, sheet: tuple[float, float]) -> PanMade:
     """The flat pattern of a pan: base, four walls bent up, flanges bent out; corners open, to be riveted or welded.
 
@@ -214,7 +219,7 @@ def _one_piece(name: str, made: Pan, metal: Metal, deduction: float) -> Pattern:
                   Bend((at, 0), (at, h), sign, made.radius), Bend((w - at, 0), (w - at, h), sign, made.radius)]  # fmt: skip
     holes = []
     centre = wing - made.flange / 2
-    for count, length, horizontal in ((max(round(w / FASTENER_PITCH), 2), w, True), (max(round(h / FASTENER_PITCH), 2), h, False)):
+    for count, length, horizontal in ((fasteners(w), w, True), (fasteners(h), h, False)):
         for k in range(count):
             s = (k + 0.5) * length / count
             holes += [Hole((s, -centre), 5e-3, "flange"), Hole((s, h + centre), 5e-3, "flange")] if horizontal else [

@@ -69,6 +69,11 @@ class Session(QObject):
         return self.store.build
 
     @property
+    def folder(self) -> Path:
+        """Where files are looked for and written first."""
+        return self.path.parent if self.path else Path.home()
+
+    @property
     def system(self) -> str:
         return self.settings.units
 

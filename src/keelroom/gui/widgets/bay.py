@@ -9,8 +9,7 @@ from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QTransform
 from PyQt6.QtWidgets import QToolTip, QWidget
 
-from keelroom.build.edits import Change, Edit
-from keelroom.build.quantity import from_si
+from keelroom.build.edits import Edit
 from keelroom.build.schema.package import Fan
 from keelroom.drawing.elevation import elevation
 from keelroom.drawing.scene import Circle, Scene
@@ -19,13 +18,12 @@ from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.air_overlay import Overlay, OverlayPainter
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
-from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, fitted
-from keelroom.units import INCH, KINDS, format_si
+from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, moves, snapped
+from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn, fitted
+from keelroom.units import KINDS, format_si
 
-SNAP_PIXELS = 7.0
 HIDDEN_BY_MAP = ("core.tube", "fan.blade", "fan.hub", "fan.size", "cover", "cover.name", "panel.name")
 """what would hide the map, or be hidden by it"""
-NUDGE = {"us": INCH / 16, "si": 1e-3}
 
 
 class BayDrawing(QWidget):
@@ -116,7 +114,7 @@ class BayDrawing(QWidget):
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         if self.cache is None or self.cache.size() != self.size() * self.devicePixelRatioF():
-            self.cache = self._drawn()
+            self.cache = drawn(self, self.palette_now, self.render_scene)
         painter = QPainter(self)
         painter.drawPixmap(0, 0, self.cache)
         self._ring_focused(painter)
@@ -140,17 +138,6 @@ class BayDrawing(QWidget):
             painter.setPen(Ink(self.palette_now.accent, 1.6, dashed=True).pen())
             radius = fan.diameter.si / 2 * self.view.m11() + 5
             painter.drawEllipse(self.view.map(QPointF(fan.x.si, fan.y.si)), radius, radius)
-
-    def _drawn(self) -> QPixmap:
-        ratio = self.devicePixelRatioF()
-        pixmap = QPixmap(self.size() * ratio)
-        pixmap.setDevicePixelRatio(ratio)
-        pixmap.fill(QColor(self.palette_now.paper))
-        painter = QPainter(pixmap)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        self.render_scene(painter)
-        painter.end()
-        return pixmap
 
     def render_scene(self, painter: QPainter) -> None:
         """Paint the scene and its captions; also used for exporting the picture."""
@@ -269,14 +256,11 @@ class BayDrawing(QWidget):
         self._move(ident, fan.x.si + direction[0] * step, fan.y.si + direction[1] * step, f"nudge {ident}")
 
     def _move(self, ident: str, x: float, y: float, merge: str) -> None:
-        place = ("packages", self.session.build.active, "fans", ident)
-        grain = NUDGE[self.session.system]
-        changes = tuple(
-            Change((*place, axis), from_si(round(value / grain) * grain, "length", self.session.system, "measured"))
-            for axis, value in (("x", x), ("y", y))
-        )
+        fan, place = self._fan(ident), ("packages", self.session.build.active, "fans", ident)
+        changes = moves(place, {"x": (fan.x.si, x), "y": (fan.y.si, y)}, self.session.system, "measured")
         number = [fan.id for fan in self.session.build.package.fans].index(ident) + 1
-        self.session.attempt(Edit(f"Move fan {number}", changes, merge))
+        if changes:
+            self.session.attempt(Edit(f"Move fan {number}", changes, merge))
 
     def _snapped(self, ident: str, x: float, y: float) -> tuple[float, float]:
         """Pull towards the face's middle and edges and the other fans' lines; guides show what it caught."""
@@ -290,13 +274,7 @@ class BayDrawing(QWidget):
         others = [other for other in package.fans if other.id != ident]
         across = [width / 2, radius, width - radius, *(width - other.x.si for other in others), *(other.x.si for other in others)]
         along = [height / 2, radius, height - radius, *(other.y.si for other in others)]
-        reach = SNAP_PIXELS / self.view.m11()
-        self.guides = []
-        found = []
-        for axis, value, lines in (("x", x, across), ("y", y, along)):
-            line = min(lines, key=lambda at: abs(at - value))
-            caught = abs(line - value) <= reach
-            found.append(line if caught else value)
-            if caught:
-                self.guides.append((axis, line))
-        return found[0], found[1]
+        ways = [(line, line) for line in across], [(line, line) for line in along]
+        found, caught = snapped((x, y), ways, SNAP_PIXELS / self.view.m11())
+        self.guides = [("xy"[way], line) for way, line in caught]
+        return found

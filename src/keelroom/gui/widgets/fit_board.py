@@ -14,18 +14,19 @@ from PyQt6.QtWidgets import QWidget
 
 from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.placing import face_size, opening_outline, stand
-from keelroom.assess.report import FIT_WORDS, gap_words
+from keelroom.assess.report import gap_words, verdict_sentence
 from keelroom.build.edits import Change, Edit
 from keelroom.build.quantity import from_si
 from keelroom.build.schema.package import Fan
-from keelroom.drawing.fitup import AXES, TITLES, VIEWS, Limits, View, flat, gap_sentence, outline_of, region, section_sheet, view_scene
+from keelroom.core.outline import circle
+from keelroom.drawing.fitup import AXES, TITLES, VIEWS, Limits, View, flat, outline_of, region, section_sheet, view_scene
 from keelroom.drawing.scene import Circle, Polyline, Scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
-from keelroom.gui.widgets.bay import NUDGE, SNAP_PIXELS
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
-from keelroom.gui.widgets.scene_paint import ScenePainter, body_font
+from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, Line, moves, snapped
+from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn
 from keelroom.units import KINDS, format_si
 
 LEAN_STEP = math.radians(0.5)
@@ -146,7 +147,8 @@ class FitBoard(QWidget):
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         if self.cache is None or self.cache.size() != self.size() * self.devicePixelRatioF():
-            self.cache = self._drawn()
+            # Under the hand speed counts; at rest the edges are smooth.
+            self.cache = drawn(self, self.palette_now, self.render_board, smooth=self.drag is None)
         painter = QPainter(self)
         painter.drawPixmap(0, 0, self.cache)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -172,22 +174,7 @@ class FitBoard(QWidget):
     def _outline(self, view: View, shape: Polyline | Circle) -> QPolygonF:
         if isinstance(shape, Polyline):
             return QPolygonF([self.views[view].map(QPointF(*point)) for point in shape.points])
-        (x, y), r = shape.centre, shape.radius
-        return QPolygonF(
-            [self.views[view].map(QPointF(x + r * math.cos(k * math.pi / 18), y + r * math.sin(k * math.pi / 18))) for k in range(36)]
-        )
-
-    def _drawn(self) -> QPixmap:
-        ratio = self.devicePixelRatioF()
-        pixmap = QPixmap(self.size() * ratio)
-        pixmap.setDevicePixelRatio(ratio)
-        pixmap.fill(QColor(self.palette_now.paper))
-        painter = QPainter(pixmap)
-        # Under the hand speed counts; at rest the edges are smooth.
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing, self.drag is None)
-        self.render_board(painter)
-        painter.end()
-        return pixmap
+        return QPolygonF([self.views[view].map(QPointF(*point)) for point in circle(shape.centre, shape.radius, 36)])
 
     def render_board(self, painter: QPainter) -> None:
         """Paint views, verdict and captions; also used for exporting the picture."""
@@ -238,7 +225,7 @@ class FitBoard(QWidget):
         fit = self.fit
         if fit is None or not fit.surveyed:
             return "Not surveyed: nothing round the package is measured yet"
-        return FIT_WORDS[fit.verdict][0].upper() + FIT_WORDS[fit.verdict][1:]
+        return verdict_sentence(fit)
 
     def _captions(self, painter: QPainter) -> None:
         fit, palette = self.fit, self.palette_now
@@ -340,32 +327,27 @@ class FitBoard(QWidget):
         self.session.attempt(Edit("Lean the core", (Change(where, from_si(new, "angle", self.session.system, "derived")),), "lean"))
 
     def _move(self, view: View, tag: str, to: tuple[float, float], how: str) -> None:
-        grain, system = NUDGE[self.session.system], self.session.system
+        now = self._now(view, tag)
         if tag != "package":
             where: tuple[str, ...] = ("packages", self.session.build.active, "fans", tag)
-            pairs = list(zip(("x", "y"), to, strict=True))
+            axes = {"x": (now[0], to[0]), "y": (now[1], to[1])}
             number = [fan.id for fan in self.session.build.package.fans].index(tag) + 1
             name, origin = f"Move fan {number}", "measured"
         else:
             where = ("packages", self.session.build.active, "place")
-            pairs = [(NAMES[axis], sign * value) for (axis, sign), value in zip(AXES[view], to, strict=True)]
+            axes = {NAMES[axis]: (sign * was, sign * value) for (axis, sign), was, value in zip(AXES[view], now, to, strict=True)}
             name, origin = "Move the package", "derived"
-        changes = tuple(Change((*where, axis), from_si(round(value / grain) * grain, "length", system, origin)) for axis, value in pairs)
-        self.session.attempt(Edit(name, changes, f"{how} {view} {tag}"))
+        changes = moves(where, axes, self.session.system, origin)
+        if changes:
+            self.session.attempt(Edit(name, changes, f"{how} {view} {tag}"))
 
     def _snapped(self, view: View, tag: str, to: tuple[float, float]) -> tuple[float, float]:
         """Pull towards the opening's middle and edges, the support plane, and a fan's middle of the face."""
-        self.guides = []
-        found = []
-        for k, (value, lines) in enumerate(zip(to, self._lines(view, tag), strict=True)):
-            line, guide = min(lines, key=lambda pair: abs(pair[0] - value), default=(math.inf, 0.0))
-            caught = abs(line - value) <= SNAP_PIXELS / self.views[view].m11()
-            found.append(line if caught else value)
-            if caught:
-                self.guides.append((view, "across" if k == 0 else "up", guide))
-        return found[0], found[1]
+        found, caught = snapped(to, self._lines(view, tag), SNAP_PIXELS / self.views[view].m11())
+        self.guides = [(view, ("across", "up")[way], guide) for way, guide in caught]
+        return found
 
-    def _lines(self, view: View, tag: str) -> tuple[list[tuple[float, float]], list[tuple[float, float]]]:
+    def _lines(self, view: View, tag: str) -> tuple[list[Line], list[Line]]:
         """Per way of a view: where the part may catch, and where the guide is then drawn."""
         build = self.session.build
         width, height = face_size(build.package)
@@ -378,7 +360,7 @@ class FitBoard(QWidget):
                 [(y, at.y + y) for y in (height / 2, radius, height - radius)],
             )
         outline = opening_outline(build.survey, build.package)
-        ways: dict[int, list[tuple[float, float]]] = {2: [(0.0, 0.0)]}
+        ways: dict[int, list[Line]] = {2: [(0.0, 0.0)]}
         if outline is not None:
             xs, ys = [x for x, _ in outline], [y for _, y in outline]
             ways[0] = _catches(min(xs), max(xs), width)
@@ -386,11 +368,7 @@ class FitBoard(QWidget):
         both = [[(sign * value, sign * guide) for value, guide in ways.get(axis, [])] for axis, sign in AXES[view]]
         return both[0], both[1]
 
-    def sentences(self) -> list[str]:
-        """Every clearance in words, for readers."""
-        return [gap_sentence(gap, self.session.system) for gap in self.fit.gaps] if self.fit else []
 
-
-def _catches(low: float, high: float, size: float) -> list[tuple[float, float]]:
+def _catches(low: float, high: float, size: float) -> list[Line]:
     """Flush with either edge of the opening, or in its middle."""
     return [((low + high - size) / 2, (low + high) / 2), (low, low), (high - size, high)]

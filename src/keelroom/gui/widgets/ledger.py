@@ -10,7 +10,7 @@ from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPolygonF
 from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
-from keelroom.assess.report import VERDICT_WORDS, band_text, margin_text, settles_text
+from keelroom.assess.report import VERDICT_WORDS, band_text, gap_size, margin_text, settles_text
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.text import button, label
@@ -405,8 +405,7 @@ class Ledger(QWidget):
         if fit.tightest is None:
             return f"Clearance: {fit.verdict}"
         unit = KINDS["length"].shown_unit(self.session.system)
-        size = format_si(abs(fit.tightest.gap), KINDS["length"], self.session.system)
-        have = f"overlaps {size}" if fit.tightest.gap < 0 else size
+        have = gap_size(fit.tightest, self.session.system)
         state = {"not measured": ", not all measured", "tight": ", tight", "clears": ""}.get(
             fit.verdict, "" if fit.tightest.gap < 0 else ", too close"
         )

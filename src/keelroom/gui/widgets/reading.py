@@ -6,10 +6,11 @@ from PyQt6.QtCore import QEvent, QObject, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QLineEdit, QMenu, QToolButton
 
-from keelroom.assess.fit.bodies import EYE, tolerance
+from keelroom.assess.fit.bodies import EYE, may_differ
+from keelroom.assess.wording import lowered
 from keelroom.build.edits import set_value
 from keelroom.build.fields import Path
-from keelroom.build.quantity import Quantity, shown, typed
+from keelroom.build.quantity import Quantity, Spec, shown, typed
 from keelroom.build.schema.survey import SecondReading
 from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
@@ -31,7 +32,7 @@ class ReadingField(QuantityField):
     def __init__(self, session: Session, path: Path, of: str = "") -> None:
         self.second_edit: QLineEdit | None = None
         super().__init__(session, path)
-        self.name = f"{of}: {self.text[0].lower()}{self.text[1:]}" if of else self.text
+        self.name = f"{of}: {lowered(self.text)}" if of else self.text
         self.edit.setAccessibleName(self.name)
         # Room for how it was taken and for the second reading beside it.
         self.caption.setFixedWidth(CAPTION_WIDTH)
@@ -75,9 +76,9 @@ class ReadingField(QuantityField):
             super().commit()
             return
         try:
-            value = typed(text.removeprefix(BY_EYE), self.spec, self.session.unit(self.spec.kind).symbol)
+            value = by_eye(text.removeprefix(BY_EYE), self.spec, self.session)
             self.edit.setModified(False)
-            self.session.apply(set_value(self.path, value.model_copy(update={"doubt": EYE}), f"{self.text} {value.as_typed}, by eye"))
+            self.session.apply(set_value(self.path, value, f"{self.text} {value.as_typed}, by eye"))
         except InputError as error:
             self._refuse(error.message)
 
@@ -156,12 +157,17 @@ class ReadingField(QuantityField):
             return
         length = KINDS["length"]
         apart = abs(found.value.si - first.si)
-        within = apart <= max(2 * tolerance(first), EYE / 4) + 1e-9
+        within = apart <= may_differ(first)
         words = f"second reading {format_si(found.value.si, length, self.session.system)}"
         words += ": agrees" if within else f": {format_si(apart, length, self.session.system)} off, take it a third time"
         self.compared.setText(words)
         restyle(self.compared, "role", "faint" if within else "doubt")
         self.compared.setVisible(True)
+
+
+def by_eye(text: str, spec: Spec, session: Session) -> Quantity:
+    """A reading taken by eye. Raises InputError saying what was expected."""
+    return typed(text, spec, session.unit(spec.kind).symbol).model_copy(update={"doubt": EYE})
 
 
 def way_of(value: object) -> str:

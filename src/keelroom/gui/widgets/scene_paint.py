@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QColor, QFont, QPainter, QPolygonF, QTransform
+from PyQt6.QtGui import QColor, QFont, QPainter, QPixmap, QPolygonF, QTransform
+from PyQt6.QtWidgets import QWidget
 
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene, Shape
 from keelroom.gui.theme.palette import Palette
@@ -16,13 +18,26 @@ def body_font(points: int) -> QFont:
     return QFont("Open Sans", points)
 
 
-def fitted(bounds: tuple[float, float, float, float], room: QRectF, most: float = math.inf) -> QTransform:
-    """The view that fits a scene's bounds into a rectangle of the widget, y up; `most`: largest scale [px/m]."""
+def fitted(bounds: tuple[float, float, float, float], room: QRectF) -> QTransform:
+    """The view that fits a scene's bounds into a rectangle of the widget, y up."""
     left, bottom, wide, high = bounds
-    scale = min(max(min(room.width() / max(wide, 1e-6), room.height() / max(high, 1e-6)), 1.0), most)
+    scale = max(min(room.width() / max(wide, 1e-6), room.height() / max(high, 1e-6)), 1.0)
     x = room.center().x() - scale * (left + wide / 2)
     y = room.center().y() + scale * (bottom + high / 2)
     return QTransform(scale, 0, 0, -scale, x, y)
+
+
+def drawn(widget: QWidget, palette: Palette, render: Callable[[QPainter], object], smooth: bool = True) -> QPixmap:
+    """What `render` paints, as a picture as large and as fine as the widget: repainted only when something changed."""
+    ratio = widget.devicePixelRatioF()
+    pixmap = QPixmap(widget.size() * ratio)
+    pixmap.setDevicePixelRatio(ratio)
+    pixmap.fill(QColor(palette.paper))
+    painter = QPainter(pixmap)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing, smooth)
+    render(painter)
+    painter.end()
+    return pixmap
 
 
 class ScenePainter:
@@ -69,12 +84,9 @@ class ScenePainter:
         painter.restore()
 
     def dimension(self, painter: QPainter, shape: Dimension, ink: Ink) -> None:
-        (x0, y0), (x1, y1) = shape.start, shape.end
-        length = math.hypot(x1 - x0, y1 - y0) or 1.0
-        nx, ny = -(y1 - y0) / length * shape.offset, (x1 - x0) / length * shape.offset
-        a, b = self.view.map(QPointF(x0 + nx, y0 + ny)), self.view.map(QPointF(x1 + nx, y1 + ny))
-        painter.drawLine(self.view.map(QPointF(x0, y0)), a)
-        painter.drawLine(self.view.map(QPointF(x1, y1)), b)
+        a, b = (self.view.map(QPointF(*point)) for point in shape.line)
+        painter.drawLine(self.view.map(QPointF(*shape.start)), a)
+        painter.drawLine(self.view.map(QPointF(*shape.end)), b)
         painter.drawLine(a, b)
         way = math.atan2(b.y() - a.y(), b.x() - a.x())
         for end, sign in ((a, 1), (b, -1)):

@@ -8,7 +8,7 @@ from keelroom.assess.fit.cut_rules import CHECKS
 from keelroom.assess.fit.cutting import CutPlan, Stage, cut_plan
 from keelroom.build.edits import removed
 from keelroom.gui.session.session import Session
-from keelroom.gui.stations.fitup.find import heat_words
+from keelroom.gui.stations.fitup.model import heat_words
 from keelroom.gui.widgets.fields import SetField
 from keelroom.gui.widgets.sought import SoughtPage
 from keelroom.gui.widgets.text import button, label

@@ -2,20 +2,19 @@
 
 from __future__ import annotations
 
-import math
-
 from PyQt6.QtWidgets import QHBoxLayout, QProgressBar, QVBoxLayout
 
 from keelroom.assess.fit.search import Found, Search, find_places
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
+from keelroom.gui.stations.fitup.model import heat_words
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.text import button, label, replace_body
 from keelroom.units import KINDS, format_si
 
 INTRO = (
     "Slides, lifts, leans and offsets the package within its reach, tries the other inlet side, slimmer fans and what can be moved. "
-    "Best first: least that cannot be undone, then least work, then heat."
+    "Best first: least that cannot be undone, then least work and other parts, then room, then heat."
 )
 
 
@@ -113,9 +112,3 @@ class FindPage(ScrolledColumn):
         work += [f"mounts slotted {format_si(found.slots, KINDS['length'], system)}"] if found.slots > 1e-4 else []
         for text in (heats, f"Tightest: {found.tightest}", "; ".join(work) or "nothing to move or slot"):
             column.addWidget(label(text, "faint", wrap=True))
-
-
-def heat_words(value: float | None, system: str) -> str:
-    if value is None:
-        return "needs more"
-    return format_si(value, KINDS["temperature"], system) if math.isfinite(value) else "does not settle"

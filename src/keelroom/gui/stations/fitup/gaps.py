@@ -5,7 +5,7 @@ from __future__ import annotations
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from keelroom.assess.fit.clearances import Gap
-from keelroom.assess.report import FIT_WORDS
+from keelroom.assess.report import verdict_sentence
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.fitup.model import GAP_COLUMNS, gap_cells, gap_said
 from keelroom.gui.widgets.choose_table import ChooseTable
@@ -49,7 +49,7 @@ class GapsView(QWidget):
         if fit is None:
             return
         self.gaps = fit.gaps
-        self.verdict.setText(FIT_WORDS[fit.verdict][0].upper() + FIT_WORDS[fit.verdict][1:])
+        self.verdict.setText(verdict_sentence(fit))
         restyle(self.verdict, "role", {"does not fit": "problem", "clears": "head"}.get(fit.verdict, "doubt"))
         self.missing.setVisible(bool(fit.unmeasured) and fit.surveyed)
         one = len(fit.unmeasured) == 1

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import math
+
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.fit.clearances import RULE_WORDS, Gap
-from keelroom.assess.fit.mounts import FAN_MOUNTS, bracket_plans, condenser_frame, cooler_notes, core_growth
+from keelroom.assess.fit.mounts import FAN_MOUNTS, bracket_plans, condenser_frame, cooler_notes, core_growth, part_points
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
+from keelroom.assess.wording import lowered, raised
 from keelroom.build.edits import fresh_id
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Bracket, PartPoint
@@ -55,7 +58,7 @@ def _length(si: float, system: str) -> str:
 def _place(build: Build) -> Page:
     where = ("packages", build.active, "place")
     rules = tuple(
-        Group(RULE_WORDS[rule.id][0].upper() + RULE_WORDS[rule.id][1:], (*quantities(("gaps", rule.id), "gap"), Row("text", ("gaps", rule.id, "reason"), "Because")))
+        Group(raised(RULE_WORDS[rule.id]), (*quantities(("gaps", rule.id), "gap"), Row("text", ("gaps", rule.id, "reason"), "Because")))
         for rule in build.gaps
     )  # fmt: skip
     return Page(
@@ -126,12 +129,9 @@ def _shroud_said(build: Build, system: str, pressure: float) -> Said:
 
 
 def _off(shift: tuple[float, float], system: str) -> str:
-    words = [
-        f"{_length(abs(value), system)} {high if value > 0 else low} of the middle"
-        for value, low, high in ((shift[0], "left", "right"), (shift[1], "under", "over"))
-        if abs(value) > 5e-4
-    ]
-    return " and ".join(words).replace("under of", "under").replace("over of", "over") or "in the middle of the core"
+    ways = ((shift[0], "left of", "right of"), (shift[1], "under", "over"))
+    words = [f"{_length(abs(value), system)} {high if value > 0 else low} the middle" for value, low, high in ways if abs(value) > 5e-4]
+    return " and ".join(words) or "in the middle of the core"
 
 
 def _brackets(build: Build) -> Page:
@@ -198,7 +198,7 @@ def _mounts_said(build: Build, system: str) -> Said:
     frame = condenser_frame(build.package)
     if frame is not None:
         said += [("problem", fault) for fault in frame.faults]
-        said += [("", f"Condenser frame: {note[0].lower()}{note[1:]}") for note in frame.notes]
+        said += [("", f"Condenser frame: {lowered(note)}") for note in frame.notes]
         said += [("", f"{count} × {name.lower()}, {_length(length, system)}") for name, length, count in frame.pieces]
     if mount.cooler.fitted:
         faults, notes = cooler_notes(build, mount.cooler)
@@ -226,11 +226,16 @@ def gap_said(gap: Gap, system: str) -> str:
 
 def bracket_to(build: Build, hole_id: str, present: tuple[Bracket, ...]) -> Bracket:
     """A bracket from the nearest hole of the core to a surveyed hole, in the usual strip."""
-    from keelroom.assess.fit.mounts import part_points
-
     hole = next(item for item in build.survey.holes if item.id == hole_id)
     points = {key: at for key, at in part_points(build.survey, build.package).items() if key.startswith("core")}
     to = [value.si if value else 0.0 for value in (hole.x, hole.y, hole.z)]
     nearest: PartPoint = min(points, key=lambda key: sum((a - b) ** 2 for a, b in zip(points[key], to, strict=True)))  # type: ignore[assignment]
     ident = fresh_id(present, "bracket")
     return Bracket(id=ident, name=f"Bracket, {hole.name or hole.id}", part=nearest, hole=hole_id)
+
+
+def heat_words(value: float | None, system: str) -> str:
+    """A settled temperature [degC]; inf where none settles, None where something is missing."""
+    if value is None:
+        return "needs more"
+    return format_si(value, KINDS["temperature"], system) if math.isfinite(value) else "does not settle"

@@ -45,9 +45,7 @@ class FitUpStation(Form):
             "Cut": lambda: cut_page(session),
             "Make": lambda: MakeView(session),
         }
-        super().__init__(
-            session, lambda: pages(session.build, session.system, session.assessment, getattr(self, "current", "")), actions, makers
-        )
+        super().__init__(session, lambda: pages(session.build, session.system, session.assessment, self.current), actions, makers)
 
     def drawing(self) -> QWidget:
         if self.current == "Shroud":

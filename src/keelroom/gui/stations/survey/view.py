@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QApplication, QWidget
 
+from keelroom.assess.wording import lowered
 from keelroom.build.edits import Change, Edit, added, fresh_id
-from keelroom.build.fields import get
-from keelroom.build.quantity import from_si, quantity
+from keelroom.build.fields import get, owner_and_spec
+from keelroom.build.quantity import described, from_si, quantity
 from keelroom.build.schema.survey import Corner, MountHole, Obstacle, Turning
 from keelroom.drawing.scene import Scene
 from keelroom.drawing.survey import picture
@@ -16,7 +17,6 @@ from keelroom.gui.stations.survey.model import label_of, pages
 from keelroom.gui.widgets.form import Form
 from keelroom.gui.widgets.reading import ReadingField, way_of
 from keelroom.gui.widgets.scene_view import SceneView
-from keelroom.units import KINDS, format_si
 
 
 class SurveyStation(Form):
@@ -57,10 +57,11 @@ class SurveyStation(Form):
             value = get(build, self.shown)
         text = "measure"
         if value is not None:
-            kind = "angle" if self.shown[-1] == "support_lean" else "length"
-            text = format_si(value.si, KINDS[kind], self.session.system)
+            _, spec = owner_and_spec(build, self.shown)
+            assert spec is not None
+            text = described(value, spec.kind, self.session.system)
         following = self.session.assessment.fit.next if self.session.assessment.fit else None
-        foot = f"Most useful next: {following.what[0].lower()}{following.what[1:]} ({following.why})" if following else ""
+        foot = f"Most useful next: {lowered(following.what)} ({following.why})" if following else ""
         return picture(self.shown, text), f"{label_of(build, self.shown)}: {way_of(value)}", foot
 
     # adding

@@ -1,0 +1,37 @@
+"""Moving painted parts by hand: where they catch, the grain they are set to, and the changes a move makes."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from keelroom.build.edits import Change
+from keelroom.build.quantity import Origin, from_si
+from keelroom.units import INCH
+
+SNAP_PIXELS = 7.0
+NUDGE = {"us": INCH / 16, "si": 1e-3}
+Line = tuple[float, float]
+"""A value that catches, and where its guide is drawn [m]."""
+
+
+def snapped(
+    to: tuple[float, float], ways: tuple[Sequence[Line], Sequence[Line]], reach: float
+) -> tuple[tuple[float, float], list[tuple[int, float]]]:
+    """Where a part ends up that is moved to `to`, and the guides it caught as (0 across or 1 up, where)."""
+    found, guides = list(to), []
+    for way, lines in enumerate(ways):
+        line, guide = min(lines, key=lambda pair: abs(pair[0] - to[way]), default=(float("inf"), 0.0))
+        if abs(line - to[way]) <= reach:
+            found[way] = line
+            guides.append((way, guide))
+    return (found[0], found[1]), guides
+
+
+def moves(where: tuple[str, ...], axes: dict[str, tuple[float, float]], system: str, origin: Origin) -> tuple[Change, ...]:
+    """The changes of a move, to the grain of the tape. axes: by field, where it stands and where it goes [m]; what stays is not touched."""
+    grain = NUDGE[system]
+    return tuple(
+        Change((*where, axis), from_si(round(to / grain) * grain, "length", system, origin))
+        for axis, (now, to) in axes.items()
+        if abs(to - now) > 1e-9
+    )
