@@ -74,7 +74,7 @@ class Album:
         self.window.bench()
         self.shot("core", self.page("Core", "Choose"))
         self.shot("compare", self.page("Core", "Compare"))
-        self.shot("why", self.page("Core", "Size"), self.panel("Why"), self.at("packages", "p1", "core", "depth"))
+        self.shot("why", self.case("grade"), self.page("Core", "Size"), self.panel("Why"), self.at("packages", "p1", "core", "depth"))
 
     def half_typed(self) -> None:
         """A reading in bench mode."""

@@ -12,7 +12,7 @@ SLOT_STEPS = 16
 MARGIN = 0.012
 NARROW = 0.08
 """[m] a strip this narrow has its words outside"""
-LINE = 0.016
+LINE = 0.022
 
 
 def pattern_scene(pattern: Pattern, system: str, dimensions: bool = True) -> Scene:
@@ -51,7 +51,8 @@ def _sizes(pattern: Pattern, system: str, pad: float) -> list[Shape]:
         # On a strip the words stand under it, one line each; on a sheet once for bends alike, on the line.
         at = (middle[0], bottom - LINE * (1 + sum(p[1] < bottom for p in words.values()))) if narrow else middle
         words.setdefault(text, at)
-    for hole in pattern.holes:
+    # The far hole is named: beside the near one stands the strip's width.
+    for hole in reversed(pattern.holes):
         above = bottom + high + 0.6 * LINE if narrow else hole.centre[1] + hole.diameter / 2 + 0.8 * LINE
         words.setdefault(f"{hole.diameter * 1e3:.1f} mm hole", (hole.centre[0], above))
     if narrow:
