@@ -209,6 +209,45 @@ def test_a_wrong_reading_stays_where_it_was_typed(demo_window):
     assert "more than" in field.accessibleDescription()
 
 
+def test_the_picture_is_of_the_page_that_is_shown(demo_window):
+    driver = demo_window
+    driver.click("Survey station")
+    board = driver.window.stations["Survey"].board
+    assert board.title.startswith("Panel opening, width")
+    driver.click("Hoses", QToolButton)
+    assert board.title.startswith("Hose end from left")
+    driver.find("Lower hose: hose end bore").setFocus()
+    assert board.title.startswith("Hose end bore")
+
+
+def test_an_undo_in_bench_mode_leaves_a_reading_that_is_there(demo_window):
+    driver = demo_window
+    driver.click("Survey station")
+    driver.click("Holes", QToolButton)
+    driver.click("Add a mounting hole")
+    QTest.keyClick(driver.window, Qt.Key.Key_F8)
+    bench = driver.find("Bench mode")
+    while bench.at < len(bench.readings) - 1:
+        driver.click("Skip this reading")
+    driver.ctrl(Qt.Key.Key_Z)
+    assert len(driver.window.session.build.survey.holes) == 4
+    assert bench.path[:2] == ("survey", "holes")
+    bench.picture.repaint()
+    QTest.keyClick(driver.window, Qt.Key.Key_F8)
+
+
+def test_a_nudge_across_leaves_the_height_alone(demo_window):
+    driver = demo_window
+    fit_up(driver, "Place")
+    before = stand(driver.window.session.build.survey, driver.window.session.build.package)
+    grip = driver.find("Package, from the front")
+    grip.setFocus()
+    QTest.keyClick(grip, Qt.Key.Key_Right)
+    after = stand(driver.window.session.build.survey, driver.window.session.build.package)
+    assert after.x - before.x == pytest.approx(INCH / 16)
+    assert after.y == before.y
+
+
 def test_a_second_reading_is_held_against_the_first(demo_window):
     driver = demo_window
     driver.click("Survey station")

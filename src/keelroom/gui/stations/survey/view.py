@@ -35,6 +35,7 @@ class SurveyStation(Form):
         application = QApplication.instance()
         assert isinstance(application, QApplication)
         application.focusChanged.connect(self._focused)
+        self.turned.connect(self._page_turned)
 
     def drawing(self) -> QWidget:
         return self.board
@@ -46,6 +47,14 @@ class SurveyStation(Form):
             field = field.parentWidget()
         if isinstance(field, ReadingField) and self.isAncestorOf(field):
             self.shown = field.path
+            self.board.refresh()
+
+    def _page_turned(self) -> None:
+        """A page begins with its first reading's picture, where the shown one belongs to another page."""
+        page = next(page for page in self.pages() if page.title == self.current)
+        paths = [row.path for group in page.groups for row in group.rows if row.sort == "reading"]
+        if paths and self.shown not in paths:
+            self.shown = paths[0]
             self.board.refresh()
 
     def _picture(self) -> tuple[Scene | None, str, str]:
