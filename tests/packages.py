@@ -26,6 +26,6 @@ def rows(build: Build, count: int) -> dict[tuple[object, ...], list[Row]]:
     for package in packages(count):
         parts = parts_of(build, package)
         for case in build.duty_cases:
-            row = row_of(build, parts, case)
+            row = row_of(build, package, parts, case)
             found.setdefault(row.batch, []).append(row)
     return found

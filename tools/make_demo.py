@@ -4,10 +4,13 @@ from pathlib import Path
 from typing import Any
 
 from keelroom.assess.defaults import default_duty_cases
+from keelroom.assess.electrical.planner import plan_missing
+from keelroom.build.edits import apply
 from keelroom.build.file import serialised
 from keelroom.build.quantity import Quantity, quantity
 from keelroom.build.schema.brief import Accessories, Brief, CauseCheck, Climate, Cooling
 from keelroom.build.schema.build import Build, DutyCase
+from keelroom.build.schema.electrical import Circuit, Control, Supply, Wire
 from keelroom.build.schema.package import Bracket, Core, Cover, Frame, Mounting, Package, RemoteCooler
 from keelroom.build.schema.survey import Front, Hood, HoseEnd, MountHole, Obstacle, Opening, Rails, SecondReading, Survey, Turning
 from keelroom.catalogue.load import cores, engines, fan_assemblies, named, placed, vehicles
@@ -69,7 +72,28 @@ def mounted(package: Package) -> Package:
         for k, (hole, point) in enumerate(points.items(), 1)
     )
     frame = Frame(fitted=True, header=quantity("3/8 in", "length"))
-    return package.model_copy(update={"brackets": brackets, "mounting": Mounting(frame=frame, cooler=RemoteCooler(fitted=True))})
+    cooler = RemoteCooler(fitted=True, fan_power=quantity("90 W", "electrical power", "catalogue"))
+    return package.model_copy(update={"brackets": brackets, "mounting": Mounting(frame=frame, cooler=cooler)})
+
+
+def as_found(package: Package) -> Package:
+    """The first package's wiring as somebody left it: both fans on one relay and thin wire, a fuse too large for either."""
+
+    def wire(length: str, size: str, **more: Any) -> Wire:
+        return Wire(length=quantity(length, "length", "measured"), size=quantity(size, "wire size", "measured"), **more)
+
+    fans = Circuit(
+        id="circuit1", name="Both fans, as found", feeds=("fan1", "fan2"), fuse=quantity("40 A", "current", "measured"), relay=quantity("30 A", "current", "measured"),
+        feed=wire("6 ft", "14 AWG"), branch=wire("1 1/2 ft", "14 AWG", ambient=quantity("170 °F", "temperature")), back=wire("2 ft", "14 AWG"), shared_ground=True,
+    )  # fmt: skip
+    return package.model_copy(update={"circuits": (fans,), "control": Control(strategy="ground_switch", spun=("fan1",))})
+
+
+def wired(build: Build) -> Build:
+    """Every motor without a circuit has one planned."""
+    for package in build.packages:
+        build = apply(build, plan_missing(build, package))[0]
+    return build
 
 
 def bought(package: Package) -> Package:
@@ -159,14 +183,16 @@ def main() -> None:
         brief=about,
         survey=survey(),
         packages=(
-            mounted(
-                package(
-                    "p1",
-                    "Twin 12s on the 26 × 17",
-                    "Crossflow 26 × 17, 2 row, aluminium",
-                    "Twin 12 in straight-blade, shrouded, 2 × 180 W",
-                    ("1 1/4 in", "23 1/2 in"),
-                    hours="9 h",
+            as_found(
+                mounted(
+                    package(
+                        "p1",
+                        "Twin 12s on the 26 × 17",
+                        "Crossflow 26 × 17, 2 row, aluminium",
+                        "Twin 12 in straight-blade, shrouded, 2 × 180 W",
+                        ("1 1/4 in", "23 1/2 in"),
+                        hours="9 h",
+                    )
                 )
             ),
             package(
@@ -189,9 +215,15 @@ def main() -> None:
             ),
         ),
         active="p1",
+        supply=Supply(
+            pulley_ratio=quantity("2.6", "number", "measured"),
+            redline=quantity("6000 rpm", "turning speed", "catalogue"),
+            capacity=quantity("70 Ah", "charge", "catalogue"),
+            reserve=quantity("115 min", "minutes", "catalogue"),
+        ),
         duty_cases=(*cases.values(), night),
     )
-    OUT.write_bytes(serialised(build))
+    OUT.write_bytes(serialised(wired(build)))
     print(f"wrote {OUT.name}: {OUT.stat().st_size} bytes")
 
 

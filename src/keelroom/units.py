@@ -14,6 +14,7 @@ from functools import lru_cache
 from typing import NamedTuple
 
 from keelroom.errors import InputError
+from keelroom.gauges import read_size, size_text
 
 INCH = 0.0254
 POUND = 0.45359237
@@ -38,6 +39,8 @@ class Kind(NamedTuple):
     us: str
     si: str
     example: str
+    named: bool = False
+    """sizes that go by a name (wire): shown as they were written, never converted"""
 
     def unit(self, symbol: str) -> Unit:
         """The unit written `symbol`; InputError naming the units that would do."""
@@ -125,6 +128,9 @@ KINDS: dict[str, Kind] = {
         _kind("voltage", "V", "V", "13.8 V", Unit("V", 1.0, decimals=1)),
         _kind("current", "A", "A", "15 A", Unit("A", 1.0, decimals=0)),
         _kind("electrical power", "W", "W", "180 W", Unit("W", 1.0, decimals=0), Unit("kW", 1e3, decimals=2)),
+        _kind("wire size", "AWG", "mm²", "12 AWG or 2.5 mm²", Unit("mm²", 1e-6, decimals=2), Unit("AWG", 1e-6, decimals=2))._replace(named=True),
+        _kind("charge", "Ah", "Ah", "60 Ah", Unit("Ah", 3600.0, decimals=0)),
+        _kind("minutes", "min", "min", "90 min or 45 s", Unit("s", 1.0, decimals=0), Unit("min", 60.0, decimals=1)),
         _kind("heat", "kW", "kW", "42 kW", Unit("W", 1.0, decimals=0), Unit("kW", 1e3, decimals=1),
               Unit("BTU/min", 1055.05585262 / 60, decimals=0)),
         _kind("share", "%", "%", "45 %", Unit("fraction", 1.0, decimals=2), Unit("%", 0.01, decimals=0)),
@@ -190,6 +196,10 @@ def parse(text: str, kind: Kind, default_unit: str) -> Reading:
     Accepts fractions as read off a tape (24 3/8, 24-3/8"), decimals, units, feet with inches, and
     arithmetic (24 3/8 - 1 1/4). Raises InputError saying what was expected.
     """
+    if kind.named:
+        if not text.strip():
+            raise InputError("empty", f"Type {_a(kind.name)}, such as {kind.example}", kind=kind.name)
+        return Reading(*read_size(text, default_unit))
     quick = _quick(text, kind.name, default_unit)
     if quick is not None:
         return quick
@@ -364,6 +374,8 @@ def number_text(si: float, unit: Unit) -> str:
 
 def format_si(si: float, kind: Kind, system: str) -> str:
     """An SI value written in the unit `system` shows its kind in, such as '24 3/8 in' or '619.1 mm'."""
+    if kind.named:
+        return size_text(si)
     unit = kind.shown_unit(system)
     return with_unit(number_text(si, unit), unit)
 

@@ -36,7 +36,7 @@ def package(core, assembly, shroud=None):
 
 
 def point(pack, case="idle", build=BUILD):
-    row = row_of(build, parts_of(build, pack), CASES[case])
+    row = row_of(build, pack, parts_of(build, pack), CASES[case])
     points, doubt = stacked([row])
     return points, doubt, row.layout
 

@@ -11,6 +11,7 @@ from keelroom.assess.assessment import CoverFigures, FanFigures
 from keelroom.build.schema.package import Cover, Fan
 from keelroom.core.air.network import BASE_PRESSURE
 from keelroom.core.answer import Answer
+from keelroom.core.electrical.motor import motor_power
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.operating_point import Points, commanded, cover_rise
 
@@ -44,10 +45,12 @@ def zone_origins(side: AirSide, answer: Answer, i: int) -> list[Origins]:
 def fan_figures(fans: tuple[Fan, ...], side: AirSide, points: Points, answer: Answer, i: int) -> tuple[FanFigures, ...]:
     """Every fan at point i. Flows are those while it runs, each at its own density; current and power are means over on and off."""
     running = answer.solution.fixed.running
-    command = float(answer.solution.state.command[i])
+    load = float(answer.solution.state.load[i])
     ahead, behind = float(answer.solution.fixed.outdoor_density[i]), float(running.breath.behind[i])
     total = max(float(np.maximum(running.flows.core[i], 0.0).sum()), 1e-9)
     origins = zone_origins(side, answer, i)
+    own = points.fans
+    drawn = motor_power(own.power[i], running.speed[i], own.voltage[i] / own.rated_voltage[i], own.brushless[i])
     found = []
     for k, fan in enumerate(fans[: len(side.fan_zone)]):
         node = side.fan_zone[k]
@@ -56,7 +59,7 @@ def fan_figures(fans: tuple[Fan, ...], side: AirSide, points: Points, answer: An
         origin = origins[node - 2]
         through = max(flow, 0.0) * origin.core
         voltage = float(points.fans.voltage[i, k])
-        power = float(points.fans.power[i, k] * running.speed[i, k] ** 3)
+        power = float(drawn[k])
         pressure = float(running.flows.pressures[i, node] - running.flows.pressures[i, 0 if pushes else 1])
         found.append(
             FanFigures(
@@ -69,8 +72,8 @@ def fan_figures(fans: tuple[Fan, ...], side: AirSide, points: Points, answer: An
                 from_hole=origin.hole,
                 pressure=pressure if pushes else -pressure,
                 voltage=voltage,
-                current=power / max(voltage, 1e-9) * command,
-                power=power * command,
+                current=power / max(voltage, 1e-9) * load,
+                power=power * load,
             )
         )
     return tuple(found)

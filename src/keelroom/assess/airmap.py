@@ -17,6 +17,7 @@ from keelroom.core.air.face import GRID, lane_of_rows
 from keelroom.core.air.fan import fan_pressure
 from keelroom.core.answer import Answer, steady_answer
 from keelroom.core.arrays import Floats
+from keelroom.core.electrical.motor import motor_speed
 from keelroom.core.operating_point import face_heat
 
 Quantity = Literal["speed", "air", "heat"]
@@ -136,7 +137,9 @@ def fan_chart(build: Build, case_id: str) -> FanChart | None:
 
     rated = float(points.fans.rated_voltage[chosen, k])
     brushless = bool(points.fans.brushless[chosen, k] > 0)
-    curves = [(f"{v:.0f} V", tuple(flows), curve(1.0 if brushless else v / rated)) for v in VOLTAGES]
+    curves = [
+        (f"{v:.0f} V", tuple(flows), curve(float(motor_speed(np.array(v), np.array(rated), np.array(float(brushless)))))) for v in VOLTAGES
+    ]
     place = k, air_side(build, package).fan_zone[k], package.fans[k].mount == "pusher"
     found = [_working(answer, i, place, case.name) for i, (case, _) in enumerate(ready)]
     at_volts = _at_volts(build, case_id, place)

@@ -8,6 +8,7 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.caching import by_identity
+from keelroom.assess.electrical.loads import fan_rating
 from keelroom.assess.placing import face_size, opening_on_face
 from keelroom.build.quantity import Quantity
 from keelroom.build.schema.brief import Vehicle
@@ -42,7 +43,6 @@ class FanSet(NamedTuple):
     power: Floats
     rated_voltage: Floats
     brushless: Floats
-    wire_drop: Floats
     runs: Floats
     pushes: Floats
     doubt: float
@@ -245,14 +245,19 @@ def _fan_set(package: Package) -> FanSet:
     curves = [_placed_curve(package, fan, curve) for fan, (curve, _) in zip(fans, found, strict=True)]
     return FanSet(
         curve=stack(curves or [no_fan()]),
-        power=np.array([_si(fan.power) for fan in fans] + empty),
-        rated_voltage=np.array([_si(fan.rated_voltage) for fan in fans] + empty),
+        power=np.array([power_of(fan) for fan in fans] + empty),
+        rated_voltage=np.array([label.voltage if (label := fan_rating(fan)) else _si(fan.rated_voltage) for fan in fans] + empty),
         brushless=np.array([float(fan.motor == "brushless") for fan in fans] + [0.0 for _ in empty]),
-        wire_drop=np.array([fan.wire_drop.si for fan in fans] + [0.0 for _ in empty]),
         runs=np.array([float(fan.runs) for fan in fans] + [0.0 for _ in empty]),
         pushes=np.array([float(fan.mount == "pusher") for fan in fans] + [0.0 for _ in empty]),
         doubt=float(np.mean([doubt for _, doubt in found])) if found else 0.0,
     )
+
+
+def power_of(fan: Fan) -> float:
+    """The motor's rated watts, by its label; 1 where too little of it is known, which `needs_of` catches."""
+    label = fan_rating(fan)
+    return label.power if label else _si(fan.power)
 
 
 def _si(value: Quantity | None) -> float:
@@ -291,8 +296,8 @@ def fan_curve(fan: Fan) -> FanCurve:
     annulus = max(np.pi / 4 * (diameter**2 - min(hub, 0.8 * diameter) ** 2), 1e-4)
     if fan.curve:
         return typed_curve(tuple((point.flow.si, point.pressure.si) for point in fan.curve), annulus)
-    flow, power, derate = (v.si if v else 1.0 for v in (fan.free_air_flow, fan.power, fan.derate))
-    return generic_curve(flow, power, fan.blade, derate, annulus)
+    flow, derate = (v.si if v else 1.0 for v in (fan.free_air_flow, fan.derate))
+    return generic_curve(flow, power_of(fan), fan.blade, derate, annulus)
 
 
 def credible_curve(fan: Fan) -> tuple[FanCurve, float]:

@@ -2,20 +2,21 @@
 
 from __future__ import annotations
 
-import math
-
 import numpy as np
 
 from keelroom.assess.airfigures import cover_figures, fan_figures, pressure_ladder
 from keelroom.assess.airside import air_side, fitted_covers
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult, RulesOfThumb, Start, Totals, Verdict
+from keelroom.assess.electrical.figures import electrics
+from keelroom.assess.electrical.system import battery_of
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.judge import judge
-from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked
+from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked, system_of
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.package import Package
 from keelroom.core import rules
 from keelroom.core.answer import Answer, steady_answer
+from keelroom.core.electrical.charging import discharge_time
 from keelroom.core.operating_point import Points, commanded, face_reynolds
 
 
@@ -29,7 +30,7 @@ def assess(build: Build, package_id: str | None = None, previous: Assessment | N
     needs = {case.id: needs_of(build, package, case) for case in build.duty_cases}
     ready = [case for case in build.duty_cases if not needs[case.id]]
     parts = parts_of(build, package) if ready else None
-    rows = [row_of(build, parts, case) for case in ready] if parts else []
+    rows = [row_of(build, package, parts, case) for case in ready] if parts else []
     solved, start = _solved(build, package, ready, rows, previous)
     cases = tuple(CaseResult(case.id, case.name, solved.get(case.id), needs[case.id]) for case in build.duty_cases)
     cooling = build.brief.cooling
@@ -44,6 +45,7 @@ def assess(build: Build, package_id: str | None = None, previous: Assessment | N
         boiling=min((c.figures.boiling for c in cases if c.figures), default=None),
         start=start,
         fit=fit_up(build, package),
+        electrics=electrics(build, package),
     )
     return partial._replace(findings=judge(build, package, partial))
 
@@ -75,12 +77,12 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
     settled = answer.settled
     accessories = build.brief.accessories
     fitted = fitted_covers(package, accessories.ac_fitted)
-    electrical = accessories.electrical_load.si if accessories.electrical_load else 0.0
     covers = cover_figures(fitted, points, answer)
     figures = []
     for i in range(len(cases)):
         fans = fan_figures(package.fans, side, points, answer, i)
         fan_current = sum(fan.current for fan in fans)
+        system = system_of(build, package, cases[i])
         temperature, high = float(state.temperature[i]), float(answer.band.high[i])
         density, taken = float(fixed.outdoor_density[i]), max(float(grille[i]), 0.0)
         figures.append(
@@ -121,8 +123,13 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
                 fans=fans,
                 covers=covers[i],
                 fan_current=fan_current,
-                electrical_current=fan_current + electrical / float(points.system_voltage[i]),
-                alternator_current=alternator_output(build, float(points.drive.rpm[i])),
+                electrical_current=fan_current + system.balance.wanted - system.fan_amps,
+                alternator_current=system.balance.available,
+                system_voltage=system.balance.voltage,
+                battery_current=system.balance.battery,
+                battery_lasts=discharge_time(
+                    battery_of(build.supply), fan_current + system.balance.wanted - system.fan_amps - system.balance.available
+                ),
                 rpm=float(points.drive.rpm[i]),
                 speed=float(points.network.speed[i]),
                 ambient=float(points.climate.ambient[i]),
@@ -147,7 +154,7 @@ def _verdict(settled: bool, temperature: float, high: float, limit: float) -> Ve
 def _heat_by_cause(points: Points, answer: Answer, i: int) -> tuple[tuple[str, float], ...]:
     """The coolant's heat split by what asked for the power, in proportion to it; sums to the heat in."""
     heat, fixed = answer.solution.fixed.running.heat, answer.solution.fixed
-    command = float(answer.solution.state.command[i])
+    command = float(answer.solution.state.load[i])
     fans = float(fixed.running.power[i] / points.drive.alternator_efficiency[i]) * command
     base = float(points.drive.electrical[i] / points.drive.alternator_efficiency[i])
     gearbox = float(heat.gearbox[i]) * float(points.doubts.heat[i])
@@ -166,16 +173,6 @@ def _heat_by_cause(points: Points, answer: Answer, i: int) -> tuple[tuple[str, f
     split = [("engine friction and idling", (total - gearbox) * own)]
     split += [(name, value * scale) for name, value in parts.items()]
     return (*split, ("gearbox", gearbox))
-
-
-def alternator_output(build: Build, rpm: float) -> float:
-    """Current [A] a hot alternator gives at engine speed: its idle share, rising to the rating at three times idle."""
-    accessories, idle = build.brief.accessories, build.brief.engine.idle_rpm
-    if not (accessories.alternator_rating and accessories.alternator_idle_share and idle):
-        return math.nan
-    share = accessories.alternator_idle_share.si
-    rise = min(max((rpm / (60 * idle.si) - 1) / 2, 0.0), 1.0)
-    return accessories.alternator_rating.si * (share + (0.85 - share) * rise if share < 0.85 else share)
 
 
 def _rules(build: Build, package: Package, cases: tuple[CaseResult, ...]) -> RulesOfThumb:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
+from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.fit.clearances import Fit
 from keelroom.assess.translate import Need, Row
 from keelroom.core.answer import Answer
@@ -89,6 +90,12 @@ class CaseFigures(NamedTuple):
     fan_current: float
     electrical_current: float
     alternator_current: float
+    system_voltage: float
+    """at the battery, everything on"""
+    battery_current: float
+    """into the battery, negative where it gives"""
+    battery_lasts: float
+    """seconds until it is down at the mean of the fans' on and off times, inf where it is not going down"""
     rpm: float
     speed: float
     ambient: float
@@ -146,6 +153,7 @@ class Assessment(NamedTuple):
     thermostat: float | None
     boiling: float | None
     fit: Fit | None = None
+    electrics: Electrics | None = None
     start: Start | None = None
     """the solved arrays, where the next assessment begins; not part of the judgement"""
 

@@ -31,7 +31,7 @@ def row_for(asked: Asked) -> Row | None:
     case = next(case for case in build.duty_cases if case.id == asked.case_id)
     if needs_of(build, build.package, case):
         return None
-    row = row_of(build, parts_of(build, build.package), case)
+    row = row_of(build, build.package, parts_of(build, build.package), case)
     if asked.heat == 1.0:
         return row
     doubts = row.points.doubts
@@ -51,15 +51,32 @@ def batches(rows: Iterable[Row | None]) -> list[tuple[list[int], list[Row]]]:
     ]
 
 
-def temperatures(asked: Sequence[Asked]) -> list[float | None]:
-    """Settled engine-outlet temperature [degC] per question, inf where none settles, None where something is missing."""
-    found: list[float | None] = [None] * len(asked)
+class Held(NamedTuple):
+    """Where a point settles: engine-outlet temperature [degC] (inf where it does not), shares of the fans' flow and power, drop over the core [K]."""
+
+    temperature: float
+    command: float
+    load: float
+    drop: float
+
+
+def held(asked: Sequence[Asked]) -> list[Held | None]:
+    """Where each question settles; None where something is missing."""
+    found: list[Held | None] = [None] * len(asked)
     for places, rows in batches(row_for(question) for question in asked):
         points, _ = stacked(rows)
         solution = solve(points, rows[0].layout)
-        for place, temperature, settles in zip(places, solution.state.temperature, solution.settles, strict=True):
-            found[place] = float(temperature) if settles else float("inf")
+        state = solution.state
+        for k, place in enumerate(places):
+            temperature = float(state.temperature[k]) if solution.settles[k] else float("inf")
+            drop = float(state.temperature[k] - state.coolant_out[k])
+            found[place] = Held(temperature, float(state.command[k]), float(state.load[k]), drop)
     return found
+
+
+def temperatures(asked: Sequence[Asked]) -> list[float | None]:
+    """Settled engine-outlet temperature [degC] per question, inf where none settles, None where something is missing."""
+    return [point.temperature if point else None for point in held(asked)]
 
 
 def answers(rows: Sequence[Row | None]) -> list[tuple[Answer, int] | None]:

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import TYPE_CHECKING
 
+from keelroom.assess.electrical.charge import larger_alternator, larger_cable
+from keelroom.assess.electrical.planner import mend_circuit, plan_missing, split_circuit
 from keelroom.assess.fit.shroud_plan import fans_edit, seat_edit
 from keelroom.assess.placing import face_size
 from keelroom.build.edits import Change, Edit, removed, set_value
@@ -21,31 +24,37 @@ if TYPE_CHECKING:
 def edit_for(build: Build, fix: Fix, system: str = "us") -> Edit:
     """The edit a fix stands for. Raises InputError where the build has moved on and it no longer applies."""
     parameters = dict(fix.parameters)
-    if fix.code in ("set", "choose"):
-        path: Path = tuple(parameters["path"].split("/"))
-        _, spec = owner_and_spec(build, path)
-        value = typed(parameters["text"], spec, "", "assumed") if spec else parameters["choice"]
-        return set_value(path, value, fix.label)
-    if fix.code == "remove":
-        *where, member = parameters["path"].split("/")
-        return removed(build, tuple(where), member, fix.label)
-    if fix.code == "move_away":
-        return set_value(("packages", build.active, "moved"), (*build.package.moved, parameters["obstacle"]), fix.label)
+    if fix.code in OF_BUILD:
+        return OF_BUILD[fix.code](build, fix, parameters)
     package = next((p for p in build.packages if p.id == parameters["package"]), None)
     if package is None:
         raise InputError("no_such_package", "That package is no longer in the build")
-    if fix.code == "seat_shroud":
-        return seat_edit(package, system)
-    if fix.code == "fans_to_rings":
-        return fans_edit(package, system)
-    if fix.code == "spread":
-        return Edit(fix.label, spread_changes(package, system))
+    if fix.code in OF_PACKAGE:
+        return OF_PACKAGE[fix.code](build, package, fix, system)
     fan = next((f for f in package.fans if f.id == parameters["fan"]), None)
     if fan is None:
         raise InputError("no_such_fan", "That fan is no longer in the package")
-    if fix.code == "onto_face":
-        return Edit(fix.label, _onto_face(package, fan, system))
-    return Edit(fix.label, _fitting_fan(package, fan, system))
+    return Edit(fix.label, (_onto_face if fix.code == "onto_face" else _fitting_fan)(package, fan, system))
+
+
+def _set(build: Build, fix: Fix, parameters: dict[str, str]) -> Edit:
+    path: Path = tuple(parameters["path"].split("/"))
+    _, spec = owner_and_spec(build, path)
+    value = typed(parameters["text"], spec, "", "assumed") if spec else parameters["choice"]
+    return set_value(path, value, fix.label)
+
+
+def _flag(build: Build, fix: Fix, parameters: dict[str, str]) -> Edit:
+    return set_value(tuple(parameters["path"].split("/")), bool(parameters["on"]), fix.label)
+
+
+def _remove(build: Build, fix: Fix, parameters: dict[str, str]) -> Edit:
+    *where, member = parameters["path"].split("/")
+    return removed(build, tuple(where), member, fix.label)
+
+
+def _move_away(build: Build, fix: Fix, parameters: dict[str, str]) -> Edit:
+    return set_value(("packages", build.active, "moved"), (*build.package.moved, parameters["obstacle"]), fix.label)
 
 
 def _at(package: Package, fan: Fan, x: float, y: float, system: str) -> tuple[Change, ...]:
@@ -90,3 +99,22 @@ def _fitting_fan(package: Package, fan: Fan, system: str) -> tuple[Change, ...]:
                                       "cost": from_si(best.cost, "money", system, "catalogue")})  # fmt: skip
     fans = tuple(new if f.id == fan.id else f for f in package.fans)
     return (Change(("packages", package.id, "fans"), fans),)
+
+
+OF_BUILD: dict[str, Callable[[Build, Fix, dict[str, str]], Edit]] = {
+    "set": _set,
+    "choose": _set,
+    "flag": _flag,
+    "remove": _remove,
+    "move_away": _move_away,
+    "larger_alternator": lambda build, fix, parameters: larger_alternator(build, float(parameters["wanted"])),
+    "charge_cable": lambda build, fix, parameters: larger_cable(build),
+}
+OF_PACKAGE: dict[str, Callable[[Build, Package, Fix, str], Edit]] = {
+    "plan_circuits": lambda build, package, fix, system: plan_missing(build, package),
+    "mend_circuit": lambda build, package, fix, system: mend_circuit(build, package, dict(fix.parameters)["circuit"]),
+    "split_circuit": lambda build, package, fix, system: split_circuit(build, package, dict(fix.parameters)["circuit"]),
+    "seat_shroud": lambda build, package, fix, system: seat_edit(package, system),
+    "fans_to_rings": lambda build, package, fix, system: fans_edit(package, system),
+    "spread": lambda build, package, fix, system: Edit(fix.label, spread_changes(package, system)),
+}

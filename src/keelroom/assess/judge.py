@@ -8,6 +8,7 @@ from collections.abc import Callable
 from keelroom.assess.airside import fan_curve
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.judge_air import air, causes, covers, face
+from keelroom.assess.judge_electrical import electrical
 from keelroom.assess.judge_fit import cuts, fit, mounting, survey
 from keelroom.assess.translate import pump_flow_rated
 from keelroom.assess.wording import Found, set_fix
@@ -44,7 +45,7 @@ def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Findi
         cuts,
         mounting,
         _results,
-        _electrical,
+        electrical,
         _sources,
         _rules,
         _assumed,
@@ -260,14 +261,6 @@ def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found
         yield Finding("power_short", "doubt", where, f"{case.name}: the engine cannot do this",
                       f"It lacks {figures.power_short / 1e3:.0f} kW at {figures.rpm:.0f} rpm; full throttle was assumed. Choose a lower gear or speed.",
                       value=figures.power_short)  # fmt: skip
-
-
-def _electrical(build: Build, package: Package, assessment: Assessment) -> Found:
-    need, have = assessment.totals.amps_at_idle, assessment.totals.alternator_at_idle
-    if need is not None and have is not None and need > have:
-        yield Finding("alternator_short", "problem", ("brief", "accessories", "alternator_rating"), "The alternator cannot feed the fans at idle",
-                      f"{need:.0f} A wanted against {have:.0f} A hot at idle: the battery makes up the rest and the voltage sinks, and the fans with it.",
-                      value=need, limit=have)  # fmt: skip
 
 
 def _sources(build: Build, package: Package, assessment: Assessment) -> Found:

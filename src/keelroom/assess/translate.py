@@ -10,16 +10,21 @@ from pydantic import BaseModel
 
 from keelroom.assess.airside import AirSide, air_package, air_side
 from keelroom.assess.caching import by_identity
+from keelroom.assess.electrical.controller import control_law, sensing_of
+from keelroom.assess.electrical.loads import PUMP, fan_rating
+from keelroom.assess.electrical.system import System, system_at
 from keelroom.build.fields import Path, spec_of
 from keelroom.build.quantity import Quantity
 from keelroom.build.schema.brief import Brief, Cooling
 from keelroom.build.schema.brief import Engine as EngineSection
 from keelroom.build.schema.brief import Loop as LoopSection
 from keelroom.build.schema.build import Build, DutyCase
+from keelroom.build.schema.electrical import Control
 from keelroom.build.schema.package import Core, Package
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.air.face import Lanes, padded
 from keelroom.core.arrays import Floats, stack
+from keelroom.core.electrical.control import Law, Sensing
 from keelroom.core.fluids.coolant import CoolantCurves, curves
 from keelroom.core.loop.circuit import Circuit
 from keelroom.core.operating_point import Climate, Doubts, Face, Fans, Points
@@ -63,6 +68,8 @@ class Row(NamedTuple):
     points: Points
     layout: tuple[bool, int, int]
     fan_doubt: float
+    others: float = 0.0
+    """amps of everything but the cooling fans"""
 
     @property
     def batch(self) -> tuple[object, ...]:
@@ -96,8 +103,8 @@ def _needs_of_brief(brief: Brief) -> tuple[Need, ...]:
     reader = _Reader()
     for section, fields in (
         (brief.engine, ("displacement", "power", "power_rpm", "cylinders", "boost", "idle_rpm", "heat_multiplier", "bay_heat")),
-        (brief.accessories, ("ac_idle_power", "ac_road_power", "ac_cop", "steering_power", "converter_power", "electrical_load",
-                             "alternator_efficiency", "alternator_rating", "alternator_idle_share", "idle_voltage", "road_voltage")),
+        (brief.accessories, ("ac_idle_power", "ac_road_power", "ac_cop", "steering_power", "converter_power",
+                             "alternator_efficiency", "alternator_rating")),
         (brief.vehicle, ("drag_area", "rolling", "driveline_efficiency", "grille_area", "exit_area")),
         (brief.loop, ("pulley_ratio", "electric_flow", "electric_pressure", "electric_voltage", "hose_bore", "hose_length", "hose_bends")),
         (brief.climate, ("altitude", "humidity", "asphalt_rise")),
@@ -127,7 +134,8 @@ def _needs_of_package(package: Package) -> tuple[Need, ...]:
     reader = _Reader()
     _read_core(package.core, ("packages", package.id, "core"), reader)
     for fan in package.fans:
-        for field in ("diameter", "hub_diameter", "rated_voltage", "power", *(() if fan.curve else ("free_air_flow", "derate"))):
+        label = () if fan_rating(fan) else tuple(name for name in ("rated_voltage", "power") if getattr(fan, name) is None)
+        for field in ("diameter", "hub_diameter", *label, *(() if fan.curve else ("free_air_flow", "derate"))):
             reader.take(fan, ("packages", package.id, "fans", fan.id), field)
     return tuple(reader.needs)
 
@@ -150,53 +158,64 @@ def _parts(package: Package, air: AirSide) -> Parts:
     return Parts(package, _core_geometry(package.core), air)
 
 
-def row_of(build: Build, parts: Parts, case: DutyCase) -> Row:
-    """One operating point. Call only when `needs_of` is empty."""
-    return _row(build.brief, parts, case)
+def system_of(build: Build, package: Package, case: DutyCase) -> System:
+    """The electrical system of a package in a duty case."""
+    return system_at(build, package, case, engine_rpm(build.brief, case))
+
+
+def row_of(build: Build, package: Package, parts: Parts, case: DutyCase) -> Row:
+    """One operating point of a package whose parts are given. Call only when `needs_of` is empty."""
+    return _row(build.brief, parts, case, system_of(build, package, case), package.control)
 
 
 @by_identity(64)
-def _row(brief: Brief, parts: Parts, case: DutyCase) -> Row:
+def _row(brief: Brief, parts: Parts, case: DutyCase, system: System, control: Control) -> Row:
     reader = _Reader()
     air, core = parts.air, parts.package.core
     speed, rpm = case.speed.si, engine_rpm(brief, case)
     ac = case.ac_on and brief.accessories.ac_fitted
     slow = case.demand == "idle" or speed < CRAWL
-    voltage = reader.take(brief.accessories, (), "idle_voltage" if rpm < 1500 else "road_voltage")
     cooling, climate = brief.cooling, brief.climate
+    ambient = case.ambient.si if case.ambient else reader.take(climate, (), "ambient")
+    grille_rise = reader.take(climate, (), "asphalt_rise") * max(0.0, 1 - speed / STILL_SPEED)
     shaft = _ac_shaft(brief, slow) if ac else 0.0
     points = Points(
         core=parts.geometry,
         engine=_engine(brief.engine, any(cover.kind == "oil_cooler" for cover in parts.package.covers)),
-        drive=_drive(brief, case, (speed, rpm, slow), (shaft, any(cover.kind == "gearbox_cooler" for cover in parts.package.covers))),
+        drive=_drive(brief, case, (speed, rpm, slow), (shaft, system.watts, any(cover.kind == "gearbox_cooler" for cover in parts.package.covers))),
         climate=_floats(
             Climate,
-            ambient=case.ambient.si if case.ambient else reader.take(climate, (), "ambient"),
+            ambient=ambient,
             altitude=reader.take(climate, (), "altitude"),
             humidity=reader.take(climate, (), "humidity"),
-            grille_rise=reader.take(climate, (), "asphalt_rise") * max(0.0, 1 - speed / STILL_SPEED),
+            grille_rise=grille_rise,
         ),
         network=air.network._replace(speed=np.array(speed)),
-        fans=_fans(cooling, air, voltage),
+        fans=_fans(parts, system, (sensing_of(control, ambient + grille_rise), control_law(control, cooling, len(parts.package.fans), ac))),
         covers=air.covers._replace(heat=air.covers.cuts_out / max(air.covers.cuts_out.sum(), 1.0) * shaft * (1 + reader.take(brief.accessories, (), "ac_cop"))),
         face=Face(*air.lanes),
         coolant=_coolant(cooling.glycol, reader.take(cooling, (), "glycol_share")),
         circuit=_circuit(brief.engine, brief.cooling, brief.loop),
-        system_voltage=np.array(voltage),
+        pump_voltage=np.array(system.volts.get(PUMP, system.balance.voltage)),
         cap_pressure=np.array(reader.take(cooling, (), "cap_pressure")),
         limit=np.array(reader.take(cooling, (), "limit")),
         doubts=_floats(Doubts, heat=1.0, conductance=1.0, fan_pressure=1.0, leaks=1.0),
     )  # fmt: skip
-    return Row(points, (core.flow == "crossflow", int(core.passes.si), int(core.rows.si) if core.rows else 1), air.fans.doubt)
+    return Row(
+        points,
+        (core.flow == "crossflow", int(core.passes.si), int(core.rows.si) if core.rows else 1),
+        air.fans.doubt,
+        system.balance.wanted - system.fan_amps,
+    )
 
 
-def _fans(cooling: Cooling, air: AirSide, voltage: float) -> Fans:
-    reader = _Reader()
-    on, off = reader.take(cooling, (), "fan_on"), reader.take(cooling, (), "fan_off")
-    fans = air.fans
+def _fans(parts: Parts, system: System, control: tuple[Sensing, Law]) -> Fans:
+    fans = parts.air.fans
+    volts = [system.volts.get(fan.id, 0.0) for fan in parts.package.fans[: len(fans.power)]] or [0.0]
+    sensing, law = control
     return Fans(
         curve=fans.curve, power=fans.power, rated_voltage=fans.rated_voltage, brushless=fans.brushless,
-        voltage=np.maximum(voltage - fans.wire_drop, 0.0), runs=fans.runs, on=np.array(max(on, off + 0.5)), off=np.array(off),
+        voltage=np.array(volts), runs=fans.runs, sensing=sensing, law=law,
     )  # fmt: skip
 
 
@@ -292,8 +311,8 @@ def _engine(engine: EngineSection, oil_cooler: bool) -> Engine:
     )
 
 
-def _drive(brief: Brief, case: DutyCase, motion: tuple[float, float, bool], fitted: tuple[float, bool]) -> Drive:
-    (speed, rpm, slow), (ac_shaft, external) = motion, fitted
+def _drive(brief: Brief, case: DutyCase, motion: tuple[float, float, bool], fitted: tuple[float, float, bool]) -> Drive:
+    (speed, rpm, slow), (ac_shaft, watts, external) = motion, fitted
     accessories, vehicle, reader = brief.accessories, brief.vehicle, _Reader()
     automatic = vehicle.gearbox == "automatic"
     slipping = automatic and case.in_gear and slow
@@ -310,7 +329,7 @@ def _drive(brief: Brief, case: DutyCase, motion: tuple[float, float, bool], fitt
         rpm=rpm,
         stops_per_metre=case.stops_per_km.si / 1000.0,
         accessories=ac_shaft + reader.take(accessories, (), "steering_power"),
-        electrical=reader.take(accessories, (), "electrical_load"),
+        electrical=watts,
         alternator_efficiency=reader.take(accessories, (), "alternator_efficiency"),
         gearbox_to_coolant=(WITH_EXTERNAL if external else GEARBOX_SHARE) if automatic and vehicle.in_tank_cooler else 0.0,
         converter_heat=reader.take(accessories, (), "converter_power") if slipping else 0.0,

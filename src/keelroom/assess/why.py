@@ -18,6 +18,7 @@ from keelroom.build.quantity import Quantity, Spec, from_si
 from keelroom.build.schema.build import Build
 from keelroom.core import rules
 from keelroom.core.answer import Answer
+from keelroom.core.electrical.motor import motor_power
 from keelroom.core.sources import SOURCES, Source
 from keelroom.errors import InputError
 from keelroom.units import KINDS, format_si
@@ -103,8 +104,9 @@ def _airflow(build: Build, row: Row, answer: Answer, i: int) -> float:
 
 def _amps(build: Build, row: Row, answer: Answer, i: int) -> float:
     fans, speed = row.points.fans, answer.solution.fixed.running.speed[i]
-    drawn = (fans.power * speed**3 * fans.curve.present / np.maximum(fans.voltage, 1e-9)).sum() * answer.solution.state.command[i]
-    return float(drawn + row.points.drive.electrical / row.points.system_voltage)
+    power = motor_power(fans.power, speed, fans.voltage / fans.rated_voltage, fans.brushless)
+    drawn = (power * fans.curve.present / np.maximum(fans.voltage, 1e-9)).sum() * answer.solution.state.load[i]
+    return float(drawn + row.others)
 
 
 def _face(build: Build, row: Row, answer: Answer, i: int) -> float:
@@ -154,8 +156,8 @@ HEADLINES = {
                         "the air has there; leaks and what comes back are part of the balance. Beside it the rule of thumb by engine class.",
                         ("FAN_LAWS", "CHANG_HSU", "KAYS_LONDON", "PRACTICE"), _airflow, _airflow_inputs),
     "amps": Headline("Amps standing, everything on", "current",
-                     "Each fan's watts (with the cube of its speed, which follows the volts at its motor) over those volts, times the share of time it runs, "
-                     "plus the other electrical load over the system's volts; against the alternator's rating times its hot share at idle.",
+                     "Each fan's current (with the square of its speed, which follows the volts that its wires leave at the motor), times the share of time it runs, "
+                     "plus all other loads at the system's volts; against what the alternator gives hot at this speed of its own.",
                      ("FAN_LAWS", "PRACTICE"), _amps, _amps_inputs),
     "face": Headline("Face against the frontal-area rule", "area",
                      "Face width times face height, against as many square inches as the engine has cubic inches. The rule knows neither climate, load, depth nor fans.",

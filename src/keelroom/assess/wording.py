@@ -24,6 +24,11 @@ def set_fix(label: str, path: tuple[str, ...], text: str) -> Fix:
     return Fix("set", label, (("path", "/".join(path)), ("text", text)))
 
 
+def flag_fix(label: str, path: tuple[str, ...], on: bool) -> Fix:
+    """A fix that ticks or clears the box at `path`."""
+    return Fix("flag", label, (("path", "/".join(path)), ("on", "yes" if on else "")))
+
+
 def choose_fix(label: str, path: tuple[str, ...], choice: str) -> Fix:
     """A fix that chooses `choice` in the field at `path`."""
     return Fix("choose", label, (("path", "/".join(path)), ("choice", choice)))

@@ -7,6 +7,8 @@ from collections.abc import Callable
 from typing import NamedTuple
 
 from keelroom.assess.batch import Asked, temperatures
+from keelroom.assess.electrical.figures import electrics
+from keelroom.assess.electrical.planner import settled
 from keelroom.assess.placing import cuts_for, hidden_strips
 from keelroom.build.edits import Change, Edit, apply, fresh_id
 from keelroom.build.quantity import Quantity, from_si, quantity
@@ -145,8 +147,19 @@ def _cut(build: Build, package: Package, where: tuple[str, ...]) -> tuple[Change
 
 
 def _wire(build: Build, package: Package, where: tuple[str, ...]) -> tuple[Change, ...]:
-    thin = [fan for fan in package.fans if fan.wire_drop.si > 0.16]
-    return tuple(_set((*where, "fans", fan.id, "wire_drop"), "0.15 V", "voltage") for fan in thin)
+    """Every circuit that loses more than its limit as advised."""
+    found: list[Change] = []
+    for figures in electrics(build, package).circuits:
+        if figures.drop > build.supply.drop_limit.si:
+            circuit = figures.circuit.model_copy(update={"measured_drop": None})
+            mended = settled(circuit, figures.motors, build.supply)
+            path = (*where, "circuits", circuit.id)
+            found += [
+                Change((*path, name), getattr(mended, name))
+                for name in type(mended).model_fields
+                if getattr(mended, name) != getattr(figures.circuit, name)
+            ]
+    return tuple(found)
 
 
 def _divide(build: Build, package: Package, where: tuple[str, ...]) -> tuple[Change, ...]:
@@ -163,7 +176,7 @@ ACTS = (
     Act("flaps", "Flaps in the shroud, 70 in²", _flaps),
     Act("divide", "Divide the shroud between the fans", _divide),
     Act("second_fan", "One more fan of the same kind", _second_fan),
-    Act("wire", "Heavier fan wire (0.15 V drop)", _wire),
+    Act("wire", "Wire that keeps within its drop", _wire),
     Act("deeper", "One more tube row, core that much deeper", _deeper),
     Act("denser", "Two more fins per inch", _denser),
     Act("copper", "Re-core in copper/brass with a denser core", _copper),

@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict, GetCoreSchemaHandler
 from pydantic_core import PydanticCustomError, core_schema
 
 from keelroom.errors import InputError
+from keelroom.gauges import size_text
 from keelroom.units import KINDS, Kind, format_si, number_text, parse, with_unit
 
 Origin = Literal["measured", "catalogue", "assumed", "derived"]
@@ -109,6 +110,9 @@ def quantity(text: str, kind_name: str, origin: Origin = "assumed") -> Quantity:
 def from_si(si: float, kind_name: str, system: str, origin: Origin) -> Quantity:
     """A quantity computed or dragged rather than typed, to six digits; its text reads back as exactly its value."""
     unit = KINDS[kind_name].shown_unit(system)
+    if KINDS[kind_name].named:
+        reading = parse(size_text(si), KINDS[kind_name], unit.symbol)
+        return Quantity(si=reading.si, as_typed=reading.text, unit=reading.unit, origin=origin)
     text = f"{(si - unit.offset) / unit.factor:.6g}"
     return Quantity(si=parse(text, KINDS[kind_name], unit.symbol).si, as_typed=text, unit=unit.symbol, origin=origin)
 
@@ -119,6 +123,8 @@ SMALL = 0.5
 
 def shown(value: Quantity, kind: Kind, system: str) -> str:
     """How a field shows the quantity: as typed where typed in the shown unit, else converted; without the unit."""
+    if kind.named:
+        return value.as_typed
     unit = kind.shown_unit(system)
     if value.unit == unit.symbol and value.origin != "derived":
         bare = value.as_typed
@@ -134,5 +140,5 @@ def shown(value: Quantity, kind: Kind, system: str) -> str:
 
 def described(value: Quantity, kind: Kind, system: str) -> str:
     """The quantity with its unit, for sentences and sheets."""
-    unit = kind.shown_unit(system)
-    return with_unit(shown(value, kind, system), unit)
+    words = shown(value, kind, system)
+    return words if kind.named else with_unit(words, kind.shown_unit(system))

@@ -11,10 +11,12 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.core.air.fan import FanCurve, motor_power, motor_speed
+from keelroom.core.air.fan import FanCurve
 from keelroom.core.air.network import AirFlows, Breath, Network, solve_air
-from keelroom.core.arrays import Bools, Floats, put, same, take, unit_share
+from keelroom.core.arrays import Bools, Floats, put, same, take
 from keelroom.core.bracket import Bracket
+from keelroom.core.electrical.control import Law, Sensing, commanded_share, power_share, sensed
+from keelroom.core.electrical.motor import motor_power, motor_speed
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import CoolantCurves, boiling_point, coolant_state
 from keelroom.core.loop.circuit import Circuit, Loop, LoopFlows, Tubes, loop_flows, thermostat_opening
@@ -59,7 +61,7 @@ class Fans(NamedTuple):
     """Fans and their command, (n, fans) or (n,). power [W] at rated_voltage; voltage (n, fans) at each motor.
 
     runs : (n, fans) 0 where the fan stands still whatever is commanded: a stopped fan is a hole
-    on, off : (n,) [degC] engine-outlet temperatures between which the mean command rises from none to full
+    sensing, law : what the sensor sees of the coolant, and the share of full it makes the fans run at
     """
 
     curve: FanCurve
@@ -68,8 +70,8 @@ class Fans(NamedTuple):
     brushless: Floats
     voltage: Floats
     runs: Floats
-    on: Floats
-    off: Floats
+    sensing: Sensing
+    law: Law
 
 
 class Covers(NamedTuple):
@@ -118,7 +120,7 @@ class Points(NamedTuple):
     face: Face
     coolant: CoolantCurves
     circuit: Circuit
-    system_voltage: Floats
+    pump_voltage: Floats
     cap_pressure: Floats
     limit: Floats
     doubts: Doubts
@@ -168,7 +170,9 @@ class State(NamedTuple):
     """leaving the core"""
     engine_inlet: Floats
     command: Floats
-    """share of the time the fans run"""
+    """mean share of their full flow the fans are run at"""
+    load: Floats
+    """mean share of their full electrical power"""
     front_air: Floats
     """[degC] ahead of all covers, recirculated air mixed in"""
     air_in: Floats
@@ -273,7 +277,7 @@ def _loop(points: Points, surfaces: CoreSurfaces, layout: tuple[bool, int, int])
     coolant = coolant_state(points.coolant, np.full(len(count), LOOP_TEMPERATURE))
     passes = np.full(len(count), float(layout[1]))
     tubes = Tubes(count, passes, length, surfaces.tube_section, surfaces.coolant_diameter, tube_aspect(core), core.turbulator)
-    return Loop(points.circuit, tubes, points.drive.rpm, points.system_voltage, coolant.density, coolant.viscosity)
+    return Loop(points.circuit, tubes, points.drive.rpm, points.pump_voltage, coolant.density, coolant.viscosity)
 
 
 def softened(rise: Floats) -> Floats:
@@ -296,7 +300,8 @@ def cover_rise(covers: Covers, heat: Floats, core: Floats, cp: Floats) -> tuple[
 def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
     """The air path with the fans at `speed`, its air heated by what enters coolant, covers and bay."""
     fans, doubts = half.fans, half.doubts
-    power = (motor_power(fans.power, speed) * fans.curve.present).sum(axis=1)
+    ratio = fans.voltage / fans.rated_voltage
+    power = (motor_power(fans.power, speed, ratio, fans.brushless) * fans.curve.present).sum(axis=1)
     outdoors = (half.outdoor_density, half.outdoor_density / STANDARD_DENSITY, half.air.pressure, half.climate.ambient)
     engine = engine_heat(half.engine, half.drive, power, outdoors)
     ahead = cover_heat(half.covers, engine)
@@ -385,8 +390,13 @@ def face_heat(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[b
 
 
 def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[bool, int, int]) -> tuple[State, Meeting, FaceHeat]:
-    command = unit_share((temperature - points.fans.off) / (points.fans.on - points.fans.off))
-    heat_in = commanded(fixed, command, "coolant", "heat") * points.doubts.heat
+    coolant = coolant_state(points.coolant, temperature)
+    per_flow = coolant.density * coolant.heat_capacity
+    # In the lower hose the sensor is taken to feel what an open thermostat brings it: before that nothing flows there.
+    cooled_by = fixed.stopped.heat.coolant * points.doubts.heat / (fixed.loop.core[:, -1] * per_flow)
+    reading = sensed(points.fans.sensing, temperature, cooled_by)
+    command, load = commanded_share(points.fans.law, reading), power_share(points.fans.law, reading)
+    heat_in = commanded(fixed, load, "coolant", "heat") * points.doubts.heat
     cp = moist_air.heat_capacity(fixed.air)
     core = commanded(fixed, command, "core")
     front = _front_air(fixed, command)
@@ -394,11 +404,9 @@ def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[
     rise, _ = cover_rise(points.covers, ahead, core, cp)
     class_air = front[:, None] + (points.covers.covered @ rise[:, :, None])[:, :, 0]
 
-    coolant = coolant_state(points.coolant, temperature)
-    per_flow = coolant.density * coolant.heat_capacity
     # An element at the inlet feels what full flow would bring there: its own throttling is not followed round the circle.
-    sensed = np.where(points.circuit.at_inlet > 0, temperature - heat_in / (fixed.loop.engine[:, -1] * per_flow), temperature)
-    opening = thermostat_opening(points.circuit, sensed)
+    felt = np.where(points.circuit.at_inlet > 0, temperature - heat_in / (fixed.loop.engine[:, -1] * per_flow), temperature)
+    opening = thermostat_opening(points.circuit, felt)
     pumped, core_flow = fixed.loop.at(opening)
 
     forward = np.maximum(core, 0.0)
@@ -412,7 +420,7 @@ def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[
     state = State(
         temperature=temperature, rejection=face.heat, heat_in=heat_in, coolant_flow=pumped,
         core_flow=core_flow, opening=opening, coolant_out=face.coolant_out, engine_inlet=temperature - heat_in / (pumped * per_flow),
-        command=command, front_air=front, air_in=air_in, air_out=air_in + face.heat / meeting.capacity.sum(axis=(1, 2)),
+        command=command, load=load, front_air=front, air_in=air_in, air_out=air_in + face.heat / meeting.capacity.sum(axis=(1, 2)),
         bay_air=_bay_air(fixed, command), flux=flux, conductance=meeting.conductance.sum(axis=(1, 2)),
     )  # fmt: skip
     return state, meeting, face

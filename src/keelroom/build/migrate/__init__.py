@@ -24,7 +24,45 @@ def opening_to_survey(raw: Raw) -> Raw:
     return raw | {"version": 2} | ({"survey": {"opening": opening}} if opening else {})
 
 
-STEPS: dict[int, Callable[[Raw], Raw]] = {1: opening_to_survey}
+def drop_to_circuits(raw: Raw) -> Raw:
+    """Version 3: a fan's lost volts are its circuit's, all other electrical load is listed, voltages are measured or worked out."""
+    brief, packages = raw.get("brief"), raw.get("packages")
+    accessories = brief.get("accessories") if isinstance(brief, dict) else None
+    changed: Raw = {"version": 3}
+    if isinstance(brief, dict) and isinstance(accessories, dict):
+        assumed = [name for name in ("idle_voltage", "road_voltage") if not _measured(accessories.get(name))]
+        kept = {name: value for name, value in accessories.items() if name not in (*assumed, "electrical_load")}
+        changed["brief"] = brief | {"accessories": kept}
+        if isinstance(accessories.get("electrical_load"), dict):
+            changed["supply"] = {"loads": [{"id": "other", "name": "Everything but the fans", "power": accessories["electrical_load"]}]}
+    if isinstance(packages, list):
+        changed["packages"] = [_with_circuits(package) for package in packages]
+    if isinstance(raw.get("own_fans"), list):
+        changed["own_fans"] = [_without_drop(fan) for fan in raw["own_fans"]]
+    return raw | changed
+
+
+def _measured(value: Any) -> bool:
+    return isinstance(value, dict) and value.get("origin") == "measured"
+
+
+def _without_drop(fan: Any) -> Any:
+    return {name: value for name, value in fan.items() if name != "wire_drop"} if isinstance(fan, dict) else fan
+
+
+def _with_circuits(package: Any) -> Any:
+    fans = package.get("fans") if isinstance(package, dict) else None
+    if not isinstance(package, dict) or not isinstance(fans, list):
+        return package
+    dropped = [fan for fan in fans if isinstance(fan, dict) and isinstance(fan.get("wire_drop"), dict) and fan.get("id")]
+    circuits = [
+        {"id": f"circuit{k}", "name": f"Fan {k}", "feeds": [fan["id"]], "measured_drop": fan["wire_drop"]}
+        for k, fan in enumerate(dropped, 1)
+    ]
+    return package | {"fans": [_without_drop(fan) for fan in fans], "circuits": circuits}
+
+
+STEPS: dict[int, Callable[[Raw], Raw]] = {1: opening_to_survey, 2: drop_to_circuits}
 """Version n to the function that makes version n + 1 of it. Version 1 is the first."""
 
 

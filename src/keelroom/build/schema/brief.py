@@ -79,6 +79,7 @@ class Loop(Strict):
     electric_flow: Annotated[Maybe, Spec("coolant flow", "Electric pump, free flow", gt=0, le=0.02)] = quantity("35 gpm", "coolant flow")
     electric_pressure: Annotated[Maybe, Spec("pressure", "Electric pump, shut off", gt=0, le=5e5)] = quantity("9 psi", "pressure")
     electric_voltage: Annotated[Maybe, Spec("voltage", "Electric pump rated at", gt=0, le=60)] = quantity("13.5 V", "voltage")
+    electric_power: Annotated[Maybe, Spec("electrical power", "Electric pump draws", gt=0, le=2000)] = quantity("100 W", "electrical power")
     hose_bore: Annotated[Maybe, Spec("length", "Hose bore", gt=0.005, le=0.1)] = quantity("1 1/2 in", "length")
     hose_length: Annotated[Maybe, Spec("length", "Hoses, both together", ge=0, le=20)] = quantity("48 in", "length")
     hose_bends: Annotated[Maybe, Spec("count", "Right-angle bends in them", ge=0, le=40, whole=True)] = quantity("4", "count")
@@ -100,14 +101,18 @@ class Accessories(Strict):
     ac_cop: Annotated[Maybe, Spec("number", "A/C cooling per shaft power", gt=0, le=6)] = quantity("1.8", "number")
     steering_power: Annotated[Maybe, Spec("power", "Power steering", ge=0, le=10e3)] = quantity("0.3 kW", "power")
     converter_power: Annotated[Maybe, Spec("power", "Converter drag in gear at idle", ge=0, le=20e3)] = quantity("1.2 kW", "power")
-    electrical_load: Annotated[Maybe, Spec("electrical power", "Electrical load without fans", ge=0, le=10e3)] = quantity(
-        "450 W", "electrical power"
-    )
     alternator_rating: Annotated[Maybe, Spec("current", "Alternator rating", gt=0, le=500)] = quantity("105 A", "current")
-    alternator_idle_share: Annotated[Maybe, Spec("share", "Alternator output hot at idle", gt=0, le=1)] = quantity("45 %", "share")
+    alternator_idle_share: Annotated[
+        Maybe,
+        Spec("share", "Alternator output hot at idle", gt=0, le=1, help="Empty: from its curve and pulley; 35–55 % of the rating usual"),
+    ] = None
     alternator_efficiency: Annotated[Maybe, Spec("share", "Alternator efficiency", gt=0.1, le=1)] = quantity("55 %", "share")
-    idle_voltage: Annotated[Maybe, Spec("voltage", "Voltage at the fans, idle", gt=0, le=60)] = quantity("13.0 V", "voltage")
-    road_voltage: Annotated[Maybe, Spec("voltage", "Voltage at the fans, on the road", gt=0, le=60)] = quantity("13.6 V", "voltage")
+    idle_voltage: Annotated[
+        Maybe, Spec("voltage", "Measured at the battery, idle", gt=0, le=60, help="Empty: worked out. Everything on, meter on the posts")
+    ] = None
+    road_voltage: Annotated[
+        Maybe, Spec("voltage", "Measured at the battery, road", gt=0, le=60, help="Empty: worked out. Everything on, meter on the posts")
+    ] = None
 
 
 class Climate(Strict):

@@ -8,11 +8,12 @@ from pydantic import Field, model_validator
 
 from keelroom.build.quantity import Quantity, Spec, Strict, quantity
 from keelroom.build.schema.brief import Brief, Maybe
+from keelroom.build.schema.electrical import Supply
 from keelroom.build.schema.package import Core, Fan, Package
 from keelroom.build.schema.survey import GapRule, Survey, usual_gaps
 
 FORMAT: Literal["keelroom-build"] = "keelroom-build"
-VERSION: Literal[2] = 2
+VERSION: Literal[3] = 3
 Demand = Literal["idle", "road_load", "full_power"]
 
 
@@ -39,11 +40,12 @@ class Build(Strict):
     """A build: one brief, one survey, several packages of which one is active, duty cases, and the user's own parts."""
 
     format: Literal["keelroom-build"] = FORMAT
-    version: Literal[2] = VERSION
+    version: Literal[3] = VERSION
     revision: int = 0
     brief: Brief = Field(default_factory=Brief)
     survey: Survey = Field(default_factory=Survey)
     gaps: tuple[GapRule, ...] = Field(default_factory=usual_gaps)
+    supply: Supply = Field(default_factory=Supply)
     packages: tuple[Package, ...] = ()
     active: str = ""
     duty_cases: tuple[DutyCase, ...] = ()
@@ -60,10 +62,10 @@ class Build(Strict):
     def id_fault(self) -> str:
         """What is wrong with the ids of lists and of the active package; '' where nothing is."""
         lists: list[list[str]] = [[package.id for package in self.packages], [case.id for case in self.duty_cases]]
-        lists += [[item.id for item in items] for p in self.packages for items in (p.fans, p.covers, p.cuts, p.brackets)]
+        lists += [[item.id for item in items] for p in self.packages for items in (p.fans, p.covers, p.cuts, p.brackets, p.circuits)]
         survey = self.survey
         named = (survey.opening.corners, survey.engine.turning, survey.obstacles, survey.hoses, survey.holes, survey.second, self.gaps)
-        lists += [[item.id for item in items] for items in (self.brief.causes, *named)]
+        lists += [[item.id for item in items] for items in (self.brief.causes, self.supply.sources, self.supply.loads, *named)]
         if any("" in ids or len(set(ids)) != len(ids) for ids in lists):
             return "ids must be present and unique within their list"
         if not self.packages or self.active not in lists[0]:

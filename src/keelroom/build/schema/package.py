@@ -8,6 +8,7 @@ from pydantic import Field
 
 from keelroom.build.quantity import Quantity, Spec, Strict, quantity
 from keelroom.build.schema.brief import Maybe
+from keelroom.build.schema.electrical import Circuit, Control
 
 Flow = Literal["crossflow", "downflow"]
 Material = Literal["aluminium", "copper_brass"]
@@ -83,8 +84,11 @@ class Fan(Strict):
     x: Annotated[Quantity, Spec("length", "Centre from left", ge=-1, le=3)]
     y: Annotated[Quantity, Spec("length", "Centre from bottom", ge=-1, le=3)]
     free_air_flow: Annotated[Maybe, Spec("airflow", "Rated free-air flow", gt=0, le=10)] = None
-    power: Annotated[Maybe, Spec("electrical power", "Motor power", gt=0, le=3000)] = None
+    power: Annotated[Maybe, Spec("electrical power", "Motor power", gt=0, le=3000, help="Two of watts, volts and amps give the third")] = (
+        None
+    )
     rated_voltage: Annotated[Maybe, Spec("voltage", "Rated at", gt=0, le=60)] = quantity("13.0 V", "voltage")
+    rated_current: Annotated[Maybe, Spec("current", "Label says", gt=0, le=300, help="Empty: watts over volts")] = None
     derate: Annotated[
         Maybe,
         Spec(
@@ -103,9 +107,6 @@ class Fan(Strict):
     reversed_share: Annotated[
         Quantity, Spec("share", "Flow when run backwards", gt=0.05, le=1, help="A one-way blade with its polarity reversed keeps 50–60 %")
     ] = quantity("55 %", "share")
-    wire_drop: Annotated[
-        Quantity, Spec("voltage", "Lost in its wires", ge=0, le=10, help="Volts between the system and this motor: thin wire slows it")
-    ] = quantity("0.3 V", "voltage")
     curve: tuple[CurvePoint, ...] = ()
     cost: Annotated[Maybe, Spec("money", "Fan cost", ge=0, le=1e6)] = None
     basis: str = ""
@@ -268,6 +269,8 @@ class RemoteCooler(Strict):
     side_room: Annotated[Quantity, Spec("length", "Room at each side", ge=0, le=0.5)] = quantity("1 in", "length")
     fitting: Fitting = "elbow_90"
     fitting_room: Annotated[Quantity, Spec("length", "Room for its fittings", ge=0, le=0.5)] = quantity("1 1/2 in", "length")
+    fan_power: Annotated[Maybe, Spec("electrical power", "Its own fan", gt=0, le=1000, help="Empty: it has none")] = None
+    fan_voltage: Annotated[Quantity, Spec("voltage", "Its fan rated at", gt=0, le=60)] = quantity("13.0 V", "voltage")
 
 
 class Mounting(Strict):
@@ -301,4 +304,6 @@ class Package(Strict):
     """obstacles of the survey this package counts on having moved or removed"""
     brackets: tuple[Bracket, ...] = ()
     mounting: Mounting = Field(default_factory=Mounting)
+    circuits: tuple[Circuit, ...] = ()
+    control: Control = Field(default_factory=Control)
     hours: Annotated[Maybe, Spec("time", "Shop hours", ge=0, le=3.6e6)] = None

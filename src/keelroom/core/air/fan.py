@@ -135,13 +135,3 @@ def fan_pressure(curve: FanCurve, flow: Floats, speed: Floats, density: Floats) 
     slope = slope - 2 * curve.hole * beyond + 2 * curve.hole * behind
     head = density / REFERENCE_DENSITY * n**2 * curve.pressure
     return head * value, head * slope / (n * curve.flow)
-
-
-def motor_speed(voltage: Floats, rated_voltage: Floats, brushless: Floats) -> Floats:
-    """Share of rated speed at `voltage` [V]: brushed motors follow the voltage, brushless controllers hold speed."""
-    return np.where(brushless > 0, 1.0, voltage / rated_voltage)
-
-
-def motor_power(power: Floats, speed: Floats) -> Floats:
-    """Electrical power [W] at a speed share: shaft power goes with its cube (FAN_LAWS)."""
-    return power * speed**3

@@ -176,7 +176,7 @@ class QuantityField(Field):
             return  # what somebody is typing, or typed wrong, is theirs
         value = self.value()
         unit = self.session.unit(self.spec.kind)
-        self.unit.setText(unit.symbol)
+        self.unit.setText("" if self.spec.kind.named else unit.symbol)
         text = shown(value, self.spec.kind, self.session.system) if isinstance(value, Quantity) else ""
         if self.edit.text() != text:
             self.edit.setText(text)

@@ -132,7 +132,7 @@ class ResponseStrip(QWidget):
             self._say(f"{answer.label} does not move this duty case." if settles else "This duty case never settles, whatever it is.")
             return
         kind = KINDS[answer.kind_name]
-        unit, heat = self.session.unit(kind), self.session.unit(TEMPERATURE)
+        unit, heat = kind.units[0] if kind.named else self.session.unit(kind), self.session.unit(TEMPERATURE)
 
         def shown(si: float) -> float:
             return (si - unit.offset) / unit.factor

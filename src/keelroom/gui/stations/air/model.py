@@ -49,12 +49,13 @@ def _fan_group(build: Build, fan: Fan, index: int) -> Group:
     path = ("packages", build.active, "fans", fan.id)
     rows = (
         Row("text", (*path, "name"), "Fan"),
-        *quantities(path, "x", "y", "diameter", "hub_diameter", "depth", "free_air_flow", "derate", "power", "rated_voltage"),
+        *quantities(
+            path, "x", "y", "diameter", "hub_diameter", "depth", "free_air_flow", "derate", "power", "rated_voltage", "rated_current"
+        ),
         Row("choice", (*path, "mount"), "Place", MOUNTS),
         Row("flag", (*path, "runs"), "Runs"),
         Row("choice", (*path, "blade"), "Blade", BLADES),
         Row("choice", (*path, "motor"), "Motor", MOTORS),
-        *quantities(path, "wire_drop"),
         Row("flag", (*path, "reversed_blade"), "One-way blade run backwards"),
         *(quantities(path, "reversed_share") if fan.reversed_blade else ()),
         Row("curve", (*path, "curve"), "Curve points"),

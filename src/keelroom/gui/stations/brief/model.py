@@ -58,12 +58,8 @@ def pages(build: Build) -> tuple[Page, ...]:
                     "Accessories",
                     (
                         Row("flag", (*accessories, "ac_fitted"), "A/C fitted"),
-                        *quantities(accessories, "ac_idle_power", "ac_road_power", "ac_cop", "steering_power", "converter_power"),
+                        *quantities(accessories, "ac_idle_power", "ac_road_power", "ac_cop", "steering_power", "converter_power", "alternator_efficiency"),
                     ),
-                ),
-                Group(
-                    "Charging",
-                    quantities(accessories, "electrical_load", "alternator_rating", "alternator_idle_share", "alternator_efficiency", "idle_voltage", "road_voltage"),
                 ),
             ),
             (("From a kind of engine…", "engine_kind"),),

@@ -1,0 +1,76 @@
+"""From the control a package has to what its sensor sees and the share of full it commands."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from keelroom.build.schema.brief import Cooling
+from keelroom.build.schema.electrical import Control
+from keelroom.core.electrical.control import FIN_SHARE, LOW, Law, Points, Sensing, law, ramped, reading_at, staged, switched
+
+SENSORLESS = ("toggle",)
+"""strategies that need no sensor"""
+STAGED = ("two_speed", "computer")
+RAMPED = ("variable", "computer_pwm")
+BY_COMPUTER = ("computer", "computer_pwm")
+"""strategies that use the engine's own sensor"""
+SLOWEST = 0.3
+"""Share of full speed a variable controller starts the fan at (common practice)."""
+REQUEST = 0.6
+"""Share of full speed an A/C request asks of a variable controller (common practice)."""
+NEVER: Points = ((400.0, 0.0, 0.0), (401.0, 0.0, 0.0))
+ALWAYS: Points = ((-80.0, 1.0, 1.0), (-79.0, 1.0, 1.0))
+
+
+def place_of(control: Control) -> str:
+    """Where the temperature is felt: computers have their own sensor in the engine."""
+    return "engine" if control.strategy in BY_COMPUTER else control.sensor
+
+
+def points_of(control: Control, on: float, off: float, fans: int) -> Points:
+    """The controller's points over what its sensor reads [degC]. on, off: first set points; fans: how many there are."""
+    if control.strategy == "toggle":
+        return ALWAYS if control.toggle_on else NEVER
+    if place_of(control) == "none":
+        return NEVER
+    if control.strategy in STAGED:
+        low = LOW["series" if control.low_speed == "one_fan" and fans < 2 else control.low_speed]
+        points = staged((on, off), (control.second_on.si, control.second_off.si), low)
+    elif control.strategy in RAMPED:
+        points = ramped(curve_of(control, on, off))
+    else:
+        points = switched(on, off)
+    if control.sensor == "fins" and control.strategy not in BY_COMPUTER:
+        # The knob was turned until it came on right on that day: what the probe read then is what it switches at.
+        points = tuple((reading_at(at, "fins", control.set_on_day.si, 0.0), share, power) for at, share, power in points)
+    return points
+
+
+def curve_of(control: Control, on: float, off: float) -> tuple[tuple[float, float], ...]:
+    """A variable controller's (temperature, speed share) points: as typed, or straight from slow to full."""
+    typed = tuple((point.temperature.si, point.share.si) for point in control.curve)
+    return typed if len(typed) >= 2 else ((off, SLOWEST), (max(on, off + 0.5), 1.0))
+
+
+def request_of(control: Control, fans: int) -> tuple[float, float]:
+    """Shares of flow and power the A/C asks for while it is on."""
+    if not control.ac_request or control.strategy == "toggle":
+        return (0.0, 0.0)
+    if control.strategy in RAMPED:
+        return (REQUEST, REQUEST**3)
+    if control.strategy in STAGED:
+        return LOW["series" if control.low_speed == "one_fan" and fans < 2 else control.low_speed]
+    return (1.0, 1.0)
+
+
+def control_law(control: Control, cooling: Cooling, fans: int, ac: bool) -> Law:
+    """The share of full commanded over what the sensor reads, not stacked yet."""
+    on = cooling.fan_on.si if cooling.fan_on else 400.0
+    off = cooling.fan_off.si if cooling.fan_off else on - 5.0
+    return law(points_of(control, on, off, fans), request_of(control, fans) if ac else (0.0, 0.0))
+
+
+def sensing_of(control: Control, air: float) -> Sensing:
+    """What the sensor sees from its place. air [degC] at the face"""
+    place = place_of(control)
+    return Sensing(np.array(float(place == "lower_hose")), np.array(FIN_SHARE if place == "fins" else 0.0), np.array(air))

@@ -1,0 +1,260 @@
+"""Every circuit in figures: currents, volts, drop, warmth, and the wire, fuse and relay it ought to have."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from keelroom.assess.caching import by_identity
+from keelroom.assess.electrical.loads import Motored
+from keelroom.assess.electrical.system import Planned, System, alternator_of, planned_circuits, system_at
+from keelroom.build.schema.brief import Brief
+from keelroom.build.schema.build import Build, DutyCase
+from keelroom.build.schema.electrical import Circuit, Supply
+from keelroom.build.schema.package import Package
+from keelroom.core.electrical.charging import Alternator
+from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through
+from keelroom.core.electrical.motor import stall_current, start_current
+from keelroom.core.electrical.protection import (
+    CONTINUOUS,
+    FUSES,
+    PARALLEL,
+    RELAY_MAKES,
+    RELAYS,
+    Starting,
+    connector_share,
+    fuse_for,
+    fuse_sizes,
+    neighbours,
+    relay_for,
+    relay_share,
+    stands,
+    starting,
+)
+from keelroom.core.electrical.wire import ampacity, conductor
+from keelroom.gauges import AWG_SIZES, METRIC_SIZES, awg_area, awg_text, is_metric, metric_text
+
+RUNS = ("feed", "branch", "back")
+RUN_NAMES = {"feed": "feed wire", "branch": "wire to the motor", "back": "return"}
+FORMS = ("blade", "large_blade", "cartridge", "bolt_down")
+
+
+class Advice(NamedTuple):
+    """What a circuit ought to have: size of each run as written (() where none is thick enough), fuse [A] and its form, relay [A] each, how switched."""
+
+    sizes: tuple[str, ...]
+    fuse: float | None
+    form: str
+    relay: float | None
+    switch: str
+
+
+class RunFigures(NamedTuple):
+    """One run: amps it carries, its ampacity where it lies, the copper's temperature [degC], its insulation's limit."""
+
+    key: str
+    current: float
+    ampacity: float
+    warm: float
+    limit: float
+
+
+class CircuitFigures(NamedTuple):
+    """One circuit at the voltage the regulator holds, all its motors running, unless said.
+
+    continuous, starting, stalled [A];  at_idle, at_cruise: volts at its worst motor, source_idle, source_cruise: at the battery
+    drop: volts there and back; lost: by place;  runs: its wires;  relay_holds, connector_holds [A] where they sit, None: none fitted
+    stands: whether its fuse stands the start: 'yes', 'barely', 'no', '' without a fuse
+    """
+
+    circuit: Circuit
+    motors: tuple[Motored, ...]
+    fault: str
+    continuous: float
+    each: float
+    starting: Starting
+    stalled: float
+    at_idle: float
+    at_cruise: float
+    source_idle: float
+    source_cruise: float
+    drop: float
+    lost: tuple[tuple[str, float], ...]
+    runs: tuple[RunFigures, ...]
+    relay_holds: float | None
+    relay_makes: float | None
+    through_relay: float
+    connector_holds: float | None
+    stands: str
+    advice: Advice
+
+    @property
+    def weakest(self) -> RunFigures:
+        """The run whose copper may carry least."""
+        return min(self.runs, key=lambda run: run.ampacity)
+
+
+class Electrics(NamedTuple):
+    """All circuits, the motors none of them feeds, and the system standing and moving; None where no duty case is such."""
+
+    circuits: tuple[CircuitFigures, ...]
+    loose: tuple[Motored, ...]
+    idle: System | None
+    cruise: System | None
+    alternator: Alternator | None
+
+
+def telling(cases: tuple[DutyCase, ...]) -> tuple[DutyCase | None, DutyCase | None]:
+    """The case that stands for idle, and the one for the road."""
+    idle = [case for case in cases if case.demand == "idle"]
+    road = [case for case in cases if case.demand == "road_load" and case.speed.si > 12]
+    return (next((case for case in idle if case.ac_on), idle[0] if idle else None), road[0] if road else None)
+
+
+def electrics(build: Build, package: Package) -> Electrics:
+    """The package's circuits in figures."""
+    idle, road = telling(build.duty_cases)
+    from keelroom.assess.translate import engine_rpm  # it needs the system this module reports on
+
+    at_idle, at_cruise = (system_at(build, package, case, engine_rpm(build.brief, case)) if case else None for case in (idle, road))
+    return _electrics(build.brief, build.supply, planned_circuits(build, package), at_idle, at_cruise)
+
+
+@by_identity(32)
+def _electrics(
+    brief: Brief, supply: Supply, planned: tuple[tuple[Planned, ...], tuple[Motored, ...]], idle: System | None, cruise: System | None
+) -> Electrics:
+    circuits, loose = planned
+    found = tuple(_figures(supply, one, k, (idle, cruise)) for k, one in enumerate(circuits))
+    return Electrics(found, loose, idle, cruise, alternator_of(brief, supply))
+
+
+def _figures(supply: Supply, planned: Planned, place: int, systems: tuple[System | None, System | None]) -> CircuitFigures:
+    circuit, path = planned.circuit, planned.path
+    full = _at_full(planned, supply)
+    each = max(full.currents, default=0.0)
+    relays = max(len(planned.motors), 1) if circuit.switch == "relays" else 1
+    share = PARALLEL if circuit.switch == "parallel" else 1.0
+    start = start_of(planned, full)
+    volts = [min(system.flows[place].voltages, default=0.0) if system else 0.0 for system in systems]
+    sources = [system.balance.voltage if system else 0.0 for system in systems]
+    rating = circuit.relay.si if circuit.relay and circuit.switch != "none" else None
+    return CircuitFigures(
+        circuit=circuit,
+        motors=planned.motors,
+        fault=planned.fault,
+        continuous=full.current,
+        each=each,
+        starting=start,
+        stalled=sum(stall_current(motored.motor, v) for motored, v in zip(planned.motors, full.voltages, strict=True)),
+        at_idle=volts[0],
+        at_cruise=volts[1],
+        source_idle=sources[0],
+        source_cruise=sources[1],
+        drop=full.drop,
+        lost=full.lost,
+        runs=_runs(path, full, each, circuit.shared_ground),
+        relay_holds=rating * share * relay_share(circuit.relay_air.si) if rating else None,
+        relay_makes=rating * RELAY_MAKES if rating else None,
+        through_relay=full.current / relays,
+        connector_holds=circuit.connector.si * connector_share(circuit.branch.ambient.si) if circuit.connector else None,
+        stands=stands(circuit.fuse.si, start) if circuit.fuse and planned.motors else "",
+        advice=advice(planned, supply),
+    )
+
+
+@by_identity(64)
+def _at_full(planned: Planned, supply: Supply) -> Flow:
+    return flow_through(planned.path, tuple(motored.motor for motored in planned.motors), supply.regulated.si)
+
+
+def start_of(planned: Planned, full: Flow) -> Starting:
+    """The worst start of the circuit: all its motors together."""
+    motors = tuple(motored.motor for motored in planned.motors)
+    return starting(motors, 0.0, tuple(start_current(motor, volts) for motor, volts in zip(motors, full.voltages, strict=True)))
+
+
+def _runs(path: Path, full: Flow, each: float, shared: bool) -> tuple[RunFigures, ...]:
+    carried = {"feed": full.current, "branch": each, "back": full.current if shared else each}
+    wires = {"feed": path.feed, "branch": path.branch, "back": path.back}
+    return tuple(
+        RunFigures(key, carried[key], ampacity(run.wire, run.ambient, run.loaded), warm, run.wire.limit)
+        for (key, run), warm in zip(wires.items(), full.warm, strict=True)
+    )
+
+
+def own_relays(found: Electrics) -> bool:
+    """Whether the cooling fans have relays of their own, as staging them wants."""
+    fed = [one for one in found.circuits if any(motored.fan for motored in one.motors)]
+    return len(fed) > 1 or any(one.circuit.switch == "relays" for one in fed)
+
+
+def carries(figures: CircuitFigures) -> float:
+    """The most a fuse may be [A]: what the weakest of wires, connector and relay is rated for."""
+    circuit = figures.circuit
+    limits = [run.ampacity for run in figures.runs]
+    if circuit.connector:
+        limits.append(circuit.connector.si)
+    if circuit.relay and circuit.switch not in ("none", "relays"):
+        limits.append(circuit.relay.si * (PARALLEL if circuit.switch == "parallel" else 1.0))
+    elif circuit.relay and circuit.switch == "relays":
+        limits.append(circuit.relay.si * max(len(figures.motors), 1))
+    return min(limits)
+
+
+@by_identity(64)
+def advice(planned: Planned, supply: Supply) -> Advice:
+    """The smallest wire that meets drop and ampacity, the fuse that stands the start, the relay that carries it."""
+    circuit = planned.circuit
+    full = _at_full(planned, supply)
+    start = start_of(planned, full)
+    fits = ((name, fuse_for(full.current, start, fuse_sizes(name))) for name in (circuit.fuse_form, *FORMS))
+    form, fuse = next(((name, size) for name, size in fits if size is not None), (circuit.fuse_form, None))
+    many = len(planned.motors)
+    # One relay per motor: they share the load and the start.
+    each, begins = max(full.currents, default=0.0), start.current / max(many, 1)
+    switch, relay = "relays" if many > 1 else "relay", relay_for(each, begins, circuit.relay_air.si)
+    if circuit.switch in ("controller", "switch"):
+        switch, relay = circuit.switch, next((s for s in RELAYS if s >= CONTINUOUS * full.current), None)
+    return Advice(smallest_wires(planned, supply, fuse or CONTINUOUS * full.current), fuse, form, relay, switch)
+
+
+def sizes_like(metric: bool) -> tuple[tuple[str, float], ...]:
+    """Sizes cable is sold in, thin to thick: as written, and nominal section [m2]."""
+    if metric:
+        return tuple((metric_text(section), section * 1e-6) for section in METRIC_SIZES)
+    return tuple((awg_text(number), awg_area(number)) for number in AWG_SIZES)
+
+
+def smallest_wires(planned: Planned, supply: Supply, fuse: float) -> tuple[str, ...]:
+    """The smallest size of each run that the fuse protects and that together keep the drop; () where no size does.
+
+    Each begins as thin as the fuse allows; then whichever loses most is made thicker until the limit is kept.
+    """
+    circuit, path = planned.circuit, planned.path
+    motors = tuple(motored.motor for motored in planned.motors)
+    made: dict[str, list[tuple[str, Run]]] = {}
+    for key in RUNS:
+        wire, old = getattr(circuit, key), getattr(path, key)
+        metric = is_metric(wire.size.unit)
+        tried = [(text, old._replace(wire=conductor(area, metric, wire.cable))) for text, area in sizes_like(metric)]
+        made[key] = [(text, run) for text, run in tried if ampacity(run.wire, run.ambient, run.loaded) >= fuse]
+        if not made[key]:
+            return ()
+    at = dict.fromkeys(RUNS, 0)
+    while True:
+        chosen = [made[key][at[key]] for key in RUNS]
+        feed, branch, back = (run for _, run in chosen)
+        flow = flow_through(Path(feed, branch, back, path.back_shared, path.contacts), motors, supply.regulated.si)
+        if flow.drop <= supply.drop_limit.si:
+            return tuple(text for text, _ in chosen)
+        thicker = [(volts, key) for key, (_, volts) in zip(RUNS, flow.lost, strict=False) if at[key] + 1 < len(made[key])]
+        if not thicker:
+            return ()
+        at[max(thicker)[1]] += 1
+
+
+def odd_fuse(circuit: Circuit) -> tuple[float, ...]:
+    """Standard fuses next to one that is not made in its form; () where it is made."""
+    if circuit.fuse is None or circuit.fuse.si in FUSES[circuit.fuse_form][1]:
+        return ()
+    return neighbours(circuit.fuse.si, FUSES[circuit.fuse_form][1])

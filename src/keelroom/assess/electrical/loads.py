@@ -1,0 +1,60 @@
+"""Everything with a motor that a circuit can feed: fans of the package, an electric pump, a cooler's own fan."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from keelroom.assess.caching import by_identity
+from keelroom.build.schema.brief import Loop
+from keelroom.build.schema.build import Build
+from keelroom.build.schema.electrical import Control
+from keelroom.build.schema.package import Fan, Package, RemoteCooler
+from keelroom.core.electrical.motor import Motor, Rating, rating
+from keelroom.errors import InputError
+
+SOFT = ("variable", "computer_pwm")
+"""strategies whose controller ramps the fan up by itself"""
+PUMP, COOLER = "pump", "cooler"
+
+
+class Motored(NamedTuple):
+    """A motor by the id circuits know it by. fan: whether it is one of the package's cooling fans, under the fans' control."""
+
+    id: str
+    name: str
+    motor: Motor
+    fan: bool
+
+
+def fan_rating(fan: Fan) -> Rating | None:
+    """The fan motor's label made whole; None where too little of it is known."""
+    try:
+        return rating(*(value.si if value else None for value in (fan.rated_voltage, fan.power, fan.rated_current)))
+    except InputError:
+        return None
+
+
+def motors_of(build: Build, package: Package) -> tuple[Motored, ...]:
+    """All motors of the build a circuit can feed, in the order of the work."""
+    return _motors(package.fans, package.control, build.brief.loop, package.mounting.cooler)
+
+
+@by_identity(64)
+def _motors(fans: tuple[Fan, ...], control: Control, loop: Loop, cooler: RemoteCooler) -> tuple[Motored, ...]:
+    soft = control.soft_start or control.strategy in SOFT
+    found = []
+    for number, fan in enumerate(fans, 1):
+        label = fan_rating(fan)
+        if label is not None:
+            motor = Motor(label.voltage, label.power, fan.motor == "brushless", soft)
+            found.append(Motored(fan.id, f"Fan {number}" if len(fans) > 1 else "Fan", motor, True))
+    if loop.pump == "electric" and loop.electric_power and loop.electric_voltage:
+        found.append(Motored(PUMP, "Coolant pump", Motor(loop.electric_voltage.si, loop.electric_power.si), False))
+    if cooler.fitted and cooler.fan_power:
+        found.append(Motored(COOLER, f"{cooler.name} fan", Motor(cooler.fan_voltage.si, cooler.fan_power.si), False))
+    return tuple(found)
+
+
+def named(motors: tuple[Motored, ...]) -> dict[str, Motored]:
+    """Motors by id."""
+    return {motored.id: motored for motored in motors}

@@ -1,0 +1,104 @@
+"""Circuits planned by the tool: one for every motor that has none, and the mending of one that is there."""
+
+from __future__ import annotations
+
+from keelroom.assess.electrical.figures import RUNS, Advice, advice, electrics
+from keelroom.assess.electrical.loads import COOLER, Motored
+from keelroom.assess.electrical.system import Planned, fault_of, path_of, planned_circuits
+from keelroom.build.edits import Change, Edit, fresh_id
+from keelroom.build.quantity import quantity
+from keelroom.build.schema.build import Build
+from keelroom.build.schema.electrical import Circuit, Supply
+from keelroom.build.schema.package import Package
+from keelroom.errors import InputError
+
+
+def _at(package: Package, circuit_id: str) -> tuple[str, ...]:
+    return ("packages", package.id, "circuits", circuit_id)
+
+
+def advised(circuit: Circuit, found: Advice) -> Circuit:
+    """The circuit with the advised wire, fuse and relay; what no standard part can do stays as it is."""
+    update: dict[str, object] = {"switch": found.switch, "fuse_form": found.form}
+    if found.fuse:
+        update["fuse"] = quantity(f"{found.fuse:g} A", "current", "derived")
+    if found.relay:
+        update["relay"] = quantity(f"{found.relay:g} A", "current", "derived")
+    for run, size in zip(RUNS, found.sizes, strict=False):
+        update[run] = getattr(circuit, run).model_copy(update={"size": quantity(size, "wire size", "derived")})
+    if circuit.connector and found.fuse and circuit.connector.si < found.fuse:
+        update["connector"] = quantity(f"{found.fuse:g} A", "current", "derived")
+    return circuit.model_copy(update=update)
+
+
+def planned_for(motored: Motored, ident: str, supply: Supply) -> Circuit:
+    """A circuit of its own for one motor, as the tool would wire it."""
+    sources = ("ignition",) if motored.id == COOLER else ("battery",)
+    circuit = Circuit(id=ident, name=motored.name, feeds=(motored.id,), sources=sources)
+    return settled(circuit, (motored,), supply)
+
+
+def settled(circuit: Circuit, motors: tuple[Motored, ...], supply: Supply) -> Circuit:
+    """The circuit with what is advised, sought again until the fuse's and relay's own loss changes nothing more."""
+    for _ in range(4):
+        planned = Planned(circuit, motors, path_of(circuit), fault_of(circuit, supply))
+        after = advised(circuit, advice(planned, supply))
+        if after == circuit:
+            return circuit
+        circuit = after
+    return circuit
+
+
+def plan_missing(build: Build, package: Package) -> Edit:
+    """One circuit for every motor that has none. Raises InputError where all have one."""
+    _, loose = planned_circuits(build, package)
+    if not loose:
+        raise InputError("all_planned", "Every motor has a circuit already")
+    circuits = package.circuits
+    for motored in loose:
+        circuits = (*circuits, planned_for(motored, fresh_id(circuits, "circuit"), build.supply))
+    count = "a circuit" if len(loose) == 1 else f"{len(loose)} circuits"
+    return Edit(f"Plan {count}", (Change(("packages", package.id, "circuits"), circuits),))
+
+
+def mend_circuit(build: Build, package: Package, circuit_id: str) -> Edit:
+    """Wire, fuse and relay of one circuit as advised. Raises InputError where it is gone."""
+    found = electrics(build, package)
+    figures = next((one for one in found.circuits if one.circuit.id == circuit_id), None)
+    if figures is None:
+        raise InputError("no_such_circuit", "That circuit is no longer in the package")
+    mended = settled(figures.circuit, figures.motors, build.supply)
+    changes = tuple(
+        Change((*_at(package, circuit_id), name), getattr(mended, name))
+        for name in ("fuse", "fuse_form", "relay", "switch", "connector", *RUNS)
+        if getattr(mended, name) != getattr(figures.circuit, name)
+    )
+    if not changes:
+        raise InputError("already_mended", "Wire, fuse and relay are as advised already")
+    return Edit(f"Wire, fuse and relay of {figures.circuit.name or circuit_id} as advised", changes)
+
+
+def split_circuit(build: Build, package: Package, circuit_id: str) -> Edit:
+    """One circuit per motor instead of one for all, each as advised. Raises InputError where it is gone or feeds one motor."""
+    figures = next((one for one in electrics(build, package).circuits if one.circuit.id == circuit_id), None)
+    if figures is None or len(figures.motors) < 2:
+        raise InputError("nothing_to_split", "That circuit no longer feeds several motors")
+    circuits: list[Circuit] = []
+    for circuit in package.circuits:
+        if circuit.id != circuit_id:
+            circuits.append(circuit)
+            continue
+        for motored in figures.motors:
+            ident = circuit_id if motored is figures.motors[0] else fresh_id((*package.circuits, *circuits), "circuit")
+            own = circuit.model_copy(
+                update={
+                    "id": ident,
+                    "name": motored.name,
+                    "feeds": (motored.id,),
+                    "shared_ground": False,
+                    "switch": "relay",
+                    "measured_drop": None,
+                }
+            )
+            circuits.append(settled(own, (motored,), build.supply))
+    return Edit("A circuit of its own for each motor", (Change(("packages", package.id, "circuits"), tuple(circuits)),))

@@ -1,0 +1,175 @@
+"""The schools of fan control side by side for this build: when each starts across the weather, how long it runs, what it holds."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from keelroom.assess.batch import Asked, Held, held
+from keelroom.assess.electrical.controller import BY_COMPUTER, RAMPED, STAGED, place_of
+from keelroom.assess.electrical.loads import motors_of
+from keelroom.assess.electrical.system import system_at
+from keelroom.assess.translate import engine_rpm
+from keelroom.build.edits import Change, Edit, apply
+from keelroom.build.quantity import from_si
+from keelroom.build.schema.build import Build
+from keelroom.core.electrical.control import outlet_for, reading_at
+from keelroom.core.electrical.motor import SOFT_START, START
+from keelroom.units import both
+
+LOWER = 8.0
+"""Kelvin a switch for the lower hose is chosen below the one for the upper hose (common practice)."""
+SECOND = 5.0
+"""Kelvin the second speed lies over the first: sold pairs such as 180 and 190 degF (common practice)."""
+WEATHER = (40.0, 60.0, 75.0, 90.0, 105.0)
+"""[degF] days the schools are compared on."""
+
+
+class School(NamedTuple):
+    """One way to decide. update: of the control section; lower: kelvin its set points lie under those of the upper hose."""
+
+    key: str
+    name: str
+    update: tuple[tuple[str, object], ...]
+    why: str
+    lower: float = 0.0
+
+
+SCHOOLS = (
+    School("upper", "Thermoswitch, upper hose", (("strategy", "ground_switch"), ("sensor", "upper_hose")), "Sees what leaves the engine, whatever the weather."),
+    School("housing", "Adjustable, probe in the housing", (("strategy", "adjustable"), ("sensor", "housing")), "Sees the engine; its knob can be set on the day of the test."),
+    School("lower", "Thermoswitch, lower hose", (("strategy", "ground_switch"), ("sensor", "lower_hose")), "Lets the core work first; feels nothing until the thermostat opens, and the engine’s load moves it.", LOWER),
+    School("fins", "Adjustable, probe in the fins", (("strategy", "adjustable"), ("sensor", "fins")), "Easy to fit, but reads the air too: late on a cool day, early on a hot one."),
+    School("two_speed", "Two speeds, staged", (("strategy", "two_speed"), ("sensor", "upper_hose")), "One fan or low speed for most of the year: half the start, less noise, a fan in reserve."),
+    School("both", "Both relays together", (("strategy", "both_relays"), ("sensor", "upper_hose")), "Two relays share the load; all the air and all the start at once."),
+    School("variable", "Variable speed, soft start", (("strategy", "variable"), ("sensor", "upper_hose")), "Runs no faster than it must: least current, no start to speak of, dearest to buy."),
+    School("computer", "Engine computer, low and high", (("strategy", "computer"),), "Knows load, speed and A/C too; set where the engine’s maker set it."),
+    School("toggle", "Toggle, left on", (("strategy", "toggle"), ("toggle_on", True)), "Depends on somebody remembering; runs all day."),
+)  # fmt: skip
+
+
+class Day(NamedTuple):
+    """One school on one day [degC]: engine outlet at which fans start and stop, where it settles, shares of time or speed and of power."""
+
+    ambient: float
+    on: float
+    off: float
+    held: float
+    duty: float
+    load: float
+
+
+class Compared(NamedTuple):
+    """One school with its days, mean and starting amps of the fans; default: what is recommended here."""
+
+    school: School
+    edit: Edit
+    days: tuple[Day, ...]
+    amps: float
+    starting: float
+    default: bool
+    current: bool
+
+
+class Comparison(NamedTuple):
+    """All schools, for one duty case; why the default is the default."""
+
+    case_name: str
+    rows: tuple[Compared, ...]
+    why: str
+    thermostat: float | None
+    limit: float | None
+
+
+def edit_of(build: Build, school: School) -> Edit:
+    """The edit that goes over to a school: strategy, sensor and the set points its place wants."""
+    control, cooling = build.package.control, build.brief.cooling
+    where = ("packages", build.active, "control")
+    changes = [Change((*where, name), value) for name, value in school.update if getattr(control, name) != value]
+    shift = _shift_of(build) - school.lower
+    base = cooling.fan_on.si if cooling.fan_on else 90.0
+    if abs(shift) > 1e-6:
+        for name in ("fan_on", "fan_off"):
+            now = getattr(cooling, name)
+            if now is not None:
+                changes.append(Change(("brief", "cooling", name), from_si(now.si + shift, "temperature", "us", "derived")))
+    on = base + shift
+    if school.key in ("two_speed", "computer") and control.second_on.si < on + 1:
+        changes += [Change((*where, "second_on"), from_si(on + SECOND, "temperature", "us", "derived")),
+                    Change((*where, "second_off"), from_si(on + SECOND - 5, "temperature", "us", "derived"))]  # fmt: skip
+    return Edit(f"Control: {school.name.lower()}", tuple(changes))
+
+
+def _shift_of(build: Build) -> float:
+    """Kelvin the present set points lie under those of the upper hose: a lower-hose switch already is."""
+    control, cooling = build.package.control, build.brief.cooling
+    lower = place_of(control) == "lower_hose" and cooling.fan_on and cooling.thermostat and cooling.fan_on.si < cooling.thermostat.si
+    return LOWER if lower else 0.0
+
+
+def default_key(fans: int) -> str:
+    """The school recommended where nothing speaks against it."""
+    return "two_speed" if fans > 1 else "upper"
+
+
+def compare_schools(build: Build, case_id: str) -> Comparison:
+    """Every school for one duty case on all days. Solved together in as few calls as their shapes allow."""
+    case = next(c for c in build.duty_cases if c.id == case_id)
+    days = [(f - 32) / 1.8 for f in WEATHER]
+    edits = [edit_of(build, school) for school in SCHOOLS]
+    builds = [apply(build, edit)[0] if edit.changes else build for edit in edits]
+    asked = [Asked(_on_day(b, case_id, ambient), case_id) for b in builds for ambient in days]
+    points = held(asked)
+    amps = system_at(build, build.package, case, engine_rpm(build.brief, case)).fan_amps
+    starting = sum(START * m.motor.current for m in motors_of(build, build.package) if m.fan)
+    rows = []
+    for k, (school, edit, changed) in enumerate(zip(SCHOOLS, edits, builds, strict=True)):
+        found = tuple(
+            _day(changed, school, ambient, point) for ambient, point in zip(days, points[k * len(days) : (k + 1) * len(days)], strict=True)
+        )
+        hot = min(found, key=lambda day: abs(day.ambient - 32.2))
+        default = school.key == default_key(len(build.package.fans))
+        rows.append(Compared(school, edit, found, amps * hot.load, _starting(school, starting), default, not edit.changes))
+    cooling = build.brief.cooling
+    return Comparison(
+        case.name,
+        tuple(rows),
+        _why(rows),
+        cooling.thermostat.si if cooling.thermostat else None,
+        cooling.limit.si if cooling.limit else None,
+    )
+
+
+def _on_day(build: Build, case_id: str, ambient: float) -> Build:
+    return apply(build, Edit("", (Change(("duty_cases", case_id, "ambient"), from_si(ambient, "temperature", "si", "derived")),)))[0]
+
+
+def _starting(school: School, straight: float) -> float:
+    strategy = dict(school.update)["strategy"]
+    if strategy in RAMPED:
+        return straight / START * SOFT_START
+    return straight / 2 if strategy in STAGED else straight
+
+
+def _day(build: Build, school: School, ambient: float, point: Held | None) -> Day:
+    control, cooling = build.package.control, build.brief.cooling
+    drop = point.drop if point else 0.0
+    on, off = (value.si if value else float("nan") for value in (cooling.fan_on, cooling.fan_off))
+    place = place_of(control)
+    if control.strategy == "toggle":
+        on = off = float("nan")
+    elif place == "fins":
+        on, off = (outlet_for(reading_at(at, "fins", control.set_on_day.si, 0.0), "fins", ambient, 0.0) for at in (on, off))
+    elif place == "lower_hose" and control.strategy not in BY_COMPUTER:
+        on, off = (outlet_for(at, "lower_hose", ambient, drop) for at in (on, off))
+    if point is None:
+        return Day(ambient, on, off, float("nan"), float("nan"), float("nan"))
+    return Day(ambient, on, off, point.temperature, point.command, point.load)
+
+
+def _why(rows: list[Compared]) -> str:
+    chosen = next(row for row in rows if row.default)
+    fins = next(row for row in rows if row.school.key == "fins")
+    cool = fins.days[1]
+    hot = fins.days[-1]
+    late = f"The probe in the fins starts at {both(cool.on, 'temperature')} on a {both(cool.ambient, 'temperature')} day and at {both(hot.on, 'temperature')} on a {both(hot.ambient, 'temperature')} one."
+    return f"Default here: {chosen.school.name.lower()}. {chosen.school.why} Its sensor sees the engine on every day. {late}"

@@ -1,0 +1,222 @@
+"""The electrical system at one duty case: voltage at the battery, volts and amps of every motor, the balance."""
+
+from __future__ import annotations
+
+import math
+from typing import NamedTuple
+
+import numpy as np
+
+from keelroom.assess.caching import by_identity
+from keelroom.assess.electrical.loads import Motored, motors_of
+from keelroom.build.schema.brief import Brief
+from keelroom.build.schema.build import Build, DutyCase
+from keelroom.build.schema.electrical import Circuit, Supply, Wire
+from keelroom.build.schema.package import Package
+from keelroom.core.electrical.charging import Alternator, Balance, Battery, balance, battery_current, discharge_time, output
+from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through
+from keelroom.core.electrical.motor import current_at
+from keelroom.core.electrical.protection import CONTACT, FUSE_LOSS, TERMINAL
+from keelroom.core.electrical.wire import conductor
+from keelroom.gauges import is_metric
+
+ASSUMED_DROP = 0.3
+"""Volts lost on the way to a motor no circuit is planned for (common practice)."""
+LOAD_VOLTAGE = 13.5
+"""Volts the other loads' watts are stated at."""
+SLOW = 1500.0
+"""Engine rpm under which the voltage measured at idle counts."""
+TABLE = (8.0, 11.0, 12.0, 12.6, 13.2, 13.8, 14.4, 15.2)
+"""Volts per 12 V battery at which the circuits' current is worked out while the balance is sought."""
+
+
+def alternator_of(brief: Brief, supply: Supply) -> Alternator | None:
+    """The alternator in core terms; None where its rating is not known."""
+    accessories, idle = brief.accessories, brief.engine.idle_rpm
+    if accessories.alternator_rating is None:
+        return None
+    share = accessories.alternator_idle_share
+    return Alternator(
+        rating=accessories.alternator_rating.si,
+        ratio=supply.pulley_ratio.si,
+        air=supply.alternator_air.si,
+        regulated=supply.regulated.si,
+        curve=tuple((point.speed.si * 60, point.current.si) for point in supply.curve),
+        idle_share=share.si if share else None,
+        idle_rpm=idle.si * 60 if idle else 700.0,
+    )
+
+
+def battery_of(supply: Supply) -> Battery:
+    """The battery in core terms."""
+    return Battery(
+        capacity=supply.capacity.si / 3600,
+        state=supply.state.si,
+        peukert=supply.peukert.si,
+        reserve=supply.reserve.si if supply.reserve else None,
+        cells=2.0 if supply.regulated.si > 20 else 1.0,
+    )
+
+
+def run_of(wire: Wire) -> Run:
+    """A run of wire in core terms."""
+    copper = conductor(wire.size.si, is_metric(wire.size.unit), wire.cable)
+    return Run(copper, wire.length.si, wire.ambient.si, int(wire.bundle.si))
+
+
+def contacts_of(circuit: Circuit) -> float:
+    """Ohms of fuse, relay and terminals on the way."""
+    fuse = FUSE_LOSS / circuit.fuse.si if circuit.fuse else 0.0
+    contact = 0.0 if circuit.switch == "none" else CONTACT / (2 if circuit.switch in ("relays", "parallel") else 1)
+    ground = TERMINAL / circuit.grounds.si
+    return fuse + contact + (2 * TERMINAL if circuit.connector else 0.0) + ground
+
+
+def path_of(circuit: Circuit) -> Path:
+    """What the circuit's current goes through, in core terms."""
+    fixed = circuit.measured_drop.si if circuit.measured_drop else None
+    return Path(run_of(circuit.feed), run_of(circuit.branch), run_of(circuit.back), circuit.shared_ground, contacts_of(circuit), fixed)
+
+
+def fault_of(circuit: Circuit, supply: Supply) -> str:
+    """Why no current flows at all: 'source' (tied to none, or to unlike ones), 'return'; '' where it does."""
+    known = {source.id: source.voltage.si for source in supply.sources}
+    tied = [known[name] for name in circuit.sources if name in known]
+    if not tied or max(tied) - min(tied) > 0.5:
+        return "source"
+    return "return" if circuit.ground == "none" else ""
+
+
+class Planned(NamedTuple):
+    """A circuit with what it really feeds. fault: why no current flows, '' where it does."""
+
+    circuit: Circuit
+    motors: tuple[Motored, ...]
+    path: Path
+    fault: str
+
+
+def planned_circuits(build: Build, package: Package) -> tuple[tuple[Planned, ...], tuple[Motored, ...]]:
+    """Every circuit with its motors, and the motors no circuit feeds."""
+    return _planned(package.circuits, build.supply, motors_of(build, package))
+
+
+@by_identity(64)
+def _planned(circuits: tuple[Circuit, ...], supply: Supply, motors: tuple[Motored, ...]) -> tuple[tuple[Planned, ...], tuple[Motored, ...]]:
+    left = list(motors)
+    found = []
+    for circuit in circuits:
+        own = tuple(motored for motored in left if motored.id in circuit.feeds)
+        left = [motored for motored in left if motored not in own]
+        found.append(Planned(circuit, own, path_of(circuit), fault_of(circuit, supply)))
+    return tuple(found), tuple(left)
+
+
+Currents = tuple[tuple[float, ...], tuple[float, ...]]
+"""Volts, and the amps of all motors at them."""
+
+
+class System(NamedTuple):
+    """The system with everything of a duty case on.
+
+    balance : at the battery;  flows : of each planned circuit, in order;  volts, amps : of each motor by id while it runs
+    loads : (name, A) of everything, motors by circuit;  measured : the battery's voltage was measured, not worked out
+    watts : of all loads but the cooling fans;  fan_amps : of the cooling fans, running
+    """
+
+    balance: Balance
+    flows: tuple[Flow, ...]
+    volts: dict[str, float]
+    amps: dict[str, float]
+    loads: tuple[tuple[str, float], ...]
+    measured: bool
+    watts: float
+    fan_amps: float
+
+
+def system_at(build: Build, package: Package, case: DutyCase, rpm: float) -> System:
+    """The electrical system of a package in a duty case at an engine speed [rpm], fans running."""
+    planned = planned_circuits(build, package)
+    ac = case.ac_on and build.brief.accessories.ac_fitted
+    moving = case.demand == "full_power" or case.speed.si > 1
+    table = _current_table(planned, build.supply)
+    return _system(build.brief, build.supply, planned, table, (rpm, ac, moving))
+
+
+@by_identity(64)
+def _current_table(planned: tuple[tuple[Planned, ...], tuple[Motored, ...]], supply: Supply) -> Currents:
+    volts = tuple(v * battery_of(supply).cells for v in TABLE)
+    return volts, tuple(sum(sum(flow.currents) for flow in _flows(planned[0], v)) + _loose(planned[1], v) for v in volts)
+
+
+def _flows(circuits: tuple[Planned, ...], voltage: float) -> tuple[Flow, ...]:
+    found = []
+    for planned in circuits:
+        motors = tuple(motored.motor for motored in planned.motors)
+        flow = flow_through(planned.path, motors, voltage)
+        if planned.fault:
+            flow = flow._replace(voltages=(0.0,) * len(motors), currents=(0.0,) * len(motors))
+        found.append(flow)
+    return tuple(found)
+
+
+def _loose(motors: tuple[Motored, ...], voltage: float) -> float:
+    return sum(current_at(motored.motor, voltage - ASSUMED_DROP) for motored in motors)
+
+
+At = tuple[float, bool, bool]
+"""Engine speed [rpm], A/C on, moving."""
+Circuits = tuple[tuple[Planned, ...], tuple[Motored, ...]]
+
+
+def _system(brief: Brief, supply: Supply, planned: Circuits, table: Currents, at: At) -> System:
+    kept = _systems(brief, supply, planned, table)
+    if at not in kept:
+        kept[at] = _solved(brief, supply, planned, table, at)
+    return kept[at]
+
+
+@by_identity(32)
+def _systems(brief: Brief, supply: Supply, planned: Circuits, table: Currents) -> dict[At, System]:
+    """Systems of one build by engine speed and what is on, filled as they are asked for."""
+    return {}
+
+
+def loads_on(supply: Supply, at: At) -> tuple[tuple[str, float], ...]:
+    """(name, watts at LOAD_VOLTAGE) of the other loads that are on."""
+    _, ac, moving = at
+    on = {"always": True, "with_ac": ac, "moving": moving, "standing": not moving}
+    return tuple((load.name or load.id, load.power.si) for load in supply.loads if on[load.when])
+
+
+def _solved(brief: Brief, supply: Supply, planned: Circuits, table: Currents, at: At) -> System:
+    alternator, battery = alternator_of(brief, supply), battery_of(supply)
+    nominal = LOAD_VOLTAGE * battery.cells
+    others = loads_on(supply, at)
+    power = sum(watts for _, watts in others)
+
+    def wanted(voltage: float) -> float:
+        return power * voltage / nominal**2 + float(np.interp(voltage, *table))
+
+    measured = brief.accessories.idle_voltage if at[0] < SLOW else brief.accessories.road_voltage
+    available = output(alternator, at[0]) if alternator else math.inf
+    if measured is not None:
+        amps = battery_current(battery, measured.si)
+        found = Balance(measured.si, available, wanted(measured.si), amps, discharge_time(battery, -amps))
+    else:
+        found = balance(available, supply.regulated.si, battery, wanted)
+    circuits, loose = planned
+    flows = _flows(circuits, found.voltage)
+    volts = {m.id: v for planned_, flow in zip(circuits, flows, strict=True) for m, v in zip(planned_.motors, flow.voltages, strict=True)}
+    amps_of = {m.id: a for planned_, flow in zip(circuits, flows, strict=True) for m, a in zip(planned_.motors, flow.currents, strict=True)}
+    for motored in loose:
+        volts[motored.id] = max(found.voltage - ASSUMED_DROP, 0.0)
+        amps_of[motored.id] = current_at(motored.motor, volts[motored.id])
+    motors = [motored for planned_ in circuits for motored in planned_.motors] + list(loose)
+    shown = [(motored.name, amps_of[motored.id]) for motored in motors]
+    listed = [(name, watts * found.voltage / nominal**2) for name, watts in others]
+    fan_amps = sum(amps_of[motored.id] for motored in motors if motored.fan)
+    rest = sum(amps for _, amps in listed) + sum(amps_of[motored.id] for motored in motors if not motored.fan)
+    total = rest + fan_amps
+    found = found._replace(wanted=total)
+    return System(found, flows, volts, amps_of, (*shown, *listed), measured is not None, rest * found.voltage, fan_amps)

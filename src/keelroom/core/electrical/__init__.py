@@ -1,0 +1,1 @@
+"""Current, wire, protection, charging and control of what cools."""

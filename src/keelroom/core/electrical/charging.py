@@ -1,0 +1,197 @@
+"""Alternator and battery: what is given at a speed, what the system's voltage becomes, how long a deficit lasts."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from typing import NamedTuple
+
+import numpy as np
+
+CUT_IN = 1000.0
+"""Alternator rpm under which nothing is given (common practice)."""
+BEND = 1700.0
+"""rpm over which output rises by 63 % of what is left (common practice: half the rating near 2 200 rpm, all at 6 000)."""
+RATED_RPM, RATED_AIR = 6000.0, 23.0
+"""Where an alternator's rating is stated. Source: ISO 8854, as in the published check values."""
+HOT_LOSS = 0.0028
+"""Share of output lost per kelvin of its air over RATED_AIR (common practice: about 20 % at 95 degC)."""
+REST = ((0.0, 0.25, 0.5, 0.75, 1.0), (11.6, 12.0, 12.25, 12.5, 12.72))
+"""Volts at rest over state of charge of a 12 V lead-acid battery (common practice)."""
+INNER = 0.55
+"""Ohms times amp-hours of a healthy starter battery's inner resistance: 60 Ah have 9 mohm (common practice)."""
+TAKES = 10.0
+"""Times its inner resistance a battery shows to a charging current once its surface is full (common practice)."""
+RESERVE_AMPS = 25.0
+"""Draw [A] of the reserve-capacity test. Source: SAE J537."""
+FLAT = 10.5
+"""Volts at which reserve capacity ends and a 12 V battery counts as down. Source: SAE J537."""
+HOUR_RATE = 20.0
+"""Hours in which a battery's stated amp-hours are drawn. Source: EN 50342."""
+BELT_POWER = 0.736e3
+"""[W] per rib and 10 m/s of belt speed: a poly-V belt's usual capacity (common practice)."""
+
+
+class Alternator(NamedTuple):
+    """rating [A]; ratio: alternator turns per crank turn; air [degC] it breathes; curve: (rpm, A) as typed, () for the generic one;
+    idle_share: of the rating hot at idle_rpm of the engine, where known, None else; regulated [V] it holds while it can."""
+
+    rating: float
+    ratio: float
+    air: float
+    regulated: float
+    curve: tuple[tuple[float, float], ...] = ()
+    idle_share: float | None = None
+    idle_rpm: float = 700.0
+
+
+def hot_share(air: float) -> float:
+    """Share of an alternator's output that is left in air of so many degC."""
+    return min(max(1 - HOT_LOSS * (air - RATED_AIR), 0.3), 1.05)
+
+
+def generic_share(rpm: float) -> float:
+    """Share of its rating an alternator gives cold at its own speed [rpm]; 1 at RATED_RPM. (common practice)"""
+    if rpm <= CUT_IN:
+        return 0.0
+    return (1 - math.exp(-(rpm - CUT_IN) / BEND)) / (1 - math.exp(-(RATED_RPM - CUT_IN) / BEND))
+
+
+def _cold(alternator: Alternator, rpm: float) -> float:
+    """Amps cold at the alternator's own speed."""
+    if len(alternator.curve) < 2:
+        return alternator.rating * generic_share(rpm)
+    points = sorted(alternator.curve)
+    if rpm <= points[0][0]:
+        # Below the first point it falls to nothing as the generic one does.
+        base = generic_share(points[0][0])
+        return points[0][1] * generic_share(rpm) / base if base > 0 else 0.0
+    return float(np.interp(rpm, [speed for speed, _ in points], [amps for _, amps in points]))
+
+
+def output(alternator: Alternator, engine_rpm: float) -> float:
+    """Amps it can give hot at an engine speed [rpm]."""
+    found = _cold(alternator, engine_rpm * alternator.ratio) * hot_share(alternator.air)
+    if alternator.idle_share is None:
+        return found
+    at_idle = _cold(alternator, alternator.idle_rpm * alternator.ratio) * hot_share(alternator.air)
+    known = alternator.idle_share * alternator.rating
+    # A known figure at idle bends the curve there and fades out towards the rated speed.
+    fade = min(max((RATED_RPM - engine_rpm * alternator.ratio) / max(RATED_RPM - alternator.idle_rpm * alternator.ratio, 1.0), 0.0), 1.0)
+    return max(found * (1 + (known / at_idle - 1) * fade) if at_idle > 0 else known, 0.0)
+
+
+class Battery(NamedTuple):
+    """capacity [Ah] over HOUR_RATE hours; state: share charged; peukert: exponent 1..1.4; reserve [s] at RESERVE_AMPS, None where not typed;
+    cells: 1 for 12 V, 2 for 24 V."""
+
+    capacity: float
+    state: float
+    peukert: float
+    reserve: float | None = None
+    cells: float = 1.0
+
+
+def rest_voltage(battery: Battery) -> float:
+    """Volts with nothing drawn, by its state of charge."""
+    return battery.cells * float(np.interp(battery.state, *REST))
+
+
+def inner_resistance(battery: Battery) -> float:
+    """Ohms while it gives: higher the emptier it is."""
+    return battery.cells * INNER / battery.capacity * (1 + 1.5 * (1 - battery.state) ** 2)
+
+
+def battery_current(battery: Battery, voltage: float) -> float:
+    """Amps into the battery at `voltage` [V] of the system; negative where it gives."""
+    over = voltage - rest_voltage(battery)
+    ohms = inner_resistance(battery)
+    return over / (TAKES * ohms) if over > 0 else over / ohms
+
+
+def discharge_time(battery: Battery, current: float) -> float:
+    """Seconds until a battery is down at a steady `current` [A]; inf where none is drawn.
+
+    Peukert: t = H (C / (I H))**k over its stated hours, or from reserve capacity t = RC (25 / I)**k where that was typed;
+    either times its state of charge.  Source: Peukert (1897), SAE J537
+    """
+    if current <= 0:
+        return math.inf
+    if battery.reserve is not None:
+        return battery.state * battery.reserve * math.pow(RESERVE_AMPS / current, battery.peukert)
+    return battery.state * HOUR_RATE * 3600 * math.pow(battery.capacity / (current * HOUR_RATE), battery.peukert)
+
+
+class Balance(NamedTuple):
+    """The system with everything on. voltage [V] at the battery; available: what the alternator could give, wanted, battery [A]
+    (battery negative where it gives); lasts [s] until it is down, inf where it is not going down."""
+
+    voltage: float
+    available: float
+    wanted: float
+    battery: float
+    lasts: float
+
+    @property
+    def short(self) -> float:
+        """Amps the alternator lacks."""
+        return max(-self.battery, 0.0)
+
+
+LOWEST = 6.0
+ROUNDS = 60
+
+
+def balance(available: float, regulated: float, battery: Battery, wanted: Callable[[float], float]) -> Balance:
+    """Where what the alternator can give meets what is wanted.
+
+    available [A]; regulated [V];  wanted: amps of all loads at a voltage [V]
+    It holds its voltage while it can; then the voltage sinks until the battery takes less, and at last gives.
+    """
+
+    def left(voltage: float) -> float:
+        return available - wanted(voltage) - battery_current(battery, voltage)
+
+    if left(regulated) >= 0:
+        amps = battery_current(battery, regulated)
+        need = wanted(regulated)
+        return Balance(regulated, available, need, amps, math.inf)
+    low, high = LOWEST * battery.cells, regulated
+    ends = (left(low), left(high))
+    voltage = low
+    for _ in range(ROUNDS):
+        # False position, held in by halving: a battery's line is steep on one side and flat on the other.
+        share = ends[0] / (ends[0] - ends[1]) if ends[0] > 0 else 0.0
+        voltage = low + (high - low) * min(max(share, 0.02), 0.98)
+        value = left(voltage)
+        if abs(value) < 1e-7 or high - low < 1e-10:
+            break
+        low, high, ends = (voltage, high, (value, ends[1])) if value > 0 else (low, voltage, (ends[0], value))
+        middle = (low + high) / 2
+        at = left(middle)
+        low, high, ends = (middle, high, (at, ends[1])) if at > 0 else (low, middle, (ends[0], at))
+    amps = battery_current(battery, voltage)
+    return Balance(voltage, available, wanted(voltage), amps, discharge_time(battery, -amps))
+
+
+def top_speed(alternator: Alternator, redline: float) -> float:
+    """Alternator rpm at the engine's redline [rpm]."""
+    return alternator.ratio * redline
+
+
+def ratio_for(alternator: Alternator, wanted: float, idle_rpm: float, most: float = 6.0) -> float | None:
+    """The pulley ratio at which it gives `wanted` [A] hot at idle; None where no ratio up to `most` does."""
+    low, high = alternator.ratio, most
+    if output(alternator._replace(ratio=high, idle_share=None), idle_rpm) < wanted:
+        return None
+    for _ in range(50):
+        middle = (low + high) / 2
+        enough = output(alternator._replace(ratio=middle, idle_share=None), idle_rpm) >= wanted
+        low, high = (low, middle) if enough else (middle, high)
+    return high
+
+
+def rating_for(alternator: Alternator, wanted: float, idle_rpm: float) -> float | None:
+    """The rating [A] at which one of its kind gives `wanted` [A] hot at idle; None where it gives nothing at that speed."""
+    now = output(alternator, idle_rpm)
+    return alternator.rating * wanted / now if now > 0 else None

@@ -1,0 +1,97 @@
+"""One circuit solved: source, fuse, contacts and wires in a row, motors side by side at its end."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from keelroom.core.electrical.motor import Motor, current_at, start_current
+from keelroom.core.electrical.wire import Conductor, conductor_temperature, resistance_at
+
+ROUNDS = 12
+SETTLED = 1e-6
+
+
+class Run(NamedTuple):
+    """A length of wire: its copper, length [m] one way, air round it [degC], loaded conductors in its bundle."""
+
+    wire: Conductor
+    length: float
+    ambient: float
+    loaded: int = 1
+
+
+class Path(NamedTuple):
+    """What the current goes through. feed carries all motors; branch and back carry one each, or all where shared.
+
+    contacts [ohm] ahead of the motors: fuse, relay, terminals;  fixed : volts lost as measured, None where worked out
+    back_shared : one ground wire for all motors
+    """
+
+    feed: Run
+    branch: Run
+    back: Run
+    back_shared: bool
+    contacts: float
+    fixed: float | None = None
+
+
+class Flow(NamedTuple):
+    """The circuit at one source voltage. voltages, currents of the motors; warm: [degC] feed, branch, back; lost: volts by place."""
+
+    voltages: tuple[float, ...]
+    currents: tuple[float, ...]
+    warm: tuple[float, float, float]
+    lost: tuple[tuple[str, float], ...]
+
+    @property
+    def current(self) -> float:
+        return sum(self.currents)
+
+    @property
+    def drop(self) -> float:
+        """Volts lost there and back on the way to the worst motor."""
+        return sum(volts for _, volts in self.lost)
+
+
+def _ohms(run: Run, temperature: float) -> float:
+    return run.length * resistance_at(run.wire, temperature)
+
+
+def flow_through(path: Path, motors: tuple[Motor, ...], voltage: float) -> Flow:
+    """Voltages and currents at `voltage` [V] of the source, wires as warm as the current makes them.
+
+    Current and drop depend on each other: the source's voltage is shared out anew until nothing moves.
+    """
+    if not motors:
+        return Flow((), (), (path.feed.ambient, path.branch.ambient, path.back.ambient), ())
+    volts = [voltage] * len(motors)
+    warm = (path.feed.ambient, path.branch.ambient, path.back.ambient)
+    lost: tuple[float, float, float, float] = (0.0, 0.0, 0.0, 0.0)
+    for _ in range(ROUNDS):
+        amps = [current_at(motor, v) for motor, v in zip(motors, volts, strict=True)]
+        total, most = sum(amps), max(amps)
+        back = total if path.back_shared else most
+        loads = ((path.feed, total), (path.branch, most), (path.back, back))
+        warm = tuple(conductor_temperature(run.wire, amp, run.ambient, run.loaded) for run, amp in loads)  # type: ignore[assignment]
+        feed, branch, ground = (_ohms(run, at) for run, at in zip((path.feed, path.branch, path.back), warm, strict=True))
+        if path.fixed is not None:
+            lost = (path.fixed, 0.0, 0.0, 0.0)
+            after = [voltage - path.fixed] * len(motors)
+        else:
+            lost = (feed * total, branch * most, ground * back, path.contacts * total)
+            shared = lost[0] + lost[3] + (lost[2] if path.back_shared else 0.0)
+            own = branch + (0.0 if path.back_shared else ground)
+            after = [voltage - shared - own * amp for amp in amps]
+        moved = max(abs(a - b) for a, b in zip(after, volts, strict=True))
+        # Half a step where a brushless motor's rising current would make the search swing.
+        volts = [max(b + (a - b) * (0.6 if moved > 0.3 else 1.0), 0.0) for a, b in zip(after, volts, strict=True)]
+        if moved < SETTLED:
+            break
+    amps = [current_at(motor, v) for motor, v in zip(motors, volts, strict=True)]
+    names = ("measured",) if path.fixed is not None else ("feed wire", "motor wire", "return", "fuse and contacts")
+    return Flow(tuple(volts), tuple(amps), warm, tuple(zip(names, lost, strict=False)))
+
+
+def starting_currents(motors: tuple[Motor, ...], flow: Flow) -> tuple[float, ...]:
+    """Amps each motor starts with at the voltage that reaches it running."""
+    return tuple(start_current(motor, volts) for motor, volts in zip(motors, flow.voltages, strict=True))

@@ -1,0 +1,135 @@
+"""Who decides when a fan runs: what a sensor sees from its place, and the share of full a controller commands."""
+
+from __future__ import annotations
+
+from typing import Literal, NamedTuple
+
+import numpy as np
+
+from keelroom.core.arrays import Floats, unit_share
+
+Place = Literal["upper_hose", "lower_hose", "housing", "fins", "engine"]
+FIN_SHARE = 0.30
+"""Share of the way from coolant to the air at the face that a probe pushed between the fins reads (common practice)."""
+LOW = {"one_fan": (0.5, 0.5), "series": (0.55, 0.40), "winding": (0.6, 0.35)}
+"""Shares of full flow and power on low speed: one of two fans, a series resistor, a winding of its own (common practice)."""
+LEAST_SPAN = 0.5
+"""Kelvin between on and off under which a contact would chatter."""
+ALWAYS, NEVER = -80.0, 400.0
+"""[degC] set points of a fan that is switched on, or off, for good."""
+
+
+class Sensing(NamedTuple):
+    """What a sensor reads, (n,): outlet temperature less after_core of the drop over the core less fins of the way to the air.
+
+    after_core : 1 in the lower hose, else 0;  fins : FIN_SHARE for a probe in the fins, else 0;  air [degC] at the face
+    """
+
+    after_core: Floats
+    fins: Floats
+    air: Floats
+
+
+def sensed(sensing: Sensing, outlet: Floats, drop: Floats) -> Floats:
+    """Temperature (n,) [degC] at the sensor. outlet: of the engine [degC]; drop [K]: of the coolant over the core."""
+    at = outlet - sensing.after_core * drop
+    return at - sensing.fins * (at - sensing.air)
+
+
+KNOTS = 9
+"""Points a controller's curve is kept in."""
+
+
+class Law(NamedTuple):
+    """Share of full flow commanded over the temperature the sensor reads.
+
+    temperatures, shares, powers : (n, KNOTS) [degC] rising, shares of flow and of electrical power 0..1; straight between,
+    level past the ends
+    least, least_power : (n,) shares commanded whatever the temperature (A/C request)
+    """
+
+    temperatures: Floats
+    shares: Floats
+    powers: Floats
+    least: Floats
+    least_power: Floats
+
+
+Points = tuple[tuple[float, float, float], ...]
+"""(temperature [degC], share of flow, share of power)"""
+
+
+def law(points: Points, least: tuple[float, float] = (0.0, 0.0)) -> Law:
+    """One controller's law, not stacked yet, from at most KNOTS points.  least: share of flow and of power always commanded"""
+    found: list[tuple[float, float, float]] = []
+    for temperature, share, power in sorted(points)[:KNOTS]:
+        found.append((max(temperature, found[-1][0] + 1e-3) if found else temperature, share, power))
+    while len(found) < KNOTS:
+        found.append((found[-1][0] + 1.0, *found[-1][1:]))
+    temperatures, shares, powers = (np.array(column) for column in zip(*found, strict=True))
+    return Law(temperatures, shares, powers, np.array(least[0]), np.array(least[1]))
+
+
+def switched(on: float, off: float) -> Points:
+    """A contact with hysteresis: the mean over its on and off times rises between off and on [degC]."""
+    return ((off, 0.0, 0.0), (max(on, off + LEAST_SPAN), 1.0, 1.0))
+
+
+def staged(first: tuple[float, float], second: tuple[float, float], low: tuple[float, float]) -> Points:
+    """Two contacts, (on, off) [degC] each: the first alone gives the shares `low` of flow and power, both give all."""
+    steps = [(off, max(on, off + LEAST_SPAN)) for on, off in (first, second)]
+
+    def at(temperature: float) -> tuple[float, float, float]:
+        one, two = (min(max((temperature - off) / (on - off), 0.0), 1.0) for off, on in steps)
+        return (temperature, *(share * one + (1 - share) * two for share in low))  # type: ignore[return-value]
+
+    return tuple(at(temperature) for temperature in sorted({end for step in steps for end in step}))
+
+
+def ramped(curve: tuple[tuple[float, float], ...]) -> Points:
+    """A controller that sets the speed by (temperature [degC], share) points: power goes with the cube of speed (FAN_LAWS).
+
+    Nothing under its first point. Each stretch is halved, for power is no straight line over it.
+    """
+    points = sorted(curve)[: KNOTS // 2]
+    found = [(points[0][0] - LEAST_SPAN, 0.0, 0.0)] if points[0][1] > 0 else []
+    for k, (temperature, share) in enumerate(points):
+        if k:
+            before, was = points[k - 1]
+            middle = (was + share) / 2
+            found.append(((before + temperature) / 2, middle, middle**3))
+        found.append((temperature, share, share**3))
+    return tuple(found)
+
+
+def _between(law: Law, values: Floats, reading: Floats) -> Floats:
+    ends, starts = law.temperatures[:, 1:], law.temperatures[:, :-1]
+    along = unit_share((reading[:, None] - starts) / (ends - starts))
+    asked: Floats = values[:, 0] + ((values[:, 1:] - values[:, :-1]) * along).sum(axis=1)
+    return asked
+
+
+def commanded_share(law: Law, reading: Floats) -> Floats:
+    """Mean share of full flow (n,) 0..1 at what the sensor reads (n,) [degC]."""
+    return np.maximum(_between(law, law.shares, reading), law.least)
+
+
+def power_share(law: Law, reading: Floats) -> Floats:
+    """Mean share of full electrical power (n,) 0..1 at what the sensor reads (n,) [degC]."""
+    return np.maximum(_between(law, law.powers, reading), law.least_power)
+
+
+def outlet_for(reading: float, place: Place, air: float, drop: float) -> float:
+    """Engine-outlet temperature [degC] at which a sensor in `place` reads `reading` [degC].
+
+    air [degC] at the face;  drop [K] of the coolant over the core
+    """
+    if place == "fins":
+        reading = (reading - FIN_SHARE * air) / (1 - FIN_SHARE)
+    return reading + (drop if place == "lower_hose" else 0.0)
+
+
+def reading_at(outlet: float, place: Place, air: float, drop: float) -> float:
+    """What a sensor in `place` reads [degC] at an engine-outlet temperature: the inverse of `outlet_for`."""
+    at = outlet - (drop if place == "lower_hose" else 0.0)
+    return at - FIN_SHARE * (at - air) if place == "fins" else at
