@@ -102,6 +102,15 @@ class Album:
         self.session.store.undo()
         self.shot("fit-up-dark", self.page("Fit-up", "Gaps"), self.window.switch_theme, self.window.switch_units)
 
+    def electrical(self) -> None:
+        self.session.set(("active",), "p1", "Package")
+        self.window.switch_theme()
+        self.window.switch_units()
+        self.shot("electrical", self.page("Electrical", "Circuits"), self.panel("Findings"))
+        self.shot("charging", self.page("Electrical", "Charging"))
+        self.shot("control-schools", self.page("Electrical", "Schools"))
+        self.shot("wiring", self.page("Electrical", "Harness"))
+
 
 def main(folder: Path) -> None:
     home = tempfile.mkdtemp(prefix="keelroom-shots-")
@@ -111,6 +120,7 @@ def main(folder: Path) -> None:
     album.sizing()
     album.air()
     album.fit()
+    album.electrical()
     album.window.as_demo = True
     album.window.close()
 

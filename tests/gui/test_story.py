@@ -247,7 +247,7 @@ def test_acts_are_found_by_name_and_done_by_key(demo_window):
 def test_a_figure_goes_to_what_limits_it(demo_window):
     driver = demo_window
     driver.click("Idle:")
-    assert QApplication.focusWidget() is None or driver.window.tape.marks["Brief"].isChecked()
+    assert QApplication.focusWidget() is None or driver.window.tape.marks["Electrical"].isChecked()
     assert driver.find("Alternator rating").isVisible()
 
 

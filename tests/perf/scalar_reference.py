@@ -279,7 +279,9 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
     """The network's flows with the fans at `speeds`: node pressures by scipy's hybrid method, each branch by its own inverse."""
     net, grille_air = p.network, p.climate.ambient + p.climate.grille_rise
     outdoor = air.density(grille_air)
-    power = sum(w * n**3 * present for w, n, present in zip(p.fans.power, speeds, p.fans.curve.present, strict=True))
+    f = p.fans
+    rows = zip(f.power, speeds, f.curve.present, f.voltage, f.rated_voltage, f.brushless, strict=True)
+    power = sum(w * (n**3 if held else n * n * v / rated) * present for w, n, present, v, rated, held in rows)
     heat = engine_heat(p, power, outdoor, air.pressure)
     covers = [
         p.covers.heat[c] + p.covers.gearbox[c] * heat.gearbox_loss + p.covers.oil[c] * heat.oil + p.covers.charge[c] * heat.charge
@@ -383,7 +385,7 @@ def loop_table(p: Scalars, a: Areas, layout: tuple[bool, int, int]) -> list[tupl
     hose_area = math.pi / 4 * bore**2
     hose_f = Blasius(max(Reynolds(V=rated / hose_area, D=bore, rho=rho, mu=mu), 100.0))
     if c.electric:
-        top, free, run = c.electric_head * c.impeller, c.electric_flow, p.system_voltage / c.electric_voltage
+        top, free, run = c.electric_head * c.impeller, c.electric_flow, p.pump_voltage / c.electric_voltage
     else:
         top, free, run = 80e3 / (1 - 1 / 1.6**2) * c.impeller, 1.6 * rated, p.drive.rpm / c.rpm_rated * c.pulley
 
@@ -491,11 +493,16 @@ def rejection(p: Scalars, a: Areas, air: Air, m: Meeting, layout: tuple[bool, in
     return heat
 
 
+def brushed_speed(ratio: float) -> float:
+    """Speed share at which back-voltage and the drop over a motor's own resistance (a fifth when stalled five times over) use up the volts."""
+    return float(brentq(lambda x: 0.2 * x * x + 0.8 * x - ratio, 0.0, 3.0, xtol=1e-14))
+
+
 def settle(p: Scalars, layout: tuple[bool, int, int]) -> float:
     """Engine-outlet temperature at which rejection equals heat in."""
     air, a = outdoor(p), areas(p.core)
     full = [
-        (1.0 if held else v / rated) * present * runs
+        (min(v / rated / 0.72, 1.0) if held else brushed_speed(v / rated)) * present * runs
         for held, v, rated, present, runs in zip(
             p.fans.brushless, p.fans.voltage, p.fans.rated_voltage, p.fans.curve.present, p.fans.runs, strict=True
         )
@@ -504,15 +511,19 @@ def settle(p: Scalars, layout: tuple[bool, int, int]) -> float:
     table = loop_table(p, a, layout)
 
     def margin(hot: float) -> float:
-        command = min(max((hot - p.fans.off) / (p.fans.on - p.fans.off), 0.0), 1.0)
+        law, sensing = p.fans.law, p.fans.sensing
+        rho, cp, _, _ = coolant(p, hot)
+        reading = hot - sensing.after_core * off.heat.coolant * p.doubts.heat / (table[-1][1] * rho * cp)
+        reading -= sensing.fins * (reading - sensing.air)
+        command = max(float(np.interp(reading, law.temperatures, law.shares)), law.least)
+        load = max(float(np.interp(reading, law.temperatures, law.powers)), law.least_power)
 
         def mean(was: float, then: float) -> float:
             return was + command * (then - was)
 
-        heat = mean(off.heat.coolant, on.heat.coolant) * p.doubts.heat
+        heat = (off.heat.coolant + load * (on.heat.coolant - off.heat.coolant)) * p.doubts.heat
         weights = (1 - command) * off.at_face + 1e-12, command * on.at_face + 1e-12
         front = (weights[0] * off.front_t + weights[1] * on.front_t) / sum(weights)
-        rho, cp, _, _ = coolant(p, hot)
         sensed = hot - heat / (table[-1][0] * rho * cp) if p.circuit.at_inlet else hot
         opening = 0.02 + 0.98 * min(max((sensed - p.circuit.thermostat) / 10.0, 0.0), 1.0)
         core_flow = float(np.interp(opening, OPENINGS, [flow for _, flow in table]))

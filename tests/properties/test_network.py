@@ -295,7 +295,7 @@ BAD = {
     "a fan far off the face": ((("packages", "p1", "fans", "fan1", "x"), "60 in", LONG),),
     "a cover larger than the opening": ((("survey", "opening", "width"), "12 in", LONG),),
     "hardly any exit": ((("brief", "vehicle", "exit_area"), "0.8 in²", "area"),),
-    "a fan without volts": ((("packages", "p1", "fans", "fan1", "wire_drop"), "10 V", "voltage"),),
+    "a fan without volts": ((("packages", "p1", "circuits", "circuit1", "measured_drop"), "10 V", "voltage"),),
 }  # fmt: skip
 
 

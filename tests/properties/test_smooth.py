@@ -8,7 +8,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from keelroom.assess.airmap import air_map, at_speed
+from keelroom.assess.electrical.controller import ALWAYS
 from keelroom.assess.response import response
+from keelroom.core.arrays import stack
+from keelroom.core.electrical.control import law
 from keelroom.core.operating_point import evaluate, prepare, solve
 from tests.properties.test_facts import BUILD, CORE, FANS, package, point
 from tests.properties.test_network import BIG, SIXTEEN, TWIN, inches, shroud
@@ -31,11 +34,10 @@ def test_rejection_is_smooth_in_the_fans_speed_through_the_correlations_break(pa
     """Rejection at a fixed coolant temperature over fan volts: rising, and its steps change slowly."""
     points, _, layout = point(pack.model_copy(update={"covers": ()}), "idle")  # a condenser cuts out, which is a real kink
     hot = points.limit
+    always = stack([law(ALWAYS)])
     found = []
     for volts in np.linspace(6.0, 15.0, 46):
-        moved = points._replace(
-            fans=points.fans._replace(voltage=np.full_like(points.fans.voltage, volts), on=np.array([60.0]), off=np.array([50.0]))
-        )
+        moved = points._replace(fans=points.fans._replace(voltage=np.full_like(points.fans.voltage, volts), law=always))
         found.append(float(evaluate(moved, prepare(moved, layout), hot, layout).rejection[0]))
     steps = np.diff(found)
     assert steps.min() > 0

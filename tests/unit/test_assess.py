@@ -368,7 +368,7 @@ def test_assess_prints_a_table_and_stable_json(capsys, tmp_path):
     code, text, _ = run("assess", DEMO, "--json", capsys=capsys)
     found = json.loads(text)
     assert found["cases"][0]["temperature_degC"] == pytest.approx(assess(BUILD).cases[0].figures.temperature)
-    assert all(key.rsplit("_", 1)[-1] in ("degC", "K", "W", "s", "A", "rpm", "Pa") or key in ("id", "name", "verdict", "fans", "thermostat_opening", "fan_command", "louver_reynolds", "covers", "recirculated_share", "bypassed_share")
+    assert all(key.rsplit("_", 1)[-1] in ("degC", "K", "W", "s", "A", "V", "rpm", "Pa") or key in ("id", "name", "verdict", "fans", "thermostat_opening", "fan_command", "louver_reynolds", "covers", "recirculated_share", "bypassed_share")
                or key.endswith(("m3_s", "m_s", "K_s")) for key in found["cases"][0])  # fmt: skip
     assert run("assess", DEMO, "--package", "p9", capsys=capsys)[0] == cli.UNREADABLE
 

@@ -195,6 +195,7 @@ def _totals(package: Package, build: Build, cases: tuple[CaseResult, ...]) -> To
     return Totals(
         amps_at_idle=idle[0].electrical_current if idle else None,
         alternator_at_idle=idle[0].alternator_current if idle else None,
+        volts_at_idle=idle[0].system_voltage if idle else None,
         cost=sum(costs) if costs else None,
         hours=package.hours.si if package.hours else None,
     )

@@ -129,6 +129,8 @@ class Totals(NamedTuple):
 
     amps_at_idle: float | None
     alternator_at_idle: float | None
+    volts_at_idle: float | None
+    """at the battery, the fans running"""
     cost: float | None
     hours: float | None
 

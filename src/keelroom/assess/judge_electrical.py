@@ -8,7 +8,7 @@ from collections.abc import Callable
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.charge import charge_drop, cure_words, fan_current_alone
 from keelroom.assess.electrical.controller import BY_COMPUTER, SENSORLESS, STAGED, place_of
-from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics, odd_fuse
+from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics, odd_fuse, own_relays
 from keelroom.assess.electrical.loads import fan_rating
 from keelroom.assess.electrical.system import battery_of, run_of
 from keelroom.assess.wording import Found, choose_fix, flag_fix, lowered, set_fix
@@ -74,7 +74,7 @@ def _circuit(build: Build, package: Package, figures: CircuitFigures) -> Found:
                       (Fix("remove", "Take the circuit out", (("path", "/".join(where)),)),))  # fmt: skip
         return
     whose = (("package", package.id), ("circuit", figures.circuit.id))
-    mend: tuple[Fix, ...] = (Fix("mend_circuit", f"Make it {advice_words(figures)}", whose),)
+    mend: tuple[Fix, ...] = (Fix("mend_circuit", "Wire, fuse and relay as advised", whose),)
     if len(figures.motors) > 1:
         mend = (*mend, Fix("split_circuit", "A circuit of its own for each motor", whose))
     for check in checks:
@@ -260,6 +260,20 @@ def _control(build: Build, package: Package, assessment: Assessment) -> Found:
         text = f"{on.si + 5:.0f} °C"
         yield Finding("stages", "problem", (*where, "second_on"), "Second speed must come on above the first", f"First at {both(on.si, 'temperature')}, second at {both(second.si, 'temperature')}.",
                       (set_fix(f"Second speed at {both(on.si + 5, 'temperature')}", (*where, "second_on"), text),), value=second.si, limit=on.si)  # fmt: skip
+    electrics = assessment.electrics
+    if control.strategy in STAGED and control.low_speed == "one_fan" and len(package.fans) > 1 and electrics and not own_relays(electrics):
+        fed = next((one.circuit for one in electrics.circuits if any(motored.fan for motored in one.motors)), None)
+        fixes = (
+            (Fix("split_circuit", "A circuit of its own for each motor", (("package", package.id), ("circuit", fed.id))),) if fed else ()
+        )
+        yield Finding(
+            "stages_one_relay",
+            "problem",
+            (*where, "low_speed"),
+            "Both fans hang on one relay: there are no stages",
+            "One after the other takes a relay for each.",
+            fixes,
+        )
     if control.coil == "always" and control.strategy not in BY_COMPUTER:
         hours = _minutes_alone(build, package, assessment) / 60
         until = f"about {hours:.1f} h" if hours < 48 else "days"

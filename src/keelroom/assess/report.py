@@ -50,10 +50,11 @@ def as_json(build: Build, assessment: Assessment) -> dict[str, Any]:
             "airflow_m3_s": rules.airflow, "airflow_wanted_m3_s": rules.airflow_wanted,
         },
         "totals": {
-            "current_at_idle_A": totals.amps_at_idle, "alternator_at_idle_A": totals.alternator_at_idle,
+            "current_at_idle_A": totals.amps_at_idle, "alternator_at_idle_A": totals.alternator_at_idle, "voltage_at_idle_V": totals.volts_at_idle,
             "cost": totals.cost, "hours_s": totals.hours,
         },
         "fit": _fit(build, assessment),
+        "electrics": _electrics(build, assessment),
         "findings": [
             {"code": f.code, "level": f.level, "where": list(f.where), "what": f.what, "why": f.why, "source": f.source,
              "value_si": _number(f.value), "limit_si": _number(f.limit), "fixes": [fix.label for fix in f.fix]}
@@ -99,6 +100,33 @@ def _fit(build: Build, assessment: Assessment) -> dict[str, Any]:
         "remote_cooler": [list(said) for said in cooler_notes(build, package.mounting.cooler)] if package.mounting.cooler.fitted else None,
         "cut_list": [list(row) for row in cut_list(build, package, "si")[1:]],
         "hardware": [list(row) for row in hardware_list(build, package, "si")[1:]],
+    }  # fmt: skip
+
+
+def _electrics(build: Build, assessment: Assessment) -> dict[str, Any]:
+    """Circuits and harness of the package, SI."""
+    from keelroom.assess.electrical.harness import adapter_of, harness, loom_list, parts_list, splices  # only for the machine form
+
+    found, package = assessment.electrics, next(p for p in build.packages if p.id == assessment.package_id)
+    if found is None:
+        return {}
+    adapter = adapter_of(build, package.control)
+    return {
+        "circuits": [
+            {"id": one.circuit.id, "feeds": [motored.id for motored in one.motors], "fault": one.fault, "continuous_A": one.continuous, "starting_A": one.starting.current,
+             "starting_s": one.starting.seconds, "stalled_A": one.stalled, "motor_at_idle_V": one.at_idle, "motor_at_cruise_V": one.at_cruise, "battery_at_idle_V": one.source_idle,
+             "battery_at_cruise_V": one.source_cruise, "drop_V": one.drop, "lost_V": dict(one.lost), "fuse_stands_start": one.stands, "relay_holds_A": one.relay_holds, "connector_holds_A": one.connector_holds,
+             "runs": [{"run": run.key, "current_A": run.current, "ampacity_A": run.ampacity, "conductor_degC": run.warm, "limit_degC": run.limit} for run in one.runs],
+             "advice": {"sizes": list(one.advice.sizes), "fuse_A": one.advice.fuse, "fuse_form": one.advice.form, "relay_A": one.advice.relay, "switch": one.advice.switch}}
+            for one in found.circuits
+        ],
+        "without_circuit": [motored.id for motored in found.loose],
+        "wires": [list(wire) for wire in harness(build, package, found)],
+        "parts": [list(row) for row in parts_list(build, package, found)[1:]],
+        "splices": [list(splice) for splice in splices(build, package, found)],
+        "loom": [list(row) for row in loom_list(build, package, found, "si")[1:]],
+        "adapter_cut_m": adapter.cut if adapter else None,
+        "adapter": list(adapter) if adapter else None,
     }  # fmt: skip
 
 
@@ -227,7 +255,9 @@ def totals_lines(assessment: Assessment, system: str) -> list[str]:
     """Totals and rules of thumb, a line each."""
     totals, rules, lines = assessment.totals, assessment.rules, [fit_line(assessment, system)]
     if totals.amps_at_idle is not None and totals.alternator_at_idle is not None:
-        lines.append(f"Idle, everything on: {totals.amps_at_idle:.0f} A of {totals.alternator_at_idle:.0f} A the alternator gives hot")
+        lines.append(
+            f"Idle, everything on: {totals.amps_at_idle:.0f} A of {totals.alternator_at_idle:.0f} A the alternator gives hot, {totals.volts_at_idle or 0:.1f} V at the battery"
+        )
     if totals.cost is not None:
         lines.append(f"Parts: {totals.cost:.0f}")
     if totals.hours is not None:

@@ -40,11 +40,12 @@ class Polyline(NamedTuple):
 
 
 class Label(NamedTuple):
-    """Words centred at a place."""
+    """Words at a place: their middle, start or end stands there."""
 
     role: str
     at: Point
     text: str
+    align: str = "middle"
 
 
 class Dimension(NamedTuple):

@@ -78,7 +78,7 @@ class SceneFlowable(Flowable):  # type: ignore[misc]
         elif isinstance(shape, Polyline):
             self._polyline(canvas, shape, bool(fill))
         elif isinstance(shape, Label):
-            self._text(canvas, shape.at, shape.text, 0.0)
+            self._text(canvas, shape.at, shape.text, 0.0, shape.align)
         elif isinstance(shape, Dimension):
             self._dimension(canvas, shape)
 
@@ -91,13 +91,14 @@ class SceneFlowable(Flowable):  # type: ignore[misc]
             path.close()
         canvas.drawPath(path, fill=int(filled and shape.closed))
 
-    def _text(self, canvas: Any, at: tuple[float, float], text: str, angle: float) -> None:
+    def _text(self, canvas: Any, at: tuple[float, float], text: str, angle: float, align: str = "middle") -> None:
         canvas.saveState()
         canvas.translate(*at)
         canvas.rotate(math.degrees(angle))
         canvas.setFont("Body", 7.2 / self.scale)
         canvas.setFillColor(INK)
-        canvas.drawCentredString(0, 1.5 / self.scale, text)
+        draw = {"middle": canvas.drawCentredString, "start": canvas.drawString, "end": canvas.drawRightString}[align]
+        draw(0, 1.5 / self.scale if align == "middle" else -2.2 / self.scale, text)
         canvas.restoreState()
 
     def _dimension(self, canvas: Any, shape: Dimension) -> None:

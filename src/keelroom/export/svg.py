@@ -51,14 +51,14 @@ def _shape(shape: Shape) -> str:
         points = " ".join(f"{x * MM:.3f},{-y * MM:.3f}" for x, y in shape.points)
         return f'<{"polygon" if shape.closed else "polyline"} points="{points}" {_style(shape.role)}/>'
     if isinstance(shape, Label):
-        return _text(shape.at, shape.text, 0.0)
+        return _text(shape.at, shape.text, 0.0, shape.align)
     return _dimension(shape)
 
 
-def _text(at: tuple[float, float], text: str, degrees: float) -> str:
+def _text(at: tuple[float, float], text: str, degrees: float, align: str = "middle") -> str:
     x, y = at[0] * MM, -at[1] * MM
     turn = f' transform="rotate({-degrees:.3f} {x:.3f} {y:.3f})"' if degrees else ""
-    return f'<text x="{x:.3f}" y="{y:.3f}" font-size="{TYPE:g}" fill="{TEXT}" text-anchor="middle"{turn}>{escape(text)}</text>'
+    return f'<text x="{x:.3f}" y="{y:.3f}" font-size="{TYPE:g}" fill="{TEXT}" text-anchor="{align}"{turn}>{escape(text)}</text>'
 
 
 def _dimension(shape: Dimension) -> str:

@@ -41,8 +41,11 @@ from keelroom.gui.widgets.text import ChoiceBox, button, chip
 if TYPE_CHECKING:
     from keelroom.gui.bench import Bench, Walk
 
-STATIONS = ("Brief", "Survey", "Core", "Air", "Fit-up")
+STATIONS = ("Brief", "Survey", "Core", "Air", "Fit-up", "Electrical")
 """in the order of the work; each is `stations.<name>.view.<Name>Station`, a hyphen left out"""
+AT_ELECTRICAL = tuple(
+    ("brief", "accessories", name) for name in ("alternator_rating", "alternator_idle_share", "idle_voltage", "road_voltage")
+)
 AT_FIT_UP = ("place", "cuts", "moved", "brackets", "mounting")
 TRIMMED = ("blank_width", "blank_height", "trim_left", "trim_right", "trim_bottom", "trim_top", "ears", "hole_inset", "metal", "thickness",
            "bend_radius", "flange", "bead", "sheet_width", "sheet_height")  # fmt: skip
@@ -75,6 +78,8 @@ def station_of(path: tuple[str, ...]) -> str:
         path[:1] == ("packages",) and ((path[2:3] and path[2] in AT_FIT_UP) or (path[2:3] == ("shroud",) and path[-1] in TRIMMED))
     ):
         return "Fit-up"
+    if path[:1] == ("supply",) or path[2:3] in (("circuits",), ("control",)) or path in AT_ELECTRICAL:
+        return "Electrical"
     if path[:1] == ("packages",):
         return "Air" if path[2:3] in (("fans",), ("shroud",), ("sealing",)) else "Core"
     return "Brief"
@@ -405,6 +410,7 @@ class Window(QMainWindow):
             "Air": bool(package.fans),
             "Survey": fit is not None and fit.surveyed,
             "Fit-up": fit is not None and fit.surveyed,
+            "Electrical": bool(package.circuits),
         }
         if problems:
             return StationState("problem" if problems == 1 else "problems", problems)

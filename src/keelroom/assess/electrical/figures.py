@@ -188,19 +188,6 @@ def own_relays(found: Electrics) -> bool:
     return len(fed) > 1 or any(one.circuit.switch == "relays" for one in fed)
 
 
-def carries(figures: CircuitFigures) -> float:
-    """The most a fuse may be [A]: what the weakest of wires, connector and relay is rated for."""
-    circuit = figures.circuit
-    limits = [run.ampacity for run in figures.runs]
-    if circuit.connector:
-        limits.append(circuit.connector.si)
-    if circuit.relay and circuit.switch not in ("none", "relays"):
-        limits.append(circuit.relay.si * (PARALLEL if circuit.switch == "parallel" else 1.0))
-    elif circuit.relay and circuit.switch == "relays":
-        limits.append(circuit.relay.si * max(len(figures.motors), 1))
-    return min(limits)
-
-
 @by_identity(64)
 def advice(planned: Planned, supply: Supply) -> Advice:
     """The smallest wire that meets drop and ampacity, the fuse that stands the start, the relay that carries it."""

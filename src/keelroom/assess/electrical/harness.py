@@ -158,10 +158,10 @@ def control_wires(build: Build, control: Control, found: Electrics) -> tuple[Har
 
 def wire_list(build: Build, package: Package, found: Electrics, system: str) -> Rows:
     """The cut list, heading first."""
-    rows: Rows = [("No.", "From", "To", "Size", "Colour", "Cut to", "Carries", "Cable")]
+    rows: Rows = [("No.", "Size", "Colour", "Cut to", "From", "To", "Carries", "Cable")]
     for wire in harness(build, package, found):
         current = f"{wire.current:.0f} A" if wire.current >= 1 else "signal"
-        rows.append((str(wire.number), wire.start, wire.end, wire.size, wire.colour, format_si(wire.length, KINDS["length"], system), current, wire.cable))  # fmt: skip
+        rows.append((str(wire.number), wire.size, wire.colour, format_si(wire.length, KINDS["length"], system), wire.start, wire.end, current, wire.cable))  # fmt: skip
     return rows
 
 

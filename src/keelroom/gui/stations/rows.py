@@ -29,6 +29,7 @@ class Group(NamedTuple):
 
 class Page(NamedTuple):
     """One chip of a station. actions: (name, code) the view offers on the page; said: (role, sentence) worked out from the build;
+    marks: what is wrong between fields, said under the field at that path;
     stay: Enter in its last reading goes to its first act, for there may be more to add."""
 
     title: str
@@ -36,6 +37,7 @@ class Page(NamedTuple):
     actions: tuple[tuple[str, str], ...] = ()
     said: tuple[tuple[str, str], ...] = ()
     stay: bool = False
+    marks: tuple[tuple[Path, str], ...] = ()
 
 
 def quantities(path: Path, *names: str) -> tuple[Row, ...]:

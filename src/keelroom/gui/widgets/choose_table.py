@@ -14,11 +14,18 @@ class ChooseTable(QWidget):
     """Rows of cells; `choose` gets the row's index in the given order."""
 
     def __init__(
-        self, name: str, columns: tuple[str, ...], choose: Callable[[int], object], note: str, hint: str = "copper, 24 ×, twin …"
+        self,
+        name: str,
+        columns: tuple[str, ...],
+        choose: Callable[[int], object],
+        note: str,
+        hint: str = "copper, 24 ×, twin …",
+        words: bool = False,
     ) -> None:
         super().__init__()
         self.setObjectName("panel")
         self.choose = choose
+        self.side = Qt.AlignmentFlag.AlignLeft if words else Qt.AlignmentFlag.AlignRight
         column = QVBoxLayout(self)
         column.setContentsMargins(12, 8, 10, 10)
         column.addWidget(label(note, "faint", wrap=True))
@@ -65,9 +72,7 @@ class ChooseTable(QWidget):
                 if item.text() != text:
                     item.setText(text)
                     item.setToolTip(text)
-                    item.setTextAlignment(
-                        Qt.AlignmentFlag.AlignVCenter | (Qt.AlignmentFlag.AlignRight if k else Qt.AlignmentFlag.AlignLeft)
-                    )
+                    item.setTextAlignment(Qt.AlignmentFlag.AlignVCenter | (self.side if k else Qt.AlignmentFlag.AlignLeft))
         if current != self.table.currentRow():
             self.table.selectRow(current) if current >= 0 else self.table.clearSelection()
 

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from typing import get_args
+
 from PyQt6.QtCore import QEvent, QObject, Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import (
     QCheckBox,
     QGridLayout,
+    QLabel,
     QLineEdit,
     QMenu,
     QPlainTextEdit,
@@ -15,14 +18,14 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from keelroom.assess.wording import lowered
 from keelroom.build.edits import set_value
 from keelroom.build.fields import Path, get, owner_and_spec, spec_of
-from keelroom.build.quantity import ORIGINS, Quantity, shown, typed
-from keelroom.build.schema.package import CurvePoint
+from keelroom.build.quantity import ORIGINS, Quantity, Spec, shown, typed
 from keelroom.errors import InputError, KeelRoomError
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.text import ChoiceBox, label, restyle
-from keelroom.units import KINDS, format_si, parse
+from keelroom.units import format_si, parse
 
 LABEL_WIDTH, EDIT_WIDTH, UNIT_WIDTH = 158, 88, 44
 
@@ -33,6 +36,7 @@ class Field(QWidget):
     def __init__(self, session: Session, path: Path, text: str) -> None:
         super().__init__()
         self.session, self.path, self.text = session, path, text
+        self.marked: QLabel | None = None
         self.grid = QGridLayout(self)
         self.grid.setContentsMargins(0, 1, 0, 1)
         self.grid.setHorizontalSpacing(6)
@@ -56,6 +60,16 @@ class Field(QWidget):
 
     def refresh(self) -> None:
         raise NotImplementedError
+
+    def mark(self, text: str) -> None:
+        """Say under the field what is wrong between it and others; '' where nothing is."""
+        if self.marked is None:
+            if not text:
+                return
+            self.marked = label("", "error", wrap=True)
+            self.grid.addWidget(self.marked, 2, 0, 1, 5)
+        self.marked.setText(text)
+        self.marked.setVisible(bool(text))
 
     def take_focus(self) -> None:
         """Put the cursor where this field is edited."""
@@ -307,15 +321,18 @@ class SetField(Field):
 
 
 class CurveField(Field):
-    """A fan's curve as typed pairs of flow and pressure: `0 @ 1.2; 900 @ 0.7; 1500 @ 0`."""
-
-    HINT = "flow @ pressure; flow @ pressure …"
+    """A curve as typed pairs, such as a fan's flow and pressure: `0 @ 1.2; 900 @ 0.7; 1500 @ 0`."""
 
     def __init__(self, session: Session, path: Path, text: str) -> None:
         super().__init__(session, path, text)
+        owner = get(session.build, path[:-1])
+        self.point = get_args(type(owner).model_fields[path[-1]].annotation)[0]
+        self.specs: dict[str, Spec] = {name: spec for name in self.point.model_fields if (spec := spec_of(self.point, name))}
+        pair = " @ ".join(lowered(spec.label.removeprefix("Curve ")) for spec in self.specs.values())
+        self.hint = f"{pair}; {pair} …"
         self.edit = QLineEdit()
         self.edit.setAccessibleName(text)
-        self.edit.setPlaceholderText(self.HINT)
+        self.edit.setPlaceholderText(self.hint)
         self.edit.editingFinished.connect(self.commit)
         self.said = label("", "error", wrap=True)
         self.said.hide()
@@ -336,25 +353,23 @@ class CurveField(Field):
             self.said.setText(error.message)
             self.said.show()
 
-    def _point(self, pair: str) -> CurvePoint:
-        flow, sign, pressure = pair.partition("@")
+    def _point(self, pair: str) -> object:
+        first, sign, second = pair.partition("@")
         if not sign:
-            raise InputError("curve_pair", f"“{pair.strip()}” is not a pair; write {self.HINT}")
-        values = []
-        for name, text in (("flow", flow), ("pressure", pressure)):
-            spec = spec_of(CurvePoint, name)
-            assert spec is not None
-            values.append(typed(text, spec, self.session.unit(spec.kind).symbol))
-        return CurvePoint(flow=values[0], pressure=values[1])
+            raise InputError("curve_pair", f"“{pair.strip()}” is not a pair; write {self.hint}")
+        read = zip(self.specs.items(), (first, second), strict=True)
+        return self.point(**{name: typed(text, spec, self.session.unit(spec.kind).symbol) for (name, spec), text in read})
 
     def refresh(self) -> None:
         if self.edit.isModified():
             return
         points = self.value()
         assert isinstance(points, tuple)
-        self.edit.setText("; ".join(f"{self._shown(p.flow, 'airflow')} @ {self._shown(p.pressure, 'fan pressure')}" for p in points))
+        self.edit.setText(
+            "; ".join(
+                " @ ".join(format_si(getattr(point, name).si, spec.kind, self.session.system) for name, spec in self.specs.items())
+                for point in points
+            )
+        )
         restyle(self.edit, "wrong", False)
         self.said.hide()
-
-    def _shown(self, value: Quantity, kind: str) -> str:
-        return format_si(value.si, KINDS[kind], self.session.system)

@@ -62,14 +62,16 @@ class PageView(ScrolledColumn):
 
     def show_page(self, page: Page) -> None:
         before, self.page = self.page, page
-        if before is None or page._replace(said=before.said) != before or len(page.said) != len(before.said):
+        if before is None or page._replace(said=before.said, marks=before.marks) != before or len(page.said) != len(before.said):
             held = next((field.path for field in self.fields if field.isAncestorOf(QApplication.focusWidget())), None)
             self._build(page)
             kept = self.field_at(held) if held else None
             if kept is not None:
                 kept.take_focus()
+        marks = dict(page.marks)
         for field in self.fields:
             field.refresh()
+            field.mark(marks.get(field.path, ""))
         for said, (role, text) in zip(self.said, page.said, strict=True):
             said.setText(text)
             restyle(said, "role", role)

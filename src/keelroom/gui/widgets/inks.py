@@ -26,6 +26,17 @@ class Ink(NamedTuple):
         return pen
 
 
+def wire_colours(p: Palette) -> dict[str, str]:
+    """Wires by the colour they are bought in, as the theme shows it; each is named beside the wire too."""
+    light = p.name == "light"
+    return {
+        "red": "#c62f22" if light else "#ff7a6b", "orange": "#c96a10" if light else "#ffa552", "yellow": "#b39200" if light else "#ffe066",
+        "brown": "#7a4a21" if light else "#c98f5e", "pink": "#c2588f" if light else "#ff9fcc", "black": "#1d2429" if light else "#e9ecee",
+        "violet": "#6a3d98" if light else "#c9a2f2", "blue": "#1f5fa8" if light else "#7db8ff", "grey": "#6d767c" if light else "#a6b1b8",
+        "green": "#23743f" if light else "#7fd29a", "white": "#9aa3a8" if light else "#ffffff",
+    }  # fmt: skip
+
+
 def inks(p: Palette) -> dict[str, Ink]:
     """Ink by role."""
     found = _table(p)
@@ -79,5 +90,32 @@ def _table(p: Palette) -> dict[str, Ink]:
         "picture.block": Ink(p.steel, 1.2, p.steel_fill),
         "picture.plane": Ink(p.accent, 1.2, "", dashed=True),
         "picture.datum": Ink(p.accent, 2.0),
+        "el.part": Ink(p.steel, 1.6, p.raised),
+        "el.bad": Ink(p.bad, 2.4, p.raised),
+        "el.mark": Ink(p.steel, 1.4),
+        "el.coil": Ink(p.steel, 1.2, p.steel_fill),
+        "el.node": Ink(p.ink, 1.0, p.ink),
+        "el.fan": Ink(p.fan, 2.2, p.fan_fill),
+        "el.blade": Ink(p.fan, 1.0, p.band),
+        "el.rule": Ink(p.rule, 1.0),
+        "el.words": Ink(p.faint, 1.0),
+        "el.flag": Ink(p.ink, 1.0),
+        "el.value": Ink(p.ink, 1.0),
+        "el.head": Ink(p.accent, 1.0),
+        "el.alarm": Ink(p.bad, 1.0),
+        "bar.load": Ink(p.doubt, 1.0, p.tape),
+        "bar.fan": Ink(p.fan, 1.0, p.band),
+        "bar.rest": Ink(p.steel, 1.0, p.steel_fill),
+        "bar.word": Ink(p.ink if p.name == "light" else p.tape_ink, 1.0),
+        "bar.given": Ink(p.good, 3.0),
+        "bar.short": Ink(p.bad, 2.2),
+        "rail": Ink(p.rule, 1.2),
+        "rail.limit": Ink(p.bad, 1.6),
+        "rail.thermostat": Ink(p.accent, 1.6, "", dashed=True),
+        "span.cool": Ink(p.steel, 1.2, p.steel_fill),
+        "span.mild": Ink(p.fan, 1.2, p.band),
+        "span.hot": Ink(p.doubt, 1.2, p.tape),
+        "span.held": Ink(p.ink, 1.6, p.ink),
+        **{f"wire.{name}": Ink(colour, 3.0) for name, colour in wire_colours(p).items()},
         "ghost": Ink(p.faint, 1.2, "", dashed=True),
     }

@@ -13,6 +13,9 @@ from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Sce
 from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.inks import Ink
 
+PLAIN = ("bar.word", "el.words", "el.value")
+"""words that stand on something drawn, with no paper behind them"""
+
 
 def body_font(points: int) -> QFont:
     return QFont("Open Sans", points)
@@ -65,20 +68,23 @@ class ScenePainter:
             points = QPolygonF([self.view.map(QPointF(*point)) for point in shape.points])
             (painter.drawPolygon if shape.closed else painter.drawPolyline)(points)
         elif isinstance(shape, Label):
-            self.text(painter, self.view.map(QPointF(*shape.at)), shape.text, ink, 0.0)
+            self.text(painter, self.view.map(QPointF(*shape.at)), shape.text, ink, 0.0, shape.align, shape.role not in PLAIN)
         elif isinstance(shape, Dimension):
             self.dimension(painter, shape, ink)
 
-    def text(self, painter: QPainter, at: QPointF, text: str, ink: Ink, angle: float) -> None:
+    def text(
+        self, painter: QPainter, at: QPointF, text: str, ink: Ink, angle: float, align: str = "middle", background: bool = True
+    ) -> None:
         painter.save()
         painter.translate(at)
         painter.rotate(angle)
         metrics = painter.fontMetrics()
         width, height = metrics.horizontalAdvance(text) + 8, metrics.height()
-        box = QRectF(-width / 2, -height / 2, width, height)
+        box = QRectF({"middle": -width / 2, "start": -4, "end": 4 - width}[align], -height / 2, width, height)
         paper = QColor(self.palette_now.paper)
         paper.setAlpha(225)
-        painter.fillRect(box, paper)
+        if background:
+            painter.fillRect(box, paper)
         painter.setPen(QColor(ink.stroke))
         painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
         painter.restore()

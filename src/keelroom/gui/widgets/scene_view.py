@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QTransform
+from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QTransform, QWheelEvent
 from PyQt6.QtWidgets import QWidget
 
 from keelroom.drawing.scene import Scene
@@ -20,18 +20,23 @@ HEAD, FOOT = 50, 44
 class SceneView(QWidget):
     """Shows what `source` gives: a scene, its title and a line under it; asked again after every change."""
 
-    def __init__(self, session: Session, name: str, source: Callable[[], tuple[Scene | None, str, str]]) -> None:
+    def __init__(self, session: Session, name: str, source: Callable[[], tuple[Scene | None, str, str]], readable: float = 0.0) -> None:
         super().__init__()
         self.session, self.source = session, source
         self.palette_now = palette_of(session.settings.theme)
         self.scene: Scene | None = None
         self.title, self.foot = "", ""
+        self.readable = readable
+        """least pixels per metre; what does not fit then is scrolled down to, 0: always fitted"""
+        self.down = 0.0
         self.life = 0.0
         """pixels per metre where shown life-size, 0 where fitted"""
         self.shift = QPointF(0, 0)
         self.held: QPointF | None = None
         self.setAccessibleName(name)
         self.setMinimumSize(300, 200)
+        if readable:
+            self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         session.changed.connect(self.refresh)
         session.display_changed.connect(self.refresh)
         self.refresh()
@@ -59,12 +64,38 @@ class SceneView(QWidget):
         room = QRectF(self.rect()).adjusted(14, HEAD, -14, -FOOT)
         assert self.scene is not None
         if not self.life:
-            return fitted(self.scene.bounds, room)
+            return self._scrolled(room) if self.readable else fitted(self.scene.bounds, room)
         left, bottom, _, high = self.scene.bounds
         # Life-size starts at the drawing's upper left corner: the rest is pulled into sight.
         x = room.left() - left * self.life + self.shift.x()
         y = room.top() + (bottom + high) * self.life + self.shift.y()
         return QTransform(self.life, 0, 0, -self.life, x, y)
+
+    def _scrolled(self, room: QRectF) -> QTransform:
+        """As wide as the room, from its top, at no less than the readable scale."""
+        assert self.scene is not None
+        left, bottom, wide, high = self.scene.bounds
+        scale = min(max(min(room.width() / wide, room.height() / high), self.readable), 1.6 * self.readable)
+        self.down = min(max(self.down, 0.0), max(high * scale - room.height(), 0.0))
+        x = room.left() + max(room.width() - wide * scale, 0.0) / 2 - left * scale
+        return QTransform(scale, 0, 0, -scale, x, room.top() + (bottom + high) * scale - self.down)
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
+        assert event is not None
+        self._scroll(-event.angleDelta().y() / 2)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        assert event is not None
+        steps = {Qt.Key.Key_Down: 40.0, Qt.Key.Key_Up: -40.0, Qt.Key.Key_PageDown: 300.0, Qt.Key.Key_PageUp: -300.0}
+        if self.readable and event.key() in steps:
+            self._scroll(steps[event.key()])
+        else:
+            super().keyPressEvent(event)
+
+    def _scroll(self, pixels: float) -> None:
+        if self.readable:
+            self.down += pixels
+            self.update()
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
@@ -78,6 +109,8 @@ class SceneView(QWidget):
         painter.setFont(body_font(11))
         painter.fillRect(QRectF(0, 0, self.width(), 30), QColor(palette.paper))
         painter.drawText(QPointF(14, 22), self.title)
+        if self.readable:
+            painter.fillRect(QRectF(0, self.height() - FOOT, self.width(), FOOT), QColor(palette.paper))
         painter.setPen(QColor(palette.faint))
         painter.setFont(body_font(9))
         foot = QRectF(14, self.height() - 42, self.width() - 28, 38)

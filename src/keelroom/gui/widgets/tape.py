@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QWidget
 
 from keelroom.gui.theme.palette import Palette
 
-MARK_WIDTH, HEIGHT = 116, 50
+MARK_WIDTH, HEIGHT = 98, 50
 
 
 @dataclass(frozen=True)

@@ -1,0 +1,1 @@
+"""The Electrical station: circuits, charging, control, harness and bench tests."""

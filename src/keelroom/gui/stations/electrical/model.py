@@ -1,0 +1,344 @@
+"""The Electrical station's pages, said without a widget."""
+
+from __future__ import annotations
+
+import math
+
+from keelroom.assess.assessment import Assessment
+from keelroom.assess.electrical.charge import cable_for, charge_drop, fan_current_alone
+from keelroom.assess.electrical.controller import BY_COMPUTER, RAMPED, SENSORLESS, STAGED
+from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics
+from keelroom.assess.electrical.harness import THREADS, adapter_of, bench_steps
+from keelroom.assess.electrical.loads import motors_of
+from keelroom.assess.electrical.system import battery_of, run_of
+from keelroom.assess.judge_electrical import advice_words
+from keelroom.assess.wording import raised
+from keelroom.build.schema.build import Build
+from keelroom.build.schema.electrical import Circuit
+from keelroom.core.electrical.charging import discharge_time, output, top_speed
+from keelroom.core.electrical.protection import FUSES
+from keelroom.core.electrical.wire import CABLES
+from keelroom.gui.stations.rows import Group, Page, Path, Row, quantities
+from keelroom.units import KINDS, format_si
+
+Said = tuple[tuple[str, str], ...]
+CABLE_CHOICES = tuple((key, cable.name) for key, cable in CABLES.items())
+FORM_CHOICES = tuple((key, name) for key, (name, _) in FUSES.items())
+SWITCHES = (
+    ("relay", "One relay for all"), ("relays", "One relay per motor"), ("parallel", "Two contacts in parallel"), ("controller", "Controller carries it"), ("switch", "Switch carries it"), ("none", "Nothing"),
+)  # fmt: skip
+GROUNDS = (
+    ("battery", "Battery’s negative post"),
+    ("chassis", "Chassis"),
+    ("engine", "Engine block"),
+    ("core", "The core"),
+    ("none", "None"),
+)
+STRATEGIES = (
+    ("toggle", "Toggle in the cab"), ("ground_switch", "Switch grounds a relay"), ("feed_switch", "Switch feeds a relay"), ("two_speed", "Two speeds, staged"),
+    ("both_relays", "Both relays together"), ("adjustable", "Adjustable controller"), ("variable", "Variable, soft start"), ("computer", "Computer, low and high"), ("computer_pwm", "Computer, variable"),
+)  # fmt: skip
+SENSOR_PLACES = (("upper_hose", "Upper hose"), ("lower_hose", "Lower hose"), ("housing", "Thermostat housing"), ("fins", "In the fins"), ("engine", "Engine’s own sensor"), ("none", "None"))  # fmt: skip
+LOW_SPEEDS = (("one_fan", "One fan of two"), ("series", "Resistor in series"), ("winding", "Winding of its own"))
+COILS = (("key", "Key"), ("always", "Always live"))
+WHENS = (("always", "Always"), ("with_ac", "With the A/C"), ("moving", "On the road"), ("standing", "Standing"))
+THREAD_CHOICES = tuple(THREADS.items())
+FAULTS = {"source": "Nothing flows: its source is wrong.", "return": "Nothing flows: no way back."}
+
+
+def pages(build: Build, system: str, assessment: Assessment, shown: str = "") -> tuple[Page, ...]:
+    """Circuits, charging, control, schools, harness, bench. shown: the page whose sentences are worked out."""
+    found = assessment.electrics
+    said = {
+        "Circuits": lambda: circuits_said(found, build, system),
+        "Charging": lambda: charging_said(build, assessment, system),
+        "Control": lambda: control_said(build, assessment, system),
+    }
+    made = (
+        _circuits(build, assessment),
+        _charging(build),
+        _control(build),
+        Page("Schools", ()),
+        Page("Harness", ()),
+        _bench(build, assessment, system),
+    )
+    marked = tuple(page._replace(marks=_marks(assessment, page)) for page in made)
+    return tuple(page._replace(said=said[page.title]()) if page.title == shown and page.title in said else page for page in marked)
+
+
+def _marks(assessment: Assessment, page: Page) -> tuple[tuple[Path, str], ...]:
+    """What is wrong, said at the field it is wrong in."""
+    rows = {row.path for group in page.groups for row in group.rows}
+    return tuple((finding.where, finding.what) for finding in assessment.findings if finding.level == "problem" and finding.where in rows)
+
+
+def _circuits(build: Build, assessment: Assessment) -> Page:
+    package = build.package
+    where = ("packages", package.id, "circuits")
+    motors = tuple((motored.id, motored.name) for motored in motors_of(build, package))
+    sources = tuple((source.id, f"{source.name or source.id}, {source.voltage.si:g} V") for source in build.supply.sources)
+    groups: list[Group] = []
+    for circuit in package.circuits:
+        groups += _circuit(circuit, (*where, circuit.id), motors, sources)
+    if not groups:
+        groups = [Group("No circuit yet", (), note="Plan them by the tool, or add one and enter what is there." if motors else "Nothing to feed yet: the Air station fits a fan.")]  # fmt: skip
+    if package.circuits:
+        groups.append(Group("Rule", quantities(("supply",), "drop_limit")))
+        groups += [
+            Group(source.name or source.id, (Row("text", ("supply", "sources", source.id, "name"), "Source"), *quantities(("supply", "sources", source.id), "voltage"), Row("flag", ("supply", "sources", source.id, "always"), "Live with the key off")))
+            for source in build.supply.sources
+        ]  # fmt: skip
+    return Page(
+        "Circuits", tuple(groups), (("Plan what is missing", "plan"), ("Add a circuit", "add_circuit"), ("Add a source", "add_source"))
+    )
+
+
+def _circuit(circuit: Circuit, path: Path, motors: tuple[tuple[str, str], ...], sources: tuple[tuple[str, str], ...]) -> list[Group]:
+    name = circuit.name or circuit.id
+
+    def wire(run: str) -> tuple[Row, ...]:
+        at = (*path, run)
+        return (
+            *quantities(at, "length", "size"),
+            Row("choice", (*at, "cable"), "Cable", CABLE_CHOICES),
+            *quantities(at, "ambient", "bundle"),
+        )
+
+    switched = circuit.switch != "none"
+    return [
+        Group(
+            name,
+            (
+                Row("text", (*path, "name"), "Name"),
+                Row("set", (*path, "feeds"), "Feeds", motors),
+                Row("set", (*path, "sources"), "Tied to", sources),
+                *quantities(path, "fuse"),
+                Row("choice", (*path, "fuse_form"), "Fuse form", FORM_CHOICES),
+                *quantities(path, "fuse_at"),
+                Row("choice", (*path, "switch"), "Switched by", SWITCHES),
+                *(quantities(path, "relay", "relay_air") if switched else ()),
+                *quantities(path, "connector"),
+                Row("choice", (*path, "ground"), "Ground", GROUNDS),
+                *quantities(path, "grounds"),
+                Row("flag", (*path, "shared_ground"), "One ground wire for all its motors"),
+                *quantities(path, "measured_drop"),
+            ),
+            remove=path,
+        ),
+        Group(f"{name}: feed, source to relay", wire("feed")),
+        Group(f"{name}: relay to the motor", wire("branch")),
+        Group(f"{name}: return, motor to ground", wire("back")),
+    ]
+
+
+def circuits_said(found: Electrics | None, build: Build, system: str) -> Said:
+    """Every circuit in figures: what runs, what is lost, what it ought to have."""
+    if found is None:
+        return ()
+    said: list[tuple[str, str]] = []
+    for figures in found.circuits:
+        name = figures.circuit.name or figures.circuit.id
+        if not figures.motors:
+            said.append(("doubt", f"{name}: feeds nothing."))
+            continue
+        if figures.fault:
+            said.append(("problem", f"{name}: {FAULTS[figures.fault]}"))
+            continue
+        said.append(("strong", f"{name}: {figures.at_idle:.1f} V at the motor at idle, {figures.at_cruise:.1f} V on the road"))
+        said.append(("", circuit_words(figures)))
+        said.append(("faint", wire_words(figures, system)))
+        good = advised_already(figures)
+        said.append(("faint", "Wire, fuse and relay are as advised." if good else f"Smallest that will do: {advice_words(figures)}."))
+    return tuple(said)
+
+
+def advised_already(figures: CircuitFigures) -> bool:
+    """Whether sizes, fuse and relay are the advised ones."""
+    circuit, found = figures.circuit, figures.advice
+    sizes = tuple(getattr(circuit, run).size.as_typed for run in RUN_NAMES)
+    return (
+        sizes == found.sizes
+        and bool(circuit.fuse)
+        and circuit.fuse.si == found.fuse
+        and bool(circuit.relay)
+        and circuit.relay.si == found.relay
+    )
+
+
+def circuit_words(figures: CircuitFigures) -> str:
+    """Currents and drop of a circuit."""
+    lost = ", ".join(f"{place} {volts:.2f}" for place, volts in figures.lost if volts >= 0.005)
+    return (
+        f"{figures.continuous:.1f} A running, {figures.starting.current:.0f} A for {figures.starting.seconds:.1f} s at the start, {figures.stalled:.0f} A stalled. "
+        f"Loses {figures.drop:.2f} V there and back ({lost})."
+    )
+
+
+def wire_words(figures: CircuitFigures, system: str) -> str:
+    """What each run carries, may carry and how warm it gets."""
+    runs = "; ".join(
+        f"{RUN_NAMES[run.key]} {run.current:.0f} of {run.ampacity:.0f} A, {format_si(run.warm, KINDS['temperature'], system)}"
+        for run in figures.runs
+    )
+    relay = f" Relay carries {figures.relay_holds:.0f} A where it sits." if figures.relay_holds else ""
+    return f"{raised(runs)}.{relay}"
+
+
+def _charging(build: Build) -> Page:
+    accessories, supply = ("brief", "accessories"), ("supply",)
+    loads = tuple(
+        Group(
+            load.name or load.id,
+            (Row("text", ("supply", "loads", load.id, "name"), "Load"), *quantities(("supply", "loads", load.id), "power"), Row("choice", ("supply", "loads", load.id, "when"), "On", WHENS)),
+            remove=("supply", "loads", load.id),
+        )
+        for load in build.supply.loads
+    )  # fmt: skip
+    charge = ("supply", "charge_wire")
+    return Page(
+        "Charging",
+        (
+            Group("Alternator", (*quantities(accessories, "alternator_rating", "alternator_idle_share"), *quantities(supply, "pulley_ratio", "speed_limit", "redline", "alternator_air", "regulated"),
+                                 Row("curve", ("supply", "curve"), "Output cold"))),
+            Group("Battery", (*quantities(supply, "capacity", "reserve", "state", "peukert"), *quantities(accessories, "idle_voltage", "road_voltage"))),
+            Group("Charge cable", (*quantities(charge, "length", "size"), Row("choice", (*charge, "cable"), "Cable", CABLE_CHOICES), *quantities(charge, "ambient", "bundle"), *quantities(supply, "charge_limit"))),
+            *loads,
+        ),
+        (("Add a load", "add_load"),),
+    )  # fmt: skip
+
+
+def charging_said(build: Build, assessment: Assessment, system: str) -> Said:
+    """Balance, volts and cures."""
+    found = assessment.electrics
+    if found is None or found.alternator is None:
+        return (("doubt", "The alternator’s rating is not known."),)
+    alternator, supply = found.alternator, build.supply
+    said: list[tuple[str, str]] = []
+    idle = build.brief.engine.idle_rpm
+    if found.idle and idle:
+        balance = found.idle.balance
+        rpm = idle.si * 60 * alternator.ratio
+        state = "strong" if balance.battery >= 0 else "problem"
+        said.append(
+            (
+                state,
+                f"Idle: {balance.wanted:.0f} A wanted, {balance.available:.0f} A given hot at {rpm:.0f} rpm of its own; {balance.voltage:.1f} V at the battery",
+            )
+        )
+        totals = assessment.totals
+        if totals.amps_at_idle is not None and totals.amps_at_idle > balance.available:
+            minutes = discharge_time(battery_of(supply), totals.amps_at_idle - balance.available) / 60
+            said.append(
+                (
+                    "problem",
+                    f"On the mean of the fans’ on and off times {totals.amps_at_idle - balance.available:.0f} A are short: the battery is down in {minutes:.0f} min.",
+                )
+            )
+        worst = min(found.idle.volts.values(), default=math.nan)
+        if math.isfinite(worst):
+            said.append(
+                ("", f"The worst motor gets {worst:.1f} V: {balance.voltage - worst:.1f} V of the difference is wire, not battery.")
+            )
+    top, limit = top_speed(alternator, supply.redline.si * 60), supply.speed_limit.si * 60
+    said.append(
+        (
+            "problem" if top > limit else "faint",
+            f"At the redline it turns {top:.0f} rpm of {limit:.0f}; cruising output {output(alternator, 2500):.0f} A at 2500 rpm of the engine.",
+        )
+    )
+    drop = charge_drop(run_of(supply.charge_wire), alternator.rating)
+    said.append(
+        (
+            "doubt" if drop > supply.charge_limit.si else "faint",
+            f"Charge cable loses {drop:.2f} V at {alternator.rating:.0f} A; {cable_for(build, alternator.rating) or 'no single size'} keeps within {supply.charge_limit.si:g} V.",
+        )
+    )
+    return tuple(said)
+
+
+def _control(build: Build) -> Page:
+    where, cooling = ("packages", build.active, "control"), ("brief", "cooling")
+    control = build.package.control
+    sensing = control.strategy not in SENSORLESS
+    placed = sensing and control.strategy not in BY_COMPUTER
+    rows = [Row("choice", (*where, "strategy"), "Who decides", STRATEGIES)]
+    if control.strategy == "toggle":
+        rows.append(Row("flag", (*where, "toggle_on"), "Toggle is on"))
+    if placed:
+        rows.append(Row("choice", (*where, "sensor"), "Sensor", SENSOR_PLACES))
+    rows += quantities(cooling, "fan_on", "fan_off") if sensing else ()
+    if control.strategy in STAGED:
+        rows += [*quantities(where, "second_on", "second_off"), Row("choice", (*where, "low_speed"), "Low speed by", LOW_SPEEDS)]
+    if control.strategy in RAMPED:
+        rows.append(Row("curve", (*where, "curve"), "Speed over temperature"))
+    if placed and control.sensor == "fins":
+        rows += quantities(where, "set_on_day")
+    habits = (
+        Row("choice", (*where, "coil"), "Coils fed by", COILS),
+        Row("flag", (*where, "soft_start"), "Soft start"),
+        Row("flag", (*where, "ac_request"), "A/C asks for the fans"),
+        Row("flag", (*where, "override"), "Override in the cab"),
+        *quantities(where, "run_on"),
+    )
+    groups = [Group("Control", tuple(rows)), Group("Besides", habits)]
+    if placed and control.sensor in ("upper_hose", "lower_hose"):
+        adapter = (
+            *quantities(where, "adapter", "adapter_push"),
+            Row("choice", (*where, "thread"), "Thread", THREAD_CHOICES),
+            Row("flag", (*where, "strap"), "Ground strap to the adapter"),
+        )
+        groups.append(Group("Sensor adapter in the hose", adapter))
+    return Page("Control", tuple(groups))
+
+
+def control_said(build: Build, assessment: Assessment, system: str) -> Said:
+    """Run-on and adapter in figures."""
+    control = build.package.control
+    said: list[tuple[str, str]] = []
+    adapter = adapter_of(build, control)
+    length = KINDS["length"]
+    if adapter is not None:
+        bore = f" of {format_si(adapter.bore, length, system)} bore" if adapter.bore else ""
+        strap = "strap it to ground" if adapter.strap else "no ground strap"
+        said.append(
+            ("problem", adapter.fault)
+            if adapter.fault
+            else ("", f"Adapter{bore}, {adapter.thread}: cut {format_si(adapter.cut, length, system)} out of the hose, {strap}.")
+        )
+    running = run_on_words(build, assessment)
+    return (*said, ("", running)) if running else tuple(said)
+
+
+def run_on_words(build: Build, assessment: Assessment) -> str:
+    """What a run-on costs the battery."""
+    seconds = build.package.control.run_on.si
+    amps = fan_current_alone(build, assessment.electrics)
+    battery = battery_of(build.supply)
+    if not seconds or not amps:
+        return ""
+    share = seconds / discharge_time(battery, amps) * battery.state
+    return f"Running on for {seconds / 60:.0f} min at {amps:.0f} A takes {share:.1%} of the battery each stop."
+
+
+def _bench(build: Build, assessment: Assessment, system: str) -> Page:
+    package, found = build.package, assessment.electrics
+    where = ("packages", package.id, "control")
+    if found is None:
+        return Page("Bench", ())
+    steps = bench_steps(build, package, found, system)
+    fans = tuple((fan.id, f"Fan {k} blows the right way") for k, fan in enumerate(package.fans, 1))
+    groups = [Group(f"{k}. {step.name}", (Row("set", (*where, "spun"), "Felt by hand", fans),) if step.key == "spin" and fans else (), note=f"{step.how} Expect: {step.expected}") for k, step in enumerate(steps, 1)]  # fmt: skip
+    done = Row("set", (*where, "done"), "Done", tuple((step.key, step.name) for step in steps))
+    return Page(
+        "Bench",
+        (
+            Group(
+                "In this order",
+                (),
+                note="Disconnect the battery before wiring; fuse at the source. Fans start without warning: hands and loose clothing clear.",
+            ),
+            *groups,
+            Group("", (done,)),
+        ),
+    )

@@ -1,0 +1,103 @@
+"""The schools of fan control side by side: a table that goes over to one with a click, and the same drawn on one rail."""
+
+from __future__ import annotations
+
+import math
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
+
+from keelroom.assess.electrical.figures import telling
+from keelroom.assess.electrical.schools import Compared, Comparison, compare_schools
+from keelroom.drawing.scene import Scene
+from keelroom.drawing.schools import schools_scene
+from keelroom.gui.session.session import Session
+from keelroom.gui.session.worker import Worker
+from keelroom.gui.widgets.choose_table import ChooseTable
+from keelroom.gui.widgets.text import label
+from keelroom.units import KINDS, number_text
+
+NOTE = "Each solved at idle, from a day of 60 °F to one of 105 °F. A click goes over to it; undo comes back."
+COLUMNS = ("School", "Starts", "Holds", "Runs", "Mean A", "Start A")
+COOL, HOT = 1, 4
+
+
+def cells(row: Compared, system: str) -> tuple[str, ...]:
+    """One line of the table: from the 60 °F to the 105 °F day."""
+    unit = KINDS["temperature"].shown_unit(system)
+
+    def span(first: float, last: float) -> str:
+        if not (math.isfinite(first) and math.isfinite(last)):
+            return "—"
+        ends = [number_text(celsius, unit) for celsius in (first, last)]
+        return f"{ends[0]} {unit.symbol}" if ends[0] == ends[1] else f"{ends[0]}–{ends[1]} {unit.symbol}"
+
+    cool, warm = row.days[COOL], row.days[HOT]
+    name = row.school.name + (" · default" if row.default else "")
+    runs = f"{cool.duty:.0%}–{warm.duty:.0%}" if math.isfinite(cool.duty) else "?"
+    return (name, span(cool.on, warm.on), span(cool.held, warm.held), runs, f"{row.amps:.1f}", f"{row.starting:.0f}")
+
+
+class SchoolsView(QWidget):
+    """Asks beside the window for the build as it stands, at idle: there the fans are on their own."""
+
+    come = pyqtSignal()
+    """a comparison has come"""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setObjectName("panel")
+        self.found: Comparison | None = None
+        self.asked: object = None
+        self.worker = Worker(self)
+        self.worker.answered.connect(self._answered)
+        self.worker.failed.connect(lambda why: self.why.setText(f"Could not be worked out: {why}"))
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 6)
+        column.setSpacing(0)
+        self.why = label("working it out …", wrap=True)
+        self.why.setContentsMargins(12, 8, 10, 0)
+        column.addWidget(self.why)
+        self.table = ChooseTable("Schools of control", COLUMNS, self._choose, NOTE, "hose, fins, variable …")
+        self.table.fit_to_cells(174)
+        column.addWidget(self.table, 1)
+        self.said = label("", "faint", wrap=True)
+        self.said.setContentsMargins(12, 0, 10, 0)
+        column.addWidget(self.said)
+
+    def refresh(self) -> None:
+        build = self.session.build
+        case = telling(build.duty_cases)[0]
+        if case is None or not build.package.fans or not any(c.figures for c in self.session.assessment.cases if c.case_id == case.id):
+            self.found, self.asked = None, None
+            self.why.setText("The schools stand here once the package has a fan and an idle duty case is worked out.")
+            self.table.show_rows([], -1)
+            return
+        if self.asked is not build:
+            self.asked = build
+            self.worker.ask(lambda: compare_schools(build, case.id))
+        elif self.found is not None:
+            self._show(self.found)
+
+    def _answered(self, found: Comparison) -> None:
+        self.found = found
+        self._show(found)
+        self.come.emit()
+
+    def _show(self, found: Comparison) -> None:
+        self.why.setText(found.why)
+        current = next((k for k, row in enumerate(found.rows) if row.current), -1)
+        self.table.show_rows([cells(row, self.session.system) for row in found.rows], current)
+        self.said.setText(f"Now: {found.rows[current].school.why}" if current >= 0 else "")
+
+    def _choose(self, index: int) -> None:
+        if self.found is not None and self.found.rows[index].edit.changes:
+            self.session.attempt(self.found.rows[index].edit)
+
+    def picture(self) -> tuple[Scene | None, str, str]:
+        """The comparison for the drawing board."""
+        if self.found is None:
+            return None, "Schools of control", "Nothing to compare yet."
+        foot = "Bars: coolant leaving the engine from fans off to fans on, on a day of 60, 90 and 105 °F (from top). Diamonds: where it settles that day."
+        return schools_scene(self.found, self.session.system), f"Schools of control, {self.found.case_name}", foot
