@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.charge import charge_drop, cure_words, fan_current_alone
-from keelroom.assess.electrical.controller import BY_COMPUTER, SENSORLESS, STAGED, place_of
+from keelroom.assess.electrical.controller import BY_COMPUTER, SENSORLESS, STAGED, place_of, set_for_lower_hose
 from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics, odd_fuse, own_relays
 from keelroom.assess.electrical.loads import fan_rating
 from keelroom.assess.electrical.system import battery_of, run_of
@@ -213,13 +213,13 @@ def _wires(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigu
                       f"{limit:g} V is the limit; most of it, {most:.2f} V, in the {place}. The motor turns slower and the air with it. {advice_words(figures)}.",
                       mend, "ASTM_B258", value=figures.drop, limit=limit)  # fmt: skip
     for run in figures.runs:
-        if run.warm > run.limit + 0.05:
-            yield Finding("wire_hot", "problem", (*where, run.key, "size"), f"{name}: the {RUN_NAMES[run.key]} runs hotter than its insulation stands",
-                          f"{run.current:.0f} A bring the copper to {both(run.warm, 'temperature')}; the insulation ends at {both(run.limit, 'temperature')}.", mend, "CFR183", value=run.warm, limit=run.limit)  # fmt: skip
-        elif run.ampacity <= 0:
+        if run.ampacity <= 0:
             yield Finding("wire_place", "problem", (*where, run.key, "cable"), f"{name}: insulation not made for that place",
                           f"The air round the {RUN_NAMES[run.key]} is as hot as its insulation stands ({both(run.limit, 'temperature')}).",
                           (choose_fix("Cross-linked, 125 °C", (*where, run.key, "cable"), "j1128_crosslinked"),), value=run.limit)  # fmt: skip
+        elif run.warm > run.limit + 0.05:
+            yield Finding("wire_hot", "problem", (*where, run.key, "size"), f"{name}: the {RUN_NAMES[run.key]} runs hotter than its insulation stands",
+                          f"{run.current:.0f} A bring the copper to {both(run.warm, 'temperature')}; the insulation ends at {both(run.limit, 'temperature')}.", mend, "CFR183", value=run.warm, limit=run.limit)  # fmt: skip
 
 
 def _connector(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Fix, ...]) -> Found:
@@ -301,10 +301,10 @@ def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
         yield Finding("sensor_fins", "doubt", (*where, "sensor"), "A probe in the fins reads the weather too",
                       f"Set on a {both(control.set_on_day.si, 'temperature')} day, it starts the fans at {both(late, 'temperature')} of coolant on one of {both(COOL_DAY, 'temperature')} instead of {both(cooling.fan_on.si, 'temperature')}.",
                       (choose_fix("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),), value=late, limit=cooling.fan_on.si)  # fmt: skip
-    if place == "lower_hose" and cooling.thermostat and cooling.fan_on.si >= cooling.thermostat.si:
+    if place == "lower_hose" and not set_for_lower_hose(cooling):
         yield Finding("sensor_lower", "doubt", (*where, "sensor"), "A switch for the upper hose sits in the lower one",
                       f"Behind the core the coolant is 5–15 K cooler: it starts at {both(cooling.fan_on.si, 'temperature')} there, when the engine is that much hotter. "
-                      f"In the lower hose it wants about {both(cooling.fan_on.si - 8, 'temperature')}; the core works first and the fan runs less.",
+                      f"In the lower hose it wants about {both(cooling.fan_on.si - 10, 'temperature')}; the core works first and the fan runs less.",
                       (choose_fix("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),))  # fmt: skip
     if place in HOSED and control.strategy in NEEDS_GROUND and not control.strap:
         yield Finding("ground_through_coolant", "problem", (*where, "strap"), "The switch grounds through the coolant",

@@ -10,7 +10,7 @@ from keelroom.drawing.scene import Label, Polyline, Rect, Scene, Shape
 from keelroom.units import KINDS, number_text
 
 MM = 1e-3
-WIDTH, LEFT, RIGHT, ROW, TOP = 600.0, 24.0, 580.0, 64.0, 66.0
+WIDTH, LEFT, RIGHT, ROW, TOP = 600.0, 24.0, 580.0, 60.0, 66.0
 SHOWN_DAYS = ((1, "span.cool"), (3, "span.mild"), (4, "span.hot"))
 """which of the days are drawn, and how"""
 BAR = 9.0

@@ -20,7 +20,7 @@ WIDTH = 686.0
 SOURCE, FUSE, RELAY, PLUG, MOTOR, GROUND = 30.0, 158.0, 336.0, 478.0, 516.0, 648.0
 """[mm] columns"""
 COIL_BUS, TRIGGER_BUS = 187.0, (290.0, 297.0)
-LANE, LINE, HEAD = 150.0, 84.0, 38.0
+LANE, LINE, HEAD = 150.0, 104.0, 34.0
 """[mm] height of the control lane, of a motor's line, of a circuit's heading"""
 MOTOR_RADIUS = 20.0
 
@@ -169,7 +169,7 @@ def _post(sheet: _Sheet, x: float, y: float, name: str, role: str) -> None:
     half = (len(words) + 1) // 2 if len(name) > 13 else len(words)
     for k, part in enumerate((words[:half], words[half:])):
         if part:
-            sheet.words(8, y - 31 - 14 * k, " ".join(part), align="start")
+            sheet.words(8, y - 31 - 18 * k, " ".join(part), align="start")
 
 
 def _fuse(sheet: _Sheet, x: float, y: float, text: str, role: str) -> None:
@@ -187,17 +187,17 @@ def _switch(sheet: _Sheet, figures: CircuitFigures, y: float, role: str) -> list
         sheet.line("wire.red", (RELAY - 32, y), (RELAY + 32, y))
         return []
     rating = f"{circuit.relay.si:g} A" if circuit.relay else "? A"
-    sheet.box(role, RELAY, y - 6, 64, 44, 4)
+    sheet.box(role, RELAY, y - 9, 64, 54, 4)
     sheet.line("el.mark", (RELAY - 32, y), (RELAY - 14, y), (RELAY + 12, y + 9))
     sheet.line("el.mark", (RELAY + 14, y), (RELAY + 32, y))
     sheet.ring("el.mark", RELAY - 14, y, 1.6)
     sheet.ring("el.mark", RELAY + 14, y, 1.6)
     names = {"relay": "relay", "relays": "relay", "parallel": "2 in parallel", "controller": "controller", "switch": "switch"}
-    sheet.words(RELAY, y - 40, f"{names[circuit.switch]} {rating}" if circuit.switch != "parallel" else f"2 relays {rating}", "el.value")
+    sheet.words(RELAY, y - 47, f"{names[circuit.switch]} {rating}" if circuit.switch != "parallel" else f"2 relays {rating}", "el.value")
     if circuit.switch in ("controller", "switch"):
         return []
-    sheet.box("el.coil", RELAY, y - 19, 26, 10, 2)
-    return [(RELAY, y - 19)]
+    sheet.box("el.coil", RELAY, y - 27, 26, 11, 2)
+    return [(RELAY, y - 27)]
 
 
 def _plug(sheet: _Sheet, x: float, y: float, k: int, role: str, fitted: bool) -> None:
@@ -240,7 +240,7 @@ def _lane(sheet: _Sheet, told: tuple[Build, Package, Assessment], wires: tuple[H
     by, y = brains(control), -62.0
     wrong = {finding.where[-1] for finding in assessment.findings if finding.level == "problem" and finding.where[2:3] == ("control",)}
     grounding = control.strategy in ("ground_switch", "two_speed", "both_relays", "computer")
-    brain_x, brain_wide = 386.0, 132.0
+    brain_x, brain_wide = 392.0, 156.0
     if 1 in own:
         _post(sheet, SOURCE, y, "key feed" if control.coil == "key" else "always live", "el.part")
         _fuse(sheet, FUSE, y, f"{COIL_FUSE:g} A", "el.part")
@@ -283,7 +283,7 @@ def _buses(sheet: _Sheet, own: dict[int, HarnessWire], coils: list[Point], lane:
             sheet.line("wire.violet", (COIL_BUS, at + 3), (x - 13, at + 3))
             sheet.node(COIL_BUS, at + 3)
         if wire is not None:
-            sheet.words(bus + 2, at - 15, str(wire.number), "el.flag")
+            sheet.words(bus - 6, at - 10, str(wire.number), "el.flag", "end")
 
 
 def _sensor(sheet: _Sheet, control: Control, own: dict[int, HarnessWire], start: Point, told: tuple[str, str]) -> None:
@@ -292,14 +292,14 @@ def _sensor(sheet: _Sheet, control: Control, own: dict[int, HarnessWire], start:
     strategy, place = control.strategy, place_of(control)
     if strategy in SENSORLESS:
         return
-    x, y = 552.0, start[1]
+    x, y = 560.0, start[1]
     if strategy not in BY_COMPUTER and 3 in own:
         sheet.wire(own[3], system, start, (x - 30, y), flag=((start[0] + x - 30) / 2, y))
     else:
         sheet.line("el.mark", start, (x - 30, y))
     sheet.box(role, x, y, 60, 22, 10 if "hose" in place else 2)
     sheet.ring("el.node", x, y, 5)
-    sheet.words(x, y + 24, SENSORS[place])
+    sheet.words(486, y + 24, SENSORS[place], align="start")
     if 4 in own:
         sheet.wire(own[4], system, (x + 30, y), (GROUND - 9, y))
         _bolt(sheet, GROUND, y, "strap, 4", "el.part")
@@ -311,4 +311,4 @@ def _tag(sheet: _Sheet, wire: HarnessWire, at: Point, name: str) -> None:
     sheet.box("el.part", x, y, 152, 24, 3)
     sheet.words(x, y, name)
     sheet.line(f"wire.{wire.colour}", (x + 76, y), (x + 98, y))
-    sheet.words(x + 102, y, f"{wire.number} {wire.colour}, to {wire.end}", "el.flag", "start")
+    sheet.words(x + 112, y, f"{wire.number} {wire.colour}, to {wire.end}", "el.flag", "start")

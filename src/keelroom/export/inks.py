@@ -27,6 +27,8 @@ INKS |= {f"wire.{name}": (None, colour, 1.8) for name, colour in {
 INKS |= {f"{role}.open": (None, stroke, weight) for role, (_, stroke, weight) in INKS.items() if role.startswith("fit.")}
 DASHED = ("pattern.bend", "fit.unknown", "picture.plane", "rail.thermostat")
 """drawn broken, so that colour is not the only cue"""
+CENTRED = ("el.", "bar.")
+"""roles whose words stand with their middle, not their foot, at their place"""
 PLAIN: tuple[str | None, str, float] = (None, "#41525c", 0.5)
 TEXT = "#1d2429"
 POINT_MM = 25.4 / 72

@@ -15,7 +15,7 @@ from reportlab.platypus import Flowable
 
 from keelroom import ASSETS
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene
-from keelroom.export.inks import DASHED, INKS, PLAIN, TEXT
+from keelroom.export.inks import CENTRED, DASHED, INKS, PLAIN, TEXT
 
 INK, FAINT, RULE = HexColor(TEXT), HexColor("#5b666e"), HexColor("#b9c0c4")
 
@@ -78,7 +78,7 @@ class SceneFlowable(Flowable):  # type: ignore[misc]
         elif isinstance(shape, Polyline):
             self._polyline(canvas, shape, bool(fill))
         elif isinstance(shape, Label):
-            self._text(canvas, shape.at, shape.text, 0.0, shape.align)
+            self._text(canvas, shape.at, shape.text, 0.0, shape.align, -2.4 if shape.role.startswith(CENTRED) else 1.5)
         elif isinstance(shape, Dimension):
             self._dimension(canvas, shape)
 
@@ -91,14 +91,14 @@ class SceneFlowable(Flowable):  # type: ignore[misc]
             path.close()
         canvas.drawPath(path, fill=int(filled and shape.closed))
 
-    def _text(self, canvas: Any, at: tuple[float, float], text: str, angle: float, align: str = "middle") -> None:
+    def _text(self, canvas: Any, at: tuple[float, float], text: str, angle: float, align: str = "middle", up: float = 1.5) -> None:
         canvas.saveState()
         canvas.translate(*at)
         canvas.rotate(math.degrees(angle))
         canvas.setFont("Body", 7.2 / self.scale)
         canvas.setFillColor(INK)
         draw = {"middle": canvas.drawCentredString, "start": canvas.drawString, "end": canvas.drawRightString}[align]
-        draw(0, 1.5 / self.scale if align == "middle" else -2.2 / self.scale, text)
+        draw(0, up / self.scale, text)
         canvas.restoreState()
 
     def _dimension(self, canvas: Any, shape: Dimension) -> None:

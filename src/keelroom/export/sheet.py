@@ -12,12 +12,14 @@ from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from keelroom.assess.assessment import Assessment
+from keelroom.assess.electrical.harness import bench_steps, loom_list, parts_list, splice_list, wire_list
 from keelroom.assess.report import CAUTIONS, VERDICT_WORDS, band_text, margin_text, settles_text, totals_lines
 from keelroom.build.fields import measured_fields
 from keelroom.build.quantity import described
 from keelroom.build.schema.build import Build
 from keelroom.drawing.elevation import elevation
 from keelroom.drawing.fitup import STATE_WORDS, section_sheet
+from keelroom.drawing.wiring import wiring
 from keelroom.export.pdf import INK, RULE, STYLES, SceneFlowable, fonts, safe
 from keelroom.export.whole import write_whole
 from keelroom.units import KINDS, format_si
@@ -47,6 +49,7 @@ def sheet_bytes(build: Build, assessment: Assessment, system: str, today: dateti
         _drawing_and_package(build, system),
         Spacer(1, 6),
         *_fit(build, assessment, system),
+        *_electrics(build, assessment, system),
         *_brief(build, system),
         *_findings(assessment),
     ]
@@ -109,6 +112,37 @@ def _fit(build: Build, assessment: Assessment, system: str) -> list[Flowable]:
     )
     drawing = SceneFlowable(section_sheet(build, build.package, fit, system), FIT_WIDTH * WIDTH)
     return [KeepTogether([Paragraph("Fit", STYLES["head"]), drawing]), KeepTogether([table, Spacer(1, 6)])]
+
+
+def _electrics(build: Build, assessment: Assessment, system: str) -> list[Flowable]:
+    """Circuits in figures, the wiring drawing, the harness lists and the bench tests."""
+    found, package = assessment.electrics, build.package
+    scene = wiring(build, package, assessment, system)
+    if found is None or scene is None:
+        return []
+    rows = [[one.circuit.name or one.circuit.id, f"{one.continuous:.1f} / {one.starting.current:.0f} / {one.stalled:.0f} A", f"{one.at_idle:.1f} / {one.at_cruise:.1f} V", f"{one.drop:.2f} V",
+             f"{one.circuit.fuse.si:g} A" if one.circuit.fuse else "none", f"{one.circuit.relay.si:g} A" if one.circuit.relay else "none"] for one in found.circuits]  # fmt: skip
+    head = ["Circuit", "Running / start / stalled", "At the motor, idle / road", "Lost", "Fuse", "Relay"]
+    table = _grid([head, *rows], [share * WIDTH for share in (0.26, 0.22, 0.22, 0.10, 0.10, 0.10)])
+    story: list[Flowable] = [
+        KeepTogether([Paragraph("Electrical", STYLES["head"]), table, Spacer(1, 4), SceneFlowable(scene, FIT_WIDTH * WIDTH)])
+    ]
+    lists = (
+        ("Harness: cut list", [row[:-1] for row in wire_list(build, package, found, system)], (0.06, 0.10, 0.09, 0.10, 0.28, 0.28, 0.09)),
+        ("Connectors, terminals, fuses, relays", parts_list(build, package, found), (0.62, 0.08, 0.30)),
+        ("Joints", splice_list(build, package, found), (0.36, 0.18, 0.12, 0.34)),
+        ("Loom and shrink", loom_list(build, package, found, system), (0.40, 0.12, 0.22, 0.26)),
+    )
+    for title, listed, shares in lists:
+        if len(listed) > 1:
+            story += [Paragraph(title, STYLES["head"]), _grid([list(row) for row in listed], [share * WIDTH for share in shares])]
+    steps = [[str(k), step.name, f"{step.how} {step.expected}"] for k, step in enumerate(bench_steps(build, package, found, system), 1)]
+    story += [
+        Paragraph("Bench tests, in this order", STYLES["head"]),
+        _grid([["", "Test", "How, and what to expect"], *steps], [share * WIDTH for share in (0.05, 0.28, 0.67)]),
+        Spacer(1, 6),
+    ]
+    return story
 
 
 def _brief(build: Build, system: str) -> list[Flowable]:

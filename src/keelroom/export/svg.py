@@ -7,7 +7,7 @@ from pathlib import Path
 from xml.sax.saxutils import escape
 
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene, Shape
-from keelroom.export.inks import DASHED, INKS, PLAIN, POINT_MM, TEXT
+from keelroom.export.inks import CENTRED, DASHED, INKS, PLAIN, POINT_MM, TEXT
 from keelroom.export.whole import write_whole
 
 MM = 1000.0
@@ -51,7 +51,9 @@ def _shape(shape: Shape) -> str:
         points = " ".join(f"{x * MM:.3f},{-y * MM:.3f}" for x, y in shape.points)
         return f'<{"polygon" if shape.closed else "polyline"} points="{points}" {_style(shape.role)}/>'
     if isinstance(shape, Label):
-        return _text(shape.at, shape.text, 0.0, shape.align)
+        x, y = shape.at
+        down = 0.35 * TYPE / MM if shape.role.startswith(CENTRED) else 0.0
+        return _text((x, y - down), shape.text, 0.0, shape.align)
     return _dimension(shape)
 
 

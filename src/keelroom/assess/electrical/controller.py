@@ -27,6 +27,15 @@ def place_of(control: Control) -> str:
     return "engine" if control.strategy in BY_COMPUTER else control.sensor
 
 
+LOWER_OVER = 3.0
+"""Kelvin over the thermostat up to which a set point is one for the lower hose (common practice)."""
+
+
+def set_for_lower_hose(cooling: Cooling) -> bool:
+    """Whether the set points are those of a switch that sits behind the core."""
+    return bool(cooling.fan_on and cooling.thermostat and cooling.fan_on.si < cooling.thermostat.si + LOWER_OVER)
+
+
 def points_of(control: Control, on: float, off: float, fans: int) -> Points:
     """The controller's points over what its sensor reads [degC]. on, off: first set points; fans: how many there are."""
     if control.strategy == "toggle":

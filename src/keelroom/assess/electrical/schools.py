@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from keelroom.assess.batch import Asked, Held, held
-from keelroom.assess.electrical.controller import BY_COMPUTER, RAMPED, STAGED, place_of
+from keelroom.assess.electrical.controller import BY_COMPUTER, RAMPED, STAGED, place_of, set_for_lower_hose
 from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.system import system_at
 from keelroom.assess.translate import engine_rpm
@@ -16,7 +16,7 @@ from keelroom.core.electrical.control import outlet_for, reading_at
 from keelroom.core.electrical.motor import SOFT_START, START
 from keelroom.units import both
 
-LOWER = 8.0
+LOWER = 10.0
 """Kelvin a switch for the lower hose is chosen below the one for the upper hose (common practice)."""
 SECOND = 5.0
 """Kelvin the second speed lies over the first: sold pairs such as 180 and 190 degF (common practice)."""
@@ -101,9 +101,7 @@ def edit_of(build: Build, school: School) -> Edit:
 
 def _shift_of(build: Build) -> float:
     """Kelvin the present set points lie under those of the upper hose: a lower-hose switch already is."""
-    control, cooling = build.package.control, build.brief.cooling
-    lower = place_of(control) == "lower_hose" and cooling.fan_on and cooling.thermostat and cooling.fan_on.si < cooling.thermostat.si
-    return LOWER if lower else 0.0
+    return LOWER if place_of(build.package.control) == "lower_hose" and set_for_lower_hose(build.brief.cooling) else 0.0
 
 
 def default_key(fans: int) -> str:

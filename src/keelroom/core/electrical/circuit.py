@@ -7,7 +7,7 @@ from typing import NamedTuple
 from keelroom.core.electrical.motor import Motor, current_at, start_current
 from keelroom.core.electrical.wire import Conductor, conductor_temperature, resistance_at
 
-ROUNDS = 12
+ROUNDS = 60
 SETTLED = 1e-6
 
 

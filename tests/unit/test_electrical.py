@@ -1,0 +1,542 @@
+"""Circuits, charging, control and harness of a build: what is found wrong, what mends it, what the lists and the drawing say."""
+
+import itertools
+import json
+import math
+
+import pytest
+from pypdf import PdfReader
+
+from keelroom.assess.assess import assess
+from keelroom.assess.electrical.figures import electrics
+from keelroom.assess.electrical.harness import (
+    adapter_of,
+    bench_steps,
+    bundle_width,
+    harness,
+    jumper_list,
+    loom_list,
+    outside,
+    parts_list,
+    relays,
+    section_of,
+    splices,
+    wire_list,
+)
+from keelroom.assess.electrical.loads import motors_of
+from keelroom.assess.electrical.planner import mend_circuit, plan_missing, split_circuit
+from keelroom.assess.electrical.schools import SCHOOLS, compare_schools, edit_of
+from keelroom.assess.fixes import edit_for
+from keelroom.build.edits import Change, Edit, added, apply, set_value
+from keelroom.build.file import load, parse, serialised
+from keelroom.build.migrate import migrate
+from keelroom.build.quantity import Quantity, from_si, quantity
+from keelroom.build.schema.electrical import Circuit, CommandPoint, Load, Source
+from keelroom.drawing.charging import charging
+from keelroom.drawing.scene import Label, Polyline, Rect
+from keelroom.drawing.schools import schools_scene
+from keelroom.drawing.wiring import wiring
+from keelroom.errors import InputError
+from keelroom.export.sheet import write_sheet
+from keelroom.export.svg import svg_text
+from keelroom.gauges import read_size
+from keelroom.units import KINDS
+from keelroom.units import parse as read
+from tests.conftest import DEMO
+from tests.unit.test_assess import GOLDEN
+
+BUILD = load(DEMO)
+FANS = ("packages", "p1", "circuits", "circuit1")
+CONTROL = ("packages", "p1", "control")
+
+
+def on(build, *changes):
+    """The build with (path, value) changed; texts with a kind are quantities."""
+    made = tuple(Change(change[0], quantity(*change[1:]) if len(change) == 3 else change[1]) for change in changes)
+    return apply(build, Edit("", made))[0]
+
+
+def codes(build):
+    return {finding.code: finding for finding in assess(build).findings}
+
+
+def circuit(build, ident="circuit1"):
+    return next(one for one in assess(build).electrics.circuits if one.circuit.id == ident)
+
+
+GOOD = apply(BUILD, split_circuit(BUILD, BUILD.package, "circuit1"))[0]
+
+# findings, each with what brings it about
+
+WRONG = {
+    "fuse_over_wire": (),
+    "fuse_over_relay": (),
+    "relay_small": (),
+    "relay_under_start": (),
+    "drop_over": (),
+    "over_speed": (),
+    "charge_cable": (),
+    "alternator_short": (),
+    "spin": (),
+    "no_fuse": (((*FANS, "fuse"), None),),
+    "fuse_far": (((*FANS, "fuse_at"), "3 ft", "length"),),
+    "fuse_size": (((*FANS, "fuse"), "32 A", "current"),),
+    "fuse_small": (((*FANS, "fuse"), "20 A", "current"),),
+    "fuse_over_connector": (((*FANS, "connector"), "25 A", "current"),),
+    "connector_small": (((*FANS, "connector"), "10 A", "current"),),
+    "relay_unknown": (((*FANS, "relay"), None),),
+    "no_relay": (((*FANS, "switch"), "none"),),
+    "no_source": (((*FANS, "sources"), ()),),
+    "no_return": (((*FANS, "ground"), "none"),),
+    "ground_through_core": (((*FANS, "ground"), "core"),),
+    "wire_hot": (((*FANS, "feed", "cable"), "j1128_thermoplastic"),),
+    "wire_place": (((*FANS, "branch", "cable"), "bare_awg"), ((*FANS, "branch", "ambient"), "190 °F", "temperature")),
+    "circuit_empty": (((*FANS, "feeds"), ()),),
+    "no_circuit": (((*FANS, "feeds"), ("fan1",)),),
+    "no_sensor": (((*CONTROL, "sensor"), "none"),),
+    "toggle_alone": (((*CONTROL, "strategy"), "toggle"),),
+    "always_hot": (((*CONTROL, "coil"), "always"),),
+    "sensor_fins": (((*CONTROL, "sensor"), "fins"),),
+    "sensor_lower": (((*CONTROL, "sensor"), "lower_hose"),),
+    "ground_through_coolant": (((*CONTROL, "strap"), False),),
+    "stages": (((*CONTROL, "strategy"), "two_speed"), ((*CONTROL, "second_on"), "190 °F", "temperature")),
+    "stages_one_relay": (((*CONTROL, "strategy"), "two_speed"),),
+    "run_on_long": (((*CONTROL, "run_on"), "20 min", "minutes"),),
+    "run_on_dead": (((*CONTROL, "run_on"), "3 min", "minutes"),),
+    "no_run_on": (),
+    "no_ac_request": (),
+    "spins_backwards": ((("packages", "p1", "fans", "fan1", "reversed_blade"), True),),
+    "motor_label": ((("packages", "p1", "fans", "fan1", "rated_current"), "22 A", "current"),),
+    "battery_low": ((("brief", "accessories", "idle_voltage"), "9.5 V", "voltage"), (("brief", "accessories", "alternator_rating"), "250 A", "current")),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("code", WRONG)
+def test_what_is_wrong_is_found_where_it_is_with_its_reason(code):
+    finding = codes(on(BUILD, *WRONG[code]))[code]
+    assert finding.what
+    assert len(finding.why) > 20
+    assert code not in codes(GOOD) or code in ("over_speed", "charge_cable", "alternator_short", "spin", "no_run_on", "no_ac_request")
+
+
+@pytest.mark.parametrize("code", [code for code in WRONG if codes(on(BUILD, *WRONG[code]))[code].fix])
+def test_every_fix_mends_its_finding_and_can_be_undone(code):
+    build = on(BUILD, *WRONG[code])
+    for fix in codes(build)[code].fix:
+        mended, back = apply(build, edit_for(build, fix))
+        assert code not in codes(mended), fix.label
+        assert apply(mended, back)[0] == build
+
+
+def test_sources_of_unlike_voltage_feed_nothing_and_say_so():
+    build = apply(
+        BUILD, added(BUILD, ("supply", "sources"), Source(id="truck", name="Trailer feed", voltage=quantity("24 V", "voltage")), "")
+    )[0]
+    build = on(build, ((*FANS, "sources"), ("battery", "truck")))
+    finding = codes(build)["sources_differ"]
+    assert finding.where == (*FANS, "sources")
+    assert "12 V" in finding.why
+    assert "24 V" in finding.why
+    assert circuit(build).at_idle == 0.0
+    together = on(BUILD, ((*FANS, "sources"), ("battery", "alternator")), ((*FANS, "grounds"), "2", "count"))
+    assert not {"sources_differ", "no_return"} & set(codes(together))  # legitimate
+
+
+def test_a_circuit_without_a_way_back_moves_no_air():
+    build = on(BUILD, ((*FANS, "ground"), "none"))
+    assert circuit(build).continuous == 0.0 or circuit(build).at_idle == 0.0
+    before, after = (assess(b).cases[0].figures for b in (BUILD, build))
+    assert after.temperature > before.temperature + 5
+    assert after.airflow_fans_on < 0.5 * before.airflow_fans_on
+
+
+# coupling
+
+
+def test_a_thicker_wire_turns_the_fan_faster_and_cools_the_engine():
+    """Thin wire, slow fan, hot engine: common practice, no source. Every step of gauge is worth something, never the wrong way."""
+    found = []
+    for size in ("18 AWG", "16 AWG", "14 AWG", "12 AWG", "10 AWG", "8 AWG"):
+        build = on(BUILD, *(((*FANS, run, "size"), size, "wire size") for run in ("feed", "branch", "back")))
+        f = assess(build).cases[0].figures
+        found.append((f.temperature, f.fans[0].voltage, f.airflow_fans_on))
+    temperatures, volts, air = zip(*found, strict=True)
+    assert list(temperatures) == sorted(temperatures, reverse=True)
+    assert list(volts) == sorted(volts)
+    assert list(air) == sorted(air)
+
+
+def test_volts_at_battery_and_at_the_motor_are_kept_apart():
+    thin, good = (assess(b).electrics.idle for b in (BUILD, GOOD))
+    assert thin.balance.voltage == pytest.approx(good.balance.voltage, abs=0.3)
+    assert min(thin.volts[f] for f in ("fan1", "fan2")) < good.volts["fan1"] - 0.4
+
+
+def test_a_measured_drop_and_a_measured_battery_are_believed():
+    build = on(BUILD, ((*FANS, "measured_drop"), "2 V", "voltage"), (("brief", "accessories", "idle_voltage"), "13.1 V", "voltage"))
+    system = assess(build).electrics.idle
+    assert system.measured
+    assert system.balance.voltage == 13.1
+    assert system.volts["fan1"] == pytest.approx(11.1)
+
+
+def test_a_soft_start_takes_the_start_off_and_variable_speed_the_current():
+    soft = on(BUILD, ((*CONTROL, "soft_start"), True))
+    assert circuit(soft).starting.current < 0.5 * circuit(BUILD).starting.current
+    assert circuit(soft).continuous == pytest.approx(circuit(BUILD).continuous)
+    cool = on(BUILD, (("duty_cases", "idle", "ambient"), "60 °F", "temperature"))
+    variable = on(cool, ((*CONTROL, "strategy"), "variable"))
+    assert assess(variable).cases[0].figures.fan_current < 0.5 * assess(cool).cases[0].figures.fan_current
+
+
+def test_two_relays_share_the_load():
+    one, two, parallel = (circuit(on(BUILD, ((*FANS, "switch"), kind))) for kind in ("relay", "relays", "parallel"))
+    assert two.through_relay == pytest.approx(0.5 * one.through_relay, rel=0.02)
+    assert one.relay_holds < parallel.relay_holds < 2 * one.relay_holds
+
+
+def test_amps_and_volts_give_the_watts_that_a_label_lacks():
+    build = on(
+        BUILD, (("packages", "p1", "fans", "fan1", "power"), None), (("packages", "p1", "fans", "fan1", "rated_current"), "15 A", "current")
+    )
+    motor = next(m for m in motors_of(build, build.package) if m.id == "fan1").motor
+    assert motor.power == pytest.approx(15 * motor.voltage)
+    assert all(case.figures for case in assess(build).cases)
+    bare = on(build, (("packages", "p1", "fans", "fan1", "rated_current"), None))
+    assert "Motor power" in {need.label for case in assess(bare).cases for need in case.needs}
+
+
+# planning
+
+
+@pytest.mark.parametrize("package", ["p1", "p2", "p3"])
+def test_a_planned_circuit_has_nothing_wrong(package):
+    build = on(BUILD, (("active",), package), (("packages", package, "circuits"), ()))
+    build = apply(build, plan_missing(build, build.package))[0]
+    figures = assess(build).electrics.circuits
+    assert {m.id for one in figures for m in one.motors} == {m.id for m in motors_of(build, build.package)}
+    wrong = [f for f in assess(build).findings if f.where[2:3] == ("circuits",)]
+    assert not wrong, [f.what for f in wrong]
+    for one in figures:
+        assert one.drop <= build.supply.drop_limit.si
+        assert one.circuit.fuse.si <= one.weakest.ampacity + 0.05
+        assert one.circuit.fuse.si >= 1.25 * one.continuous
+    with pytest.raises(InputError, match="already"):
+        plan_missing(build, build.package)
+
+
+def test_a_15_amp_fan_gets_the_wire_fuse_and_relay_the_trade_fits():
+    """Common practice, no source: 10 AWG preferred, 12 AWG seen, a 30 A relay for each."""
+    build = on(
+        BUILD,
+        (("packages", "p1", "fans", "fan1", "rated_voltage"), "12 V", "voltage"),
+        (("packages", "p1", "fans", "fan1", "power"), "180 W", "electrical power"),
+    )
+    build = apply(
+        on(build, (("packages", "p1", "circuits"), ())),
+        plan_missing(on(build, (("packages", "p1", "circuits"), ())), build.package.model_copy(update={"circuits": ()})),
+    )[0]
+    one = next(one for one in assess(build).electrics.circuits if one.motors[0].id == "fan1")
+    assert one.circuit.feed.size.as_typed in ("10 AWG", "12 AWG")
+    assert one.circuit.relay.si in (30, 40)
+    assert one.circuit.fuse.si in (25, 30)
+
+
+def test_the_advice_is_the_smallest_that_will_do():
+    for one in assess(GOOD).electrics.circuits:
+        thinner = {"10 AWG": "12 AWG", "12 AWG": "14 AWG", "14 AWG": "16 AWG", "16 AWG": "18 AWG"}
+        for run in ("feed", "branch", "back"):
+            size = getattr(one.circuit, run).size.as_typed
+            if size not in thinner:
+                continue
+            worse = on(GOOD, (("packages", "p1", "circuits", one.circuit.id, run, "size"), thinner[size], "wire size"))
+            found = circuit(worse, one.circuit.id)
+            assert found.drop > GOOD.supply.drop_limit.si or found.weakest.ampacity < one.circuit.fuse.si
+    metric = on(BUILD, *(((*FANS, run, "size"), "2.5 mm²", "wire size") for run in ("feed", "branch", "back")))
+    assert all("mm²" in size for size in circuit(metric).advice.sizes)
+    far = on(BUILD, ((*FANS, "feed", "length"), "45 ft", "length"), (("supply", "drop_limit"), "0.2 V", "voltage"))
+    assert circuit(far).advice.sizes == ()
+
+
+def test_mending_says_when_there_is_nothing_to_mend():
+    mended = apply(BUILD, mend_circuit(BUILD, BUILD.package, "circuit1"))[0]
+    with pytest.raises(InputError, match="already"):
+        mend_circuit(mended, mended.package, "circuit1")
+    for act in (mend_circuit, split_circuit):
+        with pytest.raises(InputError, match="no longer"):
+            act(BUILD, BUILD.package, "circuit9")
+
+
+# charging
+
+
+def test_the_balance_is_short_when_the_alternator_is_and_the_battery_says_how_long():
+    finding = codes(BUILD)["alternator_short"]
+    idle = assess(BUILD).cases[0].figures
+    assert finding.value > finding.limit
+    assert idle.battery_lasts == pytest.approx(70 * 0, abs=1e9)
+    assert math.isfinite(idle.battery_lasts)
+    larger = apply(BUILD, edit_for(BUILD, finding.fix[0]))[0]
+    after = assess(larger).cases[0].figures
+    assert after.system_voltage > idle.system_voltage
+    assert math.isinf(after.battery_lasts)
+    assert after.temperature < idle.temperature
+    smaller = on(BUILD, (("supply", "reserve"), "60 min", "minutes"))
+    assert assess(smaller).cases[0].figures.battery_lasts < idle.battery_lasts
+
+
+def test_loads_are_on_when_they_are_on():
+    names = {name for name, _ in assess(BUILD).electrics.idle.loads}
+    assert {"Fan 1", "Fan 2", "Lamps", "Cabin blower"} <= names
+    assert "Cabin blower" not in {name for name, _ in assess(on(BUILD, (("duty_cases", "idle", "ac_on"), False))).electrics.idle.loads}
+    more = apply(
+        BUILD, added(BUILD, ("supply", "loads"), Load(id="winch", power=quantity("400 W", "electrical power"), when="standing"), "")
+    )[0]
+    assert assess(more).electrics.idle.balance.voltage < assess(BUILD).electrics.idle.balance.voltage
+    assert assess(more).electrics.cruise.balance.wanted == pytest.approx(assess(BUILD).electrics.cruise.balance.wanted)
+
+
+def test_an_electric_pump_and_a_cooler_fan_have_circuits_of_their_own():
+    build = on(BUILD, (("brief", "loop", "pump"), "electric"))
+    assert {m.id for m in electrics(build, build.package).loose} == {"pump"}
+    planned = apply(build, plan_missing(build, build.package))[0]
+    assert {m.id for one in assess(planned).electrics.circuits for m in one.motors} == {"fan1", "fan2", "cooler", "pump"}
+    thin = on(planned, (("packages", "p1", "circuits", "circuit3", "measured_drop"), "4 V", "voltage"))
+    assert assess(thin).cases[0].figures.coolant_flow < assess(planned).cases[0].figures.coolant_flow
+
+
+# control
+
+
+def test_schools_differ_as_the_trade_says():
+    """Common practice, no source: the fins' probe is late on a cool day and early on a hot one; the lower hose lets the core work first."""
+    found = {row.school.key: row for row in compare_schools(BUILD, "idle").rows}
+    assert set(found) == {school.key for school in SCHOOLS}
+    upper, fins, lower, variable = (found[key] for key in ("upper", "fins", "lower", "variable"))
+    assert fins.days[1].on - upper.days[1].on == pytest.approx(30 / 1.8 * 0.3 / 0.7, rel=0.02)
+    assert fins.days[3].on == pytest.approx(upper.days[3].on, abs=0.1)
+    assert fins.days[4].on < upper.days[4].on
+    assert all(day.on == pytest.approx(upper.days[0].on) for day in upper.days)
+    assert lower.days[1].on > upper.days[1].on
+    assert variable.amps < 0.6 * upper.amps
+    assert variable.starting < 0.5 * upper.starting
+    assert found["two_speed"].starting == pytest.approx(0.5 * upper.starting)
+    assert found["toggle"].days[0].duty == 1.0
+    assert [row.school.key for row in found.values() if row.default] == ["two_speed"]
+    same_switch = on(BUILD, ((*CONTROL, "sensor"), "lower_hose"))
+    assert assess(same_switch).cases[0].figures.fan_command < assess(BUILD).cases[0].figures.fan_command  # the fan runs less
+
+
+@pytest.mark.parametrize("school", SCHOOLS, ids=lambda s: s.key)
+def test_going_over_to_a_school_and_back(school):
+    build, back = apply(BUILD, edit_of(BUILD, school))
+    assert assess(build).cases[0].figures is not None
+    assert apply(build, back)[0] == BUILD
+    again = edit_of(build, school)
+    assert not again.changes
+    upper = apply(build, edit_of(build, SCHOOLS[0]))[0]
+    assert upper.brief.cooling.fan_on.si == pytest.approx(BUILD.brief.cooling.fan_on.si, abs=0.01)
+
+
+def test_the_ac_asks_for_the_fans_and_a_forgotten_toggle_leaves_them_still():
+    asked = on(BUILD, ((*CONTROL, "ac_request"), True))
+    assert assess(asked).cases[0].figures.fan_command == 1.0
+    forgotten = on(BUILD, ((*CONTROL, "strategy"), "toggle"), ((*CONTROL, "toggle_on"), False))
+    assert assess(forgotten).cases[0].figures.fan_command == 0.0
+    assert assess(forgotten).cases[0].figures.temperature > assess(BUILD).cases[0].figures.temperature + 5
+
+
+def test_a_typed_speed_curve_is_followed():
+    def point(celsius, share):
+        return CommandPoint(temperature=quantity(f"{celsius} °C", "temperature"), share=quantity(f"{share} %", "share"))
+
+    lazy = on(BUILD, ((*CONTROL, "strategy"), "variable"), ((*CONTROL, "curve"), (point(95, 30), point(105, 100))))
+    eager = on(lazy, ((*CONTROL, "curve"), (point(75, 30), point(85, 100))))
+    assert assess(lazy).cases[0].figures.temperature > assess(eager).cases[0].figures.temperature + 3
+
+
+def test_the_adapter_says_what_to_cut_out_of_the_hose():
+    adapter = adapter_of(BUILD, BUILD.package.control)
+    assert adapter.cut == pytest.approx(0.0254)
+    assert adapter.fault == ""
+    short = on(BUILD, ((*CONTROL, "adapter"), "1 in", "length"))
+    assert adapter_of(short, short.package.control).fault
+    assert adapter_of(BUILD, on(BUILD, ((*CONTROL, "sensor"), "fins")).package.control) is None
+
+
+# harness and drawing
+
+
+@pytest.mark.parametrize(
+    "strategy", ["toggle", "ground_switch", "feed_switch", "two_speed", "both_relays", "adjustable", "variable", "computer", "computer_pwm"]
+)
+@pytest.mark.parametrize("base", [BUILD, GOOD], ids=["as found", "mended"])
+def test_every_motor_has_a_way_there_and_back_and_every_wire_its_own_number(base, strategy):
+    build = on(base, ((*CONTROL, "strategy"), strategy))
+    found = assess(build).electrics
+    wires = harness(build, build.package, found)
+    numbers = [wire.number for wire in wires]
+    assert len(set(numbers)) == len(numbers)
+    for motored in motors_of(build, build.package):
+        assert [wire for wire in wires if wire.end == f"{motored.name} +"]
+        assert [wire for wire in wires if wire.start == f"{motored.name} −"]
+    assert all(wire.length >= 0 and wire.size for wire in wires)
+    triggers = [wire for wire in wires if wire.number in range(11, 20)]
+    assert len(triggers) == len(relays(found))
+    scene = wiring(build, build.package, assess(build), "us")
+    words = {shape.text for shape in scene.shapes if isinstance(shape, Label)}
+    for wire in wires:
+        if wire.circuit:
+            assert f"{wire.number}  {wire.size}" in words
+    left, bottom, wide, high = scene.bounds
+    for shape in scene.shapes:
+        for x, y in shape.points if isinstance(shape, Polyline) else ():
+            assert left <= x <= left + wide
+            assert bottom <= y <= bottom + high
+
+
+def places(build):
+    """What is drawn of each circuit but its words: shapes without colour and text."""
+    scene = wiring(build, build.package, assess(build), "us")
+    return [shape for shape in scene.shapes if isinstance(shape, Polyline | Rect)]
+
+
+def test_the_drawing_does_not_jump_when_one_thing_changes():
+    before = places(GOOD)
+    thicker = places(on(GOOD, ((*FANS, "feed", "size"), "8 AWG", "wire size"), ((*FANS, "fuse"), "30 A", "current")))
+    assert [shape._replace(role="") for shape in before] == [shape._replace(role="") for shape in thicker]
+    more = apply(GOOD, added(GOOD, ("packages", "p1", "circuits"), Circuit(id="late", name="Late"), ""))[0]
+    assert set(before) <= set(places(more))
+
+
+def test_lists_hold_what_a_shop_buys_and_cuts():
+    found = assess(BUILD).electrics
+    package = BUILD.package
+    cut = wire_list(BUILD, package, found, "us")
+    assert [row[0] for row in cut[1:]] == [str(wire.number) for wire in harness(BUILD, package, found)]
+    assert sum(wire.length for wire in harness(BUILD, package, found) if wire.circuit == "circuit1" and wire.number < 110) == pytest.approx(
+        package.circuits[0].feed.length.si
+    )
+    parts = {row[0]: row for row in parts_list(BUILD, package, found)[1:]}
+    assert "Relay 30 A, with socket" in parts
+    assert any("keyed sealed" in name.lower() for name in parts)
+    halves = [name for name in parts if name.startswith("Keyed")]
+    assert len(halves) == 2  # one male, one female a side: they cannot be swapped
+    joints = splices(BUILD, package, found)
+    assert [joint.numbers for joint in joints if "motors" in joint.place] == [(102, 111, 112)]
+    assert next(joint for joint in joints if "motors" in joint.place).heavy
+    for size in ("18 AWG", "10 AWG", "2.5 mm²", "2/0 AWG"):
+        assert outside(size) > math.sqrt(4 * section_of(size) / math.pi)
+    assert bundle_width(["10 AWG"] * 4) == pytest.approx(2 * bundle_width(["10 AWG"]))
+    looms = loom_list(BUILD, package, found, "us")
+    assert all(float(row[1].split()[0]) > 0 for row in looms[1:])
+    jumper = jumper_list(found)
+    assert {"ground", "low", "high"} <= {row[1] for row in jumper}
+    assert not any(row[1] == "low" and row[2] == "high" for row in jumper)
+
+
+def test_bench_tests_begin_with_the_direction_and_end_with_the_current():
+    steps = bench_steps(BUILD, BUILD.package, assess(BUILD).electrics, "us")
+    assert [step.key for step in steps] == ["spin", "sensor", "relay", "override", "set_points", "voltage", "current"]
+    assert "195 °F" in steps[1].expected
+    assert f"{circuit(BUILD).at_idle:.1f} V" in steps[5].expected
+
+
+def test_pictures_of_balance_and_schools_say_their_figures():
+    scene = charging(BUILD, BUILD.package, assess(BUILD))
+    words = [shape.text for shape in scene.shapes if isinstance(shape, Label)]
+    idle = assess(BUILD).electrics.idle.balance
+    assert f"gives {idle.available:.0f} A" in words
+    assert f"battery gives {-idle.battery:.0f} A while the fans run" in words
+    compared = schools_scene(compare_schools(BUILD, "idle"), "us")
+    words = [shape.text for shape in compared.shapes if isinstance(shape, Label)]
+    assert any("(default)" in text for text in words)
+    assert any("(now)" in text for text in words)
+    assert (
+        wiring(
+            on(BUILD, (("packages", "p1", "circuits"), ())),
+            BUILD.package.model_copy(update={"circuits": ()}),
+            assess(on(BUILD, (("packages", "p1", "circuits"), ()))),
+            "us",
+        )
+        is None
+    )
+    assert "el.bad" in svg_text(wiring(BUILD, BUILD.package, assess(BUILD), "si"))
+
+
+def test_the_sheet_carries_circuits_lists_and_bench_tests(tmp_path):
+    path = tmp_path / "sheet.pdf"
+    write_sheet(BUILD, assess(BUILD), path, "us")
+    text = " ".join(page.extract_text() for page in PdfReader(path).pages)
+    for words in ("Electrical", "Both fans, as found", "Harness: cut list", "Bench tests, in this order", "Spin direction", "Joints"):
+        assert words in text
+
+
+# what is typed
+
+
+@pytest.mark.parametrize(
+    ("text", "unit", "said"),
+    [
+        ("7.5 AWG", "AWG", ("8 AWG", "6 AWG")), ("AWG 13", "AWG", ("14 AWG", "12 AWG")), ("3 mm²", "AWG", ("2.5 mm²", "4 mm²")), ("14", "mm²", ("10 mm²", "16 mm²", "14 AWG")),
+        ("2.5", "AWG", ("4 AWG", "2 AWG", "2.5 mm²")), ("10", "AWG", ("10 AWG", "10 mm²", "write")), ("6", "mm²", ("6 AWG", "6 mm²", "write")), ("0", "AWG", ("more than 0",)),
+        ("-4", "AWG", ("more than 0",)), ("thick", "AWG", ("12 AWG or 2.5 mm²",)), ("", "AWG", ("Type a wire size",)),
+    ],
+)  # fmt: skip
+def test_a_size_that_means_nothing_or_two_things_names_its_neighbours(text, unit, said):
+    with pytest.raises(InputError) as refused:
+        read(text, KINDS["wire size"], unit)
+    assert all(part in refused.value.message for part in said)
+
+
+@pytest.mark.parametrize("text", ["14", "14 AWG", "14ga", "AWG 14", "#14", "14 gauge"])
+def test_a_gauge_may_be_written_as_it_is_said(text):
+    assert read_size(text, "AWG")[1:] == ("AWG", "14 AWG")
+
+
+def test_wire_keeps_the_name_it_is_sold_by():
+    assert read("2/0", KINDS["wire size"], "AWG").text == "2/0 AWG"
+    assert from_si(2.2e-6, "wire size", "si", "derived").as_typed == "14 AWG"
+    assert from_si(9e-6, "wire size", "us", "derived").as_typed in ("8 AWG", "10 mm²")
+
+
+@pytest.mark.parametrize(
+    ("path", "kind", "text"),
+    [((*FANS, "feed", "length"), "length", "-2 ft"), (("supply", "sources", "battery", "voltage"), "voltage", "0 V"), (("packages", "p1", "fans", "fan1", "rated_voltage"), "voltage", "0 V"), ((*FANS, "fuse"), "current", "-5 A")],
+)  # fmt: skip
+def test_no_volts_and_negative_lengths_are_refused(path, kind, text):
+    value = Quantity(si=read(text, KINDS[kind], "").si, as_typed=text, unit=read(text, KINDS[kind], "").unit)
+    with pytest.raises(InputError, match="must be"):
+        apply(BUILD, set_value(path, value, ""))
+
+
+# older files
+
+
+def test_a_version_2_file_keeps_the_drop_its_fans_had():
+    raw = json.loads((GOLDEN / "version-2.keelroom").read_text())
+    old = load(GOLDEN / "version-2.keelroom")
+    fan = raw["packages"][0]["fans"][0]
+    assert old.packages[0].circuits[0].measured_drop.si == fan["wire_drop"]["si"]
+    assert old.packages[0].circuits[0].feeds == (fan["id"],)
+    assert sum(load_.power.si for load_ in old.supply.loads) == raw["brief"]["accessories"]["electrical_load"]["si"]
+    assert old.brief.accessories.idle_voltage is None  # it was assumed
+    raw["brief"]["accessories"]["idle_voltage"]["origin"] = "measured"
+    measured = parse(json.dumps(raw).encode(), GOLDEN / "version-2.keelroom")
+    assert measured.brief.accessories.idle_voltage.si == 13.0
+    assert assess(measured).electrics.idle.measured
+    assert parse(serialised(old), GOLDEN) == old
+    for part in (
+        {"version": 2},
+        {"version": 2, "brief": 3, "packages": [4]},
+        {"version": 2, "packages": [{"fans": 7}], "own_fans": [{"wire_drop": {}}]},
+    ):
+        assert migrate(part, 3)["version"] == 3
+
+
+def test_numbers_of_one_circuit_stay_when_another_comes_before_nothing():
+    first = {wire.number: wire for wire in harness(GOOD, GOOD.package, assess(GOOD).electrics)}
+    more = apply(GOOD, added(GOOD, ("packages", "p1", "circuits"), Circuit(id="late"), ""))[0]
+    second = {wire.number: wire for wire in harness(more, more.package, assess(more).electrics)}
+    assert all(second[number] == wire for number, wire in first.items())
+    assert all(a != b for a, b in itertools.pairwise(sorted(second)))
