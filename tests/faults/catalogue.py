@@ -18,6 +18,7 @@ class Fault(NamedTuple):
 
 FACTS, OUTSIDE, ASSESS = "tests/properties/test_facts.py", "tests/reference/test_outside_values.py", "tests/unit/test_assess.py"
 NETWORK = "tests/properties/test_network.py"
+ELECTRICAL, CIRCUITS = "tests/reference/test_electrical_outside.py", "tests/unit/test_electrical.py"
 PACKAGING, FITUP = "tests/reference/test_packaging_outside.py", "tests/unit/test_fitup.py"
 SCALAR = "tests/reference/test_scalar_agreement.py::test_every_point_agrees_to_a_millionth"
 
@@ -60,4 +61,14 @@ FAULTS = (
           (f"{FITUP}::test_verdicts_from_unsurveyed_to_clear",)),
     Fault("templates fitted to the page", "export/tiles.py", "drawing = SceneFlowable(scene, scene.bounds[2] * 1000 * mm)", "drawing = SceneFlowable(scene, scene.bounds[2] * 970 * mm)",
           (f"{PACKAGING}::test_the_printed_bar_is_100_mm_and_the_piece_is_full_size",)),
+    Fault("return wire dropped", "core/electrical/circuit.py", "lost = (feed * total, branch * most, ground * back, path.contacts * total)", "lost = (feed * total, branch * most, 0.0, path.contacts * total)",
+          (f"{ELECTRICAL}::test_a_circuit_is_what_a_general_solver_finds",)),
+    Fault("cable taken for bare gauge copper", "core/electrical/wire.py", "area = J1128_AREA.get(round(awg_number(size)), size * 1e6 * 0.88) * 1e-6", "area = size",
+          (f"{OUTSIDE}::test_published_value",)),
+    Fault("a fuse may exceed its wire", "assess/judge_electrical.py", "if fuse > weakest.ampacity + 0.05:", "if fuse > 2 * weakest.ampacity + 0.05:",
+          (f"{CIRCUITS}::test_what_is_wrong_is_found_where_it_is_with_its_reason",)),
+    Fault("alternator at the crank's speed", "core/electrical/charging.py", "found = _cold(alternator, engine_rpm * alternator.ratio)", "found = _cold(alternator, engine_rpm)",
+          (f"{ELECTRICAL}::test_an_alternator_hot_at_idle_gives_a_third_to_over_half_of_its_rating",)),
+    Fault("drop taken from the battery, not the motor", "assess/translate.py", "volts = [system.volts.get(fan.id, 0.0)", "volts = [system.balance.voltage + 0 * system.volts.get(fan.id, 0.0)",
+          (f"{CIRCUITS}::test_a_thicker_wire_turns_the_fan_faster_and_cools_the_engine",)),
 )  # fmt: skip

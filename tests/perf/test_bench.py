@@ -16,6 +16,7 @@ from keelroom.assess.airmap import air_map
 from keelroom.assess.assess import assess
 from keelroom.assess.batch import CHUNK, batches
 from keelroom.assess.compare import candidates
+from keelroom.assess.electrical.schools import compare_schools
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.search import find_places
 from keelroom.assess.fit.templates import patterns
@@ -25,11 +26,12 @@ from keelroom.assess.worth import worth_table
 from keelroom.build.edits import apply, set_value
 from keelroom.build.fields import owner_and_spec
 from keelroom.build.file import load
-from keelroom.build.quantity import from_si, typed
+from keelroom.build.quantity import from_si, quantity, typed
 from keelroom.build.schema.survey import Obstacle
 from keelroom.build.store import Store
 from keelroom.catalogue.load import cores
 from keelroom.core.operating_point import solve
+from keelroom.drawing.wiring import wiring
 from tests.conftest import DEMO
 from tests.packages import rows
 from tests.perf.scalar_reference import scalars, settle
@@ -44,6 +46,8 @@ EDITS = [
     (("brief", "cooling", "glycol_share"), ("48", "50 %", "45", "52")),
     (("packages", "p1", "fans", "fan2", "power"), ("170", "180 W", "190", "185")),
     (("duty_cases", "grade", "grade"), ("5", "6 %", "6.5", "5.5")),
+    (("packages", "p1", "circuits", "circuit1", "feed", "size"), ("14 AWG", "12 AWG", "10 AWG", "2.5 mm²")),
+    (("brief", "accessories", "alternator_rating"), ("105", "120 A", "140", "160")),
 ]  # fmt: skip
 
 
@@ -80,6 +84,26 @@ def test_wave_one(benchmark):
     assert all(case.figures for case in state["assessment"].cases)
     benchmark.pedantic(one, rounds=30)
     say(f"wave one: {percentiles(times)} edits (budget 16 ms)")
+
+
+def test_wiring_and_schools():
+    """The wiring drawing after a change of gauge, and the nine schools of control on five days."""
+    build = load(DEMO)
+    times, spent = [], []
+    for size in ("14 AWG", "12 AWG", "10 AWG", "8 AWG") * 10:
+        changed = apply(build, set_value(("packages", "p1", "circuits", "circuit1", "feed", "size"), quantity(size, "wire size"), ""))[0]
+        assessment = assess(changed)
+        start = time.perf_counter()
+        assert wiring(changed, changed.package, assessment, "us")
+        times.append(time.perf_counter() - start)
+    for power in range(4):
+        changed = apply(
+            build, set_value(("packages", "p1", "fans", "fan1", "power"), quantity(f"{170 + power} W", "electrical power"), "")
+        )[0]
+        start = time.perf_counter()
+        compare_schools(changed, "idle")
+        spent.append(time.perf_counter() - start)
+    say(f"wiring drawing: {percentiles(times)} (budget 50 ms); schools compared: median {statistics.median(spent) * 1e3:.0f} ms")
 
 
 def test_repaint():

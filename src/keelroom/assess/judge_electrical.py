@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.charge import charge_drop, cure_words, fan_current_alone
-from keelroom.assess.electrical.controller import BY_COMPUTER, SENSORLESS, STAGED, place_of, set_for_lower_hose
+from keelroom.assess.electrical.controller import BY_COMPUTER, RAMPED, SENSORLESS, STAGED, place_of, set_for_lower_hose
 from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics, odd_fuse, own_relays
 from keelroom.assess.electrical.loads import fan_rating
 from keelroom.assess.electrical.system import battery_of, run_of
@@ -274,6 +274,13 @@ def _control(build: Build, package: Package, assessment: Assessment) -> Found:
             "One after the other takes a relay for each.",
             fixes,
         )
+    if control.strategy in RAMPED and electrics:
+        for one in electrics.circuits:
+            if any(motored.fan for motored in one.motors) and one.circuit.switch not in ("controller", "none"):
+                at = ("packages", package.id, "circuits", one.circuit.id, "switch")
+                yield Finding("ramp_through_relay", "problem", at, f"{one.circuit.name or one.circuit.id}: a variable speed does not go through a relay",
+                              "The controller chops the current thousands of times a second; a contact only knows on and off. The controller itself has to carry it.",
+                              (choose_fix("The controller carries it", at, "controller"),))  # fmt: skip
     if control.coil == "always" and control.strategy not in BY_COMPUTER:
         hours = _minutes_alone(build, package, assessment) / 60
         until = f"about {hours:.1f} h" if hours < 48 else "days"
@@ -365,10 +372,11 @@ def _charging(build: Build, assessment: Assessment, found: Electrics) -> Found:
     if need is not None and have is not None and need > have:
         system = found.idle
         volts = f" At the battery it settles at {system.balance.voltage:.1f} V." if system else ""
+        full = max(system.full, need) if system else need
         lasts = discharge_time(battery_of(supply), need - have) / 60
         yield Finding("alternator_short", "problem", at, "The alternator cannot feed the fans at idle",
-                      f"{need:.0f} A wanted against {have:.0f} A hot at idle: the battery makes up {need - have:.0f} A and is down in {lasts:.0f} min; the voltage sinks, and the fans with it.{volts} {cure_words(build, found, need)}",
-                      (Fix("larger_alternator", "An alternator that feeds it", (("wanted", f"{need:.0f}"),)),), value=need, limit=have)  # fmt: skip
+                      f"{need:.0f} A wanted against {have:.0f} A hot at idle: the battery makes up {need - have:.0f} A and is down in {lasts:.0f} min; the voltage sinks, and the fans with it.{volts} {cure_words(build, found, full)}",
+                      (Fix("larger_alternator", "An alternator that feeds it", (("wanted", f"{full:.0f}"),)),), value=need, limit=have)  # fmt: skip
     elif found.idle and found.idle.balance.voltage < LOW_VOLTAGE and found.idle.measured:
         yield Finding("battery_low", "problem", ("brief", "accessories", "idle_voltage"), f"{found.idle.balance.voltage:.1f} V at the battery at idle",
                       "A healthy battery holds 12.0–12.3 V at 40 A: this one is nearly flat. The same reading at the fan alone would be its wire.", value=found.idle.balance.voltage, limit=LOW_VOLTAGE)  # fmt: skip

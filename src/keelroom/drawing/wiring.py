@@ -194,7 +194,7 @@ def _switch(sheet: _Sheet, figures: CircuitFigures, y: float, role: str) -> list
     sheet.ring("el.mark", RELAY + 14, y, 1.6)
     names = {"relay": "relay", "relays": "relay", "parallel": "2 in parallel", "controller": "controller", "switch": "switch"}
     sheet.words(RELAY, y - 47, f"{names[circuit.switch]} {rating}" if circuit.switch != "parallel" else f"2 relays {rating}", "el.value")
-    if circuit.switch in ("controller", "switch"):
+    if circuit.switch == "switch":
         return []
     sheet.box("el.coil", RELAY, y - 27, 26, 11, 2)
     return [(RELAY, y - 27)]
@@ -239,23 +239,23 @@ def _lane(sheet: _Sheet, told: tuple[Build, Package, Assessment], wires: tuple[H
         return
     by, y = brains(control), -62.0
     wrong = {finding.where[-1] for finding in assessment.findings if finding.level == "problem" and finding.where[2:3] == ("control",)}
-    grounding = control.strategy in ("ground_switch", "two_speed", "both_relays", "computer")
     brain_x, brain_wide = 392.0, 156.0
     if 1 in own:
         _post(sheet, SOURCE, y, "key feed" if control.coil == "key" else "always live", "el.part")
         _fuse(sheet, FUSE, y, f"{COIL_FUSE:g} A", "el.part")
         sheet.line("wire.violet", (SOURCE + 9, y), (FUSE - 22, y))
-        feed = COIL_BUS if grounding else brain_x - brain_wide / 2
+        feed = COIL_BUS if own[1].end == "coils, splice" else brain_x - brain_wide / 2
         sheet.wire(own[1], system, (FUSE + 22, y), (feed, y), flag=(88, y))
     sheet.box("el.bad" if wrong & {"sensor", "strategy"} else "el.part", brain_x, y, brain_wide, 48, 6)
     sheet.words(brain_x, y + 9, by, "el.value")
     sheet.words(brain_x, y - 9, _set_points(build, control.strategy, system))
-    _buses(sheet, own, coils, (control.strategy in STAGED, grounding, brain_x - brain_wide / 2, y), system)
+    common = "wire.violet" if own and 1 in own and own[1].end == "coils, splice" else "wire.black" if 2 in own else ""
+    _buses(sheet, own, coils, (control.strategy in STAGED, common, brain_x - brain_wide / 2, y))
     _sensor(sheet, control, own, (brain_x + brain_wide / 2, y), (system, "el.bad" if wrong & {"sensor", "strap"} else "el.part"))
     if 6 in own:
-        _tag(sheet, own[6], (84, -122), "override, in the cab")
+        _tag(sheet, own[6], (84, -112), "override, in the cab")
     if 5 in own:
-        _tag(sheet, own[5], (440, -122), "A/C pressure switch")
+        _tag(sheet, own[5], (440, -112), "A/C pressure switch")
 
 
 def _set_points(build: Build, strategy: str, system: str) -> str:
@@ -266,21 +266,25 @@ def _set_points(build: Build, strategy: str, system: str) -> str:
     return f"on {on.split()[0]}, off {off}"
 
 
-def _buses(sheet: _Sheet, own: dict[int, HarnessWire], coils: list[Point], lane: tuple[bool, bool, float, float], system: str) -> None:
-    """Coil feed and triggers, from the lane down to each relay's coil."""
-    staged, grounding, brain, y = lane
+def _buses(sheet: _Sheet, own: dict[int, HarnessWire], coils: list[Point], lane: tuple[bool, str, float, float]) -> None:
+    """Coils' common side, fed or grounded, and triggers, from the lane down to each relay's coil or controller."""
+    staged, common, brain, y = lane
     if not coils:
         return
     lowest = min(at[1] for at in coils)
-    if grounding:
-        sheet.line("wire.violet", (COIL_BUS, y), (COIL_BUS, lowest))
+    top = y if common == "wire.violet" else -LANE + 16
+    if common:
+        sheet.line(common, (COIL_BUS, top), (COIL_BUS, lowest + 3))
+    if common == "wire.black":
+        sheet.ring("el.part", COIL_BUS, top, 8)
+        sheet.words(COIL_BUS - 12, top, "2  ground", "el.words", "end")
     for k, (x, at) in enumerate(coils):
         stage = min(k, 1) if staged else 0
         bus, wire = TRIGGER_BUS[stage], own.get(11 + k)
         out = y + 8 - 16 * stage
         sheet.line("wire.blue", (brain, out), (bus, out), (bus, at - 4), (x - 13, at - 4))
-        if grounding:
-            sheet.line("wire.violet", (COIL_BUS, at + 3), (x - 13, at + 3))
+        if common:
+            sheet.line(common, (COIL_BUS, at + 3), (x - 13, at + 3))
             sheet.node(COIL_BUS, at + 3)
         if wire is not None:
             sheet.words(bus - 6, at - 10, str(wire.number), "el.flag", "end")

@@ -36,7 +36,7 @@ def cure_words(build: Build, found: Electrics, need: float) -> str:
         return ""
     rpm, redline, limit = idle.si * 60, supply.redline.si * 60, supply.speed_limit.si * 60
     ratio, rating = ratio_for(alternator, need, rpm), rating_for(alternator, need, rpm)
-    words = []
+    words = [f"To hold {supply.regulated.si:g} V with everything on it takes {need:.0f} A"]
     if ratio is not None:
         top = ratio * redline
         fits = f"within its {limit:.0f} rpm" if top <= limit else f"over its {limit:.0f} rpm limit"
@@ -44,7 +44,7 @@ def cure_words(build: Build, found: Electrics, need: float) -> str:
             f"A pulley of {ratio:.2f} instead of {alternator.ratio:.2f} gives it ({top:.0f} rpm at the redline, {fits}; the belt wraps {1 - alternator.ratio / ratio:.0%} less pulley and slips sooner)"
         )
     else:
-        words.append("No pulley gives it")
+        words.append("no pulley gives it")
     if rating is not None:
         words.append(f"a {math.ceil(rating / 5) * 5:.0f} A unit of its kind does")
     return "; ".join(words) + "."

@@ -6,7 +6,7 @@ import math
 from collections import Counter
 from typing import NamedTuple
 
-from keelroom.assess.electrical.controller import BY_COMPUTER, SENSORLESS, place_of
+from keelroom.assess.electrical.controller import BY_COMPUTER, SENSORLESS, STAGED, place_of
 from keelroom.assess.electrical.figures import CircuitFigures, Electrics
 from keelroom.build.quantity import described
 from keelroom.build.schema.build import Build
@@ -19,6 +19,8 @@ from keelroom.units import INCH, KINDS, format_si
 Rows = list[tuple[str, ...]]
 MOTOR_COLOURS = ("orange", "yellow", "brown", "pink")
 SIGNAL = awg_text(18)
+GROUNDING = ("ground_switch", "two_speed", "both_relays", "computer")
+"""strategies that ground the coils; the others feed them"""
 SIGNAL_LENGTHS = {"coil": 60 * INCH, "trigger": 60 * INCH, "sensor": 48 * INCH, "request": 72 * INCH, "override": 96 * INCH}
 """[m] signal wires are cut to where nothing else is known: relays by the battery, switch by the driver (common practice)."""
 COIL_FUSE = 5.0
@@ -107,17 +109,22 @@ def _circuit_wires(build: Build, figures: CircuitFigures, base: int) -> list[Har
     return wires
 
 
-def relays(found: Electrics) -> list[str]:
-    """Every relay coil that the fans' control drives, by name."""
+def commanded_parts(found: Electrics) -> list[str]:
+    """Every relay coil and controller that the fans' control drives, by name."""
     names = []
     for figures in found.circuits:
         circuit = figures.circuit
-        if not any(motored.fan for motored in figures.motors) or circuit.switch not in ("relay", "relays", "parallel"):
+        if not any(motored.fan for motored in figures.motors) or circuit.switch in ("switch", "none"):
             continue
         count = len(figures.motors) if circuit.switch == "relays" else 2 if circuit.switch == "parallel" else 1
-        name = circuit.name or circuit.id
-        names += [f"{name}: relay {k}" if count > 1 else f"{name}: relay" for k in range(1, count + 1)]
+        what = f"{circuit.name or circuit.id}: {'controller' if circuit.switch == 'controller' else 'relay'}"
+        names += [f"{what} {k}" if count > 1 else what for k in range(1, count + 1)]
     return names
+
+
+def relays(found: Electrics) -> list[str]:
+    """Those of them that click."""
+    return [name for name in commanded_parts(found) if ": relay" in name]
 
 
 def brains(control: Control) -> str:
@@ -129,8 +136,8 @@ def brains(control: Control) -> str:
 
 def control_wires(build: Build, control: Control, found: Electrics) -> tuple[HarnessWire, ...]:
     """Signal wires: coil feed and trigger, sensor, A/C request, override. Numbers under 100."""
-    coils, by = relays(found), brains(control)
-    if not coils and control.strategy not in ("variable", "computer_pwm"):
+    driven, coils, by = commanded_parts(found), relays(found), brains(control)
+    if not driven:
         return ()
     feed = "key-switched feed, 5 A fuse" if control.coil == "key" else "always-live feed, 5 A fuse"
     wires: list[HarnessWire] = []
@@ -138,12 +145,14 @@ def control_wires(build: Build, control: Control, found: Electrics) -> tuple[Har
     def add(number: int, ends: tuple[str, str], colour: str, kind: str) -> None:
         wires.append(HarnessWire(number, *ends, SIGNAL, CABLES["j1128_crosslinked"].name, colour, SIGNAL_LENGTHS[kind], 0.2, ""))
 
-    grounding = control.strategy in ("ground_switch", "two_speed", "both_relays", "computer")
-    if coils:
-        add(1, (feed, "coils, splice") if grounding else (feed, by), "violet", "coil")
-    for k, coil in enumerate(coils, 1):
-        stage = f"{by} {'low' if k == 1 else 'high'}" if control.strategy in ("two_speed", "computer") else by
-        add(10 + k, (f"{coil}, coil", stage) if grounding else (stage, f"{coil}, coil"), "blue", "trigger")
+    grounds = control.strategy in GROUNDING
+    add(1, (feed, "coils, splice") if grounds and coils else (feed, by), "violet", "coil")
+    if coils and not grounds:
+        add(2, ("coils, splice", "ground chassis"), "black", "coil")
+    for k, part in enumerate(driven, 1):
+        stage = f"{by} {'low' if k == 1 else 'high'}" if control.strategy in STAGED else by
+        end = f"{part}, coil" if part in coils else f"{part}, signal"
+        add(10 + k, (end, stage) if grounds and part in coils else (stage, end), "blue", "trigger")
     place = place_of(control)
     if control.strategy not in (*SENSORLESS, *BY_COMPUTER) and by != "thermoswitch" and place != "none":
         add(3, (SENSORS[place], by), "grey", "sensor")
@@ -227,9 +236,10 @@ def splices(build: Build, package: Package, found: Electrics) -> tuple[Splice, .
             back = [wire for wire in own if wire.number % 100 > 20]
             if figures.circuit.shared_ground:
                 joints.append((f"{name}: shared ground", back))
-    coils = [wire for wire in wires if not wire.circuit and wire.number in (1, *range(11, 20))]
-    if len(coils) > 2:
-        joints.append(("Coil feed", coils))
+    common = [wire for wire in wires if not wire.circuit and "coils, splice" in (wire.start, wire.end)]
+    if common and len(relays(found)) > 1:
+        # One tail to each coil out of the common feed or ground.
+        joints.append(("Coils, common side", [*common, *(wire for wire in wires if not wire.circuit and wire.number > 10)]))
     made = []
     for place, joined in joints:
         section = sum(section_of(wire.size) for wire in joined) * 1e6

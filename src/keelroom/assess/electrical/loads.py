@@ -9,7 +9,7 @@ from keelroom.build.schema.brief import Loop
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.electrical import Control
 from keelroom.build.schema.package import Fan, Package, RemoteCooler
-from keelroom.core.electrical.motor import Motor, Rating, rating
+from keelroom.core.electrical.motor import Motor, Rating, current_at, rating
 from keelroom.errors import InputError
 
 SOFT = ("variable", "computer_pwm")
@@ -58,3 +58,13 @@ def _motors(fans: tuple[Fan, ...], control: Control, loop: Loop, cooler: RemoteC
 def named(motors: tuple[Motored, ...]) -> dict[str, Motored]:
     """Motors by id."""
     return {motored.id: motored for motored in motors}
+
+
+def label_words(fan: Fan) -> str:
+    """What the motor's label comes to: the amps it draws at its rated voltage, and at 14 V."""
+    label = fan_rating(fan)
+    if label is None:
+        return ""
+    motor = Motor(label.voltage, label.power, fan.motor == "brushless")
+    told = f" ({label.told} worked out)" if label.told in ("power", "voltage") else ""
+    return f"Motor: {label.power:.0f} W at {label.voltage:g} V, {motor.current:.1f} A there{told}; {current_at(motor, 14.0):.1f} A at 14 V."

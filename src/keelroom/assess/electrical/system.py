@@ -122,6 +122,7 @@ class System(NamedTuple):
     balance : at the battery;  flows : of each planned circuit, in order;  volts, amps : of each motor by id while it runs
     loads : (name, A) of everything, motors by circuit;  measured : the battery's voltage was measured, not worked out
     watts : of all loads but the cooling fans;  fan_amps : of the cooling fans, running
+    full : amps of everything on at the voltage the regulator holds
     """
 
     balance: Balance
@@ -132,6 +133,7 @@ class System(NamedTuple):
     measured: bool
     watts: float
     fan_amps: float
+    full: float
 
 
 def system_at(build: Build, package: Package, case: DutyCase, rpm: float) -> System:
@@ -219,4 +221,6 @@ def _solved(brief: Brief, supply: Supply, planned: Circuits, table: Currents, at
     rest = sum(amps for _, amps in listed) + sum(amps_of[motored.id] for motored in motors if not motored.fan)
     total = rest + fan_amps
     found = found._replace(wanted=total)
-    return System(found, flows, volts, amps_of, (*shown, *listed), measured is not None, rest * found.voltage, fan_amps)
+    return System(
+        found, flows, volts, amps_of, (*shown, *listed), measured is not None, rest * found.voltage, fan_amps, wanted(supply.regulated.si)
+    )

@@ -9,7 +9,7 @@ Sort = Literal["quantity", "choice", "flag", "text", "notes", "set", "curve", "r
 
 
 class Row(NamedTuple):
-    """One field. choices: (stored value, words) for choices and sets; said: its accessible name where the label alone is not enough."""
+    """One field. choices: (stored value, words) for choices and sets; said: whose it is, before its accessible name, where several are alike."""
 
     sort: Sort
     path: Path
@@ -40,9 +40,9 @@ class Page(NamedTuple):
     marks: tuple[tuple[Path, str], ...] = ()
 
 
-def quantities(path: Path, *names: str) -> tuple[Row, ...]:
-    """Measured fields of one section; their labels come from the document's own field specs."""
-    return tuple(Row("quantity", (*path, name)) for name in names)
+def quantities(path: Path, *names: str, of: str = "") -> tuple[Row, ...]:
+    """Measured fields of one section; their labels come from the document's own field specs. of: whose they are, where several are alike."""
+    return tuple(Row("quantity", (*path, name), said=of) for name in names)
 
 
 def readings(path: Path, *names: str, of: str = "") -> tuple[Row, ...]:

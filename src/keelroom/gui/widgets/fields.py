@@ -8,6 +8,7 @@ from PyQt6.QtCore import QEvent, QObject, Qt
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import (
     QCheckBox,
+    QComboBox,
     QGridLayout,
     QLabel,
     QLineEdit,
@@ -60,6 +61,12 @@ class Field(QWidget):
 
     def refresh(self) -> None:
         raise NotImplementedError
+
+    def belong_to(self, owner: str) -> None:
+        """Put whose field it is before the accessible names of what is edited in it."""
+        for kind in (QLineEdit, QComboBox, QCheckBox):
+            for editor in self.findChildren(kind):
+                editor.setAccessibleName(f"{owner}: {lowered(editor.accessibleName())}")
 
     def mark(self, text: str) -> None:
         """Say under the field what is wrong between it and others; '' where nothing is."""

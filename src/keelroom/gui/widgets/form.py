@@ -31,7 +31,14 @@ Makers = dict[str, Callable[[], QWidget]]
 
 
 def field_for(session: Session, row: Row) -> Field:
-    """The widget of one row."""
+    """The widget of one row, with whose it is in its accessible names."""
+    field = _field(session, row)
+    if row.said and row.sort != "reading":
+        field.belong_to(row.said)
+    return field
+
+
+def _field(session: Session, row: Row) -> Field:
     if row.sort == "quantity":
         return QuantityField(session, row.path)
     if row.sort == "reading":

@@ -5,12 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from keelroom.assess.assessment import Assessment, CaseFigures
-from keelroom.assess.electrical.loads import fan_rating
+from keelroom.assess.electrical.loads import label_words
 from keelroom.build.edits import Change, Edit
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Fan, Shroud
 from keelroom.catalogue.load import FanAssembly, placed
-from keelroom.core.electrical.motor import Motor, current_at
 from keelroom.gui.stations.rows import Group, Page, Row, quantities
 from keelroom.units import KINDS, format_si
 
@@ -45,16 +44,6 @@ def pages(build: Build) -> tuple[Page, ...]:
         Page("Figures", ()),
         Page("Worth", ()),
     )  # fmt: skip
-
-
-def label_words(fan: Fan) -> str:
-    """What the motor's label comes to: the amps it draws at its rated voltage, and at 14 V."""
-    label = fan_rating(fan)
-    if label is None:
-        return ""
-    motor = Motor(label.voltage, label.power, fan.motor == "brushless")
-    told = f" ({label.told} worked out)" if label.told in ("power", "voltage") else ""
-    return f"Motor: {label.power:.0f} W at {label.voltage:g} V, {motor.current:.1f} A there{told}; {current_at(motor, 14.0):.1f} A at 14 V."
 
 
 def _fan_group(build: Build, fan: Fan, index: int) -> Group:

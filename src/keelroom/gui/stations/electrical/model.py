@@ -9,7 +9,7 @@ from keelroom.assess.electrical.charge import cable_for, charge_drop, fan_curren
 from keelroom.assess.electrical.controller import BY_COMPUTER, RAMPED, SENSORLESS, STAGED
 from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics
 from keelroom.assess.electrical.harness import THREADS, adapter_of, bench_steps
-from keelroom.assess.electrical.loads import motors_of
+from keelroom.assess.electrical.loads import label_words, motors_of
 from keelroom.assess.electrical.system import battery_of, run_of
 from keelroom.assess.judge_electrical import advice_words
 from keelroom.assess.wording import raised
@@ -18,7 +18,7 @@ from keelroom.build.schema.electrical import Circuit
 from keelroom.core.electrical.charging import discharge_time, output, top_speed
 from keelroom.core.electrical.protection import FUSES
 from keelroom.core.electrical.wire import CABLES
-from keelroom.gui.stations.rows import Group, Page, Path, Row, quantities
+from keelroom.gui.stations.rows import Group, Page, Path, Row, Sort, quantities
 from keelroom.units import KINDS, format_si
 
 Said = tuple[tuple[str, str], ...]
@@ -83,6 +83,7 @@ def _circuits(build: Build, assessment: Assessment) -> Page:
     if not groups:
         groups = [Group("No circuit yet", (), note="Plan them by the tool, or add one and enter what is there." if motors else "Nothing to feed yet: the Air station fits a fan.")]  # fmt: skip
     if package.circuits:
+        groups += _labels(build)
         groups.append(Group("Rule", quantities(("supply",), "drop_limit")))
         groups += [
             Group(source.name or source.id, (Row("text", ("supply", "sources", source.id, "name"), "Source"), *quantities(("supply", "sources", source.id), "voltage"), Row("flag", ("supply", "sources", source.id, "always"), "Live with the key off")))
@@ -96,39 +97,57 @@ def _circuits(build: Build, assessment: Assessment) -> Page:
 def _circuit(circuit: Circuit, path: Path, motors: tuple[tuple[str, str], ...], sources: tuple[tuple[str, str], ...]) -> list[Group]:
     name = circuit.name or circuit.id
 
-    def wire(run: str) -> tuple[Row, ...]:
-        at = (*path, run)
+    def choice(field: str, label: str, choices: tuple[tuple[str, str], ...], sort: Sort = "choice") -> Row:
+        return Row(sort, (*path, field), label, choices, name)
+
+    def wire(run: str, words: str) -> tuple[Row, ...]:
+        at, of = (*path, run), f"{name}, {words}"
         return (
-            *quantities(at, "length", "size"),
-            Row("choice", (*at, "cable"), "Cable", CABLE_CHOICES),
-            *quantities(at, "ambient", "bundle"),
+            *quantities(at, "length", "size", of=of),
+            Row("choice", (*at, "cable"), "Cable", CABLE_CHOICES, of),
+            *quantities(at, "ambient", "bundle", of=of),
         )
 
     switched = circuit.switch != "none"
+    own = (
+        Row("text", (*path, "name"), "Name", said=name),
+        choice("feeds", "Feeds", motors, "set"),
+        choice("sources", "Tied to", sources, "set"),
+        *quantities(path, "fuse", of=name),
+        choice("fuse_form", "Fuse form", FORM_CHOICES),
+        *quantities(path, "fuse_at", of=name),
+        choice("switch", "Switched by", SWITCHES),
+        *(quantities(path, "relay", "relay_air", of=name) if switched else ()),
+        *quantities(path, "connector", of=name),
+        choice("ground", "Ground", GROUNDS),
+        *quantities(path, "grounds", of=name),
+        Row("flag", (*path, "shared_ground"), "One ground wire for all its motors", said=name),
+        *quantities(path, "measured_drop", of=name),
+    )
     return [
-        Group(
-            name,
-            (
-                Row("text", (*path, "name"), "Name"),
-                Row("set", (*path, "feeds"), "Feeds", motors),
-                Row("set", (*path, "sources"), "Tied to", sources),
-                *quantities(path, "fuse"),
-                Row("choice", (*path, "fuse_form"), "Fuse form", FORM_CHOICES),
-                *quantities(path, "fuse_at"),
-                Row("choice", (*path, "switch"), "Switched by", SWITCHES),
-                *(quantities(path, "relay", "relay_air") if switched else ()),
-                *quantities(path, "connector"),
-                Row("choice", (*path, "ground"), "Ground", GROUNDS),
-                *quantities(path, "grounds"),
-                Row("flag", (*path, "shared_ground"), "One ground wire for all its motors"),
-                *quantities(path, "measured_drop"),
-            ),
-            remove=path,
-        ),
-        Group(f"{name}: feed, source to relay", wire("feed")),
-        Group(f"{name}: relay to the motor", wire("branch")),
-        Group(f"{name}: return, motor to ground", wire("back")),
+        Group(name, own, remove=path),
+        Group(f"{name}: feed, source to relay", wire("feed", "feed")),
+        Group(f"{name}: relay to the motor", wire("branch", "to the motor")),
+        Group(f"{name}: return, motor to ground", wire("back", "return")),
     ]
+
+
+def _labels(build: Build) -> list[Group]:
+    """What stands on each motor's label: two of watts, volts and amps give the third."""
+    package = build.package
+    groups = []
+    for number, fan in enumerate(package.fans, 1):
+        at = ("packages", package.id, "fans", fan.id)
+        rows = quantities(at, "power", "rated_voltage", "rated_current", of=f"Fan {number}")
+        groups.append(Group(f"Fan {number}, its label", rows, note=label_words(fan)))
+    if build.brief.loop.pump == "electric":
+        groups.append(Group("Coolant pump, its label", quantities(("brief", "loop"), "electric_power", "electric_voltage", of="Pump")))
+    cooler = ("packages", package.id, "mounting", "cooler")
+    if package.mounting.cooler.fitted:
+        groups.append(
+            Group(f"{package.mounting.cooler.name} fan, its label", quantities(cooler, "fan_power", "fan_voltage", of="Cooler fan"))
+        )
+    return groups
 
 
 def circuits_said(found: Electrics | None, build: Build, system: str) -> Said:
@@ -189,7 +208,7 @@ def _charging(build: Build) -> Page:
     loads = tuple(
         Group(
             load.name or load.id,
-            (Row("text", ("supply", "loads", load.id, "name"), "Load"), *quantities(("supply", "loads", load.id), "power"), Row("choice", ("supply", "loads", load.id, "when"), "On", WHENS)),
+            (Row("text", ("supply", "loads", load.id, "name"), "Load"), *quantities(("supply", "loads", load.id), "power", of=load.name or load.id), Row("choice", ("supply", "loads", load.id, "when"), "On", WHENS)),
             remove=("supply", "loads", load.id),
         )
         for load in build.supply.loads

@@ -184,7 +184,7 @@ def _mounts(build: Build) -> Page:
         Group("Condenser frame", (Row("flag", (*frame, "fitted"), "Frame of angle on the core’s own mounts"), *(quantities(frame, "leg", "thickness", "lap", "header", "line") if mount.frame.fitted else ()))),
         Group("Remote cooler", (Row("flag", (*cooler, "fitted"), "A cooler hung away from the core"),
                                 *((Row("text", (*cooler, "name"), "Name"), *quantities(cooler, "width", "height", "bottom", "spacer", "side_room"),
-                                   Row("choice", (*cooler, "fitting"), "Its fittings", FITTINGS), *quantities(cooler, "fitting_room")) if mount.cooler.fitted else ()))),
+                                   Row("choice", (*cooler, "fitting"), "Its fittings", FITTINGS), *quantities(cooler, "fitting_room", "fan_power", "fan_voltage")) if mount.cooler.fitted else ()))),
     ]  # fmt: skip
     return Page("Mounts", tuple(groups))
 
