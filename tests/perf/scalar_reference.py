@@ -513,7 +513,12 @@ def settle(p: Scalars, layout: tuple[bool, int, int]) -> float:
     def margin(hot: float) -> float:
         law, sensing = p.fans.law, p.fans.sensing
         rho, cp, _, _ = coolant(p, hot)
-        reading = hot - sensing.after_core * off.heat.coolant * p.doubts.heat / (table[-1][1] * rho * cp)
+        reading = hot
+        if sensing.after_core:
+            still = off.heat.coolant * p.doubts.heat
+            felt = hot - (still / (table[-1][0] * rho * cp) if p.circuit.at_inlet else 0.0)
+            let = 0.02 + 0.98 * min(max((felt - p.circuit.thermostat) / 10.0, 0.0), 1.0)
+            reading = max(hot - still / (float(np.interp(let, OPENINGS, [flow for _, flow in table])) * rho * cp), sensing.air)
         reading -= sensing.fins * (reading - sensing.air)
         command = max(float(np.interp(reading, law.temperatures, law.shares)), law.least)
         load = max(float(np.interp(reading, law.temperatures, law.powers)), law.least_power)

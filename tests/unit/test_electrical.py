@@ -317,7 +317,8 @@ def test_schools_differ_as_the_trade_says():
     assert fins.days[3].on == pytest.approx(upper.days[3].on, abs=0.1)
     assert fins.days[4].on < upper.days[4].on
     assert all(day.on == pytest.approx(upper.days[0].on) for day in upper.days)
-    assert lower.days[1].on > upper.days[1].on
+    switch = edit_of(BUILD, SCHOOLS[2]).changes[-2].value.si
+    assert all(day.on > switch + 4 for day in lower.days)  # the engine is that much hotter than what the switch feels
     assert variable.amps < 0.6 * upper.amps
     assert variable.starting < 0.5 * upper.starting
     assert found["two_speed"].starting == pytest.approx(0.5 * upper.starting)

@@ -11,10 +11,14 @@ import numpy as np
 from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked
 from keelroom.build.schema.build import Build
 from keelroom.core.answer import Answer, steady_answer
-from keelroom.core.operating_point import solve
+from keelroom.core.arrays import take
+from keelroom.core.operating_point import evaluate, prepare, solve
 
 CHUNK = 256
 """Points solved in one call: more fall out of the processor's cache."""
+
+SENSOR_STEPS = 61
+"""Outlet temperatures a sensor's reading is worked out at."""
 
 
 class Asked(NamedTuple):
@@ -52,12 +56,11 @@ def batches(rows: Iterable[Row | None]) -> list[tuple[list[int], list[Row]]]:
 
 
 class Held(NamedTuple):
-    """Where a point settles: engine-outlet temperature [degC] (inf where it does not), shares of the fans' flow and power, drop over the core [K]."""
+    """Where a point settles: engine-outlet temperature [degC] (inf where it does not), shares of the fans' flow and power."""
 
     temperature: float
     command: float
     load: float
-    drop: float
 
 
 def held(asked: Sequence[Asked]) -> list[Held | None]:
@@ -69,8 +72,28 @@ def held(asked: Sequence[Asked]) -> list[Held | None]:
         state = solution.state
         for k, place in enumerate(places):
             temperature = float(state.temperature[k]) if solution.settles[k] else float("inf")
-            drop = float(state.temperature[k] - state.coolant_out[k])
-            found[place] = Held(temperature, float(state.command[k]), float(state.load[k]), drop)
+            found[place] = Held(temperature, float(state.command[k]), float(state.load[k]))
+    return found
+
+
+def outlets_at(asked: Sequence[Asked], readings: Sequence[Sequence[float]], between: tuple[float, float]) -> list[tuple[float, ...] | None]:
+    """Engine-outlet temperatures [degC] at which each question's sensor gives its readings, nan where none between two temperatures does.
+
+    readings : per question, as many as wanted;  between : lowest and highest outlet temperature looked at
+    """
+    grid = np.linspace(*between, SENSOR_STEPS)
+    found: list[tuple[float, ...] | None] = [None] * len(asked)
+    for places, rows in batches(row_for(question) for question in asked):
+        points, _ = stacked(rows)
+        fixed = prepare(points, rows[0].layout)
+        n = len(rows)
+        every = np.repeat(np.arange(n), SENSOR_STEPS)
+        seen = evaluate(take(points, every), take(fixed, every), np.tile(grid, n), rows[0].layout).reading.reshape(n, SENSOR_STEPS)
+        for k, place in enumerate(places):
+            wanted = np.array(readings[place])
+            outlets = np.interp(wanted, np.maximum.accumulate(seen[k]), grid)
+            inside = (wanted >= seen[k][0]) & (wanted <= seen[k][-1])
+            found[place] = tuple(float(v) for v in np.where(inside, outlets, np.nan))
     return found
 
 

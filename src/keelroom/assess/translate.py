@@ -191,7 +191,7 @@ def _row(brief: Brief, parts: Parts, case: DutyCase, system: System, control: Co
             grille_rise=grille_rise,
         ),
         network=air.network._replace(speed=np.array(speed)),
-        fans=_fans(parts, system, (sensing_of(control, ambient + grille_rise), control_law(control, cooling, len(parts.package.fans), ac))),
+        fans=_fans(parts, system, (sensing_of(control, ambient + grille_rise), control_law(control, brief, len(parts.package.fans), ac))),
         covers=air.covers._replace(heat=air.covers.cuts_out / max(air.covers.cuts_out.sum(), 1.0) * shaft * (1 + reader.take(brief.accessories, (), "ac_cop"))),
         face=Face(*air.lanes),
         coolant=_coolant(cooling.glycol, reader.take(cooling, (), "glycol_share")),

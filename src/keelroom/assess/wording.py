@@ -11,7 +11,7 @@ Found = Iterator[Finding]
 
 def lowered(text: str) -> str:
     """A name or sentence as it stands inside another."""
-    return text[:1].lower() + text[1:]
+    return text if text[1:2].isupper() or text[1:2] == "/" else text[:1].lower() + text[1:]
 
 
 def raised(text: str) -> str:

@@ -169,6 +169,8 @@ class State(NamedTuple):
     coolant_out: Floats
     """leaving the core"""
     engine_inlet: Floats
+    reading: Floats
+    """[degC] of the fans' sensor"""
     command: Floats
     """mean share of their full flow the fans are run at"""
     load: Floats
@@ -392,9 +394,7 @@ def face_heat(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[b
 def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[bool, int, int]) -> tuple[State, Meeting, FaceHeat]:
     coolant = coolant_state(points.coolant, temperature)
     per_flow = coolant.density * coolant.heat_capacity
-    # In the lower hose the sensor is taken to feel what an open thermostat brings it: before that nothing flows there.
-    cooled_by = fixed.stopped.heat.coolant * points.doubts.heat / (fixed.loop.core[:, -1] * per_flow)
-    reading = sensed(points.fans.sensing, temperature, cooled_by)
+    reading = sensed(points.fans.sensing, temperature, _drop_ahead(points, fixed, temperature, per_flow))
     command, load = commanded_share(points.fans.law, reading), power_share(points.fans.law, reading)
     heat_in = commanded(fixed, load, "coolant", "heat") * points.doubts.heat
     cp = moist_air.heat_capacity(fixed.air)
@@ -420,10 +420,21 @@ def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[
     state = State(
         temperature=temperature, rejection=face.heat, heat_in=heat_in, coolant_flow=pumped,
         core_flow=core_flow, opening=opening, coolant_out=face.coolant_out, engine_inlet=temperature - heat_in / (pumped * per_flow),
-        command=command, load=load, front_air=front, air_in=air_in, air_out=air_in + face.heat / meeting.capacity.sum(axis=(1, 2)),
+        reading=reading, command=command, load=load, front_air=front, air_in=air_in, air_out=air_in + face.heat / meeting.capacity.sum(axis=(1, 2)),
         bay_air=_bay_air(fixed, command), flux=flux, conductance=meeting.conductance.sum(axis=(1, 2)),
     )  # fmt: skip
     return state, meeting, face
+
+
+def _drop_ahead(points: Points, fixed: Fixed, temperature: Floats, per_flow: Floats) -> Floats:
+    """Kelvin (n,) between engine outlet and lower hose at the flow the thermostat lets through; all heat is taken to leave in the core."""
+    if not points.fans.sensing.after_core.any():
+        return np.zeros_like(temperature)
+    heat = fixed.stopped.heat.coolant * points.doubts.heat
+    felt = temperature - np.where(points.circuit.at_inlet > 0, heat / (fixed.loop.engine[:, -1] * per_flow), 0.0)
+    _, flow = fixed.loop.at(thermostat_opening(points.circuit, felt))
+    drop: Floats = heat / (flow * per_flow)
+    return drop
 
 
 def _meeting(points: Points, fixed: Fixed, classes: tuple[Floats, Floats, Floats], cp: Floats) -> Meeting:

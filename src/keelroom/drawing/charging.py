@@ -69,7 +69,7 @@ def _bar(shapes: list[Shape], system: System, fans: dict[str, bool], at: tuple[o
         role = "bar.fan" if fans.get(name) else "bar.rest" if name in fans else "bar.load"
         shapes.append(Rect(role, left * MM, (y - BAR / 2) * MM, (right - left) * MM, BAR * MM))
         if right - left > 7.2 * len(name) + 8:
-            shapes.append(Label("bar.word", ((left + right) / 2 * MM, y * MM), name))
+            shapes.append(Label("bar.word" if role == "bar.load" else "bar.label", ((left + right) / 2 * MM, y * MM), name))
         start += amps
 
 

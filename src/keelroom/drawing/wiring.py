@@ -7,20 +7,20 @@ import math
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.controller import BY_COMPUTER, SENSORLESS, STAGED, place_of
 from keelroom.assess.electrical.figures import CircuitFigures
-from keelroom.assess.electrical.harness import COIL_FUSE, SENSORS, HarnessWire, brains, harness
+from keelroom.assess.electrical.harness import COIL_FUSE, SENSORS, HarnessWire, brains, cut_length, harness
 from keelroom.build.quantity import described
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.electrical import Control
 from keelroom.build.schema.package import Package
 from keelroom.drawing.scene import Circle, Label, Point, Polyline, Rect, Scene, Shape
-from keelroom.units import KINDS, format_si
+from keelroom.units import KINDS
 
 MM = 1e-3
 WIDTH = 686.0
 SOURCE, FUSE, RELAY, PLUG, MOTOR, GROUND = 30.0, 158.0, 336.0, 478.0, 516.0, 648.0
 """[mm] columns"""
 COIL_BUS, TRIGGER_BUS = 187.0, (290.0, 297.0)
-LANE, LINE, HEAD = 150.0, 104.0, 34.0
+LANE, LINE, HEAD = 144.0, 100.0, 30.0
 """[mm] height of the control lane, of a motor's line, of a circuit's heading"""
 MOTOR_RADIUS = 20.0
 
@@ -54,7 +54,7 @@ class _Sheet:
         """A wire through points with its number, size, colour and length beside `flag`."""
         self.line(f"wire.{wire.colour}", *points)
         if flag is not None:
-            length = format_si(wire.length, KINDS["length"], system)
+            length = cut_length(wire.length, system)
             self.words(flag[0], flag[1] + 12, f"{wire.number}  {wire.size}", "el.flag")
             self.words(flag[0], flag[1] - 12, f"{wire.colour} {length}", "el.flag")
 
@@ -253,9 +253,9 @@ def _lane(sheet: _Sheet, told: tuple[Build, Package, Assessment], wires: tuple[H
     _buses(sheet, own, coils, (control.strategy in STAGED, common, brain_x - brain_wide / 2, y))
     _sensor(sheet, control, own, (brain_x + brain_wide / 2, y), (system, "el.bad" if wrong & {"sensor", "strap"} else "el.part"))
     if 6 in own:
-        _tag(sheet, own[6], (84, -112), "override, in the cab")
+        _tag(sheet, own[6], (84, -115), "override, in the cab")
     if 5 in own:
-        _tag(sheet, own[5], (440, -112), "A/C pressure switch")
+        _tag(sheet, own[5], (416, -115), "A/C pressure switch")
 
 
 def _set_points(build: Build, strategy: str, system: str) -> str:
@@ -277,7 +277,7 @@ def _buses(sheet: _Sheet, own: dict[int, HarnessWire], coils: list[Point], lane:
         sheet.line(common, (COIL_BUS, top), (COIL_BUS, lowest + 3))
     if common == "wire.black":
         sheet.ring("el.part", COIL_BUS, top, 8)
-        sheet.words(COIL_BUS - 12, top, "2  ground", "el.words", "end")
+        sheet.words(COIL_BUS + 14, top - 6, "2  ground", "el.words", "start")
     for k, (x, at) in enumerate(coils):
         stage = min(k, 1) if staged else 0
         bus, wire = TRIGGER_BUS[stage], own.get(11 + k)
@@ -296,14 +296,14 @@ def _sensor(sheet: _Sheet, control: Control, own: dict[int, HarnessWire], start:
     strategy, place = control.strategy, place_of(control)
     if strategy in SENSORLESS:
         return
-    x, y = 560.0, start[1]
+    x, y = 590.0, start[1]
     if strategy not in BY_COMPUTER and 3 in own:
         sheet.wire(own[3], system, start, (x - 30, y), flag=((start[0] + x - 30) / 2, y))
     else:
         sheet.line("el.mark", start, (x - 30, y))
     sheet.box(role, x, y, 60, 22, 10 if "hose" in place else 2)
     sheet.ring("el.node", x, y, 5)
-    sheet.words(486, y + 24, SENSORS[place], align="start")
+    sheet.words(676, y + 24, SENSORS[place], align="end")
     if 4 in own:
         sheet.wire(own[4], system, (x + 30, y), (GROUND - 9, y))
         _bolt(sheet, GROUND, y, "strap, 4", "el.part")
@@ -315,4 +315,4 @@ def _tag(sheet: _Sheet, wire: HarnessWire, at: Point, name: str) -> None:
     sheet.box("el.part", x, y, 152, 24, 3)
     sheet.words(x, y, name)
     sheet.line(f"wire.{wire.colour}", (x + 76, y), (x + 98, y))
-    sheet.words(x + 112, y, f"{wire.number} {wire.colour}, to {wire.end}", "el.flag", "start")
+    sheet.words(x + 112, y, f"{wire.number} {wire.colour}, to {'trigger' if 'trigger' in wire.end else 'controller'}", "el.flag", "start")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from keelroom.build.schema.brief import Cooling
+from keelroom.build.schema.brief import Brief, Climate, Cooling
 from keelroom.build.schema.electrical import Control
 from keelroom.core.electrical.control import FIN_SHARE, LOW, Law, Points, Sensing, law, ramped, reading_at, staged, switched
 
@@ -36,8 +36,11 @@ def set_for_lower_hose(cooling: Cooling) -> bool:
     return bool(cooling.fan_on and cooling.thermostat and cooling.fan_on.si < cooling.thermostat.si + LOWER_OVER)
 
 
-def points_of(control: Control, on: float, off: float, fans: int) -> Points:
-    """The controller's points over what its sensor reads [degC]. on, off: first set points; fans: how many there are."""
+def points_of(control: Control, on: float, off: float, fans: int, day: float) -> Points:
+    """The controller's points over what its sensor reads [degC].
+
+    on, off : first set points;  fans : how many there are;  day : air at the face when a knob in the fins was set
+    """
     if control.strategy == "toggle":
         return ALWAYS if control.toggle_on else NEVER
     if place_of(control) == "none":
@@ -51,7 +54,7 @@ def points_of(control: Control, on: float, off: float, fans: int) -> Points:
         points = switched(on, off)
     if control.sensor == "fins" and control.strategy not in BY_COMPUTER:
         # The knob was turned until it came on right on that day: what the probe read then is what it switches at.
-        points = tuple((reading_at(at, "fins", control.set_on_day.si, 0.0), share, power) for at, share, power in points)
+        points = tuple((reading_at(at, "fins", day, 0.0), share, power) for at, share, power in points)
     return points
 
 
@@ -72,11 +75,17 @@ def request_of(control: Control, fans: int) -> tuple[float, float]:
     return (1.0, 1.0)
 
 
-def control_law(control: Control, cooling: Cooling, fans: int, ac: bool) -> Law:
+def setting_air(control: Control, climate: Climate) -> float:
+    """Air at the face [degC] on the day the knob was set: standing, over warm ground."""
+    return control.set_on_day.si + (climate.asphalt_rise.si if climate.asphalt_rise else 0.0)
+
+
+def control_law(control: Control, brief: Brief, fans: int, ac: bool) -> Law:
     """The share of full commanded over what the sensor reads, not stacked yet."""
+    cooling = brief.cooling
     on = cooling.fan_on.si if cooling.fan_on else 400.0
     off = cooling.fan_off.si if cooling.fan_off else on - 5.0
-    return law(points_of(control, on, off, fans), request_of(control, fans) if ac else (0.0, 0.0))
+    return law(points_of(control, on, off, fans, setting_air(control, brief.climate)), request_of(control, fans) if ac else (0.0, 0.0))
 
 
 def sensing_of(control: Control, air: float) -> Sensing:

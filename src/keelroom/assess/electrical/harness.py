@@ -129,7 +129,7 @@ def relays(found: Electrics) -> list[str]:
 
 def brains(control: Control) -> str:
     """What commands the coils."""
-    return {"toggle": "toggle", "adjustable": "controller", "variable": "variable-speed controller", "computer": "engine computer", "computer_pwm": "engine computer"}.get(
+    return {"toggle": "toggle", "adjustable": "controller", "variable": "variable controller", "computer": "engine computer", "computer_pwm": "engine computer"}.get(
         control.strategy, "thermoswitch"
     )  # fmt: skip
 
@@ -165,12 +165,17 @@ def control_wires(build: Build, control: Control, found: Electrics) -> tuple[Har
     return tuple(wires)
 
 
+def cut_length(si: float, system: str) -> str:
+    """A length of wire as it is cut: to the sixteenth or to the centimetre."""
+    return format_si(si, KINDS["length"], system) if system == "us" else f"{si:.2f} m"
+
+
 def wire_list(build: Build, package: Package, found: Electrics, system: str) -> Rows:
     """The cut list, heading first."""
     rows: Rows = [("No.", "Size", "Colour", "Cut to", "From", "To", "Carries", "Cable")]
     for wire in harness(build, package, found):
         current = f"{wire.current:.0f} A" if wire.current >= 1 else "signal"
-        rows.append((str(wire.number), wire.size, wire.colour, format_si(wire.length, KINDS["length"], system), wire.start, wire.end, current, wire.cable))  # fmt: skip
+        rows.append((str(wire.number), wire.size, wire.colour, cut_length(wire.length, system), wire.start, wire.end, current, wire.cable))  # fmt: skip
     return rows
 
 
@@ -288,7 +293,7 @@ def loom_list(build: Build, package: Package, found: Electrics, system: str) -> 
             if members:
                 width = bundle_width([wire.size for wire in members]) * 1e3
                 loom = next((wide for wide in LOOMS if wide >= width), LOOMS[-1])
-                rows.append((f"Split loom, {name}, {words}", f"{loom:g} mm", format_si(getattr(figures.circuit, run).length.si, KINDS["length"], system), ", ".join(str(w.number) for w in members)))  # fmt: skip
+                rows.append((f"Split loom, {name}, {words}", f"{loom:g} mm", cut_length(getattr(figures.circuit, run).length.si, system), ", ".join(str(w.number) for w in members)))  # fmt: skip
     ends = Counter(wire.size for wire in wires for _ in range(2))
     for size, count in ends.items():
         width = outside(size) * 1e3 * SHRINK_OVER

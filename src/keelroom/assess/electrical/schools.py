@@ -2,17 +2,18 @@
 
 from __future__ import annotations
 
+import math
 from typing import NamedTuple
 
-from keelroom.assess.batch import Asked, Held, held
-from keelroom.assess.electrical.controller import BY_COMPUTER, RAMPED, STAGED, place_of, set_for_lower_hose
+from keelroom.assess.batch import Asked, Held, held, outlets_at
+from keelroom.assess.electrical.controller import RAMPED, SENSORLESS, STAGED, place_of, set_for_lower_hose, setting_air
 from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.system import system_at
 from keelroom.assess.translate import engine_rpm
 from keelroom.build.edits import Change, Edit, apply
 from keelroom.build.quantity import from_si
 from keelroom.build.schema.build import Build
-from keelroom.core.electrical.control import outlet_for, reading_at
+from keelroom.core.electrical.control import reading_at
 from keelroom.core.electrical.motor import SOFT_START, START
 from keelroom.units import both
 
@@ -20,6 +21,10 @@ LOWER = 10.0
 """Kelvin a switch for the lower hose is chosen below the one for the upper hose (common practice)."""
 SECOND = 5.0
 """Kelvin the second speed lies over the first: sold pairs such as 180 and 190 degF (common practice)."""
+LOOKED_AT = (60.0, 150.0)
+"""[degC] engine-outlet temperatures among which set points are looked for."""
+USUAL_DAY = 32.2
+"""[degC] the day mean amps are stated for."""
 WEATHER = (40.0, 60.0, 75.0, 90.0, 105.0)
 """[degF] days the schools are compared on."""
 
@@ -117,14 +122,14 @@ def compare_schools(build: Build, case_id: str) -> Comparison:
     builds = [apply(build, edit)[0] if edit.changes else build for edit in edits]
     asked = [Asked(_on_day(b, case_id, ambient), case_id) for b in builds for ambient in days]
     points = held(asked)
+    marks = outlets_at(asked, [set_points(question.build) for question in asked], LOOKED_AT)
     amps = system_at(build, build.package, case, engine_rpm(build.brief, case)).fan_amps
     starting = sum(START * m.motor.current for m in motors_of(build, build.package) if m.fan)
     rows = []
-    for k, (school, edit, changed) in enumerate(zip(SCHOOLS, edits, builds, strict=True)):
-        found = tuple(
-            _day(changed, school, ambient, point) for ambient, point in zip(days, points[k * len(days) : (k + 1) * len(days)], strict=True)
-        )
-        hot = min(found, key=lambda day: abs(day.ambient - 32.2))
+    for k, (school, edit) in enumerate(zip(SCHOOLS, edits, strict=True)):
+        part = slice(k * len(days), (k + 1) * len(days))
+        found = tuple(_day(*of) for of in zip(days, points[part], marks[part], strict=True))
+        hot = min(found, key=lambda day: abs(day.ambient - USUAL_DAY))
         default = school.key == default_key(len(build.package.fans))
         rows.append(Compared(school, edit, found, amps * hot.load, _starting(school, starting), default, not edit.changes))
     cooling = build.brief.cooling
@@ -148,19 +153,19 @@ def _starting(school: School, straight: float) -> float:
     return straight / 2 if strategy in STAGED else straight
 
 
-def _day(build: Build, school: School, ambient: float, point: Held | None) -> Day:
+def set_points(build: Build) -> tuple[float, ...]:
+    """What the package's sensor reads [degC] when the fans start and when they stop; () where nothing senses."""
     control, cooling = build.package.control, build.brief.cooling
-    drop = point.drop if point else 0.0
-    on, off = (value.si if value else float("nan") for value in (cooling.fan_on, cooling.fan_off))
-    place = place_of(control)
-    if control.strategy == "toggle":
-        on = off = float("nan")
-    elif place == "fins":
-        on, off = (outlet_for(reading_at(at, "fins", control.set_on_day.si, 0.0), "fins", ambient, 0.0) for at in (on, off))
-    elif place == "lower_hose" and control.strategy not in BY_COMPUTER:
-        on, off = (outlet_for(at, "lower_hose", ambient, drop) for at in (on, off))
+    if control.strategy in SENSORLESS or cooling.fan_on is None or cooling.fan_off is None:
+        return ()
+    fins, day = place_of(control) == "fins", setting_air(control, build.brief.climate)
+    return tuple(reading_at(v.si, "fins", day, 0.0) if fins else v.si for v in (cooling.fan_on, cooling.fan_off))
+
+
+def _day(ambient: float, point: Held | None, marks: tuple[float, ...] | None) -> Day:
+    on, off = marks or (math.nan, math.nan)
     if point is None:
-        return Day(ambient, on, off, float("nan"), float("nan"), float("nan"))
+        return Day(ambient, on, off, math.nan, math.nan, math.nan)
     return Day(ambient, on, off, point.temperature, point.command, point.load)
 
 

@@ -31,8 +31,8 @@ class Sensing(NamedTuple):
 
 
 def sensed(sensing: Sensing, outlet: Floats, drop: Floats) -> Floats:
-    """Temperature (n,) [degC] at the sensor. outlet: of the engine [degC]; drop [K]: of the coolant over the core."""
-    at = outlet - sensing.after_core * drop
+    """Temperature (n,) [degC] at the sensor. outlet: of the engine [degC]; drop [K]: of the coolant over the core, at most down to the air."""
+    at = np.where(sensing.after_core > 0, np.maximum(outlet - drop, sensing.air), outlet)
     return at - sensing.fins * (at - sensing.air)
 
 

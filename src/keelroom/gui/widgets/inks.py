@@ -107,6 +107,7 @@ def _table(p: Palette) -> dict[str, Ink]:
         "bar.fan": Ink(p.fan, 1.0, p.band),
         "bar.rest": Ink(p.steel, 1.0, p.steel_fill),
         "bar.word": Ink(p.ink if p.name == "light" else p.tape_ink, 1.0),
+        "bar.label": Ink(p.ink, 1.0),
         "bar.given": Ink(p.good, 3.0),
         "bar.short": Ink(p.bad, 2.2),
         "rail": Ink(p.rule, 1.2),

@@ -13,7 +13,7 @@ from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Sce
 from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.inks import Ink
 
-PLAIN = ("bar.word", "el.words", "el.value", "el.flag")
+PLAIN = ("bar.word", "bar.label", "el.words", "el.value", "el.flag")
 """words that stand on something drawn, with no paper behind them"""
 
 

@@ -96,7 +96,11 @@ def pages(build: Build) -> tuple[Page, ...]:
 
 
 def _loop(build: Build, path: tuple[str, ...]) -> tuple[Row, ...]:
-    own = ("electric_flow", "electric_pressure", "electric_voltage", "electric_power") if build.brief.loop.pump == "electric" else ("pulley_ratio",)
+    own = (
+        ("electric_flow", "electric_pressure", "electric_voltage", "electric_power")
+        if build.brief.loop.pump == "electric"
+        else ("pulley_ratio",)
+    )
     return (
         Row("choice", (*path, "pump"), "Pump", PUMPS),
         *quantities(path, *own),

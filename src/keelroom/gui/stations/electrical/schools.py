@@ -10,14 +10,14 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 from keelroom.assess.electrical.figures import telling
 from keelroom.assess.electrical.schools import Compared, Comparison, compare_schools
 from keelroom.drawing.scene import Scene
-from keelroom.drawing.schools import schools_scene
+from keelroom.drawing.schools import SHOWN_DAYS, schools_scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.text import label
-from keelroom.units import KINDS, number_text
+from keelroom.units import KINDS, both, number_text
 
-NOTE = "Each solved at idle, from a day of 60 °F to one of 105 °F. A click goes over to it; undo comes back."
+NOTE = f"Each solved at idle, from a day of {both((60 - 32) / 1.8, 'temperature')} to one of {both((105 - 32) / 1.8, 'temperature')}. A click goes over to it; undo comes back."
 COLUMNS = ("School", "Starts", "Holds", "Runs", "Mean A", "Start A")
 COOL, HOT = 1, 4
 
@@ -99,5 +99,7 @@ class SchoolsView(QWidget):
         """The comparison for the drawing board."""
         if self.found is None:
             return None, "Schools of control", "Nothing to compare yet."
-        foot = "Bars: coolant leaving the engine from fans off to fans on, on a day of 60, 90 and 105 °F (from top). Diamonds: where it settles that day."
+        unit = KINDS["temperature"].shown_unit(self.session.system)
+        days = [number_text(self.found.rows[0].days[k].ambient, unit) for k, _ in SHOWN_DAYS]
+        foot = f"Bars: coolant leaving the engine from fans off to fans on, on a day of {', '.join(days)} {unit.symbol} (from top). Diamonds: where it settles that day."
         return schools_scene(self.found, self.session.system), f"Schools of control, {self.found.case_name}", foot
