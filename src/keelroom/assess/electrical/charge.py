@@ -68,7 +68,7 @@ def cable_for(build: Build, rating: float) -> str | None:
 
 def larger_alternator(build: Build, wanted: float) -> Edit:
     """An alternator of the same kind that gives `wanted` [A] hot at idle. Raises InputError where none does."""
-    alternator, idle = alternator_of(build.brief, build.supply), build.brief.engine.idle_rpm
+    alternator, idle = alternator_of(build.brief.accessories, build.brief.engine, build.supply), build.brief.engine.idle_rpm
     rating = rating_for(alternator, wanted, idle.si * 60) if alternator and idle else None
     if rating is None or rating > 500:
         raise InputError("no_alternator", "No alternator of its kind gives that at this idle speed and pulley")

@@ -6,8 +6,7 @@ from typing import NamedTuple
 
 from keelroom.assess.caching import by_identity
 from keelroom.assess.electrical.loads import Motored
-from keelroom.assess.electrical.system import Planned, System, alternator_of, planned_circuits, system_at
-from keelroom.build.schema.brief import Brief
+from keelroom.assess.electrical.system import Planned, System, alternator_of, flows_at, planned_circuits, system_at
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.electrical import Circuit, Supply
 from keelroom.build.schema.package import Package
@@ -116,27 +115,32 @@ def electrics(build: Build, package: Package) -> Electrics:
     from keelroom.assess.translate import engine_rpm  # it needs the system this module reports on
 
     at_idle, at_cruise = (system_at(build, package, case, engine_rpm(build.brief, case)) if case else None for case in (idle, road))
-    return _electrics(build.brief, build.supply, planned_circuits(build, package), at_idle, at_cruise)
+    alternator = alternator_of(build.brief.accessories, build.brief.engine, build.supply)
+    return Electrics(*_circuits(build.supply, planned_circuits(build, package), at_idle, at_cruise), at_idle, at_cruise, alternator)
 
 
 @by_identity(32)
-def _electrics(
-    brief: Brief, supply: Supply, planned: tuple[tuple[Planned, ...], tuple[Motored, ...]], idle: System | None, cruise: System | None
-) -> Electrics:
+def _circuits(
+    supply: Supply, planned: tuple[tuple[Planned, ...], tuple[Motored, ...]], idle: System | None, cruise: System | None
+) -> tuple[tuple[CircuitFigures, ...], tuple[Motored, ...]]:
     circuits, loose = planned
-    found = tuple(_figures(supply, one, k, (idle, cruise)) for k, one in enumerate(circuits))
-    return Electrics(found, loose, idle, cruise, alternator_of(brief, supply))
+    full = flows_at(circuits, supply.regulated.si)
+    systems = (idle, cruise)
+    return tuple(_figures(supply, one, full[k], [_place(system, k) for system in systems]) for k, one in enumerate(circuits)), loose
 
 
-def _figures(supply: Supply, planned: Planned, place: int, systems: tuple[System | None, System | None]) -> CircuitFigures:
+def _place(system: System | None, k: int) -> tuple[float, float]:
+    """Volts at a circuit's worst motor, and at the battery."""
+    return (min(system.flows[k].voltages, default=0.0), system.balance.voltage) if system else (0.0, 0.0)
+
+
+def _figures(supply: Supply, planned: Planned, full: Flow, volts: list[tuple[float, float]]) -> CircuitFigures:
     circuit, path = planned.circuit, planned.path
-    full = _at_full(planned, supply)
     each = max(full.currents, default=0.0)
     relays = max(len(planned.motors), 1) if circuit.switch == "relays" else 1
     share = PARALLEL if circuit.switch == "parallel" else 1.0
     start = start_of(planned, full)
-    volts = [min(system.flows[place].voltages, default=0.0) if system else 0.0 for system in systems]
-    sources = [system.balance.voltage if system else 0.0 for system in systems]
+    (at_idle, source_idle), (at_cruise, source_cruise) = volts
     rating = circuit.relay.si if circuit.relay and circuit.switch != "none" else None
     return CircuitFigures(
         circuit=circuit,
@@ -146,10 +150,10 @@ def _figures(supply: Supply, planned: Planned, place: int, systems: tuple[System
         each=each,
         starting=start,
         stalled=sum(stall_current(motored.motor, v) for motored, v in zip(planned.motors, full.voltages, strict=True)),
-        at_idle=volts[0],
-        at_cruise=volts[1],
-        source_idle=sources[0],
-        source_cruise=sources[1],
+        at_idle=at_idle,
+        at_cruise=at_cruise,
+        source_idle=source_idle,
+        source_cruise=source_cruise,
         drop=full.drop,
         lost=full.lost,
         runs=_runs(path, full, each, circuit.shared_ground),
@@ -160,11 +164,6 @@ def _figures(supply: Supply, planned: Planned, place: int, systems: tuple[System
         stands=stands(circuit.fuse.si, start) if circuit.fuse and planned.motors else "",
         advice=advice(planned, supply),
     )
-
-
-@by_identity(64)
-def _at_full(planned: Planned, supply: Supply) -> Flow:
-    return flow_through(planned.path, tuple(motored.motor for motored in planned.motors), supply.regulated.si)
 
 
 def start_of(planned: Planned, full: Flow) -> Starting:
@@ -192,7 +191,7 @@ def own_relays(found: Electrics) -> bool:
 def advice(planned: Planned, supply: Supply) -> Advice:
     """The smallest wire that meets drop and ampacity, the fuse that stands the start, the relay that carries it."""
     circuit = planned.circuit
-    full = _at_full(planned, supply)
+    full = flow_through(planned.path, tuple(motored.motor for motored in planned.motors), supply.regulated.si)
     start = start_of(planned, full)
     fits = ((name, fuse_for(full.current, start, fuse_sizes(name))) for name in (circuit.fuse_form, *FORMS))
     form, fuse = next(((name, size) for name, size in fits if size is not None), (circuit.fuse_form, None))

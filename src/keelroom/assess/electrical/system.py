@@ -9,7 +9,7 @@ import numpy as np
 
 from keelroom.assess.caching import by_identity
 from keelroom.assess.electrical.loads import Motored, motors_of
-from keelroom.build.schema.brief import Brief
+from keelroom.build.schema.brief import Accessories, Engine
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.electrical import Circuit, Supply, Wire
 from keelroom.build.schema.package import Package
@@ -30,9 +30,9 @@ TABLE = (8.0, 11.0, 12.0, 12.6, 13.2, 13.8, 14.4, 15.2)
 """Volts per 12 V battery at which the circuits' current is worked out while the balance is sought."""
 
 
-def alternator_of(brief: Brief, supply: Supply) -> Alternator | None:
+def alternator_of(accessories: Accessories, engine: Engine, supply: Supply) -> Alternator | None:
     """The alternator in core terms; None where its rating is not known."""
-    accessories, idle = brief.accessories, brief.engine.idle_rpm
+    idle = engine.idle_rpm
     if accessories.alternator_rating is None:
         return None
     share = accessories.alternator_idle_share
@@ -142,13 +142,27 @@ def system_at(build: Build, package: Package, case: DutyCase, rpm: float) -> Sys
     ac = case.ac_on and build.brief.accessories.ac_fitted
     moving = case.demand == "full_power" or case.speed.si > 1
     table = _current_table(planned, build.supply)
-    return _system(build.brief, build.supply, planned, table, (rpm, ac, moving))
+    return _system((build.brief.accessories, build.brief.engine, build.supply), planned, table, (rpm, ac, moving))
 
 
 @by_identity(64)
 def _current_table(planned: tuple[tuple[Planned, ...], tuple[Motored, ...]], supply: Supply) -> Currents:
     volts = tuple(v * battery_of(supply).cells for v in TABLE)
-    return volts, tuple(sum(sum(flow.currents) for flow in _flows(planned[0], v)) + _loose(planned[1], v) for v in volts)
+    return volts, tuple(sum(sum(flow.currents) for flow in flows_at(planned[0], v)) + _loose(planned[1], v) for v in volts)
+
+
+def flows_at(circuits: tuple[Planned, ...], voltage: float) -> tuple[Flow, ...]:
+    """Every circuit at a voltage of the source; several duty cases share one."""
+    kept = _kept_flows(circuits)
+    if voltage not in kept:
+        kept[voltage] = _flows(circuits, voltage)
+    return kept[voltage]
+
+
+@by_identity(32)
+def _kept_flows(circuits: tuple[Planned, ...]) -> dict[float, tuple[Flow, ...]]:
+    """Flows of the same circuits by voltage, filled as they are asked for."""
+    return {}
 
 
 def _flows(circuits: tuple[Planned, ...], voltage: float) -> tuple[Flow, ...]:
@@ -171,15 +185,19 @@ At = tuple[float, bool, bool]
 Circuits = tuple[tuple[Planned, ...], tuple[Motored, ...]]
 
 
-def _system(brief: Brief, supply: Supply, planned: Circuits, table: Currents, at: At) -> System:
-    kept = _systems(brief, supply, planned, table)
+Charging = tuple[Accessories, Engine, Supply]
+"""Sections the charging side is made from."""
+
+
+def _system(charging: Charging, planned: Circuits, table: Currents, at: At) -> System:
+    kept = _systems(*charging, planned, table)
     if at not in kept:
-        kept[at] = _solved(brief, supply, planned, table, at)
+        kept[at] = _solved(charging, planned, table, at)
     return kept[at]
 
 
 @by_identity(32)
-def _systems(brief: Brief, supply: Supply, planned: Circuits, table: Currents) -> dict[At, System]:
+def _systems(accessories: Accessories, engine: Engine, supply: Supply, planned: Circuits, table: Currents) -> dict[At, System]:
     """Systems of one build by engine speed and what is on, filled as they are asked for."""
     return {}
 
@@ -191,8 +209,9 @@ def loads_on(supply: Supply, at: At) -> tuple[tuple[str, float], ...]:
     return tuple((load.name or load.id, load.power.si) for load in supply.loads if on[load.when])
 
 
-def _solved(brief: Brief, supply: Supply, planned: Circuits, table: Currents, at: At) -> System:
-    alternator, battery = alternator_of(brief, supply), battery_of(supply)
+def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> System:
+    accessories, engine, supply = charging
+    alternator, battery = alternator_of(accessories, engine, supply), battery_of(supply)
     nominal = LOAD_VOLTAGE * battery.cells
     others = loads_on(supply, at)
     power = sum(watts for _, watts in others)
@@ -200,7 +219,7 @@ def _solved(brief: Brief, supply: Supply, planned: Circuits, table: Currents, at
     def wanted(voltage: float) -> float:
         return power * voltage / nominal**2 + float(np.interp(voltage, *table))
 
-    measured = brief.accessories.idle_voltage if at[0] < SLOW else brief.accessories.road_voltage
+    measured = accessories.idle_voltage if at[0] < SLOW else accessories.road_voltage
     available = output(alternator, at[0]) if alternator else math.inf
     if measured is not None:
         amps = battery_current(battery, measured.si)
@@ -208,7 +227,7 @@ def _solved(brief: Brief, supply: Supply, planned: Circuits, table: Currents, at
     else:
         found = balance(available, supply.regulated.si, battery, wanted)
     circuits, loose = planned
-    flows = _flows(circuits, found.voltage)
+    flows = flows_at(circuits, found.voltage)
     volts = {m.id: v for planned_, flow in zip(circuits, flows, strict=True) for m, v in zip(planned_.motors, flow.voltages, strict=True)}
     amps_of = {m.id: a for planned_, flow in zip(circuits, flows, strict=True) for m, a in zip(planned_.motors, flow.currents, strict=True)}
     for motored in loose:
