@@ -8,13 +8,11 @@ import pytest
 from pypdf import PdfReader
 
 from keelroom.assess.assess import assess
+from keelroom.assess.electrical.bench import adapter_of, bench_steps, jumper_list
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.harness import (
-    adapter_of,
-    bench_steps,
     bundle_width,
     harness,
-    jumper_list,
     loom_list,
     outside,
     parts_list,
@@ -119,10 +117,16 @@ def test_what_is_wrong_is_found_where_it_is_with_its_reason(code):
     assert code not in codes(GOOD) or code in ("over_speed", "charge_cable", "alternator_short", "spin", "no_run_on", "no_ac_request")
 
 
-@pytest.mark.parametrize("code", [code for code in WRONG if codes(on(BUILD, *WRONG[code]))[code].fix])
+UNFIXED = ("spin", "no_source", "no_run_on", "motor_label", "battery_low")
+"""mended with hands or by knowing more"""
+
+
+@pytest.mark.parametrize("code", WRONG)
 def test_every_fix_mends_its_finding_and_can_be_undone(code):
     build = on(BUILD, *WRONG[code])
-    for fix in codes(build)[code].fix:
+    fixes = codes(build)[code].fix
+    assert bool(fixes) == (code not in UNFIXED)
+    for fix in fixes:
         mended, back = apply(build, edit_for(build, fix))
         assert code not in codes(mended), fix.label
         assert apply(mended, back)[0] == build

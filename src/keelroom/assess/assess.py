@@ -8,10 +8,10 @@ from keelroom.assess.airfigures import cover_figures, fan_figures, pressure_ladd
 from keelroom.assess.airside import air_side, fitted_covers
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult, RulesOfThumb, Start, Totals, Verdict
 from keelroom.assess.electrical.figures import electrics
-from keelroom.assess.electrical.system import battery_of
+from keelroom.assess.electrical.system import battery_of, system_at
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.judge import judge
-from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked, system_of
+from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.package import Package
 from keelroom.core import rules
@@ -82,7 +82,7 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
     for i in range(len(cases)):
         fans = fan_figures(package.fans, side, points, answer, i)
         fan_current = sum(fan.current for fan in fans)
-        system = system_of(build, package, cases[i])
+        system = system_at(build, package, cases[i])
         temperature, high = float(state.temperature[i]), float(answer.band.high[i])
         density, taken = float(fixed.outdoor_density[i]), max(float(grille[i]), 0.0)
         figures.append(

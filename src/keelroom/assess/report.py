@@ -105,7 +105,8 @@ def _fit(build: Build, assessment: Assessment) -> dict[str, Any]:
 
 def _electrics(build: Build, assessment: Assessment) -> dict[str, Any]:
     """Circuits and harness of the package, SI."""
-    from keelroom.assess.electrical.harness import adapter_of, harness, loom_list, parts_list, splices  # only for the machine form
+    from keelroom.assess.electrical.bench import adapter_of
+    from keelroom.assess.electrical.harness import harness, loom_list, parts_list, splices  # only for the machine form
 
     found, package = assessment.electrics, next(p for p in build.packages if p.id == assessment.package_id)
     if found is None:

@@ -13,6 +13,7 @@ from keelroom.assess.caching import by_identity
 from keelroom.assess.electrical.controller import control_law, sensing_of
 from keelroom.assess.electrical.loads import PUMP, fan_rating
 from keelroom.assess.electrical.system import System, system_at
+from keelroom.assess.gearing import engine_rpm, rpm_of
 from keelroom.build.fields import Path, spec_of
 from keelroom.build.quantity import Quantity
 from keelroom.build.schema.brief import Brief, Cooling
@@ -158,14 +159,9 @@ def _parts(package: Package, air: AirSide) -> Parts:
     return Parts(package, _core_geometry(package.core), air)
 
 
-def system_of(build: Build, package: Package, case: DutyCase) -> System:
-    """The electrical system of a package in a duty case."""
-    return system_at(build, package, case, engine_rpm(build.brief, case))
-
-
 def row_of(build: Build, package: Package, parts: Parts, case: DutyCase) -> Row:
     """One operating point of a package whose parts are given. Call only when `needs_of` is empty."""
-    return _row(build.brief, parts, case, system_of(build, package, case), package.control)
+    return _row(build.brief, parts, case, system_at(build, package, case), package.control)
 
 
 @by_identity(64)
@@ -225,7 +221,7 @@ def _circuit(engine: EngineSection, cooling: Cooling, loop: LoopSection) -> Circ
     return _floats(
         Circuit,
         flow_rated=pump_flow_rated(engine),
-        rpm_rated=_rpm(engine.power_rpm),
+        rpm_rated=rpm_of(engine.power_rpm),
         pulley=reader.take(loop, (), "pulley_ratio"),
         impeller=WORN_IMPELLER if loop.impeller == "worn" else 1.0,
         electric=float(loop.pump == "electric"),
@@ -263,26 +259,6 @@ def _floats(kind: type[T], **values: float) -> T:
     return kind(**{name: np.array(value, float) for name, value in values.items()})
 
 
-def _rpm(value: Quantity | None) -> float:
-    return 60.0 * value.si if value else 1.0
-
-
-def engine_rpm(brief: Brief, case: DutyCase) -> float:
-    """Engine speed [rpm] of a duty case: as typed, or from demand and gearing, never under idle."""
-    idle = _rpm(brief.engine.idle_rpm)
-    if case.rpm is not None:
-        return 60.0 * case.rpm.si
-    if case.demand == "idle":
-        return idle
-    if case.demand == "full_power":
-        return _rpm(brief.engine.power_rpm)
-    vehicle = brief.vehicle
-    if not (vehicle.tyre_diameter and vehicle.top_ratio and vehicle.final_drive):
-        return idle
-    geared = case.speed.si / (np.pi * vehicle.tyre_diameter.si) * vehicle.top_ratio.si * vehicle.final_drive.si * 60
-    return float(max(geared * case.gear_step.si, 1.15 * idle))
-
-
 def pump_flow_rated(engine: EngineSection) -> float:
     """Coolant flow [m3/s] at the speed of greatest power: as typed, or by power."""
     if engine.pump_flow is not None:
@@ -302,7 +278,7 @@ def _engine(engine: EngineSection, oil_cooler: bool) -> Engine:
         Engine,
         displacement=reader.take(engine, (), "displacement"),
         power=reader.take(engine, (), "power"),
-        power_rpm=_rpm(engine.power_rpm),
+        power_rpm=rpm_of(engine.power_rpm),
         diesel=float(engine.fuel == "diesel"),
         boost=reader.take(engine, (), "boost"),
         heat_multiplier=reader.take(engine, (), "heat_multiplier"),

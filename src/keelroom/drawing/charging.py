@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.loads import motors_of
-from keelroom.assess.electrical.system import System
-from keelroom.assess.translate import system_of
+from keelroom.assess.electrical.system import System, system_at
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
 from keelroom.drawing.scene import Label, Polyline, Rect, Scene, Shape
@@ -20,7 +19,7 @@ def charging(build: Build, package: Package, assessment: Assessment) -> Scene | 
     solved = [(case, result) for case, result in zip(build.duty_cases, assessment.cases, strict=True) if result.figures]
     if not solved or assessment.electrics is None or assessment.electrics.alternator is None:
         return None
-    systems = [(result.name, system_of(build, package, case)) for case, result in solved]
+    systems = [(result.name, system_at(build, package, case)) for case, result in solved]
     most = max(max(system.balance.wanted, min(system.balance.available, 1.6 * system.balance.wanted)) for _, system in systems) * 1.06
     names = {motored.name: motored.fan for motored in motors_of(build, package)}
     shapes: list[Shape] = []

@@ -12,7 +12,8 @@ from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from keelroom.assess.assessment import Assessment
-from keelroom.assess.electrical.harness import bench_steps, loom_list, parts_list, splice_list, wire_list
+from keelroom.assess.electrical.bench import bench_steps
+from keelroom.assess.electrical.harness import loom_list, parts_list, splice_list, wire_list
 from keelroom.assess.report import CAUTIONS, VERDICT_WORDS, band_text, margin_text, settles_text, totals_lines
 from keelroom.build.fields import measured_fields
 from keelroom.build.quantity import described

@@ -112,9 +112,7 @@ def telling(cases: tuple[DutyCase, ...]) -> tuple[DutyCase | None, DutyCase | No
 def electrics(build: Build, package: Package) -> Electrics:
     """The package's circuits in figures."""
     idle, road = telling(build.duty_cases)
-    from keelroom.assess.translate import engine_rpm  # it needs the system this module reports on
-
-    at_idle, at_cruise = (system_at(build, package, case, engine_rpm(build.brief, case)) if case else None for case in (idle, road))
+    at_idle, at_cruise = (system_at(build, package, case) if case else None for case in (idle, road))
     alternator = alternator_of(build.brief.accessories, build.brief.engine, build.supply)
     return Electrics(*_circuits(build.supply, planned_circuits(build, package), at_idle, at_cruise), at_idle, at_cruise, alternator)
 

@@ -9,7 +9,6 @@ from keelroom.assess.batch import Asked, Held, held, outlets_at
 from keelroom.assess.electrical.controller import RAMPED, SENSORLESS, STAGED, place_of, set_for_lower_hose, setting_air
 from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.system import system_at
-from keelroom.assess.translate import engine_rpm
 from keelroom.build.edits import Change, Edit, apply
 from keelroom.build.quantity import from_si
 from keelroom.build.schema.build import Build
@@ -123,7 +122,7 @@ def compare_schools(build: Build, case_id: str) -> Comparison:
     asked = [Asked(_on_day(b, case_id, ambient), case_id) for b in builds for ambient in days]
     points = held(asked)
     marks = outlets_at(asked, [set_points(question.build) for question in asked], LOOKED_AT)
-    amps = system_at(build, build.package, case, engine_rpm(build.brief, case)).fan_amps
+    amps = system_at(build, build.package, case).fan_amps
     starting = sum(START * m.motor.current for m in motors_of(build, build.package) if m.fan)
     rows = []
     for k, (school, edit) in enumerate(zip(SCHOOLS, edits, strict=True)):

@@ -9,6 +9,7 @@ import numpy as np
 
 from keelroom.assess.caching import by_identity
 from keelroom.assess.electrical.loads import Motored, motors_of
+from keelroom.assess.gearing import engine_rpm
 from keelroom.build.schema.brief import Accessories, Engine
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.electrical import Circuit, Supply, Wire
@@ -136,13 +137,13 @@ class System(NamedTuple):
     full: float
 
 
-def system_at(build: Build, package: Package, case: DutyCase, rpm: float) -> System:
-    """The electrical system of a package in a duty case at an engine speed [rpm], fans running."""
+def system_at(build: Build, package: Package, case: DutyCase) -> System:
+    """The electrical system of a package in a duty case, fans running."""
     planned = planned_circuits(build, package)
     ac = case.ac_on and build.brief.accessories.ac_fitted
     moving = case.demand == "full_power" or case.speed.si > 1
     table = _current_table(planned, build.supply)
-    return _system((build.brief.accessories, build.brief.engine, build.supply), planned, table, (rpm, ac, moving))
+    return _system((build.brief.accessories, build.brief.engine, build.supply), planned, table, (engine_rpm(build.brief, case), ac, moving))
 
 
 @by_identity(64)

@@ -6,7 +6,8 @@ from collections.abc import Callable
 
 from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QVBoxLayout, QWidget
 
-from keelroom.assess.electrical.harness import Rows, jumper_list, loom_list, parts_list, splice_list, wire_list
+from keelroom.assess.electrical.bench import jumper_list
+from keelroom.assess.electrical.harness import Rows, loom_list, parts_list, splice_list, wire_list
 from keelroom.drawing.wiring import wiring
 from keelroom.errors import ExportError
 from keelroom.gui.saving import ask_and_write

@@ -5,13 +5,14 @@ from __future__ import annotations
 import math
 
 from keelroom.assess.assessment import Assessment
+from keelroom.assess.electrical.bench import adapter_of, bench_steps
 from keelroom.assess.electrical.charge import cable_for, charge_drop, fan_current_alone
 from keelroom.assess.electrical.controller import BY_COMPUTER, RAMPED, SENSORLESS, STAGED
 from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics
-from keelroom.assess.electrical.harness import THREADS, adapter_of, bench_steps
+from keelroom.assess.electrical.harness import THREADS
 from keelroom.assess.electrical.loads import label_words, motors_of
 from keelroom.assess.electrical.system import battery_of, run_of
-from keelroom.assess.judge_electrical import advice_words
+from keelroom.assess.judge_circuits import advice_words
 from keelroom.assess.wording import raised
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.electrical import Circuit

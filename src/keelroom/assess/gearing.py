@@ -1,0 +1,30 @@
+"""Engine speed of a duty case: as typed, idling, or by gearing."""
+
+from __future__ import annotations
+
+import math
+
+from keelroom.build.quantity import Quantity
+from keelroom.build.schema.brief import Brief
+from keelroom.build.schema.build import DutyCase
+
+
+def rpm_of(value: Quantity | None) -> float:
+    """A turning speed in rpm; 1 where it is not known, which `needs_of` catches."""
+    return 60.0 * value.si if value else 1.0
+
+
+def engine_rpm(brief: Brief, case: DutyCase) -> float:
+    """Engine speed [rpm] of a duty case: as typed, or from demand and gearing, never under idle."""
+    idle = rpm_of(brief.engine.idle_rpm)
+    if case.rpm is not None:
+        return 60.0 * case.rpm.si
+    if case.demand == "idle":
+        return idle
+    if case.demand == "full_power":
+        return rpm_of(brief.engine.power_rpm)
+    vehicle = brief.vehicle
+    if not (vehicle.tyre_diameter and vehicle.top_ratio and vehicle.final_drive):
+        return idle
+    geared = case.speed.si / (math.pi * vehicle.tyre_diameter.si) * vehicle.top_ratio.si * vehicle.final_drive.si * 60
+    return float(max(geared * case.gear_step.si, 1.15 * idle))
