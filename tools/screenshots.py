@@ -9,6 +9,8 @@ from pathlib import Path
 from PyQt6.QtCore import QThreadPool
 from PyQt6.QtWidgets import QApplication
 
+from keelroom.assess.electrical.planner import split_circuit
+
 
 def settle(app: QApplication) -> None:
     """Let the window and its worker finish what they began."""
@@ -67,8 +69,6 @@ class Album:
         """From the first start to the core."""
         self.shot("start")
         self.shot("brief", self.window.open_demo, lambda: settle(self.app))
-        self.shot("brief-duty-cases", self.page("Brief", "Duty cases"))
-        self.shot("causes", self.page("Brief", "Causes"))
         self.shot("survey", self.page("Survey", "Engine"), self.at("survey", "engine", "turning", "nose", "depth"))
         self.shot("bench", self.window.bench, self.half_typed)
         self.window.bench()
@@ -88,13 +88,11 @@ class Album:
         maps = self.window.map_bar.chips
         self.shot("worth", self.panel("Findings"), self.case("idle"), self.page("Air", "Worth"))
         self.shot("curve", self.page("Air", "Curve"), maps["Air temperature"].click)
-        self.shot("air-figures", self.page("Air", "Figures"), maps["Heat"].click)
         self.shot("map-two-fans", maps["Air speed"].click, self.page("Air", "Shroud"))
 
     def fit(self) -> None:
         self.shot("fit-up", self.page("Fit-up", "Gaps"))
         self.shot("find-a-place", self.page("Fit-up", "Find"), self.press("Find", "start"))
-        self.shot("brackets", self.page("Fit-up", "Brackets"))
         self.shot("template", self.page("Fit-up", "Make"))
         self.session.set(("active",), "p3", "Package")
         self.shot("shroud", self.page("Fit-up", "Shroud"), self.window.stations["Fit-up"].actions["seat"])
@@ -109,7 +107,9 @@ class Album:
         self.shot("electrical", self.page("Electrical", "Circuits"), self.panel("Findings"))
         self.shot("charging", self.page("Electrical", "Charging"))
         self.shot("control-schools", self.page("Electrical", "Schools"))
+        self.session.attempt(split_circuit(self.session.build, self.session.build.package, "circuit1"))
         self.shot("wiring", self.page("Electrical", "Harness"))
+        self.session.store.undo()
 
 
 def main(folder: Path) -> None:

@@ -392,7 +392,8 @@ def test_every_motor_has_a_way_there_and_back_and_every_wire_its_own_number(base
     words = {shape.text for shape in scene.shapes if isinstance(shape, Label)}
     for wire in wires:
         if wire.circuit:
-            assert f"{wire.number}  {wire.size}" in words
+            assert {str(wire.number), wire.size} <= words
+            assert any(text.startswith(f"{wire.colour} ") for text in words)
     left, bottom, wide, high = scene.bounds
     for shape in scene.shapes:
         for x, y in shape.points if isinstance(shape, Polyline) else ():

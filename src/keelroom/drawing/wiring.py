@@ -20,7 +20,7 @@ WIDTH = 686.0
 SOURCE, FUSE, RELAY, PLUG, MOTOR, GROUND = 30.0, 158.0, 336.0, 478.0, 516.0, 648.0
 """[mm] columns"""
 COIL_BUS, TRIGGER_BUS = 187.0, (290.0, 297.0)
-LANE, LINE, HEAD = 144.0, 100.0, 30.0
+LANE, LINE, HEAD = 150.0, 106.0, 30.0
 """[mm] height of the control lane, of a motor's line, of a circuit's heading"""
 MOTOR_RADIUS = 20.0
 
@@ -51,12 +51,18 @@ class _Sheet:
         self.ring("el.node", x, y, 2.6)
 
     def wire(self, wire: HarnessWire, system: str, *points: Point, flag: Point | None = None) -> None:
-        """A wire through points with its number, size, colour and length beside `flag`."""
+        """A wire through points; its number on a sleeve, its size over it, colour and length under it."""
         self.line(f"wire.{wire.colour}", *points)
         if flag is not None:
-            length = cut_length(wire.length, system)
-            self.words(flag[0], flag[1] + 12, f"{wire.number}  {wire.size}", "el.flag")
-            self.words(flag[0], flag[1] - 12, f"{wire.colour} {length}", "el.flag")
+            x, y = flag
+            self.sleeve(x, y, wire.number)
+            self.words(x, y + 18, wire.size, "el.flag")
+            self.words(x, y - 18, f"{wire.colour} {cut_length(wire.length, system)}", "el.flag")
+
+    def sleeve(self, x: float, y: float, number: int) -> None:
+        """The printed sleeve a wire is told by."""
+        self.box("el.sleeve", x, y, 14 + 9 * len(str(number)), 17, 3)
+        self.words(x, y, str(number), "el.flag")
 
 
 def wiring(build: Build, package: Package, assessment: Assessment, system: str) -> Scene | None:
@@ -135,7 +141,7 @@ def _circuit(
             if k and not own_relay:
                 sheet.line(f"wire.{out.colour}", (RELAY + 38, y), (RELAY + 38, line))
                 sheet.node(RELAY + 38, y)
-            sheet.wire(out, system, (RELAY + (32 if k == 0 or own_relay else 38), line), (PLUG - 12, line), flag=(RELAY + 81, line))
+            sheet.wire(out, system, (RELAY + (32 if k == 0 or own_relay else 38), line), (PLUG - 12, line), flag=(RELAY + 85, line))
             _plug(sheet, PLUG, line, k, "el.bad" if "connector" in wrong else "el.part", circuit.connector is not None)
             sheet.line(f"wire.{out.colour}", (PLUG + 12, line), (MOTOR - MOTOR_RADIUS, line))
         _motor(sheet, MOTOR, line, motored.name, f"{figures.at_idle:.1f} V at idle" if figures.at_idle else "stands still")
@@ -145,7 +151,7 @@ def _circuit(
             continue
         shared = circuit.shared_ground and many > 1
         sheet.wire(
-            back, system, (MOTOR + MOTOR_RADIUS, line), (GROUND - (9 if k == 0 or not shared else 24), line), flag=(MOTOR + 69, line)
+            back, system, (MOTOR + MOTOR_RADIUS, line), (GROUND - (9 if k == 0 or not shared else 24), line), flag=(MOTOR + 72, line)
         )
         if shared and k:
             sheet.line("wire.black", (GROUND - 24, line), (GROUND - 24, y))
@@ -169,7 +175,7 @@ def _post(sheet: _Sheet, x: float, y: float, name: str, role: str) -> None:
     half = (len(words) + 1) // 2 if len(name) > 13 else len(words)
     for k, part in enumerate((words[:half], words[half:])):
         if part:
-            sheet.words(8, y - 31 - 18 * k, " ".join(part), align="start")
+            sheet.words(8, y - 36 - 17 * k, " ".join(part), align="start")
 
 
 def _fuse(sheet: _Sheet, x: float, y: float, text: str, role: str) -> None:
@@ -187,17 +193,17 @@ def _switch(sheet: _Sheet, figures: CircuitFigures, y: float, role: str) -> list
         sheet.line("wire.red", (RELAY - 32, y), (RELAY + 32, y))
         return []
     rating = f"{circuit.relay.si:g} A" if circuit.relay else "? A"
-    sheet.box(role, RELAY, y - 9, 64, 54, 4)
+    sheet.box(role, RELAY, y - 13, 64, 62, 4)
     sheet.line("el.mark", (RELAY - 32, y), (RELAY - 14, y), (RELAY + 12, y + 9))
     sheet.line("el.mark", (RELAY + 14, y), (RELAY + 32, y))
     sheet.ring("el.mark", RELAY - 14, y, 1.6)
     sheet.ring("el.mark", RELAY + 14, y, 1.6)
     names = {"relay": "relay", "relays": "relay", "parallel": "2 in parallel", "controller": "controller", "switch": "switch"}
-    sheet.words(RELAY, y - 47, f"{names[circuit.switch]} {rating}" if circuit.switch != "parallel" else f"2 relays {rating}", "el.value")
+    sheet.words(RELAY, y - 54, f"{names[circuit.switch]} {rating}" if circuit.switch != "parallel" else f"2 relays {rating}", "el.value")
     if circuit.switch == "switch":
         return []
-    sheet.box("el.coil", RELAY, y - 27, 26, 11, 2)
-    return [(RELAY, y - 27)]
+    sheet.box("el.coil", RELAY, y - 34, 26, 11, 2)
+    return [(RELAY, y - 34)]
 
 
 def _plug(sheet: _Sheet, x: float, y: float, k: int, role: str, fitted: bool) -> None:
@@ -219,14 +225,14 @@ def _motor(sheet: _Sheet, x: float, y: float, name: str, volts: str) -> None:
         sheet.area("el.blade", *((x + MOTOR_RADIUS * r * math.cos(a), y + MOTOR_RADIUS * r * math.sin(a)) for a, r in swept))
     sheet.ring("el.node", x, y, 4)
     sheet.words(x, y + 29, name, "el.value")
-    sheet.words(x, y - 29, volts)
+    sheet.words(x, y - 36, volts)
 
 
 def _bolt(sheet: _Sheet, x: float, y: float, name: str, role: str) -> None:
     """A ground bolt: hexagon head in its washer."""
     sheet.ring(role, x, y, 9)
     sheet.area("el.mark", *((x + 5.5 * math.cos(math.radians(60 * k)), y + 5.5 * math.sin(math.radians(60 * k))) for k in range(6)))
-    sheet.words(min(x, WIDTH - 34), y - 25, name)
+    sheet.words(min(x, WIDTH - 34), y - 33, name)
 
 
 def _lane(sheet: _Sheet, told: tuple[Build, Package, Assessment], wires: tuple[HarnessWire, ...], coils: list[Point], system: str) -> None:
@@ -253,9 +259,9 @@ def _lane(sheet: _Sheet, told: tuple[Build, Package, Assessment], wires: tuple[H
     _buses(sheet, own, coils, (control.strategy in STAGED, common, brain_x - brain_wide / 2, y))
     _sensor(sheet, control, own, (brain_x + brain_wide / 2, y), (system, "el.bad" if wrong & {"sensor", "strap"} else "el.part"))
     if 6 in own:
-        _tag(sheet, own[6], (84, -115), "override, in the cab")
+        _tag(sheet, own[6], (84, -121), "override, in the cab")
     if 5 in own:
-        _tag(sheet, own[5], (416, -115), "A/C pressure switch")
+        _tag(sheet, own[5], (416, -121), "A/C pressure switch")
 
 
 def _set_points(build: Build, strategy: str, system: str) -> str:
@@ -277,7 +283,8 @@ def _buses(sheet: _Sheet, own: dict[int, HarnessWire], coils: list[Point], lane:
         sheet.line(common, (COIL_BUS, top), (COIL_BUS, lowest + 3))
     if common == "wire.black":
         sheet.ring("el.part", COIL_BUS, top, 8)
-        sheet.words(COIL_BUS + 14, top - 6, "2  ground", "el.words", "start")
+        sheet.words(COIL_BUS + 14, top - 6, "ground", "el.words", "start")
+        sheet.sleeve(COIL_BUS, top - 26, 2)
     for k, (x, at) in enumerate(coils):
         stage = min(k, 1) if staged else 0
         bus, wire = TRIGGER_BUS[stage], own.get(11 + k)
@@ -287,7 +294,7 @@ def _buses(sheet: _Sheet, own: dict[int, HarnessWire], coils: list[Point], lane:
             sheet.line(common, (COIL_BUS, at + 3), (x - 13, at + 3))
             sheet.node(COIL_BUS, at + 3)
         if wire is not None:
-            sheet.words(bus - 6, at - 10, str(wire.number), "el.flag", "end")
+            sheet.sleeve(bus - 26, at - 4, wire.number)
 
 
 def _sensor(sheet: _Sheet, control: Control, own: dict[int, HarnessWire], start: Point, told: tuple[str, str]) -> None:
@@ -296,7 +303,7 @@ def _sensor(sheet: _Sheet, control: Control, own: dict[int, HarnessWire], start:
     strategy, place = control.strategy, place_of(control)
     if strategy in SENSORLESS:
         return
-    x, y = 590.0, start[1]
+    x, y = 566.0 if 4 in own else 590.0, start[1]
     if strategy not in BY_COMPUTER and 3 in own:
         sheet.wire(own[3], system, start, (x - 30, y), flag=((start[0] + x - 30) / 2, y))
     else:
@@ -306,7 +313,8 @@ def _sensor(sheet: _Sheet, control: Control, own: dict[int, HarnessWire], start:
     sheet.words(676, y + 24, SENSORS[place], align="end")
     if 4 in own:
         sheet.wire(own[4], system, (x + 30, y), (GROUND - 9, y))
-        _bolt(sheet, GROUND, y, "strap, 4", "el.part")
+        _bolt(sheet, GROUND, y, "strap", "el.part")
+        sheet.sleeve((x + 30 + GROUND - 9) / 2, y, 4)
 
 
 def _tag(sheet: _Sheet, wire: HarnessWire, at: Point, name: str) -> None:
@@ -314,5 +322,6 @@ def _tag(sheet: _Sheet, wire: HarnessWire, at: Point, name: str) -> None:
     x, y = at
     sheet.box("el.part", x, y, 152, 24, 3)
     sheet.words(x, y, name)
-    sheet.line(f"wire.{wire.colour}", (x + 76, y), (x + 98, y))
-    sheet.words(x + 112, y, f"{wire.number} {wire.colour}, to {'trigger' if 'trigger' in wire.end else 'controller'}", "el.flag", "start")
+    sheet.line(f"wire.{wire.colour}", (x + 76, y), (x + 108, y))
+    sheet.sleeve(x + 92, y, wire.number)
+    sheet.words(x + 114, y, f"{wire.colour}, to {'trigger' if 'trigger' in wire.end else 'controller'}", "el.flag", "start")

@@ -15,7 +15,7 @@ INKS: dict[str, tuple[str | None, str, float]] = {
     "pattern.cut": (None, "#1d2429", 0.9), "pattern.drill": (None, "#0d6470", 0.9), "pattern.bend": (None, "#8a5a00", 0.9),
     "pattern.mark": (None, "#5b666e", 0.5), "tape": (None, "#a8201a", 1.2), "picture.hole": ("#ffffff", "#41525c", 0.8),
     "picture.block": ("#d9dfe2", "#41525c", 0.8), "picture.plane": (None, "#0d6470", 0.8), "picture.datum": (None, "#0d6470", 0.9),
-    "el.part": ("#ffffff", "#41525c", 0.9), "el.bad": ("#ffffff", "#a8201a", 1.5), "el.mark": (None, "#41525c", 0.8), "el.coil": ("#d9dfe2", "#41525c", 0.7),
+    "el.part": ("#ffffff", "#41525c", 0.9), "el.bad": ("#ffffff", "#a8201a", 1.5), "el.mark": (None, "#41525c", 0.8), "el.sleeve": ("#ffffff", "#5b666e", 0.5), "el.coil": ("#d9dfe2", "#41525c", 0.7),
     "el.node": ("#1d2429", "#1d2429", 0.6), "el.fan": ("#ffffff", "#0d6470", 1.2), "el.blade": ("#cfe1e3", "#0d6470", 0.6), "el.rule": (None, "#b9c0c4", 0.5),
     "bar.load": ("#f4ead6", "#8a5a00", 0.7), "bar.fan": ("#cfe1e3", "#0d6470", 0.7), "bar.rest": ("#d9dfe2", "#41525c", 0.7), "bar.given": (None, "#1f6b3a", 1.8),
     "bar.short": (None, "#a8201a", 1.4), "rail": (None, "#b9c0c4", 0.7), "rail.limit": (None, "#a8201a", 0.9), "rail.thermostat": (None, "#0d6470", 0.9),

@@ -93,6 +93,7 @@ def _table(p: Palette) -> dict[str, Ink]:
         "el.part": Ink(p.steel, 1.6, p.raised),
         "el.bad": Ink(p.bad, 2.4, p.raised),
         "el.mark": Ink(p.steel, 1.4),
+        "el.sleeve": Ink(p.faint, 1.0, p.raised),
         "el.coil": Ink(p.steel, 1.2, p.steel_fill),
         "el.node": Ink(p.ink, 1.0, p.ink),
         "el.fan": Ink(p.fan, 2.2, p.fan_fill),

@@ -75,7 +75,7 @@ class SceneView(QWidget):
         """As wide as the room, from its top, at no less than the readable scale."""
         assert self.scene is not None
         left, bottom, wide, high = self.scene.bounds
-        scale = min(max(min(room.width() / wide, room.height() / high), self.readable), 1.6 * self.readable)
+        scale = min(max(min(room.width() / wide, room.height() / high), self.readable), 2.4 * self.readable)
         self.down = min(max(self.down, 0.0), max(high * scale - room.height(), 0.0))
         x = room.left() + max(room.width() - wide * scale, 0.0) / 2 - left * scale
         return QTransform(scale, 0, 0, -scale, x, room.top() + (bottom + high) * scale - self.down)
