@@ -29,7 +29,7 @@ from keelroom.build.edits import Change, Edit, added, apply, set_value
 from keelroom.build.file import load, parse, serialised
 from keelroom.build.migrate import migrate
 from keelroom.build.quantity import Quantity, from_si, quantity
-from keelroom.build.schema.electrical import Circuit, CommandPoint, Load, Source
+from keelroom.build.schema.electrical import AlternatorPoint, Circuit, CommandPoint, Load, Source
 from keelroom.drawing.charging import charging
 from keelroom.drawing.scene import Label, Polyline, Rect
 from keelroom.drawing.schools import schools_scene
@@ -83,7 +83,10 @@ WRONG = {
     "fuse_over_connector": (((*FANS, "connector"), "25 A", "current"),),
     "connector_small": (((*FANS, "connector"), "10 A", "current"),),
     "relay_unknown": (((*FANS, "relay"), None),),
-    "no_relay": (((*FANS, "switch"), "none"),),
+    "no_relay": (((*FANS, "switch"), "none"), ((*FANS, "sources"), ("ignition",))),
+    "drains": (((*FANS, "switch"), "none"),),
+    "source_unlike": ((("supply", "sources", "battery", "voltage"), "24 V", "voltage"),),
+    "curve_of_one": ((("supply", "curve"), (AlternatorPoint(speed=quantity("3000 rpm", "turning speed"), current=quantity("60 A", "current")),)),),
     "no_source": (((*FANS, "sources"), ()),),
     "no_return": (((*FANS, "ground"), "none"),),
     "ground_through_core": (((*FANS, "ground"), "core"),),
@@ -117,7 +120,7 @@ def test_what_is_wrong_is_found_where_it_is_with_its_reason(code):
     assert code not in codes(GOOD) or code in ("over_speed", "charge_cable", "alternator_short", "spin", "no_run_on", "no_ac_request")
 
 
-UNFIXED = ("spin", "no_source", "no_run_on", "motor_label", "battery_low")
+UNFIXED = ("spin", "no_source", "no_run_on", "motor_label", "battery_low", "source_unlike", "curve_of_one")
 """mended with hands or by knowing more"""
 
 
@@ -287,6 +290,21 @@ def test_the_balance_is_short_when_the_alternator_is_and_the_battery_says_how_lo
     assert after.temperature < idle.temperature
     smaller = on(BUILD, (("supply", "reserve"), "60 min", "minutes"))
     assert assess(smaller).cases[0].figures.battery_lasts < idle.battery_lasts
+
+
+def test_a_pulley_is_offered_where_the_speed_limit_allows_it():
+    assert [fix.code for fix in codes(BUILD)["alternator_short"].fix] == ["larger_alternator"]
+    free = on(
+        BUILD,
+        (("supply", "speed_limit"), "20000 rpm", "turning speed"),
+        (("brief", "accessories", "alternator_rating"), "150 A", "current"),
+        (("supply", "pulley_ratio"), "2.1", "number"),
+    )
+    finding = codes(free)["alternator_short"]
+    assert "pulley" in finding.why
+    pulley = next(fix for fix in finding.fix if fix.label.startswith("A pulley"))
+    mended = apply(free, edit_for(free, pulley))[0]
+    assert not {"alternator_short", "over_speed"} & set(codes(mended))
 
 
 def test_loads_are_on_when_they_are_on():
@@ -538,6 +556,29 @@ def test_a_version_2_file_keeps_the_drop_its_fans_had():
         {"version": 2, "packages": [{"fans": 7}], "own_fans": [{"wire_drop": {}}]},
     ):
         assert migrate(part, 3)["version"] == 3
+
+
+def test_a_drop_measured_on_the_old_wire_goes_with_it():
+    old = load(GOLDEN / "version-2.keelroom")
+    worse = on(old, (("packages", "p1", "circuits", "circuit1", "measured_drop"), "1.4 V", "voltage"))
+    finding = codes(worse)["drop_over"]
+    after = apply(worse, edit_for(worse, finding.fix[0]))[0]
+    assert after.package.circuits[0].measured_drop is None
+    assert "drop_over" not in codes(after)
+
+
+def test_what_each_motor_has_to_itself_is_not_counted_twice():
+    one = on(
+        GOOD, *((("packages", "p1", "circuits", "circuit1", run, "size"), "10 AWG", "wire size") for run in ("feed", "branch", "back"))
+    )
+    alone = circuit(one)
+    both = on(
+        one,
+        (("packages", "p1", "circuits", "circuit1", "feeds"), ("fan1", "fan2")),
+        (("packages", "p1", "circuits", "circuit1", "switch"), "relays"),
+    )
+    lost = dict(circuit(both).lost)
+    assert dict(alone.lost)["fuse and contacts"] < lost["fuse and contacts"] < 1.7 * dict(alone.lost)["fuse and contacts"]
 
 
 def test_numbers_of_one_circuit_stay_when_another_comes_before_nothing():

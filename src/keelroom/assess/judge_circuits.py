@@ -6,12 +6,17 @@ from collections.abc import Callable
 
 from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics, odd_fuse
 from keelroom.assess.electrical.loads import fan_rating
+from keelroom.assess.electrical.system import battery_of
 from keelroom.assess.wording import Found, choose_fix, lowered, set_fix
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
+from keelroom.core.electrical.charging import discharge_time
 from keelroom.core.electrical.protection import CONTINUOUS, RELAY_MAKES, UNFUSED
 from keelroom.core.findings import Finding, Fix, Level
 from keelroom.units import both
+
+UNLIKE = 1.5
+"""Times its rated voltage a motor is not to be tied to."""
 
 
 def circuits(build: Build, package: Package, found: Electrics) -> Found:
@@ -91,6 +96,11 @@ def _source(build: Build, where: tuple[str, ...], name: str, figures: CircuitFig
         yield Finding("sources_differ", "problem", (*where, "sources"), f"{name}: sources of different voltage are tied together",
                       f"{volts}: the higher drives current into the lower until something melts. Choose one; battery and alternator of one voltage belong together.",
                       value=max(s.voltage.si for s in tied), limit=min(s.voltage.si for s in tied))  # fmt: skip
+    nominal = max((source.voltage.si for source in tied), default=0.0)
+    rated = min(motored.motor.voltage for motored in figures.motors)
+    if figures.fault != "source" and nominal > UNLIKE * rated:
+        yield Finding("source_unlike", "problem", (*where, "sources"), f"{name}: a {nominal:g} V source on a {rated:g} V motor",
+                      "It runs far too fast and burns. A converter, or a motor for that voltage.", value=nominal, limit=rated)  # fmt: skip
     if circuit.ground == "none":
         yield Finding("no_return", "problem", (*where, "ground"), f"{name}: no way back",
                       "Current that goes out has to come back: without a ground the motor stands still. A wire to the battery’s negative post or to clean chassis metal.",
@@ -142,15 +152,7 @@ def _fuse(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigur
 def _relay(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Fix, ...]) -> Found:
     circuit, at = figures.circuit, (*where, "relay")
     if circuit.switch == "none":
-        if place_of_switch(build, circuit.feeds):
-            yield Finding(
-                "no_relay",
-                "problem",
-                (*where, "switch"),
-                f"{name}: nothing switches it",
-                "It runs for as long as its source is live.",
-                (choose_fix("One relay per motor", (*where, "switch"), "relays"),),
-            )
+        yield from _unswitched(build, where, name, figures)
         return
     if circuit.relay is None or figures.relay_holds is None or figures.relay_makes is None:
         yield Finding(
@@ -176,9 +178,16 @@ def _relay(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigu
                       mend, value=begins, limit=figures.relay_makes)  # fmt: skip
 
 
-def place_of_switch(build: Build, feeds: tuple[str, ...]) -> bool:
-    """Whether anything fed wants switching: fans do, an electric pump may run with its source."""
-    return any(ident != "pump" for ident in feeds)
+def _unswitched(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures) -> Found:
+    """A circuit without a switch runs as long as its source is live: on the battery until that is flat."""
+    at, fix = (*where, "switch"), (choose_fix("One relay per motor", (*where, "switch"), "relays"),)
+    live = [source for source in build.supply.sources if source.id in figures.circuit.sources and source.always]
+    if live:
+        minutes = discharge_time(battery_of(build.supply), figures.continuous) / 60
+        yield Finding("drains", "problem", at, f"{name}: always live and never switched",
+                      f"{figures.continuous:.0f} A with the key off empty the battery in {minutes:.0f} min. Switch it, or feed it from the key.", fix, "PEUKERT", value=figures.continuous)  # fmt: skip
+    elif any(motored.fan for motored in figures.motors):
+        yield Finding("no_relay", "problem", at, f"{name}: nothing switches it", "It runs whenever the key is on, warm or cold.", fix)
 
 
 def _wires(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Fix, ...]) -> Found:

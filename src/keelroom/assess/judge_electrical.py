@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from keelroom.assess.assessment import Assessment
-from keelroom.assess.electrical.charge import charge_drop, cure_words, fan_current_alone
+from keelroom.assess.electrical.charge import charge_drop, cure_words, fan_current_alone, pulley_fix
 from keelroom.assess.electrical.controller import BY_COMPUTER, RAMPED, SENSORLESS, STAGED, place_of, set_for_lower_hose
 from keelroom.assess.electrical.figures import Electrics, own_relays
 from keelroom.assess.electrical.system import battery_of, run_of
@@ -35,6 +35,7 @@ def electrical(build: Build, package: Package, assessment: Assessment) -> Found:
     if found is None:
         return
     yield from circuits(build, package, found)
+    yield from _curves(build, package)
     for check in (_control, _sensor, _run_on, _direction):
         yield from check(build, package, assessment)
     yield from _charging(build, assessment, found)
@@ -87,6 +88,12 @@ def _control(build: Build, package: Package, assessment: Assessment) -> Found:
     if build.brief.accessories.ac_fitted and not control.ac_request and control.strategy != "toggle":
         yield Finding("no_ac_request", "note", (*where, "ac_request"), "The A/C does not ask for the fans",
                       "Standing, the condenser has only the fans’ air; without it the head pressure rises until the A/C cuts out.", (flag_fix("A/C asks for the fans", (*where, "ac_request"), True),))  # fmt: skip
+
+
+def _curves(build: Build, package: Package) -> Found:
+    for where, points, without in ((("supply", "curve"), build.supply.curve, "the usual one for its rating"), (("packages", package.id, "control", "curve"), package.control.curve, "a straight ramp between the set points")):  # fmt: skip
+        if len(points) == 1:
+            yield Finding("curve_of_one", "doubt", where, "One point is no curve", f"Two points at least; until then {without} counts.")
 
 
 def _minutes_alone(build: Build, package: Package, assessment: Assessment) -> float:
@@ -173,7 +180,7 @@ def _charging(build: Build, assessment: Assessment, found: Electrics) -> Found:
         lasts = discharge_time(battery_of(supply), need - have) / 60
         yield Finding("alternator_short", "problem", at, "The alternator cannot feed the fans at idle",
                       f"{need:.0f} A wanted against {have:.0f} A hot at idle: the battery makes up {need - have:.0f} A and is down in {lasts:.0f} min; the voltage sinks, and the fans with it.{volts} {cure_words(build, found, full)}",
-                      (Fix("larger_alternator", "An alternator that feeds it", (("wanted", f"{full:.0f}"),)),), value=need, limit=have)  # fmt: skip
+                      (Fix("larger_alternator", "An alternator that feeds it", (("wanted", f"{full:.0f}"),)), *pulley_fix(build, found, full)), value=need, limit=have)  # fmt: skip
     elif found.idle and found.idle.balance.voltage < LOW_VOLTAGE and found.idle.measured:
         yield Finding("battery_low", "problem", ("brief", "accessories", "idle_voltage"), f"{found.idle.balance.voltage:.1f} V at the battery at idle",
                       "A healthy battery holds 12.0–12.3 V at 40 A: this one is nearly flat. The same reading at the fan alone would be its wire.", value=found.idle.balance.voltage, limit=LOW_VOLTAGE)  # fmt: skip

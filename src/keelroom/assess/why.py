@@ -202,7 +202,12 @@ def movers(build: Build, case_id: str, system: str, headline: str = "temperature
 
 def _inputs(build: Build, case_id: str) -> list[tuple[Path, Spec, Quantity]]:
     case = next(case for case in build.duty_cases if case.id == case_id)
-    places = ((build.brief, ("brief",)), (build.package, ("packages", build.active)), (case, ("duty_cases", case_id)))
+    places = (
+        (build.brief, ("brief",)),
+        (build.package, ("packages", build.active)),
+        (build.supply, ("supply",)),
+        (case, ("duty_cases", case_id)),
+    )
     return [
         (path, spec, value)
         for node, start in places

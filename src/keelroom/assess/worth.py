@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from keelroom.assess.batch import Asked, temperatures
 from keelroom.assess.electrical.figures import electrics
-from keelroom.assess.electrical.planner import settled
+from keelroom.assess.electrical.planner import mended
 from keelroom.assess.placing import cuts_for, hidden_strips
 from keelroom.build.edits import Change, Edit, apply, fresh_id
 from keelroom.build.quantity import Quantity, from_si, quantity
@@ -148,18 +148,8 @@ def _cut(build: Build, package: Package, where: tuple[str, ...]) -> tuple[Change
 
 def _wire(build: Build, package: Package, where: tuple[str, ...]) -> tuple[Change, ...]:
     """Every circuit that loses more than its limit as advised."""
-    found: list[Change] = []
-    for figures in electrics(build, package).circuits:
-        if figures.drop > build.supply.drop_limit.si:
-            circuit = figures.circuit.model_copy(update={"measured_drop": None})
-            mended = settled(circuit, figures.motors, build.supply)
-            path = (*where, "circuits", circuit.id)
-            found += [
-                Change((*path, name), getattr(mended, name))
-                for name in type(mended).model_fields
-                if getattr(mended, name) != getattr(figures.circuit, name)
-            ]
-    return tuple(found)
+    over = [one for one in electrics(build, package).circuits if one.motors and one.drop > build.supply.drop_limit.si]
+    return tuple(change for figures in over for change in mended(package, figures, build.supply))
 
 
 def _divide(build: Build, package: Package, where: tuple[str, ...]) -> tuple[Change, ...]:

@@ -199,7 +199,7 @@ def _switch(sheet: _Sheet, figures: CircuitFigures, y: float, role: str) -> list
     sheet.ring("el.mark", RELAY - 14, y, 1.6)
     sheet.ring("el.mark", RELAY + 14, y, 1.6)
     names = {"relay": "relay", "relays": "relay", "parallel": "2 in parallel", "controller": "controller", "switch": "switch"}
-    sheet.words(RELAY, y - 54, f"{names[circuit.switch]} {rating}" if circuit.switch != "parallel" else f"2 relays {rating}", "el.value")
+    sheet.words(RELAY, y + 28, f"{names[circuit.switch]} {rating}" if circuit.switch != "parallel" else f"2 relays {rating}", "el.value")
     if circuit.switch == "switch":
         return []
     sheet.box("el.coil", RELAY, y - 34, 26, 11, 2)
@@ -254,7 +254,7 @@ def _lane(sheet: _Sheet, told: tuple[Build, Package, Assessment], wires: tuple[H
         sheet.wire(own[1], system, (FUSE + 22, y), (feed, y), flag=(88, y))
     sheet.box("el.bad" if wrong & {"sensor", "strategy"} else "el.part", brain_x, y, brain_wide, 48, 6)
     sheet.words(brain_x, y + 9, by, "el.value")
-    sheet.words(brain_x, y - 9, _set_points(build, control.strategy, system))
+    sheet.words(brain_x, y - 9, _set_points(build, control, system))
     common = "wire.violet" if own and 1 in own and own[1].end == "coils, splice" else "wire.black" if 2 in own else ""
     _buses(sheet, own, coils, (control.strategy in STAGED, common, brain_x - brain_wide / 2, y))
     _sensor(sheet, control, own, (brain_x + brain_wide / 2, y), (system, "el.bad" if wrong & {"sensor", "strap"} else "el.part"))
@@ -264,12 +264,14 @@ def _lane(sheet: _Sheet, told: tuple[Build, Package, Assessment], wires: tuple[H
         _tag(sheet, own[5], (416, -121), "A/C pressure switch")
 
 
-def _set_points(build: Build, strategy: str, system: str) -> str:
+def _set_points(build: Build, control: Control, system: str) -> str:
     cooling = build.brief.cooling
-    if strategy == "toggle" or cooling.fan_on is None or cooling.fan_off is None:
-        return "by hand" if strategy == "toggle" else ""
-    on, off = (described(value, KINDS["temperature"], system) for value in (cooling.fan_on, cooling.fan_off))
-    return f"on {on.split()[0]}, off {off}"
+    if control.strategy == "toggle" or cooling.fan_on is None or cooling.fan_off is None:
+        return "by hand" if control.strategy == "toggle" else ""
+    shown = [described(value, KINDS["temperature"], system) for value in (cooling.fan_on, cooling.fan_off, control.second_on)]
+    if control.strategy in STAGED:
+        return f"low {shown[0].split()[0]}, high {shown[2]}"
+    return f"on {shown[0].split()[0]}, off {shown[1]}"
 
 
 def _buses(sheet: _Sheet, own: dict[int, HarnessWire], coils: list[Point], lane: tuple[bool, str, float, float]) -> None:
@@ -320,7 +322,7 @@ def _sensor(sheet: _Sheet, control: Control, own: dict[int, HarnessWire], start:
 def _tag(sheet: _Sheet, wire: HarnessWire, at: Point, name: str) -> None:
     """Something that speaks into the control by one wire, told by its number."""
     x, y = at
-    sheet.box("el.part", x, y, 152, 24, 3)
+    sheet.box("el.part", x, y, 160, 24, 3)
     sheet.words(x, y, name)
     sheet.line(f"wire.{wire.colour}", (x + 76, y), (x + 108, y))
     sheet.sleeve(x + 92, y, wire.number)

@@ -6,6 +6,7 @@ import math
 
 from keelroom.assess.electrical.figures import Electrics, sizes_like
 from keelroom.assess.electrical.system import alternator_of, battery_of, run_of
+from keelroom.assess.wording import set_fix
 from keelroom.build.edits import Edit, set_value
 from keelroom.build.quantity import quantity
 from keelroom.build.schema.build import Build
@@ -13,6 +14,7 @@ from keelroom.core.electrical.charging import rating_for, ratio_for
 from keelroom.core.electrical.circuit import Run
 from keelroom.core.electrical.motor import current_at
 from keelroom.core.electrical.wire import ampacity, conductor, conductor_temperature, wire_voltage_drop
+from keelroom.core.findings import Fix
 from keelroom.errors import InputError
 from keelroom.gauges import is_metric
 
@@ -48,6 +50,18 @@ def cure_words(build: Build, found: Electrics, need: float) -> str:
     if rating is not None:
         words.append(f"a {math.ceil(rating / 5) * 5:.0f} A unit of its kind does")
     return "; ".join(words) + "."
+
+
+def pulley_fix(build: Build, found: Electrics, need: float) -> tuple[Fix, ...]:
+    """The pulley that gives `need` [A] hot at idle, where one does within the speed limit."""
+    alternator, supply, idle = found.alternator, build.supply, build.brief.engine.idle_rpm
+    if alternator is None or idle is None or alternator.idle_share is not None:
+        return ()
+    ratio = ratio_for(alternator, need, idle.si * 60)
+    if ratio is None or ratio * supply.redline.si > supply.speed_limit.si:
+        return ()
+    text = f"{math.ceil(ratio * 100) / 100:.2f}"
+    return (set_fix(f"A pulley of {text}", ("supply", "pulley_ratio"), text),)
 
 
 def charge_drop(run: Run, rating: float) -> float:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from keelroom.assess.electrical.figures import RUNS, Advice, advice, electrics
+from keelroom.assess.electrical.figures import RUNS, Advice, CircuitFigures, advice, electrics
 from keelroom.assess.electrical.loads import COOLER, Motored
 from keelroom.assess.electrical.system import Planned, fault_of, path_of, planned_circuits
 from keelroom.build.edits import Change, Edit, fresh_id
@@ -41,7 +41,7 @@ def planned_for(motored: Motored, ident: str, supply: Supply) -> Circuit:
 def settled(circuit: Circuit, motors: tuple[Motored, ...], supply: Supply) -> Circuit:
     """The circuit with what is advised, sought again until the fuse's and relay's own loss changes nothing more."""
     for _ in range(4):
-        planned = Planned(circuit, motors, path_of(circuit), fault_of(circuit, supply))
+        planned = Planned(circuit, motors, path_of(circuit, len(motors)), fault_of(circuit, supply))
         after = advised(circuit, advice(planned, supply))
         if after == circuit:
             return circuit
@@ -61,18 +61,22 @@ def plan_missing(build: Build, package: Package) -> Edit:
     return Edit(f"Plan {count}", (Change(("packages", package.id, "circuits"), circuits),))
 
 
+def mended(package: Package, figures: CircuitFigures, supply: Supply) -> tuple[Change, ...]:
+    """The changes that give a circuit the advised wire, fuse and relay; a drop measured on the old wire goes with it."""
+    new = settled(figures.circuit.model_copy(update={"measured_drop": None}), figures.motors, supply)
+    return tuple(
+        Change((*_at(package, new.id), name), getattr(new, name))
+        for name in ("fuse", "fuse_form", "relay", "switch", "connector", "measured_drop", *RUNS)
+        if getattr(new, name) != getattr(figures.circuit, name)
+    )
+
+
 def mend_circuit(build: Build, package: Package, circuit_id: str) -> Edit:
-    """Wire, fuse and relay of one circuit as advised. Raises InputError where it is gone."""
-    found = electrics(build, package)
-    figures = next((one for one in found.circuits if one.circuit.id == circuit_id), None)
+    """Wire, fuse and relay of one circuit as advised. Raises InputError where it is gone or as advised already."""
+    figures = next((one for one in electrics(build, package).circuits if one.circuit.id == circuit_id), None)
     if figures is None:
         raise InputError("no_such_circuit", "That circuit is no longer in the package")
-    mended = settled(figures.circuit, figures.motors, build.supply)
-    changes = tuple(
-        Change((*_at(package, circuit_id), name), getattr(mended, name))
-        for name in ("fuse", "fuse_form", "relay", "switch", "connector", *RUNS)
-        if getattr(mended, name) != getattr(figures.circuit, name)
-    )
+    changes = mended(package, figures, build.supply)
     if not changes:
         raise InputError("already_mended", "Wire, fuse and relay are as advised already")
     return Edit(f"Wire, fuse and relay of {figures.circuit.name or circuit_id} as advised", changes)

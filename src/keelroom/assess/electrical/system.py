@@ -65,18 +65,26 @@ def run_of(wire: Wire) -> Run:
     return Run(copper, wire.length.si, wire.ambient.si, int(wire.bundle.si))
 
 
-def contacts_of(circuit: Circuit) -> float:
-    """Ohms of fuse, relay and terminals on the way."""
+def contacts_of(circuit: Circuit, motors: int) -> float:
+    """Ohms of fuse, relay and terminals, as the current of all motors sees them: what each has to itself stands side by side."""
     fuse = FUSE_LOSS / circuit.fuse.si if circuit.fuse else 0.0
-    contact = 0.0 if circuit.switch == "none" else CONTACT / (2 if circuit.switch in ("relays", "parallel") else 1)
-    ground = TERMINAL / circuit.grounds.si
-    return fuse + contact + (2 * TERMINAL if circuit.connector else 0.0) + ground
+    contact = 0.0 if circuit.switch == "none" else CONTACT / {"relays": motors, "parallel": 2}.get(circuit.switch, 1)
+    plugs = 2 * TERMINAL / motors if circuit.connector else 0.0
+    ground = TERMINAL / circuit.grounds.si / (1 if circuit.shared_ground else motors)
+    return fuse + contact + plugs + ground
 
 
-def path_of(circuit: Circuit) -> Path:
-    """What the circuit's current goes through, in core terms."""
+def path_of(circuit: Circuit, motors: int) -> Path:
+    """What the current of a circuit with so many motors goes through, in core terms."""
     fixed = circuit.measured_drop.si if circuit.measured_drop else None
-    return Path(run_of(circuit.feed), run_of(circuit.branch), run_of(circuit.back), circuit.shared_ground, contacts_of(circuit), fixed)
+    return Path(
+        run_of(circuit.feed),
+        run_of(circuit.branch),
+        run_of(circuit.back),
+        circuit.shared_ground,
+        contacts_of(circuit, max(motors, 1)),
+        fixed,
+    )
 
 
 def fault_of(circuit: Circuit, supply: Supply) -> str:
@@ -109,7 +117,7 @@ def _planned(circuits: tuple[Circuit, ...], supply: Supply, motors: tuple[Motore
     for circuit in circuits:
         own = tuple(motored for motored in left if motored.id in circuit.feeds)
         left = [motored for motored in left if motored not in own]
-        found.append(Planned(circuit, own, path_of(circuit), fault_of(circuit, supply)))
+        found.append(Planned(circuit, own, path_of(circuit, len(own)), fault_of(circuit, supply)))
     return tuple(found), tuple(left)
 
 

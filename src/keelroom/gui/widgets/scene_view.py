@@ -8,7 +8,7 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QTransform, QWheelEvent
 from PyQt6.QtWidgets import QWidget
 
-from keelroom.drawing.scene import Scene
+from keelroom.drawing.scene import Label, Scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette, palette_of
 from keelroom.gui.widgets.inks import inks
@@ -51,7 +51,8 @@ class SceneView(QWidget):
 
     def refresh(self) -> None:
         self.scene, self.title, self.foot = self.source()
-        self.setAccessibleDescription(f"{self.title}. {self.foot}")
+        words = [shape.text for shape in self.scene.shapes if isinstance(shape, Label)] if self.scene and self.readable else []
+        self.setAccessibleDescription(f"{self.title}. {self.foot} {'; '.join(words)}".strip())
         self.update()
 
     def show_life_size(self, pixels_per_metre: float) -> None:

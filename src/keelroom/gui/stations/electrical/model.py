@@ -15,7 +15,7 @@ from keelroom.assess.electrical.system import battery_of, run_of
 from keelroom.assess.judge_circuits import advice_words
 from keelroom.assess.wording import raised
 from keelroom.build.schema.build import Build
-from keelroom.build.schema.electrical import Circuit
+from keelroom.build.schema.electrical import Circuit, usual_sources
 from keelroom.core.electrical.charging import discharge_time, output, top_speed
 from keelroom.core.electrical.protection import FUSES
 from keelroom.core.electrical.wire import CABLES
@@ -44,6 +44,7 @@ LOW_SPEEDS = (("one_fan", "One fan of two"), ("series", "Resistor in series"), (
 COILS = (("key", "Key"), ("always", "Always live"))
 WHENS = (("always", "Always"), ("with_ac", "With the A/C"), ("moving", "On the road"), ("standing", "Standing"))
 THREAD_CHOICES = tuple(THREADS.items())
+USUAL_SOURCES = tuple(source.id for source in usual_sources())
 FAULTS = {"source": "Nothing flows: its source is wrong.", "return": "Nothing flows: no way back."}
 
 
@@ -87,7 +88,7 @@ def _circuits(build: Build, assessment: Assessment) -> Page:
         groups += _labels(build)
         groups.append(Group("Rule", quantities(("supply",), "drop_limit")))
         groups += [
-            Group(source.name or source.id, (Row("text", ("supply", "sources", source.id, "name"), "Source"), *quantities(("supply", "sources", source.id), "voltage"), Row("flag", ("supply", "sources", source.id, "always"), "Live with the key off")))
+            Group(source.name or source.id, (Row("text", ("supply", "sources", source.id, "name"), "Source"), *quantities(("supply", "sources", source.id), "voltage", of=source.name or source.id), Row("flag", ("supply", "sources", source.id, "always"), "Live with the key off")), remove=() if source.id in USUAL_SOURCES else ("supply", "sources", source.id))
             for source in build.supply.sources
         ]  # fmt: skip
     return Page(
