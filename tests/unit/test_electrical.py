@@ -297,8 +297,8 @@ def test_a_pulley_is_offered_where_the_speed_limit_allows_it():
     free = on(
         BUILD,
         (("supply", "speed_limit"), "20000 rpm", "turning speed"),
-        (("brief", "accessories", "alternator_rating"), "150 A", "current"),
-        (("supply", "pulley_ratio"), "2.1", "number"),
+        (("brief", "accessories", "alternator_rating"), "180 A", "current"),
+        (("supply", "pulley_ratio"), "1.8", "number"),
     )
     finding = codes(free)["alternator_short"]
     assert "pulley" in finding.why

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from keelroom.assess.assessment import Assessment
-from keelroom.assess.electrical.charge import charge_drop, cure_words, fan_current_alone, pulley_fix
+from keelroom.assess.electrical.charge import charge_drop, cure_words, cures, fan_current_alone
 from keelroom.assess.electrical.controller import BY_COMPUTER, RAMPED, SENSORLESS, STAGED, place_of, set_for_lower_hose
 from keelroom.assess.electrical.figures import Electrics, own_relays
 from keelroom.assess.electrical.system import battery_of, run_of
@@ -180,7 +180,7 @@ def _charging(build: Build, assessment: Assessment, found: Electrics) -> Found:
         lasts = discharge_time(battery_of(supply), need - have) / 60
         yield Finding("alternator_short", "problem", at, "The alternator cannot feed the fans at idle",
                       f"{need:.0f} A wanted against {have:.0f} A hot at idle: the battery makes up {need - have:.0f} A and is down in {lasts:.0f} min; the voltage sinks, and the fans with it.{volts} {cure_words(build, found, full)}",
-                      (Fix("larger_alternator", "An alternator that feeds it", (("wanted", f"{full:.0f}"),)), *pulley_fix(build, found, full)), value=need, limit=have)  # fmt: skip
+                      cures(build, found, full), value=need, limit=have)  # fmt: skip
     elif found.idle and found.idle.balance.voltage < LOW_VOLTAGE and found.idle.measured:
         yield Finding("battery_low", "problem", ("brief", "accessories", "idle_voltage"), f"{found.idle.balance.voltage:.1f} V at the battery at idle",
                       "A healthy battery holds 12.0–12.3 V at 40 A: this one is nearly flat. The same reading at the fan alone would be its wire.", value=found.idle.balance.voltage, limit=LOW_VOLTAGE)  # fmt: skip

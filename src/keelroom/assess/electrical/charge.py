@@ -18,6 +18,8 @@ from keelroom.core.findings import Fix
 from keelroom.errors import InputError
 from keelroom.gauges import is_metric
 
+LARGEST = 320.0
+"""[A] of the largest alternator on sale for a car."""
 STEP = 5.0
 """[A] alternators are told apart by."""
 
@@ -43,25 +45,28 @@ def cure_words(build: Build, found: Electrics, need: float) -> str:
         top = ratio * redline
         fits = f"within its {limit:.0f} rpm" if top <= limit else f"over its {limit:.0f} rpm limit"
         words.append(
-            f"A pulley of {ratio:.2f} instead of {alternator.ratio:.2f} gives it ({top:.0f} rpm at the redline, {fits}; the belt wraps {1 - alternator.ratio / ratio:.0%} less pulley and slips sooner)"
+            f"a pulley of {ratio:.2f} instead of {alternator.ratio:.2f} gives it ({top:.0f} rpm at the redline, {fits}; the belt wraps {1 - alternator.ratio / ratio:.0%} less pulley and slips sooner)"
         )
     else:
         words.append("no pulley gives it")
-    if rating is not None:
+    if rating is not None and rating <= LARGEST:
         words.append(f"a {math.ceil(rating / 5) * 5:.0f} A unit of its kind does")
     return "; ".join(words) + "."
 
 
-def pulley_fix(build: Build, found: Electrics, need: float) -> tuple[Fix, ...]:
-    """The pulley that gives `need` [A] hot at idle, where one does within the speed limit."""
+def cures(build: Build, found: Electrics, need: float) -> tuple[Fix, ...]:
+    """The alternator of its kind, and the pulley within the speed limit, that give `need` [A] hot at idle; each where there is one."""
     alternator, supply, idle = found.alternator, build.supply, build.brief.engine.idle_rpm
-    if alternator is None or idle is None or alternator.idle_share is not None:
+    if alternator is None or idle is None:
         return ()
-    ratio = ratio_for(alternator, need, idle.si * 60)
-    if ratio is None or ratio * supply.redline.si > supply.speed_limit.si:
-        return ()
-    text = f"{math.ceil(ratio * 100) / 100:.2f}"
-    return (set_fix(f"A pulley of {text}", ("supply", "pulley_ratio"), text),)
+    fixes: tuple[Fix, ...] = ()
+    rating, ratio = rating_for(alternator, need, idle.si * 60), ratio_for(alternator, need, idle.si * 60)
+    if rating is not None and rating <= LARGEST:
+        fixes = (Fix("larger_alternator", "An alternator that feeds it", (("wanted", f"{need:.0f}"),)),)
+    if ratio is not None and alternator.idle_share is None and ratio * supply.redline.si <= supply.speed_limit.si:
+        text = f"{math.ceil(ratio * 100) / 100:.2f}"
+        fixes = (*fixes, set_fix(f"A pulley of {text}", ("supply", "pulley_ratio"), text))
+    return fixes
 
 
 def charge_drop(run: Run, rating: float) -> float:
@@ -84,7 +89,7 @@ def larger_alternator(build: Build, wanted: float) -> Edit:
     """An alternator of the same kind that gives `wanted` [A] hot at idle. Raises InputError where none does."""
     alternator, idle = alternator_of(build.brief.accessories, build.brief.engine, build.supply), build.brief.engine.idle_rpm
     rating = rating_for(alternator, wanted, idle.si * 60) if alternator and idle else None
-    if rating is None or rating > 500:
+    if rating is None or rating > LARGEST:
         raise InputError("no_alternator", "No alternator of its kind gives that at this idle speed and pulley")
     text = f"{math.ceil(rating / STEP) * STEP:g} A"
     return set_value(("brief", "accessories", "alternator_rating"), quantity(text, "current"), f"Alternator of {text}")
