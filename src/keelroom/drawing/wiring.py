@@ -224,7 +224,7 @@ def _motor(sheet: _Sheet, x: float, y: float, name: str, volts: str) -> None:
         swept = [(angle - 0.32, 0.34), (angle - 0.1, 0.9), (angle + 0.45, 0.82), (angle + 0.34, 0.34)]
         sheet.area("el.blade", *((x + MOTOR_RADIUS * r * math.cos(a), y + MOTOR_RADIUS * r * math.sin(a)) for a, r in swept))
     sheet.ring("el.node", x, y, 4)
-    sheet.words(x, y + 29, name, "el.value")
+    sheet.words(x, y + 38, name, "el.value")
     sheet.words(x, y - 36, volts)
 
 

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtGui import QResizeEvent
+from PyQt6.QtWidgets import QApplication, QScrollArea, QVBoxLayout, QWidget
 
 from keelroom.gui.session.session import Session
 
@@ -28,6 +29,13 @@ class ScrolledColumn(QScrollArea):
         self.setWidgetResizable(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """What has the cursor stays in sight when something under the column takes room."""
+        super().resizeEvent(event)
+        focused = QApplication.focusWidget()
+        if focused is not None and self.isAncestorOf(focused):
+            self.ensureWidgetVisible(focused)
 
     @staticmethod
     def blank(spacing: int = 3) -> tuple[QWidget, QVBoxLayout]:

@@ -18,6 +18,8 @@ from keelroom.gui.widgets.text import button, chip, label
 NOTE = (
     "Slide shrink on first; crimp conductor and insulation; tug each crimp. Lengths are as planned: hold the wire in place before cutting."
 )
+FIRST = {"Wires": 52, "Parts": 270}
+"""[px] of the first column, where it differs"""
 LISTS = ("Wires", "Parts", "Joints", "Loom", "Jumper")
 JUMPER_NOTE = "From a vehicle’s three-wire plug (ground, low, high) to two-wire fans."
 
@@ -86,7 +88,7 @@ class HarnessView(QWidget):
             table = ChooseTable(
                 self.current, rows[0], lambda _row: None, JUMPER_NOTE if self.current == "Jumper" else NOTE, "red, 101, relay …", words=True
             )
-            table.fit_to_cells(52 if self.current == "Wires" else 196)
+            table.fit_to_cells(FIRST.get(self.current, 196))
             self.tables[self.current] = table
             self.column.insertWidget(1, table, 1)
         self.tables[self.current].show_rows(rows[1:], -1)

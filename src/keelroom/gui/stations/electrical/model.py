@@ -64,14 +64,20 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str = "") ->
         Page("Harness", ()),
         _bench(build, assessment, system),
     )
-    marked = tuple(page._replace(marks=_marks(assessment, page)) for page in made)
+    marked = tuple(page._replace(marks=_marks(build, assessment, page)) for page in made)
     return tuple(page._replace(said=said[page.title]()) if page.title == shown and page.title in said else page for page in marked)
 
 
-def _marks(assessment: Assessment, page: Page) -> tuple[tuple[Path, str], ...]:
-    """What is wrong, said at the field it is wrong in."""
+def _marks(build: Build, assessment: Assessment, page: Page) -> tuple[tuple[Path, str], ...]:
+    """What is wrong, said at the field it is wrong in; the circuit it belongs to is plain from there."""
     rows = {row.path for group in page.groups for row in group.rows}
-    return tuple((finding.where, finding.what) for finding in assessment.findings if finding.level == "problem" and finding.where in rows)
+    names = {circuit.id: circuit.name or circuit.id for circuit in build.package.circuits}
+    said: dict[Path, list[str]] = {}
+    for finding in assessment.findings:
+        if finding.level == "problem" and finding.where in rows:
+            owner = names.get(finding.where[3], "") if finding.where[2:3] == ("circuits",) else ""
+            said.setdefault(finding.where, []).append(raised(finding.what.removeprefix(f"{owner}: ")))
+    return tuple((path, "\n".join(texts)) for path, texts in said.items())
 
 
 def _circuits(build: Build, assessment: Assessment) -> Page:
