@@ -245,11 +245,19 @@ def fit_line(assessment: Assessment, system: str) -> str:
     return f"Fit: {FIT_WORDS[fit.verdict]}" + (f". Tightest: {gap_words(tightest, system)}" if tightest else "")
 
 
+def volts_line(assessment: Assessment) -> str:
+    """Volts at the battery and at the worst motor at idle, as a sentence with its space; '' where not known."""
+    idle = assessment.electrics.idle if assessment.electrics else None
+    if idle is None or not idle.volts:
+        return ""
+    return f"At idle {idle.balance.voltage:.1f} V at the battery, {min(idle.volts.values()):.1f} V at the worst motor. "
+
+
 def plain_verdict(build: Build, assessment: Assessment, system: str) -> str:
-    """One paragraph for a message: heat and fit."""
+    """One paragraph for a message: heat, fit and volts."""
     rows = [row for row in ledger_rows(assessment, system)[1:] if row[2]]
     heat = "; ".join(f"{row[0]} {row[1]} ({row[6]})" for row in rows) or "no duty case is worked out yet"
-    return f"{build.package.name or 'Package'} in {build.brief.title or 'this build'}: {heat}. {fit_line(assessment, system)}. Planning estimates; local codes and licensed practice come first."
+    return f"{build.package.name or 'Package'} in {build.brief.title or 'this build'}: {heat}. {fit_line(assessment, system)}. {volts_line(assessment)}Planning estimates; local codes and licensed practice come first."
 
 
 def totals_lines(assessment: Assessment, system: str) -> list[str]:

@@ -12,7 +12,7 @@ from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from keelroom.assess.assessment import Assessment
-from keelroom.assess.electrical.bench import bench_steps
+from keelroom.assess.electrical.bench import bench_steps, jumper_list
 from keelroom.assess.electrical.harness import loom_list, parts_list, splice_list, wire_list
 from keelroom.assess.report import CAUTIONS, VERDICT_WORDS, band_text, margin_text, settles_text, totals_lines
 from keelroom.build.fields import measured_fields
@@ -133,6 +133,7 @@ def _electrics(build: Build, assessment: Assessment, system: str) -> list[Flowab
         ("Connectors, terminals, fuses, relays", parts_list(build, package, found), (0.62, 0.08, 0.30)),
         ("Joints", splice_list(build, package, found), (0.36, 0.18, 0.12, 0.34)),
         ("Loom and shrink", loom_list(build, package, found, system), (0.40, 0.12, 0.22, 0.26)),
+        ("Jumper from a three-wire vehicle plug", jumper_list(found), (0.24, 0.14, 0.18, 0.10, 0.34)),
     )
     for title, listed, shares in lists:
         if len(listed) > 1:

@@ -8,7 +8,7 @@ from keelroom.assess.electrical.system import Planned, fault_of, path_of, planne
 from keelroom.build.edits import Change, Edit, fresh_id
 from keelroom.build.quantity import quantity
 from keelroom.build.schema.build import Build
-from keelroom.build.schema.electrical import Circuit, Supply
+from keelroom.build.schema.electrical import Circuit, Supply, Wire
 from keelroom.build.schema.package import Package
 from keelroom.errors import InputError
 
@@ -39,13 +39,19 @@ def planned_for(motored: Motored, ident: str, supply: Supply) -> Circuit:
 
 
 def settled(circuit: Circuit, motors: tuple[Motored, ...], supply: Supply) -> Circuit:
-    """The circuit with what is advised, sought again until the fuse's and relay's own loss changes nothing more."""
-    for _ in range(4):
+    """The circuit with what is advised, sought again until the fuse's and relay's own loss changes nothing more.
+
+    A wire that was made thicker for them stays so: going back would only bring them back.
+    """
+    least: dict[str, Wire] = {}
+    for _ in range(8):
         planned = Planned(circuit, motors, path_of(circuit, len(motors)), fault_of(circuit, supply))
         after = advised(circuit, advice(planned, supply))
+        thicker = {run: wire for run, wire in least.items() if wire.size.si > getattr(after, run).size.si}
+        after = after.model_copy(update=thicker)
         if after == circuit:
             return circuit
-        circuit = after
+        circuit, least = after, {run: getattr(after, run) for run in RUNS}
     return circuit
 
 
