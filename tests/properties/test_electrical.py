@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from keelroom.assess.electrical.figures import RUNS, advice, electrics
 from keelroom.assess.electrical.loads import Motored
-from keelroom.assess.electrical.planner import settled
+from keelroom.assess.electrical.planner import as_advised
 from keelroom.assess.electrical.system import Planned, fault_of, path_of
 from keelroom.build.quantity import from_si, quantity
 from keelroom.build.schema.electrical import Circuit, Supply, Wire
@@ -92,7 +92,7 @@ def test_what_is_advised_keeps_every_rule_or_says_that_nothing_does(feed, branch
     supply = Supply()
     fed = tuple(Motored(f"m{k}", f"Motor {k}", motor, True) for k, motor in enumerate(motors))
     circuit = Circuit(id="c", feeds=tuple(m.id for m in fed), shared_ground=shared, feed=wire(feed), branch=wire(branch), back=wire(back))
-    made = settled(circuit, fed, supply)
+    made = as_advised(circuit, fed, supply)
     planned = Planned(made, fed, path_of(made, len(fed)), fault_of(made, supply))
     found = advice(planned, supply)
     if not found.sizes or found.fuse is None:

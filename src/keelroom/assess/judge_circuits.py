@@ -11,7 +11,7 @@ from keelroom.assess.wording import Found, choose_fix, lowered, set_fix
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
 from keelroom.core.electrical.charging import discharge_time
-from keelroom.core.electrical.protection import CONTINUOUS, RELAY_MAKES, UNFUSED
+from keelroom.core.electrical.protection import CONTINUOUS, PARALLEL, RELAY_MAKES, UNFUSED
 from keelroom.core.findings import Finding, Fix, Level
 from keelroom.units import both
 
@@ -133,8 +133,7 @@ def _fuse(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigur
                       f"A {fuse:g} A fuse passes {fuse * 1.1:.0f} A for hours; this wire carries {weakest.ampacity:.0f} A where it lies before its insulation ({weakest.limit:.0f} °C) goes.",
                       mend, "CFR183", value=fuse, limit=weakest.ampacity)  # fmt: skip
     if circuit.relay and circuit.switch != "none":
-        many = max(len(figures.motors), 1) if circuit.switch == "relays" else 1
-        held = circuit.relay.si * many
+        held = circuit.relay.si * (PARALLEL if circuit.switch == "parallel" else 1.0)
         if fuse > held:
             what = {"switch": "switch", "controller": "controller"}.get(circuit.switch, "relay")
             yield Finding("fuse_over_relay", "problem", at, f"{name}: a {fuse:g} A fuse ahead of a {circuit.relay.si:g} A {what}",

@@ -6,13 +6,14 @@ from typing import NamedTuple
 
 from keelroom.assess.caching import by_identity
 from keelroom.assess.electrical.loads import Motored
-from keelroom.assess.electrical.system import Planned, System, alternator_of, flows_at, planned_circuits, system_at
+from keelroom.assess.electrical.system import Planned, System, alternator_of, contacts_of, flows_at, planned_circuits, system_at
+from keelroom.build.quantity import quantity
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.electrical import Circuit, Supply
 from keelroom.build.schema.package import Package
 from keelroom.core.electrical.charging import Alternator
 from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through
-from keelroom.core.electrical.motor import stall_current, start_current
+from keelroom.core.electrical.motor import current_at, stall_current, start_current
 from keelroom.core.electrical.protection import (
     CONTINUOUS,
     FUSES,
@@ -187,19 +188,28 @@ def own_relays(found: Electrics) -> bool:
 
 @by_identity(64)
 def advice(planned: Planned, supply: Supply) -> Advice:
-    """The smallest wire that meets drop and ampacity, the fuse that stands the start, the relay that carries it."""
+    """The smallest wire that meets drop and ampacity, the fuse that stands the start, the relay that carries it.
+
+    Fuse and relay are chosen for the current without any drop (brushless: with all that is allowed), so that they do not
+    depend on the wire; the wire then for them.
+    """
     circuit = planned.circuit
-    full = flow_through(planned.path, tuple(motored.motor for motored in planned.motors), supply.regulated.si)
-    start = start_of(planned, full)
-    fits = ((name, fuse_for(full.current, start, fuse_sizes(name))) for name in (circuit.fuse_form, *FORMS))
+    motors = tuple(motored.motor for motored in planned.motors)
+    many, volts = max(len(motors), 1), supply.regulated.si
+    low = max(volts - supply.drop_limit.si, 1.0)
+    amps = [current_at(motor, low if motor.brushless else volts) for motor in motors]
+    total, each = sum(amps), max(amps, default=0.0)
+    starts = tuple(start_current(motor, low if motor.brushless else volts) for motor in motors)
+    fits = ((name, fuse_for(total, starting(motors, 0.0, starts), fuse_sizes(name))) for name in (circuit.fuse_form, *FORMS))
     form, fuse = next(((name, size) for name, size in fits if size is not None), (circuit.fuse_form, None))
-    many = len(planned.motors)
     # One relay per motor: they share the load and the start.
-    each, begins = max(full.currents, default=0.0), start.current / max(many, 1)
-    switch, relay = "relays" if many > 1 else "relay", relay_for(each, begins, circuit.relay_air.si)
-    if circuit.switch in ("controller", "switch"):
-        switch, relay = circuit.switch, next((s for s in RELAYS if s >= CONTINUOUS * full.current), None)
-    return Advice(smallest_wires(planned, supply, fuse or CONTINUOUS * full.current), fuse, form, relay, switch)
+    switch = circuit.switch if circuit.switch in ("controller", "switch") else "relays" if many > 1 else "relay"
+    # A fuse all motors share has to protect each relay by itself.
+    needed = relay_for(each, max(starts, default=0.0), circuit.relay_air.si) if switch in ("relay", "relays") else CONTINUOUS * total
+    relay = next((size for size in RELAYS if needed is not None and size >= max(needed, fuse or 0.0)), None)
+    fused = quantity(f"{fuse:g} A", "current") if fuse else circuit.fuse
+    contacts = contacts_of(circuit.model_copy(update={"fuse": fused, "switch": switch}), many)
+    return Advice(smallest_wires(planned, supply, (fuse or CONTINUOUS * total, contacts)), fuse, form, relay, switch)
 
 
 def sizes_like(metric: bool) -> tuple[tuple[str, float], ...]:
@@ -209,12 +219,13 @@ def sizes_like(metric: bool) -> tuple[tuple[str, float], ...]:
     return tuple((awg_text(number), awg_area(number)) for number in AWG_SIZES)
 
 
-def smallest_wires(planned: Planned, supply: Supply, fuse: float) -> tuple[str, ...]:
+def smallest_wires(planned: Planned, supply: Supply, given: tuple[float, float]) -> tuple[str, ...]:
     """The smallest size of each run that the fuse protects and that together keep the drop; () where no size does.
 
+    given : the fuse [A], and the ohms of fuse, relay and terminals
     Each begins as thin as the fuse allows; then whichever loses most is made thicker until the limit is kept.
     """
-    circuit, path = planned.circuit, planned.path
+    (fuse, contacts), circuit, path = given, planned.circuit, planned.path
     motors = tuple(motored.motor for motored in planned.motors)
     made: dict[str, list[tuple[str, Run]]] = {}
     for key in RUNS:
@@ -228,7 +239,7 @@ def smallest_wires(planned: Planned, supply: Supply, fuse: float) -> tuple[str, 
     while True:
         chosen = [made[key][at[key]] for key in RUNS]
         feed, branch, back = (run for _, run in chosen)
-        flow = flow_through(Path(feed, branch, back, path.back_shared, path.contacts), motors, supply.regulated.si)
+        flow = flow_through(Path(feed, branch, back, path.back_shared, contacts), motors, supply.regulated.si)
         if flow.drop <= supply.drop_limit.si:
             return tuple(text for text, _ in chosen)
         thicker = [(volts, key) for key, (_, volts) in zip(RUNS, flow.lost, strict=False) if at[key] + 1 < len(made[key])]

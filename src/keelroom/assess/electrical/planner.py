@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from keelroom.assess.electrical.figures import RUNS, Advice, CircuitFigures, advice, electrics
+from keelroom.assess.electrical.figures import RUNS, CircuitFigures, advice, electrics
 from keelroom.assess.electrical.loads import COOLER, Motored
 from keelroom.assess.electrical.system import Planned, fault_of, path_of, planned_circuits
 from keelroom.build.edits import Change, Edit, fresh_id
 from keelroom.build.quantity import quantity
 from keelroom.build.schema.build import Build
-from keelroom.build.schema.electrical import Circuit, Supply, Wire
+from keelroom.build.schema.electrical import Circuit, Supply
 from keelroom.build.schema.package import Package
 from keelroom.errors import InputError
 
@@ -17,8 +17,9 @@ def _at(package: Package, circuit_id: str) -> tuple[str, ...]:
     return ("packages", package.id, "circuits", circuit_id)
 
 
-def advised(circuit: Circuit, found: Advice) -> Circuit:
+def as_advised(circuit: Circuit, motors: tuple[Motored, ...], supply: Supply) -> Circuit:
     """The circuit with the advised wire, fuse and relay; what no standard part can do stays as it is."""
+    found = advice(Planned(circuit, motors, path_of(circuit, len(motors)), fault_of(circuit, supply)), supply)
     update: dict[str, object] = {"switch": found.switch, "fuse_form": found.form}
     if found.fuse:
         update["fuse"] = quantity(f"{found.fuse:g} A", "current", "derived")
@@ -35,24 +36,7 @@ def planned_for(motored: Motored, ident: str, supply: Supply) -> Circuit:
     """A circuit of its own for one motor, as the tool would wire it."""
     sources = ("ignition",) if motored.id == COOLER else ("battery",)
     circuit = Circuit(id=ident, name=motored.name, feeds=(motored.id,), sources=sources)
-    return settled(circuit, (motored,), supply)
-
-
-def settled(circuit: Circuit, motors: tuple[Motored, ...], supply: Supply) -> Circuit:
-    """The circuit with what is advised, sought again until the fuse's and relay's own loss changes nothing more.
-
-    A wire that was made thicker for them stays so: going back would only bring them back.
-    """
-    least: dict[str, Wire] = {}
-    for _ in range(8):
-        planned = Planned(circuit, motors, path_of(circuit, len(motors)), fault_of(circuit, supply))
-        after = advised(circuit, advice(planned, supply))
-        thicker = {run: wire for run, wire in least.items() if wire.size.si > getattr(after, run).size.si}
-        after = after.model_copy(update=thicker)
-        if after == circuit:
-            return circuit
-        circuit, least = after, {run: getattr(after, run) for run in RUNS}
-    return circuit
+    return as_advised(circuit, (motored,), supply)
 
 
 def plan_missing(build: Build, package: Package) -> Edit:
@@ -69,7 +53,7 @@ def plan_missing(build: Build, package: Package) -> Edit:
 
 def mended(package: Package, figures: CircuitFigures, supply: Supply) -> tuple[Change, ...]:
     """The changes that give a circuit the advised wire, fuse and relay; a drop measured on the old wire goes with it."""
-    new = settled(figures.circuit.model_copy(update={"measured_drop": None}), figures.motors, supply)
+    new = as_advised(figures.circuit.model_copy(update={"measured_drop": None}), figures.motors, supply)
     return tuple(
         Change((*_at(package, new.id), name), getattr(new, name))
         for name in ("fuse", "fuse_form", "relay", "switch", "connector", "measured_drop", *RUNS)
@@ -110,5 +94,5 @@ def split_circuit(build: Build, package: Package, circuit_id: str) -> Edit:
                     "measured_drop": None,
                 }
             )
-            circuits.append(settled(own, (motored,), build.supply))
+            circuits.append(as_advised(own, (motored,), build.supply))
     return Edit("A circuit of its own for each motor", (Change(("packages", package.id, "circuits"), tuple(circuits)),))
