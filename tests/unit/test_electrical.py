@@ -86,6 +86,10 @@ WRONG = {
     "no_relay": (((*FANS, "switch"), "none"), ((*FANS, "sources"), ("ignition",))),
     "drains": (((*FANS, "switch"), "none"),),
     "source_unlike": ((("supply", "sources", "battery", "voltage"), "24 V", "voltage"),),
+    "drop_unexplained": (((*FANS, "measured_drop"), "2.5 V", "voltage"),),
+    "run_assumed": (((*FANS, "feed", "length"), "6 ft", "length"),),
+    "adapter_short": (((*CONTROL, "adapter"), "1 in", "length"),),
+    "switch_sold": ((("brief", "cooling", "fan_on"), "192 °F", "temperature"),),
     "curve_of_one": ((("supply", "curve"), (AlternatorPoint(speed=quantity("3000 rpm", "turning speed"), current=quantity("60 A", "current")),)),),
     "no_source": (((*FANS, "sources"), ()),),
     "no_return": (((*FANS, "ground"), "none"),),
@@ -117,10 +121,29 @@ def test_what_is_wrong_is_found_where_it_is_with_its_reason(code):
     finding = codes(on(BUILD, *WRONG[code]))[code]
     assert finding.what
     assert len(finding.why) > 20
-    assert code not in codes(GOOD) or code in ("over_speed", "charge_cable", "alternator_short", "spin", "no_run_on", "no_ac_request")
+    assert code not in codes(GOOD) or code in (
+        "over_speed",
+        "charge_cable",
+        "alternator_short",
+        "spin",
+        "no_run_on",
+        "no_ac_request",
+        "run_assumed",
+    )
 
 
-UNFIXED = ("spin", "no_source", "no_run_on", "motor_label", "battery_low", "source_unlike", "curve_of_one")
+UNFIXED = (
+    "spin",
+    "no_source",
+    "no_run_on",
+    "motor_label",
+    "battery_low",
+    "source_unlike",
+    "curve_of_one",
+    "drop_unexplained",
+    "run_assumed",
+    "adapter_short",
+)
 """mended with hands or by knowing more"""
 
 
@@ -202,6 +225,15 @@ def test_two_relays_share_the_load():
     assert one.relay_holds < parallel.relay_holds < 2 * one.relay_holds
 
 
+def test_a_fan_that_stands_still_draws_nothing():
+    stopped = on(BUILD, (("packages", "p1", "fans", "fan2", "runs"), False))
+    before, after = (assess(b).electrics for b in (BUILD, stopped))
+    assert after.idle.amps["fan2"] == 0.0
+    assert after.idle.fan_amps < 0.7 * before.idle.fan_amps
+    assert after.idle.volts["fan1"] > before.idle.volts["fan1"]
+    assert len(after.circuits[0].motors) == 2  # it is still wired
+
+
 def test_amps_and_volts_give_the_watts_that_a_label_lacks():
     build = on(
         BUILD, (("packages", "p1", "fans", "fan1", "power"), None), (("packages", "p1", "fans", "fan1", "rated_current"), "15 A", "current")
@@ -222,7 +254,7 @@ def test_a_planned_circuit_has_nothing_wrong(package):
     build = apply(build, plan_missing(build, build.package))[0]
     figures = assess(build).electrics.circuits
     assert {m.id for one in figures for m in one.motors} == {m.id for m in motors_of(build, build.package)}
-    wrong = [f for f in assess(build).findings if f.where[2:3] == ("circuits",)]
+    wrong = [f for f in assess(build).findings if f.where[2:3] == ("circuits",) and f.level != "note"]
     assert not wrong, [f.what for f in wrong]
     for one in figures:
         assert one.drop <= build.supply.drop_limit.si
@@ -281,7 +313,6 @@ def test_the_balance_is_short_when_the_alternator_is_and_the_battery_says_how_lo
     finding = codes(BUILD)["alternator_short"]
     idle = assess(BUILD).cases[0].figures
     assert finding.value > finding.limit
-    assert idle.battery_lasts == pytest.approx(70 * 0, abs=1e9)
     assert math.isfinite(idle.battery_lasts)
     larger = apply(BUILD, edit_for(BUILD, finding.fix[0]))[0]
     after = assess(larger).cases[0].figures

@@ -15,6 +15,8 @@ from keelroom.core.electrical.protection import CONTINUOUS, PARALLEL, RELAY_MAKE
 from keelroom.core.findings import Finding, Fix, Level
 from keelroom.units import both
 
+UNEXPLAINED = (1.5, 0.2)
+"""Times, and volts beyond, that a measured drop may exceed what its wires make."""
 UNLIKE = 1.5
 """Times its rated voltage a motor is not to be tied to."""
 
@@ -59,6 +61,10 @@ def _circuit(build: Build, package: Package, figures: CircuitFigures) -> Found:
     mend: tuple[Fix, ...] = (Fix("mend_circuit", "Wire, fuse and relay as advised", whose),)
     if len(figures.motors) > 1:
         mend = (*mend, Fix("split_circuit", "A circuit of its own for each motor", whose))
+    assumed = [run for run in RUN_NAMES if getattr(figures.circuit, run).length.origin == "assumed"]
+    if assumed and figures.circuit.measured_drop is None:
+        yield Finding("run_assumed", "note", (*where, assumed[0], "length"), f"{name}: {', '.join(RUN_NAMES[run] for run in assumed)} not measured",
+                      "Lay a string along the way the loom will go, through every grommet, and measure that.")  # fmt: skip
     for check in checks:
         yield from check(build, where, name, figures, mend)
 
@@ -197,6 +203,10 @@ def _wires(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigu
         yield Finding("drop_over", level, (*where, "feed", "size"), f"{name}: {figures.drop:.2f} V lost there and back",
                       f"{limit:g} V is the limit; most of it, {most:.2f} V, in the {place}. The motor turns slower and the air with it. {advice_words(figures)}.",
                       mend, "ASTM_B258", value=figures.drop, limit=limit)  # fmt: skip
+    if figures.circuit.measured_drop and figures.drop > UNEXPLAINED[0] * figures.worked + UNEXPLAINED[1]:
+        yield Finding("drop_unexplained", "doubt", (*where, "measured_drop"), f"{name}: its wires do not explain the drop that was measured",
+                      f"{figures.drop:.2f} V measured, {figures.worked:.2f} V by length, size and contacts: a bad crimp, a green ground, a burnt relay or a thinner wire than written. "
+                      "Measure across each in turn with the motor running.", value=figures.drop, limit=figures.worked)  # fmt: skip
     for run in figures.runs:
         if run.ampacity <= 0:
             yield Finding("wire_place", "problem", (*where, run.key, "cable"), f"{name}: insulation not made for that place",

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from keelroom.assess.assessment import Assessment
+from keelroom.assess.electrical.bench import adapter_of
 from keelroom.assess.electrical.charge import charge_drop, cure_words, cures, fan_current_alone
 from keelroom.assess.electrical.controller import BY_COMPUTER, RAMPED, SENSORLESS, STAGED, place_of, set_for_lower_hose
 from keelroom.assess.electrical.figures import Electrics, own_relays
@@ -24,6 +25,10 @@ RUN_ON_SHARE = 0.10
 """Share of the battery a run-on may take before a start in the morning is in doubt (common practice)."""
 LOW_VOLTAGE = 12.0
 """Volts at the battery, engine running, under which it is being emptied."""
+SOLD = tuple((fahrenheit - 32) / 1.8 for fahrenheit in (175, 180, 185, 190, 195))
+"""[degC] fan switches are sold for (common practice)."""
+SWITCHED = ("ground_switch", "feed_switch", "both_relays", "two_speed")
+"""strategies with a switch of fixed temperature"""
 HOSED = ("upper_hose", "lower_hose")
 NEEDS_GROUND = ("ground_switch", "two_speed")
 """strategies whose switch grounds a relay through its own thread"""
@@ -117,6 +122,20 @@ def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
                       f"Behind the core the coolant is 5–15 K cooler: it starts at {both(cooling.fan_on.si, 'temperature')} there, when the engine is that much hotter. "
                       f"In the lower hose it wants about {both(cooling.fan_on.si - 10, 'temperature')}; the core works first and the fan runs less.",
                       (choose_fix("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),))  # fmt: skip
+    adapter = adapter_of(build, control)
+    if adapter is not None and adapter.fault:
+        yield Finding(
+            "adapter_short",
+            "problem",
+            (*where, "adapter"),
+            "The sensor adapter is too short for its hose ends",
+            adapter.fault + ".",
+            value=control.adapter.si,
+        )
+    if control.strategy in SWITCHED and cooling.fan_on.si < SOLD[-1] + 1 and min(abs(cooling.fan_on.si - sold) for sold in SOLD) > 0.6:
+        near = min(SOLD, key=lambda sold: abs(sold - cooling.fan_on.si))  # type: ignore[union-attr]
+        yield Finding("switch_sold", "note", ("brief", "cooling", "fan_on"), f"No fan switch is sold for {both(cooling.fan_on.si, 'temperature')}",
+                      "Switches come for 175, 180, 185, 190 and 195 °F; an adjustable controller takes any.", (set_fix(f"Fans on at {both(near, 'temperature')}", ("brief", "cooling", "fan_on"), f"{near * 1.8 + 32:.0f} °F"),))  # fmt: skip
     if place in HOSED and control.strategy in NEEDS_GROUND and not control.strap:
         yield Finding("ground_through_coolant", "problem", (*where, "strap"), "The switch grounds through the coolant",
                       "Its adapter sits between two rubber hoses: without a strap its only way to ground is the coolant. It switches when it likes, and the current eats the core.",

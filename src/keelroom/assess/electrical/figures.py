@@ -62,7 +62,7 @@ class CircuitFigures(NamedTuple):
     """One circuit at the voltage the regulator holds, all its motors running, unless said.
 
     continuous, starting, stalled [A];  at_idle, at_cruise: volts at its worst motor, source_idle, source_cruise: at the battery
-    drop: volts there and back; lost: by place;  runs: its wires;  relay_holds, connector_holds [A] where they sit, None: none fitted
+    drop: volts there and back; worked: the same by its wires and contacts, whatever was measured; lost: by place;  runs: its wires;  relay_holds, connector_holds [A] where they sit, None: none fitted
     stands: whether its fuse stands the start: 'yes', 'barely', 'no', '' without a fuse
     """
 
@@ -78,6 +78,7 @@ class CircuitFigures(NamedTuple):
     source_idle: float
     source_cruise: float
     drop: float
+    worked: float
     lost: tuple[tuple[str, float], ...]
     runs: tuple[RunFigures, ...]
     relay_holds: float | None
@@ -154,6 +155,7 @@ def _figures(supply: Supply, planned: Planned, full: Flow, volts: list[tuple[flo
         source_idle=source_idle,
         source_cruise=source_cruise,
         drop=full.drop,
+        worked=full.drop if path.fixed is None else worked_drop(planned, supply),
         lost=full.lost,
         runs=_runs(path, full, each, circuit.shared_ground),
         relay_holds=rating * share * relay_share(circuit.relay_air.si) if rating else None,
@@ -163,6 +165,11 @@ def _figures(supply: Supply, planned: Planned, full: Flow, volts: list[tuple[flo
         stands=stands(circuit.fuse.si, start) if circuit.fuse and planned.motors else "",
         advice=advice(planned, supply),
     )
+
+
+def worked_drop(planned: Planned, supply: Supply) -> float:
+    """Volts a circuit ought to lose by its wires and contacts."""
+    return flow_through(planned.path._replace(fixed=None), tuple(m.motor for m in planned.motors if m.runs), supply.regulated.si).drop
 
 
 def start_of(planned: Planned, full: Flow) -> Starting:

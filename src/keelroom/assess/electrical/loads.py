@@ -18,12 +18,14 @@ PUMP, COOLER = "pump", "cooler"
 
 
 class Motored(NamedTuple):
-    """A motor by the id circuits know it by. fan: whether it is one of the package's cooling fans, under the fans' control."""
+    """A motor by the id circuits know it by. fan: whether it is one of the package's cooling fans, under the fans' control;
+    runs: whether it turns at all when it is fed."""
 
     id: str
     name: str
     motor: Motor
     fan: bool
+    runs: bool = True
 
 
 def fan_rating(fan: Fan) -> Rating | None:
@@ -47,7 +49,7 @@ def _motors(fans: tuple[Fan, ...], control: Control, loop: Loop, cooler: RemoteC
         label = fan_rating(fan)
         if label is not None:
             motor = Motor(label.voltage, label.power, fan.motor == "brushless", soft)
-            found.append(Motored(fan.id, f"Fan {number}" if len(fans) > 1 else "Fan", motor, True))
+            found.append(Motored(fan.id, f"Fan {number}" if len(fans) > 1 else "Fan", motor, True, fan.runs))
     if loop.pump == "electric" and loop.electric_power and loop.electric_voltage:
         found.append(Motored(PUMP, "Coolant pump", Motor(loop.electric_voltage.si, loop.electric_power.si), False))
     if cooler.fitted and cooler.fan_power:

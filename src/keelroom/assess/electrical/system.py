@@ -175,18 +175,22 @@ def _kept_flows(circuits: tuple[Planned, ...]) -> dict[float, tuple[Flow, ...]]:
 
 
 def _flows(circuits: tuple[Planned, ...], voltage: float) -> tuple[Flow, ...]:
-    found = []
-    for planned in circuits:
-        motors = tuple(motored.motor for motored in planned.motors)
-        flow = flow_through(planned.path, motors, voltage)
-        if planned.fault:
-            flow = flow._replace(voltages=(0.0,) * len(motors), currents=(0.0,) * len(motors))
-        found.append(flow)
-    return tuple(found)
+    return tuple(_flow(planned, voltage) for planned in circuits)
+
+
+def _flow(planned: Planned, voltage: float) -> Flow:
+    """One circuit; nothing flows where it has a fault, and none in a motor that does not run."""
+    running = [motored.runs for motored in planned.motors]
+    flow = flow_through(planned.path, tuple(motored.motor for motored in planned.motors if motored.runs), voltage)
+    if planned.fault:
+        return flow._replace(voltages=(0.0,) * len(running), currents=(0.0,) * len(running))
+    volts, amps = iter(flow.voltages), iter(flow.currents)
+    voltages = tuple(next(volts) if runs else voltage for runs in running)
+    return flow._replace(voltages=voltages, currents=tuple(next(amps) if runs else 0.0 for runs in running))
 
 
 def _loose(motors: tuple[Motored, ...], voltage: float) -> float:
-    return sum(current_at(motored.motor, voltage - ASSUMED_DROP) for motored in motors)
+    return sum(current_at(motored.motor, voltage - ASSUMED_DROP) for motored in motors if motored.runs)
 
 
 At = tuple[float, bool, bool]
@@ -241,7 +245,7 @@ def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> S
     amps_of = {m.id: a for planned_, flow in zip(circuits, flows, strict=True) for m, a in zip(planned_.motors, flow.currents, strict=True)}
     for motored in loose:
         volts[motored.id] = max(found.voltage - ASSUMED_DROP, 0.0)
-        amps_of[motored.id] = current_at(motored.motor, volts[motored.id])
+        amps_of[motored.id] = current_at(motored.motor, volts[motored.id]) if motored.runs else 0.0
     motors = [motored for planned_ in circuits for motored in planned_.motors] + list(loose)
     shown = [(motored.name, amps_of[motored.id]) for motored in motors]
     listed = [(name, watts * found.voltage / nominal**2) for name, watts in others]

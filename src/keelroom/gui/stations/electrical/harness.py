@@ -15,9 +15,7 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.text import button, chip, label
 
-NOTE = (
-    "Slide shrink on first; crimp conductor and insulation; tug each crimp. Lengths are as planned: hold the wire in place before cutting."
-)
+NOTE = "Slide shrink on first; crimp conductor and insulation; tug each crimp; extend a pigtail one gauge heavier. Lengths are as planned: hold the wire in place before cutting."
 FIRST = {"Wires": 52, "Parts": 270}
 """[px] of the first column, where it differs"""
 LISTS = ("Wires", "Parts", "Joints", "Loom", "Jumper")
