@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
+from typing import NamedTuple
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.controller import BY_COMPUTER, SENSORLESS, STAGED, place_of
 from keelroom.assess.electrical.figures import CircuitFigures
-from keelroom.assess.electrical.harness import COIL_FUSE, SENSORS, HarnessWire, brains, cut_length, harness
+from keelroom.assess.electrical.harness import COIL_FUSE, KEYED, KEYED_BACK, SENSORS, HarnessWire, brains, cut_length, harness
 from keelroom.build.quantity import described
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.electrical import Control
@@ -72,99 +73,136 @@ def wiring(build: Build, package: Package, assessment: Assessment, system: str) 
         return None
     wires = harness(build, package, found)
     sheet = _Sheet()
-    bad = frozenset(
-        finding.where[3:] for finding in assessment.findings if finding.level == "problem" and finding.where[2:3] == ("circuits",)
-    )
     tops, bottom = [], -LANE
     for figures in found.circuits:
         tops.append(bottom)
         bottom -= HEAD + LINE * max(len(figures.motors), 1)
-    coils = _bands(sheet, found.circuits, wires, tops, (bad, system))
+    coils = _bands(sheet, found.circuits, wires, tops, (assessment, system))
     _lane(sheet, (build, package, assessment), wires, coils, system)
     return Scene(tuple(sheet.shapes), (0.0, bottom * MM, WIDTH * MM, -bottom * MM))
 
 
 def _bands(
-    sheet: _Sheet,
-    circuits: tuple[CircuitFigures, ...],
-    wires: tuple[HarnessWire, ...],
-    tops: list[float],
-    told: tuple[frozenset[tuple[str, ...]], str],
+    sheet: _Sheet, circuits: tuple[CircuitFigures, ...], wires: tuple[HarnessWire, ...], tops: list[float], told: tuple[Assessment, str]
 ) -> list[Point]:
     """Every circuit's band; the coils of the relays the fans' control drives."""
+    assessment, system = told
     coils: list[Point] = []
-    for figures, top in zip(circuits, tops, strict=True):
-        own = {wire.number % 100: wire for wire in wires if wire.circuit == figures.circuit.id}
-        sheet.line("el.rule", (10, top - 2), (WIDTH - 10, top - 2))
-        name = figures.circuit.name or figures.circuit.id
-        sheet.words(12, top - 14, name, "el.head", "start")
-        state = (
-            f"{figures.continuous:.0f} A running, {figures.starting.current:.0f} A at the start, {figures.drop:.2f} V lost"
-            if figures.motors
-            else "feeds nothing"
+    for k, (figures, top) in enumerate(zip(circuits, tops, strict=True)):
+        ident = figures.circuit.id
+        wrong = frozenset(
+            f.where[4] for f in assessment.findings if f.level == "problem" and f.where[2:4] == ("circuits", ident) and len(f.where) > 4
         )
-        sheet.words(WIDTH - 12, top - 14, state, "el.words", "end")
-        found = _circuit(sheet, figures, own, top - HEAD - LINE / 2, told)
+        own = {wire.number % 100: wire for wire in wires if wire.circuit == ident}
+        sheet.line("el.rule", (10, top - 2), (WIDTH - 10, top - 2))
+        sheet.words(12, top - 14, figures.circuit.name or ident, "el.head", "start")
+        sheet.words(WIDTH - 12, top - 14, _state(figures), "el.words", "end")
+        found = _circuit(sheet, _Band(figures, own, wrong, top - HEAD - LINE / 2, system))
         if any(motored.fan for motored in figures.motors):
             coils += found
-    return coils
-
-
-def _circuit(
-    sheet: _Sheet, figures: CircuitFigures, own: dict[int, HarnessWire], y: float, told: tuple[frozenset[tuple[str, ...]], str]
-) -> list[Point]:
-    bad, system = told
-    circuit, many = figures.circuit, len(figures.motors)
-    wrong = {where[1] for where in bad if where[:1] == (circuit.id,) and len(where) > 1}
-    start = own.get(1, own.get(2))
-    source = start.start if start else ""
-    _post(sheet, SOURCE, y, source, "el.bad" if "sources" in wrong else "el.part")
-    if 1 in own:
-        sheet.wire(own[1], system, (SOURCE + 9, y), (FUSE - 22, y), flag=(88, y))
-        _fuse(sheet, FUSE, y, f"{circuit.fuse.si:g} A" if circuit.fuse else "", "el.bad" if wrong & {"fuse", "fuse_at"} else "el.part")
-    begin = FUSE + 22 if 1 in own else SOURCE + 9
-    if 2 in own:
-        sheet.wire(own[2], system, (begin, y), (RELAY - 32, y), flag=(238, y))
-    if "fuse" in wrong and 1 not in own:
-        sheet.words(92, y - 26, "no fuse", "el.alarm")
-    own_relay = circuit.switch == "relays" and many > 1
-    coils: list[Point] = []
-    for k, motored in enumerate(figures.motors):
-        line = y - k * LINE
-        if k == 0 or own_relay:
-            coils += _switch(sheet, figures, line, "el.bad" if wrong & {"relay", "switch"} else "el.part")
-        if k and own_relay:
-            sheet.line("wire.red", (RELAY - 38, y), (RELAY - 38, line), (RELAY - 32, line))
-            sheet.node(RELAY - 38, y)
-        out = own.get(11 + k)
-        if out is not None:
-            if k and not own_relay:
-                sheet.line(f"wire.{out.colour}", (RELAY + 38, y), (RELAY + 38, line))
-                sheet.node(RELAY + 38, y)
-            sheet.wire(out, system, (RELAY + (32 if k == 0 or own_relay else 38), line), (PLUG - 12, line), flag=(RELAY + 85, line))
-            _plug(sheet, PLUG, line, k, "el.bad" if "connector" in wrong else "el.part", circuit.connector is not None)
-            sheet.line(f"wire.{out.colour}", (PLUG + 12, line), (MOTOR - MOTOR_RADIUS, line))
-        _motor(sheet, MOTOR, line, motored.name, f"{figures.at_idle:.1f} V at idle" if figures.at_idle else "stands still")
-        back = own.get(21 + k)
-        if back is None:
-            sheet.words(MOTOR + 78, line, "no way back", "el.alarm")
-            continue
-        shared = circuit.shared_ground and many > 1
-        sheet.wire(
-            back, system, (MOTOR + MOTOR_RADIUS, line), (GROUND - (9 if k == 0 or not shared else 24), line), flag=(MOTOR + 72, line)
-        )
-        if shared and k:
-            sheet.line("wire.black", (GROUND - 24, line), (GROUND - 24, y))
-            sheet.node(GROUND - 24, y)
         else:
-            _bolt(
-                sheet,
-                GROUND,
-                line,
-                {"battery": "battery −"}.get(circuit.ground, circuit.ground),
-                "el.bad" if "ground" in wrong else "el.part",
-            )
+            _by_key(sheet, found, [wire for wire in wires if not wire.circuit and wire.number in (KEYED + k, KEYED_BACK + k)])
     return coils
+
+
+def _state(figures: CircuitFigures) -> str:
+    if not figures.motors:
+        return "feeds nothing"
+    return f"{figures.continuous:.0f} A running, {figures.starting.current:.0f} A at the start, {figures.drop:.2f} V lost"
+
+
+def _by_key(sheet: _Sheet, coils: list[Point], pair: list[HarnessWire]) -> None:
+    """The coil of a relay that only the key commands: fed from it, grounded beside it."""
+    for (x, y), (fed, back) in zip(coils, [pair] if len(pair) == 2 else [], strict=False):
+        sheet.line(f"wire.{fed.colour}", (x - 13, y), (x - 66, y))
+        sheet.sleeve(x - 52, y, fed.number)
+        sheet.words(x - 72, y, "key", "el.words", "end")
+        sheet.line(f"wire.{back.colour}", (x + 13, y), (x + 66, y))
+        sheet.sleeve(x + 52, y, back.number)
+        sheet.words(x + 72, y, "ground", "el.words", "start")
+
+
+class _Band(NamedTuple):
+    """A circuit as it is drawn: its wires by their last two digits, fields that are wrong, height of its first line, units."""
+
+    figures: CircuitFigures
+    own: dict[int, HarnessWire]
+    wrong: frozenset[str]
+    y: float
+    system: str
+
+    def role(self, *fields: str) -> str:
+        """How a part is drawn that these fields describe."""
+        return "el.bad" if self.wrong & set(fields) else "el.part"
+
+    @property
+    def apart(self) -> bool:
+        """Whether each motor has a relay of its own."""
+        return self.figures.circuit.switch == "relays" and len(self.figures.motors) > 1
+
+    @property
+    def shared(self) -> bool:
+        return self.figures.circuit.shared_ground and len(self.figures.motors) > 1
+
+
+def _circuit(sheet: _Sheet, band: _Band) -> list[Point]:
+    """Source, fuse and feed once, then a line per motor; the coils of its relays."""
+    _feed(sheet, band)
+    coils: list[Point] = []
+    for k, motored in enumerate(band.figures.motors):
+        line = band.y - k * LINE
+        if k == 0 or band.apart:
+            coils += _switch(sheet, band.figures, line, band.role("relay", "switch"))
+        _to_motor(sheet, band, k, line)
+        _motor(sheet, MOTOR, line, motored.name, f"{band.figures.at_idle:.1f} V at idle" if band.figures.at_idle else "stands still")
+        _return(sheet, band, k, line)
+    return coils
+
+
+def _feed(sheet: _Sheet, band: _Band) -> None:
+    own, y, fuse = band.own, band.y, band.figures.circuit.fuse
+    first = own.get(1, own.get(2))
+    _post(sheet, SOURCE, y, first.start if first else "", band.role("sources"))
+    if 1 in own:
+        sheet.wire(own[1], band.system, (SOURCE + 9, y), (FUSE - 22, y), flag=(88, y))
+        _fuse(sheet, FUSE, y, f"{fuse.si:g} A" if fuse else "", band.role("fuse", "fuse_at"))
+    elif "fuse" in band.wrong:
+        sheet.words(92, y - 38, "no fuse", "el.alarm")
+    if 2 in own:
+        sheet.wire(own[2], band.system, (FUSE + 22 if 1 in own else SOURCE + 9, y), (RELAY - 32, y), flag=(238, y))
+
+
+def _to_motor(sheet: _Sheet, band: _Band, k: int, line: float) -> None:
+    """From the relay, or from the splice behind it, through the plug to one motor."""
+    out = band.own[11 + k]
+    begin = RELAY + 32
+    if k and band.apart:
+        sheet.line("wire.red", (RELAY - 38, band.y), (RELAY - 38, line), (RELAY - 32, line))
+        sheet.node(RELAY - 38, band.y)
+    elif k:
+        begin = RELAY + 38
+        sheet.line(f"wire.{out.colour}", (begin, band.y), (begin, line))
+        sheet.node(begin, band.y)
+    sheet.wire(out, band.system, (begin, line), (PLUG - 12, line), flag=(RELAY + 85, line))
+    _plug(sheet, PLUG, line, k, band.role("connector"), band.figures.circuit.connector is not None)
+    sheet.line(f"wire.{out.colour}", (PLUG + 12, line), (MOTOR - MOTOR_RADIUS, line))
+
+
+def _return(sheet: _Sheet, band: _Band, k: int, line: float) -> None:
+    """From a motor to its ground, or to the one all share."""
+    back = band.own.get(21 + k)
+    if back is None:
+        sheet.words(MOTOR + 78, line, "no way back", "el.alarm")
+        return
+    joins = bool(band.shared and k)
+    end = GROUND - (24 if joins else 9)
+    sheet.wire(back, band.system, (MOTOR + MOTOR_RADIUS, line), (end, line), flag=(MOTOR + 72, line))
+    if joins:
+        sheet.line("wire.black", (end, line), (end, band.y))
+        sheet.node(end, band.y)
+        return
+    ground = band.figures.circuit.ground
+    _bolt(sheet, GROUND, line, "battery −" if ground == "battery" else ground, band.role("ground"))
 
 
 def _post(sheet: _Sheet, x: float, y: float, name: str, role: str) -> None:
@@ -198,8 +236,8 @@ def _switch(sheet: _Sheet, figures: CircuitFigures, y: float, role: str) -> list
     sheet.line("el.mark", (RELAY + 14, y), (RELAY + 32, y))
     sheet.ring("el.mark", RELAY - 14, y, 1.6)
     sheet.ring("el.mark", RELAY + 14, y, 1.6)
-    names = {"relay": "relay", "relays": "relay", "parallel": "2 in parallel", "controller": "controller", "switch": "switch"}
-    sheet.words(RELAY, y + 28, f"{names[circuit.switch]} {rating}" if circuit.switch != "parallel" else f"2 relays {rating}", "el.value")
+    names = {"relay": "relay", "relays": "relay", "parallel": "2 relays", "controller": "controller", "switch": "switch"}
+    sheet.words(RELAY, y + 28, f"{names[circuit.switch]} {rating}", "el.value")
     if circuit.switch == "switch":
         return []
     sheet.box("el.coil", RELAY, y - 34, 26, 11, 2)

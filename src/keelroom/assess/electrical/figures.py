@@ -35,6 +35,8 @@ from keelroom.gauges import AWG_SIZES, METRIC_SIZES, awg_area, awg_text, is_metr
 
 RUNS = ("feed", "branch", "back")
 RUN_NAMES = {"feed": "feed wire", "branch": "wire to the motor", "back": "return"}
+LEAST_LOSS = 0.1
+"""Volts that terminals, relay and fuse lose however thick the wire."""
 FORMS = ("blade", "large_blade", "cartridge", "bolt_down")
 
 
@@ -197,13 +199,13 @@ def own_relays(found: Electrics) -> bool:
 def advice(planned: Planned, supply: Supply) -> Advice:
     """The smallest wire that meets drop and ampacity, the fuse that stands the start, the relay that carries it.
 
-    Fuse and relay are chosen for the current without any drop (brushless: with all that is allowed), so that they do not
+    Fuse and relay are chosen for the current at the least drop (brushless: at all that is allowed), so that they do not
     depend on the wire; the wire then for them.
     """
     circuit = planned.circuit
     motors = tuple(motored.motor for motored in planned.motors)
-    many, volts = max(len(motors), 1), supply.regulated.si
-    low = max(volts - supply.drop_limit.si, 1.0)
+    many, volts = max(len(motors), 1), supply.regulated.si - LEAST_LOSS
+    low = max(supply.regulated.si - supply.drop_limit.si, 1.0)
     amps = [current_at(motor, low if motor.brushless else volts) for motor in motors]
     total, each = sum(amps), max(amps, default=0.0)
     starts = tuple(start_current(motor, low if motor.brushless else volts) for motor in motors)

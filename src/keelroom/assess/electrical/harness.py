@@ -1,4 +1,4 @@
-"""The harness as it is built: wires by number, terminals, splices, loom and shrink, the jumper, and the bench tests in order."""
+"""The harness as it is built: wires by number, terminals, splices, loom and shrink."""
 
 from __future__ import annotations
 
@@ -23,6 +23,8 @@ GROUNDING = ("ground_switch", "two_speed", "both_relays", "computer")
 SIGNAL_LENGTHS = {"coil": 60 * INCH, "trigger": 60 * INCH, "sensor": 48 * INCH, "request": 72 * INCH, "override": 96 * INCH}
 """[m] signal wires are cut to where nothing else is known: relays by the battery, switch by the driver (common practice)."""
 COIL_FUSE = 5.0
+KEYED, KEYED_BACK = 30, 60
+"""first numbers of the coil wires of relays that only the key commands: feed and ground"""
 HEAVY_SECTION = 8.0
 """[mm2] of copper in one joint from which the heavier crimp tool is wanted (common practice)."""
 LOOMS = (5.0, 7.0, 10.0, 13.0, 16.0, 19.0, 25.0, 32.0)
@@ -127,8 +129,9 @@ def brains(control: Control) -> str:
 def control_wires(build: Build, control: Control, found: Electrics) -> tuple[HarnessWire, ...]:
     """Signal wires: coil feed and trigger, sensor, A/C request, override. Numbers under 100."""
     driven, coils, by = commanded_parts(found), relays(found), brains(control)
+    keyed = _keyed_wires(found)
     if not driven:
-        return ()
+        return keyed
     feed = "key-switched feed, 5 A fuse" if control.coil == "key" else "always-live feed, 5 A fuse"
     wires: list[HarnessWire] = []
 
@@ -152,6 +155,20 @@ def control_wires(build: Build, control: Control, found: Electrics) -> tuple[Har
         add(5, ("A/C pressure switch", by if by != "thermoswitch" else "coil trigger, through a diode"), "green", "request")
     if control.override and control.strategy not in SENSORLESS:
         add(6, ("override switch in the cab", "coil trigger" if coils else by), "white", "override")
+    return (*wires, *keyed)
+
+
+def _keyed_wires(found: Electrics) -> tuple[HarnessWire, ...]:
+    """Coils of relays that feed no cooling fan: on with the key, grounded at the chassis."""
+    wires = []
+    for k, figures in enumerate(found.circuits):
+        circuit = figures.circuit
+        if not figures.motors or circuit.switch not in ("relay", "relays", "parallel") or any(motored.fan for motored in figures.motors):
+            continue
+        coil = f"{circuit.name or circuit.id}: relay, coil"
+        cable, length = CABLES["j1128_crosslinked"].name, SIGNAL_LENGTHS["coil"]
+        wires.append(HarnessWire(KEYED + k, "key-switched feed, 5 A fuse", coil, SIGNAL, cable, "violet", length, 0.2, ""))
+        wires.append(HarnessWire(KEYED_BACK + k, coil, "ground chassis", SIGNAL, cable, "black", SIGNAL_LENGTHS["sensor"], 0.2, ""))
     return tuple(wires)
 
 
@@ -199,7 +216,7 @@ def parts_list(build: Build, package: Package, found: Electrics) -> Rows:
     control = package.control
     if brains(control) == "thermoswitch" and place_of(control) in ("upper_hose", "lower_hose"):
         counts[(f"Hose adapter with {THREADS[control.thread]} boss, two clamps", SENSORS[place_of(control)])] += 1
-    if relays(found):
+    if any(wire.colour == "violet" for wire in control_wires(build, control, found)):
         counts[(f"Fuse {COIL_FUSE:g} A with holder, for the coils", "control")] += 1
     return [("Part", "Pieces", "For"), *((part, str(count), purpose) for (part, purpose), count in counts.items())]
 
@@ -234,7 +251,7 @@ def splices(build: Build, package: Package, found: Electrics) -> tuple[Splice, .
     common = [wire for wire in wires if not wire.circuit and "coils, splice" in (wire.start, wire.end)]
     if common and len(relays(found)) > 1:
         # One tail to each coil out of the common feed or ground.
-        joints.append(("Coils, common side", [*common, *(wire for wire in wires if not wire.circuit and wire.number > 10)]))
+        joints.append(("Coils, common side", [*common, *(wire for wire in wires if not wire.circuit and 10 < wire.number < KEYED)]))
     made = []
     for place, joined in joints:
         section = sum(section_of(wire.size) for wire in joined) * 1e6

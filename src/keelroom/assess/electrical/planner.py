@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from keelroom.assess.electrical.figures import RUNS, CircuitFigures, advice, electrics
-from keelroom.assess.electrical.loads import COOLER, Motored
+from keelroom.assess.electrical.loads import Motored
 from keelroom.assess.electrical.system import Planned, fault_of, path_of, planned_circuits
 from keelroom.build.edits import Change, Edit, fresh_id
 from keelroom.build.quantity import quantity
@@ -34,8 +34,7 @@ def as_advised(circuit: Circuit, motors: tuple[Motored, ...], supply: Supply) ->
 
 def planned_for(motored: Motored, ident: str, supply: Supply) -> Circuit:
     """A circuit of its own for one motor, as the tool would wire it."""
-    sources = ("ignition",) if motored.id == COOLER else ("battery",)
-    circuit = Circuit(id=ident, name=motored.name, feeds=(motored.id,), sources=sources)
+    circuit = Circuit(id=ident, name=motored.name, feeds=(motored.id,))
     return as_advised(circuit, (motored,), supply)
 
 
