@@ -501,8 +501,7 @@ def test_pictures_of_balance_and_schools_say_their_figures():
     scene = charging(BUILD, BUILD.package, assess(BUILD))
     words = [shape.text for shape in scene.shapes if isinstance(shape, Label)]
     idle = assess(BUILD).electrics.idle.balance
-    assert f"gives {idle.available:.0f} A" in words
-    assert f"battery gives {-idle.battery:.0f} A while the fans run" in words
+    assert f"gives {idle.available:.0f} A, the battery {-idle.battery:.0f} A while the fans run" in words
     compared = schools_scene(compare_schools(BUILD, "idle"), "us")
     words = [shape.text for shape in compared.shapes if isinstance(shape, Label)]
     assert any("(default)" in text for text in words)

@@ -45,15 +45,12 @@ def charging(build: Build, package: Package, assessment: Assessment) -> Scene | 
         balance = system.balance
         given = min(balance.available, most)
         line("bar.given", x(given), y - BAR / 2 - 7, x(given), y + BAR / 2 + 4)
-        words(
-            min(x(given), RIGHT),
-            y - BAR / 2 - 14,
-            f"gives {balance.available:.0f} A" + (" or more" if given < balance.available else ""),
-            "el.words",
-            "end" if given > 0.5 * most else "start",
-        )
+        text, under = f"gives {balance.available:.0f} A", y - BAR / 2 - 14
         if balance.battery < -0.05:
-            words(x(0), y - BAR / 2 - 14, f"battery gives {-balance.battery:.0f} A while the fans run", "el.alarm")
+            words(LEFT, under, f"{text}, the battery {-balance.battery:.0f} A while the fans run", "el.alarm")
+        else:
+            more = " or more" if given < balance.available else ""
+            words(min(x(given), RIGHT), under, text + more, "el.words", "end" if given > 0.5 * most else "start")
     return Scene(tuple(shapes), (0.0, -(TOP + ROW * len(systems) + 4) * MM, WIDTH * MM, (TOP + ROW * len(systems) + 4) * MM))
 
 

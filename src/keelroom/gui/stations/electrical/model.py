@@ -281,6 +281,7 @@ def charging_said(build: Build, assessment: Assessment, system: str) -> Said:
             f"Charge cable loses {drop:.2f} V at {alternator.rating:.0f} A; {cable_for(build, alternator.rating) or 'no single size'} keeps within {supply.charge_limit.si:g} V.",
         )
     )
+    said.append(("faint", "Batteries give off gas: no spark near one, disconnect it before wiring."))
     return tuple(said)
 
 

@@ -72,7 +72,7 @@ class ElectricalStation(Form):
         build = self.session.build
         scene = charging(build, build.package, self.session.assessment)
         names = ", ".join(lowered(load.name or load.id) for load in build.supply.loads)
-        foot = f"Fans running. From the left: fans, other motors, then {names}. Green: what the alternator gives hot at that speed. Batteries give off gas: no sparks."
+        foot = f"From the left: fans, other motors, {names}. Green: what the alternator gives hot."
         return scene, "Charging balance by duty case" if scene else "No duty case is worked out yet", foot if scene else ""
 
     def _compared(self) -> tuple[Scene | None, str, str]:
