@@ -227,6 +227,26 @@ def test_a_wrong_entry_stays_says_what_was_expected_and_loses_nothing(wired, nam
     assert field.text() != text
 
 
+def test_undo_is_the_windows_once_a_value_is_entered_and_the_fields_while_it_is_typed(wired):
+    driver, _ = wired
+    session = driver.window.session
+    before = session.build
+    field = enter(driver, "Circuit 1: fuse", "25")
+    assert session.build.package.circuits[0].fuse.si == 25
+    field.setFocus()
+    driver.ctrl(Qt.Key.Key_Z)
+    assert session.build == before
+    assert field.text() == "40"
+    driver.ctrl(Qt.Key.Key_Z, shift=True)
+    assert session.build.package.circuits[0].fuse.si == 25
+    QTest.keyClick(field, Qt.Key.Key_A, Qt.KeyboardModifier.ControlModifier)
+    QTest.keyClicks(field, "7")
+    entered = session.build
+    driver.ctrl(Qt.Key.Key_Z)
+    assert field.text() == "25"
+    assert session.build is entered
+
+
 def test_an_odd_fuse_offers_its_neighbours(wired):
     driver, _ = wired
     enter(driver, "Circuit 1: fuse", "32")

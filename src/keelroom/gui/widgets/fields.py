@@ -25,7 +25,7 @@ from keelroom.build.fields import Path, get, owner_and_spec, spec_of
 from keelroom.build.quantity import ORIGINS, Quantity, Spec, shown, typed
 from keelroom.errors import InputError, KeelRoomError
 from keelroom.gui.session.session import Session
-from keelroom.gui.widgets.text import ChoiceBox, label, restyle
+from keelroom.gui.widgets.text import ChoiceBox, Line, label, restyle
 from keelroom.units import format_si, parse
 
 LABEL_WIDTH, EDIT_WIDTH, UNIT_WIDTH = 158, 88, 44
@@ -95,7 +95,7 @@ class QuantityField(Field):
         assert spec is not None
         super().__init__(session, path, spec.label)
         self.spec = spec
-        self.edit = QLineEdit()
+        self.edit = Line()
         self.edit.setFixedWidth(EDIT_WIDTH)
         self.edit.setAccessibleName(spec.label)
         self.edit.setAlignment(Qt.AlignmentFlag.AlignRight)
@@ -257,7 +257,7 @@ class TextField(Field):
 
     def __init__(self, session: Session, path: Path, text: str) -> None:
         super().__init__(session, path, text)
-        self.edit = QLineEdit()
+        self.edit = Line()
         self.edit.setMinimumWidth(60)
         self.edit.setAccessibleName(text)
         self.edit.editingFinished.connect(self._commit)
@@ -337,7 +337,7 @@ class CurveField(Field):
         self.specs: dict[str, Spec] = {name: spec for name in self.point.model_fields if (spec := spec_of(self.point, name))}
         pair = " @ ".join(lowered(spec.label.removeprefix("Curve ")) for spec in self.specs.values())
         self.hint = f"{pair}; {pair} …"
-        self.edit = QLineEdit()
+        self.edit = Line()
         self.edit.setAccessibleName(text)
         self.edit.setPlaceholderText(self.hint)
         self.edit.editingFinished.connect(self.commit)

@@ -15,7 +15,7 @@ from keelroom.build.schema.survey import SecondReading
 from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.fields import EDIT_WIDTH, QuantityField
-from keelroom.gui.widgets.text import label, restyle
+from keelroom.gui.widgets.text import Line, label, restyle
 from keelroom.units import KINDS, format_si
 
 CAPTION_WIDTH, UNIT_WIDTH = 132, 24
@@ -117,7 +117,7 @@ class ReadingField(QuantityField):
 
     def _open_second(self) -> None:
         if self.second_edit is None:
-            self.second_edit = QLineEdit()
+            self.second_edit = Line()
             self.second_edit.setFixedWidth(EDIT_WIDTH)
             self.second_edit.setAlignment(Qt.AlignmentFlag.AlignRight)
             self.second_edit.setAccessibleName(f"{self.name}, second reading")

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtCore import QPointF, Qt
-from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
-from PyQt6.QtWidgets import QComboBox, QLabel, QPushButton, QScrollArea, QToolButton, QWidget
+from PyQt6.QtCore import QEvent, QPointF, Qt
+from PyQt6.QtGui import QColor, QKeyEvent, QKeySequence, QPainter, QPen, QPolygonF
+from PyQt6.QtWidgets import QComboBox, QLabel, QLineEdit, QPushButton, QScrollArea, QToolButton, QWidget
 
 
 def label(text: str, role: str = "", wrap: bool = False) -> QLabel:
@@ -47,6 +47,21 @@ def replace_body(area: QScrollArea, body: QWidget) -> None:
         old.hide()
         old.deleteLater()
     area.setWidget(body)
+
+
+class Line(QLineEdit):
+    """A line of text that keeps undo to itself only while something is being typed; after that it is the window's."""
+
+    def event(self, event: QEvent | None) -> bool:
+        shortcut = isinstance(event, QKeyEvent) and event.type() == QEvent.Type.ShortcutOverride
+        if (
+            shortcut
+            and not self.isModified()
+            and any(event.matches(key) for key in (QKeySequence.StandardKey.Undo, QKeySequence.StandardKey.Redo))
+        ):
+            event.ignore()
+            return False
+        return super().event(event)
 
 
 class ChoiceBox(QComboBox):
