@@ -168,10 +168,6 @@ def test_found_judged_and_mended_step_by_step(wired, tmp_path, monkeypatch, caps
     assert charged[1] > mended[1] + 0.5
     assert charged[0] < mended[0]
 
-    print(
-        f"idle temperature {as_found[0]:.1f}, {mended[0]:.1f}, {charged[0]:.1f} °C; battery {as_found[1]:.2f}, {mended[1]:.2f}, {charged[1]:.2f} V; fan {as_found[2]:.2f}, {mended[2]:.2f}, {charged[2]:.2f} V"
-    )
-
     # lists and drawing go out, and what was saved says the same on the command line
     driver.click("Harness", QToolButton)
     driver.settle()
