@@ -219,6 +219,17 @@ def test_a_soft_start_takes_the_start_off_and_variable_speed_the_current():
     assert assess(variable).cases[0].figures.fan_current < 0.5 * assess(cool).cases[0].figures.fan_current
 
 
+def test_fans_started_one_after_the_other_start_easier():
+    """Two speeds by one fan of two: the second starts while the first runs, and each contact closes on one start alone."""
+    together = on(BUILD, ((*FANS, "switch"), "relays"))
+    staged = on(together, ((*CONTROL, "strategy"), "two_speed"))
+    both, one = circuit(together), circuit(staged)
+    assert one.continuous == pytest.approx(both.continuous)
+    assert one.starting.current == pytest.approx(both.starting.current / 2 + both.continuous / 2, rel=1e-3)
+    assert one.begins == pytest.approx(both.begins) == pytest.approx(both.starting.current / 2, rel=1e-3)
+    assert one.advice.fuse <= both.advice.fuse
+
+
 def test_two_relays_share_the_load():
     one, two, parallel = (circuit(on(BUILD, ((*FANS, "switch"), kind))) for kind in ("relay", "relays", "parallel"))
     assert two.through_relay == pytest.approx(0.5 * one.through_relay, rel=0.02)

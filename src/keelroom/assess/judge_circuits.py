@@ -176,7 +176,7 @@ def _relay(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigu
         note = "; two contacts in parallel carry one and a half times one, not twice" if circuit.switch == "parallel" else ""
         yield Finding("relay_small", "problem", at, f"{name}: the {'switch' if circuit.switch == 'switch' else 'relay'} is too small to run on",
                       f"{figures.through_relay:.0f} A go through it; {hot}{note}.", mend, value=figures.through_relay, limit=figures.relay_holds)  # fmt: skip
-    begins = figures.starting.current / (max(len(figures.motors), 1) if circuit.switch == "relays" else 1)
+    begins = figures.begins
     if begins > figures.relay_makes + 0.05:
         yield Finding("relay_under_start", "problem", at, f"{name}: the start is too much for its contact",
                       f"{begins:.0f} A at the moment it closes; a {circuit.relay.si:g} A contact stands about {RELAY_MAKES:g} times its rating, {figures.relay_makes:.0f} A, or it welds shut. One relay per motor halves it.",

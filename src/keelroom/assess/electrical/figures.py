@@ -13,7 +13,7 @@ from keelroom.build.schema.electrical import Circuit, Supply
 from keelroom.build.schema.package import Package
 from keelroom.core.electrical.charging import Alternator
 from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through
-from keelroom.core.electrical.motor import current_at, stall_current, start_current
+from keelroom.core.electrical.motor import Motor, current_at, stall_current, start_current
 from keelroom.core.electrical.protection import (
     CONTINUOUS,
     FUSES,
@@ -63,7 +63,8 @@ class RunFigures(NamedTuple):
 class CircuitFigures(NamedTuple):
     """One circuit at the voltage the regulator holds, all its motors running, unless said.
 
-    continuous, starting, stalled [A];  at_idle, at_cruise: volts at its worst motor, source_idle, source_cruise: at the battery
+    continuous, starting, stalled [A]; begins: of that through one contact [A]; staged: its motors start one after the other
+     at_idle, at_cruise: volts at its worst motor, source_idle, source_cruise: at the battery
     drop: volts there and back; worked: the same by its wires and contacts, whatever was measured; lost: by place;  runs: its wires;  relay_holds, connector_holds [A] where they sit, None: none fitted
     stands: whether its fuse stands the start: 'yes', 'barely', 'no', '' without a fuse
     """
@@ -74,6 +75,8 @@ class CircuitFigures(NamedTuple):
     continuous: float
     each: float
     starting: Starting
+    begins: float
+    staged: bool
     stalled: float
     at_idle: float
     at_cruise: float
@@ -141,7 +144,9 @@ def _figures(supply: Supply, planned: Planned, full: Flow, volts: list[tuple[flo
     each = max(full.currents, default=0.0)
     relays = max(len(planned.motors), 1) if circuit.switch == "relays" else 1
     share = PARALLEL if circuit.switch == "parallel" else 1.0
-    start = start_of(planned, full)
+    motors = tuple(motored.motor for motored in planned.motors)
+    starts = [start_current(motor, at) for motor, at in zip(motors, full.voltages, strict=True)]
+    start = start_of(motors, list(full.currents), starts, planned.staged)
     (at_idle, source_idle), (at_cruise, source_cruise) = volts
     rating = circuit.relay.si if circuit.relay and circuit.switch != "none" else None
     return CircuitFigures(
@@ -151,6 +156,8 @@ def _figures(supply: Supply, planned: Planned, full: Flow, volts: list[tuple[flo
         continuous=full.current,
         each=each,
         starting=start,
+        begins=max(starts, default=0.0) if circuit.switch == "relays" else start.current,
+        staged=planned.staged,
         stalled=sum(stall_current(motored.motor, v) for motored, v in zip(planned.motors, full.voltages, strict=True)),
         at_idle=at_idle,
         at_cruise=at_cruise,
@@ -174,10 +181,12 @@ def worked_drop(planned: Planned, supply: Supply) -> float:
     return flow_through(planned.path._replace(fixed=None), tuple(m.motor for m in planned.motors if m.runs), supply.regulated.si).drop
 
 
-def start_of(planned: Planned, full: Flow) -> Starting:
-    """The worst start of the circuit: all its motors together."""
-    motors = tuple(motored.motor for motored in planned.motors)
-    return starting(motors, 0.0, tuple(start_current(motor, volts) for motor, volts in zip(motors, full.voltages, strict=True)))
+def start_of(motors: tuple[Motor, ...], amps: list[float], starts: list[float], staged: bool) -> Starting:
+    """The worst start of a circuit: all its motors together, or where staged the worst of one while the others run. [A] of each"""
+    if not staged or len(motors) < 2:
+        return starting(motors, 0.0, tuple(starts))
+    worst = max(range(len(motors)), key=lambda k: starts[k] - amps[k])
+    return starting((motors[worst],), sum(amps) - amps[worst], (starts[worst],))
 
 
 def _runs(path: Path, full: Flow, each: float, shared: bool) -> tuple[RunFigures, ...]:
@@ -208,8 +217,9 @@ def advice(planned: Planned, supply: Supply) -> Advice:
     low = max(supply.regulated.si - supply.drop_limit.si, 1.0)
     amps = [current_at(motor, low if motor.brushless else volts) for motor in motors]
     total, each = sum(amps), max(amps, default=0.0)
-    starts = tuple(start_current(motor, low if motor.brushless else volts) for motor in motors)
-    fits = ((name, fuse_for(total, starting(motors, 0.0, starts), fuse_sizes(name))) for name in (circuit.fuse_form, *FORMS))
+    starts = [start_current(motor, low if motor.brushless else volts) for motor in motors]
+    start = start_of(motors, amps, starts, planned.staged)
+    fits = ((name, fuse_for(total, start, fuse_sizes(name))) for name in (circuit.fuse_form, *FORMS))
     form, fuse = next(((name, size) for name, size in fits if size is not None), (circuit.fuse_form, None))
     # One relay per motor: they share the load and the start.
     switch = circuit.switch if circuit.switch in ("controller", "switch") else "relays" if many > 1 else "relay"

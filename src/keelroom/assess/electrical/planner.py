@@ -17,9 +17,9 @@ def _at(package: Package, circuit_id: str) -> tuple[str, ...]:
     return ("packages", package.id, "circuits", circuit_id)
 
 
-def as_advised(circuit: Circuit, motors: tuple[Motored, ...], supply: Supply) -> Circuit:
-    """The circuit with the advised wire, fuse and relay; what no standard part can do stays as it is."""
-    found = advice(Planned(circuit, motors, path_of(circuit, len(motors)), fault_of(circuit, supply)), supply)
+def as_advised(circuit: Circuit, motors: tuple[Motored, ...], supply: Supply, staged: bool = False) -> Circuit:
+    """The circuit with the advised wire, fuse and relay; what no standard part can do stays as it is. staged: started one by one"""
+    found = advice(Planned(circuit, motors, path_of(circuit, len(motors)), fault_of(circuit, supply), staged), supply)
     update: dict[str, object] = {"switch": found.switch, "fuse_form": found.form}
     if found.fuse:
         update["fuse"] = quantity(f"{found.fuse:g} A", "current", "derived")
@@ -52,7 +52,7 @@ def plan_missing(build: Build, package: Package) -> Edit:
 
 def mended(package: Package, figures: CircuitFigures, supply: Supply) -> tuple[Change, ...]:
     """The changes that give a circuit the advised wire, fuse and relay; a drop measured on the old wire goes with it."""
-    new = as_advised(figures.circuit.model_copy(update={"measured_drop": None}), figures.motors, supply)
+    new = as_advised(figures.circuit.model_copy(update={"measured_drop": None}), figures.motors, supply, figures.staged)
     return tuple(
         Change((*_at(package, new.id), name), getattr(new, name))
         for name in ("fuse", "fuse_form", "relay", "switch", "connector", "measured_drop", *RUNS)

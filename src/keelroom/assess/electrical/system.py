@@ -8,11 +8,12 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.caching import by_identity
+from keelroom.assess.electrical.controller import STAGED
 from keelroom.assess.electrical.loads import Motored, motors_of
 from keelroom.assess.gearing import engine_rpm
 from keelroom.build.schema.brief import Accessories, Engine
 from keelroom.build.schema.build import Build, DutyCase
-from keelroom.build.schema.electrical import Circuit, Supply, Wire
+from keelroom.build.schema.electrical import Circuit, Control, Supply, Wire
 from keelroom.build.schema.package import Package
 from keelroom.core.electrical.charging import Alternator, Balance, Battery, balance, battery_current, discharge_time, output
 from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through
@@ -97,27 +98,33 @@ def fault_of(circuit: Circuit, supply: Supply) -> str:
 
 
 class Planned(NamedTuple):
-    """A circuit with what it really feeds. fault: why no current flows, '' where it does."""
+    """A circuit with what it really feeds. fault: why no current flows, '' where it does; staged: its motors start one after the other."""
 
     circuit: Circuit
     motors: tuple[Motored, ...]
     path: Path
     fault: str
+    staged: bool = False
 
 
 def planned_circuits(build: Build, package: Package) -> tuple[tuple[Planned, ...], tuple[Motored, ...]]:
     """Every circuit with its motors, and the motors no circuit feeds."""
-    return _planned(package.circuits, build.supply, motors_of(build, package))
+    return _planned(package.circuits, build.supply, motors_of(build, package), package.control)
 
 
 @by_identity(64)
-def _planned(circuits: tuple[Circuit, ...], supply: Supply, motors: tuple[Motored, ...]) -> tuple[tuple[Planned, ...], tuple[Motored, ...]]:
+def _planned(
+    circuits: tuple[Circuit, ...], supply: Supply, motors: tuple[Motored, ...], control: Control
+) -> tuple[tuple[Planned, ...], tuple[Motored, ...]]:
+    one_by_one = control.strategy in STAGED and control.low_speed == "one_fan"
     left = list(motors)
     found = []
     for circuit in circuits:
         own = tuple(motored for motored in left if motored.id in circuit.feeds)
         left = [motored for motored in left if motored not in own]
-        found.append(Planned(circuit, own, path_of(circuit, len(own)), fault_of(circuit, supply)))
+        found.append(
+            Planned(circuit, own, path_of(circuit, len(own)), fault_of(circuit, supply), one_by_one and circuit.switch == "relays")
+        )
     return tuple(found), tuple(left)
 
 
