@@ -191,7 +191,7 @@ def _unswitched(build: Build, where: tuple[str, ...], name: str, figures: Circui
         minutes = discharge_time(battery_of(build.supply), figures.continuous) / 60
         yield Finding("drains", "problem", at, f"{name}: always live and never switched",
                       f"{figures.continuous:.0f} A with the key off empty the battery in {minutes:.0f} min. Switch it, or feed it from the key.", fix, "PEUKERT", value=figures.continuous)  # fmt: skip
-    elif any(motored.fan for motored in figures.motors):
+    elif figures.cools:
         yield Finding("no_relay", "problem", at, f"{name}: nothing switches it", "It runs whenever the key is on, warm or cold.", fix)
 
 

@@ -6,8 +6,8 @@ import math
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.bench import adapter_of
-from keelroom.assess.electrical.charge import charge_drop, cure_words, cures, fan_current_alone
-from keelroom.assess.electrical.controller import BY_COMPUTER, RAMPED, SENSORLESS, STAGED, place_of, set_for_lower_hose
+from keelroom.assess.electrical.charge import charge_drop, cure_fixes, cure_words, cures_for, fan_current_alone, share_taken
+from keelroom.assess.electrical.controller import BY_COMPUTER, HOSED, RAMPED, SENSORLESS, STAGED, place_of, set_for_lower_hose
 from keelroom.assess.electrical.figures import Electrics, own_relays
 from keelroom.assess.electrical.system import battery_of, run_of
 from keelroom.assess.judge_circuits import circuits
@@ -29,7 +29,6 @@ SOLD = tuple((fahrenheit - 32) / 1.8 for fahrenheit in (175, 180, 185, 190, 195)
 """[degC] fan switches are sold for (common practice)."""
 SWITCHED = ("ground_switch", "feed_switch", "both_relays", "two_speed")
 """strategies with a switch of fixed temperature"""
-HOSED = ("upper_hose", "lower_hose")
 NEEDS_GROUND = ("ground_switch", "two_speed")
 """strategies whose switch grounds a relay through its own thread"""
 
@@ -65,7 +64,7 @@ def _control(build: Build, package: Package, assessment: Assessment) -> Found:
                       (set_fix(f"Second speed at {both(on.si + 5, 'temperature')}", (*where, "second_on"), text),), value=second.si, limit=on.si)  # fmt: skip
     electrics = assessment.electrics
     if control.strategy in STAGED and control.low_speed == "one_fan" and len(package.fans) > 1 and electrics and not own_relays(electrics):
-        fed = next((one.circuit for one in electrics.circuits if any(motored.fan for motored in one.motors)), None)
+        fed = next((one.circuit for one in electrics.circuits if one.cools), None)
         fixes = (
             (Fix("split_circuit", "A circuit of its own for each motor", (("package", package.id), ("circuit", fed.id))),) if fed else ()
         )
@@ -79,13 +78,13 @@ def _control(build: Build, package: Package, assessment: Assessment) -> Found:
         )
     if control.strategy in RAMPED and electrics:
         for one in electrics.circuits:
-            if any(motored.fan for motored in one.motors) and one.circuit.switch not in ("controller", "none"):
+            if one.cools and one.circuit.switch not in ("controller", "none"):
                 at = ("packages", package.id, "circuits", one.circuit.id, "switch")
                 yield Finding("ramp_through_relay", "problem", at, f"{one.circuit.name or one.circuit.id}: a variable speed does not go through a relay",
                               "The controller chops the current thousands of times a second; a contact only knows on and off. The controller itself has to carry it.",
                               (choose_fix("The controller carries it", at, "controller"),))  # fmt: skip
     if control.coil == "always" and control.strategy not in BY_COMPUTER:
-        hours = _minutes_alone(build, package, assessment) / 60
+        hours = discharge_time(battery_of(build.supply), fan_current_alone(build, electrics)) / 3600
         until = f"about {hours:.1f} h" if hours < 48 else "days"
         yield Finding("always_hot", "doubt", (*where, "coil"), "The relays are fed with the key off",
                       f"A hot engine, a stuck switch or a forgotten toggle then runs the fans on the battery: flat in {until}. Feed the coils from the key, or let a timer end it.",
@@ -99,12 +98,6 @@ def _curves(build: Build, package: Package) -> Found:
     for where, points, without in ((("supply", "curve"), build.supply.curve, "the usual one for its rating"), (("packages", package.id, "control", "curve"), package.control.curve, "a straight ramp between the set points")):  # fmt: skip
         if len(points) == 1:
             yield Finding("curve_of_one", "doubt", where, "One point is no curve", f"Two points at least; until then {without} counts.")
-
-
-def _minutes_alone(build: Build, package: Package, assessment: Assessment) -> float:
-    """Minutes until the battery is down with the package's fans on it and nothing else."""
-    amps = fan_current_alone(build, assessment.electrics)
-    return discharge_time(battery_of(build.supply), amps) / 60
 
 
 def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -147,10 +140,9 @@ def _run_on(build: Build, package: Package, assessment: Assessment) -> Found:
     seconds, boost = control.run_on.si, build.brief.engine.boost
     if not package.fans:
         return
-    battery = battery_of(build.supply)
     if seconds > 0:
         amps = fan_current_alone(build, assessment.electrics)
-        share = seconds / discharge_time(battery, amps) * battery.state if amps else 0.0
+        share = share_taken(build, assessment.electrics, seconds)
         if share > RUN_ON_SHARE:
             yield Finding("run_on_long", "doubt", where, "The run-on takes much of the battery", f"{seconds / 60:.0f} min at {amps:.0f} A is {share:.0%} of it, every stop.",
                           (set_fix("3 minutes", where, "3 min"),), "PEUKERT", value=share, limit=RUN_ON_SHARE)  # fmt: skip
@@ -158,8 +150,7 @@ def _run_on(build: Build, package: Package, assessment: Assessment) -> Found:
             yield Finding("run_on_dead", "problem", where, "The run-on has no feed", "The relays’ coils are fed by the key: with it off nothing runs on. It takes a timer fed always.",
                           (choose_fix("Coils fed always, the timer ends it", ("packages", package.id, "control", "coil"), "always"),))  # fmt: skip
     elif boost and boost.si > 1e3:
-        amps = fan_current_alone(build, assessment.electrics)
-        cost = 180 / discharge_time(battery, amps) * battery.state if amps else 0.0
+        cost = share_taken(build, assessment.electrics, 180)
         yield Finding(
             "no_run_on",
             "note",
@@ -197,9 +188,10 @@ def _charging(build: Build, assessment: Assessment, found: Electrics) -> Found:
         volts = f" At the battery it settles at {system.balance.voltage:.1f} V." if system else ""
         full = max(system.full, need) if system else need
         lasts = discharge_time(battery_of(supply), need - have) / 60
+        cures = cures_for(build, alternator, full)
         yield Finding("alternator_short", "problem", at, "The alternator cannot feed the fans at idle",
-                      f"{need:.0f} A wanted against {have:.0f} A hot at idle: the battery makes up {need - have:.0f} A and is down in {lasts:.0f} min; the voltage sinks, and the fans with it.{volts} {cure_words(build, found, full)}",
-                      cures(build, found, full), value=need, limit=have)  # fmt: skip
+                      f"{need:.0f} A wanted against {have:.0f} A hot at idle: the battery makes up {need - have:.0f} A and is down in {lasts:.0f} min; the voltage sinks, and the fans with it.{volts} {cure_words(build, alternator, cures)}",
+                      cure_fixes(build, alternator, cures), value=need, limit=have)  # fmt: skip
     elif found.idle and found.idle.balance.voltage < LOW_VOLTAGE and found.idle.measured:
         yield Finding("battery_low", "problem", ("brief", "accessories", "idle_voltage"), f"{found.idle.balance.voltage:.1f} V at the battery at idle",
                       "A healthy battery holds 12.0–12.3 V at 40 A: this one is nearly flat. The same reading at the fan alone would be its wire.", value=found.idle.balance.voltage, limit=LOW_VOLTAGE)  # fmt: skip

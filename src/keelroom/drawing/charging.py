@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.system import System, system_at
@@ -41,7 +43,7 @@ def charging(build: Build, package: Package, assessment: Assessment) -> Scene | 
         y = -TOP - ROW * k - 22
         _bar(shapes, system, names, (x, y))
         words(LEFT, y + 20, name, "el.value")
-        words(RIGHT, y + 20, _volts(system, names), "el.flag", "end")
+        words(RIGHT, y + 20, _volts(system), "el.flag", "end")
         balance = system.balance
         given = min(balance.available, most)
         line("bar.given", x(given), y - BAR / 2 - 7, x(given), y + BAR / 2 + 4)
@@ -54,14 +56,14 @@ def charging(build: Build, package: Package, assessment: Assessment) -> Scene | 
     return Scene(tuple(shapes), (0.0, -(TOP + ROW * len(systems) + 4) * MM, WIDTH * MM, (TOP + ROW * len(systems) + 4) * MM))
 
 
-def _bar(shapes: list[Shape], system: System, fans: dict[str, bool], at: tuple[object, float]) -> None:
+def _bar(shapes: list[Shape], system: System, fans: dict[str, bool], at: tuple[Callable[[float], float], float]) -> None:
     """Loads end to end, each with its name where it has room."""
     x, y = at
     start = 0.0
     for name, amps in sorted(system.loads, key=lambda load: (not fans.get(load[0], False), load[0] not in fans)):
         if amps < 0.05:
             continue
-        left, right = x(start), x(start + amps)  # type: ignore[operator]
+        left, right = x(start), x(start + amps)
         role = "bar.fan" if fans.get(name) else "bar.rest" if name in fans else "bar.load"
         shapes.append(Rect(role, left * MM, (y - BAR / 2) * MM, (right - left) * MM, BAR * MM))
         if right - left > 7.2 * len(name) + 8:
@@ -69,9 +71,8 @@ def _bar(shapes: list[Shape], system: System, fans: dict[str, bool], at: tuple[o
         start += amps
 
 
-def _volts(system: System, fans: dict[str, bool]) -> str:
+def _volts(system: System) -> str:
     """Volts at the battery and at the motors, kept apart."""
-    at_motors = [volts for volts in system.volts.values()]
     where = "measured at the battery" if system.measured else "at the battery"
     text = f"{system.balance.voltage:.1f} V {where}"
-    return f"{text}, {min(at_motors):.1f} V at the worst motor" if at_motors else text
+    return f"{text}, {min(system.volts.values()):.1f} V at the worst motor" if system.volts else text

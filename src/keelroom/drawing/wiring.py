@@ -98,7 +98,7 @@ def _bands(
         sheet.words(12, top - 14, figures.circuit.name or ident, "el.head", "start")
         sheet.words(WIDTH - 12, top - 14, _state(figures), "el.words", "end")
         found = _circuit(sheet, _Band(figures, own, wrong, top - HEAD - LINE / 2, system))
-        if any(motored.fan for motored in figures.motors):
+        if figures.cools:
             coils += found
         else:
             _by_key(sheet, found, [wire for wire in wires if not wire.circuit and wire.number in (KEYED + k, KEYED_BACK + k)])

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from keelroom.assess.electrical.controller import SENSORLESS, place_of
+from keelroom.assess.electrical.controller import HOSED, SENSORLESS, place_of
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.electrical.harness import SIGNAL, THREADS, Rows, relays
 from keelroom.build.quantity import described
@@ -34,7 +34,7 @@ JUMPERS = {
 
 def jumper_list(found: Electrics) -> Rows:
     """The jumper harness in its variants, heading first; wires as thick as the fans' own."""
-    fans = [figures for figures in found.circuits if any(motored.fan for motored in figures.motors)]
+    fans = [figures for figures in found.circuits if figures.cools]
     size = max((figures.circuit.branch.size for figures in fans), key=lambda s: s.si).as_typed if fans else awg_text(12)
     rows: Rows = [("Variant", "From the plug", "To", "Size", "Mind")]
     for name, joints, note in JUMPERS.values():
@@ -57,7 +57,7 @@ def bench_steps(build: Build, package: Package, found: Electrics, system: str) -
     control, cooling = package.control, build.brief.cooling
     on = described(cooling.fan_on, KINDS["temperature"], system) if cooling.fan_on else "not set"
     off = described(cooling.fan_off, KINDS["temperature"], system) if cooling.fan_off else "not set"
-    fans = [figures for figures in found.circuits if any(motored.fan for motored in figures.motors)]
+    fans = [figures for figures in found.circuits if figures.cools]
     volts = (
         "; ".join(f"{f.circuit.name or f.circuit.id} {f.at_idle:.1f} V at idle, {f.at_cruise:.1f} V on the road" for f in fans)
         or "no circuit yet"
@@ -87,7 +87,7 @@ class Adapter(NamedTuple):
 
 def adapter_of(build: Build, control: Control) -> Adapter | None:
     """What the adapter asks of the hose; None where the sensor sits elsewhere."""
-    if place_of(control) not in ("upper_hose", "lower_hose") or control.strategy in SENSORLESS:
+    if place_of(control) not in HOSED or control.strategy in SENSORLESS:
         return None
     cut = control.adapter.si - 2 * control.adapter_push.si
     bore = build.brief.loop.hose_bore

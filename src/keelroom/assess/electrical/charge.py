@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from typing import NamedTuple
 
 from keelroom.assess.electrical.figures import Electrics, sizes_like
 from keelroom.assess.electrical.system import alternator_of, battery_of, run_of
@@ -10,7 +11,7 @@ from keelroom.assess.wording import set_fix
 from keelroom.build.edits import Edit, set_value
 from keelroom.build.quantity import quantity
 from keelroom.build.schema.build import Build
-from keelroom.core.electrical.charging import rating_for, ratio_for
+from keelroom.core.electrical.charging import Alternator, discharge_time, rating_for, ratio_for
 from keelroom.core.electrical.circuit import Run
 from keelroom.core.electrical.motor import current_at
 from keelroom.core.electrical.wire import ampacity, conductor, conductor_temperature, wire_voltage_drop
@@ -32,37 +33,54 @@ def fan_current_alone(build: Build, found: Electrics | None) -> float:
     return sum(current_at(motored.motor, 12.0 * battery_of(build.supply).cells) for motored in motors)
 
 
-def cure_words(build: Build, found: Electrics, need: float) -> str:
-    """What cures an alternator that is short at idle: pulley or rating, and what the pulley does to belt and speed limit."""
-    alternator, supply = found.alternator, build.supply
+def share_taken(build: Build, found: Electrics | None, seconds: float) -> float:
+    """Share of a full battery the fans alone take in so many seconds."""
+    amps, battery = fan_current_alone(build, found), battery_of(build.supply)
+    return seconds / discharge_time(battery, amps) * battery.state if amps else 0.0
+
+
+class Cures(NamedTuple):
+    """What gives the wanted amps hot at idle: a pulley ratio, the rating [A] of an alternator of its kind; None where none does."""
+
+    wanted: float
+    ratio: float | None
+    rating: float | None
+
+
+def cures_for(build: Build, alternator: Alternator, wanted: float) -> Cures:
+    """Pulley and alternator that would give `wanted` [A] hot at idle."""
     idle = build.brief.engine.idle_rpm
-    if alternator is None or idle is None:
-        return ""
-    rpm, redline, limit = idle.si * 60, supply.redline.si * 60, supply.speed_limit.si * 60
-    ratio, rating = ratio_for(alternator, need, rpm), rating_for(alternator, need, rpm)
-    words = [f"To hold {supply.regulated.si:g} V with everything on it takes {need:.0f} A"]
-    if ratio is not None:
-        top = ratio * redline
+    if idle is None:
+        return Cures(wanted, None, None)
+    rpm = idle.si * 60
+    rating = rating_for(alternator, wanted, rpm)
+    return Cures(wanted, ratio_for(alternator, wanted, rpm), rating if rating is not None and rating <= LARGEST else None)
+
+
+def cure_words(build: Build, alternator: Alternator, cures: Cures) -> str:
+    """What cures an alternator that is short at idle, and what a pulley does to belt and speed limit."""
+    supply = build.supply
+    limit = supply.speed_limit.si * 60
+    words = [f"To hold {supply.regulated.si:g} V with everything on it takes {cures.wanted:.0f} A"]
+    if cures.ratio is not None:
+        top = cures.ratio * supply.redline.si * 60
         fits = f"within its {limit:.0f} rpm" if top <= limit else f"over its {limit:.0f} rpm limit"
         words.append(
-            f"a pulley of {ratio:.2f} instead of {alternator.ratio:.2f} gives it ({top:.0f} rpm at the redline, {fits}; the belt wraps {1 - alternator.ratio / ratio:.0%} less pulley and slips sooner)"
+            f"a pulley of {cures.ratio:.2f} instead of {alternator.ratio:.2f} gives it ({top:.0f} rpm at the redline, {fits}; the belt wraps {1 - alternator.ratio / cures.ratio:.0%} less pulley and slips sooner)"
         )
     else:
         words.append("no pulley gives it")
-    if rating is not None and rating <= LARGEST:
-        words.append(f"a {math.ceil(rating / 5) * 5:.0f} A unit of its kind does")
+    if cures.rating is not None:
+        words.append(f"a {math.ceil(cures.rating / STEP) * STEP:.0f} A unit of its kind does")
     return "; ".join(words) + "."
 
 
-def cures(build: Build, found: Electrics, need: float) -> tuple[Fix, ...]:
-    """The alternator of its kind, and the pulley within the speed limit, that give `need` [A] hot at idle; each where there is one."""
-    alternator, supply, idle = found.alternator, build.supply, build.brief.engine.idle_rpm
-    if alternator is None or idle is None:
-        return ()
+def cure_fixes(build: Build, alternator: Alternator, cures: Cures) -> tuple[Fix, ...]:
+    """The acts that cure it, each where there is one: the alternator, and the pulley within the speed limit."""
     fixes: tuple[Fix, ...] = ()
-    rating, ratio = rating_for(alternator, need, idle.si * 60), ratio_for(alternator, need, idle.si * 60)
-    if rating is not None and rating <= LARGEST:
-        fixes = (Fix("larger_alternator", "An alternator that feeds it", (("wanted", f"{need:.0f}"),)),)
+    if cures.rating is not None:
+        fixes = (Fix("larger_alternator", "An alternator that feeds it", (("wanted", f"{cures.wanted:.0f}"),)),)
+    ratio, supply = cures.ratio, build.supply
     if ratio is not None and alternator.idle_share is None and ratio * supply.redline.si <= supply.speed_limit.si:
         text = f"{math.ceil(ratio * 100) / 100:.2f}"
         fixes = (*fixes, set_fix(f"A pulley of {text}", ("supply", "pulley_ratio"), text))
@@ -87,9 +105,9 @@ def cable_for(build: Build, rating: float) -> str | None:
 
 def larger_alternator(build: Build, wanted: float) -> Edit:
     """An alternator of the same kind that gives `wanted` [A] hot at idle. Raises InputError where none does."""
-    alternator, idle = alternator_of(build.brief.accessories, build.brief.engine, build.supply), build.brief.engine.idle_rpm
-    rating = rating_for(alternator, wanted, idle.si * 60) if alternator and idle else None
-    if rating is None or rating > LARGEST:
+    alternator = alternator_of(build.brief.accessories, build.brief.engine, build.supply)
+    rating = cures_for(build, alternator, wanted).rating if alternator else None
+    if rating is None:
         raise InputError("no_alternator", "No alternator of its kind gives that at this idle speed and pulley")
     text = f"{math.ceil(rating / STEP) * STEP:g} A"
     return set_value(("brief", "accessories", "alternator_rating"), quantity(text, "current"), f"Alternator of {text}")

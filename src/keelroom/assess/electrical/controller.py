@@ -14,6 +14,8 @@ STAGED = ("two_speed", "computer")
 RAMPED = ("variable", "computer_pwm")
 BY_COMPUTER = ("computer", "computer_pwm")
 """strategies that use the engine's own sensor"""
+HOSED = ("upper_hose", "lower_hose")
+"""places that take an adapter in a hose"""
 SLOWEST = 0.3
 """Share of full speed a variable controller starts the fan at (common practice)."""
 REQUEST = 0.6
@@ -36,6 +38,11 @@ def set_for_lower_hose(cooling: Cooling) -> bool:
     return bool(cooling.fan_on and cooling.thermostat and cooling.fan_on.si < cooling.thermostat.si + LOWER_OVER)
 
 
+def low_of(control: Control, fans: int) -> tuple[float, float]:
+    """Shares of full flow and power on low speed; one fan of one is none of two, so it takes a resistor."""
+    return LOW["series" if control.low_speed == "one_fan" and fans < 2 else control.low_speed]
+
+
 def points_of(control: Control, on: float, off: float, fans: int, day: float) -> Points:
     """The controller's points over what its sensor reads [degC].
 
@@ -46,8 +53,7 @@ def points_of(control: Control, on: float, off: float, fans: int, day: float) ->
     if place_of(control) == "none":
         return NEVER
     if control.strategy in STAGED:
-        low = LOW["series" if control.low_speed == "one_fan" and fans < 2 else control.low_speed]
-        points = staged((on, off), (control.second_on.si, control.second_off.si), low)
+        points = staged((on, off), (control.second_on.si, control.second_off.si), low_of(control, fans))
     elif control.strategy in RAMPED:
         points = ramped(curve_of(control, on, off))
     else:
@@ -71,7 +77,7 @@ def request_of(control: Control, fans: int) -> tuple[float, float]:
     if control.strategy in RAMPED:
         return (REQUEST, REQUEST**3)
     if control.strategy in STAGED:
-        return LOW["series" if control.low_speed == "one_fan" and fans < 2 else control.low_speed]
+        return low_of(control, fans)
     return (1.0, 1.0)
 
 

@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from keelroom.assess.caching import by_identity
 from keelroom.assess.electrical.loads import Motored
-from keelroom.assess.electrical.system import Planned, System, alternator_of, contacts_of, flows_at, planned_circuits, system_at
+from keelroom.assess.electrical.system import Circuits, Planned, System, alternator_of, contacts_of, flows_at, planned_circuits, system_at
 from keelroom.build.quantity import quantity
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.electrical import Circuit, Supply
@@ -64,7 +64,7 @@ class CircuitFigures(NamedTuple):
     """One circuit at the voltage the regulator holds, all its motors running, unless said.
 
     continuous, starting, stalled [A]; begins: of that through one contact [A]; staged: its motors start one after the other
-     at_idle, at_cruise: volts at its worst motor, source_idle, source_cruise: at the battery
+    at_idle, at_cruise: volts at its worst motor, source_idle, source_cruise: at the battery
     drop: volts there and back; worked: the same by its wires and contacts, whatever was measured; lost: by place;  runs: its wires;  relay_holds, connector_holds [A] where they sit, None: none fitted
     stands: whether its fuse stands the start: 'yes', 'barely', 'no', '' without a fuse
     """
@@ -92,6 +92,11 @@ class CircuitFigures(NamedTuple):
     connector_holds: float | None
     stands: str
     advice: Advice
+
+    @property
+    def cools(self) -> bool:
+        """Whether it feeds a cooling fan, and so is under the fans' control."""
+        return any(motored.fan for motored in self.motors)
 
     @property
     def weakest(self) -> RunFigures:
@@ -126,7 +131,7 @@ def electrics(build: Build, package: Package) -> Electrics:
 
 @by_identity(32)
 def _circuits(
-    supply: Supply, planned: tuple[tuple[Planned, ...], tuple[Motored, ...]], idle: System | None, cruise: System | None
+    supply: Supply, planned: Circuits, idle: System | None, cruise: System | None
 ) -> tuple[tuple[CircuitFigures, ...], tuple[Motored, ...]]:
     circuits, loose = planned
     full = flows_at(circuits, supply.regulated.si)
@@ -200,7 +205,7 @@ def _runs(path: Path, full: Flow, each: float, shared: bool) -> tuple[RunFigures
 
 def own_relays(found: Electrics) -> bool:
     """Whether the cooling fans have relays of their own, as staging them wants."""
-    fed = [one for one in found.circuits if any(motored.fan for motored in one.motors)]
+    fed = [one for one in found.circuits if one.cools]
     return len(fed) > 1 or any(one.circuit.switch == "relays" for one in fed)
 
 

@@ -6,7 +6,7 @@ import math
 from collections import Counter
 from typing import NamedTuple
 
-from keelroom.assess.electrical.controller import BY_COMPUTER, SENSORLESS, STAGED, place_of
+from keelroom.assess.electrical.controller import BY_COMPUTER, HOSED, SENSORLESS, STAGED, place_of
 from keelroom.assess.electrical.figures import CircuitFigures, Electrics
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.electrical import Control
@@ -106,7 +106,7 @@ def commanded_parts(found: Electrics) -> list[str]:
     names = []
     for figures in found.circuits:
         circuit = figures.circuit
-        if not any(motored.fan for motored in figures.motors) or circuit.switch in ("switch", "none"):
+        if not figures.cools or circuit.switch in ("switch", "none"):
             continue
         count = len(figures.motors) if circuit.switch == "relays" else 2 if circuit.switch == "parallel" else 1
         what = f"{circuit.name or circuit.id}: {'controller' if circuit.switch == 'controller' else 'relay'}"
@@ -149,7 +149,7 @@ def control_wires(build: Build, control: Control, found: Electrics) -> tuple[Har
     place = place_of(control)
     if control.strategy not in (*SENSORLESS, *BY_COMPUTER) and by != "thermoswitch" and place != "none":
         add(3, (SENSORS[place], by), "grey", "sensor")
-    if by == "thermoswitch" and place in ("upper_hose", "lower_hose") and control.strap:
+    if by == "thermoswitch" and place in HOSED and control.strap:
         add(4, (SENSORS[place], "ground chassis, strap"), "black", "sensor")
     if control.ac_request and control.strategy not in SENSORLESS:
         add(5, ("A/C pressure switch", by if by != "thermoswitch" else "coil trigger, through a diode"), "green", "request")
@@ -163,7 +163,7 @@ def _keyed_wires(found: Electrics) -> tuple[HarnessWire, ...]:
     wires = []
     for k, figures in enumerate(found.circuits):
         circuit = figures.circuit
-        if not figures.motors or circuit.switch not in ("relay", "relays", "parallel") or any(motored.fan for motored in figures.motors):
+        if not figures.motors or circuit.switch not in ("relay", "relays", "parallel") or figures.cools:
             continue
         coil = f"{circuit.name or circuit.id}: relay, coil"
         cable, length = CABLES["j1128_crosslinked"].name, SIGNAL_LENGTHS["coil"]
@@ -214,7 +214,7 @@ def parts_list(build: Build, package: Package, found: Electrics) -> Rows:
                 1 if circuit.shared_ground else max(many, 1)
             ) * int(circuit.grounds.si)
     control = package.control
-    if brains(control) == "thermoswitch" and place_of(control) in ("upper_hose", "lower_hose"):
+    if brains(control) == "thermoswitch" and place_of(control) in HOSED:
         counts[(f"Hose adapter with {THREADS[control.thread]} boss, two clamps", SENSORS[place_of(control)])] += 1
     if any(wire.colour == "violet" for wire in control_wires(build, control, found)):
         counts[(f"Fuse {COIL_FUSE:g} A with holder, for the coils", "control")] += 1

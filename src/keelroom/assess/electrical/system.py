@@ -107,15 +107,17 @@ class Planned(NamedTuple):
     staged: bool = False
 
 
-def planned_circuits(build: Build, package: Package) -> tuple[tuple[Planned, ...], tuple[Motored, ...]]:
+Circuits = tuple[tuple[Planned, ...], tuple[Motored, ...]]
+"""Every circuit with its motors, and the motors no circuit feeds."""
+
+
+def planned_circuits(build: Build, package: Package) -> Circuits:
     """Every circuit with its motors, and the motors no circuit feeds."""
     return _planned(package.circuits, build.supply, motors_of(build, package), package.control)
 
 
 @by_identity(64)
-def _planned(
-    circuits: tuple[Circuit, ...], supply: Supply, motors: tuple[Motored, ...], control: Control
-) -> tuple[tuple[Planned, ...], tuple[Motored, ...]]:
+def _planned(circuits: tuple[Circuit, ...], supply: Supply, motors: tuple[Motored, ...], control: Control) -> Circuits:
     one_by_one = control.strategy in STAGED and control.low_speed == "one_fan"
     left = list(motors)
     found = []
@@ -162,7 +164,7 @@ def system_at(build: Build, package: Package, case: DutyCase) -> System:
 
 
 @by_identity(64)
-def _current_table(planned: tuple[tuple[Planned, ...], tuple[Motored, ...]], supply: Supply) -> Currents:
+def _current_table(planned: Circuits, supply: Supply) -> Currents:
     volts = tuple(v * battery_of(supply).cells for v in TABLE)
     return volts, tuple(sum(sum(flow.currents) for flow in flows_at(planned[0], v)) + _loose(planned[1], v) for v in volts)
 
@@ -202,9 +204,6 @@ def _loose(motors: tuple[Motored, ...], voltage: float) -> float:
 
 At = tuple[float, bool, bool]
 """Engine speed [rpm], A/C on, moving."""
-Circuits = tuple[tuple[Planned, ...], tuple[Motored, ...]]
-
-
 Charging = tuple[Accessories, Engine, Supply]
 """Sections the charging side is made from."""
 

@@ -24,12 +24,8 @@ TAKES = 10.0
 """Times its inner resistance a battery shows to a charging current once its surface is full (common practice)."""
 RESERVE_AMPS = 25.0
 """Draw [A] of the reserve-capacity test. Source: SAE J537."""
-FLAT = 10.5
-"""Volts at which reserve capacity ends and a 12 V battery counts as down. Source: SAE J537."""
 HOUR_RATE = 20.0
 """Hours in which a battery's stated amp-hours are drawn. Source: EN 50342."""
-BELT_POWER = 0.736e3
-"""[W] per rib and 10 m/s of belt speed: a poly-V belt's usual capacity (common practice)."""
 
 
 class Alternator(NamedTuple):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from keelroom.core.electrical.motor import Motor, current_at, start_current
+from keelroom.core.electrical.motor import Motor, current_at
 from keelroom.core.electrical.wire import Conductor, conductor_temperature, resistance_at
 
 ROUNDS = 60
@@ -90,8 +90,3 @@ def flow_through(path: Path, motors: tuple[Motor, ...], voltage: float) -> Flow:
     amps = [current_at(motor, v) for motor, v in zip(motors, volts, strict=True)]
     names = ("measured",) if path.fixed is not None else ("feed wire", "motor wire", "return", "fuse and contacts")
     return Flow(tuple(volts), tuple(amps), warm, tuple(zip(names, lost, strict=False)))
-
-
-def starting_currents(motors: tuple[Motor, ...], flow: Flow) -> tuple[float, ...]:
-    """Amps each motor starts with at the voltage that reaches it running."""
-    return tuple(start_current(motor, volts) for motor, volts in zip(motors, flow.voltages, strict=True))

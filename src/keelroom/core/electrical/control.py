@@ -15,8 +15,6 @@ LOW = {"one_fan": (0.5, 0.5), "series": (0.55, 0.40), "winding": (0.6, 0.35)}
 """Shares of full flow and power on low speed: one of two fans, a series resistor, a winding of its own (common practice)."""
 LEAST_SPAN = 0.5
 """Kelvin between on and off under which a contact would chatter."""
-ALWAYS, NEVER = -80.0, 400.0
-"""[degC] set points of a fan that is switched on, or off, for good."""
 
 
 class Sensing(NamedTuple):

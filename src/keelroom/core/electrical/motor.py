@@ -75,7 +75,7 @@ def motor_power(power: Floats, speed: Floats, ratio: Floats, brushless: Floats) 
 
 
 class Motor(NamedTuple):
-    """One motor: rated volts [V], watts [W]; brushless, soft: whether it starts softly; speed: share of full it is run at."""
+    """One motor: rated volts [V], watts [W]; brushless, soft: whether it starts softly."""
 
     voltage: float
     power: float

@@ -6,8 +6,8 @@ import math
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.bench import adapter_of, bench_steps
-from keelroom.assess.electrical.charge import cable_for, charge_drop, fan_current_alone
-from keelroom.assess.electrical.controller import BY_COMPUTER, RAMPED, SENSORLESS, STAGED
+from keelroom.assess.electrical.charge import cable_for, charge_drop, fan_current_alone, share_taken
+from keelroom.assess.electrical.controller import BY_COMPUTER, HOSED, RAMPED, SENSORLESS, STAGED
 from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics
 from keelroom.assess.electrical.harness import THREADS
 from keelroom.assess.electrical.loads import label_words, motors_of
@@ -49,7 +49,7 @@ FAULTS = {"source": "Nothing flows: its source is wrong.", "return": "Nothing fl
 
 
 def pages(build: Build, system: str, assessment: Assessment, shown: str = "") -> tuple[Page, ...]:
-    """Circuits, charging, control, schools, harness, bench. shown: the page whose sentences are worked out."""
+    """Circuits, charging, control, schools, harness, bench. shown: the page whose sentences and marks are worked out."""
     found = assessment.electrics
     said = {
         "Circuits": lambda: circuits_said(found, build, system),
@@ -64,8 +64,12 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str = "") ->
         Page("Harness", ()),
         _bench(build, assessment, system),
     )
-    marked = tuple(page._replace(marks=_marks(build, assessment, page)) for page in made)
-    return tuple(page._replace(said=said[page.title]()) if page.title == shown and page.title in said else page for page in marked)
+    return tuple(
+        page._replace(marks=_marks(build, assessment, page), said=said[page.title]() if page.title in said else ())
+        if page.title == shown
+        else page
+        for page in made
+    )
 
 
 def _marks(build: Build, assessment: Assessment, page: Page) -> tuple[tuple[Path, str], ...]:
@@ -310,7 +314,7 @@ def _control(build: Build) -> Page:
         *quantities(where, "run_on"),
     )
     groups = [Group("Control", tuple(rows)), Group("Besides", habits)]
-    if placed and control.sensor in ("upper_hose", "lower_hose"):
+    if placed and control.sensor in HOSED:
         adapter = (
             *quantities(where, "adapter", "adapter_push"),
             Row("choice", (*where, "thread"), "Thread", THREAD_CHOICES),
@@ -342,10 +346,9 @@ def run_on_words(build: Build, assessment: Assessment) -> str:
     """What a run-on costs the battery."""
     seconds = build.package.control.run_on.si
     amps = fan_current_alone(build, assessment.electrics)
-    battery = battery_of(build.supply)
     if not seconds or not amps:
         return ""
-    share = seconds / discharge_time(battery, amps) * battery.state
+    share = share_taken(build, assessment.electrics, seconds)
     return f"Running on for {seconds / 60:.0f} min at {amps:.0f} A takes {share:.1%} of the battery each stop."
 
 
