@@ -158,6 +158,13 @@ def test_every_fix_mends_its_finding_and_can_be_undone(code):
         assert apply(mended, back)[0] == build
 
 
+@pytest.mark.parametrize("strategy", ["ground_switch", "two_speed", "both_relays"])
+def test_every_switch_that_grounds_through_its_thread_wants_a_strap(strategy):
+    build = on(BUILD, ((*CONTROL, "strategy"), strategy), ((*CONTROL, "strap"), False))
+    assert "ground_through_coolant" in codes(build)
+    assert "ground_through_coolant" not in codes(on(build, ((*CONTROL, "strategy"), "feed_switch")))
+
+
 def test_sources_of_unlike_voltage_feed_nothing_and_say_so():
     build = apply(
         BUILD, added(BUILD, ("supply", "sources"), Source(id="truck", name="Trailer feed", voltage=quantity("24 V", "voltage")), "")

@@ -9,6 +9,7 @@ from keelroom.assess.electrical.bench import adapter_of
 from keelroom.assess.electrical.charge import charge_drop, cure_fixes, cure_words, cures_for, fan_current_alone, share_taken
 from keelroom.assess.electrical.controller import BY_COMPUTER, HOSED, RAMPED, SENSORLESS, STAGED, place_of, set_for_lower_hose
 from keelroom.assess.electrical.figures import Electrics, own_relays
+from keelroom.assess.electrical.harness import GROUNDING
 from keelroom.assess.electrical.system import battery_of, run_of
 from keelroom.assess.judge_circuits import circuits
 from keelroom.assess.wording import Found, choose_fix, flag_fix, set_fix
@@ -29,8 +30,6 @@ SOLD = tuple((fahrenheit - 32) / 1.8 for fahrenheit in (175, 180, 185, 190, 195)
 """[degC] fan switches are sold for (common practice)."""
 SWITCHED = ("ground_switch", "feed_switch", "both_relays", "two_speed")
 """strategies with a switch of fixed temperature"""
-NEEDS_GROUND = ("ground_switch", "two_speed")
-"""strategies whose switch grounds a relay through its own thread"""
 
 
 def electrical(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -129,7 +128,7 @@ def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
         near = min(SOLD, key=lambda sold: abs(sold - cooling.fan_on.si))  # type: ignore[union-attr]
         yield Finding("switch_sold", "note", ("brief", "cooling", "fan_on"), f"No fan switch is sold for {both(cooling.fan_on.si, 'temperature')}",
                       "Switches come for 175, 180, 185, 190 and 195 °F; an adjustable controller takes any.", (set_fix(f"Fans on at {both(near, 'temperature')}", ("brief", "cooling", "fan_on"), f"{near * 1.8 + 32:.0f} °F"),))  # fmt: skip
-    if place in HOSED and control.strategy in NEEDS_GROUND and not control.strap:
+    if place in HOSED and control.strategy in GROUNDING and not control.strap:
         yield Finding("ground_through_coolant", "problem", (*where, "strap"), "The switch grounds through the coolant",
                       "Its adapter sits between two rubber hoses: without a strap its only way to ground is the coolant. It switches when it likes, and the current eats the core.",
                       (flag_fix("A ground strap on the adapter", (*where, "strap"), True),))  # fmt: skip
