@@ -119,7 +119,7 @@ def _by_key(sheet: _Sheet, coils: list[Point], pair: list[HarnessWire]) -> None:
         sheet.words(x - 72, y, "key", "el.words", "end")
         sheet.line(f"wire.{back.colour}", (x + 13, y), (x + 66, y))
         sheet.sleeve(x + 52, y, back.number)
-        sheet.words(x + 72, y, "ground", "el.words", "start")
+        _bolt_head(sheet, x + 76, y, 7)
 
 
 class _Band(NamedTuple):
@@ -267,10 +267,16 @@ def _motor(sheet: _Sheet, x: float, y: float, name: str, volts: str) -> None:
 
 
 def _bolt(sheet: _Sheet, x: float, y: float, name: str, role: str) -> None:
-    """A ground bolt: hexagon head in its washer."""
-    sheet.ring(role, x, y, 9)
-    sheet.area("el.mark", *((x + 5.5 * math.cos(math.radians(60 * k)), y + 5.5 * math.sin(math.radians(60 * k))) for k in range(6)))
+    """A ground bolt with what it goes into."""
+    _bolt_head(sheet, x, y, 9, role)
     sheet.words(min(x, WIDTH - 34), y - 33, name)
+
+
+def _bolt_head(sheet: _Sheet, x: float, y: float, radius: float, role: str = "el.part") -> None:
+    """A hexagon head in its washer."""
+    sheet.ring(role, x, y, radius)
+    head = 0.6 * radius
+    sheet.area("el.mark", *((x + head * math.cos(math.radians(60 * k)), y + head * math.sin(math.radians(60 * k))) for k in range(6)))
 
 
 def _lane(sheet: _Sheet, told: tuple[Build, Package, Assessment], wires: tuple[HarnessWire, ...], coils: list[Point], system: str) -> None:
@@ -297,7 +303,7 @@ def _lane(sheet: _Sheet, told: tuple[Build, Package, Assessment], wires: tuple[H
     _buses(sheet, own, coils, (control.strategy in STAGED, common, brain_x - brain_wide / 2, y))
     _sensor(sheet, control, own, (brain_x + brain_wide / 2, y), (system, "el.bad" if wrong & {"sensor", "strap"} else "el.part"))
     if 6 in own:
-        _tag(sheet, own[6], (84, -121), "override, in the cab")
+        _tag(sheet, own[6], (88, -121), "override in the cab")
     if 5 in own:
         _tag(sheet, own[5], (416, -121), "A/C pressure switch")
 
@@ -350,7 +356,7 @@ def _sensor(sheet: _Sheet, control: Control, own: dict[int, HarnessWire], start:
         sheet.line("el.mark", start, (x - 30, y))
     sheet.box(role, x, y, 60, 22, 10 if "hose" in place else 2)
     sheet.ring("el.node", x, y, 5)
-    sheet.words(676, y + 24, SENSORS[place], align="end")
+    sheet.words(676, y + 37, SENSORS[place], align="end")
     if 4 in own:
         sheet.wire(own[4], system, (x + 30, y), (GROUND - 9, y))
         _bolt(sheet, GROUND, y, "strap", "el.part")
@@ -360,7 +366,7 @@ def _sensor(sheet: _Sheet, control: Control, own: dict[int, HarnessWire], start:
 def _tag(sheet: _Sheet, wire: HarnessWire, at: Point, name: str) -> None:
     """Something that speaks into the control by one wire, told by its number."""
     x, y = at
-    sheet.box("el.part", x, y, 160, 24, 3)
+    sheet.box("el.part", x, y, 166, 24, 3)
     sheet.words(x, y, name)
     sheet.line(f"wire.{wire.colour}", (x + 76, y), (x + 108, y))
     sheet.sleeve(x + 92, y, wire.number)
