@@ -92,7 +92,7 @@ def as_found(package: Package) -> Package:
 def wired(build: Build) -> Build:
     """Every motor without a circuit has one planned."""
     for package in build.packages:
-        build = apply(build, plan_missing(build, package))[0]
+        build = apply(build, plan_missing(build, package))
     return build
 
 

@@ -121,7 +121,7 @@ def main(folder: Path) -> None:
     album.air()
     album.fit()
     album.electrical()
-    album.window.as_demo = True
+    album.session.store.mark_saved(album.session.build)
     album.window.close()
 
 

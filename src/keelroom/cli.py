@@ -5,9 +5,7 @@ from __future__ import annotations
 import argparse
 import json
 import os
-import shutil
 import sys
-import tempfile
 from collections.abc import Sequence
 from pathlib import Path
 
@@ -68,7 +66,7 @@ def _assess(options: argparse.Namespace) -> int:
 
     build = load(options.file)
     if options.package:
-        build, _ = apply(build, set_value(("active",), options.package, ""))
+        build = apply(build, set_value(("active",), options.package, ""))
     assessment = assess(build)
     print(
         json.dumps(as_json(build, assessment), indent=2, ensure_ascii=False) if options.json else as_table(build, assessment, options.units)
@@ -110,8 +108,4 @@ def _window(path: Path | None, *, demo: bool) -> int:
 
     if not demo:
         return int(run(path))
-    # The demo opens as a copy, so that saving it never touches the installed one.
-    with tempfile.TemporaryDirectory(prefix="keelroom-demo-") as folder:
-        copy = Path(folder) / "demo.keelroom"
-        shutil.copyfile(ASSETS / "demo.keelroom", copy)
-        return int(run(copy, as_demo=True))
+    return int(run(ASSETS / "demo.keelroom", as_copy=True))

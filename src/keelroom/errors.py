@@ -2,6 +2,18 @@
 
 from __future__ import annotations
 
+LONGEST = 900
+"""Characters of one message: longer than any sentence of ours."""
+
+
+def readable(text: str, most: int = 300) -> str:
+    """`text` safe to print and to show: no control characters, and of a long one its two ends.
+
+    most : characters kept, at least 3
+    """
+    clean = "".join(c if c.isprintable() else "\N{REPLACEMENT CHARACTER}" for c in text)
+    return clean if len(clean) <= most else f"{clean[: most * 2 // 3]}…{clean[len(clean) - (most - most * 2 // 3 - 1) :]}"
+
 
 class KeelRoomError(Exception):
     """An act that failed.
@@ -12,9 +24,9 @@ class KeelRoomError(Exception):
     """
 
     def __init__(self, code: str, message: str, **fields: object) -> None:
-        super().__init__(message)
+        self.message = readable(message, LONGEST)
+        super().__init__(self.message)
         self.code = code
-        self.message = message
         self.fields = fields
 
 

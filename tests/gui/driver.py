@@ -5,9 +5,9 @@ from __future__ import annotations
 import time
 from collections.abc import Callable
 
-from PyQt6.QtCore import QPoint, Qt, QThreadPool
+from PyQt6.QtCore import QPoint, Qt, QThreadPool, QTimer
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication, QCheckBox, QComboBox, QLabel, QTableWidget, QWidget
+from PyQt6.QtWidgets import QAbstractButton, QApplication, QCheckBox, QComboBox, QLabel, QMessageBox, QTableWidget, QWidget
 
 from keelroom.gui.app import application, make_window
 from keelroom.gui.window import Window
@@ -90,6 +90,34 @@ class Driver:
             QTest.keyClick(self.find(name, QComboBox), step)
             QApplication.processEvents()
 
+    def answering(self, *answers: str | Callable[[QWidget], object]) -> list[str]:
+        """The next dialogs, each in its own event loop, are answered in turn: by the button of that name, or by what a function does.
+
+        Returns a list that fills with what each dialog said. Call before the act that opens the first.
+        """
+        said: list[str] = []
+        waiting = list(answers)
+        timer = QTimer(self.window)
+
+        def look() -> None:
+            dialog = QApplication.activeModalWidget()
+            if dialog is None or not waiting or not dialog.isVisible():
+                return
+            answer = waiting.pop(0)
+            if not waiting:
+                timer.stop()
+            if isinstance(dialog, QMessageBox):
+                said.append(f"{dialog.text()}\n{dialog.informativeText()}".strip())
+            if callable(answer):
+                answer(dialog)
+                return
+            made = next(b for b in dialog.findChildren(QAbstractButton) if b.text().replace("&", "") == answer)
+            QTest.mouseClick(made, Qt.MouseButton.LeftButton)
+
+        timer.timeout.connect(look)
+        timer.start(5)
+        return said
+
     def drag(self, widget: QWidget, start: QPoint, end: QPoint, steps: int = 8) -> None:
         QTest.mousePress(widget, Qt.MouseButton.LeftButton, pos=start)
         for i in range(1, steps + 1):
@@ -98,11 +126,15 @@ class Driver:
         QTest.mouseRelease(widget, Qt.MouseButton.LeftButton, pos=end)
         QApplication.processEvents()
 
+    def close_unsaved(self) -> None:
+        """Close without a question: what changed is given up."""
+        self.window.session.store.mark_saved(self.window.session.build)
+        self.window.close()
+
     def dispose(self) -> None:
         """Close the window once its work has ended. It is not deleted: a late answer may still speak to it."""
         QThreadPool.globalInstance().waitForDone()
-        self.window.as_demo = True
-        self.window.close()
+        self.close_unsaved()
 
     def ledger(self) -> dict[str, str]:
         """What each ledger row says, by duty case."""
@@ -116,6 +148,6 @@ APP: list[QApplication] = []
 """Kept, because a QApplication nobody holds is collected with everything on it."""
 
 
-def opened(path=None, as_demo=False) -> Driver:
+def opened(path=None, as_copy=False) -> Driver:
     APP.append(application())
-    return Driver(make_window(path, as_demo))
+    return Driver(make_window(path, as_copy))

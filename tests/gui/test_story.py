@@ -150,8 +150,7 @@ QTimer.singleShot(0, lambda: 1 / 0)
 driver.until(lambda: "went wrong" in driver.window.statusBar().currentMessage())
 assert b"5001" in driver.window.session.autosave.path.read_bytes()
 print("still here")
-driver.window.as_demo = True
-driver.window.close()
+driver.close_unsaved()
 """
 
 
@@ -171,7 +170,7 @@ def test_a_real_window_under_a_virtual_screen(tmp_path):
     path = tmp_path / "van.keelroom"
     path.write_bytes(DEMO.read_bytes())
     script = "from pathlib import Path; import sys; from tests.gui.driver import opened; d = opened(Path(sys.argv[1])); d.enter('Vehicle mass', '4400'); " \
-        "print(d.window.session.build.brief.vehicle.mass.as_typed, d.window.windowHandle().screen().size().width()); d.window.as_demo = True; d.window.close()"  # fmt: skip
+        "print(d.window.session.build.brief.vehicle.mass.as_typed, d.window.windowHandle().screen().size().width()); d.close_unsaved()"  # fmt: skip
     environment = {k: v for k, v in os.environ.items() if k != "QT_QPA_PLATFORM"}
     command = ["xvfb-run", "-a", "-s", "-screen 0 1280x800x24", sys.executable, "-c", script, str(path)]
     done = subprocess.run(command, cwd=Path(__file__).parents[2], env=environment, capture_output=True, text=True, timeout=90)

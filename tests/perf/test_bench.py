@@ -91,15 +91,13 @@ def test_wiring_and_schools():
     build = load(DEMO)
     times, spent = [], []
     for size in ("14 AWG", "12 AWG", "10 AWG", "8 AWG") * 10:
-        changed = apply(build, set_value(("packages", "p1", "circuits", "circuit1", "feed", "size"), quantity(size, "wire size"), ""))[0]
+        changed = apply(build, set_value(("packages", "p1", "circuits", "circuit1", "feed", "size"), quantity(size, "wire size"), ""))
         assessment = assess(changed)
         start = time.perf_counter()
         assert wiring(changed, changed.package, assessment, "us")
         times.append(time.perf_counter() - start)
     for power in range(4):
-        changed = apply(
-            build, set_value(("packages", "p1", "fans", "fan1", "power"), quantity(f"{170 + power} W", "electrical power"), "")
-        )[0]
+        changed = apply(build, set_value(("packages", "p1", "fans", "fan1", "power"), quantity(f"{170 + power} W", "electrical power"), ""))
         start = time.perf_counter()
         compare_schools(changed, "idle")
         spent.append(time.perf_counter() - start)
@@ -218,7 +216,7 @@ def crowded():
         }
         sides = {name: from_si(value, "length", "us", "measured") for name, value in box.items()}
         made.append(Obstacle(id=f"extra{number}", name=f"Extra {number}", shape=shapes[number % 4], **sides))
-    return apply(build, set_value(("survey", "obstacles"), tuple(made), ""))[0]
+    return apply(build, set_value(("survey", "obstacles"), tuple(made), ""))
 
 
 def _alone(build) -> list[float]:
@@ -227,7 +225,7 @@ def _alone(build) -> list[float]:
     for i in range(15):
         changed = apply(
             build, set_value(("packages", build.active, "fans", "fan1", "x"), from_si(0.16 + 1e-4 * i, "length", "us", "measured"), "")
-        )[0]
+        )
         fit_up(changed, changed.package)
         start = time.perf_counter()
         state = assess(changed, previous=state)
@@ -281,7 +279,7 @@ def test_search_and_templates(tmp_path):
     from keelroom.export.tiles import write_tiles
 
     for package in load(DEMO).packages:
-        build = apply(load(DEMO), set_value(("active",), package.id, ""))[0]
+        build = apply(load(DEMO), set_value(("active",), package.id, ""))
         start = time.perf_counter()
         found = find_places(build)
         say(

@@ -52,7 +52,7 @@ def airflow(pack, case="idle", build=BUILD):
 
 
 def changed(*changes):
-    return apply(BUILD, Edit("", tuple(Change(path, quantity(text, kind)) for path, text, kind in changes)))[0]
+    return apply(BUILD, Edit("", tuple(Change(path, quantity(text, kind)) for path, text, kind in changes)))
 
 
 @given(CORE, FANS, st.sampled_from(sorted(CASES)))
@@ -181,7 +181,7 @@ def test_a_cooler_thermostat_helps_while_the_hotter_throttles():
 
 def test_inlet_place_runs_the_outlet_hotter():
     """An inlet thermostat holds the engine inlet, so the outlet sits 3 to 12 K above the rating's throttling range."""
-    inlet = apply(BUILD, set_value(("brief", "cooling", "thermostat_place"), "inlet", ""))[0]
+    inlet = apply(BUILD, set_value(("brief", "cooling", "thermostat_place"), "inlet", ""))
     assert 2 < outlet(BUILD.packages[0], "night", inlet) - outlet(BUILD.packages[0], "night") < 15
 
 
@@ -264,9 +264,9 @@ def test_the_air_is_found_from_any_beginning(core, assembly, flows, case):
 
 
 def test_a_previous_answer_of_a_fanless_build_is_no_trap(demo):
-    fanless, _ = apply(demo, set_value(("packages", "p2", "fans"), (), ""))
-    fanless, _ = apply(fanless, set_value(("active",), "p2", ""))
-    fanned, _ = apply(demo, set_value(("active",), "p2", ""))
+    fanless = apply(demo, set_value(("packages", "p2", "fans"), (), ""))
+    fanless = apply(fanless, set_value(("active",), "p2", ""))
+    fanned = apply(demo, set_value(("active",), "p2", ""))
     for first, second in ((fanless, fanned), (fanned, fanless)):
         warm, cold = assess(second, previous=assess(first)), assess(second)
         assert [c.figures.temperature for c in warm.cases] == pytest.approx([c.figures.temperature for c in cold.cases], rel=1e-6)

@@ -192,7 +192,7 @@ def test_every_clearance_agrees_with_its_drawn_line_wherever_the_core_stands(x, 
     place = ("packages", "p1", "place")
     pose = {"x": -0.02 + x, "y": 0.03 + y, "z": z}
     changes = [Change((*place, axis), from_si(value, "length", "us", "derived")) for axis, value in pose.items()]
-    build = apply(BUILD, Edit("", (*changes, Change((*place, "lean"), from_si(lean, "angle", "us", "derived")))))[0]
+    build = apply(BUILD, Edit("", (*changes, Change((*place, "lean"), from_si(lean, "angle", "us", "derived")))))
     gaps = fit_up(build, build.package).gaps
     margins = [gap.margin for gap in gaps]
     assert margins == sorted(margins)
@@ -208,13 +208,13 @@ def test_less_wanted_is_never_a_worse_verdict():
     ranks = []
     for inches in (2.0, 1.0, 0.5, 0.1):
         rules = tuple(rule.model_copy(update={"gap": from_si(inches * INCH, "length", "us", "measured")}) for rule in BUILD.gaps)
-        build = apply(BUILD, Edit("", (Change(("gaps",), rules), Change(("packages", "p1", "moved"), ("horn",)))))[0]
+        build = apply(BUILD, Edit("", (Change(("gaps",), rules), Change(("packages", "p1", "moved"), ("horn",)))))
         ranks.append(order.index(fit_up(build, build.package).verdict))
     assert ranks == sorted(ranks)
 
 
 def test_an_unsurveyed_bay_has_no_place_but_says_what_to_do():
-    search = find_places(apply(BUILD, Edit("", (Change(("survey",), Survey()),)))[0])
+    search = find_places(apply(BUILD, Edit("", (Change(("survey",), Survey()),))))
     assert search.found == ()
     assert "Survey" in search.none.relax[0]
 

@@ -179,7 +179,7 @@ def test_a_stopped_second_fan_under_a_shared_shroud_costs_flow_and_a_divided_one
 
 
 def _with(pack, build=BUILD):
-    return apply(build, Edit("", (Change(("packages",), (pack,)), Change(("active",), pack.id))))[0]
+    return apply(build, Edit("", (Change(("packages",), (pack,)), Change(("active",), pack.id))))
 
 
 def test_at_speed_a_full_shroud_without_flaps_can_lose_to_a_bare_fan_and_flaps_win_it_back():
@@ -222,7 +222,7 @@ def test_a_deeper_shroud_and_a_centred_fan_move_more():
 
 def test_a_panel_hides_what_it_hides():
     pack = package(BIG, TWIN)
-    hidden, _ = apply(BUILD, set_value(("survey", "opening", "width"), inches(18), ""))
+    hidden = apply(BUILD, set_value(("survey", "opening", "width"), inches(18), ""))
     assert airflow(pack, "cruise", hidden) < airflow(pack, "cruise")
     assert outlet(pack, "grade", hidden) > outlet(pack, "grade") + 1
 
@@ -247,8 +247,8 @@ def test_recirculation_needs_heat_in_the_bay():
 
 def test_a_gearbox_cooler_reports_its_fluid_and_heats_the_core():
     cooler = Cover(id="g", kind="gearbox_cooler", left=inches(2), bottom=inches(4), width=inches(11), height=inches(6), loss=quantity("12", "number"), conductance=quantity("1500 W/m²K", "face conductance"))  # fmt: skip
-    automatic, _ = apply(BUILD, set_value(("brief", "vehicle", "gearbox"), "automatic", ""))
-    automatic, _ = apply(automatic, set_value(("brief", "vehicle", "in_tank_cooler"), False, ""))
+    automatic = apply(BUILD, set_value(("brief", "vehicle", "gearbox"), "automatic", ""))
+    automatic = apply(automatic, set_value(("brief", "vehicle", "in_tank_cooler"), False, ""))
     pack = package(BIG, TWIN)
     cooled = pack.model_copy(update={"covers": (*pack.covers, cooler)})
     figures = assess(_with(cooled, automatic)).cases[3].figures
@@ -303,7 +303,7 @@ BAD = {
 def test_contradictions_give_figures_or_findings_never_nonsense(name):
     build = BUILD
     for path, text, kind in BAD[name]:
-        build, _ = apply(build, set_value(path, quantity(text, kind), ""))
+        build = apply(build, set_value(path, quantity(text, kind), ""))
     assessment = assess(build)
     for case in assessment.cases:
         f = case.figures

@@ -217,7 +217,7 @@ def test_advertised_against_measured_flow(demo):
 
     core = named(cores(), "Crossflow 31 × 19, 2 row, aluminium")
     fans, shroud = placed(fan, core, "us")
-    build, _ = apply(
+    build = apply(
         demo,
         Edit(
             "",
@@ -228,12 +228,12 @@ def test_advertised_against_measured_flow(demo):
         ),
     )
     # Measured with the engine running, so at charging voltage; on a truck's open bay.
-    build, _ = apply(build, set_value(("brief", "accessories", "idle_voltage"), quantity("14 V", "voltage"), ""))
-    build, _ = apply(build, set_value(("survey", "opening", "width"), None, ""))
+    build = apply(build, set_value(("brief", "accessories", "idle_voltage"), quantity("14 V", "voltage"), ""))
+    build = apply(build, set_value(("survey", "opening", "width"), None, ""))
     for field, text in (("grille_area", "420 in²"), ("exit_area", "600 in²")):
-        build, _ = apply(build, set_value(("brief", "vehicle", field), quantity(text, "area"), ""))
-    build, _ = apply(build, set_value(("brief", "cooling", "fan_on"), quantity("60 °C", "temperature"), ""))
-    build, _ = apply(build, set_value(("brief", "cooling", "fan_off"), quantity("50 °C", "temperature"), ""))
+        build = apply(build, set_value(("brief", "vehicle", field), quantity(text, "area"), ""))
+    build = apply(build, set_value(("brief", "cooling", "fan_on"), quantity("60 °C", "temperature"), ""))
+    build = apply(build, set_value(("brief", "cooling", "fan_off"), quantity("50 °C", "temperature"), ""))
     idle = assess(build).cases[0].figures
     for found in idle.fans:
         assert 0.64 <= found.flow_at_fan / fan.fan.free_air_flow.si <= 1.0

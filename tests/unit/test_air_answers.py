@@ -27,7 +27,7 @@ DEPTH = ("packages", "p1", "core", "depth")
 
 
 def on(build, *changes):
-    return apply(build, Edit("", tuple(Change(path, value) for path, value in changes)))[0]
+    return apply(build, Edit("", tuple(Change(path, value) for path, value in changes)))
 
 
 def settled(build, case):
@@ -40,7 +40,7 @@ def worths(build):
 
 def test_the_worth_of_an_act_is_what_doing_it_changes():
     for worth in worth_table(BUILD)[:4]:
-        done, _ = apply(BUILD, worth.edit)
+        done = apply(BUILD, worth.edit)
         assert worth.idle[0] == pytest.approx(settled(done, "idle") - settled(BUILD, "idle"), abs=2e-3)
         assert worth.idle[1] <= worth.idle[0] <= worth.idle[2]
 
@@ -190,7 +190,7 @@ def test_a_batch_is_the_same_as_one_by_one():
     together = temperatures(asked)
     alone = [temperatures([question])[0] for question in asked]
     assert together == pytest.approx(alone, rel=1e-6)
-    missing, _ = apply(BUILD, set_value(DEPTH, None, ""))
+    missing = apply(BUILD, set_value(DEPTH, None, ""))
     assert temperatures([Asked(missing, "idle")]) == [None]
 
 
@@ -220,6 +220,6 @@ def test_an_air_finding_is_found_and_its_fix_mends_it(code):
     found = next(f for f in assess(build).findings if f.code == code)
     assert found.why
     if found.fix and code != "recirculation":
-        mended, _ = apply(build, edit_for(build, found.fix[0]))
+        mended = apply(build, edit_for(build, found.fix[0]))
         again = [f for f in assess(mended).findings if f.code == code and f.where == found.where]
         assert not again or (again[0].value or 0) < (found.value or 0)

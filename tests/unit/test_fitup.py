@@ -39,7 +39,7 @@ def tape(text):
 
 
 def changed(build, *pairs):
-    return apply(build, Edit("", tuple(Change(path, value) for path, value in pairs)))[0]
+    return apply(build, Edit("", tuple(Change(path, value) for path, value in pairs)))
 
 
 def obstacle(**sides):
@@ -152,7 +152,7 @@ def test_a_second_reading_that_differs():
     second = (SecondReading(id="engine.turning.nose.depth", value=tape("8 7/8 in")),)
     finding = codes(changed(BUILD, (("survey", "second"), second)))["readings_differ"]
     assert finding.value == pytest.approx(3 / 8 * INCH)
-    taken = apply(BUILD, edit_for(BUILD, finding.fix[0]))[0]
+    taken = apply(BUILD, edit_for(BUILD, finding.fix[0]))
     assert next(t for t in taken.survey.engine.turning if t.id == "nose").depth.si == pytest.approx(8.875 * INCH, abs=1e-4)
     assert "readings_differ" not in codes(BUILD), "an eighth apart is the tape's own doubt"
 
@@ -167,7 +167,7 @@ def test_a_self_crossing_opening_and_an_obstacle_in_the_core():
 
 def test_a_fix_counts_on_the_horn_moved_away():
     finding = next(f for f in assess(BUILD).findings if f.code == "fit_overlaps")
-    build = apply(BUILD, edit_for(BUILD, finding.fix[0]))[0]
+    build = apply(BUILD, edit_for(BUILD, finding.fix[0]))
     assert build.package.moved == ("horn",)
     assert not any("Horn" in f.what for f in assess(build).findings if f.code.startswith("fit_"))
 
@@ -183,7 +183,7 @@ def test_places_truly_clear_stay_in_reach_and_are_ranked():
     assert len({found.words for found in search.found}) == len(search.found)
     now, place = stand(BUILD.survey, BUILD.package), BUILD.package.place
     for found in search.found:
-        build = apply(BUILD, found.edit)[0]
+        build = apply(BUILD, found.edit)
         fit = fit_up(build, build.package)
         assert fit.tightest.margin >= -1e-4
         assert found.margin == pytest.approx(fit.tightest.margin)
@@ -199,7 +199,7 @@ def test_places_truly_clear_stay_in_reach_and_are_ranked():
 
 def test_what_the_search_finds_is_solved_in_full():
     found = find_places(BUILD).found[0]
-    figures = assess(apply(BUILD, found.edit)[0])
+    figures = assess(apply(BUILD, found.edit))
     by_name = {case.name: case.figures.temperature for case in figures.cases if case.figures}
     for name, heat in found.temperatures:
         assert heat == pytest.approx(by_name[name], abs=0.05) or math.isinf(heat)
@@ -250,7 +250,7 @@ def test_stages_uncover_the_face_and_the_no_go_edge_is_refused():
     assert {check for check, _ in plan.missing} == {"hood", "latch", "structure"}
     forbidden = cut_plan(changed(BUILD, (("survey", "opening", "left_edge"), "no_go")))
     assert [bool(stage.refused) for stage in forbidden.stages if stage.edge == "left"] == [True]
-    cut = apply(BUILD, plan.stages[1].edit)[0]
+    cut = apply(BUILD, plan.stages[1].edit)
     assert codes(cut)["cut_checks"].level == "problem"
     assert list(stand(cut.survey, cut.package)) == pytest.approx(list(stand(BUILD.survey, BUILD.package)), abs=1e-6), (
         "the core stays where it is"
@@ -279,7 +279,7 @@ def test_trimming_3_8_a_side_seats_it_and_gains_3_8_at_the_pump():
     assert not plan.now.seats
     assert plan.ready["left"] == pytest.approx(3 / 8 * INCH)
     before = next(gap for gap in fit_up(build, build.package).gaps if gap.other.name == "Water pump nose")
-    seated = apply(build, seat_edit(build.package, "us"))[0]
+    seated = apply(build, seat_edit(build.package, "us"))
     after = next(
         gap for gap in fit_up(seated, seated.package).gaps if gap.other.name == "Water pump nose" and gap.part.name == before.part.name
     )
@@ -292,7 +292,7 @@ def test_trimming_3_8_a_side_seats_it_and_gains_3_8_at_the_pump():
 
 def test_an_uneven_trim_moves_the_fan_with_its_shroud():
     build = changed(BUILD, (("active",), "p3"))
-    moved = apply(build, seat_edit(build.package, "us", to_right=3 / 8 * INCH))[0]
+    moved = apply(build, seat_edit(build.package, "us", to_right=3 / 8 * INCH))
     assert moved.package.fans[0].x.si - build.package.fans[0].x.si == pytest.approx(3 / 8 * INCH, abs=1e-6)
     assert moved.package.shroud.trim_left.si == pytest.approx(0.0, abs=1e-9)
     assert moved.package.shroud.trim_right.si == pytest.approx(0.75 * INCH)

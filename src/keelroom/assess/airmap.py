@@ -46,13 +46,13 @@ class AirMap(NamedTuple):
 def at_speed(build: Build, case_id: str, speed: float) -> Build:
     """The build with a duty case moved to another road speed [m/s]; an idling case becomes a road load once it moves."""
     place = ("duty_cases", case_id)
-    case = next(case for case in build.duty_cases if case.id == case_id)
+    case = build.duty_case(case_id)
     changes = [Change((*place, "speed"), from_si(speed, "speed", "si", "derived"))]
     if case.demand == "idle" and speed > 0.5:
         changes.append(Change((*place, "demand"), "road_load"))
     elif case.demand == "road_load" and speed < 0.5:
         changes.append(Change((*place, "demand"), "idle"))
-    return apply(build, Edit("", tuple(changes)))[0]
+    return apply(build, Edit("", tuple(changes)))
 
 
 def air_map(build: Build, case_id: str, speed: float | None = None) -> AirMap | None:
@@ -167,7 +167,7 @@ def _at_volts(build: Build, case_id: str, place: tuple[int, int, bool]) -> list[
 
     def moved(volts: float) -> Build:
         value = from_si(volts, "voltage", "si", "derived")
-        return apply(build, Edit("", tuple(Change(("brief", "accessories", name), value) for name in ("idle_voltage", "road_voltage"))))[0]
+        return apply(build, Edit("", tuple(Change(("brief", "accessories", name), value) for name in ("idle_voltage", "road_voltage"))))
 
     found = answers([row_for(Asked(moved(volts), case_id)) for volts in VOLTAGES])
     return [_working(*pair, place, f"{volts:.0f} V") for volts, pair in zip(VOLTAGES, found, strict=True) if pair is not None]

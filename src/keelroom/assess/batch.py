@@ -32,7 +32,7 @@ class Asked(NamedTuple):
 def row_for(asked: Asked) -> Row | None:
     """The operating point of a question; None where something is missing."""
     build = asked.build
-    case = next(case for case in build.duty_cases if case.id == asked.case_id)
+    case = build.duty_case(asked.case_id)
     if needs_of(build, build.package, case):
         return None
     row = row_of(build, build.package, parts_of(build, build.package), case)

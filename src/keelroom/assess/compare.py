@@ -32,7 +32,7 @@ class Candidate(NamedTuple):
 
 def with_core(build: Build, core: Core) -> Build:
     """The build with another core, its fans spread over the new face as they were over the old."""
-    return apply(build, fit_core(build, core))[0]
+    return apply(build, fit_core(build, core))
 
 
 def fit_core(build: Build, core: Core, system: str = "us") -> Edit:

@@ -9,8 +9,8 @@ from keelroom.assess.electrical.charge import larger_alternator, larger_cable
 from keelroom.assess.electrical.planner import mend_circuit, plan_missing, split_circuit
 from keelroom.assess.fit.shroud_plan import fans_edit, seat_edit
 from keelroom.assess.placing import face_size
-from keelroom.build.edits import Change, Edit, removed, set_value
-from keelroom.build.fields import Path, owner_and_spec
+from keelroom.build.edits import Change, Edit, apply, removed, set_value
+from keelroom.build.fields import owner_and_spec
 from keelroom.build.quantity import from_si, typed
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Fan, Package
@@ -37,19 +37,27 @@ def edit_for(build: Build, fix: Fix, system: str = "us") -> Edit:
     return Edit(fix.label, (_onto_face if fix.code == "onto_face" else _fitting_fan)(package, fan, system))
 
 
+def applies(build: Build, fix: Fix, system: str = "us") -> bool:
+    """Whether the fix can be applied to this build: one that cannot is not offered."""
+    try:
+        apply(build, edit_for(build, fix, system))
+    except InputError:
+        return False
+    return True
+
+
 def _set(build: Build, fix: Fix, parameters: dict[str, str]) -> Edit:
-    path: Path = tuple(parameters["path"].split("/"))
-    _, spec = owner_and_spec(build, path)
+    _, spec = owner_and_spec(build, fix.path)
     value = typed(parameters["text"], spec, "", "assumed") if spec else parameters["choice"]
-    return set_value(path, value, fix.label)
+    return set_value(fix.path, value, fix.label)
 
 
 def _flag(build: Build, fix: Fix, parameters: dict[str, str]) -> Edit:
-    return set_value(tuple(parameters["path"].split("/")), bool(parameters["on"]), fix.label)
+    return set_value(fix.path, bool(parameters["on"]), fix.label)
 
 
 def _remove(build: Build, fix: Fix, parameters: dict[str, str]) -> Edit:
-    *where, member = parameters["path"].split("/")
+    *where, member = fix.path
     return removed(build, tuple(where), member, fix.label)
 
 

@@ -145,7 +145,7 @@ def _parts(build: Build, package: Package, assessment: Assessment) -> Found:
             (*where, "shroud", "kind"),
             "Fans without a shroud",
             share,
-            (Fix("choose", "Fit a full shroud", (("path", "/".join((*where, "shroud", "kind"))), ("choice", "full"))),),
+            (Fix("choose", "Fit a full shroud", (("choice", "full"),), (*where, "shroud", "kind")),),
         )
 
 

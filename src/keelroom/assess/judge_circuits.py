@@ -55,7 +55,7 @@ def _circuit(build: Build, package: Package, figures: CircuitFigures) -> Found:
     )
     if not figures.motors:
         yield Finding("circuit_empty", "note", (*where, "feeds"), f"{name}: feeds nothing", "Choose what it drives, or take it out.",
-                      (Fix("remove", "Take the circuit out", (("path", "/".join(where)),)),))  # fmt: skip
+                      (Fix("remove", "Take the circuit out", path=where),))  # fmt: skip
         return
     whose = (("package", package.id), ("circuit", figures.circuit.id))
     mend: tuple[Fix, ...] = (Fix("mend_circuit", "Wire, fuse and relay as advised", whose),)

@@ -163,7 +163,7 @@ def _second_readings(build: Build) -> Found:
         if apart > allowed:
             yield Finding("readings_differ", "doubt", path, f"{spec.label}: two readings differ by {both(apart, 'length')}",
                           f"First {both(first.si, 'length')}, second {both(reading.value.si, 'length')}; {both(allowed, 'length')} would be the tape's own doubt. Take it a third time.",
-                          (Fix("set", "Take the second reading", (("path", "/".join(path)), ("text", f"{reading.value.si * 1e3:.2f} mm"))),),
+                          (Fix("set", "Take the second reading", (("text", f"{reading.value.si * 1e3:.2f} mm"),), path),),
                           value=apart, limit=allowed)  # fmt: skip
 
 
@@ -174,7 +174,7 @@ def cuts(build: Build, package: Package, assessment: Assessment) -> Found:
         kind = edge_kind(build.survey.opening, cut.edge)
         if kind == "no_go":
             yield Finding("cut_refused", "problem", (*where, cut.id, "amount"), f"The {cut.edge} edge is marked no-go: this cut must not be made",
-                          CAUTION, (Fix("remove", "Take this cut out", (("path", "/".join((*where, cut.id))),)),))  # fmt: skip
+                          CAUTION, (Fix("remove", "Take this cut out", path=(*where, cut.id)),))  # fmt: skip
         elif kind == "stamped":
             yield Finding(
                 "cut_stamped", "doubt", (*where, cut.id, "amount"), f"The {cut.edge} edge is stamped: it stiffens the support", CAUTION
@@ -204,7 +204,7 @@ def mounting(build: Build, package: Package, assessment: Assessment) -> Found:
     mount = package.mounting
     if package.fans and mount.fan_to == "through_fins":
         yield Finding("through_fins", "doubt", (*where, "mounting", "fan_to"), "Fans hang on ties through the fins", FAN_MOUNTS["through_fins"] + " Zip ties are not a structural mount.",
-                      (Fix("choose", "Fan to the core's flange", (("path", "/".join((*where, "mounting", "fan_to"))), ("choice", "core_flange"))),))  # fmt: skip
+                      (Fix("choose", "Fan to the core's flange", (("choice", "core_flange"),), (*where, "mounting", "fan_to")),))  # fmt: skip
     grows = core_growth(package)
     if package.brackets and mount.float_gap.si < grows:
         yield Finding("no_float", "problem", (*where, "mounting", "float_gap"), "The core has no room to grow",

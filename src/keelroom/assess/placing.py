@@ -9,7 +9,7 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.caching import by_identity
-from keelroom.build.edits import fresh_id
+from keelroom.build.edits import checked, fresh_id
 from keelroom.build.quantity import from_si
 from keelroom.build.schema.package import Core, Cut, Package, PanelEdge, Place
 from keelroom.build.schema.survey import Opening, Survey
@@ -196,5 +196,5 @@ def cuts_for(present: tuple[Cut, ...], strips: tuple[tuple[PanelEdge, float], ..
     """One cut per strip."""
     made: list[Cut] = []
     for edge, amount in strips:
-        made.append(Cut(id=fresh_id((*present, *made), "cut"), edge=edge, amount=from_si(amount, "length", system, "derived")))
+        made.append(checked(Cut, id=fresh_id((*present, *made), "cut"), edge=edge, amount=from_si(amount, "length", system, "derived")))
     return tuple(made)

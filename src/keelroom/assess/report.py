@@ -9,6 +9,7 @@ from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, cooler_notes, core_growth
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
+from keelroom.assess.fixes import applies
 from keelroom.assess.wording import raised
 from keelroom.build.schema.build import Build
 from keelroom.units import KINDS, format_si
@@ -57,7 +58,7 @@ def as_json(build: Build, assessment: Assessment) -> dict[str, Any]:
         "electrics": _electrics(build, assessment),
         "findings": [
             {"code": f.code, "level": f.level, "where": list(f.where), "what": f.what, "why": f.why, "source": f.source,
-             "value_si": _number(f.value), "limit_si": _number(f.limit), "fixes": [fix.label for fix in f.fix]}
+             "value_si": _number(f.value), "limit_si": _number(f.limit), "fixes": [fix.label for fix in f.fix if applies(build, fix)]}
             for f in assessment.findings
         ],
     }  # fmt: skip

@@ -83,7 +83,7 @@ def _temperatures(build: Build, path: Path, spec: Spec, case_id: str, values: li
     builds: list[Build | None] = []
     for value in values:
         try:
-            builds.append(apply(build, set_value(path, from_si(value, spec.kind_name, "si", "derived"), ""))[0])
+            builds.append(apply(build, set_value(path, from_si(value, spec.kind_name, "si", "derived"), "")))
         except InputError:
             builds.append(None)
     asked = [Asked(b, case_id) for b in builds if b is not None]

@@ -201,7 +201,7 @@ def movers(build: Build, case_id: str, system: str, headline: str = "temperature
 
 
 def _inputs(build: Build, case_id: str) -> list[tuple[Path, Spec, Quantity]]:
-    case = next(case for case in build.duty_cases if case.id == case_id)
+    case = build.duty_case(case_id)
     places = (
         (build.brief, ("brief",)),
         (build.package, ("packages", build.active)),
@@ -227,7 +227,7 @@ def _moved(build: Build, path: Path, spec: Spec, value: Quantity, system: str) -
         try:
             moved = from_si(value.si + sign * step, spec.kind_name, system, "derived")
             if spec.refusal(moved.si) is None and moved.si != value.si:
-                return [(text, apply(build, set_value(path, moved, ""))[0])]
+                return [(text, apply(build, set_value(path, moved, "")))]
         except InputError:
             continue
     return []

@@ -21,14 +21,14 @@ def raised(text: str) -> str:
 
 def set_fix(label: str, path: tuple[str, ...], text: str) -> Fix:
     """A fix that types `text` into the field at `path`."""
-    return Fix("set", label, (("path", "/".join(path)), ("text", text)))
+    return Fix("set", label, (("text", text),), path)
 
 
 def flag_fix(label: str, path: tuple[str, ...], on: bool) -> Fix:
     """A fix that ticks or clears the box at `path`."""
-    return Fix("flag", label, (("path", "/".join(path)), ("on", "yes" if on else "")))
+    return Fix("flag", label, (("on", "yes" if on else ""),), path)
 
 
 def choose_fix(label: str, path: tuple[str, ...], choice: str) -> Fix:
     """A fix that chooses `choice` in the field at `path`."""
-    return Fix("choose", label, (("path", "/".join(path)), ("choice", choice)))
+    return Fix("choose", label, (("choice", choice),), path)

@@ -194,13 +194,12 @@ def worth_table(build: Build) -> tuple[Worth, ...]:
     where = ("packages", build.active)
     tried: list[tuple[Act, Edit, Build]] = []
     for act in ACTS:
-        changes = act.changes(build, build.package, where)
-        if changes:
-            edit = Edit(act.label, changes)
-            try:
-                tried.append((act, edit, apply(build, edit)[0]))
-            except InputError:
-                continue
+        try:
+            edit = Edit(act.label, act.changes(build, build.package, where))
+            if edit.changes:
+                tried.append((act, edit, apply(build, edit)))
+        except InputError:
+            continue  # what no field allows is nothing to offer
     cases = [case for case in (idle, grade) if case is not None]
     factors = (1.0, 1 - HEAT_DOUBT, 1 + HEAT_DOUBT)
     builds = [build, *(changed for _, _, changed in tried)]

@@ -1,15 +1,17 @@
-"""Edits: named sets of changes addressed by path. Applying one gives the new build and the edit that undoes it."""
+"""Edits: named sets of changes addressed by path. Applying one gives the new build; the old one stays as it was."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, TypeVar
 
 from pydantic import BaseModel, ValidationError
 
 from keelroom.build.fields import Path, get, owner_and_spec, validator_of
 from keelroom.build.schema.build import Build
 from keelroom.errors import InputError
+
+M = TypeVar("M", bound=BaseModel)
 
 
 @dataclass(frozen=True)
@@ -34,21 +36,19 @@ def set_value(path: Path, value: Any, label: str, merge_key: str = "") -> Edit:
     return Edit(label, (Change(path, value),), merge_key)
 
 
-def apply(build: Build, edit: Edit) -> tuple[Build, Edit]:
-    """The build after `edit` and the edit that takes it back. Raises InputError; the given build never changes.
+def apply(build: Build, edit: Edit) -> Build:
+    """The build after `edit`. Raises InputError; the given build never changes.
 
     Only the sections along each path are rebuilt, so everything else stays identical and can be cached by identity.
     """
-    undo: list[Change] = []
     for change in edit.changes:
         owner, _ = owner_and_spec(build, change.path)
         value = _validated(type(owner), change)
-        undo.append(Change(change.path, getattr(owner, change.path[-1])))
         build = _replaced(build, change.path, value)
     fault = build.id_fault()
     if fault:
         raise InputError("ids", fault[0].upper() + fault[1:])
-    return build, Edit(edit.label, tuple(reversed(undo)), edit.merge_key)
+    return build
 
 
 def _validated(model: type[BaseModel], change: Change) -> Any:
@@ -56,6 +56,14 @@ def _validated(model: type[BaseModel], change: Change) -> Any:
         return validator_of(model, change.path[-1]).validate_python(change.value)
     except ValidationError as error:
         raise InputError("invalid_value", error.errors()[0]["msg"], path=change.path) from None
+
+
+def checked(model: type[M], **fields: Any) -> M:
+    """A section made from worked-out values. Raises InputError with our own words where one is outside what its field allows."""
+    try:
+        return model(**fields)
+    except ValidationError as error:
+        raise InputError("invalid_value", error.errors()[0]["msg"]) from None
 
 
 def _replaced(node: Any, path: Path, value: Any) -> Any:

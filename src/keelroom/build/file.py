@@ -4,30 +4,67 @@ from __future__ import annotations
 
 import json
 import math
-import os
-import tempfile
+import stat
+from collections import Counter
+from hashlib import sha256
 from pathlib import Path
-from typing import Any, NoReturn
+from typing import Any, NamedTuple, NoReturn
 
 from pydantic import ValidationError
 
 from keelroom.build.migrate import migrate
 from keelroom.build.schema.build import FORMAT, VERSION, Build
-from keelroom.errors import DocumentError
+from keelroom.build.writing import write_atomically
+from keelroom.errors import DocumentError, readable
 
 LARGEST = 20_000_000
 """Bytes; a build is some tens of kilobytes."""
 
 
+class Stored(NamedTuple):
+    """A build as it stands in a file: what it says, the digest of the file's bytes, and what has to be said about the writing."""
+
+    build: Build
+    digest: str
+    note: str = ""
+
+
 def load(path: Path) -> Build:
     """The build in a file. Raises DocumentError with one sentence that says what and where."""
+    return read(path).build
+
+
+def read(path: Path) -> Stored:
+    """The build in a file with the digest of its bytes. Raises DocumentError with one sentence that says what and where."""
+    data = _bytes(path)
+    return Stored(parse(data, path), sha256(data).hexdigest())
+
+
+def digest(path: Path) -> str:
+    """The digest of a file's bytes as they are now; '' where there is none to be read."""
     try:
-        if path.stat().st_size > LARGEST:
+        return sha256(_bytes(path)).hexdigest()
+    except DocumentError:
+        return ""
+
+
+def _bytes(path: Path) -> bytes:
+    """What is in a file, if it can be a build at all: a device or a pipe would be read for ever."""
+    try:
+        kind = path.stat()
+        if not stat.S_ISREG(kind.st_mode):
+            _refuse("no_file", path, "is not a file but a " + ("folder" if stat.S_ISDIR(kind.st_mode) else "device or a pipe"))
+        if kind.st_size > LARGEST:
             _refuse("too_large", path, f"is over {LARGEST // 1_000_000} MB, far more than a build")
-        data = path.read_bytes()
+        return path.read_bytes()
     except OSError as error:
-        raise DocumentError("unreadable", f"{path.name} cannot be read: {error.strerror}", path=str(path)) from None
-    return parse(data, path)
+        raise DocumentError("unreadable", f"{_named(path)} cannot be read: {error.strerror}", path=str(path)) from None
+    except ValueError:
+        _refuse("unreadable", path, "is no name a file can have")
+
+
+def _named(path: Path) -> str:
+    return readable(path.name or str(path), 80)
 
 
 def parse(data: bytes, path: Path) -> Build:
@@ -46,27 +83,29 @@ def parse(data: bytes, path: Path) -> Build:
         first = error.errors()[0]
         place = " / ".join(_place(raw, first["loc"])) or "the document"
         more = f" ({error.error_count() - 1} more)" if error.error_count() > 1 else ""
-        raise DocumentError("invalid", f"{path.name}: {place}: {first['msg']}{more}", path=str(path), loc=first["loc"]) from None
+        raise DocumentError(
+            "invalid", f"{_named(path)}: {readable(place, 120)}: {readable(first['msg'], 160)}{more}", path=str(path), loc=first["loc"]
+        ) from None
     except RecursionError:
         _refuse("too_deep", path, "is nested too deeply to be a build")
 
 
 def _refuse(code: str, path: Path, why: str) -> NoReturn:
-    raise DocumentError(code, f"{path.name} {why}", path=str(path))
+    raise DocumentError(code, f"{_named(path)} {why}", path=str(path))
 
 
 def _raw(data: bytes, path: Path) -> dict[str, Any]:
     def no_duplicates(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
-        keys = [key for key, _ in pairs]
-        repeated = {key for key in keys if keys.count(key) > 1} if len(set(keys)) != len(keys) else set()
-        if repeated:
-            _refuse("duplicate_key", path, f"has the key “{min(repeated)}” twice in one object")
-        return dict(pairs)
+        members = dict(pairs)
+        if len(members) != len(pairs):
+            repeated = min(key for key, count in Counter(key for key, _ in pairs).items() if count > 1)
+            _refuse("duplicate_key", path, f"has the key “{readable(repeated, 60)}” twice in one object")
+        return members
 
     def finite(text: str) -> float:
         value = float(text)
         if not math.isfinite(value):
-            _refuse("not_finite", path, f"holds {text}, which is not a finite number")
+            _refuse("not_finite", path, f"holds {readable(text, 40)}, which is not a finite number")
         return value
 
     try:
@@ -102,36 +141,13 @@ def serialised(build: Build) -> bytes:
     return (build.model_dump_json(indent=2) + "\n").encode()
 
 
-def save(build: Build, path: Path) -> Build:
-    """Write the build with its revision raised by one and return it as written. Raises DocumentError; the old file stays."""
-    written = build.model_copy(update={"revision": build.revision + 1})
-    write_atomically(path, serialised(written))
-    return written
+def save(build: Build, path: Path, known: str = "") -> Stored:
+    """Write the build as it is and return it as written. Raises DocumentError; the old file stays.
 
-
-def write_atomically(path: Path, data: bytes) -> None:
-    """Whole file or nothing: temporary file in the same folder, fsync, replace."""
-    temporary = ""
-    try:
-        handle, temporary = tempfile.mkstemp(prefix=f".{path.name}.", dir=path.parent)
-        with os.fdopen(handle, "wb") as file:
-            file.write(data)
-            file.flush()
-            os.fsync(file.fileno())
-        os.chmod(temporary, _mode(path))
-        os.replace(temporary, path)
-    except OSError as error:
-        if temporary and os.path.exists(temporary):
-            os.unlink(temporary)
-        raise DocumentError(
-            "not_written", f"{path.name} could not be written: {error.strerror}. Nothing was lost; choose another place", path=str(path)
-        ) from None
-
-
-def _mode(path: Path) -> int:
-    """The permissions the file had, or those any new file gets: a temporary file is private and would stay so."""
-    if path.exists():
-        return path.stat().st_mode & 0o777
-    mask = os.umask(0)
-    os.umask(mask)
-    return 0o666 & ~mask
+    known : digest of the file as it was read or written last; where another has changed it since, that is refused
+            (code “changed_on_disk”). '' where the file may be replaced whatever it holds.
+    """
+    if known and digest(path) not in ("", known):
+        _refuse("changed_on_disk", path, "was changed by another program since it was opened here")
+    data = serialised(build)
+    return Stored(build, sha256(data).hexdigest(), write_atomically(path, data))

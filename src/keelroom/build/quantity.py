@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any, Literal, get_args
+from typing import Annotated, Any, Literal, get_args
 
-from pydantic import BaseModel, ConfigDict, GetCoreSchemaHandler
+from pydantic import BaseModel, ConfigDict, Field, GetCoreSchemaHandler
 from pydantic_core import PydanticCustomError, core_schema
 
 from keelroom.errors import InputError
@@ -33,7 +33,7 @@ class Quantity(Strict):
     as_typed: str
     unit: str
     origin: Origin = "measured"
-    doubt: float | None = None
+    doubt: Annotated[float, Field(ge=0, le=1e9)] | None = None
 
 
 @dataclass(frozen=True)

@@ -3,11 +3,27 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import NamedTuple
 
 from keelroom.build.edits import Edit, apply
 from keelroom.build.schema.build import Build
 
 Listener = Callable[[], None]
+
+
+class Step(NamedTuple):
+    """One step of the trail: the whole builds before and after it. Builds share what did not change, so a step costs little,
+    and going back needs no inverse that could miss something."""
+
+    label: str
+    before: Build
+    after: Build
+    merge_key: str = ""
+
+
+def same_content(a: Build, b: Build) -> bool:
+    """Whether two builds say the same; how often each was saved does not count."""
+    return a is b or a.model_copy(update={"revision": b.revision}) == b
 
 
 class Store:
@@ -16,8 +32,9 @@ class Store:
     def __init__(self, build: Build) -> None:
         self._build = build
         self._saved = build
-        self._done: list[tuple[Edit, Edit]] = []
-        self._undone: list[tuple[Edit, Edit]] = []
+        self._recovered = False
+        self._done: list[Step] = []
+        self._undone: list[Step] = []
         self._listeners: list[Listener] = []
         self.revision = 0
 
@@ -26,9 +43,14 @@ class Store:
         return self._build
 
     @property
+    def saved(self) -> Build:
+        """What was last saved or opened."""
+        return self._saved
+
+    @property
     def dirty(self) -> bool:
-        """Whether the build differs from what was last saved or opened."""
-        return self._build is not self._saved
+        """Whether the build says something else than what was last saved or opened."""
+        return self._recovered or not same_content(self._build, self._saved)
 
     def listen(self, listener: Listener) -> None:
         """Call `listener` after every swap."""
@@ -36,63 +58,70 @@ class Store:
 
     def apply(self, edit: Edit) -> None:
         """Apply one edit. Raises InputError and changes nothing if a value means nothing."""
-        build, inverse = apply(self._build, edit)
-        if edit.merge_key and self._done and self._done[-1][0].merge_key == edit.merge_key:
-            # One drag is one step: keep the first way back and the last way forward.
-            inverse = self._done.pop()[1]
-        self._done.append((edit, inverse))
+        before, after = self._build, apply(self._build, edit)
+        if same_content(before, after):
+            self._swap(before)
+            return
+        if edit.merge_key and self._done and self._done[-1].merge_key == edit.merge_key:
+            before = self._done.pop().before  # one drag is one step
+        self._done.append(Step(edit.label, before, after, edit.merge_key))
         self._undone.clear()
-        self._swap(build)
+        self._swap(after)
 
     @property
     def merging(self) -> bool:
         """Whether the last step is a drag that goes on."""
-        return bool(self._done) and bool(self._done[-1][0].merge_key)
+        return bool(self._done) and bool(self._done[-1].merge_key)
 
     def end_merge(self) -> None:
-        """Close the step a drag was merging into, so that the next drag is its own step."""
-        if self._done:
-            edit, inverse = self._done[-1]
-            self._done[-1] = (Edit(edit.label, edit.changes), inverse)
+        """Close the step a drag was merging into, so that the next drag is its own step; one that led back to its start is none."""
+        if not self.merging:
+            return
+        step = self._done.pop()
+        if not same_content(step.before, step.after):
+            self._done.append(step._replace(merge_key=""))
 
     def undo(self) -> None:
         """Take the last step back; nothing to take back is no error."""
         if self._done:
-            edit, inverse = self._done.pop()
-            self._undone.append((edit, inverse))
-            self._swap(apply(self._build, inverse)[0])
+            step = self._done.pop()
+            self._undone.append(step._replace(merge_key=""))  # a drag cannot go on in what was taken back
+            self._swap(step.before)
 
     def redo(self) -> None:
         """Do the last undone step again."""
         if self._undone:
-            edit, inverse = self._undone.pop()
-            self._done.append((edit, inverse))
-            self._swap(apply(self._build, edit)[0])
+            step = self._undone.pop()
+            self._done.append(step)
+            self._swap(step.after)
 
     @property
     def undo_label(self) -> str:
-        return self._done[-1][0].label if self._done else ""
+        return self._done[-1].label if self._done else ""
 
     @property
     def redo_label(self) -> str:
-        return self._undone[-1][0].label if self._undone else ""
+        return self._undone[-1].label if self._undone else ""
 
     @property
     def trail(self) -> tuple[str, ...]:
         """Labels of the steps done, oldest first."""
-        return tuple(edit.label for edit, _ in self._done)
+        return tuple(step.label for step in self._done)
 
     def replace(self, build: Build, *, saved: bool) -> None:
-        """Start over with another build: the trail is emptied."""
+        """Start over with another build: the trail is emptied. One that is not saved anywhere counts as changed."""
         self._done.clear()
         self._undone.clear()
-        if saved:
-            self._saved = build
+        self._saved, self._recovered = build, not saved
         self._swap(build)
+
+    def to_write(self) -> Build:
+        """The build as it is to be written: its revision one above what was last saved or opened."""
+        return self._build.model_copy(update={"revision": self._saved.revision + 1})
 
     def mark_saved(self, written: Build) -> None:
         """`written` is on disk: it becomes the current build, its trail kept."""
-        self._saved = written
+        self._saved, self._recovered = written, False
         self._swap(written)
 
     def _swap(self, build: Build) -> None:

@@ -13,10 +13,10 @@ from typing import Any, TypeVar
 from pydantic import BaseModel, TypeAdapter, ValidationError
 
 from keelroom.build.fields import spec_of
-from keelroom.build.file import write_atomically
 from keelroom.build.quantity import Quantity, from_si, typed
 from keelroom.build.schema.brief import Engine, Glycol, Vehicle
 from keelroom.build.schema.package import Core, Fan, Shroud
+from keelroom.build.writing import write_atomically
 from keelroom.errors import CatalogueError, InputError
 
 M = TypeVar("M", bound=BaseModel)

@@ -9,11 +9,12 @@ LEVELS: tuple[Level, ...] = ("problem", "doubt", "note")
 
 
 class Fix(NamedTuple):
-    """A mending act by code and parameters; `assess.fixes` turns it into an edit."""
+    """A mending act by code and parameters; `assess.fixes` turns it into an edit. `path`: what it changes, step by step."""
 
     code: str
     label: str
     parameters: tuple[tuple[str, str], ...] = ()
+    path: tuple[str, ...] = ()
 
 
 class Finding(NamedTuple):

@@ -15,6 +15,7 @@ from reportlab.platypus import Flowable
 
 from keelroom import ASSETS
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene
+from keelroom.errors import readable
 from keelroom.export.inks import CENTRED, DASHED, INKS, PLAIN, TEXT
 
 INK, FAINT, RULE = HexColor(TEXT), HexColor("#5b666e"), HexColor("#b9c0c4")
@@ -41,9 +42,16 @@ STYLES = {
 }
 
 
-def safe(text: str) -> str:
-    """Text as the paragraph writer wants it."""
-    return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;").replace("₂", "2")
+TALLEST = 640.0
+"""[pt] of a drawing: what a page holds beside its heading."""
+LONGEST_CELL, LONGEST_LABEL = 240, 80
+"""Characters of a table's cell, which has to fit on one page, and of a label in a drawing."""
+
+
+def safe(text: str, most: int = 100_000) -> str:
+    """Text as the paragraph writer wants it: nothing it cannot print, at most so many characters."""
+    clean = readable(" ".join(text.split()), most)
+    return clean.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;").replace("₂", "2")
 
 
 class SceneFlowable(Flowable):  # type: ignore[misc]
@@ -52,8 +60,8 @@ class SceneFlowable(Flowable):  # type: ignore[misc]
     def __init__(self, scene: Scene, width: float) -> None:
         super().__init__()
         left, bottom, wide, high = scene.bounds
-        self.scene, self.scale, self.origin = scene, width / wide, (left, bottom)
-        self.width, self.height = width, high * self.scale
+        self.scene, self.scale, self.origin = scene, min(width / wide, TALLEST / high), (left, bottom)
+        self.width, self.height = wide * self.scale, high * self.scale
 
     def draw(self) -> None:
         canvas: Any = self.canv
@@ -98,7 +106,7 @@ class SceneFlowable(Flowable):  # type: ignore[misc]
         canvas.setFont("Body", 7.2 / self.scale)
         canvas.setFillColor(INK)
         draw = {"middle": canvas.drawCentredString, "start": canvas.drawString, "end": canvas.drawRightString}[align]
-        draw(0, up / self.scale, text)
+        draw(0, up / self.scale, readable(text, LONGEST_LABEL))
         canvas.restoreState()
 
     def _dimension(self, canvas: Any, shape: Dimension) -> None:

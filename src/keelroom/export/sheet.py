@@ -21,7 +21,8 @@ from keelroom.build.schema.build import Build
 from keelroom.drawing.elevation import elevation
 from keelroom.drawing.fitup import STATE_WORDS, section_sheet
 from keelroom.drawing.wiring import wiring
-from keelroom.export.pdf import INK, RULE, STYLES, SceneFlowable, fonts, safe
+from keelroom.errors import readable
+from keelroom.export.pdf import INK, LONGEST_CELL, RULE, STYLES, SceneFlowable, fonts, safe
 from keelroom.export.whole import write_whole
 from keelroom.units import KINDS, format_si
 
@@ -39,10 +40,10 @@ def sheet_bytes(build: Build, assessment: Assessment, system: str, today: dateti
     """The PDF's bytes."""
     fonts()
     buffer = io.BytesIO()
-    title = build.brief.title or "Untitled build"
+    title = readable(build.brief.title, LONGEST_CELL) or "Untitled build"
     document = SimpleDocTemplate(buffer, pagesize=A4, leftMargin=15 * mm, rightMargin=15 * mm, topMargin=14 * mm, bottomMargin=14 * mm,
                                  title=title, author="Keel Room", invariant=1)  # fmt: skip
-    stamp = f"{today.isoformat()} · document revision {build.revision} · package: {build.package.name}"
+    stamp = f"{today.isoformat()} · document revision {build.revision} · package: {readable(build.package.name, LONGEST_CELL)}"
     story: list[Flowable] = [Paragraph(safe(title), STYLES["title"]), Paragraph(safe(stamp), STYLES["small"]), Spacer(1, 4)]
     story += [_ledger(assessment, system), Spacer(1, 4)]
     story += [Paragraph(safe(" · ".join(totals_lines(assessment, system))), STYLES["small"]), Spacer(1, 6)]
@@ -62,7 +63,7 @@ def sheet_bytes(build: Build, assessment: Assessment, system: str, today: dateti
 
 
 def _grid(rows: list[list[Any]], widths: list[float], header: bool = True) -> Table:
-    cells = [[Paragraph(safe(str(cell)), STYLES["body"]) for cell in row] for row in rows]
+    cells = [[Paragraph(safe(str(cell), LONGEST_CELL), STYLES["body"]) for cell in row] for row in rows]
     style = [("LINEBELOW", (0, 0), (-1, -1), 0.3, RULE), ("VALIGN", (0, 0), (-1, -1), "TOP"),
              ("TOPPADDING", (0, 0), (-1, -1), 1.5), ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5), ("LEFTPADDING", (0, 0), (-1, -1), 2)]  # fmt: skip
     if header:

@@ -7,12 +7,16 @@ from pathlib import Path
 from xml.sax.saxutils import escape
 
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene, Shape
+from keelroom.errors import readable
 from keelroom.export.inks import CENTRED, DASHED, INKS, PLAIN, POINT_MM, TEXT
 from keelroom.export.whole import write_whole
 
 MM = 1000.0
 TYPE = 12.0
 """[mm] height of lettering: a full-size drawing is read from a step away."""
+
+LONGEST_LABEL = 200
+"""Characters of one label; control characters, which XML does not allow, are replaced."""
 
 
 def write_svg(scene: Scene, path: Path) -> None:
@@ -60,7 +64,7 @@ def _shape(shape: Shape) -> str:
 def _text(at: tuple[float, float], text: str, degrees: float, align: str = "middle") -> str:
     x, y = at[0] * MM, -at[1] * MM
     turn = f' transform="rotate({-degrees:.3f} {x:.3f} {y:.3f})"' if degrees else ""
-    return f'<text x="{x:.3f}" y="{y:.3f}" font-size="{TYPE:g}" fill="{TEXT}" text-anchor="{align}"{turn}>{escape(text)}</text>'
+    return f'<text x="{x:.3f}" y="{y:.3f}" font-size="{TYPE:g}" fill="{TEXT}" text-anchor="{align}"{turn}>{escape(readable(text, LONGEST_LABEL))}</text>'
 
 
 def _dimension(shape: Dimension) -> str:

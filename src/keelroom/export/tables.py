@@ -14,11 +14,22 @@ Rows = Sequence[Sequence[str]]
 
 def as_text(rows: Rows) -> str:
     """Tab-separated, a line a row: what a spreadsheet pastes as cells."""
-    return "\n".join("\t".join(cell.replace("\t", " ").replace("\n", " ") for cell in row) for row in rows)
+    return "\n".join("\t".join(harmless(" ".join(cell.split())) for cell in row) for row in rows)
+
+
+def harmless(cell: str) -> str:
+    """The cell as text no spreadsheet takes for a formula: what begins like one and is no number gets an apostrophe ahead."""
+    if not cell.startswith(("=", "+", "-", "@", "\t", "\r", "\n")):
+        return cell
+    try:
+        float(cell)
+    except ValueError:
+        return "'" + cell
+    return cell
 
 
 def write_csv(rows: Rows, path: Path) -> None:
     """Write a CSV file whole or not at all. Raises ExportError saying why."""
     buffer = io.StringIO()
-    csv.writer(buffer).writerows(rows)
+    csv.writer(buffer).writerows([[harmless(cell) for cell in row] for row in rows])
     write_whole(path, buffer.getvalue().encode("utf-8-sig"), "csv_not_written")

@@ -11,7 +11,6 @@ from PyQt6.QtWidgets import QApplication
 
 from keelroom import ASSETS
 from keelroom.build.autosave import Autosave
-from keelroom.build.file import load
 from keelroom.gui.session.crash import install
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.settings import Settings
@@ -34,27 +33,29 @@ def application() -> QApplication:
     return app
 
 
-def make_window(path: Path | None = None, as_demo: bool = False) -> Window:
-    """A window on a file, or on the start page with what was left behind.
+def make_window(path: Path | None = None, as_copy: bool = False) -> Window:
+    """A window on a file, on a copy of it that has no file yet, or on the start page with what was left behind.
 
     Raises DocumentError, before any window opens, for a file that cannot be read.
     """
-    session = Session(Settings(), Autosave(), load(path) if path else None, path)
+    session = Session(Settings(), Autosave())
+    if path:
+        (session.open_copy if as_copy else session.open)(path)
     install(session)
     window = Window(session)
-    window.as_demo = as_demo
     if path:
         window.enter()
+        window.offer_recovery()
     else:
-        window.show_start(session.autosave.left_behind())
+        window.show_start(session.waiting())
     gc.freeze()
     gc.enable()
     return window
 
 
-def run(path: Path | None, as_demo: bool = False) -> int:
+def run(path: Path | None, as_copy: bool = False) -> int:
     """Run until the window is closed. Raises DocumentError as `make_window` does."""
     app = application()
-    window = make_window(path, as_demo)
+    window = make_window(path, as_copy)
     window.show()
     return app.exec()

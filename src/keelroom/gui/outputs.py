@@ -30,8 +30,9 @@ class Outputs:
 
     def write_sheet(self) -> None:
         from keelroom.export.sheet import write_sheet
+        from keelroom.export.whole import file_name
 
-        name = f"{self.session.build.brief.title or 'build'} sheet.pdf"
+        name = f"{file_name(self.session.build.brief.title, 'build')} sheet.pdf"
         self._ask(
             "Write the build sheet",
             name,

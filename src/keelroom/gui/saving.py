@@ -2,13 +2,35 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from pathlib import Path
 
 from PyQt6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
+
+SHOWN = 6
+"""Differences told before the rest is folded away."""
+
+
+def ask_about_change(window: QWidget, message: str, differences: Sequence[str]) -> str:
+    """What to do where another program changed the open file: 'beside', 'replace', or '' for neither.
+
+    differences : what the build here says differently, a sentence each; the first are shown, all of them behind a button
+    """
+    box = QMessageBox(QMessageBox.Icon.Warning, "Changed by another program", message, parent=window)
+    told = "\n".join(differences[:SHOWN]) or "Both say the same."
+    more = f"\n… and {len(differences) - SHOWN} more" if len(differences) > SHOWN else ""
+    box.setInformativeText(f"Here, against the file as it is now:\n{told}{more}")
+    if more:
+        box.setDetailedText("\n".join(differences))
+    beside = box.addButton("Save beside it…", QMessageBox.ButtonRole.AcceptRole)
+    replace = box.addButton("Replace it", QMessageBox.ButtonRole.DestructiveRole)
+    box.addButton(QMessageBox.StandardButton.Cancel)
+    box.setDefaultButton(beside)
+    box.exec()
+    return {beside: "beside", replace: "replace"}.get(box.clickedButton(), "")
 
 
 def ask_and_write(window: QWidget, session: Session, ask: tuple[str, str, str], act: Callable[[Path], object]) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from importlib import import_module
 from pathlib import Path
 from typing import TYPE_CHECKING, Protocol, cast
@@ -16,15 +17,18 @@ from PyQt6.QtWidgets import (
     QMessageBox,
     QSplitter,
     QStackedWidget,
+    QVBoxLayout,
     QWidget,
 )
 
 from keelroom import ASSETS
-from keelroom.build.autosave import Recovered
+from keelroom.build.autosave import Left, Recovered
 from keelroom.core.findings import Finding
 from keelroom.drawing.scene import Scene
 from keelroom.errors import KeelRoomError
+from keelroom.export.whole import file_name
 from keelroom.gui.outputs import Outputs
+from keelroom.gui.saving import ask_about_change
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import LIGHT, Palette, palette_of, style_sheet
 from keelroom.gui.widgets.bay import BayDrawing
@@ -33,6 +37,7 @@ from keelroom.gui.widgets.form import Form
 from keelroom.gui.widgets.ledger import Ledger
 from keelroom.gui.widgets.map_bar import MapBar
 from keelroom.gui.widgets.panels import Command, CommandsPanel, FindingsPanel, TrailPanel, WhyPanel
+from keelroom.gui.widgets.recovery import RecoveryOffer
 from keelroom.gui.widgets.response_strip import ResponseStrip
 from keelroom.gui.widgets.start_page import StartPage
 from keelroom.gui.widgets.tape import StationState, Tape
@@ -93,7 +98,6 @@ class Window(QMainWindow):
         self.session = session
         self.palette_now: Palette = palette_of(session.settings.theme)
         self._dress()  # before there are widgets: dressing them again costs more
-        self.as_demo = False
         self.out = Outputs(self)
         self.stations: dict[str, Form] = {}
         self.resize(1280, 800)
@@ -124,6 +128,9 @@ class Window(QMainWindow):
     def _workspace(self) -> QWidget:
         body, column = packed("paper")
         column.addLayout(self._top())
+        self.offers: list[RecoveryOffer] = []
+        self.offer_column = QVBoxLayout()
+        column.addLayout(self.offer_column)
         self.station_stack = QStackedWidget()
         self.bay = BayDrawing(self.session, self.palette_now)
         self.across = QSplitter(Qt.Orientation.Horizontal)
@@ -255,7 +262,7 @@ class Window(QMainWindow):
                 action.triggered.connect(lambda _checked=False, command=command: command.act())
                 self.addAction(action)
 
-    def show_start(self, recovered: list[Recovered]) -> None:
+    def show_start(self, recovered: Left) -> None:
         """The page of a first start; the workspace takes over once there is a build."""
         acts = {"Start from a new brief": self.enter, "Open the demo": self.open_demo, "Open a file…": self.choose_file}
         self.start = StartPage(acts, recovered, self.take_over, self.session.autosave.forget)
@@ -268,6 +275,15 @@ class Window(QMainWindow):
         self._refresh()
         if self.bay.seen:
             self._furnish()
+
+    def offer_recovery(self) -> None:
+        """Offer, above the work, the recovery copies that wait for the open file."""
+        for offer in self.offers:
+            offer.hide()
+        left = self.session.waiting() if self.session.path else Left()
+        self.offers = [RecoveryOffer(found, self.take_over, self.session.autosave.forget) for found in left]
+        for offer in self.offers:
+            self.offer_column.addWidget(offer)
 
     def _furnish(self) -> None:
         self.show_station(STATIONS[0])
@@ -426,9 +442,8 @@ class Window(QMainWindow):
             self.enter()
 
     def open_demo(self) -> None:
-        self.open(ASSETS / "demo.keelroom")
-        self.session.path = None
-        self._refresh()
+        """The demo as a build of its own that has no file yet."""
+        self._open(lambda: self.session.open_copy(ASSETS / "demo.keelroom"))
 
     def choose_file(self) -> None:
         if not self._may_leave():
@@ -439,21 +454,23 @@ class Window(QMainWindow):
 
     def open(self, path: Path) -> bool:
         """Open a file; what is open stays where it cannot be."""
+        return self._open(lambda: self.session.open(path))
+
+    def _open(self, act: Callable[[], None]) -> bool:
         try:
-            self.session.open(path)
+            act()
         except KeelRoomError as error:
             self.session.told.emit(error.message)
             QMessageBox.warning(self, "Not opened", error.message)
             return False
         self.enter()
+        self.offer_recovery()
         return True
 
     def take_over(self, recovered: Recovered) -> None:
-        self.session.recover(recovered.build, recovered.origin)
-        self.session.keep_recovery_copy()
-        self.session.autosave.forget(recovered)
-        self.enter()
-        self.session.told.emit("Recovered; save it to keep it")
+        """Go on with what a killed window left behind."""
+        if self._may_leave() and self._open(lambda: self.session.recover(recovered)):
+            self.session.told.emit("Recovered; save it to keep it")
 
     def save(self) -> bool:
         if self.session.path is None:
@@ -461,23 +478,32 @@ class Window(QMainWindow):
         return self._save(self.session.path)
 
     def save_as(self) -> bool:
-        start = self.session.folder / f"{self.session.build.brief.title or 'build'}.keelroom"
+        start = self.session.folder / f"{file_name(self.session.build.brief.title, 'build')}.keelroom"
         name, _ = QFileDialog.getSaveFileName(self, "Save the build", str(start), FILES)
         if not name:
             return False
         path = Path(name)
         return self._save(path if path.suffix else path.with_suffix(".keelroom"))
 
-    def _save(self, path: Path) -> bool:
+    def _save(self, path: Path, *, replacing: bool = False) -> bool:
         self._leave_field()
         try:
-            self.session.save(path)
+            self.session.save(path, replacing=replacing)
         except KeelRoomError as error:
+            if error.code == "changed_on_disk":
+                return self._changed_behind(path, error.message)
             self.session.told.emit(error.message)
             QMessageBox.warning(self, "Not saved", error.message)
             return False
         self._refresh()
         return True
+
+    def _changed_behind(self, path: Path, message: str) -> bool:
+        """Another program wrote the open file: both versions are kept unless this one is told to replace it."""
+        answer = ask_about_change(self, message, self.session.differences_from(path))
+        if answer == "replace":
+            return self._save(path, replacing=True)
+        return answer == "beside" and self.save_as()
 
     def _leave_field(self) -> None:
         """What stands typed in a field is entered before it is saved."""
@@ -488,7 +514,7 @@ class Window(QMainWindow):
     # leaving
 
     def _may_leave(self) -> bool:
-        if not self.session.store.dirty or self.as_demo:
+        if not self.session.store.dirty:
             return True
         buttons = QMessageBox.StandardButton
         answer = QMessageBox.question(

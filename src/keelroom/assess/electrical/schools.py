@@ -115,10 +115,10 @@ def default_key(fans: int) -> str:
 
 def compare_schools(build: Build, case_id: str) -> Comparison:
     """Every school for one duty case on all days. Solved together in as few calls as their shapes allow."""
-    case = next(c for c in build.duty_cases if c.id == case_id)
+    case = build.duty_case(case_id)
     days = [(f - 32) / 1.8 for f in WEATHER]
     edits = [edit_of(build, school) for school in SCHOOLS]
-    builds = [apply(build, edit)[0] if edit.changes else build for edit in edits]
+    builds = [apply(build, edit) if edit.changes else build for edit in edits]
     asked = [Asked(_on_day(b, case_id, ambient), case_id) for b in builds for ambient in days]
     points = held(asked)
     marks = outlets_at(asked, [set_points(question.build) for question in asked], LOOKED_AT)
@@ -142,7 +142,7 @@ def compare_schools(build: Build, case_id: str) -> Comparison:
 
 
 def _on_day(build: Build, case_id: str, ambient: float) -> Build:
-    return apply(build, Edit("", (Change(("duty_cases", case_id, "ambient"), from_si(ambient, "temperature", "si", "derived")),)))[0]
+    return apply(build, Edit("", (Change(("duty_cases", case_id, "ambient"), from_si(ambient, "temperature", "si", "derived")),)))
 
 
 def _starting(school: School, straight: float) -> float:

@@ -60,7 +60,7 @@ def cut_plan(build: Build, system: str = "us") -> CutPlan:
             cuts = (*present.package.cuts, *cuts_for(present.package.cuts, ((edge, amount),), system))
             edit = Edit("", (Change(("packages", package.id, "cuts"), cuts),))
             # The core stays where it is while the opening grows round it.
-            present = apply(present, Edit("", (*edit.changes, *_kept_place(build, system))))[0]
+            present = apply(present, Edit("", (*edit.changes, *_kept_place(build, system))))
             steps.append((edge, amount, present, Edit(f"Cut {_letter(len(steps))}", (*edit.changes, *_kept_place(build, system)))))
     rival, rival_build = _biggest_uncut(build)
     asked = [*(step[2] for step in steps), *([rival_build] if rival_build else [])]
@@ -109,7 +109,7 @@ def _refusal(build: Build, edge: PanelEdge | None) -> str:
 def _biggest_uncut(build: Build) -> tuple[str, Build | None]:
     """The catalogue core with the most face that the opening leaves whole, with this package's fans on it."""
     best: tuple[float, str, Build] | None = None
-    bare = apply(build, Edit("", (Change(("packages", build.active, "cuts"), ()), *_centred(build))))[0]
+    bare = apply(build, Edit("", (Change(("packages", build.active, "cuts"), ()), *_centred(build))))
     for core in cores():
         assert core.face_width
         assert core.face_height
@@ -117,7 +117,7 @@ def _biggest_uncut(build: Build) -> tuple[str, Build | None]:
         if best is not None and area <= best[0]:
             continue
         try:
-            changed = apply(bare, fit_core(bare, core))[0]
+            changed = apply(bare, fit_core(bare, core))
         except InputError:
             continue
         if hidden_share(changed.survey, changed.package) == 0:

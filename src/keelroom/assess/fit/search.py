@@ -281,7 +281,7 @@ def _changes(build: Build, option: Option, at: Stand | None, system: str) -> tup
 
 def _with(build: Build, option: Option, at: Stand | None, system: str) -> Build:
     changes = _changes(build, option, at, system)
-    return apply(build, Edit("", changes))[0] if changes else build
+    return apply(build, Edit("", changes)) if changes else build
 
 
 ROUND_ABOUT = np.array([(x, y, z, 0) for x in (-1, 0, 1) for y in (-1, 0, 1) for z in (-1, 0, 1)] + [(0, 0, 0, -1), (0, 0, 0, 1)], float)

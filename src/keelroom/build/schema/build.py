@@ -11,6 +11,7 @@ from keelroom.build.schema.brief import Brief, Maybe
 from keelroom.build.schema.electrical import Supply
 from keelroom.build.schema.package import Core, Fan, Package
 from keelroom.build.schema.survey import GapRule, Survey, usual_gaps
+from keelroom.errors import InputError
 
 FORMAT: Literal["keelroom-build"] = "keelroom-build"
 VERSION: Literal[3] = 3
@@ -71,6 +72,13 @@ class Build(Strict):
         if not self.packages or self.active not in lists[0]:
             return f"active names no package: “{self.active}”"
         return ""
+
+    def duty_case(self, case_id: str) -> DutyCase:
+        """The duty case by its id. Raises InputError where there is none: it may have been taken out meanwhile."""
+        for case in self.duty_cases:
+            if case.id == case_id:
+                return case
+        raise InputError("no_such_case", "There is no such duty case: make one at the Brief", case=case_id)
 
     @property
     def package(self) -> Package:

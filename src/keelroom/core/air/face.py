@@ -102,25 +102,43 @@ def face_classes(
     free = np.ones(points[0].shape, bool) if opening is None else within(points, opening)
     free &= ~_behind_hubs(points, zones)
     front, rear, corner, turned = _zones(points, zones)
-    code = front + 16 * rear + 256 * corner
-    for number, cover in enumerate(covers):
-        code = code + (1024 << number if cover is None else inside(points, cover) * (1024 << number))
-    seen, turned = code[free], turned[free]
-    counts = np.bincount(seen, minlength=1)
-    kinds = np.flatnonzero(counts) if len(seen) else np.array([FRONT + 16 * BAY])
-    place = np.zeros(len(counts) + 1, int)
-    place[kinds[kinds < len(place)]] = np.arange(len(kinds[kinds < len(place)]))
-    counted = np.bincount(_cell_of_points(GRID)[free] * len(kinds) + place[seen], minlength=GRID[0] * GRID[1] * len(kinds))
-    mix: Floats = counted.reshape(*GRID, len(kinds)) / SUBDIVIDE**2
-    corners = np.bincount(seen, weights=turned, minlength=int(kinds[-1]) + 1)[kinds] if len(seen) else np.zeros(1)
+    nodes = len(zones) + 2
+    parts = [(front, nodes), (rear, nodes), (corner, len(CORNER_STEPS) + 1)]
+    parts += [(np.ones(front.shape, int) if cover is None else inside(points, cover).astype(int), 2) for cover in covers]
+    of_point, kinds = _kinds([(values[free], size) for values, size in parts])
+    if not len(kinds):
+        kinds = np.array([[FRONT, BAY, *[0] * (1 + len(covers))]])
+    counts = np.bincount(of_point, minlength=len(kinds))
+    shape = (*GRID, len(kinds))
+    mix: Floats = (
+        np.bincount(_cell_of_points(GRID)[free] * len(kinds) + of_point, minlength=int(np.prod(shape))).reshape(shape) / SUBDIVIDE**2
+    )
+    turns = np.bincount(of_point, weights=turned[free], minlength=len(kinds))
     return FaceClasses(
         mix=mix,
         area=mix.sum(axis=(0, 1)) * size[0] * size[1] / (GRID[0] * GRID[1]),
-        front=(kinds % 16).astype(float),
-        rear=(kinds // 16 % 16).astype(float),
-        corner=CORNER_LOSS * corners / np.maximum(counts[kinds] if len(seen) else 1, 1),
-        covered=(kinds[:, None] >> (10 + np.arange(len(covers))) & 1).astype(float),
+        front=kinds[:, 0].astype(float),
+        rear=kinds[:, 1].astype(float),
+        corner=CORNER_LOSS * turns / np.maximum(counts, 1),
+        covered=kinds[:, 3:].astype(float),
     )
+
+
+def _kinds(parts: list[tuple[Ints, int]]) -> tuple[Ints, Ints]:
+    """The kind (n,) of every point and what each kind is (K, parts): only the combinations that occur are ever counted.
+
+    parts : per property its value (n,) at every point, 0 and up, and how many values it may have. Later ones order first.
+    """
+    of_point, kinds = np.zeros(len(parts[0][0]), int), np.zeros((1, 0), int)
+    for values, size in parts:
+        code = values * len(kinds) + of_point
+        present = np.flatnonzero(np.bincount(code, minlength=len(kinds) * size))
+        place = np.zeros(len(kinds) * size, int)
+        place[present] = np.arange(len(present))
+        of_point, kinds = place[code], np.column_stack([kinds[present % len(kinds)], present // len(kinds)])
+        if not len(kinds):
+            break
+    return of_point, kinds
 
 
 @lru_cache(maxsize=4)

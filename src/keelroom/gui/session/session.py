@@ -2,25 +2,25 @@
 
 from __future__ import annotations
 
+import os
 from pathlib import Path
 from typing import NamedTuple
 
-from PyQt6.QtCore import QObject, QTimer, pyqtSignal
+from PyQt6.QtCore import QObject, pyqtSignal
 
 from keelroom.assess.assess import assess
 from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.defaults import default_duty_cases, new_build
-from keelroom.build.autosave import Autosave
+from keelroom.build.autosave import Autosave, Keeper, Left, Recovered
+from keelroom.build.difference import differences
 from keelroom.build.edits import Edit, set_value
-from keelroom.build.file import load, save
+from keelroom.build.file import Stored, digest, read, save
 from keelroom.build.schema.build import Build
 from keelroom.build.store import Store
+from keelroom.build.writing import clear_abandoned
 from keelroom.errors import DocumentError, KeelRoomError
 from keelroom.gui.session.settings import Settings
 from keelroom.units import KINDS, Kind, Unit
-
-AUTOSAVE_MS = 800
-"""Quiet time after an edit before the recovery copy is written."""
 
 
 class Held(NamedTuple):
@@ -48,11 +48,14 @@ class Session(QObject):
     display_changed = pyqtSignal()
     """units or theme"""
 
-    def __init__(self, settings: Settings, autosave: Autosave, build: Build | None = None, path: Path | None = None) -> None:
+    def __init__(self, settings: Settings, autosave: Autosave) -> None:
         super().__init__()
         self.settings, self.autosave = settings, autosave
-        self.store = Store(build or new_build())
-        self.path = path
+        self.keeper = Keeper(autosave, self.told.emit)
+        self.store = Store(new_build())
+        self.path: Path | None = None
+        self._digest = ""
+        """of the file as it was read or written last"""
         self.case_id = ""
         self.headline = "temperature"
         self.failure = ""
@@ -61,8 +64,6 @@ class Session(QObject):
         self.marks: list[tuple[str, float | None, float | None]] = []
         """the trail's temperature and tightest gap after each step"""
         self.store.listen(self._swapped)
-        self._saver = QTimer(self, singleShot=True, interval=AUTOSAVE_MS)
-        self._saver.timeout.connect(self.keep_recovery_copy)
 
     @property
     def build(self) -> Build:
@@ -105,7 +106,8 @@ class Session(QObject):
         if self.case_id not in {case.id for case in self.build.duty_cases}:
             self.case_id = ""
         self._mark_trail()
-        self._saver.start()
+        if self.store.dirty:
+            self.keeper.offer(self.build, self._origin)
         self.changed.emit()
 
     def _mark_trail(self) -> None:
@@ -148,9 +150,7 @@ class Session(QObject):
         self.display_changed.emit()
 
     def start_new(self) -> None:
-        self._leave()
-        self.path = None
-        self.store.replace(new_build(), saved=True)
+        self._begin(Stored(new_build(), ""), None)
 
     def remake_duty_cases(self) -> None:
         """Make the default duty cases anew from the brief as it stands."""
@@ -158,43 +158,68 @@ class Session(QObject):
 
     def open(self, path: Path) -> None:
         """Open a file. Raises DocumentError and keeps what is open."""
-        build = load(path)
-        self._leave()
-        self.path = path
-        self.store.replace(build, saved=True)
+        stored = read(path)
+        clear_abandoned(path.parent, path)
+        self._begin(stored, path.absolute())
 
-    def recover(self, build: Build, origin: str) -> None:
-        """Take over a recovery copy as unsaved work on the file it came from."""
-        self.path = Path(origin) if origin else None
-        self.store.replace(build, saved=False)
+    def open_copy(self, path: Path) -> None:
+        """Open what is in a file as a build that has no file yet, so that saving asks where. Raises DocumentError."""
+        self._begin(Stored(read(path).build, ""), None)
 
-    def save(self, path: Path) -> None:
-        """Write the file. Raises DocumentError and loses nothing."""
-        written = save(self.build, path)
-        self.path = path
-        self.store.mark_saved(written)
-        self._saver.stop()
+    def _begin(self, stored: Stored, path: Path | None) -> None:
+        self.keeper.rest()
         self.autosave.discard()
-        self.told.emit(f"Saved {path.name}")
+        self._forget_the_last()
+        self.path, self._digest = path, stored.digest
+        self.store.replace(stored.build, saved=True)
 
-    def keep_recovery_copy(self) -> None:
-        if not self.store.dirty:
-            return
+    def waiting(self) -> Left:
+        """Recovery copies that wait for the open file; all that wait where none is open."""
+        return self.autosave.left_behind(self.path)
+
+    def recover(self, recovered: Recovered) -> None:
+        """Go on with a recovery copy as unsaved work on the file it came from. Raises DocumentError and changes nothing."""
+        self.keeper.rest()
+        self.autosave.adopt(recovered)
+        self._forget_the_last()
+        self.path = Path(recovered.origin) if recovered.origin else None
+        self._digest = digest(self.path) if self.path else ""
+        self.store.replace(recovered.build, saved=False)
+
+    def save(self, path: Path, *, replacing: bool = False) -> None:
+        """Write the file. Raises DocumentError and loses nothing; code “changed_on_disk” where another program wrote the open
+        file meanwhile and `replacing` does not say that this is known."""
+        same = self.path is not None and os.path.realpath(path) == os.path.realpath(self.path)
+        stored = save(self.store.to_write(), path, self._digest if same and not replacing else "")
+        self.keeper.rest()
+        self.autosave.discard()
+        self.path, self._digest = path.absolute(), stored.digest
+        self.store.mark_saved(stored.build)
+        self.told.emit(f"Saved {path.name}" + (f": {stored.note}" if stored.note else ""))
+
+    def differences_from(self, path: Path) -> tuple[str, ...]:
+        """What this build says differently from a file as it stands now. One sentence where the file cannot be read."""
         try:
-            self.autosave.keep(self.build, str(self.path) if self.path else "")
+            return differences(read(path).build, self.build)
         except DocumentError as error:
-            self.told.emit(error.message)
+            return (error.message,)
 
-    def _leave(self) -> None:
-        self._saver.stop()
-        self.autosave.discard()
+    @property
+    def _origin(self) -> str:
+        return str(self.path) if self.path else ""
+
+    def keep_recovery_copy(self) -> bool:
+        """Keep what is not saved anywhere before returning; whether nothing is in danger now."""
+        return not self.store.dirty or self.keeper.write_now(self.build, self._origin)
+
+    def _forget_the_last(self) -> None:
         self.case_id = ""
         self.marks = []
         self.held = None
 
     def close(self) -> None:
         """The window closes in good order: no recovery copy stays behind."""
-        self._saver.stop()
+        self.keeper.end()
         self.autosave.discard()
 
     def kind(self, name: str) -> Kind:

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import traceback
 from collections.abc import Callable
 from typing import Any
 
 from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
+
+from keelroom.errors import KeelRoomError
 
 
 class _Signals(QObject):
@@ -29,8 +32,11 @@ class _Job(QRunnable):
             return
         try:
             result = self.work(self._tell) if self.telling else self.work()
+        except KeelRoomError as error:
+            self.signals.failed.emit(self.ticket, error.message)
         except Exception as error:
-            self.signals.failed.emit(self.ticket, str(error))
+            traceback.print_exception(error)
+            self.signals.failed.emit(self.ticket, f"something went wrong inside ({type(error).__name__})")
         else:
             self.signals.finished.emit(self.ticket, result)
 

@@ -9,6 +9,8 @@ from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QTransform
 from PyQt6.QtWidgets import QToolTip, QWidget
 
+from keelroom.assess.airside import disc_of
+from keelroom.assess.placing import face_size
 from keelroom.build.edits import Edit
 from keelroom.build.schema.package import Fan
 from keelroom.drawing.elevation import elevation
@@ -216,6 +218,8 @@ class BayDrawing(QWidget):
             return
         inverse, _ = self.view.inverted()
         at, fan = inverse.map(event.position()), self._fan(ident)
+        if not self._can_move(ident):
+            return
         self.drag = (ident, fan.x.si - at.x(), fan.y.si - at.y())
         self.handles[ident].setFocus()
         self.setCursor(Qt.CursorShape.ClosedHandCursor)
@@ -227,6 +231,9 @@ class BayDrawing(QWidget):
             self.setCursor(Qt.CursorShape.OpenHandCursor if self._fan_under(event.position()) else Qt.CursorShape.ArrowCursor)
             return
         ident, dx, dy = self.drag
+        if not self._can_move(ident):
+            self._let_go()  # undone, removed or emptied under the hand
+            return
         inverse, _ = self.view.inverted()
         at = inverse.map(event.position())
         x, y = self._snapped(ident, at.x() + dx, at.y() + dy)
@@ -244,14 +251,25 @@ class BayDrawing(QWidget):
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         if self.drag is not None:
-            self.drag = None
-            self.guides = []
-            self.session.store.end_merge()
-            self.unsetCursor()
-            self.rebuild()
+            self._let_go()
+
+    def _can_move(self, ident: str) -> bool:
+        """Whether the build still has this fan, its size, and a face to move it over."""
+        core = self.session.build.package.core
+        fans = {fan.id for fan in self.session.build.package.fans if fan.diameter}
+        return ident in fans and bool(core.face_width and core.face_height)
+
+    def _let_go(self) -> None:
+        self.drag = None
+        self.guides = []
+        self.session.store.end_merge()
+        self.unsetCursor()
+        self.rebuild()
 
     def nudge(self, ident: str, direction: tuple[int, int], steps: int) -> None:
         """Move a fan by sixteenths of an inch or by millimetres."""
+        if not self._can_move(ident):
+            return
         fan, step = self._fan(ident), NUDGE[self.session.system] * steps
         self._move(ident, fan.x.si + direction[0] * step, fan.y.si + direction[1] * step, f"nudge {ident}")
 
@@ -265,12 +283,8 @@ class BayDrawing(QWidget):
     def _snapped(self, ident: str, x: float, y: float) -> tuple[float, float]:
         """Pull towards the face's middle and edges and the other fans' lines; guides show what it caught."""
         package = self.session.build.package
-        fan = self._fan(ident)
-        core = package.core
-        assert core.face_width
-        assert core.face_height
-        assert fan.diameter
-        radius, width, height = fan.diameter.si / 2, core.face_width.si, core.face_height.si
+        fan, (width, height) = self._fan(ident), face_size(package)
+        radius = disc_of(fan).radius
         others = [other for other in package.fans if other.id != ident]
         across = [width / 2, radius, width - radius, *(width - other.x.si for other in others), *(other.x.si for other in others)]
         along = [height / 2, radius, height - radius, *(other.y.si for other in others)]

@@ -302,20 +302,32 @@ class FitBoard(QWidget):
             self.setCursor(Qt.CursorShape.OpenHandCursor if found else Qt.CursorShape.ArrowCursor)
             return
         view, tag, start, was = self.drag
+        if not self._can_move(tag):
+            self._let_go()  # undone or removed under the hand
+            return
         inverse, _ = self.views[view].inverted()
         at = inverse.map(event.position())
         self._move(view, tag, self._snapped(view, tag, (was[0] + at.x() - start.x(), was[1] + at.y() - start.y())), "drag")
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         if self.drag is not None:
-            self.drag = None
-            self.guides = []
-            self.session.store.end_merge()
-            self.unsetCursor()
-            self.rebuild()
+            self._let_go()
+
+    def _can_move(self, tag: str) -> bool:
+        """Whether the build still has what is moved."""
+        return tag == "package" or tag in {fan.id for fan in self.session.build.package.fans}
+
+    def _let_go(self) -> None:
+        self.drag = None
+        self.guides = []
+        self.session.store.end_merge()
+        self.unsetCursor()
+        self.rebuild()
 
     def nudge(self, view: View, tag: str, direction: tuple[int, int], steps: int) -> None:
         """Move a part by sixteenths of an inch or by millimetres along a view's ways."""
+        if not self._can_move(tag):
+            return
         step, now = NUDGE[self.session.system] * steps, self._now(view, tag)
         self._move(view, tag, (now[0] + direction[0] * step, now[1] + direction[1] * step), "nudge")
 

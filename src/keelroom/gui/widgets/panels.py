@@ -10,7 +10,7 @@ from PyQt6.QtGui import QKeySequence
 from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
 from keelroom.assess.assessment import CaseFigures
-from keelroom.assess.fixes import edit_for
+from keelroom.assess.fixes import applies, edit_for
 from keelroom.assess.report import margin_text, settles_text
 from keelroom.assess.why import HEADLINES, Mover, Working, headline_working, movers, temperature_working
 from keelroom.core.findings import Finding, Fix
@@ -105,8 +105,9 @@ class Card(QWidget):
             self.fixes.append(made)
             self.fix_column.addWidget(made)
         for k, made in enumerate(self.fixes):
-            made.setVisible(k < len(finding.fix))
-            if k < len(finding.fix):
+            offered = k < len(finding.fix) and applies(self.panel.session.build, finding.fix[k], self.panel.session.system)
+            made.setVisible(offered)
+            if offered:
                 made.setText(finding.fix[k].label)
                 made.setAccessibleName(f"Mend: {finding.fix[k].label}")
 

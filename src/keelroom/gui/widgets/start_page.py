@@ -7,7 +7,8 @@ from collections.abc import Callable
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from keelroom.build.autosave import Recovered
+from keelroom.build.autosave import Left, Recovered
+from keelroom.gui.widgets.recovery import RecoveryOffer
 from keelroom.gui.widgets.text import button, label
 
 
@@ -17,13 +18,12 @@ class StartPage(QWidget):
     def __init__(
         self,
         acts: dict[str, Callable[[], object]],
-        recovered: list[Recovered],
+        recovered: Left,
         recover: Callable[[Recovered], object],
         forget: Callable[[Recovered], object],
     ) -> None:
         super().__init__()
         self.setObjectName("paper")
-        self.recover, self.forget = recover, forget
         outer = QVBoxLayout(self)
         outer.addStretch(2)
         title = label("Keel Room")
@@ -36,7 +36,12 @@ class StartPage(QWidget):
         )
         outer.addSpacing(20)
         for left in recovered:
-            self._offer(outer, left)
+            outer.addWidget(RecoveryOffer(left, recover, forget))
+        for word in recovered.passed_over:
+            passed = label(word, "faint")
+            passed.setWordWrap(True)
+            passed.setAlignment(Qt.AlignmentFlag.AlignHCenter)
+            outer.addWidget(passed)
         for i, (name, act) in enumerate(acts.items()):
             made = button(name, act, role="main" if i == 0 and not recovered else "")
             made.setMinimumWidth(340)
@@ -47,20 +52,3 @@ class StartPage(QWidget):
             label("Planning estimates: they defer to local codes and licensed practice.", "faint"), 0, Qt.AlignmentFlag.AlignHCenter
         )
         outer.addStretch(3)
-
-    def _offer(self, outer: QVBoxLayout, left: Recovered) -> None:
-        title = left.build.brief.title or "an untitled build"
-        holder = QWidget()
-        column = QVBoxLayout(holder)
-        column.addWidget(label(f"A window closed without saving: {title}", "doubt"), 0, Qt.AlignmentFlag.AlignHCenter)
-        take = button("Recover it", lambda: self.recover(left), f"Recover {title}", role="main")
-        take.setMinimumWidth(340)
-        take.setMinimumHeight(38)
-        column.addWidget(take, 0, Qt.AlignmentFlag.AlignHCenter)
-
-        def drop() -> None:
-            self.forget(left)
-            holder.hide()
-
-        column.addWidget(button("Let it go", drop, f"Let {title} go"), 0, Qt.AlignmentFlag.AlignHCenter)
-        outer.addWidget(holder)
