@@ -64,6 +64,9 @@ class Driver:
         return field
 
     def key(self, key: Qt.Key, modifier: Qt.KeyboardModifier = Qt.KeyboardModifier.NoModifier) -> None:
+        if not self.window.isActiveWindow():  # keys go to the window in front
+            self.window.activateWindow()
+            self.until(self.window.isActiveWindow)
         QTest.keyClick(self.window.focusWidget() or self.window, key, modifier)
         QApplication.processEvents()
 
@@ -101,7 +104,10 @@ class Driver:
 
         def look() -> None:
             dialog = QApplication.activeModalWidget()
-            if dialog is None or not waiting or not dialog.isVisible():
+            if dialog is None or not waiting or not dialog.isActiveWindow():
+                return
+            if not dialog.property("seen"):
+                dialog.setProperty("seen", True)  # laid out by the next turn
                 return
             answer = waiting.pop(0)
             if not waiting:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import sys
 import traceback
+from contextlib import suppress
 from types import TracebackType
 
 from keelroom.gui.session.session import Session
@@ -15,6 +16,7 @@ def install(session: Session) -> None:
     def hook(kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
         traceback.print_exception(kind, error, trace)
         session.keep_recovery_copy()
-        session.told.emit(f"Something went wrong inside ({kind.__name__}). Your work was kept; save it under a new name.")
+        with suppress(RuntimeError):  # the window may be gone already
+            session.told.emit(f"Something went wrong inside ({kind.__name__}). Your work was kept; save it under a new name.")
 
     sys.excepthook = hook

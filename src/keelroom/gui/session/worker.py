@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import traceback
 from collections.abc import Callable
+from contextlib import suppress
 from typing import Any
 
 from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
@@ -30,6 +31,10 @@ class _Job(QRunnable):
     def run(self) -> None:
         if self.ticket != self.worker.ticket:
             return
+        with suppress(RuntimeError):  # Qt says so where the window has gone meanwhile: nobody listens any more
+            self._answer()
+
+    def _answer(self) -> None:
         try:
             result = self.work(self._tell) if self.telling else self.work()
         except KeelRoomError as error:
