@@ -30,7 +30,8 @@ from keelroom.export.whole import file_name
 from keelroom.gui.outputs import Outputs
 from keelroom.gui.saving import ask_about_change
 from keelroom.gui.session.session import Session
-from keelroom.gui.theme.palette import LIGHT, Palette, palette_of, style_sheet
+from keelroom.gui.theme.dress import dress, dress_application
+from keelroom.gui.theme.palette import LIGHT, Palette, palette_of
 from keelroom.gui.widgets.bay import BayDrawing
 from keelroom.gui.widgets.column import packed
 from keelroom.gui.widgets.form import Form
@@ -97,7 +98,7 @@ class Window(QMainWindow):
         super().__init__()
         self.session = session
         self.palette_now: Palette = palette_of(session.settings.theme)
-        self._dress()  # before there are widgets: dressing them again costs more
+        dress_application(self.palette_now)  # before there are widgets: dressing them again costs more
         self.out = Outputs(self)
         self.stations: dict[str, Form] = {}
         self.resize(1280, 800)
@@ -113,6 +114,7 @@ class Window(QMainWindow):
         status = self.statusBar()
         assert status is not None
         status.setSizeGripEnabled(False)
+        dress(status, session)
         session.told.connect(lambda text: status.showMessage(text, 12000))
         session.changed.connect(self._refresh)
         session.asked_for.connect(self.go_to)
@@ -127,7 +129,7 @@ class Window(QMainWindow):
 
     def _workspace(self) -> QWidget:
         body, column = packed("paper")
-        column.addLayout(self._top())
+        column.addWidget(self._top())
         self.offers: list[RecoveryOffer] = []
         self.offer_column = QVBoxLayout()
         column.addLayout(self.offer_column)
@@ -148,6 +150,8 @@ class Window(QMainWindow):
         self.down.setStretchFactor(0, 1)
         self.down.setChildrenCollapsible(False)
         column.addWidget(self.down, 1)
+        for region in (self.strip, self.map_bar, self.ledger, self.bay):
+            dress(region, self.session)
         return body
 
     def _left(self) -> QWidget:
@@ -169,8 +173,10 @@ class Window(QMainWindow):
         column.addWidget(self.map_bar)
         return middle
 
-    def _top(self) -> QHBoxLayout:
-        row = QHBoxLayout()
+    def _top(self) -> QWidget:
+        head = QWidget()
+        head.setObjectName("paper")
+        row = QHBoxLayout(head)
         row.setContentsMargins(0, 0, 8, 0)
         row.setSpacing(6)
         self.tape = Tape(self.palette_now, STATIONS, self.show_station)
@@ -204,14 +210,17 @@ class Window(QMainWindow):
             self.find_button,
         ):
             row.addWidget(made)
-        return row
+        dress(head, self.session)
+        return head
 
     def _side(self) -> QWidget:
         side, column = packed("panel")
-        chips = QHBoxLayout()
+        head = QWidget()
+        head.setObjectName("panel")
+        chips = QHBoxLayout(head)
         chips.setContentsMargins(6, 2, 6, 2)
         chips.setSpacing(0)
-        column.addLayout(chips)
+        column.addWidget(head)
         self.panel_stack = QStackedWidget()
         column.addWidget(self.panel_stack, 1)
         self.panels: dict[str, QWidget] = {}
@@ -220,6 +229,7 @@ class Window(QMainWindow):
             self.panel_chips[name] = chip(name, lambda name=name: self.show_panel(name))
             chips.addWidget(self.panel_chips[name])
         chips.addStretch(1)
+        dress(head, self.session)
         return side
 
     def _commands(self) -> tuple[Command, ...]:
@@ -266,6 +276,7 @@ class Window(QMainWindow):
         """The page of a first start; the workspace takes over once there is a build."""
         acts = {"Start from a new brief": self.enter, "Open the demo": self.open_demo, "Open a file…": self.choose_file}
         self.start = StartPage(acts, recovered, self.take_over, self.session.autosave.forget)
+        dress(self.start, self.session)
         self.pages.addWidget(self.start)
         self.pages.setCurrentWidget(self.start)
 
@@ -283,6 +294,7 @@ class Window(QMainWindow):
         left = self.session.waiting() if self.session.path else Left()
         self.offers = [RecoveryOffer(found, self.take_over, self.session.autosave.forget) for found in left]
         for offer in self.offers:
+            dress(offer, self.session)
             self.offer_column.addWidget(offer)
 
     def _furnish(self) -> None:
@@ -310,6 +322,7 @@ class Window(QMainWindow):
         wanted = shown.drawing() if isinstance(shown, Form) else None
         wanted = wanted or self.bay
         if self.middle_stack.indexOf(wanted) < 0:
+            dress(wanted, self.session)
             self.middle_stack.addWidget(wanted)
         self.middle_stack.setCurrentWidget(wanted)
 
@@ -334,6 +347,7 @@ class Window(QMainWindow):
 
         if self.bench_page is None:
             self.bench_page = Bench(self.session, self.walk, self.bench)
+            dress(self.bench_page, self.session)
             self.pages.addWidget(self.bench_page)
         self.pages.setCurrentWidget(self.bench_page)
         self.bench_page.start()
@@ -345,6 +359,7 @@ class Window(QMainWindow):
     def show_panel(self, name: str) -> None:
         if name not in self.panels:
             self.panels[name] = self._panel(name)
+            dress(self.panels[name], self.session)
             self.panel_stack.addWidget(self.panels[name])
         self.panel_stack.setCurrentWidget(self.panels[name])
         self.panel_chips[name].setChecked(True)
@@ -369,7 +384,7 @@ class Window(QMainWindow):
 
     def _display(self) -> None:
         self.palette_now = palette_of(self.session.settings.theme)
-        self._dress()
+        dress_application(self.palette_now)
         boards = [cast(Drawn, self.middle_stack.widget(k)) for k in range(self.middle_stack.count())]
         for painted in (self.tape, self.ledger, *boards):
             painted.set_palette(self.palette_now)
@@ -381,13 +396,6 @@ class Window(QMainWindow):
         self.theme_button.setAccessibleName("Switch to " + self.theme_button.text().lower())
         self.theme_button.setToolTip("Light or dark (F9)")
         self._refresh()
-
-    def _dress(self) -> None:
-        application = QApplication.instance()
-        assert isinstance(application, QApplication)
-        sheet = style_sheet(self.palette_now)
-        if application.styleSheet() != sheet:
-            application.setStyleSheet(sheet)
 
     def switch_units(self) -> None:
         self.session.set_units("si" if self.session.system == "us" else "us")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import cache
 from typing import NamedTuple
 
 
@@ -53,11 +54,11 @@ def level_colour(palette: Palette, level: str) -> str:
     return {"problem": palette.bad, "doubt": palette.doubt}.get(level, palette.faint)
 
 
+@cache
 def style_sheet(p: Palette) -> str:
-    """The application's style sheet."""
+    """The style sheet of a region; ink and type are the application's own."""
     return f"""
-    * {{ font-family: "Open Sans"; font-size: 10pt; color: {p.ink}; }}
-    QMainWindow, QWidget#paper {{ background: {p.paper}; }}
+    QWidget#paper {{ background: {p.paper}; }}
     QWidget#panel, QScrollArea, QScrollArea > QWidget > QWidget, QStackedWidget {{ background: {p.panel}; }}
     QLabel {{ background: transparent; }}
     QLabel[role="head"] {{ font-weight: 600; font-size: 11pt; }}
@@ -74,14 +75,14 @@ def style_sheet(p: Palette) -> str:
     QLabel[role="bench-figure"] {{ font-size: 44pt; font-weight: 600; color: {p.accent}; }}
     QPushButton[role="bench"] {{ font-size: 17pt; padding: 4px 10px; }}
     QPushButton[role="bench-main"] {{ font-size: 17pt; font-weight: 600; background: {p.accent}; color: {p.on_accent}; }}
-    QLineEdit, QPlainTextEdit, QComboBox {{ background: {p.raised}; border: 1px solid {p.rule}; border-radius: 3px; padding: 2px 5px;
+    QLineEdit, QPlainTextEdit, QComboBox {{ color: {p.ink}; background: {p.raised}; border: 1px solid {p.rule}; border-radius: 3px; padding: 2px 5px;
         selection-background-color: {p.accent}; selection-color: {p.on_accent}; }}
     QLineEdit:focus, QPlainTextEdit:focus, QComboBox:focus {{ border: 2px solid {p.accent}; padding: 1px 4px; }}
     QLineEdit[wrong="true"] {{ border: 2px solid {p.bad}; padding: 1px 4px; }}
     QComboBox QAbstractItemView {{ background: {p.raised}; border: 1px solid {p.rule}; selection-background-color: {p.accent}; selection-color: {p.on_accent}; }}
     QComboBox::drop-down {{ border: none; width: 18px; }}
     QComboBox::down-arrow {{ image: none; }}
-    QPushButton, QToolButton {{ background: {p.raised}; border: 1px solid {p.rule}; border-radius: 3px; padding: 3px 9px; }}
+    QPushButton, QToolButton {{ color: {p.ink}; background: {p.raised}; border: 1px solid {p.rule}; border-radius: 3px; padding: 3px 9px; }}
     QPushButton:hover, QToolButton:hover {{ border-color: {p.accent}; }}
     QPushButton:focus, QToolButton:focus, QCheckBox:focus {{ border: 2px solid {p.accent}; padding: 2px 8px; }}
     QPushButton:disabled, QToolButton:disabled {{ color: {p.faint}; }}

@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLabel, QPushButton, QSta
 from keelroom.build.edits import removed
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.rows import Group, Page, Row
+from keelroom.gui.theme.dress import dress
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.fields import ChoiceField, CurveField, Field, FlagField, NotesField, QuantityField, SetField, TextField
 from keelroom.gui.widgets.reading import ReadingField
@@ -151,10 +152,12 @@ class Form(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        self.chips = QHBoxLayout()
+        head = QWidget()
+        head.setObjectName("panel")
+        self.chips = QHBoxLayout(head)
         self.chips.setContentsMargins(8, 2, 8, 2)
         self.chips.setSpacing(0)
-        column.addLayout(self.chips)
+        column.addWidget(head)
         self.stack = QStackedWidget()
         column.addWidget(self.stack, 1)
         self.views: dict[str, QWidget] = {}
@@ -165,6 +168,7 @@ class Form(QWidget):
             self.buttons[page.title] = made
             self.chips.addWidget(made)
         self.chips.addStretch(1)
+        dress(head, session)
         self.choose(pages()[0].title)
         session.changed.connect(self.refresh)
         session.display_changed.connect(self.refresh)
@@ -173,6 +177,7 @@ class Form(QWidget):
         self.current = title
         if title not in self.views:
             self.views[title] = self.makers[title]() if title in self.makers else self._page_view()
+            dress(self.views[title], self.session)
             self.stack.addWidget(self.views[title])
         self.stack.setCurrentWidget(self.views[title])
         self.buttons[title].setChecked(True)
