@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Literal, NamedTuple
 
 Path = tuple[str, ...]
+Said = tuple[tuple[str, str], ...]
+"""role and sentence"""
 Sort = Literal["quantity", "choice", "flag", "text", "notes", "set", "curve", "reading"]
 
 
@@ -30,14 +33,20 @@ class Group(NamedTuple):
 class Page(NamedTuple):
     """One chip of a station. actions: (name, code) the view offers on the page; said: (role, sentence) worked out from the build;
     marks: what is wrong between fields, said under the field at that path;
+    advice: sentences on the list member a group stands for, asked only for those that are seen;
     stay: Enter in its last reading goes to its first act, for there may be more to add."""
 
     title: str
     groups: tuple[Group, ...]
     actions: tuple[tuple[str, str], ...] = ()
-    said: tuple[tuple[str, str], ...] = ()
+    said: Said = ()
     stay: bool = False
     marks: tuple[tuple[Path, str], ...] = ()
+    advice: Callable[[Path], Said] | None = None
+
+    def same_rows(self, other: Page) -> bool:
+        """Whether the other page has the same fields in the same places, whatever is said of them."""
+        return self._replace(said=(), marks=(), advice=None) == other._replace(said=(), marks=(), advice=None)
 
 
 def quantities(path: Path, *names: str, of: str = "") -> tuple[Row, ...]:

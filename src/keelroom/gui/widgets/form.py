@@ -6,11 +6,13 @@ from collections.abc import Callable
 from typing import Protocol, cast
 
 from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLabel, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from keelroom.build.edits import removed
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.rows import Group, Page, Row
+from keelroom.gui.stations.rows import Said as Sentences
 from keelroom.gui.theme.dress import dress
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.fields import ChoiceField, CurveField, Field, FlagField, NotesField, QuantityField, SetField, TextField
@@ -18,6 +20,10 @@ from keelroom.gui.widgets.reading import ReadingField
 from keelroom.gui.widgets.text import button, chip, label, replace_body, restyle
 
 ACTIONS_A_LINE = 3
+AT_ONCE = 140
+"""Rows of a page made when it is shown; more of them when they come into view."""
+HEAD_HEIGHT, ROW_HEIGHT = 28, 30
+"""[px] kept for a heading and for a row that is not made yet."""
 Pages = Callable[[], tuple[Page, ...]]
 Actions = dict[str, Callable[[], object]]
 
@@ -55,6 +61,80 @@ def _field(session: Session, row: Row) -> Field:
     return (NotesField if row.sort == "notes" else TextField)(session, row.path, row.label)
 
 
+class Said(QVBoxLayout):
+    """Sentences that change in number and role, filled anew rather than made anew."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setSpacing(2)
+        self.labels: list[QLabel] = []
+
+    def say(self, said: Sentences) -> None:
+        while len(self.labels) < len(said):
+            self.labels.append(label("", wrap=True))
+            self.addWidget(self.labels[-1])
+        for k, shown in enumerate(self.labels):
+            shown.setVisible(k < len(said))
+            if k < len(said):
+                shown.setText(said[k][1])
+                restyle(shown, "role", said[k][0])
+
+
+class Section(QWidget):
+    """One group of a page. Its fields are made when it comes into view; until then it only keeps their room."""
+
+    def __init__(self, page: PageView, group: Group) -> None:
+        super().__init__()
+        self.page, self.group = page, group
+        self.fields: list[Field] = []
+        self.said: Said | None = None
+        self.column = QVBoxLayout(self)
+        self.column.setContentsMargins(0, 0, 0, 8)
+        self.column.setSpacing(2)
+        self.setMinimumHeight(HEAD_HEIGHT + ROW_HEIGHT * len(group.rows))
+
+    @property
+    def made(self) -> bool:
+        return self.column.count() > 0
+
+    def make(self) -> None:
+        """Make heading and fields."""
+        if self.made:
+            return
+        self.setMinimumHeight(0)
+        group, page = self.group, self.page
+        if group.title:
+            head = QHBoxLayout()
+            head.addWidget(label(group.title, "head"))
+            head.addStretch(1)
+            if group.remove:
+                head.addWidget(button("Remove", lambda: page.remove(group), f"Remove {group.title}"))
+            self.column.addLayout(head)
+        if group.note:
+            self.column.addWidget(label(group.note, "faint", wrap=True))
+        self.said = Said()
+        self.column.addLayout(self.said)
+        for row in group.rows:
+            field = field_for(page.session, row)
+            if isinstance(field, ReadingField):
+                field.entered.connect(lambda field=field: page.walk_on(field))
+            self.fields.append(field)
+            self.column.addWidget(field)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show what the build holds now, what is wrong and what is advised."""
+        page = self.page.page
+        if not self.made or page is None:
+            return
+        marks = dict(page.marks)
+        for field in self.fields:
+            field.refresh()
+            field.mark(marks.get(field.path, ""))
+        if self.said is not None and page.advice is not None and self.group.remove:
+            self.said.say(page.advice(self.group.remove))
+
+
 class PageView(ScrolledColumn):
     """One page of fields; rebuilt only when its rows change, refreshed otherwise. Enter walks from reading to reading."""
 
@@ -65,33 +145,34 @@ class PageView(ScrolledColumn):
         super().__init__(session)
         self.actions = actions
         self.page: Page | None = None
-        self.fields: list[Field] = []
-        self.said: list[QLabel] = []
+        self.said = Said()
+        self.sections: list[Section] = []
 
     def show_page(self, page: Page) -> None:
         before, self.page = self.page, page
-        if before is None or page._replace(said=before.said, marks=before.marks) != before or len(page.said) != len(before.said):
-            held = next((field.path for field in self.fields if field.isAncestorOf(QApplication.focusWidget())), None)
-            self._build(page)
+        if before is None or not page.same_rows(before):
+            held = next((field.path for field in self.fields() if field.isAncestorOf(QApplication.focusWidget())), None)
+            self._build(page, before)
             kept = self.field_at(held) if held else None
             if kept is not None:
                 kept.take_focus()
-        marks = dict(page.marks)
-        for field in self.fields:
-            field.refresh()
-            field.mark(marks.get(field.path, ""))
-        for said, (role, text) in zip(self.said, page.said, strict=True):
-            said.setText(text)
-            restyle(said, "role", role)
+        else:
+            for section in self.sections:
+                section.refresh()
+        self.said.say(page.said)
 
-    def _build(self, page: Page) -> None:
+    def _build(self, page: Page, before: Page | None) -> None:
+        """Sections of groups that stand as they stood are kept with their fields."""
         body, column = self.blank(2)
-        self.fields = []
-        self.said = [label("", role, wrap=True) for role, _ in page.said]
-        for said in self.said:
-            column.addWidget(said)
+        self.said = Said()
+        column.addLayout(self.said)
+        kept = {section.group: section for section in self.sections if section.made}
+        self.sections = []
         for group in page.groups:
-            self._group(column, group)
+            section = kept.pop(group, None) or Section(self, group)
+            section.refresh()
+            self.sections.append(section)
+            column.addWidget(section)
         for k in range(0, len(page.actions), ACTIONS_A_LINE):
             line = QHBoxLayout()
             for name, code in page.actions[k : k + ACTIONS_A_LINE]:
@@ -100,43 +181,69 @@ class PageView(ScrolledColumn):
             column.addLayout(line)
         column.addStretch(1)
         replace_body(self, body)
+        room = AT_ONCE
+        for section in self.sections:
+            room -= len(section.group.rows) + 1
+            if room < 0:
+                break
+            section.make()
+        self._make_seen()
 
-    def _group(self, column: QVBoxLayout, group: Group) -> None:
-        if group.title:
-            head = QHBoxLayout()
-            head.addWidget(label(group.title, "head"))
-            head.addStretch(1)
-            if group.remove:
-                head.addWidget(button("Remove", lambda: self._remove(group), f"Remove {group.title}"))
-            column.addLayout(head)
-        if group.note:
-            column.addWidget(label(group.note, "faint", wrap=True))
-        for row in group.rows:
-            field = field_for(self.session, row)
-            if isinstance(field, ReadingField):
-                field.entered.connect(lambda field=field: self._walk_on(field))
-            self.fields.append(field)
-            column.addWidget(field)
-        column.addSpacing(8)
+    def _make_seen(self) -> None:
+        """Make what has come into view, and a screen's height beyond it."""
+        body, bar, port = self.widget(), self.verticalScrollBar(), self.viewport()
+        if body is None or bar is None or port is None or all(section.made for section in self.sections):
+            return
+        top, high = bar.value(), port.height()
+        seen = [s for s in self.sections if not s.made and s.y() < top + 2 * high and s.y() + s.height() > top - high]
+        if seen and body.height() > high:
+            for section in seen:
+                section.make()
 
-    def _walk_on(self, field: Field) -> None:
-        rest = self.readings()
-        after = rest[rest.index(field) + 1 :] if field in rest else []
-        if after:
-            self.ensureWidgetVisible(after[0])
-            after[0].take_focus()
-        else:
+    def scrollContentsBy(self, dx: int, dy: int) -> None:
+        super().scrollContentsBy(dx, dy)
+        self._make_seen()
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        self._make_seen()
+
+    def walk_on(self, field: Field) -> None:
+        """Go on to the next reading of the page, or off it."""
+        rest = [row.path for row in self._readings()]
+        at = rest.index(field.path) + 1 if field.path in rest else len(rest)
+        after = self.field_at(rest[at]) if at < len(rest) else None
+        if after is None:
             self.walked_off.emit()
+            return
+        self.ensureWidgetVisible(after)
+        after.take_focus()
 
-    def readings(self) -> list[ReadingField]:
-        return [field for field in self.fields if isinstance(field, ReadingField)]
+    def _readings(self) -> list[Row]:
+        return [row for group in (self.page.groups if self.page else ()) for row in group.rows if row.sort == "reading"]
 
-    def _remove(self, group: Group) -> None:
+    def first_reading(self) -> Field | None:
+        """The first reading of the page; None where it has none."""
+        readings = self._readings()
+        return self.field_at(readings[0].path) if readings else None
+
+    def fields(self) -> list[Field]:
+        """Those that are made."""
+        return [field for section in self.sections for field in section.fields]
+
+    def remove(self, group: Group) -> None:
+        """Take the list member a group stands for out of the build."""
         *where, member = group.remove
         self.session.attempt(removed(self.session.build, tuple(where), member, f"Remove {group.title}"))
 
     def field_at(self, path: tuple[str, ...]) -> Field | None:
-        return next((field for field in self.fields if field.path == path), None)
+        """The field at a path, or the first of the section at it; made if it was not yet. None where the page has none."""
+        for wanted in (lambda row: row.path == path, lambda row: row.path[: len(path)] == path):
+            for section in self.sections:
+                if any(wanted(row) for row in section.group.rows):
+                    section.make()
+                    return next(field for field, row in zip(section.fields, section.group.rows, strict=True) if wanted(row))
+        return None
 
 
 class Form(QWidget):
@@ -199,9 +306,9 @@ class Form(QWidget):
         for title in titles[titles.index(self.current) + 1 :]:
             self.choose(title)
             view = self.views[title]
-            found = view.readings() if isinstance(view, PageView) else []
-            if found:
-                found[0].take_focus()
+            found = view.first_reading() if isinstance(view, PageView) else None
+            if found is not None:
+                found.take_focus()
                 return
         self.session.told.emit("That was the last reading of the tape walk")
 
@@ -225,7 +332,7 @@ class Form(QWidget):
                 self.choose(page.title)
                 view = self.views[page.title]
                 assert isinstance(view, PageView)
-                field = view.field_at(path) or next((f for f in view.fields if f.path[: len(path)] == path), None)
+                field = view.field_at(path)
                 if field is not None:
                     view.ensureWidgetVisible(field)
                     field.take_focus()

@@ -19,10 +19,11 @@ from keelroom.build.schema.electrical import Circuit, usual_sources
 from keelroom.core.electrical.charging import discharge_time, output, top_speed
 from keelroom.core.electrical.protection import FUSES
 from keelroom.core.electrical.wire import CABLES
-from keelroom.gui.stations.rows import Group, Page, Path, Row, Sort, quantities
+from keelroom.gui.stations.rows import Group, Page, Path, Row, Said, Sort, quantities
 from keelroom.units import KINDS, format_si
 
-Said = tuple[tuple[str, str], ...]
+FIRST_LINES = 8
+"""Circuits whose volts stand at the head of the page."""
 CABLE_CHOICES = tuple((key, cable.name) for key, cable in CABLES.items())
 FORM_CHOICES = tuple((key, name) for key, (name, _) in FUSES.items())
 SWITCHES = (
@@ -52,12 +53,13 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str = "") ->
     """Circuits, charging, control, schools, harness, bench. shown: the page whose sentences and marks are worked out."""
     found = assessment.electrics
     said = {
-        "Circuits": lambda: circuits_said(found, build, system),
+        "Circuits": lambda: circuits_said(found),
         "Charging": lambda: charging_said(build, assessment, system),
         "Control": lambda: control_said(build, assessment, system),
     }
+    circuits = _circuits(build, assessment)
     made = (
-        _circuits(build, assessment),
+        circuits._replace(advice=lambda path: circuit_said(found, path[-1], system) if path[2:3] == ("circuits",) else ()) if shown == "Circuits" else circuits,
         _charging(build),
         _control(build),
         Page("Schools", ()),
@@ -162,25 +164,34 @@ def _labels(build: Build) -> list[Group]:
     return groups
 
 
-def circuits_said(found: Electrics | None, build: Build, system: str) -> Said:
-    """Every circuit in figures: what runs, what is lost, what it ought to have."""
+def circuits_said(found: Electrics | None) -> Said:
+    """A line per circuit: the volts its motors get, or why they get none."""
     if found is None:
         return ()
     said: list[tuple[str, str]] = []
-    for figures in found.circuits:
+    for figures in found.circuits[:FIRST_LINES]:
         name = figures.circuit.name or figures.circuit.id
         if not figures.motors:
             said.append(("doubt", f"{name}: feeds nothing."))
-            continue
-        if figures.fault:
+        elif figures.fault:
             said.append(("problem", f"{name}: {FAULTS[figures.fault]}"))
-            continue
-        said.append(("strong", f"{name}: {figures.at_idle:.1f} V at the motor at idle, {figures.at_cruise:.1f} V on the road"))
-        said.append(("", circuit_words(figures)))
-        said.append(("faint", wire_words(figures, system)))
-        good = advised_already(figures)
-        said.append(("faint", "Wire, fuse and relay are as advised." if good else f"Smallest that will do: {advice_words(figures)}."))
-    return tuple(said)
+        else:
+            said.append(("strong", f"{name}: {figures.at_idle:.1f} V at the motor at idle, {figures.at_cruise:.1f} V on the road"))
+    more = len(found.circuits) - FIRST_LINES
+    return (*said, ("faint", f"and {more} more circuits below")) if more > 0 else tuple(said)
+
+
+def circuit_said(found: Electrics | None, circuit_id: str, system: str) -> Said:
+    """One circuit in figures: what runs, what is lost, what it ought to have."""
+    figures = next((one for one in found.circuits if one.circuit.id == circuit_id), None) if found else None
+    if figures is None or not figures.motors or figures.fault:
+        return ()
+    good = advised_already(figures)
+    return (
+        ("", circuit_words(figures)),
+        ("faint", wire_words(figures, system)),
+        ("faint", "Wire, fuse and relay are as advised." if good else f"Smallest that will do: {advice_words(figures)}."),
+    )
 
 
 def advised_already(figures: CircuitFigures) -> bool:
