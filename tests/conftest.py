@@ -15,9 +15,12 @@ from hypothesis import HealthCheck, settings  # noqa: E402
 
 from keelroom.build.file import load  # noqa: E402
 from keelroom.build.schema.build import Build  # noqa: E402
+from keelroom.core.kept import Kept  # noqa: E402
 
 settings.register_profile("repeatable", derandomize=True, deadline=None, max_examples=40, suppress_health_check=list(HealthCheck))
 settings.load_profile("repeatable")
+
+Kept().stay()  # as a session does; what holds without it is told by the tests of what is kept
 
 DEMO = Path(__file__).parents[1] / "src/keelroom/assets/demo.keelroom"
 

@@ -10,7 +10,7 @@ from __future__ import annotations
 import math
 import re
 from fractions import Fraction
-from functools import lru_cache
+from functools import cache, lru_cache
 from typing import NamedTuple
 
 from keelroom.errors import InputError
@@ -58,10 +58,7 @@ class Kind(NamedTuple):
 
     def shown_unit(self, system: str) -> Unit:
         """The unit the `system` ("us" or "si") shows this kind in."""
-        key = (self.name, system)
-        if key not in _SHOWN:
-            _SHOWN[key] = self.unit(self.us if system == "us" else self.si)
-        return _SHOWN[key]
+        return _shown(self.name, self.us if system == "us" else self.si)
 
     @property
     def affine(self) -> bool:
@@ -69,7 +66,9 @@ class Kind(NamedTuple):
         return any(unit.offset for unit in self.units)
 
 
-_SHOWN: dict[tuple[str, str], Unit] = {}
+@cache
+def _shown(kind_name: str, symbol: str) -> Unit:
+    return KINDS[kind_name].unit(symbol)
 
 
 def _plain(symbol: str) -> str:

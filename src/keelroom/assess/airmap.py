@@ -18,6 +18,7 @@ from keelroom.core.air.fan import fan_pressure
 from keelroom.core.answer import Answer, steady_answer
 from keelroom.core.arrays import Floats
 from keelroom.core.electrical.motor import motor_speed
+from keelroom.core.kept import in_one_go
 from keelroom.core.operating_point import face_heat
 
 Quantity = Literal["speed", "air", "heat"]
@@ -55,6 +56,7 @@ def at_speed(build: Build, case_id: str, speed: float) -> Build:
     return apply(build, Edit("", tuple(changes)))
 
 
+@in_one_go
 def air_map(build: Build, case_id: str, speed: float | None = None) -> AirMap | None:
     """The map of one duty case with the fans running, at its own road speed or another [m/s]; None where something is missing."""
     moved = build if speed is None else at_speed(build, case_id, speed)
@@ -114,6 +116,7 @@ class FanChart(NamedTuple):
 VOLTAGES = (10.0, 12.0, 14.0)
 
 
+@in_one_go
 def fan_chart(build: Build, case_id: str) -> FanChart | None:
     """The fan curve with the system's curve and the working point per duty case and per voltage; None where there is no fan."""
     package = build.package

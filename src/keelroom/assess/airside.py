@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.caching import by_identity
 from keelroom.assess.electrical.loads import fan_rating
 from keelroom.assess.placing import face_size, opening_on_face
 from keelroom.build.quantity import Quantity
@@ -18,6 +16,7 @@ from keelroom.core.air.face import Disc, FaceClasses, Lanes, Rectangle, Zone, as
 from keelroom.core.air.fan import SHUTOFF_DOUBT, TYPED_DOUBT, FanCurve, generic_curve, no_fan, typed_curve
 from keelroom.core.air.network import Network, incidence
 from keelroom.core.arrays import Floats, stack
+from keelroom.core.kept import by_identity, by_value
 from keelroom.core.operating_point import Covers
 from keelroom.core.outline import Outline
 from keelroom.errors import InputError
@@ -156,7 +155,7 @@ def _air_side(vehicle: Vehicle, ac_fitted: bool, opening: Outline | None, packag
     )
 
 
-_classes = lru_cache(maxsize=256)(face_classes)
+_classes = by_value(256)(face_classes)
 
 
 def _network(
@@ -277,7 +276,7 @@ def _placed_curve(package: Package, fan: Fan, curve: FanCurve) -> FanCurve:
     return curve._replace(flow=curve.flow * flow, pressure=curve.pressure * pressure, hole=curve.hole / pressure)
 
 
-@lru_cache(maxsize=256)
+@by_value(256)
 def disc_on_face(size: tuple[float, float], disc: Disc) -> float:
     """Share of a fan's disc that lies on the face, by strips."""
     strips = disc.radius * np.linspace(-1, 1, 201)

@@ -17,9 +17,11 @@ from keelroom.build.schema.package import Package
 from keelroom.core import rules
 from keelroom.core.answer import Answer, steady_answer
 from keelroom.core.electrical.charging import discharge_time
+from keelroom.core.kept import in_one_go
 from keelroom.core.operating_point import Points, commanded, face_reynolds
 
 
+@in_one_go
 def assess(build: Build, package_id: str | None = None, previous: Assessment | None = None) -> Assessment:
     """The judgement of one package (the active one) over every duty case.
 

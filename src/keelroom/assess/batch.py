@@ -12,6 +12,7 @@ from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked
 from keelroom.build.schema.build import Build
 from keelroom.core.answer import Answer, steady_answer
 from keelroom.core.arrays import take
+from keelroom.core.kept import in_one_go
 from keelroom.core.operating_point import evaluate, prepare, solve
 
 CHUNK = 256
@@ -63,6 +64,7 @@ class Held(NamedTuple):
     load: float
 
 
+@in_one_go
 def held(asked: Sequence[Asked]) -> list[Held | None]:
     """Where each question settles; None where something is missing."""
     found: list[Held | None] = [None] * len(asked)
@@ -76,6 +78,7 @@ def held(asked: Sequence[Asked]) -> list[Held | None]:
     return found
 
 
+@in_one_go
 def outlets_at(asked: Sequence[Asked], readings: Sequence[Sequence[float]], between: tuple[float, float]) -> list[tuple[float, ...] | None]:
     """Engine-outlet temperatures [degC] at which each question's sensor gives its readings, nan where none between two temperatures does.
 
@@ -102,6 +105,7 @@ def temperatures(asked: Sequence[Asked]) -> list[float | None]:
     return [point.temperature if point else None for point in held(asked)]
 
 
+@in_one_go
 def answers(rows: Sequence[Row | None]) -> list[tuple[Answer, int] | None]:
     """The whole steady answer and the place in it per row; None where a row is missing."""
     found: list[tuple[Answer, int] | None] = [None] * len(rows)

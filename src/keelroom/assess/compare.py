@@ -15,6 +15,7 @@ from keelroom.build.quantity import from_si
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Core, Fan
 from keelroom.core.answer import Answer
+from keelroom.core.kept import in_one_go
 
 
 class Candidate(NamedTuple):
@@ -55,6 +56,7 @@ def _moved(fan: Fan, cores: tuple[Core, Core], system: str) -> Fan:
     return fan.model_copy(update={"x": from_si(x, "length", system, "derived"), "y": from_si(y, "length", system, "derived")})
 
 
+@in_one_go
 def candidates(build: Build, cores: tuple[Core, ...]) -> tuple[Candidate, ...]:
     """Every core in this build with the active package's fans, in the order given."""
     builds = [with_core(build, core) for core in cores]

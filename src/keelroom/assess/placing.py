@@ -3,17 +3,16 @@
 from __future__ import annotations
 
 import math
-from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.caching import by_identity
 from keelroom.build.edits import checked, fresh_id
 from keelroom.build.quantity import from_si
 from keelroom.build.schema.package import Core, Cut, Package, PanelEdge, Place
 from keelroom.build.schema.survey import Opening, Survey
 from keelroom.core.air.face import face_points
+from keelroom.core.kept import by_identity, by_value
 from keelroom.core.outline import Outline, rectangle, within
 from keelroom.core.packaging.solids import Solid, Vector, leaned
 
@@ -155,7 +154,7 @@ def opening_on_face(survey: Survey, package: Package) -> Outline | None:
     return _one_object(seen)
 
 
-@lru_cache(maxsize=128)
+@by_value(128)
 def _one_object(outline: Outline) -> Outline:
     return outline
 
@@ -166,7 +165,7 @@ def hidden_share(survey: Survey, package: Package) -> float:
     return 0.0 if outline is None else _hidden(outline, face_size(package))
 
 
-@lru_cache(maxsize=128)
+@by_value(128)
 def _hidden(outline: Outline, size: tuple[float, float]) -> float:
     return 1.0 - float(within(face_points(*size), outline).mean())
 

@@ -11,6 +11,7 @@ from keelroom.build.edits import apply, set_value
 from keelroom.build.fields import Path, owner_and_spec
 from keelroom.build.quantity import Quantity, Spec, from_si
 from keelroom.build.schema.build import Build
+from keelroom.core.kept import in_one_go
 from keelroom.errors import InputError
 
 STEPS = 25
@@ -65,6 +66,7 @@ def span(spec: Spec, value: float) -> tuple[float, float]:
     return max(low, least), min(high, most)
 
 
+@in_one_go
 def response(build: Build, path: Path, case_id: str, steps: int = STEPS) -> Response:
     """The temperature of a duty case over a field's range. Raises InputError for a path that is no measured field."""
     owner, spec = owner_and_spec(build, path)
@@ -122,6 +124,7 @@ class Backwards(NamedTuple):
     why: str
 
 
+@in_one_go
 def value_for(build: Build, path: Path, case_id: str, wanted: float) -> Backwards:
     """Backwards: the value of one field nearest to today's at which a duty case settles at `wanted` [degC].
 

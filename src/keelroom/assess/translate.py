@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import NamedTuple, TypeVar
 
 import numpy as np
 from pydantic import BaseModel
 
 from keelroom.assess.airside import AirSide, air_package, air_side
-from keelroom.assess.caching import by_identity
 from keelroom.assess.electrical.controller import control_law, sensing_of
 from keelroom.assess.electrical.loads import PUMP, fan_rating
 from keelroom.assess.electrical.system import System, system_at
@@ -27,6 +25,7 @@ from keelroom.core.air.face import Lanes, padded
 from keelroom.core.arrays import Floats, stack
 from keelroom.core.electrical.control import Law, Sensing
 from keelroom.core.fluids.coolant import CoolantCurves, curves
+from keelroom.core.kept import by_identity, by_value
 from keelroom.core.loop.circuit import Circuit
 from keelroom.core.operating_point import Climate, Doubts, Face, Fans, Points
 from keelroom.core.thermal.engine_heat import Drive, Engine
@@ -312,7 +311,7 @@ def _drive(brief: Brief, case: DutyCase, motion: tuple[float, float, bool], fitt
     )
 
 
-@lru_cache(maxsize=64)
+@by_value(64)
 def _coolant(glycol: str, share: float) -> CoolantCurves:
     return curves(glycol_table(glycol), share)
 

@@ -19,6 +19,7 @@ from keelroom.build.schema.build import Build
 from keelroom.core import rules
 from keelroom.core.answer import Answer
 from keelroom.core.electrical.motor import motor_power
+from keelroom.core.kept import in_one_go
 from keelroom.core.sources import SOURCES, Source
 from keelroom.errors import InputError
 from keelroom.units import KINDS, format_si
@@ -173,6 +174,7 @@ def headline_working(build: Build, name: str, figures: CaseFigures, system: str)
     )
 
 
+@in_one_go
 def movers(build: Build, case_id: str, system: str, headline: str = "temperature") -> tuple[Mover, ...]:
     """Every measured input's worth for one duty case of the active package, largest first.
 

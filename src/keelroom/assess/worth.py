@@ -14,6 +14,7 @@ from keelroom.build.edits import Change, Edit, apply, fresh_id
 from keelroom.build.quantity import Quantity, from_si, quantity
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.package import Package
+from keelroom.core.kept import in_one_go
 from keelroom.core.thermal.engine_heat import HEAT_DOUBT
 from keelroom.errors import InputError
 
@@ -188,6 +189,7 @@ def telling_cases(build: Build) -> tuple[DutyCase | None, DutyCase | None]:
     )
 
 
+@in_one_go
 def worth_table(build: Build) -> tuple[Worth, ...]:
     """Every act that applies, with what it changes, the largest gain first and what is worth nothing last."""
     idle, grade = telling_cases(build)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from keelroom.assess.caching import by_identity
 from keelroom.assess.electrical.loads import Motored
 from keelroom.assess.electrical.system import Circuits, Planned, System, alternator_of, contacts_of, flows_at, planned_circuits, system_at
 from keelroom.build.quantity import quantity
@@ -31,6 +30,7 @@ from keelroom.core.electrical.protection import (
     starting,
 )
 from keelroom.core.electrical.wire import ampacity, conductor
+from keelroom.core.kept import by_identity, in_one_go
 from keelroom.gauges import AWG_SIZES, METRIC_SIZES, awg_area, awg_text, is_metric, metric_text
 
 RUNS = ("feed", "branch", "back")
@@ -91,7 +91,13 @@ class CircuitFigures(NamedTuple):
     through_relay: float
     connector_holds: float | None
     stands: str
-    advice: Advice
+    planned: Planned
+    supply: Supply
+
+    @property
+    def advice(self) -> Advice:
+        """What it ought to have: worked out when it is asked for."""
+        return advice(self.planned, self.supply)
 
     @property
     def cools(self) -> bool:
@@ -121,6 +127,7 @@ def telling(cases: tuple[DutyCase, ...]) -> tuple[DutyCase | None, DutyCase | No
     return (next((case for case in idle if case.ac_on), idle[0] if idle else None), road[0] if road else None)
 
 
+@in_one_go
 def electrics(build: Build, package: Package) -> Electrics:
     """The package's circuits in figures."""
     idle, road = telling(build.duty_cases)
@@ -177,7 +184,8 @@ def _figures(supply: Supply, planned: Planned, full: Flow, volts: list[tuple[flo
         through_relay=full.current / relays,
         connector_holds=circuit.connector.si * connector_share(circuit.branch.ambient.si) if circuit.connector else None,
         stands=stands(circuit.fuse.si, start) if circuit.fuse and planned.motors else "",
-        advice=advice(planned, supply),
+        planned=planned,
+        supply=supply,
     )
 
 
@@ -209,7 +217,7 @@ def own_relays(found: Electrics) -> bool:
     return len(fed) > 1 or any(one.circuit.switch == "relays" for one in fed)
 
 
-@by_identity(64)
+@by_identity(512)
 def advice(planned: Planned, supply: Supply) -> Advice:
     """The smallest wire that meets drop and ampacity, the fuse that stands the start, the relay that carries it.
 

@@ -14,6 +14,7 @@ from keelroom.build.quantity import from_si
 from keelroom.build.schema.build import Build
 from keelroom.core.electrical.control import reading_at
 from keelroom.core.electrical.motor import SOFT_START, START
+from keelroom.core.kept import in_one_go
 from keelroom.units import both
 
 LOWER = 10.0
@@ -113,6 +114,7 @@ def default_key(fans: int) -> str:
     return "two_speed" if fans > 1 else "upper"
 
 
+@in_one_go
 def compare_schools(build: Build, case_id: str) -> Comparison:
     """Every school for one duty case on all days. Solved together in as few calls as their shapes allow."""
     case = build.duty_case(case_id)

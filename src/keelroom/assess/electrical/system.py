@@ -7,7 +7,6 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.caching import by_identity
 from keelroom.assess.electrical.controller import STAGED
 from keelroom.assess.electrical.loads import Motored, motors_of
 from keelroom.assess.gearing import engine_rpm
@@ -20,6 +19,7 @@ from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through
 from keelroom.core.electrical.motor import current_at
 from keelroom.core.electrical.protection import CONTACT, FUSE_LOSS, TERMINAL
 from keelroom.core.electrical.wire import conductor
+from keelroom.core.kept import by_identity
 from keelroom.gauges import is_metric
 
 ASSUMED_DROP = 0.3
@@ -124,10 +124,14 @@ def _planned(circuits: tuple[Circuit, ...], supply: Supply, motors: tuple[Motore
     for circuit in circuits:
         own = tuple(motored for motored in left if motored.id in circuit.feeds)
         left = [motored for motored in left if motored not in own]
-        found.append(
-            Planned(circuit, own, path_of(circuit, len(own)), fault_of(circuit, supply), one_by_one and circuit.switch == "relays")
-        )
+        found.append(_plan(circuit, supply, one_by_one and circuit.switch == "relays", *own))
     return tuple(found), tuple(left)
+
+
+@by_identity(1024)
+def _plan(circuit: Circuit, supply: Supply, staged: bool, *own: Motored) -> Planned:
+    """One circuit; the same object, with all that is kept of it, while only others change."""
+    return Planned(circuit, own, path_of(circuit, len(own)), fault_of(circuit, supply), staged)
 
 
 Currents = tuple[tuple[float, ...], tuple[float, ...]]

@@ -8,11 +8,11 @@ from typing import Literal, NamedTuple
 import numpy as np
 
 from keelroom.assess.airside import in_shroud, placed_on_face, shroud_rectangle, stands_proud
-from keelroom.assess.caching import by_identity
 from keelroom.assess.placing import Frame, core_depth, cut_outline, face_size, measured, placed_frame, tank_size
 from keelroom.build.quantity import Quantity
 from keelroom.build.schema.package import Core, Cut, Fan, Package
 from keelroom.build.schema.survey import HoseEnd, Obstacle, Opening, Survey, Turning
+from keelroom.core.kept import by_identity, by_value
 from keelroom.core.outline import edges
 from keelroom.core.packaging.solids import Solid, Vector, along, cross, leaned
 from keelroom.units import INCH
@@ -129,15 +129,9 @@ def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
     return tuple(_as_before(body) for body in found)
 
 
-_last: dict[str, Body] = {}
-
-
+@by_value(4000)
 def _as_before(body: Body) -> Body:
-    """The body of the last time where nothing of it changed, so that what was worked out for it still holds."""
-    before = _last.get(body.key)
-    if before == body:
-        return before
-    _last[body.key] = body
+    """The one object of all equal bodies, so that what was worked out for it still holds."""
     return body
 
 

@@ -3,17 +3,16 @@
 from __future__ import annotations
 
 import math
-from functools import lru_cache
 from typing import Literal, NamedTuple
 
 import numpy as np
 
-from keelroom.assess.caching import by_identity
 from keelroom.assess.fit.bodies import Body, Path, Sort, neighbours, panel_edges, parts_of_package
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
 from keelroom.build.schema.survey import USUAL_GAPS, GapRule, Survey
 from keelroom.core.arrays import Ints
+from keelroom.core.kept import by_identity, by_value, in_one_go
 from keelroom.core.packaging.solids import Vector, chosen, clearance, parted, stacked
 from keelroom.core.packaging.stack import Link, chance_under, dominant, root_sum_square, worst_case
 from keelroom.units import KINDS, parse
@@ -121,6 +120,7 @@ class Fit(NamedTuple):
         return min(known, key=lambda gap: gap.margin, default=None)
 
 
+@in_one_go
 def fit_up(build: Build, package: Package) -> Fit:
     """Every clearance of a package in this bay."""
     return _fit_up(build.survey, build.gaps, package)
@@ -160,7 +160,7 @@ class _Table(NamedTuple):
     rules: tuple[str, ...]
 
 
-@lru_cache(maxsize=64)
+@by_value(64)
 def _table(parts: tuple[tuple[Sort, bool], ...], others: tuple[Sort, ...]) -> _Table:
     """The pairs a rule speaks of. parts: sort of each, and whether it stands ahead of the panel's plane."""
     sorts = (*(sort for sort, _ in parts), *others)
@@ -179,11 +179,13 @@ def _ahead(part: Body) -> bool:
     return solid.centre[2] - abs(solid.axes[2][2]) * solid.half[2] - abs(solid.axes[1][2]) * solid.half[1] < -AHEAD
 
 
-_known: dict[tuple[int, int], tuple[_Pair, Gap | None]] = {}
-"""Clearances by the very bodies they lie between: a drag moves few of them. The pair holds the bodies, so their identity lasts."""
 MOST_KNOWN = 2000
-_lay: dict[tuple[str, str], list[float]] = {}
-"""Where the nearest points lay the last time: in a drag they lie there still, nearly."""
+
+
+@by_identity(1)
+def _known() -> dict[tuple[int, int], tuple[_Pair, Gap | None]]:
+    """Clearances by the very bodies they lie between: a drag moves few of them. The pair holds the bodies, so their identity lasts."""
+    return {}
 
 
 def found_gaps(parts: tuple[Body, ...], others: tuple[Body, ...], wanted: dict[str, float]) -> tuple[Gap, ...]:
@@ -196,13 +198,13 @@ def found_gaps(parts: tuple[Body, ...], others: tuple[Body, ...], wanted: dict[s
     least = np.array([wanted[rule] for rule in table.rules])
     bound, _ = parted(chosen(solids, table.first), chosen(solids, table.second))
     near = [_Pair(bodies[table.first[k]], bodies[table.second[k]], table.rules[k], least[k]) for k in np.flatnonzero(bound < least + NEAR)]
-    kept = {pair: known for pair in map(_ids, near) if (known := _known.get(pair)) is not None}
+    before = _known()
+    kept = {pair: known for pair in map(_ids, near) if (known := before.get(pair)) is not None}
     fresh = [pair for pair in near if (known := kept.get(_ids(pair))) is None or known[0].wanted != pair.wanted]
     kept |= {_ids(pair): (pair, gap) for pair, gap in zip(fresh, _measured_gaps(fresh), strict=True)}
-    if len(_known) > MOST_KNOWN:
-        _known.clear()
-        _lay.clear()
-    _known.update(kept)
+    if len(before) > MOST_KNOWN:
+        before.clear()
+    before.update(kept)
     found = [gap for pair in near if (gap := kept[_ids(pair)][1]) is not None]
     return tuple(sorted(found, key=lambda gap: gap.margin))
 
@@ -217,12 +219,10 @@ def _measured_gaps(pairs: list[_Pair]) -> list[Gap | None]:
     if not pairs:
         return found
     mine, theirs = stacked([pair.part.solid for pair in pairs]), stacked([pair.other.solid for pair in pairs])
-    keys = [(pair.part.key, pair.other.key) for pair in pairs]
-    at = clearance(mine, theirs, np.array([_lay.get(key, pair.part.solid.centre) for key, pair in zip(keys, pairs, strict=True)]))
+    at = clearance(mine, theirs)
     shares = [np.matmul(solids.axes, at.normal[:, :, None])[:, :, 0].tolist() for solids in (mine, theirs)]
     gaps, normals, on_a, on_b = at.gap.tolist(), at.normal.tolist(), at.a.tolist(), at.b.tolist()
     for k, (part, other, rule, wanted) in enumerate(pairs):
-        _lay[keys[k]] = on_b[k]
         if gaps[k] < wanted + NEAR:
             links = (*_links(part, shares[0][k], 1.0), *_links(other, shares[1][k], -1.0))
             found[k] = Gap(part, other, rule, gaps[k], float(wanted), worst_case(links), root_sum_square(links), links,

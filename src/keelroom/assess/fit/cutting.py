@@ -15,6 +15,7 @@ from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import PanelEdge
 from keelroom.build.schema.survey import Check
 from keelroom.catalogue.load import cores
+from keelroom.core.kept import in_one_go
 from keelroom.errors import InputError
 from keelroom.units import INCH, both
 
@@ -46,6 +47,7 @@ class CutPlan(NamedTuple):
     cautions: tuple[str, ...]
 
 
+@in_one_go
 def cut_plan(build: Build, system: str = "us") -> CutPlan:
     """Stages of cutting for the active package with the temperatures each leaves, against the biggest core that needs no cut."""
     package = build.package

@@ -8,7 +8,6 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.airside import shroud_rectangle
-from keelroom.assess.caching import by_identity
 from keelroom.assess.fit.bodies import standoff
 from keelroom.assess.placing import core_depth, face_size, over_tanks, placed_frame, tank_size
 from keelroom.assess.wording import raised
@@ -16,6 +15,7 @@ from keelroom.build.schema.brief import Engine
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Bracket, Package, RemoteCooler
 from keelroom.build.schema.survey import Survey
+from keelroom.core.kept import by_identity
 from keelroom.core.outline import rectangle
 from keelroom.core.packaging.bracket import Ends, Made, Stock, angle_bracket, flat_or_joggle
 from keelroom.core.packaging.fixings import BOLTS, PAD_LEAST, PAD_MOST, Section, Strap, edge_wanted, growth, play, strap

@@ -20,6 +20,7 @@ from keelroom.build.schema.package import Fan, Package, Place
 from keelroom.build.schema.survey import Obstacle
 from keelroom.catalogue.load import fan_assemblies, placed
 from keelroom.core.arrays import Bools, Floats
+from keelroom.core.kept import in_one_go
 from keelroom.core.packaging.solids import Solids, chosen, leaned, parted, stacked
 from keelroom.units import INCH, both
 
@@ -103,6 +104,7 @@ class Search(NamedTuple):
     stopped: bool
 
 
+@in_one_go
 def find_places(build: Build, tell: Tell = lambda _share: True, system: str = "us") -> Search:
     """Search slides, heights, depths, leans, fan offsets, inlet side, slimmer fans and movable obstacles for a place.
 

@@ -7,13 +7,13 @@ from typing import NamedTuple
 
 from keelroom.assess.airside import air_package, disc_of, in_shroud, shroud_rectangle, stands_proud
 from keelroom.assess.assessment import Assessment
-from keelroom.assess.caching import by_identity
 from keelroom.assess.fit.bodies import RIM
 from keelroom.assess.placing import face_size
 from keelroom.build.edits import Change, Edit
 from keelroom.build.quantity import from_si
 from keelroom.build.schema.package import Package
 from keelroom.core.air.face import Disc
+from keelroom.core.kept import by_identity
 from keelroom.core.outline import Point, rectangle
 from keelroom.core.packaging.fixings import GRAVITY
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
 
 from keelroom.core.arrays import Floats
+from keelroom.core.kept import by_value
 from keelroom.errors import InputError
 
 KNOTS = 9
@@ -41,7 +41,7 @@ class FanCurve(NamedTuple):
     hole: Floats
 
 
-@lru_cache(maxsize=512)
+@by_value(512)
 def generic_curve(free_air_flow: float, power: float, blade: str, derate: float, annulus: float) -> FanCurve:
     """A fan known only by its rating.
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import bisect
 import math
-from functools import lru_cache
 from typing import NamedTuple
 
+from keelroom.core.kept import by_value
 from keelroom.errors import InputError
 from keelroom.gauges import awg_area, awg_number
 
@@ -101,7 +101,7 @@ def bundle_share(loaded: int) -> float:
     return next(share for most, share in BUNDLE if loaded <= most)
 
 
-@lru_cache(maxsize=1024)
+@by_value(1024)
 def _shed(wire: Conductor, loaded: int) -> float:
     """Heat a metre of the wire gives up per kelvin [W/mK]: what the table's amps at the table's temperatures must have been."""
     amps = _table_amps(wire.area) * bundle_share(loaded)

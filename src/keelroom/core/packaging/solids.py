@@ -152,18 +152,10 @@ def parted(a: Solids, b: Solids) -> tuple[Floats, Floats]:
     return apart[row, best], ways[row, best]
 
 
-def clearance(a: Solids, b: Solids, start: Floats | None = None) -> Clearance:
-    """Clearance between the first of a and the first of b, and so on.
-
-    start : (n, 3) points near those of b to begin at, such as where they lay a moment ago; the answer does not depend on them
-    Nearest points by projecting onto one solid after the other, with momentum; overlaps by the least separation.
-    Source: projection onto convex sets; Nesterov's momentum with restart (O'Donoghue & Candès), from memory
-    """
-    count = len(a.centre)
-    bound, way = parted(a, b)
-    on_b = _nearest(b, a.centre if start is None else start)
-    ahead, momentum = on_b, np.ones(count)
-    on_a = _nearest(a, on_b)
+def _met(a: Solids, b: Solids, bound: Floats) -> Floats:
+    """The points of b nearest to a (n, 3). A pair that has arrived is left alone, so that none waits for or moves with another."""
+    found = _nearest(b, a.centre)
+    left, on_b, ahead, momentum = np.arange(len(found)), found, found, np.ones(len(found))
     for _ in range(MOST_STEPS):
         on_a = _nearest(a, ahead)
         new = _nearest(b, on_a)
@@ -173,10 +165,26 @@ def clearance(a: Solids, b: Solids, start: Floats | None = None) -> Clearance:
         grown = (1 + np.sqrt(1 + 4 * momentum * momentum)) / 2
         ahead = new + ((momentum - 1) / grown)[:, None] * step
         momentum, on_b = grown, new
+        found[left] = new
         # Pairs with no parting direction whose points already meet do overlap: nothing waits for them.
         met = (bound < -1e-6) & (((on_b - on_a) ** 2).sum(axis=1) < SURELY**2)
-        if np.where(met, 0.0, np.abs(step).max(axis=1)).max(initial=0.0) < STILL:
-            break
+        going = ~met & (np.abs(step).max(axis=1) >= STILL)
+        if not going.all():
+            if not going.any():
+                break
+            a, b, bound, left = chosen(a, going), chosen(b, going), bound[going], left[going]
+            on_b, ahead, momentum = on_b[going], ahead[going], momentum[going]
+    return found
+
+
+def clearance(a: Solids, b: Solids) -> Clearance:
+    """Clearance between the first of a and the first of b, and so on; of each pair the same whatever pairs stand beside it.
+
+    Nearest points by projecting onto one solid after the other, with momentum; overlaps by the least separation.
+    Source: projection onto convex sets; Nesterov's momentum with restart (O'Donoghue & Candès), from memory
+    """
+    bound, way = parted(a, b)
+    on_b = _met(a, b, bound)
     on_a = _nearest(a, on_b)
     between = on_b - on_a
     gap = np.sqrt((between * between).sum(axis=1))

@@ -18,6 +18,7 @@ from keelroom.build.file import Stored, digest, read, save
 from keelroom.build.schema.build import Build
 from keelroom.build.store import Store
 from keelroom.build.writing import clear_abandoned
+from keelroom.core.kept import Kept
 from keelroom.errors import DocumentError, KeelRoomError
 from keelroom.gui.session.settings import Settings
 from keelroom.units import KINDS, Kind, Unit
@@ -52,6 +53,9 @@ class Session(QObject):
         super().__init__()
         self.settings, self.autosave = settings, autosave
         self.keeper = Keeper(autosave, self.told.emit)
+        # Stages of this session's assessments and pages, all made in the window's thread; workers keep their own.
+        self.kept = Kept()
+        self.kept.stay()
         self.store = Store(new_build())
         self.path: Path | None = None
         self._digest = ""
@@ -99,7 +103,8 @@ class Session(QObject):
 
     def _swapped(self) -> None:
         try:
-            self.assessment = assess(self.build, previous=self.assessment)
+            with self.kept.at_work():
+                self.assessment = assess(self.build, previous=self.assessment)
             self.failure = ""
         except (KeelRoomError, FloatingPointError, ArithmeticError) as error:
             self.failure = getattr(error, "message", str(error))

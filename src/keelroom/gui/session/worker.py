@@ -9,6 +9,7 @@ from typing import Any
 
 from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
 
+from keelroom.core.kept import Kept
 from keelroom.errors import KeelRoomError
 
 
@@ -36,7 +37,8 @@ class _Job(QRunnable):
 
     def _answer(self) -> None:
         try:
-            result = self.work(self._tell) if self.telling else self.work()
+            with Kept().at_work():  # a worker's stages are its own
+                result = self.work(self._tell) if self.telling else self.work()
         except KeelRoomError as error:
             self.signals.failed.emit(self.ticket, error.message)
         except Exception as error:

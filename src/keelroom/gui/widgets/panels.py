@@ -60,6 +60,10 @@ WHILE_DRAGGED = 120
 """[ms] between two fillings of the findings in a drag"""
 
 
+FINDINGS_AT_ONCE = 40
+"""Findings shown before one is asked for more: the worst stand first."""
+
+
 class Card(QWidget):
     """One finding. It is filled anew rather than made anew: in a drag findings come and go with every move."""
 
@@ -131,6 +135,9 @@ class FindingsPanel(Panel):
         column.addWidget(self.nothing)
         self.column = QVBoxLayout()
         column.addLayout(self.column)
+        self.most = FINDINGS_AT_ONCE
+        self.more = button("", self._show_more, "Show more findings")
+        column.addWidget(self.more)
         column.addStretch(1)
         self.later = QTimer(self, singleShot=True, interval=WHILE_DRAGGED)
         self.later.timeout.connect(self.changed)
@@ -146,14 +153,21 @@ class FindingsPanel(Panel):
 
     def fill(self) -> None:
         findings, palette = self.session.assessment.findings, palette_of(self.session.settings.theme)
-        while len(self.cards) < len(findings):
+        shown = findings[: self.most]
+        while len(self.cards) < len(shown):
             self.cards.append(Card(self))
             self.column.addWidget(self.cards[-1])
         for number, card in enumerate(self.cards):
-            if number < len(findings):
-                card.show_finding(findings[number], level_colour(palette, findings[number].level))
-            card.setVisible(number < len(findings))
+            if number < len(shown):
+                card.show_finding(shown[number], level_colour(palette, shown[number].level))
+            card.setVisible(number < len(shown))
         self.nothing.setVisible(not findings)
+        self.more.setVisible(len(findings) > self.most)
+        self.more.setText(f"Show {min(FINDINGS_AT_ONCE, len(findings) - self.most)} more of {len(findings)}")
+
+    def _show_more(self) -> None:
+        self.most += FINDINGS_AT_ONCE
+        self.changed()
 
     def mend(self, fix: Fix) -> None:
         """Apply a finding's fix to the build as it stands now."""

@@ -59,7 +59,9 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str = "") ->
     }
     circuits = _circuits(build, assessment)
     made = (
-        circuits._replace(advice=lambda path: circuit_said(found, path[-1], system) if path[2:3] == ("circuits",) else ()) if shown == "Circuits" else circuits,
+        circuits._replace(advice=lambda path: circuit_said(found, path[-1], system) if path[2:3] == ("circuits",) else ())
+        if shown == "Circuits"
+        else circuits,
         _charging(build),
         _control(build),
         Page("Schools", ()),

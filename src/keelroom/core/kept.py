@@ -1,0 +1,107 @@
+"""What is kept between calls: stages of a computation, found again by the very objects or by the values they were made from.
+
+Frozen sections that an edit left alone stay the same object, so a stage made from them need not be made again. What is kept
+belongs to a `Kept` that somebody holds, a session or one search, never to a module: what one build left behind cannot reach
+another, and a search throws its own away. Stages are pure, so whether one is kept or made anew changes no figure.
+
+A `Kept` works in one thread at a time: `at_work` makes it the one of the thread that calls, and refuses a second thread.
+Without one at work nothing is kept; `in_one_go` gives a call one of its own.
+"""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from collections.abc import Callable, Hashable, Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
+from functools import wraps
+from threading import Lock
+from typing import Any, ParamSpec, TypeVar
+
+P = ParamSpec("P")
+R = TypeVar("R")
+Found = OrderedDict[Hashable, tuple[tuple[Any, ...], Any]]
+
+_current: ContextVar[Kept | None] = ContextVar("kept", default=None)
+
+
+class Kept:
+    """Stages by what made them; of each the ones used last."""
+
+    def __init__(self) -> None:
+        self._stages: dict[Callable[..., Any], Found] = {}
+        self._busy = Lock()
+
+    def of(self, stage: Callable[..., Any]) -> Found:
+        """What is kept of one stage, the ones used last at the end."""
+        found = self._stages.get(stage)
+        if found is None:
+            found = self._stages[stage] = OrderedDict()
+        return found
+
+    @contextmanager
+    def at_work(self) -> Iterator[None]:
+        """Keep stages here for what is called within. Raises RuntimeError where another thread is at it; nests in one thread."""
+        if _current.get() is self:
+            yield
+            return
+        if not self._busy.acquire(blocking=False):
+            raise RuntimeError("what is kept is in use by another thread")
+        token = _current.set(self)
+        try:
+            yield
+        finally:
+            _current.reset(token)
+            self._busy.release()
+
+    def stay(self) -> None:
+        """Be at work in this thread from now on, until another is: a window's own, for all that its pages ask."""
+        _current.set(self)
+
+
+def in_one_go(function: Callable[P, R]) -> Callable[P, R]:
+    """A call that shares stages among its own steps: where nobody keeps any, it does so for as long as it lasts."""
+
+    @wraps(function)
+    def called(*given: P.args, **named: P.kwargs) -> R:
+        if _current.get() is not None:
+            return function(*given, **named)
+        with Kept().at_work():
+            return function(*given, **named)
+
+    return called
+
+
+def by_identity(most: int) -> Callable[[Callable[..., R]], Callable[..., R]]:
+    """Keep up to `most` results of a pure stage, found by the very objects it was given."""
+    return _keeping(most, lambda given: tuple(map(id, given)))
+
+
+def by_value(most: int) -> Callable[[Callable[..., R]], Callable[..., R]]:
+    """Keep up to `most` results of a pure stage, found by the values it was given."""
+    return _keeping(most, lambda given: given)
+
+
+def _keeping(most: int, key_of: Callable[[tuple[Any, ...]], Hashable]) -> Callable[[Callable[..., R]], Callable[..., R]]:
+    def decorate(stage: Callable[..., R]) -> Callable[..., R]:
+        @wraps(stage)
+        def kept_or_made(*given: Any) -> R:
+            kept = _current.get()
+            if kept is None:
+                return stage(*given)
+            found, key = kept.of(stage), key_of(given)
+            known = found.get(key)
+            if known is not None:
+                found.move_to_end(key)
+                result: R = known[1]
+                return result
+            # The arguments are held with the result, so that no other object can take their identity.
+            result = stage(*given)
+            found[key] = (given, result)
+            if len(found) > most:
+                found.popitem(last=False)
+            return result
+
+        return kept_or_made
+
+    return decorate

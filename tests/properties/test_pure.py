@@ -1,0 +1,169 @@
+"""An assessment is a function of its build alone: the same bytes after hundreds of others, in any order, from two threads."""
+
+import json
+import random
+import threading
+
+import pytest
+
+from keelroom.assess.assess import assess
+from keelroom.assess.report import as_json
+from keelroom.build.edits import Change, Edit, apply
+from keelroom.build.file import load
+from keelroom.build.quantity import from_si, quantity
+from keelroom.core.kept import Kept, by_identity, by_value, in_one_go
+from tests.conftest import DEMO
+
+P = ("packages", "p1")
+WHOLE = load(DEMO)
+BUILD = apply(WHOLE, Edit("", (Change(("duty_cases",), WHOLE.duty_cases[:1]),)))
+MILD = ("length", "us", "measured")
+
+
+def said(build, kept=None):
+    """The bytes of an assessment that keeps its stages in `kept`, or in nothing that was there before."""
+    with (kept or Kept()).at_work():
+        return json.dumps(as_json(build, assess(build)), sort_keys=True)
+
+
+def others(count, seed):
+    """Builds like the demo: moved, leaned, cut for, wired and fanned otherwise."""
+    dice = random.Random(seed)
+    for _ in range(count):
+        place = [Change((*P, "place", axis), from_si(dice.uniform(-0.05, 0.05), *MILD)) for axis in "xyz"]
+        fan = [Change((*P, "fans", "fan1", axis), from_si(dice.uniform(0.1, 0.3), *MILD)) for axis in "xy"]
+        wire = Change((*P, "circuits", BUILD.package.circuits[0].id, "feed", "size"), quantity(dice.choice(("8 AWG", "10 AWG", "12 AWG")), "wire size"))
+        hood = Change(("survey", "hood", "front"), from_si(dice.uniform(0.5, 0.8), *MILD))
+        changes = dice.choice(([*place], [*fan, wire], [*place, *fan], [hood], [wire]))
+        yield apply(BUILD, Edit("", tuple(changes)))
+
+
+def test_the_same_bytes_after_five_hundred_others():
+    """The demo is asked again on the way and at the end; what is left behind by the others must not reach it."""
+    alone, kept, asked = said(BUILD), Kept(), 0
+    for number, other in enumerate(others(500, seed=4)):
+        with kept.at_work():
+            assess(other)
+        if number % 50 == 49:
+            assert said(BUILD, kept) == alone, f"after {number + 1}"
+            asked += 1
+    assert asked == 10
+
+
+def test_the_same_bytes_in_any_order():
+    builds = [BUILD, *others(11, seed=9)]
+    alone = [said(build) for build in builds]
+    for seed in range(3):
+        kept, order = Kept(), list(range(len(builds)))
+        random.Random(seed).shuffle(order)
+        for k in order:
+            assert said(builds[k], kept) == alone[k]
+
+
+def test_the_same_bytes_from_two_threads():
+    builds = [BUILD, *others(15, seed=2)]
+    alone = [said(build) for build in builds]
+    found: dict[int, list[str]] = {}
+
+    def work(turn):
+        kept = Kept()
+        found[turn] = [said(build, kept) for build in (builds if turn == 0 else reversed(builds))]
+
+    threads = [threading.Thread(target=work, args=(turn,)) for turn in (0, 1)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    assert found[0] == alone
+    assert found[1] == alone[::-1]
+
+
+# what is kept
+
+
+def test_one_thread_at_a_time():
+    kept, refused = Kept(), []
+
+    def enter():
+        try:
+            with kept.at_work():
+                pass
+        except RuntimeError as error:
+            refused.append(str(error))
+
+    with kept.at_work(), kept.at_work():
+        other = threading.Thread(target=enter)
+        other.start()
+        other.join()
+    assert refused == ["what is kept is in use by another thread"]
+    enter()
+    assert len(refused) == 1
+
+
+def test_stages_are_found_by_object_or_value_and_the_ones_used_last_stay():
+    made = []
+
+    @by_identity(2)
+    def stage(thing):
+        made.append(thing)
+        return [thing]
+
+    @by_value(2)
+    def valued(number):
+        made.append(number)
+        return [number]
+
+    first, second, third = ({"a": 1} for _ in range(3))
+    with Kept().at_work():
+        assert stage(first) is stage(first)
+        assert stage(first) is not stage(second), "equal is not the same object"
+        stage(first)
+        stage(third)  # pushes out the second, used longest ago
+        assert len(made) == 3
+        stage(first)
+        assert len(made) == 3
+        stage(second)
+        assert len(made) == 4
+        assert valued(1) is valued(1)
+    with Kept().at_work():
+        stage(first)
+        assert len(made) == 6, "another Kept begins empty"
+
+
+def test_without_one_at_work_nothing_is_kept_but_a_call_shares_its_own_stages():
+    made = []
+
+    @by_value(4)
+    def stage(number):
+        made.append(number)
+        return number
+
+    @in_one_go
+    def ask():
+        return stage(1) + stage(1)
+
+    def bare():
+        stage(1)
+        stage(1)
+        ask()
+        ask()
+
+    thread = threading.Thread(target=bare)  # a thread of its own has none at work
+    thread.start()
+    thread.join()
+    assert made == [1, 1, 1, 1]
+
+
+@pytest.mark.parametrize("shift", [0.0, 0.003])
+def test_a_clearance_is_the_same_whatever_stands_beside_it(shift):
+    """Each pair alone and all together: points, gap and direction to the last bit."""
+    from keelroom.core.packaging.solids import Solid, chosen, clearance, leaned, stacked
+
+    mine = stacked([Solid((0.1 * k, shift, 0.0), (0.05, 0.04, 0.03), leaned(0.1 * k)) for k in range(6)])
+    theirs = stacked([Solid((0.1 * k + 0.07, 0.2 - 0.03 * k, 0.05), (0.03, 0.03, 0.1), leaned(0.0), k % 2 == 0) for k in range(6)])
+    together = clearance(mine, theirs)
+    for k in range(6):
+        mask = [n == k for n in range(6)]
+        alone = clearance(chosen(mine, mask), chosen(theirs, mask))
+        for one, every in zip(alone, together, strict=True):
+            assert one[0].tolist() == every[k].tolist()
