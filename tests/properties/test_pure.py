@@ -32,7 +32,10 @@ def others(count, seed):
     for _ in range(count):
         place = [Change((*P, "place", axis), from_si(dice.uniform(-0.05, 0.05), *MILD)) for axis in "xyz"]
         fan = [Change((*P, "fans", "fan1", axis), from_si(dice.uniform(0.1, 0.3), *MILD)) for axis in "xy"]
-        wire = Change((*P, "circuits", BUILD.package.circuits[0].id, "feed", "size"), quantity(dice.choice(("8 AWG", "10 AWG", "12 AWG")), "wire size"))
+        wire = Change(
+            (*P, "circuits", BUILD.package.circuits[0].id, "feed", "size"),
+            quantity(dice.choice(("8 AWG", "10 AWG", "12 AWG")), "wire size"),
+        )
         hood = Change(("survey", "hood", "front"), from_si(dice.uniform(0.5, 0.8), *MILD))
         changes = dice.choice(([*place], [*fan, wire], [*place, *fan], [hood], [wire]))
         yield apply(BUILD, Edit("", tuple(changes)))

@@ -25,7 +25,6 @@ from keelroom.build.file import load, save
 from keelroom.build.quantity import from_si, quantity
 from keelroom.build.schema.package import CurvePoint, Package, Shroud
 from keelroom.errors import DocumentError, InputError
-from keelroom.gui.window import station_of
 from tests.conftest import DEMO
 
 GOLDEN = Path(__file__).parents[1] / "golden"
@@ -227,23 +226,20 @@ def test_working_names_inputs_and_sources():
 # dead inputs
 
 
-FIT_CODES = ("cut", "depth_contradiction", "rails", "readings", "measure", "bolt_in_hole")
-
-
 def _figures(build):
     assessment = assess(build)
     numbers = [
         getattr(c.figures, k)
         for c in assessment.cases
         if c.figures
-        for k in ("temperature", "airflow_fans_on", "highest_ambient", "electrical_current", "low", "boiling", "margin")
+        for k in ("temperature", "airflow_fans_on", "highest_ambient", "electrical_current", "low", "boiling", "margin", "battery_lasts")
     ]
     fluids = [cover.fluid for c in assessment.cases if c.figures for cover in c.figures.covers]
     made = as_json(build, assessment)["fit"]
-    said = [f for f in assessment.findings if f.code.startswith(FIT_CODES)]
+    # A sentence that merely quotes the field is no figure of it: of findings only that they are there counts.
+    said = [(f.code, f.level, f.where) for f in assessment.findings]
     electrics = as_json(build, assessment)["electrics"]
-    supplied = [f for f in assessment.findings if station_of(f.where) == "Electrical"]
-    parts = (*made.values(), [(f.code, f.why) for f in said], *electrics.values(), [(f.code, f.why) for f in supplied])
+    parts = (*made.values(), said, *electrics.values())
     fit = [zlib.crc32(json.dumps(part, sort_keys=True).encode()) for part in parts]
     return [*fit, *numbers, *fluids, *(v for v in (assessment.rules.face_area_wanted, assessment.rules.airflow_wanted, assessment.totals.cost, assessment.totals.hours, assessment.totals.alternator_at_idle) if v)]  # fmt: skip
 
@@ -288,6 +284,12 @@ def _context(path, build):
         changes.append(needed[path[-1]])
     if path[-1].startswith("electric_") and "loop" in path:
         changes.append(Change((*path[:-1], "pump"), "electric"))
+    if path[-1] == "rated_current":  # amps by volts stand in for watts
+        changes.append(Change((*path[:-1], "power"), None))
+    if path[-1] in ("second_on", "second_off"):
+        changes.append(Change((*path[:-1], "strategy"), "two_speed"))
+    if path[-1] == "set_on_day":
+        changes.append(Change((*path[:-1], "sensor"), "fins"))
     if path[-1] in ("converter_power",):
         changes.append(Change(("brief", "vehicle", "gearbox"), "automatic"))
     if path[0] == "duty_cases":

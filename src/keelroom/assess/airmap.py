@@ -9,6 +9,7 @@ import numpy as np
 from keelroom.assess.airfigures import Origins, zone_origins
 from keelroom.assess.airside import air_side
 from keelroom.assess.batch import Asked, answers, row_for
+from keelroom.assess.cases import STANDS
 from keelroom.assess.translate import stacked
 from keelroom.build.edits import Change, Edit, apply
 from keelroom.build.quantity import from_si
@@ -49,9 +50,9 @@ def at_speed(build: Build, case_id: str, speed: float) -> Build:
     place = ("duty_cases", case_id)
     case = build.duty_case(case_id)
     changes = [Change((*place, "speed"), from_si(speed, "speed", "si", "derived"))]
-    if case.demand == "idle" and speed > 0.5:
+    if case.demand == "idle" and speed >= STANDS:
         changes.append(Change((*place, "demand"), "road_load"))
-    elif case.demand == "road_load" and speed < 0.5:
+    elif case.demand == "road_load" and speed < STANDS:
         changes.append(Change((*place, "demand"), "idle"))
     return apply(build, Edit("", tuple(changes)))
 

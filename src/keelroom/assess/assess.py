@@ -7,6 +7,7 @@ import numpy as np
 from keelroom.assess.airfigures import cover_figures, fan_figures, pressure_ladder
 from keelroom.assess.airside import air_side, fitted_covers
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult, RulesOfThumb, Start, Totals, Verdict
+from keelroom.assess.cases import idle_case
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.system import battery_of, system_at
 from keelroom.assess.fit.clearances import fit_up
@@ -35,17 +36,20 @@ def assess(build: Build, package_id: str | None = None, previous: Assessment | N
     rows = [row_of(build, package, parts, case) for case in ready] if parts else []
     solved, start = _solved(build, package, ready, rows, previous)
     cases = tuple(CaseResult(case.id, case.name, solved.get(case.id), needs[case.id]) for case in build.duty_cases)
+    idling = idle_case(build.duty_cases)
+    idle = solved.get(idling.id) if idling else None
     cooling = build.brief.cooling
     partial = Assessment(
         package_id=package.id,
         cases=cases,
-        rules=_rules(build, package, cases),
-        totals=_totals(package, build, cases),
+        rules=_rules(build, package, idle),
+        totals=_totals(package, idle),
         findings=(),
         limit=cooling.limit.si if cooling.limit else None,
         thermostat=cooling.thermostat.si if cooling.thermostat else None,
         boiling=min((c.figures.boiling for c in cases if c.figures), default=None),
         start=start,
+        idle_id=idling.id if idling else "",
         fit=fit_up(build, package),
         electrics=electrics(build, package),
     )
@@ -177,27 +181,25 @@ def _heat_by_cause(points: Points, answer: Answer, i: int) -> tuple[tuple[str, f
     return (*split, ("gearbox", gearbox))
 
 
-def _rules(build: Build, package: Package, cases: tuple[CaseResult, ...]) -> RulesOfThumb:
+def _rules(build: Build, package: Package, idle: CaseFigures | None) -> RulesOfThumb:
     engine, core = build.brief.engine, package.core
     area = core.face_width.si * core.face_height.si if core.face_width and core.face_height else None
-    standing = [c.figures.airflow_fans_on for c in cases if c.figures and c.figures.speed < 1]
     return RulesOfThumb(
         face_area=area,
         face_area_wanted=rules.face_area_wanted(engine.displacement.si) if engine.displacement else None,
-        airflow=standing[0] if standing else None,
+        airflow=idle.airflow_fans_on if idle else None,
         airflow_wanted=rules.airflow_wanted(engine.displacement.si, engine.cylinders.si)
         if engine.displacement and engine.cylinders
         else None,
     )
 
 
-def _totals(package: Package, build: Build, cases: tuple[CaseResult, ...]) -> Totals:
-    idle = [c.figures for c in cases if c.figures and c.figures.speed < 1]
+def _totals(package: Package, idle: CaseFigures | None) -> Totals:
     costs = [v.si for v in (package.core.cost, package.shroud.cost, *(fan.cost for fan in package.fans)) if v]
     return Totals(
-        amps_at_idle=idle[0].electrical_current if idle else None,
-        alternator_at_idle=idle[0].alternator_current if idle else None,
-        volts_at_idle=idle[0].system_voltage if idle else None,
+        amps_at_idle=idle.electrical_current if idle else None,
+        alternator_at_idle=idle.alternator_current if idle else None,
+        volts_at_idle=idle.system_voltage if idle else None,
         cost=sum(costs) if costs else None,
         hours=package.hours.si if package.hours else None,
     )

@@ -156,8 +156,15 @@ class Assessment(NamedTuple):
     boiling: float | None
     fit: Fit | None = None
     electrics: Electrics | None = None
+    idle_id: str = ""
+    """the duty case that stands for idle, '' where there is none"""
     start: Start | None = None
     """the solved arrays, where the next assessment begins; not part of the judgement"""
+
+    @property
+    def idle(self) -> CaseFigures | None:
+        """Figures of the case that stands for idle; None where there is none or it lacks something."""
+        return next((case.figures for case in self.cases if case.case_id == self.idle_id), None)
 
     @property
     def tightest(self) -> CaseResult | None:

@@ -283,7 +283,7 @@ def _sources(build: Build, package: Package, assessment: Assessment) -> Found:
 
 def _rules(build: Build, package: Package, assessment: Assessment) -> Found:
     rules = assessment.rules
-    idle = next((case.figures for case in assessment.cases if case.figures and case.figures.speed < 1), None)
+    idle = assessment.idle
     for field, have, want, kind, name in (
         ("face_width", rules.face_area, rules.face_area_wanted, "area", "frontal-area rule"),
         ("name", rules.airflow, rules.airflow_wanted, "airflow", "CFM rule"),

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from keelroom.assess.airside import cover_rectangle, disc_of, in_shroud, shroud_rectangle
-from keelroom.assess.assessment import Assessment, CaseFigures
+from keelroom.assess.assessment import Assessment
 from keelroom.assess.causes import open_causes
 from keelroom.assess.placing import face_size, hidden_share, opening_on_face
 from keelroom.assess.wording import Found, choose_fix, lowered, set_fix
@@ -29,10 +29,6 @@ def causes(build: Build, package: Package, assessment: Assessment) -> Found:
     first = waiting[0]
     yield Finding("cheap_cause", "doubt", ("brief", "symptoms"), f"Rule out {len(waiting)} cheap cause{'s' * (len(waiting) > 1)} before buying anything",
                   f"The symptoms could be {names}{more}. Begin with {first.name.lower()}: {first.test}", value=float(len(waiting)))  # fmt: skip
-
-
-def _standing(assessment: Assessment) -> CaseFigures | None:
-    return next((case.figures for case in assessment.cases if case.figures and case.figures.speed < 1), None)
 
 
 def face(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -80,7 +76,7 @@ def face(build: Build, package: Package, assessment: Assessment) -> Found:
 def air(build: Build, package: Package, assessment: Assessment) -> Found:
     """Where air is lost or comes back, and fans that stand or push."""
     where = ("packages", package.id)
-    idle = _standing(assessment)
+    idle = assessment.idle
     stopped = [fan for fan in package.fans if not fan.runs]
     if stopped and len(stopped) < len(package.fans) and package.shroud.plenum == "shared" and package.shroud.kind != "none":
         lost = max((fan.from_hole for fan in idle.fans), default=0.0) if idle else 0.0

@@ -8,6 +8,7 @@ import numpy as np
 from pydantic import BaseModel
 
 from keelroom.assess.airside import AirSide, air_package, air_side
+from keelroom.assess.cases import stands
 from keelroom.assess.electrical.controller import control_law, sensing_of
 from keelroom.assess.electrical.loads import PUMP, fan_rating
 from keelroom.assess.electrical.system import System, system_at
@@ -169,7 +170,7 @@ def _row(brief: Brief, parts: Parts, case: DutyCase, system: System, control: Co
     air, core = parts.air, parts.package.core
     speed, rpm = case.speed.si, engine_rpm(brief, case)
     ac = case.ac_on and brief.accessories.ac_fitted
-    slow = case.demand == "idle" or speed < CRAWL
+    slow = stands(case) or speed < CRAWL
     cooling, climate = brief.cooling, brief.climate
     ambient = case.ambient.si if case.ambient else reader.take(climate, (), "ambient")
     grille_rise = reader.take(climate, (), "asphalt_rise") * max(0.0, 1 - speed / STILL_SPEED)

@@ -7,6 +7,7 @@ from collections.abc import Callable
 from typing import NamedTuple
 
 from keelroom.assess.batch import Asked, temperatures
+from keelroom.assess.cases import grade_case, idle_case
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.planner import mended
 from keelroom.assess.placing import cuts_for, hidden_strips
@@ -180,13 +181,8 @@ ACTS = (
 
 
 def telling_cases(build: Build) -> tuple[DutyCase | None, DutyCase | None]:
-    """The case that stands for idle, and the one that stands for the grade: the steepest, or the heaviest road load."""
-    standing = [case for case in build.duty_cases if case.demand == "idle"]
-    moving = [case for case in build.duty_cases if case.demand == "road_load" and case.speed.si > 1]
-    return (
-        next((case for case in standing if case.ac_on), standing[0] if standing else None),
-        max(moving, key=lambda case: (case.grade.si, case.towed_mass.si), default=None),
-    )
+    """The case that stands for idle, and the one that stands for the grade."""
+    return idle_case(build.duty_cases), grade_case(build.duty_cases)
 
 
 @in_one_go

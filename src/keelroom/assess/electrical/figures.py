@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from keelroom.assess.cases import idle_case, road_case
 from keelroom.assess.electrical.loads import Motored
 from keelroom.assess.electrical.system import Circuits, Planned, System, alternator_of, contacts_of, flows_at, planned_circuits, system_at
 from keelroom.build.quantity import quantity
-from keelroom.build.schema.build import Build, DutyCase
+from keelroom.build.schema.build import Build
 from keelroom.build.schema.electrical import Circuit, Supply
 from keelroom.build.schema.package import Package
 from keelroom.core.electrical.charging import Alternator
@@ -120,17 +121,10 @@ class Electrics(NamedTuple):
     alternator: Alternator | None
 
 
-def telling(cases: tuple[DutyCase, ...]) -> tuple[DutyCase | None, DutyCase | None]:
-    """The case that stands for idle, and the one for the road."""
-    idle = [case for case in cases if case.demand == "idle"]
-    road = [case for case in cases if case.demand == "road_load" and case.speed.si > 12]
-    return (next((case for case in idle if case.ac_on), idle[0] if idle else None), road[0] if road else None)
-
-
 @in_one_go
 def electrics(build: Build, package: Package) -> Electrics:
     """The package's circuits in figures."""
-    idle, road = telling(build.duty_cases)
+    idle, road = idle_case(build.duty_cases), road_case(build.duty_cases)
     at_idle, at_cruise = (system_at(build, package, case) if case else None for case in (idle, road))
     alternator = alternator_of(build.brief.accessories, build.brief.engine, build.supply)
     return Electrics(*_circuits(build.supply, planned_circuits(build, package), at_idle, at_cruise), at_idle, at_cruise, alternator)

@@ -7,6 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
+from keelroom.assess.cases import stands
 from keelroom.assess.electrical.controller import STAGED
 from keelroom.assess.electrical.loads import Motored, motors_of
 from keelroom.assess.gearing import engine_rpm
@@ -162,7 +163,7 @@ def system_at(build: Build, package: Package, case: DutyCase) -> System:
     """The electrical system of a package in a duty case, fans running."""
     planned = planned_circuits(build, package)
     ac = case.ac_on and build.brief.accessories.ac_fitted
-    moving = case.demand == "full_power" or case.speed.si > 1
+    moving = not stands(case)
     table = _current_table(planned, build.supply)
     return _system((build.brief.accessories, build.brief.engine, build.supply), planned, table, (engine_rpm(build.brief, case), ac, moving))
 

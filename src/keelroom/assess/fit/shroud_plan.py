@@ -65,8 +65,8 @@ class PanPlan(NamedTuple):
 
 def suction(assessment: Assessment) -> float:
     """The fans' own pressure while standing [Pa], for what leaks through a gap."""
-    standing = [case.figures for case in assessment.cases if case.figures and case.figures.speed < 1]
-    return max((fan.pressure for fan in standing[0].fans), default=IDLE_PRESSURE) if standing else IDLE_PRESSURE
+    idle = assessment.idle
+    return max((fan.pressure for fan in idle.fans), default=IDLE_PRESSURE) if idle else IDLE_PRESSURE
 
 
 def seat_of(package: Package) -> tuple[float, float]:

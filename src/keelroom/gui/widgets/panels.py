@@ -219,14 +219,13 @@ class WhyPanel(Panel):
         self.worker.ask(lambda: ("temperature difference", movers(build, chosen, system)))
 
     def _headline(self, column: QVBoxLayout) -> None:
-        """A total of the ledger: read at the first standing duty case, as the ledger does."""
+        """A total of the ledger: read at the case that stands for idle, as the ledger does."""
         build, system, name = self.session.build, self.session.system, self.session.headline
-        standing = next((c for c in self.session.assessment.cases if c.figures and c.figures.speed < 1), None)
-        if standing is None or standing.figures is None:
-            column.addWidget(label("This figure is read at a standing duty case; there is none with figures.", wrap=True))
+        idle, case = self.session.assessment.idle, self.session.assessment.idle_id
+        if idle is None:
+            column.addWidget(label("This figure is read at the duty case that stands for idle; there is none with figures.", wrap=True))
             return
-        case = standing.case_id
-        self._working(column, headline_working(build, name, standing.figures, system), f"Read at {standing.name}.", lambda: None)
+        self._working(column, headline_working(build, name, idle, system), f"Read at {build.duty_case(case).name}.", lambda: None)
         self.worker.ask(lambda: (HEADLINES[name].kind_name, movers(build, case, system, name)))
 
     def _working(self, column: QVBoxLayout, working: Working, told: str, more: Callable[[], object]) -> None:

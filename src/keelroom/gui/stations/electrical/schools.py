@@ -7,7 +7,7 @@ import math
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from keelroom.assess.electrical.figures import telling
+from keelroom.assess.cases import idle_case
 from keelroom.assess.electrical.schools import Compared, Comparison, compare_schools
 from keelroom.drawing.scene import Scene
 from keelroom.drawing.schools import SHOWN_DAYS, schools_scene
@@ -68,7 +68,7 @@ class SchoolsView(QWidget):
 
     def refresh(self) -> None:
         build = self.session.build
-        case = telling(build.duty_cases)[0]
+        case = idle_case(build.duty_cases)
         if case is None or not build.package.fans or not any(c.figures for c in self.session.assessment.cases if c.case_id == case.id):
             self.found, self.asked = None, None
             self.why.setText("The schools stand here once the package has a fan and an idle duty case is worked out.")
