@@ -282,15 +282,7 @@ def _context(path, build):
     }
     if path[-1] in needed and (path[-1] not in ("width", "height") or "covers" in path):
         changes.append(needed[path[-1]])
-    if path[-1].startswith("electric_") and "loop" in path:
-        changes.append(Change((*path[:-1], "pump"), "electric"))
-    if path[-1] == "rated_current":  # amps by volts stand in for watts
-        changes.append(Change((*path[:-1], "power"), None))
-    if path[-1] in ("second_on", "second_off"):
-        changes.append(Change((*path[:-1], "strategy"), "two_speed"))
-    if path[-1] == "set_on_day":
-        changes.append(Change((*path[:-1], "sensor"), "fins"))
-    if path[-1] in ("converter_power",):
+    if path[-1] == "converter_power":
         changes.append(Change(("brief", "vehicle", "gearbox"), "automatic"))
     if path[0] == "duty_cases":
         changes += [Change((*path[:2], "demand"), "road_load"), Change((*path[:2], "speed"), quantity("30 mph", "speed")), Change((*path[:2], "stops_per_km"), quantity("1", "number")),
@@ -302,6 +294,17 @@ def _context(path, build):
     return apply(build, Edit("", tuple(changes))) if changes else build
 
 
+BESIDE = {
+    "rated_current": ("power", None),  # amps by volts stand in for watts
+    "second_on": ("strategy", "two_speed"),
+    "second_off": ("strategy", "two_speed"),
+    "set_on_day": ("sensor", "fins"),
+    "electric_power": ("pump", "electric"),
+    "electric_voltage": ("pump", "electric"),
+    "electric_flow": ("pump", "electric"),
+    "electric_pressure": ("pump", "electric"),
+}
+"""what has to be so beside a field for it to matter"""
 BOUGHT = ("blank_width", "blank_height", "trim_left", "trim_right", "trim_bottom", "trim_top", "ears", "hole_inset")
 ONE_OF_EACH = {
     "circuits": "circuit1",

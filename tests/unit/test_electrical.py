@@ -25,7 +25,7 @@ from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.planner import mend_circuit, plan_missing, split_circuit
 from keelroom.assess.electrical.schools import SCHOOLS, compare_schools, edit_of
 from keelroom.assess.fixes import edit_for
-from keelroom.build.edits import Change, Edit, added, apply, set_value
+from keelroom.build.edits import added, apply, set_value
 from keelroom.build.file import load, parse, serialised
 from keelroom.build.migrate import migrate
 from keelroom.build.quantity import Quantity, from_si, quantity
@@ -40,18 +40,13 @@ from keelroom.export.svg import svg_text
 from keelroom.gauges import read_size
 from keelroom.units import KINDS
 from keelroom.units import parse as read
+from tests.changes import on
 from tests.conftest import DEMO
 from tests.unit.test_assess import GOLDEN
 
 BUILD = load(DEMO)
 FANS = ("packages", "p1", "circuits", "circuit1")
 CONTROL = ("packages", "p1", "control")
-
-
-def on(build, *changes):
-    """The build with (path, value) changed; texts with a kind are quantities."""
-    made = tuple(Change(change[0], quantity(*change[1:]) if len(change) == 3 else change[1]) for change in changes)
-    return apply(build, Edit("", made))
 
 
 def codes(build):

@@ -1,0 +1,204 @@
+"""Every finding there is, raised by what it speaks of and gone once that is mended."""
+
+import ast
+from pathlib import Path
+
+import pytest
+
+import keelroom.assess
+from keelroom.assess.assess import assess
+from keelroom.assess.causes import CAUSES
+from keelroom.assess.fixes import edit_for
+from keelroom.build.edits import apply
+from keelroom.build.file import load
+from keelroom.build.quantity import quantity
+from keelroom.build.schema.brief import CauseCheck
+from keelroom.build.schema.package import Cover, CurvePoint, Cut
+from keelroom.build.schema.survey import Corner, Hood, SecondReading, Survey
+from tests.changes import on
+from tests.conftest import DEMO
+from tests.unit.test_electrical import WRONG
+
+BUILD = load(DEMO)
+P1, P2, P3 = (("packages", name) for name in ("p1", "p2", "p3"))
+COOLING, OPENING, ENGINE = ("brief", "cooling"), ("survey", "opening"), ("survey", "engine")
+FAN1, FAN2 = (*P1, "fans", "fan1"), (*P1, "fans", "fan2")
+SHROUD, CORE, COVERS = (*P1, "shroud"), (*P1, "core"), (*P1, "covers")
+CIRCUIT, CONTROL, MOUNTING = (*P1, "circuits", "circuit1"), (*P1, "control"), (*P1, "mounting")
+BARE = (("active",), "p2")
+BOUGHT = (("active",), "p3")
+
+
+def point(flow, pressure):
+    return CurvePoint(flow=quantity(f"{flow} m³/s", "airflow"), pressure=quantity(f"{pressure} Pa", "fan pressure"))
+
+
+def inches(text):
+    return quantity(f"{text} in", "length")
+
+
+def corner(ident, x, y):
+    return Corner(id=ident, x=inches(x), y=inches(y))
+
+
+def cut(edge, amount="1/2"):
+    return Cut(id="cut1", edge=edge, amount=inches(amount))
+
+
+def named(items, ident):
+    return next(item for item in items if item.id == ident)
+
+
+NO_OBSTACLES = (("survey", "obstacles"), ())
+CLEAR = (("survey",), Survey(hood=Hood(front=quantity("60 in", "length", "measured"), back=quantity("60 in", "length", "measured"))))
+"""a bay with nothing in it but a hood far away"""
+CHECKED = (("survey", "checks"), ("hood", "belt", "latch", "structure"))
+ASSUMED = [("grille_area", "250 in²", "area"), ("exit_area", "300 in²", "area"), ("drag_area", "15 ft²", "area")]
+FULL_FEED = tuple(((*CIRCUIT, run, "size"), "4 AWG", "wire size") for run in ("feed", "branch", "back"))
+
+FIX = "its own fixes"
+TABLE = {
+    # code: what raises it, what mends it
+    "missing": ([((*CORE, "face_width"), None)], [((*CORE, "face_width"), "26 in", "length")]),
+    "no_fans": ([((*P1, "fans"), ())], [((*P1, "fans"), BUILD.package.fans)]),
+    "pump_assumed": ([(("brief", "engine", "pump_flow"), None)], FIX),
+    "limit_under_thermostat": ([((*COOLING, "limit"), "180 °F", "temperature")], FIX),
+    "ambient_over_limit": ([((*COOLING, "limit"), "105 °F", "temperature"), (("brief", "climate", "ambient"), "110 °F", "temperature")], [((*COOLING, "limit"), "225 °F", "temperature")]),
+    "fan_never_stops": ([((*COOLING, "fan_off"), "175 °F", "temperature")], FIX),
+    "fan_set_points": ([((*COOLING, "fan_on"), "185 °F", "temperature")], FIX),
+    "freezes": ([((*COOLING, "glycol_share"), "5 %", "share")], [((*COOLING, "glycol_share"), "50 %", "share")]),
+    "limit_over_boiling": ([((*COOLING, "limit"), "300 °F", "temperature")], [((*COOLING, "limit"), "225 °F", "temperature")]),
+    "rows_do_not_fit": ([((*CORE, "depth"), "1/2 in", "length"), ((*CORE, "rows"), "6", "count")], [((*CORE, "rows"), "2", "count")]),
+    "no_shroud": ([((*SHROUD, "kind"), "none")], FIX),
+    "fan_larger_than_face": ([((*FAN1, "diameter"), "18 in", "length")], FIX),
+    "fan_off_face": ([((*FAN1, "x"), "4 in", "length")], FIX),
+    "fans_overlap": ([((*FAN1, "x"), "9 in", "length")], FIX),
+    "shroud_off_face": (
+        [((*SHROUD, "kind"), "partial"), ((*SHROUD, "width"), "30 in", "length"), ((*SHROUD, "height"), "17 in", "length")],
+        [((*SHROUD, "width"), "26 in", "length")],
+    ),
+    "fan_outside_shroud": (
+        [((*SHROUD, "kind"), "partial"), ((*SHROUD, "width"), "13 in", "length"), ((*SHROUD, "height"), "17 in", "length")],
+        [((*SHROUD, "width"), "26 in", "length")],
+    ),
+    "hub_too_large": ([((*FAN1, "hub_diameter"), "10 in", "length")], [((*FAN1, "hub_diameter"), "4 in", "length")]),
+    "fan_rating_only": ([], [((*fan, "curve"), (point(0, 150), point(0.3, 90), point(0.6, 0))) for fan in (FAN1, FAN2)]),
+    "fan_curve": ([((*FAN1, "curve"), (point(0, 100), point(0.5, 150)))], [((*FAN1, "curve"), ())]),
+    "fan_too_good": ([((*FAN1, "curve"), (point(0, 900), point(0.8, 500), point(1.2, 0)))], [((*FAN1, "power"), "2000 W", "power")]),
+    "does_not_settle": ([], [(("duty_cases",), tuple(c for c in BUILD.duty_cases if c.id != "full"))]),
+    "over_limit": ([], [(("duty_cases", "grade", "grade"), "0 %", "share"), (("duty_cases", "grade", "towed_mass"), "0 lb", "mass")]),
+    "band_over_limit": ([BARE], [((*COOLING, "limit"), "240 °F", "temperature")]),
+    "power_short": ([(("duty_cases", "grade", "grade"), "40 %", "share")], [(("duty_cases", "grade", "grade"), "1 %", "share")]),
+    "outside_correlation": ([((*CORE, "depth"), "4 in", "length")], [((*CORE, "depth"), "2 1/4 in", "length")]),
+    "slow_air": ([((*FAN1, "runs"), False), ((*FAN2, "runs"), False)], [((*FAN1, "runs"), True), ((*FAN2, "runs"), True)]),
+    "rule_differs": ([], [(("brief", "engine", "displacement"), "1.0 L", "displacement"), (("brief", "engine", "displacement"), None)]),
+    "assumed": ([], [(("brief", "vehicle", name), text, kind) for name, text, kind in ASSUMED]),
+    "cheap_cause": ([], [(("brief", "causes"), tuple(CauseCheck(id=one.id, state="fine") for one in CAUSES))]),
+    "panel_hides": ([], [((*OPENING, "width"), "40 in", "length"), ((*OPENING, "height"), "40 in", "length")]),
+    "cover_off_face": (
+        [((*COVERS, "condenser", "left"), "9 in", "length")], [((*COVERS, "condenser", "left"), "2 in", "length")]),
+    "cover_over_opening": (
+        [((*COVERS, "condenser", "height"), "25 in", "length"), ((*OPENING, "height"), "12 in", "length")], [((*COVERS,), ())]),
+    "shroud_without_fan": (
+        [((*SHROUD, "kind"), "partial"), ((*SHROUD, "width"), "2 in", "length"), ((*SHROUD, "height"), "2 in", "length")], FIX),
+    "fan_beside_face": ([((*FAN1, "x"), "60 in", "length")], [((*FAN1, "x"), "6 1/2 in", "length")]),
+    "stopped_fan": ([((*FAN1, "runs"), False)], [((*FAN1, "runs"), True)]),
+    "reversed_blade": ([((*FAN1, "reversed_blade"), True)], [((*FAN1, "reversed_blade"), False)]),
+    "pusher_alone": ([((*FAN1, "mount"), "pusher"), ((*FAN2, "runs"), False)], FIX),
+    "edge_leak": ([((*SHROUD, "edge_gap"), "1 in", "length")], FIX),
+    "recirculation": ([], [((*P1, "sealing", "top_gap"), "0 in", "length"), ((*P1, "sealing", "side_gap"), "0 in", "length")]),
+    "bypass": ([], [((*P1, "sealing", "top_gap"), "0 in", "length"), ((*P1, "sealing", "side_gap"), "0 in", "length")]),
+    "gearbox_hot": (
+        [(("brief", "vehicle", "gearbox"), "automatic"), (("brief", "vehicle", "in_tank_cooler"), False),
+         (COVERS, (Cover(id="box", kind="gearbox_cooler", width=inches("4"), height=inches("4"), conductance=quantity("20 W/m²K", "face conductance")),))],
+        [((*COVERS, "box", "conductance"), "2500 W/m²K", "face conductance"),
+         ((*COVERS, "box", "width"), "20 in", "length"), ((*COVERS, "box", "height"), "14 in", "length")],
+    ),
+    "ac_cuts_out": ([((*P1, "fans"), ())], [(("duty_cases", case.id, "ac_on"), False) for case in BUILD.duty_cases]),
+    "fit_more": ([((*P1, "place", "z"), "8 in", "length")], [CLEAR]),
+    "fit_tight": ([], [CLEAR]),
+    "fit_overlaps": ([], [CLEAR]),
+    "fit_under": ([BOUGHT], [CLEAR]),
+    "not_surveyed": ([(("survey",), Survey())], [(("survey",), BUILD.survey)]),
+    "fit_unmeasured": ([], [(("survey", "obstacles"), tuple(o for o in BUILD.survey.obstacles if o.id != "brace")), (("survey", "hoses"), ())]),
+    "measure_next": ([], [(("survey",), Survey())]),
+    "obstacle_in_core": (
+        [(("survey", "obstacles", "horn", axis), text, "length") for axis, text in (("left", "10 in"), ("bottom", "8 in"), ("front", "0 in"))],
+        [(("survey", "obstacles"), ())],
+    ),
+    "depth_contradiction": (
+        [((*ENGINE, "block_depth"), "30 in", "length"), ((*ENGINE, "pulley_stack"), "3 in", "length"), ((*ENGINE, "turning", "pulley", "depth"), "9 in", "length")],
+        [((*ENGINE, "block_depth"), "12 in", "length")],
+    ),
+    "rails_contradiction": (
+        [(("survey", "rails", "left"), "-3 in", "length"), (("survey", "rails", "right"), "27 in", "length"), (("survey", "rails", "between"), "33 in", "length")],
+        [(("survey", "rails", "between"), "30 in", "length")],
+    ),
+    "opening_crosses": (
+        [((*OPENING, "corners"), (corner("a", 0, 0), corner("b", 20, 20), corner("c", 20, 0), corner("d", 0, 20)))],
+        [((*OPENING, "corners"), (corner("a", 0, 0), corner("b", 20, 0), corner("c", 20, 20), corner("d", 0, 20)))],
+    ),
+    "opening_corners": ([((*OPENING, "corners"), (corner("a", 0, 0), corner("b", 20, 20)))], [((*OPENING, "corners"), ())]),
+    "readings_differ": ([(("survey", "second"), (SecondReading(id="engine.turning.nose.depth", value=inches("11")),))], FIX),
+    "cut_refused": ([((*OPENING, "left_edge"), "no_go"), ((*P1, "cuts"), (cut("left"),))], FIX),
+    "cut_stamped": ([((*P1, "cuts"), (cut("bottom"),))], [((*P1, "cuts"), (cut("left"),))]),
+    "cut_checks": ([((*P1, "cuts"), (cut("left"),))], [((*P1, "cuts"), ())]),
+    "cut_structural": ([((*P1, "cuts"), (cut("left"),))], [NO_OBSTACLES]),
+    "bracket_fault": ([((*P1, "brackets", "bracket1", "hole"), "")], [((*P1, "brackets"), ())]),
+    "through_fins": ([((*MOUNTING, "fan_to"), "through_fins")], FIX),
+    "no_float": ([((*MOUNTING, "float_gap"), "0 in", "length")], [((*MOUNTING, "float_gap"), "1/8 in", "length")]),
+    "frame_fault": ([((*MOUNTING, "frame", "lap"), "1 7/8 in", "length")], [((*MOUNTING, "frame", "lap"), "1/8 in", "length"), ((*MOUNTING, "frame", "fitted"), False)]),
+    "cooler_fault": ([((*MOUNTING, "cooler", "spacer"), "0 in", "length")], [((*MOUNTING, "cooler", "fitted"), False)]),
+    "bolt_in_hole": ([(("survey", "holes", "upper_left", "diameter"), "1/8 in", "length")], [(("survey", "holes", "upper_left", "diameter"), "5/16 in", "length")]),
+    "pan_fault": ([((*SHROUD, "flange"), "1/8 in", "length")], [((*SHROUD, "flange"), "3/4 in", "length")]),
+    "trim_fault": ([BOUGHT, ((*P3, "shroud", "trim_left"), "6 in", "length")], [((*P3, "shroud", "trim_left"), "3/8 in", "length")]),
+    "fans_off_rings": ([BOUGHT, ((*P3, "shroud", "trim_left"), "1 in", "length")], FIX),
+    "shroud_proud": ([BOUGHT], FIX),
+    "shroud_narrow": ([BOUGHT, ((*P3, "shroud", "blank_width"), "20 in", "length")], [((*P3, "shroud", "blank_width"), "24 in", "length")]),
+    # electrical ones that are not in the electrical table
+    "sources_differ": (
+        [((*CIRCUIT, "sources"), ("battery", "ignition")), (("supply", "sources", "ignition", "voltage"), "24 V", "voltage")],
+        [(("supply", "sources", "ignition", "voltage"), "12 V", "voltage")],
+    ),
+    "fuse_start": ([((*CIRCUIT, "fuse"), "40 A", "current"), *FULL_FEED], FIX),
+    "ramp_through_relay": ([((*CONTROL, "strategy"), "variable")], FIX),
+}  # fmt: skip
+
+
+def codes(build):
+    return {finding.code: finding for finding in assess(build).findings}
+
+
+@pytest.mark.parametrize("code", TABLE)
+def test_a_finding_is_raised_by_its_cause_and_gone_once_that_is_mended(code):
+    wrong, mend = TABLE[code]
+    build = on(BUILD, *wrong)
+    finding = codes(build).get(code)
+    assert finding is not None, "not raised"
+    assert finding.what
+    assert len(finding.why) > 15
+    if mend is FIX:
+        assert finding.fix, "offers no fix"
+        for fix in finding.fix:
+            assert code not in codes(apply(build, edit_for(build, fix))), f"still there after “{fix.label}”"
+    else:
+        assert code not in codes(on(build, *mend)), "still there"
+
+
+def every_code():
+    """The codes the judges can give, read off their sources."""
+    found = set()
+    for path in Path(keelroom.assess.__file__).parent.rglob("*.py"):
+        for node in ast.walk(ast.parse(path.read_text())):
+            if isinstance(node, ast.Call) and getattr(node.func, "id", "") == "Finding":
+                first = node.args[0]
+                found.add(first.value if isinstance(first, ast.Constant) else ast.unparse(first))
+    return found
+
+
+def test_no_finding_is_without_its_row():
+    """One code is made of the gap's state; its rows stand for it."""
+    made = every_code() - {"f'fit_{gap.state}'"} | {"fit_overlaps", "fit_under"}
+    assert made - set(TABLE) - set(WRONG) == set()
+    assert len(made) > 110
+    assert set(TABLE) | set(WRONG) == made, "a row without a finding"
