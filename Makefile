@@ -2,7 +2,7 @@
 PY := .venv/bin/python
 STAMP := .venv/.ready
 
-.PHONY: setup demo test lint bench checks faults screenshots tables wheel clean
+.PHONY: setup demo test lint bench checks faults mutants soak screenshots tables wheel clean
 setup: $(STAMP)
 
 $(STAMP): requirements/dev.lock pyproject.toml tools/system_libraries.sh
@@ -34,6 +34,12 @@ checks: setup
 
 faults: setup
 	$(PY) -m tests.faults.run
+
+mutants: setup
+	QT_QPA_PLATFORM=offscreen $(PY) -m tests.mutants.run 200 12 85
+
+soak: setup
+	QT_QPA_PLATFORM=offscreen $(PY) -m tests.soak
 
 screenshots: setup
 	QT_QPA_PLATFORM=offscreen $(PY) tools/screenshots.py docs/screenshots
