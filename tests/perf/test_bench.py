@@ -339,3 +339,17 @@ def test_first_window_and_memory():
     bare, ours = (statistics.median(times[name]) for name in ("bare", "ours"))
     say(f"first window: ours {ours:.2f} s, bare PyQt6 + NumPy + pyqtgraph {bare:.2f} s, ratio {ours / bare:.2f} (budget 1.5)")
     say(f"idle memory: ours {memory['ours']} MB (budget 250), bare {memory['bare']} MB")
+
+
+def test_large_builds():
+    """Load, first visits, edits, theme and units on the demo and on 40 and 200 circuits, a process each; a bare window's time beside it."""
+    start = time.perf_counter()
+    subprocess.run([sys.executable, "-c", BARE, str(DEMO)], capture_output=True, check=True, env=dict(os.environ))
+    say(
+        f"a bare window takes {time.perf_counter() - start:.2f} s; budgets: theme 0.3 s, 40 circuits as 4, 200: first visit 1 s, edit 0.2 s"
+    )
+    for name in ("demo", "40 circuits", "200 circuits"):
+        done = subprocess.run(
+            [sys.executable, "-m", "tests.soak.scale", name], capture_output=True, text=True, check=True, env=dict(os.environ)
+        )
+        say(done.stdout.strip())
