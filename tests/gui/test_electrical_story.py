@@ -12,8 +12,8 @@ from PyQt6.QtWidgets import QApplication, QCheckBox, QLabel, QLineEdit, QPushBut
 from keelroom import cli
 from keelroom.build.file import load
 from keelroom.gui.widgets.scene_view import SceneView
-from tests.gui.driver import Driver
-from tests.gui.test_story import describe, fresh  # noqa: F401
+from tests.gui.driver import Driver, opened
+from tests.gui.test_story import describe
 
 RUNS = ("feed", "to the motor", "return")
 
@@ -77,10 +77,31 @@ def idle(driver: Driver) -> tuple[float, float, float]:
     return f.temperature, f.system_voltage, f.fans[0].voltage
 
 
+ENTERED: list[bytes] = []
+"""the build the clicks below made, so that they are made once"""
+
+
 @pytest.fixture
-def wired(fresh):  # noqa: F811
-    """A pickup with two 12s, both on one circuit of 14 AWG, a 40 A fuse and a 30 A relay, entered as found."""
-    driver, path = fresh
+def wired(tmp_path, capsys):
+    """A pickup with two 12s, both on one circuit of 14 AWG, a 40 A fuse and a 30 A relay, entered as found by clicks and keys."""
+    path = tmp_path / "pickup.keelroom"
+    if ENTERED:
+        path.write_bytes(ENTERED[0])
+    else:
+        assert cli.main(["new", str(path)]) == 0
+    driver = opened(path)
+    if ENTERED:
+        station(driver)
+    else:
+        enter_as_found(driver)
+        driver.ctrl(Qt.Key.Key_S)
+        ENTERED.append(path.read_bytes())
+    yield driver, path
+    driver.dispose()
+
+
+def enter_as_found(driver: Driver) -> None:
+    """The pickup by clicks and keys, from a new build."""
     describe(driver)
     driver.click("Limits", QToolButton)
     driver.enter("Hottest day", "118")
@@ -101,7 +122,6 @@ def wired(fresh):  # noqa: F811
     enter(driver, "Circuit 1, feed: length, one way", "6 ft")
     tick(driver, "Circuit 1: one ground wire for all its motors")
     driver.settle()
-    return driver, path
 
 
 def test_found_judged_and_mended_step_by_step(wired, tmp_path, monkeypatch, capsys):

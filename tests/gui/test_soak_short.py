@@ -5,10 +5,10 @@ from tests.soak.monkey import run
 
 
 def test_a_monkey_breaks_nothing(record_property):
-    did, broke = run(120, seed=11, each=40)
+    did, broke = run(80, seed=11, each=40)
     assert not broke, "\n".join(broke)
-    assert did["typed"] > 12
-    assert did["drag"] > 2
+    assert did["typed"] > 8
+    assert did["drag"] > 1
     record_property("counts", f"monkey: {sum(did.values())} acts, {dict(did.most_common(4))}")
 
 

@@ -29,6 +29,10 @@ NAMES = {
 }
 
 
+GUARD = 1e-5
+"""Constants this small keep a division or a comparison from failing; no figure hangs on them."""
+
+
 class Site(NamedTuple):
     """One thing made wrong. path under src/keelroom; function: its dotted name; number: which node of the module's walk."""
 
@@ -102,7 +106,9 @@ def _change(node: ast.AST) -> str:
         return "branches of a choice swapped"
     if isinstance(node, ast.Constant) and _number(node):
         was = node.value
-        node.value = was + 1 if isinstance(was, int) else was * 1.25 if was else 1.0
+        if isinstance(was, float) and 0 < abs(was) <= GUARD:
+            return ""
+        node.value = was + 1 if isinstance(was, int) else was * 2 if was else 1.0
         return f"{was!r} -> {node.value!r}"
     if isinstance(node, ast.Call):
         name = node.func.attr if isinstance(node.func, ast.Attribute) else getattr(node.func, "id", "")

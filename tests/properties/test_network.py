@@ -6,7 +6,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.optimize import brentq
 
-from keelroom.assess import airside
 from keelroom.assess.assess import assess
 from keelroom.build.edits import Change, Edit, apply, set_value
 from keelroom.build.quantity import quantity
@@ -14,6 +13,7 @@ from keelroom.build.schema.package import Cover, Sealing, Shroud
 from keelroom.catalogue.load import cores, fan_assemblies, named
 from keelroom.core.air import face
 from keelroom.core.air.fan import fan_pressure
+from keelroom.core.kept import Kept
 from keelroom.core.operating_point import cover_heat, cover_rise, face_heat, prepare, solve
 from tests.properties.test_facts import BUILD, CASES, CORE, FANS, airflow, outlet, package, point
 
@@ -280,10 +280,9 @@ def test_the_marching_converges_with_the_grid(monkeypatch):
     found = {}
     for grid in ((4, 6), (8, 12), (16, 24), (32, 48)):
         monkeypatch.setattr(face, "GRID", grid)
-        airside._classes.cache_clear()
-        found[grid] = outlet(package(BIG, SIXTEEN, shroud(kind="none")), "grade")
+        with Kept().at_work():  # nothing made on another grid
+            found[grid] = outlet(package(BIG, SIXTEEN, shroud(kind="none")), "grade")
     monkeypatch.undo()
-    airside._classes.cache_clear()
     errors = [abs(found[grid] - found[(32, 48)]) for grid in ((4, 6), (8, 12), (16, 24))]
     assert errors[2] < 0.15
     assert errors[2] < errors[1] < 1.0

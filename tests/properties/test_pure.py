@@ -37,16 +37,17 @@ def others(count, seed):
             quantity(dice.choice(("8 AWG", "10 AWG", "12 AWG")), "wire size"),
         )
         hood = Change(("survey", "hood", "front"), from_si(dice.uniform(0.5, 0.8), *MILD))
-        changes = dice.choice(([*place], [*fan, wire], [*place, *fan], [hood], [wire]))
+        # Most leave the air alone, so that hundreds can be asked.
+        changes = dice.choice(([*place], [*place, hood], [hood], [hood, Change((*P, "moved"), ("horn",))], [hood], [*place, *fan, wire]))
         yield apply(BUILD, Edit("", tuple(changes)))
 
 
 def test_the_same_bytes_after_five_hundred_others():
     """The demo is asked again on the way and at the end; what is left behind by the others must not reach it."""
-    alone, kept, asked = said(BUILD), Kept(), 0
+    alone, kept, asked, last = said(BUILD), Kept(), 0, None
     for number, other in enumerate(others(500, seed=4)):
         with kept.at_work():
-            assess(other)
+            last = assess(other, previous=last)
         if number % 50 == 49:
             assert said(BUILD, kept) == alone, f"after {number + 1}"
             asked += 1

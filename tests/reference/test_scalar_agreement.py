@@ -15,7 +15,7 @@ from tests.perf.scalar_reference import scalars, settle
 
 def test_every_point_agrees_to_a_millionth(demo):
     compared = 0
-    for members in rows(demo, 9).values():
+    for members in rows(demo, 7).values():
         points, _ = stacked(members)
         solution = solve(points, members[0].layout)
         for i, row in enumerate(members):
@@ -28,7 +28,7 @@ def test_every_point_agrees_to_a_millionth(demo):
             assert solution.settles[i]
             assert abs(found - expected) <= 1e-6 * expected, (row.layout, i)
             compared += 1
-    assert compared > 30
+    assert compared > 24
 
 
 def _spread(p):

@@ -282,6 +282,8 @@ def _context(path, build):
     }
     if path[-1] in needed and (path[-1] not in ("width", "height") or "covers" in path):
         changes.append(needed[path[-1]])
+    if path[-1] in BESIDE:
+        changes.append(Change((*path[:-1], BESIDE[path[-1]][0]), BESIDE[path[-1]][1]))
     if path[-1] == "converter_power":
         changes.append(Change(("brief", "vehicle", "gearbox"), "automatic"))
     if path[0] == "duty_cases":

@@ -20,7 +20,9 @@ from keelroom.gui.window import Window
 def application() -> QApplication:
     """The one QApplication, with our fonts and icon."""
     existing = QApplication.instance()
-    app = existing if isinstance(existing, QApplication) else QApplication(sys.argv[:1])
+    if isinstance(existing, QApplication):
+        return existing  # dressing it again would polish every widget there is
+    app = QApplication(sys.argv[:1])
     app.setApplicationName("Keel Room")
     app.setDesktopFileName("keelroom")
     app.setStyle("Fusion")
