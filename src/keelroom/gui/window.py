@@ -15,7 +15,6 @@ from PyQt6.QtWidgets import (
     QHBoxLayout,
     QMainWindow,
     QMessageBox,
-    QSplitter,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
@@ -40,6 +39,7 @@ from keelroom.gui.widgets.map_bar import MapBar
 from keelroom.gui.widgets.panels import Command, CommandsPanel, FindingsPanel, TrailPanel, WhyPanel
 from keelroom.gui.widgets.recovery import RecoveryOffer
 from keelroom.gui.widgets.response_strip import ResponseStrip
+from keelroom.gui.widgets.splitter import Splitter
 from keelroom.gui.widgets.start_page import StartPage
 from keelroom.gui.widgets.tape import StationState, Tape
 from keelroom.gui.widgets.text import ChoiceBox, button, chip
@@ -135,7 +135,7 @@ class Window(QMainWindow):
         column.addLayout(self.offer_column)
         self.station_stack = QStackedWidget()
         self.bay = BayDrawing(self.session, self.palette_now)
-        self.across = QSplitter(Qt.Orientation.Horizontal)
+        self.across = Splitter(Qt.Orientation.Horizontal)
         for widget in (self._left(), self._middle(), self._side()):
             self.across.addWidget(widget)
         self.across.setSizes([STATION_WIDTH, 1280 - STATION_WIDTH - SIDE_WIDTH, SIDE_WIDTH])
@@ -143,7 +143,7 @@ class Window(QMainWindow):
         self.across.setChildrenCollapsible(False)
         self.ledger = Ledger(self.session, self.palette_now)
         self.ledger.chosen.connect(lambda _case: self.show_panel("Why"))
-        self.down = QSplitter(Qt.Orientation.Vertical)
+        self.down = Splitter(Qt.Orientation.Vertical)
         self.down.addWidget(self.across)
         self.down.addWidget(self.ledger)
         self.down.setSizes([800 - LEDGER_HEIGHT - 70, LEDGER_HEIGHT])

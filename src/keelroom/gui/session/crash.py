@@ -15,8 +15,8 @@ def install(session: Session) -> None:
 
     def hook(kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
         traceback.print_exception(kind, error, trace)
-        session.keep_recovery_copy()
+        kept = "Your work was kept" if session.keep_recovery_copy() else "Your work could not be kept beside your files"
         with suppress(RuntimeError):  # the window may be gone already
-            session.told.emit(f"Something went wrong inside ({kind.__name__}). Your work was kept; save it under a new name.")
+            session.told.emit(f"Something went wrong inside ({kind.__name__}). {kept}; save it under a new name.")
 
     sys.excepthook = hook

@@ -111,7 +111,6 @@ def style_sheet(p: Palette) -> str:
     QScrollArea, QFrame {{ border: none; }}
     QSlider::groove:horizontal {{ height: 4px; background: {p.rule}; border-radius: 2px; }}
     QSlider::handle:horizontal {{ width: 12px; margin: -6px 0; background: {p.accent}; border-radius: 4px; }}
-    QSplitter::handle {{ background: {p.rule}; }}
     QStatusBar {{ background: {p.paper}; color: {p.faint}; }}
     QToolTip {{ background: {p.raised}; color: {p.ink}; border: 1px solid {p.rule}; }}
     """

@@ -20,7 +20,7 @@ from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.air_overlay import Overlay, OverlayPainter
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
-from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, moves, snapped
+from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, let_go, moves, snapped
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn, fitted
 from keelroom.units import KINDS, format_si
 
@@ -232,7 +232,7 @@ class BayDrawing(QWidget):
             return
         ident, dx, dy = self.drag
         if not self._can_move(ident):
-            self._let_go()  # undone, removed or emptied under the hand
+            let_go(self)  # undone, removed or emptied under the hand
             return
         inverse, _ = self.view.inverted()
         at = inverse.map(event.position())
@@ -251,20 +251,13 @@ class BayDrawing(QWidget):
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         if self.drag is not None:
-            self._let_go()
+            let_go(self)
 
     def _can_move(self, ident: str) -> bool:
         """Whether the build still has this fan, its size, and a face to move it over."""
         core = self.session.build.package.core
         fans = {fan.id for fan in self.session.build.package.fans if fan.diameter}
         return ident in fans and bool(core.face_width and core.face_height)
-
-    def _let_go(self) -> None:
-        self.drag = None
-        self.guides = []
-        self.session.store.end_merge()
-        self.unsetCursor()
-        self.rebuild()
 
     def nudge(self, ident: str, direction: tuple[int, int], steps: int) -> None:
         """Move a fan by sixteenths of an inch or by millimetres."""

@@ -25,7 +25,7 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
-from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, Line, moves, snapped
+from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, Line, let_go, moves, snapped
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn
 from keelroom.units import KINDS, format_si
 
@@ -303,7 +303,7 @@ class FitBoard(QWidget):
             return
         view, tag, start, was = self.drag
         if not self._can_move(tag):
-            self._let_go()  # undone or removed under the hand
+            let_go(self)  # undone or removed under the hand
             return
         inverse, _ = self.views[view].inverted()
         at = inverse.map(event.position())
@@ -311,18 +311,11 @@ class FitBoard(QWidget):
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         if self.drag is not None:
-            self._let_go()
+            let_go(self)
 
     def _can_move(self, tag: str) -> bool:
         """Whether the build still has what is moved."""
         return tag == "package" or tag in {fan.id for fan in self.session.build.package.fans}
-
-    def _let_go(self) -> None:
-        self.drag = None
-        self.guides = []
-        self.session.store.end_merge()
-        self.unsetCursor()
-        self.rebuild()
 
     def nudge(self, view: View, tag: str, direction: tuple[int, int], steps: int) -> None:
         """Move a part by sixteenths of an inch or by millimetres along a view's ways."""

@@ -152,7 +152,7 @@ class PageView(ScrolledColumn):
         before, self.page = self.page, page
         if before is None or not page.same_rows(before):
             held = next((field.path for field in self.fields() if field.isAncestorOf(QApplication.focusWidget())), None)
-            self._build(page, before)
+            self._build(page)
             kept = self.field_at(held) if held else None
             if kept is not None:
                 kept.take_focus()
@@ -161,7 +161,7 @@ class PageView(ScrolledColumn):
                 section.refresh()
         self.said.say(page.said)
 
-    def _build(self, page: Page, before: Page | None) -> None:
+    def _build(self, page: Page) -> None:
         """Sections of groups that stand as they stood are kept with their fields."""
         body, column = self.blank(2)
         self.said = Said()

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import Any, Protocol
 
 from keelroom.build.edits import Change
 from keelroom.build.quantity import Origin, from_si
+from keelroom.gui.session.session import Session
 from keelroom.units import INCH
 
 SNAP_PIXELS = 7.0
@@ -25,6 +27,27 @@ def snapped(
             found[way] = line
             guides.append((way, guide))
     return (found[0], found[1]), guides
+
+
+class Board(Protocol):
+    """A drawing whose parts are moved by hand. drag: what is held, None for nothing; guides: lines it caught on."""
+
+    session: Session
+    drag: Any
+    guides: list[Any]
+
+    def unsetCursor(self) -> None: ...
+
+    def rebuild(self) -> None: ...
+
+
+def let_go(board: Board) -> None:
+    """The part that was held stays where it is, as one step of the trail."""
+    board.drag = None
+    board.guides = []
+    board.session.store.end_merge()
+    board.unsetCursor()
+    board.rebuild()
 
 
 def moves(where: tuple[str, ...], axes: dict[str, tuple[float, float]], system: str, origin: Origin) -> tuple[Change, ...]:
