@@ -19,14 +19,16 @@ from pathlib import Path
 from types import CodeType, FunctionType
 from typing import Any
 
-from tests.mutants.sites import ROOT, Site, mutated, sites
+from tests.mutants.sites import ROOT, Site, mutated, sites, words
 
 HERE = Path(__file__).parents[2]
 SUITES = ("tests/unit", "tests/reference", "tests/properties")
 SLOW = ("test_fuzz_loader.py", "test_pure.py", "test_exports.py", "test_recovery.py")
 """files whose tests say nothing about a figure, or take long to say it"""
-MOST_SECONDS = 45.0
-"""of tests as they ran when they were seen, nothing kept between them: together they run in about half"""
+MOST_SECONDS = 80.0
+"""of tests as they ran when they were seen, nothing kept between them: together they run in about a third"""
+LONG = 3.0
+"""[s] a test this long is asked last"""
 DEADLINE = 240
 
 
@@ -117,17 +119,19 @@ def verdict(site: Site, tests: list[str]) -> str:
 
 
 def chosen(tests: dict[str, tuple[float, list[str]]], site: Site) -> list[str]:
-    """The tests that call the function, of each file the most particular first, file by file in turn, as many as the time allows."""
+    """The tests that call the function: those that name something it says first, then of each file the most particular, file by file
+    in turn, as many as the time allows."""
     name = f"{site.path}:{site.function}"
     calling = sorted((len(calls), seconds, test) for test, (seconds, calls) in tests.items() if name in calls)
+    said = words(site)
     turns: Counter[str] = Counter()
     ordered = []
     for calls, seconds, test in calling:
         file = test.split("::")[0]
         turns[file] += 1
-        ordered.append((turns[file], calls, seconds, test))
+        ordered.append((not any(f"[{word}" in test for word in said), seconds > LONG, turns[file], calls, seconds, test))
     picked, left = [], MOST_SECONDS
-    for _, _, seconds, test in sorted(ordered):
+    for *_, seconds, test in sorted(ordered):
         if seconds <= left:
             left -= seconds
             picked.append(test)

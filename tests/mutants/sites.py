@@ -119,6 +119,12 @@ def _change(node: ast.AST) -> str:
     return ""
 
 
+def words(site: Site) -> set[str]:
+    """The short texts a function holds, such as the codes of what it finds."""
+    code = found(compile((ROOT / site.path).read_text(), site.path, "exec"), site.function)
+    return {text for text in code.co_consts if isinstance(text, str) and 3 < len(text) < 30 and " " not in text}
+
+
 def mutated(site: Site) -> CodeType:
     """The code of the function at the site, with the site made wrong."""
     path = ROOT / site.path

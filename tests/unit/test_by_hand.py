@@ -11,7 +11,7 @@ from keelroom.assess.electrical.harness import harness
 from keelroom.assess.fit.bodies import hood_line, neighbours
 from keelroom.assess.fit.clearances import fit_up, unmeasured
 from keelroom.assess.fit.search import find_places
-from keelroom.assess.fit.shroud_plan import trim_plan
+from keelroom.assess.fit.shroud_plan import pan_of, trim_plan
 from keelroom.assess.placing import stand
 from keelroom.assess.report import as_table, plain_verdict
 from keelroom.assess.response import value_for
@@ -20,6 +20,7 @@ from keelroom.build.fields import get
 from keelroom.build.file import load
 from keelroom.build.quantity import from_si, quantity
 from keelroom.build.schema.survey import Hood, Obstacle, Survey
+from keelroom.core.air.fan import typed_curve
 from keelroom.core.electrical.wire import AMPACITY_105, conductor, conductor_temperature
 from keelroom.core.outline import clipped, clipped_line, crossing, rectangle, to_edge, within
 from keelroom.core.packaging.fixings import Section, strap
@@ -142,6 +143,40 @@ def test_two_passes_go_there_and_back():
     assert found.coolant_out[0] == pytest.approx(62.2113, abs=2e-4)
     assert found.heat[0] == pytest.approx(3778.87, abs=0.02)
     assert ((found.air_out - air) * 25.0).sum() == pytest.approx(3778.87, abs=0.02), "what the coolant gives the air takes"
+
+
+# fans and pressures
+
+
+def test_a_typed_curve_is_carried_straight_to_no_flow_and_to_no_pressure():
+    """0.2, 0.4 m³/s at 100, 60 Pa: 200 Pa per m³/s, so 140 Pa at none and 0 at 0.7; the points themselves stay on it."""
+    curve = typed_curve(((0.2, 100.0), (0.4, 60.0)), 0.1)
+    assert float(curve.pressure) == pytest.approx(140.0)
+    assert float(curve.flow) == pytest.approx(0.7)
+    whole = typed_curve(((0.0, 90.0), (0.3, 0.0)), 0.1)
+    assert (float(whole.flow), float(whole.pressure)) == pytest.approx((0.3, 90.0))
+
+
+def test_the_pressure_ladder_climbs_over_the_fan_by_what_the_fan_gives():
+    """Standing: air is drawn in, so the front is under the outdoor air, behind the core further, and the fan lifts it to the bay.
+    At 65 mph (29.06 m/s) in air of 1.03 kg/m³ (1800 ft, 102 °F) the grille sees ½·1.03·29.06² = 435 Pa."""
+    figures = {case.case_id: case.figures for case in assess(BUILD).cases}
+    idle = dict(figures["idle"].pressures)
+    assert idle["at the grille"] == 0.0
+    assert idle["behind the core, in the shroud"] < idle["ahead of the core"] < 0.0 < idle["in the bay"]
+    rise = idle["in the bay"] - idle["behind the core, in the shroud"]
+    assert [fan.pressure for fan in figures["idle"].fans] == pytest.approx([rise] * 2, rel=1e-6)
+    road = dict(figures["cruise"].pressures)
+    assert road["at the grille"] == pytest.approx(435, rel=0.02)
+    assert road["under the car"] < road["in the bay"] < road["behind the core, in the shroud"] < road["ahead of the core"] < 435
+
+
+def test_a_pan_wants_a_shroud_and_a_fan_in_it():
+    assert pan_of(on(BUILD, ((*P1, "shroud", "kind"), "none")).package) is None
+    assert pan_of(on(BUILD, ((*P1, "fans"), ())).package) is None
+    made = pan_of(BUILD.package)
+    assert (made.width / INCH, made.height / INCH) == pytest.approx((26.0, 17.0))
+    assert [(round(x / INCH, 3), round(y / INCH, 3)) for x, y, _ in made.rings] == [(6.5, 8.5), (19.5, 8.5)]
 
 
 # shrouds

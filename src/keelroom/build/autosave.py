@@ -160,8 +160,9 @@ class Autosave:
                 return
             left.append(Recovered(load(path), self._origin(path), path, datetime.fromtimestamp(path.stat().st_mtime)))
         except (DocumentError, OSError, OverflowError) as error:
+            name = readable(path.name, 80)
             why = getattr(error, "message", None) or getattr(error, "strerror", None) or "it cannot be read"
-            left.passed_over.append(f"A recovery copy was passed over and left where it is, {readable(path.name, 60)}: {why}")
+            left.passed_over.append("A recovery copy was passed over and left where it is: " + (why if name in why else f"{name}, {why}"))
 
     def _in_use(self, path: Path) -> bool:
         try:
