@@ -1,0 +1,145 @@
+"""Figures inside sentences, and what is drawn, against the arithmetic beside them."""
+
+import re
+
+import numpy as np
+import pytest
+
+from keelroom.assess.assess import assess
+from keelroom.assess.batch import Asked, row_for
+from keelroom.assess.fit.bodies import necks, parts_of_package
+from keelroom.assess.fit.mounts import condenser_frame
+from keelroom.assess.placing import stand
+from keelroom.assess.translate import stacked
+from keelroom.assess.wording import lowered, raised
+from keelroom.build.file import load
+from keelroom.core.operating_point import solve
+from keelroom.core.packaging.sheet import METALS
+from keelroom.core.packaging.shroud import Pan, pan
+from tests.changes import on
+from tests.conftest import DEMO
+
+BUILD = load(DEMO)
+P1 = ("packages", "p1")
+INCH = 0.0254
+
+
+def why(build, code):
+    return next(f for f in assess(build).findings if f.code == code).why
+
+
+# sentences
+
+
+def test_a_fuse_passes_a_tenth_over_its_rating_for_hours():
+    """ISO 8820: 110 % for 100 hours; 40 A is 44."""
+    said = why(BUILD, "fuse_over_wire")
+    assert "A 40 A fuse passes 44 A for hours" in said
+    assert "between 30 and 44 A the contact cooks" in why(BUILD, "fuse_over_relay")
+
+
+def test_a_pulleys_cure_says_what_it_turns_at_the_redline():
+    """The ratio it names times the redline it was given; the unit it names is one that is sold, by steps of five."""
+    said = why(on(BUILD, (("supply", "redline"), "6000 rpm", "turning speed")), "alternator_short")
+    ratio, top = (float(v) for v in re.search(r"a pulley of ([\d.]+) instead of [\d.]+ gives it \((\d+) rpm", said).groups())
+    assert top == pytest.approx(ratio * 6000, rel=0.01)
+    now, wrap = (float(v) for v in re.search(r"instead of ([\d.]+) gives it .*wraps (\d+)% less", said).groups())
+    assert wrap == pytest.approx(100 * (1 - now / ratio), abs=1)
+
+
+@pytest.mark.parametrize(
+    ("text", "within"), [("Fan 1", "fan 1"), ("A/C request", "A/C request"), ("ECU", "ECU"), ("Qa", "qa"), ("X", "x"), ("", "")]
+)
+def test_a_name_inside_a_sentence_keeps_its_capitals_where_they_are_its_own(text, within):
+    assert lowered(text) == within
+    assert raised(within) == text
+
+
+# bodies
+
+
+def test_core_and_tanks_span_what_was_measured():
+    """A core of 26 × 17 × 2 1/4 in upright at its corner: from 0 to 26 across, and its tanks as far beyond on both sides."""
+    build = on(BUILD, ((*P1, "place", "lean"), "0 °", "angle"))
+    at = stand(build.survey, build.package)
+    spans = {}
+    for body in parts_of_package(build.survey, build.package):
+        solid = body.solid
+        spans[body.key] = [
+            ((c - h - o) / INCH, (c + h - o) / INCH) for c, h, o in zip(solid.centre, solid.half, (at.x, at.y, at.z), strict=True)
+        ]
+    assert np.array(spans["core"]) == pytest.approx(np.array([(0, 26), (0, 17), (0, 2.25)]), abs=1e-6)
+    tank = build.package.core.tank_size.si / INCH
+    back = 2.25 + build.package.core.tank_proud.si / INCH
+    assert np.array(spans["left_tank"]) == pytest.approx(np.array([(-tank, 0), (0, 17), (0, back)]), abs=1e-6)
+    assert np.array(spans["right_tank"]) == pytest.approx(np.array([(26, 26 + tank), (0, 17), (0, back)]), abs=1e-6)
+    assert np.array(spans["shroud"]) == pytest.approx(np.array([(0, 26), (0, 17), (2.25, 4.25)]), abs=1e-6)
+
+
+def test_hoses_leave_the_tanks_where_the_passes_put_them():
+    """Crossflow: in at one side, out at the other with one pass and at the same with two; downflow: in at the top, out at the bottom."""
+    core = BUILD.package.core
+    tank, width, height, depth = core.tank_size.si, 26 * INCH, 17 * INCH, 2.25 * INCH
+    side = {"left": -tank / 2, "right": width + tank / 2}
+    other = {"left": "right", "right": "left"}[core.inlet_side]
+    one = necks(BUILD.package)
+    assert one["upper"] == pytest.approx((side[core.inlet_side], height - 0.05, depth / 2))
+    assert one["lower"] == pytest.approx((side[other], 0.05, depth / 2))
+    two = necks(on(BUILD, ((*P1, "core", "passes"), "2", "count")).package)
+    assert two["lower"][0] == pytest.approx(side[core.inlet_side])
+    down = necks(on(BUILD, ((*P1, "core", "flow"), "downflow")).package)
+    assert down["upper"][1] == pytest.approx(height + tank / 2)
+    assert down["lower"][1] == pytest.approx(-tank / 2)
+    assert down["upper"][0] != down["lower"][0]
+
+
+# patterns
+
+
+def test_a_frames_line_holes_stand_at_its_quarters():
+    plan = condenser_frame(on(BUILD, ((*P1, "mounting", "frame", "line"), "1/4 in", "length")).package)
+    drilled = [p for p in plan.patterns if any(hole.mark == "line" for hole in p.holes)]
+    assert drilled
+    for piece in drilled:
+        length = max(x for x, _ in piece.outlines[0])
+        leg = max(y for _, y in piece.outlines[0])
+        assert [hole.centre[0] / length for hole in piece.holes if hole.mark == "line"] == pytest.approx([0.25, 0.75])
+        assert {round(hole.centre[1] / leg, 6) for hole in piece.holes} == {0.5}
+        assert sorted(hole.centre[0] for hole in piece.holes if hole.mark == "mount") == pytest.approx([leg / 2, length - leg / 2])
+
+
+def test_a_pan_that_cannot_be_bent_is_a_face_four_strips_and_a_flange():
+    """1/8 in aluminium: face 24 × 18, two strips 18 and two 24 long by the depth of 2, a flange of 84 in in all."""
+    made = pan(
+        "Pan",
+        Pan(24 * INCH, 18 * INCH, 2 * INCH, 0.75 * INCH, INCH / 8, INCH / 16, ((12 * INCH, 9 * INCH, 16 * INCH),)),
+        METALS["al_6061"],
+        (2.0, 2.0),
+    )
+    sizes = {
+        p.name.split(", ")[1].split(" (")[0]: (max(x for x, _ in p.outlines[0]) / INCH, max(y for _, y in p.outlines[0]) / INCH, p.copies)
+        for p in made.patterns
+    }
+    assert {k: tuple(round(v, 6) for v in s) for k, s in sizes.items()} == {
+        "face": (24.0, 18.0, 1), "side strip": (18.0, 2.0, 2), "top and bottom strip": (24.0, 2.0, 2), "flange strip": (84.0, 0.75, 1),
+    }  # fmt: skip
+    marks = {p.name.split(", ")[1].split(" (")[0]: (p.marks[0].at[0] / INCH, p.marks[0].at[1] / INCH) for p in made.patterns}
+    assert marks["face"] == pytest.approx((12.0, 9.0))
+    assert marks["side strip"] == pytest.approx((9.0, 1.0))
+    assert marks["top and bottom strip"] == pytest.approx((12.0, 1.0))
+
+
+# heat
+
+
+def test_more_heat_into_the_coolant_is_more_hot_air_behind_the_core():
+    """At a standstill, all the core's air goes into the bay: a third more heat, and the bay is that much hotter than outdoors."""
+    found = []
+    for heat in (1.0, 1.3):
+        row = row_for(Asked(BUILD, "idle", heat))
+        points, _ = stacked([row])
+        solution = solve(points, row.layout)
+        breath = solution.fixed.running.breath
+        found.append((float(solution.state.heat_in[0]), float(solution.state.bay_air[0]) - float(points.climate.ambient[0]), breath))
+    assert found[1][0] > found[0][0]
+    assert found[1][1] > found[0][1]
