@@ -9,6 +9,7 @@ from keelroom.assess.assess import assess
 from keelroom.assess.batch import Asked, row_for
 from keelroom.assess.fit.bodies import necks, parts_of_package
 from keelroom.assess.fit.mounts import condenser_frame
+from keelroom.assess.judge_circuits import advice_words
 from keelroom.assess.placing import stand
 from keelroom.assess.translate import stacked
 from keelroom.assess.wording import lowered, raised
@@ -16,6 +17,7 @@ from keelroom.build.file import load
 from keelroom.core.operating_point import solve
 from keelroom.core.packaging.sheet import METALS
 from keelroom.core.packaging.shroud import Pan, pan
+from keelroom.core.packaging.solids import along
 from tests.changes import on
 from tests.conftest import DEMO
 
@@ -55,7 +57,43 @@ def test_a_name_inside_a_sentence_keeps_its_capitals_where_they_are_its_own(text
     assert raised(within) == text
 
 
+def test_advice_says_sizes_fuse_and_how_many_relays():
+    """The demo's two fans on one circuit want a relay each; one fan wants one; fans no relay carries get none named."""
+    words = {one.circuit.id: advice_words(one) for one in assess(BUILD).electrics.circuits}
+    assert words["circuit1"] == "8 AWG, 50 A fuse, 2 × 50 A relay"
+    alone = on(BUILD, ((*P1, "circuits", "circuit1", "feeds"), ("fan1",)))
+    (single,) = (advice_words(one) for one in assess(alone).electrics.circuits if one.circuit.id == "circuit1")
+    assert re.search(r"fuse, \d+ A relay$", single)
+    huge = on(alone, ((*P1, "fans", "fan1", "power"), "3000 W", "electrical power"))
+    (none,) = (advice_words(one) for one in assess(huge).electrics.circuits if one.circuit.id == "circuit1")
+    assert none.endswith("no single relay is large enough")
+
+
+def test_a_measured_drop_stands_beside_what_the_wires_ought_to_lose():
+    """2.5 V measured across both ways: that is the circuit's drop; what its wires explain is told apart and does not change."""
+    by_wire = next(one for one in assess(BUILD).electrics.circuits if one.circuit.id == "circuit1")
+    assert by_wire.worked == by_wire.drop
+    build = on(BUILD, ((*P1, "circuits", "circuit1", "measured_drop"), "2.5 V", "voltage"))
+    measured = next(one for one in assess(build).electrics.circuits if one.circuit.id == "circuit1")
+    assert measured.drop == pytest.approx(2.5)
+    assert measured.worked == pytest.approx(by_wire.drop, rel=1e-6)
+    assert measured.at_idle == pytest.approx(measured.source_idle - 2.5, abs=0.02)
+
+
 # bodies
+
+
+def test_a_pipe_lies_between_its_ends():
+    """From (1, 2, 3) to (1, 2, 7): middle (1, 2, 5), half length 2, its axis upright in z; a slanted one by Pythagoras."""
+    pipe = along((1.0, 2.0, 3.0), (1.0, 2.0, 7.0), 0.02)
+    assert pipe.centre == pytest.approx((1.0, 2.0, 5.0))
+    assert pipe.half == pytest.approx((0.02, 0.02, 2.0))
+    assert pipe.axes[2] == pytest.approx((0.0, 0.0, 1.0))
+    slanted = along((0.0, 0.0, 0.0), (0.3, 0.4, 1.2), 0.02)
+    assert slanted.centre == pytest.approx((0.15, 0.2, 0.6))
+    assert slanted.half[2] == pytest.approx(0.65)
+    assert slanted.axes[2] == pytest.approx((0.3 / 1.3, 0.4 / 1.3, 1.2 / 1.3))
+    assert np.array(slanted.axes) @ np.array(slanted.axes).T == pytest.approx(np.eye(3), abs=1e-12)
 
 
 def test_core_and_tanks_span_what_was_measured():
@@ -106,6 +144,18 @@ def test_a_frames_line_holes_stand_at_its_quarters():
         assert [hole.centre[0] / length for hole in piece.holes if hole.mark == "line"] == pytest.approx([0.25, 0.75])
         assert {round(hole.centre[1] / leg, 6) for hole in piece.holes} == {0.5}
         assert sorted(hole.centre[0] for hole in piece.holes if hole.mark == "mount") == pytest.approx([leg / 2, length - leg / 2])
+
+
+def test_a_folded_pan_is_cut_from_its_outside_less_two_bends_a_side():
+    """1 mm 5052, 1.5 mm radius: a bend takes 0.64 + π/2·1.5 = 2.9962 of 2·2.5, so 2.0038 comes off at each of its two bends.
+    600 × 400, 50 deep, flange 20: wing 50 + 20 − 2·2.0038 = 65.992; blank 731.985 × 531.985 mm."""
+    made = pan("Pan", Pan(0.6, 0.4, 0.05, 0.02, 1e-3, 1.5e-3, ((0.3, 0.2, 0.3),)), METALS["al_5052"], (1.0, 1.0))
+    assert np.array(made.sheet) * 1e3 == pytest.approx(np.array([731.985, 531.985]), abs=2e-3)
+    (piece,) = made.patterns
+    xs, ys = zip(*piece.outlines[0], strict=True)
+    assert (max(xs) - min(xs)) * 1e3 == pytest.approx(731.985, abs=2e-3)
+    assert (max(ys) - min(ys)) * 1e3 == pytest.approx(531.985, abs=2e-3)
+    assert len(piece.bends) == 8
 
 
 def test_a_pan_that_cannot_be_bent_is_a_face_four_strips_and_a_flange():
