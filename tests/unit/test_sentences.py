@@ -7,13 +7,16 @@ import pytest
 
 from keelroom.assess.assess import assess
 from keelroom.assess.batch import Asked, row_for
+from keelroom.assess.electrical.system import CONTACT, FUSE_LOSS, TERMINAL, contacts_of
 from keelroom.assess.fit.bodies import necks, parts_of_package
 from keelroom.assess.fit.mounts import condenser_frame
 from keelroom.assess.judge_circuits import advice_words
 from keelroom.assess.placing import stand
 from keelroom.assess.translate import stacked
 from keelroom.assess.wording import lowered, raised
+from keelroom.assess.worth import ACTS
 from keelroom.build.file import load
+from keelroom.build.quantity import quantity
 from keelroom.core.operating_point import solve
 from keelroom.core.packaging.sheet import METALS
 from keelroom.core.packaging.shroud import Pan, pan
@@ -78,6 +81,41 @@ def test_a_measured_drop_stands_beside_what_the_wires_ought_to_lose():
     assert measured.drop == pytest.approx(2.5)
     assert measured.worked == pytest.approx(by_wire.drop, rel=1e-6)
     assert measured.at_idle == pytest.approx(measured.source_idle - 2.5, abs=0.02)
+
+
+def test_contacts_in_series_add_and_each_motors_own_stand_side_by_side():
+    """The circuit as found, two motors: its fuse, one relay, 2 terminals of a plug a motor, grounds: by Ohm's law, place by place."""
+    circuit = BUILD.package.circuits[0]
+    fuse, grounds = circuit.fuse.si, circuit.grounds.si
+    assert circuit.switch == "relay"
+    ground = TERMINAL / grounds / (1 if circuit.shared_ground else 2)
+    plugs = 2 * TERMINAL / 2 if circuit.connector else 0.0
+    assert contacts_of(circuit, 2) == pytest.approx(FUSE_LOSS / fuse + CONTACT + plugs + ground)
+    own = circuit.model_copy(update={"switch": "relays"})
+    assert contacts_of(circuit, 2) - contacts_of(own, 2) == pytest.approx(CONTACT / 2)
+    bare = circuit.model_copy(update={"switch": "none", "fuse": None, "connector": None})
+    assert contacts_of(bare, 2) == pytest.approx(ground)
+    plugged = circuit.model_copy(update={"connector": quantity("30 A", "current")})
+    unplugged = circuit.model_copy(update={"connector": None})
+    assert contacts_of(plugged, 2) - contacts_of(unplugged, 2) == pytest.approx(TERMINAL)
+    assert contacts_of(plugged, 1) - contacts_of(unplugged, 1) == pytest.approx(2 * TERMINAL)
+
+
+@pytest.mark.parametrize(
+    ("changes", "code", "offered"),
+    [
+        ((), "flaps", True), ((((*P1, "shroud", "flap_area"), "20 in²", "area"),), "flaps", False), ((((*P1, "shroud", "kind"), "none"),), "flaps", False),
+        ((((*P1, "fans"), ()),), "flaps", False), ((), "full_shroud", False), ((((*P1, "shroud", "kind"), "none"),), "full_shroud", True),
+        ((), "second_fan", False), ((), "copper", True), ((((*P1, "core", "material"), "copper_brass"),), "copper", False),
+        ((((*P1, "core", "condition"), "bad"),), "clean", True), ((), "clean", False), ((), "divide", False),
+        ((((*P1, "fans", "fan1", "runs"), False),), "divide", True), ((), "water", True), (((("brief", "cooling", "glycol_share"), "30 %", "share"),), "water", False),
+        ((), "cut", True), (((("survey", "opening", "width"), "40 in", "length"), (("survey", "opening", "height"), "40 in", "length")), "cut", False),
+    ],
+)  # fmt: skip
+def test_worth_offers_only_what_is_not_done_already(changes, code, offered):
+    build = on(BUILD, *changes)
+    act = next(act for act in ACTS if act.code == code)
+    assert bool(act.changes(build, build.package, P1)) is offered
 
 
 # bodies
