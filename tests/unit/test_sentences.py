@@ -7,6 +7,7 @@ import pytest
 
 from keelroom.assess.assess import assess
 from keelroom.assess.batch import Asked, row_for
+from keelroom.assess.electrical.harness import parts_list
 from keelroom.assess.electrical.system import CONTACT, FUSE_LOSS, TERMINAL, contacts_of
 from keelroom.assess.fit.bodies import necks, parts_of_package
 from keelroom.assess.fit.mounts import condenser_frame
@@ -17,6 +18,7 @@ from keelroom.assess.wording import lowered, raised
 from keelroom.assess.worth import ACTS
 from keelroom.build.file import load
 from keelroom.build.quantity import quantity
+from keelroom.core.air.fan import REFERENCE_DENSITY, fan_pressure, generic_curve
 from keelroom.core.operating_point import solve
 from keelroom.core.packaging.sheet import METALS
 from keelroom.core.packaging.shroud import Pan, pan
@@ -231,3 +233,29 @@ def test_more_heat_into_the_coolant_is_more_hot_air_behind_the_core():
         found.append((float(solution.state.heat_in[0]), float(solution.state.bay_air[0]) - float(points.climate.ambient[0]), breath))
     assert found[1][0] > found[0][0]
     assert found[1][1] > found[0][1]
+
+
+def test_a_generic_fan_gives_its_pressure_at_no_flow_and_none_at_its_free_flow():
+    """1 m³/s advertised, 0.8 of it believed; shut off by air power; nothing left at 0.8 m³/s, half-way something between."""
+    curve = generic_curve(1.0, 200.0, "straight", 0.8, 0.1)
+    assert float(curve.flow) == pytest.approx(0.8)
+    one = type(curve)(*(np.asarray(value)[None, None] for value in curve))
+    full = np.ones((1, 1))
+    rise = [float(fan_pressure(one, flow * full, full, REFERENCE_DENSITY * full)[0][0, 0]) for flow in (0.0, 0.4, 0.8)]
+    assert rise[0] == pytest.approx(float(curve.pressure), rel=1e-6)
+    assert 0.2 * rise[0] < rise[1] < 0.9 * rise[0]
+    assert rise[2] == pytest.approx(0.0, abs=1e-6 * rise[0])
+
+
+def test_what_hangs_over_is_told_in_figures():
+    """A 12 in fan set 4 in from the left of the face hangs 2 in over; nothing over would be right."""
+    found = next(f for f in assess(on(BUILD, ((*P1, "fans", "fan1", "x"), "4 in", "length"))).findings if f.code == "fan_off_face")
+    assert (found.value, found.limit) == pytest.approx((2 * INCH, 0.0))
+    assert "2 in" in found.why
+
+
+def test_the_coils_have_a_fuse_of_their_own_on_the_parts_list():
+    parts = [row[0] for row in parts_list(BUILD, BUILD.package, assess(BUILD).electrics)]
+    assert [part for part in parts if part.endswith("for the coils")] == ["Fuse 5 A with holder, for the coils"]
+    bare = on(BUILD, ((*P1, "circuits"), ()))
+    assert not [row for row in parts_list(bare, bare.package, assess(bare).electrics) if "coils" in row[0]]
