@@ -37,11 +37,12 @@ ROCK = INCH / 2
 
 
 class Term(NamedTuple):
-    """One reading a face of a solid depends on, and how far it may be off [m]."""
+    """One reading a face of a solid depends on, how far it may be off [m], and how far the face moves per metre of it."""
 
     label: str
     path: Path
     tolerance: float
+    share: float = 1.0
 
 
 Terms = tuple[Term, ...]
@@ -77,9 +78,13 @@ def may_differ(first: Quantity) -> float:
     return max(AGREES * tolerance(first), TAPE) + 1e-9
 
 
-def term(label: str, path: Path, value: Quantity | None) -> Terms:
+RADIUS = 0.5
+"""A face moves by half of what its diameter is off."""
+
+
+def term(label: str, path: Path, value: Quantity | None, share: float = 1.0) -> Terms:
     """The term of a reading; none where there is no reading."""
-    return () if value is None else (Term(label, path, tolerance(value)),)
+    return () if value is None else (Term(label, path, tolerance(value), share),)
 
 
 @by_identity(64)
@@ -115,17 +120,30 @@ def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
         back = depth + core.tank_proud.si
         ends = (("Left tank", (-tank, 0.0), (0.0, height)), ("Right tank", (width, width + tank), (0.0, height))) if across else (
             ("Bottom tank", (0.0, width), (-tank, 0.0)), ("Top tank", (0.0, width), (height, height + tank)))  # fmt: skip
-        for name, u, v in ends:
-            low = (at[0] + (side if across else ()), at[1] + (() if across else side), at[2])
-            top = (at[0] + wide + (side if across else ()), at[1] + high + (() if across else side), at[2] + deep)
+        proud = term("Tanks behind the core", (*where, "core", "tank_proud"), core.tank_proud)
+        far = wide if across else high
+        for k, (name, u, v) in enumerate(ends):
+            # The first tank ends where the face begins, the second begins where it ends.
+            reach = (side, ()) if k == 0 else (far, far + side)
+            low, top = (
+                (at[0] + reach[n], at[1] + (() if n == 0 else high), at[2] + back_read)
+                if across
+                else (at[0] + (() if n == 0 else wide), at[1] + reach[n], at[2] + back_read)
+                for n, back_read in ((0, ()), (1, deep + proud))
+            )
             found.append(
                 Body(name.lower().replace(" ", "_"), name, "part", frame.box(u, v, (0.0, back)), (*where, "core", "tank_size"), low, top)
             )
-    found += _shroud(package, frame, where, (at, at[2] + deep, depth))
+    found += _shroud(package, frame, where, (at, at[2] + deep, depth), (wide, high))
     for number, fan in enumerate(package.fans, 1):
         found += _fan(package, fan, number, frame, (at, at[2] + deep, depth))
-    found += _covers(package, frame, where, at)
-    found += _hoses(survey, package, frame)
+    found += _covers(package, frame, where, at, (wide, high))
+    neck = (
+        at[0] + wide + side,
+        at[1] + high + side,
+        at[2] + deep + term("Tanks behind the core", (*where, "core", "tank_proud"), core.tank_proud),
+    )
+    found += _hoses(survey, package, frame, neck)
     return tuple(_as_before(body) for body in found)
 
 
@@ -135,7 +153,11 @@ def _as_before(body: Body) -> Body:
     return body
 
 
-def _shroud(package: Package, frame: Frame, where: Path, chain: tuple[tuple[Terms, Terms, Terms], Terms, float]) -> list[Body]:
+Chain = tuple[tuple[Terms, Terms, Terms], Terms, float]
+"""What the core's front lower left corner hangs on, what its back does, and its depth [m]."""
+
+
+def _shroud(package: Package, frame: Frame, where: Path, chain: Chain, face: tuple[Terms, Terms]) -> list[Body]:
     rectangle = shroud_rectangle(package)
     if rectangle is None or not package.fans:
         return []
@@ -146,8 +168,17 @@ def _shroud(package: Package, frame: Frame, where: Path, chain: tuple[tuple[Term
         over = (package.shroud.blank_width.si - package.shroud.trim_left.si - package.shroud.trim_right.si - wide) / 2
     start = depth + stands_proud(package)
     solid = frame.box((left - over, left + wide + over), (bottom, bottom + high), (start, start + package.shroud.depth.si))
-    own = term("Shroud depth", (*where, "shroud", "depth"), package.shroud.depth)
-    return [Body("shroud", "Shroud", "part", solid, (*where, "shroud", "depth"), at, (at[0], at[1], deep + own))]
+    shroud, path = package.shroud, (*where, "shroud")
+    own = term("Shroud depth", (*path, "depth"), shroud.depth)
+    across, upward = at[0], at[1]
+    if shroud.kind != "full":
+        across += term("Shroud from left", (*path, "left"), shroud.left)
+        upward += term("Shroud from bottom", (*path, "bottom"), shroud.bottom)
+    # A full one, or one without a size of its own, reaches to the far edge of the face.
+    sized = shroud.kind != "full"
+    right = across + term("Shroud width", (*path, "width"), shroud.width) if sized and shroud.width else at[0] + face[0]
+    top = upward + term("Shroud height", (*path, "height"), shroud.height) if sized and shroud.height else at[1] + face[1]
+    return [Body("shroud", "Shroud", "part", solid, (*path, "depth"), (across, upward, deep), (right, top, deep + own))]
 
 
 def standoff(package: Package, fan: Fan) -> float:
@@ -157,7 +188,7 @@ def standoff(package: Package, fan: Fan) -> float:
     return package.shroud.fan_gap.si
 
 
-def _fan(package: Package, fan: Fan, number: int, frame: Frame, chain: tuple[tuple[Terms, Terms, Terms], Terms, float]) -> list[Body]:
+def _fan(package: Package, fan: Fan, number: int, frame: Frame, chain: Chain) -> list[Body]:
     at, deep, depth = chain
     where: Path = ("packages", package.id, "fans", fan.id)
     if fan.diameter is None or fan.depth is None:
@@ -173,13 +204,14 @@ def _fan(package: Package, fan: Fan, number: int, frame: Frame, chain: tuple[tup
     )
     across = at[0] + term(f"Fan {number} from left", (*where, "x"), fan.x)
     upward = at[1] + term(f"Fan {number} from bottom", (*where, "y"), fan.y)
-    size = term(f"Fan {number} diameter", (*where, "diameter"), fan.diameter)
+    size = term(f"Fan {number} diameter", (*where, "diameter"), fan.diameter, RADIUS)
+    middle = term(f"Fan {number} motor, diameter", (*where, "hub_diameter"), fan.hub_diameter, RADIUS)
     start, far = (deep + own, deep + own + term(f"Fan {number} depth", (*where, "depth"), fan.depth))
     hub = (fan.hub_diameter.si if fan.hub_diameter else 0.3 * fan.diameter.si) / 2
     bodies = []
     for key, name, radius, length in (("ring", "ring", fan.diameter.si / 2 + RIM, RING_SHARE * long), ("motor", "motor", hub, long)):
         span = (-off - length, -off) if pusher else (depth + off, depth + off + length)
-        sides = (across + size, upward + size) if key == "ring" else (across, upward)
+        sides = (across + size, upward + size) if key == "ring" else (across + middle, upward + middle)
         solid = frame.disc((fan.x.si, fan.y.si), radius, span)
         faces = (far, at[2]) if pusher else (start, far)
         bodies.append(
@@ -188,19 +220,23 @@ def _fan(package: Package, fan: Fan, number: int, frame: Frame, chain: tuple[tup
     return bodies
 
 
-def _covers(package: Package, frame: Frame, where: Path, at: tuple[Terms, Terms, Terms]) -> list[Body]:
+def _covers(package: Package, frame: Frame, where: Path, at: tuple[Terms, Terms, Terms], face: tuple[Terms, Terms]) -> list[Body]:
     found = []
     for cover in package.covers:
         left, bottom, wide, high = placed_on_face(package, cover)
         front = -cover.stand_off.si
         path = (*where, "covers", cover.id)
-        thick = term(f"{cover.name} thickness", (*path, "thickness"), cover.thickness) + term(
-            f"{cover.name} stand-off", (*path, "stand_off"), cover.stand_off
-        )
-        solid = frame.box((left, left + wide), (bottom, bottom + high), (front - cover.thickness.si, front))
-        low = (at[0] + term(f"{cover.name} from left", (*path, "left"), cover.left), at[1], at[2] + thick)
         name = cover.name or cover.kind.replace("_", " ")
-        found.append(Body(f"cover:{cover.id}", name, "part", solid, (*path, "stand_off"), low, at))
+        off = term(f"{name} stand-off", (*path, "stand_off"), cover.stand_off)
+        thick = term(f"{name} thickness", (*path, "thickness"), cover.thickness)
+        across = at[0] + term(f"{name} from left", (*path, "left"), cover.left)
+        upward = at[1] + term(f"{name} from bottom", (*path, "bottom"), cover.bottom)
+        # Without a size of its own it reaches to the far edge of the face.
+        right = across + term(f"{name} width", (*path, "width"), cover.width) if cover.width else at[0] + face[0]
+        top = upward + term(f"{name} height", (*path, "height"), cover.height) if cover.height else at[1] + face[1]
+        solid = frame.box((left, left + wide), (bottom, bottom + high), (front - cover.thickness.si, front))
+        low, far = (across, upward, at[2] + off + thick), (right, top, at[2] + off)
+        found.append(Body(f"cover:{cover.id}", name, "part", solid, (*path, "stand_off"), low, far))
     return found
 
 
@@ -218,7 +254,7 @@ def necks(package: Package) -> dict[str, tuple[float, float, float]]:
     return {"upper": (sides["upper"], height + tank / 2, depth), "lower": (sides["lower"], -tank / 2, depth)}
 
 
-def _hoses(survey: Survey, package: Package, frame: Frame) -> list[Body]:
+def _hoses(survey: Survey, package: Package, frame: Frame, neck: tuple[Terms, Terms, Terms]) -> list[Body]:
     """Each hose as a stub straight out of the tank, then straight to its end at the engine."""
     found = []
     places = necks(package)
@@ -231,13 +267,30 @@ def _hoses(survey: Survey, package: Package, frame: Frame) -> list[Body]:
         start, turn = frame.point(u, v, w), frame.point(u, v, out)
         radius = hose.bore.si / 2 + HOSE_WALL
         where: Path = ("survey", "hoses", hose.id)
-        loose = term(f"{hose.id.capitalize()} hose end", (*where, "x"), hose.x)
         for key, a, b in (("stub", start, turn), ("run", turn, end)):
-            body = Body(
-                f"{key}:{hose.id}", f"{hose.id.capitalize()} hose", "hose", along(a, b, radius), (*where, "x"), (loose,) * 3, (loose,) * 3
-            )
-            found.append(body)
+            solid = along(a, b, radius)
+            loose = _hose_terms(hose, where, solid, neck, key == "run")
+            found.append(Body(f"{key}:{hose.id}", f"{hose.id.capitalize()} hose", "hose", solid, (*where, "x"), loose, loose))
     return found
+
+
+def _hose_terms(hose: HoseEnd, where: Path, solid: Solid, neck: tuple[Terms, Terms, Terms], run: bool) -> tuple[Terms, Terms, Terms]:
+    """Along its own axes a hose moves with the core's neck, and the run with its end at the engine. Its bore counts across it."""
+    ways = (
+        (f"{hose.id.capitalize()} hose end, {words}", axis) for words, axis in (("from left", "x"), ("from bottom", "y"), ("depth", "z"))
+    )
+    named = tuple(ways)
+    bore = term(f"{hose.id.capitalize()} hose bore", (*where, "bore"), hose.bore, RADIUS)
+
+    def along_axis(k: int) -> Terms:
+        moved: Terms = bore if k < 2 else ()
+        for j, (label, axis) in enumerate(named):
+            share = abs(solid.axes[k][j])
+            moved += tuple(t._replace(share=t.share * share) for t in neck[j])
+            moved += term(label, (*where, axis), getattr(hose, axis), share) if run else ()
+        return moved
+
+    return along_axis(0), along_axis(1), along_axis(2)
 
 
 def _known(hose: HoseEnd) -> Vector | None:
@@ -268,8 +321,10 @@ def _turning(survey: Survey, item: Turning) -> Body:
     centre = (item.x.si if item.x else x, item.y.si if item.y else y, front + TURNING_THICK / 2)
     name = item.name or item.id
     sideways = term("Engine rock sideways", ("survey", "engine", "rock_sideways"), engine.rock_sideways)
-    across = term(f"{name} from left", (*where, "x"), item.x) + term(f"{name} diameter", (*where, "diameter"), item.diameter) + sideways
-    upward = term(f"{name} from bottom", (*where, "y"), item.y) + term(f"{name} diameter", (*where, "diameter"), item.diameter) + sideways
+    across, upward = (
+        term(f"{name} {words}", (*where, axis), value) + term(f"{name} diameter", (*where, "diameter"), item.diameter, RADIUS) + sideways
+        for words, axis, value in (("from left", "x", item.x), ("from bottom", "y", item.y))
+    )
     deep = term(f"{name} depth", (*where, "depth"), item.depth) + term(
         "Engine rock forward", ("survey", "engine", "rock_forward"), engine.rock_forward
     )
@@ -402,11 +457,8 @@ def panel_edges(opening: Opening, cuts: tuple[Cut, ...], core: Core) -> tuple[Bo
     upright = leaned(lean)
     found = []
     names = ("lower", "right", "upper", "left") if len(outline) == 4 else tuple(str(i + 1) for i in range(len(outline)))
-    size = term("Opening width", ("survey", "opening", "width"), opening.width) + term(
-        "Opening height", ("survey", "opening", "height"), opening.height
-    )
     frame = np.array(upright)
-    for name, ((x0, y0), (x1, y1)) in zip(names, edges(outline), strict=True):
+    for number, (name, ((x0, y0), (x1, y1))) in enumerate(zip(names, edges(outline), strict=True)):
         length = math.hypot(x1 - x0, y1 - y0)
         if length < 1e-6:
             continue
@@ -418,10 +470,35 @@ def panel_edges(opening: Opening, cuts: tuple[Cut, ...], core: Core) -> tuple[Bo
         axes: tuple[Vector, Vector, Vector] = (_tuple(way), _tuple(side), _tuple(normal))
         key = f"panel:{name}"
         solid = Solid(_tuple(middle), (length / 2, 5e-4, thick / 2), axes)
-        found.append(
-            Body(key, f"Panel, {name} edge", "panel", solid, ("survey", "opening", "width"), ((), size[:1], ()), ((), size[:1], ()))
-        )
+        read = _edge_terms(opening, number, (abs(x1 - x0) / length, abs(y1 - y0) / length))
+        path = read[0].path if read else ("survey", "opening", "width")
+        found.append(Body(key, f"Panel, {name} edge", "panel", solid, path, ((), read, ()), ((), read, ())))
     return tuple(found)
+
+
+def _edge_terms(opening: Opening, number: int, along_edge: tuple[float, float]) -> Terms:
+    """What an edge of the opening depends on, across itself. The left and the lower edge of a rectangle are the datums: nothing.
+
+    along_edge : how much of the edge runs across and up; a corner's reading moves it only square to itself
+    """
+    where: Path = ("survey", "opening")
+    if not opening.corners:
+        side = ("bottom", "right", "top", "left")[number]
+        sized = {"right": ("Opening width", "width", opening.width), "top": ("Opening height", "height", opening.height)}.get(side)
+        return term(sized[0], (*where, sized[1]), sized[2]) if sized else ()
+    ends = (opening.corners[number], opening.corners[(number + 1) % len(opening.corners)])
+    return tuple(
+        t
+        for corner in ends
+        for axis, share in (("x", along_edge[1]), ("y", along_edge[0]))
+        for t in term(
+            f"Corner {corner.id}, {'across' if axis == 'x' else 'height'}",
+            (*where, "corners", corner.id, axis),
+            getattr(corner, axis),
+            share,
+        )
+        if share > 0.1
+    )
 
 
 def _tuple(values: object) -> Vector:

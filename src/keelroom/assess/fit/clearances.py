@@ -238,11 +238,9 @@ def _links(body: Body, shares: list[float], sign: float) -> list[Link]:
             continue
         for item in high if sign * share > 0 else low:
             if item.tolerance > 0:
-                known = found.get(item.path)
+                known, moved = found.get(item.path), abs(share) * item.share
                 # One reading that acts along two axes, such as a diameter, counts by both together.
-                found[item.path] = Link(
-                    item.label, item.path, item.tolerance, abs(share) if known is None else math.hypot(known.share, share)
-                )
+                found[item.path] = Link(item.label, item.path, item.tolerance, moved if known is None else math.hypot(known.share, moved))
     return list(found.values())
 
 
