@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QApplication, QLabel, QTableWidget, QToolButton, QWi
 
 from keelroom import cli
 from keelroom.assess.airmap import air_map
+from keelroom.assess.worth import worth_table
 from keelroom.gui.widgets.chart import Chart
 from tests.gui.driver import Driver
 
@@ -214,3 +215,22 @@ def test_a_total_opens_its_working_and_goes_to_what_limits_it(driver):
     assert driver.window.tape.marks["Core"].isChecked(), "the face is decided at the Core station"
     driver.click("Steady cruise")
     assert driver.shows("Steady cruise: engine-outlet temperature")
+
+
+def test_worths_cut_waits_for_its_checks(demo_window):
+    """The cut is worth something, and not to be planned before anybody has looked: not by its button, nor past it."""
+    driver, session = demo_window, demo_window.window.session
+    driver.window.show_station("Air")
+    driver.window.stations["Air"].choose("Worth")
+    driver.settle()
+    offer = driver.find("Do it: Cut the panel clear of the face")
+    assert not offer.isEnabled()
+    assert driver.shows("cheap checks come before a cut")
+    cut = next(worth.edit for worth in worth_table(session.build) if worth.code == "cut")
+    assert not session.attempt(cut)
+    assert "cheap checks" in driver.window.statusBar().currentMessage()
+    assert session.build.package.cuts == ()
+    session.set(("survey", "checks"), ("hood", "belt", "latch", "structure"), "All looked at")
+    driver.settle()
+    driver.click("Do it: Cut the panel clear of the face")
+    assert session.build.package.cuts

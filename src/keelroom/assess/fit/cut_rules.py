@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from keelroom.build.edits import Edit, apply
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import PanelEdge
 from keelroom.build.schema.survey import Check, EdgeKind, Opening
@@ -43,3 +44,23 @@ def checks_missing(build: Build) -> tuple[tuple[Check, str], ...]:
         elif check not in survey.checks:
             found.append((check, f"{name}: {what}"))
     return tuple(found)
+
+
+def barred(build: Build, edit: Edit) -> str:
+    """Why an edit must not be made yet, '' where nothing stands against it: the one gate of what cannot be taken back.
+
+    A cut that the build does not hold already waits for its cheap checks, and is never made at an edge marked no-go. Whatever offers
+    an edit asks here, and so does whoever applies one that comes from no field.
+    """
+    after = apply(build, edit)
+    held = {cut for package in build.packages for cut in package.cuts}
+    new = [cut for package in after.packages for cut in package.cuts if cut not in held]
+    if not new:
+        return ""
+    refused = sorted({cut.edge for cut in new if edge_kind(after.survey.opening, cut.edge) == "no_go"})
+    if refused:
+        return f"The {' and '.join(refused)} edge is marked no-go in the survey: it must not be cut"
+    missing = checks_missing(after)
+    if missing:
+        return f"{len(missing)} cheap checks come before a cut: {'; '.join(why for _, why in missing)}. They are at Fit-up, Cut"
+    return ""

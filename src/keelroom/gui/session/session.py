@@ -11,6 +11,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from keelroom.assess.assess import assess
 from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.defaults import default_duty_cases, new_build
+from keelroom.assess.fit.cut_rules import barred
 from keelroom.build.autosave import Autosave, Keeper, Left, Recovered
 from keelroom.build.difference import differences
 from keelroom.build.edits import Edit, set_value
@@ -90,8 +91,12 @@ class Session(QObject):
         self.store.apply(edit)
 
     def attempt(self, edit: Edit) -> bool:
-        """Apply an edit that comes from no field; a refusal goes to the status line."""
+        """Apply an edit that comes from no field; a refusal goes to the status line, and so does what must not be done yet."""
         try:
+            why_not = barred(self.build, edit)
+            if why_not:
+                self.told.emit(why_not)
+                return False
             self.store.apply(edit)
         except KeelRoomError as error:
             self.told.emit(error.message)

@@ -6,6 +6,7 @@ import math
 
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
+from keelroom.assess.fit.cut_rules import barred
 from keelroom.assess.worth import Worth, telling_cases, worth_table
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.sought import SoughtPage
@@ -59,6 +60,11 @@ def _one(column: QVBoxLayout, worth: Worth, session: Session) -> None:
     shown.setAccessibleName(f"{worth.label}: {figures}")
     words.addWidget(shown)
     line.addLayout(words, 1)
-    line.addWidget(button("Do it", lambda: session.attempt(worth.edit), f"Do it: {worth.label}"))
+    why_not = barred(session.build, worth.edit)
+    done = button("Do it", lambda: session.attempt(worth.edit), f"Do it: {worth.label}", tip=why_not)
+    done.setEnabled(not why_not)
+    line.addWidget(done)
     column.addLayout(line)
+    if why_not:
+        column.addWidget(label(why_not, "doubt", wrap=True))
     column.addSpacing(5)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
-from keelroom.assess.fit.cut_rules import CHECKS
+from keelroom.assess.fit.cut_rules import CHECKS, barred
 from keelroom.assess.fit.cutting import CutPlan, Stage, cut_plan
 from keelroom.build.edits import removed
 from keelroom.gui.session.session import Session
@@ -66,8 +66,9 @@ def _stage(session: Session, column: QVBoxLayout, stage: Stage, plan: CutPlan) -
     edit = stage.edit
     if edit is not None:
         made = button(f"Plan to {stage.letter}", lambda: session.attempt(edit), f"Plan the cuts up to {stage.letter}")
-        made.setEnabled(not stage.refused and not plan.missing)
-        made.setToolTip(stage.refused or ("The checks below come first" if plan.missing else "Plan these cuts; undo takes them out again"))
+        why_not = barred(session.build, edit)
+        made.setEnabled(not why_not)
+        made.setToolTip(why_not or "Plan these cuts; undo takes them out again")
         head.addWidget(made)
     column.addLayout(head)
     column.addWidget(label(f"{stage.hidden:.1%} of the face hidden. {_heats(session, stage)}", "faint", wrap=True))
