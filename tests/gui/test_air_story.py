@@ -225,7 +225,7 @@ def test_worths_cut_waits_for_its_checks(demo_window):
     driver.settle()
     offer = driver.find("Do it: Cut the panel clear of the face")
     assert not offer.isEnabled()
-    assert driver.shows("cheap checks come before a cut")
+    assert driver.shows("before a cut, at Fit-up, Cut: hood, latch, structure")
     cut = next(worth.edit for worth in worth_table(session.build) if worth.code == "cut")
     assert not session.attempt(cut)
     assert "cheap checks" in driver.window.statusBar().currentMessage()

@@ -29,14 +29,14 @@ def test_no_cut_is_let_through_before_its_checks_wherever_it_is_offered_from():
     edits = offers(BUILD)
     assert len(edits) >= 2, "Worth and the stages both offer one"
     for edit in edits:
-        assert "cheap checks come before a cut" in barred(BUILD, edit)
+        assert "before a cut, at Fit-up, Cut: " in barred(BUILD, edit)
         assert barred(CHECKED, edit) == ""
 
 
 @pytest.mark.parametrize("check", CHECKS)
 def test_each_check_alone_bars_it(check):
     build = on(BUILD, (("survey", "checks"), tuple(one for one in CHECKS if one != check)))
-    assert barred(build, set_value(CUTS, (LEFT,), "")).startswith("1 cheap checks")
+    assert barred(build, set_value(CUTS, (LEFT,), "")).startswith("1 cheap check before a cut")
 
 
 def test_a_no_go_edge_bars_it_for_good():

@@ -62,5 +62,6 @@ def barred(build: Build, edit: Edit) -> str:
         return f"The {' and '.join(refused)} edge is marked no-go in the survey: it must not be cut"
     missing = checks_missing(after)
     if missing:
-        return f"{len(missing)} cheap checks come before a cut: {'; '.join(why for _, why in missing)}. They are at Fit-up, Cut"
+        names = ", ".join(CHECKS[check][0].lower() for check, _ in missing)
+        return f"{len(missing)} cheap check{'s' * (len(missing) > 1)} before a cut, at Fit-up, Cut: {names}"
     return ""

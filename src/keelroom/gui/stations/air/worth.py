@@ -66,5 +66,5 @@ def _one(column: QVBoxLayout, worth: Worth, session: Session) -> None:
     line.addWidget(done)
     column.addLayout(line)
     if why_not:
-        column.addWidget(label(why_not, "doubt", wrap=True))
+        column.addWidget(label(why_not, "faint", wrap=True))
     column.addSpacing(5)
