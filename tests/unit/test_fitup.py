@@ -87,7 +87,9 @@ def test_a_gap_is_what_the_tape_between_the_faces_says(clear):
 def test_the_stack_names_what_dominates(clear):
     box = obstacle(left="25 3/4 in", bottom="8 in", front="3 1/4 in", width="1/2 in")
     rough = box.model_copy(update={"front": box.front.model_copy(update={"doubt": 0.25 * INCH})})
-    assert gap_to(changed(clear, (("survey", "obstacles"), (rough,))), "Box", "Right tank").weakest.label == "Tanks behind the core", "a guess"
+    assert gap_to(changed(clear, (("survey", "obstacles"), (rough,))), "Box", "Right tank").weakest.label == "Tanks behind the core", (
+        "a guess"
+    )
     gap = gap_to(changed(clear, (("survey", "obstacles"), (rough,)), TANKS), "Box", "Right tank")
     assert gap.weakest.label == "Box: front"
     assert gap.worst > gap.likely > 0.25 * INCH * 0.99
