@@ -51,6 +51,14 @@ def gaps(build):
     return {(gap.part.key, gap.other.key): gap for gap in fit_up(build, build.package).gaps}
 
 
+ASKED = {
+    "twin 12s": lambda path: True,
+    "one bare 16": lambda path: path[2:3] in (("fans",), ("shroud",), ("core",)),
+    "an opening by corners": lambda path: path[:2] == ("survey", "opening"),
+}
+"""of the second and third build only what differs from the first"""
+
+
 @pytest.mark.parametrize("name", BUILDS)
 def test_every_reading_moves_a_gap_by_no_more_than_its_link_says(name, record_property):
     """Moved up and down: what a gap gives is at most the link's share of it; a reading that is in no chain moves nothing.
@@ -61,7 +69,7 @@ def test_every_reading_moves_a_gap_by_no_more_than_its_link_says(name, record_pr
     before = {pair: gap for pair, gap in gaps(build).items() if gap.gap > 2e-3}
     held = 0
     wrong = []
-    for path, spec, value in lengths(build):
+    for path, spec, value in (found for found in lengths(build) if ASKED[name](found[0])):
         for sign in (1, -1):
             moved_to = value.si + sign * STEP
             if spec.refusal(moved_to) is not None:
@@ -78,7 +86,7 @@ def test_every_reading_moves_a_gap_by_no_more_than_its_link_says(name, record_pr
                     wrong.append(f"{'/'.join(path)} {sign:+d}: {pair[0]} to {pair[1]} gives {given / step:.2f}, its link says {share:.2f}")
     record_property("counts", f"chains, {name}: {len(before)} gaps, {held} times a reading moved one")
     assert not wrong, "\n".join(sorted(set(wrong)))
-    assert held > 40
+    assert held > {"twin 12s": 40}.get(name, 5)
 
 
 def test_a_diameter_counts_by_half_and_a_covers_far_side_by_its_own_readings():
