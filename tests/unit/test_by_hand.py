@@ -96,9 +96,7 @@ def test_level_and_upright_lines_are_clipped_like_any_other():
     assert clipped_line((0.0, 0.75), (2.0, 0.75), box) == ((0.5, 0.75), (1.5, 0.75)), "along its edge"
     (a, b), (c, d) = clipped_line((0.0, 0.0), (2.0, 1.0), box)  # y = x/2: enters at x 0.5, leaves at x 1.5
     assert (a, b, c, d) == pytest.approx((0.5, 0.25, 1.5, 0.75))
-    assert clipped(rectangle(0, 0, 1, 1), box) == pytest.approx(np.array(((0.5, 0.75), (0.5, 0.25), (1.0, 0.25), (1.0, 0.75)))) or set(
-        clipped(rectangle(0, 0, 1, 1), box)
-    ) == {(0.5, 0.25), (1.0, 0.25), (1.0, 0.75), (0.5, 0.75)}
+    assert set(clipped(rectangle(0, 0, 1, 1), box)) == {(0.5, 0.25), (1.0, 0.25), (1.0, 0.75), (0.5, 0.75)}
 
 
 def test_outlines_that_cross_touch_or_run_back_are_told_by_their_edges():

@@ -14,7 +14,7 @@ from pydantic import ValidationError
 
 from keelroom.build.migrate import migrate
 from keelroom.build.schema.build import FORMAT, VERSION, Build
-from keelroom.build.writing import write_atomically
+from keelroom.build.writing import named, write_atomically
 from keelroom.errors import DocumentError, readable
 
 LARGEST = 20_000_000
@@ -58,13 +58,9 @@ def _bytes(path: Path) -> bytes:
             _refuse("too_large", path, f"is over {LARGEST // 1_000_000} MB, far more than a build")
         return path.read_bytes()
     except OSError as error:
-        raise DocumentError("unreadable", f"{_named(path)} cannot be read: {error.strerror}", path=str(path)) from None
+        raise DocumentError("unreadable", f"{named(path)} cannot be read: {error.strerror}", path=str(path)) from None
     except ValueError:
         _refuse("unreadable", path, "is no name a file can have")
-
-
-def _named(path: Path) -> str:
-    return readable(path.name or str(path), 80)
 
 
 def parse(data: bytes, path: Path) -> Build:
@@ -84,14 +80,14 @@ def parse(data: bytes, path: Path) -> Build:
         place = " / ".join(_place(raw, first["loc"])) or "the document"
         more = f" ({error.error_count() - 1} more)" if error.error_count() > 1 else ""
         raise DocumentError(
-            "invalid", f"{_named(path)}: {readable(place, 120)}: {readable(first['msg'], 160)}{more}", path=str(path), loc=first["loc"]
+            "invalid", f"{named(path)}: {readable(place, 120)}: {readable(first['msg'], 160)}{more}", path=str(path), loc=first["loc"]
         ) from None
     except RecursionError:
         _refuse("too_deep", path, "is nested too deeply to be a build")
 
 
 def _refuse(code: str, path: Path, why: str) -> NoReturn:
-    raise DocumentError(code, f"{_named(path)} {why}", path=str(path))
+    raise DocumentError(code, f"{named(path)} {why}", path=str(path))
 
 
 def _raw(data: bytes, path: Path) -> dict[str, Any]:

@@ -30,10 +30,10 @@ def write_atomically(path: Path, data: bytes, mode: int | None = None) -> str:
         target = Path(os.path.realpath(path))
         old = target.stat() if target.exists() else None
         if old is not None and not stat.S_ISREG(old.st_mode):
-            raise DocumentError("no_file", f"{_named(path)} is not a file and was left as it is; choose another place", path=str(path))
+            raise DocumentError("no_file", f"{named(path)} is not a file and was left as it is; choose another place", path=str(path))
         if old is not None and (not old.st_mode & 0o222 or not os.access(target, os.W_OK)):
             raise DocumentError(
-                "read_only", f"{_named(path)} is read-only and was left as it is. Nothing was lost; choose another place", path=str(path)
+                "read_only", f"{named(path)} is read-only and was left as it is. Nothing was lost; choose another place", path=str(path)
             )
         handle, temporary = tempfile.mkstemp(prefix=_prefix(target), suffix=".part", dir=target.parent)
         with os.fdopen(handle, "wb") as file:
@@ -49,13 +49,14 @@ def write_atomically(path: Path, data: bytes, mode: int | None = None) -> str:
                 os.unlink(temporary)
         why = getattr(error, "strerror", None) or "its name is none a file can have"
         raise DocumentError(
-            "not_written", f"{_named(path)} could not be written: {why}. Nothing was lost; choose another place", path=str(path)
+            "not_written", f"{named(path)} could not be written: {why}. Nothing was lost; choose another place", path=str(path)
         ) from None
     return note
 
 
-def _named(path: Path) -> str:
-    return readable(path.name, 80)
+def named(path: Path) -> str:
+    """A file in a sentence: its name, or its path where it has none, safe to print."""
+    return readable(path.name or str(path), 80)
 
 
 def _prefix(target: Path) -> str:

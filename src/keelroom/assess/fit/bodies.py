@@ -104,6 +104,7 @@ def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
     high = term("Face height", (*where, "core", "face_height"), core.face_height)
     deep = term("Core depth", (*where, "core", "depth"), core.depth)
     side = term("Tank size", (*where, "core", "tank_size"), core.tank_size)
+    proud = term("Tanks behind the core", (*where, "core", "tank_proud"), core.tank_proud)
     across = core.flow == "crossflow"
     found = [
         Body(
@@ -120,7 +121,6 @@ def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
         back = depth + core.tank_proud.si
         ends = (("Left tank", (-tank, 0.0), (0.0, height)), ("Right tank", (width, width + tank), (0.0, height))) if across else (
             ("Bottom tank", (0.0, width), (-tank, 0.0)), ("Top tank", (0.0, width), (height, height + tank)))  # fmt: skip
-        proud = term("Tanks behind the core", (*where, "core", "tank_proud"), core.tank_proud)
         far = wide if across else high
         for k, (name, u, v) in enumerate(ends):
             # The first tank ends where the face begins, the second begins where it ends.
@@ -141,7 +141,7 @@ def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
     neck = (
         at[0] + wide + side,
         at[1] + high + side,
-        at[2] + deep + term("Tanks behind the core", (*where, "core", "tank_proud"), core.tank_proud),
+        at[2] + deep + proud,
     )
     found += _hoses(survey, package, frame, neck)
     return tuple(_as_before(body) for body in found)
@@ -171,11 +171,11 @@ def _shroud(package: Package, frame: Frame, where: Path, chain: Chain, face: tup
     shroud, path = package.shroud, (*where, "shroud")
     own = term("Shroud depth", (*path, "depth"), shroud.depth)
     across, upward = at[0], at[1]
-    if shroud.kind != "full":
+    sized = shroud.kind != "full"
+    if sized:
         across += term("Shroud from left", (*path, "left"), shroud.left)
         upward += term("Shroud from bottom", (*path, "bottom"), shroud.bottom)
     # A full one, or one without a size of its own, reaches to the far edge of the face.
-    sized = shroud.kind != "full"
     right = across + term("Shroud width", (*path, "width"), shroud.width) if sized and shroud.width else at[0] + face[0]
     top = upward + term("Shroud height", (*path, "height"), shroud.height) if sized and shroud.height else at[1] + face[1]
     return [Body("shroud", "Shroud", "part", solid, (*path, "depth"), (across, upward, deep), (right, top, deep + own))]
@@ -276,18 +276,16 @@ def _hoses(survey: Survey, package: Package, frame: Frame, neck: tuple[Terms, Te
 
 def _hose_terms(hose: HoseEnd, where: Path, solid: Solid, neck: tuple[Terms, Terms, Terms], run: bool) -> tuple[Terms, Terms, Terms]:
     """Along its own axes a hose moves with the core's neck, and the run with its end at the engine. Its bore counts across it."""
-    ways = (
-        (f"{hose.id.capitalize()} hose end, {words}", axis) for words, axis in (("from left", "x"), ("from bottom", "y"), ("depth", "z"))
-    )
-    named = tuple(ways)
-    bore = term(f"{hose.id.capitalize()} hose bore", (*where, "bore"), hose.bore, RADIUS)
+    name = f"{hose.id.capitalize()} hose"
+    ways = (("from left", "x"), ("from bottom", "y"), ("depth", "z"))
+    bore = term(f"{name} bore", (*where, "bore"), hose.bore, RADIUS)
 
     def along_axis(k: int) -> Terms:
         moved: Terms = bore if k < 2 else ()
-        for j, (label, axis) in enumerate(named):
+        for j, (words, axis) in enumerate(ways):
             share = abs(solid.axes[k][j])
             moved += tuple(t._replace(share=t.share * share) for t in neck[j])
-            moved += term(label, (*where, axis), getattr(hose, axis), share) if run else ()
+            moved += term(f"{name} end, {words}", (*where, axis), getattr(hose, axis), share) if run else ()
         return moved
 
     return along_axis(0), along_axis(1), along_axis(2)

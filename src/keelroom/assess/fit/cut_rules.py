@@ -46,12 +46,19 @@ def checks_missing(build: Build) -> tuple[tuple[Check, str], ...]:
     return tuple(found)
 
 
+def _may_cut(path: tuple[str, ...]) -> bool:
+    """Whether a change there can add a cut: to the cuts of a package, to one of them, or to whole packages."""
+    return path == ("packages",) or (path[:1] == ("packages",) and path[2:3] == ("cuts",))
+
+
 def barred(build: Build, edit: Edit) -> str:
     """Why an edit must not be made yet, '' where nothing stands against it: the one gate of what cannot be taken back.
 
     A cut that the build does not hold already waits for its cheap checks, and is never made at an edge marked no-go. Whatever offers
     an edit asks here, and so does whoever applies one that comes from no field.
     """
+    if not any(_may_cut(change.path) for change in edit.changes):
+        return ""  # most edits, every move of a drag among them, cannot
     after = apply(build, edit)
     held = {cut for package in build.packages for cut in package.cuts}
     new = [cut for package in after.packages for cut in package.cuts if cut not in held]
