@@ -280,7 +280,7 @@ def test_the_override_is_a_wire_of_its_own_and_a_circuit_without_return_has_none
 
     with_it = on(BUILD, ((*P1, "control", "override"), True))
     override = wires(with_it)[6]
-    assert (override.start, override.end, override.colour) == ("override switch in the cab", "coil trigger", "white")
+    assert (override.start, override.end, override.colour) == ("override switch in the cab, pole 1", "trigger: splice", "white")
     assert 6 not in wires(on(BUILD, ((*P1, "control", "override"), False)))
     grounded = wires(BUILD)
     lost = wires(on(BUILD, ((*P1, "circuits", "circuit1", "ground"), "none")))

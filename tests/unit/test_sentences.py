@@ -256,6 +256,6 @@ def test_what_hangs_over_is_told_in_figures():
 
 def test_the_coils_have_a_fuse_of_their_own_on_the_parts_list():
     parts = [row[0] for row in parts_list(BUILD, BUILD.package, assess(BUILD).electrics)]
-    assert [part for part in parts if part.endswith("for the coils")] == ["Fuse 5 A with holder, for the coils"]
+    assert [part for part in parts if "coils" in part and "Fuse" in part] == ["Fuse 5 A with holder, for the coils, on a key-switched feed"]
     bare = on(BUILD, ((*P1, "circuits"), ()))
     assert not [row for row in parts_list(bare, bare.package, assess(bare).electrics) if "coils" in row[0]]

@@ -9,7 +9,7 @@ from keelroom.assess.electrical.bench import adapter_of
 from keelroom.assess.electrical.charge import charge_drop, cure_fixes, cure_words, cures_for, fan_current_alone, share_taken
 from keelroom.assess.electrical.controller import BY_COMPUTER, HOSED, RAMPED, SENSORLESS, STAGED, place_of, set_for_lower_hose
 from keelroom.assess.electrical.figures import Electrics, own_relays
-from keelroom.assess.electrical.harness import GROUNDING
+from keelroom.assess.electrical.signals import GROUNDING
 from keelroom.assess.electrical.system import battery_of, run_of
 from keelroom.assess.judge_circuits import circuits
 from keelroom.assess.wording import Found, choose_fix, flag_fix, set_fix

@@ -8,7 +8,9 @@ from typing import NamedTuple
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.controller import BY_COMPUTER, SENSORLESS, STAGED, place_of
 from keelroom.assess.electrical.figures import CircuitFigures
-from keelroom.assess.electrical.harness import COIL_FUSE, KEYED, KEYED_BACK, SENSORS, HarnessWire, brains, cut_length, harness
+from keelroom.assess.electrical.harness import cut_length, harness
+from keelroom.assess.electrical.leads import HarnessWire
+from keelroom.assess.electrical.signals import COIL_FUSE, KEYED, KEYED_BACK, SENSORS, brains
 from keelroom.build.quantity import described
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.electrical import Control
@@ -20,6 +22,8 @@ MM = 1e-3
 WIDTH = 686.0
 SOURCE, FUSE, RELAY, PLUG, MOTOR, GROUND = 30.0, 158.0, 336.0, 478.0, 516.0, 648.0
 """[mm] columns"""
+SPLIT, JOIN = RELAY - 44.0, RELAY + 44.0
+"""[mm] splices ahead of the contacts and behind them"""
 COIL_BUS, TRIGGER_BUS = 187.0, (290.0, 297.0)
 LANE, LINE, HEAD = 150.0, 106.0, 30.0
 """[mm] height of the control lane, of a motor's line, of a circuit's heading"""
@@ -93,7 +97,7 @@ def _bands(
         wrong = frozenset(
             f.where[4] for f in assessment.findings if f.level == "problem" and f.where[2:4] == ("circuits", ident) and len(f.where) > 4
         )
-        own = {wire.number % 100: wire for wire in wires if wire.circuit == ident}
+        own = {(wire.role, wire.place): wire for wire in wires if wire.circuit == ident}
         sheet.line("el.rule", (10, top - 2), (WIDTH - 10, top - 2))
         sheet.words(12, top - 14, figures.circuit.name or ident, "el.head", "start")
         sheet.words(WIDTH - 12, top - 14, _state(figures), "el.words", "end")
@@ -101,7 +105,8 @@ def _bands(
         if figures.cools:
             coils += found
         else:
-            _by_key(sheet, found, [wire for wire in wires if not wire.circuit and wire.number in (KEYED + k, KEYED_BACK + k)])
+            base = 100 * (k + 1)
+            _by_key(sheet, found, [wire for wire in wires if not wire.circuit and wire.number in (base + KEYED, base + KEYED_BACK)])
     return coils
 
 
@@ -123,10 +128,10 @@ def _by_key(sheet: _Sheet, coils: list[Point], pair: list[HarnessWire]) -> None:
 
 
 class _Band(NamedTuple):
-    """A circuit as it is drawn: its wires by their last two digits, fields that are wrong, height of its first line, units."""
+    """A circuit as it is drawn: its wires by what they do and for which, fields that are wrong, height of its first line, units."""
 
     figures: CircuitFigures
-    own: dict[int, HarnessWire]
+    own: dict[tuple[str, int], HarnessWire]
     wrong: frozenset[str]
     y: float
     system: str
@@ -161,46 +166,70 @@ def _circuit(sheet: _Sheet, band: _Band) -> list[Point]:
 
 def _feed(sheet: _Sheet, band: _Band) -> None:
     own, y, fuse = band.own, band.y, band.figures.circuit.fuse
-    first = own.get(1, own.get(2))
-    _post(sheet, SOURCE, y, first.start if first else "", band.role("sources"))
-    if 1 in own:
-        sheet.wire(own[1], band.system, (SOURCE + 9, y), (FUSE - 22, y), flag=(88, y))
-        _fuse(sheet, FUSE, y, f"{fuse.si:g} A" if fuse else "", band.role("fuse", "fuse_at"))
-    elif "fuse" in band.wrong:
+    tied = [wire for (role, _), wire in own.items() if role == "source"] or [own["feed", 1]]
+    _post(sheet, SOURCE, y, " and ".join(wire.start for wire in tied), band.role("sources"))
+    begin = SOURCE + 9
+    if ("source", 1) in own:
+        begin = FUSE + 22
+        sheet.wire(own["source", 1], band.system, (SOURCE + 9, y), (FUSE - 22, y), flag=(88, y))
+        for k, wire in enumerate(tied[1:]):
+            sheet.line("wire.red", (SOURCE + 6, y - 7), (SOURCE + 22, y - 13 - 18 * k), (FUSE - 34, y - 13 - 18 * k), (FUSE - 26, y))
+            sheet.sleeve(88, y - 42 - 20 * k, wire.number)
+        if fuse:
+            _fuse(sheet, FUSE, y, f"{fuse.si:g} A", band.role("fuse", "fuse_at"))
+        else:
+            sheet.line("wire.red", (FUSE - 22, y), (begin, y))
+            sheet.node(FUSE, y)
+    if fuse is None and "fuse" in band.wrong:
         sheet.words(92, y - 38, "no fuse", "el.alarm")
-    if 2 in own:
-        sheet.wire(own[2], band.system, (FUSE + 22 if 1 in own else SOURCE + 9, y), (RELAY - 32, y), flag=(238, y))
+    sheet.wire(own["feed", 1], band.system, (begin, y), (SPLIT if ("feed_tail", 1) in own else RELAY - 32, y), flag=(238, y))
 
 
 def _to_motor(sheet: _Sheet, band: _Band, k: int, line: float) -> None:
     """From the relay, or from the splice behind it, through the plug to one motor."""
-    out = band.own[11 + k]
+    out = band.own["motor", k + 1]
     begin = RELAY + 32
-    if k and band.apart:
-        sheet.line("wire.red", (RELAY - 38, band.y), (RELAY - 38, line), (RELAY - 32, line))
-        sheet.node(RELAY - 38, band.y)
-    elif k:
-        begin = RELAY + 38
+    if ("out_tail", 1) in band.own or (band.figures.circuit.switch == "none" and len(band.figures.motors) > 1):
+        begin = JOIN
+        if k == 0:
+            _tails(sheet, [band.own[at] for at in (("out_tail", 1), ("out_tail", 2)) if at in band.own], (RELAY + 32, JOIN), (line, line))
         sheet.line(f"wire.{out.colour}", (begin, band.y), (begin, line))
         sheet.node(begin, band.y)
+    if band.apart:
+        _tails(sheet, [band.own["feed_tail", k + 1]], (SPLIT, RELAY - 32), (band.y, line))
+    elif k == 0 and ("feed_tail", 1) in band.own:
+        _tails(sheet, [band.own["feed_tail", 1], band.own["feed_tail", 2]], (SPLIT, RELAY - 32), (line, line))
     sheet.wire(out, band.system, (begin, line), (PLUG - 12, line), flag=(RELAY + 85, line))
     _plug(sheet, PLUG, line, k, band.role("connector"), band.figures.circuit.connector is not None)
     sheet.line(f"wire.{out.colour}", (PLUG + 12, line), (MOTOR - MOTOR_RADIUS, line))
 
 
+def _tails(sheet: _Sheet, tails: list[HarnessWire], across: tuple[float, float], lines: tuple[float, float]) -> None:
+    """Short wires between a splice and what shares it, told by their numbers: side by side where they run together."""
+    (x0, x1), (y0, y1) = across, lines
+    for tail in tails:
+        sheet.line(f"wire.{tail.colour}", (x0, y0), (x0, y1), (x1, y1))
+    if tails:
+        sheet.node(x0 if tails[0].role == "feed_tail" else x1, y0)
+        sheet.words((x0 + x1) / 2, y1 + 24, ", ".join(str(tail.number) for tail in tails), "el.flag")
+
+
 def _return(sheet: _Sheet, band: _Band, k: int, line: float) -> None:
     """From a motor to its ground, or to the one all share."""
-    back = band.own.get(21 + k)
+    back = band.own.get(("back_tail" if band.shared else "back", k + 1))
     if back is None:
         sheet.words(MOTOR + 78, line, "no way back", "el.alarm")
         return
-    joins = bool(band.shared and k)
-    end = GROUND - (24 if joins else 9)
-    sheet.wire(back, band.system, (MOTOR + MOTOR_RADIUS, line), (end, line), flag=(MOTOR + 72, line))
-    if joins:
+    end = GROUND - (30 if band.shared else 9)
+    sheet.wire(back, band.system, (MOTOR + MOTOR_RADIUS, line), (end, line), flag=(MOTOR + 68, line))
+    if band.shared:
         sheet.line("wire.black", (end, line), (end, band.y))
         sheet.node(end, band.y)
-        return
+        if k:
+            return
+        trunk = band.own["back", 1]
+        sheet.line("wire.black", (end, line), (GROUND - 9, line))
+        sheet.words(GROUND - 2, line + 24, f"{trunk.number}, {cut_length(trunk.length, band.system)}", "el.flag", "end")
     ground = band.figures.circuit.ground
     _bolt(sheet, GROUND, line, "battery −" if ground == "battery" else ground, band.role("ground"))
 
@@ -241,7 +270,7 @@ def _switch(sheet: _Sheet, figures: CircuitFigures, y: float, role: str) -> list
     if circuit.switch == "switch":
         return []
     sheet.box("el.coil", RELAY, y - 34, 26, 11, 2)
-    return [(RELAY, y - 34)]
+    return [(RELAY, y - 34)] * (2 if circuit.switch == "parallel" else 1)
 
 
 def _plug(sheet: _Sheet, x: float, y: float, k: int, role: str, fitted: bool) -> None:
@@ -294,18 +323,20 @@ def _lane(sheet: _Sheet, told: tuple[Build, Package, Assessment], wires: tuple[H
         _post(sheet, SOURCE, y, "key feed" if control.coil == "key" else "always live", "el.part")
         _fuse(sheet, FUSE, y, f"{COIL_FUSE:g} A", "el.part")
         sheet.line("wire.violet", (SOURCE + 9, y), (FUSE - 22, y))
-        feed = COIL_BUS if own[1].end == "coils, splice" else brain_x - brain_wide / 2
+        feed = brain_x - brain_wide / 2 if own[1].end.startswith(by) else COIL_BUS
         sheet.wire(own[1], system, (FUSE + 22, y), (feed, y), flag=(88, y))
     sheet.box("el.bad" if wrong & {"sensor", "strategy"} else "el.part", brain_x, y, brain_wide, 48, 6)
     sheet.words(brain_x, y + 9, by, "el.value")
     sheet.words(brain_x, y - 9, _set_points(build, control, system))
-    common = "wire.violet" if own and 1 in own and own[1].end == "coils, splice" else "wire.black" if 2 in own else ""
+    common = "wire.violet" if 1 in own and not own[1].end.startswith(by) else "wire.black" if 2 in own else ""
     _buses(sheet, own, coils, (control.strategy in STAGED, common, brain_x - brain_wide / 2, y))
     _sensor(sheet, control, own, (brain_x + brain_wide / 2, y), (system, "el.bad" if wrong & {"sensor", "strap"} else "el.part"))
-    if 6 in own:
-        _tag(sheet, own[6], (88, -121), "override in the cab")
-    if 5 in own:
-        _tag(sheet, own[5], (416, -121), "A/C pressure switch")
+    if 9 in own:
+        sheet.line("wire.black", (brain_x + 40, y - 24), (brain_x + 40, y - 34))
+        _bolt_head(sheet, brain_x + 40, y - 38, 5)
+        sheet.sleeve(brain_x + 62, y - 38, 9)
+    _tag(sheet, [own[k] for k in (60, 6, 61) if k in own], (88, -121), "override in the cab")
+    _tag(sheet, [own[k] for k in (5, 62, 63) if k in own], (416, -121), "A/C pressure switch")
 
 
 def _set_points(build: Build, control: Control, system: str) -> str:
@@ -331,16 +362,23 @@ def _buses(sheet: _Sheet, own: dict[int, HarnessWire], coils: list[Point], lane:
         sheet.ring("el.part", COIL_BUS, top, 8)
         sheet.words(COIL_BUS + 14, top - 6, "ground", "el.words", "start")
         sheet.sleeve(COIL_BUS, top - 26, 2)
+    for stage in range(1 + staged):
+        if 7 + stage in own:
+            sheet.sleeve(brain - 16, y + 8 - 16 * stage, 7 + stage)
+    tail = 40 if common == "wire.violet" else 50
     for k, (x, at) in enumerate(coils):
         stage = min(k, 1) if staged else 0
-        bus, wire = TRIGGER_BUS[stage], own.get(11 + k)
-        out = y + 8 - 16 * stage
+        bus, out = TRIGGER_BUS[stage], y + 8 - 16 * stage
         sheet.line("wire.blue", (brain, out), (bus, out), (bus, at - 4), (x - 13, at - 4))
         if common:
             sheet.line(common, (COIL_BUS, at + 3), (x - 13, at + 3))
             sheet.node(COIL_BUS, at + 3)
-        if wire is not None:
-            sheet.sleeve(bus - 26, at - 4, wire.number)
+        # Two relays side by side are drawn as one: their sleeves beside each other.
+        aside = 34 * (coils[:k].count((x, at)))
+        if 11 + k in own:
+            sheet.sleeve(bus - 26 - aside, at - 4, 11 + k)
+        if tail + 1 + k in own:
+            sheet.sleeve(COIL_BUS + 20 + aside, at + 3, tail + 1 + k)
 
 
 def _sensor(sheet: _Sheet, control: Control, own: dict[int, HarnessWire], start: Point, told: tuple[str, str]) -> None:
@@ -363,11 +401,17 @@ def _sensor(sheet: _Sheet, control: Control, own: dict[int, HarnessWire], start:
         sheet.sleeve((x + 30 + GROUND - 9) / 2, y, 4)
 
 
-def _tag(sheet: _Sheet, wire: HarnessWire, at: Point, name: str) -> None:
-    """Something that speaks into the control by one wire, told by its number."""
+def _tag(sheet: _Sheet, wires: list[HarnessWire], at: Point, name: str) -> None:
+    """Something that speaks into the control, told by the numbers of its wires; nothing where it has none."""
+    if not wires:
+        return
     x, y = at
     sheet.box("el.part", x, y, 166, 24, 3)
     sheet.words(x, y, name)
-    sheet.line(f"wire.{wire.colour}", (x + 76, y), (x + 108, y))
-    sheet.sleeve(x + 92, y, wire.number)
-    sheet.words(x + 114, y, f"{wire.colour}, to {'trigger' if 'trigger' in wire.end else 'controller'}", "el.flag", "start")
+    begin = x + 83
+    for wire in wires:
+        sheet.line(f"wire.{wire.colour}", (begin, y), (begin + 30, y))
+        sheet.sleeve(begin + 18, y, wire.number)
+        begin += 32
+    inputs = any("input" in wire.end for wire in wires)
+    sheet.words(begin + 4, y, "to the controller" if inputs else "to the trigger", "el.flag", "start")

@@ -6,7 +6,8 @@ from typing import NamedTuple
 
 from keelroom.assess.electrical.controller import HOSED, SENSORLESS, place_of
 from keelroom.assess.electrical.figures import Electrics
-from keelroom.assess.electrical.harness import SIGNAL, THREADS, Rows, relays
+from keelroom.assess.electrical.harness import THREADS, Rows
+from keelroom.assess.electrical.signals import SIGNAL, relays
 from keelroom.build.quantity import described
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.electrical import Control

@@ -1,30 +1,22 @@
-"""The harness as it is built: wires by number, terminals, splices, loom and shrink."""
+"""The harness as it is built, all told from the graph of its wires: cut list, joints, terminals and parts, loom and shrink."""
 
 from __future__ import annotations
 
 import math
 from collections import Counter
+from collections.abc import Iterable
 from typing import NamedTuple
 
-from keelroom.assess.electrical.controller import BY_COMPUTER, HOSED, SENSORLESS, STAGED, place_of
-from keelroom.assess.electrical.figures import CircuitFigures, Electrics
+from keelroom.assess.electrical.controller import HOSED, place_of
+from keelroom.assess.electrical.figures import Electrics
+from keelroom.assess.electrical.leads import COIL_MINUS, COIL_PLUS, IN, OUT, POSTS, HarnessWire, circuit_leads, contacts, titles
+from keelroom.assess.electrical.signals import COIL_FUSE, KEY_FEED, LIVE_FEED, OVERRIDE, SENSORS, brains, control_wires
 from keelroom.build.schema.build import Build
-from keelroom.build.schema.electrical import Control
 from keelroom.build.schema.package import Package
-from keelroom.core.electrical.wire import CABLES
-from keelroom.gauges import awg_area, awg_text
-from keelroom.units import INCH, KINDS, format_si
+from keelroom.gauges import awg_area
+from keelroom.units import KINDS, format_si
 
 Rows = list[tuple[str, ...]]
-MOTOR_COLOURS = ("orange", "yellow", "brown", "pink")
-SIGNAL = awg_text(18)
-GROUNDING = ("ground_switch", "two_speed", "both_relays", "computer")
-"""strategies that ground the coils; the others feed them"""
-SIGNAL_LENGTHS = {"coil": 60 * INCH, "trigger": 60 * INCH, "sensor": 48 * INCH, "request": 72 * INCH, "override": 96 * INCH}
-"""[m] signal wires are cut to where nothing else is known: relays by the battery, switch by the driver (common practice)."""
-COIL_FUSE = 5.0
-KEYED, KEYED_BACK = 30, 60
-"""first numbers of the coil wires of relays that only the key commands: feed and ground"""
 HEAVY_SECTION = 8.0
 """[mm2] of copper in one joint from which the heavier crimp tool is wanted (common practice)."""
 LOOMS = (5.0, 7.0, 10.0, 13.0, 16.0, 19.0, 25.0, 32.0)
@@ -32,144 +24,26 @@ SHRINKS = (3.0, 6.0, 9.0, 12.0, 19.0, 24.0, 39.0)
 """[mm] inside widths of split loom and of shrink tube as supplied, on sale."""
 LOOM_FILL, SHRINK_OVER = 0.80, 1.25
 INSULATION = 0.7e-3
-SENSORS = {"upper_hose": "adapter in the upper hose", "lower_hose": "adapter in the lower hose", "housing": "thermostat housing", "fins": "probe in the fins", "engine": "engine’s own sensor", "none": "none"}  # fmt: skip
 THREADS = {"npt_18": "1/8 NPT", "npt_14": "1/4 NPT", "npt_38": "3/8 NPT", "npt_12": "1/2 NPT", "m14": "M14 × 1.5", "m16": "M16 × 1.5", "m22": "M22 × 1.5"}  # fmt: skip
-
-
-class HarnessWire(NamedTuple):
-    """One wire: number, where from and to, size as written, colour, length [m], what it carries [A]; circuit it belongs to ('' control)."""
-
-    number: int
-    start: str
-    end: str
-    size: str
-    cable: str
-    colour: str
-    length: float
-    current: float
-    circuit: str
+FUSE_FORMS = {"blade": "blade", "large_blade": "large blade", "cartridge": "cartridge", "bolt_down": "bolt-down"}
 
 
 def harness(build: Build, package: Package, found: Electrics) -> tuple[HarnessWire, ...]:
     """Every wire, numbered by its place: a circuit's numbers begin with its own, so that nothing moves when another changes."""
-    wires = list(control_wires(build, package.control, found))
+    wires, named = list(control_wires(package.control, found)), titles(found)
     for k, figures in enumerate(found.circuits, 1):
-        wires += _circuit_wires(build, figures, 100 * k)
+        wires += circuit_leads(figures, build.supply.sources, named[figures.circuit.id], 100 * k)
     return tuple(wires)
 
 
-def _circuit_wires(build: Build, figures: CircuitFigures, base: int) -> list[HarnessWire]:
-    circuit = figures.circuit
-    tied = [source.name or source.id for source in build.supply.sources if source.id in circuit.sources]
-    source = " and ".join(tied) or "nothing"
-
-    def made(number: int, ends: tuple[str, str], run: str, colour: str, length: float, current: float) -> HarnessWire:
-        wire = getattr(circuit, run)
-        return HarnessWire(base + number, *ends, wire.size.as_typed, CABLES[wire.cable].name, colour, length, current, circuit.id)
-
-    name = circuit.name or circuit.id
-    switch = {"none": "splice", "switch": "switch", "controller": "controller"}.get(circuit.switch, "relay")
-    before = min(circuit.fuse_at.si, circuit.feed.length.si) if circuit.fuse else 0.0
-    wires = [made(1, (source, f"fuse {circuit.fuse.si:g} A"), "feed", "red", before, figures.continuous)] if circuit.fuse else []
-    start = f"fuse {circuit.fuse.si:g} A" if circuit.fuse else source
-    wires.append(made(2, (start, f"{name}: {switch}"), "feed", "red", circuit.feed.length.si - before, figures.continuous))
-    for k, motored in enumerate(figures.motors, 1):
-        own = f"{name}: {switch} {k}" if circuit.switch == "relays" and len(figures.motors) > 1 else f"{name}: {switch}"
-        wires.append(made(10 + k, (own, f"{motored.name} +"), "branch", MOTOR_COLOURS[(k - 1) % 4], circuit.branch.length.si, figures.each))
-    if circuit.ground == "none":
-        return wires
-    shared = circuit.shared_ground and len(figures.motors) > 1
-    back = "ground " + ("post of the battery" if circuit.ground == "battery" else circuit.ground)
-    for k, motored in enumerate(figures.motors, 1):
-        if shared and k > 1:
-            wires.append(
-                made(
-                    20 + k, (f"{motored.name} −", f"{figures.motors[0].name} −"), "branch", "black", circuit.branch.length.si, figures.each
-                )
-            )
-        else:
-            wires.append(
-                made(
-                    20 + k,
-                    (f"{motored.name} −", back),
-                    "back",
-                    "black",
-                    circuit.back.length.si,
-                    figures.continuous if shared else figures.each,
-                )
-            )
-    return wires
+def posts(build: Build) -> frozenset[str]:
+    """Points wires end at without a joint: posts with ring terminals, and bodies that are wired by themselves."""
+    return frozenset((*(source.name or source.id for source in build.supply.sources), *SENSORS.values(), "compressor clutch feed"))
 
 
-def commanded_parts(found: Electrics) -> list[str]:
-    """Every relay coil and controller that the fans' control drives, by name."""
-    names = []
-    for figures in found.circuits:
-        circuit = figures.circuit
-        if not figures.cools or circuit.switch in ("switch", "none"):
-            continue
-        count = len(figures.motors) if circuit.switch == "relays" else 2 if circuit.switch == "parallel" else 1
-        what = f"{circuit.name or circuit.id}: {'controller' if circuit.switch == 'controller' else 'relay'}"
-        names += [f"{what} {k}" if count > 1 else what for k in range(1, count + 1)]
-    return names
-
-
-def relays(found: Electrics) -> list[str]:
-    """Those of them that click."""
-    return [name for name in commanded_parts(found) if ": relay" in name]
-
-
-def brains(control: Control) -> str:
-    """What commands the coils."""
-    return {"toggle": "toggle", "adjustable": "controller", "variable": "variable controller", "computer": "engine computer", "computer_pwm": "engine computer"}.get(
-        control.strategy, "thermoswitch"
-    )  # fmt: skip
-
-
-def control_wires(build: Build, control: Control, found: Electrics) -> tuple[HarnessWire, ...]:
-    """Signal wires: coil feed and trigger, sensor, A/C request, override. Numbers under 100."""
-    driven, coils, by = commanded_parts(found), relays(found), brains(control)
-    keyed = _keyed_wires(found)
-    if not driven:
-        return keyed
-    feed = "key-switched feed, 5 A fuse" if control.coil == "key" else "always-live feed, 5 A fuse"
-    wires: list[HarnessWire] = []
-
-    def add(number: int, ends: tuple[str, str], colour: str, kind: str) -> None:
-        wires.append(HarnessWire(number, *ends, SIGNAL, CABLES["j1128_crosslinked"].name, colour, SIGNAL_LENGTHS[kind], 0.2, ""))
-
-    grounds = control.strategy in GROUNDING
-    add(1, (feed, "coils, splice") if grounds and coils else (feed, by), "violet", "coil")
-    if coils and not grounds:
-        add(2, ("coils, splice", "ground chassis"), "black", "coil")
-    for k, part in enumerate(driven, 1):
-        stage = f"{by} {'low' if k == 1 else 'high'}" if control.strategy in STAGED else by
-        end = f"{part}, coil" if part in coils else f"{part}, signal"
-        add(10 + k, (end, stage) if grounds and part in coils else (stage, end), "blue", "trigger")
-    place = place_of(control)
-    if control.strategy not in (*SENSORLESS, *BY_COMPUTER) and by != "thermoswitch" and place != "none":
-        add(3, (SENSORS[place], by), "grey", "sensor")
-    if by == "thermoswitch" and place in HOSED and control.strap:
-        add(4, (SENSORS[place], "ground chassis, strap"), "black", "sensor")
-    if control.ac_request and control.strategy not in SENSORLESS:
-        add(5, ("A/C pressure switch", by if by != "thermoswitch" else "coil trigger, through a diode"), "green", "request")
-    if control.override and control.strategy not in SENSORLESS:
-        add(6, ("override switch in the cab", "coil trigger" if coils else by), "white", "override")
-    return (*wires, *keyed)
-
-
-def _keyed_wires(found: Electrics) -> tuple[HarnessWire, ...]:
-    """Coils of relays that feed no cooling fan: on with the key, grounded at the chassis."""
-    wires = []
-    for k, figures in enumerate(found.circuits):
-        circuit = figures.circuit
-        if not figures.motors or circuit.switch not in ("relay", "relays", "parallel") or figures.cools:
-            continue
-        coil = f"{circuit.name or circuit.id}: relay, coil"
-        cable, length = CABLES["j1128_crosslinked"].name, SIGNAL_LENGTHS["coil"]
-        wires.append(HarnessWire(KEYED + k, "key-switched feed, 5 A fuse", coil, SIGNAL, cable, "violet", length, 0.2, ""))
-        wires.append(HarnessWire(KEYED_BACK + k, coil, "ground chassis", SIGNAL, cable, "black", SIGNAL_LENGTHS["sensor"], 0.2, ""))
-    return tuple(wires)
+def is_ground(point: str) -> bool:
+    """Whether rings go onto that point: a ground, or an end left open."""
+    return point.startswith(POSTS)
 
 
 def cut_length(si: float, system: str) -> str:
@@ -187,42 +61,63 @@ def wire_list(build: Build, package: Package, found: Electrics, system: str) -> 
 
 
 def parts_list(build: Build, package: Package, found: Electrics) -> Rows:
-    """Fuses, relays, connectors and terminals, heading first."""
+    """Fuses, relays, connectors and terminals, heading first; terminals as the ends of the wires ask for them."""
     counts: Counter[tuple[str, str]] = Counter()
+    wires, named, rings = harness(build, package, found), titles(found), posts(build)
     for figures in found.circuits:
-        circuit, name = figures.circuit, figures.circuit.name or figures.circuit.id
-        many = len(figures.motors)
+        circuit, name = figures.circuit, named[figures.circuit.id]
         if circuit.fuse:
-            form = {"blade": "blade", "large_blade": "large blade", "cartridge": "cartridge", "bolt_down": "bolt-down"}[circuit.fuse_form]
-            counts[(f"Fuse {circuit.fuse.si:g} A, {form}, with sealed holder for {circuit.feed.size.as_typed}", name)] += 1
+            counts[(f"Fuse {circuit.fuse.si:g} A, {FUSE_FORMS[circuit.fuse_form]}, with sealed holder for {circuit.feed.size.as_typed}", name)] += 1  # fmt: skip
         rating = f" {circuit.relay.si:g} A" if circuit.relay else ""
         if circuit.switch in ("relay", "relays", "parallel"):
-            number = many if circuit.switch == "relays" else 2 if circuit.switch == "parallel" else 1
-            counts[(f"Relay{rating}, with socket", name)] += max(number, 1)
-            counts[(f"Socket terminal for {circuit.feed.size.as_typed}", name)] += max(number, 1)
-            counts[(f"Socket terminal for {circuit.branch.size.as_typed}", name)] += max(many, 1)
-            counts[(f"Socket terminal for {SIGNAL}", name)] += 2 * max(number, 1)
+            counts[(f"Relay{rating}, with socket", name)] += contacts(circuit, len(figures.motors))
         elif circuit.switch != "none":
             counts[(f"{'Controller' if circuit.switch == 'controller' else 'Switch'}{rating}", name)] += 1
         if circuit.connector:
             for k, motored in enumerate(figures.motors):
                 halves = "socket on the motor, pin on the harness" if k % 2 == 0 else "pin on the motor, socket on the harness"
                 counts[(f"Keyed sealed two-way connector {circuit.connector.si:g} A: {halves}", motored.name)] += 1
-        counts[(f"Ring terminal for {circuit.feed.size.as_typed}", f"{name}, source")] += 1
-        if circuit.ground != "none":
-            counts[(f"Ring terminal for {circuit.back.size.as_typed}", f"{name}, ground")] += (
-                1 if circuit.shared_ground else max(many, 1)
-            ) * int(circuit.grounds.si)
-    control = package.control
-    if brains(control) == "thermoswitch" and place_of(control) in HOSED:
-        counts[(f"Hose adapter with {THREADS[control.thread]} boss, two clamps", SENSORS[place_of(control)])] += 1
-    if any(wire.colour == "violet" for wire in control_wires(build, control, found)):
-        counts[(f"Fuse {COIL_FUSE:g} A with holder, for the coils", "control")] += 1
+        counts += _terminals((wire for wire in wires if wire.circuit == circuit.id), name, rings)
+    counts += _terminals((wire for wire in wires if not wire.circuit), "control", rings)
+    counts += _control_parts(package, wires)
+    for splice in splices(build, package, found):
+        counts[(f"Crimp splice for {splice.section:.1f} mm², shrink with adhesive", splice.place)] += 1
     return [("Part", "Pieces", "For"), *((part, str(count), purpose) for (part, purpose), count in counts.items())]
 
 
+def _terminals(wires: Iterable[HarnessWire], purpose: str, rings: frozenset[str]) -> Counter[tuple[str, str]]:
+    """A socket terminal for every end in a relay's socket, a ring for every end on a post or a ground."""
+    counts: Counter[tuple[str, str]] = Counter()
+    for wire in wires:
+        for point in (wire.start, wire.end):
+            if ": relay" in point and point.rpartition(", ")[2] in map(str, (IN, OUT, COIL_PLUS, COIL_MINUS)):
+                counts[(f"Socket terminal for {wire.size}", purpose)] += 1
+            elif is_ground(point) or (point in rings and wire.circuit):
+                side = "ground" if is_ground(point) else "source"
+                counts[(f"Ring terminal for {wire.size}", f"{purpose}, {side}")] += 1
+    return counts
+
+
+def _control_parts(package: Package, wires: tuple[HarnessWire, ...]) -> Counter[tuple[str, str]]:
+    """What the control needs besides wire and terminals."""
+    counts: Counter[tuple[str, str]] = Counter()
+    control = package.control
+    points = {point for wire in wires for point in (wire.start, wire.end)}
+    if brains(control) == "thermoswitch" and place_of(control) in HOSED:
+        counts[(f"Hose adapter with {THREADS[control.thread]} boss, two clamps", SENSORS[place_of(control)])] += 1
+    for feed in (KEY_FEED, LIVE_FEED):
+        if feed in points:
+            counts[(f"Fuse {COIL_FUSE:g} A with holder, for the coils, on a {feed.partition(',')[0]}", "control")] += 1
+    poles = sum(point.startswith(f"{OVERRIDE}, pole") for point in points)
+    if poles:
+        counts[(f"Switch for the cab, {'one pole' if poles == 1 else 'two poles'}", "override")] += 1
+    if "diode, plain end" in points:
+        counts[("Diode, 1 A", "A/C request")] += 1
+    return counts
+
+
 class Splice(NamedTuple):
-    """A joint of several wires: their numbers, copper in it [mm2], whether the heavier tool is wanted."""
+    """A joint of several wires: where, their numbers, copper in it [mm2], whether the heavier tool is wanted."""
 
     place: str
     numbers: tuple[int, ...]
@@ -231,31 +126,17 @@ class Splice(NamedTuple):
 
 
 def splices(build: Build, package: Package, found: Electrics) -> tuple[Splice, ...]:
-    """Every joint of three wires or more."""
-    wires = harness(build, package, found)
-    joints: list[tuple[str, list[HarnessWire]]] = []
-    for figures in found.circuits:
-        own = [wire for wire in wires if wire.circuit == figures.circuit.id]
-        name = figures.circuit.name or figures.circuit.id
-        if len(figures.motors) > 1:
-            out = [wire for wire in own if 10 < wire.number % 100 < 20]
-            joints.append(
-                (
-                    f"{name}: {'feed to the relays' if figures.circuit.switch == 'relays' else 'relay to the motors'}",
-                    [wire for wire in own if wire.number % 100 == 2] + out,
-                )
-            )
-            back = [wire for wire in own if wire.number % 100 > 20]
-            if figures.circuit.shared_ground:
-                joints.append((f"{name}: shared ground", back))
-    common = [wire for wire in wires if not wire.circuit and "coils, splice" in (wire.start, wire.end)]
-    if common and len(relays(found)) > 1:
-        # One tail to each coil out of the common feed or ground.
-        joints.append(("Coils, common side", [*common, *(wire for wire in wires if not wire.circuit and 10 < wire.number < KEYED)]))
+    """Every point where two wires or more meet and no post, ground or body holds them."""
+    meeting: dict[str, list[HarnessWire]] = {}
+    for wire in harness(build, package, found):
+        for point in (wire.start, wire.end):
+            meeting.setdefault(point, []).append(wire)
+    held = posts(build)
     made = []
-    for place, joined in joints:
-        section = sum(section_of(wire.size) for wire in joined) * 1e6
-        made.append(Splice(place, tuple(wire.number for wire in joined), section, len(joined) > 2 or section > HEAVY_SECTION))
+    for place, joined in meeting.items():
+        if len(joined) > 1 and place not in held and not is_ground(place):
+            section = sum(section_of(wire.size) for wire in joined) * 1e6
+            made.append(Splice(place, tuple(wire.number for wire in joined), section, section > HEAVY_SECTION))
     return tuple(made)
 
 
@@ -290,12 +171,13 @@ def loom_list(build: Build, package: Package, found: Electrics, system: str) -> 
     """Split loom by stretch and shrink tube by wire, heading first."""
     wires = harness(build, package, found)
     rows: Rows = [("Piece", "Size", "Length or pieces", "Over")]
+    named = titles(found)
     for figures in found.circuits:
         own = [wire for wire in wires if wire.circuit == figures.circuit.id]
-        name = figures.circuit.name or figures.circuit.id
+        name = named[figures.circuit.id]
         for words, members, run in (
-            ("feed", [w for w in own if w.number % 100 == 2], "feed"),
-            ("to the motors", [w for w in own if w.number % 100 > 10], "branch"),
+            ("feed", [w for w in own if w.role == "feed"], "feed"),
+            ("to the motors", [w for w in own if w.role in ("motor", "back", "back_tail")], "branch"),
         ):
             if members:
                 width = bundle_width([wire.size for wire in members]) * 1e3
