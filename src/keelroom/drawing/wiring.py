@@ -22,7 +22,7 @@ MM = 1e-3
 WIDTH = 686.0
 SOURCE, FUSE, RELAY, PLUG, MOTOR, GROUND = 30.0, 158.0, 336.0, 478.0, 516.0, 648.0
 """[mm] columns"""
-SPLIT, JOIN = RELAY - 44.0, RELAY + 44.0
+SPLIT, JOIN = RELAY - 56.0, RELAY + 44.0
 """[mm] splices ahead of the contacts and behind them"""
 COIL_BUS, TRIGGER_BUS = 187.0, (290.0, 297.0)
 LANE, LINE, HEAD = 150.0, 106.0, 30.0
@@ -35,6 +35,8 @@ class _Sheet:
 
     def __init__(self) -> None:
         self.shapes: list[Shape] = []
+        self.sleeves: list[Shape] = []
+        """drawn last, over whatever crosses them"""
 
     def line(self, role: str, *points: Point) -> None:
         self.shapes.append(Polyline(role, tuple((x * MM, y * MM) for x, y in points)))
@@ -66,8 +68,9 @@ class _Sheet:
 
     def sleeve(self, x: float, y: float, number: int) -> None:
         """The printed sleeve a wire is told by."""
-        self.box("el.sleeve", x, y, 14 + 9 * len(str(number)), 17, 3)
-        self.words(x, y, str(number), "el.flag")
+        wide, high = (14 + 9 * len(str(number))) * MM, 17 * MM
+        self.sleeves.append(Rect("el.sleeve", x * MM - wide / 2, y * MM - high / 2, wide, high, 3 * MM))
+        self.sleeves.append(Label("el.flag", (x * MM, y * MM), str(number), "middle"))
 
 
 def wiring(build: Build, package: Package, assessment: Assessment, system: str) -> Scene | None:
@@ -83,7 +86,7 @@ def wiring(build: Build, package: Package, assessment: Assessment, system: str) 
         bottom -= HEAD + LINE * max(len(figures.motors), 1)
     coils = _bands(sheet, found.circuits, wires, tops, (assessment, system))
     _lane(sheet, (build, package, assessment), wires, coils, system)
-    return Scene(tuple(sheet.shapes), (0.0, bottom * MM, WIDTH * MM, -bottom * MM))
+    return Scene((*sheet.shapes, *sheet.sleeves), (0.0, bottom * MM, WIDTH * MM, -bottom * MM))
 
 
 def _bands(
@@ -121,7 +124,7 @@ def _by_key(sheet: _Sheet, coils: list[Point], pair: list[HarnessWire]) -> None:
     for (x, y), (fed, back) in zip(coils, [pair] if len(pair) == 2 else [], strict=False):
         sheet.line(f"wire.{fed.colour}", (x - 13, y), (x - 66, y))
         sheet.sleeve(x - 52, y, fed.number)
-        sheet.words(x - 72, y, "key", "el.words", "end")
+        sheet.words(x - 76, y, "key", "el.words", "end")
         sheet.line(f"wire.{back.colour}", (x + 13, y), (x + 66, y))
         sheet.sleeve(x + 52, y, back.number)
         _bolt_head(sheet, x + 76, y, 7)
@@ -174,7 +177,7 @@ def _feed(sheet: _Sheet, band: _Band) -> None:
         sheet.wire(own["source", 1], band.system, (SOURCE + 9, y), (FUSE - 22, y), flag=(88, y))
         for k, wire in enumerate(tied[1:]):
             sheet.line("wire.red", (SOURCE + 6, y - 7), (SOURCE + 22, y - 13 - 18 * k), (FUSE - 34, y - 13 - 18 * k), (FUSE - 26, y))
-            sheet.sleeve(88, y - 42 - 20 * k, wire.number)
+            sheet.sleeve(134, y - 24 - 18 * k, wire.number)
         if fuse:
             _fuse(sheet, FUSE, y, f"{fuse.si:g} A", band.role("fuse", "fuse_at"))
         else:
@@ -211,7 +214,8 @@ def _tails(sheet: _Sheet, tails: list[HarnessWire], across: tuple[float, float],
         sheet.line(f"wire.{tail.colour}", (x0, y0), (x0, y1), (x1, y1))
     if tails:
         sheet.node(x0 if tails[0].role == "feed_tail" else x1, y0)
-        sheet.words((x0 + x1) / 2, y1 + 24, ", ".join(str(tail.number) for tail in tails), "el.flag")
+        for k, tail in enumerate(tails):
+            sheet.sleeve((x0 + x1) / 2, y1 + 20 * (1 - 2 * k), tail.number)
 
 
 def _return(sheet: _Sheet, band: _Band, k: int, line: float) -> None:
@@ -229,7 +233,7 @@ def _return(sheet: _Sheet, band: _Band, k: int, line: float) -> None:
             return
         trunk = band.own["back", 1]
         sheet.line("wire.black", (end, line), (GROUND - 9, line))
-        sheet.words(GROUND - 2, line + 24, f"{trunk.number}, {cut_length(trunk.length, band.system)}", "el.flag", "end")
+        sheet.words(WIDTH - 12, line + 40, f"{trunk.number}, {cut_length(trunk.length, band.system)}", "el.flag", "end")
     ground = band.figures.circuit.ground
     _bolt(sheet, GROUND, line, "battery −" if ground == "battery" else ground, band.role("ground"))
 
@@ -413,5 +417,3 @@ def _tag(sheet: _Sheet, wires: list[HarnessWire], at: Point, name: str) -> None:
         sheet.line(f"wire.{wire.colour}", (begin, y), (begin + 30, y))
         sheet.sleeve(begin + 18, y, wire.number)
         begin += 32
-    inputs = any("input" in wire.end for wire in wires)
-    sheet.words(begin + 4, y, "to the controller" if inputs else "to the trigger", "el.flag", "start")
