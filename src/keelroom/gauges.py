@@ -8,8 +8,8 @@ from typing import Never
 
 from keelroom.errors import InputError
 
-AWG_SIZES = (22, 20, 18, 16, 14, 12, 10, 8, 6, 4, 2, 1, 0, -1)
-"""Gauge numbers automotive cable is sold in, thin to thick; 0 and -1 are 1/0 and 2/0."""
+AWG_SIZES = (22, 20, 18, 16, 14, 12, 10, 8, 6, 4, 2, 1, 0, -1, -2, -3)
+"""Gauge numbers automotive cable is sold in, thin to thick; 0, -1, -2 and -3 are 1/0 to 4/0."""
 METRIC_SIZES = (0.35, 0.5, 0.75, 1.0, 1.5, 2.5, 4.0, 6.0, 10.0, 16.0, 25.0, 35.0, 50.0, 70.0)
 """Nominal sections [mm2] of ISO 6722 cable."""
 _SIZE = re.compile(r"(?:(awg|gauge|ga|#)\s*)?(-?\d+(?:[.,]\d+)?)(/0)?\s*(awg|gauge|ga|g|mm²|mm2|sqmm|mm)?", re.I)

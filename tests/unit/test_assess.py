@@ -443,7 +443,7 @@ def test_start_imports_nothing_heavy():
     assert done.stdout.strip() == "[]"
 
 
-@pytest.mark.parametrize("version", [1, 2, 3])
+@pytest.mark.parametrize("version", [1, 2, 3, 4])
 def test_every_golden_version_still_loads(version):
     golden = load(GOLDEN / f"version-{version}.keelroom")
     assert golden.packages

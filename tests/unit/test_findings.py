@@ -54,6 +54,9 @@ CLEAR = (("survey",), Survey(hood=Hood(front=quantity("60 in", "length", "measur
 """a bay with nothing in it but a hood far away"""
 CHECKED = (("survey", "checks"), ("hood", "belt", "latch", "structure"))
 ASSUMED = [("grille_area", "250 in²", "area"), ("exit_area", "300 in²", "area"), ("drag_area", "15 ft²", "area")]
+CHARGE = ("supply", "charge_wire")
+AMPS_120 = (("brief", "accessories", "alternator_rating"), "120 A", "current")
+HEAVY = (((*CHARGE, "size"), "2 AWG", "wire size"), AMPS_120)
 FULL_FEED = tuple(((*CIRCUIT, run, "size"), "4 AWG", "wire size") for run in ("feed", "branch", "back"))
 
 FIX = "its own fixes"
@@ -161,6 +164,11 @@ TABLE = {
         [(("supply", "sources", "ignition", "voltage"), "12 V", "voltage")],
     ),
     "fuse_start": ([((*CIRCUIT, "fuse"), "40 A", "current"), *FULL_FEED], FIX),
+    "charge_cable_hot": ([((*CHARGE, "size"), "10 AWG", "wire size"), ((*CHARGE, "length"), "1 ft", "length"), AMPS_120], FIX),
+    "charge_place": ([((*CHARGE, "ambient"), "260 °F", "temperature")], [((*CHARGE, "cable"), "iso_d")]),
+    "charge_unfused": ([], FIX),
+    "charge_fuse_small": ([*HEAVY, (("supply", "charge_fuse"), "100 A", "current")], FIX),
+    "charge_fuse_over": ([*HEAVY, (("supply", "charge_fuse"), "300 A", "current")], FIX),
     "ramp_through_relay": ([((*CONTROL, "strategy"), "variable")], FIX),
 }  # fmt: skip
 

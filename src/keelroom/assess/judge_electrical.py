@@ -2,20 +2,19 @@
 
 from __future__ import annotations
 
-import math
-
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.bench import adapter_of
-from keelroom.assess.electrical.charge import charge_drop, cure_fixes, cure_words, cures_for, fan_current_alone, share_taken
+from keelroom.assess.electrical.charge import fan_current_alone, share_taken
 from keelroom.assess.electrical.controller import BY_COMPUTER, HOSED, RAMPED, SENSORLESS, STAGED, place_of, set_for_lower_hose
-from keelroom.assess.electrical.figures import Electrics, own_relays
+from keelroom.assess.electrical.figures import own_relays
 from keelroom.assess.electrical.signals import GROUNDING
-from keelroom.assess.electrical.system import battery_of, run_of
+from keelroom.assess.electrical.system import battery_of
+from keelroom.assess.judge_charging import charging
 from keelroom.assess.judge_circuits import circuits
 from keelroom.assess.wording import Found, choose_fix, flag_fix, set_fix
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
-from keelroom.core.electrical.charging import discharge_time, output, top_speed
+from keelroom.core.electrical.charging import discharge_time
 from keelroom.core.electrical.control import FIN_SHARE, outlet_for
 from keelroom.core.findings import Finding, Fix
 from keelroom.units import both
@@ -41,7 +40,7 @@ def electrical(build: Build, package: Package, assessment: Assessment) -> Found:
     yield from _curves(build, package)
     for check in (_control, _sensor, _run_on, _direction):
         yield from check(build, package, assessment)
-    yield from _charging(build, assessment, found)
+    yield from charging(build, assessment, found)
 
 
 def _control(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -171,42 +170,3 @@ def _direction(build: Build, package: Package, assessment: Assessment) -> Found:
             yield Finding("spins_backwards", "problem", ("packages", package.id, "fans", fan.id, "reversed_blade"), f"{fan.name or 'A fan'} turns backwards",
                           f"A one-way blade run the wrong way moves {fan.reversed_share.si:.0%} of its air. Swap its two wires, then key the connectors: one male, one female a side.",
                           (flag_fix("It turns the right way", ("packages", package.id, "fans", fan.id, "reversed_blade"), False),))  # fmt: skip
-
-
-def _charging(build: Build, assessment: Assessment, found: Electrics) -> Found:
-    supply, alternator, at = build.supply, found.alternator, ("brief", "accessories", "alternator_rating")
-    totals = assessment.totals
-    need, have = totals.amps_at_idle, totals.alternator_at_idle
-    if alternator is None:
-        return
-    idle_rpm = build.brief.engine.idle_rpm.si * 60 if build.brief.engine.idle_rpm else 700.0
-    top = top_speed(alternator, supply.redline.si * 60)
-    limit = supply.speed_limit.si * 60
-    if need is not None and have is not None and need > have:
-        system = found.idle
-        volts = f" At the battery it settles at {system.balance.voltage:.1f} V." if system else ""
-        full = max(system.full, need) if system else need
-        lasts = discharge_time(battery_of(supply), need - have) / 60
-        cures = cures_for(build, alternator, full)
-        yield Finding("alternator_short", "problem", at, "The alternator cannot feed the fans at idle",
-                      f"{need:.0f} A wanted against {have:.0f} A hot at idle: the battery makes up {need - have:.0f} A and is down in {lasts:.0f} min; the voltage sinks, and the fans with it.{volts} {cure_words(build, alternator, cures)}",
-                      cure_fixes(build, alternator, cures), value=need, limit=have)  # fmt: skip
-    elif found.idle and found.idle.balance.voltage < LOW_VOLTAGE and found.idle.measured:
-        yield Finding("battery_low", "problem", ("brief", "accessories", "idle_voltage"), f"{found.idle.balance.voltage:.1f} V at the battery at idle",
-                      "A healthy battery holds 12.0–12.3 V at 40 A: this one is nearly flat. The same reading at the fan alone would be its wire.", value=found.idle.balance.voltage, limit=LOW_VOLTAGE)  # fmt: skip
-    if top > limit:
-        ratio = limit / (supply.redline.si * 60)
-        yield Finding("over_speed", "problem", ("supply", "pulley_ratio"), "The pulley over-speeds the alternator",
-                      f"{top:.0f} rpm at the redline against its limit of {limit:.0f}: the rotor’s windings let go. A ratio of {ratio:.2f} keeps it; idle output then is {output(alternator._replace(ratio=ratio, idle_share=None), idle_rpm):.0f} A.",
-                      (set_fix(f"Ratio {ratio:.2f}", ("supply", "pulley_ratio"), f"{math.floor(ratio * 100) / 100:.2f}"),), value=top, limit=limit)  # fmt: skip
-    yield from _charge_cable(build, alternator.rating)
-
-
-def _charge_cable(build: Build, rating: float) -> Found:
-    supply = build.supply
-    run = run_of(supply.charge_wire)
-    drop = charge_drop(run, rating)
-    if drop > supply.charge_limit.si:
-        yield Finding("charge_cable", "doubt", ("supply", "charge_wire", "size"), "The charge cable is thin for the alternator",
-                      f"At its {rating:.0f} A it loses {drop:.2f} V on the way to the battery; {supply.charge_limit.si:g} V is the limit.",
-                      (Fix("charge_cable", "A cable that keeps within it", ()),), "ASTM_B258", value=drop, limit=supply.charge_limit.si)  # fmt: skip

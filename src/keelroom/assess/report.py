@@ -107,15 +107,14 @@ def _fit(build: Build, assessment: Assessment) -> dict[str, Any]:
 def _electrics(build: Build, assessment: Assessment) -> dict[str, Any]:
     """Circuits and harness of the package, SI."""
     from keelroom.assess.electrical.bench import adapter_of
-    from keelroom.assess.electrical.charge import charge_drop
+    from keelroom.assess.electrical.charge import charge_cable
     from keelroom.assess.electrical.harness import harness, loom_list, parts_list, splices  # only for the machine form
-    from keelroom.assess.electrical.system import run_of
-    from keelroom.core.electrical.wire import ampacity
 
     found, package = assessment.electrics, next(p for p in build.packages if p.id == assessment.package_id)
     if found is None:
         return {}
-    adapter, cable = adapter_of(build, package.control), run_of(build.supply.charge_wire)
+    adapter = adapter_of(build, package.control)
+    cable = charge_cable(build.supply, found.alternator.rating) if found.alternator else None
     return {
         "circuits": [
             {"id": one.circuit.id, "feeds": [motored.id for motored in one.motors], "fault": one.fault, "continuous_A": one.continuous, "starting_A": one.starting.current,
@@ -131,7 +130,7 @@ def _electrics(build: Build, assessment: Assessment) -> dict[str, Any]:
         "splices": [list(splice) for splice in splices(build, package, found)],
         "loom": [list(row) for row in loom_list(build, package, found, "si")[1:]],
         "adapter_cut_m": adapter.cut if adapter else None,
-        "charge_cable": {"drop_V": charge_drop(cable, found.alternator.rating), "ampacity_A": ampacity(cable.wire, cable.ambient, cable.loaded)} if found.alternator else None,
+        "charge_cable": {"drop_V": cable.drop, "ampacity_A": cable.ampacity, "conductor_degC": cable.warm, "limit_degC": cable.limit, "fuse_A": cable.fuse} if cable else None,
         "adapter": list(adapter) if adapter else None,
     }  # fmt: skip
 

@@ -11,9 +11,11 @@ from keelroom.assess.wording import set_fix
 from keelroom.build.edits import Edit, set_value
 from keelroom.build.quantity import quantity
 from keelroom.build.schema.build import Build
+from keelroom.build.schema.electrical import Supply
 from keelroom.core.electrical.charging import Alternator, discharge_time, rating_for, ratio_for
 from keelroom.core.electrical.circuit import Run
 from keelroom.core.electrical.motor import current_at
+from keelroom.core.electrical.protection import fuse_sizes
 from keelroom.core.electrical.wire import ampacity, conductor, conductor_temperature, wire_voltage_drop
 from keelroom.core.findings import Fix
 from keelroom.errors import InputError
@@ -21,6 +23,8 @@ from keelroom.gauges import is_metric
 
 LARGEST = 320.0
 """[A] of the largest alternator on sale for a car."""
+CHARGE_FUSE = 1.15
+"""Times the alternator's rating its cable's fuse is at least: cold it gives some more than that (common practice)."""
 STEP = 5.0
 """[A] alternators are told apart by."""
 
@@ -87,18 +91,57 @@ def cure_fixes(build: Build, alternator: Alternator, cures: Cures) -> tuple[Fix,
     return fixes
 
 
-def charge_drop(run: Run, rating: float) -> float:
-    """Volts lost on one run at `rating` [A], the wire as warm as that makes it."""
-    return wire_voltage_drop(rating, run.length, run.wire, conductor_temperature(run.wire, rating, run.ambient, run.loaded)) / 2
+class ChargeCable(NamedTuple):
+    """The charge cable at an alternator's rating [A]: volts it loses and may lose, its ampacity [A] where it lies, copper and insulation
+    limit [degC], its fuse [A] (None: none) and the one it ought to have (None: none is made)."""
+
+    rating: float
+    drop: float
+    drop_limit: float
+    ampacity: float
+    warm: float
+    limit: float
+    fuse: float | None
+    fuse_wanted: float | None
+
+    @property
+    def carries(self) -> float:
+        """Amps it must stand: what flows, and what its fuse lets through."""
+        return max(self.rating, self.fuse or 0.0)
+
+    @property
+    def fits(self) -> bool:
+        """Whether it neither loses too much nor is worked too hard."""
+        return self.drop <= self.drop_limit and self.ampacity >= self.carries
 
 
-def cable_for(build: Build, rating: float) -> str | None:
-    """The smallest charge cable that carries an alternator's rating [A] within its drop; None where none does."""
-    supply, wire = build.supply, build.supply.charge_wire
+def charge_cable(supply: Supply, rating: float, run: Run | None = None) -> ChargeCable:
+    """The supply's charge cable, or another `run` in its place, at `rating` [A]."""
+    run = run or run_of(supply.charge_wire)
+    warm = conductor_temperature(run.wire, rating, run.ambient, run.loaded)
+    return ChargeCable(
+        rating=rating,
+        drop=wire_voltage_drop(rating, run.length, run.wire, warm) / 2,
+        drop_limit=supply.charge_limit.si,
+        ampacity=ampacity(run.wire, run.ambient, run.loaded),
+        warm=warm,
+        limit=run.wire.limit,
+        fuse=supply.charge_fuse.si if supply.charge_fuse else None,
+        fuse_wanted=charge_fuse_for(rating),
+    )
+
+
+def charge_fuse_for(rating: float) -> float | None:
+    """The smallest bolt-down fuse [A] an alternator of `rating` [A] never opens while it charges."""
+    return next((size for size in fuse_sizes("bolt_down") if size >= CHARGE_FUSE * rating), None)
+
+
+def cable_for(supply: Supply, rating: float) -> str | None:
+    """The smallest charge cable that carries an alternator's rating [A] and its fuse within its drop; None where none does."""
+    wire = supply.charge_wire
     run, metric = run_of(wire), is_metric(wire.size.unit)
     for text, area in sizes_like(metric):
-        tried = run._replace(wire=conductor(area, metric, wire.cable))
-        if ampacity(tried.wire, run.ambient, run.loaded) >= rating and charge_drop(tried, rating) <= supply.charge_limit.si:
+        if charge_cable(supply, rating, run._replace(wire=conductor(area, metric, wire.cable))).fits:
             return text
     return None
 
@@ -116,7 +159,7 @@ def larger_alternator(build: Build, wanted: float) -> Edit:
 def larger_cable(build: Build) -> Edit:
     """The smallest charge cable that will do. Raises InputError where none does."""
     rating = build.brief.accessories.alternator_rating
-    size = cable_for(build, rating.si) if rating else None
+    size = cable_for(build.supply, rating.si) if rating else None
     if size is None:
         raise InputError("no_cable", "No single cable keeps within that drop: shorten it or run two")
     return set_value(("supply", "charge_wire", "size"), quantity(size, "wire size", "derived"), f"Charge cable {size}")

@@ -62,7 +62,12 @@ def _with_circuits(package: Any) -> Any:
     return package | {"fans": [_without_drop(fan) for fan in fans], "circuits": circuits}
 
 
-STEPS: dict[int, Callable[[Raw], Raw]] = {1: opening_to_survey, 2: drop_to_circuits}
+def charge_fuse(raw: Raw) -> Raw:
+    """Version 4: the charge cable has a fuse of its own; nothing older said whether there was one."""
+    return raw | {"version": 4}
+
+
+STEPS: dict[int, Callable[[Raw], Raw]] = {1: opening_to_survey, 2: drop_to_circuits, 3: charge_fuse}
 """Version n to the function that makes version n + 1 of it. Version 1 is the first."""
 
 

@@ -1,1 +1,1 @@
-"""Format version 1, one module per section of the document."""
+"""The format of the document, one module per section of the document."""

@@ -28,7 +28,7 @@ class Wire(Strict):
     """One run of wire."""
 
     length: Annotated[Quantity, Spec("length", "Length, one way", ge=0, le=15)] = quantity("3 ft", "length")
-    size: Annotated[Quantity, Spec("wire size", "Size", gt=1e-7, le=1e-4, help="AWG or mm²: 14 AWG, 2.5 mm²")] = quantity(
+    size: Annotated[Quantity, Spec("wire size", "Size", gt=1e-7, le=1.2e-4, help="AWG or mm²: 14 AWG, 2.5 mm²")] = quantity(
         "12 AWG", "wire size"
     )
     cable: CableKey = "j1128_crosslinked"
@@ -165,7 +165,7 @@ def usual_loads() -> tuple[Load, ...]:
 def _charge_wire() -> Wire:
     return Wire(
         length=quantity("5 ft", "length"),
-        size=quantity("6 AWG", "wire size"),
+        size=quantity("4 AWG", "wire size"),
         ambient=quantity("170 °F", "temperature"),
         bundle=quantity("1", "count"),
     )
@@ -191,6 +191,7 @@ class Supply(Strict):
         "1.2", "number"
     )
     charge_wire: Wire = Field(default_factory=_charge_wire)
+    charge_fuse: Annotated[Maybe, Spec("current", "Charge cable’s fuse", gt=0, le=500, help="At the battery’s end; empty: none")] = None
     charge_limit: Annotated[Quantity, Spec("voltage", "Charge cable may lose", gt=0, le=5)] = quantity("0.3 V", "voltage")
     drop_limit: Annotated[Quantity, Spec("voltage", "A circuit may lose, there and back", gt=0, le=10)] = quantity("0.5 V", "voltage")
     sources: tuple[Source, ...] = Field(default_factory=usual_sources)

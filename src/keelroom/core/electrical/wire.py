@@ -38,11 +38,26 @@ CABLES: dict[str, CableClass] = {
     "bare_awg": CableClass("Class not known: bare AWG copper, 80 °C", 80.0, "bare"),
     "aluminium": CableClass("Copper-clad aluminium, 80 °C", 80.0, "aluminium"),
 }
-J1128_AREA = {22: 0.324, 20: 0.508, 18: 0.76, 16: 1.12, 14: 1.85, 12: 2.91, 10: 4.65, 8: 7.23, 6: 12.1, 4: 18.3, 2: 31.1, 1: 38.5, 0: 49.0, -1: 62.0}  # fmt: skip
+J1128_AREA = {22: 0.324, 20: 0.508, 18: 0.76, 16: 1.12, 14: 1.85, 12: 2.91, 10: 4.65, 8: 7.23, 6: 12.1, 4: 18.3, 2: 31.1, 1: 38.5, 0: 49.0, -1: 62.0, -2: 79.0, -3: 99.0}  # fmt: skip
 """Smallest copper section [mm2] by gauge number. Source: SAE J1128, from memory."""
 ISO_RESISTANCE = {0.35: 54.4, 0.5: 37.1, 0.75: 24.7, 1.0: 18.5, 1.5: 12.7, 2.5: 7.60, 4.0: 4.71, 6.0: 3.14, 10.0: 1.82, 16.0: 1.16, 25.0: 0.743, 35.0: 0.527, 50.0: 0.368, 70.0: 0.259}  # fmt: skip
 """Largest resistance [mohm/m] at 20 degC by nominal section [mm2]. Source: ISO 6722, from memory above 10 mm2 and under 1."""
-AMPACITY_105 = {18: 20.0, 16: 25.0, 14: 35.0, 12: 45.0, 10: 60.0, 8: 80.0, 6: 120.0, 4: 160.0, 2: 210.0, 1: 245.0, 0: 285.0, -1: 330.0}
+AMPACITY_105 = {
+    18: 20.0,
+    16: 25.0,
+    14: 35.0,
+    12: 45.0,
+    10: 60.0,
+    8: 80.0,
+    6: 120.0,
+    4: 160.0,
+    2: 210.0,
+    1: 245.0,
+    0: 285.0,
+    -1: 330.0,
+    -2: 385.0,
+    -3: 445.0,
+}
 """Amps of one 105 degC conductor in 30 degC air by gauge number. Source: 33 CFR 183.425 table 5, from memory."""
 TABLE_LIMIT, TABLE_AIR = 105.0, 30.0
 

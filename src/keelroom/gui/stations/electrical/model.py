@@ -6,12 +6,12 @@ import math
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.bench import adapter_of, bench_steps
-from keelroom.assess.electrical.charge import cable_for, charge_drop, fan_current_alone, share_taken
+from keelroom.assess.electrical.charge import cable_for, charge_cable, fan_current_alone, share_taken
 from keelroom.assess.electrical.controller import BY_COMPUTER, HOSED, RAMPED, SENSORLESS, STAGED
 from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics
 from keelroom.assess.electrical.harness import THREADS
 from keelroom.assess.electrical.loads import label_words, motors_of
-from keelroom.assess.electrical.system import battery_of, run_of
+from keelroom.assess.electrical.system import battery_of
 from keelroom.assess.judge_circuits import advice_words
 from keelroom.assess.wording import raised
 from keelroom.build.schema.build import Build
@@ -245,7 +245,7 @@ def _charging(build: Build) -> Page:
             Group("Alternator", (*quantities(accessories, "alternator_rating", "alternator_idle_share"), *quantities(supply, "pulley_ratio", "speed_limit", "redline", "alternator_air", "regulated"),
                                  Row("curve", ("supply", "curve"), "Output cold"))),
             Group("Battery", (*quantities(supply, "capacity", "reserve", "state", "peukert"), *quantities(accessories, "idle_voltage", "road_voltage"))),
-            Group("Charge cable", (*quantities(charge, "length", "size"), Row("choice", (*charge, "cable"), "Cable", CABLE_CHOICES), *quantities(charge, "ambient", "bundle"), *quantities(supply, "charge_limit"))),
+            Group("Charge cable", (*quantities(charge, "length", "size"), Row("choice", (*charge, "cable"), "Cable", CABLE_CHOICES), *quantities(charge, "ambient", "bundle"), *quantities(supply, "charge_fuse", "charge_limit"))),
             *loads,
         ),
         (("Add a load", "add_load"),),
@@ -291,11 +291,11 @@ def charging_said(build: Build, assessment: Assessment, system: str) -> Said:
             f"At the redline it turns {top:.0f} rpm of {limit:.0f}; cruising output {output(alternator, 2500):.0f} A at 2500 rpm of the engine.",
         )
     )
-    drop = charge_drop(run_of(supply.charge_wire), alternator.rating)
+    cable = charge_cable(supply, alternator.rating)
     said.append(
         (
-            "doubt" if drop > supply.charge_limit.si else "faint",
-            f"Charge cable loses {drop:.2f} V at {alternator.rating:.0f} A; {cable_for(build, alternator.rating) or 'no single size'} keeps within {supply.charge_limit.si:g} V.",
+            "faint" if cable.fits else "doubt",
+            f"Charge cable carries {cable.ampacity:.0f} A where it lies and loses {cable.drop:.2f} V at {alternator.rating:.0f} A; {cable_for(supply, alternator.rating) or 'no single size'} does both.",
         )
     )
     said.append(("faint", "Batteries give off gas: no spark near one, disconnect it before wiring."))
