@@ -251,8 +251,8 @@ def test_highest_ambient_really_holds_the_limit(core, assembly):
 def test_the_band_holds_its_temperature(core, assembly, case):
     points, doubt, layout = point(package(core, assembly), case)
     answer = steady_answer(points, doubt, layout)
-    assert answer.band.low[0] <= answer.solution.state.temperature[0] + 1e-6
-    assert answer.band.high[0] >= answer.solution.state.temperature[0] - 1e-6
+    assert answer.band.low[0] <= answer.temperature[0] + 1e-6
+    assert answer.band.high[0] >= answer.temperature[0] - 1e-6
 
 
 @given(CORE, FANS, st.lists(st.floats(-2.0, 3.0), min_size=4, max_size=4), st.sampled_from(sorted(CASES)))

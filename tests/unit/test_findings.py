@@ -169,6 +169,7 @@ TABLE = {
     "charge_unfused": ([], FIX),
     "charge_fuse_small": ([*HEAVY, (("supply", "charge_fuse"), "100 A", "current")], FIX),
     "charge_fuse_over": ([*HEAVY, (("supply", "charge_fuse"), "300 A", "current")], FIX),
+    "fan_on_near_limit": ([((*COOLING, "fan_on"), "226 °F", "temperature")], FIX),
     "ramp_through_relay": ([((*CONTROL, "strategy"), "variable")], FIX),
 }  # fmt: skip
 

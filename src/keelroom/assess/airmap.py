@@ -69,7 +69,7 @@ def air_map(build: Build, case_id: str, speed: float | None = None) -> AirMap | 
     package = moved.package
     side = air_side(moved, package)
     fixed = answer.solution.fixed
-    state, meeting, face = face_heat(points, fixed, answer.solution.state.temperature, row.layout)
+    _, meeting, face = face_heat(points, fixed, answer.solution.state.temperature, row.layout)
     crossflow, passes, _ = row.layout
     order = lane_of_rows(side.classes.mix, crossflow, passes)
     cell_area = float(fixed.surfaces.face_area[0]) / (GRID[0] * GRID[1])
@@ -91,7 +91,7 @@ def air_map(build: Build, case_id: str, speed: float | None = None) -> AirMap | 
         air=np.where(hidden, np.nan, on_face(face.air_out)),
         heat=np.where(hidden, np.nan, heat),
         origins=tuple(origins[node - 2] for node in side.fan_zone),
-        temperature=float(state.temperature[0]),
+        temperature=float(answer.temperature[0]),
         settles=bool(answer.settled[0]),
         road_speed=float(points.network.speed[0]),
     )

@@ -89,11 +89,14 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
         fans = fan_figures(package.fans, side, points, answer, i)
         fan_current = sum(fan.current for fan in fans)
         system = system_at(build, package, cases[i])
-        temperature, high = float(state.temperature[i]), float(answer.band.high[i])
+        temperature, high = float(answer.temperature[i]), float(answer.band.high[i])
         density, taken = float(fixed.outdoor_density[i]), max(float(grille[i]), 0.0)
         figures.append(
             CaseFigures(
                 temperature=temperature,
+                mean=float(state.temperature[i]),
+                swings_from=float(answer.settled_at.bottom[i]),
+                fan_on_at=float(answer.fan_on_at[i]),
                 low=float(answer.band.low[i]),
                 high=high,
                 verdict=_verdict(bool(settled[i]), temperature, high, float(points.limit[i])),

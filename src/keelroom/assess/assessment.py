@@ -51,6 +51,13 @@ class CaseFigures(NamedTuple):
     """One duty case, solved. Temperatures degC, heat W, flows m3/s."""
 
     temperature: float
+    """what the gauge reaches: the top of the swing where the fans cycle"""
+    mean: float
+    """over the fans' off and on times, a figure of duty; the same where they do not cycle"""
+    swings_from: float
+    """the bottom of the swing; the same where the fans do not cycle"""
+    fan_on_at: float
+    """when the first fan comes on, inf where none is switched by temperature"""
     low: float
     high: float
     """inf where the hot end of the band does not settle"""
@@ -104,6 +111,11 @@ class CaseFigures(NamedTuple):
     power_short: float
     louver_reynolds: float
     pressures: tuple[tuple[str, float], ...]
+
+    @property
+    def cycles(self) -> bool:
+        """Whether the fans switch on and off and the gauge swings with them."""
+        return self.swings_from < self.temperature
 
 
 class CaseResult(NamedTuple):

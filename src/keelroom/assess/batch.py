@@ -12,8 +12,9 @@ from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked
 from keelroom.build.schema.build import Build
 from keelroom.core.answer import Answer, steady_answer
 from keelroom.core.arrays import take
+from keelroom.core.cycling import settle
 from keelroom.core.kept import in_one_go
-from keelroom.core.operating_point import evaluate, prepare, solve
+from keelroom.core.operating_point import evaluate, prepare
 
 CHUNK = 256
 """Points solved in one call: more fall out of the processor's cache."""
@@ -57,7 +58,8 @@ def batches(rows: Iterable[Row | None]) -> list[tuple[list[int], list[Row]]]:
 
 
 class Held(NamedTuple):
-    """Where a point settles: engine-outlet temperature [degC] (inf where it does not), shares of the fans' flow and power."""
+    """Where a point settles: engine-outlet temperature [degC], at the top of the swing where fans cycle (inf where it does not settle),
+    shares of the fans' flow and power."""
 
     temperature: float
     command: float
@@ -70,10 +72,10 @@ def held(asked: Sequence[Asked]) -> list[Held | None]:
     found: list[Held | None] = [None] * len(asked)
     for places, rows in batches(row_for(question) for question in asked):
         points, _ = stacked(rows)
-        solution = solve(points, rows[0].layout)
-        state = solution.state
+        settled = settle(points, rows[0].layout)
+        solution, state = settled.solution, settled.solution.state
         for k, place in enumerate(places):
-            temperature = float(state.temperature[k]) if solution.settles[k] else float("inf")
+            temperature = float(settled.top[k]) if solution.settles[k] else float("inf")
             found[place] = Held(temperature, float(state.command[k]), float(state.load[k]))
     return found
 

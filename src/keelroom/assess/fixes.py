@@ -6,6 +6,7 @@ from collections.abc import Callable
 from typing import TYPE_CHECKING
 
 from keelroom.assess.electrical.charge import larger_alternator, larger_cable
+from keelroom.assess.electrical.controller import usual_points
 from keelroom.assess.electrical.planner import mend_circuit, plan_missing, split_circuit
 from keelroom.assess.fit.shroud_plan import fans_edit, seat_edit
 from keelroom.assess.placing import face_size
@@ -116,6 +117,7 @@ OF_BUILD: dict[str, Callable[[Build, Fix, dict[str, str]], Edit]] = {
     "remove": _remove,
     "move_away": _move_away,
     "larger_alternator": lambda build, fix, parameters: larger_alternator(build, float(parameters["wanted"])),
+    "set_points": lambda build, fix, parameters: usual_points(build),
     "charge_cable": lambda build, fix, parameters: larger_cable(build),
 }
 OF_PACKAGE: dict[str, Callable[[Build, Package, Fix, str], Edit]] = {

@@ -236,6 +236,12 @@ def _held(figures: CaseFigures) -> str:
     return f"This package holds the limit up to {both(figures.highest_ambient, 'temperature')} ambient here."
 
 
+def _settles(figures: CaseFigures) -> str:
+    if figures.cycles:
+        return f"Swings between {both(figures.swings_from, 'temperature')} and {both(figures.temperature, 'temperature')} as the fans stop and start"
+    return f"Settles at {both(figures.temperature, 'temperature')}"
+
+
 def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found:
     where = ("duty_cases", case.case_id)
     held = _held(figures)
@@ -251,11 +257,11 @@ def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found
                       f"rejection at the limit {figures.rejection_at_limit / 1e3:.0f} kW. {held}", value=figures.temperature, limit=limit)  # fmt: skip
     elif figures.verdict == "over":
         yield Finding("over_limit", "problem", where, f"{case.name}: over the limit by {both(figures.temperature - limit, 'temperature difference')}",
-                      f"Settles at {both(figures.temperature, 'temperature')}. {held}", value=figures.temperature, limit=limit)  # fmt: skip
+                      f"{_settles(figures)}. {held}", value=figures.temperature, limit=limit)  # fmt: skip
     elif figures.verdict == "tight":
         top = "does not settle" if math.isinf(figures.high) else f"reaches {both(figures.high, 'temperature')}"
         yield Finding("band_over_limit", "doubt", where, f"{case.name}: likely holds, but the band crosses the limit",
-                      f"Settles at {both(figures.temperature, 'temperature')}; its hot end {top}. The largest doubt is "
+                      f"{_settles(figures)}; its hot end {top}. The largest doubt is "
                       f"{max(figures.doubt_by_cause, key=lambda part: part[1])[0]}.", value=figures.high, limit=limit)  # fmt: skip
     if figures.power_short > 500:
         yield Finding("power_short", "doubt", where, f"{case.name}: the engine cannot do this",

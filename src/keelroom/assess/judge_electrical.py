@@ -2,10 +2,21 @@
 
 from __future__ import annotations
 
+import math
+
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.bench import adapter_of
 from keelroom.assess.electrical.charge import fan_current_alone, share_taken
-from keelroom.assess.electrical.controller import BY_COMPUTER, HOSED, RAMPED, SENSORLESS, STAGED, place_of, set_for_lower_hose
+from keelroom.assess.electrical.controller import (
+    BY_COMPUTER,
+    HOSED,
+    NEAR_LIMIT,
+    RAMPED,
+    SENSORLESS,
+    STAGED,
+    place_of,
+    set_for_lower_hose,
+)
 from keelroom.assess.electrical.figures import own_relays
 from keelroom.assess.electrical.signals import GROUNDING
 from keelroom.assess.electrical.system import battery_of
@@ -38,7 +49,7 @@ def electrical(build: Build, package: Package, assessment: Assessment) -> Found:
         return
     yield from circuits(build, package, found)
     yield from _curves(build, package)
-    for check in (_control, _sensor, _run_on, _direction):
+    for check in (_control, _sensor, _fan_on, _run_on, _direction):
         yield from check(build, package, assessment)
     yield from charging(build, assessment, found)
 
@@ -131,6 +142,20 @@ def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
         yield Finding("ground_through_coolant", "problem", (*where, "strap"), "The switch grounds through the coolant",
                       "Its adapter sits between two rubber hoses: without a strap its only way to ground is the coolant. It switches when it likes, and the current eats the core.",
                       (flag_fix("A ground strap on the adapter", (*where, "strap"), True),))  # fmt: skip
+
+
+def _fan_on(build: Build, package: Package, assessment: Assessment) -> Found:
+    """A switch whose on point the gauge reaches at every cycle has to lie well under the limit."""
+    known = [case.figures for case in assessment.cases if case.figures]
+    limit, on = assessment.limit, max((f.fan_on_at for f in known if math.isfinite(f.fan_on_at)), default=None)
+    if not package.fans or limit is None or on is None or on < limit - NEAR_LIMIT:
+        return
+    over = on >= limit
+    what = "The fans come on over the limit" if over else "The fans come on just under the limit"
+    yield Finding("fan_on_near_limit", "problem" if over else "doubt", ("brief", "cooling", "fan_on"), what,
+                  f"They start at {both(on, 'temperature')} of engine outlet, and the gauge climbs there before every start; the limit is {both(limit, 'temperature')}. "
+                  f"{both(NEAR_LIMIT, 'temperature difference')} at least belong between: a sensor lags.",
+                  (Fix("set_points", "Set points between thermostat and limit", ()),), value=on, limit=limit)  # fmt: skip
 
 
 def _run_on(build: Build, package: Package, assessment: Assessment) -> Found:

@@ -16,7 +16,7 @@ from keelroom.units import KINDS, format_si
 
 VERDICT_WORDS = {"holds": "holds", "tight": "likely holds", "over": "over limit", "does_not_settle": "does not settle"}
 _SUFFIXED = {
-    "temperature": "temperature_degC", "low": "band_low_degC", "high": "band_high_degC", "verdict": "verdict", "margin": "margin_K",
+    "temperature": "temperature_degC", "mean": "mean_degC", "swings_from": "swings_from_degC", "fan_on_at": "fan_on_at_degC", "low": "band_low_degC", "high": "band_high_degC", "verdict": "verdict", "margin": "margin_K",
     "boiling": "boiling_degC", "air_to_boil": "air_to_boil_degC", "highest_ambient": "highest_ambient_degC", "heat_in": "heat_in_W",
     "rejection_at_limit": "rejection_at_limit_W", "climb": "climb_at_limit_K_s", "time_to_limit": "time_to_limit_s",
     "airflow": "airflow_m3_s", "airflow_fans_on": "airflow_fans_on_m3_s", "face_speed": "face_speed_m_s", "air_in": "air_in_degC",
@@ -165,7 +165,14 @@ def settles_text(figures: CaseFigures, system: str) -> str:
     """The temperature, or that there is none."""
     if figures.verdict == "does_not_settle":
         return "does not settle"
-    return format_si(figures.temperature, KINDS["temperature"], system)
+    top = format_si(figures.temperature, KINDS["temperature"], system)
+    return f"swings {format_si(figures.swings_from, KINDS['temperature'], system).split()[0]}–{top}" if figures.cycles else top
+
+
+def fans_run(figures: CaseFigures, system: str) -> str:
+    """How much the fans run, and the mean temperature where they cycle."""
+    mean = f", {format_si(figures.mean, KINDS['temperature'], system)} in the mean" if figures.cycles else ""
+    return f"{figures.fan_command:.0%} of the time{mean}"
 
 
 def band_text(figures: CaseFigures, system: str) -> str:

@@ -11,6 +11,7 @@ import numpy as np
 from keelroom.assess.assessment import CaseFigures
 from keelroom.assess.batch import Asked, answers, row_for
 from keelroom.assess.judge import COLDEST
+from keelroom.assess.report import fans_run
 from keelroom.assess.translate import Row
 from keelroom.build.edits import apply, set_value
 from keelroom.build.fields import Path, measured_fields
@@ -71,7 +72,7 @@ def temperature_working(figures: CaseFigures, name: str, system: str) -> Working
             ),
             ("Coolant back from the core", text(figures.coolant_out, "temperature")),
             ("Thermostat open", f"{figures.thermostat_opening:.0%}"),
-            ("Fans run", f"{figures.fan_command:.0%} of the time"),
+            ("Fans run", fans_run(figures, system)),
             ("Boils at", text(figures.boiling, "temperature")),
             ("Air to boil", text(figures.air_to_boil, "temperature")),
             (
@@ -95,7 +96,7 @@ class Headline(NamedTuple):
 
 
 def _temperature(build: Build, row: Row, answer: Answer, i: int) -> float:
-    return float(answer.solution.state.temperature[i])
+    return float(answer.temperature[i])
 
 
 def _airflow(build: Build, row: Row, answer: Answer, i: int) -> float:

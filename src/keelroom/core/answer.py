@@ -7,8 +7,10 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.core.arrays import Bools, Floats, take
+from keelroom.core.cycling import Settled, outlet_where, settle, topped
+from keelroom.core.electrical.control import ABSENT
 from keelroom.core.loop.circuit import THERMOSTAT_SPAN
-from keelroom.core.operating_point import Fixed, Points, Solution, evaluate, prepare, solve, thermal_mass
+from keelroom.core.operating_point import Fixed, Points, Solution, evaluate, prepare, thermal_mass
 from keelroom.core.thermal.engine_heat import HEAT_DOUBT
 
 CONDUCTANCE_DOUBT = 0.12
@@ -42,14 +44,16 @@ class Band(NamedTuple):
 class Answer(NamedTuple):
     """Steady answers over n points, arrays (n,) unless said.
 
-    margin [K] limit less temperature;  air_to_boil [K]... of ambient left before the outlet boils
+    settled_at : where each settles, swings of cycling fans told;  fan_on_at [degC] of engine outlet when the first fan comes on
+    margin [K] limit less temperature;  air_to_boil [degC] of ambient at which the outlet boils, a degree for a degree
     highest_ambient [degC] that still holds the limit
-    heat_at_limit [W]: rejection at the limit temperature;  climb [K/s] at the limit where heat is left over, else 0
+    rejection_at_limit [W];  climb [K/s] at the limit where heat is left over, else 0
     time_to_limit [s] from thermostat full open, inf where the limit is never reached
     """
 
-    solution: Solution
+    settled_at: Settled
     band: Band
+    fan_on_at: Floats
     boiling: Floats
     margin: Floats
     air_to_boil: Floats
@@ -61,9 +65,19 @@ class Answer(NamedTuple):
     """of points, weakened and hot variants: a start for the next like answer"""
 
     @property
+    def solution(self) -> Solution:
+        """The steady points; where the fans cycle, the mean over their off and on times."""
+        return self.settled_at.solution
+
+    @property
+    def temperature(self) -> Floats:
+        """What the gauge reaches (n,) [degC]: the top of the swing where fans cycle."""
+        return self.settled_at.top
+
+    @property
     def settled(self) -> Bools:
-        """A steady temperature below boiling exists."""
-        below: Bools = self.solution.state.temperature < self.boiling
+        """A steady temperature, or a swing, below boiling exists."""
+        below: Bools = self.temperature < self.boiling
         return self.solution.settles & below
 
 
@@ -73,7 +87,9 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, in
     variants = _variants(points)
     prepared = prepare(variants, layout, start.prepared if start else None, alike=4)
     nominal = take(prepared, np.s_[:n])
-    solution = solve(points, layout, nominal, (start.solution.state.temperature, start.solution.slope) if start else None)
+    began = start.settled_at.mean if start else None
+    settled = settle(points, layout, nominal, (began.state.temperature, began.slope) if began else None)
+    solution = settled.mean
     nodes, rejection, study = _margin_curve(variants, prepared, solution, layout)
     state = solution.state
     parts = (
@@ -90,17 +106,32 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, in
     left_over = np.maximum(full_heat - at_limit, 0.0)
     mass = thermal_mass(points)
     return Answer(
-        solution=solution,
-        band=Band(*parts, low=np.minimum(low, state.temperature), high=np.where(high > nominal.boiling, np.inf, high)),
+        settled_at=settled,
+        band=Band(*parts, *_band_ends(points, settled, (low, high), nominal.boiling)),
+        fan_on_at=_fan_on(points, settled),
         boiling=nominal.boiling,
-        margin=points.limit - state.temperature,
-        air_to_boil=points.climate.ambient + nominal.boiling - state.temperature,
+        margin=points.limit - settled.top,
+        air_to_boil=points.climate.ambient + nominal.boiling - settled.top,
         highest_ambient=_highest_ambient(points, full_heat, study),
         rejection_at_limit=at_limit,
         climb=left_over / mass,
         time_to_limit=_time_to_limit(points, full_heat, nodes, rejection, mass),
         prepared=prepared,
     )
+
+
+def _band_ends(points: Points, settled: Settled, ends: tuple[Floats, Floats], boiling: Floats) -> tuple[Floats, Floats]:
+    """Low and high end (n,) as the gauge shows them: at the top of the swing where the fans cycle there."""
+    state = settled.mean.state
+    low = np.where(settled.rests, ends[0], topped(points, state, ends[0]))
+    high = np.maximum(topped(points, state, ends[1]), settled.top)
+    return np.minimum(low, settled.top), np.where(high > boiling, np.inf, high)
+
+
+def _fan_on(points: Points, settled: Settled) -> Floats:
+    """Engine-outlet temperature (n,) [degC] at which the first fan comes on; inf where none is switched by temperature."""
+    first = points.fans.law.stages.on[:, 0]
+    return np.where(first < ABSENT, outlet_where(points, settled.mean.state, first), np.inf)
 
 
 def _variants(points: Points) -> Points:

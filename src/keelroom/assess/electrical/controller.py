@@ -4,9 +4,27 @@ from __future__ import annotations
 
 import numpy as np
 
+from keelroom.build.edits import Change, Edit
+from keelroom.build.quantity import from_si
 from keelroom.build.schema.brief import Brief, Climate, Cooling
+from keelroom.build.schema.build import Build
 from keelroom.build.schema.electrical import Control
-from keelroom.core.electrical.control import FIN_SHARE, LOW, Law, Points, Sensing, law, ramped, reading_at, staged, switched
+from keelroom.core.electrical.control import (
+    FIN_SHARE,
+    LOW,
+    Law,
+    Points,
+    Sensing,
+    Steps,
+    law,
+    ramped,
+    reading_at,
+    staged,
+    staged_steps,
+    switched,
+    switched_steps,
+)
+from keelroom.errors import InputError
 
 SENSORLESS = ("toggle",)
 """strategies that need no sensor"""
@@ -29,8 +47,31 @@ def place_of(control: Control) -> str:
     return "engine" if control.strategy in BY_COMPUTER else control.sensor
 
 
+LOWER = 10.0
+"""Kelvin a switch for the lower hose is chosen below the one for the upper hose (common practice)."""
 LOWER_OVER = 3.0
 """Kelvin over the thermostat up to which a set point is one for the lower hose (common practice)."""
+
+
+NEAR_LIMIT = 5.0
+"""Kelvin that belong between a fan's start and the limit (common practice)."""
+ABOVE_THERMOSTAT, BETWEEN = 4.0, 5.5
+"""Kelvin the fans stop over the thermostat, and start over that (common practice)."""
+
+
+def usual_points(build: Build) -> Edit:
+    """The edit that puts both set points between thermostat and limit. Raises InputError where there is no room for them."""
+    cooling = build.brief.cooling
+    if cooling.thermostat is None or cooling.limit is None:
+        raise InputError("no_set_points", "Thermostat and limit must be known")
+    lower = LOWER if place_of(build.package.control) == "lower_hose" else 0.0
+    on = min(cooling.thermostat.si + ABOVE_THERMOSTAT + BETWEEN, cooling.limit.si - NEAR_LIMIT - 0.5)
+    off = min(cooling.thermostat.si + ABOVE_THERMOSTAT, on - BETWEEN)
+    if off < cooling.thermostat.si:
+        raise InputError("no_set_points", "There is no room for fan set points between this thermostat and this limit")
+    where = ("brief", "cooling")
+    points = (("fan_on", on - lower), ("fan_off", off - lower))
+    return Edit("Set points between thermostat and limit", tuple(Change((*where, name), from_si(round(at, 1), "temperature", "us", "derived")) for name, at in points))  # fmt: skip
 
 
 def set_for_lower_hose(cooling: Cooling) -> bool:
@@ -58,10 +99,27 @@ def points_of(control: Control, on: float, off: float, fans: int, day: float) ->
         points = ramped(curve_of(control, on, off))
     else:
         points = switched(on, off)
-    if control.sensor == "fins" and control.strategy not in BY_COMPUTER:
-        # The knob was turned until it came on right on that day: what the probe read then is what it switches at.
-        points = tuple((reading_at(at, "fins", day, 0.0), share, power) for at, share, power in points)
-    return points
+    return tuple((knob_read(control, at, day), share, power) for at, share, power in points)
+
+
+def steps_of(control: Control, on: float, off: float, fans: int, day: float) -> Steps:
+    """The contacts it switches, over what its sensor reads; () where nothing switches by temperature."""
+    if control.strategy in (*SENSORLESS, *RAMPED) or place_of(control) == "none":
+        return ()
+    if control.strategy in STAGED:
+        steps = staged_steps((on, off), (control.second_on.si, control.second_off.si), low_of(control, fans))
+    else:
+        steps = switched_steps(on, off)
+    return tuple((knob_read(control, step[0], day), knob_read(control, step[1], day), *step[2:]) for step in steps)
+
+
+def knob_read(control: Control, outlet: float, day: float) -> float:
+    """What the sensor reads [degC] where its knob was set for an outlet temperature: a probe in the fins reads the air too.
+
+    The knob was turned until it came on right on that day: what the probe read then is what it switches at.
+    """
+    fins = control.sensor == "fins" and control.strategy not in BY_COMPUTER
+    return reading_at(outlet, "fins", day, 0.0) if fins else outlet
 
 
 def curve_of(control: Control, on: float, off: float) -> tuple[tuple[float, float], ...]:
@@ -91,7 +149,8 @@ def control_law(control: Control, brief: Brief, fans: int, ac: bool) -> Law:
     cooling = brief.cooling
     on = cooling.fan_on.si if cooling.fan_on else 400.0
     off = cooling.fan_off.si if cooling.fan_off else on - 5.0
-    return law(points_of(control, on, off, fans, setting_air(control, brief.climate)), request_of(control, fans) if ac else (0.0, 0.0))
+    day, request = setting_air(control, brief.climate), request_of(control, fans) if ac else (0.0, 0.0)
+    return law(points_of(control, on, off, fans, day), request, steps_of(control, on, off, fans, day))
 
 
 def sensing_of(control: Control, air: float) -> Sensing:

@@ -6,7 +6,7 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.batch import Asked, Held, held, outlets_at
-from keelroom.assess.electrical.controller import RAMPED, SENSORLESS, STAGED, place_of, set_for_lower_hose, setting_air
+from keelroom.assess.electrical.controller import LOWER, RAMPED, SENSORLESS, STAGED, place_of, set_for_lower_hose, setting_air
 from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.system import system_at
 from keelroom.build.edits import Change, Edit, apply
@@ -17,8 +17,6 @@ from keelroom.core.electrical.motor import SOFT_START, START
 from keelroom.core.kept import in_one_go
 from keelroom.units import both
 
-LOWER = 10.0
-"""Kelvin a switch for the lower hose is chosen below the one for the upper hose (common practice)."""
 SECOND = 5.0
 """Kelvin the second speed lies over the first: sold pairs such as 180 and 190 degF (common practice)."""
 LOOKED_AT = (60.0, 150.0)

@@ -6,7 +6,7 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 
-from keelroom.core.arrays import Floats, unit_share
+from keelroom.core.arrays import Bools, Floats, unit_share
 
 Place = Literal["upper_hose", "lower_hose", "housing", "fins", "engine"]
 FIN_SHARE = 0.30
@@ -38,12 +38,43 @@ KNOTS = 9
 """Points a controller's curve is kept in."""
 
 
+STAGES = 2
+"""Contacts a controller switches at most."""
+ABSENT = 1e3
+"""[degC] off and on of a stage that is not there."""
+
+
+class Stage(NamedTuple):
+    """A contact with hysteresis: it closes at on and opens at off [degC read]; shares of flow and power under and over it.
+
+    As one controller's: floats.  In a law: (n, STAGES), absent ones at ABSENT.  As the one that is cycling: (n,), absent where none is.
+    """
+
+    off: Floats
+    on: Floats
+    below: Floats
+    below_power: Floats
+    above: Floats
+    above_power: Floats
+
+    @property
+    def present(self) -> Bools:
+        """Whether there is one."""
+        there: Bools = self.on < ABSENT
+        return there
+
+
+Steps = tuple[tuple[float, float, float, float, float, float], ...]
+"""a controller's contacts, each as the fields of Stage"""
+
+
 class Law(NamedTuple):
     """Share of full flow commanded over the temperature the sensor reads.
 
     temperatures, shares, powers : (n, KNOTS) [degC] rising, shares of flow and of electrical power 0..1; straight between,
     level past the ends
     least, least_power : (n,) shares commanded whatever the temperature (A/C request)
+    stages : its contacts; none where speed varies
     """
 
     temperatures: Floats
@@ -51,26 +82,63 @@ class Law(NamedTuple):
     powers: Floats
     least: Floats
     least_power: Floats
+    stages: Stage
 
 
 Points = tuple[tuple[float, float, float], ...]
 """(temperature [degC], share of flow, share of power)"""
 
 
-def law(points: Points, least: tuple[float, float] = (0.0, 0.0)) -> Law:
-    """One controller's law, not stacked yet, from at most KNOTS points.  least: share of flow and of power always commanded"""
+def law(points: Points, least: tuple[float, float] = (0.0, 0.0), steps: Steps = ()) -> Law:
+    """One controller's law, not stacked yet, from at most KNOTS points.
+
+    least : share of flow and of power always commanded;  steps : its contacts, at most STAGES
+    """
     found: list[tuple[float, float, float]] = []
     for temperature, share, power in sorted(points)[:KNOTS]:
         found.append((max(temperature, found[-1][0] + 1e-3) if found else temperature, share, power))
     while len(found) < KNOTS:
         found.append((found[-1][0] + 1.0, *found[-1][1:]))
     temperatures, shares, powers = (np.array(column) for column in zip(*found, strict=True))
-    return Law(temperatures, shares, powers, np.array(least[0]), np.array(least[1]))
+    filled = [*steps, *[(ABSENT, ABSENT, 0.0, 0.0, 0.0, 0.0)] * (STAGES - len(steps))]
+    stages = Stage(*(np.array(column) for column in zip(*filled, strict=True)))
+    return Law(temperatures, shares, powers, np.array(least[0]), np.array(least[1]), stages)
+
+
+def held_law(whole: Law, share: Floats, power: Floats) -> Law:
+    """Laws (n,) that command these shares (n,) whatever the sensor reads."""
+    still = np.zeros_like(whole.shares)
+    never = Stage(*(np.full_like(value, ABSENT) for value in whole.stages))
+    return Law(whole.temperatures, still, still, np.maximum(share, whole.least), np.maximum(power, whole.least_power), never)
+
+
+def cycling(whole: Law, reading: Floats) -> Stage:
+    """The contact (n,) that opens and closes at a mean reading (n,): its off and on lie round it, and nothing else keeps it on."""
+    stages = whole.stages
+    inside = (stages.off < reading[:, None]) & (reading[:, None] < stages.on) & (stages.above > whole.least[:, None])
+    last = STAGES - 1 - np.argmax(inside[:, ::-1], axis=1)
+    found = Stage(*(np.take_along_axis(value, last[:, None], axis=1)[:, 0] for value in stages))
+    there = inside.any(axis=1)
+    return found._replace(off=np.where(there, found.off, ABSENT), on=np.where(there, found.on, ABSENT))
 
 
 def switched(on: float, off: float) -> Points:
     """A contact with hysteresis: the mean over its on and off times rises between off and on [degC]."""
     return ((off, 0.0, 0.0), (max(on, off + LEAST_SPAN), 1.0, 1.0))
+
+
+def switched_steps(on: float, off: float) -> Steps:
+    """The same contact as what it switches."""
+    return ((off, max(on, off + LEAST_SPAN), 0.0, 0.0, 1.0, 1.0),)
+
+
+def staged_steps(first: tuple[float, float], second: tuple[float, float], low: tuple[float, float]) -> Steps:
+    """Two contacts as what they switch, (on, off) [degC] each: none to low, low to all."""
+    (on, off), (second_on, second_off) = first, second
+    return (
+        (off, max(on, off + LEAST_SPAN), 0.0, 0.0, *low),
+        (second_off, max(second_on, second_off + LEAST_SPAN), *low, 1.0, 1.0),
+    )  # fmt: skip
 
 
 def staged(first: tuple[float, float], second: tuple[float, float], low: tuple[float, float]) -> Points:

@@ -70,7 +70,8 @@ class CaseRow(QAbstractButton):
         held = f", {change} from what is held" if change else ""
         if f.verdict == "does_not_settle":
             return f"{case.name}: does not settle; {margin_text(f, system)}{held}"
-        return f"{case.name}: settles at {settles_text(f, system)}, band {band_text(f, system)}, {margin_text(f, system)}, {VERDICT_WORDS[f.verdict]}{held}"
+        settles = settles_text(f, system) if f.cycles else f"settles at {settles_text(f, system)}"
+        return f"{case.name}: {settles}, band {band_text(f, system)}, {margin_text(f, system)}, {VERDICT_WORDS[f.verdict]}{held}"
 
     def sizeHint(self) -> QSize:
         return QSize(600, self.ledger.row_height)
@@ -116,11 +117,13 @@ class CaseRow(QAbstractButton):
             painter.drawRect(QRectF(start, middle - 4, max(end - start, 2), 8))
         if self.ledger.limit_place is not None:
             painter.fillRect(QRectF(self.ledger.limit_place - 0.75, 0, 1.5, self.height()), QColor(p.bad))
+        if f.cycles:
+            self._swing(painter, colour, (rail.place(f.swings_from, left, width), rail.place(f.temperature, left, width)))
         painter.setBrush(colour)
         self._mark(painter, f, rail.place(f.temperature if f.verdict != "does_not_settle" else math.inf, left, width), middle)
         painter.setPen(QColor(p.ink))
         x = left + width + 14
-        settles = "—" if f.verdict == "does_not_settle" else settles_text(f, system)
+        settles = "—" if f.verdict == "does_not_settle" else format_si(f.temperature, TEMPERATURE, system)
         self._cell(painter, x, FIGURE_WIDTH - 20, settles, bold=True, right=True)
         painter.setPen(colour)
         change = self.ledger.change_of(self.case)
@@ -136,6 +139,13 @@ class CaseRow(QAbstractButton):
             return f"{margin_text(f, self.ledger.session.system)} · {VERDICT_WORDS[f.verdict]}"
         climb = format_si(f.climb * 60, KINDS["temperature difference"], self.ledger.session.system)
         return f"does not settle: +{climb}/min" if f.climb else "does not settle: boils first"
+
+    def _swing(self, painter: QPainter, colour: QColor, ends: tuple[float, float]) -> None:
+        """What the gauge goes through every time the fans stop and start: a stem up to the mark, a bar across its foot."""
+        middle = self.height() / 2
+        painter.fillRect(QRectF(ends[0], middle - 1, ends[1] - ends[0], 2), colour)
+        painter.fillRect(QRectF(ends[0] - 1, middle - 5, 2, 10), colour)
+        painter.setPen(Qt.PenStyle.NoPen)
 
     def _mark(self, painter: QPainter, f: CaseFigures, x: float, y: float) -> None:
         """Shape says the verdict: round holds, diamond likely, triangle over, arrow off the rail does not settle."""
@@ -308,7 +318,7 @@ class Ledger(QWidget):
         if settles == [False, True]:
             return "now settles"
         if not settles[1]:
-            return "" if settles[0] is False else f"was {settles_text(held, self.session.system)}"
+            return "" if settles[0] is False else f"was {format_si(held.temperature, TEMPERATURE, self.session.system)}"
         unit = self.session.unit(KINDS["temperature difference"])
         change = (case.figures.temperature - held.temperature) / unit.factor
         return f"{change:+.1f} {unit.symbol}".replace("-", "−") if abs(change) >= 0.05 else "no change"
