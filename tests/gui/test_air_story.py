@@ -74,7 +74,7 @@ def test_hold_shows_every_change_and_the_map_against_it(driver):
     assert "no change from what is held" in driver.ledger()["Steady cruise"]
     driver.click("Shroud", QToolButton)
     driver.enter("Gap at the shroud's edge", "1/4")
-    said = driver.ledger()["Idle, A/C on"]
+    said = driver.ledger()["Quarry hill with trailer"]
     assert "from what is held" in said
     assert "no change" not in said
     driver.click("Against hold", QToolButton)

@@ -182,7 +182,7 @@ def test_found_judged_and_mended_step_by_step(wired, tmp_path, monkeypatch, caps
 
     # five: the alternator
     assert finding(driver, "The alternator cannot feed")
-    fix(driver, "An alternator that feeds it")
+    fix(driver, next(f.fix[0].label for f in session.assessment.findings if f.code == "alternator_short"))
     assert not finding(driver, "The alternator cannot feed")
     charged = idle(driver)
     assert charged[1] > mended[1] + 0.5

@@ -157,7 +157,7 @@ def test_an_alternator_hot_at_idle_gives_a_third_to_over_half_of_its_rating():
     assert charging.output(unit._replace(air=110.0), 700) < charging.output(unit, 700)
     amps = [charging.output(unit, rpm) for rpm in range(0, 7000, 100)]
     assert amps == sorted(amps)
-    known = unit._replace(idle_share=0.5, idle_rpm=700.0)
+    known = unit._replace(idle_share=0.5, known_at=700.0 * 2.9)
     assert charging.output(known, 700) == pytest.approx(52.5)
     assert charging.output(known, 3000) == pytest.approx(charging.output(unit, 3000), rel=0.02)
     typed = unit._replace(curve=((1500.0, 30.0), (3000.0, 80.0), (6000.0, 105.0)), air=23.0)

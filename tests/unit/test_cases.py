@@ -54,7 +54,7 @@ def test_every_idle_figure_is_of_the_same_case():
     assert figures["cool"].electrical_current < figures[with_ac.id].electrical_current - 1
     assert found.rules == alone.rules
     (short,) = (f for f in found.findings if f.code == "alternator_short")
-    said = float(re.search(r"settles at ([\d.]+) V", short.why)[1])
+    said = float(re.search(r"([\d.]+) V at the battery", short.why)[1])
     assert said == pytest.approx(figures[with_ac.id].system_voltage, abs=0.05)
     assert said == pytest.approx(found.electrics.idle.balance.voltage, abs=0.05)
     assert short.value == pytest.approx(figures[with_ac.id].electrical_current)

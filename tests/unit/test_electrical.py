@@ -338,15 +338,16 @@ def test_the_balance_is_short_when_the_alternator_is_and_the_battery_says_how_lo
 
 def test_a_pulley_is_offered_where_the_speed_limit_allows_it():
     assert [fix.code for fix in codes(BUILD)["alternator_short"].fix] == ["larger_alternator"]
+    assert "no pulley gives it" in codes(BUILD)["alternator_short"].why
     free = on(
         BUILD,
         (("supply", "speed_limit"), "20000 rpm", "turning speed"),
-        (("brief", "accessories", "alternator_rating"), "180 A", "current"),
+        (("brief", "accessories", "alternator_rating"), "220 A", "current"),
         (("supply", "pulley_ratio"), "1.8", "number"),
     )
     finding = codes(free)["alternator_short"]
-    assert "pulley" in finding.why
     pulley = next(fix for fix in finding.fix if fix.label.startswith("A pulley"))
+    assert f"{pulley.label[2:]} instead of 1.80" in finding.why
     mended = apply(free, edit_for(free, pulley))
     assert not {"alternator_short", "over_speed"} & set(codes(mended))
 

@@ -8,7 +8,7 @@ import pytest
 import keelroom.assess
 from keelroom.assess.assess import assess
 from keelroom.assess.causes import CAUSES
-from keelroom.assess.fixes import edit_for
+from keelroom.assess.fixes import applies, edit_for
 from keelroom.build.edits import apply
 from keelroom.build.file import load
 from keelroom.build.quantity import quantity
@@ -170,6 +170,7 @@ TABLE = {
     "charge_fuse_small": ([*HEAVY, (("supply", "charge_fuse"), "100 A", "current")], FIX),
     "charge_fuse_over": ([*HEAVY, (("supply", "charge_fuse"), "300 A", "current")], FIX),
     "fan_on_near_limit": ([((*COOLING, "fan_on"), "226 °F", "temperature")], FIX),
+    "voltage_contradicts": ([(("brief", "accessories", "idle_voltage"), "13.9 V", "voltage")], [(("brief", "accessories", "idle_voltage"), None)]),
     "ramp_through_relay": ([((*CONTROL, "strategy"), "variable")], FIX),
 }  # fmt: skip
 
@@ -192,6 +193,26 @@ def test_a_finding_is_raised_by_its_cause_and_gone_once_that_is_mended(code):
             assert code not in codes(apply(build, edit_for(build, fix))), f"still there after “{fix.label}”"
     else:
         assert code not in codes(on(build, *mend)), "still there"
+
+
+def test_every_fix_that_is_offered_removes_what_it_is_offered_for():
+    """Whatever else is wrong: each fix of each finding these builds have, applied, takes that finding away and no field away."""
+    tried, left = set(), []
+    for wrong in [changes for changes, _ in TABLE.values()] + list(WRONG.values()):
+        build = on(BUILD, *wrong)
+        for finding in assess(build).findings:
+            for fix in finding.fix:
+                key = (finding.code, finding.where, fix.code, fix.path, fix.parameters)
+                if key in tried or not applies(build, fix):
+                    continue
+                tried.add(key)
+                after = assess(apply(build, edit_for(build, fix))).findings
+                same = [f for f in after if (f.code, f.where, f.what) == (finding.code, finding.where, finding.what)]
+                # One of several that share in a cause makes it less; whatever else is said has to be gone.
+                if any(f.value is None or finding.value is None or abs(f.value) >= abs(finding.value) - 1e-9 for f in same):
+                    left.append((finding.code, fix.label, finding.what, finding.value, [f.value for f in same]))
+    assert not left
+    assert len(tried) > 90
 
 
 def every_code():

@@ -9,7 +9,7 @@ from keelroom.assess.airside import air_side, fitted_covers
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult, RulesOfThumb, Start, Totals, Verdict
 from keelroom.assess.cases import idle_case
 from keelroom.assess.electrical.figures import electrics
-from keelroom.assess.electrical.system import battery_of, system_at
+from keelroom.assess.electrical.system import system_at
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.judge import judge
 from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked
@@ -17,7 +17,6 @@ from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.package import Package
 from keelroom.core import rules
 from keelroom.core.answer import Answer, steady_answer
-from keelroom.core.electrical.charging import discharge_time
 from keelroom.core.kept import in_one_go
 from keelroom.core.operating_point import Points, commanded, face_reynolds
 
@@ -132,13 +131,12 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
                 fans=fans,
                 covers=covers[i],
                 fan_current=fan_current,
-                electrical_current=fan_current + system.balance.wanted - system.fan_amps,
+                electrical_current=system.balance.wanted,
+                mean_current=fan_current + system.balance.wanted - system.fan_amps,
                 alternator_current=system.balance.available,
                 system_voltage=system.balance.voltage,
                 battery_current=system.balance.battery,
-                battery_lasts=discharge_time(
-                    battery_of(build.supply), fan_current + system.balance.wanted - system.fan_amps - system.balance.available
-                ),
+                battery_lasts=system.balance.lasts,
                 rpm=float(points.drive.rpm[i]),
                 speed=float(points.network.speed[i]),
                 ambient=float(points.climate.ambient[i]),

@@ -95,14 +95,18 @@ class CaseFigures(NamedTuple):
     fans: tuple[FanFigures, ...]
     covers: tuple[CoverFigures, ...]
     fan_current: float
+    """of the cooling fans over their on and off times"""
     electrical_current: float
+    """everything on, the fans running"""
+    mean_current: float
+    """everything on, over the fans' on and off times"""
     alternator_current: float
     system_voltage: float
     """at the battery, everything on"""
     battery_current: float
     """into the battery, negative where it gives"""
     battery_lasts: float
-    """seconds until it is down at the mean of the fans' on and off times, inf where it is not going down"""
+    """seconds until it is down with everything on and the fans running, inf where it is not going down"""
     rpm: float
     speed: float
     ambient: float
@@ -137,7 +141,7 @@ class RulesOfThumb(NamedTuple):
 
 
 class Totals(NamedTuple):
-    """Running totals of the package. Currents at idle [A], cost, hours; None where not known."""
+    """Running totals of the package. Currents at idle with everything on and the fans running [A], cost, hours; None where not known."""
 
     amps_at_idle: float | None
     alternator_at_idle: float | None

@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TYPE_CHECKING
 
-from keelroom.assess.electrical.charge import larger_alternator, larger_cable
+from keelroom.assess.electrical.charge import larger_cable
 from keelroom.assess.electrical.controller import usual_points
+from keelroom.assess.electrical.cures import faster_idle, faster_pulley, larger_alternator
 from keelroom.assess.electrical.planner import mend_circuit, plan_missing, split_circuit
 from keelroom.assess.fit.shroud_plan import fans_edit, seat_edit
 from keelroom.assess.placing import face_size
@@ -116,7 +117,9 @@ OF_BUILD: dict[str, Callable[[Build, Fix, dict[str, str]], Edit]] = {
     "flag": _flag,
     "remove": _remove,
     "move_away": _move_away,
-    "larger_alternator": lambda build, fix, parameters: larger_alternator(build, float(parameters["wanted"])),
+    "larger_alternator": lambda build, fix, parameters: larger_alternator(build, float(parameters["rating"])),
+    "faster_pulley": lambda build, fix, parameters: faster_pulley(build, float(parameters["ratio"])),
+    "faster_idle": lambda build, fix, parameters: faster_idle(build, float(parameters["rpm"])),
     "set_points": lambda build, fix, parameters: usual_points(build),
     "charge_cable": lambda build, fix, parameters: larger_cable(build),
 }

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from keelroom.assess.airside import fan_curve
+from keelroom.assess.airside import fan_curve, in_shroud
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.judge_air import air, causes, covers, face
 from keelroom.assess.judge_electrical import electrical
@@ -181,7 +181,7 @@ def _shroud_on_face(package: Package, width: float, height: float) -> Found:
         yield Finding("shroud_off_face", "doubt", (*where, "width"), "The shroud stands over the edge of the face",
                       f"By {both(over, 'length')}; it seats on the tanks there instead of sealing on the core.", value=over, limit=0.0)  # fmt: skip
     for fan in package.fans:
-        if not (shroud.left.si <= fan.x.si <= right and shroud.bottom.si <= fan.y.si <= top):
+        if fan.mount != "pusher" and not in_shroud(package, fan):
             yield Finding("fan_outside_shroud", "problem", ("packages", package.id, "fans", fan.id, "x"), "A fan sits outside the shroud",
                           "It would draw from the bay, not from the core.")  # fmt: skip
 

@@ -93,7 +93,7 @@ def air(build: Build, package: Package, assessment: Assessment) -> Found:
                           (choose_fix("Mount it behind the core", (*where, "fans", fan.id, "mount"), "puller"),))  # fmt: skip
     if idle is None:
         return
-    edge = max((fan.from_edge for fan in idle.fans), default=0.0)
+    edge = max((figures.from_edge for fan, figures in zip(package.fans, idle.fans, strict=False) if in_shroud(package, fan)), default=0.0)
     if edge > LEAKS and package.shroud.kind != "none":
         yield Finding("edge_leak", "doubt", (*where, "shroud", "edge_gap"), f"{edge:.0%} of a fan's air comes round the shroud's edge",
                       "Suction lost through the edge gap and holes never passes the core. Trim until it seats on the core, then seal with foam or split hose.",

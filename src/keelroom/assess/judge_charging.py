@@ -5,52 +5,77 @@ from __future__ import annotations
 import math
 
 from keelroom.assess.assessment import Assessment
-from keelroom.assess.electrical.charge import charge_cable, cure_fixes, cure_words, cures_for
+from keelroom.assess.cases import idle_case
+from keelroom.assess.electrical.charge import ChargeCable, Charging, balance_words, charging_of
+from keelroom.assess.electrical.cures import cure_words, cures_for
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.electrical.system import battery_of
 from keelroom.assess.wording import Found, set_fix
 from keelroom.build.schema.build import Build
-from keelroom.core.electrical.charging import discharge_time, output, top_speed
+from keelroom.core.electrical.charging import output
 from keelroom.core.findings import Finding, Fix
 from keelroom.units import both
 
+JUST = 0.05
+"""[A] under which nothing lacks."""
 LOW_VOLTAGE = 12.0
 """Volts at the battery, engine running, under which it is being emptied."""
 
 
 def charging(build: Build, assessment: Assessment, found: Electrics) -> Found:
     """Alternator, battery and the cable between them."""
-    supply, alternator, at = build.supply, found.alternator, ("brief", "accessories", "alternator_rating")
-    totals = assessment.totals
-    need, have = totals.amps_at_idle, totals.alternator_at_idle
-    if alternator is None:
+    facts = charging_of(build, found, assessment.idle.mean_current if assessment.idle else None)
+    if facts is None:
         return
-    idle_rpm = build.brief.engine.idle_rpm.si * 60 if build.brief.engine.idle_rpm else 700.0
-    top = top_speed(alternator, supply.redline.si * 60)
-    limit = supply.speed_limit.si * 60
-    if need is not None and have is not None and need > have:
-        system = found.idle
-        volts = f" At the battery it settles at {system.balance.voltage:.1f} V." if system else ""
-        full = max(system.full, need) if system else need
-        lasts = discharge_time(battery_of(supply), need - have) / 60
-        cures = cures_for(build, alternator, full)
-        yield Finding("alternator_short", "problem", at, "The alternator cannot feed the fans at idle",
-                      f"{need:.0f} A wanted against {have:.0f} A hot at idle: the battery makes up {need - have:.0f} A and is down in {lasts:.0f} min; the voltage sinks, and the fans with it.{volts} {cure_words(build, alternator, cures)}",
-                      cure_fixes(build, alternator, cures), value=need, limit=have)  # fmt: skip
-    elif found.idle and found.idle.balance.voltage < LOW_VOLTAGE and found.idle.measured:
-        yield Finding("battery_low", "problem", ("brief", "accessories", "idle_voltage"), f"{found.idle.balance.voltage:.1f} V at the battery at idle",
-                      "A healthy battery holds 12.0–12.3 V at 40 A: this one is nearly flat. The same reading at the fan alone would be its wire.", value=found.idle.balance.voltage, limit=LOW_VOLTAGE)  # fmt: skip
-    if top > limit:
-        ratio = limit / (supply.redline.si * 60)
-        yield Finding("over_speed", "problem", ("supply", "pulley_ratio"), "The pulley over-speeds the alternator",
-                      f"{top:.0f} rpm at the redline against its limit of {limit:.0f}: the rotor’s windings let go. A ratio of {ratio:.2f} keeps it; idle output then is {output(alternator._replace(ratio=ratio, idle_share=None), idle_rpm):.0f} A.",
-                      (set_fix(f"Ratio {ratio:.2f}", ("supply", "pulley_ratio"), f"{math.floor(ratio * 100) / 100:.2f}"),), value=top, limit=limit)  # fmt: skip
-    yield from _cable(build, alternator.rating)
+    yield from _balance(build, facts)
+    yield from _speed(build, facts)
+    yield from _cable(build, facts.cable)
 
 
-def _cable(build: Build, rating: float) -> Found:
+def _balance(build: Build, facts: Charging) -> Found:
+    system, supply = facts.idle, build.supply
+    if system is None or facts.mean is None:
+        return  # until the case that stands for idle is worked out, the loads are not all known
+    balance = system.balance
+    if system.measured and balance.voltage < LOW_VOLTAGE * battery_of(supply).cells:
+        yield Finding("battery_low", "problem", ("brief", "accessories", "idle_voltage"), f"{balance.voltage:.1f} V at the battery at idle",
+                      "A healthy battery holds 12.0–12.3 V at 40 A: this one is nearly flat. The same reading at the fan alone would be its wire.", value=balance.voltage, limit=LOW_VOLTAGE)  # fmt: skip
+    if facts.contradiction:
+        yield from _contradiction(facts)
+    if system.short > JUST:
+        cures = cures_for(build, system, facts.alternator, idle_case(build.duty_cases))
+        yield Finding("alternator_short", "problem", ("brief", "accessories", "alternator_rating"), "The alternator cannot feed the fans at idle",
+                      f"{balance_words(facts)} The voltage sinks, and the fans with it: {balance.voltage:.1f} V at the battery. {cure_words(build, system, cures)}",
+                      tuple(cure.fix for cure in cures if cure.fix), value=balance.wanted, limit=balance.available)  # fmt: skip
+
+
+def _contradiction(facts: Charging) -> Found:
+    assert facts.idle
+    balance, could = facts.idle.balance, facts.idle.modelled
+    if facts.contradiction > 0:
+        why = (f"At that voltage the battery {'takes' if balance.battery > 0 else 'gives'} {abs(balance.battery):.0f} A, so the alternator must be giving {balance.available:.0f} A; "
+               f"by its rating, pulley and air it could give {could:.0f} A. A larger unit than entered, a faster idle, or less on than listed. The measured voltage is used.")  # fmt: skip
+    else:
+        why = (f"By its rating, pulley and air the alternator could give {could:.0f} A of the {balance.wanted:.0f} A wanted; at that voltage it gives {balance.available:.0f} A. "
+               "A slipping belt, a bad diode, a thin or green charge cable, or a tired battery. The measured voltage is used.")  # fmt: skip
+    yield Finding("voltage_contradicts", "doubt", ("brief", "accessories", "idle_voltage"), f"{balance.voltage:.1f} V measured at idle contradicts the alternator as entered", why,
+                  value=balance.available, limit=could)  # fmt: skip
+
+
+def _speed(build: Build, facts: Charging) -> Found:
+    if not facts.over_speed:
+        return
+    redline, idle = build.supply.redline.si * 60, build.brief.engine.idle_rpm
+    ratio = math.floor(facts.limit / redline * 100) / 100
+    left = output(facts.alternator._replace(ratio=ratio), idle.si * 60 if idle else 700.0)
+    yield Finding("over_speed", "problem", ("supply", "pulley_ratio"), "The pulley over-speeds the alternator",
+                  f"{facts.top:.0f} rpm at the redline against its limit of {facts.limit:.0f}: the rotor’s windings let go. A ratio of {ratio:.2f} keeps it; idle output then is {left:.0f} A.",
+                  (Fix("faster_pulley", f"Ratio {ratio:.2f}", (("ratio", f"{ratio:.2f}"),)),), value=facts.top, limit=facts.limit)  # fmt: skip
+
+
+def _cable(build: Build, cable: ChargeCable) -> Found:
     """The cable from alternator to battery, by what it loses, how warm it gets and what protects it, as any other wire."""
-    cable, size = charge_cable(build.supply, rating), ("supply", "charge_wire", "size")
+    rating, size = cable.rating, ("supply", "charge_wire", "size")
     thicker = (Fix("charge_cable", "A cable that carries it", ()),)
     if cable.ampacity <= 0:
         yield Finding("charge_place", "problem", ("supply", "charge_wire", "ambient"), "The charge cable’s insulation is not made for that place",
@@ -64,11 +89,11 @@ def _cable(build: Build, rating: float) -> Found:
         yield Finding("charge_cable", "doubt", size, "The charge cable loses too much",
                       f"At its {rating:.0f} A it loses {cable.drop:.2f} V on the way to the battery; {cable.drop_limit:g} V is the limit.",
                       (Fix("charge_cable", "A cable that keeps within it", ()),), "ASTM_B258", value=cable.drop, limit=cable.drop_limit)  # fmt: skip
-    yield from _cable_fuse(build, rating)
+    yield from _cable_fuse(cable)
 
 
-def _cable_fuse(build: Build, rating: float) -> Found:
-    cable, at = charge_cable(build.supply, rating), ("supply", "charge_fuse")
+def _cable_fuse(cable: ChargeCable) -> Found:
+    rating, at = cable.rating, ("supply", "charge_fuse")
     wanted = cable.fuse_wanted
     fixes = (set_fix(f"A {wanted:g} A fuse at the battery", at, f"{wanted:g} A"),) if wanted else ()
     if cable.fuse is None:

@@ -23,7 +23,7 @@ _SUFFIXED = {
     "air_out": "air_out_degC", "front_air": "front_air_degC", "bay_air": "bay_air_degC",
     "recirculated": "recirculated_share", "bypassed": "bypassed_share", "coolant_out": "core_outlet_degC", "coolant_flow": "coolant_flow_m3_s", "core_coolant_flow": "core_coolant_flow_m3_s",
     "thermostat_opening": "thermostat_opening", "fan_command": "fan_command", "fan_current": "fan_current_A",
-    "electrical_current": "electrical_current_A", "alternator_current": "alternator_current_A", "system_voltage": "system_voltage_V", "battery_current": "battery_current_A",
+    "electrical_current": "electrical_current_A", "mean_current": "mean_current_A", "alternator_current": "alternator_current_A", "system_voltage": "system_voltage_V", "battery_current": "battery_current_A",
     "battery_lasts": "battery_lasts_s", "rpm": "engine_speed_rpm", "speed": "speed_m_s",
     "ambient": "ambient_degC", "brake_power": "brake_power_W", "fuel_power": "fuel_power_W", "power_short": "power_short_W",
     "louver_reynolds": "louver_reynolds",
@@ -276,7 +276,7 @@ def totals_lines(assessment: Assessment, system: str) -> list[str]:
     totals, rules, lines = assessment.totals, assessment.rules, [fit_line(assessment, system)]
     if totals.amps_at_idle is not None and totals.alternator_at_idle is not None:
         lines.append(
-            f"Idle, everything on: {totals.amps_at_idle:.0f} A of {totals.alternator_at_idle:.0f} A the alternator gives hot, {totals.volts_at_idle or 0:.1f} V at the battery"
+            f"Idle, everything on and the fans running: {totals.amps_at_idle:.0f} A of {totals.alternator_at_idle:.0f} A the alternator gives hot, {totals.volts_at_idle or 0:.1f} V at the battery"
         )
     if totals.cost is not None:
         lines.append(f"Parts: {totals.cost:.0f}")

@@ -69,8 +69,8 @@ class Row(NamedTuple):
     points: Points
     layout: tuple[bool, int, int]
     fan_doubt: float
-    others: float = 0.0
-    """amps of everything but the cooling fans"""
+    amps: float = 0.0
+    """of everything on, the cooling fans running"""
 
     @property
     def batch(self) -> tuple[object, ...]:
@@ -201,7 +201,7 @@ def _row(brief: Brief, parts: Parts, case: DutyCase, system: System, control: Co
         points,
         (core.flow == "crossflow", int(core.passes.si), int(core.rows.si) if core.rows else 1),
         air.fans.doubt,
-        system.balance.wanted - system.fan_amps,
+        system.balance.wanted,
     )
 
 

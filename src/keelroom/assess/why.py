@@ -19,7 +19,6 @@ from keelroom.build.quantity import Quantity, Spec, from_si
 from keelroom.build.schema.build import Build
 from keelroom.core import rules
 from keelroom.core.answer import Answer
-from keelroom.core.electrical.motor import motor_power
 from keelroom.core.kept import in_one_go
 from keelroom.core.sources import SOURCES, Source
 from keelroom.errors import InputError
@@ -105,10 +104,7 @@ def _airflow(build: Build, row: Row, answer: Answer, i: int) -> float:
 
 
 def _amps(build: Build, row: Row, answer: Answer, i: int) -> float:
-    fans, speed = row.points.fans, answer.solution.fixed.running.speed[i]
-    power = motor_power(fans.power, speed, fans.voltage / fans.rated_voltage, fans.brushless)
-    drawn = (power * fans.curve.present / np.maximum(fans.voltage, 1e-9)).sum() * answer.solution.state.load[i]
-    return float(drawn + row.others)
+    return row.amps
 
 
 def _face(build: Build, row: Row, answer: Answer, i: int) -> float:
@@ -133,8 +129,11 @@ def _airflow_inputs(build: Build, f: CaseFigures, system: str) -> tuple[tuple[st
 
 def _amps_inputs(build: Build, f: CaseFigures, system: str) -> tuple[tuple[str, str], ...]:
     return (
-        ("Everything on", _text(f.electrical_current, "current", system)),
-        ("Of that the cooling fans", _text(f.fan_current, "current", system)),
+        ("Everything on, the fans running", _text(f.electrical_current, "current", system)),
+        (
+            "In the mean of the fans’ cycle",
+            f"{_text(f.mean_current, 'current', system)}, of that the fans {_text(f.fan_current, 'current', system)}",
+        ),
         ("Fans run", f"{f.fan_command:.0%} of the time"),
         ("The alternator gives hot at this speed", _text(f.alternator_current, "current", system)),
         ("Engine at", f"{f.rpm:.0f} rpm"),
@@ -157,8 +156,8 @@ HEADLINES = {
                         "The flow at which the fans' pressure equals what grille, covers, core, corners of the shroud and bay exit lose, at the densities "
                         "the air has there; leaks and what comes back are part of the balance. Beside it the rule of thumb by engine class.",
                         ("FAN_LAWS", "CHANG_HSU", "KAYS_LONDON", "PRACTICE"), _airflow, _airflow_inputs),
-    "amps": Headline("Amps standing, everything on", "current",
-                     "Each fan's current (with the square of its speed, which follows the volts that its wires leave at the motor), times the share of time it runs, "
+    "amps": Headline("Amps standing, everything on and the fans running", "current",
+                     "Each fan's current while it runs (with the square of its speed, which follows the volts that its wires leave at the motor), "
                      "plus all other loads at the system's volts; against what the alternator gives hot at this speed of its own.",
                      ("FAN_LAWS", "PRACTICE"), _amps, _amps_inputs),
     "face": Headline("Face against the frontal-area rule", "area",

@@ -1,32 +1,27 @@
-"""What charging asks for and what cures it: pulley, alternator, cable, and the battery on its own."""
+"""What charging comes to: the balance at idle, the alternator's speed, its cable, and the battery on its own."""
 
 from __future__ import annotations
 
-import math
 from typing import NamedTuple
 
 from keelroom.assess.electrical.figures import Electrics, sizes_like
-from keelroom.assess.electrical.system import alternator_of, battery_of, run_of
-from keelroom.assess.wording import set_fix
+from keelroom.assess.electrical.system import System, battery_of, run_of
 from keelroom.build.edits import Edit, set_value
 from keelroom.build.quantity import quantity
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.electrical import Supply
-from keelroom.core.electrical.charging import Alternator, discharge_time, rating_for, ratio_for
+from keelroom.core.electrical.charging import Alternator, discharge_time, top_speed
 from keelroom.core.electrical.circuit import Run
 from keelroom.core.electrical.motor import current_at
 from keelroom.core.electrical.protection import fuse_sizes
 from keelroom.core.electrical.wire import ampacity, conductor, conductor_temperature, wire_voltage_drop
-from keelroom.core.findings import Fix
 from keelroom.errors import InputError
 from keelroom.gauges import is_metric
 
-LARGEST = 320.0
-"""[A] of the largest alternator on sale for a car."""
+AGREES, AGREES_AMPS = 0.15, 8.0
+"""Share of what it gives, and amps at least, within which a measured voltage and the model agree (common practice)."""
 CHARGE_FUSE = 1.15
 """Times the alternator's rating its cable's fuse is at least: cold it gives some more than that (common practice)."""
-STEP = 5.0
-"""[A] alternators are told apart by."""
 
 
 def fan_current_alone(build: Build, found: Electrics | None) -> float:
@@ -43,52 +38,64 @@ def share_taken(build: Build, found: Electrics | None, seconds: float) -> float:
     return seconds / discharge_time(battery, amps) * battery.state if amps else 0.0
 
 
-class Cures(NamedTuple):
-    """What gives the wanted amps hot at idle: a pulley ratio, the rating [A] of an alternator of its kind; None where none does."""
+class Charging(NamedTuple):
+    """The charging side as facts.
 
-    wanted: float
-    ratio: float | None
-    rating: float | None
+    idle : the system standing with everything on and the fans running, None where no duty case stands
+    mean [A] : of the fans' on and off times there, None likewise;  top, limit [rpm] : the alternator's speed at the redline, and its most
+    cable : from it to the battery
+    """
+
+    alternator: Alternator
+    idle: System | None
+    mean: float | None
+    top: float
+    limit: float
+    cable: ChargeCable
+
+    @property
+    def over_speed(self) -> bool:
+        """Whether the redline turns it faster than it stands."""
+        return self.top > self.limit
+
+    @property
+    def contradiction(self) -> float:
+        """Amps by which a measured voltage belies the model at idle: positive where it must be giving more than it could; 0 where they agree."""
+        if self.idle is None or not self.idle.measured:
+            return 0.0
+        given, could = self.idle.balance.available, self.idle.modelled
+        slack = max(AGREES * given, AGREES_AMPS)
+        if given > could + slack:
+            return given - could
+        return given - could if self.idle.short > 0 and could > given + slack else 0.0
 
 
-def cures_for(build: Build, alternator: Alternator, wanted: float) -> Cures:
-    """Pulley and alternator that would give `wanted` [A] hot at idle."""
-    idle = build.brief.engine.idle_rpm
-    if idle is None:
-        return Cures(wanted, None, None)
-    rpm = idle.si * 60
-    rating = rating_for(alternator, wanted, rpm)
-    return Cures(wanted, ratio_for(alternator, wanted, rpm), rating if rating is not None and rating <= LARGEST else None)
-
-
-def cure_words(build: Build, alternator: Alternator, cures: Cures) -> str:
-    """What cures an alternator that is short at idle, and what a pulley does to belt and speed limit."""
+def charging_of(build: Build, found: Electrics, mean: float | None) -> Charging | None:
+    """The charging side of a build; None where the alternator's rating is not known.  mean [A] of the cycle at idle"""
+    if found.alternator is None:
+        return None
     supply = build.supply
-    limit = supply.speed_limit.si * 60
-    words = [f"To hold {supply.regulated.si:g} V with everything on it takes {cures.wanted:.0f} A"]
-    if cures.ratio is not None:
-        top = cures.ratio * supply.redline.si * 60
-        fits = f"within its {limit:.0f} rpm" if top <= limit else f"over its {limit:.0f} rpm limit"
-        words.append(
-            f"a pulley of {cures.ratio:.2f} instead of {alternator.ratio:.2f} gives it ({top:.0f} rpm at the redline, {fits}; the belt wraps {1 - alternator.ratio / cures.ratio:.0%} less pulley and slips sooner)"
-        )
-    else:
-        words.append("no pulley gives it")
-    if cures.rating is not None:
-        words.append(f"a {math.ceil(cures.rating / STEP) * STEP:.0f} A unit of its kind does")
-    return "; ".join(words) + "."
+    top = top_speed(found.alternator, supply.redline.si * 60)
+    return Charging(found.alternator, found.idle, mean, top, supply.speed_limit.si * 60, charge_cable(supply, found.alternator.rating))
 
 
-def cure_fixes(build: Build, alternator: Alternator, cures: Cures) -> tuple[Fix, ...]:
-    """The acts that cure it, each where there is one: the alternator, and the pulley within the speed limit."""
-    fixes: tuple[Fix, ...] = ()
-    if cures.rating is not None:
-        fixes = (Fix("larger_alternator", "An alternator that feeds it", (("wanted", f"{cures.wanted:.0f}"),)),)
-    ratio, supply = cures.ratio, build.supply
-    if ratio is not None and alternator.idle_share is None and ratio * supply.redline.si <= supply.speed_limit.si:
-        text = f"{math.ceil(ratio * 100) / 100:.2f}"
-        fixes = (*fixes, set_fix(f"A pulley of {text}", ("supply", "pulley_ratio"), text))
-    return fixes
+def balance_words(facts: Charging) -> str:
+    """The balance at idle in a sentence or two: everything on and the fans running first, the mean of their cycle as what it is."""
+    system = facts.idle
+    if system is None:
+        return ""
+    balance = system.balance
+    how = ", as the measured voltage tells" if system.measured else " hot"
+    wanted = f"Everything on and the fans running, {balance.wanted:.0f} A are wanted at idle"
+    words = f"{wanted}; the alternator gives {balance.available:.0f} A{how}"
+    if system.short > 0:
+        words += f", the battery makes up {system.short:.0f} A and is down in {balance.lasts / 60:.0f} min"
+    mean = (
+        f" In the mean of the fans’ cycle {facts.mean:.0f} A are wanted."
+        if facts.mean is not None and facts.mean < balance.wanted - 0.5
+        else ""
+    )
+    return f"{words}.{mean}"
 
 
 class ChargeCable(NamedTuple):
@@ -144,16 +151,6 @@ def cable_for(supply: Supply, rating: float) -> str | None:
         if charge_cable(supply, rating, run._replace(wire=conductor(area, metric, wire.cable))).fits:
             return text
     return None
-
-
-def larger_alternator(build: Build, wanted: float) -> Edit:
-    """An alternator of the same kind that gives `wanted` [A] hot at idle. Raises InputError where none does."""
-    alternator = alternator_of(build.brief.accessories, build.brief.engine, build.supply)
-    rating = cures_for(build, alternator, wanted).rating if alternator else None
-    if rating is None:
-        raise InputError("no_alternator", "No alternator of its kind gives that at this idle speed and pulley")
-    text = f"{math.ceil(rating / STEP) * STEP:g} A"
-    return set_value(("brief", "accessories", "alternator_rating"), quantity(text, "current"), f"Alternator of {text}")
 
 
 def larger_cable(build: Build) -> Edit:

@@ -29,6 +29,8 @@ LOAD_VOLTAGE = 13.5
 """Volts the other loads' watts are stated at."""
 SLOW = 1500.0
 """Engine rpm under which the voltage measured at idle counts."""
+NEARLY_FLAT = 11.8
+"""Volts of a 12 V battery under load below which it is nearly flat, whatever state was entered (common practice)."""
 TABLE = (8.0, 11.0, 12.0, 12.6, 13.2, 13.8, 14.4, 15.2)
 """Volts per 12 V battery at which the circuits' current is worked out while the balance is sought."""
 
@@ -46,7 +48,7 @@ def alternator_of(accessories: Accessories, engine: Engine, supply: Supply) -> A
         regulated=supply.regulated.si,
         curve=tuple((point.speed.si * 60, point.current.si) for point in supply.curve),
         idle_share=share.si if share else None,
-        idle_rpm=idle.si * 60 if idle else 700.0,
+        known_at=(idle.si * 60 if idle else 700.0) * supply.pulley_ratio.si,
     )
 
 
@@ -145,7 +147,9 @@ class System(NamedTuple):
     balance : at the battery;  flows : of each planned circuit, in order;  volts, amps : of each motor by id while it runs
     loads : (name, A) of everything, motors by circuit;  measured : the battery's voltage was measured, not worked out
     watts : of all loads but the cooling fans;  fan_amps : of the cooling fans, running
-    full : amps of everything on at the voltage the regulator holds
+    full : amps of everything on at the voltage the regulator holds, what the battery takes at it included
+    modelled : amps the alternator could give by its rating and speed; where the voltage is measured, balance.available is what it
+        must be giving for that
     """
 
     balance: Balance
@@ -157,6 +161,12 @@ class System(NamedTuple):
     watts: float
     fan_amps: float
     full: float
+    modelled: float
+
+    @property
+    def short(self) -> float:
+        """Amps the battery makes up with everything on and the fans running; 0 where it makes up none."""
+        return max(-self.balance.battery, 0.0)
 
 
 def system_at(build: Build, package: Package, case: DutyCase) -> System:
@@ -246,8 +256,7 @@ def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> S
     measured = accessories.idle_voltage if at[0] < SLOW else accessories.road_voltage
     available = output(alternator, at[0]) if alternator else math.inf
     if measured is not None:
-        amps = battery_current(battery, measured.si)
-        found = Balance(measured.si, available, wanted(measured.si), amps, discharge_time(battery, -amps))
+        found = _as_measured(battery, measured.si, wanted(measured.si), available)
     else:
         found = balance(available, supply.regulated.si, battery, wanted)
     circuits, loose = planned
@@ -264,6 +273,20 @@ def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> S
     rest = sum(amps for _, amps in listed) + sum(amps_of[motored.id] for motored in motors if not motored.fan)
     total = rest + fan_amps
     found = found._replace(wanted=total)
-    return System(
-        found, flows, volts, amps_of, (*shown, *listed), measured is not None, rest * found.voltage, fan_amps, wanted(supply.regulated.si)
-    )
+    full = wanted(supply.regulated.si) + max(battery_current(battery, supply.regulated.si), 0.0)
+    return System(found, flows, volts, amps_of, (*shown, *listed), measured is not None, rest * found.voltage, fan_amps, full, available)
+
+
+def _as_measured(battery: Battery, voltage: float, wanted: float, modelled: float) -> Balance:
+    """The balance a measured voltage tells: what the battery gives or takes at it, and what the alternator then must give.
+
+    Under NEARLY_FLAT volts a battery is not in the state that was entered, and its line tells nothing: the alternator is taken as
+    worked out, up to all that is wanted.
+    """
+    if voltage < NEARLY_FLAT * battery.cells:
+        available = min(modelled, wanted)
+        amps = available - wanted
+    else:
+        amps = battery_current(battery, voltage)
+        available = max(wanted + amps, 0.0)
+    return Balance(voltage, available, wanted, amps, discharge_time(battery, -amps))

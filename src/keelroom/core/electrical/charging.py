@@ -30,7 +30,7 @@ HOUR_RATE = 20.0
 
 class Alternator(NamedTuple):
     """rating [A]; ratio: alternator turns per crank turn; air [degC] it breathes; curve: (rpm, A) as typed, () for the generic one;
-    idle_share: of the rating hot at idle_rpm of the engine, where known, None else; regulated [V] it holds while it can."""
+    idle_share: of the rating hot at known_at of its own rpm, where that is known, None else; regulated [V] it holds while it can."""
 
     rating: float
     ratio: float
@@ -38,7 +38,7 @@ class Alternator(NamedTuple):
     regulated: float
     curve: tuple[tuple[float, float], ...] = ()
     idle_share: float | None = None
-    idle_rpm: float = 700.0
+    known_at: float = 1900.0
 
 
 def hot_share(air: float) -> float:
@@ -70,11 +70,14 @@ def output(alternator: Alternator, engine_rpm: float) -> float:
     found = _cold(alternator, engine_rpm * alternator.ratio) * hot_share(alternator.air)
     if alternator.idle_share is None:
         return found
-    at_idle = _cold(alternator, alternator.idle_rpm * alternator.ratio) * hot_share(alternator.air)
+    at_idle = _cold(alternator, alternator.known_at) * hot_share(alternator.air)
     known = alternator.idle_share * alternator.rating
-    # A known figure at idle bends the curve there and fades out towards the rated speed.
-    fade = min(max((RATED_RPM - engine_rpm * alternator.ratio) / max(RATED_RPM - alternator.idle_rpm * alternator.ratio, 1.0), 0.0), 1.0)
-    return max(found * (1 + (known / at_idle - 1) * fade) if at_idle > 0 else known, 0.0)
+    if at_idle <= 0:
+        # The curve gives nothing there, the meter says otherwise: what is known holds from that speed on.
+        return max(found, known) if engine_rpm * alternator.ratio >= alternator.known_at else found
+    # A known figure bends the curve at its speed and fades out towards the rated speed: a faster pulley still gives more.
+    fade = min(max((RATED_RPM - engine_rpm * alternator.ratio) / max(RATED_RPM - alternator.known_at, 1.0), 0.0), 1.0)
+    return found * (1 + (known / at_idle - 1) * fade)
 
 
 class Battery(NamedTuple):
@@ -177,13 +180,22 @@ def top_speed(alternator: Alternator, redline: float) -> float:
 
 def ratio_for(alternator: Alternator, wanted: float, idle_rpm: float, most: float = 6.0) -> float | None:
     """The pulley ratio at which it gives `wanted` [A] hot at idle; None where no ratio up to `most` does."""
-    low, high = alternator.ratio, most
-    if output(alternator._replace(ratio=high, idle_share=None), idle_rpm) < wanted:
+    return _least(lambda ratio: output(alternator._replace(ratio=ratio), idle_rpm) >= wanted, (alternator.ratio, most))
+
+
+def idle_for(alternator: Alternator, wanted: float, idle_rpm: float, most: float) -> float | None:
+    """The idle speed [rpm] over `idle_rpm` at which it gives `wanted` [A] hot; None where none up to `most` does."""
+    return _least(lambda rpm: output(alternator, rpm) >= wanted, (idle_rpm, most))
+
+
+def _least(enough: Callable[[float], bool], between: tuple[float, float]) -> float | None:
+    """The least value between two that is enough; None where the largest is not."""
+    low, high = between
+    if not enough(high):
         return None
     for _ in range(50):
         middle = (low + high) / 2
-        enough = output(alternator._replace(ratio=middle, idle_share=None), idle_rpm) >= wanted
-        low, high = (low, middle) if enough else (middle, high)
+        low, high = (low, middle) if enough(middle) else (middle, high)
     return high
 
 

@@ -6,17 +6,16 @@ import math
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.bench import adapter_of, bench_steps
-from keelroom.assess.electrical.charge import cable_for, charge_cable, fan_current_alone, share_taken
+from keelroom.assess.electrical.charge import balance_words, cable_for, charging_of, fan_current_alone, share_taken
 from keelroom.assess.electrical.controller import BY_COMPUTER, HOSED, RAMPED, SENSORLESS, STAGED
 from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics
 from keelroom.assess.electrical.harness import THREADS
 from keelroom.assess.electrical.loads import label_words, motors_of
-from keelroom.assess.electrical.system import battery_of
 from keelroom.assess.judge_circuits import advice_words
 from keelroom.assess.wording import raised
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.electrical import Circuit, usual_sources
-from keelroom.core.electrical.charging import discharge_time, output, top_speed
+from keelroom.core.electrical.charging import output
 from keelroom.core.electrical.protection import FUSES
 from keelroom.core.electrical.wire import CABLES
 from keelroom.gui.stations.rows import Group, Page, Path, Row, Said, Sort, quantities
@@ -257,45 +256,28 @@ def charging_said(build: Build, assessment: Assessment, system: str) -> Said:
     found = assessment.electrics
     if found is None or found.alternator is None:
         return (("doubt", "The alternator’s rating is not known."),)
-    alternator, supply = found.alternator, build.supply
+    facts = charging_of(build, found, assessment.idle.mean_current if assessment.idle else None)
+    assert facts is not None
+    alternator, cable = facts.alternator, facts.cable
     said: list[tuple[str, str]] = []
-    idle = build.brief.engine.idle_rpm
-    if found.idle and idle:
-        balance = found.idle.balance
-        rpm = idle.si * 60 * alternator.ratio
-        state = "strong" if balance.battery >= 0 else "problem"
-        said.append(
-            (
-                state,
-                f"Idle: {balance.wanted:.0f} A wanted, {balance.available:.0f} A given hot at {rpm:.0f} rpm of its own; {balance.voltage:.1f} V at the battery",
-            )
-        )
-        totals = assessment.totals
-        if totals.amps_at_idle is not None and totals.amps_at_idle > balance.available:
-            minutes = discharge_time(battery_of(supply), totals.amps_at_idle - balance.available) / 60
-            said.append(
-                (
-                    "problem",
-                    f"On the mean of the fans’ on and off times {totals.amps_at_idle - balance.available:.0f} A are short: the battery is down in {minutes:.0f} min.",
-                )
-            )
-        worst = min(found.idle.volts.values(), default=math.nan)
+    if facts.idle:
+        balance = facts.idle.balance
+        said.append(("problem" if facts.idle.short > 0 else "strong", f"{balance_words(facts)} {balance.voltage:.1f} V at the battery."))
+        worst = min(facts.idle.volts.values(), default=math.nan)
         if math.isfinite(worst):
             said.append(
                 ("", f"The worst motor gets {worst:.1f} V: {balance.voltage - worst:.1f} V of the difference is wire, not battery.")
             )
-    top, limit = top_speed(alternator, supply.redline.si * 60), supply.speed_limit.si * 60
     said.append(
         (
-            "problem" if top > limit else "faint",
-            f"At the redline it turns {top:.0f} rpm of {limit:.0f}; cruising output {output(alternator, 2500):.0f} A at 2500 rpm of the engine.",
+            "problem" if facts.over_speed else "faint",
+            f"At the redline it turns {facts.top:.0f} rpm of {facts.limit:.0f}; cruising output {output(alternator, 2500):.0f} A at 2500 rpm of the engine.",
         )
     )
-    cable = charge_cable(supply, alternator.rating)
     said.append(
         (
             "faint" if cable.fits else "doubt",
-            f"Charge cable carries {cable.ampacity:.0f} A where it lies and loses {cable.drop:.2f} V at {alternator.rating:.0f} A; {cable_for(supply, alternator.rating) or 'no single size'} does both.",
+            f"Charge cable carries {cable.ampacity:.0f} A where it lies and loses {cable.drop:.2f} V at {alternator.rating:.0f} A; {cable_for(build.supply, alternator.rating) or 'no single size'} does both.",
         )
     )
     said.append(("faint", "Batteries give off gas: no spark near one, disconnect it before wiring."))
