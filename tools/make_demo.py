@@ -66,14 +66,23 @@ def mounted(package: Package) -> Package:
         "lip_right": "core_lower_right",
     }
     names = {"upper_left": "Upper left strap", "upper_right": "Upper right strap", "lip_left": "Left foot", "lip_right": "Right foot"}
-    rib = {"upper_left": "3/8 in", "upper_right": "3/8 in", "lip_left": "1/4 in", "lip_right": "1/4 in"}
+    strap, foot = {"thickness": "3/16 in", "radius": "3/16 in"}, {"width": "1 1/2 in"}
+    stock = {"upper_left": strap, "upper_right": strap, "lip_left": foot, "lip_right": foot}
     brackets = tuple(
-        Bracket(id=f"bracket{k}", name=names[hole], part=point, hole=hole, stiffener=quantity(rib.get(hole, "0 in"), "length"))
+        Bracket(
+            id=f"bracket{k}",
+            name=names[hole],
+            part=point,
+            hole=hole,
+            **{field: quantity(text, "length") for field, text in stock[hole].items()},
+        )
         for k, (hole, point) in enumerate(points.items(), 1)
     )
     frame = Frame(fitted=True, header=quantity("3/8 in", "length"))
     cooler = RemoteCooler(fitted=True, fan_power=quantity("90 W", "electrical power", "catalogue"))
-    return package.model_copy(update={"brackets": brackets, "mounting": Mounting(frame=frame, cooler=cooler)})
+    # Its fans are to get a shroud made from sheet.
+    shroud = package.shroud.model_copy(update={"supplied": False})
+    return package.model_copy(update={"brackets": brackets, "mounting": Mounting(frame=frame, cooler=cooler), "shroud": shroud})
 
 
 def as_found(package: Package) -> Package:

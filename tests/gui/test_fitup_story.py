@@ -404,7 +404,7 @@ def test_the_blank_sheet_and_the_plain_verdict_leave_the_window(demo_window, tmp
 def test_the_pan_and_the_mounts_say_their_figures(demo_window):
     driver = demo_window
     fit_up(driver, "Shroud")
-    assert driver.shows("Pan from sheet: one folded piece, flat blank 31 1/8 in × 22 1/8 in")
+    assert driver.shows("Pan from sheet: one folded piece, flat blank 29 13/16 in × 22 1/8 in")
     driver.enter("Sheet at hand, width", "24")
     driver.enter("Sheet at hand, height", "20")
     assert driver.shows("pieces joined")

@@ -20,11 +20,17 @@ from keelroom.build.edits import Change, Edit, apply
 from keelroom.build.file import load
 from keelroom.build.quantity import quantity
 from keelroom.build.schema.survey import Corner, Obstacle, SecondReading
-from keelroom.catalogue.load import fan_assemblies
+from keelroom.catalogue.load import fan_assemblies, placed
+from keelroom.core.packaging.bracket import Ends, Stock, flat_or_joggle
+from keelroom.core.packaging.fixings import Section
+from keelroom.core.packaging.sheet import METALS
 from keelroom.drawing.fitup import VIEWS, section_sheet, view_scene
+from keelroom.drawing.pattern import pattern_scene
 from keelroom.drawing.survey import WALK, picture
 from keelroom.errors import ExportError, InputError
+from keelroom.export.dxf import dxf_text
 from keelroom.export.survey_sheet import write_survey_sheet
+from keelroom.export.svg import svg_text
 from keelroom.export.tables import write_csv
 from keelroom.export.tiles import write_tiles
 from tests.conftest import DEMO
@@ -337,8 +343,75 @@ def test_brackets_of_the_demo_can_be_made_and_hold():
     plans = bracket_plans(BUILD, BUILD.package)
     assert [plan.made.kind for plan in plans] == ["joggle", "joggle", "L", "L"]
     assert all(not plan.faults and plan.strap.safety >= 2 for plan in plans)
-    bare = changed(BUILD, ((*P1, "brackets", "bracket1", "stiffener"), tape("0 in")))
-    assert bracket_plans(bare, bare.package)[0].strap.safety < plans[0].strap.safety / 2
+    ribbed = changed(BUILD, ((*P1, "brackets", "bracket1", "stiffener"), tape("3/8 in")))
+    same = bracket_plans(ribbed, ribbed.package)[0]
+    assert same.strap == plans[0].strap, "a rib cannot cross the joggle's bends"
+    assert any("cannot cross" in note for note in same.notes)
+    assert same.made.pattern.bounds == plans[0].made.pattern.bounds, "and none is drawn"
+
+
+def test_a_rib_of_a_flat_strap_is_drawn_listed_and_counted():
+    """Worked by hand: 1 1/8 in of 1/8 in steel, a 3/8 in edge bent up at 1/8 in radius. Flat width 1.125 + 0.5 less the deduction
+    2 x 0.25 - (0.64 x 0.125 + 1.57 x 0.125) = 0.2237 in: 1.4013 in."""
+    stock = Stock(METALS["steel"], 1.125 * INCH, INCH / 8, INCH / 8, 3 * INCH / 8)
+    made = flat_or_joggle("Strap", 6 * INCH, 0.0, stock, Ends(7e-3, 7e-3, 9 * INCH / 16))
+    assert made.kind == "flat"
+    assert not made.fault
+    assert made.pattern.bounds[3] / INCH == pytest.approx(1.4013, abs=1e-3)
+    (bend,) = made.pattern.bends
+    # The line of the bend: 1.125 - 0.25 + half of the 0.2763 in the bend takes up.
+    assert bend.start[1] / INCH == pytest.approx(1.125 - 0.25 + 0.2763 / 2, abs=1e-3)
+    low = flat_or_joggle("Strap", 6 * INCH, 0.0, stock._replace(rib=INCH / 8), Ends(7e-3, 7e-3, 9 * INCH / 16))
+    assert "no room for its rib's bend" in low.fault
+    # Roark: the bare strap's second moment is 1.125 x 0.125^3 / 12 in4 = 1.83e-4; the tee about its own middle is
+    # 0.140625 x 0.0596^2 + 1.83e-4 + 0.125 x 0.375^3 / 12 + 0.046875 x 0.1904^2 = 2.93e-3 in4.
+    inertia, _ = Section(1.125 * INCH, INCH / 8, 3 * INCH / 8).bending()
+    assert inertia / INCH**4 == pytest.approx(2.93e-3, rel=0.01)
+
+
+def test_what_cannot_be_made_says_so_on_every_sheet_list_and_file(tmp_path):
+    """A pan whose flange has no room for its bend: template, cut list, DXF and SVG all carry the words."""
+    bad = changed(BUILD, ((*P1, "shroud", "flange"), tape("1/8 in")))
+    (pan,) = [pattern for pattern in patterns(bad, bad.package) if pattern.name.startswith("Shroud")]
+    assert pan.warning.startswith("DO NOT CUT: No room for the flange")
+    rows = cut_list(bad, bad.package, "us")
+    assert rows[0][-1] == "Can be made"
+    assert [row[-1] for row in rows[1:] if row[0].startswith("Shroud")] == [pan.warning]
+    assert {row[-1] for row in rows[1:] if not row[0].startswith("Shroud")} == {"yes"}
+    assert pan.warning in dxf_text((pan,))
+    assert "DO NOT CUT" in svg_text(pattern_scene(pan, "us", dimensions=False))
+    write_tiles((pan,), tmp_path / "t.pdf", "A4", 40, "us")
+    pages = PdfReader(tmp_path / "t.pdf").pages
+    assert all("DO NOT CUT" in page.extract_text() for page in pages)
+    good = patterns(BUILD, BUILD.package)
+    assert not any(pattern.warning for pattern in good)
+
+
+def test_flanges_stand_clear_of_the_tanks_or_are_said_to_stand_on_them():
+    """26 in between the tanks: with 3/4 in flanges all round a 26 in pan is 27 1/2 in over them, 3/8 in proud of the fins."""
+    clear = pan_plan(BUILD.package)
+    assert clear.pan.plain == (True, False)
+    assert clear.pan.over_flanges[0] / INCH == pytest.approx(26.0)
+    assert not clear.faults
+    round_it = changed(BUILD, ((*P1, "shroud", "flanges"), "all_round"))
+    over = pan_plan(round_it.package)
+    assert any("27 1/2 in" in fault and "26 in" in fault and "on the tanks" in fault for fault in over.faults)
+    (finding,) = [f for f in assess(round_it).findings if f.code == "pan_fault"]
+    assert not pan_plan(apply(round_it, edit_for(round_it, finding.fix[0])).package).faults
+    flush = changed(round_it, ((*P1, "core", "tank_proud"), tape("0 in")))
+    assert not pan_plan(flush.package).faults
+    # Of 2 in walls and 3/4 in flanges at 0.05 in and 1/16 in radius a bend takes 0.0945 in off: 26 + 2 (2 - 0.0945), 17 + 2 (2.75 - 0.189).
+    assert clear.made.sheet[0] / INCH == pytest.approx(29.811, abs=2e-3)
+    assert clear.made.sheet[1] / INCH == pytest.approx(22.122, abs=2e-3)
+
+
+def test_a_shroud_that_came_with_its_fans_is_not_made_from_sheet():
+    """No twin of the catalogue is told to be folded round rings that its own shroud carries."""
+    for assembly in fan_assemblies():
+        fans, shroud = placed(assembly, BUILD.package.core, "us")
+        assert shroud.supplied is assembly.shrouded
+        package = BUILD.package.model_copy(update={"fans": fans, "shroud": shroud})
+        assert (pan_plan(package) is None) is (assembly.shrouded or shroud.kind == "none")
 
 
 @pytest.mark.parametrize(

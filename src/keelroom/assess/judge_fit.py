@@ -10,7 +10,7 @@ from keelroom.assess.fit.clearances import RULE_WORDS, Fit, Gap
 from keelroom.assess.fit.cut_rules import CAUTION, checks_missing, edge_kind
 from keelroom.assess.fit.mounts import FAN_MOUNTS, bracket_plans, condenser_frame, cooler_notes, core_growth
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
-from keelroom.assess.wording import Found, lowered, raised
+from keelroom.assess.wording import Found, choose_fix, lowered, raised
 from keelroom.build.fields import get, owner_and_spec
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
@@ -240,7 +240,10 @@ def _shroud(package: Package, pressure: float) -> Found:
                 "problem",
                 (*where, "flange"),
                 f"Shroud from sheet: {lowered(fault)}",
-                "It cannot be folded as entered.",
+                "It cannot be folded, or does not seat, as entered; templates and cut list say so.",
+                (choose_fix("Flanges only clear of the tanks", (*where, "flanges"), "clear_of_tanks"),)
+                if package.shroud.flanges == "all_round" and package.shroud.kind == "full"
+                else (),
             )
         return
     for fault in plan.faults:

@@ -135,7 +135,7 @@ def placed(assembly: FanAssembly, core: Core, system: str) -> tuple[tuple[Fan, .
         )
         for i in range(assembly.count)
     )
-    return fans, Shroud(kind="full" if assembly.shrouded else "none")
+    return fans, Shroud(kind="full" if assembly.shrouded else "none", supplied=assembly.shrouded)
 
 
 class OwnParts(BaseModel):

@@ -28,6 +28,9 @@ def pattern_scene(pattern: Pattern, system: str, dimensions: bool = True) -> Sce
             shapes.append(Polyline("pattern.mark", (mark.at, mark.to)))
         elif mark.text and dimensions and (high > NARROW or mark.text != pattern.name):
             shapes.append(Label("pattern.words", mark.at, mark.text))
+    if pattern.warning:
+        # Across the piece itself, so that a machine's operator sees it too.
+        shapes.append(Label("pattern.alarm", (left + wide / 2, bottom + high / 2), pattern.warning))
     pad = MARGIN
     if dimensions:
         pad = 0.06 if high < NARROW else max(0.03, 0.09 * max(wide, high))

@@ -61,6 +61,10 @@ def _draw(space: object, pattern: Pattern, shift: tuple[float, float]) -> None:
         add.add_line(at(bend.start), at(bend.end), dxfattribs={"layer": "BEND"})  # type: ignore[attr-defined]
         words = f"{abs(bend.degrees):.0f} {'up' if bend.degrees > 0 else 'down'} R{bend.radius * MM:.1f}"
         add.add_text(words, height=LETTER, dxfattribs={"layer": "MARK"}).set_placement(at(bend.start))  # type: ignore[attr-defined]
+    if pattern.warning:
+        left, bottom, _, high = pattern.bounds
+        above = at((left, bottom + high + 2 * LETTER / MM))
+        add.add_text(pattern.warning, height=2 * LETTER, dxfattribs={"layer": "MARK"}).set_placement(above)  # type: ignore[attr-defined]
     for mark in pattern.marks:
         if mark.to is not None:
             add.add_line(at(mark.at), at(mark.to), dxfattribs={"layer": "MARK"})  # type: ignore[attr-defined]

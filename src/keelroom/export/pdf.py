@@ -14,11 +14,12 @@ from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.platypus import Flowable
 
 from keelroom import ASSETS
+from keelroom.drawing.roles import CENTRED
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene
 from keelroom.errors import readable
-from keelroom.export.inks import CENTRED, DASHED, INKS, PLAIN, TEXT
+from keelroom.export.inks import TEXT, TONES, ink_of
 
-INK, FAINT, RULE = HexColor(TEXT), HexColor("#5b666e"), HexColor("#b9c0c4")
+INK, FAINT, RULE, ALARM = (HexColor(TONES[tone]) for tone in ("ink", "faint", "rule", "bad"))
 
 
 def fonts() -> None:
@@ -73,10 +74,10 @@ class SceneFlowable(Flowable):  # type: ignore[misc]
         canvas.restoreState()
 
     def _shape(self, canvas: Any, shape: Any) -> None:
-        fill, stroke, weight = INKS.get(shape.role, PLAIN)
+        fill, stroke, weight, dashed = ink_of(shape.role)
         canvas.setLineWidth(weight / self.scale)
         canvas.setStrokeColor(HexColor(stroke))
-        canvas.setDash([4 / self.scale, 2.5 / self.scale] if shape.role in DASHED else [])
+        canvas.setDash([4 / self.scale, 2.5 / self.scale] if dashed else [])
         if fill:
             canvas.setFillColor(HexColor(fill))
         if isinstance(shape, Rect):
@@ -86,7 +87,7 @@ class SceneFlowable(Flowable):  # type: ignore[misc]
         elif isinstance(shape, Polyline):
             self._polyline(canvas, shape, bool(fill))
         elif isinstance(shape, Label):
-            self._text(canvas, shape.at, shape.text, 0.0, shape.align, -2.4 if shape.role.startswith(CENTRED) else 1.5)
+            self._text(canvas, shape.at, shape.text, 0.0, shape.align, -2.4 if shape.role.startswith(CENTRED) else 1.5, stroke)
         elif isinstance(shape, Dimension):
             self._dimension(canvas, shape)
 
@@ -99,12 +100,14 @@ class SceneFlowable(Flowable):  # type: ignore[misc]
             path.close()
         canvas.drawPath(path, fill=int(filled and shape.closed))
 
-    def _text(self, canvas: Any, at: tuple[float, float], text: str, angle: float, align: str = "middle", up: float = 1.5) -> None:
+    def _text(
+        self, canvas: Any, at: tuple[float, float], text: str, angle: float, align: str = "middle", up: float = 1.5, colour: str = TEXT
+    ) -> None:
         canvas.saveState()
         canvas.translate(*at)
         canvas.rotate(math.degrees(angle))
         canvas.setFont("Body", 7.2 / self.scale)
-        canvas.setFillColor(INK)
+        canvas.setFillColor(HexColor(colour))
         draw = {"middle": canvas.drawCentredString, "start": canvas.drawString, "end": canvas.drawRightString}[align]
         draw(0, up / self.scale, readable(text, LONGEST_LABEL))
         canvas.restoreState()

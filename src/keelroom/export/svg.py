@@ -6,9 +6,10 @@ import math
 from pathlib import Path
 from xml.sax.saxutils import escape
 
+from keelroom.drawing.roles import CENTRED
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene, Shape
 from keelroom.errors import readable
-from keelroom.export.inks import CENTRED, DASHED, INKS, PLAIN, POINT_MM, TEXT
+from keelroom.export.inks import POINT_MM, TEXT, ink_of
 from keelroom.export.whole import write_whole
 
 MM = 1000.0
@@ -35,8 +36,8 @@ def svg_text(scene: Scene) -> str:
 
 
 def _style(role: str) -> str:
-    fill, stroke, weight = INKS.get(role, PLAIN)
-    dash = ' stroke-dasharray="4 2.5"' if role in DASHED else ""
+    fill, stroke, weight, dashed = ink_of(role)
+    dash = ' stroke-dasharray="4 2.5"' if dashed else ""
     return f'class="{role}"{dash} fill="{fill or "none"}" stroke="{stroke}" stroke-width="{weight * POINT_MM * 2:.3f}"'
 
 
@@ -57,14 +58,14 @@ def _shape(shape: Shape) -> str:
     if isinstance(shape, Label):
         x, y = shape.at
         down = 0.35 * TYPE / MM if shape.role.startswith(CENTRED) else 0.0
-        return _text((x, y - down), shape.text, 0.0, shape.align)
+        return _text((x, y - down), shape.text, 0.0, shape.align, ink_of(shape.role).stroke)
     return _dimension(shape)
 
 
-def _text(at: tuple[float, float], text: str, degrees: float, align: str = "middle") -> str:
+def _text(at: tuple[float, float], text: str, degrees: float, align: str = "middle", colour: str = TEXT) -> str:
     x, y = at[0] * MM, -at[1] * MM
     turn = f' transform="rotate({-degrees:.3f} {x:.3f} {y:.3f})"' if degrees else ""
-    return f'<text x="{x:.3f}" y="{y:.3f}" font-size="{TYPE:g}" fill="{TEXT}" text-anchor="{align}"{turn}>{escape(readable(text, LONGEST_LABEL))}</text>'
+    return f'<text x="{x:.3f}" y="{y:.3f}" font-size="{TYPE:g}" fill="{colour}" text-anchor="{align}"{turn}>{escape(readable(text, LONGEST_LABEL))}</text>'
 
 
 def _dimension(shape: Dimension) -> str:

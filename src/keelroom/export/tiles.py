@@ -10,12 +10,13 @@ from typing import Any, NamedTuple
 
 from reportlab.lib.pagesizes import A4, LETTER, landscape
 from reportlab.lib.units import mm
+from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
 from keelroom.core.packaging.pattern import Pattern
 from keelroom.drawing.pattern import pattern_scene
 from keelroom.errors import ExportError
-from keelroom.export.pdf import FAINT, INK, SceneFlowable, fonts
+from keelroom.export.pdf import ALARM, FAINT, INK, SceneFlowable, fonts
 from keelroom.export.whole import write_whole
 
 PAPERS = {"A4": A4, "Letter": LETTER}
@@ -161,7 +162,11 @@ def _head(canvas: Any, pattern: Pattern, laid: Tiling, at: tuple[int, int]) -> N
     canvas.drawString(
         EDGE * 1000 * mm, top - 20, f"sheet {column + 1} of {laid.across} across, {row + 1} of {laid.up} up; {pattern.material}{copies}"
     )
-    canvas.drawString(EDGE * 1000 * mm, top - 30, "Print at 100 %, no fitting to the page; lay cross on cross.")
+    said = pattern.warning or "Print at 100 %, no fitting to the page; lay cross on cross."
+    canvas.setFont("Strong" if pattern.warning else "Body", 7.5)
+    canvas.setFillColor(ALARM if pattern.warning else INK)
+    canvas.drawString(EDGE * 1000 * mm, top - 30, simpleSplit(said, "Body", 7.5, (laid.page[0] - 2 * EDGE - BAR) * 1000 * mm)[0])
+    canvas.setFillColor(INK)
     right = (laid.page[0] - EDGE) * 1000 * mm
     start, y = right - BAR * 1000 * mm, top - 24
     canvas.setStrokeColor(INK)

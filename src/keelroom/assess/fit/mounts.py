@@ -96,7 +96,7 @@ def bracket_plan(survey: Survey, engine: Engine, package: Package, bracket: Brac
     frame = placed_frame(survey, package).matrix
     across, up, out = (float(v) for v in frame @ (np.array([hole.x.si, hole.y.si, hole.z.si]) - start))
     metal = METALS[bracket.metal]
-    stock = Stock(metal, bracket.width.si, bracket.thickness.si, bracket.radius.si)
+    stock = Stock(metal, bracket.width.si, bracket.thickness.si, bracket.radius.si, bracket.stiffener.si)
     ends = Ends(bracket.near_hole.si, bracket.far_hole.si, bracket.edge.si, bracket.slot.si)
     name = bracket.name or bracket.id
     faults: list[str] = []
@@ -114,15 +114,21 @@ def bracket_plan(survey: Survey, engine: Engine, package: Package, bracket: Brac
     if made.fault:
         faults.append(raised(made.fault))
     holders = max(len(package.brackets), 1)
-    section = Section(stock.width, stock.thickness, bracket.stiffener.si)
+    straight = made.kind == "flat"
+    section = Section(stock.width, stock.thickness, stock.rib if straight else 0.0)
     on_each = package_mass(package) / holders
     strength = strap(metal, section, max(made.reach, 1e-3), on_each, package.mounting.shock.si, guided=holders >= STEADY)
-    more_faults, notes = _judged(engine, bracket, strength)
+    more_faults, notes = _judged(engine, bracket, strength, straight)
+    if stock.rib > 0 and not straight:
+        notes = ("A rib cannot cross its bends: none is made, none is counted", *notes)
     return BracketPlan(bracket, made, strength, (*faults, *more_faults), notes)
 
 
-def _judged(engine: Engine, bracket: Bracket, strength: Strap) -> tuple[tuple[str, ...], tuple[str, ...]]:
+def _judged(engine: Engine, bracket: Bracket, strength: Strap, straight: bool) -> tuple[tuple[str, ...], tuple[str, ...]]:
     faults, notes = [], []
+    stronger, stiffer = (
+        ("A rib or a shorter reach", "a rib") if straight else ("Thicker or wider metal, or a shorter reach,", "thicker metal")
+    )
     bolt, metal = BOLTS[bracket.bolt], METALS[bracket.metal]
     for hole, where in ((bracket.near_hole.si, "part"), (bracket.far_hole.si, "chassis")):
         room = play(bolt, hole)
@@ -141,12 +147,10 @@ def _judged(engine: Engine, bracket: Bracket, strength: Strap) -> tuple[tuple[st
     if strength.safety < 1:
         faults.append(f"Bends for good at the stated shock: stress {strength.stress / 1e6:.0f} MPa over its {metal.strength / 1e6:.0f} MPa")
     elif strength.safety < SAFE:
-        notes.append(
-            f"Only {strength.safety:.1f} times as strong as the stated shock needs; {SAFE:.0f} is usual. A rib or a shorter reach helps"
-        )
+        notes.append(f"Only {strength.safety:.1f} times as strong as the stated shock needs; {SAFE:.0f} is usual. {stronger} helps")
     firing = _firing(engine)
     if firing and abs(strength.frequency / firing - 1) < 0.3:
-        notes.append(f"Hums near idle: its {strength.frequency:.0f} Hz lies close to the engine's {firing:.0f} Hz; a rib moves it up")
+        notes.append(f"Hums near idle: its {strength.frequency:.0f} Hz lies close to the engine's {firing:.0f} Hz; {stiffer} moves it up")
     pad_faults, pad_notes = _pad(bracket)
     faults += pad_faults
     notes += pad_notes

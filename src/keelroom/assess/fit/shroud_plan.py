@@ -158,14 +158,34 @@ def pan_of(package: Package) -> Pan | None:
     """The pan that would serve this package's fans; None without a shroud or fans."""
     shroud, place = package.shroud, shroud_rectangle(package)
     fans = [fan for fan in package.fans if in_shroud(package, fan)]
-    if place is None or not fans:
+    if place is None or not fans or shroud.supplied:
         return None
     left, bottom, wide, high = place
     rings = tuple((disc.x - left, disc.y - bottom, 2 * disc.radius + 2 * RING_SLACK) for disc in map(disc_of, fans))
     return Pan(
         wide, high, shroud.depth.si, shroud.flange.si, shroud.thickness.si, shroud.bend_radius.si, rings,
-        _flaps((wide, high), rings, shroud.flap_area.si),
+        _flaps((wide, high), rings, shroud.flap_area.si), _plain(package),
     )  # fmt: skip
+
+
+def _plain(package: Package) -> tuple[bool, bool]:
+    """Walls that end without a flange: beside a tank one would stand on it."""
+    if package.shroud.flange.si == 0:
+        return True, True
+    clear = package.shroud.flanges == "clear_of_tanks" and package.shroud.kind == "full"
+    across = package.core.flow == "crossflow"
+    return clear and across, clear and not across
+
+
+def _on_tanks(package: Package, body: Pan) -> list[str]:
+    """Why a pan whose flanges are wider than the room between the tanks does not seat."""
+    k = 0 if package.core.flow == "crossflow" else 1
+    over, room, proud = body.over_flanges[k], seat_of(package)[k], package.core.tank_proud.si
+    if over <= room + 1e-4 or proud <= 0:
+        return []
+    return [
+        f"It stands on the tanks: {both(over, 'length')} over its flanges, {both(room, 'length')} between the tanks, {both(proud, 'length')} proud of the fins"
+    ]
 
 
 def _flaps(
@@ -209,7 +229,8 @@ def _pan_plan(package: Package, name: str) -> PanPlan | None:
     made = pan(f"Shroud, {name}", body, metal, (shroud.sheet_width.si, shroud.sheet_height.si))
     field = _largest_field(body)
     frequency = plate_frequency(metal, body.thickness, *field, shroud.bead.si)
-    sag = edge_sag(metal, body.thickness, max(body.width, body.height), body.flange, HAND)
+    long, plain = (body.width, body.plain[1]) if body.width >= body.height else (body.height, body.plain[0])
+    sag = edge_sag(metal, body.thickness, long, 0.0 if plain else body.flange, HAND)
     notes = list(made.warnings)
     if frequency < DRUMS_UNDER:
         notes.append(
@@ -222,7 +243,9 @@ def _pan_plan(package: Package, name: str) -> PanPlan | None:
         )
     if shroud.flap_area.si > 0 and not body.flaps:
         notes.append("No corner of the face is free enough for the flaps: fewer square inches, or place them by hand")
-    return PanPlan(body, made, frequency, sag, made.faults, tuple(notes))
+    if any(body.plain) and body.flange:
+        notes.append("No flange beside the tanks: split hose on the plain edges seals them on the fins")
+    return PanPlan(body, made, frequency, sag, (*made.faults, *_on_tanks(package, body)), tuple(notes))
 
 
 def _largest_field(body: Pan) -> tuple[float, float]:

@@ -8,7 +8,7 @@ from collections import Counter
 from keelroom.assess.airside import disc_of, shroud_rectangle
 from keelroom.assess.fit.bodies import RIM
 from keelroom.assess.fit.mounts import bracket_plans, condenser_frame
-from keelroom.assess.fit.shroud_plan import pan_plan, trim_pattern, trim_plan
+from keelroom.assess.fit.shroud_plan import pan_of, pan_plan, trim_pattern, trim_plan
 from keelroom.assess.placing import core_depth, face_size, opening_box, over_tanks, tank_size
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
@@ -28,15 +28,15 @@ def patterns(build: Build, package: Package) -> tuple[Pattern, ...]:
     found = [*core_mockup(package), *fan_mockups(package)]
     trimmed = trim_plan(package)
     if trimmed is not None:
-        found.append(trim_pattern(package, trimmed))
+        found.append(trim_pattern(package, trimmed)._replace(faults=trimmed.faults))
     else:
         panned = pan_plan(package)
         if panned is not None:
-            found += panned.made.patterns
-    found += [plan.made.pattern for plan in bracket_plans(build, package) if plan.made is not None]
+            found += [pattern._replace(faults=panned.faults) for pattern in panned.made.patterns]
+    found += [plan.made.pattern._replace(faults=plan.faults) for plan in bracket_plans(build, package) if plan.made is not None]
     frame = condenser_frame(package)
     if frame is not None:
-        found += frame.patterns
+        found += [pattern._replace(faults=frame.faults) for pattern in frame.patterns]
     found += cut_strips(build, package)
     return tuple(found)
 
@@ -115,7 +115,7 @@ def cut_list(build: Build, package: Package, system: str) -> Rows:
     def length(si: float) -> str:
         return format_si(si, KINDS["length"], system)
 
-    rows: Rows = [("Piece", "Pieces", "Material", "Length", "Width", "Bends", "Holes")]
+    rows: Rows = [("Piece", "Pieces", "Material", "Length", "Width", "Bends", "Holes", "Can be made")]
     for pattern in patterns(build, package):
         if pattern.material == CARDBOARD:
             continue
@@ -126,7 +126,7 @@ def cut_list(build: Build, package: Package, system: str) -> Rows:
             f"slot {slot.width * 1e3:.1f} × {math.dist(slot.start, slot.end) * 1e3 + slot.width * 1e3:.1f} mm" for slot in pattern.slots
         ]
         drilled = ", ".join([f"{count} × {size}" for size, count in holes.items()] + slots)
-        rows.append((pattern.name, str(pattern.copies), pattern.material, length(wide), length(high), f"{len(pattern.bends)} × {bends}" if bends else "none", drilled or "none"))  # fmt: skip
+        rows.append((pattern.name, str(pattern.copies), pattern.material, length(wide), length(high), f"{len(pattern.bends)} × {bends}" if bends else "none", drilled or "none", pattern.warning or "yes"))  # fmt: skip
     return rows
 
 
@@ -151,7 +151,12 @@ def hardware_list(build: Build, package: Package, system: str) -> Rows:
         plan = trim_plan(package)
         seal = plan.now.seal if plan else 2 * (place[2] + place[3])
         rows.append(("Foam strip or split hose", length(seal), "shroud to core, all round"))
-        rows.append(("Rivets or screws, shroud flange", str(2 * (fasteners(place[2]) + fasteners(place[3]))), "shroud"))
+        made = pan_of(package)
+        sides = 2 * sum(
+            fasteners(length) for length, plain in zip(place[2:], reversed(made.plain) if made else (), strict=False) if not plain
+        )
+        if sides or plan:
+            rows.append(("Rivets or screws, shroud flange", str(sides or 2 * (fasteners(place[2]) + fasteners(place[3]))), "shroud"))
     trimmed = sum(_edge_length(build, package, cut.edge) for cut in package.cuts)
     if trimmed:
         rows.append(("Rubber edge trim, takes 1/8 in", length(trimmed), "cut panel edges"))

@@ -29,6 +29,7 @@ PartPoint = Literal[
 FanMount = Literal["core_flange", "chassis", "through_fins"]
 Fitting = Literal["straight", "elbow_45", "elbow_90"]
 Nut = Literal["rivet_nut", "lock_nut"]
+Flanges = Literal["clear_of_tanks", "all_round"]
 CoverKind = Literal["condenser", "gearbox_cooler", "oil_cooler", "charge_cooler", "screen"]
 
 
@@ -154,6 +155,9 @@ class Shroud(Strict):
     thickness: Annotated[Quantity, Spec("length", "Sheet thickness", gt=2e-4, le=0.01)] = quantity("0.050 in", "length")
     bend_radius: Annotated[Quantity, Spec("length", "Inside bend radius", ge=0, le=0.03)] = quantity("1/16 in", "length")
     flange: Annotated[Quantity, Spec("length", "Flange", ge=0, le=0.1)] = quantity("3/4 in", "length")
+    flanges: Flanges = "clear_of_tanks"
+    supplied: bool = False
+    """it came with its fans: nothing is made from sheet"""
     bead: Annotated[Quantity, Spec("length", "Bead height", ge=0, le=0.02, help="0 for a flat face: it drums")] = quantity("0 in", "length")
     sheet_width: Annotated[Quantity, Spec("length", "Sheet at hand, width", gt=0.1, le=4)] = quantity("48 in", "length")
     sheet_height: Annotated[Quantity, Spec("length", "Sheet at hand, height", gt=0.1, le=4)] = quantity("36 in", "length")

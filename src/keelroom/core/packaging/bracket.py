@@ -17,12 +17,14 @@ GENTLEST = math.radians(20)
 
 
 class Stock(NamedTuple):
-    """What a bracket is made from. width, thickness, radius (inside, of its bends) [m]."""
+    """What a bracket is made from. width, thickness, radius (inside, of its bends) [m]; rib: height [m] of an edge turned up along a
+    flat strap, over its face; 0 none. It cannot cross a bend: a bracket that is bent has none."""
 
     metal: Metal
     width: float
     thickness: float
     radius: float
+    rib: float = 0.0
 
 
 class Ends(NamedTuple):
@@ -129,10 +131,27 @@ def _made(
         bends=tuple(Bend(*across(at), degrees, stock.radius) for at, degrees in bends),
         marks=(Mark((length / 2, middle), name),),
     )
-    mass = length * stock.width * stock.thickness * stock.metal.density
+    if kind == "flat" and stock.rib > 0:
+        pattern, fault = _ribbed(pattern, length, stock, fault)
+    mass = length * pattern.bounds[3] * stock.thickness * stock.metal.density
     least = edge_wanted(max(ends.near, ends.far))[0]
     short = [what for what, have in (("end", ends.edge), ("side", middle)) if have < least - 1e-9]
     if short and not fault:
         have = min(ends.edge, middle)
         fault = f"the hole is {both(have, 'length')} from the strip's {short[0]}; a {both(max(ends.near, ends.far), 'length')} hole needs at least {both(least, 'length')}"
     return Made(kind, pattern, length, fault, reach, mass)
+
+
+def _ribbed(pattern: Pattern, length: float, stock: Stock, fault: str) -> tuple[Pattern, str]:
+    """The strap with one edge turned up square along its whole length, and why that cannot be bent."""
+    setback = stock.radius + stock.thickness
+    high = stock.rib + stock.thickness
+    deduction = bend_deduction(stock.metal, stock.thickness, stock.radius)
+    line = stock.width - setback + bend_allowance(stock.metal, stock.thickness, stock.radius) / 2
+    if high < setback + 2 * stock.thickness and not fault:
+        fault = (
+            f"no room for its rib's bend: {both(stock.rib, 'length')} high, it needs {both(stock.radius + 2 * stock.thickness, 'length')}"
+        )
+    outline = rectangle(0.0, 0.0, max(length, 1e-3), stock.width + high - deduction)
+    bend = Bend((0.0, line), (length, line), math.degrees(RIGHT), stock.radius)
+    return pattern._replace(outlines=(outline, *pattern.outlines[1:]), bends=(*pattern.bends, bend)), fault

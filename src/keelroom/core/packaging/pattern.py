@@ -41,7 +41,7 @@ class Mark(NamedTuple):
 
 
 class Pattern(NamedTuple):
-    """One piece to cut. outlines: the piece's own edge first, then openings in it."""
+    """One piece to cut. outlines: the piece's own edge first, then openings in it; faults: why it cannot be made as drawn."""
 
     name: str
     material: str
@@ -52,6 +52,12 @@ class Pattern(NamedTuple):
     bends: tuple[Bend, ...] = ()
     marks: tuple[Mark, ...] = ()
     copies: int = 1
+    faults: tuple[str, ...] = ()
+
+    @property
+    def warning(self) -> str:
+        """What stands on every sheet, list and file of a piece that cannot be made; '' where it can."""
+        return f"DO NOT CUT: {'; '.join(self.faults)}" if self.faults else ""
 
     @property
     def bounds(self) -> tuple[float, float, float, float]:

@@ -124,7 +124,7 @@ def leak(gap: float, pressure: float, density: float) -> float:
 
 class Pan(NamedTuple):
     """A shroud to be made. width, height, depth, flange [m], outside; rings as (x, y, diameter) from its lower left corner;
-    flaps as (x, y, width, height) openings."""
+    flaps as (x, y, width, height) openings; plain: whether the left and right walls, the bottom and top ones end without a flange."""
 
     width: float
     height: float
@@ -134,6 +134,13 @@ class Pan(NamedTuple):
     radius: float
     rings: tuple[tuple[float, float, float], ...]
     flaps: tuple[tuple[float, float, float, float], ...] = ()
+    plain: tuple[bool, bool] = (False, False)
+
+    @property
+    def over_flanges(self) -> tuple[float, float]:
+        """Width and height [m] over what stands out all round."""
+        wide, high = (size + (0.0 if plain else 2 * self.flange) for size, plain in zip((self.width, self.height), self.plain, strict=True))
+        return wide, high
 
 
 class PanMade(NamedTuple):
@@ -147,6 +154,8 @@ class PanMade(NamedTuple):
 
 
 FASTENER_PITCH = 0.1
+FLANGE_HOLE = 5e-3
+"""[m] for a rivet or a screw."""
 
 
 def fasteners(length: float) -> int:
@@ -161,8 +170,8 @@ def pan(name: str, made: Pan, metal: Metal, sheet: tuple[float, float]) -> PanMa
     """
     deduction = bend_deduction(metal, made.thickness, made.radius)
     faults = _pan_faults(made)
-    wing = made.depth + made.flange - 2 * deduction
-    flat = (made.width + 2 * wing, made.height + 2 * wing)
+    wings = _wings(made, deduction)
+    flat = (made.width + 2 * wings[0], made.height + 2 * wings[1])
     warnings: list[str] = []
     why = cracks(metal, made.thickness, made.radius)
     if why == "radius":
@@ -183,12 +192,18 @@ def pan(name: str, made: Pan, metal: Metal, sheet: tuple[float, float]) -> PanMa
     return PanMade((_one_piece(name, made, metal, deduction),), flat, tuple(warnings), tuple(faults))
 
 
+def _wings(made: Pan, deduction: float) -> tuple[float, float]:
+    """Flat length [m] beyond the base of the left and right walls, and of the bottom and top ones."""
+    plain, flanged = made.depth - deduction, made.depth + made.flange - 2 * deduction
+    return plain if made.plain[0] else flanged, plain if made.plain[1] else flanged
+
+
 def _pan_faults(made: Pan) -> list[str]:
     faults = []
     least = made.radius + made.thickness
     if made.depth < 2 * least:
         faults.append(f"No room for its bends: a pan {both(made.depth, 'length')} deep has two bends that need {both(2 * least, 'length')}")
-    if made.flange < least + 2 * made.thickness:
+    if not all(made.plain) and made.flange < least + 2 * made.thickness:
         faults.append(
             f"No room for the flange's bend: {both(made.flange, 'length')} wide, it needs {both((least + 2 * made.thickness), 'length')}"
         )
@@ -206,28 +221,35 @@ def _pan_faults(made: Pan) -> list[str]:
 
 
 def _one_piece(name: str, made: Pan, metal: Metal, deduction: float) -> Pattern:
-    wing = made.depth + made.flange - 2 * deduction
+    wx, wy = _wings(made, deduction)
     w, h = made.width, made.height
     # Where flat metal of the base ends: half the deduction inside the outside corner is the bend's centre line.
     fold, lip = deduction / 2, made.depth - 1.5 * deduction
     cross: Outline = (
-        (0, -wing), (w, -wing), (w, 0), (w + wing, 0), (w + wing, h), (w, h), (w, h + wing), (0, h + wing), (0, h), (-wing, h), (-wing, 0), (0, 0),
+        (0, -wy), (w, -wy), (w, 0), (w + wx, 0), (w + wx, h), (w, h), (w, h + wy), (0, h + wy), (0, h), (-wx, h), (-wx, 0), (0, 0),
     )  # fmt: skip
-    bends = []
-    for at, sign in ((fold, 90.0), (-lip, -90.0)):
-        bends += [Bend((0, at), (w, at), sign, made.radius), Bend((0, h - at), (w, h - at), sign, made.radius),
-                  Bend((at, 0), (at, h), sign, made.radius), Bend((w - at, 0), (w - at, h), sign, made.radius)]  # fmt: skip
-    holes = []
-    centre = wing - made.flange / 2
-    for count, length, horizontal in ((fasteners(w), w, True), (fasteners(h), h, False)):
-        for k in range(count):
-            s = (k + 0.5) * length / count
-            holes += [Hole((s, -centre), 5e-3, "flange"), Hole((s, h + centre), 5e-3, "flange")] if horizontal else [
-                Hole((-centre, s), 5e-3, "flange"), Hole((w + centre, s), 5e-3, "flange")]  # fmt: skip
+    bends: list[Bend] = []
+    holes: list[Hole] = []
+    for at, sign, plain in ((fold, 90.0, (False, False)), (-lip, -90.0, made.plain)):
+        if not plain[1]:
+            bends += [Bend((0, at), (w, at), sign, made.radius), Bend((0, h - at), (w, h - at), sign, made.radius)]
+        if not plain[0]:
+            bends += [Bend((at, 0), (at, h), sign, made.radius), Bend((w - at, 0), (w - at, h), sign, made.radius)]
+    half = made.flange / 2
+    if not made.plain[1]:
+        holes += [Hole((s, y), FLANGE_HOLE, "flange") for s in _along(w) for y in (half - wy, h + wy - half)]
+    if not made.plain[0]:
+        holes += [Hole((x, s), FLANGE_HOLE, "flange") for s in _along(h) for x in (half - wx, w + wx - half)]
     return Pattern(
         name, f"{metal.name}, {made.thickness * 1e3:.2f} mm", (cross, *_flap_openings(made)), tuple(holes), _ring_openings(made),
         bends=tuple(bends), marks=(Mark((w / 2, h / 2), name),),
     )  # fmt: skip
+
+
+def _along(length: float) -> list[float]:
+    """Places of the fasteners along one side [m]."""
+    count = fasteners(length)
+    return [(k + 0.5) * length / count for k in range(count)]
 
 
 def _two_pieces(name: str, made: Pan, metal: Metal) -> tuple[Pattern, ...]:
@@ -245,10 +267,13 @@ def _two_pieces(name: str, made: Pan, metal: Metal) -> tuple[Pattern, ...]:
         )
         for which, length in (("side strip", made.height), ("top and bottom strip", made.width))
     )
+    flanged = 2 * sum(length for length, plain in zip((made.height, made.width), made.plain, strict=True) if not plain)
+    if not flanged:
+        return (face, *strips)
     flange = Pattern(
         f"{name}, flange strip",
         stock,
-        (rectangle(0, 0, 2 * (made.width + made.height), made.flange),),
+        (rectangle(0, 0, flanged, made.flange),),
         marks=(Mark((0.05, made.flange / 2), "flange"),),
     )
     return (face, *strips, flange)

@@ -72,6 +72,9 @@ def _place(build: Build) -> Page:
     )
 
 
+FLANGES = (("clear_of_tanks", "Clear of the tanks only"), ("all_round", "All round"))
+
+
 def _shroud(build: Build) -> Page:
     where = ("packages", build.active, "shroud")
     package = build.package
@@ -79,14 +82,21 @@ def _shroud(build: Build) -> Page:
     sheet = (
         Row("choice", (*where, "metal"), "Metal", METAL_CHOICES),
         *quantities(where, "thickness", "bend_radius", "flange", "bead", "sheet_width", "sheet_height"),
+        Row("choice", (*where, "flanges"), "Flanges", FLANGES),
     )
     if package.shroud.kind == "none":
         return Page("Shroud", (Group("No shroud", (), note="This package has none; the Air station fits one."),))
+    supplied = Row("flag", (*where, "supplied"), "It came with its fans")
+    told = (
+        "Measure its width over the flange to plan the trim."
+        if package.shroud.supplied
+        else "Width over its flange empty: it is made from sheet, below."
+    )
     groups = [
-        Group("As bought", bought, note="Width over its flange empty: it is made from sheet, below."),
+        Group("As bought", (supplied, *bought), note=told),
         Group("Both", quantities(where, "depth", "edge_gap", "flap_area")),
     ]
-    if package.shroud.blank_width is None:
+    if package.shroud.blank_width is None and not package.shroud.supplied:
         groups.append(Group("From sheet", sheet))
     actions = (("Trim until it seats", "seat"), ("Fans to their rings", "rings")) if package.shroud.blank_width is not None else ()
     return Page("Shroud", tuple(groups), actions)  # fmt: skip
@@ -114,7 +124,14 @@ def _shroud_said(build: Build, system: str, pressure: float) -> Said:
         return tuple(lines)
     made = pan_plan(package)
     if made is None:
-        return (("", "No fan breathes from this shroud yet."),)
+        return (
+            (
+                "",
+                "It came with its fans: nothing to make. Its trim is planned once its width over the flange is measured."
+                if package.shroud.supplied
+                else "No fan breathes from this shroud yet.",
+            ),
+        )
     wide, high = (_length(size, system) for size in made.made.sheet)
     pieces = f"{len(made.made.patterns)} pieces joined" if len(made.made.patterns) > 1 else "one folded piece"
     lines = [
