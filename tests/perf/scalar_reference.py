@@ -18,7 +18,6 @@ import numpy as np
 from fluids.constants import g as gravity
 from fluids.core import Prandtl, Reynolds
 from fluids.friction import Blasius
-from ht.conv_internal import turbulent_Gnielinski
 from scipy.interpolate import CubicHermiteSpline
 from scipy.optimize import brentq, root
 
@@ -219,16 +218,16 @@ def engine_heat(p: Scalars, fan_power: float, density: float, pressure: float) -
     if d.full_power:
         wheels = max(available - auxiliary, 0.0)
     load, k = brake / available, d.rpm / 1000
-    diesel = e.diesel > 0
-    friction = (1e5 * (0.97 + 0.15 * k + 0.05 * k * k) + (0.1e5 if diesel else 0.6e5) * (1 - load)) * e.displacement * d.rpm / 120
-    best, idle = (0.45, 0.38) if diesel else (0.375, 0.30)
-    rich = 1 - (0 if diesel else 0.12 * min(max((load - 0.75) / 0.25, 0), 1))
+    kind = e.law
+    friction = (kind.friction * 1e5 * (0.97 + 0.15 * k + 0.05 * k * k) + kind.pumping * (1 - load)) * e.displacement * d.rpm / 120
+    best, idle = kind.efficient, kind.idling
+    rich = 1 - kind.rich * min(max((load - 0.75) / 0.25, 0), 1)
     fuel = (brake + friction) / ((best - (best - idle) * math.exp(-load / 0.15)) * rich)
-    full, still = (0.22, 0.37) if diesel else (0.22, 0.40)
+    full, still = kind.to_coolant, kind.idle_to_coolant
     loss = wheels * (1 - d.driveline_efficiency) + d.converter_heat
     oil = fuel * e.oil_share
     ratio = 1 + e.boost / pressure * min(max((load - 0.3) / 0.6, 0), 1)
-    intake = fuel * (22.0 / 42.8e6 if diesel else 14.0 / 43.5e6)
+    intake = fuel * kind.air_per_fuel / kind.heating
     charge = intake * 1006.0 * (p.climate.ambient + 273.15) * (ratio**0.2857 - 1) / 0.70
     coolant = (fuel * (full + (still - full) * math.exp(-load / 0.35)) - oil) * e.heat_multiplier + d.gearbox_to_coolant * loss
     return Heat(coolant, loss, oil, charge, fuel * e.bay_share)
@@ -369,7 +368,7 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
 
 # --- the coolant loop -------------------------------------------------------
 
-OPENINGS = (0.02, 0.12, 0.3, 0.6, 1.0)
+OPENINGS = (0.0, 0.12, 0.3, 0.6, 1.0)
 
 
 def loop_table(p: Scalars, a: Areas, layout: tuple[bool, int, int]) -> list[tuple[float, float]]:
@@ -395,7 +394,9 @@ def loop_table(p: Scalars, a: Areas, layout: tuple[bool, int, int]) -> list[tupl
         f = ((laminar / re) ** 4 + (0.3164 / re**0.25) ** 4) ** 0.25 * q.turbulator
         tubes = rho / 2 * speed**2 * passes * (f * length / a.tube_dh + 1.5)
         hoses = rho / 2 * (flow / hose_area) ** 2 * (hose_f * c.hose_length / bore + 1.5 + 0.3 * c.hose_bends)
-        return 0.2 * 80e3 * (flow / rated / opening) ** 2 + hoses + tubes
+        jiggle = 0.7 * math.pi * 2e-3**2 * math.sqrt(2 / rho)
+        valve = (flow / (opening * rated / math.sqrt(0.2 * 80e3) + jiggle)) ** 2
+        return valve + hoses + tubes
 
     table = []
     for opening in OPENINGS:
@@ -443,11 +444,22 @@ def rejection(p: Scalars, a: Areas, air: Air, m: Meeting, layout: tuple[bool, in
     pr = Prandtl(Cp=cp, k=k, mu=mu, rho=rho)
     aspect = (c.tube_height - 2 * c.tube_wall) / (c.tube_width - 2 * c.tube_wall)
     developed = 7.541 * (1 - 2.610 * aspect + 4.970 * aspect**2 - 5.119 * aspect**3 + 2.702 * aspect**4 - 0.548 * aspect**5)
-    laminar = (developed**3 + 1.849**3 * min(re, 2300.0) * pr * a.tube_dh / length) ** (1 / 3)
-    turbulent_re = max(re, 4000.0)
-    turbulent = turbulent_Gnielinski(turbulent_re, pr, (0.79 * math.log(turbulent_re) - 1.64) ** -2)
-    w = min(max((re - 2300.0) / 1700.0, 0.0), 1.0)
-    inner = c.turbulator * ((1 - w) * laminar + w * turbulent) * k / a.tube_dh
+
+    def slow(at: float) -> float:
+        return (developed**3 + 1.849**3 * at * pr * a.tube_dh / length) ** (1 / 3)
+
+    def fast(at: float) -> float:
+        xi = 1 / (1.2776 * math.log10(at) - 0.406) ** 2.246
+        rise = xi / 8 * (at - 2300) * pr**1.008 / (1.08 + 12.39 * math.sqrt(xi / 8) * (pr ** (2 / 3) - 1))
+        return slow(2300.0) + rise * (1 + (a.tube_dh / length) ** (2 / 3))
+
+    if re <= 1000.0:
+        nusselt = slow(re)
+    elif re >= 6000.0:
+        nusselt = fast(re)
+    else:
+        nusselt = math.exp(np.interp(math.log(re), [math.log(1000.0), math.log(6000.0)], [math.log(slow(1000.0)), math.log(fast(6000.0))]))
+    inner = c.turbulator * nusselt * k / a.tube_dh
     resistance = (1 / inner + c.fouling) / a.inner + c.bond_resistance / a.outer
     air_mu, air_k = air.viscosity(film), air.conductivity(film)
     air_pr = Prandtl(Cp=air.cp, k=air_k, mu=air_mu, rho=1.0)
@@ -517,7 +529,7 @@ def settle(p: Scalars, layout: tuple[bool, int, int]) -> float:
         if sensing.after_core:
             still = off.heat.coolant * p.doubts.heat
             felt = hot - (still / (table[-1][0] * rho * cp) if p.circuit.at_inlet else 0.0)
-            let = 0.02 + 0.98 * min(max((felt - p.circuit.thermostat) / 10.0, 0.0), 1.0)
+            let = min(max((felt - p.circuit.thermostat) / 10.0, 0.0), 1.0)
             reading = max(hot - still / (float(np.interp(let, OPENINGS, [flow for _, flow in table])) * rho * cp), sensing.air)
         reading -= sensing.fins * (reading - sensing.air)
         command = max(float(np.interp(reading, law.temperatures, law.shares)), law.least)
@@ -530,13 +542,13 @@ def settle(p: Scalars, layout: tuple[bool, int, int]) -> float:
         weights = (1 - command) * off.at_face + 1e-12, command * on.at_face + 1e-12
         front = (weights[0] * off.front_t + weights[1] * on.front_t) / sum(weights)
         sensed = hot - heat / (table[-1][0] * rho * cp) if p.circuit.at_inlet else hot
-        opening = 0.02 + 0.98 * min(max((sensed - p.circuit.thermostat) / 10.0, 0.0), 1.0)
+        opening = min(max((sensed - p.circuit.thermostat) / 10.0, 0.0), 1.0)
         core_flow = float(np.interp(opening, OPENINGS, [flow for _, flow in table]))
         meeting = Meeting([mean(*pair) for pair in zip(off.core, on.core, strict=True)], front,
                           [mean(*pair) for pair in zip(off.cover_heat, on.cover_heat, strict=True)], hot, core_flow)  # fmt: skip
         return rejection(p, a, air, meeting, layout) - heat
 
-    low = p.climate.ambient + p.climate.grille_rise + 1.0
+    low = p.climate.ambient + p.climate.grille_rise + 1e-6
     if margin(190.0) < 0:
         return math.inf
     return float(brentq(margin, low, 190.0, xtol=1e-9, rtol=1e-11))

@@ -148,7 +148,9 @@ def test_loop_flow_balances_by_brentq():
         laminar, rough = float(laminar_friction(np.array(0.06))) / re, Blasius(re)
         tube = dP_from_K(K_from_f(fd=(laminar**4 + rough**4) ** 0.25, L=0.66, D=2.6e-3) + 1.5, rho=rho, V=v)
         hose = dP_from_K(K_from_f(fd=Blasius(rho * 0.002 / area * 0.038 / mu), L=1.2, D=0.038) + 1.5 + 0.3 * 4, rho=rho, V=q / area)
-        return tube + hose + 0.2 * 80e3 * (q / 0.002) ** 2
+        # The open valve's bore, and the 4 mm one that is always there (discharge 0.7): what each lets through adds up.
+        valve = 0.002 / np.sqrt(0.2 * 80e3) + 0.7 * np.pi / 4 * 0.004**2 * np.sqrt(2 / rho)
+        return tube + hose + (q / valve) ** 2
 
     def gap(q):
         total = q + np.sqrt(branch(q) / (0.5 * 80e3 / (0.3 * 0.002 * 0.05) ** 2))
@@ -169,3 +171,13 @@ def test_the_loop_answers_as_a_builder_expects():
     assert len(OPENINGS) == base.core.shape[1]
     electric = loop_flows(loop(electric=1.0)._replace(rpm=np.array([1.0])))
     assert electric.core[0, -1] > idle.core[0, -1], "an electric pump does not know the engine idles"
+
+
+def test_a_closed_thermostats_leak_is_a_small_bore_and_not_a_share_of_its_pump():
+    """Worked by hand: a 4 mm bore with 0.7 discharge passes 0.7 x 12.57 mm2 x sqrt(2 dp / rho): at twice the pump speed and so near four
+    times the head, twice as much; a pump made for twice the flow at the same head passes next to no more."""
+    slow, fast = (loop_flows(loop()._replace(rpm=np.array([rpm]))).core[0, 0] for rpm in (2000.0, 4000.0))
+    assert fast == pytest.approx(2 * slow, rel=0.05)
+    larger = loop_flows(loop(flow_rated=0.004)).core[0, 0]
+    assert larger == pytest.approx(loop_flows(loop()).core[0, 0], rel=0.10)
+    assert 0.5e-3 / 60 < slow < 6e-3 / 60, "litres a minute, not gallons"

@@ -9,6 +9,7 @@ import numpy as np
 import pint
 import pytest
 from CoolProp.CoolProp import HAPropsSI, PropsSI
+from ht.conv_internal import turbulent_ESDU, turbulent_Gnielinski, turbulent_Petukhov_Kirillov_Popov
 from scipy.interpolate import PchipInterpolator
 
 from keelroom.assess.assess import assess
@@ -23,6 +24,7 @@ from keelroom.core.fluids import air, coolant
 from keelroom.core.fluids.water import saturation_pressure
 from keelroom.core.thermal import tube_side
 from keelroom.core.thermal.engine_heat import Drive, Engine, engine_heat
+from keelroom.core.thermal.engine_laws import LAWS, EngineLaw
 from keelroom.units import KINDS, parse
 from tests.reference.outside import CHECKS, at, effectiveness
 
@@ -152,13 +154,14 @@ def _engine(**changes):
         "displacement": 5.7e-3,
         "power": 240e3,
         "power_rpm": 5200.0,
-        "diesel": 0.0,
+        "law": "injected",
         "boost": 0.0,
         "heat_multiplier": 1.0,
         "oil_share": 0.0,
         "bay_share": 0.05,
     } | changes
-    return Engine(**{k: at(v) for k, v in values.items()})
+    law = EngineLaw(*(at(value) for value in LAWS[values.pop("law")]))
+    return Engine(law=law, **{k: at(v) for k, v in values.items()})
 
 
 def _drive(**changes):
@@ -176,18 +179,56 @@ def test_idle_fuel(litres, rpm, low, high):
 
 @pytest.mark.parametrize("kind", engines(), ids=lambda engine: engine.name)
 def test_heat_balance_at_maximum_power(kind):
-    """Heywood table 12.1: SI brake 25-28 %, coolant 17-26 % of fuel; diesel 34-38 and 16-35; a little slack each side."""
-    diesel = kind.fuel == "diesel"
+    """Heywood table 12.1: SI brake 25-28 %, coolant 17-26 % of fuel; diesel 34-38 and 16-35; a little slack each side, modern engines beyond.
+
+    Coolant over brake power: published balances centre near 0.6-0.8 for petrol engines, modern ones lower (from memory).
+    """
+    diesel = kind.kind == "diesel"
     engine = _engine(
-        displacement=kind.displacement.si, power=kind.power.si, power_rpm=kind.power_rpm.si * 60, diesel=float(diesel), boost=kind.boost.si
+        displacement=kind.displacement.si, power=kind.power.si, power_rpm=kind.power_rpm.si * 60, law=kind.kind, boost=kind.boost.si
     )
     heat = engine_heat(engine, _drive(full_power=1.0, rpm=kind.power_rpm.si * 60), at(0.0), (at(1.225), at(1.0), at(101325.0), at(25.0)))
     brake, share = float(heat.brake[0] / heat.fuel[0]), float(heat.coolant[0] / heat.fuel[0])
-    low, high = (0.33, 0.41) if diesel else (0.22, 0.31)
+    low, high = (0.33, 0.42) if diesel else (0.22, 0.32)
     assert low <= brake <= high
-    assert (0.16 if diesel else 0.17) <= share <= (0.35 if diesel else 0.26)
-    if not diesel:
-        assert 0.6 <= share / brake <= 1.05
+    assert (0.16 if diesel else 0.15) <= share <= (0.35 if diesel else 0.26)
+    least, most = {"modern": (0.45, 0.65), "diesel": (0.45, 0.70)}.get(kind.kind, (0.55, 0.85))
+    assert least <= share / brake <= most
+
+
+@pytest.mark.parametrize(
+    ("kind", "low", "high"),
+    [("carburetted", 400, 450), ("injected", 370, 410), ("modern", 350, 380), ("boosted", 370, 430), ("diesel", 290, 330)],
+)
+def test_light_load_consumption(kind, low, high):
+    """Published part-load consumption at 2 000 rpm and 2 bar, g/kWh: modern injected 350-380, older 400-450; light diesels near 300; from memory."""
+    litres = 4.0
+    power = 2e5 * litres * 1e-3 * 2000 / 120
+    engine = _engine(displacement=litres * 1e-3, power=150e3, power_rpm=5200.0, law=kind)
+    idle = _drive(rpm=2000.0, accessories=power, electrical=0.0)
+    heat = engine_heat(engine, idle, at(0.0), (at(1.225), at(1.0), at(101325.0), at(25.0)))
+    assert float(heat.brake[0]) == pytest.approx(power)
+    grams = float(heat.fuel[0]) / float(LAWS[kind].heating) * 1e3 / (power / 3.6e6)
+    assert low <= grams <= high
+
+
+@pytest.mark.parametrize("kind", [one for one in engines() if one.cylinders.si == 8], ids=lambda engine: engine.name)
+def test_a_v8s_pump_moves_what_v8s_move(kind):
+    """Common practice: 8-20 gpm at idle, 40-90 at 2 800 rpm; the engine's rise at rated power 6-10 K."""
+    gallon = 3.785e-3 / 60
+    per_rpm = kind.pump_flow.si / (kind.power_rpm.si * 60)
+    assert 8 <= per_rpm * 700 / gallon <= 20
+    assert 40 <= per_rpm * 2800 / gallon <= 90
+
+
+@pytest.mark.parametrize("kind", engines(), ids=lambda engine: engine.name)
+def test_the_engine_warms_its_coolant_by_six_to_ten_kelvin_at_rated_power(kind):
+    """Common practice; half-and-half glycol at 90 °C carries about 3.7 MJ/m3K."""
+    engine = _engine(
+        displacement=kind.displacement.si, power=kind.power.si, power_rpm=kind.power_rpm.si * 60, law=kind.kind, boost=kind.boost.si
+    )
+    heat = engine_heat(engine, _drive(full_power=1.0, rpm=kind.power_rpm.si * 60), at(0.0), (at(1.225), at(1.0), at(101325.0), at(25.0)))
+    assert 6.0 <= float(heat.coolant[0]) / (kind.pump_flow.si * 3.7e6) <= 10.0
 
 
 def test_coolant_share_rises_towards_idle():
@@ -238,3 +279,32 @@ def test_advertised_against_measured_flow(demo):
     for found in idle.fans:
         assert 0.64 <= found.flow_at_fan / fan.fan.free_air_flow.si <= 1.0
         assert found.flow_at_fan > found.flow_into_core  # the puller breathes hot, thin air
+
+
+@pytest.mark.parametrize("Pr", [3.0, 5.0, 7.0, 10.0])
+@pytest.mark.parametrize("Re", [1e4, 1.5e4, 2e4, 3e4, 5e4])
+def test_turbulent_tubes_at_twenty_points_of_published_correlations(Re, Pr):
+    """Taler's correlation (from memory) among those of the ht package: Gnielinski, ESDU, Petukhov; within 12 % of their middle."""
+    friction = ht_friction(Re)
+    others = [turbulent_Gnielinski(Re, Pr, friction), turbulent_ESDU(Re, Pr), turbulent_Petukhov_Kirillov_Popov(Re, Pr, friction)]
+    found = float(tube_side.tube_nusselt(at(Re), at(Pr), at(1e-6), at(1e-9))[0])
+    assert found == pytest.approx(sorted(others)[1], rel=0.12)
+
+
+def test_between_laminar_and_turbulent_nothing_jumps_and_slower_coolant_never_pays():
+    """Between Re 1000 and 6000 the Nusselt number lies on a power of Re under 1, so that a deeper core's area gains more than its slower
+    coolant loses; a smooth pipe's laminar line lies under it, Gnielinski's over it by no more than the stated doubt."""
+    Re = np.exp(np.linspace(np.log(300), np.log(2e4), 600))
+    Nu = tube_side.tube_nusselt(Re, np.full(600, 6.0), np.full(600, 0.06), np.full(600, 0.004))
+    power = np.diff(np.log(Nu)) / np.diff(np.log(Re))
+    assert (np.diff(Nu) > 0).all()
+    assert power[(Re[1:] > 1000) & (Re[1:] < 6000)].max() <= 1.0
+    assert np.abs(np.diff(Nu) / Nu[1:]).max() < 0.02
+    at_4000 = float(np.interp(4000, Re, Nu))
+    assert at_4000 == pytest.approx(
+        turbulent_Gnielinski(4000, 6.0, ht_friction(4000)), rel=2 * float(tube_side.nusselt_doubt(at(4000.0))[0])
+    )
+
+
+def ht_friction(Re):
+    return (0.79 * np.log(Re) - 1.64) ** -2

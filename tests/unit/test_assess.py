@@ -160,8 +160,9 @@ def test_figures_close():
         assert 0.97 < sum(fan.share for fan in f.fans) <= 1.0 + 1e-9  # a full shroud: all but what leaves by its edge goes by the fans
         assert all(fan.from_core + fan.from_edge + fan.from_hole == pytest.approx(1.0) for fan in f.fans)
         assert f.low <= f.temperature <= f.high
-        if f.verdict != "does_not_settle":
-            assert f.air_to_boil == pytest.approx(f.ambient + f.boiling - f.temperature)
+        assert f.air_to_boil > f.highest_ambient, "it boils over its limit"
+        assert 0 <= f.chance <= 1
+        assert (f.chance > 0.5) is (f.highest_ambient < f.ambient)
 
 
 @pytest.mark.parametrize("limit", ["175 °F", "190 °F", "225 °F", "250 °F", "290 °F"])
@@ -350,7 +351,7 @@ def test_no_dead_input(path):
 
 
 CHOICES = {
-    ("brief", "vehicle", "gearbox"): "automatic", ("brief", "engine", "fuel"): "diesel", ("brief", "accessories", "ac_fitted"): False,
+    ("brief", "vehicle", "gearbox"): "automatic", ("brief", "engine", "kind"): "diesel", ("brief", "accessories", "ac_fitted"): False,
     ("brief", "cooling", "thermostat_place"): "inlet", ("brief", "cooling", "glycol"): "propylene_glycol", ("packages", "p1", "core", "flow"): "downflow",
     ("packages", "p1", "core", "material"): "copper_brass", ("packages", "p1", "core", "condition"): "bad", ("packages", "p1", "shroud", "kind"): "none",
     ("packages", "p1", "covers"): (), ("brief", "loop", "pump"): "electric", ("brief", "loop", "impeller"): "worn",
@@ -387,7 +388,7 @@ def test_assess_prints_a_table_and_stable_json(capsys, tmp_path):
     code, text, _ = run("assess", DEMO, "--json", capsys=capsys)
     found = json.loads(text)
     assert found["cases"][0]["temperature_degC"] == pytest.approx(assess(BUILD).cases[0].figures.temperature)
-    assert all(key.rsplit("_", 1)[-1] in ("degC", "K", "W", "s", "A", "V", "rpm", "Pa") or key in ("id", "name", "verdict", "fans", "thermostat_opening", "fan_command", "louver_reynolds", "covers", "recirculated_share", "bypassed_share")
+    assert all(key.rsplit("_", 1)[-1] in ("degC", "K", "W", "s", "A", "V", "rpm", "Pa") or key in ("id", "name", "verdict", "fans", "thermostat_opening", "fan_command", "louver_reynolds", "tube_reynolds", "chance_over_limit", "covers", "recirculated_share", "bypassed_share")
                or key.endswith(("m3_s", "m_s", "K_s")) for key in found["cases"][0])  # fmt: skip
     assert run("assess", DEMO, "--package", "p9", capsys=capsys)[0] == cli.UNREADABLE
 

@@ -294,7 +294,7 @@ def test_the_override_is_a_wire_of_its_own_and_a_circuit_without_return_has_none
 
 
 @pytest.mark.parametrize(
-    ("path", "change"), [((*P1, "core", "depth"), -2.0), ((*P1, "core", "depth"), 2.0), ((*P1, "sealing", "top_gap"), 0.5), (("brief", "climate", "ambient"), -4.0)]
+    ("path", "change"), [((*P1, "core", "face_height"), -2.0), ((*P1, "core", "depth"), 2.0), ((*P1, "sealing", "top_gap"), 0.5), (("brief", "climate", "ambient"), -4.0)]
 )  # fmt: skip
 def test_the_value_found_backwards_gives_the_temperature_wanted(path, change):
     """Whether temperature rises or falls with the field: put in and solved anew, it settles where it was asked to."""

@@ -69,7 +69,7 @@ WRONG = {
     "relay_under_start": (),
     "drop_over": (),
     "over_speed": (),
-    "charge_cable": (),
+    "charge_cable": ((("supply", "charge_wire", "length"), "12 ft", "length"),),
     "alternator_short": (),
     "spin": (),
     "no_fuse": (((*FANS, "fuse"), None),),

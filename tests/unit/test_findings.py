@@ -90,7 +90,7 @@ TABLE = {
     "fan_too_good": ([((*FAN1, "curve"), (point(0, 900), point(0.8, 500), point(1.2, 0)))], [((*FAN1, "power"), "2000 W", "power")]),
     "does_not_settle": ([], [(("duty_cases",), tuple(c for c in BUILD.duty_cases if c.id != "full"))]),
     "over_limit": ([], [(("duty_cases", "grade", "grade"), "0 %", "share"), (("duty_cases", "grade", "towed_mass"), "0 lb", "mass")]),
-    "band_over_limit": ([BARE], [((*COOLING, "limit"), "240 °F", "temperature")]),
+    "band_over_limit": ([(("duty_cases", "grade", "towed_mass"), "1900 lb", "mass")], [((*COOLING, "limit"), "255 °F", "temperature")]),
     "power_short": ([(("duty_cases", "grade", "grade"), "40 %", "share")], [(("duty_cases", "grade", "grade"), "1 %", "share")]),
     "outside_correlation": ([((*CORE, "depth"), "4 in", "length")], [((*CORE, "depth"), "2 1/4 in", "length")]),
     "slow_air": ([((*FAN1, "runs"), False), ((*FAN2, "runs"), False)], [((*FAN1, "runs"), True), ((*FAN2, "runs"), True)]),
@@ -171,6 +171,7 @@ TABLE = {
     "charge_fuse_over": ([*HEAVY, (("supply", "charge_fuse"), "300 A", "current")], FIX),
     "fan_on_near_limit": ([((*COOLING, "fan_on"), "226 °F", "temperature")], FIX),
     "voltage_contradicts": ([(("brief", "accessories", "idle_voltage"), "13.9 V", "voltage")], [(("brief", "accessories", "idle_voltage"), None)]),
+    "tubes_in_transition": ([(("brief", "engine", "pump_flow"), "60 gpm", "coolant flow")], [((*CORE, "turbulator"), "3", "number")]),
     "ramp_through_relay": ([((*CONTROL, "strategy"), "variable")], FIX),
 }  # fmt: skip
 

@@ -16,7 +16,7 @@ from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.package import Package
 from keelroom.core import rules
-from keelroom.core.answer import Answer, steady_answer
+from keelroom.core.answer import Answer, steady_answer, worth_of_flow
 from keelroom.core.kept import in_one_go
 from keelroom.core.operating_point import Points, commanded, face_reynolds
 
@@ -71,6 +71,10 @@ def _solved(
     return {case.id: found for case, found in zip(ready, figures, strict=True)}, Start(key, answer, tuple(rows))
 
 
+FASTER = (2.0, 1.2)
+"""Times the coolant's speed in the tubes: two passes instead of one, and a pump turned a fifth faster."""
+
+
 def _figures(build: Build, package: Package, cases: list[DutyCase], points: Points, answer: Answer) -> list[CaseFigures]:
     state, fixed = answer.solution.state, answer.solution.fixed
     running = fixed.running
@@ -80,6 +84,7 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
     total = np.maximum(core, 0.0).sum(axis=1)
     reynolds = face_reynolds(points, answer.solution)
     settled = answer.settled
+    faster = tuple(worth_of_flow(points, answer, factor) for factor in FASTER)
     accessories = build.brief.accessories
     fitted = fitted_covers(package, accessories.ac_fitted)
     covers = cover_figures(fitted, points, answer)
@@ -96,6 +101,7 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
                 mean=float(state.temperature[i]),
                 swings_from=float(answer.settled_at.bottom[i]),
                 fan_on_at=float(answer.fan_on_at[i]),
+                chance=float(answer.band.chance[i]),
                 low=float(answer.band.low[i]),
                 high=high,
                 verdict=_verdict(bool(settled[i]), temperature, high, float(points.limit[i])),
@@ -144,6 +150,8 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
                 fuel_power=float(running.heat.fuel[i]),
                 power_short=float(running.heat.short[i]),
                 louver_reynolds=float(reynolds[i]),
+                tube_reynolds=float(state.tube_reynolds[i]),
+                faster_coolant=(float(faster[0][i]), float(faster[1][i])),
                 pressures=pressure_ladder(side, answer, points, i),
             )
         )

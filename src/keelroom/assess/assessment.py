@@ -58,9 +58,11 @@ class CaseFigures(NamedTuple):
     """the bottom of the swing; the same where the fans do not cycle"""
     fan_on_at: float
     """when the first fan comes on, inf where none is switched by temperature"""
+    chance: float
+    """that the limit is passed"""
     low: float
     high: float
-    """inf where the hot end of the band does not settle"""
+    """the band holds 80 % of cases; inf where the hot end of the band does not settle"""
     verdict: Verdict
     margin: float
     boiling: float
@@ -114,6 +116,10 @@ class CaseFigures(NamedTuple):
     fuel_power: float
     power_short: float
     louver_reynolds: float
+    tube_reynolds: float
+    """of the coolant in the tubes"""
+    faster_coolant: tuple[float, float]
+    """kelvin that two passes instead of one, and a pump a fifth faster, would take off, to first order"""
     pressures: tuple[tuple[str, float], ...]
 
     @property

@@ -11,7 +11,7 @@ from keelroom.assess.judge_air import air, causes, covers, face
 from keelroom.assess.judge_electrical import electrical
 from keelroom.assess.judge_fit import cuts, fit, mounting, survey
 from keelroom.assess.translate import pump_flow_rated
-from keelroom.assess.wording import Found, set_fix
+from keelroom.assess.wording import Found, chance_words, set_fix
 from keelroom.build.quantity import Quantity
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Fan, Package
@@ -222,6 +222,10 @@ def _results(build: Build, package: Package, assessment: Assessment) -> Found:
             yield from _case_verdict(case, case.figures, assessment.limit)
 
 
+TRANSITION = (1500.0, 4500.0)
+"""Re between which coolant in flat tubes is neither laminar nor turbulent."""
+NOTICED = 2.0
+"""[K] a gain that is worth a word."""
 COLDEST = -30.0
 """[degC] an ambient colder than this is no comfort to anybody."""
 
@@ -257,12 +261,21 @@ def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found
                       f"rejection at the limit {figures.rejection_at_limit / 1e3:.0f} kW. {held}", value=figures.temperature, limit=limit)  # fmt: skip
     elif figures.verdict == "over":
         yield Finding("over_limit", "problem", where, f"{case.name}: over the limit by {both(figures.temperature - limit, 'temperature difference')}",
-                      f"{_settles(figures)}. {held}", value=figures.temperature, limit=limit)  # fmt: skip
+                      f"{_settles(figures)}; {chance_words(figures.chance)} that it passes the limit. {held}", value=figures.temperature, limit=limit)  # fmt: skip
     elif figures.verdict == "tight":
         top = "does not settle" if math.isinf(figures.high) else f"reaches {both(figures.high, 'temperature')}"
-        yield Finding("band_over_limit", "doubt", where, f"{case.name}: likely holds, but the band crosses the limit",
+        yield Finding("band_over_limit", "doubt", where, f"{case.name}: likely holds; {chance_words(figures.chance)} that it passes the limit",
                       f"{_settles(figures)}; its hot end {top}. The largest doubt is "
                       f"{max(figures.doubt_by_cause, key=lambda part: part[1])[0]}.", value=figures.high, limit=limit)  # fmt: skip
+    if (
+        TRANSITION[0] < figures.tube_reynolds < TRANSITION[1]
+        and figures.verdict != "does_not_settle"
+        and figures.faster_coolant[0] > NOTICED
+    ):
+        passes, pump = (both(gain, "temperature difference") for gain in figures.faster_coolant)
+        yield Finding("tubes_in_transition", "note", where, f"{case.name}: the coolant is neither smooth nor turbulent in the tubes",
+                      f"Re {figures.tube_reynolds:.0f}: there a tube's heat transfer is the least certain, and its band counts that. Twice the speed, as with two passes, would be worth about {passes}, "
+                      f"a pump turned a fifth faster about {pump}; what they cost in flow is not in it.", source="TALER", value=figures.tube_reynolds)  # fmt: skip
     if figures.power_short > 500:
         yield Finding("power_short", "doubt", where, f"{case.name}: the engine cannot do this",
                       f"It lacks {figures.power_short / 1e3:.0f} kW at {figures.rpm:.0f} rpm; full throttle was assumed. Choose a lower gear or speed.",

@@ -26,7 +26,7 @@ _SUFFIXED = {
     "electrical_current": "electrical_current_A", "mean_current": "mean_current_A", "alternator_current": "alternator_current_A", "system_voltage": "system_voltage_V", "battery_current": "battery_current_A",
     "battery_lasts": "battery_lasts_s", "rpm": "engine_speed_rpm", "speed": "speed_m_s",
     "ambient": "ambient_degC", "brake_power": "brake_power_W", "fuel_power": "fuel_power_W", "power_short": "power_short_W",
-    "louver_reynolds": "louver_reynolds",
+    "louver_reynolds": "louver_reynolds", "tube_reynolds": "tube_reynolds", "chance": "chance_over_limit",
 }  # fmt: skip
 
 
@@ -208,7 +208,7 @@ def as_table(build: Build, assessment: Assessment, system: str) -> str:
 
 def ledger_rows(assessment: Assessment, system: str) -> list[tuple[str, ...]]:
     """The ledger as a table, heading first; a duty case that needs more says so."""
-    rows: list[tuple[str, ...]] = [("Duty case", "Settles at", "Band", "Margin", "Heat", "Air", "Verdict")]
+    rows: list[tuple[str, ...]] = [("Duty case", "Settles at", "Band (80 %)", "Margin", "Heat", "Air", "Verdict")]
     for case in assessment.cases:
         f = case.figures
         if f is None:

@@ -32,3 +32,14 @@ def flag_fix(label: str, path: tuple[str, ...], on: bool) -> Fix:
 def choose_fix(label: str, path: tuple[str, ...], choice: str) -> Fix:
     """A fix that chooses `choice` in the field at `path`."""
     return Fix("choose", label, (("choice", choice),), path)
+
+
+def chance_words(chance: float) -> str:
+    """A chance as one says it: about 1 in 6; near certain."""
+    if chance > 0.95:
+        return "near certain"
+    if chance > 0.5:
+        return f"about {round(10 * chance)} in 10"
+    if chance < 0.005:
+        return "next to no chance"
+    return f"about 1 in {round(1 / chance) if chance > 0.02 else round(1 / chance / 10) * 10}"

@@ -16,7 +16,7 @@ from keelroom.build.quantity import Quantity, from_si, quantity
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.package import Package
 from keelroom.core.kept import in_one_go
-from keelroom.core.thermal.engine_heat import HEAT_DOUBT
+from keelroom.core.thermal.engine_laws import LAWS
 from keelroom.errors import InputError
 
 INCH = 0.0254
@@ -199,7 +199,8 @@ def worth_table(build: Build) -> tuple[Worth, ...]:
         except InputError:
             continue  # what no field allows is nothing to offer
     cases = [case for case in (idle, grade) if case is not None]
-    factors = (1.0, 1 - HEAT_DOUBT, 1 + HEAT_DOUBT)
+    doubt = float(LAWS[build.brief.engine.kind].doubt)
+    factors = (1.0, 1 - doubt, 1 + doubt)
     builds = [build, *(changed for _, _, changed in tried)]
     found = temperatures([Asked(b, case.id, heat) for b in builds for case in cases for heat in factors])
     width = len(cases) * len(factors)

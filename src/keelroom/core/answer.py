@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
+import math
 from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.core.arrays import Bools, Floats, take
+from keelroom.core.arrays import Bools, Floats, put, take
 from keelroom.core.cycling import Settled, outlet_where, settle, topped
-from keelroom.core.electrical.control import ABSENT
+from keelroom.core.electrical.control import ABSENT, Law, held_law, risen_share
 from keelroom.core.loop.circuit import THERMOSTAT_SPAN
-from keelroom.core.operating_point import Fixed, Points, Solution, evaluate, prepare, thermal_mass
-from keelroom.core.thermal.engine_heat import HEAT_DOUBT
+from keelroom.core.operating_point import Fixed, Points, Solution, evaluate, prepare, thermal_mass, tube_side
+from keelroom.core.thermal.tube_side import nusselt_doubt, tube_nusselt
 
 CONDUCTANCE_DOUBT = 0.12
 """Standard doubt of the core's conductance: ±15 % on j, fouling and maker's tolerances (from memory)."""
@@ -21,12 +22,14 @@ LEAK_STEP = 0.5
 """Share by which leak areas are widened to find what their doubt is worth."""
 LEAK_DOUBT = 0.5
 """Standard doubt of gaps nobody has measured, as a share of their area (common practice)."""
-AMBIENT_STEP = 8.0
-"""Kelvin of extra ambient used to find the highest ambient that holds the limit."""
+AMBIENTS = (-25.0, 12.0, 35.0)
+"""Kelvin of other ambients, beside the stated one, at which the whole air path is solved to find the one that just holds."""
+INTERVAL, WITHIN = 0.80, 1.2816
+"""Share of cases the band is meant to hold, and the standard doubts either way that do for a normal one."""
 
 
 class Band(NamedTuple):
-    """Doubts in heat margin [W], one standard each, and the temperatures they map to [degC].
+    """Doubts in heat margin [W], one standard each, and the temperatures the INTERVAL of all together maps to [degC].
 
     Taken as independent of each other; within one cause everything errs together (all fans of a package, all its gaps).
 
@@ -39,6 +42,8 @@ class Band(NamedTuple):
     from_leaks: Floats
     low: Floats
     high: Floats
+    chance: Floats
+    """that the limit is passed, 0..1"""
 
 
 class Answer(NamedTuple):
@@ -85,34 +90,37 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, in
     """Temperatures, bands and margins of n points. fan_doubt (n,): standard doubt of the fans' shut-off pressure."""
     n = len(points.limit)
     variants = _variants(points)
-    prepared = prepare(variants, layout, start.prepared if start else None, alike=4)
+    prepared = prepare(variants, layout, start.prepared if start else None, alike=3 + len(AMBIENTS))
     nominal = take(prepared, np.s_[:n])
     began = start.settled_at.mean if start else None
     settled = settle(points, layout, nominal, (began.state.temperature, began.slope) if began else None)
     solution = settled.mean
     nodes, rejection, study = _margin_curve(variants, prepared, solution, layout)
     state = solution.state
+    of_core = np.sqrt(CONDUCTANCE_DOUBT**2 + (state.tube_share * nusselt_doubt(state.tube_reynolds)) ** 2)
     parts = (
-        HEAT_DOUBT * state.heat_in,
-        study["core"] * (CONDUCTANCE_DOUBT / FAN_STEP),
+        points.engine.law.doubt * state.heat_in,
+        study["core"] * (of_core / FAN_STEP),
         study["fans"] * (fan_doubt / FAN_STEP),
         study["leaks"] * (LEAK_DOUBT / LEAK_STEP),
     )
     doubt = np.sqrt(sum(part**2 for part in parts))
     full_heat = nominal.running.heat.coolant * points.doubts.heat
-    low = _where_rejection_is(state.heat_in - doubt, nodes, rejection, state.air_in)
-    high = _where_rejection_is(state.heat_in + doubt, nodes, rejection, state.air_in)
-    at_limit = study["at_limit"]
+    low = _where_rejection_is(state.heat_in - WITHIN * doubt, nodes, rejection, state.air_in)
+    high = _where_rejection_is(state.heat_in + WITHIN * doubt, nodes, rejection, state.air_in)
+    at_limit = study["at_limit"][0]
+    heats = (prepared.running.heat.coolant * variants.doubts.heat).reshape(-1, n)[[0, *AMBIENT_ROWS]]
+    ends = _band_ends(points, settled, (low, high), nominal.boiling)
     left_over = np.maximum(full_heat - at_limit, 0.0)
     mass = thermal_mass(points)
     return Answer(
         settled_at=settled,
-        band=Band(*parts, *_band_ends(points, settled, (low, high), nominal.boiling)),
+        band=Band(*parts, *ends, _chance(settled, (points.limit, ends[1]), (at_limit - full_heat) / doubt)),
         fan_on_at=_fan_on(points, settled),
         boiling=nominal.boiling,
         margin=points.limit - settled.top,
-        air_to_boil=points.climate.ambient + nominal.boiling - settled.top,
-        highest_ambient=_highest_ambient(points, full_heat, study),
+        air_to_boil=_ambient_where(points, study["at_boil"] - heats),
+        highest_ambient=_ambient_where(points, study["at_limit"] - heats),
         rejection_at_limit=at_limit,
         climb=left_over / mass,
         time_to_limit=_time_to_limit(points, full_heat, nodes, rejection, mass),
@@ -134,35 +142,46 @@ def _fan_on(points: Points, settled: Settled) -> Floats:
     return np.where(first < ABSENT, outlet_where(points, settled.mean.state, first), np.inf)
 
 
+AMBIENT_ROWS = tuple(range(3, 3 + len(AMBIENTS)))
+"""Stacks of the variants that stand for other ambients, after the points, the weakened and the leakier ones."""
+
+
 def _variants(points: Points) -> Points:
-    """The points, the same with weakened fans, on a hotter day, and with wider gaps, stacked in that order."""
+    """The points, the same with weakened fans, with wider gaps, and at other ambients, stacked in that order."""
     n = len(points.limit)
-    stack = take(points, np.tile(np.arange(n), 4))
-    weaker, hotter, leakier = (v.copy() for v in (stack.doubts.fan_pressure, stack.climate.ambient, stack.doubts.leaks))
+    stack = take(points, np.tile(np.arange(n), 3 + len(AMBIENTS)))
+    weaker, leakier, ambient = (v.copy() for v in (stack.doubts.fan_pressure, stack.doubts.leaks, stack.climate.ambient))
     weaker[n : 2 * n] *= 1 - FAN_STEP
-    hotter[2 * n : 3 * n] += AMBIENT_STEP
-    leakier[3 * n :] *= 1 + LEAK_STEP
-    return stack._replace(doubts=stack.doubts._replace(fan_pressure=weaker, leaks=leakier), climate=stack.climate._replace(ambient=hotter))
+    leakier[2 * n : 3 * n] *= 1 + LEAK_STEP
+    for row, step in zip(AMBIENT_ROWS, AMBIENTS, strict=True):
+        ambient[row * n : (row + 1) * n] += step
+    return stack._replace(doubts=stack.doubts._replace(fan_pressure=weaker, leaks=leakier), climate=stack.climate._replace(ambient=ambient))
 
 
 def _margin_curve(
     variants: Points, prepared: Fixed, solution: Solution, layout: tuple[bool, int, int]
 ) -> tuple[Floats, Floats, dict[str, Floats]]:
-    """Rejection at rising temperatures (n, k), and at the solved point with core and fans weakened: one call."""
+    """Rejection at rising temperatures (n, k), and at the solved point with core and fans weakened: one call.
+
+    at_limit, at_boil : (1 + AMBIENTS, n) there at the stated and the other ambients, with the fans that are on by then
+    """
     solved = solution.state.temperature
     n = len(solved)
     base = np.arange(n)
     circuit, limit = take(variants.circuit, np.s_[:n]), variants.limit[:n]
     full_open = circuit.thermostat + THERMOSTAT_SPAN + np.where(circuit.at_inlet > 0, 8.0, 0.0)
     boiling = take(prepared, np.s_[:n]).boiling
-    asked = [circuit.thermostat, full_open, limit, np.maximum(boiling, solved + 1), solved, solved, limit, solved]
-    rows = np.concatenate([base, base, base, base, base, base + n, base + 2 * n, base + 3 * n])
-    batch = take(variants, rows)
+    curve_at = [circuit.thermostat, full_open, limit, np.maximum(boiling, solved + 1)]
+    stacks = (0, *AMBIENT_ROWS)
+    asked = [*curve_at, solved, solved, solved, *[limit] * len(stacks), *[boiling] * len(stacks)]
+    rows = [*[base] * 5, base + n, base + 2 * n, *[base + n * row for row in stacks] * 2]
+    batch = take(variants, np.concatenate(rows))
     conductance = batch.doubts.conductance.copy()
     conductance[4 * n : 5 * n] *= 1 - FAN_STEP
-    batch = batch._replace(doubts=batch.doubts._replace(conductance=conductance))
-    state = evaluate(batch, take(prepared, rows), np.concatenate(asked), layout)
-    rejected = state.rejection.reshape(8, n)
+    law = _risen(batch.fans.law, solution, np.concatenate(asked), 7 * n)
+    batch = batch._replace(doubts=batch.doubts._replace(conductance=conductance), fans=batch.fans._replace(law=law))
+    state = evaluate(batch, take(prepared, np.concatenate(rows)), np.concatenate(asked), layout)
+    rejected = state.rejection.reshape(len(rows), n)
     temperatures = np.stack([*asked[:4], solved], axis=1)
     values = np.concatenate([rejected[:4], solution.state.rejection[None]]).T
     order = np.argsort(temperatures, axis=1)
@@ -170,11 +189,80 @@ def _margin_curve(
     study = {
         "core": np.maximum(solution.state.rejection - rejected[4], 0.0),
         "fans": np.maximum(solution.state.rejection - rejected[5], 0.0),
-        "leaks": np.abs(solution.state.rejection - rejected[7]),
-        "at_limit": rejected[2],
-        "at_limit_hotter": rejected[6],
+        "leaks": np.abs(solution.state.rejection - rejected[6]),
+        "at_limit": rejected[7 : 7 + len(stacks)],
+        "at_boil": rejected[7 + len(stacks) :],
     }
     return nodes, np.maximum.accumulate(curve, axis=1), study
+
+
+def _risen(law: Law, solution: Solution, temperature: Floats, first: int) -> Law:
+    """The laws with, from the row `first` on, only those stages on that a rising temperature has passed: a switch over the limit is no help at it."""
+    count = len(solution.state.temperature)
+    share, power, known = risen_share(
+        take(law, np.s_[first:]),
+        temperature[first:] - np.tile(solution.state.temperature - solution.state.reading, len(temperature) // count)[first:],
+    )
+    held = held_law(take(law, np.s_[first:]), share, power)
+    rows = np.arange(first, len(temperature))[known]
+    return put(law, rows, take(held, np.flatnonzero(known)))
+
+
+def _chance(settled: Settled, high: tuple[Floats, Floats], margin: Floats) -> Floats:
+    """Chance (n,) that the limit is passed. margin: of heat at the limit in standard doubts;  high: limit and hot end of the band"""
+    limit, _ = high
+    passed = 0.5 * (1 - np.array([math.erf(value / math.sqrt(2)) for value in margin]))
+    # What swings over the limit passes it every time, whatever is in doubt.
+    chance: Floats = np.where(settled.cycles & (settled.top > limit), 1.0, passed)
+    return chance
+
+
+def _ambient_where(points: Points, margin: Floats) -> Floats:
+    """Ambient (n,) at which the heat margin (1 + AMBIENTS, n) [W] is nothing: the curve through all of them, straight beyond its ends."""
+    steps = np.array([0.0, *AMBIENTS])
+    order = np.argsort(steps)
+    at, values = steps[order], margin[order]
+    low, high = np.full(values.shape[1], at[0]), np.full(values.shape[1], at[-1])
+    for _ in range(40):
+        middle = 0.5 * (low + high)
+        falls = _through(at, values, middle) > 0
+        low, high = np.where(falls, middle, low), np.where(falls, high, middle)
+    found: Floats = 0.5 * (low + high)
+    for end, near in ((0, 1), (-1, -2)):
+        slope = np.minimum((values[end] - values[near]) / (at[end] - at[near]), -1e-6)
+        outside = values[0] <= 0 if end == 0 else values[-1] > 0
+        found = np.where(outside, at[end] - values[end] / slope, found)
+    ambient: Floats = points.climate.ambient + found
+    return ambient
+
+
+def _through(at: Floats, values: Floats, x: Floats) -> Floats:
+    """The cubic through four points (4, n) at x (n,). Source: Lagrange"""
+    total = np.zeros_like(x)
+    for i in range(len(at)):
+        weight = np.ones_like(x)
+        for j in range(len(at)):
+            if i != j:
+                weight = weight * (x - at[j]) / (at[i] - at[j])
+        total = total + weight * values[i]
+    return total
+
+
+def worth_of_flow(points: Points, answer: Answer, factor: float) -> Floats:
+    """Kelvin (n,) the engine would settle cooler with the coolant `factor` times as fast in the tubes, to first order: the film's share of the
+    resistance shrinks as its Nusselt number rises, the rest stays."""
+    solution = answer.solution
+    state, fixed = solution.state, solution.fixed
+    tubes = tube_side(points, fixed, (state.temperature, state.air_in), state.core_flow)
+    duct = fixed.loop_was.tubes
+    ratio = fixed.surfaces.coolant_diameter / duct.length
+    gain = tube_nusselt(tubes.reynolds * factor, tubes.prandtl, duct.aspect, ratio) / tube_nusselt(
+        tubes.reynolds, tubes.prandtl, duct.aspect, ratio
+    )
+    conductance = 1 / (1 - state.tube_share * (1 - 1 / gain)) - 1
+    per_share = answer.band.from_core / np.sqrt(CONDUCTANCE_DOUBT**2 + (state.tube_share * nusselt_doubt(state.tube_reynolds)) ** 2)
+    cooler: Floats = per_share * conductance / np.maximum(solution.slope, 1.0)
+    return cooler
 
 
 def _where_rejection_is(wanted: Floats, nodes: Floats, rejection: Floats, air_in: Floats) -> Floats:
@@ -182,12 +270,6 @@ def _where_rejection_is(wanted: Floats, nodes: Floats, rejection: Floats, air_in
     found = np.array([np.interp(w, r, t) for w, r, t in zip(wanted, rejection, nodes, strict=True)])
     beyond = air_in + (nodes[:, -1] - air_in) * wanted / np.maximum(rejection[:, -1], 1.0)
     return np.where(wanted > rejection[:, -1], beyond, found)
-
-
-def _highest_ambient(points: Points, heat_in: Floats, study: dict[str, Floats]) -> Floats:
-    """Ambient (n,) at which rejection at the limit equals the heat in: a straight line through two ambients."""
-    slope = (study["at_limit"] - study["at_limit_hotter"]) / AMBIENT_STEP
-    return points.climate.ambient + (study["at_limit"] - heat_in) / np.maximum(slope, 1e-6)
 
 
 def _time_to_limit(points: Points, heat_in: Floats, nodes: Floats, rejection: Floats, mass: Floats) -> Floats:

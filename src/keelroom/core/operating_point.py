@@ -186,6 +186,10 @@ class State(NamedTuple):
     """(n, K) [kg/s per m2], 0 where the air runs backwards: it has been through and takes no more heat"""
     conductance: Floats
     """whole core, coolant to air [W/K]"""
+    tube_reynolds: Floats
+    """of the coolant in the tubes"""
+    tube_share: Floats
+    """of the way from coolant to air lies in the coolant's film"""
 
     @property
     def margin(self) -> Floats:
@@ -413,7 +417,8 @@ def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[
     mean_in = (forward * class_air).sum(axis=1) / np.maximum(forward.sum(axis=1), 1e-9)
     air_in = np.where(forward.sum(axis=1) > 1e-9, mean_in, front)
     flux = forward / np.maximum(points.network.area, 1e-9)
-    conductance = _conductance(points, fixed, np.maximum(flux, LEAST_FLUX), (temperature, air_in), core_flow)
+    tubes = tube_side(points, fixed, (temperature, air_in), core_flow)
+    conductance = _conductance(points, fixed, np.maximum(flux, LEAST_FLUX), 0.5 * (temperature + air_in), tubes.resistance)
     meeting = _meeting(points, fixed, (flux, class_air, conductance), cp)
     cooled = (core_flow * per_flow, temperature)
     face = march((meeting.capacity, meeting.temperature), meeting.conductance, cooled, points.face.weight, layout[1:])
@@ -421,7 +426,8 @@ def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[
         temperature=temperature, rejection=face.heat, heat_in=heat_in, coolant_flow=pumped,
         core_flow=core_flow, opening=opening, coolant_out=face.coolant_out, engine_inlet=temperature - heat_in / (pumped * per_flow),
         reading=reading, command=command, load=load, front_air=front, air_in=air_in, air_out=air_in + face.heat / meeting.capacity.sum(axis=(1, 2)),
-        bay_air=_bay_air(fixed, command), flux=flux, conductance=meeting.conductance.sum(axis=(1, 2)),
+        bay_air=_bay_air(fixed, command), flux=flux, conductance=meeting.conductance.sum(axis=(1, 2)), tube_reynolds=tubes.reynolds,
+        tube_share=_film_share(points, fixed, tubes, (forward, conductance)),
     )  # fmt: skip
     return state, meeting, face
 
@@ -450,20 +456,40 @@ def _meeting(points: Points, fixed: Fixed, classes: tuple[Floats, Floats, Floats
     return Meeting(carried * cell_area * cp[:, None, None], temperature, summed[..., 2] * cell_area)
 
 
-def _conductance(points: Points, fixed: Fixed, flux: Floats, temperatures: tuple[Floats, Floats], core_flow: Floats) -> Floats:
-    """Coolant-to-air conductance of each class per square metre of face (n, K) [W/m2K]: resistances in series."""
+class TubeSide(NamedTuple):
+    """The coolant's side of the core, (n,). film, resistance [m2K/W per m2 of face]: of its own film, and with fouling and bond."""
+
+    reynolds: Floats
+    prandtl: Floats
+    film: Floats
+    resistance: Floats
+
+
+def tube_side(points: Points, fixed: Fixed, temperatures: tuple[Floats, Floats], core_flow: Floats) -> TubeSide:
+    """Film, fouling and bond in series. temperatures: coolant in, air in [degC]; core_flow (n,) [m3/s]"""
     core, surfaces = points.core, fixed.surfaces
     hot, cold = temperatures
-    film = 0.5 * (hot + cold)
-    coolant = coolant_state(points.coolant, 0.7 * hot + 0.3 * film)
+    coolant = coolant_state(points.coolant, 0.7 * hot + 0.3 * 0.5 * (hot + cold))
     tubes = fixed.loop_was.tubes
     Re = coolant.density * core_flow / (tubes.number * surfaces.tube_section) * surfaces.coolant_diameter / coolant.viscosity
     Pr = coolant.viscosity * coolant.heat_capacity / coolant.conductivity
     nusselt = tube_nusselt(Re, Pr, tubes.aspect, surfaces.coolant_diameter / tubes.length)
-    inner = core.turbulator * nusselt * coolant.conductivity / surfaces.coolant_diameter
-    resistance = (1 / inner + core.fouling) / surfaces.inner_area + core.bond_resistance / surfaces.tube_area
+    film = surfaces.coolant_diameter / (core.turbulator * nusselt * coolant.conductivity) / surfaces.inner_area
+    return TubeSide(Re, Pr, film, film + core.fouling / surfaces.inner_area + core.bond_resistance / surfaces.tube_area)
+
+
+def _film_share(points: Points, fixed: Fixed, tubes: TubeSide, classes: tuple[Floats, Floats]) -> Floats:
+    """Share (n,) the coolant's film has of the whole resistance, over the classes that air goes through."""
+    forward, conductance = classes
+    mean = (forward * conductance).sum(axis=1) / np.maximum(forward.sum(axis=1), 1e-9) / points.doubts.conductance
+    share: Floats = tubes.film * mean
+    return share
+
+
+def _conductance(points: Points, fixed: Fixed, flux: Floats, film: Floats, resistance: Floats) -> Floats:
+    """Coolant-to-air conductance of each class per square metre of face (n, K) [W/m2K]: resistances in series. film (n,) [degC]"""
     air = (moist_air.viscosity(film), moist_air.conductivity(film), moist_air.heat_capacity(fixed.air))
-    outer = air_conductance(core, surfaces, fixed.surface, flux, air)
+    outer = air_conductance(points.core, fixed.surfaces, fixed.surface, flux, air)
     return points.doubts.conductance[:, None] / (1 / outer + resistance[:, None])
 
 
@@ -478,8 +504,9 @@ def solve(
     Raises SolveError when a bracketed point does not converge.
     """
     fixed = fixed or prepare(points, layout)
-    low = points.climate.ambient + points.climate.grille_rise + 1.0
-    temperature = np.clip(points.circuit.thermostat + 12.0 if start is None else start[0], low, CEILING)
+    # No colder than the air at the grille: there is heat in, and nothing to take it.
+    low = points.climate.ambient + points.climate.grille_rise
+    temperature = np.clip(points.circuit.thermostat + 12.0 if start is None else start[0], low + 0.5, CEILING)
     state = evaluate(points, fixed, temperature, layout)
     search = Bracket(low, np.full_like(low, CEILING))
     for step in range(1, STEPS + 1):
@@ -515,7 +542,8 @@ def thermal_mass(points: Points) -> Floats:
 
 
 def face_reynolds(points: Points, solution: Solution) -> Floats:
-    """Louver Reynolds number at the mean face flux (n,): the correlations are stated for 100..3000."""
+    """Louver Reynolds number at the mean face flux (n,), while the fans run where they run at all: the correlations are stated for 100..3000."""
     state, surfaces = solution.state, solution.fixed.surfaces
-    flow = (state.flux * points.network.area).sum(axis=1)
+    running = np.maximum(solution.fixed.running.flows.core, 0.0).sum(axis=1)
+    flow = np.where(state.command > 0, running, (state.flux * points.network.area).sum(axis=1))
     return louver_reynolds(points.core, surfaces, flow / surfaces.face_area, moist_air.viscosity(state.air_in))

@@ -20,6 +20,7 @@ _ALL = (
     Source("KAYS_LONDON", "Kays & London, Compact Heat Exchangers: ε-NTU, core pressure drop", "ht package and tabulated values"),
     Source("SHAH_LONDON", "Shah & London, Laminar Flow Forced Convection in Ducts", "published duct values"),
     Source("GNIELINSKI", "Gnielinski (1976, transition 2013); table values as in Incropera", "ht package and published values"),
+    Source("TALER", "Taler, Int. J. Thermal Sciences 108 (2016) 108: tubes in transition and turbulent flow", "from memory; within 12 % of the ht package's turbulent correlations"),
     Source("COOLPROP", "CoolProp incompressible glycol solutions, by mass fraction", "regenerated and compared in the tests"),
     Source("IF97", "IAPWS-IF97 saturation line, region 4", "iapws package"),
     Source("RAOULT", "Raoult's law with pure-glycol Antoine vapour pressure", "from memory; common coolant tables within 3 K"),

@@ -72,7 +72,7 @@ def _grid(rows: list[list[Any]], widths: list[float], header: bool = True) -> Ta
 
 
 def _ledger(assessment: Assessment, system: str) -> Table:
-    rows: list[list[Any]] = [["Duty case", "Settles at", "Band", "Margin to limit", "Heat in", "Air", "Verdict"]]
+    rows: list[list[Any]] = [["Duty case", "Settles at", "Band (80 %)", "Margin to limit", "Heat in", "Air", "Verdict"]]
     for case in assessment.cases:
         f = case.figures
         if f is None:

@@ -62,12 +62,20 @@ def _with_circuits(package: Any) -> Any:
     return package | {"fans": [_without_drop(fan) for fan in fans], "circuits": circuits}
 
 
-def charge_fuse(raw: Raw) -> Raw:
-    """Version 4: the charge cable has a fuse of its own; nothing older said whether there was one."""
-    return raw | {"version": 4}
+def kinds_of_engine(raw: Raw) -> Raw:
+    """Version 4: an engine has a kind, of which the fuel was a part; charge cables may have a fuse, shrouds come made or bought."""
+    brief = raw.get("brief")
+    engine = brief.get("engine") if isinstance(brief, dict) else None
+    if not isinstance(brief, dict) or not isinstance(engine, dict):
+        return raw | {"version": 4}
+    boost = engine.get("boost")
+    boosted = isinstance(boost, dict) and isinstance(boost.get("si"), (int, float)) and boost["si"] > 1e3
+    kind = "diesel" if engine.get("fuel") == "diesel" else "boosted" if boosted else "injected"
+    kept = {name: value for name, value in engine.items() if name != "fuel"}
+    return raw | {"version": 4, "brief": brief | {"engine": kept | {"kind": kind}}}
 
 
-STEPS: dict[int, Callable[[Raw], Raw]] = {1: opening_to_survey, 2: drop_to_circuits, 3: charge_fuse}
+STEPS: dict[int, Callable[[Raw], Raw]] = {1: opening_to_survey, 2: drop_to_circuits, 3: kinds_of_engine}
 """Version n to the function that makes version n + 1 of it. Version 1 is the first."""
 
 

@@ -9,7 +9,7 @@ from pydantic import Field
 from keelroom.build.quantity import Quantity, Spec, Strict, quantity
 
 Maybe = Quantity | None
-Fuel = Literal["petrol", "diesel"]
+EngineKind = Literal["carburetted", "injected", "modern", "boosted", "diesel"]
 Gearbox = Literal["manual", "automatic"]
 ThermostatPlace = Literal["outlet", "inlet"]
 Glycol = Literal["ethylene_glycol", "propylene_glycol"]
@@ -50,7 +50,7 @@ class Engine(Strict):
     name: str = ""
     displacement: Annotated[Maybe, Spec("displacement", "Displacement", gt=0, le=0.03)] = None
     cylinders: Annotated[Maybe, Spec("count", "Cylinders", gt=0, le=16, whole=True)] = quantity("8", "count")
-    fuel: Fuel = "petrol"
+    kind: EngineKind = "injected"
     power: Annotated[Maybe, Spec("power", "Power", gt=0, le=1.5e6)] = None
     power_rpm: Annotated[Maybe, Spec("turning speed", "Power at", gt=0, le=250)] = None
     boost: Annotated[Maybe, Spec("pressure", "Boost", ge=0, le=5e5, help="0 for a naturally aspirated engine")] = quantity(
@@ -58,7 +58,10 @@ class Engine(Strict):
     )
     idle_rpm: Annotated[Maybe, Spec("turning speed", "Idle speed", gt=0, le=50)] = quantity("700 rpm", "turning speed")
     pump_flow: Annotated[
-        Maybe, Spec("coolant flow", "Coolant flow at power rpm", gt=0, le=0.02, help="Pump at the speed of greatest power; 30–60 gpm usual")
+        Maybe,
+        Spec(
+            "coolant flow", "Coolant flow at power rpm", gt=0, le=0.02, help="Pump at the speed of greatest power; 1–1.6 L/min per kW usual"
+        ),
     ] = None
     heat_multiplier: Annotated[
         Maybe, Spec("number", "Heat multiplier", gt=0.3, le=3, help="1 as computed; retarded ignition or lean idle 1.1–1.2")

@@ -112,6 +112,14 @@ def held_law(whole: Law, share: Floats, power: Floats) -> Law:
     return Law(whole.temperatures, still, still, np.maximum(share, whole.least), np.maximum(power, whole.least_power), never)
 
 
+def risen_share(whole: Law, reading: Floats) -> tuple[Floats, Floats, Bools]:
+    """Shares of flow and power (n,) with the contacts on that a rising reading (n,) has passed, and where there are contacts at all."""
+    stages = whole.stages
+    passed = stages.on <= reading[:, None] + 1e-9
+    share, power = (np.where(passed, above, 0.0).max(axis=1) for above in (stages.above, stages.above_power))
+    return share, power, np.asarray(stages.present.any(axis=1))
+
+
 def cycling(whole: Law, reading: Floats) -> Stage:
     """The contact (n,) that opens and closes at a mean reading (n,): its off and on lie round it, and nothing else keeps it on."""
     stages = whole.stages

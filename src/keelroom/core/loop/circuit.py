@@ -11,8 +11,8 @@ from keelroom.errors import SolveError
 
 THERMOSTAT_SPAN = 10.0
 """Kelvin from the rating, where a thermostat starts to open, to full open (common practice)."""
-LEAK = 0.02
-"""Share of its full opening a closed thermostat leaves by its jiggle valve."""
+LEAK_BORE, LEAK_DISCHARGE = 4e-3, 0.7
+"""Bore [m] a closed thermostat leaves by its jiggle valve and seat, and its discharge coefficient (common practice)."""
 RATED_HEAD = 80e3
 """Pressure [Pa] a mechanical pump makes at its rated flow (common practice: 0.6 to 1 bar)."""
 OVER_RATED = 1.6
@@ -25,7 +25,7 @@ BYPASS_LEFT = 0.05
 """Share of the bypass an open thermostat leaves uncovered."""
 HOSE_ENDS, BEND_LOSS, TANK_LOSS = 1.5, 0.3, 1.5
 """Dynamic heads lost at hose necks, per bend, and entering and leaving the tubes (common practice)."""
-OPENINGS = np.array([LEAK, 0.12, 0.3, 0.6, 1.0])
+OPENINGS = np.array([0.0, 0.12, 0.3, 0.6, 1.0])
 """Thermostat openings at which the flows are solved; between them they are taken as straight."""
 STEPS = 40
 TOLERANCE = 1e-10
@@ -91,8 +91,8 @@ def laminar_friction(aspect: Floats) -> Floats:
 
 
 def thermostat_opening(circuit: Circuit, sensed: Floats) -> Floats:
-    """Share of its full opening (n,), LEAK..1, at the temperature the element feels [degC]."""
-    return LEAK + (1 - LEAK) * unit_share((sensed - circuit.thermostat) / THERMOSTAT_SPAN)
+    """Share of its full opening (n,), 0..1, at the temperature the element feels [degC]."""
+    return unit_share((sensed - circuit.thermostat) / THERMOSTAT_SPAN)
 
 
 class Loop(NamedTuple):
@@ -159,7 +159,10 @@ class _CoreBranch:
         hoses = density / 2 * (friction * length / bore + HOSE_ENDS + BEND_LOSS * bends) / area**2
         self.section = (tubes.number * tubes.section)[:, None]
         self.head = density / 2 / self.section**2 * tubes.passes[:, None]
-        self.square = _by(THERMOSTAT_SHARE * RATED_HEAD, rated) / OPENINGS**2 + hoses + TANK_LOSS * self.head
+        # What a valve lets through by the square root of its loss adds up: the open part of its full bore, and a small one always there.
+        leak = LEAK_DISCHARGE * np.pi / 4 * LEAK_BORE**2 * np.sqrt(2 / density)
+        passes = OPENINGS * rated / np.sqrt(THERMOSTAT_SHARE * RATED_HEAD) + leak
+        self.square = 1 / passes**2 + hoses + TANK_LOSS * self.head
         self.slender = (tubes.length / tubes.diameter * tubes.roughness)[:, None]
         self.reynolds = density * tubes.diameter[:, None] / viscosity / self.section
         self.laminar = laminar_friction(tubes.aspect)[:, None]

@@ -1,6 +1,6 @@
 """Heat into the coolant: road load and accessories give brake power, a Willans line gives fuel, a share gives heat.
 
-The band on the result is ±HEAT_DOUBT until a trial narrows it: it is the largest doubt in the whole answer.
+The doubt of the result goes with the kind of engine until a trial narrows it: it is the largest in the whole answer.
 """
 
 from __future__ import annotations
@@ -10,20 +10,11 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.core.arrays import Floats, unit_share
+from keelroom.core.thermal.engine_laws import EngineLaw
 
 GRAVITY = 9.80665
-HEAT_DOUBT = 0.22
-"""Standard doubt of the heat into the coolant, as a share of it (common practice: 20 to 25 %)."""
-INDICATED = {"petrol": (0.375, 0.30), "diesel": (0.45, 0.38)}
-"""Indicated efficiency at load and at idle."""
-SHARE = {"petrol": (0.22, 0.40), "diesel": (0.22, 0.37)}
-"""Share of fuel power that enters the coolant, at full load and at idle."""
-PUMPING = {"petrol": 0.6e5, "diesel": 0.1e5}
-"""Pumping mean effective pressure when closed to idle [Pa]."""
-FUEL_BY_MASS = {"petrol": 43.5e6, "diesel": 42.8e6}
-"""Lower heating value [J/kg]."""
-AIR_PER_FUEL = {"petrol": 14.0, "diesel": 22.0}
-"""Air over fuel by mass under boost: a little rich, and well lean."""
+LIGHT, PART = 0.15, 0.35
+"""Shares of full load over which efficiency rises from idle, and the coolant's share falls (common practice)."""
 COMPRESSOR_EFFICIENCY = 0.70
 AIR_CP, AIR_EXPONENT = 1006.0, 0.2857
 HEAT_PER_LITRE = 23e3
@@ -31,7 +22,7 @@ HEAT_PER_LITRE = 23e3
 
 
 class Engine(NamedTuple):
-    """n engines as arrays (n,). displacement [m3]; power [W] at power_rpm; diesel 0 or 1; boost [Pa] at full load.
+    """n engines as arrays (n,). displacement [m3]; power [W] at power_rpm; boost [Pa] at full load; law of its kind.
 
     heat_multiplier : stated factor on heat to coolant (iron or aluminium head, retarded ignition, ...)
     oil_share       : share of fuel power a separate oil cooler takes instead of the coolant
@@ -41,8 +32,8 @@ class Engine(NamedTuple):
     displacement: Floats
     power: Floats
     power_rpm: Floats
-    diesel: Floats
     boost: Floats
+    law: EngineLaw
     heat_multiplier: Floats
     oil_share: Floats
     bay_share: Floats
@@ -118,10 +109,6 @@ def friction_pressure(rpm: Floats) -> Floats:
     return 1e5 * (0.97 + 0.15 * thousands + 0.05 * thousands**2)
 
 
-def _by_fuel(engine: Engine, table: dict[str, tuple[float, float]], which: int) -> Floats:
-    return np.where(engine.diesel > 0, table["diesel"][which], table["petrol"][which])
-
-
 def charge_heat(engine: Engine, fuel: Floats, load: Floats, outdoors: tuple[Floats, Floats]) -> Floats:
     """What the compressor adds to the intake air above the outdoor temperature (n,) [W].
 
@@ -131,9 +118,7 @@ def charge_heat(engine: Engine, fuel: Floats, load: Floats, outdoors: tuple[Floa
     pressure, ambient = outdoors
     ratio = 1 + engine.boost / pressure * unit_share((load - 0.3) / 0.6)
     rise = (ambient + 273.15) * (ratio**AIR_EXPONENT - 1) / COMPRESSOR_EFFICIENCY
-    air = fuel * np.where(
-        engine.diesel > 0, AIR_PER_FUEL["diesel"] / FUEL_BY_MASS["diesel"], AIR_PER_FUEL["petrol"] / FUEL_BY_MASS["petrol"]
-    )
+    air: Floats = fuel * engine.law.air_per_fuel / engine.law.heating
     return air * AIR_CP * rise
 
 
@@ -153,14 +138,12 @@ def engine_heat(engine: Engine, drive: Drive, fan_power: Floats, air: tuple[Floa
     brake = np.minimum(asked, available)
     wheels = np.where(drive.full_power > 0, np.maximum(available - auxiliary, 0.0), wheels)
     load = brake / available
-    pumping = np.where(engine.diesel > 0, PUMPING["diesel"], PUMPING["petrol"]) * (1 - load)
-    friction = (friction_pressure(drive.rpm) + pumping) * engine.displacement * drive.rpm / 120.0
-    best, idle = (_by_fuel(engine, INDICATED, k) for k in (0, 1))
+    law = engine.law
+    friction = (law.friction * friction_pressure(drive.rpm) + law.pumping * (1 - load)) * engine.displacement * drive.rpm / 120.0
     # Close to full load a petrol engine is run rich; the extra fuel leaves unburnt and does little work.
-    rich = 1 - 0.12 * np.where(engine.diesel > 0, 0.0, unit_share((load - 0.75) / 0.25))
-    fuel = (brake + friction) / ((best - (best - idle) * np.exp(-load / 0.15)) * rich)
-    share_full, share_idle = (_by_fuel(engine, SHARE, k) for k in (0, 1))
-    share = share_full + (share_idle - share_full) * np.exp(-load / 0.35)
+    rich = 1 - law.rich * unit_share((load - 0.75) / 0.25)
+    fuel = (brake + friction) / ((law.efficient - (law.efficient - law.idling) * np.exp(-load / LIGHT)) * rich)
+    share = law.to_coolant + (law.idle_to_coolant - law.to_coolant) * np.exp(-load / PART)
     loss = wheels * (1 - drive.driveline_efficiency) + drive.converter_heat
     gearbox = drive.gearbox_to_coolant * loss
     oil = fuel * engine.oil_share

@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QPushButton, QScrollAr
 
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.report import VERDICT_WORDS, band_text, gap_size, margin_text, settles_text
+from keelroom.assess.wording import chance_words
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.text import button, label
@@ -135,6 +136,8 @@ class CaseRow(QAbstractButton):
         self._cell(painter, x + FIGURE_WIDTH + lead, MARGIN_WIDTH - lead, self._verdict(f))
 
     def _verdict(self, f: CaseFigures) -> str:
+        if f.verdict == "tight":
+            return f"{margin_text(f, self.ledger.session.system)} · {chance_words(f.chance)} passes"
         if f.verdict != "does_not_settle":
             return f"{margin_text(f, self.ledger.session.system)} · {VERDICT_WORDS[f.verdict]}"
         climb = format_si(f.climb * 60, KINDS["temperature difference"], self.ledger.session.system)
@@ -198,7 +201,7 @@ class RailAxis(QWidget):
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
         painter.setPen(QColor(p.faint))
         painter.setFont(QFont("Open Sans", 9))
-        painter.drawText(QRectF(12, 4, NAME_WIDTH - 20, 20), Qt.AlignmentFlag.AlignVCenter, f"Engine outlet, {unit.symbol}")
+        painter.drawText(QRectF(12, 4, NAME_WIDTH - 20, 20), Qt.AlignmentFlag.AlignVCenter, f"Engine outlet, {unit.symbol}; bands 80 %")
 
     def _ticks(self, painter: QPainter, unit: Unit, left: float, width: float) -> None:
         p, rail = self.ledger.palette_now, self.ledger.rail

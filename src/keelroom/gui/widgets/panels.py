@@ -257,7 +257,13 @@ class WhyPanel(Panel):
         column.addWidget(label("One standard doubt in heat margin", "head"))
         for cause, heat in figures.doubt_by_cause:
             self._pair(column, cause, f"± {format_si(heat, KINDS['heat'], self.session.system)}")
-        column.addWidget(label("Doubts are taken as independent of each other.", "faint", wrap=True))
+        column.addWidget(
+            label(
+                "Taken as independent of each other. The band drawn holds 80 % of cases: 1.28 of all together either way.",
+                "faint",
+                wrap=True,
+            )
+        )
         column.addSpacing(6)
 
     @staticmethod

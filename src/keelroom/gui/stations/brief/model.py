@@ -6,7 +6,13 @@ from keelroom.build.schema.build import Build
 from keelroom.gui.stations.rows import Group, Page, Row, quantities
 
 GEARBOXES = (("manual", "Manual"), ("automatic", "Automatic"))
-FUELS = (("petrol", "Petrol"), ("diesel", "Diesel"))
+KINDS_OF_ENGINE = (
+    ("carburetted", "Older, carburetted"),
+    ("injected", "Port injected"),
+    ("modern", "Modern, high compression"),
+    ("boosted", "Boosted petrol"),
+    ("diesel", "Diesel"),
+)
 PLACES = (("outlet", "Engine outlet"), ("inlet", "Engine inlet"))
 GLYCOLS = (("ethylene_glycol", "Ethylene glycol"), ("propylene_glycol", "Propylene glycol"))
 DEMANDS = (("idle", "Idling"), ("road_load", "Road load"), ("full_power", "Full power"))
@@ -50,7 +56,7 @@ def pages(build: Build) -> tuple[Page, ...]:
                     (
                         Row("text", (*engine, "name"), "Engine"),
                         *quantities(engine, "displacement", "cylinders"),
-                        Row("choice", (*engine, "fuel"), "Fuel", FUELS),
+                        Row("choice", (*engine, "kind"), "Kind of engine", KINDS_OF_ENGINE),
                         *quantities(engine, "power", "power_rpm", "boost", "idle_rpm", "pump_flow", "heat_multiplier", "bay_heat"),
                     ),
                 ),
