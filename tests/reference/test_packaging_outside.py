@@ -333,3 +333,47 @@ def test_facts_of_the_trade():
     cracked = pan("Thick", Pan(0.6, 0.4, 0.05, 0.02, INCH / 8, INCH / 8, ()), METALS["al_5052"], (1.2, 1.0))
     assert len(cracked.patterns) > 1, "1/8 in aluminium cracked when bent to 90° in one piece; it is made as pieces joined"
     assert len(pan("Thin", Pan(0.6, 0.4, 0.05, 0.02, 0.040 * INCH, INCH / 16, ()), METALS["al_5052"], (1.2, 1.0)).patterns) == 1
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_an_overlaps_depth_is_the_least_over_all_ways_out(seed):
+    """Two leaned solids that overlap, at least one round: the way out that scipy finds from the best of twenty thousand tried."""
+    rng = np.random.default_rng(seed)
+
+    def leaned_solid(round_one):
+        q, _ = np.linalg.qr(rng.normal(size=(3, 3)))
+        half = rng.uniform(0.01, 0.08, 3)
+        if round_one:
+            half[1] = half[0]
+        return Solid(tuple(rng.uniform(-0.02, 0.02, 3)), tuple(half), tuple(map(tuple, q)), round_one)
+
+    a, b = stacked([leaned_solid(True)]), stacked([leaned_solid(bool(seed % 2))])
+    found = clearance(a, b)
+    ways = rng.normal(size=(20_000, 3))
+    ways /= np.linalg.norm(ways, axis=1)[:, None]
+
+    def support(solid, ways):
+        local = np.abs(ways @ solid.axes[0].T)
+        if solid.round[0]:
+            return np.hypot(local[:, 0], local[:, 1]) * solid.half[0, 0] + local[:, 2] * solid.half[0, 2]
+        return local @ solid.half[0]
+
+    def depth(angles):
+        theta, phi = np.atleast_2d(angles).T
+        way = np.stack([np.sin(theta) * np.cos(phi), np.sin(theta) * np.sin(phi), np.cos(theta)], axis=1)
+        return support(a, way) + support(b, way) - way @ (b.centre[0] - a.centre[0])
+
+    angles = np.stack([np.arccos(ways[:, 2]), np.arctan2(ways[:, 1], ways[:, 0])], axis=1)
+    starts = angles[np.argsort(depth(angles))[:20:4]]
+    options = {"xatol": 1e-9, "fatol": 1e-12, "maxiter": 4000}
+    least = min(minimize(lambda at: float(depth(at)[0]), start, method="Nelder-Mead", options=options).fun for start in starts)
+    assert found.gap[0] < 0
+    assert -found.gap[0] == pytest.approx(least, abs=2e-6)
+
+
+def test_two_round_parts_crossing_overlap_by_their_radii_less_the_distance():
+    """Worked by hand: pipes of 20 and 30 mm radius at right angles, 42.45 mm apart: 7.55 mm."""
+    level = Solid((0, 0, 0), (0.02, 0.02, 0.3), ((0, 1, 0), (0, 0, 1), (1, 0, 0)), True)
+    upright = Solid((0.01, 0.02, 0.04245), (0.03, 0.03, 0.3), ((1, 0, 0), (0, 0, 1), (0, 1, 0)), True)
+    found = clearance(stacked([level]), stacked([upright]))
+    assert found.gap[0] == pytest.approx(-7.55e-3, abs=1e-5)

@@ -115,7 +115,13 @@ def test_candidates_are_the_cores_solved_in_this_build():
     for candidate in candidates(BUILD, few):
         figures = [c.figures for c in assess(with_core(BUILD, candidate.core)).cases]
         calm = [f for f in figures if f.verdict != "does_not_settle"]
-        assert candidate.margin == pytest.approx(min(f.margin for f in calm), abs=1e-3)
+        wild = [f for f in figures if f.verdict == "does_not_settle"]
+        assert candidate.unsettled == len(wild)
+        if wild:
+            assert candidate.margin == -math.inf, "what does not settle has nothing in hand"
+            assert candidate.climb == pytest.approx(max(f.climb for f in wild), rel=1e-3)
+        else:
+            assert candidate.margin == pytest.approx(min(f.margin for f in calm), abs=1e-3)
         assert candidate.holding == sum(f.margin >= 0 for f in calm)
         assert candidate.drop > 10
     edit = fit_core(BUILD, cores()[0])

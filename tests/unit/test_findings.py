@@ -172,6 +172,8 @@ TABLE = {
     "fan_on_near_limit": ([((*COOLING, "fan_on"), "226 °F", "temperature")], FIX),
     "voltage_contradicts": ([(("brief", "accessories", "idle_voltage"), "13.9 V", "voltage")], [(("brief", "accessories", "idle_voltage"), None)]),
     "tubes_in_transition": ([(("brief", "engine", "pump_flow"), "60 gpm", "coolant flow")], [((*CORE, "turbulator"), "3", "number")]),
+    "waterless": ([((*COOLING, "glycol_share"), "100 %", "share")], FIX),
+    "copper_claim": ([BARE], [(("packages", "p2", "core", "material"), "aluminium")]),
     "ramp_through_relay": ([((*CONTROL, "strategy"), "variable")], FIX),
 }  # fmt: skip
 

@@ -20,7 +20,8 @@ from keelroom.core.kept import in_one_go
 
 class Candidate(NamedTuple):
     """One core in this build with its fans. drop [Pa] over the core while standing; rejection [W] at the limit there;
-    tightest: of the duty cases that settle the one with the least in hand [K]; holding, cases: how many duty cases hold of how many."""
+    tightest: the duty case with the least in hand, margin [K]: -inf where one does not settle;
+    holding, cases: how many duty cases hold of how many."""
 
     core: Core
     drop: float
@@ -29,6 +30,10 @@ class Candidate(NamedTuple):
     margin: float
     holding: int
     cases: int
+    unsettled: int = 0
+    """duty cases that do not settle"""
+    climb: float = 0.0
+    """[K/s] at the limit in the worst of those"""
 
 
 def with_core(build: Build, core: Core) -> Build:
@@ -71,11 +76,15 @@ def candidates(build: Build, cores: tuple[Core, ...]) -> tuple[Candidate, ...]:
             continue
         settled = [item for item in known if item[1].settled[item[2]]]
         holding = sum(float(answer.margin[at]) >= 0 for _, answer, at in settled)
-        name, answer, at = min(settled or known, key=lambda item: float(item[1].margin[item[2]]))
+        wild = [item for item in known if not item[1].settled[item[2]]]
+        climbs = {item[0]: float(item[1].climb[item[2]]) for item in wild}
+        name, answer, at = (
+            max(wild, key=lambda item: climbs[item[0]]) if wild else min(settled, key=lambda item: float(item[1].margin[item[2]]))
+        )
+        margin = -math.inf if wild else float(answer.margin[at])
         first, place = known[0][1], known[0][2]
-        made.append(
-            Candidate(core, _drop(builds[i], first, place), float(first.rejection_at_limit[place]), name, float(answer.margin[at]), holding, count)
-        )  # fmt: skip
+        drop, rejects = _drop(builds[i], first, place), float(first.rejection_at_limit[place])
+        made.append(Candidate(core, drop, rejects, name, margin, holding, count, len(wild), max(climbs.values(), default=0.0)))
     return tuple(made)
 
 

@@ -8,6 +8,7 @@ from collections.abc import Callable
 from keelroom.assess.airside import fan_curve, in_shroud
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.judge_air import air, causes, covers, face
+from keelroom.assess.judge_claims import claims
 from keelroom.assess.judge_electrical import electrical
 from keelroom.assess.judge_fit import cuts, fit, mounting, survey
 from keelroom.assess.translate import pump_flow_rated
@@ -46,6 +47,7 @@ def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Findi
         mounting,
         _results,
         electrical,
+        claims,
         _sources,
         _rules,
         _assumed,

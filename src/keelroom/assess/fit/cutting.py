@@ -6,19 +6,22 @@ from typing import NamedTuple
 
 from keelroom.assess.batch import Asked, temperatures
 from keelroom.assess.compare import fit_core
+from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.cut_rules import CAUTION, checks_missing, edge_kind
-from keelroom.assess.placing import cuts_for, hidden_share, hidden_strips, stand
+from keelroom.assess.placing import cuts_for, face_size, hidden_share, hidden_strips, stand
 from keelroom.assess.worth import telling_cases
 from keelroom.build.edits import Change, Edit, apply
 from keelroom.build.quantity import from_si
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import PanelEdge
 from keelroom.build.schema.survey import Check
-from keelroom.catalogue.load import cores
+from keelroom.catalogue.load import FanAssembly, cores, fan_assemblies, placed
 from keelroom.core.kept import in_one_go
 from keelroom.errors import InputError
 from keelroom.units import INCH, both
 
+SPARE = 1e-3
+"""[m] by which fans may stand over a face before others are taken."""
 STAGE = INCH
 """[m] at most this much is cut in one stage: the smallest cut first, then look again."""
 
@@ -76,7 +79,7 @@ def cut_plan(build: Build, system: str = "us") -> CutPlan:
               _refusal(build, edge), edit)
         for k, (edge, amount, one, edit) in enumerate(steps)
     )  # fmt: skip
-    uncut = Stage("", rival, None, 0.0, 0.0, rows[-1], "", None) if rival_build else None
+    uncut = Stage("", rival, None, 0.0, 0.0, rows[-1], _does_not_fit(rival_build), None) if rival_build else None
     stamped = [edge for edge in ("left", "right", "bottom", "top") if edge_kind(build.survey.opening, edge) != "plain"]
     cautions = [CAUTION]
     if stamped:
@@ -109,7 +112,8 @@ def _refusal(build: Build, edge: PanelEdge | None) -> str:
 
 
 def _biggest_uncut(build: Build) -> tuple[str, Build | None]:
-    """The catalogue core with the most face that the opening leaves whole, with this package's fans on it."""
+    """The catalogue core with the most face that the opening leaves whole, with this package's fans where they go onto it, else with the
+    strongest of the catalogue that do."""
     best: tuple[float, str, Build] | None = None
     bare = apply(build, Edit("", (Change(("packages", build.active, "cuts"), ()), *_centred(build))))
     for core in cores():
@@ -124,7 +128,37 @@ def _biggest_uncut(build: Build) -> tuple[str, Build | None]:
             continue
         if hidden_share(changed.survey, changed.package) == 0:
             best = (area, core.name, changed)
-    return (best[1], best[2]) if best else ("", None)
+    return _with_fans_that_fit(best[1], best[2]) if best else ("", None)
+
+
+def _with_fans_that_fit(name: str, build: Build) -> tuple[str, Build]:
+    """The rival with fans that its face has room for, named where they are others."""
+    package = build.package
+    width, height = face_size(package)
+    sizes = [fan.diameter.si for fan in package.fans if fan.diameter]
+    if sum(sizes) <= width + SPARE and max(sizes, default=0.0) <= height + SPARE:
+        return name, build
+
+    def flow(assembly: FanAssembly) -> float:
+        return assembly.count * (assembly.fan.free_air_flow.si if assembly.fan.free_air_flow else 0.0)
+
+    fitting = [a for a in fan_assemblies() if a.fan.diameter and a.fan.diameter.si <= height and a.count * a.fan.diameter.si <= width]
+    if not fitting:
+        return name, build
+    best = max(fitting, key=flow)
+    fans, shroud = placed(best, package.core, "us")
+    kept = package.shroud.model_copy(update={"kind": "full"}) if package.shroud.kind != "none" or best.shrouded else shroud
+    where = ("packages", build.active)
+    return f"{name}, {best.name}", apply(build, Edit("", (Change((*where, "fans"), fans), Change((*where, "shroud"), kept))))
+
+
+def _does_not_fit(build: Build) -> str:
+    """Why the rival would not go in, '' where it would or nothing round it is measured."""
+    tightest = fit_up(build, build.package).tightest
+    if tightest is None or tightest.margin >= 0:
+        return ""
+    gap = f"overlaps by {both(-tightest.gap, 'length')}" if tightest.gap < 0 else f"comes within {both(tightest.gap, 'length')}"
+    return f"It does not fit as the bay is: {tightest.part.name} {gap} at {tightest.other.name}"
 
 
 def _centred(build: Build) -> tuple[Change, ...]:

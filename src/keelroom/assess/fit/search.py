@@ -139,11 +139,20 @@ def find_places(build: Build, tell: Tell = lambda _share: True, system: str = "u
         return Search((), none, tried, False)
     # An option that came down to what another one asks for as well is the same place twice.
     good = list({(item[0].parts, item[0].moved): item for item in good}.values())
+    good += _as_it_stands(build, options[0], system)
     good.sort(key=lambda item: (item[0].removals, item[0].work, -min(item[2], 0.02)))
     good = good[: 2 * MOST_SHOWN]
     if not tell(len(options) / (len(options) + 2)):
         return Search((), None, tried, True)
     return Search(_solved(build, good, system), None, tried, False)
+
+
+def _as_it_stands(build: Build, base: Option, system: str) -> list[tuple[Option, Build, float, Gap | None]]:
+    """The place as it stands, where it clears: nothing has to be moved for it."""
+    placed_build = _with(build, base, _stand_of(build), system)
+    tightest = fit_up(placed_build, placed_build.package).tightest
+    margin = tightest.margin if tightest else math.inf
+    return [(base, placed_build, margin, tightest)] if margin >= FITS else []
 
 
 def _measured(build: Build, option: Option, at: Stand, system: str) -> list[tuple[Option, Build, float, Gap | None]]:

@@ -190,5 +190,58 @@ def clearance(a: Solids, b: Solids) -> Clearance:
     gap = np.sqrt((between * between).sum(axis=1))
     # Rims that pass each other have no parting direction among the few tried: there the nearest points decide.
     apart = (gap > CLOSE) & ((bound > -1e-6) | (gap > SURELY))
+    into = np.flatnonzero(~apart & (bound < 0))
+    if len(into):
+        bound, way = bound.copy(), way.copy()
+        bound[into], way[into] = _shallowest(chosen(a, into), chosen(b, into), way[into])
     normal = np.where(apart[:, None], between / np.maximum(gap, 1e-12)[:, None], way)
     return Clearance(np.where(apart, np.maximum(gap, bound), np.minimum(bound, 0.0)), normal, on_a, on_b)
+
+
+CONE = np.array([(math.cos(math.tau * k / 12), math.sin(math.tau * k / 12)) for k in range(12)])
+STARTS = 6
+WIDEST_TURN, NARROWEST_TURN = 0.6, 1e-5
+"""[rad] the search for the way out of an overlap begins and ends with turns of so much."""
+
+
+def _shallowest(a: Solids, b: Solids, way: Floats) -> tuple[Floats, Floats]:
+    """The least overlap (n,) as a negative separation, and the way out (n, 3), of pairs that overlap, starting at a way.
+
+    Out along the sum of both shapes one has to move by its support less the distance; ways round the best so far are tried, nearer and nearer.
+    """
+    crossed = np.cross(a.axes[:, :, None, :], b.axes[:, None, :, :]).reshape(len(way), 9, 3)
+    length = np.sqrt((crossed**2).sum(axis=2, keepdims=True))
+    crossed = np.where(length > 1e-6, crossed / np.maximum(length, 1e-12), way[:, None, :])
+    tried = np.concatenate([way[:, None, :], _directions(a, b), crossed, -crossed], axis=1)
+    apart = np.matmul(tried, (b.centre - a.centre)[:, :, None])[:, :, 0] - _support(a, tried) - _support(b, tried)
+    # From the best few, for there are dips between ridges.
+    first = np.argsort(-apart, axis=1)[:, :STARTS]
+    begin = np.take_along_axis(tried, first[:, :, None], axis=1).reshape(-1, 3)
+    rows = np.repeat(np.arange(len(way)), STARTS)
+    best, found = _descended(chosen(a, rows), chosen(b, rows), begin)
+    pick = np.arange(len(way)) * STARTS + best.reshape(-1, STARTS).argmax(axis=1)
+    return best[pick], found[pick]
+
+
+def _descended(a: Solids, b: Solids, way: Floats) -> tuple[Floats, Floats]:
+    """The greatest separation (n,) reached from a way (n, 3) by turning it, and the way there."""
+    between = (b.centre - a.centre)[:, :, None]
+    tried, row = way[:, None, :], np.arange(len(way))
+    turn = np.full(len(way), WIDEST_TURN)
+    best = np.full(len(way), -np.inf)
+    while True:
+        apart = np.matmul(tried, between)[:, :, 0] - _support(a, tried) - _support(b, tried)
+        first = apart.argmax(axis=1)
+        found = apart[row, first]
+        better = found > best + 1e-12
+        way, best = np.where(better[:, None], tried[row, first], way), np.maximum(found, best)
+        turn = np.where(better, turn, turn / 2)
+        if (turn < NARROWEST_TURN).all():
+            return best, way
+        # Twelve ways on a cone round the best one.
+        aside = np.where(np.abs(way[:, :1]) < 0.9, np.array([1.0, 0.0, 0.0]), np.array([0.0, 1.0, 0.0]))
+        u = np.cross(way, aside)
+        u /= np.sqrt((u**2).sum(axis=1, keepdims=True))
+        v = np.cross(way, u)
+        ring = CONE[None, :, :1] * u[:, None, :] + CONE[None, :, 1:] * v[:, None, :]
+        tried = np.cos(turn)[:, None, None] * way[:, None, :] + np.sin(turn)[:, None, None] * ring

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import os
 from pathlib import Path
 from typing import NamedTuple
@@ -115,6 +116,9 @@ class Session(QObject):
             self.failure = getattr(error, "message", str(error))
         if self.case_id not in {case.id for case in self.build.duty_cases}:
             self.case_id = ""
+        if not self.case_id and self.assessment.tightest:
+            # Chosen once: whatever becomes the tightest later, what is looked at does not jump.
+            self.case_id = self.assessment.tightest.case_id
         self._mark_trail()
         if self.store.dirty:
             self.keeper.offer(self.build, self._origin)
@@ -122,7 +126,8 @@ class Session(QObject):
 
     def _mark_trail(self) -> None:
         trail, tightest = self.store.trail, self.assessment.tightest
-        temperature = tightest.figures.temperature if tightest and tightest.figures else None
+        figures = tightest.figures if tightest else None
+        temperature = None if figures is None else math.inf if figures.verdict == "does_not_settle" else figures.temperature
         self.marks = [*self.marks[: max(len(trail) - 1, 0)]]
         if trail:
             fit = self.assessment.fit

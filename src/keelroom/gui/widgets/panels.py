@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from typing import NamedTuple
 
@@ -299,7 +300,14 @@ class TrailPanel(Panel):
             column.addWidget(label("No step yet.", wrap=True))
         system = self.session.system
         for text, temperature, gap in reversed(self.session.marks):
-            shown = format_si(temperature, KINDS["temperature"], system) if temperature is not None else "no figure yet"
+            settles = temperature is not None and math.isfinite(temperature)
+            shown = (
+                format_si(temperature, KINDS["temperature"], system)
+                if settles
+                else "no figure yet"
+                if temperature is None
+                else "does not settle"
+            )
             if gap is not None:
                 shown += f", gap {format_si(gap, KINDS['length'], system)}".replace("-", "−")
             WhyPanel._pair(column, text, shown)

@@ -17,9 +17,9 @@ from keelroom.gui.widgets.sought import SoughtPage
 from keelroom.gui.widgets.text import label
 from keelroom.units import KINDS, format_si, number_text
 
-COLUMNS = ("Core", "Holds", "In hand", "Rejects", "Air drop", "Depth", "Area rule", "Tightest that settles")
+COLUMNS = ("Core", "Holds", "In hand", "Rejects", "Air drop", "Depth", "Area rule", "Tightest")
 NOTE = (
-    "Every core with this package’s fans, solved: how many duty cases hold, degrees in hand in the tightest that settles; rejection at the "
+    "Every core with this package’s fans, solved: how many duty cases hold, degrees in hand in the tightest, or how fast the worst climbs where one does not settle; rejection at the "
     "limit and air drop in the first one. A click fits the core."
 )
 
@@ -31,7 +31,10 @@ def cells(found: Candidate, wanted: float | None, system: str) -> tuple[str, ...
     rule = "?" if area is None or wanted is None else "content" if area >= wanted else "wants more"
     if math.isnan(found.margin):
         return (core.name, "?", "needs more", "?", "?", "?", rule, "")
-    least = format_si(found.margin, KINDS["temperature difference"], system)
+    difference = KINDS["temperature difference"]
+    least = (
+        f"climbs {format_si(found.climb * 60, difference, system)}/min" if found.unsettled else format_si(found.margin, difference, system)
+    )
     depth = format_si(core.depth.si, KINDS["length"], system) if core.depth else "?"
     return (core.name, f"{found.holding} of {found.cases}", least.replace("-", "−"), format_si(found.rejection, KINDS["heat"], system), format_si(found.drop, KINDS["fan pressure"], system),
             depth, rule, found.tightest)  # fmt: skip

@@ -1,0 +1,86 @@
+"""Findings about what people believe: each claim answered with a figure for the build at hand and with what the claim rests on."""
+
+from __future__ import annotations
+
+import math
+
+from keelroom.assess.assessment import Assessment
+from keelroom.assess.batch import Asked, answers, row_for
+from keelroom.assess.cases import grade_case, idle_case
+from keelroom.assess.wording import Found, set_fix
+from keelroom.build.edits import Change, Edit, apply
+from keelroom.build.quantity import quantity
+from keelroom.build.schema.build import Build, DutyCase
+from keelroom.build.schema.package import Package
+from keelroom.core.findings import Finding
+from keelroom.errors import InputError
+from keelroom.units import both
+
+WATERLESS = 0.95
+"""Share of glycol from which a coolant counts as waterless."""
+
+
+def claims(build: Build, package: Package, assessment: Assessment) -> Found:
+    """What is answered for this build."""
+    yield from _waterless(build, package)
+    yield from _copper(build, package)
+
+
+def _compared(
+    build: Build, package: Package, changes: tuple[Change, ...], case: DutyCase | None
+) -> tuple[float, float, float, float] | None:
+    """Mean temperature [degC] and rejection at the limit [W] as it is and with the changes; None where either lacks something."""
+    if case is None:
+        return None
+    try:
+        mine = build if build.active == package.id else apply(build, Edit("", (Change(("active",), package.id),)))
+        other = apply(mine, Edit("", changes))
+    except InputError:
+        return None
+    found = answers([row_for(Asked(one, case.id)) for one in (mine, other)])
+    if any(pair is None for pair in found):
+        return None
+    values = []
+    for pair in found:
+        assert pair is not None
+        answer, at = pair
+        settles = bool(answer.solution.settles[at])
+        values.append((float(answer.solution.state.temperature[at]) if settles else math.inf, float(answer.rejection_at_limit[at])))
+    (now, rejects), (then, would) = values
+    return now, rejects, then, would
+
+
+def _waterless(build: Build, package: Package) -> Found:
+    share, where = build.brief.cooling.glycol_share, ("brief", "cooling", "glycol_share")
+    if share is None or share.si < WATERLESS:
+        return
+    mixed = (Change(where, quantity("50 %", "share")),)
+    told = _compared(build, package, mixed, grade_case(build.duty_cases)) or _compared(build, package, mixed, idle_case(build.duty_cases))
+    figure = ""
+    if told:
+        now, rejects, then, would = told
+        loses = f"it takes {1 - rejects / would:.0%} less heat off at the limit"
+        figure = f"Here {loses}" + (f" and the engine runs {both(now - then, 'temperature difference')} hotter" if math.isfinite(now) and math.isfinite(then) else "") + " than half water. "  # fmt: skip
+    yield Finding("waterless", "doubt", where, "Waterless coolant does not run cooler",
+                  f"{figure}Glycol alone carries less heat and is thicker. The claim rests on its boiling point: it boils far later and needs no pressure, which hides the heat and does not remove it. "
+                  "The system has to be bone dry for it.", (set_fix("Half water", where, "50 %"),), "COOLPROP")  # fmt: skip
+
+
+def _copper(build: Build, package: Package) -> Found:
+    core, where = package.core, ("packages", package.id, "core")
+    if core.material != "copper_brass" or core.fin_density is None:
+        return
+    usual = (
+        Change((*where, "material"), "aluminium"),
+        Change((*where, "fin_density"), quantity("14 fins/in", "fin density")),
+        Change((*where, "fin_height"), quantity("8 mm", "length")),
+    )
+    told = _compared(build, package, usual, grade_case(build.duty_cases)) or _compared(build, package, usual, idle_case(build.duty_cases))
+    if told is None:
+        return
+    _, rejects, _, would = told
+    gain = rejects / would - 1
+    more = f"{gain:.0%} more" if gain > 0.005 else f"{-gain:.0%} less" if gain < -0.005 else "as much"
+    yield Finding("copper_claim", "note", (*where, "material"), f"This copper/brass core takes off {more} heat than a usual aluminium one of its size",
+                  "Re-cores are sold as 30–35 % better. That rests on a denser core against an old, thin one, fins counted without the fans that have to pull through them: copper conducts better, "
+                  "but a fin is hardly ever what limits, and solder and narrow tubes cost.", value=gain, source="KAYS_LONDON")  # fmt: skip
