@@ -103,7 +103,7 @@ def electrical_checks() -> list[Check]:
         Check("the same fan at 14 V [A]", "practice", "common practice", 19.0, lambda: current_at(FAN, 14.0), 0.03),
         Check("relay for one such fan [A]", "practice", "common practice", 30.0, lambda: protection.relay_for(current_at(FAN, 13.5), start_current(FAN, 13.5), 60.0) or math.nan, 1e-9),
         Check("30 A relay at 85 °C [A]", "memory", "relay derating", 20.0, lambda: 30 * protection.relay_share(85.0), 1e-9),
-        Check("fuse for a 7.5 A cooler fan [A]", "practice", "common practice", 10.0, lambda: protection.fuse_for(7.5, starts(Motor(13.0, 90.0), 13.0), protection.fuse_sizes("blade")) or math.nan, 1e-9),
+        Check("fuse for a 7.5 A cooler fan [A]", "practice", "common practice", 10.0, lambda: protection.fuse_for(7.5, starts(Motor(13.0, 90.0), 13.0), "blade") or math.nan, 1e-9),
         Check("blade fuse at 200 %, least [s]", "memory", FUSE, 0.15, lambda: protection.blow_times(2.0)[0], 1e-6),
         Check("blade fuse at 350 %, most [s]", "memory", FUSE, 0.5, lambda: protection.blow_times(3.5)[1], 1e-6),
         Check("blade fuse at 110 %, least [h]", "memory", FUSE, 100.0, lambda: protection.blow_times(1.1)[0] / 3600, 1e-9),

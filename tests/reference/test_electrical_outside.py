@@ -10,7 +10,7 @@ from keelroom.core.arrays import stack
 from keelroom.core.electrical import charging, control, protection
 from keelroom.core.electrical.circuit import Path, Run, flow_through
 from keelroom.core.electrical.motor import Motor, current_at, motor_power, motor_speed, rating, speed_at, stall_current, start_current
-from keelroom.core.electrical.wire import AMPACITY_105, HOTTEST, J1128_AREA, ampacity, conductor, conductor_temperature, resistance_at
+from keelroom.core.electrical.wire import AMPACITY, HOTTEST, J1128_AREA, ampacity, conductor, conductor_temperature, resistance_at
 from keelroom.errors import InputError
 from keelroom.gauges import METRIC_SIZES, awg_area
 from tests.reference.outside_electrical import FAN, awg, starts
@@ -39,8 +39,9 @@ def test_wire_temperature_is_where_heat_made_is_heat_shed():
 
 def test_ampacity_rises_with_copper_and_falls_with_heat_and_company():
     """33 CFR 183.425, from memory: the table itself where it was made, in order everywhere else."""
-    amps = [ampacity(awg(n, "iso_b")._replace(limit=105.0), 30.0) for n in sorted(AMPACITY_105, reverse=True)]
-    assert amps == pytest.approx([AMPACITY_105[n] for n in sorted(AMPACITY_105, reverse=True)], rel=0.02)
+    for limit, table in AMPACITY.items():
+        for number, amps in table.items():
+            assert ampacity(awg(number, "bare_awg")._replace(limit=limit), 30.0) == pytest.approx(amps, rel=0.005), (limit, number)
     metric = [ampacity(conductor(s * 1e-6, True, "iso_c"), 70.0, 3) for s in METRIC_SIZES]
     assert metric == sorted(metric)
     wire = awg(10)
@@ -123,6 +124,25 @@ def test_labels_resolve_in_any_combination():
             rating(*label)
 
 
+@pytest.mark.parametrize(
+    ("form", "overload", "least", "most"),
+    [("blade", 2.0, 0.15, 5.0), ("large_blade", 1.35, 60.0, 1800.0), ("large_blade", 2.0, 2.0, 60.0), ("cartridge", 2.0, 4.0, 60.0), ("bolt_down", 2.0, 1.0, 15.0), ("bolt_down", 3.5, 0.3, 5.0), ("breaker", 2.0, 5.0, 60.0)],
+)  # fmt: skip
+def test_each_form_of_fuse_opens_in_its_own_time(form, overload, least, most):
+    """ISO 8820-3 (blade, large blade), -4 (cartridge), -5 (bolt-down), SAE J553 (breakers), all from memory."""
+    assert protection.blow_times(overload, form) == pytest.approx((least, most))
+    times = [protection.blow_times(x, form) for x in np.linspace(1.11, 8.0, 80)]
+    assert all(a[0] >= b[0] and a[1] >= b[1] and a[0] < a[1] for a, b in itertools.pairwise(times))
+
+
+def test_a_slow_40_stands_the_start_that_opens_a_fast_one():
+    """A 139 A start of 0.5 s on 40 A is 3.5 times: a blade opens within 0.04 to 0.5 s, a cartridge stands 0.3 s at least and 7 s at most."""
+    start = protection.Starting(139.0, 0.5)
+    assert protection.stands(40.0, start, "blade") == "no"
+    assert protection.stands(40.0, start, "cartridge") != "no"
+    assert protection.stands(40.0, start, "large_blade") != "no"
+
+
 def test_a_fuse_is_large_enough_for_the_start_and_small_enough_for_its_limits():
     """ISO 8820-3 limits, from memory: least times fall as overload rises, and never cross the longest."""
     overloads = np.linspace(1.11, 6.0, 60)
@@ -131,12 +151,12 @@ def test_a_fuse_is_large_enough_for_the_start_and_small_enough_for_its_limits():
     assert all(a < b for a, b in zip(least, most, strict=True))
     start = starts(FAN, 14.0)
     sizes = protection.fuse_sizes("blade")
-    chosen = protection.fuse_for(current_at(FAN, 14.0), start, sizes)
+    chosen = protection.fuse_for(current_at(FAN, 14.0), start, "blade")
     assert chosen in (25, 30)
     assert chosen >= 1.25 * current_at(FAN, 14.0)
     assert protection.stands(15.0, start) == "no"
     assert protection.stands(60.0, start) == "yes"
-    assert protection.fuse_for(500.0, start, sizes) is None
+    assert protection.fuse_for(500.0, start, "blade") is None
     assert protection.neighbours(12.0, sizes) == (10, 15)
 
 

@@ -21,7 +21,7 @@ from keelroom.build.file import load
 from keelroom.build.quantity import from_si, quantity
 from keelroom.build.schema.survey import Hood, Obstacle, Survey
 from keelroom.core.air.fan import typed_curve
-from keelroom.core.electrical.wire import AMPACITY_105, conductor, conductor_temperature
+from keelroom.core.electrical.wire import AMPACITY, conductor, conductor_temperature
 from keelroom.core.outline import clipped, clipped_line, crossing, rectangle, to_edge, within
 from keelroom.core.packaging.fixings import Section, strap
 from keelroom.core.packaging.sheet import METALS, edge_sag
@@ -116,8 +116,8 @@ def test_outlines_that_cross_touch_or_run_back_are_told_by_their_edges():
 @pytest.mark.parametrize("gauge", [14, 10, 6])
 def test_a_wire_at_its_table_current_is_at_its_table_temperature(gauge):
     """33 CFR 183.425 table 5, from memory: 105 °C in air of 30. At half the current the rise is 75/4 · (1 + α(T − 20))/(1 + α·85): 45.46 °C."""
-    wire = conductor(awg_area(gauge), False, "bare_awg")
-    amps = AMPACITY_105[gauge]
+    wire = conductor(awg_area(gauge), False, "bare_awg")._replace(limit=105.0)
+    amps = AMPACITY[105.0][gauge]
     assert conductor_temperature(wire, amps, 30.0) == pytest.approx(105.0, abs=0.01)
     half = brentq(lambda t: t - 30 - 75 / 4 * (1 + 0.00393 * (t - 20)) / (1 + 0.00393 * 85), 30, 105)
     assert half == pytest.approx(45.46, abs=0.01)

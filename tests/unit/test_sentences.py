@@ -66,7 +66,7 @@ def test_a_name_inside_a_sentence_keeps_its_capitals_where_they_are_its_own(text
 def test_advice_says_sizes_fuse_and_how_many_relays():
     """The demo's two fans on one circuit want a relay each; one fan wants one; fans no relay carries get none named."""
     words = {one.circuit.id: advice_words(one) for one in assess(BUILD).electrics.circuits}
-    assert words["circuit1"] == "8 AWG, 50 A fuse, 2 × 50 A relay"
+    assert words["circuit1"] == "8 AWG feed, 10 AWG to the motor, 10 AWG return, 40 A fuse, 2 × 40 A relay"
     alone = on(BUILD, ((*P1, "circuits", "circuit1", "feeds"), ("fan1",)))
     (single,) = (advice_words(one) for one in assess(alone).electrics.circuits if one.circuit.id == "circuit1")
     assert re.search(r"fuse, \d+ A relay$", single)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics, odd_fuse
+from keelroom.assess.electrical.harness import section_of
 from keelroom.assess.electrical.loads import fan_rating
 from keelroom.assess.electrical.system import battery_of
 from keelroom.assess.wording import Found, choose_fix, lowered, set_fix
@@ -17,6 +18,8 @@ from keelroom.units import both
 
 UNEXPLAINED = (1.5, 0.2)
 """Times, and volts beyond, that a measured drop may exceed what its wires make."""
+SPLIT_OVER = 6e-6
+"""[m2] of advised wire over which one circuit for several motors is the worse answer: it no longer goes into usual terminals."""
 UNLIKE = 1.5
 """Times its rated voltage a motor is not to be tied to."""
 
@@ -60,7 +63,8 @@ def _circuit(build: Build, package: Package, figures: CircuitFigures) -> Found:
     whose = (("package", package.id), ("circuit", figures.circuit.id))
     mend: tuple[Fix, ...] = (Fix("mend_circuit", "Wire, fuse and relay as advised", whose),)
     if len(figures.motors) > 1:
-        mend = (*mend, Fix("split_circuit", "A circuit of its own for each motor", whose))
+        split = Fix("split_circuit", "A circuit of its own for each motor", whose)
+        mend = (split, *mend) if better_split(figures) else (*mend, split)
     assumed = [run for run in RUN_NAMES if getattr(figures.circuit, run).length.origin == "assumed"]
     if assumed and figures.circuit.measured_drop is None:
         yield Finding("run_assumed", "note", (*where, assumed[0], "length"), f"{name}: {', '.join(RUN_NAMES[run] for run in assumed)} not measured",
@@ -69,10 +73,16 @@ def _circuit(build: Build, package: Package, figures: CircuitFigures) -> Found:
         yield from check(build, where, name, figures, mend)
 
 
+def better_split(figures: CircuitFigures) -> bool:
+    """Whether a circuit per motor is the better answer: no wire that keeps the drop goes into the terminals, or no fuse or relay fits all."""
+    found = figures.advice
+    return not found.sizes or found.fuse is None or found.relay is None or any(section_of(size) > SPLIT_OVER for size in found.sizes)
+
+
 def sizes_words(sizes: tuple[str, ...]) -> str:
     """The advised sizes of feed, wire to the motor and return."""
     if not sizes:
-        return "no size is thick enough"
+        return "no wire that keeps the drop goes into its terminals"
     if len(set(sizes)) == 1:
         return sizes[0]
     return ", ".join(f"{size} {name}" for size, name in zip(sizes, ("feed", "to the motor", "return"), strict=True))

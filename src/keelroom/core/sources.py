@@ -28,7 +28,7 @@ _ALL = (
     Source("SAE_J1128", "SAE J1128 low-voltage primary cable: smallest conductors", "from memory"),
     Source("ISO_6722", "ISO 6722 60 V cables: largest resistance per metre", "published check values"),
     Source("CFR183", "33 CFR 183.425 table 5: amps by gauge and insulation, engine spaces, bundles", "from memory; its own correction factors agree with the rise of temperature used"),
-    Source("ISO8820", "ISO 8820 fuse-links: sizes, and blowing times of blade fuses in part 3", "published check values, times from memory"),
+    Source("ISO8820", "ISO 8820 fuse-links: sizes and blowing times by form, parts 3 to 5; breakers SAE J553", "published check values, times from memory"),
     Source("PEUKERT", "Peukert (1897): time of discharge; SAE J537 reserve capacity", "worked example"),
     Source("ISA", "ICAO/ISO 2533 standard atmosphere (1976)", "fluids package"),
     Source("SUTHERLAND", "Sutherland viscosity and conductivity of air", "CoolProp within 2 %"),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import NamedTuple
 
 from keelroom.assess.cases import idle_case, road_case
@@ -23,7 +24,6 @@ from keelroom.core.electrical.protection import (
     Starting,
     connector_share,
     fuse_for,
-    fuse_sizes,
     neighbours,
     relay_for,
     relay_share,
@@ -36,19 +36,25 @@ from keelroom.gauges import AWG_SIZES, METRIC_SIZES, awg_area, awg_text, is_metr
 
 RUNS = ("feed", "branch", "back")
 RUN_NAMES = {"feed": "feed wire", "branch": "wire to the motor", "back": "return"}
+CONNECTORS = (20.0, 30.0, 40.0, 60.0, 80.0, 100.0)
+"""Ratings [A] of sealed two-way connectors on sale (common practice)."""
+NARROW_RATING, NARROW_TERMINAL, WIDE_TERMINAL = 40.0, 6.1e-6, 13.5e-6
+"""Relays and plugs up to so many amps have 1/4 in terminals, which take 10 AWG or 6 mm2 at most; larger ones 3/8 in, 6 AWG (common practice)."""
 LEAST_LOSS = 0.1
 """Volts that terminals, relay and fuse lose however thick the wire."""
 FORMS = ("blade", "large_blade", "cartridge", "bolt_down")
 
 
 class Advice(NamedTuple):
-    """What a circuit ought to have: size of each run as written (() where none is thick enough), fuse [A] and its form, relay [A] each, how switched."""
+    """What a circuit ought to have: size of each run as written (() where none will do), fuse [A] and its form, relay [A] each, how switched,
+    connector [A] at each motor (None: it has none)."""
 
     sizes: tuple[str, ...]
     fuse: float | None
     form: str
     relay: float | None
     switch: str
+    connector: float | None = None
 
 
 class RunFigures(NamedTuple):
@@ -177,7 +183,7 @@ def _figures(supply: Supply, planned: Planned, full: Flow, volts: list[tuple[flo
         relay_makes=rating * RELAY_MAKES if rating else None,
         through_relay=full.current / relays,
         connector_holds=circuit.connector.si * connector_share(circuit.branch.ambient.si) if circuit.connector else None,
-        stands=stands(circuit.fuse.si, start) if circuit.fuse and planned.motors else "",
+        stands=stands(circuit.fuse.si, start, circuit.fuse_form) if circuit.fuse and planned.motors else "",
         planned=planned,
         supply=supply,
     )
@@ -226,8 +232,13 @@ def advice(planned: Planned, supply: Supply) -> Advice:
     total, each = sum(amps), max(amps, default=0.0)
     starts = [start_current(motor, low if motor.brushless else volts) for motor in motors]
     start = start_of(motors, amps, starts, planned.staged)
-    fits = ((name, fuse_for(total, start, fuse_sizes(name))) for name in (circuit.fuse_form, *FORMS))
-    form, fuse = next(((name, size) for name, size in fits if size is not None), (circuit.fuse_form, None))
+    # The form at hand unless another is smaller: a slower one stands the start at less, and lets the wire be thinner.
+    fits = [
+        (size, name != circuit.fuse_form, name)
+        for name in dict.fromkeys((circuit.fuse_form, *FORMS))
+        if (size := fuse_for(total, start, name)) is not None
+    ]
+    fuse, _, form = min(fits) if fits else (None, False, circuit.fuse_form)
     # One relay per motor: they share the load and the start.
     switch = circuit.switch if circuit.switch in ("controller", "switch") else "relays" if many > 1 else "relay"
     # A fuse all motors share has to protect each relay by itself.
@@ -235,7 +246,33 @@ def advice(planned: Planned, supply: Supply) -> Advice:
     relay = next((size for size in RELAYS if needed is not None and size >= max(needed, fuse or 0.0)), None)
     fused = quantity(f"{fuse:g} A", "current") if fuse else circuit.fuse
     contacts = contacts_of(circuit.model_copy(update={"fuse": fused, "switch": switch}), many)
-    return Advice(smallest_wires(planned, supply, (fuse or CONTINUOUS * total, contacts)), fuse, form, relay, switch)
+    plug = connector_for(circuit, each, fuse or 0.0)
+    sizes = smallest_wires(planned, supply, (fuse or CONTINUOUS * total, contacts), (switch, relay or 0.0, plug or 0.0))
+    return Advice(sizes, fuse, form, relay, switch, plug)
+
+
+def connector_for(circuit: Circuit, each: float, fuse: float) -> float | None:
+    """The connector [A] at each motor: the one at hand where it will do, else the smallest on sale its fuse protects and its heat allows."""
+    if circuit.connector is None:
+        return None
+    share = connector_share(circuit.branch.ambient.si)
+    needed = max(fuse, each / share if share > 0 else math.inf)
+    return next((size for size in (circuit.connector.si, *CONNECTORS) if size >= needed - 1e-9), CONNECTORS[-1])
+
+
+def terminal_takes(run: str, planned: Planned, parts: tuple[str, float, float]) -> float:
+    """The largest section [m2] that goes into what a run ends in: a relay's socket, a motor's plug; nothing binds a return or a splice.
+
+    parts : how it is switched, and the ratings [A] of relay and connector, 0 where there is none
+    """
+    switch, rating, plug = parts
+    socket = NARROW_TERMINAL if rating <= NARROW_RATING else WIDE_TERMINAL
+    ends = []
+    if switch in ("relay", "relays", "parallel") and (run == "branch" or (run == "feed" and len(planned.motors) < 2)):
+        ends.append(socket)
+    if run == "branch" and plug:
+        ends.append(NARROW_TERMINAL if plug <= NARROW_RATING else WIDE_TERMINAL)
+    return min(ends, default=math.inf)
 
 
 def sizes_like(metric: bool) -> tuple[tuple[str, float], ...]:
@@ -245,10 +282,10 @@ def sizes_like(metric: bool) -> tuple[tuple[str, float], ...]:
     return tuple((awg_text(number), awg_area(number)) for number in AWG_SIZES)
 
 
-def smallest_wires(planned: Planned, supply: Supply, given: tuple[float, float]) -> tuple[str, ...]:
+def smallest_wires(planned: Planned, supply: Supply, given: tuple[float, float], parts: tuple[str, float, float]) -> tuple[str, ...]:
     """The smallest size of each run that the fuse protects and that together keep the drop; () where no size does.
 
-    given : the fuse [A], and the ohms of fuse, relay and terminals
+    given : the fuse [A], and the ohms of fuse, relay and terminals;  parts : how it is switched, and the ratings [A] of relay and connector
     Each begins as thin as the fuse allows; then whichever loses most is made thicker until the limit is kept.
     """
     (fuse, contacts), circuit, path = given, planned.circuit, planned.path
@@ -258,7 +295,12 @@ def smallest_wires(planned: Planned, supply: Supply, given: tuple[float, float])
         wire, old = getattr(circuit, key), getattr(path, key)
         metric = is_metric(wire.size.unit)
         tried = [(text, old._replace(wire=conductor(area, metric, wire.cable))) for text, area in sizes_like(metric)]
-        made[key] = [(text, run) for text, run in tried if ampacity(run.wire, run.ambient, run.loaded) >= fuse]
+        largest = terminal_takes(key, planned, parts)
+        made[key] = [
+            (text, run)
+            for (text, run), (_, area) in zip(tried, sizes_like(metric), strict=True)
+            if ampacity(run.wire, run.ambient, run.loaded) >= fuse and area <= largest
+        ]
         if not made[key]:
             return ()
     at = dict.fromkeys(RUNS, 0)

@@ -25,7 +25,13 @@ SHRINKS = (3.0, 6.0, 9.0, 12.0, 19.0, 24.0, 39.0)
 LOOM_FILL, SHRINK_OVER = 0.80, 1.25
 INSULATION = 0.7e-3
 THREADS = {"npt_18": "1/8 NPT", "npt_14": "1/4 NPT", "npt_38": "3/8 NPT", "npt_12": "1/2 NPT", "m14": "M14 × 1.5", "m16": "M16 × 1.5", "m22": "M22 × 1.5"}  # fmt: skip
-FUSE_FORMS = {"blade": "blade", "large_blade": "large blade", "cartridge": "cartridge", "bolt_down": "bolt-down"}
+FUSE_FORMS = {
+    "blade": "blade",
+    "large_blade": "large blade",
+    "cartridge": "cartridge",
+    "bolt_down": "bolt-down",
+    "breaker": "breaker that resets itself",
+}
 
 
 def harness(build: Build, package: Package, found: Electrics) -> tuple[HarnessWire, ...]:

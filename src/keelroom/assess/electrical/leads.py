@@ -102,10 +102,12 @@ class _Run:
         self.lay((2, 0), "feed", (start, entry), "feed", "red", rest - tail * (apart + behind), total)
         each = total / max(len(self.parts), 1)
         for k, part in enumerate(self.parts, 1):
+            # A thick feed does not go into a relay's socket: its tails are of the wire to the motor, which the fuse protects as well.
+            run = "branch" if apart and circuit.feed.size.si > circuit.branch.size.si else "feed"
             if apart:
-                self.lay((30, k), "feed_tail", (entry, self.pin(part, IN)), "feed", "red", tail, each)
+                self.lay((30, k), "feed_tail", (entry, self.pin(part, IN)), run, "red", tail, each)
             if behind:
-                self.lay((7, k), "out_tail", (self.pin(part, OUT), self._split), "feed", "red", tail, each)
+                self.lay((7, k), "out_tail", (self.pin(part, OUT), self._split), run, "red", tail, each)
 
     @property
     def _split(self) -> str:

@@ -27,8 +27,8 @@ def as_advised(circuit: Circuit, motors: tuple[Motored, ...], supply: Supply, st
         update["relay"] = quantity(f"{found.relay:g} A", "current", "derived")
     for run, size in zip(RUNS, found.sizes, strict=False):
         update[run] = getattr(circuit, run).model_copy(update={"size": quantity(size, "wire size", "derived")})
-    if circuit.connector and found.fuse and circuit.connector.si < found.fuse:
-        update["connector"] = quantity(f"{found.fuse:g} A", "current", "derived")
+    if circuit.connector and found.connector and circuit.connector.si != found.connector:
+        update["connector"] = quantity(f"{found.connector:g} A", "current", "derived")
     return circuit.model_copy(update=update)
 
 

@@ -10,7 +10,7 @@ from keelroom.build.quantity import Quantity, Spec, Strict, quantity
 from keelroom.build.schema.brief import Maybe
 
 CableKey = Literal["j1128_thermoplastic", "j1128_crosslinked", "iso_a", "iso_b", "iso_c", "iso_d", "bare_awg", "aluminium"]
-FuseForm = Literal["blade", "large_blade", "cartridge", "bolt_down"]
+FuseForm = Literal["blade", "large_blade", "cartridge", "bolt_down", "breaker"]
 Switch = Literal["relay", "relays", "parallel", "controller", "switch", "none"]
 Ground = Literal["battery", "chassis", "engine", "core", "none"]
 When = Literal["always", "with_ac", "moving", "standing"]

@@ -14,11 +14,20 @@ FUSES: dict[str, tuple[str, tuple[float, ...]]] = {
     "cartridge": ("Cartridge", (20, 25, 30, 40, 50, 60)),
     "bolt_down": ("Bolt-down", (30, 40, 50, 60, 70, 80, 100, 125, 150, 175, 200, 225, 250, 300, 350, 400, 450, 500)),
 }
+FUSES["breaker"] = ("Circuit breaker, resets itself", (10, 15, 20, 25, 30, 35, 40, 50))
 """Standard fuses [A] by form. Source: ISO 8820-3, -4 and -5; bolt-down over 150 A (type SF51) from memory."""
 CONTINUOUS = 1.25
 """A fuse is to be at least so many times the current that runs on."""
-BLOW = ((1.10, 360e3, math.inf), (1.35, 0.75, 600.0), (2.00, 0.15, 5.0), (3.50, 0.04, 0.5))
-"""Overload, least and longest seconds until a blade fuse opens. Source: ISO 8820-3, from memory."""
+Curve = tuple[tuple[float, float, float], ...]
+BLOW: dict[str, Curve] = {
+    "blade": ((1.10, 360e3, math.inf), (1.35, 0.75, 600.0), (2.00, 0.15, 5.0), (3.50, 0.04, 0.5)),
+    "large_blade": ((1.10, 360e3, math.inf), (1.35, 60.0, 1800.0), (2.00, 2.0, 60.0), (3.50, 0.2, 7.0), (6.00, 0.04, 1.0)),
+    "cartridge": ((1.10, 360e3, math.inf), (1.35, 60.0, 1800.0), (2.00, 4.0, 60.0), (3.50, 0.3, 7.0), (6.00, 0.04, 1.0)),
+    "bolt_down": ((1.10, 14.4e3, math.inf), (1.35, 120.0, 1800.0), (2.00, 1.0, 15.0), (3.50, 0.3, 5.0), (6.00, 0.1, 1.0)),
+    "breaker": ((1.10, 360e3, math.inf), (1.35, 30.0, 3600.0), (2.00, 5.0, 60.0), (3.50, 1.0, 12.0), (6.00, 0.3, 4.0)),
+}
+"""Overload, least and longest seconds until a fuse of a form opens. Sources: ISO 8820-3 (blade, large blade), -4 (cartridge), -5 (bolt-down),
+SAE J553 (breakers), all from memory."""
 START_HELD = 1.5
 """Times its start's length a fuse of middling speed must stand the starting current."""
 FUSE_LOSS = 0.075
@@ -53,19 +62,20 @@ def neighbours(value: float, sizes: tuple[float, ...]) -> tuple[float, ...]:
     return tuple(under[-1:] + over[:1])
 
 
-def blow_times(overload: float) -> tuple[float, float]:
-    """Least and longest seconds until a blade fuse opens at so many times its rating; straight between points in logarithms."""
-    if overload <= BLOW[0][0]:
-        return (BLOW[0][1], math.inf)
-    for (low, *first), (high, *last) in itertools.pairwise(BLOW):
+def blow_times(overload: float, form: str = "blade") -> tuple[float, float]:
+    """Least and longest seconds until a fuse of a form opens at so many times its rating; straight between points in logarithms."""
+    curve = BLOW[form]
+    if overload <= curve[0][0]:
+        return (curve[0][1], math.inf)
+    for (low, *first), (high, *last) in itertools.pairwise(curve):
         if overload <= high:
             share = math.log(overload / low) / math.log(high / low)
             ends = ((a if math.isfinite(a) else 3.6e6, b) for a, b in zip(first, last, strict=True))
             least, longest = (math.exp(math.log(a) + share * (math.log(b) - math.log(a))) for a, b in ends)
             return (least, longest)
     # Past the last point the let-through energy is what counts.
-    scale = (BLOW[-1][0] / overload) ** 2
-    return (BLOW[-1][1] * scale, BLOW[-1][2] * scale)
+    scale = (curve[-1][0] / overload) ** 2
+    return (curve[-1][1] * scale, curve[-1][2] * scale)
 
 
 class Starting(NamedTuple):
@@ -80,17 +90,17 @@ def starting(motors: tuple[Motor, ...], running: float, starts: tuple[float, ...
     return Starting(running + sum(starts), max((start_time(motor) for motor in motors), default=0.0))
 
 
-def stands(fuse: float, start: Starting) -> str:
-    """'yes', 'barely' (a fast one of its kind opens) or 'no': whether a fuse [A] stands a start."""
-    least, longest = blow_times(start.current / fuse)
+def stands(fuse: float, start: Starting, form: str = "blade") -> str:
+    """'yes', 'barely' (a fast one of its kind opens) or 'no': whether a fuse [A] of a form stands a start."""
+    least, longest = blow_times(start.current / fuse, form)
     if least >= start.seconds:
         return "yes"
     return "barely" if math.sqrt(least * min(longest, 3.6e6)) >= START_HELD * start.seconds else "no"
 
 
-def fuse_for(continuous: float, start: Starting, sizes: tuple[float, ...]) -> float | None:
-    """The smallest standard fuse [A] that runs on and stands the start; None where none is large enough."""
-    return next((size for size in sizes if size >= CONTINUOUS * continuous and stands(size, start) != "no"), None)
+def fuse_for(continuous: float, start: Starting, form: str) -> float | None:
+    """The smallest standard fuse [A] of a form that runs on and stands the start; None where none is large enough."""
+    return next((size for size in fuse_sizes(form) if size >= CONTINUOUS * continuous and stands(size, start, form) != "no"), None)
 
 
 def relay_share(ambient: float) -> float:
