@@ -507,8 +507,8 @@ def test_lists_hold_what_a_shop_buys_and_cuts():
 
 def test_bench_tests_begin_with_the_direction_and_end_with_the_current():
     steps = bench_steps(BUILD, BUILD.package, assess(BUILD).electrics, "us")
-    assert [step.key for step in steps] == ["spin", "sensor", "relay", "override", "set_points", "voltage", "current"]
-    assert "195 °F" in steps[1].expected
+    assert [step.key for step in steps] == ["spin", "short", "sensor", "relay", "override", "voltage", "current", "set_points"]
+    assert "195 °F" in steps[2].expected
     assert f"{circuit(BUILD).at_idle:.1f} V" in steps[5].expected
 
 

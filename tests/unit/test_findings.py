@@ -174,6 +174,17 @@ TABLE = {
     "tubes_in_transition": ([(("brief", "engine", "pump_flow"), "60 gpm", "coolant flow")], [((*CORE, "turbulator"), "3", "number")]),
     "waterless": ([((*COOLING, "glycol_share"), "100 %", "share")], FIX),
     "copper_claim": ([BARE], [(("packages", "p2", "core", "material"), "aluminium")]),
+    "regulator_odd": ([(("supply", "regulated"), "19 V", "voltage")], FIX),
+    "voltage_odd": ([(("brief", "accessories", "road_voltage"), "24 V", "voltage")], FIX),
+    "reserve_contradicts": ([(("supply", "reserve"), "20 min", "minutes")], FIX),
+    "speed_limit_low": ([(("supply", "speed_limit"), "900 rpm", "turning speed")], FIX),
+    "redline_low": ([(("supply", "redline"), "600 rpm", "turning speed")], FIX),
+    "feeds_unknown": ([((*CIRCUIT, "feeds"), ("fan1", "fan2", "fan9"))], FIX),
+    "drop_too_small": ([((*CIRCUIT, "measured_drop"), "0.1 V", "voltage")], FIX),
+    "source_low": ([((*fan, "rated_voltage"), "24 V", "voltage") for fan in (FAN1, FAN2)], [((*fan, "rated_voltage"), "12 V", "voltage") for fan in (FAN1, FAN2)]),
+    "second_off_over": ([((*CONTROL, "strategy"), "two_speed"), ((*CONTROL, "second_off"), "210 °F", "temperature")], FIX),
+    "bores_differ": ([(("brief", "loop", "hose_bore"), "1 in", "length")], FIX),
+    "trim_without_blank": ([((*SHROUD, "trim_left"), "1/2 in", "length")], FIX),
     "ramp_through_relay": ([((*CONTROL, "strategy"), "variable")], FIX),
 }  # fmt: skip
 

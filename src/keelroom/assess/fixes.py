@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 from keelroom.assess.electrical.charge import larger_cable
 from keelroom.assess.electrical.controller import usual_points
 from keelroom.assess.electrical.cures import faster_idle, faster_pulley, larger_alternator
+from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.planner import mend_circuit, plan_missing, split_circuit
 from keelroom.assess.fit.shroud_plan import fans_edit, seat_edit
 from keelroom.assess.placing import face_size
@@ -67,6 +68,21 @@ def _move_away(build: Build, fix: Fix, parameters: dict[str, str]) -> Edit:
     return set_value(("packages", build.active, "moved"), (*build.package.moved, parameters["obstacle"]), fix.label)
 
 
+def _known_feeds(build: Build, package: Package, fix: Fix) -> Edit:
+    ident = dict(fix.parameters)["circuit"]
+    circuit = next((one for one in package.circuits if one.id == ident), None)
+    if circuit is None:
+        raise InputError("no_such_circuit", "That circuit is no longer in the package")
+    known = {motored.id for motored in motors_of(build, package)}
+    return set_value(("packages", package.id, "circuits", ident, "feeds"), tuple(one for one in circuit.feeds if one in known), fix.label)
+
+
+def _no_trim(package: Package, fix: Fix) -> Edit:
+    where = ("packages", package.id, "shroud")
+    nothing = from_si(0.0, "length", "us", "assumed")
+    return Edit(fix.label, tuple(Change((*where, f"trim_{side}"), nothing) for side in ("left", "right", "bottom", "top")))
+
+
 def _at(package: Package, fan: Fan, x: float, y: float, system: str) -> tuple[Change, ...]:
     where = ("packages", package.id, "fans", fan.id)
     return tuple(Change((*where, axis), from_si(value, "length", system, "derived")) for axis, value in (("x", x), ("y", y)))
@@ -116,6 +132,7 @@ OF_BUILD: dict[str, Callable[[Build, Fix, dict[str, str]], Edit]] = {
     "choose": _set,
     "flag": _flag,
     "remove": _remove,
+    "clear": lambda build, fix, parameters: set_value(fix.path, None, fix.label),
     "move_away": _move_away,
     "larger_alternator": lambda build, fix, parameters: larger_alternator(build, float(parameters["rating"])),
     "faster_pulley": lambda build, fix, parameters: faster_pulley(build, float(parameters["ratio"])),
@@ -127,6 +144,8 @@ OF_PACKAGE: dict[str, Callable[[Build, Package, Fix, str], Edit]] = {
     "plan_circuits": lambda build, package, fix, system: plan_missing(build, package),
     "mend_circuit": lambda build, package, fix, system: mend_circuit(build, package, dict(fix.parameters)["circuit"]),
     "split_circuit": lambda build, package, fix, system: split_circuit(build, package, dict(fix.parameters)["circuit"]),
+    "known_feeds": lambda build, package, fix, system: _known_feeds(build, package, fix),
+    "clear_trims": lambda build, package, fix, system: _no_trim(package, fix),
     "seat_shroud": lambda build, package, fix, system: seat_edit(package, system),
     "fans_to_rings": lambda build, package, fix, system: fans_edit(package, system),
     "spread": lambda build, package, fix, system: Edit(fix.label, spread_changes(package, system)),

@@ -10,6 +10,7 @@ from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.judge_air import air, causes, covers, face
 from keelroom.assess.judge_claims import claims
 from keelroom.assess.judge_electrical import electrical
+from keelroom.assess.judge_entries import entries
 from keelroom.assess.judge_fit import cuts, fit, mounting, survey
 from keelroom.assess.translate import pump_flow_rated
 from keelroom.assess.wording import Found, chance_words, set_fix
@@ -47,6 +48,7 @@ def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Findi
         mounting,
         _results,
         electrical,
+        entries,
         claims,
         _sources,
         _rules,

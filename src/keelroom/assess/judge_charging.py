@@ -63,8 +63,9 @@ def _contradiction(facts: Charging) -> Found:
 
 
 def _speed(build: Build, facts: Charging) -> Found:
-    if not facts.over_speed:
-        return
+    idle_rpm = build.brief.engine.idle_rpm
+    if not facts.over_speed or (idle_rpm and facts.limit < idle_rpm.si * 60 * facts.alternator.ratio):
+        return  # a limit under idle is no limit: the entry is judged, not the pulley
     redline, idle = build.supply.redline.si * 60, build.brief.engine.idle_rpm
     ratio = math.floor(facts.limit / redline * 100) / 100
     left = output(facts.alternator._replace(ratio=ratio), idle.si * 60 if idle else 700.0)

@@ -4,33 +4,39 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from keelroom.assess.electrical.controller import HOSED, SENSORLESS, place_of
-from keelroom.assess.electrical.figures import Electrics
+from keelroom.assess.electrical.controller import BY_COMPUTER, HOSED, RAMPED, SENSORLESS, STAGED, curve_of, place_of
+from keelroom.assess.electrical.figures import CircuitFigures, Electrics
 from keelroom.assess.electrical.harness import THREADS, Rows
-from keelroom.assess.electrical.signals import SIGNAL, relays
+from keelroom.assess.electrical.signals import GROUNDING, SIGNAL, relays
 from keelroom.build.quantity import described
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.electrical import Control
 from keelroom.build.schema.package import Package
+from keelroom.core.electrical.control import LEAST_SPAN
 from keelroom.gauges import awg_text
-from keelroom.units import KINDS
+from keelroom.units import KINDS, format_si
 
 TESTS = (
     ("spin", "Spin direction, before the harness is built"),
-    ("sensor", "Sensor in a pot of water with a thermometer"),
-    ("relay", "Relay clicks"),
-    ("override", "Override"),
+    ("short", "No short, before the fuse goes in"),
+    ("sensor", "Sensor by itself"),
+    ("relay", "Relays by their trigger"),
+    ("override", "Override, engine cold"),
+    ("voltage", "Voltage at the motor, fans on by hand, idling"),
+    ("current", "Current in the same state"),
     ("set_points", "On and off temperatures, engine warming up"),
-    ("voltage", "Voltage at the motor, running"),
-    ("current", "Current against expectation"),
 )
 JUMPERS = {
-    "high": ("Two-wire fan on the vehicle’s high speed", (("ground", "fan −"), ("high", "fan +")), "Cap the low wire. The fan knows full or off."),
-    "both": ("Two-wire fan on low and high", (("ground", "relay coils −"), ("low", "relay 1 coil +"), ("high", "relay 2 coil +"), ("relay 1 contact", "resistor, fan +"), ("relay 2 contact", "fan +")),
+    "high": ("Two-wire fan on the vehicle’s high speed", (("ground", "fan −"), ("high (+ when called)", "fan +"), ("low", "capped")), "The fan knows full or off."),
+    "both": ("Two-wire fan on low and high", (("ground", "relay 1 coil 85, relay 2 coil 85, splice"), ("low (+ when called)", "relay 1 coil 86"), ("high (+ when called)", "relay 2 coil 86"),
+             ("battery +, own fuse", "relay 1 contact 30, relay 2 contact 30, splice"), ("relay 1 contact 87", "resistor, then fan +"), ("relay 2 contact 87", "fan +"), ("chassis ground", "fan −")),
              "Never join low and high: one would feed back into the other’s output. Two relays keep them apart."),
-    "two_fans": ("Two two-wire fans", (("ground", "both fans −, splice"), ("low", "fan 1 +"), ("high", "fan 2 +")), "High has to come on with low still on, or a diode from high to low lets it bring fan 1 with it."),
+    "two_fans": ("Two two-wire fans", (("ground", "fan 1 −, fan 2 −, splice"), ("low (+ when called)", "fan 1 +"), ("high (+ when called)", "fan 2 +"), ("high", "diode to low, stripe at low")),
+                 "High has to come on with low still on, or the diode lets it bring fan 1 with it."),
 }  # fmt: skip
-"""From a vehicle's three-wire plug (ground, low, high) to two-wire fans, by variant."""
+"""From a vehicle's three-wire plug (ground, low, high) to two-wire fans, by variant: every wire with both its ends and its polarity."""
+POT_BOILS = 99.0
+"""[degC] water in a pot on a stove gets to; a switch for more has to be tested otherwise."""
 
 
 def jumper_list(found: Electrics) -> Rows:
@@ -54,26 +60,101 @@ class BenchStep(NamedTuple):
 
 
 def bench_steps(build: Build, package: Package, found: Electrics, system: str) -> tuple[BenchStep, ...]:
-    """The tests in the order they are made, with what this build's figures expect."""
-    control, cooling = package.control, build.brief.cooling
-    on = described(cooling.fan_on, KINDS["temperature"], system) if cooling.fan_on else "not set"
-    off = described(cooling.fan_off, KINDS["temperature"], system) if cooling.fan_off else "not set"
-    fans = [figures for figures in found.circuits if figures.cools]
-    volts = (
-        "; ".join(f"{f.circuit.name or f.circuit.id} {f.at_idle:.1f} V at idle, {f.at_cruise:.1f} V on the road" for f in fans)
-        or "no circuit yet"
-    )
-    amps = "; ".join(f"{f.circuit.name or f.circuit.id} {f.continuous:.0f} A at {build.supply.regulated.si:g} V, {f.starting.current:.0f} A for {f.starting.seconds:.1f} s at the start" for f in fans) or "no circuit yet"  # fmt: skip
+    """The tests in the order they are made, with what this build's control and figures expect."""
+    control = package.control
+    spin = ("Battery and two leads on each motor by itself, hands clear; feel which way the air goes, then mark + and −.",
+            "Pullers blow to the engine, pushers into the core. Key the connectors so that it stays so.")  # fmt: skip
+    short = ("Fuses out, everything plugged in: ohmmeter from the load side of each fuse holder to ground, then wiggle the loom.",
+             "The motors’ own few ohms at most through a closed contact, none at all with it open; a dead zero is a short.")  # fmt: skip
     said = {
-        "spin": ("Battery and two leads on each motor by itself, hands clear; feel which way the air goes, then mark + and −.", "Pullers blow to the engine, pushers into the core. Key the connectors so that it stays so."),
-        "sensor": ("Hang it in water on a stove beside a thermometer, ohmmeter across it.", f"Closes at {on}, opens at {off}; wait at each, it lags."),
-        "relay": ("Key on, ground the trigger wire by hand.", f"{len(relays(found))} to hear, one after the other." if relays(found) else "No relay in this control."),
-        "override": ("Override on with the engine cold.", "Fans run and stop with it, whatever the sensor says." if control.override else "None planned."),
-        "set_points": ("Idle it up from cold, thermometer on the housing, never a hand near the blades.", f"On at {on}, off at {off} at the sensor."),
-        "voltage": ("Meter on the motor’s own terminals, then on the battery, everything on.", volts),
-        "current": ("Clamp meter round the feed.", amps),
-    }  # fmt: skip
+        "spin": spin,
+        "short": short,
+        "sensor": _sensor_test(build, control, system),
+        "relay": _relay_test(control, found),
+        "override": _override_test(control),
+        "voltage": ("Meter on the motor’s own terminals, then on the battery, everything else off.", _volts_expected(found)),
+        "current": ("Clamp meter round the feed, nothing changed since.", _amps_expected(build, found)),
+        "set_points": _warm_up(build, control, system),
+    }
     return tuple(BenchStep(key, name, *said[key]) for key, name in TESTS)
+
+
+def _points(build: Build, control: Control, system: str) -> tuple[str, str]:
+    """On and off in words: where a variable one starts, it is its own start point."""
+    cooling, kind = build.brief.cooling, KINDS["temperature"]
+    if control.strategy in RAMPED and cooling.fan_on and cooling.fan_off:
+        start = curve_of(control, cooling.fan_on.si, cooling.fan_off.si)[0][0]
+        return format_si(start, kind, system), format_si(start - LEAST_SPAN, kind, system)
+    return tuple(described(value, kind, system) if value else "not set" for value in (cooling.fan_on, cooling.fan_off))  # type: ignore[return-value]
+
+
+def _sensor_test(build: Build, control: Control, system: str) -> tuple[str, str]:
+    on, off = _points(build, control, system)
+    if control.strategy in SENSORLESS:
+        return "No sensor in this control: ohmmeter across the toggle.", "Open and closed as it is thrown, nothing between."
+    if control.strategy in BY_COMPUTER:
+        return (
+            "The engine’s own sensor: read it with a scan tool, engine cold, against a thermometer.",
+            "The same to within a few degrees: the computer decides by it.",
+        )
+    if control.strategy in ("adjustable", "variable"):
+        return (
+            "Hang it in water on a stove beside a thermometer, ohmmeter across it.",
+            f"Its ohms fall evenly as it warms: it has no contact. The controller is set to start at {on}.",
+        )
+    hot = build.brief.cooling.fan_on
+    if hot is not None and hot.si > POT_BOILS:
+        how = "Water boils before it closes: hang it in cooking oil or neat glycol on a hot plate outdoors, beside a thermometer, ohmmeter across it."
+    else:
+        how = "Hang it in water on a stove beside a thermometer, ohmmeter across it."
+    return how, f"Closes at {on}, opens at {off}; wait at each, it lags."
+
+
+def _relay_test(control: Control, found: Electrics) -> tuple[str, str]:
+    count = len(relays(found))
+    if not count:
+        return "No relay in this control.", "Nothing to hear."
+    way = "ground" if control.strategy in GROUNDING else "feed 12 V to"
+    how = f"Key on, {way} the trigger by hand, each stage by itself."
+    if control.strategy in STAGED and count > 1:
+        return how, f"One relay on low, {count - 1} more on high."
+    return how, "One relay." if count == 1 else f"{count} relays, all at once."
+
+
+def _override_test(control: Control) -> tuple[str, str]:
+    if control.strategy in SENSORLESS:
+        return "The toggle is the override.", "Fans run and stop with it."
+    if not control.override:
+        return "None planned: bridge the trigger by hand for the readings that follow.", "Fans run as long as it is bridged."
+    return "Override on with the engine cold, before it is warmed up.", "All fans run and stop with it, whatever the sensor says."
+
+
+def _volts_expected(found: Electrics) -> str:
+    fans = [one for one in found.circuits if one.cools]
+    return "; ".join(f"{one.circuit.name or one.circuit.id} {one.at_idle:.1f} V at the motor, {one.source_idle:.1f} V at the battery" for one in fans) or "no circuit yet"  # fmt: skip
+
+
+def _amps_expected(build: Build, found: Electrics) -> str:
+    fans = [one for one in found.circuits if one.cools]
+    amps = found.idle.amps if found.idle else {}
+
+    def running(one: CircuitFigures) -> float:
+        return sum(amps.get(motored.id, 0.0) for motored in one.motors)
+
+    return "; ".join(f"{one.circuit.name or one.circuit.id} {running(one):.0f} A at that voltage, {one.starting.current:.0f} A for {one.starting.seconds:.1f} s at the start" for one in fans) or "no circuit yet"  # fmt: skip
+
+
+def _warm_up(build: Build, control: Control, system: str) -> tuple[str, str]:
+    if control.strategy in SENSORLESS:
+        return "Idle it up from cold, thermometer on the housing, the toggle on.", "The fans run; the gauge settles."
+    on, off = _points(build, control, system)
+    how = "Idle it up from cold, thermometer on the housing, never a hand near the blades."
+    if control.strategy in RAMPED:
+        return how, f"Begins to turn at {on} at the sensor and speeds up from there."
+    if control.strategy in STAGED:
+        kind = KINDS["temperature"]
+        return how, f"Low on at {on}, off at {off}; high on at {described(control.second_on, kind, system)}, off at {described(control.second_off, kind, system)}, at the sensor."  # fmt: skip
+    return how, f"On at {on}, off at {off} at the sensor."
 
 
 class Adapter(NamedTuple):

@@ -6,13 +6,13 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.batch import Asked, Held, held, outlets_at
-from keelroom.assess.electrical.controller import LOWER, RAMPED, SENSORLESS, STAGED, place_of, set_for_lower_hose, setting_air
+from keelroom.assess.electrical.controller import LOWER, RAMPED, SENSORLESS, STAGED, curve_of, place_of, set_for_lower_hose, setting_air
 from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.system import system_at
 from keelroom.build.edits import Change, Edit, apply
 from keelroom.build.quantity import from_si
 from keelroom.build.schema.build import Build
-from keelroom.core.electrical.control import reading_at
+from keelroom.core.electrical.control import LEAST_SPAN, reading_at
 from keelroom.core.electrical.motor import SOFT_START, START
 from keelroom.core.kept import in_one_go
 from keelroom.units import both
@@ -157,6 +157,10 @@ def set_points(build: Build) -> tuple[float, ...]:
     control, cooling = build.package.control, build.brief.cooling
     if control.strategy in SENSORLESS or cooling.fan_on is None or cooling.fan_off is None:
         return ()
+    if control.strategy in RAMPED:
+        # A variable one starts at its own first point, and stops just under it.
+        start = curve_of(control, cooling.fan_on.si, cooling.fan_off.si)[0][0]
+        return start, start - LEAST_SPAN
     fins, day = place_of(control) == "fins", setting_air(control, build.brief.climate)
     return tuple(reading_at(v.si, "fins", day, 0.0) if fins else v.si for v in (cooling.fan_on, cooling.fan_off))
 

@@ -21,7 +21,7 @@ SensorPlace = Literal["upper_hose", "lower_hose", "housing", "fins", "engine", "
 Thread = Literal["npt_18", "npt_14", "npt_38", "npt_12", "m14", "m16", "m22"]
 Coil = Literal["key", "always"]
 LowSpeed = Literal["one_fan", "series", "winding"]
-BenchTest = Literal["spin", "sensor", "relay", "override", "set_points", "voltage", "current"]
+BenchTest = Literal["spin", "short", "sensor", "relay", "override", "set_points", "voltage", "current"]
 
 
 class Wire(Strict):
