@@ -371,12 +371,28 @@ def number_text(si: float, unit: Unit) -> str:
     return text[1:] if float(text) == 0 and text.startswith("-") else text
 
 
+TOUCHING, SMALLEST_SHOWN = 1e-6, 0.0254 / 32
+"""[m] lengths between them round to no sixteenth of an inch, and are said to be under one."""
+
+
 def format_si(si: float, kind: Kind, system: str) -> str:
     """An SI value written in the unit `system` shows its kind in, such as '24 3/8 in' or '619.1 mm'."""
     if kind.named:
         return size_text(si)
     unit = kind.shown_unit(system)
+    if unit.symbol == "in" and TOUCHING < abs(si) < SMALLEST_SHOWN:
+        return f"under {'−' if si < 0 else ''}1/16 in"
     return with_unit(number_text(si, unit), unit)
+
+
+def fine(si: float, system: str) -> str:
+    """A small length [m] as sheet and drills are told: thousandths of an inch, or hundredths of a millimetre."""
+    return f"{si / INCH:.3f} in" if system == "us" else f"{si * 1e3:.2f} mm"
+
+
+def fine_both(si: float) -> str:
+    """The same in both unit systems."""
+    return f"{fine(si, 'us')} ({fine(si, 'si')})"
 
 
 def with_unit(number: str, unit: Unit) -> str:

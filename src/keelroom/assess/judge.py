@@ -23,7 +23,7 @@ from keelroom.core.findings import LEVELS, Finding, Fix
 from keelroom.core.fluids.coolant import freezing_point
 from keelroom.core.thermal.louver import RANGES
 from keelroom.errors import InputError
-from keelroom.units import both
+from keelroom.units import both, fine_both
 
 MILD_FROST = -20.0
 """[degC] a coolant that freezes above it gets a note."""
@@ -78,7 +78,7 @@ def _missing(build: Build, package: Package, assessment: Assessment) -> Found:
     if build.brief.engine.pump_flow is None and build.brief.engine.power is not None:
         flow = both(pump_flow_rated(build.brief.engine), "coolant flow")
         yield Finding("pump_assumed", "doubt", ("brief", "engine", "pump_flow"), f"Coolant flow assumed: {flow} at power rpm",
-                      "Taken as 0.8 L/min per kW. Flow at idle is far less and shows in the idle temperature.",
+                      "Taken as 0.28 gpm per hp (1.4 L/min per kW): the engine then warms its coolant by 11–18 °F (6–10 K) at full power. Flow at idle is far less and shows in the idle temperature.",
                       (set_fix(f"Enter {flow} as the assumption", ("brief", "engine", "pump_flow"), f"{pump_flow_rated(build.brief.engine) * 6e4:.0f} L/min"),))  # fmt: skip
 
 
@@ -90,7 +90,7 @@ def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:
         assert cooling.thermostat
         wanted = cooling.thermostat.si + 25
         yield Finding("limit_under_thermostat", "problem", (*where, "limit"), "The limit is at or under the thermostat",
-                      f"Limit {both(cooling.limit.si, 'temperature')}; the thermostat only starts to open at {both(cooling.thermostat.si, 'temperature')} and is full open 10 K later. "
+                      f"Limit {both(cooling.limit.si, 'temperature')}; the thermostat only starts to open at {both(cooling.thermostat.si, 'temperature')} and is full open {both(10.0, 'temperature difference')} later. "
                       "No package can hold the engine under its own thermostat.",
                       (set_fix(f"Set the limit to {both(wanted, 'temperature')}", (*where, "limit"), f"{wanted:.0f} °C"),),
                       value=cooling.limit.si, limit=cooling.thermostat.si)  # fmt: skip
@@ -261,8 +261,8 @@ def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found
             else "it boils first"
         )
         yield Finding("does_not_settle", "problem", where, f"{case.name}: does not settle",
-                      f"At the limit it still climbs {both(climb, 'temperature difference')} per minute; {when}. Heat in {figures.heat_in / 1e3:.0f} kW, "
-                      f"rejection at the limit {figures.rejection_at_limit / 1e3:.0f} kW. {held}", value=figures.temperature, limit=limit)  # fmt: skip
+                      f"At the limit it still climbs {both(climb, 'temperature difference')} per minute; {when}. Heat in {both(figures.heat_in, 'heat')}, "
+                      f"rejection at the limit {both(figures.rejection_at_limit, 'heat')}. {held}", value=figures.temperature, limit=limit)  # fmt: skip
     elif figures.verdict == "over":
         yield Finding("over_limit", "problem", where, f"{case.name}: over the limit by {both(figures.temperature - limit, 'temperature difference')}",
                       f"{_settles(figures)}; {chance_words(figures.chance)} that it passes the limit. {held}", value=figures.temperature, limit=limit)  # fmt: skip
@@ -282,7 +282,7 @@ def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found
                       f"a pump turned a fifth faster about {pump}; what they cost in flow is not in it.", source="TALER", value=figures.tube_reynolds)  # fmt: skip
     if figures.power_short > 500:
         yield Finding("power_short", "doubt", where, f"{case.name}: the engine cannot do this",
-                      f"It lacks {figures.power_short / 1e3:.0f} kW at {figures.rpm:.0f} rpm; full throttle was assumed. Choose a lower gear or speed.",
+                      f"It lacks {both(figures.power_short, 'power')} at {figures.rpm:.0f} rpm; full throttle was assumed. Choose a lower gear or speed.",
                       value=figures.power_short)  # fmt: skip
 
 
@@ -294,9 +294,9 @@ def _sources(build: Build, package: Package, assessment: Assessment) -> Found:
                                ("louver_angle", "louver_angle", math.degrees(core.louver_angle.si) if core.louver_angle else None)):  # fmt: skip
         low, high = RANGES[name]
         if value is not None and not low <= value <= high * 1.001:
-            shown = f"{value:.0f}°" if name == "louver_angle" else both(value, "length") if value > 5e-3 else f"{value * 1e3:.2f} mm"
+            shown = f"{value:.0f}°" if name == "louver_angle" else both(value, "length") if value > 5e-3 else fine_both(value)
             yield Finding("outside_correlation", "doubt", (*where, field), f"Outside the tested range: {name.replace('_', ' ')} {shown}",
-                          "The fin correlations rest on cores up to 57 mm deep with fin and louver pitches of 0.5–3.3 mm; expect rejection within ±10 % rather than ±5 %.",
+                          "The fin correlations rest on cores up to 2 1/4 in (57 mm) deep with fin and louver pitches of 0.02–0.13 in (0.5–3.3 mm); expect rejection within ±10 % rather than ±5 %.",
                           source="CHANG_WANG", value=value, limit=high)  # fmt: skip
     slow = [case for case in assessment.cases if case.figures and case.figures.louver_reynolds < 100]
     if slow:

@@ -119,9 +119,9 @@ def covers(build: Build, package: Package, assessment: Assessment) -> Found:
             where = ("packages", package.id, "covers", cover.cover_id, "conductance")
             if cover.kind == "gearbox_cooler" and cover.fluid > HOT_FLUID:
                 yield Finding("gearbox_hot", "doubt", where, f"{case.name}: gearbox fluid at {both(cover.fluid, 'temperature')}",
-                              f"It gives {cover.heat / 1e3:.1f} kW to air that enters at {both(cover.air_in, 'temperature')}. 175–200 °F (80–95 °C) is wanted; a larger cooler or a better place.",
+                              f"It gives {both(cover.heat, 'heat')} to air that enters at {both(cover.air_in, 'temperature')}. 175–200 °F (80–95 °C) is wanted; a larger cooler or a better place.",
                               value=cover.fluid, limit=HOT_FLUID)  # fmt: skip
             if cover.kind == "condenser" and cover.air_out - cover.air_in >= 39.9:
                 yield Finding("ac_cuts_out", "problem", ("duty_cases", case.case_id), f"{case.name}: the A/C cuts out on head pressure",
-                              f"So little air passes the condenser that its air would leave more than 40 K hotter than it came; it breathes {both(cover.air_in, 'temperature')}. "
+                              f"So little air passes the condenser that its air would leave more than {both(40.0, 'temperature difference')} hotter than it came; it breathes {both(cover.air_in, 'temperature')}. "
                               "More air at idle, or recirculation stopped, is the cure.", value=cover.air_out)  # fmt: skip

@@ -121,7 +121,7 @@ def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
                       (choose_fix("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),), value=late, limit=cooling.fan_on.si)  # fmt: skip
     if place == "lower_hose" and not set_for_lower_hose(cooling):
         yield Finding("sensor_lower", "doubt", (*where, "sensor"), "A switch for the upper hose sits in the lower one",
-                      f"Behind the core the coolant is 5–15 K cooler: it starts at {both(cooling.fan_on.si, 'temperature')} there, when the engine is that much hotter. "
+                      f"Behind the core the coolant is 9–27 °F (5–15 K) cooler: it starts at {both(cooling.fan_on.si, 'temperature')} there, when the engine is that much hotter. "
                       f"In the lower hose it wants about {both(cooling.fan_on.si - 10, 'temperature')}; the core works first and the fan runs less.",
                       (choose_fix("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),))  # fmt: skip
     adapter = adapter_of(build, control)

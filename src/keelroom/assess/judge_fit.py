@@ -95,7 +95,7 @@ def survey(build: Build, package: Package, assessment: Assessment) -> Found:
     if found.unmeasured:
         names = ", ".join(lowered(item.what) for item in found.unmeasured[:4])
         more = f" and {len(found.unmeasured) - 4} more" if len(found.unmeasured) > 4 else ""
-        yield Finding("fit_unmeasured", "doubt", found.unmeasured[0].path, f"{len(found.unmeasured)} measurements are missing or only assumed",
+        yield Finding("fit_unmeasured", "doubt", found.unmeasured[0].path, f"{len(found.unmeasured)} measurement{' is' if len(found.unmeasured) == 1 else 's are'} missing or only assumed",
                       f"{names}{more}. Until they are taken nothing can be said to clear.", value=float(len(found.unmeasured)))  # fmt: skip
     if found.next is not None:
         yield Finding("measure_next", "note", found.next.path, f"Measure next: {lowered(found.next.what)}", raised(found.next.why) + ".")  # fmt: skip
@@ -163,7 +163,7 @@ def _second_readings(build: Build) -> Found:
         if apart > allowed:
             yield Finding("readings_differ", "doubt", path, f"{spec.label}: two readings differ by {both(apart, 'length')}",
                           f"First {both(first.si, 'length')}, second {both(reading.value.si, 'length')}; {both(allowed, 'length')} would be the tape's own doubt. Take it a third time.",
-                          (Fix("set", "Take the second reading", (("text", f"{reading.value.si * 1e3:.2f} mm"),), path),),
+                          (Fix("set", "Take the second reading", (("text", reading.value.as_typed),), path),),
                           value=apart, limit=allowed)  # fmt: skip
 
 

@@ -6,7 +6,7 @@ import math
 
 from keelroom.core.packaging.pattern import Hole, Pattern, Slot
 from keelroom.drawing.scene import Circle, Dimension, Label, Point, Polyline, Scene, Shape, moved
-from keelroom.units import KINDS, format_si
+from keelroom.units import KINDS, fine, format_si
 
 SLOT_STEPS = 16
 MARGIN = 0.012
@@ -57,7 +57,7 @@ def _sizes(pattern: Pattern, system: str, pad: float) -> list[Shape]:
     # The far hole is named: beside the near one stands the strip's width.
     for hole in reversed(pattern.holes):
         above = bottom + high + 0.6 * LINE if narrow else hole.centre[1] + hole.diameter / 2 + 0.8 * LINE
-        words.setdefault(f"{hole.diameter * 1e3:.1f} mm hole", (hole.centre[0], above))
+        words.setdefault(f"{fine(hole.diameter, system)} hole", (hole.centre[0], above))
     if narrow:
         words.setdefault(pattern.name, (left + wide / 2, bottom + high + pad * 0.88))
     return shapes + [Label("pattern.words", at, text) for text, at in words.items()]

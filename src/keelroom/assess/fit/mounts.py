@@ -22,7 +22,7 @@ from keelroom.core.packaging.fixings import BOLTS, PAD_LEAST, PAD_MOST, Section,
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern
 from keelroom.core.packaging.sheet import METALS, cracks, smallest_radius
 from keelroom.core.packaging.solids import Vector
-from keelroom.units import INCH, both
+from keelroom.units import INCH, both, fine_both
 
 CORE_DENSITY = {"aluminium": 750.0, "copper_brass": 1300.0}
 """[kg/m3] of a filled core over its whole block, tanks counted as core (common practice)."""
@@ -136,7 +136,7 @@ def _judged(engine: Engine, bracket: Bracket, strength: Strap, straight: bool) -
             faults.append(f"{bolt.name} does not pass the {both(hole, 'length')} hole at the {where}")
         elif hole < bolt.holes[1] - 1e-5:
             notes.append(
-                f"{bolt.name} passes the {both(hole, 'length')} hole at the {where} with hardly any room to adjust; {bolt.holes[2] * 1e3:.1f} mm gives it"
+                f"{bolt.name} passes the {both(hole, 'length')} hole at the {where} with hardly any room to adjust; {fine_both(bolt.holes[2])} gives it"
             )
         if bracket.edge.si < edge_wanted(hole)[1] and bracket.edge.si >= edge_wanted(hole)[0]:
             notes.append(f"The {where} hole is {bracket.edge.si / hole:.1f} diameters from the end; 2 is better")
@@ -145,7 +145,9 @@ def _judged(engine: Engine, bracket: Bracket, strength: Strap, straight: bool) -
             f"{metal.name} this thick cracks under an inside radius of {both(smallest_radius(metal, bracket.thickness.si), 'length')}"
         )
     if strength.safety < 1:
-        faults.append(f"Bends for good at the stated shock: stress {strength.stress / 1e6:.0f} MPa over its {metal.strength / 1e6:.0f} MPa")
+        faults.append(
+            f"Bends for good at the stated shock: stress {strength.stress / 6.895e6:.0f} ksi over its {metal.strength / 6.895e6:.0f} ksi ({strength.stress / 1e6:.0f} over {metal.strength / 1e6:.0f} MPa)"
+        )
     elif strength.safety < SAFE:
         notes.append(f"Only {strength.safety:.1f} times as strong as the stated shock needs; {SAFE:.0f} is usual. {stronger} helps")
     firing = _firing(engine)
@@ -160,7 +162,9 @@ def _judged(engine: Engine, bracket: Bracket, strength: Strap, straight: bool) -
         else "Nylon lock nut with a wide washer on rubber or plastic"
     )
     if bolt.torque:
-        notes.append(f"{bolt.name}: at most {bolt.torque:.0f} N·m, and a panel's bolts in steps so that nothing warps")
+        notes.append(
+            f"{bolt.name}: at most {bolt.torque / 1.3558:.0f} lb·ft ({bolt.torque:.0f} N·m), and a panel's bolts in steps so that nothing warps"
+        )
     return tuple(faults), tuple(notes)
 
 
@@ -235,7 +239,7 @@ def condenser_frame(package: Package) -> FramePlan | None:
         ("Upright with line holes, condenser frame", outer_h, 1),
         ("Crosspiece, condenser frame", outer_w, 2),
     )
-    stock = f"Aluminium angle {frame.leg.si * 1e3:.0f} × {frame.thickness.si * 1e3:.1f} mm, one leg shown"
+    stock = f"Aluminium angle {both(frame.leg.si, 'length')}, {fine_both(frame.thickness.si)} thick, one leg shown"
     patterns = tuple(
         _angle_piece((name, stock), length, frame.leg.si, count, hole if drilled and "line" in name else 0.0)
         for name, length, count in pieces

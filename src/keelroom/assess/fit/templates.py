@@ -16,7 +16,7 @@ from keelroom.core.outline import circle, rectangle
 from keelroom.core.packaging.fixings import BOLTS
 from keelroom.core.packaging.pattern import Bend, Mark, Pattern
 from keelroom.core.packaging.shroud import fasteners
-from keelroom.units import KINDS, both, format_si
+from keelroom.units import KINDS, both, fine, format_si
 
 CARDBOARD = "Cardboard"
 Rows = list[tuple[str, ...]]
@@ -121,9 +121,9 @@ def cut_list(build: Build, package: Package, system: str) -> Rows:
             continue
         _, _, wide, high = pattern.bounds
         bends = ", ".join(sorted({f"{abs(bend.degrees):.0f}°" for bend in pattern.bends}))
-        holes = Counter(f"{hole.diameter * 1e3:.1f} mm" for hole in pattern.holes)
+        holes = Counter(fine(hole.diameter, system) for hole in pattern.holes)
         slots = [
-            f"slot {slot.width * 1e3:.1f} × {math.dist(slot.start, slot.end) * 1e3 + slot.width * 1e3:.1f} mm" for slot in pattern.slots
+            f"slot {fine(slot.width, system)} × {fine(math.dist(slot.start, slot.end) + slot.width, system)}" for slot in pattern.slots
         ]
         drilled = ", ".join([f"{count} × {size}" for size, count in holes.items()] + slots)
         rows.append((pattern.name, str(pattern.copies), pattern.material, length(wide), length(high), f"{len(pattern.bends)} × {bends}" if bends else "none", drilled or "none", pattern.warning or "yes"))  # fmt: skip

@@ -9,7 +9,7 @@ from keelroom.core.outline import Point, rectangle
 from keelroom.core.packaging.fixings import edge_wanted
 from keelroom.core.packaging.pattern import Bend, Hole, Mark, Pattern, Slot
 from keelroom.core.packaging.sheet import RIGHT, Metal, bend_allowance, bend_deduction
-from keelroom.units import both
+from keelroom.units import both, fine_both
 
 STEEPEST = math.radians(60)
 """[rad] a joggle is not bent further than this: beyond it two right angles are easier made."""
@@ -124,7 +124,7 @@ def _made(
     drilled = (Hole((holes[0], middle), ends.near, "part"),) + (() if ends.slot else (Hole((holes[1], middle), ends.far, "chassis"),))
     pattern = Pattern(
         name,
-        f"{stock.metal.name}, {stock.thickness * 1e3:.2f} mm",
+        f"{stock.metal.name}, {fine_both(stock.thickness)}",
         (rectangle(0.0, 0.0, max(length, 1e-3), stock.width),),
         holes=drilled,
         slots=(Slot((holes[1], middle), far_end, ends.far),) if ends.slot else (),

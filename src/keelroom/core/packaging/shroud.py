@@ -8,7 +8,7 @@ from typing import NamedTuple
 from keelroom.core.outline import Outline, Point, rectangle
 from keelroom.core.packaging.pattern import Bend, Hole, Mark, Pattern
 from keelroom.core.packaging.sheet import INCH, Metal, bend_deduction, cracks, smallest_radius
-from keelroom.units import both
+from keelroom.units import both, fine_both
 
 SIDES = ("left", "right", "bottom", "top")
 WEB = 6e-3
@@ -241,7 +241,7 @@ def _one_piece(name: str, made: Pan, metal: Metal, deduction: float) -> Pattern:
     if not made.plain[0]:
         holes += [Hole((x, s), FLANGE_HOLE, "flange") for s in _along(h) for x in (half - wx, w + wx - half)]
     return Pattern(
-        name, f"{metal.name}, {made.thickness * 1e3:.2f} mm", (cross, *_flap_openings(made)), tuple(holes), _ring_openings(made),
+        name, f"{metal.name}, {fine_both(made.thickness)}", (cross, *_flap_openings(made)), tuple(holes), _ring_openings(made),
         bends=tuple(bends), marks=(Mark((w / 2, h / 2), name),),
     )  # fmt: skip
 
@@ -254,7 +254,7 @@ def _along(length: float) -> list[float]:
 
 def _two_pieces(name: str, made: Pan, metal: Metal) -> tuple[Pattern, ...]:
     """A face without a bend, and the four sides as strips with one bend for the flange."""
-    stock = f"{metal.name}, {made.thickness * 1e3:.2f} mm"
+    stock = f"{metal.name}, {fine_both(made.thickness)}"
     face = Pattern(f"{name}, face", stock, (rectangle(0, 0, made.width, made.height), *_flap_openings(made)), (), _ring_openings(made),
                    marks=(Mark((made.width / 2, made.height / 2), f"{name}, face"),))  # fmt: skip
     strips = tuple(

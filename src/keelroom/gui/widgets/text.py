@@ -2,15 +2,40 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 
 from PyQt6.QtCore import QEvent, QPointF, Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QKeySequence, QPainter, QPen, QPolygonF
 from PyQt6.QtWidgets import QComboBox, QLabel, QLineEdit, QPushButton, QScrollArea, QToolButton, QWidget
 
+_MEASURE = re.compile(r"(?<=\d) (?=\d+/\d|[°A-Za-zµΩ²%]{1,6}[²³]?(?:/|\b))")
+"""the gap inside a measure: between whole inches and their fraction, between a number and its unit"""
+
+
+def unbroken(text: str) -> str:
+    """The text with its measures held together: no line ends inside one."""
+    return _MEASURE.sub("\u00a0", text)
+
+
+class Words(QLabel):
+    """A label over several lines that never breaks a measure; what it says is read back as it was given."""
+
+    def __init__(self, text: str) -> None:
+        super().__init__()
+        self.given = ""
+        self.setText(text)
+
+    def setText(self, text: str | None) -> None:
+        self.given = text or ""
+        super().setText(unbroken(self.given))
+
+    def text(self) -> str:
+        return self.given
+
 
 def label(text: str, role: str = "", wrap: bool = False) -> QLabel:
-    made = QLabel(text)
+    made = Words(text) if wrap else QLabel(text)
     made.setProperty("role", role)
     made.setWordWrap(wrap)
     made.setTextInteractionFlags(Qt.TextInteractionFlag.NoTextInteraction)

@@ -16,7 +16,7 @@ from keelroom.core.packaging.fixings import BOLTS
 from keelroom.core.packaging.sheet import METALS
 from keelroom.drawing.fitup import STATE_WORDS
 from keelroom.gui.stations.rows import Group, Page, Path, Row, quantities
-from keelroom.units import KINDS, format_si
+from keelroom.units import KINDS, fine, format_si
 
 Said = tuple[tuple[str, str], ...]
 PARTS = (
@@ -117,7 +117,7 @@ def _shroud_said(build: Build, system: str, pressure: float) -> Said:
         lines = [
             state,
             ("", f"Seat {width} × {height}. Trimmed now: {cut}. To seat it in the middle: {ready}."),
-            ("", f"Gap left {format_si(plan.now.gap, KINDS['area'], system)}, leaks {format_si(plan.leak, KINDS['airflow'], system)} at the {pressure:.0f} Pa the fans draw standing. Seal to buy: {_length(plan.now.seal, system)}."),
+            ("", f"Gap left {format_si(plan.now.gap, KINDS['area'], system)}, leaks {format_si(plan.leak, KINDS['airflow'], system)} at the {format_si(pressure, KINDS['fan pressure'], system)} the fans draw standing. Seal to buy: {_length(plan.now.seal, system)}."),
             ("", f"Trimmed like this it puts the fans {_off(plan.shift, system)}."),
         ]  # fmt: skip
         lines += [("problem", fault) for fault in plan.faults] + [("doubt", note) for note in plan.notes]
@@ -138,7 +138,7 @@ def _shroud_said(build: Build, system: str, pressure: float) -> Said:
         ("strong", f"Pan from sheet: {pieces}, flat blank {wide} × {high}"),
         (
             "",
-            f"Largest flat field swings at {made.frequency:.0f} Hz; the long edge gives {made.sag * 1e3:.2f} mm under a hand’s weight.",
+            f"Largest flat field swings at {made.frequency:.0f} Hz; the long edge gives {fine(made.sag, system)} under a hand’s weight.",
         ),
     ]
     lines += [("problem", fault) for fault in made.faults] + [("doubt", note) for note in made.notes]
@@ -169,11 +169,15 @@ def bracket_said(build: Build, system: str) -> Said:
             said.append(("problem", f"{name}: {plan.faults[0]}"))
             continue
         assert plan.strap
-        words = f"{name}: {plan.made.kind}, {_length(plan.made.developed, system)} developed, {len(plan.made.pattern.bends)} bends, {plan.strap.stress / 1e6:.0f} MPa ({plan.strap.safety:.1f} × safe), sags {plan.strap.sag * 1e3:.1f} mm, {plan.strap.frequency:.0f} Hz"
+        words = f"{name}: {plan.made.kind}, {_length(plan.made.developed, system)} developed, {len(plan.made.pattern.bends)} bends, {_stress(plan.strap.stress, system)} ({plan.strap.safety:.1f} × safe), sags {fine(plan.strap.sag, system)}, {plan.strap.frequency:.0f} Hz"
         said.append(("problem" if plan.faults else "strong", words))
         said += [("problem", fault) for fault in plan.faults]
     notes = dict.fromkeys(note for plan in bracket_plans(build, build.package) for note in plan.notes)
     return (*said, *(("faint", note) for note in notes))
+
+
+def _stress(pascals: float, system: str) -> str:
+    return f"{pascals / 6.895e6:.1f} ksi" if system == "us" else f"{pascals / 1e6:.0f} MPa"
 
 
 def _bracket(bracket: Bracket, holes: tuple[tuple[str, str], ...], path: Path) -> Group:
