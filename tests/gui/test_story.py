@@ -11,11 +11,12 @@ import pytest
 from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtGui import QColor, QFontDatabase, QRawFont
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication, QLabel, QLineEdit, QToolButton
+from PyQt6.QtWidgets import QApplication, QLabel, QLineEdit, QPushButton, QToolButton
 
 from keelroom import cli
 from keelroom.assess.assess import assess
 from keelroom.build.file import load
+from keelroom.catalogue.load import vehicles
 from keelroom.gui.session import crash
 from keelroom.gui.theme.palette import DARK, LIGHT
 from keelroom.gui.widgets.fields import QuantityField
@@ -101,7 +102,7 @@ def test_story_of_a_new_build(fresh, capsys):
     cases = json.loads(capsys.readouterr().out)["cases"]
     for case in cases:
         if case["verdict"] != "does_not_settle":
-            assert f"settles at {format_si(case['temperature_degC'], KINDS['temperature'], 'us')}," in driver.ledger()[case["name"]]
+            assert f"{format_si(case['temperature_degC'], KINDS['temperature'], 'us')}, band" in driver.ledger()[case["name"]]
         else:
             assert "does not settle" in driver.ledger()[case["name"]]
 
@@ -400,3 +401,74 @@ def test_a_field_refuses_in_place_at_every_measured_path(demo_window):
             QTest.keyClick(edit, Qt.Key.Key_Escape)
     assert driver.window.session.build is build
     assert assess(build).cases
+
+
+def test_an_empty_build_says_what_is_needed_first_on_every_page(fresh):
+    """No row of noughts, nothing that never settles, no overlap of a core nobody chose; every page opens."""
+    driver, _ = fresh
+    failures: list[str] = []
+    driver.window.session.told.connect(failures.append)
+    for name, station in driver.window.stations.items():
+        driver.window.show_station(name)
+        for title in list(getattr(station, "buttons", {})):
+            station.choose(title)
+            driver.settle()
+            shown = " ".join(w.text() for w in driver.window.findChildren(QLabel) if w.isVisible())
+            for wrong in ("never settles", "0.0 kW", "nan", "overlap", "Something went wrong"):
+                assert wrong not in shown, (name, title)
+    assert not failures
+    assert driver.window.session.assessment.fit.verdict == "no core"
+    driver.window.show_station("Core")
+    driver.window.stations["Core"].choose("Compare")
+    driver.settle()
+    assert driver.shows("First needed: displacement")
+    driver.window.show_station("Fit-up")
+    driver.window.stations["Fit-up"].choose("Brackets")
+    driver.window.stations["Fit-up"].actions["bracket_all"]()
+    assert failures == ["No hole is fully measured yet: measure where it lies across, its height and its depth at Survey first"]
+
+
+def test_a_usual_kind_never_writes_over_what_was_measured_unasked(fresh):
+    driver, _ = fresh
+    session = driver.window.session
+    driver.enter("Vehicle mass", "4600")
+    station = driver.window.stations["Brief"]
+    kind = vehicles()[0]
+    said = driver.answering("Cancel")
+    station._take_kind("vehicle", kind)
+    assert "Vehicle mass" in said[0]
+    assert session.build.brief.vehicle.name == ""
+    driver.answering("Keep what was measured")
+    station._take_kind("vehicle", kind)
+    assert session.build.brief.vehicle.mass.as_typed.startswith("4600")
+    assert session.build.brief.vehicle.drag_area == kind.drag_area
+    driver.answering("Replace them too")
+    station._take_kind("vehicle", kind)
+    assert session.build.brief.vehicle.mass == kind.mass
+    first = next(b for b in station.findChildren(QPushButton) if b.text() == "From a kind of vehicle…")
+    field = driver.find("Title")
+    assert first.mapTo(station, QPoint(0, 0)).y() < field.mapTo(station, QPoint(0, 0)).y(), "it comes first on its page"
+
+
+def test_a_guess_is_typed_as_one(fresh):
+    driver, _ = fresh
+    vehicle = lambda: driver.window.session.build.brief.vehicle  # noqa: E731
+    driver.enter("Vehicle mass", "4600")
+    assert vehicle().mass.origin == "measured"
+    driver.enter("Vehicle mass", "4700 ?")
+    assert (vehicle().mass.origin, vehicle().mass.as_typed) == ("assumed", "4700")
+    driver.enter("Tyre diameter", "27 1/2~")
+    assert vehicle().tyre_diameter.origin == "measured"
+    assert vehicle().tyre_diameter.doubt == pytest.approx(0.0254 / 4)
+    assert driver.shows("by eye") or any("by eye" in b.text() for b in driver.window.findChildren(QToolButton))
+    driver.enter("Vehicle mass", "12 ~ 3")
+    assert vehicle().mass.as_typed == "4700", "a mark in the middle is no mark"
+
+
+def test_the_chosen_duty_case_does_not_jump(demo_window):
+    session = demo_window.window.session
+    first = session.case
+    assert first == session.assessment.tightest.case_id
+    session.set(("duty_cases", "full", "demand"), "idle", "")
+    assert session.assessment.tightest.case_id != first
+    assert session.case == first

@@ -8,7 +8,10 @@ from keelroom.assess.assess import assess
 from keelroom.assess.compare import candidates
 from keelroom.assess.fit.cutting import cut_plan
 from keelroom.assess.fit.search import find_places
+from keelroom.assess.report import as_table
 from keelroom.build.file import load
+from keelroom.build.quantity import quantity
+from keelroom.build.schema.package import Cut
 from keelroom.catalogue.load import cores
 from tests.changes import on
 from tests.conftest import DEMO
@@ -83,3 +86,16 @@ def test_the_place_as_it_stands_is_offered_where_it_clears():
         ]
         assert all(found.index(stays) < found.index(one) for one in better)
     assert margins
+
+
+def test_hours_of_moved_parts_brackets_and_cuts_reach_the_total():
+    """Worked by hand: 9 h stated, four brackets of 3/4 h, the horn's own hours, one edge cut at half an hour."""
+    where = ("packages", "p1")
+    horn = next(item for item in BUILD.survey.obstacles if item.id == "horn")
+    cut = Cut(id="c", edge="left", amount=quantity("1/2 in", "length"))
+    build = on(BUILD, ((*where, "moved"), ("horn",)), ((*where, "cuts"), (cut,)))
+    found = assess(build).totals
+    assert found.hours == pytest.approx(9 * 3600 + 4 * 2700 + horn.work.si + 1800)
+    assert "brackets 3.0 h" in as_table(build, assess(build), "us")
+    bare = on(BUILD, ((*where, "brackets"), ()), ((*where, "hours"), None))
+    assert assess(bare).totals.hours is None

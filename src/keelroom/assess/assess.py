@@ -8,6 +8,7 @@ from keelroom.assess.airfigures import cover_figures, fan_figures, pressure_ladd
 from keelroom.assess.airside import air_side, fitted_covers
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult, RulesOfThumb, Start, Totals, Verdict
 from keelroom.assess.cases import idle_case
+from keelroom.assess.effort import effort
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.system import system_at
 from keelroom.assess.fit.clearances import fit_up
@@ -42,7 +43,7 @@ def assess(build: Build, package_id: str | None = None, previous: Assessment | N
         package_id=package.id,
         cases=cases,
         rules=_rules(build, package, idle),
-        totals=_totals(package, idle),
+        totals=_totals(build, package, idle),
         findings=(),
         limit=cooling.limit.si if cooling.limit else None,
         thermostat=cooling.thermostat.si if cooling.thermostat else None,
@@ -203,12 +204,12 @@ def _rules(build: Build, package: Package, idle: CaseFigures | None) -> RulesOfT
     )
 
 
-def _totals(package: Package, idle: CaseFigures | None) -> Totals:
+def _totals(build: Build, package: Package, idle: CaseFigures | None) -> Totals:
     costs = [v.si for v in (package.core.cost, package.shroud.cost, *(fan.cost for fan in package.fans)) if v]
     return Totals(
         amps_at_idle=idle.electrical_current if idle else None,
         alternator_at_idle=idle.alternator_current if idle else None,
         volts_at_idle=idle.system_voltage if idle else None,
         cost=sum(costs) if costs else None,
-        hours=package.hours.si if package.hours else None,
+        effort=effort(build, package),
     )

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
+from keelroom.assess.effort import Effort
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.fit.clearances import Fit
 from keelroom.assess.translate import Need, Row
@@ -154,7 +155,12 @@ class Totals(NamedTuple):
     volts_at_idle: float | None
     """at the battery, the fans running"""
     cost: float | None
-    hours: float | None
+    effort: Effort | None
+
+    @property
+    def hours(self) -> float | None:
+        """Shop hours [s], parts moved, brackets and cuts included."""
+        return self.effort.total if self.effort else None
 
 
 class Start(NamedTuple):

@@ -6,6 +6,7 @@ import math
 from typing import Any
 
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
+from keelroom.assess.effort import effort_words
 from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, cooler_notes, core_growth
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
@@ -220,6 +221,7 @@ def ledger_rows(assessment: Assessment, system: str) -> list[tuple[str, ...]]:
 
 
 FIT_WORDS = {
+    "no core": "no core is chosen yet: its face comes first",
     "not surveyed": "the bay is not surveyed",
     "not measured": "not everything near it is measured",
     "does not fit": "does not fit",
@@ -281,7 +283,8 @@ def totals_lines(assessment: Assessment, system: str) -> list[str]:
     if totals.cost is not None:
         lines.append(f"Parts: {totals.cost:.0f}")
     if totals.hours is not None:
-        lines.append(f"Shop hours: {format_si(totals.hours, KINDS['time'], system)}")
+        words = effort_words(totals.effort) if totals.effort else ""
+        lines.append(f"Shop hours: {format_si(totals.hours, KINDS['time'], system)}{words}")
     for name, have, want, kind in (
         ("Frontal-area rule", rules.face_area, rules.face_area_wanted, "area"),
         ("CFM rule", rules.airflow, rules.airflow_wanted, "airflow"),

@@ -50,9 +50,15 @@ def flat(view: View, point: Vector) -> Point:
     return (si * point[i], sj * point[j])
 
 
+NOTHING = Limits((-0.1, -0.1, -0.1), (0.7, 0.6, 0.5))
+"""where the views look before anything stands in the bay"""
+
+
 def region(fit: Fit) -> Limits:
     """The package and what is near it: common to all views, so that they keep one scale."""
     points = [corner for body in fit.parts for corner in _points(body.solid)]
+    if not points:
+        return NOTHING  # no core is chosen yet: an empty sheet
     near = {gap.other.key for gap in fit.gaps}
     points += [corner for body in fit.others if body.key in near and body.sort in ("static", "turning") for corner in _points(body.solid)]
     low = [min(p[k] for p in points) for k in range(3)]

@@ -33,6 +33,18 @@ def ask_about_change(window: QWidget, message: str, differences: Sequence[str]) 
     return {beside: "beside", replace: "replace"}.get(box.clickedButton(), "")
 
 
+def ask_about_typed(window: QWidget, what: str, labels: Sequence[str]) -> str:
+    """What becomes of figures somebody measured where a usual kind is put in their place: 'keep', 'replace', or '' for neither."""
+    box = QMessageBox(QMessageBox.Icon.Question, what, f"{what} would replace figures that were measured here.", parent=window)
+    box.setInformativeText("Measured: " + ", ".join(labels[:SHOWN]) + (f" and {len(labels) - SHOWN} more" if len(labels) > SHOWN else ""))
+    keep = box.addButton("Keep what was measured", QMessageBox.ButtonRole.AcceptRole)
+    replace = box.addButton("Replace them too", QMessageBox.ButtonRole.DestructiveRole)
+    box.addButton(QMessageBox.StandardButton.Cancel)
+    box.setDefaultButton(keep)
+    box.exec()
+    return {keep: "keep", replace: "replace"}.get(box.clickedButton(), "")
+
+
 def ask_and_write(window: QWidget, session: Session, ask: tuple[str, str, str], act: Callable[[Path], object]) -> None:
     """Ask for a file and write it; a failure is said and leaves older files as they were.
 

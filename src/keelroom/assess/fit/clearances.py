@@ -18,7 +18,7 @@ from keelroom.core.packaging.stack import Link, chance_under, dominant, root_sum
 from keelroom.units import KINDS, parse
 
 GapState = Literal["overlaps", "under", "tight", "clear"]
-FitVerdict = Literal["not surveyed", "not measured", "does not fit", "tight", "clears"]
+FitVerdict = Literal["no core", "not surveyed", "not measured", "does not fit", "tight", "clears"]
 NEAR = 0.03
 """[m] beyond what is wanted, out to which a clearance is worked out and shown."""
 RULES: dict[tuple[str, str], str] = {
@@ -100,10 +100,14 @@ class Fit(NamedTuple):
     unmeasured: tuple[Unmeasured, ...]
     next: NextReading | None
     surveyed: bool
+    chosen: bool = True
+    """a core is: without one nothing stands in the bay"""
 
     @property
     def verdict(self) -> FitVerdict:
         """What is sure comes first: a part that cannot fit does not, whatever else is unknown."""
+        if not self.chosen:
+            return "no core"
         if not self.surveyed:
             return "not surveyed"
         states = {gap.state for gap in self.gaps if not gap.other.unknown}
@@ -128,6 +132,10 @@ def fit_up(build: Build, package: Package) -> Fit:
 
 @by_identity(32)
 def _fit_up(survey: Survey, rules: tuple[GapRule, ...], package: Package) -> Fit:
+    if package.core.face_width is None or package.core.face_height is None:
+        # Nothing stands in the bay before a core is chosen: no size is guessed for one.
+        missing = unmeasured(survey)
+        return Fit((), neighbours(survey), (), missing, _next_reading((), missing), surveyed(survey), False)
     parts = parts_of_package(survey, package)
     gone = {f"obstacle:{ident}" for ident in package.moved}
     others = (*(body for body in neighbours(survey) if body.key not in gone), *panel_edges(survey.opening, package.cuts, package.core))

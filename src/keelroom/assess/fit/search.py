@@ -110,6 +110,8 @@ def find_places(build: Build, tell: Tell = lambda _share: True, system: str = "u
 
     Poses are ranked by a separation that is never more than the true gap; what is shown is measured and solved fully.
     """
+    if build.package.core.face_width is None or build.package.core.face_height is None:
+        return Search((), NoPlace("no core is chosen yet", ("choose one at Core, or enter its face first",)), 0, False)
     if not surveyed(build.survey):
         return Search(
             (),

@@ -144,6 +144,14 @@ class Session(QObject):
         self.selected.emit(case_id)
 
     @property
+    def needed(self) -> str:
+        """What must be known before any duty case is worked out, in words; '' where one is."""
+        cases = self.assessment.cases
+        if not cases or any(case.figures for case in cases):
+            return ""
+        return ", ".join(dict.fromkeys(need.label.lower() for case in cases for need in case.needs))
+
+    @property
     def case(self) -> str:
         """The chosen duty case, or the tightest one, or the first."""
         if self.case_id:

@@ -31,7 +31,7 @@ class Group(NamedTuple):
 
 
 class Page(NamedTuple):
-    """One chip of a station. actions: (name, code) the view offers on the page; said: (role, sentence) worked out from the build;
+    """One chip of a station. actions: (name, code) the view offers on the page, leading: those it begins with; said: (role, sentence) worked out from the build;
     marks: what is wrong between fields, said under the field at that path;
     advice: sentences on the list member a group stands for, asked only for those that are seen;
     stay: Enter in its last reading goes to its first act, for there may be more to add."""
@@ -43,6 +43,7 @@ class Page(NamedTuple):
     stay: bool = False
     marks: tuple[tuple[Path, str], ...] = ()
     advice: Callable[[Path], Said] | None = None
+    leading: tuple[tuple[str, str], ...] = ()
 
     def same_rows(self, other: Page) -> bool:
         """Whether the other page has the same fields in the same places, whatever is said of them."""

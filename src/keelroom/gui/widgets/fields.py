@@ -19,6 +19,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from keelroom.assess.fit.bodies import EYE
 from keelroom.assess.wording import lowered
 from keelroom.build.edits import set_value
 from keelroom.build.fields import Path, get, owner_and_spec, spec_of
@@ -87,6 +88,32 @@ class Field(QWidget):
             editor.selectAll()  # what is typed next takes the place of what stands there
 
 
+WAYS = {"~": "by eye", "?": "assumed"}
+"""what may end a typed measure, so that a guess is not taken for measured"""
+
+
+def marked_way(text: str) -> tuple[str, str]:
+    """A typed text without its mark, and what the mark says of it ('' where it has none)."""
+    bare = text.rstrip()
+    way = WAYS.get(bare[-1:], "")
+    return (bare[:-1].rstrip(), way) if way else (text, "")
+
+
+def typed_with_way(text: str, spec: Spec, unit: str) -> Quantity:
+    """The quantity a text means, measured unless its mark says otherwise. By eye, a length carries the doubt of an eye and anything else is
+    assumed. Raises InputError saying what was expected."""
+    bare, way = marked_way(text)
+    value = typed(bare, spec, unit)
+    if way == "by eye" and spec.kind_name == "length":
+        return value.model_copy(update={"doubt": EYE})
+    return value.model_copy(update={"origin": "assumed"}) if way else value
+
+
+def origin_word(value: Quantity) -> str:
+    """Where a value comes from, in a word."""
+    return "by eye" if value.origin == "measured" and value.doubt is not None and abs(value.doubt - EYE) < 1e-6 else value.origin
+
+
 class QuantityField(Field):
     """A typed measure: echoed while typing, refused in place, with where its value came from."""
 
@@ -148,6 +175,7 @@ class QuantityField(Field):
         """Say how the text reads while it is typed; no judgement before it is entered."""
         unit = self.session.unit(self.spec.kind)
         restyle(self.edit, "wrong", False)
+        text, way = marked_way(text)
         try:
             reading = parse(text, self.spec.kind, unit.symbol)
         except InputError:
@@ -155,7 +183,8 @@ class QuantityField(Field):
             return
         other = "si" if self.session.system == "us" else "us"
         here, there = (format_si(reading.si, self.spec.kind, system) for system in (self.session.system, other))
-        self._say(f"reads as {here}" + (f" = {there}" if there != here else ""), "faint")
+        told = f", {way}" if way else "; end with ~ if it is by eye, with ? if it is assumed"
+        self._say(f"reads as {here}" + (f" = {there}" if there != here else "") + told, "faint")
 
     def _say(self, text: str, role: str) -> None:
         self.said.setText(text)
@@ -171,7 +200,7 @@ class QuantityField(Field):
             self._clear()
             return
         try:
-            value = typed(text, self.spec, self.session.unit(self.spec.kind).symbol)
+            value = typed_with_way(text, self.spec, self.session.unit(self.spec.kind).symbol)
             self.edit.setModified(False)
             self.session.apply(set_value(self.path, value, f"{self.text} {value.as_typed}"))
         except InputError as error:
@@ -203,7 +232,7 @@ class QuantityField(Field):
             self.edit.setText(text)
             self.edit.setCursorPosition(0)
         self.origin.setText(
-            value.origin if isinstance(value, Quantity) else "optional" if self.spec.help.startswith("Empty") else "not known"
+            origin_word(value) if isinstance(value, Quantity) else "optional" if self.spec.help.startswith("Empty") else "not known"
         )
         restyle(self.edit, "wrong", False)
         self.edit.setAccessibleDescription("")

@@ -123,8 +123,9 @@ class FitBoard(QWidget):
         if fit is None:
             return
         wanted: dict[tuple[View, str], tuple[str, QPointF]] = {}
-        core = next(body for body in fit.parts if body.key == "core")
-        for view in VIEWS:
+        core = next((body for body in fit.parts if body.key == "core"), None)
+        for view in VIEWS if core else ():
+            assert core
             at = self.views[view].map(QPointF(*flat(view, core.solid.centre)))
             wanted[(view, "package")] = (f"Package, {TITLES[view].lower()}", at)
         for number, fan in enumerate(self.session.build.package.fans, 1):
@@ -223,7 +224,7 @@ class FitBoard(QWidget):
 
     def _verdict(self) -> str:
         fit = self.fit
-        if fit is None or not fit.surveyed:
+        if fit is None or (fit.chosen and not fit.surveyed):
             return "Not surveyed: nothing round the package is measured yet"
         return verdict_sentence(fit)
 

@@ -165,6 +165,7 @@ class PageView(ScrolledColumn):
         """Sections of groups that stand as they stood are kept with their fields."""
         body, column = self.blank(2)
         self.said = Said()
+        self._acts(column, page.leading)
         column.addLayout(self.said)
         kept = {section.group: section for section in self.sections if section.made}
         self.sections = []
@@ -173,12 +174,7 @@ class PageView(ScrolledColumn):
             section.refresh()
             self.sections.append(section)
             column.addWidget(section)
-        for k in range(0, len(page.actions), ACTIONS_A_LINE):
-            line = QHBoxLayout()
-            for name, code in page.actions[k : k + ACTIONS_A_LINE]:
-                line.addWidget(button(name, self.actions[code]))
-            line.addStretch(1)
-            column.addLayout(line)
+        self._acts(column, page.actions)
         column.addStretch(1)
         replace_body(self, body)
         room = AT_ONCE
@@ -188,6 +184,15 @@ class PageView(ScrolledColumn):
                 break
             section.make()
         self._make_seen()
+
+    def _acts(self, column: QVBoxLayout, acts: tuple[tuple[str, str], ...]) -> None:
+        """Buttons, so many a line."""
+        for k in range(0, len(acts), ACTIONS_A_LINE):
+            line = QHBoxLayout()
+            for name, code in acts[k : k + ACTIONS_A_LINE]:
+                line.addWidget(button(name, self.actions[code]))
+            line.addStretch(1)
+            column.addLayout(line)
 
     def _make_seen(self) -> None:
         """Make what has come into view, and a screen's height beyond it."""

@@ -7,6 +7,7 @@ import math
 from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from keelroom.assess.response import Backwards, Response, response, stretches, value_for
+from keelroom.assess.translate import needs_of
 from keelroom.build.edits import set_value
 from keelroom.build.fields import Path, owner_and_spec
 from keelroom.build.quantity import from_si
@@ -116,6 +117,11 @@ class ResponseStrip(QWidget):
         name = next((c.name for c in build.duty_cases if c.id == case), "")
         self.head.setText(f"{spec.label if spec else ''} against {name or 'no duty case'}")
         if case:
+            needs = needs_of(build, build.package, build.duty_case(case))
+            if needs:
+                # Nothing is worked out, and so nothing settles or does not.
+                self._say(f"This duty case first needs {', '.join(need.label.lower() for need in needs[:4])}.")
+                return
             self.worker.ask(lambda: response(build, path, case))
 
     def showEvent(self, event: object) -> None:

@@ -46,7 +46,7 @@ def pages(build: Build) -> tuple[Page, ...]:
                 ),
                 Group("Openings for the air", quantities(vehicle, "grille_area", "exit_area")),
             ),
-            (("From a kind of vehicle…", "vehicle_kind"),),
+            leading=(("From a kind of vehicle…", "vehicle_kind"),),
         ),
         Page(
             "Engine",
@@ -68,7 +68,7 @@ def pages(build: Build) -> tuple[Page, ...]:
                     ),
                 ),
             ),
-            (("From a kind of engine…", "engine_kind"),),
+            leading=(("From a kind of engine…", "engine_kind"),),
         ),
         Page(
             "Limits",

@@ -6,7 +6,10 @@ from PyQt6.QtGui import QCursor
 from PyQt6.QtWidgets import QMenu
 
 from keelroom.build.edits import Change, Edit, added, fresh_id
+from keelroom.build.fields import measured_fields
+from keelroom.build.schema.brief import Engine, Vehicle
 from keelroom.build.schema.build import DutyCase
+from keelroom.gui.saving import ask_about_typed
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.brief.causes import CausesView
 from keelroom.gui.stations.brief.model import pages
@@ -37,12 +40,38 @@ class BriefStation(Form):
     def _vehicle_kind(self) -> None:
         from keelroom.catalogue.load import vehicles
 
-        self._menu({v.name: Edit(f"Vehicle: {v.name}", (Change(("brief", "vehicle"), v),)) for v in vehicles()})
+        self._kinds("vehicle", vehicles())
 
     def _engine_kind(self) -> None:
         from keelroom.catalogue.load import engines
 
-        self._menu({e.name: Edit(f"Engine: {e.name}", (Change(("brief", "engine"), e),)) for e in engines()})
+        self._kinds("engine", engines())
+
+    def _kinds(self, section: str, kinds: tuple[Vehicle, ...] | tuple[Engine, ...]) -> None:
+        """Usual kinds to begin from; what was measured is never written over without asking."""
+        menu = QMenu(self)
+        for kind in kinds:
+            action = menu.addAction(kind.name)
+            assert action is not None
+            action.triggered.connect(lambda _checked=False, kind=kind: self._take_kind(section, kind))
+        menu.popup(QCursor.pos())
+
+    def _take_kind(self, section: str, kind: Vehicle | Engine) -> None:
+        present = getattr(self.session.build.brief, section)
+        measured = {
+            path[-1]: (spec.label, value)
+            for path, spec, value in measured_fields(present)
+            if value is not None and value.origin == "measured"
+        }
+        label = f"{section.capitalize()}: {kind.name}"
+        if measured:
+            answer = ask_about_typed(self, label, [words for words, _ in measured.values()])
+            if not answer:
+                return
+            if answer == "keep":
+                kept = {name: value for name, (_, value) in measured.items()}
+                kind = kind.model_copy(update=kept | ({"name": present.name} if present.name else {}))
+        self.session.attempt(Edit(label, (Change(("brief", section), kind),)))
 
     def _coolant_kind(self) -> None:
         from keelroom.catalogue.load import coolants

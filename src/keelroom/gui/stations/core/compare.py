@@ -64,7 +64,13 @@ class CompareView(QWidget):
 
     def refresh(self) -> None:
         build = self.session.build
-        self.schools.setText(self._schools())
+        missing = self.session.needed
+        self.table.setVisible(not missing)
+        self.schools.setText(
+            f"First needed: {missing}. Every core is then solved here with this package’s fans." if missing else self._schools()
+        )
+        if missing:
+            return
         if self.asked is not build:
             self.asked = build
             own = tuple(core for core in build.own_cores if core.name not in {c.name for c in cores()})
@@ -109,10 +115,14 @@ def sweeps_page(session: Session) -> SoughtPage:
 
     def question():  # type: ignore[no-untyped-def]
         build, case = session.build, session.case
+        if session.needed:
+            return lambda: ()
         return lambda: tuple(sweep(build, field, case) for field in ("fin_density", "depth"))
 
     def fill(column: QVBoxLayout, found: tuple[Sweep, ...]) -> None:
         name = next((c.name for c in session.build.duty_cases if c.id == session.case), "")
+        if not found:
+            column.addWidget(label(f"First needed: {session.needed}.", wrap=True))
         for swept in found:
             column.addWidget(label(_head(swept, session), "head", wrap=True))
             chart = Chart(session, f"{swept.answer.label} swept against {name}")

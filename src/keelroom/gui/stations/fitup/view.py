@@ -124,7 +124,12 @@ class FitUpStation(Form):
             if hole.id not in taken and hole.x and hole.y and hole.z:
                 made.append(bracket_to(build, hole.id, (*present, *made)))
         if not made:
-            self.session.told.emit("Every fully measured hole has a bracket; measure more holes at Survey")
+            whole = [hole for hole in build.survey.holes if hole.x and hole.y and hole.z]
+            self.session.told.emit(
+                "Every fully measured hole has a bracket; measure more holes at Survey"
+                if whole
+                else "No hole is fully measured yet: measure where it lies across, its height and its depth at Survey first"
+            )
             return
         where = ("packages", build.active, "brackets")
         self.session.attempt(Edit("One bracket to each surveyed hole", (Change(where, (*present, *made)),)))
