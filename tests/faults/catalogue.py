@@ -16,10 +16,10 @@ class Fault(NamedTuple):
     tests: tuple[str, ...]
 
 
-FACTS, OUTSIDE, ASSESS = "tests/properties/test_facts.py", "tests/reference/test_outside_values.py", "tests/unit/test_assess.py"
+FACTS, OUTSIDE, ASSESS = "tests/properties/test_facts.py", "tests/reference/test_outside_values.py", "tests/unit/assess/test_assess.py"
 NETWORK = "tests/properties/test_network.py"
-ELECTRICAL, CIRCUITS = "tests/reference/test_electrical_outside.py", "tests/unit/test_electrical.py"
-PACKAGING, FITUP = "tests/reference/test_packaging_outside.py", "tests/unit/test_fitup.py"
+ELECTRICAL, CIRCUITS = "tests/reference/test_electrical_outside.py", "tests/unit/assess/electrical/test_circuits.py"
+PACKAGING, FITUP = "tests/reference/test_packaging_outside.py", "tests/unit/assess/fit/test_fit.py"
 SCALAR = "tests/reference/test_scalar_agreement.py::test_every_point_agrees_to_a_millionth"
 
 FAULTS = (

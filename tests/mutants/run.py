@@ -31,9 +31,9 @@ MOST_SECONDS = 150.0
 BY_HAND = (
     "test_by_hand.py",
     "test_sentences.py",
-    "test_electrical.py",
+    "test_circuits.py",
     "test_findings.py",
-    "test_fitup.py",
+    "test_fit.py",
     "test_assess.py",
     "test_chains.py",
 )
@@ -48,7 +48,7 @@ DEADLINE = 240
 def seen(target: Path) -> dict[str, tuple[float, list[str]]]:
     """What each test calls."""
     parts = []
-    files = sorted(str(p.relative_to(HERE)) for suite in SUITES for p in (HERE / suite).glob("test_*.py") if p.name not in SLOW)
+    files = sorted(str(p.relative_to(HERE)) for suite in SUITES for p in (HERE / suite).rglob("test_*.py") if p.name not in SLOW)
     for turn in range(2):
         part = target.with_suffix(f".{turn}.json")
         command = [

@@ -104,7 +104,7 @@ def survey(build: Build, package: Package, assessment: Assessment) -> Found:
 
 def _inside_the_core(build: Build, package: Package, found: Fit) -> Found:
     """An obstacle that cannot be where it was measured as long as the core stands there."""
-    for item in found.others:
+    for item in found.others if found.parts else ():
         if not item.key.startswith("obstacle:") or item.unknown:
             continue
         centre = item.solid.centre

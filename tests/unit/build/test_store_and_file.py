@@ -162,7 +162,7 @@ def test_untouched_sections_stay_identical(demo):
 
 FIELDS = [
     (path, spec, value)
-    for path, spec, value in measured_fields(file.load(Path(__file__).parents[2] / "src/keelroom/assets/demo.keelroom"))
+    for path, spec, value in measured_fields(file.load(Path(__file__).parents[3] / "src/keelroom/assets/demo.keelroom"))
     if value
 ]
 
@@ -176,7 +176,7 @@ ACTS = st.one_of(
 @given(st.lists(ACTS, min_size=1, max_size=16))
 def test_any_sequence_undone_gives_every_earlier_document(acts):
     """Merged or not, saved between or not: a plain list of the documents seen is what undo and redo walk."""
-    store = Store(file.load(Path(__file__).parents[2] / "src/keelroom/assets/demo.keelroom"))
+    store = Store(file.load(Path(__file__).parents[3] / "src/keelroom/assets/demo.keelroom"))
     seen, at, key = [store.build], 0, ""
     for act, *what in acts:
         if act in ("undo", "redo"):

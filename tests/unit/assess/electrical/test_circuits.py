@@ -43,7 +43,7 @@ from keelroom.units import KINDS
 from keelroom.units import parse as read
 from tests.changes import on
 from tests.conftest import DEMO
-from tests.unit.test_assess import GOLDEN
+from tests.unit.assess.test_assess import GOLDEN
 
 BUILD = load(DEMO)
 FANS = ("packages", "p1", "circuits", "circuit1")

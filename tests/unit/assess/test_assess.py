@@ -27,7 +27,7 @@ from keelroom.build.schema.package import CurvePoint, Package, Shroud
 from keelroom.errors import DocumentError, InputError
 from tests.conftest import DEMO
 
-GOLDEN = Path(__file__).parents[1] / "golden"
+GOLDEN = Path(__file__).parents[2] / "golden"
 BUILD = load(DEMO)
 
 

@@ -17,7 +17,7 @@ from keelroom.build.schema.package import Cover, CurvePoint, Cut
 from keelroom.build.schema.survey import Corner, Hood, SecondReading, Survey
 from tests.changes import on
 from tests.conftest import DEMO
-from tests.unit.test_electrical import WRONG
+from tests.unit.assess.electrical.test_circuits import WRONG
 
 BUILD = load(DEMO)
 P1, P2, P3 = (("packages", name) for name in ("p1", "p2", "p3"))
