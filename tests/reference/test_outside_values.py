@@ -1,7 +1,5 @@
 """Published values, package oracles and facts of the trade; sources are named in `outside.py` and beside each test."""
 
-import math
-
 import fluids
 import ht
 import iapws
@@ -89,15 +87,6 @@ def test_moist_air_density_against_coolprop():
     state = air.air_state(at(0.0), at(38.0), at(0.6))
     expected = 1 / HAPropsSI("Vha", "T", 311.15, "P", 101325, "R", 0.6)
     assert float(air.density(state, at(38.0))[0]) == pytest.approx(expected, rel=2e-3)
-
-
-@pytest.mark.parametrize(("Re", "Pr"), [(5000.0, 6.0), (2e4, 9.0)])
-def test_gnielinski_against_ht(Re, Pr):
-    """ht's correlation itself, not its dispatcher."""
-    f = (0.79 * math.log(Re) - 1.64) ** -2
-    assert float(tube_side.gnielinski_nusselt(at(Re), at(Pr))[0]) == pytest.approx(
-        ht.conv_internal.turbulent_Gnielinski(Re, Pr, f), rel=1e-9
-    )
 
 
 def test_tube_side_is_continuous_through_transition():

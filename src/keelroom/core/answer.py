@@ -87,7 +87,10 @@ class Answer(NamedTuple):
 
 
 def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, int], start: Answer | None = None) -> Answer:
-    """Temperatures, bands and margins of n points. fan_doubt (n,): standard doubt of the fans' shut-off pressure."""
+    """Temperatures, bands and margins of n points. fan_doubt (n,): standard doubt of the fans' shut-off pressure.
+
+    Source: first-order propagation of independent doubts through the heat margin; raises SolveError as `solve` does.
+    """
     n = len(points.limit)
     variants = _variants(points)
     prepared = prepare(variants, layout, start.prepared if start else None, alike=3 + len(AMBIENTS))
@@ -250,6 +253,7 @@ def _through(at: Floats, values: Floats, x: Floats) -> Floats:
 
 def worth_of_flow(points: Points, answer: Answer, factor: float) -> Floats:
     """Kelvin (n,) the engine would settle cooler with the coolant `factor` times as fast in the tubes, to first order: the film's share of the
+    factor > 0, near 1 to 2. Source: resistances in series, first order.
     resistance shrinks as its Nusselt number rises, the rest stays."""
     solution = answer.solution
     state, fixed = solution.state, solution.fixed

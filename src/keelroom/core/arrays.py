@@ -23,7 +23,10 @@ T = TypeVar("T")
 
 
 def stack(items: Sequence[T]) -> T:
-    """One record with arrays (n, ...) from n alike records of scalars or arrays, nested ones too."""
+    """One record with arrays (n, ...) from n alike records of scalars or arrays, nested ones too.
+
+    Raises ValueError where the records are not alike.
+    """
     first: Any = items[0]
     columns = zip(*(tuple(item) for item in items), strict=True)  # type: ignore[arg-type]
     values = [stack(column) if isinstance(column[0], tuple) else _column(column) for column in columns]
@@ -51,7 +54,10 @@ def _rows(value: Floats, index: Any) -> Floats:
 
 
 def take(item: T, index: Any) -> T:
-    """The points `index` of a stacked record, nested ones too; what is no array stays as it is."""
+    """The points `index` of a stacked record, nested ones too; what is no array stays as it is.
+
+    Arrays (n, …) become (len(index), …).
+    """
     record: Any = item
     values = [_rows(v, index) if type(v) is np.ndarray else take(v, index) if isinstance(v, tuple) else v for v in record]
     made: T = type(record)(*values)
@@ -59,12 +65,18 @@ def take(item: T, index: Any) -> T:
 
 
 def same(a: Any, b: Any) -> bool:
-    """Whether two stacked records hold the same figures, nested ones too."""
+    """Whether two stacked records hold the same figures, nested ones too.
+
+    Any like shapes.
+    """
     return all(same(x, y) if isinstance(x, tuple) else np.array_equal(x, y) for x, y in zip(a, b, strict=True))
 
 
 def put(item: T, index: Any, part: T) -> T:
-    """`item` with the points `index` replaced by those of `part`."""
+    """`item` with the points `index` replaced by those of `part`.
+
+    index: whole numbers 0..n-1, as many as part has points.
+    """
     record: Any = item
     values: list[Any] = []
     for value, new in zip(record, part, strict=True):  # type: ignore[call-overload]
@@ -77,6 +89,9 @@ def put(item: T, index: Any, part: T) -> T:
 
 
 def unit_share(value: Floats) -> Floats:
-    """`value` held between 0 and 1 (np.clip costs twice as much on small arrays)."""
+    """`value` held between 0 and 1 (np.clip costs twice as much on small arrays).
+
+    Any shape; 0..1.
+    """
     held: Floats = np.minimum(np.maximum(value, 0.0), 1.0)
     return held

@@ -39,6 +39,7 @@ def settle(
     """Where n points settle, switching fans followed to their on and off points.
 
     fixed, start : as `solve` takes them.  Raises SolveError as `solve` does.
+    All (n,), temperatures [degC]. Source: a contact with hysteresis has no steady state of its own; checked by an event simulation.
     """
     fixed = fixed or prepare(points, layout)
     mean = solve(points, layout, fixed, start)
@@ -62,13 +63,19 @@ def settle(
 
 
 def outlet_where(points: Points, state: State, reading: Floats) -> Floats:
-    """Engine-outlet temperature (n,) at which the sensor gives `reading` (n,), from what it gives at `state`; the drop over the core as there."""
+    """Engine-outlet temperature (n,) at which the sensor gives `reading` (n,), from what it gives at `state`; the drop over the core as there.
+
+    Source: linear in the probe’s share of the air.
+    """
     outlet: Floats = state.temperature + (reading - state.reading) / (1 - points.fans.sensing.fins)
     return outlet
 
 
 def topped(points: Points, state: State, temperature: Floats) -> Floats:
-    """The top of the swing (n,) where the mean over off and on times were `temperature` (n,)."""
+    """The top of the swing (n,) where the mean over off and on times were `temperature` (n,).
+
+    Source: as `settle`.
+    """
     reading = state.reading + (temperature - state.temperature) * (1 - points.fans.sensing.fins)
     stage = cycling(points.fans.law, reading)
     top: Floats = np.where(stage.present, outlet_where(points, state, stage.on), temperature)

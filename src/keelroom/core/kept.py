@@ -60,7 +60,10 @@ class Kept:
 
 
 def in_one_go(function: Callable[P, R]) -> Callable[P, R]:
-    """A call that shares stages among its own steps: where nobody keeps any, it does so for as long as it lasts."""
+    """A call that shares stages among its own steps: where nobody keeps any, it does so for as long as it lasts.
+
+    Raises nothing of its own.
+    """
 
     @wraps(function)
     def called(*given: P.args, **named: P.kwargs) -> R:
@@ -73,12 +76,18 @@ def in_one_go(function: Callable[P, R]) -> Callable[P, R]:
 
 
 def by_identity(most: int) -> Callable[[Callable[..., R]], Callable[..., R]]:
-    """Keep up to `most` results of a pure stage, found by the very objects it was given."""
+    """Keep up to `most` results of a pure stage, found by the very objects it was given.
+
+    Raises nothing of its own; the oldest result goes first.
+    """
     return _keeping(most, lambda given: tuple(map(id, given)))
 
 
 def by_value(most: int) -> Callable[[Callable[..., R]], Callable[..., R]]:
-    """Keep up to `most` results of a pure stage, found by the values it was given."""
+    """Keep up to `most` results of a pure stage, found by the values it was given.
+
+    Raises nothing of its own; arguments must be hashable.
+    """
     return _keeping(most, lambda given: given)
 
 

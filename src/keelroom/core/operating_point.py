@@ -232,6 +232,7 @@ def prepare(points: Points, layout: tuple[bool, int, int], start: Fixed | None =
     layout : (crossflow, passes, layers) shared by all points
     start  : the same for like points, whose flows the search for this one's flows begins at
     alike  : the points are so many stacks of the same ones, varied a little; the air past stopped fans is taken from the first
+    Temperatures [degC], flows [kg/s]. Raises SolveError where the air path does not balance.
     """
     known = start is not None and same(points.core, start.core_was)
     surfaces = start.surfaces if start and known else core_surfaces(points.core)
@@ -266,14 +267,20 @@ def prepare(points: Points, layout: tuple[bool, int, int], start: Fixed | None =
 
 
 def tube_layout(core: CoreGeometry, layout: tuple[bool, int, int]) -> tuple[Floats, Floats]:
-    """Tubes in parallel in each pass, and their length [m]; (n,) each."""
+    """Tubes in parallel in each pass, and their length [m]; (n,) each.
+
+    Source: definition.
+    """
     crossflow, passes, _ = layout
     length, across = (core.face_width, core.face_height) if crossflow else (core.face_height, core.face_width)
     return across / (core.fin_height + core.tube_height) * core.rows / passes, length
 
 
 def tube_aspect(core: CoreGeometry) -> Floats:
-    """Inner height over width of a tube (n,)."""
+    """Inner height over width of a tube (n,).
+
+    Source: definition.
+    """
     return (core.tube_height - 2 * core.tube_wall) / (core.tube_width - 2 * core.tube_wall)
 
 
@@ -287,17 +294,26 @@ def _loop(points: Points, surfaces: CoreSurfaces, layout: tuple[bool, int, int])
 
 
 def softened(rise: Floats) -> Floats:
-    """A rise of air temperature (n,) [K] that tends to MOST_AIR_RISE where hardly any air moves."""
+    """A rise of air temperature (n,) [K] that tends to MOST_AIR_RISE where hardly any air moves.
+
+    Source: a form of our own: nothing changes near nought, and it never passes MOST_AIR_RISE.
+    """
     return rise / (1 + rise / MOST_AIR_RISE)
 
 
 def cover_heat(covers: Covers, heat: EngineHeat) -> Floats:
-    """Heat (n, C) [W] each cover would give to its air."""
+    """Heat (n, C) [W] each cover would give to its air.
+
+    Source: shares of the engine’s losses, common practice.
+    """
     return covers.heat + covers.gearbox * heat.gearbox_loss[:, None] + covers.oil * heat.oil[:, None] + covers.charge * heat.charge[:, None]
 
 
 def cover_rise(covers: Covers, heat: Floats, core: Floats, cp: Floats) -> tuple[Floats, Floats]:
-    """Kelvin each cover heats its air, and the air through it [kg/s]; (n, C). core: (n, K) flow of each class."""
+    """Kelvin each cover heats its air, and the air through it [kg/s]; (n, C). core: (n, K) flow of each class.
+
+    Source: heat balance of the air.
+    """
     flow = (np.maximum(core, 0.0)[:, None, :] @ covers.covered)[:, 0, :]
     rise = heat / (np.maximum(flow, LEAST_FLOW) * cp[:, None])
     return np.where(covers.cuts_out > 0, np.minimum(rise, CONDENSER_RISE), softened(rise)), flow
@@ -348,7 +364,10 @@ def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
 
 
 def commanded(fixed: Fixed, command: Floats, which: str, part: str = "flows") -> Floats:
-    """A mean over the fans' off and on times: `which` of flows, breath or heat with the fans at `command` (n,)."""
+    """A mean over the fans' off and on times: `which` of flows, breath or heat with the fans at `command` (n,).
+
+    Source: mean over times.
+    """
     off, on = (getattr(getattr(air, part), which) for air in (fixed.stopped, fixed.running))
     share = command.reshape(-1, *[1] * (on.ndim - 1))
     mean: Floats = off + share * (on - off)
@@ -386,12 +405,16 @@ def evaluate(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[bo
 
     Between the fans' off and on temperatures the mean flow over their on and off times is used.
     layout : (crossflow, passes, layers) shared by all points
+    Source: KAYS_LONDON marching with the correlations of its parts.
     """
     return _evaluated(points, fixed, temperature, layout)[0]
 
 
 def face_heat(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[bool, int, int]) -> tuple[State, Meeting, FaceHeat]:
-    """The same with what every cell meets and gives, for maps of the face."""
+    """The same with what every cell meets and gives, for maps of the face.
+
+    Temperatures [degC], heat [W].
+    """
     return _evaluated(points, fixed, temperature, layout)
 
 
@@ -466,7 +489,10 @@ class TubeSide(NamedTuple):
 
 
 def tube_side(points: Points, fixed: Fixed, temperatures: tuple[Floats, Floats], core_flow: Floats) -> TubeSide:
-    """Film, fouling and bond in series. temperatures: coolant in, air in [degC]; core_flow (n,) [m3/s]"""
+    """Film, fouling and bond in series. temperatures: coolant in, air in [degC]; core_flow (n,) [m3/s]
+
+    Source: TALER, SHAH_LONDON.
+    """
     core, surfaces = points.core, fixed.surfaces
     hot, cold = temperatures
     coolant = coolant_state(points.coolant, 0.7 * hot + 0.3 * 0.5 * (hot + cold))
@@ -502,6 +528,7 @@ def solve(
     is not enough, `settles` is False and the state is the one at the ceiling.
     fixed, start : what `prepare` gave, and temperatures and slopes (n,) of like points to begin at, where at hand
     Raises SolveError when a bracketed point does not converge.
+    Source: bracketed secant on the heat balance.
     """
     fixed = fixed or prepare(points, layout)
     # No colder than the air at the grille: there is heat in, and nothing to take it.
@@ -537,12 +564,18 @@ def _split(points: Points, layout: tuple[bool, int, int], fixed: Fixed, temperat
 
 
 def thermal_mass(points: Points) -> Floats:
-    """Heat capacity of engine and coolant (n,) [J/K]."""
+    """Heat capacity of engine and coolant (n,) [J/K].
+
+    Source: common practice, ±30 %.
+    """
     return heat_capacity(points.engine)
 
 
 def face_reynolds(points: Points, solution: Solution) -> Floats:
-    """Louver Reynolds number at the mean face flux (n,), while the fans run where they run at all: the correlations are stated for 100..3000."""
+    """Louver Reynolds number at the mean face flux (n,), while the fans run where they run at all: the correlations are stated for 100..3000.
+
+    Source: CHANG_WANG.
+    """
     state, surfaces = solution.state, solution.fixed.surfaces
     running = np.maximum(solution.fixed.running.flows.core, 0.0).sum(axis=1)
     flow = np.where(state.command > 0, running, (state.flux * points.network.area).sum(axis=1))

@@ -14,17 +14,26 @@ Outline = tuple[Point, ...]
 
 
 def area(outline: Outline) -> float:
-    """Area [m2], positive where the corners run anticlockwise."""
+    """Area [m2], positive where the corners run anticlockwise.
+
+    Source: the shoelace formula.
+    """
     return sum(x0 * y1 - x1 * y0 for (x0, y0), (x1, y1) in edges(outline)) / 2
 
 
 def edges(outline: Outline) -> list[tuple[Point, Point]]:
-    """The edges, each from its corner to the next."""
+    """The edges, each from its corner to the next.
+
+    Corners (x, y) [m].
+    """
     return [(point, outline[(i + 1) % len(outline)]) for i, point in enumerate(outline)]
 
 
 def crossing(outline: Outline) -> tuple[int, int] | None:
-    """Numbers (from 0) of two edges that cross or touch where they should not; None where the outline is simple."""
+    """Numbers (from 0) of two edges that cross or touch where they should not; None where the outline is simple.
+
+    Corners [m]; none of the first n edges is left out.
+    """
     sides = edges(outline)
     count = len(sides)
     for i in range(count):
@@ -59,7 +68,10 @@ def _cross(a: Point, b: Point, c: Point, d: Point, neighbours: bool) -> bool:
 
 
 def within(points: tuple[Floats, Floats], outline: Outline) -> Bools:
-    """Which points (x and y of any like shape) lie inside, by counting the edges a ray to the right crosses."""
+    """Which points (x and y of any like shape) lie inside, by counting the edges a ray to the right crosses.
+
+    Coordinates [m]. Source: even-odd rule.
+    """
     x, y = points
     inside = np.zeros(np.shape(x), bool)
     for (x0, y0), (x1, y1) in edges(outline):
@@ -71,7 +83,10 @@ def within(points: tuple[Floats, Floats], outline: Outline) -> Bools:
 
 
 def to_edge(point: Point, start: Point, end: Point) -> float:
-    """Distance [m] from a point to an edge."""
+    """Distance [m] from a point to an edge.
+
+    Source: projection.
+    """
     length = math.hypot(end[0] - start[0], end[1] - start[1])
     if length == 0:
         return math.hypot(point[0] - start[0], point[1] - start[1])
@@ -81,17 +96,26 @@ def to_edge(point: Point, start: Point, end: Point) -> float:
 
 
 def to_outline(point: Point, outline: Outline) -> float:
-    """Distance [m] from a point to the nearest edge."""
+    """Distance [m] from a point to the nearest edge.
+
+    Source: projection.
+    """
     return min(to_edge(point, *side) for side in edges(outline))
 
 
 def rectangle(left: float, bottom: float, wide: float, high: float) -> Outline:
-    """The outline of a rectangle, anticlockwise from its lower left corner."""
+    """The outline of a rectangle, anticlockwise from its lower left corner.
+
+    left, bottom, width, height [m].
+    """
     return ((left, bottom), (left + wide, bottom), (left + wide, bottom + high), (left, bottom + high))
 
 
 def circle(centre: Point, radius: float, steps: int) -> Outline:
-    """A circle as a polygon, anticlockwise."""
+    """A circle as a polygon, anticlockwise.
+
+    radius [m], centre [m].
+    """
     turns = [2 * math.pi * k / steps for k in range(steps)]
     return tuple((centre[0] + radius * math.cos(a), centre[1] + radius * math.sin(a)) for a in turns)
 
@@ -101,7 +125,10 @@ Box = tuple[float, float, float, float]
 
 
 def clipped(outline: Outline, box: Box) -> Outline:
-    """The part of a convex outline inside a box; empty where none is. Source: Sutherland and Hodgman, from memory."""
+    """The part of a convex outline inside a box; empty where none is. Source: Sutherland and Hodgman, from memory.
+
+    Corners and box [m].
+    """
     left, bottom, wide, high = box
     for axis, limit, sign in ((0, left, 1.0), (0, left + wide, -1.0), (1, bottom, 1.0), (1, bottom + high, -1.0)):
         kept: list[Point] = []
@@ -117,7 +144,10 @@ def clipped(outline: Outline, box: Box) -> Outline:
 
 
 def clipped_line(start: Point, end: Point, box: Box) -> tuple[Point, Point] | None:
-    """The part of a straight line inside a box; None where none is. Source: Liang and Barsky, from memory."""
+    """The part of a straight line inside a box; None where none is. Source: Liang and Barsky, from memory.
+
+    Ends and box [m].
+    """
     left, bottom, wide, high = box
     near, far = 0.0, 1.0
     for axis, low, room in ((0, left, wide), (1, bottom, high)):

@@ -10,7 +10,10 @@ SMALL_EIGHT_LIMIT, LARGE_EIGHT_AT = 5.0e-3, 7.5e-3
 
 
 def face_area_wanted(displacement: float) -> float:
-    """Face area [m2] the frontal-area rule asks for: as many square inches as the engine has cubic inches."""
+    """Face area [m2] the frontal-area rule asks for: as many square inches as the engine has cubic inches.
+
+    Source: PRACTICE.
+    """
     return displacement / CUBIC_INCH * SQUARE_INCH
 
 
@@ -19,6 +22,7 @@ def airflow_wanted(displacement: float, cylinders: float) -> float:
 
     displacement [m3], > 0. Engines of up to six cylinders take the V6 figure; a V8 over 5 L is placed on
     the straight line from 2 800 CFM at 5 L to 5 000 CFM at 7.5 L.
+    Source: PRACTICE.
     """
     if cylinders <= 6:
         return SIX_CYLINDERS

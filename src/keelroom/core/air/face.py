@@ -79,7 +79,10 @@ class FaceClasses(NamedTuple):
 
 
 def face_points(width: float, height: float) -> tuple[Floats, Floats]:
-    """Sample points (ny*s, nx*s) x and y [m] over the face; row 0 is at the top."""
+    """Sample points (ny*s, nx*s) x and y [m] over the face; row 0 is at the top.
+
+    Source: midpoint rule, s points a side.
+    """
     ny, nx = (side * SUBDIVIDE for side in GRID)
     x = (np.arange(nx) + 0.5) / nx * width
     y = (1 - (np.arange(ny) + 0.5) / ny) * height
@@ -87,7 +90,10 @@ def face_points(width: float, height: float) -> tuple[Floats, Floats]:
 
 
 def inside(points: tuple[Floats, Floats], rectangle: Rectangle) -> Bools:
-    """Which points lie in the rectangle."""
+    """Which points lie in the rectangle.
+
+    x, y (…) [m]; box as left, bottom, width, height [m].
+    """
     x, y = points
     left, bottom, wide, high = rectangle
     within: Bools = (x >= left) & (x <= left + wide) & (y >= bottom) & (y <= bottom + high)
@@ -97,7 +103,10 @@ def inside(points: tuple[Floats, Floats], rectangle: Rectangle) -> Bools:
 def face_classes(
     size: tuple[float, float], opening: Outline | None, covers: tuple[Rectangle | None, ...], zones: tuple[Zone, ...]
 ) -> FaceClasses:
-    """The classes of a face. size: width, height [m]; opening: corners of the panel's opening in face coordinates, None: no panel in the way; a cover None: over the whole face."""
+    """The classes of a face. size: width, height [m]; opening: corners of the panel's opening in face coordinates, None: no panel in the way; a cover None: over the whole face.
+
+    Source: definition; shares by sampled points, good to a few per mille of the face.
+    """
     points = face_points(*size)
     free = np.ones(points[0].shape, bool) if opening is None else within(points, opening)
     free &= ~_behind_hubs(points, zones)
@@ -198,6 +207,7 @@ class Lanes(NamedTuple):
 
 def widened(classes: FaceClasses, step: int) -> FaceClasses:
     """The classes with empty ones added up to a multiple of `step`, so that a nudge which makes or unmakes a class keeps
+    Shapes (cells, K) become (cells, K + more); raises nothing.
     every array's shape (and the search may begin at the last answer)."""
     present = len(classes.area)
     total = -(-present // step) * step
@@ -226,6 +236,7 @@ def as_lanes(mix: Floats, crossflow: bool, passes: int) -> Lanes:
 
     Lanes with the same mix carry the same air and are merged into one that stands for them all; not where
     there are several passes, because lanes of different passes carry different coolant.
+    mix (ny, nx, K) shares; lanes (L, cells, K) of like ones merged, weight (L,) sums to 1.
     """
     lanes = mix if crossflow else mix.transpose(1, 0, 2)
     if passes > 1:
@@ -236,7 +247,10 @@ def as_lanes(mix: Floats, crossflow: bool, passes: int) -> Lanes:
 
 
 def lane_of_rows(mix: Floats, crossflow: bool, passes: int) -> list[int]:
-    """Which merged lane each row (or column) of the face belongs to, to lay a lane's figures back on the face."""
+    """Which merged lane each row (or column) of the face belongs to, to lay a lane's figures back on the face.
+
+    (ny,) or (nx,) whole numbers 0..L-1.
+    """
     lanes = mix if crossflow else mix.transpose(1, 0, 2)
     if passes > 1:
         return list(range(len(lanes)))
@@ -245,7 +259,10 @@ def lane_of_rows(mix: Floats, crossflow: bool, passes: int) -> list[int]:
 
 
 def padded(lanes: Lanes, count: int, classes: int) -> Lanes:
-    """The lanes with copies of the last one that stand for nothing, and classes with no share, so that faces can be stacked."""
+    """The lanes with copies of the last one that stand for nothing, and classes with no share, so that faces can be stacked.
+
+    lanes, classes: at least as many as there are.
+    """
     extra = count - len(lanes.weight)
     mix = np.concatenate([lanes.mix, np.repeat(lanes.mix[-1:], extra, axis=0)])
     mix = np.pad(mix, ((0, 0), (0, 0), (0, classes - mix.shape[2])))

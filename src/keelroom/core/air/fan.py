@@ -47,6 +47,7 @@ def generic_curve(free_air_flow: float, power: float, blade: str, derate: float,
 
     free_air_flow [m3/s] as advertised; power [W] electrical; blade 'curved' or 'straight'; derate 0..1
     annulus [m2] between hub and ring.  Shut-off from air power; doubt SHUTOFF_DOUBT must be carried with it.
+    flow [m3/s] free air, power [W], all > 0. Source: FAN_LAWS; its shape common practice, shut-off by motor power.
     """
     flow = free_air_flow * derate
     pressure = EFFICIENCY[blade] * power / (PEAK_OF_SHAPE * flow)
@@ -60,6 +61,7 @@ def typed_curve(points: tuple[tuple[float, float], ...], annulus: float) -> FanC
 
     The ends are carried to zero flow and zero pressure by the outer straight lines; between points a
     shape-preserving cubic. Raises InputError naming the point that breaks the order.
+    Source: monotone cubic (Fritsch and Carlson, from memory).
     """
     flow, pressure = (np.array(column, float) for column in zip(*sorted(points), strict=True))
     if len(flow) < 2:
@@ -90,7 +92,10 @@ def _cubics(knots: Floats, slopes: Floats) -> Floats:
 
 
 def no_fan() -> FanCurve:
-    """The stand-in for a place in the array with no fan."""
+    """The stand-in for a place in the array with no fan.
+
+    Flow and pressure 1 so that nothing divides by nothing; present 0.
+    """
     one = np.array(1.0)
     return FanCurve(np.array(0.0), one, one, _cubics(np.linspace(1, 0, KNOTS), -np.ones(KNOTS)), one)
 

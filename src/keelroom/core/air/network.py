@@ -110,7 +110,10 @@ Drop = Callable[[Floats, Breath], Floats]
 
 
 def incidence(front: Floats, rear: Floats, fan_zone: tuple[int, ...], pushers: tuple[bool, ...]) -> Floats:
-    """Incidence (B, N) of one network. front, rear (K,): nodes of the classes; fan_zone: node of each fan; pushers: per zone."""
+    """Incidence (B, N) of one network. front, rear (K,): nodes of the classes; fan_zone: node of each fan; pushers: per zone.
+
+    -1 where a branch leaves a node, +1 where it enters, 0 else. Source: definition.
+    """
     ends: list[tuple[int | None, int | None]] = [(None, FRONT), (BAY, None), (FRONT, BAY)]
     zones = list(enumerate(pushers, 2))
     ends += [(node, FRONT) if pusher else (BAY, node) for node, pusher in zones]
@@ -133,6 +136,7 @@ def solve_air(
 
     speed : (n, F) share of full speed;  start : branch flows (n, B) of like points, to begin from
     Raises SolveError when the imbalance does not fall under TOLERANCE and CLOSURE.
+    Source: nodal Newton with the branch laws of FAN_LAWS, orifices and square losses.
     """
     laws = _Laws(network, curve, speed, drop)
     flow: Floats = laws.first_guess()

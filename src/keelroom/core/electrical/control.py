@@ -29,7 +29,10 @@ class Sensing(NamedTuple):
 
 
 def sensed(sensing: Sensing, outlet: Floats, drop: Floats) -> Floats:
-    """Temperature (n,) [degC] at the sensor. outlet: of the engine [degC]; drop [K]: of the coolant over the core, at most down to the air."""
+    """Temperature (n,) [degC] at the sensor. outlet: of the engine [degC]; drop [K]: of the coolant over the core, at most down to the air.
+
+    Source: FIN_SHARE common practice; the rest a heat balance.
+    """
     at = np.where(sensing.after_core > 0, np.maximum(outlet - drop, sensing.air), outlet)
     return at - sensing.fins * (at - sensing.air)
 
@@ -93,6 +96,7 @@ def law(points: Points, least: tuple[float, float] = (0.0, 0.0), steps: Steps = 
     """One controller's law, not stacked yet, from at most KNOTS points.
 
     least : share of flow and of power always commanded;  steps : its contacts, at most STAGES
+    Temperatures [degC], shares 0..1. Source: definition.
     """
     found: list[tuple[float, float, float]] = []
     for temperature, share, power in sorted(points)[:KNOTS]:
@@ -106,14 +110,20 @@ def law(points: Points, least: tuple[float, float] = (0.0, 0.0), steps: Steps = 
 
 
 def held_law(whole: Law, share: Floats, power: Floats) -> Law:
-    """Laws (n,) that command these shares (n,) whatever the sensor reads."""
+    """Laws (n,) that command these shares (n,) whatever the sensor reads.
+
+    Source: definition.
+    """
     still = np.zeros_like(whole.shares)
     never = Stage(*(np.full_like(value, ABSENT) for value in whole.stages))
     return Law(whole.temperatures, still, still, np.maximum(share, whole.least), np.maximum(power, whole.least_power), never)
 
 
 def risen_share(whole: Law, reading: Floats) -> tuple[Floats, Floats, Bools]:
-    """Shares of flow and power (n,) with the contacts on that a rising reading (n,) has passed, and where there are contacts at all."""
+    """Shares of flow and power (n,) with the contacts on that a rising reading (n,) has passed, and where there are contacts at all.
+
+    reading [degC]. Source: definition.
+    """
     stages = whole.stages
     passed = stages.on <= reading[:, None] + 1e-9
     share, power = (np.where(passed, above, 0.0).max(axis=1) for above in (stages.above, stages.above_power))
@@ -121,7 +131,10 @@ def risen_share(whole: Law, reading: Floats) -> tuple[Floats, Floats, Bools]:
 
 
 def cycling(whole: Law, reading: Floats) -> Stage:
-    """The contact (n,) that opens and closes at a mean reading (n,): its off and on lie round it, and nothing else keeps it on."""
+    """The contact (n,) that opens and closes at a mean reading (n,): its off and on lie round it, and nothing else keeps it on.
+
+    reading [degC]. Source: definition.
+    """
     stages = whole.stages
     inside = (stages.off < reading[:, None]) & (reading[:, None] < stages.on) & (stages.above > whole.least[:, None])
     last = STAGES - 1 - np.argmax(inside[:, ::-1], axis=1)
@@ -131,17 +144,26 @@ def cycling(whole: Law, reading: Floats) -> Stage:
 
 
 def switched(on: float, off: float) -> Points:
-    """A contact with hysteresis: the mean over its on and off times rises between off and on [degC]."""
+    """A contact with hysteresis: the mean over its on and off times rises between off and on [degC].
+
+    Source: the mean over a contact’s times, straight between its points.
+    """
     return ((off, 0.0, 0.0), (max(on, off + LEAST_SPAN), 1.0, 1.0))
 
 
 def switched_steps(on: float, off: float) -> Steps:
-    """The same contact as what it switches."""
+    """The same contact as what it switches.
+
+    on, off [degC]. Source: definition.
+    """
     return ((off, max(on, off + LEAST_SPAN), 0.0, 0.0, 1.0, 1.0),)
 
 
 def staged_steps(first: tuple[float, float], second: tuple[float, float], low: tuple[float, float]) -> Steps:
-    """Two contacts as what they switch, (on, off) [degC] each: none to low, low to all."""
+    """Two contacts as what they switch, (on, off) [degC] each: none to low, low to all.
+
+    Source: definition.
+    """
     (on, off), (second_on, second_off) = first, second
     return (
         (off, max(on, off + LEAST_SPAN), 0.0, 0.0, *low),
@@ -150,7 +172,10 @@ def staged_steps(first: tuple[float, float], second: tuple[float, float], low: t
 
 
 def staged(first: tuple[float, float], second: tuple[float, float], low: tuple[float, float]) -> Points:
-    """Two contacts, (on, off) [degC] each: the first alone gives the shares `low` of flow and power, both give all."""
+    """Two contacts, (on, off) [degC] each: the first alone gives the shares `low` of flow and power, both give all.
+
+    Source: definition; LOW common practice.
+    """
     steps = [(off, max(on, off + LEAST_SPAN)) for on, off in (first, second)]
 
     def at(temperature: float) -> tuple[float, float, float]:
@@ -164,6 +189,7 @@ def ramped(curve: tuple[tuple[float, float], ...]) -> Points:
     """A controller that sets the speed by (temperature [degC], share) points: power goes with the cube of speed (FAN_LAWS).
 
     Nothing under its first point. Each stretch is halved, for power is no straight line over it.
+    Shares 0..1. Source: FAN_LAWS for power.
     """
     points = sorted(curve)[: KNOTS // 2]
     found = [(points[0][0] - LEAST_SPAN, 0.0, 0.0)] if points[0][1] > 0 else []
@@ -184,12 +210,18 @@ def _between(law: Law, values: Floats, reading: Floats) -> Floats:
 
 
 def commanded_share(law: Law, reading: Floats) -> Floats:
-    """Mean share of full flow (n,) 0..1 at what the sensor reads (n,) [degC]."""
+    """Mean share of full flow (n,) 0..1 at what the sensor reads (n,) [degC].
+
+    Source: straight between the law’s points.
+    """
     return np.maximum(_between(law, law.shares, reading), law.least)
 
 
 def power_share(law: Law, reading: Floats) -> Floats:
-    """Mean share of full electrical power (n,) 0..1 at what the sensor reads (n,) [degC]."""
+    """Mean share of full electrical power (n,) 0..1 at what the sensor reads (n,) [degC].
+
+    Source: straight between the law’s points.
+    """
     return np.maximum(_between(law, law.powers, reading), law.least_power)
 
 
@@ -197,6 +229,7 @@ def outlet_for(reading: float, place: Place, air: float, drop: float) -> float:
     """Engine-outlet temperature [degC] at which a sensor in `place` reads `reading` [degC].
 
     air [degC] at the face;  drop [K] of the coolant over the core
+    Source: FIN_SHARE common practice.
     """
     if place == "fins":
         reading = (reading - FIN_SHARE * air) / (1 - FIN_SHARE)
@@ -204,6 +237,9 @@ def outlet_for(reading: float, place: Place, air: float, drop: float) -> float:
 
 
 def reading_at(outlet: float, place: Place, air: float, drop: float) -> float:
-    """What a sensor in `place` reads [degC] at an engine-outlet temperature: the inverse of `outlet_for`."""
+    """What a sensor in `place` reads [degC] at an engine-outlet temperature: the inverse of `outlet_for`.
+
+    Source: FIN_SHARE common practice.
+    """
     at = outlet - (drop if place == "lower_hose" else 0.0)
     return at - FIN_SHARE * (at - air) if place == "fins" else at

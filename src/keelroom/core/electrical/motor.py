@@ -36,6 +36,7 @@ def rating(voltage: float | None, power: float | None, current: float | None) ->
     """Any two of rated volts, watts and amps give the third; all three are compared.
 
     Raises : InputError where fewer than two are known or one is not more than 0
+    [V], [W], [A], each > 0 or None. Source: watts are volts times amps.
     """
     for name, value, unit in (("voltage", voltage, "V"), ("power", power, "W"), ("current", current, "A")):
         if value is not None and value <= 0:
@@ -70,6 +71,7 @@ def motor_power(power: Floats, speed: Floats, ratio: Floats, brushless: Floats) 
     """Electrical power [W] at a speed share and a share `ratio` of the rated voltage.
 
     Brushed: current goes with torque, so with speed squared (FAN_LAWS). Brushless: what the shaft takes, speed cubed.
+    Source: FAN_LAWS; a brushed motor’s current goes with its torque.
     """
     return power * np.where(brushless > 0, speed**3, speed**2 * ratio)
 
@@ -89,7 +91,10 @@ class Motor(NamedTuple):
 
 
 def speed_at(motor: Motor, voltage: float) -> float:
-    """Share of rated speed at `voltage` [V] at the motor."""
+    """Share of rated speed at `voltage` [V] at the motor.
+
+    voltage >= 0. Source: back-voltage and the drop over the motor’s own resistance make up the volts.
+    """
     ratio = max(voltage / motor.voltage, 0.0)
     if motor.brushless:
         return min(ratio / HOLDS_FROM, 1.0)
@@ -98,7 +103,10 @@ def speed_at(motor: Motor, voltage: float) -> float:
 
 
 def current_at(motor: Motor, voltage: float) -> float:
-    """Running current [A] at `voltage` [V] at the motor: a brushed one takes less as it sinks, a brushless one more."""
+    """Running current [A] at `voltage` [V] at the motor: a brushed one takes less as it sinks, a brushless one more.
+
+    Source: FAN_LAWS with `speed_at`.
+    """
     speed = speed_at(motor, voltage)
     if motor.brushless:
         return motor.power * speed**3 / voltage if voltage > 0 else 0.0
@@ -106,12 +114,18 @@ def current_at(motor: Motor, voltage: float) -> float:
 
 
 def start_current(motor: Motor, voltage: float) -> float:
-    """Current [A] while it starts at `voltage` [V]."""
+    """Current [A] while it starts at `voltage` [V].
+
+    Source: common practice, START times the running current.
+    """
     return current_at(motor, voltage) * (SOFT_START if motor.soft or motor.brushless else START)
 
 
 def stall_current(motor: Motor, voltage: float) -> float:
-    """Current [A] with the blade held; a brushless controller limits it to what it starts with."""
+    """Current [A] with the blade held; a brushless controller limits it to what it starts with.
+
+    Source: volts over the motor’s own resistance.
+    """
     return start_current(motor, voltage) if motor.brushless else STALL * motor.current * voltage / motor.voltage
 
 

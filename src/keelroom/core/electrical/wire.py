@@ -72,6 +72,7 @@ def conductor(size: float, metric: bool, cable: str) -> Conductor:
     size   : nominal section [m2]: of the gauge number by ASTM B258, or as printed on metric cable;  metric : which of the two
     cable  : key of CABLES. The class comes first: J1128 cable holds less copper than its gauge number, ISO 6722 states ohms.
     Raises : InputError for a class that does not exist
+    Sources: ASTM_B258, SAE_J1128, ISO_6722.
     """
     if cable not in CABLES:
         raise InputError("cable_class", f"“{cable}” is no cable class; use one of {', '.join(CABLES)}")
@@ -107,7 +108,10 @@ def _table_amps(area: float, limit: float) -> float:
 
 
 def bundle_share(loaded: int) -> float:
-    """Share of its amps a conductor keeps among `loaded` ones side by side, itself included."""
+    """Share of its amps a conductor keeps among `loaded` ones side by side, itself included.
+
+    loaded >= 1; 0.4..1. Source: CFR183.
+    """
     return next(share for most, share in BUNDLE if loaded <= most)
 
 
@@ -134,7 +138,10 @@ HOTTEST = 400.0
 
 
 def conductor_temperature(wire: Conductor, current: float, ambient: float, loaded: int = 1) -> float:
-    """Steady temperature [degC] of the copper at `current` [A]; HOTTEST where it runs away."""
+    """Steady temperature [degC] of the copper at `current` [A]; HOTTEST where it runs away.
+
+    Source: heat shed in proportion to the rise, CFR183 at its own point.
+    """
     shed = _shed(wire, loaded)
     heat = current**2 * wire.resistance
     left = shed - heat * COPPER_ALPHA
@@ -148,6 +155,7 @@ def wire_voltage_drop(current: float, length: float, wire: Conductor, temperatur
 
     current [A] >= 0;  length [m] one way, >= 0;  temperature [degC] of the conductor
     Raises : InputError for a negative length
+    [V]. Source: Ohm’s law.
     """
     if length < 0:
         raise InputError("length", "A wire's length must be at least 0", value=length)

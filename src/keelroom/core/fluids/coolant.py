@@ -54,13 +54,19 @@ class CoolantState(NamedTuple):
 
 
 def mass_fraction(glycol: str, volume_fraction: float) -> float:
-    """Glycol mass fraction of a mix made by volume at 20 degC, contraction neglected (under 1 %)."""
+    """Glycol mass fraction of a mix made by volume at 20 degC, contraction neglected (under 1 %).
+
+    0..1 both. Source: densities at 20 degC.
+    """
     glycol_mass = volume_fraction * DENSITY_20[glycol]
     return glycol_mass / (glycol_mass + (1.0 - volume_fraction) * DENSITY_20["water"])
 
 
 def curves(table: GlycolTable, volume_fraction: float) -> CoolantCurves:
-    """The mix's curves. volume_fraction 0..1 (1: glycol-only coolant). Linear in mass fraction between rows."""
+    """The mix's curves. volume_fraction 0..1 (1: glycol-only coolant). Linear in mass fraction between rows.
+
+    Source: COOLPROP tables, RAOULT for boiling.
+    """
     share = mass_fraction(table.glycol, volume_fraction)
     i = int(np.clip(np.searchsorted(table.mass_fraction, share, side="right") - 1, 0, len(table.mass_fraction) - 2))
     low, high = table.mass_fraction[i : i + 2]
@@ -84,12 +90,18 @@ def _cubics(knots: Floats, slopes: Floats) -> Floats:
 
 
 def freezing_point(table: GlycolTable, volume_fraction: float) -> float:
-    """Temperature at which ice first forms [degC]; linear between the table's rows."""
+    """Temperature at which ice first forms [degC]; linear between the table's rows.
+
+    Source: COOLPROP.
+    """
     return float(np.interp(mass_fraction(table.glycol, volume_fraction), table.mass_fraction, table.freezing))
 
 
 def coolant_state(curve: CoolantCurves, temperature: Floats) -> CoolantState:
-    """Properties of stacked curves at `temperature` (n,) [degC]; held at the table's ends beyond them."""
+    """Properties of stacked curves at `temperature` (n,) [degC]; held at the table's ends beyond them.
+
+    Source: COOLPROP tables through cubics.
+    """
     count = curve.knots.shape[1]
     place = np.clip((temperature - curve.first) / curve.step, 0.0, count - 1.0)
     i = np.minimum(place.astype(np.intp), count - 2)

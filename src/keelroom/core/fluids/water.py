@@ -13,7 +13,10 @@ _N = (
 
 
 def saturation_pressure(temperature: Floats | float) -> Floats:
-    """Vapour pressure of water [Pa] at `temperature` (n,) [degC], 0..370; used from -40 by extrapolation."""
+    """Vapour pressure of water [Pa] at `temperature` (n,) [degC], 0..370; used from -40 by extrapolation.
+
+    Source: IF97.
+    """
     kelvin = np.asarray(temperature, float) + 273.15
     theta = kelvin + _N[8] / (kelvin - _N[9])
     a = theta**2 + _N[0] * theta + _N[1]

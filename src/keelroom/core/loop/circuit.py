@@ -85,13 +85,19 @@ class LoopFlows(NamedTuple):
 
 
 def laminar_friction(aspect: Floats) -> Floats:
-    """Darcy friction factor times Re of a fully developed laminar flow in a flat duct. Source: SHAH_LONDON."""
+    """Darcy friction factor times Re of a fully developed laminar flow in a flat duct. Source: SHAH_LONDON.
+
+    aspect (n,) 0..1.
+    """
     a = aspect
     return 96 * (1 - 1.3553 * a + 1.9467 * a**2 - 1.7012 * a**3 + 0.9564 * a**4 - 0.2537 * a**5)
 
 
 def thermostat_opening(circuit: Circuit, sensed: Floats) -> Floats:
-    """Share of its full opening (n,), 0..1, at the temperature the element feels [degC]."""
+    """Share of its full opening (n,), 0..1, at the temperature the element feels [degC].
+
+    Source: common practice, THERMOSTAT_SPAN.
+    """
     return unit_share((sensed - circuit.thermostat) / THERMOSTAT_SPAN)
 
 
@@ -111,6 +117,7 @@ def loop_flows(loop: Loop) -> LoopFlows:
 
     Source  : centrifugal pump by the affinity laws (FAN_LAWS), square-law losses (common practice), tubes SHAH_LONDON
               and Blasius. Raises SolveError where no flow balances the pump.
+    (n, 5) [m3/s].
     """
     head, fall, rated = (value[:, None] for value in _pump(loop))
     core = _CoreBranch(loop, rated)

@@ -49,7 +49,10 @@ class Made(NamedTuple):
 
 
 def flat_or_joggle(name: str, run: float, offset: float, stock: Stock, ends: Ends) -> Made:
-    """A strap between two holes whose faces are parallel. run, offset [m]: along and out of the first face."""
+    """A strap between two holes whose faces are parallel. run, offset [m]: along and out of the first face.
+
+    Source: Machinery’s Handbook straight lengths, from memory; STEEPEST common practice.
+    """
     if abs(offset) < 1e-6:
         return _made(("flat", name), run + 2 * ends.edge + ends.slot, (ends.edge, ends.edge + run), (), (stock, ends), run, "")
     middle = stock.radius + stock.thickness / 2
@@ -84,7 +87,10 @@ def flat_or_joggle(name: str, run: float, offset: float, stock: Stock, ends: End
 
 
 def angle_bracket(name: str, legs: tuple[float, float], stock: Stock, ends: Ends) -> Made:
-    """An L between two holes whose faces stand square to each other. legs [m]: from each hole to the outside corner."""
+    """An L between two holes whose faces stand square to each other. legs [m]: from each hole to the outside corner.
+
+    Source: Machinery’s Handbook straight lengths, from memory.
+    """
     outside = [leg + ends.edge for leg in legs]
     length = sum(outside) + ends.slot - bend_deduction(stock.metal, stock.thickness, stock.radius)
     setback = stock.radius + stock.thickness

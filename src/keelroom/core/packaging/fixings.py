@@ -34,7 +34,10 @@ BOLTS: dict[str, Bolt] = {
 
 
 def play(bolt: Bolt, hole: float) -> float:
-    """How far [m] the part can be shifted either way in its hole; negative where the bolt does not pass."""
+    """How far [m] the part can be shifted either way in its hole; negative where the bolt does not pass.
+
+    Source: definition.
+    """
     return (hole - bolt.diameter) / 2
 
 
@@ -91,5 +94,8 @@ PAD_LEAST, PAD_MOST = 0.10, 0.30
 
 
 def growth(length: float, warming: float, coefficient: float) -> float:
-    """How far [m] a part grows. length [m], warming [K], coefficient [1/K]."""
+    """How far [m] a part grows. length [m], warming [K], coefficient [1/K].
+
+    Source: definition of the coefficient.
+    """
     return length * warming * coefficient

@@ -43,6 +43,7 @@ class Trim(NamedTuple):
 
 def trims_to_seat(blank: tuple[float, float], seat: tuple[float, float], offset: tuple[float, float]) -> dict[str, float]:
     """What to take off each side [m] so that a blank goes into the seat; offset: how much further to the right and up the
+    [m]. Source: definition.
     fans then stand than in the middle. Never less than nothing: a blank smaller than its seat is not cut."""
     cut = {}
     for (low, high), size, room, shift in zip((("left", "right"), ("bottom", "top")), blank, seat, offset, strict=True):
@@ -57,6 +58,7 @@ def trim(blank: Blank, seat: tuple[float, float], cut: dict[str, float], proud: 
     """Judge trim lines. seat [m]: width and height between the tanks; proud [m]: how far tanks stand out behind the core.
 
     Raises nothing: a line that cannot be cut is a fault that says why.
+    Source: WEB common practice.
     """
     left, bottom = cut["left"], cut["bottom"]
     right, top = blank.width - cut["right"], blank.height - cut["top"]
@@ -118,7 +120,10 @@ def _struts(blank: Blank, line: tuple[float, float, float, float]) -> list[str]:
 
 
 def leak(gap: float, pressure: float, density: float) -> float:
-    """Air [m3/s] through an open gap [m2] at a pressure difference [Pa]: the orifice equation."""
+    """Air [m3/s] through an open gap [m2] at a pressure difference [Pa]: the orifice equation.
+
+    Source: orifice equation, DISCHARGE common practice.
+    """
     return DISCHARGE * gap * math.sqrt(2 * max(pressure, 0.0) / density)
 
 
@@ -159,7 +164,10 @@ FLANGE_HOLE = 5e-3
 
 
 def fasteners(length: float) -> int:
-    """Rivets or screws along one side of a flange [m]."""
+    """Rivets or screws along one side of a flange [m].
+
+    Source: common practice, FASTENER_PITCH.
+    """
     return max(round(length / FASTENER_PITCH), 2)
 
 
@@ -167,6 +175,7 @@ def pan(name: str, made: Pan, metal: Metal, sheet: tuple[float, float]) -> PanMa
     """The flat pattern of a pan: base, four walls bent up, flanges bent out; corners open, to be riveted or welded.
 
     sheet : width and height [m] of the sheet at hand
+    Source: bend deduction as `bend_deduction`.
     """
     deduction = bend_deduction(metal, made.thickness, made.radius)
     faults = _pan_faults(made)

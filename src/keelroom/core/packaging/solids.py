@@ -55,7 +55,10 @@ class Clearance(NamedTuple):
 
 
 def stacked(solids: Sequence[Solid]) -> Solids:
-    """The solids as arrays."""
+    """The solids as arrays.
+
+    n solids: (n, 3), (n, 3), (n, 3, 3), (n,) [m].
+    """
     return Solids(
         np.array([s.centre for s in solids], float).reshape(-1, 3),
         np.array([s.half for s in solids], float).reshape(-1, 3),
@@ -65,18 +68,27 @@ def stacked(solids: Sequence[Solid]) -> Solids:
 
 
 def chosen(solids: Solids, index: Ints | Bools) -> Solids:
-    """The solids at the given places, or where a mask is true."""
+    """The solids at the given places, or where a mask is true.
+
+    index: whole numbers or a mask (n,).
+    """
     return Solids(solids.centre[index], solids.half[index], solids.axes[index], solids.round[index])
 
 
 def leaned(angle: float) -> tuple[Vector, Vector, Vector]:
-    """Axes of a part whose top leans to the rear by `angle` [rad]: across, up along the part, rearward out of it."""
+    """Axes of a part whose top leans to the rear by `angle` [rad]: across, up along the part, rearward out of it.
+
+    Source: rotation about the first axis.
+    """
     c, s = float(np.cos(angle)), float(np.sin(angle))
     return ((1.0, 0.0, 0.0), (0.0, c, s), (0.0, -s, c))
 
 
 def along(start: Vector, end: Vector, radius: float) -> Solid:
-    """A straight pipe from start to end."""
+    """A straight pipe from start to end.
+
+    Ends and radius [m].
+    """
     length = math.dist(start, end)
     way = unit((end[0] - start[0], end[1] - start[1], end[2] - start[2])) if length > 1e-6 else (0.0, 0.0, 1.0)
     first = unit(cross(way, (1.0, 0.0, 0.0) if abs(way[0]) < 0.9 else (0.0, 1.0, 0.0)))
@@ -85,12 +97,18 @@ def along(start: Vector, end: Vector, radius: float) -> Solid:
 
 
 def cross(a: Vector, b: Vector) -> Vector:
-    """The vector product."""
+    """The vector product.
+
+    Source: definition.
+    """
     return (a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0])
 
 
 def unit(a: Vector) -> Vector:
-    """The vector at length one."""
+    """The vector at length one.
+
+    ZeroDivisionError for a vector of no length.
+    """
     length = math.hypot(*a)
     return (a[0] / length, a[1] / length, a[2] / length)
 
@@ -144,6 +162,7 @@ def parted(a: Solids, b: Solids) -> tuple[Floats, Floats]:
     """A gap that is surely there (n,), or the overlap as a negative figure, and the direction it lies in (n, 3).
 
     The greatest separation over the directions that part boxes and cylinders: never more than the true gap.
+    [m]. Source: separating axes.
     """
     ways = _directions(a, b)
     apart = np.matmul(ways, (b.centre - a.centre)[:, :, None])[:, :, 0] - _support(a, ways) - _support(b, ways)
@@ -182,6 +201,7 @@ def clearance(a: Solids, b: Solids) -> Clearance:
 
     Nearest points by projecting onto one solid after the other, with momentum; overlaps by the least separation.
     Source: projection onto convex sets; Nesterov's momentum with restart (O'Donoghue & Candès), from memory
+    [m].
     """
     bound, way = parted(a, b)
     on_b = _met(a, b, bound)

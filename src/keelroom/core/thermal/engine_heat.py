@@ -98,7 +98,10 @@ def road_power(drive: Drive, air_density: Floats) -> Floats:
 
 
 def full_power(engine: Engine, rpm: Floats, density_ratio: Floats) -> Floats:
-    """Brake power at full throttle (n,) [W] at `rpm`; falls with air density, far less where boosted."""
+    """Brake power at full throttle (n,) [W] at `rpm`; falls with air density, far less where boosted.
+
+    Source: the shape common practice.
+    """
     x = np.clip(rpm / engine.power_rpm, 0.0, 1.15)
     return engine.power * x * (1 + x - x * x) * density_ratio ** np.where(engine.boost > 0, 0.25, 1.0)
 

@@ -65,7 +65,10 @@ class CoreSurfaces(NamedTuple):
 
 
 def core_surfaces(core: CoreGeometry) -> CoreSurfaces:
-    """Areas of rectangular fin passages between flat tubes; corrugation slope neglected (under 3 %)."""
+    """Areas of rectangular fin passages between flat tubes; corrugation slope neglected (under 3 %).
+
+    [m], [m2]. Source: definition of the passages.
+    """
     tube_pitch = core.fin_height + core.tube_height
     cell = tube_pitch * core.fin_pitch
     gap = core.fin_pitch - core.fin_thickness

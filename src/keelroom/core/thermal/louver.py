@@ -37,7 +37,10 @@ class LouverSurface(NamedTuple):
 
 
 def louver_surface(core: CoreGeometry, surfaces: CoreSurfaces) -> LouverSurface:
-    """Constants of the generalized correlations. Sources: CHANG_WANG for j, CHANG_HSU for f."""
+    """Constants of the generalized correlations. Sources: CHANG_WANG for j, CHANG_HSU for f.
+
+    Lengths [m], angle [rad].
+    """
     Fp, Lp, Fl, Ll = core.fin_pitch, core.louver_pitch, core.fin_height, core.louver_length
     Td, Ft, theta = core.depth, core.fin_thickness, core.louver_angle
     Dm, Dh = core.tube_height, surfaces.air_diameter
@@ -61,6 +64,7 @@ def friction_factor(surface: LouverSurface, Re: Floats) -> Floats:
     """Fanning friction factor against louver-pitch Reynolds number, smooth over the correlation's break.
 
     surface fields broadcast against Re (any shape), Re > 0. Below LOW_RE its slope is carried on.
+    Re 100..3000, flat beyond. Source: CHANG_HSU, blended over its break at 150.
     """
     held = np.maximum(Re, LOW_RE)
     low = surface.low0 * held**-surface.low_slope * np.log(0.5 * held) ** -3.01
@@ -100,6 +104,7 @@ def air_conductance(
 
     flux : (n, k) [kg/s per m2 of face], > 0;  air : viscosity, conductivity, heat capacity at film, (n,)
     Returns (n, k) [W/K per m2 of face].  Fin efficiency tanh(mL)/(mL) with half the fin height.
+    Source: CHANG_WANG with fin efficiency tanh(mL)/mL.
     """
     viscosity, conductivity, cp = air
     prandtl = viscosity * cp / conductivity
@@ -113,5 +118,8 @@ def air_conductance(
 
 
 def louver_reynolds(core: CoreGeometry, surfaces: CoreSurfaces, flux: Floats, viscosity: Floats) -> Floats:
-    """Re on louver pitch at face mass flux (n,) [kg/s per m2]: the correlations' validity is stated in it."""
+    """Re on louver pitch at face mass flux (n,) [kg/s per m2]: the correlations' validity is stated in it.
+
+    Source: definition.
+    """
     return flux / surfaces.free_ratio * core.louver_pitch / viscosity

@@ -36,6 +36,7 @@ def march(
     coolant     : capacity of the whole flow [W/K], > 0, and its inlet temperature [degC], (n,)
     weight      : (n, lanes) share of the tubes each lane stands for, summing to 1; alike lanes are marched once
     layout      : (passes, layers); with several passes the lanes are split evenly among them, top to bottom
+    Source: KAYS_LONDON ε-NTU per cell and layer.
     """
     passes, layers = layout
     capacity, temperature = air[0], np.array(air[1])

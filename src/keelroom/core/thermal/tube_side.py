@@ -27,14 +27,11 @@ def laminar_nusselt(aspect: Floats, graetz: Floats) -> Floats:
     return (developed**3 + 1.849**3 * graetz) ** (1 / 3)
 
 
-def gnielinski_nusselt(Re: Floats, Pr: Floats) -> Floats:
-    """Turbulent Nusselt number in a smooth duct, Re 3000..5e6, Pr 0.5..2000. Source: GNIELINSKI, ±10 %."""
-    f = (0.79 * np.log(Re) - 1.64) ** -2
-    return f / 8 * (Re - 1000) * Pr / (1 + 12.7 * np.sqrt(f / 8) * (Pr ** (2 / 3) - 1))
-
-
 def taler_rise(Re: Floats, Pr: Floats, diameter_over_length: Floats) -> Floats:
-    """What turbulence adds to the laminar Nusselt number at Re 2300: nothing there, Re 2300..1e6, Pr 0.1..1000. Source: TALER, ±10 %."""
+    """What turbulence adds to the laminar Nusselt number at Re 2300: nothing there, Re 2300..1e6, Pr 0.1..1000. Source: TALER, ±10 %.
+
+    (n,).
+    """
     over = np.maximum(Re, LAMINAR_END)
     friction = (1.2776 * np.log10(over) - 0.406) ** -2.246 / 8
     rise = friction * (over - LAMINAR_END) * Pr**1.008 / (1.08 + 12.39 * np.sqrt(friction) * (Pr ** (2 / 3) - 1))
@@ -61,7 +58,10 @@ def tube_nusselt(Re: Floats, Pr: Floats, aspect: Floats, diameter_over_length: F
 
 
 def nusselt_doubt(Re: Floats) -> Floats:
-    """Standard doubt (n,) of `tube_nusselt`, as a share of it."""
+    """Standard doubt (n,) of `tube_nusselt`, as a share of it.
+
+    Source: scatter of TALER and GNIELINSKI, and of rough flat tubes (common practice).
+    """
     turbulent = unit_share((Re - LAMINAR_END) / (1e4 - LAMINAR_END))
     plain = DOUBT_LAMINAR + (DOUBT_TURBULENT - DOUBT_LAMINAR) * turbulent
     between = np.exp(-((np.log(np.maximum(Re, 1.0) / WIDEST) / SPREAD) ** 2))
