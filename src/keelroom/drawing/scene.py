@@ -77,6 +77,21 @@ class Scene(NamedTuple):
     note: str = ""
 
 
+def reach_up(shape: Shape) -> tuple[float, float]:
+    """From how low to how high [m] a shape lies on its sheet; of words the foot alone, of a dimension its ends with its offset."""
+    if isinstance(shape, Label):
+        return shape.at[1], shape.at[1]
+    if isinstance(shape, Polyline):
+        ys = [y for _, y in shape.points]
+        return min(ys), max(ys)
+    if isinstance(shape, Rect):
+        return shape.bottom, shape.bottom + shape.height
+    if isinstance(shape, Circle):
+        return shape.centre[1] - shape.radius, shape.centre[1] + shape.radius
+    ys = [shape.start[1], shape.end[1]]
+    return min(ys) - abs(shape.offset), max(ys) + abs(shape.offset)
+
+
 def moved(shape: Shape, dx: float, dy: float) -> Shape:
     """A shape shifted on the sheet."""
 

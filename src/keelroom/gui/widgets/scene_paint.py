@@ -9,7 +9,7 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QFont, QPainter, QPixmap, QPolygonF, QTransform
 from PyQt6.QtWidgets import QWidget
 
-from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene, Shape
+from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene, Shape, reach_up
 from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.inks import Ink
 
@@ -43,14 +43,28 @@ def drawn(widget: QWidget, palette: Palette, render: Callable[[QPainter], object
     return pixmap
 
 
+WORDS = 40.0
+"""[px] that words may stand over or under their place"""
+
+
 class ScenePainter:
     """One view of one scene in one palette."""
 
     def __init__(self, palette: Palette, view: QTransform) -> None:
         self.palette_now, self.view = palette, view
 
-    def scene(self, painter: QPainter, scene: Scene, table: dict[str, Ink]) -> None:
+    def scene(self, painter: QPainter, scene: Scene, table: dict[str, Ink], pixels: tuple[float, float] | None = None) -> None:
+        """Every shape; of a long sheet only what lies between two heights [pixels] and a line of words beyond."""
+        low, high = -math.inf, math.inf
+        if pixels is not None:
+            scale, shift = self.view.m22(), self.view.dy()
+            ends = [(y - shift) / scale for y in (pixels[0] - WORDS, pixels[1] + WORDS)]
+            low, high = min(ends), max(ends)
         for shape in scene.shapes:
+            if pixels is not None:
+                bottom, top = reach_up(shape)
+                if top < low or bottom > high:
+                    continue
             self.paint(painter, shape, table.get(shape.role, Ink(self.palette_now.faint)))
 
     def paint(self, painter: QPainter, shape: Shape, ink: Ink) -> None:

@@ -105,7 +105,7 @@ class SceneView(QWidget):
         painter.fillRect(self.rect(), QColor(palette.paper))
         painter.setFont(body_font(9))
         if self.scene is not None:
-            ScenePainter(palette, self.view()).scene(painter, self.scene, inks(palette))
+            ScenePainter(palette, self.view()).scene(painter, self.scene, inks(palette), (0.0, float(self.height())))
         painter.setPen(QColor(palette.ink))
         painter.setFont(body_font(11))
         painter.fillRect(QRectF(0, 0, self.width(), 30), QColor(palette.paper))
