@@ -214,8 +214,10 @@ def _tails(sheet: _Sheet, tails: list[HarnessWire], across: tuple[float, float],
         sheet.line(f"wire.{tail.colour}", (x0, y0), (x0, y1), (x1, y1))
     if tails:
         sheet.node(x0 if tails[0].role == "feed_tail" else x1, y0)
+        # Over the words of relay and wire; of a pair the second hangs under its own.
+        ahead = tails[0].role == "feed_tail"
         for k, tail in enumerate(tails):
-            sheet.sleeve((x0 + x1) / 2, y1 + 20 * (1 - 2 * k), tail.number)
+            sheet.sleeve(x0 + 4 if ahead else x1 + 2, y1 + (36 if k == 0 else -52), tail.number)
 
 
 def _return(sheet: _Sheet, band: _Band, k: int, line: float) -> None:

@@ -201,7 +201,7 @@ class RailAxis(QWidget):
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
         painter.setPen(QColor(p.faint))
         painter.setFont(QFont("Open Sans", 9))
-        painter.drawText(QRectF(12, 4, NAME_WIDTH - 20, 20), Qt.AlignmentFlag.AlignVCenter, f"Engine outlet, {unit.symbol}; bands 80 %")
+        painter.drawText(QRectF(12, 4, NAME_WIDTH - 20, 20), Qt.AlignmentFlag.AlignVCenter, f"Outlet {unit.symbol}, bands 80 %")
 
     def _ticks(self, painter: QPainter, unit: Unit, left: float, width: float) -> None:
         p, rail = self.ledger.palette_now, self.ledger.rail
