@@ -89,7 +89,8 @@ def balance_words(facts: Charging) -> str:
     wanted = f"Everything on and the fans running, {balance.wanted:.0f} A are wanted at idle"
     words = f"{wanted}; the alternator gives {balance.available:.0f} A{how}"
     if system.short > 0:
-        words += f", the battery makes up {system.short:.0f} A and is down in {balance.lasts / 60:.0f} min"
+        # What is said must add up: the rest of the figures as they are read, not the rest rounded by itself.
+        words += f", the battery makes up {round(balance.wanted) - round(balance.available)} A and is down in {balance.lasts / 60:.0f} min"
     mean = (
         f" In the mean of the fans’ cycle {facts.mean:.0f} A are wanted."
         if facts.mean is not None and facts.mean < balance.wanted - 0.5

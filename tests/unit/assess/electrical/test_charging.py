@@ -39,6 +39,8 @@ def test_one_idle_case_tells_one_shortfall_everywhere(tmp_path):
     for text in (finding.why, page):
         assert re.findall(r"running, (\d+ A) are wanted at idle; the alternator gives (\d+ A)", text) == [(wanted, given_)]
         assert re.findall(r"is down in (\d+ min)", text) == [minutes]
+        said = re.search(r"(\d+) A are wanted at idle; the alternator gives (\d+) A hot, the battery makes up (\d+) A", text)
+        assert int(said[1]) - int(said[2]) == int(said[3]), "what is read adds up"
     assert (finding.value, finding.limit) == (balance.wanted, balance.available)
     assert assessment.totals.amps_at_idle == balance.wanted
     assert f"{wanted} of {given_}" in as_table(BUILD, assessment, "us")
