@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from keelroom.build.edits import Change, Edit
 from keelroom.build.quantity import quantity
-from keelroom.build.schema.brief import Brief
+from keelroom.build.schema.brief import Brief, Engine
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.package import Package
 
@@ -21,6 +22,25 @@ def default_duty_cases(brief: Brief) -> tuple[DutyCase, ...]:
                  towed_mass=quantity("1500 lb", "mass"), gear_step=quantity("1.5", "number"), ac_on=ac),
         DutyCase(id="full", name="Sustained full power", demand="full_power", speed=quantity("60 mph", "speed")),
     )  # fmt: skip
+
+
+REDLINE_OVER_POWER = 1.1
+"""Times the speed of greatest power an engine is turned to where its redline is not known (common practice)."""
+
+
+def usual_redline(engine: Engine) -> str | None:
+    """The redline such an engine has, as it would be typed; None where its speeds are not known."""
+    speed = max((value.si for value in (engine.idle_rpm, engine.power_rpm) if value), default=0.0)
+    return f"{REDLINE_OVER_POWER * speed * 60:.0f} rpm" if speed else None
+
+
+def engine_edit(build: Build, engine: Engine, label: str) -> Edit:
+    """Put another engine into the brief; a redline nobody typed goes with it."""
+    changes = [Change(("brief", "engine"), engine)]
+    redline = usual_redline(engine)
+    if redline and build.supply.redline.origin in ("assumed", "derived"):
+        changes.append(Change(("supply", "redline"), quantity(redline, "turning speed", "derived")))
+    return Edit(label, tuple(changes))
 
 
 def new_build() -> Build:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from keelroom.assess.assessment import Assessment
+from keelroom.assess.defaults import usual_redline
 from keelroom.assess.electrical.controller import STAGED
 from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.system import battery_of
@@ -10,7 +11,7 @@ from keelroom.assess.wording import Found, set_fix
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
 from keelroom.core.electrical.charging import RESERVE_AMPS, discharge_time
-from keelroom.core.findings import Finding, Fix
+from keelroom.core.findings import Finding, Fix, Level
 from keelroom.units import INCH, both
 
 REGULATED = (13.0, 15.5)
@@ -23,7 +24,8 @@ UNDER_WIRES = (0.6, 0.1)
 """Share of what its wires make, less volts, under which a measured drop was measured wrong."""
 RESERVE = (0.5, 1.8)
 """Times what its amp-hours tell that a battery's reserve minutes may be."""
-REDLINE_OVER_POWER = 0.95
+LEAST_REDLINE = 0.95
+"""Times idle or greatest power's speed that a redline may be."""
 BORES = INCH / 16
 
 
@@ -68,9 +70,10 @@ def _speeds(build: Build) -> Found:
                       f"{supply.speed_limit.si * 60:.0f} rpm against {engine.idle_rpm.si * supply.pulley_ratio.si * 60:.0f} at idle; 15 000 and 18 000 rpm units exist. It is the alternator’s own speed, not the engine’s.",
                       (set_fix("15 000 rpm", ("supply", "speed_limit"), "15000 rpm"),), value=supply.speed_limit.si)  # fmt: skip
     least = max((v.si for v in (engine.idle_rpm, engine.power_rpm) if v), default=0.0)
-    if supply.redline.si < REDLINE_OVER_POWER * least:
-        usual = f"{1.1 * least * 60:.0f} rpm"
-        yield Finding("redline_low", "problem", ("supply", "redline"), "The redline lies under the speed the engine is said to run at",
+    if supply.redline.si < LEAST_REDLINE * least:
+        usual = usual_redline(engine) or ""
+        level: Level = "doubt" if supply.redline.origin == "assumed" else "problem"
+        yield Finding("redline_low", level, ("supply", "redline"), "The redline lies under the speed the engine is said to run at",
                       f"{supply.redline.si * 60:.0f} rpm against {least * 60:.0f} at idle or greatest power: the alternator’s top speed is worked out from it.",
                       (set_fix(usual, ("supply", "redline"), usual),), value=supply.redline.si, limit=least)  # fmt: skip
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from PyQt6.QtGui import QCursor
 from PyQt6.QtWidgets import QMenu
 
+from keelroom.assess.defaults import engine_edit
 from keelroom.build.edits import Change, Edit, added, fresh_id
 from keelroom.build.fields import measured_fields
 from keelroom.build.schema.brief import Engine, Vehicle
@@ -71,7 +72,10 @@ class BriefStation(Form):
             if answer == "keep":
                 kept = {name: value for name, (_, value) in measured.items()}
                 kind = kind.model_copy(update=kept | ({"name": present.name} if present.name else {}))
-        self.session.attempt(Edit(label, (Change(("brief", section), kind),)))
+        if isinstance(kind, Engine):
+            self.session.attempt(engine_edit(self.session.build, kind, label))
+        else:
+            self.session.attempt(Edit(label, (Change(("brief", section), kind),)))
 
     def _coolant_kind(self) -> None:
         from keelroom.catalogue.load import coolants

@@ -1,0 +1,35 @@
+"""What a new build starts from, and what an engine brings with it."""
+
+import pytest
+
+from keelroom.assess.assess import assess
+from keelroom.assess.defaults import engine_edit, new_build, usual_redline
+from keelroom.build.edits import apply
+from keelroom.catalogue.load import engines
+from tests.changes import on
+
+
+def codes(build):
+    return {finding.code: finding for finding in assess(build).findings}
+
+
+@pytest.mark.parametrize("engine", engines(), ids=lambda engine: engine.name)
+def test_an_engine_brings_its_redline(engine):
+    """A tenth over the speed of greatest power (common practice, no source), not one that the next page calls wrong."""
+    build = apply(new_build(), engine_edit(new_build(), engine, "Engine"))
+    assert build.supply.redline.si == pytest.approx(1.1 * engine.power_rpm.si, rel=1e-3)
+    assert "redline_low" not in codes(build)
+
+
+def test_a_redline_that_was_typed_stays_and_is_judged():
+    engine = next(one for one in engines() if one.power_rpm.si > 5500 / 60)
+    typed = on(new_build(), (("supply", "redline"), "4000 rpm", "turning speed"))
+    build = apply(typed, engine_edit(typed, engine, "Engine"))
+    assert build.supply.redline.as_typed == "4000 rpm"
+    assert codes(build)["redline_low"].level == "problem"
+
+
+def test_an_assumed_redline_under_a_typed_engine_speed_is_a_doubt():
+    build = on(new_build(), (("brief", "engine", "power_rpm"), "6200 rpm", "turning speed"))
+    assert codes(build)["redline_low"].level == "doubt"
+    assert usual_redline(new_build().brief.engine.model_copy(update={"idle_rpm": None, "power_rpm": None})) is None
