@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TYPE_CHECKING
 
-from keelroom.assess.electrical.charge import larger_cable
+from keelroom.assess.electrical.charge import larger_cable, protect_cable
 from keelroom.assess.electrical.controller import usual_points
 from keelroom.assess.electrical.cures import faster_idle, faster_pulley, larger_alternator
 from keelroom.assess.electrical.loads import motors_of
@@ -41,12 +41,11 @@ def edit_for(build: Build, fix: Fix, system: str = "us") -> Edit:
 
 
 def applies(build: Build, fix: Fix, system: str = "us") -> bool:
-    """Whether the fix can be applied to this build: one that cannot is not offered."""
+    """Whether the fix can be applied to this build and changes anything: what cannot be done, or is done already, is not offered."""
     try:
-        apply(build, edit_for(build, fix, system))
+        return apply(build, edit_for(build, fix, system)) != build
     except InputError:
         return False
-    return True
 
 
 def _set(build: Build, fix: Fix, parameters: dict[str, str]) -> Edit:
@@ -139,6 +138,7 @@ OF_BUILD: dict[str, Callable[[Build, Fix, dict[str, str]], Edit]] = {
     "faster_idle": lambda build, fix, parameters: faster_idle(build, float(parameters["rpm"])),
     "set_points": lambda build, fix, parameters: usual_points(build),
     "charge_cable": lambda build, fix, parameters: larger_cable(build),
+    "charge_fuse": lambda build, fix, parameters: protect_cable(build),
 }
 OF_PACKAGE: dict[str, Callable[[Build, Package, Fix, str], Edit]] = {
     "plan_circuits": lambda build, package, fix, system: plan_missing(build, package),

@@ -6,11 +6,11 @@ import math
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.cases import idle_case
-from keelroom.assess.electrical.charge import ChargeCable, Charging, balance_words, charging_of
+from keelroom.assess.electrical.charge import ChargeCable, Charging, balance_words, charging_of, protection_for
 from keelroom.assess.electrical.cures import cure_words, cures_for
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.electrical.system import battery_of
-from keelroom.assess.wording import Found, set_fix
+from keelroom.assess.wording import Found
 from keelroom.build.schema.build import Build
 from keelroom.core.electrical.charging import output
 from keelroom.core.findings import Finding, Fix
@@ -90,16 +90,18 @@ def _cable(build: Build, cable: ChargeCable) -> Found:
         yield Finding("charge_cable", "doubt", size, "The charge cable loses too much",
                       f"At its {rating:.0f} A it loses {cable.drop:.2f} V on the way to the battery; {cable.drop_limit:g} V is the limit.",
                       (Fix("charge_cable", "A cable that keeps within it", ()),), "ASTM_B258", value=cable.drop, limit=cable.drop_limit)  # fmt: skip
-    yield from _cable_fuse(cable)
+    yield from _cable_fuse(build, cable)
 
 
-def _cable_fuse(cable: ChargeCable) -> Found:
+def _cable_fuse(build: Build, cable: ChargeCable) -> Found:
     rating, at = cable.rating, ("supply", "charge_fuse")
     wanted = cable.fuse_wanted
-    fixes = (set_fix(f"A {wanted:g} A fuse at the battery", at, f"{wanted:g} A"),) if wanted else ()
+    found = protection_for(build.supply, rating)
+    fixes = (Fix("charge_fuse", found.label, (), at),) if found and found.cable is not None else ()
+    two = " No single cable stands the fuse it needs: run two, each with a fuse of its own." if found and found.cable is None else ""
     if cable.fuse is None:
         yield Finding("charge_unfused", "doubt", at, "Nothing protects the charge cable",
-                      "Chafed through, it takes all the battery gives, hundreds of amps. A bolt-down fuse or a fusible link at the battery’s end, over what the alternator gives and under what the cable stands.",
+                      "Chafed through, it takes all the battery gives, hundreds of amps. A bolt-down fuse or a fusible link at the battery’s end, over what the alternator gives and under what the cable stands." + two,
                       fixes)  # fmt: skip
     elif cable.fuse < rating:
         yield Finding("charge_fuse_small", "problem", at, "The charge cable’s fuse is under the alternator’s rating",

@@ -246,3 +246,18 @@ def test_no_finding_is_without_its_row():
     assert made - set(TABLE) - set(WRONG) == set()
     assert len(made) > 110
     assert set(TABLE) | set(WRONG) == made, "a row without a finding"
+
+
+def test_what_is_done_is_not_offered_again_and_mending_comes_to_an_end():
+    """The first fix that is offered, applied again and again: no build comes twice, and at the end nothing is left to offer."""
+    for start in (BUILD, on(BUILD, ((*P1, "circuits"), ())), on(BUILD, (("brief", "accessories", "alternator_rating"), "60 A", "current"))):
+        build, seen = start, [start]
+        for _ in range(30):
+            offered = [fix for finding in assess(build).findings for fix in finding.fix if applies(build, fix)]
+            if not offered:
+                break
+            build = apply(build, edit_for(build, offered[0]))
+            assert build not in seen, offered[0].label
+            seen.append(build)
+        assert not offered
+        assert len(seen) > 5

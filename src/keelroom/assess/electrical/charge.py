@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from keelroom.assess.electrical.figures import Electrics, sizes_like
 from keelroom.assess.electrical.system import System, battery_of, run_of
-from keelroom.build.edits import Edit, set_value
+from keelroom.build.edits import Change, Edit, set_value
 from keelroom.build.quantity import quantity
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.electrical import Supply
@@ -144,14 +144,62 @@ def charge_fuse_for(rating: float) -> float | None:
     return next((size for size in fuse_sizes("bolt_down") if size >= CHARGE_FUSE * rating), None)
 
 
-def cable_for(supply: Supply, rating: float) -> str | None:
-    """The smallest charge cable that carries an alternator's rating [A] and its fuse within its drop; None where none does."""
+def _smallest(supply: Supply, rating: float) -> str | None:
+    """The smallest cable that carries the rating and the supply's own fuse within its drop; None where none does."""
     wire = supply.charge_wire
     run, metric = run_of(wire), is_metric(wire.size.unit)
-    for text, area in sizes_like(metric):
-        if charge_cable(supply, rating, run._replace(wire=conductor(area, metric, wire.cable))).fits:
-            return text
-    return None
+    return next(
+        (t for t, area in sizes_like(metric) if charge_cable(supply, rating, run._replace(wire=conductor(area, metric, wire.cable))).fits),
+        None,
+    )
+
+
+def _fused(supply: Supply, rating: float) -> Supply:
+    """The supply with the fuse it ought to have in its charge cable, where one is made."""
+    wanted = charge_fuse_for(rating)
+    return supply.model_copy(update={"charge_fuse": quantity(f"{wanted:g} A", "current", "derived")}) if wanted else supply
+
+
+def cable_for(supply: Supply, rating: float) -> str | None:
+    """The smallest charge cable that carries an alternator's rating [A] and its fuse within its drop; None where none does.
+
+    A fuse it lacks is counted too, so that fitting one does not ask for another cable, unless no cable stands that.
+    """
+    fused = supply if supply.charge_fuse else _fused(supply, rating)
+    return _smallest(fused, rating) or _smallest(supply, rating)
+
+
+class Protection(NamedTuple):
+    """What protects a charge cable: the fuse, and the cable it then takes, as they would be typed; cable '' where the present one does,
+    None where no single one stands that fuse."""
+
+    fuse: str
+    cable: str | None
+
+    @property
+    def label(self) -> str:
+        return f"A {self.fuse} fuse at the battery" + (f" and a cable of {self.cable}" if self.cable else "")
+
+
+def protection_for(supply: Supply, rating: float) -> Protection | None:
+    """The fuse an alternator's rating [A] asks for and the cable that goes with it; None where no such fuse is made."""
+    fused = _fused(supply, rating)
+    fuse, cable = fused.charge_fuse, charge_cable(fused, rating)
+    if fused is supply or fuse is None:
+        return None
+    return Protection(fuse.as_typed, "" if cable.ampacity >= cable.carries else _smallest(fused, rating))
+
+
+def protect_cable(build: Build) -> Edit:
+    """That fuse, and that cable where the present one is too thin for it. Raises InputError where there is none."""
+    rating = build.brief.accessories.alternator_rating
+    found = protection_for(build.supply, rating.si) if rating else None
+    if found is None or found.cable is None:
+        raise InputError("no_cable", "No single cable stands the fuse such an alternator needs: run two, each with a fuse of its own")
+    changes = [Change(("supply", "charge_fuse"), quantity(found.fuse, "current", "derived"))]
+    if found.cable:
+        changes.append(Change(("supply", "charge_wire", "size"), quantity(found.cable, "wire size", "derived")))
+    return Edit(found.label, tuple(changes))
 
 
 def larger_cable(build: Build) -> Edit:

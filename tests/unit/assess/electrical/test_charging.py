@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from pypdf import PdfReader
 
 from keelroom.assess.assess import assess
-from keelroom.assess.fixes import edit_for
+from keelroom.assess.fixes import applies, edit_for
 from keelroom.assess.report import as_json, as_table
 from keelroom.build.edits import apply
 from keelroom.build.file import load
@@ -131,3 +131,34 @@ def test_a_known_idle_share_goes_with_the_speed_it_was_measured_at():
     assert output(unit, 700 * 1.1) == pytest.approx(output(unit._replace(ratio=2.97), 700))
     ratio = ratio_for(unit, 50.0, 700)
     assert output(unit._replace(ratio=ratio), 700) == pytest.approx(50.0, abs=1e-6)
+
+
+@pytest.mark.parametrize("rating", [90, 120, 180, 250])
+@pytest.mark.parametrize("size", ["4 AWG", "1/0 AWG", "4/0 AWG"])
+def test_protecting_a_charge_cable_leaves_a_protected_one(rating, size):
+    """The fuse an alternator asks for must not be one the cable does not stand: both are changed at once, or neither is offered."""
+    build = on(
+        BUILD, ((*ACCESSORIES, "alternator_rating"), f"{rating} A", "current"), (("supply", "charge_wire", "size"), size, "wire size")
+    )
+    unfused = found(build, "charge_unfused")
+    (fix,) = unfused.fix
+    assert applies(build, fix)
+    mended = apply(build, edit_for(build, fix))
+    assert not {"charge_unfused", "charge_fuse_small", "charge_fuse_over"} & {f.code for f in assess(mended).findings}
+    assert (mended.supply.charge_wire.size.as_typed == size) == ("cable" not in fix.label)
+
+
+def test_a_cable_chosen_for_its_current_stands_the_fuse_it_lacks_too():
+    build = on(BUILD, ((*ACCESSORIES, "alternator_rating"), "180 A", "current"))
+    hot = found(build, "charge_cable_hot")
+    mended = apply(build, edit_for(build, hot.fix[0]))
+    assert "and a cable" not in found(mended, "charge_unfused").fix[0].label
+
+
+def test_where_no_cable_stands_the_fuse_two_are_named():
+    build = on(
+        BUILD, ((*ACCESSORIES, "alternator_rating"), "300 A", "current"), (("supply", "charge_wire", "ambient"), "200 °F", "temperature")
+    )
+    unfused = found(build, "charge_unfused")
+    assert unfused.fix == ()
+    assert "run two" in unfused.why
