@@ -176,6 +176,25 @@ class Monkey:
         QTest.mouseRelease(board, Qt.MouseButton.LeftButton, pos=points[-1])
         return "drag"
 
+    def run(self, acts: int, each: int) -> None:
+        """So many acts from inside the application's own loop, as a user's are: only there is what was done with let go of."""
+        timer, number = QTimer(), 0
+
+        def one() -> None:
+            nonlocal number
+            if number >= acts or len(self.broke) > 20:
+                timer.stop()
+                self.app.quit()
+                return
+            number += 1
+            self.act()
+            if number % each == 0:
+                self.check()
+
+        timer.timeout.connect(one)
+        timer.start(0)
+        self.app.exec()
+
     def check(self, most: int = 25) -> None:
         """What is held can be saved and read back the same, and so many steps undone and redone again."""
         store = self.window.session.store
@@ -208,12 +227,7 @@ def run(acts: int, seed: int, each: int = 100) -> tuple[Counter[str], list[str]]
         path = Path(folder) / "monkey.keelroom"
         path.write_bytes(DEMO.read_bytes())
         monkey = Monkey(seed, path)
-        for number in range(1, acts + 1):
-            monkey.act()
-            if number % each == 0:
-                monkey.check()
-            if len(monkey.broke) > 20:
-                break
+        monkey.run(acts, each)
         monkey.check(acts)  # all the way back, once
         monkey.close()
         load(path)

@@ -1,6 +1,7 @@
 """Single values worked by hand, one small thing each: places, sizes, words and counts that larger figures swallow."""
 
 import math
+from types import SimpleNamespace
 
 import numpy as np
 import pytest
@@ -8,12 +9,14 @@ import pytest
 from keelroom.assess.airmap import fan_chart
 from keelroom.assess.airside import placed_on_face, stands_proud
 from keelroom.assess.assess import assess
-from keelroom.assess.batch import Asked, batches, outlets_at, row_for
+from keelroom.assess.batch import Asked, batches, outlets_at, row_for, stacked
 from keelroom.assess.electrical.controller import low_of
+from keelroom.assess.electrical.harness import harness
 from keelroom.assess.electrical.loads import label_words
 from keelroom.assess.electrical.schools import SCHOOLS, edit_of
 from keelroom.assess.fit.bodies import neighbours, parts_of_package
-from keelroom.assess.fit.mounts import bracket_plans, part_points
+from keelroom.assess.fit.clearances import Fit
+from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, part_points
 from keelroom.assess.fit.search import find_places
 from keelroom.assess.fit.shroud_plan import fans_edit, seat_edit, trim_pattern, trim_plan
 from keelroom.assess.fit.templates import core_mockup, hardware_list
@@ -22,7 +25,7 @@ from keelroom.assess.gearing import rpm_of
 from keelroom.assess.judge_circuits import sizes_words
 from keelroom.assess.placing import over_tanks, placed_frame, stand, tank_size
 from keelroom.assess.report import fit_line
-from keelroom.assess.response import response, span, stretches, value_for
+from keelroom.assess.response import Response, response, span, stretches, value_for
 from keelroom.assess.translate import parts_of, row_of
 from keelroom.assess.why import movers
 from keelroom.assess.worth import ACTS, worth_table
@@ -32,6 +35,9 @@ from keelroom.build.file import load
 from keelroom.build.quantity import quantity
 from keelroom.build.schema.package import Cover
 from keelroom.build.schema.survey import Survey
+from keelroom.core.answer import steady_answer
+from keelroom.core.fluids.air import air_state
+from keelroom.core.fluids.air import density as air_density
 from tests.changes import on
 from tests.conftest import DEMO
 
@@ -406,3 +412,174 @@ def test_the_places_found_are_on_the_tapes_grain_where_that_clears():
     at = stand(moved.survey, moved.package)
     off_grain = [abs(v / (INCH / 16) - round(v / (INCH / 16))) for v in (at.x, at.y, at.z)]
     assert max(off_grain) < 1e-3 or found[0].words.endswith("where it stands")
+
+
+# small judgements
+
+
+def case_of(build, case_id):
+    return next(case.figures for case in assess(build).cases if case.case_id == case_id)
+
+
+GRADE = case_of(BUILD, "grade")
+
+
+def test_a_fans_power_is_that_of_its_motor_at_the_volts_it_gets():
+    """n^2/5 + 0.8 n = V/V0 for a brushed motor; watts with n^2 and the volts, amps from both."""
+    rated = BUILD.package.fans[0].rated_voltage.si
+    for fan in GRADE.fans:
+        ratio = fan.voltage / rated
+        speed = 2.5 * (math.sqrt(0.64 + 0.8 * ratio) - 0.8)
+        assert fan.power == pytest.approx(180 * speed**2 * ratio, rel=1e-6)
+        assert fan.current * fan.voltage == pytest.approx(fan.power)
+
+
+def test_air_through_the_face_is_its_speed_times_its_area():
+    assert GRADE.face_speed * 26 * 17 * INCH**2 == pytest.approx(GRADE.airflow)
+    assert GRADE.airflow_fans_on == pytest.approx(GRADE.airflow), "the fans run all the time here"
+
+
+def test_the_air_carries_the_heat_away():
+    """Heat over mass flow and 1006 J/kgK of air with its vapour, the flow at the density outdoors."""
+    climate = BUILD.brief.climate
+    outdoors = air_state(np.array([climate.altitude.si]), np.array([GRADE.ambient]), np.array([climate.humidity.si]))
+    density = float(air_density(outdoors, np.array([GRADE.ambient]))[0])
+    per_kilogram = 1006 + float(outdoors.vapour[0]) * 860
+    assert GRADE.heat_in == pytest.approx(GRADE.airflow * density * per_kilogram * (GRADE.air_out - GRADE.air_in), rel=2e-3)
+
+
+def test_the_engines_own_part_of_the_heat():
+    """What brake power is short of 36 % of the fuel is the engine's own; all parts together are the heat."""
+    parts = dict(GRADE.heat_by_cause)
+    assert parts["engine friction and idling"] == pytest.approx(GRADE.heat_in * (1 - GRADE.brake_power / GRADE.fuel_power / 0.36), rel=2e-3)
+    assert sum(parts.values()) == pytest.approx(GRADE.heat_in)
+
+
+def test_sensors_in_the_lower_hose_read_what_leaves_the_core():
+    """Also with the thermostat at the engine's inlet, where it feels the heat the engine adds taken off again."""
+    low = on(
+        BUILD,
+        ((*P1, "control", "sensor"), "lower_hose"),
+        ((*COOLING, "thermostat_place"), "inlet"),
+        ((*COOLING, "fan_on"), "150 °F", "temperature"),
+        ((*COOLING, "fan_off"), "140 °F", "temperature"),
+    )
+    rows = [row_for(Asked(low, case)) for case in ("cruise", "night", "grade")]
+    points, doubt = stacked(rows)
+    state = steady_answer(points, doubt, rows[0].layout).solution.state
+    assert state.reading == pytest.approx(state.coolant_out, abs=0.4)
+    assert (state.temperature - state.coolant_out > 3).all()
+
+
+def test_the_override_is_grounded_where_the_coils_are():
+    def override(strategy):
+        build = on(BUILD, ((*P1, "control", "strategy"), strategy), ((*P1, "control", "override"), True))
+        return next(wire for wire in harness(build, build.package, assess(build).electrics) if wire.number == 60)
+
+    assert override("ground_switch").colour == "black"
+    assert override("feed_switch").colour == "white"
+
+
+def test_places_of_findings_and_their_limits():
+    off = on(BUILD, ((*P1, "covers", "condenser", "bottom"), "8 in", "length"))
+    over = next(f for f in assess(off).findings if f.code == "cover_off_face" and "condenser" in f.where)
+    high = next(c for c in off.package.covers if c.id == "condenser").height.si
+    assert over.value == pytest.approx(8 * INCH + high - 17 * INCH)
+    moved = bought(((*P3, "shroud", "trim_left"), "1 in", "length"))
+    rings = next(f for f in assess(moved).findings if f.code == "fans_off_rings")
+    assert (rings.value > 0.01, rings.limit) == (True, 0.0)
+
+
+def test_a_bracket_that_cannot_be_made_is_told_at_its_edge_and_one_without_its_hole_at_the_hole():
+    near = on(BUILD, ((*P1, "brackets", "bracket1", "edge"), "5 mm", "length"))
+    assert {f.where[-1] for f in assess(near).findings if f.code == "bracket_fault" and "bracket1" in f.where} == {"edge"}
+    lost = on(BUILD, ((*P1, "brackets", "bracket1", "hole"), "nowhere"))
+    assert {f.where[-1] for f in assess(lost).findings if f.code == "bracket_fault" and "bracket1" in f.where} == {"hole"}
+
+
+def test_a_radius_that_cracks_is_noted():
+    place = (*P1, "brackets", "bracket1")
+    sharp = on(BUILD, ((*place, "metal"), "al_6061"), ((*place, "radius"), "1 mm", "length"))
+    round_ = on(BUILD, ((*place, "metal"), "al_6061"), ((*place, "radius"), "30 mm", "length"))
+    assert any("cracks under" in note for note in bracket_plans(sharp, sharp.package)[0].notes)
+    assert not any("cracks under" in note for note in bracket_plans(round_, round_.package)[0].notes)
+
+
+def test_tanks_stand_above_and_below_a_downflow_core():
+    core = BUILD.package.core
+    tank = core.tank_size.si
+    assert over_tanks(core) == pytest.approx((26 * INCH + 2 * tank, 17 * INCH))
+    assert over_tanks(core.model_copy(update={"flow": "downflow"})) == pytest.approx((26 * INCH, 17 * INCH + 2 * tank))
+
+
+def test_one_trimmed_side_is_a_planned_cut():
+    cut = bought(((*P3, "shroud", "blank_width"), "25 in", "length"), *(((*P3, "shroud", f"trim_{side}"), "1 in" if side == "left" else "0 in", "length") for side in ("left", "right", "bottom", "top")))  # fmt: skip
+    marks = [mark for mark in trim_pattern(cut.package, trim_plan(cut.package)).marks if mark.to is not None]
+    assert sorted(mark.at[0] / INCH for mark in marks if mark.at[0] == mark.to[0]) == pytest.approx([1.0])
+
+
+def test_a_fan_that_fits_stays_within_the_far_corner():
+    large = on(BUILD, ((*P1, "fans", "fan1", "diameter"), "18 in", "length"), ((*P1, "fans", "fan1", "x"), "30 in", "length"), ((*P1, "fans", "fan1", "y"), "30 in", "length"))  # fmt: skip
+    fix = next(f for f in assess(large).findings if f.code == "fan_larger_than_face").fix[0]
+    fan = apply(large, edit_for(large, fix)).package.fans[0]
+    radius = fan.diameter.si / 2
+    assert (fan.x.si, fan.y.si) == pytest.approx((26 * INCH - radius, 17 * INCH - radius), abs=1e-5)
+
+
+def test_plateaus_and_cliffs_by_hand():
+    """Slopes 0, 0, 10, 1, and a part that does not settle: a plateau over two steps, cliffs where it is over 3.5 times the mean."""
+
+    def answer(temperatures):
+        return Response(("x",), "x", "number", "grade", tuple(float(k) for k in range(len(temperatures))), temperatures, 0.0)
+
+    flat = stretches(answer((90.0, 90.0, 90.0, 91.0, 92.0, 93.0, 103.0, 103.5, 104.0)))
+    assert [tuple(stretch) for stretch in flat] == [("plateau", 0.0, 2.0), ("cliff", 5.0, 6.0)]
+    wild = stretches(answer((90.0, 91.0, 92.0, math.inf, math.inf)))
+    assert [tuple(stretch) for stretch in wild] == [("cliff", 2.0, 3.0)]
+
+
+@pytest.mark.parametrize(
+    ("on_at", "told"), [("193 °F", True), ("195 °F", False), ("196.5 °F", True), ("197.5 °F", False), ("185 °F", False)]
+)
+def test_switches_are_sold_by_steps(on_at, told):
+    build = on(BUILD, ((*COOLING, "fan_on"), on_at, "temperature"), ((*P1, "control", "strategy"), "ground_switch"))
+    assert ("switch_sold" in {f.code for f in assess(build).findings}) is told
+
+
+def gap(state, unknown=False):
+    return SimpleNamespace(state=state, other=SimpleNamespace(unknown=unknown))
+
+
+@pytest.mark.parametrize(
+    ("gaps", "unmeasured", "verdict"),
+    [
+        ((gap("clear"), gap("tight")), (), "tight"),
+        ((gap("clear"),), (), "clears"),
+        ((gap("tight"),), ("brace",), "not measured"),
+        ((gap("under"),), ("brace",), "does not fit"),
+        ((gap("overlaps", unknown=True), gap("clear")), (), "clears"),
+    ],
+)
+def test_what_a_fit_comes_to(gaps, unmeasured, verdict):
+    assert Fit.verdict.fget(SimpleNamespace(chosen=True, surveyed=True, gaps=gaps, unmeasured=unmeasured)) == verdict
+
+
+def test_line_holes_go_into_the_piece_for_the_lines_alone():
+    package = on(BUILD, ((*P1, "mounting", "frame", "leg"), "1 1/2 in", "length")).package
+    holes = {pattern.name: len(pattern.holes) for pattern in condenser_frame(package).patterns}
+    assert holes["Upright with line holes, condenser frame"] > holes["Upright, condenser frame"]
+    assert holes["Crosspiece, condenser frame"] == holes["Upright, condenser frame"]
+
+
+def test_a_shrouds_edge_is_sealed_only_where_there_is_a_shroud():
+    act = next(act for act in ACTS if act.code == "edge_seal")
+    open_ = on(BUILD, ((*P1, "shroud", "kind"), "none"))
+    assert act.changes(open_, open_.package, P1) == ()
+    assert act.changes(BUILD, BUILD.package, P1) != ()
+    strips = next(act for act in ACTS if act.code == "side_seals")
+    assert strips.changes(open_, open_.package, P1) != ()
+
+
+def test_the_last_stretch_that_was_looked_at_counts():
+    ((outlet,),) = outlets_at([Asked(BUILD, "idle")], [(129.7,)], (60.0, 130.0))
+    assert outlet == pytest.approx(129.7, abs=0.02)

@@ -1,6 +1,7 @@
 """Single values of core worked by hand or taken from a named table: one small law each, that a whole solve would swallow."""
 
 import math
+from itertools import pairwise
 from types import SimpleNamespace
 
 import numpy as np
@@ -19,12 +20,15 @@ from keelroom.core.electrical.wire import awg_area, conductor, resistance_at, wi
 from keelroom.core.fluids.air import air_state, conductivity, viscosity
 from keelroom.core.fluids.coolant import _cubics as coolant_cubics
 from keelroom.core.loop.circuit import Circuit, Loop, Tubes, _CoreBranch, _pump, laminar_friction
-from keelroom.core.outline import clipped, clipped_line, to_edge
+from keelroom.core.outline import clipped, clipped_line, rectangle, to_edge
+from keelroom.core.packaging.bracket import Ends, Stock, flat_or_joggle
 from keelroom.core.packaging.fixings import Section, strap
 from keelroom.core.packaging.sheet import METALS, bend_allowance, edge_sag, smallest_radius
 from keelroom.core.packaging.shroud import Blank, Pan, trim
-from keelroom.core.packaging.solids import along
-from keelroom.core.thermal.engine_heat import Drive, friction_pressure, full_power, road_power
+from keelroom.core.packaging.shroud import _along as places_along
+from keelroom.core.packaging.solids import Solid, along, stacked
+from keelroom.core.packaging.solids import _directions as directions
+from keelroom.core.thermal.engine_heat import Drive, charge_heat, friction_pressure, full_power, road_power
 from keelroom.core.thermal.tube_side import laminar_nusselt, nusselt_doubt
 from keelroom.errors import InputError
 
@@ -442,3 +446,48 @@ def test_the_doubt_of_a_tube_is_widest_at_the_end_of_laminar_flow():
     """10 % on both sides, 30 % at Re 2300; at 6150 exp(-(ln 2.674/0.65)^2) = 0.101 of the way there."""
     doubt = nusselt_doubt(np.array([200.0, 2300.0, 6150.0, 1e6]))
     assert doubt.tolist() == pytest.approx([0.10, 0.30, 0.1203, 0.10], abs=5e-4)
+
+
+def test_what_a_compressor_adds_to_the_air():
+    """0.75 bar on 1 bar at 27 degC: 300.15 x (1.75^0.2857 - 1)/0.7 = 74.3 K on 55.8 g/s of air; half the boost's span at 60 % load."""
+    law = SimpleNamespace(air_per_fuel=12.0, heating=43e6)
+    engine = SimpleNamespace(boost=np.array([75e3]), law=law)
+    outdoors = (np.array([100e3]), np.array([27.0]))
+    assert float(charge_heat(engine, np.array([200e3]), np.array([1.0]), outdoors)[0]) == pytest.approx(4174, abs=6)
+    half = 300.15 * (1.375**0.2857 - 1) / 0.7 * 1006 * 12 * 200e3 / 43e6
+    assert float(charge_heat(engine, np.array([200e3]), np.array([0.6]), outdoors)[0]) == pytest.approx(half, rel=1e-3)
+    assert float(charge_heat(engine, np.array([200e3]), np.array([0.2]), outdoors)[0]) == 0.0
+
+
+def test_a_metric_size_no_table_has_goes_by_its_copper():
+    """7 mm2: 17.24 mohm mm2/m and 2 % of stranding: 2.512 mohm a metre."""
+    assert conductor(7e-6, metric=True, cable="iso_b").resistance == pytest.approx(2.512e-3, rel=1e-3)
+
+
+def test_fasteners_stand_evenly_along_a_side():
+    places = places_along(0.6)
+    pitch = 0.6 / len(places)
+    assert places[0] == pytest.approx(pitch / 2)
+    assert [b - a for a, b in pairwise(places)] == pytest.approx([pitch] * (len(places) - 1))
+    assert places[-1] == pytest.approx(0.6 - pitch / 2)
+
+
+def test_a_ribbed_strap_is_drawn_flat_with_its_bend_along_it():
+    """30 x 3 steel, radius 3, rib 20: 6.63 mm of bend; its line 27.32 mm up, the flat 47.63 mm wide."""
+    stock = Stock(METALS["steel"], 0.03, 0.003, 0.003, rib=0.02)
+    made = flat_or_joggle("strap", 0.1, 0.0, stock, Ends(0.007, 0.007, 0.015, 0.0))
+    assert made.fault == ""
+    (bend,) = made.pattern.bends
+    assert (*bend.start, *bend.end) == pytest.approx((0.0, 27.316e-3, 0.13, 27.316e-3), abs=1e-6)
+    assert np.array(made.pattern.outlines[0]) == pytest.approx(np.array(rectangle(0.0, 0.0, 0.13, 47.632e-3)), abs=1e-6)
+    assert [mark.at for mark in made.pattern.marks] == [pytest.approx((0.065, 0.015))]
+
+
+def test_ways_out_of_a_cylinder_are_square_to_its_axis():
+    """From the origin to (3, 4, 5), out from a cylinder along z: 0.6, 0.8, 0."""
+    pipe, box = (
+        stacked([along((0.0, 0.0, -1.0), (0.0, 0.0, 1.0), 0.05)]),
+        stacked([Solid((3.0, 4.0, 5.0), (0.1, 0.1, 0.1), ((1, 0, 0), (0, 1, 0), (0, 0, 1)), False)]),
+    )
+    ways = directions(pipe, box)[0]
+    assert min(float(np.abs(way - np.array([0.6, 0.8, 0.0])).max()) for way in ways) < 1e-9
