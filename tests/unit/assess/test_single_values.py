@@ -11,6 +11,7 @@ from keelroom.assess.airside import placed_on_face, stands_proud
 from keelroom.assess.assess import assess
 from keelroom.assess.batch import Asked, batches, outlets_at, row_for, stacked
 from keelroom.assess.electrical.controller import low_of
+from keelroom.assess.electrical.figures import terminal_takes
 from keelroom.assess.electrical.harness import harness
 from keelroom.assess.electrical.loads import label_words
 from keelroom.assess.electrical.schools import SCHOOLS, edit_of
@@ -583,3 +584,29 @@ def test_a_shrouds_edge_is_sealed_only_where_there_is_a_shroud():
 def test_the_last_stretch_that_was_looked_at_counts():
     ((outlet,),) = outlets_at([Asked(BUILD, "idle")], [(129.7,)], (60.0, 130.0))
     assert outlet == pytest.approx(129.7, abs=0.02)
+
+
+def test_the_louvers_reynolds_number_by_hand():
+    """Mass through 75.3 % of the face, 1.2 mm louvers, air at 50 degC of 19.6 uPa s: 310."""
+    free = 8 / 10 * (1 - 15 / INCH * 0.1e-3)
+    assert free == pytest.approx(0.753, abs=1e-3)
+    climate = BUILD.brief.climate
+    outdoors = air_state(np.array([climate.altitude.si]), np.array([GRADE.ambient]), np.array([climate.humidity.si]))
+    flux = GRADE.face_speed * float(air_density(outdoors, np.array([GRADE.ambient]))[0])
+    assert GRADE.louver_reynolds == pytest.approx(flux / free * 1.2e-3 / 19.6e-6, rel=0.01)
+
+
+@pytest.mark.parametrize(
+    ("run", "motors", "parts", "bound"),
+    [
+        ("feed", 1, ("relay", 30.0, 0.0), True),
+        ("feed", 2, ("relays", 30.0, 0.0), False),
+        ("branch", 2, ("relays", 30.0, 0.0), True),
+        ("branch", 1, ("none", 0.0, 20.0), True),
+        ("branch", 1, ("none", 0.0, 0.0), False),
+        ("back", 1, ("relay", 30.0, 20.0), False),
+        ("feed", 1, ("none", 0.0, 20.0), False),
+    ],
+)
+def test_what_a_wire_ends_in_bounds_it(run, motors, parts, bound):
+    assert math.isfinite(terminal_takes(run, SimpleNamespace(motors=(None,) * motors), parts)) is bound
