@@ -96,6 +96,9 @@ def put_wrong(site: Site) -> bool:
     for function in functions_with(outer, site.path):
         function.__code__ = inner if outer == site.function else _with_inner(function.__code__, inner)
         done = True
+    if outer != site.function:  # those made already when the module was read hold a code of their own
+        for function in functions_with(site.function, site.path):
+            function.__code__ = inner
     return done
 
 

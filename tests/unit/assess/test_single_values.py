@@ -15,6 +15,7 @@ from keelroom.assess.electrical.figures import terminal_takes
 from keelroom.assess.electrical.harness import harness
 from keelroom.assess.electrical.loads import label_words
 from keelroom.assess.electrical.schools import SCHOOLS, edit_of
+from keelroom.assess.electrical.signals import CHASSIS, OVERRIDE
 from keelroom.assess.fit.bodies import neighbours, parts_of_package
 from keelroom.assess.fit.clearances import Fit
 from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, part_points
@@ -422,13 +423,15 @@ def case_of(build, case_id):
     return next(case.figures for case in assess(build).cases if case.case_id == case_id)
 
 
-GRADE = case_of(BUILD, "grade")
+def grade():
+    return case_of(BUILD, "grade")
 
 
 def test_a_fans_power_is_that_of_its_motor_at_the_volts_it_gets():
     """n^2/5 + 0.8 n = V/V0 for a brushed motor; watts with n^2 and the volts, amps from both."""
+    now = grade()
     rated = BUILD.package.fans[0].rated_voltage.si
-    for fan in GRADE.fans:
+    for fan in now.fans:
         ratio = fan.voltage / rated
         speed = 2.5 * (math.sqrt(0.64 + 0.8 * ratio) - 0.8)
         assert fan.power == pytest.approx(180 * speed**2 * ratio, rel=1e-6)
@@ -436,24 +439,27 @@ def test_a_fans_power_is_that_of_its_motor_at_the_volts_it_gets():
 
 
 def test_air_through_the_face_is_its_speed_times_its_area():
-    assert GRADE.face_speed * 26 * 17 * INCH**2 == pytest.approx(GRADE.airflow)
-    assert GRADE.airflow_fans_on == pytest.approx(GRADE.airflow), "the fans run all the time here"
+    now = grade()
+    assert now.face_speed * 26 * 17 * INCH**2 == pytest.approx(now.airflow)
+    assert now.airflow_fans_on == pytest.approx(now.airflow), "the fans run all the time here"
 
 
 def test_the_air_carries_the_heat_away():
     """Heat over mass flow and 1006 J/kgK of air with its vapour, the flow at the density outdoors."""
+    now = grade()
     climate = BUILD.brief.climate
-    outdoors = air_state(np.array([climate.altitude.si]), np.array([GRADE.ambient]), np.array([climate.humidity.si]))
-    density = float(air_density(outdoors, np.array([GRADE.ambient]))[0])
+    outdoors = air_state(np.array([climate.altitude.si]), np.array([now.ambient]), np.array([climate.humidity.si]))
+    density = float(air_density(outdoors, np.array([now.ambient]))[0])
     per_kilogram = 1006 + float(outdoors.vapour[0]) * 860
-    assert GRADE.heat_in == pytest.approx(GRADE.airflow * density * per_kilogram * (GRADE.air_out - GRADE.air_in), rel=2e-3)
+    assert now.heat_in == pytest.approx(now.airflow * density * per_kilogram * (now.air_out - now.air_in), rel=2e-3)
 
 
 def test_the_engines_own_part_of_the_heat():
     """What brake power is short of 36 % of the fuel is the engine's own; all parts together are the heat."""
-    parts = dict(GRADE.heat_by_cause)
-    assert parts["engine friction and idling"] == pytest.approx(GRADE.heat_in * (1 - GRADE.brake_power / GRADE.fuel_power / 0.36), rel=2e-3)
-    assert sum(parts.values()) == pytest.approx(GRADE.heat_in)
+    now = grade()
+    parts = dict(now.heat_by_cause)
+    assert parts["engine friction and idling"] == pytest.approx(now.heat_in * (1 - now.brake_power / now.fuel_power / 0.36), rel=2e-3)
+    assert sum(parts.values()) == pytest.approx(now.heat_in)
 
 
 def test_sensors_in_the_lower_hose_read_what_leaves_the_core():
@@ -475,10 +481,39 @@ def test_sensors_in_the_lower_hose_read_what_leaves_the_core():
 def test_the_override_is_grounded_where_the_coils_are():
     def override(strategy):
         build = on(BUILD, ((*P1, "control", "strategy"), strategy), ((*P1, "control", "override"), True))
-        return next(wire for wire in harness(build, build.package, assess(build).electrics) if wire.number == 60)
+        return {wire.number: wire for wire in harness(build, build.package, assess(build).electrics)}
 
-    assert override("ground_switch").colour == "black"
-    assert override("feed_switch").colour == "white"
+    ground, feed, staged = override("ground_switch"), override("feed_switch"), override("both_relays")
+    assert (ground[60].colour, ground[60].end) == ("black", CHASSIS)
+    assert (feed[60].colour, feed[60].end) == ("white", f"{OVERRIDE}, common")
+    assert ground[6].start == f"{OVERRIDE}, pole 1"
+    assert [staged[number].start for number in (6, 61) if number in staged][:1] == [f"{OVERRIDE}, pole 1"]
+
+
+def test_a_circuit_without_a_relay_has_no_relay_to_judge():
+    circuit = (*P1, "circuits", BUILD.package.circuits[0].id)
+    with_one = assess(BUILD).electrics.circuits[0]
+    without = assess(on(BUILD, ((*circuit, "switch"), "none"))).electrics.circuits[0]
+    assert with_one.relay_holds is not None
+    assert (without.relay_holds, without.relay_makes) == (None, None)
+
+
+def test_a_bare_fans_place_hangs_on_its_gap_and_a_shrouded_ones_on_the_depth():
+    def readings(build):
+        fan = next(one for one in parts_of_package(build.survey, build.package) if "ring" in one.name.lower())
+        return {term.path for axis in fan.chain for term in axis} if hasattr(fan, "chain") else {str(fan)}
+
+    shrouded, bare = readings(BUILD), readings(on(BUILD, ((*P1, "shroud", "kind"), "none")))
+    assert any("'depth'" in str(path) and "shroud" in str(path) for path in shrouded)
+    assert any("fan_gap" in str(path) for path in bare)
+    assert not any("fan_gap" in str(path) for path in shrouded)
+
+
+def test_the_switch_offered_is_the_nearest_that_is_sold():
+    build = on(BUILD, ((*COOLING, "fan_on"), "193 °F", "temperature"), ((*P1, "control", "strategy"), "ground_switch"))
+    (fix,) = next(f for f in assess(build).findings if f.code == "switch_sold").fix
+    assert "195 °F" in fix.label
+    assert apply(build, edit_for(build, fix)).brief.cooling.fan_on.as_typed == "195 °F"
 
 
 def test_places_of_findings_and_their_limits():
@@ -588,12 +623,13 @@ def test_the_last_stretch_that_was_looked_at_counts():
 
 def test_the_louvers_reynolds_number_by_hand():
     """Mass through 75.3 % of the face, 1.2 mm louvers, air at 50 degC of 19.6 uPa s: 310."""
+    now = grade()
     free = 8 / 10 * (1 - 15 / INCH * 0.1e-3)
     assert free == pytest.approx(0.753, abs=1e-3)
     climate = BUILD.brief.climate
-    outdoors = air_state(np.array([climate.altitude.si]), np.array([GRADE.ambient]), np.array([climate.humidity.si]))
-    flux = GRADE.face_speed * float(air_density(outdoors, np.array([GRADE.ambient]))[0])
-    assert GRADE.louver_reynolds == pytest.approx(flux / free * 1.2e-3 / 19.6e-6, rel=0.01)
+    outdoors = air_state(np.array([climate.altitude.si]), np.array([now.ambient]), np.array([climate.humidity.si]))
+    flux = now.face_speed * float(air_density(outdoors, np.array([now.ambient]))[0])
+    assert now.louver_reynolds == pytest.approx(flux / free * 1.2e-3 / 19.6e-6, rel=0.01)
 
 
 @pytest.mark.parametrize(
