@@ -249,6 +249,7 @@ def test_a_labels_missing_figure_is_said_to_be_worked_out():
         update={"power": quantity("180 W", "electrical power"), "rated_current": None, "rated_voltage": quantity("12 V", "voltage")}
     )
     assert "worked out" not in label_words(watts)
+    assert label_words(watts).endswith("19.4 A at 14 V."), "brushed: n^2/5 + 0.8 n = 14/12, amps with n^2"
 
 
 def test_the_fit_line_without_a_survey():
