@@ -11,6 +11,7 @@ import sys
 import time
 
 import numpy as np
+import pytest
 
 from keelroom.assess.airmap import air_map
 from keelroom.assess.assess import assess
@@ -120,6 +121,7 @@ def test_repaint():
     driver.dispose()
 
 
+@pytest.mark.timeout(900)
 def test_batch_against_the_scalar_reference():
     """10 000 packages x 6 duty cases in one batch, against the scalar reference on a sample, agreeing at every sampled point."""
     build, count = load(DEMO), 10_000
