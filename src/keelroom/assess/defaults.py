@@ -28,9 +28,14 @@ REDLINE_OVER_POWER = 1.1
 """Times the speed of greatest power an engine is turned to where its redline is not known (common practice)."""
 
 
+def fastest_named(engine: Engine) -> float:
+    """The fastest speed [1/s] the engine is said to run at, idle or greatest power; 0 where neither is known."""
+    return max((value.si for value in (engine.idle_rpm, engine.power_rpm) if value), default=0.0)
+
+
 def usual_redline(engine: Engine) -> str | None:
     """The redline such an engine has, as it would be typed; None where its speeds are not known."""
-    speed = max((value.si for value in (engine.idle_rpm, engine.power_rpm) if value), default=0.0)
+    speed = fastest_named(engine)
     return f"{REDLINE_OVER_POWER * speed * 60:.0f} rpm" if speed else None
 
 

@@ -63,10 +63,9 @@ def _contradiction(facts: Charging) -> Found:
 
 
 def _speed(build: Build, facts: Charging) -> Found:
-    idle_rpm = build.brief.engine.idle_rpm
-    if not facts.over_speed or (idle_rpm and facts.limit < idle_rpm.si * 60 * facts.alternator.ratio):
-        return  # a limit under idle is no limit: the entry is judged, not the pulley
     redline, idle = build.supply.redline.si * 60, build.brief.engine.idle_rpm
+    if not facts.over_speed or (idle and facts.limit < idle.si * 60 * facts.alternator.ratio):
+        return  # a limit under idle is no limit: the entry is judged, not the pulley
     ratio = math.floor(facts.limit / redline * 100) / 100
     left = output(facts.alternator._replace(ratio=ratio), idle.si * 60 if idle else 700.0)
     yield Finding("over_speed", "problem", ("supply", "pulley_ratio"), "The pulley over-speeds the alternator",
@@ -77,7 +76,6 @@ def _speed(build: Build, facts: Charging) -> Found:
 def _cable(build: Build, cable: ChargeCable) -> Found:
     """The cable from alternator to battery, by what it loses, how warm it gets and what protects it, as any other wire."""
     rating, size = cable.rating, ("supply", "charge_wire", "size")
-    thicker = (Fix("charge_cable", "A cable that carries it", ()),)
     if cable.ampacity <= 0:
         yield Finding("charge_place", "problem", ("supply", "charge_wire", "ambient"), "The charge cable’s insulation is not made for that place",
                       f"The air round it is as hot as its insulation stands ({both(cable.limit, 'temperature')}): another class, or another way.", value=cable.limit)  # fmt: skip
@@ -85,7 +83,7 @@ def _cable(build: Build, cable: ChargeCable) -> Found:
     if rating > cable.ampacity + 0.05:
         yield Finding("charge_cable_hot", "problem", size, "The charge cable is too thin for the alternator’s current",
                       f"At {rating:.0f} A its copper reaches {both(cable.warm, 'temperature')}; it carries {cable.ampacity:.0f} A where it lies before its insulation ({both(cable.limit, 'temperature')}) goes.",
-                      thicker, "CFR183", value=rating, limit=cable.ampacity)  # fmt: skip
+                      (Fix("charge_cable", "A cable that carries it", ()),), "CFR183", value=rating, limit=cable.ampacity)  # fmt: skip
     if cable.drop > cable.drop_limit:
         yield Finding("charge_cable", "doubt", size, "The charge cable loses too much",
                       f"At its {rating:.0f} A it loses {cable.drop:.2f} V on the way to the battery; {cable.drop_limit:g} V is the limit.",
@@ -95,7 +93,6 @@ def _cable(build: Build, cable: ChargeCable) -> Found:
 
 def _cable_fuse(build: Build, cable: ChargeCable) -> Found:
     rating, at = cable.rating, ("supply", "charge_fuse")
-    wanted = cable.fuse_wanted
     found = protection_for(build.supply, rating)
     fixes = (Fix("charge_fuse", found.label, (), at),) if found and found.cable is not None else ()
     two = " No single cable stands the fuse it needs: run two, each with a fuse of its own." if found and found.cable is None else ""
@@ -110,4 +107,4 @@ def _cable_fuse(build: Build, cable: ChargeCable) -> Found:
     elif cable.fuse > cable.ampacity >= rating:
         yield Finding("charge_fuse_over", "problem", at, "The fuse does not protect the charge cable",
                       f"A {cable.fuse:g} A fuse; the cable carries {cable.ampacity:.0f} A where it lies before its insulation ({both(cable.limit, 'temperature')}) goes.",
-                      (*(fixes if wanted and wanted <= cable.ampacity else ()), Fix("charge_cable", "A cable the fuse protects", ())), "CFR183", value=cable.fuse, limit=cable.ampacity)  # fmt: skip
+                      (*(fixes if found and not found.cable else ()), Fix("charge_cable", "A cable the fuse protects", ())), "CFR183", value=cable.fuse, limit=cable.ampacity)  # fmt: skip

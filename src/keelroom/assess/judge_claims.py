@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from typing import NamedTuple
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.batch import Asked, answers, row_for
@@ -10,7 +11,7 @@ from keelroom.assess.cases import grade_case, idle_case
 from keelroom.assess.wording import Found, set_fix
 from keelroom.build.edits import Change, Edit, apply
 from keelroom.build.quantity import quantity
-from keelroom.build.schema.build import Build, DutyCase
+from keelroom.build.schema.build import Build
 from keelroom.build.schema.package import Package
 from keelroom.core.findings import Finding
 from keelroom.errors import InputError
@@ -26,28 +27,33 @@ def claims(build: Build, package: Package, assessment: Assessment) -> Found:
     yield from _copper(build, package)
 
 
-def _compared(
-    build: Build, package: Package, changes: tuple[Change, ...], case: DutyCase | None
-) -> tuple[float, float, float, float] | None:
-    """Mean temperature [degC] and rejection at the limit [W] as it is and with the changes; None where either lacks something."""
-    if case is None:
-        return None
+class _Compared(NamedTuple):
+    """Mean temperature [degC], inf where none settles, and rejection at the limit [W]: as it is, and with the changes."""
+
+    now: float
+    rejects: float
+    then: float
+    would: float
+
+
+def _compared(build: Build, package: Package, changes: tuple[Change, ...]) -> _Compared | None:
+    """On the grade, else at idle; None where neither is known with and without the changes."""
+    cases = [case for case in (grade_case(build.duty_cases), idle_case(build.duty_cases)) if case]
     try:
         mine = build if build.active == package.id else apply(build, Edit("", (Change(("active",), package.id),)))
         other = apply(mine, Edit("", changes))
     except InputError:
         return None
-    found = answers([row_for(Asked(one, case.id)) for one in (mine, other)])
-    if any(pair is None for pair in found):
-        return None
-    values = []
-    for pair in found:
-        assert pair is not None
-        answer, at = pair
-        settles = bool(answer.solution.settles[at])
-        values.append((float(answer.solution.state.temperature[at]) if settles else math.inf, float(answer.rejection_at_limit[at])))
-    (now, rejects), (then, would) = values
-    return now, rejects, then, would
+    for case in cases:
+        values: list[float] = []
+        for pair in answers([row_for(Asked(one, case.id)) for one in (mine, other)]):
+            if pair is not None:
+                answer, at = pair
+                settles = bool(answer.solution.settles[at])
+                values += [float(answer.solution.state.temperature[at]) if settles else math.inf, float(answer.rejection_at_limit[at])]
+        if len(values) == len(_Compared._fields):
+            return _Compared(*values)
+    return None
 
 
 def _waterless(build: Build, package: Package) -> Found:
@@ -55,7 +61,7 @@ def _waterless(build: Build, package: Package) -> Found:
     if share is None or share.si < WATERLESS:
         return
     mixed = (Change(where, quantity("50 %", "share")),)
-    told = _compared(build, package, mixed, grade_case(build.duty_cases)) or _compared(build, package, mixed, idle_case(build.duty_cases))
+    told = _compared(build, package, mixed)
     figure = ""
     if told:
         now, rejects, then, would = told
@@ -75,11 +81,10 @@ def _copper(build: Build, package: Package) -> Found:
         Change((*where, "fin_density"), quantity("14 fins/in", "fin density")),
         Change((*where, "fin_height"), quantity("8 mm", "length")),
     )
-    told = _compared(build, package, usual, grade_case(build.duty_cases)) or _compared(build, package, usual, idle_case(build.duty_cases))
+    told = _compared(build, package, usual)
     if told is None:
         return
-    _, rejects, _, would = told
-    gain = rejects / would - 1
+    gain = told.rejects / told.would - 1
     more = f"{gain:.0%} more" if gain > 0.005 else f"{-gain:.0%} less" if gain < -0.005 else "as much"
     yield Finding("copper_claim", "note", (*where, "material"), f"This copper/brass core takes off {more} heat than a usual aluminium one of its size",
                   "Re-cores are sold as 30–35 % better. That rests on a denser core against an old, thin one, fins counted without the fans that have to pull through them: copper conducts better, "

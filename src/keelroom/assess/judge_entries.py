@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from keelroom.assess.assessment import Assessment
-from keelroom.assess.defaults import usual_redline
+from keelroom.assess.defaults import fastest_named, usual_redline
 from keelroom.assess.electrical.controller import STAGED
 from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.system import battery_of
@@ -69,9 +69,8 @@ def _speeds(build: Build) -> Found:
         yield Finding("speed_limit_low", "problem", ("supply", "speed_limit"), "The alternator’s speed limit lies under what it turns at idle",
                       f"{supply.speed_limit.si * 60:.0f} rpm against {engine.idle_rpm.si * supply.pulley_ratio.si * 60:.0f} at idle; 15 000 and 18 000 rpm units exist. It is the alternator’s own speed, not the engine’s.",
                       (set_fix("15 000 rpm", ("supply", "speed_limit"), "15000 rpm"),), value=supply.speed_limit.si)  # fmt: skip
-    least = max((v.si for v in (engine.idle_rpm, engine.power_rpm) if v), default=0.0)
-    if supply.redline.si < LEAST_REDLINE * least:
-        usual = usual_redline(engine) or ""
+    least, usual = fastest_named(engine), usual_redline(engine)
+    if usual and supply.redline.si < LEAST_REDLINE * least:
         level: Level = "doubt" if supply.redline.origin == "assumed" else "problem"
         yield Finding("redline_low", level, ("supply", "redline"), "The redline lies under the speed the engine is said to run at",
                       f"{supply.redline.si * 60:.0f} rpm against {least * 60:.0f} at idle or greatest power: the alternator’s top speed is worked out from it.",

@@ -118,7 +118,7 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, in
     mass = thermal_mass(points)
     return Answer(
         settled_at=settled,
-        band=Band(*parts, *ends, _chance(settled, (points.limit, ends[1]), (at_limit - full_heat) / doubt)),
+        band=Band(*parts, *ends, _chance(settled, points.limit, (at_limit - full_heat) / doubt)),
         fan_on_at=_fan_on(points, settled),
         boiling=nominal.boiling,
         margin=points.limit - settled.top,
@@ -211,24 +211,28 @@ def _risen(law: Law, solution: Solution, temperature: Floats, first: int) -> Law
     return put(law, rows, take(held, np.flatnonzero(known)))
 
 
-def _chance(settled: Settled, high: tuple[Floats, Floats], margin: Floats) -> Floats:
-    """Chance (n,) that the limit is passed. margin: of heat at the limit in standard doubts;  high: limit and hot end of the band"""
-    limit, _ = high
+def _chance(settled: Settled, limit: Floats, margin: Floats) -> Floats:
+    """Chance (n,) that the limit is passed. margin: of heat at the limit in standard doubts"""
     passed = 0.5 * (1 - np.array([math.erf(value / math.sqrt(2)) for value in margin]))
     # What swings over the limit passes it every time, whatever is in doubt.
     chance: Floats = np.where(settled.cycles & (settled.top > limit), 1.0, passed)
     return chance
 
 
+STEPS = np.array([0.0, *AMBIENTS])
+CUBIC = np.linalg.inv(np.vander(STEPS))
+"""Takes values at STEPS to the coefficients of the cubic through them, the highest power first."""
+
+
 def _ambient_where(points: Points, margin: Floats) -> Floats:
     """Ambient (n,) at which the heat margin (1 + AMBIENTS, n) [W] is nothing: the curve through all of them, straight beyond its ends."""
-    steps = np.array([0.0, *AMBIENTS])
-    order = np.argsort(steps)
-    at, values = steps[order], margin[order]
+    order = np.argsort(STEPS)
+    at, values = STEPS[order], margin[order]
+    cubed, squared, plain, constant = CUBIC @ margin
     low, high = np.full(values.shape[1], at[0]), np.full(values.shape[1], at[-1])
     for _ in range(40):
         middle = 0.5 * (low + high)
-        falls = _through(at, values, middle) > 0
+        falls = ((cubed * middle + squared) * middle + plain) * middle + constant > 0
         low, high = np.where(falls, middle, low), np.where(falls, high, middle)
     found: Floats = 0.5 * (low + high)
     for end, near in ((0, 1), (-1, -2)):
@@ -237,18 +241,6 @@ def _ambient_where(points: Points, margin: Floats) -> Floats:
         found = np.where(outside, at[end] - values[end] / slope, found)
     ambient: Floats = points.climate.ambient + found
     return ambient
-
-
-def _through(at: Floats, values: Floats, x: Floats) -> Floats:
-    """The cubic through four points (4, n) at x (n,). Source: Lagrange"""
-    total = np.zeros_like(x)
-    for i in range(len(at)):
-        weight = np.ones_like(x)
-        for j in range(len(at)):
-            if i != j:
-                weight = weight * (x - at[j]) / (at[i] - at[j])
-        total = total + weight * values[i]
-    return total
 
 
 def worth_of_flow(points: Points, answer: Answer, factor: float) -> Floats:

@@ -25,24 +25,25 @@ def ask_about_change(window: QWidget, message: str, differences: Sequence[str]) 
     box.setInformativeText(f"Here, against the file as it is now:\n{told}{more}")
     if more:
         box.setDetailedText("\n".join(differences))
-    beside = box.addButton("Save beside it…", QMessageBox.ButtonRole.AcceptRole)
-    replace = box.addButton("Replace it", QMessageBox.ButtonRole.DestructiveRole)
-    box.addButton(QMessageBox.StandardButton.Cancel)
-    box.setDefaultButton(beside)
-    box.exec()
-    return {beside: "beside", replace: "replace"}.get(box.clickedButton(), "")
+    return _chosen(box, ("Save beside it…", "beside"), "Replace it")
 
 
 def ask_about_typed(window: QWidget, what: str, labels: Sequence[str]) -> str:
     """What becomes of figures somebody measured where a usual kind is put in their place: 'keep', 'replace', or '' for neither."""
     box = QMessageBox(QMessageBox.Icon.Question, what, f"{what} would replace figures that were measured here.", parent=window)
     box.setInformativeText("Measured: " + ", ".join(labels[:SHOWN]) + (f" and {len(labels) - SHOWN} more" if len(labels) > SHOWN else ""))
-    keep = box.addButton("Keep what was measured", QMessageBox.ButtonRole.AcceptRole)
-    replace = box.addButton("Replace them too", QMessageBox.ButtonRole.DestructiveRole)
+    return _chosen(box, ("Keep what was measured", "keep"), "Replace them too")
+
+
+def _chosen(box: QMessageBox, safe: tuple[str, str], replacing: str) -> str:
+    """What is chosen of a way that loses nothing (its words, its answer), which Enter takes, of 'replace' by its words, or '' for neither."""
+    words, answer = safe
+    kept = box.addButton(words, QMessageBox.ButtonRole.AcceptRole)
+    replaced = box.addButton(replacing, QMessageBox.ButtonRole.DestructiveRole)
     box.addButton(QMessageBox.StandardButton.Cancel)
-    box.setDefaultButton(keep)
+    box.setDefaultButton(kept)
     box.exec()
-    return {keep: "keep", replace: "replace"}.get(box.clickedButton(), "")
+    return {kept: answer, replaced: "replace"}.get(box.clickedButton(), "")
 
 
 def ask_and_write(window: QWidget, session: Session, ask: tuple[str, str, str], act: Callable[[Path], object]) -> None:

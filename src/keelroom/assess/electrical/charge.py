@@ -101,7 +101,7 @@ def balance_words(facts: Charging) -> str:
 
 class ChargeCable(NamedTuple):
     """The charge cable at an alternator's rating [A]: volts it loses and may lose, its ampacity [A] where it lies, copper and insulation
-    limit [degC], its fuse [A] (None: none) and the one it ought to have (None: none is made)."""
+    limit [degC], its fuse [A] (None: none)."""
 
     rating: float
     drop: float
@@ -110,7 +110,6 @@ class ChargeCable(NamedTuple):
     warm: float
     limit: float
     fuse: float | None
-    fuse_wanted: float | None
 
     @property
     def carries(self) -> float:
@@ -135,7 +134,6 @@ def charge_cable(supply: Supply, rating: float, run: Run | None = None) -> Charg
         warm=warm,
         limit=run.wire.limit,
         fuse=supply.charge_fuse.si if supply.charge_fuse else None,
-        fuse_wanted=charge_fuse_for(rating),
     )
 
 
@@ -178,7 +176,7 @@ class Protection(NamedTuple):
 
     @property
     def label(self) -> str:
-        return f"A {self.fuse} fuse at the battery" + (f" and a cable of {self.cable}" if self.cable else "")
+        return f"A {self.fuse} fuse and {self.cable} cable" if self.cable else f"A {self.fuse} fuse at the battery"
 
 
 def protection_for(supply: Supply, rating: float) -> Protection | None:

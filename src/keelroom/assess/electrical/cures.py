@@ -143,11 +143,16 @@ def larger_alternator(build: Build, rating: float) -> Edit:
     return Edit(f"Alternator of {text}", tuple(changes))
 
 
-def faster_pulley(build: Build, ratio: float) -> Edit:
-    """Another pulley ratio; a share known at idle goes up with the speed. Raises InputError where the alternator is not known."""
+def _present(build: Build) -> Alternator:
     alternator = alternator_of(build.brief.accessories, build.brief.engine, build.supply)
     if alternator is None:
         raise InputError("no_alternator", "The alternator’s rating is not known")
+    return alternator
+
+
+def faster_pulley(build: Build, ratio: float) -> Edit:
+    """Another pulley ratio; a share known at idle goes up with the speed. Raises InputError where the alternator is not known."""
+    alternator = _present(build)
     changes = [Change(("supply", "pulley_ratio"), quantity(f"{ratio:.2f}", "number"))]
     if build.brief.engine.idle_rpm:
         changes += _share_at(alternator._replace(ratio=ratio), build.brief.engine.idle_rpm.si * 60)
@@ -156,9 +161,7 @@ def faster_pulley(build: Build, ratio: float) -> Edit:
 
 def faster_idle(build: Build, rpm: float) -> Edit:
     """Another idle speed [rpm]; a share known at idle goes up with it. Raises InputError where the alternator is not known."""
-    alternator = alternator_of(build.brief.accessories, build.brief.engine, build.supply)
-    if alternator is None:
-        raise InputError("no_alternator", "The alternator’s rating is not known")
+    alternator = _present(build)
     changes = [Change(("brief", "engine", "idle_rpm"), quantity(f"{rpm:.0f} rpm", "turning speed"))]
     return Edit(f"Idle at {rpm:.0f} rpm", (*changes, *_share_at(alternator, rpm)))
 

@@ -10,7 +10,7 @@ from keelroom.assess.electrical.loads import Motored
 from keelroom.assess.electrical.system import Circuits, Planned, System, alternator_of, contacts_of, flows_at, planned_circuits, system_at
 from keelroom.build.quantity import quantity
 from keelroom.build.schema.build import Build
-from keelroom.build.schema.electrical import Circuit, Supply
+from keelroom.build.schema.electrical import RELAYED, Circuit, Supply
 from keelroom.build.schema.package import Package
 from keelroom.core.electrical.charging import Alternator
 from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through
@@ -268,7 +268,7 @@ def terminal_takes(run: str, planned: Planned, parts: tuple[str, float, float]) 
     switch, rating, plug = parts
     socket = NARROW_TERMINAL if rating <= NARROW_RATING else WIDE_TERMINAL
     ends = []
-    if switch in ("relay", "relays", "parallel") and (run == "branch" or (run == "feed" and len(planned.motors) < 2)):
+    if switch in RELAYED and (run == "branch" or (run == "feed" and len(planned.motors) < 2)):
         ends.append(socket)
     if run == "branch" and plug:
         ends.append(NARROW_TERMINAL if plug <= NARROW_RATING else WIDE_TERMINAL)

@@ -12,6 +12,7 @@ from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.electrical.leads import COIL_MINUS, COIL_PLUS, IN, OUT, POSTS, HarnessWire, circuit_leads, contacts, titles
 from keelroom.assess.electrical.signals import COIL_FUSE, KEY_FEED, LIVE_FEED, OVERRIDE, SENSORS, brains, control_wires
 from keelroom.build.schema.build import Build
+from keelroom.build.schema.electrical import RELAYED
 from keelroom.build.schema.package import Package
 from keelroom.gauges import awg_area
 from keelroom.units import KINDS, format_si
@@ -75,7 +76,7 @@ def parts_list(build: Build, package: Package, found: Electrics) -> Rows:
         if circuit.fuse:
             counts[(f"Fuse {circuit.fuse.si:g} A, {FUSE_FORMS[circuit.fuse_form]}, with sealed holder for {circuit.feed.size.as_typed}", name)] += 1  # fmt: skip
         rating = f" {circuit.relay.si:g} A" if circuit.relay else ""
-        if circuit.switch in ("relay", "relays", "parallel"):
+        if circuit.switch in RELAYED:
             counts[(f"Relay{rating}, with socket", name)] += contacts(circuit, len(figures.motors))
         elif circuit.switch != "none":
             counts[(f"{'Controller' if circuit.switch == 'controller' else 'Switch'}{rating}", name)] += 1

@@ -5,7 +5,7 @@ from __future__ import annotations
 from keelroom.assess.electrical.controller import BY_COMPUTER, HOSED, SENSORLESS, STAGED, place_of
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.electrical.leads import COIL_MINUS, COIL_PLUS, TAIL, HarnessWire, numbered, switches, titles
-from keelroom.build.schema.electrical import Control
+from keelroom.build.schema.electrical import RELAYED, Control
 from keelroom.core.electrical.wire import CABLES
 from keelroom.gauges import awg_text
 from keelroom.units import INCH
@@ -171,7 +171,7 @@ def _keyed(laid: _Signals, found: Electrics) -> None:
     """Coils of relays that feed no cooling fan: on with the key, grounded at the chassis."""
     named = titles(found)
     for number, one in enumerate(found.circuits, 1):
-        if not one.motors or one.circuit.switch not in ("relay", "relays", "parallel") or one.cools:
+        if not one.motors or one.circuit.switch not in RELAYED or one.cools:
             continue
         title, base = named[one.circuit.id], 100 * number
         parts = switches(one.circuit, title, len(one.motors))

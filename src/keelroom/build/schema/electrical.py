@@ -12,6 +12,8 @@ from keelroom.build.schema.brief import Maybe
 CableKey = Literal["j1128_thermoplastic", "j1128_crosslinked", "iso_a", "iso_b", "iso_c", "iso_d", "bare_awg", "aluminium"]
 FuseForm = Literal["blade", "large_blade", "cartridge", "bolt_down", "breaker"]
 Switch = Literal["relay", "relays", "parallel", "controller", "switch", "none"]
+RELAYED: tuple[Switch, ...] = ("relay", "relays", "parallel")
+"""ways of switching that are relays"""
 Ground = Literal["battery", "chassis", "engine", "core", "none"]
 When = Literal["always", "with_ac", "moving", "standing"]
 Strategy = Literal[

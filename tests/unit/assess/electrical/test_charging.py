@@ -152,7 +152,7 @@ def test_a_cable_chosen_for_its_current_stands_the_fuse_it_lacks_too():
     build = on(BUILD, ((*ACCESSORIES, "alternator_rating"), "180 A", "current"))
     hot = found(build, "charge_cable_hot")
     mended = apply(build, edit_for(build, hot.fix[0]))
-    assert "and a cable" not in found(mended, "charge_unfused").fix[0].label
+    assert "cable" not in found(mended, "charge_unfused").fix[0].label
 
 
 def test_where_no_cable_stands_the_fuse_two_are_named():
