@@ -160,7 +160,7 @@ def _fan_on_face(package: Package, fan: Fan, width: float, height: float) -> Fou
     if fan.diameter.si > min(width, height) + SEATED:
         yield Finding("fan_larger_than_face", "problem", (*where, "diameter"), "The fan is larger than the core face",
                       f"{both(fan.diameter.si, 'length')} fan on a face {both(width, 'length')} × {both(height, 'length')}: what hangs over draws no air through the core.",
-                      (Fix("fit_fan", "Swap it for the strongest catalogue fan that fits", (("package", package.id), ("fan", fan.id))),),
+                      (Fix("fit_fan", "The strongest catalogue fan that fits", (("package", package.id), ("fan", fan.id))),),
                       value=fan.diameter.si, limit=min(width, height))  # fmt: skip
         return
     over = max(radius - fan.x.si, fan.x.si + radius - width, radius - fan.y.si, fan.y.si + radius - height)

@@ -189,6 +189,10 @@ TABLE = {
 }  # fmt: skip
 
 
+LONGEST_ACT = 42
+"""letters that go onto a button as wide as the panel"""
+
+
 def codes(build):
     return {finding.code: finding for finding in assess(build).findings}
 
@@ -220,6 +224,7 @@ def test_every_fix_that_is_offered_removes_what_it_is_offered_for():
                 if key in tried or not applies(build, fix):
                     continue
                 tried.add(key)
+                assert len(fix.label) <= LONGEST_ACT, fix.label
                 after = assess(apply(build, edit_for(build, fix))).findings
                 same = [f for f in after if (f.code, f.where, f.what) == (finding.code, finding.where, finding.what)]
                 # One of several that share in a cause makes it less; whatever else is said has to be gone.

@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from PyQt6.QtCore import Qt, QTimer
 from PyQt6.QtGui import QKeySequence
-from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from keelroom.assess.assessment import CaseFigures
 from keelroom.assess.fixes import applies, edit_for
@@ -107,6 +107,8 @@ class Card(QWidget):
         while len(self.fixes) < len(finding.fix):
             number = len(self.fixes)
             made = button("", lambda number=number: self._mend(number), role="main")
+            # As wide as the panel is: a long act must not push the words of every finding out of sight.
+            made.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
             self.fixes.append(made)
             self.fix_column.addWidget(made)
         for k, made in enumerate(self.fixes):
