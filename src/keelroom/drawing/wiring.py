@@ -217,7 +217,7 @@ def _tails(sheet: _Sheet, tails: list[HarnessWire], across: tuple[float, float],
         # Over the words of relay and wire; of a pair the second hangs under its own.
         ahead = tails[0].role == "feed_tail"
         for k, tail in enumerate(tails):
-            sheet.sleeve(x0 + 4 if ahead else x1 + 2, y1 + (36 if k == 0 else -52), tail.number)
+            sheet.sleeve(x0 + 4 if ahead else x1 + 26, y1 + (36 if k == 0 else -52), tail.number)
 
 
 def _return(sheet: _Sheet, band: _Band, k: int, line: float) -> None:

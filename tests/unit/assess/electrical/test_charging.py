@@ -15,6 +15,8 @@ from keelroom.build.file import load
 from keelroom.build.quantity import quantity
 from keelroom.build.schema.electrical import AlternatorPoint
 from keelroom.core.electrical.charging import Alternator, output, ratio_for
+from keelroom.drawing.charging import charging as charging_scene
+from keelroom.drawing.scene import Label
 from keelroom.export.sheet import write_sheet
 from keelroom.gui.stations.electrical.model import charging_said
 from tests.changes import on
@@ -41,6 +43,8 @@ def test_one_idle_case_tells_one_shortfall_everywhere(tmp_path):
         assert re.findall(r"is down in (\d+ min)", text) == [minutes]
         said = re.search(r"(\d+) A are wanted at idle; the alternator gives (\d+) A hot, the battery makes up (\d+) A", text)
         assert int(said[1]) - int(said[2]) == int(said[3]), "what is read adds up"
+    drawn = [shape.text for shape in charging_scene(BUILD, BUILD.package, assessment).shapes if isinstance(shape, Label)]
+    assert f"gives {given_}, the battery {said[3]} A while the fans run" in drawn
     assert (finding.value, finding.limit) == (balance.wanted, balance.available)
     assert assessment.totals.amps_at_idle == balance.wanted
     assert f"{wanted} of {given_}" in as_table(BUILD, assessment, "us")
