@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from keelroom.assess.assessment import Assessment
-from keelroom.assess.electrical.charge import made_up
 from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.system import System, system_at
 from keelroom.build.schema.build import Build
@@ -50,7 +49,7 @@ def charging(build: Build, package: Package, assessment: Assessment) -> Scene | 
         line("bar.given", x(given), y - BAR / 2 - 7, x(given), y + BAR / 2 + 4)
         text, under = f"gives {balance.available:.0f} A", y - BAR / 2 - 14
         if balance.battery < -0.05:
-            words(LEFT, under, f"{text}, the battery {made_up(balance)} A while the fans run", "el.alarm")
+            words(LEFT, under, f"{text}, the battery {-balance.battery:.0f} A while the fans run", "el.alarm")
         else:
             more = " or more" if given < balance.available else ""
             words(min(x(given), RIGHT), under, text + more, "el.words", "end" if given > 0.5 * most else "start")

@@ -10,7 +10,7 @@ from keelroom.build.edits import Change, Edit, set_value
 from keelroom.build.quantity import quantity
 from keelroom.build.schema.build import Build
 from keelroom.build.schema.electrical import Supply
-from keelroom.core.electrical.charging import Alternator, Balance, discharge_time, top_speed
+from keelroom.core.electrical.charging import Alternator, discharge_time, top_speed
 from keelroom.core.electrical.circuit import Run
 from keelroom.core.electrical.motor import current_at
 from keelroom.core.electrical.protection import fuse_sizes
@@ -79,11 +79,6 @@ def charging_of(build: Build, found: Electrics, mean: float | None) -> Charging 
     return Charging(found.alternator, found.idle, mean, top, supply.speed_limit.si * 60, charge_cable(supply, found.alternator.rating))
 
 
-def made_up(balance: Balance) -> int:
-    """Amps the battery makes up as they are read beside what is wanted and given: the rest of those as they are said, so that all add up."""
-    return round(balance.wanted) - round(balance.available)
-
-
 def balance_words(facts: Charging) -> str:
     """The balance at idle in a sentence or two: everything on and the fans running first, the mean of their cycle as what it is."""
     system = facts.idle
@@ -94,7 +89,7 @@ def balance_words(facts: Charging) -> str:
     wanted = f"Everything on and the fans running, {balance.wanted:.0f} A are wanted at idle"
     words = f"{wanted}; the alternator gives {balance.available:.0f} A{how}"
     if system.short > 0:
-        words += f", the battery makes up {made_up(balance)} A and is down in {balance.lasts / 60:.0f} min"
+        words += f", the battery makes up {system.short:.0f} A and is down in {balance.lasts / 60:.0f} min"
     mean = (
         f" In the mean of the fans’ cycle {facts.mean:.0f} A are wanted."
         if facts.mean is not None and facts.mean < balance.wanted - 0.5

@@ -42,7 +42,7 @@ def test_one_idle_case_tells_one_shortfall_everywhere(tmp_path):
         assert re.findall(r"running, (\d+ A) are wanted at idle; the alternator gives (\d+ A)", text) == [(wanted, given_)]
         assert re.findall(r"is down in (\d+ min)", text) == [minutes]
         said = re.search(r"(\d+) A are wanted at idle; the alternator gives (\d+) A hot, the battery makes up (\d+) A", text)
-        assert int(said[1]) - int(said[2]) == int(said[3]), "what is read adds up"
+        assert said[3] == f"{assessment.electrics.idle.short:.0f}", "rounded by itself, as everywhere: the three may miss by one"
     drawn = [shape.text for shape in charging_scene(BUILD, BUILD.package, assessment).shapes if isinstance(shape, Label)]
     assert f"gives {given_}, the battery {said[3]} A while the fans run" in drawn
     assert (finding.value, finding.limit) == (balance.wanted, balance.available)
