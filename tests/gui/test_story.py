@@ -321,7 +321,7 @@ def test_failure_of_the_solver_shows_where_the_figures_were(demo_window, monkeyp
         raise SolveError("x", "The air path did not balance after 80 steps")
 
     driver = demo_window
-    monkeypatch.setattr("keelroom.gui.session.session.assess", fail)
+    monkeypatch.setattr("keelroom.gui.session.session.first_wave", fail)
     driver.enter("Vehicle mass", "4444")
     assert driver.shows("figures are from before the last edit")
     monkeypatch.undo()

@@ -6,7 +6,7 @@ import numpy as np
 
 from keelroom.assess.airfigures import cover_figures, fan_figures, pressure_ladder
 from keelroom.assess.airside import air_side, fitted_covers
-from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult, RulesOfThumb, Start, Totals, Verdict
+from keelroom.assess.assessment import Assessment, CaseAmbients, CaseFigures, CaseResult, RulesOfThumb, Start, Totals, Verdict
 from keelroom.assess.cases import idle_case
 from keelroom.assess.effort import effort
 from keelroom.assess.electrical.figures import electrics
@@ -17,6 +17,7 @@ from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked
 from keelroom.build.schema.build import Build, DutyCase
 from keelroom.build.schema.package import Package
 from keelroom.core import rules
+from keelroom.core.ambients import holding_ambients
 from keelroom.core.answer import Answer, steady_answer, worth_of_flow
 from keelroom.core.kept import in_one_go
 from keelroom.core.operating_point import Points, commanded, face_reynolds
@@ -24,9 +25,36 @@ from keelroom.core.operating_point import Points, commanded, face_reynolds
 
 @in_one_go
 def assess(build: Build, package_id: str | None = None, previous: Assessment | None = None) -> Assessment:
-    """The judgement of one package (the active one) over every duty case.
+    """The judgement of one package (the active one) over every duty case, whole.
 
     previous : an earlier assessment of a like build; the search starts there, the answer does not depend on it
+    Raises SolveError as `first_wave` does.
+    """
+    return completed(build, first_wave(build, package_id, previous))
+
+
+@in_one_go
+def completed(build: Build, first: Assessment) -> Assessment:
+    """An assessment with what takes longer: ambients that hold the limit, and the findings that tell them. Itself where it has them.
+
+    Raises SolveError as `first_wave` does.
+    """
+    if first.complete or first.start is None:
+        return first
+    points, _ = stacked(list(first.start.rows))
+    found = holding_ambients(points, first.start.answer, first.start.rows[0].layout)
+    told = (CaseAmbients(float(holds), float(boils)) for holds, boils in zip(*found, strict=True))
+    cases = tuple(case._replace(figures=case.figures._replace(ambients=next(told))) if case.figures else case for case in first.cases)
+    package = next(p for p in build.packages if p.id == first.package_id)
+    whole = first._replace(cases=cases, findings=())
+    return whole._replace(findings=judge(build, package, whole))
+
+
+@in_one_go
+def first_wave(build: Build, package_id: str | None = None, previous: Assessment | None = None) -> Assessment:
+    """The judgement as far as it can follow the typing: all but what `completed` adds.
+
+    previous : as `assess` takes it
     Raises SolveError where a point that has a solution was not found; never returns an unconverged figure.
     """
     package = next(p for p in build.packages if p.id == (package_id or build.active))
@@ -85,7 +113,7 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
     total = np.maximum(core, 0.0).sum(axis=1)
     reynolds = face_reynolds(points, answer.solution)
     settled = answer.settled
-    faster = tuple(worth_of_flow(points, answer, factor) for factor in FASTER)
+    faster = worth_of_flow(points, answer, FASTER)
     accessories = build.brief.accessories
     fitted = fitted_covers(package, accessories.ac_fitted)
     covers = cover_figures(fitted, points, answer)
@@ -108,8 +136,6 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
                 verdict=_verdict(bool(settled[i]), temperature, high, float(points.limit[i])),
                 margin=float(answer.margin[i]),
                 boiling=float(answer.boiling[i]),
-                air_to_boil=float(answer.air_to_boil[i]),
-                highest_ambient=float(answer.highest_ambient[i]),
                 heat_in=float(state.heat_in[i]),
                 rejection_at_limit=float(answer.rejection_at_limit[i]),
                 heat_by_cause=_heat_by_cause(points, answer, i),
@@ -152,7 +178,7 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
                 power_short=float(running.heat.short[i]),
                 louver_reynolds=float(reynolds[i]),
                 tube_reynolds=float(state.tube_reynolds[i]),
-                faster_coolant=(float(faster[0][i]), float(faster[1][i])),
+                faster_coolant=(float(faster[i, 0]), float(faster[i, 1])),
                 pressures=pressure_ladder(side, answer, points, i),
             )
         )

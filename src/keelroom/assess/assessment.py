@@ -48,6 +48,13 @@ class CoverFigures(NamedTuple):
     """of its own fluid: gearbox oil, refrigerant, intake air"""
 
 
+class CaseAmbients(NamedTuple):
+    """Ambients [degC] up to which the limit is held, and at which it boils."""
+
+    holds: float
+    boils: float
+
+
 class CaseFigures(NamedTuple):
     """One duty case, solved. Temperatures degC, heat W, flows m3/s."""
 
@@ -67,8 +74,6 @@ class CaseFigures(NamedTuple):
     verdict: Verdict
     margin: float
     boiling: float
-    air_to_boil: float
-    highest_ambient: float
     heat_in: float
     rejection_at_limit: float
     heat_by_cause: tuple[tuple[str, float], ...]
@@ -122,6 +127,8 @@ class CaseFigures(NamedTuple):
     faster_coolant: tuple[float, float]
     """kelvin that two passes instead of one, and a pump a fifth faster, would take off, to first order"""
     pressures: tuple[tuple[str, float], ...]
+    ambients: CaseAmbients | None = None
+    """None until the second wave has them"""
 
     @property
     def cycles(self) -> bool:
@@ -188,6 +195,11 @@ class Assessment(NamedTuple):
     """the duty case that stands for idle, '' where there is none"""
     start: Start | None = None
     """the solved arrays, where the next assessment begins; not part of the judgement"""
+
+    @property
+    def complete(self) -> bool:
+        """Whether the second wave has been."""
+        return all(case.figures is None or case.figures.ambients is not None for case in self.cases)
 
     @property
     def idle(self) -> CaseFigures | None:

@@ -239,9 +239,11 @@ def _duration(seconds: float) -> str:
 
 
 def _held(figures: CaseFigures) -> str:
-    if figures.highest_ambient < COLDEST:
-        return "No weather is cold enough for this package to hold it."
-    return f"This package holds the limit up to {both(figures.highest_ambient, 'temperature')} ambient here."
+    if figures.ambients is None:
+        return " This package holds the limit up to … ambient here."
+    if figures.ambients.holds < COLDEST:
+        return " No weather is cold enough for this package to hold it."
+    return f" This package holds the limit up to {both(figures.ambients.holds, 'temperature')} ambient here."
 
 
 def _settles(figures: CaseFigures) -> str:
@@ -262,10 +264,10 @@ def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found
         )
         yield Finding("does_not_settle", "problem", where, f"{case.name}: does not settle",
                       f"At the limit it still climbs {both(climb, 'temperature difference')} per minute; {when}. Heat in {both(figures.heat_in, 'heat')}, "
-                      f"rejection at the limit {both(figures.rejection_at_limit, 'heat')}. {held}", value=figures.temperature, limit=limit)  # fmt: skip
+                      f"rejection at the limit {both(figures.rejection_at_limit, 'heat')}.{held}", value=figures.temperature, limit=limit)  # fmt: skip
     elif figures.verdict == "over":
         yield Finding("over_limit", "problem", where, f"{case.name}: over the limit by {both(figures.temperature - limit, 'temperature difference')}",
-                      f"{_settles(figures)}; {chance_words(figures.chance)} that it passes the limit. {held}", value=figures.temperature, limit=limit)  # fmt: skip
+                      f"{_settles(figures)}; {chance_words(figures.chance)} that it passes the limit.{held}", value=figures.temperature, limit=limit)  # fmt: skip
     elif figures.verdict == "tight":
         top = "does not settle" if math.isinf(figures.high) else f"reaches {both(figures.high, 'temperature')}"
         yield Finding("band_over_limit", "doubt", where, f"{case.name}: likely holds; {chance_words(figures.chance)} that it passes the limit",

@@ -18,7 +18,7 @@ from keelroom.units import KINDS, format_si
 VERDICT_WORDS = {"holds": "holds", "tight": "likely holds", "over": "over limit", "does_not_settle": "does not settle"}
 _SUFFIXED = {
     "temperature": "temperature_degC", "mean": "mean_degC", "swings_from": "swings_from_degC", "fan_on_at": "fan_on_at_degC", "low": "band_low_degC", "high": "band_high_degC", "verdict": "verdict", "margin": "margin_K",
-    "boiling": "boiling_degC", "air_to_boil": "air_to_boil_degC", "highest_ambient": "highest_ambient_degC", "heat_in": "heat_in_W",
+    "boiling": "boiling_degC", "heat_in": "heat_in_W",
     "rejection_at_limit": "rejection_at_limit_W", "climb": "climb_at_limit_K_s", "time_to_limit": "time_to_limit_s",
     "airflow": "airflow_m3_s", "airflow_fans_on": "airflow_fans_on_m3_s", "face_speed": "face_speed_m_s", "air_in": "air_in_degC",
     "air_out": "air_out_degC", "front_air": "front_air_degC", "bay_air": "bay_air_degC",
@@ -142,6 +142,8 @@ def _case(case: CaseResult) -> dict[str, Any]:
         return {**common, "needs": [{"where": list(need.path), "label": need.label} for need in case.needs]}
     figures = case.figures
     flat = {key: _number(getattr(figures, field)) for field, key in _SUFFIXED.items()}
+    holds, boils = figures.ambients or (None, None)
+    flat |= {"highest_ambient_degC": _number(holds), "air_to_boil_degC": _number(boils)}
     return {
         **common,
         **flat,

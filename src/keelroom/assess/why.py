@@ -73,13 +73,20 @@ def temperature_working(figures: CaseFigures, name: str, system: str) -> Working
             ("Thermostat open", f"{figures.thermostat_opening:.0%}"),
             ("Fans run", fans_run(figures, system)),
             ("Boils at", text(figures.boiling, "temperature")),
-            ("Air to boil", text(figures.air_to_boil, "temperature")),
-            (
-                "Holds the limit up to",
-                f"{text(figures.highest_ambient, 'temperature')} ambient" if figures.highest_ambient > COLDEST else "no ambient",
-            ),
+            *ambient_inputs(figures, system),
         ),
         sources=tuple(SOURCES[key] for key in ("HEYWOOD", "CHANG_WANG", "CHANG_HSU", "GNIELINSKI", "KAYS_LONDON", "FAN_LAWS", "RAOULT")),
+    )
+
+
+def ambient_inputs(figures: CaseFigures, system: str) -> tuple[tuple[str, str], ...]:
+    """The lines of a working that come with the second wave."""
+    if figures.ambients is None:
+        return (("Air to boil", "…"), ("Holds the limit up to", "…"))
+    holds, boils = (_text(value, "temperature", system) for value in figures.ambients)
+    return (
+        ("Air to boil", boils),
+        ("Holds the limit up to", f"{holds} ambient" if figures.ambients.holds > COLDEST else "no ambient"),
     )
 
 

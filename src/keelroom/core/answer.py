@@ -8,8 +8,8 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.core.arrays import Bools, Floats, put, take
-from keelroom.core.cycling import Settled, outlet_where, settle, topped
-from keelroom.core.electrical.control import ABSENT, Law, held_law, risen_share
+from keelroom.core.cycling import Settled, outlet_where, risen_law, settle, topped
+from keelroom.core.electrical.control import ABSENT
 from keelroom.core.loop.circuit import THERMOSTAT_SPAN
 from keelroom.core.operating_point import Fixed, Points, Solution, evaluate, prepare, thermal_mass, tube_side
 from keelroom.core.thermal.tube_side import nusselt_doubt, tube_nusselt
@@ -22,8 +22,6 @@ LEAK_STEP = 0.5
 """Share by which leak areas are widened to find what their doubt is worth."""
 LEAK_DOUBT = 0.5
 """Standard doubt of gaps nobody has measured, as a share of their area (common practice)."""
-AMBIENTS = (-25.0, 12.0, 35.0)
-"""Kelvin of other ambients, beside the stated one, at which the whole air path is solved to find the one that just holds."""
 INTERVAL, WITHIN = 0.80, 1.2816
 """Share of cases the band is meant to hold, and the standard doubts either way that do for a normal one."""
 
@@ -50,8 +48,7 @@ class Answer(NamedTuple):
     """Steady answers over n points, arrays (n,) unless said.
 
     settled_at : where each settles, swings of cycling fans told;  fan_on_at [degC] of engine outlet when the first fan comes on
-    margin [K] limit less temperature;  air_to_boil [degC] of ambient at which the outlet boils, a degree for a degree
-    highest_ambient [degC] that still holds the limit
+    margin [K] limit less temperature
     rejection_at_limit [W];  climb [K/s] at the limit where heat is left over, else 0
     time_to_limit [s] from thermostat full open, inf where the limit is never reached
     """
@@ -61,13 +58,11 @@ class Answer(NamedTuple):
     fan_on_at: Floats
     boiling: Floats
     margin: Floats
-    air_to_boil: Floats
-    highest_ambient: Floats
     rejection_at_limit: Floats
     climb: Floats
     time_to_limit: Floats
     prepared: Fixed
-    """of points, weakened and hot variants: a start for the next like answer"""
+    """of points, weakened and leakier variants: a start for the next like answer"""
 
     @property
     def solution(self) -> Solution:
@@ -93,10 +88,9 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, in
     """
     n = len(points.limit)
     variants = _variants(points)
-    prepared = prepare(variants, layout, start.prepared if start else None, alike=3 + len(AMBIENTS))
+    prepared = prepare(variants, layout, start.prepared if start else None, alike=3)
     nominal = take(prepared, np.s_[:n])
-    began = start.settled_at.mean if start else None
-    settled = settle(points, layout, nominal, (began.state.temperature, began.slope) if began else None)
+    settled = settle(points, layout, nominal, start.settled_at if start else None)
     solution = settled.mean
     nodes, rejection, study = _margin_curve(variants, prepared, solution, layout)
     state = solution.state
@@ -111,8 +105,7 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, in
     full_heat = nominal.running.heat.coolant * points.doubts.heat
     low = _where_rejection_is(state.heat_in - WITHIN * doubt, nodes, rejection, state.air_in)
     high = _where_rejection_is(state.heat_in + WITHIN * doubt, nodes, rejection, state.air_in)
-    at_limit = study["at_limit"][0]
-    heats = (prepared.running.heat.coolant * variants.doubts.heat).reshape(-1, n)[[0, *AMBIENT_ROWS]]
+    at_limit = study["at_limit"]
     ends = _band_ends(points, settled, (low, high), nominal.boiling)
     left_over = np.maximum(full_heat - at_limit, 0.0)
     mass = thermal_mass(points)
@@ -122,8 +115,6 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, in
         fan_on_at=_fan_on(points, settled),
         boiling=nominal.boiling,
         margin=points.limit - settled.top,
-        air_to_boil=_ambient_where(points, study["at_boil"] - heats),
-        highest_ambient=_ambient_where(points, study["at_limit"] - heats),
         rejection_at_limit=at_limit,
         climb=left_over / mass,
         time_to_limit=_time_to_limit(points, full_heat, nodes, rejection, mass),
@@ -145,20 +136,14 @@ def _fan_on(points: Points, settled: Settled) -> Floats:
     return np.where(first < ABSENT, outlet_where(points, settled.mean.state, first), np.inf)
 
 
-AMBIENT_ROWS = tuple(range(3, 3 + len(AMBIENTS)))
-"""Stacks of the variants that stand for other ambients, after the points, the weakened and the leakier ones."""
-
-
 def _variants(points: Points) -> Points:
-    """The points, the same with weakened fans, with wider gaps, and at other ambients, stacked in that order."""
+    """The points, the same with weakened fans, and with wider gaps, stacked in that order."""
     n = len(points.limit)
-    stack = take(points, np.tile(np.arange(n), 3 + len(AMBIENTS)))
-    weaker, leakier, ambient = (v.copy() for v in (stack.doubts.fan_pressure, stack.doubts.leaks, stack.climate.ambient))
+    stack = take(points, np.tile(np.arange(n), 3))
+    weaker, leakier = stack.doubts.fan_pressure.copy(), stack.doubts.leaks.copy()
     weaker[n : 2 * n] *= 1 - FAN_STEP
     leakier[2 * n : 3 * n] *= 1 + LEAK_STEP
-    for row, step in zip(AMBIENT_ROWS, AMBIENTS, strict=True):
-        ambient[row * n : (row + 1) * n] += step
-    return stack._replace(doubts=stack.doubts._replace(fan_pressure=weaker, leaks=leakier), climate=stack.climate._replace(ambient=ambient))
+    return stack._replace(doubts=stack.doubts._replace(fan_pressure=weaker, leaks=leakier))
 
 
 def _margin_curve(
@@ -166,22 +151,22 @@ def _margin_curve(
 ) -> tuple[Floats, Floats, dict[str, Floats]]:
     """Rejection at rising temperatures (n, k), and at the solved point with core and fans weakened: one call.
 
-    at_limit, at_boil : (1 + AMBIENTS, n) there at the stated and the other ambients, with the fans that are on by then
+    at_limit : (n,) there, with the fans that are on by then
     """
     solved = solution.state.temperature
     n = len(solved)
     base = np.arange(n)
     circuit, limit = take(variants.circuit, np.s_[:n]), variants.limit[:n]
     full_open = circuit.thermostat + THERMOSTAT_SPAN + np.where(circuit.at_inlet > 0, 8.0, 0.0)
-    boiling = take(prepared, np.s_[:n]).boiling
+    boiling = prepared.boiling[:n]
     curve_at = [circuit.thermostat, full_open, limit, np.maximum(boiling, solved + 1)]
-    stacks = (0, *AMBIENT_ROWS)
-    asked = [*curve_at, solved, solved, solved, *[limit] * len(stacks), *[boiling] * len(stacks)]
-    rows = [*[base] * 5, base + n, base + 2 * n, *[base + n * row for row in stacks] * 2]
+    asked = [*curve_at, solved, solved, solved, limit]
+    rows = [*[base] * 5, base + n, base + 2 * n, base]
     batch = take(variants, np.concatenate(rows))
     conductance = batch.doubts.conductance.copy()
     conductance[4 * n : 5 * n] *= 1 - FAN_STEP
-    law = _risen(batch.fans.law, solution, np.concatenate(asked), 7 * n)
+    risen = risen_law(take(batch.fans.law, np.s_[7 * n :]), solution.state, limit)
+    law = put(batch.fans.law, np.arange(7 * n, 8 * n), risen)
     batch = batch._replace(doubts=batch.doubts._replace(conductance=conductance), fans=batch.fans._replace(law=law))
     state = evaluate(batch, take(prepared, np.concatenate(rows)), np.concatenate(asked), layout)
     rejected = state.rejection.reshape(len(rows), n)
@@ -193,22 +178,9 @@ def _margin_curve(
         "core": np.maximum(solution.state.rejection - rejected[4], 0.0),
         "fans": np.maximum(solution.state.rejection - rejected[5], 0.0),
         "leaks": np.abs(solution.state.rejection - rejected[6]),
-        "at_limit": rejected[7 : 7 + len(stacks)],
-        "at_boil": rejected[7 + len(stacks) :],
+        "at_limit": rejected[7],
     }
     return nodes, np.maximum.accumulate(curve, axis=1), study
-
-
-def _risen(law: Law, solution: Solution, temperature: Floats, first: int) -> Law:
-    """The laws with, from the row `first` on, only those stages on that a rising temperature has passed: a switch over the limit is no help at it."""
-    count = len(solution.state.temperature)
-    share, power, known = risen_share(
-        take(law, np.s_[first:]),
-        temperature[first:] - np.tile(solution.state.temperature - solution.state.reading, len(temperature) // count)[first:],
-    )
-    held = held_law(take(law, np.s_[first:]), share, power)
-    rows = np.arange(first, len(temperature))[known]
-    return put(law, rows, take(held, np.flatnonzero(known)))
 
 
 def _chance(settled: Settled, limit: Floats, margin: Floats) -> Floats:
@@ -219,45 +191,24 @@ def _chance(settled: Settled, limit: Floats, margin: Floats) -> Floats:
     return chance
 
 
-STEPS = np.array([0.0, *AMBIENTS])
-CUBIC = np.linalg.inv(np.vander(STEPS))
-"""Takes values at STEPS to the coefficients of the cubic through them, the highest power first."""
+def worth_of_flow(points: Points, answer: Answer, factors: tuple[float, ...]) -> Floats:
+    """Kelvin (n, factors) the engine would settle cooler with the coolant so many times as fast in the tubes, to first order.
 
-
-def _ambient_where(points: Points, margin: Floats) -> Floats:
-    """Ambient (n,) at which the heat margin (1 + AMBIENTS, n) [W] is nothing: the curve through all of them, straight beyond its ends."""
-    order = np.argsort(STEPS)
-    at, values = STEPS[order], margin[order]
-    cubed, squared, plain, constant = CUBIC @ margin
-    low, high = np.full(values.shape[1], at[0]), np.full(values.shape[1], at[-1])
-    for _ in range(40):
-        middle = 0.5 * (low + high)
-        falls = ((cubed * middle + squared) * middle + plain) * middle + constant > 0
-        low, high = np.where(falls, middle, low), np.where(falls, high, middle)
-    found: Floats = 0.5 * (low + high)
-    for end, near in ((0, 1), (-1, -2)):
-        slope = np.minimum((values[end] - values[near]) / (at[end] - at[near]), -1e-6)
-        outside = values[0] <= 0 if end == 0 else values[-1] > 0
-        found = np.where(outside, at[end] - values[end] / slope, found)
-    ambient: Floats = points.climate.ambient + found
-    return ambient
-
-
-def worth_of_flow(points: Points, answer: Answer, factor: float) -> Floats:
-    """Kelvin (n,) the engine would settle cooler with the coolant `factor` times as fast in the tubes, to first order: the film's share of the
-    factor > 0, near 1 to 2. Source: resistances in series, first order.
-    resistance shrinks as its Nusselt number rises, the rest stays."""
+    The film's share of the resistance shrinks as its Nusselt number rises, the rest stays.
+    factors > 0, near 1 to 2. Source: resistances in series, first order.
+    """
     solution = answer.solution
     state, fixed = solution.state, solution.fixed
     tubes = tube_side(points, fixed, (state.temperature, state.air_in), state.core_flow)
     duct = fixed.loop_was.tubes
     ratio = fixed.surfaces.coolant_diameter / duct.length
-    gain = tube_nusselt(tubes.reynolds * factor, tubes.prandtl, duct.aspect, ratio) / tube_nusselt(
-        tubes.reynolds, tubes.prandtl, duct.aspect, ratio
-    )
-    conductance = 1 / (1 - state.tube_share * (1 - 1 / gain)) - 1
+    speeds = np.array([1.0, *factors])
+    along = (tubes.reynolds[:, None] * speeds, *(value[:, None] for value in (tubes.prandtl, duct.aspect, ratio)))
+    nusselt = tube_nusselt(*along)
+    gain = nusselt[:, 1:] / nusselt[:, :1]
+    conductance = 1 / (1 - state.tube_share[:, None] * (1 - 1 / gain)) - 1
     per_share = answer.band.from_core / np.sqrt(CONDUCTANCE_DOUBT**2 + (state.tube_share * nusselt_doubt(state.tube_reynolds)) ** 2)
-    cooler: Floats = per_share * conductance / np.maximum(solution.slope, 1.0)
+    cooler: Floats = per_share[:, None] * conductance / np.maximum(solution.slope, 1.0)[:, None]
     return cooler
 
 

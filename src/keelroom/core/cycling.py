@@ -11,8 +11,8 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.core.arrays import Bools, Floats, put, take
-from keelroom.core.electrical.control import Stage, cycling, held_law
+from keelroom.core.arrays import Bools, Floats, Ints, put, take
+from keelroom.core.electrical.control import Law, Stage, cycling, held_law, risen_share
 from keelroom.core.operating_point import Fixed, Points, Solution, State, evaluate, prepare, solve
 
 
@@ -23,6 +23,7 @@ class Settled(NamedTuple):
     mean : the mean everywhere, where like searches begin
     bottom, top : what the gauge swings between, both the steady temperature where nothing cycles
     cycles : whether it swings;  rests : whether a stage is held off or on inside its hysteresis
+    held : shares of flow and power it is held at where it rests, (2, n)
     """
 
     solution: Solution
@@ -31,35 +32,64 @@ class Settled(NamedTuple):
     top: Floats
     cycles: Bools
     rests: Bools
+    held: Floats
 
 
-def settle(
-    points: Points, layout: tuple[bool, int, int], fixed: Fixed | None = None, start: tuple[Floats, Floats] | None = None
-) -> Settled:
+def settle(points: Points, layout: tuple[bool, int, int], fixed: Fixed | None = None, start: Settled | None = None) -> Settled:
     """Where n points settle, switching fans followed to their on and off points.
 
-    fixed, start : as `solve` takes them.  Raises SolveError as `solve` does.
+    fixed : as `solve` takes it;  start : of like points, where the searches begin.  Raises SolveError as `solve` does.
     All (n,), temperatures [degC]. Source: a contact with hysteresis has no steady state of its own; checked by an event simulation.
     """
     fixed = fixed or prepare(points, layout)
-    mean = solve(points, layout, fixed, start)
+    mean, expected = _solved(points, layout, fixed, start)
     temperature = mean.state.temperature
     stage = cycling(points.fans.law, mean.state.reading)
     none = np.zeros(len(temperature), bool)
     rows = np.flatnonzero(stage.present & mean.settles)
     if not len(rows):
-        return Settled(mean, mean, temperature, temperature, none, none)
+        return Settled(mean, mean, temperature, temperature, none, none, np.zeros((2, len(none))))
     stopping, starting = (outlet_where(points, mean.state, reading) for reading in (stage.off, stage.on))
-    off, on = _held_margins((take(points, rows), take(fixed, rows), take(stage, rows)), (starting[rows], stopping[rows]), layout)
+    off, on = _held_margins(points, fixed, (rows, stage), (starting, stopping), layout)
     stays_off, stays_on = none.copy(), none.copy()
     stays_off[rows] = off >= 0
     stays_on[rows] = (off < 0) & (on <= 0)
     rests = stays_off | stays_on
     cycles = none.copy()
     cycles[rows] = ~rests[rows]
-    solution = _resting(points, layout, (fixed, mean), stage, (stays_off, stays_on)) if rests.any() else mean
+    shares = ((stage.above, stage.below), (stage.above_power, stage.below_power))
+    held = np.stack([np.where(rests, np.where(stays_on, above, below), 0.0) for above, below in shares])
+    solution = mean
+    if rests.any():
+        as_expected = expected is not None and start is not None and np.array_equal(rests, start.rests) and np.array_equal(held, start.held)
+        solution = _put(mean, rests, expected if expected and as_expected else _resting(points, layout, fixed, mean, (rests, held)))
     steady = solution.state.temperature
-    return Settled(solution, mean, np.where(cycles, stopping, steady), np.where(cycles, starting, steady), cycles, rests)
+    return Settled(solution, mean, np.where(cycles, stopping, steady), np.where(cycles, starting, steady), cycles, rests, held)
+
+
+def _solved(points: Points, layout: tuple[bool, int, int], fixed: Fixed, start: Settled | None) -> tuple[Solution, Solution | None]:
+    """The mean solution, and beside it, in the same search, the points that rested at `start` with their stage held as it was."""
+    if start is None:
+        return solve(points, layout, fixed), None
+    rows = np.flatnonzero(start.rests)
+    if not len(rows):
+        return solve(points, layout, fixed, (start.mean.state.temperature, start.mean.slope)), None
+    count = len(points.limit)
+    all_rows = np.concatenate([np.arange(count), rows])
+    both = take(points, all_rows)
+    shares = np.concatenate([np.zeros((2, count)), start.held[:, rows]], axis=1)
+    kept = held_law(both.fans.law, *shares)
+    law = put(both.fans.law, np.arange(count, len(all_rows)), take(kept, np.s_[count:]))
+    begun = [
+        np.concatenate([mean, held[rows]])
+        for mean, held in ((start.mean.state.temperature, start.solution.state.temperature), (start.mean.slope, start.solution.slope))
+    ]
+    found = solve(both._replace(fans=both.fans._replace(law=law)), layout, take(fixed, all_rows), (begun[0], begun[1]))
+    mean, expected = (
+        found._replace(state=take(found.state, part), fixed=fixed, settles=found.settles[part], slope=found.slope[part])
+        for part in (np.s_[:count], np.s_[count:])
+    )
+    return mean, expected
 
 
 def outlet_where(points: Points, state: State, reading: Floats) -> Floats:
@@ -69,6 +99,17 @@ def outlet_where(points: Points, state: State, reading: Floats) -> Floats:
     """
     outlet: Floats = state.temperature + (reading - state.reading) / (1 - points.fans.sensing.fins)
     return outlet
+
+
+def risen_law(law: Law, state: State, temperature: Floats) -> Law:
+    """The laws (n,) with only those contacts on that an engine outlet rising from `state` has passed by `temperature`: a switch over the limit is no help at it.
+
+    law, temperature [degC] : (n,) or whole stacks of n. Source: a contact with hysteresis; the sensor's lead as at `state`.
+    """
+    stacks = len(temperature) // len(state.temperature)
+    share, power, known = risen_share(law, temperature - np.tile(state.temperature - state.reading, stacks))
+    rows = np.flatnonzero(known)
+    return put(law, rows, take(held_law(law, share, power), rows))
 
 
 def topped(points: Points, state: State, temperature: Floats) -> Floats:
@@ -82,30 +123,35 @@ def topped(points: Points, state: State, temperature: Floats) -> Floats:
     return top
 
 
-def _held_margins(inside: tuple[Points, Fixed, Stage], at: tuple[Floats, Floats], layout: tuple[bool, int, int]) -> tuple[Floats, Floats]:
-    """Rejection less heat in [W] with the stage held off where it would start, and held on where it would stop."""
-    points, fixed, stage = inside
-    count = len(at[0])
-    twice = np.tile(np.arange(count), 2)
-    laws = held_law(
-        take(points.fans.law, twice), np.concatenate([stage.below, stage.above]), np.concatenate([stage.below_power, stage.above_power])
-    )
+def _held_margins(
+    points: Points, fixed: Fixed, switched: tuple[Ints, Stage], at: tuple[Floats, Floats], layout: tuple[bool, int, int]
+) -> tuple[Floats, Floats]:
+    """Rejection less heat in [W] at the rows that switch, with the stage held off where it would start, and held on where it would stop."""
+    rows, stage = switched
+    count = len(rows)
+    twice = np.tile(rows, 2)
     both = take(points, twice)
-    margin = evaluate(both._replace(fans=both.fans._replace(law=laws)), take(fixed, twice), np.concatenate(at), layout).margin
+    share, power = (
+        np.concatenate([below[rows], above[rows]]) for below, above in ((stage.below, stage.above), (stage.below_power, stage.above_power))
+    )
+    law = held_law(both.fans.law, share, power)
+    asked = np.concatenate([value[rows] for value in at])
+    margin = evaluate(both._replace(fans=both.fans._replace(law=law)), take(fixed, twice), asked, layout).margin
     return margin[:count], margin[count:]
 
 
-def _resting(
-    points: Points, layout: tuple[bool, int, int], solved: tuple[Fixed, Solution], stage: Stage, stays: tuple[Bools, Bools]
-) -> Solution:
-    """The mean solution with the points whose stage rests solved with it held."""
-    fixed, mean = solved
-    off, on = stays
-    rows = np.flatnonzero(off | on)
+def _resting(points: Points, layout: tuple[bool, int, int], fixed: Fixed, mean: Solution, held: tuple[Bools, Floats]) -> Solution:
+    """The points whose stage rests, solved with it held."""
+    rests, shares = held
+    rows = np.flatnonzero(rests)
     part = take(points, rows)
-    share, power = (
-        np.where(on, above, below)[rows] for above, below in ((stage.above, stage.below), (stage.above_power, stage.below_power))
-    )
-    part = part._replace(fans=part.fans._replace(law=held_law(part.fans.law, share, power)))
-    found = solve(part, layout, take(fixed, rows), (mean.state.temperature[rows], mean.slope[rows]))
-    return mean._replace(state=put(mean.state, rows, found.state), residual=max(mean.residual, found.residual))
+    part = part._replace(fans=part.fans._replace(law=held_law(part.fans.law, *shares[:, rows])))
+    return solve(part, layout, take(fixed, rows), (mean.state.temperature[rows], mean.slope[rows]))
+
+
+def _put(mean: Solution, rests: Bools, held: Solution) -> Solution:
+    """The mean solution with that of the points whose stage rests in their places."""
+    rows = np.flatnonzero(rests)
+    slope = mean.slope.copy()
+    slope[rows] = held.slope
+    return mean._replace(state=put(mean.state, rows, held.state), slope=slope, residual=max(mean.residual, held.residual))

@@ -37,7 +37,7 @@ class Outputs:
             "Write the build sheet",
             name,
             "PDF (*.pdf)",
-            lambda path: write_sheet(self.session.build, self.session.assessment, path, self.session.system),
+            lambda path: write_sheet(self.session.build, self.session.whole(), path, self.session.system),
         )
 
     def write_survey_sheet(self) -> None:
@@ -106,7 +106,7 @@ class Outputs:
         """One plain paragraph for a message."""
         clipboard = QApplication.clipboard()
         if clipboard is not None:
-            clipboard.setText(plain_verdict(self.session.build, self.session.assessment, self.session.system))
+            clipboard.setText(plain_verdict(self.session.build, self.session.whole(), self.session.system))
             self.session.told.emit("The verdict is on the clipboard")
 
     def copy_ledger(self) -> None:

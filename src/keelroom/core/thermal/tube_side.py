@@ -22,9 +22,16 @@ def laminar_nusselt(aspect: Floats, graetz: Floats) -> Floats:
     aspect : (n,) inner height over width, 0..1;  graetz : (n,) Re Pr Dh / L, > 0
     Source : SHAH_LONDON; fully developed polynomial in aspect, with their entry limit 1.849 Gz^(1/3)
     """
-    a = aspect
-    developed = 7.541 * (1 - 2.610 * a + 4.970 * a**2 - 5.119 * a**3 + 2.702 * a**4 - 0.548 * a**5)
-    return (developed**3 + 1.849**3 * graetz) ** (1 / 3)
+    return _entering(_developed(aspect), graetz)
+
+
+def _developed(a: Floats) -> Floats:
+    return 7.541 * (1 - a * (2.610 - a * (4.970 - a * (5.119 - a * (2.702 - 0.548 * a)))))
+
+
+def _entering(developed: Floats, graetz: Floats) -> Floats:
+    mean: Floats = (developed**3 + 1.849**3 * graetz) ** (1 / 3)
+    return mean
 
 
 def taler_rise(Re: Floats, Pr: Floats, diameter_over_length: Floats) -> Floats:
@@ -46,12 +53,9 @@ def tube_nusselt(Re: Floats, Pr: Floats, aspect: Floats, diameter_over_length: F
     it gains by its area.  Sources: SHAH_LONDON, TALER; where the blend begins: common practice
     """
 
-    def laminar(at: Floats) -> Floats:
-        return laminar_nusselt(aspect, at * Pr * diameter_over_length)
-
-    slow, fast = np.full_like(Re, BLEND_FROM), np.full_like(Re, BLEND_TO)
-    turbulent = laminar(np.full_like(Re, LAMINAR_END)) + taler_rise(np.maximum(Re, fast), Pr, diameter_over_length)
-    low, high = laminar(np.minimum(Re, slow)), turbulent
+    developed, per_reynolds = _developed(aspect), Pr * diameter_over_length
+    low = _entering(developed, np.minimum(Re, BLEND_FROM) * per_reynolds)
+    high = _entering(developed, LAMINAR_END * per_reynolds) + taler_rise(np.maximum(Re, BLEND_TO), Pr, diameter_over_length)
     share = unit_share(np.log(np.maximum(Re, 1.0) / BLEND_FROM) / math.log(BLEND_TO / BLEND_FROM))
     blended: Floats = low ** (1 - share) * high**share
     return blended

@@ -7,9 +7,9 @@ import os
 from pathlib import Path
 from typing import NamedTuple
 
-from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
-from keelroom.assess.assess import assess
+from keelroom.assess.assess import completed, first_wave
 from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.defaults import default_duty_cases, new_build
 from keelroom.assess.fit.cut_rules import barred
@@ -23,6 +23,7 @@ from keelroom.build.writing import clear_abandoned
 from keelroom.core.kept import Kept
 from keelroom.errors import DocumentError, KeelRoomError
 from keelroom.gui.session.settings import Settings
+from keelroom.gui.session.worker import Worker
 from keelroom.units import KINDS, Kind, Unit
 
 
@@ -36,10 +37,16 @@ class Held(NamedTuple):
         return next((case.figures for case in self.assessment.cases if case.case_id == case_id), None)
 
 
+PAUSE = 150
+"""[ms] without an edit before the second wave of an assessment is begun, so that it takes nothing from typing and dragging."""
+
+
 class Session(QObject):
     """Wave one is synchronous: when `changed` is emitted the assessment belongs to the build."""
 
     changed = pyqtSignal()
+    deepened = pyqtSignal()
+    """the same assessment has its second wave"""
     selected = pyqtSignal(str)
     """a duty case was chosen"""
     explained = pyqtSignal(str)
@@ -66,7 +73,12 @@ class Session(QObject):
         self.headline = "temperature"
         self.failure = ""
         self.held: Held | None = None
-        self.assessment: Assessment = assess(self.store.build)
+        self.assessment: Assessment = first_wave(self.store.build)
+        self.pause = QTimer(self, singleShot=True, interval=PAUSE)
+        self.pause.timeout.connect(self._deepen)
+        self.worker = Worker(self)
+        self.worker.answered.connect(self._deepened)
+        self.worker.failed.connect(self.told)
         self.marks: list[tuple[str, float | None, float | None]] = []
         """the trail's temperature and tightest gap after each step"""
         self.store.listen(self._swapped)
@@ -110,7 +122,7 @@ class Session(QObject):
     def _swapped(self) -> None:
         try:
             with self.kept.at_work():
-                self.assessment = assess(self.build, previous=self.assessment)
+                self.assessment = first_wave(self.build, previous=self.assessment)
             self.failure = ""
         except (KeelRoomError, FloatingPointError, ArithmeticError) as error:
             self.failure = getattr(error, "message", str(error))
@@ -122,7 +134,29 @@ class Session(QObject):
         self._mark_trail()
         if self.store.dirty:
             self.keeper.offer(self.build, self._origin)
+        self.worker.cancel()
+        if not self.assessment.complete:
+            self.pause.start()
         self.changed.emit()
+
+    def _deepen(self) -> None:
+        if self.assessment.complete:
+            return
+        build, first = self.build, self.assessment
+        self.worker.ask(lambda: (first, completed(build, first)))
+
+    def _deepened(self, waves: tuple[Assessment, Assessment]) -> None:
+        first, whole = waves
+        if first is self.assessment:
+            self.assessment = whole
+            self.deepened.emit()
+
+    def whole(self) -> Assessment:
+        """The assessment with its second wave, made now if it has not been: for what leaves the window."""
+        if not self.failure and not self.assessment.complete:
+            with self.kept.at_work():
+                self._deepened((self.assessment, completed(self.build, self.assessment)))
+        return self.assessment
 
     def _mark_trail(self) -> None:
         trail, tightest = self.store.trail, self.assessment.tightest
@@ -242,6 +276,8 @@ class Session(QObject):
 
     def close(self) -> None:
         """The window closes in good order: no recovery copy stays behind."""
+        self.pause.stop()
+        self.worker.cancel()
         self.keeper.end()
         self.autosave.discard()
 

@@ -8,12 +8,12 @@ from typing import NamedTuple
 
 from PyQt6.QtCore import Qt, QTimer
 from PyQt6.QtGui import QKeySequence
-from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QPushButton, QSizePolicy, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QListWidget, QListWidgetItem, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
-from keelroom.assess.assessment import CaseFigures
+from keelroom.assess.assessment import CaseFigures, CaseResult
 from keelroom.assess.fixes import applies, edit_for
 from keelroom.assess.report import margin_text, settles_text
-from keelroom.assess.why import HEADLINES, Mover, Working, headline_working, movers, temperature_working
+from keelroom.assess.why import HEADLINES, Mover, Working, ambient_inputs, headline_working, movers, temperature_working
 from keelroom.core.findings import Finding, Fix
 from keelroom.core.sources import SOURCES
 from keelroom.errors import InputError
@@ -145,6 +145,7 @@ class FindingsPanel(Panel):
         self.later = QTimer(self, singleShot=True, interval=WHILE_DRAGGED)
         self.later.timeout.connect(self.changed)
         session.changed.connect(self._after_edit)
+        session.deepened.connect(self.changed)
         session.display_changed.connect(self.changed)
 
     def _after_edit(self) -> None:
@@ -191,14 +192,29 @@ class WhyPanel(Panel):
         self.worker.answered.connect(self._show_movers)
         self.worker.failed.connect(lambda why: self.moves.setText(f"Could not be worked out: {why}"))
         self.moves = label("")
+        self.values: dict[str, QLabel] = {}
         session.changed.connect(self.changed)
+        session.deepened.connect(self._deepened)
         session.selected.connect(lambda _case: self.changed())
         session.explained.connect(lambda _headline: self.changed())
         session.display_changed.connect(self.changed)
 
+    @property
+    def _case(self) -> CaseResult | None:
+        return next((case for case in self.session.assessment.cases if case.case_id == self.session.case), None)
+
+    def _deepened(self) -> None:
+        """What the second wave adds is filled in where it stands: the search for what moves it goes on."""
+        case = self._case
+        if case and case.figures:
+            for what, value in ambient_inputs(case.figures, self.session.system):
+                if what in self.values:
+                    self.values[what].setText(value)
+
     def fill(self) -> None:
-        case = next((case for case in self.session.assessment.cases if case.case_id == self.session.case), None)
+        case = self._case
         column = self.fresh()
+        self.values = {}
         if case is None or case.figures is None:
             self.moves = label("")
             column.addWidget(label("Choose a duty case on the ledger once it has figures; its working stands here.", wrap=True))
@@ -269,13 +285,13 @@ class WhyPanel(Panel):
         )
         column.addSpacing(6)
 
-    @staticmethod
-    def _pair(column: QVBoxLayout, what: str, value: str) -> None:
+    def _pair(self, column: QVBoxLayout, what: str, value: str) -> None:
         line = QHBoxLayout()
         line.addWidget(label(what, wrap=True), 1)
         shown = label(value)
         shown.setAlignment(Qt.AlignmentFlag.AlignRight)
         line.addWidget(shown)
+        self.values[what] = shown
         column.addLayout(line)
 
     def _show_movers(self, answer: tuple[str, tuple[Mover, ...]]) -> None:

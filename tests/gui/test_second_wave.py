@@ -1,0 +1,85 @@
+"""What comes after the typing: the ambient a package holds, in the findings, under Why, and in what leaves the window."""
+
+from pypdf import PdfReader
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QApplication, QFileDialog
+
+from keelroom.assess.assess import assess
+from keelroom.units import both
+
+HOLDS = "This package holds the limit up to"
+
+
+def told(driver):
+    """The sentences of the shown findings that name an ambient."""
+    return [f.why.split(HOLDS)[1] for f in driver.window.session.assessment.findings if HOLDS in f.why]
+
+
+def holds_at(build):
+    grade = next(case for case in assess(build).cases if case.case_id == "grade")
+    return both(grade.figures.ambients.holds, "temperature")
+
+
+def test_the_ambient_follows_the_edit_without_another_one(demo_window):
+    driver = demo_window
+    driver.enter("Vehicle mass", "5200")
+    assert not driver.window.session.assessment.complete
+    assert driver.shows(f"{HOLDS} …")
+    driver.until(lambda: driver.window.session.assessment.complete)
+    figure = holds_at(driver.window.session.build)
+    assert driver.shows(f"{HOLDS} {figure} ambient here.")
+    assert not driver.shows(f"{HOLDS} …")
+
+
+def test_a_wave_for_an_older_build_is_dropped(demo_window):
+    driver = demo_window
+    session = driver.window.session
+    driver.enter("Vehicle mass", "5200")
+    session.pause.stop()
+    session._deepen()  # as after a pause, the work under way when the next edit comes
+    older = holds_at(session.build)
+    driver.enter("Vehicle mass", "6200")
+    session.pause.stop()
+    driver.settle()
+    assert not session.assessment.complete  # the answer for 5200 came meanwhile and says nothing here
+    session._deepen()
+    driver.until(lambda: session.assessment.complete)
+    figure = holds_at(session.build)
+    assert figure != older
+    assert any(figure in sentence for sentence in told(driver))
+
+
+def test_why_fills_in_what_came_later_and_keeps_its_movers(demo_window):
+    driver = demo_window
+    driver.key(Qt.Key.Key_F3)
+    driver.until(lambda: driver.window.session.assessment.complete)
+    why = driver.window.panels["Why"]
+    driver.until(lambda: not why.worker.busy)
+    movers = why.moves.text()
+    driver.enter("Vehicle mass", "4100")
+    assert why.values["Holds the limit up to"].text() == "…"
+    driver.until(lambda: driver.window.session.assessment.complete and not why.worker.busy)
+    assert why.values["Holds the limit up to"].text().endswith("°F ambient")
+    assert why.moves.text() != "working it out …"
+    assert movers
+
+
+def test_what_leaves_the_window_is_whole_at_once(demo_window, tmp_path, monkeypatch):
+    driver = demo_window
+    sheet = tmp_path / "sheet.pdf"
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", staticmethod(lambda *_: (str(sheet), "")))
+    driver.enter("Vehicle mass", "5200")
+    assert not driver.window.session.assessment.complete
+    driver.ctrl(Qt.Key.Key_P)
+    text = " ".join(" ".join(page.extract_text() for page in PdfReader(sheet).pages).split())
+    assert f"{HOLDS} {holds_at(driver.window.session.build)}" in text
+    assert f"{HOLDS} …" not in text
+
+
+def test_closing_leaves_no_work_behind(demo_window):
+    driver = demo_window
+    driver.enter("Vehicle mass", "5200")
+    driver.close_unsaved()
+    assert not driver.window.session.pause.isActive()
+    QApplication.processEvents()
+    assert not driver.window.session.worker.busy
