@@ -69,3 +69,18 @@ def test_any_text_reads_or_is_refused(text):
 
 def test_minus_nothing_is_nothing():
     assert number_text(-0.001, KINDS["mass"].unit("kg")) == "0"
+
+
+@pytest.mark.parametrize(
+    ("path", "value", "said"),
+    [
+        (("brief", "vehicle", "mass"), -1.0, "Vehicle mass must be more than 0"),  # nought is nought in pounds too
+        (("brief", "cooling", "limit"), -20.0, "Limit, engine outlet must be at least 40 °C (104 °F)"),
+    ],
+)
+def test_a_refusal_says_the_limit_in_the_readers_unit(path, value, said):
+    from keelroom.build.edits import owner_and_spec
+    from keelroom.build.file import load
+    from tests.conftest import DEMO
+
+    assert owner_and_spec(load(DEMO), path)[1].refusal(value) == said

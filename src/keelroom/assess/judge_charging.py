@@ -44,8 +44,9 @@ def _balance(build: Build, facts: Charging) -> Found:
         yield from _contradiction(facts)
     if system.short > JUST:
         cures = cures_for(build, system, facts.alternator, idle_case(build.duty_cases))
-        yield Finding("alternator_short", "problem", ("brief", "accessories", "alternator_rating"), "The alternator cannot feed the fans at idle",
-                      f"{balance_words(facts)} The voltage sinks, and the fans with it: {balance.voltage:.1f} V at the battery. {cure_words(build, system, cures)}",
+        fed, sinks = ("the fans", ", and the fans with it") if system.fan_amps > 0 else ("what is on", "")
+        yield Finding("alternator_short", "problem", ("brief", "accessories", "alternator_rating"), f"The alternator cannot feed {fed} at idle",
+                      f"{balance_words(facts)} The voltage sinks{sinks}: {balance.voltage:.1f} V at the battery. {cure_words(build, system, cures)}",
                       tuple(cure.fix for cure in cures if cure.fix), value=balance.wanted, limit=balance.available)  # fmt: skip
 
 

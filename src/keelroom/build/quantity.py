@@ -58,8 +58,10 @@ class Spec:
 
         def shown(limit: float) -> str:
             unit = self.kind.shown_unit("si")
+            if not limit and unit.offset == 0:
+                return "0"  # nought is nought in any unit
             return format_si(limit, self.kind, "si") + (
-                f" ({format_si(limit, self.kind, 'us')})" if self.kind.us != self.kind.si and unit.offset == 0 and limit else ""
+                f" ({format_si(limit, self.kind, 'us')})" if self.kind.us != self.kind.si and unit.offset == 0 else ""
             )
 
         if self.whole and si != round(si):

@@ -86,7 +86,8 @@ def balance_words(facts: Charging) -> str:
         return ""
     balance = system.balance
     how = ", as the measured voltage tells" if system.measured else " hot"
-    wanted = f"Everything on and the fans running, {balance.wanted:.0f} A are wanted at idle"
+    running = " and the fans running" if system.fan_amps > 0 else ""
+    wanted = f"Everything on{running}, {balance.wanted:.0f} A are wanted at idle"
     words = f"{wanted}; the alternator gives {balance.available:.0f} A{how}"
     if system.short > 0:
         words += f", the battery makes up {system.short:.0f} A and is down in {balance.lasts / 60:.0f} min"

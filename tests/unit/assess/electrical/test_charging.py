@@ -10,7 +10,7 @@ from pypdf import PdfReader
 from keelroom.assess.assess import assess
 from keelroom.assess.fixes import applies, edit_for
 from keelroom.assess.report import as_json, as_table
-from keelroom.build.edits import apply
+from keelroom.build.edits import apply, set_value
 from keelroom.build.file import load
 from keelroom.build.quantity import quantity
 from keelroom.build.schema.electrical import AlternatorPoint
@@ -166,3 +166,11 @@ def test_where_no_cable_stands_the_fuse_two_are_named():
     unfused = found(build, "charge_unfused")
     assert unfused.fix == ()
     assert "run two" in unfused.why
+
+
+def test_a_shortfall_without_fans_does_not_speak_of_them():
+    bare = apply(on(BUILD, ((*ACCESSORIES, "alternator_rating"), "60 A", "current")), set_value(("packages", "p1", "fans"), (), ""))
+    short = found(bare, "alternator_short")
+    assert short.what == "The alternator cannot feed what is on at idle"
+    assert "fans" not in f"{short.what} {short.why.split('To hold')[0]}"
+    assert found(BUILD, "alternator_short").what == "The alternator cannot feed the fans at idle"
