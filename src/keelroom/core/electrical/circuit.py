@@ -6,6 +6,7 @@ from typing import NamedTuple
 
 from keelroom.core.electrical.motor import Motor, current_at
 from keelroom.core.electrical.wire import Conductor, conductor_temperature, resistance_at
+from keelroom.core.kept import by_value
 
 ROUNDS = 60
 SETTLED = 1e-6
@@ -57,6 +58,7 @@ def _ohms(run: Run, temperature: float) -> float:
     return run.length * resistance_at(run.wire, temperature)
 
 
+@by_value(4096)
 def flow_through(path: Path, motors: tuple[Motor, ...], voltage: float) -> Flow:
     """Voltages and currents at `voltage` [V] of the source, wires as warm as the current makes them.
 

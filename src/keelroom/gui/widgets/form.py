@@ -17,6 +17,7 @@ from keelroom.gui.theme.dress import dress
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.fields import ChoiceField, CurveField, Field, FlagField, NotesField, QuantityField, SetField, TextField
 from keelroom.gui.widgets.reading import ReadingField
+from keelroom.gui.widgets.seen import WhenSeen
 from keelroom.gui.widgets.text import button, chip, label, replace_body, restyle
 
 ACTIONS_A_LINE = 3
@@ -251,7 +252,7 @@ class PageView(ScrolledColumn):
         return None
 
 
-class Form(QWidget):
+class Form(WhenSeen, QWidget):
     """Chips over pages. `pages` is the station's view-model, asked again after every change."""
 
     turned = pyqtSignal()
@@ -282,8 +283,8 @@ class Form(QWidget):
         self.chips.addStretch(1)
         dress(head, session)
         self.choose(pages()[0].title)
-        session.changed.connect(self.refresh)
-        session.display_changed.connect(self.refresh)
+        session.changed.connect(self.changed)
+        session.display_changed.connect(self.changed)
 
     def choose(self, title: str) -> None:
         self.current = title
@@ -321,8 +322,12 @@ class Form(QWidget):
         """What stands in the middle of the window while this page is shown; None for the bay."""
         return None
 
+    def bring_up_to_date(self) -> None:
+        self.refresh()
+
     def refresh(self) -> None:
         """Only the page that is seen is brought up to date; the others are when they are chosen."""
+        self.stale = False
         view = self.views[self.current]
         if isinstance(view, PageView):
             view.show_page(next(page for page in self.pages() if page.title == self.current))

@@ -21,40 +21,20 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.theme.palette import level_colour, palette_of
 from keelroom.gui.widgets.column import ScrolledColumn
+from keelroom.gui.widgets.seen import WhenSeen
 from keelroom.gui.widgets.text import LevelMark, button, label, replace_body, restyle
 from keelroom.units import KINDS, format_si
 
 LEVEL_WORDS = {"problem": "Problem", "doubt": "Open question", "note": "Note"}
 
 
-class Panel(ScrolledColumn):
+class Panel(WhenSeen, ScrolledColumn):
     """A scrolled column that is emptied and filled again."""
-
-    def __init__(self, session: Session, name: str) -> None:
-        super().__init__(session, name)
-        self.dirty = True
 
     def fresh(self) -> QVBoxLayout:
         body, column = self.blank()
         replace_body(self, body)
         return column
-
-    def changed(self) -> None:
-        """Fill now where seen, else when it is."""
-        self.dirty = True
-        if self.isVisible():
-            self.fill_if_dirty()
-
-    def showEvent(self, event: object) -> None:
-        self.fill_if_dirty()
-
-    def fill_if_dirty(self) -> None:
-        if self.dirty:
-            self.dirty = False
-            self.fill()
-
-    def fill(self) -> None:
-        raise NotImplementedError
 
 
 WHILE_DRAGGED = 120
@@ -155,7 +135,7 @@ class FindingsPanel(Panel):
         elif not self.later.isActive():
             self.later.start()
 
-    def fill(self) -> None:
+    def bring_up_to_date(self) -> None:
         findings, palette = self.session.assessment.findings, palette_of(self.session.settings.theme)
         shown = findings[: self.most]
         while len(self.cards) < len(shown):
@@ -211,7 +191,7 @@ class WhyPanel(Panel):
                 if what in self.values:
                     self.values[what].setText(value)
 
-    def fill(self) -> None:
+    def bring_up_to_date(self) -> None:
         case = self._case
         column = self.fresh()
         self.values = {}
@@ -310,7 +290,7 @@ class TrailPanel(Panel):
         session.changed.connect(self.changed)
         session.display_changed.connect(self.changed)
 
-    def fill(self) -> None:
+    def bring_up_to_date(self) -> None:
         column = self.fresh()
         column.addWidget(label("Trail", "head"))
         column.addWidget(label("Each step with the tightest duty case's temperature and the tightest gap after it.", "faint", wrap=True))

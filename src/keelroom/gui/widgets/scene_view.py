@@ -13,11 +13,12 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette, palette_of
 from keelroom.gui.widgets.inks import inks
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, fitted
+from keelroom.gui.widgets.seen import WhenSeen
 
 HEAD, FOOT = 50, 44
 
 
-class SceneView(QWidget):
+class SceneView(WhenSeen, QWidget):
     """Shows what `source` gives: a scene, its title and a line under it; asked again after every change."""
 
     def __init__(self, session: Session, name: str, source: Callable[[], tuple[Scene | None, str, str]], readable: float = 0.0) -> None:
@@ -37,9 +38,9 @@ class SceneView(QWidget):
         self.setMinimumSize(300, 200)
         if readable:
             self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-        session.changed.connect(self.refresh)
-        session.display_changed.connect(self.refresh)
-        self.refresh()
+        session.changed.connect(self.changed)
+        session.display_changed.connect(self.changed)
+        self.catch_up()
 
     def set_palette(self, palette: Palette) -> None:
         self.palette_now = palette
@@ -47,9 +48,10 @@ class SceneView(QWidget):
 
     def as_scene(self) -> Scene | None:
         """For an export."""
+        self.catch_up()
         return self.scene
 
-    def refresh(self) -> None:
+    def bring_up_to_date(self) -> None:
         self.scene, self.title, self.foot = self.source()
         words = [shape.text for shape in self.scene.shapes if isinstance(shape, Label)] if self.scene and self.readable else []
         self.setAccessibleDescription(f"{self.title}. {self.foot} {'; '.join(words)}".strip())

@@ -34,7 +34,7 @@ class ElectricalStation(Form):
 
     def _schools(self) -> QWidget:
         made = SchoolsView(self.session)
-        made.come.connect(lambda: self.boards["Schools"].refresh() if "Schools" in self.boards else None)
+        made.come.connect(lambda: self.boards["Schools"].changed() if "Schools" in self.boards else None)
         return made
 
     def drawing(self) -> QWidget:

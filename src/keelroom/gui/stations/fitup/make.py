@@ -107,7 +107,7 @@ class MakeView(QWidget):
             size = " × ".join(format_si(value, KINDS["length"], system) for value in (wide, high))
             rows.append((pattern.name, size, str(tiling(pattern, self.paper.currentData()).sheets)))
         self.table.show_rows(rows, self.current)
-        self.view.refresh()
+        self.view.changed()
 
     def _choose(self, row: int) -> None:
         self.current = row

@@ -47,7 +47,7 @@ class SurveyStation(Form):
             field = field.parentWidget()
         if isinstance(field, ReadingField) and self.isAncestorOf(field):
             self.shown = field.path
-            self.board.refresh()
+            self.board.changed()
 
     def _page_turned(self) -> None:
         """A page begins with its first reading's picture, where the shown one belongs to another page."""
@@ -55,7 +55,7 @@ class SurveyStation(Form):
         paths = [row.path for group in page.groups for row in group.rows if row.sort == "reading"]
         if paths and self.shown not in paths:
             self.shown = paths[0]
-            self.board.refresh()
+            self.board.changed()
 
     def _picture(self) -> tuple[Scene | None, str, str]:
         build = self.session.build
