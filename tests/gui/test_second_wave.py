@@ -2,7 +2,7 @@
 
 from pypdf import PdfReader
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QApplication, QFileDialog
+from PyQt6.QtWidgets import QApplication, QFileDialog, QLabel
 
 from keelroom.assess.assess import assess
 from keelroom.units import both
@@ -74,6 +74,19 @@ def test_what_leaves_the_window_is_whole_at_once(demo_window, tmp_path, monkeypa
     text = " ".join(" ".join(page.extract_text() for page in PdfReader(sheet).pages).split())
     assert f"{HOLDS} {holds_at(driver.window.session.build)}" in text
     assert f"{HOLDS} …" not in text
+
+
+def test_the_trail_tells_every_step_with_what_it_left(demo_window):
+    driver = demo_window
+    driver.enter("Vehicle mass", "4100")
+    driver.enter("Vehicle mass", "5200")
+    driver.key(Qt.Key.Key_F4)
+    lines = [made.text() for made in driver.window.panels["Trail"].findChildren(QLabel) if made.isVisible()]
+    steps = [line for line in lines if line.startswith("Vehicle mass")]
+    assert len(steps) == 2
+    figures = [line for line in lines if "gap −2 5/16 in" in line]
+    assert len(figures) == 2
+    assert all("does not settle" in line for line in figures), "the demo's hill-climb, whatever the van weighs"
 
 
 def test_closing_leaves_no_work_behind(demo_window):

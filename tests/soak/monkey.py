@@ -184,7 +184,7 @@ class Monkey:
             nonlocal number
             if number >= acts or len(self.broke) > 20:
                 timer.stop()
-                self.app.quit()
+                self.app.exit()  # quit would ask the window first
                 return
             number += 1
             self.act()

@@ -121,7 +121,7 @@ class Window(QMainWindow):
         session.explained.connect(lambda _headline: self.show_panel("Why"))
         session.display_changed.connect(self._display)
         # The answer first: drawing and ledger are painted before the forms beside them are made.
-        self.bay.painted.connect(self._furnish, Qt.ConnectionType.QueuedConnection)
+        self.bay.painted.connect(self._furnish, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
         self._display()
         self._restore()
 
@@ -386,8 +386,10 @@ class Window(QMainWindow):
         self.palette_now = palette_of(self.session.settings.theme)
         dress_application(self.palette_now)
         boards = [cast(Drawn, self.middle_stack.widget(k)) for k in range(self.middle_stack.count())]
-        for painted in (self.tape, self.ledger, *boards):
-            painted.set_palette(self.palette_now)
+        self.tape.set_palette(self.palette_now)
+        self.ledger.set_palette(self.palette_now)
+        for board in boards:
+            board.set_palette(self.palette_now)
         us = self.session.system == "us"
         self.units_button.setText("in · °F" if us else "mm · °C")
         self.units_button.setAccessibleName("Units: " + ("inches, Fahrenheit" if us else "millimetres, Celsius"))

@@ -7,7 +7,7 @@ import os
 from pathlib import Path
 from typing import NamedTuple
 
-from PyQt6.QtCore import QObject, QTimer, pyqtSignal
+from PyQt6.QtCore import QObject, pyqtSignal
 
 from keelroom.assess.assess import completed, first_wave
 from keelroom.assess.assessment import Assessment, CaseFigures
@@ -23,6 +23,7 @@ from keelroom.build.writing import clear_abandoned
 from keelroom.core.kept import Kept
 from keelroom.errors import DocumentError, KeelRoomError
 from keelroom.gui.session.settings import Settings
+from keelroom.gui.session.timing import one_shot
 from keelroom.gui.session.worker import Worker
 from keelroom.units import KINDS, Kind, Unit
 
@@ -74,8 +75,7 @@ class Session(QObject):
         self.failure = ""
         self.held: Held | None = None
         self.assessment: Assessment = first_wave(self.store.build)
-        self.pause = QTimer(self, singleShot=True, interval=PAUSE)
-        self.pause.timeout.connect(self._deepen)
+        self.pause = one_shot(self, PAUSE, self._deepen)
         self.worker = Worker(self)
         self.worker.answered.connect(self._deepened)
         self.worker.failed.connect(self.told)

@@ -7,7 +7,7 @@ from typing import Protocol, cast
 
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtGui import QResizeEvent
-from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLabel, QPushButton, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLabel, QPushButton, QStackedWidget, QToolButton, QVBoxLayout, QWidget
 
 from keelroom.build.edits import removed
 from keelroom.gui.session.session import Session
@@ -274,7 +274,7 @@ class Form(WhenSeen, QWidget):
         self.stack = QStackedWidget()
         column.addWidget(self.stack, 1)
         self.views: dict[str, QWidget] = {}
-        self.buttons: dict[str, QWidget] = {}
+        self.buttons: dict[str, QToolButton] = {}
         self.current = ""
         for page in pages():
             made = chip(page.title, lambda title=page.title: self.choose(title))

@@ -259,15 +259,15 @@ class Ledger(QWidget):
         self.column.setContentsMargins(0, 0, 0, 0)
         self.column.setSpacing(0)
         self.column.addStretch(1)
-        self.scroll = QScrollArea()
-        self.scroll.setWidgetResizable(True)
-        self.scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self.scroll.setWidget(self.holder)
+        self.rows_area = QScrollArea()
+        self.rows_area.setWidgetResizable(True)
+        self.rows_area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.rows_area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.rows_area.setWidget(self.holder)
         self.axis = RailAxis(self)
         for widget in (self.stale, self.empty):
             main.addWidget(widget)
-        main.addWidget(self.scroll, 1)
+        main.addWidget(self.rows_area, 1)
         main.addWidget(self.axis)
         outer.addLayout(main, 1)
         outer.addWidget(self._totals())
@@ -329,7 +329,7 @@ class Ledger(QWidget):
     def rail_span(self) -> tuple[float, float]:
         """Left end and width of the rail in this widget's pixels."""
         right = FIGURE_WIDTH + MARGIN_WIDTH + 20
-        return float(NAME_WIDTH + 20), max(float(self.scroll.width() - NAME_WIDTH - 20 - right), 60.0)
+        return float(NAME_WIDTH + 20), max(float(self.rows_area.width() - NAME_WIDTH - 20 - right), 60.0)
 
     def refresh(self) -> None:
         assessment = self.session.assessment

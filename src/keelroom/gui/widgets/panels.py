@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable
 from typing import NamedTuple
 
-from PyQt6.QtCore import Qt, QTimer
+from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeySequence
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QListWidget, QListWidgetItem, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
@@ -18,6 +18,7 @@ from keelroom.core.findings import Finding, Fix
 from keelroom.core.sources import SOURCES
 from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
+from keelroom.gui.session.timing import one_shot
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.theme.palette import level_colour, palette_of
 from keelroom.gui.widgets.column import ScrolledColumn
@@ -35,6 +36,17 @@ class Panel(WhenSeen, ScrolledColumn):
         body, column = self.blank()
         replace_body(self, body)
         return column
+
+
+def _pair(column: QVBoxLayout, what: str, value: str) -> QLabel:
+    """A line of two: what, and its value at the right, which is returned."""
+    line = QHBoxLayout()
+    line.addWidget(label(what, wrap=True), 1)
+    shown = label(value)
+    shown.setAlignment(Qt.AlignmentFlag.AlignRight)
+    line.addWidget(shown)
+    column.addLayout(line)
+    return shown
 
 
 WHILE_DRAGGED = 120
@@ -122,8 +134,7 @@ class FindingsPanel(Panel):
         self.more = button("", self._show_more, "Show more findings")
         column.addWidget(self.more)
         column.addStretch(1)
-        self.later = QTimer(self, singleShot=True, interval=WHILE_DRAGGED)
-        self.later.timeout.connect(self.changed)
+        self.later = one_shot(self, WHILE_DRAGGED, self.changed)
         session.changed.connect(self._after_edit)
         session.deepened.connect(self.changed)
         session.display_changed.connect(self.changed)
@@ -238,7 +249,7 @@ class WhyPanel(Panel):
         more()
         column.addWidget(label("From", "head"))
         for what, value in working.inputs:
-            self._pair(column, what, value)
+            self.values[what] = _pair(column, what, value)
         column.addSpacing(6)
         column.addWidget(label("In words", "head"))
         column.addWidget(label(working.formula, wrap=True))
@@ -252,10 +263,10 @@ class WhyPanel(Panel):
         column.addWidget(label("Heat in, by cause", "head"))
         for cause, heat in sorted(figures.heat_by_cause, key=lambda part: -part[1]):
             if heat > 50:
-                self._pair(column, cause, format_si(heat, KINDS["heat"], self.session.system))
+                _pair(column, cause, format_si(heat, KINDS["heat"], self.session.system))
         column.addWidget(label("One standard doubt in heat margin", "head"))
         for cause, heat in figures.doubt_by_cause:
-            self._pair(column, cause, f"± {format_si(heat, KINDS['heat'], self.session.system)}")
+            _pair(column, cause, f"± {format_si(heat, KINDS['heat'], self.session.system)}")
         column.addWidget(
             label(
                 "Taken as independent of each other. The band drawn holds 80 % of cases: 1.28 of all together either way.",
@@ -264,15 +275,6 @@ class WhyPanel(Panel):
             )
         )
         column.addSpacing(6)
-
-    def _pair(self, column: QVBoxLayout, what: str, value: str) -> None:
-        line = QHBoxLayout()
-        line.addWidget(label(what, wrap=True), 1)
-        shown = label(value)
-        shown.setAlignment(Qt.AlignmentFlag.AlignRight)
-        line.addWidget(shown)
-        self.values[what] = shown
-        column.addLayout(line)
 
     def _show_movers(self, answer: tuple[str, tuple[Mover, ...]]) -> None:
         kind_name, found = answer
@@ -308,7 +310,7 @@ class TrailPanel(Panel):
             )
             if gap is not None:
                 shown += f", gap {format_si(gap, KINDS['length'], system)}".replace("-", "−")
-            WhyPanel._pair(column, text, shown)
+            _pair(column, text, shown)
         column.addStretch(1)
 
 
