@@ -79,7 +79,7 @@ def _missing(build: Build, package: Package, assessment: Assessment) -> Found:
         flow = both(pump_flow_rated(build.brief.engine), "coolant flow")
         yield Finding("pump_assumed", "doubt", ("brief", "engine", "pump_flow"), f"Coolant flow assumed: {flow} at power rpm",
                       "Taken as 0.28 gpm per hp (1.4 L/min per kW): the engine then warms its coolant by 11–18 °F (6–10 K) at full power. Flow at idle is far less and shows in the idle temperature.",
-                      (set_fix(f"Enter {flow} as the assumption", ("brief", "engine", "pump_flow"), f"{pump_flow_rated(build.brief.engine) * 6e4:.0f} L/min"),))  # fmt: skip
+                      (set_fix(f"Take {flow} as assumed", ("brief", "engine", "pump_flow"), f"{pump_flow_rated(build.brief.engine) * 6e4:.0f} L/min"),))  # fmt: skip
 
 
 def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:

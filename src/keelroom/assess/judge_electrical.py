@@ -155,7 +155,7 @@ def _fan_on(build: Build, package: Package, assessment: Assessment) -> Found:
     yield Finding("fan_on_near_limit", "problem" if over else "doubt", ("brief", "cooling", "fan_on"), what,
                   f"They start at {both(on, 'temperature')} of engine outlet, and the gauge climbs there before every start; the limit is {both(limit, 'temperature')}. "
                   f"{both(NEAR_LIMIT, 'temperature difference')} at least belong between: a sensor lags.",
-                  (Fix("set_points", "Set points between thermostat and limit", ()),), value=on, limit=limit)  # fmt: skip
+                  (Fix("set_points", "Set points in between", ()),), value=on, limit=limit)  # fmt: skip
 
 
 def _run_on(build: Build, package: Package, assessment: Assessment) -> Found:

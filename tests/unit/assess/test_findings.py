@@ -189,7 +189,7 @@ TABLE = {
 }  # fmt: skip
 
 
-LONGEST_ACT = 42
+LONGEST_ACT = 38
 """letters that go onto a button as wide as the panel"""
 
 

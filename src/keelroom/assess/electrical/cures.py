@@ -95,7 +95,7 @@ def _other_pulley(build: Build, alternator: Alternator, wanted: float, rpm: floa
     ratio = math.ceil(ratio * 100 - 1e-9) / 100
     top, limit = ratio * supply.redline.si * 60, supply.speed_limit.si * 60
     if top > limit:
-        return Cure(f"a pulley of {ratio:.2f} would, but over-speeds it: {top:.0f} rpm at the redline of {limit:.0f}", None)
+        return Cure(f"a pulley of {ratio:.2f} would, but over-speeds it: {top:.0f} rpm at the redline, its limit is {limit:.0f}", None)
     wrap = f"the belt wraps {1 - alternator.ratio / ratio:.0%} less pulley and slips sooner"
     words = (
         f"so does a pulley of {ratio:.2f} instead of {alternator.ratio:.2f} ({top:.0f} rpm at the redline, within its {limit:.0f}; {wrap})"
