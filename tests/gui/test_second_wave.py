@@ -74,6 +74,11 @@ def test_what_leaves_the_window_is_whole_at_once(demo_window, tmp_path, monkeypa
     text = " ".join(" ".join(page.extract_text() for page in PdfReader(sheet).pages).split())
     assert f"{HOLDS} {holds_at(driver.window.session.build)}" in text
     assert f"{HOLDS} …" not in text
+    driver.enter("Vehicle mass", "5400")
+    driver.ctrl(Qt.Key.Key_C, shift=True)
+    copied = QApplication.clipboard().text()
+    assert f"{HOLDS} {holds_at(driver.window.session.build)}" in copied
+    assert f"{HOLDS} …" not in copied
 
 
 def test_the_trail_tells_every_step_with_what_it_left(demo_window):

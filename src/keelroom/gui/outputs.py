@@ -112,5 +112,5 @@ class Outputs:
     def copy_ledger(self) -> None:
         clipboard = QApplication.clipboard()
         if clipboard is not None:
-            clipboard.setText(as_table(self.session.build, self.session.assessment, self.session.system))
+            clipboard.setText(as_table(self.session.build, self.session.whole(), self.session.system))
             self.session.told.emit("The ledger is on the clipboard")
