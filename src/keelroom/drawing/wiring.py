@@ -95,12 +95,17 @@ def _bands(
     """Every circuit's band; the coils of the relays the fans' control drives."""
     assessment, system = told
     coils: list[Point] = []
+    wrong_at: dict[str, set[str]] = {}
+    for finding in assessment.findings:
+        if finding.level == "problem" and finding.where[2:3] == ("circuits",) and len(finding.where) > 4:
+            wrong_at.setdefault(finding.where[3], set()).add(finding.where[4])
+    own_of: dict[str, dict[tuple[str, int], HarnessWire]] = {}
+    for wire in wires:
+        own_of.setdefault(wire.circuit, {})[wire.role, wire.place] = wire
+    keyed = {wire.number: wire for wire in wires if not wire.circuit}
     for k, (figures, top) in enumerate(zip(circuits, tops, strict=True)):
         ident = figures.circuit.id
-        wrong = frozenset(
-            f.where[4] for f in assessment.findings if f.level == "problem" and f.where[2:4] == ("circuits", ident) and len(f.where) > 4
-        )
-        own = {(wire.role, wire.place): wire for wire in wires if wire.circuit == ident}
+        wrong, own = frozenset(wrong_at.get(ident, ())), own_of.get(ident, {})
         sheet.line("el.rule", (10, top - 2), (WIDTH - 10, top - 2))
         sheet.words(12, top - 14, figures.circuit.name or ident, "el.head", "start")
         sheet.words(WIDTH - 12, top - 14, _state(figures), "el.words", "end")
@@ -109,7 +114,7 @@ def _bands(
             coils += found
         else:
             base = 100 * (k + 1)
-            _by_key(sheet, found, [wire for wire in wires if not wire.circuit and wire.number in (base + KEYED, base + KEYED_BACK)])
+            _by_key(sheet, found, [keyed[number] for number in (base + KEYED, base + KEYED_BACK) if number in keyed])
     return coils
 
 
