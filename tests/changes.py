@@ -1,7 +1,7 @@
 """Changes to a build said in a line: (path, value), or (path, text, kind) for a measure."""
 
-from keelroom.build.edits import Change, Edit, apply
-from keelroom.build.quantity import quantity
+from keelroom.document.edits import Change, Edit, apply
+from keelroom.document.quantity import quantity
 
 
 def on(build, *changes):

@@ -13,9 +13,9 @@ from pathlib import Path  # noqa: E402
 import pytest  # noqa: E402
 from hypothesis import HealthCheck, settings  # noqa: E402
 
-from keelroom.build.file import load  # noqa: E402
-from keelroom.build.schema.build import Build  # noqa: E402
 from keelroom.core.kept import Kept  # noqa: E402
+from keelroom.document.file import load  # noqa: E402
+from keelroom.document.schema.build import Build  # noqa: E402
 
 settings.register_profile("repeatable", derandomize=True, deadline=None, max_examples=40, suppress_health_check=list(HealthCheck))
 settings.load_profile("repeatable")

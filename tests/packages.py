@@ -4,9 +4,9 @@ import random
 from collections.abc import Iterator
 
 from keelroom.assess.translate import Row, parts_of, row_of
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Package, Shroud
 from keelroom.catalogue.load import cores, fan_assemblies, placed
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package, Shroud
 
 
 def packages(count: int, seed: int = 5) -> Iterator[Package]:

@@ -5,15 +5,15 @@ from typing import Any
 
 from keelroom.assess.defaults import default_duty_cases
 from keelroom.assess.electrical.planner import plan_missing
-from keelroom.build.edits import apply
-from keelroom.build.file import serialised
-from keelroom.build.quantity import Quantity, quantity
-from keelroom.build.schema.brief import Accessories, Brief, CauseCheck, Climate, Cooling
-from keelroom.build.schema.build import Build, DutyCase
-from keelroom.build.schema.electrical import Circuit, Control, Supply, Wire
-from keelroom.build.schema.package import Bracket, Core, Cover, Frame, Mounting, Package, RemoteCooler
-from keelroom.build.schema.survey import Front, Hood, HoseEnd, MountHole, Obstacle, Opening, Rails, SecondReading, Survey, Turning
 from keelroom.catalogue.load import cores, engines, fan_assemblies, named, placed, vehicles
+from keelroom.document.edits import apply
+from keelroom.document.file import serialised
+from keelroom.document.quantity import Quantity, quantity
+from keelroom.document.schema.brief import Accessories, Brief, CauseCheck, Climate, Cooling
+from keelroom.document.schema.build import Build, DutyCase
+from keelroom.document.schema.electrical import Circuit, Control, Supply, Wire
+from keelroom.document.schema.package import Bracket, Core, Cover, Frame, Mounting, Package, RemoteCooler
+from keelroom.document.schema.survey import Front, Hood, HoseEnd, MountHole, Obstacle, Opening, Rails, SecondReading, Survey, Turning
 
 OUT = Path(__file__).parents[1] / "src/keelroom/assets/demo.keelroom"
 

@@ -61,8 +61,8 @@ def _parser() -> argparse.ArgumentParser:
 def _assess(options: argparse.Namespace) -> int:
     from keelroom.assess.assess import assess
     from keelroom.assess.report import as_json, as_table
-    from keelroom.build.edits import apply, set_value
-    from keelroom.build.file import load
+    from keelroom.document.edits import apply, set_value
+    from keelroom.document.file import load
 
     build = load(options.file)
     if options.package:
@@ -76,7 +76,7 @@ def _assess(options: argparse.Namespace) -> int:
 
 def _new(options: argparse.Namespace) -> int:
     from keelroom.assess.defaults import new_build
-    from keelroom.build.file import save
+    from keelroom.document.file import save
     from keelroom.errors import DocumentError
 
     if options.file.exists():
@@ -86,7 +86,7 @@ def _new(options: argparse.Namespace) -> int:
 
 
 def _schema(options: argparse.Namespace) -> int:
-    from keelroom.build.schema.build import Build
+    from keelroom.document.schema.build import Build
 
     print(json.dumps(Build.model_json_schema(), indent=2, ensure_ascii=False))
     return FINE
@@ -94,7 +94,7 @@ def _schema(options: argparse.Namespace) -> int:
 
 def _sheet(options: argparse.Namespace) -> int:
     from keelroom.assess.assess import assess
-    from keelroom.build.file import load
+    from keelroom.document.file import load
     from keelroom.export.sheet import write_sheet
 
     build = load(options.file)

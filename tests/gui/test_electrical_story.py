@@ -10,7 +10,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QCheckBox, QLabel, QLineEdit, QPushButton, QTableWidget, QToolButton, QWidget
 
 from keelroom import cli
-from keelroom.build.file import load
+from keelroom.document.file import load
 from keelroom.gui.widgets.scene_view import SceneView
 from tests.gui.driver import Driver, opened
 from tests.gui.test_story import describe

@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QApplication, QCheckBox, QLabel, QLineEdit, QPushBut
 
 from keelroom import cli
 from keelroom.assess.placing import stand
-from keelroom.build.file import load
+from keelroom.document.file import load
 from keelroom.drawing.fitup import flat
 from keelroom.gui.widgets.reading import way_of
 from tests.gui.driver import Driver

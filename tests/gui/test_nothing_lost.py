@@ -9,11 +9,11 @@ from PyQt6.QtWidgets import QFileDialog, QLineEdit, QPushButton
 
 from keelroom import ASSETS
 from keelroom.assess.defaults import new_build
-from keelroom.build import writing
-from keelroom.build.autosave import Autosave
-from keelroom.build.edits import apply, set_value
-from keelroom.build.file import load, save
-from keelroom.build.quantity import quantity
+from keelroom.document import writing
+from keelroom.document.autosave import Autosave
+from keelroom.document.edits import apply, set_value
+from keelroom.document.file import load, save
+from keelroom.document.quantity import quantity
 from tests.conftest import DEMO
 from tests.gui.driver import opened
 

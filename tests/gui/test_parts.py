@@ -8,7 +8,7 @@ from PyQt6.QtCore import QPointF, QThreadPool
 from PyQt6.QtWidgets import QApplication
 
 from keelroom.assess.airmap import air_map
-from keelroom.build.file import load
+from keelroom.document.file import load
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.theme.palette import DARK, LIGHT
 from keelroom.gui.widgets.air_overlay import OverlayPainter, overlay_of, scale_of

@@ -4,7 +4,7 @@ import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QScrollArea, QWidget
 
-from keelroom.build.file import save
+from keelroom.document.file import save
 from keelroom.gui.stations.air import worth as worth_page
 from keelroom.gui.stations.core import compare as compare_page
 from keelroom.gui.theme.palette import DARK, LIGHT

@@ -15,8 +15,8 @@ from PyQt6.QtWidgets import QApplication, QLabel, QLineEdit, QPushButton, QToolB
 
 from keelroom import cli
 from keelroom.assess.assess import assess
-from keelroom.build.file import load
 from keelroom.catalogue.load import vehicles
+from keelroom.document.file import load
 from keelroom.gui.session import crash
 from keelroom.gui.theme.palette import DARK, LIGHT
 from keelroom.gui.widgets.fields import QuantityField

@@ -219,7 +219,7 @@ def _import_everything(tests: dict[str, tuple[float, list[str]]]) -> None:
     import importlib
 
     for path in sorted(ROOT.rglob("*.py")):
-        if path.relative_to(ROOT).parts[0] in ("core", "assess", "catalogue", "build", "drawing", "export"):
+        if path.relative_to(ROOT).parts[0] in ("core", "assess", "catalogue", "document", "drawing", "export"):
             importlib.import_module("keelroom." + ".".join(path.relative_to(ROOT).with_suffix("").parts).removesuffix(".__init__"))
     import pytest  # noqa: F401
 

@@ -24,15 +24,15 @@ from keelroom.assess.fit.templates import patterns
 from keelroom.assess.report import as_table
 from keelroom.assess.translate import stacked
 from keelroom.assess.worth import worth_table
-from keelroom.build.edits import apply, set_value
-from keelroom.build.fields import owner_and_spec
-from keelroom.build.file import load
-from keelroom.build.quantity import from_si, quantity, typed
-from keelroom.build.schema.survey import Obstacle
-from keelroom.build.store import Store
 from keelroom.catalogue.load import cores
 from keelroom.core.kept import Kept
 from keelroom.core.operating_point import solve
+from keelroom.document.edits import apply, set_value
+from keelroom.document.fields import owner_and_spec
+from keelroom.document.file import load
+from keelroom.document.quantity import from_si, quantity, typed
+from keelroom.document.schema.survey import Obstacle
+from keelroom.document.store import Store
 from keelroom.drawing.wiring import wiring
 from tests.conftest import DEMO
 from tests.packages import rows
@@ -248,7 +248,7 @@ def test_dragging_the_package_among_40_obstacles(tmp_path):
     from PyQt6.QtTest import QTest
     from PyQt6.QtWidgets import QApplication
 
-    from keelroom.build.file import save
+    from keelroom.document.file import save
     from keelroom.drawing.fitup import flat
     from tests.gui.driver import opened
 

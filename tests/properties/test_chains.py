@@ -4,11 +4,11 @@ import pytest
 
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.placing import stand
-from keelroom.build.edits import Change, Edit, apply
-from keelroom.build.fields import measured_fields
-from keelroom.build.file import load
-from keelroom.build.quantity import from_si
-from keelroom.build.schema.survey import Corner
+from keelroom.document.edits import Change, Edit, apply
+from keelroom.document.fields import measured_fields
+from keelroom.document.file import load
+from keelroom.document.quantity import from_si
+from keelroom.document.schema.survey import Corner
 from tests.changes import on
 from tests.conftest import DEMO
 

@@ -11,14 +11,14 @@ from keelroom.assess.electrical.figures import RUNS, advice, electrics
 from keelroom.assess.electrical.loads import Motored
 from keelroom.assess.electrical.planner import as_advised
 from keelroom.assess.electrical.system import Planned, fault_of, path_of
-from keelroom.build.quantity import from_si, quantity
-from keelroom.build.schema.electrical import Circuit, Supply, Wire
 from keelroom.core.arrays import stack
 from keelroom.core.electrical import charging, control
 from keelroom.core.electrical.circuit import Path, Run, flow_through
 from keelroom.core.electrical.motor import Motor, current_at
 from keelroom.core.electrical.protection import CONTINUOUS
 from keelroom.core.electrical.wire import CABLES, ampacity, conductor, conductor_temperature, resistance_at
+from keelroom.document.quantity import from_si, quantity
+from keelroom.document.schema.electrical import Circuit, Supply, Wire
 from keelroom.gauges import AWG_SIZES, METRIC_SIZES, awg_text, metric_text, read_size
 from tests.floors import FLOOR
 

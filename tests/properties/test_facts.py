@@ -10,10 +10,6 @@ from hypothesis import strategies as st
 from keelroom.assess.airside import air_side
 from keelroom.assess.assess import assess
 from keelroom.assess.translate import parts_of, row_of, stacked
-from keelroom.build.edits import Change, Edit, apply, set_value
-from keelroom.build.file import load
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.package import Package, Shroud
 from keelroom.catalogue.load import cores, fan_assemblies, named, placed
 from keelroom.core.air.face import BAY
 from keelroom.core.ambients import holding_ambients
@@ -21,6 +17,10 @@ from keelroom.core.answer import steady_answer
 from keelroom.core.operating_point import evaluate, face_heat, prepare, solve
 from keelroom.core.thermal.geometry import core_surfaces
 from keelroom.core.thermal.louver import core_drop, louver_surface
+from keelroom.document.edits import Change, Edit, apply, set_value
+from keelroom.document.file import load
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.package import Package, Shroud
 from tests.conftest import DEMO
 from tests.floors import FLOOR
 

@@ -10,10 +10,6 @@ from hypothesis import strategies as st
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.search import find_places
 from keelroom.assess.fit.templates import patterns
-from keelroom.build.edits import Change, Edit, apply
-from keelroom.build.file import load
-from keelroom.build.quantity import from_si
-from keelroom.build.schema.survey import Survey
 from keelroom.core.outline import area, rectangle
 from keelroom.core.packaging.bracket import Ends, Stock, angle_bracket, flat_or_joggle
 from keelroom.core.packaging.fixings import Section, strap
@@ -22,6 +18,10 @@ from keelroom.core.packaging.sheet import METALS, bend_allowance, bend_deduction
 from keelroom.core.packaging.shroud import Blank, Pan, leak, pan, trim, trims_to_seat
 from keelroom.core.packaging.solids import Solid, clearance, leaned, stacked
 from keelroom.core.packaging.stack import Link, chance_under, dominant, root_sum_square, worst_case
+from keelroom.document.edits import Change, Edit, apply
+from keelroom.document.file import load
+from keelroom.document.quantity import from_si
+from keelroom.document.schema.survey import Survey
 from keelroom.export.tiles import OVERLAP, sheets_needed, tiling
 from tests.conftest import DEMO
 from tests.floors import FLOOR

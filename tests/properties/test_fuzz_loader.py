@@ -7,7 +7,7 @@ from collections import Counter
 from pathlib import Path
 
 from keelroom.assess.assess import assess
-from keelroom.build.file import load, parse, serialised
+from keelroom.document.file import load, parse, serialised
 from keelroom.errors import DocumentError
 from tests.conftest import DEMO
 

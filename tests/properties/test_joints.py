@@ -10,9 +10,9 @@ import pytest
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.harness import splice_list, wire_list
 from keelroom.assess.electrical.loads import motors_of
-from keelroom.build.file import load
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Fan
+from keelroom.document.file import load
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Fan
 from tests.changes import on
 from tests.conftest import DEMO
 

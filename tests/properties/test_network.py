@@ -7,14 +7,14 @@ from hypothesis import strategies as st
 from scipy.optimize import brentq
 
 from keelroom.assess.assess import assess
-from keelroom.build.edits import Change, Edit, apply, set_value
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.package import Cover, Sealing, Shroud
 from keelroom.catalogue.load import cores, fan_assemblies, named
 from keelroom.core.air import face
 from keelroom.core.air.fan import fan_pressure
 from keelroom.core.kept import Kept
 from keelroom.core.operating_point import cover_heat, cover_rise, face_heat, prepare, solve
+from keelroom.document.edits import Change, Edit, apply, set_value
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.package import Cover, Sealing, Shroud
 from tests.properties.test_facts import BUILD, CASES, CORE, FANS, airflow, outlet, package, point
 
 LONG = "length"

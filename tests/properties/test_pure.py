@@ -8,10 +8,10 @@ import pytest
 
 from keelroom.assess.assess import assess
 from keelroom.assess.report import as_json
-from keelroom.build.edits import Change, Edit, apply
-from keelroom.build.file import load
-from keelroom.build.quantity import from_si, quantity
 from keelroom.core.kept import Kept
+from keelroom.document.edits import Change, Edit, apply
+from keelroom.document.file import load
+from keelroom.document.quantity import from_si, quantity
 from tests.conftest import DEMO
 
 P = ("packages", "p1")

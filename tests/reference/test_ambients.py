@@ -11,8 +11,8 @@ from keelroom.assess.assess import assess
 from keelroom.assess.batch import Asked, row_for
 from keelroom.assess.translate import stacked
 from keelroom.assess.wording import chance_words
-from keelroom.build.file import load
 from keelroom.core.operating_point import solve
+from keelroom.document.file import load
 from tests.changes import on
 from tests.conftest import DEMO
 

@@ -11,8 +11,6 @@ from ht.conv_internal import turbulent_ESDU, turbulent_Gnielinski, turbulent_Pet
 from scipy.interpolate import PchipInterpolator
 
 from keelroom.assess.assess import assess
-from keelroom.build.edits import Change, Edit, apply, set_value
-from keelroom.build.quantity import quantity
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.catalogue.load import engines, fan_assemblies
 from keelroom.core.air.fan import fan_pressure, generic_curve, typed_curve
@@ -23,6 +21,8 @@ from keelroom.core.fluids.water import saturation_pressure
 from keelroom.core.thermal import tube_side
 from keelroom.core.thermal.engine_heat import Drive, Engine, engine_heat
 from keelroom.core.thermal.engine_laws import LAWS, EngineLaw
+from keelroom.document.edits import Change, Edit, apply, set_value
+from keelroom.document.quantity import quantity
 from keelroom.units import KINDS, parse
 from tests.reference.outside import CHECKS, at, effectiveness
 

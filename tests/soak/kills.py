@@ -12,8 +12,8 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import NamedTuple
 
-from keelroom.build.autosave import Autosave
-from keelroom.build.file import load
+from keelroom.document.autosave import Autosave
+from keelroom.document.file import load
 from tests.conftest import DEMO
 
 HERE = Path(__file__).parents[2]
@@ -22,8 +22,8 @@ EDITED = """
 import sys, time
 from pathlib import Path
 from PyQt6.QtCore import QTimer
-from keelroom.build.edits import set_value
-from keelroom.build.quantity import quantity
+from keelroom.document.edits import set_value
+from keelroom.document.quantity import quantity
 from keelroom.gui.app import application, make_window
 app = application()
 window = make_window(Path(sys.argv[1]))

@@ -15,8 +15,8 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QAbstractButton, QApplication, QCheckBox, QComboBox, QLineEdit, QTableWidget, QWidget
 
 import tests.conftest  # noqa: F401  (a home of its own, offscreen)
-from keelroom.build.file import load, parse, serialised
-from keelroom.build.store import same_content
+from keelroom.document.file import load, parse, serialised
+from keelroom.document.store import same_content
 from keelroom.gui.widgets.bay import BayDrawing
 from keelroom.gui.widgets.fit_board import FitBoard
 from tests.conftest import DEMO

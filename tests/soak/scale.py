@@ -9,11 +9,11 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 
 import tests.conftest  # noqa: F401  (a home of its own, offscreen)
-from keelroom.build.edits import Change, Edit, apply
-from keelroom.build.file import load, save
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.survey import Obstacle
+from keelroom.document.edits import Change, Edit, apply
+from keelroom.document.file import load, save
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.survey import Obstacle
 from tests.conftest import DEMO
 
 P = ("packages", "p1")

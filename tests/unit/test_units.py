@@ -79,8 +79,8 @@ def test_minus_nothing_is_nothing():
     ],
 )
 def test_a_refusal_says_the_limit_in_the_readers_unit(path, value, said):
-    from keelroom.build.edits import owner_and_spec
-    from keelroom.build.file import load
+    from keelroom.document.edits import owner_and_spec
+    from keelroom.document.file import load
     from tests.conftest import DEMO
 
     assert owner_and_spec(load(DEMO), path)[1].refusal(value) == said

@@ -8,12 +8,12 @@ import numpy as np
 
 from keelroom.assess.airside import AirSide
 from keelroom.assess.assessment import CoverFigures, FanFigures
-from keelroom.build.schema.package import Cover, Fan
 from keelroom.core.air.network import BASE_PRESSURE
 from keelroom.core.answer import Answer
 from keelroom.core.electrical.motor import motor_power
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.operating_point import Points, commanded, cover_rise
+from keelroom.document.schema.package import Cover, Fan
 
 
 class Origins(NamedTuple):

@@ -11,9 +11,6 @@ from keelroom.assess.airside import air_side
 from keelroom.assess.batch import Asked, answers, row_for
 from keelroom.assess.cases import STANDS
 from keelroom.assess.translate import stacked
-from keelroom.build.edits import Change, Edit, apply
-from keelroom.build.quantity import from_si
-from keelroom.build.schema.build import Build
 from keelroom.core.air.face import GRID, lane_of_rows
 from keelroom.core.air.fan import fan_pressure
 from keelroom.core.answer import Answer, steady_answer
@@ -21,6 +18,9 @@ from keelroom.core.arrays import Floats
 from keelroom.core.electrical.motor import motor_speed
 from keelroom.core.kept import in_one_go
 from keelroom.core.operating_point import face_heat
+from keelroom.document.edits import Change, Edit, apply
+from keelroom.document.quantity import from_si
+from keelroom.document.schema.build import Build
 
 Quantity = Literal["speed", "air", "heat"]
 

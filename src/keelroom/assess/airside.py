@@ -8,10 +8,6 @@ import numpy as np
 
 from keelroom.assess.electrical.loads import fan_rating
 from keelroom.assess.placing import face_size, opening_on_face
-from keelroom.build.quantity import Quantity
-from keelroom.build.schema.brief import Vehicle
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Core, Cover, Fan, Package, Sealing, Shroud
 from keelroom.core.air.face import Disc, FaceClasses, Lanes, Rectangle, Zone, as_lanes, face_classes, widened
 from keelroom.core.air.fan import SHUTOFF_DOUBT, TYPED_DOUBT, FanCurve, generic_curve, no_fan, typed_curve
 from keelroom.core.air.network import Network, incidence
@@ -19,6 +15,10 @@ from keelroom.core.arrays import Floats, stack
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.operating_point import Covers
 from keelroom.core.outline import Outline
+from keelroom.document.quantity import Quantity
+from keelroom.document.schema.brief import Vehicle
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Core, Cover, Fan, Package, Sealing, Shroud
 from keelroom.errors import InputError
 
 MOST_FANS = 4

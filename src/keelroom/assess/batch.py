@@ -9,12 +9,12 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked
-from keelroom.build.schema.build import Build
 from keelroom.core.answer import Answer, steady_answer
 from keelroom.core.arrays import take
 from keelroom.core.cycling import settle
 from keelroom.core.kept import in_one_go
 from keelroom.core.operating_point import evaluate, prepare
+from keelroom.document.schema.build import Build
 
 CHUNK = 256
 """Points solved in one call: more fall out of the processor's cache."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from keelroom.build.schema.build import DutyCase
+from keelroom.document.schema.build import DutyCase
 
 STANDS = 1.0
 """[m/s] under which a vehicle stands, as far as air, loads and advice are concerned."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from keelroom.build.schema.brief import Brief, CauseCheck, CauseState
+from keelroom.document.schema.brief import Brief, CauseCheck, CauseState
 
 
 class Cause(NamedTuple):

@@ -10,12 +10,12 @@ import numpy as np
 from keelroom.assess.airside import air_side
 from keelroom.assess.batch import Asked, answers, row_for
 from keelroom.assess.response import Response, response
-from keelroom.build.edits import Change, Edit, apply
-from keelroom.build.quantity import from_si
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Core, Fan
 from keelroom.core.answer import Answer
 from keelroom.core.kept import in_one_go
+from keelroom.document.edits import Change, Edit, apply
+from keelroom.document.quantity import from_si
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Core, Fan
 
 
 class Candidate(NamedTuple):

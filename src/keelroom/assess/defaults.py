@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from keelroom.build.edits import Change, Edit
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.brief import Brief, Engine
-from keelroom.build.schema.build import Build, DutyCase
-from keelroom.build.schema.package import Package
+from keelroom.document.edits import Change, Edit
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.brief import Brief, Engine
+from keelroom.document.schema.build import Build, DutyCase
+from keelroom.document.schema.package import Package
 
 
 def default_duty_cases(brief: Brief) -> tuple[DutyCase, ...]:

@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Package
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
 
 HOUR = 3600.0
 BRACKET, CUT = 0.75 * HOUR, 0.5 * HOUR

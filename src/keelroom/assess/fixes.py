@@ -12,12 +12,12 @@ from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.planner import mend_circuit, plan_missing, split_circuit
 from keelroom.assess.fit.shroud_plan import fans_edit, seat_edit
 from keelroom.assess.placing import face_size
-from keelroom.build.edits import Change, Edit, apply, removed, set_value
-from keelroom.build.fields import owner_and_spec
-from keelroom.build.quantity import from_si, typed
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Fan, Package
 from keelroom.core.findings import Fix
+from keelroom.document.edits import Change, Edit, apply, removed, set_value
+from keelroom.document.fields import owner_and_spec
+from keelroom.document.quantity import from_si, typed
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Fan, Package
 from keelroom.errors import InputError
 
 if TYPE_CHECKING:

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 
-from keelroom.build.quantity import Quantity
-from keelroom.build.schema.brief import Brief
-from keelroom.build.schema.build import DutyCase
+from keelroom.document.quantity import Quantity
+from keelroom.document.schema.brief import Brief
+from keelroom.document.schema.build import DutyCase
 
 
 def rpm_of(value: Quantity | None) -> float:

@@ -14,14 +14,14 @@ from keelroom.assess.judge_entries import entries
 from keelroom.assess.judge_fit import cuts, fit, mounting, survey
 from keelroom.assess.translate import pump_flow_rated
 from keelroom.assess.wording import Found, chance_words, set_fix
-from keelroom.build.quantity import Quantity
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Fan, Package
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.air.fan import CREDIBLE_EFFICIENCY
 from keelroom.core.findings import LEVELS, Finding, Fix
 from keelroom.core.fluids.coolant import freezing_point
 from keelroom.core.thermal.louver import RANGES
+from keelroom.document.quantity import Quantity
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Fan, Package
 from keelroom.errors import InputError
 from keelroom.units import both, fine_both
 

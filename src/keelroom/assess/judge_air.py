@@ -7,9 +7,9 @@ from keelroom.assess.assessment import Assessment
 from keelroom.assess.causes import open_causes
 from keelroom.assess.placing import face_size, hidden_share, opening_on_face
 from keelroom.assess.wording import Found, choose_fix, lowered, set_fix
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Package
 from keelroom.core.findings import Finding
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
 from keelroom.units import both
 
 ROUNDING = 0.5e-3

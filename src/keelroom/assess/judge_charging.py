@@ -11,9 +11,9 @@ from keelroom.assess.electrical.cures import cure_words, cures_for
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.electrical.system import battery_of
 from keelroom.assess.wording import Found
-from keelroom.build.schema.build import Build
 from keelroom.core.electrical.charging import output
 from keelroom.core.findings import Finding, Fix
+from keelroom.document.schema.build import Build
 from keelroom.units import both
 
 JUST = 0.05

@@ -9,11 +9,11 @@ from keelroom.assess.electrical.harness import section_of
 from keelroom.assess.electrical.loads import fan_rating
 from keelroom.assess.electrical.system import battery_of
 from keelroom.assess.wording import Found, choose_fix, lowered, set_fix
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Package
 from keelroom.core.electrical.charging import discharge_time
 from keelroom.core.electrical.protection import CONTINUOUS, PARALLEL, RELAY_MAKES, UNFUSED
 from keelroom.core.findings import Finding, Fix, Level
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
 from keelroom.units import both
 
 UNEXPLAINED = (1.5, 0.2)

@@ -9,11 +9,11 @@ from keelroom.assess.assessment import Assessment
 from keelroom.assess.batch import Asked, answers, row_for
 from keelroom.assess.cases import grade_case, idle_case
 from keelroom.assess.wording import Found, set_fix
-from keelroom.build.edits import Change, Edit, apply
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Package
 from keelroom.core.findings import Finding
+from keelroom.document.edits import Change, Edit, apply
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
 from keelroom.errors import InputError
 from keelroom.units import both
 

@@ -23,11 +23,11 @@ from keelroom.assess.electrical.system import battery_of
 from keelroom.assess.judge_charging import charging
 from keelroom.assess.judge_circuits import circuits
 from keelroom.assess.wording import Found, choose_fix, flag_fix, set_fix
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Package
 from keelroom.core.electrical.charging import discharge_time
 from keelroom.core.electrical.control import FIN_SHARE, outlet_for
 from keelroom.core.findings import Finding, Fix
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
 from keelroom.units import both
 
 COOL_DAY = (60.0 - 32) / 1.8

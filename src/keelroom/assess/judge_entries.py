@@ -8,10 +8,10 @@ from keelroom.assess.electrical.controller import STAGED
 from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.system import battery_of
 from keelroom.assess.wording import Found, set_fix
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Package
 from keelroom.core.electrical.charging import RESERVE_AMPS, discharge_time
 from keelroom.core.findings import Finding, Fix, Level
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
 from keelroom.units import INCH, both
 
 REGULATED = (13.0, 15.5)

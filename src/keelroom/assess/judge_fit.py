@@ -11,13 +11,13 @@ from keelroom.assess.fit.cut_rules import CAUTION, checks_missing, edge_kind
 from keelroom.assess.fit.mounts import FAN_MOUNTS, bracket_plans, condenser_frame, cooler_notes, core_growth
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
 from keelroom.assess.wording import Found, choose_fix, lowered, raised
-from keelroom.build.fields import get, owner_and_spec
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Package
-from keelroom.build.schema.survey import Survey
 from keelroom.core.findings import Finding, Fix
 from keelroom.core.outline import crossing
 from keelroom.core.packaging.fixings import BOLTS
+from keelroom.document.fields import get, owner_and_spec
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
+from keelroom.document.schema.survey import Survey
 from keelroom.errors import InputError
 from keelroom.units import both
 

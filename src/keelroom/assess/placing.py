@@ -7,14 +7,14 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.build.edits import checked, fresh_id
-from keelroom.build.quantity import from_si
-from keelroom.build.schema.package import Core, Cut, Package, PanelEdge, Place
-from keelroom.build.schema.survey import Opening, Survey
 from keelroom.core.air.face import face_points
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.outline import Outline, rectangle, within
 from keelroom.core.packaging.solids import Solid, Vector, leaned
+from keelroom.document.edits import checked, fresh_id
+from keelroom.document.quantity import from_si
+from keelroom.document.schema.package import Core, Cut, Package, PanelEdge, Place
+from keelroom.document.schema.survey import Opening, Survey
 
 SEEN_WHOLE = 1e-6
 """[m] an edge that lies this near the face's own hides nothing."""

@@ -12,7 +12,7 @@ from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, cooler_no
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
 from keelroom.assess.fixes import applies
 from keelroom.assess.wording import raised
-from keelroom.build.schema.build import Build
+from keelroom.document.schema.build import Build
 from keelroom.units import KINDS, format_si
 
 VERDICT_WORDS = {"holds": "holds", "tight": "likely holds", "over": "over limit", "does_not_settle": "does not settle"}

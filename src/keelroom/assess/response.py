@@ -7,11 +7,11 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.batch import Asked, temperatures
-from keelroom.build.edits import apply, set_value
-from keelroom.build.fields import Path, owner_and_spec
-from keelroom.build.quantity import Quantity, Spec, from_si
-from keelroom.build.schema.build import Build
 from keelroom.core.kept import in_one_go
+from keelroom.document.edits import apply, set_value
+from keelroom.document.fields import Path, owner_and_spec
+from keelroom.document.quantity import Quantity, Spec, from_si
+from keelroom.document.schema.build import Build
 from keelroom.errors import InputError
 
 STEPS = 25

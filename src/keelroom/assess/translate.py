@@ -13,14 +13,6 @@ from keelroom.assess.electrical.controller import control_law, sensing_of
 from keelroom.assess.electrical.loads import PUMP, fan_rating
 from keelroom.assess.electrical.system import System, system_at
 from keelroom.assess.gearing import engine_rpm, rpm_of
-from keelroom.build.fields import Path, spec_of
-from keelroom.build.quantity import Quantity
-from keelroom.build.schema.brief import Brief, Cooling
-from keelroom.build.schema.brief import Engine as EngineSection
-from keelroom.build.schema.brief import Loop as LoopSection
-from keelroom.build.schema.build import Build, DutyCase
-from keelroom.build.schema.electrical import Control
-from keelroom.build.schema.package import Core, Package
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.air.face import Lanes, padded
 from keelroom.core.arrays import Floats, stack
@@ -32,6 +24,14 @@ from keelroom.core.operating_point import Climate, Doubts, Face, Fans, Points
 from keelroom.core.thermal.engine_heat import Drive, Engine
 from keelroom.core.thermal.engine_laws import LAWS, EngineLaw
 from keelroom.core.thermal.geometry import CoreGeometry
+from keelroom.document.fields import Path, spec_of
+from keelroom.document.quantity import Quantity
+from keelroom.document.schema.brief import Brief, Cooling
+from keelroom.document.schema.brief import Engine as EngineSection
+from keelroom.document.schema.brief import Loop as LoopSection
+from keelroom.document.schema.build import Build, DutyCase
+from keelroom.document.schema.electrical import Control
+from keelroom.document.schema.package import Core, Package
 
 T = TypeVar("T")
 

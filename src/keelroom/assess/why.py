@@ -13,14 +13,14 @@ from keelroom.assess.batch import Asked, answers, row_for
 from keelroom.assess.judge import COLDEST
 from keelroom.assess.report import fans_run
 from keelroom.assess.translate import Row
-from keelroom.build.edits import apply, set_value
-from keelroom.build.fields import Path, measured_fields
-from keelroom.build.quantity import Quantity, Spec, from_si
-from keelroom.build.schema.build import Build
 from keelroom.core import rules
 from keelroom.core.answer import Answer
 from keelroom.core.kept import in_one_go
 from keelroom.core.sources import SOURCES, Source
+from keelroom.document.edits import apply, set_value
+from keelroom.document.fields import Path, measured_fields
+from keelroom.document.quantity import Quantity, Spec, from_si
+from keelroom.document.schema.build import Build
 from keelroom.errors import InputError
 from keelroom.units import KINDS, format_si
 

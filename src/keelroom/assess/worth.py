@@ -11,12 +11,12 @@ from keelroom.assess.cases import grade_case, idle_case
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.planner import mended
 from keelroom.assess.placing import cuts_for, hidden_strips
-from keelroom.build.edits import Change, Edit, apply, fresh_id
-from keelroom.build.quantity import Quantity, from_si, quantity
-from keelroom.build.schema.build import Build, DutyCase
-from keelroom.build.schema.package import Package
 from keelroom.core.kept import in_one_go
 from keelroom.core.thermal.engine_laws import LAWS
+from keelroom.document.edits import Change, Edit, apply, fresh_id
+from keelroom.document.quantity import Quantity, from_si, quantity
+from keelroom.document.schema.build import Build, DutyCase
+from keelroom.document.schema.package import Package
 from keelroom.errors import InputError
 
 INCH = 0.0254

@@ -12,11 +12,11 @@ from typing import Any, TypeVar
 
 from pydantic import BaseModel, TypeAdapter, ValidationError
 
-from keelroom.build.fields import spec_of
-from keelroom.build.quantity import Quantity, from_si, typed
-from keelroom.build.schema.brief import Engine, Glycol, Vehicle
-from keelroom.build.schema.package import Core, Fan, Shroud
-from keelroom.build.writing import write_atomically
+from keelroom.document.fields import spec_of
+from keelroom.document.quantity import Quantity, from_si, typed
+from keelroom.document.schema.brief import Engine, Glycol, Vehicle
+from keelroom.document.schema.package import Core, Fan, Shroud
+from keelroom.document.writing import write_atomically
 from keelroom.errors import CatalogueError, InputError
 
 M = TypeVar("M", bound=BaseModel)
@@ -105,7 +105,7 @@ def coolants() -> tuple[Coolant, ...]:
 
 
 def _share_spec() -> Any:
-    from keelroom.build.schema.brief import Cooling
+    from keelroom.document.schema.brief import Cooling
 
     return spec_of(Cooling, "glycol_share")
 

@@ -7,8 +7,8 @@ from collections.abc import Callable
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.system import System, system_at
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Package
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
 from keelroom.drawing.scene import Label, Polyline, Rect, Scene, Shape
 
 MM = 1e-3

@@ -7,8 +7,8 @@ import math
 
 from keelroom.assess.airside import cover_rectangle, in_shroud, shroud_rectangle
 from keelroom.assess.placing import face_size, opening_on_face, tank_size
-from keelroom.build.schema.package import Fan, Package
-from keelroom.build.schema.survey import Survey
+from keelroom.document.schema.package import Fan, Package
+from keelroom.document.schema.survey import Survey
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene, Shape
 from keelroom.units import KINDS, format_si
 

@@ -9,11 +9,11 @@ from keelroom.assess.fit.bodies import Body, hood_line, standoff
 from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.placing import core_depth, face_size, opening_outline, stand
 from keelroom.assess.report import gap_size
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Fan, Package
 from keelroom.core.kept import by_identity
 from keelroom.core.outline import Box, circle, clipped, clipped_line
 from keelroom.core.packaging.solids import Solid, Vector
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Fan, Package
 from keelroom.drawing.scene import Circle, Dimension, Label, Point, Polyline, Scene, Shape, moved
 from keelroom.units import KINDS, format_si
 

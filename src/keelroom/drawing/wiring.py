@@ -11,10 +11,10 @@ from keelroom.assess.electrical.figures import CircuitFigures
 from keelroom.assess.electrical.harness import cut_length, harness
 from keelroom.assess.electrical.leads import HarnessWire
 from keelroom.assess.electrical.signals import COIL_FUSE, KEYED, KEYED_BACK, SENSORS, brains
-from keelroom.build.quantity import described
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.electrical import Control
-from keelroom.build.schema.package import Package
+from keelroom.document.quantity import described
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.electrical import Control
+from keelroom.document.schema.package import Package
 from keelroom.drawing.scene import Circle, Label, Point, Polyline, Rect, Scene, Shape
 from keelroom.units import KINDS
 

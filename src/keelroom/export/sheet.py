@@ -15,9 +15,9 @@ from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.bench import bench_steps, jumper_list
 from keelroom.assess.electrical.harness import loom_list, parts_list, splice_list, wire_list
 from keelroom.assess.report import CAUTIONS, VERDICT_WORDS, band_text, margin_text, settles_text, totals_lines
-from keelroom.build.fields import measured_fields
-from keelroom.build.quantity import described
-from keelroom.build.schema.build import Build
+from keelroom.document.fields import measured_fields
+from keelroom.document.quantity import described
+from keelroom.document.schema.build import Build
 from keelroom.drawing.elevation import elevation
 from keelroom.drawing.fitup import STATE_WORDS, section_sheet
 from keelroom.drawing.wiring import wiring

@@ -11,9 +11,9 @@ from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
-from keelroom.build.fields import get, owner_and_spec
-from keelroom.build.quantity import described
-from keelroom.build.schema.build import Build
+from keelroom.document.fields import get, owner_and_spec
+from keelroom.document.quantity import described
+from keelroom.document.schema.build import Build
 from keelroom.drawing.survey import Where, picture, where_of
 from keelroom.export.pdf import LONGEST_CELL, RULE, STYLES, SceneFlowable, fonts, safe
 from keelroom.export.whole import write_whole

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from keelroom.build.writing import write_atomically
+from keelroom.document.writing import write_atomically
 from keelroom.errors import DocumentError, ExportError
 
 LONGEST_NAME = 80

@@ -10,7 +10,7 @@ from PyQt6.QtGui import QFont, QFontDatabase, QIcon, QPixmap
 from PyQt6.QtWidgets import QApplication
 
 from keelroom import ASSETS
-from keelroom.build.autosave import Autosave
+from keelroom.document.autosave import Autosave
 from keelroom.gui.session.crash import install
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.settings import Settings

@@ -8,9 +8,9 @@ from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from keelroom.build.edits import set_value
-from keelroom.build.fields import get, owner_and_spec
-from keelroom.build.quantity import described, typed
+from keelroom.document.edits import set_value
+from keelroom.document.fields import get, owner_and_spec
+from keelroom.document.quantity import described, typed
 from keelroom.drawing.survey import picture
 from keelroom.errors import InputError
 from keelroom.gui.session.session import Session

@@ -21,8 +21,8 @@ from PyQt6.QtWidgets import (
 )
 
 from keelroom import ASSETS
-from keelroom.build.autosave import Left, Recovered
 from keelroom.core.findings import Finding
+from keelroom.document.autosave import Left, Recovered
 from keelroom.drawing.scene import Scene
 from keelroom.errors import KeelRoomError
 from keelroom.export.whole import file_name

@@ -13,12 +13,12 @@ from keelroom.assess.compare import candidates, fit_core, sweep, with_core
 from keelroom.assess.electrical.system import planned_circuits
 from keelroom.assess.response import response, stretches, value_for
 from keelroom.assess.worth import ACTS, worth_table
-from keelroom.build.edits import Change, Edit, apply, set_value
-from keelroom.build.file import load
-from keelroom.build.quantity import from_si, quantity
 from keelroom.catalogue.load import cores
 from keelroom.core.electrical.circuit import flow_through
 from keelroom.core.electrical.motor import motor_speed
+from keelroom.document.edits import Change, Edit, apply, set_value
+from keelroom.document.file import load
+from keelroom.document.quantity import from_si, quantity
 from keelroom.errors import InputError
 from tests.conftest import DEMO
 

@@ -19,11 +19,11 @@ from keelroom.assess.fixes import edit_for
 from keelroom.assess.placing import hidden_share
 from keelroom.assess.report import as_json, as_table
 from keelroom.assess.why import HEADLINES, headline_working, movers, temperature_working
-from keelroom.build.edits import Change, Edit, apply, set_value
-from keelroom.build.fields import get, measured_fields, owner_and_spec
-from keelroom.build.file import load, save
-from keelroom.build.quantity import from_si, quantity
-from keelroom.build.schema.package import CurvePoint, Package, Shroud
+from keelroom.document.edits import Change, Edit, apply, set_value
+from keelroom.document.fields import get, measured_fields, owner_and_spec
+from keelroom.document.file import load, save
+from keelroom.document.quantity import from_si, quantity
+from keelroom.document.schema.package import CurvePoint, Package, Shroud
 from keelroom.errors import DocumentError, InputError
 from tests.conftest import DEMO
 

@@ -15,11 +15,6 @@ from keelroom.assess.fit.shroud_plan import pan_of, trim_plan
 from keelroom.assess.placing import stand
 from keelroom.assess.report import as_table, plain_verdict
 from keelroom.assess.response import value_for
-from keelroom.build.edits import apply, set_value
-from keelroom.build.fields import get
-from keelroom.build.file import load
-from keelroom.build.quantity import from_si, quantity
-from keelroom.build.schema.survey import Hood, Obstacle, Survey
 from keelroom.core.air.fan import typed_curve
 from keelroom.core.electrical.wire import AMPACITY, conductor, conductor_temperature
 from keelroom.core.outline import clipped, clipped_line, crossing, rectangle, to_edge, within
@@ -27,6 +22,11 @@ from keelroom.core.packaging.fixings import Section, strap
 from keelroom.core.packaging.sheet import METALS, edge_sag
 from keelroom.core.packaging.shroud import Blank, trim, trims_to_seat
 from keelroom.core.thermal.march import march
+from keelroom.document.edits import apply, set_value
+from keelroom.document.fields import get
+from keelroom.document.file import load
+from keelroom.document.quantity import from_si, quantity
+from keelroom.document.schema.survey import Hood, Obstacle, Survey
 from keelroom.gauges import awg_area
 from tests.changes import on
 from tests.conftest import DEMO

@@ -6,10 +6,10 @@ import pytest
 
 from keelroom.assess.assess import assess
 from keelroom.assess.cases import grade_case, idle_case, road_case, stands
-from keelroom.build.edits import apply, set_value
-from keelroom.build.file import load
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.build import DutyCase
+from keelroom.document.edits import apply, set_value
+from keelroom.document.file import load
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.build import DutyCase
 from tests.conftest import DEMO
 
 

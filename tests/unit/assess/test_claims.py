@@ -9,10 +9,10 @@ from keelroom.assess.compare import candidates
 from keelroom.assess.fit.cutting import cut_plan
 from keelroom.assess.fit.search import find_places
 from keelroom.assess.report import as_table
-from keelroom.build.file import load
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.package import Cut
 from keelroom.catalogue.load import cores
+from keelroom.document.file import load
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.package import Cut
 from tests.changes import on
 from tests.conftest import DEMO
 

@@ -4,8 +4,8 @@ import pytest
 
 from keelroom.assess.assess import assess
 from keelroom.assess.defaults import engine_edit, new_build, usual_redline
-from keelroom.build.edits import apply
 from keelroom.catalogue.load import engines
+from keelroom.document.edits import apply
 from tests.changes import on
 
 

@@ -9,12 +9,12 @@ import keelroom.assess
 from keelroom.assess.assess import assess
 from keelroom.assess.causes import CAUSES
 from keelroom.assess.fixes import applies, edit_for
-from keelroom.build.edits import apply
-from keelroom.build.file import load
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.brief import CauseCheck
-from keelroom.build.schema.package import Cover, CurvePoint, Cut
-from keelroom.build.schema.survey import Corner, Hood, SecondReading, Survey
+from keelroom.document.edits import apply
+from keelroom.document.file import load
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.brief import CauseCheck
+from keelroom.document.schema.package import Cover, CurvePoint, Cut
+from keelroom.document.schema.survey import Corner, Hood, SecondReading, Survey
 from tests.changes import on
 from tests.conftest import DEMO
 from tests.unit.assess.electrical.test_circuits import WRONG

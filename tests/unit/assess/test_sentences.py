@@ -16,13 +16,13 @@ from keelroom.assess.placing import stand
 from keelroom.assess.translate import stacked
 from keelroom.assess.wording import lowered, raised
 from keelroom.assess.worth import ACTS
-from keelroom.build.file import load
-from keelroom.build.quantity import quantity
 from keelroom.core.air.fan import REFERENCE_DENSITY, fan_pressure, generic_curve
 from keelroom.core.operating_point import solve
 from keelroom.core.packaging.sheet import METALS
 from keelroom.core.packaging.shroud import Pan, pan
 from keelroom.core.packaging.solids import along
+from keelroom.document.file import load
+from keelroom.document.quantity import quantity
 from tests.changes import on
 from tests.conftest import DEMO
 

@@ -31,15 +31,15 @@ from keelroom.assess.response import Response, response, span, stretches, value_
 from keelroom.assess.translate import parts_of, row_of
 from keelroom.assess.why import movers
 from keelroom.assess.worth import ACTS, worth_table
-from keelroom.build.edits import apply
-from keelroom.build.fields import owner_and_spec
-from keelroom.build.file import load
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.package import Cover
-from keelroom.build.schema.survey import Survey
 from keelroom.core.answer import steady_answer
 from keelroom.core.fluids.air import air_state
 from keelroom.core.fluids.air import density as air_density
+from keelroom.document.edits import apply
+from keelroom.document.fields import owner_and_spec
+from keelroom.document.file import load
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.package import Cover
+from keelroom.document.schema.survey import Survey
 from tests.changes import on
 from tests.conftest import DEMO
 

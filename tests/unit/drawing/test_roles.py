@@ -1,6 +1,6 @@
 """One table of roles: what is broken, red or filled on screen is so on paper, in SVG and in PDF."""
 
-from keelroom.build.file import load
+from keelroom.document.file import load
 from keelroom.drawing.elevation import elevation
 from keelroom.drawing.roles import ROLES
 from keelroom.drawing.scene import Circle

@@ -7,7 +7,7 @@ import pytest
 
 from keelroom.assess.assess import assess
 from keelroom.assess.report import ledger_rows
-from keelroom.build.file import load
+from keelroom.document.file import load
 from keelroom.drawing.elevation import elevation
 from keelroom.errors import ExportError
 from keelroom.export.svg import write_svg

@@ -8,11 +8,11 @@ from keelroom.assess.electrical.controller import BY_COMPUTER, HOSED, RAMPED, SE
 from keelroom.assess.electrical.figures import CircuitFigures, Electrics
 from keelroom.assess.electrical.harness import THREADS, Rows
 from keelroom.assess.electrical.signals import GROUNDING, SIGNAL, relays
-from keelroom.build.quantity import described
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.electrical import Control
-from keelroom.build.schema.package import Package
 from keelroom.core.electrical.control import LEAST_SPAN
+from keelroom.document.quantity import described
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.electrical import Control
+from keelroom.document.schema.package import Package
 from keelroom.gauges import awg_text
 from keelroom.units import KINDS, format_si
 

@@ -6,15 +6,15 @@ from typing import NamedTuple
 
 from keelroom.assess.electrical.figures import Electrics, sizes_like
 from keelroom.assess.electrical.system import System, battery_of, run_of
-from keelroom.build.edits import Change, Edit, set_value
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.electrical import Supply
 from keelroom.core.electrical.charging import Alternator, discharge_time, top_speed
 from keelroom.core.electrical.circuit import Run
 from keelroom.core.electrical.motor import current_at
 from keelroom.core.electrical.protection import fuse_sizes
 from keelroom.core.electrical.wire import ampacity, conductor, conductor_temperature, wire_voltage_drop
+from keelroom.document.edits import Change, Edit, set_value
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.electrical import Supply
 from keelroom.errors import InputError
 from keelroom.gauges import is_metric
 

@@ -4,11 +4,6 @@ from __future__ import annotations
 
 import numpy as np
 
-from keelroom.build.edits import Change, Edit
-from keelroom.build.quantity import from_si
-from keelroom.build.schema.brief import Brief, Climate, Cooling
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.electrical import Control
 from keelroom.core.electrical.control import (
     FIN_SHARE,
     LOW,
@@ -24,6 +19,11 @@ from keelroom.core.electrical.control import (
     switched,
     switched_steps,
 )
+from keelroom.document.edits import Change, Edit
+from keelroom.document.quantity import from_si
+from keelroom.document.schema.brief import Brief, Climate, Cooling
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.electrical import Control
 from keelroom.errors import InputError
 
 SENSORLESS = ("toggle",)

@@ -8,11 +8,11 @@ from typing import NamedTuple
 from keelroom.assess.electrical.system import LOAD_VOLTAGE, System, alternator_of, battery_of
 from keelroom.assess.gearing import engine_rpm
 from keelroom.assess.wording import set_fix
-from keelroom.build.edits import Change, Edit
-from keelroom.build.quantity import from_si, quantity
-from keelroom.build.schema.build import Build, DutyCase
 from keelroom.core.electrical.charging import Alternator, idle_for, output, rating_for, ratio_for
 from keelroom.core.findings import Fix
+from keelroom.document.edits import Change, Edit
+from keelroom.document.quantity import from_si, quantity
+from keelroom.document.schema.build import Build, DutyCase
 from keelroom.errors import InputError
 
 LED_LAMPS = 45.0

@@ -8,10 +8,6 @@ from typing import NamedTuple
 from keelroom.assess.cases import idle_case, road_case
 from keelroom.assess.electrical.loads import Motored
 from keelroom.assess.electrical.system import Circuits, Planned, System, alternator_of, contacts_of, flows_at, planned_circuits, system_at
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.electrical import RELAYED, Circuit, Supply
-from keelroom.build.schema.package import Package
 from keelroom.core.electrical.charging import Alternator
 from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through
 from keelroom.core.electrical.motor import Motor, current_at, stall_current, start_current
@@ -32,6 +28,10 @@ from keelroom.core.electrical.protection import (
 )
 from keelroom.core.electrical.wire import ampacity, conductor
 from keelroom.core.kept import by_identity, in_one_go
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.electrical import RELAYED, Circuit, Supply
+from keelroom.document.schema.package import Package
 from keelroom.gauges import AWG_SIZES, METRIC_SIZES, awg_area, awg_text, is_metric, metric_text
 
 RUNS = ("feed", "branch", "back")

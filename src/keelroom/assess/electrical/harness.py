@@ -11,9 +11,9 @@ from keelroom.assess.electrical.controller import HOSED, place_of
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.electrical.leads import COIL_MINUS, COIL_PLUS, IN, OUT, POSTS, HarnessWire, circuit_leads, contacts, titles
 from keelroom.assess.electrical.signals import COIL_FUSE, KEY_FEED, LIVE_FEED, OVERRIDE, SENSORS, brains, control_wires
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.electrical import RELAYED
-from keelroom.build.schema.package import Package
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.electrical import RELAYED
+from keelroom.document.schema.package import Package
 from keelroom.gauges import awg_area
 from keelroom.units import KINDS, format_si
 

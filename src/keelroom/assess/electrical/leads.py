@@ -6,8 +6,8 @@ from collections import Counter
 from typing import NamedTuple
 
 from keelroom.assess.electrical.figures import CircuitFigures, Electrics
-from keelroom.build.schema.electrical import Circuit, Source
 from keelroom.core.electrical.wire import CABLES
+from keelroom.document.schema.electrical import Circuit, Source
 from keelroom.units import INCH
 
 MOTOR_COLOURS = ("orange", "yellow", "brown", "pink")

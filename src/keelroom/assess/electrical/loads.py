@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from keelroom.build.schema.brief import Loop
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.electrical import Control
-from keelroom.build.schema.package import Fan, Package, RemoteCooler
 from keelroom.core.electrical.motor import Motor, Rating, current_at, rating
 from keelroom.core.kept import by_identity
+from keelroom.document.schema.brief import Loop
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.electrical import Control
+from keelroom.document.schema.package import Fan, Package, RemoteCooler
 from keelroom.errors import InputError
 
 SOFT = ("variable", "computer_pwm")

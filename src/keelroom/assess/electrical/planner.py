@@ -5,11 +5,11 @@ from __future__ import annotations
 from keelroom.assess.electrical.figures import RUNS, CircuitFigures, advice, electrics
 from keelroom.assess.electrical.loads import Motored
 from keelroom.assess.electrical.system import Planned, fault_of, path_of, planned_circuits
-from keelroom.build.edits import Change, Edit, fresh_id
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.electrical import Circuit, Supply
-from keelroom.build.schema.package import Package
+from keelroom.document.edits import Change, Edit, fresh_id
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.electrical import Circuit, Supply
+from keelroom.document.schema.package import Package
 from keelroom.errors import InputError
 
 

@@ -9,12 +9,12 @@ from keelroom.assess.batch import Asked, Held, held, outlets_at
 from keelroom.assess.electrical.controller import LOWER, RAMPED, SENSORLESS, STAGED, curve_of, place_of, set_for_lower_hose, setting_air
 from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.system import system_at
-from keelroom.build.edits import Change, Edit, apply
-from keelroom.build.quantity import from_si
-from keelroom.build.schema.build import Build
 from keelroom.core.electrical.control import LEAST_SPAN, reading_at
 from keelroom.core.electrical.motor import SOFT_START, START
 from keelroom.core.kept import in_one_go
+from keelroom.document.edits import Change, Edit, apply
+from keelroom.document.quantity import from_si
+from keelroom.document.schema.build import Build
 from keelroom.units import both
 
 SECOND = 5.0

@@ -5,8 +5,8 @@ from __future__ import annotations
 from keelroom.assess.electrical.controller import BY_COMPUTER, HOSED, SENSORLESS, STAGED, place_of
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.electrical.leads import COIL_MINUS, COIL_PLUS, TAIL, HarnessWire, numbered, switches, titles
-from keelroom.build.schema.electrical import RELAYED, Control
 from keelroom.core.electrical.wire import CABLES
+from keelroom.document.schema.electrical import RELAYED, Control
 from keelroom.gauges import awg_text
 from keelroom.units import INCH
 

@@ -11,16 +11,16 @@ from keelroom.assess.cases import stands
 from keelroom.assess.electrical.controller import STAGED
 from keelroom.assess.electrical.loads import Motored, motors_of
 from keelroom.assess.gearing import engine_rpm
-from keelroom.build.schema.brief import Accessories, Engine
-from keelroom.build.schema.build import Build, DutyCase
-from keelroom.build.schema.electrical import Circuit, Control, Supply, Wire
-from keelroom.build.schema.package import Package
 from keelroom.core.electrical.charging import Alternator, Balance, Battery, balance, battery_current, discharge_time, output
 from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through
 from keelroom.core.electrical.motor import current_at
 from keelroom.core.electrical.protection import CONTACT, FUSE_LOSS, TERMINAL
 from keelroom.core.electrical.wire import conductor
 from keelroom.core.kept import by_identity
+from keelroom.document.schema.brief import Accessories, Engine
+from keelroom.document.schema.build import Build, DutyCase
+from keelroom.document.schema.electrical import Circuit, Control, Supply, Wire
+from keelroom.document.schema.package import Package
 from keelroom.gauges import is_metric
 
 ASSUMED_DROP = 0.3

@@ -9,12 +9,12 @@ import numpy as np
 
 from keelroom.assess.airside import in_shroud, placed_on_face, shroud_rectangle, stands_proud
 from keelroom.assess.placing import Frame, core_depth, cut_outline, face_size, measured, placed_frame, tank_size
-from keelroom.build.quantity import Quantity
-from keelroom.build.schema.package import Core, Cut, Fan, Package
-from keelroom.build.schema.survey import HoseEnd, Obstacle, Opening, Survey, Turning
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.outline import edges
 from keelroom.core.packaging.solids import Solid, Vector, along, cross, leaned
+from keelroom.document.quantity import Quantity
+from keelroom.document.schema.package import Core, Cut, Fan, Package
+from keelroom.document.schema.survey import HoseEnd, Obstacle, Opening, Survey, Turning
 from keelroom.units import INCH
 
 Sort = Literal["part", "fan", "hose", "static", "turning", "hood", "panel"]

@@ -8,13 +8,13 @@ from typing import Literal, NamedTuple
 import numpy as np
 
 from keelroom.assess.fit.bodies import Body, Path, Sort, neighbours, panel_edges, parts_of_package
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Package
-from keelroom.build.schema.survey import USUAL_GAPS, GapRule, Survey
 from keelroom.core.arrays import Ints
 from keelroom.core.kept import by_identity, by_value, in_one_go
 from keelroom.core.packaging.solids import Vector, chosen, clearance, parted, stacked
 from keelroom.core.packaging.stack import Link, chance_under, dominant, root_sum_square, worst_case
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
+from keelroom.document.schema.survey import USUAL_GAPS, GapRule, Survey
 from keelroom.units import KINDS, parse
 
 GapState = Literal["overlaps", "under", "tight", "clear"]

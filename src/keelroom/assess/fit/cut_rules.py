@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from keelroom.build.edits import Edit, apply
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import PanelEdge
-from keelroom.build.schema.survey import Check, EdgeKind, Opening
+from keelroom.document.edits import Edit, apply
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import PanelEdge
+from keelroom.document.schema.survey import Check, EdgeKind, Opening
 
 CHECKS: dict[Check, tuple[str, str]] = {
     "hood": ("Hood", "closed over a mock-up with putty on its highest points"),

@@ -10,13 +10,13 @@ from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.cut_rules import CAUTION, checks_missing, edge_kind
 from keelroom.assess.placing import cuts_for, face_size, hidden_share, hidden_strips, stand
 from keelroom.assess.worth import telling_cases
-from keelroom.build.edits import Change, Edit, apply
-from keelroom.build.quantity import from_si
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import PanelEdge
-from keelroom.build.schema.survey import Check
 from keelroom.catalogue.load import FanAssembly, cores, fan_assemblies, placed
 from keelroom.core.kept import in_one_go
+from keelroom.document.edits import Change, Edit, apply
+from keelroom.document.quantity import from_si
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import PanelEdge
+from keelroom.document.schema.survey import Check
 from keelroom.errors import InputError
 from keelroom.units import INCH, both
 

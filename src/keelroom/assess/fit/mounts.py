@@ -11,10 +11,6 @@ from keelroom.assess.airside import shroud_rectangle
 from keelroom.assess.fit.bodies import standoff
 from keelroom.assess.placing import core_depth, face_size, over_tanks, placed_frame, tank_size
 from keelroom.assess.wording import raised
-from keelroom.build.schema.brief import Engine
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Bracket, Package, RemoteCooler
-from keelroom.build.schema.survey import Survey
 from keelroom.core.kept import by_identity
 from keelroom.core.outline import rectangle
 from keelroom.core.packaging.bracket import Ends, Made, Stock, angle_bracket, flat_or_joggle
@@ -22,6 +18,10 @@ from keelroom.core.packaging.fixings import BOLTS, PAD_LEAST, PAD_MOST, Section,
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern
 from keelroom.core.packaging.sheet import METALS, cracks, smallest_radius
 from keelroom.core.packaging.solids import Vector
+from keelroom.document.schema.brief import Engine
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Bracket, Package, RemoteCooler
+from keelroom.document.schema.survey import Survey
 from keelroom.units import INCH, both, fine_both
 
 CORE_DENSITY = {"aluminium": 750.0, "copper_brass": 1300.0}

@@ -13,15 +13,15 @@ from keelroom.assess.fit.bodies import neighbours, panel_edges, parts_of_package
 from keelroom.assess.fit.clearances import AHEAD, RULE_WORDS, RULES, Gap, fit_up, surveyed, wanted_gaps
 from keelroom.assess.placing import Stand, face_size, stand
 from keelroom.assess.worth import telling_cases
-from keelroom.build.edits import Change, Edit, apply
-from keelroom.build.quantity import from_si
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Fan, Package, Place
-from keelroom.build.schema.survey import Obstacle
 from keelroom.catalogue.load import fan_assemblies, placed
 from keelroom.core.arrays import Bools, Floats
 from keelroom.core.kept import in_one_go
 from keelroom.core.packaging.solids import Solids, chosen, leaned, parted, stacked
+from keelroom.document.edits import Change, Edit, apply
+from keelroom.document.quantity import from_si
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Fan, Package, Place
+from keelroom.document.schema.survey import Obstacle
 from keelroom.units import INCH, both
 
 Tell = Callable[[float], bool]

@@ -9,9 +9,6 @@ from keelroom.assess.airside import air_package, disc_of, in_shroud, shroud_rect
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.fit.bodies import RIM
 from keelroom.assess.placing import face_size
-from keelroom.build.edits import Change, Edit
-from keelroom.build.quantity import from_si
-from keelroom.build.schema.package import Package
 from keelroom.core.air.face import Disc
 from keelroom.core.kept import by_identity
 from keelroom.core.outline import Point, rectangle
@@ -19,6 +16,9 @@ from keelroom.core.packaging.fixings import GRAVITY
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern
 from keelroom.core.packaging.sheet import METALS, edge_sag, plate_frequency
 from keelroom.core.packaging.shroud import EDGE_TRIM, SIDES, Blank, Pan, PanMade, Trim, leak, pan, trim, trims_to_seat
+from keelroom.document.edits import Change, Edit
+from keelroom.document.quantity import from_si
+from keelroom.document.schema.package import Package
 from keelroom.units import INCH, both
 
 BOLT_HOLE = 7e-3

@@ -10,12 +10,12 @@ from keelroom.assess.fit.bodies import RIM
 from keelroom.assess.fit.mounts import bracket_plans, condenser_frame
 from keelroom.assess.fit.shroud_plan import pan_of, pan_plan, trim_pattern, trim_plan
 from keelroom.assess.placing import core_depth, face_size, opening_box, over_tanks, tank_size
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Package
 from keelroom.core.outline import circle, rectangle
 from keelroom.core.packaging.fixings import BOLTS
 from keelroom.core.packaging.pattern import Bend, Mark, Pattern
 from keelroom.core.packaging.shroud import fasteners
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
 from keelroom.units import KINDS, both, fine, format_si
 
 CARDBOARD = "Cardboard"

@@ -13,14 +13,14 @@ from keelroom.assess.assess import completed, first_wave
 from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.defaults import default_duty_cases, new_build
 from keelroom.assess.fit.cut_rules import barred
-from keelroom.build.autosave import Autosave, Keeper, Left, Recovered
-from keelroom.build.difference import differences
-from keelroom.build.edits import Edit, set_value
-from keelroom.build.file import Stored, digest, read, save
-from keelroom.build.schema.build import Build
-from keelroom.build.store import Store
-from keelroom.build.writing import clear_abandoned
 from keelroom.core.kept import Kept
+from keelroom.document.autosave import Autosave, Keeper, Left, Recovered
+from keelroom.document.difference import differences
+from keelroom.document.edits import Edit, set_value
+from keelroom.document.file import Stored, digest, read, save
+from keelroom.document.schema.build import Build
+from keelroom.document.store import Store
+from keelroom.document.writing import clear_abandoned
 from keelroom.errors import DocumentError, KeelRoomError
 from keelroom.gui.session.settings import Settings
 from keelroom.gui.session.timing import one_shot

@@ -10,8 +10,8 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QBrush, QColor, QPainter, QPen, QTransform
 
 from keelroom.assess.airmap import AirMap, Quantity
-from keelroom.build.schema.package import Package
 from keelroom.core.arrays import Floats
+from keelroom.document.schema.package import Package
 from keelroom.gui.theme.palette import Palette
 from keelroom.units import KINDS
 

@@ -11,8 +11,8 @@ from PyQt6.QtWidgets import QToolTip, QWidget
 
 from keelroom.assess.airside import disc_of
 from keelroom.assess.placing import face_size
-from keelroom.build.edits import Edit
-from keelroom.build.schema.package import Fan
+from keelroom.document.edits import Edit
+from keelroom.document.schema.package import Fan
 from keelroom.drawing.elevation import elevation
 from keelroom.drawing.scene import Circle, Scene
 from keelroom.gui.session.session import Session

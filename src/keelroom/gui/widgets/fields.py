@@ -21,9 +21,9 @@ from PyQt6.QtWidgets import (
 
 from keelroom.assess.fit.bodies import EYE
 from keelroom.assess.wording import lowered
-from keelroom.build.edits import set_value
-from keelroom.build.fields import Path, get, owner_and_spec, spec_of
-from keelroom.build.quantity import ORIGINS, Quantity, Spec, shown, typed
+from keelroom.document.edits import set_value
+from keelroom.document.fields import Path, get, owner_and_spec, spec_of
+from keelroom.document.quantity import ORIGINS, Quantity, Spec, shown, typed
 from keelroom.errors import InputError, KeelRoomError
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.text import ChoiceBox, Line, label, restyle

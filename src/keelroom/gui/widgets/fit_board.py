@@ -15,10 +15,10 @@ from PyQt6.QtWidgets import QWidget
 from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.placing import face_size, opening_outline, stand
 from keelroom.assess.report import gap_words, verdict_sentence
-from keelroom.build.edits import Change, Edit
-from keelroom.build.quantity import from_si
-from keelroom.build.schema.package import Fan
 from keelroom.core.outline import circle
+from keelroom.document.edits import Change, Edit
+from keelroom.document.quantity import from_si
+from keelroom.document.schema.package import Fan
 from keelroom.drawing.fitup import AXES, TITLES, VIEWS, Limits, View, flat, outline_of, region, section_sheet, view_scene
 from keelroom.drawing.scene import Circle, Polyline, Scene
 from keelroom.gui.session.session import Session

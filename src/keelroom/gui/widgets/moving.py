@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any, Protocol
 
-from keelroom.build.edits import Change
-from keelroom.build.quantity import Origin, from_si
+from keelroom.document.edits import Change
+from keelroom.document.quantity import Origin, from_si
 from keelroom.gui.session.session import Session
 from keelroom.units import INCH
 

@@ -8,10 +8,10 @@ from PyQt6.QtWidgets import QLineEdit, QMenu, QToolButton
 
 from keelroom.assess.fit.bodies import EYE, may_differ
 from keelroom.assess.wording import lowered
-from keelroom.build.edits import set_value
-from keelroom.build.fields import Path
-from keelroom.build.quantity import Quantity, Spec, shown, typed
-from keelroom.build.schema.survey import SecondReading
+from keelroom.document.edits import set_value
+from keelroom.document.fields import Path
+from keelroom.document.quantity import Quantity, Spec, shown, typed
+from keelroom.document.schema.survey import SecondReading
 from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.fields import EDIT_WIDTH, QuantityField

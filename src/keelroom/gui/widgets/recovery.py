@@ -7,7 +7,7 @@ from collections.abc import Callable
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from keelroom.build.autosave import Recovered
+from keelroom.document.autosave import Recovered
 from keelroom.gui.widgets.text import button, label
 
 

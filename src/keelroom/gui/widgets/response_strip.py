@@ -8,9 +8,9 @@ from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QVBoxLayout, Q
 
 from keelroom.assess.response import Backwards, Response, response, stretches, value_for
 from keelroom.assess.translate import needs_of
-from keelroom.build.edits import set_value
-from keelroom.build.fields import Path, owner_and_spec
-from keelroom.build.quantity import from_si
+from keelroom.document.edits import set_value
+from keelroom.document.fields import Path, owner_and_spec
+from keelroom.document.quantity import from_si
 from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from keelroom.build.autosave import Left, Recovered
+from keelroom.document.autosave import Left, Recovered
 from keelroom.gui.widgets.recovery import RecoveryOffer
 from keelroom.gui.widgets.text import button, label
 

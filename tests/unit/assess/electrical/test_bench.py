@@ -6,10 +6,10 @@ from keelroom.assess.assess import assess
 from keelroom.assess.electrical.bench import JUMPERS, bench_steps
 from keelroom.assess.electrical.planner import split_circuit
 from keelroom.assess.electrical.schools import compare_schools
-from keelroom.build.edits import apply
-from keelroom.build.file import load
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.electrical import CommandPoint
+from keelroom.document.edits import apply
+from keelroom.document.file import load
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.electrical import CommandPoint
 from tests.changes import on
 from tests.conftest import DEMO
 

@@ -10,11 +10,11 @@ from pypdf import PdfReader
 from keelroom.assess.assess import assess
 from keelroom.assess.fixes import applies, edit_for
 from keelroom.assess.report import as_json, as_table
-from keelroom.build.edits import apply, set_value
-from keelroom.build.file import load
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.electrical import AlternatorPoint
 from keelroom.core.electrical.charging import Alternator, output, ratio_for
+from keelroom.document.edits import apply, set_value
+from keelroom.document.file import load
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.electrical import AlternatorPoint
 from keelroom.drawing.charging import charging as charging_scene
 from keelroom.drawing.scene import Label
 from keelroom.export.sheet import write_sheet

@@ -26,11 +26,11 @@ from keelroom.assess.electrical.planner import mend_circuit, plan_missing, split
 from keelroom.assess.electrical.schools import SCHOOLS, compare_schools, edit_of
 from keelroom.assess.electrical.signals import relays
 from keelroom.assess.fixes import edit_for
-from keelroom.build.edits import added, apply, set_value
-from keelroom.build.file import load, parse, serialised
-from keelroom.build.migrate import migrate
-from keelroom.build.quantity import Quantity, from_si, quantity
-from keelroom.build.schema.electrical import AlternatorPoint, Circuit, CommandPoint, Load, Source
+from keelroom.document.edits import added, apply, set_value
+from keelroom.document.file import load, parse, serialised
+from keelroom.document.migrate import migrate
+from keelroom.document.quantity import Quantity, from_si, quantity
+from keelroom.document.schema.electrical import AlternatorPoint, Circuit, CommandPoint, Load, Source
 from keelroom.drawing.charging import charging
 from keelroom.drawing.scene import Label, Polyline, Rect
 from keelroom.drawing.schools import schools_scene

@@ -16,14 +16,14 @@ from keelroom.assess.fit.shroud_plan import pan_plan, seat_edit, trim_plan
 from keelroom.assess.fit.templates import cut_list, hardware_list, patterns
 from keelroom.assess.fixes import edit_for
 from keelroom.assess.placing import hidden_share, stand
-from keelroom.build.edits import Change, Edit, apply
-from keelroom.build.file import load
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.survey import Corner, Obstacle, SecondReading
 from keelroom.catalogue.load import fan_assemblies, placed
 from keelroom.core.packaging.bracket import Ends, Stock, flat_or_joggle
 from keelroom.core.packaging.fixings import Section
 from keelroom.core.packaging.sheet import METALS
+from keelroom.document.edits import Change, Edit, apply
+from keelroom.document.file import load
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.survey import Corner, Obstacle, SecondReading
 from keelroom.drawing.fitup import VIEWS, section_sheet, view_scene
 from keelroom.drawing.pattern import pattern_scene
 from keelroom.drawing.survey import WALK, picture

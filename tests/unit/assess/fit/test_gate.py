@@ -5,10 +5,10 @@ import pytest
 from keelroom.assess.fit.cut_rules import CHECKS, barred
 from keelroom.assess.fit.cutting import cut_plan
 from keelroom.assess.worth import worth_table
-from keelroom.build.edits import Edit, apply, removed, set_value
-from keelroom.build.file import load
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.package import Cut
+from keelroom.document.edits import Edit, apply, removed, set_value
+from keelroom.document.file import load
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.package import Cut
 from tests.changes import on
 from tests.conftest import DEMO
 

@@ -6,10 +6,10 @@ from collections.abc import Callable
 
 from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.electrical.loads import label_words
-from keelroom.build.edits import Change, Edit
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Fan, Shroud
 from keelroom.catalogue.load import FanAssembly, placed
+from keelroom.document.edits import Change, Edit
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Fan, Shroud
 from keelroom.gui.stations.rows import Group, Page, Row, quantities
 from keelroom.units import KINDS, format_si
 

@@ -6,10 +6,10 @@ from PyQt6.QtWidgets import QGridLayout, QScrollArea, QVBoxLayout, QWidget
 
 from keelroom.assess.fixes import spread_changes
 from keelroom.assess.placing import face_size
-from keelroom.build.edits import Edit, added, fresh_id
-from keelroom.build.quantity import from_si, quantity
-from keelroom.build.schema.package import Fan
 from keelroom.catalogue.load import FanAssembly, fan_assemblies, keep_own, own_parts
+from keelroom.document.edits import Edit, added, fresh_id
+from keelroom.document.quantity import from_si, quantity
+from keelroom.document.schema.package import Fan
 from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.air.curves import curves_page

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from keelroom.build.schema.build import Build
+from keelroom.document.schema.build import Build
 from keelroom.gui.stations.rows import Group, Page, Row, quantities
 
 GEARBOXES = (("manual", "Manual"), ("automatic", "Automatic"))

@@ -6,10 +6,10 @@ from PyQt6.QtGui import QCursor
 from PyQt6.QtWidgets import QMenu
 
 from keelroom.assess.defaults import engine_edit
-from keelroom.build.edits import Change, Edit, added, fresh_id
-from keelroom.build.fields import measured_fields
-from keelroom.build.schema.brief import Engine, Vehicle
-from keelroom.build.schema.build import DutyCase
+from keelroom.document.edits import Change, Edit, added, fresh_id
+from keelroom.document.fields import measured_fields
+from keelroom.document.schema.brief import Engine, Vehicle
+from keelroom.document.schema.build import DutyCase
 from keelroom.gui.saving import ask_about_typed
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.brief.causes import CausesView

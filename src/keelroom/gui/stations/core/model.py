@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Core
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Core
 from keelroom.gui.stations.rows import Group, Page, Row, quantities
 from keelroom.units import KINDS, format_si
 

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from keelroom.assess.compare import fit_core
-from keelroom.build.edits import Change, Edit, added, fresh_id
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.package import Cover
 from keelroom.catalogue.load import cores, keep_own, own_parts
+from keelroom.document.edits import Change, Edit, added, fresh_id
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.package import Cover
 from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.core.compare import CompareView, sweeps_page

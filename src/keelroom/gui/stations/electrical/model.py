@@ -13,11 +13,11 @@ from keelroom.assess.electrical.harness import THREADS
 from keelroom.assess.electrical.loads import label_words, motors_of
 from keelroom.assess.judge_circuits import advice_words
 from keelroom.assess.wording import raised
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.electrical import Circuit, usual_sources
 from keelroom.core.electrical.charging import output
 from keelroom.core.electrical.protection import FUSES
 from keelroom.core.electrical.wire import CABLES
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.electrical import Circuit, usual_sources
 from keelroom.gui.stations.rows import Group, Page, Path, Row, Said, Sort, quantities
 from keelroom.units import KINDS, format_si
 

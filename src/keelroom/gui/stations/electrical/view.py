@@ -6,8 +6,8 @@ from PyQt6.QtWidgets import QWidget
 
 from keelroom.assess.electrical.planner import plan_missing
 from keelroom.assess.wording import lowered
-from keelroom.build.edits import added, fresh_id
-from keelroom.build.schema.electrical import Circuit, Load, Source
+from keelroom.document.edits import added, fresh_id
+from keelroom.document.schema.electrical import Circuit, Load, Source
 from keelroom.drawing.charging import charging
 from keelroom.drawing.scene import Scene
 from keelroom.drawing.wiring import wiring

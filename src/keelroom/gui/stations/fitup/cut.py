@@ -6,7 +6,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from keelroom.assess.fit.cut_rules import CHECKS, barred
 from keelroom.assess.fit.cutting import CutPlan, Stage, cut_plan
-from keelroom.build.edits import removed
+from keelroom.document.edits import removed
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.fitup.model import heat_words
 from keelroom.gui.widgets.fields import SetField

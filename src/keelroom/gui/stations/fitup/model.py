@@ -9,11 +9,11 @@ from keelroom.assess.fit.clearances import RULE_WORDS, Gap
 from keelroom.assess.fit.mounts import FAN_MOUNTS, bracket_plans, condenser_frame, cooler_notes, core_growth, part_points
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
 from keelroom.assess.wording import lowered, raised
-from keelroom.build.edits import fresh_id
-from keelroom.build.schema.build import Build
-from keelroom.build.schema.package import Bracket, PartPoint
 from keelroom.core.packaging.fixings import BOLTS
 from keelroom.core.packaging.sheet import METALS
+from keelroom.document.edits import fresh_id
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Bracket, PartPoint
 from keelroom.drawing.fitup import STATE_WORDS
 from keelroom.gui.stations.rows import Group, Page, Path, Row, quantities
 from keelroom.units import KINDS, fine, format_si

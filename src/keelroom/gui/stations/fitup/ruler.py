@@ -6,7 +6,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QCheckBox, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
-from keelroom.build.quantity import Spec, typed
+from keelroom.document.quantity import Spec, typed
 from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import palette_of

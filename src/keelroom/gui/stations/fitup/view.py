@@ -6,9 +6,9 @@ from PyQt6.QtWidgets import QWidget
 
 from keelroom.assess.fit.mounts import bracket_plans
 from keelroom.assess.fit.shroud_plan import fans_edit, pan_plan, seat_edit, trim_pattern, trim_plan
-from keelroom.build.edits import Change, Edit, added, fresh_id
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.package import Bracket, Place
+from keelroom.document.edits import Change, Edit, added, fresh_id
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.package import Bracket, Place
 from keelroom.drawing.pattern import gallery
 from keelroom.drawing.scene import Scene
 from keelroom.gui.session.session import Session

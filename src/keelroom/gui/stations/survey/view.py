@@ -5,10 +5,10 @@ from __future__ import annotations
 from PyQt6.QtWidgets import QApplication, QWidget
 
 from keelroom.assess.wording import lowered
-from keelroom.build.edits import Change, Edit, added, fresh_id
-from keelroom.build.fields import get, owner_and_spec
-from keelroom.build.quantity import described, from_si, quantity
-from keelroom.build.schema.survey import Corner, MountHole, Obstacle, Turning
+from keelroom.document.edits import Change, Edit, added, fresh_id
+from keelroom.document.fields import get, owner_and_spec
+from keelroom.document.quantity import described, from_si, quantity
+from keelroom.document.schema.survey import Corner, MountHole, Obstacle, Turning
 from keelroom.drawing.scene import Scene
 from keelroom.drawing.survey import picture
 from keelroom.errors import InputError

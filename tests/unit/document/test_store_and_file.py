@@ -13,14 +13,14 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from keelroom.assess.defaults import new_build
-from keelroom.build import file, writing
-from keelroom.build.difference import differences
-from keelroom.build.edits import Change, Edit, added, apply, fresh_id, removed, set_value
-from keelroom.build.fields import get, measured_fields
-from keelroom.build.quantity import Quantity, from_si, quantity, typed
-from keelroom.build.schema.build import Build, DutyCase
-from keelroom.build.store import Store, same_content
 from keelroom.catalogue import load as catalogue
+from keelroom.document import file, writing
+from keelroom.document.difference import differences
+from keelroom.document.edits import Change, Edit, added, apply, fresh_id, removed, set_value
+from keelroom.document.fields import get, measured_fields
+from keelroom.document.quantity import Quantity, from_si, quantity, typed
+from keelroom.document.schema.build import Build, DutyCase
+from keelroom.document.store import Store, same_content
 from keelroom.errors import CatalogueError, DocumentError, InputError
 
 MASS = ("brief", "vehicle", "mass")

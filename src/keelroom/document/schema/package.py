@@ -6,9 +6,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from keelroom.build.quantity import Quantity, Spec, Strict, quantity
-from keelroom.build.schema.brief import Maybe
-from keelroom.build.schema.electrical import Circuit, Control
+from keelroom.document.quantity import Quantity, Spec, Strict, quantity
+from keelroom.document.schema.brief import Maybe
+from keelroom.document.schema.electrical import Circuit, Control
 
 Flow = Literal["crossflow", "downflow"]
 Material = Literal["aluminium", "copper_brass"]

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import NamedTuple
 
-from keelroom.build.edits import Edit, apply
-from keelroom.build.schema.build import Build
+from keelroom.document.edits import Edit, apply
+from keelroom.document.schema.build import Build
 
 Listener = Callable[[], None]
 

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from keelroom.build.quantity import Quantity, Spec, Strict, quantity
+from keelroom.document.quantity import Quantity, Spec, Strict, quantity
 
 Maybe = Quantity | None
 EngineKind = Literal["carburetted", "injected", "modern", "boosted", "diesel"]

@@ -11,11 +11,11 @@ from pathlib import Path
 
 import pytest
 
-from keelroom.build import autosave as autosave_module
-from keelroom.build import file, writing
-from keelroom.build.autosave import Autosave, Keeper
-from keelroom.build.edits import apply, set_value
-from keelroom.build.quantity import quantity
+from keelroom.document import autosave as autosave_module
+from keelroom.document import file, writing
+from keelroom.document.autosave import Autosave, Keeper
+from keelroom.document.edits import apply, set_value
+from keelroom.document.quantity import quantity
 from keelroom.errors import DocumentError, readable
 
 MASS = ("brief", "vehicle", "mass")
@@ -293,7 +293,7 @@ def test_a_doubt_is_a_length_not_a_direction(demo, doubt):
 KILLED = """
 import os, signal, sys
 from pathlib import Path
-from keelroom.build import writing
+from keelroom.document import writing
 writing.os.replace = lambda *_: os.kill(os.getpid(), signal.SIGKILL)
 writing.write_atomically(Path(sys.argv[1]), b"half")
 """

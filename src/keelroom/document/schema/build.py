@@ -6,11 +6,11 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from keelroom.build.quantity import Quantity, Spec, Strict, quantity
-from keelroom.build.schema.brief import Brief, Maybe
-from keelroom.build.schema.electrical import Supply
-from keelroom.build.schema.package import Core, Fan, Package
-from keelroom.build.schema.survey import GapRule, Survey, usual_gaps
+from keelroom.document.quantity import Quantity, Spec, Strict, quantity
+from keelroom.document.schema.brief import Brief, Maybe
+from keelroom.document.schema.electrical import Supply
+from keelroom.document.schema.package import Core, Fan, Package
+from keelroom.document.schema.survey import GapRule, Survey, usual_gaps
 from keelroom.errors import InputError
 
 FORMAT: Literal["keelroom-build"] = "keelroom-build"

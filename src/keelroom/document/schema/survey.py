@@ -10,8 +10,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from keelroom.build.quantity import Quantity, Spec, Strict, quantity
-from keelroom.build.schema.brief import Maybe
+from keelroom.document.quantity import Quantity, Spec, Strict, quantity
+from keelroom.document.schema.brief import Maybe
 
 EdgeKind = Literal["plain", "stamped", "no_go"]
 Shape = Literal["box", "cylinder_across", "cylinder_upright", "cylinder_along"]

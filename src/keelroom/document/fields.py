@@ -8,7 +8,7 @@ from typing import Any
 
 from pydantic import BaseModel, TypeAdapter
 
-from keelroom.build.quantity import Quantity, Spec
+from keelroom.document.quantity import Quantity, Spec
 from keelroom.errors import InputError
 
 Path = tuple[str, ...]

@@ -6,8 +6,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from keelroom.build.quantity import Quantity, Spec, Strict, quantity
-from keelroom.build.schema.brief import Maybe
+from keelroom.document.quantity import Quantity, Spec, Strict, quantity
+from keelroom.document.schema.brief import Maybe
 
 CableKey = Literal["j1128_thermoplastic", "j1128_crosslinked", "iso_a", "iso_b", "iso_c", "iso_d", "bare_awg", "aluminium"]
 FuseForm = Literal["blade", "large_blade", "cartridge", "bolt_down", "breaker"]

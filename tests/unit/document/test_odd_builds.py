@@ -15,11 +15,11 @@ from keelroom.assess.fit.cutting import cut_plan
 from keelroom.assess.fit.search import find_places
 from keelroom.assess.fixes import applies, edit_for
 from keelroom.assess.report import as_json, as_table, ledger_rows, plain_verdict
-from keelroom.build.edits import Change, Edit, apply, checked, set_value
-from keelroom.build.file import load
-from keelroom.build.quantity import quantity
-from keelroom.build.schema.package import Cover, Cut
 from keelroom.core.findings import Fix
+from keelroom.document.edits import Change, Edit, apply, checked, set_value
+from keelroom.document.file import load
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.package import Cover, Cut
 from keelroom.drawing.elevation import elevation
 from keelroom.drawing.scene import Label, Scene
 from keelroom.errors import InputError

@@ -16,10 +16,10 @@ from datetime import datetime
 from pathlib import Path
 from threading import Condition, Lock, Thread
 
-from keelroom.build.difference import differences
-from keelroom.build.file import load, serialised
-from keelroom.build.schema.build import Build
-from keelroom.build.writing import PRIVATE, clear_abandoned, own, write_atomically
+from keelroom.document.difference import differences
+from keelroom.document.file import load, serialised
+from keelroom.document.schema.build import Build
+from keelroom.document.writing import PRIVATE, clear_abandoned, own, write_atomically
 from keelroom.errors import DocumentError, readable
 
 

@@ -6,9 +6,9 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from keelroom.build.fields import spec_of
-from keelroom.build.quantity import Quantity
-from keelroom.build.schema.build import Build
+from keelroom.document.fields import spec_of
+from keelroom.document.quantity import Quantity
+from keelroom.document.schema.build import Build
 
 
 def differences(before: Build, after: Build) -> tuple[str, ...]:

@@ -12,9 +12,9 @@ from typing import Any, NamedTuple, NoReturn
 
 from pydantic import ValidationError
 
-from keelroom.build.migrate import migrate
-from keelroom.build.schema.build import FORMAT, VERSION, Build
-from keelroom.build.writing import named, write_atomically
+from keelroom.document.migrate import migrate
+from keelroom.document.schema.build import FORMAT, VERSION, Build
+from keelroom.document.writing import named, write_atomically
 from keelroom.errors import DocumentError, readable
 
 LARGEST = 20_000_000

@@ -7,8 +7,8 @@ from typing import Any, TypeVar
 
 from pydantic import BaseModel, ValidationError
 
-from keelroom.build.fields import Path, get, owner_and_spec, validator_of
-from keelroom.build.schema.build import Build
+from keelroom.document.fields import Path, get, owner_and_spec, validator_of
+from keelroom.document.schema.build import Build
 from keelroom.errors import InputError
 
 M = TypeVar("M", bound=BaseModel)
