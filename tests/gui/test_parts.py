@@ -92,3 +92,12 @@ def test_only_the_newest_answer_counts(session):
     QThreadPool.globalInstance().waitForDone()
     QApplication.processEvents()
     assert heard == [4]
+
+
+def test_stations_show_the_pages_they_declare(demo_window):
+    from keelroom.gui.registry import STATIONS
+
+    for declared in STATIONS:
+        demo_window.window.show_station(declared.name)
+        view = demo_window.window.stations[declared.name]
+        assert tuple(page.title for page in view.pages()) == declared.pages, declared.name

@@ -87,7 +87,7 @@ def peak_memory() -> float:
 def measure(build: Build) -> dict[str, float]:
     """What the acts take on this build [s], and the memory in use at the end [MB]."""
     from keelroom.gui.app import application, make_window
-    from keelroom.gui.window import STATIONS
+    from keelroom.gui.registry import STATIONS
 
     app, watch = application(), Watch()
     with TemporaryDirectory() as folder:
@@ -103,11 +103,11 @@ def measure(build: Build) -> dict[str, float]:
 
         watch.time("load", start)
         window = made[0]
-        for name in STATIONS:
+        for name in (station.name for station in STATIONS):
             watch.time(f"first visit {name}", lambda name=name: window.show_station(name))
             for page in window.stations[name].pages():
                 watch.time(f"first visit {name}", lambda name=name, page=page: window.stations[name].choose(page.title))
-        for number, name in enumerate(STATIONS):
+        for number, name in enumerate(station.name for station in STATIONS):
             window.show_station(name)
             app.processEvents()
             changes = (Change(("brief", "vehicle", "mass"), quantity(f"{4400 + number} lb", "mass", "measured")),)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from functools import cache
-from typing import Any
+from typing import Any, get_args
 
 from pydantic import BaseModel, TypeAdapter
 
@@ -59,6 +59,41 @@ def owner_and_spec(build: BaseModel, path: Path) -> tuple[BaseModel, Spec | None
     if not isinstance(owner, BaseModel) or path[-1] not in type(owner).model_fields:
         raise InputError("no_such_path", f"The build has no “{path[-1]}” there", step=path[-1])
     return owner, spec_of(type(owner), path[-1])
+
+
+@cache
+def _lists(model: type[BaseModel]) -> tuple[tuple[str, bool, bool], ...]:
+    """Fields of a section that are lists whose members have ids, or lead to such: (name, is one itself, more below it)."""
+    found = []
+    for name, info in model.model_fields.items():
+        for inner in _models_in(info.annotation):
+            listed = "id" in inner.model_fields
+            below = bool(_lists(inner))
+            if listed or below:
+                found.append((name, listed, below))
+    return tuple(found)
+
+
+def _models_in(annotation: Any) -> Iterator[type[BaseModel]]:
+    """Sections named in an annotation, by themselves, in a tuple or beside None; never quantities."""
+    if isinstance(annotation, type) and issubclass(annotation, BaseModel) and annotation is not Quantity:
+        yield annotation
+    for inner in get_args(annotation):
+        yield from _models_in(inner)
+
+
+def id_lists(node: BaseModel, apart: tuple[str, ...] = ()) -> Iterator[tuple[str, ...]]:
+    """The ids of every list below `node` whose members have ids, list by list. apart: fields of `node` that are left out"""
+    for name, listed, below in _lists(type(node)):
+        if name in apart:
+            continue
+        value = getattr(node, name)
+        if listed:
+            yield tuple(item.id for item in value)
+        if below:
+            for item in value if isinstance(value, tuple) else (value,):
+                if item is not None:
+                    yield from id_lists(item)
 
 
 def measured_fields(node: BaseModel, path: Path = ()) -> Iterator[tuple[Path, Spec, Quantity | None]]:

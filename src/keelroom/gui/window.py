@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from importlib import import_module
 from pathlib import Path
 from typing import TYPE_CHECKING, Protocol, cast
 
@@ -21,12 +20,12 @@ from PyQt6.QtWidgets import (
 )
 
 from keelroom import ASSETS
-from keelroom.core.findings import Finding
 from keelroom.document.autosave import Left, Recovered
 from keelroom.drawing.scene import Scene
 from keelroom.errors import KeelRoomError
 from keelroom.export.whole import file_name
 from keelroom.gui.outputs import Outputs
+from keelroom.gui.registry import STATIONS, by_station, named, station_at
 from keelroom.gui.saving import ask_about_change
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.dress import dress, dress_application
@@ -41,21 +40,12 @@ from keelroom.gui.widgets.recovery import RecoveryOffer
 from keelroom.gui.widgets.response_strip import ResponseStrip
 from keelroom.gui.widgets.splitter import Splitter
 from keelroom.gui.widgets.start_page import StartPage
-from keelroom.gui.widgets.tape import StationState, Tape
+from keelroom.gui.widgets.tape import Tape
 from keelroom.gui.widgets.text import ChoiceBox, button, chip
 
 if TYPE_CHECKING:
     from keelroom.gui.bench import Bench, Walk
 
-STATIONS = ("Brief", "Survey", "Core", "Air", "Fit-up", "Electrical")
-"""in the order of the work; each is `stations.<name>.view.<Name>Station`, a hyphen left out"""
-AT_ELECTRICAL = tuple(
-    ("brief", "accessories", name) for name in ("alternator_rating", "alternator_idle_share", "idle_voltage", "road_voltage")
-)
-AT_FIT_UP = ("place", "cuts", "moved", "brackets", "mounting")
-TRIMMED = ("blank_width", "blank_height", "trim_left", "trim_right", "trim_bottom", "trim_top", "ears", "hole_inset", "metal", "thickness",
-           "bend_radius", "flange", "bead", "sheet_width", "sheet_height")  # fmt: skip
-"""what of a shroud is planned at Fit-up"""
 PANELS = ("Findings", "Why", "Trail", "Acts")
 FILES = "Keel Room builds (*.keelroom)"
 STATION_WIDTH, SIDE_WIDTH, LEDGER_HEIGHT = 420, 304, 200
@@ -67,28 +57,6 @@ class Drawn(Protocol):
     def set_palette(self, palette: Palette) -> None: ...
 
     def as_scene(self) -> Scene | None: ...
-
-
-def station(name: str, session: Session) -> Form:
-    """The station, imported when it is first visited: the window need not wait for those nobody has asked for."""
-    view = import_module(f"keelroom.gui.stations.{name.lower().replace('-', '')}.view")
-    made: Form = getattr(view, f"{name.title().replace('-', '')}Station")(session)
-    return made
-
-
-def station_of(path: tuple[str, ...]) -> str:
-    """The station a path of the build is edited at."""
-    if path[:1] == ("survey",):
-        return "Survey"
-    if path[:1] == ("gaps",) or (
-        path[:1] == ("packages",) and ((path[2:3] and path[2] in AT_FIT_UP) or (path[2:3] == ("shroud",) and path[-1] in TRIMMED))
-    ):
-        return "Fit-up"
-    if path[:1] == ("supply",) or path[2:3] in (("circuits",), ("control",)) or path in AT_ELECTRICAL:
-        return "Electrical"
-    if path[:1] == ("packages",):
-        return "Air" if path[2:3] in (("fans",), ("shroud",), ("sealing",)) else "Core"
-    return "Brief"
 
 
 class Window(QMainWindow):
@@ -234,7 +202,8 @@ class Window(QMainWindow):
 
     def _commands(self) -> tuple[Command, ...]:
         stations = tuple(
-            Command(f"Go to {name}", lambda name=name: self.show_station(name), f"Ctrl+{i}") for i, name in enumerate(STATIONS, 1)
+            Command(f"Go to {name}", lambda name=name: self.show_station(name), f"Ctrl+{i}")
+            for i, name in enumerate((declared.name for declared in STATIONS), 1)
         )
         return (
             Command("New build", self.new, "Ctrl+N"),
@@ -298,7 +267,7 @@ class Window(QMainWindow):
             self.offer_column.addWidget(offer)
 
     def _furnish(self) -> None:
-        self.show_station(STATIONS[0])
+        self.show_station(STATIONS[0].name)
         if not self.panels:
             self.show_panel(PANELS[0])
         self.station_stack.setFocus()
@@ -307,13 +276,13 @@ class Window(QMainWindow):
 
     def show_station(self, name: str) -> None:
         if name not in self.stations:
-            self.stations[name] = station(name, self.session)
+            self.stations[name] = named(name).make(self.session)
             self.stations[name].turned.connect(self._place_middle)
             self.station_stack.addWidget(self.stations[name])
         self.station_stack.setCurrentWidget(self.stations[name])
         self.stations[name].refresh()
         self.tape.marks[name].setChecked(True)
-        self.map_bar.setVisible(name == "Air")
+        self.map_bar.setVisible(named(name).maps)
         self._place_middle()
 
     def _place_middle(self) -> None:
@@ -375,7 +344,7 @@ class Window(QMainWindow):
             self.session.select(path[1])
             self.show_panel("Why")
             return
-        name = station_of(path)
+        name = station_at(path).name
         self.show_station(name)
         if not self.stations[name].go_to(path):
             self.session.told.emit(f"That is decided at {name}")
@@ -420,29 +389,11 @@ class Window(QMainWindow):
             made.setToolTip(f"{made.text()}: {what} ({keys})" if what else f"Nothing to {made.text().lower()}")
         self.hold_button.setText("Let go" if self.session.held else "Hold")
         findings = self.session.assessment.findings
-        for title, mark in self.tape.marks.items():
-            mark.show_state(self._state(title, findings))
+        own = by_station(findings)
+        for declared in STATIONS:
+            self.tape.marks[declared.name].show_state(declared.state(build, self.session.assessment, own[declared.name]))
         problems = sum(finding.level == "problem" for finding in findings)
         self.panel_chips["Findings"].setText(f"Findings ({problems})" if problems else "Findings")
-
-    def _state(self, title: str, findings: tuple[Finding, ...]) -> StationState:
-        mine = [f for f in findings if station_of(f.where) == title and f.where[:1] != ("duty_cases",)]
-        problems, doubts = (sum(f.level == level for f in mine) for level in ("problem", "doubt"))
-        package = self.session.build.package
-        fit = self.session.assessment.fit
-        started = {
-            "Brief": self.session.build.brief.engine.displacement is not None,
-            "Core": package.core.face_width is not None,
-            "Air": bool(package.fans),
-            "Survey": fit is not None and fit.surveyed,
-            "Fit-up": fit is not None and fit.surveyed,
-            "Electrical": bool(package.circuits),
-        }
-        if problems:
-            return StationState("problem" if problems == 1 else "problems", problems)
-        if not started[title]:
-            return StationState("not started")
-        return StationState("open" if doubts else "settled", doubts)
 
     # files
 

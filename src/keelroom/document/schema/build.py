@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
+from keelroom.document.fields import id_lists
 from keelroom.document.quantity import Quantity, Spec, Strict, quantity
 from keelroom.document.schema.brief import Brief, Maybe
 from keelroom.document.schema.electrical import Supply
@@ -62,14 +63,10 @@ class Build(Strict):
 
     def id_fault(self) -> str:
         """What is wrong with the ids of lists and of the active package; '' where nothing is."""
-        lists: list[list[str]] = [[package.id for package in self.packages], [case.id for case in self.duty_cases]]
-        lists += [[item.id for item in items] for p in self.packages for items in (p.fans, p.covers, p.cuts, p.brackets, p.circuits)]
-        survey = self.survey
-        named = (survey.opening.corners, survey.engine.turning, survey.obstacles, survey.hoses, survey.holes, survey.second, self.gaps)
-        lists += [[item.id for item in items] for items in (self.brief.causes, self.supply.sources, self.supply.loads, *named)]
-        if any("" in ids or len(set(ids)) != len(ids) for ids in lists):
+        # Own parts are known by their names: fans kept from two packages may both be called fan1 there.
+        if any("" in ids or len(set(ids)) != len(ids) for ids in id_lists(self, apart=("own_fans",))):
             return "ids must be present and unique within their list"
-        if not self.packages or self.active not in lists[0]:
+        if self.active not in {package.id for package in self.packages}:
             return f"active names no package: “{self.active}”"
         return ""
 

@@ -10,9 +10,9 @@ from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLabel, QPushButton, QStackedWidget, QToolButton, QVBoxLayout, QWidget
 
 from keelroom.document.edits import removed
+from keelroom.gui.rows import Group, Page, Row
+from keelroom.gui.rows import Said as Sentences
 from keelroom.gui.session.session import Session
-from keelroom.gui.stations.rows import Group, Page, Row
-from keelroom.gui.stations.rows import Said as Sentences
 from keelroom.gui.theme.dress import dress
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.fields import ChoiceField, CurveField, Field, FlagField, NotesField, QuantityField, SetField, TextField

@@ -3,32 +3,24 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QWidget
 
+from keelroom.gui.station import State, Station
 from keelroom.gui.theme.palette import Palette
 
 MARK_WIDTH, HEIGHT = 98, 50
 
 
-@dataclass(frozen=True)
-class StationState:
-    """not started, open questions, settled or problem, and how many."""
-
-    word: str
-    count: int = 0
-
-
 class Mark(QAbstractButton):
     """One station on the tape."""
 
-    def __init__(self, tape: Tape, title: str, number: int) -> None:
+    def __init__(self, tape: Tape, station: Station, number: int) -> None:
         super().__init__(tape)
-        self.tape, self.title, self.number = tape, title, number
-        self.state = StationState("not started")
+        self.tape, self.station, self.title, self.number = tape, station, station.name, number
+        self.state = State("not started")
         self.setCheckable(True)
         self.setAutoExclusive(True)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
@@ -36,11 +28,11 @@ class Mark(QAbstractButton):
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.show_state(self.state)
 
-    def show_state(self, state: StationState) -> None:
+    def show_state(self, state: State) -> None:
         self.state = state
         words = f"{state.count} {state.word}" if state.count else state.word
         self.setAccessibleName(f"{self.title} station: {words}")
-        self.setToolTip(f"{self.title} (Ctrl+{self.number}): {words}")
+        self.setToolTip(f"{self.title} (Ctrl+{self.number}): {words}\n{self.station.purpose}")
         self.update()
 
     def sizeHint(self) -> QSize:
@@ -87,7 +79,7 @@ class Mark(QAbstractButton):
 class Tape(QWidget):
     """The marks in a row."""
 
-    def __init__(self, palette: Palette, titles: tuple[str, ...], go: Callable[[str], None]) -> None:
+    def __init__(self, palette: Palette, stations: tuple[Station, ...], go: Callable[[str], None]) -> None:
         super().__init__()
         self.palette_now = palette
         self.setAccessibleName("Stations")
@@ -95,10 +87,10 @@ class Tape(QWidget):
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(0)
         self.marks: dict[str, Mark] = {}
-        for number, title in enumerate(titles, 1):
-            mark = Mark(self, title, number)
-            mark.clicked.connect(lambda _checked, title=title: go(title))
-            self.marks[title] = mark
+        for number, station in enumerate(stations, 1):
+            mark = Mark(self, station, number)
+            mark.clicked.connect(lambda _checked, name=station.name: go(name))
+            self.marks[station.name] = mark
             row.addWidget(mark)
         self.setFixedHeight(HEIGHT)
 

@@ -10,7 +10,7 @@ from keelroom.catalogue.load import FanAssembly, placed
 from keelroom.document.edits import Change, Edit
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Fan, Shroud
-from keelroom.gui.stations.rows import Group, Page, Row, quantities
+from keelroom.gui.rows import Group, Page, Row, quantities
 from keelroom.units import KINDS, format_si
 
 Text = Callable[[float, str], str]

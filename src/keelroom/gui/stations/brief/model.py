@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from keelroom.document.schema.build import Build
-from keelroom.gui.stations.rows import Group, Page, Row, quantities
+from keelroom.gui.rows import Group, Page, Row, quantities
 
 GEARBOXES = (("manual", "Manual"), ("automatic", "Automatic"))
 KINDS_OF_ENGINE = (

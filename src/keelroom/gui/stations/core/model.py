@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Core
-from keelroom.gui.stations.rows import Group, Page, Row, quantities
+from keelroom.gui.rows import Group, Page, Row, quantities
 from keelroom.units import KINDS, format_si
 
 FLOWS = (("crossflow", "Crossflow"), ("downflow", "Downflow"))

@@ -18,7 +18,7 @@ from keelroom.core.electrical.protection import FUSES
 from keelroom.core.electrical.wire import CABLES
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import Circuit, usual_sources
-from keelroom.gui.stations.rows import Group, Page, Path, Row, Said, Sort, quantities
+from keelroom.gui.rows import Group, Page, Path, Row, Said, Sort, quantities
 from keelroom.units import KINDS, format_si
 
 FIRST_LINES = 8

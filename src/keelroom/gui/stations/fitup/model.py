@@ -15,7 +15,7 @@ from keelroom.document.edits import fresh_id
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Bracket, PartPoint
 from keelroom.drawing.fitup import STATE_WORDS
-from keelroom.gui.stations.rows import Group, Page, Path, Row, quantities
+from keelroom.gui.rows import Group, Page, Path, Row, quantities
 from keelroom.units import KINDS, fine, format_si
 
 Said = tuple[tuple[str, str], ...]

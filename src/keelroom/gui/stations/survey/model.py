@@ -5,7 +5,7 @@ from __future__ import annotations
 from keelroom.assess.fit.cut_rules import CHECKS
 from keelroom.document.fields import owner_and_spec
 from keelroom.document.schema.build import Build
-from keelroom.gui.stations.rows import Group, Page, Path, Row, readings
+from keelroom.gui.rows import Group, Page, Path, Row, readings
 
 EDGES = (("plain", "Plain sheet"), ("stamped", "Stamped: stiffens"), ("no_go", "No-go: not to be cut"))
 SHAPES = (

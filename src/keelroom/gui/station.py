@@ -1,0 +1,71 @@
+"""What a station declares of itself: its part of the document, its findings, its pages, its drawing, and when it is settled."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from importlib import import_module
+from typing import TYPE_CHECKING, NamedTuple
+
+from keelroom.assess.assessment import Assessment
+from keelroom.core.findings import Finding
+from keelroom.document.schema.build import Build
+
+if TYPE_CHECKING:
+    from keelroom.gui.session.session import Session
+    from keelroom.gui.widgets.form import Form
+
+ANY = "*"
+"""stands in a pattern for any one step, an id as a rule"""
+Pattern = tuple[str, ...]
+
+
+class State(NamedTuple):
+    """How far a station is: problems, not started, open questions or settled, and how many."""
+
+    word: str
+    count: int = 0
+
+
+class Station(NamedTuple):
+    """One station. Everything the window, the ways to it and the guide know of it is said here.
+
+    name : as the tape shows it;  folder : under `gui/stations`, where `view` has its class `<Name>Station`
+    purpose : what it is for, in a sentence;  pages : their names, in order
+    owns : patterns of the paths that are edited there, and whose findings count for it
+    results : patterns among those whose findings are of what came out, not of what was entered here
+    begun : whether anything was entered yet;  maps : whether maps may be laid over its drawing
+    """
+
+    name: str
+    folder: str
+    purpose: str
+    pages: tuple[str, ...]
+    owns: tuple[Pattern, ...]
+    begun: Callable[[Build, Assessment], bool]
+    results: tuple[Pattern, ...] = ()
+    maps: bool = False
+
+    def fit(self, path: tuple[str, ...]) -> int:
+        """How many steps of a path the closest of its patterns names; -1 where none holds it."""
+        return max((len(pattern) for pattern in self.owns if holds(pattern, path)), default=-1)
+
+    def state(self, build: Build, assessment: Assessment, findings: tuple[Finding, ...]) -> State:
+        """How far it is, of the findings that are its own."""
+        entered = [f for f in findings if not any(holds(pattern, f.where) for pattern in self.results)]
+        problems, doubts = (sum(f.level == level for f in entered) for level in ("problem", "doubt"))
+        if problems:
+            return State("problem" if problems == 1 else "problems", problems)
+        if not self.begun(build, assessment):
+            return State("not started")
+        return State("open" if doubts else "settled", doubts)
+
+    def make(self, session: Session) -> Form:
+        """Its view, imported when it is first visited: the window need not wait for those nobody has asked for."""
+        view = import_module(f"keelroom.gui.stations.{self.folder}.view")
+        made: Form = getattr(view, f"{self.name.title().replace('-', '').replace(' ', '')}Station")(session)
+        return made
+
+
+def holds(pattern: Pattern, path: tuple[str, ...]) -> bool:
+    """Whether a path is at the pattern or below it."""
+    return len(path) >= len(pattern) and all(step in (ANY, here) for step, here in zip(pattern, path, strict=False))

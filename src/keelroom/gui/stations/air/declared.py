@@ -1,0 +1,13 @@
+"""The Air station, as the rest of the program knows it."""
+
+from keelroom.gui.station import ANY, Station
+
+AIR = Station(
+    name="Air",
+    folder="air",
+    purpose="Fans, shroud and seals: the air through the face as it really goes, and what each change is worth.",
+    pages=("Choose", "Fans", "Shroud", "Curve", "Figures", "Worth"),
+    owns=tuple(("packages", ANY, part) for part in ("fans", "shroud", "sealing")),
+    begun=lambda build, _assessment: bool(build.package.fans),
+    maps=True,
+)

@@ -1,0 +1,13 @@
+"""The Brief, as the rest of the program knows it."""
+
+from keelroom.gui.station import Station
+
+BRIEF = Station(
+    name="Brief",
+    folder="brief",
+    purpose="What the car is and must do: vehicle, engine, limits, what was wrong before, duty cases.",
+    pages=("Vehicle", "Engine", "Limits", "Before", "Causes", "Duty cases"),
+    owns=(("brief",), ("duty_cases",)),
+    begun=lambda build, _assessment: build.brief.engine.displacement is not None,
+    results=(("duty_cases",),),
+)

@@ -1,0 +1,12 @@
+"""The Core station, as the rest of the program knows it."""
+
+from keelroom.gui.station import Station
+
+CORE = Station(
+    name="Core",
+    folder="core",
+    purpose="The radiator core: chosen from the catalogue or described, what stands ahead of it, compared with others.",
+    pages=("Choose", "Size", "Fins", "Ahead", "Compare", "Sweeps"),
+    owns=(("packages",),),
+    begun=lambda build, _assessment: build.package.core.face_width is not None,
+)

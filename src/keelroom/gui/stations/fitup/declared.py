@@ -1,0 +1,20 @@
+"""The Fit-up station, as the rest of the program knows it."""
+
+from keelroom.gui.station import ANY, Station
+
+MADE = ("blank_width", "blank_height", "trim_left", "trim_right", "trim_bottom", "trim_top", "ears", "hole_inset", "metal", "thickness",
+        "bend_radius", "flange", "bead", "sheet_width", "sheet_height")  # fmt: skip
+"""what of a shroud is planned here: how it is made"""
+
+FIT_UP = Station(
+    name="Fit-up",
+    folder="fitup",
+    purpose="The package in the bay: clearances, a place for it, cuts in stages, shroud, brackets, templates.",
+    pages=("Gaps", "Place", "Find", "Cut", "Shroud", "Brackets", "Mounts", "Make"),
+    owns=(
+        ("gaps",),
+        *(("packages", ANY, part) for part in ("place", "cuts", "moved", "brackets", "mounting")),
+        *(("packages", ANY, "shroud", field) for field in MADE),
+    ),
+    begun=lambda _build, assessment: assessment.fit is not None and assessment.fit.surveyed,
+)

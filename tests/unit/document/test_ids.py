@@ -1,0 +1,32 @@
+"""Ids: one rule over every list of the document, found in its classes."""
+
+import pytest
+
+from keelroom.document.edits import Change, Edit, apply
+from keelroom.document.fields import get, id_lists
+from keelroom.document.file import load
+from keelroom.errors import InputError
+from tests.conftest import DEMO
+
+BUILD = load(DEMO)
+LISTS = [("packages",), ("duty_cases",), ("gaps",), ("brief", "causes"), ("supply", "sources"), ("supply", "loads"),
+         ("survey", "obstacles"), ("survey", "hoses"), ("survey", "holes"), ("survey", "second"), ("survey", "engine", "turning"),
+         ("packages", "p1", "fans"), ("packages", "p1", "covers"), ("packages", "p1", "brackets"), ("packages", "p1", "circuits")]  # fmt: skip
+
+
+@pytest.mark.parametrize("path", LISTS)
+def test_a_list_with_one_id_twice_is_refused(path):
+    items = get(BUILD, path)
+    with pytest.raises(InputError, match="unique"):
+        apply(BUILD, Edit("", (Change(path, (*items, items[0])),)))
+
+
+def test_every_list_of_the_demo_is_looked_at():
+    """Counted by hand: five of the survey and its opening's corners, gaps, causes, sources and loads, packages, duty cases, and five of each of three packages."""
+    assert len(list(id_lists(BUILD, apart=("own_fans",)))) == 5 + 1 + 1 + 1 + 2 + 1 + 1 + 3 * 5
+
+
+def test_own_parts_are_known_by_name():
+    fans = [package.fans[0] for package in BUILD.packages]
+    assert len({fan.id for fan in fans}) == 1
+    assert apply(BUILD, Edit("", (Change(("own_fans",), tuple(fans)),))).own_fans == tuple(fans)
