@@ -68,7 +68,7 @@ class Album:
     def sizing(self) -> None:
         """From the first start to the core."""
         self.shot("start")
-        self.shot("brief", self.window.open_demo, lambda: settle(self.app))
+        self.shot("brief", self.window.files.open_demo, lambda: settle(self.app))
         self.shot("survey", self.page("Survey", "Engine"), self.at("survey", "engine", "turning", "nose", "depth"))
         self.shot("bench", self.window.bench, self.half_typed)
         self.window.bench()

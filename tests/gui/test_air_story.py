@@ -212,7 +212,7 @@ def test_a_total_opens_its_working_and_goes_to_what_limits_it(driver):
         driver.settle()
         assert driver.shows(title)
         driver.until(lambda: len(driver.find("What moves it most").text().splitlines()) == 3)
-    assert driver.window.tape.marks["Core"].isChecked(), "the face is decided at the Core station"
+    assert driver.window.header.tape.marks["Core"].isChecked(), "the face is decided at the Core station"
     driver.click("Steady cruise")
     assert driver.shows("Steady cruise: engine-outlet temperature")
 

@@ -147,7 +147,7 @@ def test_found_judged_and_mended_step_by_step(wired, tmp_path, monkeypatch, caps
     ):
         assert finding(driver, what), what
     assert driver.shows("V at the motor at idle")
-    assert driver.window.tape.marks["Electrical"].state.word == "problems"
+    assert driver.window.header.tape.marks["Electrical"].state.word == "problems"
     assert "short" in driver.find("Idle:", QPushButton).text()
     assert f"{as_found[1]:.1f} V" in driver.find("Idle:", QPushButton).text()
 
@@ -375,7 +375,7 @@ def test_plan_what_is_missing_and_going_to_a_circuit_from_a_finding(demo_window)
     driver.click("Brief station")
     session.asked_for.emit(("packages", "p1", "circuits", "circuit2", "fuse"))
     driver.settle()
-    assert driver.window.tape.marks["Electrical"].isChecked()
+    assert driver.window.header.tape.marks["Electrical"].isChecked()
     assert driver.window.stations["Electrical"].current == "Circuits"
     session.asked_for.emit(("packages", "p1", "control", "spun"))
     assert driver.window.stations["Electrical"].current == "Bench"

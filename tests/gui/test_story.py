@@ -20,7 +20,8 @@ from keelroom.document.file import load
 from keelroom.gui.session import crash
 from keelroom.gui.theme.palette import DARK, LIGHT
 from keelroom.gui.widgets.fields import QuantityField
-from keelroom.gui.widgets.panels import CommandsPanel, WhyPanel
+from keelroom.gui.widgets.panels.acts import CommandsPanel
+from keelroom.gui.widgets.panels.why import WhyPanel
 from keelroom.units import KINDS, format_si
 from tests.conftest import DEMO
 from tests.gui.driver import Driver, opened
@@ -241,13 +242,13 @@ def test_acts_are_found_by_name_and_done_by_key(demo_window):
     panel = driver.window.findChild(CommandsPanel)
     QTest.keyClicks(panel.filter, "go to air")
     QTest.keyClick(panel.filter, Qt.Key.Key_Return)
-    assert driver.window.tape.marks["Air"].isChecked()
+    assert driver.window.header.tape.marks["Air"].isChecked()
 
 
 def test_a_figure_goes_to_what_limits_it(demo_window):
     driver = demo_window
     driver.click("Idle:")
-    assert QApplication.focusWidget() is None or driver.window.tape.marks["Electrical"].isChecked()
+    assert QApplication.focusWidget() is None or driver.window.header.tape.marks["Electrical"].isChecked()
     assert driver.find("Alternator rating").isVisible()
 
 
@@ -307,9 +308,9 @@ def test_packages_are_compared_by_switching(demo_window):
 def test_a_file_that_cannot_be_read_keeps_what_is_open(demo_window, tmp_path, monkeypatch):
     driver = demo_window
     said = []
-    monkeypatch.setattr("keelroom.gui.window.QMessageBox.warning", lambda *args: said.append(args[2]))
+    monkeypatch.setattr("keelroom.gui.files.QMessageBox.warning", lambda *args: said.append(args[2]))
     (tmp_path / "bad.keelroom").write_text("{")
-    assert not driver.window.open(tmp_path / "bad.keelroom")
+    assert not driver.window.files.open(tmp_path / "bad.keelroom")
     assert "cut short" in said[0]
     assert driver.window.session.build.brief.title.startswith("Larch Lane")
 

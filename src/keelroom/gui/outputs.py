@@ -4,26 +4,39 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Protocol
 
 from PyQt6.QtGui import QPixmap
-from PyQt6.QtWidgets import QApplication, QWidget
+from PyQt6.QtWidgets import QApplication, QStackedWidget, QWidget
 
 from keelroom.assess.report import as_table, ledger_rows, plain_verdict
+from keelroom.drawing.scene import Scene
 from keelroom.errors import ExportError
 from keelroom.gui.saving import ask_and_write
+from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.chart import Chart
 from keelroom.gui.widgets.choose_table import ChooseTable
 
 if TYPE_CHECKING:
-    from keelroom.gui.window import Window
+    from keelroom.gui.bench import Walk
+
+
+class Shows(Protocol):
+    """What the outputs ask of the window: what it shows now, and the tape walk."""
+
+    station_stack: QStackedWidget
+    middle_stack: QStackedWidget
+
+    def middle_scene(self) -> Scene | None: ...
+
+    def walk(self) -> Walk: ...
 
 
 class Outputs:
-    """Acts of one window."""
+    """Acts of one window, which dialogs stand over; shown: what it shows."""
 
-    def __init__(self, window: Window) -> None:
-        self.window, self.session = window, window.session
+    def __init__(self, window: QWidget, session: Session, shown: Shows) -> None:
+        self.window, self.session, self.shown = window, session, shown
 
     def _ask(self, title: str, suggested: str, kinds: str, act: Callable[[Path], object]) -> None:
         ask_and_write(self.window, self.session, (title, suggested, kinds), act)
@@ -43,7 +56,7 @@ class Outputs:
     def write_survey_sheet(self) -> None:
         from keelroom.export.survey_sheet import write_survey_sheet
 
-        walk = self.window.walk()
+        walk = self.shown.walk()
         self._ask(
             "Write the survey sheet",
             "survey sheet.pdf",
@@ -58,7 +71,7 @@ class Outputs:
         if path.suffix.lower() == ".svg":
             from keelroom.export.svg import write_svg
 
-            scene = self.window.middle_scene()
+            scene = self.shown.middle_scene()
             if scene is None:
                 raise ExportError("nothing_drawn", "There is nothing drawn on this page")
             write_svg(scene, path)
@@ -67,7 +80,7 @@ class Outputs:
 
     def page_rows(self) -> list[list[str]]:
         """The tables and charts of the page that is seen, one under the other; empty where it has none."""
-        seen = [w for w in self.window.station_stack.findChildren(QWidget) if isinstance(w, (ChooseTable, Chart)) and w.isVisible()]
+        seen = [w for w in self.shown.station_stack.findChildren(QWidget) if isinstance(w, (ChooseTable, Chart)) and w.isVisible()]
         return [row for widget in seen for row in widget.as_rows()]
 
     def copy_page(self) -> None:
@@ -95,7 +108,7 @@ class Outputs:
 
     def drawing_picture(self) -> QPixmap:
         """What stands in the middle at twice the screen's size."""
-        shown = self.window.middle_stack.currentWidget()
+        shown = self.shown.middle_stack.currentWidget()
         assert shown is not None
         picture = QPixmap(shown.size() * 2)
         picture.setDevicePixelRatio(2)

@@ -2,52 +2,46 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from pathlib import Path
 from typing import TYPE_CHECKING, Protocol, cast
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QAction, QCloseEvent, QKeySequence
 from PyQt6.QtWidgets import (
-    QApplication,
-    QFileDialog,
     QHBoxLayout,
     QMainWindow,
-    QMessageBox,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
 
-from keelroom import ASSETS
-from keelroom.document.autosave import Left, Recovered
+from keelroom.document.autosave import Left
 from keelroom.drawing.scene import Scene
-from keelroom.errors import KeelRoomError
-from keelroom.export.whole import file_name
+from keelroom.gui.files import Files
+from keelroom.gui.header import HeadActs, Header
 from keelroom.gui.outputs import Outputs
-from keelroom.gui.registry import STATIONS, by_station, named, station_at
-from keelroom.gui.saving import ask_about_change
+from keelroom.gui.registry import STATIONS, named, station_at
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.dress import dress, dress_application
-from keelroom.gui.theme.palette import LIGHT, Palette, palette_of
+from keelroom.gui.theme.palette import Palette, palette_of
 from keelroom.gui.widgets.bay import BayDrawing
 from keelroom.gui.widgets.column import packed
 from keelroom.gui.widgets.form import Form
 from keelroom.gui.widgets.ledger import Ledger
 from keelroom.gui.widgets.map_bar import MapBar
-from keelroom.gui.widgets.panels import Command, CommandsPanel, FindingsPanel, TrailPanel, WhyPanel
+from keelroom.gui.widgets.panels.acts import Command, CommandsPanel
+from keelroom.gui.widgets.panels.findings import FindingsPanel
+from keelroom.gui.widgets.panels.trail import TrailPanel
+from keelroom.gui.widgets.panels.why import WhyPanel
 from keelroom.gui.widgets.recovery import RecoveryOffer
 from keelroom.gui.widgets.response_strip import ResponseStrip
 from keelroom.gui.widgets.splitter import Splitter
 from keelroom.gui.widgets.start_page import StartPage
-from keelroom.gui.widgets.tape import Tape
-from keelroom.gui.widgets.text import ChoiceBox, button, chip
+from keelroom.gui.widgets.text import chip
 
 if TYPE_CHECKING:
     from keelroom.gui.bench import Bench, Walk
 
 PANELS = ("Findings", "Why", "Trail", "Acts")
-FILES = "Keel Room builds (*.keelroom)"
 STATION_WIDTH, SIDE_WIDTH, LEDGER_HEIGHT = 420, 304, 200
 
 
@@ -67,7 +61,8 @@ class Window(QMainWindow):
         self.session = session
         self.palette_now: Palette = palette_of(session.settings.theme)
         dress_application(self.palette_now)  # before there are widgets: dressing them again costs more
-        self.out = Outputs(self)
+        self.files = Files(self, session, self._opened)
+        self.out = Outputs(self, session, self)
         self.stations: dict[str, Form] = {}
         self.resize(1280, 800)
         self.setMinimumSize(1024, 640)
@@ -85,6 +80,7 @@ class Window(QMainWindow):
         dress(status, session)
         session.told.connect(lambda text: status.showMessage(text, 12000))
         session.changed.connect(self._refresh)
+        session.saved.connect(self._refresh)
         session.asked_for.connect(self.go_to)
         session.explained.connect(lambda _headline: self.show_panel("Why"))
         session.display_changed.connect(self._display)
@@ -141,45 +137,11 @@ class Window(QMainWindow):
         column.addWidget(self.map_bar)
         return middle
 
-    def _top(self) -> QWidget:
-        head = QWidget()
-        head.setObjectName("paper")
-        row = QHBoxLayout(head)
-        row.setContentsMargins(0, 0, 8, 0)
-        row.setSpacing(6)
-        self.tape = Tape(self.palette_now, STATIONS, self.show_station)
-        row.addWidget(self.tape)
-        row.addSpacing(6)
-        self.package_box = ChoiceBox()
-        self.package_box.setAccessibleName("Active package")
-        self.package_box.setToolTip("The package all figures belong to")
-        self.package_box.setMinimumWidth(196)
-        self.package_box.activated.connect(
-            lambda i: self.session.set(("active",), self.package_box.itemData(i), f"Package: {self.package_box.itemText(i)}")
-        )
-        row.addWidget(self.package_box)
-        row.addStretch(1)
-        self.undo_button = button("Undo", self.session.store.undo)
-        self.redo_button = button("Redo", self.session.store.redo)
-        self.hold_button = button(
-            "Hold", self.session.toggle_hold, "Hold this state as reference", tip="Freeze this state as reference (F6)"
-        )
-        self.strip_button = button("Response", self.toggle_response, tip="How the temperature answers the focused number (F7)")
-        self.units_button = button("", self.switch_units)
-        self.theme_button = button("", self.switch_theme)
-        self.find_button = button("Acts…", lambda: self.show_panel("Acts"), "Every act by name", tip="Every act by name (F1)")
-        for made in (
-            self.undo_button,
-            self.redo_button,
-            self.hold_button,
-            self.strip_button,
-            self.units_button,
-            self.theme_button,
-            self.find_button,
-        ):
-            row.addWidget(made)
-        dress(head, self.session)
-        return head
+    def _top(self) -> Header:
+        acts = HeadActs(self.show_station, self.toggle_response, self.switch_units, self.switch_theme, lambda: self.show_panel("Acts"))
+        self.header = Header(self.session, self.palette_now, acts)
+        dress(self.header, self.session)
+        return self.header
 
     def _side(self) -> QWidget:
         side, column = packed("panel")
@@ -206,10 +168,10 @@ class Window(QMainWindow):
             for i, name in enumerate((declared.name for declared in STATIONS), 1)
         )
         return (
-            Command("New build", self.new, "Ctrl+N"),
-            Command("Open a build…", self.choose_file, "Ctrl+O"),
-            Command("Save", self.save, "Ctrl+S"),
-            Command("Save as…", self.save_as, "Ctrl+Shift+S"),
+            Command("New build", self.files.new, "Ctrl+N"),
+            Command("Open a build…", self.files.choose_file, "Ctrl+O"),
+            Command("Save", self.files.save, "Ctrl+S"),
+            Command("Save as…", self.files.save_as, "Ctrl+Shift+S"),
             Command("Write the build sheet (PDF)…", self.out.write_sheet, "Ctrl+P"),
             Command("Export the drawing (PNG or SVG)…", self.out.export_drawing),
             Command("Write the blank survey sheet (PDF)…", self.out.write_survey_sheet),
@@ -243,8 +205,8 @@ class Window(QMainWindow):
 
     def show_start(self, recovered: Left) -> None:
         """The page of a first start; the workspace takes over once there is a build."""
-        acts = {"Start from a new brief": self.enter, "Open the demo": self.open_demo, "Open a file…": self.choose_file}
-        self.start = StartPage(acts, recovered, self.take_over, self.session.autosave.forget)
+        acts = {"Start from a new brief": self.enter, "Open the demo": self.files.open_demo, "Open a file…": self.files.choose_file}
+        self.start = StartPage(acts, recovered, self.files.take_over, self.session.autosave.forget)
         dress(self.start, self.session)
         self.pages.addWidget(self.start)
         self.pages.setCurrentWidget(self.start)
@@ -256,12 +218,17 @@ class Window(QMainWindow):
         if self.bay.seen:
             self._furnish()
 
+    def _opened(self) -> None:
+        """Another build is there: show it, and what waits to be recovered for its file."""
+        self.enter()
+        self.offer_recovery()
+
     def offer_recovery(self) -> None:
         """Offer, above the work, the recovery copies that wait for the open file."""
         for offer in self.offers:
             offer.hide()
         left = self.session.waiting() if self.session.path else Left()
-        self.offers = [RecoveryOffer(found, self.take_over, self.session.autosave.forget) for found in left]
+        self.offers = [RecoveryOffer(found, self.files.take_over, self.session.autosave.forget) for found in left]
         for offer in self.offers:
             dress(offer, self.session)
             self.offer_column.addWidget(offer)
@@ -281,7 +248,7 @@ class Window(QMainWindow):
             self.station_stack.addWidget(self.stations[name])
         self.station_stack.setCurrentWidget(self.stations[name])
         self.stations[name].refresh()
-        self.tape.marks[name].setChecked(True)
+        self.header.tape.marks[name].setChecked(True)
         self.map_bar.setVisible(named(name).maps)
         self._place_middle()
 
@@ -355,17 +322,10 @@ class Window(QMainWindow):
         self.palette_now = palette_of(self.session.settings.theme)
         dress_application(self.palette_now)
         boards = [cast(Drawn, self.middle_stack.widget(k)) for k in range(self.middle_stack.count())]
-        self.tape.set_palette(self.palette_now)
+        self.header.restyle(self.palette_now)
         self.ledger.set_palette(self.palette_now)
         for board in boards:
             board.set_palette(self.palette_now)
-        us = self.session.system == "us"
-        self.units_button.setText("in · °F" if us else "mm · °C")
-        self.units_button.setAccessibleName("Units: " + ("inches, Fahrenheit" if us else "millimetres, Celsius"))
-        self.units_button.setToolTip("Switch units (Ctrl+U)")
-        self.theme_button.setText("Dark" if self.palette_now is LIGHT else "Light")
-        self.theme_button.setAccessibleName("Switch to " + self.theme_button.text().lower())
-        self.theme_button.setToolTip("Light or dark (F9)")
         self._refresh()
 
     def switch_units(self) -> None:
@@ -378,114 +338,16 @@ class Window(QMainWindow):
         build, store = self.session.build, self.session.store
         name = self.session.path.name if self.session.path else "not saved yet"
         self.setWindowTitle(f"{build.brief.title or 'Untitled build'} — {name}{' (changed)' if store.dirty else ''} — Keel Room")
-        shown = [(self.package_box.itemData(i), self.package_box.itemText(i)) for i in range(self.package_box.count())]
-        if shown != [(p.id, p.name or p.id) for p in build.packages]:
-            self.package_box.clear()
-            for package in build.packages:
-                self.package_box.addItem(package.name or package.id, package.id)
-        self.package_box.setCurrentIndex(self.package_box.findData(build.active))
-        for made, what, keys in ((self.undo_button, store.undo_label, "Ctrl+Z"), (self.redo_button, store.redo_label, "Ctrl+Shift+Z")):
-            made.setEnabled(bool(what))
-            made.setToolTip(f"{made.text()}: {what} ({keys})" if what else f"Nothing to {made.text().lower()}")
-        self.hold_button.setText("Let go" if self.session.held else "Hold")
+        self.header.refresh()
         findings = self.session.assessment.findings
-        own = by_station(findings)
-        for declared in STATIONS:
-            self.tape.marks[declared.name].show_state(declared.state(build, self.session.assessment, own[declared.name]))
         problems = sum(finding.level == "problem" for finding in findings)
         self.panel_chips["Findings"].setText(f"Findings ({problems})" if problems else "Findings")
 
-    # files
-
-    def new(self) -> None:
-        if self._may_leave():
-            self.session.start_new()
-            self.enter()
-
-    def open_demo(self) -> None:
-        """The demo as a build of its own that has no file yet."""
-        self._open(lambda: self.session.open_copy(ASSETS / "demo.keelroom"))
-
-    def choose_file(self) -> None:
-        if not self._may_leave():
-            return
-        name, _ = QFileDialog.getOpenFileName(self, "Open a build", str(self.session.folder), FILES)
-        if name:
-            self.open(Path(name))
-
-    def open(self, path: Path) -> bool:
-        """Open a file; what is open stays where it cannot be."""
-        return self._open(lambda: self.session.open(path))
-
-    def _open(self, act: Callable[[], None]) -> bool:
-        try:
-            act()
-        except KeelRoomError as error:
-            self.session.told.emit(error.message)
-            QMessageBox.warning(self, "Not opened", error.message)
-            return False
-        self.enter()
-        self.offer_recovery()
-        return True
-
-    def take_over(self, recovered: Recovered) -> None:
-        """Go on with what a killed window left behind."""
-        if self._may_leave() and self._open(lambda: self.session.recover(recovered)):
-            self.session.told.emit("Recovered; save it to keep it")
-
-    def save(self) -> bool:
-        if self.session.path is None:
-            return self.save_as()
-        return self._save(self.session.path)
-
-    def save_as(self) -> bool:
-        start = self.session.folder / f"{file_name(self.session.build.brief.title, 'build')}.keelroom"
-        name, _ = QFileDialog.getSaveFileName(self, "Save the build", str(start), FILES)
-        if not name:
-            return False
-        path = Path(name)
-        return self._save(path if path.suffix else path.with_suffix(".keelroom"))
-
-    def _save(self, path: Path, *, replacing: bool = False) -> bool:
-        self._leave_field()
-        try:
-            self.session.save(path, replacing=replacing)
-        except KeelRoomError as error:
-            if error.code == "changed_on_disk":
-                return self._changed_behind(path, error.message)
-            self.session.told.emit(error.message)
-            QMessageBox.warning(self, "Not saved", error.message)
-            return False
-        self._refresh()
-        return True
-
-    def _changed_behind(self, path: Path, message: str) -> bool:
-        """Another program wrote the open file: both versions are kept unless this one is told to replace it."""
-        answer = ask_about_change(self, message, self.session.differences_from(path))
-        if answer == "replace":
-            return self._save(path, replacing=True)
-        return answer == "beside" and self.save_as()
-
-    def _leave_field(self) -> None:
-        """What stands typed in a field is entered before it is saved."""
-        focused = QApplication.focusWidget()
-        if focused is not None:
-            focused.clearFocus()
-
     # leaving
-
-    def _may_leave(self) -> bool:
-        if not self.session.store.dirty:
-            return True
-        buttons = QMessageBox.StandardButton
-        answer = QMessageBox.question(
-            self, "Save first?", "This build has changes that are not saved.", buttons.Save | buttons.Discard | buttons.Cancel
-        )
-        return answer == buttons.Discard or (answer == buttons.Save and self.save())
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
         assert event is not None
-        if not self._may_leave():
+        if not self.files.may_leave():
             event.ignore()
             return
         for name, thing in (("geometry", self.saveGeometry()), ("across", self.across.saveState()), ("down", self.down.saveState())):

@@ -48,6 +48,8 @@ class Session(QObject):
     changed = pyqtSignal()
     deepened = pyqtSignal()
     """the same assessment has its second wave"""
+    saved = pyqtSignal()
+    """the build as it stands is in its file"""
     selected = pyqtSignal(str)
     """a duty case was chosen"""
     explained = pyqtSignal(str)
@@ -252,6 +254,7 @@ class Session(QObject):
         self.autosave.discard()
         self.path, self._digest = path.absolute(), stored.digest
         self.store.mark_saved(stored.build)
+        self.saved.emit()
         self.told.emit(f"Saved {path.name}" + (f": {stored.note}" if stored.note else ""))
 
     def differences_from(self, path: Path) -> tuple[str, ...]:

@@ -1,0 +1,106 @@
+"""The build's file: new, opened, recovered, saved, and what is asked before work is left."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+
+from PyQt6.QtWidgets import QApplication, QFileDialog, QMessageBox, QWidget
+
+from keelroom import ASSETS
+from keelroom.document.autosave import Recovered
+from keelroom.errors import KeelRoomError
+from keelroom.export.whole import file_name
+from keelroom.gui.saving import ask_about_change
+from keelroom.gui.session.session import Session
+
+KINDS_OF_FILE = "Keel Room builds (*.keelroom)"
+
+
+class Files:
+    """Acts of one window on the session's file. opened: done once another build is there"""
+
+    def __init__(self, window: QWidget, session: Session, opened: Callable[[], object]) -> None:
+        self.window, self.session, self.opened = window, session, opened
+
+    def new(self) -> None:
+        if self.may_leave():
+            self.session.start_new()
+            self.opened()
+
+    def open_demo(self) -> None:
+        """The demo as a build of its own that has no file yet."""
+        self._open(lambda: self.session.open_copy(ASSETS / "demo.keelroom"))
+
+    def choose_file(self) -> None:
+        if not self.may_leave():
+            return
+        name, _ = QFileDialog.getOpenFileName(self.window, "Open a build", str(self.session.folder), KINDS_OF_FILE)
+        if name:
+            self.open(Path(name))
+
+    def open(self, path: Path) -> bool:
+        """Open a file; what is open stays where it cannot be."""
+        return self._open(lambda: self.session.open(path))
+
+    def _open(self, act: Callable[[], None]) -> bool:
+        try:
+            act()
+        except KeelRoomError as error:
+            self.session.told.emit(error.message)
+            QMessageBox.warning(self.window, "Not opened", error.message)
+            return False
+        self.opened()
+        return True
+
+    def take_over(self, recovered: Recovered) -> None:
+        """Go on with what a killed window left behind."""
+        if self.may_leave() and self._open(lambda: self.session.recover(recovered)):
+            self.session.told.emit("Recovered; save it to keep it")
+
+    def save(self) -> bool:
+        if self.session.path is None:
+            return self.save_as()
+        return self._save(self.session.path)
+
+    def save_as(self) -> bool:
+        start = self.session.folder / f"{file_name(self.session.build.brief.title, 'build')}.keelroom"
+        name, _ = QFileDialog.getSaveFileName(self.window, "Save the build", str(start), KINDS_OF_FILE)
+        if not name:
+            return False
+        path = Path(name)
+        return self._save(path if path.suffix else path.with_suffix(".keelroom"))
+
+    def _save(self, path: Path, *, replacing: bool = False) -> bool:
+        self._leave_field()
+        try:
+            self.session.save(path, replacing=replacing)
+        except KeelRoomError as error:
+            if error.code == "changed_on_disk":
+                return self._changed_behind(path, error.message)
+            self.session.told.emit(error.message)
+            QMessageBox.warning(self.window, "Not saved", error.message)
+            return False
+        return True
+
+    def _changed_behind(self, path: Path, message: str) -> bool:
+        """Another program wrote the open file: both versions are kept unless this one is told to replace it."""
+        answer = ask_about_change(self.window, message, self.session.differences_from(path))
+        if answer == "replace":
+            return self._save(path, replacing=True)
+        return answer == "beside" and self.save_as()
+
+    def _leave_field(self) -> None:
+        """What stands typed in a field is entered before it is saved."""
+        focused = QApplication.focusWidget()
+        if focused is not None:
+            focused.clearFocus()
+
+    def may_leave(self) -> bool:
+        if not self.session.store.dirty:
+            return True
+        buttons = QMessageBox.StandardButton
+        answer = QMessageBox.question(
+            self.window, "Save first?", "This build has changes that are not saved.", buttons.Save | buttons.Discard | buttons.Cancel
+        )
+        return answer == buttons.Discard or (answer == buttons.Save and self.save())

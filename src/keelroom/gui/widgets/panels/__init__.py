@@ -1,0 +1,1 @@
+"""The panels at the window's side, a file each."""

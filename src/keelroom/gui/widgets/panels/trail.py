@@ -1,0 +1,40 @@
+"""Every named step with what it left."""
+
+from __future__ import annotations
+
+import math
+
+from keelroom.gui.session.session import Session
+from keelroom.gui.widgets.panels.panel import Panel, pair
+from keelroom.gui.widgets.text import label
+from keelroom.units import KINDS, format_si
+
+
+class TrailPanel(Panel):
+    """Each named step with the tightest temperature it left."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session, "Trail")
+        session.changed.connect(self.changed)
+        session.display_changed.connect(self.changed)
+
+    def bring_up_to_date(self) -> None:
+        column = self.fresh()
+        column.addWidget(label("Trail", "head"))
+        column.addWidget(label("Each step with the tightest duty case's temperature and the tightest gap after it.", "faint", wrap=True))
+        if not self.session.marks:
+            column.addWidget(label("No step yet.", wrap=True))
+        system = self.session.system
+        for text, temperature, gap in reversed(self.session.marks):
+            settles = temperature is not None and math.isfinite(temperature)
+            shown = (
+                format_si(temperature, KINDS["temperature"], system)
+                if settles
+                else "no figure yet"
+                if temperature is None
+                else "does not settle"
+            )
+            if gap is not None:
+                shown += f", gap {format_si(gap, KINDS['length'], system)}".replace("-", "−")
+            pair(column, text, shown)
+        column.addStretch(1)
