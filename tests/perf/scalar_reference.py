@@ -21,7 +21,7 @@ from fluids.friction import Blasius
 from scipy.interpolate import CubicHermiteSpline
 from scipy.optimize import brentq, root
 
-from keelroom.core.operating_point import Points
+from keelroom.core.plant import Points
 
 RELATIVE = 1e-12
 CFG = {"xtol": 1e-13, "rtol": 1e-13, "maxiter": 200}

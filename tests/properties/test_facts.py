@@ -14,7 +14,8 @@ from keelroom.catalogue.load import cores, fan_assemblies, named, placed
 from keelroom.core.air.face import BAY
 from keelroom.core.ambients import holding_ambients
 from keelroom.core.answer import steady_answer
-from keelroom.core.operating_point import evaluate, face_heat, prepare, solve
+from keelroom.core.coupling import prepare
+from keelroom.core.operating_point import evaluate, face_heat, solve
 from keelroom.core.thermal.geometry import core_surfaces
 from keelroom.core.thermal.louver import core_drop, louver_surface
 from keelroom.document.edits import Change, Edit, apply, set_value

@@ -10,8 +10,9 @@ from keelroom.assess.assess import assess
 from keelroom.catalogue.load import cores, fan_assemblies, named
 from keelroom.core.air import face
 from keelroom.core.air.fan import fan_pressure
+from keelroom.core.coupling import cover_heat, cover_rise, prepare
 from keelroom.core.kept import Kept
-from keelroom.core.operating_point import cover_heat, cover_rise, face_heat, prepare, solve
+from keelroom.core.operating_point import face_heat, solve
 from keelroom.document.edits import Change, Edit, apply, set_value
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.package import Cover, Sealing, Shroud

@@ -11,8 +11,9 @@ from keelroom.assess.airmap import air_map, at_speed
 from keelroom.assess.electrical.controller import ALWAYS
 from keelroom.assess.response import response
 from keelroom.core.arrays import stack
+from keelroom.core.coupling import prepare
 from keelroom.core.electrical.control import law
-from keelroom.core.operating_point import evaluate, prepare, solve
+from keelroom.core.operating_point import evaluate, solve
 from tests.properties.test_facts import BUILD, CORE, FANS, package, point
 from tests.properties.test_network import BIG, SIXTEEN, TWIN, inches, shroud
 

@@ -13,9 +13,10 @@ from keelroom.assess.batch import Asked, row_for
 from keelroom.assess.fixes import edit_for
 from keelroom.assess.report import as_table
 from keelroom.assess.translate import stacked
+from keelroom.core.coupling import prepare
 from keelroom.core.cycling import settle
 from keelroom.core.electrical.control import held_law
-from keelroom.core.operating_point import evaluate, prepare, thermal_mass
+from keelroom.core.operating_point import evaluate, thermal_mass
 from keelroom.document.edits import apply
 from keelroom.document.file import load
 from tests.changes import on

@@ -10,9 +10,10 @@ from keelroom.assess.airside import AirSide
 from keelroom.assess.assessment import CoverFigures, FanFigures
 from keelroom.core.air.network import BASE_PRESSURE
 from keelroom.core.answer import Answer
+from keelroom.core.coupling import commanded, cover_rise
 from keelroom.core.electrical.motor import motor_power
 from keelroom.core.fluids import air as moist_air
-from keelroom.core.operating_point import Points, commanded, cover_rise
+from keelroom.core.plant import Points
 from keelroom.document.schema.package import Cover, Fan
 
 

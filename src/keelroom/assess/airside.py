@@ -13,8 +13,8 @@ from keelroom.core.air.fan import SHUTOFF_DOUBT, TYPED_DOUBT, FanCurve, generic_
 from keelroom.core.air.network import Network, incidence
 from keelroom.core.arrays import Floats, stack
 from keelroom.core.kept import by_identity, by_value
-from keelroom.core.operating_point import Covers
 from keelroom.core.outline import Outline
+from keelroom.core.plant import Covers
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Vehicle
 from keelroom.document.schema.build import Build

@@ -13,12 +13,15 @@ from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.system import system_at
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.judge import judge
-from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked
+from keelroom.assess.needs import needs_of
+from keelroom.assess.translate import Row, parts_of, row_of, stacked
 from keelroom.core import rules
 from keelroom.core.ambients import holding_ambients
 from keelroom.core.answer import Answer, steady_answer, worth_of_flow
+from keelroom.core.coupling import commanded
 from keelroom.core.kept import in_one_go
-from keelroom.core.operating_point import Points, commanded, face_reynolds
+from keelroom.core.operating_point import face_reynolds
+from keelroom.core.plant import Points
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.package import Package
 

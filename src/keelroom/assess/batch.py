@@ -8,12 +8,14 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.translate import Row, needs_of, parts_of, row_of, stacked
+from keelroom.assess.needs import needs_of
+from keelroom.assess.translate import Row, parts_of, row_of, stacked
 from keelroom.core.answer import Answer, steady_answer
 from keelroom.core.arrays import take
+from keelroom.core.coupling import prepare
 from keelroom.core.cycling import settle
 from keelroom.core.kept import in_one_go
-from keelroom.core.operating_point import evaluate, prepare
+from keelroom.core.operating_point import evaluate
 from keelroom.document.schema.build import Build
 
 CHUNK = 256

@@ -5,14 +5,14 @@ from __future__ import annotations
 from typing import NamedTuple, TypeVar
 
 import numpy as np
-from pydantic import BaseModel
 
 from keelroom.assess.airside import AirSide, air_package, air_side
 from keelroom.assess.cases import stands
 from keelroom.assess.electrical.controller import control_law, sensing_of
-from keelroom.assess.electrical.loads import PUMP, fan_rating
+from keelroom.assess.electrical.loads import PUMP
 from keelroom.assess.electrical.system import System, system_at
 from keelroom.assess.gearing import engine_rpm, rpm_of
+from keelroom.assess.needs import Reader, read_core
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.air.face import Lanes, padded
 from keelroom.core.arrays import Floats, stack
@@ -20,12 +20,10 @@ from keelroom.core.electrical.control import Law, Sensing
 from keelroom.core.fluids.coolant import CoolantCurves, curves
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.loop.circuit import Circuit
-from keelroom.core.operating_point import Climate, Doubts, Face, Fans, Points
+from keelroom.core.plant import Climate, Doubts, Face, Fans, Points
 from keelroom.core.thermal.engine_heat import Drive, Engine
 from keelroom.core.thermal.engine_laws import LAWS, EngineLaw
 from keelroom.core.thermal.geometry import CoreGeometry
-from keelroom.document.fields import Path, spec_of
-from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Brief, Cooling
 from keelroom.document.schema.brief import Engine as EngineSection
 from keelroom.document.schema.brief import Loop as LoopSection
@@ -35,34 +33,48 @@ from keelroom.document.schema.package import Core, Package
 
 T = TypeVar("T")
 
+
 FIN_CONDUCTIVITY = {"aluminium": 200.0, "copper_brass": 370.0}
+
+
 BOND_RESISTANCE = {"aluminium": 0.0, "copper_brass": 3e-5}
 """[m2K/W] brazed joint none, solder joint from memory."""
+
+
 FOULING = {"clean": 0.0, "some_scale": 1.0e-4, "bad": 4.0e-4}
 """[m2K/W] inside the tubes (common practice)."""
+
+
 LOUVER_SHARE = 0.85
 """Louver length over fin height (common practice)."""
+
+
 ROW_GAP = 2e-3
+
+
 OIL_SHARE = 0.03
 """Share of fuel power a separate oil cooler takes (common practice)."""
+
+
 WORN_IMPELLER = 0.6
 """Share of its head a worn or corroded impeller still makes (common practice)."""
+
+
 GEARBOX_SHARE, WITH_EXTERNAL = 0.6, 0.3
 """Share of an automatic's loss that an in-tank cooler hands to the coolant, alone and with a cooler ahead (common practice)."""
+
+
 PUMP_PER_POWER = 1.4e-3 / 60 / 1e3
 """[m3/s per W] coolant flow where none is given: 1.4 L/min per kW, so that the engine warms its coolant by 6-10 K at rated power
 (common practice): a coolant share of 0.7 of the power over 3.7 MJ/m3K and 8 K."""
+
+
 STILL_SPEED = 12.0
 """[m/s] road speed above which hot air off the road no longer reaches the grille."""
+
+
 CRAWL = 8.0
 """[m/s] below it the converter slips and the engine turns near idle."""
-
-
-class Need(NamedTuple):
-    """A value the assessment cannot do without."""
-
-    path: Path
-    label: str
 
 
 class Row(NamedTuple):
@@ -79,68 +91,6 @@ class Row(NamedTuple):
         """Rows with the same value can be stacked and solved together."""
         points = self.points
         return (*self.layout, len(points.fans.power), len(points.network.leak_area), len(points.covers.heat))
-
-
-class _Reader:
-    """Takes SI values out of sections and notes what is missing."""
-
-    def __init__(self) -> None:
-        self.needs: list[Need] = []
-
-    def take(self, section: BaseModel, path: Path, field: str) -> float:
-        value: Quantity | None = getattr(section, field)
-        if value is None:
-            spec = spec_of(type(section), field)
-            self.needs.append(Need((*path, field), spec.label if spec else field))
-            return 1.0
-        return value.si
-
-
-def needs_of(build: Build, package: Package, case: DutyCase) -> tuple[Need, ...]:
-    """What must be known before this package and duty case can be assessed; empty when all is there."""
-    return tuple(dict.fromkeys((*_needs_of_brief(build.brief), *_needs_of_case(build.brief, case), *_needs_of_package(package))))
-
-
-@by_identity(16)
-def _needs_of_brief(brief: Brief) -> tuple[Need, ...]:
-    reader = _Reader()
-    for section, fields in (
-        (brief.engine, ("displacement", "power", "power_rpm", "cylinders", "boost", "idle_rpm", "heat_multiplier", "bay_heat")),
-        (brief.accessories, ("ac_idle_power", "ac_road_power", "ac_cop", "steering_power", "converter_power",
-                             "alternator_efficiency", "alternator_rating")),
-        (brief.vehicle, ("drag_area", "rolling", "driveline_efficiency", "grille_area", "exit_area")),
-        (brief.loop, ("pulley_ratio", "electric_flow", "electric_pressure", "electric_voltage", "hose_bore", "hose_length", "hose_bends")),
-        (brief.climate, ("altitude", "humidity", "asphalt_rise")),
-        (brief.cooling, ("limit", "thermostat", "fan_on", "fan_off", "cap_pressure", "glycol_share")),
-    ):  # fmt: skip
-        name = type(section).__name__.lower()
-        for field in fields:
-            reader.take(section, ("brief", name), field)
-    return tuple(reader.needs)
-
-
-@by_identity(64)
-def _needs_of_case(brief: Brief, case: DutyCase) -> tuple[Need, ...]:
-    reader = _Reader()
-    if case.ambient is None:
-        reader.take(brief.climate, ("brief", "climate"), "ambient")
-    if case.demand == "road_load":
-        reader.take(brief.vehicle, ("brief", "vehicle"), "mass")
-        if case.rpm is None:
-            for field in ("tyre_diameter", "top_ratio", "final_drive"):
-                reader.take(brief.vehicle, ("brief", "vehicle"), field)
-    return tuple(reader.needs)
-
-
-@by_identity(64)
-def _needs_of_package(package: Package) -> tuple[Need, ...]:
-    reader = _Reader()
-    _read_core(package.core, ("packages", package.id, "core"), reader)
-    for fan in package.fans:
-        label = () if fan_rating(fan) else tuple(name for name in ("rated_voltage", "power") if getattr(fan, name) is None)
-        for field in ("diameter", "hub_diameter", *label, *(() if fan.curve else ("free_air_flow", "derate"))):
-            reader.take(fan, ("packages", package.id, "fans", fan.id), field)
-    return tuple(reader.needs)
 
 
 class Parts(NamedTuple):
@@ -168,7 +118,7 @@ def row_of(build: Build, package: Package, parts: Parts, case: DutyCase) -> Row:
 
 @by_identity(64)
 def _row(brief: Brief, parts: Parts, case: DutyCase, system: System, control: Control) -> Row:
-    reader = _Reader()
+    reader = Reader()
     air, core = parts.air, parts.package.core
     speed, rpm = case.speed.si, engine_rpm(brief, case)
     ac = case.ac_on and brief.accessories.ac_fitted
@@ -219,7 +169,7 @@ def _fans(parts: Parts, system: System, control: tuple[Sensing, Law]) -> Fans:
 
 @by_identity(16)
 def _circuit(engine: EngineSection, cooling: Cooling, loop: LoopSection) -> Circuit:
-    reader = _Reader()
+    reader = Reader()
     return _floats(
         Circuit,
         flow_rated=pump_flow_rated(engine),
@@ -275,7 +225,7 @@ def _ac_shaft(brief: Brief, slow: bool) -> float:
 
 @by_identity(16)
 def _engine(engine: EngineSection, oil_cooler: bool) -> Engine:
-    reader = _Reader()
+    reader = Reader()
     numbers = _floats(
         Engine,
         displacement=reader.take(engine, (), "displacement"),
@@ -292,7 +242,7 @@ def _engine(engine: EngineSection, oil_cooler: bool) -> Engine:
 
 def _drive(brief: Brief, case: DutyCase, motion: tuple[float, float, bool], fitted: tuple[float, float, bool]) -> Drive:
     (speed, rpm, slow), (ac_shaft, watts, external) = motion, fitted
-    accessories, vehicle, reader = brief.accessories, brief.vehicle, _Reader()
+    accessories, vehicle, reader = brief.accessories, brief.vehicle, Reader()
     automatic = vehicle.gearbox == "automatic"
     slipping = automatic and case.in_gear and slow
     mass = vehicle.mass.si if vehicle.mass else 1.0
@@ -320,16 +270,8 @@ def _coolant(glycol: str, share: float) -> CoolantCurves:
     return curves(glycol_table(glycol), share)
 
 
-CORE_FIELDS = ("face_width", "face_height", "depth", "rows", "fin_density", "fin_height", "fin_thickness",
-               "tube_height", "tube_wall", "louver_pitch", "louver_angle", "turbulator")  # fmt: skip
-
-
-def _read_core(core: Core, path: Path, reader: _Reader) -> dict[str, float]:
-    return {field: reader.take(core, path, field) for field in CORE_FIELDS}
-
-
 def _core_geometry(core: Core) -> CoreGeometry:
-    v = _read_core(core, (), _Reader())
+    v = read_core(core, (), Reader())
     per_row = v["depth"] / v["rows"]
     tube_width = max(per_row - (ROW_GAP if v["rows"] > 1 else 0.5 * ROW_GAP), 0.6 * per_row, 1.2 * v["tube_height"])
     pitch = 1.0 / v["fin_density"]

@@ -8,8 +8,10 @@ import numpy as np
 
 from keelroom.core.answer import Answer
 from keelroom.core.arrays import Floats, take
+from keelroom.core.coupling import prepare
 from keelroom.core.cycling import risen_law
-from keelroom.core.operating_point import Points, evaluate, prepare
+from keelroom.core.operating_point import evaluate
+from keelroom.core.plant import Points
 
 OTHERS = (-25.0, 12.0, 35.0)
 """Kelvin from the stated ambient of the others at which the air path is solved."""

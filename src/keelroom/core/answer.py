@@ -8,10 +8,12 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.core.arrays import Bools, Floats, put, take
+from keelroom.core.coupling import prepare
 from keelroom.core.cycling import Settled, outlet_where, risen_law, settle, topped
 from keelroom.core.electrical.control import ABSENT
 from keelroom.core.loop.circuit import THERMOSTAT_SPAN
-from keelroom.core.operating_point import Fixed, Points, Solution, evaluate, prepare, thermal_mass, tube_side
+from keelroom.core.operating_point import evaluate, thermal_mass, tube_side
+from keelroom.core.plant import Fixed, Points, Solution
 from keelroom.core.thermal.tube_side import nusselt_doubt, tube_nusselt
 
 CONDUCTANCE_DOUBT = 0.12

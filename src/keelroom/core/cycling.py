@@ -12,8 +12,10 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.core.arrays import Bools, Floats, Ints, put, take
+from keelroom.core.coupling import prepare
 from keelroom.core.electrical.control import Law, Stage, cycling, held_law, risen_share
-from keelroom.core.operating_point import Fixed, Points, Solution, State, evaluate, prepare, solve
+from keelroom.core.operating_point import evaluate, solve
+from keelroom.core.plant import Fixed, Points, Solution, State
 
 
 class Settled(NamedTuple):

@@ -5,8 +5,10 @@ from __future__ import annotations
 import math
 from typing import Literal, NamedTuple
 
-from keelroom.assess.fit.bodies import Body, hood_line, standoff
+from keelroom.assess.fit.bodies import Body
 from keelroom.assess.fit.clearances import Fit, Gap
+from keelroom.assess.fit.package_bodies import standoff
+from keelroom.assess.fit.survey_bodies import hood_line
 from keelroom.assess.placing import core_depth, face_size, opening_outline, stand
 from keelroom.assess.report import gap_size
 from keelroom.core.kept import by_identity

@@ -8,10 +8,10 @@ from scipy.optimize import brentq
 
 from keelroom.assess.assess import assess
 from keelroom.assess.electrical.harness import harness
-from keelroom.assess.fit.bodies import hood_line, neighbours
 from keelroom.assess.fit.clearances import fit_up, unmeasured
 from keelroom.assess.fit.search import find_places
 from keelroom.assess.fit.shroud_plan import pan_of, trim_plan
+from keelroom.assess.fit.survey_bodies import hood_line, neighbours
 from keelroom.assess.placing import stand
 from keelroom.assess.report import as_table, plain_verdict
 from keelroom.assess.response import value_for

@@ -9,8 +9,8 @@ from keelroom.assess.assess import assess
 from keelroom.assess.batch import Asked, row_for
 from keelroom.assess.electrical.harness import parts_list
 from keelroom.assess.electrical.system import CONTACT, FUSE_LOSS, TERMINAL, contacts_of
-from keelroom.assess.fit.bodies import necks, parts_of_package
 from keelroom.assess.fit.mounts import condenser_frame
+from keelroom.assess.fit.package_bodies import necks, parts_of_package
 from keelroom.assess.judge_circuits import advice_words
 from keelroom.assess.placing import stand
 from keelroom.assess.translate import stacked

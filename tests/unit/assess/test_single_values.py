@@ -16,11 +16,12 @@ from keelroom.assess.electrical.harness import harness
 from keelroom.assess.electrical.loads import label_words
 from keelroom.assess.electrical.schools import SCHOOLS, edit_of
 from keelroom.assess.electrical.signals import CHASSIS, OVERRIDE
-from keelroom.assess.fit.bodies import neighbours, parts_of_package
 from keelroom.assess.fit.clearances import Fit
 from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, part_points
+from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.fit.search import find_places
 from keelroom.assess.fit.shroud_plan import fans_edit, seat_edit, trim_pattern, trim_plan
+from keelroom.assess.fit.survey_bodies import neighbours
 from keelroom.assess.fit.templates import core_mockup, hardware_list
 from keelroom.assess.fixes import edit_for
 from keelroom.assess.gearing import rpm_of

@@ -7,7 +7,9 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 
-from keelroom.assess.fit.bodies import Body, Path, Sort, neighbours, panel_edges, parts_of_package
+from keelroom.assess.fit.bodies import Body, Path, Sort
+from keelroom.assess.fit.package_bodies import parts_of_package
+from keelroom.assess.fit.survey_bodies import neighbours, panel_edges
 from keelroom.core.arrays import Ints
 from keelroom.core.kept import by_identity, by_value, in_one_go
 from keelroom.core.packaging.solids import Vector, chosen, clearance, parted, stacked

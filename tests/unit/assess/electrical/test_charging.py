@@ -18,7 +18,7 @@ from keelroom.document.schema.electrical import AlternatorPoint
 from keelroom.drawing.charging import charging as charging_scene
 from keelroom.drawing.scene import Label
 from keelroom.export.sheet import write_sheet
-from keelroom.gui.stations.electrical.model import charging_said
+from keelroom.gui.stations.electrical.sentences import charging_said
 from tests.changes import on
 from tests.conftest import DEMO
 

@@ -1,0 +1,234 @@
+"""The package's own bodies where they stand: core, tanks, shroud, fans, covers and the hoses to them."""
+
+from __future__ import annotations
+
+from keelroom.assess.airside import in_shroud, placed_on_face, shroud_rectangle, stands_proud
+from keelroom.assess.fit.bodies import RADIUS, TAPE, Body, Path, Term, Terms, term
+from keelroom.assess.placing import Frame, core_depth, face_size, placed_frame, tank_size
+from keelroom.core.kept import by_identity, by_value
+from keelroom.core.packaging.solids import Solid, Vector, along
+from keelroom.document.schema.package import Fan, Package
+from keelroom.document.schema.survey import HoseEnd, Survey
+from keelroom.units import INCH
+
+RIM = 0.5 * INCH
+"""What a fan's ring stands out beyond its blades (common practice)."""
+
+
+RING_SHARE = 0.55
+"""Share of a fan's depth its ring takes; the motor takes all of it (common practice)."""
+
+
+HOSE_WALL = 5e-3
+
+
+STAND_IN = 4 * INCH
+"""Size drawn for what is not measured."""
+
+
+@by_identity(64)
+def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
+    """Every part of the package as a solid where it stands; core first."""
+    core, width_height = package.core, face_size(package)
+    width, height = width_height
+    frame, where = placed_frame(survey, package), ("packages", package.id)
+    depth, tank = core_depth(core), tank_size(core)
+    # Where the core is set is planned, not read: it will be set with a tape.
+    at = (
+        (Term("Place sideways", (*where, "place", "x"), TAPE),),
+        (Term("Place in height", (*where, "place", "y"), TAPE),),
+        (Term("Core behind the plane", (*where, "place", "z"), TAPE),),
+    )
+    wide = term("Face width", (*where, "core", "face_width"), core.face_width)
+    high = term("Face height", (*where, "core", "face_height"), core.face_height)
+    deep = term("Core depth", (*where, "core", "depth"), core.depth)
+    side = term("Tank size", (*where, "core", "tank_size"), core.tank_size)
+    proud = term("Tanks behind the core", (*where, "core", "tank_proud"), core.tank_proud)
+    across = core.flow == "crossflow"
+    found = [
+        Body(
+            "core",
+            "Core",
+            "part",
+            frame.box((0, width), (0, height), (0, depth)),
+            (*where, "place", "z"),
+            at,
+            (at[0] + wide, at[1] + high, at[2] + deep),
+        )
+    ]
+    if tank > 0:
+        back = depth + core.tank_proud.si
+        ends = (("Left tank", (-tank, 0.0), (0.0, height)), ("Right tank", (width, width + tank), (0.0, height))) if across else (
+            ("Bottom tank", (0.0, width), (-tank, 0.0)), ("Top tank", (0.0, width), (height, height + tank)))  # fmt: skip
+        far = wide if across else high
+        for k, (name, u, v) in enumerate(ends):
+            # The first tank ends where the face begins, the second begins where it ends.
+            reach = (side, ()) if k == 0 else (far, far + side)
+            low, top = (
+                (at[0] + reach[n], at[1] + (() if n == 0 else high), at[2] + back_read)
+                if across
+                else (at[0] + (() if n == 0 else wide), at[1] + reach[n], at[2] + back_read)
+                for n, back_read in ((0, ()), (1, deep + proud))
+            )
+            found.append(
+                Body(name.lower().replace(" ", "_"), name, "part", frame.box(u, v, (0.0, back)), (*where, "core", "tank_size"), low, top)
+            )
+    found += _shroud(package, frame, where, (at, at[2] + deep, depth), (wide, high))
+    for number, fan in enumerate(package.fans, 1):
+        found += _fan(package, fan, number, frame, (at, at[2] + deep, depth))
+    found += _covers(package, frame, where, at, (wide, high))
+    neck = (
+        at[0] + wide + side,
+        at[1] + high + side,
+        at[2] + deep + proud,
+    )
+    found += _hoses(survey, package, frame, neck)
+    return tuple(_as_before(body) for body in found)
+
+
+@by_value(4000)
+def _as_before(body: Body) -> Body:
+    """The one object of all equal bodies, so that what was worked out for it still holds."""
+    return body
+
+
+Chain = tuple[tuple[Terms, Terms, Terms], Terms, float]
+"""What the core's front lower left corner hangs on, what its back does, and its depth [m]."""
+
+
+def _shroud(package: Package, frame: Frame, where: Path, chain: Chain, face: tuple[Terms, Terms]) -> list[Body]:
+    rectangle = shroud_rectangle(package)
+    if rectangle is None or not package.fans:
+        return []
+    at, deep, depth = chain
+    left, bottom, wide, high = rectangle
+    over = 0.0
+    if stands_proud(package) and package.shroud.blank_width:
+        over = (package.shroud.blank_width.si - package.shroud.trim_left.si - package.shroud.trim_right.si - wide) / 2
+    start = depth + stands_proud(package)
+    solid = frame.box((left - over, left + wide + over), (bottom, bottom + high), (start, start + package.shroud.depth.si))
+    shroud, path = package.shroud, (*where, "shroud")
+    own = term("Shroud depth", (*path, "depth"), shroud.depth)
+    across, upward = at[0], at[1]
+    sized = shroud.kind != "full"
+    if sized:
+        across += term("Shroud from left", (*path, "left"), shroud.left)
+        upward += term("Shroud from bottom", (*path, "bottom"), shroud.bottom)
+    # A full one, or one without a size of its own, reaches to the far edge of the face.
+    right = across + term("Shroud width", (*path, "width"), shroud.width) if sized and shroud.width else at[0] + face[0]
+    top = upward + term("Shroud height", (*path, "height"), shroud.height) if sized and shroud.height else at[1] + face[1]
+    return [Body("shroud", "Shroud", "part", solid, (*path, "depth"), (across, upward, deep), (right, top, deep + own))]
+
+
+def standoff(package: Package, fan: Fan) -> float:
+    """From the fins to the fan's front [m]: the shroud's depth, and what it stands proud, or a bare fan's gap."""
+    if in_shroud(package, fan):
+        return package.shroud.depth.si + stands_proud(package)
+    return package.shroud.fan_gap.si
+
+
+def _fan(package: Package, fan: Fan, number: int, frame: Frame, chain: Chain) -> list[Body]:
+    at, deep, depth = chain
+    where: Path = ("packages", package.id, "fans", fan.id)
+    if fan.diameter is None or fan.depth is None:
+        return []
+    off, long = standoff(package, fan), fan.depth.si
+    pusher = fan.mount == "pusher"
+    shrouded = in_shroud(package, fan)
+    ahead = ("shroud", "depth") if shrouded else ("shroud", "fan_gap")
+    own = term(
+        "Shroud depth" if shrouded else "Fan off the fins",
+        ("packages", package.id, *ahead),
+        package.shroud.depth if shrouded else package.shroud.fan_gap,
+    )
+    across = at[0] + term(f"Fan {number} from left", (*where, "x"), fan.x)
+    upward = at[1] + term(f"Fan {number} from bottom", (*where, "y"), fan.y)
+    size = term(f"Fan {number} diameter", (*where, "diameter"), fan.diameter, RADIUS)
+    middle = term(f"Fan {number} motor, diameter", (*where, "hub_diameter"), fan.hub_diameter, RADIUS)
+    start, far = (deep + own, deep + own + term(f"Fan {number} depth", (*where, "depth"), fan.depth))
+    hub = (fan.hub_diameter.si if fan.hub_diameter else 0.3 * fan.diameter.si) / 2
+    bodies = []
+    for key, name, radius, length in (("ring", "ring", fan.diameter.si / 2 + RIM, RING_SHARE * long), ("motor", "motor", hub, long)):
+        span = (-off - length, -off) if pusher else (depth + off, depth + off + length)
+        sides = (across + size, upward + size) if key == "ring" else (across + middle, upward + middle)
+        solid = frame.disc((fan.x.si, fan.y.si), radius, span)
+        faces = (far, at[2]) if pusher else (start, far)
+        bodies.append(
+            Body(f"{key}:{fan.id}", f"Fan {number} {name}", "fan", solid, (*where, "depth"), (*sides, faces[0]), (*sides, faces[1]))
+        )
+    return bodies
+
+
+def _covers(package: Package, frame: Frame, where: Path, at: tuple[Terms, Terms, Terms], face: tuple[Terms, Terms]) -> list[Body]:
+    found = []
+    for cover in package.covers:
+        left, bottom, wide, high = placed_on_face(package, cover)
+        front = -cover.stand_off.si
+        path = (*where, "covers", cover.id)
+        name = cover.name or cover.kind.replace("_", " ")
+        off = term(f"{name} stand-off", (*path, "stand_off"), cover.stand_off)
+        thick = term(f"{name} thickness", (*path, "thickness"), cover.thickness)
+        across = at[0] + term(f"{name} from left", (*path, "left"), cover.left)
+        upward = at[1] + term(f"{name} from bottom", (*path, "bottom"), cover.bottom)
+        # Without a size of its own it reaches to the far edge of the face.
+        right = across + term(f"{name} width", (*path, "width"), cover.width) if cover.width else at[0] + face[0]
+        top = upward + term(f"{name} height", (*path, "height"), cover.height) if cover.height else at[1] + face[1]
+        solid = frame.box((left, left + wide), (bottom, bottom + high), (front - cover.thickness.si, front))
+        low, far = (across, upward, at[2] + off + thick), (right, top, at[2] + off)
+        found.append(Body(f"cover:{cover.id}", name, "part", solid, (*path, "stand_off"), low, far))
+    return found
+
+
+def necks(package: Package) -> dict[str, tuple[float, float, float]]:
+    """Where the hoses leave the core, in its own frame: inlet (upper hose) and outlet (lower hose)."""
+    core, (width, height) = package.core, face_size(package)
+    tank, depth = tank_size(core), core_depth(core) / 2
+    inlet_right = core.inlet_side == "right"
+    one_way = int(core.passes.si) % 2 == 1
+    if core.flow == "crossflow":
+        u = {"upper": width + tank / 2 if inlet_right else -tank / 2}
+        u["lower"] = (-tank / 2 if inlet_right else width + tank / 2) if one_way else u["upper"]
+        return {"upper": (u["upper"], height - 0.05, depth), "lower": (u["lower"], 0.05, depth)}
+    sides = {"upper": width - 0.08 if inlet_right else 0.08, "lower": 0.08 if inlet_right else width - 0.08}
+    return {"upper": (sides["upper"], height + tank / 2, depth), "lower": (sides["lower"], -tank / 2, depth)}
+
+
+def _hoses(survey: Survey, package: Package, frame: Frame, neck: tuple[Terms, Terms, Terms]) -> list[Body]:
+    """Each hose as a stub straight out of the tank, then straight to its end at the engine."""
+    found = []
+    places = necks(package)
+    for hose in survey.hoses:
+        end = _known(hose)
+        if end is None:
+            continue
+        u, v, w = places[hose.id]
+        out = w + package.core.tank_proud.si + 1.5 * hose.bore.si
+        start, turn = frame.point(u, v, w), frame.point(u, v, out)
+        radius = hose.bore.si / 2 + HOSE_WALL
+        where: Path = ("survey", "hoses", hose.id)
+        for key, a, b in (("stub", start, turn), ("run", turn, end)):
+            solid = along(a, b, radius)
+            loose = _hose_terms(hose, where, solid, neck, key == "run")
+            found.append(Body(f"{key}:{hose.id}", f"{hose.id.capitalize()} hose", "hose", solid, (*where, "x"), loose, loose))
+    return found
+
+
+def _hose_terms(hose: HoseEnd, where: Path, solid: Solid, neck: tuple[Terms, Terms, Terms], run: bool) -> tuple[Terms, Terms, Terms]:
+    """Along its own axes a hose moves with the core's neck, and the run with its end at the engine. Its bore counts across it."""
+    name = f"{hose.id.capitalize()} hose"
+    ways = (("from left", "x"), ("from bottom", "y"), ("depth", "z"))
+    bore = term(f"{name} bore", (*where, "bore"), hose.bore, RADIUS)
+
+    def along_axis(k: int) -> Terms:
+        moved: Terms = bore if k < 2 else ()
+        for j, (words, axis) in enumerate(ways):
+            share = abs(solid.axes[k][j])
+            moved += tuple(t._replace(share=t.share * share) for t in neck[j])
+            moved += term(f"{name} end, {words}", (*where, axis), getattr(hose, axis), share) if run else ()
+        return moved
+
+    return along_axis(0), along_axis(1), along_axis(2)
+
+
+def _known(hose: HoseEnd) -> Vector | None:
+    return (hose.x.si, hose.y.si, hose.z.si) if hose.x and hose.y and hose.z else None

@@ -1,0 +1,92 @@
+"""What must be known before a duty case of a package can be worked out."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from pydantic import BaseModel
+
+from keelroom.assess.electrical.loads import fan_rating
+from keelroom.core.kept import by_identity
+from keelroom.document.fields import Path, spec_of
+from keelroom.document.quantity import Quantity
+from keelroom.document.schema.brief import Brief
+from keelroom.document.schema.build import Build, DutyCase
+from keelroom.document.schema.package import Core, Package
+
+
+class Need(NamedTuple):
+    """A value the assessment cannot do without."""
+
+    path: Path
+    label: str
+
+
+class Reader:
+    """Takes SI values out of sections and notes what is missing."""
+
+    def __init__(self) -> None:
+        self.needs: list[Need] = []
+
+    def take(self, section: BaseModel, path: Path, field: str) -> float:
+        value: Quantity | None = getattr(section, field)
+        if value is None:
+            spec = spec_of(type(section), field)
+            self.needs.append(Need((*path, field), spec.label if spec else field))
+            return 1.0
+        return value.si
+
+
+def needs_of(build: Build, package: Package, case: DutyCase) -> tuple[Need, ...]:
+    """What must be known before this package and duty case can be assessed; empty when all is there."""
+    return tuple(dict.fromkeys((*_needs_of_brief(build.brief), *_needs_of_case(build.brief, case), *_needs_of_package(package))))
+
+
+@by_identity(16)
+def _needs_of_brief(brief: Brief) -> tuple[Need, ...]:
+    reader = Reader()
+    for section, fields in (
+        (brief.engine, ("displacement", "power", "power_rpm", "cylinders", "boost", "idle_rpm", "heat_multiplier", "bay_heat")),
+        (brief.accessories, ("ac_idle_power", "ac_road_power", "ac_cop", "steering_power", "converter_power",
+                             "alternator_efficiency", "alternator_rating")),
+        (brief.vehicle, ("drag_area", "rolling", "driveline_efficiency", "grille_area", "exit_area")),
+        (brief.loop, ("pulley_ratio", "electric_flow", "electric_pressure", "electric_voltage", "hose_bore", "hose_length", "hose_bends")),
+        (brief.climate, ("altitude", "humidity", "asphalt_rise")),
+        (brief.cooling, ("limit", "thermostat", "fan_on", "fan_off", "cap_pressure", "glycol_share")),
+    ):  # fmt: skip
+        name = type(section).__name__.lower()
+        for field in fields:
+            reader.take(section, ("brief", name), field)
+    return tuple(reader.needs)
+
+
+@by_identity(64)
+def _needs_of_case(brief: Brief, case: DutyCase) -> tuple[Need, ...]:
+    reader = Reader()
+    if case.ambient is None:
+        reader.take(brief.climate, ("brief", "climate"), "ambient")
+    if case.demand == "road_load":
+        reader.take(brief.vehicle, ("brief", "vehicle"), "mass")
+        if case.rpm is None:
+            for field in ("tyre_diameter", "top_ratio", "final_drive"):
+                reader.take(brief.vehicle, ("brief", "vehicle"), field)
+    return tuple(reader.needs)
+
+
+@by_identity(64)
+def _needs_of_package(package: Package) -> tuple[Need, ...]:
+    reader = Reader()
+    read_core(package.core, ("packages", package.id, "core"), reader)
+    for fan in package.fans:
+        label = () if fan_rating(fan) else tuple(name for name in ("rated_voltage", "power") if getattr(fan, name) is None)
+        for field in ("diameter", "hub_diameter", *label, *(() if fan.curve else ("free_air_flow", "derate"))):
+            reader.take(fan, ("packages", package.id, "fans", fan.id), field)
+    return tuple(reader.needs)
+
+
+CORE_FIELDS = ("face_width", "face_height", "depth", "rows", "fin_density", "fin_height", "fin_thickness",
+               "tube_height", "tube_wall", "louver_pitch", "louver_angle", "turbulator")  # fmt: skip
+
+
+def read_core(core: Core, path: Path, reader: Reader) -> dict[str, float]:
+    return {field: reader.take(core, path, field) for field in CORE_FIELDS}

@@ -1,0 +1,200 @@
+"""The air path and the coolant loop made ready: everything that does not depend on the coolant's temperature."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from keelroom.core.air.network import AirFlows, Breath, solve_air
+from keelroom.core.arrays import Floats, same, take
+from keelroom.core.electrical.motor import motor_power, motor_speed
+from keelroom.core.fluids import air as moist_air
+from keelroom.core.fluids.coolant import boiling_point, coolant_state
+from keelroom.core.loop.circuit import Loop, Tubes, loop_flows
+from keelroom.core.plant import Air, Covers, Fixed, Half, Points
+from keelroom.core.thermal.engine_heat import EngineHeat, engine_heat
+from keelroom.core.thermal.geometry import CoreGeometry, CoreSurfaces, core_surfaces
+from keelroom.core.thermal.louver import core_drop, louver_surface
+
+STANDARD_DENSITY = 1.225
+
+
+MOST_AIR_RISE = 400.0
+"""Kelvin of air heating that the air tends to where hardly any moves."""
+
+
+CONDENSER_RISE = 40.0
+"""Kelvin the condenser can heat its air: beyond it the A/C cuts out on head pressure (common practice)."""
+
+
+LOOP_TEMPERATURE = 95.0
+"""[degC] the coolant loop is solved at: other temperatures move its flows by a few per cent through the viscosity alone."""
+
+
+LEAST_FLOW = 1e-3
+"""Flow [kg/s] below which the air of a path counts as still."""
+
+
+def prepare(points: Points, layout: tuple[bool, int, int], start: Fixed | None = None, alike: int = 1) -> Fixed:
+    """Everything that does not depend on the coolant temperature: the air with fans running and stopped included.
+
+    layout : (crossflow, passes, layers) shared by all points
+    start  : the same for like points, whose flows the search for this one's flows begins at
+    alike  : the points are so many stacks of the same ones, varied a little; the air past stopped fans is taken from the first
+    Temperatures [degC], flows [kg/s]. Raises SolveError where the air path does not balance.
+    """
+    known = start is not None and same(points.core, start.core_was)
+    surfaces = start.surfaces if start and known else core_surfaces(points.core)
+    surface = start.surface if start and known else louver_surface(points.core, surfaces)
+    climate = points.climate
+    air = moist_air.air_state(climate.altitude, climate.ambient, climate.humidity)
+    outdoor = moist_air.density(air, climate.ambient + climate.grille_rise)
+    parts = (points.core, points.engine, points.drive, climate, points.network, points.fans, points.covers, points.doubts)
+    half = Half(*parts, surfaces, surface, air, outdoor)
+    fans = points.fans
+    full_speed = motor_speed(fans.voltage, fans.rated_voltage, fans.brushless) * fans.curve.present * fans.runs
+    # Running and stopped fans are two rows of one call: small arrays cost by the call, not by the row.
+    count = len(full_speed)
+    still = count // alike
+    begin = np.concatenate([start.running.branches, start.stopped.branches[:still]]) if start else None
+    rows = np.concatenate([np.arange(count), np.arange(still)])
+    both = _air(take(half, rows), np.concatenate([full_speed, 0 * full_speed[:still]]), begin)
+    loop = _loop(points, surfaces, layout)
+    unchanged = start is not None and same(loop, start.loop_was)
+    return Fixed(
+        surfaces=surfaces,
+        surface=surface,
+        air=air,
+        outdoor_density=outdoor,
+        boiling=boiling_point(points.coolant, air.pressure + points.cap_pressure, start.boiling if start else None),
+        loop=start.loop if start and unchanged else loop_flows(loop),
+        core_was=points.core,
+        loop_was=loop,
+        running=take(both, np.s_[:count]),
+        stopped=take(both, np.s_[count:] if alike == 1 else count + np.tile(np.arange(still), alike)),
+    )
+
+
+def tube_layout(core: CoreGeometry, layout: tuple[bool, int, int]) -> tuple[Floats, Floats]:
+    """Tubes in parallel in each pass, and their length [m]; (n,) each.
+
+    Source: definition.
+    """
+    crossflow, passes, _ = layout
+    length, across = (core.face_width, core.face_height) if crossflow else (core.face_height, core.face_width)
+    return across / (core.fin_height + core.tube_height) * core.rows / passes, length
+
+
+def tube_aspect(core: CoreGeometry) -> Floats:
+    """Inner height over width of a tube (n,).
+
+    Source: definition.
+    """
+    return (core.tube_height - 2 * core.tube_wall) / (core.tube_width - 2 * core.tube_wall)
+
+
+def _loop(points: Points, surfaces: CoreSurfaces, layout: tuple[bool, int, int]) -> Loop:
+    core = points.core
+    count, length = tube_layout(core, layout)
+    coolant = coolant_state(points.coolant, np.full(len(count), LOOP_TEMPERATURE))
+    passes = np.full(len(count), float(layout[1]))
+    tubes = Tubes(count, passes, length, surfaces.tube_section, surfaces.coolant_diameter, tube_aspect(core), core.turbulator)
+    return Loop(points.circuit, tubes, points.drive.rpm, points.pump_voltage, coolant.density, coolant.viscosity)
+
+
+def softened(rise: Floats) -> Floats:
+    """A rise of air temperature (n,) [K] that tends to MOST_AIR_RISE where hardly any air moves.
+
+    Source: a form of our own: nothing changes near nought, and it never passes MOST_AIR_RISE.
+    """
+    return rise / (1 + rise / MOST_AIR_RISE)
+
+
+def cover_heat(covers: Covers, heat: EngineHeat) -> Floats:
+    """Heat (n, C) [W] each cover would give to its air.
+
+    Source: shares of the engine’s losses, common practice.
+    """
+    return covers.heat + covers.gearbox * heat.gearbox_loss[:, None] + covers.oil * heat.oil[:, None] + covers.charge * heat.charge[:, None]
+
+
+def cover_rise(covers: Covers, heat: Floats, core: Floats, cp: Floats) -> tuple[Floats, Floats]:
+    """Kelvin each cover heats its air, and the air through it [kg/s]; (n, C). core: (n, K) flow of each class.
+
+    Source: heat balance of the air.
+    """
+    flow = (np.maximum(core, 0.0)[:, None, :] @ covers.covered)[:, 0, :]
+    rise = heat / (np.maximum(flow, LEAST_FLOW) * cp[:, None])
+    return np.where(covers.cuts_out > 0, np.minimum(rise, CONDENSER_RISE), softened(rise)), flow
+
+
+def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
+    """The air path with the fans at `speed`, its air heated by what enters coolant, covers and bay."""
+    fans, doubts = half.fans, half.doubts
+    ratio = fans.voltage / fans.rated_voltage
+    power = (motor_power(fans.power, speed, ratio, fans.brushless) * fans.curve.present).sum(axis=1)
+    outdoors = (half.outdoor_density, half.outdoor_density / STANDARD_DENSITY, half.air.pressure, half.climate.ambient)
+    engine = engine_heat(half.engine, half.drive, power, outdoors)
+    ahead = cover_heat(half.covers, engine)
+    grille_air = half.climate.ambient + half.climate.grille_rise
+    cp = moist_air.heat_capacity(half.air)
+    coolant = engine.coolant * doubts.heat
+
+    def breathing(flows: AirFlows) -> Breath:
+        rise, through = cover_rise(half.covers, ahead, flows.core, cp)
+        given = coolant + (rise * through).sum(axis=1) * cp
+        forward = np.maximum(np.maximum(flows.core, 0.0).sum(axis=1), LEAST_FLOW)
+        leaving = np.maximum(flows.exit, LEAST_FLOW)
+        bay = grille_air + softened((given + engine.bay + power) / (leaving * cp))
+        back = flows.back
+        front = grille_air + (bay - grille_air) * back / np.maximum(np.maximum(flows.grille, 0.0) + back, 1e-9)
+        behind = front + softened(given / (forward * cp))
+        ahead_density, behind_density, bay_density = (moist_air.density(half.air, t) for t in (front, behind, bay))
+        return Breath(ahead_density, behind_density, bay_density, front, behind, bay)
+
+    def drop(flux: Floats, breath: Breath) -> Floats:
+        expansion = (breath.ahead / breath.behind)[:, None]
+        viscosity = moist_air.viscosity(0.5 * (breath.front_temperature + breath.behind_temperature))[:, None]
+        return core_drop(half.core, half.surfaces, half.surface, flux, (breath.ahead[:, None], viscosity, expansion))
+
+    curve, factor = fans.curve, doubts.fan_pressure[:, None]
+    doubted = curve._replace(pressure=curve.pressure * factor, hole=curve.hole / factor)
+    network, leaks = half.network, doubts.leaks
+    leaky = network._replace(bypass_area=network.bypass_area * leaks, leak_area=network.leak_area * leaks[:, None])
+    if begin is not None:
+        core = np.s_[:, 3 + 2 * network.leak_area.shape[1] : -curve.flow.shape[1]]
+        begin = begin.copy()
+        begin[core] *= network.area
+    flows, breath = solve_air(leaky, doubted, speed, breathing, drop, begin)
+    sides = np.stack([flows.grille, flows.exit, flows.bypass], axis=1)
+    per_area = flows.core / np.maximum(network.area, 1e-9)
+    branches = np.concatenate([sides, flows.leaks, flows.flaps, per_area, flows.fans], axis=1)
+    return Air(flows, breath, engine, ahead, power, speed, branches)
+
+
+def commanded(fixed: Fixed, command: Floats, which: str, part: str = "flows") -> Floats:
+    """A mean over the fans' off and on times: `which` of flows, breath or heat with the fans at `command` (n,).
+
+    Source: mean over times.
+    """
+    off, on = (getattr(getattr(air, part), which) for air in (fixed.stopped, fixed.running))
+    share = command.reshape(-1, *[1] * (on.ndim - 1))
+    mean: Floats = off + share * (on - off)
+    return mean
+
+
+def front_air(fixed: Fixed, command: Floats) -> Floats:
+    """Mean temperature of the air at the face (n,), weighed by the air that is there in the fans' off and on times."""
+    flows = [np.maximum(air.flows.grille, 0.0) + air.flows.back for air in (fixed.stopped, fixed.running)]
+    return _weighed(command, (fixed.stopped.breath.front_temperature, fixed.running.breath.front_temperature), (flows[0], flows[1]))
+
+
+def bay_air(fixed: Fixed, command: Floats) -> Floats:
+    """Mean temperature of the air that leaves the bay (n,), weighed by what leaves in the fans' off and on times."""
+    flows = [np.maximum(air.flows.exit, 0.0) for air in (fixed.stopped, fixed.running)]
+    return _weighed(command, (fixed.stopped.breath.bay_temperature, fixed.running.breath.bay_temperature), (flows[0], flows[1]))
+
+
+def _weighed(command: Floats, temperatures: tuple[Floats, Floats], flows: tuple[Floats, Floats]) -> Floats:
+    off, on = (1 - command) * flows[0] + 1e-12, command * flows[1] + 1e-12
+    mean: Floats = (off * temperatures[0] + on * temperatures[1]) / (off + on)
+    return mean
