@@ -9,9 +9,10 @@ from keelroom.catalogue.load import cores, engines, fan_assemblies, named, place
 from keelroom.document.edits import apply
 from keelroom.document.file import serialised
 from keelroom.document.quantity import Quantity, quantity
-from keelroom.document.schema.brief import Accessories, Brief, CauseCheck, Climate, Cooling
+from keelroom.document.schema.brief import Accessories, Brief, CauseCheck, Climate
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.electrical import Circuit, Control, Supply, Wire
+from keelroom.document.schema.loop import Loop
 from keelroom.document.schema.package import Bracket, Core, Cover, Frame, Mounting, Package, RemoteCooler
 from keelroom.document.schema.survey import Front, Hood, HoseEnd, MountHole, Obstacle, Opening, Rails, SecondReading, Survey, Turning
 
@@ -27,7 +28,8 @@ def package(ident: str, name: str, core_name: str, fan_name: str, charge: tuple[
         Cover(id="charge", name="Charge-air core", kind="charge_cooler", left=quantity(charge[0], "length"), bottom=quantity("0 in", "length"), width=quantity(charge[1], "length"), height=quantity("6 in", "length"),
               loss=quantity("5", "number"), conductance=quantity("1500 W/m²K", "face conductance")),
     )  # fmt: skip
-    return Package(covers=covers, id=ident, name=name, core=core, fans=fans, shroud=own, hours=quantity(hours, "time"))
+    loop = Loop(thermostat=quantity("180 °F", "temperature", "catalogue"))
+    return Package(covers=covers, id=ident, name=name, core=core, fans=fans, shroud=own, loop=loop, hours=quantity(hours, "time"))
 
 
 def brief() -> Brief:
@@ -53,7 +55,6 @@ def brief() -> Brief:
         engine=engine,
         accessories=Accessories(alternator_rating=quantity("120 A", "current", "catalogue")),
         climate=Climate(ambient=quantity("102 °F", "temperature", "measured"), altitude=quantity("1800 ft", "altitude", "measured")),
-        cooling=Cooling(thermostat=quantity("180 °F", "temperature", "catalogue")),
     )
 
 

@@ -61,7 +61,7 @@ def test_worth_is_done_by_one_click_and_undone(driver):
     driver.settle()
     driver.until(lambda: driver.shows("worth nothing here"))
     driver.click("Do it: More water in the coolant (30 % glycol)")
-    assert driver.window.session.build.brief.cooling.glycol_share.as_typed == "30 %"
+    assert driver.window.session.build.package.coolant.glycol_share.as_typed == "30 %"
     assert driver.ledger()["Quarry hill with trailer"] != before
     driver.settle()
     driver.ctrl(Qt.Key.Key_Z)

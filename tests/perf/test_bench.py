@@ -45,7 +45,7 @@ EDITS = [
     (("brief", "climate", "ambient"), ("99", "104 °F", "38 °C", "102")),
     (("brief", "vehicle", "mass"), ("4300", "2000 kg", "4400", "4350")),
     (("packages", "p1", "fans", "fan1", "x"), ("6 1/2", "6 9/16", "6 5/8", "165 mm")),
-    (("brief", "cooling", "glycol_share"), ("48", "50 %", "45", "52")),
+    (("packages", "p1", "coolant", "glycol_share"), ("48", "50 %", "45", "52")),
     (("packages", "p1", "fans", "fan2", "power"), ("170", "180 W", "190", "185")),
     (("duty_cases", "grade", "grade"), ("5", "6 %", "6.5", "5.5")),
     (("packages", "p1", "circuits", "circuit1", "feed", "size"), ("14 AWG", "12 AWG", "10 AWG", "2.5 mm²")),

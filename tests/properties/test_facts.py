@@ -170,8 +170,8 @@ def test_altitude_cuts_mass_flow_and_boiling(core, assembly):
 def test_a_cooler_thermostat_adds_no_capacity(core, assembly):
     """Nothing on a balance above both full-open points; something while the hotter one still throttles."""
     pack = package(core, assembly)
-    cool = changed((("brief", "cooling", "thermostat"), "160 °F", "temperature"))
-    stock, cooler = outlet(pack, "grade"), outlet(pack, "grade", cool)
+    cool = pack.model_copy(update={"loop": pack.loop.model_copy(update={"thermostat": quantity("160 °F", "temperature")})})
+    stock, cooler = outlet(pack, "grade"), outlet(cool, "grade")
     if FLOOR.met(93.5 < stock < 189):
         assert cooler == pytest.approx(stock, abs=1e-3)
     else:
@@ -179,16 +179,15 @@ def test_a_cooler_thermostat_adds_no_capacity(core, assembly):
 
 
 def test_a_cooler_thermostat_helps_while_the_hotter_throttles():
-    pack = BUILD.packages[0]
-    build = changed((("brief", "cooling", "thermostat"), "195 °F", "temperature"), (("brief", "cooling", "fan_on"), "215 °F", "temperature"),
-                    (("brief", "cooling", "fan_off"), "205 °F", "temperature"))  # fmt: skip
-    assert outlet(pack, "night") + 3 < outlet(pack, "night", build)
+    build = changed((("packages", "p1", "loop", "thermostat"), "195 °F", "temperature"), (("packages", "p1", "control", "fan_on"), "215 °F", "temperature"),
+                    (("packages", "p1", "control", "fan_off"), "205 °F", "temperature"))  # fmt: skip
+    assert outlet(BUILD.packages[0], "night") + 3 < outlet(build.packages[0], "night", build)
 
 
 def test_inlet_place_runs_the_outlet_hotter():
     """An inlet thermostat holds the engine inlet, so the outlet sits 3 to 12 K above the rating's throttling range."""
-    inlet = apply(BUILD, set_value(("brief", "cooling", "thermostat_place"), "inlet", ""))
-    assert 2 < outlet(BUILD.packages[0], "night", inlet) - outlet(BUILD.packages[0], "night") < 15
+    inlet = apply(BUILD, set_value(("packages", "p1", "loop", "thermostat_place"), "inlet", ""))
+    assert 2 < outlet(inlet.packages[0], "night", inlet) - outlet(BUILD.packages[0], "night") < 15
 
 
 @given(CORE, FANS)

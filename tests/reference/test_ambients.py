@@ -38,7 +38,7 @@ def test_at_the_highest_ambient_the_limit_is_just_reached(case, mass, limit):
 
 @pytest.mark.parametrize("mass", ["1900 lb", "5800 lb"])
 def test_at_the_air_to_boil_it_boils(mass):
-    build = on(BUILD, ((*COOLING, "cap_pressure"), "0 psi", "pressure"), ((*GRADE, "towed_mass"), mass, "mass"))
+    build = on(BUILD, (("packages", "p1", "loop", "cap_pressure"), "0 psi", "pressure"), ((*GRADE, "towed_mass"), mass, "mass"))
     figures = next(c.figures for c in assess(build).cases if c.case_id == "grade")
     there = at(build, "grade", figures.ambients.boils)
     assert there.mean == pytest.approx(there.boiling, abs=0.4)
@@ -46,8 +46,16 @@ def test_at_the_air_to_boil_it_boils(mass):
 
 def test_a_switch_over_the_limit_is_no_help_at_it():
     """Fans on at 230 °F with a limit of 225: standing, no ambient with heat for the fans holds it, so it is that of the fans stopped."""
-    high = on(BUILD, ((*COOLING, "fan_on"), "230 °F", "temperature"), ((*COOLING, "fan_off"), "200 °F", "temperature"))
-    low = on(BUILD, ((*COOLING, "fan_on"), "200 °F", "temperature"), ((*COOLING, "fan_off"), "190 °F", "temperature"))
+    high = on(
+        BUILD,
+        (("packages", "p1", "control", "fan_on"), "230 °F", "temperature"),
+        (("packages", "p1", "control", "fan_off"), "200 °F", "temperature"),
+    )
+    low = on(
+        BUILD,
+        (("packages", "p1", "control", "fan_on"), "200 °F", "temperature"),
+        (("packages", "p1", "control", "fan_off"), "190 °F", "temperature"),
+    )
     assert assess(high).idle.ambients.holds < assess(low).idle.ambients.holds - 10
     assert assess(high).idle.chance == 1.0
 

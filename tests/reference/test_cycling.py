@@ -27,7 +27,12 @@ COOLING = ("brief", "cooling")
 
 
 def set_points(start: str, stop: str, *changes):
-    return on(BUILD, ((*COOLING, "fan_on"), start, "temperature"), ((*COOLING, "fan_off"), stop, "temperature"), *changes)
+    return on(
+        BUILD,
+        (("packages", "p1", "control", "fan_on"), start, "temperature"),
+        (("packages", "p1", "control", "fan_off"), stop, "temperature"),
+        *changes,
+    )
 
 
 def simulated(build, case_id: str, start: float, hours: float = 2.0) -> tuple[float, float]:

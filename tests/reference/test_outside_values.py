@@ -262,8 +262,8 @@ def test_advertised_against_measured_flow(demo):
     build = apply(build, set_value(("survey", "opening", "width"), None, ""))
     for field, text in (("grille_area", "420 in²"), ("exit_area", "600 in²")):
         build = apply(build, set_value(("brief", "vehicle", field), quantity(text, "area"), ""))
-    build = apply(build, set_value(("brief", "cooling", "fan_on"), quantity("60 °C", "temperature"), ""))
-    build = apply(build, set_value(("brief", "cooling", "fan_off"), quantity("50 °C", "temperature"), ""))
+    build = apply(build, set_value(("packages", wide.id, "control", "fan_on"), quantity("60 °C", "temperature"), ""))
+    build = apply(build, set_value(("packages", wide.id, "control", "fan_off"), quantity("50 °C", "temperature"), ""))
     idle = assess(build).cases[0].figures
     for found in idle.fans:
         assert 0.64 <= found.flow_at_fan / fan.fan.free_air_flow.si <= 1.0

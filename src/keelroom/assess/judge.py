@@ -83,47 +83,48 @@ def _missing(build: Build, package: Package, assessment: Assessment) -> Found:
 
 
 def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:
-    cooling, climate = build.brief.cooling, build.brief.climate
-    where = ("brief", "cooling")
-    if _less(cooling.limit, cooling.thermostat, 5.0):
-        assert cooling.limit
-        assert cooling.thermostat
-        wanted = cooling.thermostat.si + 25
-        yield Finding("limit_under_thermostat", "problem", (*where, "limit"), "The limit is at or under the thermostat",
-                      f"Limit {both(cooling.limit.si, 'temperature')}; the thermostat only starts to open at {both(cooling.thermostat.si, 'temperature')} and is full open {both(10.0, 'temperature difference')} later. "
+    limit, climate = build.brief.cooling.limit, build.brief.climate
+    loop, control, where = package.loop, package.control, ("packages", package.id)
+    at_limit = ("brief", "cooling", "limit")
+    if _less(limit, loop.thermostat, 5.0):
+        assert limit
+        assert loop.thermostat
+        wanted = loop.thermostat.si + 25
+        yield Finding("limit_under_thermostat", "problem", at_limit, "The limit is at or under the thermostat",
+                      f"Limit {both(limit.si, 'temperature')}; the thermostat only starts to open at {both(loop.thermostat.si, 'temperature')} and is full open {both(10.0, 'temperature difference')} later. "
                       "No package can hold the engine under its own thermostat.",
-                      (set_fix(f"Set the limit to {both(wanted, 'temperature')}", (*where, "limit"), f"{wanted:.0f} °C"),),
-                      value=cooling.limit.si, limit=cooling.thermostat.si)  # fmt: skip
-    if climate.ambient and cooling.limit and climate.ambient.si >= cooling.limit.si:
+                      (set_fix(f"Set the limit to {both(wanted, 'temperature')}", at_limit, f"{wanted:.0f} °C"),),
+                      value=limit.si, limit=loop.thermostat.si)  # fmt: skip
+    if climate.ambient and limit and climate.ambient.si >= limit.si:
         yield Finding("ambient_over_limit", "problem", ("brief", "climate", "ambient"), "The hottest day is over the limit",
-                      f"Air at {both(climate.ambient.si, 'temperature')} cannot cool anything below that.", value=climate.ambient.si, limit=cooling.limit.si)  # fmt: skip
-    if _less(cooling.fan_off, cooling.thermostat, 0.0):
-        assert cooling.fan_off
-        assert cooling.thermostat
-        off = cooling.thermostat.si + 4
-        yield Finding("fan_never_stops", "problem", (*where, "fan_off"), "The fans never stop",
-                      f"Fans off at {both(cooling.fan_off.si, 'temperature')} lies under the thermostat's opening at {both(cooling.thermostat.si, 'temperature')}: "
+                      f"Air at {both(climate.ambient.si, 'temperature')} cannot cool anything below that.", value=climate.ambient.si, limit=limit.si)  # fmt: skip
+    if _less(control.fan_off, loop.thermostat, 0.0):
+        assert control.fan_off
+        assert loop.thermostat
+        off = loop.thermostat.si + 4
+        yield Finding("fan_never_stops", "problem", (*where, "control", "fan_off"), "The fans never stop",
+                      f"Fans off at {both(control.fan_off.si, 'temperature')} lies under the thermostat's opening at {both(loop.thermostat.si, 'temperature')}: "
                       "the thermostat holds the engine above it.",
-                      (set_fix(f"Set fans off to {both(off, 'temperature')}", (*where, "fan_off"), f"{off:.0f} °C"),),
-                      value=cooling.fan_off.si, limit=cooling.thermostat.si)  # fmt: skip
-    if _less(cooling.fan_on, cooling.fan_off, 1.0):
-        assert cooling.fan_on
-        assert cooling.fan_off
-        on = cooling.fan_off.si + 5
-        yield Finding("fan_set_points", "problem", (*where, "fan_on"), "Fans on must lie above fans off",
-                      f"On at {both(cooling.fan_on.si, 'temperature')}, off at {both(cooling.fan_off.si, 'temperature')}: the switch would chatter.",
-                      (set_fix(f"Set fans on to {both(on, 'temperature')}", (*where, "fan_on"), f"{on:.0f} °C"),))  # fmt: skip
-    if cooling.glycol_share:
-        freezing = freezing_point(glycol_table(cooling.glycol), cooling.glycol_share.si)
+                      (set_fix(f"Set fans off to {both(off, 'temperature')}", (*where, "control", "fan_off"), f"{off:.0f} °C"),),
+                      value=control.fan_off.si, limit=loop.thermostat.si)  # fmt: skip
+    if _less(control.fan_on, control.fan_off, 1.0):
+        assert control.fan_on
+        assert control.fan_off
+        on = control.fan_off.si + 5
+        yield Finding("fan_set_points", "problem", (*where, "control", "fan_on"), "Fans on must lie above fans off",
+                      f"On at {both(control.fan_on.si, 'temperature')}, off at {both(control.fan_off.si, 'temperature')}: the switch would chatter.",
+                      (set_fix(f"Set fans on to {both(on, 'temperature')}", (*where, "control", "fan_on"), f"{on:.0f} °C"),))  # fmt: skip
+    if package.coolant.glycol_share:
+        freezing = freezing_point(glycol_table(package.coolant.glycol), package.coolant.glycol_share.si)
         if freezing > MILD_FROST:
             yield Finding(
-                "freezes", "note", (*where, "glycol_share"), f"This coolant freezes at {both(freezing, 'temperature')}",
+                "freezes", "note", (*where, "coolant", "glycol_share"), f"This coolant freezes at {both(freezing, 'temperature')}",
                 "A frozen core or block cracks. More water carries more heat; drain it or add glycol before the frost.", source="COOLPROP", value=freezing,
             )  # fmt: skip
-    if assessment.boiling is not None and cooling.limit and cooling.limit.si > assessment.boiling:
-        yield Finding("limit_over_boiling", "problem", (*where, "limit"), "The limit lies above boiling",
+    if assessment.boiling is not None and limit and limit.si > assessment.boiling:
+        yield Finding("limit_over_boiling", "problem", at_limit, "The limit lies above boiling",
                       f"This coolant boils at {both(assessment.boiling, 'temperature')} under this cap at this altitude.",
-                      value=cooling.limit.si, limit=assessment.boiling)  # fmt: skip
+                      value=limit.si, limit=assessment.boiling)  # fmt: skip
 
 
 def _less(a: Quantity | None, b: Quantity | None, lead: float) -> bool:

@@ -57,7 +57,7 @@ def _compared(build: Build, package: Package, changes: tuple[Change, ...]) -> _C
 
 
 def _waterless(build: Build, package: Package) -> Found:
-    share, where = build.brief.cooling.glycol_share, ("brief", "cooling", "glycol_share")
+    share, where = package.coolant.glycol_share, ("packages", package.id, "coolant", "glycol_share")
     if share is None or share.si < WATERLESS:
         return
     mixed = (Change(where, quantity("50 %", "share")),)

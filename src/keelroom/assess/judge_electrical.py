@@ -66,7 +66,7 @@ def _control(build: Build, package: Package, assessment: Assessment) -> Found:
         yield Finding("toggle_alone", "doubt", (*where, "strategy"), "The fans depend on somebody remembering",
                       "A toggle alone cooks an engine the day it is forgotten, and empties the battery the night it is left on. As an override beside a switch it is welcome.",
                       (choose_fix("A thermoswitch, the toggle as override", (*where, "strategy"), "ground_switch"),))  # fmt: skip
-    on, second = build.brief.cooling.fan_on, control.second_on
+    on, second = control.fan_on, control.second_on
     if control.strategy in STAGED and on and second.si < on.si + 1:
         text = f"{on.si + 5:.0f} °C"
         yield Finding("stages", "problem", (*where, "second_on"), "Second speed must come on above the first", f"First at {both(on.si, 'temperature')}, second at {both(second.si, 'temperature')}.",
@@ -110,21 +110,21 @@ def _curves(build: Build, package: Package) -> Found:
 
 
 def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
-    control, cooling, where = package.control, build.brief.cooling, ("packages", package.id, "control")
+    control, where = package.control, ("packages", package.id, "control")
     place = place_of(control)
-    if not package.fans or cooling.fan_on is None or control.strategy in SENSORLESS:
+    if not package.fans or control.fan_on is None or control.strategy in SENSORLESS:
         return
     if place == "fins":
-        late = outlet_for(cooling.fan_on.si - FIN_SHARE * (cooling.fan_on.si - control.set_on_day.si), "fins", COOL_DAY, 0.0)
+        late = outlet_for(control.fan_on.si - FIN_SHARE * (control.fan_on.si - control.set_on_day.si), "fins", COOL_DAY, 0.0)
         yield Finding("sensor_fins", "doubt", (*where, "sensor"), "A probe in the fins reads the weather too",
-                      f"Set on a {both(control.set_on_day.si, 'temperature')} day, it starts the fans at {both(late, 'temperature')} of coolant on one of {both(COOL_DAY, 'temperature')} instead of {both(cooling.fan_on.si, 'temperature')}.",
-                      (choose_fix("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),), value=late, limit=cooling.fan_on.si)  # fmt: skip
-    if place == "lower_hose" and not set_for_lower_hose(cooling):
+                      f"Set on a {both(control.set_on_day.si, 'temperature')} day, it starts the fans at {both(late, 'temperature')} of coolant on one of {both(COOL_DAY, 'temperature')} instead of {both(control.fan_on.si, 'temperature')}.",
+                      (choose_fix("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),), value=late, limit=control.fan_on.si)  # fmt: skip
+    if place == "lower_hose" and not set_for_lower_hose(package):
         yield Finding("sensor_lower", "doubt", (*where, "sensor"), "A switch for the upper hose sits in the lower one",
-                      f"Behind the core the coolant is 9–27 °F (5–15 K) cooler: it starts at {both(cooling.fan_on.si, 'temperature')} there, when the engine is that much hotter. "
-                      f"In the lower hose it wants about {both(cooling.fan_on.si - 10, 'temperature')}; the core works first and the fan runs less.",
+                      f"Behind the core the coolant is 9–27 °F (5–15 K) cooler: it starts at {both(control.fan_on.si, 'temperature')} there, when the engine is that much hotter. "
+                      f"In the lower hose it wants about {both(control.fan_on.si - 10, 'temperature')}; the core works first and the fan runs less.",
                       (choose_fix("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),))  # fmt: skip
-    adapter = adapter_of(build, control)
+    adapter = adapter_of(package)
     if adapter is not None and adapter.fault:
         yield Finding(
             "adapter_short",
@@ -134,10 +134,10 @@ def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
             adapter.fault + ".",
             value=control.adapter.si,
         )
-    if control.strategy in SWITCHED and cooling.fan_on.si < SOLD[-1] + 1 and min(abs(cooling.fan_on.si - sold) for sold in SOLD) > 0.6:
-        near = min(SOLD, key=lambda sold: abs(sold - cooling.fan_on.si))  # type: ignore[union-attr]
-        yield Finding("switch_sold", "note", ("brief", "cooling", "fan_on"), f"No fan switch is sold for {both(cooling.fan_on.si, 'temperature')}",
-                      "Switches come for 175, 180, 185, 190 and 195 °F; an adjustable controller takes any.", (set_fix(f"Fans on at {both(near, 'temperature')}", ("brief", "cooling", "fan_on"), f"{near * 1.8 + 32:.0f} °F"),))  # fmt: skip
+    if control.strategy in SWITCHED and control.fan_on.si < SOLD[-1] + 1 and min(abs(control.fan_on.si - sold) for sold in SOLD) > 0.6:
+        near = min(SOLD, key=lambda sold: abs(sold - control.fan_on.si))  # type: ignore[union-attr]
+        yield Finding("switch_sold", "note", (*where, "fan_on"), f"No fan switch is sold for {both(control.fan_on.si, 'temperature')}",
+                      "Switches come for 175, 180, 185, 190 and 195 °F; an adjustable controller takes any.", (set_fix(f"Fans on at {both(near, 'temperature')}", (*where, "fan_on"), f"{near * 1.8 + 32:.0f} °F"),))  # fmt: skip
     if place in HOSED and control.strategy in GROUNDING and not control.strap:
         yield Finding("ground_through_coolant", "problem", (*where, "strap"), "The switch grounds through the coolant",
                       "Its adapter sits between two rubber hoses: without a strap its only way to ground is the coolant. It switches when it likes, and the current eats the core.",
@@ -152,7 +152,7 @@ def _fan_on(build: Build, package: Package, assessment: Assessment) -> Found:
         return
     over = on >= limit
     what = "The fans come on over the limit" if over else "The fans come on just under the limit"
-    yield Finding("fan_on_near_limit", "problem" if over else "doubt", ("brief", "cooling", "fan_on"), what,
+    yield Finding("fan_on_near_limit", "problem" if over else "doubt", ("packages", package.id, "control", "fan_on"), what,
                   f"They start at {both(on, 'temperature')} of engine outlet, and the gauge climbs there before every start; the limit is {both(limit, 'temperature')}. "
                   f"{both(NEAR_LIMIT, 'temperature difference')} at least belong between: a sensor lags.",
                   (Fix("set_points", "Set points in between", ()),), value=on, limit=limit)  # fmt: skip

@@ -35,7 +35,7 @@ def entries(build: Build, package: Package, assessment: Assessment) -> Found:
     yield from _speeds(build)
     yield from _circuits(build, package, assessment)
     yield from _stages(package)
-    yield from _bores(build)
+    yield from _bores(build, package)
     yield from _trim(package)
 
 
@@ -114,9 +114,9 @@ def _stages(package: Package) -> Found:
                       (set_fix(f"Second speed off at {both(off, 'temperature')}", where, f"{off:.1f} °C"),), value=control.second_off.si, limit=control.second_on.si)  # fmt: skip
 
 
-def _bores(build: Build) -> Found:
+def _bores(build: Build, package: Package) -> Found:
     """The circuit's bore is one figure; it has to be one of those the survey found at the engine's necks, or lie between them."""
-    bore, where = build.brief.loop.hose_bore, ("brief", "loop", "hose_bore")
+    bore, where = package.loop.hose_bore, ("packages", package.id, "loop", "hose_bore")
     ends = sorted((end for end in build.survey.hoses if end.x is not None), key=lambda end: end.bore.si)
     if bore is None or not ends or ends[0].bore.si - BORES <= bore.si + 1e-6 <= ends[-1].bore.si + BORES + 2e-6:
         return

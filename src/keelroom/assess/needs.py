@@ -50,9 +50,8 @@ def _needs_of_brief(brief: Brief) -> tuple[Need, ...]:
         (brief.accessories, ("ac_idle_power", "ac_road_power", "ac_cop", "steering_power", "converter_power",
                              "alternator_efficiency", "alternator_rating")),
         (brief.vehicle, ("drag_area", "rolling", "driveline_efficiency", "grille_area", "exit_area")),
-        (brief.loop, ("pulley_ratio", "electric_flow", "electric_pressure", "electric_voltage", "hose_bore", "hose_length", "hose_bends")),
         (brief.climate, ("altitude", "humidity", "asphalt_rise")),
-        (brief.cooling, ("limit", "thermostat", "fan_on", "fan_off", "cap_pressure", "glycol_share")),
+        (brief.cooling, ("limit",)),
     ):  # fmt: skip
         name = type(section).__name__.lower()
         for field in fields:
@@ -76,7 +75,15 @@ def _needs_of_case(brief: Brief, case: DutyCase) -> tuple[Need, ...]:
 @by_identity(64)
 def _needs_of_package(package: Package) -> tuple[Need, ...]:
     reader = Reader()
-    read_core(package.core, ("packages", package.id, "core"), reader)
+    where = ("packages", package.id)
+    for section, name, fields in (
+        (package.loop, "loop", ("pulley_ratio", "electric_flow", "electric_pressure", "electric_voltage", "hose_bore", "hose_length", "hose_bends", "thermostat", "cap_pressure")),
+        (package.control, "control", ("fan_on", "fan_off")),
+        (package.coolant, "coolant", ("glycol_share",)),
+    ):  # fmt: skip
+        for field in fields:
+            reader.take(section, (*where, name), field)
+    read_core(package.core, (*where, "core"), reader)
     for fan in package.fans:
         label = () if fan_rating(fan) else tuple(name for name in ("rated_voltage", "power") if getattr(fan, name) is None)
         for field in ("diameter", "hub_diameter", *label, *(() if fan.curve else ("free_air_flow", "derate"))):

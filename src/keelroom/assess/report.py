@@ -114,7 +114,7 @@ def _electrics(build: Build, assessment: Assessment) -> dict[str, Any]:
     found, package = assessment.electrics, next(p for p in build.packages if p.id == assessment.package_id)
     if found is None:
         return {}
-    adapter = adapter_of(build, package.control)
+    adapter = adapter_of(package)
     cable = charge_cable(build.supply, found.alternator.rating) if found.alternator else None
     return {
         "circuits": [

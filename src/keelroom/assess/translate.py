@@ -24,11 +24,12 @@ from keelroom.core.plant import Climate, Doubts, Face, Fans, Points
 from keelroom.core.thermal.engine_heat import Drive, Engine
 from keelroom.core.thermal.engine_laws import LAWS, EngineLaw
 from keelroom.core.thermal.geometry import CoreGeometry
-from keelroom.document.schema.brief import Brief, Cooling
+from keelroom.document.schema.brief import Brief
 from keelroom.document.schema.brief import Engine as EngineSection
-from keelroom.document.schema.brief import Loop as LoopSection
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.electrical import Control
+from keelroom.document.schema.loop import Coolant as CoolantSection
+from keelroom.document.schema.loop import Loop as LoopSection
 from keelroom.document.schema.package import Core, Package
 
 T = TypeVar("T")
@@ -99,16 +100,18 @@ class Parts(NamedTuple):
     package: Package
     geometry: CoreGeometry
     air: AirSide
+    loop: LoopSection
+    coolant: CoolantSection
 
 
 def parts_of(build: Build, package: Package) -> Parts:
     """The package in core terms; what is missing stands as 1 and is caught by `needs_of`."""
-    return _parts(air_package(package), air_side(build, package))
+    return _parts(air_package(package), air_side(build, package), package.loop, package.coolant)
 
 
 @by_identity(64)
-def _parts(package: Package, air: AirSide) -> Parts:
-    return Parts(package, _core_geometry(package.core), air)
+def _parts(package: Package, air: AirSide, loop: LoopSection, coolant: CoolantSection) -> Parts:
+    return Parts(package, _core_geometry(package.core), air, loop, coolant)
 
 
 def row_of(build: Build, package: Package, parts: Parts, case: DutyCase) -> Row:
@@ -123,7 +126,7 @@ def _row(brief: Brief, parts: Parts, case: DutyCase, system: System, control: Co
     speed, rpm = case.speed.si, engine_rpm(brief, case)
     ac = case.ac_on and brief.accessories.ac_fitted
     slow = stands(case) or speed < CRAWL
-    cooling, climate = brief.cooling, brief.climate
+    climate, coolant = brief.climate, parts.coolant
     ambient = case.ambient.si if case.ambient else reader.take(climate, (), "ambient")
     grille_rise = reader.take(climate, (), "asphalt_rise") * max(0.0, 1 - speed / STILL_SPEED)
     shaft = _ac_shaft(brief, slow) if ac else 0.0
@@ -139,14 +142,14 @@ def _row(brief: Brief, parts: Parts, case: DutyCase, system: System, control: Co
             grille_rise=grille_rise,
         ),
         network=air.network._replace(speed=np.array(speed)),
-        fans=_fans(parts, system, (sensing_of(control, ambient + grille_rise), control_law(control, brief, len(parts.package.fans), ac))),
+        fans=_fans(parts, system, (sensing_of(control, ambient + grille_rise), control_law(control, brief.climate, len(parts.package.fans), ac))),
         covers=air.covers._replace(heat=air.covers.cuts_out / max(air.covers.cuts_out.sum(), 1.0) * shaft * (1 + reader.take(brief.accessories, (), "ac_cop"))),
         face=Face(*air.lanes),
-        coolant=_coolant(cooling.glycol, reader.take(cooling, (), "glycol_share")),
-        circuit=_circuit(brief.engine, brief.cooling, brief.loop),
+        coolant=_coolant(coolant.glycol, reader.take(coolant, (), "glycol_share")),
+        circuit=_circuit(brief.engine, parts.loop),
         pump_voltage=np.array(system.volts.get(PUMP, system.balance.voltage)),
-        cap_pressure=np.array(reader.take(cooling, (), "cap_pressure")),
-        limit=np.array(reader.take(cooling, (), "limit")),
+        cap_pressure=np.array(reader.take(parts.loop, (), "cap_pressure")),
+        limit=np.array(reader.take(brief.cooling, (), "limit")),
         doubts=_floats(Doubts, heat=1.0, conductance=1.0, fan_pressure=1.0, leaks=1.0),
     )  # fmt: skip
     return Row(
@@ -168,7 +171,7 @@ def _fans(parts: Parts, system: System, control: tuple[Sensing, Law]) -> Fans:
 
 
 @by_identity(16)
-def _circuit(engine: EngineSection, cooling: Cooling, loop: LoopSection) -> Circuit:
+def _circuit(engine: EngineSection, loop: LoopSection) -> Circuit:
     reader = Reader()
     return _floats(
         Circuit,
@@ -180,8 +183,8 @@ def _circuit(engine: EngineSection, cooling: Cooling, loop: LoopSection) -> Circ
         electric_flow=reader.take(loop, (), "electric_flow"),
         electric_head=reader.take(loop, (), "electric_pressure"),
         electric_voltage=reader.take(loop, (), "electric_voltage"),
-        thermostat=reader.take(cooling, (), "thermostat"),
-        at_inlet=float(cooling.thermostat_place == "inlet"),
+        thermostat=reader.take(loop, (), "thermostat"),
+        at_inlet=float(loop.thermostat_place == "inlet"),
         hose_bore=reader.take(loop, (), "hose_bore"),
         hose_length=reader.take(loop, (), "hose_length"),
         hose_bends=reader.take(loop, (), "hose_bends"),

@@ -125,22 +125,22 @@ def _clean_core(build: Build, package: Package, where: tuple[str, ...]) -> tuple
 
 
 def _pulley(build: Build, package: Package, where: tuple[str, ...]) -> tuple[Change, ...]:
-    ratio = build.brief.loop.pulley_ratio
-    if build.brief.loop.pump != "mechanical" or ratio is None:
+    ratio = package.loop.pulley_ratio
+    if package.loop.pump != "mechanical" or ratio is None:
         return ()
-    return (Change(("brief", "loop", "pulley_ratio"), quantity(f"{min(1.2 * ratio.si, 3):.2f}", "number")),)
+    return (Change((*where, "loop", "pulley_ratio"), quantity(f"{min(1.2 * ratio.si, 3):.2f}", "number")),)
 
 
 def _thermostat(build: Build, package: Package, where: tuple[str, ...]) -> tuple[Change, ...]:
-    present = build.brief.cooling.thermostat
+    present = package.loop.thermostat
     if present is None or present.si < 75:
         return ()
-    return (Change(("brief", "cooling", "thermostat"), from_si(present.si - 8.0, "temperature", "us", "derived")),)
+    return (Change((*where, "loop", "thermostat"), from_si(present.si - 8.0, "temperature", "us", "derived")),)
 
 
 def _water(build: Build, package: Package, where: tuple[str, ...]) -> tuple[Change, ...]:
-    share = build.brief.cooling.glycol_share
-    return (_set(("brief", "cooling", "glycol_share"), "30 %", "share"),) if share and share.si > 0.31 else ()
+    share = package.coolant.glycol_share
+    return (_set((*where, "coolant", "glycol_share"), "30 %", "share"),) if share and share.si > 0.31 else ()
 
 
 def _cut(build: Build, package: Package, where: tuple[str, ...]) -> tuple[Change, ...]:

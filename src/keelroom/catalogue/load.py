@@ -14,7 +14,8 @@ from pydantic import BaseModel, TypeAdapter, ValidationError
 
 from keelroom.document.fields import spec_of
 from keelroom.document.quantity import Quantity, from_si, typed
-from keelroom.document.schema.brief import Engine, Glycol, Vehicle
+from keelroom.document.schema.brief import Engine, Vehicle
+from keelroom.document.schema.loop import Glycol
 from keelroom.document.schema.package import Core, Fan, Shroud
 from keelroom.document.writing import write_atomically
 from keelroom.errors import CatalogueError, InputError
@@ -105,9 +106,9 @@ def coolants() -> tuple[Coolant, ...]:
 
 
 def _share_spec() -> Any:
-    from keelroom.document.schema.brief import Cooling
+    from keelroom.document.schema.loop import Coolant as Section
 
-    return spec_of(Cooling, "glycol_share")
+    return spec_of(Section, "glycol_share")
 
 
 def named(items: tuple[M, ...], name: str) -> M:

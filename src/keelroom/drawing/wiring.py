@@ -85,7 +85,7 @@ def wiring(build: Build, package: Package, assessment: Assessment, system: str) 
         tops.append(bottom)
         bottom -= HEAD + LINE * max(len(figures.motors), 1)
     coils = _bands(sheet, found.circuits, wires, tops, (assessment, system))
-    _lane(sheet, (build, package, assessment), wires, coils, system)
+    _lane(sheet, (package, assessment), wires, coils, system)
     return Scene((*sheet.shapes, *sheet.sleeves), (0.0, bottom * MM, WIDTH * MM, -bottom * MM))
 
 
@@ -319,9 +319,9 @@ def _bolt_head(sheet: _Sheet, x: float, y: float, radius: float, role: str = "el
     sheet.area("el.mark", *((x + head * math.cos(math.radians(60 * k)), y + head * math.sin(math.radians(60 * k))) for k in range(6)))
 
 
-def _lane(sheet: _Sheet, told: tuple[Build, Package, Assessment], wires: tuple[HarnessWire, ...], coils: list[Point], system: str) -> None:
+def _lane(sheet: _Sheet, told: tuple[Package, Assessment], wires: tuple[HarnessWire, ...], coils: list[Point], system: str) -> None:
     """The control lane: coil feed, what commands it, its sensor, override and A/C request, and the two buses to the relays."""
-    build, package, assessment = told
+    package, assessment = told
     control, own = package.control, {wire.number: wire for wire in wires if not wire.circuit}
     sheet.words(12, -14, "Control", "el.head", "start")
     if not package.fans:
@@ -338,7 +338,7 @@ def _lane(sheet: _Sheet, told: tuple[Build, Package, Assessment], wires: tuple[H
         sheet.wire(own[1], system, (FUSE + 22, y), (feed, y), flag=(88, y))
     sheet.box("el.bad" if wrong & {"sensor", "strategy"} else "el.part", brain_x, y, brain_wide, 48, 6)
     sheet.words(brain_x, y + 9, by, "el.value")
-    sheet.words(brain_x, y - 9, _set_points(build, control, system))
+    sheet.words(brain_x, y - 9, _set_points(control, system))
     common = "wire.violet" if 1 in own and not own[1].end.startswith(by) else "wire.black" if 2 in own else ""
     _buses(sheet, own, coils, (control.strategy in STAGED, common, brain_x - brain_wide / 2, y))
     _sensor(sheet, control, own, (brain_x + brain_wide / 2, y), (system, "el.bad" if wrong & {"sensor", "strap"} else "el.part"))
@@ -350,11 +350,10 @@ def _lane(sheet: _Sheet, told: tuple[Build, Package, Assessment], wires: tuple[H
     _tag(sheet, [own[k] for k in (5, 62, 63) if k in own], (416, -121), "A/C pressure switch")
 
 
-def _set_points(build: Build, control: Control, system: str) -> str:
-    cooling = build.brief.cooling
-    if control.strategy == "toggle" or cooling.fan_on is None or cooling.fan_off is None:
+def _set_points(control: Control, system: str) -> str:
+    if control.strategy == "toggle" or control.fan_on is None or control.fan_off is None:
         return "by hand" if control.strategy == "toggle" else ""
-    shown = [described(value, KINDS["temperature"], system) for value in (cooling.fan_on, cooling.fan_off, control.second_on)]
+    shown = [described(value, KINDS["temperature"], system) for value in (control.fan_on, control.fan_off, control.second_on)]
     if control.strategy in STAGED:
         return f"low {shown[0].split()[0]}, high {shown[2]}"
     return f"on {shown[0].split()[0]}, off {shown[1]}"

@@ -151,7 +151,7 @@ def _electrics(build: Build, assessment: Assessment, system: str) -> list[Flowab
 def _brief(build: Build, system: str) -> list[Flowable]:
     brief = build.brief
     texts = [f"{text}" for text in (brief.use, brief.notes) if text]
-    pairs = [(spec.label, described(value, spec.kind, system), value.origin) for section in (brief.vehicle, brief.engine, brief.climate, brief.cooling)
+    pairs = [(spec.label, described(value, spec.kind, system), value.origin) for section in (brief.vehicle, brief.engine, brief.climate, brief.cooling, build.package.loop, build.package.coolant)
              for _, spec, value in measured_fields(section) if value is not None]  # fmt: skip
     cells = [f"{label}: {value}" + (" (assumed)" if origin == "assumed" else "") for label, value, origin in pairs]
     rows = [[*cells[i : i + 4], *[""] * (4 - len(cells[i : i + 4]))] for i in range(0, len(cells), 4)]

@@ -41,9 +41,9 @@ def codes(build):
 
 FINDINGS = {
     "limit_under_thermostat": (("brief", "cooling", "limit"), "170 °F", "temperature"),
-    "fan_never_stops": (("brief", "cooling", "fan_off"), "170 °F", "temperature"),
-    "fan_set_points": (("brief", "cooling", "fan_on"), "184 °F", "temperature"),
-    "limit_over_boiling": (("brief", "cooling", "cap_pressure"), "0 psi", "pressure"),
+    "fan_never_stops": (("packages", "p1", "control", "fan_off"), "170 °F", "temperature"),
+    "fan_set_points": (("packages", "p1", "control", "fan_on"), "184 °F", "temperature"),
+    "limit_over_boiling": (("packages", "p1", "loop", "cap_pressure"), "0 psi", "pressure"),
     "fan_larger_than_face": (("packages", "p1", "fans", "fan1", "diameter"), "18 in", "length"),
     "fan_off_face": (("packages", "p1", "fans", "fan1", "x"), "3 in", "length"),
     "fans_overlap": (("packages", "p1", "fans", "fan1", "x"), "10 in", "length"),
@@ -52,7 +52,7 @@ FINDINGS = {
     "outside_correlation": (("packages", "p1", "core", "depth"), "4 in", "length"),
     "hub_too_large": (("packages", "p1", "fans", "fan1", "hub_diameter"), "11 in", "length"),
     "power_short": (("duty_cases", "grade", "grade"), "60 %", "share"),
-    "freezes": (("brief", "cooling", "glycol_share"), "10 %", "share"),
+    "freezes": (("packages", "p1", "coolant", "glycol_share"), "10 %", "share"),
 }
 
 
@@ -353,9 +353,9 @@ def test_no_dead_input(path):
 
 CHOICES = {
     ("brief", "vehicle", "gearbox"): "automatic", ("brief", "engine", "kind"): "diesel", ("brief", "accessories", "ac_fitted"): False,
-    ("brief", "cooling", "thermostat_place"): "inlet", ("brief", "cooling", "glycol"): "propylene_glycol", ("packages", "p1", "core", "flow"): "downflow",
+    ("packages", "p1", "loop", "thermostat_place"): "inlet", ("packages", "p1", "coolant", "glycol"): "propylene_glycol", ("packages", "p1", "core", "flow"): "downflow",
     ("packages", "p1", "core", "material"): "copper_brass", ("packages", "p1", "core", "condition"): "bad", ("packages", "p1", "shroud", "kind"): "none",
-    ("packages", "p1", "covers"): (), ("brief", "loop", "pump"): "electric", ("brief", "loop", "impeller"): "worn",
+    ("packages", "p1", "covers"): (), ("packages", "p1", "loop", "pump"): "electric", ("packages", "p1", "loop", "impeller"): "worn",
     ("packages", "p1", "shroud", "plenum"): "divided", ("packages", "p1", "fans", "fan1", "mount"): "pusher", ("packages", "p1", "fans", "fan1", "runs"): False,
     ("packages", "p1", "fans", "fan2", "reversed_blade"): True, ("packages", "p1", "covers", "condenser", "kind"): "gearbox_cooler", ("packages", "p1", "fans", "fan1", "blade"): "curved", ("packages", "p1", "fans", "fan1", "motor"): "brushless",
     ("duty_cases", "grade", "demand"): "full_power", ("duty_cases", "grade", "ac_on"): False, ("active",): "p3",
@@ -445,7 +445,7 @@ def test_start_imports_nothing_heavy():
     assert done.stdout.strip() == "[]"
 
 
-@pytest.mark.parametrize("version", [1, 2, 3, 4])
+@pytest.mark.parametrize("version", [1, 2, 3, 4, 5])
 def test_every_golden_version_still_loads(version):
     golden = load(GOLDEN / f"version-{version}.keelroom")
     assert golden.packages

@@ -18,7 +18,7 @@ from tests.conftest import DEMO
 
 BUILD = load(DEMO)
 LIGHT = (("duty_cases", "grade", "towed_mass"), "1900 lb", "mass")
-GLYCOL = ("brief", "cooling", "glycol_share")
+GLYCOL = ("packages", "p1", "coolant", "glycol_share")
 
 
 def grade(build):

@@ -111,7 +111,7 @@ def test_contacts_in_series_add_and_each_motors_own_stand_side_by_side():
         ((((*P1, "fans"), ()),), "flaps", False), ((), "full_shroud", False), ((((*P1, "shroud", "kind"), "none"),), "full_shroud", True),
         ((), "second_fan", False), ((), "copper", True), ((((*P1, "core", "material"), "copper_brass"),), "copper", False),
         ((((*P1, "core", "condition"), "bad"),), "clean", True), ((), "clean", False), ((), "divide", False),
-        ((((*P1, "fans", "fan1", "runs"), False),), "divide", True), ((), "water", True), (((("brief", "cooling", "glycol_share"), "30 %", "share"),), "water", False),
+        ((((*P1, "fans", "fan1", "runs"), False),), "divide", True), ((), "water", True), (((("packages", "p1", "coolant", "glycol_share"), "30 %", "share"),), "water", False),
         ((), "cut", True), (((("survey", "opening", "width"), "40 in", "length"), (("survey", "opening", "height"), "40 in", "length")), "cut", False),
     ],
 )  # fmt: skip

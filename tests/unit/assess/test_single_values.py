@@ -469,9 +469,9 @@ def test_sensors_in_the_lower_hose_read_what_leaves_the_core():
     low = on(
         BUILD,
         ((*P1, "control", "sensor"), "lower_hose"),
-        ((*COOLING, "thermostat_place"), "inlet"),
-        ((*COOLING, "fan_on"), "150 °F", "temperature"),
-        ((*COOLING, "fan_off"), "140 °F", "temperature"),
+        (("packages", "p1", "loop", "thermostat_place"), "inlet"),
+        (("packages", "p1", "control", "fan_on"), "150 °F", "temperature"),
+        (("packages", "p1", "control", "fan_off"), "140 °F", "temperature"),
     )
     rows = [row_for(Asked(low, case)) for case in ("cruise", "night", "grade")]
     points, doubt = stacked(rows)
@@ -512,10 +512,10 @@ def test_a_bare_fans_place_hangs_on_its_gap_and_a_shrouded_ones_on_the_depth():
 
 
 def test_the_switch_offered_is_the_nearest_that_is_sold():
-    build = on(BUILD, ((*COOLING, "fan_on"), "193 °F", "temperature"), ((*P1, "control", "strategy"), "ground_switch"))
+    build = on(BUILD, (("packages", "p1", "control", "fan_on"), "193 °F", "temperature"), ((*P1, "control", "strategy"), "ground_switch"))
     (fix,) = next(f for f in assess(build).findings if f.code == "switch_sold").fix
     assert "195 °F" in fix.label
-    assert apply(build, edit_for(build, fix)).brief.cooling.fan_on.as_typed == "195 °F"
+    assert apply(build, edit_for(build, fix)).package.control.fan_on.as_typed == "195 °F"
 
 
 def test_places_of_findings_and_their_limits():
@@ -580,7 +580,7 @@ def test_plateaus_and_cliffs_by_hand():
     ("on_at", "told"), [("193 °F", True), ("195 °F", False), ("196.5 °F", True), ("197.5 °F", False), ("185 °F", False)]
 )
 def test_switches_are_sold_by_steps(on_at, told):
-    build = on(BUILD, ((*COOLING, "fan_on"), on_at, "temperature"), ((*P1, "control", "strategy"), "ground_switch"))
+    build = on(BUILD, (("packages", "p1", "control", "fan_on"), on_at, "temperature"), ((*P1, "control", "strategy"), "ground_switch"))
     assert ("switch_sold" in {f.code for f in assess(build).findings}) is told
 
 

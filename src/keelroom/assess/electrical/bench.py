@@ -81,11 +81,11 @@ def bench_steps(build: Build, package: Package, found: Electrics, system: str) -
 
 def _points(build: Build, control: Control, system: str) -> tuple[str, str]:
     """On and off in words: where a variable one starts, it is its own start point."""
-    cooling, kind = build.brief.cooling, KINDS["temperature"]
-    if control.strategy in RAMPED and cooling.fan_on and cooling.fan_off:
-        start = curve_of(control, cooling.fan_on.si, cooling.fan_off.si)[0][0]
+    kind = KINDS["temperature"]
+    if control.strategy in RAMPED and control.fan_on and control.fan_off:
+        start = curve_of(control, control.fan_on.si, control.fan_off.si)[0][0]
         return format_si(start, kind, system), format_si(start - LEAST_SPAN, kind, system)
-    return tuple(described(value, kind, system) if value else "not set" for value in (cooling.fan_on, cooling.fan_off))  # type: ignore[return-value]
+    return tuple(described(value, kind, system) if value else "not set" for value in (control.fan_on, control.fan_off))  # type: ignore[return-value]
 
 
 def _sensor_test(build: Build, control: Control, system: str) -> tuple[str, str]:
@@ -102,7 +102,7 @@ def _sensor_test(build: Build, control: Control, system: str) -> tuple[str, str]
             "Hang it in water on a stove beside a thermometer, ohmmeter across it.",
             f"Its ohms fall evenly as it warms: it has no contact. The controller is set to start at {on}.",
         )
-    hot = build.brief.cooling.fan_on
+    hot = control.fan_on
     if hot is not None and hot.si > POT_BOILS:
         how = "Water boils before it closes: hang it in cooking oil or neat glycol on a hot plate outdoors, beside a thermometer, ohmmeter across it."
     else:
@@ -167,11 +167,12 @@ class Adapter(NamedTuple):
     fault: str
 
 
-def adapter_of(build: Build, control: Control) -> Adapter | None:
+def adapter_of(package: Package) -> Adapter | None:
     """What the adapter asks of the hose; None where the sensor sits elsewhere."""
+    control = package.control
     if place_of(control) not in HOSED or control.strategy in SENSORLESS:
         return None
     cut = control.adapter.si - 2 * control.adapter_push.si
-    bore = build.brief.loop.hose_bore
+    bore = package.loop.hose_bore
     fault = "" if cut > 0 else "The hose ends would meet over it: a longer adapter, or less of it inside each end"
     return Adapter(max(cut, 0.0), bore.si if bore else None, THREADS[control.thread], control.strap, fault)

@@ -21,9 +21,10 @@ from keelroom.core.electrical.control import (
 )
 from keelroom.document.edits import Change, Edit
 from keelroom.document.quantity import from_si
-from keelroom.document.schema.brief import Brief, Climate, Cooling
+from keelroom.document.schema.brief import Climate
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import Control
+from keelroom.document.schema.package import Package
 from keelroom.errors import InputError
 
 SENSORLESS = ("toggle",)
@@ -61,22 +62,24 @@ ABOVE_THERMOSTAT, BETWEEN = 4.0, 5.5
 
 def usual_points(build: Build) -> Edit:
     """The edit that puts both set points between thermostat and limit. Raises InputError where there is no room for them."""
-    cooling = build.brief.cooling
-    if cooling.thermostat is None or cooling.limit is None:
+    package, limit = build.package, build.brief.cooling.limit
+    thermostat = package.loop.thermostat
+    if thermostat is None or limit is None:
         raise InputError("no_set_points", "Thermostat and limit must be known")
-    lower = LOWER if place_of(build.package.control) == "lower_hose" else 0.0
-    on = min(cooling.thermostat.si + ABOVE_THERMOSTAT + BETWEEN, cooling.limit.si - NEAR_LIMIT - 0.5)
-    off = min(cooling.thermostat.si + ABOVE_THERMOSTAT, on - BETWEEN)
-    if off < cooling.thermostat.si:
+    lower = LOWER if place_of(package.control) == "lower_hose" else 0.0
+    on = min(thermostat.si + ABOVE_THERMOSTAT + BETWEEN, limit.si - NEAR_LIMIT - 0.5)
+    off = min(thermostat.si + ABOVE_THERMOSTAT, on - BETWEEN)
+    if off < thermostat.si:
         raise InputError("no_set_points", "There is no room for fan set points between this thermostat and this limit")
-    where = ("brief", "cooling")
+    where = ("packages", package.id, "control")
     points = (("fan_on", on - lower), ("fan_off", off - lower))
     return Edit("Set points between thermostat and limit", tuple(Change((*where, name), from_si(round(at, 1), "temperature", "us", "derived")) for name, at in points))  # fmt: skip
 
 
-def set_for_lower_hose(cooling: Cooling) -> bool:
+def set_for_lower_hose(package: Package) -> bool:
     """Whether the set points are those of a switch that sits behind the core."""
-    return bool(cooling.fan_on and cooling.thermostat and cooling.fan_on.si < cooling.thermostat.si + LOWER_OVER)
+    on, thermostat = package.control.fan_on, package.loop.thermostat
+    return bool(on and thermostat and on.si < thermostat.si + LOWER_OVER)
 
 
 def low_of(control: Control, fans: int) -> tuple[float, float]:
@@ -144,12 +147,11 @@ def setting_air(control: Control, climate: Climate) -> float:
     return control.set_on_day.si + (climate.asphalt_rise.si if climate.asphalt_rise else 0.0)
 
 
-def control_law(control: Control, brief: Brief, fans: int, ac: bool) -> Law:
+def control_law(control: Control, climate: Climate, fans: int, ac: bool) -> Law:
     """The share of full commanded over what the sensor reads, not stacked yet."""
-    cooling = brief.cooling
-    on = cooling.fan_on.si if cooling.fan_on else 400.0
-    off = cooling.fan_off.si if cooling.fan_off else on - 5.0
-    day, request = setting_air(control, brief.climate), request_of(control, fans) if ac else (0.0, 0.0)
+    on = control.fan_on.si if control.fan_on else 400.0
+    off = control.fan_off.si if control.fan_off else on - 5.0
+    day, request = setting_air(control, climate), request_of(control, fans) if ac else (0.0, 0.0)
     return law(points_of(control, on, off, fans, day), request, steps_of(control, on, off, fans, day))
 
 

@@ -6,9 +6,9 @@ from typing import NamedTuple
 
 from keelroom.core.electrical.motor import Motor, Rating, current_at, rating
 from keelroom.core.kept import by_identity
-from keelroom.document.schema.brief import Loop
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import Control
+from keelroom.document.schema.loop import Loop
 from keelroom.document.schema.package import Fan, Package, RemoteCooler
 from keelroom.errors import InputError
 
@@ -38,7 +38,7 @@ def fan_rating(fan: Fan) -> Rating | None:
 
 def motors_of(build: Build, package: Package) -> tuple[Motored, ...]:
     """All motors of the build a circuit can feed, in the order of the work."""
-    return _motors(package.fans, package.control, build.brief.loop, package.mounting.cooler)
+    return _motors(package.fans, package.control, package.loop, package.mounting.cooler)
 
 
 @by_identity(64)

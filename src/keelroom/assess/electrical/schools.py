@@ -85,16 +85,16 @@ class Comparison(NamedTuple):
 
 def edit_of(build: Build, school: School) -> Edit:
     """The edit that goes over to a school: strategy, sensor and the set points its place wants."""
-    control, cooling = build.package.control, build.brief.cooling
+    control = build.package.control
     where = ("packages", build.active, "control")
     changes = [Change((*where, name), value) for name, value in school.update if getattr(control, name) != value]
     shift = _shift_of(build) - school.lower
-    base = cooling.fan_on.si if cooling.fan_on else 90.0
+    base = control.fan_on.si if control.fan_on else 90.0
     if abs(shift) > 1e-6:
         for name in ("fan_on", "fan_off"):
-            now = getattr(cooling, name)
+            now = getattr(control, name)
             if now is not None:
-                changes.append(Change(("brief", "cooling", name), from_si(now.si + shift, "temperature", "us", "derived")))
+                changes.append(Change((*where, name), from_si(now.si + shift, "temperature", "us", "derived")))
     on = base + shift
     if school.key in ("two_speed", "computer") and control.second_on.si < on + 1:
         changes += [Change((*where, "second_on"), from_si(on + SECOND, "temperature", "us", "derived")),
@@ -104,7 +104,7 @@ def edit_of(build: Build, school: School) -> Edit:
 
 def _shift_of(build: Build) -> float:
     """Kelvin the present set points lie under those of the upper hose: a lower-hose switch already is."""
-    return LOWER if place_of(build.package.control) == "lower_hose" and set_for_lower_hose(build.brief.cooling) else 0.0
+    return LOWER if place_of(build.package.control) == "lower_hose" and set_for_lower_hose(build.package) else 0.0
 
 
 def default_key(fans: int) -> str:
@@ -131,13 +131,13 @@ def compare_schools(build: Build, case_id: str) -> Comparison:
         hot = min(found, key=lambda day: abs(day.ambient - USUAL_DAY))
         default = school.key == default_key(len(build.package.fans))
         rows.append(Compared(school, edit, found, amps * hot.load, _starting(school, starting), default, not edit.changes))
-    cooling = build.brief.cooling
+    thermostat, limit = build.package.loop.thermostat, build.brief.cooling.limit
     return Comparison(
         case.name,
         tuple(rows),
         _why(rows),
-        cooling.thermostat.si if cooling.thermostat else None,
-        cooling.limit.si if cooling.limit else None,
+        thermostat.si if thermostat else None,
+        limit.si if limit else None,
     )
 
 
@@ -154,15 +154,15 @@ def _starting(school: School, straight: float) -> float:
 
 def set_points(build: Build) -> tuple[float, ...]:
     """What the package's sensor reads [degC] when the fans start and when they stop; () where nothing senses."""
-    control, cooling = build.package.control, build.brief.cooling
-    if control.strategy in SENSORLESS or cooling.fan_on is None or cooling.fan_off is None:
+    control = build.package.control
+    if control.strategy in SENSORLESS or control.fan_on is None or control.fan_off is None:
         return ()
     if control.strategy in RAMPED:
         # A variable one starts at its own first point, and stops just under it.
-        start = curve_of(control, cooling.fan_on.si, cooling.fan_off.si)[0][0]
+        start = curve_of(control, control.fan_on.si, control.fan_off.si)[0][0]
         return start, start - LEAST_SPAN
     fins, day = place_of(control) == "fins", setting_air(control, build.brief.climate)
-    return tuple(reading_at(v.si, "fins", day, 0.0) if fins else v.si for v in (cooling.fan_on, cooling.fan_off))
+    return tuple(reading_at(v.si, "fins", day, 0.0) if fins else v.si for v in (control.fan_on, control.fan_off))
 
 
 def _day(ambient: float, point: Held | None, marks: tuple[float, ...] | None) -> Day:

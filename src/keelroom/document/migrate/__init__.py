@@ -75,7 +75,45 @@ def kinds_of_engine(raw: Raw) -> Raw:
     return raw | {"version": 4, "brief": brief | {"engine": kept | {"kind": kind}}}
 
 
-STEPS: dict[int, Callable[[Raw], Raw]] = {1: opening_to_survey, 2: drop_to_circuits, 3: kinds_of_engine}
+TO_LOOP = ("thermostat", "thermostat_place", "cap_pressure")
+TO_COOLANT = ("glycol", "glycol_share")
+TO_CONTROL = ("fan_on", "fan_off")
+
+
+def circuit_to_packages(raw: Raw) -> Raw:
+    """Version 5: pump, thermostat, cap, hoses, coolant and set points are chosen per package; the brief keeps the limit."""
+    brief, packages = raw.get("brief"), raw.get("packages")
+    if not isinstance(brief, dict):
+        return raw | {"version": 5}
+    cooling: Raw = brief["cooling"] if isinstance(brief.get("cooling"), dict) else {}
+    loop = brief["loop"] if isinstance(brief.get("loop"), dict) else {}
+    moved = {
+        "loop": loop | _only(cooling, TO_LOOP),
+        "coolant": _only(cooling, TO_COOLANT),
+        "control": _only(cooling, TO_CONTROL),
+    }
+    kept = {name: value for name, value in brief.items() if name != "loop"}
+    if "cooling" in kept and isinstance(kept["cooling"], dict):
+        kept["cooling"] = {name: value for name, value in cooling.items() if name not in (*TO_LOOP, *TO_COOLANT, *TO_CONTROL)}
+    changed: Raw = {"version": 5, "brief": kept}
+    if isinstance(packages, list):
+        changed["packages"] = [_with_sections(package, moved) for package in packages]
+    return raw | changed
+
+
+def _only(section: Raw, names: tuple[str, ...]) -> Raw:
+    return {name: section[name] for name in names if name in section}
+
+
+def _with_sections(package: Any, moved: dict[str, Raw]) -> Any:
+    """A package with what was the brief's in its own sections; what it says itself stands."""
+    if not isinstance(package, dict):
+        return package
+    own = {name: package[name] if isinstance(package.get(name), dict) else {} for name in moved}
+    return package | {name: section | own[name] for name, section in moved.items() if section or name in package}
+
+
+STEPS: dict[int, Callable[[Raw], Raw]] = {1: opening_to_survey, 2: drop_to_circuits, 3: kinds_of_engine, 4: circuit_to_packages}
 """Version n to the function that makes version n + 1 of it. Version 1 is the first."""
 
 

@@ -1,4 +1,4 @@
-"""The brief: vehicle, engine, accessories, climate, cooling limits, and what was wrong before."""
+"""The brief: vehicle, engine, accessories, climate, the limit, and what was wrong before."""
 
 from __future__ import annotations
 
@@ -11,10 +11,6 @@ from keelroom.document.quantity import Quantity, Spec, Strict, quantity
 Maybe = Quantity | None
 EngineKind = Literal["carburetted", "injected", "modern", "boosted", "diesel"]
 Gearbox = Literal["manual", "automatic"]
-ThermostatPlace = Literal["outlet", "inlet"]
-Glycol = Literal["ethylene_glycol", "propylene_glycol"]
-PumpKind = Literal["mechanical", "electric"]
-Impeller = Literal["good", "worn"]
 CauseState = Literal["open", "fine", "mended"]
 Symptom = Literal["climbs_at_idle", "climbs_with_ac", "climbs_at_speed", "climbs_on_grade", "loses_coolant", "slow_warm_up", "heater_cold"]
 
@@ -71,23 +67,6 @@ class Engine(Strict):
     ] = quantity("5 %", "share")
 
 
-class Loop(Strict):
-    """The coolant circuit outside engine and core."""
-
-    pump: PumpKind = "mechanical"
-    pulley_ratio: Annotated[
-        Maybe, Spec("number", "Pump speed over stock", gt=0.2, le=3, help="1 stock pulleys; a smaller pump pulley gives more, 1.15–1.3")
-    ] = quantity("1", "number")
-    impeller: Impeller = "good"
-    electric_flow: Annotated[Maybe, Spec("coolant flow", "Electric pump, free flow", gt=0, le=0.02)] = quantity("35 gpm", "coolant flow")
-    electric_pressure: Annotated[Maybe, Spec("pressure", "Electric pump, shut off", gt=0, le=5e5)] = quantity("9 psi", "pressure")
-    electric_voltage: Annotated[Maybe, Spec("voltage", "Electric pump rated at", gt=0, le=60)] = quantity("13.5 V", "voltage")
-    electric_power: Annotated[Maybe, Spec("electrical power", "Electric pump draws", gt=0, le=2000)] = quantity("100 W", "electrical power")
-    hose_bore: Annotated[Maybe, Spec("length", "Hose bore", gt=0.005, le=0.1)] = quantity("1 1/2 in", "length")
-    hose_length: Annotated[Maybe, Spec("length", "Hoses, both together", ge=0, le=20)] = quantity("48 in", "length")
-    hose_bends: Annotated[Maybe, Spec("count", "Right-angle bends in them", ge=0, le=40, whole=True)] = quantity("4", "count")
-
-
 class CauseCheck(Strict):
     """What became of one cheap cause that was looked into."""
 
@@ -130,18 +109,9 @@ class Climate(Strict):
 
 
 class Cooling(Strict):
-    """Limits and set points of the coolant."""
+    """What the engine may be run at."""
 
     limit: Annotated[Maybe, Spec("temperature", "Limit, engine outlet", ge=40, le=150)] = quantity("225 °F", "temperature")
-    thermostat: Annotated[Maybe, Spec("temperature", "Thermostat starts to open", ge=30, le=120)] = quantity("180 °F", "temperature")
-    thermostat_place: ThermostatPlace = "outlet"
-    fan_on: Annotated[Maybe, Spec("temperature", "Fans on", ge=20, le=130)] = quantity("195 °F", "temperature")
-    fan_off: Annotated[Maybe, Spec("temperature", "Fans off", ge=20, le=130)] = quantity("185 °F", "temperature")
-    cap_pressure: Annotated[Maybe, Spec("pressure", "Cap", ge=0, le=3e5)] = quantity("15 psi", "pressure")
-    glycol: Glycol = "ethylene_glycol"
-    glycol_share: Annotated[Maybe, Spec("share", "Glycol, by volume", ge=0, le=1, help="50 % usual; 100 % is glycol-only (waterless)")] = (
-        quantity("50 %", "share")
-    )
 
 
 class Brief(Strict):
@@ -156,5 +126,4 @@ class Brief(Strict):
     accessories: Accessories = Field(default_factory=Accessories)
     climate: Climate = Field(default_factory=Climate)
     cooling: Cooling = Field(default_factory=Cooling)
-    loop: Loop = Field(default_factory=Loop)
     causes: tuple[CauseCheck, ...] = ()

@@ -91,12 +91,14 @@ class CommandPoint(Strict):
 
 
 class Control(Strict):
-    """Who decides when the package's fans run. Fans on and off of the brief are its first stage."""
+    """Who decides when the package's fans run."""
 
     strategy: Strategy = "ground_switch"
     sensor: SensorPlace = "upper_hose"
     toggle_on: bool = True
     coil: Coil = "key"
+    fan_on: Annotated[Quantity | None, Spec("temperature", "Fans on", ge=20, le=130)] = quantity("195 °F", "temperature")
+    fan_off: Annotated[Quantity | None, Spec("temperature", "Fans off", ge=20, le=130)] = quantity("185 °F", "temperature")
     second_on: Annotated[Quantity, Spec("temperature", "Second speed on", ge=20, le=130)] = quantity("205 °F", "temperature")
     second_off: Annotated[Quantity, Spec("temperature", "Second speed off", ge=20, le=130)] = quantity("195 °F", "temperature")
     low_speed: LowSpeed = "one_fan"

@@ -9,6 +9,7 @@ from pydantic import Field
 from keelroom.document.quantity import Quantity, Spec, Strict, quantity
 from keelroom.document.schema.brief import Maybe
 from keelroom.document.schema.electrical import Circuit, Control
+from keelroom.document.schema.loop import Coolant, Loop
 
 Flow = Literal["crossflow", "downflow"]
 Material = Literal["aluminium", "copper_brass"]
@@ -310,4 +311,6 @@ class Package(Strict):
     mounting: Mounting = Field(default_factory=Mounting)
     circuits: tuple[Circuit, ...] = ()
     control: Control = Field(default_factory=Control)
+    loop: Loop = Field(default_factory=Loop)
+    coolant: Coolant = Field(default_factory=Coolant)
     hours: Annotated[Maybe, Spec("time", "Shop hours", ge=0, le=3.6e6)] = None

@@ -29,7 +29,7 @@ def test_no_contact_closes_where_there_is_none(strategy):
 
 
 def test_a_switch_over_boiling_is_not_tested_in_boiling_water():
-    hot = steps(on(BUILD, ((*COOLING, "fan_on"), "220 °F", "temperature")))["sensor"]
+    hot = steps(on(BUILD, (("packages", "p1", "control", "fan_on"), "220 °F", "temperature")))["sensor"]
     assert "oil" in hot.how
     assert "220 °F" in hot.expected
     assert "water on a stove" in steps(BUILD)["sensor"].how

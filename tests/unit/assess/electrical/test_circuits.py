@@ -85,7 +85,7 @@ WRONG = {
     "drop_unexplained": (((*FANS, "measured_drop"), "2.5 V", "voltage"),),
     "run_assumed": (((*FANS, "feed", "length"), "6 ft", "length"),),
     "adapter_short": (((*CONTROL, "adapter"), "1 in", "length"),),
-    "switch_sold": ((("brief", "cooling", "fan_on"), "192 °F", "temperature"),),
+    "switch_sold": ((("packages", "p1", "control", "fan_on"), "192 °F", "temperature"),),
     "curve_of_one": ((("supply", "curve"), (AlternatorPoint(speed=quantity("3000 rpm", "turning speed"), current=quantity("60 A", "current")),)),),
     "no_source": (((*FANS, "sources"), ()),),
     "no_return": (((*FANS, "ground"), "none"),),
@@ -364,7 +364,7 @@ def test_loads_are_on_when_they_are_on():
 
 
 def test_an_electric_pump_and_a_cooler_fan_have_circuits_of_their_own():
-    build = on(BUILD, (("brief", "loop", "pump"), "electric"))
+    build = on(BUILD, (("packages", "p1", "loop", "pump"), "electric"))
     assert {m.id for m in electrics(build, build.package).loose} == {"pump"}
     planned = apply(build, plan_missing(build, build.package))
     assert {m.id for one in assess(planned).electrics.circuits for m in one.motors} == {"fan1", "fan2", "cooler", "pump"}
@@ -402,7 +402,7 @@ def test_going_over_to_a_school_and_back(school):
     again = edit_of(build, school)
     assert not again.changes
     upper = apply(build, edit_of(build, SCHOOLS[0]))
-    assert upper.brief.cooling.fan_on.si == pytest.approx(BUILD.brief.cooling.fan_on.si, abs=0.01)
+    assert upper.package.control.fan_on.si == pytest.approx(BUILD.package.control.fan_on.si, abs=0.01)
 
 
 def test_the_ac_asks_for_the_fans_and_a_forgotten_toggle_leaves_them_still():
@@ -423,12 +423,12 @@ def test_a_typed_speed_curve_is_followed():
 
 
 def test_the_adapter_says_what_to_cut_out_of_the_hose():
-    adapter = adapter_of(BUILD, BUILD.package.control)
+    adapter = adapter_of(BUILD.package)
     assert adapter.cut == pytest.approx(0.0254)
     assert adapter.fault == ""
     short = on(BUILD, ((*CONTROL, "adapter"), "1 in", "length"))
-    assert adapter_of(short, short.package.control).fault
-    assert adapter_of(BUILD, on(BUILD, ((*CONTROL, "sensor"), "fins")).package.control) is None
+    assert adapter_of(short.package).fault
+    assert adapter_of(on(BUILD, ((*CONTROL, "sensor"), "fins")).package) is None
 
 
 # harness and drawing

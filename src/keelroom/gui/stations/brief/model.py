@@ -29,6 +29,7 @@ def pages(build: Build) -> tuple[Page, ...]:
     brief = ("brief",)
     vehicle, engine, accessories = (*brief, "vehicle"), (*brief, "engine"), (*brief, "accessories")
     climate, cooling = (*brief, "climate"), (*brief, "cooling")
+    loop, control, coolant = (("packages", build.active, section) for section in ("loop", "control", "coolant"))
     return (
         Page(
             "Vehicle",
@@ -75,15 +76,21 @@ def pages(build: Build) -> tuple[Page, ...]:
             (
                 Group("Hottest day", quantities(climate, "ambient", "altitude", "humidity", "asphalt_rise")),
                 Group(
-                    "Limits and set points",
-                    (
-                        *quantities(cooling, "limit", "thermostat"),
-                        Row("choice", (*cooling, "thermostat_place"), "Thermostat place", PLACES),
-                        *quantities(cooling, "fan_on", "fan_off", "cap_pressure"),
-                    ),
+                    "Limit",
+                    quantities(cooling, "limit"),
                 ),
-                Group("Coolant", (Row("choice", (*cooling, "glycol"), "Glycol", GLYCOLS), *quantities(cooling, "glycol_share"))),
-                Group("Coolant loop", _loop(build, (*brief, "loop"))),
+                Group(
+                    "Thermostat, set points, cap",
+                    (
+                        *quantities(loop, "thermostat"),
+                        Row("choice", (*loop, "thermostat_place"), "Thermostat place", PLACES),
+                        *quantities(control, "fan_on", "fan_off"),
+                        *quantities(loop, "cap_pressure"),
+                    ),
+                    note="From here on of the package in use: packages may differ in it.",
+                ),
+                Group("Coolant", (Row("choice", (*coolant, "glycol"), "Glycol", GLYCOLS), *quantities(coolant, "glycol_share"))),
+                Group("Coolant loop", _loop(build, loop)),
             ),
             (("From a usual coolant…", "coolant_kind"),),
         ),
@@ -104,7 +111,7 @@ def pages(build: Build) -> tuple[Page, ...]:
 def _loop(build: Build, path: tuple[str, ...]) -> tuple[Row, ...]:
     own = (
         ("electric_flow", "electric_pressure", "electric_voltage", "electric_power")
-        if build.brief.loop.pump == "electric"
+        if build.package.loop.pump == "electric"
         else ("pulley_ratio",)
     )
     return (

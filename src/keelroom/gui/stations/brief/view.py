@@ -80,7 +80,7 @@ class BriefStation(Form):
     def _coolant_kind(self) -> None:
         from keelroom.catalogue.load import coolants
 
-        place = ("brief", "cooling")
+        place = ("packages", self.session.build.active, "coolant")
         self._menu(
             {
                 c.name: Edit(f"Coolant: {c.name}", (Change((*place, "glycol"), c.glycol), Change((*place, "glycol_share"), c.glycol_share)))

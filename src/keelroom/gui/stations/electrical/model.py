@@ -166,8 +166,12 @@ def _labels(build: Build) -> list[Group]:
         at = ("packages", package.id, "fans", fan.id)
         rows = quantities(at, "power", "rated_voltage", "rated_current", of=f"Fan {number}")
         groups.append(Group(f"Fan {number}, its label", rows, note=label_words(fan)))
-    if build.brief.loop.pump == "electric":
-        groups.append(Group("Coolant pump, its label", quantities(("brief", "loop"), "electric_power", "electric_voltage", of="Pump")))
+    if build.package.loop.pump == "electric":
+        groups.append(
+            Group(
+                "Coolant pump, its label", quantities(("packages", build.active, "loop"), "electric_power", "electric_voltage", of="Pump")
+            )
+        )
     cooler = ("packages", package.id, "mounting", "cooler")
     if package.mounting.cooler.fitted:
         groups.append(
@@ -201,7 +205,7 @@ def _charging(build: Build) -> Page:
 
 
 def _control(build: Build) -> Page:
-    where, cooling = ("packages", build.active, "control"), ("brief", "cooling")
+    where = ("packages", build.active, "control")
     control = build.package.control
     sensing = control.strategy not in SENSORLESS
     placed = sensing and control.strategy not in BY_COMPUTER
@@ -210,7 +214,7 @@ def _control(build: Build) -> Page:
         rows.append(Row("flag", (*where, "toggle_on"), "Toggle is on"))
     if placed:
         rows.append(Row("choice", (*where, "sensor"), "Sensor", SENSOR_PLACES))
-    rows += quantities(cooling, "fan_on", "fan_off") if sensing else ()
+    rows += quantities(where, "fan_on", "fan_off") if sensing else ()
     if control.strategy in STAGED:
         rows += [*quantities(where, "second_on", "second_off"), Row("choice", (*where, "low_speed"), "Low speed by", LOW_SPEEDS)]
     if control.strategy in RAMPED:

@@ -119,9 +119,8 @@ def charging_said(build: Build, assessment: Assessment, system: str) -> Said:
 
 def control_said(build: Build, assessment: Assessment, system: str) -> Said:
     """Run-on and adapter in figures."""
-    control = build.package.control
     said: list[tuple[str, str]] = []
-    adapter = adapter_of(build, control)
+    adapter = adapter_of(build.package)
     length = KINDS["length"]
     if adapter is not None:
         bore = f" of {format_si(adapter.bore, length, system)} bore" if adapter.bore else ""

@@ -1,0 +1,55 @@
+"""Version 5: what is chosen of the circuit is the package's. A version 4 file keeps every figure it had."""
+
+import json
+
+import pytest
+
+from keelroom.assess.assess import assess
+from keelroom.document.file import load
+from tests.conftest import DEMO
+from tests.unit.assess.test_assess import GOLDEN
+
+
+def test_what_the_brief_said_of_the_circuit_stands_in_every_package(tmp_path):
+    raw = json.loads((GOLDEN / "version-4.keelroom").read_text())
+    raw["brief"]["loop"] = {
+        "pump": "electric",
+        "hose_bore": {"si": 0.03175, "as_typed": "1 1/4 in", "unit": "in", "origin": "measured", "doubt": None},
+    }
+    raw["brief"]["cooling"] |= {"thermostat_place": "inlet", "glycol": "propylene_glycol", "fan_off": None}
+    (tmp_path / "old.keelroom").write_text(json.dumps(raw))
+    build = load(tmp_path / "old.keelroom")
+    assert len(build.packages) == 3
+    for package in build.packages:
+        assert (package.loop.pump, package.loop.hose_bore.as_typed, package.loop.thermostat_place) == ("electric", "1 1/4 in", "inlet")
+        assert package.coolant.glycol == "propylene_glycol"
+        assert package.control.fan_off is None
+    assert build.packages[0].control.strategy == "ground_switch", "what the package said itself stands"
+    assert build.brief.cooling.limit.as_typed == raw["brief"]["cooling"].get("limit", {"as_typed": "225 °F"})["as_typed"]
+
+
+def test_a_file_without_them_gets_the_usual_ones(tmp_path):
+    raw = json.loads((GOLDEN / "version-4.keelroom").read_text())
+    raw["brief"].pop("loop", None)
+    raw["brief"].pop("cooling", None)
+    (tmp_path / "old.keelroom").write_text(json.dumps(raw))
+    build = load(tmp_path / "old.keelroom")
+    assert build.package.loop.thermostat.as_typed == "180 °F"
+    assert build.brief.cooling.limit.as_typed == "225 °F"
+
+
+@pytest.mark.parametrize("case", ["idle", "grade", "night"])
+def test_packages_may_differ_in_their_circuit_and_are_judged_each_by_its_own(case):
+    """By hand: water carries more heat than half glycol, so the package with it runs no hotter; the other two do not move."""
+    from tests.changes import on
+
+    build = load(DEMO)
+    thin = on(build, (("packages", "p2", "coolant", "glycol_share"), "10 %", "share"))
+
+    def temperature(of, package):
+        return next(c.figures.mean for c in assess(of, package).cases if c.case_id == case)
+
+    assert temperature(thin, "p1") == temperature(build, "p1")
+    assert temperature(thin, "p3") == temperature(build, "p3")
+    assert temperature(thin, "p2") <= temperature(build, "p2")
+    assert case != "grade" or temperature(thin, "p2") < temperature(build, "p2") - 0.3
