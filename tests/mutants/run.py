@@ -31,6 +31,7 @@ MOST_SECONDS = 90.0
 BY_HAND = (
     "test_core_values.py",
     "test_single_values.py",
+    "test_values_again.py",
     "test_by_hand.py",
     "test_sentences.py",
     "test_circuits.py",
