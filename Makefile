@@ -6,11 +6,15 @@ STAMP := .venv/.ready
 setup: $(STAMP)
 
 $(STAMP): requirements/dev.lock pyproject.toml tools/system_libraries.sh
-	sh tools/system_libraries.sh
-	test -x $(PY) || python3 -m venv .venv
-	$(PY) -m pip install -q --disable-pip-version-check --require-hashes -r requirements/dev.lock
-	$(PY) -m pip install -q --disable-pip-version-check --no-deps --no-build-isolation -e .
-	$(PY) -m compileall -q src
+	@echo "Setting up, once, about a minute: 1 of 4, the system libraries Qt needs"
+	@sh tools/system_libraries.sh
+	@echo "2 of 4: a virtual environment of its own in .venv"
+	@test -x $(PY) || python3 -m venv .venv
+	@echo "3 of 4: the pinned packages (the longest step; nothing outside .venv is touched)"
+	@$(PY) -m pip install -q --disable-pip-version-check --require-hashes -r requirements/dev.lock
+	@$(PY) -m pip install -q --disable-pip-version-check --no-deps --no-build-isolation -e .
+	@echo "4 of 4: compiling"
+	@$(PY) -m compileall -q src
 	touch $@
 
 demo: setup
