@@ -95,7 +95,7 @@ class Album:
         self.shot("find-a-place", self.page("Fit-up", "Find"), self.press("Find", "start"))
         self.shot("template", self.page("Fit-up", "Make"))
         self.session.set(("active",), "p3", "Package")
-        self.shot("shroud", self.page("Fit-up", "Shroud"), self.window.stations["Fit-up"].actions["seat"])
+        self.shot("shroud", self.page("Fit-up", "Shroud"), self.window.stations["Fit-up"].acts["seat"])
         self.session.store.undo()
         self.session.store.undo()
         self.shot("fit-up-dark", self.page("Fit-up", "Gaps"), self.window.switch_theme, self.window.switch_units)

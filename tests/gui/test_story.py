@@ -425,7 +425,7 @@ def test_an_empty_build_says_what_is_needed_first_on_every_page(fresh):
     assert driver.shows("First needed: displacement")
     driver.window.show_station("Fit-up")
     driver.window.stations["Fit-up"].choose("Brackets")
-    driver.window.stations["Fit-up"].actions["bracket_all"]()
+    driver.window.stations["Fit-up"].acts["bracket_all"]()
     assert failures == ["No hole is fully measured yet: measure where it lies across, its height and its depth at Survey first"]
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 
 from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
@@ -83,14 +84,14 @@ class Bench(QWidget):
         pads.setSpacing(14)
         numbers, fractions = QGridLayout(), QGridLayout()
         for k, digit in enumerate(DIGITS):
-            numbers.addWidget(self._key(digit, lambda digit=digit: self.put("-" if digit == "−" else digit)), k // 3, k % 3)
+            numbers.addWidget(self._key(digit, partial(self.put, "-" if digit == "−" else digit)), k // 3, k % 3)
         numbers.addWidget(self._key("Back one", self.rub_out), 4, 0, 1, 3)
         self.sixteenths: list[QPushButton] = []
         for k in range(1, 16):
             top, below = k, 16
             while top % 2 == 0:
                 top, below = top // 2, below // 2
-            made = self._key(f"{top}/{below}", lambda text=f"{top}/{below}": self.put_fraction(text))
+            made = self._key(f"{top}/{below}", partial(self.put_fraction, f"{top}/{below}"))
             self.sixteenths.append(made)
             fractions.addWidget(made, (k - 1) // 3, (k - 1) % 3)
         pads.addLayout(numbers)

@@ -43,7 +43,8 @@ def _chosen(box: QMessageBox, safe: tuple[str, str], replacing: str) -> str:
     box.addButton(QMessageBox.StandardButton.Cancel)
     box.setDefaultButton(kept)
     box.exec()
-    return {kept: answer, replaced: "replace"}.get(box.clickedButton(), "")
+    clicked = box.clickedButton()
+    return answer if clicked is kept else "replace" if clicked is replaced else ""
 
 
 def ask_and_write(window: QWidget, session: Session, ask: tuple[str, str, str], act: Callable[[Path], object]) -> None:

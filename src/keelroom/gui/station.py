@@ -23,7 +23,7 @@ class State(NamedTuple):
     """How far a station is: problems, not started, open questions or settled, and how many."""
 
     word: str
-    count: int = 0
+    number: int = 0
 
 
 class Station(NamedTuple):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import TYPE_CHECKING, Protocol, cast
 
 from PyQt6.QtCore import Qt
@@ -156,7 +157,7 @@ class Window(QMainWindow):
         self.panels: dict[str, QWidget] = {}
         self.panel_chips = {}
         for name in PANELS:
-            self.panel_chips[name] = chip(name, lambda name=name: self.show_panel(name))
+            self.panel_chips[name] = chip(name, partial(self.show_panel, name))
             chips.addWidget(self.panel_chips[name])
         chips.addStretch(1)
         dress(head, self.session)
@@ -164,7 +165,7 @@ class Window(QMainWindow):
 
     def _commands(self) -> tuple[Command, ...]:
         stations = tuple(
-            Command(f"Go to {name}", lambda name=name: self.show_station(name), f"Ctrl+{i}")
+            Command(f"Go to {name}", partial(self.show_station, name), f"Ctrl+{i}")
             for i, name in enumerate((declared.name for declared in STATIONS), 1)
         )
         return (

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QAbstractItemView, QHeaderView, QLineEdit, QTableWidget, QTableWidgetItem, QVBoxLayout, QWidget
@@ -61,7 +61,7 @@ class ChooseTable(QWidget):
         horizontal.setSectionResizeMode(0, QHeaderView.ResizeMode.Interactive)
         self.table.setColumnWidth(0, first)
 
-    def show_rows(self, rows: list[tuple[str, ...]], current: int) -> None:
+    def show_rows(self, rows: Sequence[tuple[str, ...]], current: int) -> None:
         self.table.setRowCount(len(rows))
         for i, cells in enumerate(rows):
             for k, text in enumerate(cells):

@@ -17,7 +17,7 @@ from keelroom.assess.placing import face_size, opening_outline, stand
 from keelroom.assess.report import gap_words, verdict_sentence
 from keelroom.core.outline import circle
 from keelroom.document.edits import Change, Edit
-from keelroom.document.quantity import from_si
+from keelroom.document.quantity import Origin, from_si
 from keelroom.document.schema.package import Fan
 from keelroom.drawing.fitup import AXES, TITLES, VIEWS, Limits, View, flat, outline_of, region, section_sheet, view_scene
 from keelroom.drawing.scene import Circle, Polyline, Scene
@@ -32,6 +32,10 @@ from keelroom.units import KINDS, format_si
 LEAN_STEP = math.radians(0.5)
 MARGIN, TITLE, FOOT = 12.0, 20.0, 26.0
 NAMES = ("x", "y", "z")
+
+FAN_ORIGIN: Origin = "measured"
+PLACE_ORIGIN: Origin = "derived"
+"""Where a figure comes from that was dragged: a fan is put where it stands, the package's place is sought."""
 
 
 class FitBoard(QWidget):
@@ -109,7 +113,7 @@ class FitBoard(QWidget):
         scale = max(min(room_w / (wide + deep), room_h / (high + deep)), 1.0)
         left = (self.width() - scale * (wide + deep) - MARGIN) / 2
         top = 46.0
-        corners = {
+        corners: dict[View, tuple[float, float]] = {
             "front": (left, top), "side": (left + scale * wide + MARGIN, top), "above": (left, top + scale * high + TITLE + MARGIN / 2),
         }  # fmt: skip
         for view, (x, y) in corners.items():
@@ -338,11 +342,11 @@ class FitBoard(QWidget):
             where: tuple[str, ...] = ("packages", self.session.build.active, "fans", tag)
             axes = {"x": (now[0], to[0]), "y": (now[1], to[1])}
             number = [fan.id for fan in self.session.build.package.fans].index(tag) + 1
-            name, origin = f"Move fan {number}", "measured"
+            name, origin = f"Move fan {number}", FAN_ORIGIN
         else:
             where = ("packages", self.session.build.active, "place")
             axes = {NAMES[axis]: (sign * was, sign * value) for (axis, sign), was, value in zip(AXES[view], now, to, strict=True)}
-            name, origin = "Move the package", "derived"
+            name, origin = "Move the package", PLACE_ORIGIN
         changes = moves(where, axes, self.session.system, origin)
         if changes:
             self.session.attempt(Edit(name, changes, f"{how} {view} {tag}"))

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
+from functools import partial
 from typing import Protocol, cast
 
 from PyQt6.QtCore import pyqtSignal
@@ -26,7 +27,7 @@ AT_ONCE = 140
 HEAD_HEIGHT, ROW_HEIGHT = 28, 30
 """[px] kept for a heading and for a row that is not made yet."""
 Pages = Callable[[], tuple[Page, ...]]
-Actions = dict[str, Callable[[], object]]
+Actions = Mapping[str, Callable[[], object]]
 
 
 class Shown(Protocol):
@@ -35,7 +36,7 @@ class Shown(Protocol):
     def refresh(self) -> None: ...
 
 
-Makers = dict[str, Callable[[], QWidget]]
+Makers = Mapping[str, Callable[[], QWidget]]
 
 
 def field_for(session: Session, row: Row) -> Field:
@@ -144,7 +145,7 @@ class PageView(ScrolledColumn):
 
     def __init__(self, session: Session, actions: Actions) -> None:
         super().__init__(session)
-        self.actions = actions
+        self.acts = actions
         self.page: Page | None = None
         self.said = Said()
         self.sections: list[Section] = []
@@ -191,7 +192,7 @@ class PageView(ScrolledColumn):
         for k in range(0, len(acts), ACTIONS_A_LINE):
             line = QHBoxLayout()
             for name, code in acts[k : k + ACTIONS_A_LINE]:
-                line.addWidget(button(name, self.actions[code]))
+                line.addWidget(button(name, self.acts[code]))
             line.addStretch(1)
             column.addLayout(line)
 
@@ -244,11 +245,11 @@ class PageView(ScrolledColumn):
 
     def field_at(self, path: tuple[str, ...]) -> Field | None:
         """The field at a path, or the first of the section at it; made if it was not yet. None where the page has none."""
-        for wanted in (lambda row: row.path == path, lambda row: row.path[: len(path)] == path):
+        for steps in (None, len(path)):  # the very path, then what lies below it
             for section in self.sections:
-                if any(wanted(row) for row in section.group.rows):
+                if any(row.path[:steps] == path for row in section.group.rows):
                     section.make()
-                    return next(field for field, row in zip(section.fields, section.group.rows, strict=True) if wanted(row))
+                    return next(field for field, row in zip(section.fields, section.group.rows, strict=True) if row.path[:steps] == path)
         return None
 
 
@@ -260,7 +261,7 @@ class Form(WhenSeen, QWidget):
 
     def __init__(self, session: Session, pages: Pages, actions: Actions | None = None, makers: Makers | None = None) -> None:
         super().__init__()
-        self.session, self.pages, self.actions, self.makers = session, pages, actions or {}, makers or {}
+        self.session, self.pages, self.acts, self.makers = session, pages, actions or {}, makers or {}
         self.setObjectName("panel")
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
@@ -277,7 +278,7 @@ class Form(WhenSeen, QWidget):
         self.buttons: dict[str, QToolButton] = {}
         self.current = ""
         for page in pages():
-            made = chip(page.title, lambda title=page.title: self.choose(title))
+            made = chip(page.title, partial(self.choose, page.title))
             self.buttons[page.title] = made
             self.chips.addWidget(made)
         self.chips.addStretch(1)
@@ -298,7 +299,7 @@ class Form(WhenSeen, QWidget):
         self.turned.emit()
 
     def _page_view(self) -> PageView:
-        view = PageView(self.session, self.actions)
+        view = PageView(self.session, self.acts)
         view.walked_off.connect(self._walk_to_next_page)
         return view
 

@@ -127,7 +127,7 @@ class CaseRow(QAbstractButton):
         settles = "—" if f.verdict == "does_not_settle" else format_si(f.temperature, TEMPERATURE, system)
         self._cell(painter, x, FIGURE_WIDTH - 20, settles, bold=True, right=True)
         painter.setPen(colour)
-        change = self.ledger.change_of(self.case)
+        change = self.ledger.change_of(self.case) if self.case else ""
         if change:
             painter.setPen(QColor(p.accent))
             self._cell(painter, x + FIGURE_WIDTH - CHANGE_LEAD, CHANGE_WIDTH, change, bold=True)
@@ -402,12 +402,15 @@ class Ledger(QWidget):
         money = [f"Parts {totals.cost:.0f}"] if totals.cost is not None else []
         if totals.hours is not None:
             money.append(f"{totals.hours / 3600:.0f} h")
-        texts = (idle + self._since(totals.amps_at_idle, lambda a: a.totals.amps_at_idle, 1.0, "A"), against("Face", rules.face_area, rules.face_area_wanted, "area"), against("CFM" if system == "us" else "Air", rules.airflow, rules.airflow_wanted, "airflow"),
-                 " · ".join(money) or "Cost and hours: not entered")  # fmt: skip
         airflow = KINDS["airflow"].shown_unit(system)
-        texts = (texts[0], texts[1], texts[2] + self._since(rules.airflow, lambda a: a.rules.airflow, airflow.factor, ""),
-                 texts[3] + self._since(totals.cost, lambda a: a.totals.cost, 1.0, ""))  # fmt: skip
-        texts = (*texts[:3], self._tightest(assessment), texts[3])
+        texts = (
+            idle + self._since(totals.amps_at_idle, lambda a: a.totals.amps_at_idle, 1.0, "A"),
+            against("Face", rules.face_area, rules.face_area_wanted, "area"),
+            against("CFM" if system == "us" else "Air", rules.airflow, rules.airflow_wanted, "airflow")
+            + self._since(rules.airflow, lambda a: a.rules.airflow, airflow.factor, ""),
+            self._tightest(assessment),
+            (" · ".join(money) or "Cost and hours: not entered") + self._since(totals.cost, lambda a: a.totals.cost, 1.0, ""),
+        )
         for made, text in zip((self.amps, self.area, self.cfm, self.gap, self.money), texts, strict=True):
             made.setText(text)
             made.setAccessibleName(text)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QSlider, QVBoxLayout, QWidget
 
@@ -47,7 +49,7 @@ class MapBar(QWidget):
         line.setSpacing(0)
         self.chips = {}
         for name, what in CHOICES:
-            self.chips[name] = chip(name, lambda what=what: self.choose(what))
+            self.chips[name] = chip(name, partial(self.choose, what))
             self.chips[name].setAccessibleName(f"Show {name.lower()} on the face")
             line.addWidget(self.chips[name])
         self.chips["Air speed"].setChecked(True)

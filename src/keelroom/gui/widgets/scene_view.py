@@ -90,8 +90,9 @@ class SceneView(WhenSeen, QWidget):
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         assert event is not None
         steps = {Qt.Key.Key_Down: 40.0, Qt.Key.Key_Up: -40.0, Qt.Key.Key_PageDown: 300.0, Qt.Key.Key_PageUp: -300.0}
-        if self.readable and event.key() in steps:
-            self._scroll(steps[event.key()])
+        step = next((step for key, step in steps.items() if key == event.key()), None)
+        if self.readable and step is not None:
+            self._scroll(step)
         else:
             super().keyPressEvent(event)
 

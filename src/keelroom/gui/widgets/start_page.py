@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
@@ -17,7 +17,7 @@ class StartPage(QWidget):
 
     def __init__(
         self,
-        acts: dict[str, Callable[[], object]],
+        acts: Mapping[str, Callable[[], object]],
         recovered: Left,
         recover: Callable[[Recovered], object],
         forget: Callable[[Recovered], object],

@@ -30,7 +30,7 @@ class Mark(QAbstractButton):
 
     def show_state(self, state: State) -> None:
         self.state = state
-        words = f"{state.count} {state.word}" if state.count else state.word
+        words = f"{state.number} {state.word}" if state.number else state.word
         self.setAccessibleName(f"{self.title} station: {words}")
         self.setToolTip(f"{self.title} (Ctrl+{self.number}): {words}\n{self.station.purpose}")
         self.update()
@@ -58,7 +58,7 @@ class Mark(QAbstractButton):
         painter.drawText(QRectF(9, 10, MARK_WIDTH - 12, 20), Qt.AlignmentFlag.AlignVCenter, self.title)
         self._shape(painter, QPointF(15, 37))
         painter.setFont(QFont("Open Sans", 9))
-        words = f"{self.state.count} {self.state.word}" if self.state.count else self.state.word
+        words = f"{self.state.number} {self.state.word}" if self.state.number else self.state.word
         painter.drawText(QRectF(25, 28, MARK_WIDTH - 27, 18), Qt.AlignmentFlag.AlignVCenter, words)
 
     def _shape(self, painter: QPainter, at: QPointF) -> None:

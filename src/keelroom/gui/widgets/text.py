@@ -78,9 +78,9 @@ class Line(QLineEdit):
     """A line of text that keeps undo to itself only while something is being typed; after that it is the window's."""
 
     def event(self, event: QEvent | None) -> bool:
-        shortcut = isinstance(event, QKeyEvent) and event.type() == QEvent.Type.ShortcutOverride
         if (
-            shortcut
+            isinstance(event, QKeyEvent)
+            and event.type() == QEvent.Type.ShortcutOverride
             and not self.isModified()
             and any(event.matches(key) for key in (QKeySequence.StandardKey.Undo, QKeySequence.StandardKey.Redo))
         ):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PyQt6.QtWidgets import QGridLayout, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from keelroom.assess.fixes import spread_changes
 from keelroom.assess.placing import face_size
@@ -113,7 +113,7 @@ class FiguresView(QScrollArea):
         column.addLayout(self.grid)
         column.addStretch(1)
         self.setWidget(body)
-        self.cells: list[tuple] = []
+        self.cells: list[tuple[QLabel, ...]] = []
 
     def refresh(self) -> None:
         name, rows = figure_rows(self.session.build, self.session.assessment, self.session.case, self.session.system)

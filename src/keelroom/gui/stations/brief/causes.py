@@ -2,15 +2,21 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from keelroom.assess.causes import STATE_WORDS, Cause, causes_for, marked, state_of
+from keelroom.document.schema.brief import CauseState
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import palette_of
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.text import LevelMark, button, label, replace_body
 
 MARKS = {"open": "doubt", "fine": "note", "mended": "note"}
+
+TARGETS: tuple[tuple[str, CauseState], ...] = (("Looked at, fine", "fine"), ("Found and mended", "mended"), ("Open again", "open"))
+"""What may be said of a cause, in words and as it is kept."""
 
 
 class CausesView(ScrolledColumn):
@@ -54,12 +60,12 @@ class CausesView(ScrolledColumn):
         column.addWidget(label(f"Looks like: {cause.looks_like}", wrap=True))
         column.addWidget(label(f"Test: {cause.test}", wrap=True))
         line = QHBoxLayout()
-        for words, target in (("Looked at, fine", "fine"), ("Found and mended", "mended"), ("Open again", "open")):
+        for words, target in TARGETS:
             if target != state:
-                line.addWidget(button(words, lambda target=target: self._mark(cause, target), f"{cause.name}: {words.lower()}"))
+                line.addWidget(button(words, partial(self._mark, cause, target), f"{cause.name}: {words.lower()}"))
         line.addStretch(1)
         column.addLayout(line)
         column.addSpacing(10)
 
-    def _mark(self, cause: Cause, state: str) -> None:
+    def _mark(self, cause: Cause, state: CauseState) -> None:
         self.session.set(("brief", "causes"), marked(self.session.build.brief, cause.id, state), f"{cause.name}: {STATE_WORDS[state]}")

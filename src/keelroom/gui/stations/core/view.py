@@ -6,7 +6,7 @@ from keelroom.assess.compare import fit_core
 from keelroom.catalogue.load import cores, keep_own, own_parts
 from keelroom.document.edits import Change, Edit, added, fresh_id
 from keelroom.document.quantity import quantity
-from keelroom.document.schema.package import Cover
+from keelroom.document.schema.package import Core, Cover
 from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.core.compare import CompareView, sweeps_page
@@ -30,7 +30,7 @@ class CoreTable(ChooseTable):
         current = next((i for i, choice in enumerate(self.offered) if choice.core.name == name), -1)
         self.show_rows([choice.cells for choice in self.offered], current)
 
-    def _own(self) -> tuple:
+    def _own(self) -> tuple[Core, ...]:
         try:
             return (
                 *self.session.build.own_cores,

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 
 from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QVBoxLayout, QWidget
 
@@ -35,7 +36,7 @@ class HarnessView(QWidget):
         line = QHBoxLayout()
         line.setContentsMargins(8, 0, 8, 0)
         line.setSpacing(0)
-        self.chips = {name: chip(name, lambda name=name: self.choose(name)) for name in LISTS}
+        self.chips = {name: chip(name, partial(self.choose, name)) for name in LISTS}
         # A group of their own: chips within chips would switch each other off.
         group = QButtonGroup(self)
         for made in self.chips.values():

@@ -58,9 +58,9 @@ def advised_already(figures: CircuitFigures) -> bool:
     sizes = tuple(getattr(circuit, run).size.as_typed for run in RUN_NAMES)
     return (
         sizes == found.sizes
-        and bool(circuit.fuse)
+        and circuit.fuse is not None
         and circuit.fuse.si == found.fuse
-        and bool(circuit.relay)
+        and circuit.relay is not None
         and circuit.relay.si == found.relay
     )
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from keelroom.assess.fit.cut_rules import CHECKS, barred
@@ -50,7 +52,7 @@ def _cuts_made(session: Session, column: QVBoxLayout) -> None:
         line = QHBoxLayout()
         line.addWidget(label(f"Planned: {cut.edge} edge, {format_si(cut.amount.si, KINDS['length'], session.system)}"), 1)
         edit = removed(session.build, ("packages", package.id, "cuts"), cut.id, f"Take out the cut, {cut.edge} edge")
-        line.addWidget(button("Take out", lambda edit=edit: session.attempt(edit), f"Take out the cut, {cut.edge} edge"))
+        line.addWidget(button("Take out", partial(session.attempt, edit), f"Take out the cut, {cut.edge} edge"))
         column.addLayout(line)
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from typing import cast
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.fit.clearances import RULE_WORDS, Gap
@@ -250,7 +251,7 @@ def bracket_to(build: Build, hole_id: str, present: tuple[Bracket, ...]) -> Brac
     hole = next(item for item in build.survey.holes if item.id == hole_id)
     points = {key: at for key, at in part_points(build.survey, build.package).items() if key.startswith("core")}
     to = [value.si if value else 0.0 for value in (hole.x, hole.y, hole.z)]
-    nearest: PartPoint = min(points, key=lambda key: sum((a - b) ** 2 for a, b in zip(points[key], to, strict=True)))  # type: ignore[assignment]
+    nearest = cast(PartPoint, min(points, key=lambda key: sum((a - b) ** 2 for a, b in zip(points[key], to, strict=True))))
     ident = fresh_id(present, "bracket")
     return Bracket(id=ident, name=f"Bracket, {hole.name or hole.id}", part=nearest, hole=hole_id)
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from keelroom.assess.fixes import applies, edit_for
@@ -64,7 +66,7 @@ class Card(QWidget):
         self.go.setAccessibleName(f"Show me: {finding.what}")
         while len(self.fixes) < len(finding.fix):
             number = len(self.fixes)
-            made = button("", lambda number=number: self._mend(number), role="main")
+            made = button("", partial(self._mend, number), role="main")
             # As wide as the panel is: a long act must not push the words of every finding out of sight.
             made.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
             self.fixes.append(made)

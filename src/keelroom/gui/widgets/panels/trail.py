@@ -26,14 +26,10 @@ class TrailPanel(Panel):
             column.addWidget(label("No step yet.", wrap=True))
         system = self.session.system
         for text, temperature, gap in reversed(self.session.marks):
-            settles = temperature is not None and math.isfinite(temperature)
-            shown = (
-                format_si(temperature, KINDS["temperature"], system)
-                if settles
-                else "no figure yet"
-                if temperature is None
-                else "does not settle"
-            )
+            if temperature is None:
+                shown = "no figure yet"
+            else:
+                shown = format_si(temperature, KINDS["temperature"], system) if math.isfinite(temperature) else "does not settle"
             if gap is not None:
                 shown += f", gap {format_si(gap, KINDS['length'], system)}".replace("-", "−")
             pair(column, text, shown)
