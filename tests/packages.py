@@ -3,7 +3,7 @@
 import random
 from collections.abc import Iterator
 
-from keelroom.assess.translate import Row, parts_of, row_of
+from keelroom.assess.inputs.translate import Row, parts_of, row_of
 from keelroom.catalogue.load import cores, fan_assemblies, placed
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package, Shroud

@@ -65,10 +65,10 @@ FAULTS = (
           (f"{ELECTRICAL}::test_a_circuit_is_what_a_general_solver_finds",)),
     Fault("cable taken for bare gauge copper", "core/electrical/wire.py", "area = J1128_AREA.get(round(awg_number(size)), size * 1e6 * 0.88) * 1e-6", "area = size",
           (f"{OUTSIDE}::test_published_value",)),
-    Fault("a fuse may exceed its wire", "assess/judge_circuits.py", "if fuse > weakest.ampacity + 0.05:", "if fuse > 2 * weakest.ampacity + 0.05:",
+    Fault("a fuse may exceed its wire", "assess/judge/circuits.py", "if fuse > weakest.ampacity + 0.05:", "if fuse > 2 * weakest.ampacity + 0.05:",
           (f"{CIRCUITS}::test_what_is_wrong_is_found_where_it_is_with_its_reason",)),
     Fault("alternator at the crank's speed", "core/electrical/charging.py", "found = _cold(alternator, engine_rpm * alternator.ratio)", "found = _cold(alternator, engine_rpm)",
           (f"{ELECTRICAL}::test_an_alternator_hot_at_idle_gives_a_third_to_over_half_of_its_rating",)),
-    Fault("drop taken from the battery, not the motor", "assess/translate.py", "volts = [system.volts.get(fan.id, 0.0)", "volts = [system.balance.voltage + 0 * system.volts.get(fan.id, 0.0)",
+    Fault("drop taken from the battery, not the motor", "assess/inputs/translate.py", "volts = [system.volts.get(fan.id, 0.0)", "volts = [system.balance.voltage + 0 * system.volts.get(fan.id, 0.0)",
           (f"{CIRCUITS}::test_a_thicker_wire_turns_the_fan_faster_and_cools_the_engine",)),
 )  # fmt: skip

@@ -8,8 +8,8 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QLabel, QTableWidget, QToolButton, QWidget
 
 from keelroom import cli
-from keelroom.assess.airmap import air_map
-from keelroom.assess.worth import worth_table
+from keelroom.assess.questions.airmap import air_map
+from keelroom.assess.questions.worth import worth_table
 from keelroom.gui.widgets.chart import Chart
 from tests.gui.driver import Driver
 

@@ -7,7 +7,7 @@ import pytest
 from PyQt6.QtCore import QPointF, QThreadPool
 from PyQt6.QtWidgets import QApplication
 
-from keelroom.assess.airmap import air_map
+from keelroom.assess.questions.airmap import air_map
 from keelroom.document.file import load
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.theme.palette import DARK, LIGHT

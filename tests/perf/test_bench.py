@@ -13,17 +13,17 @@ import time
 import numpy as np
 import pytest
 
-from keelroom.assess.airmap import air_map
 from keelroom.assess.assess import assess, completed, first_wave
-from keelroom.assess.batch import CHUNK, batches
-from keelroom.assess.compare import candidates
 from keelroom.assess.electrical.schools import compare_schools
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.search import find_places
 from keelroom.assess.fit.templates import patterns
+from keelroom.assess.inputs.translate import stacked
+from keelroom.assess.questions.airmap import air_map
+from keelroom.assess.questions.batch import CHUNK, batches
+from keelroom.assess.questions.compare import candidates
+from keelroom.assess.questions.worth import worth_table
 from keelroom.assess.report import as_table
-from keelroom.assess.translate import stacked
-from keelroom.assess.worth import worth_table
 from keelroom.catalogue.load import cores
 from keelroom.core.kept import Kept
 from keelroom.core.operating_point import solve

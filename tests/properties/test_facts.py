@@ -7,9 +7,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from keelroom.assess.airside import air_side
 from keelroom.assess.assess import assess
-from keelroom.assess.translate import parts_of, row_of, stacked
+from keelroom.assess.inputs.airside import air_side
+from keelroom.assess.inputs.translate import parts_of, row_of, stacked
 from keelroom.catalogue.load import cores, fan_assemblies, named, placed
 from keelroom.core.air.face import BAY
 from keelroom.core.ambients import holding_ambients

@@ -7,9 +7,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from keelroom.assess.airmap import air_map, at_speed
 from keelroom.assess.electrical.controller import ALWAYS
-from keelroom.assess.response import response
+from keelroom.assess.questions.airmap import air_map, at_speed
+from keelroom.assess.questions.response import response
 from keelroom.core.arrays import stack
 from keelroom.core.coupling import prepare
 from keelroom.core.electrical.control import law

@@ -9,10 +9,10 @@ import pytest
 from scipy.integrate import solve_ivp
 
 from keelroom.assess.assess import assess
-from keelroom.assess.batch import Asked, row_for
 from keelroom.assess.fixes import edit_for
+from keelroom.assess.inputs.translate import stacked
+from keelroom.assess.questions.batch import Asked, row_for
 from keelroom.assess.report import as_table
-from keelroom.assess.translate import stacked
 from keelroom.core.coupling import prepare
 from keelroom.core.cycling import settle
 from keelroom.core.electrical.control import held_law

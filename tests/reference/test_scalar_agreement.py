@@ -7,7 +7,7 @@ import math
 
 import numpy as np
 
-from keelroom.assess.translate import stacked
+from keelroom.assess.inputs.translate import stacked
 from keelroom.core.operating_point import solve
 from tests.packages import rows
 from tests.perf.scalar_reference import scalars, settle

@@ -6,8 +6,8 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.airside import AirSide
 from keelroom.assess.assessment import CoverFigures, FanFigures
+from keelroom.assess.inputs.airside import AirSide
 from keelroom.core.air.network import BASE_PRESSURE
 from keelroom.core.answer import Answer
 from keelroom.core.coupling import commanded, cover_rise

@@ -5,16 +5,16 @@ from __future__ import annotations
 import numpy as np
 
 from keelroom.assess.airfigures import cover_figures, fan_figures, pressure_ladder
-from keelroom.assess.airside import air_side, fitted_covers
 from keelroom.assess.assessment import Assessment, CaseAmbients, CaseFigures, CaseResult, RulesOfThumb, Start, Totals, Verdict
-from keelroom.assess.cases import idle_case
 from keelroom.assess.effort import effort
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.system import system_at
 from keelroom.assess.fit.clearances import fit_up
-from keelroom.assess.judge import judge
-from keelroom.assess.needs import needs_of
-from keelroom.assess.translate import Row, parts_of, row_of, stacked
+from keelroom.assess.inputs.airside import air_side, fitted_covers
+from keelroom.assess.inputs.cases import idle_case
+from keelroom.assess.inputs.needs import needs_of
+from keelroom.assess.inputs.translate import Row, parts_of, row_of, stacked
+from keelroom.assess.judge.judge import judge
 from keelroom.core import rules
 from keelroom.core.ambients import holding_ambients
 from keelroom.core.answer import Answer, steady_answer, worth_of_flow

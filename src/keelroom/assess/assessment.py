@@ -7,8 +7,8 @@ from typing import Literal, NamedTuple
 from keelroom.assess.effort import Effort
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.fit.clearances import Fit
-from keelroom.assess.needs import Need
-from keelroom.assess.translate import Row
+from keelroom.assess.inputs.needs import Need
+from keelroom.assess.inputs.translate import Row
 from keelroom.core.answer import Answer
 from keelroom.core.findings import Finding
 

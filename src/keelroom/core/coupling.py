@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from keelroom.core.air.network import AirFlows, Breath, solve_air
+from keelroom.core.air.network import AirFlows, Breath, beginning, solve_air
 from keelroom.core.arrays import Floats, same, take
 from keelroom.core.electrical.motor import motor_power, motor_speed
 from keelroom.core.fluids import air as moist_air
@@ -160,15 +160,8 @@ def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
     doubted = curve._replace(pressure=curve.pressure * factor, hole=curve.hole / factor)
     network, leaks = half.network, doubts.leaks
     leaky = network._replace(bypass_area=network.bypass_area * leaks, leak_area=network.leak_area * leaks[:, None])
-    if begin is not None:
-        core = np.s_[:, 3 + 2 * network.leak_area.shape[1] : -curve.flow.shape[1]]
-        begin = begin.copy()
-        begin[core] *= network.area
     flows, breath = solve_air(leaky, doubted, speed, breathing, drop, begin)
-    sides = np.stack([flows.grille, flows.exit, flows.bypass], axis=1)
-    per_area = flows.core / np.maximum(network.area, 1e-9)
-    branches = np.concatenate([sides, flows.leaks, flows.flaps, per_area, flows.fans], axis=1)
-    return Air(flows, breath, engine, ahead, power, speed, branches)
+    return Air(flows, breath, engine, ahead, power, speed, beginning(network, flows))
 
 
 def commanded(fixed: Fixed, command: Floats, which: str, part: str = "flows") -> Floats:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import itertools
 import math
 
-from keelroom.assess.airside import cover_rectangle, in_shroud, shroud_rectangle
+from keelroom.assess.inputs.airside import cover_rectangle, in_shroud, shroud_rectangle
 from keelroom.assess.placing import face_size, opening_on_face, tank_size
 from keelroom.document.schema.package import Fan, Package
 from keelroom.document.schema.survey import Survey

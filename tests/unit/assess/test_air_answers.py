@@ -5,14 +5,14 @@ import math
 import numpy as np
 import pytest
 
-from keelroom.assess.airmap import air_map, fan_chart
 from keelroom.assess.assess import assess
-from keelroom.assess.batch import Asked, temperatures
 from keelroom.assess.causes import causes_for, marked, open_causes
-from keelroom.assess.compare import candidates, fit_core, sweep, with_core
 from keelroom.assess.electrical.system import planned_circuits
-from keelroom.assess.response import response, stretches, value_for
-from keelroom.assess.worth import ACTS, worth_table
+from keelroom.assess.questions.airmap import air_map, fan_chart
+from keelroom.assess.questions.batch import Asked, temperatures
+from keelroom.assess.questions.compare import candidates, fit_core, sweep, with_core
+from keelroom.assess.questions.response import response, stretches, value_for
+from keelroom.assess.questions.worth import ACTS, worth_table
 from keelroom.catalogue.load import cores
 from keelroom.core.electrical.circuit import flow_through
 from keelroom.core.electrical.motor import motor_speed

@@ -12,13 +12,13 @@ import numpy as np
 import pytest
 
 from keelroom import cli
-from keelroom.assess.airside import air_side
 from keelroom.assess.assess import assess
 from keelroom.assess.defaults import default_duty_cases, new_build
 from keelroom.assess.fixes import edit_for
+from keelroom.assess.inputs.airside import air_side
 from keelroom.assess.placing import hidden_share
+from keelroom.assess.questions.why import HEADLINES, headline_working, movers, temperature_working
 from keelroom.assess.report import as_json, as_table
-from keelroom.assess.why import HEADLINES, headline_working, movers, temperature_working
 from keelroom.document.edits import Change, Edit, apply, set_value
 from keelroom.document.fields import get, measured_fields, owner_and_spec
 from keelroom.document.file import load, save

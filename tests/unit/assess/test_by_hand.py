@@ -13,8 +13,8 @@ from keelroom.assess.fit.search import find_places
 from keelroom.assess.fit.shroud_plan import pan_of, trim_plan
 from keelroom.assess.fit.survey_bodies import hood_line, neighbours
 from keelroom.assess.placing import stand
+from keelroom.assess.questions.response import value_for
 from keelroom.assess.report import as_table, plain_verdict
-from keelroom.assess.response import value_for
 from keelroom.core.air.fan import typed_curve
 from keelroom.core.electrical.wire import AMPACITY, conductor, conductor_temperature
 from keelroom.core.outline import clipped, clipped_line, crossing, rectangle, to_edge, within

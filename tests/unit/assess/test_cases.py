@@ -5,7 +5,7 @@ import re
 import pytest
 
 from keelroom.assess.assess import assess
-from keelroom.assess.cases import grade_case, idle_case, road_case, stands
+from keelroom.assess.inputs.cases import grade_case, idle_case, road_case, stands
 from keelroom.document.edits import apply, set_value
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity

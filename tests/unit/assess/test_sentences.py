@@ -6,16 +6,16 @@ import numpy as np
 import pytest
 
 from keelroom.assess.assess import assess
-from keelroom.assess.batch import Asked, row_for
 from keelroom.assess.electrical.harness import parts_list
 from keelroom.assess.electrical.system import CONTACT, FUSE_LOSS, TERMINAL, contacts_of
+from keelroom.assess.electrical.words import advice_words
 from keelroom.assess.fit.mounts import condenser_frame
 from keelroom.assess.fit.package_bodies import necks, parts_of_package
-from keelroom.assess.judge_circuits import advice_words
+from keelroom.assess.inputs.translate import stacked
 from keelroom.assess.placing import stand
-from keelroom.assess.translate import stacked
+from keelroom.assess.questions.batch import Asked, row_for
+from keelroom.assess.questions.worth import ACTS
 from keelroom.assess.wording import lowered, raised
-from keelroom.assess.worth import ACTS
 from keelroom.core.air.fan import REFERENCE_DENSITY, fan_pressure, generic_curve
 from keelroom.core.operating_point import solve
 from keelroom.core.packaging.sheet import METALS

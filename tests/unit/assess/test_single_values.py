@@ -6,16 +6,14 @@ from types import SimpleNamespace
 import numpy as np
 import pytest
 
-from keelroom.assess.airmap import fan_chart
-from keelroom.assess.airside import placed_on_face, stands_proud
 from keelroom.assess.assess import assess
-from keelroom.assess.batch import Asked, batches, outlets_at, row_for, stacked
 from keelroom.assess.electrical.controller import low_of
 from keelroom.assess.electrical.figures import terminal_takes
 from keelroom.assess.electrical.harness import harness
 from keelroom.assess.electrical.loads import label_words
 from keelroom.assess.electrical.schools import SCHOOLS, edit_of
 from keelroom.assess.electrical.signals import CHASSIS, OVERRIDE
+from keelroom.assess.electrical.words import sizes_words
 from keelroom.assess.fit.clearances import Fit
 from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, part_points
 from keelroom.assess.fit.package_bodies import parts_of_package
@@ -24,14 +22,16 @@ from keelroom.assess.fit.shroud_plan import fans_edit, seat_edit, trim_pattern, 
 from keelroom.assess.fit.survey_bodies import neighbours
 from keelroom.assess.fit.templates import core_mockup, hardware_list
 from keelroom.assess.fixes import edit_for
-from keelroom.assess.gearing import rpm_of
-from keelroom.assess.judge_circuits import sizes_words
+from keelroom.assess.inputs.airside import placed_on_face, stands_proud
+from keelroom.assess.inputs.gearing import rpm_of
+from keelroom.assess.inputs.translate import parts_of, row_of
 from keelroom.assess.placing import over_tanks, placed_frame, stand, tank_size
+from keelroom.assess.questions.airmap import fan_chart
+from keelroom.assess.questions.batch import Asked, batches, outlets_at, row_for, stacked
+from keelroom.assess.questions.response import Response, response, span, stretches, value_for
+from keelroom.assess.questions.why import movers
+from keelroom.assess.questions.worth import ACTS, worth_table
 from keelroom.assess.report import fit_line
-from keelroom.assess.response import Response, response, span, stretches, value_for
-from keelroom.assess.translate import parts_of, row_of
-from keelroom.assess.why import movers
-from keelroom.assess.worth import ACTS, worth_table
 from keelroom.core.answer import steady_answer
 from keelroom.core.fluids.air import air_state
 from keelroom.core.fluids.air import density as air_density

@@ -6,7 +6,6 @@ import numpy as np
 import pytest
 
 from keelroom.assess.assess import assess
-from keelroom.assess.batch import Asked, row_for
 from keelroom.assess.electrical.bench import jumper_list
 from keelroom.assess.electrical.charge import share_taken
 from keelroom.assess.electrical.figures import electrics, terminal_takes
@@ -18,11 +17,12 @@ from keelroom.assess.fit.shroud_plan import _mean, _struts
 from keelroom.assess.fit.survey_bodies import panel_edges
 from keelroom.assess.fit.templates import _cross, _edge_length
 from keelroom.assess.fixes import spread_changes
-from keelroom.assess.gearing import engine_rpm
-from keelroom.assess.judge_circuits import _amps
+from keelroom.assess.inputs.gearing import engine_rpm
+from keelroom.assess.inputs.translate import stacked
+from keelroom.assess.judge.circuits import _amps
+from keelroom.assess.questions.batch import Asked, row_for
+from keelroom.assess.questions.response import span
 from keelroom.assess.report import totals_lines
-from keelroom.assess.response import span
-from keelroom.assess.translate import stacked
 from keelroom.core.air.fan import typed_curve
 from keelroom.core.answer import _where_rejection_is, steady_answer, worth_of_flow
 from keelroom.core.electrical.control import law
@@ -287,7 +287,7 @@ def test_a_bolt_hole_left_near_an_edge_is_told_with_what_is_left():
 
 def test_a_probe_in_the_fins_set_on_a_warm_day_starts_late_on_a_cool_one():
     """Set for 195 °F on a 90 °F day the probe reads 195 − 0.3 · 105 = 163.5 °F; on the cool day the engine must be hotter by 0.3/0.7 of the days' difference."""
-    from keelroom.assess.judge_electrical import COOL_DAY
+    from keelroom.assess.judge.electrical import COOL_DAY
 
     build = on(BUILD, ((*P1, "control", "sensor"), "fins"))
     finding = next(f for f in assess(build).findings if f.code == "sensor_fins")

@@ -6,7 +6,7 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.electrical.system import LOAD_VOLTAGE, System, alternator_of, battery_of
-from keelroom.assess.gearing import engine_rpm
+from keelroom.assess.inputs.gearing import engine_rpm
 from keelroom.assess.wording import set_fix
 from keelroom.core.electrical.charging import Alternator, idle_for, output, rating_for, ratio_for
 from keelroom.core.findings import Fix

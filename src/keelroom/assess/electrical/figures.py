@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from keelroom.assess.cases import idle_case, road_case
 from keelroom.assess.electrical.loads import Motored
 from keelroom.assess.electrical.system import Circuits, Planned, System, alternator_of, contacts_of, flows_at, planned_circuits, system_at
+from keelroom.assess.inputs.cases import idle_case, road_case
 from keelroom.core.electrical.charging import Alternator
 from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through
 from keelroom.core.electrical.motor import Motor, current_at, stall_current, start_current

@@ -5,10 +5,10 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from keelroom.assess.batch import Asked, Held, held, outlets_at
 from keelroom.assess.electrical.controller import LOWER, RAMPED, SENSORLESS, STAGED, curve_of, place_of, set_for_lower_hose, setting_air
 from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.system import system_at
+from keelroom.assess.questions.batch import Asked, Held, held, outlets_at
 from keelroom.core.electrical.control import LEAST_SPAN, reading_at
 from keelroom.core.electrical.motor import SOFT_START, START
 from keelroom.core.kept import in_one_go

@@ -7,10 +7,10 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.cases import stands
 from keelroom.assess.electrical.controller import STAGED
 from keelroom.assess.electrical.loads import Motored, motors_of
-from keelroom.assess.gearing import engine_rpm
+from keelroom.assess.inputs.cases import stands
+from keelroom.assess.inputs.gearing import engine_rpm
 from keelroom.core.electrical.charging import Alternator, Balance, Battery, balance, battery_current, discharge_time, output
 from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through
 from keelroom.core.electrical.motor import current_at

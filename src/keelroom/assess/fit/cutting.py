@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from keelroom.assess.batch import Asked, temperatures
-from keelroom.assess.compare import fit_core
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.cut_rules import CAUTION, checks_missing, edge_kind
 from keelroom.assess.placing import cuts_for, face_size, hidden_share, hidden_strips, stand
-from keelroom.assess.worth import telling_cases
+from keelroom.assess.questions.batch import Asked, temperatures
+from keelroom.assess.questions.compare import fit_core
+from keelroom.assess.questions.worth import telling_cases
 from keelroom.catalogue.load import FanAssembly, cores, fan_assemblies, placed
 from keelroom.core.kept import in_one_go
 from keelroom.document.edits import Change, Edit, apply

@@ -7,8 +7,8 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.airside import shroud_rectangle
 from keelroom.assess.fit.package_bodies import standoff
+from keelroom.assess.inputs.airside import shroud_rectangle
 from keelroom.assess.placing import core_depth, face_size, over_tanks, placed_frame, tank_size
 from keelroom.assess.wording import raised
 from keelroom.core.kept import by_identity

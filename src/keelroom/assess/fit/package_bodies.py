@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from keelroom.assess.airside import in_shroud, placed_on_face, shroud_rectangle, stands_proud
 from keelroom.assess.fit.bodies import RADIUS, TAPE, Body, Path, Term, Terms, term
+from keelroom.assess.inputs.airside import in_shroud, placed_on_face, shroud_rectangle, stands_proud
 from keelroom.assess.placing import Frame, core_depth, face_size, placed_frame, tank_size
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.packaging.solids import Solid, Vector, along

@@ -6,12 +6,12 @@ import math
 from collections.abc import Callable
 from typing import NamedTuple
 
-from keelroom.assess.batch import Asked, temperatures
 from keelroom.assess.fit.clearances import RULE_WORDS, Gap, fit_up, surveyed
 from keelroom.assess.fit.options import Option, changes_for, options_for, with_option
 from keelroom.assess.fit.poses import ENOUGH, best_pose, reach_of
 from keelroom.assess.placing import Stand, stand
-from keelroom.assess.worth import telling_cases
+from keelroom.assess.questions.batch import Asked, temperatures
+from keelroom.assess.questions.worth import telling_cases
 from keelroom.core.kept import in_one_go
 from keelroom.document.edits import Edit
 from keelroom.document.schema.build import Build

@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from keelroom.assess.airside import air_package, disc_of, in_shroud, shroud_rectangle, stands_proud
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.fit.package_bodies import RIM
+from keelroom.assess.inputs.airside import air_package, disc_of, in_shroud, shroud_rectangle, stands_proud
 from keelroom.assess.placing import face_size
 from keelroom.core.air.face import Disc
 from keelroom.core.kept import by_identity

@@ -5,10 +5,10 @@ from __future__ import annotations
 import math
 from collections import Counter
 
-from keelroom.assess.airside import disc_of, shroud_rectangle
 from keelroom.assess.fit.mounts import bracket_plans, condenser_frame
 from keelroom.assess.fit.package_bodies import RIM
 from keelroom.assess.fit.shroud_plan import pan_of, pan_plan, trim_pattern, trim_plan
+from keelroom.assess.inputs.airside import disc_of, shroud_rectangle
 from keelroom.assess.placing import core_depth, face_size, opening_box, over_tanks, tank_size
 from keelroom.core.outline import circle, rectangle
 from keelroom.core.packaging.fixings import BOLTS

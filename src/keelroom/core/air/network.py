@@ -1,9 +1,7 @@
 """The air path as one network of pressures, from the free stream through grille, face, fans and bay to under the car.
 
 Nodes: front plenum, bay, and one zone per shroud plenum, bare fan or pusher. Branches: grille, exit, the gap round
-the core, a branch per class of the face, fans, zone leaks and one-way flaps. Every branch's loss rises with its flow,
-so the flows are the minimum of a convex function; the nodal Newton below (the gradient method of Todini and Pilati
-for pipe networks) finds it, one small linear system per step for all points at once.
+the core, fans, zone leaks and one-way flaps, and one per class of the face; their order is said by `Order` and nowhere else.
 """
 
 from __future__ import annotations
@@ -16,7 +14,7 @@ import numpy as np
 from keelroom.core.air.face import BAY, FRONT
 from keelroom.core.air.fan import FanCurve, fan_pressure
 from keelroom.core.arrays import Bools, Floats
-from keelroom.errors import SolveError
+from keelroom.core.network import incidence_of, solve_network
 
 GRILLE_LOSS = 1.5
 """Dynamic heads lost in a grille opening with its mesh (common practice)."""
@@ -38,10 +36,43 @@ STILL_FLUX = 1e-4
 """The same for a class of the face [kg/s per m2]."""
 THIN_CORE = -0.45
 """How the core's drop follows the density behind it, as a power: only the search depends on it."""
-TOLERANCE, CLOSURE = 1e-7, 1e-9
-"""Largest gap of pressure, over what drives the air, and of flow at a node, over what the fans could move."""
-STEPS = 120
-PATIENCE, LEAST_SHARE = 8, 0.1
+
+
+class Order(NamedTuple):
+    """The order of an air path's branches: grille, exit, bypass, leaks, flaps, classes, fans. Z zones, K classes, F fans."""
+
+    zones: int
+    classes: int
+    fans: int
+
+    @property
+    def leaks(self) -> slice:
+        return slice(3, 3 + self.zones)
+
+    @property
+    def flaps(self) -> slice:
+        return slice(3 + self.zones, 3 + 2 * self.zones)
+
+    @property
+    def square(self) -> slice:
+        """What follows a square law: openings, gaps and flaps."""
+        return slice(0, 3 + 2 * self.zones)
+
+    @property
+    def core(self) -> slice:
+        return slice(3 + 2 * self.zones, 3 + 2 * self.zones + self.classes)
+
+    @property
+    def blown(self) -> slice:
+        return slice(3 + 2 * self.zones + self.classes, 3 + 2 * self.zones + self.classes + self.fans)
+
+
+def order_of(network: Network, fans: int) -> Order:
+    """The order of a network's branches.
+
+    Source: definition.
+    """
+    return Order(network.leak_area.shape[1], network.area.shape[1], fans)
 
 
 class Network(NamedTuple):
@@ -50,8 +81,7 @@ class Network(NamedTuple):
     speed [m/s]; grille_area, exit_area, bypass_area [m2] (bypass: the gap round the core)
     area, loss : (n, K) [m2] and dynamic heads of the face speed beside the core's own drop (covers, corners)
     leak_area, flap_area : (n, Z) [m2];  pushes : (n, F) 1 where the fan stands ahead of the core
-    incidence : (n, B, N) 1 at the node a branch leaves, -1 where it arrives; branches in the order
-                grille, exit, bypass, leaks, flaps, classes, fans
+    incidence : (n, B, N) 1 at the node a branch leaves, -1 where it arrives; branches as `Order` says
     """
 
     speed: Floats
@@ -120,13 +150,7 @@ def incidence(front: Floats, rear: Floats, fan_zone: tuple[int, ...], pushers: t
     ends += [(node, BAY) for node, _ in zones]
     ends += [(int(a), int(b)) for a, b in zip(front, rear, strict=True)]
     ends += [(FRONT, node) if node >= 2 and pushers[node - 2] else (node, BAY) for node in fan_zone]
-    found = np.zeros((len(ends), 2 + len(pushers)))
-    for branch, (leaves, arrives) in enumerate(ends):
-        if leaves is not None:
-            found[branch, leaves] += 1.0
-        if arrives is not None:
-            found[branch, arrives] -= 1.0
-    return found
+    return incidence_of(ends, 2 + len(pushers))
 
 
 def solve_air(
@@ -138,82 +162,42 @@ def solve_air(
     Raises SolveError when the imbalance does not fall under TOLERANCE and CLOSURE.
     Source: nodal Newton with the branch laws of FAN_LAWS, orifices and square losses.
     """
-    laws = _Laws(network, curve, speed, drop)
-    flow: Floats = laws.first_guess()
+    order = order_of(network, curve.flow.shape[1])
     if start is not None:
-        # A like point's flows are a good beginning only where they are of a credible size.
-        credible = np.abs(start).max(axis=1, keepdims=True) <= 3 * laws.reach[:, None]
-        flow = np.where(credible & laws.present, start, flow)
-    nodes = _Nodes(network.incidence, laws.present)
-    pressure: Floats = np.zeros((len(flow), network.incidence.shape[2]))
-    worst, share, last = np.full(len(flow), np.inf), np.ones(len(flow)), np.zeros_like(flow)
-    for step in range(1, STEPS + 1):
-        breath = breathing(laws.named(flow, pressure, 0, 0.0))
-        source, loss, slope = laws.at(flow, breath)
-        if step > 1:
-            gap = np.where(laws.present, nodes.across(pressure) + source - loss, 0.0)
-            open_ends = np.abs(nodes.balance(flow)).max(axis=1) / laws.reach
-            worst = np.abs(gap).max(axis=1) / laws.scale
-            if worst.max() < TOLERANCE and open_ends.max() < CLOSURE:
-                return laws.named(flow, pressure, step, float(worst.max())), breath
-        nodes.linearise(slope)
-        head = nodes.across(nodes.pressures(flow, source - loss)) + source
-        # Less air is hotter and thinner: what that does to the losses is foreseen from a first step and put into a second.
-        loss = loss + laws.thinned(flow, nodes.conductance * (head - loss), loss, slope, breath)
-        pressure = nodes.pressures(flow, source - loss)
-        head = nodes.across(pressure) + source
-        move = nodes.conductance * (head - loss)
-        # Newton cannot cycle on a convex function for long; where densities follow the flow it may, and a
-        # shorter step breaks the cycle.
-        turned = (step > PATIENCE) & ((move * last).sum(axis=1) < 0)
-        share = np.where(turned, np.maximum(0.6 * share, LEAST_SHARE), np.minimum(1.5 * share, 1.0))
-        flow, last = laws.moved(flow, move * share[:, None], head, loss), move
-    raise SolveError("air_not_converged", f"The air path did not balance after {STEPS} steps", residual=float(worst.max()))
+        start = start.copy()
+        start[:, order.core] *= network.area
+    found = solve_network(network.incidence, _Laws(network, curve, speed, (breathing, drop)), start, "air")
+    return _named(order, (found.flow, found.pressure), found.steps, found.residual), found.state
 
 
-class _Nodes:
-    """The nodes' side of the search: what flows in must flow out."""
+def beginning(network: Network, flows: AirFlows) -> Floats:
+    """Solved flows as `solve_air` takes them for a start (n, B) [kg/s]; those of the classes per square metre, so that faces of other sizes may begin there.
 
-    def __init__(self, incidence: Floats, present: Bools) -> None:
-        self.incidence, self.present = incidence, present
-        self.transposed = incidence.transpose(0, 2, 1)
-        self.conductance: Floats = np.zeros(present.shape)
-        self.matrix: Floats = np.zeros((len(present), incidence.shape[2], incidence.shape[2]))
-        self.inverse: Floats = self.matrix
+    Source: definition.
+    """
+    sides = np.stack([flows.grille, flows.exit, flows.bypass], axis=1)
+    per_area = flows.core / np.maximum(network.area, 1e-9)
+    return np.concatenate([sides, flows.leaks, flows.flaps, per_area, flows.fans], axis=1)
 
-    def linearise(self, slope: Floats) -> None:
-        """Flow per pressure of every branch, and the nodes' matrix with it; a node nothing reaches keeps its pressure."""
-        self.conductance = np.divide(1.0, slope, out=np.zeros_like(slope), where=self.present)
-        self.matrix = np.matmul(self.transposed, self.conductance[:, :, None] * self.incidence, dtype=np.float64)
-        nodes = np.arange(self.matrix.shape[1])
-        self.matrix[:, nodes, nodes] += self.matrix[:, nodes, nodes] == 0
-        self.inverse = np.asarray(np.linalg.inv(self.matrix), dtype=np.float64)
 
-    def pressures(self, flow: Floats, drive: Floats) -> Floats:
-        """Pressures (n, N) at which flows moved along their tangents balance; drive: what is left to move them (n, B)."""
-        known = self.balance(np.where(self.present, flow + self.conductance * drive, 0.0))
-        solved: Floats = -(self.inverse @ known[:, :, None])[:, :, 0]
-        return solved
-
-    def across(self, pressure: Floats) -> Floats:
-        """Pressure difference over every branch (n, B)."""
-        over: Floats = (self.incidence @ pressure[:, :, None])[:, :, 0]
-        return over
-
-    def balance(self, flow: Floats) -> Floats:
-        """What leaves every node less what arrives (n, N)."""
-        left: Floats = (self.transposed @ flow[:, :, None])[:, :, 0]
-        return left
+def _named(order: Order, solved: tuple[Floats, Floats], steps: int = 0, residual: float = 0.0) -> AirFlows:
+    """Flows and node pressures by name."""
+    flow, pressure = solved
+    return AirFlows(
+        grille=flow[:, 0], exit=flow[:, 1], bypass=flow[:, 2], leaks=flow[:, order.leaks], flaps=flow[:, order.flaps],
+        core=flow[:, order.core], fans=flow[:, order.blown], pressures=pressure, steps=steps, residual=residual,
+    )  # fmt: skip
 
 
 class _Laws:
     """Loss and slope of every branch, in branch order, over n networks."""
 
-    def __init__(self, network: Network, curve: FanCurve, speed: Floats, drop: Drop) -> None:
-        self.network, self.curve, self.speed, self.drop = network, curve, speed, drop
-        zones, classes = network.leak_area.shape[1], network.area.shape[1]
-        self.square, self.core = np.s_[:, : 3 + 2 * zones], np.s_[:, 3 + 2 * zones : 3 + 2 * zones + classes]
-        self.fans = np.s_[:, 3 + 2 * zones + classes :]
+    def __init__(self, network: Network, curve: FanCurve, speed: Floats, air: tuple[Breathing, Drop]) -> None:
+        self.network, self.curve, self.speed = network, curve, speed
+        self.breathing, self.drop = air
+        self.order = order_of(network, curve.flow.shape[1])
+        zones = self.order.zones
+        self.square, self.core, self.fans = (np.s_[:, part] for part in (self.order.square, self.order.core, self.order.blown))
         self.stream = 0.5 * 1.2 * network.speed**2
         self.scale = self.stream + (curve.pressure * curve.present).max(axis=1, initial=0.0) + 1.0
         # A wide gap round the core can carry more than the core and the fans together: the bound must let it.
@@ -231,13 +215,9 @@ class _Laws:
         self.area = np.maximum(network.area, 1e-9)
         self.covers = np.tile(network.loss, 2)
 
-    def named(self, flow: Floats, pressure: Floats, steps: int, residual: float) -> AirFlows:
-        """The branches by name."""
-        zones = self.network.leak_area.shape[1]
-        return AirFlows(
-            grille=flow[:, 0], exit=flow[:, 1], bypass=flow[:, 2], leaks=flow[:, 3 : 3 + zones], flaps=flow[:, 3 + zones : 3 + 2 * zones],
-            core=flow[self.core], fans=flow[self.fans], pressures=pressure, steps=steps, residual=residual,
-        )  # fmt: skip
+    def state(self, flow: Floats, pressure: Floats) -> Breath:
+        """The air at given flows: the less, the hotter and thinner it leaves the core."""
+        return self.breathing(_named(self.order, (flow, pressure)))
 
     def first_guess(self) -> Floats:
         """Flows in step with what drives them; where nothing does they are nothing, which is then the answer too."""
@@ -286,8 +266,9 @@ class _Laws:
         # Under the smallest flux the drop is carried to zero along a straight line.
         return both[:, :k] * flux / size, np.where(np.abs(flux) < STILL_FLUX, both[:, :k] / size, slope) / self.area
 
-    def thinned(self, flow: Floats, move: Floats, loss: Floats, slope: Floats, breath: Breath) -> Floats:
-        """How the losses change (n, B) with the density behind the core when the flows move; only the search depends on it."""
+    def foreseen(self, step: tuple[Floats, Floats], lost: tuple[Floats, Floats], breath: Breath) -> Floats:
+        """How the losses change (n, B) with the density behind the core: less air is hotter and thinner."""
+        (flow, move), (loss, slope) = step, lost
         total = np.maximum(np.abs(flow[self.core].sum(axis=1)), 1e-3)
         share = np.minimum(np.maximum(move[self.core].sum(axis=1) / total, -0.5), 0.5)
         rise = breath.behind_temperature - breath.front_temperature
@@ -298,12 +279,13 @@ class _Laws:
         change[self.fans] = (loss[self.fans] - slope[self.fans] * flow[self.fans]) * thinning
         return change
 
-    def moved(self, flow: Floats, move: Floats, head: Floats, loss: Floats) -> Floats:
+    def moved(self, step: tuple[Floats, Floats], head: Floats, loss: Floats) -> Floats:
         """The flows after a step, which is kept within what any air path could carry.
 
         Where a square law's tangent would turn its flow round or more than double it, the flow that the new pressure
         gives is taken instead: near zero the tangent points far too far.
         """
+        flow, move = step
         most = self.reach[:, None]
         after: Floats = flow + np.minimum(np.maximum(move, -most), most)
         was, head, loss = flow[self.square], head[self.square], loss[self.square]

@@ -9,7 +9,7 @@ from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QTransform
 from PyQt6.QtWidgets import QToolTip, QWidget
 
-from keelroom.assess.airside import disc_of
+from keelroom.assess.inputs.airside import disc_of
 from keelroom.assess.placing import face_size
 from keelroom.document.edits import Edit
 from keelroom.document.schema.package import Fan

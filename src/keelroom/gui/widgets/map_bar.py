@@ -7,7 +7,7 @@ from functools import partial
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QSlider, QVBoxLayout, QWidget
 
-from keelroom.assess.airmap import AirMap, Quantity, air_map
+from keelroom.assess.questions.airmap import AirMap, Quantity, air_map
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.widgets.air_overlay import overlay_of

@@ -6,8 +6,8 @@ import math
 
 from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
-from keelroom.assess.needs import needs_of
-from keelroom.assess.response import Backwards, Response, response, stretches, value_for
+from keelroom.assess.inputs.needs import needs_of
+from keelroom.assess.questions.response import Backwards, Response, response, stretches, value_for
 from keelroom.document.edits import set_value
 from keelroom.document.fields import Path, owner_and_spec
 from keelroom.document.quantity import from_si

@@ -4,7 +4,7 @@ import pytest
 
 from keelroom.assess.fit.cut_rules import CHECKS, barred
 from keelroom.assess.fit.cutting import cut_plan
-from keelroom.assess.worth import worth_table
+from keelroom.assess.questions.worth import worth_table
 from keelroom.document.edits import Edit, apply, removed, set_value
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity

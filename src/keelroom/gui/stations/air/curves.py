@@ -6,7 +6,7 @@ from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from keelroom.assess.airmap import FanChart, fan_chart
+from keelroom.assess.questions.airmap import FanChart, fan_chart
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import palette_of
 from keelroom.gui.widgets.chart import Chart, Mark, Picture, Series

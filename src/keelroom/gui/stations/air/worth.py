@@ -7,7 +7,7 @@ import math
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from keelroom.assess.fit.cut_rules import barred
-from keelroom.assess.worth import Worth, telling_cases, worth_table
+from keelroom.assess.questions.worth import Worth, telling_cases, worth_table
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.sought import SoughtPage
 from keelroom.gui.widgets.text import button, label

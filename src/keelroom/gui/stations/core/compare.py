@@ -6,7 +6,7 @@ import math
 
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from keelroom.assess.compare import Candidate, Sweep, candidates, fit_core, sweep
+from keelroom.assess.questions.compare import Candidate, Sweep, candidates, fit_core, sweep
 from keelroom.catalogue.load import cores
 from keelroom.core.rules import face_area_wanted
 from keelroom.gui.session.session import Session

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from keelroom.assess.compare import fit_core
+from keelroom.assess.questions.compare import fit_core
 from keelroom.catalogue.load import cores, keep_own, own_parts
 from keelroom.document.edits import Change, Edit, added, fresh_id
 from keelroom.document.quantity import quantity

@@ -7,8 +7,8 @@ import math
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from keelroom.assess.cases import idle_case
 from keelroom.assess.electrical.schools import Compared, Comparison, compare_schools
+from keelroom.assess.inputs.cases import idle_case
 from keelroom.drawing.scene import Scene
 from keelroom.drawing.schools import SHOWN_DAYS, schools_scene
 from keelroom.gui.session.session import Session

@@ -8,7 +8,7 @@ from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.bench import adapter_of
 from keelroom.assess.electrical.charge import balance_words, cable_for, charging_of, fan_current_alone, share_taken
 from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics
-from keelroom.assess.judge_circuits import advice_words
+from keelroom.assess.electrical.words import advice_words
 from keelroom.assess.wording import raised
 from keelroom.core.electrical.charging import output
 from keelroom.document.schema.build import Build

@@ -7,8 +7,8 @@ from collections.abc import Callable
 from PyQt6.QtWidgets import QLabel, QVBoxLayout
 
 from keelroom.assess.assessment import CaseFigures, CaseResult
+from keelroom.assess.questions.why import HEADLINES, Mover, Working, ambient_inputs, headline_working, movers, temperature_working
 from keelroom.assess.report import margin_text, settles_text
-from keelroom.assess.why import HEADLINES, Mover, Working, ambient_inputs, headline_working, movers, temperature_working
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.widgets.panels.panel import Panel, pair

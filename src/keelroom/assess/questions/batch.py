@@ -8,8 +8,8 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.needs import needs_of
-from keelroom.assess.translate import Row, parts_of, row_of, stacked
+from keelroom.assess.inputs.needs import needs_of
+from keelroom.assess.inputs.translate import Row, parts_of, row_of, stacked
 from keelroom.core.answer import Answer, steady_answer
 from keelroom.core.arrays import take
 from keelroom.core.coupling import prepare

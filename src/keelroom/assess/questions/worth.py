@@ -6,11 +6,11 @@ import math
 from collections.abc import Callable
 from typing import NamedTuple
 
-from keelroom.assess.batch import Asked, temperatures
-from keelroom.assess.cases import grade_case, idle_case
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.planner import mended
+from keelroom.assess.inputs.cases import grade_case, idle_case
 from keelroom.assess.placing import cuts_for, hidden_strips
+from keelroom.assess.questions.batch import Asked, temperatures
 from keelroom.core.kept import in_one_go
 from keelroom.core.thermal.engine_laws import LAWS
 from keelroom.document.edits import Change, Edit, apply, fresh_id

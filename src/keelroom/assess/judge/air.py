@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from keelroom.assess.airside import cover_rectangle, disc_of, in_shroud, shroud_rectangle
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.causes import open_causes
+from keelroom.assess.inputs.airside import cover_rectangle, disc_of, in_shroud, shroud_rectangle
 from keelroom.assess.placing import face_size, hidden_share, opening_on_face
 from keelroom.assess.wording import Found, choose_fix, lowered, set_fix
 from keelroom.core.findings import Finding

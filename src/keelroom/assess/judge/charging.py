@@ -5,11 +5,11 @@ from __future__ import annotations
 import math
 
 from keelroom.assess.assessment import Assessment
-from keelroom.assess.cases import idle_case
 from keelroom.assess.electrical.charge import ChargeCable, Charging, balance_words, charging_of, protection_for
 from keelroom.assess.electrical.cures import cure_words, cures_for
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.electrical.system import battery_of
+from keelroom.assess.inputs.cases import idle_case
 from keelroom.assess.wording import Found
 from keelroom.core.electrical.charging import output
 from keelroom.core.findings import Finding, Fix

@@ -8,6 +8,7 @@ from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electr
 from keelroom.assess.electrical.harness import section_of
 from keelroom.assess.electrical.loads import fan_rating
 from keelroom.assess.electrical.system import battery_of
+from keelroom.assess.electrical.words import advice_words
 from keelroom.assess.wording import Found, choose_fix, lowered, set_fix
 from keelroom.core.electrical.charging import discharge_time
 from keelroom.core.electrical.protection import CONTINUOUS, PARALLEL, RELAY_MAKES, UNFUSED
@@ -18,8 +19,12 @@ from keelroom.units import both
 
 UNEXPLAINED = (1.5, 0.2)
 """Times, and volts beyond, that a measured drop may exceed what its wires make."""
+
+
 SPLIT_OVER = 6e-6
 """[m2] of advised wire over which one circuit for several motors is the worse answer: it no longer goes into usual terminals."""
+
+
 UNLIKE = 1.5
 """Times its rated voltage a motor is not to be tied to."""
 
@@ -77,23 +82,6 @@ def better_split(figures: CircuitFigures) -> bool:
     """Whether a circuit per motor is the better answer: no wire that keeps the drop goes into the terminals, or no fuse or relay fits all."""
     found = figures.advice
     return not found.sizes or found.fuse is None or found.relay is None or any(section_of(size) > SPLIT_OVER for size in found.sizes)
-
-
-def sizes_words(sizes: tuple[str, ...]) -> str:
-    """The advised sizes of feed, wire to the motor and return."""
-    if not sizes:
-        return "no wire that keeps the drop goes into its terminals"
-    if len(set(sizes)) == 1:
-        return sizes[0]
-    return ", ".join(f"{size} {name}" for size, name in zip(sizes, ("feed", "to the motor", "return"), strict=True))
-
-
-def advice_words(figures: CircuitFigures) -> str:
-    """The advised wire, fuse and relays in a few words."""
-    found = figures.advice
-    many = len(figures.motors) if found.switch == "relays" else 1
-    relay = f"{f'{many} × ' if many > 1 else ''}{found.relay:g} A relay" if found.relay else "no single relay is large enough"
-    return ", ".join((sizes_words(found.sizes), f"{found.fuse:g} A fuse" if found.fuse else "no fuse fits", relay))
 
 
 def _source(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Fix, ...]) -> Found:

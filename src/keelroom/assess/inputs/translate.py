@@ -6,13 +6,13 @@ from typing import NamedTuple, TypeVar
 
 import numpy as np
 
-from keelroom.assess.airside import AirSide, air_package, air_side
-from keelroom.assess.cases import stands
 from keelroom.assess.electrical.controller import control_law, sensing_of
 from keelroom.assess.electrical.loads import PUMP
 from keelroom.assess.electrical.system import System, system_at
-from keelroom.assess.gearing import engine_rpm, rpm_of
-from keelroom.assess.needs import Reader, read_core
+from keelroom.assess.inputs.airside import AirSide, air_package, air_side
+from keelroom.assess.inputs.cases import stands
+from keelroom.assess.inputs.gearing import engine_rpm, rpm_of
+from keelroom.assess.inputs.needs import Reader, read_core
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.air.face import Lanes, padded
 from keelroom.core.arrays import Floats, stack

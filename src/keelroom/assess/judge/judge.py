@@ -5,14 +5,14 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from keelroom.assess.airside import fan_curve, in_shroud
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
-from keelroom.assess.judge_air import air, causes, covers, face
-from keelroom.assess.judge_claims import claims
-from keelroom.assess.judge_electrical import electrical
-from keelroom.assess.judge_entries import entries
-from keelroom.assess.judge_fit import cuts, fit, mounting, survey
-from keelroom.assess.translate import pump_flow_rated
+from keelroom.assess.inputs.airside import fan_curve, in_shroud
+from keelroom.assess.inputs.translate import pump_flow_rated
+from keelroom.assess.judge.air import air, causes, covers, face
+from keelroom.assess.judge.claims import claims
+from keelroom.assess.judge.electrical import electrical
+from keelroom.assess.judge.entries import entries
+from keelroom.assess.judge.fit import cuts, fit, mounting, survey
 from keelroom.assess.wording import Found, chance_words, set_fix
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.air.fan import CREDIBLE_EFFICIENCY

@@ -20,8 +20,8 @@ from keelroom.assess.electrical.controller import (
 from keelroom.assess.electrical.figures import own_relays
 from keelroom.assess.electrical.signals import GROUNDING
 from keelroom.assess.electrical.system import battery_of
-from keelroom.assess.judge_charging import charging
-from keelroom.assess.judge_circuits import circuits
+from keelroom.assess.judge.charging import charging
+from keelroom.assess.judge.circuits import circuits
 from keelroom.assess.wording import Found, choose_fix, flag_fix, set_fix
 from keelroom.core.electrical.charging import discharge_time
 from keelroom.core.electrical.control import FIN_SHARE, outlet_for

@@ -6,8 +6,8 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.assessment import Assessment
-from keelroom.assess.batch import Asked, answers, row_for
-from keelroom.assess.cases import grade_case, idle_case
+from keelroom.assess.inputs.cases import grade_case, idle_case
+from keelroom.assess.questions.batch import Asked, answers, row_for
 from keelroom.assess.wording import Found, set_fix
 from keelroom.core.findings import Finding
 from keelroom.document.edits import Change, Edit, apply

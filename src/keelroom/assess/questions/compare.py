@@ -7,9 +7,9 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.airside import air_side
-from keelroom.assess.batch import Asked, answers, row_for
-from keelroom.assess.response import Response, response
+from keelroom.assess.inputs.airside import air_side
+from keelroom.assess.questions.batch import Asked, answers, row_for
+from keelroom.assess.questions.response import Response, response
 from keelroom.core.answer import Answer
 from keelroom.core.kept import in_one_go
 from keelroom.document.edits import Change, Edit, apply

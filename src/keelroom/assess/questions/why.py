@@ -9,10 +9,10 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.assessment import CaseFigures
-from keelroom.assess.batch import Asked, answers, row_for
-from keelroom.assess.judge import COLDEST
+from keelroom.assess.inputs.translate import Row
+from keelroom.assess.judge.judge import COLDEST
+from keelroom.assess.questions.batch import Asked, answers, row_for
 from keelroom.assess.report import fans_run
-from keelroom.assess.translate import Row
 from keelroom.core import rules
 from keelroom.core.answer import Answer
 from keelroom.core.kept import in_one_go

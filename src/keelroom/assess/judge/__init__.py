@@ -1,0 +1,1 @@
+"""Judgements: what is wrong, doubtful or unmeasured, a file a topic."""
