@@ -28,6 +28,7 @@ lint: setup
 	$(PY) -m ruff format --check .
 	$(PY) -m mypy
 	.venv/bin/lint-imports --no-cache
+	$(PY) tools/check_docs.py
 
 bench: setup
 	$(PY) -m compileall -q src

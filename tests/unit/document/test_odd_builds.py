@@ -6,13 +6,13 @@ from xml.etree import ElementTree as ET
 
 import pytest
 
-from keelroom.assess.questions import airmap, compare, response, why, worth
 from keelroom.assess.assess import assess
 from keelroom.assess.defaults import new_build
 from keelroom.assess.electrical.schools import compare_schools
 from keelroom.assess.fit.cutting import cut_plan
 from keelroom.assess.fit.search import find_places
 from keelroom.assess.fixes import applies, edit_for
+from keelroom.assess.questions import airmap, compare, response, why, worth
 from keelroom.assess.questions.batch import Asked, temperatures
 from keelroom.assess.report import as_json, as_table, ledger_rows, plain_verdict
 from keelroom.core.findings import Fix

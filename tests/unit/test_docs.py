@@ -1,0 +1,35 @@
+"""The pages of the docs name only what exists, and the check that says so can fail."""
+
+import importlib.util
+from pathlib import Path
+
+import pytest
+
+ROOT = Path(__file__).parents[2]
+_spec = importlib.util.spec_from_file_location("check_docs", ROOT / "tools/check_docs.py")
+check_docs = importlib.util.module_from_spec(_spec)
+_spec.loader.exec_module(check_docs)
+
+
+def test_the_pages_as_they_stand():
+    assert check_docs.main() == 0
+
+
+@pytest.mark.parametrize(
+    ("text", "said"),
+    [
+        ("`core/nowhere.py: solve`", "there is no core/nowhere.py"),
+        ("`core/operating_point.py: slove`", "defines no slove"),
+        ("`core/answer.py: LEAK_DOUBT = 0.4`", "LEAK_DOUBT is not 0.4"),
+        ("`core/answer.py: LEAK_DOUBT = 0.5` and `core/operating_point.py: solve`", ""),
+        ("`gui/gone.py`", "there is no gui/gone.py"),
+    ],
+)
+def test_a_dead_name_is_found(text, said, tmp_path, monkeypatch):
+    monkeypatch.setattr(check_docs, "ROOT", ROOT)
+    page = ROOT / "docs" / "architecture.md"
+    monkeypatch.setattr(
+        type(page), "read_text", lambda self, *a, _read=type(page).read_text, **k: text if self == page else _read(self, *a, **k)
+    )
+    wrong = check_docs.faults("docs/architecture.md")
+    assert (said in " ".join(wrong)) if said else not wrong
