@@ -25,11 +25,6 @@ def test_the_pages_as_they_stand():
         ("`gui/gone.py`", "there is no gui/gone.py"),
     ],
 )
-def test_a_dead_name_is_found(text, said, tmp_path, monkeypatch):
-    monkeypatch.setattr(check_docs, "ROOT", ROOT)
-    page = ROOT / "docs" / "architecture.md"
-    monkeypatch.setattr(
-        type(page), "read_text", lambda self, *a, _read=type(page).read_text, **k: text if self == page else _read(self, *a, **k)
-    )
-    wrong = check_docs.faults("docs/architecture.md")
+def test_a_dead_name_is_found(text, said):
+    wrong = check_docs.faults("a page", text)
     assert (said in " ".join(wrong)) if said else not wrong
