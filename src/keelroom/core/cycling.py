@@ -79,9 +79,8 @@ def _solved(points: Points, layout: tuple[bool, int, int], fixed: Fixed, start: 
     count = len(points.limit)
     all_rows = np.concatenate([np.arange(count), rows])
     both = take(points, all_rows)
-    shares = np.concatenate([np.zeros((2, count)), start.held[:, rows]], axis=1)
-    kept = held_law(both.fans.law, *shares)
-    law = put(both.fans.law, np.arange(count, len(all_rows)), take(kept, np.s_[count:]))
+    kept = held_law(take(both.fans.law, np.s_[count:]), *start.held[:, rows])
+    law = put(both.fans.law, np.arange(count, len(all_rows)), kept)
     begun = [
         np.concatenate([mean, held[rows]])
         for mean, held in ((start.mean.state.temperature, start.solution.state.temperature), (start.mean.slope, start.solution.slope))

@@ -6,6 +6,7 @@ import pytest
 
 from keelroom.assess.assess import assess
 from keelroom.document.file import load
+from keelroom.errors import DocumentError
 from tests.conftest import DEMO
 from tests.unit.assess.test_assess import GOLDEN
 
@@ -26,6 +27,22 @@ def test_what_the_brief_said_of_the_circuit_stands_in_every_package(tmp_path):
         assert package.control.fan_off is None
     assert build.packages[0].control.strategy == "ground_switch", "what the package said itself stands"
     assert build.brief.cooling.limit.as_typed == raw["brief"]["cooling"].get("limit", {"as_typed": "225 °F"})["as_typed"]
+
+
+@pytest.mark.parametrize(
+    ("where", "broken"),
+    [(("brief", "loop"), [1]), (("brief", "loop"), None), (("brief", "cooling"), 3), (("packages", 0, "control"), 3), (("packages", 0, "loop"), "x"), (("brief", "loop"), {"pipe": 1})],
+)  # fmt: skip
+def test_what_is_no_section_is_refused_and_not_dropped(tmp_path, where, broken):
+    raw = json.loads((GOLDEN / "version-4.keelroom").read_text())
+    section = raw
+    for step in where[:-1]:
+        section = section[step]
+    section[where[-1]] = broken
+    (tmp_path / "old.keelroom").write_text(json.dumps(raw))
+    with pytest.raises(DocumentError) as refused:
+        load(tmp_path / "old.keelroom")
+    assert str(where[-1]) in refused.value.message
 
 
 def test_a_file_without_them_gets_the_usual_ones(tmp_path):

@@ -1,7 +1,7 @@
 """The air path as one network of pressures, from the free stream through grille, face, fans and bay to under the car.
 
 Nodes: front plenum, bay, and one zone per shroud plenum, bare fan or pusher. Branches: grille, exit, the gap round
-the core, fans, zone leaks and one-way flaps, and one per class of the face; their order is said by `Order` and nowhere else.
+the core, zone leaks and one-way flaps, one per class of the face, fans; where each stands in an array is said by `Order`.
 """
 
 from __future__ import annotations
@@ -65,14 +65,6 @@ class Order(NamedTuple):
     @property
     def blown(self) -> slice:
         return slice(3 + 2 * self.zones + self.classes, 3 + 2 * self.zones + self.classes + self.fans)
-
-
-def order_of(network: Network, fans: int) -> Order:
-    """The order of a network's branches.
-
-    Source: definition.
-    """
-    return Order(network.leak_area.shape[1], network.area.shape[1], fans)
 
 
 class Network(NamedTuple):
@@ -162,12 +154,12 @@ def solve_air(
     Raises SolveError when the imbalance does not fall under TOLERANCE and CLOSURE.
     Source: nodal Newton with the branch laws of FAN_LAWS, orifices and square losses.
     """
-    order = order_of(network, curve.flow.shape[1])
+    laws = _Laws(network, curve, speed, (breathing, drop))
     if start is not None:
         start = start.copy()
-        start[:, order.core] *= network.area
-    found = solve_network(network.incidence, _Laws(network, curve, speed, (breathing, drop)), start, "air")
-    return _named(order, (found.flow, found.pressure), found.steps, found.residual), found.state
+        start[laws.core] *= network.area
+    found = solve_network(network.incidence, laws, start, "air")
+    return _named(laws.order, (found.flow, found.pressure), found.steps, found.residual), found.state
 
 
 def beginning(network: Network, flows: AirFlows) -> Floats:
@@ -195,7 +187,7 @@ class _Laws:
     def __init__(self, network: Network, curve: FanCurve, speed: Floats, air: tuple[Breathing, Drop]) -> None:
         self.network, self.curve, self.speed = network, curve, speed
         self.breathing, self.drop = air
-        self.order = order_of(network, curve.flow.shape[1])
+        self.order = Order(network.leak_area.shape[1], network.area.shape[1], curve.flow.shape[1])
         zones = self.order.zones
         self.square, self.core, self.fans = (np.s_[:, part] for part in (self.order.square, self.order.core, self.order.blown))
         self.stream = 0.5 * 1.2 * network.speed**2

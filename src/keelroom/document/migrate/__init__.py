@@ -85,15 +85,16 @@ def circuit_to_packages(raw: Raw) -> Raw:
     brief, packages = raw.get("brief"), raw.get("packages")
     if not isinstance(brief, dict):
         return raw | {"version": 5}
-    cooling: Raw = brief["cooling"] if isinstance(brief.get("cooling"), dict) else {}
-    loop = brief["loop"] if isinstance(brief.get("loop"), dict) else {}
+    # What is no section stays where it is, and is refused there.
+    sections = {name: section for name in ("cooling", "loop") if isinstance(section := brief.get(name), dict)}
+    cooling = sections.get("cooling", {})
     moved = {
-        "loop": loop | _only(cooling, TO_LOOP),
+        "loop": sections.get("loop", {}) | _only(cooling, TO_LOOP),
         "coolant": _only(cooling, TO_COOLANT),
         "control": _only(cooling, TO_CONTROL),
     }
-    kept = {name: value for name, value in brief.items() if name != "loop"}
-    if "cooling" in kept and isinstance(kept["cooling"], dict):
+    kept = {name: value for name, value in brief.items() if name not in sections}
+    if cooling:
         kept["cooling"] = {name: value for name, value in cooling.items() if name not in (*TO_LOOP, *TO_COOLANT, *TO_CONTROL)}
     changed: Raw = {"version": 5, "brief": kept}
     if isinstance(packages, list):
@@ -107,10 +108,9 @@ def _only(section: Raw, names: tuple[str, ...]) -> Raw:
 
 def _with_sections(package: Any, moved: dict[str, Raw]) -> Any:
     """A package with what was the brief's in its own sections; what it says itself stands."""
-    if not isinstance(package, dict):
+    if not isinstance(package, dict) or not all(isinstance(package.get(name, {}), dict) for name in moved):
         return package
-    own = {name: package[name] if isinstance(package.get(name), dict) else {} for name in moved}
-    return package | {name: section | own[name] for name, section in moved.items() if section or name in package}
+    return package | {name: section | package.get(name, {}) for name, section in moved.items() if section or name in package}
 
 
 STEPS: dict[int, Callable[[Raw], Raw]] = {1: opening_to_survey, 2: drop_to_circuits, 3: kinds_of_engine, 4: circuit_to_packages}
