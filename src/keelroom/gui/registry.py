@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from keelroom.core.findings import Finding
-from keelroom.gui.station import Station
+from keelroom.gui.station import ANY, Station
 from keelroom.gui.stations.air.declared import AIR
 from keelroom.gui.stations.brief.declared import BRIEF
 from keelroom.gui.stations.core.declared import CORE
@@ -14,9 +14,20 @@ from keelroom.gui.stations.survey.declared import SURVEY
 STATIONS: tuple[Station, ...] = (BRIEF, SURVEY, CORE, AIR, FIT_UP, ELECTRICAL)
 
 
+OWNERS = {pattern: station for station in STATIONS for pattern in station.owns}
+LONGEST = max(map(len, OWNERS))
+
+
 def station_at(path: tuple[str, ...]) -> Station:
-    """The station a path of the build is edited at: the one whose pattern names most of it; the first where none does."""
-    return max(STATIONS, key=lambda station: station.fit(path))
+    """The station a path of the build is edited at: the one whose pattern names most of it; the first where none does.
+
+    Looked up, not searched: every finding asks at every edit.
+    """
+    for length in range(min(len(path), LONGEST), 0, -1):
+        found = OWNERS.get(path[:length]) or (OWNERS.get((path[0], ANY, *path[2:length])) if length > 1 else None)
+        if found:
+            return found
+    return STATIONS[0]
 
 
 def named(name: str) -> Station:

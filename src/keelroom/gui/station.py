@@ -15,7 +15,7 @@ if TYPE_CHECKING:
     from keelroom.gui.widgets.form import Form
 
 ANY = "*"
-"""stands in a pattern for any one step, an id as a rule"""
+"""stands in a pattern for any second step, the id of a package"""
 Pattern = tuple[str, ...]
 
 
@@ -44,10 +44,6 @@ class Station(NamedTuple):
     begun: Callable[[Build, Assessment], bool]
     results: tuple[Pattern, ...] = ()
     maps: bool = False
-
-    def fit(self, path: tuple[str, ...]) -> int:
-        """How many steps of a path the closest of its patterns names; -1 where none holds it."""
-        return max((len(pattern) for pattern in self.owns if holds(pattern, path)), default=-1)
 
     def state(self, build: Build, assessment: Assessment, findings: tuple[Finding, ...]) -> State:
         """How far it is, of the findings that are its own."""

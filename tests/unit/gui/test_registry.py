@@ -34,10 +34,15 @@ def test_where_a_path_is_edited(path, name):
 
 
 def test_no_two_stations_own_a_field_alike():
+    """Whatever is looked up agrees with a search through all patterns; and no pattern is two stations'."""
+    patterns = [pattern for station in STATIONS for pattern in station.owns]
+    assert len(set(patterns)) == len(patterns)
     for path, _, _ in measured_fields(BUILD):
-        closest = max(station.fit(path) for station in STATIONS)
-        owners = [station.name for station in STATIONS if station.fit(path) == closest]
+        fits = {s.name: max((len(p) for p in s.owns if holds(p, path)), default=-1) for s in STATIONS}
+        closest = max(fits.values())
+        owners = [name for name, fit in fits.items() if fit == closest]
         assert len(owners) == 1 or closest < 0, (path, owners)
+        assert station_at(path).name == owners[0]
 
 
 def test_a_pattern_holds_what_is_at_it_and_below():
