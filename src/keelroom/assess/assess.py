@@ -14,7 +14,7 @@ from keelroom.assess.inputs.airside import air_side, fitted_covers
 from keelroom.assess.inputs.cases import idle_case
 from keelroom.assess.inputs.needs import needs_of
 from keelroom.assess.inputs.translate import Row, parts_of, row_of, stacked
-from keelroom.assess.judge.judge import judge
+from keelroom.assess.judge.judge import judge, reworded
 from keelroom.core import rules
 from keelroom.core.ambients import holding_ambients
 from keelroom.core.answer import Answer, steady_answer, worth_of_flow
@@ -49,8 +49,8 @@ def completed(build: Build, first: Assessment) -> Assessment:
     told = (CaseAmbients(float(holds), float(boils)) for holds, boils in zip(*found, strict=True))
     cases = tuple(case._replace(figures=case.figures._replace(ambients=next(told))) if case.figures else case for case in first.cases)
     package = next(p for p in build.packages if p.id == first.package_id)
-    whole = first._replace(cases=cases, findings=())
-    return whole._replace(findings=judge(build, package, whole))
+    whole = first._replace(cases=cases)
+    return whole._replace(findings=reworded(build, package, whole))
 
 
 @in_one_go

@@ -248,7 +248,7 @@ class Window(QMainWindow):
             self.stations[name].turned.connect(self._place_middle)
             self.station_stack.addWidget(self.stations[name])
         self.station_stack.setCurrentWidget(self.stations[name])
-        self.stations[name].refresh()
+        self.stations[name].catch_up()
         self.header.tape.marks[name].setChecked(True)
         self.map_bar.setVisible(named(name).maps)
         self._place_middle()

@@ -12,10 +12,11 @@ import numpy as np
 import pytest
 
 from keelroom import cli
-from keelroom.assess.assess import assess
+from keelroom.assess.assess import assess, completed, first_wave
 from keelroom.assess.defaults import default_duty_cases, new_build
 from keelroom.assess.fixes import edit_for
 from keelroom.assess.inputs.airside import air_side
+from keelroom.assess.judge.judge import judge
 from keelroom.assess.placing import hidden_share
 from keelroom.assess.questions.why import HEADLINES, headline_working, movers, temperature_working
 from keelroom.assess.report import as_json, as_table
@@ -443,6 +444,16 @@ def test_start_imports_nothing_heavy():
     probe = "import sys, keelroom.gui.app; print([m for m in ('scipy','reportlab','CoolProp','pyqtgraph','ezdxf') if m in sys.modules])"
     done = subprocess.run([sys.executable, "-c", probe], capture_output=True, text=True, check=True)
     assert done.stdout.strip() == "[]"
+
+
+@pytest.mark.parametrize("package", ["p1", "p2", "p3"])
+def test_the_second_wave_says_what_a_whole_judgement_would(package):
+    """Only what comes out of the duty cases is worded anew; all findings are those of a judgement from the start."""
+    first = first_wave(BUILD, package)
+    whole = completed(BUILD, first)
+    of = next(p for p in BUILD.packages if p.id == package)
+    assert whole.findings == judge(BUILD, of, whole)
+    assert completed(BUILD, whole) is whole
 
 
 @pytest.mark.parametrize("version", [1, 2, 3, 4, 5])

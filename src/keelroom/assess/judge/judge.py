@@ -46,7 +46,7 @@ def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Findi
         survey,
         cuts,
         mounting,
-        _results,
+        results,
         electrical,
         entries,
         claims,
@@ -56,6 +56,12 @@ def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Findi
     )
     found = [finding for check in checks for finding in check(build, package, assessment)]
     return tuple(sorted(found, key=lambda finding: LEVELS.index(finding.level)))
+
+
+def reworded(build: Build, package: Package, assessment: Assessment) -> tuple[Finding, ...]:
+    """The assessment's findings with those of its results as its figures say them now: nothing else is judged again."""
+    again = {(finding.code, finding.where): finding for finding in results(build, package, assessment)}
+    return tuple(again.get((finding.code, finding.where), finding) for finding in assessment.findings)
 
 
 def _missing(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -221,7 +227,8 @@ def _fans(build: Build, package: Package, assessment: Assessment) -> Found:
                               f"The curve's best air power {best:.0f} W is over 40 % of the motor's {fan.power.si:.0f} W.", value=best, limit=CREDIBLE_EFFICIENCY * fan.power.si)  # fmt: skip
 
 
-def _results(build: Build, package: Package, assessment: Assessment) -> Found:
+def results(build: Build, package: Package, assessment: Assessment) -> Found:
+    """What comes out of the duty cases; all that the second wave words anew."""
     for case in assessment.cases:
         if case.figures is not None and assessment.limit is not None:
             yield from _case_verdict(case, case.figures, assessment.limit)
