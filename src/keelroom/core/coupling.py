@@ -16,20 +16,12 @@ from keelroom.core.thermal.geometry import CoreGeometry, CoreSurfaces, core_surf
 from keelroom.core.thermal.louver import core_drop, louver_surface
 
 STANDARD_DENSITY = 1.225
-
-
 MOST_AIR_RISE = 400.0
 """Kelvin of air heating that the air tends to where hardly any moves."""
-
-
 CONDENSER_RISE = 40.0
 """Kelvin the condenser can heat its air: beyond it the A/C cuts out on head pressure (common practice)."""
-
-
 LOOP_TEMPERATURE = 95.0
 """[degC] the coolant loop is solved at: other temperatures move its flows by a few per cent through the viscosity alone."""
-
-
 LEAST_FLOW = 1e-3
 """Flow [kg/s] below which the air of a path counts as still."""
 

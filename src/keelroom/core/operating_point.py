@@ -27,23 +27,13 @@ from keelroom.errors import SolveError
 
 TOLERANCE = 3e-7
 """Largest imbalance of heat, as a share of the heat in."""
-
-
 STEPS = 60
-
-
 WORTH_SPLITTING = 64
 """Points from which on it pays to go on with the unsettled ones alone."""
-
-
 CEILING = 190.0
 """No engine-outlet temperature above it is sought [degC]: far past boiling of any mix under any cap."""
-
-
 LEAST_FLUX = 2e-3
 """Flux [kg/s per m2] at which the conductance of slower air is taken: the correlations say nothing of still air."""
-
-
 NO_FLUX = 1e-9
 
 

@@ -9,21 +9,11 @@ from keelroom.document.quantity import Quantity
 from keelroom.units import INCH
 
 Sort = Literal["part", "fan", "hose", "static", "turning", "hood", "panel"]
-
-
 Path = tuple[str, ...]
-
-
 TAPE, EYE = INCH / 16, INCH / 4
 """± [m] of a reading with a tape, and by eye (common practice)."""
-
-
 TOLERANCE = {"measured": TAPE, "catalogue": 2e-3, "derived": 0.0, "assumed": EYE}
-
-
 WIDE = 1.2
-
-
 ROCK = INCH / 2
 """[m] how far an engine is taken to rock where nobody tried (common practice)."""
 
@@ -38,8 +28,6 @@ class Term(NamedTuple):
 
 
 Terms = tuple[Term, ...]
-
-
 NONE: tuple[Terms, Terms, Terms] = ((), (), ())
 
 

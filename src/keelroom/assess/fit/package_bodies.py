@@ -13,15 +13,9 @@ from keelroom.units import INCH
 
 RIM = 0.5 * INCH
 """What a fan's ring stands out beyond its blades (common practice)."""
-
-
 RING_SHARE = 0.55
 """Share of a fan's depth its ring takes; the motor takes all of it (common practice)."""
-
-
 HOSE_WALL = 5e-3
-
-
 STAND_IN = 4 * INCH
 """Size drawn for what is not measured."""
 

@@ -19,18 +19,10 @@ from keelroom.units import INCH
 
 STEPS = (5, 3, 3, 2)
 """Places tried across, in height, in depth, and leans, in the first sweep."""
-
-
 REFINED = 3
-
-
 ENOUGH = 0.004
 """[m] margin over what is wanted beyond which more is not worth moving for."""
-
-
 ROUND_ABOUT = np.array([(x, y, z, 0) for x in (-1, 0, 1) for y in (-1, 0, 1) for z in (-1, 0, 1)] + [(0, 0, 0, -1), (0, 0, 0, 1)], float)
-
-
 Reach = tuple[float, float, float, float]
 
 

@@ -19,14 +19,8 @@ from keelroom.units import INCH, both
 
 Tell = Callable[[float], bool]
 """Told how far it has come (0 to 1); answers whether to go on."""
-
-
 MOST_SHOWN = 5
-
-
 RELAX_STEP, RELAX_MOST = INCH / 8, 2 * INCH
-
-
 FITS = -1e-4
 """[m] a margin that is short by less fits: it is rounding."""
 

@@ -33,47 +33,25 @@ from keelroom.document.schema.loop import Loop as LoopSection
 from keelroom.document.schema.package import Core, Package
 
 T = TypeVar("T")
-
-
 FIN_CONDUCTIVITY = {"aluminium": 200.0, "copper_brass": 370.0}
-
-
 BOND_RESISTANCE = {"aluminium": 0.0, "copper_brass": 3e-5}
 """[m2K/W] brazed joint none, solder joint from memory."""
-
-
 FOULING = {"clean": 0.0, "some_scale": 1.0e-4, "bad": 4.0e-4}
 """[m2K/W] inside the tubes (common practice)."""
-
-
 LOUVER_SHARE = 0.85
 """Louver length over fin height (common practice)."""
-
-
 ROW_GAP = 2e-3
-
-
 OIL_SHARE = 0.03
 """Share of fuel power a separate oil cooler takes (common practice)."""
-
-
 WORN_IMPELLER = 0.6
 """Share of its head a worn or corroded impeller still makes (common practice)."""
-
-
 GEARBOX_SHARE, WITH_EXTERNAL = 0.6, 0.3
 """Share of an automatic's loss that an in-tank cooler hands to the coolant, alone and with a cooler ahead (common practice)."""
-
-
 PUMP_PER_POWER = 1.4e-3 / 60 / 1e3
 """[m3/s per W] coolant flow where none is given: 1.4 L/min per kW, so that the engine warms its coolant by 6-10 K at rated power
 (common practice): a coolant share of 0.7 of the power over 3.7 MJ/m3K and 8 K."""
-
-
 STILL_SPEED = 12.0
 """[m/s] road speed above which hot air off the road no longer reaches the grille."""
-
-
 CRAWL = 8.0
 """[m/s] below it the converter slips and the engine turns near idle."""
 

@@ -19,12 +19,8 @@ from keelroom.units import both
 
 UNEXPLAINED = (1.5, 0.2)
 """Times, and volts beyond, that a measured drop may exceed what its wires make."""
-
-
 SPLIT_OVER = 6e-6
 """[m2] of advised wire over which one circuit for several motors is the worse answer: it no longer goes into usual terminals."""
-
-
 UNLIKE = 1.5
 """Times its rated voltage a motor is not to be tied to."""
 

@@ -16,16 +16,10 @@ from keelroom.gui.rows import Group, Page, Path, Row, Sort, quantities
 from keelroom.gui.stations.electrical.sentences import charging_said, circuit_said, circuits_said, control_said
 
 CABLE_CHOICES = tuple((key, cable.name) for key, cable in CABLES.items())
-
-
 FORM_CHOICES = tuple((key, name) for key, (name, _) in FUSES.items())
-
-
 SWITCHES = (
     ("relay", "One relay for all"), ("relays", "One relay per motor"), ("parallel", "Two contacts in parallel"), ("controller", "Controller carries it"), ("switch", "Switch carries it"), ("none", "Nothing"),
 )  # fmt: skip
-
-
 GROUNDS = (
     ("battery", "Battery’s negative post"),
     ("chassis", "Chassis"),
@@ -33,29 +27,15 @@ GROUNDS = (
     ("core", "The core"),
     ("none", "None"),
 )
-
-
 STRATEGIES = (
     ("toggle", "Toggle in the cab"), ("ground_switch", "Switch grounds a relay"), ("feed_switch", "Switch feeds a relay"), ("two_speed", "Two speeds, staged"),
     ("both_relays", "Both relays together"), ("adjustable", "Adjustable controller"), ("variable", "Variable, soft start"), ("computer", "Computer, low and high"), ("computer_pwm", "Computer, variable"),
 )  # fmt: skip
-
-
 SENSOR_PLACES = (("upper_hose", "Upper hose"), ("lower_hose", "Lower hose"), ("housing", "Thermostat housing"), ("fins", "In the fins"), ("engine", "Engine’s own sensor"), ("none", "None"))  # fmt: skip
-
-
 LOW_SPEEDS = (("one_fan", "One fan of two"), ("series", "Resistor in series"), ("winding", "Winding of its own"))
-
-
 COILS = (("key", "Key"), ("always", "Always live"))
-
-
 WHENS = (("always", "Always"), ("with_ac", "With the A/C"), ("moving", "On the road"), ("standing", "Standing"))
-
-
 THREAD_CHOICES = tuple(THREADS.items())
-
-
 USUAL_SOURCES = tuple(source.id for source in usual_sources())
 
 

@@ -17,8 +17,6 @@ from keelroom.units import KINDS, format_si
 
 FIRST_LINES = 8
 """Circuits whose volts stand at the head of the page."""
-
-
 FAULTS = {"source": "Nothing flows: its source is wrong.", "return": "Nothing flows: no way back."}
 
 
