@@ -49,8 +49,8 @@ class Kill(NamedTuple):
     lost: float
 
 
-def kill_one(pace: float, after: float) -> Kill:
-    """Kill a window `after` seconds past its first edit and see what its recovery copy holds."""
+def kill_one(pace: float, after: float, least: int = 1) -> Kill:
+    """Kill a window `after` seconds past its first `least` edits and see what its recovery copy holds."""
     with TemporaryDirectory() as folder:
         path = Path(folder) / "van.keelroom"
         path.write_bytes(DEMO.read_bytes())
@@ -64,11 +64,11 @@ def kill_one(pace: float, after: float) -> Kill:
             [sys.executable, "-c", EDITED, str(path), str(pace)], cwd=HERE, env=environment, stdout=subprocess.PIPE, text=True
         )
         assert child.stdout is not None
-        first = child.stdout.readline()
+        first = [child.stdout.readline() for _ in range(least)]  # however slow the machine is
         time.sleep(after)  # a person at work; nothing is waited for
         killed = time.clock_gettime(time.CLOCK_MONOTONIC)
         child.send_signal(signal.SIGKILL)
-        lines = [first, *child.stdout.read().splitlines()]
+        lines = [*first, *child.stdout.read().splitlines()]
         child.wait()
         made = {int(count): float(when) for count, when in (line.split() for line in lines if len(line.split()) == 2)}
         assert load(path) == load(DEMO), "the file itself is whole"
