@@ -3,7 +3,7 @@
 import random
 from collections.abc import Iterator
 
-from keelroom.assess.inputs.translate import Row, parts_of, row_of
+from keelroom.assess.inputs.translate import Row, car_of, row_of
 from keelroom.catalogue.load import cores, fan_assemblies, placed
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package, Shroud
@@ -24,8 +24,8 @@ def rows(build: Build, count: int) -> dict[tuple[object, ...], list[Row]]:
     """Operating points of `count` packages over every duty case, by batch."""
     found: dict[tuple[object, ...], list[Row]] = {}
     for package in packages(count):
-        parts = parts_of(build, package)
+        car = car_of(build, package)
         for case in build.duty_cases:
-            row = row_of(build, package, parts, case)
+            row = row_of(build, package, car, case)
             found.setdefault(row.batch, []).append(row)
     return found

@@ -50,7 +50,8 @@ def scalars(points: Points, i: int) -> Scalars:
                 found[name] = convert(value)
         return Scalars(found)
 
-    return convert(points)
+    plant, situation = convert(points.plant), convert(points.situation)
+    return Scalars({**plant.sections, **situation.sections, "doubts": convert(points.doubts)})
 
 
 # --- fluids -----------------------------------------------------------------
@@ -207,11 +208,13 @@ class Heat:
 
 
 def engine_heat(p: Scalars, fan_power: float, density: float, pressure: float) -> Heat:
-    e, d = p.engine, p.drive
+    e, d, v = p.engine, p.drive, p.vehicle
     slope = math.atan(d.grade)
-    force = d.mass * gravity * (d.rolling * math.cos(slope) + math.sin(slope)) + 0.5 * density * d.drag_area * d.speed**2
-    wheels = max(force * d.speed + d.stops_per_metre * d.speed * 0.5 * d.mass * (2 * d.speed) ** 2, 0.0) / d.driveline_efficiency
-    auxiliary = d.accessories + d.converter_heat + (d.electrical + fan_power) / d.alternator_efficiency
+    force = (v.mass + d.towed) * gravity * (v.rolling * math.cos(slope) + math.sin(slope)) + 0.5 * density * v.drag_area * d.speed**2
+    wheels = (
+        max(force * d.speed + d.stops_per_metre * d.speed * 0.5 * (v.mass + d.towed) * (2 * d.speed) ** 2, 0.0) / v.driveline_efficiency
+    )
+    auxiliary = d.accessories + d.converter_heat + (d.electrical + fan_power) / v.alternator_efficiency
     x = min(d.rpm / e.power_rpm, 1.15)
     available = e.power * x * (1 + x - x * x) * (density / 1.225) ** (0.25 if e.boost else 1.0)
     brake = available if d.full_power else min(wheels + auxiliary, available)
@@ -224,12 +227,12 @@ def engine_heat(p: Scalars, fan_power: float, density: float, pressure: float) -
     rich = 1 - kind.rich * min(max((load - 0.75) / 0.25, 0), 1)
     fuel = (brake + friction) / ((best - (best - idle) * math.exp(-load / 0.15)) * rich)
     full, still = kind.to_coolant, kind.idle_to_coolant
-    loss = wheels * (1 - d.driveline_efficiency) + d.converter_heat
+    loss = wheels * (1 - v.driveline_efficiency) + d.converter_heat
     oil = fuel * e.oil_share
     ratio = 1 + e.boost / pressure * min(max((load - 0.3) / 0.6, 0), 1)
     intake = fuel * kind.air_per_fuel / kind.heating
     charge = intake * 1006.0 * (p.climate.ambient + 273.15) * (ratio**0.2857 - 1) / 0.70
-    coolant = (fuel * (full + (still - full) * math.exp(-load / 0.35)) - oil) * e.heat_multiplier + d.gearbox_to_coolant * loss
+    coolant = (fuel * (full + (still - full) * math.exp(-load / 0.35)) - oil) * e.heat_multiplier + v.gearbox_to_coolant * loss
     return Heat(coolant, loss, oil, charge, fuel * e.bay_share)
 
 
@@ -279,12 +282,12 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
     net, grille_air = p.network, p.climate.ambient + p.climate.grille_rise
     outdoor = air.density(grille_air)
     f = p.fans
-    rows = zip(f.power, speeds, f.curve.present, f.voltage, f.rated_voltage, f.brushless, strict=True)
+    rows = zip(f.power, speeds, f.curve.present, p.command.voltage, f.rated_voltage, f.brushless, strict=True)
     power = sum(w * (n**3 if held else n * n * v / rated) * present for w, n, present, v, rated, held in rows)
     heat = engine_heat(p, power, outdoor, air.pressure)
     covers = [
-        p.covers.heat[c] + p.covers.gearbox[c] * heat.gearbox_loss + p.covers.oil[c] * heat.oil + p.covers.charge[c] * heat.charge
-        for c in range(len(p.covers.heat))
+        p.cover_heat[c] + p.covers.gearbox[c] * heat.gearbox_loss + p.covers.oil[c] * heat.oil + p.covers.charge[c] * heat.charge
+        for c in range(len(p.cover_heat))
     ]
     coolant = heat.coolant * p.doubts.heat
     classes, zones = len(net.area), len(net.leak_area)
@@ -333,7 +336,7 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
         return float(brentq(lambda m: -fan_rise(p, k, m / density, speeds[k], density) - head, -60.0, 60.0, **CFG))
 
     def flows_at(pressures: np.ndarray, breath: Breath) -> list[float]:
-        stagnation = 0.5 * breath.ahead * net.speed**2
+        stagnation = 0.5 * breath.ahead * p.air_speed**2
         found = []
         for b, (leaves, arrives) in enumerate(ends):
             head = (pressures[leaves] if leaves is not None else 0.0) - (pressures[arrives] if arrives is not None else 0.0)
@@ -349,7 +352,7 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
                 left[arrives] -= m
         return left
 
-    ram = 0.5 * outdoor * net.speed**2
+    ram = 0.5 * outdoor * p.air_speed**2
     drawn = max((pr * n * n * on for pr, n, on in zip(p.fans.curve.pressure, speeds, p.fans.curve.present, strict=True)), default=0.0)
     pressures = np.array([0.7 * ram - 0.1 * drawn, 0.1 * drawn, *[0.3 * ram - 0.6 * drawn] * (net.incidence.shape[1] - 2)])
     flows = [0.3] * len(ends)
@@ -516,14 +519,14 @@ def settle(p: Scalars, layout: tuple[bool, int, int]) -> float:
     full = [
         (min(v / rated / 0.72, 1.0) if held else brushed_speed(v / rated)) * present * runs
         for held, v, rated, present, runs in zip(
-            p.fans.brushless, p.fans.voltage, p.fans.rated_voltage, p.fans.curve.present, p.fans.runs, strict=True
+            p.fans.brushless, p.command.voltage, p.fans.rated_voltage, p.fans.curve.present, p.fans.runs, strict=True
         )
     ]
     on, off = air_path(p, a, air, full), air_path(p, a, air, [0.0] * len(full))
     table = loop_table(p, a, layout)
 
     def margin(hot: float) -> float:
-        law, sensing = p.fans.law, p.fans.sensing
+        law, sensing = p.command.law, p.command.sensing
         rho, cp, _, _ = coolant(p, hot)
         reading = hot
         if sensing.after_core:

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from keelroom.assess.assess import assess
 from keelroom.assess.inputs.airside import air_side
-from keelroom.assess.inputs.translate import parts_of, row_of, stacked
+from keelroom.assess.inputs.translate import car_of, row_of, stacked
 from keelroom.catalogue.load import cores, fan_assemblies, named, placed
 from keelroom.core.air.face import BAY
 from keelroom.core.ambients import holding_ambients
@@ -22,6 +22,7 @@ from keelroom.document.edits import Change, Edit, apply, set_value
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.package import Package, Shroud
+from tests.changes import varied
 from tests.conftest import DEMO
 from tests.floors import FLOOR
 
@@ -39,7 +40,7 @@ def package(core, assembly, shroud=None):
 
 
 def point(pack, case="idle", build=BUILD):
-    row = row_of(build, pack, parts_of(build, pack), CASES[case])
+    row = row_of(build, pack, car_of(build, pack), CASES[case])
     points, doubt = stacked([row])
     return points, doubt, row.layout
 
@@ -97,7 +98,7 @@ def test_more_coolant_or_more_volts_never_heats_the_outlet(core, assembly, more)
     for case in ("traffic", "grade"):
         points, _, layout = point(pack, case)
         base = solve(points, layout).state.temperature[0]
-        richer = points._replace(circuit=points.circuit._replace(flow_rated=points.circuit.flow_rated * more))
+        richer = varied(points, {"plant.circuit.flow_rated": points.plant.circuit.flow_rated * more})
         assert solve(richer, layout).state.temperature[0] <= base + 1e-6
 
 
@@ -107,7 +108,7 @@ def test_volts_move_air(core, assembly):
     low, high = (
         float(
             prepare(
-                points._replace(fans=points.fans._replace(voltage=np.full_like(points.fans.voltage, v))), LAYOUT
+                varied(points, {"situation.command.voltage": np.full_like(points.situation.command.voltage, v)}), LAYOUT
             ).running.flows.fans.sum()
         )
         for v in (10.0, 14.0)
@@ -197,7 +198,7 @@ def test_depth_and_fins_saturate_on_a_fixed_fan(core, assembly):
     hot = np.array([105.0])
 
     def rejected(factor):
-        finer = points._replace(core=points.core._replace(fin_pitch=points.core.fin_pitch / factor))
+        finer = varied(points, {"plant.core.fin_pitch": points.plant.core.fin_pitch / factor})
         return float(evaluate(finer, prepare(finer, LAYOUT), hot, layout).rejection[0])
 
     low, middle, high = rejected(1.0), rejected(1.3), rejected(1.6)
@@ -208,11 +209,11 @@ def test_depth_and_fins_saturate_on_a_fixed_fan(core, assembly):
 def test_core_drop_is_smooth_and_rising(core, share):
     """Through the friction correlation's break at Re 150 (idle!) too."""
     points, _, _ = point(package(core, fan_assemblies()[5]))
-    surfaces = core_surfaces(points.core)
-    surface = louver_surface(points.core, surfaces)
+    surfaces = core_surfaces(points.plant.core)
+    surface = louver_surface(points.plant.core, surfaces)
     flux = np.linspace(0.05, 12.0, 500)[None, :]
     still = (np.array([[1.1]]), np.array([[1.95e-5]]), np.array([[1.0 + 0.2 * share]]))
-    drop = core_drop(points.core, surfaces, surface, flux, still)[0]
+    drop = core_drop(points.plant.core, surfaces, surface, flux, still)[0]
     assert np.all(np.diff(drop) > 0)
     exponent = np.gradient(np.log(drop), np.log(flux[0]))
     assert exponent.min() > 0.9
@@ -232,7 +233,7 @@ def test_rejection_rises_with_temperature(core, assembly, case):
 @given(CORE, FANS)
 def test_more_air_resistance_less_air(core, assembly):
     points, _, _ = point(package(core, assembly), "cruise")
-    tight = points._replace(network=points.network._replace(exit_area=points.network.exit_area * 0.6))
+    tight = varied(points, {"plant.network.exit_area": points.plant.network.exit_area * 0.6})
     assert prepare(tight, LAYOUT).running.flows.core[0].sum() < prepare(points, LAYOUT).running.flows.core[0].sum()
 
 
@@ -243,8 +244,8 @@ def test_highest_ambient_really_holds_the_limit(core, assembly):
     points, doubt, layout = point(package(core, assembly), "grade")
     named_ambient = _holds(points, doubt, layout)
     if FLOOR.met(20 < named_ambient < 55):
-        there = points._replace(climate=points.climate._replace(ambient=np.array([named_ambient])))
-        assert float(solve(there, layout).state.temperature[0]) == pytest.approx(float(points.limit[0]), abs=1.5)
+        there = varied(points, {"situation.climate.ambient": np.array([named_ambient])})
+        assert float(solve(there, layout).state.temperature[0]) == pytest.approx(float(points.plant.limit[0]), abs=1.5)
 
 
 @given(CORE, FANS, st.sampled_from(sorted(CASES)))

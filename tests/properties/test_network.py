@@ -16,6 +16,7 @@ from keelroom.core.operating_point import face_heat, solve
 from keelroom.document.edits import Change, Edit, apply, set_value
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.package import Cover, Sealing, Shroud
+from tests.changes import varied
 from tests.properties.test_facts import BUILD, CASES, CORE, FANS, airflow, outlet, package, point
 
 LONG = "length"
@@ -69,7 +70,7 @@ def node_balance(points, flows):
     branches = np.concatenate(
         [[flows.grille[0], flows.exit[0], flows.bypass[0]], flows.leaks[0], flows.flaps[0], flows.core[0], flows.fans[0]]
     )
-    return points.network.incidence[0].T @ branches, np.abs(branches).max()
+    return points.plant.network.incidence[0].T @ branches, np.abs(branches).max()
 
 
 @given(packs(), st.sampled_from(sorted(CASES)))
@@ -85,13 +86,18 @@ def test_mass_and_enthalpy_close_in_every_node(pack, case):
     flows, breath = air.flows, air.breath
     if float(flows.exit[0]) < 0.02:
         return  # hardly any air: its temperature is held at a ceiling on purpose
-    grille = float(points.climate.ambient[0] + points.climate.grille_rise[0])
+    grille = float(points.situation.climate.ambient[0] + points.situation.climate.grille_rise[0])
     # Front plenum: fresh and returned air mix.
     back = float(flows.back[0])
     mixed = (flows.grille[0] * grille + back * breath.bay_temperature[0]) / (flows.grille[0] + back)
     assert float(breath.front_temperature[0]) == pytest.approx(mixed, rel=1e-9)
     # The whole bay: all heat given leaves with the air (up to the ceiling kept for still air, undone here).
-    rise, through = cover_rise(points.covers, cover_heat(points.covers, air.heat), flows.core, fixed.air.vapour * 860.0 + 1006.5)
+    rise, through = cover_rise(
+        points.plant.covers,
+        cover_heat(points.plant.covers, points.situation.cover_heat, air.heat),
+        flows.core,
+        fixed.air.vapour * 860.0 + 1006.5,
+    )
     given_heat = air.heat.coolant[0] + float((rise * through).sum()) * cp + air.heat.bay[0] + air.power[0]
     free = given_heat / (max(flows.exit[0], 1e-3) * cp)
     assert breath.bay_temperature[0] - grille == pytest.approx(free / (1 + free / 400.0), rel=1e-9)
@@ -112,7 +118,7 @@ def test_one_cell_network_is_brentq_on_the_same_curves():
     pack = pack.model_copy(update={"covers": (), "sealing": Sealing(side_gap=inches(0), top_gap=inches(0))})
     points, _, layout = point(pack, "idle")
     fixed = prepare(points, layout)
-    flows, breath, net = fixed.running.flows, fixed.running.breath, points.network
+    flows, breath, net = fixed.running.flows, fixed.running.breath, points.plant.network
     from keelroom.core.fluids.air import viscosity
     from keelroom.core.thermal.louver import core_drop
 
@@ -121,10 +127,10 @@ def test_one_cell_network_is_brentq_on_the_same_curves():
 
     def gap(m):
         air = (breath.ahead[:, None], mu[:, None], (breath.ahead / breath.behind)[:, None])
-        through = core_drop(points.core, fixed.surfaces, fixed.surface, np.array([[m / area]]), air)[0, 0]
+        through = core_drop(points.plant.core, fixed.surfaces, fixed.surface, np.array([[m / area]]), air)[0, 0]
         corners = float((net.loss[0] * net.area[0]).sum() / area)
         assert corners < 0.05, "so deep a shroud has next to no corner loss"
-        rise, _ = fan_pressure(points.fans.curve, np.array([[m / breath.behind[0]]]), fixed.running.speed, breath.behind[:, None])
+        rise, _ = fan_pressure(points.plant.fans.curve, np.array([[m / breath.behind[0]]]), fixed.running.speed, breath.behind[:, None])
         ends = 1.5 / (2 * breath.ahead[0] * net.grille_area[0] ** 2) + 1.8 / (2 * breath.bay[0] * net.exit_area[0] ** 2)
         return rise[0, 0] - through - ends * m * m
 
@@ -137,7 +143,7 @@ def test_gaps_at_their_limits():
     flows = prepare(*(point(tight)[0], point(tight)[2])).running.flows
     assert float(flows.bypass[0]) == float(flows.leaks.sum()) == float(flows.back[0]) == 0.0
     points, _, layout = point(tight)
-    open_wide = points._replace(network=points.network._replace(leak_area=np.full_like(points.network.leak_area, 3.0)))
+    open_wide = varied(points, {"plant.network.leak_area": np.full_like(points.plant.network.leak_area, 3.0)})
     assert float(prepare(open_wide, layout).running.flows.core[0].sum()) < 0.03 * float(flows.core[0].sum())
 
 
@@ -148,11 +154,11 @@ def test_a_wide_gap_and_no_fan_pass_the_air_of_three_openings_in_a_row(case):
     pack = package(small, TWIN, shroud(kind="none"))
     pack = pack.model_copy(update={"fans": (), "covers": (), "sealing": Sealing()})
     points, _, layout = point(pack, case)
-    wide = np.full_like(points.network.grille_area, 0.45)
-    net = points.network._replace(bypass_area=wide, grille_area=wide, exit_area=wide)
-    air = prepare(points._replace(network=net), layout).running
+    wide = np.full_like(points.plant.network.grille_area, 0.45)
+    net = points.plant.network._replace(bypass_area=wide, grille_area=wide, exit_area=wide)
+    air = prepare(varied(points, {"plant.network": net}), layout).running
     flows, breath = air.flows, air.breath
-    driven = (0.9 + 0.12) * 0.5 * breath.ahead * net.speed**2
+    driven = (0.9 + 0.12) * 0.5 * breath.ahead * points.situation.air_speed**2
     round_it = 1.5 / net.grille_area**2 + 1 / 0.6**2 / net.bypass_area**2
     alone = np.sqrt(2 * driven / (round_it / breath.ahead + 1.8 / net.exit_area**2 / breath.bay))
     assert float(alone[0]) < float(flows.exit[0]) < 1.25 * float(alone[0]), "the core adds a little to the gap"
@@ -240,7 +246,7 @@ def test_a_top_panel_cools_the_air_at_the_condenser():
 def test_recirculation_needs_heat_in_the_bay():
     points, _, layout = point(package(BIG, TWIN))
     warm, cold = (
-        prepare(points._replace(engine=points.engine._replace(bay_share=np.array([share]))), layout).running.breath.front_temperature[0]
+        prepare(varied(points, {"plant.engine.bay_share": np.array([share])}), layout).running.breath.front_temperature[0]
         for share in (0.10, 0.0)
     )
     assert warm > cold
@@ -270,8 +276,8 @@ def test_a_charge_cooler_takes_heat_only_under_boost():
 @given(CORE, FANS)
 def test_more_air_never_heats_the_outlet(core, assembly):
     points, _, layout = point(package(core, assembly), "grade")
-    net = points.network
-    wider = points._replace(network=net._replace(grille_area=1.5 * net.grille_area, exit_area=1.5 * net.exit_area))
+    net = points.plant.network
+    wider = varied(points, {"plant.network.grille_area": 1.5 * net.grille_area, "plant.network.exit_area": 1.5 * net.exit_area})
     base, more = (solve(p, layout).state.temperature[0] for p in (points, wider))
     assert more <= base + 1e-6
 

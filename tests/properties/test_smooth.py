@@ -14,6 +14,7 @@ from keelroom.core.arrays import stack
 from keelroom.core.coupling import prepare
 from keelroom.core.electrical.control import law
 from keelroom.core.operating_point import evaluate, solve
+from tests.changes import varied
 from tests.properties.test_facts import BUILD, CORE, FANS, package, point
 from tests.properties.test_network import BIG, SIXTEEN, TWIN, inches, shroud
 
@@ -23,7 +24,7 @@ def test_more_road_speed_never_means_less_air_through_grille_and_core(core, asse
     points, _, layout = point(package(core, assembly), "cruise")
     flows = []
     for speed in np.linspace(0.0, 45.0, 10):
-        moved = points._replace(network=points.network._replace(speed=np.array([speed])))
+        moved = varied(points, {"situation.air_speed": np.array([speed])})
         running = prepare(moved, layout).running.flows
         flows.append((float(running.grille[0]), float(np.maximum(running.core[0], 0).sum())))
     assert all(b[0] >= a[0] - 1e-6 for a, b in itertools.pairwise(flows))
@@ -34,11 +35,11 @@ def test_more_road_speed_never_means_less_air_through_grille_and_core(core, asse
 def test_rejection_is_smooth_in_the_fans_speed_through_the_correlations_break(pack):
     """Rejection at a fixed coolant temperature over fan volts: rising, and its steps change slowly."""
     points, _, layout = point(pack.model_copy(update={"covers": ()}), "idle")  # a condenser cuts out, which is a real kink
-    hot = points.limit
+    hot = points.plant.limit
     always = stack([law(ALWAYS)])
     found = []
     for volts in np.linspace(6.0, 15.0, 46):
-        moved = points._replace(fans=points.fans._replace(voltage=np.full_like(points.fans.voltage, volts), law=always))
+        moved = varied(points.under(always), {"situation.command.voltage": np.full_like(points.situation.command.voltage, volts)})
         found.append(float(evaluate(moved, prepare(moved, layout), hot, layout).rejection[0]))
     steps = np.diff(found)
     assert steps.min() > 0
@@ -71,9 +72,9 @@ def test_wider_gaps_come_back_and_go_round_more(first, second):
     found = []
     for gap in (narrow, wide):
         points, _, layout = point(package(BIG, TWIN, shroud(edge_gap=inches(0))), "idle")
-        net = points.network._replace(bypass_area=np.array([2.2 * gap]))
-        standing = prepare(points._replace(network=net), layout).running.flows
-        moving = prepare(points._replace(network=net._replace(speed=np.array([28.0]))), layout).running.flows
+        net = points.plant.network._replace(bypass_area=np.array([2.2 * gap]))
+        standing = prepare(varied(points, {"plant.network": net}), layout).running.flows
+        moving = prepare(varied(points, {"plant.network": net, "situation.air_speed": np.array([28.0])}), layout).running.flows
         found.append((float(standing.back[0]), float(moving.bypass[0])))
     assert found[0][0] <= found[1][0] + 1e-9
     assert found[0][1] <= found[1][1] + 1e-9

@@ -13,7 +13,7 @@ from keelroom.assess.questions.batch import Asked, row_for
 from keelroom.assess.wording import chance_words
 from keelroom.core.operating_point import solve
 from keelroom.document.file import load
-from tests.changes import on
+from tests.changes import on, varied
 from tests.conftest import DEMO
 
 BUILD = load(DEMO)
@@ -82,10 +82,8 @@ def test_a_point_settles_however_little_heat_there_is():
     """A thousandth of the heat: what lies within a kelvin of the air is found too."""
     row = row_for(Asked(BUILD, "night"))
     points, _ = stacked([row])
-    faint = points._replace(
-        doubts=points.doubts._replace(heat=np.array([1e-3])), circuit=points.circuit._replace(thermostat=np.array([-40.0]))
-    )
+    faint = varied(points.doubted(heat=np.array([1e-3])), {"plant.circuit.thermostat": np.array([-40.0])})
     found = solve(faint, row.layout)
-    air = float(points.climate.ambient[0] + points.climate.grille_rise[0])
+    air = float(points.situation.climate.ambient[0] + points.situation.climate.grille_rise[0])
     assert found.settles[0]
     assert air <= float(found.state.air_in[0]) < float(found.state.temperature[0]) < float(found.state.air_in[0]) + 1

@@ -41,12 +41,12 @@ def simulated(build, case_id: str, start: float, hours: float = 2.0) -> tuple[fl
     points, _ = stacked([row])
     fixed = prepare(points, row.layout)
     mass = float(thermal_mass(points)[0])
-    stages = points.fans.law.stages
+    stages = points.situation.command.law.stages
     begin, end = float(stages.on[0, 0]), float(stages.off[0, 0])
 
     def rate(share: float):
-        law = held_law(points.fans.law, np.array([share]), np.array([share]))
-        held = points._replace(fans=points.fans._replace(law=law))
+        law = held_law(points.situation.command.law, np.array([share]), np.array([share]))
+        held = points.under(law)
         grid = np.linspace(60.0, 135.0, 151)
         many = [float(evaluate(held, fixed, np.array([t]), row.layout).margin[0]) for t in grid]
         return lambda _, y: [-np.interp(y[0], grid, many) / mass]

@@ -8,7 +8,7 @@ from fluids.friction import Blasius, friction_factor
 from scipy.optimize import brentq
 
 from keelroom.core.air.fan import generic_curve, no_fan
-from keelroom.core.air.network import DISCHARGE, Breath, Network, incidence, solve_air
+from keelroom.core.air.network import DISCHARGE, Breath, Driven, Network, incidence, solve_air
 from keelroom.core.arrays import stack
 from keelroom.core.loop.circuit import OPENINGS, Circuit, Loop, Tubes, laminar_friction, loop_flows
 from keelroom.core.thermal.geometry import core_surfaces
@@ -39,7 +39,7 @@ def network(fan_zone, pushers, **changes):
     front = next((2 + i for i, pushes in enumerate(pushers) if pushes), 0)
     zones = len(pushers)
     made = Network(
-        speed=np.array([0.0]), grille_area=np.array([5.0]), exit_area=np.array([5.0]), bypass_area=np.array([0.0]), area=at(0.3), loss=at(0.0),
+        grille_area=np.array([5.0]), exit_area=np.array([5.0]), bypass_area=np.array([0.0]), area=at(0.3), loss=at(0.0),
         leak_area=at(*[0.0] * zones), flap_area=at(*[0.0] * zones), pushes=at(*[float(pushers[z - 2]) for z in fan_zone]),
         incidence=incidence(np.array([front]), np.array([rear]), fan_zone, pushers)[None],
     )  # fmt: skip
@@ -53,9 +53,9 @@ def fans(*curves):
 FAN = generic_curve(0.9, 220.0, "curved", 0.95, 0.1)
 
 
-def flows_of(net, curve, drop=square):
+def flows_of(net, curve, drop=square, road=0.0):
     count = curve.flow.shape[1]
-    return solve_air(net, curve, np.ones((1, count)) * curve.present, still, drop)[0]
+    return solve_air(net, curve, Driven(np.array([road]), np.ones((1, count)) * curve.present), still, drop)[0]
 
 
 def test_two_fans_side_by_side_are_one_of_twice_the_flow():
@@ -78,9 +78,9 @@ def test_a_fan_ahead_and_one_behind_are_one_of_twice_the_pressure():
 @pytest.mark.parametrize("speed", [5.0, 20.0, 40.0])
 def test_ram_through_a_bare_core_is_scipys_root(speed):
     """One path without fans: ram against grille, core and exit, by brentq on the same laws written with fluids."""
-    net = network((2,), (False,), speed=np.array([speed]), grille_area=np.array([0.15]), exit_area=np.array([0.2]))
+    net = network((2,), (False,), grille_area=np.array([0.15]), exit_area=np.array([0.2]))
     net = net._replace(incidence=incidence(np.array([0]), np.array([1]), (2,), (False,))[None])
-    found = flows_of(net, fans(no_fan()))
+    found = flows_of(net, fans(no_fan()), road=speed)
     stagnation = dP_from_K(1.0, rho=RHO, V=speed)
 
     def gap(m):
@@ -104,7 +104,7 @@ def test_a_gap_is_a_sharp_edged_orifice():
 def test_core_drop_without_heating_is_entrance_friction_and_exit(demo):
     """Kays & London's form with one density is Kc + Ke + 4 f L/Dh heads: the heads from fluids."""
     points = next(iter(rows(demo, 1).values()))[0].points
-    core = stack([points.core])
+    core = stack([points.plant.core])
     surfaces = core_surfaces(core)
     surface = louver_surface(core, surfaces)
     for flux in (1.5, 3.0, 6.0):

@@ -19,7 +19,7 @@ from keelroom.core.electrical.motor import motor_power, motor_speed
 from keelroom.core.fluids import air, coolant
 from keelroom.core.fluids.water import saturation_pressure
 from keelroom.core.thermal import tube_side
-from keelroom.core.thermal.engine_heat import Drive, Engine, engine_heat
+from keelroom.core.thermal.engine_heat import Drive, Engine, Vehicle, engine_heat
 from keelroom.core.thermal.engine_laws import LAWS, EngineLaw
 from keelroom.document.edits import Change, Edit, apply, set_value
 from keelroom.document.quantity import quantity
@@ -153,16 +153,22 @@ def _engine(**changes):
     return Engine(law=law, **{k: at(v) for k, v in values.items()})
 
 
+CAR = Vehicle(
+    mass=at(1700.0), drag_area=at(0.8), rolling=at(0.012), driveline_efficiency=at(0.88), alternator_efficiency=at(0.55),
+    gearbox_to_coolant=at(0.0),
+)  # fmt: skip
+
+
 def _drive(**changes):
-    values = {"speed": 0.0, "grade": 0.0, "mass": 1700.0, "drag_area": 0.8, "rolling": 0.012, "driveline_efficiency": 0.88, "full_power": 0.0, "rpm": 700.0,
-              "stops_per_metre": 0.0, "accessories": 300.0, "electrical": 300.0, "alternator_efficiency": 0.55, "gearbox_to_coolant": 0.0, "converter_heat": 0.0}  # fmt: skip
+    values = {"speed": 0.0, "grade": 0.0, "towed": 0.0, "full_power": 0.0, "rpm": 700.0, "stops_per_metre": 0.0, "accessories": 300.0,
+              "electrical": 300.0, "converter_heat": 0.0}  # fmt: skip
     return Drive(**{k: at(v) for k, v in (values | changes).items()})
 
 
 @pytest.mark.parametrize(("litres", "rpm", "low", "high"), [(5.7, 650.0, 1.5, 3.0), (2.0, 800.0, 0.6, 1.2)])
 def test_idle_fuel(litres, rpm, low, high):
     """Common practice: 0.6-1.2 L/h for 2 L, 1.5-3 L/h for a V8 (petrol 32.4 MJ/L)."""
-    heat = engine_heat(_engine(displacement=litres * 1e-3), _drive(rpm=rpm), at(0.0), (at(1.15), at(0.94), at(101325.0), at(25.0)))
+    heat = engine_heat((_engine(displacement=litres * 1e-3), CAR), _drive(rpm=rpm), at(0.0), (at(1.15), at(0.94), at(101325.0), at(25.0)))
     assert low <= float(heat.fuel[0]) / 32.4e6 * 3600 <= high
 
 
@@ -176,7 +182,9 @@ def test_heat_balance_at_maximum_power(kind):
     engine = _engine(
         displacement=kind.displacement.si, power=kind.power.si, power_rpm=kind.power_rpm.si * 60, law=kind.kind, boost=kind.boost.si
     )
-    heat = engine_heat(engine, _drive(full_power=1.0, rpm=kind.power_rpm.si * 60), at(0.0), (at(1.225), at(1.0), at(101325.0), at(25.0)))
+    heat = engine_heat(
+        (engine, CAR), _drive(full_power=1.0, rpm=kind.power_rpm.si * 60), at(0.0), (at(1.225), at(1.0), at(101325.0), at(25.0))
+    )
     brake, share = float(heat.brake[0] / heat.fuel[0]), float(heat.coolant[0] / heat.fuel[0])
     low, high = (0.33, 0.42) if diesel else (0.22, 0.32)
     assert low <= brake <= high
@@ -195,7 +203,7 @@ def test_light_load_consumption(kind, low, high):
     power = 2e5 * litres * 1e-3 * 2000 / 120
     engine = _engine(displacement=litres * 1e-3, power=150e3, power_rpm=5200.0, law=kind)
     idle = _drive(rpm=2000.0, accessories=power, electrical=0.0)
-    heat = engine_heat(engine, idle, at(0.0), (at(1.225), at(1.0), at(101325.0), at(25.0)))
+    heat = engine_heat((engine, CAR), idle, at(0.0), (at(1.225), at(1.0), at(101325.0), at(25.0)))
     assert float(heat.brake[0]) == pytest.approx(power)
     grams = float(heat.fuel[0]) / float(LAWS[kind].heating) * 1e3 / (power / 3.6e6)
     assert low <= grams <= high
@@ -216,14 +224,16 @@ def test_the_engine_warms_its_coolant_by_six_to_ten_kelvin_at_rated_power(kind):
     engine = _engine(
         displacement=kind.displacement.si, power=kind.power.si, power_rpm=kind.power_rpm.si * 60, law=kind.kind, boost=kind.boost.si
     )
-    heat = engine_heat(engine, _drive(full_power=1.0, rpm=kind.power_rpm.si * 60), at(0.0), (at(1.225), at(1.0), at(101325.0), at(25.0)))
+    heat = engine_heat(
+        (engine, CAR), _drive(full_power=1.0, rpm=kind.power_rpm.si * 60), at(0.0), (at(1.225), at(1.0), at(101325.0), at(25.0))
+    )
     assert 6.0 <= float(heat.coolant[0]) / (kind.pump_flow.si * 3.7e6) <= 10.0
 
 
 def test_coolant_share_rises_towards_idle():
     """Heywood: 0.28-0.35 at cruise, about 0.35-0.45 at idle."""
-    idle = engine_heat(_engine(), _drive(), at(0.0), (at(1.2), at(1.0), at(101325.0), at(25.0)))
-    cruise = engine_heat(_engine(), _drive(speed=29.0, rpm=1900.0), at(0.0), (at(1.2), at(1.0), at(101325.0), at(25.0)))
+    idle = engine_heat((_engine(), CAR), _drive(), at(0.0), (at(1.2), at(1.0), at(101325.0), at(25.0)))
+    cruise = engine_heat((_engine(), CAR), _drive(speed=29.0, rpm=1900.0), at(0.0), (at(1.2), at(1.0), at(101325.0), at(25.0)))
     assert 0.35 <= float(idle.coolant[0] / idle.fuel[0]) <= 0.45
     assert 0.26 <= float(cruise.coolant[0] / cruise.fuel[0]) <= 0.37
 

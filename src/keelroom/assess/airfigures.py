@@ -50,8 +50,8 @@ def fan_figures(fans: tuple[Fan, ...], side: AirSide, points: Points, answer: An
     ahead, behind = float(answer.solution.fixed.outdoor_density[i]), float(running.breath.behind[i])
     total = max(float(np.maximum(running.flows.core[i], 0.0).sum()), 1e-9)
     origins = zone_origins(side, answer, i)
-    own = points.fans
-    drawn = motor_power(own.power[i], running.speed[i], own.voltage[i] / own.rated_voltage[i], own.brushless[i])
+    own = points.plant.fans
+    drawn = motor_power(own.power[i], running.speed[i], points.situation.command.voltage[i] / own.rated_voltage[i], own.brushless[i])
     found = []
     for k, fan in enumerate(fans[: len(side.fan_zone)]):
         node = side.fan_zone[k]
@@ -59,7 +59,7 @@ def fan_figures(fans: tuple[Fan, ...], side: AirSide, points: Points, answer: An
         flow = float(running.flows.fans[i, k])
         origin = origins[node - 2]
         through = max(flow, 0.0) * origin.core
-        voltage = float(points.fans.voltage[i, k])
+        voltage = float(points.situation.command.voltage[i, k])
         power = float(drawn[k])
         pressure = float(running.flows.pressures[i, node] - running.flows.pressures[i, 0 if pushes else 1])
         found.append(
@@ -89,11 +89,11 @@ def cover_figures(covers: tuple[Cover, ...], points: Points, answer: Answer) -> 
     cp = moist_air.heat_capacity(fixed.air)
     off, on = fixed.stopped.cover_heat, fixed.running.cover_heat
     heat = off + state.command[:, None] * (on - off)
-    rise, flow = cover_rise(points.covers, heat, commanded(fixed, state.command, "core"), cp)
-    area = (points.network.area[:, None, :] @ points.covers.covered)[:, 0, :]
+    rise, flow = cover_rise(points.plant.covers, heat, commanded(fixed, state.command, "core"), cp)
+    area = (points.plant.network.area[:, None, :] @ points.plant.covers.covered)[:, 0, :]
     capacity = np.maximum(flow * cp[:, None], 1e-6)
     given = rise * capacity
-    effectiveness = 1 - np.exp(-points.covers.conductance * area / capacity)
+    effectiveness = 1 - np.exp(-points.plant.covers.conductance * area / capacity)
     lead = given / np.maximum(effectiveness * capacity, 1e-6)
     before = np.array([[float(_breathes_after(cover, other)) for other in covers] for cover in covers]).reshape(len(covers), len(covers))
     air_in = state.front_air[:, None] + rise[:, : len(covers)] @ before.T
@@ -130,7 +130,7 @@ def pressure_ladder(side: AirSide, answer: Answer, points: Points, i: int) -> tu
     """Pressures [Pa] above the still outdoor air from the grille to under the car, fans running."""
     running = answer.solution.fixed.running
     pressures = running.flows.pressures[i]
-    stagnation = 0.5 * float(running.breath.ahead[i]) * float(points.network.speed[i]) ** 2
+    stagnation = 0.5 * float(running.breath.ahead[i]) * float(points.situation.air_speed[i]) ** 2
     ladder = [("at the grille", stagnation), ("ahead of the core", float(pressures[0]))]
     for number, zone in enumerate(side.zones):
         place = (

@@ -13,7 +13,7 @@ from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.inputs.airside import air_side, fitted_covers
 from keelroom.assess.inputs.cases import idle_case
 from keelroom.assess.inputs.needs import needs_of
-from keelroom.assess.inputs.translate import Row, parts_of, row_of, stacked
+from keelroom.assess.inputs.translate import Row, car_of, row_of, stacked
 from keelroom.assess.judge.judge import judge, reworded
 from keelroom.core import rules
 from keelroom.core.ambients import holding_ambients
@@ -63,8 +63,8 @@ def first_wave(build: Build, package_id: str | None = None, previous: Assessment
     package = next(p for p in build.packages if p.id == (package_id or build.active))
     needs = {case.id: needs_of(build, package, case) for case in build.duty_cases}
     ready = [case for case in build.duty_cases if not needs[case.id]]
-    parts = parts_of(build, package) if ready else None
-    rows = [row_of(build, package, parts, case) for case in ready] if parts else []
+    car = car_of(build, package) if ready else None
+    rows = [row_of(build, package, car, case) for case in ready] if car else []
     solved, start = _solved(build, package, ready, rows, previous)
     cases = tuple(CaseResult(case.id, case.name, solved.get(case.id), needs[case.id]) for case in build.duty_cases)
     idling = idle_case(build.duty_cases)
@@ -97,7 +97,7 @@ def _solved(
     if last and previous and len(last.rows) == len(rows) and all(a is b for a, b in zip(last.rows, rows, strict=True)):
         return {case.case_id: case.figures for case in previous.cases if case.figures}, last
     points, doubt = stacked(rows)
-    key = (rows[0].batch, points.network.incidence.shape)
+    key = (rows[0].batch, points.plant.network.incidence.shape)
     answer = steady_answer(points, doubt, rows[0].layout, last.answer if last and last.key == key else None)
     figures = _figures(build, package, ready, points, answer)
     return {case.id: found for case, found in zip(ready, figures, strict=True)}, Start(key, answer, tuple(rows))
@@ -136,7 +136,7 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
                 chance=float(answer.band.chance[i]),
                 low=float(answer.band.low[i]),
                 high=high,
-                verdict=_verdict(bool(settled[i]), temperature, high, float(points.limit[i])),
+                verdict=_verdict(bool(settled[i]), temperature, high, float(points.plant.limit[i])),
                 margin=float(answer.margin[i]),
                 boiling=float(answer.boiling[i]),
                 heat_in=float(state.heat_in[i]),
@@ -152,7 +152,7 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
                 time_to_limit=float(answer.time_to_limit[i]),
                 airflow=float(total[i]) / density,
                 airflow_fans_on=float(np.maximum(running.flows.core[i], 0.0).sum()) / density,
-                face_speed=float(total[i] / density / (points.core.face_width[i] * points.core.face_height[i])),
+                face_speed=float(total[i] / density / (points.plant.core.face_width[i] * points.plant.core.face_height[i])),
                 front_air=float(state.front_air[i]),
                 air_in=float(state.air_in[i]),
                 air_out=float(state.air_out[i]),
@@ -173,9 +173,9 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
                 system_voltage=system.balance.voltage,
                 battery_current=system.balance.battery,
                 battery_lasts=system.balance.lasts,
-                rpm=float(points.drive.rpm[i]),
-                speed=float(points.network.speed[i]),
-                ambient=float(points.climate.ambient[i]),
+                rpm=float(points.situation.drive.rpm[i]),
+                speed=float(points.situation.air_speed[i]),
+                ambient=float(points.situation.climate.ambient[i]),
                 brake_power=float(running.heat.brake[i]),
                 fuel_power=float(running.heat.fuel[i]),
                 power_short=float(running.heat.short[i]),
@@ -200,8 +200,8 @@ def _heat_by_cause(points: Points, answer: Answer, i: int) -> tuple[tuple[str, f
     """The coolant's heat split by what asked for the power, in proportion to it; sums to the heat in."""
     heat, fixed = answer.solution.fixed.running.heat, answer.solution.fixed
     command = float(answer.solution.state.load[i])
-    fans = float(fixed.running.power[i] / points.drive.alternator_efficiency[i]) * command
-    base = float(points.drive.electrical[i] / points.drive.alternator_efficiency[i])
+    fans = float(fixed.running.power[i] / points.plant.vehicle.alternator_efficiency[i]) * command
+    base = float(points.situation.drive.electrical[i] / points.plant.vehicle.alternator_efficiency[i])
     gearbox = float(heat.gearbox[i]) * float(points.doubts.heat[i])
     parts = {
         "road": float(heat.wheels[i]),

@@ -32,21 +32,21 @@ def holding_ambients(points: Points, answer: Answer, layout: tuple[bool, int, in
 
     Source: a cubic through the heat margins of whole solves at STEPS, straight beyond them; raises SolveError as `prepare` does.
     """
-    count = len(points.limit)
+    count = len(points.plant.limit)
     nominal = take(answer.prepared, np.s_[:count])
     others = take(points, np.tile(np.arange(count), len(OTHERS)))
-    ambient = others.climate.ambient + np.repeat(OTHERS, count)
-    others = others._replace(climate=others.climate._replace(ambient=ambient))
+    ambient = others.situation.climate.ambient + np.repeat(OTHERS, count)
+    others = others._replace(situation=others.situation._replace(climate=others.situation.climate._replace(ambient=ambient)))
     begun = prepare(others, layout, take(nominal, np.tile(np.arange(count), len(OTHERS))))
     found = []
-    for target in (points.limit, nominal.boiling):
+    for target in (points.plant.limit, nominal.boiling):
         margins = []
         for stack, fixed in ((points, nominal), (others, begun)):
-            asked = np.tile(target, len(stack.limit) // count)
-            law = risen_law(stack.fans.law, answer.solution.state, asked)
-            state = evaluate(stack._replace(fans=stack.fans._replace(law=law)), fixed, asked, layout)
+            asked = np.tile(target, len(stack.plant.limit) // count)
+            law = risen_law(stack.situation.command.law, answer.solution.state, asked)
+            state = evaluate(stack.under(law), fixed, asked, layout)
             margins.append((state.rejection - fixed.running.heat.coolant * stack.doubts.heat).reshape(-1, count))
-        found.append(points.climate.ambient + _where_even(np.concatenate(margins)))
+        found.append(points.situation.climate.ambient + _where_even(np.concatenate(margins)))
     return Ambients(*found)
 
 

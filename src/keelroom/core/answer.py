@@ -88,7 +88,7 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, in
 
     Source: first-order propagation of independent doubts through the heat margin; raises SolveError as `solve` does.
     """
-    n = len(points.limit)
+    n = len(points.plant.limit)
     variants = _variants(points)
     prepared = prepare(variants, layout, start.prepared if start else None, alike=3)
     nominal = take(prepared, np.s_[:n])
@@ -98,7 +98,7 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, in
     state = solution.state
     of_core = np.sqrt(CONDUCTANCE_DOUBT**2 + (state.tube_share * nusselt_doubt(state.tube_reynolds)) ** 2)
     parts = (
-        points.engine.law.doubt * state.heat_in,
+        points.plant.engine.law.doubt * state.heat_in,
         study["core"] * (of_core / FAN_STEP),
         study["fans"] * (fan_doubt / FAN_STEP),
         study["leaks"] * (LEAK_DOUBT / LEAK_STEP),
@@ -113,10 +113,10 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, in
     mass = thermal_mass(points)
     return Answer(
         settled_at=settled,
-        band=Band(*parts, *ends, _chance(settled, points.limit, (at_limit - full_heat) / doubt)),
+        band=Band(*parts, *ends, _chance(settled, points.plant.limit, (at_limit - full_heat) / doubt)),
         fan_on_at=_fan_on(points, settled),
         boiling=nominal.boiling,
-        margin=points.limit - settled.top,
+        margin=points.plant.limit - settled.top,
         rejection_at_limit=at_limit,
         climb=left_over / mass,
         time_to_limit=_time_to_limit(points, full_heat, nodes, rejection, mass),
@@ -134,18 +134,18 @@ def _band_ends(points: Points, settled: Settled, ends: tuple[Floats, Floats], bo
 
 def _fan_on(points: Points, settled: Settled) -> Floats:
     """Engine-outlet temperature (n,) [degC] at which the first fan comes on; inf where none is switched by temperature."""
-    first = points.fans.law.stages.on[:, 0]
+    first = points.situation.command.law.stages.on[:, 0]
     return np.where(first < ABSENT, outlet_where(points, settled.mean.state, first), np.inf)
 
 
 def _variants(points: Points) -> Points:
     """The points, the same with weakened fans, and with wider gaps, stacked in that order."""
-    n = len(points.limit)
+    n = len(points.plant.limit)
     stack = take(points, np.tile(np.arange(n), 3))
     weaker, leakier = stack.doubts.fan_pressure.copy(), stack.doubts.leaks.copy()
     weaker[n : 2 * n] *= 1 - FAN_STEP
     leakier[2 * n : 3 * n] *= 1 + LEAK_STEP
-    return stack._replace(doubts=stack.doubts._replace(fan_pressure=weaker, leaks=leakier))
+    return stack.doubted(fan_pressure=weaker, leaks=leakier)
 
 
 def _margin_curve(
@@ -158,7 +158,7 @@ def _margin_curve(
     solved = solution.state.temperature
     n = len(solved)
     base = np.arange(n)
-    circuit, limit = take(variants.circuit, np.s_[:n]), variants.limit[:n]
+    circuit, limit = take(variants.plant.circuit, np.s_[:n]), variants.plant.limit[:n]
     full_open = circuit.thermostat + THERMOSTAT_SPAN + np.where(circuit.at_inlet > 0, 8.0, 0.0)
     boiling = prepared.boiling[:n]
     curve_at = [circuit.thermostat, full_open, limit, np.maximum(boiling, solved + 1)]
@@ -167,9 +167,9 @@ def _margin_curve(
     batch = take(variants, np.concatenate(rows))
     conductance = batch.doubts.conductance.copy()
     conductance[4 * n : 5 * n] *= 1 - FAN_STEP
-    risen = risen_law(take(batch.fans.law, np.s_[7 * n :]), solution.state, limit)
-    law = put(batch.fans.law, np.arange(7 * n, 8 * n), risen)
-    batch = batch._replace(doubts=batch.doubts._replace(conductance=conductance), fans=batch.fans._replace(law=law))
+    risen = risen_law(take(batch.situation.command.law, np.s_[7 * n :]), solution.state, limit)
+    law = put(batch.situation.command.law, np.arange(7 * n, 8 * n), risen)
+    batch = batch.doubted(conductance=conductance).under(law)
     state = evaluate(batch, take(prepared, np.concatenate(rows)), np.concatenate(asked), layout)
     rejected = state.rejection.reshape(len(rows), n)
     temperatures = np.stack([*asked[:4], solved], axis=1)
@@ -223,12 +223,12 @@ def _where_rejection_is(wanted: Floats, nodes: Floats, rejection: Floats, air_in
 
 def _time_to_limit(points: Points, heat_in: Floats, nodes: Floats, rejection: Floats, mass: Floats) -> Floats:
     """Seconds from a full-open thermostat to the limit: heat left over, taken as straight between the two."""
-    begin = np.minimum(points.circuit.thermostat + THERMOSTAT_SPAN, points.limit)
+    begin = np.minimum(points.plant.circuit.thermostat + THERMOSTAT_SPAN, points.plant.limit)
     left = [
         heat - np.array([np.interp(at, t, r) for at, t, r in zip(where, nodes, rejection, strict=True)])
-        for heat, where in ((heat_in, begin), (heat_in, points.limit))
+        for heat, where in ((heat_in, begin), (heat_in, points.plant.limit))
     ]
     first, last = (np.maximum(value, 1e-9) for value in left)
     even = np.abs(first - last) < 1e-6 * first
     mean = np.where(even, first, (first - last) / np.where(even, 1.0, np.log(first / last)))
-    return np.where(left[1] > 0, mass * (points.limit - begin) / np.maximum(mean, 1e-9), np.inf)
+    return np.where(left[1] > 0, mass * (points.plant.limit - begin) / np.maximum(mean, 1e-9), np.inf)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from keelroom.core.air.network import AirFlows, Breath, beginning, solve_air
+from keelroom.core.air.network import AirFlows, Breath, Driven, beginning, solve_air
 from keelroom.core.arrays import Floats, same, take
 from keelroom.core.electrical.motor import motor_power, motor_speed
 from keelroom.core.fluids import air as moist_air
@@ -34,16 +34,17 @@ def prepare(points: Points, layout: tuple[bool, int, int], start: Fixed | None =
     alike  : the points are so many stacks of the same ones, varied a little; the air past stopped fans is taken from the first
     Temperatures [degC], flows [kg/s]. Raises SolveError where the air path does not balance.
     """
-    known = start is not None and same(points.core, start.core_was)
-    surfaces = start.surfaces if start and known else core_surfaces(points.core)
-    surface = start.surface if start and known else louver_surface(points.core, surfaces)
-    climate = points.climate
+    plant, situation = points.plant, points.situation
+    known = start is not None and same(plant.core, start.core_was)
+    surfaces = start.surfaces if start and known else core_surfaces(plant.core)
+    surface = start.surface if start and known else louver_surface(plant.core, surfaces)
+    climate, fans = situation.climate, plant.fans
     air = moist_air.air_state(climate.altitude, climate.ambient, climate.humidity)
     outdoor = moist_air.density(air, climate.ambient + climate.grille_rise)
-    parts = (points.core, points.engine, points.drive, climate, points.network, points.fans, points.covers, points.doubts)
-    half = Half(*parts, surfaces, surface, air, outdoor)
-    fans = points.fans
-    full_speed = motor_speed(fans.voltage, fans.rated_voltage, fans.brushless) * fans.curve.present * fans.runs
+    parts = (plant.core, plant.engine, plant.vehicle, plant.network, fans, plant.covers)
+    asked = (climate, situation.drive, situation.air_speed, situation.command.voltage, situation.cover_heat)
+    half = Half(*parts, *asked, points.doubts, surfaces, surface, air, outdoor)
+    full_speed = motor_speed(situation.command.voltage, fans.rated_voltage, fans.brushless) * fans.curve.present * fans.runs
     # Running and stopped fans are two rows of one call: small arrays cost by the call, not by the row.
     count = len(full_speed)
     still = count // alike
@@ -57,9 +58,9 @@ def prepare(points: Points, layout: tuple[bool, int, int], start: Fixed | None =
         surface=surface,
         air=air,
         outdoor_density=outdoor,
-        boiling=boiling_point(points.coolant, air.pressure + points.cap_pressure, start.boiling if start else None),
+        boiling=boiling_point(plant.coolant, air.pressure + plant.cap_pressure, start.boiling if start else None),
         loop=start.loop if start and unchanged else loop_flows(loop),
-        core_was=points.core,
+        core_was=plant.core,
         loop_was=loop,
         running=take(both, np.s_[:count]),
         stopped=take(both, np.s_[count:] if alike == 1 else count + np.tile(np.arange(still), alike)),
@@ -85,12 +86,12 @@ def tube_aspect(core: CoreGeometry) -> Floats:
 
 
 def _loop(points: Points, surfaces: CoreSurfaces, layout: tuple[bool, int, int]) -> Loop:
-    core = points.core
+    core = points.plant.core
     count, length = tube_layout(core, layout)
-    coolant = coolant_state(points.coolant, np.full(len(count), LOOP_TEMPERATURE))
+    coolant = coolant_state(points.plant.coolant, np.full(len(count), LOOP_TEMPERATURE))
     passes = np.full(len(count), float(layout[1]))
     tubes = Tubes(count, passes, length, surfaces.tube_section, surfaces.coolant_diameter, tube_aspect(core), core.turbulator)
-    return Loop(points.circuit, tubes, points.drive.rpm, points.pump_voltage, coolant.density, coolant.viscosity)
+    return Loop(points.plant.circuit, tubes, points.situation.drive.rpm, points.situation.pump_voltage, coolant.density, coolant.viscosity)
 
 
 def softened(rise: Floats) -> Floats:
@@ -101,12 +102,12 @@ def softened(rise: Floats) -> Floats:
     return rise / (1 + rise / MOST_AIR_RISE)
 
 
-def cover_heat(covers: Covers, heat: EngineHeat) -> Floats:
-    """Heat (n, C) [W] each cover would give to its air.
+def cover_heat(covers: Covers, given: Floats, heat: EngineHeat) -> Floats:
+    """Heat (n, C) [W] each cover would give to its air. given (n, C) [W]: what it gives whatever the engine does.
 
     Source: shares of the engine’s losses, common practice.
     """
-    return covers.heat + covers.gearbox * heat.gearbox_loss[:, None] + covers.oil * heat.oil[:, None] + covers.charge * heat.charge[:, None]
+    return given + covers.gearbox * heat.gearbox_loss[:, None] + covers.oil * heat.oil[:, None] + covers.charge * heat.charge[:, None]
 
 
 def cover_rise(covers: Covers, heat: Floats, core: Floats, cp: Floats) -> tuple[Floats, Floats]:
@@ -121,13 +122,13 @@ def cover_rise(covers: Covers, heat: Floats, core: Floats, cp: Floats) -> tuple[
 
 def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
     """The air path with the fans at `speed`, its air heated by what enters coolant, covers and bay."""
-    fans, doubts = half.fans, half.doubts
-    ratio = fans.voltage / fans.rated_voltage
+    fans, climate, doubts = half.fans, half.climate, half.doubts
+    ratio = half.voltage / fans.rated_voltage
     power = (motor_power(fans.power, speed, ratio, fans.brushless) * fans.curve.present).sum(axis=1)
-    outdoors = (half.outdoor_density, half.outdoor_density / STANDARD_DENSITY, half.air.pressure, half.climate.ambient)
-    engine = engine_heat(half.engine, half.drive, power, outdoors)
-    ahead = cover_heat(half.covers, engine)
-    grille_air = half.climate.ambient + half.climate.grille_rise
+    outdoors = (half.outdoor_density, half.outdoor_density / STANDARD_DENSITY, half.air.pressure, climate.ambient)
+    engine = engine_heat((half.engine, half.vehicle), half.drive, power, outdoors)
+    ahead = cover_heat(half.covers, half.cover_heat, engine)
+    grille_air = climate.ambient + climate.grille_rise
     cp = moist_air.heat_capacity(half.air)
     coolant = engine.coolant * doubts.heat
 
@@ -152,7 +153,7 @@ def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
     doubted = curve._replace(pressure=curve.pressure * factor, hole=curve.hole / factor)
     network, leaks = half.network, doubts.leaks
     leaky = network._replace(bypass_area=network.bypass_area * leaks, leak_area=network.leak_area * leaks[:, None])
-    flows, breath = solve_air(leaky, doubted, speed, breathing, drop, begin)
+    flows, breath = solve_air(leaky, doubted, Driven(half.air_speed, speed), breathing, drop, begin)
     return Air(flows, breath, engine, ahead, power, speed, beginning(network, flows))
 
 

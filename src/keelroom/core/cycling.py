@@ -46,7 +46,7 @@ def settle(points: Points, layout: tuple[bool, int, int], fixed: Fixed | None = 
     fixed = fixed or prepare(points, layout)
     mean, expected = _solved(points, layout, fixed, start)
     temperature = mean.state.temperature
-    stage = cycling(points.fans.law, mean.state.reading)
+    stage = cycling(points.situation.command.law, mean.state.reading)
     none = np.zeros(len(temperature), bool)
     rows = np.flatnonzero(stage.present & mean.settles)
     if not len(rows):
@@ -76,16 +76,16 @@ def _solved(points: Points, layout: tuple[bool, int, int], fixed: Fixed, start: 
     rows = np.flatnonzero(start.rests)
     if not len(rows):
         return solve(points, layout, fixed, (start.mean.state.temperature, start.mean.slope)), None
-    count = len(points.limit)
+    count = len(points.plant.limit)
     all_rows = np.concatenate([np.arange(count), rows])
     both = take(points, all_rows)
-    kept = held_law(take(both.fans.law, np.s_[count:]), *start.held[:, rows])
-    law = put(both.fans.law, np.arange(count, len(all_rows)), kept)
+    kept = held_law(take(both.situation.command.law, np.s_[count:]), *start.held[:, rows])
+    law = put(both.situation.command.law, np.arange(count, len(all_rows)), kept)
     begun = [
         np.concatenate([mean, held[rows]])
         for mean, held in ((start.mean.state.temperature, start.solution.state.temperature), (start.mean.slope, start.solution.slope))
     ]
-    found = solve(both._replace(fans=both.fans._replace(law=law)), layout, take(fixed, all_rows), (begun[0], begun[1]))
+    found = solve(both.under(law), layout, take(fixed, all_rows), (begun[0], begun[1]))
     mean, expected = (
         found._replace(state=take(found.state, part), fixed=fixed, settles=found.settles[part], slope=found.slope[part])
         for part in (np.s_[:count], np.s_[count:])
@@ -98,7 +98,7 @@ def outlet_where(points: Points, state: State, reading: Floats) -> Floats:
 
     Source: linear in the probe’s share of the air.
     """
-    outlet: Floats = state.temperature + (reading - state.reading) / (1 - points.fans.sensing.fins)
+    outlet: Floats = state.temperature + (reading - state.reading) / (1 - points.situation.command.sensing.fins)
     return outlet
 
 
@@ -118,8 +118,8 @@ def topped(points: Points, state: State, temperature: Floats) -> Floats:
 
     Source: as `settle`.
     """
-    reading = state.reading + (temperature - state.temperature) * (1 - points.fans.sensing.fins)
-    stage = cycling(points.fans.law, reading)
+    reading = state.reading + (temperature - state.temperature) * (1 - points.situation.command.sensing.fins)
+    stage = cycling(points.situation.command.law, reading)
     top: Floats = np.where(stage.present, outlet_where(points, state, stage.on), temperature)
     return top
 
@@ -135,9 +135,9 @@ def _held_margins(
     share, power = (
         np.concatenate([below[rows], above[rows]]) for below, above in ((stage.below, stage.above), (stage.below_power, stage.above_power))
     )
-    law = held_law(both.fans.law, share, power)
+    law = held_law(both.situation.command.law, share, power)
     asked = np.concatenate([value[rows] for value in at])
-    margin = evaluate(both._replace(fans=both.fans._replace(law=law)), take(fixed, twice), asked, layout).margin
+    margin = evaluate(both.under(law), take(fixed, twice), asked, layout).margin
     return margin[:count], margin[count:]
 
 
@@ -146,7 +146,7 @@ def _resting(points: Points, layout: tuple[bool, int, int], fixed: Fixed, mean: 
     rests, shares = held
     rows = np.flatnonzero(rests)
     part = take(points, rows)
-    part = part._replace(fans=part.fans._replace(law=held_law(part.fans.law, *shares[:, rows])))
+    part = part.under(held_law(part.situation.command.law, *shares[:, rows]))
     return solve(part, layout, take(fixed, rows), (mean.state.temperature[rows], mean.slope[rows]))
 
 

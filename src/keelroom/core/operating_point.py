@@ -64,32 +64,33 @@ def face_heat(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[b
 
 
 def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[bool, int, int]) -> tuple[State, Meeting, FaceHeat]:
-    coolant = coolant_state(points.coolant, temperature)
+    coolant = coolant_state(points.plant.coolant, temperature)
     per_flow = coolant.density * coolant.heat_capacity
-    reading = sensed(points.fans.sensing, temperature, _drop_ahead(points, fixed, temperature, per_flow))
-    command, load = commanded_share(points.fans.law, reading), power_share(points.fans.law, reading)
+    reading = sensed(points.situation.command.sensing, temperature, _drop_ahead(points, fixed, temperature, per_flow))
+    law = points.situation.command.law
+    command, load = commanded_share(law, reading), power_share(law, reading)
     heat_in = commanded(fixed, load, "coolant", "heat") * points.doubts.heat
     cp = moist_air.heat_capacity(fixed.air)
     core = commanded(fixed, command, "core")
     front = front_air(fixed, command)
     ahead = fixed.stopped.cover_heat + command[:, None] * (fixed.running.cover_heat - fixed.stopped.cover_heat)
-    rise, _ = cover_rise(points.covers, ahead, core, cp)
-    class_air = front[:, None] + (points.covers.covered @ rise[:, :, None])[:, :, 0]
+    rise, _ = cover_rise(points.plant.covers, ahead, core, cp)
+    class_air = front[:, None] + (points.plant.covers.covered @ rise[:, :, None])[:, :, 0]
 
     # An element at the inlet feels what full flow would bring there: its own throttling is not followed round the circle.
-    felt = np.where(points.circuit.at_inlet > 0, temperature - heat_in / (fixed.loop.engine[:, -1] * per_flow), temperature)
-    opening = thermostat_opening(points.circuit, felt)
+    felt = np.where(points.plant.circuit.at_inlet > 0, temperature - heat_in / (fixed.loop.engine[:, -1] * per_flow), temperature)
+    opening = thermostat_opening(points.plant.circuit, felt)
     pumped, core_flow = fixed.loop.at(opening)
 
     forward = np.maximum(core, 0.0)
     mean_in = (forward * class_air).sum(axis=1) / np.maximum(forward.sum(axis=1), 1e-9)
     air_in = np.where(forward.sum(axis=1) > 1e-9, mean_in, front)
-    flux = forward / np.maximum(points.network.area, 1e-9)
+    flux = forward / np.maximum(points.plant.network.area, 1e-9)
     tubes = tube_side(points, fixed, (temperature, air_in), core_flow)
     conductance = _conductance(points, fixed, np.maximum(flux, LEAST_FLUX), 0.5 * (temperature + air_in), tubes.resistance)
     meeting = _meeting(points, fixed, (flux, class_air, conductance), cp)
     cooled = (core_flow * per_flow, temperature)
-    face = march((meeting.capacity, meeting.temperature), meeting.conductance, cooled, points.face.weight, layout[1:])
+    face = march((meeting.capacity, meeting.temperature), meeting.conductance, cooled, points.plant.face.weight, layout[1:])
     state = State(
         temperature=temperature, rejection=face.heat, heat_in=heat_in, coolant_flow=pumped,
         core_flow=core_flow, opening=opening, coolant_out=face.coolant_out, engine_inlet=temperature - heat_in / (pumped * per_flow),
@@ -102,11 +103,11 @@ def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[
 
 def _drop_ahead(points: Points, fixed: Fixed, temperature: Floats, per_flow: Floats) -> Floats:
     """Kelvin (n,) between engine outlet and lower hose at the flow the thermostat lets through; all heat is taken to leave in the core."""
-    if not points.fans.sensing.after_core.any():
+    if not points.situation.command.sensing.after_core.any():
         return np.zeros_like(temperature)
     heat = fixed.stopped.heat.coolant * points.doubts.heat
-    felt = temperature - np.where(points.circuit.at_inlet > 0, heat / (fixed.loop.engine[:, -1] * per_flow), 0.0)
-    _, flow = fixed.loop.at(thermostat_opening(points.circuit, felt))
+    felt = temperature - np.where(points.plant.circuit.at_inlet > 0, heat / (fixed.loop.engine[:, -1] * per_flow), 0.0)
+    _, flow = fixed.loop.at(thermostat_opening(points.plant.circuit, felt))
     drop: Floats = heat / (flow * per_flow)
     return drop
 
@@ -114,11 +115,11 @@ def _drop_ahead(points: Points, fixed: Fixed, temperature: Floats, per_flow: Flo
 def _meeting(points: Points, fixed: Fixed, classes: tuple[Floats, Floats, Floats], cp: Floats) -> Meeting:
     """From classes to cells by each cell's mix: what is blocked brings nothing."""
     flux, air, conductance = classes
-    mix = points.face.mix
+    mix = points.plant.face.mix
     columns = np.stack([flux, flux * air, conductance], axis=2)
     n, lanes, cells, kinds = mix.shape
     summed = (mix.reshape(n, lanes * cells, kinds) @ columns).reshape(n, lanes, cells, 3)
-    cell_area = (fixed.surfaces.face_area[:, None] * np.maximum(points.face.weight, 1e-9))[:, :, None] / cells
+    cell_area = (fixed.surfaces.face_area[:, None] * np.maximum(points.plant.face.weight, 1e-9))[:, :, None] / cells
     carried = np.maximum(summed[..., 0], NO_FLUX)
     temperature = np.where(summed[..., 0] > NO_FLUX, summed[..., 1] / carried, air[:, :1, None])
     return Meeting(carried * cell_area * cp[:, None, None], temperature, summed[..., 2] * cell_area)
@@ -138,9 +139,9 @@ def tube_side(points: Points, fixed: Fixed, temperatures: tuple[Floats, Floats],
 
     Source: TALER, SHAH_LONDON.
     """
-    core, surfaces = points.core, fixed.surfaces
+    core, surfaces = points.plant.core, fixed.surfaces
     hot, cold = temperatures
-    coolant = coolant_state(points.coolant, 0.7 * hot + 0.3 * 0.5 * (hot + cold))
+    coolant = coolant_state(points.plant.coolant, 0.7 * hot + 0.3 * 0.5 * (hot + cold))
     tubes = fixed.loop_was.tubes
     Re = coolant.density * core_flow / (tubes.number * surfaces.tube_section) * surfaces.coolant_diameter / coolant.viscosity
     Pr = coolant.viscosity * coolant.heat_capacity / coolant.conductivity
@@ -160,7 +161,7 @@ def _film_share(points: Points, fixed: Fixed, tubes: TubeSide, classes: tuple[Fl
 def _conductance(points: Points, fixed: Fixed, flux: Floats, film: Floats, resistance: Floats) -> Floats:
     """Coolant-to-air conductance of each class per square metre of face (n, K) [W/m2K]: resistances in series. film (n,) [degC]"""
     air = (moist_air.viscosity(film), moist_air.conductivity(film), moist_air.heat_capacity(fixed.air))
-    outer = air_conductance(points.core, fixed.surfaces, fixed.surface, flux, air)
+    outer = air_conductance(points.plant.core, fixed.surfaces, fixed.surface, flux, air)
     return points.doubts.conductance[:, None] / (1 / outer + resistance[:, None])
 
 
@@ -177,8 +178,8 @@ def solve(
     """
     fixed = fixed or prepare(points, layout)
     # No colder than the air at the grille: there is heat in, and nothing to take it.
-    low = points.climate.ambient + points.climate.grille_rise
-    temperature = np.clip(points.circuit.thermostat + 12.0 if start is None else start[0], low + 0.5, CEILING)
+    low = points.situation.climate.ambient + points.situation.climate.grille_rise
+    temperature = np.clip(points.plant.circuit.thermostat + 12.0 if start is None else start[0], low + 0.5, CEILING)
     state = evaluate(points, fixed, temperature, layout)
     search = Bracket(low, np.full_like(low, CEILING))
     for step in range(1, STEPS + 1):
@@ -188,7 +189,11 @@ def solve(
         if done.all():
             return Solution(state, fixed, ~stuck, search.slope, step, float(np.where(stuck, 0.0, off).max()))
         # A face wholly behind metal rejects nothing: its slope is taken as next to nothing, not as none.
-        slope = np.maximum(state.rejection, 1.0) / np.maximum(temperature - points.climate.ambient, 1.0) if start is None else start[1]
+        slope = (
+            np.maximum(state.rejection, 1.0) / np.maximum(temperature - points.situation.climate.ambient, 1.0)
+            if start is None
+            else start[1]
+        )
         temperature = np.where(done, temperature, search.following(temperature, state.margin, slope))
         if len(done) >= WORTH_SPLITTING and done.mean() > 0.3:
             return _split(points, layout, fixed, temperature, done, state)
@@ -199,7 +204,7 @@ def solve(
 def _split(points: Points, layout: tuple[bool, int, int], fixed: Fixed, temperature: Floats, done: Bools, state: State) -> Solution:
     """Large batches go on with the unsettled points alone; the settled ones keep their state."""
     rest = np.flatnonzero(~done)
-    proportional = state.rejection / np.maximum(state.temperature - points.climate.ambient, 1.0)
+    proportional = state.rejection / np.maximum(state.temperature - points.situation.climate.ambient, 1.0)
     further = solve(take(points, rest), layout, take(fixed, rest), (temperature[rest], proportional[rest]))
     settles = np.ones(len(done), bool)
     settles[rest] = further.settles
@@ -213,7 +218,7 @@ def thermal_mass(points: Points) -> Floats:
 
     Source: common practice, ±30 %.
     """
-    return heat_capacity(points.engine)
+    return heat_capacity(points.plant.engine)
 
 
 def face_reynolds(points: Points, solution: Solution) -> Floats:
@@ -223,5 +228,5 @@ def face_reynolds(points: Points, solution: Solution) -> Floats:
     """
     state, surfaces = solution.state, solution.fixed.surfaces
     running = np.maximum(solution.fixed.running.flows.core, 0.0).sum(axis=1)
-    flow = np.where(state.command > 0, running, (state.flux * points.network.area).sum(axis=1))
-    return louver_reynolds(points.core, surfaces, flow / surfaces.face_area, moist_air.viscosity(state.air_in))
+    flow = np.where(state.command > 0, running, (state.flux * points.plant.network.area).sum(axis=1))
+    return louver_reynolds(points.plant.core, surfaces, flow / surfaces.face_area, moist_air.viscosity(state.air_in))

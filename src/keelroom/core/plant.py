@@ -1,4 +1,7 @@
-"""What is solved and what comes of it: records of stacked operating points."""
+"""What is solved and what comes of it: records of stacked operating points.
+
+A point is a plant, what the car is, in a situation, what it is asked to do: a search varies the first, a drive the second.
+"""
 
 from __future__ import annotations
 
@@ -11,7 +14,7 @@ from keelroom.core.electrical.control import Law, Sensing
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import CoolantCurves
 from keelroom.core.loop.circuit import Circuit, Loop, LoopFlows
-from keelroom.core.thermal.engine_heat import Drive, Engine, EngineHeat
+from keelroom.core.thermal.engine_heat import Drive, Engine, EngineHeat, Vehicle
 from keelroom.core.thermal.geometry import CoreGeometry, CoreSurfaces
 from keelroom.core.thermal.louver import LouverSurface
 
@@ -26,18 +29,22 @@ class Climate(NamedTuple):
 
 
 class Fans(NamedTuple):
-    """Fans and their command, (n, fans) or (n,). power [W] at rated_voltage; voltage (n, fans) at each motor.
+    """Fans, (n, fans). power [W] at rated_voltage.
 
-    runs : (n, fans) 0 where the fan stands still whatever is commanded: a stopped fan is a hole
-    sensing, law : what the sensor sees of the coolant, and the share of full it makes the fans run at
+    runs : 0 where the fan stands still whatever is commanded: a stopped fan is a hole
     """
 
     curve: FanCurve
     power: Floats
     rated_voltage: Floats
     brushless: Floats
-    voltage: Floats
     runs: Floats
+
+
+class Command(NamedTuple):
+    """What the fans are told: voltage (n, fans) at each motor; what the sensor sees of the coolant, and the share of full it makes them run at."""
+
+    voltage: Floats
     sensing: Sensing
     law: Law
 
@@ -45,12 +52,11 @@ class Fans(NamedTuple):
 class Covers(NamedTuple):
     """What stands ahead of the core, C of them, (n, C) unless said.
 
-    heat [W] given whatever the engine does;  gearbox, oil, charge: shares of the engine's losses each takes
+    gearbox, oil, charge: shares of the engine's losses each takes
     cuts_out : 1 where the heat stops at CONDENSER_RISE;  conductance [W/K per m2 of its face], fluid to air
     covered : (n, K, C) 1 where a class of the face lies behind it
     """
 
-    heat: Floats
     gearbox: Floats
     oil: Floats
     charge: Floats
@@ -75,23 +81,51 @@ class Doubts(NamedTuple):
     leaks: Floats
 
 
-class Points(NamedTuple):
-    """n operating points of one layout, stacked."""
+class Plant(NamedTuple):
+    """What n cars are, of one layout. cap_pressure [Pa]; limit [degC] of the engine's outlet."""
 
     core: CoreGeometry
     engine: Engine
-    drive: Drive
-    climate: Climate
+    vehicle: Vehicle
     network: Network
     fans: Fans
     covers: Covers
     face: Face
     coolant: CoolantCurves
     circuit: Circuit
-    pump_voltage: Floats
     cap_pressure: Floats
     limit: Floats
+
+
+class Situation(NamedTuple):
+    """What n cars are asked to do and stand in. air_speed [m/s] of the air met; pump_voltage at an electric coolant pump
+
+    cover_heat : (n, C) [W] covers give whatever the engine does: the condenser's while the A/C is on
+    """
+
+    climate: Climate
+    drive: Drive
+    air_speed: Floats
+    command: Command
+    pump_voltage: Floats
+    cover_heat: Floats
+
+
+class Points(NamedTuple):
+    """n operating points of one layout, stacked: each a plant in a situation."""
+
+    plant: Plant
+    situation: Situation
     doubts: Doubts
+
+    def under(self, law: Law) -> Points:
+        """The same with their fans under another law."""
+        situation = self.situation
+        return self._replace(situation=situation._replace(command=situation.command._replace(law=law)))
+
+    def doubted(self, **factors: Floats) -> Points:
+        """The same with other factors (n,) on what is doubtful, by the names of `Doubts`."""
+        return self._replace(doubts=self.doubts._replace(**factors))
 
 
 class Air(NamedTuple):
@@ -178,15 +212,19 @@ class Solution(NamedTuple):
 
 
 class Half(NamedTuple):
-    """What the air path is solved from."""
+    """What the air path is solved from: of plant and situation no more, since its rows are taken twice."""
 
     core: CoreGeometry
     engine: Engine
-    drive: Drive
-    climate: Climate
+    vehicle: Vehicle
     network: Network
     fans: Fans
     covers: Covers
+    climate: Climate
+    drive: Drive
+    air_speed: Floats
+    voltage: Floats
+    cover_heat: Floats
     doubts: Doubts
     surfaces: CoreSurfaces
     surface: LouverSurface

@@ -231,7 +231,9 @@ def test_more_heat_into_the_coolant_is_more_hot_air_behind_the_core():
         points, _ = stacked([row])
         solution = solve(points, row.layout)
         breath = solution.fixed.running.breath
-        found.append((float(solution.state.heat_in[0]), float(solution.state.bay_air[0]) - float(points.climate.ambient[0]), breath))
+        found.append(
+            (float(solution.state.heat_in[0]), float(solution.state.bay_air[0]) - float(points.situation.climate.ambient[0]), breath)
+        )
     assert found[1][0] > found[0][0]
     assert found[1][1] > found[0][1]
 

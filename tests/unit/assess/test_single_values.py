@@ -24,7 +24,7 @@ from keelroom.assess.fit.templates import core_mockup, hardware_list
 from keelroom.assess.fixes import edit_for
 from keelroom.assess.inputs.airside import placed_on_face, stands_proud
 from keelroom.assess.inputs.gearing import rpm_of
-from keelroom.assess.inputs.translate import parts_of, row_of
+from keelroom.assess.inputs.translate import car_of, row_of
 from keelroom.assess.placing import over_tanks, placed_frame, stand, tank_size
 from keelroom.assess.questions.airmap import fan_chart
 from keelroom.assess.questions.batch import Asked, batches, outlets_at, row_for, stacked
@@ -362,18 +362,18 @@ def test_an_oil_cooler_takes_its_share_whatever_else_hangs_ahead():
         Cover(id="mesh", kind="screen"),
     )
     both = on(BUILD, ((*P1, "covers"), parts))
-    row = row_of(both, both.package, parts_of(both, both.package), both.duty_case("grade"))
-    assert float(row.points.engine.oil_share) == 0.03
+    row = row_of(both, both.package, car_of(both, both.package), both.duty_case("grade"))
+    assert float(row.points.plant.engine.oil_share) == 0.03
     none = on(BUILD, ((*P1, "covers"), ()))
-    assert float(row_of(none, none.package, parts_of(none, none.package), none.duty_case("grade")).points.engine.oil_share) == 0.0
+    assert float(row_of(none, none.package, car_of(none, none.package), none.duty_case("grade")).points.plant.engine.oil_share) == 0.0
 
 
 def test_a_single_rows_tube_fills_its_core_but_for_half_a_gap():
     """40 mm deep: one row has a 39 mm tube, two rows 18 mm ones."""
     one = on(BUILD, ((*P1, "core", "depth"), "40 mm", "length"), ((*P1, "core", "rows"), "1", "count"))
     two = on(one, ((*P1, "core", "rows"), "2", "count"))
-    assert float(parts_of(one, one.package).geometry.tube_width) == pytest.approx(0.039)
-    assert float(parts_of(two, two.package).geometry.tube_width) == pytest.approx(0.018)
+    assert float(car_of(one, one.package).plant.core.tube_width) == pytest.approx(0.039)
+    assert float(car_of(two, two.package).plant.core.tube_width) == pytest.approx(0.018)
 
 
 def test_acts_that_are_done_already_are_not_offered():

@@ -28,7 +28,7 @@ from keelroom.core.packaging.shroud import Blank, Pan, trim
 from keelroom.core.packaging.shroud import _along as places_along
 from keelroom.core.packaging.solids import Solid, along, stacked
 from keelroom.core.packaging.solids import _directions as directions
-from keelroom.core.thermal.engine_heat import Drive, charge_heat, friction_pressure, full_power, road_power
+from keelroom.core.thermal.engine_heat import Drive, Vehicle, charge_heat, friction_pressure, full_power, road_power
 from keelroom.core.thermal.tube_side import laminar_nusselt, nusselt_doubt
 from keelroom.errors import InputError
 
@@ -128,7 +128,7 @@ def test_where_a_rejection_curve_reaches_a_heat():
 
 def test_time_to_the_limit_by_hand():
     """1000 W left over at 95 degC, 500 W at the limit of 105: mean 500/ln 2 = 721.3 W, 50 kJ/K: 693.1 s. Nothing left over: never."""
-    points = SimpleNamespace(circuit=SimpleNamespace(thermostat=np.array([85.0, 85.0, 85.0])), limit=np.array([105.0, 105.0, 105.0]))
+    points = SimpleNamespace(plant=SimpleNamespace(circuit=SimpleNamespace(thermostat=np.full(3, 85.0)), limit=np.full(3, 105.0)))
     nodes, rejection = np.array([[95.0, 105.0]] * 3), np.array([[500.0, 1000.0], [500.0, 1000.0], [500.0, 500.0]])
     found = _time_to_limit(points, np.array([1500.0, 900.0, 1500.0]), nodes, rejection, np.full(3, 50e3))
     assert found.tolist() == pytest.approx([693.147, math.inf, 500.0], abs=1e-2)
@@ -404,21 +404,21 @@ def test_a_pipe_lies_along_its_line_with_square_axes(way):
 # Heat
 
 
+CAR = Vehicle(**row(mass=1400, drag_area=0.7, rolling=0.012, driveline_efficiency=0.85, alternator_efficiency=0.6, gearbox_to_coolant=0))
+
+
 def drive(**fields):
-    plain = row(
-        speed=30, grade=0, mass=1500, drag_area=0.7, rolling=0.012, driveline_efficiency=0.85, full_power=0, rpm=2500, stops_per_metre=0,
-        accessories=0, electrical=0, alternator_efficiency=0.6, gearbox_to_coolant=0, converter_heat=0,
-    )  # fmt: skip
+    plain = row(speed=30, grade=0, towed=100, full_power=0, rpm=2500, stops_per_metre=0, accessories=0, electrical=0, converter_heat=0)
     return Drive(**(plain | row(**fields)))
 
 
 def test_road_load_by_hand():
-    """1500 kg at 30 m/s: 176.5 N rolling, 378 N of air, on a 6 % grade 881 N more; stop-and-go 2 a km at 10 m/s: 3 kJ/s and rolling, air."""
+    """1400 kg and 100 towed at 30 m/s: 176.5 N rolling, 378 N of air, on a 6 % grade 881 N more; stop-and-go 2 a km at 10 m/s: 3 kJ/s and rolling, air."""
     air = np.array([1.2])
-    assert float(road_power(drive(), air)[0]) == pytest.approx(16_636, abs=2)
-    assert float(road_power(drive(grade=0.06), air)[0]) == pytest.approx((176.2 + 378 + 881.0) * 30, abs=30)
-    assert float(road_power(drive(speed=10, stops_per_metre=2e-3), air)[0]) == pytest.approx((176.5 + 42) * 10 + 6000, abs=2)
-    assert float(road_power(drive(grade=-0.2), air)[0]) == 0.0
+    assert float(road_power(CAR, drive(), air)[0]) == pytest.approx(16_636, abs=2)
+    assert float(road_power(CAR, drive(grade=0.06), air)[0]) == pytest.approx((176.2 + 378 + 881.0) * 30, abs=30)
+    assert float(road_power(CAR, drive(speed=10, stops_per_metre=2e-3), air)[0]) == pytest.approx((176.5 + 42) * 10 + 6000, abs=2)
+    assert float(road_power(CAR, drive(grade=-0.2), air)[0]) == 0.0
 
 
 def test_full_power_over_speed():

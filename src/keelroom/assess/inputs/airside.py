@@ -175,7 +175,6 @@ def _network(
     # Where there is no fan at all a stand-in zone keeps the arrays' shape; nothing flows in it.
     empty = not zones
     return Network(
-        speed=np.array(0.0),
         grille_area=np.array(_si(vehicle.grille_area)),
         exit_area=np.array(_si(vehicle.exit_area)),
         bypass_area=np.array(2 * sealing.side_gap.si * height + 2 * sealing.top_gap.si * width),
@@ -213,7 +212,7 @@ def _shroud_shares(zones: tuple[Zone, ...]) -> list[float]:
 
 
 def _covers(vehicle: Vehicle, covers: tuple[Cover, ...], classes: FaceClasses) -> Covers:
-    """Covers as core arrays (C,), heat of the condenser left at 0: it belongs to the duty case. One stand-in where there are none."""
+    """Covers as core arrays (C,), heat of the condenser left out: it belongs to the duty case. One stand-in where there are none."""
     automatic = vehicle.gearbox == "automatic"
     coolers = max(sum(cover.kind == "gearbox_cooler" for cover in covers), 1)
     gearbox = {False: 0.6, True: 0.3}[vehicle.in_tank_cooler] if automatic else 0.6
@@ -229,7 +228,6 @@ def _covers(vehicle: Vehicle, covers: tuple[Cover, ...], classes: FaceClasses) -
             name, share = shares[cover.kind]
             table[name][i] = share
     return Covers(
-        heat=np.zeros(count),
         **table,
         cuts_out=np.array([float(cover.kind == "condenser") for cover in covers] or [0.0]),
         conductance=np.array([cover.conductance.si for cover in covers] or [1.0]),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple, TypeVar
+from typing import Any, NamedTuple, TypeVar
 
 import numpy as np
 
@@ -15,17 +15,17 @@ from keelroom.assess.inputs.gearing import engine_rpm, rpm_of
 from keelroom.assess.inputs.needs import Reader, read_core
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.air.face import Lanes, padded
-from keelroom.core.arrays import Floats, stack
-from keelroom.core.electrical.control import Law, Sensing
+from keelroom.core.arrays import Floats, stack, take
 from keelroom.core.fluids.coolant import CoolantCurves, curves
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.loop.circuit import Circuit
-from keelroom.core.plant import Climate, Doubts, Face, Fans, Points
-from keelroom.core.thermal.engine_heat import Drive, Engine
+from keelroom.core.plant import Climate, Command, Doubts, Face, Fans, Plant, Points, Situation
+from keelroom.core.thermal.engine_heat import Drive, Engine, Vehicle
 from keelroom.core.thermal.engine_laws import LAWS, EngineLaw
 from keelroom.core.thermal.geometry import CoreGeometry
-from keelroom.document.schema.brief import Brief
+from keelroom.document.schema.brief import Accessories, Brief, Cooling
 from keelroom.document.schema.brief import Engine as EngineSection
+from keelroom.document.schema.brief import Vehicle as VehicleSection
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.electrical import Control
 from keelroom.document.schema.loop import Coolant as CoolantSection
@@ -69,83 +69,111 @@ class Row(NamedTuple):
     def batch(self) -> tuple[object, ...]:
         """Rows with the same value can be stacked and solved together."""
         points = self.points
-        return (*self.layout, len(points.fans.power), len(points.network.leak_area), len(points.covers.heat))
+        return (*self.layout, len(points.plant.fans.power), len(points.plant.network.leak_area), len(points.plant.covers.cuts_out))
 
 
-class Parts(NamedTuple):
-    """A package in this vehicle in core terms, worked out once for all its duty cases."""
+AS_ENTERED = Doubts(*(np.array(1.0) for _ in Doubts._fields))
+
+
+class Car(NamedTuple):
+    """A package in this vehicle in core terms, worked out once for all its duty cases: the plant, not stacked, and its layout."""
 
     package: Package
-    geometry: CoreGeometry
-    air: AirSide
-    loop: LoopSection
-    coolant: CoolantSection
+    plant: Plant
+    layout: tuple[bool, int, int]
+    fan_doubt: float
 
 
-def parts_of(build: Build, package: Package) -> Parts:
-    """The package in core terms; what is missing stands as 1 and is caught by `needs_of`."""
-    return _parts(air_package(package), air_side(build, package), package.loop, package.coolant)
+def car_of(build: Build, package: Package) -> Car:
+    """The package in this vehicle; what is missing stands as 1 and is caught by `needs_of`."""
+    brief = build.brief
+    rest = _rest(brief.engine, brief.vehicle, brief.accessories, brief.cooling)
+    return _car(rest, air_package(package), air_side(build, package), package.loop, package.coolant)
+
+
+Rest = tuple[EngineSection, VehicleSection, Accessories, Cooling]
+"""What of the brief the car is made of."""
+
+
+@by_identity(16)
+def _rest(*sections: Any) -> Rest:
+    """One object as long as the sections are the same ones, for what is kept by it."""
+    return sections
 
 
 @by_identity(64)
-def _parts(package: Package, air: AirSide, loop: LoopSection, coolant: CoolantSection) -> Parts:
-    return Parts(package, _core_geometry(package.core), air, loop, coolant)
-
-
-def row_of(build: Build, package: Package, parts: Parts, case: DutyCase) -> Row:
-    """One operating point of a package whose parts are given. Call only when `needs_of` is empty."""
-    return _row(build.brief, parts, case, system_at(build, package, case), package.control)
-
-
-@by_identity(64)
-def _row(brief: Brief, parts: Parts, case: DutyCase, system: System, control: Control) -> Row:
-    reader = Reader()
-    air, core = parts.air, parts.package.core
-    speed, rpm = case.speed.si, engine_rpm(brief, case)
-    ac = case.ac_on and brief.accessories.ac_fitted
-    slow = stands(case) or speed < CRAWL
-    climate, coolant = brief.climate, parts.coolant
-    ambient = case.ambient.si if case.ambient else reader.take(climate, (), "ambient")
-    grille_rise = reader.take(climate, (), "asphalt_rise") * max(0.0, 1 - speed / STILL_SPEED)
-    shaft = _ac_shaft(brief, slow) if ac else 0.0
-    points = Points(
-        core=parts.geometry,
-        engine=_engine(brief.engine, any(cover.kind == "oil_cooler" for cover in parts.package.covers)),
-        drive=_drive(brief, case, (speed, rpm, slow), (shaft, system.watts, any(cover.kind == "gearbox_cooler" for cover in parts.package.covers))),
-        climate=_floats(
-            Climate,
-            ambient=ambient,
-            altitude=reader.take(climate, (), "altitude"),
-            humidity=reader.take(climate, (), "humidity"),
-            grille_rise=grille_rise,
-        ),
-        network=air.network._replace(speed=np.array(speed)),
-        fans=_fans(parts, system, (sensing_of(control, ambient + grille_rise), control_law(control, brief.climate, len(parts.package.fans), ac))),
-        covers=air.covers._replace(heat=air.covers.cuts_out / max(air.covers.cuts_out.sum(), 1.0) * shaft * (1 + reader.take(brief.accessories, (), "ac_cop"))),
+def _car(rest: Rest, package: Package, air: AirSide, loop: LoopSection, coolant: CoolantSection) -> Car:
+    engine, vehicle, accessories, cooling = rest
+    reader, core, fans = Reader(), package.core, air.fans
+    plant = Plant(
+        core=_core_geometry(core),
+        engine=_engine(engine, any(cover.kind == "oil_cooler" for cover in package.covers)),
+        vehicle=_vehicle(vehicle, accessories, any(cover.kind == "gearbox_cooler" for cover in package.covers)),
+        network=air.network,
+        fans=Fans(fans.curve, fans.power, fans.rated_voltage, fans.brushless, fans.runs),
+        covers=air.covers,
         face=Face(*air.lanes),
         coolant=_coolant(coolant.glycol, reader.take(coolant, (), "glycol_share")),
-        circuit=_circuit(brief.engine, parts.loop),
+        circuit=_circuit(engine, loop),
+        cap_pressure=np.array(reader.take(loop, (), "cap_pressure")),
+        limit=np.array(reader.take(cooling, (), "limit")),
+    )
+    layout = (core.flow == "crossflow", int(core.passes.si), int(core.rows.si) if core.rows else 1)
+    return Car(package, plant, layout, fans.doubt)
+
+
+def row_of(build: Build, package: Package, car: Car, case: DutyCase) -> Row:
+    """One operating point of a package in this vehicle. Call only when `needs_of` is empty."""
+    return _row(build.brief, car, case, system_at(build, package, case), package.control)
+
+
+@by_identity(64)
+def _row(brief: Brief, car: Car, case: DutyCase, system: System, control: Control) -> Row:
+    situation = _situation(brief, car, case, system, control)
+    return Row(Points(car.plant, situation, AS_ENTERED), car.layout, car.fan_doubt, system.balance.wanted)
+
+
+def _situation(brief: Brief, car: Car, case: DutyCase, system: System, control: Control) -> Situation:
+    """What a duty case asks of the car, and what its electrical system gives the fans and the pump then."""
+    shared = _shared(brief, case)
+    fans, covers = car.package.fans, car.plant.covers
+    volts = [system.volts.get(fan.id, 0.0) for fan in fans[: len(car.plant.fans.power)]] or [0.0]
+    return Situation(
+        climate=shared.climate,
+        drive=shared.drive._replace(electrical=np.array(system.watts)),
+        air_speed=shared.air_speed,
+        command=Command(np.array(volts), sensing_of(control, shared.at_grille), control_law(control, brief.climate, len(fans), shared.ac)),
         pump_voltage=np.array(system.volts.get(PUMP, system.balance.voltage)),
-        cap_pressure=np.array(reader.take(parts.loop, (), "cap_pressure")),
-        limit=np.array(reader.take(brief.cooling, (), "limit")),
-        doubts=_floats(Doubts, heat=1.0, conductance=1.0, fan_pressure=1.0, leaks=1.0),
-    )  # fmt: skip
-    return Row(
-        points,
-        (core.flow == "crossflow", int(core.passes.si), int(core.rows.si) if core.rows else 1),
-        air.fans.doubt,
-        system.balance.wanted,
+        cover_heat=covers.cuts_out / max(covers.cuts_out.sum(), 1.0) * shared.condenser,
     )
 
 
-def _fans(parts: Parts, system: System, control: tuple[Sensing, Law]) -> Fans:
-    fans = parts.air.fans
-    volts = [system.volts.get(fan.id, 0.0) for fan in parts.package.fans[: len(fans.power)]] or [0.0]
-    sensing, law = control
-    return Fans(
-        curve=fans.curve, power=fans.power, rated_voltage=fans.rated_voltage, brushless=fans.brushless,
-        voltage=np.array(volts), runs=fans.runs, sensing=sensing, law=law,
+class Shared(NamedTuple):
+    """What a duty case asks whatever the package. at_grille [degC] of the air; condenser [W] while the A/C is on; drive: without its electrical load."""
+
+    climate: Climate
+    drive: Drive
+    air_speed: Floats
+    at_grille: float
+    ac: bool
+    condenser: float
+
+
+@by_identity(64)
+def _shared(brief: Brief, case: DutyCase) -> Shared:
+    reader, climate, accessories = Reader(), brief.climate, brief.accessories
+    speed = case.speed.si
+    ac = case.ac_on and accessories.ac_fitted
+    slow = stands(case) or speed < CRAWL
+    ambient = case.ambient.si if case.ambient else reader.take(climate, (), "ambient")
+    grille_rise = reader.take(climate, (), "asphalt_rise") * max(0.0, 1 - speed / STILL_SPEED)
+    shaft = _ac_shaft(brief, slow) if ac else 0.0
+    stood_in = _floats(
+        Climate, ambient=ambient, altitude=reader.take(climate, (), "altitude"), humidity=reader.take(climate, (), "humidity"),
+        grille_rise=grille_rise,
     )  # fmt: skip
+    condenser = shaft * (1 + reader.take(accessories, (), "ac_cop"))
+    return Shared(stood_in, _drive(brief, case, slow, shaft), np.array(speed), ambient + grille_rise, ac, condenser)
 
 
 @by_identity(16)
@@ -171,21 +199,26 @@ def _circuit(engine: EngineSection, loop: LoopSection) -> Circuit:
 
 def stacked(rows: list[Row]) -> tuple[Points, Floats]:
     """Rows of one batch as arrays, with their fan doubts; faces with fewer lanes or classes are padded."""
-    lanes = max(len(row.points.face.weight) for row in rows)
-    classes = max(len(row.points.network.area) for row in rows)
-    return stack([_padded(row.points, lanes, classes) for row in rows]), np.array([row.fan_doubt for row in rows])
+    plants = list({id(row.points.plant): row.points.plant for row in rows}.values())
+    place = {id(plant): i for i, plant in enumerate(plants)}
+    lanes = max(len(plant.face.weight) for plant in plants)
+    classes = max(len(plant.network.area) for plant in plants)
+    # Each plant is stacked once, however many situations it stands in.
+    cars = take(stack([_padded(plant, lanes, classes) for plant in plants]), np.array([place[id(row.points.plant)] for row in rows]))
+    points = Points(cars, stack([row.points.situation for row in rows]), stack([row.points.doubts for row in rows]))
+    return points, np.array([row.fan_doubt for row in rows])
 
 
-def _padded(points: Points, lanes: int, classes: int) -> Points:
-    network, present = points.network, len(points.network.area)
+def _padded(plant: Plant, lanes: int, classes: int) -> Plant:
+    network, present = plant.network, len(plant.network.area)
     extra = classes - present
-    if extra == 0 and len(points.face.weight) == lanes:
-        return points
+    if extra == 0 and len(plant.face.weight) == lanes:
+        return plant
     incidence = np.insert(network.incidence, [3 + 2 * len(network.leak_area) + present] * extra, 0.0, axis=0)
     wider = network._replace(area=np.pad(network.area, (0, extra)), loss=np.pad(network.loss, (0, extra)), incidence=incidence)
-    covered = np.pad(points.covers.covered, ((0, extra), (0, 0)))
-    face = Face(*padded(Lanes(*points.face), lanes, classes))
-    return points._replace(network=wider, covers=points.covers._replace(covered=covered), face=face)
+    covered = np.pad(plant.covers.covered, ((0, extra), (0, 0)))
+    face = Face(*padded(Lanes(*plant.face), lanes, classes))
+    return plant._replace(network=wider, covers=plant.covers._replace(covered=covered), face=face)
 
 
 def _floats(kind: type[T], **values: float) -> T:
@@ -221,27 +254,33 @@ def _engine(engine: EngineSection, oil_cooler: bool) -> Engine:
     return numbers._replace(law=EngineLaw(*(np.array(value) for value in LAWS[engine.kind])))
 
 
-def _drive(brief: Brief, case: DutyCase, motion: tuple[float, float, bool], fitted: tuple[float, float, bool]) -> Drive:
-    (speed, rpm, slow), (ac_shaft, watts, external) = motion, fitted
-    accessories, vehicle, reader = brief.accessories, brief.vehicle, Reader()
-    automatic = vehicle.gearbox == "automatic"
-    slipping = automatic and case.in_gear and slow
-    mass = vehicle.mass.si if vehicle.mass else 1.0
+def _vehicle(vehicle: VehicleSection, accessories: Accessories, external: bool) -> Vehicle:
+    reader = Reader()
+    in_tank = vehicle.gearbox == "automatic" and vehicle.in_tank_cooler
     return _floats(
-        Drive,
-        speed=0.0 if case.demand == "idle" else speed,
-        grade=case.grade.si,
-        mass=mass + case.towed_mass.si,
+        Vehicle,
+        mass=vehicle.mass.si if vehicle.mass else 1.0,
         drag_area=reader.take(vehicle, (), "drag_area"),
         rolling=reader.take(vehicle, (), "rolling"),
         driveline_efficiency=reader.take(vehicle, (), "driveline_efficiency"),
+        alternator_efficiency=reader.take(accessories, (), "alternator_efficiency"),
+        gearbox_to_coolant=(WITH_EXTERNAL if external else GEARBOX_SHARE) if in_tank else 0.0,
+    )
+
+
+def _drive(brief: Brief, case: DutyCase, slow: bool, ac_shaft: float) -> Drive:
+    accessories, reader = brief.accessories, Reader()
+    slipping = brief.vehicle.gearbox == "automatic" and case.in_gear and slow
+    return _floats(
+        Drive,
+        speed=0.0 if case.demand == "idle" else case.speed.si,
+        grade=case.grade.si,
+        towed=case.towed_mass.si,
         full_power=float(case.demand == "full_power"),
-        rpm=rpm,
+        rpm=engine_rpm(brief, case),
         stops_per_metre=case.stops_per_km.si / 1000.0,
         accessories=ac_shaft + reader.take(accessories, (), "steering_power"),
-        electrical=watts,
-        alternator_efficiency=reader.take(accessories, (), "alternator_efficiency"),
-        gearbox_to_coolant=(WITH_EXTERNAL if external else GEARBOX_SHARE) if automatic and vehicle.in_tank_cooler else 0.0,
+        electrical=0.0,
         converter_heat=reader.take(accessories, (), "converter_power") if slipping else 0.0,
     )
 

@@ -74,7 +74,7 @@ def air_map(build: Build, case_id: str, speed: float | None = None) -> AirMap | 
     order = lane_of_rows(side.classes.mix, crossflow, passes)
     cell_area = float(fixed.surfaces.face_area[0]) / (GRID[0] * GRID[1])
     flow = fixed.running.flows.core[0]
-    flux = flow / np.maximum(points.network.area[0], 1e-9)
+    flux = flow / np.maximum(points.plant.network.area[0], 1e-9)
     speeds = side.classes.mix @ (flux[: side.classes.mix.shape[2]] / float(fixed.running.breath.ahead[0]))
 
     def on_face(lanes: Floats) -> Floats:
@@ -82,7 +82,7 @@ def air_map(build: Build, case_id: str, speed: float | None = None) -> AirMap | 
         return laid if crossflow else laid.T
 
     per_lane = meeting.capacity * (face.air_out - meeting.temperature)
-    shares = points.face.weight[0] * len(order)
+    shares = points.plant.face.weight[0] * len(order)
     heat = on_face(per_lane / np.maximum(shares, 1e-9)[None, :, None]) / cell_area
     hidden = side.classes.mix.sum(axis=2) < 0.02
     origins = zone_origins(side, answer, 0)
@@ -93,7 +93,7 @@ def air_map(build: Build, case_id: str, speed: float | None = None) -> AirMap | 
         origins=tuple(origins[node - 2] for node in side.fan_zone),
         temperature=float(answer.temperature[0]),
         settles=bool(answer.settled[0]),
-        road_speed=float(points.network.speed[0]),
+        road_speed=float(points.situation.air_speed[0]),
     )
 
 
@@ -131,16 +131,17 @@ def fan_chart(build: Build, case_id: str) -> FanChart | None:
     answer = steady_answer(points, doubt, ready[0][1].layout)
     chosen = next((i for i, (case, _) in enumerate(ready) if case.id == case_id), 0)
     density = answer.solution.fixed.running.breath.behind[chosen]
-    top = float(points.fans.curve.flow[chosen, k]) * 1.15
+    fans = points.plant.fans
+    top = float(fans.curve.flow[chosen, k]) * 1.15
     flows = np.linspace(0.0, top, 40)
 
     def curve(speed: float) -> tuple[float, ...]:
-        many = type(points.fans.curve)(*(np.repeat(v[chosen : chosen + 1, k : k + 1], 40, axis=0) for v in points.fans.curve))
+        many = type(fans.curve)(*(np.repeat(v[chosen : chosen + 1, k : k + 1], 40, axis=0) for v in fans.curve))
         rise, _ = fan_pressure(many, flows[:, None], np.full((40, 1), speed), np.full((40, 1), density))
         return tuple(float(v) for v in rise[:, 0])
 
-    rated = float(points.fans.rated_voltage[chosen, k])
-    brushless = bool(points.fans.brushless[chosen, k] > 0)
+    rated = float(fans.rated_voltage[chosen, k])
+    brushless = bool(fans.brushless[chosen, k] > 0)
     curves = [
         (f"{v:.0f} V", tuple(flows), curve(float(motor_speed(np.array(v), np.array(rated), np.array(float(brushless)))))) for v in VOLTAGES
     ]

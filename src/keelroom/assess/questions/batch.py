@@ -9,7 +9,7 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.inputs.needs import needs_of
-from keelroom.assess.inputs.translate import Row, parts_of, row_of, stacked
+from keelroom.assess.inputs.translate import Row, car_of, row_of, stacked
 from keelroom.core.answer import Answer, steady_answer
 from keelroom.core.arrays import take
 from keelroom.core.coupling import prepare
@@ -39,11 +39,10 @@ def row_for(asked: Asked) -> Row | None:
     case = build.duty_case(asked.case_id)
     if needs_of(build, build.package, case):
         return None
-    row = row_of(build, build.package, parts_of(build, build.package), case)
+    row = row_of(build, build.package, car_of(build, build.package), case)
     if asked.heat == 1.0:
         return row
-    doubts = row.points.doubts
-    return row._replace(points=row.points._replace(doubts=doubts._replace(heat=np.array(asked.heat))))
+    return row._replace(points=row.points.doubted(heat=np.array(asked.heat)))
 
 
 def batches(rows: Iterable[Row | None]) -> list[tuple[list[int], list[Row]]]:

@@ -115,7 +115,8 @@ def _amps(build: Build, row: Row, answer: Answer, i: int) -> float:
 
 
 def _face(build: Build, row: Row, answer: Answer, i: int) -> float:
-    return float(row.points.core.face_width * row.points.core.face_height) - rules.face_area_wanted(float(row.points.engine.displacement))
+    plant = row.points.plant
+    return float(plant.core.face_width * plant.core.face_height) - rules.face_area_wanted(float(plant.engine.displacement))
 
 
 def _text(si: float, kind: str, system: str) -> str:

@@ -70,13 +70,12 @@ class Order(NamedTuple):
 class Network(NamedTuple):
     """n networks of one shape, arrays (n,) unless said. K classes, F fans, Z zones, B branches, N nodes.
 
-    speed [m/s]; grille_area, exit_area, bypass_area [m2] (bypass: the gap round the core)
+    grille_area, exit_area, bypass_area [m2] (bypass: the gap round the core)
     area, loss : (n, K) [m2] and dynamic heads of the face speed beside the core's own drop (covers, corners)
     leak_area, flap_area : (n, Z) [m2];  pushes : (n, F) 1 where the fan stands ahead of the core
     incidence : (n, B, N) 1 at the node a branch leaves, -1 where it arrives; branches as `Order` says
     """
 
-    speed: Floats
     grille_area: Floats
     exit_area: Floats
     bypass_area: Floats
@@ -86,6 +85,13 @@ class Network(NamedTuple):
     flap_area: Floats
     pushes: Floats
     incidence: Floats
+
+
+class Driven(NamedTuple):
+    """What drives the air of n networks: road speed (n,) [m/s] of the air met; share of full speed (n, F) of the fans."""
+
+    road: Floats
+    fans: Floats
 
 
 class AirFlows(NamedTuple):
@@ -146,15 +152,15 @@ def incidence(front: Floats, rear: Floats, fan_zone: tuple[int, ...], pushers: t
 
 
 def solve_air(
-    network: Network, curve: FanCurve, speed: Floats, breathing: Breathing, drop: Drop, start: Floats | None = None
+    network: Network, curve: FanCurve, driven: Driven, breathing: Breathing, drop: Drop, start: Floats | None = None
 ) -> tuple[AirFlows, Breath]:
     """Flows that balance every node and branch, and the air's state at them.
 
-    speed : (n, F) share of full speed;  start : branch flows (n, B) of like points, to begin from
+    start : branch flows (n, B) of like points, to begin from
     Raises SolveError when the imbalance does not fall under TOLERANCE and CLOSURE.
     Source: nodal Newton with the branch laws of FAN_LAWS, orifices and square losses.
     """
-    laws = _Laws(network, curve, speed, (breathing, drop))
+    laws = _Laws(network, curve, driven, (breathing, drop))
     if start is not None:
         start = start.copy()
         start[laws.core] *= network.area
@@ -184,13 +190,13 @@ def _named(order: Order, solved: tuple[Floats, Floats], steps: int = 0, residual
 class _Laws:
     """Loss and slope of every branch, in branch order, over n networks."""
 
-    def __init__(self, network: Network, curve: FanCurve, speed: Floats, air: tuple[Breathing, Drop]) -> None:
-        self.network, self.curve, self.speed = network, curve, speed
+    def __init__(self, network: Network, curve: FanCurve, driven: Driven, air: tuple[Breathing, Drop]) -> None:
+        self.network, self.curve, self.speed, self.road = network, curve, driven.fans, driven.road
         self.breathing, self.drop = air
         self.order = Order(network.leak_area.shape[1], network.area.shape[1], curve.flow.shape[1])
         zones = self.order.zones
         self.square, self.core, self.fans = (np.s_[:, part] for part in (self.order.square, self.order.core, self.order.blown))
-        self.stream = 0.5 * 1.2 * network.speed**2
+        self.stream = 0.5 * 1.2 * driven.road**2
         self.scale = self.stream + (curve.pressure * curve.present).max(axis=1, initial=0.0) + 1.0
         # A wide gap round the core can carry more than the core and the fans together: the bound must let it.
         passing = np.sqrt(self.stream) * (network.area.sum(axis=1) + 2 * network.bypass_area)
@@ -228,7 +234,7 @@ class _Laws:
 
     def at(self, flow: Floats, breath: Breath) -> tuple[Floats, Floats, Floats]:
         """What drives each branch from outside, what it loses, and how the loss rises with its flow, (n, B) each."""
-        stagnation = 0.5 * breath.ahead * self.network.speed**2
+        stagnation = 0.5 * breath.ahead * self.road**2
         source, loss, slope = np.zeros_like(flow), np.empty_like(flow), np.empty_like(flow)
         source[:, 0], source[:, 1] = RAM_RECOVERY * stagnation, -BASE_PRESSURE * stagnation
         loss[self.square], slope[self.square] = self._openings(flow[self.square], breath)

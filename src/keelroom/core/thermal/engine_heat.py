@@ -39,30 +39,37 @@ class Engine(NamedTuple):
     bay_share: Floats
 
 
+class Vehicle(NamedTuple):
+    """What the engine drives, n of them, arrays (n,). mass [kg] as it stands; drag_area [m2]; rolling coefficient
+
+    driveline_efficiency, alternator_efficiency 0..1;  gearbox_to_coolant: share of driveline loss that enters the coolant
+    """
+
+    mass: Floats
+    drag_area: Floats
+    rolling: Floats
+    driveline_efficiency: Floats
+    alternator_efficiency: Floats
+    gearbox_to_coolant: Floats
+
+
 class Drive(NamedTuple):
     """What is asked of the engine in n duty cases, arrays (n,).
 
-    speed [m/s]; grade (rise over run); mass [kg] with all that is towed; drag_area [m2]; rolling coefficient
-    driveline_efficiency 0..1; full_power 0 or 1: the engine gives all it has; rpm
+    speed [m/s]; grade (rise over run); towed [kg]; full_power 0 or 1: the engine gives all it has; rpm
     stops_per_metre: each stop throws away the motion of twice the mean speed
-    accessories [W] shaft: A/C, steering, converter drag;  electrical [W] without the cooling fans
-    alternator_efficiency; gearbox_to_coolant: share of driveline loss that enters the coolant
+    accessories [W] shaft: A/C, steering;  electrical [W] without the cooling fans
     converter_heat [W]: converter drag that ends in the gearbox fluid and from there in the coolant
     """
 
     speed: Floats
     grade: Floats
-    mass: Floats
-    drag_area: Floats
-    rolling: Floats
-    driveline_efficiency: Floats
+    towed: Floats
     full_power: Floats
     rpm: Floats
     stops_per_metre: Floats
     accessories: Floats
     electrical: Floats
-    alternator_efficiency: Floats
-    gearbox_to_coolant: Floats
     converter_heat: Floats
 
 
@@ -88,12 +95,12 @@ class EngineHeat(NamedTuple):
     short: Floats
 
 
-def road_power(drive: Drive, air_density: Floats) -> Floats:
+def road_power(vehicle: Vehicle, drive: Drive, air_density: Floats) -> Floats:
     """Power at the wheels (n,) [W], never negative. Source: ROAD_LOAD; stops as kinetic energy lost."""
     slope = np.arctan(drive.grade)
-    weight = drive.mass * GRAVITY
-    force = weight * (drive.rolling * np.cos(slope) + np.sin(slope)) + 0.5 * air_density * drive.drag_area * drive.speed**2
-    stops = drive.stops_per_metre * drive.speed * 0.5 * drive.mass * (2 * drive.speed) ** 2
+    mass = vehicle.mass + drive.towed
+    force = mass * GRAVITY * (vehicle.rolling * np.cos(slope) + np.sin(slope)) + 0.5 * air_density * vehicle.drag_area * drive.speed**2
+    stops = drive.stops_per_metre * drive.speed * 0.5 * mass * (2 * drive.speed) ** 2
     return np.maximum(force * drive.speed + stops, 0.0)
 
 
@@ -125,7 +132,7 @@ def charge_heat(engine: Engine, fuel: Floats, load: Floats, outdoors: tuple[Floa
     return air * AIR_CP * rise
 
 
-def engine_heat(engine: Engine, drive: Drive, fan_power: Floats, air: tuple[Floats, Floats, Floats, Floats]) -> EngineHeat:
+def engine_heat(car: tuple[Engine, Vehicle], drive: Drive, fan_power: Floats, air: tuple[Floats, Floats, Floats, Floats]) -> EngineHeat:
     """Heat into the coolant and what it comes from, all (n,) [W].
 
     fan_power : (n,) [W] electrical, an alternator load like the rest
@@ -133,8 +140,9 @@ def engine_heat(engine: Engine, drive: Drive, fan_power: Floats, air: tuple[Floa
     Source    : ROAD_LOAD, HEYWOOD friction and heat balance; part-load shape from common practice
     """
     density, density_ratio, *outdoors = air
-    wheels = road_power(drive, density) / drive.driveline_efficiency
-    alternator = (drive.electrical + fan_power) / drive.alternator_efficiency
+    engine, vehicle = car
+    wheels = road_power(vehicle, drive, density) / vehicle.driveline_efficiency
+    alternator = (drive.electrical + fan_power) / vehicle.alternator_efficiency
     auxiliary = drive.accessories + drive.converter_heat + alternator
     available = full_power(engine, drive.rpm, density_ratio)
     asked = np.where(drive.full_power > 0, available, wheels + auxiliary)
@@ -147,8 +155,8 @@ def engine_heat(engine: Engine, drive: Drive, fan_power: Floats, air: tuple[Floa
     rich = 1 - law.rich * unit_share((load - 0.75) / 0.25)
     fuel = (brake + friction) / ((law.efficient - (law.efficient - law.idling) * np.exp(-load / LIGHT)) * rich)
     share = law.to_coolant + (law.idle_to_coolant - law.to_coolant) * np.exp(-load / PART)
-    loss = wheels * (1 - drive.driveline_efficiency) + drive.converter_heat
-    gearbox = drive.gearbox_to_coolant * loss
+    loss = wheels * (1 - vehicle.driveline_efficiency) + drive.converter_heat
+    gearbox = vehicle.gearbox_to_coolant * loss
     oil = fuel * engine.oil_share
     return EngineHeat(
         wheels=wheels, accessories=drive.accessories + drive.converter_heat, alternator=alternator, brake=brake, fuel=fuel,
