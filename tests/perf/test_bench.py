@@ -20,7 +20,7 @@ from keelroom.assess.fit.search import find_places
 from keelroom.assess.fit.templates import patterns
 from keelroom.assess.inputs.translate import stacked
 from keelroom.assess.questions.airmap import air_map
-from keelroom.assess.questions.batch import CHUNK, batches
+from keelroom.assess.questions.batch import CHUNK, Asked, batches, held
 from keelroom.assess.questions.compare import candidates
 from keelroom.assess.questions.worth import worth_table
 from keelroom.assess.report import as_table
@@ -35,7 +35,7 @@ from keelroom.document.schema.survey import Obstacle
 from keelroom.document.store import Store
 from keelroom.drawing.wiring import wiring
 from tests.conftest import DEMO
-from tests.packages import rows
+from tests.packages import packages, rows
 from tests.perf.scalar_reference import scalars, settle
 from tests.reference.test_scalar_agreement import _spread
 
@@ -168,6 +168,23 @@ def test_batch_against_the_scalar_reference():
         f"scalar reference {reference * 1e3:.0f} ms each on {len(sample)} sampled points: ratio {reference / each:.0f} (aim 300); largest disagreement {worst:.1e} (budget 1e-6)"
     )
     say(f"memory: {before // 1024} MB with all inputs made, {peak // 1024} MB at the peak of the solve ({CHUNK} points at a time)")
+
+
+@pytest.mark.timeout(900)
+def test_ten_thousand_packages():
+    """10 000 packages x 6 duty cases from their documents to where each settles, switching fans followed: the program's own path."""
+    build, count = load(DEMO), 10_000
+    asked = [
+        Asked(changed, case.id)
+        for package in packages(count)
+        for changed in [build.model_copy(update={"packages": (package,), "active": package.id})]
+        for case in build.duty_cases
+    ]
+    start = time.perf_counter()
+    found = held(asked)
+    spent = time.perf_counter() - start
+    assert all(point is not None for point in found)
+    say(f"{count} packages x {len(build.duty_cases)} duty cases, inputs and all: {spent:.1f} s (budget 60 s on two cores)")
 
 
 def test_worker_answers():

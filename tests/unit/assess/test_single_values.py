@@ -305,7 +305,7 @@ def test_a_school_changes_what_differs_and_nothing_else():
 
 def test_rows_are_stacked_in_order_and_every_one_once():
     rows = [row_for(Asked(BUILD, case.id)) for case in BUILD.duty_cases]
-    found = batches([rows[0], None, *rows[1:]] * 60)
+    found = list(batches([rows[0], None, *rows[1:]] * 60))
     places = [place for some, _ in found for place in some]
     assert sorted(places) == [k for k in range(7 * 60) if k % 7 != 1]
     assert all(len(some) == len(kept) <= 256 for some, kept in found)

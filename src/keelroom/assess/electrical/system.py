@@ -5,12 +5,11 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-import numpy as np
-
 from keelroom.assess.electrical.controller import STAGED
 from keelroom.assess.electrical.loads import Motored, motors_of
 from keelroom.assess.inputs.cases import stands
 from keelroom.assess.inputs.gearing import engine_rpm
+from keelroom.core.arrays import between
 from keelroom.core.electrical.charging import Alternator, Balance, Battery, balance, battery_current, discharge_time, output
 from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through
 from keelroom.core.electrical.motor import current_at
@@ -251,7 +250,7 @@ def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> S
     power = sum(watts for _, watts in others)
 
     def wanted(voltage: float) -> float:
-        return power * voltage / nominal**2 + float(np.interp(voltage, *table))
+        return power * voltage / nominal**2 + between(voltage, *table)
 
     measured = accessories.idle_voltage if at[0] < SLOW else accessories.road_voltage
     available = output(alternator, at[0]) if alternator else math.inf

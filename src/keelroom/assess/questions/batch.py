@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections import defaultdict
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from typing import NamedTuple
 
 import numpy as np
 
 from keelroom.assess.inputs.needs import needs_of
 from keelroom.assess.inputs.translate import Row, car_of, row_of, stacked
+from keelroom.assess.questions.shared_out import on_all_processors
 from keelroom.core.answer import Answer, steady_answer
 from keelroom.core.arrays import take
 from keelroom.core.coupling import prepare
@@ -20,6 +20,11 @@ from keelroom.document.schema.build import Build
 
 CHUNK = 256
 """Points solved in one call: more fall out of the processor's cache."""
+
+SHARED = 5000
+"""Questions from which on it pays to start other processes."""
+SHARE = 2500
+"""Questions a process is given at a time, about: one that is done early takes the next."""
 
 SENSOR_STEPS = 61
 """Outlet temperatures a sensor's reading is worked out at."""
@@ -35,27 +40,37 @@ class Asked(NamedTuple):
 
 def row_for(asked: Asked) -> Row | None:
     """The operating point of a question; None where something is missing."""
-    build = asked.build
-    case = build.duty_case(asked.case_id)
-    if needs_of(build, build.package, case):
-        return None
-    row = row_of(build, build.package, car_of(build, build.package), case)
-    if asked.heat == 1.0:
-        return row
-    return row._replace(points=row.points.doubted(heat=np.array(asked.heat)))
+    return next(rows_for([asked]))
 
 
-def batches(rows: Iterable[Row | None]) -> list[tuple[list[int], list[Row]]]:
-    """Places and rows of alike shape, at most CHUNK together; missing rows are passed over."""
-    alike: dict[tuple[object, ...], list[tuple[int, Row]]] = defaultdict(list)
+def rows_for(asked: Iterable[Asked]) -> Iterator[Row | None]:
+    """The operating point of each question; the car is made once for all that follow each other about one build."""
+    build, package, car = None, None, None
+    for question in asked:
+        if question.build is not build:
+            build, car = question.build, None
+            package = build.package
+        case = build.duty_case(question.case_id)
+        if package is None or needs_of(build, package, case):
+            yield None
+            continue
+        car = car or car_of(build, package)
+        row = row_of(build, package, car, case)
+        yield row if question.heat == 1.0 else row._replace(points=row.points.doubted(heat=np.array(question.heat)))
+
+
+def batches(rows: Iterable[Row | None]) -> Iterator[tuple[list[int], list[Row]]]:
+    """Places and rows of alike shape, at most CHUNK together, as soon as so many are there; missing rows are passed over."""
+    alike: dict[tuple[object, ...], tuple[list[int], list[Row]]] = {}
     for place, row in enumerate(rows):
-        if row is not None:
-            alike[row.batch].append((place, row))
-    return [
-        ([place for place, _ in members[at : at + CHUNK]], [row for _, row in members[at : at + CHUNK]])
-        for members in alike.values()
-        for at in range(0, len(members), CHUNK)
-    ]
+        if row is None:
+            continue
+        places, members = alike.setdefault(row.batch, ([], []))
+        places.append(place)
+        members.append(row)
+        if len(members) == CHUNK:
+            yield alike.pop(row.batch)
+    yield from alike.values()
 
 
 class Held(NamedTuple):
@@ -67,11 +82,27 @@ class Held(NamedTuple):
     load: float
 
 
-@in_one_go
 def held(asked: Sequence[Asked]) -> list[Held | None]:
-    """Where each question settles; None where something is missing."""
+    """Where each question settles; None where something is missing. Thousands are worked out on all of the processor's cores."""
+    if len(asked) < SHARED:
+        return _held(asked)
+    return [point for part in on_all_processors(_held, by_builds(asked)) for point in part]
+
+
+def by_builds(asked: Sequence[Asked]) -> list[list[Asked]]:
+    """Parts of about SHARE questions; what follows each other about one build stays together."""
+    parts: list[list[Asked]] = [[]]
+    for question in asked:
+        if len(parts[-1]) >= SHARE and question.build is not parts[-1][-1].build:
+            parts.append([])
+        parts[-1].append(question)
+    return parts
+
+
+@in_one_go
+def _held(asked: Sequence[Asked]) -> list[Held | None]:
     found: list[Held | None] = [None] * len(asked)
-    for places, rows in batches(row_for(question) for question in asked):
+    for places, rows in batches(rows_for(asked)):
         points, _ = stacked(rows)
         settled = settle(points, rows[0].layout)
         solution, state = settled.solution, settled.solution.state
@@ -89,7 +120,7 @@ def outlets_at(asked: Sequence[Asked], readings: Sequence[Sequence[float]], betw
     """
     grid = np.linspace(*between, SENSOR_STEPS)
     found: list[tuple[float, ...] | None] = [None] * len(asked)
-    for places, rows in batches(row_for(question) for question in asked):
+    for places, rows in batches(rows_for(asked)):
         points, _ = stacked(rows)
         fixed = prepare(points, rows[0].layout)
         n = len(rows)

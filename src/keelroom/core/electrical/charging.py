@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable
 from typing import NamedTuple
 
-import numpy as np
+from keelroom.core.arrays import between
 
 CUT_IN = 1000.0
 """Alternator rpm under which nothing is given (common practice)."""
@@ -65,7 +65,7 @@ def _cold(alternator: Alternator, rpm: float) -> float:
         # Below the first point it falls to nothing as the generic one does.
         base = generic_share(points[0][0])
         return points[0][1] * generic_share(rpm) / base if base > 0 else 0.0
-    return float(np.interp(rpm, [speed for speed, _ in points], [amps for _, amps in points]))
+    return between(rpm, [speed for speed, _ in points], [amps for _, amps in points])
 
 
 def output(alternator: Alternator, engine_rpm: float) -> float:
@@ -102,7 +102,7 @@ def rest_voltage(battery: Battery) -> float:
 
     [V]; state 0..1. Source: common practice, lead-acid at rest.
     """
-    return battery.cells * float(np.interp(battery.state, *REST))
+    return battery.cells * between(battery.state, *REST)
 
 
 def inner_resistance(battery: Battery) -> float:
@@ -118,8 +118,11 @@ def battery_current(battery: Battery, voltage: float) -> float:
 
     Source: open voltage behind a resistance (textbook).
     """
-    over = voltage - rest_voltage(battery)
-    ohms = inner_resistance(battery)
+    return _taken(voltage - rest_voltage(battery), inner_resistance(battery))
+
+
+def _taken(over: float, ohms: float) -> float:
+    """Amps into a battery `over` its rest voltage [V]."""
     return over / (TAKES * ohms) if over > 0 else over / ohms
 
 
@@ -164,8 +167,10 @@ def balance(available: float, regulated: float, battery: Battery, wanted: Callab
     Source: current balance at the battery’s posts; false position held in by halving.
     """
 
+    rest, ohms = rest_voltage(battery), inner_resistance(battery)
+
     def left(voltage: float) -> float:
-        return available - wanted(voltage) - battery_current(battery, voltage)
+        return available - wanted(voltage) - _taken(voltage - rest, ohms)
 
     if left(regulated) >= 0:
         amps = battery_current(battery, regulated)
