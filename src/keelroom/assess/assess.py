@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from operator import is_
+
 import numpy as np
 
 from keelroom.assess.airfigures import cover_figures, fan_figures, pressure_ladder
@@ -17,7 +19,7 @@ from keelroom.assess.inputs.translate import Row, car_of, row_of, stacked
 from keelroom.assess.judge.judge import judge, reworded
 from keelroom.core import rules
 from keelroom.core.ambients import holding_ambients
-from keelroom.core.answer import Answer, steady_answer, worth_of_flow
+from keelroom.core.answer import Answer, following, steady_answer, worth_of_flow
 from keelroom.core.coupling import commanded
 from keelroom.core.kept import in_one_go
 from keelroom.core.operating_point import face_reynolds
@@ -42,6 +44,8 @@ def completed(build: Build, first: Assessment) -> Assessment:
 
     Raises SolveError as `first_wave` does.
     """
+    if not first.judged:
+        first = first_wave(build, first.package_id, first)
     if first.complete or first.start is None:
         return first
     points, _ = stacked(list(first.start.rows))
@@ -54,10 +58,10 @@ def completed(build: Build, first: Assessment) -> Assessment:
 
 
 @in_one_go
-def first_wave(build: Build, package_id: str | None = None, previous: Assessment | None = None) -> Assessment:
+def first_wave(build: Build, package_id: str | None = None, previous: Assessment | None = None, *, moving: bool = False) -> Assessment:
     """The judgement as far as it can follow the typing: all but what `completed` adds.
 
-    previous : as `assess` takes it
+    previous : as `assess` takes it;  moving : something is dragged: every figure follows, the findings wait for the hand to rest
     Raises SolveError where a point that has a solution was not found; never returns an unconverged figure.
     """
     package = next(p for p in build.packages if p.id == (package_id or build.active))
@@ -65,7 +69,7 @@ def first_wave(build: Build, package_id: str | None = None, previous: Assessment
     ready = [case for case in build.duty_cases if not needs[case.id]]
     car = car_of(build, package) if ready else None
     rows = [row_of(build, package, car, case) for case in ready] if car else []
-    solved, start = _solved(build, package, ready, rows, previous)
+    solved, start = _solved(build, package, ready, rows, (previous, moving))
     cases = tuple(CaseResult(case.id, case.name, solved.get(case.id), needs[case.id]) for case in build.duty_cases)
     idling = idle_case(build.duty_cases)
     idle = solved.get(idling.id) if idling else None
@@ -84,23 +88,31 @@ def first_wave(build: Build, package_id: str | None = None, previous: Assessment
         fit=fit_up(build, package),
         electrics=electrics(build, package),
     )
+    if moving and previous is not None:
+        return partial._replace(findings=previous.findings, judged=False)
     return partial._replace(findings=judge(build, package, partial))
 
 
 def _solved(
-    build: Build, package: Package, ready: list[DutyCase], rows: list[Row], previous: Assessment | None
+    build: Build, package: Package, ready: list[DutyCase], rows: list[Row], before: tuple[Assessment | None, bool]
 ) -> tuple[dict[str, CaseFigures], Start | None]:
-    """Figures by duty case, and where the next assessment begins. The very rows of the last time have its figures."""
+    """Figures by duty case, and where the next assessment begins. The very rows of the last time have its figures.
+
+    before : the previous assessment, and whether something moves
+    """
     if not rows:
         return {}, None
+    previous, moving = before
     last = previous.start if previous else None
-    if last and previous and len(last.rows) == len(rows) and all(a is b for a, b in zip(last.rows, rows, strict=True)):
+    if last and previous and (moving or not last.followed) and len(last.rows) == len(rows) and all(map(is_, last.rows, rows)):
         return {case.case_id: case.figures for case in previous.cases if case.figures}, last
     points, doubt = stacked(rows)
     key = (rows[0].batch, points.plant.network.incidence.shape)
-    answer = steady_answer(points, doubt, rows[0].layout, last.answer if last and last.key == key else None)
+    alike = last.answer if last and last.key == key else None
+    followed = alike if moving else None
+    answer = following(points, rows[0].layout, followed) if followed else steady_answer(points, doubt, rows[0].layout, alike)
     figures = _figures(build, package, ready, points, answer)
-    return {case.id: found for case, found in zip(ready, figures, strict=True)}, Start(key, answer, tuple(rows))
+    return {case.id: found for case, found in zip(ready, figures, strict=True)}, Start(key, answer, tuple(rows), followed is not None)
 
 
 FASTER = (2.0, 1.2)

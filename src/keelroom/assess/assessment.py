@@ -177,6 +177,8 @@ class Start(NamedTuple):
     key: tuple[object, ...]
     answer: Answer
     rows: tuple[Row, ...]
+    followed: bool = False
+    """the band was moved along while something was dragged, not worked out"""
 
 
 class Assessment(NamedTuple):
@@ -196,11 +198,13 @@ class Assessment(NamedTuple):
     """the duty case that stands for idle, '' where there is none"""
     start: Start | None = None
     """the solved arrays, where the next assessment begins; not part of the judgement"""
+    judged: bool = True
+    """whether the findings are this build's; while something is dragged they are those it was picked up with"""
 
     @property
     def complete(self) -> bool:
-        """Whether the second wave has been."""
-        return all(case.figures is None or case.figures.ambients is not None for case in self.cases)
+        """Whether it is judged and the second wave has been."""
+        return self.judged and all(case.figures is None or case.figures.ambients is not None for case in self.cases)
 
     @property
     def idle(self) -> CaseFigures | None:

@@ -24,7 +24,7 @@ from keelroom.assess.questions.batch import Asked, row_for
 from keelroom.assess.questions.response import span
 from keelroom.assess.report import totals_lines
 from keelroom.core.air.fan import typed_curve
-from keelroom.core.answer import _where_rejection_is, steady_answer, worth_of_flow
+from keelroom.core.answer import _where_rejection_is, following, steady_answer, worth_of_flow
 from keelroom.core.electrical.control import law
 from keelroom.core.electrical.wire import ampacity, conductor
 from keelroom.core.outline import circle
@@ -34,7 +34,7 @@ from keelroom.document.fields import owner_and_spec
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.survey import Corner
-from tests.changes import on
+from tests.changes import on, varied
 from tests.conftest import DEMO
 
 BUILD = load(DEMO)
@@ -149,6 +149,20 @@ def test_coolant_as_fast_as_it_is_gains_nothing():
     gain = worth_of_flow(points, answer, (1.0, 2.0))[0]
     assert gain[0] == pytest.approx(0.0, abs=1e-12)
     assert gain[1] > 1.0
+
+
+def test_what_follows_a_hand_settles_where_a_whole_answer_does_and_its_band_goes_along():
+    row = row_for(Asked(BUILD, "grade"))
+    points, doubt = stacked([row])
+    last = steady_answer(points, doubt, row.layout)
+    moved = varied(points, {"plant.network.exit_area": 0.97 * points.plant.network.exit_area})
+    found, whole = following(moved, row.layout, last), steady_answer(moved, doubt, row.layout)
+    assert found.temperature == pytest.approx(whole.temperature, rel=1e-6)
+    assert found.margin == pytest.approx(whole.margin, abs=1e-3)
+    assert found.temperature[0] - last.temperature[0] > 0.1
+    assert found.band.low - found.temperature == pytest.approx(last.band.low - last.temperature)
+    assert following(moved, row.layout, found).temperature == pytest.approx(whole.temperature, rel=1e-6), "from where it followed to"
+    assert steady_answer(moved, doubt, row.layout, found).band.high == pytest.approx(whole.band.high, rel=1e-6)
 
 
 def test_a_share_is_looked_at_from_none_to_all():

@@ -124,7 +124,7 @@ class Session(QObject):
     def _swapped(self) -> None:
         try:
             with self.kept.at_work():
-                self.assessment = first_wave(self.build, previous=self.assessment)
+                self.assessment = first_wave(self.build, previous=self.assessment, moving=self.store.merging)
             self.failure = ""
         except (KeelRoomError, FloatingPointError, ArithmeticError) as error:
             self.failure = getattr(error, "message", str(error))
@@ -141,7 +141,20 @@ class Session(QObject):
             self.pause.start()
         self.changed.emit()
 
+    def let_go(self) -> None:
+        """What was dragged rests: one step of the trail, and judged."""
+        self.store.end_merge()
+        self._judge()
+
+    def _judge(self) -> None:
+        if self.assessment.judged or self.failure:
+            return
+        with self.kept.at_work():
+            self.assessment = first_wave(self.build, previous=self.assessment)
+        self.changed.emit()
+
     def _deepen(self) -> None:
+        self._judge()
         if self.assessment.complete:
             return
         build, first = self.build, self.assessment
@@ -155,6 +168,7 @@ class Session(QObject):
 
     def whole(self) -> Assessment:
         """The assessment with its second wave, made now if it has not been: for what leaves the window."""
+        self._judge()
         if not self.failure and not self.assessment.complete:
             with self.kept.at_work():
                 self._deepened((self.assessment, completed(self.build, self.assessment)))

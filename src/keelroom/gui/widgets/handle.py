@@ -55,5 +55,5 @@ class Handle(QWidget):
         self.drawing.update()
 
     def focusOutEvent(self, event: QEvent | None) -> None:
-        self.session.store.end_merge()
+        self.session.let_go()
         self.drawing.update()

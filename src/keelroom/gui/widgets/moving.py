@@ -45,7 +45,7 @@ def let_go(board: Board) -> None:
     """The part that was held stays where it is, as one step of the trail."""
     board.drag = None
     board.guides = []
-    board.session.store.end_merge()
+    board.session.let_go()
     board.unsetCursor()
     board.rebuild()
 

@@ -29,6 +29,8 @@ class Mark(QAbstractButton):
         self.show_state(self.state)
 
     def show_state(self, state: State) -> None:
+        if state == self.state and self.accessibleName():
+            return
         self.state = state
         words = f"{state.number} {state.word}" if state.number else state.word
         self.setAccessibleName(f"{self.title} station: {words}")

@@ -11,16 +11,11 @@ from keelroom.core.findings import Finding, Fix
 from keelroom.core.sources import SOURCES
 from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
-from keelroom.gui.session.timing import one_shot
 from keelroom.gui.theme.palette import level_colour, palette_of
 from keelroom.gui.widgets.panels.panel import Panel
 from keelroom.gui.widgets.text import LevelMark, button, label, restyle
 
 LEVEL_WORDS = {"problem": "Problem", "doubt": "Open question", "note": "Note"}
-WHILE_DRAGGED = 120
-"""[ms] between two fillings of the findings in a drag"""
-
-
 FINDINGS_AT_ONCE = 40
 """Findings shown before one is asked for more: the worst stand first."""
 
@@ -102,17 +97,14 @@ class FindingsPanel(Panel):
         self.more = button("", self._show_more, "Show more findings")
         column.addWidget(self.more)
         column.addStretch(1)
-        self.later = one_shot(self, WHILE_DRAGGED, self.changed)
         session.changed.connect(self._after_edit)
         session.deepened.connect(self.changed)
         session.display_changed.connect(self.changed)
 
     def _after_edit(self) -> None:
-        """At once, but while something is dragged only so often: the clearances and the ledger go first."""
-        if not self.session.store.merging:
+        """At once; while something is dragged they stay those it was picked up with."""
+        if self.session.assessment.judged:
             self.changed()
-        elif not self.later.isActive():
-            self.later.start()
 
     def bring_up_to_date(self) -> None:
         findings, palette = self.session.assessment.findings, palette_of(self.session.settings.theme)
