@@ -27,7 +27,10 @@ def picked_up(driver):
 
 def agrees(shown, fresh):
     pairs = [(a.figures, b.figures) for a, b in zip(shown.cases, fresh.cases, strict=True)]
-    return all(a.temperature == pytest.approx(b.temperature, rel=1e-6) and a.fan_current == pytest.approx(b.fan_current, rel=1e-6) for a, b in pairs)
+    return all(
+        a.temperature == pytest.approx(b.temperature, rel=1e-6) and a.fan_current == pytest.approx(b.fan_current, rel=1e-6)
+        for a, b in pairs
+    )
 
 
 def test_temperatures_follow_the_hand_and_the_judgement_waits_for_it(driver):
