@@ -44,7 +44,7 @@ def test_without_room_for_processes_the_answer_comes_all_the_same(monkeypatch):
     monkeypatch.setattr(batch, "SHARED", 6)
     monkeypatch.setattr(batch, "SHARE", 6)
     monkeypatch.setattr(shared_out.os, "cpu_count", lambda: 2)
-    monkeypatch.setattr(shared_out, "ProcessPoolExecutor", none_left)
+    monkeypatch.setattr("concurrent.futures.ProcessPoolExecutor", none_left)
     assert held(asked) == alone
 
 

@@ -4,9 +4,6 @@ from __future__ import annotations
 
 import os
 from collections.abc import Callable, Sequence
-from concurrent.futures import ProcessPoolExecutor
-from concurrent.futures.process import BrokenProcessPool
-from multiprocessing import get_context
 from typing import TypeVar
 
 P = TypeVar("P")
@@ -21,6 +18,11 @@ def on_all_processors(work: Callable[[P], R], parts: Sequence[P]) -> list[R]:
     count = os.cpu_count() or 1
     if count < 2 or len(parts) < 2:
         return [work(part) for part in parts]
+    # Not at the top: a window that never asks so much starts without them.
+    from concurrent.futures import ProcessPoolExecutor
+    from concurrent.futures.process import BrokenProcessPool
+    from multiprocessing import get_context
+
     try:
         with ProcessPoolExecutor(min(count, len(parts)), mp_context=get_context("spawn")) as pool:
             return list(pool.map(work, parts))
