@@ -10,6 +10,7 @@ import pytest
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.harness import splice_list, wire_list
 from keelroom.assess.electrical.loads import motors_of
+from keelroom.assess.electrical.ways import WAYS
 from keelroom.document.file import load
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Fan
@@ -19,7 +20,7 @@ from tests.conftest import DEMO
 BUILD = load(DEMO)
 P1 = ("packages", "p1")
 CIRCUIT = (*P1, "circuits", "circuit1")
-STRATEGIES = ("toggle", "ground_switch", "feed_switch", "two_speed", "both_relays", "adjustable", "variable", "computer", "computer_pwm")
+STRATEGIES = tuple(WAYS)
 SWITCHES = ("relay", "relays", "parallel", "controller", "switch", "none")
 
 

@@ -6,11 +6,12 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.assessment import Assessment
-from keelroom.assess.electrical.controller import BY_COMPUTER, SENSORLESS, STAGED, place_of
+from keelroom.assess.electrical.controller import place_of
 from keelroom.assess.electrical.figures import CircuitFigures
 from keelroom.assess.electrical.harness import cut_length, harness
 from keelroom.assess.electrical.leads import HarnessWire
-from keelroom.assess.electrical.signals import COIL_FUSE, KEYED, KEYED_BACK, SENSORS, brains
+from keelroom.assess.electrical.signals import COIL_FUSE, KEYED, KEYED_BACK, SENSORS
+from keelroom.assess.electrical.ways import way_of
 from keelroom.document.quantity import described
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import Control
@@ -327,7 +328,7 @@ def _lane(sheet: _Sheet, told: tuple[Package, Assessment], wires: tuple[HarnessW
     if not package.fans:
         sheet.words(WIDTH / 2, -70, "No fan to control")
         return
-    by, y = brains(control), -62.0
+    by, y = way_of(control).brain, -62.0
     wrong = {finding.where[-1] for finding in assessment.findings if finding.level == "problem" and finding.where[2:3] == ("control",)}
     brain_x, brain_wide = 392.0, 156.0
     if 1 in own:
@@ -340,7 +341,7 @@ def _lane(sheet: _Sheet, told: tuple[Package, Assessment], wires: tuple[HarnessW
     sheet.words(brain_x, y + 9, by, "el.value")
     sheet.words(brain_x, y - 9, _set_points(control, system))
     common = "wire.violet" if 1 in own and not own[1].end.startswith(by) else "wire.black" if 2 in own else ""
-    _buses(sheet, own, coils, (control.strategy in STAGED, common, brain_x - brain_wide / 2, y))
+    _buses(sheet, own, coils, (way_of(control).staged, common, brain_x - brain_wide / 2, y))
     _sensor(sheet, control, own, (brain_x + brain_wide / 2, y), (system, "el.bad" if wrong & {"sensor", "strap"} else "el.part"))
     if 9 in own:
         sheet.line("wire.black", (brain_x + 40, y - 24), (brain_x + 40, y - 34))
@@ -351,10 +352,10 @@ def _lane(sheet: _Sheet, told: tuple[Package, Assessment], wires: tuple[HarnessW
 
 
 def _set_points(control: Control, system: str) -> str:
-    if control.strategy == "toggle" or control.fan_on is None or control.fan_off is None:
-        return "by hand" if control.strategy == "toggle" else ""
+    if way_of(control).by_hand or control.fan_on is None or control.fan_off is None:
+        return "by hand" if way_of(control).by_hand else ""
     shown = [described(value, KINDS["temperature"], system) for value in (control.fan_on, control.fan_off, control.second_on)]
-    if control.strategy in STAGED:
+    if way_of(control).staged:
         return f"low {shown[0].split()[0]}, high {shown[2]}"
     return f"on {shown[0].split()[0]}, off {shown[1]}"
 
@@ -394,11 +395,11 @@ def _buses(sheet: _Sheet, own: dict[int, HarnessWire], coils: list[Point], lane:
 def _sensor(sheet: _Sheet, control: Control, own: dict[int, HarnessWire], start: Point, told: tuple[str, str]) -> None:
     """Where the temperature is felt: a hose with a bulb in it, the fins, the housing, or the engine."""
     system, role = told
-    strategy, place = control.strategy, place_of(control)
-    if strategy in SENSORLESS:
+    way, place = way_of(control), place_of(control)
+    if way.by_hand:
         return
     x, y = 566.0 if 4 in own else 590.0, start[1]
-    if strategy not in BY_COMPUTER and 3 in own:
+    if not way.by_computer and 3 in own:
         sheet.wire(own[3], system, start, (x - 30, y), flag=((start[0] + x - 30) / 2, y))
     else:
         sheet.line("el.mark", start, (x - 30, y))

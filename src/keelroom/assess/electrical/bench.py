@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from keelroom.assess.electrical.controller import BY_COMPUTER, HOSED, RAMPED, SENSORLESS, STAGED, curve_of, place_of
+from keelroom.assess.electrical.controller import HOSED, curve_of, place_of
 from keelroom.assess.electrical.figures import CircuitFigures, Electrics
 from keelroom.assess.electrical.harness import THREADS, Rows
-from keelroom.assess.electrical.signals import GROUNDING, SIGNAL, relays
+from keelroom.assess.electrical.signals import SIGNAL, relays
+from keelroom.assess.electrical.ways import way_of
 from keelroom.core.electrical.control import LEAST_SPAN
 from keelroom.document.quantity import described
 from keelroom.document.schema.build import Build
@@ -82,7 +83,7 @@ def bench_steps(build: Build, package: Package, found: Electrics, system: str) -
 def _points(build: Build, control: Control, system: str) -> tuple[str, str]:
     """On and off in words: where a variable one starts, it is its own start point."""
     kind = KINDS["temperature"]
-    if control.strategy in RAMPED and control.fan_on and control.fan_off:
+    if way_of(control).varies and control.fan_on and control.fan_off:
         start = curve_of(control, control.fan_on.si, control.fan_off.si)[0][0]
         return format_si(start, kind, system), format_si(start - LEAST_SPAN, kind, system)
     return tuple(described(value, kind, system) if value else "not set" for value in (control.fan_on, control.fan_off))  # type: ignore[return-value]
@@ -90,14 +91,14 @@ def _points(build: Build, control: Control, system: str) -> tuple[str, str]:
 
 def _sensor_test(build: Build, control: Control, system: str) -> tuple[str, str]:
     on, off = _points(build, control, system)
-    if control.strategy in SENSORLESS:
+    if way_of(control).by_hand:
         return "No sensor in this control: ohmmeter across the toggle.", "Open and closed as it is thrown, nothing between."
-    if control.strategy in BY_COMPUTER:
+    if way_of(control).by_computer:
         return (
             "The engine’s own sensor: read it with a scan tool, engine cold, against a thermometer.",
             "The same to within a few degrees: the computer decides by it.",
         )
-    if control.strategy in ("adjustable", "variable"):
+    if way_of(control).knob:
         return (
             "Hang it in water on a stove beside a thermometer, ohmmeter across it.",
             f"Its ohms fall evenly as it warms: it has no contact. The controller is set to start at {on}.",
@@ -114,15 +115,15 @@ def _relay_test(control: Control, found: Electrics) -> tuple[str, str]:
     count = len(relays(found))
     if not count:
         return "No relay in this control.", "Nothing to hear."
-    way = "ground" if control.strategy in GROUNDING else "feed 12 V to"
+    way = "ground" if way_of(control).grounds else "feed 12 V to"
     how = f"Key on, {way} the trigger by hand, each stage by itself."
-    if control.strategy in STAGED and count > 1:
+    if way_of(control).staged and count > 1:
         return how, f"One relay on low, {count - 1} more on high."
     return how, "One relay." if count == 1 else f"{count} relays, all at once."
 
 
 def _override_test(control: Control) -> tuple[str, str]:
-    if control.strategy in SENSORLESS:
+    if way_of(control).by_hand:
         return "The toggle is the override.", "Fans run and stop with it."
     if not control.override:
         return "None planned: bridge the trigger by hand for the readings that follow.", "Fans run as long as it is bridged."
@@ -145,13 +146,13 @@ def _amps_expected(build: Build, found: Electrics) -> str:
 
 
 def _warm_up(build: Build, control: Control, system: str) -> tuple[str, str]:
-    if control.strategy in SENSORLESS:
+    if way_of(control).by_hand:
         return "Idle it up from cold, thermometer on the housing, the toggle on.", "The fans run; the gauge settles."
     on, off = _points(build, control, system)
     how = "Idle it up from cold, thermometer on the housing, never a hand near the blades."
-    if control.strategy in RAMPED:
+    if way_of(control).varies:
         return how, f"Begins to turn at {on} at the sensor and speeds up from there."
-    if control.strategy in STAGED:
+    if way_of(control).staged:
         kind = KINDS["temperature"]
         return how, f"Low on at {on}, off at {off}; high on at {described(control.second_on, kind, system)}, off at {described(control.second_off, kind, system)}, at the sensor."  # fmt: skip
     return how, f"On at {on}, off at {off} at the sensor."
@@ -170,7 +171,7 @@ class Adapter(NamedTuple):
 def adapter_of(package: Package) -> Adapter | None:
     """What the adapter asks of the hose; None where the sensor sits elsewhere."""
     control = package.control
-    if place_of(control) not in HOSED or control.strategy in SENSORLESS:
+    if place_of(control) not in HOSED or way_of(control).by_hand:
         return None
     cut = control.adapter.si - 2 * control.adapter_push.si
     bore = package.loop.hose_bore

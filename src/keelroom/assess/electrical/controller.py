@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from keelroom.assess.electrical.ways import way_of
 from keelroom.core.electrical.control import (
     FIN_SHARE,
     LOW,
@@ -28,12 +29,6 @@ from keelroom.document.schema.electrical import Control
 from keelroom.document.schema.package import Package
 from keelroom.errors import InputError
 
-SENSORLESS = ("toggle",)
-"""strategies that need no sensor"""
-STAGED = ("two_speed", "computer")
-RAMPED = ("variable", "computer_pwm")
-BY_COMPUTER = ("computer", "computer_pwm")
-"""strategies that use the engine's own sensor"""
 HOSED = ("upper_hose", "lower_hose")
 """places that take an adapter in a hose"""
 SLOWEST = 0.3
@@ -46,7 +41,7 @@ ALWAYS: Points = ((-80.0, 1.0, 1.0), (-79.0, 1.0, 1.0))
 
 def place_of(control: Control) -> str:
     """Where the temperature is felt: computers have their own sensor in the engine."""
-    return "engine" if control.strategy in BY_COMPUTER else control.sensor
+    return "engine" if way_of(control).by_computer else control.sensor
 
 
 LOWER = 10.0
@@ -93,13 +88,13 @@ def points_of(control: Control, on: float, off: float, fans: int, day: float) ->
 
     on, off : first set points;  fans : how many there are;  day : air at the face when a knob in the fins was set
     """
-    if control.strategy == "toggle":
+    if way_of(control).by_hand:
         return ALWAYS if control.toggle_on else NEVER
     if place_of(control) == "none":
         return NEVER
-    if control.strategy in STAGED:
+    if way_of(control).staged:
         points = staged((on, off), (control.second_on.si, control.second_off.si), low_of(control, fans))
-    elif control.strategy in RAMPED:
+    elif way_of(control).varies:
         points = ramped(curve_of(control, on, off))
     else:
         points = switched(on, off)
@@ -108,9 +103,9 @@ def points_of(control: Control, on: float, off: float, fans: int, day: float) ->
 
 def steps_of(control: Control, on: float, off: float, fans: int, day: float) -> Steps:
     """The contacts it switches, over what its sensor reads; () where nothing switches by temperature."""
-    if control.strategy in (*SENSORLESS, *RAMPED) or place_of(control) == "none":
+    if way_of(control).by_hand or way_of(control).varies or place_of(control) == "none":
         return ()
-    if control.strategy in STAGED:
+    if way_of(control).staged:
         steps = staged_steps((on, off), (control.second_on.si, control.second_off.si), low_of(control, fans))
     else:
         steps = switched_steps(on, off)
@@ -122,7 +117,7 @@ def knob_read(control: Control, outlet: float, day: float) -> float:
 
     The knob was turned until it came on right on that day: what the probe read then is what it switches at.
     """
-    fins = control.sensor == "fins" and control.strategy not in BY_COMPUTER
+    fins = control.sensor == "fins" and not way_of(control).by_computer
     return reading_at(outlet, "fins", day, 0.0) if fins else outlet
 
 
@@ -134,11 +129,11 @@ def curve_of(control: Control, on: float, off: float) -> tuple[tuple[float, floa
 
 def request_of(control: Control, fans: int) -> tuple[float, float]:
     """Shares of flow and power the A/C asks for while it is on."""
-    if not control.ac_request or control.strategy == "toggle":
+    if not control.ac_request or way_of(control).by_hand:
         return (0.0, 0.0)
-    if control.strategy in RAMPED:
+    if way_of(control).varies:
         return (REQUEST, REQUEST**3)
-    if control.strategy in STAGED:
+    if way_of(control).staged:
         return low_of(control, fans)
     return (1.0, 1.0)
 

@@ -10,7 +10,8 @@ from typing import NamedTuple
 from keelroom.assess.electrical.controller import HOSED, place_of
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.electrical.leads import COIL_MINUS, COIL_PLUS, IN, OUT, POSTS, HarnessWire, circuit_leads, contacts, titles
-from keelroom.assess.electrical.signals import COIL_FUSE, KEY_FEED, LIVE_FEED, OVERRIDE, SENSORS, brains, control_wires
+from keelroom.assess.electrical.signals import COIL_FUSE, KEY_FEED, LIVE_FEED, OVERRIDE, SENSORS, control_wires
+from keelroom.assess.electrical.ways import way_of
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import RELAYED
 from keelroom.document.schema.package import Package
@@ -110,7 +111,7 @@ def _control_parts(package: Package, wires: tuple[HarnessWire, ...]) -> Counter[
     counts: Counter[tuple[str, str]] = Counter()
     control = package.control
     points = {point for wire in wires for point in (wire.start, wire.end)}
-    if brains(control) == "thermoswitch" and place_of(control) in HOSED:
+    if way_of(control).brain == "thermoswitch" and place_of(control) in HOSED:
         counts[(f"Hose adapter with {THREADS[control.thread]} boss, two clamps", SENSORS[place_of(control)])] += 1
     for feed in (KEY_FEED, LIVE_FEED):
         if feed in points:

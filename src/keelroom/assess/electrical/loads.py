@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from keelroom.assess.electrical.ways import way_of
 from keelroom.core.electrical.motor import Motor, Rating, current_at, rating
 from keelroom.core.kept import by_identity
 from keelroom.document.schema.build import Build
@@ -12,8 +13,6 @@ from keelroom.document.schema.loop import Loop
 from keelroom.document.schema.package import Fan, Package, RemoteCooler
 from keelroom.errors import InputError
 
-SOFT = ("variable", "computer_pwm")
-"""strategies whose controller ramps the fan up by itself"""
 PUMP, COOLER = "pump", "cooler"
 
 
@@ -43,7 +42,7 @@ def motors_of(build: Build, package: Package) -> tuple[Motored, ...]:
 
 @by_identity(64)
 def _motors(fans: tuple[Fan, ...], control: Control, loop: Loop, cooler: RemoteCooler) -> tuple[Motored, ...]:
-    soft = control.soft_start or control.strategy in SOFT
+    soft = control.soft_start or way_of(control).varies
     found = []
     for number, fan in enumerate(fans, 1):
         label = fan_rating(fan)

@@ -5,9 +5,10 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from keelroom.assess.electrical.controller import LOWER, RAMPED, SENSORLESS, STAGED, curve_of, place_of, set_for_lower_hose, setting_air
+from keelroom.assess.electrical.controller import LOWER, curve_of, place_of, set_for_lower_hose, setting_air
 from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.system import system_at
+from keelroom.assess.electrical.ways import WAYS, way_of
 from keelroom.assess.questions.batch import Asked, Held, held, outlets_at
 from keelroom.core.electrical.control import LEAST_SPAN, reading_at
 from keelroom.core.electrical.motor import SOFT_START, START
@@ -15,6 +16,7 @@ from keelroom.core.kept import in_one_go
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.quantity import from_si
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.electrical import SensorPlace, Strategy
 from keelroom.units import both
 
 SECOND = 5.0
@@ -28,25 +30,33 @@ WEATHER = (40.0, 60.0, 75.0, 90.0, 105.0)
 
 
 class School(NamedTuple):
-    """One way to decide. update: of the control section; lower: kelvin its set points lie under those of the upper hose."""
+    """One way to decide, with the place it is felt at. lower: kelvin its set points lie under those of the upper hose."""
 
     key: str
     name: str
-    update: tuple[tuple[str, object], ...]
+    strategy: Strategy
+    sensor: SensorPlace | None
     why: str
     lower: float = 0.0
 
+    @property
+    def update(self) -> tuple[tuple[str, object], ...]:
+        """What it changes of the control section."""
+        placed = (("sensor", self.sensor),) if self.sensor else ()
+        left_on = (("toggle_on", True),) if WAYS[self.strategy].by_hand else ()
+        return (("strategy", self.strategy), *placed, *left_on)
+
 
 SCHOOLS = (
-    School("upper", "Thermoswitch, upper hose", (("strategy", "ground_switch"), ("sensor", "upper_hose")), "Sees what leaves the engine, whatever the weather."),
-    School("housing", "Adjustable, probe in the housing", (("strategy", "adjustable"), ("sensor", "housing")), "Sees the engine; its knob can be set on the day of the test."),
-    School("lower", "Thermoswitch, lower hose", (("strategy", "ground_switch"), ("sensor", "lower_hose")), "Lets the core work first; feels nothing until the thermostat opens, and the engine’s load moves it.", LOWER),
-    School("fins", "Adjustable, probe in the fins", (("strategy", "adjustable"), ("sensor", "fins")), "Easy to fit, but reads the air too: late on a cool day, early on a hot one."),
-    School("two_speed", "Two speeds, staged", (("strategy", "two_speed"), ("sensor", "upper_hose")), "One fan or low speed for most of the year: half the start, less noise, a fan in reserve."),
-    School("both", "Both relays together", (("strategy", "both_relays"), ("sensor", "upper_hose")), "Two relays share the load; all the air and all the start at once."),
-    School("variable", "Variable speed, soft start", (("strategy", "variable"), ("sensor", "upper_hose")), "Runs no faster than it must: least current, no start to speak of, dearest to buy."),
-    School("computer", "Engine computer, low and high", (("strategy", "computer"),), "Knows load, speed and A/C too; set where the engine’s maker set it."),
-    School("toggle", "Toggle, left on", (("strategy", "toggle"), ("toggle_on", True)), "Depends on somebody remembering; runs all day."),
+    School("upper", "Thermoswitch, upper hose", "ground_switch", "upper_hose", "Sees what leaves the engine, whatever the weather."),
+    School("housing", "Adjustable, probe in the housing", "adjustable", "housing", "Sees the engine; its knob can be set on the day of the test."),
+    School("lower", "Thermoswitch, lower hose", "ground_switch", "lower_hose", "Lets the core work first; feels nothing until the thermostat opens, and the engine’s load moves it.", LOWER),
+    School("fins", "Adjustable, probe in the fins", "adjustable", "fins", "Easy to fit, but reads the air too: late on a cool day, early on a hot one."),
+    School("two_speed", "Two speeds, staged", "two_speed", "upper_hose", "One fan or low speed for most of the year: half the start, less noise, a fan in reserve."),
+    School("both", "Both relays together", "both_relays", "upper_hose", "Two relays share the load; all the air and all the start at once."),
+    School("variable", "Variable speed, soft start", "variable", "upper_hose", "Runs no faster than it must: least current, no start to speak of, dearest to buy."),
+    School("computer", "Engine computer, low and high", "computer", None, "Knows load, speed and A/C too; set where the engine’s maker set it."),
+    School("toggle", "Toggle, left on", "toggle", None, "Depends on somebody remembering; runs all day."),
 )  # fmt: skip
 
 
@@ -96,7 +106,7 @@ def edit_of(build: Build, school: School) -> Edit:
             if now is not None:
                 changes.append(Change((*where, name), from_si(now.si + shift, "temperature", "us", "derived")))
     on = base + shift
-    if school.key in ("two_speed", "computer") and control.second_on.si < on + 1:
+    if WAYS[school.strategy].staged and control.second_on.si < on + 1:
         changes += [Change((*where, "second_on"), from_si(on + SECOND, "temperature", "us", "derived")),
                     Change((*where, "second_off"), from_si(on + SECOND - 5, "temperature", "us", "derived"))]  # fmt: skip
     return Edit(f"Control: {school.name.lower()}", tuple(changes))
@@ -146,18 +156,18 @@ def _on_day(build: Build, case_id: str, ambient: float) -> Build:
 
 
 def _starting(school: School, straight: float) -> float:
-    strategy = dict(school.update)["strategy"]
-    if strategy in RAMPED:
+    way = WAYS[school.strategy]
+    if way.varies:
         return straight / START * SOFT_START
-    return straight / 2 if strategy in STAGED else straight
+    return straight / 2 if way.staged else straight
 
 
 def set_points(build: Build) -> tuple[float, ...]:
     """What the package's sensor reads [degC] when the fans start and when they stop; () where nothing senses."""
     control = build.package.control
-    if control.strategy in SENSORLESS or control.fan_on is None or control.fan_off is None:
+    if way_of(control).by_hand or control.fan_on is None or control.fan_off is None:
         return ()
-    if control.strategy in RAMPED:
+    if way_of(control).varies:
         # A variable one starts at its own first point, and stops just under it.
         start = curve_of(control, control.fan_on.si, control.fan_off.si)[0][0]
         return start, start - LEAST_SPAN

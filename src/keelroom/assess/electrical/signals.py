@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from keelroom.assess.electrical.controller import BY_COMPUTER, HOSED, SENSORLESS, STAGED, place_of
+from keelroom.assess.electrical.controller import HOSED, place_of
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.electrical.leads import COIL_MINUS, COIL_PLUS, TAIL, HarnessWire, numbered, switches, titles
+from keelroom.assess.electrical.ways import way_of
 from keelroom.core.electrical.wire import CABLES
 from keelroom.document.schema.electrical import RELAYED, Control
 from keelroom.gauges import awg_text
@@ -13,8 +14,6 @@ from keelroom.units import INCH
 SIGNAL = awg_text(18)
 SIGNAL_CABLE = CABLES["j1128_crosslinked"].name
 SIGNAL_AMPS = 0.2
-GROUNDING = ("ground_switch", "two_speed", "both_relays", "computer")
-"""strategies that ground the coils; the others feed them"""
 LENGTHS = {"coil": 60 * INCH, "trigger": 60 * INCH, "sensor": 48 * INCH, "request": 72 * INCH, "override": 96 * INCH, "tail": TAIL, "ground": 48 * INCH}  # fmt: skip
 """[m] signal wires are cut to where nothing else is known: relays by the battery, switch by the driver (common practice)."""
 COIL_FUSE = 5.0
@@ -41,13 +40,6 @@ def commanded_parts(found: Electrics) -> list[str]:
 def relays(found: Electrics) -> list[str]:
     """Those of them that click."""
     return [name for name in commanded_parts(found) if ": relay" in name]
-
-
-def brains(control: Control) -> str:
-    """What commands the coils."""
-    return {"toggle": "toggle", "adjustable": "controller", "variable": "variable controller", "computer": "engine computer", "computer_pwm": "engine computer"}.get(
-        control.strategy, "thermoswitch"
-    )  # fmt: skip
 
 
 class _Signals:
@@ -78,11 +70,12 @@ def control_wires(control: Control, found: Electrics) -> tuple[HarnessWire, ...]
 
 
 def _commanded(laid: _Signals, control: Control, found: Electrics) -> None:
-    by, coils, grounds = brains(control), relays(found), control.strategy in GROUNDING
+    way, coils = way_of(control), relays(found)
+    by, grounds = way.brain, way.grounds
     feed = KEY_FEED if control.coil == "key" else LIVE_FEED
     if coils and grounds:
         laid.spread((1, 40), (feed, [f"{part}, {COIL_PLUS}" for part in coils]), "coils: splice of the feed", "violet", "coil_feed")
-    elif not grounds and control.strategy not in BY_COMPUTER:
+    elif not grounds and not way_of(control).by_computer:
         laid.lay(1, (feed, f"{by}, feed"), "violet", "coil", "coil_feed")
         if by not in ("toggle", "thermoswitch"):
             laid.lay(9, (f"{by}, ground", CHASSIS), "black", "ground", "brain_ground")
@@ -90,7 +83,7 @@ def _commanded(laid: _Signals, control: Control, found: Electrics) -> None:
         laid.spread((2, 50), (CHASSIS, [f"{part}, {COIL_MINUS}" for part in coils]), "coils: splice of the ground", "black", "coil_ground")
     nodes = _triggers(laid, control, found)
     place = place_of(control)
-    if control.strategy not in (*SENSORLESS, *BY_COMPUTER) and by != "thermoswitch" and place != "none":
+    if not (way_of(control).by_hand or way_of(control).by_computer) and by != "thermoswitch" and place != "none":
         laid.lay(3, (SENSORS[place], f"{by}, sensor"), "grey", "sensor")
     if by == "thermoswitch" and place in HOSED and control.strap:
         laid.lay(4, (SENSORS[place], CHASSIS), "black", "sensor", "strap")
@@ -101,24 +94,24 @@ def _commanded(laid: _Signals, control: Control, found: Electrics) -> None:
 
 
 def _requested(control: Control) -> bool:
-    return control.ac_request and control.strategy not in SENSORLESS
+    return control.ac_request and not way_of(control).by_hand
 
 
 def _overridden(control: Control) -> bool:
-    return control.override and control.strategy not in SENSORLESS
+    return control.override and not way_of(control).by_hand
 
 
 def _stages(control: Control, parts: list[str]) -> list[tuple[str, list[tuple[int, str]]]]:
     """Each output of what commands: its name and the numbered parts on it. Two stages: the first part is low, the rest high."""
     numbered_parts = list(enumerate(parts, 1))
-    if control.strategy not in STAGED or len(parts) < 2:
-        return [(" low" if control.strategy in STAGED else "", numbered_parts)]
+    if not way_of(control).staged or len(parts) < 2:
+        return [(" low" if way_of(control).staged else "", numbered_parts)]
     return [(" low", numbered_parts[:1]), (" high", numbered_parts[1:])]
 
 
 def _triggers(laid: _Signals, control: Control, found: Electrics) -> list[str]:
     """From each output to its coils, and to controllers; the point of each stage that override and request tie into."""
-    by, grounds = brains(control), control.strategy in GROUNDING
+    by, grounds = way_of(control).brain, way_of(control).grounds
     coils = relays(found)
     nodes = []
     for stage, (name, parts) in enumerate(_stages(control, commanded_parts(found))):
@@ -140,11 +133,11 @@ def _triggers(laid: _Signals, control: Control, found: Electrics) -> list[str]:
 
 def _request(laid: _Signals, control: Control, nodes: list[str]) -> None:
     """The A/C's wish: into an input of its own, or onto the first trigger through a diode, so that nothing flows back."""
-    by = brains(control)
+    by = way_of(control).brain
     if by != "thermoswitch":
         laid.lay(5, (f"{REQUEST}, out", f"{by}, A/C input"), "green", "request")
         laid.lay(63, ("compressor clutch feed", f"{REQUEST}, in"), "green", "request", "request_feed")
-    elif control.strategy in GROUNDING:
+    elif way_of(control).grounds:
         laid.lay(5, (nodes[0], "diode, plain end"), "green", "request")
         laid.lay(62, ("diode, striped end", f"{REQUEST}, in"), "green", "tail", "request_diode")
         laid.lay(63, (f"{REQUEST}, out", CHASSIS), "black", "ground", "request_ground")
@@ -159,10 +152,10 @@ def _override(laid: _Signals, control: Control, nodes: list[str], given: tuple[s
     feed, coils = given
     if not coils:
         laid.lay(60, (feed, f"{OVERRIDE}, common"), "white", "override", "override_common")
-        laid.lay(6, (f"{OVERRIDE}, pole 1", f"{brains(control)}, override input"), "white", "override")
+        laid.lay(6, (f"{OVERRIDE}, pole 1", f"{way_of(control).brain}, override input"), "white", "override")
         return
-    common = (f"{OVERRIDE}, common", CHASSIS) if control.strategy in GROUNDING else (feed, f"{OVERRIDE}, common")
-    laid.lay(60, common, "black" if control.strategy in GROUNDING else "white", "ground", "override_common")
+    common = (f"{OVERRIDE}, common", CHASSIS) if way_of(control).grounds else (feed, f"{OVERRIDE}, common")
+    laid.lay(60, common, "black" if way_of(control).grounds else "white", "ground", "override_common")
     for k, node in enumerate(nodes, 1):
         laid.lay(6 if k == 1 else 61, (f"{OVERRIDE}, pole {k}", node), "white", "override", "override", k)
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from keelroom.assess.electrical.controller import STAGED
 from keelroom.assess.electrical.loads import Motored, motors_of
+from keelroom.assess.electrical.ways import way_of
 from keelroom.assess.inputs.cases import stands
 from keelroom.assess.inputs.gearing import engine_rpm
 from keelroom.core.arrays import between
@@ -120,7 +120,7 @@ def planned_circuits(build: Build, package: Package) -> Circuits:
 
 @by_identity(64)
 def _planned(circuits: tuple[Circuit, ...], supply: Supply, motors: tuple[Motored, ...], control: Control) -> Circuits:
-    one_by_one = control.strategy in STAGED and control.low_speed == "one_fan"
+    one_by_one = way_of(control).staged and control.low_speed == "one_fan"
     left = list(motors)
     found = []
     for circuit in circuits:

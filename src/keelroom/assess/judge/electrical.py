@@ -7,19 +7,10 @@ import math
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.bench import adapter_of
 from keelroom.assess.electrical.charge import fan_current_alone, share_taken
-from keelroom.assess.electrical.controller import (
-    BY_COMPUTER,
-    HOSED,
-    NEAR_LIMIT,
-    RAMPED,
-    SENSORLESS,
-    STAGED,
-    place_of,
-    set_for_lower_hose,
-)
+from keelroom.assess.electrical.controller import HOSED, NEAR_LIMIT, place_of, set_for_lower_hose
 from keelroom.assess.electrical.figures import own_relays
-from keelroom.assess.electrical.signals import GROUNDING
 from keelroom.assess.electrical.system import battery_of
+from keelroom.assess.electrical.ways import way_of
 from keelroom.assess.judge.charging import charging
 from keelroom.assess.judge.circuits import circuits
 from keelroom.assess.wording import Found, choose_fix, flag_fix, set_fix
@@ -38,7 +29,6 @@ LOW_VOLTAGE = 12.0
 """Volts at the battery, engine running, under which it is being emptied."""
 SOLD = tuple((fahrenheit - 32) / 1.8 for fahrenheit in (175, 180, 185, 190, 195))
 """[degC] fan switches are sold for (common practice)."""
-SWITCHED = ("ground_switch", "feed_switch", "both_relays", "two_speed")
 """strategies with a switch of fixed temperature"""
 
 
@@ -59,20 +49,20 @@ def _control(build: Build, package: Package, assessment: Assessment) -> Found:
     if not package.fans:
         return
     place = place_of(control)
-    if place == "none" and control.strategy not in SENSORLESS:
+    if place == "none" and not way_of(control).by_hand:
         yield Finding("no_sensor", "problem", (*where, "sensor"), "The controller has no sensor", "It cannot know when to start the fans: they never run.",
                       (choose_fix("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),))  # fmt: skip
-    if control.strategy == "toggle":
+    if way_of(control).by_hand:
         yield Finding("toggle_alone", "doubt", (*where, "strategy"), "The fans depend on somebody remembering",
                       "A toggle alone cooks an engine the day it is forgotten, and empties the battery the night it is left on. As an override beside a switch it is welcome.",
                       (choose_fix("A thermoswitch, the toggle as override", (*where, "strategy"), "ground_switch"),))  # fmt: skip
     on, second = control.fan_on, control.second_on
-    if control.strategy in STAGED and on and second.si < on.si + 1:
+    if way_of(control).staged and on and second.si < on.si + 1:
         text = f"{on.si + 5:.0f} °C"
         yield Finding("stages", "problem", (*where, "second_on"), "Second speed must come on above the first", f"First at {both(on.si, 'temperature')}, second at {both(second.si, 'temperature')}.",
                       (set_fix(f"Second speed at {both(on.si + 5, 'temperature')}", (*where, "second_on"), text),), value=second.si, limit=on.si)  # fmt: skip
     electrics = assessment.electrics
-    if control.strategy in STAGED and control.low_speed == "one_fan" and len(package.fans) > 1 and electrics and not own_relays(electrics):
+    if way_of(control).staged and control.low_speed == "one_fan" and len(package.fans) > 1 and electrics and not own_relays(electrics):
         fed = next((one.circuit for one in electrics.circuits if one.cools), None)
         fixes = (
             (Fix("split_circuit", "A circuit of its own for each motor", (("package", package.id), ("circuit", fed.id))),) if fed else ()
@@ -85,20 +75,20 @@ def _control(build: Build, package: Package, assessment: Assessment) -> Found:
             "One after the other takes a relay for each.",
             fixes,
         )
-    if control.strategy in RAMPED and electrics:
+    if way_of(control).varies and electrics:
         for one in electrics.circuits:
             if one.cools and one.circuit.switch not in ("controller", "none"):
                 at = ("packages", package.id, "circuits", one.circuit.id, "switch")
                 yield Finding("ramp_through_relay", "problem", at, f"{one.circuit.name or one.circuit.id}: a variable speed does not go through a relay",
                               "The controller chops the current thousands of times a second; a contact only knows on and off. The controller itself has to carry it.",
                               (choose_fix("The controller carries it", at, "controller"),))  # fmt: skip
-    if control.coil == "always" and control.strategy not in BY_COMPUTER:
+    if control.coil == "always" and not way_of(control).by_computer:
         hours = discharge_time(battery_of(build.supply), fan_current_alone(build, electrics)) / 3600
         until = f"about {hours:.1f} h" if hours < 48 else "days"
         yield Finding("always_hot", "doubt", (*where, "coil"), "The relays are fed with the key off",
                       f"A hot engine, a stuck switch or a forgotten toggle then runs the fans on the battery: flat in {until}. Feed the coils from the key, or let a timer end it.",
                       (choose_fix("Coils fed by the key", (*where, "coil"), "key"),))  # fmt: skip
-    if build.brief.accessories.ac_fitted and not control.ac_request and control.strategy != "toggle":
+    if build.brief.accessories.ac_fitted and not control.ac_request and not way_of(control).by_hand:
         yield Finding("no_ac_request", "note", (*where, "ac_request"), "The A/C does not ask for the fans",
                       "Standing, the condenser has only the fans’ air; without it the head pressure rises until the A/C cuts out.", (flag_fix("A/C asks for the fans", (*where, "ac_request"), True),))  # fmt: skip
 
@@ -112,7 +102,7 @@ def _curves(build: Build, package: Package) -> Found:
 def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
     control, where = package.control, ("packages", package.id, "control")
     place = place_of(control)
-    if not package.fans or control.fan_on is None or control.strategy in SENSORLESS:
+    if not package.fans or control.fan_on is None or way_of(control).by_hand:
         return
     if place == "fins":
         late = outlet_for(control.fan_on.si - FIN_SHARE * (control.fan_on.si - control.set_on_day.si), "fins", COOL_DAY, 0.0)
@@ -134,11 +124,11 @@ def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
             adapter.fault + ".",
             value=control.adapter.si,
         )
-    if control.strategy in SWITCHED and control.fan_on.si < SOLD[-1] + 1 and min(abs(control.fan_on.si - sold) for sold in SOLD) > 0.6:
+    if way_of(control).sold_by_degrees and control.fan_on.si < SOLD[-1] + 1 and min(abs(control.fan_on.si - sold) for sold in SOLD) > 0.6:
         near = min(SOLD, key=lambda sold: abs(sold - control.fan_on.si))  # type: ignore[union-attr]
         yield Finding("switch_sold", "note", (*where, "fan_on"), f"No fan switch is sold for {both(control.fan_on.si, 'temperature')}",
                       "Switches come for 175, 180, 185, 190 and 195 °F; an adjustable controller takes any.", (set_fix(f"Fans on at {both(near, 'temperature')}", (*where, "fan_on"), f"{near * 1.8 + 32:.0f} °F"),))  # fmt: skip
-    if place in HOSED and control.strategy in GROUNDING and not control.strap:
+    if place in HOSED and way_of(control).grounds and not control.strap:
         yield Finding("ground_through_coolant", "problem", (*where, "strap"), "The switch grounds through the coolant",
                       "Its adapter sits between two rubber hoses: without a strap its only way to ground is the coolant. It switches when it likes, and the current eats the core.",
                       (flag_fix("A ground strap on the adapter", (*where, "strap"), True),))  # fmt: skip

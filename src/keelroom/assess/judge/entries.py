@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.defaults import fastest_named, usual_redline
-from keelroom.assess.electrical.controller import STAGED
 from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.system import battery_of
+from keelroom.assess.electrical.ways import way_of
 from keelroom.assess.wording import Found, set_fix
 from keelroom.core.electrical.charging import RESERVE_AMPS, discharge_time
 from keelroom.core.findings import Finding, Fix, Level
@@ -107,7 +107,7 @@ def _circuits(build: Build, package: Package, assessment: Assessment) -> Found:
 
 def _stages(package: Package) -> Found:
     control, where = package.control, ("packages", package.id, "control", "second_off")
-    if control.strategy in STAGED and package.fans and control.second_off.si > control.second_on.si - 1:
+    if way_of(control).staged and package.fans and control.second_off.si > control.second_on.si - 1:
         off = control.second_on.si - 5
         yield Finding("second_off_over", "problem", where, "Second speed must go off below where it comes on",
                       f"On at {both(control.second_on.si, 'temperature')}, off at {both(control.second_off.si, 'temperature')}: its relay would chatter until it welds.",

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.bench import bench_steps
-from keelroom.assess.electrical.controller import BY_COMPUTER, HOSED, RAMPED, SENSORLESS, STAGED
+from keelroom.assess.electrical.controller import HOSED
 from keelroom.assess.electrical.harness import THREADS
 from keelroom.assess.electrical.loads import label_words, motors_of
+from keelroom.assess.electrical.ways import WAYS, way_of
 from keelroom.assess.wording import raised
 from keelroom.core.electrical.protection import FUSES
 from keelroom.core.electrical.wire import CABLES
@@ -27,10 +28,7 @@ GROUNDS = (
     ("core", "The core"),
     ("none", "None"),
 )
-STRATEGIES = (
-    ("toggle", "Toggle in the cab"), ("ground_switch", "Switch grounds a relay"), ("feed_switch", "Switch feeds a relay"), ("two_speed", "Two speeds, staged"),
-    ("both_relays", "Both relays together"), ("adjustable", "Adjustable controller"), ("variable", "Variable, soft start"), ("computer", "Computer, low and high"), ("computer_pwm", "Computer, variable"),
-)  # fmt: skip
+STRATEGIES = tuple((name, way.title) for name, way in WAYS.items())
 SENSOR_PLACES = (("upper_hose", "Upper hose"), ("lower_hose", "Lower hose"), ("housing", "Thermostat housing"), ("fins", "In the fins"), ("engine", "Engine’s own sensor"), ("none", "None"))  # fmt: skip
 LOW_SPEEDS = (("one_fan", "One fan of two"), ("series", "Resistor in series"), ("winding", "Winding of its own"))
 COILS = (("key", "Key"), ("always", "Always live"))
@@ -187,17 +185,17 @@ def _charging(build: Build) -> Page:
 def _control(build: Build) -> Page:
     where = ("packages", build.active, "control")
     control = build.package.control
-    sensing = control.strategy not in SENSORLESS
-    placed = sensing and control.strategy not in BY_COMPUTER
+    sensing = not way_of(control).by_hand
+    placed = sensing and not way_of(control).by_computer
     rows = [Row("choice", (*where, "strategy"), "Who decides", STRATEGIES)]
-    if control.strategy == "toggle":
+    if way_of(control).by_hand:
         rows.append(Row("flag", (*where, "toggle_on"), "Toggle is on"))
     if placed:
         rows.append(Row("choice", (*where, "sensor"), "Sensor", SENSOR_PLACES))
     rows += quantities(where, "fan_on", "fan_off") if sensing else ()
-    if control.strategy in STAGED:
+    if way_of(control).staged:
         rows += [*quantities(where, "second_on", "second_off"), Row("choice", (*where, "low_speed"), "Low speed by", LOW_SPEEDS)]
-    if control.strategy in RAMPED:
+    if way_of(control).varies:
         rows.append(Row("curve", (*where, "curve"), "Speed over temperature"))
     if placed and control.sensor == "fins":
         rows += quantities(where, "set_on_day")

@@ -1,0 +1,48 @@
+"""Ways of deciding when fans run, as a table: what each is said by its properties, never by its name elsewhere."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from keelroom.document.schema.electrical import Control, Strategy
+
+
+class Way(NamedTuple):
+    """One way of control.
+
+    title : as it is chosen;  brain : what commands the coils
+    by_hand : needs no sensor;  by_computer : has the engine's own sensor;  knob : set by a knob on it, its sensor has no contact
+    grounds : it grounds the coils, the others feed them;  staged : a low and a high output;  varies : speed goes with temperature
+    """
+
+    title: str
+    brain: str = "thermoswitch"
+    by_hand: bool = False
+    by_computer: bool = False
+    knob: bool = False
+    grounds: bool = False
+    staged: bool = False
+    varies: bool = False
+
+    @property
+    def sold_by_degrees(self) -> bool:
+        """Whether its set points are those a switch is sold with."""
+        return self.brain == "thermoswitch"
+
+
+WAYS: dict[Strategy, Way] = {
+    "toggle": Way("Toggle in the cab", "toggle", by_hand=True),
+    "ground_switch": Way("Switch grounds a relay", grounds=True),
+    "feed_switch": Way("Switch feeds a relay"),
+    "two_speed": Way("Two speeds, staged", grounds=True, staged=True),
+    "both_relays": Way("Both relays together", grounds=True),
+    "adjustable": Way("Adjustable controller", "controller", knob=True),
+    "variable": Way("Variable, soft start", "variable controller", knob=True, varies=True),
+    "computer": Way("Computer, low and high", "engine computer", by_computer=True, grounds=True, staged=True),
+    "computer_pwm": Way("Computer, variable", "engine computer", by_computer=True, varies=True),
+}
+
+
+def way_of(control: Control) -> Way:
+    """How a control decides."""
+    return WAYS[control.strategy]
