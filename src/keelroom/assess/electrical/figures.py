@@ -13,6 +13,7 @@ from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through
 from keelroom.core.electrical.motor import Motor, current_at, stall_current, start_current
 from keelroom.core.electrical.protection import (
     CONTINUOUS,
+    FORMS,
     FUSES,
     PARALLEL,
     RELAY_MAKES,
@@ -42,7 +43,6 @@ NARROW_RATING, NARROW_TERMINAL, WIDE_TERMINAL = 40.0, 6.1e-6, 13.5e-6
 """Relays and plugs up to so many amps have 1/4 in terminals, which take 10 AWG or 6 mm2 at most; larger ones 3/8 in, 6 AWG (common practice)."""
 LEAST_LOSS = 0.1
 """Volts that terminals, relay and fuse lose however thick the wire."""
-FORMS = ("blade", "large_blade", "cartridge", "bolt_down")
 
 
 class Advice(NamedTuple):
@@ -318,6 +318,6 @@ def smallest_wires(planned: Planned, supply: Supply, given: tuple[float, float],
 
 def odd_fuse(circuit: Circuit) -> tuple[float, ...]:
     """Standard fuses next to one that is not made in its form; () where it is made."""
-    if circuit.fuse is None or circuit.fuse.si in FUSES[circuit.fuse_form][1]:
+    if circuit.fuse is None or circuit.fuse.si in FUSES[circuit.fuse_form].sizes:
         return ()
-    return neighbours(circuit.fuse.si, FUSES[circuit.fuse_form][1])
+    return neighbours(circuit.fuse.si, FUSES[circuit.fuse_form].sizes)

@@ -12,6 +12,7 @@ from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.electrical.leads import COIL_MINUS, COIL_PLUS, IN, OUT, POSTS, HarnessWire, circuit_leads, contacts, titles
 from keelroom.assess.electrical.signals import COIL_FUSE, KEY_FEED, LIVE_FEED, OVERRIDE, SENSORS, control_wires
 from keelroom.assess.electrical.ways import way_of
+from keelroom.core.electrical.protection import FUSES
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import RELAYED
 from keelroom.document.schema.package import Package
@@ -27,13 +28,6 @@ SHRINKS = (3.0, 6.0, 9.0, 12.0, 19.0, 24.0, 39.0)
 LOOM_FILL, SHRINK_OVER = 0.80, 1.25
 INSULATION = 0.7e-3
 THREADS = {"npt_18": "1/8 NPT", "npt_14": "1/4 NPT", "npt_38": "3/8 NPT", "npt_12": "1/2 NPT", "m14": "M14 × 1.5", "m16": "M16 × 1.5", "m22": "M22 × 1.5"}  # fmt: skip
-FUSE_FORMS = {
-    "blade": "blade",
-    "large_blade": "large blade",
-    "cartridge": "cartridge",
-    "bolt_down": "bolt-down",
-    "breaker": "breaker that resets itself",
-}
 
 
 def harness(build: Build, package: Package, found: Electrics) -> tuple[HarnessWire, ...]:
@@ -75,7 +69,7 @@ def parts_list(build: Build, package: Package, found: Electrics) -> Rows:
     for figures in found.circuits:
         circuit, name = figures.circuit, named[figures.circuit.id]
         if circuit.fuse:
-            counts[(f"Fuse {circuit.fuse.si:g} A, {FUSE_FORMS[circuit.fuse_form]}, with sealed holder for {circuit.feed.size.as_typed}", name)] += 1  # fmt: skip
+            counts[(f"Fuse {circuit.fuse.si:g} A, {FUSES[circuit.fuse_form].words}, with sealed holder for {circuit.feed.size.as_typed}", name)] += 1  # fmt: skip
         rating = f" {circuit.relay.si:g} A" if circuit.relay else ""
         if circuit.switch in RELAYED:
             counts[(f"Relay{rating}, with socket", name)] += contacts(circuit, len(figures.motors))

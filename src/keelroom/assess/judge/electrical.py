@@ -29,7 +29,6 @@ LOW_VOLTAGE = 12.0
 """Volts at the battery, engine running, under which it is being emptied."""
 SOLD = tuple((fahrenheit - 32) / 1.8 for fahrenheit in (175, 180, 185, 190, 195))
 """[degC] fan switches are sold for (common practice)."""
-"""strategies with a switch of fixed temperature"""
 
 
 def electrical(build: Build, package: Package, assessment: Assessment) -> Found:

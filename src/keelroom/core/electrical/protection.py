@@ -8,26 +8,47 @@ from typing import NamedTuple
 
 from keelroom.core.electrical.motor import Motor, start_time
 
-FUSES: dict[str, tuple[str, tuple[float, ...]]] = {
-    "blade": ("Blade", (1, 2, 3, 4, 5, 7.5, 10, 15, 20, 25, 30, 35, 40)),
-    "large_blade": ("Large blade", (20, 30, 40, 50, 60, 70, 80)),
-    "cartridge": ("Cartridge", (20, 25, 30, 40, 50, 60)),
-    "bolt_down": ("Bolt-down", (30, 40, 50, 60, 70, 80, 100, 125, 150, 175, 200, 225, 250, 300, 350, 400, 450, 500)),
-}
-FUSES["breaker"] = ("Circuit breaker, resets itself", (10, 15, 20, 25, 30, 35, 40, 50))
-"""Standard fuses [A] by form. Source: ISO 8820-3, -4 and -5; bolt-down over 150 A (type SF51) from memory."""
+Curve = tuple[tuple[float, float, float], ...]
+"""Overload, least and longest seconds until it opens, with rising overload."""
+
+
+class FuseForm(NamedTuple):
+    """One form of fuse: as it is chosen and as it is called in a sentence; standard ratings [A]; how long it holds."""
+
+    title: str
+    words: str
+    sizes: tuple[float, ...]
+    opens: Curve
+
+
+FUSES: dict[str, FuseForm] = {
+    "blade": FuseForm(
+        "Blade", "blade", (1, 2, 3, 4, 5, 7.5, 10, 15, 20, 25, 30, 35, 40),
+        ((1.10, 360e3, math.inf), (1.35, 0.75, 600.0), (2.00, 0.15, 5.0), (3.50, 0.04, 0.5)),
+    ),
+    "large_blade": FuseForm(
+        "Large blade", "large blade", (20, 30, 40, 50, 60, 70, 80),
+        ((1.10, 360e3, math.inf), (1.35, 60.0, 1800.0), (2.00, 2.0, 60.0), (3.50, 0.2, 7.0), (6.00, 0.04, 1.0)),
+    ),
+    "cartridge": FuseForm(
+        "Cartridge", "cartridge", (20, 25, 30, 40, 50, 60),
+        ((1.10, 360e3, math.inf), (1.35, 60.0, 1800.0), (2.00, 4.0, 60.0), (3.50, 0.3, 7.0), (6.00, 0.04, 1.0)),
+    ),
+    "bolt_down": FuseForm(
+        "Bolt-down", "bolt-down", (30, 40, 50, 60, 70, 80, 100, 125, 150, 175, 200, 225, 250, 300, 350, 400, 450, 500),
+        ((1.10, 14.4e3, math.inf), (1.35, 120.0, 1800.0), (2.00, 1.0, 15.0), (3.50, 0.3, 5.0), (6.00, 0.1, 1.0)),
+    ),
+    "breaker": FuseForm(
+        "Circuit breaker, resets itself", "breaker that resets itself", (10, 15, 20, 25, 30, 35, 40, 50),
+        ((1.10, 360e3, math.inf), (1.35, 30.0, 3600.0), (2.00, 5.0, 60.0), (3.50, 1.0, 12.0), (6.00, 0.3, 4.0)),
+    ),
+}  # fmt: skip
+"""Ratings: ISO 8820-3, -4 and -5; bolt-down over 150 A (type SF51) from memory. Times: ISO 8820-3 (blade, large blade), -4 (cartridge),
+-5 (bolt-down), SAE J553 (breakers), all from memory."""
+FORMS = tuple(name for name in FUSES if name != "breaker")
+"""What melts, the quickest first: a breaker that resets itself is never advised."""
 CONTINUOUS = 1.25
 """A fuse is to be at least so many times the current that runs on."""
-Curve = tuple[tuple[float, float, float], ...]
-BLOW: dict[str, Curve] = {
-    "blade": ((1.10, 360e3, math.inf), (1.35, 0.75, 600.0), (2.00, 0.15, 5.0), (3.50, 0.04, 0.5)),
-    "large_blade": ((1.10, 360e3, math.inf), (1.35, 60.0, 1800.0), (2.00, 2.0, 60.0), (3.50, 0.2, 7.0), (6.00, 0.04, 1.0)),
-    "cartridge": ((1.10, 360e3, math.inf), (1.35, 60.0, 1800.0), (2.00, 4.0, 60.0), (3.50, 0.3, 7.0), (6.00, 0.04, 1.0)),
-    "bolt_down": ((1.10, 14.4e3, math.inf), (1.35, 120.0, 1800.0), (2.00, 1.0, 15.0), (3.50, 0.3, 5.0), (6.00, 0.1, 1.0)),
-    "breaker": ((1.10, 360e3, math.inf), (1.35, 30.0, 3600.0), (2.00, 5.0, 60.0), (3.50, 1.0, 12.0), (6.00, 0.3, 4.0)),
-}
-"""Overload, least and longest seconds until a fuse of a form opens. Sources: ISO 8820-3 (blade, large blade), -4 (cartridge), -5 (bolt-down),
-SAE J553 (breakers), all from memory."""
 START_HELD = 1.5
 """Times its start's length a fuse of middling speed must stand the starting current."""
 FUSE_LOSS = 0.075
@@ -55,7 +76,7 @@ def fuse_sizes(form: str) -> tuple[float, ...]:
 
     form: key of FUSES; KeyError else. Source: ISO8820.
     """
-    return FUSES[form][1]
+    return FUSES[form].sizes
 
 
 def neighbours(value: float, sizes: tuple[float, ...]) -> tuple[float, ...]:
@@ -73,7 +94,7 @@ def blow_times(overload: float, form: str = "blade") -> tuple[float, float]:
 
     [s]; overload > 0. Source: ISO8820, from memory.
     """
-    curve = BLOW[form]
+    curve = FUSES[form].opens
     if overload <= curve[0][0]:
         return (curve[0][1], math.inf)
     for (low, *first), (high, *last) in itertools.pairwise(curve):

@@ -17,7 +17,7 @@ from keelroom.gui.rows import Group, Page, Path, Row, Sort, quantities
 from keelroom.gui.stations.electrical.sentences import charging_said, circuit_said, circuits_said, control_said
 
 CABLE_CHOICES = tuple((key, cable.name) for key, cable in CABLES.items())
-FORM_CHOICES = tuple((key, name) for key, (name, _) in FUSES.items())
+FORM_CHOICES = tuple((key, form.title) for key, form in FUSES.items())
 SWITCHES = (
     ("relay", "One relay for all"), ("relays", "One relay per motor"), ("parallel", "Two contacts in parallel"), ("controller", "Controller carries it"), ("switch", "Switch carries it"), ("none", "Nothing"),
 )  # fmt: skip
