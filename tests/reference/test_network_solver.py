@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.optimize import least_squares
 
-from keelroom.core.network import incidence_of, solve_network
+from keelroom.core.network import incidence_of, lifted, solve_network
 from keelroom.errors import SolveError
 
 
@@ -107,3 +107,16 @@ def test_what_cannot_balance_says_which_network(monkeypatch):
     with pytest.raises(SolveError) as refused:
         solved([(None, 0), (0, None)], 1, [1.0, 9.0], [70.0, 0.0])
     assert refused.value.code == "pipe_not_converged"
+
+
+def test_a_loop_with_a_hot_and_a_cold_leg_circulates_of_itself():
+    """Two legs 2 m high, 960 and 1000 kg/m3: 40 × 9.80665 × 2 = 784.5 Pa over two legs of 300 Pa per (kg/s)² and two level pipes of 10: 1.125 kg/s up the hot one."""
+    ends = [(0, 1), (1, 2), (2, 3), (3, 0)]  # up the hot leg, over, down the cold one, back
+    incidence = incidence_of(ends, 4)[None]
+    weight = lifted(incidence, np.array([[0.0, 2.0, 2.0, 0.0]]), np.array([[960.0, 980.0, 1000.0, 980.0]]))
+    assert weight[0] == pytest.approx([-960 * 9.80665 * 2, 0.0, 1000 * 9.80665 * 2, 0.0])
+    # One node is held at nothing by a pipe to outdoors that carries nothing.
+    _, found = solved([*ends, (0, None)], 4, [300.0, 10.0, 300.0, 10.0, 1.0], [*weight[0], 0.0])
+    expected = np.sqrt(40 * 9.80665 * 2 / 620.0)
+    assert found.flow[0] == pytest.approx([expected] * 4 + [0.0], abs=1e-5)
+    assert found.pressure[0, 1] == pytest.approx(-960 * 9.80665 * 2 - 300 * expected**2, rel=1e-5)

@@ -19,6 +19,8 @@ TOLERANCE, CLOSURE = 1e-7, 1e-9
 """Largest gap of pressure, over what drives the network, and of flow at a node, over what could move."""
 STEPS = 120
 PATIENCE, LEAST_SHARE = 8, 0.1
+GRAVITY = 9.80665
+"""[m/s2]"""
 
 S = TypeVar("S")
 
@@ -71,6 +73,16 @@ def incidence_of(ends: Sequence[tuple[int | None, int | None]], nodes: int) -> F
         if arrives is not None:
             found[branch, arrives] -= 1.0
     return found
+
+
+def lifted(incidence: Floats, heights: Floats, density: Floats) -> Floats:
+    """What the weight of the fluid drives each branch with (n, B) [Pa]: it falls of itself from a higher node to a lower one.
+
+    incidence (n, B, N); heights (n, N) [m] of the nodes, outdoors at 0; density (n, B) [kg/m3] of what stands in each branch.
+    For `Branches.at` to add to its sources. Source: hydrostatics.
+    """
+    fall: Floats = (incidence @ heights[:, :, None])[:, :, 0]
+    return density * GRAVITY * fall
 
 
 def solve_network(incidence: Floats, branches: Branches[S], start: Floats | None, name: str) -> Balanced[S]:
