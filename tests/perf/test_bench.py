@@ -9,6 +9,7 @@ import statistics
 import subprocess
 import sys
 import time
+from functools import cache
 
 import numpy as np
 import pytest
@@ -53,6 +54,35 @@ EDITS = [
 ]  # fmt: skip
 
 
+BARE = """
+import time, os, sys
+import numpy, pyqtgraph
+from PyQt6.QtWidgets import QApplication, QMainWindow
+app = QApplication([]); w = QMainWindow(); w.setCentralWidget(pyqtgraph.PlotWidget()); w.resize(1280, 800); w.show()
+while not w.windowHandle().isExposed(): app.processEvents()
+app.processEvents()
+print("painted", open('/proc/self/status').read().split('VmRSS:')[1].split()[0]); sys.stdout.flush(); os._exit(0)
+"""
+WAVE_ONE, DRAG = 0.036, 0.075
+"""Budgets as shares of the time a bare window of the same libraries takes in the same run: machines differ by more than they do."""
+
+
+@cache
+def bare_window() -> float:
+    """Seconds from process start to a bare window painted, the median of five."""
+    times = []
+    for _ in range(5):
+        start = time.perf_counter()
+        subprocess.run([sys.executable, "-c", BARE, str(DEMO)], capture_output=True, check=True, env=dict(os.environ))
+        times.append(time.perf_counter() - start)
+    return statistics.median(times)
+
+
+def against_bare(share: float) -> str:
+    """A budget as it is here."""
+    return f"budget {share:.1%} of a bare window's {bare_window():.2f} s: {share * bare_window() * 1e3:.0f} ms"
+
+
 def say(text: str) -> None:
     print(f"\n    {text}")
 
@@ -88,7 +118,7 @@ def test_wave_one(benchmark):
     assert len(state["assessment"].cases) == 6
     assert all(case.figures for case in state["assessment"].cases)
     benchmark.pedantic(one, rounds=30)
-    say(f"wave one: {percentiles(times)} edits (budget 16 ms)")
+    say(f"wave one: {percentiles(times)} edits ({against_bare(WAVE_ONE)})")
     start = time.perf_counter()
     assert completed(store.build, state["assessment"]).complete
     say(f"its second wave: {(time.perf_counter() - start) * 1e3:.1f} ms")
@@ -219,7 +249,7 @@ def test_dragging_a_fan():
         QApplication.processEvents()
         times.append(time.perf_counter() - start)
     QTest.mouseRelease(bay, Qt.MouseButton.LeftButton, pos=QPoint(int(at[0]), int(at[1])))
-    say(f"dragging a fan, move to pixels: {percentiles(times)}")
+    say(f"dragging a fan, move to pixels: {percentiles(times)} ({against_bare(DRAG)})")
     driver.dispose()
 
 
@@ -293,9 +323,9 @@ def test_dragging_the_package_among_40_obstacles(tmp_path):
         QTest.mouseRelease(board, Qt.MouseButton.LeftButton, pos=at)
         solve = statistics.median(_alone(driver.window.session.build))
         say(
-            f"dragging {tag} {view}, 40 obstacles, {max(pairs)} clearances: clearances, findings and ledger {percentiles(update)} (budget 16 ms)"
+            f"dragging {tag} {view}, 40 obstacles, {max(pairs)} clearances: move to pixels {percentiles([a + b for a, b in zip(update, paint, strict=True)])} ({against_bare(DRAG)})"
         )
-        say(f"    of which six duty cases solved anew take {solve * 1e3:.1f} ms in this run; then painted: {percentiles(paint)}")
+        say(f"    of which clearances, ledger and form {percentiles(update)}; a whole assessment takes {solve * 1e3:.1f} ms in this run")
     driver.dispose()
 
 
@@ -322,15 +352,6 @@ def test_search_and_templates(tmp_path):
         say(f"templates as {name}: {time.perf_counter() - start:.2f} s (budget 1 s)")
 
 
-BARE = """
-import time, os, sys
-import numpy, pyqtgraph
-from PyQt6.QtWidgets import QApplication, QMainWindow
-app = QApplication([]); w = QMainWindow(); w.setCentralWidget(pyqtgraph.PlotWidget()); w.resize(1280, 800); w.show()
-while not w.windowHandle().isExposed(): app.processEvents()
-app.processEvents()
-print("painted", open('/proc/self/status').read().split('VmRSS:')[1].split()[0]); sys.stdout.flush(); os._exit(0)
-"""
 OURS = """
 import os, sys
 from pathlib import Path
@@ -369,11 +390,7 @@ def test_first_window_and_memory():
 
 def test_large_builds():
     """Load, first visits, edits, theme and units on the demo and on 40 and 200 circuits, a process each; a bare window's time beside it."""
-    start = time.perf_counter()
-    subprocess.run([sys.executable, "-c", BARE, str(DEMO)], capture_output=True, check=True, env=dict(os.environ))
-    say(
-        f"a bare window takes {time.perf_counter() - start:.2f} s; budgets: theme 0.3 s, 40 circuits as 4, 200: first visit 1 s, edit 0.2 s"
-    )
+    say(f"a bare window takes {bare_window():.2f} s; budgets: theme 0.3 s, 40 circuits as 4, 200: first visit 1 s, edit 0.2 s")
     for name in ("demo", "40 circuits", "200 circuits"):
         done = subprocess.run(
             [sys.executable, "-m", "tests.soak.scale", name], capture_output=True, text=True, check=True, env=dict(os.environ)
