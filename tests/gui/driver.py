@@ -9,6 +9,7 @@ from PyQt6.QtCore import QPoint, Qt, QThreadPool, QTimer
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QAbstractButton, QApplication, QCheckBox, QComboBox, QLabel, QMessageBox, QTableWidget, QWidget
 
+from keelroom.core.findings import Finding
 from keelroom.gui.app import application, make_window
 from keelroom.gui.window import Window
 
@@ -21,7 +22,8 @@ class Driver:
         window.resize(1280, 800)
         window.show()
         window.activateWindow()
-        self.until(lambda: window.isVisible() and window.isActiveWindow() and (window.start is not None or window.panels))
+        self.until(lambda: window.isVisible() and window.isActiveWindow() and (window.start is not None or window.furnished))
+        window.drawers.pull("Findings")
 
     def until(self, condition: Callable[[], object], limit: float = 20.0) -> None:
         """Let the event loop run until something is true; no fixed waits."""
@@ -62,6 +64,24 @@ class Driver:
         QTest.keyClick(field, key)
         QApplication.processEvents()
         return field
+
+    def open_finding(self, wanted: Callable[[Finding], bool]) -> None:
+        """Click the row of the first finding that is wanted, where it is folded."""
+        panel = self.window.drawers.panels["Findings"]
+        card = next(card for card in panel.cards if card.isVisible() and wanted(card.finding))
+        panel.ensureWidgetVisible(card)
+        if card.body.isHidden():
+            QTest.mouseClick(card.head, Qt.MouseButton.LeftButton)
+            QApplication.processEvents()
+
+    def mend(self, words: str) -> None:
+        """Open the finding that offers an act of that name and press it."""
+        self.open_finding(lambda finding: any(fix.label.startswith(words) for fix in finding.fix))
+        made = self.find(f"Mend: {words}")
+        self.window.drawers.panels["Findings"].ensureWidgetVisible(made)
+        QApplication.processEvents()
+        QTest.mouseClick(made, Qt.MouseButton.LeftButton)
+        QApplication.processEvents()
 
     def key(self, key: Qt.Key, modifier: Qt.KeyboardModifier = Qt.KeyboardModifier.NoModifier) -> None:
         if not self.window.isActiveWindow():  # keys go to the window in front
@@ -144,7 +164,7 @@ class Driver:
 
     def ledger(self) -> dict[str, str]:
         """What each ledger row says, by duty case."""
-        from keelroom.gui.widgets.ledger import CaseRow
+        from keelroom.gui.widgets.ledger.row import CaseRow
 
         rows = [row.accessibleName() for row in self.window.findChildren(CaseRow) if row.isVisible()]
         return {text.split(":")[0]: text for text in rows}

@@ -91,6 +91,10 @@ def test_the_response_strip_follows_the_focused_number_and_answers_backwards(dri
     QTest.mouseClick(driver.find("Core depth"), Qt.MouseButton.LeftButton)
     driver.settle()
     strip = driver.window.strip
+    assert not strip.isVisible(), "it comes when it is asked for"
+    before = driver.find("Core depth").mapToGlobal(QPoint(0, 0))
+    driver.key(Qt.Key.Key_F7)
+    assert driver.find("Core depth").mapToGlobal(QPoint(0, 0)) == before, "the field typed in stays where it is"
     driver.until(lambda: strip.isVisible() and strip.chart.picture.series)
     assert driver.shows("Core depth against Quarry hill with trailer")
     wanted = driver.find("Wanted temperature")
@@ -196,7 +200,7 @@ def test_a_page_is_copied_as_text(driver):
 
 def test_the_drawing_goes_out_as_svg(driver, tmp_path, monkeypatch):
     monkeypatch.setattr("keelroom.gui.saving.QFileDialog.getSaveFileName", lambda *_: (str(tmp_path / "e.svg"), ""))
-    driver.click("Acts", QToolButton)
+    driver.ctrl(Qt.Key.Key_E)
     QTest.keyClicks(driver.find("Find an act"), "export drawing")
     QTest.keyClick(driver.find("Find an act"), Qt.Key.Key_Return)
     assert "<svg" in (tmp_path / "e.svg").read_text()
@@ -212,7 +216,7 @@ def test_a_total_opens_its_working_and_goes_to_what_limits_it(driver):
         driver.settle()
         assert driver.shows(title)
         driver.until(lambda: len(driver.find("What moves it most").text().splitlines()) == 3)
-    assert driver.window.header.tape.marks["Core"].isChecked(), "the face is decided at the Core station"
+    assert driver.window.tape.marks["Core"].isChecked(), "the face is decided at the Core station"
     driver.click("Steady cruise")
     assert driver.shows("Steady cruise: engine-outlet temperature")
 
@@ -228,7 +232,7 @@ def test_worths_cut_waits_for_its_checks(demo_window):
     assert driver.shows("before a cut, at Fit-up, Cut: hood, latch, structure")
     cut = next(worth.edit for worth in worth_table(session.build) if worth.code == "cut")
     assert not session.attempt(cut)
-    assert "cheap checks" in driver.window.statusBar().currentMessage()
+    assert "cheap checks" in driver.window.header.words.text()
     assert session.build.package.cuts == ()
     session.set(("survey", "checks"), ("hood", "belt", "latch", "structure"), "All looked at")
     driver.settle()

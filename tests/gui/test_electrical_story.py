@@ -57,18 +57,13 @@ def choose(driver: Driver, name: str, words: str) -> None:
 def finding(driver: Driver, start: str) -> bool:
     """Whether the findings panel shows one that begins so."""
     return any(f.what.startswith(start) for f in driver.window.session.assessment.findings) and any(
-        start in label.text() for label in driver.window.panels["Findings"].findChildren(QLabel)
+        start in label.text() for label in driver.window.drawers.panels["Findings"].findChildren(QLabel)
     )
 
 
 def fix(driver: Driver, label: str) -> None:
     """Press a fix in the findings panel."""
-    panel = driver.window.panels["Findings"]
-    made = next(b for b in panel.findChildren(QPushButton) if b.text() == label)
-    panel.ensureWidgetVisible(made)
-    QApplication.processEvents()
-    QTest.mouseClick(made, Qt.MouseButton.LeftButton)
-    QApplication.processEvents()
+    driver.mend(label)
 
 
 def idle(driver: Driver) -> tuple[float, float, float]:
@@ -147,7 +142,7 @@ def test_found_judged_and_mended_step_by_step(wired, tmp_path, monkeypatch, caps
     ):
         assert finding(driver, what), what
     assert driver.shows("V at the motor at idle")
-    assert driver.window.header.tape.marks["Electrical"].state.word == "problems"
+    assert driver.window.tape.marks["Electrical"].state.word == "problems"
     assert "short" in driver.find("Idle:", QPushButton).text()
     assert f"{as_found[1]:.1f} V" in driver.find("Idle:", QPushButton).text()
 
@@ -375,7 +370,7 @@ def test_plan_what_is_missing_and_going_to_a_circuit_from_a_finding(demo_window)
     driver.click("Brief station")
     session.asked_for.emit(("packages", "p1", "circuits", "circuit2", "fuse"))
     driver.settle()
-    assert driver.window.header.tape.marks["Electrical"].isChecked()
+    assert driver.window.tape.marks["Electrical"].isChecked()
     assert driver.window.stations["Electrical"].current == "Circuits"
     session.asked_for.emit(("packages", "p1", "control", "spun"))
     assert driver.window.stations["Electrical"].current == "Bench"

@@ -332,7 +332,7 @@ def test_a_clearance_is_pointed_out_with_what_dominates_it(demo_window):
     assert driver.shows("dominates its doubt")
     assert driver.window.stations["Fit-up"].board.marked == ("left_tank", "obstacle:brake")
     driver.click("Measure next: Core support brace: left")
-    assert driver.window.header.tape.marks["Survey"].isChecked()
+    assert driver.window.tape.marks["Survey"].isChecked()
     assert QApplication.focusWidget().accessibleName() == "Core support brace: its left side from left"
 
 
@@ -368,7 +368,7 @@ def test_bench_mode_takes_a_reading_by_its_pads(demo_window):
     assert driver.shows("must be more than")
     assert bench.path == ("survey", "opening", "height"), "a wrong entry stays"
     driver.click("Leave bench mode")
-    assert driver.window.header.tape.marks["Survey"].isChecked()
+    assert driver.window.tape.marks["Survey"].isChecked()
 
 
 def test_life_size_follows_the_ruler(demo_window):
@@ -388,7 +388,7 @@ def test_life_size_follows_the_ruler(demo_window):
 def test_the_blank_sheet_and_the_plain_verdict_leave_the_window(demo_window, tmp_path, monkeypatch):
     driver = demo_window
     monkeypatch.setattr("keelroom.gui.saving.QFileDialog.getSaveFileName", lambda *_: (str(tmp_path / "s.pdf"), ""))
-    driver.click("Acts", QToolButton)
+    driver.ctrl(Qt.Key.Key_E)
     QTest.keyClicks(driver.find("Find an act"), "survey sheet")
     QTest.keyClick(driver.find("Find an act"), Qt.Key.Key_Return)
     assert "Crank pulley" in "".join(page.extract_text() for page in PdfReader(tmp_path / "s.pdf").pages)

@@ -215,9 +215,9 @@ def test_recovering_on_a_full_disk_keeps_the_copy(tmp_path, state, demo, monkeyp
 
     monkeypatch.setattr(writing.os, "fsync", full)
     driver.click("Recover Larch Lane van")
-    driver.until(lambda: driver.window.panels)
+    driver.until(lambda: driver.window.furnished)
     driver.enter("Vehicle mass", "5200")
-    driver.until(lambda: "No space left" in driver.window.statusBar().currentMessage())
+    driver.until(lambda: "No space left" in driver.window.header.words.text())
     assert copy.read_bytes() == before
     monkeypatch.undo()
     driver.close_unsaved()
@@ -241,7 +241,7 @@ def test_a_state_folder_that_cannot_be_made_is_said_and_the_program_goes_on(tmp_
     van.write_bytes(DEMO.read_bytes())
     driver = opened(van)
     driver.enter("Vehicle mass", "5001")
-    driver.until(lambda: "No recovery copies can be kept" in driver.window.statusBar().currentMessage())
+    driver.until(lambda: "No recovery copies can be kept" in driver.window.header.words.text())
     driver.ctrl(Qt.Key.Key_S)
     assert mass(van) == "5001"
     driver.close_unsaved()

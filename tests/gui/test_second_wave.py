@@ -22,6 +22,7 @@ def holds_at(build):
 
 def test_the_ambient_follows_the_edit_without_another_one(demo_window):
     driver = demo_window
+    driver.open_finding(lambda finding: finding.code == "over_limit")
     driver.enter("Vehicle mass", "5200")
     assert not driver.window.session.assessment.complete
     assert driver.shows(f"{HOLDS} …")
@@ -53,7 +54,7 @@ def test_why_fills_in_what_came_later_and_keeps_its_movers(demo_window):
     driver = demo_window
     driver.key(Qt.Key.Key_F3)
     driver.until(lambda: driver.window.session.assessment.complete)
-    why = driver.window.panels["Why"]
+    why = driver.window.drawers.panels["Why"]
     driver.until(lambda: not why.worker.busy)
     movers = why.moves.text()
     driver.enter("Vehicle mass", "4100")
@@ -70,7 +71,7 @@ def test_what_leaves_the_window_is_whole_at_once(demo_window, tmp_path, monkeypa
     monkeypatch.setattr(QFileDialog, "getSaveFileName", staticmethod(lambda *_: (str(sheet), "")))
     driver.enter("Vehicle mass", "5200")
     assert not driver.window.session.assessment.complete
-    driver.ctrl(Qt.Key.Key_P)
+    driver.window.menus.acts["Write the build sheet (PDF)…"].trigger()
     text = " ".join(" ".join(page.extract_text() for page in PdfReader(sheet).pages).split())
     assert f"{HOLDS} {holds_at(driver.window.session.build)}" in text
     assert f"{HOLDS} …" not in text
@@ -86,7 +87,7 @@ def test_the_trail_tells_every_step_with_what_it_left(demo_window):
     driver.enter("Vehicle mass", "4100")
     driver.enter("Vehicle mass", "5200")
     driver.key(Qt.Key.Key_F4)
-    lines = [made.text() for made in driver.window.panels["Trail"].findChildren(QLabel) if made.isVisible()]
+    lines = [made.text() for made in driver.window.drawers.panels["Trail"].findChildren(QLabel) if made.isVisible()]
     steps = [line for line in lines if line.startswith("Vehicle mass")]
     assert len(steps) == 2
     figures = [line for line in lines if "gap −2 5/16 in" in line]

@@ -11,7 +11,7 @@ from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, cooler_notes, core_growth
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
 from keelroom.assess.fixes import applies
-from keelroom.assess.wording import raised
+from keelroom.assess.wording import chance_words, raised
 from keelroom.document.schema.build import Build
 from keelroom.units import KINDS, format_si
 
@@ -273,6 +273,38 @@ def plain_verdict(build: Build, assessment: Assessment, system: str) -> str:
     rows = [row for row in ledger_rows(assessment, system)[1:] if row[2]]
     heat = "; ".join(f"{row[0]} {row[1]} ({row[6]})" for row in rows) or "no duty case is worked out yet"
     return f"{build.package.name or 'Package'} in {build.brief.title or 'this build'}: {heat}. {fit_line(assessment, system)}. {volts_line(assessment)}Planning estimates; local codes and licensed practice come first."
+
+
+def verdict_line(assessment: Assessment, system: str) -> str:
+    """How a package stands, in a few words: how many duty cases hold, and the worst of them."""
+    solved = [case for case in assessment.cases if case.figures]
+    worst = assessment.tightest
+    if worst is None or worst.figures is None:
+        return "No figures yet"
+    holding = sum(case.figures.verdict in ("holds", "tight") for case in solved if case.figures)
+    stand = "All hold" if holding == len(solved) else f"{holding} of {len(solved)} hold"
+    if worst.figures.verdict == "does_not_settle":
+        return f"{stand}; {worst.name} does not settle"
+    return (
+        f"{stand}; {worst.name} {format_si(worst.figures.temperature, KINDS['temperature'], system)}, {margin_text(worst.figures, system)}"
+    )
+
+
+def folded_line(assessment: Assessment, system: str) -> str:
+    """The ledger in one line: verdict, chance over the limit, amps at idle, tightest gap, cost and hours, as far as they are known."""
+    worst, totals, fit = assessment.tightest, assessment.totals, assessment.fit
+    parts = [verdict_line(assessment, system)]
+    if worst is not None and worst.figures is not None and worst.figures.verdict != "does_not_settle":
+        parts.append(f"{chance_words(worst.figures.chance)} over the limit")
+    if totals.amps_at_idle is not None and totals.alternator_at_idle is not None:
+        parts.append(f"idle {totals.amps_at_idle:.0f} A of {totals.alternator_at_idle:.0f}")
+    if fit is not None and fit.tightest is not None:
+        parts.append(f"gap {gap_size(fit.tightest, system)}")
+    if totals.cost is not None:
+        parts.append(f"parts {totals.cost:.0f}")
+    if totals.hours is not None:
+        parts.append(f"{totals.hours / 3600:.0f} h")
+    return " · ".join(parts)
 
 
 def totals_lines(assessment: Assessment, system: str) -> list[str]:

@@ -5,16 +5,24 @@ from __future__ import annotations
 from collections.abc import Callable
 from pathlib import Path
 
+from PyQt6.QtCore import QMimeData
 from PyQt6.QtWidgets import QApplication, QFileDialog, QMessageBox, QWidget
 
 from keelroom import ASSETS
 from keelroom.document.autosave import Recovered
+from keelroom.document.file import save as write_copy
 from keelroom.errors import KeelRoomError
 from keelroom.export.whole import file_name
-from keelroom.gui.saving import ask_about_change
+from keelroom.gui.saving import ask_about_change, ask_and_write
 from keelroom.gui.session.session import Session
 
 KINDS_OF_FILE = "Keel Room builds (*.keelroom)"
+
+
+def dropped(data: QMimeData | None) -> Path | None:
+    """The build among what was dropped on a window; None where there is none."""
+    found = [Path(url.toLocalFile()) for url in (data.urls() if data is not None else []) if url.isLocalFile()]
+    return next((path for path in found if path.suffix == ".keelroom"), None)
 
 
 class Files:
@@ -43,6 +51,21 @@ class Files:
         """Open a file; what is open stays where it cannot be."""
         return self._open(lambda: self.session.open(path))
 
+    def open_recent(self, path: Path) -> None:
+        """A file used before; what is open is asked about first."""
+        if self.may_leave():
+            self.open(path)
+
+    def close_build(self) -> None:
+        """Leave this build for an empty one."""
+        if self.may_leave():
+            self.session.start_new()
+            self.opened()
+
+    def recent(self) -> list[Path]:
+        """Files used last that are still there."""
+        return [path for path in map(Path, self.session.settings.recent) if path.is_file()]
+
     def _open(self, act: Callable[[], None]) -> bool:
         try:
             act()
@@ -50,6 +73,8 @@ class Files:
             self.session.told.emit(error.message)
             QMessageBox.warning(self.window, "Not opened", error.message)
             return False
+        if self.session.path is not None:
+            self.session.settings.add_recent(str(self.session.path))
         self.opened()
         return True
 
@@ -71,6 +96,14 @@ class Files:
         path = Path(name)
         return self._save(path if path.suffix else path.with_suffix(".keelroom"))
 
+    def save_copy(self) -> None:
+        """Write the build to another file and go on with this one."""
+        self._leave_field()
+        title = f"{file_name(self.session.build.brief.title, 'build')} copy.keelroom"
+        ask_and_write(
+            self.window, self.session, ("Save a copy", title, KINDS_OF_FILE), lambda path: write_copy(self.session.store.to_write(), path)
+        )
+
     def _save(self, path: Path, *, replacing: bool = False) -> bool:
         self._leave_field()
         try:
@@ -81,6 +114,7 @@ class Files:
             self.session.told.emit(error.message)
             QMessageBox.warning(self.window, "Not saved", error.message)
             return False
+        self.session.settings.add_recent(str(path.absolute()))
         return True
 
     def _changed_behind(self, path: Path, message: str) -> bool:

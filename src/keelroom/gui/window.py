@@ -1,35 +1,33 @@
-"""The window: tape over stations, the bay drawing in the middle, panels beside it, the ledger under all of them."""
+"""The window: the tape of stations down its edge, the form, the picture, drawers at its right, the ledger under all of them."""
 
 from __future__ import annotations
 
-from functools import partial
+from collections.abc import Callable
 from typing import TYPE_CHECKING, Protocol, cast
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtGui import QAction, QCloseEvent, QKeySequence
-from PyQt6.QtWidgets import (
-    QHBoxLayout,
-    QMainWindow,
-    QStackedWidget,
-    QVBoxLayout,
-    QWidget,
-)
+from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
+from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QMainWindow, QPlainTextEdit, QStackedWidget, QVBoxLayout, QWidget
 
 from keelroom.document.autosave import Left
+from keelroom.document.packages import duplicated
 from keelroom.drawing.scene import Scene
-from keelroom.gui.files import Files
+from keelroom.gui.commands import commands_of
+from keelroom.gui.files import Files, dropped
 from keelroom.gui.header import HeadActs, Header
+from keelroom.gui.menus import Menus
 from keelroom.gui.outputs import Outputs
-from keelroom.gui.registry import STATIONS, named, station_at
+from keelroom.gui.registry import STATIONS, by_station, named, station_at
 from keelroom.gui.session.session import Session
+from keelroom.gui.side import DRAWER_WIDTH, Drawers
 from keelroom.gui.theme.dress import dress, dress_application
 from keelroom.gui.theme.palette import Palette, palette_of
 from keelroom.gui.widgets.bay import BayDrawing
 from keelroom.gui.widgets.column import packed
 from keelroom.gui.widgets.form import Form
-from keelroom.gui.widgets.ledger import Ledger
+from keelroom.gui.widgets.ledger.ledger import Ledger
 from keelroom.gui.widgets.map_bar import MapBar
-from keelroom.gui.widgets.panels.acts import Command, CommandsPanel
+from keelroom.gui.widgets.panels.acts import CommandsPanel
 from keelroom.gui.widgets.panels.findings import FindingsPanel
 from keelroom.gui.widgets.panels.trail import TrailPanel
 from keelroom.gui.widgets.panels.why import WhyPanel
@@ -37,13 +35,18 @@ from keelroom.gui.widgets.recovery import RecoveryOffer
 from keelroom.gui.widgets.response_strip import ResponseStrip
 from keelroom.gui.widgets.splitter import Splitter
 from keelroom.gui.widgets.start_page import StartPage
-from keelroom.gui.widgets.text import chip
+from keelroom.gui.widgets.tape import Tape
 
 if TYPE_CHECKING:
     from keelroom.gui.bench import Bench, Walk
 
-PANELS = ("Findings", "Why", "Trail", "Acts")
-STATION_WIDTH, SIDE_WIDTH, LEDGER_HEIGHT = 420, 304, 200
+DRAWERS = {
+    "Findings": ("F2", "What is wrong, doubtful or not measured, with what would mend it"),
+    "Why": ("F3", "The working of the figure you chose: inputs, formula, sources, what moves it most"),
+    "Trail": ("F4", "Every step you made, with the temperature and gap it left"),
+    "Acts": ("Ctrl+E", "Everything this program does, by name"),
+}
+FORM_WIDTH, LEAST_FORM = 364, 340
 
 
 class Drawn(Protocol):
@@ -67,19 +70,20 @@ class Window(QMainWindow):
         self.stations: dict[str, Form] = {}
         self.resize(1280, 800)
         self.setMinimumSize(1024, 640)
-        self.commands = self._commands()
-        self._actions()
+        self.setAcceptDrops(True)
         self.pages = QStackedWidget()
         self.setCentralWidget(self.pages)
         self.work = self._workspace()
+        self.commands = commands_of(self)
+        self.menus = Menus(self, self.commands)
+        dress(self.menus.bar, session)
         self.pages.addWidget(self.work)
         self.start: StartPage | None = None
         self.bench_page: Bench | None = None
-        status = self.statusBar()
-        assert status is not None
-        status.setSizeGripEnabled(False)
-        dress(status, session)
-        session.told.connect(lambda text: status.showMessage(text, 12000))
+        self.furnished = False
+        self.shown_station = ""
+        """whether a station is shown"""
+        session.told.connect(self.header.say)
         session.changed.connect(self._refresh)
         session.saved.connect(self._refresh)
         session.asked_for.connect(self.go_to)
@@ -94,115 +98,67 @@ class Window(QMainWindow):
 
     def _workspace(self) -> QWidget:
         body, column = packed("paper")
-        column.addWidget(self._top())
+        acts = HeadActs(self.toggle_response, self.switch_units, self.switch_theme)
+        self.header = Header(self.session, acts)
+        column.addWidget(self.header)
         self.offers: list[RecoveryOffer] = []
         self.offer_column = QVBoxLayout()
         column.addLayout(self.offer_column)
-        self.station_stack = QStackedWidget()
-        self.bay = BayDrawing(self.session, self.palette_now)
-        self.across = Splitter(Qt.Orientation.Horizontal)
-        for widget in (self._left(), self._middle(), self._side()):
-            self.across.addWidget(widget)
-        self.across.setSizes([STATION_WIDTH, 1280 - STATION_WIDTH - SIDE_WIDTH, SIDE_WIDTH])
-        self.across.setStretchFactor(1, 1)
-        self.across.setChildrenCollapsible(False)
+        below = QHBoxLayout()
+        below.setContentsMargins(0, 0, 0, 0)
+        below.setSpacing(0)
+        column.addLayout(below, 1)
+        self.tape = Tape(self.palette_now, STATIONS, self.show_station)
+        below.addWidget(self.tape)
+        work = QVBoxLayout()
+        work.setContentsMargins(0, 0, 0, 0)
+        work.setSpacing(0)
+        below.addLayout(work, 1)
+        work.addLayout(self._across(), 1)
         self.ledger = Ledger(self.session, self.palette_now)
         self.ledger.chosen.connect(lambda _case: self.show_panel("Why"))
-        self.down = Splitter(Qt.Orientation.Vertical)
-        self.down.addWidget(self.across)
-        self.down.addWidget(self.ledger)
-        self.down.setSizes([800 - LEDGER_HEIGHT - 70, LEDGER_HEIGHT])
-        self.down.setStretchFactor(0, 1)
-        self.down.setChildrenCollapsible(False)
-        column.addWidget(self.down, 1)
-        for region in (self.strip, self.map_bar, self.ledger, self.bay):
+        work.addWidget(self.ledger)
+        for region in (self.header, self.drawers.strip, self.strip, self.map_bar, self.ledger, self.bay):
             dress(region, self.session)
         return body
 
-    def _left(self) -> QWidget:
-        """Stations, and under them how the temperature answers the focused number."""
-        left, column = packed("panel")
-        column.addWidget(self.station_stack, 1)
-        self.strip = ResponseStrip(self.session)
-        column.addWidget(self.strip)
-        return left
+    def _across(self) -> QHBoxLayout:
+        """Form, picture and drawer side by side, and the strip of drawers at the edge."""
+        line = QHBoxLayout()
+        line.setSpacing(0)
+        self.station_stack = QStackedWidget()
+        self.station_stack.setMinimumWidth(LEAST_FORM)
+        self.bay = BayDrawing(self.session, self.palette_now)
+        make: dict[str, Callable[[], QWidget]] = {
+            "Findings": lambda: FindingsPanel(self.session, self.shown_station),
+            "Why": lambda: WhyPanel(self.session),
+            "Trail": lambda: TrailPanel(self.session),
+            "Acts": lambda: CommandsPanel(self.commands),
+        }
+        self.drawers = Drawers(self.session, self.palette_now, DRAWERS, make)
+        self.across = Splitter(Qt.Orientation.Horizontal)
+        for widget in (self.station_stack, self._middle(), self.drawers):
+            self.across.addWidget(widget)
+        self.across.setSizes([FORM_WIDTH, 1280 - FORM_WIDTH - DRAWER_WIDTH, DRAWER_WIDTH])
+        self.across.setStretchFactor(1, 1)
+        self.across.setChildrenCollapsible(False)
+        line.addWidget(self.across, 1)
+        line.addWidget(self.drawers.strip)
+        return line
 
     def _middle(self) -> QWidget:
-        """The drawing the shown page asks for, and at the Air station the choice of map under it."""
+        """The drawing the shown page asks for; under it the choice of map, and how the temperature answers the focused number."""
         middle, column = packed("paper")
         self.middle_stack = QStackedWidget()
+        self.middle_stack.setMinimumWidth(320)
         self.middle_stack.addWidget(self.bay)
         column.addWidget(self.middle_stack, 1)
         self.map_bar = MapBar(self.session, self.bay)
         self.map_bar.hide()
         column.addWidget(self.map_bar)
+        self.strip = ResponseStrip(self.session, self.station_stack)
+        column.addWidget(self.strip)
         return middle
-
-    def _top(self) -> Header:
-        acts = HeadActs(self.show_station, self.toggle_response, self.switch_units, self.switch_theme, lambda: self.show_panel("Acts"))
-        self.header = Header(self.session, self.palette_now, acts)
-        dress(self.header, self.session)
-        return self.header
-
-    def _side(self) -> QWidget:
-        side, column = packed("panel")
-        head = QWidget()
-        head.setObjectName("panel")
-        chips = QHBoxLayout(head)
-        chips.setContentsMargins(6, 2, 6, 2)
-        chips.setSpacing(0)
-        column.addWidget(head)
-        self.panel_stack = QStackedWidget()
-        column.addWidget(self.panel_stack, 1)
-        self.panels: dict[str, QWidget] = {}
-        self.panel_chips = {}
-        for name in PANELS:
-            self.panel_chips[name] = chip(name, partial(self.show_panel, name))
-            chips.addWidget(self.panel_chips[name])
-        chips.addStretch(1)
-        dress(head, self.session)
-        return side
-
-    def _commands(self) -> tuple[Command, ...]:
-        stations = tuple(
-            Command(f"Go to {name}", partial(self.show_station, name), f"Ctrl+{i}")
-            for i, name in enumerate((declared.name for declared in STATIONS), 1)
-        )
-        return (
-            Command("New build", self.files.new, "Ctrl+N"),
-            Command("Open a build…", self.files.choose_file, "Ctrl+O"),
-            Command("Save", self.files.save, "Ctrl+S"),
-            Command("Save as…", self.files.save_as, "Ctrl+Shift+S"),
-            Command("Write the build sheet (PDF)…", self.out.write_sheet, "Ctrl+P"),
-            Command("Export the drawing (PNG or SVG)…", self.out.export_drawing),
-            Command("Write the blank survey sheet (PDF)…", self.out.write_survey_sheet),
-            Command("Bench mode: large type for entry at the car", self.bench, "F8"),
-            Command("Copy the verdict in one plain paragraph", self.out.copy_verdict),
-            Command("Copy the page's table or chart as text", self.out.copy_page, "Ctrl+Shift+T"),
-            Command("Save the page's table or chart as CSV…", self.out.save_page),
-            Command("Save the ledger as CSV…", self.out.save_ledger),
-            Command("Copy the ledger as text", self.out.copy_ledger, "Ctrl+Shift+C"),
-            Command("Undo", self.session.store.undo, "Ctrl+Z"),
-            Command("Redo", self.session.store.redo, "Ctrl+Shift+Z"),
-            *stations,
-            Command("Show findings", lambda: self.show_panel("Findings"), "F2"),
-            Command("Show why", lambda: self.show_panel("Why"), "F3"),
-            Command("Show the trail", lambda: self.show_panel("Trail"), "F4"),
-            Command("Every act by name", lambda: self.show_panel("Acts"), "F1"),
-            Command("Switch units", self.switch_units, "Ctrl+U"),
-            Command("Light or dark", self.switch_theme, "F9"),
-            Command("Hold or let go of the held state", self.session.toggle_hold, "F6"),
-            Command("Response of the temperature to the focused number", self.toggle_response, "F7"),
-            Command("Make duty cases from the brief", self.session.remake_duty_cases),
-        )
-
-    def _actions(self) -> None:
-        for command in self.commands:
-            if command.shortcut:
-                action = QAction(command.name, self)
-                action.setShortcut(QKeySequence(command.shortcut))
-                action.triggered.connect(lambda _checked=False, command=command: command.act())
-                self.addAction(action)
 
     def show_start(self, recovered: Left) -> None:
         """The page of a first start; the workspace takes over once there is a build."""
@@ -236,8 +192,7 @@ class Window(QMainWindow):
 
     def _furnish(self) -> None:
         self.show_station(STATIONS[0].name)
-        if not self.panels:
-            self.show_panel(PANELS[0])
+        self.furnished = True
         self.station_stack.setFocus()
 
     # moving about
@@ -249,8 +204,10 @@ class Window(QMainWindow):
             self.station_stack.addWidget(self.stations[name])
         self.station_stack.setCurrentWidget(self.stations[name])
         self.stations[name].catch_up()
-        self.header.tape.marks[name].setChecked(True)
+        self.tape.marks[name].setChecked(True)
         self.map_bar.setVisible(named(name).maps)
+        self.shown_station = name
+        self._tell_findings()
         self._place_middle()
 
     def _place_middle(self) -> None:
@@ -294,17 +251,32 @@ class Window(QMainWindow):
         self.strip.toggle()
 
     def show_panel(self, name: str) -> None:
-        if name not in self.panels:
-            self.panels[name] = self._panel(name)
-            dress(self.panels[name], self.session)
-            self.panel_stack.addWidget(self.panels[name])
-        self.panel_stack.setCurrentWidget(self.panels[name])
-        self.panel_chips[name].setChecked(True)
+        """Pull a drawer out."""
+        self.drawers.pull(name)
 
-    def _panel(self, name: str) -> QWidget:
-        if name == "Acts":
-            return CommandsPanel(self.commands)
-        return {"Findings": FindingsPanel, "Why": WhyPanel, "Trail": TrailPanel}[name](self.session)
+    def _tell_findings(self) -> None:
+        """The findings' drawer puts those of the shown station first."""
+        panel = self.drawers.panels.get("Findings")
+        if isinstance(panel, FindingsPanel):
+            panel.show_station(self.shown_station)
+
+    def toggle_form(self) -> None:
+        """The form away, so that the picture has its room, or back."""
+        self.station_stack.setVisible(self.station_stack.isHidden())
+
+    def toggle_ledger(self) -> None:
+        """The ledger in one line, or open."""
+        self.ledger.fold(not self.ledger.folded)
+
+    def edit_text(self, act: str) -> None:
+        """Cut, copy or paste where the cursor is."""
+        focused = QApplication.focusWidget()
+        if isinstance(focused, QLineEdit | QPlainTextEdit):
+            getattr(focused, act)()
+
+    def duplicate_package(self) -> None:
+        """A copy of the active package beside it, and active."""
+        self.session.attempt(duplicated(self.session.build))
 
     def go_to(self, path: tuple[str, ...]) -> None:
         """Go to what a figure or finding speaks of."""
@@ -324,6 +296,8 @@ class Window(QMainWindow):
         dress_application(self.palette_now)
         boards = [cast(Drawn, self.middle_stack.widget(k)) for k in range(self.middle_stack.count())]
         self.header.restyle(self.palette_now)
+        self.tape.set_palette(self.palette_now)
+        self.drawers.set_palette(self.palette_now)
         self.ledger.set_palette(self.palette_now)
         for board in boards:
             board.set_palette(self.palette_now)
@@ -340,9 +314,13 @@ class Window(QMainWindow):
         name = self.session.path.name if self.session.path else "not saved yet"
         self.setWindowTitle(f"{build.brief.title or 'Untitled build'} — {name}{' (changed)' if store.dirty else ''} — Keel Room")
         self.header.refresh()
-        findings = self.session.assessment.findings
-        problems = sum(finding.level == "problem" for finding in findings)
-        self.panel_chips["Findings"].setText(f"Findings ({problems})" if problems else "Findings")
+        self.menus.list_recent(self.files.recent(), self.files.open_recent)
+        self.menus.name_steps(store.undo_label, store.redo_label)
+        assessment = self.session.assessment
+        self.drawers.show_findings(assessment.findings)
+        own = by_station(assessment.findings)
+        for station in STATIONS:
+            self.tape.marks[station.name].show_state(station.state(build, assessment, own[station.name]))
 
     # leaving
 
@@ -351,13 +329,32 @@ class Window(QMainWindow):
         if not self.files.may_leave():
             event.ignore()
             return
-        for name, thing in (("geometry", self.saveGeometry()), ("across", self.across.saveState()), ("down", self.down.saveState())):
-            self.session.settings.remember(name, thing)
+        settings = self.session.settings
+        settings.remember("geometry", self.saveGeometry())
+        settings.remember("panes", self.across.saveState())
+        settings.folded, settings.drawer = self.ledger.folded, self.drawers.out
         self.session.close()
         event.accept()
 
     def _restore(self) -> None:
-        for name, restore in (("geometry", self.restoreGeometry), ("across", self.across.restoreState), ("down", self.down.restoreState)):
-            state = self.session.settings.remembered(name)
+        settings = self.session.settings
+        for name, restore in (("geometry", self.restoreGeometry), ("panes", self.across.restoreState)):
+            state = settings.remembered(name)
             if state is not None:
                 restore(state)
+        self.ledger.fold(settings.folded)
+        if settings.drawer in DRAWERS:
+            self.drawers.pull(settings.drawer)
+
+    # files dropped
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
+        assert event is not None
+        if dropped(event.mimeData()) is not None:
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent | None) -> None:
+        assert event is not None
+        path = dropped(event.mimeData())
+        if path is not None and self.files.may_leave():
+            self.files.open(path)

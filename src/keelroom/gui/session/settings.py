@@ -4,6 +4,9 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QByteArray, QSettings
 
+MOST_RECENT = 8
+"""Files kept in mind."""
+
 
 class Settings:
     """Typed access to the stored settings; unknown or damaged values fall back on the default."""
@@ -41,6 +44,34 @@ class Settings:
     @pixels_per_metre.setter
     def pixels_per_metre(self, value: float) -> None:
         self._store.setValue("pixels_per_metre", value)
+
+    @property
+    def folded(self) -> bool:
+        """Whether the ledger is folded to one line."""
+        return str(self._store.value("folded", "false")) == "true"
+
+    @folded.setter
+    def folded(self, value: bool) -> None:
+        self._store.setValue("folded", "true" if value else "false")
+
+    @property
+    def drawer(self) -> str:
+        """The drawer that was out; '' none."""
+        return str(self._store.value("drawer", ""))
+
+    @drawer.setter
+    def drawer(self, value: str) -> None:
+        self._store.setValue("drawer", value)
+
+    @property
+    def recent(self) -> list[str]:
+        """Files opened or saved last, newest first."""
+        value = self._store.value("recent", [])
+        return [str(one) for one in value][:MOST_RECENT] if isinstance(value, list) else []
+
+    def add_recent(self, path: str) -> None:
+        """Put a file at the head of those used last."""
+        self._store.setValue("recent", [path, *(one for one in self.recent if one != path)][:MOST_RECENT])
 
     def remember(self, name: str, state: QByteArray) -> None:
         self._store.setValue(name, state)

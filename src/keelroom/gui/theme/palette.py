@@ -5,6 +5,10 @@ from __future__ import annotations
 from functools import cache
 from typing import NamedTuple
 
+from keelroom import ASSETS
+
+ICONS = (ASSETS / "icons").as_posix()
+
 
 class Palette(NamedTuple):
     """Named inks of one theme, as '#rrggbb'."""
@@ -65,6 +69,7 @@ def style_sheet(p: Palette) -> str:
     QLabel[role="strong"] {{ font-weight: 600; }}
     QLabel[role="faint"] {{ color: {p.faint}; font-size: 9pt; }}
     QLabel[role="error"] {{ color: {p.bad}; font-size: 9pt; font-weight: 600; }}
+    QLabel[role="good"] {{ color: {p.good}; font-weight: 600; }}
     QLabel[role="problem"] {{ color: {p.bad}; font-weight: 600; }}
     QLabel[role="doubt"] {{ color: {p.doubt}; font-weight: 600; }}
     QLabel[role="note"] {{ color: {p.faint}; font-weight: 600; }}
@@ -86,6 +91,9 @@ def style_sheet(p: Palette) -> str:
     QPushButton:hover, QToolButton:hover {{ border-color: {p.accent}; }}
     QPushButton:focus, QToolButton:focus, QCheckBox:focus {{ border: 2px solid {p.accent}; padding: 2px 8px; }}
     QPushButton:disabled, QToolButton:disabled {{ color: {p.faint}; }}
+    QPushButton[role="total"] {{ border: none; background: transparent; text-align: left; padding: 1px 4px; }}
+    QPushButton[role="total"]:hover {{ color: {p.accent}; }}
+    QPushButton[role="total"]:focus {{ border: 1px solid {p.accent}; padding: 0 3px; }}
     QPushButton[role="main"] {{ background: {p.accent}; color: {p.on_accent}; border-color: {p.accent}; font-weight: 600; }}
     QToolButton[role="chip"] {{ border: none; border-bottom: 3px solid transparent; border-radius: 0; padding: 4px 5px; background: transparent; }}
     QToolButton[role="chip"]:checked {{ border-bottom: 3px solid {p.accent}; font-weight: 600; }}
@@ -94,6 +102,14 @@ def style_sheet(p: Palette) -> str:
     QToolButton[role="origin"]:focus {{ border: 1px solid {p.accent}; }}
     QToolButton[role="origin"]::menu-indicator {{ image: none; width: 0; }}
     QCheckBox {{ background: transparent; spacing: 6px; border: 2px solid transparent; }}
+    QCheckBox::indicator {{ width: 14px; height: 14px; border: 1px solid {p.faint}; border-radius: 3px; background: {p.raised}; }}
+    QCheckBox::indicator:hover {{ border-color: {p.accent}; }}
+    QCheckBox::indicator:checked {{ background: {p.accent}; border-color: {p.accent}; image: url({ICONS}/tick-{p.name}.svg); }}
+    QMenuBar {{ background: {p.paper}; color: {p.ink}; border-bottom: 1px solid {p.rule}; }}
+    QMenuBar::item {{ padding: 3px 9px; background: transparent; }}
+    QMenuBar::item:selected {{ background: {p.accent}; color: {p.on_accent}; }}
+    QMenu::separator {{ height: 1px; background: {p.rule}; margin: 3px 8px; }}
+    QMenu::item:disabled {{ color: {p.faint}; }}
     QMenu {{ background: {p.raised}; border: 1px solid {p.rule}; }}
     QMenu::item {{ padding: 4px 18px; }}
     QMenu::item:selected {{ background: {p.accent}; color: {p.on_accent}; }}

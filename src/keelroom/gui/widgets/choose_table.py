@@ -1,13 +1,47 @@
-"""A table of parts to choose from: a click or Enter puts the part into the package at once."""
+"""A table to choose from: a click or Enter puts the part into the package at once. It never scrolls sideways.
+
+Columns stand in the order of their importance: those there is no room for are told under the table for the row one is at, and all of
+them are in what is copied and saved.
+"""
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Sequence
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QAbstractItemView, QHeaderView, QLineEdit, QTableWidget, QTableWidgetItem, QVBoxLayout, QWidget
+from PyQt6.QtGui import QKeyEvent, QKeySequence, QResizeEvent
+from PyQt6.QtWidgets import QAbstractItemView, QApplication, QHeaderView, QLineEdit, QTableWidget, QTableWidgetItem, QVBoxLayout, QWidget
 
 from keelroom.gui.widgets.text import label
+
+LEAST_FIRST = 128
+"""[px] the first column keeps before another is shown."""
+_FRACTION = re.compile(r"([−-]?)(?:(\d+) )?(\d+)/(\d+)")
+_NUMBER = re.compile(r"([−-]?)(\d+(?:\.\d+)?)")
+
+
+def sort_key(text: str) -> tuple[int, float, str]:
+    """By the number a cell begins with, whole inches and their fraction as one; what begins with none comes after, by its letters."""
+    inches, number = _FRACTION.match(text), _NUMBER.match(text)
+    if inches and inches[4] != "0":
+        size = int(inches[2] or 0) + int(inches[3]) / int(inches[4])
+        return (0, -size if inches[1] else size, "")
+    if number:
+        return (0, -float(number[2]) if number[1] else float(number[2]), "")
+    return (1, 0.0, text.lower())
+
+
+class _Cells(QTableWidget):
+    """The cells; Ctrl+C copies the row one is at."""
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        clipboard = QApplication.clipboard()
+        if event is not None and event.matches(QKeySequence.StandardKey.Copy) and clipboard is not None and self.currentRow() >= 0:
+            cells = [item.text() if (item := self.item(self.currentRow(), k)) else "" for k in range(self.columnCount())]
+            clipboard.setText("\t".join(cells))
+            return
+        super().keyPressEvent(event)
 
 
 class ChooseTable(QWidget):
@@ -34,7 +68,14 @@ class ChooseTable(QWidget):
         self.filter.setAccessibleName(f"Narrow the list of {name}")
         self.filter.textChanged.connect(self._narrow)
         column.addWidget(self.filter)
-        self.table = QTableWidget(0, len(columns))
+        self.columns = columns
+        self.order: list[int] = []
+        """the given index of each row as it stands"""
+        self.given: Sequence[tuple[str, ...]] = ()
+        self.current = -1
+        self.sorted_by: tuple[int, bool] | None = None
+        """a column, and whether it falls"""
+        self.table = _Cells(0, len(columns))
         self.table.setHorizontalHeaderLabels(list(columns))
         self.table.setAccessibleName(name)
         self.table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
@@ -50,20 +91,67 @@ class ChooseTable(QWidget):
         vertical.setDefaultSectionSize(24)
         horizontal.setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
         horizontal.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
-        self.table.cellClicked.connect(lambda row, _column: self.choose(row))
-        self.table.activated.connect(lambda index: self.choose(index.row()))
+        horizontal.setSectionsClickable(True)
+        horizontal.setToolTip("Click a heading to sort by it")
+        horizontal.sectionClicked.connect(self._sort)
+        self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.table.cellClicked.connect(lambda row, _column: self.choose(self.order[row]))
+        self.table.activated.connect(lambda index: self.choose(self.order[index.row()]))
+        self.table.currentCellChanged.connect(lambda *_: self._tell_rest())
         column.addWidget(self.table, 1)
+        self.rest = label("", "faint", wrap=True)
+        self.rest.setAccessibleName(f"{name}: the rest of the row")
+        self.rest.hide()
+        column.addWidget(self.rest)
 
-    def fit_to_cells(self, first: int = 196) -> None:
-        """The first column takes what it needs instead of what is left; the table scrolls sideways."""
-        horizontal = self.table.horizontalHeader()
-        assert horizontal is not None
-        horizontal.setSectionResizeMode(0, QHeaderView.ResizeMode.Interactive)
-        self.table.setColumnWidth(0, first)
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        self._fit()
+
+    def showEvent(self, event: object) -> None:
+        self._fit()
+
+    def _fit(self) -> None:
+        """Show as many columns as there is room for, the important ones first."""
+        head, port = self.table.horizontalHeader(), self.table.viewport()
+        if head is None or port is None:
+            return
+        room = self.table.width() - 14 - LEAST_FIRST
+        for k in range(1, len(self.columns)):
+            room -= max(self.table.sizeHintForColumn(k), head.sectionSizeHint(k)) + 4
+            self.table.setColumnHidden(k, room < 0)
+        self._tell_rest()
+
+    def _tell_rest(self) -> None:
+        """The hidden columns of the row one is at."""
+        hidden = [k for k in range(1, len(self.columns)) if self.table.isColumnHidden(k)]
+        row = self.table.currentRow()
+        cells = [(self.columns[k], item.text()) for k in hidden if row >= 0 and (item := self.table.item(row, k)) and item.text()]
+        name = self.table.item(row, 0) if row >= 0 else None
+        self.rest.setText(f"{name.text()}: " + " · ".join(f"{head} {text}" for head, text in cells) if cells and name else "")
+        if hidden and not cells:
+            self.rest.setText("Choose a row to read " + ", ".join(self.columns[k] for k in hidden) + ".")
+        self.rest.setVisible(bool(hidden) and self.table.rowCount() > 0)
+
+    def _sort(self, column: int) -> None:
+        """By a column, then the other way round, then as given."""
+        before = self.sorted_by
+        self.sorted_by = (column, False) if before is None or before[0] != column else (column, True) if not before[1] else None
+        self.show_rows(self.given, self.current)
+
+    def _ordered(self, rows: Sequence[tuple[str, ...]]) -> list[int]:
+        if self.sorted_by is None:
+            return list(range(len(rows)))
+        column, falls = self.sorted_by
+        return sorted(range(len(rows)), key=lambda k: sort_key(rows[k][column]), reverse=falls)
 
     def show_rows(self, rows: Sequence[tuple[str, ...]], current: int) -> None:
+        """Rows as given, `current` the chosen one of them; they stand in the order they are sorted by."""
+        self.given, self.current = rows, current
+        self.order = self._ordered(rows)
+        self._mark_sorted()
         self.table.setRowCount(len(rows))
-        for i, cells in enumerate(rows):
+        for i, cells in enumerate(rows[k] for k in self.order):
             for k, text in enumerate(cells):
                 item = self.table.item(i, k)
                 if item is None:
@@ -73,13 +161,24 @@ class ChooseTable(QWidget):
                     item.setText(text)
                     item.setToolTip(text)
                     item.setTextAlignment(Qt.AlignmentFlag.AlignVCenter | (self.side if k else Qt.AlignmentFlag.AlignLeft))
-        if current != self.table.currentRow():
-            self.table.selectRow(current) if current >= 0 else self.table.clearSelection()
+        at = self.order.index(current) if current in self.order else -1
+        if at != self.table.currentRow():
+            self.table.selectRow(at) if at >= 0 else self.table.clearSelection()
+        self._narrow(self.filter.text())
+        self._fit()
+
+    def _mark_sorted(self) -> None:
+        head = self.table.horizontalHeader()
+        assert head is not None
+        head.setSortIndicatorShown(self.sorted_by is not None)
+        if self.sorted_by is not None:
+            column, falls = self.sorted_by
+            head.setSortIndicator(column, Qt.SortOrder.DescendingOrder if falls else Qt.SortOrder.AscendingOrder)
 
     def as_rows(self) -> list[list[str]]:
         """What the table shows, heading first, hidden rows left out."""
         columns = range(self.table.columnCount())
-        rows = [[item.text() if (item := self.table.horizontalHeaderItem(k)) else "" for k in columns]]
+        rows = [list(self.columns)]
         for row in range(self.table.rowCount()):
             if not self.table.isRowHidden(row):
                 rows.append([item.text() if (item := self.table.item(row, k)) else "" for k in columns])

@@ -14,7 +14,7 @@ from PyQt6.QtWidgets import (
     QLineEdit,
     QMenu,
     QPlainTextEdit,
-    QToolButton,
+    QSizePolicy,
     QVBoxLayout,
     QWidget,
 )
@@ -26,10 +26,11 @@ from keelroom.document.fields import Path, get, owner_and_spec, spec_of
 from keelroom.document.quantity import ORIGINS, Quantity, Spec, shown, typed
 from keelroom.errors import InputError, KeelRoomError
 from keelroom.gui.session.session import Session
+from keelroom.gui.widgets.origin import OriginMark
 from keelroom.gui.widgets.text import ChoiceBox, Line, label, restyle
 from keelroom.units import format_si, parse
 
-LABEL_WIDTH, EDIT_WIDTH, UNIT_WIDTH = 158, 88, 44
+LABEL_WIDTH, EDIT_WIDTH, UNIT_WIDTH = 138, 84, 44
 
 
 class Field(QWidget):
@@ -141,11 +142,9 @@ class QuantityField(Field):
         self.grid.addWidget(self.said, 1, 0, 1, 5)
         self.refresh()
 
-    def _origin_button(self) -> QToolButton:
-        made = QToolButton()
-        made.setProperty("role", "origin")
+    def _origin_button(self) -> OriginMark:
+        made = OriginMark()
         made.setAccessibleName(f"{self.text}: where it comes from")
-        made.setToolTip("Where this value comes from")
         made.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         made.clicked.connect(lambda _checked=False: self._offer_origins())
         return made
@@ -231,7 +230,7 @@ class QuantityField(Field):
         if self.edit.text() != text:
             self.edit.setText(text)
             self.edit.setCursorPosition(0)
-        self.origin.setText(
+        self.origin.show_origin(
             origin_word(value) if isinstance(value, Quantity) else "optional" if self.spec.help.startswith("Empty") else "not known"
         )
         restyle(self.edit, "wrong", False)
@@ -248,10 +247,11 @@ class ChoiceField(Field):
         self.box.setAccessibleName(text)
         for value, words in choices:
             self.box.addItem(words, value)
-        self.box.setFixedWidth(EDIT_WIDTH + UNIT_WIDTH + 60)
+        self.box.setMinimumWidth(EDIT_WIDTH + UNIT_WIDTH)
+        self.box.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.box.activated.connect(self._chosen)
         self.box.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.grid.addWidget(self.box, 0, 1, 1, 3)
+        self.grid.addWidget(self.box, 0, 1, 1, 4)
         self.refresh()
 
     def _chosen(self, index: int) -> None:

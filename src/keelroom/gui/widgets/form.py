@@ -17,11 +17,11 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.theme.dress import dress
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.fields import ChoiceField, CurveField, Field, FlagField, NotesField, QuantityField, SetField, TextField
+from keelroom.gui.widgets.flow import Flow
 from keelroom.gui.widgets.reading import ReadingField
 from keelroom.gui.widgets.seen import WhenSeen
 from keelroom.gui.widgets.text import button, chip, label, replace_body, restyle
 
-ACTIONS_A_LINE = 3
 AT_ONCE = 140
 """Rows of a page made when it is shown; more of them when they come into view."""
 HEAD_HEIGHT, ROW_HEIGHT = 28, 30
@@ -107,8 +107,7 @@ class Section(QWidget):
         group, page = self.group, self.page
         if group.title:
             head = QHBoxLayout()
-            head.addWidget(label(group.title, "head"))
-            head.addStretch(1)
+            head.addWidget(label(group.title, "head", wrap=True), 1)
             if group.remove:
                 head.addWidget(button("Remove", lambda: page.remove(group), f"Remove {group.title}"))
             self.column.addLayout(head)
@@ -188,13 +187,15 @@ class PageView(ScrolledColumn):
         self._make_seen()
 
     def _acts(self, column: QVBoxLayout, acts: tuple[tuple[str, str], ...]) -> None:
-        """Buttons, so many a line."""
-        for k in range(0, len(acts), ACTIONS_A_LINE):
-            line = QHBoxLayout()
-            for name, code in acts[k : k + ACTIONS_A_LINE]:
-                line.addWidget(button(name, self.acts[code]))
-            line.addStretch(1)
-            column.addLayout(line)
+        """Buttons, as many a line as there is room for."""
+        if not acts:
+            return
+        holder = QWidget()
+        line = Flow(holder, 6)
+        line.setContentsMargins(0, 0, 0, 4)
+        for name, code in acts:
+            line.addWidget(button(name, self.acts[code]))
+        column.addWidget(holder)
 
     def _make_seen(self) -> None:
         """Make what has come into view, and a screen's height beyond it."""
@@ -268,9 +269,8 @@ class Form(WhenSeen, QWidget):
         column.setSpacing(0)
         head = QWidget()
         head.setObjectName("panel")
-        self.chips = QHBoxLayout(head)
-        self.chips.setContentsMargins(8, 2, 8, 2)
-        self.chips.setSpacing(0)
+        self.chips = Flow(head)
+        self.chips.setContentsMargins(6, 2, 6, 2)
         column.addWidget(head)
         self.stack = QStackedWidget()
         column.addWidget(self.stack, 1)
@@ -281,7 +281,6 @@ class Form(WhenSeen, QWidget):
             made = chip(page.title, partial(self.choose, page.title))
             self.buttons[page.title] = made
             self.chips.addWidget(made)
-        self.chips.addStretch(1)
         dress(head, session)
         self.choose(pages()[0].title)
         session.changed.connect(self.changed)

@@ -38,7 +38,6 @@ class ReadingField(QuantityField):
         self.caption.setFixedWidth(CAPTION_WIDTH)
         self.unit.setFixedWidth(UNIT_WIDTH)
         self.origin.setAccessibleName(f"{self.name}: how it was taken")
-        self.origin.setToolTip("How it was taken: tape, by eye, not measured")
         self.again = QToolButton()
         self.again.setText("2nd")
         self.again.setProperty("role", "origin")
@@ -102,7 +101,7 @@ class ReadingField(QuantityField):
 
     def refresh(self) -> None:
         super().refresh()
-        self.origin.setText(way_of(self.value()))
+        self.origin.show_origin(way_of(self.value()))
         if hasattr(self, "again"):
             self._refresh_second()
 

@@ -19,6 +19,8 @@ from keelroom.gui.widgets.fields import QuantityField
 from keelroom.gui.widgets.text import button, label, restyle
 from keelroom.units import KINDS, format_si, number_text, parse
 
+ROOMY = 940
+"""[px] of window height from which on it comes up without being asked."""
 HEIGHT = 172
 TEMPERATURE = KINDS["temperature"]
 
@@ -31,15 +33,15 @@ def _only_fit(path: tuple[str, ...]) -> bool:
 
 
 class ResponseStrip(QWidget):
-    """Follows the focused field; worked out beside the window, newest question wins."""
+    """Follows the focused field of a pane; worked out beside the window, newest question wins."""
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, session: Session, pane: QWidget) -> None:
         super().__init__()
-        self.session = session
+        self.session, self.pane = session, pane
         self.setObjectName("panel")
         self.setFixedHeight(HEIGHT)
         self.path: Path = ()
-        self.wanted_shown = True
+        self.asked_for = False
         self.hide()
         self.worker, self.searcher = Worker(self), Worker(self)
         self.worker.answered.connect(self._show)
@@ -84,8 +86,7 @@ class ResponseStrip(QWidget):
         return line
 
     def _focus(self, _old: QWidget | None, now: QWidget | None) -> None:
-        pane = self.parentWidget()
-        if now is None or pane is None or not pane.isAncestorOf(now) or self.isAncestorOf(now):
+        if now is None or not self.pane.isAncestorOf(now):
             return
         field = now.parentWidget()
         if not isinstance(field, QuantityField) or _only_fit(field.path):
@@ -94,14 +95,21 @@ class ResponseStrip(QWidget):
         if field.path != self.path:
             self.path = field.path
             self._tell("")
-        if self.wanted_shown:
+        if self._wanted:
             self.show()
             self.refresh()
 
+    @property
+    def _wanted(self) -> bool:
+        """Asked for, or there is room for it beside the picture."""
+        window = self.window()
+        return self.asked_for or (window is not None and window.height() >= ROOMY)
+
     def toggle(self) -> None:
-        """Whether the strip comes up under a focused number at all."""
-        self.wanted_shown = not self.wanted_shown
-        self.setVisible(self.wanted_shown and bool(self.path))
+        """Whether the strip comes up when a number is focused."""
+        self.asked_for = not self.isVisible() if self.path else not self.asked_for
+        self.setVisible(self.asked_for and bool(self.path))
+        self.refresh()
 
     def refresh(self) -> None:
         """Ask again for the same number: the build, the case or the units moved."""

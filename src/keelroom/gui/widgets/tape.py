@@ -1,17 +1,27 @@
-"""The way between stations: a tape measure with the stations as its marks, each with its state by shape and word."""
+"""The way between stations: a tape measure hung down the window's edge, the stations its marks, each with its state by shape and word."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPen, QPolygonF
-from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QWidget
+from PyQt6.QtGui import QColor, QFont, QKeyEvent, QPainter, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtWidgets import QAbstractButton, QSizePolicy, QVBoxLayout, QWidget
 
 from keelroom.gui.station import State, Station
 from keelroom.gui.theme.palette import Palette
 
-MARK_WIDTH, HEIGHT = 98, 50
+WIDTH, HEIGHT, LEAST_HEIGHT = 106, 50, 44
+EIGHTHS = 8
+
+
+def ruled(painter: QPainter, palette: Palette, width: int, height: int) -> None:
+    """A stretch of tape of one mark's length: its ticks in eighths, the long one where the mark begins."""
+    painter.fillRect(0, 0, width, height, QColor(palette.tape))
+    painter.setPen(QPen(QColor(palette.tape_ink), 1))
+    for eighth in range(EIGHTHS):
+        y = height * eighth / EIGHTHS
+        painter.drawLine(QPointF(0, y + 0.5), QPointF(12 if eighth == 0 else 7 if eighth == 4 else 4, y + 0.5))
 
 
 class Mark(QAbstractButton):
@@ -24,7 +34,10 @@ class Mark(QAbstractButton):
         self.setCheckable(True)
         self.setAutoExclusive(True)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-        self.setFixedSize(MARK_WIDTH, HEIGHT)
+        self.setFixedWidth(WIDTH)
+        self.setMinimumHeight(LEAST_HEIGHT)
+        self.setMaximumHeight(HEIGHT)
+        self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Preferred)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.show_state(self.state)
 
@@ -32,40 +45,51 @@ class Mark(QAbstractButton):
         if state == self.state and self.accessibleName():
             return
         self.state = state
-        words = f"{state.number} {state.word}" if state.number else state.word
+        words = self._words()
         self.setAccessibleName(f"{self.title} station: {words}")
         self.setToolTip(f"{self.title} (Ctrl+{self.number}): {words}\n{self.station.purpose}")
         self.update()
 
+    def _words(self) -> str:
+        return f"{self.state.number} {self.state.word}" if self.state.number else self.state.word
+
     def sizeHint(self) -> QSize:
-        return QSize(MARK_WIDTH, HEIGHT)
+        return QSize(WIDTH, HEIGHT)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Up and down go along the tape."""
+        assert event is not None
+        step = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()))
+        if step is None:
+            super().keyPressEvent(event)
+            return
+        marks = list(self.tape.marks.values())
+        marks[(marks.index(self) + step) % len(marks)].setFocus()
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        p = self.tape.palette_now
-        painter.fillRect(self.rect(), QColor(p.tape))
-        painter.setPen(QPen(QColor(p.tape_ink), 1))
-        for i in range(16):
-            x = MARK_WIDTH * i / 16
-            long = 14 if i == 0 else 9 if i % 8 == 0 else 6 if i % 4 == 0 else 4
-            painter.drawLine(QPointF(x + 0.5, 0), QPointF(x + 0.5, long))
+        p, high = self.tape.palette_now, self.height()
+        ruled(painter, p, WIDTH, high)
         if self.isChecked():
-            painter.fillRect(QRectF(0, HEIGHT - 4, MARK_WIDTH, 4), QColor(p.tape_ink))
+            # The case the tape is pulled from: the station one is at lies on the ground of its own page.
+            painter.fillRect(QRectF(13, 1, WIDTH - 13, high - 1), QColor(p.panel))
+            painter.fillRect(QRectF(13, 1, 4, high - 1), QColor(p.accent))
+        ink = QColor(p.ink if self.isChecked() else p.tape_ink)
+        painter.setPen(ink)
         if self.hasFocus():
-            painter.drawRect(self.rect().adjusted(2, 2, -3, -3))
+            painter.drawRect(self.rect().adjusted(14, 2, -3, -3))
         font = QFont("Open Sans", 11)
         font.setWeight(QFont.Weight.DemiBold if self.isChecked() else QFont.Weight.Normal)
         painter.setFont(font)
-        painter.drawText(QRectF(9, 10, MARK_WIDTH - 12, 20), Qt.AlignmentFlag.AlignVCenter, self.title)
-        self._shape(painter, QPointF(15, 37))
+        painter.drawText(QRectF(21, high / 2 - 21, WIDTH - 22, 21), Qt.AlignmentFlag.AlignVCenter, self.title)
+        self._shape(painter, QPointF(27, high / 2 + 10), ink)
+        painter.setPen(ink)
         painter.setFont(QFont("Open Sans", 9))
-        words = f"{self.state.number} {self.state.word}" if self.state.number else self.state.word
-        painter.drawText(QRectF(25, 28, MARK_WIDTH - 27, 18), Qt.AlignmentFlag.AlignVCenter, words)
+        painter.drawText(QRectF(36, high / 2 + 1, WIDTH - 37, 18), Qt.AlignmentFlag.AlignVCenter, self._words())
 
-    def _shape(self, painter: QPainter, at: QPointF) -> None:
+    def _shape(self, painter: QPainter, at: QPointF, ink: QColor) -> None:
         """Ring not started, half disc open questions, disc settled, triangle problem."""
-        ink = QColor(self.tape.palette_now.tape_ink)
         painter.setPen(QPen(ink, 1.6))
         painter.setBrush(ink if self.state.word == "settled" else Qt.BrushStyle.NoBrush)
         if self.state.word.startswith("problem"):
@@ -79,24 +103,36 @@ class Mark(QAbstractButton):
 
 
 class Tape(QWidget):
-    """The marks in a row."""
+    """The marks under one another, and bare tape below the last."""
 
     def __init__(self, palette: Palette, stations: tuple[Station, ...], go: Callable[[str], None]) -> None:
         super().__init__()
         self.palette_now = palette
         self.setAccessibleName("Stations")
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(0)
+        self.setFixedWidth(WIDTH)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
         self.marks: dict[str, Mark] = {}
         for number, station in enumerate(stations, 1):
             mark = Mark(self, station, number)
             mark.clicked.connect(lambda _checked, name=station.name: go(name))
             self.marks[station.name] = mark
-            row.addWidget(mark)
-        self.setFixedHeight(HEIGHT)
+            column.addWidget(mark)
+        column.addStretch(1)
 
     def set_palette(self, palette: Palette) -> None:
         self.palette_now = palette
+        self.update()
         for mark in self.marks.values():
             mark.update()
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), QColor(self.palette_now.tape))
+        begun = max((mark.geometry().bottom() + 1 for mark in self.marks.values()), default=0)
+        for top in range(begun, self.height(), HEIGHT):
+            painter.save()
+            painter.translate(0, top)
+            ruled(painter, self.palette_now, WIDTH, HEIGHT)
+            painter.restore()

@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from PyQt6.QtCore import QEvent, QPointF, Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QKeySequence, QPainter, QPen, QPolygonF
-from PyQt6.QtWidgets import QComboBox, QLabel, QLineEdit, QPushButton, QScrollArea, QToolButton, QWidget
+from PyQt6.QtWidgets import QComboBox, QLabel, QLineEdit, QPushButton, QScrollArea, QSizePolicy, QToolButton, QWidget
 
 _MEASURE = re.compile(r"(?<=\d) (?=\d+/\d|[°A-Za-zµΩ²%]{1,6}[²³]?(?:/|\b))")
 """the gap inside a measure: between whole inches and their fraction, between a number and its unit"""
@@ -32,6 +32,33 @@ class Words(QLabel):
 
     def text(self) -> str:
         return self.given
+
+
+class Elided(QLabel):
+    """A label of one line that says as much as there is room for, and all of it in its tool tip."""
+
+    def __init__(self, text: str = "", role: str = "") -> None:
+        super().__init__()
+        self.given = ""
+        self.setProperty("role", role)
+        self.setTextFormat(Qt.TextFormat.PlainText)
+        self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        self.setText(text)
+
+    def setText(self, text: str | None) -> None:
+        self.given = text or ""
+        self._fit()
+
+    def text(self) -> str:
+        return self.given
+
+    def resizeEvent(self, event: object) -> None:
+        self._fit()
+
+    def _fit(self) -> None:
+        shown = self.fontMetrics().elidedText(self.given, Qt.TextElideMode.ElideRight, self.width())
+        super().setText(shown)
+        self.setToolTip(self.given if shown != self.given else "")
 
 
 def label(text: str, role: str = "", wrap: bool = False) -> QLabel:
@@ -95,6 +122,15 @@ class ChoiceBox(QComboBox):
     def __init__(self) -> None:
         super().__init__()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
+        self.setMinimumContentsLength(8)
+
+    def showPopup(self) -> None:
+        """The list is as wide as its longest choice, whatever room the box has."""
+        view = self.view()
+        if view is not None:
+            view.setMinimumWidth(view.sizeHintForColumn(0) + 24)
+        super().showPopup()
 
     def wheelEvent(self, event: object) -> None:
         """Scrolling the page must not change a value under the pointer."""

@@ -59,7 +59,6 @@ class CompareView(QWidget):
         self.schools.setContentsMargins(12, 8, 10, 0)
         column.addWidget(self.schools)
         self.table = ChooseTable("Cores compared", COLUMNS, self._choose, NOTE)
-        self.table.fit_to_cells()
         column.addWidget(self.table, 1)
 
     def refresh(self) -> None:

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from keelroom.assess.questions.compare import fit_core
 from keelroom.catalogue.load import cores, keep_own, own_parts
-from keelroom.document.edits import Change, Edit, added, fresh_id
+from keelroom.document.edits import added, fresh_id
+from keelroom.document.packages import duplicated, without
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.package import Core, Cover
 from keelroom.errors import KeelRoomError
@@ -80,16 +81,10 @@ class CoreStation(Form):
                 self.session.told.emit(f"“{core.name}” is kept with this build and in your own catalogue")
 
     def _copy(self) -> None:
-        build = self.session.build
-        ident = fresh_id(build.packages, "p")
-        copy = build.package.model_copy(update={"id": ident, "name": f"{build.package.name} (copy)"})
-        edit = added(build, ("packages",), copy, f"Copy {build.package.name}")
-        self.session.attempt(Edit(edit.label, (*edit.changes, Change(("active",), ident))))
+        self.session.attempt(duplicated(self.session.build))
 
     def _remove(self) -> None:
-        build = self.session.build
-        left = tuple(package for package in build.packages if package.id != build.active)
-        if not left:
-            self.session.told.emit("A build keeps at least one package")
-            return
-        self.session.attempt(Edit(f"Remove {build.package.name}", (Change(("active",), left[0].id), Change(("packages",), left))))
+        try:
+            self.session.attempt(without(self.session.build, self.session.build.active))
+        except KeelRoomError as error:
+            self.session.told.emit(error.message)

@@ -17,8 +17,6 @@ from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.text import button, chip, label
 
 NOTE = "Slide shrink on first; crimp conductor and insulation; tug each crimp; extend a pigtail one gauge heavier. Lengths are as planned: hold the wire in place before cutting."
-FIRST = {"Wires": 52, "Parts": 270}
-"""[px] of the first column, where it differs"""
 LISTS = ("Wires", "Parts", "Joints", "Loom", "Jumper")
 JUMPER_NOTE = "From a vehicle’s three-wire plug (ground, low, high) to two-wire fans."
 
@@ -87,7 +85,6 @@ class HarnessView(QWidget):
             table = ChooseTable(
                 self.current, rows[0], lambda _row: None, JUMPER_NOTE if self.current == "Jumper" else NOTE, "red, 101, relay …", words=True
             )
-            table.fit_to_cells(FIRST.get(self.current, 196))
             self.tables[self.current] = table
             self.column.insertWidget(1, table, 1)
         self.tables[self.current].show_rows(rows[1:], -1)

@@ -60,7 +60,6 @@ class SchoolsView(QWidget):
         self.why.setContentsMargins(12, 8, 10, 0)
         column.addWidget(self.why)
         self.table = ChooseTable("Schools of control", COLUMNS, self._choose, NOTE, "hose, fins, variable …")
-        self.table.fit_to_cells(174)
         column.addWidget(self.table, 1)
         self.said = label("", "faint", wrap=True)
         self.said.setContentsMargins(12, 0, 10, 0)

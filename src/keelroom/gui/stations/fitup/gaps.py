@@ -32,7 +32,6 @@ class GapsView(QWidget):
             widget.setContentsMargins(12, 0, 10, 0)
             column.addWidget(widget)
         self.table = ChooseTable("Clearances", GAP_COLUMNS, self._choose, NOTE, "horn, ring, too close …")
-        self.table.fit_to_cells(148)
         column.addWidget(self.table, 1)
         self.said.setContentsMargins(12, 0, 10, 0)
         column.addWidget(self.said)

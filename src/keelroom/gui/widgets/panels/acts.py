@@ -11,11 +11,12 @@ from PyQt6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout
 
 
 class Command(NamedTuple):
-    """An act by name, with its shortcut ('' none)."""
+    """An act by name, with its shortcut ('' none) and the menu it stands in, "File/Export" for one in another."""
 
     name: str
     act: Callable[[], object]
     shortcut: str = ""
+    menu: str = ""
 
 
 class CommandsPanel(QWidget):
@@ -34,7 +35,7 @@ class CommandsPanel(QWidget):
         self.filter.returnPressed.connect(self._first)
         self.list = QListWidget()
         self.list.setAccessibleName("Acts")
-        for command in commands:
+        for command in (one for one in commands if one.name):
             keys = QKeySequence(command.shortcut).toString(QKeySequence.SequenceFormat.NativeText) if command.shortcut else ""
             item = QListWidgetItem(f"{command.name}    {keys}".rstrip())
             item.setData(Qt.ItemDataRole.UserRole, command.name)

@@ -1,98 +1,51 @@
-"""All findings, gravest first, with their acts."""
+"""All findings as short rows: those of the station one is at first, each opening to why, what would mend it, and its source."""
 
 from __future__ import annotations
 
-from functools import partial
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
-
-from keelroom.assess.fixes import applies, edit_for
-from keelroom.core.findings import Finding, Fix
-from keelroom.core.sources import SOURCES
+from keelroom.assess.fixes import edit_for
+from keelroom.core.findings import LEVELS, Finding, Fix
 from keelroom.errors import InputError
+from keelroom.gui.registry import station_at
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import level_colour, palette_of
+from keelroom.gui.widgets.flow import Flow
+from keelroom.gui.widgets.panels.card import Card
 from keelroom.gui.widgets.panels.panel import Panel
-from keelroom.gui.widgets.text import LevelMark, button, label, restyle
+from keelroom.gui.widgets.text import button, chip, label
 
-LEVEL_WORDS = {"problem": "Problem", "doubt": "Open question", "note": "Note"}
 FINDINGS_AT_ONCE = 40
 """Findings shown before one is asked for more: the worst stand first."""
+COUNTED = {"problem": ("problem", "problems"), "doubt": ("open question", "open questions"), "note": ("note", "notes")}
 
 
-class Card(QWidget):
-    """One finding. It is filled anew rather than made anew: in a drag findings come and go with every move."""
-
-    def __init__(self, panel: FindingsPanel) -> None:
-        super().__init__()
-        self.panel = panel
-        self.finding: Finding | None = None
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 12)
-        column.setSpacing(3)
-        level = QHBoxLayout()
-        self.mark, self.level = LevelMark("note", ""), label("")
-        level.addWidget(self.mark)
-        level.addWidget(self.level)
-        level.addStretch(1)
-        column.addLayout(level)
-        self.what, self.why, self.source = label("", "head", wrap=True), label("", wrap=True), label("", "faint", wrap=True)
-        for words in (self.what, self.why, self.source):
-            column.addWidget(words)
-        self.fixes: list[QPushButton] = []
-        self.fix_column = QVBoxLayout()
-        column.addLayout(self.fix_column)
-        line = QHBoxLayout()
-        self.go = button("Show me", self._go)
-        line.addWidget(self.go)
-        line.addStretch(1)
-        column.addLayout(line)
-
-    def show_finding(self, finding: Finding, colour: str) -> None:
-        before, self.finding = self.finding, finding
-        if before == finding and self.mark.colour == colour:
-            return
-        self.mark.show_level(finding.level, colour)
-        self.level.setText(LEVEL_WORDS[finding.level])
-        restyle(self.level, "role", finding.level)
-        self.what.setText(finding.what)
-        self.why.setText(finding.why)
-        self.source.setText(f"From: {SOURCES[finding.source].citation}")
-        self.go.setAccessibleName(f"Show me: {finding.what}")
-        while len(self.fixes) < len(finding.fix):
-            number = len(self.fixes)
-            made = button("", partial(self._mend, number), role="main")
-            # As wide as the panel is: a long act must not push the words of every finding out of sight.
-            made.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
-            self.fixes.append(made)
-            self.fix_column.addWidget(made)
-        for k, made in enumerate(self.fixes):
-            offered = k < len(finding.fix) and applies(self.panel.session.build, finding.fix[k], self.panel.session.system)
-            made.setVisible(offered)
-            if offered:
-                made.setText(finding.fix[k].label)
-                made.setAccessibleName(f"Mend: {finding.fix[k].label}")
-
-    def _go(self) -> None:
-        assert self.finding is not None
-        self.panel.session.asked_for.emit(self.finding.where)
-
-    def _mend(self, number: int) -> None:
-        assert self.finding is not None
-        self.panel.mend(self.finding.fix[number])
+def counts(findings: tuple[Finding, ...]) -> str:
+    """How many of each level, in words."""
+    told = [(sum(f.level == level for f in findings), COUNTED[level]) for level in LEVELS]
+    return ", ".join(f"{number} {words[number != 1]}" for number, words in told if number) or "Nothing found"
 
 
 class FindingsPanel(Panel):
-    """What is wrong, doubtful or unmeasured, each with why, where it comes from, and what would mend it."""
+    """What is wrong, doubtful or unmeasured."""
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, session: Session, station: str = "") -> None:
         super().__init__(session, "Findings")
         self.cards: list[Card] = []
+        self.opened: set[tuple[str, tuple[str, ...]]] = set()
+        self.station = station
         column = self.fresh()
+        self.counted = label("", "head", wrap=True)
+        column.addWidget(self.counted)
+        column.addWidget(self._filters())
+        self.done, self.done_words = self._done_row()
+        column.addWidget(self.done)
         self.nothing = label("Nothing to say: no contradiction, nothing missing, nothing over its limit.", wrap=True)
         column.addWidget(self.nothing)
         self.column = QVBoxLayout()
+        self.column.setSpacing(0)
         column.addLayout(self.column)
+        self.heads: dict[str, QLabel] = {}
         self.most = FINDINGS_AT_ONCE
         self.more = button("", self._show_more, "Show more findings")
         column.addWidget(self.more)
@@ -101,34 +54,92 @@ class FindingsPanel(Panel):
         session.deepened.connect(self.changed)
         session.display_changed.connect(self.changed)
 
+    def _filters(self) -> QWidget:
+        holder = QWidget()
+        row = Flow(holder, 2)
+        row.setContentsMargins(0, 0, 0, 0)
+        self.only_here, self.only_problems = chip("Only this station", self.changed), chip("Only problems", self.changed)
+        for made in (self.only_here, self.only_problems):
+            made.setAutoExclusive(False)
+            row.addWidget(made)
+        return holder
+
+    def _done_row(self) -> tuple[QWidget, QLabel]:
+        """What was mended last, greyed, with its way back."""
+        holder = QWidget()
+        row = QHBoxLayout(holder)
+        row.setContentsMargins(0, 2, 0, 2)
+        words = label("", "faint", wrap=True)
+        row.addWidget(words, 1)
+        row.addWidget(button("Undo it", self.session.store.undo))
+        holder.hide()
+        return holder, words
+
+    def show_station(self, name: str) -> None:
+        """Another station is shown: its findings come first."""
+        if name != self.station:
+            self.station = name
+            self.changed()
+
     def _after_edit(self) -> None:
         """At once; while something is dragged they stay those it was picked up with."""
+        self.done.setVisible(self.session.store.undo_label == self.done.property("step"))
         if self.session.assessment.judged:
             self.changed()
 
+    def _wanted(self) -> list[tuple[str, Finding]]:
+        """Findings with their stations: those of the shown station first, then the others, gravest first in each."""
+        found = [(station_at(finding.where).name, finding) for finding in self.session.assessment.findings]
+        if self.only_here.isChecked():
+            found = [(place, finding) for place, finding in found if place == self.station]
+        if self.only_problems.isChecked():
+            found = [(place, finding) for place, finding in found if finding.level == "problem"]
+        return sorted(found, key=lambda one: one[0] != self.station)
+
     def bring_up_to_date(self) -> None:
-        findings, palette = self.session.assessment.findings, palette_of(self.session.settings.theme)
-        shown = findings[: self.most]
+        found, palette = self._wanted(), palette_of(self.session.settings.theme)
+        self.counted.setText(counts(self.session.assessment.findings))
+        shown = found[: self.most]
+        here = sum(place == self.station for place, _ in shown)
         while len(self.cards) < len(shown):
             self.cards.append(Card(self))
             self.column.addWidget(self.cards[-1])
+        self._heads(here, len(shown) - here)
         for number, card in enumerate(self.cards):
             if number < len(shown):
-                card.show_finding(shown[number], level_colour(palette, shown[number].level))
+                place, finding = shown[number]
+                card.show_finding(finding, level_colour(palette, finding.level), place)
             card.setVisible(number < len(shown))
-        self.nothing.setVisible(not findings)
-        self.more.setVisible(len(findings) > self.most)
-        self.more.setText(f"Show {min(FINDINGS_AT_ONCE, len(findings) - self.most)} more of {len(findings)}")
+        self.nothing.setVisible(not found)
+        self.more.setVisible(len(found) > self.most)
+        self.more.setText(f"Show {min(FINDINGS_AT_ONCE, len(found) - self.most)} more of {len(found)}")
+
+    def _heads(self, here: int, elsewhere: int) -> None:
+        """A heading over the station's own and one over the rest, each where there are some."""
+        for name, words, at, there in (
+            ("here", f"At {self.station}", 0, here),
+            ("rest", "At other stations" if self.station else "", here + 1, elsewhere),
+        ):
+            if name not in self.heads:
+                self.heads[name] = label("", "faint")
+            head = self.heads[name]
+            head.setText(words)
+            self.column.removeWidget(head)
+            self.column.insertWidget(at, head)
+            head.setVisible(bool(there and words))
 
     def _show_more(self) -> None:
         self.most += FINDINGS_AT_ONCE
         self.changed()
 
-    def mend(self, fix: Fix) -> None:
-        """Apply a finding's fix to the build as it stands now."""
+    def mend(self, finding: Finding, fix: Fix) -> None:
+        """Apply a finding's fix to the build as it stands now; what was done stays to be read, greyed, until the next step."""
         try:
             edit = edit_for(self.session.build, fix, self.session.system)
         except InputError as error:
             self.session.told.emit(error.message)
             return
-        self.session.attempt(edit)
+        self.done.setProperty("step", edit.label)
+        if self.session.attempt(edit):
+            self.done_words.setText(f"Done: {fix.label}")
+            self.done.show()

@@ -1,0 +1,74 @@
+"""The menu bar, made from the window's acts."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from pathlib import Path
+
+from PyQt6.QtGui import QAction, QKeySequence
+from PyQt6.QtWidgets import QMainWindow, QMenu, QMenuBar
+
+from keelroom.gui.commands import MENUS
+from keelroom.gui.widgets.panels.acts import Command
+
+
+class Menus:
+    """Menus by name, and the acts in them. `name_steps` and `list_recent` keep what changes up to date."""
+
+    def __init__(self, window: QMainWindow, commands: Sequence[Command]) -> None:
+        self.window = window
+        bar = window.menuBar()
+        assert bar is not None
+        bar.setNativeMenuBar(False)
+        self.bar: QMenuBar = bar
+        self.menus: dict[str, QMenu] = {}
+        for name in MENUS:
+            made = bar.addMenu(f"&{name}")
+            assert made is not None
+            self.menus[name] = made
+        self.recent = QMenu("Open a recent build", window)
+        self.acts: dict[str, QAction] = {}
+        for command in commands:
+            self._add(command)
+
+    def _add(self, command: Command) -> None:
+        if not command.menu:
+            return
+        menu = self._menu(command.menu)
+        if not command.name:
+            menu.addSeparator()
+            return
+        action = QAction(command.name, self.window)
+        if command.shortcut:
+            action.setShortcut(QKeySequence(command.shortcut))
+        action.triggered.connect(lambda _checked=False: command.act())
+        menu.addAction(action)
+        self.window.addAction(action)
+        self.acts[command.name] = action
+        if command.name.startswith("Open a build"):
+            menu.addMenu(self.recent)
+
+    def _menu(self, path: str) -> QMenu:
+        """A menu, or one in it, by its path."""
+        if path not in self.menus:
+            above, _, name = path.rpartition("/")
+            made = self._menu(above).addMenu(name)
+            assert made is not None
+            self.menus[path] = made
+        return self.menus[path]
+
+    def name_steps(self, undo: str, redo: str) -> None:
+        """Say what would be undone and redone."""
+        for name, what in (("Undo", undo), ("Redo", redo)):
+            self.acts[name].setText(f"{name}: {what}" if what else name)
+            self.acts[name].setEnabled(bool(what))
+
+    def list_recent(self, paths: Sequence[Path], open_one: Callable[[Path], object]) -> None:
+        """The builds opened last, newest first."""
+        self.recent.clear()
+        self.recent.setEnabled(bool(paths))
+        for path in paths:
+            action = self.recent.addAction(path.name)
+            assert action is not None
+            action.setToolTip(str(path))
+            action.triggered.connect(lambda _checked=False, path=path: open_one(path))

@@ -1,0 +1,177 @@
+"""One finding: a short row that opens to its reason, its source and what would mend it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+from typing import Protocol
+
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVBoxLayout, QWidget
+
+from keelroom.assess.fixes import applies, edit_for
+from keelroom.core.findings import Finding, Fix
+from keelroom.core.sources import SOURCES
+from keelroom.document.difference import differences
+from keelroom.document.edits import apply
+from keelroom.errors import KeelRoomError
+from keelroom.gui.session.session import Session
+from keelroom.gui.widgets.text import LevelMark, button, label
+
+LEVEL_WORDS = {"problem": "Problem", "doubt": "Open question", "note": "Note"}
+TOLD = 2
+"""Changes of a fix that are told before it is pressed."""
+
+
+class Holder(Protocol):
+    """The list a card stands in."""
+
+    session: Session
+    opened: set[tuple[str, tuple[str, ...]]]
+
+    def mend(self, finding: Finding, fix: Fix) -> None: ...
+
+
+def key_of(finding: Finding) -> tuple[str, tuple[str, ...]]:
+    """What makes it the same finding from one edit to the next, whatever its figures."""
+    return finding.code, finding.where
+
+
+class _Head(QWidget):
+    """The row itself: level, what, and a chevron; a click, Enter or Space opens and folds it."""
+
+    def __init__(self, act: Callable[[], object]) -> None:
+        super().__init__()
+        self.act, self.open = act, False
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(2, 3, 18, 3)
+        row.setSpacing(7)
+        self.mark = LevelMark("note", "")
+        self.what = label("", wrap=True)
+        row.addWidget(self.mark, 0, Qt.AlignmentFlag.AlignTop)
+        row.addWidget(self.what, 1)
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        self.act()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        assert event is not None
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
+            self.act()
+        else:
+            super().keyPressEvent(event)
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(QPen(self.palette().text().color(), 1.6))
+        at, tip = QPointF(self.width() - 9, 14.0), 2.5 if self.open else -2.5
+        side = QPolygonF([at + QPointF(-4, -tip), at + QPointF(0, tip), at + QPointF(4, -tip)])
+        if not self.open:
+            side = QPolygonF([at + QPointF(-2.5, -4), at + QPointF(2.5, 0), at + QPointF(-2.5, 4)])
+        painter.drawPolyline(side)
+        if self.hasFocus():
+            painter.setPen(QPen(self.palette().highlight().color(), 1.6))
+            painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
+
+
+class Card(QWidget):
+    """Filled anew rather than made anew: findings come and go with every edit."""
+
+    def __init__(self, holder: Holder) -> None:
+        super().__init__()
+        self.holder = holder
+        self.finding: Finding | None = None
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 2)
+        column.setSpacing(2)
+        self.head = _Head(self.turn)
+        column.addWidget(self.head)
+        self.body = QWidget()
+        inside = QVBoxLayout(self.body)
+        inside.setContentsMargins(23, 0, 4, 8)
+        inside.setSpacing(4)
+        self.why, self.source = label("", wrap=True), label("", "faint", wrap=True)
+        inside.addWidget(self.why)
+        self.fix_column = QVBoxLayout()
+        self.fix_column.setSpacing(2)
+        inside.addLayout(self.fix_column)
+        line = QHBoxLayout()
+        self.go = button("Show me", self._go)
+        line.addWidget(self.go)
+        line.addStretch(1)
+        inside.addLayout(line)
+        inside.addWidget(self.source)
+        column.addWidget(self.body)
+        self.fixes: list[tuple[QPushButton, QLabel]] = []
+
+    def show_finding(self, finding: Finding, colour: str, place: str) -> None:
+        """Show it, folded or open as it was left; what is folded away is not worked out."""
+        self.finding = finding
+        self.head.mark.show_level(finding.level, colour)
+        self.head.what.setText(finding.what)
+        self.head.setAccessibleName(f"{LEVEL_WORDS[finding.level]} at {place}: {finding.what}")
+        is_open = key_of(finding) in self.holder.opened
+        self.head.open = is_open
+        self.head.update()
+        self.body.setVisible(is_open)
+        if is_open:
+            self._fill(finding)
+
+    def turn(self) -> None:
+        """Open it, or fold it."""
+        assert self.finding is not None
+        key = key_of(self.finding)
+        self.holder.opened.symmetric_difference_update({key})
+        self.head.open = key in self.holder.opened
+        self.head.update()
+        if self.head.open:
+            self._fill(self.finding)
+        self.body.setVisible(self.head.open)
+
+    def _fill(self, finding: Finding) -> None:
+        session = self.holder.session
+        self.why.setText(finding.why)
+        self.source.setText(f"From: {SOURCES[finding.source].citation}")
+        self.go.setAccessibleName(f"Show me: {finding.what}")
+        while len(self.fixes) < len(finding.fix):
+            self._add_fix(len(self.fixes))
+        for k, (made, told) in enumerate(self.fixes):
+            offered = k < len(finding.fix) and applies(session.build, finding.fix[k], session.system)
+            made.setVisible(offered)
+            words = self._what_it_does(finding.fix[k]) if offered else ""
+            told.setVisible(bool(words))
+            if offered:
+                made.setText(finding.fix[k].label)
+                made.setAccessibleName(f"Mend: {finding.fix[k].label}")
+                told.setText(words)
+
+    def _add_fix(self, number: int) -> None:
+        made = button("", partial(self._mend, number), role="main")
+        # As wide as the list is: a long act must not push the words of every finding out of sight.
+        made.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
+        told = label("", "faint", wrap=True)
+        self.fixes.append((made, told))
+        self.fix_column.addWidget(made)
+        self.fix_column.addWidget(told)
+
+    def _what_it_does(self, fix: Fix) -> str:
+        """What a fix will change, before it is pressed."""
+        session = self.holder.session
+        try:
+            changes = differences(session.build, apply(session.build, edit_for(session.build, fix, session.system)))
+        except KeelRoomError:
+            return ""
+        more = f" and {len(changes) - TOLD} more" if len(changes) > TOLD else ""
+        return "; ".join(changes[:TOLD]) + more
+
+    def _go(self) -> None:
+        assert self.finding is not None
+        self.holder.session.asked_for.emit(self.finding.where)
+
+    def _mend(self, number: int) -> None:
+        assert self.finding is not None
+        self.holder.mend(self.finding, self.finding.fix[number])
