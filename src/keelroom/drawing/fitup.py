@@ -32,6 +32,8 @@ DEPTH_AXIS: dict[View, int] = {"front": 2, "side": 0, "above": 1}
 ROUND_STEPS = 40
 CHAR, LINE = 0.0155, 0.036
 """[m] a letter and a line take on the drawing as it usually stands on the screen."""
+USUAL_SCALE = 430.0
+"""[px/m] it usually stands at."""
 SHOWN = 4
 """Clearances drawn with a dimension line in one view."""
 STATE_WORDS = {"overlaps": "overlaps", "under": "too close", "tight": "tight", "clear": "clear"}
@@ -73,22 +75,30 @@ def region(fit: Fit) -> Limits:
     return Limits((low[0], low[1], low[2]), (high[0], high[1], high[2]))
 
 
-def view_scene(view: View, build: Build, package: Package, fit: Fit, system: str, limits: Limits | None = None) -> Scene:
-    """One view, far things first, with the clearances it shows best."""
+def view_scene(
+    view: View, build: Build, package: Package, fit: Fit, system: str, limits: Limits | None = None, scale: float | None = USUAL_SCALE
+) -> Scene:
+    """One view, far things first, with the clearances it shows best. scale: pixels a metre takes; None for a small picture without words"""
     limits = limits or region(fit)
-    a, b = flat(view, limits.low), flat(view, limits.high)
-    left, right = min(a[0], b[0]), max(a[0], b[0])
-    bottom, top = min(a[1], b[1]), max(a[1], b[1])
-    box = (left, bottom, right - left, top - bottom)
+    box = view_box(view, limits)
+    left, right = box[0], box[0] + box[2]
     shapes: list[Shape] = []
     for body in _ordered(view, fit):
         shapes += [part for shape in outline_of(view, body) for part in _within(shape, box)]
     for shape in (*_panel(view, build, package, fit), *_hood(view, build, (left, right))):
         shapes += _within(shape, box) if view != "front" or shape.role != "panel.opening" else [shape]
-    words = _Words(box)
-    shapes += _gaps(view, fit, system, words)
-    shapes += _names(view, fit, words)
+    if scale is not None:
+        words = _Words(box, scale)
+        shapes += _gaps(view, fit, system, words)
+        shapes += _names(view, fit, words)
     return Scene(tuple(shapes), box)
+
+
+def view_box(view: View, limits: Limits) -> Box:
+    """Left, bottom, width and height of a view [m]."""
+    a, b = flat(view, limits.low), flat(view, limits.high)
+    left, bottom = min(a[0], b[0]), min(a[1], b[1])
+    return (left, bottom, abs(b[0] - a[0]), abs(b[1] - a[1]))
 
 
 def _within(shape: Shape, box: Box) -> list[Shape]:
@@ -127,22 +137,36 @@ def _ordered(view: View, fit: Fit) -> list[Body]:
 
 
 class _Words:
-    """Where words already stand in a view: new ones are shifted up or down, or left out."""
+    """Where words already stand in a view: new ones go to the nearest free place, or are left out where none is near.
 
-    def __init__(self, box: Box) -> None:
+    scale : pixels a metre takes where the view is shown; words are as large on the screen at any scale
+    """
+
+    def __init__(self, box: Box, scale: float = USUAL_SCALE) -> None:
         self.left, self.bottom, self.wide, self.high = box
+        self.char, self.line = CHAR * USUAL_SCALE / scale, LINE * USUAL_SCALE / scale
         self.taken: list[tuple[float, float, float]] = []
 
     def place(self, at: Point, text: str, must: bool) -> Point | None:
         """The nearest free place for a text centred at `at`; None where there is none and it need not be said."""
-        half = min(CHAR * len(text) / 2 + CHAR, self.wide / 2)
-        x = min(max(at[0], self.left + half), self.left + self.wide - half)
-        for step in (0, 1, -1, 2, -2, 3, -3) if must else (0, 1, -1):
-            y = min(max(at[1] + step * LINE, self.bottom + LINE / 2), self.bottom + self.high - LINE / 2)
-            if all(abs(x - a) > half + other or abs(y - b) > 0.95 * LINE for a, b, other in self.taken):
+        half = min(self.char * len(text) / 2 + self.char, self.wide / 2)
+        most = 6 if must else 2
+        steps = [(across, up) for up in range(-most, most + 1) for across in (0, 1, -1)]
+        for across, up in sorted(steps, key=lambda step: abs(step[1]) + 3 * abs(step[0])):
+            x = min(max(at[0] + across * half, self.left + half), self.left + self.wide - half)
+            y = min(max(at[1] + up * self.line, self.bottom + self.line / 2), self.bottom + self.high - self.line / 2)
+            if all(abs(x - a) > half + other or abs(y - b) > 0.98 * self.line for a, b, other in self.taken):
                 self.taken.append((x, y, half))
                 return (x, y)
-        return at if must else None
+        return None
+
+    def said(self, role: str, about: Point, text: str, must: bool) -> list[Shape]:
+        """The words, with a leader to what they are about where they had to stand off it."""
+        at = self.place((about[0], about[1] + self.line / 2), text, must)
+        if at is None:
+            return []
+        off = math.dist(at, about) > 1.6 * self.line
+        return [*([Polyline("leader", (about, at))] if off else []), Label(role, at, text)]
 
 
 def section_sheet(build: Build, package: Package, fit: Fit, system: str) -> Scene:
@@ -299,9 +323,7 @@ def _names(view: View, fit: Fit, words: _Words) -> list[Shape]:
         if body is None or body.sort not in ("static", "turning"):
             continue
         text = body.name + (" (not measured)" if body.unknown else " (assumed)" if body.assumed else "")
-        at = words.place(flat(view, body.solid.centre), text, must=False)
-        if at is not None:
-            shapes.append(Label("fit.name", at, text))
+        shapes += words.said("fit.name", flat(view, body.solid.centre), text, must=False)
     return shapes
 
 
@@ -318,9 +340,7 @@ def _gaps(view: View, fit: Fit, system: str, words: _Words) -> list[Shape]:
         start, end = flat(view, gap.a), flat(view, gap.b)
         shapes.append(Polyline(f"gap.{gap.state}", (start, end)))
         text = gap_label(gap, system)
-        at = words.place(((start[0] + end[0]) / 2, (start[1] + end[1]) / 2 + LINE / 2), text, must=True)
-        if at is not None:
-            shapes.append(Label(f"gap.{gap.state}", at, text))
+        shapes += words.said(f"gap.{gap.state}", ((start[0] + end[0]) / 2, (start[1] + end[1]) / 2), text, must=True)
     return shapes
 
 

@@ -44,6 +44,7 @@ ROLES: dict[str, Style] = {
     "fit.panel": Style("steel", 1.2, "steel_fill"),
     "fit.unknown": Style("doubt", 1.5, "", True),
     "fit.name": Style("faint", 1.0),
+    "leader": Style("faint", 0.8),
     "view.title": Style("ink", 1.0),
     "gap.overlaps": Style("bad", 3.0),
     "gap.under": Style("bad", 2.2),

@@ -268,6 +268,12 @@ class Window(QMainWindow):
         """The ledger in one line, or open."""
         self.ledger.fold(not self.ledger.folded)
 
+    def zoom(self, step: int) -> None:
+        """Zoom the picture in or out by a step; 0 fits it."""
+        zoom = getattr(self.middle_stack.currentWidget(), "zoom", None)
+        if zoom is not None:
+            zoom.by(step)
+
     def edit_text(self, act: str) -> None:
         """Cut, copy or paste where the cursor is."""
         focused = QApplication.focusWidget()

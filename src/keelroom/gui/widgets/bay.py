@@ -22,6 +22,7 @@ from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
 from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, let_go, moves, snapped
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn, fitted
+from keelroom.gui.widgets.zoom import Zoom
 from keelroom.units import KINDS, format_si
 
 HIDDEN_BY_MAP = ("core.tube", "fan.blade", "fan.hub", "fan.size", "cover", "cover.name", "panel.name")
@@ -49,6 +50,7 @@ class BayDrawing(QWidget):
         self.setAccessibleName("Elevation of core and fans")
         self.setMinimumSize(300, 200)
         self.setMouseTracking(True)
+        self.zoom = Zoom(self, self._zoomed)
         session.changed.connect(self.rebuild)
         session.display_changed.connect(self.rebuild)
         self.rebuild()
@@ -97,7 +99,13 @@ class BayDrawing(QWidget):
 
     def _fit(self) -> None:
         margin = 14.0
-        self.view = fitted(self.scene.bounds, QRectF(self.rect()).adjusted(margin, margin, -margin, -margin))
+        self.view = self.zoom.applied(fitted(self.scene.bounds, QRectF(self.rect()).adjusted(margin, margin, -margin, -margin)))
+
+    def _zoomed(self) -> None:
+        self._fit()
+        self.cache = None
+        self._place_handles()
+        self.update()
 
     def _place_handles(self) -> None:
         fans = {fan.id: fan for fan in self.session.build.package.fans if fan.diameter} if self.scene.shapes else {}

@@ -1,4 +1,4 @@
-"""The package in its bay on one board: front, left side and from above at one scale, folded open like a cardboard box.
+"""The package in its bay on one board: one view large with its clearances, the two others small beside it, to swap with a click.
 
 Parts are dragged, nudged and leaned in any of the three; the others and every clearance follow.
 """
@@ -15,11 +15,11 @@ from PyQt6.QtWidgets import QWidget
 from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.placing import face_size, opening_outline, stand
 from keelroom.assess.report import gap_words, verdict_sentence
-from keelroom.core.outline import circle
+from keelroom.core.outline import Box, circle
 from keelroom.document.edits import Change, Edit
 from keelroom.document.quantity import Origin, from_si
 from keelroom.document.schema.package import Fan
-from keelroom.drawing.fitup import AXES, TITLES, VIEWS, Limits, View, flat, outline_of, region, section_sheet, view_scene
+from keelroom.drawing.fitup import AXES, TITLES, VIEWS, Limits, View, flat, outline_of, region, section_sheet, view_box, view_scene
 from keelroom.drawing.scene import Circle, Polyline, Scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
@@ -27,10 +27,13 @@ from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
 from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, Line, let_go, moves, snapped
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn
+from keelroom.gui.widgets.zoom import Zoom
 from keelroom.units import KINDS, format_si
 
 LEAN_STEP = math.radians(0.5)
-MARGIN, TITLE, FOOT = 12.0, 20.0, 26.0
+MARGIN, TITLE, FOOT, HEAD = 12.0, 20.0, 46.0, 48.0
+SMALL = 0.24
+"""Share of the board's width the small views stand in."""
 NAMES = ("x", "y", "z")
 
 FAN_ORIGIN: Origin = "measured"
@@ -48,6 +51,9 @@ class FitBoard(QWidget):
         self.views: dict[View, QTransform] = {}
         self.rooms: dict[View, QRectF] = {}
         self.limits: Limits | None = None
+        self.large: View = "front"
+        self.fitted_view = QTransform()
+        """of the large view, before it is zoomed"""
         self.cache: QPixmap | None = None
         self.drag: tuple[View, str, QPointF, tuple[float, float]] | None = None
         self.guides: list[tuple[View, str, float]] = []
@@ -57,6 +63,7 @@ class FitBoard(QWidget):
         self.setAccessibleName("Package in the bay: front, left side and from above")
         self.setMinimumSize(300, 200)
         self.setMouseTracking(True)
+        self.zoom = Zoom(self, self._zoomed)
         session.changed.connect(self.rebuild)
         session.display_changed.connect(self.rebuild)
         self.rebuild()
@@ -90,7 +97,15 @@ class FitBoard(QWidget):
         if self.drag is None or self.limits is None:
             self.limits = region(fit)
         # While a part is held the picture keeps its scale under the hand.
-        self.scenes = {view: view_scene(view, build, build.package, fit, self.session.system, self.limits) for view in VIEWS}
+        rooms = self._rooms(self.limits)
+        scales = {view: _scale(view_box(view, self.limits), rooms[view]) for view in VIEWS}
+        self.scenes = {
+            view: view_scene(
+                view, build, build.package, fit, self.session.system, self.limits,
+                scales[view] * self.zoom.factor if view == self.large else None,
+            )
+            for view in VIEWS
+        }  # fmt: skip
         self._lay_out()
         self.cache = None
         self.setAccessibleDescription(self._verdict())
@@ -100,26 +115,42 @@ class FitBoard(QWidget):
         self.rebuild()
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
-        self._lay_out()
-        self.cache = None
+        self.rebuild()
+
+    def _zoomed(self) -> None:
+        """Words are laid out anew for how large the view now stands."""
+        self.rebuild()
+
+    def swap(self, view: View) -> None:
+        """Make another view the large one."""
+        self.large = view
+        self.zoom.factor, self.zoom.shift = 1.0, QPointF(0, 0)
+        self.rebuild()
+
+    def _rooms(self, limits: Limits) -> dict[View, QRectF]:
+        """The large view at the left, the small ones under one another at the right."""
+        small = max(SMALL * self.width(), 130.0)
+        high = self.height() - HEAD - FOOT
+        rooms: dict[View, QRectF] = {self.large: QRectF(MARGIN, HEAD, self.width() - small - 3 * MARGIN, high - TITLE)}
+        each = (high - TITLE * 2 - 90) / 2
+        for k, view in enumerate(view for view in VIEWS if view != self.large):
+            rooms[view] = QRectF(self.width() - small - MARGIN, HEAD + k * (each + TITLE), small, each)
+        return rooms
 
     def _lay_out(self) -> None:
-        """Front at the upper left, the side folded out to its right, from above folded out under it, all at one scale."""
-        if not self.scenes:
+        """Each view in the middle of its room, the large one as it is zoomed."""
+        if not self.scenes or self.limits is None:
             return
-        _, _, wide, high = self.scenes["front"].bounds
-        deep = self.scenes["side"].bounds[2]
-        room_w, room_h = self.width() - 3 * MARGIN, self.height() - 3 * TITLE - FOOT - MARGIN - 12
-        scale = max(min(room_w / (wide + deep), room_h / (high + deep)), 1.0)
-        left = (self.width() - scale * (wide + deep) - MARGIN) / 2
-        top = 46.0
-        corners: dict[View, tuple[float, float]] = {
-            "front": (left, top), "side": (left + scale * wide + MARGIN, top), "above": (left, top + scale * high + TITLE + MARGIN / 2),
-        }  # fmt: skip
-        for view, (x, y) in corners.items():
-            l2, b2, w2, h2 = self.scenes[view].bounds
-            self.rooms[view] = QRectF(x, y, scale * w2, scale * h2)
-            self.views[view] = QTransform(scale, 0, 0, -scale, x - scale * l2, y + scale * (b2 + h2))
+        for view, room in self._rooms(self.limits).items():
+            left, bottom, wide, high = self.scenes[view].bounds
+            scale = _scale((left, bottom, wide, high), room)
+            size = QRectF(0, 0, scale * wide, scale * high)
+            size.moveCenter(room.center())
+            if view != self.large:
+                size.moveTop(room.top())
+            view_at = QTransform(scale, 0, 0, -scale, size.left() - scale * left, size.top() + scale * (bottom + high))
+            self.rooms[view] = size if view != self.large or self.zoom.fitted else room
+            self.views[view] = self.zoom.applied(view_at) if view == self.large else view_at
         self._place_grips()
 
     def _place_grips(self) -> None:
@@ -199,7 +230,10 @@ class FitBoard(QWidget):
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(room)
             painter.setPen(QColor(self.palette_now.faint))
-            painter.drawText(QPointF(room.left() + 2, room.bottom() + 14), TITLES[view])
+            title = TITLES[view] if view == self.large else f"{TITLES[view]}: click to swap"
+            if painter.fontMetrics().horizontalAdvance(title) > room.width():
+                title = TITLES[view]
+            painter.drawText(QPointF(room.left() + 2, room.bottom() + 14), title)
         self._captions(painter)
 
     def _ghost(self, painter: QPainter, view: View) -> None:
@@ -243,13 +277,12 @@ class FitBoard(QWidget):
         painter.setFont(body_font(9))
         if fit is not None and fit.tightest is not None:
             painter.drawText(QPointF(14, 39), "Tightest: " + gap_words(fit.tightest, self.session.system))
-        side = self.rooms["side"]
-        notes = QRectF(
-            side.left(), self.rooms["above"].top(), self.width() - side.left() - 10, self.height() - self.rooms["above"].top() - FOOT
-        )
+        small = [self.rooms[view] for view in VIEWS if view != self.large]
+        left, top = min(room.left() for room in small), max(room.bottom() for room in small) + TITLE + 4
+        notes = QRectF(left, top, self.width() - left - 8, self.height() - top)
         painter.drawText(notes, Qt.AlignmentFlag.AlignTop | Qt.TextFlag.TextWordWrap, self._legend())
-        painter.drawText(QRectF(14, self.height() - 42, self.width() - 28, 38), Qt.AlignmentFlag.AlignBottom | Qt.TextFlag.TextWordWrap,
-                         "Drag or arrow keys move, Shift moves 16 steps, Page Up and Page Down lean. Dashed: not measured.")  # fmt: skip
+        painter.drawText(QRectF(14, self.height() - 42, left - 22, 38), Qt.AlignmentFlag.AlignBottom | Qt.TextFlag.TextWordWrap,
+                         "Drag or arrow keys move, Shift moves 16 steps, Page Up and Page Down lean; wheel zooms, Space and drag pushes. Dashed: not measured.")  # fmt: skip
 
     def _legend(self) -> str:
         at = stand(self.session.build.survey, self.session.build.package)
@@ -292,13 +325,25 @@ class FitBoard(QWidget):
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None
         found = self._under(event.position())
-        if found is None or event.button() != Qt.MouseButton.LeftButton:
+        if event.button() != Qt.MouseButton.LeftButton:
+            return
+        if found is None:
+            small = next((view for view in VIEWS if view != self.large and self.rooms[view].contains(event.position())), None)
+            if small is not None:
+                self.swap(small)
             return
         view, tag = found
         inverse, _ = self.views[view].inverted()
         self.drag = (view, tag, inverse.map(event.position()), self._now(view, tag))
         self.grips[(view, tag)].setFocus()
         self.setCursor(Qt.CursorShape.ClosedHandCursor)
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        """A small view is made the large one wherever it is clicked twice, on a part too."""
+        assert event is not None
+        small = next((view for view in VIEWS if view != self.large and self.rooms[view].contains(event.position())), None)
+        if small is not None:
+            self.swap(small)
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None
@@ -377,6 +422,11 @@ class FitBoard(QWidget):
             ways[1] = _catches(min(ys), max(ys), height)
         both = [[(sign * value, sign * guide) for value, guide in ways.get(axis, [])] for axis, sign in AXES[view]]
         return both[0], both[1]
+
+
+def _scale(box: Box, room: QRectF) -> float:
+    """Pixels per metre at which a view fits its room."""
+    return max(min(room.width() / max(box[2], 1e-6), room.height() / max(box[3], 1e-6)), 1.0)
 
 
 def _catches(low: float, high: float, size: float) -> list[Line]:

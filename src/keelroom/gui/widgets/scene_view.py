@@ -14,6 +14,7 @@ from keelroom.gui.theme.palette import Palette, palette_of
 from keelroom.gui.widgets.inks import inks
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, fitted
 from keelroom.gui.widgets.seen import WhenSeen
+from keelroom.gui.widgets.zoom import Zoom
 
 HEAD, FOOT = 50, 44
 
@@ -38,6 +39,7 @@ class SceneView(WhenSeen, QWidget):
         self.setMinimumSize(300, 200)
         if readable:
             self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.zoom = Zoom(self, self.update, by_wheel=not readable)
         session.changed.connect(self.changed)
         session.display_changed.connect(self.changed)
         self.catch_up()
@@ -67,7 +69,7 @@ class SceneView(WhenSeen, QWidget):
         room = QRectF(self.rect()).adjusted(14, HEAD, -14, -FOOT)
         assert self.scene is not None
         if not self.life:
-            return self._scrolled(room) if self.readable else fitted(self.scene.bounds, room)
+            return self.zoom.applied(self._scrolled(room) if self.readable else fitted(self.scene.bounds, room))
         left, bottom, _, high = self.scene.bounds
         # Life-size starts at the drawing's upper left corner: the rest is pulled into sight.
         x = room.left() - left * self.life + self.shift.x()
