@@ -8,6 +8,7 @@ from typing import Any
 
 from reportlab.lib.colors import HexColor
 from reportlab.lib.enums import TA_LEFT
+from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
@@ -19,6 +20,7 @@ from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Sce
 from keelroom.errors import readable
 from keelroom.export.inks import TEXT, TONES, ink_of
 
+PAPERS = {"A4": A4, "Letter": LETTER}
 INK, FAINT, RULE, ALARM = (HexColor(TONES[tone]) for tone in ("ink", "faint", "rule", "bad"))
 
 

@@ -22,7 +22,7 @@ from keelroom.drawing.elevation import elevation
 from keelroom.drawing.fitup import STATE_WORDS, section_sheet
 from keelroom.drawing.wiring import wiring
 from keelroom.errors import readable
-from keelroom.export.pdf import INK, LONGEST_CELL, RULE, STYLES, SceneFlowable, fonts, safe
+from keelroom.export.pdf import INK, LONGEST_CELL, PAPERS, RULE, STYLES, SceneFlowable, fonts, safe
 from keelroom.export.whole import write_whole
 from keelroom.units import KINDS, format_si
 
@@ -31,17 +31,20 @@ MOST_FINDINGS, MOST_GAPS = 12, 10
 FIT_WIDTH = 0.9
 
 
-def write_sheet(build: Build, assessment: Assessment, path: Path, system: str, today: datetime.date | None = None) -> None:
-    """Write the sheet. Raises ExportError saying why where it cannot be written; an older sheet then stays."""
-    write_whole(path, sheet_bytes(build, assessment, system, today or datetime.date.today()), "sheet_not_written")
+def write_sheet(
+    build: Build, assessment: Assessment, path: Path, system: str, today: datetime.date | None = None, paper: str = "A4"
+) -> None:
+    """Write the sheet, on a paper of PAPERS. Raises ExportError saying why where it cannot be written; an older sheet then stays."""
+    write_whole(path, sheet_bytes(build, assessment, system, (today or datetime.date.today(), paper)), "sheet_not_written")
 
 
-def sheet_bytes(build: Build, assessment: Assessment, system: str, today: datetime.date) -> bytes:
-    """The PDF's bytes."""
+def sheet_bytes(build: Build, assessment: Assessment, system: str, given: tuple[datetime.date, str]) -> bytes:
+    """The PDF's bytes. given: the day it bears, and the paper"""
+    today, paper = given
     fonts()
     buffer = io.BytesIO()
     title = readable(build.brief.title, LONGEST_CELL) or "Untitled build"
-    document = SimpleDocTemplate(buffer, pagesize=A4, leftMargin=15 * mm, rightMargin=15 * mm, topMargin=14 * mm, bottomMargin=14 * mm,
+    document = SimpleDocTemplate(buffer, pagesize=PAPERS[paper], leftMargin=15 * mm, rightMargin=15 * mm, topMargin=14 * mm, bottomMargin=14 * mm,
                                  title=title, author="Keel Room", invariant=1)  # fmt: skip
     stamp = f"{today.isoformat()} · document revision {build.revision} · package: {readable(build.package.name, LONGEST_CELL)}"
     story: list[Flowable] = [Paragraph(safe(title), STYLES["title"]), Paragraph(safe(stamp), STYLES["small"]), Spacer(1, 4)]

@@ -15,7 +15,7 @@ from keelroom.document.fields import get, owner_and_spec
 from keelroom.document.quantity import described
 from keelroom.document.schema.build import Build
 from keelroom.drawing.survey import Where, picture, where_of
-from keelroom.export.pdf import LONGEST_CELL, RULE, STYLES, SceneFlowable, fonts, safe
+from keelroom.export.pdf import LONGEST_CELL, PAPERS, RULE, STYLES, SceneFlowable, fonts, safe
 from keelroom.export.whole import write_whole
 
 FEW = 8
@@ -26,16 +26,16 @@ Section = tuple[str, Sequence[tuple[str, Path_]]]
 WIDTH, PICTURE = A4[0] - 24 * mm, 26 * mm
 
 
-def write_survey_sheet(build: Build, sections: Sequence[Section], path: Path, system: str) -> None:
+def write_survey_sheet(build: Build, sections: Sequence[Section], path: Path, system: str, paper: str = "A4") -> None:
     """Write the sheet; what is measured already is printed faintly beside its line. Raises ExportError saying why."""
-    write_whole(path, survey_sheet_bytes(build, sections, system), "survey_sheet_not_written")
+    write_whole(path, survey_sheet_bytes(build, sections, system, paper), "survey_sheet_not_written")
 
 
-def survey_sheet_bytes(build: Build, sections: Sequence[Section], system: str) -> bytes:
+def survey_sheet_bytes(build: Build, sections: Sequence[Section], system: str, paper: str = "A4") -> bytes:
     """The PDF's bytes."""
     fonts()
     buffer = io.BytesIO()
-    document = SimpleDocTemplate(buffer, pagesize=A4, leftMargin=12 * mm, rightMargin=12 * mm, topMargin=12 * mm, bottomMargin=12 * mm,
+    document = SimpleDocTemplate(buffer, pagesize=PAPERS[paper], leftMargin=12 * mm, rightMargin=12 * mm, topMargin=12 * mm, bottomMargin=12 * mm,
                                  title="Survey sheet", author="Keel Room", invariant=1)  # fmt: skip
     unit = "inches and sixteenths" if system == "us" else "millimetres"
     story: list[Flowable] = [

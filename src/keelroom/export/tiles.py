@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from pathlib import Path
 from typing import Any, NamedTuple
 
-from reportlab.lib.pagesizes import A4, LETTER, landscape
+from reportlab.lib.pagesizes import landscape
 from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
@@ -16,10 +16,9 @@ from reportlab.pdfgen.canvas import Canvas
 from keelroom.core.packaging.pattern import Pattern
 from keelroom.drawing.pattern import pattern_scene
 from keelroom.errors import ExportError
-from keelroom.export.pdf import ALARM, FAINT, INK, SceneFlowable, fonts
+from keelroom.export.pdf import ALARM, FAINT, INK, PAPERS, SceneFlowable, fonts
 from keelroom.export.whole import write_whole
 
-PAPERS = {"A4": A4, "Letter": LETTER}
 EDGE = 0.010
 """[m] margin no printer reaches."""
 HEAD = 0.016

@@ -26,6 +26,7 @@ def _file(window: Window) -> tuple[Command, ...]:
     files, out = window.files, window.out
     return (
         Command("New build", files.new, "Ctrl+N", "File"),
+        Command("First build, step by step…", files.guide_first_build, "Ctrl+Shift+N", "File"),
         Command("Open a build…", files.choose_file, "Ctrl+O", "File"),
         Command("Open the demo", files.open_demo, "", "File"),
         GAP._replace(menu="File"),
@@ -38,6 +39,9 @@ def _file(window: Window) -> tuple[Command, ...]:
         Command("Export the drawing (PNG or SVG)…", out.export_drawing, "", "File/Export"),
         Command("Save the page's table or chart as CSV…", out.save_page, "", "File/Export"),
         Command("Save the ledger as CSV…", out.save_ledger, "", "File/Export"),
+        Command("Print the build sheet…", out.print_sheet, "Ctrl+P", "File"),
+        Command("Print the survey sheet…", out.print_survey_sheet, "", "File"),
+        Command("Print the templates at full size…", out.print_templates, "", "File"),
         GAP._replace(menu="File"),
         Command("Close this build", files.close_build, "Ctrl+W", "File"),
         Command("Quit", window.close, "Ctrl+Q", "File"),
@@ -58,6 +62,7 @@ def _edit(window: Window) -> tuple[Command, ...]:
         Command("Copy the ledger as text", out.copy_ledger, "Ctrl+Shift+C", "Edit"),
         Command("Copy the page's table or chart as text", out.copy_page, "Ctrl+Shift+T", "Edit"),
         GAP._replace(menu="Edit"),
+        Command("Preferences…", window.preferences, "Ctrl+,", "Edit"),
     )
 
 
@@ -91,6 +96,7 @@ def _view(window: Window) -> tuple[Command, ...]:
 def _package(window: Window) -> tuple[Command, ...]:
     session = window.session
     return (
+        Command("Packages: list, duplicate, compare…", window.show_packages, "Ctrl+K", "Package"),
         Command("Duplicate this package", window.duplicate_package, "Ctrl+D", "Package"),
         GAP._replace(menu="Package"),
         Command("Hold or let go of the held state", session.toggle_hold, "F6", "Package"),

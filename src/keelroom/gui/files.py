@@ -36,6 +36,17 @@ class Files:
             self.session.start_new()
             self.opened()
 
+    def guide_first_build(self) -> None:
+        """Eight questions to a build of one's own; what is open is asked about first."""
+        from keelroom.gui.first_build import FirstBuild
+
+        if not self.may_leave():
+            return
+        asked = FirstBuild(self.window, self.session)
+        if asked.exec() and asked.build is not None:
+            self.session.start_from(asked.build)
+            self.opened()
+
     def open_demo(self) -> None:
         """The demo as a build of its own that has no file yet."""
         self._open(lambda: self.session.open_copy(ASSETS / "demo.keelroom"))

@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QApplication, QStackedWidget, QWidget
 
 from keelroom.assess.report import as_table, ledger_rows, plain_verdict
 from keelroom.drawing.scene import Scene
-from keelroom.errors import ExportError
+from keelroom.errors import ExportError, KeelRoomError
 from keelroom.gui.saving import ask_and_write
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.chart import Chart
@@ -19,6 +19,10 @@ from keelroom.gui.widgets.choose_table import ChooseTable
 
 if TYPE_CHECKING:
     from keelroom.gui.bench import Walk
+
+
+MOST_SHEETS = 200
+"""Sheets of templates that are printed in one go; Fit-up, Make prints fewer of them."""
 
 
 class Shows(Protocol):
@@ -50,7 +54,9 @@ class Outputs:
             "Write the build sheet",
             name,
             "PDF (*.pdf)",
-            lambda path: write_sheet(self.session.build, self.session.whole(), path, self.session.system),
+            lambda path: write_sheet(
+                self.session.build, self.session.whole(), path, self.session.system, paper=self.session.settings.paper
+            ),
         )
 
     def write_survey_sheet(self) -> None:
@@ -61,8 +67,48 @@ class Outputs:
             "Write the survey sheet",
             "survey sheet.pdf",
             "PDF (*.pdf)",
-            lambda path: write_survey_sheet(self.session.build, walk, path, self.session.system),
+            lambda path: write_survey_sheet(self.session.build, walk, path, self.session.system, self.session.settings.paper),
         )
+
+    def _print(self, title: str, write: Callable[[Path], object]) -> None:
+        """Print what would be written; what cannot be made is said and nothing is printed."""
+        from keelroom.gui.printing import print_with_preview
+
+        try:
+            print_with_preview(self.window, title, write)
+        except KeelRoomError as error:
+            self.session.told.emit(error.message)
+
+    def print_sheet(self) -> None:
+        from keelroom.export.sheet import write_sheet
+
+        self._print(
+            "Build sheet",
+            lambda path: write_sheet(
+                self.session.build, self.session.whole(), path, self.session.system, paper=self.session.settings.paper
+            ),
+        )
+
+    def print_survey_sheet(self) -> None:
+        from keelroom.export.survey_sheet import write_survey_sheet
+
+        walk = self.shown.walk()
+        self._print(
+            "Survey sheet",
+            lambda path: write_survey_sheet(self.session.build, walk, path, self.session.system, self.session.settings.paper),
+        )
+
+    def print_templates(self) -> None:
+        """At full size, whatever the printer's margins are: the bar on every sheet is measured before anything is cut."""
+        from keelroom.assess.fit.templates import patterns
+        from keelroom.export.tiles import write_tiles
+
+        build = self.session.build
+        found, paper = patterns(build, build.package), self.session.settings.paper
+        if not found:
+            self.session.told.emit("There is no template yet: shroud, brackets and frames make them, at Fit-up")
+            return
+        self._print("Templates at 100 %", lambda path: write_tiles(found, path, paper, MOST_SHEETS, self.session.system))
 
     def export_drawing(self) -> None:
         self._ask("Export the drawing", "drawing.png", "PNG (*.png);;SVG at 1:1 (*.svg)", self._write_drawing)

@@ -280,6 +280,18 @@ class Window(QMainWindow):
         if isinstance(focused, QLineEdit | QPlainTextEdit):
             getattr(focused, act)()
 
+    def show_packages(self) -> None:
+        """All packages with their verdicts, and two of them compared."""
+        from keelroom.gui.packages import Packages
+
+        Packages(self, self.session).open()
+
+    def preferences(self) -> None:
+        """What holds for every build."""
+        from keelroom.gui.preferences import Preferences
+
+        Preferences(self, self.session).open()
+
     def duplicate_package(self) -> None:
         """A copy of the active package beside it, and active."""
         self.session.attempt(duplicated(self.session.build))

@@ -225,6 +225,14 @@ class Session(QObject):
     def start_new(self) -> None:
         self._begin(Stored(new_build(), ""), None)
 
+    def start_from(self, build: Build) -> None:
+        """Go on with a build that was just made and is saved nowhere."""
+        self.keeper.rest()
+        self.autosave.discard()
+        self._forget_the_last()
+        self.path, self._digest = None, ""
+        self.store.replace(build, saved=False)
+
     def remake_duty_cases(self) -> None:
         """Make the default duty cases anew from the brief as it stands."""
         self.set(("duty_cases",), default_duty_cases(self.build.brief), "Make duty cases from the brief")

@@ -2,10 +2,16 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QByteArray, QSettings
+from PyQt6.QtCore import QByteArray, QLocale, QSettings
 
+PAPERS = ("A4", "Letter")
 MOST_RECENT = 8
 """Files kept in mind."""
+
+
+def _usual_paper() -> str:
+    """Letter where inches are usual, A4 elsewhere."""
+    return "Letter" if QLocale.system().measurementSystem() == QLocale.MeasurementSystem.ImperialUSSystem else "A4"
 
 
 class Settings:
@@ -62,6 +68,16 @@ class Settings:
     @drawer.setter
     def drawer(self, value: str) -> None:
         self._store.setValue("drawer", value)
+
+    @property
+    def paper(self) -> str:
+        """Paper for everything printed or written as PDF: as set, else as is usual where one is."""
+        value = str(self._store.value("paper", ""))
+        return value if value in PAPERS else _usual_paper()
+
+    @paper.setter
+    def paper(self, value: str) -> None:
+        self._store.setValue("paper", value)
 
     @property
     def recent(self) -> list[str]:

@@ -95,6 +95,7 @@ def style_sheet(p: Palette) -> str:
     QPushButton[role="total"]:hover {{ color: {p.accent}; }}
     QPushButton[role="total"]:focus {{ border: 1px solid {p.accent}; padding: 0 3px; }}
     QPushButton[role="main"] {{ background: {p.accent}; color: {p.on_accent}; border-color: {p.accent}; font-weight: 600; }}
+    QPushButton[role="main"]:disabled {{ background: {p.rule}; color: {p.faint}; border-color: {p.rule}; }}
     QToolButton[role="chip"] {{ border: none; border-bottom: 3px solid transparent; border-radius: 0; padding: 4px 5px; background: transparent; }}
     QToolButton[role="chip"]:checked {{ border-bottom: 3px solid {p.accent}; font-weight: 600; }}
     QToolButton[role="chip"]:focus {{ background: {p.raised}; }}

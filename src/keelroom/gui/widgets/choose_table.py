@@ -45,7 +45,10 @@ class _Cells(QTableWidget):
 
 
 class ChooseTable(QWidget):
-    """Rows of cells; `choose` gets the row's index in the given order."""
+    """Rows of cells; `choose` gets the row's index in the given order.
+
+    words : cells are words, not figures;  even : all columns are as wide as each other and none is left out
+    """
 
     def __init__(
         self,
@@ -55,14 +58,16 @@ class ChooseTable(QWidget):
         note: str,
         hint: str = "copper, 24 ×, twin …",
         words: bool = False,
+        even: bool = False,
     ) -> None:
         super().__init__()
         self.setObjectName("panel")
-        self.choose = choose
+        self.choose, self.even = choose, even
         self.side = Qt.AlignmentFlag.AlignLeft if words else Qt.AlignmentFlag.AlignRight
         column = QVBoxLayout(self)
         column.setContentsMargins(12, 8, 10, 10)
-        column.addWidget(label(note, "faint", wrap=True))
+        if note:
+            column.addWidget(label(note, "faint", wrap=True))
         self.filter = QLineEdit()
         self.filter.setPlaceholderText(f"Narrow the list: {hint}")
         self.filter.setAccessibleName(f"Narrow the list of {name}")
@@ -75,34 +80,42 @@ class ChooseTable(QWidget):
         self.current = -1
         self.sorted_by: tuple[int, bool] | None = None
         """a column, and whether it falls"""
-        self.table = _Cells(0, len(columns))
-        self.table.setHorizontalHeaderLabels(list(columns))
-        self.table.setAccessibleName(name)
-        self.table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
-        self.table.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
-        self.table.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
-        self.table.setTabKeyNavigation(False)
-        self.table.setWordWrap(False)
-        self.table.setShowGrid(False)
-        vertical, horizontal = self.table.verticalHeader(), self.table.horizontalHeader()
+        self.table = self._cells(name, words)
+        column.addWidget(self.table, 1)
+        self.rest = label("", "faint", wrap=True)
+        self.rest.setAccessibleName(f"{name}: the rest of the row")
+        self.rest.hide()
+        column.addWidget(self.rest)
+
+    def _cells(self, name: str, words: bool) -> _Cells:
+        table = _Cells(0, len(self.columns))
+        table.setHorizontalHeaderLabels(list(self.columns))
+        table.setAccessibleName(name)
+        table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
+        table.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
+        table.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
+        table.setTabKeyNavigation(False)
+        table.setWordWrap(False)
+        table.setShowGrid(False)
+        vertical, horizontal = table.verticalHeader(), table.horizontalHeader()
         assert vertical is not None
         assert horizontal is not None
         vertical.hide()
         vertical.setDefaultSectionSize(24)
         horizontal.setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
         horizontal.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
+        if self.even:
+            horizontal.setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
+        if words:
+            horizontal.setDefaultAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter)
         horizontal.setSectionsClickable(True)
         horizontal.setToolTip("Click a heading to sort by it")
         horizontal.sectionClicked.connect(self._sort)
-        self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.table.cellClicked.connect(lambda row, _column: self.choose(self.order[row]))
-        self.table.activated.connect(lambda index: self.choose(self.order[index.row()]))
-        self.table.currentCellChanged.connect(lambda *_: self._tell_rest())
-        column.addWidget(self.table, 1)
-        self.rest = label("", "faint", wrap=True)
-        self.rest.setAccessibleName(f"{name}: the rest of the row")
-        self.rest.hide()
-        column.addWidget(self.rest)
+        table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        table.cellClicked.connect(lambda row, _column: self.choose(self.order[row]))
+        table.activated.connect(lambda index: self.choose(self.order[index.row()]))
+        table.currentCellChanged.connect(lambda *_: self._tell_rest())
+        return table
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         super().resizeEvent(event)
@@ -114,7 +127,8 @@ class ChooseTable(QWidget):
     def _fit(self) -> None:
         """Show as many columns as there is room for, the important ones first."""
         head, port = self.table.horizontalHeader(), self.table.viewport()
-        if head is None or port is None:
+        if head is None or port is None or self.even:
+            self._tell_row()
             return
         room = self.table.width() - 14 - LEAST_FIRST
         for k in range(1, len(self.columns)):
@@ -122,8 +136,20 @@ class ChooseTable(QWidget):
             self.table.setColumnHidden(k, room < 0)
         self._tell_rest()
 
+    def _tell_row(self) -> None:
+        """The whole row one is at: of even columns each shows as much as it has room for."""
+        row = self.table.currentRow()
+        cells = [item.text() for k in range(len(self.columns)) if row >= 0 and (item := self.table.item(row, k))]
+        self.rest.setText(
+            f"{cells[0]}: " + " · ".join(f"{head} {text}" for head, text in zip(self.columns[1:], cells[1:], strict=True)) if cells else ""
+        )
+        self.rest.setVisible(bool(cells))
+
     def _tell_rest(self) -> None:
         """The hidden columns of the row one is at."""
+        if self.even:
+            self._tell_row()
+            return
         hidden = [k for k in range(1, len(self.columns)) if self.table.isColumnHidden(k)]
         row = self.table.currentRow()
         cells = [(self.columns[k], item.text()) for k in hidden if row >= 0 and (item := self.table.item(row, k)) and item.text()]

@@ -16,6 +16,7 @@ from keelroom.drawing.scene import Scene
 from keelroom.errors import InputError, KeelRoomError
 from keelroom.gui.saving import ask_and_write
 from keelroom.gui.session.session import Session
+from keelroom.gui.session.settings import PAPERS
 from keelroom.gui.stations.fitup.ruler import Ruler
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.scene_view import SceneView
@@ -55,8 +56,9 @@ class MakeView(QWidget):
         line = QHBoxLayout()
         self.paper = ChoiceBox()
         self.paper.setAccessibleName("Paper")
-        for name in ("A4", "Letter"):
+        for name in PAPERS:
             self.paper.addItem(name, name)
+        self.paper.setCurrentIndex(self.paper.findData(self.session.settings.paper))
         self.paper.activated.connect(lambda _index: self.refresh())
         self.which = ChoiceBox()
         self.which.setAccessibleName("Which templates")

@@ -1,0 +1,80 @@
+"""A first build from eight answers in the trade's words: what is not answered is taken from the usual kind, and marked as that."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from keelroom.assess.defaults import default_duty_cases, engine_edit, new_build
+from keelroom.catalogue.load import cores, engines, fan_assemblies, named, placed, vehicles
+from keelroom.document.edits import Change, Edit, apply
+from keelroom.document.quantity import Quantity, quantity
+from keelroom.document.schema.brief import Symptom
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Core, Shroud
+
+CORE_SIZES = ("face_width", "face_height", "depth")
+
+
+class Answers(NamedTuple):
+    """What a guided first build asks. Names are of the catalogue; '' where nothing was chosen.
+
+    own_core : width, height and depth of a core that is there, in place of one from the catalogue;  hottest : of the year, at the grille
+    tows [kg] on the grade, None where nothing is towed;  limit : what the engine may be run at
+    """
+
+    vehicle: str
+    engine: str
+    core: str = ""
+    own_core: tuple[Quantity, Quantity, Quantity] | None = None
+    fans: str = ""
+    hottest: Quantity = quantity("100 °F", "temperature")
+    ac: bool = True
+    tows: Quantity | None = None
+    wrong: tuple[Symptom, ...] = ()
+
+
+def first_build(answers: Answers, system: str) -> Build:
+    """The build that is meant. Raises CatalogueError for a name the catalogue has not, InputError for a value that means nothing."""
+    build = new_build()
+    engine = named(engines(), answers.engine)
+    build = apply(build, engine_edit(build, engine, "Engine"))
+    where = ("packages", build.active)
+    core = _core(answers)
+    changes = [
+        Change(("brief", "title"), f"{answers.vehicle}: {answers.engine}"),
+        Change(("brief", "vehicle"), named(vehicles(), answers.vehicle)),
+        Change(("brief", "climate", "ambient"), answers.hottest),
+        Change(("brief", "accessories", "ac_fitted"), answers.ac),
+        Change(("brief", "symptoms"), answers.wrong),
+        Change((*where, "core"), core),
+        Change((*where, "name"), core.name or "First package"),
+    ]
+    if answers.fans:
+        assembly = next(one for one in fan_assemblies() if one.name == answers.fans)
+        fans, shroud = placed(assembly, core, system)
+        changes += [Change((*where, "fans"), fans), Change((*where, "shroud"), shroud)]
+    else:
+        changes.append(Change((*where, "shroud"), Shroud(kind="none")))
+    build = apply(build, Edit("First build", tuple(changes)))
+    cases = default_duty_cases(build.brief)
+    if answers.tows is not None:
+        cases = tuple(case.model_copy(update={"towed_mass": answers.tows}) if case.id == "grade" else case for case in cases)
+    else:
+        bare = quantity("0 lb", "mass")
+        cases = tuple(case.model_copy(update={"towed_mass": bare, "name": "Grade"}) if case.id == "grade" else case for case in cases)
+    return apply(build, Edit("Duty cases", (Change(("duty_cases",), cases),)))
+
+
+def _core(answers: Answers) -> Core:
+    """The chosen core; one that is there takes its fins and tubes from the catalogue's nearest in depth, assumed until they are counted."""
+    if answers.own_core is None:
+        return named(cores(), answers.core)
+    depth = answers.own_core[2].si
+    like = min(cores(), key=lambda core: abs((core.depth.si if core.depth else 1.0) - depth))
+    taken = {
+        name: value.model_copy(update={"origin": "assumed"})
+        for name in type(like).model_fields
+        if isinstance(value := getattr(like, name), Quantity) and name not in CORE_SIZES
+    }
+    sizes = dict(zip(CORE_SIZES, answers.own_core, strict=True))
+    return like.model_copy(update={**taken, **sizes, "name": "The core that is there", "cost": None})

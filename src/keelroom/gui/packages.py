@@ -1,0 +1,149 @@
+"""All packages of the build with their verdicts: made active, copied, renamed, taken out, and two of them compared."""
+
+from __future__ import annotations
+
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QWidget
+
+from keelroom.assess.assess import first_wave
+from keelroom.assess.assessment import Assessment
+from keelroom.assess.report import settles_text, totals_lines, verdict_line
+from keelroom.document.difference import differences
+from keelroom.document.edits import Edit
+from keelroom.document.packages import activated, duplicated, named, without
+from keelroom.document.schema.build import Build
+from keelroom.errors import KeelRoomError
+from keelroom.gui.dialogs import Dialog
+from keelroom.gui.session.session import Session
+from keelroom.gui.widgets.choose_table import ChooseTable
+from keelroom.gui.widgets.text import ChoiceBox, Line, button, label
+
+
+def only(build: Build, ident: str) -> Build:
+    """The build with one package alone, under an id all such builds share: two of them differ in what the packages differ in."""
+    package = next(package for package in build.packages if package.id == ident)
+    return build.model_copy(update={"packages": (package.model_copy(update={"id": "one"}),), "active": "one"})
+
+
+def compared(build: Build, found: dict[str, Assessment], pair: tuple[str, str], system: str) -> list[tuple[str, str, str]]:
+    """Ledger, totals and what differs of two packages, a row each: what, the one, the other."""
+    one, other = found[pair[0]], found[pair[1]]
+    rows: list[tuple[str, str, str]] = []
+    for a, b in zip(one.cases, other.cases, strict=True):
+        mine, theirs = (settles_text(case.figures, system) if case.figures else "needs more" for case in (a, b))
+        rows.append((a.name, mine, theirs))
+    for a_line, b_line in zip(totals_lines(one, system), totals_lines(other, system), strict=False):
+        what = a_line.partition(":")[0] if ":" in a_line else "Fit"
+        rows.append((what, a_line.partition(":")[2].strip() or a_line, b_line.partition(":")[2].strip() or b_line))
+    for sentence in differences(only(build, pair[1]), only(build, pair[0])):
+        place, _, values = sentence.removeprefix("Packages / ").partition(": ")
+        mine, _, theirs = values.partition(", was ")
+        rows.append((place.partition(" / ")[2] or place, mine, theirs or "—"))
+    return rows
+
+
+class Packages(Dialog):
+    """Every act is an edit of the build, undone like any other."""
+
+    def __init__(self, window: QWidget, session: Session) -> None:
+        super().__init__(window, session, "Packages", (860, 640))
+        self.found: dict[str, Assessment] = {}
+        self.at = session.build.active
+        self.table = ChooseTable(
+            "Packages of this build",
+            ("Package", "Verdict", "Parts"),
+            self._choose,
+            "A click chooses one for the acts below.",
+            "name …",
+            words=True,
+        )
+        self.column.addWidget(self.table, 2)
+        self.column.addLayout(self._acts())
+        self.column.addLayout(self._pair())
+        self.rows = ChooseTable(
+            "Two packages compared", ("What", "The one", "The other"), lambda _row: None, "", "idle, fan, depth …", words=True, even=True
+        )
+        self.column.addWidget(self.rows, 3)
+        self.close_button()
+        session.changed.connect(self.refresh)
+        self.finished.connect(lambda _code: session.changed.disconnect(self.refresh))
+        self.refresh()
+
+    def _acts(self) -> QHBoxLayout:
+        line = QHBoxLayout()
+        self.activate = button("Make it active", lambda: self._do(activated(self.session.build, self.at)), role="main")
+        self.remove = button("Delete", self._delete)
+        self.name = Line()
+        self.name.setAccessibleName("Name of the chosen package")
+        self.name.editingFinished.connect(self._rename)
+        for made in (self.activate, button("Duplicate", lambda: self._do(duplicated(self.session.build, self.at))), self.remove):
+            line.addWidget(made)
+        line.addSpacing(12)
+        line.addWidget(label("Name"))
+        line.addWidget(self.name, 1)
+        return line
+
+    def _pair(self) -> QHBoxLayout:
+        line = QHBoxLayout()
+        line.addWidget(label("Compare", "strong"))
+        self.boxes = (ChoiceBox(), ChoiceBox())
+        for box, name in zip(self.boxes, ("The one", "The other"), strict=True):
+            box.setAccessibleName(f"{name} package")
+            box.activated.connect(lambda _index: self._show_pair())
+            line.addWidget(box, 1)
+        return line
+
+    def refresh(self) -> None:
+        """Show the packages as they stand now."""
+        build, system = self.session.build, self.session.system
+        idents = [package.id for package in build.packages]
+        self.at = self.at if self.at in idents else build.active
+        with self.session.kept.at_work():
+            self.found = {ident: first_wave(build, ident) for ident in idents}
+        rows = []
+        for package in build.packages:
+            found = self.found[package.id]
+            cost = f"{found.totals.cost:.0f}" if found.totals.cost is not None else ""
+            rows.append(
+                (f"{package.name or package.id}{' (active)' if package.id == build.active else ''}", verdict_line(found, system), cost)
+            )
+        self.table.show_rows(rows, idents.index(self.at))
+        if not self.name.isModified():
+            self.name.setText(next(package.name for package in build.packages if package.id == self.at))
+        self.activate.setEnabled(self.at != build.active)
+        self.remove.setEnabled(len(idents) > 1)
+        for k, box in enumerate(self.boxes):
+            chosen = box.currentData()
+            box.clear()
+            for package in build.packages:
+                box.addItem(package.name or package.id, package.id)
+            wanted = chosen if chosen in idents else idents[min(k, len(idents) - 1)]
+            box.setCurrentIndex(box.findData(wanted))
+        self._show_pair()
+
+    def _choose(self, row: int) -> None:
+        self.name.setModified(False)
+        self.at = self.session.build.packages[row].id
+        self.refresh()
+
+    def _show_pair(self) -> None:
+        one, other = (box.currentData() for box in self.boxes)
+        self.rows.show_rows(compared(self.session.build, self.found, (one, other), self.session.system), -1)
+
+    def _do(self, edit: Edit) -> None:
+        self.session.attempt(edit)
+
+    def _delete(self) -> None:
+        try:
+            self._do(without(self.session.build, self.at))
+        except KeelRoomError as error:
+            self.session.told.emit(error.message)
+
+    def _rename(self) -> None:
+        if self.name.isModified():
+            self.name.setModified(False)
+            self._do(named(self.session.build, self.at, self.name.text().strip()))
+
+    @property
+    def acts(self) -> list[QPushButton]:
+        """Its buttons, for the keyboard's order."""
+        return self.findChildren(QPushButton)

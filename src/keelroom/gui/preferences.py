@@ -1,0 +1,42 @@
+"""What holds for every build: units, theme, paper."""
+
+from __future__ import annotations
+
+from PyQt6.QtWidgets import QGridLayout, QWidget
+
+from keelroom.gui.dialogs import Dialog
+from keelroom.gui.session.session import Session
+from keelroom.gui.session.settings import PAPERS
+from keelroom.gui.widgets.text import ChoiceBox, label
+
+
+class Preferences(Dialog):
+    """Each choice holds at once."""
+
+    def __init__(self, window: QWidget, session: Session) -> None:
+        super().__init__(window, session, "Preferences", (460, 240))
+        self.grid = QGridLayout()
+        self.grid.setColumnStretch(1, 1)
+        self.column.addLayout(self.grid)
+        settings = session.settings
+        self._choice("Units", (("us", "Inches, Fahrenheit"), ("si", "Millimetres, Celsius")), settings.units, session.set_units)
+        self._choice("Theme", (("light", "Light"), ("dark", "Dark")), settings.theme, session.set_theme)
+        self._choice("Paper", tuple((name, name) for name in PAPERS), settings.paper, self._set_paper)
+        self.column.addWidget(label("Paper holds for everything printed or written as PDF.", "faint", wrap=True))
+        self.column.addStretch(1)
+        self.close_button()
+
+    def _choice(self, name: str, choices: tuple[tuple[str, str], ...], now: str, act: object) -> None:
+        box = ChoiceBox()
+        box.setAccessibleName(name)
+        for value, words in choices:
+            box.addItem(words, value)
+        box.setCurrentIndex(box.findData(now))
+        box.activated.connect(lambda index: act(box.itemData(index)))  # type: ignore[operator]
+        row = self.grid.rowCount()
+        self.grid.addWidget(label(name), row, 0)
+        self.grid.addWidget(box, row, 1)
+
+    def _set_paper(self, name: str) -> None:
+        self.session.settings.paper = name
+        self.session.display_changed.emit()
