@@ -1,6 +1,7 @@
 """Windows the interface tests share."""
 
 import pytest
+from PyQt6.QtCore import QSettings
 
 from tests.conftest import DEMO
 from tests.gui.driver import opened
@@ -13,3 +14,9 @@ def demo_window(tmp_path):
     driver = opened(path)
     yield driver
     driver.dispose()
+
+
+@pytest.fixture(autouse=True)
+def as_first_started():
+    """What one test set, units and open drawers among it, is not the next one's."""
+    QSettings("keelroom", "keelroom").clear()

@@ -105,4 +105,8 @@ def _package(window: Window) -> tuple[Command, ...]:
 
 
 def _help(window: Window) -> tuple[Command, ...]:
-    return (Command("Every act by name", partial(window.drawers.pull, "Acts"), "Ctrl+E", "Help"),)
+    return (
+        Command("Guide to this page", window.guide, "F1", "Help"),
+        Command("Every act by name", partial(window.drawers.pull, "Acts"), "Ctrl+E", "Help"),
+        Command("About Keel Room", window.about, "", "Help"),
+    )

@@ -9,13 +9,17 @@ from PyQt6.QtCore import QMimeData
 from PyQt6.QtWidgets import QApplication, QFileDialog, QMessageBox, QWidget
 
 from keelroom import ASSETS
+from keelroom.assess.report import verdict_line
 from keelroom.document.autosave import Recovered
 from keelroom.document.file import save as write_copy
 from keelroom.errors import KeelRoomError
 from keelroom.export.whole import file_name
 from keelroom.gui.saving import ask_about_change, ask_and_write
 from keelroom.gui.session.session import Session
+from keelroom.gui.widgets.start_page import Last
 
+LAST_SHOWN = 5
+"""Builds used last that the start page lists."""
 KINDS_OF_FILE = "Keel Room builds (*.keelroom)"
 
 
@@ -77,6 +81,17 @@ class Files:
         """Files used last that are still there."""
         return [path for path in map(Path, self.session.settings.recent) if path.is_file()]
 
+    def last(self) -> list[Last]:
+        """Builds used last, as they were left: read from what is kept of them, not from the files, so that the start does not wait."""
+        settings = self.session.settings
+        return [Last(path, *settings.told_of(str(path))) for path in self.recent()[:LAST_SHOWN]]
+
+    def remember(self) -> None:
+        """Keep in mind how the open build stands, for the next start."""
+        if self.session.path is not None and not self.session.store.dirty:
+            told = (self.session.build.brief.title, verdict_line(self.session.assessment, self.session.system))
+            self.session.settings.tell_of(str(self.session.path), *told)
+
     def _open(self, act: Callable[[], None]) -> bool:
         try:
             act()
@@ -86,6 +101,7 @@ class Files:
             return False
         if self.session.path is not None:
             self.session.settings.add_recent(str(self.session.path))
+            self.remember()
         self.opened()
         return True
 
@@ -126,6 +142,7 @@ class Files:
             QMessageBox.warning(self.window, "Not saved", error.message)
             return False
         self.session.settings.add_recent(str(path.absolute()))
+        self.remember()
         return True
 
     def _changed_behind(self, path: Path, message: str) -> bool:

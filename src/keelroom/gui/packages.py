@@ -7,6 +7,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 from keelroom.assess.assess import first_wave
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.report import settles_text, totals_lines, verdict_line
+from keelroom.assess.wording import raised
 from keelroom.document.difference import differences
 from keelroom.document.edits import Edit
 from keelroom.document.packages import activated, duplicated, named, without
@@ -37,7 +38,9 @@ def compared(build: Build, found: dict[str, Assessment], pair: tuple[str, str], 
     for sentence in differences(only(build, pair[1]), only(build, pair[0])):
         place, _, values = sentence.removeprefix("Packages / ").partition(": ")
         mine, _, theirs = values.partition(", was ")
-        rows.append((place.partition(" / ")[2] or place, mine, theirs or "—"))
+        what = place.partition(" / ")[2] or place
+        if not what.endswith(("basis", "name")):
+            rows.append((raised(what), mine, theirs or "—"))
     return rows
 
 

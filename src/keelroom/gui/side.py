@@ -28,7 +28,7 @@ class Tab(QAbstractButton):
         self.setCheckable(True)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
-        self.setAccessibleName(name)
+        self.setAccessibleName(f"{name} drawer")
         self.setToolTip(f"{purpose} ({keys})")
         self.setFixedWidth(STRIP_WIDTH)
 

@@ -33,6 +33,7 @@ class Station(NamedTuple):
     purpose : what it is for, in a sentence;  pages : their names, in order
     owns : patterns of the paths that are edited there, and whose findings count for it
     results : patterns among those whose findings are of what came out, not of what was entered here
+    guide : the topic of the guide it is explained in
     begun : whether anything was entered yet;  maps : whether maps may be laid over its drawing
     """
 
@@ -41,6 +42,7 @@ class Station(NamedTuple):
     purpose: str
     pages: tuple[str, ...]
     owns: tuple[Pattern, ...]
+    guide: str
     begun: Callable[[Build, Assessment], bool]
     results: tuple[Pattern, ...] = ()
     maps: bool = False

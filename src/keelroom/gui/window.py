@@ -7,8 +7,20 @@ from typing import TYPE_CHECKING, Protocol, cast
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
-from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QMainWindow, QPlainTextEdit, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QApplication,
+    QHBoxLayout,
+    QLineEdit,
+    QMainWindow,
+    QMessageBox,
+    QPlainTextEdit,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
+from keelroom import __version__
+from keelroom.assess.report import CAUTIONS
 from keelroom.document.autosave import Left
 from keelroom.document.packages import duplicated
 from keelroom.drawing.scene import Scene
@@ -34,11 +46,12 @@ from keelroom.gui.widgets.panels.why import WhyPanel
 from keelroom.gui.widgets.recovery import RecoveryOffer
 from keelroom.gui.widgets.response_strip import ResponseStrip
 from keelroom.gui.widgets.splitter import Splitter
-from keelroom.gui.widgets.start_page import StartPage
+from keelroom.gui.widgets.start_page import Offers, StartPage
 from keelroom.gui.widgets.tape import Tape
 
 if TYPE_CHECKING:
     from keelroom.gui.bench import Bench, Walk
+    from keelroom.gui.guide import Guide
 
 DRAWERS = {
     "Findings": ("F2", "What is wrong, doubtful or not measured, with what would mend it"),
@@ -82,6 +95,7 @@ class Window(QMainWindow):
         self.bench_page: Bench | None = None
         self.furnished = False
         self.shown_station = ""
+        self.guide_window: Guide | None = None
         """whether a station is shown"""
         session.told.connect(self.header.say)
         session.changed.connect(self._refresh)
@@ -162,8 +176,14 @@ class Window(QMainWindow):
 
     def show_start(self, recovered: Left) -> None:
         """The page of a first start; the workspace takes over once there is a build."""
-        acts = {"Start from a new brief": self.enter, "Open the demo": self.files.open_demo, "Open a file…": self.files.choose_file}
-        self.start = StartPage(acts, recovered, self.files.take_over, self.session.autosave.forget)
+        acts = {
+            "First build, step by step": self.files.guide_first_build,
+            "Start from a new brief": self.enter,
+            "Open the demo": self.files.open_demo,
+            "Open a file…": self.files.choose_file,
+        }
+        forget = self.session.autosave.forget
+        self.start = StartPage(Offers(acts, recovered, self.files.take_over, forget, self.files.last(), self.files.open_recent))
         dress(self.start, self.session)
         self.pages.addWidget(self.start)
         self.pages.setCurrentWidget(self.start)
@@ -291,6 +311,19 @@ class Window(QMainWindow):
         from keelroom.gui.preferences import Preferences
 
         Preferences(self, self.session).open()
+
+    def guide(self) -> None:
+        """The guide, at what the shown station is about."""
+        from keelroom.gui.guide import Guide
+
+        if self.guide_window is None:
+            self.guide_window = Guide(self, self.session)
+        self.guide_window.open_at(named(self.shown_station or STATIONS[0].name).guide)
+
+    def about(self) -> None:
+        """Name, version, and what the figures are."""
+        told = f"Keel Room {__version__}\n\nSizes a core and fans against an engine's heat, and fits, wires and proves the package.\n\n{CAUTIONS[0]}"
+        QMessageBox.about(self, "About Keel Room", told)
 
     def duplicate_package(self) -> None:
         """A copy of the active package beside it, and active."""

@@ -89,6 +89,17 @@ class Settings:
         """Put a file at the head of those used last."""
         self._store.setValue("recent", [path, *(one for one in self.recent if one != path)][:MOST_RECENT])
 
+    def tell_of(self, path: str, title: str, verdict: str) -> None:
+        """Keep a file's title and how it stood."""
+        told = {one: list(self.told_of(one)) for one in self.recent} | {path: [title, verdict]}
+        self._store.setValue("told", told)
+
+    def told_of(self, path: str) -> tuple[str, str]:
+        """A file's title and how it stood when it was used last; empty where nothing is kept."""
+        told = self._store.value("told", {})
+        found = told.get(path) if isinstance(told, dict) else None
+        return (str(found[0]), str(found[1])) if isinstance(found, list) and len(found) == 2 else ("", "")
+
     def remember(self, name: str, state: QByteArray) -> None:
         self._store.setValue(name, state)
 

@@ -8,6 +8,7 @@ AIR = Station(
     purpose="Fans, shroud and seals: the air through the face as it really goes, and what each change is worth.",
     pages=("Choose", "Fans", "Shroud", "Curve", "Figures", "Worth"),
     owns=tuple(("packages", ANY, part) for part in ("fans", "shroud", "sealing")),
+    guide="climbs-at-lights",
     begun=lambda build, _assessment: bool(build.package.fans),
     maps=True,
 )

@@ -13,6 +13,7 @@ BRIEF = Station(
         *(("packages", ANY, section) for section in ("loop", "coolant")),
         *(("packages", ANY, "control", point) for point in ("fan_on", "fan_off")),
     ),
+    guide="first-verdict",
     begun=lambda build, _assessment: build.brief.engine.displacement is not None,
     results=(("duty_cases",),),
 )

@@ -8,5 +8,6 @@ CORE = Station(
     purpose="The radiator core: chosen from the catalogue or described, what stands ahead of it, compared with others.",
     pages=("Choose", "Size", "Fins", "Ahead", "Compare", "Sweeps"),
     owns=(("packages",),),
+    guide="compare",
     begun=lambda build, _assessment: build.package.core.face_width is not None,
 )

@@ -13,5 +13,6 @@ ELECTRICAL = Station(
         ("packages", ANY, "control"),
         *(("brief", "accessories", name) for name in ("alternator_rating", "alternator_idle_share", "idle_voltage", "road_voltage")),
     ),
+    guide="which-wire",
     begun=lambda build, _assessment: bool(build.package.circuits),
 )

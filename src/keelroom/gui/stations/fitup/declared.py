@@ -16,5 +16,6 @@ FIT_UP = Station(
         *(("packages", ANY, part) for part in ("place", "cuts", "moved", "brackets", "mounting")),
         *(("packages", ANY, "shroud", field) for field in MADE),
     ),
+    guide="will-it-fit",
     begun=lambda _build, assessment: assessment.fit is not None and assessment.fit.surveyed,
 )

@@ -1,0 +1,46 @@
+"""Leaving in good order when something else than the window asks for it: Ctrl+C in the terminal, the end of the session."""
+
+from __future__ import annotations
+
+import signal
+from typing import TYPE_CHECKING
+
+from PyQt6.QtCore import QTimer
+from PyQt6.QtGui import QSessionManager
+from PyQt6.QtWidgets import QApplication
+
+if TYPE_CHECKING:
+    from keelroom.gui.window import Window
+
+LISTENS = 250
+"""[ms] between two moments in which Python looks for signals: Qt's own loop never does."""
+
+
+def leave_on_signals(app: QApplication, window: Window) -> None:
+    """Keep a recovery copy of what is not saved, then quit, on SIGINT and SIGTERM; nothing is asked, nobody may be there to answer."""
+
+    def leave(_number: int, _frame: object) -> None:
+        window.session.keep_recovery_copy()
+        app.exit(0)  # not quit, which would ask the window whether it may
+
+    signal.signal(signal.SIGINT, leave)
+    signal.signal(signal.SIGTERM, leave)
+    timer = QTimer(window)
+    timer.timeout.connect(lambda: None)
+    timer.start(LISTENS)
+
+
+def leave_with_session(app: QApplication, window: Window) -> None:
+    """At the end of the desktop's session: ask to save where it lets one ask, else keep a recovery copy and go."""
+
+    def ending(manager: QSessionManager) -> None:
+        if not window.session.store.dirty:
+            return
+        window.session.keep_recovery_copy()
+        if manager.allowsInteraction():
+            may = window.files.may_leave()
+            manager.release()
+            if not may:
+                manager.cancel()
+
+    app.commitDataRequest.connect(ending)

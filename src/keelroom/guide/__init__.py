@@ -1,0 +1,1 @@
+"""The user guide: topics written from tasks, read offline in the program."""

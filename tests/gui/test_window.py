@@ -1,0 +1,407 @@
+"""The window as a desktop program: menus, drawers, folding, zoom, files dropped and used last, packages, first build, print, guide."""
+
+import os
+import re
+import signal
+import subprocess
+import sys
+import time
+
+import pytest
+from PyQt6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
+from PyQt6.QtGui import QDropEvent, QWheelEvent
+from PyQt6.QtPdf import QPdfDocument
+from PyQt6.QtPrintSupport import QPrinter
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication
+
+from keelroom.assess.report import folded_line
+from keelroom.document.file import load
+from keelroom.gui.files import dropped
+from keelroom.gui.first_build import THERE, FirstBuild
+from keelroom.gui.guide import FOLDER, matching, topics
+from keelroom.gui.packages import Packages
+from keelroom.gui.printing import draw, loaded, printer_for
+from keelroom.gui.registry import STATIONS
+from tests.conftest import DEMO
+from tests.gui.driver import opened
+
+
+@pytest.fixture
+def driver():
+    made = opened(DEMO)
+    made.settle()
+    yield made
+    made.dispose()
+
+
+def wheel(widget, at, notches, ctrl=False):
+    held = Qt.KeyboardModifier.ControlModifier if ctrl else Qt.KeyboardModifier.NoModifier
+    place = QPointF(*at)
+    event = QWheelEvent(
+        place,
+        widget.mapToGlobal(place),
+        QPoint(0, 0),
+        QPoint(0, 120 * notches),
+        Qt.MouseButton.NoButton,
+        held,
+        Qt.ScrollPhase.NoScrollPhase,
+        False,
+    )
+    QApplication.sendEvent(widget, event)
+    QApplication.processEvents()
+
+
+def test_every_menu_act_has_its_place_and_undo_says_what(driver):
+    menus = driver.window.menus
+    assert {action.text().replace("&", "") for action in menus.bar.actions()} == {"File", "Edit", "View", "Package", "Help"}
+    assert not menus.acts["Undo"].isEnabled()
+    driver.enter("Vehicle mass", "5000")
+    assert menus.acts["Undo"].text() == "Undo: Vehicle mass 5000"
+    menus.acts["Undo"].trigger()
+    assert driver.window.session.build.brief.vehicle.mass.as_typed == "4350 lb"
+    keys = [action.shortcut().toString() for action in menus.acts.values() if not action.shortcut().isEmpty()]
+    assert len(keys) == len(set(keys)), "no two acts share their keys"
+
+
+def test_the_picture_has_half_the_window_when_it_is_what_one_works_on(driver):
+    window = driver.window
+    driver.key(Qt.Key.Key_F2)
+    QApplication.processEvents()
+    whole = 1280 * 800
+
+    def share():
+        QApplication.processEvents()
+        return window.middle_stack.width() * window.middle_stack.height() / whole
+
+    assert share() > 0.42
+    driver.ctrl(Qt.Key.Key_L)
+    assert share() > 0.5, "the ledger folded to its line"
+    driver.ctrl(Qt.Key.Key_L)
+    driver.key(Qt.Key.Key_F5)
+    assert share() > 0.58, "the form away"
+    driver.key(Qt.Key.Key_F5)
+    assert window.station_stack.isVisible()
+
+
+def test_the_ledger_folds_to_a_line_that_says_the_worst(driver):
+    window = driver.window
+    driver.ctrl(Qt.Key.Key_L)
+    line = window.ledger.line
+    assert line.isVisible()
+    assert not window.ledger.rows[0].isVisible()
+    told = line.words.text()
+    assert told == folded_line(window.session.assessment, "us")
+    assert "4 of 6 hold; Hill-climb, full power does not settle" in told
+    assert "idle 69 A of 48" in told
+    assert "overlaps 2 5/16 in" in told
+    QTest.mouseClick(line, Qt.MouseButton.LeftButton)
+    QApplication.processEvents()
+    assert window.ledger.rows[0].isVisible()
+
+
+def test_a_drawer_goes_out_and_back_and_counts_stand_on_its_handle(driver):
+    drawers = driver.window.drawers
+    driver.key(Qt.Key.Key_F2)
+    assert not drawers.isVisible()
+    assert dict(drawers.tabs["Findings"].counts) == {"problem": 12, "doubt": 10, "note": 9}
+    driver.click("Why drawer")
+    assert drawers.out == "Why"
+    assert drawers.isVisible()
+    driver.click("Why drawer")
+    assert not drawers.isVisible()
+
+
+def test_findings_of_the_shown_station_stand_first_and_can_stand_alone(driver):
+    panel = driver.window.drawers.panels["Findings"]
+
+    def places():
+        QApplication.processEvents()
+        return [card.head.accessibleName().split(" at ")[1].split(":")[0] for card in panel.cards if card.isVisible()]
+
+    driver.click("Electrical station")
+    assert places()[:8] == ["Electrical"] * 8
+    driver.click("Only this station")
+    assert set(places()) == {"Electrical"}
+    driver.click("Only problems")
+    levels = {card.finding.level for card in panel.cards if card.isVisible()}
+    assert levels == {"problem"}
+    card = next(card for card in panel.cards if card.isVisible())
+    assert card.body.isHidden(), "rows are short until they are opened"
+    card.head.setFocus()
+    QTest.keyClick(card.head, Qt.Key.Key_Return)
+    assert not card.body.isHidden()
+    assert "From:" in card.source.text()
+
+
+def test_an_act_says_what_it_will_change_and_stays_greyed_when_done(driver):
+    panel = driver.window.drawers.panels["Findings"]
+    driver.click("Electrical station")
+    driver.open_finding(lambda finding: bool(finding.fix) and finding.code == "relay_small")
+    card = next(card for card in panel.cards if card.isVisible() and not card.body.isHidden())
+    made, told = card.fixes[0]
+    assert "was" in told.text()
+    label = made.text()
+    driver.mend(label)
+    assert panel.done.isVisible()
+    assert panel.done_words.text() == f"Done: {label}"
+    driver.click("Undo it")
+    assert not panel.done.isVisible()
+
+
+def test_wheel_keys_and_space_zoom_and_push_the_picture(driver):
+    bay = driver.window.bay
+    fan = driver.window.session.build.package.fans[0]
+    before = bay.view.map(fan.x.si, fan.y.si)
+    wheel(bay, before, 3)
+    after = bay.view.map(fan.x.si, fan.y.si)
+    assert bay.zoom.factor == pytest.approx(1.25**3)
+    assert after == pytest.approx(before, abs=0.5), "what is under the pointer stays under it"
+    bay.setFocus()
+    QTest.keyPress(bay, Qt.Key.Key_Space)
+    driver.drag(bay, QPoint(200, 200), QPoint(230, 180))
+    QTest.keyRelease(bay, Qt.Key.Key_Space)
+    assert bay.view.map(fan.x.si, fan.y.si) == pytest.approx((before[0] + 30, before[1] - 20), abs=0.5)
+    assert driver.window.session.store.undo_label == "", "the fan was not moved"
+    driver.ctrl(Qt.Key.Key_0)
+    assert bay.zoom.fitted
+    assert bay.view.map(fan.x.si, fan.y.si) == pytest.approx(before, abs=0.5)
+    wheel(bay, before, -5)
+    assert bay.zoom.fitted, "never smaller than fitted"
+
+
+def test_a_small_view_of_the_board_is_swapped_in_with_its_words(driver):
+    driver.click("Fit-up station")
+    board = driver.window.stations["Fit-up"].board
+    assert board.large == "front"
+    room = board.rooms["side"]
+    assert room.width() * room.height() < board.rooms["front"].width() * board.rooms["front"].height()
+    assert not any(shape.role.startswith("fit.name") for shape in board.scenes["side"].shapes), "small ones carry no words"
+    QTest.mouseClick(board, Qt.MouseButton.LeftButton, pos=QPoint(int(room.right()) - 3, int(room.top()) + 3))
+    assert board.large == "side"
+    words = [shape for shape in board.scenes["side"].shapes if shape.role == "fit.name"]
+    assert words
+    driver.click("Gaps")
+
+
+def test_a_build_dropped_on_the_window_is_opened_and_kept_among_the_last(driver, tmp_path):
+    window = driver.window
+    path = tmp_path / "dropped.keelroom"
+    path.write_bytes(DEMO.read_bytes())
+    data = QMimeData()
+    data.setUrls([QUrl.fromLocalFile(str(tmp_path / "notes.txt")), QUrl.fromLocalFile(str(path))])
+    assert dropped(data) == path
+    event = QDropEvent(QPointF(10, 10), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
+    window.dropEvent(event)
+    assert window.session.path == path
+    assert window.files.recent()[0] == path
+    assert window.menus.recent.actions()[0].text() == "dropped.keelroom"
+    last = window.files.last()[0]
+    assert (last.title, last.verdict) == (window.session.build.brief.title, "4 of 6 hold; Hill-climb, full power does not settle")
+    path.unlink()
+    assert path not in window.files.recent(), "what is gone is not offered"
+
+
+def test_a_copy_is_written_and_the_work_goes_on_with_the_first_file(driver, tmp_path, monkeypatch):
+    session = driver.window.session
+    driver.enter("Vehicle mass", "5000")
+    monkeypatch.setattr("keelroom.gui.saving.QFileDialog.getSaveFileName", lambda *_: (str(tmp_path / "copy.keelroom"), ""))
+    driver.window.menus.acts["Save a copy…"].trigger()
+    assert load(tmp_path / "copy.keelroom").brief.vehicle.mass.as_typed == "5000"
+    assert session.path == DEMO
+    assert session.store.dirty
+
+
+def test_packages_are_copied_renamed_compared_taken_out_and_all_of_it_undone(driver):
+    window, session = driver.window, driver.window.session
+    driver.ctrl(Qt.Key.Key_K)
+    dialog = window.findChild(Packages)
+    assert dialog.table.table.item(0, 0).text() == "Twin 12s on the 26 × 17 (active)"
+    driver.click("Duplicate")
+    assert len(session.build.packages) == 4
+    assert session.build.package.name.endswith("(copy)")
+    dialog._choose(3)
+    driver.enter("Name of the chosen package", "The cheap one")
+    assert session.build.packages[3].name == "The cheap one"
+    rows = {row[0]: row[1:] for row in dialog.rows.given}
+    assert rows["Quarry hill with trailer"] == ("240 °F", "251 °F")
+    assert rows["Core / Face width"] == ("26 in", "22 in")
+    driver.click("Delete")
+    assert len(session.build.packages) == 3
+    for _ in range(3):
+        session.store.undo()
+    assert [package.id for package in session.build.packages] == ["p1", "p2", "p3"]
+    assert session.build.active == "p1"
+    dialog.reject()
+
+
+def test_the_first_build_comes_to_a_verdict_by_keys_and_refuses_in_place(driver):
+    window, session = driver.window, driver.window.session
+    dialog = FirstBuild(window, session)
+    dialog.show()
+    QApplication.processEvents()
+    for _ in range(2):
+        QTest.keyClick(dialog.engine, Qt.Key.Key_Down)
+    assert dialog.build.brief.engine.name == dialog.engine.currentText()
+    proposed = dialog.core.currentText()
+    assert proposed != THERE
+    hottest = dialog.hottest.edit
+    hottest.setFocus()
+    hottest.selectAll()
+    QTest.keyClicks(hottest, "warm")
+    QTest.keyClick(hottest, Qt.Key.Key_Return)
+    assert "expected a temperature" in dialog.hottest.wrong.text()
+    assert not dialog.take.isEnabled()
+    hottest.selectAll()
+    QTest.keyClicks(hottest, "95")
+    QTest.keyClick(hottest, Qt.Key.Key_Return)
+    assert dialog.take.isEnabled()
+    dialog.core.setFocus()
+    dialog.core.setCurrentIndex(0)
+    dialog.answer()
+    width = dialog.sizes[0].edit
+    assert width.isVisible()
+    width.selectAll()
+    QTest.keyClicks(width, "banana")
+    QTest.keyClick(width, Qt.Key.Key_Return)
+    assert "banana" in dialog.size_wrong.text()
+    assert width.text() == "banana", "what was typed stays"
+    width.selectAll()
+    QTest.keyClicks(width, "24 3/8")
+    QTest.keyClick(width, Qt.Key.Key_Return)
+    assert re.search(r"hold", dialog.verdict.text())
+    core = dialog.build.package.core
+    assert (core.face_width.as_typed, core.fin_density.origin) == ("24 3/8", "assumed")
+    dialog.accept()
+    session.start_from(dialog.build)
+    assert session.store.dirty, "it is saved nowhere yet"
+    assert session.path is None
+
+
+def test_what_is_printed_is_as_large_as_the_pdf_says(driver, tmp_path):
+    """A page of the templates through a printer that writes PDF: the same size to a point, and the same picture."""
+    from keelroom.assess.fit.templates import patterns
+    from keelroom.export.tiles import write_tiles
+
+    build = driver.window.session.build
+    source = tmp_path / "templates.pdf"
+    write_tiles(patterns(build, build.package)[:1], source, "A4", 60, "us")
+    document = loaded(source)
+    printer = printer_for(document, "Templates")
+    printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)
+    printer.setOutputFileName(str(tmp_path / "printed.pdf"))
+    draw(document, printer)
+    printed = QPdfDocument(None)
+    printed.load(str(tmp_path / "printed.pdf"))
+    assert printed.pageCount() == document.pageCount()
+    for number in range(document.pageCount()):
+        was, now = document.pagePointSize(number), printed.pagePointSize(number)
+        assert (now.width(), now.height()) == pytest.approx((was.width(), was.height()), abs=1.0)
+    size = document.pagePointSize(0).toSize()
+    one, other = (doc.render(0, size) for doc in (document, printed))
+    dark = [
+        sum(image.pixelColor(x, y).lightness() < 128 for x in range(0, size.width(), 2) for y in range(0, size.height(), 2))
+        for image in (one, other)
+    ]
+    assert dark[0] > 50
+    assert dark[1] == pytest.approx(dark[0], rel=0.3)
+
+
+def test_print_opens_a_preview_and_writes_nothing_by_itself(driver):
+    seen = []
+    driver.answering(lambda dialog: (seen.append(dialog.windowTitle()), dialog.reject()))
+    driver.window.menus.acts["Print the survey sheet…"].trigger()
+    assert seen == ["Print: Survey sheet"]
+
+
+def test_the_guide_opens_at_what_one_is_at_and_is_searched(driver):
+    driver.click("Electrical station")
+    driver.key(Qt.Key.Key_F1)
+    guide = driver.window.guide_window
+    assert guide.list.currentItem().text() == "Which wire, which fuse?"
+    QTest.keyClicks(guide.sought, "climbs light")
+    assert guide.list.item(0).text() == "It climbs at lights"
+    guide.sought.clear()
+    QTest.keyClicks(guide.sought, "zebra")
+    assert guide.none.isVisible()
+    guide.reject()
+
+
+def test_the_guide_names_only_what_there_is():
+    """Every place it speaks of in bold is a station, a page of one, a menu or one of its acts; every station has its topic."""
+    assert {station.guide for station in STATIONS} <= {topic.name for topic in topics()}
+    pages = {station.name: set(station.pages) for station in STATIONS}
+    every_page = set().union(*pages.values())
+    source = "".join(path.read_text() for path in (FOLDER.parent / "gui").rglob("*.py"))
+    for topic in topics():
+        for bold in re.findall(r"\*\*(.+?)\*\*", topic.text):
+            first, _, rest = bold.partition(", ")
+            if first in pages and rest:
+                for name in re.split(r", | and ", rest):
+                    assert name in pages[first], (topic.name, bold)
+            elif bold in every_page or bold in pages or topic.name in ("words", "how-sure"):
+                continue
+            else:
+                words = rest or first
+                assert words in source or words.lower() in source.lower(), (topic.name, bold)
+    assert matching("zebra") == ()
+
+
+def test_preferences_hold_at_once(driver):
+    driver.window.menus.acts["Preferences…"].trigger()
+    QApplication.processEvents()
+    driver.choose("Units", "Millimetres, Celsius")
+    assert "°C" in driver.ledger()["Idle, A/C on"]
+    driver.choose("Theme", "Dark")
+    assert driver.window.palette_now.name == "dark"
+    driver.choose("Paper", "Letter")
+    assert driver.window.session.settings.paper == "Letter"
+    driver.click("Close")
+
+
+def test_a_table_sorts_by_its_figures_shows_what_fits_and_tells_the_rest(driver):
+    driver.click("Fit-up station")
+    table = driver.window.stations["Fit-up"].views["Gaps"].table
+    cells = table.table
+    assert cells.isColumnHidden(5)
+    assert not cells.isColumnHidden(1)
+    assert "±" in table.rest.text()
+    scroll = cells.horizontalScrollBar()
+    assert scroll.maximum() == 0, "never sideways"
+    before = [cells.item(row, 2).text() for row in range(cells.rowCount())]
+    table._sort(2)
+    rising = [cells.item(row, 2).text() for row in range(cells.rowCount())]
+    assert sorted(before) == sorted(rising)
+    assert rising[0] == "−2 5/16"
+    table._sort(2)
+    assert [cells.item(row, 2).text() for row in range(cells.rowCount())][-1] == "−2 5/16"
+    last = cells.rowCount() - 1
+    driver.pick_row("Clearances", cells.item(last, 0).text())
+    assert table.rest.text().startswith(cells.item(last, 0).text())
+    assert len(table.as_rows()[0]) == 6, "all columns go out"
+
+
+def test_a_ctrl_c_in_the_terminal_leaves_a_copy_of_what_was_not_saved(tmp_path):
+    script = (
+        "import sys, os, signal\n"
+        "from PyQt6.QtCore import QTimer\n"
+        "from keelroom.gui.app import application, make_window\n"
+        "from keelroom.gui.leaving import leave_on_signals\n"
+        "from keelroom.document.edits import set_value\n"
+        "from pathlib import Path\n"
+        "app = application(); window = make_window(Path(sys.argv[1])); leave_on_signals(app, window); window.show()\n"
+        "window.session.set(('brief', 'notes'), 'not saved', 'Notes')\n"
+        "QTimer.singleShot(0, lambda: print('up', flush=True))\n"
+        "sys.exit(app.exec())\n"
+    )
+    copy = tmp_path / "van.keelroom"
+    copy.write_bytes(DEMO.read_bytes())
+    env = os.environ | {"XDG_STATE_HOME": str(tmp_path / "state"), "QT_QPA_PLATFORM": "offscreen"}
+    process = subprocess.Popen([sys.executable, "-c", script, str(copy)], env=env, stdout=subprocess.PIPE, text=True)
+    assert process.stdout.readline().strip() == "up"
+    process.send_signal(signal.SIGINT)
+    begun = time.monotonic()
+    assert process.wait(20) == 0
+    assert time.monotonic() - begun < 20
+    kept = list((tmp_path / "state").rglob("*.keelroom"))
+    assert any("not saved" in path.read_text() for path in kept)
