@@ -59,7 +59,7 @@ DRAWERS = {
     "Trail": ("F4", "Every step you made, with the temperature and gap it left"),
     "Acts": ("Ctrl+E", "Everything this program does, by name"),
 }
-FORM_WIDTH, LEAST_FORM = 364, 340
+FORM_WIDTH, LEAST_FORM, USUAL_TYPE = 364, 362, 10.0
 
 
 class Drawn(Protocol):
@@ -141,7 +141,7 @@ class Window(QMainWindow):
         line = QHBoxLayout()
         line.setSpacing(0)
         self.station_stack = QStackedWidget()
-        self.station_stack.setMinimumWidth(LEAST_FORM)
+        self.station_stack.setMinimumWidth(self._least_form())
         self.bay = BayDrawing(self.session, self.palette_now)
         make: dict[str, Callable[[], QWidget]] = {
             "Findings": lambda: FindingsPanel(self.session, self.shown_station),
@@ -159,6 +159,10 @@ class Window(QMainWindow):
         line.addWidget(self.across, 1)
         line.addWidget(self.drawers.strip)
         return line
+
+    def _least_form(self) -> int:
+        """Wide enough for a field with its unit and its mark, whatever the size of the type."""
+        return round(LEAST_FORM * QApplication.font().pointSizeF() / USUAL_TYPE)
 
     def _middle(self) -> QWidget:
         """The drawing the shown page asks for; under it the choice of map, and how the temperature answers the focused number."""

@@ -134,6 +134,11 @@ class ChooseTable(QWidget):
         for k in range(1, len(self.columns)):
             room -= max(self.table.sizeHintForColumn(k), head.sectionSizeHint(k)) + 4
             self.table.setColumnHidden(k, room < 0)
+        # A style may want more for a heading than it says: what is still too wide goes, the least important first.
+        for k in range(len(self.columns) - 1, 0, -1):
+            if head.length() - head.sectionSize(0) + LEAST_FIRST <= port.width():
+                break
+            self.table.setColumnHidden(k, True)
         self._tell_rest()
 
     def _tell_row(self) -> None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QEvent, QObject, Qt
 from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QApplication, QScrollArea, QVBoxLayout, QWidget
 
@@ -30,9 +30,24 @@ class ScrolledColumn(QScrollArea):
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
 
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        if event is not None and event.type() == QEvent.Type.LayoutRequest and watched is self.widget():
+            self._give_height()
+        return super().eventFilter(watched, event)
+
+    def _give_height(self) -> None:
+        """As tall as its words are at this width: a scroll area by itself asks only how small they could be at any."""
+        body, port = self.widget(), self.viewport()
+        layout = body.layout() if body is not None else None
+        if body is not None and port is not None and layout is not None and layout.hasHeightForWidth():
+            wanted = layout.totalHeightForWidth(port.width())
+            if wanted != body.minimumHeight():
+                body.setMinimumHeight(wanted)
+
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         """What has the cursor stays in sight when something under the column takes room."""
         super().resizeEvent(event)
+        self._give_height()
         focused = QApplication.focusWidget()
         if focused is not None and self.isAncestorOf(focused):
             self.ensureWidgetVisible(focused)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PyQt6.QtWidgets import QGridLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QLabel
 
 from keelroom.assess.fixes import spread_changes
 from keelroom.assess.placing import face_size
@@ -16,8 +16,9 @@ from keelroom.gui.stations.air.curves import curves_page
 from keelroom.gui.stations.air.model import COLUMNS, cells, choose, figure_rows, pages
 from keelroom.gui.stations.air.worth import worth_page
 from keelroom.gui.widgets.choose_table import ChooseTable
+from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.form import Form
-from keelroom.gui.widgets.text import label
+from keelroom.gui.widgets.text import label, replace_body
 
 
 class FanTable(ChooseTable):
@@ -92,18 +93,13 @@ class AirStation(Form):
                 self.session.told.emit(f"“{fans[0].name}” is kept with this build and in your own catalogue")
 
 
-class FiguresView(QScrollArea):
+class FiguresView(ScrolledColumn):
     """The air figures of the chosen duty case."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        self.setWidgetResizable(True)
-        body = QWidget()
-        body.setObjectName("panel")
-        column = QVBoxLayout(body)
-        column.setContentsMargins(12, 8, 10, 10)
-        self.head = label("", "head")
+        super().__init__(session, "Air figures")
+        body, column = self.blank()
+        self.head = label("", "head", wrap=True)
         column.addWidget(self.head)
         column.addWidget(
             label("Rating, flow into the core and flow at the fan are three figures: the fan breathes hot, thin air.", "faint", wrap=True)
@@ -112,14 +108,14 @@ class FiguresView(QScrollArea):
         self.grid.setColumnStretch(0, 1)
         column.addLayout(self.grid)
         column.addStretch(1)
-        self.setWidget(body)
+        replace_body(self, body)
         self.cells: list[tuple[QLabel, ...]] = []
 
     def refresh(self) -> None:
         name, rows = figure_rows(self.session.build, self.session.assessment, self.session.case, self.session.system)
         self.head.setText(f"Air: {name}" if rows else f"{name or 'No duty case'}: needs more before air can be worked out")
         while len(self.cells) < len(rows):
-            pair = (label(""), label(""))
+            pair = (label("", wrap=True), label(""))
             for column, cell in enumerate(pair):
                 self.grid.addWidget(cell, len(self.cells), column)
             self.cells.append(pair)

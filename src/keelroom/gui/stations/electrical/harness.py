@@ -14,6 +14,7 @@ from keelroom.errors import ExportError
 from keelroom.gui.saving import ask_and_write
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.choose_table import ChooseTable
+from keelroom.gui.widgets.flow import Flow
 from keelroom.gui.widgets.text import button, chip, label
 
 NOTE = "Slide shrink on first; crimp conductor and insulation; tug each crimp; extend a pigtail one gauge heavier. Lengths are as planned: hold the wire in place before cutting."
@@ -46,12 +47,12 @@ class HarnessView(QWidget):
         self.empty = label("No circuit yet: the Circuits page plans one.", "faint", wrap=True)
         self.empty.setContentsMargins(12, 6, 10, 0)
         self.column.addWidget(self.empty)
-        acts = QHBoxLayout()
+        holder = QWidget()
+        acts = Flow(holder, 4)
         acts.setContentsMargins(12, 0, 10, 0)
         for name, act in (("This list as CSV…", self._csv), ("All lists as CSV…", self._all), ("Drawing as SVG…", self._svg)):
             acts.addWidget(button(name, act))
-        acts.addStretch(1)
-        self.column.addLayout(acts)
+        self.column.addWidget(holder)
         self.current = LISTS[0]
         self.choose(LISTS[0])
 

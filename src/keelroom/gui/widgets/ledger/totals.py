@@ -22,7 +22,7 @@ class Totals(QWidget):
         super().__init__()
         self.session = session
         self.setObjectName("panel")
-        self.setFixedWidth(TOTALS_WIDTH)
+        self.setFixedWidth(round(TOTALS_WIDTH * self.font().pointSizeF() / 10.0))
         column = QVBoxLayout(self)
         column.setContentsMargins(8, 2, 6, 2)
         column.setSpacing(0)

@@ -1,0 +1,156 @@
+"""Every page of every station, in both systems of units, three widths and two sizes of type: nothing cut, nothing lying on another,
+nothing scrolled sideways, every control with a name; and every ink of both palettes readable on its ground."""
+
+import itertools
+
+import pytest
+from PyQt6.QtGui import QColor, QFont
+from PyQt6.QtWidgets import (
+    QAbstractButton,
+    QAbstractScrollArea,
+    QApplication,
+    QCheckBox,
+    QComboBox,
+    QLabel,
+    QLineEdit,
+    QPlainTextEdit,
+    QPushButton,
+    QScrollBar,
+    QSizePolicy,
+    QSlider,
+    QToolButton,
+    QWidget,
+)
+
+from keelroom.gui.registry import STATIONS
+from keelroom.gui.theme.palette import DARK, LIGHT, level_colour
+from keelroom.gui.widgets.form import PageView
+from keelroom.gui.widgets.handle import Handle
+from keelroom.gui.widgets.text import Elided
+from tests.conftest import DEMO
+from tests.gui.driver import opened
+
+CONTROLS = (QAbstractButton, QComboBox, QLineEdit, QPlainTextEdit, QSlider)
+
+
+def shown(widget, kind=QWidget):
+    return [made for made in widget.findChildren(kind) if made.isVisible()]
+
+
+def cut(window):
+    """Texts that have not the room they need."""
+    found = []
+    for label in shown(window, QLabel):
+        if isinstance(label, Elided) or not label.text():
+            continue
+        if label.wordWrap():
+            if label.heightForWidth(label.width()) > label.height() + 2:
+                found.append(("label", label.text()[:60], label.heightForWidth(label.width()), label.height()))
+        elif label.fontMetrics().horizontalAdvance(label.text()) > label.width() + 2:
+            found.append(("label", label.text()[:60], label.fontMetrics().horizontalAdvance(label.text()), label.width()))
+    for made in shown(window, (QPushButton, QToolButton, QCheckBox)):
+        words = made.fontMetrics().horizontalAdvance(made.text().replace("&", ""))
+        if made.text() and made.property("role") != "origin" and words > made.width() - 2:
+            found.append(("button", made.text()[:60], words, made.width()))
+        if (
+            made.sizePolicy().horizontalPolicy() != QSizePolicy.Policy.Ignored
+            and made.property("role") != "origin"
+            and made.width() < made.minimumSizeHint().width() - 1
+        ):
+            found.append(("button", made.text()[:60], made.minimumSizeHint().width(), made.width()))
+    return found
+
+
+def sideways(window):
+    """Areas that scroll, or are cut, sideways."""
+    found = [
+        (type(area).__name__, area.accessibleName())
+        for area in shown(window, QAbstractScrollArea)
+        if area.horizontalScrollBar().maximum() > 0
+    ]
+    for view in shown(window, PageView):
+        body, port = view.widget(), view.viewport()
+        if body.minimumSizeHint().width() > port.width():
+            found.append(("page", body.minimumSizeHint().width(), port.width()))
+    return found
+
+
+def lying_on_another(window):
+    """Brothers whose places overlap."""
+    found = []
+    for parent in shown(window):
+        if parent.layout() is None:
+            continue
+        own = [
+            made
+            for made in parent.children()
+            if isinstance(made, QWidget) and made.isVisible() and not isinstance(made, (Handle, QScrollBar)) and not made.isWindow()
+        ]
+        for one, other in itertools.combinations(own, 2):
+            both = one.geometry().intersected(other.geometry())
+            if both.width() > 1 and both.height() > 1:
+                found.append((type(one).__name__, one.accessibleName(), type(other).__name__, other.accessibleName()))
+    return found
+
+
+def nameless(window):
+    return [
+        (type(made).__name__, made.parent().accessibleName() if isinstance(made.parent(), QWidget) else "")
+        for kind in CONTROLS
+        for made in shown(window, kind)
+        if not made.accessibleName()
+        and not getattr(made, "text", lambda: "")()
+        and not made.objectName().startswith("qt_")
+        and not isinstance(made.parent(), QComboBox)
+    ]
+
+
+LOOKS = (("us", 1024, 10), ("si", 1280, 10), ("si", 1600, 10), ("us", 1280, 12))
+"""units, width of the window [px], size of the type [pt]: each of each once and more, not all with all, which takes a minute"""
+
+
+@pytest.mark.parametrize(("system", "width", "points"), LOOKS)
+def test_nothing_is_cut_and_nothing_lies_on_another_on_any_page(system, width, points):
+    application = QApplication.instance()
+    before = application.font() if application else None
+    opened(DEMO).dispose()
+    QApplication.instance().setFont(QFont("Open Sans", points))
+    driver = opened(DEMO)
+    try:
+        window = driver.window
+        window.resize(width, 800 if width > 1024 else 700)
+        window.session.set_units(system)
+        faults = []
+        for station in STATIONS:
+            for page in station.pages:
+                window.show_station(station.name)
+                window.stations[station.name].choose(page)
+                for _ in range(3):
+                    QApplication.processEvents()
+                for name, look in (("cut", cut), ("sideways", sideways), ("overlaps", lying_on_another), ("nameless", nameless)):
+                    faults += [(station.name, page, name, fault) for fault in look(window)]
+        assert not faults, "\n".join(map(str, dict.fromkeys(faults)))
+    finally:
+        QApplication.instance().setFont(before or QFont("Open Sans", 10))
+        driver.dispose()
+
+
+def contrast(one, other):
+    def light(colour):
+        parts = [value / 255 for value in QColor(colour).getRgb()[:3]]
+        r, g, b = (part / 12.92 if part <= 0.03928 else ((part + 0.055) / 1.055) ** 2.4 for part in parts)
+        return 0.2126 * r + 0.7152 * g + 0.0722 * b
+
+    a, b = sorted((light(one), light(other)))
+    return (b + 0.05) / (a + 0.05)
+
+
+@pytest.mark.parametrize("palette", [LIGHT, DARK], ids=["light", "dark"])
+def test_every_ink_is_readable_on_its_ground(palette):
+    """4.5 to 1 for text. Source: WCAG 2.1, success criterion 1.4.3."""
+    p = palette
+    grounds = (p.paper, p.panel, p.raised)
+    for ink in (p.ink, p.faint, p.good, p.doubt, p.bad, p.accent, *(level_colour(p, level) for level in ("problem", "doubt", "note"))):
+        assert min(contrast(ink, ground) for ground in grounds) >= 4.5, ink
+    assert contrast(p.on_accent, p.accent) >= 4.5
+    assert contrast(p.tape_ink, p.tape) >= 4.5
