@@ -9,7 +9,7 @@ import time
 
 import pytest
 from PyQt6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
-from PyQt6.QtGui import QDropEvent, QWheelEvent
+from PyQt6.QtGui import QContextMenuEvent, QDropEvent, QWheelEvent
 from PyQt6.QtPdf import QPdfDocument
 from PyQt6.QtPrintSupport import QPrinter
 from PyQt6.QtTest import QTest
@@ -405,3 +405,52 @@ def test_a_ctrl_c_in_the_terminal_leaves_a_copy_of_what_was_not_saved(tmp_path):
     assert time.monotonic() - begun < 20
     kept = list((tmp_path / "state").rglob("*.keelroom"))
     assert any("not saved" in path.read_text() for path in kept)
+
+
+def test_a_part_tells_its_measure_and_offers_its_acts_where_it_is_drawn(driver):
+    bay, session = driver.window.bay, driver.window.session
+    fan = session.build.package.fans[0]
+    at = bay.view.map(QPointF(fan.x.si, fan.y.si))
+    assert bay.part_under(at).words == "Fan 1: 12 in, 6 1/2 in from left, 8 1/2 in from bottom"
+    core = bay.part_under(bay.view.map(QPointF(0.33, 0.02)))
+    assert core.words == "Core: 26 in × 17 in × 2 1/4 in"
+    event = QContextMenuEvent(QContextMenuEvent.Reason.Mouse, at.toPoint(), bay.mapToGlobal(at.toPoint()))
+    QApplication.sendEvent(bay, event)
+    words = {action.text(): action for action in bay.menu.actions()}
+    words["Stop it"].trigger()
+    assert not session.build.package.fans[0].runs
+    assert session.store.undo_label == "Fan 1: stop it"
+    session.store.undo()
+    words["Take it out"].trigger()
+    assert len(session.build.package.fans) == 1
+    session.store.undo()
+    bay.menu.close()
+    QTest.mouseDClick(bay, Qt.MouseButton.LeftButton, pos=at.toPoint())
+    QApplication.processEvents()
+    assert driver.window.shown_station == "Air"
+    focused = driver.window.focusWidget()
+    assert focused.accessibleName().endswith("an diameter")
+
+
+def test_a_neighbour_on_the_board_tells_its_least_gap(driver):
+    driver.click("Fit-up station")
+    board = driver.window.stations["Fit-up"].board
+    horn = next(body for body in board.fit.others if body.name == "Horn")
+    at = board.views["front"].map(QPointF(*horn.solid.centre[:2]))
+    part = board.part_under(at)
+    assert part.name == "Horn"
+    assert "2 5/16 in" in part.measure
+    event = QContextMenuEvent(QContextMenuEvent.Reason.Mouse, at.toPoint(), board.mapToGlobal(at.toPoint()))
+    QApplication.sendEvent(board, event)
+    next(action for action in board.menu.actions() if action.text() == "Go to its figures").trigger()
+    assert driver.window.shown_station == "Survey"
+
+
+def test_a_chart_tells_its_values_under_the_pointer(driver):
+    """A straight line from (0, 10) to (10, 30): half-way 20."""
+    from keelroom.gui.widgets.chart import Chart, Picture, Series
+
+    chart = Chart(driver.window.session, "A line")
+    chart.show_picture(Picture(series=(Series("one", (0.0, 10.0), (10.0, 30.0)),), across="flow, CFM"))
+    assert chart.told_at(5.0) == ["5 CFM", "one: 20"]
+    assert chart.told_at(12.0) == ["12 CFM"], "past its end it says nothing"

@@ -66,6 +66,13 @@ def scale_of(overlay: Overlay) -> tuple[float, float]:
     return (low, max(high, low + least))
 
 
+def _spaced(count: int, every: int) -> range:
+    """Tiles of a row of so many that are given a printed value: every so many, as far from both ends."""
+    shown = max((count - every) // every + 1, 1)
+    first = (count - 1 - (shown - 1) * every) // 2
+    return range(first, first + shown * every, every)
+
+
 class OverlayPainter:
     """Paints an overlay through the drawing's view; knows the value under a place."""
 
@@ -122,8 +129,8 @@ class OverlayPainter:
         wide = painter.fontMetrics().horizontalAdvance("88.8") + 8
         named = [words for words, _ in self._fan_boxes(painter, view)]
         across, down = max(math.ceil(wide / max(box.width(), 1)), 1), max(math.ceil(26 / max(box.height(), 1)), 1)
-        for row in range(down // 2, rows, down):
-            for column in range(across // 2, columns, across):
+        for row in _spaced(rows, down):
+            for column in _spaced(columns, across):
                 value = float(self.overlay.values[row, column])
                 if math.isnan(value):
                     continue

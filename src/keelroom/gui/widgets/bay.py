@@ -6,21 +6,22 @@ import math
 from functools import partial
 
 from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QTransform
-from PyQt6.QtWidgets import QToolTip, QWidget
+from PyQt6.QtGui import QColor, QContextMenuEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QTransform
+from PyQt6.QtWidgets import QMenu, QToolTip, QWidget
 
 from keelroom.assess.inputs.airside import disc_of
 from keelroom.assess.placing import face_size
 from keelroom.document.edits import Edit
 from keelroom.document.schema.package import Fan
 from keelroom.drawing.elevation import elevation
-from keelroom.drawing.scene import Circle, Scene
+from keelroom.drawing.scene import Circle, Rect, Scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.air_overlay import Overlay, OverlayPainter
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
 from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, let_go, moves, snapped
+from keelroom.gui.widgets.part_acts import Part, core_part, fan_part, offer
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn, fitted
 from keelroom.gui.widgets.zoom import Zoom
 from keelroom.units import KINDS, format_si
@@ -50,6 +51,8 @@ class BayDrawing(QWidget):
         self.setAccessibleName("Elevation of core and fans")
         self.setMinimumSize(300, 200)
         self.setMouseTracking(True)
+        self.menu: QMenu | None = None
+        """of a part, while it is up"""
         self.zoom = Zoom(self, self._zoomed)
         session.changed.connect(self.rebuild)
         session.display_changed.connect(self.rebuild)
@@ -216,6 +219,35 @@ class BayDrawing(QWidget):
                 return shape.tag
         return ""
 
+    def part_under(self, at: QPointF) -> Part | None:
+        """The part drawn at a place of the widget; None where there is none."""
+        build, system = self.session.build, self.session.system
+        fan = self._fan_under(at)
+        if fan:
+            return fan_part(build, self._fan(fan), system)
+        inverse, _ = self.view.inverted()
+        x, y = inverse.map(at).x(), inverse.map(at).y()
+        for shape in reversed(self.scene.shapes):
+            if isinstance(shape, Rect) and shape.left <= x <= shape.left + shape.width and shape.bottom <= y <= shape.bottom + shape.height:
+                if shape.role == "core.face":
+                    return core_part(build, system)
+                if shape.role == "core.tank":
+                    return core_part(build, system)._replace(name="Tank", path=("packages", build.active, "core", "tank_size"))
+        return None
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        """To the figures of what is clicked twice."""
+        assert event is not None
+        part = self.part_under(event.position())
+        if part is not None:
+            self.session.asked_for.emit(part.path)
+
+    def contextMenuEvent(self, event: QContextMenuEvent | None) -> None:
+        assert event is not None
+        part = self.part_under(QPointF(event.pos()))
+        if part is not None:
+            self.menu = offer(self, self.session, part, event.globalPos())
+
     def _fan(self, ident: str) -> Fan:
         return next(fan for fan in self.session.build.package.fans if fan.id == ident)
 
@@ -248,9 +280,11 @@ class BayDrawing(QWidget):
         self._move(ident, x, y, f"drag {ident}")
 
     def _point_out(self, event: QMouseEvent) -> None:
-        """The map's value under the pointer, as a tool tip and for readers."""
+        """The map's value under the pointer, or the part and its measure, as a tool tip and for readers."""
         inverse, _ = self.view.inverted()
-        self.pointed = self.overlay.under(inverse.map(event.position())) if self.overlay else ""
+        part = self.part_under(event.position())
+        told = self.overlay.under(inverse.map(event.position())) if self.overlay else ""
+        self.pointed = told or (part.words if part else "")
         self.setAccessibleDescription(self.pointed)
         if self.pointed:
             QToolTip.showText(event.globalPosition().toPoint(), self.pointed, self)

@@ -7,13 +7,16 @@ from collections.abc import Callable
 from typing import NamedTuple
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtGui import QColor, QFont, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QWidget
 
+from keelroom.core.arrays import between
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette, palette_of
 
 LEFT, RIGHT, TOP, BOTTOM = 46.0, 12.0, 10.0, 34.0
+MARK_WEIGHT = 8
+"""Points of a curve that a mark counts as where a word looks for room."""
 
 
 class Series(NamedTuple):
@@ -76,6 +79,9 @@ class Chart(QWidget):
         self.picture = Picture()
         self.name = name
         self.setMinimumHeight(120)
+        self.setMouseTracking(True)
+        self.pointer: float | None = None
+        """[px] where the pointer is, None off the curves"""
         self.setAccessibleName(name)
         session.display_changed.connect(self.update)
 
@@ -131,6 +137,42 @@ class Chart(QWidget):
             self._line(painter, palette, series)
         self._names(painter, palette)
         self._marks(painter, palette)
+        self._cursor(painter, palette)
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        """The curves' values at the pointer are told beside it."""
+        assert event is not None
+        self.pointer = event.position().x() if LEFT <= event.position().x() <= self.width() - RIGHT else None
+        self.update()
+
+    def leaveEvent(self, event: object) -> None:
+        self.pointer = None
+        self.update()
+
+    def told_at(self, x: float) -> list[str]:
+        """What the chart says at a place along its foot: the place, and every curve there that has a value."""
+        lines = [f"{self.words(x)} {self.picture.across.rpartition(', ')[2]}".strip()]
+        for series in self.picture.series:
+            known = [(a, b) for a, b in zip(series.xs, series.ys, strict=True) if math.isfinite(b)]
+            if len(known) > 1 and known[0][0] <= x <= known[-1][0]:
+                value = between(x, [a for a, _ in known], [b for _, b in known])
+                lines.append(f"{series.name + ': ' if series.name else ''}{value:.3g}")
+        return lines
+
+    def _cursor(self, painter: QPainter, palette: Palette) -> None:
+        if self.pointer is None or not self.picture.series:
+            return
+        share = (self.pointer - LEFT) / max(self.width() - LEFT - RIGHT, 1)
+        lines = self.told_at(self.low_x + share * (self.high_x - self.low_x))
+        painter.setPen(QPen(QColor(palette.faint), 1, Qt.PenStyle.DotLine))
+        painter.drawLine(QPointF(self.pointer, TOP), QPointF(self.pointer, self.height() - BOTTOM))
+        metrics = painter.fontMetrics()
+        wide = max(metrics.horizontalAdvance(line) for line in lines) + 10
+        left = self.pointer + 6 if self.pointer + 6 + wide < self.width() else self.pointer - 6 - wide
+        box = QRectF(left, TOP + 2, wide, 15 * len(lines) + 4)
+        painter.fillRect(box, QColor(palette.raised))
+        painter.setPen(QColor(palette.ink))
+        painter.drawText(box.adjusted(5, 2, -5, -2), Qt.AlignmentFlag.AlignLeft, "\n".join(lines))
 
     def _at(self, x: float, y: float) -> QPointF:
         wide, high = self.width() - LEFT - RIGHT, self.height() - TOP - BOTTOM
@@ -203,19 +245,30 @@ class Chart(QWidget):
         painter.drawPolyline(QPolygonF(run))
 
     def _names(self, painter: QPainter, palette: Palette) -> None:
-        taken: list[float] = []
+        """Each along its own curve where least else is drawn."""
+        drawn = [self._at(x, y) for s in self.picture.series for x, y in zip(s.xs, s.ys, strict=True) if math.isfinite(y)]
+        drawn += [self._at(mark.x, mark.y) for mark in self.picture.marks if math.isfinite(mark.y)] * MARK_WEIGHT
+        taken: list[QRectF] = []
         for series in self.picture.series:
-            known = [(x, y) for x, y in zip(series.xs, series.ys, strict=True) if math.isfinite(y)]
+            known = [self._at(x, y) for x, y in zip(series.xs, series.ys, strict=True) if math.isfinite(y)]
             if not series.name or not known or len(self.picture.series) < 2:
                 continue
-            at = self._at(*known[0])
-            y = at.y() + 14
-            while any(abs(y - other) < 13 for other in taken):
-                y += 13
-            taken.append(y)
+            wide = painter.fontMetrics().horizontalAdvance(series.name) + 4
+            boxes = [self._word_box(known[k * (len(known) - 1) // 6], wide, side) for k in range(7) for side in (2.0, -16.0)]
+
+            def crowd(box: QRectF, taken: list[QRectF] = taken) -> int:
+                return sum(box.contains(point) for point in drawn) + 50 * sum(box.intersects(other) for other in taken)
+
+            box = min(boxes, key=crowd)
+            taken.append(box)
             painter.setPen(self._ink(palette, series.role))
-            right = self.width() - painter.fontMetrics().horizontalAdvance(series.name) - 2
-            painter.drawText(QPointF(min(at.x() + 4, right), y), series.name)
+            painter.drawText(box, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, series.name)
+
+    def _word_box(self, at: QPointF, wide: float, side: float) -> QRectF:
+        """Room for a word beside a place of a curve, within the chart."""
+        left = min(max(at.x() + 3, LEFT + 2.0), self.width() - wide - 2.0)
+        top = min(max(at.y() + side, float(TOP)), self.height() - BOTTOM - 15.0)
+        return QRectF(left, top, wide, 14)
 
     def _marks(self, painter: QPainter, palette: Palette) -> None:
         used: list[QRectF] = []

@@ -9,8 +9,8 @@ import math
 from functools import partial
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPixmap, QPolygonF, QResizeEvent, QTransform
-from PyQt6.QtWidgets import QWidget
+from PyQt6.QtGui import QColor, QContextMenuEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QPolygonF, QResizeEvent, QTransform
+from PyQt6.QtWidgets import QMenu, QWidget
 
 from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.placing import face_size, opening_outline, stand
@@ -26,6 +26,7 @@ from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
 from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, Line, let_go, moves, snapped
+from keelroom.gui.widgets.part_acts import Part, fan_part, offer
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn
 from keelroom.gui.widgets.zoom import Zoom
 from keelroom.units import KINDS, format_si
@@ -63,6 +64,8 @@ class FitBoard(QWidget):
         self.setAccessibleName("Package in the bay: front, left side and from above")
         self.setMinimumSize(300, 200)
         self.setMouseTracking(True)
+        self.menu: QMenu | None = None
+        """of a part, while it is up"""
         self.zoom = Zoom(self, self._zoomed)
         session.changed.connect(self.rebuild)
         session.display_changed.connect(self.rebuild)
@@ -311,6 +314,36 @@ class FitBoard(QWidget):
                     return view, shape.tag if view == "front" else "package"
         return None
 
+    def part_under(self, at: QPointF) -> Part | None:
+        """The body drawn at a place, with the least gap round it; of the package its fan or its core."""
+        fit, build, system = self.fit, self.session.build, self.session.system
+        view = next((view for view in VIEWS if self.rooms.get(view, QRectF()).contains(at)), None)
+        if fit is None or view is None:
+            return None
+        nearest: dict[str, Gap] = {}
+        for gap in fit.gaps:
+            nearest.setdefault(gap.part.key, gap)
+            nearest.setdefault(gap.other.key, gap)
+        for body in sorted((*fit.parts, *fit.others), key=lambda body: body.solid.half[0] * body.solid.half[1]):
+            if body.sort in ("hood", "panel") or not any(
+                self._outline(view, shape).containsPoint(at, Qt.FillRule.WindingFill)
+                for shape in outline_of(view, body)
+                if isinstance(shape, (Polyline, Circle))
+            ):
+                continue
+            fan = next((fan for fan in build.package.fans if body.sort == "fan" and body.key.endswith(f":{fan.id}")), None)
+            measure = gap_words(nearest[body.key], system) if body.key in nearest else ""
+            if fan is not None:
+                return fan_part(build, fan, system)._replace(measure=measure)
+            return Part(body.name, measure, body.path)
+        return None
+
+    def contextMenuEvent(self, event: QContextMenuEvent | None) -> None:
+        assert event is not None
+        part = self.part_under(QPointF(event.pos()))
+        if part is not None and part.path:
+            self.menu = offer(self, self.session, part, event.globalPos())
+
     def _fan(self, ident: str) -> Fan:
         return next(fan for fan in self.session.build.package.fans if fan.id == ident)
 
@@ -350,6 +383,8 @@ class FitBoard(QWidget):
         if self.drag is None:
             found = self._under(event.position())
             self.setCursor(Qt.CursorShape.OpenHandCursor if found else Qt.CursorShape.ArrowCursor)
+            part = self.part_under(event.position())
+            self.setToolTip(part.words if part else "")
             return
         view, tag, start, was = self.drag
         if not self._can_move(tag):

@@ -1,0 +1,69 @@
+"""What can be done with a part where it is drawn: read its measure under the pointer, go to its figures, stop or take out a fan."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import NamedTuple
+
+from PyQt6.QtCore import QPoint
+from PyQt6.QtWidgets import QMenu, QWidget
+
+from keelroom.document.edits import removed, set_value
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Fan
+from keelroom.gui.session.session import Session
+from keelroom.units import KINDS, format_si
+
+
+class Part(NamedTuple):
+    """One part under the pointer: its name, its measure in a few words, where its figures are, and the fan's id where it is one."""
+
+    name: str
+    measure: str
+    path: tuple[str, ...]
+    fan: str = ""
+
+    @property
+    def words(self) -> str:
+        return f"{self.name}: {self.measure}" if self.measure else self.name
+
+
+def fan_part(build: Build, fan: Fan, system: str) -> Part:
+    """A fan by its number, with its size and place."""
+    number = [one.id for one in build.package.fans].index(fan.id) + 1
+    x, y = (format_si(value.si, KINDS["length"], system) for value in (fan.x, fan.y))
+    size = f"{format_si(fan.diameter.si, KINDS['length'], system)}, " if fan.diameter else ""
+    return Part(f"Fan {number}", f"{size}{x} from left, {y} from bottom", ("packages", build.active, "fans", fan.id, "diameter"), fan.id)
+
+
+def core_part(build: Build, system: str) -> Part:
+    """The core with its face and depth."""
+    core = build.package.core
+    sizes = [format_si(value.si, KINDS["length"], system) for value in (core.face_width, core.face_height, core.depth) if value]
+    return Part("Core", " × ".join(sizes), ("packages", build.active, "core", "face_width"))
+
+
+def acts_of(session: Session, part: Part) -> list[tuple[str, Callable[[], object]]]:
+    """What a right-click offers, in words, each undone like any step."""
+    acts: list[tuple[str, Callable[[], object]]] = [("Go to its figures", lambda: session.asked_for.emit(part.path))]
+    fan = next((one for one in session.build.package.fans if one.id == part.fan), None)
+    if fan is not None:
+        where = ("packages", session.build.active, "fans", fan.id, "runs")
+        word = "Stop it" if fan.runs else "Let it run"
+        acts.append((word, lambda: session.attempt(set_value(where, not fan.runs, f"{part.name}: {word.lower()}"))))
+        acts.append(("Take it out", lambda: session.attempt(removed(session.build, where[:3], fan.id, f"Take out {part.name.lower()}"))))
+    return acts
+
+
+def offer(widget: QWidget, session: Session, part: Part, at: QPoint) -> QMenu:
+    """The menu of a part's acts at a place of the screen."""
+    menu = QMenu(widget)
+    head = menu.addAction(part.words)
+    if head is not None:
+        head.setEnabled(False)
+    for words, act in acts_of(session, part):
+        action = menu.addAction(words)
+        if action is not None:
+            action.triggered.connect(lambda _checked=False, act=act: act())
+    menu.popup(at)
+    return menu
