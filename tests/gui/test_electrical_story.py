@@ -373,7 +373,7 @@ def test_plan_what_is_missing_and_going_to_a_circuit_from_a_finding(demo_window)
     assert driver.window.tape.marks["Electrical"].isChecked()
     assert driver.window.stations["Electrical"].current == "Circuits"
     session.asked_for.emit(("packages", "p1", "control", "spun"))
-    assert driver.window.stations["Electrical"].current == "Bench"
+    assert driver.window.stations["Electrical"].current == "Test"
     tick(driver, "Fan 2 blows the right way")
     assert session.build.package.control.spun == ("fan1", "fan2")
     session.asked_for.emit(("supply", "pulley_ratio"))

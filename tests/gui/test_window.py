@@ -454,3 +454,30 @@ def test_a_chart_tells_its_values_under_the_pointer(driver):
     chart.show_picture(Picture(series=(Series("one", (0.0, 10.0), (10.0, 30.0)),), across="flow, CFM"))
     assert chart.told_at(5.0) == ["5 CFM", "one: 20"]
     assert chart.told_at(12.0) == ["12 CFM"], "past its end it says nothing"
+
+
+def test_enter_goes_on_from_names_and_choices_too(driver):
+    driver.click("Survey station")
+    driver.window.stations["Survey"].choose("In the way")
+    QApplication.processEvents()
+    name = driver.enter("Name", "Brake servo")
+    focused = driver.window.focusWidget()
+    assert focused is not name
+    assert focused.accessibleName() == "Brake servo: its left side from left"
+    box = driver.find("Shape")
+    box.setFocus()
+    QTest.keyClick(box, Qt.Key.Key_Return)
+    assert driver.window.focusWidget().accessibleName() == "Brake servo: its left side from left"
+
+
+def test_what_is_seldom_touched_is_folded_until_it_is_asked_for(driver):
+    driver.click("Engine")
+    section = next(s for s in driver.window.stations["Brief"].views["Engine"].sections if s.group.title == "Accessories")
+    assert section.folded
+    assert not section.fields[0].isVisible()
+    driver.click("Accessories: show or fold away")
+    assert section.fields[0].isVisible()
+    driver.click("Accessories: show or fold away")
+    driver.window.go_to(("brief", "accessories", "ac_idle_power"))
+    QApplication.processEvents()
+    assert driver.find("A/C compressor at idle").isVisible(), "what is gone to opens"

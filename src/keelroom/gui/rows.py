@@ -22,12 +22,16 @@ class Row(NamedTuple):
 
 
 class Group(NamedTuple):
-    """Rows under one heading; `remove` is the id of a list member the group stands for, which it can take out."""
+    """Rows under one heading; `remove` is the id of a list member the group stands for, which it can take out.
+
+    rare : seldom touched: folded to its heading until it is opened, or one of its fields is gone to or wrong
+    """
 
     title: str
     rows: tuple[Row, ...]
     note: str = ""
     remove: Path = ()
+    rare: bool = False
 
 
 class Page(NamedTuple):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import get_args
 
-from PyQt6.QtCore import QEvent, QObject, Qt
+from PyQt6.QtCore import QEvent, QObject, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import (
     QCheckBox,
@@ -35,6 +35,9 @@ LABEL_WIDTH, EDIT_WIDTH, UNIT_WIDTH = 138, 84, 44
 
 class Field(QWidget):
     """A labelled row; `refresh` shows what the build holds now."""
+
+    go_on = pyqtSignal()
+    """Enter was pressed in it, and what stood there is entered"""
 
     def __init__(self, session: Session, path: Path, text: str) -> None:
         super().__init__()
@@ -250,9 +253,16 @@ class ChoiceField(Field):
         self.box.setMinimumWidth(EDIT_WIDTH + UNIT_WIDTH)
         self.box.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.box.activated.connect(self._chosen)
+        self.box.installEventFilter(self)
         self.box.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.grid.addWidget(self.box, 0, 1, 1, 4)
         self.refresh()
+
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.go_on.emit()
+            return True
+        return super().eventFilter(watched, event)
 
     def _chosen(self, index: int) -> None:
         self.session.set(self.path, self.box.itemData(index), f"{self.text}: {self.box.itemText(index)}")
@@ -290,6 +300,7 @@ class TextField(Field):
         self.edit.setMinimumWidth(60)
         self.edit.setAccessibleName(text)
         self.edit.editingFinished.connect(self._commit)
+        self.edit.returnPressed.connect(self.go_on)
         self.grid.addWidget(self.edit, 0, 1, 1, 4)
         self.refresh()
 

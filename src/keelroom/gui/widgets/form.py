@@ -18,6 +18,7 @@ from keelroom.gui.theme.dress import dress
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.fields import ChoiceField, CurveField, Field, FlagField, NotesField, QuantityField, SetField, TextField
 from keelroom.gui.widgets.flow import Flow
+from keelroom.gui.widgets.ledger.line import FoldMark
 from keelroom.gui.widgets.reading import ReadingField
 from keelroom.gui.widgets.seen import WhenSeen
 from keelroom.gui.widgets.text import button, chip, label, replace_body, restyle
@@ -93,7 +94,12 @@ class Section(QWidget):
         self.column = QVBoxLayout(self)
         self.column.setContentsMargins(0, 0, 0, 8)
         self.column.setSpacing(2)
-        self.setMinimumHeight(HEAD_HEIGHT + ROW_HEIGHT * len(group.rows))
+        self.inside = QVBoxLayout()
+        """what folds away under the heading"""
+        self.inside.setSpacing(2)
+        self.folded = group.rare
+        self.fold_mark: FoldMark | None = None
+        self.setMinimumHeight(HEAD_HEIGHT + (0 if group.rare else ROW_HEIGHT * len(group.rows)))
 
     @property
     def made(self) -> bool:
@@ -108,20 +114,40 @@ class Section(QWidget):
         if group.title:
             head = QHBoxLayout()
             head.addWidget(label(group.title, "head", wrap=True), 1)
+            if group.rare:
+                self.fold_mark = FoldMark(lambda: self.fold(not self.folded), f"{group.title}: show or fold away", down=True)
+                head.addWidget(self.fold_mark)
             if group.remove:
                 head.addWidget(button("Remove", lambda: page.remove(group), f"Remove {group.title}"))
             self.column.addLayout(head)
+        holder = QWidget()
+        holder.setLayout(self.inside)
+        self.inside.setContentsMargins(0, 0, 0, 0)
+        self.column.addWidget(holder)
+        self.holder = holder
         if group.note:
-            self.column.addWidget(label(group.note, "faint", wrap=True))
+            self.inside.addWidget(label(group.note, "faint", wrap=True))
         self.said = Said()
-        self.column.addLayout(self.said)
+        self.inside.addLayout(self.said)
         for row in group.rows:
             field = field_for(page.session, row)
             if isinstance(field, ReadingField):
                 field.entered.connect(lambda field=field: page.walk_on(field))
+            else:
+                field.go_on.connect(lambda field=field: page.walk_on(field))
             self.fields.append(field)
-            self.column.addWidget(field)
+            self.inside.addWidget(field)
+        self.fold(self.folded)
         self.refresh()
+
+    def fold(self, folded: bool) -> None:
+        """To its heading, or open."""
+        self.folded = folded
+        if self.made:
+            self.holder.setVisible(not folded)
+        if self.fold_mark is not None:
+            self.fold_mark.down = folded
+            self.fold_mark.update()
 
     def refresh(self) -> None:
         """Show what the build holds now, what is wrong and what is advised."""
@@ -132,6 +158,8 @@ class Section(QWidget):
         for field in self.fields:
             field.refresh()
             field.mark(marks.get(field.path, ""))
+            if self.folded and marks.get(field.path):
+                self.fold(False)
         if self.said is not None and page.advice is not None and self.group.remove:
             self.said.say(page.advice(self.group.remove))
 
@@ -217,23 +245,27 @@ class PageView(ScrolledColumn):
         self._make_seen()
 
     def walk_on(self, field: Field) -> None:
-        """Go on to the next reading of the page, or off it."""
-        rest = [row.path for row in self._readings()]
-        at = rest.index(field.path) + 1 if field.path in rest else len(rest)
-        after = self.field_at(rest[at]) if at < len(rest) else None
-        if after is None:
+        """From any field, names and choices too, on to the next reading of the page, or off it; on a page without readings Enter stays."""
+        rows = self._rows()
+        if not any(row.sort == "reading" for row in rows):
+            return
+        paths = [row.path for row in rows]
+        rest = rows[paths.index(field.path) + 1 :] if field.path in paths else []
+        after = next((row for row in rest if row.sort == "reading"), None)
+        there = self.field_at(after.path) if after else None
+        if there is None:
             self.walked_off.emit()
             return
-        self.ensureWidgetVisible(after)
-        after.take_focus()
+        self.ensureWidgetVisible(there)
+        there.take_focus()
 
-    def _readings(self) -> list[Row]:
-        return [row for group in (self.page.groups if self.page else ()) for row in group.rows if row.sort == "reading"]
+    def _rows(self) -> list[Row]:
+        return [row for group in (self.page.groups if self.page else ()) for row in group.rows]
 
     def first_reading(self) -> Field | None:
         """The first reading of the page; None where it has none."""
-        readings = self._readings()
-        return self.field_at(readings[0].path) if readings else None
+        reading = next((row for row in self._rows() if row.sort == "reading"), None)
+        return self.field_at(reading.path) if reading else None
 
     def fields(self) -> list[Field]:
         """Those that are made."""
@@ -250,6 +282,7 @@ class PageView(ScrolledColumn):
             for section in self.sections:
                 if any(row.path[:steps] == path for row in section.group.rows):
                     section.make()
+                    section.fold(False)
                     return next(field for field, row in zip(section.fields, section.group.rows, strict=True) if row.path[:steps] == path)
         return None
 

@@ -90,7 +90,7 @@ def _circuits(build: Build, assessment: Assessment) -> Page:
         groups += _labels(build)
         groups.append(Group("Rule", quantities(("supply",), "drop_limit")))
         groups += [
-            Group(source.name or source.id, (Row("text", ("supply", "sources", source.id, "name"), "Source"), *quantities(("supply", "sources", source.id), "voltage", of=source.name or source.id), Row("flag", ("supply", "sources", source.id, "always"), "Live with the key off")), remove=() if source.id in USUAL_SOURCES else ("supply", "sources", source.id))
+            Group(source.name or source.id, (Row("text", ("supply", "sources", source.id, "name"), "Source"), *quantities(("supply", "sources", source.id), "voltage", of=source.name or source.id), Row("flag", ("supply", "sources", source.id, "always"), "Live with the key off")), remove=() if source.id in USUAL_SOURCES else ("supply", "sources", source.id), rare=source.id in USUAL_SOURCES)
             for source in build.supply.sources
         ]  # fmt: skip
     return Page(
@@ -221,13 +221,13 @@ def _bench(build: Build, assessment: Assessment, system: str) -> Page:
     package, found = build.package, assessment.electrics
     where = ("packages", package.id, "control")
     if found is None:
-        return Page("Bench", ())
+        return Page("Test", ())
     steps = bench_steps(build, package, found, system)
     fans = tuple((fan.id, f"Fan {k} blows the right way") for k, fan in enumerate(package.fans, 1))
     groups = [Group(f"{k}. {step.name}", (Row("set", (*where, "spun"), "Felt by hand", fans),) if step.key == "spin" and fans else (), note=f"{step.how} Expect: {step.expected}") for k, step in enumerate(steps, 1)]  # fmt: skip
     done = Row("set", (*where, "done"), "Done", tuple((step.key, step.name) for step in steps))
     return Page(
-        "Bench",
+        "Test",
         (
             Group(
                 "In this order",

@@ -53,7 +53,7 @@ class ElectricalStation(Form):
             self.choose("Circuits")
             return True
         if path[2:3] == ("control",):
-            self.choose("Bench" if path[-1:] in (("spun",), ("done",)) else "Control")
+            self.choose("Test" if path[-1:] in (("spun",), ("done",)) else "Control")
             return True
         return False
 

@@ -59,14 +59,19 @@ def _length(si: float, system: str) -> str:
 def _place(build: Build) -> Page:
     where = ("packages", build.active, "place")
     rules = tuple(
-        Group(raised(RULE_WORDS[rule.id]), (*quantities(("gaps", rule.id), "gap"), Row("text", ("gaps", rule.id, "reason"), "Because")))
+        Group(raised(RULE_WORDS[rule.id]), (*quantities(("gaps", rule.id), "gap"), Row("text", ("gaps", rule.id, "reason"), "Because")), rare=True)
         for rule in build.gaps
     )  # fmt: skip
     return Page(
         "Place",
         (
             Group("Where the core stands", quantities(where, "x", "y", "z", "lean")),
-            Group("How far it may go", quantities(where, "reach_x", "reach_y", "reach_z", "reach_lean"), note="What Find a place may use."),
+            Group(
+                "How far it may go",
+                quantities(where, "reach_x", "reach_y", "reach_z", "reach_lean"),
+                note="What Find a place may use.",
+                rare=True,
+            ),
             *rules,
         ),
         (("Middle of the opening", "centre"), ("To the plane", "to_plane"), ("Put parts back", "put_back")),

@@ -1,0 +1,67 @@
+"""The guided first build: what is answered stands as answered, what is not is marked as taken from the kind."""
+
+import pytest
+
+from keelroom.assess.assess import assess
+from keelroom.assess.first_build import Answers, first_build
+from keelroom.catalogue.load import cores, fan_assemblies, vehicles
+from keelroom.document.quantity import quantity
+from keelroom.errors import CatalogueError
+
+VAN, FIVE = vehicles()[3].name, "Five-cylinder 2.5, turbocharged"
+TWIN = next(one.name for one in fan_assemblies() if one.count == 2)
+
+
+def answers(**changes):
+    return Answers(vehicle=VAN, engine=FIVE, core=cores()[8].name, fans=TWIN)._replace(**changes)
+
+
+def test_eight_answers_come_to_figures_in_every_case():
+    build = first_build(answers(), "us")
+    found = assess(build)
+    assert all(case.figures for case in found.cases)
+    assert [case.case_id for case in found.cases] == ["idle", "traffic", "cruise", "grade", "full"]
+    assert len(build.package.fans) == 2
+    assert build.brief.title == f"{VAN}: {FIVE}"
+    assert build.brief.engine.power.origin == "catalogue"
+
+
+def test_a_core_that_is_there_keeps_its_measures_and_borrows_the_rest_marked_as_assumed():
+    """The nearest in depth of the catalogue lends fins and tubes; 24 3/8 in are 619.125 mm."""
+    sizes = tuple(quantity(text, "length", "measured") for text in ("24 3/8 in", "17 in", "2 1/4 in"))
+    core = first_build(answers(core="", own_core=sizes), "us").package.core
+    assert core.face_width.si == pytest.approx(0.619125)
+    assert (core.face_width.origin, core.depth.origin) == ("measured", "measured")
+    assert {core.fin_density.origin, core.tube_height.origin, core.louver_pitch.origin} == {"assumed"}
+    assert core.cost is None, "it is there already"
+
+
+def test_what_is_towed_is_on_the_grade_and_nothing_is_where_nothing_is():
+    towing = first_build(answers(tows=quantity("2200 lb", "mass")), "us").duty_case("grade")
+    assert (towing.name, towing.towed_mass.si) == ("Grade with load", pytest.approx(997.9, abs=0.1))
+    bare = first_build(answers(), "us").duty_case("grade")
+    assert (bare.name, bare.towed_mass.si) == ("Grade", 0.0)
+
+
+def test_without_an_air_conditioner_none_is_on():
+    build = first_build(answers(ac=False), "us")
+    assert not build.brief.accessories.ac_fitted
+    assert build.duty_case("idle").name == "Idle"
+
+
+def test_no_fans_yet_is_an_answer_too():
+    build = first_build(answers(fans=""), "us")
+    assert build.package.fans == ()
+    assert build.package.shroud.kind == "none"
+
+
+def test_the_hottest_day_and_what_went_wrong_stand_in_the_brief():
+    build = first_build(answers(hottest=quantity("113 °F", "temperature"), wrong=("climbs_at_idle",)), "us")
+    assert build.brief.climate.ambient.si == pytest.approx(45.0)
+    assert build.brief.symptoms == ("climbs_at_idle",)
+
+
+def test_a_name_the_catalogue_has_not_is_told_with_what_is_near():
+    with pytest.raises(CatalogueError) as refused:
+        first_build(answers(engine="Five-cylinder 2.5 turbo"), "us")
+    assert "near it" in refused.value.message
