@@ -6,10 +6,14 @@ import tempfile
 from collections.abc import Callable
 from pathlib import Path
 
-from PyQt6.QtCore import QThreadPool
-from PyQt6.QtWidgets import QApplication
+from PyQt6.QtCore import Qt, QThreadPool
+from PyQt6.QtGui import QImage
+from PyQt6.QtWidgets import QApplication, QDialog
 
+from keelroom import ASSETS
 from keelroom.assess.electrical.planner import split_circuit
+
+GUIDE = ASSETS.parent / "guide"
 
 
 def settle(app: QApplication) -> None:
@@ -63,17 +67,31 @@ class Album:
         return act_now
 
     def panel(self, name: str) -> Callable[[], object]:
+        """A drawer out; '' all of them back."""
         return lambda: self.window.show_panel(name)
+
+    def dialog_shot(self, name: str, dialog: QDialog) -> None:
+        """A dialog by itself."""
+        dialog.show()
+        settle(self.app)
+        dialog.grab().save(str(self.folder / f"{name}.png"))
+        dialog.reject()
+        print(f"{name}.png")
 
     def sizing(self) -> None:
         """From the first start to the core."""
+        from keelroom.gui.first_build import FirstBuild
+        from keelroom.gui.packages import Packages
+
         self.shot("start")
-        self.shot("brief", self.window.files.open_demo, lambda: settle(self.app))
+        self.dialog_shot("first-build", FirstBuild(self.window, self.session))
+        self.shot("brief", self.window.files.open_demo, lambda: settle(self.app), self.panel("Findings"))
+        self.panel("")()
         self.shot("survey", self.page("Survey", "Engine"), self.at("survey", "engine", "turning", "nose", "depth"))
         self.shot("bench", self.window.bench, self.half_typed)
         self.window.bench()
         self.shot("core", self.page("Core", "Choose"))
-        self.shot("compare", self.page("Core", "Compare"))
+        self.dialog_shot("packages", Packages(self.window, self.session))
         self.shot("why", self.case("grade"), self.page("Core", "Size"), self.panel("Why"), self.at("packages", "p1", "core", "depth"))
 
     def half_typed(self) -> None:
@@ -86,8 +104,7 @@ class Album:
 
     def air(self) -> None:
         maps = self.window.map_bar.chips
-        self.shot("worth", self.panel("Findings"), self.case("idle"), self.page("Air", "Worth"))
-        self.shot("curve", self.page("Air", "Curve"), maps["Air temperature"].click)
+        self.shot("worth", self.panel(""), self.case("idle"), self.page("Air", "Worth"))
         self.shot("map-two-fans", maps["Air speed"].click, self.page("Air", "Shroud"))
 
     def fit(self) -> None:
@@ -105,11 +122,29 @@ class Album:
         self.window.switch_theme()
         self.window.switch_units()
         self.shot("electrical", self.page("Electrical", "Circuits"), self.panel("Findings"))
-        self.shot("charging", self.page("Electrical", "Charging"))
+        self.panel("")()
         self.shot("control-schools", self.page("Electrical", "Schools"))
         self.session.attempt(split_circuit(self.session.build, self.session.build.package, "circuit1"))
-        self.shot("wiring", self.page("Electrical", "Harness"))
+        self.shot("wiring", self.page("Electrical", "Harness"), self.window.toggle_form)
+        self.window.toggle_form()
         self.session.store.undo()
+        self.window.guide()
+        guide = self.window.guide_window
+        assert guide is not None
+        self.dialog_shot("guide", guide)
+
+
+GUIDE_PICTURES = {"brief": "ledger", "map-two-fans": "air", "fit-up": "fit", "wiring": "wiring"}
+"""Pictures of the album that the guide shows, with their names there."""
+GUIDE_WIDTH = 620
+
+
+def illustrate(folder: Path) -> None:
+    """Smaller copies for the guide."""
+    for name, there in GUIDE_PICTURES.items():
+        picture = QImage(str(folder / f"{name}.png"))
+        small = picture.scaledToWidth(GUIDE_WIDTH, Qt.TransformationMode.SmoothTransformation)
+        small.save(str(GUIDE / "pictures" / f"{there}.png"))
 
 
 def main(folder: Path) -> None:
@@ -123,6 +158,7 @@ def main(folder: Path) -> None:
     album.electrical()
     album.session.store.mark_saved(album.session.build)
     album.window.close()
+    illustrate(folder)
 
 
 if __name__ == "__main__":

@@ -71,6 +71,7 @@ class Guide(Dialog):
         self.page = QTextBrowser()
         self.page.setAccessibleName("Page of the guide")
         self.page.setOpenLinks(False)
+        self.page.setSearchPaths([str(FOLDER)])
         self.page.document().setDocumentMargin(10)  # type: ignore[union-attr]
         across.addWidget(self.page, 1)
         self.close_button()

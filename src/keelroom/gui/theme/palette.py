@@ -64,6 +64,7 @@ def style_sheet(p: Palette) -> str:
     return f"""
     QWidget#paper {{ background: {p.paper}; }}
     QWidget#panel, QScrollArea, QScrollArea > QWidget > QWidget, QStackedWidget {{ background: {p.panel}; }}
+    QWidget#mark {{ color: {p.ink}; }}
     QLabel {{ background: transparent; }}
     QLabel[role="head"] {{ font-weight: 600; font-size: 11pt; }}
     QLabel[role="strong"] {{ font-weight: 600; }}

@@ -30,7 +30,8 @@ class SceneView(WhenSeen, QWidget):
         self.title, self.foot = "", ""
         self.readable = readable
         """least pixels per metre; what does not fit then is scrolled down to, 0: always fitted"""
-        self.down = 0.0
+        self.down = self.right = 0.0
+        """[px] it is scrolled down and to the right"""
         self.life = 0.0
         """pixels per metre where shown life-size, 0 where fitted"""
         self.shift = QPointF(0, 0)
@@ -82,25 +83,33 @@ class SceneView(WhenSeen, QWidget):
         left, bottom, wide, high = self.scene.bounds
         scale = min(max(min(room.width() / wide, room.height() / high), self.readable), 2.4 * self.readable)
         self.down = min(max(self.down, 0.0), max(high * scale - room.height(), 0.0))
-        x = room.left() + max(room.width() - wide * scale, 0.0) / 2 - left * scale
+        self.right = min(max(self.right, 0.0), max(wide * scale - room.width(), 0.0))
+        x = room.left() + max(room.width() - wide * scale, 0.0) / 2 - left * scale - self.right
         return QTransform(scale, 0, 0, -scale, x, room.top() + (bottom + high) * scale - self.down)
 
     def wheelEvent(self, event: QWheelEvent | None) -> None:
         assert event is not None
-        self._scroll(-event.angleDelta().y() / 2)
+        turned, sideways = -event.angleDelta().y() / 2, -event.angleDelta().x() / 2
+        if event.modifiers() & Qt.KeyboardModifier.ShiftModifier and not sideways:
+            turned, sideways = 0.0, turned
+        self._scroll(turned, sideways)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         assert event is not None
-        steps = {Qt.Key.Key_Down: 40.0, Qt.Key.Key_Up: -40.0, Qt.Key.Key_PageDown: 300.0, Qt.Key.Key_PageUp: -300.0}
+        steps = {
+            Qt.Key.Key_Down: (40.0, 0.0), Qt.Key.Key_Up: (-40.0, 0.0), Qt.Key.Key_PageDown: (300.0, 0.0), Qt.Key.Key_PageUp: (-300.0, 0.0),
+            Qt.Key.Key_Right: (0.0, 40.0), Qt.Key.Key_Left: (0.0, -40.0),
+        }  # fmt: skip
         step = next((step for key, step in steps.items() if key == event.key()), None)
         if self.readable and step is not None:
-            self._scroll(step)
+            self._scroll(*step)
         else:
             super().keyPressEvent(event)
 
-    def _scroll(self, pixels: float) -> None:
+    def _scroll(self, down: float, right: float) -> None:
         if self.readable:
-            self.down += pixels
+            self.down += down
+            self.right += right
             self.update()
 
     def paintEvent(self, event: QPaintEvent | None) -> None:

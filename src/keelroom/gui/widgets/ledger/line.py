@@ -22,6 +22,7 @@ class FoldMark(QAbstractButton):
     def __init__(self, act: Callable[[], object], name: str, *, down: bool) -> None:
         super().__init__()
         self.down = down
+        self.setObjectName("mark")
         self.setFixedSize(22, 20)
         self.setAccessibleName(name)
         self.setToolTip(name)
@@ -31,7 +32,7 @@ class FoldMark(QAbstractButton):
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        ink = self.palette().text().color()
+        ink = self.palette().color(self.foregroundRole())
         painter.setPen(QPen(ink, 1.8))
         if self.hasFocus() or self.underMouse():
             painter.drawRoundedRect(self.rect().adjusted(1, 1, -2, -2), 3, 3)

@@ -44,6 +44,7 @@ class _Head(QWidget):
     def __init__(self, act: Callable[[], object]) -> None:
         super().__init__()
         self.act, self.open = act, False
+        self.setObjectName("mark")
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         row = QHBoxLayout(self)
@@ -67,7 +68,7 @@ class _Head(QWidget):
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(QPen(self.palette().text().color(), 1.6))
+        painter.setPen(QPen(self.palette().color(self.foregroundRole()), 1.6))
         at, tip = QPointF(self.width() - 9, 14.0), 2.5 if self.open else -2.5
         side = QPolygonF([at + QPointF(-4, -tip), at + QPointF(0, tip), at + QPointF(4, -tip)])
         if not self.open:
