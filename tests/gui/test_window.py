@@ -1,5 +1,6 @@
 """The window as a desktop program: menus, drawers, folding, zoom, files dropped and used last, packages, first build, print, guide."""
 
+import ast
 import os
 import re
 import signal
@@ -481,3 +482,73 @@ def test_what_is_seldom_touched_is_folded_until_it_is_asked_for(driver):
     driver.window.go_to(("brief", "accessories", "ac_idle_power"))
     QApplication.processEvents()
     assert driver.find("A/C compressor at idle").isVisible(), "what is gone to opens"
+
+
+def test_a_click_on_a_part_points_out_its_least_gap_on_the_board_and_in_the_list(driver):
+    driver.click("Fit-up station")
+    station = driver.window.stations["Fit-up"]
+    board, table = station.board, station.views["Gaps"].table
+    brake = next(body for body in board.fit.others if body.name == "Brake unit")
+    at = board.views["front"].map(QPointF(*brake.solid.centre[:2])).toPoint()
+    QTest.mouseClick(board, Qt.MouseButton.LeftButton, pos=at)
+    QApplication.processEvents()
+    assert board.marked is not None
+    assert table.table.item(table.table.currentRow(), 0).text() == "Left tank – Brake unit"
+    assert driver.window.session.store.undo_label == "", "a click moves nothing"
+
+
+def test_a_field_says_its_range_in_the_units_shown(driver):
+    field = driver.find("Vehicle mass")
+    assert "more than 0 lb" in field.toolTip()
+    assert "66139 lb at most" in field.toolTip()
+    driver.ctrl(Qt.Key.Key_U)
+    assert "30000 kg at most" in driver.find("Vehicle mass").toolTip()
+
+
+def test_one_spelling_is_kept():
+    """British throughout: words of the other spelling stand in no sentence the program shows."""
+    other = re.compile(r"\b(colors?|gray|aluminum|centers?|tires?|liters?|fiber|mold(ed|ing)?|odor|neighbors?)\b", re.IGNORECASE)
+    found = []
+    for path in (FOLDER.parent).rglob("*.py"):
+        for node in ast.walk(ast.parse(path.read_text())):
+            if (
+                isinstance(node, ast.Constant)
+                and isinstance(node.value, str)
+                and " " in node.value
+                and other.search(node.value)
+                and "{" not in node.value
+                and "<font" not in node.value
+                and ":" not in node.value
+            ):
+                found.append((path.name, node.value[:60]))
+    found += [(path.name, hit.group()) for path in FOLDER.glob("*.md") if (hit := other.search(path.read_text()))]
+    assert not found
+
+
+def test_from_an_empty_window_to_a_saved_verdict_by_keys_alone(tmp_path, monkeypatch):
+    """Ctrl+Shift+N, arrows and Tab through the questions, Enter, Ctrl+S: no mouse."""
+    path = tmp_path / "mine.keelroom"
+    monkeypatch.setattr("keelroom.gui.files.QFileDialog.getSaveFileName", lambda *_: (str(path), ""))
+    driver = opened(DEMO)
+    window = driver.window
+    begun = time.monotonic()
+
+    def by_keys(dialog):
+        for box, steps in ((dialog.vehicle, 3), (dialog.engine, 2)):
+            box.setFocus()
+            for _ in range(steps):
+                QTest.keyClick(box, Qt.Key.Key_Down)
+        QTest.keyClick(dialog.engine, Qt.Key.Key_Tab)
+        assert dialog.focusWidget() is dialog.core
+        dialog.take.setFocus()
+        QTest.keyClick(dialog.take, Qt.Key.Key_Space)
+
+    driver.answering(by_keys)
+    driver.ctrl(Qt.Key.Key_N, shift=True)
+    assert window.session.path is None
+    assert all(case.figures for case in window.session.assessment.cases)
+    driver.ctrl(Qt.Key.Key_S)
+    assert load(path).brief.title == window.session.build.brief.title
+    assert window.files.recent()[0] == path
+    assert time.monotonic() - begun < 120
+    driver.dispose()

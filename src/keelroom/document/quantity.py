@@ -53,6 +53,21 @@ class Spec:
     def kind(self) -> Kind:
         return KINDS[self.kind_name]
 
+    def range_words(self, system: str) -> str:
+        """Between what it means something, in shown units; '' where it has no limits."""
+        low = self.gt if self.gt is not None else self.ge
+        if low is None and self.le is None:
+            return ""
+        least = (
+            ""
+            if low is None
+            else f"more than {format_si(low, self.kind, system)}"
+            if self.gt is not None
+            else f"{format_si(low, self.kind, system)} or more"
+        )
+        most = "" if self.le is None else f"{format_si(self.le, self.kind, system)} at most"
+        return ", ".join(part for part in (least, most) if part)
+
     def refusal(self, si: float) -> str | None:
         """Why `si` means nothing in this field, or None."""
 

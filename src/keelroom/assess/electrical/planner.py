@@ -95,3 +95,39 @@ def split_circuit(build: Build, package: Package, circuit_id: str) -> Edit:
             )
             circuits.append(as_advised(own, (motored,), build.supply))
     return Edit("A circuit of its own for each motor", (Change(("packages", package.id, "circuits"), tuple(circuits)),))
+
+
+ALIKE = ("feed", "branch", "back")
+"""Runs of wire whose sizes alike circuits share."""
+
+
+def sized_alike(build: Build, package: Package) -> Edit:
+    """Wire, fuse and relay of every circuit as those of the first that feeds the same: as many motors of the same watts. Lengths stay.
+
+    Raises InputError where no two circuits are alike, or they are sized alike already.
+    """
+    first: dict[tuple[float, ...], Circuit] = {}
+    changes: list[Change] = []
+    alike = 0
+    for figures in electrics(build, package).circuits:
+        key = tuple(sorted(motored.motor.power for motored in figures.motors))
+        circuit = figures.circuit
+        if not key:
+            continue
+        model = first.setdefault(key, circuit)
+        if model is circuit:
+            continue
+        alike += 1
+        where = ("packages", package.id, "circuits", circuit.id)
+        for run in ALIKE:
+            size = getattr(model, run).size
+            if size.si != getattr(circuit, run).size.si:
+                changes.append(Change((*where, run, "size"), size))
+        changes += [
+            Change((*where, name), getattr(model, name))
+            for name in ("fuse", "fuse_form", "relay")
+            if getattr(model, name) != getattr(circuit, name)
+        ]
+    if not changes:
+        raise InputError("sized_alike", "Alike circuits are sized alike already" if alike else "No two circuits feed alike motors")
+    return Edit("Alike circuits sized alike", tuple(changes))

@@ -139,7 +139,6 @@ class QuantityField(Field):
         self.said = label("", "faint", wrap=True)
         self.said.hide()
         self.caption.setToolTip(spec.help)
-        self.edit.setToolTip(spec.help or f"Such as {spec.kind.example}")
         for column, widget in enumerate((self.edit, self.unit, self.origin), 1):
             self.grid.addWidget(widget, 0, column)
         self.grid.addWidget(self.said, 1, 0, 1, 5)
@@ -229,6 +228,8 @@ class QuantityField(Field):
         value = self.value()
         unit = self.session.unit(self.spec.kind)
         self.unit.setText("" if self.spec.kind.named else unit.symbol)
+        told = (self.spec.help or f"Such as {self.spec.kind.example}", self.spec.range_words(self.session.system))
+        self.edit.setToolTip("\n".join(part for part in told if part))
         text = shown(value, self.spec.kind, self.session.system) if isinstance(value, Quantity) else ""
         if self.edit.text() != text:
             self.edit.setText(text)

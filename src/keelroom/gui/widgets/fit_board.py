@@ -8,7 +8,7 @@ from __future__ import annotations
 import math
 from functools import partial
 
-from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QContextMenuEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QPolygonF, QResizeEvent, QTransform
 from PyQt6.QtWidgets import QMenu, QWidget
 
@@ -31,6 +31,8 @@ from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn
 from keelroom.gui.widgets.zoom import Zoom
 from keelroom.units import KINDS, format_si
 
+CLICK = 4.0
+"""[px] under which a press and a release are a click."""
 LEAN_STEP = math.radians(0.5)
 MARGIN, TITLE, FOOT, HEAD = 12.0, 20.0, 46.0, 48.0
 SMALL = 0.24
@@ -44,6 +46,9 @@ PLACE_ORIGIN: Origin = "derived"
 
 class FitBoard(QWidget):
     """Paints the three views; a drag is one step of the trail."""
+
+    picked = pyqtSignal()
+    """another gap is pointed out, by a click on a part"""
 
     def __init__(self, session: Session, palette: Palette) -> None:
         super().__init__()
@@ -61,6 +66,7 @@ class FitBoard(QWidget):
         self.grips: dict[tuple[View, str], Handle] = {}
         self.marked: tuple[str, str] | None = None
         """a clearance that is pointed out, by the keys of its two parts"""
+        self.pressed: QPointF | None = None
         self.setAccessibleName("Package in the bay: front, left side and from above")
         self.setMinimumSize(300, 200)
         self.setMouseTracking(True)
@@ -360,6 +366,7 @@ class FitBoard(QWidget):
         found = self._under(event.position())
         if event.button() != Qt.MouseButton.LeftButton:
             return
+        self.pressed = event.position()
         if found is None:
             small = next((view for view in VIEWS if view != self.large and self.rooms[view].contains(event.position())), None)
             if small is not None:
@@ -397,6 +404,19 @@ class FitBoard(QWidget):
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         if self.drag is not None:
             let_go(self)
+        if event is not None and self.pressed is not None and (event.position() - self.pressed).manhattanLength() < CLICK:
+            self._pick(event.position())
+        self.pressed = None
+
+    def _pick(self, at: QPointF) -> None:
+        """A part that was clicked, not moved: its least gap is pointed out here and in the list."""
+        part, fit = self.part_under(at), self.fit
+        if part is None or fit is None:
+            return
+        gap = next((gap for gap in fit.gaps if part.name in (gap.part.name, gap.other.name)), None)
+        if gap is not None:
+            self.mark(gap)
+            self.picked.emit()
 
     def _can_move(self, tag: str) -> bool:
         """Whether the build still has what is moved."""

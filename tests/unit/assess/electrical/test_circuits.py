@@ -22,7 +22,7 @@ from keelroom.assess.electrical.harness import (
     wire_list,
 )
 from keelroom.assess.electrical.loads import motors_of
-from keelroom.assess.electrical.planner import mend_circuit, plan_missing, split_circuit
+from keelroom.assess.electrical.planner import mend_circuit, plan_missing, sized_alike, split_circuit
 from keelroom.assess.electrical.schools import SCHOOLS, compare_schools, edit_of
 from keelroom.assess.electrical.signals import relays
 from keelroom.assess.fixes import edit_for
@@ -632,3 +632,17 @@ def test_numbers_of_one_circuit_stay_when_another_comes_before_nothing():
     second = {wire.number: wire for wire in harness(more, more.package, assess(more).electrics)}
     assert all(second[number] == wire for number, wire in first.items())
     assert all(a != b for a, b in itertools.pairwise(sorted(second)))
+
+
+def test_alike_circuits_are_sized_alike_in_one_movement():
+    """Two fans of 180 W with a circuit each: what is set at the first is the second's too; the cooler's own fan is not alike."""
+    split = apply(BUILD, split_circuit(BUILD, BUILD.package, "circuit1"))
+    first, second = split.package.circuits[:2]
+    thick = on(split, (("packages", "p1", "circuits", first.id, "feed", "size"), "8 AWG", "wire size"))
+    after = apply(thick, sized_alike(thick, thick.package))
+    sizes = {circuit.id: circuit.feed.size.as_typed for circuit in after.package.circuits}
+    assert sizes[first.id] == sizes[second.id] == "8 AWG"
+    assert after.package.circuits[2] == split.package.circuits[2]
+    assert [circuit.feed.length for circuit in after.package.circuits] == [circuit.feed.length for circuit in thick.package.circuits]
+    with pytest.raises(InputError, match="alike already"):
+        sized_alike(after, after.package)

@@ -94,7 +94,14 @@ def _circuits(build: Build, assessment: Assessment) -> Page:
             for source in build.supply.sources
         ]  # fmt: skip
     return Page(
-        "Circuits", tuple(groups), (("Plan what is missing", "plan"), ("Add a circuit", "add_circuit"), ("Add a source", "add_source"))
+        "Circuits",
+        tuple(groups),
+        (
+            ("Plan what is missing", "plan"),
+            ("Add a circuit", "add_circuit"),
+            ("Add a source", "add_source"),
+            ("Size alike circuits alike", "alike"),
+        ),
     )
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QWidget
 
-from keelroom.assess.electrical.planner import plan_missing
+from keelroom.assess.electrical.planner import plan_missing, sized_alike
 from keelroom.assess.wording import lowered
 from keelroom.document.edits import added, fresh_id
 from keelroom.document.schema.electrical import Circuit, Load, Source
@@ -28,7 +28,13 @@ class ElectricalStation(Form):
 
     def __init__(self, session: Session) -> None:
         self.boards: dict[str, SceneView] = {}
-        actions = {"plan": self._plan, "add_circuit": self._add_circuit, "add_source": self._add_source, "add_load": self._add_load}
+        actions = {
+            "plan": self._plan,
+            "add_circuit": self._add_circuit,
+            "add_source": self._add_source,
+            "add_load": self._add_load,
+            "alike": self._alike,
+        }
         makers = {"Schools": self._schools, "Harness": lambda: HarnessView(session)}
         super().__init__(session, lambda: pages(session.build, session.system, session.assessment, self.current), actions, makers)
 
@@ -85,6 +91,12 @@ class ElectricalStation(Form):
     def _plan(self) -> None:
         try:
             self.session.attempt(plan_missing(self.session.build, self.session.build.package))
+        except InputError as error:
+            self.session.told.emit(error.message)
+
+    def _alike(self) -> None:
+        try:
+            self.session.attempt(sized_alike(self.session.build, self.session.build.package))
         except InputError as error:
             self.session.told.emit(error.message)
 

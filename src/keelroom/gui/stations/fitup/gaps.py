@@ -42,6 +42,7 @@ class GapsView(QWidget):
         line.addStretch(1)
         column.addLayout(line)
         self.gaps: tuple[Gap, ...] = ()
+        board.picked.connect(self.refresh)
 
     def refresh(self) -> None:
         fit = self.session.assessment.fit
