@@ -105,7 +105,7 @@ def nameless(window):
     ]
 
 
-LOOKS = (("us", 1024, 10), ("si", 1280, 10), ("si", 1600, 10), ("us", 1280, 12))
+LOOKS = (("us", 1024, 10), ("si", 1280, 12), ("us", 1600, 10))
 """units, width of the window [px], size of the type [pt]: each of each once and more, not all with all, which takes a minute"""
 
 

@@ -290,8 +290,11 @@ def verdict_line(assessment: Assessment, system: str) -> str:
     )
 
 
-def folded_line(assessment: Assessment, system: str) -> str:
-    """The ledger in one line: verdict, chance over the limit, amps at idle, tightest gap, cost and hours, as far as they are known."""
+def folded_line(assessment: Assessment, system: str, sign: str = "") -> str:
+    """The ledger in one line: verdict, chance over the limit, amps at idle, tightest gap, cost and hours, as far as they are known.
+
+    sign : put before costs
+    """
     worst, totals, fit = assessment.tightest, assessment.totals, assessment.fit
     parts = [verdict_line(assessment, system)]
     if worst is not None and worst.figures is not None and worst.figures.verdict != "does_not_settle":
@@ -301,21 +304,21 @@ def folded_line(assessment: Assessment, system: str) -> str:
     if fit is not None and fit.tightest is not None:
         parts.append(f"gap {gap_size(fit.tightest, system)}")
     if totals.cost is not None:
-        parts.append(f"parts {totals.cost:.0f}")
+        parts.append(f"parts {sign}{totals.cost:.0f}")
     if totals.hours is not None:
         parts.append(f"{totals.hours / 3600:.0f} h")
     return " · ".join(parts)
 
 
-def totals_lines(assessment: Assessment, system: str) -> list[str]:
-    """Totals and rules of thumb, a line each."""
+def totals_lines(assessment: Assessment, system: str, sign: str = "") -> list[str]:
+    """Totals and rules of thumb, a line each. sign: put before costs"""
     totals, rules, lines = assessment.totals, assessment.rules, [fit_line(assessment, system)]
     if totals.amps_at_idle is not None and totals.alternator_at_idle is not None:
         lines.append(
             f"Idle, everything on and the fans running: {totals.amps_at_idle:.0f} A of {totals.alternator_at_idle:.0f} A the alternator gives hot, {totals.volts_at_idle or 0:.1f} V at the battery"
         )
     if totals.cost is not None:
-        lines.append(f"Parts: {totals.cost:.0f}")
+        lines.append(f"Parts: {sign}{totals.cost:.0f}")
     if totals.hours is not None:
         words = effort_words(totals.effort) if totals.effort else ""
         lines.append(f"Shop hours: {format_si(totals.hours, KINDS['time'], system)}{words}")

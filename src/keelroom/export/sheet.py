@@ -32,15 +32,15 @@ FIT_WIDTH = 0.9
 
 
 def write_sheet(
-    build: Build, assessment: Assessment, path: Path, system: str, today: datetime.date | None = None, paper: str = "A4"
+    build: Build, assessment: Assessment, path: Path, system: str, today: datetime.date | None = None, paper: str = "A4", sign: str = ""
 ) -> None:
-    """Write the sheet, on a paper of PAPERS. Raises ExportError saying why where it cannot be written; an older sheet then stays."""
-    write_whole(path, sheet_bytes(build, assessment, system, (today or datetime.date.today(), paper)), "sheet_not_written")
+    """Write the sheet, on a paper of PAPERS, with a currency's sign before costs. Raises ExportError saying why where it cannot be written; an older sheet then stays."""
+    write_whole(path, sheet_bytes(build, assessment, system, (today or datetime.date.today(), paper, sign)), "sheet_not_written")
 
 
-def sheet_bytes(build: Build, assessment: Assessment, system: str, given: tuple[datetime.date, str]) -> bytes:
-    """The PDF's bytes. given: the day it bears, and the paper"""
-    today, paper = given
+def sheet_bytes(build: Build, assessment: Assessment, system: str, given: tuple[datetime.date, str, str]) -> bytes:
+    """The PDF's bytes. given: the day it bears, the paper, the currency's sign"""
+    today, paper, sign = given
     fonts()
     buffer = io.BytesIO()
     title = readable(build.brief.title, LONGEST_CELL) or "Untitled build"
@@ -49,7 +49,7 @@ def sheet_bytes(build: Build, assessment: Assessment, system: str, given: tuple[
     stamp = f"{today.isoformat()} · document revision {build.revision} · package: {readable(build.package.name, LONGEST_CELL)}"
     story: list[Flowable] = [Paragraph(safe(title), STYLES["title"]), Paragraph(safe(stamp), STYLES["small"]), Spacer(1, 4)]
     story += [_ledger(assessment, system), Spacer(1, 4)]
-    story += [Paragraph(safe(" · ".join(totals_lines(assessment, system))), STYLES["small"]), Spacer(1, 6)]
+    story += [Paragraph(safe(" · ".join(totals_lines(assessment, system, sign))), STYLES["small"]), Spacer(1, 6)]
     story += [
         _drawing_and_package(build, system),
         Spacer(1, 6),

@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QWidget
 from keelroom.assess.report import verdict_line
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.timing import one_shot
+from keelroom.gui.theme.icons import icon
 from keelroom.gui.theme.palette import LIGHT, Palette
 from keelroom.gui.widgets.text import ChoiceBox, Elided, button, restyle
 
@@ -87,6 +88,8 @@ class Header(QWidget):
         us = self.session.system == "us"
         self.units_button.setText("in · °F" if us else "mm · °C")
         self.units_button.setAccessibleName("Units: " + ("inches, Fahrenheit" if us else "millimetres, Celsius"))
+        for made, name in ((self.undo_button, "undo"), (self.redo_button, "redo"), (self.hold_button, "hold")):
+            made.setIcon(icon(name, palette.ink))
         self.theme_button.setText("Dark" if palette is LIGHT else "Light")
         self.theme_button.setAccessibleName("Switch to " + self.theme_button.text().lower())
 

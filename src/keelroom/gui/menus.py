@@ -9,6 +9,7 @@ from PyQt6.QtGui import QAction, QKeySequence
 from PyQt6.QtWidgets import QMainWindow, QMenu, QMenuBar
 
 from keelroom.gui.commands import MENUS
+from keelroom.gui.theme.icons import icon
 from keelroom.gui.widgets.panels.acts import Command
 
 
@@ -28,6 +29,7 @@ class Menus:
             self.menus[name] = made
         self.recent = QMenu("Open a recent build", window)
         self.acts: dict[str, QAction] = {}
+        self.icons: dict[str, str] = {}
         for command in commands:
             self._add(command)
 
@@ -45,6 +47,8 @@ class Menus:
         menu.addAction(action)
         self.window.addAction(action)
         self.acts[command.name] = action
+        if command.icon:
+            self.icons[command.name] = command.icon
         if command.name.startswith("Open a build"):
             menu.addMenu(self.recent)
 
@@ -56,6 +60,11 @@ class Menus:
             assert made is not None
             self.menus[path] = made
         return self.menus[path]
+
+    def ink(self, colour: str) -> None:
+        """Icons in the theme's ink."""
+        for name, drawing in self.icons.items():
+            self.acts[name].setIcon(icon(drawing, colour))
 
     def name_steps(self, undo: str, redo: str) -> None:
         """Say what would be undone and redone."""

@@ -105,7 +105,7 @@ class Packages(Dialog):
         rows = []
         for package in build.packages:
             found = self.found[package.id]
-            cost = f"{found.totals.cost:.0f}" if found.totals.cost is not None else ""
+            cost = f"{self.session.settings.currency}{found.totals.cost:.0f}" if found.totals.cost is not None else ""
             rows.append(
                 (f"{package.name or package.id}{' (active)' if package.id == build.active else ''}", verdict_line(found, system), cost)
             )

@@ -6,8 +6,8 @@ from PyQt6.QtWidgets import QGridLayout, QWidget
 
 from keelroom.gui.dialogs import Dialog
 from keelroom.gui.session.session import Session
-from keelroom.gui.session.settings import PAPERS
-from keelroom.gui.widgets.text import ChoiceBox, label
+from keelroom.gui.session.settings import LONGEST_SIGN, PAPERS
+from keelroom.gui.widgets.text import ChoiceBox, Line, label
 
 
 class Preferences(Dialog):
@@ -22,6 +22,7 @@ class Preferences(Dialog):
         self._choice("Units", (("us", "Inches, Fahrenheit"), ("si", "Millimetres, Celsius")), settings.units, session.set_units)
         self._choice("Theme", (("light", "Light"), ("dark", "Dark")), settings.theme, session.set_theme)
         self._choice("Paper", tuple((name, name) for name in PAPERS), settings.paper, self._set_paper)
+        self._sign()
         self.column.addWidget(label("Paper holds for everything printed or written as PDF.", "faint", wrap=True))
         self.column.addStretch(1)
         self.close_button()
@@ -36,6 +37,22 @@ class Preferences(Dialog):
         row = self.grid.rowCount()
         self.grid.addWidget(label(name), row, 0)
         self.grid.addWidget(box, row, 1)
+
+    def _sign(self) -> None:
+        edit = Line()
+        edit.setAccessibleName("Currency")
+        edit.setText(self.session.settings.currency)
+        edit.setMaxLength(LONGEST_SIGN)
+        edit.setPlaceholderText("none, or a sign such as $ or €")
+        edit.editingFinished.connect(lambda: self._set_sign(edit.text()))
+        row = self.grid.rowCount()
+        self.grid.addWidget(label("Currency"), row, 0)
+        self.grid.addWidget(edit, row, 1)
+
+    def _set_sign(self, sign: str) -> None:
+        if sign.strip() != self.session.settings.currency:
+            self.session.settings.currency = sign
+            self.session.display_changed.emit()
 
     def _set_paper(self, name: str) -> None:
         self.session.settings.paper = name

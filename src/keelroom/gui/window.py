@@ -351,6 +351,7 @@ class Window(QMainWindow):
         dress_application(self.palette_now)
         boards = [cast(Drawn, self.middle_stack.widget(k)) for k in range(self.middle_stack.count())]
         self.header.restyle(self.palette_now)
+        self.menus.ink(self.palette_now.ink)
         self.tape.set_palette(self.palette_now)
         self.drawers.set_palette(self.palette_now)
         self.ledger.set_palette(self.palette_now)

@@ -45,7 +45,7 @@ def everything(build):
     find_places(build)
     cut_plan(build)
     compare.candidates(build, (build.package.core,))
-    return sheet_bytes(build, assessment, "us", (TODAY, "A4"))
+    return sheet_bytes(build, assessment, "us", (TODAY, "A4", ""))
 
 
 def test_a_build_without_duty_cases_answers_what_it_can():
@@ -118,7 +118,7 @@ def test_a_face_of_any_shape_fits_the_page():
                 ),
             ),
         )
-        assert sheet_bytes(build, assess(build), "us", (TODAY, "A4")).startswith(b"%PDF")
+        assert sheet_bytes(build, assess(build), "us", (TODAY, "A4", "")).startswith(b"%PDF")
 
 
 @pytest.mark.parametrize(

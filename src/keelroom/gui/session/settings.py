@@ -5,6 +5,8 @@ from __future__ import annotations
 from PyQt6.QtCore import QByteArray, QLocale, QSettings
 
 PAPERS = ("A4", "Letter")
+LONGEST_SIGN = 4
+"""Letters of a currency."""
 MOST_RECENT = 8
 """Files kept in mind."""
 
@@ -78,6 +80,15 @@ class Settings:
     @paper.setter
     def paper(self, value: str) -> None:
         self._store.setValue("paper", value)
+
+    @property
+    def currency(self) -> str:
+        """Sign put before costs, wherever they are shown; '' none."""
+        return str(self._store.value("currency", ""))[:LONGEST_SIGN]
+
+    @currency.setter
+    def currency(self, value: str) -> None:
+        self._store.setValue("currency", value.strip()[:LONGEST_SIGN])
 
     @property
     def recent(self) -> list[str]:

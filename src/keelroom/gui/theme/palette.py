@@ -113,7 +113,8 @@ def style_sheet(p: Palette) -> str:
     QMenu::separator {{ height: 1px; background: {p.rule}; margin: 3px 8px; }}
     QMenu::item:disabled {{ color: {p.faint}; }}
     QMenu {{ background: {p.raised}; border: 1px solid {p.rule}; }}
-    QMenu::item {{ padding: 4px 18px; }}
+    QMenu::item {{ padding: 4px 18px 4px 8px; }}
+    QMenu::icon {{ padding-left: 8px; }}
     QMenu::item:selected {{ background: {p.accent}; color: {p.on_accent}; }}
     QTableWidget, QListWidget {{ background: {p.raised}; border: 1px solid {p.rule}; gridline-color: {p.rule};
         selection-background-color: {p.accent}; selection-color: {p.on_accent}; }}

@@ -59,7 +59,7 @@ class FoldedLine(QWidget):
 
     def show_line(self, assessment: Assessment) -> None:
         """Say it in one line; what does not fit is in the tool tip."""
-        text = folded_line(assessment, self.session.system)
+        text = folded_line(assessment, self.session.system, self.session.settings.currency)
         self.words.setText(text)
         self.setAccessibleName(f"Ledger: {text}")
 

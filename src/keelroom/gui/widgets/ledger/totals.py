@@ -73,7 +73,7 @@ class Totals(QWidget):
             short = ", short" if totals.amps_at_idle > totals.alternator_at_idle else ""
             volts = f", {totals.volts_at_idle:.1f} V" if totals.volts_at_idle is not None else ""
             idle = f"Idle: {totals.amps_at_idle:.0f} A of {totals.alternator_at_idle:.0f} A{volts}{short}"
-        money = [f"Parts {totals.cost:.0f}"] if totals.cost is not None else []
+        money = [f"Parts {self.session.settings.currency}{totals.cost:.0f}"] if totals.cost is not None else []
         if totals.hours is not None:
             money.append(f"{totals.hours / 3600:.0f} h")
         airflow = KINDS["airflow"].shown_unit(system)

@@ -11,12 +11,13 @@ from PyQt6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout
 
 
 class Command(NamedTuple):
-    """An act by name, with its shortcut ('' none) and the menu it stands in, "File/Export" for one in another."""
+    """An act by name, with its shortcut ('' none), the menu it stands in ("File/Export" for one in another) and its icon ('' none)."""
 
     name: str
     act: Callable[[], object]
     shortcut: str = ""
     menu: str = ""
+    icon: str = ""
 
 
 class CommandsPanel(QWidget):
