@@ -230,7 +230,8 @@ def test_packages_are_copied_renamed_compared_taken_out_and_all_of_it_undone(dri
     driver.click("Delete")
     assert len(session.build.packages) == 3
     for _ in range(3):
-        session.store.undo()
+        driver.click("Undo the last step")
+    assert not dialog.undo.isEnabled()
     assert [package.id for package in session.build.packages] == ["p1", "p2", "p3"]
     assert session.build.active == "p1"
     dialog.reject()
@@ -573,3 +574,39 @@ def test_icons_wear_the_themes_ink_and_stand_on_the_acts_one_looks_for(driver):
     assert max(light) < 90
     driver.key(Qt.Key.Key_F9)
     assert min(darkest()) > 150
+
+
+def test_no_way_to_another_build_leaves_what_was_not_saved_unasked(driver, monkeypatch):
+    """New, demo, recent, close, first build, a file dropped: each asks first, and Cancel keeps what is there."""
+    session, window = driver.window.session, driver.window
+    driver.enter("Vehicle mass", "5000")
+    build = session.build
+    window.session.settings.add_recent(str(DEMO))
+    ways = [
+        window.menus.acts[name].trigger
+        for name in ("New build", "Open the demo", "Open a build…", "Close this build", "First build, step by step…")
+    ]
+    ways += [lambda: window.files.open_recent(DEMO), window.close]
+    for way in ways:
+        said = driver.answering("Cancel")
+        way()
+        assert "not saved" in said[0]
+        assert session.build is build
+    data = QMimeData()
+    data.setUrls([QUrl.fromLocalFile(str(DEMO))])
+    said = driver.answering("Cancel")
+    window.dropEvent(QDropEvent(QPointF(10, 10), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier))
+    assert said
+    assert session.build is build
+
+
+def test_a_station_is_gone_to_from_the_start_page():
+    driver = opened()
+    window = driver.window
+    assert window.pages.currentWidget() is window.start
+    driver.ctrl(Qt.Key.Key_3)
+    assert window.pages.currentWidget() is window.work
+    driver.until(lambda: window.furnished)
+    driver.ctrl(Qt.Key.Key_3)
+    assert window.shown_station == "Core"
+    driver.dispose()

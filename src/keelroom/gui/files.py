@@ -52,7 +52,9 @@ class Files:
             self.opened()
 
     def open_demo(self) -> None:
-        """The demo as a build of its own that has no file yet."""
+        """The demo as a build of its own that has no file yet; what is open is asked about first."""
+        if not self.may_leave():
+            return
         self._open(lambda: self.session.open_copy(ASSETS / "demo.keelroom"))
 
     def choose_file(self) -> None:

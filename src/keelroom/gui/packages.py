@@ -66,6 +66,8 @@ class Packages(Dialog):
             "Two packages compared", ("What", "The one", "The other"), lambda _row: None, "", "idle, fan, depth …", words=True, even=True
         )
         self.column.addWidget(self.rows, 3)
+        self.undo = button("Undo", self.session.store.undo, "Undo the last step")
+        self.foot.addWidget(self.undo)
         self.close_button()
         session.changed.connect(self.refresh)
         self.finished.connect(lambda _code: session.changed.disconnect(self.refresh))
@@ -113,6 +115,9 @@ class Packages(Dialog):
         if not self.name.isModified():
             self.name.setText(next(package.name for package in build.packages if package.id == self.at))
         self.activate.setEnabled(self.at != build.active)
+        last = self.session.store.undo_label
+        self.undo.setText(f"Undo: {last}" if last else "Undo")
+        self.undo.setEnabled(bool(last))
         self.remove.setEnabled(len(idents) > 1)
         for k, box in enumerate(self.boxes):
             chosen = box.currentData()

@@ -221,6 +221,12 @@ class Window(QMainWindow):
 
     # moving about
 
+    def visit(self, name: str) -> None:
+        """A station, from the start page too."""
+        if self.pages.currentWidget() is not self.work:
+            self.enter()
+        self.show_station(name)
+
     def show_station(self, name: str) -> None:
         if name not in self.stations:
             self.stations[name] = named(name).make(self.session)
