@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from keelroom.assess.defaults import default_duty_cases, engine_edit, new_build
-from keelroom.catalogue.load import cores, engines, fan_assemblies, named, placed, vehicles
+from keelroom.catalogue.load import FanAssembly, cores, engines, fan_assemblies, named, placed, vehicles
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.quantity import Quantity, quantity
 from keelroom.document.schema.brief import Symptom
@@ -63,6 +63,14 @@ def first_build(answers: Answers, system: str) -> Build:
         bare = quantity("0 lb", "mass")
         cases = tuple(case.model_copy(update={"towed_mass": bare, "name": "Grade"}) if case.id == "grade" else case for case in cases)
     return apply(build, Edit("Duty cases", (Change(("duty_cases",), cases),)))
+
+
+def fits(assembly: FanAssembly, core: Core) -> bool:
+    """Whether fans stand side by side on a core's face without reaching over it."""
+    if assembly.fan.diameter is None or core.face_width is None or core.face_height is None:
+        return True
+    diameter = assembly.fan.diameter.si
+    return assembly.count * diameter <= core.face_width.si and diameter <= core.face_height.si
 
 
 def _core(answers: Answers) -> Core:

@@ -9,7 +9,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QCheckBox, QGridLayout, QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
 
 from keelroom.assess.assess import first_wave
-from keelroom.assess.first_build import Answers, first_build
+from keelroom.assess.first_build import Answers, first_build, fits
 from keelroom.assess.report import verdict_line
 from keelroom.catalogue.load import cores, engines, fan_assemblies, vehicles
 from keelroom.core import rules
@@ -159,6 +159,7 @@ class FirstBuild(Dialog):
 
     def _core_picked(self) -> None:
         self.core_chosen = True
+        self._propose()
 
     def _fans_picked(self) -> None:
         self.fans_chosen = True
@@ -172,7 +173,9 @@ class FirstBuild(Dialog):
             areas = [(core.face_width.si * core.face_height.si, core.name) for core in cores() if core.face_width and core.face_height]
             self.core.setCurrentIndex(self.core.findText(_least(areas, rules.face_area_wanted(engine.displacement.si))))
         if not self.fans_chosen and engine.cylinders is not None:
-            flows = [(one.count * one.fan.free_air_flow.si, one.name) for one in fan_assemblies() if one.fan.free_air_flow]
+            core = next((core for core in cores() if core.name == self.core.currentText()), None)
+            fitting = [one for one in fan_assemblies() if core is None or fits(one, core)] or list(fan_assemblies())
+            flows = [(one.count * one.fan.free_air_flow.si, one.name) for one in fitting if one.fan.free_air_flow]
             self.fans.setCurrentIndex(self.fans.findText(_least(flows, rules.airflow_wanted(engine.displacement.si, engine.cylinders.si))))
 
     def _read(self, asked: Asked) -> Quantity | None:

@@ -3,7 +3,7 @@
 import pytest
 
 from keelroom.assess.assess import assess
-from keelroom.assess.first_build import Answers, first_build
+from keelroom.assess.first_build import Answers, first_build, fits
 from keelroom.catalogue.load import cores, fan_assemblies, vehicles
 from keelroom.document.quantity import quantity
 from keelroom.errors import CatalogueError
@@ -65,3 +65,16 @@ def test_a_name_the_catalogue_has_not_is_told_with_what_is_near():
     with pytest.raises(CatalogueError) as refused:
         first_build(answers(engine="Five-cylinder 2.5 turbo"), "us")
     assert "near it" in refused.value.message
+
+
+def test_fans_are_held_to_the_face_they_stand_on():
+    """Two of 12 in side by side on 26 × 17 in, not on 22 × 17; one of 16 in not on a face 15 in high."""
+    two = next(one for one in fan_assemblies() if one.count == 2 and one.fan.diameter.as_typed == "12 in")
+    one = next(one for one in fan_assemblies() if one.count == 1 and one.fan.diameter.as_typed == "16 in")
+
+    def face(width, height):
+        return cores()[0].model_copy(update={"face_width": quantity(width, "length"), "face_height": quantity(height, "length")})
+
+    assert fits(two, face("26 in", "17 in"))
+    assert not fits(two, face("22 in", "17 in"))
+    assert not fits(one, face("26 in", "15 in"))
