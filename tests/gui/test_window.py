@@ -24,6 +24,7 @@ from keelroom.gui.guide import FOLDER, matching, topics
 from keelroom.gui.packages import Packages
 from keelroom.gui.printing import draw, loaded, printer_for
 from keelroom.gui.registry import STATIONS
+from keelroom.gui.widgets.reading import ReadingField
 from tests.conftest import DEMO
 from tests.gui.driver import opened
 
@@ -569,6 +570,8 @@ def test_icons_wear_the_themes_ink_and_stand_on_the_acts_one_looks_for(driver):
         image = menus.acts["Save"].icon().pixmap(16, 16).toImage()
         return [image.pixelColor(x, y).lightness() for x in range(16) for y in range(16) if image.pixelColor(x, y).alpha() > 200]
 
+    menus.menus["File"].popup(QPoint(0, 0))
+    menus.menus["File"].close()
     light = darkest()
     assert light
     assert max(light) < 90
@@ -610,3 +613,18 @@ def test_a_station_is_gone_to_from_the_start_page():
     driver.ctrl(Qt.Key.Key_3)
     assert window.shown_station == "Core"
     driver.dispose()
+
+
+def test_only_a_length_is_read_twice(driver):
+    """The lean of the support has no second reading: entering one broke on its unit."""
+    driver.click("Survey station")
+    driver.window.stations["Survey"].choose("Opening")
+    QApplication.processEvents()
+    readings = {
+        field.spec.kind_name: field
+        for field in driver.window.stations["Survey"].views["Opening"].fields()
+        if isinstance(field, ReadingField)
+    }
+    assert {"length", "angle"} <= set(readings)
+    assert not readings["length"].again.isHidden()
+    assert readings["angle"].again.isHidden()

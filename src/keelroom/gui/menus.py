@@ -26,7 +26,9 @@ class Menus:
         for name in MENUS:
             made = bar.addMenu(f"&{name}")
             assert made is not None
+            made.aboutToShow.connect(self._draw_icons)
             self.menus[name] = made
+        self.colour = self.inked = ""
         self.recent = QMenu("Open a recent build", window)
         self.acts: dict[str, QAction] = {}
         self.icons: dict[str, str] = {}
@@ -62,9 +64,16 @@ class Menus:
         return self.menus[path]
 
     def ink(self, colour: str) -> None:
-        """Icons in the theme's ink."""
-        for name, drawing in self.icons.items():
-            self.acts[name].setIcon(icon(drawing, colour))
+        """Icons in the theme's ink; drawn when a menu is first opened, so that the first picture need not wait for them."""
+        self.colour = colour
+        if self.inked:
+            self._draw_icons()
+
+    def _draw_icons(self) -> None:
+        if self.inked != self.colour:
+            self.inked = self.colour
+            for name, drawing in self.icons.items():
+                self.acts[name].setIcon(icon(drawing, self.colour))
 
     def name_steps(self, undo: str, redo: str) -> None:
         """Say what would be undone and redone."""

@@ -18,6 +18,7 @@ from tests.conftest import DEMO
 
 BUILD = load(DEMO)
 LIGHT = (("duty_cases", "grade", "towed_mass"), "1900 lb", "mass")
+RECORE = on(BUILD, (("active",), "p2"))
 GLYCOL = ("packages", "p1", "coolant", "glycol_share")
 
 
@@ -99,3 +100,9 @@ def test_hours_of_moved_parts_brackets_and_cuts_reach_the_total():
     assert "brackets 3.0 h" in as_table(build, assess(build), "us")
     bare = on(BUILD, ((*where, "brackets"), ()), ((*where, "hours"), None))
     assert assess(bare).totals.hours is None
+
+
+def test_a_core_that_no_air_reaches_makes_no_claim():
+    """A copper/brass core wholly behind the panel: an aluminium one would reject nothing either, and nothing is divided by it."""
+    hidden = on(RECORE, (("packages", "p2", "place", "x"), "60 in", "length"))
+    assert "copper_claim" not in {finding.code for finding in assess(hidden).findings}

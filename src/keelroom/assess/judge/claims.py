@@ -82,8 +82,8 @@ def _copper(build: Build, package: Package) -> Found:
         Change((*where, "fin_height"), quantity("8 mm", "length")),
     )
     told = _compared(build, package, usual)
-    if told is None:
-        return
+    if told is None or told.would <= 0:
+        return  # a face wholly behind metal rejects nothing, whatever it is made of
     gain = told.rejects / told.would - 1
     more = f"{gain:.0%} more" if gain > 0.005 else f"{-gain:.0%} less" if gain < -0.005 else "as much"
     yield Finding("copper_claim", "note", (*where, "material"), f"This copper/brass core takes off {more} heat than a usual aluminium one of its size",

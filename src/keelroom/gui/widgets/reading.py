@@ -45,6 +45,8 @@ class ReadingField(QuantityField):
         self.again.setToolTip("A second reading, held against the first")
         self.again.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.again.clicked.connect(lambda _checked=False: self._open_second())
+        # What is read twice is a length: an angle or a count has nothing a tape would be off by.
+        self.again.setVisible(self.spec.kind_name == "length")
         self.grid.addWidget(self.again, 0, 4, Qt.AlignmentFlag.AlignRight)
         self.compared = label("", "faint", wrap=True)
         self.compared.hide()
