@@ -3,17 +3,16 @@
 from __future__ import annotations
 
 import math
-from typing import TYPE_CHECKING
+from typing import Protocol
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QWidget
 
-from keelroom.assess.assessment import Assessment
+from keelroom.assess.assessment import Assessment, CaseResult
+from keelroom.gui.session.session import Session
+from keelroom.gui.theme.palette import Palette
 from keelroom.units import KINDS, Unit
-
-if TYPE_CHECKING:
-    from keelroom.gui.widgets.ledger.ledger import Ledger
 
 RAIL_HEIGHT = 34
 TEMPERATURE = KINDS["temperature"]
@@ -37,11 +36,24 @@ class Rail:
         return temperature > self.high
 
 
+class Railed(Protocol):
+    """What rows and axis ask of the ledger they stand in."""
+
+    session: Session
+    palette_now: Palette
+    rail: Rail
+    row_height: int
+    limit_place: float | None
+
+    def rail_span(self) -> tuple[float, float]: ...
+    def change_of(self, case: CaseResult) -> str: ...
+
+
 class RailAxis(QWidget):
     """The rail itself: ticks, and thermostat, limit and boiling by name."""
 
-    def __init__(self, ledger: Ledger) -> None:
-        super().__init__(ledger)
+    def __init__(self, ledger: Railed) -> None:
+        super().__init__()
         self.ledger = ledger
         self.setFixedHeight(RAIL_HEIGHT)
 

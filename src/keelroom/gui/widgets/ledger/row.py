@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPolygonF
@@ -12,11 +11,8 @@ from PyQt6.QtWidgets import QAbstractButton
 from keelroom.assess.assessment import CaseFigures, CaseResult
 from keelroom.assess.report import VERDICT_WORDS, band_text, margin_text, settles_text
 from keelroom.assess.wording import chance_words
-from keelroom.gui.widgets.ledger.rail import FIGURE_WIDTH, MARGIN_WIDTH, NAME_WIDTH, TEMPERATURE
+from keelroom.gui.widgets.ledger.rail import FIGURE_WIDTH, MARGIN_WIDTH, NAME_WIDTH, TEMPERATURE, Railed
 from keelroom.units import KINDS, format_si
-
-if TYPE_CHECKING:
-    from keelroom.gui.widgets.ledger.ledger import Ledger
 
 CHANGE_WIDTH, CHANGE_LEAD = 66, 8
 
@@ -24,8 +20,8 @@ CHANGE_WIDTH, CHANGE_LEAD = 66, 8
 class CaseRow(QAbstractButton):
     """One duty case: its name, its place on the rail with its band, its margin. A button, so keys and readers find it."""
 
-    def __init__(self, ledger: Ledger) -> None:
-        super().__init__(ledger)
+    def __init__(self, ledger: Railed) -> None:
+        super().__init__()
         self.ledger = ledger
         self.case: CaseResult | None = None
         self.setCheckable(True)
