@@ -46,8 +46,9 @@ class ReadingField(QuantityField):
         self.again.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.again.clicked.connect(lambda _checked=False: self._open_second())
         # What is read twice is a length: an angle or a count has nothing a tape would be off by.
-        self.again.setVisible(self.spec.kind_name == "length")
         self.grid.addWidget(self.again, 0, 4, Qt.AlignmentFlag.AlignRight)
+        if self.spec.kind_name != "length":
+            self.again.hide()
         self.compared = label("", "faint", wrap=True)
         self.compared.hide()
         self.grid.addWidget(self.compared, 3, 0, 1, 5)
