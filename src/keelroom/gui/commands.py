@@ -70,7 +70,7 @@ def _file(window: Window) -> tuple[Command, ...]:
         Command("Print the survey sheet…", out.print_survey_sheet, "", "File"),
         Command("Print the templates at full size…", out.print_templates, "", "File"),
         GAP._replace(menu="File"),
-        Command("Close this build", files.close_build, "Ctrl+W", "File", "close"),
+        Command("Close this build", files.new, "Ctrl+W", "File", "close"),
         Command("Quit", window.close, "Ctrl+Q", "File", "quit"),
     )
 

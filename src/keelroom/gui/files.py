@@ -30,12 +30,16 @@ def dropped(data: QMimeData | None) -> Path | None:
 
 
 class Files:
-    """Acts of one window on the session's file. opened: done once another build is there"""
+    """Acts of one window on the session's file.
 
-    def __init__(self, window: QWidget, session: Session, opened: Callable[[], object]) -> None:
-        self.window, self.session, self.opened = window, session, opened
+    opened : done once another build is there;  used : done once a file stands at the head of those used last
+    """
+
+    def __init__(self, window: QWidget, session: Session, opened: Callable[[], object], used: Callable[[], object]) -> None:
+        self.window, self.session, self.opened, self.used = window, session, opened, used
 
     def new(self) -> None:
+        """Leave this build for an empty one."""
         if self.may_leave():
             self.session.start_new()
             self.opened()
@@ -73,12 +77,6 @@ class Files:
         if self.may_leave():
             self.open(path)
 
-    def close_build(self) -> None:
-        """Leave this build for an empty one."""
-        if self.may_leave():
-            self.session.start_new()
-            self.opened()
-
     def recent(self) -> list[Path]:
         """Files used last that are still there."""
         return [path for path in map(Path, self.session.settings.recent) if path.is_file()]
@@ -88,11 +86,15 @@ class Files:
         settings = self.session.settings
         return [Last(path, *settings.told_of(str(path))) for path in self.recent()[:LAST_SHOWN]]
 
-    def remember(self) -> None:
-        """Keep in mind how the open build stands, for the next start."""
-        if self.session.path is not None and not self.session.store.dirty:
-            told = (self.session.build.brief.title, verdict_line(self.session.assessment, self.session.system))
-            self.session.settings.tell_of(str(self.session.path), *told)
+    def _remember(self) -> None:
+        """Put the open file at the head of those used last, with how it stands where nothing in it is unsaved."""
+        if self.session.path is None:
+            return
+        settings, path = self.session.settings, str(self.session.path)
+        settings.add_recent(path)
+        if not self.session.store.dirty:
+            settings.tell_of(path, self.session.build.brief.title, verdict_line(self.session.assessment, self.session.system))
+        self.used()
 
     def _open(self, act: Callable[[], None]) -> bool:
         try:
@@ -101,9 +103,7 @@ class Files:
             self.session.told.emit(error.message)
             QMessageBox.warning(self.window, "Not opened", error.message)
             return False
-        if self.session.path is not None:
-            self.session.settings.add_recent(str(self.session.path))
-            self.remember()
+        self._remember()
         self.opened()
         return True
 
@@ -143,8 +143,7 @@ class Files:
             self.session.told.emit(error.message)
             QMessageBox.warning(self.window, "Not saved", error.message)
             return False
-        self.session.settings.add_recent(str(path.absolute()))
-        self.remember()
+        self._remember()
         return True
 
     def _changed_behind(self, path: Path, message: str) -> bool:

@@ -45,30 +45,25 @@ class Outputs:
     def _ask(self, title: str, suggested: str, kinds: str, act: Callable[[Path], object]) -> None:
         ask_and_write(self.window, self.session, (title, suggested, kinds), act)
 
-    def write_sheet(self) -> None:
+    def _sheet(self, path: Path) -> None:
         from keelroom.export.sheet import write_sheet
-        from keelroom.export.whole import file_name
 
-        name = f"{file_name(self.session.build.brief.title, 'build')} sheet.pdf"
-        self._ask(
-            "Write the build sheet",
-            name,
-            "PDF (*.pdf)",
-            lambda path: write_sheet(
-                self.session.build, self.session.whole(), path, self.session.system, paper=self.session.settings.paper
-            ),
-        )
+        session = self.session
+        write_sheet(session.build, session.whole(), path, session.system, paper=session.settings.paper)
 
-    def write_survey_sheet(self) -> None:
+    def _survey_sheet(self, path: Path) -> None:
         from keelroom.export.survey_sheet import write_survey_sheet
 
-        walk = self.shown.walk()
-        self._ask(
-            "Write the survey sheet",
-            "survey sheet.pdf",
-            "PDF (*.pdf)",
-            lambda path: write_survey_sheet(self.session.build, walk, path, self.session.system, self.session.settings.paper),
-        )
+        session = self.session
+        write_survey_sheet(session.build, self.shown.walk(), path, session.system, session.settings.paper)
+
+    def write_sheet(self) -> None:
+        from keelroom.export.whole import file_name
+
+        self._ask("Write the build sheet", f"{file_name(self.session.build.brief.title, 'build')} sheet.pdf", "PDF (*.pdf)", self._sheet)
+
+    def write_survey_sheet(self) -> None:
+        self._ask("Write the survey sheet", "survey sheet.pdf", "PDF (*.pdf)", self._survey_sheet)
 
     def _print(self, title: str, write: Callable[[Path], object]) -> None:
         """Print what would be written; what cannot be made is said and nothing is printed."""
@@ -80,23 +75,10 @@ class Outputs:
             self.session.told.emit(error.message)
 
     def print_sheet(self) -> None:
-        from keelroom.export.sheet import write_sheet
-
-        self._print(
-            "Build sheet",
-            lambda path: write_sheet(
-                self.session.build, self.session.whole(), path, self.session.system, paper=self.session.settings.paper
-            ),
-        )
+        self._print("Build sheet", self._sheet)
 
     def print_survey_sheet(self) -> None:
-        from keelroom.export.survey_sheet import write_survey_sheet
-
-        walk = self.shown.walk()
-        self._print(
-            "Survey sheet",
-            lambda path: write_survey_sheet(self.session.build, walk, path, self.session.system, self.session.settings.paper),
-        )
+        self._print("Survey sheet", self._survey_sheet)
 
     def print_templates(self) -> None:
         """At full size, whatever the printer's margins are: the bar on every sheet is measured before anything is cut."""

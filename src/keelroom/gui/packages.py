@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
 from keelroom.assess.assess import first_wave
 from keelroom.assess.assessment import Assessment
@@ -150,8 +150,3 @@ class Packages(Dialog):
         if self.name.isModified():
             self.name.setModified(False)
             self._do(named(self.session.build, self.at, self.name.text().strip()))
-
-    @property
-    def acts(self) -> list[QPushButton]:
-        """Its buttons, for the keyboard's order."""
-        return self.findChildren(QPushButton)

@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import partial
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QAbstractButton, QStackedWidget, QVBoxLayout, QWidget
 
 from keelroom.core.findings import LEVELS, Finding
@@ -14,6 +13,7 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.theme.dress import dress
 from keelroom.gui.theme.palette import Palette, level_colour
 from keelroom.gui.widgets.column import packed
+from keelroom.gui.widgets.text import paint_level
 
 STRIP_WIDTH, DRAWER_WIDTH = 30, 316
 
@@ -70,17 +70,9 @@ class Tab(QAbstractButton):
         painter.restore()
 
     def _count(self, painter: QPainter, level: str, number: int, y: float) -> None:
-        colour = QColor(level_colour(self.strip.palette_now, level))
-        at = QPointF(STRIP_WIDTH / 2 + 1, y + 6)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(colour)
-        if level == "problem":
-            painter.drawPolygon(QPolygonF([at + QPointF(0, -6), at + QPointF(6, 5), at + QPointF(-6, 5)]))
-        elif level == "doubt":
-            painter.drawPolygon(QPolygonF([at + QPointF(0, -6), at + QPointF(6, 0), at + QPointF(0, 6), at + QPointF(-6, 0)]))
-        else:
-            painter.drawEllipse(at, 4.5, 4.5)
-        painter.setPen(colour)
+        colour = level_colour(self.strip.palette_now, level)
+        paint_level(painter, level, colour, QPointF(STRIP_WIDTH / 2 + 1, y + 6))
+        painter.setPen(QColor(colour))
         font = QFont("Open Sans", 9)
         font.setWeight(QFont.Weight.DemiBold)
         painter.setFont(font)
@@ -115,7 +107,7 @@ class Drawers(QWidget):
         self.tabs: dict[str, Tab] = {}
         for name, (keys, purpose) in names.items():
             self.tabs[name] = Tab(self.strip, name, keys, purpose)
-            self.tabs[name].clicked.connect(partial(self._clicked, name))
+            self.tabs[name].clicked.connect(lambda _checked, name=name: self.toggle(name))
             self.strip.column.addWidget(self.tabs[name])
         self.strip.column.addStretch(1)
         whole = QVBoxLayout(self)
@@ -128,9 +120,6 @@ class Drawers(QWidget):
         self.out = ""
         self.setMinimumWidth(260)
         self.hide()
-
-    def _clicked(self, name: str, checked: bool = False) -> None:
-        self.pull("" if self.out == name else name)
 
     def pull(self, name: str) -> None:
         """Pull a drawer out; '' pushes the one that is out back."""

@@ -78,7 +78,7 @@ class Window(QMainWindow):
         self.session = session
         self.palette_now: Palette = palette_of(session.settings.theme)
         dress_application(self.palette_now)  # before there are widgets: dressing them again costs more
-        self.files = Files(self, session, self._opened)
+        self.files = Files(self, session, self._opened, self._list_recent)
         self.out = Outputs(self, session, self)
         self.stations: dict[str, Form] = {}
         self.resize(1280, 800)
@@ -93,10 +93,10 @@ class Window(QMainWindow):
         self.pages.addWidget(self.work)
         self.start: StartPage | None = None
         self.bench_page: Bench | None = None
-        self.furnished = False
-        self.shown_station = ""
         self.guide_window: Guide | None = None
+        self.furnished = False
         """whether a station is shown"""
+        self.shown_station = ""
         session.told.connect(self.header.say)
         session.changed.connect(self._refresh)
         session.saved.connect(self._refresh)
@@ -106,6 +106,7 @@ class Window(QMainWindow):
         # The answer first: drawing and ledger are painted before the forms beside them are made.
         self.bay.painted.connect(self._furnish, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
         self._display()
+        self._list_recent()
         self._restore()
 
     # building
@@ -203,6 +204,10 @@ class Window(QMainWindow):
         """Another build is there: show it, and what waits to be recovered for its file."""
         self.enter()
         self.offer_recovery()
+
+    def _list_recent(self) -> None:
+        """The builds used last in their menu: looked for on the disc, so only when they are others."""
+        self.menus.list_recent(self.files.recent(), self.files.open_recent)
 
     def offer_recovery(self) -> None:
         """Offer, above the work, the recovery copies that wait for the open file."""
@@ -376,7 +381,6 @@ class Window(QMainWindow):
         name = self.session.path.name if self.session.path else "not saved yet"
         self.setWindowTitle(f"{build.brief.title or 'Untitled build'} — {name}{' (changed)' if store.dirty else ''} — Keel Room")
         self.header.refresh()
-        self.menus.list_recent(self.files.recent(), self.files.open_recent)
         self.menus.name_steps(store.undo_label, store.redo_label)
         assessment = self.session.assessment
         self.drawers.show_findings(assessment.findings)

@@ -143,21 +143,9 @@ def setting_air(control: Control, climate: Climate) -> float:
     return control.set_on_day.si + (climate.asphalt_rise.si if climate.asphalt_rise else 0.0)
 
 
-def control_law(control: Control, climate: Climate, fans: int, ac: bool) -> Law:
-    """The share of full commanded over what the sensor reads, not stacked yet."""
-    kept = _kept_laws(control, climate)
-    if (fans, ac) not in kept:
-        kept[fans, ac] = _control_law(control, climate, fans, ac)
-    return kept[fans, ac]
-
-
 @by_identity(64)
-def _kept_laws(control: Control, climate: Climate) -> dict[tuple[int, bool], Law]:
-    """Laws of one control by fans and A/C, filled as they are asked for: several duty cases share one."""
-    return {}
-
-
-def _control_law(control: Control, climate: Climate, fans: int, ac: bool) -> Law:
+def control_law(control: Control, climate: Climate, fans: int, ac: bool) -> Law:
+    """The share of full commanded over what the sensor reads, not stacked yet; several duty cases share one."""
     on = control.fan_on.si if control.fan_on else 400.0
     off = control.fan_off.si if control.fan_off else on - 5.0
     day, request = setting_air(control, climate), request_of(control, fans) if ac else (0.0, 0.0)

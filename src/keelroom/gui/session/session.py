@@ -121,13 +121,17 @@ class Session(QObject):
     def set(self, path: tuple[str, ...], value: object, label: str) -> bool:
         return self.attempt(set_value(path, value, label))
 
-    def _swapped(self) -> None:
+    def _assess(self, *, moving: bool) -> None:
+        """Wave one of the build as it stands; where it cannot be made the last one stays and `failure` says why."""
         try:
             with self.kept.at_work():
-                self.assessment = first_wave(self.build, previous=self.assessment, moving=self.store.merging)
+                self.assessment = first_wave(self.build, previous=self.assessment, moving=moving)
             self.failure = ""
         except (KeelRoomError, FloatingPointError, ArithmeticError) as error:
             self.failure = getattr(error, "message", str(error))
+
+    def _swapped(self) -> None:
+        self._assess(moving=self.store.merging)
         if self.case_id not in {case.id for case in self.build.duty_cases}:
             self.case_id = ""
         if not self.case_id and self.assessment.tightest:
@@ -149,13 +153,12 @@ class Session(QObject):
     def _judge(self) -> None:
         if self.assessment.judged or self.failure:
             return
-        with self.kept.at_work():
-            self.assessment = first_wave(self.build, previous=self.assessment)
+        self._assess(moving=False)
         self.changed.emit()
 
     def _deepen(self) -> None:
         self._judge()
-        if self.assessment.complete:
+        if self.failure or self.assessment.complete:
             return
         build, first = self.build, self.assessment
         self.worker.ask(lambda: (first, completed(build, first)))

@@ -22,10 +22,14 @@ class Settings:
     def __init__(self) -> None:
         self._store = QSettings("keelroom", "keelroom")
 
+    def _one_of(self, name: str, choices: tuple[str, ...]) -> str:
+        """The stored choice; '' where none, or one there is not, is stored."""
+        value = str(self._store.value(name, ""))
+        return value if value in choices else ""
+
     @property
     def units(self) -> str:
-        value = str(self._store.value("units", "us"))
-        return value if value in ("us", "si") else "us"
+        return self._one_of("units", ("us", "si")) or "us"
 
     @units.setter
     def units(self, value: str) -> None:
@@ -33,8 +37,7 @@ class Settings:
 
     @property
     def theme(self) -> str:
-        value = str(self._store.value("theme", "light"))
-        return value if value in ("light", "dark") else "light"
+        return self._one_of("theme", ("light", "dark")) or "light"
 
     @theme.setter
     def theme(self, value: str) -> None:
@@ -74,8 +77,7 @@ class Settings:
     @property
     def paper(self) -> str:
         """Paper for everything printed or written as PDF: as set, else as is usual where one is."""
-        value = str(self._store.value("paper", ""))
-        return value if value in PAPERS else _usual_paper()
+        return self._one_of("paper", PAPERS) or _usual_paper()
 
     @paper.setter
     def paper(self, value: str) -> None:

@@ -128,41 +128,25 @@ class ChooseTable(QWidget):
         """Show as many columns as there is room for, the important ones first."""
         head, port = self.table.horizontalHeader(), self.table.viewport()
         if head is None or port is None or self.even:
-            self._tell_row()
+            self._tell_rest()
             return
-        room = self.table.width() - 14 - LEAST_FIRST
+        room = port.width() - LEAST_FIRST
         for k in range(1, len(self.columns)):
-            room -= max(self.table.sizeHintForColumn(k), head.sectionSizeHint(k)) + 4
+            room -= max(self.table.sizeHintForColumn(k), head.sectionSizeHint(k))
             self.table.setColumnHidden(k, room < 0)
-        # A style may want more for a heading than it says: what is still too wide goes, the least important first.
-        for k in range(len(self.columns) - 1, 0, -1):
-            if head.length() - head.sectionSize(0) + LEAST_FIRST <= port.width():
-                break
-            self.table.setColumnHidden(k, True)
         self._tell_rest()
 
-    def _tell_row(self) -> None:
-        """The whole row one is at: of even columns each shows as much as it has room for."""
-        row = self.table.currentRow()
-        cells = [item.text() for k in range(len(self.columns)) if row >= 0 and (item := self.table.item(row, k))]
-        self.rest.setText(
-            f"{cells[0]}: " + " · ".join(f"{head} {text}" for head, text in zip(self.columns[1:], cells[1:], strict=True)) if cells else ""
-        )
-        self.rest.setVisible(bool(cells))
-
     def _tell_rest(self) -> None:
-        """The hidden columns of the row one is at."""
-        if self.even:
-            self._tell_row()
-            return
-        hidden = [k for k in range(1, len(self.columns)) if self.table.isColumnHidden(k)]
+        """Of the row one is at the hidden columns; of even ones all of them, each shows only as much as it has room for."""
+        cut = [k for k in range(1, len(self.columns)) if self.even or self.table.isColumnHidden(k)]
         row = self.table.currentRow()
-        cells = [(self.columns[k], item.text()) for k in hidden if row >= 0 and (item := self.table.item(row, k)) and item.text()]
         name = self.table.item(row, 0) if row >= 0 else None
-        self.rest.setText(f"{name.text()}: " + " · ".join(f"{head} {text}" for head, text in cells) if cells and name else "")
-        if hidden and not cells:
-            self.rest.setText("Choose a row to read " + ", ".join(self.columns[k] for k in hidden) + ".")
-        self.rest.setVisible(bool(hidden) and self.table.rowCount() > 0)
+        cells = [f"{self.columns[k]} {item.text()}" for k in cut if name and (item := self.table.item(row, k)) and item.text()]
+        if cells and name:
+            self.rest.setText(f"{name.text()}: " + " · ".join(cells))
+        else:
+            self.rest.setText("Choose a row to read " + ", ".join(self.columns[k] for k in cut) + ".")
+        self.rest.setVisible(bool(cut) and self.table.rowCount() > 0 and (bool(cells) or not self.even))
 
     def _sort(self, column: int) -> None:
         """By a column, then the other way round, then as given."""

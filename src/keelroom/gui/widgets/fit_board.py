@@ -58,8 +58,6 @@ class FitBoard(QWidget):
         self.rooms: dict[View, QRectF] = {}
         self.limits: Limits | None = None
         self.large: View = "front"
-        self.fitted_view = QTransform()
-        """of the large view, before it is zoomed"""
         self.cache: QPixmap | None = None
         self.drag: tuple[View, str, QPointF, tuple[float, float]] | None = None
         self.guides: list[tuple[View, str, float]] = []
@@ -72,7 +70,7 @@ class FitBoard(QWidget):
         self.setMouseTracking(True)
         self.menu: QMenu | None = None
         """of a part, while it is up"""
-        self.zoom = Zoom(self, self._zoomed)
+        self.zoom = Zoom(self, self.rebuild)
         session.changed.connect(self.rebuild)
         session.display_changed.connect(self.rebuild)
         self.rebuild()
@@ -106,7 +104,7 @@ class FitBoard(QWidget):
         if self.drag is None or self.limits is None:
             self.limits = region(fit)
         # While a part is held the picture keeps its scale under the hand.
-        rooms = self._rooms(self.limits)
+        rooms = self._rooms()
         scales = {view: _scale(view_box(view, self.limits), rooms[view]) for view in VIEWS}
         self.scenes = {
             view: view_scene(
@@ -126,17 +124,12 @@ class FitBoard(QWidget):
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         self.rebuild()
 
-    def _zoomed(self) -> None:
-        """Words are laid out anew for how large the view now stands."""
-        self.rebuild()
-
     def swap(self, view: View) -> None:
         """Make another view the large one."""
         self.large = view
-        self.zoom.factor, self.zoom.shift = 1.0, QPointF(0, 0)
-        self.rebuild()
+        self.zoom.reset()
 
-    def _rooms(self, limits: Limits) -> dict[View, QRectF]:
+    def _rooms(self) -> dict[View, QRectF]:
         """The large view at the left, the small ones under one another at the right."""
         small = max(SMALL * self.width(), 130.0)
         high = self.height() - HEAD - FOOT
@@ -150,7 +143,7 @@ class FitBoard(QWidget):
         """Each view in the middle of its room, the large one as it is zoomed."""
         if not self.scenes or self.limits is None:
             return
-        for view, room in self._rooms(self.limits).items():
+        for view, room in self._rooms().items():
             left, bottom, wide, high = self.scenes[view].bounds
             scale = _scale((left, bottom, wide, high), room)
             size = QRectF(0, 0, scale * wide, scale * high)

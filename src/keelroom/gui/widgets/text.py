@@ -145,8 +145,20 @@ class ChoiceBox(QComboBox):
         painter.drawPolyline(QPolygonF([QPointF(x - 4, y - 2), QPointF(x, y + 2.5), QPointF(x + 4, y - 2)]))
 
 
+def paint_level(painter: QPainter, level: str, colour: str, at: QPointF) -> None:
+    """A finding's level by shape about a place: triangle problem, diamond open question, disc note."""
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(QColor(colour))
+    if level == "problem":
+        painter.drawPolygon(QPolygonF([at + QPointF(0, -6), at + QPointF(6, 6), at + QPointF(-6, 6)]))
+    elif level == "doubt":
+        painter.drawPolygon(QPolygonF([at + QPointF(0, -7), at + QPointF(7, 0), at + QPointF(0, 7), at + QPointF(-7, 0)]))
+    else:
+        painter.drawEllipse(at, 5, 5)
+
+
 class LevelMark(QWidget):
-    """A finding's level by shape: triangle problem, diamond open question, disc note."""
+    """A finding's level as its shape."""
 
     def __init__(self, level: str, colour: str) -> None:
         super().__init__()
@@ -160,14 +172,7 @@ class LevelMark(QWidget):
     def paintEvent(self, event: object) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(self.colour))
-        if self.level == "problem":
-            painter.drawPolygon(QPolygonF([QPointF(7, 1), QPointF(13, 13), QPointF(1, 13)]))
-        elif self.level == "doubt":
-            painter.drawPolygon(QPolygonF([QPointF(7, 0), QPointF(14, 7), QPointF(7, 14), QPointF(0, 7)]))
-        else:
-            painter.drawEllipse(QPointF(7, 7), 5, 5)
+        paint_level(painter, self.level, self.colour, QPointF(7, 7))
 
 
 def restyle(widget: QWidget, name: str, value: object) -> None:
