@@ -47,7 +47,7 @@ for line in sys.stdin:
             os.dup2(out.fileno(), 2)
             os.environ["PYTHONPATH"] = source
             sys.path[:0] = [source, os.getcwd()]
-            code = pytest.main(["-p", "no:cacheprovider", "-n", "0", "-x", *tests])
+            code = pytest.main(["-p", "no:cacheprovider", "-n", "0", "-x", "--hypothesis-profile=unshrunk", *tests])
             sys.stdout.flush()
             os._exit(int(code))
         os.waitpid(child, 0)

@@ -4,10 +4,22 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable
+from types import UnionType
 
 from PyQt6.QtCore import QPoint, Qt, QThreadPool, QTimer
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QAbstractButton, QApplication, QCheckBox, QComboBox, QLabel, QMessageBox, QTableWidget, QWidget
+from PyQt6.QtWidgets import (
+    QAbstractButton,
+    QApplication,
+    QCheckBox,
+    QComboBox,
+    QLabel,
+    QLineEdit,
+    QMessageBox,
+    QPlainTextEdit,
+    QTableWidget,
+    QWidget,
+)
 
 from keelroom.core.findings import Finding
 from keelroom.gui.app import application, make_window
@@ -37,9 +49,9 @@ class Driver:
         QThreadPool.globalInstance().waitForDone()
         QApplication.processEvents()
 
-    def find(self, name: str, kind: type[QWidget] = QWidget) -> QWidget:
+    def find(self, name: str, kind: type[QWidget] | UnionType = QWidget) -> QWidget:
         """The visible widget whose accessible name is `name`, or begins with it."""
-        seen = [w for w in self.window.findChildren(kind) if w.isVisible()]
+        seen = [w for w in self.window.findChildren(QWidget) if isinstance(w, kind) and w.isVisible()]
         exact = [w for w in seen if w.accessibleName() == name]
         starts = [w for w in seen if w.accessibleName().startswith(name)]
         assert exact or starts, f"nothing visible is called “{name}”"
@@ -57,7 +69,7 @@ class Driver:
 
     def enter(self, name: str, text: str, key: Qt.Key = Qt.Key.Key_Return) -> QWidget:
         """Click into a field, replace what stands there, and press Enter or Tab."""
-        field = self.find(name)
+        field = self.find(name, QLineEdit | QPlainTextEdit)
         QTest.mouseClick(field, Qt.MouseButton.LeftButton)
         QTest.keyClick(field, Qt.Key.Key_A, Qt.KeyboardModifier.ControlModifier)
         QTest.keyClicks(field, text)

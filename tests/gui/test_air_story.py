@@ -165,7 +165,7 @@ def test_fan_curve_and_ladder_are_there_for_eyes_and_readers(driver):
 def test_window_and_command_line_agree_on_the_air(driver, tmp_path, capsys):
     air(driver)
     driver.click("Fans", QToolButton)
-    driver.click("Runs")
+    driver.click("Fan 1: runs")
     path = driver.window.session.path
     driver.ctrl(Qt.Key.Key_S)
     cli.main(["assess", str(path), "--json"])

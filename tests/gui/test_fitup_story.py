@@ -87,8 +87,8 @@ def test_story_of_a_fit(fresh, capsys, tmp_path, monkeypatch):  # noqa: F811
     driver.click("Core station")
     driver.pick_row("Cores", "Crossflow 24 × 19, 2 row")
     driver.click("Ahead", QToolButton)
-    for name, text in (("From left", "2"), ("From bottom", "2 1/2"), ("Cover width", "20"), ("Cover height", "14")):
-        driver.enter(name, text)
+    for name, text in (("from left", "2"), ("from bottom", "2 1/2"), ("cover width", "20"), ("cover height", "14")):
+        driver.enter(f"Condenser: {name}", text)
     driver.click("Air station")
     driver.pick_row("Fans", "17 in stock-type deep")
     assert "Clearance: not surveyed" in driver.find("Clearance:").accessibleName()
@@ -413,7 +413,7 @@ def test_the_pan_and_the_mounts_say_their_figures(demo_window):
     driver.choose("Fan mount", "Ties through the fins")
     assert driver.shows("stopgap")
     fit_up(driver, "Brackets")
-    driver.enter("Strip thickness", "1/32")
+    driver.enter(f"{driver.window.session.build.package.brackets[0].name}: strip thickness", "1/32")
     assert driver.shows("Bends for good")
 
 

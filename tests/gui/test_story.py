@@ -279,9 +279,9 @@ def test_a_fan_curve_is_typed_as_pairs(demo_window):
     driver = demo_window
     driver.click("Air station")
     driver.click("Fans", QToolButton)
-    driver.enter("Curve points", "0 @ 1.2; 900")
+    driver.enter("Fan 1: curve points", "0 @ 1.2; 900")
     assert driver.shows("is not a pair")
-    driver.enter("Curve points", "0 @ 1.2; 900 @ 0.7; 1500 CFM @ 0")
+    driver.enter("Fan 1: curve points", "0 @ 1.2; 900 @ 0.7; 1500 CFM @ 0")
     assert [round(point.flow.si / 0.000471947) for point in driver.window.session.build.package.fans[0].curve] == [0, 900, 1500]
 
 

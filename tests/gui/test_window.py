@@ -21,6 +21,7 @@ from keelroom.document.file import load
 from keelroom.gui.files import dropped
 from keelroom.gui.first_build import THERE, FirstBuild
 from keelroom.gui.guide import FOLDER, matching, topics
+from keelroom.gui.leaving import end_session
 from keelroom.gui.packages import Packages
 from keelroom.gui.printing import draw, loaded, printer_for
 from keelroom.gui.registry import STATIONS
@@ -414,6 +415,81 @@ def test_a_ctrl_c_in_the_terminal_leaves_a_copy_of_what_was_not_saved(tmp_path):
     assert any("not saved" in path.read_text() for path in kept)
 
 
+class Ending:
+    """Stands in for the desktop's session manager: says whether one may ask, and keeps what it is told."""
+
+    def __init__(self, may_ask):
+        self.may_ask, self.told = may_ask, []
+
+    def allowsInteraction(self):
+        return self.may_ask
+
+    def release(self):
+        self.told.append("go on")
+
+    def cancel(self):
+        self.told.append("stay")
+
+
+@pytest.mark.parametrize(
+    ("may_ask", "answer", "told"), [(True, "Discard", ["go on"]), (True, "Cancel", ["go on", "stay"]), (False, "", [])]
+)
+def test_the_end_of_the_session_asks_where_it_may_and_keeps_a_copy_either_way(driver, may_ask, answer, told):
+    session, manager = driver.window.session, Ending(may_ask)
+    end_session(driver.window, manager)
+    assert manager.told == [], "nothing is unsaved, nothing is asked"
+    driver.enter("Vehicle mass", "5000")
+    said = driver.answering(answer) if answer else []
+    end_session(driver.window, manager)
+    assert manager.told == told
+    assert bool(said) is bool(answer)
+    if answer != "Discard":
+        assert load(session.autosave.path).brief.vehicle.mass.as_typed == "5000"
+
+
+def test_a_part_is_chosen_in_drawing_list_and_form_at_once(driver):
+    """Whichever of them is clicked, the others follow; nothing is edited."""
+    window, session = driver.window, driver.window.session
+    second = session.build.package.fans[1]
+    driver.click("Air station")
+    driver.click("Fans")
+    view = window.stations["Air"].views["Fans"]
+
+    def underlined():
+        return [section.group.title for section in view.sections if section.head.property("role") == "picked"]
+
+    at = window.bay.view.map(QPointF(second.x.si, second.y.si)).toPoint()
+    QTest.mouseClick(window.bay, Qt.MouseButton.LeftButton, pos=at)
+    QApplication.processEvents()
+    assert underlined() == ["Fan 2"]
+    assert view.sections[1].visibleRegion().boundingRect().height() > 100, "scrolled to"
+    driver.window.go_to(("packages", session.build.active, "fans", session.build.package.fans[0].id, "diameter"))
+    QApplication.processEvents()
+    assert underlined() == ["Fan 1"]
+    assert session.part[-1] == session.build.package.fans[0].id
+    QTest.mouseClick(window.bay, Qt.MouseButton.LeftButton, pos=window.bay.view.map(QPointF(0.3, 0.01)).toPoint())
+    assert session.part == ("packages", session.build.active, "core")
+    driver.click("Fit-up station")
+    driver.pick_row("Clearances", "Fan 2 ring – Horn")
+    assert session.part == ("packages", session.build.active, "fans", second.id)
+    assert session.store.undo_label == "", "choosing changes nothing"
+
+
+def test_a_wide_form_has_its_fields_in_two_columns(driver):
+    driver.click("Air station")
+    driver.click("Fans")
+    first, second = driver.window.stations["Air"].views["Fans"].sections[:2]
+    assert first.x() == second.x()
+    assert driver.window.drawers.out == "Findings", "which makes room"
+    driver.key(Qt.Key.Key_F5, Qt.KeyboardModifier.ShiftModifier)
+    assert second.y() == first.y()
+    assert second.x() >= first.x() + first.width()
+    driver.enter("Fan 2: rated free-air flow", "1700")
+    assert driver.window.session.build.package.fans[1].free_air_flow.as_typed == "1700"
+    driver.key(Qt.Key.Key_F5, Qt.KeyboardModifier.ShiftModifier)
+    assert (second.x(), second.y() > first.y()) == (first.x(), True)
+
+
 def test_a_part_tells_its_measure_and_offers_its_acts_where_it_is_drawn(driver):
     bay, session = driver.window.bay, driver.window.session
     fan = session.build.package.fans[0]
@@ -467,11 +543,11 @@ def test_enter_goes_on_from_names_and_choices_too(driver):
     driver.click("Survey station")
     driver.window.stations["Survey"].choose("In the way")
     QApplication.processEvents()
-    name = driver.enter("Name", "Brake servo")
+    name = driver.enter("Brake unit: name", "Brake servo")
     focused = driver.window.focusWidget()
     assert focused is not name
     assert focused.accessibleName() == "Brake servo: its left side from left"
-    box = driver.find("Shape")
+    box = driver.find("Brake servo: shape")
     box.setFocus()
     QTest.keyClick(box, Qt.Key.Key_Return)
     assert driver.window.focusWidget().accessibleName() == "Brake servo: its left side from left"

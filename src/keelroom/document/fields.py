@@ -53,6 +53,16 @@ def _child(node: Any, step: str) -> Any:
     raise InputError("no_such_path", f"The build has no “{step}” there", step=step)
 
 
+def part_of(path: Path) -> Path:
+    """The part a path lies in: the member of a list of the survey or of a package, else the section of either."""
+    section = 3 if path[:1] == ("packages",) else 2
+    return path[: section + (path[section - 1 : section] in LISTED)]
+
+
+LISTED = {(name,) for name in ("fans", "covers", "cuts", "brackets", "circuits", "obstacles", "holes", "hoses")}
+"""sections that are lists of parts"""
+
+
 def owner_and_spec(build: BaseModel, path: Path) -> tuple[BaseModel, Spec | None]:
     """The section a field belongs to, and the field's spec."""
     owner = get(build, path[:-1])

@@ -31,16 +31,17 @@ def leave_on_signals(app: QApplication, window: Window) -> None:
 
 
 def leave_with_session(app: QApplication, window: Window) -> None:
-    """At the end of the desktop's session: ask to save where it lets one ask, else keep a recovery copy and go."""
+    """Be asked at the end of the desktop's session."""
+    app.commitDataRequest.connect(lambda manager: end_session(window, manager))
 
-    def ending(manager: QSessionManager) -> None:
-        if not window.session.store.dirty:
-            return
-        window.session.keep_recovery_copy()
-        if manager.allowsInteraction():
-            may = window.files.may_leave()
-            manager.release()
-            if not may:
-                manager.cancel()
 
-    app.commitDataRequest.connect(ending)
+def end_session(window: Window, manager: QSessionManager) -> None:
+    """Keep a recovery copy of what is not saved, ask to save it where one may ask, and hold the session back where one is told to stay."""
+    if not window.session.store.dirty:
+        return
+    window.session.keep_recovery_copy()
+    if manager.allowsInteraction():
+        may = window.files.may_leave()
+        manager.release()
+        if not may:
+            manager.cancel()

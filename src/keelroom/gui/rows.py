@@ -49,6 +49,10 @@ class Page(NamedTuple):
     advice: Callable[[Path], Said] | None = None
     leading: tuple[tuple[str, str], ...] = ()
 
+    def speaks_of(self, path: Path) -> bool:
+        """Whether it has the field at a path, or one below it."""
+        return any(row.path[: len(path)] == path for group in self.groups for row in group.rows)
+
     def same_rows(self, other: Page) -> bool:
         """Whether the other page has the same fields in the same places, whatever is said of them."""
         return self._replace(said=(), marks=(), advice=None) == other._replace(said=(), marks=(), advice=None)

@@ -11,9 +11,9 @@ from PyQt6.QtWidgets import QAbstractButton, QStackedWidget, QVBoxLayout, QWidge
 from keelroom.core.findings import LEVELS, Finding
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.dress import dress
+from keelroom.gui.theme.icons import paint_icon
 from keelroom.gui.theme.palette import Palette, level_colour
 from keelroom.gui.widgets.column import packed
-from keelroom.gui.widgets.text import paint_level
 
 STRIP_WIDTH, DRAWER_WIDTH = 30, 316
 
@@ -71,7 +71,7 @@ class Tab(QAbstractButton):
 
     def _count(self, painter: QPainter, level: str, number: int, y: float) -> None:
         colour = level_colour(self.strip.palette_now, level)
-        paint_level(painter, level, colour, QPointF(STRIP_WIDTH / 2 + 1, y + 6))
+        paint_icon(painter, f"level-{level}", colour, QPointF(STRIP_WIDTH / 2 + 1, y + 6))
         painter.setPen(QColor(colour))
         font = QFont("Open Sans", 9)
         font.setWeight(QFont.Weight.DemiBold)

@@ -36,6 +36,7 @@ from keelroom.gui.theme.dress import dress, dress_application
 from keelroom.gui.theme.palette import Palette, palette_of
 from keelroom.gui.widgets.bay import BayDrawing
 from keelroom.gui.widgets.column import packed
+from keelroom.gui.widgets.fields import field_round
 from keelroom.gui.widgets.form import Form
 from keelroom.gui.widgets.ledger.ledger import Ledger
 from keelroom.gui.widgets.map_bar import MapBar
@@ -48,6 +49,7 @@ from keelroom.gui.widgets.response_strip import ResponseStrip
 from keelroom.gui.widgets.splitter import Splitter
 from keelroom.gui.widgets.start_page import Offers, StartPage
 from keelroom.gui.widgets.tape import Tape
+from keelroom.gui.widgets.text import by_type
 
 if TYPE_CHECKING:
     from keelroom.gui.bench import Bench, Walk
@@ -59,7 +61,7 @@ DRAWERS = {
     "Trail": ("F4", "Every step you made, with the temperature and gap it left"),
     "Acts": ("Ctrl+E", "Everything this program does, by name"),
 }
-FORM_WIDTH, LEAST_FORM, USUAL_TYPE = 364, 362, 10.0
+FORM_WIDTH, LEAST_FORM, TWO_COLUMNS = 364, 362, 720
 
 
 class Drawn(Protocol):
@@ -101,6 +103,10 @@ class Window(QMainWindow):
         session.changed.connect(self._refresh)
         session.saved.connect(self._refresh)
         session.asked_for.connect(self.go_to)
+        session.picked.connect(self._show_picked)
+        application = QApplication.instance()
+        assert isinstance(application, QApplication)
+        application.focusChanged.connect(self._pick_focused)
         session.explained.connect(lambda _headline: self.show_panel("Why"))
         session.display_changed.connect(self._display)
         # The answer first: drawing and ledger are painted before the forms beside them are made.
@@ -163,7 +169,7 @@ class Window(QMainWindow):
 
     def _least_form(self) -> int:
         """Wide enough for a field with its unit and its mark, whatever the size of the type."""
-        return round(LEAST_FORM * QApplication.font().pointSizeF() / USUAL_TYPE)
+        return by_type(LEAST_FORM)
 
     def _middle(self) -> QWidget:
         """The drawing the shown page asks for; under it the choice of map, and how the temperature answers the focused number."""
@@ -299,6 +305,15 @@ class Window(QMainWindow):
         """The form away, so that the picture has its room, or back."""
         self.station_stack.setVisible(self.station_stack.isHidden())
 
+    def widen_form(self) -> None:
+        """Room for two columns of fields in the form, or one again."""
+        self.station_stack.show()
+        form, middle, drawer = self.across.sizes()
+        wanted = by_type(FORM_WIDTH) if form >= by_type(TWO_COLUMNS) else by_type(TWO_COLUMNS)
+        if form + middle - wanted < self.middle_stack.minimumWidth():
+            self.drawers.pull("")
+        self.across.setSizes([wanted, form + middle - wanted, drawer])
+
     def toggle_ledger(self) -> None:
         """The ledger in one line, or open."""
         self.ledger.fold(not self.ledger.folded)
@@ -343,6 +358,17 @@ class Window(QMainWindow):
     def duplicate_package(self) -> None:
         """A copy of the active package beside it, and active."""
         self.session.attempt(duplicated(self.session.build))
+
+    def _pick_focused(self, _old: QWidget | None, now: QWidget | None) -> None:
+        """The part the cursor is at is the chosen one."""
+        field = field_round(now)
+        if field is not None and self.station_stack.isAncestorOf(field):
+            self.session.pick(field.path)
+
+    def _show_picked(self) -> None:
+        """The chosen part in the form, where the shown station is the one it is described at."""
+        if station_at(self.session.part).name == self.shown_station:
+            self.stations[self.shown_station].point_out(self.session.part)
 
     def go_to(self, path: tuple[str, ...]) -> None:
         """Go to what a figure or finding speaks of."""

@@ -17,6 +17,7 @@ from keelroom.core.kept import Kept
 from keelroom.document.autosave import Autosave, Keeper, Left, Recovered
 from keelroom.document.difference import differences
 from keelroom.document.edits import Edit, set_value
+from keelroom.document.fields import part_of
 from keelroom.document.file import Stored, digest, read, save
 from keelroom.document.schema.build import Build
 from keelroom.document.store import Store
@@ -56,6 +57,8 @@ class Session(QObject):
     """somebody wants the working of a headline figure: 'temperature' or a key of `HEADLINES`"""
     asked_for = pyqtSignal(tuple)
     """somebody wants to see the field at this path"""
+    picked = pyqtSignal()
+    """another part is chosen, in a drawing, a table or a form: all of them show it"""
     told = pyqtSignal(str)
     """a sentence for the status line"""
     display_changed = pyqtSignal()
@@ -74,6 +77,8 @@ class Session(QObject):
         """of the file as it was read or written last"""
         self.case_id = ""
         self.headline = "temperature"
+        self.part: tuple[str, ...] = ()
+        """the part chosen last, by its path"""
         self.failure = ""
         self.held: Held | None = None
         self.assessment: Assessment = first_wave(self.store.build)
@@ -120,6 +125,13 @@ class Session(QObject):
 
     def set(self, path: tuple[str, ...], value: object, label: str) -> bool:
         return self.attempt(set_value(path, value, label))
+
+    def pick(self, path: tuple[str, ...]) -> None:
+        """Choose the part a path lies in."""
+        part = part_of(path)
+        if part != self.part:
+            self.part = part
+            self.picked.emit()
 
     def _assess(self, *, moving: bool) -> None:
         """Wave one of the build as it stands; where it cannot be made the last one stays and `failure` says why."""

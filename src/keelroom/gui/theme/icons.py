@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from functools import cache
 
-from PyQt6.QtCore import QByteArray
-from PyQt6.QtGui import QIcon, QPixmap
+from PyQt6.QtCore import QByteArray, QPointF, QRect
+from PyQt6.QtGui import QIcon, QPainter, QPixmap
 
 from keelroom import ASSETS
 
 FOLDER = ASSETS / "icons"
 INKED = "#000000"
 """what the drawings are inked in as they are shipped"""
-SIZES = (16, 32)
+SIZE = 16
+SIZES = (SIZE, 2 * SIZE, 3 * SIZE)
 
 
 @cache
@@ -25,3 +26,8 @@ def icon(name: str, ink: str) -> QIcon:
         picture.loadFromData(QByteArray(drawing.replace('width="16" height="16"', f'width="{size}" height="{size}"').encode()), "SVG")
         made.addPixmap(picture)
     return made
+
+
+def paint_icon(painter: QPainter, name: str, ink: str, at: QPointF) -> None:
+    """An icon in an ink '#rrggbb' about a place of a painted widget."""
+    icon(name, ink).paint(painter, QRect(round(at.x() - SIZE / 2), round(at.y() - SIZE / 2), SIZE, SIZE))

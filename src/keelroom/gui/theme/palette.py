@@ -67,6 +67,7 @@ def style_sheet(p: Palette) -> str:
     QWidget#mark {{ color: {p.ink}; }}
     QLabel {{ background: transparent; }}
     QLabel[role="head"] {{ font-weight: 600; font-size: 11pt; }}
+    QLabel[role="picked"] {{ font-weight: 600; font-size: 11pt; border-bottom: 2px solid {p.accent}; }}
     QLabel[role="strong"] {{ font-weight: 600; }}
     QLabel[role="faint"] {{ color: {p.faint}; font-size: 9pt; }}
     QLabel[role="error"] {{ color: {p.bad}; font-size: 9pt; font-weight: 600; }}

@@ -55,6 +55,7 @@ class BayDrawing(QWidget):
         """of a part, while it is up"""
         self.zoom = Zoom(self, self._zoomed)
         session.changed.connect(self.rebuild)
+        session.picked.connect(self.update)
         session.display_changed.connect(self.rebuild)
         self.rebuild()
 
@@ -144,7 +145,9 @@ class BayDrawing(QWidget):
             self.painted.emit()
 
     def _ring_focused(self, painter: QPainter) -> None:
+        """Round the fan that has the cursor, or is chosen in the form."""
         held = next((ident for ident, handle in self.handles.items() if handle.hasFocus()), None)
+        held = held or next((ident for ident in self.handles if ident in self.session.part), None)
         fan = self._fan(held) if held else None
         if fan is not None and fan.diameter:
             painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -253,8 +256,12 @@ class BayDrawing(QWidget):
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None
-        ident = self._fan_under(event.position())
-        if not ident or event.button() != Qt.MouseButton.LeftButton:
+        ident, part = self._fan_under(event.position()), self.part_under(event.position())
+        if event.button() != Qt.MouseButton.LeftButton:
+            return
+        if part is not None:
+            self.session.pick(part.path)
+        if not ident:
             return
         inverse, _ = self.view.inverted()
         at, fan = inverse.map(event.position()), self._fan(ident)

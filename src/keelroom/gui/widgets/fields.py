@@ -92,6 +92,13 @@ class Field(QWidget):
             editor.selectAll()  # what is typed next takes the place of what stands there
 
 
+def field_round(widget: QWidget | None) -> Field | None:
+    """The field a widget lies in."""
+    while widget is not None and not isinstance(widget, Field):
+        widget = widget.parentWidget()
+    return widget
+
+
 WAYS = {"~": "by eye", "?": "assumed"}
 """what may end a typed measure, so that a guess is not taken for measured"""
 

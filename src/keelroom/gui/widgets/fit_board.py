@@ -8,7 +8,7 @@ from __future__ import annotations
 import math
 from functools import partial
 
-from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
+from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QContextMenuEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QPolygonF, QResizeEvent, QTransform
 from PyQt6.QtWidgets import QMenu, QWidget
 
@@ -17,6 +17,7 @@ from keelroom.assess.placing import face_size, opening_outline, stand
 from keelroom.assess.report import gap_words, verdict_sentence
 from keelroom.core.outline import Box, circle
 from keelroom.document.edits import Change, Edit
+from keelroom.document.fields import part_of
 from keelroom.document.quantity import Origin, from_si
 from keelroom.document.schema.package import Fan
 from keelroom.drawing.fitup import AXES, TITLES, VIEWS, Limits, View, flat, outline_of, region, section_sheet, view_box, view_scene
@@ -47,9 +48,6 @@ PLACE_ORIGIN: Origin = "derived"
 class FitBoard(QWidget):
     """Paints the three views; a drag is one step of the trail."""
 
-    picked = pyqtSignal()
-    """another gap is pointed out, by a click on a part"""
-
     def __init__(self, session: Session, palette: Palette) -> None:
         super().__init__()
         self.session, self.palette_now = session, palette
@@ -72,6 +70,7 @@ class FitBoard(QWidget):
         """of a part, while it is up"""
         self.zoom = Zoom(self, self.rebuild)
         session.changed.connect(self.rebuild)
+        session.picked.connect(self._show_picked)
         session.display_changed.connect(self.rebuild)
         self.rebuild()
 
@@ -402,14 +401,17 @@ class FitBoard(QWidget):
         self.pressed = None
 
     def _pick(self, at: QPointF) -> None:
-        """A part that was clicked, not moved: its least gap is pointed out here and in the list."""
-        part, fit = self.part_under(at), self.fit
-        if part is None or fit is None:
-            return
-        gap = next((gap for gap in fit.gaps if part.name in (gap.part.name, gap.other.name)), None)
-        if gap is not None:
-            self.mark(gap)
-            self.picked.emit()
+        """A part that was clicked, not moved."""
+        part = self.part_under(at)
+        if part is not None and part.path:
+            self.session.pick(part.path)
+
+    def _show_picked(self) -> None:
+        """The least gap of the part that was chosen is pointed out, unless one of its gaps is already."""
+        gaps, part = self.fit.gaps if self.fit else (), self.session.part
+        own = [gap for gap in gaps if part in (part_of(gap.part.path), part_of(gap.other.path))]
+        if own and self.marked not in [(gap.part.key, gap.other.key) for gap in own]:
+            self.mark(own[0])
 
     def _can_move(self, tag: str) -> bool:
         """Whether the build still has what is moved."""

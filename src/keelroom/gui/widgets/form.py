@@ -21,8 +21,10 @@ from keelroom.gui.widgets.flow import Flow
 from keelroom.gui.widgets.ledger.line import FoldMark
 from keelroom.gui.widgets.reading import ReadingField
 from keelroom.gui.widgets.seen import WhenSeen
-from keelroom.gui.widgets.text import button, chip, label, replace_body, restyle
+from keelroom.gui.widgets.text import button, by_type, chip, label, replace_body, restyle
 
+COLUMN_WIDTH, BETWEEN = 332, 20
+"""[px] a column of fields wants at the usual size of type, and the room between two"""
 AT_ONCE = 140
 """Rows of a page made when it is shown; more of them when they come into view."""
 HEAD_HEIGHT, ROW_HEIGHT = 28, 30
@@ -40,11 +42,12 @@ class Shown(Protocol):
 Makers = Mapping[str, Callable[[], QWidget]]
 
 
-def field_for(session: Session, row: Row) -> Field:
-    """The widget of one row, with whose it is in its accessible names."""
+def field_for(session: Session, row: Row, member: str = "") -> Field:
+    """The widget of one row, with whose it is in its accessible names. member: of a list it is a field of, with others like it beside"""
     field = _field(session, row)
-    if row.said and row.sort != "reading":
-        field.belong_to(row.said)
+    owner = row.said or member
+    if owner and row.sort != "reading":
+        field.belong_to(owner)
     return field
 
 
@@ -99,6 +102,7 @@ class Section(QWidget):
         self.inside.setSpacing(2)
         self.folded = group.rare
         self.fold_mark: FoldMark | None = None
+        self.head: QLabel | None = None
         self.setMinimumHeight(HEAD_HEIGHT + (0 if group.rare else ROW_HEIGHT * len(group.rows)))
 
     @property
@@ -113,7 +117,8 @@ class Section(QWidget):
         group, page = self.group, self.page
         if group.title:
             head = QHBoxLayout()
-            head.addWidget(label(group.title, "head", wrap=True), 1)
+            self.head = label(group.title, "head", wrap=True)
+            head.addWidget(self.head, 1)
             if group.rare:
                 self.fold_mark = FoldMark(lambda: self.fold(not self.folded), f"{group.title}: show or fold away", down=True)
                 head.addWidget(self.fold_mark)
@@ -130,7 +135,7 @@ class Section(QWidget):
         self.said = Said()
         self.inside.addLayout(self.said)
         for row in group.rows:
-            field = field_for(page.session, row)
+            field = field_for(page.session, row, group.title if group.remove else "")
             if isinstance(field, ReadingField):
                 field.entered.connect(lambda field=field: page.walk_on(field))
             else:
@@ -139,6 +144,11 @@ class Section(QWidget):
             self.inside.addWidget(field)
         self.fold(self.folded)
         self.refresh()
+
+    def point_out(self, pointed: bool) -> None:
+        """Its heading is underlined while its part is chosen."""
+        if self.head is not None:
+            restyle(self.head, "role", "picked" if pointed else "head")
 
     def fold(self, folded: bool) -> None:
         """To its heading, or open."""
@@ -176,6 +186,8 @@ class PageView(ScrolledColumn):
         self.page: Page | None = None
         self.said = Said()
         self.sections: list[Section] = []
+        self.beside, self.left = QHBoxLayout(), -1
+        """the two columns, and how many sections stand in the first"""
 
     def show_page(self, page: Page) -> None:
         before, self.page = self.page, page
@@ -202,7 +214,11 @@ class PageView(ScrolledColumn):
             section = kept.pop(group, None) or Section(self, group)
             section.refresh()
             self.sections.append(section)
-            column.addWidget(section)
+        self.beside, self.left = QHBoxLayout(), -1
+        for each in (QVBoxLayout(), QVBoxLayout()):
+            self.beside.addLayout(each)
+        column.addLayout(self.beside)
+        self._share_out()
         self._acts(column, page.actions)
         column.addStretch(1)
         replace_body(self, body)
@@ -213,6 +229,26 @@ class PageView(ScrolledColumn):
                 break
             section.make()
         self._make_seen()
+
+    def _share_out(self) -> None:
+        """Sections under one another, or where there is room for two columns of fields the first half of the rows beside the rest."""
+        port = self.viewport()
+        wide = port is not None and port.width() >= 2 * by_type(COLUMN_WIDTH) + BETWEEN
+        rows = [len(section.group.rows) + 1 for section in self.sections]
+        left = next((k for k in range(len(rows) + 1) if 2 * sum(rows[:k]) >= sum(rows)), 0) if wide else len(rows)
+        if self.left == left or not self.beside.count():
+            return
+        self.left = left
+        self.beside.setSpacing(BETWEEN if wide else 0)
+        for k, sections in enumerate((self.sections[:left], self.sections[left:])):
+            layout = self.beside.itemAt(k)
+            assert isinstance(layout, QVBoxLayout)
+            while layout.takeAt(0) is not None:
+                pass
+            for section in sections:
+                layout.addWidget(section)
+            layout.addStretch(1)
+            self.beside.setStretch(k, int(bool(sections)))
 
     def _acts(self, column: QVBoxLayout, acts: tuple[tuple[str, str], ...]) -> None:
         """Buttons, as many a line as there is room for."""
@@ -242,6 +278,7 @@ class PageView(ScrolledColumn):
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         super().resizeEvent(event)
+        self._share_out()
         self._make_seen()
 
     def walk_on(self, field: Field) -> None:
@@ -275,6 +312,17 @@ class PageView(ScrolledColumn):
         """Take the list member a group stands for out of the build."""
         *where, member = group.remove
         self.session.attempt(removed(self.session.build, tuple(where), member, f"Remove {group.title}"))
+
+    def point_out(self, part: tuple[str, ...]) -> None:
+        """Mark the sections that belong to a part, and scroll to the first of them where none is in sight."""
+        own = [section for section in self.sections if any(row.path[: len(part)] == part for row in section.group.rows)]
+        for section in own:
+            section.make()
+        for section in self.sections:
+            section.point_out(section in own)
+        port = self.viewport()
+        if own and port is not None and not any(section.visibleRegion().intersects(section.rect()) for section in own):
+            self.ensureWidgetVisible(own[0], 0, 0)
 
     def field_at(self, path: tuple[str, ...]) -> Field | None:
         """The field at a path, or the first of the section at it; made if it was not yet. None where the page has none."""
@@ -370,8 +418,7 @@ class Form(WhenSeen, QWidget):
     def go_to(self, path: tuple[str, ...]) -> bool:
         """Show the field at `path`, or the page that speaks of its section; whether there is one."""
         for page in self.pages():
-            rows = [row.path for group in page.groups for row in group.rows]
-            if path in rows or any(row[: len(path)] == path for row in rows):
+            if page.speaks_of(path):
                 self.choose(page.title)
                 view = self.views[page.title]
                 assert isinstance(view, PageView)
@@ -381,3 +428,14 @@ class Form(WhenSeen, QWidget):
                     field.take_focus()
                 return True
         return False
+
+    def point_out(self, part: tuple[str, ...]) -> None:
+        """Bring the fields of a part into sight, where a page of fields is open; the cursor stays where it is."""
+        if not isinstance(self.views[self.current], PageView):
+            return
+        speaking = [page.title for page in self.pages() if page.speaks_of(part)]
+        if speaking and self.current not in speaking:
+            self.choose(speaking[0])
+        view = self.views[self.current]
+        if isinstance(view, PageView):
+            view.point_out(part)

@@ -5,13 +5,14 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QColor, QFont, QKeyEvent, QPainter, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtGui import QColor, QFont, QKeyEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QAbstractButton, QSizePolicy, QVBoxLayout, QWidget
 
 from keelroom.gui.station import State, Station
+from keelroom.gui.theme.icons import paint_icon
 from keelroom.gui.theme.palette import Palette
 
-WIDTH, HEIGHT, LEAST_HEIGHT = 106, 50, 44
+WIDTH, HEIGHT, LEAST_HEIGHT = 114, 50, 44
 EIGHTHS = 8
 
 
@@ -82,24 +83,12 @@ class Mark(QAbstractButton):
         font = QFont("Open Sans", 11)
         font.setWeight(QFont.Weight.DemiBold if self.isChecked() else QFont.Weight.Normal)
         painter.setFont(font)
-        painter.drawText(QRectF(21, high / 2 - 21, WIDTH - 22, 21), Qt.AlignmentFlag.AlignVCenter, self.title)
-        self._shape(painter, QPointF(27, high / 2 + 10), ink)
+        painter.drawText(QRectF(39, high / 2 - 21, WIDTH - 40, 21), Qt.AlignmentFlag.AlignVCenter, self.title)
+        paint_icon(painter, f"station-{self.station.folder}", ink.name(), QPointF(27, high / 2 - 10))
+        paint_icon(painter, f"state-{self.state.word.rstrip('s').replace(' ', '-')}", ink.name(), QPointF(27, high / 2 + 10))
         painter.setPen(ink)
         painter.setFont(QFont("Open Sans", 9))
-        painter.drawText(QRectF(36, high / 2 + 1, WIDTH - 37, 18), Qt.AlignmentFlag.AlignVCenter, self._words())
-
-    def _shape(self, painter: QPainter, at: QPointF, ink: QColor) -> None:
-        """Ring not started, half disc open questions, disc settled, triangle problem."""
-        painter.setPen(QPen(ink, 1.6))
-        painter.setBrush(ink if self.state.word == "settled" else Qt.BrushStyle.NoBrush)
-        if self.state.word.startswith("problem"):
-            painter.setBrush(ink)
-            painter.drawPolygon(QPolygonF([at + QPointF(0, -6), at + QPointF(6, 5), at + QPointF(-6, 5)]))
-        else:
-            painter.drawEllipse(at, 5, 5)
-            if self.state.word.startswith("open"):
-                painter.setBrush(ink)
-                painter.drawPie(QRectF(at.x() - 5, at.y() - 5, 10, 10), 90 * 16, 180 * 16)
+        painter.drawText(QRectF(39, high / 2 + 1, WIDTH - 40, 18), Qt.AlignmentFlag.AlignVCenter, self._words())
 
 
 class Tape(QWidget):

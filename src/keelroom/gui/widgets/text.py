@@ -6,9 +6,13 @@ import re
 from collections.abc import Callable
 
 from PyQt6.QtCore import QEvent, QPointF, Qt
-from PyQt6.QtGui import QColor, QKeyEvent, QKeySequence, QPainter, QPen, QPolygonF
-from PyQt6.QtWidgets import QComboBox, QLabel, QLineEdit, QPushButton, QScrollArea, QSizePolicy, QToolButton, QWidget
+from PyQt6.QtGui import QKeyEvent, QKeySequence, QPainter, QPen, QPolygonF
+from PyQt6.QtWidgets import QApplication, QComboBox, QLabel, QLineEdit, QPushButton, QScrollArea, QSizePolicy, QToolButton, QWidget
 
+from keelroom.gui.theme.icons import paint_icon
+
+USUAL_TYPE = 10.0
+"""[pt]"""
 _MEASURE = re.compile(r"(?<=\d) (?=\d+/\d|[°A-Za-zµΩ²%]{1,6}[²³]?(?:/|\b))")
 """the gap inside a measure: between whole inches and their fraction, between a number and its unit"""
 
@@ -145,16 +149,9 @@ class ChoiceBox(QComboBox):
         painter.drawPolyline(QPolygonF([QPointF(x - 4, y - 2), QPointF(x, y + 2.5), QPointF(x + 4, y - 2)]))
 
 
-def paint_level(painter: QPainter, level: str, colour: str, at: QPointF) -> None:
-    """A finding's level by shape about a place: triangle problem, diamond open question, disc note."""
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(QColor(colour))
-    if level == "problem":
-        painter.drawPolygon(QPolygonF([at + QPointF(0, -6), at + QPointF(6, 6), at + QPointF(-6, 6)]))
-    elif level == "doubt":
-        painter.drawPolygon(QPolygonF([at + QPointF(0, -7), at + QPointF(7, 0), at + QPointF(0, 7), at + QPointF(-7, 0)]))
-    else:
-        painter.drawEllipse(at, 5, 5)
+def by_type(pixels: float) -> int:
+    """Pixels at the usual size of type, for the size that is set."""
+    return round(pixels * QApplication.font().pointSizeF() / USUAL_TYPE)
 
 
 class LevelMark(QWidget):
@@ -172,7 +169,7 @@ class LevelMark(QWidget):
     def paintEvent(self, event: object) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        paint_level(painter, self.level, self.colour, QPointF(7, 7))
+        paint_icon(painter, f"level-{self.level}", self.colour, QPointF(7, 7))
 
 
 def restyle(widget: QWidget, name: str, value: object) -> None:

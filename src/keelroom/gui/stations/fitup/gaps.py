@@ -42,7 +42,7 @@ class GapsView(QWidget):
         line.addStretch(1)
         column.addLayout(line)
         self.gaps: tuple[Gap, ...] = ()
-        board.picked.connect(self.refresh)
+        session.picked.connect(self.refresh)
 
     def refresh(self) -> None:
         fit = self.session.assessment.fit
@@ -66,7 +66,9 @@ class GapsView(QWidget):
         self.said.setText(gap_said(self.gaps[current], self.session.system) if current >= 0 else "")
 
     def _choose(self, row: int) -> None:
-        self.board.mark(self.gaps[row])
+        gap = self.gaps[row]
+        self.board.mark(gap)
+        self.session.pick(gap.part.path)
         self.refresh()
 
     def _measure(self) -> None:

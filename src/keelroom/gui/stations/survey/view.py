@@ -14,6 +14,7 @@ from keelroom.drawing.survey import picture
 from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.survey.model import label_of, pages
+from keelroom.gui.widgets.fields import field_round
 from keelroom.gui.widgets.form import Form
 from keelroom.gui.widgets.reading import ReadingField, way_of
 from keelroom.gui.widgets.scene_view import SceneView
@@ -42,9 +43,7 @@ class SurveyStation(Form):
 
     def _focused(self, _old: QWidget | None, now: QWidget | None) -> None:
         """The picture follows the cursor."""
-        field = now
-        while field is not None and not isinstance(field, ReadingField):
-            field = field.parentWidget()
+        field = field_round(now)
         if isinstance(field, ReadingField) and self.isAncestorOf(field):
             self.shown = field.path
             self.board.changed()
