@@ -103,6 +103,27 @@ def test_the_ledger_folds_to_a_line_that_says_the_worst(driver):
     assert window.ledger.rows[0].isVisible()
 
 
+def test_the_limit_stands_at_one_place_in_rows_and_axis_from_the_first_build_on():
+    """The line in the rows, read off the pixels, against the mark of the axis under it; a place kept from the start page had them 200 px apart."""
+    driver = opened()
+    window = driver.window
+    driver.settle()
+    window.grab()
+
+    def red(widget, y):
+        image = widget.grab().toImage()
+        return [x for x in range(image.width()) if image.pixelColor(x, y).red() - image.pixelColor(x, y).green() > 60]
+
+    window.files.open_demo()
+    for wide in (1280, 1024, 1600):
+        driver.settle()
+        line, mark = red(window.ledger.rows[1], 1), red(window.ledger.axis, 8)
+        assert line
+        assert abs(sum(line) / len(line) - sum(mark) / len(mark)) < 1.5, wide
+        window.resize({1280: 1024, 1024: 1600}.get(wide, 1280), 800)
+    driver.dispose()
+
+
 def test_a_drawer_goes_out_and_back_and_counts_stand_on_its_handle(driver):
     drawers = driver.window.drawers
     driver.key(Qt.Key.Key_F2)

@@ -84,6 +84,7 @@ ROLES: dict[str, Style] = {
     "bar.short": Style("bad", 2.2),
     "rail": Style("rule", 1.2),
     "rail.limit": Style("bad", 1.6),
+    "rail.name": Style("ink", 1.0),
     "rail.thermostat": Style("accent", 1.6, "", True),
     "span.cool": Style("steel", 1.2, "steel_fill"),
     "span.mild": Style("fan", 1.2, "band"),

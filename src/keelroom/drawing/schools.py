@@ -56,7 +56,7 @@ def schools_scene(found: Comparison, system: str) -> Scene:
 def _row(shapes: list[Shape], row: Compared, top: float, rail: tuple[Callable[[float], float], float]) -> None:
     x, high = rail
     name = row.school.name + (" (default)" if row.default else "") + (" (now)" if row.current else "")
-    shapes.append(Label("el.value", (LEFT * MM, (top + 4) * MM), name, "start"))
+    shapes.append(Label("rail.name", (LEFT * MM, (top + 4) * MM), name, "start"))
     for k, (index, role) in enumerate(SHOWN_DAYS):
         day = row.days[index]
         y = top - 16 - (BAR + 3) * k

@@ -34,7 +34,6 @@ class Ledger(QWidget):
         self.setAccessibleName("Heat ledger")
         self.rail = Rail(session.assessment)
         self.row_height = ROW_HEIGHT
-        self.limit_place: float | None = None
         self.rows: list[CaseRow] = []
         self.folded = False
         self._build()
@@ -144,7 +143,6 @@ class Ledger(QWidget):
         self.rows_area.setVisible(bool(solved))
         self.rows_area.setFixedHeight(self.row_height * min(max(len(cases), 1), MOST_ROWS) + 2)
         self._show_rows(cases if solved else ())
-        self._place_limit()
         self.totals.show_totals(assessment)
         self.line.show_line(assessment)
         self.axis.update()
@@ -165,10 +163,3 @@ class Ledger(QWidget):
         if row.case is not None:
             self.session.select(row.case.case_id)
             self.chosen.emit(row.case.case_id)
-
-    def _place_limit(self) -> None:
-        limit = self.session.assessment.limit
-        self.limit_place = self.rail.place(limit, *self.rail_span()) if limit is not None else None
-
-    def resizeEvent(self, event: object) -> None:
-        self._place_limit()

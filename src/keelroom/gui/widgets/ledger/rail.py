@@ -43,7 +43,6 @@ class Railed(Protocol):
     palette_now: Palette
     rail: Rail
     row_height: int
-    limit_place: float | None
 
     def rail_span(self) -> tuple[float, float]: ...
     def change_of(self, case: CaseResult) -> str: ...

@@ -92,8 +92,9 @@ class CaseRow(QAbstractButton):
         painter.setBrush(QColor(p.band))
         if not rail.beyond(f.low):
             painter.drawRect(QRectF(start, middle - 4, max(end - start, 2), 8))
-        if self.ledger.limit_place is not None:
-            painter.fillRect(QRectF(self.ledger.limit_place - 0.75, 0, 1.5, self.height()), QColor(p.bad))
+        limit = self.ledger.session.assessment.limit
+        if limit is not None:
+            painter.fillRect(QRectF(rail.place(limit, left, width) - 0.75, 0, 1.5, self.height()), QColor(p.bad))
         if f.cycles:
             self._swing(painter, colour, (rail.place(f.swings_from, left, width), rail.place(f.temperature, left, width)))
         painter.setBrush(colour)
