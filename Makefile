@@ -51,6 +51,7 @@ screenshots: setup
 
 tables: setup
 	$(PY) tools/make_fluid_tables.py
+	$(PY) tools/make_refrigerant_tables.py
 
 wheel: setup
 	$(PY) -m build --no-isolation --wheel --outdir dist

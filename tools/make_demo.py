@@ -5,15 +5,17 @@ from typing import Any
 
 from keelroom.assess.defaults import default_duty_cases
 from keelroom.assess.electrical.planner import plan_missing
+from keelroom.assess.questions.swap import as_found as as_found_package
 from keelroom.catalogue.load import cores, engines, fan_assemblies, named, placed, vehicles
 from keelroom.document.edits import apply
 from keelroom.document.file import serialised
 from keelroom.document.quantity import Quantity, quantity
 from keelroom.document.schema.brief import Accessories, Brief, CauseCheck, Climate
 from keelroom.document.schema.build import Build, DutyCase
+from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.electrical import Circuit, Control, Supply, Wire
 from keelroom.document.schema.loop import Loop
-from keelroom.document.schema.package import Bracket, Core, Cover, Frame, Mounting, Package, RemoteCooler
+from keelroom.document.schema.package import Bracket, Core, Frame, Mounting, Package
 from keelroom.document.schema.survey import Front, Hood, HoseEnd, MountHole, Obstacle, Opening, Rails, SecondReading, Survey, Turning
 
 OUT = Path(__file__).parents[1] / "src/keelroom/assets/demo.keelroom"
@@ -23,13 +25,13 @@ def package(ident: str, name: str, core_name: str, fan_name: str, charge: tuple[
     core: Core = named(cores(), core_name)
     assembly = next(a for a in fan_assemblies() if a.name == fan_name)
     fans, own = placed(assembly, core, "us")
-    covers = (
-        Cover(id="condenser", name="Condenser", left=quantity("2 in", "length"), bottom=quantity("2 1/2 in", "length"), width=quantity("20 in", "length"), height=quantity("13 in", "length")),
-        Cover(id="charge", name="Charge-air core", kind="charge_cooler", left=quantity(charge[0], "length"), bottom=quantity("0 in", "length"), width=quantity(charge[1], "length"), height=quantity("6 in", "length"),
+    coolers = (
+        Cooler(id="condenser", name="Condenser", left=quantity("2 in", "length"), bottom=quantity("2 1/2 in", "length"), width=quantity("20 in", "length"), height=quantity("13 in", "length")),
+        Cooler(id="charge", name="Charge-air core", kind="charge_cooler", left=quantity(charge[0], "length"), bottom=quantity("0 in", "length"), width=quantity(charge[1], "length"), height=quantity("6 in", "length"),
               loss=quantity("5", "number"), conductance=quantity("1500 W/m²K", "face conductance")),
     )  # fmt: skip
     loop = Loop(thermostat=quantity("180 °F", "temperature", "catalogue"))
-    return Package(covers=covers, id=ident, name=name, core=core, fans=fans, shroud=own, loop=loop, hours=quantity(hours, "time"))
+    return Package(coolers=coolers, id=ident, name=name, core=core, fans=fans, shroud=own, loop=loop, hours=quantity(hours, "time"))
 
 
 def brief() -> Brief:
@@ -58,6 +60,13 @@ def brief() -> Brief:
     )
 
 
+REMOTE_SIZES = {
+    "width": "11 in", "height": "6 in", "thickness": "1 1/2 in", "left": "6 in", "bottom": "-8 in", "front": "-7 in", "spacer": "3/4 in",
+    "fitting_room": "1 1/2 in", "line_bore": "3/8 in", "line_length": "9 ft", "tightest": "4 in",
+}  # fmt: skip
+"""the gearbox cooler behind the cross member's slot"""
+
+
 def mounted(package: Package) -> Package:
     """The first package as it is to hang: four brackets to the surveyed holes, a condenser frame, a gearbox cooler of its own."""
     points = {
@@ -80,10 +89,17 @@ def mounted(package: Package) -> Package:
         for k, (hole, point) in enumerate(points.items(), 1)
     )
     frame = Frame(fitted=True, header=quantity("3/8 in", "length"))
-    cooler = RemoteCooler(fitted=True, fan_power=quantity("90 W", "electrical power", "catalogue"))
+    cooler = Cooler(
+        id="cooler", name="Gearbox cooler", kind="gearbox_cooler", make="stacked_plate", stands="bumper", fitting="elbow_90",
+        **{name: quantity(text, "length", "measured") for name, text in REMOTE_SIZES.items()}, loss=quantity("12", "number"),
+        conductance=quantity("1500 W/m²K", "face conductance"), opening=quantity("40 in²", "area", "measured"), fans=quantity("2", "count", "measured"),
+        fan_power=quantity("45 W", "electrical power", "catalogue"), fan_diameter=quantity("4 1/2 in", "length", "measured"),
+    )  # fmt: skip
     # Its fans are to get a shroud made from sheet.
     shroud = package.shroud.model_copy(update={"supplied": False})
-    return package.model_copy(update={"brackets": brackets, "mounting": Mounting(frame=frame, cooler=cooler), "shroud": shroud})
+    return package.model_copy(
+        update={"brackets": brackets, "mounting": Mounting(frame=frame), "coolers": (*package.coolers, cooler), "shroud": shroud}
+    )
 
 
 def as_found(package: Package) -> Package:
@@ -233,7 +249,9 @@ def main() -> None:
         ),
         duty_cases=(*cases.values(), night),
     )
-    OUT.write_bytes(serialised(wired(build)))
+    # What was there before the swap: the same core and shroud behind the engine's own clutch fan.
+    whole = wired(build)
+    OUT.write_bytes(serialised(apply(whole, as_found_package(whole))))
     print(f"wrote {OUT.name}: {OUT.stat().st_size} bytes")
 
 

@@ -125,13 +125,12 @@ def test_cheap_causes_are_looked_at_one_by_one(driver):
 
 
 def test_what_stands_ahead_is_added_placed_and_removed(driver):
-    driver.click("Core station")
-    driver.click("Ahead", QToolButton)
+    driver.click("Aux coolers station")
     before = driver.ledger()["Steady cruise"]
-    driver.click("Add what stands ahead")
-    assert len(driver.window.session.build.package.covers) == 3
+    driver.click("Add engine oil cooler")
+    assert [cooler.kind for cooler in driver.window.session.build.package.coolers][-1] == "oil_cooler"
     assert driver.ledger()["Steady cruise"] != before
-    driver.click("Remove Gearbox cooler")
+    driver.click("Remove Engine oil cooler")
     assert driver.ledger()["Steady cruise"] == before
 
 
@@ -172,7 +171,7 @@ def test_window_and_command_line_agree_on_the_air(driver, tmp_path, capsys):
     told = json.loads(capsys.readouterr().out)["cases"][0]
     figures = driver.window.session.assessment.cases[0].figures
     assert told["fans"][1]["from_stopped_fan_share"] == pytest.approx(figures.fans[1].from_hole)
-    assert told["covers"][0]["fluid_degC"] == pytest.approx(figures.covers[0].fluid)
+    assert told["coolers"][0]["fluid_degC"] == pytest.approx(figures.coolers[0].fluid)
     assert figures.fans[1].from_hole > 0.2
 
 

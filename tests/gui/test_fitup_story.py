@@ -86,8 +86,9 @@ def test_story_of_a_fit(fresh, capsys, tmp_path, monkeypatch):  # noqa: F811
     describe(driver)
     driver.click("Core station")
     driver.pick_row("Cores", "Crossflow 24 × 19, 2 row")
-    driver.click("Ahead", QToolButton)
-    for name, text in (("from left", "2"), ("from bottom", "2 1/2"), ("cover width", "20"), ("cover height", "14")):
+    driver.click("Aux coolers station")
+    driver.click("Each", QToolButton)
+    for name, text in (("from left", "2"), ("from bottom", "2 1/2"), ("cooler width", "20"), ("cooler height", "14")):
         driver.enter(f"Condenser: {name}", text)
     driver.click("Air station")
     driver.pick_row("Fans", "17 in stock-type deep")

@@ -128,7 +128,7 @@ def test_a_drawer_goes_out_and_back_and_counts_stand_on_its_handle(driver):
     drawers = driver.window.drawers
     driver.key(Qt.Key.Key_F2)
     assert not drawers.isVisible()
-    assert dict(drawers.tabs["Findings"].counts) == {"problem": 12, "doubt": 10, "note": 9}
+    assert dict(drawers.tabs["Findings"].counts) == {"problem": 14, "doubt": 11, "note": 9}
     driver.click("Why drawer")
     assert drawers.out == "Why"
     assert drawers.isVisible()
@@ -242,20 +242,20 @@ def test_packages_are_copied_renamed_compared_taken_out_and_all_of_it_undone(dri
     dialog = window.findChild(Packages)
     assert dialog.table.table.item(0, 0).text() == "Twin 12s on the 26 × 17 (active)"
     driver.click("Duplicate")
-    assert len(session.build.packages) == 4
+    assert len(session.build.packages) == 5
     assert session.build.package.name.endswith("(copy)")
-    dialog._choose(3)
+    dialog._choose(4)
     driver.enter("Name of the chosen package", "The cheap one")
-    assert session.build.packages[3].name == "The cheap one"
+    assert session.build.packages[4].name == "The cheap one"
     rows = {row[0]: row[1:] for row in dialog.rows.given}
-    assert rows["Quarry hill with trailer"] == ("240 °F", "251 °F")
+    assert rows["Quarry hill with trailer"] == ("239 °F", "249 °F")
     assert rows["Core / Face width"] == ("26 in", "22 in")
     driver.click("Delete")
-    assert len(session.build.packages) == 3
+    assert len(session.build.packages) == 4
     for _ in range(3):
         driver.click("Undo the last step")
     assert not dialog.undo.isEnabled()
-    assert [package.id for package in session.build.packages] == ["p1", "p2", "p3"]
+    assert [package.id for package in session.build.packages] == ["p1", "p2", "p3", "p4"]
     assert session.build.active == "p1"
     dialog.reject()
 

@@ -18,6 +18,7 @@ import numpy as np
 from fluids.constants import g as gravity
 from fluids.core import Prandtl, Reynolds
 from fluids.friction import Blasius
+from ht import effectiveness_from_NTU
 from scipy.interpolate import CubicHermiteSpline
 from scipy.optimize import brentq, root
 
@@ -201,9 +202,10 @@ def fan_rise(p: Scalars, k: int, flow: float, speed: float, density: float) -> f
 @dataclass
 class Heat:
     coolant: float
-    gearbox_loss: float
+    gearbox: float
     oil: float
     charge: float
+    charge_flow: float
     bay: float
 
 
@@ -214,7 +216,8 @@ def engine_heat(p: Scalars, fan_power: float, density: float, pressure: float) -
     wheels = (
         max(force * d.speed + d.stops_per_metre * d.speed * 0.5 * (v.mass + d.towed) * (2 * d.speed) ** 2, 0.0) / v.driveline_efficiency
     )
-    auxiliary = d.accessories + d.converter_heat + (d.electrical + fan_power) / v.alternator_efficiency
+    auxiliary = d.accessories + d.driven_fan + d.converter_heat + (d.electrical + fan_power) / v.alternator_efficiency
+    assert not d.slips, "the sample has no converter that slips on the road"
     x = min(d.rpm / e.power_rpm, 1.15)
     available = e.power * x * (1 + x - x * x) * (density / 1.225) ** (0.25 if e.boost else 1.0)
     brake = available if d.full_power else min(wheels + auxiliary, available)
@@ -227,13 +230,13 @@ def engine_heat(p: Scalars, fan_power: float, density: float, pressure: float) -
     rich = 1 - kind.rich * min(max((load - 0.75) / 0.25, 0), 1)
     fuel = (brake + friction) / ((best - (best - idle) * math.exp(-load / 0.15)) * rich)
     full, still = kind.to_coolant, kind.idle_to_coolant
-    loss = wheels * (1 - v.driveline_efficiency) + d.converter_heat
-    oil = fuel * e.oil_share
+    gearbox = wheels * (1 - v.driveline_efficiency) * v.gearbox_part + d.converter_heat
+    oil = fuel * e.oil_share * e.heat_multiplier
     ratio = 1 + e.boost / pressure * min(max((load - 0.3) / 0.6, 0), 1)
     intake = fuel * kind.air_per_fuel / kind.heating
     charge = intake * 1006.0 * (p.climate.ambient + 273.15) * (ratio**0.2857 - 1) / 0.70
-    coolant = (fuel * (full + (still - full) * math.exp(-load / 0.35)) - oil) * e.heat_multiplier + v.gearbox_to_coolant * loss
-    return Heat(coolant, loss, oil, charge, fuel * e.bay_share)
+    coolant = fuel * (full + (still - full) * math.exp(-load / 0.35)) * e.heat_multiplier
+    return Heat(coolant, gearbox, oil, charge, intake * 1006.0, fuel * e.bay_share)
 
 
 @dataclass
@@ -254,7 +257,9 @@ class AirPath:
     front_t: float
     at_face: float
     heat: Heat
-    cover_heat: list[float]
+    into_coolant: float
+    bay_t: float
+    leaving: float
 
 
 def softened(rise: float) -> float:
@@ -267,14 +272,114 @@ def square_flow(head: float, factor: float) -> float:
     return math.copysign(math.sqrt((-(still**2) + math.sqrt(still**4 + 4 * y * y)) / 2), head)
 
 
-def cover_rises(p: Scalars, heat: list[float], core: list[float], cp: float) -> list[tuple[float, float]]:
-    """Kelvin and flow of each cover's air."""
-    found = []
-    for c, given in enumerate(heat):
-        flow = sum(max(m, 0.0) for m, under in zip(core, p.covers.covered, strict=True) if under[c])
-        rise = given / (max(flow, 1e-3) * cp)
-        found.append((min(rise, 40.0) if p.covers.cuts_out[c] else softened(rise), flow))
-    return found
+@dataclass
+class Around:
+    """Air and coolant round the coolers; rise: how the coolant of the tank moves with the gearbox's heat [K/W]."""
+
+    outside: float
+    front: float
+    bay: float
+    behind: float
+    tank: float
+    rise: float
+    block: float
+
+
+@dataclass
+class Coolers:
+    heat: list[float]
+    rise: list[float]
+    tank: float
+    from_block: float
+
+
+def per_kelvin(p: Scalars, k: int, flow: float, fluid: float, cp: float) -> float:
+    """ht's cross-flow effectiveness on the cooler's two capacities."""
+    c = p.coolers
+    speed = max(flow / (1.15 * max(c.area[k], 1e-9)) / 3.0, 0.02)
+    own = c.conductance[k] * c.area[k] / (c.air_share[k] * speed**-0.6 + 1 - c.air_share[k])
+    air = max(flow * cp, 1e-9)
+    least, most = min(air, fluid), max(air, fluid)
+    if own <= 0:
+        return 0.0
+    return least * float(effectiveness_from_NTU(own / least, Cr=max(least / most, 1e-6), subtype="crossflow approximate"))
+
+
+def circuit(heat: float, stages: list[tuple[float, float, float]], capacity: float, case: tuple[float, float]) -> tuple[float, list[float]]:
+    """Sump temperature by brentq: what every stage and the case take of a fluid that hot is what it is given. stages: W/K, air, K/W of rise."""
+
+    def taken(sump: float) -> tuple[float, list[float]]:
+        fluid, each = sump + heat / capacity, []
+        for takes, against, rise in stages:
+            each.append(takes * (fluid - against) / (1 + takes * rise))
+            fluid -= each[-1] / capacity
+        return sum(each) + case[0] * (sump - case[1]), each
+
+    sump = float(brentq(lambda t: taken(t)[0] - heat, -500.0, 3000.0, xtol=1e-12, rtol=1e-14))
+    return sump, taken(sump)[1]
+
+
+def coolers(p: Scalars, heat: Heat, core: list[float], around: Around, air: Air, sweeps: int) -> Coolers:
+    """Every cooler with the fluid it is in, air taken on from one to the next until nothing moves."""
+    c, d, count = p.coolers, p.drive, len(p.coolers.area)
+    doubt = p.doubts.heat
+    gearbox_flow = (4 + 7 * min(d.rpm / 2500.0, 1.0)) / 60e3 * 825 * 2100
+    oil_flow = (8 + 22 * min(d.rpm / 4000.0, 1.0)) / 60e3 * 850 * 2130
+    steering_flow = 5 / 60e3 * 825 * 2100
+    total = sum(max(m, 0.0) for m in core)
+    flow, takes, meets = [], [], []
+    for k in range(count):
+        under = sum(max(m, 0.0) for m, row in zip(core, c.covered, strict=True) if row[k])
+        flow.append(under if c.ahead[k] else c.from_core[k] * total if c.from_core[k] else p.fluids.own_air[k])
+        fluid = (c.gearbox[k] * gearbox_flow + c.oil[k] * oil_flow + c.steering[k] * steering_flow + c.refrigerant[k] * 1e9
+                 + c.charge[k] * (900.0 if c.water[k] else heat.charge_flow))  # fmt: skip
+        found = per_kelvin(p, k, flow[-1], fluid, air.cp) if fluid else 0.0
+        if c.water[k] and c.charge[k]:
+            first = 0.85 * heat.charge_flow
+            found = min(1 / (1 / first + 1 / found - 1 / 900.0), first)
+        takes.append(found)
+        alone = around.behind if c.from_core[k] else around.bay if c.from_bay[k] else around.outside
+        meets.append(around.front if c.ahead[k] else alone)
+    inlet = list(meets)
+    for _ in range(sweeps):
+        given = [0.0] * count
+
+        def stages(which: list[float], inlet: list[float] = inlet) -> list[tuple[float, float, float]]:
+            return [(takes[k] * which[k], inlet[k], 0.0) for k in range(count)]
+
+        first = [c.gearbox[k] * (1 - c.after_tank[k]) for k in range(count)]
+        last = [c.gearbox[k] * c.after_tank[k] for k in range(count)]
+        _, each = circuit(heat.gearbox * doubt, [*stages(first), (c.tank, around.tank, around.rise), *stages(last)], gearbox_flow,
+                          (12.0 + 1.5 * d.speed, around.outside))  # fmt: skip
+        tank = each[count]
+        given = [q + each[k] + each[count + 1 + k] for k, q in enumerate(given)]
+        _, each = circuit(heat.oil * doubt, stages(c.oil), oil_flow, (c.oil_to_block, around.block))
+        from_block = sum(each)
+        given = [q + each[k] for k, q in enumerate(given)]
+        _, each = circuit(p.fluids.steering, stages(c.steering), steering_flow, (10.0, around.bay))
+        given = [q + each[k] for k, q in enumerate(given)]
+        hot = around.outside + heat.charge / max(heat.charge_flow, 1e-9)
+        for k in range(count):
+            each_charge = takes[k] * c.charge[k] * (hot - inlet[k])
+            given[k] += each_charge
+            hot -= each_charge / heat.charge_flow
+        condensing = [takes[k] * c.refrigerant[k] for k in range(count)]
+        if sum(condensing) > 0 and p.fluids.compressor > 0:
+            share, shaft = p.fluids.cop_share, p.fluids.compressor
+
+            def left(
+                t: float, shaft: float = shaft, share: float = share, inlet: list[float] = inlet, condensing: list[float] = condensing
+            ) -> float:
+                return sum(x * (t - inlet[k]) for k, x in enumerate(condensing)) - shaft * (1 + share * 278.15 / (t - 5.0))
+
+            at = min(float(brentq(left, 5.0 + 1e-9, 1e12, xtol=1e-12, rtol=1e-14)), 85.0)
+            whole = sum(x * (at - inlet[k]) for k, x in enumerate(condensing))
+            reached = min(max(whole, 0.0), shaft * (1 + share * 278.15 / (at - 5.0)))
+            part = [x * max(at - inlet[k], 0.0) for k, x in enumerate(condensing)]
+            given = [q + part[k] * reached / max(sum(part), 1e-9) for k, q in enumerate(given)]
+        rise = [q / max(f * air.cp, 1e-9) for q, f in zip(given, flow, strict=True)]
+        inlet = [meets[k] + (sum(c.upstream[k][j] * rise[j] for j in range(count)) if c.ahead[k] else 0.0) for k in range(count)]
+    return Coolers(given, rise, tank, from_block)
 
 
 def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
@@ -285,20 +390,18 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
     rows = zip(f.power, speeds, f.curve.present, p.command.voltage, f.rated_voltage, f.brushless, strict=True)
     power = sum(w * (n**3 if held else n * n * v / rated) * present for w, n, present, v, rated, held in rows)
     heat = engine_heat(p, power, outdoor, air.pressure)
-    covers = [
-        p.cover_heat[c] + p.covers.gearbox[c] * heat.gearbox_loss + p.covers.oil[c] * heat.oil + p.covers.charge[c] * heat.charge
-        for c in range(len(p.cover_heat))
-    ]
     coolant = heat.coolant * p.doubts.heat
+    nominal = Around(grille_air, grille_air, grille_air, grille_air, 95.0 - 8.0, 0.0, 95.0)
     classes, zones = len(net.area), len(net.leak_area)
     first = 3 + 2 * zones
     ends = [tuple((list(row).index(v) if v in row else None) for v in (1.0, -1.0)) for row in net.incidence]
 
     def breathe(flows: list[float]) -> Breath:
         core = flows[first : first + classes]
-        rises = cover_rises(p, covers, core, air.cp)
-        given = coolant + sum(rise * flow for rise, flow in rises) * air.cp
-        bay = grille_air + softened((given + heat.bay + power) / (max(flows[1], 1e-3) * air.cp))
+        found = coolers(p, heat, core, nominal, air, 1)
+        given = coolant + found.tank - found.from_block + sum(q * on for q, on in zip(found.heat, p.coolers.ahead, strict=True))
+        beside = sum(q * on for q, on in zip(found.heat, p.coolers.into_bay, strict=True))
+        bay = grille_air + softened((given + heat.bay + power + beside) / (max(flows[1], 1e-3) * air.cp))
         back = max(-flows[2], 0.0) + sum(max(-m, 0.0) for m in core)
         front = grille_air + (bay - grille_air) * back / max(max(flows[0], 0.0) + back, 1e-9)
         behind = front + softened(given / (max(sum(max(m, 0.0) for m in core), 1e-3) * air.cp))
@@ -366,7 +469,10 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
         if max(abs(x - y) for x, y in zip(flows, previous, strict=True)) < 1e-10:
             break
     back = max(-flows[2], 0.0) + sum(max(-m, 0.0) for m in flows[first : first + classes])
-    return AirPath(flows[first : first + classes], breath.front_t, max(flows[0], 0.0) + back, heat, covers)
+    core = flows[first : first + classes]
+    found = coolers(p, heat, core, nominal, air, 1)
+    into = coolant + found.tank - found.from_block
+    return AirPath(core, breath.front_t, max(flows[0], 0.0) + back, heat, into, breath.bay_t, max(flows[1], 0.0))
 
 
 # --- the coolant loop -------------------------------------------------------
@@ -426,7 +532,7 @@ class Meeting:
 
     core: list[float]
     front_t: float
-    cover_heat: list[float]
+    cooler_rise: list[float]
     hot: float
     core_flow: float
 
@@ -435,8 +541,8 @@ def rejection(p: Scalars, a: Areas, air: Air, m: Meeting, layout: tuple[bool, in
     """Heat given off at an engine-outlet temperature, cell by cell."""
     crossflow, passes, layers = layout
     c = p.core
-    rises = [rise for rise, _ in cover_rises(p, m.cover_heat, m.core, air.cp)]
-    class_air = [m.front_t + sum(rise * under for rise, under in zip(rises, row, strict=True)) for row in p.covers.covered]
+    rises = [rise * on for rise, on in zip(m.cooler_rise, p.coolers.ahead, strict=True)]
+    class_air = [m.front_t + sum(rise * under for rise, under in zip(rises, row, strict=True)) for row in p.coolers.covered]
     forward = [max(flow, 0.0) for flow in m.core]
     air_in = sum(f * t for f, t in zip(forward, class_air, strict=True)) / sum(forward) if sum(forward) > 1e-9 else m.front_t
     film = 0.5 * (m.hot + air_in)
@@ -530,7 +636,7 @@ def settle(p: Scalars, layout: tuple[bool, int, int]) -> float:
         rho, cp, _, _ = coolant(p, hot)
         reading = hot
         if sensing.after_core:
-            still = off.heat.coolant * p.doubts.heat
+            still = off.into_coolant
             felt = hot - (still / (table[-1][0] * rho * cp) if p.circuit.at_inlet else 0.0)
             let = min(max((felt - p.circuit.thermostat) / 10.0, 0.0), 1.0)
             reading = max(hot - still / (float(np.interp(let, OPENINGS, [flow for _, flow in table])) * rho * cp), sensing.air)
@@ -541,15 +647,23 @@ def settle(p: Scalars, layout: tuple[bool, int, int]) -> float:
         def mean(was: float, then: float) -> float:
             return was + command * (then - was)
 
-        heat = (off.heat.coolant + load * (on.heat.coolant - off.heat.coolant)) * p.doubts.heat
+        nominal = off.into_coolant + load * (on.into_coolant - off.into_coolant)
         weights = (1 - command) * off.at_face + 1e-12, command * on.at_face + 1e-12
         front = (weights[0] * off.front_t + weights[1] * on.front_t) / sum(weights)
-        sensed = hot - heat / (table[-1][0] * rho * cp) if p.circuit.at_inlet else hot
+        sensed = hot - nominal / (table[-1][0] * rho * cp) if p.circuit.at_inlet else hot
         opening = min(max((sensed - p.circuit.thermostat) / 10.0, 0.0), 1.0)
         core_flow = float(np.interp(opening, OPENINGS, [flow for _, flow in table]))
-        meeting = Meeting([mean(*pair) for pair in zip(off.core, on.core, strict=True)], front,
-                          [mean(*pair) for pair in zip(off.cover_heat, on.cover_heat, strict=True)], hot, core_flow)  # fmt: skip
-        return rejection(p, a, air, meeting, layout) - heat
+        core = [mean(*pair) for pair in zip(off.core, on.core, strict=True)]
+        leaves = (1 - command) * off.leaving + 1e-12, command * on.leaving + 1e-12
+        bay = (leaves[0] * off.bay_t + leaves[1] * on.bay_t) / sum(leaves)
+        engine = Heat(*(was + load * (then - was) for was, then in zip(vars(off.heat).values(), vars(on.heat).values(), strict=True)))
+        own, carries = engine.coolant * p.doubts.heat, max(core_flow * rho * cp, 4 * p.coolers.tank + 1.0)
+        outside = p.climate.ambient + p.climate.grille_rise
+        behind = front + softened(own / (max(sum(max(m, 0.0) for m in core), 1e-3) * air.cp))
+        around = Around(outside, front, bay, behind, max(hot - own / carries, front), -1 / carries, hot)
+        found = coolers(p, engine, core, around, air, 30)
+        meeting = Meeting(core, front, found.rise, hot, core_flow)
+        return rejection(p, a, air, meeting, layout) - (own + found.tank - found.from_block)
 
     low = p.climate.ambient + p.climate.grille_rise + 1e-6
     if margin(190.0) < 0:

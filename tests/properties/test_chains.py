@@ -91,7 +91,7 @@ def test_every_reading_moves_a_gap_by_no_more_than_its_link_says(name, record_pr
 
 def test_a_diameter_counts_by_half_and_a_covers_far_side_by_its_own_readings():
     """The condenser 20 in wide set 3 in from the left: its right edge at 23 in hangs on both; a pulley's rim on half its diameter."""
-    build = on(DEMO_BUILD, (("packages", "p1", "covers", "condenser", "left"), "3 in", "length"))
+    build = on(DEMO_BUILD, (("packages", "p1", "coolers", "condenser", "left"), "3 in", "length"))
     fit = fit_up(build, build.package)
     (condenser,) = (body for body in fit.parts if body.key == "cover:condenser")
     right = {term.path[-1] for term in condenser.high[0]}

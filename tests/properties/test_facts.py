@@ -151,7 +151,7 @@ def test_two_equal_fans_give_less_than_twice_one(core):
 @given(CORE, FANS)
 def test_a_condenser_ahead_heats_the_air_and_costs_flow(core, assembly):
     pack = package(core, assembly)
-    clear = pack.model_copy(update={"covers": ()})
+    clear = pack.model_copy(update={"coolers": ()})
     assert airflow(clear) > airflow(pack)
     assert outlet(clear) <= outlet(pack) + 1e-6
 

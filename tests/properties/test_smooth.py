@@ -34,7 +34,7 @@ def test_more_road_speed_never_means_less_air_through_grille_and_core(core, asse
 @pytest.mark.parametrize("pack", [package(BIG, TWIN), package(BIG, SIXTEEN, shroud(kind="none"))], ids=["shrouded", "bare"])
 def test_rejection_is_smooth_in_the_fans_speed_through_the_correlations_break(pack):
     """Rejection at a fixed coolant temperature over fan volts: rising, and its steps change slowly."""
-    points, _, layout = point(pack.model_copy(update={"covers": ()}), "idle")  # a condenser cuts out, which is a real kink
+    points, _, layout = point(pack.model_copy(update={"coolers": ()}), "idle")  # a condenser cuts out, which is a real kink
     hot = points.plant.limit
     always = stack([law(ALWAYS)])
     found = []
@@ -81,7 +81,7 @@ def test_wider_gaps_come_back_and_go_round_more(first, second):
 
 
 def test_condenser_ahead_and_altitude_still_order_the_outlet():
-    base, hidden, clear = (package(BIG, TWIN), None, package(BIG, TWIN).model_copy(update={"covers": ()}))
+    base, hidden, clear = (package(BIG, TWIN), None, package(BIG, TWIN).model_copy(update={"coolers": ()}))
     assert hidden is None
     hot, cool = (float(solve(*_points(p)).state.temperature[0]) for p in (base, clear))
     assert hot > cool

@@ -155,13 +155,13 @@ def _engine(**changes):
 
 CAR = Vehicle(
     mass=at(1700.0), drag_area=at(0.8), rolling=at(0.012), driveline_efficiency=at(0.88), alternator_efficiency=at(0.55),
-    gearbox_to_coolant=at(0.0),
+    gearbox_part=at(0.0), converter_factor=at(160.0),
 )  # fmt: skip
 
 
 def _drive(**changes):
     values = {"speed": 0.0, "grade": 0.0, "towed": 0.0, "full_power": 0.0, "rpm": 700.0, "stops_per_metre": 0.0, "accessories": 300.0,
-              "electrical": 300.0, "converter_heat": 0.0}  # fmt: skip
+              "electrical": 300.0, "converter_heat": 0.0, "slips": 0.0, "driven_fan": 0.0}  # fmt: skip
     return Drive(**{k: at(v) for k, v in (values | changes).items()})
 
 
@@ -263,7 +263,7 @@ def test_advertised_against_measured_flow(demo):
             "",
             tuple(
                 Change(("packages", wide.id, k), v)
-                for k, v in (("core", core), ("fans", fans), ("shroud", shroud), ("covers", ()), ("circuits", ()))
+                for k, v in (("core", core), ("fans", fans), ("shroud", shroud), ("coolers", ()), ("circuits", ()))
             ),
         ),
     )

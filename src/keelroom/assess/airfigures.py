@@ -6,15 +6,13 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.assessment import CoverFigures, FanFigures
+from keelroom.assess.assessment import FanFigures
 from keelroom.assess.inputs.airside import AirSide
 from keelroom.core.air.network import BASE_PRESSURE
 from keelroom.core.answer import Answer
-from keelroom.core.coupling import commanded, cover_rise
 from keelroom.core.electrical.motor import motor_power
-from keelroom.core.fluids import air as moist_air
 from keelroom.core.plant import Points
-from keelroom.document.schema.package import Cover, Fan
+from keelroom.document.schema.package import Fan
 
 
 class Origins(NamedTuple):
@@ -78,52 +76,6 @@ def fan_figures(fans: tuple[Fan, ...], side: AirSide, points: Points, answer: An
             )
         )
     return tuple(found)
-
-
-def cover_figures(covers: tuple[Cover, ...], points: Points, answer: Answer) -> list[tuple[CoverFigures, ...]]:
-    """Every cover at every point: heat given, air in and out, and the temperature its own fluid must have to give it.
-
-    The fluid is taken as of one temperature over the cover (condensing refrigerant, or a small cooler's mean).
-    """
-    fixed, state = answer.solution.fixed, answer.solution.state
-    cp = moist_air.heat_capacity(fixed.air)
-    off, on = fixed.stopped.cover_heat, fixed.running.cover_heat
-    heat = off + state.command[:, None] * (on - off)
-    rise, flow = cover_rise(points.plant.covers, heat, commanded(fixed, state.command, "core"), cp)
-    area = (points.plant.network.area[:, None, :] @ points.plant.covers.covered)[:, 0, :]
-    capacity = np.maximum(flow * cp[:, None], 1e-6)
-    given = rise * capacity
-    effectiveness = 1 - np.exp(-points.plant.covers.conductance * area / capacity)
-    lead = given / np.maximum(effectiveness * capacity, 1e-6)
-    before = np.array([[float(_breathes_after(cover, other)) for other in covers] for cover in covers]).reshape(len(covers), len(covers))
-    air_in = state.front_air[:, None] + rise[:, : len(covers)] @ before.T
-    return [
-        tuple(
-            CoverFigures(cover.id, cover.kind, float(given[i, k]), float(flow[i, k]), float(air_in[i, k]), float(air_in[i, k] + rise[i, k]), float(air_in[i, k] + lead[i, k]))
-            for k, cover in enumerate(covers)
-        )
-        for i in range(len(flow))
-    ]  # fmt: skip
-
-
-ORDER = ("screen", "charge_cooler", "oil_cooler", "gearbox_cooler", "condenser")
-"""Front to back, where covers stand one behind another (common practice: what must be coolest breathes first)."""
-
-
-def _breathes_after(cover: Cover, other: Cover) -> bool:
-    """Whether `other` stands further forward and overlaps: its heat is in the air already."""
-    return ORDER.index(other.kind) < ORDER.index(cover.kind) and _overlap(cover, other)
-
-
-def _overlap(a: Cover, b: Cover) -> bool:
-    def spans(low: float, size: float | None) -> tuple[float, float]:
-        return low, low + (size if size is not None else 10.0)
-
-    pairs = (
-        (spans(a.left.si, a.width.si if a.width else None), spans(b.left.si, b.width.si if b.width else None)),
-        (spans(a.bottom.si, a.height.si if a.height else None), spans(b.bottom.si, b.height.si if b.height else None)),
-    )
-    return all(p[0] < q[1] and q[0] < p[1] for p, q in pairs)
 
 
 def pressure_ladder(side: AirSide, answer: Answer, points: Points, i: int) -> tuple[tuple[str, float], ...]:

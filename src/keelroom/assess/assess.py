@@ -6,14 +6,16 @@ from operator import is_
 
 import numpy as np
 
-from keelroom.assess.airfigures import cover_figures, fan_figures, pressure_ladder
+from keelroom.assess.airfigures import fan_figures, pressure_ladder
 from keelroom.assess.assessment import Assessment, CaseAmbients, CaseFigures, CaseResult, RulesOfThumb, Start, Totals, Verdict
+from keelroom.assess.coolerfigures import cooler_figures, fluid_figures
 from keelroom.assess.effort import effort
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.system import system_at
 from keelroom.assess.fit.clearances import fit_up
-from keelroom.assess.inputs.airside import air_side, fitted_covers
+from keelroom.assess.inputs.airside import air_side
 from keelroom.assess.inputs.cases import idle_case
+from keelroom.assess.inputs.coolers import fitted
 from keelroom.assess.inputs.needs import needs_of
 from keelroom.assess.inputs.translate import Row, car_of, row_of, stacked
 from keelroom.assess.judge.judge import judge, reworded
@@ -130,8 +132,7 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
     settled = answer.settled
     faster = worth_of_flow(points, answer, FASTER)
     accessories = build.brief.accessories
-    fitted = fitted_covers(package, accessories.ac_fitted)
-    covers = cover_figures(fitted, points, answer)
+    there = fitted(package, accessories.ac_fitted)
     figures = []
     for i in range(len(cases)):
         fans = fan_figures(package.fans, side, points, answer, i)
@@ -151,7 +152,7 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
                 verdict=_verdict(bool(settled[i]), temperature, high, float(points.plant.limit[i])),
                 margin=float(answer.margin[i]),
                 boiling=float(answer.boiling[i]),
-                heat_in=float(state.heat_in[i]),
+                heat_in=float(state.given[i]),
                 rejection_at_limit=float(answer.rejection_at_limit[i]),
                 heat_by_cause=_heat_by_cause(points, answer, i),
                 doubt_by_cause=(
@@ -177,7 +178,8 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
                 thermostat_opening=float(state.opening[i]),
                 fan_command=float(state.command[i]),
                 fans=fans,
-                covers=covers[i],
+                coolers=cooler_figures(there, answer, i),
+                fluids=fluid_figures(there, points, answer, accessories.refrigerant, i),
                 fan_current=fan_current,
                 electrical_current=system.balance.wanted,
                 mean_current=fan_current + system.balance.wanted - system.fan_amps,
@@ -210,26 +212,27 @@ def _verdict(settled: bool, temperature: float, high: float, limit: float) -> Ve
 
 def _heat_by_cause(points: Points, answer: Answer, i: int) -> tuple[tuple[str, float], ...]:
     """The coolant's heat split by what asked for the power, in proportion to it; sums to the heat in."""
-    heat, fixed = answer.solution.fixed.running.heat, answer.solution.fixed
+    heat, fixed, found = answer.solution.fixed.running.heat, answer.solution.fixed, answer.solution.state.exchanged
     command = float(answer.solution.state.load[i])
     fans = float(fixed.running.power[i] / points.plant.vehicle.alternator_efficiency[i]) * command
     base = float(points.situation.drive.electrical[i] / points.plant.vehicle.alternator_efficiency[i])
-    gearbox = float(heat.gearbox[i]) * float(points.doubts.heat[i])
+    gearbox, oil = float(found.tank[i]), float(found.from_block[i])
     parts = {
         "road": float(heat.wheels[i]),
         "A/C, steering, converter": float(heat.accessories[i]),
         "electrical": base,
         "cooling fans": fans,
     }
-    total = float(answer.solution.state.heat_in[i])
+    total = float(answer.solution.state.given[i]) - gearbox + oil
     # What the fuel does beyond brake power is the engine's own: friction, pumping and loss.
     work = sum(parts.values())
     efficiency = work / float(heat.fuel[i])
     own = max(0.0, 1.0 - efficiency / 0.36)
-    scale = (total - gearbox) * (1.0 - own) / work if work > 0 else 0.0
-    split = [("engine friction and idling", (total - gearbox) * own)]
+    scale = total * (1.0 - own) / work if work > 0 else 0.0
+    split = [("engine friction and idling", total * own)]
     split += [(name, value * scale) for name, value in parts.items()]
-    return (*split, ("gearbox", gearbox))
+    taken = [("taken by oil coolers", -oil)] if abs(oil) > 1e-6 else []
+    return (*split, ("gearbox", gearbox), *taken)
 
 
 def _rules(build: Build, package: Package, idle: CaseFigures | None) -> RulesOfThumb:
@@ -246,7 +249,11 @@ def _rules(build: Build, package: Package, idle: CaseFigures | None) -> RulesOfT
 
 
 def _totals(build: Build, package: Package, idle: CaseFigures | None) -> Totals:
-    costs = [v.si for v in (package.core.cost, package.shroud.cost, *(fan.cost for fan in package.fans)) if v]
+    costs = [
+        v.si
+        for v in (package.core.cost, package.shroud.cost, *(fan.cost for fan in package.fans), *(cooler.cost for cooler in package.coolers))
+        if v
+    ]
     return Totals(
         amps_at_idle=idle.electrical_current if idle else None,
         alternator_at_idle=idle.alternator_current if idle else None,

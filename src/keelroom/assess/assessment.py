@@ -36,10 +36,31 @@ class FanFigures(NamedTuple):
     power: float
 
 
-class CoverFigures(NamedTuple):
-    """What stands ahead of the core at one operating point: heat [W], air through it [kg/s], temperatures [degC]."""
+class FluidFigures(NamedTuple):
+    """The fluids of coolers at one operating point, temperatures [degC]: gearbox in its pan and leaving for the coolers, oil, intake air as it
+    enters the engine, refrigerant where it condenses with its pressure over the outdoors [Pa], air at the vents, power steering.
 
-    cover_id: str
+    runs : share of the time the compressor runs;  given [W] each fluid, left [W] where it went: what was given is all somewhere
+    """
+
+    gearbox: float
+    gearbox_leaving: float
+    oil: float
+    charge: float
+    condensing: float
+    head_pressure: float
+    vents: float
+    steering: float
+    runs: float
+    given: tuple[tuple[str, float], ...]
+    left: tuple[tuple[str, str, float], ...]
+    """fluid, where, heat"""
+
+
+class CoolerFigures(NamedTuple):
+    """A cooler at one operating point: heat [W], air through it [kg/s], temperatures [degC]."""
+
+    cooler_id: str
     kind: str
     heat: float
     flow: float
@@ -102,7 +123,8 @@ class CaseFigures(NamedTuple):
     thermostat_opening: float
     fan_command: float
     fans: tuple[FanFigures, ...]
-    covers: tuple[CoverFigures, ...]
+    coolers: tuple[CoolerFigures, ...]
+    fluids: FluidFigures
     fan_current: float
     """of the cooling fans over their on and off times"""
     electrical_current: float

@@ -8,11 +8,14 @@ from typing import Any
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.effort import effort_words
 from keelroom.assess.fit.clearances import Fit, Gap
-from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, cooler_notes, core_growth
+from keelroom.assess.fit.coolers import LINED, line_plan, mount_notes
+from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, core_growth
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
 from keelroom.assess.fixes import applies
 from keelroom.assess.wording import chance_words, raised
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.coolers import Cooler
+from keelroom.document.schema.package import Package
 from keelroom.units import KINDS, format_si
 
 VERDICT_WORDS = {"holds": "holds", "tight": "likely holds", "over": "over limit", "does_not_settle": "does not settle"}
@@ -99,9 +102,22 @@ def _fit(build: Build, assessment: Assessment) -> dict[str, Any]:
         ],
         "core_growth_m": core_growth(package),
         "condenser_frame": {"pieces_m": [piece[1] for piece in frame.pieces], "faults": list(frame.faults), "notes": list(frame.notes)} if frame else None,
-        "remote_cooler": [list(said) for said in cooler_notes(build, package.mounting.cooler)] if package.mounting.cooler.fitted else None,
+        "coolers": {
+            cooler.id: {"faults": [fault for _, fault in faults], "notes": list(notes)}
+            for cooler in package.coolers if cooler.stands != "ahead" for faults, notes in (mount_notes(build, package, cooler),)
+        },
+        "lines": {cooler.id: _lines(package, cooler) for cooler in package.coolers if cooler.kind in LINED},
         "cut_list": [list(row) for row in cut_list(build, package, "si")[1:]],
         "hardware": [list(row) for row in hardware_list(build, package, "si")[1:]],
+    }  # fmt: skip
+
+
+def _lines(package: Package, cooler: Cooler) -> dict[str, float | None]:
+    """Lines of a cooler with warm oil at 8 L/min: what they lose, how tight they may be bent, what is in hand, what they hold; SI."""
+    plan = line_plan(package, cooler, 8.0 / 60e3, 80.0)
+    return {
+        "lost_Pa": plan.lost.pressure, "least_bend_m": plan.bend, "bend_in_hand_m": cooler.tightest.si - plan.bend if cooler.tightest else None,
+        "fluid_m3": plan.fluid,
     }  # fmt: skip
 
 
@@ -156,11 +172,17 @@ def _case(case: CaseResult) -> dict[str, Any]:
              "pressure_Pa": fan.pressure, "voltage_V": fan.voltage, "current_A": fan.current, "power_W": fan.power}
             for fan in figures.fans
         ],
-        "covers": [
-            {"id": cover.cover_id, "kind": cover.kind, "heat_W": cover.heat, "air_kg_s": cover.flow, "air_in_degC": cover.air_in,
+        "coolers": [
+            {"id": cover.cooler_id, "kind": cover.kind, "heat_W": cover.heat, "air_kg_s": cover.flow, "air_in_degC": cover.air_in,
              "air_out_degC": cover.air_out, "fluid_degC": cover.fluid}
-            for cover in figures.covers
+            for cover in figures.coolers
         ],
+        "fluids": {
+            "gearbox_degC": figures.fluids.gearbox, "gearbox_leaving_degC": figures.fluids.gearbox_leaving, "oil_degC": figures.fluids.oil,
+            "charge_air_degC": figures.fluids.charge, "condensing_degC": figures.fluids.condensing, "head_pressure_Pa": figures.fluids.head_pressure,
+            "vents_degC": figures.fluids.vents, "steering_degC": figures.fluids.steering, "compressor_share": figures.fluids.runs,
+            "given_W": dict(figures.fluids.given), "left_W": [list(row) for row in figures.fluids.left],
+        },
     }  # fmt: skip
 
 

@@ -45,7 +45,7 @@ def holding_ambients(points: Points, answer: Answer, layout: tuple[bool, int, in
             asked = np.tile(target, len(stack.plant.limit) // count)
             law = risen_law(stack.situation.command.law, answer.solution.state, asked)
             state = evaluate(stack.under(law), fixed, asked, layout)
-            margins.append((state.rejection - fixed.running.heat.coolant * stack.doubts.heat).reshape(-1, count))
+            margins.append((state.rejection - fixed.running.into_coolant).reshape(-1, count))
         found.append(points.situation.climate.ambient + _where_even(np.concatenate(margins)))
     return Ambients(*found)
 

@@ -104,7 +104,7 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, in
         study["leaks"] * (LEAK_DOUBT / LEAK_STEP),
     )
     doubt = np.sqrt(sum(part**2 for part in parts))
-    full_heat = nominal.running.heat.coolant * points.doubts.heat
+    full_heat = nominal.running.into_coolant
     low = _where_rejection_is(state.heat_in - WITHIN * doubt, nodes, rejection, state.air_in)
     high = _where_rejection_is(state.heat_in + WITHIN * doubt, nodes, rejection, state.air_in)
     at_limit = study["at_limit"]

@@ -81,10 +81,11 @@ def put(item: T, index: Any, part: T) -> T:
     record: Any = item
     values: list[Any] = []
     for value, new in zip(record, part, strict=True):  # type: ignore[call-overload]
-        values.append(value)
         if isinstance(value, np.ndarray):
-            values[-1] = value.copy()
+            values.append(value.copy())
             values[-1][index] = new
+        else:
+            values.append(put(value, index, new) if isinstance(value, tuple) else value)
     made: T = type(record)(*values)
     return made
 

@@ -4,24 +4,31 @@ from __future__ import annotations
 
 import numpy as np
 
+from keelroom.core.air.driven_fan import blades, drag
 from keelroom.core.air.network import AirFlows, Breath, Driven, beginning, solve_air
 from keelroom.core.arrays import Floats, same, take
+from keelroom.core.coolers.exchange import Around, Asked, Exchanged, exchanged
 from keelroom.core.electrical.motor import motor_power, motor_speed
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import boiling_point, coolant_state
 from keelroom.core.loop.circuit import Loop, Tubes, loop_flows
-from keelroom.core.plant import Air, Covers, Fixed, Half, Points
-from keelroom.core.thermal.engine_heat import EngineHeat, engine_heat
+from keelroom.core.plant import Air, Fixed, Fluids, Half, Points
+from keelroom.core.thermal.engine_heat import Drive, EngineHeat, engine_heat
+from keelroom.core.thermal.gearbox import case_sheds, line_flow, oil_flow
 from keelroom.core.thermal.geometry import CoreGeometry, CoreSurfaces, core_surfaces
 from keelroom.core.thermal.louver import core_drop, louver_surface
 
 STANDARD_DENSITY = 1.225
 MOST_AIR_RISE = 400.0
 """Kelvin of air heating that the air tends to where hardly any moves."""
-CONDENSER_RISE = 40.0
-"""Kelvin the condenser can heat its air: beyond it the A/C cuts out on head pressure (common practice)."""
 LOOP_TEMPERATURE = 95.0
 """[degC] the coolant loop is solved at: other temperatures move its flows by a few per cent through the viscosity alone."""
+LOOP_DROP = 8.0
+"""Kelvin the coolant has lost by the core's outlet tank while the air path is solved (common practice)."""
+ENGINE_OIL, GEARBOX_FLUID = 850.0 * 2130.0, 825.0 * 2100.0
+"""[J/m3K] of hot oils: TABLE_OIL at 80 and 90 degC."""
+STEERING_FLOW = 5.0 / 60e3
+"""[m3/s] round a power steering (common practice)."""
 LEAST_FLOW = 1e-3
 """Flow [kg/s] below which the air of a path counts as still."""
 
@@ -41,16 +48,22 @@ def prepare(points: Points, layout: tuple[bool, int, int], start: Fixed | None =
     climate, fans = situation.climate, plant.fans
     air = moist_air.air_state(climate.altitude, climate.ambient, climate.humidity)
     outdoor = moist_air.density(air, climate.ambient + climate.grille_rise)
-    parts = (plant.core, plant.engine, plant.vehicle, plant.network, fans, plant.covers)
-    asked = (climate, situation.drive, situation.air_speed, situation.command.voltage, situation.cover_heat)
+    parts = (plant.core, plant.engine, plant.vehicle, plant.network, fans, plant.coolers)
+    command = situation.command
+    asked = (climate, situation.drive, situation.air_speed, command.voltage, command.turned, situation.fluids)
     half = Half(*parts, *asked, points.doubts, surfaces, surface, air, outdoor)
-    full_speed = motor_speed(situation.command.voltage, fans.rated_voltage, fans.brushless) * fans.curve.present * fans.runs
+    there = fans.curve.present * fans.runs
+    full_speed = motor_speed(command.voltage, fans.rated_voltage, fans.brushless) * there * (1 - fans.driven)
+    # A thermal clutch is what commands a fan of the engine that stands alone; beside electric ones it is taken as engaged throughout.
+    alone = ((1 - fans.driven) * there).sum(axis=1, keepdims=True) <= 0
+    engaged, slipping = (blades(command.turned, fans.clutch, grips) * there * fans.driven for grips in (True, False))
+    full_speed, stopped_speed = full_speed + engaged, np.where(alone, slipping, engaged)
     # Running and stopped fans are two rows of one call: small arrays cost by the call, not by the row.
     count = len(full_speed)
     still = count // alike
     begin = np.concatenate([start.running.branches, start.stopped.branches[:still]]) if start else None
     rows = np.concatenate([np.arange(count), np.arange(still)])
-    both = _air(take(half, rows), np.concatenate([full_speed, 0 * full_speed[:still]]), begin)
+    both = _air(take(half, rows), np.concatenate([full_speed, stopped_speed[:still]]), begin)
     loop = _loop(points, surfaces, layout)
     unchanged = start is not None and same(loop, start.loop_was)
     return Fixed(
@@ -102,22 +115,22 @@ def softened(rise: Floats) -> Floats:
     return rise / (1 + rise / MOST_AIR_RISE)
 
 
-def cover_heat(covers: Covers, given: Floats, heat: EngineHeat) -> Floats:
-    """Heat (n, C) [W] each cover would give to its air. given (n, C) [W]: what it gives whatever the engine does.
+def asked_of(fluids: Fluids, drive: Drive, heat: tuple[Floats, Floats, Floats, Floats], doubt: Floats) -> Asked:
+    """What every fluid is given. heat: of the engine, into gearbox, oil and charge air [W], and that air's capacity [W/K]; doubt: factor on heat.
 
-    Source: shares of the engine’s losses, common practice.
+    All (n,). Source: flows of the fluids common practice, their heat capacities TABLE_OIL.
     """
-    return given + covers.gearbox * heat.gearbox_loss[:, None] + covers.oil * heat.oil[:, None] + covers.charge * heat.charge[:, None]
+    gearbox, oil, charge, charge_flow = heat
+    return Asked(
+        gearbox=gearbox * doubt, gearbox_flow=line_flow(drive.rpm) * GEARBOX_FLUID, oil=oil * doubt, oil_flow=oil_flow(drive.rpm) * ENGINE_OIL,
+        charge=charge, charge_flow=charge_flow, steering=fluids.steering, steering_flow=np.full_like(oil, STEERING_FLOW * GEARBOX_FLUID),
+        compressor=fluids.compressor, cop_share=fluids.cop_share, case=case_sheds(drive.speed), own_air=fluids.own_air,
+    )  # fmt: skip
 
 
-def cover_rise(covers: Covers, heat: Floats, core: Floats, cp: Floats) -> tuple[Floats, Floats]:
-    """Kelvin each cover heats its air, and the air through it [kg/s]; (n, C). core: (n, K) flow of each class.
-
-    Source: heat balance of the air.
-    """
-    flow = (np.maximum(core, 0.0)[:, None, :] @ covers.covered)[:, 0, :]
-    rise = heat / (np.maximum(flow, LEAST_FLOW) * cp[:, None])
-    return np.where(covers.cuts_out > 0, np.minimum(rise, CONDENSER_RISE), softened(rise)), flow
+def fluid_heat(heat: EngineHeat) -> tuple[Floats, Floats, Floats, Floats]:
+    """What of the engine's heat goes into fluids of coolers, as `asked_of` takes it. Source: definition."""
+    return heat.gearbox, heat.oil, heat.charge, heat.charge_flow
 
 
 def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
@@ -126,18 +139,26 @@ def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
     ratio = half.voltage / fans.rated_voltage
     power = (motor_power(fans.power, speed, ratio, fans.brushless) * fans.curve.present).sum(axis=1)
     outdoors = (half.outdoor_density, half.outdoor_density / STANDARD_DENSITY, half.air.pressure, climate.ambient)
-    engine = engine_heat((half.engine, half.vehicle), half.drive, power, outdoors)
-    ahead = cover_heat(half.covers, half.cover_heat, engine)
+    dragged = (drag(fans.drag, half.turned, speed) * fans.driven * fans.curve.present).sum(axis=1)
+    engine = engine_heat((half.engine, half.vehicle), half.drive._replace(driven_fan=dragged), power, outdoors)
+    asked = asked_of(half.fluids, half.drive, fluid_heat(engine), doubts.heat)
     grille_air = climate.ambient + climate.grille_rise
     cp = moist_air.heat_capacity(half.air)
     coolant = engine.coolant * doubts.heat
+    warm, still = np.full_like(cp, LOOP_TEMPERATURE), np.zeros_like(cp)
+    around = Around(grille_air, grille_air, grille_air, grille_air, warm - LOOP_DROP, still, warm, cp)
+
+    def coolers_at(flows: AirFlows) -> Exchanged:
+        """With the coolant as warm as the loop is solved at: how much a little more or less goes here or there hardly moves the air."""
+        return exchanged(half.coolers, asked, around, flows.core, 1)
 
     def breathing(flows: AirFlows) -> Breath:
-        rise, through = cover_rise(half.covers, ahead, flows.core, cp)
-        given = coolant + (rise * through).sum(axis=1) * cp
+        found = coolers_at(flows)
+        given = coolant + found.tank - found.from_block + (found.heat * half.coolers.ahead).sum(axis=1)
         forward = np.maximum(np.maximum(flows.core, 0.0).sum(axis=1), LEAST_FLOW)
         leaving = np.maximum(flows.exit, LEAST_FLOW)
-        bay = grille_air + softened((given + engine.bay + power) / (leaving * cp))
+        beside = (found.heat * half.coolers.into_bay).sum(axis=1)
+        bay = grille_air + softened((given + engine.bay + power + beside) / (leaving * cp))
         back = flows.back
         front = grille_air + (bay - grille_air) * back / np.maximum(np.maximum(flows.grille, 0.0) + back, 1e-9)
         behind = front + softened(given / (forward * cp))
@@ -154,7 +175,9 @@ def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
     network, leaks = half.network, doubts.leaks
     leaky = network._replace(bypass_area=network.bypass_area * leaks, leak_area=network.leak_area * leaks[:, None])
     flows, breath = solve_air(leaky, doubted, Driven(half.air_speed, speed), breathing, drop, begin)
-    return Air(flows, breath, engine, ahead, power, speed, beginning(network, flows))
+    found = coolers_at(flows)
+    into_coolant = coolant + found.tank - found.from_block
+    return Air(flows, breath, engine, into_coolant, power, speed, beginning(network, flows))
 
 
 def commanded(fixed: Fixed, command: Floats, which: str, part: str = "flows") -> Floats:

@@ -13,7 +13,8 @@ import numpy as np
 
 from keelroom.core.arrays import Bools, Floats, put, take
 from keelroom.core.bracket import Bracket
-from keelroom.core.coupling import bay_air, commanded, cover_rise, front_air, prepare
+from keelroom.core.coolers.exchange import Around, Exchanged, exchanged
+from keelroom.core.coupling import LEAST_FLOW, asked_of, bay_air, commanded, fluid_heat, front_air, prepare, softened
 from keelroom.core.electrical.control import commanded_share, power_share, sensed
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import coolant_state
@@ -32,6 +33,8 @@ WORTH_SPLITTING = 64
 """Points from which on it pays to go on with the unsettled ones alone."""
 CEILING = 190.0
 """No engine-outlet temperature above it is sought [degC]: far past boiling of any mix under any cap."""
+TANK_FLOOR = 4.0
+"""Times what a cooler in the tank hands over per kelvin that the coolant through the core carries at least: slower flow is taken as that."""
 LEAST_FLUX = 2e-3
 """Flux [kg/s per m2] at which the conductance of slower air is taken: the correlations say nothing of still air."""
 NO_FLUX = 1e-9
@@ -69,18 +72,19 @@ def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[
     reading = sensed(points.situation.command.sensing, temperature, _drop_ahead(points, fixed, temperature, per_flow))
     law = points.situation.command.law
     command, load = commanded_share(law, reading), power_share(law, reading)
-    heat_in = commanded(fixed, load, "coolant", "heat") * points.doubts.heat
+    heat_in = mean(load, fixed.stopped.into_coolant, fixed.running.into_coolant)
     cp = moist_air.heat_capacity(fixed.air)
     core = commanded(fixed, command, "core")
     front = front_air(fixed, command)
-    ahead = fixed.stopped.cover_heat + command[:, None] * (fixed.running.cover_heat - fixed.stopped.cover_heat)
-    rise, _ = cover_rise(points.plant.covers, ahead, core, cp)
-    class_air = front[:, None] + (points.plant.covers.covered @ rise[:, :, None])[:, :, 0]
-
     # An element at the inlet feels what full flow would bring there: its own throttling is not followed round the circle.
     felt = np.where(points.plant.circuit.at_inlet > 0, temperature - heat_in / (fixed.loop.engine[:, -1] * per_flow), temperature)
     opening = thermostat_opening(points.plant.circuit, felt)
     pumped, core_flow = fixed.loop.at(opening)
+    own = commanded(fixed, load, "coolant", "heat") * points.doubts.heat
+    found = _coolers(points, fixed, (core, front, bay_air(fixed, command)), (temperature, core_flow * per_flow), (own, load))
+    ahead = points.plant.coolers.ahead
+    class_air = front[:, None] + (points.plant.coolers.covered @ (found.rise * ahead)[:, :, None])[:, :, 0]
+    given = own + found.tank - found.from_block
 
     forward = np.maximum(core, 0.0)
     mean_in = (forward * class_air).sum(axis=1) / np.maximum(forward.sum(axis=1), 1e-9)
@@ -92,8 +96,8 @@ def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[
     cooled = (core_flow * per_flow, temperature)
     face = march((meeting.capacity, meeting.temperature), meeting.conductance, cooled, points.plant.face.weight, layout[1:])
     state = State(
-        temperature=temperature, rejection=face.heat, heat_in=heat_in, coolant_flow=pumped,
-        core_flow=core_flow, opening=opening, coolant_out=face.coolant_out, engine_inlet=temperature - heat_in / (pumped * per_flow),
+        temperature=temperature, rejection=face.heat + heat_in - given, heat_in=heat_in, given=given, exchanged=found, coolant_flow=pumped,
+        core_flow=core_flow, opening=opening, coolant_out=face.coolant_out, engine_inlet=temperature - given / (pumped * per_flow),
         reading=reading, command=command, load=load, front_air=front, air_in=air_in, air_out=air_in + face.heat / meeting.capacity.sum(axis=(1, 2)),
         bay_air=bay_air(fixed, command), flux=flux, conductance=meeting.conductance.sum(axis=(1, 2)), tube_reynolds=tubes.reynolds,
         tube_share=_film_share(points, fixed, tubes, (forward, conductance)),
@@ -101,11 +105,38 @@ def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[
     return state, meeting, face
 
 
+def mean(share: Floats, off: Floats, on: Floats) -> Floats:
+    """A mean over the fans' off and on times, like shapes. Source: mean over times."""
+    return off + share * (on - off)
+
+
+def _coolers(
+    points: Points, fixed: Fixed, air: tuple[Floats, Floats, Floats], coolant: tuple[Floats, Floats], engine: tuple[Floats, Floats]
+) -> Exchanged:
+    """What the coolers do at an engine outlet. air: through the classes [kg/s], at the face and in the bay [degC]; coolant: temperature and
+    capacity of the flow through the core;  engine: its own heat into the coolant [W] and the fans' share of their power."""
+    core, front, bay = air
+    temperature, capacity = coolant
+    own, load = engine
+    gearbox, oil, charge, flow = (
+        mean(load, off, on) for off, on in zip(fluid_heat(fixed.stopped.heat), fluid_heat(fixed.running.heat), strict=True)
+    )
+    asked = asked_of(points.situation.fluids, points.situation.drive, (gearbox, oil, charge, flow), points.doubts.heat)
+    climate = points.situation.climate
+    cp = moist_air.heat_capacity(fixed.air)
+    behind = front + softened(own / (np.maximum(np.maximum(core, 0.0).sum(axis=1), LEAST_FLOW) * cp))
+    # A cooler in the outlet tank lies in what the core has cooled; a core that hardly flows cools down to its air.
+    carries = np.maximum(capacity, TANK_FLOOR * points.plant.coolers.tank + 1.0)
+    tank = np.maximum(temperature - own / carries, front)
+    around = Around(climate.ambient + climate.grille_rise, front, bay, behind, tank, -1 / carries, temperature, cp)
+    return exchanged(points.plant.coolers, asked, around, core)
+
+
 def _drop_ahead(points: Points, fixed: Fixed, temperature: Floats, per_flow: Floats) -> Floats:
     """Kelvin (n,) between engine outlet and lower hose at the flow the thermostat lets through; all heat is taken to leave in the core."""
     if not points.situation.command.sensing.after_core.any():
         return np.zeros_like(temperature)
-    heat = fixed.stopped.heat.coolant * points.doubts.heat
+    heat = fixed.stopped.into_coolant
     felt = temperature - np.where(points.plant.circuit.at_inlet > 0, heat / (fixed.loop.engine[:, -1] * per_flow), 0.0)
     _, flow = fixed.loop.at(thermostat_opening(points.plant.circuit, felt))
     drop: Floats = heat / (flow * per_flow)

@@ -10,6 +10,7 @@ from typing import NamedTuple
 from keelroom.core.air.fan import FanCurve
 from keelroom.core.air.network import AirFlows, Breath, Network
 from keelroom.core.arrays import Bools, Floats
+from keelroom.core.coolers.exchange import Coolers, Exchanged
 from keelroom.core.electrical.control import Law, Sensing
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import CoolantCurves
@@ -32,6 +33,7 @@ class Fans(NamedTuple):
     """Fans, (n, fans). power [W] at rated_voltage.
 
     runs : 0 where the fan stands still whatever is commanded: a stopped fan is a hole
+    driven : 1 where the engine turns it; drag [W] of its shaft at rated speed; clutch : 1 where it has a thermal one
     """
 
     curve: FanCurve
@@ -39,30 +41,21 @@ class Fans(NamedTuple):
     rated_voltage: Floats
     brushless: Floats
     runs: Floats
+    driven: Floats
+    drag: Floats
+    clutch: Floats
 
 
 class Command(NamedTuple):
-    """What the fans are told: voltage (n, fans) at each motor; what the sensor sees of the coolant, and the share of full it makes them run at."""
+    """What the fans are told: voltage (n, fans) at each motor; what the sensor sees of the coolant, and the share of full it makes them run at.
 
-    voltage: Floats
-    sensing: Sensing
-    law: Law
-
-
-class Covers(NamedTuple):
-    """What stands ahead of the core, C of them, (n, C) unless said.
-
-    gearbox, oil, charge: shares of the engine's losses each takes
-    cuts_out : 1 where the heat stops at CONDENSER_RISE;  conductance [W/K per m2 of its face], fluid to air
-    covered : (n, K, C) 1 where a class of the face lies behind it
+    turned (n, fans) : speed of the shaft an engine turns over the fan's rated one, 0 for electric ones
     """
 
-    gearbox: Floats
-    oil: Floats
-    charge: Floats
-    cuts_out: Floats
-    conductance: Floats
-    covered: Floats
+    voltage: Floats
+    turned: Floats
+    sensing: Sensing
+    law: Law
 
 
 class Face(NamedTuple):
@@ -89,7 +82,7 @@ class Plant(NamedTuple):
     vehicle: Vehicle
     network: Network
     fans: Fans
-    covers: Covers
+    coolers: Coolers
     face: Face
     coolant: CoolantCurves
     circuit: Circuit
@@ -100,7 +93,7 @@ class Plant(NamedTuple):
 class Situation(NamedTuple):
     """What n cars are asked to do and stand in. air_speed [m/s] of the air met; pump_voltage at an electric coolant pump
 
-    cover_heat : (n, C) [W] covers give whatever the engine does: the condenser's while the A/C is on
+    fluids : what the fluids of coolers are given, as far as the engine's losses do not say it
     """
 
     climate: Climate
@@ -108,7 +101,7 @@ class Situation(NamedTuple):
     air_speed: Floats
     command: Command
     pump_voltage: Floats
-    cover_heat: Floats
+    fluids: Fluids
 
 
 class Points(NamedTuple):
@@ -134,13 +127,25 @@ class Air(NamedTuple):
     flows: AirFlows
     breath: Breath
     heat: EngineHeat
-    cover_heat: Floats
-    """(n, C) [W] each cover would give to its air"""
+    into_coolant: Floats
+    """(n,) [W] with what gearbox and oil coolers add and take while the coolant is as warm as the loop is solved at"""
     power: Floats
     speed: Floats
     """(n, fans) share of rated speed"""
     branches: Floats
     """(n, B) all flows in branch order, those of the core per area, where a like point's search begins: its areas may differ"""
+
+
+class Fluids(NamedTuple):
+    """What fluids of coolers are given whatever the engine's load is, (n,). Shaft power of the A/C [W] and its share of Carnot; steering [W];
+
+    own_air (n, E) [kg/s] through coolers away from the core, 0 for those ahead
+    """
+
+    compressor: Floats
+    cop_share: Floats
+    steering: Floats
+    own_air: Floats
 
 
 class Fixed(NamedTuple):
@@ -164,7 +169,12 @@ class State(NamedTuple):
 
     temperature: Floats
     rejection: Floats
+    """of the core, less what the coolant is given at this temperature beyond `heat_in` by gearbox and oil"""
     heat_in: Floats
+    given: Floats
+    """all heat into the coolant at this temperature"""
+    exchanged: Exchanged
+    """what the coolers do then"""
     coolant_flow: Floats
     core_flow: Floats
     opening: Floats
@@ -219,12 +229,13 @@ class Half(NamedTuple):
     vehicle: Vehicle
     network: Network
     fans: Fans
-    covers: Covers
+    coolers: Coolers
     climate: Climate
     drive: Drive
     air_speed: Floats
     voltage: Floats
-    cover_heat: Floats
+    turned: Floats
+    fluids: Fluids
     doubts: Doubts
     surfaces: CoreSurfaces
     surface: LouverSurface

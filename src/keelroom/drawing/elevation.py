@@ -64,7 +64,7 @@ def _ahead(package: Package, survey: Survey | None) -> list[Shape]:
         shapes.append(Polyline("panel.opening", opening, closed=True))
         xs, top = [x for x, _ in opening], min(max(y for _, y in opening), face_size(package)[1])
         shapes.append(Label("panel.name", ((min(xs) + max(xs)) / 2, top - 0.012), "panel opening"))
-    for cover in package.covers:
+    for cover in (cooler for cooler in package.coolers if cooler.stands == "ahead"):
         placed = cover_rectangle(package, cover)
         if placed is not None:
             shapes.append(Rect("cover", *placed))

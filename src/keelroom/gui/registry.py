@@ -6,12 +6,13 @@ from keelroom.core.findings import Finding
 from keelroom.gui.station import ANY, Station
 from keelroom.gui.stations.air.declared import AIR
 from keelroom.gui.stations.brief.declared import BRIEF
+from keelroom.gui.stations.coolers.declared import AUX_COOLERS
 from keelroom.gui.stations.core.declared import CORE
 from keelroom.gui.stations.electrical.declared import ELECTRICAL
 from keelroom.gui.stations.fitup.declared import FIT_UP
 from keelroom.gui.stations.survey.declared import SURVEY
 
-STATIONS: tuple[Station, ...] = (BRIEF, SURVEY, CORE, AIR, FIT_UP, ELECTRICAL)
+STATIONS: tuple[Station, ...] = (BRIEF, SURVEY, CORE, AIR, FIT_UP, AUX_COOLERS, ELECTRICAL)
 
 
 OWNERS = {pattern: station for station in STATIONS for pattern in station.owns}

@@ -237,7 +237,7 @@ def _figures(build):
         for k in ("temperature", "airflow_fans_on", "electrical_current", "low", "boiling", "margin", "battery_lasts")
     ]
     numbers += [c.figures.ambients.holds for c in assessment.cases if c.figures]
-    fluids = [cover.fluid for c in assessment.cases if c.figures for cover in c.figures.covers]
+    fluids = [value for c in assessment.cases if c.figures for cover in c.figures.coolers for value in (cover.fluid, cover.heat)]
     made = as_json(build, assessment)["fit"]
     # A sentence that merely quotes the field is no figure of it: of findings only that they are there counts.
     said = [(f.code, f.level, f.where) for f in assessment.findings]
@@ -245,6 +245,34 @@ def _figures(build):
     parts = (*made.values(), said, *electrics.values())
     fit = [zlib.crc32(json.dumps(part, sort_keys=True).encode()) for part in parts]
     return [*fit, *numbers, *fluids, *(v for v in (assessment.rules.face_area_wanted, assessment.rules.airflow_wanted, assessment.totals.cost, assessment.totals.hours, assessment.totals.alternator_at_idle) if v)]  # fmt: skip
+
+
+AWAY = ("left", "bottom", "thickness", "front", "opening", "guard", "spacer", "side_room", "fans", "fan_diameter", "fan_flow", "fan_power", "fan_voltage",
+        "fitting_room")  # fmt: skip
+LINES = ("line_bore", "line_length", "bends", "tightest")
+"""fields of a cooler that matter away from the core, and of one that carries oil"""
+
+
+def _cooler_context(path):
+    """What a cooler must be for a field of it to matter."""
+    where, field = path[:-1], path[-1]
+    if field == "stand_off":
+        return [Change((*where, "stands"), "ahead")]
+    if field == "cost":
+        return [Change(path, quantity("40", "money"))]
+    changes = [Change((*where, "kind"), "gearbox_cooler")] if field in (*LINES, "opens") else []
+    if field == "opens":
+        changes.append(Change(path, quantity("160 °F", "temperature")))
+    if field in AWAY and path[3] != "cooler" and field not in ("left", "bottom", "thickness"):
+        changes += [
+            Change((*where, "stands"), "bumper"),
+            Change((*where, "fans"), quantity("1", "count")),
+            Change((*where, "front"), quantity("-10 in", "length")),
+        ]
+        changes += [Change((*where, name), quantity(text, "length")) for name, text in (("width", "11 in"), ("height", "6 in"))]
+    if field == "thickness" and path[3] != "cooler":
+        changes.append(Change((*where, "stand_off"), quantity("3 in", "length")))
+    return changes
 
 
 @functools.cache
@@ -260,8 +288,8 @@ def _context(path, build):
             Change(("survey", "hood", side), quantity(text, "length", "measured"))
             for side, text in (("front", "18 3/4 in"), ("back", "20 in"))
         ]
-    if "covers" in path and path[-1] == "thickness":
-        changes.append(Change((*path[:-1], "stand_off"), quantity("3 in", "length")))
+    if "coolers" in path:
+        changes += _cooler_context(path)
     if path[-1] in BOUGHT:
         changes += [
             Change((*path[:2], "shroud", name), quantity(text, "length"))
@@ -283,12 +311,14 @@ def _context(path, build):
         "width": Change(path, quantity("15 in", "length")),
         "height": Change(path, quantity("9 in", "length")),
     }
-    if path[-1] in needed and (path[-1] not in ("width", "height") or "covers" in path):
+    if path[-1] in needed and (path[-1] not in ("width", "height") or "coolers" in path):
         changes.append(needed[path[-1]])
     if path[-1] in BESIDE:
         changes.append(Change((*path[:-1], BESIDE[path[-1]][0]), BESIDE[path[-1]][1]))
-    if path[-1] == "converter_power":
+    if path[-1] in ("converter_power", "converter_factor"):
         changes.append(Change(("brief", "vehicle", "gearbox"), "automatic"))
+    if path[-1] in ("ratio", "rated_rpm", "drag", "engages", "safe_rpm", "immersion"):
+        changes += [Change((*path[:2], "fans", fan.id, "motor"), "engine") for fan in build.package.fans]
     if path[0] == "duty_cases":
         changes += [Change((*path[:2], "demand"), "road_load"), Change((*path[:2], "speed"), quantity("30 mph", "speed")), Change((*path[:2], "stops_per_km"), quantity("1", "number")),
                     Change((*path[:2], "grade"), quantity("5 %", "share")), Change((*path[:2], "towed_mass"), quantity("500 lb", "mass"))]  # fmt: skip
@@ -356,9 +386,9 @@ CHOICES = {
     ("brief", "vehicle", "gearbox"): "automatic", ("brief", "engine", "kind"): "diesel", ("brief", "accessories", "ac_fitted"): False,
     ("packages", "p1", "loop", "thermostat_place"): "inlet", ("packages", "p1", "coolant", "glycol"): "propylene_glycol", ("packages", "p1", "core", "flow"): "downflow",
     ("packages", "p1", "core", "material"): "copper_brass", ("packages", "p1", "core", "condition"): "bad", ("packages", "p1", "shroud", "kind"): "none",
-    ("packages", "p1", "covers"): (), ("packages", "p1", "loop", "pump"): "electric", ("packages", "p1", "loop", "impeller"): "worn",
+    ("packages", "p1", "coolers"): (), ("packages", "p1", "loop", "pump"): "electric", ("packages", "p1", "loop", "impeller"): "worn",
     ("packages", "p1", "shroud", "plenum"): "divided", ("packages", "p1", "fans", "fan1", "mount"): "pusher", ("packages", "p1", "fans", "fan1", "runs"): False,
-    ("packages", "p1", "fans", "fan2", "reversed_blade"): True, ("packages", "p1", "covers", "condenser", "kind"): "gearbox_cooler", ("packages", "p1", "fans", "fan1", "blade"): "curved", ("packages", "p1", "fans", "fan1", "motor"): "brushless",
+    ("packages", "p1", "fans", "fan2", "reversed_blade"): True, ("packages", "p1", "coolers", "condenser", "kind"): "gearbox_cooler", ("packages", "p1", "fans", "fan1", "blade"): "curved", ("packages", "p1", "fans", "fan1", "motor"): "brushless",
     ("duty_cases", "grade", "demand"): "full_power", ("duty_cases", "grade", "ac_on"): False, ("active",): "p3",
 }  # fmt: skip
 
@@ -390,7 +420,7 @@ def test_assess_prints_a_table_and_stable_json(capsys, tmp_path):
     code, text, _ = run("assess", DEMO, "--json", capsys=capsys)
     found = json.loads(text)
     assert found["cases"][0]["temperature_degC"] == pytest.approx(assess(BUILD).cases[0].figures.temperature)
-    assert all(key.rsplit("_", 1)[-1] in ("degC", "K", "W", "s", "A", "V", "rpm", "Pa") or key in ("id", "name", "verdict", "fans", "thermostat_opening", "fan_command", "louver_reynolds", "tube_reynolds", "chance_over_limit", "covers", "recirculated_share", "bypassed_share")
+    assert all(key.rsplit("_", 1)[-1] in ("degC", "K", "W", "s", "A", "V", "rpm", "Pa") or key in ("id", "name", "verdict", "fans", "thermostat_opening", "fan_command", "louver_reynolds", "tube_reynolds", "chance_over_limit", "coolers", "fluids", "recirculated_share", "bypassed_share")
                or key.endswith(("m3_s", "m_s", "K_s")) for key in found["cases"][0])  # fmt: skip
     assert run("assess", DEMO, "--package", "p9", capsys=capsys)[0] == cli.UNREADABLE
 

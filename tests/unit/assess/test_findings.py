@@ -13,7 +13,8 @@ from keelroom.document.edits import apply
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.brief import CauseCheck
-from keelroom.document.schema.package import Cover, CurvePoint, Cut
+from keelroom.document.schema.coolers import Cooler
+from keelroom.document.schema.package import CurvePoint, Cut
 from keelroom.document.schema.survey import Corner, Hood, SecondReading, Survey
 from tests.changes import on
 from tests.conftest import DEMO
@@ -23,7 +24,9 @@ BUILD = load(DEMO)
 P1, P2, P3 = (("packages", name) for name in ("p1", "p2", "p3"))
 COOLING, OPENING, ENGINE = ("brief", "cooling"), ("survey", "opening"), ("survey", "engine")
 FAN1, FAN2 = (*P1, "fans", "fan1"), (*P1, "fans", "fan2")
-SHROUD, CORE, COVERS = (*P1, "shroud"), (*P1, "core"), (*P1, "covers")
+SHROUD, CORE, COVERS = (*P1, "shroud"), (*P1, "core"), (*P1, "coolers")
+REMOTE = (*P1, "coolers", "cooler")
+DRIVEN = ((*FAN1, "motor"), "engine")
 CIRCUIT, CONTROL, MOUNTING = (*P1, "circuits", "circuit1"), (*P1, "control"), (*P1, "mounting")
 BARE = (("active",), "p2")
 BOUGHT = (("active",), "p3")
@@ -113,7 +116,7 @@ TABLE = {
     "bypass": ([], [((*P1, "sealing", "top_gap"), "0 in", "length"), ((*P1, "sealing", "side_gap"), "0 in", "length")]),
     "gearbox_hot": (
         [(("brief", "vehicle", "gearbox"), "automatic"), (("brief", "vehicle", "in_tank_cooler"), False),
-         (COVERS, (Cover(id="box", kind="gearbox_cooler", width=inches("4"), height=inches("4"), conductance=quantity("20 W/m²K", "face conductance")),))],
+         (COVERS, (Cooler(id="box", kind="gearbox_cooler", width=inches("4"), height=inches("4"), conductance=quantity("20 W/m²K", "face conductance")),))],
         [((*COVERS, "box", "conductance"), "2500 W/m²K", "face conductance"),
          ((*COVERS, "box", "width"), "20 in", "length"), ((*COVERS, "box", "height"), "14 in", "length")],
     ),
@@ -151,7 +154,27 @@ TABLE = {
     "through_fins": ([((*MOUNTING, "fan_to"), "through_fins")], FIX),
     "no_float": ([((*MOUNTING, "float_gap"), "0 in", "length")], [((*MOUNTING, "float_gap"), "1/8 in", "length")]),
     "frame_fault": ([((*MOUNTING, "frame", "lap"), "1 7/8 in", "length")], [((*MOUNTING, "frame", "lap"), "1/8 in", "length"), ((*MOUNTING, "frame", "fitted"), False)]),
-    "cooler_fault": ([((*MOUNTING, "cooler", "spacer"), "0 in", "length")], [((*MOUNTING, "cooler", "fitted"), False)]),
+    "cooler_fault": ([((*REMOTE, "side_room"), "0 in", "length")], [((*REMOTE, "side_room"), "1 in", "length")]),
+    "oil_hot": ([(COVERS, (*BUILD.package.coolers, Cooler(id="oil", kind="oil_cooler", width=inches("3"), height=inches("3"))))], [(COVERS, ())]),
+    "charge_hot": ([], [(COVERS, ())]),
+    "steering_hot": (
+        [(COVERS, (Cooler(id="ps", kind="steering_cooler", width=inches("1"), height=inches("1"), conductance=quantity("20 W/m²K", "face conductance")),)),
+         (("brief", "accessories", "steering_power"), "2 kW", "power")],
+        [(("brief", "accessories", "steering_power"), "0.02 kW", "power")],
+    ),
+    "gearbox_cold": ([], FIX),
+    "cooler_no_heat": ([(("brief", "engine", "boost"), "0 psi", "pressure")], [(("brief", "engine", "boost"), "11 psi", "pressure")]),
+    "cooler_shut": ([((*REMOTE, "spacer"), "0 in", "length")], FIX),
+    "cooler_choked": ([((*REMOTE, "width"), "20 in", "length"), ((*REMOTE, "height"), "12 in", "length")], [((*REMOTE, "spacer"), "4 in", "length")]),
+    "opening_larger": ([((*REMOTE, "opening"), "400 in²", "area")], [((*REMOTE, "opening"), "60 in²", "area")]),
+    "no_own_air": ([((*REMOTE, "stands"), "bay"), ((*REMOTE, "fans"), "0", "count")], FIX),
+    "hose_kinks": ([((*REMOTE, "tightest"), "1 in", "length")], [((*REMOTE, "tightest"), "4 in", "length")]),
+    "lines_long": ([((*REMOTE, "line_length"), "40 ft", "length")], [((*REMOTE, "line_length"), "8 ft", "length")]),
+    "lines_narrow": ([((*REMOTE, "line_bore"), "1/4 in", "length")], [((*REMOTE, "line_bore"), "1/2 in", "length")]),
+    "coolers_meet": ([], FIX),
+    "fan_too_fast": ([DRIVEN, ((*FAN1, "safe_rpm"), "3000 rpm", "turning speed")], [((*FAN1, "safe_rpm"), "9000 rpm", "turning speed")]),
+    "clutch_late": ([DRIVEN, ((*FAN1, "engages"), "240 °F", "temperature")], FIX),
+    "immersion": ([DRIVEN, ((*FAN1, "immersion"), "10 %", "share")], FIX),
     "bolt_in_hole": ([(("survey", "holes", "upper_left", "diameter"), "1/8 in", "length")], [(("survey", "holes", "upper_left", "diameter"), "5/16 in", "length")]),
     "pan_fault": ([((*SHROUD, "flange"), "1/8 in", "length")], [((*SHROUD, "flange"), "3/4 in", "length")]),
     "trim_fault": ([BOUGHT, ((*P3, "shroud", "trim_left"), "6 in", "length")], [((*P3, "shroud", "trim_left"), "3/8 in", "length")]),
@@ -248,7 +271,8 @@ def every_code():
 
 def test_no_finding_is_without_its_row():
     """One code is made of the gap's state; its rows stand for it."""
-    made = every_code() - {"f'fit_{gap.state}'"} | {"fit_overlaps", "fit_under"}
+    hot = {f"{fluid}_hot" for fluid in ("gearbox", "oil", "charge", "steering")}
+    made = every_code() - {"f'fit_{gap.state}'", "f'{fluid}_hot'"} | {"fit_overlaps", "fit_under"} | hot
     assert made - set(TABLE) - set(WRONG) == set()
     assert len(made) > 110
     assert set(TABLE) | set(WRONG) == made, "a row without a finding"

@@ -39,7 +39,7 @@ from keelroom.document.edits import apply
 from keelroom.document.fields import owner_and_spec
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
-from keelroom.document.schema.package import Cover
+from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.survey import Survey
 from tests.changes import on
 from tests.conftest import DEMO
@@ -129,7 +129,7 @@ def test_a_frames_disc_lies_between_its_two_depths():
 
 
 def test_a_cover_without_a_size_reaches_to_the_far_edge():
-    cover = Cover(id="c", kind="screen", left=quantity("5 in", "length"), bottom=quantity("3 in", "length"))
+    cover = Cooler(id="c", kind="screen", left=quantity("5 in", "length"), bottom=quantity("3 in", "length"))
     assert inches(placed_on_face(BUILD.package, cover)) == pytest.approx([5, 3, 21, 14])
 
 
@@ -149,7 +149,7 @@ def test_a_bought_shroud_stands_proud_until_its_cuts_let_it_between_the_tanks():
 
 
 def test_over_the_edge_is_the_most_any_side_stands_over():
-    condenser = (*P1, "covers", "condenser")
+    condenser = (*P1, "coolers", "condenser")
     for side, text, over in (("left", "-1 in", 1.0), ("bottom", "-2 in", 2.0)):
         said = next(f for f in assess(on(BUILD, ((*condenser, side), text, "length"))).findings if f.code == "cover_off_face")
         assert said.value / INCH == pytest.approx(over)
@@ -355,17 +355,21 @@ def test_what_moves_a_figure_is_each_step_against_the_present():
     assert heat.change == pytest.approx(then - now, abs=1e-3)
 
 
-def test_an_oil_cooler_takes_its_share_whatever_else_hangs_ahead():
-    """3 % of the fuel goes to it; a screen beside it changes nothing of that."""
+def test_an_oil_cooler_takes_what_the_block_need_not():
+    """3 % of the fuel goes into the oil; a cooler takes it and some of the block's; a screen beside it changes nothing of that."""
     parts = (
-        Cover(id="oil", kind="oil_cooler", width=quantity("6 in", "length"), height=quantity("6 in", "length")),
-        Cover(id="mesh", kind="screen"),
+        Cooler(id="oil", kind="oil_cooler", width=quantity("6 in", "length"), height=quantity("6 in", "length")),
+        Cooler(id="mesh", kind="screen"),
     )
-    both = on(BUILD, ((*P1, "covers"), parts))
+    both = on(BUILD, ((*P1, "coolers"), parts))
     row = row_of(both, both.package, car_of(both, both.package), both.duty_case("grade"))
     assert float(row.points.plant.engine.oil_share) == 0.03
-    none = on(BUILD, ((*P1, "covers"), ()))
-    assert float(row_of(none, none.package, car_of(none, none.package), none.duty_case("grade")).points.plant.engine.oil_share) == 0.0
+    alone = on(BUILD, ((*P1, "coolers"), parts[:1]))
+    told = [next(case.figures for case in assess(build).cases if case.case_id == "grade") for build in (both, alone)]
+    for figures in told:
+        left = dict((where, heat) for fluid, where, heat in figures.fluids.left if fluid == "oil")
+        assert left["oil cooler"] > 500
+        assert left["oil cooler"] + left["the block"] == pytest.approx(dict(figures.fluids.given)["oil"])
 
 
 def test_a_single_rows_tube_fills_its_core_but_for_half_a_gap():
@@ -519,9 +523,9 @@ def test_the_switch_offered_is_the_nearest_that_is_sold():
 
 
 def test_places_of_findings_and_their_limits():
-    off = on(BUILD, ((*P1, "covers", "condenser", "bottom"), "8 in", "length"))
+    off = on(BUILD, ((*P1, "coolers", "condenser", "bottom"), "8 in", "length"))
     over = next(f for f in assess(off).findings if f.code == "cover_off_face" and "condenser" in f.where)
-    high = next(c for c in off.package.covers if c.id == "condenser").height.si
+    high = next(c for c in off.package.coolers if c.id == "condenser").height.si
     assert over.value == pytest.approx(8 * INCH + high - 17 * INCH)
     moved = bought(((*P3, "shroud", "trim_left"), "1 in", "length"))
     rings = next(f for f in assess(moved).findings if f.code == "fans_off_rings")

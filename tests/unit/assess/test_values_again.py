@@ -12,7 +12,7 @@ from keelroom.assess.electrical.figures import electrics, terminal_takes
 from keelroom.assess.electrical.harness import harness, parts_list
 from keelroom.assess.electrical.planner import split_circuit
 from keelroom.assess.electrical.system import ASSUMED_DROP, planned_circuits, system_at
-from keelroom.assess.fit.mounts import cooler_notes
+from keelroom.assess.fit.coolers import mount_notes
 from keelroom.assess.fit.shroud_plan import _mean, _struts
 from keelroom.assess.fit.survey_bodies import panel_edges
 from keelroom.assess.fit.templates import _cross, _edge_length
@@ -264,9 +264,9 @@ def test_a_circle_goes_once_round():
 
 
 def test_a_remote_cooler_needs_its_width_both_side_rooms_and_its_fitting():
-    cooler = BUILD.package.mounting.cooler
+    cooler = next(one for one in BUILD.package.coolers if one.id == "cooler")
     wide = (cooler.width.si + 2 * cooler.side_room.si + cooler.fitting_room.si) / INCH
-    notes = cooler_notes(BUILD, cooler)[1]
+    notes = mount_notes(BUILD, BUILD.package, cooler)[1]
     said = next(note for note in notes if note.startswith("It needs"))
     from keelroom.units import both
 

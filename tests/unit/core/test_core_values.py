@@ -404,11 +404,27 @@ def test_a_pipe_lies_along_its_line_with_square_axes(way):
 # Heat
 
 
-CAR = Vehicle(**row(mass=1400, drag_area=0.7, rolling=0.012, driveline_efficiency=0.85, alternator_efficiency=0.6, gearbox_to_coolant=0))
+CAR = Vehicle(
+    **row(
+        mass=1400, drag_area=0.7, rolling=0.012, driveline_efficiency=0.85, alternator_efficiency=0.6, gearbox_part=0, converter_factor=160
+    )
+)
 
 
 def drive(**fields):
-    plain = row(speed=30, grade=0, towed=100, full_power=0, rpm=2500, stops_per_metre=0, accessories=0, electrical=0, converter_heat=0)
+    plain = row(
+        speed=30,
+        grade=0,
+        towed=100,
+        full_power=0,
+        rpm=2500,
+        stops_per_metre=0,
+        accessories=0,
+        electrical=0,
+        converter_heat=0,
+        slips=0,
+        driven_fan=0,
+    )
     return Drive(**(plain | row(**fields)))
 
 
@@ -453,10 +469,11 @@ def test_what_a_compressor_adds_to_the_air():
     law = SimpleNamespace(air_per_fuel=12.0, heating=43e6)
     engine = SimpleNamespace(boost=np.array([75e3]), law=law)
     outdoors = (np.array([100e3]), np.array([27.0]))
-    assert float(charge_heat(engine, np.array([200e3]), np.array([1.0]), outdoors)[0]) == pytest.approx(4174, abs=6)
+    heat, capacity = charge_heat(engine, np.array([200e3]), np.array([1.0]), outdoors)
+    assert (float(heat[0]), float(capacity[0])) == (pytest.approx(4174, abs=6), pytest.approx(1006 * 12 * 200e3 / 43e6))
     half = 300.15 * (1.375**0.2857 - 1) / 0.7 * 1006 * 12 * 200e3 / 43e6
-    assert float(charge_heat(engine, np.array([200e3]), np.array([0.6]), outdoors)[0]) == pytest.approx(half, rel=1e-3)
-    assert float(charge_heat(engine, np.array([200e3]), np.array([0.2]), outdoors)[0]) == 0.0
+    assert float(charge_heat(engine, np.array([200e3]), np.array([0.6]), outdoors)[0][0]) == pytest.approx(half, rel=1e-3)
+    assert float(charge_heat(engine, np.array([200e3]), np.array([0.2]), outdoors)[0][0]) == 0.0
 
 
 def test_a_metric_size_no_table_has_goes_by_its_copper():

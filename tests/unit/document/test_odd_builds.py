@@ -19,7 +19,8 @@ from keelroom.core.findings import Fix
 from keelroom.document.edits import Change, Edit, apply, checked, set_value
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
-from keelroom.document.schema.package import Cover, Cut
+from keelroom.document.schema.coolers import Cooler
+from keelroom.document.schema.package import Cut
 from keelroom.drawing.elevation import elevation
 from keelroom.drawing.scene import Label, Scene
 from keelroom.errors import InputError
@@ -79,9 +80,9 @@ def test_a_core_far_out_of_its_opening_is_offered_no_cut_that_no_field_allows():
 @pytest.mark.parametrize("covers", [9, 18])
 def test_many_covers_are_solved(covers):
     """So many screens over the whole face lose what one with the sum of their losses does."""
-    one = Cover(id="c0", kind="screen", loss=quantity(f"{0.05 * covers:.3f}", "number"))
-    many = tuple(Cover(id=f"c{n}", kind="screen", loss=quantity("0.05", "number")) for n in range(covers))
-    got = [assess(apply(BUILD, set_value((*P, "covers"), given, ""))) for given in (many, (one,))]
+    one = Cooler(id="c0", kind="screen", loss=quantity(f"{0.05 * covers:.3f}", "number"))
+    many = tuple(Cooler(id=f"c{n}", kind="screen", loss=quantity("0.05", "number")) for n in range(covers))
+    got = [assess(apply(BUILD, set_value((*P, "coolers"), given, ""))) for given in (many, (one,))]
     for several, single in zip(*(a.cases for a in got), strict=True):
         assert several.figures.temperature == pytest.approx(single.figures.temperature, abs=1e-4)
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from keelroom.assess.electrical.ways import way_of
+from keelroom.core.air.driven_fan import SPAN
 from keelroom.core.electrical.control import (
     FIN_SHARE,
     LOW,
@@ -26,7 +27,7 @@ from keelroom.document.quantity import from_si
 from keelroom.document.schema.brief import Climate
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import Control
-from keelroom.document.schema.package import Package
+from keelroom.document.schema.package import Fan, Package
 from keelroom.errors import InputError
 
 HOSED = ("upper_hose", "lower_hose")
@@ -156,3 +157,21 @@ def sensing_of(control: Control, air: float) -> Sensing:
     """What the sensor sees from its place. air [degC] at the face"""
     place = place_of(control)
     return Sensing(np.array(float(place == "lower_hose")), np.array(FIN_SHARE if place == "fins" else 0.0), np.array(air))
+
+
+CLUTCH_SHARE = 0.35
+"""Share of the way from coolant to the air at the face that the air behind a working core still is from the coolant (common practice)."""
+
+
+def clutch_senses(air: float) -> Sensing:
+    """What a thermal clutch feels: the air behind the core. air [degC] at the face"""
+    return Sensing(np.array(0.0), np.array(CLUTCH_SHARE), np.array(air))
+
+
+@by_identity(16)
+def clutch_law(fan: Fan | None) -> Law:
+    """How far a fan's thermal clutch is engaged over the air it feels; always where it has none."""
+    if fan is None:
+        return law(ALWAYS, (0.0, 0.0), ())
+    at = fan.engages.si if fan.engages else 75.0
+    return law(ramped(((at - SPAN / 2, 0.0), (at + SPAN / 2, 1.0))), (0.0, 0.0), ())

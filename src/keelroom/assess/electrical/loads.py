@@ -8,12 +8,13 @@ from keelroom.assess.electrical.ways import way_of
 from keelroom.core.electrical.motor import Motor, Rating, current_at, rating
 from keelroom.core.kept import by_identity
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.electrical import Control
 from keelroom.document.schema.loop import Loop
-from keelroom.document.schema.package import Fan, Package, RemoteCooler
+from keelroom.document.schema.package import Fan, Package
 from keelroom.errors import InputError
 
-PUMP, COOLER = "pump", "cooler"
+PUMP = "pump"
 
 
 class Motored(NamedTuple):
@@ -37,22 +38,24 @@ def fan_rating(fan: Fan) -> Rating | None:
 
 def motors_of(build: Build, package: Package) -> tuple[Motored, ...]:
     """All motors of the build a circuit can feed, in the order of the work."""
-    return _motors(package.fans, package.control, package.loop, package.mounting.cooler)
+    return _motors(package.fans, package.control, package.loop, package.coolers)
 
 
 @by_identity(64)
-def _motors(fans: tuple[Fan, ...], control: Control, loop: Loop, cooler: RemoteCooler) -> tuple[Motored, ...]:
+def _motors(fans: tuple[Fan, ...], control: Control, loop: Loop, coolers: tuple[Cooler, ...]) -> tuple[Motored, ...]:
     soft = control.soft_start or way_of(control).varies
     found = []
     for number, fan in enumerate(fans, 1):
         label = fan_rating(fan)
-        if label is not None:
+        if label is not None and fan.motor != "engine":
             motor = Motor(label.voltage, label.power, fan.motor == "brushless", soft)
             found.append(Motored(fan.id, f"Fan {number}" if len(fans) > 1 else "Fan", motor, True, fan.runs))
     if loop.pump == "electric" and loop.electric_power and loop.electric_voltage:
         found.append(Motored(PUMP, "Coolant pump", Motor(loop.electric_voltage.si, loop.electric_power.si), False))
-    if cooler.fitted and cooler.fan_power:
-        found.append(Motored(COOLER, f"{cooler.name} fan", Motor(cooler.fan_voltage.si, cooler.fan_power.si), False))
+    for cooler in coolers:
+        if cooler.fans.si >= 1 and cooler.fan_power and cooler.stands != "ahead":
+            said = f"{cooler.name or 'Cooler'} fan{'s' if cooler.fans.si > 1 else ''}"
+            found.append(Motored(cooler.id, said, Motor(cooler.fan_voltage.si, cooler.fan_power.si * cooler.fans.si), False))
     return tuple(found)
 
 
@@ -64,7 +67,7 @@ def named(motors: tuple[Motored, ...]) -> dict[str, Motored]:
 def label_words(fan: Fan) -> str:
     """What the motor's label comes to: the amps it draws at its rated voltage, and at 14 V."""
     label = fan_rating(fan)
-    if label is None:
+    if label is None or fan.motor == "engine":
         return ""
     motor = Motor(label.voltage, label.power, fan.motor == "brushless")
     told = f" ({label.told} worked out)" if label.told in ("power", "voltage") else ""

@@ -20,7 +20,7 @@ from keelroom.core.packaging.sheet import METALS, cracks, smallest_radius
 from keelroom.core.packaging.solids import Vector
 from keelroom.document.schema.brief import Engine
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.package import Bracket, Package, RemoteCooler
+from keelroom.document.schema.package import Bracket, Package
 from keelroom.document.schema.survey import Survey
 from keelroom.units import INCH, both, fine_both
 
@@ -35,11 +35,6 @@ STEADY = 3
 """Brackets from which the package cannot turn on them, so that each bends as a beam held at both ends."""
 SAFE = 2.0
 """Strength over stress under which a strap is worth a word (common practice)."""
-GROUND = 5 * INCH
-SPACER, SIDE_ROOM = 0.75 * INCH, 1.0 * INCH
-"""[m] a remote cooler wants behind it and at each side (common practice)."""
-FITTING_ROOM = {"straight": 2.5 * INCH, "elbow_45": 2.0 * INCH, "elbow_90": 1.5 * INCH}
-"""[m] a hose with its fitting takes beyond the cooler's side (common practice)."""
 INSET = 0.03
 """[m] a core's mount holes lie in from its ends (common practice)."""
 
@@ -213,7 +208,7 @@ class FramePlan(NamedTuple):
 def condenser_frame(package: Package) -> FramePlan | None:
     """The frame round the condenser, hung on the core's own mounts; None where none is wanted."""
     frame = package.mounting.frame
-    cover = next((cover for cover in package.covers if cover.kind == "condenser"), None)
+    cover = next((cover for cover in package.coolers if cover.kind == "condenser" and cover.stands == "ahead"), None)
     if not frame.fitted:
         return None
     if cover is None:
@@ -255,31 +250,6 @@ def _angle_piece(named: tuple[str, str], length: float, leg: float, count: int, 
         holes += [Hole((x, leg / 2), line, "line") for x in (length / 4, 3 * length / 4)]
     marks = (Mark((length / 2, leg / 2), name),)
     return Pattern(name, stock, (rectangle(0, 0, length, leg),), tuple(holes), marks=marks, copies=count)
-
-
-def cooler_notes(build: Build, cooler: RemoteCooler) -> tuple[tuple[str, ...], tuple[str, ...]]:
-    """Faults and notes of a remote cooler's mount."""
-    faults, notes = [], []
-    if cooler.spacer.si < SPACER - 1e-6:
-        faults.append(f"Spacers of {both(cooler.spacer.si, 'length')} leave the air no way out behind it; {both(SPACER, 'length')} does")
-    if cooler.side_room.si < SIDE_ROOM - 1e-6:
-        faults.append(f"{both(cooler.side_room.si, 'length')} at each side; {both(SIDE_ROOM, 'length')} is wanted")
-    need = FITTING_ROOM[cooler.fitting]
-    if cooler.fitting_room.si < need - 1e-6:
-        better = "" if cooler.fitting == "elbow_90" else "; a 90° elbow takes 1 1/2 in"
-        faults.append(
-            f"A hose with this fitting takes {both(need, 'length')} beyond the side, there is {both(cooler.fitting_room.si, 'length')}{better}"
-        )
-    if build.survey.ground is None:
-        notes.append("Height of the datum above the ground is not measured: kerbs and stones cannot be judged")
-    else:
-        clear = build.survey.ground.si + cooler.bottom.si
-        (faults if clear < GROUND else notes).append(
-            f"{both(clear, 'length')} above the ground" + (f"; {both(GROUND, 'length')} is the least on the road" if clear < GROUND else "")
-        )
-    wide = cooler.width.si + 2 * cooler.side_room.si + cooler.fitting_room.si
-    notes.append(f"It needs {both(wide, 'length')} of width with its fittings and {both(cooler.height.si, 'length')} of height")
-    return tuple(faults), tuple(notes)
 
 
 def bracket_plans(build: Build, package: Package) -> tuple[BracketPlan, ...]:

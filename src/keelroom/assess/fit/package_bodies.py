@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from keelroom.assess.fit.bodies import RADIUS, TAPE, Body, Path, Term, Terms, term
+from keelroom.assess.fit.coolers import bodies
 from keelroom.assess.inputs.airside import in_shroud, placed_on_face, shroud_rectangle, stands_proud
 from keelroom.assess.placing import Frame, core_depth, face_size, placed_frame, tank_size
 from keelroom.core.kept import by_identity, by_value
@@ -71,6 +72,7 @@ def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
     for number, fan in enumerate(package.fans, 1):
         found += _fan(package, fan, number, frame, (at, at[2] + deep, depth))
     found += _covers(package, frame, where, at, (wide, high))
+    found += bodies(package, frame, where)
     neck = (
         at[0] + wide + side,
         at[1] + high + side,
@@ -155,10 +157,12 @@ def _fan(package: Package, fan: Fan, number: int, frame: Frame, chain: Chain) ->
 
 def _covers(package: Package, frame: Frame, where: Path, at: tuple[Terms, Terms, Terms], face: tuple[Terms, Terms]) -> list[Body]:
     found = []
-    for cover in package.covers:
+    for cover in package.coolers:
+        if cover.stands != "ahead":
+            continue
         left, bottom, wide, high = placed_on_face(package, cover)
         front = -cover.stand_off.si
-        path = (*where, "covers", cover.id)
+        path = (*where, "coolers", cover.id)
         name = cover.name or cover.kind.replace("_", " ")
         off = term(f"{name} stand-off", (*path, "stand_off"), cover.stand_off)
         thick = term(f"{name} thickness", (*path, "thickness"), cover.thickness)

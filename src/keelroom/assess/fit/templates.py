@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections import Counter
 
+from keelroom.assess.fit.coolers import named
 from keelroom.assess.fit.mounts import bracket_plans, condenser_frame
 from keelroom.assess.fit.package_bodies import RIM
 from keelroom.assess.fit.shroud_plan import pan_of, pan_plan, trim_pattern, trim_plan
@@ -162,8 +163,9 @@ def hardware_list(build: Build, package: Package, system: str) -> Rows:
         rows.append(("Rubber edge trim, takes 1/8 in", length(trimmed), "cut panel edges"))
     if package.mounting.frame.fitted:
         rows.append(("Rubber grommets for the lines", "2", "condenser frame"))
-    if package.mounting.cooler.fitted:
-        rows.append((f"Spacers, {length(package.mounting.cooler.spacer.si)}", "4", package.mounting.cooler.name))
+    for cooler in package.coolers:
+        if cooler.stands not in ("ahead", "behind"):
+            rows.append((f"Spacers, {length(cooler.spacer.si)}", "4", named(cooler)))
     return rows
 
 

@@ -7,6 +7,7 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.electrical.loads import fan_rating
+from keelroom.assess.inputs.coolers import ahead_of_core
 from keelroom.assess.placing import face_size, opening_on_face
 from keelroom.core.air.face import Disc, FaceClasses, Lanes, Rectangle, Zone, as_lanes, face_classes, widened
 from keelroom.core.air.fan import SHUTOFF_DOUBT, TYPED_DOUBT, FanCurve, generic_curve, no_fan, typed_curve
@@ -14,11 +15,11 @@ from keelroom.core.air.network import Network, incidence
 from keelroom.core.arrays import Floats, stack
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.outline import Outline
-from keelroom.core.plant import Covers
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Vehicle
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.package import Core, Cover, Fan, Package, Sealing, Shroud
+from keelroom.document.schema.coolers import Cooler
+from keelroom.document.schema.package import Core, Fan, Package, Sealing, Shroud
 from keelroom.errors import InputError
 
 MOST_FANS = 4
@@ -31,8 +32,6 @@ OVER_TANK = 0.5
 """Share of a shrouded fan's disc over a tank that is lost to it; a bare one loses all of it (common practice)."""
 PUSHER_SHARE = 0.9
 """Flow a fan keeps that blows into a core instead of drawing from it (common practice)."""
-CHARGE_EFFECTIVENESS = 0.75
-"""Share of the compressor's heat a charge-air core takes out (common practice)."""
 
 
 class FanSet(NamedTuple):
@@ -44,16 +43,18 @@ class FanSet(NamedTuple):
     brushless: Floats
     runs: Floats
     pushes: Floats
+    driven: Floats
+    drag: Floats
+    clutch: Floats
     doubt: float
 
 
 class AirSide(NamedTuple):
-    """A package's air side: the face's lanes, the network without the vehicle's openings, covers and fans."""
+    """A package's air side: the face's lanes, the network with the vehicle's openings, what is ahead, and fans."""
 
     classes: FaceClasses
     lanes: Lanes
     network: Network
-    covers: Covers
     fans: FanSet
     zones: tuple[Zone, ...]
     fan_zone: tuple[int, ...]
@@ -69,7 +70,7 @@ def shroud_rectangle(package: Package) -> Rectangle | None:
     return placed_on_face(package, shroud)
 
 
-def placed_on_face(package: Package, item: Shroud | Cover) -> Rectangle:
+def placed_on_face(package: Package, item: Shroud | Cooler) -> Rectangle:
     """Its place on the face; without a size of its own it reaches to the far edge."""
     (width, height), left, bottom = face_size(package), item.left.si, item.bottom.si
     wide = item.width.si if item.width else max(width - left, 0.0)
@@ -108,16 +109,11 @@ def zones_of(package: Package) -> tuple[tuple[Zone, ...], tuple[int, ...]]:
     return tuple(zones), tuple(node[fan.id] for fan in fans)
 
 
-def cover_rectangle(package: Package, cover: Cover) -> Rectangle | None:
+def cover_rectangle(package: Package, cover: Cooler) -> Rectangle | None:
     """A cover's place on the face; None where it covers all of it."""
     if cover.width is None and cover.height is None and cover.left.si <= 0 and cover.bottom.si <= 0:
         return None
     return placed_on_face(package, cover)
-
-
-def fitted_covers(package: Package, ac_fitted: bool) -> tuple[Cover, ...]:
-    """What really stands ahead: a condenser only where there is an A/C."""
-    return tuple(cover for cover in package.covers if ac_fitted or cover.kind != "condenser")
 
 
 def air_side(build: Build, package: Package) -> AirSide:
@@ -128,18 +124,18 @@ def air_side(build: Build, package: Package) -> AirSide:
 
 def air_package(package: Package) -> Package:
     """The package as far as air and heat are concerned: one object however often it is moved, cut for or bracketed."""
-    return _air_package(package.core, package.fans, package.shroud, package.sealing, package.covers)
+    return _air_package(package.core, package.fans, package.shroud, package.sealing, package.coolers)
 
 
 @by_identity(64)
-def _air_package(core: Core, fans: tuple[Fan, ...], shroud: Shroud, sealing: Sealing, covers: tuple[Cover, ...]) -> Package:
-    return Package(id="air", core=core, fans=fans, shroud=shroud, sealing=sealing, covers=covers)
+def _air_package(core: Core, fans: tuple[Fan, ...], shroud: Shroud, sealing: Sealing, coolers: tuple[Cooler, ...]) -> Package:
+    return Package(id="air", core=core, fans=fans, shroud=shroud, sealing=sealing, coolers=coolers)
 
 
 @by_identity(64)
 def _air_side(vehicle: Vehicle, ac_fitted: bool, opening: Outline | None, package: Package) -> AirSide:
     zones, fan_zone = zones_of(package)
-    covers = fitted_covers(package, ac_fitted)
+    covers = ahead_of_core(package, ac_fitted)
     rectangles = tuple(cover_rectangle(package, cover) for cover in covers)
     classes = widened(_classes(face_size(package), opening, rectangles, zones), CLASS_STEP)
     core = package.core
@@ -148,7 +144,6 @@ def _air_side(vehicle: Vehicle, ac_fitted: bool, opening: Outline | None, packag
         classes=classes,
         lanes=as_lanes(classes.mix, core.flow == "crossflow", int(core.passes.si)),
         network=_network(vehicle, package, classes, (zones, fan_zone, covers), fans),
-        covers=_covers(vehicle, covers, classes),
         fans=fans,
         zones=zones,
         fan_zone=fan_zone,
@@ -162,7 +157,7 @@ def _network(
     vehicle: Vehicle,
     package: Package,
     classes: FaceClasses,
-    parts: tuple[tuple[Zone, ...], tuple[int, ...], tuple[Cover, ...]],
+    parts: tuple[tuple[Zone, ...], tuple[int, ...], tuple[Cooler, ...]],
     fans: FanSet,
 ) -> Network:
     zones, fan_zone, covers = parts
@@ -211,30 +206,6 @@ def _shroud_shares(zones: tuple[Zone, ...]) -> list[float]:
     return [1 / shrouded if zone.rectangle is not None else 0.0 for zone in zones]
 
 
-def _covers(vehicle: Vehicle, covers: tuple[Cover, ...], classes: FaceClasses) -> Covers:
-    """Covers as core arrays (C,), heat of the condenser left out: it belongs to the duty case. One stand-in where there are none."""
-    automatic = vehicle.gearbox == "automatic"
-    coolers = max(sum(cover.kind == "gearbox_cooler" for cover in covers), 1)
-    gearbox = {False: 0.6, True: 0.3}[vehicle.in_tank_cooler] if automatic else 0.6
-    shares = {
-        "gearbox_cooler": ("gearbox", gearbox / coolers),
-        "oil_cooler": ("oil", 1.0),
-        "charge_cooler": ("charge", CHARGE_EFFECTIVENESS),
-    }
-    count = max(len(covers), 1)
-    table = {name: np.zeros(count) for name in ("gearbox", "oil", "charge")}
-    for i, cover in enumerate(covers):
-        if cover.kind in shares:
-            name, share = shares[cover.kind]
-            table[name][i] = share
-    return Covers(
-        **table,
-        cuts_out=np.array([float(cover.kind == "condenser") for cover in covers] or [0.0]),
-        conductance=np.array([cover.conductance.si for cover in covers] or [1.0]),
-        covered=classes.covered if covers else np.zeros((len(classes.area), 1)),
-    )
-
-
 def _fan_set(package: Package) -> FanSet:
     fans = package.fans[:MOST_FANS]
     found = [credible_curve(fan) for fan in fans]
@@ -242,17 +213,22 @@ def _fan_set(package: Package) -> FanSet:
     curves = [_placed_curve(package, fan, curve) for fan, (curve, _) in zip(fans, found, strict=True)]
     return FanSet(
         curve=stack(curves or [no_fan()]),
-        power=np.array([power_of(fan) for fan in fans] + empty),
+        power=np.array([0.0 if fan.motor == "engine" else power_of(fan) for fan in fans] + empty),
         rated_voltage=np.array([label.voltage if (label := fan_rating(fan)) else _si(fan.rated_voltage) for fan in fans] + empty),
         brushless=np.array([float(fan.motor == "brushless") for fan in fans] + [0.0 for _ in empty]),
         runs=np.array([float(fan.runs) for fan in fans] + [0.0 for _ in empty]),
         pushes=np.array([float(fan.mount == "pusher") for fan in fans] + [0.0 for _ in empty]),
+        driven=np.array([float(fan.motor == "engine") for fan in fans] + [0.0 for _ in empty]),
+        drag=np.array([_si(fan.drag) if fan.motor == "engine" else 0.0 for fan in fans] + [0.0 for _ in empty]),
+        clutch=np.array([float(fan.clutch) for fan in fans] + [0.0 for _ in empty]),
         doubt=float(np.mean([doubt for _, doubt in found])) if found else 0.0,
     )
 
 
 def power_of(fan: Fan) -> float:
-    """The motor's rated watts, by its label; 1 where too little of it is known, which `needs_of` catches."""
+    """The motor's rated watts, by its label, or what its shaft takes; 1 where too little of it is known, which `needs_of` catches."""
+    if fan.motor == "engine":
+        return _si(fan.drag)
     label = fan_rating(fan)
     return label.power if label else _si(fan.power)
 

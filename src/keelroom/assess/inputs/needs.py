@@ -47,9 +47,9 @@ def _needs_of_brief(brief: Brief) -> tuple[Need, ...]:
     reader = Reader()
     for section, fields in (
         (brief.engine, ("displacement", "power", "power_rpm", "cylinders", "boost", "idle_rpm", "heat_multiplier", "bay_heat")),
-        (brief.accessories, ("ac_idle_power", "ac_road_power", "ac_cop", "steering_power", "converter_power",
+        (brief.accessories, ("ac_idle_power", "ac_road_power", "ac_cop", "steering_power",
                              "alternator_efficiency", "alternator_rating")),
-        (brief.vehicle, ("drag_area", "rolling", "driveline_efficiency", "grille_area", "exit_area")),
+        (brief.vehicle, ("drag_area", "rolling", "driveline_efficiency", "converter_factor", "grille_area", "exit_area")),
         (brief.climate, ("altitude", "humidity", "asphalt_rise")),
         (brief.cooling, ("limit",)),
     ):  # fmt: skip
@@ -85,7 +85,14 @@ def _needs_of_package(package: Package) -> tuple[Need, ...]:
             reader.take(section, (*where, name), field)
     read_core(package.core, (*where, "core"), reader)
     for fan in package.fans:
-        label = () if fan_rating(fan) else tuple(name for name in ("rated_voltage", "power") if getattr(fan, name) is None)
+        if fan.motor == "engine":
+            for field in ("drag", "ratio", "rated_rpm"):
+                reader.take(fan, ("packages", package.id, "fans", fan.id), field)
+        label = (
+            ()
+            if fan_rating(fan) or fan.motor == "engine"
+            else tuple(name for name in ("rated_voltage", "power") if getattr(fan, name) is None)
+        )
         for field in ("diameter", "hub_diameter", *label, *(() if fan.curve else ("free_air_flow", "derate"))):
             reader.take(fan, ("packages", package.id, "fans", fan.id), field)
     return tuple(reader.needs)

@@ -6,31 +6,37 @@ from typing import Any, NamedTuple, TypeVar
 
 import numpy as np
 
-from keelroom.assess.electrical.controller import control_law, sensing_of
+from keelroom.assess.electrical.controller import clutch_law, clutch_senses, control_law, sensing_of
 from keelroom.assess.electrical.loads import PUMP
 from keelroom.assess.electrical.system import System, system_at
 from keelroom.assess.inputs.airside import AirSide, air_package, air_side
 from keelroom.assess.inputs.cases import stands
+from keelroom.assess.inputs.coolers import coolers_of, fitted, own_air
 from keelroom.assess.inputs.gearing import engine_rpm, rpm_of
 from keelroom.assess.inputs.needs import Reader, read_core
+from keelroom.assess.placing import face_size
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.air.face import Lanes, padded
 from keelroom.core.arrays import Floats, stack, take
+from keelroom.core.coolers.condenser import cop_share
+from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import CoolantCurves, curves
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.loop.circuit import Circuit
-from keelroom.core.plant import Climate, Command, Doubts, Face, Fans, Plant, Points, Situation
+from keelroom.core.plant import Climate, Command, Doubts, Face, Fans, Fluids, Plant, Points, Situation
 from keelroom.core.thermal.engine_heat import Drive, Engine, Vehicle
 from keelroom.core.thermal.engine_laws import LAWS, EngineLaw
+from keelroom.core.thermal.gearbox import stall_heat
 from keelroom.core.thermal.geometry import CoreGeometry
 from keelroom.document.schema.brief import Accessories, Brief, Cooling
+from keelroom.document.schema.brief import Climate as ClimateSection
 from keelroom.document.schema.brief import Engine as EngineSection
 from keelroom.document.schema.brief import Vehicle as VehicleSection
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.electrical import Control
 from keelroom.document.schema.loop import Coolant as CoolantSection
 from keelroom.document.schema.loop import Loop as LoopSection
-from keelroom.document.schema.package import Core, Package
+from keelroom.document.schema.package import Core, Fan, Package
 
 T = TypeVar("T")
 FIN_CONDUCTIVITY = {"aluminium": 200.0, "copper_brass": 370.0}
@@ -42,11 +48,12 @@ LOUVER_SHARE = 0.85
 """Louver length over fin height (common practice)."""
 ROW_GAP = 2e-3
 OIL_SHARE = 0.03
-"""Share of fuel power a separate oil cooler takes (common practice)."""
+"""Share of fuel power that goes into the oil: some 10 % of the brake power at load (common practice)."""
 WORN_IMPELLER = 0.6
 """Share of its head a worn or corroded impeller still makes (common practice)."""
-GEARBOX_SHARE, WITH_EXTERNAL = 0.6, 0.3
-"""Share of an automatic's loss that an in-tank cooler hands to the coolant, alone and with a cooler ahead (common practice)."""
+GEARBOX_PART = {"automatic": 0.5, "manual": 0.25}
+"""Share of the driveline's loss that the gearbox's fluid is given, the axle has the rest (common practice: gears 2–4 % of the power and an
+automatic's pump 1–3 kW, of some 12 % lost)."""
 PUMP_PER_POWER = 1.4e-3 / 60 / 1e3
 """[m3/s per W] coolant flow where none is given: 1.4 L/min per kW, so that the engine warms its coolant by 6-10 K at rated power
 (common practice): a coolant share of 0.7 of the power over 3.7 MJ/m3K and 8 K."""
@@ -69,7 +76,7 @@ class Row(NamedTuple):
     def batch(self) -> tuple[object, ...]:
         """Rows with the same value can be stacked and solved together."""
         points = self.points
-        return (*self.layout, len(points.plant.fans.power), len(points.plant.network.leak_area), len(points.plant.covers.cuts_out))
+        return (*self.layout, len(points.plant.fans.power), len(points.plant.network.leak_area), len(points.plant.coolers.area))
 
 
 AS_ENTERED = Doubts(*(np.array(1.0) for _ in Doubts._fields))
@@ -107,11 +114,11 @@ def _car(rest: Rest, package: Package, air: AirSide, loop: LoopSection, coolant:
     reader, core, fans = Reader(), package.core, air.fans
     plant = Plant(
         core=_core_geometry(core),
-        engine=_engine(engine, any(cover.kind == "oil_cooler" for cover in package.covers)),
-        vehicle=_vehicle(vehicle, accessories, any(cover.kind == "gearbox_cooler" for cover in package.covers)),
+        engine=_engine(engine),
+        vehicle=_vehicle(vehicle, accessories),
         network=air.network,
-        fans=Fans(fans.curve, fans.power, fans.rated_voltage, fans.brushless, fans.runs),
-        covers=air.covers,
+        fans=Fans(fans.curve, fans.power, fans.rated_voltage, fans.brushless, fans.runs, fans.driven, fans.drag, fans.clutch),
+        coolers=coolers_of(rest, fitted(package, accessories.ac_fitted), face_size(package), (air.classes.area, air.classes.covered)),
         face=Face(*air.lanes),
         coolant=_coolant(coolant.glycol, reader.take(coolant, (), "glycol_share")),
         circuit=_circuit(engine, loop),
@@ -136,27 +143,59 @@ def _row(brief: Brief, car: Car, case: DutyCase, system: System, control: Contro
 def _situation(brief: Brief, car: Car, case: DutyCase, system: System, control: Control) -> Situation:
     """What a duty case asks of the car, and what its electrical system gives the fans and the pump then."""
     shared = _shared(brief, case)
-    fans, covers = car.package.fans, car.plant.covers
+    package, fans = car.package, car.package.fans
     volts = [system.volts.get(fan.id, 0.0) for fan in fans[: len(car.plant.fans.power)]] or [0.0]
     return Situation(
         climate=shared.climate,
         drive=shared.drive._replace(electrical=np.array(system.watts)),
         air_speed=shared.air_speed,
-        command=Command(np.array(volts), sensing_of(control, shared.at_grille), control_law(control, brief.climate, len(fans), shared.ac)),
+        command=_command(package, np.array(volts), brief.climate, control, shared),
         pump_voltage=np.array(system.volts.get(PUMP, system.balance.voltage)),
-        cover_heat=covers.cuts_out / max(covers.cuts_out.sum(), 1.0) * shared.condenser,
+        fluids=Fluids(
+            compressor=np.array(shared.shaft),
+            cop_share=np.array(shared.cop_share),
+            steering=np.array(shared.steering),
+            own_air=_own_air(package, brief.accessories.ac_fitted, shared, system),
+        ),
     )
 
 
+def _command(package: Package, volts: Floats, climate: ClimateSection, control: Control, shared: Shared) -> Command:
+    """What the fans are told: electric ones by their control, one of the engine that stands alone by its clutch."""
+    fans = package.fans[: len(volts)]
+    rpm = float(shared.drive.rpm)
+    turned = np.array([_turned(fan, rpm) if fan.motor == "engine" else 0.0 for fan in fans] or [0.0])
+    if fans and all(fan.motor == "engine" for fan in fans):
+        return Command(volts, turned, clutch_senses(shared.at_grille), clutch_law(next((fan for fan in fans if fan.clutch), None)))
+    electric = sum(fan.motor != "engine" for fan in fans)
+    return Command(volts, turned, sensing_of(control, shared.at_grille), control_law(control, climate, electric, shared.ac))
+
+
+def _turned(fan: Fan, rpm: float) -> float:
+    """Speed of an engine-driven fan's shaft over its rated one."""
+    return fan.ratio.si * rpm / rpm_of(fan.rated_rpm)
+
+
+def _own_air(package: Package, ac_fitted: bool, shared: Shared, system: System) -> Floats:
+    """Air [kg/s] through each cooler that stands away from the core, with what its circuit gives its fans; 0 for the others."""
+    face, road = face_size(package), (float(shared.air_speed), shared.density)
+    there = fitted(package, ac_fitted)
+    return np.array([own_air(cooler, face, road, system.volts.get(cooler.id, 0.0)) for cooler in there] or [0.0])
+
+
 class Shared(NamedTuple):
-    """What a duty case asks whatever the package. at_grille [degC] of the air; condenser [W] while the A/C is on; drive: without its electrical load."""
+    """What a duty case asks whatever the package. at_grille [degC] of the air; density [kg/m3] of it; shaft [W] of the A/C while it is on, and its
+    share of Carnot; steering [W]; drive: without its electrical load."""
 
     climate: Climate
     drive: Drive
     air_speed: Floats
     at_grille: float
     ac: bool
-    condenser: float
+    shaft: float
+    cop_share: float
+    steering: float
+    density: float
 
 
 @by_identity(64)
@@ -172,8 +211,12 @@ def _shared(brief: Brief, case: DutyCase) -> Shared:
         Climate, ambient=ambient, altitude=reader.take(climate, (), "altitude"), humidity=reader.take(climate, (), "humidity"),
         grille_rise=grille_rise,
     )  # fmt: skip
-    condenser = shaft * (1 + reader.take(accessories, (), "ac_cop"))
-    return Shared(stood_in, _drive(brief, case, slow, shaft), np.array(speed), ambient + grille_rise, ac, condenser)
+    air = moist_air.air_state(*(np.array([value]) for value in (stood_in.altitude, ambient, stood_in.humidity)))
+    return Shared(
+        stood_in, _drive(brief, case, slow, shaft), np.array(speed), ambient + grille_rise, ac, shaft,
+        float(cop_share(np.array(reader.take(accessories, (), "ac_cop")))), reader.take(accessories, (), "steering_power"),
+        float(moist_air.density(air, np.array([ambient + grille_rise]))[0]),
+    )  # fmt: skip
 
 
 @by_identity(16)
@@ -216,9 +259,9 @@ def _padded(plant: Plant, lanes: int, classes: int) -> Plant:
         return plant
     incidence = np.insert(network.incidence, [3 + 2 * len(network.leak_area) + present] * extra, 0.0, axis=0)
     wider = network._replace(area=np.pad(network.area, (0, extra)), loss=np.pad(network.loss, (0, extra)), incidence=incidence)
-    covered = np.pad(plant.covers.covered, ((0, extra), (0, 0)))
+    covered = np.pad(plant.coolers.covered, ((0, extra), (0, 0)))
     face = Face(*padded(Lanes(*plant.face), lanes, classes))
-    return plant._replace(network=wider, covers=plant.covers._replace(covered=covered), face=face)
+    return plant._replace(network=wider, coolers=plant.coolers._replace(covered=covered), face=face)
 
 
 def _floats(kind: type[T], **values: float) -> T:
@@ -238,7 +281,7 @@ def _ac_shaft(brief: Brief, slow: bool) -> float:
 
 
 @by_identity(16)
-def _engine(engine: EngineSection, oil_cooler: bool) -> Engine:
+def _engine(engine: EngineSection) -> Engine:
     reader = Reader()
     numbers = _floats(
         Engine,
@@ -248,15 +291,14 @@ def _engine(engine: EngineSection, oil_cooler: bool) -> Engine:
         law=0.0,
         boost=reader.take(engine, (), "boost"),
         heat_multiplier=reader.take(engine, (), "heat_multiplier"),
-        oil_share=OIL_SHARE if oil_cooler else 0.0,
+        oil_share=OIL_SHARE,
         bay_share=reader.take(engine, (), "bay_heat"),
     )
     return numbers._replace(law=EngineLaw(*(np.array(value) for value in LAWS[engine.kind])))
 
 
-def _vehicle(vehicle: VehicleSection, accessories: Accessories, external: bool) -> Vehicle:
+def _vehicle(vehicle: VehicleSection, accessories: Accessories) -> Vehicle:
     reader = Reader()
-    in_tank = vehicle.gearbox == "automatic" and vehicle.in_tank_cooler
     return _floats(
         Vehicle,
         mass=vehicle.mass.si if vehicle.mass else 1.0,
@@ -264,25 +306,38 @@ def _vehicle(vehicle: VehicleSection, accessories: Accessories, external: bool) 
         rolling=reader.take(vehicle, (), "rolling"),
         driveline_efficiency=reader.take(vehicle, (), "driveline_efficiency"),
         alternator_efficiency=reader.take(accessories, (), "alternator_efficiency"),
-        gearbox_to_coolant=(WITH_EXTERNAL if external else GEARBOX_SHARE) if in_tank else 0.0,
+        gearbox_part=GEARBOX_PART[vehicle.gearbox],
+        converter_factor=reader.take(vehicle, (), "converter_factor"),
     )
 
 
 def _drive(brief: Brief, case: DutyCase, slow: bool, ac_shaft: float) -> Drive:
     accessories, reader = brief.accessories, Reader()
-    slipping = brief.vehicle.gearbox == "automatic" and case.in_gear and slow
+    automatic = brief.vehicle.gearbox == "automatic"
+    slipping = automatic and case.in_gear and slow
+    rpm = engine_rpm(brief, case)
     return _floats(
         Drive,
         speed=0.0 if case.demand == "idle" else case.speed.si,
         grade=case.grade.si,
         towed=case.towed_mass.si,
         full_power=float(case.demand == "full_power"),
-        rpm=engine_rpm(brief, case),
+        rpm=rpm,
         stops_per_metre=case.stops_per_km.si / 1000.0,
         accessories=ac_shaft + reader.take(accessories, (), "steering_power"),
         electrical=0.0,
-        converter_heat=reader.take(accessories, (), "converter_power") if slipping else 0.0,
+        converter_heat=converter_heat(brief, rpm) if slipping else 0.0,
+        slips=float(automatic and not slow and not brief.vehicle.lockup),
+        driven_fan=0.0,
     )
+
+
+def converter_heat(brief: Brief, rpm: float) -> float:
+    """Heat [W] of a converter in gear whose car stands or crawls: as measured, else from its K."""
+    measured, factor = brief.accessories.converter_power, brief.vehicle.converter_factor
+    if measured is not None or factor is None:
+        return measured.si if measured else 0.0
+    return float(stall_heat(np.array(rpm), np.array(factor.si)))
 
 
 @by_value(64)

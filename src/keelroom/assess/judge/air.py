@@ -46,9 +46,9 @@ def face(build: Build, package: Package, assessment: Assessment) -> Found:
         yield Finding("panel_hides", "problem" if shown < 0.5 else "doubt", ("survey", "opening", "width"), f"The panel hides {1 - shown:.0%} of the face",
                       "Cells behind uncut metal get no air. Judge by what the cut gains, and do the cheap checks (hood, belt, latch, structure) before cutting: "
                       "a structural panel, bumper beam or latch support is work for qualified advice.", value=1 - shown, limit=0.0)  # fmt: skip
-    for cover in package.covers:
+    for cover in (cooler for cooler in package.coolers if cooler.stands == "ahead"):
         placed = cover_rectangle(package, cover)
-        where = ("packages", package.id, "covers", cover.id, "left")
+        where = ("packages", package.id, "coolers", cover.id, "left")
         name = cover.name or cover.kind.replace("_", " ")
         if placed is None:
             continue
@@ -110,18 +110,3 @@ def air(build: Build, package: Package, assessment: Assessment) -> Found:
         yield Finding("bypass", "note", (*where, "sealing", "side_gap"), f"At speed {fast.bypassed:.0%} of the air goes round the core",
                       "Air takes the gap if it can. Side seals send it through the core.",
                       (set_fix("Side strips", (*where, "sealing", "side_gap"), "0 in"),), value=fast.bypassed, limit=BYPASSES)  # fmt: skip
-
-
-def covers(build: Build, package: Package, assessment: Assessment) -> Found:
-    """Fluids of what stands ahead, and an A/C that would cut out."""
-    for case in assessment.cases:
-        for cover in case.figures.covers if case.figures else ():
-            where = ("packages", package.id, "covers", cover.cover_id, "conductance")
-            if cover.kind == "gearbox_cooler" and cover.fluid > HOT_FLUID:
-                yield Finding("gearbox_hot", "doubt", where, f"{case.name}: gearbox fluid at {both(cover.fluid, 'temperature')}",
-                              f"It gives {both(cover.heat, 'heat')} to air that enters at {both(cover.air_in, 'temperature')}. 175–200 °F (80–95 °C) is wanted; a larger cooler or a better place.",
-                              value=cover.fluid, limit=HOT_FLUID)  # fmt: skip
-            if cover.kind == "condenser" and cover.air_out - cover.air_in >= 39.9:
-                yield Finding("ac_cuts_out", "problem", ("duty_cases", case.case_id), f"{case.name}: the A/C cuts out on head pressure",
-                              f"So little air passes the condenser that its air would leave more than {both(40.0, 'temperature difference')} hotter than it came; it breathes {both(cover.air_in, 'temperature')}. "
-                              "More air at idle, or recirculation stopped, is the cure.", value=cover.air_out)  # fmt: skip

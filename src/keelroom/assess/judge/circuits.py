@@ -40,7 +40,7 @@ def _amps(value: float) -> str:
 def _labels(package: Package) -> Found:
     for fan in package.fans:
         label = fan_rating(fan)
-        if label is None or label.contradiction is None:
+        if label is None or label.contradiction is None or fan.motor == "engine":
             continue
         yield Finding("motor_label", "doubt", ("packages", package.id, "fans", fan.id, "rated_current"), f"{fan.name or 'Fan'}: its label’s amps contradict its watts",
                       f"{label.power:.0f} W at {label.voltage:g} V is {_amps(label.contradiction)}, the label says {_amps(label.current)}. Watts and volts are used; a clamp meter settles it.",

@@ -8,7 +8,7 @@ from keelroom.assess.assessment import Assessment
 from keelroom.assess.fit.bodies import may_differ, tolerance
 from keelroom.assess.fit.clearances import RULE_WORDS, Fit, Gap
 from keelroom.assess.fit.cut_rules import CAUTION, checks_missing, edge_kind
-from keelroom.assess.fit.mounts import FAN_MOUNTS, bracket_plans, condenser_frame, cooler_notes, core_growth
+from keelroom.assess.fit.mounts import FAN_MOUNTS, bracket_plans, condenser_frame, core_growth
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
 from keelroom.assess.wording import Found, choose_fix, lowered, raised
 from keelroom.core.findings import Finding, Fix
@@ -219,9 +219,6 @@ def mounting(build: Build, package: Package, assessment: Assessment) -> Found:
             f"Condenser frame: {lowered(fault)}",
             "Rows behind metal give no heat.",
         )
-    if mount.cooler.fitted:
-        for fault in cooler_notes(build, mount.cooler)[0]:
-            yield Finding("cooler_fault", "problem", (*where, "mounting", "cooler", "spacer"), f"{mount.cooler.name}: {lowered(fault)}", "A cooler hung away from the core needs its own air and room.")  # fmt: skip
     for bracket in package.brackets:
         hole = next((item for item in build.survey.holes if item.id == bracket.hole), None)
         if hole is not None and BOLTS[bracket.bolt].diameter > hole.diameter.si + 1e-6:

@@ -8,8 +8,10 @@ from collections.abc import Callable
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.inputs.airside import fan_curve, in_shroud
 from keelroom.assess.inputs.translate import pump_flow_rated
-from keelroom.assess.judge.air import air, causes, covers, face
+from keelroom.assess.judge.air import air, causes, face
 from keelroom.assess.judge.claims import claims
+from keelroom.assess.judge.coolers import coolers
+from keelroom.assess.judge.driven import driven
 from keelroom.assess.judge.electrical import electrical
 from keelroom.assess.judge.entries import entries
 from keelroom.assess.judge.fit import cuts, fit, mounting, survey
@@ -41,7 +43,8 @@ def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Findi
         _fans,
         face,
         air,
-        covers,
+        coolers,
+        driven,
         fit,
         survey,
         cuts,

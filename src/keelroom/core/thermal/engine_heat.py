@@ -11,11 +11,14 @@ import numpy as np
 
 from keelroom.core.arrays import Floats, unit_share
 from keelroom.core.thermal.engine_laws import EngineLaw
+from keelroom.core.thermal.gearbox import slip_loss
 
 GRAVITY = 9.80665
 LIGHT, PART = 0.15, 0.35
 """Shares of full load over which efficiency rises from idle, and the coolant's share falls (common practice)."""
 COMPRESSOR_EFFICIENCY = 0.70
+SLIP_STEPS, MOST_SLIP = 6, 0.5
+"""Times a converter's slip is worked out from the power it takes, and the most it is let lose: past it one would change down."""
 AIR_CP, AIR_EXPONENT = 1006.0, 0.2857
 HEAT_PER_LITRE = 23e3
 """Heat capacity of engine metal and coolant [J/K] per litre of displacement (common practice)."""
@@ -25,7 +28,7 @@ class Engine(NamedTuple):
     """n engines as arrays (n,). displacement [m3]; power [W] at power_rpm; boost [Pa] at full load; law of its kind.
 
     heat_multiplier : stated factor on heat to coolant (iron or aluminium head, retarded ignition, ...)
-    oil_share       : share of fuel power a separate oil cooler takes instead of the coolant
+    oil_share       : share of fuel power that enters the oil; through the block it is the coolant's, unless an oil cooler takes it
     bay_share       : share of fuel power block and exhaust give to the air of the bay (common practice: 3 to 10 %)
     """
 
@@ -42,7 +45,8 @@ class Engine(NamedTuple):
 class Vehicle(NamedTuple):
     """What the engine drives, n of them, arrays (n,). mass [kg] as it stands; drag_area [m2]; rolling coefficient
 
-    driveline_efficiency, alternator_efficiency 0..1;  gearbox_to_coolant: share of driveline loss that enters the coolant
+    driveline_efficiency, alternator_efficiency 0..1;  gearbox_part: share of the driveline's loss that enters the gearbox's fluid
+    converter_factor : its K [rpm/sqrt(lbf ft)]
     """
 
     mass: Floats
@@ -50,7 +54,8 @@ class Vehicle(NamedTuple):
     rolling: Floats
     driveline_efficiency: Floats
     alternator_efficiency: Floats
-    gearbox_to_coolant: Floats
+    gearbox_part: Floats
+    converter_factor: Floats
 
 
 class Drive(NamedTuple):
@@ -59,7 +64,9 @@ class Drive(NamedTuple):
     speed [m/s]; grade (rise over run); towed [kg]; full_power 0 or 1: the engine gives all it has; rpm
     stops_per_metre: each stop throws away the motion of twice the mean speed
     accessories [W] shaft: A/C, steering;  electrical [W] without the cooling fans
-    converter_heat [W]: converter drag that ends in the gearbox fluid and from there in the coolant
+    converter_heat [W]: converter drag in gear, that ends in the gearbox fluid
+    slips : 1 where the converter is not locked on the road
+    driven_fan [W] shaft: what a fan on the engine takes
     """
 
     speed: Floats
@@ -71,13 +78,17 @@ class Drive(NamedTuple):
     accessories: Floats
     electrical: Floats
     converter_heat: Floats
+    slips: Floats
+    driven_fan: Floats
 
 
 class EngineHeat(NamedTuple):
-    """Power by cause, all (n,) [W]: wheels, accessories and alternator at the shaft, brake, fuel, and the coolant's heat.
+    """Power by cause, all (n,) [W]: wheels, accessories and alternator at the shaft, brake, fuel, and the heat of the engine itself.
 
-    gearbox_loss : all that gearbox and converter lose, of which `gearbox` enters the coolant
-    oil, charge, bay : into a separate oil cooler, into the intake air by the compressor, into the air of the bay
+    gearbox : into the gearbox's fluid, of `driveline` that gears, axle and converter lose together
+    oil : into the oil, of what the coolant is given;  charge : into the intake air by the compressor, bay : into the air of the bay
+    charge_flow [W/K] capacity of the intake air
+    coolant : from block and head, the oil's heat among it, before any cooler takes or gives
     short : brake power asked for beyond what the engine has, 0 where it can do it
     """
 
@@ -87,9 +98,10 @@ class EngineHeat(NamedTuple):
     brake: Floats
     fuel: Floats
     gearbox: Floats
-    gearbox_loss: Floats
+    driveline: Floats
     oil: Floats
     charge: Floats
+    charge_flow: Floats
     bay: Floats
     coolant: Floats
     short: Floats
@@ -119,8 +131,8 @@ def friction_pressure(rpm: Floats) -> Floats:
     return 1e5 * (0.97 + 0.15 * thousands + 0.05 * thousands**2)
 
 
-def charge_heat(engine: Engine, fuel: Floats, load: Floats, outdoors: tuple[Floats, Floats]) -> Floats:
-    """What the compressor adds to the intake air above the outdoor temperature (n,) [W].
+def charge_heat(engine: Engine, fuel: Floats, load: Floats, outdoors: tuple[Floats, Floats]) -> tuple[Floats, Floats]:
+    """What the compressor adds to the intake air above the outdoor temperature (n,) [W], and that air's capacity [W/K].
 
     load (n,) 0..1: boost rises from a third of full load on;  outdoors: pressure [Pa], temperature [degC]
     Source : isentropic compression of air with COMPRESSOR_EFFICIENCY (textbook identity)
@@ -128,8 +140,8 @@ def charge_heat(engine: Engine, fuel: Floats, load: Floats, outdoors: tuple[Floa
     pressure, ambient = outdoors
     ratio = 1 + engine.boost / pressure * unit_share((load - 0.3) / 0.6)
     rise = (ambient + 273.15) * (ratio**AIR_EXPONENT - 1) / COMPRESSOR_EFFICIENCY
-    air: Floats = fuel * engine.law.air_per_fuel / engine.law.heating
-    return air * AIR_CP * rise
+    capacity = fuel * engine.law.air_per_fuel / engine.law.heating * AIR_CP
+    return capacity * rise, capacity
 
 
 def engine_heat(car: tuple[Engine, Vehicle], drive: Drive, fan_power: Floats, air: tuple[Floats, Floats, Floats, Floats]) -> EngineHeat:
@@ -143,8 +155,10 @@ def engine_heat(car: tuple[Engine, Vehicle], drive: Drive, fan_power: Floats, ai
     engine, vehicle = car
     wheels = road_power(vehicle, drive, density) / vehicle.driveline_efficiency
     alternator = (drive.electrical + fan_power) / vehicle.alternator_efficiency
-    auxiliary = drive.accessories + drive.converter_heat + alternator
+    auxiliary = drive.accessories + drive.driven_fan + drive.converter_heat + alternator
     available = full_power(engine, drive.rpm, density_ratio)
+    slip = _slip(car, drive, wheels, available - auxiliary)
+    wheels = wheels / (1 - slip)
     asked = np.where(drive.full_power > 0, available, wheels + auxiliary)
     brake = np.minimum(asked, available)
     wheels = np.where(drive.full_power > 0, np.maximum(available - auxiliary, 0.0), wheels)
@@ -155,14 +169,27 @@ def engine_heat(car: tuple[Engine, Vehicle], drive: Drive, fan_power: Floats, ai
     rich = 1 - law.rich * unit_share((load - 0.75) / 0.25)
     fuel = (brake + friction) / ((law.efficient - (law.efficient - law.idling) * np.exp(-load / LIGHT)) * rich)
     share = law.to_coolant + (law.idle_to_coolant - law.to_coolant) * np.exp(-load / PART)
-    loss = wheels * (1 - vehicle.driveline_efficiency) + drive.converter_heat
-    gearbox = vehicle.gearbox_to_coolant * loss
-    oil = fuel * engine.oil_share
+    slipping = wheels * slip + drive.converter_heat
+    rubbing = wheels * (1 - slip) * (1 - vehicle.driveline_efficiency)
+    charge, charge_flow = charge_heat(engine, fuel, load, (outdoors[0], outdoors[1]))
     return EngineHeat(
-        wheels=wheels, accessories=drive.accessories + drive.converter_heat, alternator=alternator, brake=brake, fuel=fuel,
-        gearbox=gearbox, gearbox_loss=loss, oil=oil, charge=charge_heat(engine, fuel, load, (outdoors[0], outdoors[1])),
-        bay=fuel * engine.bay_share, coolant=(fuel * share - oil) * engine.heat_multiplier + gearbox, short=asked - brake,
+        wheels=wheels, accessories=drive.accessories + drive.driven_fan + drive.converter_heat, alternator=alternator, brake=brake, fuel=fuel,
+        gearbox=vehicle.gearbox_part * rubbing + slipping, driveline=rubbing + slipping, oil=fuel * engine.oil_share * engine.heat_multiplier,
+        charge=charge, charge_flow=charge_flow, bay=fuel * engine.bay_share, coolant=fuel * share * engine.heat_multiplier, short=asked - brake,
     )  # fmt: skip
+
+
+def _slip(car: tuple[Engine, Vehicle], drive: Drive, out: Floats, most: Floats) -> Floats:
+    """Share of the power (n,) an unlocked converter loses. out [W]: what has to come out of it; most [W]: what the engine can put in."""
+    none = np.zeros_like(out)
+    if not drive.slips.any():
+        return none
+    _, vehicle = car
+    into = np.where(drive.full_power > 0, most, out)
+    for _ in range(SLIP_STEPS):
+        slip = drive.slips * np.minimum(slip_loss(np.maximum(into, 0.0), drive.rpm, vehicle.converter_factor), MOST_SLIP)
+        into = np.where(drive.full_power > 0, most, np.minimum(out / (1 - slip), np.maximum(most, out)))
+    return slip
 
 
 def heat_capacity(engine: Engine) -> Floats:

@@ -113,7 +113,51 @@ def _with_sections(package: Any, moved: dict[str, Raw]) -> Any:
     return package | {name: section | package.get(name, {}) for name, section in moved.items() if section or name in package}
 
 
-STEPS: dict[int, Callable[[Raw], Raw]] = {1: opening_to_survey, 2: drop_to_circuits, 3: kinds_of_engine, 4: circuit_to_packages}
+def coolers_in_one_list(raw: Raw) -> Raw:
+    """Version 6: what stands ahead of the core and a cooler hung away from it are coolers in one list."""
+    packages = raw.get("packages")
+    if not isinstance(packages, list):
+        return raw | {"version": 6}
+    return raw | {"version": 6, "packages": [_with_coolers(package) for package in packages]}
+
+
+REMOTE = {"name": "Gearbox cooler", "width": ("11 in", 0.2794), "height": ("6 in", 0.1524), "fitting": "elbow_90",
+          "fitting_room": ("1 1/2 in", 0.0381), "bottom": ("-4 in", -0.1016)}  # fmt: skip
+"""what version 5 took a cooler hung away from the core for, where nothing was entered"""
+KEPT = ("name", "width", "height", "bottom", "spacer", "side_room", "fitting", "fitting_room", "fan_power", "fan_voltage")
+
+
+def _with_coolers(package: Any) -> Any:
+    if not isinstance(package, dict):
+        return package
+    kept = {name: value for name, value in package.items() if name != "covers"}
+    covers = package.get("covers", [{"id": "condenser", "name": "Condenser"}])
+    mounting = package.get("mounting")
+    if isinstance(mounting, dict) and "cooler" in mounting:
+        kept["mounting"] = {name: value for name, value in mounting.items() if name != "cooler"}
+        cooler = mounting["cooler"]
+        if isinstance(cooler, dict) and cooler.get("fitted") and isinstance(covers, list):
+            usual = {
+                name: {"si": value[1], "as_typed": value[0], "unit": "in", "origin": "assumed", "doubt": None}
+                if isinstance(value, tuple)
+                else value
+                for name, value in REMOTE.items()
+            }
+            told = {name: value for name, value in cooler.items() if name in KEPT and value is not None}
+            fans = {
+                "si": 1.0 if "fan_power" in told else 0.0,
+                "as_typed": "1" if "fan_power" in told else "0",
+                "unit": "",
+                "origin": "assumed",
+                "doubt": None,
+            }
+            covers = [*covers, {"id": "cooler", "kind": "gearbox_cooler", "stands": "bumper", "fans": fans} | usual | told]
+    return kept | {"coolers": covers}
+
+
+STEPS: dict[int, Callable[[Raw], Raw]] = {
+    1: opening_to_survey, 2: drop_to_circuits, 3: kinds_of_engine, 4: circuit_to_packages, 5: coolers_in_one_list,
+}  # fmt: skip
 """Version n to the function that makes version n + 1 of it. Version 1 is the first."""
 
 

@@ -29,6 +29,12 @@ class Vehicle(Strict):
     tyre_diameter: Annotated[Maybe, Spec("length", "Tyre diameter", gt=0, le=2)] = quantity("26 in", "length")
     gearbox: Gearbox = "automatic"
     in_tank_cooler: bool = True
+    converter_factor: Annotated[
+        Maybe,
+        Spec("number", "Converter's K", gt=50, le=500, help="rpm over the root of lbf·ft at stall: stock 140–200, loose 250 and more"),
+    ] = quantity("160", "number")
+    lockup: bool = True
+    """its converter locks on the road"""
     top_ratio: Annotated[Maybe, Spec("number", "Top gear ratio", gt=0, le=5)] = quantity("0.75", "number")
     final_drive: Annotated[Maybe, Spec("number", "Final drive", gt=0, le=20)] = quantity("3.55", "number")
     driveline_efficiency: Annotated[Maybe, Spec("share", "Driveline efficiency", gt=0.3, le=1)] = quantity("88 %", "share")
@@ -82,7 +88,10 @@ class Accessories(Strict):
     ac_road_power: Annotated[Maybe, Spec("power", "A/C compressor on the road", ge=0, le=20e3)] = quantity("3.2 kW", "power")
     ac_cop: Annotated[Maybe, Spec("number", "A/C cooling per shaft power", gt=0, le=6)] = quantity("1.8", "number")
     steering_power: Annotated[Maybe, Spec("power", "Power steering", ge=0, le=10e3)] = quantity("0.3 kW", "power")
-    converter_power: Annotated[Maybe, Spec("power", "Converter drag in gear at idle", ge=0, le=20e3)] = quantity("1.2 kW", "power")
+    converter_power: Annotated[
+        Maybe, Spec("power", "Converter drag in gear at idle", ge=0, le=20e3, help="Empty: worked out from its K and the idle speed")
+    ] = None
+    refrigerant: Literal["r134a", "r1234yf"] = "r134a"
     alternator_rating: Annotated[Maybe, Spec("current", "Alternator rating", gt=0, le=500)] = quantity("105 A", "current")
     alternator_idle_share: Annotated[
         Maybe,

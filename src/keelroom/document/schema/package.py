@@ -8,6 +8,7 @@ from pydantic import Field
 
 from keelroom.document.quantity import Quantity, Spec, Strict, quantity
 from keelroom.document.schema.brief import Maybe
+from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.electrical import Circuit, Control
 from keelroom.document.schema.loop import Coolant, Loop
 
@@ -15,7 +16,8 @@ Flow = Literal["crossflow", "downflow"]
 Material = Literal["aluminium", "copper_brass"]
 Condition = Literal["clean", "some_scale", "bad"]
 Blade = Literal["straight", "curved"]
-Motor = Literal["brushed", "brushless"]
+Motor = Literal["brushed", "brushless", "engine"]
+"""what turns a fan: a motor of either sort, or the engine's own pulley"""
 ShroudKind = Literal["full", "partial", "none"]
 Plenum = Literal["shared", "divided"]
 Mount = Literal["puller", "pusher"]
@@ -28,10 +30,8 @@ PartPoint = Literal[
     "shroud_upper_left", "shroud_upper_right", "shroud_lower_left", "shroud_lower_right",
 ]  # fmt: skip
 FanMount = Literal["core_flange", "chassis", "through_fins"]
-Fitting = Literal["straight", "elbow_45", "elbow_90"]
 Nut = Literal["rivet_nut", "lock_nut"]
 Flanges = Literal["clear_of_tanks", "all_round"]
-CoverKind = Literal["condenser", "gearbox_cooler", "oil_cooler", "charge_cooler", "screen"]
 
 
 class Core(Strict):
@@ -110,6 +110,22 @@ class Fan(Strict):
         Quantity, Spec("share", "Flow when run backwards", gt=0.05, le=1, help="A one-way blade with its polarity reversed keeps 50–60 %")
     ] = quantity("55 %", "share")
     curve: tuple[CurvePoint, ...] = ()
+    ratio: Annotated[Quantity, Spec("number", "Turns per engine turn", gt=0.2, le=3)] = quantity("1.1", "number")
+    rated_rpm: Annotated[Quantity, Spec("turning speed", "Flow is stated at", gt=5, le=150, help="Speed of the blades")] = quantity(
+        "2200 rpm", "turning speed"
+    )
+    drag: Annotated[
+        Maybe, Spec("power", "Shaft power at that speed", gt=0, le=30e3, help="2–4 kW usual for a 17–18 in fan at 2 200 rpm")
+    ] = quantity("2.2 kW", "power")
+    clutch: bool = True
+    """a thermal clutch lets an engine-driven fan slip while the air behind the core is cool"""
+    engages: Annotated[
+        Maybe, Spec("temperature", "Clutch half engaged at", ge=20, le=150, help="Of the air behind the core; 150–180 °F usual")
+    ] = quantity("165 °F", "temperature")
+    safe_rpm: Annotated[Maybe, Spec("turning speed", "Safe speed of the blades", gt=10, le=300)] = quantity("6000 rpm", "turning speed")
+    immersion: Annotated[
+        Quantity, Spec("share", "Blades in the shroud by", ge=0, le=1, help="Half to two thirds of their depth draws best")
+    ] = quantity("60 %", "share")
     cost: Annotated[Maybe, Spec("money", "Fan cost", ge=0, le=1e6)] = None
     basis: str = ""
 
@@ -175,36 +191,6 @@ class Sealing(Strict):
     ] = quantity("3/8 in", "length")
 
 
-class Cover(Strict):
-    """What stands ahead of the core: its place on the face, what it costs the air, and its heat by kind."""
-
-    id: str
-    name: str = ""
-    kind: CoverKind = "condenser"
-    left: Annotated[Quantity, Spec("length", "From left", ge=-1, le=3)] = quantity("0 in", "length")
-    bottom: Annotated[Quantity, Spec("length", "From bottom", ge=-1, le=3)] = quantity("0 in", "length")
-    width: Annotated[Maybe, Spec("length", "Cover width", gt=0.01, le=3, help="Empty: to the far edge of the face")] = None
-    height: Annotated[Maybe, Spec("length", "Cover height", gt=0.01, le=3, help="Empty: to the top of the face")] = None
-    loss: Annotated[
-        Quantity,
-        Spec(
-            "number", "Air resistance", ge=0, le=100, help="Dynamic heads of the air's own speed: condenser 7, plate cooler 12, screen 1–2"
-        ),
-    ] = quantity("7", "number")
-    conductance: Annotated[
-        Quantity,
-        Spec(
-            "face conductance",
-            "Heat per face and kelvin",
-            gt=0,
-            le=20000,
-            help="From its fluid to the air: condenser 2500, plate cooler 1500",
-        ),
-    ] = quantity("2500 W/m²K", "face conductance")
-    thickness: Annotated[Quantity, Spec("length", "Cover thickness", gt=0, le=0.2)] = quantity("3/4 in", "length")
-    stand_off: Annotated[Quantity, Spec("length", "Ahead of the core by", ge=0, le=0.3)] = quantity("1/2 in", "length")
-
-
 class Place(Strict):
     """Where the core stands, by the survey's datums, and how far it could be moved. Bottom of the face, front of the core."""
 
@@ -262,22 +248,6 @@ class Frame(Strict):
     line: Annotated[Quantity, Spec("length", "Line, outside", gt=2e-3, le=0.04)] = quantity("5/8 in", "length")
 
 
-class RemoteCooler(Strict):
-    """A cooler hung away from the core, with its own air."""
-
-    fitted: bool = False
-    name: str = "Gearbox cooler"
-    width: Annotated[Quantity, Spec("length", "Cooler width", gt=0.02, le=1)] = quantity("11 in", "length")
-    height: Annotated[Quantity, Spec("length", "Cooler height", gt=0.02, le=1)] = quantity("6 in", "length")
-    bottom: Annotated[Quantity, Spec("length", "Cooler bottom above datum", ge=-1, le=2)] = quantity("-4 in", "length")
-    spacer: Annotated[Quantity, Spec("length", "Spacers behind it", ge=0, le=0.1)] = quantity("3/4 in", "length")
-    side_room: Annotated[Quantity, Spec("length", "Room at each side", ge=0, le=0.5)] = quantity("1 in", "length")
-    fitting: Fitting = "elbow_90"
-    fitting_room: Annotated[Quantity, Spec("length", "Room for its fittings", ge=0, le=0.5)] = quantity("1 1/2 in", "length")
-    fan_power: Annotated[Maybe, Spec("electrical power", "Its own fan", gt=0, le=1000, help="Empty: it has none")] = None
-    fan_voltage: Annotated[Quantity, Spec("voltage", "Its fan rated at", gt=0, le=60)] = quantity("13.0 V", "voltage")
-
-
 class Mounting(Strict):
     """How the package is held. shock: what it is to stand."""
 
@@ -290,7 +260,6 @@ class Mounting(Strict):
         Quantity, Spec("length", "Float left at one end", ge=0, le=0.02, help="The core grows with heat: one end must slide")
     ] = quantity("1/8 in", "length")
     frame: Frame = Field(default_factory=Frame)
-    cooler: RemoteCooler = Field(default_factory=RemoteCooler)
 
 
 class Package(Strict):
@@ -302,7 +271,7 @@ class Package(Strict):
     fans: tuple[Fan, ...] = ()
     shroud: Shroud = Field(default_factory=Shroud)
     sealing: Sealing = Field(default_factory=Sealing)
-    covers: tuple[Cover, ...] = Field(default_factory=lambda: (Cover(id="condenser", name="Condenser"),))
+    coolers: tuple[Cooler, ...] = Field(default_factory=lambda: (Cooler(id="condenser", name="Condenser"),))
     place: Place = Field(default_factory=Place)
     cuts: tuple[Cut, ...] = ()
     moved: tuple[str, ...] = ()

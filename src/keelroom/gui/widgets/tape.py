@@ -80,15 +80,15 @@ class Mark(QAbstractButton):
         painter.setPen(ink)
         if self.hasFocus():
             painter.drawRect(self.rect().adjusted(14, 2, -3, -3))
-        font = QFont("Open Sans", 11)
+        font = QFont("Open Sans", 10)
         font.setWeight(QFont.Weight.DemiBold if self.isChecked() else QFont.Weight.Normal)
         painter.setFont(font)
-        painter.drawText(QRectF(39, high / 2 - 21, WIDTH - 40, 21), Qt.AlignmentFlag.AlignVCenter, self.title)
-        paint_icon(painter, f"station-{self.station.folder}", ink.name(), QPointF(27, high / 2 - 10))
-        paint_icon(painter, f"state-{self.state.word.rstrip('s').replace(' ', '-')}", ink.name(), QPointF(27, high / 2 + 10))
+        painter.drawText(QRectF(36, high / 2 - 21, WIDTH - 36, 21), Qt.AlignmentFlag.AlignVCenter, self.title)
+        paint_icon(painter, f"station-{self.station.folder}", ink.name(), QPointF(25, high / 2 - 10))
+        paint_icon(painter, f"state-{self.state.word.rstrip('s').replace(' ', '-')}", ink.name(), QPointF(25, high / 2 + 10))
         painter.setPen(ink)
         painter.setFont(QFont("Open Sans", 9))
-        painter.drawText(QRectF(39, high / 2 + 1, WIDTH - 40, 18), Qt.AlignmentFlag.AlignVCenter, self._words())
+        painter.drawText(QRectF(36, high / 2 + 1, WIDTH - 36, 18), Qt.AlignmentFlag.AlignVCenter, self._words())
 
 
 class Tape(QWidget):

@@ -97,7 +97,13 @@ def chip(text: str, act: Callable[[], object]) -> QToolButton:
 
 
 def replace_body(area: QScrollArea, body: QWidget) -> None:
-    """Put `body` into a scroll area; the old one goes later, because a control in it may be the one that asked."""
+    """Put `body` into a scroll area; the old one goes later, because a control in it may be the one that asked.
+
+    What is half typed in the old one goes with it: a field that is taken away loses the cursor and would enter it, in the midst of an undo.
+    """
+    there = area.widget()
+    for line in there.findChildren(QLineEdit) if there is not None else ():
+        line.blockSignals(True)
     old = area.takeWidget()
     if old is not None:
         old.hide()

@@ -9,8 +9,9 @@ from pypdf import PdfReader
 
 from keelroom.assess.assess import assess
 from keelroom.assess.fit.clearances import fit_up
+from keelroom.assess.fit.coolers import mount_notes
 from keelroom.assess.fit.cutting import checks_missing, cut_plan
-from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, cooler_notes, core_growth
+from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, core_growth
 from keelroom.assess.fit.search import find_places
 from keelroom.assess.fit.shroud_plan import pan_plan, seat_edit, trim_plan
 from keelroom.assess.fit.templates import cut_list, hardware_list, patterns
@@ -446,11 +447,12 @@ def test_growth_frame_and_remote_cooler():
     assert condenser_frame(BUILD.package).faults == ()
     greedy = changed(BUILD, ((*P1, "mounting", "frame", "lap"), tape("3/4 in")))
     assert "covers" in condenser_frame(greedy.package).faults[0]
-    assert cooler_notes(BUILD, BUILD.package.mounting.cooler)[0] == ()
-    tight = BUILD.package.mounting.cooler.model_copy(
+    remote = next(cooler for cooler in BUILD.package.coolers if cooler.id == "cooler")
+    assert mount_notes(BUILD, BUILD.package, remote)[0] == ()
+    tight = remote.model_copy(
         update={"spacer": tape("1/4 in"), "side_room": tape("1/2 in"), "fitting": "straight", "bottom": tape("-14 in")}
     )
-    assert len(cooler_notes(BUILD, tight)[0]) == 4
+    assert [field for field, _ in mount_notes(BUILD, BUILD.package, tight)[0]] == ["spacer", "side_room", "fitting_room", "bottom"]
     hung = changed(BUILD, ((*P1, "mounting", "fan_to"), "through_fins"))
     assert "Zip ties" in codes(hung)["through_fins"].why
 

@@ -16,7 +16,9 @@ from keelroom.units import KINDS, format_si
 Text = Callable[[float, str], str]
 SHROUDS = (("full", "Full"), ("partial", "Part of the face"), ("none", "None"))
 BLADES = (("curved", "Curved"), ("straight", "Straight"))
-MOTORS = (("brushed", "Brushed"), ("brushless", "Brushless"))
+MOTORS = (("brushed", "Brushed motor"), ("brushless", "Brushless motor"), ("engine", "The engine"))
+ELECTRIC = ("power", "rated_voltage", "rated_current")
+DRIVEN = ("ratio", "rated_rpm", "drag", "safe_rpm", "immersion")
 MOUNTS = (("puller", "Behind: puller"), ("pusher", "In front: pusher"))
 PLENUMS = (("shared", "All fans share it"), ("divided", "Divided between fans"))
 COLUMNS = ("Fan", "Rated", "Depth", "Cost")
@@ -43,6 +45,7 @@ def pages(build: Build) -> tuple[Page, ...]:
         Page("Curve", ()),
         Page("Figures", ()),
         Page("Worth", ()),
+        Page("Swap", ()),
     )  # fmt: skip
 
 
@@ -51,12 +54,17 @@ def _fan_group(build: Build, fan: Fan, index: int) -> Group:
     rows = (
         Row("text", (*path, "name"), "Fan"),
         *quantities(
-            path, "x", "y", "diameter", "hub_diameter", "depth", "free_air_flow", "derate", "power", "rated_voltage", "rated_current"
+            path, "x", "y", "diameter", "hub_diameter", "depth", "free_air_flow", "derate", *(DRIVEN if fan.motor == "engine" else ELECTRIC)
+        ),
+        *(
+            ()
+            if fan.motor != "engine"
+            else (Row("flag", (*path, "clutch"), "Thermal clutch"), *(quantities(path, "engages") if fan.clutch else ()))
         ),
         Row("choice", (*path, "mount"), "Place", MOUNTS),
         Row("flag", (*path, "runs"), "Runs"),
         Row("choice", (*path, "blade"), "Blade", BLADES),
-        Row("choice", (*path, "motor"), "Motor", MOTORS),
+        Row("choice", (*path, "motor"), "Turned by", MOTORS),
         Row("flag", (*path, "reversed_blade"), "One-way blade run backwards"),
         *(quantities(path, "reversed_share") if fan.reversed_blade else ()),
         Row("curve", (*path, "curve"), "Curve points"),
@@ -117,10 +125,10 @@ FLUIDS = {"condenser": "refrigerant", "gearbox_cooler": "gearbox fluid", "oil_co
 
 def _cover_rows(build: Build, figures: CaseFigures, text: Text) -> list[tuple[str, str]]:
     rows: list[tuple[str, str]] = []
-    names = {cover.id: cover.name or cover.kind.replace("_", " ") for cover in build.package.covers}
-    for cover in figures.covers:
+    names = {cover.id: cover.name or cover.kind.replace("_", " ") for cover in build.package.coolers}
+    for cover in figures.coolers:
         if cover.kind in FLUIDS and cover.heat > 1:
-            name = names.get(cover.cover_id, cover.kind)
+            name = names.get(cover.cooler_id, cover.kind)
             rows += [
                 (f"{name}: air leaves at", text(cover.air_out, "temperature")),
                 (f"{name}: its {FLUIDS[cover.kind]}", text(cover.fluid, "temperature")),

@@ -14,6 +14,7 @@ from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.air.curves import curves_page
 from keelroom.gui.stations.air.model import COLUMNS, cells, choose, figure_rows, pages
+from keelroom.gui.stations.air.swap import SwapView
 from keelroom.gui.stations.air.worth import worth_page
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.column import ScrolledColumn
@@ -61,6 +62,7 @@ class AirStation(Form):
             "Curve": lambda: curves_page(session),
             "Figures": lambda: FiguresView(session),
             "Worth": lambda: worth_page(session),
+            "Swap": lambda: SwapView(session),
         }
         super().__init__(session, lambda: pages(session.build), actions, makers)
         session.selected.connect(lambda _case: self.refresh())

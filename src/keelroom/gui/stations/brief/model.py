@@ -41,7 +41,6 @@ def pages(build: Build) -> tuple[Page, ...]:
                         Row("text", (*vehicle, "name"), "Vehicle"),
                         *quantities(vehicle, "mass", "drag_area", "rolling", "tyre_diameter"),
                         Row("choice", (*vehicle, "gearbox"), "Gearbox", GEARBOXES),
-                        Row("flag", (*vehicle, "in_tank_cooler"), "Gearbox fluid cooled in the radiator tank"),
                         *quantities(vehicle, "top_ratio", "final_drive", "driveline_efficiency"),
                     ),
                 ),
@@ -65,7 +64,7 @@ def pages(build: Build) -> tuple[Page, ...]:
                     "Accessories",
                     (
                         Row("flag", (*accessories, "ac_fitted"), "A/C fitted"),
-                        *quantities(accessories, "ac_idle_power", "ac_road_power", "ac_cop", "steering_power", "converter_power", "alternator_efficiency"),
+                        *quantities(accessories, "ac_idle_power", "ac_road_power", "ac_cop", "steering_power", "alternator_efficiency"),
                     ),
                     rare=True,
                 ),

@@ -5,8 +5,8 @@ from keelroom.gui.station import Station
 CORE = Station(
     name="Core",
     folder="core",
-    purpose="The radiator core: chosen from the catalogue or described, what stands ahead of it, compared with others.",
-    pages=("Choose", "Size", "Fins", "Ahead", "Compare", "Sweeps"),
+    purpose="The radiator core: chosen from the catalogue or described, compared with others.",
+    pages=("Choose", "Size", "Fins", "Compare", "Sweeps"),
     owns=(("packages",),),
     guide="compare",
     begun=lambda build, _assessment: build.package.core.face_width is not None,

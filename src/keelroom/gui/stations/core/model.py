@@ -12,8 +12,6 @@ from keelroom.units import KINDS, format_si
 FLOWS = (("crossflow", "Crossflow"), ("downflow", "Downflow"))
 MATERIALS = (("aluminium", "Aluminium"), ("copper_brass", "Copper/brass"))
 CONDITIONS = (("clean", "Clean"), ("some_scale", "Some scale"), ("bad", "Badly scaled"))
-KINDS_AHEAD = (("condenser", "A/C condenser"), ("gearbox_cooler", "Gearbox cooler"), ("oil_cooler", "Engine oil cooler"),
-               ("charge_cooler", "Charge-air cooler"), ("screen", "Screen"))  # fmt: skip
 COLUMNS = ("Core", "Face", "Depth", "Fins", "Cost")
 
 
@@ -52,24 +50,9 @@ def pages(build: Build) -> tuple[Page, ...]:
                 ),
             ),
         ),
-        Page("Ahead", _covers(build) or (Group("Nothing ahead of the core", (), note="Condenser, gearbox, oil or charge cooler, screen: each takes air and gives heat."),),
-             (("Add what stands ahead", "add_cover"),)),
         Page("Compare", ()),
         Page("Sweeps", ()),
     )  # fmt: skip
-
-
-def _covers(build: Build) -> tuple[Group, ...]:
-    groups = []
-    for cover in build.package.covers:
-        path = ("packages", build.active, "covers", cover.id)
-        rows = (
-            Row("text", (*path, "name"), "Name"),
-            Row("choice", (*path, "kind"), "Kind", KINDS_AHEAD),
-            *quantities(path, "left", "bottom", "width", "height", "loss", "conductance"),
-        )
-        groups.append(Group(cover.name or dict(KINDS_AHEAD)[cover.kind], rows, remove=path))
-    return tuple(groups)
 
 
 @dataclass(frozen=True)

@@ -4,10 +4,8 @@ from __future__ import annotations
 
 from keelroom.assess.questions.compare import fit_core
 from keelroom.catalogue.load import cores, keep_own, own_parts
-from keelroom.document.edits import added, fresh_id
 from keelroom.document.packages import duplicated, without
-from keelroom.document.quantity import quantity
-from keelroom.document.schema.package import Core, Cover
+from keelroom.document.schema.package import Core
 from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.core.compare import CompareView, sweeps_page
@@ -51,20 +49,10 @@ class CoreStation(Form):
     """Chooses the core, or describes one that is on the bench."""
 
     def __init__(self, session: Session) -> None:
-        actions = {"keep": self._keep, "copy_package": self._copy, "remove_package": self._remove, "add_cover": self._add_cover}
+        actions = {"keep": self._keep, "copy_package": self._copy, "remove_package": self._remove}
         makers = {"Choose": lambda: CoreTable(session), "Compare": lambda: CompareView(session), "Sweeps": lambda: sweeps_page(session)}
         super().__init__(session, lambda: pages(session.build), actions, makers)
         session.selected.connect(lambda _case: self.refresh())
-
-    def _add_cover(self) -> None:
-        package = self.session.build.package
-        kinds = {cover.kind for cover in package.covers}
-        ident = fresh_id(package.covers, "cover")
-        cover = Cover(id=ident, name="Condenser") if "condenser" not in kinds else Cover(
-            id=ident, name="Gearbox cooler", kind="gearbox_cooler", width=quantity("11 in", "length"), height=quantity("6 in", "length"),
-            loss=quantity("12", "number"), conductance=quantity("1500 W/m²K", "face conductance"),
-        )  # fmt: skip
-        self.session.attempt(added(self.session.build, ("packages", package.id, "covers"), cover, f"Add {cover.name.lower()}"))
 
     def _keep(self) -> None:
         core = self.session.build.package.core

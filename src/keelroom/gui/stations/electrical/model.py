@@ -157,11 +157,10 @@ def _labels(build: Build) -> list[Group]:
                 "Coolant pump, its label", quantities(("packages", build.active, "loop"), "electric_power", "electric_voltage", of="Pump")
             )
         )
-    cooler = ("packages", package.id, "mounting", "cooler")
-    if package.mounting.cooler.fitted:
-        groups.append(
-            Group(f"{package.mounting.cooler.name} fan, its label", quantities(cooler, "fan_power", "fan_voltage", of="Cooler fan"))
-        )
+    for cooler in package.coolers:
+        if cooler.fans.si >= 1 and cooler.stands != "ahead":
+            rows = quantities(("packages", package.id, "coolers", cooler.id), "fan_power", "fan_voltage", of=f"{cooler.name} fan")
+            groups.append(Group(f"{cooler.name} fan, its label", rows))
     return groups
 
 

@@ -7,7 +7,7 @@ from typing import cast
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.fit.clearances import RULE_WORDS, Gap
-from keelroom.assess.fit.mounts import FAN_MOUNTS, bracket_plans, condenser_frame, cooler_notes, core_growth, part_points
+from keelroom.assess.fit.mounts import FAN_MOUNTS, bracket_plans, condenser_frame, core_growth, part_points
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
 from keelroom.assess.wording import lowered, raised
 from keelroom.core.packaging.fixings import BOLTS
@@ -205,13 +205,10 @@ def _bracket(bracket: Bracket, holes: tuple[tuple[str, str], ...], path: Path) -
 def _mounts(build: Build) -> Page:
     where = ("packages", build.active, "mounting")
     mount = build.package.mounting
-    frame, cooler = (*where, "frame"), (*where, "cooler")
+    frame = (*where, "frame")
     groups = [
         Group("How it is held", (Row("choice", (*where, "fan_to"), "Fan mount", FAN_TO), *quantities(where, "shock", "mass", "float_gap"))),
         Group("Condenser frame", (Row("flag", (*frame, "fitted"), "Frame of angle on the core’s own mounts"), *(quantities(frame, "leg", "thickness", "lap", "header", "line") if mount.frame.fitted else ()))),
-        Group("Remote cooler", (Row("flag", (*cooler, "fitted"), "A cooler hung away from the core"),
-                                *((Row("text", (*cooler, "name"), "Name"), *quantities(cooler, "width", "height", "bottom", "spacer", "side_room"),
-                                   Row("choice", (*cooler, "fitting"), "Its fittings", FITTINGS), *quantities(cooler, "fitting_room", "fan_power", "fan_voltage")) if mount.cooler.fitted else ()))),
     ]  # fmt: skip
     return Page("Mounts", tuple(groups))
 
@@ -227,9 +224,6 @@ def _mounts_said(build: Build, system: str) -> Said:
         said += [("problem", fault) for fault in frame.faults]
         said += [("", f"Condenser frame: {lowered(note)}") for note in frame.notes]
         said += [("", f"{count} × {name.lower()}, {_length(length, system)}") for name, length, count in frame.pieces]
-    if mount.cooler.fitted:
-        faults, notes = cooler_notes(build, mount.cooler)
-        said += [("problem", fault) for fault in faults] + [("", f"{mount.cooler.name}: {note}") for note in notes]
     return tuple(said)
 
 

@@ -1,0 +1,63 @@
+"""Coolers and their fluids at a solved point, in figures a person understands, with the books of where every watt went."""
+
+from __future__ import annotations
+
+from keelroom.assess.assessment import CoolerFigures, FluidFigures
+from keelroom.assess.inputs.coolers import FLUID_OF
+from keelroom.catalogue.refrigerants import saturation_pressure
+from keelroom.core.answer import Answer
+from keelroom.core.coupling import fluid_heat
+from keelroom.core.operating_point import mean
+from keelroom.core.plant import Points
+from keelroom.document.schema.coolers import Cooler
+
+
+def cooler_figures(there: tuple[Cooler, ...], answer: Answer, i: int) -> tuple[CoolerFigures, ...]:
+    """Every cooler at one point: heat given, its air in and out, the temperature of its fluid."""
+    found = answer.solution.state.exchanged
+    fluid = {
+        "gearbox": found.gearbox, "oil": found.oil, "charge": found.charge, "refrigerant": found.condensing, "steering": found.steering,
+    }  # fmt: skip
+    return tuple(
+        CoolerFigures(
+            cooler.id, cooler.kind, float(found.heat[i, k]), float(found.air[i, k]), float(found.air_in[i, k]),
+            float(found.air_in[i, k] + found.rise[i, k]), float(fluid[FLUID_OF[cooler.kind]][i]) if cooler.kind in FLUID_OF else float(found.air_in[i, k]),
+        )
+        for k, cooler in enumerate(there)
+    )  # fmt: skip
+
+
+def fluid_figures(there: tuple[Cooler, ...], points: Points, answer: Answer, refrigerant: str, i: int) -> FluidFigures:
+    """Where every fluid settles, and where what it was given went."""
+    state, fixed = answer.solution.state, answer.solution.fixed
+    found = state.exchanged
+    gearbox, oil, charge, charge_flow = (
+        float(mean(state.load, off, on)[i]) for off, on in zip(fluid_heat(fixed.stopped.heat), fluid_heat(fixed.running.heat), strict=True)
+    )
+    doubt, fluids = float(points.doubts.heat[i]), points.situation.fluids
+    given = {"gearbox": gearbox * doubt, "oil": oil * doubt, "charge": charge, "steering": float(fluids.steering[i]), "refrigerant": 0.0}
+    left = [
+        (FLUID_OF[cooler.kind], cooler.name or cooler.kind.replace("_", " "), float(found.heat[i, k]))
+        for k, cooler in enumerate(there)
+        if cooler.kind in FLUID_OF
+    ]
+    given["refrigerant"] = sum(heat for fluid, _, heat in left if fluid == "refrigerant")
+    left += [
+        ("gearbox", "the core’s tank", float(found.tank[i])),
+        ("gearbox", "its case", float(found.shed[i])),
+        ("oil", "the block", given["oil"] - float(found.from_block[i])),
+        ("charge", "the engine", float(charge_flow * (found.charge[i] - _outside(points, i)))),
+        ("steering", "its lines", float(found.steering_shed[i])),
+    ]
+    condensing = float(found.condensing[i])
+    return FluidFigures(
+        gearbox=float(found.gearbox[i]), gearbox_leaving=float(found.gearbox_leaving[i]), oil=float(found.oil[i]), charge=float(found.charge[i]),
+        condensing=condensing, head_pressure=saturation_pressure(refrigerant, condensing) - float(fixed.air.pressure[i]),
+        vents=float(found.vents[i]), steering=float(found.steering[i]), runs=float(found.runs[i]),
+        given=tuple(given.items()), left=tuple((fluid, where, heat) for fluid, where, heat in left if abs(heat) > 0.05 or where != "the core’s tank"),
+    )  # fmt: skip
+
+
+def _outside(points: Points, i: int) -> float:
+    climate = points.situation.climate
+    return float(climate.ambient[i] + climate.grille_rise[i])

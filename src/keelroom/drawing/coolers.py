@@ -1,0 +1,98 @@
+"""The fluids of a build drawn for one duty case: what each is given, where it leaves it, how hot it runs, what air its coolers meet."""
+
+from __future__ import annotations
+
+from keelroom.assess.assessment import CaseFigures, CoolerFigures
+from keelroom.assess.coolerlimits import HOT
+from keelroom.assess.inputs.coolers import FLUID_OF
+from keelroom.document.schema.build import Build
+from keelroom.drawing.scene import Label, Polyline, Rect, Scene, Shape
+from keelroom.units import KINDS, format_si
+
+MM = 1e-3
+LEFT, WIDTH, ROW, TOP, BOX, HIGH = 16.0, 640.0, 104.0, 14.0, 118.0, 46.0
+NAMES = {
+    "gearbox": "Gearbox fluid",
+    "oil": "Engine oil",
+    "charge": "Intake air",
+    "refrigerant": "Refrigerant",
+    "steering": "Power steering",
+}
+LEAST = 20.0
+"""[W] a fluid must be given to be worth a row."""
+
+
+def fluid_rows(figures: CaseFigures) -> list[str]:
+    """Fluids with something to show, in the order of the drawing."""
+    given = dict(figures.fluids.given)
+    cooled = {FLUID_OF[cooler.kind] for cooler in figures.coolers if cooler.kind in FLUID_OF}
+    return [fluid for fluid in NAMES if fluid in cooled or (given.get(fluid, 0.0) > LEAST and fluid != "steering")]
+
+
+def fluids_scene(build: Build, figures: CaseFigures, system: str) -> Scene | None:
+    """A row per fluid; None where no fluid is given anything."""
+    rows = fluid_rows(figures)
+    if not rows:
+        return None
+    shapes: list[Shape] = []
+    for k, fluid in enumerate(rows):
+        _row(shapes, build, (fluid, figures), -TOP - ROW * k, system)
+    high = TOP + ROW * len(rows)
+    return Scene(tuple(shapes), (0.0, -high * MM, WIDTH * MM, high * MM))
+
+
+def temperature_of(figures: CaseFigures, fluid: str) -> float:
+    """[degC] a fluid runs at."""
+    fluids = figures.fluids
+    return {
+        "gearbox": fluids.gearbox,
+        "oil": fluids.oil,
+        "charge": fluids.charge,
+        "refrigerant": fluids.condensing,
+        "steering": fluids.steering,
+    }[fluid]
+
+
+def _row(shapes: list[Shape], build: Build, told: tuple[str, CaseFigures], top: float, system: str) -> None:
+    fluid, figures = told
+    at = temperature_of(figures, fluid)
+    given, left = dict(figures.fluids.given)[fluid], [row for row in figures.fluids.left if row[0] == fluid]
+    head = f"{NAMES[fluid]} {format_si(at, KINDS['temperature'], system)}"
+    if fluid == "refrigerant":
+        head += f", {format_si(figures.fluids.head_pressure, KINDS['pressure'], system)} at the gauge; vents {format_si(figures.fluids.vents, KINDS['temperature'], system)}"
+    alarm = at > HOT.get(fluid, 1e9)
+    _words(shapes, (LEFT, top - 10), head, "el.alarm" if alarm else "el.value")
+    y = top - 26 - HIGH / 2
+    _box(shapes, (LEFT, y), BOX * 0.8, ("is given", format_si(given, KINDS["heat"], system)), "bar.rest")
+    x = LEFT + BOX * 0.8
+    coolers = {cooler.name or cooler.kind.replace("_", " "): cooler.id for cooler in build.package.coolers}
+    by_id = {cooler.cooler_id: cooler for cooler in figures.coolers}
+    room = (WIDTH - LEFT - x) / max(len(left), 1)
+    for _, where, heat in left:
+        wide = min(BOX, room - 18)
+        shapes.append(Polyline("rail", ((x * MM, y * MM), ((x + 18) * MM, y * MM))))
+        x += 18
+        cooler = by_id.get(coolers.get(where, ""))
+        _box(shapes, (x, y), wide, (where, format_si(heat, KINDS["heat"], system).replace("-", "−")), "bar.fan" if cooler else "bar.rest")
+        if cooler is not None:
+            _words(shapes, (x + wide / 2, y - HIGH / 2 - 9), _air(cooler, system), "el.words", "middle")
+        x += wide
+
+
+def _air(cooler: CoolerFigures, system: str) -> str:
+    kind = KINDS["temperature"]
+    ends = [format_si(value, kind, system) for value in (cooler.air_in, cooler.air_out)]
+    return f"air {ends[0].split()[0]} → {ends[1]}"
+
+
+def _box(shapes: list[Shape], at: tuple[float, float], wide: float, words: tuple[str, str], role: str) -> None:
+    x, y = at
+    shapes.append(Rect(role, x * MM, (y - HIGH / 2) * MM, wide * MM, HIGH * MM, 4 * MM))
+    fits = max(int(wide / 6.6), 6)
+    name = words[0] if len(words[0]) <= fits else words[0][: fits - 1] + "…"
+    _words(shapes, (x + wide / 2, y + 9), name, "bar.label", "middle")
+    _words(shapes, (x + wide / 2, y - 10), words[1], "bar.label", "middle")
+
+
+def _words(shapes: list[Shape], at: tuple[float, float], text: str, role: str, align: str = "start") -> None:
+    shapes.append(Label(role, (at[0] * MM, at[1] * MM), text, align))

@@ -1,0 +1,102 @@
+"""Pages of the Aux coolers station that tell: lines of each cooler, noise of each fan set."""
+
+from __future__ import annotations
+
+from PyQt6.QtWidgets import QVBoxLayout
+
+from keelroom.assess.assessment import Assessment
+from keelroom.assess.coolernoise import DISTANCE, Loud, loudness
+from keelroom.assess.fit.coolers import named
+from keelroom.assess.inputs.cases import idle_case
+from keelroom.core.coolers.noise import ENGINE_IDLE
+from keelroom.gui.session.session import Session
+from keelroom.gui.stations.coolers.model import CAUTIONS, figures_of, lines_said
+from keelroom.gui.widgets.column import ScrolledColumn
+from keelroom.gui.widgets.text import label, replace_body
+from keelroom.units import KINDS, format_si
+
+
+class ToldPage(ScrolledColumn):
+    """A column of sentences written anew when what it tells of changes."""
+
+    def __init__(self, session: Session, name: str) -> None:
+        super().__init__(session, name)
+        self.shown: tuple[Assessment, str, str] | None = None
+        self.refresh()
+
+    def refresh(self) -> None:
+        state = (self.session.assessment, self.session.case, self.session.system)
+        if self.shown is not None and state[0] is self.shown[0] and state[1:] == self.shown[1:]:
+            return
+        self.shown = state
+        body, column = self.blank()
+        self.fill(column)
+        column.addStretch(1)
+        replace_body(self, body)
+
+    def fill(self, column: QVBoxLayout) -> None:
+        """Write the sentences."""
+        raise NotImplementedError
+
+
+class LinesPage(ToldPage):
+    """What the lines of each cooler lose, hold and want."""
+
+    def fill(self, column: QVBoxLayout) -> None:
+        session = self.session
+        figures = figures_of(session.assessment, session.case)
+        if figures is None:
+            column.addWidget(label("Stands here once a duty case is worked out.", wrap=True))
+            return
+        told = False
+        for cooler in session.build.package.coolers:
+            said = lines_said(session.build, cooler, figures, session.system)
+            if not said:
+                continue
+            told = True
+            column.addWidget(label(named(cooler), "head", wrap=True))
+            for role, words in said:
+                column.addWidget(label(words, role, wrap=True))
+            column.addSpacing(6)
+        if not told:
+            column.addWidget(label("No cooler here has lines of its own.", wrap=True))
+        for caution in CAUTIONS:
+            column.addWidget(label(caution, "faint", wrap=True))
+
+
+class NoisePage(ToldPage):
+    """How loud each fan set is, and what drowns it."""
+
+    def fill(self, column: QVBoxLayout) -> None:
+        session = self.session
+        still = idle_case(session.build.duty_cases)
+        figures = figures_of(session.assessment, still.id if still else "")
+        if figures is None:
+            column.addWidget(label("Stands here once a duty case in which the car stands is worked out.", wrap=True))
+            return
+        found = loudness(session.build, figures)
+        at = format_si(DISTANCE, KINDS["length"], session.system)
+        column.addWidget(
+            label(
+                f"Fans as they run standing, {at} ahead of the grille; an engine idling there is some {ENGINE_IDLE:.0f} dB. Good to ±5 dB: for comparing, not for a certificate.",
+                "faint",
+                wrap=True,
+            )
+        )
+        if not found:
+            column.addWidget(label("No fan runs here.", wrap=True))
+        for one in found:
+            column.addWidget(label(one.name, "head", wrap=True))
+            for words in _words(one):
+                column.addWidget(label(words, wrap=True))
+            column.addSpacing(6)
+
+
+def _words(one: Loud) -> tuple[str, ...]:
+    if one.ahead <= 0:
+        return ("It does not run then.",)
+    told = (
+        f"{one.ahead:.0f} dB ahead of the grille, {one.cab:.0f} dB in the cab; {one.idling} with the engine idling",
+        f"Its blades sing at {one.tone:.0f} Hz",
+    )
+    return (*told, f"Curved blades would be {one.straight:.0f} dB quieter (common practice 3–5)") if one.straight else told
