@@ -152,7 +152,7 @@ def test_a_slipping_converter_by_hand():
     [(300, 48.6e-2, 1909), (330, 8.36e-2, 2035), (350, 3.56e-2, 2118), (370, 1.86e-2, 2206), (400, 0.874e-2, 2337)],
 )
 def test_oil_is_the_handbooks(kelvin, viscosity, capacity):
-    """Incropera & DeWitt, table A.5, dynamic viscosity and heat capacity; class memory."""
+    """Incropera, table A.5, dynamic viscosity and heat capacity; class memory."""
     celsius = kelvin - 273.15
     assert density(celsius) * kinematic_viscosity(celsius) == pytest.approx(viscosity, rel=0.01)
     assert heat_capacity(celsius) == pytest.approx(capacity, rel=1e-3)

@@ -31,7 +31,7 @@ _ALL = (
     Source("ISO8820", "ISO 8820 fuse-links: sizes and blowing times by form, parts 3 to 5; breakers SAE J553", "published check values, times from memory"),
     Source("PEUKERT", "Peukert (1897): time of discharge; SAE J537 reserve capacity", "worked example"),
     Source("CONVERTER", "Torque converter: capacity factor K, torque = (rpm/K)², speed and torque ratio", "worked example"),
-    Source("TABLE_OIL", "Incropera & DeWitt, Fundamentals of Heat and Mass Transfer, table A.5: engine oil (unused)", "from memory; its viscosities and densities agree with its dynamic viscosities"),
+    Source("TABLE_OIL", "Incropera, Fundamentals of Heat and Mass Transfer, table A.5: engine oil (unused)", "from memory; its viscosities and densities agree with its dynamic viscosities"),
     Source("FAN_SOUND", "ASHRAE Handbook: fan sound power from specific level, flow and pressure", "form by worked example; level from memory"),
     Source("SAE_HOSE", "SAE J517 100R6 hose: least bend radii", "from memory"),
     Source("SAE_FITTING", "SAE J514 37° flare fittings: sizes and threads", "from memory"),
