@@ -37,12 +37,12 @@ class Settled(NamedTuple):
     stages: tuple[Floats, ...]
 
 
-def _along(stages: tuple[Stage, ...], open_: Floats, capacity: Floats) -> tuple[list[Floats], list[Floats], list[Floats]]:
+def _along(stages: tuple[Stage, ...], open_: Floats | None, capacity: Floats) -> tuple[list[Floats], list[Floats], list[Floats]]:
     """Fluid into each stage as `a * leaving + b`, with what each takes per kelvin then."""
     a, b = np.ones_like(capacity), np.zeros_like(capacity)
     lead, add, takes = [], [], []
     for stage in stages:
-        taken = np.where(stage.opens > NEVER + 1, open_, 1.0) * stage.takes
+        taken = stage.takes if open_ is None else np.where(stage.opens > NEVER + 1, open_, 1.0) * stage.takes
         lead.append(a)
         add.append(b)
         takes.append(taken)
@@ -51,7 +51,7 @@ def _along(stages: tuple[Stage, ...], open_: Floats, capacity: Floats) -> tuple[
     return lead, add, takes
 
 
-def _settled(heat: Floats, stages: tuple[Stage, ...], capacity: Floats, case: tuple[Floats, Floats], open_: Floats) -> Settled:
+def _settled(heat: Floats, stages: tuple[Stage, ...], capacity: Floats, case: tuple[Floats, Floats], open_: Floats | None) -> Settled:
     lead, add, takes = _along(stages, open_, capacity)
     shedding, around = case
     rise = heat / capacity
@@ -72,10 +72,10 @@ def settled(heat: Floats, stages: tuple[Stage, ...], capacity: Floats, case: tup
     The heat of all stages and of the case is the heat given. Source: heat balance of every stage; OPENING_SPAN common practice.
     """
     whole = np.ones_like(heat)
-    found = _settled(heat, stages, capacity, case, whole)
-    opens = np.max([stage.opens for stage in stages], axis=0) if stages else NEVER * whole
-    if not (opens > NEVER + 1).any():
-        return found
+    bypassed = [stage.opens for stage in stages if stage.opens.max() > NEVER + 1]
+    if not bypassed:
+        return _settled(heat, stages, capacity, case, None)
+    opens = np.max(bypassed, axis=0)
     # The hotter the sump the wider it opens, the wider the colder: one crossing, found by halving.
     low, high = np.zeros_like(heat), whole
     for _ in range(STEPS):

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import NamedTuple
 
 import numpy as np
 
 from keelroom.core.arrays import Floats
-from keelroom.core.coolers.circuits import Settled, Stage, settled
-from keelroom.core.coolers.condenser import condensed, vent_air
+from keelroom.core.coolers.circuits import NEVER, Settled, Stage, settled
+from keelroom.core.coolers.condenser import Condensed, condensed, vent_air
 from keelroom.core.coolers.exchanger import conductance_at, handed_over
 
 SWEEPS = 4
@@ -148,51 +149,63 @@ def exchanged(coolers: Coolers, asked: Asked, around: Around, core: Floats, swee
         coolers.from_core > 0, around.behind[:, None], np.where(coolers.from_bay > 0, around.bay[:, None], around.outside[:, None])
     )
     meets = np.where(coolers.ahead > 0, around.front[:, None], alone)
-    air_in = meets
-    for _ in range(max(min(sweeps, coolers.ahead.shape[1]), 1)):
-        found = _circuits(coolers, asked, around, (takes, air_in))
+    air_in, members = meets, _members(coolers)
+    for _ in range(min(sweeps, members.deep)):
+        found = _circuits(coolers, asked, around, (takes, air_in), members)
         rise = found.heat / capacity
         air_in = np.where(coolers.ahead > 0, meets + (coolers.upstream @ rise[:, :, None])[:, :, 0], meets)
     return found._replace(air=flow, rise=rise)
 
 
-def _circuits(coolers: Coolers, asked: Asked, around: Around, air: tuple[Floats, Floats]) -> Exchanged:
+class _Members(NamedTuple):
+    """Places of the array in which some car has a cooler of a fluid, and how often air must be taken on from one to the next."""
+
+    gearbox: list[int]
+    oil: list[int]
+    charge: list[int]
+    refrigerant: list[int]
+    steering: list[int]
+    deep: int
+
+
+def _members(coolers: Coolers) -> _Members:
+    def places(which: Floats) -> list[int]:
+        return [k for k in range(which.shape[1]) if which[:, k].any()]
+
+    gearbox, oil, charge, refrigerant, steering = map(
+        places, (coolers.gearbox, coolers.oil, coolers.charge, coolers.refrigerant, coolers.steering)
+    )
+    behind: Floats = (coolers.upstream > 0).astype(float)
+    deep, chain = 1, behind
+    while deep < SWEEPS and chain.any():
+        deep, chain = deep + 1, chain @ behind
+    # Where one fluid goes through two coolers, what the one does is felt in the other too.
+    twice = max(len(gearbox), len(oil), len(charge), len(refrigerant), len(steering)) > 1
+    return _Members(gearbox, oil, charge, refrigerant, steering, min(deep + 1, SWEEPS) if twice and deep > 1 else deep)
+
+
+def _circuits(coolers: Coolers, asked: Asked, around: Around, air: tuple[Floats, Floats], members: _Members) -> Exchanged:
     """All fluids at one state of the air. air: what each cooler takes per kelvin (n, E), and the air that enters it (n, E)."""
     takes, air_in = air
-    count = takes.shape[1]
-    none = np.zeros_like(around.front)
-
-    def stages(which: Floats) -> tuple[Stage, ...]:
-        return tuple(Stage(takes[:, k] * which[:, k], air_in[:, k], coolers.opens[:, k]) for k in range(count))
-
-    def placed(one: Settled, which: Floats, first: int = 0) -> Floats:
-        """Heat of a circuit's coolers, in their places of the array."""
-        laid: Floats = np.stack(one.stages[first : first + count], axis=1) * which
-        return laid
-
     heat = np.zeros_like(takes)
-    gearbox = _gearbox(coolers, asked, around, (takes, air_in))
-    tank = gearbox.stages[count]
-    for k, before in enumerate(gearbox.stages[:count]):
-        heat[:, k] += before + gearbox.stages[count + 1 + k]
-    oil = settled(asked.oil, stages(coolers.oil), asked.oil_flow, (coolers.oil_to_block, around.block))
-    heat += placed(oil, coolers.oil)
-    steering = settled(asked.steering, stages(coolers.steering), asked.steering_flow, (LINES + none, around.bay))
-    heat += placed(steering, coolers.steering)
+
+    def along(which: Floats, places: list[int]) -> tuple[Stage, ...]:
+        return tuple(Stage(takes[:, k] * which[:, k], air_in[:, k], coolers.opens[:, k]) for k in places)
+
+    gearbox, tank = _gearbox(coolers, asked, around, along, (members.gearbox, heat))
+    oil = settled(asked.oil, along(coolers.oil, members.oil), asked.oil_flow, (coolers.oil_to_block, around.block))
+    steering = settled(
+        asked.steering, along(coolers.steering, members.steering), asked.steering_flow, (np.full_like(around.bay, LINES), around.bay)
+    )
+    for one, places in ((oil, members.oil), (steering, members.steering)):
+        for stage, k in zip(one.stages, places, strict=True):
+            heat[:, k] += stage
     charge = around.outside + asked.charge / np.maximum(asked.charge_flow, 1e-9)
-    for k in range(count):
+    for k in members.charge:
         given = takes[:, k] * coolers.charge[:, k] * (charge - air_in[:, k])
         heat[:, k] += given
         charge = charge - given / np.maximum(asked.charge_flow, 1e-9)
-    whole, lead = np.zeros_like(none), np.zeros_like(none)
-    for k in range(count):
-        mine = takes[:, k] * coolers.refrigerant[:, k]
-        whole, lead = whole + mine, lead + mine * air_in[:, k]
-    mean_air = np.where(whole > 0, lead / np.maximum(whole, 1e-9), around.front)
-    ac = condensed(np.where(coolers.refrigerant.sum(axis=1) > 0, asked.compressor, 0.0), asked.cop_share, whole, mean_air)
-    part = takes * coolers.refrigerant * np.maximum(ac.condensing[:, None] - air_in, 0.0)
-    share = ac.heat / np.maximum(part.sum(axis=1), 1e-9)
-    heat += part * share[:, None]
+    ac = _refrigerant(coolers, asked, (takes, air_in, around.front), (members.refrigerant, heat))
     return Exchanged(
         heat=heat, air_in=air_in, air=takes, rise=takes, tank=tank, from_block=asked.oil - oil.shed, gearbox=gearbox.fluid,
         gearbox_leaving=gearbox.leaving, oil=oil.fluid, charge=charge, condensing=ac.condensing, steering=steering.fluid,
@@ -200,16 +213,35 @@ def _circuits(coolers: Coolers, asked: Asked, around: Around, air: tuple[Floats,
     )  # fmt: skip
 
 
-def _gearbox(coolers: Coolers, asked: Asked, around: Around, air: tuple[Floats, Floats]) -> Settled:
-    """The gearbox's circuit: coolers ahead of the tank, the tank, coolers after it; each place of the array stands in both, once with nothing."""
-    takes, air_in = air
-    count = takes.shape[1]
+def _refrigerant(coolers: Coolers, asked: Asked, air: tuple[Floats, Floats, Floats], into: tuple[list[int], Floats]) -> Condensed:
+    """Where the refrigerant settles in all condensers together; what each gives is added to `into`."""
+    takes, air_in, front = air
+    places, heat = into
+    whole, lead = np.zeros_like(front), np.zeros_like(front)
+    for k in places:
+        mine = takes[:, k] * coolers.refrigerant[:, k]
+        whole, lead = whole + mine, lead + mine * air_in[:, k]
+    there = whole > 0
+    ac = condensed(np.where(there, asked.compressor, 0.0), asked.cop_share, whole, np.where(there, lead / np.maximum(whole, 1e-9), front))
+    parts = [takes[:, k] * coolers.refrigerant[:, k] * np.maximum(ac.condensing - air_in[:, k], 0.0) for k in places]
+    share = ac.heat / np.maximum(sum(parts, np.zeros_like(front)), 1e-9)
+    for k, part in zip(places, parts, strict=True):
+        heat[:, k] += part * share
+    return ac
 
-    def part(which: Floats) -> list[Stage]:
-        return [Stage(takes[:, k] * coolers.gearbox[:, k] * which[:, k], air_in[:, k], coolers.opens[:, k]) for k in range(count)]
 
-    never = np.full_like(around.tank, -273.0)
-    # The coolant the tank's cooler lies in is warmed by it: per kelvin between the fluid and what the coolant would have without, a little less.
+def _gearbox(
+    coolers: Coolers, asked: Asked, around: Around, along: Callable[[Floats, list[int]], tuple[Stage, ...]], into: tuple[list[int], Floats]
+) -> tuple[Settled, Floats]:
+    """The gearbox's circuit: coolers ahead of the tank, the tank, coolers after it; what each gives is added to `into`. And the tank's heat."""
+    places, heat = into
+    never = np.full_like(around.tank, NEVER)
+    # The coolant the tank's cooler lies in moves with what it is given: per kelvin to the coolant as it would be without.
     lies_in = Stage(coolers.tank / (1 + coolers.tank * around.tank_rise), around.tank, never)
-    stages = (*part(1 - coolers.after_tank), lies_in, *part(coolers.after_tank))
-    return settled(asked.gearbox, stages, asked.gearbox_flow, (asked.case, around.outside))
+    first = [k for k in places if (coolers.after_tank[:, k] < 1).any()]
+    last = [k for k in places if coolers.after_tank[:, k].any()]
+    stages = (*along(coolers.gearbox * (1 - coolers.after_tank), first), lies_in, *along(coolers.gearbox * coolers.after_tank, last))
+    found = settled(asked.gearbox, stages, asked.gearbox_flow, (asked.case, around.outside))
+    for k, stage in zip((*first, *last), (*found.stages[: len(first)], *found.stages[len(first) + 1 :]), strict=True):
+        heat[:, k] += stage
+    return found, found.stages[len(first)]
