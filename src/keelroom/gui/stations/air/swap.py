@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from PyQt6.QtWidgets import QVBoxLayout, QWidget
+from collections.abc import Callable
+
+from PyQt6.QtCore import Qt
 
 from keelroom.assess.questions.swap import Swap, as_found, driven_package, swap
 from keelroom.gui.session.session import Session
-from keelroom.gui.session.worker import Worker
-from keelroom.gui.widgets.choose_table import ChooseTable
-from keelroom.gui.widgets.text import button, label
+from keelroom.gui.widgets.asked_table import AskedTable
+from keelroom.gui.widgets.text import button
 from keelroom.units import KINDS, format_si
 
 COLUMNS = ("Duty case", "Was", "Now", "Air was", "Air now", "It dragged")
@@ -16,55 +17,33 @@ NOTE = "Each duty case with the engine-driven fan and with this package: engine 
 FAILS = "If an electric fan fails at a light you stop; a clutch that fails open does the same, one that seizes only costs power."
 
 
-class SwapView(QWidget):
-    """Worked out beside the window; without a package that has such a fan it offers one."""
+NONE = (
+    "No other package has a fan the engine turns. The act below adds this one as it was found: same core and shroud, a clutch fan in place of the electric ones. "
+    "Measure the real one and correct it: diameter, ratio, flow."
+)
+
+
+class SwapView(AskedTable[Swap | None]):
+    """Without a package that has such a fan it offers one."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        self.setObjectName("panel")
-        self.found: Swap | None = None
-        self.asked: object = None
-        self.worker = Worker(self)
-        self.worker.answered.connect(self._answered)
-        self.worker.failed.connect(lambda why: self.why.setText(f"Could not be worked out: {why}"))
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 8, 0, 6)
-        self.why = label("", wrap=True)
-        self.why.setContentsMargins(12, 0, 10, 0)
-        column.addWidget(self.why)
+        super().__init__(session, "Before and after", COLUMNS, NOTE, "idle, hill …")
         self.add = button("Add the package as found", self._add)
-        column.addWidget(self.add)
-        column.setAlignment(self.add, column.alignment())
-        self.table = ChooseTable("Before and after", COLUMNS, self._choose, NOTE, "idle, hill …")
-        column.addWidget(self.table, 1)
-        self.said = label("", "faint", wrap=True)
-        self.said.setContentsMargins(12, 0, 10, 0)
-        column.addWidget(self.said)
+        self.column.insertWidget(1, self.add, alignment=Qt.AlignmentFlag.AlignLeft)
+        self.column.addStretch(0)
+
+    def missing(self) -> str:
+        return super().missing() or ("" if driven_package(self.session.build) else NONE)
+
+    def question(self) -> Callable[[], Swap | None]:
+        build = self.session.build
+        return lambda: swap(build)
 
     def refresh(self) -> None:
-        build = self.session.build
-        there = driven_package(build)
-        self.add.setVisible(there is None)
-        self.table.setVisible(there is not None)
-        if self.session.needed:
-            self.why.setText(f"First needed: {self.session.needed}.")
-        elif there is None:
-            self.found = None
-            self.said.setText("")
-            self.why.setText(
-                "No other package has a fan the engine turns. The act below adds this one as it was found: same core and shroud, a clutch fan in place of the electric ones. "
-                "Measure the real one and correct it: diameter, ratio, flow."
-            )
-        elif self.asked is not build:
-            self.asked = build
-            self.why.setText("working it out …")
-            self.worker.ask(lambda: swap(build))
-        elif self.found is not None:
-            self._show(self.found)
+        self.add.setVisible(driven_package(self.session.build) is None)
+        super().refresh()
 
-    def _answered(self, found: Swap | None) -> None:
-        self.found = found
+    def show_found(self, found: Swap | None) -> None:
         if found is not None:
             self._show(found)
 
@@ -95,7 +74,7 @@ class SwapView(QWidget):
         )
         self.said.setText(f"{room} {FAILS}")
 
-    def _choose(self, row: int) -> None:
+    def choose(self, row: int) -> None:
         if self.found is not None:
             name = self.found.rows[row].case
             case = next(one.id for one in self.session.build.duty_cases if one.name == name)

@@ -3,17 +3,18 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from functools import partial
 
-from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from keelroom.assess.assessment import CaseFigures
 from keelroom.assess.fit.coolers import named
 from keelroom.assess.questions.cooler_places import Place, cooler_places
 from keelroom.assess.questions.gearbox_ways import Tried, gearbox_ways
 from keelroom.gui.session.session import Session
-from keelroom.gui.session.worker import Worker
 from keelroom.gui.stations.coolers.model import BOOK_COLUMNS, LIST_COLUMNS, PLACE_COLUMNS, WAY_COLUMNS, book_cells, figures_of, list_cells
+from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.flow import Flow
 from keelroom.gui.widgets.text import button, label
@@ -78,92 +79,54 @@ class BooksView(ChooseTable):
         self.show_rows(book_cells(self.session.assessment, self.session.system), -1)
 
 
-class WaysView(QWidget):
-    """Schools of gearbox cooling, worked out beside the window."""
+WAYS_NOTE = (
+    "Gearbox fluid on the steepest case, at idle, and on the road on a morning of 14 °F (−10 °C); 160–200 °F (71–93 °C) is wanted. "
+    "A click goes over to it; undo comes back."
+)
+PLACES_NOTE = (
+    "Best first: clear of its neighbours, then its fluid at its hottest, then what it costs the engine, then what has to be cut. "
+    "A click puts it there; undo comes back."
+)
+
+
+class WaysView(AskedTable[tuple[Tried, ...]]):
+    """Schools of gearbox cooling."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        self.setObjectName("panel")
-        self.found: tuple[Tried, ...] = ()
-        self.asked: object = None
-        self.worker = Worker(self)
-        self.worker.answered.connect(self._answered)
-        self.worker.failed.connect(lambda why: self.why.setText(f"Could not be worked out: {why}"))
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 6)
-        self.why = label("working it out …", wrap=True)
-        self.why.setContentsMargins(12, 8, 10, 0)
-        column.addWidget(self.why)
-        note = "Gearbox fluid on the steepest case, at idle, and on the road on a morning of 14 °F (−10 °C); 160–200 °F (71–93 °C) is wanted. A click goes over to it; undo comes back."
-        self.table = ChooseTable("Ways to cool the gearbox", WAY_COLUMNS, self._choose, note, "tank, bypass …")
-        column.addWidget(self.table, 1)
-        self.said = label("", "faint", wrap=True)
-        self.said.setContentsMargins(12, 0, 10, 0)
-        column.addWidget(self.said)
+        super().__init__(session, "Ways to cool the gearbox", WAY_COLUMNS, WAYS_NOTE, "tank, bypass …")
 
-    def refresh(self) -> None:
-        build, missing = self.session.build, self.session.needed
-        if missing:
-            self.found, self.asked = (), None
-            self.why.setText(f"First needed: {missing}.")
-            self.table.show_rows([], -1)
-        elif self.asked is not build:
-            self.asked = build
-            self.worker.ask(lambda: gearbox_ways(build))
-        elif self.found:
-            self._show()
+    def question(self) -> Callable[[], tuple[Tried, ...]]:
+        build = self.session.build
+        return lambda: gearbox_ways(build)
 
-    def _answered(self, found: tuple[Tried, ...]) -> None:
-        self.found = found
-        self._show()
-
-    def _show(self) -> None:
-        system = self.session.system
-        rows = []
-        for one in self.found:
+    def show_found(self, found: tuple[Tried, ...]) -> None:
+        system, rows = self.session.system, []
+        for one in found:
             heat = "—" if one.tank is None or abs(one.tank) < 1 else format_si(one.tank, KINDS["heat"], system).replace("-", "−")
             rows.append((one.way.name, *(temperature(value, system) for value in (one.grade, one.idle, one.cold, one.engine)), heat))
-        current = next((k for k, one in enumerate(self.found) if one.current), -1)
+        current = next((k for k, one in enumerate(found) if one.current), -1)
         self.table.show_rows(rows, current)
         self.why.setText(
             "The tank ties the gearbox to the coolant both ways; a cooler alone has nothing to warm it. Default: a cooler before the tank."
         )
-        self.said.setText(f"Now: {self.found[current].way.why}" if current >= 0 else "")
+        self.said.setText(f"Now: {found[current].way.why}" if current >= 0 else "")
 
-    def _choose(self, row: int) -> None:
-        if not self.found[row].current:
+    def choose(self, row: int) -> None:
+        if self.found and not self.found[row].current:
             self.session.attempt(self.found[row].edit)
 
 
-class PlacesView(QWidget):
+class PlacesView(AskedTable[tuple[Place, ...]]):
     """Places tried for a cooler, when told to."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        self.setObjectName("panel")
-        self.found: tuple[Place, ...] = ()
-        self.asked: object = None
+        super().__init__(session, "Places for the cooler", PLACE_COLUMNS, PLACES_NOTE, "bumper, fan, floor …", words=True)
         self.name = ""
-        self.worker = Worker(self)
-        self.worker.answered.connect(self._answered)
-        self.worker.failed.connect(lambda why: self.why.setText(f"Could not be worked out: {why}"))
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 6)
-        self.why = label("", wrap=True)
-        self.why.setContentsMargins(12, 8, 10, 0)
-        column.addWidget(self.why)
-        self.line = QHBoxLayout()
-        self.line.setContentsMargins(12, 0, 10, 0)
+        self.buttons: dict[str, QWidget] = {}
         holder = QWidget()
         self.acts = Flow(holder, 6)
         self.acts.setContentsMargins(12, 4, 10, 4)
-        column.addWidget(holder)
-        note = "Best first: clear of its neighbours, then its fluid at its hottest, then what it costs the engine, then what has to be cut. A click puts it there; undo comes back."
-        self.table = ChooseTable("Places for the cooler", PLACE_COLUMNS, self._choose, note, "bumper, fan, floor …", words=True)
-        column.addWidget(self.table, 1)
-        self.buttons: dict[str, QWidget] = {}
+        self.column.insertWidget(1, holder)
 
     def refresh(self) -> None:
         session = self.session
@@ -175,18 +138,17 @@ class PlacesView(QWidget):
             self.buttons = {ident: button(f"Find a place: {name}", partial(self.start, ident)) for ident, name in wanted.items()}
             for made in self.buttons.values():
                 self.acts.addWidget(made)
-        if session.needed:
-            self.why.setText(f"First needed: {session.needed}.")
-        elif not wanted:
-            self.why.setText("Add a gearbox, oil, steering or charge cooler: places for it are tried here.")
+        missing = self.missing() or ("" if wanted else "Add a gearbox, oil, steering or charge cooler: places for it are tried here.")
+        if missing:
+            self.why.setText(missing)
         elif not self.found:
             self.why.setText(
-                "Ahead of the core, behind a bumper slot, in a wheel well, under the floor, in the trunk, in the bay: each is solved in every duty case."
+                "Ahead of the core, in a bumper slot, in a wheel well, under the floor, on the trunk floor, in the bay: each is solved in every duty case."
             )
         elif self.asked is not session.build:
             self.why.setText("The build has changed since: search again.")
         if self.found:
-            self._show()
+            self._show(self.found)
 
     def start(self, ident: str) -> None:
         """Try places for a cooler of the build as it stands."""
@@ -195,22 +157,21 @@ class PlacesView(QWidget):
         self.why.setText("trying places …")
         self.worker.ask(lambda: cooler_places(build, ident))
 
-    def _answered(self, found: tuple[Place, ...]) -> None:
-        self.found = found
+    def show_found(self, found: tuple[Place, ...]) -> None:
         self.why.setText(f"{self.name}: {len(found)} places tried.")
-        self._show()
+        self._show(found)
 
-    def _show(self) -> None:
+    def _show(self, found: tuple[Place, ...]) -> None:
         system, rows = self.session.system, []
-        for place in self.found:
+        for place in found:
             unit = KINDS["temperature difference"].shown_unit(system)
             core = f"{place.core / unit.factor:+.1f} {unit.symbol}".replace("-", "−") if abs(place.core) > 0.05 else "no change"
             room = "not measured" if place.gap is None else format_si(place.gap, KINDS["length"], system).replace("-", "−")
             rows.append((place.words, temperature(place.fluid, system), core, room, "a slot" if place.cut else "nothing", place.risk))
-        self.table.show_rows(rows, next((k for k, place in enumerate(self.found) if place.current), -1))
+        self.table.show_rows(rows, next((k for k, place in enumerate(found) if place.current), -1))
 
-    def _choose(self, row: int) -> None:
-        if self.asked is self.session.build:
+    def choose(self, row: int) -> None:
+        if self.found and self.asked is self.session.build:
             self.session.attempt(self.found[row].edit)
         else:
             self.session.told.emit("The build has changed since these places were tried: search again")

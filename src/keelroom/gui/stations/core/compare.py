@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
-from PyQt6.QtWidgets import QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QVBoxLayout
 
 from keelroom.assess.questions.compare import Candidate, Sweep, candidates, fit_core, sweep
 from keelroom.catalogue.load import cores
 from keelroom.core.rules import face_area_wanted
 from keelroom.gui.session.session import Session
-from keelroom.gui.session.worker import Worker
+from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.gui.widgets.chart import Chart, Mark, Picture, Series
-from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.sought import SoughtPage
 from keelroom.gui.widgets.text import label
 from keelroom.units import KINDS, format_si, number_text
@@ -40,42 +40,20 @@ def cells(found: Candidate, wanted: float | None, system: str) -> tuple[str, ...
             depth, rule, found.tightest)  # fmt: skip
 
 
-class CompareView(QWidget):
-    """The table, worked out beside the window, with both schools said above it."""
+class CompareView(AskedTable[tuple[Candidate, ...]]):
+    """The table, with both schools said above it."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        self.setObjectName("panel")
-        self.found: tuple[Candidate, ...] = ()
-        self.asked: object = None
-        self.worker = Worker(self)
-        self.worker.answered.connect(self._show)
-        self.worker.failed.connect(lambda why: self.schools.setText(f"Could not be worked out: {why}"))
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
-        self.schools = label("", wrap=True)
-        self.schools.setContentsMargins(12, 8, 10, 0)
-        column.addWidget(self.schools)
-        self.table = ChooseTable("Cores compared", COLUMNS, self._choose, NOTE)
-        column.addWidget(self.table, 1)
+        super().__init__(session, "Cores compared", COLUMNS, NOTE, "copper, 24 ×, twin …")
 
-    def refresh(self) -> None:
+    def missing(self) -> str:
+        needed = self.session.needed
+        return f"First needed: {needed}. Every core is then solved here with this package’s fans." if needed else ""
+
+    def question(self) -> Callable[[], tuple[Candidate, ...]]:
         build = self.session.build
-        missing = self.session.needed
-        self.table.setVisible(not missing)
-        self.schools.setText(
-            f"First needed: {missing}. Every core is then solved here with this package’s fans." if missing else self._schools()
-        )
-        if missing:
-            return
-        if self.asked is not build:
-            self.asked = build
-            own = tuple(core for core in build.own_cores if core.name not in {c.name for c in cores()})
-            self.worker.ask(lambda: candidates(build, (*own, *cores())))
-        elif self.found:
-            self._show(self.found)
+        own = tuple(core for core in build.own_cores if core.name not in {c.name for c in cores()})
+        return lambda: candidates(build, (*own, *cores()))
 
     def _schools(self) -> str:
         """The face-area rule and the heat balance, and whether they agree."""
@@ -95,16 +73,16 @@ class CompareView(QWidget):
             f"Heat balance: {tightest.name} {'holds' if holds else 'does not hold'}. {agree}"
         )
 
-    def _show(self, found: tuple[Candidate, ...]) -> None:
-        self.found = found
+    def show_found(self, found: tuple[Candidate, ...]) -> None:
+        self.why.setText(self._schools())
         engine = self.session.build.brief.engine
         wanted = face_area_wanted(engine.displacement.si) if engine.displacement else None
         name = self.session.build.package.core.name
         current = next((i for i, c in enumerate(found) if c.core.name == name), -1)
         self.table.show_rows([cells(c, wanted, self.session.system) for c in found], current)
 
-    def _choose(self, row: int) -> None:
-        core = self.found[row].core
+    def choose(self, row: int) -> None:
+        core = self.found[row].core if self.found else self.session.build.package.core
         if core != self.session.build.package.core:
             self.session.attempt(fit_core(self.session.build, core, self.session.system))
 

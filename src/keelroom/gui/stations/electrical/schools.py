@@ -3,18 +3,14 @@
 from __future__ import annotations
 
 import math
-
-from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QVBoxLayout, QWidget
+from collections.abc import Callable
 
 from keelroom.assess.electrical.schools import Compared, Comparison, compare_schools
 from keelroom.assess.inputs.cases import idle_case
 from keelroom.drawing.scene import Scene
 from keelroom.drawing.schools import SHOWN_DAYS, schools_scene
 from keelroom.gui.session.session import Session
-from keelroom.gui.session.worker import Worker
-from keelroom.gui.widgets.choose_table import ChooseTable
-from keelroom.gui.widgets.text import label
+from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.units import KINDS, both, number_text
 
 NOTE = f"Each solved at idle, from a day of {both((60 - 32) / 1.8, 'temperature')} to one of {both((105 - 32) / 1.8, 'temperature')}. A click goes over to it; undo comes back."
@@ -38,61 +34,34 @@ def cells(row: Compared, system: str) -> tuple[str, ...]:
     return (name, span(cool.on, warm.on), span(cool.held, warm.held), runs, f"{row.amps:.1f}", f"{row.starting:.0f}")
 
 
-class SchoolsView(QWidget):
-    """Asks beside the window for the build as it stands, at idle: there the fans are on their own."""
-
-    come = pyqtSignal()
-    """a comparison has come"""
+class SchoolsView(AskedTable[Comparison]):
+    """Asks for the build as it stands, at idle: there the fans are on their own."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        self.setObjectName("panel")
-        self.found: Comparison | None = None
-        self.asked: object = None
-        self.worker = Worker(self)
-        self.worker.answered.connect(self._answered)
-        self.worker.failed.connect(lambda why: self.why.setText(f"Could not be worked out: {why}"))
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 6)
-        column.setSpacing(0)
-        self.why = label("working it out …", wrap=True)
-        self.why.setContentsMargins(12, 8, 10, 0)
-        column.addWidget(self.why)
-        self.table = ChooseTable("Schools of control", COLUMNS, self._choose, NOTE, "hose, fins, variable …")
-        column.addWidget(self.table, 1)
-        self.said = label("", "faint", wrap=True)
-        self.said.setContentsMargins(12, 0, 10, 0)
-        column.addWidget(self.said)
+        super().__init__(session, "Schools of control", COLUMNS, NOTE, "hose, fins, variable …")
 
-    def refresh(self) -> None:
+    def missing(self) -> str:
         build = self.session.build
         case = idle_case(build.duty_cases)
         if case is None or not build.package.fans or not any(c.figures for c in self.session.assessment.cases if c.case_id == case.id):
-            self.found, self.asked = None, None
-            self.why.setText("The schools stand here once the package has a fan and an idle duty case is worked out.")
-            self.table.show_rows([], -1)
-            return
-        if self.asked is not build:
-            self.asked = build
-            self.worker.ask(lambda: compare_schools(build, case.id))
-        elif self.found is not None:
-            self._show(self.found)
+            return "The schools stand here once the package has a fan and an idle duty case is worked out."
+        return ""
 
-    def _answered(self, found: Comparison) -> None:
-        self.found = found
-        self._show(found)
-        self.come.emit()
+    def question(self) -> Callable[[], Comparison]:
+        build = self.session.build
+        case = idle_case(build.duty_cases)
+        assert case is not None
+        return lambda: compare_schools(build, case.id)
 
-    def _show(self, found: Comparison) -> None:
+    def show_found(self, found: Comparison) -> None:
         self.why.setText(found.why)
         current = next((k for k, row in enumerate(found.rows) if row.current), -1)
         self.table.show_rows([cells(row, self.session.system) for row in found.rows], current)
         self.said.setText(f"Now: {found.rows[current].school.why}" if current >= 0 else "")
 
-    def _choose(self, index: int) -> None:
-        if self.found is not None and self.found.rows[index].edit.changes:
-            self.session.attempt(self.found.rows[index].edit)
+    def choose(self, row: int) -> None:
+        if self.found is not None and self.found.rows[row].edit.changes:
+            self.session.attempt(self.found.rows[row].edit)
 
     def picture(self) -> tuple[Scene | None, str, str]:
         """The comparison for the drawing board."""

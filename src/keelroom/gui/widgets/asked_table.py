@@ -1,0 +1,80 @@
+"""A table worked out beside the window for the build as it stands: what is missing for it, the table, and a word on the row that is current."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Generic, TypeVar
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
+
+from keelroom.gui.session.session import Session
+from keelroom.gui.session.worker import Worker
+from keelroom.gui.widgets.choose_table import ChooseTable
+from keelroom.gui.widgets.text import label
+
+T = TypeVar("T")
+
+
+class AskedTable(QWidget, Generic[T]):
+    """Asks again when the build is another; a refusal of the question stands where the answer would."""
+
+    come = pyqtSignal()
+    """an answer has come"""
+
+    def __init__(self, session: Session, name: str, columns: tuple[str, ...], note: str, hint: str, words: bool = False) -> None:
+        super().__init__()
+        self.session = session
+        self.setObjectName("panel")
+        self.found: T | None = None
+        self.asked: object = None
+        self.worker = Worker(self)
+        self.worker.answered.connect(self._answered)
+        self.worker.failed.connect(lambda why: self.why.setText(f"Could not be worked out: {why}"))
+        self.column = QVBoxLayout(self)
+        self.column.setContentsMargins(0, 0, 0, 6)
+        self.column.setSpacing(0)
+        self.why = label("", wrap=True)
+        self.why.setContentsMargins(12, 8, 10, 0)
+        self.column.addWidget(self.why)
+        self.table = ChooseTable(name, columns, self.choose, note, hint, words=words)
+        self.column.addWidget(self.table, 1)
+        self.said = label("", "faint", wrap=True)
+        self.said.setContentsMargins(12, 0, 10, 0)
+        self.column.addWidget(self.said)
+
+    def missing(self) -> str:
+        """Why nothing can be asked yet; '' where it can."""
+        return f"First needed: {self.session.needed}." if self.session.needed else ""
+
+    def question(self) -> Callable[[], T]:
+        """The work, for the build as it stands."""
+        raise NotImplementedError
+
+    def show_found(self, found: T) -> None:
+        """Write an answer."""
+        raise NotImplementedError
+
+    def choose(self, row: int) -> None:
+        """A row was clicked."""
+        raise NotImplementedError
+
+    def refresh(self) -> None:
+        build, missing = self.session.build, self.missing()
+        self.table.setVisible(not missing)
+        if missing:
+            self.found, self.asked = None, None
+            self.why.setText(missing)
+            self.said.setText("")
+        elif self.asked is not build:
+            self.asked = build
+            if self.found is None:
+                self.why.setText("working it out …")
+            self.worker.ask(self.question())
+        elif self.found is not None:
+            self.show_found(self.found)
+
+    def _answered(self, found: T) -> None:
+        self.found = found
+        self.show_found(found)
+        self.come.emit()
