@@ -110,7 +110,6 @@ class Album:
     def fit(self) -> None:
         self.shot("fit-up", self.page("Fit-up", "Gaps"))
         self.shot("find-a-place", self.page("Fit-up", "Find"), self.press("Find", "start"))
-        self.shot("template", self.page("Fit-up", "Make"))
         self.session.set(("active",), "p3", "Package")
         self.shot("shroud", self.page("Fit-up", "Shroud"), self.window.stations["Fit-up"].acts["seat"])
         self.session.store.undo()
@@ -121,6 +120,8 @@ class Album:
         self.session.set(("active",), "p1", "Package")
         self.window.switch_theme()
         self.window.switch_units()
+        self.shot("coolers", self.case("grade"), self.page("Aux coolers", "List"))
+        self.case("idle")()
         self.shot("electrical", self.page("Electrical", "Circuits"), self.panel("Findings"))
         self.panel("")()
         self.shot("control-schools", self.page("Electrical", "Schools"))
