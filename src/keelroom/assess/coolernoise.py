@@ -11,7 +11,7 @@ from keelroom.assess.fit.coolers import named
 from keelroom.assess.inputs.coolers import own_curve
 from keelroom.core.air.fan import fan_pressure
 from keelroom.core.arrays import stack
-from keelroom.core.coolers.noise import CAB_LESS, ENGINE_IDLE, beside, heard, sound_power
+from keelroom.core.coolers.noise import CAB_LESS, ENGINE_IDLE, STRAIGHT, beside, heard, sound_power
 from keelroom.document.schema.build import Build
 
 DISTANCE = 1.067
@@ -23,7 +23,7 @@ RPM, RPM_SIZE, RPM_FALLS = 2700.0, 0.3048, 0.8
 class Loud(NamedTuple):
     """One fan set. ahead, cab [dB]; tone [Hz] of its blades;  straight [dB] what curved blades would give less, 0 where they are;
 
-    still, idling : how it is heard with the engine off, and beside it
+    idling : how it is heard in the cab beside the engine
     """
 
     name: str
@@ -36,8 +36,6 @@ class Loud(NamedTuple):
 
 def loudness(build: Build, figures: CaseFigures, distance: float = DISTANCE) -> tuple[Loud, ...]:
     """Every fan set of the build as it runs in a duty case, at a distance [m]."""
-    from keelroom.core.coolers.noise import STRAIGHT
-
     found = []
     fans = {fan.id: fan for fan in build.package.fans}
     levels, sizes, straight = [], [], False

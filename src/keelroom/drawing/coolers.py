@@ -58,7 +58,9 @@ def _row(shapes: list[Shape], build: Build, told: tuple[str, CaseFigures], top: 
     at = temperature_of(figures, fluid)
     given, left = dict(figures.fluids.given)[fluid], [row for row in figures.fluids.left if row[0] == fluid]
     head = f"{NAMES[fluid]} {format_si(at, KINDS['temperature'], system)}"
-    if fluid == "refrigerant":
+    if fluid == "refrigerant" and given < LEAST:
+        head = "Refrigerant: the A/C is off"
+    elif fluid == "refrigerant":
         head += f", {format_si(figures.fluids.head_pressure, KINDS['pressure'], system)} at the gauge; vents {format_si(figures.fluids.vents, KINDS['temperature'], system)}"
     alarm = at > HOT.get(fluid, 1e9)
     _words(shapes, (LEFT, top - 10), head, "el.alarm" if alarm else "el.value")

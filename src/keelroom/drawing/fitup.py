@@ -314,8 +314,13 @@ def _hood(view: View, build: Build, span: Point) -> list[Shape]:
 
 
 def _names(view: View, fit: Fit, words: _Words) -> list[Shape]:
-    """Names of the neighbours a clearance speaks of, where there is room for them."""
+    """Names of the neighbours a clearance speaks of, and of coolers that hang by themselves, where there is room for them."""
     shapes: list[Shape] = []
+    for body in fit.parts:
+        if body.key.startswith("cooler:"):
+            shapes += words.said(
+                "fit.name", flat(view, body.solid.centre), body.name + (" (not measured)" if body.unknown else ""), must=False
+            )
     near = {gap.other.key: None for gap in fit.gaps}
     by_key = {body.key: body for body in fit.others}
     for key in near:

@@ -15,8 +15,6 @@ from keelroom.units import both
 ROUNDING = 0.5e-3
 RECIRCULATES, LEAKS, BYPASSES = 0.08, 0.12, 0.15
 """Shares from which air that comes back, is drawn round the edge, or goes round the core is worth a word."""
-HOT_FLUID = 120.0
-"""[degC] gearbox fluid above which it ages fast (common practice: 80-95 degC is wanted)."""
 
 
 def causes(build: Build, package: Package, assessment: Assessment) -> Found:

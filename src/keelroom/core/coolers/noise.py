@@ -33,11 +33,6 @@ def sound_power(flow: float, pressure: float, straight: bool) -> float:
     return SPECIFIC + 10 * math.log10(flow * 1e3) + 20 * math.log10(pressure / 1e3) + TONE + (STRAIGHT if straight else 0.0)
 
 
-def at_speed(level: float, share: float) -> float:
-    """[dB] at a share of its speed. Source: fan laws of sound, 50 log of the speed."""
-    return level + 50 * math.log10(max(share, 1e-3))
-
-
 def heard(levels: tuple[float, ...], distance: float, rpm: float) -> Heard:
     """Several fans at a distance [m] over a reflecting ground. levels [dB] of sound power; rpm of the fans.
 
