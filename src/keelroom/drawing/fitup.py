@@ -316,11 +316,10 @@ def _hood(view: View, build: Build, span: Point) -> list[Shape]:
 def _names(view: View, fit: Fit, words: _Words) -> list[Shape]:
     """Names of the neighbours a clearance speaks of, and of coolers that hang by themselves, where there is room for them."""
     shapes: list[Shape] = []
-    for body in fit.parts:
-        if body.key.startswith("cooler:"):
-            shapes += words.said(
-                "fit.name", flat(view, body.solid.centre), body.name + (" (not measured)" if body.unknown else ""), must=False
-            )
+    for own in fit.parts:
+        if own.key.startswith("cooler:"):
+            said = own.name + (" (not measured)" if own.unknown else "")
+            shapes += words.said("fit.name", flat(view, own.solid.centre), said, must=False)
     near = {gap.other.key: None for gap in fit.gaps}
     by_key = {body.key: body for body in fit.others}
     for key in near:
