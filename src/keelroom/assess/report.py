@@ -359,7 +359,7 @@ CAUTIONS = (
     "Electric fans start without warning: disconnect before hands go in; keep out of the fan and belt plane, no loose clothing.",
     "Disconnect the battery before wiring; fuse at the source, sized for the wire. Batteries give off gas.",
     "Refrigerant is recovered by licensed people; the system is never vented.",
-    "Coolant is poisonous to people and animals: catch it, keep it covered, dispose of it by local rules. Glycol burns: keep lines off the exhaust.",
+    "Coolant is poisonous to people and animals: catch it, keep it covered, dispose of it by local rules. Glycol, oil and gearbox fluid burn: keep lines off the exhaust.",
     "Cutting or moving a structural panel, bumper beam, latch or airbag sensor can make a vehicle unsafe or illegal: get qualified advice.",
     "Running an engine indoors needs exhaust extraction; support the vehicle on stands; set a stop temperature for every soak test.",
     "Never a higher cap than the weakest part allows.",

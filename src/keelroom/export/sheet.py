@@ -14,6 +14,8 @@ from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTempl
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.bench import bench_steps, jumper_list
 from keelroom.assess.electrical.harness import loom_list, parts_list, splice_list, wire_list
+from keelroom.assess.fit.coolers import LINED, line_plan, named
+from keelroom.assess.inputs.coolers import SPOTS
 from keelroom.assess.report import CAUTIONS, VERDICT_WORDS, band_text, margin_text, settles_text, totals_lines
 from keelroom.document.fields import measured_fields
 from keelroom.document.quantity import described
@@ -54,6 +56,7 @@ def sheet_bytes(build: Build, assessment: Assessment, system: str, given: tuple[
         _drawing_and_package(build, system),
         Spacer(1, 6),
         *_fit(build, assessment, system),
+        *_coolers(build, assessment, system),
         *_electrics(build, assessment, system),
         *_brief(build, system),
         *_findings(assessment),
@@ -117,6 +120,41 @@ def _fit(build: Build, assessment: Assessment, system: str) -> list[Flowable]:
     )
     drawing = SceneFlowable(section_sheet(build, build.package, fit, system), FIT_WIDTH * WIDTH)
     return [KeepTogether([Paragraph("Fit", STYLES["head"]), drawing]), KeepTogether([table, Spacer(1, 6)])]
+
+
+def _coolers(build: Build, assessment: Assessment, system: str) -> list[Flowable]:
+    """Fluids of the other coolers by duty case, and what their lines want."""
+    if not build.package.coolers:
+        return []
+    kind, rows = KINDS["temperature"], []
+    for case in assessment.cases:
+        if case.figures is None:
+            continue
+        fluids = case.figures.fluids
+        given = dict(fluids.given)
+        ac = (
+            f"{format_si(fluids.condensing, kind, system)}, {format_si(fluids.head_pressure, KINDS['pressure'], system)}"
+            if given["refrigerant"] > 20
+            else "off"
+        )
+        charge = format_si(fluids.charge, kind, system) if given["charge"] > 20 else "—"
+        rows.append([case.name, format_si(fluids.gearbox, kind, system), format_si(fluids.oil, kind, system), charge, ac])
+    head = ["Duty case", "Gearbox fluid", "Engine oil", "Intake air", "A/C condenses at"]
+    story: list[Flowable] = [
+        KeepTogether(
+            [Paragraph("Other coolers", STYLES["head"]), _grid([head, *rows], [share * WIDTH for share in (0.28, 0.17, 0.17, 0.17, 0.21)])]
+        )
+    ]
+    for cooler in build.package.coolers:
+        if cooler.kind in LINED:
+            plan = line_plan(build.package, cooler, 8.0 / 60e3, 80.0)
+            size, thread = plan.fitting
+            words = (
+                f"{named(cooler)}, {SPOTS[cooler.stands].words}: size {size} fittings ({thread}), no hose bent under {format_si(plan.bend, KINDS['length'], system)}, "
+                f"{plan.fluid * 1e3:.2f} L of fluid more; topped up warm with the engine running, by the vehicle maker's procedure."
+            )
+            story.append(Paragraph(safe(words), STYLES["body"]))
+    return [*story, Spacer(1, 6)]
 
 
 def _electrics(build: Build, assessment: Assessment, system: str) -> list[Flowable]:

@@ -3,6 +3,7 @@
 import json
 
 import pytest
+from pypdf import PdfReader
 
 from keelroom.assess.assess import assess
 from keelroom.assess.coolernoise import loudness
@@ -16,6 +17,8 @@ from keelroom.assess.questions.swap import as_found, swap
 from keelroom.document.edits import apply
 from keelroom.document.file import load, parse
 from keelroom.document.quantity import quantity
+from keelroom.export.sheet import write_sheet
+from keelroom.units import KINDS, format_si
 from tests.changes import on
 from tests.conftest import DEMO
 
@@ -120,3 +123,14 @@ def test_fans_are_heard_as_they_run():
     assert near["Gearbox cooler fan"].idling in ("drowned", "hardly noticeable"), (
         "common practice: loud alone, unnoticed with the engine on"
     )
+
+
+def test_the_sheet_tells_the_fluids_and_what_to_buy(tmp_path):
+    write_sheet(BUILD, assess(BUILD), tmp_path / "s.pdf", "us")
+    text = "\n".join(page.extract_text() for page in PdfReader(str(tmp_path / "s.pdf")).pages)
+    part = text[text.index("Other coolers") : text.index("Electrical")]
+    hill = next(case.figures for case in assess(BUILD).cases if case.case_id == "grade")
+    assert format_si(hill.fluids.gearbox, KINDS["temperature"], "us") in part
+    assert format_si(hill.fluids.head_pressure, KINDS["pressure"], "us") in part
+    assert "size 6 fittings (9/16-18)" in part
+    assert "never vented" in text
