@@ -5,7 +5,7 @@ import json
 import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication, QComboBox, QLineEdit, QPushButton, QTableWidget, QToolButton
+from PyQt6.QtWidgets import QApplication, QComboBox, QLabel, QLineEdit, QPushButton, QTableWidget, QToolButton
 
 from keelroom import cli
 from keelroom.document.file import load
@@ -181,3 +181,16 @@ def test_half_a_name_is_not_entered_by_undoing(driver):
     store.redo()
     store.redo()
     assert driver.window.session.build.package.coolers[-1].name == "Oil box"
+
+
+def test_fans_are_listened_to_from_where_one_chooses(driver):
+    driver.click("Aux coolers station")
+    driver.click("Noise", QToolButton)
+    near = driver.window.stations["Aux coolers"].views["Noise"]
+    before = [w.text() for w in near.findChildren(QLabel) if "ahead of the grille," in w.text()]
+    driver.enter("Listen at", "84")
+    after = [w.text() for w in near.findChildren(QLabel) if w.isVisible() and "ahead of the grille," in w.text()]
+    assert [int(a.split()[0]) - int(b.split()[0]) for a, b in zip(before, after, strict=True)] == [6] * len(before)
+    assert driver.enter("Listen at", "far") is not None
+    assert driver.find("Listen at", QLineEdit).text() == "far", "what was typed stays"
+    assert driver.shows("expected") or driver.shows("such as")

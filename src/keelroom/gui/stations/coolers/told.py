@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
-from PyQt6.QtWidgets import QVBoxLayout
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.coolernoise import DISTANCE, Loud, loudness
 from keelroom.assess.fit.coolers import named
 from keelroom.assess.inputs.cases import idle_case
 from keelroom.core.coolers.noise import ENGINE_IDLE
+from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.coolers.model import CAUTIONS, figures_of, lines_said
 from keelroom.gui.widgets.column import ScrolledColumn
-from keelroom.gui.widgets.text import label, replace_body
-from keelroom.units import KINDS, format_si
+from keelroom.gui.widgets.text import Line, label, replace_body
+from keelroom.units import KINDS, both, format_si, parse
+
+NEAREST, FARTHEST = 0.3, 30.0
+"""[m] from which fans are listened to"""
 
 
 class ToldPage(ScrolledColumn):
@@ -65,7 +69,37 @@ class LinesPage(ToldPage):
 
 
 class NoisePage(ToldPage):
-    """How loud each fan set is, and what drowns it."""
+    """How loud each fan set is at a distance one chooses, and what drowns it."""
+
+    def __init__(self, session: Session) -> None:
+        self.distance, self.typed, self.wrong = DISTANCE, "", ""
+        super().__init__(session, "Noise of the fans")
+
+    def _listen(self, text: str) -> None:
+        """From another place; what is no distance stays as it was typed, with what was expected."""
+        unit = self.session.unit(KINDS["length"])
+        try:
+            metres = parse(text, KINDS["length"], unit.symbol).si
+            self.wrong = "" if NEAREST <= metres <= FARTHEST else f"From {both(NEAREST, 'length')} to {both(FARTHEST, 'length')}"
+        except InputError as error:
+            self.wrong = error.message
+        self.typed = text if self.wrong else ""
+        self.distance = self.distance if self.wrong else metres
+        self.shown = None
+        self.refresh()
+
+    def _distance(self) -> QHBoxLayout:
+        line = QHBoxLayout()
+        line.addWidget(label("Listen at"))
+        edit = Line()
+        edit.setFixedWidth(84)
+        edit.setAccessibleName("Listen at")
+        edit.setText(self.typed or format_si(self.distance, KINDS["length"], self.session.system))
+        edit.returnPressed.connect(lambda: self._listen(edit.text()))
+        line.addWidget(edit)
+        line.addWidget(label("ahead of the grille", "faint"))
+        line.addStretch(1)
+        return line
 
     def fill(self, column: QVBoxLayout) -> None:
         session = self.session
@@ -74,11 +108,13 @@ class NoisePage(ToldPage):
         if figures is None:
             column.addWidget(label("Stands here once a duty case in which the car stands is worked out.", wrap=True))
             return
-        found = loudness(session.build, figures)
-        at = format_si(DISTANCE, KINDS["length"], session.system)
+        found = loudness(session.build, figures, self.distance)
+        column.addLayout(self._distance())
+        if self.wrong:
+            column.addWidget(label(self.wrong, "error", wrap=True))
         column.addWidget(
             label(
-                f"Fans as they run standing, {at} ahead of the grille; an engine idling there is some {ENGINE_IDLE:.0f} dB. Good to ±5 dB: for comparing, not for a certificate.",
+                f"Fans as they run standing; an engine idling is some {ENGINE_IDLE:.0f} dB a yard off. Good to ±5 dB: for comparing, not for a certificate.",
                 "faint",
                 wrap=True,
             )

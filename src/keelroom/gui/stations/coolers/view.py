@@ -41,7 +41,7 @@ class AuxCoolersStation(Form):
         }
         makers = {
             "List": lambda: ListView(session, dict(add)), "Books": lambda: BooksView(session), "Gearbox": lambda: WaysView(session),
-            "Find": lambda: PlacesView(session), "Lines": lambda: LinesPage(session, "Lines of the coolers"), "Noise": lambda: NoisePage(session, "Noise of the fans"),
+            "Find": lambda: PlacesView(session), "Lines": lambda: LinesPage(session, "Lines of the coolers"), "Noise": lambda: NoisePage(session),
         }  # fmt: skip
         super().__init__(session, lambda: pages(session.build, session.system, session.assessment, self.current, session.case), {}, makers)
         session.selected.connect(lambda _case: self.refresh())
