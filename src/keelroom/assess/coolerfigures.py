@@ -41,7 +41,8 @@ def fluid_figures(there: tuple[Cooler, ...], points: Points, answer: Answer, ref
         for k, cooler in enumerate(there)
         if cooler.kind in FLUID_OF
     ]
-    given["refrigerant"] = sum(heat for fluid, _, heat in left if fluid == "refrigerant")
+    if any(cooler.kind == "condenser" for cooler in there):
+        given["refrigerant"] = float(fluids.compressor[i] * (1 + found.cop[i]) * found.runs[i])
     left += [
         ("gearbox", "the core’s tank", float(found.tank[i])),
         ("gearbox", "its case", float(found.shed[i])),

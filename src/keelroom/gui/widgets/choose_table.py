@@ -130,7 +130,10 @@ class ChooseTable(QWidget):
         if head is None or port is None or self.even:
             self._tell_rest()
             return
-        room = port.width() - LEAST_FIRST
+        bar = self.table.verticalScrollBar()
+        # Rows that came just now may yet call the scroll bar up.
+        kept = 2 * self.table.frameWidth() + (bar.sizeHint().width() if bar is not None else 0)
+        room = min(port.width(), self.table.width() - kept) - LEAST_FIRST
         for k in range(1, len(self.columns)):
             room -= max(self.table.sizeHintForColumn(k), head.sectionSizeHint(k))
             self.table.setColumnHidden(k, room < 0)
