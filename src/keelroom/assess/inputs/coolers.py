@@ -6,7 +6,7 @@ from typing import Any, NamedTuple
 
 import numpy as np
 
-from keelroom.core.air.fan import FanCurve, generic_curve, no_fan
+from keelroom.core.air.fan import REFERENCE_DENSITY, FanCurve, generic_curve, no_fan
 from keelroom.core.air.own_air import OwnPath, own_flow
 from keelroom.core.arrays import Floats, stack
 from keelroom.core.coolers.circuits import NEVER
@@ -156,7 +156,8 @@ def own_air(cooler: Cooler, face: tuple[float, float], road: tuple[float, float]
     opening = cooler.opening.si if cooler.opening else area
     speed = float(motor_speed(np.array(volts), np.array(cooler.fan_voltage.si), np.array(0.0))) if volts > 0 else 0.0
     shape = (opening, area, out_area(cooler, size), cooler.loss.si + cooler.guard.si, spot.pressed, spot.drawn)
-    return _own_air(shape, _fan_of(cooler), road, speed)
+    # Fan, ram and losses all go with the density: the volume does not, so that the weather need not be solved for again.
+    return road[1] * _own_volume(shape, _fan_of(cooler), road[0], speed)
 
 
 FanOf = tuple[float, float, float, str, float, float]
@@ -185,9 +186,9 @@ def _curve_of(fan: FanOf) -> FanCurve:
 
 
 @by_value(512)
-def _own_air(shape: tuple[float, ...], fan: FanOf | None, road: tuple[float, float], speed: float) -> float:
+def _own_volume(shape: tuple[float, ...], fan: FanOf | None, road: float, speed: float) -> float:
+    """[m3/s] through the face."""
     opening, area, out, loss, pressed, drawn = (np.array([value]) for value in shape)
     curve = stack([stack([_curve_of(fan) if fan else no_fan()])])
     path = OwnPath(opening, area, out, loss, curve, np.array([fan[0] if fan else 1.0]), pressed, drawn)
-    met, density = (np.array([value]) for value in road)
-    return abs(float(own_flow(path, met, np.array([speed]), density)[0]))
+    return abs(float(own_flow(path, np.array([road]), np.array([speed]), np.array([REFERENCE_DENSITY]))[0])) / REFERENCE_DENSITY
