@@ -44,18 +44,21 @@ def _fluids(build: Build, package: Package, assessment: Assessment, there: tuple
     where = ("packages", package.id, "coolers")
     cooled = {"gearbox": "gearbox_cooler", "oil": "oil_cooler", "charge": "charge_cooler", "steering": "steering_cooler"}
     for fluid, kind in cooled.items():
-        worst = max((case for case in assessment.cases if case.figures), key=lambda case: _of(case.figures, fluid), default=None)
+        own = next((cooler for cooler in there if cooler.kind == kind), None)
+        # Without a cooler of its own the oil goes with the coolant: where that does not settle there is nothing more to say of it.
+        told = [case for case in assessment.cases if case.figures and (own is not None or case.figures.verdict != "does_not_settle")]
+        worst = max(told, key=lambda case: _of(case.figures, fluid), default=None)
         if worst is None or worst.figures is None:
             continue
         value, given = _of(worst.figures, fluid), dict(worst.figures.fluids.given)[fluid]
-        own = next((cooler for cooler in there if cooler.kind == kind), None)
-        watched = own is not None or (fluid == "gearbox" and build.brief.vehicle.gearbox == "automatic")
+        watched = own is not None or fluid == "oil" or (fluid == "gearbox" and build.brief.vehicle.gearbox == "automatic")
         if value <= HOT[fluid] or not watched or given < 50:
             continue
-        at = (*where, own.id, "conductance") if own else ("brief", "vehicle", "in_tank_cooler")
+        at = (*where, own.id, "conductance") if own else ("brief", "vehicle", "in_tank_cooler") if fluid == "gearbox" else where
+        over = value - HOT[fluid]
         wear = (
-            f" Each {both(HALVES, 'temperature difference')} over halves the fluid's life: here to a {2 ** ((value - HOT[fluid]) / HALVES):.0f}th."
-            if fluid == "gearbox" and value > HOT[fluid] + HALVES
+            f" Each {both(HALVES, 'temperature difference')} over halves its life: {0.5 ** (over / HALVES):.0%} of it is left here."
+            if fluid == "gearbox"
             else ""
         )
         yield Finding(f"{fluid}_hot", "problem" if value > HOT[fluid] + 20 else "doubt", at, f"{worst.name}: {WORDS[fluid]} at {both(value, 'temperature')}",

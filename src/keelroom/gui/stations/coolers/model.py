@@ -103,19 +103,13 @@ def _fluid_groups(build: Build) -> tuple[Group, ...]:
     automatic = build.brief.vehicle.gearbox == "automatic"
     gearbox = (
         Row("flag", (*vehicle, "in_tank_cooler"), "Gearbox fluid cooled in the radiator tank"),
-        *(
-            (
-                *quantities(vehicle, "converter_factor"),
-                Row("flag", (*vehicle, "lockup"), "Converter locks on the road"),
-                *quantities(accessories, "converter_power"),
-            )
-            if automatic
-            else ()
-        ),
+        *quantities(vehicle, "converter_factor"),
+        Row("flag", (*vehicle, "lockup"), "Converter locks on the road"),
+        *quantities(accessories, "converter_power"),
     )
     ac = (Row("choice", (*accessories, "refrigerant"), "Refrigerant", GASES),) if build.brief.accessories.ac_fitted else ()
     note = "" if automatic else "A manual gearbox turns little into heat and sheds most of it by its case."
-    return (Group("Gearbox", gearbox, note=note), *((Group("A/C", ac, note=CAUTIONS[0]),) if ac else ()))
+    return (Group("Gearbox", gearbox if automatic else (), note=note), *((Group("A/C", ac, note=CAUTIONS[0]),) if ac else ()))
 
 
 def figures_of(assessment: Assessment, case: str) -> CaseFigures | None:
