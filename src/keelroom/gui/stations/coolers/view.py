@@ -11,6 +11,7 @@ from keelroom.document.quantity import quantity
 from keelroom.document.schema.coolers import Cooler, CoolerKind
 from keelroom.drawing.coolers import fluids_scene
 from keelroom.drawing.scene import Scene
+from keelroom.drawing.spots import spots_scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.coolers.model import KINDS_OF_COOLER, figures_of, pages
 from keelroom.gui.stations.coolers.tables import BooksView, ListView, PlacesView, WaysView
@@ -26,15 +27,13 @@ SIZES = {
     "water_charge_cooler": {"width": "24 in", "height": "8 in"},
 }
 """what a cooler of a kind is added with: plate coolers, a charge cooler as long as the grille"""
-ON_PAGES = ("Each", "Find")
-"""pages beside which the drawing of the bay stands"""
 
 
 class AuxCoolersStation(Form):
     """Coolers, their fluids, ways, places, lines and noise; the drawing shows the fluids of the chosen case, or the bay."""
 
     def __init__(self, session: Session) -> None:
-        self.board: SceneView | None = None
+        self.boards: dict[str, SceneView] = {}
         add = {
             f"Add {words[0].lower() if words[1].islower() else words[0]}{words[1:]}": partial(self._add, kind, words)
             for kind, words in KINDS_OF_COOLER
@@ -47,12 +46,24 @@ class AuxCoolersStation(Form):
         session.selected.connect(lambda _case: self.refresh())
 
     def drawing(self) -> QWidget | None:
-        if self.current in ON_PAGES:
-            return None
-        if self.board is None:
-            self.board = SceneView(self.session, "Fluids of the chosen case", self._fluids)
-            self.session.selected.connect(lambda _case: self.board.changed() if self.board else None)
-        return self.board
+        if self.current == "Each":
+            return None  # the bay, where what stands ahead is placed on the face
+        name = "Where the coolers stand" if self.current == "Find" else "Fluids of the chosen case"
+        if name not in self.boards:
+            board = self.boards[name] = SceneView(self.session, name, self._spots if self.current == "Find" else self._fluids)
+            self.session.selected.connect(lambda _case: board.changed())
+        return self.boards[name]
+
+    def _spots(self) -> tuple[Scene | None, str, str]:
+        build = self.session.build
+        if not build.package.coolers:
+            return None, "No cooler yet", "Add one from the list."
+        scene = spots_scene(build, figures_of(self.session.assessment, self.session.case), self.session.system)
+        return (
+            scene,
+            "Where the coolers stand",
+            "From the left side: places, not sizes. A disc: a fan of its own. The bay to scale is at Fit-up.",
+        )
 
     def _fluids(self) -> tuple[Scene | None, str, str]:
         figures = figures_of(self.session.assessment, self.session.case)
