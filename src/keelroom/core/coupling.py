@@ -148,12 +148,12 @@ def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
     warm, still = np.full_like(cp, LOOP_TEMPERATURE), np.zeros_like(cp)
     around = Around(grille_air, grille_air, grille_air, grille_air, warm - LOOP_DROP, still, warm, cp)
 
-    def coolers_at(flows: AirFlows) -> Exchanged:
-        """With the coolant as warm as the loop is solved at: how much a little more or less goes here or there hardly moves the air."""
-        return exchanged(half.coolers, asked, around, flows.core, 1)
+    found: Exchanged
 
     def breathing(flows: AirFlows) -> Breath:
-        found = coolers_at(flows)
+        # With the coolant as warm as the loop is solved at: how much a little more or less goes here or there hardly moves the air.
+        nonlocal found
+        found = exchanged(half.coolers, asked, around, flows.core, 1)
         given = coolant + found.tank - found.from_block + (found.heat * half.coolers.ahead).sum(axis=1)
         forward = np.maximum(np.maximum(flows.core, 0.0).sum(axis=1), LEAST_FLOW)
         leaving = np.maximum(flows.exit, LEAST_FLOW)
@@ -175,7 +175,7 @@ def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
     network, leaks = half.network, doubts.leaks
     leaky = network._replace(bypass_area=network.bypass_area * leaks, leak_area=network.leak_area * leaks[:, None])
     flows, breath = solve_air(leaky, doubted, Driven(half.air_speed, speed), breathing, drop, begin)
-    found = coolers_at(flows)
+    # As it was found last: at the flows that balance.
     into_coolant = coolant + found.tank - found.from_block
     return Air(flows, breath, engine, into_coolant, power, speed, beginning(network, flows))
 
