@@ -43,7 +43,7 @@ def test_all_heat_given_is_somewhere(coolers, gearbox, tank, lockup):
     for case in first_wave(apply(BUILD, Edit("", changes))).cases:
         figures = case.figures
         for fluid, heat in figures.fluids.given:
-            left = sum(watts for name, _, watts in figures.fluids.left if name == fluid)
+            left = sum(watts for name, _, watts, *_ in figures.fluids.left if name == fluid)
             assert left == pytest.approx(heat, rel=1e-6, abs=0.2), (case.case_id, fluid)
             checked += 1
         if figures.verdict != "does_not_settle":
@@ -64,7 +64,9 @@ def test_unticking_the_tank_makes_no_kilowatts_vanish():
     with_tank, without = told
     assert without.fluids.gearbox > with_tank.fluids.gearbox + 20
     assert dict(without.fluids.given)["gearbox"] == pytest.approx(dict(with_tank.fluids.given)["gearbox"], rel=1e-3)
-    assert sum(heat for fluid, _, heat in without.fluids.left if fluid == "gearbox") == pytest.approx(dict(without.fluids.given)["gearbox"])
+    assert sum(heat for fluid, _, heat, *_ in without.fluids.left if fluid == "gearbox") == pytest.approx(
+        dict(without.fluids.given)["gearbox"]
+    )
 
 
 def test_a_cooler_ahead_costs_the_core_and_a_remote_one_does_not():

@@ -139,6 +139,7 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
         fan_current = sum(fan.current for fan in fans)
         system = system_at(build, package, cases[i])
         temperature, high = float(answer.temperature[i]), float(answer.band.high[i])
+        fluids = fluid_figures(there, points, answer, accessories.refrigerant, i)
         density, taken = float(fixed.outdoor_density[i]), max(float(grille[i]), 0.0)
         figures.append(
             CaseFigures(
@@ -178,8 +179,8 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
                 thermostat_opening=float(state.opening[i]),
                 fan_command=float(state.command[i]),
                 fans=fans,
-                coolers=cooler_figures(there, answer, i),
-                fluids=fluid_figures(there, points, answer, accessories.refrigerant, i),
+                coolers=cooler_figures(there, fluids, answer, i),
+                fluids=fluids,
                 fan_current=fan_current,
                 electrical_current=system.balance.wanted,
                 mean_current=fan_current + system.balance.wanted - system.fan_amps,

@@ -36,6 +36,17 @@ class FanFigures(NamedTuple):
     power: float
 
 
+class Left(NamedTuple):
+    """Heat [W] a fluid leaves somewhere: to a cooler, to the coolant, or off by its own way (its case, its lines, into the engine)."""
+
+    fluid: str
+    where: str
+    heat: float
+    to: Literal["cooler", "coolant", "own"]
+    cooler_id: str = ""
+    """where it is a cooler's: names may stand twice"""
+
+
 class FluidFigures(NamedTuple):
     """The fluids of coolers at one operating point, temperatures [degC]: gearbox in its pan and leaving for the coolers, oil, intake air as it
     enters the engine, refrigerant where it condenses with its pressure over the outdoors [Pa], air at the vents, power steering.
@@ -53,8 +64,11 @@ class FluidFigures(NamedTuple):
     steering: float
     runs: float
     given: tuple[tuple[str, float], ...]
-    left: tuple[tuple[str, str, float], ...]
-    """fluid, where, heat"""
+    left: tuple[Left, ...]
+
+    def of(self, fluid: str) -> float:
+        """[degC] a fluid runs at, the refrigerant where it condenses."""
+        return float(getattr(self, {"refrigerant": "condensing"}.get(fluid, fluid)))
 
 
 class CoolerFigures(NamedTuple):

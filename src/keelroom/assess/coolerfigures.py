@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from keelroom.assess.assessment import CoolerFigures, FluidFigures
+from keelroom.assess.assessment import CoolerFigures, FluidFigures, Left
 from keelroom.assess.inputs.coolers import FLUID_OF
 from keelroom.catalogue.refrigerants import saturation_pressure
 from keelroom.core.answer import Answer
@@ -11,17 +11,17 @@ from keelroom.core.operating_point import mean
 from keelroom.core.plant import Points
 from keelroom.document.schema.coolers import Cooler
 
+NOTHING = 0.05
+"""[W] the tank's cooler must give to have a line of its own."""
 
-def cooler_figures(there: tuple[Cooler, ...], answer: Answer, i: int) -> tuple[CoolerFigures, ...]:
+
+def cooler_figures(there: tuple[Cooler, ...], fluids: FluidFigures, answer: Answer, i: int) -> tuple[CoolerFigures, ...]:
     """Every cooler at one point: heat given, its air in and out, the temperature of its fluid."""
     found = answer.solution.state.exchanged
-    fluid = {
-        "gearbox": found.gearbox, "oil": found.oil, "charge": found.charge, "refrigerant": found.condensing, "steering": found.steering,
-    }  # fmt: skip
     return tuple(
         CoolerFigures(
             cooler.id, cooler.kind, float(found.heat[i, k]), float(found.air[i, k]), float(found.air_in[i, k]),
-            float(found.air_in[i, k] + found.rise[i, k]), float(fluid[FLUID_OF[cooler.kind]][i]) if cooler.kind in FLUID_OF else float(found.air_in[i, k]),
+            float(found.air_in[i, k] + found.rise[i, k]), fluids.of(FLUID_OF[cooler.kind]) if cooler.kind in FLUID_OF else float(found.air_in[i, k]),
         )
         for k, cooler in enumerate(there)
     )  # fmt: skip
@@ -36,26 +36,27 @@ def fluid_figures(there: tuple[Cooler, ...], points: Points, answer: Answer, ref
     )
     doubt, fluids = float(points.doubts.heat[i]), points.situation.fluids
     given = {"gearbox": gearbox * doubt, "oil": oil * doubt, "charge": charge, "steering": float(fluids.steering[i]), "refrigerant": 0.0}
+    tank = float(found.tank[i])
     left = [
-        (FLUID_OF[cooler.kind], cooler.name or cooler.kind.replace("_", " "), float(found.heat[i, k]))
+        Left(FLUID_OF[cooler.kind], cooler.name or cooler.kind.replace("_", " "), float(found.heat[i, k]), "cooler", cooler.id)
         for k, cooler in enumerate(there)
         if cooler.kind in FLUID_OF
     ]
     if any(cooler.kind == "condenser" for cooler in there):
         given["refrigerant"] = float(fluids.compressor[i] * (1 + found.cop[i]) * found.runs[i])
     left += [
-        ("gearbox", "the core’s tank", float(found.tank[i])),
-        ("gearbox", "its case", float(found.shed[i])),
-        ("oil", "the block", given["oil"] - float(found.from_block[i])),
-        ("charge", "the engine", float(charge_flow * (found.charge[i] - _outside(points, i)))),
-        ("steering", "its lines", float(found.steering_shed[i])),
+        *([Left("gearbox", "the core’s tank", tank, "coolant")] if abs(tank) > NOTHING else []),
+        Left("gearbox", "its case", float(found.shed[i]), "own"),
+        Left("oil", "the block", given["oil"] - float(found.from_block[i]), "coolant"),
+        Left("charge", "the engine", float(charge_flow * (found.charge[i] - _outside(points, i))), "own"),
+        Left("steering", "its lines", float(found.steering_shed[i]), "own"),
     ]
     condensing = float(found.condensing[i])
     return FluidFigures(
         gearbox=float(found.gearbox[i]), gearbox_leaving=float(found.gearbox_leaving[i]), oil=float(found.oil[i]), charge=float(found.charge[i]),
         condensing=condensing, head_pressure=saturation_pressure(refrigerant, condensing) - float(fixed.air.pressure[i]),
         vents=float(found.vents[i]), steering=float(found.steering[i]), runs=float(found.runs[i]),
-        given=tuple(given.items()), left=tuple((fluid, where, heat) for fluid, where, heat in left if abs(heat) > 0.05 or where != "the core’s tank"),
+        given=tuple(given.items()), left=tuple(left),
     )  # fmt: skip
 
 

@@ -181,7 +181,7 @@ def _case(case: CaseResult) -> dict[str, Any]:
             "gearbox_degC": figures.fluids.gearbox, "gearbox_leaving_degC": figures.fluids.gearbox_leaving, "oil_degC": figures.fluids.oil,
             "charge_air_degC": figures.fluids.charge, "condensing_degC": figures.fluids.condensing, "head_pressure_Pa": figures.fluids.head_pressure,
             "vents_degC": figures.fluids.vents, "steering_degC": figures.fluids.steering, "compressor_share": figures.fluids.runs,
-            "given_W": dict(figures.fluids.given), "left_W": [list(row) for row in figures.fluids.left],
+            "given_W": dict(figures.fluids.given), "left_W": [[part.fluid, part.where, part.heat] for part in figures.fluids.left],
         },
     }  # fmt: skip
 

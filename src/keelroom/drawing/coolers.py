@@ -5,7 +5,6 @@ from __future__ import annotations
 from keelroom.assess.assessment import CaseFigures, CoolerFigures
 from keelroom.assess.coolerlimits import HOT
 from keelroom.assess.inputs.coolers import FLUID_OF
-from keelroom.document.schema.build import Build
 from keelroom.drawing.scene import Label, Polyline, Rect, Scene, Shape
 from keelroom.units import KINDS, format_si
 
@@ -29,34 +28,22 @@ def fluid_rows(figures: CaseFigures) -> list[str]:
     return [fluid for fluid in NAMES if fluid in cooled or (given.get(fluid, 0.0) > LEAST and fluid != "steering")]
 
 
-def fluids_scene(build: Build, figures: CaseFigures, system: str) -> Scene | None:
+def fluids_scene(figures: CaseFigures, system: str) -> Scene | None:
     """A row per fluid; None where no fluid is given anything."""
     rows = fluid_rows(figures)
     if not rows:
         return None
     shapes: list[Shape] = []
     for k, fluid in enumerate(rows):
-        _row(shapes, build, (fluid, figures), -TOP - ROW * k, system)
+        _row(shapes, (fluid, figures), -TOP - ROW * k, system)
     high = TOP + ROW * len(rows)
     return Scene(tuple(shapes), (0.0, -high * MM, WIDTH * MM, high * MM))
 
 
-def temperature_of(figures: CaseFigures, fluid: str) -> float:
-    """[degC] a fluid runs at."""
-    fluids = figures.fluids
-    return {
-        "gearbox": fluids.gearbox,
-        "oil": fluids.oil,
-        "charge": fluids.charge,
-        "refrigerant": fluids.condensing,
-        "steering": fluids.steering,
-    }[fluid]
-
-
-def _row(shapes: list[Shape], build: Build, told: tuple[str, CaseFigures], top: float, system: str) -> None:
+def _row(shapes: list[Shape], told: tuple[str, CaseFigures], top: float, system: str) -> None:
     fluid, figures = told
-    at = temperature_of(figures, fluid)
-    given, left = dict(figures.fluids.given)[fluid], [row for row in figures.fluids.left if row[0] == fluid]
+    at = figures.fluids.of(fluid)
+    given, left = dict(figures.fluids.given)[fluid], [part for part in figures.fluids.left if part.fluid == fluid]
     head = f"{NAMES[fluid]} {format_si(at, KINDS['temperature'], system)}"
     if fluid == "refrigerant" and given < LEAST:
         head = "Refrigerant: the A/C is off"
@@ -67,15 +54,20 @@ def _row(shapes: list[Shape], build: Build, told: tuple[str, CaseFigures], top: 
     y = top - 26 - HIGH / 2
     _box(shapes, (LEFT, y), BOX * 0.8, ("is given", format_si(given, KINDS["heat"], system)), "bar.rest")
     x = LEFT + BOX * 0.8
-    coolers = {cooler.name or cooler.kind.replace("_", " "): cooler.id for cooler in build.package.coolers}
     by_id = {cooler.cooler_id: cooler for cooler in figures.coolers}
     room = (WIDTH - LEFT - x) / max(len(left), 1)
-    for _, where, heat in left:
+    for part in left:
         wide = min(BOX, room - 18)
         shapes.append(Polyline("rail", ((x * MM, y * MM), ((x + 18) * MM, y * MM))))
         x += 18
-        cooler = by_id.get(coolers.get(where, ""))
-        _box(shapes, (x, y), wide, (where, format_si(heat, KINDS["heat"], system).replace("-", "−")), "bar.fan" if cooler else "bar.rest")
+        cooler = by_id.get(part.cooler_id)
+        _box(
+            shapes,
+            (x, y),
+            wide,
+            (part.where, format_si(part.heat, KINDS["heat"], system).replace("-", "−")),
+            "bar.fan" if cooler else "bar.rest",
+        )
         if cooler is not None:
             _words(shapes, (x + wide / 2, y - HIGH / 2 - 9), _air(cooler, system), "el.words", "middle")
         x += wide

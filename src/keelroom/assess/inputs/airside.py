@@ -10,7 +10,7 @@ from keelroom.assess.electrical.loads import fan_rating
 from keelroom.assess.inputs.coolers import ahead_of_core
 from keelroom.assess.placing import face_size, opening_on_face
 from keelroom.core.air.face import Disc, FaceClasses, Lanes, Rectangle, Zone, as_lanes, face_classes, widened
-from keelroom.core.air.fan import SHUTOFF_DOUBT, TYPED_DOUBT, FanCurve, generic_curve, no_fan, typed_curve
+from keelroom.core.air.fan import PUSHED, SHUTOFF_DOUBT, TYPED_DOUBT, FanCurve, generic_curve, no_fan, typed_curve
 from keelroom.core.air.network import Network, incidence
 from keelroom.core.arrays import Floats, stack
 from keelroom.core.kept import by_identity, by_value
@@ -30,8 +30,6 @@ SPILL_LEAK = 0.5
 """Share of the slot round a bare fan that leaks: the blade tips still draw through the disc (common practice)."""
 OVER_TANK = 0.5
 """Share of a shrouded fan's disc over a tank that is lost to it; a bare one loses all of it (common practice)."""
-PUSHER_SHARE = 0.9
-"""Flow a fan keeps that blows into a core instead of drawing from it (common practice)."""
 
 
 class FanSet(NamedTuple):
@@ -243,7 +241,7 @@ def _placed_curve(package: Package, fan: Fan, curve: FanCurve) -> FanCurve:
     if fan.reversed_blade:
         flow, pressure = fan.reversed_share.si, fan.reversed_share.si**2
     if fan.mount == "pusher":
-        flow *= PUSHER_SHARE
+        flow *= PUSHED
     lost = 1 - disc_on_face(face_size(package), disc_of(fan))
     flow *= max(1 - lost * (OVER_TANK if in_shroud(package, fan) else 1.0), 0.05)
     # The hole is as large as the part of the disc that still faces the core.

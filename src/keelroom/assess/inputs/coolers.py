@@ -6,7 +6,7 @@ from typing import Any, NamedTuple
 
 import numpy as np
 
-from keelroom.core.air.fan import REFERENCE_DENSITY, FanCurve, generic_curve, no_fan
+from keelroom.core.air.fan import PUSHED, REFERENCE_DENSITY, FanCurve, generic_curve, no_fan
 from keelroom.core.air.own_air import OwnPath, own_flow
 from keelroom.core.arrays import Floats, stack
 from keelroom.core.coolers.circuits import NEVER
@@ -32,8 +32,8 @@ RATED_OIL, OIL_LEAD = 0.11, 18.0
 """Heat into the oil over rated power, and the kelvin the oil then runs over the coolant without a cooler (common practice: 10 to 20)."""
 DERATE, HUB = 0.95, 0.45
 """Credible share of a small fan's rating, and its hub over its diameter (common practice)."""
-PUSHED, REVERSED = 0.9, 0.55
-"""Flow a fan keeps that pushes, and that runs a one-way blade backwards (common practice)."""
+REVERSED = 0.55
+"""Flow a fan keeps that runs a one-way blade backwards (common practice)."""
 
 
 class Spot(NamedTuple):

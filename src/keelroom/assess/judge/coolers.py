@@ -81,7 +81,7 @@ def _fluids(build: Build, package: Package, assessment: Assessment, there: tuple
 
 
 def _of(figures: CaseFigures | None, fluid: str) -> float:
-    return float(getattr(figures.fluids, fluid)) if figures else -1e9
+    return figures.fluids.of(fluid) if figures else -1e9
 
 
 def _idle(package: Package, assessment: Assessment, cooler: Cooler) -> Found:

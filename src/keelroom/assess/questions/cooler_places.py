@@ -86,8 +86,7 @@ def _variants(build: Build, package: Package, cooler: Cooler) -> list[tuple[Cool
 
 
 def _hottest(assessment: Assessment, fluid: str) -> float:
-    field = {"refrigerant": "condensing"}.get(fluid, fluid)
-    return max((float(getattr(case.figures.fluids, field)) for case in assessment.cases if case.figures), default=float("nan"))
+    return max((case.figures.fluids.of(fluid) for case in assessment.cases if case.figures), default=float("nan"))
 
 
 def _engine(assessment: Assessment) -> float:

@@ -115,4 +115,4 @@ def _gearbox(figures: CaseFigures | None) -> float | None:
 
 
 def _tank(figures: CaseFigures) -> float:
-    return sum(heat for fluid, where, heat in figures.fluids.left if fluid == "gearbox" and where.endswith("tank"))
+    return sum(part.heat for part in figures.fluids.left if part.fluid == "gearbox" and part.to == "coolant")

@@ -12,6 +12,8 @@ from keelroom.errors import InputError
 
 KNOTS = 9
 REFERENCE_DENSITY = 1.2
+PUSHED = 0.9
+"""Flow a fan keeps that blows into a core instead of drawing from it (common practice)."""
 GENERIC_SHAPE = 0.35
 """Generic axial curve p/p0 = 1 - a x - (1 - a) x2 with x flow over free-air flow (common practice)."""
 PEAK_OF_SHAPE = 0.3357

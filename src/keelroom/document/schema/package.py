@@ -8,14 +8,13 @@ from pydantic import Field
 
 from keelroom.document.quantity import Quantity, Spec, Strict, quantity
 from keelroom.document.schema.brief import Maybe
-from keelroom.document.schema.coolers import Cooler
+from keelroom.document.schema.coolers import Blade, Cooler
 from keelroom.document.schema.electrical import Circuit, Control
 from keelroom.document.schema.loop import Coolant, Loop
 
 Flow = Literal["crossflow", "downflow"]
 Material = Literal["aluminium", "copper_brass"]
 Condition = Literal["clean", "some_scale", "bad"]
-Blade = Literal["straight", "curved"]
 Motor = Literal["brushed", "brushless", "engine"]
 """what turns a fan: a motor of either sort, or the engine's own pulley"""
 ShroudKind = Literal["full", "partial", "none"]

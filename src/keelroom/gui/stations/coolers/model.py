@@ -166,10 +166,9 @@ def book_cells(assessment: Assessment, system: str) -> list[tuple[str, ...]]:
         for fluid, given in fluids.given:
             if given < 20:
                 continue
-            mine = [(where, heat) for name, where, heat in fluids.left if name == fluid]
-            coolant = sum(heat for where, heat in mine if where in ("the core’s tank", "the block"))
-            own = sum(heat for where, heat in mine if where in ("its case", "its lines", "the engine"))
-            coolers = sum(heat for _, heat in mine) - coolant - own
+            coolers, coolant, own = (
+                sum(part.heat for part in fluids.left if part.fluid == fluid and part.to == to) for to in ("cooler", "coolant", "own")
+            )
             texts = [
                 format_si(value, KINDS["heat"], system).replace("-", "−") if abs(value) > 1 else "—"
                 for value in (given, coolers, coolant, own)

@@ -70,7 +70,7 @@ class AuxCoolersStation(Form):
         if figures is None:
             return None, "Fluids", "They are drawn once a duty case is worked out."
         name = next((case.name for case in self.session.build.duty_cases if case.id == self.session.case), "")
-        scene = fluids_scene(self.session.build, figures, self.session.system)
+        scene = fluids_scene(figures, self.session.system)
         if scene is None:
             return None, "Nothing to cool but the coolant", "Gearbox, oil, intake air and A/C are given nothing in this case."
         return (
