@@ -237,6 +237,10 @@ class Assessment(NamedTuple):
     judged: bool = True
     """whether the findings are this build's; while something is dragged they are those it was picked up with"""
 
+    def figures_of(self, case_id: str) -> CaseFigures | None:
+        """A duty case's figures; None where there is no such case or it has none."""
+        return next((case.figures for case in self.cases if case.case_id == case_id), None)
+
     @property
     def complete(self) -> bool:
         """Whether it is judged and the second wave has been."""
@@ -245,7 +249,7 @@ class Assessment(NamedTuple):
     @property
     def idle(self) -> CaseFigures | None:
         """Figures of the case that stands for idle; None where there is none or it lacks something."""
-        return next((case.figures for case in self.cases if case.case_id == self.idle_id), None)
+        return self.figures_of(self.idle_id)
 
     @property
     def tightest(self) -> CaseResult | None:

@@ -8,7 +8,7 @@ from typing import Any
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.effort import effort_words
 from keelroom.assess.fit.clearances import Fit, Gap
-from keelroom.assess.fit.coolers import LINED, line_plan, mount_notes
+from keelroom.assess.fit.coolers import LINED, WARM, line_plan, mount_notes
 from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, core_growth
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
 from keelroom.assess.fixes import applies
@@ -114,7 +114,7 @@ def _fit(build: Build, assessment: Assessment) -> dict[str, Any]:
 
 def _lines(package: Package, cooler: Cooler) -> dict[str, float | None]:
     """Lines of a cooler with warm oil at 8 L/min: what they lose, how tight they may be bent, what is in hand, what they hold; SI."""
-    plan = line_plan(package, cooler, 8.0 / 60e3, 80.0)
+    plan = line_plan(package, cooler, *WARM)
     return {
         "lost_Pa": plan.lost.pressure, "least_bend_m": plan.bend, "bend_in_hand_m": cooler.tightest.si - plan.bend if cooler.tightest else None,
         "fluid_m3": plan.fluid,

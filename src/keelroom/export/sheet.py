@@ -14,7 +14,7 @@ from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTempl
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.bench import bench_steps, jumper_list
 from keelroom.assess.electrical.harness import loom_list, parts_list, splice_list, wire_list
-from keelroom.assess.fit.coolers import LINED, line_plan, named
+from keelroom.assess.fit.coolers import LINED, WARM, line_plan, named
 from keelroom.assess.inputs.coolers import SPOTS
 from keelroom.assess.report import CAUTIONS, VERDICT_WORDS, band_text, margin_text, settles_text, totals_lines
 from keelroom.document.fields import measured_fields
@@ -147,7 +147,7 @@ def _coolers(build: Build, assessment: Assessment, system: str) -> list[Flowable
     ]
     for cooler in build.package.coolers:
         if cooler.kind in LINED:
-            plan = line_plan(build.package, cooler, 8.0 / 60e3, 80.0)
+            plan = line_plan(build.package, cooler, *WARM)
             size, thread = plan.fitting
             words = (
                 f"{named(cooler)}, {SPOTS[cooler.stands].words}: size {size} fittings ({thread}), no hose bent under {format_si(plan.bend, KINDS['length'], system)}, "

@@ -4,11 +4,14 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+import numpy as np
+
 from keelroom.assess.fit.bodies import Body, Path, Terms, term
 from keelroom.assess.inputs.coolers import out_area, size_of
 from keelroom.assess.placing import Frame, core_depth, face_size
 from keelroom.core.coolers.lines import Lost, fitting_of, held, least_bend, lost_in_lines
 from keelroom.core.packaging.solids import Solid
+from keelroom.core.thermal.gearbox import line_flow, oil_flow
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.package import Package
@@ -29,6 +32,8 @@ LOW = ("bumper", "floor", "wheel_well")
 HIGH_LOSS = 1.0e5
 """[Pa] lost in the lines of a gearbox cooler that starves it: pumps give some 2 to 4 bar there (common practice)."""
 LINED = ("gearbox_cooler", "oil_cooler", "steering_cooler")
+WARM = (8.0 / 60e3, 80.0)
+"""Flow [m3/s] and temperature [degC] of the warm oil that sheets of lines are worked out at."""
 
 
 def named(cooler: Cooler) -> str:
@@ -43,6 +48,12 @@ class LinePlan(NamedTuple):
     fitting: tuple[int, str]
     bend: float
     fluid: float
+
+
+def oil_through(cooler: Cooler, rpm: float) -> float:
+    """Flow [m3/s] its pump sends through a cooler's lines at an engine speed."""
+    flow = oil_flow if cooler.kind == "oil_cooler" else line_flow
+    return float(flow(np.array(rpm)))
 
 
 def line_plan(package: Package, cooler: Cooler, flow: float, celsius: float) -> LinePlan:

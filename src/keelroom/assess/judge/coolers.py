@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.coolerlimits import COLD_GEARBOX, HALVES, HOT
-from keelroom.assess.fit.coolers import HIGH_LOSS, LINED, kinked, line_plan, mount_notes, named
+from keelroom.assess.fit.coolers import HIGH_LOSS, LINED, WARM, kinked, line_plan, mount_notes, named, oil_through
 from keelroom.assess.inputs.coolers import FLUID_OF, SPOTS, fitted, out_area, size_of
 from keelroom.assess.placing import face_size
 from keelroom.assess.wording import Found, lowered, set_fix
 from keelroom.core.findings import Finding, Fix
-from keelroom.core.thermal.gearbox import line_flow, oil_flow
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.package import Package
@@ -131,8 +130,8 @@ def _lines(build: Build, package: Package, assessment: Assessment, cooler: Coole
     figures = next((case.figures for case in assessment.cases if case.figures and case.figures.rpm > 1500), None)
     if cooler.kind not in LINED or figures is None:
         return
-    flow = float((line_flow if cooler.kind != "oil_cooler" else oil_flow)(figures.rpm))  # type: ignore[arg-type]
-    lost = line_plan(package, cooler, flow, 80.0).lost
+    flow = oil_through(cooler, figures.rpm)
+    lost = line_plan(package, cooler, flow, WARM[1]).lost
     if lost.pressure > HIGH_LOSS:
         yield Finding("lines_narrow", "doubt", (*where, "line_bore"), f"{named(cooler)}: its lines lose {both(lost.pressure, 'pressure')}",
                       f"At {both(flow, 'coolant flow')} of warm fluid; the pump has some 30–60 psi (2–4 bar) for lines and cooler. A size more bore.", value=lost.pressure, limit=HIGH_LOSS)  # fmt: skip

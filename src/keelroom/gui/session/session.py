@@ -36,7 +36,7 @@ class Held(NamedTuple):
     assessment: Assessment
 
     def figures(self, case_id: str) -> CaseFigures | None:
-        return next((case.figures for case in self.assessment.cases if case.case_id == case_id), None)
+        return self.assessment.figures_of(case_id)
 
 
 PAUSE = 150

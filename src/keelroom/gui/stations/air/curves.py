@@ -39,7 +39,7 @@ def curves_page(session: Session) -> SoughtPage:
             cases = [p.label for p in found.points if not p.label.endswith(" V")]
             key = " · ".join(f"{i} {name}" for i, name in enumerate(cases, 1))
             column.addWidget(label(f"{key} · rings: the chosen case at 10, 12 and 14 V", "faint", wrap=True))
-        figures = next((c.figures for c in session.assessment.cases if c.case_id == session.case), None)
+        figures = session.assessment.figures_of(session.case)
         if figures is not None:
             name = next(c.name for c in session.assessment.cases if c.case_id == session.case)
             column.addWidget(label(f"Pressure from grille to exit: {name}", "head", wrap=True))

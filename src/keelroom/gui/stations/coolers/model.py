@@ -3,9 +3,8 @@
 from __future__ import annotations
 
 from keelroom.assess.assessment import Assessment, CaseFigures
-from keelroom.assess.fit.coolers import LINED, LinePlan, kinked, line_plan, mount_notes, named
+from keelroom.assess.fit.coolers import LINED, LinePlan, kinked, line_plan, mount_notes, named, oil_through
 from keelroom.assess.inputs.coolers import FLUID_OF, SPOTS, fitted
-from keelroom.core.thermal.gearbox import line_flow, oil_flow
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler, CoolerKind
 from keelroom.gui.rows import Group, Page, Path, Row, Said, quantities
@@ -112,11 +111,6 @@ def _fluid_groups(build: Build) -> tuple[Group, ...]:
     return (Group("Gearbox", gearbox if automatic else (), note=note), *((Group("A/C", ac, note=CAUTIONS[0]),) if ac else ()))
 
 
-def figures_of(assessment: Assessment, case: str) -> CaseFigures | None:
-    """The chosen duty case's figures."""
-    return next((result.figures for result in assessment.cases if result.case_id == case), None)
-
-
 def _fluids_said(assessment: Assessment, case: str, system: str) -> Said:
     found = []
     for result in assessment.cases:
@@ -181,8 +175,7 @@ def plan_of(build: Build, cooler: Cooler, figures: CaseFigures | None) -> LinePl
     """Lines of a cooler that carry oil, at the chosen case; None for others."""
     if cooler.kind not in LINED or figures is None:
         return None
-    flow = float((oil_flow if cooler.kind == "oil_cooler" else line_flow)(figures.rpm))  # type: ignore[arg-type]
-    return line_plan(build.package, cooler, flow, max(figures.fluids.oil if cooler.kind == "oil_cooler" else figures.fluids.gearbox, 20.0))
+    return line_plan(build.package, cooler, oil_through(cooler, figures.rpm), max(figures.fluids.of(FLUID_OF[cooler.kind]), 20.0))
 
 
 def lines_said(build: Build, cooler: Cooler, figures: CaseFigures | None, system: str) -> Said:

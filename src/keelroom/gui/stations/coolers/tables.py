@@ -13,7 +13,7 @@ from keelroom.assess.fit.coolers import named
 from keelroom.assess.questions.cooler_places import Place, cooler_places
 from keelroom.assess.questions.gearbox_ways import Tried, gearbox_ways
 from keelroom.gui.session.session import Session
-from keelroom.gui.stations.coolers.model import BOOK_COLUMNS, LIST_COLUMNS, PLACE_COLUMNS, WAY_COLUMNS, book_cells, figures_of, list_cells
+from keelroom.gui.stations.coolers.model import BOOK_COLUMNS, LIST_COLUMNS, PLACE_COLUMNS, WAY_COLUMNS, book_cells, list_cells
 from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.flow import Flow
@@ -30,7 +30,7 @@ def temperature(value: float | None, system: str) -> str:
 
 def shown_case(session: Session) -> CaseFigures | None:
     """Figures of the chosen duty case."""
-    return figures_of(session.assessment, session.case)
+    return session.assessment.figures_of(session.case)
 
 
 class ListView(QWidget):

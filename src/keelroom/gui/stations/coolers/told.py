@@ -11,7 +11,7 @@ from keelroom.assess.inputs.cases import idle_case
 from keelroom.core.coolers.noise import ENGINE_IDLE
 from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
-from keelroom.gui.stations.coolers.model import CAUTIONS, figures_of, lines_said
+from keelroom.gui.stations.coolers.model import CAUTIONS, lines_said
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.text import Line, label, replace_body
 from keelroom.units import KINDS, both, format_si, parse
@@ -48,7 +48,7 @@ class LinesPage(ToldPage):
 
     def fill(self, column: QVBoxLayout) -> None:
         session = self.session
-        figures = figures_of(session.assessment, session.case)
+        figures = session.assessment.figures_of(session.case)
         if figures is None:
             column.addWidget(label("Stands here once a duty case is worked out.", wrap=True))
             return
@@ -104,7 +104,7 @@ class NoisePage(ToldPage):
     def fill(self, column: QVBoxLayout) -> None:
         session = self.session
         still = idle_case(session.build.duty_cases)
-        figures = figures_of(session.assessment, still.id if still else "")
+        figures = session.assessment.figures_of(still.id if still else "")
         if figures is None:
             column.addWidget(label("Stands here once a duty case in which the car stands is worked out.", wrap=True))
             return

@@ -13,7 +13,7 @@ from keelroom.drawing.coolers import fluids_scene
 from keelroom.drawing.scene import Scene
 from keelroom.drawing.spots import spots_scene
 from keelroom.gui.session.session import Session
-from keelroom.gui.stations.coolers.model import KINDS_OF_COOLER, figures_of, pages
+from keelroom.gui.stations.coolers.model import KINDS_OF_COOLER, pages
 from keelroom.gui.stations.coolers.tables import BooksView, ListView, PlacesView, WaysView
 from keelroom.gui.stations.coolers.told import LinesPage, NoisePage
 from keelroom.gui.widgets.form import Form
@@ -58,7 +58,7 @@ class AuxCoolersStation(Form):
         build = self.session.build
         if not build.package.coolers:
             return None, "No cooler yet", "Add one from the list."
-        scene = spots_scene(build, figures_of(self.session.assessment, self.session.case), self.session.system)
+        scene = spots_scene(build, self.session.assessment.figures_of(self.session.case), self.session.system)
         return (
             scene,
             "Where the coolers stand",
@@ -66,7 +66,7 @@ class AuxCoolersStation(Form):
         )
 
     def _fluids(self) -> tuple[Scene | None, str, str]:
-        figures = figures_of(self.session.assessment, self.session.case)
+        figures = self.session.assessment.figures_of(self.session.case)
         if figures is None:
             return None, "Fluids", "They are drawn once a duty case is worked out."
         name = next((case.name for case in self.session.build.duty_cases if case.id == self.session.case), "")
