@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any, TypeVar
 
@@ -80,6 +81,12 @@ def fresh_id(items: tuple[Any, ...], prefix: str) -> str:
     while f"{prefix}{number}" in taken:
         number += 1
     return f"{prefix}{number}"
+
+
+def fresh_name(taken: Iterable[str], words: str) -> str:
+    """The words, numbered where they are taken: "Screen", "Screen 2"."""
+    there = set(taken)
+    return next(name for name in (words, *(f"{words} {k}" for k in range(2, len(there) + 3))) if name not in there)
 
 
 def added(build: Build, path: Path, member: Any, label: str) -> Edit:

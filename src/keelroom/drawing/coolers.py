@@ -9,7 +9,10 @@ from keelroom.drawing.scene import Label, Polyline, Rect, Scene, Shape
 from keelroom.units import KINDS, format_si
 
 MM = 1e-3
-LEFT, WIDTH, ROW, TOP, BOX, HIGH = 16.0, 640.0, 104.0, 14.0, 118.0, 46.0
+LEFT, ROW, TOP, GIVEN, BOX, HIGH, GAP = 5.0, 96.0, 8.0, 58.0, 112.0, 44.0, 8.0
+ACROSS, LINE = 3, 68.0
+"""Boxes of a fluid side by side, and how far down those after them stand: their words want the width when panels leave the board narrow."""
+WIDTH = LEFT + GIVEN + ACROSS * (GAP + BOX) + LEFT
 NAMES = {
     "gearbox": "Gearbox fluid",
     "oil": "Engine oil",
@@ -34,13 +37,14 @@ def fluids_scene(figures: CaseFigures, system: str) -> Scene | None:
     if not rows:
         return None
     shapes: list[Shape] = []
-    for k, fluid in enumerate(rows):
-        _row(shapes, (fluid, figures), -TOP - ROW * k, system)
-    high = TOP + ROW * len(rows)
+    high = TOP
+    for fluid in rows:
+        high += _row(shapes, (fluid, figures), -high, system)
     return Scene(tuple(shapes), (0.0, -high * MM, WIDTH * MM, high * MM))
 
 
-def _row(shapes: list[Shape], told: tuple[str, CaseFigures], top: float, system: str) -> None:
+def _row(shapes: list[Shape], told: tuple[str, CaseFigures], top: float, system: str) -> float:
+    """Draws one fluid; how high it is."""
     fluid, figures = told
     at = figures.fluids.of(fluid)
     given, left = dict(figures.fluids.given)[fluid], [part for part in figures.fluids.left if part.fluid == fluid]
@@ -52,25 +56,29 @@ def _row(shapes: list[Shape], told: tuple[str, CaseFigures], top: float, system:
     alarm = at > HOT.get(fluid, 1e9)
     _words(shapes, (LEFT, top - 10), head, "el.alarm" if alarm else "el.value")
     y = top - 26 - HIGH / 2
-    _box(shapes, (LEFT, y), BOX * 0.8, ("is given", format_si(given, KINDS["heat"], system)), "bar.rest")
-    x = LEFT + BOX * 0.8
+    _box(shapes, (LEFT, y), GIVEN, ("is given", format_si(given, KINDS["heat"], system)), "bar.rest")
     by_id = {cooler.cooler_id: cooler for cooler in figures.coolers}
-    room = (WIDTH - LEFT - x) / max(len(left), 1)
-    for part in left:
-        wide = min(BOX, room - 18)
-        shapes.append(Polyline("rail", ((x * MM, y * MM), ((x + 18) * MM, y * MM))))
-        x += 18
+    start = LEFT + GIVEN
+    for k, part in enumerate(left):
+        line, across = divmod(k, ACROSS)
+        x, low = start + GAP + across * (BOX + GAP), y - line * LINE
+        if across == 0:
+            shapes.append(
+                Polyline("rail", tuple((u * MM, v * MM) for u, v in ((start, y), (start + GAP / 2, y), (start + GAP / 2, low), (x, low))))
+            )
+        else:
+            shapes.append(Polyline("rail", (((x - GAP) * MM, low * MM), (x * MM, low * MM))))
         cooler = by_id.get(part.cooler_id)
         _box(
             shapes,
-            (x, y),
-            wide,
+            (x, low),
+            BOX,
             (part.where, format_si(part.heat, KINDS["heat"], system).replace("-", "−")),
             "bar.fan" if cooler else "bar.rest",
         )
         if cooler is not None:
-            _words(shapes, (x + wide / 2, y - HIGH / 2 - 9), _air(cooler, system), "el.words", "middle")
-        x += wide
+            _words(shapes, (x + BOX / 2, low - HIGH / 2 - 9), _air(cooler, system), "el.words", "middle")
+    return ROW + LINE * max((len(left) - 1) // ACROSS, 0)
 
 
 def _air(cooler: CoolerFigures, system: str) -> str:
@@ -82,7 +90,7 @@ def _air(cooler: CoolerFigures, system: str) -> str:
 def _box(shapes: list[Shape], at: tuple[float, float], wide: float, words: tuple[str, str], role: str) -> None:
     x, y = at
     shapes.append(Rect(role, x * MM, (y - HIGH / 2) * MM, wide * MM, HIGH * MM, 4 * MM))
-    fits = max(int(wide / 6.6), 6)
+    fits = max(int(wide / 6.9), 6)
     name = words[0] if len(words[0]) <= fits else words[0][: fits - 1] + "…"
     _words(shapes, (x + wide / 2, y + 9), name, "bar.label", "middle")
     _words(shapes, (x + wide / 2, y - 10), words[1], "bar.label", "middle")

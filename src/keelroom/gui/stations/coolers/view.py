@@ -6,7 +6,8 @@ from functools import partial
 
 from PyQt6.QtWidgets import QWidget
 
-from keelroom.document.edits import added, fresh_id
+from keelroom.assess.fit.coolers import named
+from keelroom.document.edits import added, fresh_id, fresh_name
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.coolers import Cooler, CoolerKind
 from keelroom.drawing.coolers import fluids_scene
@@ -92,6 +93,7 @@ class AuxCoolersStation(Form):
         )
         if kind == "screen":
             plate = {"loss": quantity("1.5", "number")}
-        member = Cooler.model_validate({"id": ident, "name": words, "kind": kind, "stand_off": off} | usual | plate)
+        name = fresh_name(map(named, build.package.coolers), words)
+        member = Cooler.model_validate({"id": ident, "name": name, "kind": kind, "stand_off": off} | usual | plate)
         if self.session.attempt(added(build, ("packages", build.active, "coolers"), member, f"Add {words.lower()}")):
             self.session.asked_for.emit(("packages", build.active, "coolers", ident, "width"))
