@@ -2,6 +2,7 @@
 
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.quantity import quantity
+from keelroom.document.schema.panels import EDGES, Sealing, Slit
 
 
 def on(build, *changes):
@@ -20,3 +21,8 @@ def varied(record, changes):
 def _varied(record, names, value):
     first, *rest = names
     return record._replace(**{first: _varied(getattr(record, first), rest, value) if rest else value})
+
+
+def sealed(inches):
+    """The same gap at every edge of the core."""
+    return Sealing(**{edge: Slit(gap=quantity(f"{inches} in", "length")) for edge in EDGES})

@@ -30,7 +30,7 @@ FAULTS = (
           (f"{NETWORK}::test_gaps_at_their_limits", f"{NETWORK}::test_mass_and_enthalpy_close_in_every_node")),
     Fault("hot bay air never comes back", "core/coupling.py", "front = grille_air + (bay - grille_air) * back", "front = grille_air + 0 * (bay - grille_air) * back",
           (f"{NETWORK}::test_a_top_panel_cools_the_air_at_the_condenser",)),
-    Fault("flaps open the wrong way", "core/air/network.py", "np.where(forward, 1.0, self.shut)", "np.where(forward, self.shut, 1.0)",
+    Fault("flaps open the wrong way", "core/air/network.py", "np.where(forward, self.shut[0], self.shut[1])", "np.where(forward, self.shut[1], self.shut[0])",
           (f"{NETWORK}::test_at_speed_a_full_shroud_without_flaps_can_lose_to_a_bare_fan_and_flaps_win_it_back",)),
     Fault("limits reversed", "assess/assess.py", "if temperature > limit:", "if temperature < limit:",
           (f"{ASSESS}::test_the_verdict_is_what_temperature_band_and_limit_say",)),

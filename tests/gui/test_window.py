@@ -382,7 +382,7 @@ def test_preferences_hold_at_once(driver):
     driver.choose("Paper", "Letter")
     assert driver.window.session.settings.paper == "Letter"
     driver.enter("Currency", "$")
-    assert driver.window.ledger.totals.money.text() == "Parts $580 · 12 h"
+    assert driver.window.ledger.totals.money.text() == "Parts $580 · 16 h"
     assert "parts $580" in driver.window.ledger.line.words.text()
     driver.click("Close")
 

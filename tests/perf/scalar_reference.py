@@ -421,7 +421,7 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
             forward = head >= 0
             density = (breath.ahead if opening == 0 else breath.bay if opening == 1 else (breath.ahead if forward else breath.bay) if opening == 2
                        else (breath.bay if forward else breath.behind) if leak else (breath.behind if forward else breath.bay))  # fmt: skip
-            return square_flow(head, lost / (2 * density * area**2) * (400.0 if flap and not forward else 1.0))
+            return square_flow(head, lost / (2 * density * area**2) * (400.0 if flap and not net.flaps_open[0 if forward else 1] else 1.0))
         if b < first + classes:
             kind = b - first
             area = net.area[kind]
@@ -443,7 +443,7 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
         found = []
         for b, (leaves, arrives) in enumerate(ends):
             head = (pressures[leaves] if leaves is not None else 0.0) - (pressures[arrives] if arrives is not None else 0.0)
-            found.append(branch(b, head + (0.9 * stagnation if b == 0 else 0.12 * stagnation if b == 1 else 0.0), breath))
+            found.append(branch(b, head + (0.9 * stagnation if b == 0 else -float(net.base) * stagnation if b == 1 else 0.0), breath))
         return found
 
     def open_ends(pressures: np.ndarray, breath: Breath) -> np.ndarray:

@@ -22,11 +22,11 @@ from keelroom.document.edits import Change, Edit, apply, set_value
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.package import Package, Shroud
-from tests.changes import varied
+from tests.changes import on, varied
 from tests.conftest import DEMO
 from tests.floors import FLOOR
 
-BUILD = load(DEMO)
+BUILD = on(load(DEMO), (("survey", "air_holes"), ()))
 CASES = {case.id: case for case in BUILD.duty_cases}
 LAYOUT = (True, 1, 2)
 """crossflow, one pass, two rows: for what the tubes' way does not touch"""

@@ -12,7 +12,7 @@ from keelroom.assess.fit.search import find_places
 from keelroom.assess.fit.templates import patterns
 from keelroom.core.outline import area, rectangle
 from keelroom.core.packaging.bracket import Ends, Stock, angle_bracket, flat_or_joggle
-from keelroom.core.packaging.fixings import Section, strap
+from keelroom.core.packaging.fixings import Beam, Section, strap
 from keelroom.core.packaging.pattern import Pattern
 from keelroom.core.packaging.sheet import METALS, bend_allowance, bend_deduction, edge_sag, plate_frequency
 from keelroom.core.packaging.shroud import Blank, Pan, leak, pan, trim, trims_to_seat
@@ -21,6 +21,7 @@ from keelroom.core.packaging.stack import Link, chance_under, dominant, root_sum
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.file import load
 from keelroom.document.quantity import from_si
+from keelroom.document.schema.moves import Move
 from keelroom.document.schema.survey import Survey
 from keelroom.export.tiles import OVERLAP, sheets_needed, tiling
 from tests.conftest import DEMO
@@ -118,10 +119,10 @@ def test_an_l_bracket_has_room_or_says_it_has_none(first, second):
 
 @given(st.floats(0.005, 0.05), st.floats(0.5e-3, 6e-3), st.floats(0.02, 0.3), st.floats(0.1, 10.0))
 def test_a_rib_or_a_shorter_reach_never_weakens_a_strap(width, thickness, reach, mass):
-    plain = strap(METALS["steel"], Section(width, thickness), reach, mass, 5.0)
-    ribbed = strap(METALS["steel"], Section(width, thickness, 4 * thickness), reach, mass, 5.0)
-    short = strap(METALS["steel"], Section(width, thickness), reach / 2, mass, 5.0)
-    guided = strap(METALS["steel"], Section(width, thickness), reach, mass, 5.0, guided=True)
+    plain = strap(METALS["steel"], Beam(Section(width, thickness)), reach, mass, 5.0)
+    ribbed = strap(METALS["steel"], Beam(Section(width, thickness), Section(width, thickness, 4 * thickness), (0.0, 1.0)), reach, mass, 5.0)
+    short = strap(METALS["steel"], Beam(Section(width, thickness)), reach / 2, mass, 5.0)
+    guided = strap(METALS["steel"], Beam(Section(width, thickness)), reach, mass, 5.0, guided=True)
     assert ribbed.sag < plain.sag
     assert ribbed.frequency > plain.frequency
     assert short.stress == pytest.approx(plain.stress / 2)
@@ -211,7 +212,7 @@ def test_less_wanted_is_never_a_worse_verdict():
     ranks = []
     for inches in (2.0, 1.0, 0.5, 0.1):
         rules = tuple(rule.model_copy(update={"gap": from_si(inches * INCH, "length", "us", "measured")}) for rule in BUILD.gaps)
-        build = apply(BUILD, Edit("", (Change(("gaps",), rules), Change(("packages", "p1", "moved"), ("horn",)))))
+        build = apply(BUILD, Edit("", (Change(("gaps",), rules), Change(("packages", "p1", "moves"), (Move(id="horn"),)))))
         ranks.append(order.index(fit_up(build, build.package).verdict))
     assert ranks == sorted(ranks)
 

@@ -17,8 +17,9 @@ from keelroom.core.operating_point import face_heat, solve
 from keelroom.document.edits import Change, Edit, apply, set_value
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.coolers import Cooler
-from keelroom.document.schema.package import Sealing, Shroud
-from tests.changes import varied
+from keelroom.document.schema.package import Shroud
+from keelroom.document.schema.panels import Sealing
+from tests.changes import sealed, varied
 from tests.properties.test_facts import BUILD, CASES, CORE, FANS, airflow, outlet, package, point
 
 LONG = "length"
@@ -121,7 +122,7 @@ def test_every_branch_loses_what_its_nodes_differ_by(pack, case):
 def test_one_cell_network_is_brentq_on_the_same_curves():
     """A full sealed shroud, no gap anywhere, one fan, standing: fan curve against core, grille and exit, by scipy's brentq."""
     pack = package(BIG, SIXTEEN, shroud(edge_gap=inches(0), depth=inches(14)))
-    pack = pack.model_copy(update={"coolers": (), "sealing": Sealing(side_gap=inches(0), top_gap=inches(0))})
+    pack = pack.model_copy(update={"coolers": (), "sealing": sealed(0)})
     points, _, layout = point(pack, "idle")
     fixed = prepare(points, layout)
     flows, breath, net = fixed.running.flows, fixed.running.breath, points.plant.network
@@ -145,7 +146,7 @@ def test_one_cell_network_is_brentq_on_the_same_curves():
 
 def test_gaps_at_their_limits():
     """Zero gap leaks nothing; a gap without end takes all the suction: the fan draws from the bay and the core gets none."""
-    tight = package(BIG, TWIN, shroud(edge_gap=inches(0))).model_copy(update={"sealing": Sealing(side_gap=inches(0), top_gap=inches(0))})
+    tight = package(BIG, TWIN, shroud(edge_gap=inches(0))).model_copy(update={"sealing": sealed(0)})
     flows = prepare(*(point(tight)[0], point(tight)[2])).running.flows
     assert float(flows.bypass[0]) == float(flows.leaks.sum()) == float(flows.back[0]) == 0.0
     points, _, layout = point(tight)
@@ -174,9 +175,9 @@ def test_a_wide_gap_and_no_fan_pass_the_air_of_three_openings_in_a_row(case):
 @given(st.sampled_from(("0", "1/32", "1/16", "1/8", "1/4", "1/2")), st.sampled_from(("0", "1/8", "3/8", "1")))
 def test_gaps_never_help_at_a_standstill(edge, side):
     pack = package(BIG, TWIN, shroud(edge_gap=inches(edge)))
-    leaky = pack.model_copy(update={"sealing": Sealing(side_gap=inches(side), top_gap=inches(side))})
-    sealed = package(BIG, TWIN, shroud(edge_gap=inches(0))).model_copy(update={"sealing": Sealing(side_gap=inches(0), top_gap=inches(0))})
-    assert outlet(sealed) <= outlet(leaky) + 1e-6
+    leaky = pack.model_copy(update={"sealing": sealed(side)})
+    tight = package(BIG, TWIN, shroud(edge_gap=inches(0))).model_copy(update={"sealing": sealed(0)})
+    assert outlet(tight) <= outlet(leaky) + 1e-6
 
 
 def test_a_stopped_second_fan_under_a_shared_shroud_costs_flow_and_a_divided_one_saves_it():
@@ -243,7 +244,7 @@ def test_a_panel_hides_what_it_hides():
 def test_a_top_panel_cools_the_air_at_the_condenser():
     """Common practice, no source: panels alone have given about 10 °F at the A/C vents; here the air the condenser breathes."""
     pack = package(BIG, TWIN)
-    panelled = pack.model_copy(update={"sealing": Sealing(side_gap=inches(0), top_gap=inches(0))})
+    panelled = pack.model_copy(update={"sealing": sealed(0)})
     before, after = (assess(_with(p)).cases[0].figures for p in (pack, panelled))
     assert 0.5 < before.front_air - after.front_air < 15
     assert before.recirculated > 0.03 > after.recirculated

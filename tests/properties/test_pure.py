@@ -12,6 +12,7 @@ from keelroom.core.kept import Kept
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.file import load
 from keelroom.document.quantity import from_si, quantity
+from keelroom.document.schema.moves import Move
 from tests.conftest import DEMO
 
 P = ("packages", "p1")
@@ -38,7 +39,9 @@ def others(count, seed):
         )
         hood = Change(("survey", "hood", "front"), from_si(dice.uniform(0.5, 0.8), *MILD))
         # Most leave the air alone, so that hundreds can be asked.
-        changes = dice.choice(([*place], [*place, hood], [hood], [hood, Change((*P, "moved"), ("horn",))], [hood], [*place, *fan, wire]))
+        changes = dice.choice(
+            ([*place], [*place, hood], [hood], [hood, Change((*P, "moves"), (Move(id="horn"),))], [hood], [*place, *fan, wire])
+        )
         yield apply(BUILD, Edit("", tuple(changes)))
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from keelroom.core.packaging.fixings import BOLTS, Section, growth, play, strap
+from keelroom.core.packaging.fixings import BOLTS, Beam, Section, growth, play, strap
 from keelroom.core.packaging.sheet import METALS, bend_allowance, bend_deduction, smallest_radius
 from keelroom.core.packaging.shroud import EDGE_TRIM, trims_to_seat
 from keelroom.core.packaging.stack import Link, root_sum_square, worst_case
@@ -30,7 +30,7 @@ def seated(offset: float = 0.0) -> dict[str, float]:
 
 def packaging_checks() -> list[Check]:
     steel = METALS["steel"]
-    beam = strap(steel, Section(1.0 * INCH, 0.125 * INCH), 4 * INCH, 5.0, 5.0)
+    beam = strap(steel, Beam(Section(1.0 * INCH, 0.125 * INCH)), 4 * INCH, 5.0, 5.0)
     force = 5.0 * 5.0 * 9.80665
     inertia = INCH * (0.125 * INCH) ** 3 / 12
     found = [

@@ -40,7 +40,7 @@ def network(fan_zone, pushers, **changes):
     zones = len(pushers)
     made = Network(
         grille_area=np.array([5.0]), exit_area=np.array([5.0]), bypass_area=np.array([0.0]), area=at(0.3), loss=at(0.0),
-        leak_area=at(*[0.0] * zones), flap_area=at(*[0.0] * zones), pushes=at(*[float(pushers[z - 2]) for z in fan_zone]),
+        leak_area=at(*[0.0] * zones), flap_area=at(*[0.0] * zones), flaps_open=at(1.0, 0.0), base=np.array([-0.12]), pushes=at(*[float(pushers[z - 2]) for z in fan_zone]),
         incidence=incidence(np.array([front]), np.array([rear]), fan_zone, pushers)[None],
     )  # fmt: skip
     return made._replace(**changes)

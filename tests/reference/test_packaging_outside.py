@@ -17,7 +17,7 @@ from scipy.optimize import minimize
 
 from keelroom.core.outline import area, clipped, clipped_line, crossing, to_outline, within
 from keelroom.core.packaging.bracket import Ends, Stock, angle_bracket, flat_or_joggle
-from keelroom.core.packaging.fixings import Section, strap
+from keelroom.core.packaging.fixings import Beam, Section, strap
 from keelroom.core.packaging.pattern import Pattern
 from keelroom.core.packaging.sheet import METALS
 from keelroom.core.packaging.shroud import Pan, pan
@@ -156,7 +156,7 @@ def test_an_overlap_is_the_shortest_way_out_of_a_cylinder():
 def test_a_strap_bends_as_the_beam_equation_says(guided, rib):
     """E·I·y'''' = 0 solved by scipy with a shear at the end; free to turn there, or held level."""
     metal, section, reach, mass, shock = METALS["al_5052"], Section(0.025, 0.003, rib), 0.12, 3.0, 6.0
-    found = strap(metal, section, reach, mass, shock, guided)
+    found = strap(metal, Beam(section), reach, mass, shock, guided)
     # The section's own second moment by slicing it, flat strip with a rib of the same thickness on it.
     ys = np.linspace(0, 0.003 + rib, 20001)
     widths = np.where(ys <= 0.003, 0.025, 0.003)

@@ -8,7 +8,6 @@ import numpy as np
 
 from keelroom.assess.assessment import FanFigures
 from keelroom.assess.inputs.airside import AirSide
-from keelroom.core.air.network import BASE_PRESSURE
 from keelroom.core.answer import Answer
 from keelroom.core.electrical.motor import motor_power
 from keelroom.core.plant import Points
@@ -93,4 +92,4 @@ def pressure_ladder(side: AirSide, answer: Answer, points: Points, i: int) -> tu
             else "behind the core, bare fan"
         )
         ladder.append((place if len(side.zones) == 1 else f"{place} {number + 1}", float(pressures[2 + number])))
-    return (*ladder, ("in the bay", float(pressures[1])), ("under the car", BASE_PRESSURE * stagnation))
+    return (*ladder, ("in the bay", float(pressures[1])), ("under the car", float(side.network.base) * stagnation))

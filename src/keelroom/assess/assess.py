@@ -9,7 +9,7 @@ import numpy as np
 from keelroom.assess.airfigures import fan_figures, pressure_ladder
 from keelroom.assess.assessment import Assessment, CaseAmbients, CaseFigures, CaseResult, RulesOfThumb, Start, Totals, Verdict
 from keelroom.assess.coolerfigures import cooler_figures, fluid_figures
-from keelroom.assess.effort import effort
+from keelroom.assess.effort import cost, effort
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.system import system_at
 from keelroom.assess.fit.clearances import fit_up
@@ -250,15 +250,10 @@ def _rules(build: Build, package: Package, idle: CaseFigures | None) -> RulesOfT
 
 
 def _totals(build: Build, package: Package, idle: CaseFigures | None) -> Totals:
-    costs = [
-        v.si
-        for v in (package.core.cost, package.shroud.cost, *(fan.cost for fan in package.fans), *(cooler.cost for cooler in package.coolers))
-        if v
-    ]
     return Totals(
         amps_at_idle=idle.electrical_current if idle else None,
         alternator_at_idle=idle.alternator_current if idle else None,
         volts_at_idle=idle.system_voltage if idle else None,
-        cost=sum(costs) if costs else None,
+        cost=cost(build, package),
         effort=effort(build, package),
     )

@@ -1,24 +1,29 @@
-"""Shop hours of a package: what was typed for it, and what its moved parts, brackets and cuts add."""
+"""Shop hours and cost of a package: what was typed for it, and what moved parts, brackets, panels, frames and cuts add."""
 
 from __future__ import annotations
 
 import math
 from typing import NamedTuple
 
+from keelroom.assess.fit.moves import seconds
+from keelroom.assess.fit.panels import HOURS
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 
 HOUR = 3600.0
-BRACKET, CUT = 0.75 * HOUR, 0.5 * HOUR
-"""[s] to make and fit one bracket, and to mark, cut, deburr and paint one edge of a panel (common practice)."""
+BRACKET, CUT, FRAME, JOIN = 0.75 * HOUR, 0.5 * HOUR, 2.0 * HOUR, 2.0 * HOUR
+"""[s] to make and fit one bracket; to mark, cut, deburr and paint one edge of a panel; to make a frame of angle, the thinking apart; to
+trim and join two shrouds (common practice)."""
 
 
 class Effort(NamedTuple):
-    """Seconds by what takes them: stated for the package, parts counted as moved, brackets, cuts."""
+    """Seconds by what takes them: stated for the package, parts counted as moved, brackets, panels, frames and joined shrouds, cuts."""
 
     stated: float
     moved: float
     brackets: float
+    panels: float
+    frames: float
     cuts: float
 
     @property
@@ -28,14 +33,40 @@ class Effort(NamedTuple):
 
 def effort(build: Build, package: Package) -> Effort | None:
     """The package's hours; None where none were stated and nothing adds any."""
-    moved = math.fsum(item.work.si for item in build.survey.obstacles if item.id in package.moved)
+    obstacles = {item.id: item for item in build.survey.obstacles}
+    moved = math.fsum(seconds(obstacles[move.id], move) for move in package.moves if move.id in obstacles)
     edges = len({cut.edge for cut in package.cuts})
-    found = Effort(package.hours.si if package.hours else 0.0, moved, BRACKET * len(package.brackets), CUT * edges)
+    found = Effort(
+        package.hours.si if package.hours else 0.0,
+        moved,
+        BRACKET * len(package.brackets),
+        HOUR * math.fsum(HOURS[panel.kind] for panel in package.panels if panel.fitted),
+        FRAME * sum(frame.fitted for frame in package.mounting.frames) + JOIN * package.shroud.joined,
+        CUT * edges,
+    )
     return found if package.hours or found.total else None
 
 
 def effort_words(found: Effort) -> str:
     """What the hours are made of, where it is more than what was stated."""
-    parts = [(found.moved, "parts moved"), (found.brackets, "brackets"), (found.cuts, "cuts")]
+    parts = [
+        (found.moved, "parts moved"), (found.brackets, "brackets"), (found.panels, "panels"), (found.frames, "frames and joints"), (found.cuts, "cuts"),
+    ]  # fmt: skip
     more = [f"{words} {seconds / HOUR:.1f} h" for seconds, words in parts if seconds]
     return f" ({', '.join((f'stated {found.stated / HOUR:.1f} h', *more))})" if more else ""
+
+
+def cost(build: Build, package: Package) -> float | None:
+    """What the package's parts cost, moves and made parts included; None where nothing is priced."""
+    here = {item.id for item in build.survey.obstacles}
+    priced = (
+        package.core.cost,
+        package.shroud.cost,
+        *(fan.cost for fan in package.fans),
+        *(cooler.cost for cooler in package.coolers),
+        *(bracket.cost for bracket in package.brackets),
+        *(panel.cost for panel in package.panels if panel.fitted),
+        *(move.cost for move in package.moves if move.id in here),
+    )
+    known = [value.si for value in priced if value]
+    return math.fsum(known) if known else None

@@ -9,7 +9,9 @@ from keelroom.assess.electrical.charge import larger_cable, protect_cable
 from keelroom.assess.electrical.controller import usual_points
 from keelroom.assess.electrical.cures import faster_idle, faster_pulley, larger_alternator
 from keelroom.assess.electrical.loads import motors_of
-from keelroom.assess.electrical.planner import mend_circuit, plan_missing, split_circuit
+from keelroom.assess.electrical.planner import mend_circuit, merge_stages, plan_missing, split_circuit
+from keelroom.assess.fit.bracket_edits import bracket_for_move
+from keelroom.assess.fit.panel_edits import closing, edges_of
 from keelroom.assess.fit.shroud_plan import fans_edit, seat_edit
 from keelroom.assess.placing import face_size
 from keelroom.core.findings import Fix
@@ -17,6 +19,7 @@ from keelroom.document.edits import Change, Edit, apply, removed, set_value
 from keelroom.document.fields import owner_and_spec
 from keelroom.document.quantity import from_si, typed
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.moves import Move
 from keelroom.document.schema.package import Fan, Package
 from keelroom.errors import InputError
 
@@ -64,7 +67,19 @@ def _remove(build: Build, fix: Fix, parameters: dict[str, str]) -> Edit:
 
 
 def _move_away(build: Build, fix: Fix, parameters: dict[str, str]) -> Edit:
-    return set_value(("packages", build.active, "moved"), (*build.package.moved, parameters["obstacle"]), fix.label)
+    ident = parameters["obstacle"]
+    if ident in build.package.moved:
+        raise InputError("moved_already", "It is counted as moved already")
+    return set_value(("packages", build.active, "moves"), (*build.package.moves, Move(id=ident)), fix.label)
+
+
+def _close_edges(build: Build, package: Package, fix: Fix, system: str) -> Edit:
+    return Edit(fix.label, closing(package, build.survey.air_holes, edges_of(fix)))
+
+
+def _bracket_for(build: Build, package: Package, fix: Fix, system: str) -> Edit:
+    bracket = bracket_for_move(build, package, dict(fix.parameters)["move"], system)
+    return set_value(("packages", package.id, "brackets"), (*package.brackets, bracket), fix.label)
 
 
 def _known_feeds(build: Build, package: Package, fix: Fix) -> Edit:
@@ -144,8 +159,11 @@ OF_PACKAGE: dict[str, Callable[[Build, Package, Fix, str], Edit]] = {
     "plan_circuits": lambda build, package, fix, system: plan_missing(build, package),
     "mend_circuit": lambda build, package, fix, system: mend_circuit(build, package, dict(fix.parameters)["circuit"]),
     "split_circuit": lambda build, package, fix, system: split_circuit(build, package, dict(fix.parameters)["circuit"]),
+    "merge_stages": lambda build, package, fix, system: merge_stages(build, package),
     "known_feeds": lambda build, package, fix, system: _known_feeds(build, package, fix),
     "clear_trims": lambda build, package, fix, system: _no_trim(package, fix),
+    "close_edges": _close_edges,
+    "bracket_for": _bracket_for,
     "seat_shroud": lambda build, package, fix, system: seat_edit(package, system),
     "fans_to_rings": lambda build, package, fix, system: fans_edit(package, system),
     "spread": lambda build, package, fix, system: Edit(fix.label, spread_changes(package, system)),

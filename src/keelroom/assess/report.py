@@ -9,9 +9,12 @@ from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.effort import effort_words
 from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.fit.coolers import LINED, WARM, line_plan, mount_notes
-from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, core_growth
+from keelroom.assess.fit.mounts import bracket_plans, core_growth, frame_plans
+from keelroom.assess.fit.moves import moves_of
+from keelroom.assess.fit.panels import panel_plans
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
 from keelroom.assess.fixes import applies
+from keelroom.assess.inputs.sealing import ways
 from keelroom.assess.wording import chance_words, raised
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
@@ -70,13 +73,12 @@ def as_json(build: Build, assessment: Assessment) -> dict[str, Any]:
 
 def _fit(build: Build, assessment: Assessment) -> dict[str, Any]:
     """Verdict, clearances [m] and made parts of the package."""
-    from keelroom.assess.fit.templates import cut_list, hardware_list  # only for the machine form: they slow the start
+    from keelroom.assess.fit.templates import cut_list, hardware_list, sheet_list  # only for the machine form: they slow the start
 
     fit, package = assessment.fit, next(p for p in build.packages if p.id == assessment.package_id)
     if fit is None:
         return {}
     trimmed, panned = trim_plan(package, suction(assessment)), pan_plan(package)
-    frame = condenser_frame(package)
     return {
         "verdict": fit.verdict,
         "clearances": [
@@ -97,17 +99,35 @@ def _fit(build: Build, assessment: Assessment) -> dict[str, Any]:
         "brackets": [
             {"id": plan.bracket.id, "kind": plan.made.kind if plan.made else None, "developed_m": plan.made.developed if plan.made else None,
              "stress_Pa": plan.strap.stress if plan.strap else None, "sag_m": plan.strap.sag if plan.strap else None,
-             "frequency_Hz": plan.strap.frequency if plan.strap else None, "faults": list(plan.faults), "notes": list(plan.notes)}
+             "frequency_Hz": plan.strap.frequency if plan.strap else None, "presses_N": plan.presses, "transfer": list(plan.transfer),
+             "faults": list(plan.faults), "notes": list(plan.notes)}
             for plan in bracket_plans(build, package)
         ],
         "core_growth_m": core_growth(package),
-        "condenser_frame": {"pieces_m": [piece[1] for piece in frame.pieces], "faults": list(frame.faults), "notes": list(frame.notes)} if frame else None,
+        "frames": [
+            {"id": plan.frame.id, "pieces_m": [piece[1] for piece in plan.pieces], "faults": [text for _, text in plan.faults], "notes": list(plan.notes)}
+            for plan in frame_plans(package)
+        ],
+        "ways_round_the_core": [
+            {"key": way.key, "found_m2": way.area, "left_m2": way.left, "assumed": way.assumed} for way in ways(package, build.survey.air_holes)
+        ],
+        "panels": [
+            {"id": plan.panel.id, "fitted": plan.panel.fitted, "length_m": plan.length, "foam_squeezed": plan.share, "foam_gap_m": plan.gap, "foam_m": plan.foam_length, "frequency_Hz": plan.frequency,
+             "trim_m": plan.made.trim if plan.made else 0.0, "faults": [text for _, text in plan.faults], "notes": list(plan.notes)}
+            for plan in panel_plans(build, package)
+        ],
+        "moves": [
+            {"id": moved.move.id, "how": moved.move.how, "travel_m": moved.travel, "seconds": moved.seconds, "faults": [text for _, _, text in moved.faults],
+             "notes": list(moved.notes), "cautions": list(moved.cautions)}
+            for moved in moves_of(build, package)
+        ],
         "coolers": {
             cooler.id: {"faults": [fault for _, fault in faults], "notes": list(notes)}
             for cooler in package.coolers if cooler.stands != "ahead" for faults, notes in (mount_notes(build, package, cooler),)
         },
         "lines": {cooler.id: _lines(package, cooler) for cooler in package.coolers if cooler.kind in LINED},
         "cut_list": [list(row) for row in cut_list(build, package, "si")[1:]],
+        "sheets": [list(row) for row in sheet_list(build, package, "si")[1:]],
         "hardware": [list(row) for row in hardware_list(build, package, "si")[1:]],
     }  # fmt: skip
 

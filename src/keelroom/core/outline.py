@@ -162,3 +162,25 @@ def clipped_line(start: Point, end: Point, box: Box) -> tuple[Point, Point] | No
         return None
     first, last = ((start[0] + t * (end[0] - start[0]), start[1] + t * (end[1] - start[1])) for t in (near, far))
     return first, last
+
+
+def hull(points: list[Point]) -> Outline:
+    """The convex outline of points, anticlockwise.
+
+    Points [m]. Source: monotone chain, Andrew, from memory.
+    """
+    ordered = sorted(set(points))
+    if len(ordered) < 3:
+        return tuple(ordered)
+
+    def half(run: list[Point]) -> list[Point]:
+        chain: list[Point] = []
+        for p in run:
+            while len(chain) > 1 and (chain[-1][0] - chain[-2][0]) * (p[1] - chain[-2][1]) <= (chain[-1][1] - chain[-2][1]) * (
+                p[0] - chain[-2][0]
+            ):
+                chain.pop()
+            chain.append(p)
+        return chain[:-1]
+
+    return tuple(half(ordered) + half(ordered[::-1]))

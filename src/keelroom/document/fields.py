@@ -59,7 +59,9 @@ def part_of(path: Path) -> Path:
     return path[: section + (path[section - 1 : section] in LISTED)]
 
 
-LISTED = {(name,) for name in ("fans", "coolers", "cuts", "brackets", "circuits", "obstacles", "holes", "hoses")}
+LISTED = {
+    (name,) for name in ("fans", "coolers", "cuts", "brackets", "panels", "moves", "circuits", "obstacles", "holes", "air_holes", "hoses")
+}
 """sections that are lists of parts"""
 
 

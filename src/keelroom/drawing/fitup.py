@@ -12,10 +12,11 @@ from keelroom.assess.fit.survey_bodies import hood_line
 from keelroom.assess.placing import core_depth, face_size, opening_outline, stand
 from keelroom.assess.report import gap_size
 from keelroom.core.kept import by_identity
-from keelroom.core.outline import Box, circle, clipped, clipped_line
+from keelroom.core.outline import Box, circle, clipped, clipped_line, hull
 from keelroom.core.packaging.solids import Solid, Vector
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Fan, Package
+from keelroom.drawing.made import bracket_lines, moved_from, panel_solids
 from keelroom.drawing.scene import Circle, Dimension, Label, Point, Polyline, Scene, Shape, moved
 from keelroom.units import KINDS, format_si
 
@@ -83,8 +84,12 @@ def view_scene(
     box = view_box(view, limits)
     left, right = box[0], box[0] + box[2]
     shapes: list[Shape] = []
+    for body in moved_from(build, package):
+        shapes += [part._replace(role="fit.was") for shape in outline_of(view, body) for part in _within(shape, box)]
     for body in _ordered(view, fit):
         shapes += [part for shape in outline_of(view, body) for part in _within(shape, box)]
+    for shape in _made(view, build, package):
+        shapes += _within(shape, box)
     for shape in (*_panel(view, build, package, fit), *_hood(view, build, (left, right))):
         shapes += _within(shape, box) if view != "front" or shape.role != "panel.opening" else [shape]
     if scale is not None:
@@ -92,6 +97,21 @@ def view_scene(
         shapes += _gaps(view, fit, system, words)
         shapes += _names(view, fit, words)
     return Scene(tuple(shapes), box)
+
+
+def _made(view: View, build: Build, package: Package) -> list[Shape]:
+    """Panels as slabs, brackets as lines with a bolt at each end."""
+    shapes: list[Shape] = []
+    for _, fitted, solid in panel_solids(build, package):
+        shapes.append(Polyline("fit.seal" if fitted else "fit.seal.off", hull([flat(view, point) for point in _points(solid)]), True))
+    for _, start, end in bracket_lines(build, package):
+        a, b = flat(view, start), flat(view, end)
+        shapes += [Polyline("fit.bracket", (a, b)), Circle("fit.bolt", a, BOLT), Circle("fit.bolt", b, BOLT)]
+    return shapes
+
+
+BOLT = 5e-3
+"""[m] a bolt is drawn as large"""
 
 
 def view_box(view: View, limits: Limits) -> Box:
@@ -120,7 +140,7 @@ def _within(shape: Shape, box: Box) -> list[Shape]:
 def _ordered(view: View, fit: Fit) -> list[Body]:
     """Bodies in painting order. From the front, fans and covers are outlines over everything: they are what is moved there."""
     axis = DEPTH_AXIS[view]
-    others = [body for body in fit.others if body.sort not in ("panel", "hood")]
+    others = [body for body in (*fit.others, *fit.moved) if body.sort not in ("panel", "hood")]
     hoses = [body for body in fit.parts if body.sort == "hose"]
     solids = [body for body in fit.parts if body.sort != "hose"]
     if view == "front":
@@ -272,25 +292,6 @@ def _points(solid: Solid) -> list[Vector]:
     return found
 
 
-def hull(points: list[Point]) -> tuple[Point, ...]:
-    """The convex outline of points, anticlockwise."""
-    ordered = sorted(set(points))
-    if len(ordered) < 3:
-        return tuple(ordered)
-
-    def half(run: list[Point]) -> list[Point]:
-        chain: list[Point] = []
-        for p in run:
-            while len(chain) > 1 and (chain[-1][0] - chain[-2][0]) * (p[1] - chain[-2][1]) <= (chain[-1][1] - chain[-2][1]) * (
-                p[0] - chain[-2][0]
-            ):
-                chain.pop()
-            chain.append(p)
-        return chain[:-1]
-
-    return tuple(half(ordered) + half(ordered[::-1]))
-
-
 def _panel(view: View, build: Build, package: Package, fit: Fit) -> list[Shape]:
     outline = opening_outline(build.survey, package)
     if outline is None:
@@ -321,10 +322,11 @@ def _names(view: View, fit: Fit, words: _Words) -> list[Shape]:
             said = own.name + (" (not measured)" if own.unknown else "")
             shapes += words.said("fit.name", flat(view, own.solid.centre), said, must=False)
     near = {gap.other.key: None for gap in fit.gaps}
-    by_key = {body.key: body for body in fit.others}
+    by_key = {body.key: body for body in (*fit.others, *fit.moved)}
+    near |= {body.key: None for body in fit.moved}
     for key in near:
         body = by_key.get(key)
-        if body is None or body.sort not in ("static", "turning"):
+        if body is None or body.sort not in ("static", "turning", "moved"):
             continue
         text = body.name + (" (not measured)" if body.unknown else " (assumed)" if body.assumed else "")
         shapes += words.said("fit.name", flat(view, body.solid.centre), text, must=False)

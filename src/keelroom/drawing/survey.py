@@ -62,15 +62,34 @@ WALK: dict[str, Where] = {
     "holes.y": Where("front", (0.10, 0), (0.10, 0.50), "from the lower edge up to the hole's centre"),
     "holes.z": Where("side", (0, 0.50), (0.04, 0.50), "from the support plane to the metal it is in"),
     "holes.diameter": Where("front", (0.09, 0.50), (0.11, 0.50), "the drill that just goes in"),
+    "holes.behind": Where("side", (0.04, 0.50), (0.14, 0.50), "from behind the metal to what stands there: room for a drill"),
+    "sealing.top.gap": Where("front", (0.31, HIGH - 0.04), (0.31, HIGH), "from core and condenser up to the bay's metal, at its widest"),
+    "sealing.bottom.gap": Where("front", (0.31, 0.0), (0.31, 0.04), "from the bay's metal up to the core, at its widest"),
+    "sealing.left.gap": Where("front", (0.0, 0.23), (0.04, 0.23), "from the bay's metal to the core, at its widest"),
+    "sealing.right.gap": Where("front", (WIDE - 0.04, 0.23), (WIDE, 0.23), "from the core to the bay's metal, at its widest"),
+    "sealing.top.length": Where("front", (0.04, HIGH - 0.02), (WIDE - 0.04, HIGH - 0.02), "as far as the gap runs over the core"),
+    "sealing.bottom.length": Where("front", (0.04, 0.02), (WIDE - 0.04, 0.02), "as far as the gap runs under the core"),
+    "sealing.left.length": Where("front", (0.02, 0.04), (0.02, HIGH - 0.04), "as far as the gap runs beside the core"),
+    "sealing.right.length": Where("front", (WIDE - 0.02, 0.04), (WIDE - 0.02, HIGH - 0.04), "as far as the gap runs beside the core"),
+    "air_holes.width": Where("front", (-0.085, 0.14), (-0.025, 0.14), "across the hole"),
+    "air_holes.height": Where("front", (-0.055, 0.11), (-0.055, 0.17), "up the hole"),
+    "air_holes.x": Where("front", (-0.055, 0.14), (0.0, 0.14), "from the left edge to its middle, negative to its left"),
+    "air_holes.y": Where("front", (-0.055, 0.0), (-0.055, 0.14), "from the lower edge up to its middle"),
     "survey.ground": Where("side", (0.0, 0.0), (0.0, -0.16), "from the datum down to the ground, vehicle as it rides"),
 }
 
 
 def where_of(path: Path) -> Where | None:
     """Where the tape goes for the field at a survey path."""
+    if path[2:3] == ("sealing",):
+        return WALK.get(".".join(path[2:]))
     if path[:1] != ("survey",):
         return None
-    section = "survey" if len(path) == 2 else next((s for s in ("corners", "turning", "obstacles", "hoses", "holes") if s in path), path[1])
+    section = (
+        "survey"
+        if len(path) == 2
+        else next((s for s in ("corners", "turning", "obstacles", "hoses", "air_holes", "holes") if s in path), path[1])
+    )
     return WALK.get(f"{section}.{path[-1]}")
 
 
@@ -80,6 +99,11 @@ def picture(path: Path, text: str = "", words: bool = True) -> Scene | None:
     if where is None:
         return None
     shapes: list[Shape] = {"front": _front, "side": _side, "above": _above}[where.base]()
+    if path[2:3] == ("sealing",):
+        shapes = [shape for shape in shapes if shape.role.startswith(("fit.panel", "picture"))]
+        shapes += [Rect("fit.core", 0.04, 0.04, WIDE - 0.08, HIGH - 0.08), Label("fit.name", (WIDE / 2, HIGH / 2), "core and condenser")]
+    elif "air_holes" in path:
+        shapes.append(Circle("pattern.drill", (-0.055, 0.14), 0.03))
     if words:
         shapes.append(Label("picture.words", _foot(where.base), where.words))
     else:

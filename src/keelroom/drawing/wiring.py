@@ -10,11 +10,11 @@ from keelroom.assess.electrical.controller import place_of
 from keelroom.assess.electrical.figures import CircuitFigures
 from keelroom.assess.electrical.harness import cut_length, harness
 from keelroom.assess.electrical.leads import HarnessWire
-from keelroom.assess.electrical.signals import COIL_FUSE, KEYED, KEYED_BACK, SENSORS
+from keelroom.assess.electrical.signals import COIL_FUSE, KEYED, KEYED_BACK, SENSORS, alone, leading, parts_of
 from keelroom.assess.electrical.ways import way_of
 from keelroom.document.quantity import described
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.electrical import Control
+from keelroom.document.schema.electrical import UNRELAYED, Control
 from keelroom.document.schema.package import Package
 from keelroom.drawing.scene import Circle, Label, Point, Polyline, Rect, Scene, Shape
 from keelroom.units import KINDS
@@ -112,6 +112,7 @@ def _bands(
         sheet.words(WIDTH - 12, top - 14, _state(figures), "el.words", "end")
         found = _circuit(sheet, _Band(figures, own, wrong, top - HEAD - LINE / 2, system))
         if figures.cools:
+            _electronics(sheet, found, [wire for wire in wires if not wire.circuit], len(coils))
             coils += found
         else:
             base = 100 * (k + 1)
@@ -123,6 +124,26 @@ def _state(figures: CircuitFigures) -> str:
     if not figures.motors:
         return "feeds nothing"
     return f"{figures.continuous:.0f} A running, {figures.starting.current:.0f} A at the start, {figures.drop:.2f} V lost"
+
+
+def _electronics(sheet: _Sheet, parts: list[Point], signals: list[HarnessWire], before: int) -> None:
+    """What electronics have besides their trigger, told by numbers: the lead that wakes them, a box's ground, a module's probe."""
+    by_end = {wire.end: wire for wire in signals} | {wire.start: wire for wire in signals if wire.start.endswith((", ground", ", probe −"))}
+    names = list(dict.fromkeys(end.rpartition(", ")[0] for end in by_end if end.endswith((", signal", ", probe +"))))
+    for k, (x, y) in enumerate(parts):
+        if before + k >= len(names):
+            return
+        name = names[before + k]
+        for side, pins in ((1, ("key", "ground")), (-1, ("probe +", "probe −"))):
+            row = y
+            for pin in pins:
+                wire = by_end.get(f"{name}, {pin}")
+                if wire is None:
+                    continue
+                sheet.line(f"wire.{wire.colour}", (x + side * 13, row), (x + side * 46, row))
+                sheet.sleeve(x + side * 42, row, wire.number)
+                sheet.words(x + side * 60, row, pin, "el.words", "start" if side > 0 else "end")
+                row -= 17
 
 
 def _by_key(sheet: _Sheet, coils: list[Point], pair: list[HarnessWire]) -> None:
@@ -165,8 +186,8 @@ def _circuit(sheet: _Sheet, band: _Band) -> list[Point]:
     coils: list[Point] = []
     for k, motored in enumerate(band.figures.motors):
         line = band.y - k * LINE
-        if k == 0 or band.apart:
-            coils += _switch(sheet, band.figures, line, band.role("relay", "switch"))
+        if k == 0 or band.apart or band.figures.circuit.switch == "own":
+            coils += _switch(sheet, band.figures, line, band.y, band.role("relay", "switch"))
         _to_motor(sheet, band, k, line)
         _motor(sheet, MOTOR, line, motored.name, f"{band.figures.at_idle:.1f} V at idle" if band.figures.at_idle else "stands still")
         _return(sheet, band, k, line)
@@ -198,7 +219,7 @@ def _to_motor(sheet: _Sheet, band: _Band, k: int, line: float) -> None:
     """From the relay, or from the splice behind it, through the plug to one motor."""
     out = band.own["motor", k + 1]
     begin = RELAY + 32
-    if ("out_tail", 1) in band.own or (band.figures.circuit.switch == "none" and len(band.figures.motors) > 1):
+    if ("out_tail", 1) in band.own or (band.figures.circuit.switch in UNRELAYED and len(band.figures.motors) > 1):
         begin = JOIN
         if k == 0:
             _tails(sheet, [band.own[at] for at in (("out_tail", 1), ("out_tail", 2)) if at in band.own], (RELAY + 32, JOIN), (line, line))
@@ -265,12 +286,18 @@ def _fuse(sheet: _Sheet, x: float, y: float, text: str, role: str) -> None:
     sheet.words(x, y, text, "el.value")
 
 
-def _switch(sheet: _Sheet, figures: CircuitFigures, y: float, role: str) -> list[Point]:
-    """Relay, controller or switch as a plate with its contact; where its coil is."""
+def _switch(sheet: _Sheet, figures: CircuitFigures, y: float, top: float, role: str) -> list[Point]:
+    """Relay, controller or switch as a plate with its contact, or the electronics in a motor; where it is triggered. top: its circuit's first line"""
     circuit = figures.circuit
     if circuit.switch == "none":
         sheet.line("wire.red", (RELAY - 32, y), (RELAY + 32, y))
         return []
+    if circuit.switch == "own":
+        if y == top:
+            sheet.line("wire.red", (RELAY - 32, y), (RELAY + 32, y))
+        sheet.box("el.coil", RELAY, y - 34, 26, 11, 2)
+        sheet.words(RELAY, y - 49, "electronics in it")
+        return [(RELAY, y - 34)]
     rating = f"{circuit.relay.si:g} A" if circuit.relay else "? A"
     sheet.box(role, RELAY, y - 13, 64, 62, 4)
     sheet.line("el.mark", (RELAY - 32, y), (RELAY - 14, y), (RELAY + 12, y + 9))
@@ -341,14 +368,16 @@ def _lane(sheet: _Sheet, told: tuple[Package, Assessment], wires: tuple[HarnessW
     sheet.words(brain_x, y + 9, by, "el.value")
     sheet.words(brain_x, y - 9, _set_points(control, system))
     common = "wire.violet" if 1 in own and not own[1].end.startswith(by) else "wire.black" if 2 in own else ""
-    _buses(sheet, own, coils, (way_of(control).staged, common, brain_x - brain_wide / 2, y))
+    if assessment.electrics is not None and not alone(control, parts_of(assessment.electrics)):
+        first = leading(control, parts_of(assessment.electrics)) if way_of(control).staged else -1
+        _buses(sheet, own, coils, (first, common, brain_x - brain_wide / 2, y))
     _sensor(sheet, control, own, (brain_x + brain_wide / 2, y), (system, "el.bad" if wrong & {"sensor", "strap"} else "el.part"))
     if 9 in own:
         sheet.line("wire.black", (brain_x + 40, y - 24), (brain_x + 40, y - 34))
         _bolt_head(sheet, brain_x + 40, y - 38, 5)
         sheet.sleeve(brain_x + 62, y - 38, 9)
-    _tag(sheet, [own[k] for k in (60, 6, 61) if k in own], (88, -121), "override in the cab")
-    _tag(sheet, [own[k] for k in (5, 62, 63) if k in own], (416, -121), "A/C pressure switch")
+    _tag(sheet, [own[k] for k in (60, 6, 61, *range(31, 36)) if k in own], (88, -121), "override in the cab")
+    _tag(sheet, [own[k] for k in (5, 62, 63, *range(64, 70)) if k in own], (416, -121), "A/C pressure switch")
 
 
 def _set_points(control: Control, system: str) -> str:
@@ -360,9 +389,13 @@ def _set_points(control: Control, system: str) -> str:
     return f"on {shown[0].split()[0]}, off {shown[1]}"
 
 
-def _buses(sheet: _Sheet, own: dict[int, HarnessWire], coils: list[Point], lane: tuple[bool, str, float, float]) -> None:
-    """Coils' common side, fed or grounded, and triggers, from the lane down to each relay's coil or controller."""
-    staged, common, brain, y = lane
+def _buses(sheet: _Sheet, own: dict[int, HarnessWire], coils: list[Point], lane: tuple[int, str, float, float]) -> None:
+    """Coils' common side, fed or grounded, and triggers, from the lane down to each relay's coil or controller.
+
+    lane: the part that starts first where there are stages, -1 where there are none; common wire; right of the brain; height of the lane
+    """
+    first, common, brain, y = lane
+    staged = first >= 0
     if not coils:
         return
     lowest = min(at[1] for at in coils)
@@ -378,7 +411,7 @@ def _buses(sheet: _Sheet, own: dict[int, HarnessWire], coils: list[Point], lane:
             sheet.sleeve(brain - 16, y + 8 - 16 * stage, 7 + stage)
     tail = 40 if common == "wire.violet" else 50
     for k, (x, at) in enumerate(coils):
-        stage = min(k, 1) if staged else 0
+        stage = int(staged and k != first)
         bus, out = TRIGGER_BUS[stage], y + 8 - 16 * stage
         sheet.line("wire.blue", (brain, out), (bus, out), (bus, at - 4), (x - 13, at - 4))
         if common:

@@ -24,6 +24,7 @@ from keelroom.document.edits import Change, Edit, apply, set_value
 from keelroom.document.fields import get, measured_fields, owner_and_spec
 from keelroom.document.file import load, save
 from keelroom.document.quantity import from_si, quantity
+from keelroom.document.schema.moves import Move
 from keelroom.document.schema.package import CurvePoint, Package, Shroud
 from keelroom.errors import DocumentError, InputError
 from tests.conftest import DEMO
@@ -290,6 +291,7 @@ def _context(path, build):
         ]
     if "coolers" in path:
         changes += _cooler_context(path)
+    changes += _made_context(path)
     if path[-1] in BOUGHT:
         changes += [
             Change((*path[:2], "shroud", name), quantity(text, "length"))
@@ -329,6 +331,52 @@ def _context(path, build):
     return apply(build, Edit("", tuple(changes))) if changes else build
 
 
+def _made_context(path):
+    """What has to be so beside a field of a made or moved part for it to matter."""
+    if "panels" in path:
+        return PANEL_CONTEXT.get(path[-1], lambda _where: [])(path[:-1])
+    if "moves" in path:
+        return MOVE_CONTEXT.get(path[-1], lambda _where: [])(path[:-1])
+    if path[2:3] == ("horn_hole",):
+        return [Change((*path[:3], "round"), False), Change((*path[:3], "height"), quantity("3 in", "length"))]
+    if path[-1] == "holds":
+        slid = Move(id="horn", how="slotted", by_x=quantity("1/2 in", "length"))
+        return [
+            Change((*path[:3], "kind"), "overflow_bottle"),
+            Change(path, quantity("1 L", "volume")),
+            Change(("packages", "p1", "moves"), (slid,)),
+        ]
+    parts = {"brackets", "shroud"} & set(path)
+    return MADE_CONTEXT.get(path[-1], lambda _where: [])(path[:-1]) if parts else []
+
+
+def _beside(name, value, *more):
+    return lambda where: [Change((*where, name), value), *(Change((*where, other), set_to) for other, set_to in more)]
+
+
+MADE_CONTEXT = {
+    **dict.fromkeys(("new_x", "new_y", "new_z"), _beside("end", "new", *((name, quantity("10 in", "length")) for name in ("new_x", "new_y", "new_z")))),
+    **dict.fromkeys(("arch_at", "arch_width", "arch_height"), _beside("form", "arch")),
+    "pitch": _beside("near_holes", quantity("2", "count")),
+    **dict.fromkeys(("second_width", "join_trim", "lap"), _beside("joined", True, ("blank_width", quantity("14 in", "length")), ("second_width", quantity("14 in", "length")), ("kind", "full"))),
+}  # fmt: skip
+"""what has to be so beside a field of a made part for it to matter"""
+INCHES = {
+    name: quantity(text, "length")
+    for name, text in (("left", "-8 in"), ("bottom", "0 in"), ("front", "3 in"), ("width", "3 in"), ("height", "9 in"), ("depth", "7 in"))
+}
+PANEL_CONTEXT = {
+    "far_length": _beside(
+        "kind", "duct", ("far_length", quantity("20 in", "length")), ("closes", "left"), ("notch_depth", quantity("0 in", "length"))
+    ),
+    "foam_gap": _beside("foam_gap", quantity("5/16 in", "length")),
+    "cost": _beside("fitted", True),
+}
+MOVE_CONTEXT = {
+    **{name: _beside("how", "new_place", *INCHES.items()) for name in INCHES},
+    "notch": _beside("how", "notched"),
+    "holds": lambda where: [Change(("survey", "obstacles", where[-1], "kind"), "overflow_bottle"), Change((*where, "holds"), quantity("1 L", "volume"))],
+}  # fmt: skip
 BESIDE = {
     "rated_current": ("power", None),  # amps by volts stand in for watts
     "second_on": ("strategy", "two_speed"),
@@ -340,12 +388,26 @@ BESIDE = {
     "electric_pressure": ("pump", "electric"),
 }
 """what has to be so beside a field for it to matter"""
-BOUGHT = ("blank_width", "blank_height", "trim_left", "trim_right", "trim_bottom", "trim_top", "ears", "hole_inset")
+BOUGHT = (
+    "second_width",
+    "join_trim",
+    "lap",
+    "blank_width",
+    "blank_height",
+    "trim_left",
+    "trim_right",
+    "trim_bottom",
+    "trim_top",
+    "ears",
+    "hole_inset",
+)
 ONE_OF_EACH = {
     "circuits": "circuit1",
     "loads": "lamps",
     "sources": "battery",
     "brackets": "bracket1",
+    "frames": "frame1",
+    "panels": "panel1",
     "obstacles": "horn",
     "holes": "lip_left",
     "turning": "nose",

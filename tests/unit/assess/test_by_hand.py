@@ -18,7 +18,7 @@ from keelroom.assess.report import as_table, plain_verdict
 from keelroom.core.air.fan import typed_curve
 from keelroom.core.electrical.wire import AMPACITY, conductor, conductor_temperature
 from keelroom.core.outline import clipped, clipped_line, crossing, rectangle, to_edge, within
-from keelroom.core.packaging.fixings import Section, strap
+from keelroom.core.packaging.fixings import Beam, Section, strap
 from keelroom.core.packaging.sheet import METALS, edge_sag
 from keelroom.core.packaging.shroud import Blank, trim, trims_to_seat
 from keelroom.core.thermal.march import march
@@ -58,12 +58,12 @@ def test_a_strap_is_a_cantilever_and_level_straps_bend_at_both_ends():
     E 200 GPa: 98.0665·1e-3/(3·200e9·56.25e-12) = 2.9057 mm; √(33750/2)/2π = 20.68 Hz. Guided: half the moment, a quarter of the sag.
     """
     steel = METAL._replace(young=200e9, strength=300e6)
-    free = strap(steel, Section(0.025, 3e-3), 0.1, 2.0, 5.0)
+    free = strap(steel, Beam(Section(0.025, 3e-3)), 0.1, 2.0, 5.0)
     assert free.stress == pytest.approx(261.51e6, rel=1e-4)
     assert free.sag == pytest.approx(2.9057e-3, rel=1e-4)
     assert free.frequency == pytest.approx(20.675, rel=1e-3)
     assert free.safety == pytest.approx(300 / 261.51, rel=1e-4)
-    level = strap(steel, Section(0.025, 3e-3), 0.1, 2.0, 5.0, guided=True)
+    level = strap(steel, Beam(Section(0.025, 3e-3)), 0.1, 2.0, 5.0, guided=True)
     assert level.stress == pytest.approx(130.76e6, rel=1e-4)
     assert level.sag == pytest.approx(0.72642e-3, rel=1e-4)
     assert level.frequency == pytest.approx(41.35, rel=1e-3)
@@ -294,7 +294,7 @@ def test_the_override_is_a_wire_of_its_own_and_a_circuit_without_return_has_none
 
 
 @pytest.mark.parametrize(
-    ("path", "change"), [((*P1, "core", "face_height"), -2.0), ((*P1, "core", "depth"), 2.0), ((*P1, "sealing", "top_gap"), 0.5), (("brief", "climate", "ambient"), -4.0)]
+    ("path", "change"), [((*P1, "core", "face_height"), -2.0), ((*P1, "core", "depth"), 2.0), ((*P1, "sealing", "top", "gap"), 0.5), (("brief", "climate", "ambient"), -4.0)]
 )  # fmt: skip
 def test_the_value_found_backwards_gives_the_temperature_wanted(path, change):
     """Whether temperature rises or falls with the field: put in and solved anew, it settles where it was asked to."""

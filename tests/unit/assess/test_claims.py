@@ -12,6 +12,7 @@ from keelroom.assess.report import as_table
 from keelroom.catalogue.load import cores
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
+from keelroom.document.schema.moves import Move
 from keelroom.document.schema.package import Cut
 from tests.changes import on
 from tests.conftest import DEMO
@@ -90,15 +91,22 @@ def test_the_place_as_it_stands_is_offered_where_it_clears():
 
 
 def test_hours_of_moved_parts_brackets_and_cuts_reach_the_total():
-    """Worked by hand: 9 h stated, four brackets of 3/4 h, the horn's own hours, one edge cut at half an hour."""
+    """Worked by hand: 9 h stated, four brackets of 3/4 h, the horn's own hours, one edge cut at half an hour, a frame at two, a cover at half an hour."""
     where = ("packages", "p1")
     horn = next(item for item in BUILD.survey.obstacles if item.id == "horn")
     cut = Cut(id="c", edge="left", amount=quantity("1/2 in", "length"))
-    build = on(BUILD, ((*where, "moved"), ("horn",)), ((*where, "cuts"), (cut,)))
+    build = on(BUILD, ((*where, "moves"), (Move(id="horn"),)), ((*where, "cuts"), (cut,)))
     found = assess(build).totals
-    assert found.hours == pytest.approx(9 * 3600 + 4 * 2700 + horn.work.si + 1800)
+    assert found.hours == pytest.approx(9 * 3600 + 4 * 2700 + horn.work.si + 1800 + 7200 + 1800)
     assert "brackets 3.0 h" in as_table(build, assess(build), "us")
-    bare = on(BUILD, ((*where, "brackets"), ()), ((*where, "hours"), None))
+    bare = on(
+        BUILD,
+        ((*where, "brackets"), ()),
+        ((*where, "hours"), None),
+        ((*where, "mounting", "frames"), ()),
+        ((*where, "panels"), ()),
+        ((*where, "moves"), ()),
+    )
     assert assess(bare).totals.hours is None
 
 

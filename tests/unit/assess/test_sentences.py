@@ -9,7 +9,7 @@ from keelroom.assess.assess import assess
 from keelroom.assess.electrical.harness import parts_list
 from keelroom.assess.electrical.system import CONTACT, FUSE_LOSS, TERMINAL, contacts_of
 from keelroom.assess.electrical.words import advice_words
-from keelroom.assess.fit.mounts import condenser_frame
+from keelroom.assess.fit.mounts import frame_plans
 from keelroom.assess.fit.package_bodies import necks, parts_of_package
 from keelroom.assess.inputs.translate import stacked
 from keelroom.assess.placing import stand
@@ -176,7 +176,7 @@ def test_hoses_leave_the_tanks_where_the_passes_put_them():
 
 
 def test_a_frames_line_holes_stand_at_its_quarters():
-    plan = condenser_frame(on(BUILD, ((*P1, "mounting", "frame", "line"), "1/4 in", "length")).package)
+    plan = frame_plans(on(BUILD, ((*P1, "mounting", "frames", "frame1", "line"), "1/4 in", "length")).package)[0]
     drilled = [p for p in plan.patterns if any(hole.mark == "line" for hole in p.holes)]
     assert drilled
     for piece in drilled:

@@ -15,8 +15,9 @@ from keelroom.assess.electrical.schools import SCHOOLS, edit_of
 from keelroom.assess.electrical.signals import CHASSIS, OVERRIDE
 from keelroom.assess.electrical.words import sizes_words
 from keelroom.assess.fit.clearances import Fit
-from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, part_points
+from keelroom.assess.fit.mounts import bracket_plans, frame_plans
 from keelroom.assess.fit.package_bodies import parts_of_package
+from keelroom.assess.fit.points import part_points
 from keelroom.assess.fit.search import find_places
 from keelroom.assess.fit.shroud_plan import fans_edit, seat_edit, trim_pattern, trim_plan
 from keelroom.assess.fit.survey_bodies import neighbours
@@ -110,12 +111,12 @@ def test_rails_and_hood_lie_where_they_were_read():
 
 def test_mount_holes_of_core_and_shroud():
     """Crossflow: the core's holes in the middle of its tanks, 30 mm in from top and bottom, half its depth back."""
-    points = part_points(UPRIGHT.survey, UPRIGHT.package)
-    assert inches(points["core_lower_left"]) == pytest.approx([2 - 1.125, 1 + 0.03 / INCH, 1.125])
-    assert inches(points["core_upper_right"]) == pytest.approx([28 + 1.125, 18 - 0.03 / INCH, 1.125])
+    points = {key: anchor.at for key, anchor in part_points(UPRIGHT.survey, UPRIGHT.package).items()}
+    assert inches(points["core:lower_left"]) == pytest.approx([2 - 1.125, 1 + 0.03 / INCH, 1.125])
+    assert inches(points["core:upper_right"]) == pytest.approx([28 + 1.125, 18 - 0.03 / INCH, 1.125])
     inset = UPRIGHT.package.shroud.hole_inset.si / INCH
-    assert inches(points["shroud_lower_left"])[:2] == pytest.approx([2 + inset, 1 + inset])
-    assert inches(points["shroud_upper_right"])[:2] == pytest.approx([28 - inset, 18 - inset])
+    assert inches(points["shroud:lower_left"])[:2] == pytest.approx([2 + inset, 1 + inset])
+    assert inches(points["shroud:upper_right"])[:2] == pytest.approx([28 - inset, 18 - inset])
 
 
 def test_a_frames_disc_lies_between_its_two_depths():
@@ -391,7 +392,7 @@ def test_acts_that_are_done_already_are_not_offered():
     divided = on(stopped, ((*P1, "shroud", "plenum"), "divided"))
     assert "divide" not in {one.code for one in worth_table(divided)}
     assert {one.code for one in worth_table(BUILD)} <= {act.code for act in ACTS}
-    sealed = on(BUILD, ((*P1, "sealing", "side_gap"), "0 in", "length"))
+    sealed = on(BUILD, *(((*P1, "sealing", side, "gap"), "0 in", "length") for side in ("left", "right")))
     assert "side_seals" in worth
     assert "side_seals" not in {one.code for one in worth_table(sealed)}
 
@@ -532,11 +533,11 @@ def test_places_of_findings_and_their_limits():
     assert (rings.value > 0.01, rings.limit) == (True, 0.0)
 
 
-def test_a_bracket_that_cannot_be_made_is_told_at_its_edge_and_one_without_its_hole_at_the_hole():
+def test_a_bracket_that_cannot_be_made_is_told_at_its_edge_and_one_without_its_point_at_that_end():
     near = on(BUILD, ((*P1, "brackets", "bracket1", "edge"), "5 mm", "length"))
     assert {f.where[-1] for f in assess(near).findings if f.code == "bracket_fault" and "bracket1" in f.where} == {"edge"}
-    lost = on(BUILD, ((*P1, "brackets", "bracket1", "hole"), "nowhere"))
-    assert {f.where[-1] for f in assess(lost).findings if f.code == "bracket_fault" and "bracket1" in f.where} == {"hole"}
+    lost = on(BUILD, ((*P1, "brackets", "bracket1", "end"), "hole:nowhere"))
+    assert {f.where[-1] for f in assess(lost).findings if f.code == "bracket_fault" and "bracket1" in f.where} == {"end"}
 
 
 def test_a_radius_that_cracks_is_noted():
@@ -607,8 +608,8 @@ def test_what_a_fit_comes_to(gaps, unmeasured, verdict):
 
 
 def test_line_holes_go_into_the_piece_for_the_lines_alone():
-    package = on(BUILD, ((*P1, "mounting", "frame", "leg"), "1 1/2 in", "length")).package
-    holes = {pattern.name: len(pattern.holes) for pattern in condenser_frame(package).patterns}
+    package = on(BUILD, ((*P1, "mounting", "frames", "frame1", "leg"), "1 1/2 in", "length")).package
+    holes = {pattern.name: len(pattern.holes) for pattern in frame_plans(package)[0].patterns}
     assert holes["Upright with line holes, condenser frame"] > holes["Upright, condenser frame"]
     assert holes["Crosspiece, condenser frame"] == holes["Upright, condenser frame"]
 

@@ -22,7 +22,7 @@ from keelroom.core.fluids.coolant import _cubics as coolant_cubics
 from keelroom.core.loop.circuit import Circuit, Loop, Tubes, _CoreBranch, _pump, laminar_friction
 from keelroom.core.outline import clipped, clipped_line, rectangle, to_edge
 from keelroom.core.packaging.bracket import Ends, Stock, flat_or_joggle
-from keelroom.core.packaging.fixings import Section, strap
+from keelroom.core.packaging.fixings import Beam, Section, strap
 from keelroom.core.packaging.sheet import METALS, bend_allowance, edge_sag, smallest_radius
 from keelroom.core.packaging.shroud import Blank, Pan, trim
 from keelroom.core.packaging.shroud import _along as places_along
@@ -338,9 +338,9 @@ def test_a_ribbed_strap_is_as_stiff_as_its_parts_about_its_own_middle():
 
 def test_a_strap_with_two_kilograms_at_its_end():
     """5 g on 100 mm of 30 x 3 steel: 98.07 N, 217.9 MPa, 2.362 mm; 22.9 Hz. Level ends: half the stress, a quarter of the sag."""
-    free = strap(METALS["steel"], Section(0.03, 0.003), 0.1, 2.0, 5.0)
+    free = strap(METALS["steel"], Beam(Section(0.03, 0.003)), 0.1, 2.0, 5.0)
     assert (free.stress, free.sag, free.frequency) == pytest.approx((217.9e6, 2.362e-3, 22.93), rel=1e-3)
-    held = strap(METALS["steel"], Section(0.03, 0.003), 0.1, 2.0, 5.0, guided=True)
+    held = strap(METALS["steel"], Beam(Section(0.03, 0.003)), 0.1, 2.0, 5.0, guided=True)
     assert (held.stress, held.sag) == pytest.approx((108.96e6, 0.5906e-3), rel=1e-3)
 
 
@@ -489,15 +489,17 @@ def test_fasteners_stand_evenly_along_a_side():
     assert places[-1] == pytest.approx(0.6 - pitch / 2)
 
 
-def test_a_ribbed_strap_is_drawn_flat_with_its_bend_along_it():
-    """30 x 3 steel, radius 3, rib 20: 6.63 mm of bend; its line 27.32 mm up, the flat 47.63 mm wide."""
+def test_a_straps_rib_is_a_piece_of_its_own_clear_of_its_holes():
+    """30 x 3 steel, 100 mm between 7 mm holes, 15 mm to its ends, rib 20: it lies 10.5 mm from each hole, 79 mm long."""
     stock = Stock(METALS["steel"], 0.03, 0.003, 0.003, rib=0.02)
     made = flat_or_joggle("strap", 0.1, 0.0, stock, Ends(0.007, 0.007, 0.015, 0.0))
     assert made.fault == ""
-    (bend,) = made.pattern.bends
-    assert (*bend.start, *bend.end) == pytest.approx((0.0, 27.316e-3, 0.13, 27.316e-3), abs=1e-6)
-    assert np.array(made.pattern.outlines[0]) == pytest.approx(np.array(rectangle(0.0, 0.0, 0.13, 47.632e-3)), abs=1e-6)
-    assert [mark.at for mark in made.pattern.marks] == [pytest.approx((0.065, 0.015))]
+    assert made.pattern.bends == ()
+    assert np.array(made.pattern.outlines[0]) == pytest.approx(np.array(rectangle(0.0, 0.0, 0.13, 0.03)), abs=1e-9)
+    assert np.array(made.rib.outlines[0]) == pytest.approx(np.array(rectangle(0.0, 0.0, 0.079, 0.02)), abs=1e-9)
+    assert made.ribbed == (0.0, 1.0), "it ends at both washers"
+    line = next(mark for mark in made.pattern.marks if mark.to)
+    assert (*line.at, *line.to) == pytest.approx((0.0255, 0.015, 0.1045, 0.015))
 
 
 def test_ways_out_of_a_cylinder_are_square_to_its_axis():

@@ -20,6 +20,7 @@ from keelroom.document.edits import Change, Edit, added, apply, fresh_id, remove
 from keelroom.document.fields import get, measured_fields
 from keelroom.document.quantity import Quantity, from_si, quantity, typed
 from keelroom.document.schema.build import Build, DutyCase
+from keelroom.document.schema.moves import Move
 from keelroom.document.store import Store, same_content
 from keelroom.errors import CatalogueError, DocumentError, InputError
 
@@ -95,7 +96,7 @@ def test_si_must_be_what_the_text_says(demo):
 @pytest.mark.parametrize(
     ("data", "code"),
     [(b"", "not_json"), (b"\xff\xfe\x00", "not_text"), (b"[1]", "foreign"), (b'{"format": "other"}', "foreign"), (b'{"format": "keelroom-build"}', "no_version"),
-     (b'{"format": "keelroom-build", "version": 7}', "newer"), (b'{"format": "keelroom-build", "version": true}', "no_version"),
+     (b'{"format": "keelroom-build", "version": 8}', "newer"), (b'{"format": "keelroom-build", "version": true}', "no_version"),
      (b'{"a":' * 100000, "too_deep"), (b'{"format": "keelroom-build", "version": ' + b"1" * 5000 + b"}", "not_json")],
 )  # fmt: skip
 def test_a_file_that_is_no_build_says_so(data, code):
@@ -194,7 +195,11 @@ def test_any_sequence_undone_gives_every_earlier_document(acts):
             assert not store.dirty
         else:
             if act == "list":
-                path, value, merge = ("packages", "p1", "moved"), tuple(f"o{n}" for n in range(len(store.build.package.moved) + 1)), ""
+                path, value, merge = (
+                    ("packages", "p1", "moves"),
+                    tuple(Move(id=f"o{n}") for n in range(len(store.build.package.moved) + 1)),
+                    "",
+                )
             else:
                 (path, spec, old), factor, merge = what
                 value = from_si(old.si * factor, spec.kind_name, "us", "measured")

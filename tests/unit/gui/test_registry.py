@@ -24,8 +24,8 @@ BUILD = load(DEMO)
         (("brief", "accessories", "ac_cop"), "Brief"), (("brief", "accessories", "idle_voltage"), "Electrical"), (("supply", "state"), "Electrical"),
         (("survey", "opening", "width"), "Survey"), (("gaps", "hood"), "Fit-up"),
         (("packages",), "Core"), (("packages", "p1", "core", "depth"), "Core"), (("packages", "p9", "name"), "Core"), (("packages", "p1", "coolers", "condenser"), "Aux coolers"), (("brief", "vehicle", "lockup"), "Aux coolers"),
-        (("packages", "p1", "fans", "fan1", "x"), "Air"), (("packages", "p1", "shroud", "depth"), "Air"), (("packages", "p1", "sealing"), "Air"),
-        (("packages", "p1", "shroud", "bend_radius"), "Fit-up"), (("packages", "p1", "place", "x"), "Fit-up"), (("packages", "p1", "mounting", "frame"), "Fit-up"),
+        (("packages", "p1", "fans", "fan1", "x"), "Air"), (("packages", "p1", "shroud", "depth"), "Air"), (("packages", "p1", "sealing"), "Survey"), (("packages", "p1", "panels"), "Fit-up"), (("packages", "p1", "moves"), "Fit-up"),
+        (("packages", "p1", "shroud", "bend_radius"), "Fit-up"), (("packages", "p1", "place", "x"), "Fit-up"), (("packages", "p1", "mounting", "frames"), "Fit-up"),
         (("packages", "p1", "circuits", "circuit1", "fuse"), "Electrical"), (("packages", "p1", "control", "strategy"), "Electrical"),
     ],
 )  # fmt: skip

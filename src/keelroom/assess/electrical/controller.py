@@ -132,11 +132,14 @@ def request_of(control: Control, fans: int) -> tuple[float, float]:
     """Shares of flow and power the A/C asks for while it is on."""
     if not control.ac_request or way_of(control).by_hand:
         return (0.0, 0.0)
+    asked = len(control.ac_fans) / fans if fans and 0 < len(control.ac_fans) < fans else 1.0
     if way_of(control).varies:
-        return (REQUEST, REQUEST**3)
+        # One controller for all fans cannot run one of them alone; a module in each can.
+        share = asked if way_of(control).alone else 1.0
+        return (REQUEST * share, REQUEST**3 * share)
     if way_of(control).staged:
         return low_of(control, fans)
-    return (1.0, 1.0)
+    return (asked, asked)
 
 
 def setting_air(control: Control, climate: Climate) -> float:

@@ -31,7 +31,7 @@ from keelroom.core.electrical.wire import ampacity, conductor
 from keelroom.core.kept import by_identity, in_one_go
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.electrical import RELAYED, Circuit, Supply
+from keelroom.document.schema.electrical import RELAYED, UNRELAYED, Circuit, Supply
 from keelroom.document.schema.package import Package
 from keelroom.gauges import AWG_SIZES, METRIC_SIZES, awg_area, awg_text, is_metric, metric_text
 
@@ -41,6 +41,8 @@ CONNECTORS = (20.0, 30.0, 40.0, 60.0, 80.0, 100.0)
 """Ratings [A] of sealed two-way connectors on sale (common practice)."""
 NARROW_RATING, NARROW_TERMINAL, WIDE_TERMINAL = 40.0, 6.1e-6, 13.5e-6
 """Relays and plugs up to so many amps have 1/4 in terminals, which take 10 AWG or 6 mm2 at most; larger ones 3/8 in, 6 AWG (common practice)."""
+BOXES = (*RELAYS, 80.0, 100.0, 120.0)
+"""Ratings [A] of controllers and modules on sale (common practice)."""
 LEAST_LOSS = 0.1
 """Volts that terminals, relay and fuse lose however thick the wire."""
 
@@ -160,7 +162,7 @@ def _figures(supply: Supply, planned: Planned, full: Flow, volts: list[tuple[flo
     starts = [start_current(motor, at) for motor, at in zip(motors, full.voltages, strict=True)]
     start = start_of(motors, list(full.currents), starts, planned.staged)
     (at_idle, source_idle), (at_cruise, source_cruise) = volts
-    rating = circuit.relay.si if circuit.relay and circuit.switch != "none" else None
+    rating = circuit.relay.si if circuit.relay and circuit.switch not in UNRELAYED else None
     return CircuitFigures(
         circuit=circuit,
         motors=planned.motors,
@@ -240,15 +242,41 @@ def advice(planned: Planned, supply: Supply) -> Advice:
     ]
     fuse, _, form = min(fits) if fits else (None, False, circuit.fuse_form)
     # One relay per motor: they share the load and the start.
-    switch = circuit.switch if circuit.switch in ("controller", "switch") else "relays" if many > 1 else "relay"
-    # A fuse all motors share has to protect each relay by itself.
-    needed = relay_for(each, max(starts, default=0.0), circuit.relay_air.si) if switch in ("relay", "relays") else CONTINUOUS * total
-    relay = next((size for size in RELAYS if needed is not None and size >= max(needed, fuse or 0.0)), None)
+    switch = switch_of(planned, many)
+    relay = _relay_of(switch, (total, each), (start.current, max(starts, default=0.0)), (circuit.relay_air.si, fuse or 0.0))
     fused = quantity(f"{fuse:g} A", "current") if fuse else circuit.fuse
     contacts = contacts_of(circuit.model_copy(update={"fuse": fused, "switch": switch}), many)
     plug = connector_for(circuit, each, fuse or 0.0)
     sizes = smallest_wires(planned, supply, (fuse or CONTINUOUS * total, contacts), (switch, relay or 0.0, plug or 0.0))
     return Advice(sizes, fuse, form, relay, switch, plug)
+
+
+def switch_of(planned: Planned, many: int) -> str:
+    """How a circuit ought to be switched: as its motors want it; else as it is where that is no relay, or a relay per motor, which share
+    the load and the start."""
+    if planned.wanted:
+        return planned.wanted
+    chopped = any(motored.fan and motored.motor.brushless for motored in planned.motors)
+    kept = planned.circuit.switch == "switch" or (planned.circuit.switch == "controller" and not chopped)
+    return planned.circuit.switch if kept else "relays" if many > 1 else "relay"
+
+
+def _relay_of(switch: str, amps: tuple[float, float], starts: tuple[float, float], given: tuple[float, float]) -> float | None:
+    """The relay or box [A] to fit. amps: all together, one; starts: the same [A]; given: air at it [degC], fuse [A]
+
+    A fuse all motors share has to protect each relay by itself, two contacts of one box together.
+    """
+    (total, each), (begins, one), (air, fuse) = amps, starts, given
+    if switch in UNRELAYED:
+        return None
+    if switch == "parallel":
+        needed, fuse = relay_for(total / PARALLEL, begins, air), fuse / PARALLEL
+    elif switch in ("relay", "relays"):
+        needed = relay_for(each, one, air)
+    else:
+        needed = CONTINUOUS * total / relay_share(air)
+        return next((size for size in BOXES if size >= max(needed, fuse)), None)
+    return next((size for size in RELAYS if needed is not None and size >= max(needed, fuse)), None)
 
 
 def connector_for(circuit: Circuit, each: float, fuse: float) -> float | None:

@@ -14,7 +14,7 @@ from keelroom.assess.electrical.signals import COIL_FUSE, KEY_FEED, LIVE_FEED, O
 from keelroom.assess.electrical.ways import way_of
 from keelroom.core.electrical.protection import FUSES
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.electrical import RELAYED
+from keelroom.document.schema.electrical import RELAYED, UNRELAYED
 from keelroom.document.schema.package import Package
 from keelroom.gauges import awg_area
 from keelroom.units import KINDS, format_si
@@ -73,12 +73,14 @@ def parts_list(build: Build, package: Package, found: Electrics) -> Rows:
         rating = f" {circuit.relay.si:g} A" if circuit.relay else ""
         if circuit.switch in RELAYED:
             counts[(f"Relay{rating}, with socket", name)] += contacts(circuit, len(figures.motors))
-        elif circuit.switch != "none":
+        elif circuit.switch not in UNRELAYED:
             counts[(f"{'Controller' if circuit.switch == 'controller' else 'Switch'}{rating}", name)] += 1
         if circuit.connector:
             for k, motored in enumerate(figures.motors):
                 halves = "socket on the motor, pin on the harness" if k % 2 == 0 else "pin on the motor, socket on the harness"
-                counts[(f"Keyed sealed two-way connector {circuit.connector.si:g} A: {halves}", motored.name)] += 1
+                own = circuit.switch == "own"
+                leads = "two-way" if not own else f"connector of {3 + motored.key + motored.override} ways, power and signal,"
+                counts[(f"Keyed sealed {leads}{'' if own else ' connector'} {circuit.connector.si:g} A: {halves}", motored.name)] += 1
         counts += _terminals((wire for wire in wires if wire.circuit == circuit.id), name, rings)
     counts += _terminals((wire for wire in wires if not wire.circuit), "control", rings)
     counts += _control_parts(package, wires)
@@ -107,6 +109,9 @@ def _control_parts(package: Package, wires: tuple[HarnessWire, ...]) -> Counter[
     points = {point for wire in wires for point in (wire.start, wire.end)}
     if way_of(control).brain == "thermoswitch" and place_of(control) in HOSED:
         counts[(f"Hose adapter with {THREADS[control.thread]} boss, two clamps", SENSORS[place_of(control)])] += 1
+    probes = sum(point.endswith(", probe +") for point in points)
+    if probes:
+        counts[("Probe (thermistor) of the module" + (f", in a hose adapter with {THREADS[control.thread]} boss" if place_of(control) in HOSED else ""), SENSORS[place_of(control)])] += probes  # fmt: skip
     for feed in (KEY_FEED, LIVE_FEED):
         if feed in points:
             counts[(f"Fuse {COIL_FUSE:g} A with holder, for the coils, on a {feed.partition(',')[0]}", "control")] += 1
@@ -115,6 +120,8 @@ def _control_parts(package: Package, wires: tuple[HarnessWire, ...]) -> Counter[
         counts[(f"Switch for the cab, {'one pole' if poles == 1 else 'two poles'}", "override")] += 1
     if "diode, plain end" in points:
         counts[("Diode, 1 A", "A/C request")] += 1
+    if "second diode, plain end" in points:
+        counts[("Diode, 1 A", "fans the A/C asks for alone")] += 1
     return counts
 
 

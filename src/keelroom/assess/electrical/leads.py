@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from keelroom.assess.electrical.figures import CircuitFigures, Electrics
 from keelroom.core.electrical.wire import CABLES
-from keelroom.document.schema.electrical import Circuit, Source
+from keelroom.document.schema.electrical import UNRELAYED, Circuit, Source
 from keelroom.units import INCH
 
 MOTOR_COLOURS = ("orange", "yellow", "brown", "pink")
@@ -58,7 +58,7 @@ def contacts(circuit: Circuit, motors: int) -> int:
 
 def switches(circuit: Circuit, title: str, motors: int) -> list[str]:
     """What switches a circuit, by name; [] where nothing does."""
-    if circuit.switch == "none":
+    if circuit.switch in UNRELAYED:
         return []
     what = f"{title}: {circuit.switch if circuit.switch in ('switch', 'controller') else 'relay'}"
     count = contacts(circuit, motors)

@@ -11,7 +11,7 @@ from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.electrical import Control
 from keelroom.document.schema.loop import Loop
-from keelroom.document.schema.package import Fan, Package
+from keelroom.document.schema.package import Controller, Fan, Package, Signal
 from keelroom.errors import InputError
 
 PUMP = "pump"
@@ -19,13 +19,18 @@ PUMP = "pump"
 
 class Motored(NamedTuple):
     """A motor by the id circuits know it by. fan: whether it is one of the package's cooling fans, under the fans' control;
-    runs: whether it turns at all when it is fed."""
+    runs: whether it turns at all when it is fed; controller: where its own electronics sit; signal: what they listen to;
+    key, override: leads they have."""
 
     id: str
     name: str
     motor: Motor
     fan: bool
     runs: bool = True
+    controller: Controller = "none"
+    signal: Signal = "level"
+    key: bool = False
+    override: bool = False
 
 
 def fan_rating(fan: Fan) -> Rating | None:
@@ -48,8 +53,11 @@ def _motors(fans: tuple[Fan, ...], control: Control, loop: Loop, coolers: tuple[
     for number, fan in enumerate(fans, 1):
         label = fan_rating(fan)
         if label is not None and fan.motor != "engine":
-            motor = Motor(label.voltage, label.power, fan.motor == "brushless", soft)
-            found.append(Motored(fan.id, f"Fan {number}" if len(fans) > 1 else "Fan", motor, True, fan.runs))
+            own = fan.controller != "none"
+            motor = Motor(label.voltage, label.power, fan.motor == "brushless", soft or own)
+            name = f"Fan {number}" if len(fans) > 1 else "Fan"
+            leads = (fan.signal, own and fan.key_lead, own and fan.override_lead)
+            found.append(Motored(fan.id, name, motor, True, fan.runs, fan.controller, *leads))
     if loop.pump == "electric" and loop.electric_power and loop.electric_voltage:
         found.append(Motored(PUMP, "Coolant pump", Motor(loop.electric_voltage.si, loop.electric_power.si), False))
     for cooler in coolers:

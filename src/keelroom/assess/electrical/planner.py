@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from keelroom.assess.electrical.figures import RUNS, CircuitFigures, advice, electrics
-from keelroom.assess.electrical.loads import Motored
-from keelroom.assess.electrical.system import Planned, fault_of, path_of, planned_circuits
+from keelroom.assess.electrical.loads import Motored, motors_of
+from keelroom.assess.electrical.system import Planned, fault_of, path_of, planned_circuits, wanted_switch
 from keelroom.document.edits import Change, Edit, fresh_id
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.electrical import Circuit, Supply
+from keelroom.document.schema.electrical import Circuit, Control, Supply, Switch
 from keelroom.document.schema.package import Package
 from keelroom.errors import InputError
 
@@ -17,9 +19,14 @@ def _at(package: Package, circuit_id: str) -> tuple[str, ...]:
     return ("packages", package.id, "circuits", circuit_id)
 
 
-def as_advised(circuit: Circuit, motors: tuple[Motored, ...], supply: Supply, staged: bool = False) -> Circuit:
-    """The circuit with the advised wire, fuse and relay; what no standard part can do stays as it is. staged: started one by one"""
-    found = advice(Planned(circuit, motors, path_of(circuit, len(motors)), fault_of(circuit, supply), staged), supply)
+def as_advised(
+    circuit: Circuit, motors: tuple[Motored, ...], supply: Supply, staged: bool = False, wanted: Switch | Literal[""] = ""
+) -> Circuit:
+    """The circuit with the advised wire, fuse and relay; what no standard part can do stays as it is.
+
+    staged : started one by one;  wanted : how its motors want to be switched
+    """
+    found = advice(Planned(circuit, motors, path_of(circuit, len(motors)), fault_of(circuit, supply), staged, wanted), supply)
     update: dict[str, object] = {"switch": found.switch, "fuse_form": found.form}
     if found.fuse:
         update["fuse"] = quantity(f"{found.fuse:g} A", "current", "derived")
@@ -32,10 +39,23 @@ def as_advised(circuit: Circuit, motors: tuple[Motored, ...], supply: Supply, st
     return circuit.model_copy(update=update)
 
 
-def planned_for(motored: Motored, ident: str, supply: Supply) -> Circuit:
-    """A circuit of its own for one motor, as the tool would wire it."""
-    circuit = Circuit(id=ident, name=motored.name, feeds=(motored.id,))
-    return as_advised(circuit, (motored,), supply)
+def planned_for(motors: tuple[Motored, ...], ident: str, supply: Supply, control: Control) -> Circuit:
+    """A circuit for these motors, as the tool would wire it under this control."""
+    name = motors[0].name if len(motors) == 1 else "Both stages on one box"
+    circuit = Circuit(id=ident, name=name, feeds=tuple(motored.id for motored in motors))
+    return as_advised(circuit, motors, supply, wanted=wanted_switch(motors, control))
+
+
+def _together(loose: tuple[Motored, ...], supply: Supply, control: Control) -> tuple[tuple[Motored, ...], ...]:
+    """Which motors share a circuit: those merged on both contacts of one relay box where one is made for them, else each has its own."""
+    fans = tuple(motored for motored in loose if motored.fan)
+    alone = tuple((motored,) for motored in loose if not motored.fan)
+    if len(fans) > 1 and wanted_switch(fans, control) == "parallel":
+        tried = planned_for(fans, "tried", supply, control)
+        found = advice(Planned(tried, fans, path_of(tried, len(fans)), fault_of(tried, supply), False, "parallel"), supply)
+        if found.fuse and found.relay and found.sizes:
+            return (fans, *alone)
+    return (*((motored,) for motored in fans), *alone)
 
 
 def plan_missing(build: Build, package: Package) -> Edit:
@@ -44,15 +64,18 @@ def plan_missing(build: Build, package: Package) -> Edit:
     if not loose:
         raise InputError("all_planned", "Every motor has a circuit already")
     circuits = package.circuits
-    for motored in loose:
-        circuits = (*circuits, planned_for(motored, fresh_id(circuits, "circuit"), build.supply))
-    count = "a circuit" if len(loose) == 1 else f"{len(loose)} circuits"
+    shared = _together(loose, build.supply, package.control)
+    for motors in shared:
+        circuits = (*circuits, planned_for(motors, fresh_id(circuits, "circuit"), build.supply, package.control))
+    count = "a circuit" if len(shared) == 1 else f"{len(shared)} circuits"
     return Edit(f"Plan {count}", (Change(("packages", package.id, "circuits"), circuits),))
 
 
 def mended(package: Package, figures: CircuitFigures, supply: Supply) -> tuple[Change, ...]:
     """The changes that give a circuit the advised wire, fuse and relay; a drop measured on the old wire goes with it."""
-    new = as_advised(figures.circuit.model_copy(update={"measured_drop": None}), figures.motors, supply, figures.staged)
+    new = as_advised(
+        figures.circuit.model_copy(update={"measured_drop": None}), figures.motors, supply, figures.staged, figures.planned.wanted
+    )
     return tuple(
         Change((*_at(package, new.id), name), getattr(new, name))
         for name in ("fuse", "fuse_form", "relay", "switch", "connector", "measured_drop", *RUNS)
@@ -93,8 +116,23 @@ def split_circuit(build: Build, package: Package, circuit_id: str) -> Edit:
                     "measured_drop": None,
                 }
             )
-            circuits.append(as_advised(own, (motored,), build.supply))
+            circuits.append(as_advised(own, (motored,), build.supply, wanted=wanted_switch((motored,), package.control)))
     return Edit("A circuit of its own for each motor", (Change(("packages", package.id, "circuits"), tuple(circuits)),))
+
+
+def merge_stages(build: Build, package: Package) -> Edit:
+    """One circuit for all the package's fans, on both contacts of one relay box. Raises InputError where no box is made for them."""
+    fans = tuple(motored for motored in motors_of(build, package) if motored.fan)
+    control = package.control
+    if not fans or _together(fans, build.supply, control)[0] != fans:
+        raise InputError("no_box", "No relay box, fuse or wire is made for all of them together: one circuit each")
+    fed = {motored.id for motored in fans}
+    others = tuple(
+        circuit.model_copy(update={"feeds": tuple(ident for ident in circuit.feeds if ident not in fed)}) for circuit in package.circuits
+    )
+    others = tuple(circuit for circuit in others if circuit.feeds)
+    made = planned_for(fans, fresh_id(others, "circuit"), build.supply, control)
+    return Edit("Both stages on one relay box", (Change(("packages", package.id, "circuits"), (made, *others)),))
 
 
 ALIKE = ("feed", "branch", "back")

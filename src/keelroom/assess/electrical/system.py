@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 from keelroom.assess.electrical.loads import Motored, motors_of
 from keelroom.assess.electrical.ways import way_of
@@ -18,7 +18,7 @@ from keelroom.core.electrical.wire import conductor
 from keelroom.core.kept import by_identity
 from keelroom.document.schema.brief import Accessories, Engine
 from keelroom.document.schema.build import Build, DutyCase
-from keelroom.document.schema.electrical import Circuit, Control, Supply, Wire
+from keelroom.document.schema.electrical import UNRELAYED, Circuit, Control, Supply, Switch, Wire
 from keelroom.document.schema.package import Package
 from keelroom.gauges import is_metric
 
@@ -71,7 +71,7 @@ def run_of(wire: Wire) -> Run:
 def contacts_of(circuit: Circuit, motors: int) -> float:
     """Ohms of fuse, relay and terminals, as the current of all motors sees them: what each has to itself stands side by side."""
     fuse = FUSE_LOSS / circuit.fuse.si if circuit.fuse else 0.0
-    contact = 0.0 if circuit.switch == "none" else CONTACT / {"relays": motors, "parallel": 2}.get(circuit.switch, 1)
+    contact = 0.0 if circuit.switch in UNRELAYED else CONTACT / {"relays": motors, "parallel": 2}.get(circuit.switch, 1)
     plugs = 2 * TERMINAL / motors if circuit.connector else 0.0
     ground = TERMINAL / circuit.grounds.si / (1 if circuit.shared_ground else motors)
     return fuse + contact + plugs + ground
@@ -100,13 +100,32 @@ def fault_of(circuit: Circuit, supply: Supply) -> str:
 
 
 class Planned(NamedTuple):
-    """A circuit with what it really feeds. fault: why no current flows, '' where it does; staged: its motors start one after the other."""
+    """A circuit with what it really feeds. fault: why no current flows, '' where it does; staged: its motors start one after the other;
+    wanted: how its motors and the control want it switched, '' where any relay will do."""
 
     circuit: Circuit
     motors: tuple[Motored, ...]
     path: Path
     fault: str
     staged: bool = False
+    wanted: Switch | Literal[""] = ""
+
+
+def wanted_switch(motors: tuple[Motored, ...], control: Control) -> Switch | Literal[""]:
+    """How these motors want to be switched under this control: by their own electronics, a box, both contacts of one relay box, or '' any relay.
+
+    A motor of two leads with electronics inside it is not chopped by a box: it stays on a relay, and is found wanting there.
+    """
+    fans = [motored for motored in motors if motored.fan]
+    if not fans:
+        return ""
+    if all(motored.controller == "inside" for motored in fans):
+        return "own"
+    if any(motored.controller == "beside" for motored in fans):
+        return "controller"
+    if way_of(control).varies and not any(motored.motor.brushless for motored in fans):
+        return "controller"
+    return "parallel" if way_of(control).staged and control.low_speed == "merged" else ""
 
 
 Circuits = tuple[tuple[Planned, ...], tuple[Motored, ...]]
@@ -126,14 +145,14 @@ def _planned(circuits: tuple[Circuit, ...], supply: Supply, motors: tuple[Motore
     for circuit in circuits:
         own = tuple(motored for motored in left if motored.id in circuit.feeds)
         left = [motored for motored in left if motored not in own]
-        found.append(_plan(circuit, supply, one_by_one and circuit.switch == "relays", *own))
+        found.append(_plan(circuit, supply, one_by_one and circuit.switch == "relays", wanted_switch(own, control), *own))
     return tuple(found), tuple(left)
 
 
 @by_identity(1024)
-def _plan(circuit: Circuit, supply: Supply, staged: bool, *own: Motored) -> Planned:
+def _plan(circuit: Circuit, supply: Supply, staged: bool, wanted: Switch | Literal[""], *own: Motored) -> Planned:
     """One circuit; the same object, with all that is kept of it, while only others change."""
-    return Planned(circuit, own, path_of(circuit, len(own)), fault_of(circuit, supply), staged)
+    return Planned(circuit, own, path_of(circuit, len(own)), fault_of(circuit, supply), staged, wanted)
 
 
 Currents = tuple[tuple[float, ...], tuple[float, ...]]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from keelroom.document.schema.electrical import Control, Strategy
+from keelroom.document.schema.package import Signal
 
 
 class Way(NamedTuple):
@@ -12,6 +13,7 @@ class Way(NamedTuple):
 
     title : as it is chosen;  brain : what commands the coils
     by_hand : needs no sensor;  by_computer : has the engine's own sensor;  knob : set by a knob on it, its sensor has no contact
+    alone : what commands sits in each fan's own box, and feels the temperature itself
     grounds : it grounds the coils, the others feed them;  staged : a low and a high output;  varies : speed goes with temperature
     """
 
@@ -20,9 +22,15 @@ class Way(NamedTuple):
     by_hand: bool = False
     by_computer: bool = False
     knob: bool = False
+    alone: bool = False
     grounds: bool = False
     staged: bool = False
     varies: bool = False
+
+    @property
+    def gives(self) -> Signal:
+        """What its output is: a chopped signal, a ground, or a 12 V level."""
+        return "pulses" if self.varies else "ground" if self.grounds else "level"
 
     @property
     def sold_by_degrees(self) -> bool:
@@ -38,6 +46,7 @@ WAYS: dict[Strategy, Way] = {
     "both_relays": Way("Both relays together", grounds=True),
     "adjustable": Way("Adjustable controller", "controller", knob=True),
     "variable": Way("Variable, soft start", "variable controller", knob=True, varies=True),
+    "module": Way("Module with its own probe", "fan module", knob=True, alone=True, varies=True),
     "computer": Way("Computer, low and high", "engine computer", by_computer=True, grounds=True, staged=True),
     "computer_pwm": Way("Computer, variable", "engine computer", by_computer=True, varies=True),
 }

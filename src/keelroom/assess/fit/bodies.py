@@ -8,7 +8,7 @@ from keelroom.core.packaging.solids import Solid, Vector
 from keelroom.document.quantity import Quantity
 from keelroom.units import INCH
 
-Sort = Literal["part", "fan", "hose", "static", "turning", "hood", "panel"]
+Sort = Literal["part", "fan", "hose", "static", "moved", "turning", "hood", "panel"]
 Path = tuple[str, ...]
 TAPE, EYE = INCH / 16, INCH / 4
 """± [m] of a reading with a tape, and by eye (common practice)."""

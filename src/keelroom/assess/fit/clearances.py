@@ -8,6 +8,7 @@ from typing import Literal, NamedTuple
 import numpy as np
 
 from keelroom.assess.fit.bodies import Body, Path, Sort
+from keelroom.assess.fit.moves import moved_bodies
 from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.fit.survey_bodies import neighbours, panel_edges
 from keelroom.core.arrays import Ints
@@ -26,7 +27,8 @@ NEAR = 0.03
 RULES: dict[tuple[str, str], str] = {
     ("part", "static"): "static", ("part", "turning"): "belt", ("part", "hood"): "hood", ("part", "panel"): "static",
     ("fan", "static"): "moving", ("fan", "turning"): "belt", ("fan", "hood"): "hood", ("fan", "panel"): "moving",
-    ("hose", "turning"): "hose", ("hose", "fan"): "hose",
+    ("hose", "turning"): "hose", ("hose", "fan"): "hose", ("part", "moved"): "static", ("fan", "moved"): "moving",
+    ("moved", "static"): "static", ("moved", "turning"): "belt", ("moved", "hood"): "hood", ("moved", "moved"): "static",
 }  # fmt: skip
 """Which rule a pair of sorts falls under; pairs that are not here may touch."""
 RULE_WORDS = {
@@ -38,6 +40,8 @@ RULE_WORDS = {
 }
 SQUARE = 0.02
 """Share of a gap's direction under which an axis does not count in its chain."""
+AS_BEFORE = 1e-4
+"""[m] by which a gap has to be less than it was before a neighbour was moved, to be the move's doing."""
 AHEAD = 1e-3
 """[m] a part that does not come this far ahead of the plane stands behind the panel, where its metal is a seat and no obstacle."""
 
@@ -104,6 +108,8 @@ class Fit(NamedTuple):
     surveyed: bool
     chosen: bool = True
     """a core is: without one nothing stands in the bay"""
+    moved: tuple[Body, ...] = ()
+    """neighbours where the package moves them to"""
 
     @property
     def verdict(self) -> FitVerdict:
@@ -138,13 +144,31 @@ def _fit_up(survey: Survey, rules: tuple[GapRule, ...], package: Package) -> Fit
         # Nothing stands in the bay before a core is chosen: no size is guessed for one.
         missing = unmeasured(survey)
         return Fit((), neighbours(survey), (), missing, _next_reading((), missing), surveyed(survey), False)
-    parts = parts_of_package(survey, package)
+    parts, moved = parts_of_package(survey, package), moved_bodies(survey, package.moves, package.id)
     gone = {f"obstacle:{ident}" for ident in package.moved}
     others = (*(body for body in neighbours(survey) if body.key not in gone), *panel_edges(survey.opening, package.cuts, package.core))
     wanted = wanted_gaps(rules)
-    gaps = found_gaps(parts, others, wanted)
-    missing = tuple(item for item in unmeasured(survey) if item.path[:2] != ("survey", "obstacles") or item.path[2] not in package.moved)
-    return Fit(parts, others, gaps, missing, _next_reading(gaps, missing), surveyed(survey))
+    gaps = _not_as_found(survey, found_gaps((*parts, *moved), others, wanted))
+    known = {move.id for move in package.moves if move.how == "removed"} | {
+        body.key.partition(":")[2] for body in moved if not body.unknown
+    }
+    missing = tuple(item for item in unmeasured(survey) if item.path[:2] != ("survey", "obstacles") or item.path[2] not in known)
+    return Fit(parts, others, gaps, missing, _next_reading(gaps, missing), surveyed(survey), moved=moved)
+
+
+def _not_as_found(survey: Survey, gaps: tuple[Gap, ...]) -> tuple[Gap, ...]:
+    """Without what stood as near before a neighbour was moved: it came so from the factory."""
+    if not any(gap.part.sort == "moved" for gap in gaps):
+        return gaps
+    found = {body.key: body for body in neighbours(survey)}
+
+    def before(gap: Gap) -> float:
+        was, other = found[f"obstacle:{gap.part.key.partition(':')[2]}"], found.get(gap.other.key)
+        if other is None:
+            return math.inf
+        return float(clearance(stacked([was.solid]), stacked([other.solid])).gap[0])
+
+    return tuple(gap for gap in gaps if gap.part.sort != "moved" or gap.margin >= 0 or gap.gap < before(gap) - AS_BEFORE)
 
 
 def wanted_gaps(rules: tuple[GapRule, ...]) -> dict[str, float]:
@@ -178,7 +202,9 @@ def _table(parts: tuple[tuple[Sort, bool], ...], others: tuple[Sort, ...]) -> _T
         (i, k, rule)
         for i, (sort, ahead) in enumerate(parts)
         for k, other in enumerate(sorts)
-        if (rule := RULES.get((sort, other))) is not None and (ahead or other != "panel")
+        if (rule := RULES.get((sort, other))) is not None
+        and (ahead or other != "panel")
+        and (sort, other, i >= k) != ("moved", "moved", True)
     ]
     first, second = (np.array([pair[n] for pair in found], int) for n in (0, 1))
     return _Table(first, second, tuple(rule for _, _, rule in found))

@@ -1,4 +1,4 @@
-"""How the package is held: brackets to surveyed holes, the condenser's frame, a remote cooler, growth with heat."""
+"""How the package is held: mounts between any two points, frames of angle round coolers, growth with heat."""
 
 from __future__ import annotations
 
@@ -7,20 +7,39 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.fit.package_bodies import standoff
-from keelroom.assess.inputs.airside import shroud_rectangle
-from keelroom.assess.placing import core_depth, face_size, over_tanks, placed_frame, tank_size
+from keelroom.assess.fit.coolers import named
+from keelroom.assess.fit.moves import moved_bodies
+from keelroom.assess.fit.points import NEW, Anchor, chassis_points, framed, new_point, part_points
+from keelroom.assess.fit.survey_bodies import neighbours
+from keelroom.assess.placing import Frame, core_depth, face_size, over_tanks, placed_frame
 from keelroom.assess.wording import raised
 from keelroom.core.kept import by_identity
-from keelroom.core.outline import rectangle
-from keelroom.core.packaging.bracket import Ends, Made, Stock, angle_bracket, flat_or_joggle
-from keelroom.core.packaging.fixings import BOLTS, PAD_LEAST, PAD_MOST, Section, Strap, edge_wanted, growth, play, strap
+from keelroom.core.outline import area, rectangle
+from keelroom.core.packaging.bracket import ALIKE, Bump, Ends, Made, Stock, angle_bracket, arch, flat_or_joggle
+from keelroom.core.packaging.fixings import (
+    BOLTS,
+    PAD_LEAST,
+    PAD_MOST,
+    ROOT,
+    Beam,
+    Round,
+    Section,
+    Strap,
+    edge_wanted,
+    growth,
+    play,
+    post,
+    pressed,
+    strap,
+)
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern
+from keelroom.core.packaging.plate import adapter_plate
 from keelroom.core.packaging.sheet import METALS, cracks, smallest_radius
-from keelroom.core.packaging.solids import Vector
 from keelroom.document.schema.brief import Engine
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.package import Bracket, Package
+from keelroom.document.schema.mounts import Bracket
+from keelroom.document.schema.mounts import Frame as AngleFrame
+from keelroom.document.schema.package import Package
 from keelroom.document.schema.survey import Survey
 from keelroom.units import INCH, both, fine_both
 
@@ -35,36 +54,29 @@ STEADY = 3
 """Brackets from which the package cannot turn on them, so that each bends as a beam held at both ends."""
 SAFE = 2.0
 """Strength over stress under which a strap is worth a word (common practice)."""
-INSET = 0.03
-"""[m] a core's mount holes lie in from its ends (common practice)."""
+PACKED = 1.5e-3
+"""[m] an offset under this is taken up by washers or by hand, not by bends (common practice)."""
+LEANS = math.radians(2)
+DRILL = 3 * INCH
+"""[m] a right-angle drill with its bit needs behind a hole (common practice)."""
+NUT_GRIP = 2.5
+"""A stud reaches so many of its diameters beyond each part: nut, lock nut and washer (common practice)."""
+FRAME_HELD = 3
+"""Brackets that hold a frame at the least."""
 
 
 class BracketPlan(NamedTuple):
-    """One bracket worked out. faults: what cannot be; notes: what to mind; made None where its hole is not known yet."""
+    """One mount worked out. faults: what cannot be; at: the field each is at; notes: what to mind; made None where a point is not known yet;
+    transfer: how the holes of either end are carried over; presses [N] where it is bent past flat."""
 
     bracket: Bracket
     made: Made | None
     strap: Strap | None
     faults: tuple[str, ...]
     notes: tuple[str, ...]
-
-
-def part_points(survey: Survey, package: Package) -> dict[str, Vector]:
-    """The holes on the package's own parts, by the survey's datums [m]."""
-    core, (width, height) = package.core, face_size(package)
-    tank, depth = tank_size(core), core_depth(core)
-    point = placed_frame(survey, package).point
-    across = core.flow == "crossflow"
-    u = {"left": -tank / 2 if across else INSET, "right": width + tank / 2 if across else width - INSET}
-    v = {"lower": INSET if across else -tank / 2, "upper": height - INSET if across else height + tank / 2}
-    found = {f"core_{row}_{side}": point(u[side], v[row], depth / 2) for row in v for side in u}
-    left, bottom, wide, high = shroud_rectangle(package) or (0.0, 0.0, width, height)
-    inset = package.shroud.hole_inset.si
-    back = depth + (standoff(package, package.fans[0]) if package.fans else 0.0)
-    su = {"left": left + inset, "right": left + wide - inset}
-    sv = {"lower": bottom + inset, "upper": bottom + high - inset}
-    found |= {f"shroud_{row}_{side}": point(su[side], sv[row], back) for row in sv for side in su}
-    return found
+    at: tuple[str, ...] = ()
+    transfer: tuple[str, ...] = ()
+    presses: float = 0.0
 
 
 def package_mass(package: Package) -> float:
@@ -77,58 +89,232 @@ def package_mass(package: Package) -> float:
     )
 
 
-def bracket_plan(survey: Survey, engine: Engine, package: Package, bracket: Bracket) -> BracketPlan:
-    """Kind, developed length, holes and strength of one bracket, by where its two holes lie."""
-    hole = next((item for item in survey.holes if item.id == bracket.hole), None)
-    if hole is None or not (hole.x and hole.y and hole.z):
-        why = (
-            "Choose a surveyed hole it goes to"
-            if hole is None
-            else f"{hole.name or hole.id} is not fully measured: place across, height and depth are needed"
-        )
-        return BracketPlan(bracket, None, None, (why,), ())
-    start = np.array(part_points(survey, package)[bracket.part])
-    frame = placed_frame(survey, package).matrix
-    across, up, out = (float(v) for v in frame @ (np.array([hole.x.si, hole.y.si, hole.z.si]) - start))
-    metal = METALS[bracket.metal]
-    stock = Stock(metal, bracket.width.si, bracket.thickness.si, bracket.radius.si, bracket.stiffener.si)
-    ends = Ends(bracket.near_hole.si, bracket.far_hole.si, bracket.edge.si, bracket.slot.si)
-    name = bracket.name or bracket.id
-    faults: list[str] = []
-    if hole.faces == "front":
-        made = flat_or_joggle(name, math.hypot(across, up), out, stock, ends)
-    else:
-        leg, aside = (abs(across), abs(up)) if hole.faces == "side" else (abs(up), abs(across))
-        made = angle_bracket(name, (leg, abs(out)), stock, ends)
-        room = stock.width / 2 - edge_wanted(bracket.far_hole.si)[0]
-        if aside > max(room, 0.0) + 1e-9:
-            wide = 2 * (aside + edge_wanted(bracket.far_hole.si)[0])
-            faults.append(
-                f"The holes lie {both(aside, 'length')} to one side of each other: a strip {both(stock.width, 'length')} wide does not reach, {both(wide, 'length')} would"
-            )
-    if made.fault:
-        faults.append(raised(made.fault))
+def bracket_plan(build: Build, package: Package, bracket: Bracket) -> BracketPlan:
+    """Kind, developed length, holes and strength of one mount, by where its points lie."""
+    points = anchors(build.survey, package)
+    return _planned((build.survey, build.brief.engine, package), points, bracket)
+
+
+def _planned(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket) -> BracketPlan:
+    survey, engine, package = given
+    start, end = (new_point(bracket) if key == NEW else points.get(key) for key in (bracket.start, bracket.end))
+    for anchor, key, field in ((start, bracket.start, "start"), (end, bracket.end, "end")):
+        if anchor is None:
+            return BracketPlan(bracket, None, None, (_no_point(survey, key),), (), (field,))
+    assert start
+    assert end
+    way = _way(placed_frame(survey, package), start, end)
+    if bracket.form == "plate":
+        return _plate(given, points, bracket, (start, end))
     holders = max(len(package.brackets), 1)
-    straight = made.kind == "flat"
-    section = Section(stock.width, stock.thickness, stock.rib if straight else 0.0)
-    on_each = package_mass(package) / holders
-    strength = strap(metal, section, max(made.reach, 1e-3), on_each, package.mounting.shock.si, guided=holders >= STEADY)
-    more_faults, notes = _judged(engine, bracket, strength, straight)
-    if stock.rib > 0 and not straight:
-        notes = ("A rib cannot cross its bends: none is made, none is counted", *notes)
-    return BracketPlan(bracket, made, strength, (*faults, *more_faults), notes)
+    load = (package_mass(package) / holders, package.mounting.shock.si, holders >= STEADY)
+    if bracket.form in ("stud", "standoff"):
+        return _across(bracket, way, (start, end), load)
+    made, faults = _bent(bracket, way)
+    straight, stock = not made.pattern.bends, _stock(bracket)
+    plain = Section(stock.width, stock.thickness)
+    beam = Beam(plain, plain._replace(rib=stock.rib if made.rib else 0.0), made.ribbed)
+    strength = strap(stock.metal, beam, max(made.reach, 1e-3), load[0], load[1], guided=load[2])
+    judged, notes = _judged(engine, bracket, strength, straight)
+    force, more, noted = _presses(bracket, made, plain)
+    said = [*faults, *((("edge", raised(made.fault)),) if made.fault else ()), *judged, *more]
+    if abs(way.lean) > LEANS and start.own != end.own:
+        noted = (
+            *noted,
+            f"The core leans by {abs(way.lean) * 57.3:.0f}°: bend the chassis end by so much more or less, so that it lies flat",
+        )
+    return BracketPlan(bracket, made, strength, tuple(text for _, text in said), (*notes, *noted), tuple(field for field, _ in said), _transfers((start, end)), force)  # fmt: skip
 
 
-def _judged(engine: Engine, bracket: Bracket, strength: Strap, straight: bool) -> tuple[tuple[str, ...], tuple[str, ...]]:
-    faults, notes = [], []
+def _no_point(survey: Survey, key: str) -> str:
+    """Why a point cannot be worked with yet."""
+    if not key:
+        return "Choose the point it goes to"
+    if key == NEW:
+        return "The new hole is not placed yet: across, height and depth are needed"
+    hole = next((hole for hole in survey.holes if key == f"hole:{hole.id}"), None)
+    if hole is not None:
+        return f"{hole.name or hole.id} is not fully measured: place across, height and depth are needed"
+    return "That point is no longer there, or not measured: choose another"
+
+
+class Way(NamedTuple):
+    """How one point lies from another [m]: along the first one's face, out of it, and how their faces stand. aside: to one side of an L;
+    lean [rad] of the core, by which faces of the chassis are off."""
+
+    run: float
+    out: float
+    square: bool
+    leg: float
+    aside: float
+    lean: float
+
+
+NORMAL = {"side": 0, "up": 1, "front": 2}
+
+
+def _way(frame: Frame, start: Anchor, end: Anchor) -> Way:
+    step = frame.matrix @ (np.array(end.at) - np.array(start.at))
+    n, m = NORMAL[start.faces], NORMAL[end.faces]
+    lean = float(np.arctan2(frame.matrix[1][2], frame.matrix[1][1]))
+    flat = [float(step[k]) for k in range(3) if k != n]
+    if n == m:
+        return Way(math.hypot(*flat), float(step[n]), False, 0.0, 0.0, lean)
+    third = 3 - n - m
+    return Way(math.hypot(*flat), float(step[n]), True, abs(float(step[m])), abs(float(step[third])), lean)
+
+
+def _stock(bracket: Bracket) -> Stock:
+    return Stock(METALS[bracket.metal], bracket.width.si, bracket.thickness.si, bracket.radius.si, bracket.stiffener.si)
+
+
+def stands_off(bracket: Bracket) -> float:
+    """How far the strap stands off its part [m]: spacers, and the pad as it is bolted up."""
+    return bracket.spacer.si + (bracket.squeezed.si if bracket.isolated else 0.0)
+
+
+def _bent(bracket: Bracket, way: Way) -> tuple[Made, list[tuple[str, str]]]:
+    """The strip, and what keeps it from reaching."""
+    stock = _stock(bracket)
+    ends = Ends(bracket.near_hole.si, bracket.far_hole.si, bracket.edge.si, bracket.slot.si, int(bracket.near_holes.si), bracket.pitch.si)
+    name, faults = bracket.name or bracket.id, []
+    sign = 1.0 if way.out >= 0 else -1.0
+    out = way.out - sign * stands_off(bracket)
+    press = bracket.press.si * (1.0 if bracket.presses == "rear" else -1.0)
+    if way.square:
+        made = angle_bracket(name, (way.leg, abs(out)), stock, ends, press, up=out > 0)
+        room = stock.width / 2 - edge_wanted(bracket.far_hole.si)[0]
+        if way.aside > max(room, 0.0) + 1e-9:
+            wide = 2 * (way.aside + edge_wanted(bracket.far_hole.si)[0])
+            faults.append(("width", f"The holes lie {both(way.aside, 'length')} to one side of each other: a strip {both(stock.width, 'length')} wide does not reach, {both(wide, 'length')} would"))  # fmt: skip
+        if bracket.form == "arch":
+            faults.append(("form", "An arch goes between faces that look the same way; these stand square to each other"))
+        return made, faults
+    if way.run < ALIKE and abs(way.out) < ALIKE:
+        return flat_or_joggle(name, 0.0, 0.0, stock, ends), [("end", "Its two ends are the same point: choose another")]
+    if abs(out) <= PACKED:
+        out = 0.0
+    if bracket.form == "arch":
+        bump = Bump(bracket.arch_at.si, bracket.arch_width.si, max(bracket.arch_height.si - stands_off(bracket), 0.0))
+        return arch(name, way.run, out, bump, stock, ends, press), faults
+    if way.run < ends.edge and abs(out) > PACKED:
+        return flat_or_joggle(name, way.run, out, stock, ends, press), [("form", f"The points lie {both(abs(way.out), 'length')} straight across from each other: a stud or a stand-off, not a strap")]  # fmt: skip
+    return flat_or_joggle(name, way.run, out, stock, ends, press), faults
+
+
+def _presses(bracket: Bracket, made: Made, plain: Section) -> tuple[float, list[tuple[str, str]], tuple[str, ...]]:
+    """What a strap bent past flat presses with, where it would only bend straight, and the note for the bench."""
+    if bracket.press.si <= 0:
+        return 0.0, [], ()
+    metal = METALS[bracket.metal]
+    force, stress = pressed(metal, plain, made.lever, bracket.press.si)
+    if stress > metal.strength:
+        most = bracket.press.si * metal.strength / stress
+        return force, [("press", f"Bent {math.degrees(bracket.press.si):.0f}° past flat it would be bent straight again when it is bolted up: {math.degrees(most):.1f}° at the most")], ()  # fmt: skip
+    return force, [], (f"Bend it {math.degrees(bracket.press.si):.0f}° past flat toward the {bracket.presses}: bolted up it presses with {both(force, 'force')}",)  # fmt: skip
+
+
+def _across(bracket: Bracket, way: Way, points: tuple[Anchor, Anchor], load: tuple[float, float, bool]) -> BracketPlan:
+    """A stud or stand-off straight from one point to the other."""
+    bolt, metal = BOLTS[bracket.bolt], METALS[bracket.metal]
+    name, faults, notes = bracket.name or bracket.id, [], []
+    free = play(bolt, bracket.near_hole.si) + play(bolt, bracket.far_hole.si)
+    long = abs(way.out) - stands_off(bracket)
+    if way.square:
+        faults.append(("form", "It goes straight across: its two faces have to look the same way, these stand square to each other"))
+    elif way.run < ALIKE and abs(way.out) < ALIKE:
+        faults.append(("end", "Its two ends are the same point: choose another"))
+    elif way.run > max(free, 0.0) + 1e-9:
+        faults.append(("end", f"Its ends lie {both(way.run, 'length')} beside each other; straight across it can take up {both(max(free, 0.0), 'length')} in its holes: a strap, or a hole elsewhere"))  # fmt: skip
+    for hole, where, field in ((bracket.near_hole.si, "start", "near_hole"), (bracket.far_hole.si, "end", "far_hole")):
+        if play(bolt, hole) < 0:
+            faults.append((field, f"{bolt.name} does not pass the {both(hole, 'length')} hole at the {where}"))
+    if long <= 0 and not faults:
+        faults.append(("spacer", f"Spacers and pad take {both(stands_off(bracket), 'length')}, its points are {both(abs(way.out), 'length')} apart"))  # fmt: skip
+    stud = bracket.form == "stud"
+    section = Round(ROOT * bolt.diameter) if stud else Round(2 * bolt.diameter, bolt.diameter)
+    strength = post(metal, section, max(long, 1e-3), load[0], load[1])
+    if strength.safety < 1:
+        faults.append(("bolt", f"Bends for good at the stated shock: only {strength.safety:.1f} times as strong as it needs; a larger one, or a strap that is braced"))  # fmt: skip
+    elif strength.safety < SAFE:
+        notes.append(f"Only {strength.safety:.1f} times as strong as the stated shock needs; {SAFE:.0f} is usual")
+    grip = NUT_GRIP * bolt.diameter
+    cut = max(long, 0.0) + (2 * grip if stud else 0.0)
+    what = (
+        f"Threaded rod {bolt.name}" if stud else f"{metal.name} tube, {both(2 * bolt.diameter, 'length')} outside, {bolt.name} through it"
+    )
+    wide = bolt.diameter if stud else 2 * bolt.diameter
+    pattern = Pattern(name, what, (rectangle(0.0, 0.0, max(cut, 1e-3), wide),), marks=(Mark((max(cut, 1e-3) / 2, wide / 2), name),))
+    mass = math.pi / 4 * (section.outside**2 - section.inside**2) * max(cut, 0.0) * metal.density
+    made = Made(bracket.form, pattern, max(cut, 0.0), "", max(long, 1e-3), mass)
+    notes += _stud_notes(bracket)
+    return BracketPlan(bracket, made, strength, tuple(text for _, text in faults), tuple(notes), tuple(field for field, _ in faults), _transfers(points))  # fmt: skip
+
+
+def _plate(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, ends: tuple[Anchor, Anchor]) -> BracketPlan:
+    """A plate from old holes to new ones, all in one plane."""
+    survey, _, package = given
+    fields = (("starts", (bracket.start, *bracket.starts)), ("ends", (bracket.end, *bracket.ends)))
+    faults: list[tuple[str, str]] = []
+    frame = placed_frame(survey, package)
+    n = NORMAL[ends[0].faces]
+    rest = [k for k in range(3) if k != n]
+    sets: list[list[tuple[float, float]]] = []
+    for field, keys in fields:
+        flat = []
+        for key in dict.fromkeys(keys):
+            anchor = new_point(bracket) if key == NEW else points.get(key)
+            if anchor is None:
+                faults.append((field, _no_point(survey, key)))
+                continue
+            step = frame.matrix @ (np.array(anchor.at) - np.array(ends[0].at))
+            if anchor.faces != ends[0].faces:
+                faults.append((field, f"{anchor.words} looks another way than {ends[0].words}: one plate lies in one plane"))
+            elif abs(float(step[n])) > stands_off(bracket) + PACKED:
+                faults.append((field, f"{anchor.words} lies {both(abs(float(step[n])), 'length')} out of the plate’s plane: spacers there, or a bent bracket"))  # fmt: skip
+            flat.append((float(step[rest[0]]), float(step[rest[1]])))
+        sets.append(flat)
+    name, metal = bracket.name or bracket.id, METALS[bracket.metal]
+    pattern = adapter_plate(name, (sets[0], sets[1]), (bracket.near_hole.si, bracket.far_hole.si), (metal, bracket.thickness.si, bracket.edge.si))  # fmt: skip
+    faults += [("edge", text) for text in pattern.faults]
+    _, _, wide, high = pattern.bounds
+    made = Made("plate", pattern._replace(faults=()), max(wide, high), "", max(wide, high), area(pattern.outlines[0]) * bracket.thickness.si * metal.density)  # fmt: skip
+    return BracketPlan(bracket, made, None, tuple(text for _, text in faults), tuple(_nut_notes(bracket)), tuple(field for field, _ in faults), _transfers(ends))  # fmt: skip
+
+
+def _transfers(points: tuple[Anchor, Anchor]) -> tuple[str, ...]:
+    """How the holes of both ends are carried over onto the bracket."""
+    return tuple(f"{anchor.words}: {_transfer(anchor)}" for anchor in points)
+
+
+def _transfer(anchor: Anchor) -> str:
+    if anchor.sort == "stud":
+        return "press a paper template over the stud from the far face, mark its middle, drill the bracket to the template"
+    if anchor.sort == "new":
+        return "clamp the bracket in place and drill both at once, once everything it must clear is in"
+    if anchor.behind is None:
+        if not anchor.own:
+            return "measure how much is free behind it: a drill through it from behind needs 3 in; until then a marked template from the far face"  # fmt: skip
+        return "drill the bracket through the part’s own hole from behind, off the car, a board between the drill and the core"
+    if anchor.behind >= DRILL:
+        return f"drill through it from behind with the bracket held there: {both(anchor.behind, 'length')} are free"
+    return f"only {both(anchor.behind, 'length')} free behind it: a marked template from the far face"
+
+
+def _judged(engine: Engine, bracket: Bracket, strength: Strap, straight: bool) -> tuple[list[tuple[str, str]], tuple[str, ...]]:
+    """Faults, each with its field, and notes."""
+    faults: list[tuple[str, str]] = []
+    notes: list[str] = []
     stronger, stiffer = (
-        ("A rib or a shorter reach", "a rib") if straight else ("Thicker or wider metal, or a shorter reach,", "thicker metal")
+        ("A welded rib or a shorter reach", "a rib")
+        if straight
+        else ("Thicker or wider metal, a welded rib or a shorter reach", "thicker metal or a rib")
     )
     bolt, metal = BOLTS[bracket.bolt], METALS[bracket.metal]
-    for hole, where in ((bracket.near_hole.si, "part"), (bracket.far_hole.si, "chassis")):
+    for hole, where, field in ((bracket.near_hole.si, "part", "near_hole"), (bracket.far_hole.si, "chassis", "far_hole")):
         room = play(bolt, hole)
         if room < 0:
-            faults.append(f"{bolt.name} does not pass the {both(hole, 'length')} hole at the {where}")
+            faults.append((field, f"{bolt.name} does not pass the {both(hole, 'length')} hole at the {where}"))
         elif hole < bolt.holes[1] - 1e-5:
             notes.append(
                 f"{bolt.name} passes the {both(hole, 'length')} hole at the {where} with hardly any room to adjust; {fine_both(bolt.holes[2])} gives it"
@@ -141,26 +327,43 @@ def _judged(engine: Engine, bracket: Bracket, strength: Strap, straight: bool) -
         )
     if strength.safety < 1:
         faults.append(
-            f"Bends for good at the stated shock: stress {strength.stress / 6.895e6:.0f} ksi over its {metal.strength / 6.895e6:.0f} ksi ({strength.stress / 1e6:.0f} over {metal.strength / 1e6:.0f} MPa)"
-        )
+            ("thickness", f"Bends for good at the stated shock: stress {strength.stress / 6.895e6:.0f} ksi over its {metal.strength / 6.895e6:.0f} ksi ({strength.stress / 1e6:.0f} over {metal.strength / 1e6:.0f} MPa)")
+        )  # fmt: skip
     elif strength.safety < SAFE:
         notes.append(f"Only {strength.safety:.1f} times as strong as the stated shock needs; {SAFE:.0f} is usual. {stronger} helps")
     firing = _firing(engine)
     if firing and abs(strength.frequency / firing - 1) < 0.3:
         notes.append(f"Hums near idle: its {strength.frequency:.0f} Hz lies close to the engine's {firing:.0f} Hz; {stiffer} moves it up")
     pad_faults, pad_notes = _pad(bracket)
-    faults += pad_faults
+    faults += [("squeezed", fault) for fault in pad_faults]
     notes += pad_notes
-    notes.append(
-        "Rivet nut: set it in the strip before bending, check that it does not spin"
-        if bracket.nut == "rivet_nut"
-        else "Nylon lock nut with a wide washer on rubber or plastic"
-    )
+    notes += _nut_notes(bracket)
     if bolt.torque:
         notes.append(
             f"{bolt.name}: at most {bolt.torque / 1.3558:.0f} lb·ft ({bolt.torque:.0f} N·m), and a panel's bolts in steps so that nothing warps"
         )
-    return tuple(faults), tuple(notes)
+    if bracket.stiffener.si > 0:
+        notes.append(
+            "Rib: weld it on edge, short runs from side to side so that the strap stays straight; it ends clear of bends and holes"
+        )
+    return faults, tuple(notes)
+
+
+NUT_NOTES = {
+    "rivet_nut": "Rivet nut: set it in the strip before bending, check that it does not spin",
+    "lock_nut": "Nylon lock nut with a wide washer on rubber or plastic",
+    "welded_stud": "Welded stud: through its hole and welded from the back, a root pass first, square to the strap; away from core and battery",
+}
+
+
+def _nut_notes(bracket: Bracket) -> list[str]:
+    return list(dict.fromkeys(NUT_NOTES[nut] for nut in (bracket.nut, bracket.far_nut)))
+
+
+def _stud_notes(bracket: Bracket) -> list[str]:
+    if bracket.form == "standoff":
+        return ["Cut the tube square, ends deburred: it stands on its ends", *_nut_notes(bracket)]
+    return ["Two nuts at each part, one from either side, so that it is clamped and not pulled", *_nut_notes(bracket)]
 
 
 def _pad(bracket: Bracket) -> tuple[list[str], list[str]]:
@@ -197,29 +400,42 @@ FAN_MOUNTS = {
 
 
 class FramePlan(NamedTuple):
-    """A condenser's frame of angle. pieces: name, length [m], count; faults, notes."""
+    """A cooler's frame of angle. name: what it goes round; pieces: name, length [m], count; faults, notes; hung: brackets from its corners."""
 
+    frame: AngleFrame
+    name: str
     pieces: tuple[tuple[str, float, int], ...]
     patterns: tuple[Pattern, ...]
-    faults: tuple[str, ...]
+    faults: tuple[tuple[str, str], ...]
     notes: tuple[str, ...]
 
 
-def condenser_frame(package: Package) -> FramePlan | None:
-    """The frame round the condenser, hung on the core's own mounts; None where none is wanted."""
-    frame = package.mounting.frame
-    cover = next((cover for cover in package.coolers if cover.kind == "condenser" and cover.stands == "ahead"), None)
-    if not frame.fitted:
-        return None
-    if cover is None:
-        return FramePlan((), (), ("There is no condenser ahead of this core to hang",), ())
-    width, height = (v.si if v else f for v, f in zip((cover.width, cover.height), face_size(package), strict=True))
-    faults, notes = [], ["Hung on the core's own mount bolts: no new hole in the support"]
+def frame_plans(package: Package) -> tuple[FramePlan, ...]:
+    """The frames of angle that are fitted."""
+    return tuple(_frame_plan(package, frame) for frame in package.mounting.frames if frame.fitted)
+
+
+def _frame_plan(package: Package, frame: AngleFrame) -> FramePlan:
+    cooler = framed(package, frame.cooler)
+    if cooler is None:
+        what = "There is no such cooler to hang" if frame.cooler else "There is no condenser ahead of this core to hang"
+        return FramePlan(frame, "", (), (), (("cooler", what),), ())
+    name = named(cooler).lower()
+    width, height = (v.si if v else f for v, f in zip((cooler.width, cooler.height), face_size(package), strict=True))
+    faults, notes = [], []
+    hung = [bracket for bracket in package.brackets if bracket.start.startswith(f"frame:{frame.id}:") or bracket.end.startswith(f"frame:{frame.id}:")]  # fmt: skip
+    if frame.hangs == "core":
+        if cooler.stands not in ("ahead", "behind"):
+            faults.append(("hangs", f"The {name} does not stand at the core: brackets from the frame’s corners hang it"))
+        else:
+            notes.append("Hung on the core's own mount bolts: no new hole in the support")
+    elif len(hung) < FRAME_HELD:
+        faults.append(("hangs", f"{len(hung)} brackets go to its corners; {FRAME_HELD} at least hold it"))
+    else:
+        notes.append(f"Hung by {len(hung)} brackets from its corners")
     covered = frame.lap.si - frame.header.si
     if covered > 1e-6:
-        faults.append(
-            f"The angle covers {both(covered, 'length')} of the rows at each edge: lap it no further than the {both(frame.header.si, 'length')} edge without rows"
-        )
+        faults.append(("lap", f"The angle covers {both(covered, 'length')} of the rows at each edge: lap it no further than the {both(frame.header.si, 'length')} edge without rows"))  # fmt: skip
     else:
         notes.append("All rows are exposed")
     hole = frame.line.si + INCH / 8
@@ -230,16 +446,17 @@ def condenser_frame(package: Package) -> FramePlan | None:
         )
     outer_w, outer_h = width - 2 * frame.lap.si + 2 * frame.leg.si, height - 2 * frame.lap.si + 2 * frame.leg.si
     pieces = (
-        ("Upright, condenser frame", outer_h, 1),
-        ("Upright with line holes, condenser frame", outer_h, 1),
-        ("Crosspiece, condenser frame", outer_w, 2),
+        (f"Upright, {name} frame", outer_h, 1),
+        (f"Upright with line holes, {name} frame", outer_h, 1),
+        (f"Crosspiece, {name} frame", outer_w, 2),
     )
-    stock = f"Aluminium angle {both(frame.leg.si, 'length')}, {fine_both(frame.thickness.si)} thick, one leg shown"
+    metal = "Steel" if frame.metal == "steel" else "Aluminium"
+    stock = f"{metal} angle {both(frame.leg.si, 'length')}, {fine_both(frame.thickness.si)} thick, one leg shown"
     patterns = tuple(
         _angle_piece((name, stock), length, frame.leg.si, count, hole if drilled and "line" in name else 0.0)
         for name, length, count in pieces
     )
-    return FramePlan(pieces, patterns, tuple(faults), tuple(notes))
+    return FramePlan(frame, name, pieces, patterns, tuple(faults), tuple(notes))
 
 
 def _angle_piece(named: tuple[str, str], length: float, leg: float, count: int, line: float) -> Pattern:
@@ -252,6 +469,17 @@ def _angle_piece(named: tuple[str, str], length: float, leg: float, count: int, 
     return Pattern(name, stock, (rectangle(0, 0, length, leg),), tuple(holes), marks=marks, copies=count)
 
 
+@by_identity(4)
+def _anchors(survey: Survey, package: Package) -> dict[str, Anchor]:
+    around = [body for body in neighbours(survey) if body.key.partition(":")[2] not in package.moved]
+    return part_points(survey, package) | chassis_points(survey, (*around, *moved_bodies(survey, package.moves, package.id)))
+
+
+def anchors(survey: Survey, package: Package) -> dict[str, Anchor]:
+    """Every point a mount of this package can go from or to, by its key."""
+    return _anchors(survey, package)
+
+
 def bracket_plans(build: Build, package: Package) -> tuple[BracketPlan, ...]:
     """All brackets of a package."""
     return _bracket_plans(build.survey, build.brief.engine, package)
@@ -259,4 +487,5 @@ def bracket_plans(build: Build, package: Package) -> tuple[BracketPlan, ...]:
 
 @by_identity(16)
 def _bracket_plans(survey: Survey, engine: Engine, package: Package) -> tuple[BracketPlan, ...]:
-    return tuple(bracket_plan(survey, engine, package, bracket) for bracket in package.brackets)
+    points = anchors(survey, package) if package.brackets else {}
+    return tuple(_planned((survey, engine, package), points, bracket) for bracket in package.brackets)

@@ -11,6 +11,7 @@ from keelroom.catalogue.load import fan_assemblies, placed
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.quantity import from_si
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.moves import Move
 from keelroom.document.schema.package import Fan, Package
 from keelroom.document.schema.survey import Obstacle
 from keelroom.units import INCH, both
@@ -25,7 +26,7 @@ class Option(NamedTuple):
     fans: tuple[Fan, ...]
     shroud: object
     inlet_side: str
-    kept: tuple[str, ...]
+    kept: tuple[Move, ...]
     """obstacles the package counts on having moved already"""
     loose: tuple[Obstacle, ...] = ()
 
@@ -37,8 +38,8 @@ class Option(NamedTuple):
         return f"{self.parts}, {names} moved away" if self.parts else f"{names} moved away"
 
     @property
-    def moved(self) -> tuple[str, ...]:
-        return (*self.kept, *(item.id for item in self.loose))
+    def moved(self) -> tuple[Move, ...]:
+        return (*self.kept, *(Move(id=item.id) for item in self.loose))
 
     @property
     def work(self) -> float:
@@ -54,7 +55,7 @@ class Option(NamedTuple):
 def options_for(build: Build) -> Iterator[Option]:
     """Changes to try, the least work first."""
     package = build.package
-    base = Option("", package.fans, package.shroud, package.core.inlet_side, package.moved)
+    base = Option("", package.fans, package.shroud, package.core.inlet_side, package.moves)
     fan_sets = [base, *_offset_fans(package, base), *_slimmer(package, base)]
     yield from fan_sets
     other = "right" if package.core.inlet_side == "left" else "left"
@@ -110,7 +111,7 @@ def changes_for(build: Build, option: Option, at: Stand | None, system: str) -> 
         (("fans",), option.fans, package.fans),
         (("shroud",), option.shroud, package.shroud),
         (("core", "inlet_side"), option.inlet_side, package.core.inlet_side),
-        (("moved",), option.moved, package.moved),
+        (("moves",), option.moved, package.moves),
     ):
         if value is not old and value != old:
             changes.append(Change((*where, *path), value))

@@ -7,19 +7,20 @@ from typing import NamedTuple
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.fit.package_bodies import RIM
-from keelroom.assess.inputs.airside import air_package, disc_of, in_shroud, shroud_rectangle, stands_proud
+from keelroom.assess.inputs.airside import air_package, disc_of, halves_of, in_shroud, shroud_rectangle, stands_proud
 from keelroom.assess.placing import face_size
 from keelroom.core.air.face import Disc
 from keelroom.core.kept import by_identity
 from keelroom.core.outline import Point, rectangle
 from keelroom.core.packaging.fixings import GRAVITY
+from keelroom.core.packaging.joined import RING_LAP, Halves, Ring, half_patterns, join_faults, ring_pattern
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern
 from keelroom.core.packaging.sheet import METALS, edge_sag, plate_frequency
-from keelroom.core.packaging.shroud import EDGE_TRIM, SIDES, Blank, Pan, PanMade, Trim, leak, pan, trim, trims_to_seat
+from keelroom.core.packaging.shroud import EDGE_TRIM, SIDES, WEB, Blank, Pan, PanMade, Trim, leak, pan, trim, trims_to_seat
 from keelroom.document.edits import Change, Edit
 from keelroom.document.quantity import from_si
-from keelroom.document.schema.package import Package
-from keelroom.units import INCH, both
+from keelroom.document.schema.package import Fan, Package
+from keelroom.units import INCH, both, fine_both
 
 BOLT_HOLE = 7e-3
 RING_SLACK = 6e-3
@@ -50,6 +51,8 @@ class TrimPlan(NamedTuple):
     off: tuple[float, float]
     faults: tuple[str, ...]
     notes: tuple[str, ...]
+    joined: Halves | None = None
+    """two bought ones made one"""
 
 
 class PanPlan(NamedTuple):
@@ -81,24 +84,87 @@ def trim_plan(package: Package, pressure: float = IDLE_PRESSURE) -> TrimPlan | N
         return None
     size = (shroud.blank_width.si, shroud.blank_height.si if shroud.blank_height else seat[1])
     cut = {side: getattr(shroud, f"trim_{side}").si for side in SIDES}
-    discs = [disc_of(fan) for fan in package.fans if in_shroud(package, fan)]
-    middle = _mean(discs)
-    # As bought the rings lie about the middle of the blank; trimming moves the blank over the core and its rings with it.
-    rings = tuple((size[0] / 2 + disc.x - middle[0], size[1] / 2 + disc.y - middle[1], disc.radius + RIM) for disc in discs)
+    fans = _shrouded(package)
+    discs = [disc_of(fan) for fan in fans]
+    halves = halves_of(package)
+    if halves is not None:
+        size = (halves.width, halves.height)
+    places = _ring_places(package, size, halves)
+    rings = tuple((x, y, disc.radius + RIM) for (x, y), disc in zip(places, discs, strict=True))
     blank = Blank(*size, rings, _bolt_holes(size, shroud.hole_inset.si), _struts(size, rings), shroud.ears.si)
     now = trim(blank, seat, cut, package.core.tank_proud.si, shroud.edge_gap.si)
     ready = trims_to_seat(size, seat, (0.0, 0.0))
     put = _put(seat, cut)
     shift = (put[0] - seat[0] / 2, put[1] - seat[1] / 2)
-    off = (middle[0] - put[0], middle[1] - put[1]) if discs else (0.0, 0.0)
-    notes = list(now.notes)
+    wanted = [(put[0] + x - size[0] / 2, put[1] + y - size[1] / 2) for x, y in places]
+    off = max(((disc.x - x, disc.y - y) for disc, (x, y) in zip(discs, wanted, strict=True)), key=lambda step: math.hypot(*step), default=(0.0, 0.0))  # fmt: skip
+    faults, notes = list(now.faults), list(now.notes)
+    if halves is not None:
+        faults += join_faults(halves, rings)
+        notes += _join_notes(package, halves)
+        now = now._replace(gap=now.gap + (halves.height * OPEN_SEAM if shroud.join_seal == "none" else 0.0))
     if any(cut.values()):
         notes.append(f"Edge trim adds {both(EDGE_TRIM, 'length')} at every cut edge: leave room for it, and deburr first")
     depth = shroud.depth.si
     if depth + 1e-6 < INCH and discs:
         notes.append(f"Only {both(depth, 'length')} from fins to fan: the corners of the face are starved")
     proud = stands_proud(package)
-    return TrimPlan(blank, seat, ready, now, proud, leak(now.gap, pressure, AIR_DENSITY), shift, off, now.faults, tuple(notes))
+    return TrimPlan(blank, seat, ready, now, proud, leak(now.gap, pressure, AIR_DENSITY), shift, off, tuple(faults), tuple(notes), halves)
+
+
+def _shrouded(package: Package) -> list[Fan]:
+    """The fans in the shroud, from the left where two shrouds are joined."""
+    fans = [fan for fan in package.fans if in_shroud(package, fan)]
+    return sorted(fans, key=lambda fan: fan.x.si) if package.shroud.joined else fans
+
+
+def _ring_places(package: Package, size: tuple[float, float], halves: Halves | None) -> list[Point]:
+    """Where the rings lie on the blank: one in the middle of each of two joined, else about its middle as the fans stand to each other."""
+    discs = [disc_of(fan) for fan in _shrouded(package)]
+    if halves is not None and len(discs) == 2:
+        return [(x, size[1] / 2) for x in halves.middles]
+    middle = _mean(discs)
+    return [(size[0] / 2 + disc.x - middle[0], size[1] / 2 + disc.y - middle[1]) for disc in discs]
+
+
+OPEN_SEAM = 1e-3
+"""[m] a joint without a seal stands open (common practice)."""
+SEAM = {
+    "sealant": "Sealant in the lap before it is riveted; it cures before the fans run",
+    "foam": "Foam tape in the lap, squeezed by the rivets",
+    "welded": "Plastic welded along both sides; metal brackets are welded away from it",
+    "none": "The joint is left open and leaks",
+}
+
+
+def _join_notes(package: Package, halves: Halves) -> list[str]:
+    notes = [f"Two made one: {both(halves.width, 'length')} over both, {both(halves.trim, 'length')} off each where they meet, the seal channel too", f"{SEAM[package.shroud.join_seal]}"]  # fmt: skip
+    notes.append(f"They lap by {both(halves.lap, 'length')}" if halves.lap > 0 else "Edge to edge, a strip behind the joint")
+    notes.append("Trial fit after each cut; tack metal in place with water on the plastic, weld it away from it")
+    return notes
+
+
+def join_patterns(package: Package, plan: TrimPlan) -> tuple[Pattern, ...]:
+    """Both shrouds with the line each is trimmed to; () where there is one."""
+    return half_patterns(f"Joined shroud, {package.name}", plan.joined, plan.blank.rings) if plan.joined else ()
+
+
+def ring_of(package: Package) -> tuple[Pattern | None, tuple[str, ...], tuple[str, ...]]:
+    """The adapter ring of a bought shroud made for another fan, what is wrong with it, and what to mind."""
+    shroud, fans = package.shroud, _shrouded(package)
+    if shroud.ring_opening is None or not fans or shroud.kind == "none":
+        return None, (), ()
+    largest = max(disc_of(fan).radius for fan in fans)
+    ring = Ring(shroud.ring_opening.si, 2 * largest + 2 * RING_SLACK)
+    sheet = METALS[shroud.metal]
+    pattern = ring_pattern(f"Adapter ring, {package.name}", ring, f"{sheet.name}, {fine_both(shroud.thickness.si)}", len(fans))
+    if pattern is not None:
+        return pattern, (), (f"Its opening is {both(ring.opening, 'length')}, the fan wants {both(ring.wanted, 'length')}: the ring laps it by {both(RING_LAP, 'length')} all round, sealed",)  # fmt: skip
+    high = shroud.blank_height.si if shroud.blank_height else seat_of(package)[1]
+    web = high / 2 - ring.wanted / 2
+    if web < WEB:
+        return None, (f"Its opening of {both(ring.opening, 'length')} cannot be cut to {both(ring.wanted, 'length')}: {both(max(web, 0.0), 'length')} would be left to its edge, {both(WEB, 'length')} at least",), ()  # fmt: skip
+    return None, (), (f"Cut its opening from {both(ring.opening, 'length')} to {both(ring.wanted, 'length')}: no ring is needed, {both(web, 'length')} is left to the edge",)  # fmt: skip
 
 
 def _bolt_holes(size: tuple[float, float], inset: float) -> tuple[tuple[float, float, float], ...]:
@@ -121,7 +187,7 @@ def seat_edit(package: Package, system: str, to_right: float = 0.0) -> Edit:
     ready = trims_to_seat((plan.blank.width, plan.blank.height), plan.seat, (to_right, 0.0))
     where = ("packages", package.id)
     changes = [Change((*where, "shroud", f"trim_{side}"), from_si(ready[side], "length", system, "derived")) for side in SIDES]
-    changes += _fans_at(package, _put(plan.seat, ready), system)
+    changes += _onto_rings(package, plan, _put(plan.seat, ready), system)
     return Edit("Trim shroud until it seats", tuple(changes))
 
 
@@ -129,7 +195,7 @@ def fans_edit(package: Package, system: str) -> Edit:
     """Put the fans where the rings of the trimmed shroud are."""
     plan = trim_plan(package)
     assert plan is not None
-    return Edit("Fans to where their rings are", _fans_at(package, _put(plan.seat, plan.now.cut), system))
+    return Edit("Fans to where their rings are", _onto_rings(package, plan, _put(plan.seat, plan.now.cut), system))
 
 
 def _put(seat: tuple[float, float], cut: dict[str, float]) -> tuple[float, float]:
@@ -142,15 +208,18 @@ def _mean(discs: list[Disc]) -> tuple[float, float]:
     return sum(disc.x for disc in discs) / count, sum(disc.y for disc in discs) / count
 
 
-def _fans_at(package: Package, to: tuple[float, float], system: str) -> tuple[Change, ...]:
-    """The shrouded fans moved together until their middle is at `to`."""
-    fans = [fan for fan in package.fans if in_shroud(package, fan)]
-    middle = _mean([disc_of(fan) for fan in fans])
+def _onto_rings(package: Package, plan: TrimPlan, put: tuple[float, float], system: str) -> tuple[Change, ...]:
+    """The shrouded fans each to its ring, the middle of the blank lying at `put`."""
     changes = []
-    for fan in fans:
-        for axis, step, at in (("x", to[0] - middle[0], fan.x.si), ("y", to[1] - middle[1], fan.y.si)):
-            if abs(step) > 1e-6:
-                changes.append(Change(("packages", package.id, "fans", fan.id, axis), from_si(at + step, "length", system, "derived")))
+    size = (plan.blank.width, plan.blank.height)
+    for fan, place in zip(_shrouded(package), _ring_places(package, size, plan.joined), strict=True):
+        for axis, at, now, whole, middle in (
+            ("x", place[0], fan.x.si, size[0], put[0]),
+            ("y", place[1], fan.y.si, size[1], put[1]),
+        ):
+            to = middle + at - whole / 2
+            if abs(to - now) > 1e-6:
+                changes.append(Change(("packages", package.id, "fans", fan.id, axis), from_si(to, "length", system, "derived")))
     return tuple(changes)
 
 

@@ -23,7 +23,7 @@ TURNING_THICK = 0.04
 def neighbours(survey: Survey) -> tuple[Body, ...]:
     """What stands round the package, the panel left out: it depends on the cuts."""
     found = [_turning(survey, item) for item in survey.engine.turning]
-    found += [_obstacle(survey, item) for item in survey.obstacles]
+    found += [obstacle_body(survey, item) for item in survey.obstacles]
     return (*found, *_hood(survey), *_rails(survey))
 
 
@@ -62,7 +62,7 @@ ALONG = {
 }
 
 
-def _obstacle(survey: Survey, item: Obstacle) -> Body:
+def obstacle_body(survey: Survey, item: Obstacle) -> Body:
     where: Path = ("survey", "obstacles", item.id)
     x, y = _middle(survey)
     start = [q.si if q else s for q, s in zip((item.left, item.bottom, item.front), (x, y, 10 * INCH), strict=True)]

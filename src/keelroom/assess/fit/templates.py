@@ -4,24 +4,29 @@ from __future__ import annotations
 
 import math
 from collections import Counter
+from collections.abc import Callable
 
 from keelroom.assess.fit.coolers import named
-from keelroom.assess.fit.mounts import bracket_plans, condenser_frame
+from keelroom.assess.fit.mounts import bracket_plans, frame_plans
 from keelroom.assess.fit.package_bodies import RIM
-from keelroom.assess.fit.shroud_plan import pan_of, pan_plan, trim_pattern, trim_plan
+from keelroom.assess.fit.panels import PanelPlan, panel_plans
+from keelroom.assess.fit.shroud_plan import join_patterns, pan_of, pan_plan, ring_of, trim_pattern, trim_plan
 from keelroom.assess.inputs.airside import disc_of, shroud_rectangle
 from keelroom.assess.placing import core_depth, face_size, opening_box, over_tanks, tank_size
 from keelroom.core.outline import circle, rectangle
 from keelroom.core.packaging.fixings import BOLTS
+from keelroom.core.packaging.nesting import laid_out
 from keelroom.core.packaging.pattern import Bend, Mark, Pattern
+from keelroom.core.packaging.sheet import METALS
 from keelroom.core.packaging.shroud import fasteners
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.mounts import Bracket
 from keelroom.document.schema.package import Package
 from keelroom.units import KINDS, both, fine, format_si
 
 CARDBOARD = "Cardboard"
 Rows = list[tuple[str, ...]]
-NUTS = {"rivet_nut": "Rivet nut", "lock_nut": "Nylon lock nut"}
+NUTS = {"rivet_nut": "Rivet nut", "lock_nut": "Nylon lock nut", "welded_stud": "Nut on its stud,"}
 
 
 def patterns(build: Build, package: Package) -> tuple[Pattern, ...]:
@@ -30,14 +35,20 @@ def patterns(build: Build, package: Package) -> tuple[Pattern, ...]:
     trimmed = trim_plan(package)
     if trimmed is not None:
         found.append(trim_pattern(package, trimmed)._replace(faults=trimmed.faults))
+        found += [pattern._replace(faults=trimmed.faults) for pattern in join_patterns(package, trimmed)]
     else:
         panned = pan_plan(package)
         if panned is not None:
             found += [pattern._replace(faults=panned.faults) for pattern in panned.made.patterns]
-    found += [plan.made.pattern._replace(faults=plan.faults) for plan in bracket_plans(build, package) if plan.made is not None]
-    frame = condenser_frame(package)
-    if frame is not None:
-        found += [pattern._replace(faults=frame.faults) for pattern in frame.patterns]
+    ring = ring_of(package)[0]
+    if ring is not None:
+        found.append(ring)
+    for plan in panel_plans(build, package):
+        found += plan.patterns
+    for made in bracket_plans(build, package):
+        found += [pattern._replace(faults=made.faults) for pattern in (made.made.patterns if made.made else ())]
+    for frame in frame_plans(package):
+        found += [pattern._replace(faults=tuple(text for _, text in frame.faults)) for pattern in frame.patterns]
     found += cut_strips(build, package)
     return tuple(found)
 
@@ -137,35 +148,79 @@ def hardware_list(build: Build, package: Package, system: str) -> Rows:
     def length(si: float) -> str:
         return format_si(si, KINDS["length"], system)
 
-    counts: Counter[str] = Counter()
+    counts: Counter[tuple[str, str]] = Counter()
     for bracket in package.brackets:
-        bolt = BOLTS[bracket.bolt]
-        counts[f"Bolt {bolt.name}, button head, plated"] += 2
-        counts[f"{NUTS[bracket.nut]} {bolt.name}"] += 2
-        counts[f"Wide washer {bolt.name}"] += 4
-        if bracket.isolated:
-            counts[f"Rubber grommet or pad, {length(bracket.pad.si)} free"] += 1
+        _bracket_hardware(counts, bracket, length)
+    plans = panel_plans(build, package)
+    for plan in plans:
+        _panel_hardware(counts, plan)
     rows: Rows = [("Item", "Quantity", "For")]
-    rows += [(item, str(count), "brackets") for item, count in counts.items()]
+    rows += [(item, str(count), use) for (item, use), count in counts.items()]
+    for plan in plans:
+        if plan.foam_length and plan.panel.foam:
+            rows.append((f"Foam strip {length(plan.panel.foam.si)} thick, {plan.panel.firmness}", length(plan.foam_length), plan.name))
+        if plan.made and plan.panel.trim:
+            rows.append(("Rubber edge trim, takes 1/8 in", length(plan.made.trim), plan.name))
     place = shroud_rectangle(package)
     if place is not None and package.fans:
-        plan = trim_plan(package)
-        seal = plan.now.seal if plan else 2 * (place[2] + place[3])
+        trim = trim_plan(package)
+        seal = trim.now.seal if trim else 2 * (place[2] + place[3])
         rows.append(("Foam strip or split hose", length(seal), "shroud to core, all round"))
         made = pan_of(package)
         sides = 2 * sum(
             fasteners(length) for length, plain in zip(place[2:], reversed(made.plain) if made else (), strict=False) if not plain
         )
-        if sides or plan:
+        if sides or trim:
             rows.append(("Rivets or screws, shroud flange", str(sides or 2 * (fasteners(place[2]) + fasteners(place[3]))), "shroud"))
     trimmed = sum(_edge_length(build, package, cut.edge) for cut in package.cuts)
     if trimmed:
         rows.append(("Rubber edge trim, takes 1/8 in", length(trimmed), "cut panel edges"))
-    if package.mounting.frame.fitted:
-        rows.append(("Rubber grommets for the lines", "2", "condenser frame"))
+    rows += [("Rubber grommets for the lines", "2", f"{frame.name} frame") for frame in frame_plans(package) if frame.pieces]
     for cooler in package.coolers:
         if cooler.stands not in ("ahead", "behind"):
             rows.append((f"Spacers, {length(cooler.spacer.si)}", "4", named(cooler)))
+    return rows
+
+
+def _bracket_hardware(counts: Counter[tuple[str, str]], bracket: Bracket, length: Callable[[float], str]) -> None:
+    bolt, use = BOLTS[bracket.bolt], "brackets"
+    near = int(bracket.near_holes.si) + (len(bracket.starts) if bracket.form == "plate" else 0)
+    far = 1 + (len(bracket.ends) if bracket.form == "plate" else 0)
+    for nut, count in ((bracket.nut, near), (bracket.far_nut, far)):
+        counts[(f"Bolt {bolt.name}, button head, plated" if nut != "welded_stud" else f"Weld stud {bolt.name}", use)] += count
+        counts[(f"{NUTS[nut]} {bolt.name}", use)] += count
+        counts[(f"Wide washer {bolt.name}", use)] += 2 * count if nut != "welded_stud" else count
+    if bracket.spacer.si > 0:
+        counts[(f"Spacer {length(bracket.spacer.si)}, for {bolt.name}", use)] += near
+    if bracket.isolated:
+        counts[(f"Rubber grommet or pad, {length(bracket.pad.si)} free", use)] += near
+
+
+def _panel_hardware(counts: Counter[tuple[str, str]], plan: PanelPlan) -> None:
+    own = plan.panel
+    if plan.made is None:
+        return
+    bolt = BOLTS[own.bolt]
+    if own.kind != "cover" and own.pins.si >= 1:
+        counts[("Push pin", plan.name)] += int(own.pins.si)
+    if own.bolts.si >= 1:
+        counts[(f"Bolt {bolt.name}, button head, plated", plan.name)] += int(own.bolts.si)
+        counts[(f"Plastic washer {bolt.name}, under the panel", plan.name)] += int(own.bolts.si)
+
+
+def sheet_list(build: Build, package: Package, system: str) -> Rows:
+    """Which sheets the pieces are cut from, heading first: pieces of one metal and thickness laid on the sheet at hand."""
+    size = (package.shroud.sheet_width.si, package.shroud.sheet_height.si)
+    by_stock: dict[str, list[Pattern]] = {}
+    for pattern in patterns(build, package):
+        if any(pattern.material.startswith(metal.name) for metal in METALS.values()) and "tube" not in pattern.material:
+            by_stock.setdefault(pattern.material, []).extend([pattern] * pattern.copies)
+    rows: Rows = [("Sheet", "Pieces", "Sheets", "Used", "Does not go into it")]
+    for stock, pieces in by_stock.items():
+        laid = laid_out([pattern.bounds[2:] for pattern in pieces], size)
+        over = ", ".join(dict.fromkeys(pieces[k].name for k in laid.too_large)) or "none"
+        sheet = " × ".join(format_si(side, KINDS["length"], system) for side in size)
+        rows.append((f"{stock}, {sheet}", str(len(pieces)), str(laid.sheets), f"{laid.used:.0%}", over))
     return rows
 
 

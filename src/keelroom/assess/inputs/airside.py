@@ -8,6 +8,7 @@ import numpy as np
 
 from keelroom.assess.electrical.loads import fan_rating
 from keelroom.assess.inputs.coolers import ahead_of_core
+from keelroom.assess.inputs.sealing import base_pressure, open_area
 from keelroom.assess.placing import face_size, opening_on_face
 from keelroom.core.air.face import Disc, FaceClasses, Lanes, Rectangle, Zone, as_lanes, face_classes, widened
 from keelroom.core.air.fan import PUSHED, SHUTOFF_DOUBT, TYPED_DOUBT, FanCurve, generic_curve, no_fan, typed_curve
@@ -15,11 +16,14 @@ from keelroom.core.air.network import Network, incidence
 from keelroom.core.arrays import Floats, stack
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.outline import Outline
+from keelroom.core.packaging.joined import Halves
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Vehicle
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
-from keelroom.document.schema.package import Core, Fan, Package, Sealing, Shroud
+from keelroom.document.schema.package import Core, Fan, Package, Shroud
+from keelroom.document.schema.panels import Panel, Sealing
+from keelroom.document.schema.survey import AirHole
 from keelroom.errors import InputError
 
 MOST_FANS = 4
@@ -30,6 +34,12 @@ SPILL_LEAK = 0.5
 """Share of the slot round a bare fan that leaks: the blade tips still draw through the disc (common practice)."""
 OVER_TANK = 0.5
 """Share of a shrouded fan's disc over a tank that is lost to it; a bare one loses all of it (common practice)."""
+
+
+FLAPS_OPEN = {
+    (False, "away"): (1.0, 0.0), (False, "toward"): (0.0, 1.0), (True, "away"): (1.0, 1.0), (True, "toward"): (1.0, 1.0),
+}  # fmt: skip
+"""Whether flaps let air out of the shroud, and back into it, by whether they hang upside down and which way they open."""
 
 
 class FanSet(NamedTuple):
@@ -117,21 +127,24 @@ def cover_rectangle(package: Package, cover: Cooler) -> Rectangle | None:
 def air_side(build: Build, package: Package) -> AirSide:
     """The air side of a package in this vehicle; what is missing stands in and is caught by `needs_of`."""
     opening = opening_on_face(build.survey, package)
-    return _air_side(build.brief.vehicle, build.brief.accessories.ac_fitted, opening, air_package(package))
+    seen = opening, build.survey.air_holes
+    return _air_side(build.brief.vehicle, build.brief.accessories.ac_fitted, *seen, air_package(package))
 
 
 def air_package(package: Package) -> Package:
     """The package as far as air and heat are concerned: one object however often it is moved, cut for or bracketed."""
-    return _air_package(package.core, package.fans, package.shroud, package.sealing, package.coolers)
+    return _air_package(package.core, package.fans, package.shroud, package.sealing, package.panels, package.coolers)
 
 
 @by_identity(64)
-def _air_package(core: Core, fans: tuple[Fan, ...], shroud: Shroud, sealing: Sealing, coolers: tuple[Cooler, ...]) -> Package:
-    return Package(id="air", core=core, fans=fans, shroud=shroud, sealing=sealing, coolers=coolers)
+def _air_package(
+    core: Core, fans: tuple[Fan, ...], shroud: Shroud, sealing: Sealing, panels: tuple[Panel, ...], coolers: tuple[Cooler, ...]
+) -> Package:
+    return Package(id="air", core=core, fans=fans, shroud=shroud, sealing=sealing, panels=panels, coolers=coolers)
 
 
 @by_identity(64)
-def _air_side(vehicle: Vehicle, ac_fitted: bool, opening: Outline | None, package: Package) -> AirSide:
+def _air_side(vehicle: Vehicle, ac_fitted: bool, opening: Outline | None, holes: tuple[AirHole, ...], package: Package) -> AirSide:
     zones, fan_zone = zones_of(package)
     covers = ahead_of_core(package, ac_fitted)
     rectangles = tuple(cover_rectangle(package, cover) for cover in covers)
@@ -141,7 +154,7 @@ def _air_side(vehicle: Vehicle, ac_fitted: bool, opening: Outline | None, packag
     return AirSide(
         classes=classes,
         lanes=as_lanes(classes.mix, core.flow == "crossflow", int(core.passes.si)),
-        network=_network(vehicle, package, classes, (zones, fan_zone, covers), fans),
+        network=_network((vehicle, holes), package, classes, (zones, fan_zone, covers), fans),
         fans=fans,
         zones=zones,
         fan_zone=fan_zone,
@@ -152,15 +165,14 @@ _classes = by_value(256)(face_classes)
 
 
 def _network(
-    vehicle: Vehicle,
+    car: tuple[Vehicle, tuple[AirHole, ...]],
     package: Package,
     classes: FaceClasses,
     parts: tuple[tuple[Zone, ...], tuple[int, ...], tuple[Cooler, ...]],
     fans: FanSet,
 ) -> Network:
     zones, fan_zone, covers = parts
-    width, height = face_size(package)
-    sealing = package.sealing
+    vehicle, holes = car
     loss = classes.corner + classes.covered @ np.array([cover.loss.si for cover in covers]) if covers else classes.corner
     shares = _shroud_shares(zones)
     leak, flaps = _shroud_areas(package)
@@ -170,11 +182,13 @@ def _network(
     return Network(
         grille_area=np.array(_si(vehicle.grille_area)),
         exit_area=np.array(_si(vehicle.exit_area)),
-        bypass_area=np.array(2 * sealing.side_gap.si * height + 2 * sealing.top_gap.si * width),
+        bypass_area=np.array(open_area(package, holes)),
         area=classes.area,
         loss=np.asarray(loss, float),
         leak_area=np.array([share * leak + spill for share, spill in zip(shares, round_fan, strict=True)] + [0.0] * empty),
         flap_area=np.array([share * flaps for share in shares] + [0.0] * empty),
+        flaps_open=np.array(FLAPS_OPEN[package.shroud.flap_hinge == "bottom", package.shroud.flap_way]),
+        base=np.array(base_pressure(package)),
         pushes=fans.pushes,
         incidence=incidence(classes.front, classes.rear, fan_zone or (2,), tuple(zone.pusher for zone in zones) or (False,)),
     )
@@ -188,15 +202,29 @@ def _shroud_areas(package: Package) -> tuple[float, float]:
     return 2 * (rectangle[2] + rectangle[3]) * (shroud.edge_gap.si + stands_proud(package)) + shroud.hole_area.si, shroud.flap_area.si
 
 
+def halves_of(package: Package) -> Halves | None:
+    """The two shrouds that are made one; None where there is one."""
+    shroud = package.shroud
+    if not shroud.joined or shroud.blank_width is None:
+        return None
+    first = shroud.blank_width.si
+    second = shroud.second_width.si if shroud.second_width else first
+    high = shroud.blank_height.si if shroud.blank_height else face_size(package)[1]
+    return Halves((first, second), high, shroud.join_trim.si, shroud.lap.si)
+
+
 def stands_proud(package: Package) -> float:
     """How far [m] a bought shroud that is too wide to seat between the tanks stands off the fins; 0 where it seats."""
     shroud, seat = package.shroud, face_size(package)
     if shroud.kind != "full":
         return 0.0
     across = package.core.flow == "crossflow"
-    size, room = (shroud.blank_width, seat[0]) if across else (shroud.blank_height, seat[1])
+    halves = halves_of(package)
+    wide = halves.width if halves else shroud.blank_width.si if shroud.blank_width else None
+    high = shroud.blank_height.si if shroud.blank_height else None
+    size, room = (wide, seat[0]) if across else (high, seat[1])
     cut = shroud.trim_left.si + shroud.trim_right.si if across else shroud.trim_bottom.si + shroud.trim_top.si
-    return package.core.tank_proud.si if size is not None and size.si - cut > room + SEATED else 0.0
+    return package.core.tank_proud.si if size is not None and size - cut > room + SEATED else 0.0
 
 
 def _shroud_shares(zones: tuple[Zone, ...]) -> list[float]:

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.causes import open_causes
+from keelroom.assess.fit.panel_edits import closing, edges_of
 from keelroom.assess.inputs.airside import cover_rectangle, disc_of, in_shroud, shroud_rectangle
 from keelroom.assess.placing import face_size, hidden_share, opening_on_face
 from keelroom.assess.wording import Found, choose_fix, lowered, set_fix
-from keelroom.core.findings import Finding
+from keelroom.core.findings import Finding, Fix
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.units import both
@@ -98,13 +99,21 @@ def air(build: Build, package: Package, assessment: Assessment) -> Found:
                       (set_fix("Seal the edge", (*where, "shroud", "edge_gap"), "0 in"),), value=edge, limit=LEAKS)  # fmt: skip
     if idle.recirculated > RECIRCULATES:
         rise = both(idle.front_air - idle.ambient, "temperature difference")
-        yield Finding("recirculation", "doubt", (*where, "sealing", "top_gap"), f"{idle.recirculated:.0%} of the air at the face is hot bay air come back",
+        yield Finding("recirculation", "doubt", (*where, "panels"), f"{idle.recirculated:.0%} of the air at the face is hot bay air come back",
                       f"Standing, the face breathes air {rise} over ambient. Side strips and a panel over core and condenser stop it; "
                       "panels alone have given about 10 °F at the A/C vents.",
-                      (set_fix("Panels over and under", (*where, "sealing", "top_gap"), "0 in"), set_fix("Side strips", (*where, "sealing", "side_gap"), "0 in")),
+                      _seals(build, package, True),
                       value=idle.recirculated, limit=RECIRCULATES)  # fmt: skip
     fast = max((case.figures for case in assessment.cases if case.figures), key=lambda f: f.bypassed, default=None)
     if fast is not None and fast.bypassed > BYPASSES:
-        yield Finding("bypass", "note", (*where, "sealing", "side_gap"), f"At speed {fast.bypassed:.0%} of the air goes round the core",
+        yield Finding("bypass", "note", (*where, "panels"), f"At speed {fast.bypassed:.0%} of the air goes round the core",
                       "Air takes the gap if it can. Side seals send it through the core.",
-                      (set_fix("Side strips", (*where, "sealing", "side_gap"), "0 in"),), value=fast.bypassed, limit=BYPASSES)  # fmt: skip
+                      _seals(build, package, False), value=fast.bypassed, limit=BYPASSES)  # fmt: skip
+
+
+def _seals(build: Build, package: Package, over: bool) -> tuple[Fix, ...]:
+    """What closes the core's edges that are open, over and under first where the air comes back."""
+    sides = Fix("close_edges", "Side strips", (("package", package.id), ("edges", "left right")))
+    panels = Fix("close_edges", "Panels over and under", (("package", package.id), ("edges", "top bottom")))
+    offered = (panels, sides) if over else (sides, panels)
+    return tuple(fix for fix in offered if closing(package, build.survey.air_holes, edges_of(fix)))

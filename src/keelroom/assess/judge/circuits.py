@@ -14,6 +14,7 @@ from keelroom.core.electrical.charging import discharge_time
 from keelroom.core.electrical.protection import CONTINUOUS, PARALLEL, RELAY_MAKES, UNFUSED
 from keelroom.core.findings import Finding, Fix, Level
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.electrical import RELAYED, UNRELAYED
 from keelroom.document.schema.package import Package
 from keelroom.units import both
 
@@ -51,6 +52,7 @@ def _circuit(build: Build, package: Package, figures: CircuitFigures) -> Found:
     where = ("packages", package.id, "circuits", figures.circuit.id)
     name = figures.circuit.name or figures.circuit.id
     checks: tuple[Callable[[Build, tuple[str, ...], str, CircuitFigures, tuple[Fix, ...]], Found], ...] = (
+        _electronics,
         _source,
         _fuse,
         _relay,
@@ -72,6 +74,24 @@ def _circuit(build: Build, package: Package, figures: CircuitFigures) -> Found:
                       "Lay a string along the way the loom will go, through every grommet, and measure that.")  # fmt: skip
     for check in checks:
         yield from check(build, where, name, figures, mend)
+
+
+def _electronics(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Fix, ...]) -> Found:
+    """Whether what switches it suits motors with their own electronics, and those without."""
+    at, wanted, switch = (*where, "switch"), figures.planned.wanted, figures.circuit.switch
+    fans = [motored for motored in figures.motors if motored.fan]
+    plain = [motored.name for motored in fans if motored.controller != "inside"]
+    if switch == "own" and (plain or not fans):
+        names = ", ".join(plain) or ", ".join(motored.name for motored in figures.motors)
+        yield Finding("own_of_none", "problem", at, f"{name}: {names} has no electronics to switch it",
+                      "A signal is wired to a motor that takes none: it runs as long as its source is live. A relay, or a box beside it.",
+                      (choose_fix("A controller beside it", at, "controller") if wanted == "controller" else choose_fix("One relay per motor", at, "relays"),))  # fmt: skip
+    elif wanted in ("own", "controller") and switch != wanted and any(motored.controller != "none" for motored in fans):
+        what = "its own electronics switch it" if wanted == "own" else "the box beside it switches it"
+        label = "Its own electronics switch it" if wanted == "own" else "The box beside it carries it"
+        yield Finding("relay_before_electronics", "problem", at, f"{name}: a {'relay' if switch in RELAYED else switch} belongs to no motor with a controller",
+                      f"Fed through a fuse, {what}, softly; cut off ahead of it, it starts hard, forgets its run-on and its fault. Only the key lead wakes it.",
+                      (choose_fix(label, at, wanted),))  # fmt: skip
 
 
 def better_split(figures: CircuitFigures) -> bool:
@@ -132,7 +152,7 @@ def _fuse(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigur
         yield Finding("fuse_over_wire", "problem", at, f"{name}: the fuse does not protect the {RUN_NAMES[weakest.key]}",
                       f"A {fuse:g} A fuse passes {fuse * 1.1:.0f} A for hours; this wire carries {weakest.ampacity:.0f} A where it lies before its insulation ({weakest.limit:.0f} °C) goes.",
                       mend, "CFR183", value=fuse, limit=weakest.ampacity)  # fmt: skip
-    if circuit.relay and circuit.switch != "none":
+    if circuit.relay and circuit.switch not in UNRELAYED:
         held = circuit.relay.si * (PARALLEL if circuit.switch == "parallel" else 1.0)
         if fuse > held:
             what = {"switch": "switch", "controller": "controller"}.get(circuit.switch, "relay")
@@ -150,6 +170,8 @@ def _fuse(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigur
 
 def _relay(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Fix, ...]) -> Found:
     circuit, at = figures.circuit, (*where, "relay")
+    if circuit.switch == "own":
+        return
     if circuit.switch == "none":
         yield from _unswitched(build, where, name, figures)
         return

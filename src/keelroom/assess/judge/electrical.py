@@ -8,9 +8,10 @@ from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.bench import adapter_of
 from keelroom.assess.electrical.charge import fan_current_alone, share_taken
 from keelroom.assess.electrical.controller import HOSED, NEAR_LIMIT, place_of, set_for_lower_hose
-from keelroom.assess.electrical.figures import own_relays
+from keelroom.assess.electrical.figures import Electrics, own_relays
+from keelroom.assess.electrical.signals import alone, parts_of, takes_override
 from keelroom.assess.electrical.system import battery_of
-from keelroom.assess.electrical.ways import way_of
+from keelroom.assess.electrical.ways import WAYS, way_of
 from keelroom.assess.judge.charging import charging
 from keelroom.assess.judge.circuits import circuits
 from keelroom.assess.wording import Found, choose_fix, flag_fix, set_fix
@@ -18,6 +19,7 @@ from keelroom.core.electrical.charging import discharge_time
 from keelroom.core.electrical.control import FIN_SHARE, outlet_for
 from keelroom.core.findings import Finding, Fix
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.electrical import Strategy
 from keelroom.document.schema.package import Package
 from keelroom.units import both
 
@@ -38,7 +40,7 @@ def electrical(build: Build, package: Package, assessment: Assessment) -> Found:
         return
     yield from circuits(build, package, found)
     yield from _curves(build, package)
-    for check in (_control, _sensor, _fan_on, _run_on, _direction):
+    for check in (_control, _leads, _sensor, _fan_on, _run_on, _direction):
         yield from check(build, package, assessment)
     yield from charging(build, assessment, found)
 
@@ -61,26 +63,9 @@ def _control(build: Build, package: Package, assessment: Assessment) -> Found:
         yield Finding("stages", "problem", (*where, "second_on"), "Second speed must come on above the first", f"First at {both(on.si, 'temperature')}, second at {both(second.si, 'temperature')}.",
                       (set_fix(f"Second speed at {both(on.si + 5, 'temperature')}", (*where, "second_on"), text),), value=second.si, limit=on.si)  # fmt: skip
     electrics = assessment.electrics
-    if way_of(control).staged and control.low_speed == "one_fan" and len(package.fans) > 1 and electrics and not own_relays(electrics):
-        fed = next((one.circuit for one in electrics.circuits if one.cools), None)
-        fixes = (
-            (Fix("split_circuit", "A circuit of its own for each motor", (("package", package.id), ("circuit", fed.id))),) if fed else ()
-        )
-        yield Finding(
-            "stages_one_relay",
-            "problem",
-            (*where, "low_speed"),
-            "Both fans hang on one relay: there are no stages",
-            "One after the other takes a relay for each.",
-            fixes,
-        )
-    if way_of(control).varies and electrics:
-        for one in electrics.circuits:
-            if one.cools and one.circuit.switch not in ("controller", "none"):
-                at = ("packages", package.id, "circuits", one.circuit.id, "switch")
-                yield Finding("ramp_through_relay", "problem", at, f"{one.circuit.name or one.circuit.id}: a variable speed does not go through a relay",
-                              "The controller chops the current thousands of times a second; a contact only knows on and off. The controller itself has to carry it.",
-                              (choose_fix("The controller carries it", at, "controller"),))  # fmt: skip
+    yield from _stages(package, electrics)
+    yield from _told(package, electrics)
+    yield from _override(package, electrics)
     if control.coil == "always" and not way_of(control).by_computer:
         hours = discharge_time(battery_of(build.supply), fan_current_alone(build, electrics)) / 3600
         until = f"about {hours:.1f} h" if hours < 48 else "days"
@@ -90,6 +75,102 @@ def _control(build: Build, package: Package, assessment: Assessment) -> Found:
     if build.brief.accessories.ac_fitted and not control.ac_request and not way_of(control).by_hand:
         yield Finding("no_ac_request", "note", (*where, "ac_request"), "The A/C does not ask for the fans",
                       "Standing, the condenser has only the fans’ air; without it the head pressure rises until the A/C cuts out.", (flag_fix("A/C asks for the fans", (*where, "ac_request"), True),))  # fmt: skip
+
+
+def _stages(package: Package, electrics: Electrics | None) -> Found:
+    """Whether two stages have what they need, and do not meet where they must not."""
+    control, at = package.control, ("packages", package.id, "control", "low_speed")
+    if not way_of(control).staged or electrics is None:
+        return
+    fed = [one for one in electrics.circuits if one.cools]
+    if control.low_speed == "tied":
+        yield Finding("outputs_tied", "problem", at, "Both outputs are tied to one wire",
+                      "The one that is off feeds or grounds the one that is on: the computer reads a fault, or burns an output. A contact of its own for each: both on one relay box, or two relays.",
+                      (choose_fix("Both on one relay box", at, "merged"),))  # fmt: skip
+    elif control.low_speed == "merged":
+        whole = len(fed) == 1 and fed[0].circuit.switch == "parallel"
+        if whole:
+            yield Finding("stages_merged", "note", at, "Both stages work one relay box",
+                          "Allowed: each output has a contact of its own, so neither feeds the other. The contacts share the load, one and a half times one of them; fuse, feed and ground carry all of it. There is no low speed left: either stage starts everything.")  # fmt: skip
+        elif fed:
+            yield Finding("merged_apart", "doubt", at, "Both stages are to work one relay box, and the fans have circuits of their own",
+                          "Merged, all fans hang on both contacts of one box.", (Fix("merge_stages", "One circuit on both contacts", (("package", package.id),)),))  # fmt: skip
+    if control.low_speed == "one_fan" and len(package.fans) > 1 and not own_relays(electrics):
+        circuit = fed[0].circuit if fed else None
+        fixes = (Fix("split_circuit", "A circuit of its own for each motor", (("package", package.id), ("circuit", circuit.id))),) if circuit else ()  # fmt: skip
+        yield Finding("stages_one_relay", "problem", at, "Both fans hang on one relay: there are no stages", "One after the other takes a relay for each.", fixes)  # fmt: skip
+
+
+def _told(package: Package, electrics: Electrics | None) -> Found:
+    """Whether what commands speaks a language each motor's electronics take."""
+    control, where = package.control, ("packages", package.id)
+    way = way_of(control)
+    for one in electrics.circuits if electrics else ():
+        fans = [motored for motored in one.motors if motored.fan]
+        if not fans:
+            continue
+        chopped = [m.name for m in fans if m.controller == "none" and m.motor.brushless]
+        if way.varies and chopped:
+            yield Finding("brushless_chopped", "problem", (*where, "control", "strategy"), f"{', '.join(chopped)}: a brushless motor on two leads cannot be slowed by chopping its supply",
+                          "Its electronics want steady volts; they need a signal lead to be slowed. Switch it, or fit one that has the lead.",
+                          (choose_fix("A switch and a relay", (*where, "control", "strategy"), "ground_switch"),))  # fmt: skip
+        elif way.varies and one.circuit.switch not in ("controller", "own", "none"):
+            at = (*where, "circuits", one.circuit.id, "switch")
+            yield Finding("ramp_through_relay", "problem", at, f"{one.circuit.name or one.circuit.id}: a variable speed does not go through a relay",
+                          "The controller chops the current thousands of times a second; a contact only knows on and off. The controller itself has to carry it.",
+                          (choose_fix("The controller carries it", at, "controller"),))  # fmt: skip
+        for motored in fans:
+            if motored.controller != "none" and not way.alone and motored.signal != way.gives:
+                suits = next(name for name in SUITS if WAYS[name].gives == motored.signal)
+                yield Finding("signal_unlike", "doubt", (*where, "fans", motored.id, "signal"), f"{motored.name} listens to {SIGNALS[motored.signal]}, and gets {SIGNALS[way.gives]}",
+                              "It stands still or runs at full speed only. Its sheet says what its signal lead takes; what commands it has to give that.",
+                              (choose_fix(f"{WAYS[suits].title} commands it", (*where, "control", "strategy"), suits),))  # fmt: skip
+
+
+def _override(package: Package, electrics: Electrics | None) -> Found:
+    """A driver's switch that nothing listens to."""
+    control, where = package.control, ("packages", package.id, "control", "override")
+    parts = parts_of(electrics) if electrics else []
+    if control.override and parts and alone(control, parts) and not any(takes_override(part) for part in parts):
+        yield Finding("override_nowhere", "doubt", where, "The override in the cab has nowhere to go",
+                      "Each fan's own module decides, and none has a lead that runs it at full speed: no wire is laid for the switch.",
+                      (flag_fix("No override", where, False),))  # fmt: skip
+
+
+SIGNALS = {"pulses": "a pulsed signal", "level": "12 V", "ground": "a ground"}
+SUITS: tuple[Strategy, ...] = ("variable", "feed_switch", "ground_switch")
+
+
+def _leads(build: Build, package: Package, assessment: Assessment) -> Found:
+    """Which fan starts first: the one with more room behind, for it runs most; and the ones the A/C asks for."""
+    control, fit, where = package.control, assessment.fit, ("packages", package.id, "control")
+    ids = [fan.id for fan in package.fans]
+    gone = [ident for ident in (*control.ac_fans, control.lead) if ident and ident not in ids]
+    if gone:
+        yield Finding("fan_gone", "note", (*where, "ac_fans" if gone[0] in control.ac_fans else "lead"), "The control names a fan that is no longer there",
+                      "It counts as not named.")  # fmt: skip
+    one_by_one = way_of(control).staged and control.low_speed == "one_fan"
+    alone = bool(control.ac_fans) and control.ac_request
+    if fit is None or len(ids) < 2 or not (one_by_one or alone):
+        return
+    room = {ident: min((gap.gap for gap in fit.gaps if gap.part.key in (f"motor:{ident}", f"ring:{ident}") and abs(gap.normal[2]) > BEHIND), default=math.inf) for ident in ids}  # fmt: skip
+    best = max(ids, key=lambda ident: room[ident])
+    if one_by_one:
+        lead = control.lead if control.lead in ids else ids[0]
+        if room[best] > room[lead] + ROOMIER:
+            number = ids.index(best) + 1
+            yield Finding("lead_fan", "doubt", (*where, "lead"), f"Fan {ids.index(lead) + 1} starts first, fan {number} has more room behind it",
+                          f"{both(room[lead], 'length')} behind the one, {'nothing near' if math.isinf(room[best]) else both(room[best], 'length')} behind the other: its air gets away, and it runs most.",
+                          (choose_fix(f"Fan {number} first", (*where, "lead"), best),), value=room[lead])  # fmt: skip
+    if alone and way_of(control).varies and not way_of(control).alone and set(control.ac_fans) & set(ids) < set(ids):
+        yield Finding("ac_one_controller", "doubt", (*where, "ac_fans"), "One controller for all fans cannot start one of them alone for the A/C",
+                      "It has one output. A module in each fan, or a switch with relays, keeps them apart.", (choose_fix("A module in each fan", (*where, "strategy"), "module"),))  # fmt: skip
+
+
+BEHIND = 0.5
+"""Share of a gap's direction that has to point to the rear for it to be room behind a fan."""
+ROOMIER = 3e-3
+"""[m] by which one fan has to have more room behind it than another to be worth a word."""
 
 
 def _curves(build: Build, package: Package) -> Found:

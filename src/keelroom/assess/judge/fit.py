@@ -8,9 +8,9 @@ from keelroom.assess.assessment import Assessment
 from keelroom.assess.fit.bodies import may_differ, tolerance
 from keelroom.assess.fit.clearances import RULE_WORDS, Fit, Gap
 from keelroom.assess.fit.cut_rules import CAUTION, checks_missing, edge_kind
-from keelroom.assess.fit.mounts import FAN_MOUNTS, bracket_plans, condenser_frame, core_growth
-from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
-from keelroom.assess.wording import Found, choose_fix, lowered, raised
+from keelroom.assess.fit.mounts import FAN_MOUNTS, anchors, bracket_plans, core_growth, frame_plans
+from keelroom.assess.fit.shroud_plan import TrimPlan, pan_plan, ring_of, suction, trim_plan
+from keelroom.assess.wording import Found, choose_fix, flag_fix, lowered, raised
 from keelroom.core.findings import Finding, Fix
 from keelroom.core.outline import crossing
 from keelroom.core.packaging.fixings import BOLTS
@@ -63,7 +63,9 @@ def _gap_finding(build: Build, package: Package, gap: Gap) -> Finding:
 
 
 def _where(package: Package, gap: Gap) -> tuple[str, ...]:
-    """The place along the way the clearance lies: what would be changed to mend it."""
+    """The place along the way the clearance lies, or the move: what would be changed to mend it."""
+    if gap.part.sort == "moved":
+        return gap.part.path
     axis = max(range(3), key=lambda k: abs(gap.normal[k]))
     return ("packages", package.id, "place", "xyz"[axis])
 
@@ -198,8 +200,8 @@ def mounting(build: Build, package: Package, assessment: Assessment) -> Found:
     where = ("packages", package.id)
     for plan in bracket_plans(build, package):
         name = plan.bracket.name or plan.bracket.id
-        for fault in plan.faults:
-            yield Finding("bracket_fault", "problem", (*where, "brackets", plan.bracket.id, "hole" if plan.made is None else "edge"), f"{name}: {lowered(fault)}",
+        for fault, field in zip(plan.faults, plan.at, strict=True):
+            yield Finding("bracket_fault", "problem", (*where, "brackets", plan.bracket.id, field), f"{name}: {lowered(fault)}",
                           "As drawn this bracket cannot be made or would not hold; the planner gives the figures.")  # fmt: skip
     mount = package.mounting
     if package.fans and mount.fan_to == "through_fins":
@@ -210,25 +212,28 @@ def mounting(build: Build, package: Package, assessment: Assessment) -> Found:
         yield Finding("no_float", "problem", (*where, "mounting", "float_gap"), "The core has no room to grow",
                       f"Hot it is {both(grows, 'length')} longer than cold, its mounts leave {both(mount.float_gap.si, 'length')}: it pushes its own tanks apart. Let one end slide.",
                       value=mount.float_gap.si, limit=grows)  # fmt: skip
-    frame = condenser_frame(package)
-    for fault in frame.faults if frame else ():
-        yield Finding(
-            "frame_fault",
-            "problem",
-            (*where, "mounting", "frame", "lap"),
-            f"Condenser frame: {lowered(fault)}",
-            "Rows behind metal give no heat.",
-        )
+    for frame in frame_plans(package):
+        for field, fault in frame.faults:
+            yield Finding("frame_fault", "problem", (*where, "mounting", "frames", frame.frame.id, field), f"Frame of angle: {lowered(fault)}",
+                          "Rows behind metal give no heat." if field == "lap" else "As entered it hangs nothing.")  # fmt: skip
+    points = anchors(build.survey, package) if package.brackets else {}
     for bracket in package.brackets:
-        hole = next((item for item in build.survey.holes if item.id == bracket.hole), None)
-        if hole is not None and BOLTS[bracket.bolt].diameter > hole.diameter.si + 1e-6:
-            yield Finding("bolt_in_hole", "problem", (*where, "brackets", bracket.id, "bolt"), f"{bracket.name or bracket.id}: {BOLTS[bracket.bolt].name} does not pass the surveyed hole",
-                          f"{hole.name or hole.id} is {both(hole.diameter.si, 'length')}.", value=hole.diameter.si, limit=BOLTS[bracket.bolt].diameter)  # fmt: skip
+        for end in (bracket.start, bracket.end):
+            hole = points.get(end)
+            if hole is not None and hole.sort == "hole" and BOLTS[bracket.bolt].diameter > hole.diameter + 1e-6:
+                yield Finding("bolt_in_hole", "problem", (*where, "brackets", bracket.id, "bolt"), f"{bracket.name or bracket.id}: {BOLTS[bracket.bolt].name} does not pass the surveyed hole",
+                              f"{hole.words} is {both(hole.diameter, 'length')}.", value=hole.diameter, limit=BOLTS[bracket.bolt].diameter)  # fmt: skip
 
 
 def _shroud(package: Package, pressure: float) -> Found:
     where = ("packages", package.id, "shroud")
+    for fault in ring_of(package)[1]:
+        yield Finding(
+            "ring_fault", "problem", (*where, "ring_opening"), f"Adapter ring: {lowered(fault)}", "Another shroud, or a smaller fan."
+        )
     plan = trim_plan(package, pressure)
+    if package.shroud.joined:
+        yield from _joined(package, plan)
     if plan is None:
         made = pan_plan(package) if package.shroud.kind != "none" else None
         for fault in made.faults if made else ():
@@ -247,7 +252,7 @@ def _shroud(package: Package, pressure: float) -> Found:
         yield Finding(
             "trim_fault",
             "problem",
-            (*where, "trim_left"),
+            (*where, "join_trim" if "where they meet" in fault or "one of them" in fault else "lap" if "A lap" in fault else "trim_left"),
             fault,
             "The ring carries the fan and seals its blades: the shroud would be scrap.",
         )
@@ -263,3 +268,13 @@ def _shroud(package: Package, pressure: float) -> Found:
     if plan.blank.width < plan.seat[0] - NARROW:
         yield Finding("shroud_narrow", "doubt", (*where, "blank_width"), "The shroud is narrower than the core",
                       f"{both(plan.seat[0] - plan.blank.width, 'length')} of the face stays open beside it: {both(plan.leak, 'airflow')} leak through at the fans' suction.")  # fmt: skip
+
+
+def _joined(package: Package, plan: TrimPlan | None) -> Found:
+    where = ("packages", package.id, "shroud")
+    if plan is None:
+        yield Finding("join_unmeasured", "doubt", (*where, "blank_width"), "Two shrouds are to be joined and neither is measured",
+                      "Width over the flange of each, and what comes off where they meet, give the pan they make.")  # fmt: skip
+    elif len(plan.blank.rings) != 2:
+        yield Finding("join_fans", "problem", (*where, "joined"), f"Two shrouds joined carry two fans; {len(plan.blank.rings)} stand in this one",
+                      "Each brings its own ring.", (flag_fix("One shroud only", (*where, "joined"), False),))  # fmt: skip

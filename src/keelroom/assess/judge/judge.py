@@ -15,6 +15,8 @@ from keelroom.assess.judge.driven import driven
 from keelroom.assess.judge.electrical import electrical
 from keelroom.assess.judge.entries import entries
 from keelroom.assess.judge.fit import cuts, fit, mounting, survey
+from keelroom.assess.judge.moves import moves
+from keelroom.assess.judge.panels import panels
 from keelroom.assess.wording import Found, chance_words, set_fix
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.air.fan import CREDIBLE_EFFICIENCY
@@ -48,6 +50,8 @@ def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Findi
         fit,
         survey,
         cuts,
+        moves,
+        panels,
         mounting,
         results,
         electrical,

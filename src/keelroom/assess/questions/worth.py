@@ -8,6 +8,7 @@ from typing import NamedTuple
 
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.planner import mended
+from keelroom.assess.fit.panel_edits import closing
 from keelroom.assess.inputs.cases import grade_case, idle_case
 from keelroom.assess.placing import cuts_for, hidden_strips
 from keelroom.assess.questions.batch import Asked, temperatures
@@ -17,6 +18,7 @@ from keelroom.document.edits import Change, Edit, apply, fresh_id
 from keelroom.document.quantity import Quantity, from_si, quantity
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.package import Package
+from keelroom.document.schema.panels import Edge
 from keelroom.errors import InputError
 
 INCH = 0.0254
@@ -64,10 +66,14 @@ def _full_shroud(build: Build, package: Package, where: tuple[str, ...]) -> tupl
 def _gap(field: tuple[str, str], target: Quantity) -> Callable[[Build, Package, tuple[str, ...]], tuple[Change, ...]]:
     def changes(build: Build, package: Package, where: tuple[str, ...]) -> tuple[Change, ...]:
         present: Quantity = getattr(getattr(package, field[0]), field[1])
-        shrouded = field[0] != "shroud" or (package.shroud.kind != "none" and bool(package.fans))
+        shrouded = package.shroud.kind != "none" and bool(package.fans)
         return (Change((*where, *field), target),) if shrouded and present.si > target.si + 1e-6 else ()
 
     return changes
+
+
+def _closed(*edges: Edge) -> Callable[[Build, Package, tuple[str, ...]], tuple[Change, ...]]:
+    return lambda build, package, _where: closing(package, build.survey.air_holes, edges)
 
 
 def _flaps(build: Build, package: Package, where: tuple[str, ...]) -> tuple[Change, ...]:
@@ -163,8 +169,8 @@ ACTS = (
     Act("full_shroud", "Full shroud", _full_shroud),
     Act("seat", "Trim the shroud until it seats on the core", _gap(("shroud", "edge_gap"), SEATED_GAP)),
     Act("edge_seal", "Seal the shroud's edge with foam or split hose", _gap(("shroud", "edge_gap"), quantity("0 in", "length"))),
-    Act("side_seals", "Side strips between core and supports", _gap(("sealing", "side_gap"), quantity("0 in", "length"))),
-    Act("top_panel", "Panels over and under core and condenser", _gap(("sealing", "top_gap"), quantity("0 in", "length"))),
+    Act("side_seals", "Side strips between core and supports", _closed("left", "right")),
+    Act("top_panel", "Panels over and under core and condenser", _closed("bottom", "top")),
     Act("flaps", "Flaps in the shroud, 70 in²", _flaps),
     Act("divide", "Divide the shroud between the fans", _divide),
     Act("second_fan", "One more fan of the same kind", _second_fan),

@@ -72,7 +72,8 @@ class Network(NamedTuple):
 
     grille_area, exit_area, bypass_area [m2] (bypass: the gap round the core)
     area, loss : (n, K) [m2] and dynamic heads of the face speed beside the core's own drop (covers, corners)
-    leak_area, flap_area : (n, Z) [m2];  pushes : (n, F) 1 where the fan stands ahead of the core
+    leak_area, flap_area : (n, Z) [m2];  flaps_open : (n, 2) 1 where flaps let air out of a zone, and back into it
+    base : pressure coefficient under the car where the bay air leaves;  pushes : (n, F) 1 where the fan stands ahead of the core
     incidence : (n, B, N) 1 at the node a branch leaves, -1 where it arrives; branches as `Order` says
     """
 
@@ -83,6 +84,8 @@ class Network(NamedTuple):
     loss: Floats
     leak_area: Floats
     flap_area: Floats
+    flaps_open: Floats
+    base: Floats
     pushes: Floats
     incidence: Floats
 
@@ -209,7 +212,9 @@ class _Laws:
         self.factor = np.where(openings > 0, heads / (2 * np.maximum(openings, 1e-9) ** 2), 0.0)
         # Which air an opening passes, as a column of (ahead, behind, bay): forwards and backwards.
         self.upstream = np.array([0, 2, 0, *[2] * zones, *[1] * zones]), np.array([0, 2, 2, *[1] * zones, *[2] * zones])
-        self.shut = np.array([1.0] * (3 + zones) + [FLAP_CLOSED] * zones)
+        closed = np.where(network.flaps_open > 0, 1.0, FLAP_CLOSED)
+        still = np.ones((len(closed), 3 + zones))
+        self.shut = [np.concatenate([still, np.repeat(closed[:, k : k + 1], zones, axis=1)], axis=1) for k in (0, 1)]
         self.area = np.maximum(network.area, 1e-9)
         self.covers = np.tile(network.loss, 2)
 
@@ -236,7 +241,7 @@ class _Laws:
         """What drives each branch from outside, what it loses, and how the loss rises with its flow, (n, B) each."""
         stagnation = 0.5 * breath.ahead * self.road**2
         source, loss, slope = np.zeros_like(flow), np.empty_like(flow), np.empty_like(flow)
-        source[:, 0], source[:, 1] = RAM_RECOVERY * stagnation, -BASE_PRESSURE * stagnation
+        source[:, 0], source[:, 1] = RAM_RECOVERY * stagnation, -self.network.base * stagnation
         loss[self.square], slope[self.square] = self._openings(flow[self.square], breath)
         loss[self.core], slope[self.core] = self._core(flow[self.core], breath)
         density = np.where(self.network.pushes > 0, breath.ahead[:, None], breath.behind[:, None])
@@ -249,7 +254,7 @@ class _Laws:
         density = np.stack([breath.ahead, breath.behind, breath.bay], axis=1)
         forward = flow >= 0
         passed = np.where(forward, density[:, self.upstream[0]], density[:, self.upstream[1]])
-        factor = self.factor * np.where(forward, 1.0, self.shut) / passed
+        factor = self.factor * np.where(forward, self.shut[0], self.shut[1]) / passed
         size = np.sqrt(flow**2 + STILL**2)
         return factor * flow * size, factor * (size + flow**2 / size)
 

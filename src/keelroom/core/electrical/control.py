@@ -11,8 +11,9 @@ from keelroom.core.arrays import Bools, Floats, unit_share
 Place = Literal["upper_hose", "lower_hose", "housing", "fins", "engine"]
 FIN_SHARE = 0.30
 """Share of the way from coolant to the air at the face that a probe pushed between the fins reads (common practice)."""
-LOW = {"one_fan": (0.5, 0.5), "series": (0.55, 0.40), "winding": (0.6, 0.35)}
-"""Shares of full flow and power on low speed: one of two fans, a series resistor, a winding of its own (common practice)."""
+LOW = {"one_fan": (0.5, 0.5), "series": (0.55, 0.40), "winding": (0.6, 0.35), "merged": (1.0, 1.0), "tied": (1.0, 1.0)}
+"""Shares of full flow and power on low speed: one of two fans, a series resistor, a winding of its own, both stages
+on all motors (common practice)."""
 LEAST_SPAN = 0.5
 """Kelvin between on and off under which a contact would chatter."""
 

@@ -1,24 +1,39 @@
-"""Brackets and straps from one hole to another: kind, developed length, bend lines, holes, and whether there is room."""
+"""Brackets and straps from one hole to another: a strip bent along a line of corners, its flat length, bends, holes and rib.
+
+A strip is told by its middle line: corners from the first hole to the last, in the plane it is bent in. Flat, joggled, arched
+straps and Ls are all such lines.
+"""
 
 from __future__ import annotations
 
+import itertools
 import math
 from typing import NamedTuple
 
 from keelroom.core.outline import Point, rectangle
 from keelroom.core.packaging.fixings import edge_wanted
 from keelroom.core.packaging.pattern import Bend, Hole, Mark, Pattern, Slot
-from keelroom.core.packaging.sheet import RIGHT, Metal, bend_allowance, bend_deduction
+from keelroom.core.packaging.sheet import Metal, bend_allowance
 from keelroom.units import both, fine_both
 
 STEEPEST = math.radians(60)
 """[rad] a joggle is not bent further than this: beyond it two right angles are easier made."""
 GENTLEST = math.radians(20)
+RIB_CLEAR = 2.0
+"""A rib ends so many thicknesses short of a bend (common practice: it must not run through it)."""
+RIB_LEAST = 3.0
+"""Under so many times its height a rib is too short to stiffen anything (common practice)."""
+WASHER = 1.5
+"""A wide washer reaches so many hole diameters from the hole's middle; a rib ends at it, and what lies under it is clamped (common practice)."""
+BUMP_CLEAR = 3e-3
+"""[m] an arch clears its bump by (common practice: about 1/8 in)."""
+ALIKE = 1e-6
+"""[m] two holes nearer than this are one."""
 
 
 class Stock(NamedTuple):
-    """What a bracket is made from. width, thickness, radius (inside, of its bends) [m]; rib: height [m] of an edge turned up along a
-    flat strap, over its face; 0 none. It cannot cross a bend: a bracket that is bent has none."""
+    """What a bracket is made from. width, thickness, radius (inside, of its bends) [m]; rib: height [m] of a strip welded on edge
+    along its longest flat; 0 none."""
 
     metal: Metal
     width: float
@@ -26,19 +41,28 @@ class Stock(NamedTuple):
     radius: float
     rib: float = 0.0
 
+    @property
+    def middle(self) -> float:
+        """Radius [m] of a bend at the middle of the metal."""
+        return self.radius + self.thickness / 2
+
 
 class Ends(NamedTuple):
-    """Its holes. near, far: hole diameter [m]; edge: from each hole's centre to the strip's end [m]; slot: travel [m] at the far hole."""
+    """Its holes. near, far: hole diameter [m]; edge: from each hole's centre to the strip's end [m]; slot: travel [m] at the far hole;
+    many: holes at the near end, pitch [m] apart, away from the far one."""
 
     near: float
     far: float
     edge: float
     slot: float = 0.0
+    many: int = 1
+    pitch: float = 0.0
 
 
 class Made(NamedTuple):
-    """A bracket as it is made. kind: flat, joggle or L; developed [m]; fault: why it cannot be made, '' where it can;
-    reach [m]: from hole to hole along the flat side, what a shock bends; mass [kg] of the bracket itself."""
+    """A bracket as it is made. kind: flat, joggle, arch or L; developed [m]; fault: why it cannot be made, '' where it can;
+    reach [m]: from hole to hole along the flat side, what a shock bends; mass [kg] of the bracket itself; rib: its own piece;
+    ribbed: share of the reach, from the near hole, that the rib lies on; lever [m]: from the first bend to the far hole."""
 
     kind: str
     pattern: Pattern
@@ -46,25 +70,34 @@ class Made(NamedTuple):
     fault: str
     reach: float
     mass: float
+    rib: Pattern | None = None
+    ribbed: tuple[float, float] = (0.0, 0.0)
+    lever: float = 0.0
+
+    @property
+    def patterns(self) -> tuple[Pattern, ...]:
+        """Every piece of it."""
+        return (self.pattern,) if self.rib is None else (self.pattern, self.rib)
 
 
-def flat_or_joggle(name: str, run: float, offset: float, stock: Stock, ends: Ends) -> Made:
-    """A strap between two holes whose faces are parallel. run, offset [m]: along and out of the first face.
+def flat_or_joggle(name: str, run: float, offset: float, stock: Stock, ends: Ends, press: float = 0.0) -> Made:
+    """A strap between two holes whose faces are parallel. run, offset [m]: along and out of the first face; press [rad]: past flat.
 
     Source: Machinery’s Handbook straight lengths, from memory; STEEPEST common practice.
     """
-    if abs(offset) < 1e-6:
-        return _made(("flat", name), run + 2 * ends.edge + ends.slot, (ends.edge, ends.edge + run), (), (stock, ends), run, "")
-    middle = stock.radius + stock.thickness / 2
+    if math.hypot(run, offset) < ALIKE:
+        return _strip(
+            "flat", name, ((0.0, 0.0), (2 * ends.edge, 0.0)), (stock, ends), press, "its two ends are the same point: choose another"
+        )
+    if abs(offset) < ALIKE:
+        return _strip("flat", name, ((0.0, 0.0), (run, 0.0)), (stock, ends), press, "")
+    clear, middle = clear_of_bend(stock, ends), stock.middle
     # The gentlest bends leave the strap straightest; steeper ones are taken only where the run is too short for them.
-    angle, slope = 0.0, 0.0
-    room = 0.0
-    for degrees in range(round(math.degrees(GENTLEST)), round(math.degrees(STEEPEST)) + 1, 5):
-        angle = math.radians(degrees)
+    angle, slope, room = 0.0, 0.0, 0.0
+    for angle in _angles():
         slope = (abs(offset) - 2 * middle * (1 - math.cos(angle))) / math.sin(angle)
-        used = 2 * middle * math.sin(angle) + slope * math.cos(angle)
-        room = (run - used) / 2
-        if slope >= 0 and room >= _clear_of_bend(stock, ends):
+        room = (run - 2 * middle * math.sin(angle) - slope * math.cos(angle)) / 2
+        if slope >= 0 and room >= clear:
             break
     fault = ""
     if slope < 0:
@@ -72,92 +105,177 @@ def flat_or_joggle(name: str, run: float, offset: float, stock: Stock, ends: End
             f"no room for its bends: an offset of {both(offset, 'length')} is less than two bends of {both(stock.radius, 'length')} radius take; "
             f"pack it with washers or take a smaller radius"
         )
-        slope = 0.0
-    elif room < _clear_of_bend(stock, ends):
-        need = run + 2 * (_clear_of_bend(stock, ends) - room)
+    elif room < clear:
+        need = run + 2 * (clear - room)
         fault = f"no room for its bends: the holes are {both(run, 'length')} apart along the face, two bends clear of both holes need {both(need, 'length')}"
-    arc = bend_allowance(stock.metal, stock.thickness, stock.radius, angle)
-    first = ends.edge + max(room, 0.0)
-    between = first + arc + max(slope, 0.0)
-    length = between + arc + max(room, 0.0) + ends.edge + ends.slot
-    degrees_up = math.degrees(angle) * (1 if offset > 0 else -1)
-    bends = ((first + arc / 2, degrees_up), (between + arc / 2, -degrees_up))
-    holes = (ends.edge, length - ends.edge - ends.slot)
-    return _made(("joggle", name), length, holes, bends, (stock, ends), math.hypot(run, offset), fault)
+    across = abs(offset) / math.tan(angle)
+    first = (run - across) / 2
+    return _strip("joggle", name, ((0.0, 0.0), (first, 0.0), (first + across, offset), (run, offset)), (stock, ends), press, fault)
 
 
-def angle_bracket(name: str, legs: tuple[float, float], stock: Stock, ends: Ends) -> Made:
+class Bump(NamedTuple):
+    """What a strap has to clear. at: its middle from the first hole; width; height over the face the first hole lies in [m]."""
+
+    at: float
+    width: float
+    height: float
+
+
+def arch(name: str, run: float, offset: float, bump: Bump, stock: Stock, ends: Ends, press: float = 0.0) -> Made:
+    """A strap bent up over a bump and down again, clear of it by BUMP_CLEAR. run, offset [m] as of a joggle.
+
+    Source: as `flat_or_joggle`.
+    """
+    rise, clear, middle = bump.height + BUMP_CLEAR, clear_of_bend(stock, ends), stock.middle
+    room, corners = (-math.inf, -math.inf), ((0.0, 0.0), (run, offset))
+    for angle in _angles():
+        back = middle * math.tan(angle / 2)
+        up, down = rise / math.tan(angle), (rise - offset) / math.tan(angle)
+        b, c = bump.at - bump.width / 2 - back, bump.at + bump.width / 2 + back
+        a, d = b - up, c + down
+        corners = ((0.0, 0.0), (a, 0.0), (b, rise), (c, rise), (d, offset), (run, offset))  # type: ignore[assignment]
+        room = (a - back, run - d - back)
+        if min(room) >= clear and min(rise, rise - offset) / math.sin(angle) >= 2 * back:
+            return _strip("arch", name, corners, (stock, ends), press, "")
+    words, short = ("first", clear - room[0]) if room[0] <= room[1] else ("last", clear - room[1])
+    fault = f"no room for the arch: it needs {both(max(short, 0.0), 'length')} more between the bump and the {words} hole"
+    if min(rise, rise - offset) < 2 * middle * (1 - math.cos(STEEPEST)):
+        fault = "the bump is no higher than two bends take: pack the strap with washers instead"
+    return _strip("arch", name, corners, (stock, ends), press, fault)
+
+
+def angle_bracket(name: str, legs: tuple[float, float], stock: Stock, ends: Ends, press: float = 0.0, up: bool = True) -> Made:
     """An L between two holes whose faces stand square to each other. legs [m]: from each hole to the outside corner.
 
-    Source: Machinery’s Handbook straight lengths, from memory.
+    up : whether its second leg stands up from the first one's face. Source: Machinery’s Handbook straight lengths, from memory.
     """
-    outside = [leg + ends.edge for leg in legs]
-    length = sum(outside) + ends.slot - bend_deduction(stock.metal, stock.thickness, stock.radius)
-    setback = stock.radius + stock.thickness
-    arc = bend_allowance(stock.metal, stock.thickness, stock.radius)
-    bend = outside[0] - setback + arc / 2
+    half, setback = stock.thickness / 2, stock.radius + stock.thickness
     fault = ""
     for leg, which in zip(legs, ("first", "second"), strict=True):
-        need = setback + _clear_of_bend(stock, ends)
+        need = setback + clear_of_bend(stock, ends)
         if leg < need - 1e-9:
             fault = f"no room for its bend: the {which} hole is {both(leg, 'length')} from the corner, the bend and the hole's edge need {both(need, 'length')}"
-    holes = (ends.edge, length - ends.edge - ends.slot)
-    return _made(("L", name), length, holes, ((bend, math.degrees(RIGHT)),), (stock, ends), max(legs), fault)
+    first, second = (leg - half for leg in legs)
+    sign = 1.0 if up else -1.0
+    return _strip("L", name, ((0.0, 0.0), (first, 0.0), (first, sign * second)), (stock, ends), press, fault, max(legs))
 
 
-def _clear_of_bend(stock: Stock, ends: Ends) -> float:
-    """From where a bend ends to a hole's centre, so that the hole stays round [m]: its radius and twice the thickness."""
+def _angles() -> list[float]:
+    return [math.radians(degrees) for degrees in range(round(math.degrees(GENTLEST)), round(math.degrees(STEEPEST)) + 1, 5)]
+
+
+def clear_of_bend(stock: Stock, ends: Ends) -> float:
+    """From where a bend ends to a hole's centre, so that the hole stays round [m]: its radius and twice the thickness.
+
+    Source: common practice.
+    """
     return max(ends.near, ends.far) / 2 + 2 * stock.thickness
 
 
-def _made(
-    named: tuple[str, str],
-    length: float,
+def _turns(corners: tuple[Point, ...]) -> list[float]:
+    """Angle turned at each corner between the ends [rad], up positive."""
+    ways = [math.atan2(b[1] - a[1], b[0] - a[0]) for a, b in itertools.pairwise(corners)]
+    return [(b - a + math.pi) % (2 * math.pi) - math.pi for a, b in itertools.pairwise(ways)]
+
+
+def _strip(
+    kind: str, name: str, corners: tuple[Point, ...], of: tuple[Stock, Ends], press: float, fault: str, reach: float | None = None
+) -> Made:
+    """The strip along a middle line: straights between the bends' ends, the metal each bend takes, holes where the line begins and ends."""
+    stock, ends = of
+    turns = _turns(corners)
+    backs = [0.0, *(stock.middle * math.tan(abs(turn) / 2) for turn in turns), 0.0]
+    straights = [math.dist(a, b) - backs[k] - backs[k + 1] for k, (a, b) in enumerate(itertools.pairwise(corners))]
+    near = ends.edge + (ends.many - 1) * ends.pitch
+    at, flats, bends = near, [], []
+    for k, straight in enumerate(straights):
+        flats.append((at, at + max(straight, 0.0)))
+        at += max(straight, 0.0)
+        if k < len(turns):
+            arc = bend_allowance(stock.metal, stock.thickness, stock.radius, abs(turns[k]))
+            bends.append((at + arc / 2, math.degrees(turns[k])))
+            at += arc
+    far = at
+    lever = far - (bends[0][0] if bends else near + clear_of_bend(stock, ends))
+    if press:
+        # Bolted up flat again, it is as long as if it had not been bent past.
+        extra = math.degrees(press)
+        bends = [(bends[0][0], bends[0][1] + extra), *bends[1:]] if bends else [(near + clear_of_bend(stock, ends), extra)]
+        if len(flats) == 1:
+            flats = [(near, bends[0][0]), (bends[0][0], far)]
+    return _drawn(kind, name, (near, far), tuple(bends), flats, of, (reach if reach is not None else math.dist(corners[0], corners[-1]), lever, fault))  # fmt: skip
+
+
+def _drawn(
+    kind: str,
+    name: str,
     holes: tuple[float, float],
     bends: tuple[tuple[float, float], ...],
+    flats: list[tuple[float, float]],
     of: tuple[Stock, Ends],
-    reach: float,
-    fault: str,
+    told: tuple[float, float, str],
 ) -> Made:
-    """named: kind and name; holes: places along the strip; bends: place along it and degrees."""
-    (kind, name), (stock, ends) = named, of
-    middle = stock.width / 2
-
-    def across(at: float) -> tuple[Point, Point]:
-        return (at, 0.0), (at, stock.width)
-
-    far_end = (holes[1] + ends.slot, middle)
-    drilled = (Hole((holes[0], middle), ends.near, "part"),) + (() if ends.slot else (Hole((holes[1], middle), ends.far, "chassis"),))
+    """holes: near and far place along the strip; bends: place along it and degrees; flats: the straights; told: reach, lever, fault."""
+    (stock, ends), (reach, lever, fault) = of, told
+    middle, (near, far) = stock.width / 2, holes
+    length = far + ends.edge + ends.slot
+    far_end = (far + ends.slot, middle)
+    drilled = tuple(Hole((near - k * ends.pitch, middle), ends.near, "part") for k in range(ends.many))
+    rib, span = None, (0.0, 0.0)
+    marks: tuple[Mark, ...] = (Mark((length / 2, middle), name),)
+    if stock.rib > 0:
+        rib, span, words = _rib(name, flats, stock, ends)
+        fault = fault or words
+        if rib is not None:
+            marks = (*marks, Mark((span[0], middle), "rib", (span[1], middle)))
     pattern = Pattern(
         name,
         f"{stock.metal.name}, {fine_both(stock.thickness)}",
         (rectangle(0.0, 0.0, max(length, 1e-3), stock.width),),
-        holes=drilled,
-        slots=(Slot((holes[1], middle), far_end, ends.far),) if ends.slot else (),
-        bends=tuple(Bend(*across(at), degrees, stock.radius) for at, degrees in bends),
-        marks=(Mark((length / 2, middle), name),),
+        holes=drilled + (() if ends.slot else (Hole((far, middle), ends.far, "chassis"),)),
+        slots=(Slot((far, middle), far_end, ends.far),) if ends.slot else (),
+        bends=tuple(Bend((at, 0.0), (at, stock.width), degrees, stock.radius) for at, degrees in bends),
+        marks=marks,
     )
-    if kind == "flat" and stock.rib > 0:
-        pattern, fault = _ribbed(pattern, length, stock, fault)
-    mass = length * pattern.bounds[3] * stock.thickness * stock.metal.density
-    least = edge_wanted(max(ends.near, ends.far))[0]
-    short = [what for what, have in (("end", ends.edge), ("side", middle)) if have < least - 1e-9]
-    if short and not fault:
-        have = min(ends.edge, middle)
-        fault = f"the hole is {both(have, 'length')} from the strip's {short[0]}; a {both(max(ends.near, ends.far), 'length')} hole needs at least {both(least, 'length')}"
-    return Made(kind, pattern, length, fault, reach, mass)
+    ribbed = _stiffened((near, far), span, WASHER * max(ends.near, ends.far)) if rib is not None else (0.0, 0.0)
+    mass = (length * stock.width + (rib.bounds[2] * stock.rib if rib else 0.0)) * stock.thickness * stock.metal.density
+    return Made(kind, pattern, length, fault or _off_the_metal(stock, ends), reach, mass, rib, ribbed, lever)
 
 
-def _ribbed(pattern: Pattern, length: float, stock: Stock, fault: str) -> tuple[Pattern, str]:
-    """The strap with one edge turned up square along its whole length, and why that cannot be bent."""
-    setback = stock.radius + stock.thickness
-    high = stock.rib + stock.thickness
-    deduction = bend_deduction(stock.metal, stock.thickness, stock.radius)
-    line = stock.width - setback + bend_allowance(stock.metal, stock.thickness, stock.radius) / 2
-    if high < setback + 2 * stock.thickness and not fault:
-        fault = (
-            f"no room for its rib's bend: {both(stock.rib, 'length')} high, it needs {both(stock.radius + 2 * stock.thickness, 'length')}"
+def _stiffened(holes: tuple[float, float], span: tuple[float, float], washer: float) -> tuple[float, float]:
+    """The share from hole to hole that a rib stiffens: what lies under a washer at its end is clamped and does not bend either."""
+    near, far = holes
+    between = max(far - near, 1e-9)
+    start, end = (span[0] - near) / between, (span[1] - near) / between
+    clamped = washer / between + 1e-9
+    return (0.0 if start <= clamped else start), (1.0 if end >= 1 - clamped else end)
+
+
+def _off_the_metal(stock: Stock, ends: Ends) -> str:
+    """Why its holes have too little metal; '' where they have enough."""
+    biggest, middle = max(ends.near, ends.far), stock.width / 2
+    least = edge_wanted(biggest)[0]
+    short = [(what, have) for what, have in (("end", ends.edge), ("side", middle)) if have < least - 1e-9]
+    if short:
+        what, have = short[0]
+        off = "runs off the metal: it " if have < biggest / 2 else ""
+        return f"the hole {off}is {both(have, 'length')} from the strip's {what}; a {both(biggest, 'length')} hole needs at least {both(least, 'length')}"
+    if ends.many > 1 and ends.pitch < 2 * ends.near - 1e-9:
+        return (
+            f"its holes are {both(ends.pitch, 'length')} apart; holes of {both(ends.near, 'length')} need {both(2 * ends.near, 'length')}"
         )
-    outline = rectangle(0.0, 0.0, max(length, 1e-3), stock.width + high - deduction)
-    bend = Bend((0.0, line), (length, line), math.degrees(RIGHT), stock.radius)
-    return pattern._replace(outlines=(outline, *pattern.outlines[1:]), bends=(*pattern.bends, bend)), fault
+    return ""
+
+
+def _rib(name: str, flats: list[tuple[float, float]], stock: Stock, ends: Ends) -> tuple[Pattern | None, tuple[float, float], str]:
+    """The rib as a piece of its own, where along the strip it is welded, and why there is none."""
+    clear, washer = RIB_CLEAR * stock.thickness, WASHER * max(ends.near, ends.far)
+    last = len(flats) - 1
+    spans = [(start + (washer if k == 0 else clear), end - (washer if k == last else clear)) for k, (start, end) in enumerate(flats)]
+    best = max(spans, key=lambda span: span[1] - span[0])
+    long = best[1] - best[0]
+    if long < RIB_LEAST * stock.rib:
+        return None, (0.0, 0.0), f"no flat long enough for its rib: {both(max(long, 0.0), 'length')} clear of holes and bends, it needs {both(RIB_LEAST * stock.rib, 'length')}"  # fmt: skip
+    piece = Pattern(f"{name}, rib (weld on edge)", f"{stock.metal.name}, {fine_both(stock.thickness)}",
+                    (rectangle(0.0, 0.0, long, stock.rib),), marks=(Mark((long / 2, stock.rib / 2), "rib"),))  # fmt: skip
+    return piece, best, ""

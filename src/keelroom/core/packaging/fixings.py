@@ -75,18 +75,72 @@ class Section(NamedTuple):
         return inertia, outer
 
 
-def strap(metal: Metal, section: Section, reach: float, mass: float, shock: float, guided: bool = False) -> Strap:
-    """A strap held at one end with a mass at the other, shaken across its flat side.
+class Beam(NamedTuple):
+    """A strap as a beam: its plain section, the one with its rib, and where the rib lies, as shares of the reach from the part's end."""
+
+    plain: Section
+    ribbed: Section | None = None
+    span: tuple[float, float] = (0.0, 0.0)
+
+    def pieces(self, reach: float) -> list[tuple[float, float, Section]]:
+        """Stretches [m] of one section each."""
+        a, b = self.span
+        cuts = [(0.0, a, self.plain), (a, b, self.ribbed or self.plain), (b, 1.0, self.plain)]
+        return [(start * reach, end * reach, section) for start, end, section in cuts if end > start]
+
+
+def strap(metal: Metal, beam: Beam, reach: float, mass: float, shock: float, guided: bool = False) -> Strap:
+    """A strap held at the chassis with a mass at its other end, shaken across its flat side.
 
     reach [m]; mass [kg] on this strap; shock [g]; guided: the mass cannot turn, other straps hold it level: both ends bend
-    Source: Roark, from memory: end-loaded cantilever M = F·l, sag = F·l³/(3·E·I); end guided M = F·l/2, sag = F·l³/(12·E·I)
+    Source: Roark, from memory: the moment F·s over E·I summed twice (Castigliano), each stretch in closed form; one section gives
+    F·l³/(3·E·I), with its end guided F·l³/(12·E·I)
+    """
+    pieces = beam.pieces(reach)
+    force = mass * GRAVITY * shock
+    compliances = [(a, b, 1 / (metal.young * section.bending()[0])) for a, b, section in pieces]
+    held = sum(c * (b**2 - a**2) / 2 for a, b, c in compliances) / sum(c * (b - a) for a, b, c in compliances) if guided else 0.0
+    # Per newton: M = s - held, and the load's own way is the sum of M·s over E·I.
+    give = sum(c * ((b**3 - a**3) / 3 - held * (b**2 - a**2) / 2) for a, b, c in compliances)
+    stress = max(force * max(abs(a - held), abs(b - held)) * section.bending()[1] / section.bending()[0] for a, b, section in pieces)
+    return Strap(stress, force * give, math.sqrt(1 / (give * max(mass, 1e-9))) / (2 * math.pi), metal.strength / max(stress, 1.0))
+
+
+ROOT = 0.84
+"""A coarse thread's core over its diameter (common practice)."""
+
+
+class Round(NamedTuple):
+    """A round section [m]: outside and inside diameter, 0 solid."""
+
+    outside: float
+    inside: float = 0.0
+
+    def bending(self) -> tuple[float, float]:
+        """Second moment of area [m4] and how far its outermost fibre lies out [m]."""
+        return math.pi / 64 * (self.outside**4 - self.inside**4), self.outside / 2
+
+
+def post(metal: Metal, section: Round, length: float, mass: float, shock: float) -> Strap:
+    """A stud or stand-off as a cantilever with the mass at its end, shaken across it.
+
+    length [m]; mass [kg]; shock [g]. Source: Roark, from memory: M = F·l, sag = F·l³/(3·E·I)
     """
     inertia, outer = section.bending()
-    force = mass * GRAVITY * shock
-    moment, ends = (force * reach / 2, 12) if guided else (force * reach, 3)
-    stress = moment * outer / inertia
-    stiffness = ends * metal.young * inertia / reach**3
+    force, long = mass * GRAVITY * shock, max(length, 1e-4)
+    stress = force * long * outer / inertia
+    stiffness = 3 * metal.young * inertia / long**3
     return Strap(stress, force / stiffness, math.sqrt(stiffness / max(mass, 1e-9)) / (2 * math.pi), metal.strength / max(stress, 1.0))
+
+
+def pressed(metal: Metal, section: Section, lever: float, angle: float) -> tuple[float, float]:
+    """Force [N] a strap bent past flat presses with once it is bolted up, and the stress [Pa] at its bend.
+
+    lever [m] from the bend to the far hole; angle [rad] past flat. Source: Roark, from memory: F = 3·E·I·angle/l²
+    """
+    inertia, outer = section.bending()
+    force = 3 * metal.young * inertia * angle / max(lever, 1e-4) ** 2
+    return force, force * lever * outer / inertia
 
 
 PAD_LEAST, PAD_MOST = 0.10, 0.30

@@ -155,8 +155,62 @@ def _with_coolers(package: Any) -> Any:
     return kept | {"coolers": covers}
 
 
+EDGES = {"left": "side_gap", "right": "side_gap", "bottom": "top_gap", "top": "top_gap"}
+
+
+def gaps_by_edge(raw: Raw) -> Raw:
+    """Version 7: a gap per edge of the core, brackets from any point to any point, neighbours with a new place, frames in a list."""
+    packages = raw.get("packages")
+    if not isinstance(packages, list):
+        return raw | {"version": 7}
+    return raw | {"version": 7, "packages": [_with_points(package) for package in packages]}
+
+
+def _with_points(package: Any) -> Any:
+    if not isinstance(package, dict):
+        return package
+    kept = dict(package)
+    sealing, moved, mounting = package.get("sealing"), kept.pop("moved", []), package.get("mounting")
+    if isinstance(sealing, dict):
+        rest = {name: value for name, value in sealing.items() if name not in EDGES.values()}
+        kept["sealing"] = rest | {edge: {"gap": sealing[name]} for edge, name in EDGES.items() if name in sealing}
+    kept["moves"] = [{"id": ident} for ident in dict.fromkeys(moved)] if _texts(moved) else moved
+    if isinstance(package.get("brackets"), list):
+        kept["brackets"] = [_between_points(bracket) for bracket in package["brackets"]]
+    if isinstance(mounting, dict) and "frame" in mounting:
+        frame = mounting["frame"]
+        rest = {name: value for name, value in mounting.items() if name != "frame"}
+        kept["mounting"] = rest | {"frames": _frames(frame)}
+    return kept
+
+
+def _texts(value: Any) -> bool:
+    return isinstance(value, list) and all(isinstance(item, str) for item in value)
+
+
+def _between_points(bracket: Any) -> Any:
+    """A bracket's part and hole as the keys of points; both its nuts are of the kind it had."""
+    if not isinstance(bracket, dict):
+        return bracket
+    kept = {name: value for name, value in bracket.items() if name not in ("part", "hole")}
+    if "part" in bracket:
+        kept["start"] = bracket["part"].replace("_", ":", 1) if isinstance(bracket["part"], str) else bracket["part"]
+    if "hole" in bracket:
+        kept["end"] = f"hole:{bracket['hole']}" if isinstance(bracket["hole"], str) and bracket["hole"] else bracket["hole"]
+    return kept | ({"far_nut": bracket["nut"]} if "nut" in bracket else {})
+
+
+def _frames(frame: Any) -> Any:
+    """The one frame as a list; one that was not fitted stays only where somebody entered a figure for it."""
+    if not isinstance(frame, dict):
+        return frame
+    entered = any(isinstance(value, dict) and value.get("origin") != "assumed" for value in frame.values())
+    return [{"id": "frame1", "fitted": False} | frame] if frame.get("fitted") or entered else []
+
+
 STEPS: dict[int, Callable[[Raw], Raw]] = {
     1: opening_to_survey, 2: drop_to_circuits, 3: kinds_of_engine, 4: circuit_to_packages, 5: coolers_in_one_list,
+    6: gaps_by_edge,
 }  # fmt: skip
 """Version n to the function that makes version n + 1 of it. Version 1 is the first."""
 

@@ -11,18 +11,21 @@ from keelroom.document.schema.brief import Maybe
 
 CableKey = Literal["j1128_thermoplastic", "j1128_crosslinked", "iso_a", "iso_b", "iso_c", "iso_d", "bare_awg", "aluminium"]
 FuseForm = Literal["blade", "large_blade", "cartridge", "bolt_down", "breaker"]
-Switch = Literal["relay", "relays", "parallel", "controller", "switch", "none"]
+Switch = Literal["relay", "relays", "parallel", "controller", "own", "switch", "none"]
+UNRELAYED: tuple[Switch, ...] = ("own", "none")
+"""ways of switching with nothing between fuse and motor"""
 RELAYED: tuple[Switch, ...] = ("relay", "relays", "parallel")
 """ways of switching that are relays"""
 Ground = Literal["battery", "chassis", "engine", "core", "none"]
 When = Literal["always", "with_ac", "moving", "standing"]
 Strategy = Literal[
-    "toggle", "ground_switch", "feed_switch", "two_speed", "both_relays", "adjustable", "variable", "computer", "computer_pwm"
-]
+    "toggle", "ground_switch", "feed_switch", "two_speed", "both_relays", "adjustable", "variable", "module", "computer", "computer_pwm"
+]  # fmt: skip
 SensorPlace = Literal["upper_hose", "lower_hose", "housing", "fins", "engine", "none"]
 Thread = Literal["npt_18", "npt_14", "npt_38", "npt_12", "m14", "m16", "m22"]
 Coil = Literal["key", "always"]
-LowSpeed = Literal["one_fan", "series", "winding"]
+LowSpeed = Literal["one_fan", "series", "winding", "merged", "tied"]
+"""merged: both outputs on one relay box, a contact each; tied: both outputs on one wire, which no computer likes"""
 BenchTest = Literal["spin", "short", "sensor", "relay", "override", "set_points", "voltage", "current"]
 
 
@@ -105,6 +108,10 @@ class Control(Strict):
     curve: tuple[CommandPoint, ...] = ()
     soft_start: bool = False
     ac_request: bool = False
+    ac_fans: tuple[str, ...] = ()
+    """fans the A/C asks for; () all that the first stage starts"""
+    lead: str = ""
+    """the fan that starts first; '' the first of the list"""
     override: bool = True
     run_on: Annotated[Quantity, Spec("minutes", "Runs on after key-off", ge=0, le=3600, help="0 for none")] = quantity("0 min", "minutes")
     set_on_day: Annotated[

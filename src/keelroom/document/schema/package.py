@@ -11,6 +11,10 @@ from keelroom.document.schema.brief import Maybe
 from keelroom.document.schema.coolers import Blade, Cooler
 from keelroom.document.schema.electrical import Circuit, Control
 from keelroom.document.schema.loop import Coolant, Loop
+from keelroom.document.schema.mounts import Bracket, Mounting
+from keelroom.document.schema.moves import Move
+from keelroom.document.schema.panels import Panel, Sealing
+from keelroom.document.schema.stock import MetalKey
 
 Flow = Literal["crossflow", "downflow"]
 Material = Literal["aluminium", "copper_brass"]
@@ -22,15 +26,14 @@ Plenum = Literal["shared", "divided"]
 Mount = Literal["puller", "pusher"]
 Side = Literal["left", "right"]
 PanelEdge = Literal["left", "right", "bottom", "top"]
-MetalKey = Literal["al_3003", "al_5052", "al_6061", "steel"]
-BoltKey = Literal["m5", "m6", "m8", "in14", "in516"]
-PartPoint = Literal[
-    "core_upper_left", "core_upper_right", "core_lower_left", "core_lower_right",
-    "shroud_upper_left", "shroud_upper_right", "shroud_lower_left", "shroud_lower_right",
-]  # fmt: skip
-FanMount = Literal["core_flange", "chassis", "through_fins"]
-Nut = Literal["rivet_nut", "lock_nut"]
 Flanges = Literal["clear_of_tanks", "all_round"]
+Controller = Literal["none", "inside", "beside"]
+"""where a motor's own electronics sit: none, in it, or in a box beside it"""
+Signal = Literal["pulses", "level", "ground"]
+"""what its electronics listen to: a pulse-width signal, a 12 V level, or a ground"""
+FlapWay = Literal["away", "toward"]
+FlapHinge = Literal["top", "side", "bottom"]
+JoinSeal = Literal["sealant", "foam", "welded", "none"]
 
 
 class Core(Strict):
@@ -102,6 +105,12 @@ class Fan(Strict):
     ] = quantity("95 %", "share")
     blade: Blade = "curved"
     motor: Motor = "brushed"
+    controller: Controller = "none"
+    signal: Signal = "pulses"
+    key_lead: bool = True
+    """its electronics are woken by a lead from the key"""
+    override_lead: bool = False
+    """a lead that runs it at full speed whatever the signal says"""
     mount: Mount = "puller"
     runs: bool = True
     reversed_blade: bool = False
@@ -153,6 +162,8 @@ class Shroud(Strict):
     flap_area: Annotated[
         Quantity, Spec("area", "Flaps in the shroud", ge=0, le=0.5, help="One-way rubber flaps that open at road speed, all together")
     ] = quantity("0 in²", "area")
+    flap_way: FlapWay = "away"
+    flap_hinge: FlapHinge = "top"
     plenum: Plenum = "shared"
     cost: Annotated[Maybe, Spec("money", "Shroud cost", ge=0, le=1e6)] = None
     blank_width: Annotated[
@@ -165,6 +176,17 @@ class Shroud(Strict):
     trim_right: Annotated[Quantity, Spec("length", "Trim off the right", ge=0, le=0.5)] = quantity("0 in", "length")
     trim_bottom: Annotated[Quantity, Spec("length", "Trim off the bottom", ge=0, le=0.5)] = quantity("0 in", "length")
     trim_top: Annotated[Quantity, Spec("length", "Trim off the top", ge=0, le=0.5)] = quantity("0 in", "length")
+    joined: bool = False
+    """two bought ones side by side make one pan; the sizes as bought are those of the left one"""
+    second_width: Annotated[Maybe, Spec("length", "Second one, width over its flange", gt=0.05, le=3, help="Empty: like the first")] = None
+    join_trim: Annotated[Quantity, Spec("length", "Trim off each where they meet", ge=0, le=0.3)] = quantity("1 in", "length")
+    lap: Annotated[Quantity, Spec("length", "They lap by", ge=0, le=0.1, help="0: edge to edge, with a strip behind the joint")] = quantity(
+        "3/4 in", "length"
+    )
+    join_seal: JoinSeal = "sealant"
+    ring_opening: Annotated[
+        Maybe, Spec("length", "Its ring's opening, as bought", gt=0.05, le=1, help="Empty: made for its fans; else an adapter ring is made")
+    ] = None
     ears: Annotated[Quantity, Spec("length", "Ears and tabs stand out", ge=0, le=0.2)] = quantity("0 in", "length")
     hole_inset: Annotated[Quantity, Spec("length", "Bolt holes in from its edge", gt=0, le=0.2)] = quantity("3/4 in", "length")
     metal: MetalKey = "al_5052"
@@ -177,17 +199,6 @@ class Shroud(Strict):
     bead: Annotated[Quantity, Spec("length", "Bead height", ge=0, le=0.02, help="0 for a flat face: it drums")] = quantity("0 in", "length")
     sheet_width: Annotated[Quantity, Spec("length", "Sheet at hand, width", gt=0.1, le=4)] = quantity("48 in", "length")
     sheet_height: Annotated[Quantity, Spec("length", "Sheet at hand, height", gt=0.1, le=4)] = quantity("36 in", "length")
-
-
-class Sealing(Strict):
-    """Gaps between the front of the core and the bay: air goes round the core if it can."""
-
-    side_gap: Annotated[
-        Quantity, Spec("length", "Gap at each side of the core", ge=0, le=0.2, help="0 with side strips (neoprene, pipe foam)")
-    ] = quantity("3/8 in", "length")
-    top_gap: Annotated[
-        Quantity, Spec("length", "Gap over and under the core", ge=0, le=0.2, help="0 with a panel over core and condenser")
-    ] = quantity("3/8 in", "length")
 
 
 class Place(Strict):
@@ -213,54 +224,6 @@ class Cut(Strict):
     amount: Annotated[Quantity, Spec("length", "Cut away", gt=0, le=1)]
 
 
-class Bracket(Strict):
-    """A strap or bracket from a point of the package to a surveyed hole. hole: its id."""
-
-    id: str
-    name: str = ""
-    part: PartPoint = "core_upper_left"
-    hole: str = ""
-    metal: MetalKey = "steel"
-    width: Annotated[Quantity, Spec("length", "Strip width", gt=5e-3, le=0.15)] = quantity("1 1/8 in", "length")
-    thickness: Annotated[Quantity, Spec("length", "Strip thickness", gt=3e-4, le=0.012)] = quantity("1/8 in", "length")
-    radius: Annotated[Quantity, Spec("length", "Inside bend radius", ge=0, le=0.03)] = quantity("1/8 in", "length")
-    bolt: BoltKey = "m6"
-    near_hole: Annotated[Quantity, Spec("length", "Hole at the part", gt=2e-3, le=0.03)] = quantity("7 mm", "length")
-    far_hole: Annotated[Quantity, Spec("length", "Hole at the chassis", gt=2e-3, le=0.03)] = quantity("7 mm", "length")
-    edge: Annotated[Quantity, Spec("length", "Hole to strip's end", gt=3e-3, le=0.1)] = quantity("9/16 in", "length")
-    slot: Annotated[Quantity, Spec("length", "Slot at the chassis", ge=0, le=0.05)] = quantity("0 in", "length")
-    stiffener: Annotated[Quantity, Spec("length", "Stiffening rib", ge=0, le=0.05)] = quantity("0 in", "length")
-    isolated: bool = True
-    pad: Annotated[Quantity, Spec("length", "Grommet or pad, free", gt=1e-3, le=0.05)] = quantity("3/8 in", "length")
-    squeezed: Annotated[Quantity, Spec("length", "Grommet or pad, bolted up", gt=1e-3, le=0.05)] = quantity("5/16 in", "length")
-    nut: Nut = "lock_nut"
-
-
-class Frame(Strict):
-    """A frame of angle that hangs a condenser on the core's own mounts."""
-
-    fitted: bool = False
-    leg: Annotated[Quantity, Spec("length", "Angle's leg", gt=5e-3, le=0.06)] = quantity("3/4 in", "length")
-    thickness: Annotated[Quantity, Spec("length", "Angle's thickness", gt=5e-4, le=0.006)] = quantity("1/8 in", "length")
-    lap: Annotated[Quantity, Spec("length", "Angle laps the condenser by", ge=0, le=0.05)] = quantity("1/4 in", "length")
-    header: Annotated[Quantity, Spec("length", "Condenser's edge without rows", ge=0, le=0.1)] = quantity("1/2 in", "length")
-    line: Annotated[Quantity, Spec("length", "Line, outside", gt=2e-3, le=0.04)] = quantity("5/8 in", "length")
-
-
-class Mounting(Strict):
-    """How the package is held. shock: what it is to stand."""
-
-    fan_to: FanMount = "core_flange"
-    shock: Annotated[Quantity, Spec("number", "Shock to stand", gt=0.5, le=50, help="In g: 5 road, 8 rough road, 10–15 off road")] = (
-        quantity("5", "number")
-    )
-    mass: Annotated[Maybe, Spec("mass", "Package's mass, wet", gt=0.2, le=200, help="Empty: estimated from its size")] = None
-    float_gap: Annotated[
-        Quantity, Spec("length", "Float left at one end", ge=0, le=0.02, help="The core grows with heat: one end must slide")
-    ] = quantity("1/8 in", "length")
-    frame: Frame = Field(default_factory=Frame)
-
-
 class Package(Strict):
     """One combination of parts the build could use."""
 
@@ -273,8 +236,9 @@ class Package(Strict):
     coolers: tuple[Cooler, ...] = Field(default_factory=lambda: (Cooler(id="condenser", name="Condenser"),))
     place: Place = Field(default_factory=Place)
     cuts: tuple[Cut, ...] = ()
-    moved: tuple[str, ...] = ()
+    moves: tuple[Move, ...] = ()
     """obstacles of the survey this package counts on having moved or removed"""
+    panels: tuple[Panel, ...] = ()
     brackets: tuple[Bracket, ...] = ()
     mounting: Mounting = Field(default_factory=Mounting)
     circuits: tuple[Circuit, ...] = ()
@@ -282,3 +246,8 @@ class Package(Strict):
     loop: Loop = Field(default_factory=Loop)
     coolant: Coolant = Field(default_factory=Coolant)
     hours: Annotated[Maybe, Spec("time", "Shop hours", ge=0, le=3.6e6)] = None
+
+    @property
+    def moved(self) -> tuple[str, ...]:
+        """Ids of the obstacles that no longer stand where they were found."""
+        return tuple(move.id for move in self.moves)

@@ -17,6 +17,9 @@ EdgeKind = Literal["plain", "stamped", "no_go"]
 Shape = Literal["box", "cylinder_across", "cylinder_upright", "cylinder_along"]
 Mobility = Literal["fixed", "movable", "removable"]
 Faces = Literal["front", "side", "up"]
+ObstacleKind = Literal[
+    "other", "horn", "regulator", "washer_bottle", "overflow_bottle", "expansion_bottle", "brake_unit", "battery_tray", "latch_support"
+]  # fmt: skip
 Check = Literal["hood", "belt", "latch", "structure"]
 
 
@@ -104,6 +107,7 @@ class Obstacle(Strict):
 
     id: str
     name: str = ""
+    kind: ObstacleKind = "other"
     shape: Shape = "box"
     left: Annotated[Maybe, Spec("length", "Its left side from left", ge=-3, le=4)] = None
     bottom: Annotated[Maybe, Spec("length", "Its underside from bottom", ge=-3, le=3)] = None
@@ -114,6 +118,7 @@ class Obstacle(Strict):
     mobility: Mobility = "fixed"
     work: Annotated[Quantity, Spec("time", "Work to move or remove", ge=0, le=3.6e5)] = quantity("1 h", "time")
     structural: bool = False
+    holds: Annotated[Maybe, Spec("volume", "Bottle holds", gt=0, le=0.05, help="To its brim; empty: not measured")] = None
 
 
 class HoseEnd(Strict):
@@ -136,6 +141,21 @@ class MountHole(Strict):
     z: Annotated[Maybe, Spec("length", "Hole from support plane", ge=-2, le=3)] = None
     diameter: Annotated[Quantity, Spec("length", "Hole diameter", gt=0.002, le=0.05)] = quantity("1/4 in", "length")
     faces: Faces = "front"
+    stud: bool = False
+    """a stud stands there, not a hole"""
+    behind: Annotated[Maybe, Spec("length", "Free behind it", ge=0, le=3, help="For a drill or a nut; empty: not measured")] = None
+
+
+class AirHole(Strict):
+    """A hole beside the core that lets air past it: a horn hole, a light's, what a removed part left."""
+
+    id: str
+    name: str = ""
+    width: Annotated[Maybe, Spec("length", "Air hole, width", gt=0, le=1)] = None
+    height: Annotated[Maybe, Spec("length", "Air hole, height", gt=0, le=1)] = None
+    x: Annotated[Maybe, Spec("length", "Its middle from left", ge=-3, le=4, descriptive=True, help="Where it is drawn")] = None
+    y: Annotated[Maybe, Spec("length", "Its middle from bottom", ge=-3, le=3, descriptive=True, help="Where it is drawn")] = None
+    round: bool = False
 
 
 class SecondReading(Strict):
@@ -155,6 +175,7 @@ class Survey(Strict):
     obstacles: tuple[Obstacle, ...] = ()
     hoses: tuple[HoseEnd, ...] = Field(default_factory=lambda: (HoseEnd(id="upper"), HoseEnd(id="lower")))
     holes: tuple[MountHole, ...] = ()
+    air_holes: tuple[AirHole, ...] = ()
     ground: Annotated[Maybe, Spec("length", "Datum above the ground", gt=0, le=3, help="Empty: not measured. For coolers hung low")] = None
     second: tuple[SecondReading, ...] = ()
     checks: tuple[Check, ...] = ()

@@ -47,7 +47,7 @@ class ReadingField(QuantityField):
         self.again.clicked.connect(lambda _checked=False: self._open_second())
         # What is read twice is a length: an angle or a count has nothing a tape would be off by.
         self.grid.addWidget(self.again, 0, 4, Qt.AlignmentFlag.AlignRight)
-        if self.spec.kind_name != "length":
+        if self.spec.kind_name != "length" or self.path[0] != "survey":
             self.again.hide()
         self.compared = label("", "faint", wrap=True)
         self.compared.hide()
@@ -88,6 +88,8 @@ class ReadingField(QuantityField):
         menu = QMenu(self.origin)
         menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         for way, words in WAYS.items():
+            if way == "none" and self.path[-1] == "gap":
+                continue  # a gap is assumed until it is measured: it is never empty
             action = menu.addAction(words)
             assert action is not None
             action.triggered.connect(lambda _checked=False, way=way: self.set_way(way))

@@ -11,7 +11,7 @@ from keelroom.assess.assess import assess
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.coolers import mount_notes
 from keelroom.assess.fit.cutting import checks_missing, cut_plan
-from keelroom.assess.fit.mounts import bracket_plans, condenser_frame, core_growth
+from keelroom.assess.fit.mounts import bracket_plans, core_growth, frame_plans
 from keelroom.assess.fit.search import find_places
 from keelroom.assess.fit.shroud_plan import pan_plan, seat_edit, trim_plan
 from keelroom.assess.fit.templates import cut_list, hardware_list, patterns
@@ -24,6 +24,7 @@ from keelroom.core.packaging.sheet import METALS
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
+from keelroom.document.schema.moves import Move
 from keelroom.document.schema.survey import Corner, Obstacle, SecondReading
 from keelroom.drawing.fitup import VIEWS, section_sheet, view_scene
 from keelroom.drawing.pattern import pattern_scene
@@ -64,7 +65,7 @@ def clear():
     """The demo with its horn moved away and its brace measured: everything known, everything clear."""
     return changed(
         BUILD,
-        ((*P1, "moved"), ("horn",)),
+        ((*P1, "moves"), (Move(id="horn"),)),
         (("survey", "obstacles", "brace", "left"), tape("26 1/2 in")),
         ((*P1, "place", "x"), tape("-5/8 in")),
     )
@@ -116,7 +117,7 @@ def test_verdicts_from_unsurveyed_to_clear(clear):
 
 
 def test_an_unmeasured_neighbour_is_drawn_as_unknown(clear):
-    build = changed(clear, (("survey", "obstacles", "horn", "depth"), None), ((*P1, "moved"), ()))
+    build = changed(clear, (("survey", "obstacles", "horn", "depth"), None), ((*P1, "moves"), ()))
     fit = fit_up(build, build.package)
     assert fit.verdict == "not measured"
     for view in VIEWS:
@@ -183,7 +184,7 @@ def test_a_self_crossing_opening_and_an_obstacle_in_the_core():
 def test_a_fix_counts_on_the_horn_moved_away():
     finding = next(f for f in assess(BUILD).findings if f.code == "fit_overlaps")
     build = apply(BUILD, edit_for(BUILD, finding.fix[0]))
-    assert build.package.moved == ("horn",)
+    assert build.package.moved == ("reservoir", "horn")
     assert not any("Horn" in f.what for f in assess(build).findings if f.code.startswith("fit_"))
 
 
@@ -344,26 +345,30 @@ def test_brackets_of_the_demo_can_be_made_and_hold():
     plans = bracket_plans(BUILD, BUILD.package)
     assert [plan.made.kind for plan in plans] == ["joggle", "joggle", "L", "L"]
     assert all(not plan.faults and plan.strap.safety >= 2 for plan in plans)
-    ribbed = changed(BUILD, ((*P1, "brackets", "bracket1", "stiffener"), tape("3/8 in")))
-    same = bracket_plans(ribbed, ribbed.package)[0]
-    assert same.strap == plans[0].strap, "a rib cannot cross the joggle's bends"
-    assert any("cannot cross" in note for note in same.notes)
-    assert same.made.pattern.bounds == plans[0].made.pattern.bounds, "and none is drawn"
+    ribbed = changed(BUILD, ((*P1, "brackets", "bracket1", "stiffener"), tape("3/16 in")))
+    stiff = bracket_plans(ribbed, ribbed.package)[0]
+    assert stiff.made.pattern.bounds == plans[0].made.pattern.bounds, "the strap itself is the same"
+    assert stiff.made.rib is not None
+    assert stiff.strap.sag < plans[0].strap.sag
+    rows = {row[0] for row in cut_list(ribbed, ribbed.package, "us")}
+    assert any("rib (weld on edge)" in name for name in rows), "it is listed by itself"
 
 
-def test_a_rib_of_a_flat_strap_is_drawn_listed_and_counted():
-    """Worked by hand: 1 1/8 in of 1/8 in steel, a 3/8 in edge bent up at 1/8 in radius. Flat width 1.125 + 0.5 less the deduction
-    2 x 0.25 - (0.64 x 0.125 + 1.57 x 0.125) = 0.2237 in: 1.4013 in."""
-    stock = Stock(METALS["steel"], 1.125 * INCH, INCH / 8, INCH / 8, 3 * INCH / 8)
-    made = flat_or_joggle("Strap", 6 * INCH, 0.0, stock, Ends(7e-3, 7e-3, 9 * INCH / 16))
-    assert made.kind == "flat"
+def test_a_rib_lies_on_a_flat_and_never_on_a_bend():
+    """The rib's ends, two thicknesses from where a bend ends, 1 1/2 diameters from a hole: walked along the flat strap."""
+    stock = Stock(METALS["steel"], 1.125 * INCH, INCH / 8, INCH / 8, INCH / 4)
+    ends = Ends(7e-3, 7e-3, 9 * INCH / 16)
+    made = flat_or_joggle("Strap", 8 * INCH, 1.5 * INCH, stock, ends)
+    assert made.kind == "joggle"
     assert not made.fault
-    assert made.pattern.bounds[3] / INCH == pytest.approx(1.4013, abs=1e-3)
-    (bend,) = made.pattern.bends
-    # The line of the bend: 1.125 - 0.25 + half of the 0.2763 in the bend takes up.
-    assert bend.start[1] / INCH == pytest.approx(1.125 - 0.25 + 0.2763 / 2, abs=1e-3)
-    low = flat_or_joggle("Strap", 6 * INCH, 0.0, stock._replace(rib=INCH / 8), Ends(7e-3, 7e-3, 9 * INCH / 16))
-    assert "no room for its rib's bend" in low.fault
+    line = next(mark for mark in made.pattern.marks if mark.to)
+    for bend in made.pattern.bends:
+        half = math.radians(abs(bend.degrees)) * (INCH / 8 + 0.64 / (math.pi / 2) * INCH / 8) / 2
+        ahead, behind = line.at[0] - (bend.start[0] + half), bend.start[0] - half - line.to[0]
+        assert max(ahead, behind) >= INCH / 4 - 1e-9
+    short = flat_or_joggle("Strap", 3 * INCH, 0.0, stock._replace(rib=INCH), ends)
+    assert "no flat long enough for its rib" in short.fault
+    assert short.rib is None
     # Roark: the bare strap's second moment is 1.125 x 0.125^3 / 12 in4 = 1.83e-4; the tee about its own middle is
     # 0.140625 x 0.0596^2 + 1.83e-4 + 0.125 x 0.375^3 / 12 + 0.046875 x 0.1904^2 = 2.93e-3 in4.
     inertia, _ = Section(1.125 * INCH, INCH / 8, 3 * INCH / 8).bending()
@@ -444,9 +449,9 @@ def test_growth_frame_and_remote_cooler():
     assert 1.2e-3 < core_growth(BUILD.package) < 1.6e-3
     stuck = changed(BUILD, ((*P1, "mounting", "float_gap"), tape("1/32 in")))
     assert codes(stuck)["no_float"].level == "problem"
-    assert condenser_frame(BUILD.package).faults == ()
-    greedy = changed(BUILD, ((*P1, "mounting", "frame", "lap"), tape("3/4 in")))
-    assert "covers" in condenser_frame(greedy.package).faults[0]
+    assert frame_plans(BUILD.package)[0].faults == ()
+    greedy = changed(BUILD, ((*P1, "mounting", "frames", "frame1", "lap"), tape("3/4 in")))
+    assert "covers" in frame_plans(greedy.package)[0].faults[0][1]
     remote = next(cooler for cooler in BUILD.package.coolers if cooler.id == "cooler")
     assert mount_notes(BUILD, BUILD.package, remote)[0] == ()
     tight = remote.model_copy(
@@ -470,8 +475,9 @@ def test_templates_and_lists(tmp_path):
     write_csv(rows, tmp_path / "cut.csv")
     with open(tmp_path / "cut.csv", encoding="utf-8-sig", newline="") as file:
         assert [tuple(row) for row in csv.reader(file)] == rows
-    hardware = {row[0]: row[1] for row in hardware_list(BUILD, BUILD.package, "us")}
-    assert hardware["Bolt M6, button head, plated"] == "8"
+    bought = {(row[0], row[2]): row[1] for row in hardware_list(BUILD, BUILD.package, "us")}
+    assert bought["Bolt M6, button head, plated", "brackets"] == "8"
+    hardware = {item: count for (item, _), count in bought.items()}
     assert hardware["Foam strip or split hose"].startswith("86")
 
 

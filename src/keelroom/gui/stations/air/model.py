@@ -41,7 +41,7 @@ def pages(build: Build) -> tuple[Page, ...]:
         Page("Fans", fans or (Group("No fan yet", (), note="Choose one from the list, or add one and describe it."),),
              (("Add a fan", "add_fan"), ("Spread over the face", "spread"), ("Keep in my parts", "keep"))),
         Page("Shroud", (Group("Shroud", (Row("choice", (*shroud, "kind"), "Shroud", SHROUDS), *extra, *inside, *quantities(shroud, "fan_gap", "cost"))),
-                        Group("Round the core", quantities((*package, "sealing"), "side_gap", "top_gap"), note="Air goes round the core if it can; standing, hot bay air comes back."))),
+                        Group("Round the core", (), note="Air goes round the core if it can; standing, hot bay air comes back. The gaps are measured at Survey, Air gaps; panels and strips that close them are planned at Fit-up, Panels."))),
         Page("Curve", ()),
         Page("Figures", ()),
         Page("Worth", ()),
@@ -65,12 +65,31 @@ def _fan_group(build: Build, fan: Fan, index: int) -> Group:
         Row("flag", (*path, "runs"), "Runs"),
         Row("choice", (*path, "blade"), "Blade", BLADES),
         Row("choice", (*path, "motor"), "Turned by", MOTORS),
+        *_controller_rows(fan, path),
         Row("flag", (*path, "reversed_blade"), "One-way blade run backwards"),
         *(quantities(path, "reversed_share") if fan.reversed_blade else ()),
         Row("curve", (*path, "curve"), "Curve points"),
         *quantities(path, "cost"),
     )
     return Group(f"Fan {index + 1}", rows, note=label_words(fan), remove=path)
+
+
+CONTROLLERS = (("none", "None: two leads"), ("inside", "Inside the motor"), ("beside", "In a box beside it"))
+SIGNALS = (("pulses", "Pulses (variable)"), ("level", "12 V"), ("ground", "A ground"))
+
+
+def _controller_rows(fan: Fan, path: tuple[str, ...]) -> tuple[Row, ...]:
+    """What electronics a motor has, and the leads they want."""
+    if fan.motor == "engine":
+        return ()
+    rows = [Row("choice", (*path, "controller"), "Its own electronics", CONTROLLERS)]
+    if fan.controller != "none":
+        rows += [
+            Row("choice", (*path, "signal"), "Signal lead takes", SIGNALS),
+            Row("flag", (*path, "key_lead"), "A lead from the key wakes it"),
+            Row("flag", (*path, "override_lead"), "A lead runs it at full speed"),
+        ]
+    return tuple(rows)
 
 
 def cells(assembly: FanAssembly, system: str) -> tuple[str, ...]:

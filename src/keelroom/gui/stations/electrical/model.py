@@ -8,18 +8,18 @@ from keelroom.assess.electrical.controller import HOSED
 from keelroom.assess.electrical.harness import THREADS
 from keelroom.assess.electrical.loads import label_words, motors_of
 from keelroom.assess.electrical.ways import WAYS, way_of
-from keelroom.assess.wording import raised
 from keelroom.core.electrical.protection import FUSES
 from keelroom.core.electrical.wire import CABLES
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.electrical import Circuit, usual_sources
+from keelroom.document.schema.electrical import UNRELAYED, Circuit, usual_sources
+from keelroom.gui.marks import marks_of
 from keelroom.gui.rows import Group, Page, Path, Row, Sort, quantities
 from keelroom.gui.stations.electrical.sentences import charging_said, circuit_said, circuits_said, control_said
 
 CABLE_CHOICES = tuple((key, cable.name) for key, cable in CABLES.items())
 FORM_CHOICES = tuple((key, form.title) for key, form in FUSES.items())
 SWITCHES = (
-    ("relay", "One relay for all"), ("relays", "One relay per motor"), ("parallel", "Two contacts in parallel"), ("controller", "Controller carries it"), ("switch", "Switch carries it"), ("none", "Nothing"),
+    ("relay", "One relay for all"), ("relays", "One relay per motor"), ("parallel", "Two contacts in parallel"), ("controller", "Controller carries it"), ("own", "The motor’s own electronics"), ("switch", "Switch carries it"), ("none", "Nothing"),
 )  # fmt: skip
 GROUNDS = (
     ("battery", "Battery’s negative post"),
@@ -30,7 +30,13 @@ GROUNDS = (
 )
 STRATEGIES = tuple((name, way.title) for name, way in WAYS.items())
 SENSOR_PLACES = (("upper_hose", "Upper hose"), ("lower_hose", "Lower hose"), ("housing", "Thermostat housing"), ("fins", "In the fins"), ("engine", "Engine’s own sensor"), ("none", "None"))  # fmt: skip
-LOW_SPEEDS = (("one_fan", "One fan of two"), ("series", "Resistor in series"), ("winding", "Winding of its own"))
+LOW_SPEEDS = (
+    ("one_fan", "One fan of two"),
+    ("series", "Resistor in series"),
+    ("winding", "Winding of its own"),
+    ("merged", "None: both stages on one relay box"),
+    ("tied", "None: both outputs tied together"),
+)
 COILS = (("key", "Key"), ("always", "Always live"))
 WHENS = (("always", "Always"), ("with_ac", "With the A/C"), ("moving", "On the road"), ("standing", "Standing"))
 THREAD_CHOICES = tuple(THREADS.items())
@@ -57,23 +63,14 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str = "") ->
         _bench(build, assessment, system),
     )
     return tuple(
-        page._replace(marks=_marks(build, assessment, page), said=said[page.title]() if page.title in said else ())
+        page._replace(
+            marks=marks_of(assessment, page, {circuit.id: circuit.name or circuit.id for circuit in build.package.circuits}),
+            said=said[page.title]() if page.title in said else (),
+        )
         if page.title == shown
         else page
         for page in made
     )
-
-
-def _marks(build: Build, assessment: Assessment, page: Page) -> tuple[tuple[Path, str], ...]:
-    """What is wrong, said at the field it is wrong in; the circuit it belongs to is plain from there."""
-    rows = {row.path for group in page.groups for row in group.rows}
-    names = {circuit.id: circuit.name or circuit.id for circuit in build.package.circuits}
-    said: dict[Path, list[str]] = {}
-    for finding in assessment.findings:
-        if finding.level == "problem" and finding.where in rows:
-            owner = names.get(finding.where[3], "") if finding.where[2:3] == ("circuits",) else ""
-            said.setdefault(finding.where, []).append(raised(finding.what.removeprefix(f"{owner}: ")))
-    return tuple((path, "\n".join(texts)) for path, texts in said.items())
 
 
 def _circuits(build: Build, assessment: Assessment) -> Page:
@@ -119,7 +116,7 @@ def _circuit(circuit: Circuit, path: Path, motors: tuple[tuple[str, str], ...], 
             *quantities(at, "ambient", "bundle", of=of),
         )
 
-    switched = circuit.switch != "none"
+    switched = circuit.switch not in UNRELAYED
     own = (
         Row("text", (*path, "name"), "Name", said=name),
         choice("feeds", "Feeds", motors, "set"),
@@ -209,6 +206,7 @@ def _control(build: Build) -> Page:
         Row("choice", (*where, "coil"), "Coils fed by", COILS),
         Row("flag", (*where, "soft_start"), "Soft start"),
         Row("flag", (*where, "ac_request"), "A/C asks for the fans"),
+        *_which_fans(build, where),
         Row("flag", (*where, "override"), "Override in the cab"),
         *quantities(where, "run_on"),
     )
@@ -221,6 +219,17 @@ def _control(build: Build) -> Page:
         )
         groups.append(Group("Sensor adapter in the hose", adapter))
     return Page("Control", tuple(groups))
+
+
+def _which_fans(build: Build, where: Path) -> tuple[Row, ...]:
+    """Which fan starts first, and which the A/C asks for, where there are several."""
+    control, fans = build.package.control, tuple((fan.id, f"Fan {k}") for k, fan in enumerate(build.package.fans, 1))
+    if len(fans) < 2:
+        return ()
+    rows = [Row("set", (*where, "ac_fans"), "It asks for (none: all)", fans)] if control.ac_request else []
+    if way_of(control).staged and control.low_speed == "one_fan":
+        rows.append(Row("choice", (*where, "lead"), "First to start", (("", "The first of them"), *fans)))
+    return tuple(rows)
 
 
 def _bench(build: Build, assessment: Assessment, system: str) -> Page:

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from keelroom.assess.fit.cut_rules import CHECKS
+from keelroom.assess.wording import lowered
 from keelroom.document.fields import owner_and_spec
 from keelroom.document.schema.build import Build
-from keelroom.gui.rows import Group, Page, Path, Row, readings
+from keelroom.gui.rows import Group, Page, Path, Row, quantities, readings
 
 EDGES = (("plain", "Plain sheet"), ("stamped", "Stamped: stiffens"), ("no_go", "No-go: not to be cut"))
 SHAPES = (
@@ -16,6 +17,11 @@ SHAPES = (
 )
 MOBILITY = (("fixed", "Fixed"), ("movable", "Can be moved"), ("removable", "Can be taken away"))
 FACES = (("front", "Faces front or rear"), ("side", "Faces sideways"), ("up", "Faces up or down"))
+KINDS_OF_OBSTACLE = (
+    ("other", "Something else"), ("horn", "Horn"), ("regulator", "Voltage regulator"), ("washer_bottle", "Washer bottle"), ("overflow_bottle", "Overflow bottle"),
+    ("expansion_bottle", "Expansion bottle"), ("brake_unit", "Brake unit"), ("battery_tray", "Battery tray"), ("latch_support", "Latch support"),
+)  # fmt: skip
+BOTTLED = ("washer_bottle", "overflow_bottle", "expansion_bottle")
 HOSE_NAMES = {"upper": "Upper hose", "lower": "Lower hose"}
 WALK_NOTE = "Enter goes on. A tape reading counts ±1/16 in; write ~ before one taken by eye (±1/4 in). Empty is not measured."
 
@@ -35,14 +41,34 @@ def pages(build: Build) -> tuple[Page, ...]:
         Page("Hood, rails", (Group("Hood’s underside", readings((*way, "hood"), "front", "back", "run"), note="Braces included, hood down on putty."),
                              Group("Frame rails", readings((*way, "rails"), "left", "right", "top", "between")),
                              Group("Ground", readings(way, "ground")))),
-        Page("In the way", tuple(_obstacle(item.name or item.id, (*way, "obstacles", item.id)) for item in survey.obstacles)
+        Page("In the way", tuple(_obstacle(item.name or item.id, (*way, "obstacles", item.id), item.kind in BOTTLED) for item in survey.obstacles)
              or (Group("Nothing in the way yet", (), note="Crossover pipe, brake unit, horn, regulator, reservoir, battery, steering box, latch, bumper beam."),),
              (("Add an obstacle", "add_obstacle"),), stay=True),
+        _air_gaps(build),
         Page("Hoses", tuple(Group(HOSE_NAMES[hose.id], readings((*way, "hoses", hose.id), "x", "y", "z", "bore", of=HOSE_NAMES[hose.id])) for hose in survey.hoses)),
         Page("Holes", (*(_hole(item.name or item.id, (*way, "holes", item.id)) for item in survey.holes),
                        Group("Looked at before any cut", (Row("set", (*way, "checks"), "Checked on the vehicle", tuple((key, name) for key, (name, _) in CHECKS.items())),))),
              (("Add a mounting hole", "add_hole"),), stay=True),
     )  # fmt: skip
+
+
+EDGE_WORDS = {"top": "Over the core", "left": "Left of the core", "right": "Right of the core", "bottom": "Under the core"}
+GAP_NOTE = "From core and condenser to the bay’s metal, at its widest, before any panel or seal. Until it is measured 3/8 in is assumed."
+
+
+def _air_gaps(build: Build) -> Page:
+    """What lets air past the core of the package in hand, and holes beside it."""
+    sealing = ("packages", build.active, "sealing")
+    edges = [
+        Group(words, readings((*sealing, edge), "gap", "length", of=words), note=GAP_NOTE if edge == "top" else "")
+        for edge, words in EDGE_WORDS.items()
+    ]
+    holes = [
+        Group(item.name or item.id, (Row("text", ("survey", "air_holes", item.id, "name"), "Name"), *readings(("survey", "air_holes", item.id), *(("width",) if item.round else ("width", "height")), "x", "y", of=item.name or item.id),
+                                     Row("flag", ("survey", "air_holes", item.id, "round"), "Round")), remove=("survey", "air_holes", item.id))
+        for item in build.survey.air_holes
+    ]  # fmt: skip
+    return Page("Air gaps", (*edges, *holes), (("Add a hole that lets air past", "add_air_hole"),), stay=True)
 
 
 def _edges(build: Build) -> tuple[Group, ...]:
@@ -65,16 +91,18 @@ def _turning(name: str, path: Path) -> Group:
     return Group(name, (Row("text", (*path, "name"), "Name"), *readings(path, "depth", "x", "y", "diameter", of=name)), remove=path)
 
 
-def _obstacle(name: str, path: Path) -> Group:
+def _obstacle(name: str, path: Path, bottle: bool) -> Group:
     return Group(
         name,
         (
             Row("text", (*path, "name"), "Name"),
+            Row("choice", (*path, "kind"), "It is a", KINDS_OF_OBSTACLE),
             Row("choice", (*path, "shape"), "Shape", SHAPES),
             *readings(path, "left", "bottom", "front", "width", "height", "depth", of=name),
             Row("choice", (*path, "mobility"), "Mobility", MOBILITY),
             Row("quantity", (*path, "work")),
             Row("flag", (*path, "structural"), "Structural: panel, beam, latch, sensor"),
+            *(quantities(path, "holds") if bottle else ()),
         ),
         remove=path,
     )
@@ -86,7 +114,9 @@ def _hole(name: str, path: Path) -> Group:
         (
             Row("text", (*path, "name"), "Name"),
             *readings(path, "x", "y", "z", "diameter", of=name),
+            *readings(path, "behind", of=name),
             Row("choice", (*path, "faces"), "Its metal", FACES),
+            Row("flag", (*path, "stud"), "A stud stands there"),
         ),
         remove=path,
     )
@@ -107,4 +137,6 @@ def label_of(build: Build, path: Path) -> str:
     """The words of a measure."""
     _, spec = owner_and_spec(build, path)
     assert spec is not None
+    if path[2:3] == ("sealing",):
+        return f"{EDGE_WORDS[path[3]]}: {lowered(spec.label)}"
     return spec.label

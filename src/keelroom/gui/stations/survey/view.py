@@ -8,7 +8,7 @@ from keelroom.assess.wording import lowered
 from keelroom.document.edits import Change, Edit, added, fresh_id
 from keelroom.document.fields import get, owner_and_spec
 from keelroom.document.quantity import described, from_si, quantity
-from keelroom.document.schema.survey import Corner, MountHole, Obstacle, Turning
+from keelroom.document.schema.survey import AirHole, Corner, MountHole, Obstacle, Turning
 from keelroom.drawing.scene import Scene
 from keelroom.drawing.survey import picture
 from keelroom.errors import InputError
@@ -30,6 +30,7 @@ class SurveyStation(Form):
             "add_turning": self._add_turning,
             "add_obstacle": self._add_obstacle,
             "add_hole": self._add_hole,
+            "add_air_hole": self._add_air_hole,
         }
         super().__init__(session, lambda: pages(session.build), actions)
         self.board = SceneView(session, "Where the tape goes", self._picture)
@@ -112,3 +113,10 @@ class SurveyStation(Form):
         ident = fresh_id(holes, "hole")
         hole = MountHole(id=ident, name=f"Hole {ident.removeprefix('hole')}", diameter=quantity("1/4 in", "length"))
         self._append(("survey", "holes"), hole, "Add a mounting hole")
+
+    def _add_air_hole(self) -> None:
+        holes = self.session.build.survey.air_holes
+        ident = fresh_id(holes, "air")
+        self._append(
+            ("survey", "air_holes"), AirHole(id=ident, name=f"Air hole {ident.removeprefix('air')}"), "Add a hole that lets air past"
+        )

@@ -1,0 +1,262 @@
+"""Neighbours with a new place: where each stands then, what it takes, and what has to be minded."""
+
+from __future__ import annotations
+
+import math
+from typing import NamedTuple
+
+from keelroom.assess.fit.bodies import Body, Path, Terms, term
+from keelroom.assess.fit.cut_rules import CAUTION
+from keelroom.assess.fit.package_bodies import parts_of_package
+from keelroom.assess.fit.survey_bodies import neighbours, obstacle_body
+from keelroom.catalogue.fluids import glycol_table
+from keelroom.core.fluids.coolant import curves
+from keelroom.core.kept import by_identity, by_value
+from keelroom.core.loop.volume import circuit_volume, expansion
+from keelroom.document.quantity import Quantity, from_si
+from keelroom.document.schema.brief import Engine
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.moves import Move
+from keelroom.document.schema.package import Core, Package
+from keelroom.document.schema.survey import Obstacle, Survey
+from keelroom.units import INCH, both
+
+SLOT_MOST = INCH
+"""[m] a mount hole is drawn out by at most (common practice: 1/2 to 1 in)."""
+CAP_ROOM, CAP_WIDE = 3 * INCH, 0.75 * INCH
+"""[m] a hand and a cap need over a bottle, and how wide a cap reaches from its middle (common practice)."""
+BOTTLE_OVER = 2.0
+"""A bottle holds so many times what the coolant grows: a third stays in it cold, and it may not run over (common practice)."""
+BOTTLES = ("overflow_bottle", "expansion_bottle")
+CAPPED = (*BOTTLES, "washer_bottle")
+NEEDED = {"latch_support": "the hood is held by it", "brake_unit": "the brakes need it"}
+"""what cannot simply be taken away, and why"""
+CAUTIONS = {
+    "brake_unit": "Brake lines are opened or bent by somebody trained for it; the brakes are bled and tested before the car moves.",
+    "latch_support": f"The hood must stay shut at speed: test the latch and its safety catch. {CAUTION}",
+    "battery_tray": "Disconnect the battery; tie it down anew and keep its gas away from sparks.",
+    "regulator": "Disconnect the battery; its base has to be grounded where it stands then.",
+    "horn": "Try the horn afterwards: an inspection asks for it.",
+}
+EXTRA = {"removed": 0.0, "slotted": 1800.0, "bracket": 2700.0, "notched": 3600.0, "new_place": 2700.0}
+"""[s] beyond taking it off, by how it is moved (common practice): slots filed, a bracket made, a notch cut and closed."""
+HOW_WORDS = {"removed": "taken out", "slotted": "slid on slots", "bracket": "moved on a bracket", "notched": "notched", "new_place": "at a new place"}  # fmt: skip
+
+
+class Moved(NamedTuple):
+    """One neighbour as it is moved. body: where it stands then, None where it is gone; travel [m]; seconds; cautions; notes;
+    faults: the field each is at, its code and its sentence."""
+
+    move: Move
+    obstacle: Obstacle
+    body: Body | None
+    travel: float
+    seconds: float
+    cautions: tuple[str, ...]
+    notes: tuple[str, ...]
+    faults: tuple[tuple[str, str, str], ...]
+
+
+@by_identity(16)
+def moved_bodies(survey: Survey, moves: tuple[Move, ...], package_id: str) -> tuple[Body, ...]:
+    """The moved neighbours where they stand now."""
+    found = []
+    for move in moves:
+        obstacle = next((item for item in survey.obstacles if item.id == move.id), None)
+        if obstacle is not None and move.how != "removed":
+            found.append(_body(survey, obstacle, move, package_id))
+    return tuple(found)
+
+
+@by_identity(128)
+def _body(survey: Survey, obstacle: Obstacle, move: Move, package_id: str) -> Body:
+    made = obstacle_body(survey, placed(obstacle, move))
+    where = ("packages", package_id, "moves", move.id)
+    sides = [_side_terms(obstacle, move, where, k) for k in range(3)]
+    # A cylinder's own axes are in another order than the datums.
+    a, b, c = (sides[max(range(3), key=lambda k: abs(axis[k]))] for axis in made.solid.axes)
+    low, high = (a[0], b[0], c[0]), (a[1], b[1], c[1])
+    return made._replace(key=f"moved:{move.id}", sort="moved", path=(*where, _field(move)), low=low, high=high)
+
+
+SIDES = (("left", "width", "by_x"), ("bottom", "height", "by_y"), ("front", "depth", "by_z"))
+NOTCHED = {"left": (0, 0), "right": (0, 1), "bottom": (1, 0), "top": (1, 1), "front": (2, 0), "rear": (2, 1)}
+"""the datum a notch is cut along, and whether it is cut off the near or the far face"""
+
+
+def _side_terms(obstacle: Obstacle, move: Move, where: Path, axis: int) -> tuple[Terms, Terms]:
+    """The readings the near and the far face depend on along a datum: the survey's, and what the move says."""
+    start, size, by = SIDES[axis]
+    name, found = obstacle.name or obstacle.id, ("survey", "obstacles", obstacle.id)
+
+    def read(field: str) -> Terms:
+        own = getattr(move, field) if move.how == "new_place" else None
+        path = (*where, field) if own is not None else (*found, field)
+        return term(f"{name}: {field}", path, own if own is not None else getattr(obstacle, field))
+
+    near = read(start)
+    if move.how in ("slotted", "bracket"):
+        near += term(f"{name}: moved by", (*where, by), getattr(move, by))
+    far = near + read(size)
+    if move.how == "notched" and NOTCHED[move.notch_side][0] == axis:
+        cut = term(f"{name}: cut away", (*where, "notch"), move.notch)
+        return (near, far + cut) if NOTCHED[move.notch_side][1] else (near + cut, far)
+    return near, far
+
+
+def _field(move: Move) -> str:
+    return {"new_place": "left", "notched": "notch"}.get(move.how, "by_z")
+
+
+def placed(obstacle: Obstacle, move: Move) -> Obstacle:
+    """The obstacle as it stands once moved."""
+    update: dict[str, Quantity] = {}
+
+    def put(field: str, value: float) -> None:
+        update[field] = from_si(value, "length", "us", "derived")
+
+    if move.how in ("slotted", "bracket"):
+        for field, by in (("left", move.by_x), ("bottom", move.by_y), ("front", move.by_z)):
+            there = getattr(obstacle, field)
+            if there is not None and by.si:
+                put(field, there.si + by.si)
+    if move.how == "new_place":
+        for field in ("left", "bottom", "front", "width", "height", "depth"):
+            value = getattr(move, field)
+            if value is not None:
+                update[field] = value
+    if move.how == "notched":
+        start, size = {"left": ("left", "width"), "right": ("", "width"), "bottom": ("bottom", "height"), "top": ("", "height"), "front": ("front", "depth"), "rear": ("", "depth")}[move.notch_side]  # fmt: skip
+        whole = getattr(obstacle, size)
+        if whole is not None:
+            put(size, max(whole.si - move.notch.si, 1e-3))
+        if start and getattr(obstacle, start) is not None:
+            put(start, getattr(obstacle, start).si + move.notch.si)
+    return obstacle.model_copy(update=update)
+
+
+def travel(obstacle: Obstacle, move: Move) -> float:
+    """How far it goes [m]."""
+    there = placed(obstacle, move)
+    steps = [
+        (getattr(there, field), getattr(obstacle, field)) for field in ("left", "bottom", "front")
+    ]  # fmt: skip
+    return math.sqrt(sum((new.si - old.si) ** 2 for new, old in steps if new and old))
+
+
+def seconds(obstacle: Obstacle, move: Move) -> float:
+    """Shop time of a move [s]: as entered, or as surveyed and by how it is done."""
+    return move.hours.si if move.hours is not None else obstacle.work.si + EXTRA[move.how]
+
+
+def moves_of(build: Build, package: Package) -> tuple[Moved, ...]:
+    """Every move of the package, judged."""
+    return _moves(build.survey, build.brief.engine, package)
+
+
+@by_identity(16)
+def _moves(survey: Survey, engine: Engine, package: Package) -> tuple[Moved, ...]:
+    bodies = {body.key: body for body in moved_bodies(survey, package.moves, package.id)}
+    found = []
+    for move in package.moves:
+        obstacle = next((item for item in survey.obstacles if item.id == move.id), None)
+        if obstacle is not None:
+            found.append(_moved(survey, engine, package, (move, obstacle, bodies.get(f"moved:{move.id}"))))
+    return tuple(found)
+
+
+def _moved(survey: Survey, engine: Engine, package: Package, what: tuple[Move, Obstacle, Body | None]) -> Moved:
+    move, obstacle, body = what
+    name = obstacle.name or obstacle.id
+    faults: list[tuple[str, str, str]] = []
+    notes: list[str] = []
+    far = travel(obstacle, move)
+    if move.how == "removed" and obstacle.kind in NEEDED:
+        faults.append(("how", "move_needed", f"{name} cannot be taken away: {NEEDED[obstacle.kind]}"))
+    if move.how == "removed" and obstacle.kind in BOTTLES:
+        faults.append(("how", "move_needed", f"{name} cannot be left out: what the coolant grows has to go somewhere. Give it a new place"))
+    if move.how == "slotted" and far > SLOT_MOST + 1e-6:
+        faults.append(("by_x", "slot_long", f"{name}: slots of {both(far, 'length')} are longer than the {both(SLOT_MOST, 'length')} a mount stands; a made bracket carries it further"))  # fmt: skip
+    if move.how in ("slotted", "bracket", "new_place") and far < 1e-4 and not (move.width or move.height or move.depth):
+        faults.append(("how", "move_nowhere", f"{name} stands where it stood: enter how far it goes, or where to"))
+    if move.how == "notched" and obstacle.structural:
+        notes.append("Close the notch with a welded edge, or the metal tears from its corner")
+    if move.how == "slotted":
+        notes.append(f"Draw its holes out by {both(far, 'length')}; file the ends round, wide washers over the slots")
+    if obstacle.mobility == "fixed":
+        notes.append("Surveyed as fixed: what lets it move now?")
+    if obstacle.kind in CAPPED and body is not None:
+        faults += _cap(survey, package, move, (name, body))
+    if obstacle.kind in BOTTLES and move.how != "removed":
+        faults += _room(engine, package, move, obstacle)
+    cautions = [CAUTIONS[obstacle.kind]] if obstacle.kind in CAUTIONS else []
+    if obstacle.structural and obstacle.kind != "latch_support":
+        cautions.append(CAUTION)
+    return Moved(move, obstacle, body, far, seconds(obstacle, move), tuple(cautions), tuple(notes), tuple(faults))
+
+
+def cap_room(survey: Survey, package: Package, move: Move, body: Body) -> float | None:
+    """Free height over a bottle's cap, hood open [m]: as entered, or up to what lies over its middle; None where nothing does."""
+    if move.cap_room is not None:
+        return move.cap_room.si
+    x, y, z = body.solid.centre
+    top = y + _half(body, 1)
+    around = (*neighbours(survey), *parts_of_package(survey, package))
+    over = [
+        other.solid.centre[1] - _half(other, 1) - top
+        for other in around
+        if other.sort != "hood"
+        and other.key not in (f"obstacle:{move.id}", *(f"obstacle:{ident}" for ident in package.moved))
+        and abs(other.solid.centre[0] - x) < _half(other, 0) + CAP_WIDE
+        and abs(other.solid.centre[2] - z) < _half(other, 2) + CAP_WIDE
+        and other.solid.centre[1] > y
+    ]
+    return min(over, default=None)
+
+
+def _half(body: Body, axis: int) -> float:
+    return sum(abs(own[axis]) * half for own, half in zip(body.solid.axes, body.solid.half, strict=True))
+
+
+def _cap(survey: Survey, package: Package, move: Move, told: tuple[str, Body]) -> list[tuple[str, str, str]]:
+    name, body = told
+    room = cap_room(survey, package, move, body)
+    if room is None or room >= CAP_ROOM - 1e-6:
+        return []
+    return [("cap_room", "cap_reach", f"{name}: {both(max(room, 0.0), 'length')} over its cap; a hand needs {both(CAP_ROOM, 'length')}")]
+
+
+def bottle_wanted(engine: Engine, package: Package) -> tuple[float, float, float] | None:
+    """Coolant in the circuit, what it grows, and what a bottle has to hold [m3]; None where engine or core are not known yet."""
+    if engine.displacement is None or package.core.face_width is None or package.core.face_height is None:
+        return None
+    loop = package.loop
+    hose = (loop.hose_bore.si if loop.hose_bore else 0.038, loop.hose_length.si if loop.hose_length else 1.2)
+    volume = _volume(engine.displacement.si, package.core, hose)
+    grown = volume * _growth(package.coolant.glycol, package.coolant.glycol_share.si if package.coolant.glycol_share else 0.0)
+    return volume, grown, BOTTLE_OVER * grown
+
+
+def _volume(displacement: float, core: Core, hose: tuple[float, float]) -> float:
+    wide, high = (side.si if side else 0.0 for side in (core.face_width, core.face_height))
+    deep = core.depth.si if core.depth else 0.05
+    tank = core.tank_size.si if core.tank_size else 0.0
+    tanks = 2 * tank * (deep + core.tank_proud.si) * (high if core.flow == "crossflow" else wide)
+    return circuit_volume(displacement, (wide, high, deep), tanks, hose)
+
+
+@by_value(16)
+def _growth(glycol: str, share: float) -> float:
+    return expansion(curves(glycol_table(glycol), share))
+
+
+def _room(engine: Engine, package: Package, move: Move, obstacle: Obstacle) -> list[tuple[str, str, str]]:
+    wanted, holds = bottle_wanted(engine, package), move.holds or obstacle.holds
+    name = obstacle.name or obstacle.id
+    if wanted is None:
+        return []
+    if holds is None:
+        return [("holds", "bottle_unknown", f"{name}: what it holds is not known; {both(wanted[2], 'volume')} is wanted")]
+    if holds.si < wanted[2] - 1e-7:
+        return [("holds", "bottle_small", f"{name} holds {both(holds.si, 'volume')}; the coolant grows by {both(wanted[1], 'volume')} and wants {both(wanted[2], 'volume')}")]  # fmt: skip
+    return []

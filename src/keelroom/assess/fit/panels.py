@@ -1,0 +1,186 @@
+"""Panels, strips, covers, ducts and dams of a package as they are made: patterns, foam, trim, and what each closes."""
+
+from __future__ import annotations
+
+import math
+from typing import NamedTuple
+
+from keelroom.assess.inputs.airside import air_package
+from keelroom.assess.inputs.sealing import BARE, Way, foam_gap, hole_size, panel_length, ways
+from keelroom.core.kept import by_identity
+from keelroom.core.packaging.fixings import BOLTS
+from keelroom.core.packaging.foam import LEAST, MOST, STRIP_WIDE, free_for, push, squeeze
+from keelroom.core.packaging.panel import Drilled, Lip, Notch, PanelMade, Shape, cover, panel
+from keelroom.core.packaging.pattern import Pattern
+from keelroom.core.packaging.sheet import METALS, edge_sag, plate_frequency
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
+from keelroom.document.schema.panels import EDGES, Panel
+from keelroom.document.schema.survey import AirHole
+from keelroom.units import INCH, both
+
+COVER_LAP = INCH
+"""[m] a cover laps its hole all round (common practice)."""
+PIN_HOLDS = 40.0
+"""[N] one push pin holds against foam (common practice)."""
+DRUMS_UNDER = 30.0
+"""[Hz] a panel that swings slower drums with the fans (common practice)."""
+FLOPPY, HAND = 3e-3, 20.0
+"""[m] sag of an edge under a hand's weight [N] that feels flimsy (common practice)."""
+KIND_WORDS = {"panel": "Panel", "strip": "Seal strip", "cover": "Cover plate", "duct": "Duct piece", "dam": "Air dam"}
+HOURS = {"panel": 1.5, "strip": 0.25, "cover": 0.5, "duct": 1.5, "dam": 1.0}
+"""[h] to make and fit one (common practice; a bought bolt-in panel takes under one)."""
+WORK_NOTES = (
+    "Mark the hood stop’s height before it comes off, and put it back to the mark.",
+    "Tape the paint beside every edge the panel passes.",
+    "Plastic washers under the panel’s bolts; it rattles on bare metal.",
+    "Start all bolts and pins before any is tightened, then tighten in steps, so that nothing warps.",
+    "Sheet edges cut: deburr, then edge trim; it adds 1/8 in, leave room for it.",
+)
+
+
+class PanelPlan(NamedTuple):
+    """One panel worked out. made: None for a strip; way: what it closes, None where it closes nothing; gap, free [m] of its foam, share
+    squeezed; foam_length [m]; frequency [Hz] its field swings at, 0 without sheet; faults: the field each is at, and its sentence; notes."""
+
+    panel: Panel
+    name: str
+    made: PanelMade | None
+    way: Way | None
+    length: float
+    gap: float
+    share: float
+    foam_length: float
+    frequency: float
+    faults: tuple[tuple[str, str], ...]
+    notes: tuple[str, ...]
+
+    @property
+    def patterns(self) -> tuple[Pattern, ...]:
+        """Its pieces, each with what is wrong with it."""
+        wrong = tuple(text for _, text in self.faults)
+        return tuple(pattern._replace(faults=wrong) for pattern in self.made.patterns) if self.made else ()
+
+
+def panel_name(panel: Panel) -> str:
+    """What it is called."""
+    return panel.name or (f"{KIND_WORDS[panel.kind]}, {panel.closes}" if panel.closes in EDGES else KIND_WORDS[panel.kind])
+
+
+def panel_plans(build: Build, package: Package) -> tuple[PanelPlan, ...]:
+    """Every panel of the package."""
+    return _panel_plans(air_package(package), build.survey.air_holes)
+
+
+@by_identity(16)
+def _panel_plans(package: Package, holes: tuple[AirHole, ...]) -> tuple[PanelPlan, ...]:
+    found = {way.key: way for way in ways(package, holes)}
+    return tuple(_plan(package, holes, one, found.get(one.closes)) for one in package.panels)
+
+
+def _plan(package: Package, holes: tuple[AirHole, ...], own: Panel, way: Way | None) -> PanelPlan:
+    length, gap = panel_length(package, holes, own), foam_gap(package, own)
+    hole = next((item for item in holes if item.id == own.closes), None)
+    size = (hole_size(hole), hole.round) if hole is not None else ((0.0, 0.0), False)
+    made = _drawn(own, length, size) if own.kind != "strip" else None
+    faults = [("thickness" if "crack" in text else _field(text), text) for text in (made.faults if made else ())]
+    notes = list(made.notes) if made else []
+    faults += _closes(own, way, length)
+    share = squeeze(own.foam.si, gap) if own.foam else 0.0
+    if own.kind != "dam":
+        wrong, said = _foam(own, gap, share)
+        faults += wrong
+        notes += said
+    foam_length = _foam_length(own, length, size) if own.foam and own.kind != "dam" else 0.0
+    frequency = 0.0
+    if own.kind in ("panel", "duct", "dam") and made is not None:
+        frequency = plate_frequency(METALS[own.metal], own.thickness.si, length, own.depth.si, own.bead.si)
+        notes += _stiff(own, length, frequency)
+        notes += _held(own, share, foam_length)
+    return PanelPlan(own, panel_name(own), made, way, length, gap, share, foam_length, frequency, tuple(faults), tuple(notes))
+
+
+def _field(text: str) -> str:
+    """The field a fault of the pattern is entered at."""
+    for words, field in (("bead", "bead_end"), ("notch", "notch_depth"), ("front lip", "front_lip"), ("back lip", "back_lip"), ("pin", "pins"), ("bolt", "bolts"), ("lap", "hole")):  # fmt: skip
+        if words in text:
+            return field
+    return "length"
+
+
+def _drawn(own: Panel, length: float, hole: tuple[tuple[float, float], bool]) -> PanelMade:
+    metal, name = METALS[own.metal], panel_name(own)
+    bolts = Drilled(int(own.bolts.si), own.hole.si, "bolt")
+    if own.kind == "cover":
+        return cover(name, hole[0], hole[1], COVER_LAP, (metal, own.thickness.si, bolts))
+    far = own.far_length.si if own.kind == "duct" and own.far_length else length
+    shape = Shape(
+        length, far, own.depth.si, Lip(own.front_lip.si, math.degrees(own.front_bend.si)), Lip(own.back_lip.si, math.degrees(own.back_bend.si)),
+        own.thickness.si, own.radius.si, Notch(own.notch_width.si, own.notch_depth.si, own.notch_at.si), (own.bead.si, own.bead_end.si),
+        Drilled(int(own.pins.si), own.pin_hole.si, "pin"), bolts,
+    )  # fmt: skip
+    return panel(name, shape, metal)
+
+
+def _closes(own: Panel, way: Way | None, length: float) -> list[tuple[str, str]]:
+    """Whether there is anything for it to close, and whether it does."""
+    if own.kind == "dam":
+        return []
+    if way is None:
+        return [("closes", "It closes nothing: choose an edge of the core or a surveyed hole")]
+    if own.kind == "cover" and way.key in EDGES:
+        return [("closes", "A cover goes over a surveyed hole; an edge of the core takes a panel or a strip")]
+    if own.kind != "cover" and way.key not in EDGES:
+        return [("closes", "A hole takes a cover; panels, strips and ducts go to an edge of the core")]
+    if way.area <= 0:
+        what = "is not measured yet" if way.assumed else "is closed already"
+        return [("closes", f"There is no gap to close: the {way.name} {what}")]
+    found = []
+    if own.kind in ("panel", "strip", "duct") and length < way.length - 5e-3:
+        found.append(("length", f"It leaves {both(way.length - length, 'length')} of the gap open: {both(length, 'length')} long where the gap is {both(way.length, 'length')}"))  # fmt: skip
+    return found
+
+
+def _foam(own: Panel, gap: float, share: float) -> tuple[list[tuple[str, str]], list[str]]:
+    if own.foam is None:
+        return [], [f"No foam: sheet waves, {both(BARE, 'length')} stay open along it"] if own.kind != "strip" else []
+    if share <= 0:
+        return [("foam", f"Foam {both(own.foam.si, 'length')} thick is thinner than the {both(gap, 'length')} it has to fill: {both(free_for(gap), 'length')} does")], []  # fmt: skip
+    if share < LEAST:
+        return [], [f"The foam is squeezed {share:.0%} only: it leaks where the sheet waves; {both(free_for(gap), 'length')} thick does"]
+    if share > MOST:
+        return [], [f"The foam is squeezed {share:.0%}: it takes a set and pushes the panel out of shape; {both(free_for(gap), 'length')} thick does"]  # fmt: skip
+    return [], [f"Foam {both(own.foam.si, 'length')} thick is squeezed {share:.0%} in {both(gap, 'length')}: seals"]
+
+
+def _foam_length(own: Panel, length: float, hole: tuple[tuple[float, float], bool]) -> float:
+    if own.kind != "cover":
+        return length
+    (wide, high), is_round = hole
+    return math.pi * wide if is_round else 2 * (wide + high)
+
+
+def _stiff(own: Panel, length: float, frequency: float) -> list[str]:
+    """Whether it drums or flops; beads and folded edges help."""
+    metal, notes = METALS[own.metal], []
+    if frequency < DRUMS_UNDER:
+        notes.append(
+            f"Drums: its field swings at about {frequency:.0f} Hz, under {DRUMS_UNDER:.0f} Hz; a bead {both(INCH / 4, 'length')} high helps"
+        )
+    sag = edge_sag(metal, own.thickness.si, length, min(own.front_lip.si, own.back_lip.si), HAND)
+    if sag > FLOPPY:
+        notes.append(f"Floppy: its edge gives {both(sag, 'length')} under a hand’s weight; fold it, or a wider lip")
+    return notes
+
+
+def _held(own: Panel, share: float, foam_length: float) -> list[str]:
+    """Whether pins and bolts hold it against its foam."""
+    if not foam_length or share <= 0:
+        return []
+    force = push(own.firmness, share) * STRIP_WIDE * foam_length
+    held = PIN_HOLDS * own.pins.si
+    notes = [f"The foam pushes with {both(force, 'force')}"]
+    if own.bolts.si < 1 and force > held:
+        need = math.ceil(force / PIN_HOLDS)
+        notes.append(f"{own.pins.si:.0f} push pins hold {both(held, 'force')}: {need} of them, softer foam, or bolts ({BOLTS[own.bolt].name})")  # fmt: skip
+    return notes

@@ -1,0 +1,243 @@
+"""Sheet panels that lead air: flat pattern with lips, rail notches, holes and a bead; covers, duct pieces and dams."""
+
+from __future__ import annotations
+
+import math
+from typing import NamedTuple
+
+from keelroom.core.outline import Outline, edges, rectangle
+from keelroom.core.packaging.fixings import edge_wanted
+from keelroom.core.packaging.pattern import Bend, Hole, Mark, Pattern
+from keelroom.core.packaging.sheet import Metal, bend_deduction, cracks, smallest_radius
+from keelroom.units import both, fine_both
+
+BEAD_WIDE = 4.0
+"""A bead is so many times as wide as it is high (common practice)."""
+INSET = 0.012
+"""[m] holes lie in from an edge that has no lip."""
+
+
+class Lip(NamedTuple):
+    """An edge bent over. size [m] outside; degrees, up positive; 0 size: none."""
+
+    size: float
+    degrees: float
+
+
+class Notch(NamedTuple):
+    """Cut in from each end. width, depth [m]; at: from the front bend's outside corner [m]."""
+
+    width: float
+    depth: float
+    at: float
+
+
+class Drilled(NamedTuple):
+    """A row of holes. many: how many; diameter [m]; mark: what for."""
+
+    many: int
+    diameter: float
+    mark: str
+
+
+class Shape(NamedTuple):
+    """A panel as wanted, outside sizes [m]. length at the back, far at the front; depth between its bends' outside corners."""
+
+    length: float
+    far: float
+    depth: float
+    front: Lip
+    back: Lip
+    thickness: float
+    radius: float
+    notch: Notch = Notch(0.0, 0.0, 0.0)
+    bead: tuple[float, float] = (0.0, 0.0)
+    """height, and how far it ends short of each end"""
+    pins: Drilled = Drilled(0, 8e-3, "pin")
+    bolts: Drilled = Drilled(0, 7e-3, "bolt")
+
+
+class PanelMade(NamedTuple):
+    """Its pieces; trim: length [m] of cut edge; flat: height [m] of the blank; faults, notes: sentences."""
+
+    patterns: tuple[Pattern, ...]
+    trim: float
+    flat: float
+    faults: tuple[str, ...]
+    notes: tuple[str, ...]
+
+
+def panel(name: str, shape: Shape, metal: Metal) -> PanelMade:
+    """The flat pattern, in one piece, or as a face and welded lips where the metal would crack.
+
+    Source: bend deductions as `bend_deduction`; holes to edge common practice.
+    """
+    faults, notes = _faults(shape, metal), []
+    bent = [lip for lip in (shape.front, shape.back) if lip.size > 0]
+    why = cracks(metal, shape.thickness, shape.radius) if bent else ""
+    if why == "radius":
+        least = smallest_radius(metal, shape.thickness)
+        notes.append(f"{metal.name} at {both(shape.thickness, 'length')} cracks under an inside radius of {both(least, 'length')}: its lips are made as pieces of their own and welded")  # fmt: skip
+    elif why:
+        notes.append(
+            f"{metal.name} this thick has cracked when bent to 90° in one piece: its lips are made as pieces of their own and welded"
+        )
+    if why:
+        return _in_pieces(name, shape, metal, tuple(faults), tuple(notes))
+    one, flat = _one_piece(name, shape, metal)
+    return PanelMade((one._replace(faults=tuple(faults)),), perimeter(one.outlines[0]), flat, tuple(faults), tuple(notes))
+
+
+def perimeter(outline: Outline) -> float:
+    """Length [m] round an outline.
+
+    Source: definition.
+    """
+    return math.fsum(math.dist(a, b) for a, b in edges(outline))
+
+
+def _taken(lip: Lip, shape: Shape, metal: Metal) -> float:
+    """What a lip's bend takes off the sum of its outside legs [m]."""
+    return bend_deduction(metal, shape.thickness, shape.radius, math.radians(abs(lip.degrees))) if lip.size > 0 else 0.0
+
+
+def _one_piece(name: str, shape: Shape, metal: Metal) -> tuple[Pattern, float]:
+    front, back = (_taken(lip, shape, metal) for lip in (shape.front, shape.back))
+    y_front = shape.front.size - front / 2
+    y_back = y_front + shape.depth - (front + back) / 2
+    top = y_back + shape.back.size - back / 2
+    outline = _outline(shape, (y_front, y_back, top))
+    bends = [
+        Bend((_end(shape, y, (y_front, y_back))[0], y), (_end(shape, y, (y_front, y_back))[1], y), lip.degrees, shape.radius)
+        for lip, y in ((shape.front, y_front), (shape.back, y_back))
+        if lip.size > 0
+    ]
+    holes = (*_row(shape, shape.pins, _lip_middle(shape.front, 0.0, 1), shape.far), *_row(shape, shape.bolts, _lip_middle(shape.back, top, -1), shape.length))  # fmt: skip
+    middle = (y_front + y_back) / 2
+    marks = [Mark((shape.length / 2, middle + (0.25 * shape.depth if shape.bead[0] > 0 else 0.0)), name)]
+    if shape.front.size > 0:
+        marks.append(Mark((shape.length / 8, y_front + 0.12 * shape.depth), "front"))
+    if shape.bead[0] > 0:
+        marks.append(Mark((shape.bead[1], middle), "bead", (shape.length - shape.bead[1], middle)))
+    return Pattern(name, f"{metal.name}, {fine_both(shape.thickness)}", (outline,), holes, bends=tuple(bends), marks=tuple(marks)), top
+
+
+def _end(shape: Shape, y: float, at: tuple[float, float]) -> tuple[float, float]:
+    """Left and right end [m] of the blank at a height: straight in its lips, slanting between them in a duct piece."""
+    share = min(max((y - at[0]) / max(at[1] - at[0], 1e-9), 0.0), 1.0)
+    wide = shape.far + (shape.length - shape.far) * share
+    left = (shape.length - wide) / 2
+    return left, left + wide
+
+
+def _outline(shape: Shape, at: tuple[float, float, float]) -> Outline:
+    """Up the right side, down the left, notches cut in between the bends."""
+    y_front, y_back, top = at
+    f1, b1 = (_end(shape, y, (y_front, y_back))[1] for y in (0.0, top))
+    right = [(f1, 0.0)] + ([(f1, y_front), (b1, y_back)] if abs(shape.far - shape.length) > 1e-9 else [])
+    notch = shape.notch
+    if notch.width > 0 and notch.depth > 0:
+        low, high = y_front + notch.at, y_front + notch.at + notch.width
+        right += [(b1, low), (b1 - notch.depth, low), (b1 - notch.depth, high), (b1, high)]
+    right.append((b1, top))
+    left = [(shape.length - x, y) for x, y in reversed(right)]
+    return tuple(dict.fromkeys((*right, *left)))
+
+
+def _lip_middle(lip: Lip, edge: float, way: int) -> float:
+    return edge + way * (lip.size / 2 if lip.size > 0 else INSET)
+
+
+def _row(shape: Shape, row: Drilled, y: float, wide: float) -> tuple[Hole, ...]:
+    left = (shape.length - wide) / 2
+    return tuple(Hole((left + (k + 0.5) * wide / row.many, y), row.diameter, row.mark) for k in range(row.many))
+
+
+def _faults(shape: Shape, metal: Metal) -> list[str]:
+    faults = []
+    setback = shape.radius + shape.thickness
+    for lip, row, words in ((shape.front, shape.pins, "front"), (shape.back, shape.bolts, "back")):
+        if lip.size <= 0:
+            continue
+        least = setback * math.tan(math.radians(abs(lip.degrees)) / 2) + 2 * shape.thickness
+        if lip.size < least:
+            faults.append(f"No room for the {words} lip’s bend: {both(lip.size, 'length')} wide, it needs {both(least, 'length')}")
+        room, wanted = lip.size / 2, edge_wanted(row.diameter)[0]
+        if row.many and room < row.diameter / 2 + shape.thickness:
+            faults.append(f"The {row.mark} holes run off the {words} lip: {both(row.diameter, 'length')} holes in {both(lip.size, 'length')} of metal")  # fmt: skip
+        elif row.many and room < wanted:
+            faults.append(f"The {row.mark} holes are {both(room, 'length')} from the {words} lip’s edge; {both(wanted, 'length')} at least")
+    for row, wide in ((shape.pins, shape.far), (shape.bolts, shape.length)):
+        if row.many and wide / row.many < 3 * row.diameter:
+            faults.append(f"{row.many} {row.mark} holes do not go into {both(wide, 'length')}")
+    faults += _notched(shape, setback)
+    if shape.bead[0] > 0 and 2 * shape.bead[1] >= shape.length:
+        faults.append("The bead has no length left between its ends")
+    return faults
+
+
+def _notched(shape: Shape, setback: float) -> list[str]:
+    """What is wrong with its rail notches."""
+    notch, faults = shape.notch, []
+    if notch.width <= 0 or notch.depth <= 0:
+        return []
+    if abs(shape.far - shape.length) > 1e-9:
+        faults.append("A piece that narrows takes no rail notches: cut them in the car")
+    if 2 * notch.depth >= shape.length - 1e-6 or notch.at + notch.width > shape.depth - 1e-6:
+        faults.append(f"The rail notches cut it through: {both(notch.depth, 'length')} in from each end and {both(notch.width, 'length')} wide")  # fmt: skip
+    elif notch.at < setback:
+        faults.append(f"The rail notch runs into the front bend; it begins {both(setback, 'length')} behind it at the least")
+    height, short = shape.bead
+    half = BEAD_WIDE * height / 2
+    if height > 0 and notch.at - half < shape.depth / 2 < notch.at + notch.width + half and notch.depth > short - half:
+        faults.append(f"The rail notch cuts through the bead: the bead ends {both(short, 'length')} from each end, the notch goes {both(notch.depth, 'length')} in")  # fmt: skip
+    return faults
+
+
+def _in_pieces(name: str, shape: Shape, metal: Metal, faults: tuple[str, ...], notes: tuple[str, ...]) -> PanelMade:
+    """A face without a bend and its lips as strips."""
+    stock = f"{metal.name}, {fine_both(shape.thickness)}"
+    face = shape._replace(front=Lip(0.0, 0.0), back=Lip(0.0, 0.0), pins=shape.pins._replace(many=0), bolts=shape.bolts._replace(many=0))
+    one, flat = _one_piece(f"{name}, face", face, metal)
+    pieces = [one._replace(faults=faults)]
+    for lip, row, words, wide in (
+        (shape.front, shape.pins, "front", shape.far),
+        (shape.back, shape.bolts, "back", shape.length),
+    ):
+        if lip.size <= 0:
+            continue
+        high = max(lip.size - shape.thickness, 1e-3)
+        strip = Pattern(
+            f"{name}, {words} lip (weld to the face at {abs(lip.degrees):.0f}°)", stock, (rectangle(0, 0, wide, high),),
+            tuple(Hole(((k + 0.5) * wide / row.many, high / 2), row.diameter, row.mark) for k in range(row.many)),
+            marks=(Mark((wide / 2, high / 2), f"{words} lip"),), faults=faults,
+        )  # fmt: skip
+        pieces.append(strip)
+    return PanelMade(tuple(pieces), math.fsum(perimeter(piece.outlines[0]) for piece in pieces), flat, faults, notes)
+
+
+def cover(name: str, size: tuple[float, float], round_hole: bool, lap: float, stock: tuple[Metal, float, Drilled]) -> PanelMade:
+    """A plate over a hole, larger by a lap [m] all round, held by a row of bolts in it. size [m] of the hole.
+
+    Source: definition; holes to edge common practice.
+    """
+    metal, thickness, row = stock
+    wide, high = size[0] + 2 * lap, size[1] + 2 * lap
+    faults = []
+    if row.many and lap / 2 < edge_wanted(row.diameter)[0] - 1e-9:
+        least = 2 * edge_wanted(row.diameter)[0]
+        faults.append(f"The {row.mark} holes run off the lap: {both(lap, 'length')} of metal round the hole, they need {both(least, 'length')}")  # fmt: skip
+    if round_hole:
+        outline: Outline = tuple(
+            (wide / 2 + wide / 2 * math.cos(math.tau * k / 72), wide / 2 + wide / 2 * math.sin(math.tau * k / 72)) for k in range(72)
+        )
+        ring = (wide - lap) / 2
+        places = [(wide / 2 + ring * math.cos(math.tau * (k + 0.5) / row.many), wide / 2 + ring * math.sin(math.tau * (k + 0.5) / row.many)) for k in range(row.many)]  # fmt: skip
+    else:
+        outline = rectangle(0.0, 0.0, wide, high)
+        corners = [(lap / 2, lap / 2), (wide - lap / 2, high - lap / 2), (wide - lap / 2, lap / 2), (lap / 2, high - lap / 2)]
+        rest = [((k + 1) * wide / (row.many - 3), (lap / 2, high - lap / 2)[k % 2]) for k in range(max(row.many - 4, 0))]
+        places = (corners + rest)[: row.many]
+    made = Pattern(name, f"{metal.name}, {fine_both(thickness)}", (outline,), tuple(Hole(at, row.diameter, row.mark) for at in places),
+                   marks=(Mark((wide / 2, (wide if round_hole else high) / 2), name),), faults=tuple(faults))  # fmt: skip
+    return PanelMade((made,), perimeter(outline), high, tuple(faults), ())

@@ -1,0 +1,142 @@
+"""The page of panels, strips, covers, ducts and dams, said without a widget."""
+
+from __future__ import annotations
+
+from keelroom.assess.fit.panel_edits import NAMES, foam_for
+from keelroom.assess.fit.panels import KIND_WORDS, WORK_NOTES, PanelPlan, panel_name, panel_plans
+from keelroom.assess.fit.templates import sheet_list
+from keelroom.assess.inputs.sealing import PANEL_GAP, ways
+from keelroom.assess.wording import lowered
+from keelroom.document.edits import fresh_id, fresh_name
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.panels import EDGES, Panel, PanelKind
+from keelroom.gui.rows import Group, Page, Path, Row, Said, quantities
+from keelroom.gui.stations.fitup.stock import BOLT_CHOICES, METAL_CHOICES
+from keelroom.units import KINDS, format_si
+
+KINDS_OF_PANEL = tuple(KIND_WORDS.items())
+FIRMNESS = (("soft", "Soft"), ("medium", "Medium"), ("firm", "Firm"))
+ADDS: dict[str, tuple[str, PanelKind, str]] = {
+    "panel:top": ("Panel over the core", "panel", "top"), "panel:left": ("Strip at the left", "strip", "left"), "panel:right": ("Strip at the right", "strip", "right"),
+    "panel:bottom": ("Panel under the core", "panel", "bottom"), "panel:cover": ("Cover a hole", "cover", ""), "panel:duct": ("Duct piece", "duct", "left"), "panel:dam": ("Air dam", "dam", ""),
+}  # fmt: skip
+DAM_DEEP = "4 in"
+
+
+def page(build: Build, system: str, shown: bool) -> Page:
+    """What leads the air. shown: whether it is in sight, so that its sheets are laid out"""
+    package = build.package
+    closes = (*((edge, f"The {edge} of the core") for edge in EDGES), *((hole.id, hole.name or hole.id) for hole in build.survey.air_holes))
+    groups = tuple(_group(panel, ("packages", package.id, "panels", panel.id), closes) for panel in package.panels)
+    nothing = (Group("Nothing leads the air yet", (), note="Gaps beside the core are measured in the tape walk: Survey, Air gaps. What closes them is planned here."),)  # fmt: skip
+    acts = (("Close every edge", "close_all"), *((words, code) for code, (words, _, _) in ADDS.items()))
+    return Page("Panels", (*(groups or nothing), *(_how(build, system) if groups and shown else ())), acts)
+
+
+def _group(own: Panel, path: Path, closes: tuple[tuple[str, str], ...]) -> Group:
+    rows = [
+        Row("text", (*path, "name"), "Name"),
+        Row("choice", (*path, "kind"), "It is a", KINDS_OF_PANEL),
+        *([] if own.kind == "dam" else [Row("choice", (*path, "closes"), "Closes", closes)]),
+        Row("flag", (*path, "fitted"), "Fitted: counted in the air"),
+    ]
+    sheet = own.kind in ("panel", "duct", "dam")
+    if own.kind != "cover":
+        rows += quantities(path, "length")
+    if sheet:
+        rows += quantities(
+            path, "depth", *(("far_length",) if own.kind == "duct" else ()), "front_lip", "front_bend", "back_lip", "back_bend"
+        )
+    if own.kind != "strip":
+        rows += [Row("choice", (*path, "metal"), "Metal", METAL_CHOICES), *quantities(path, "thickness")]
+    if sheet:
+        rows += quantities(path, "radius", "notch_width", "notch_depth", "notch_at", "bead")
+        rows += quantities(path, "bead_end") if own.bead.si > 0 else ()
+        rows += quantities(path, "pins", "pin_hole")
+    if own.kind != "strip":
+        rows += [*quantities(path, "bolts", "hole"), Row("choice", (*path, "bolt"), "Bolt", BOLT_CHOICES), Row("flag", (*path, "trim"), "Edge trim on its cut edges")]  # fmt: skip
+    if own.kind != "dam":
+        rows += [*quantities(path, "foam", "foam_gap"), Row("choice", (*path, "firmness"), "Foam", FIRMNESS)]
+    return Group(panel_name(own), (*rows, *quantities(path, "cost")), remove=path)
+
+
+def said(build: Build, system: str) -> Said:
+    """What is open round the core, and where nobody has measured it."""
+    area = KINDS["area"]
+    found = ways(build.package, build.survey.air_holes)
+    open_now, as_found = sum(way.left for way in found), sum(way.area for way in found)
+    told = ", ".join(f"{lowered(way.name)} {format_si(way.left, area, system)}" for way in found if way.area > 0)
+    lines = [
+        ("strong", f"Open round the core: {format_si(open_now, area, system)} of {format_si(as_found, area, system)} as found."),
+        ("", f"Left open: {told}."),
+    ]
+    assumed = ", ".join(lowered(way.name) for way in found if way.assumed)
+    if assumed:
+        lines.append(("doubt", f"Assumed, not measured: {assumed}."))
+    return tuple(lines)
+
+
+def _how(build: Build, system: str) -> tuple[Group, ...]:
+    """Which sheets are cut, and how panels are fitted, folded away under the panels."""
+    sheets = [
+        f"{stock}: {pieces} {'piece' if pieces == '1' else 'pieces'} on {sheets} sheet{'' if sheets == '1' else 's'}, {used} used"
+        + (f"; too large for it: {over}" if over != "none" else "")
+        for stock, pieces, sheets, used, over in sheet_list(build, build.package, system)[1:]
+    ]
+    return (
+        Group("Sheets to cut from", (), note=". ".join(sheets) + "." if sheets else "None.", rare=True),
+        Group("How it is fitted", (), note=" ".join(WORK_NOTES), rare=True),
+    )
+
+
+def advice(build: Build, system: str, ident: str) -> Said:
+    """One panel in figures, with what is wrong and what to mind."""
+    plan = next((plan for plan in panel_plans(build, build.package) if plan.panel.id == ident), None)
+    if plan is None:
+        return ()
+    lines: list[tuple[str, str]] = [("strong" if not plan.faults else "problem", _figures(plan, system))]
+    lines += [("problem", text) for _, text in plan.faults]
+    return (*lines, *(("", note) for note in plan.notes))
+
+
+def _figures(plan: PanelPlan, system: str) -> str:
+    length = KINDS["length"]
+    words = [] if plan.panel.fitted else ["Not fitted: not counted"]
+    if plan.made is not None:
+        _, _, wide, high = plan.made.patterns[0].bounds
+        words.append(f"blank {format_si(wide, length, system)} × {format_si(high, length, system)}, {len(plan.made.patterns)} piece{'' if len(plan.made.patterns) == 1 else 's'}")  # fmt: skip
+        if plan.panel.trim:
+            words.append(f"edge trim {format_si(plan.made.trim, length, system)}")
+    if plan.frequency:
+        words.append(f"swings at {plan.frequency:.0f} Hz")
+    if plan.foam_length and plan.panel.foam:
+        words.append(
+            f"foam {format_si(plan.foam_length, length, system)}, {format_si(plan.panel.foam.si, length, system)} thick squeezed {max(plan.share, 0.0):.0%}"
+        )
+    text = "; ".join(words)
+    return text[:1].upper() + text[1:] + "."
+
+
+def new_panel(build: Build, code: str) -> Panel:
+    """A panel as it is added."""
+    words, kind, closes = ADDS[code]
+    package = build.package
+    taken = {panel.closes for panel in package.panels}
+    if kind == "cover":
+        closes = next((hole.id for hole in build.survey.air_holes if hole.id not in taken), "")
+    if kind == "duct":
+        closes = next((edge for edge in ("left", "right") if edge not in taken), "left")
+    gap = getattr(package.sealing, closes).gap.si if kind == "strip" else PANEL_GAP
+    name = {"panel": NAMES.get(closes, words), "strip": f"{NAMES[closes]} strip" if closes in NAMES else words, "cover": "Cover plate", "duct": "Duct piece", "dam": "Air dam"}[kind]  # type: ignore[call-overload]  # fmt: skip
+    more: dict[str, object] = {"foam": foam_for(gap)}
+    if kind == "dam":
+        more = {
+            "depth": quantity(DAM_DEEP, "length"),
+            "back_lip": quantity("0 in", "length"),
+            "bolts": quantity("0", "count"),
+            "foam": None,
+        }
+    if kind == "cover":
+        more |= {"bolts": quantity("4", "count")}
+    return Panel.model_validate({"id": fresh_id(package.panels, "panel"), "name": fresh_name(map(panel_name, package.panels), name), "kind": kind, "closes": closes} | more)  # fmt: skip
