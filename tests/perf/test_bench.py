@@ -17,6 +17,8 @@ import pytest
 from keelroom.assess.assess import assess, completed, first_wave
 from keelroom.assess.electrical.schools import compare_schools
 from keelroom.assess.fit.clearances import fit_up
+from keelroom.assess.fit.mounts import bracket_plans
+from keelroom.assess.fit.panels import panel_plans
 from keelroom.assess.fit.search import find_places
 from keelroom.assess.fit.templates import patterns
 from keelroom.assess.inputs.translate import stacked
@@ -34,8 +36,10 @@ from keelroom.document.fields import owner_and_spec
 from keelroom.document.file import load
 from keelroom.document.quantity import from_si, quantity, typed
 from keelroom.document.schema.coolers import Cooler
+from keelroom.document.schema.moves import Move
 from keelroom.document.schema.survey import Obstacle
 from keelroom.document.store import Store
+from keelroom.drawing.pattern import gallery
 from keelroom.drawing.wiring import wiring
 from tests.conftest import DEMO
 from tests.packages import packages, rows
@@ -120,6 +124,53 @@ def test_wave_one_with_four_coolers_and_an_engine_fan():
     start = time.perf_counter()
     assert len(cooler_places(more, "cooler")) >= 8
     say(f"places for a cooler: {time.perf_counter() - start:.2f} s (3 s)")
+
+
+def crowned():
+    """The demo with twelve brackets, four panels fitted and six neighbours moved."""
+    build = load(DEMO)
+    package = build.package
+    brackets = tuple(
+        package.brackets[k % 4].model_copy(update={"id": f"b{k}", "stiffener": quantity("3/16 in", "length")}) for k in range(12)
+    )
+    panels = tuple(panel.model_copy(update={"fitted": True}) for panel in package.panels)
+    half = quantity("1/2 in", "length", "measured")
+    moves = tuple(Move(id=item.id, how="slotted", by_y=half) for item in build.survey.obstacles if item.id != "brace")[:6]
+    changes = (("brackets", brackets), ("panels", panels), ("moves", moves))
+    for name, value in changes:
+        build = apply(build, set_value(("packages", "p1", name), value, ""))
+    assert (len(build.package.brackets), len(build.package.panels), len(build.package.moves)) == (12, 4, 6)
+    return build
+
+
+def test_wave_one_with_brackets_panels_and_moved_neighbours():
+    """Twelve brackets, four panels and six moved neighbours; and one pattern drawn anew (50 ms)."""
+    build = crowned()
+    times, _ = wave_one(build)
+    plain, _ = wave_one(load(DEMO))
+    say(
+        f"wave one, 12 brackets, 4 panels, 6 moves: {percentiles(times)} edits; the demo in the same run {percentiles(plain)} ({against_bare(WAVE_ONE)})"
+    )
+    anew = []
+    for k in range(20):
+        changed = apply(
+            build, set_value(("packages", "p1", "panels", "panel1", "depth"), from_si(0.15 + 1e-3 * k, "length", "us", "measured"), "")
+        )
+        start = time.perf_counter()
+        made = [pattern for plan in panel_plans(changed, changed.package) for pattern in plan.patterns]
+        scene = gallery(tuple(made), "us")
+        anew.append(time.perf_counter() - start)
+        assert scene is not None
+    say(f"a panel's patterns drawn anew: {percentiles(anew)} (50 ms)")
+    anew = []
+    for k in range(20):
+        changed = apply(
+            build, set_value(("packages", "p1", "brackets", "b0", "width"), from_si(0.03 + 1e-4 * k, "length", "us", "measured"), "")
+        )
+        start = time.perf_counter()
+        gallery(tuple(pattern for plan in bracket_plans(changed, changed.package) if plan.made for pattern in plan.made.patterns), "us")
+        anew.append(time.perf_counter() - start)
+    say(f"twelve brackets' patterns drawn anew: {percentiles(anew)} (50 ms)")
 
 
 def wave_one(build, benchmark=None):

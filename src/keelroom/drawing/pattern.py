@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from keelroom.core.packaging.pattern import Hole, Pattern, Slot
+from keelroom.core.packaging.pattern import Bend, Hole, Pattern, Slot
 from keelroom.drawing.scene import Circle, Dimension, Label, Point, Polyline, Scene, Shape, moved
 from keelroom.units import KINDS, fine, format_si
 
@@ -50,7 +50,7 @@ def _sizes(pattern: Pattern, system: str, pad: float) -> list[Shape]:
     for bend in pattern.bends:
         turn = "up" if bend.degrees > 0 else "down"
         text = f"{abs(bend.degrees):.0f}° {turn}" + (f", R {format_si(bend.radius, length, system)}" if bend.radius else "")
-        middle = ((bend.start[0] + bend.end[0]) / 2, (bend.start[1] + bend.end[1]) / 2)
+        middle = _free_place(pattern, bend)
         # On a strip the words stand under it, one line each; on a sheet once for bends alike, on the line.
         at = (middle[0], bottom - LINE * (1 + sum(p[1] < bottom for p in words.values()))) if narrow else middle
         words.setdefault(text, at)
@@ -61,6 +61,18 @@ def _sizes(pattern: Pattern, system: str, pad: float) -> list[Shape]:
     if narrow:
         words.setdefault(pattern.name, (left + wide / 2, bottom + high + pad * 0.88))
     return shapes + [Label("pattern.words", at, text) for text, at in words.items()]
+
+
+def _free_place(pattern: Pattern, bend: Bend) -> Point:
+    """Where along a bend its words hide no hole: its middle, or beside it."""
+    (x0, y0), (x1, y1) = bend.start, bend.end
+    wide, near = 0.09 * math.hypot(x1 - x0, y1 - y0), LINE
+
+    def at(share: float) -> Point:
+        return (x0 + share * (x1 - x0), y0 + share * (y1 - y0))
+
+    free = [at(share) for share in (0.5, 0.33, 0.67, 0.25) if not any(abs(h.centre[0] - at(share)[0]) < wide and abs(h.centre[1] - at(share)[1]) < near for h in pattern.holes)]  # fmt: skip
+    return free[0] if free else at(0.5)
 
 
 def slot_outline(slot: Slot) -> tuple[Point, ...]:

@@ -166,9 +166,15 @@ def _not_as_found(survey: Survey, gaps: tuple[Gap, ...]) -> tuple[Gap, ...]:
         was, other = found[f"obstacle:{gap.part.key.partition(':')[2]}"], found.get(gap.other.key)
         if other is None:
             return math.inf
-        return float(clearance(stacked([was.solid]), stacked([other.solid])).gap[0])
+        return _apart(was, other)
 
     return tuple(gap for gap in gaps if gap.part.sort != "moved" or gap.margin >= 0 or gap.gap < before(gap) - AS_BEFORE)
+
+
+@by_identity(512)
+def _apart(first: Body, second: Body) -> float:
+    """Clearance of two bodies [m]; those of a survey stay the same objects."""
+    return float(clearance(stacked([first.solid]), stacked([second.solid])).gap[0])
 
 
 def wanted_gaps(rules: tuple[GapRule, ...]) -> dict[str, float]:

@@ -11,7 +11,7 @@ from keelroom.assess.fit.coolers import named
 from keelroom.assess.fit.moves import moved_bodies
 from keelroom.assess.fit.points import NEW, Anchor, chassis_points, framed, new_point, part_points
 from keelroom.assess.fit.survey_bodies import neighbours
-from keelroom.assess.placing import Frame, core_depth, face_size, over_tanks, placed_frame
+from keelroom.assess.placing import Frame, core_depth, face_size, over_tanks, placed_frame, stand
 from keelroom.assess.wording import raised
 from keelroom.core.kept import by_identity
 from keelroom.core.outline import area, rectangle
@@ -61,6 +61,7 @@ DRILL = 3 * INCH
 """[m] a right-angle drill with its bit needs behind a hole (common practice)."""
 NUT_GRIP = 2.5
 """A stud reaches so many of its diameters beyond each part: nut, lock nut and washer (common practice)."""
+MOST_KNOWN = 16
 FRAME_HELD = 3
 """Brackets that hold a frame at the least."""
 
@@ -488,4 +489,22 @@ def bracket_plans(build: Build, package: Package) -> tuple[BracketPlan, ...]:
 @by_identity(16)
 def _bracket_plans(survey: Survey, engine: Engine, package: Package) -> tuple[BracketPlan, ...]:
     points = anchors(survey, package) if package.brackets else {}
-    return tuple(_planned((survey, engine, package), points, bracket) for bracket in package.brackets)
+    load = (package_mass(package), package.mounting.shock.si, len(package.brackets), stand(survey, package).lean) if points else ()
+    return tuple(_plan_again((survey, engine, package), points, bracket, load) for bracket in package.brackets)
+
+
+@by_identity(256)
+def _known(bracket: Bracket, engine: Engine) -> dict[tuple[object, ...], BracketPlan]:
+    """Plans of one bracket by where its points lie and what hangs on it: most edits move neither."""
+    return {}
+
+
+def _plan_again(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, load: tuple[float, ...]) -> BracketPlan:
+    own = tuple(points.get(key) for key in (bracket.start, bracket.end, *bracket.starts, *bracket.ends))
+    known, key = _known(bracket, given[1]), (own, load)
+    found = known.get(key)
+    if found is None or any(anchor is None for anchor in own):
+        if len(known) > MOST_KNOWN:
+            known.clear()
+        found = known[key] = _planned(given, points, bracket)
+    return found

@@ -11,6 +11,7 @@ from keelroom.core.arrays import Floats
 from keelroom.core.coolers.circuits import NEVER, Settled, Stage, settled
 from keelroom.core.coolers.condenser import Condensed, condensed, vent_air
 from keelroom.core.coolers.exchanger import conductance_at, handed_over
+from keelroom.core.kept import by_identity
 
 SWEEPS = 4
 """Times the air is taken from cooler to cooler: heat in front reaches the one behind it."""
@@ -168,6 +169,7 @@ class _Members(NamedTuple):
     deep: int
 
 
+@by_identity(16)
 def _members(coolers: Coolers) -> _Members:
     def places(which: Floats) -> list[int]:
         return [k for k in range(which.shape[1]) if which[:, k].any()]

@@ -239,7 +239,9 @@ def _drawn(
     )
     ribbed = _stiffened((near, far), span, WASHER * max(ends.near, ends.far)) if rib is not None else (0.0, 0.0)
     mass = (length * stock.width + (rib.bounds[2] * stock.rib if rib else 0.0)) * stock.thickness * stock.metal.density
-    return Made(kind, pattern, length, fault or _off_the_metal(stock, ends), reach, mass, rib, ribbed, lever)
+    return Made(
+        kind, pattern, length, "; ".join(words for words in (fault, _off_the_metal(stock, ends)) if words), reach, mass, rib, ribbed, lever
+    )
 
 
 def _stiffened(holes: tuple[float, float], span: tuple[float, float], washer: float) -> tuple[float, float]:

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from keelroom.units import INCH
 
-AT_QUARTER = {"soft": 24e3, "medium": 49e3, "firm": 77e3}
-"""[Pa] at a quarter squeezed, middle of the grades 2A1, 2A2, 2A3 of ASTM D1056 (2–5, 5–9, 9–13 psi), from memory."""
+AT_QUARTER = {"soft": 8e3, "medium": 24e3, "firm": 49e3}
+"""[Pa] at a quarter squeezed, within the grades 2A0, 2A1, 2A2 of ASTM D1056 (under 2, 2–5, 5–9 psi), from memory."""
 LEAST, MOST = 0.20, 0.50
 """Squeeze under which a strip leaks where sheet waves, and over which it takes a set and pushes panels out of shape (common practice)."""
 WANTED = 0.35

@@ -239,5 +239,5 @@ def cover(name: str, size: tuple[float, float], round_hole: bool, lap: float, st
         rest = [((k + 1) * wide / (row.many - 3), (lap / 2, high - lap / 2)[k % 2]) for k in range(max(row.many - 4, 0))]
         places = (corners + rest)[: row.many]
     made = Pattern(name, f"{metal.name}, {fine_both(thickness)}", (outline,), tuple(Hole(at, row.diameter, row.mark) for at in places),
-                   marks=(Mark((wide / 2, (wide if round_hole else high) / 2), name),), faults=tuple(faults))  # fmt: skip
+                   marks=(Mark((wide / 2, 0.6 * (wide if round_hole else high)), name),), faults=tuple(faults))  # fmt: skip
     return PanelMade((made,), perimeter(outline), high, tuple(faults), ())
