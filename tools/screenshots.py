@@ -110,11 +110,8 @@ class Album:
     def fit(self) -> None:
         self.shot("fit-up", self.page("Fit-up", "Gaps"))
         self.shot("find-a-place", self.page("Fit-up", "Find"), self.press("Find", "start"))
-        self.session.set(("active",), "p3", "Package")
-        self.shot("shroud", self.page("Fit-up", "Shroud"), self.window.stations["Fit-up"].acts["seat"])
-        self.session.store.undo()
-        self.session.store.undo()
-        self.shot("fit-up-dark", self.page("Fit-up", "Gaps"), self.window.switch_theme, self.window.switch_units)
+        self.shot("panels", self.page("Fit-up", "Panels"))
+        self.shot("neighbours-dark", self.page("Fit-up", "Neighbours"), self.window.switch_theme, self.window.switch_units)
 
     def electrical(self) -> None:
         self.session.set(("active",), "p1", "Package")

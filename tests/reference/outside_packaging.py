@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from keelroom.core.packaging.fixings import BOLTS, Beam, Section, growth, play, strap
+from keelroom.assess.fit.moves import SLOT_MOST
+from keelroom.core.packaging.fixings import BOLTS, SIDE, Beam, Section, growth, play, strap
+from keelroom.core.packaging.foam import push
+from keelroom.core.packaging.joined import Halves
 from keelroom.core.packaging.sheet import METALS, bend_allowance, bend_deduction, smallest_radius
 from keelroom.core.packaging.shroud import EDGE_TRIM, trims_to_seat
 from keelroom.core.packaging.stack import Link, root_sum_square, worst_case
@@ -53,6 +56,12 @@ def packaging_checks() -> list[Check]:
         Check("1/8 × 1 strap 4 in, 25 kg·g: sag [mm]", "memory", ROARK, force * (4 * INCH) ** 3 / (3 * 205e9 * inertia) * 1e3, lambda: beam.sag * 1e3, 1e-6),
         Check("trim per side to seat a shroud 3/4 in too wide [in]", "practice", "common practice", 0.375, lambda: seated()["left"] / INCH, 1e-9),
         Check("trim all on one side to move the fan [in]", "practice", "common practice", 0.75, lambda: seated(0.375 * INCH)["right"] / INCH, 1e-9),
+        Check("sponge of grade 2A1 a quarter squeezed, middle of its range [psi]", "memory", "ASTM D1056: 2A1 is 2 to 5 psi", 3.5, lambda: push("medium", 0.25) / 6894.76, 0.02),
+        Check("sponge of grade 2A2 a quarter squeezed, middle of its range [psi]", "memory", "ASTM D1056: 2A2 is 5 to 9 psi", 7.0, lambda: push("firm", 0.25) / 6894.76, 0.03),
+        Check("least metal from a hole to a strip's side [diameters]", "memory", "EN 1993-1-8 table 3.3", 1.2, lambda: SIDE, 1e-9),
+        Check("a mount's hole is slotted by at most [in]", "practice", "common practice", 1.0, lambda: SLOT_MOST / INCH, 1e-9),
+        Check("a strap of 1/8 × 1 in, 4 in and 2 kg at 5 g: half the stress held level", "memory", ROARK, 0.5, lambda: strap(steel, Beam(Section(INCH, INCH / 8)), 4 * INCH, 2.0, 5.0, True).stress / strap(steel, Beam(Section(INCH, INCH / 8)), 4 * INCH, 2.0, 5.0).stress, 1e-9),
+        Check("two 14 in shrouds, an inch off each, lapped 3/4 in: one pan [in]", "invariant", "28 − 2 − 3/4", 25.25, lambda: Halves((14 * INCH, 14 * INCH), 13 * INCH, INCH, 0.75 * INCH).width / INCH, 1e-9),
         Check("edge trim takes [in]", "practice", "common practice", 0.125, lambda: EDGE_TRIM / INCH, 1e-9),
     ]  # fmt: skip
     for key, holes in (("m5", (5.3, 5.5, 5.8)), ("m6", (6.4, 6.6, 7.0)), ("m8", (8.4, 9.0, 10.0))):

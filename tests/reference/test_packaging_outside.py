@@ -8,6 +8,7 @@ import ezdxf
 import numpy as np
 import pytest
 import shapely
+from CoolProp.CoolProp import PropsSI
 from ezdxf import recover
 from hypothesis import given
 from hypothesis import strategies as st
@@ -15,6 +16,9 @@ from pypdf import PdfReader
 from scipy.integrate import solve_bvp
 from scipy.optimize import minimize
 
+from keelroom.catalogue.fluids import glycol_table
+from keelroom.core.fluids.coolant import curves, mass_fraction
+from keelroom.core.loop.volume import expansion
 from keelroom.core.outline import area, clipped, clipped_line, crossing, to_outline, within
 from keelroom.core.packaging.bracket import Ends, Stock, angle_bracket, flat_or_joggle
 from keelroom.core.packaging.fixings import Beam, Section, strap
@@ -377,3 +381,15 @@ def test_two_round_parts_crossing_overlap_by_their_radii_less_the_distance():
     upright = Solid((0.01, 0.02, 0.04245), (0.03, 0.03, 0.3), ((1, 0, 0), (0, 0, 1), (0, 1, 0)), True)
     found = clearance(stacked([level]), stacked([upright]))
     assert found.gap[0] == pytest.approx(-7.55e-3, abs=1e-5)
+
+
+# what a bottle has to take
+
+
+@pytest.mark.parametrize(("fluid", "glycol"), [("MEG", "ethylene_glycol"), ("MPG", "propylene_glycol")])
+@pytest.mark.parametrize("share", [0.2, 0.35, 0.5])
+def test_what_a_mix_grows_against_coolprop(fluid, glycol, share):
+    """Package: CoolProp, densities by mass fraction at 10 and 95 °C."""
+    mix = f"INCOMP::{fluid}[{mass_fraction(glycol, share):.4f}]"
+    cold, hot = (PropsSI("D", "T", celsius + 273.15, "P", 2e5, mix) for celsius in (10.0, 95.0))
+    assert expansion(curves(glycol_table(glycol), share), 10.0, 95.0) == pytest.approx(cold / hot - 1, rel=0.03)

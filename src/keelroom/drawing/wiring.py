@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.controller import place_of
-from keelroom.assess.electrical.figures import CircuitFigures
+from keelroom.assess.electrical.figures import CircuitFigures, Electrics
 from keelroom.assess.electrical.harness import cut_length, harness
 from keelroom.assess.electrical.leads import HarnessWire
 from keelroom.assess.electrical.signals import COIL_FUSE, KEYED, KEYED_BACK, SENSORS, alone, leading, parts_of
@@ -82,20 +82,33 @@ def wiring(build: Build, package: Package, assessment: Assessment, system: str) 
     wires = harness(build, package, found)
     sheet = _Sheet()
     tops, bottom = [], -LANE
+    pins, names = _pins([wire for wire in wires if not wire.circuit]), _names(found)
     for figures in found.circuits:
         tops.append(bottom)
-        bottom -= HEAD + LINE * max(len(figures.motors), 1)
+        bottom -= HEAD + LINE * max(len(figures.motors), 1) + _room(figures, names[figures.circuit.id], pins)
     coils = _bands(sheet, found.circuits, wires, tops, (assessment, system))
-    _lane(sheet, (package, assessment), wires, coils, system)
+    for figures in found.circuits:
+        _electronics(sheet, coils[figures.circuit.id], names[figures.circuit.id], pins)
+    _lane(sheet, (package, assessment), wires, [at for own in coils.values() for at in own], system)
     return Scene((*sheet.shapes, *sheet.sleeves), (0.0, bottom * MM, WIDTH * MM, -bottom * MM))
+
+
+def _names(found: Electrics) -> dict[str, list[str]]:
+    """What the control drives, by name, circuit by circuit."""
+    names: dict[str, list[str]] = {one.circuit.id: [] for one in found.circuits}
+    parts = parts_of(found)
+    for one in found.circuits:
+        own = {motored.id for motored in one.motors}
+        names[one.circuit.id] = [part.name for part in parts if one.cools and set(part.fans) <= own]
+    return names
 
 
 def _bands(
     sheet: _Sheet, circuits: tuple[CircuitFigures, ...], wires: tuple[HarnessWire, ...], tops: list[float], told: tuple[Assessment, str]
-) -> list[Point]:
-    """Every circuit's band; the coils of the relays the fans' control drives."""
+) -> dict[str, list[Point]]:
+    """Every circuit's band; where what the fans' control drives is triggered, by circuit."""
     assessment, system = told
-    coils: list[Point] = []
+    coils: dict[str, list[Point]] = {figures.circuit.id: [] for figures in circuits}
     wrong_at: dict[str, set[str]] = {}
     for finding in assessment.findings:
         if finding.level == "problem" and finding.where[2:3] == ("circuits",) and len(finding.where) > 4:
@@ -112,8 +125,7 @@ def _bands(
         sheet.words(WIDTH - 12, top - 14, _state(figures), "el.words", "end")
         found = _circuit(sheet, _Band(figures, own, wrong, top - HEAD - LINE / 2, system))
         if figures.cools:
-            _electronics(sheet, found, [wire for wire in wires if not wire.circuit], len(coils))
-            coils += found
+            coils[ident] += found
         else:
             base = 100 * (k + 1)
             _by_key(sheet, found, [keyed[number] for number in (base + KEYED, base + KEYED_BACK) if number in keyed])
@@ -126,24 +138,42 @@ def _state(figures: CircuitFigures) -> str:
     return f"{figures.continuous:.0f} A running, {figures.starting.current:.0f} A at the start, {figures.drop:.2f} V lost"
 
 
-def _electronics(sheet: _Sheet, parts: list[Point], signals: list[HarnessWire], before: int) -> None:
-    """What electronics have besides their trigger, told by numbers: the lead that wakes them, a box's ground, a module's probe."""
-    by_end = {wire.end: wire for wire in signals} | {wire.start: wire for wire in signals if wire.start.endswith((", ground", ", probe −"))}
-    names = list(dict.fromkeys(end.rpartition(", ")[0] for end in by_end if end.endswith((", signal", ", probe +"))))
-    for k, (x, y) in enumerate(parts):
-        if before + k >= len(names):
-            return
-        name = names[before + k]
-        for side, pins in ((1, ("key", "ground")), (-1, ("probe +", "probe −"))):
+PINS = (("probe +", "probe −", "A/C input"), ("key", "ground", "override"))
+"""what electronics have besides their trigger, at their left and at their right"""
+ROW = 17.0
+"""[mm] from one such pin to the next"""
+
+
+def _pins(signals: list[HarnessWire]) -> dict[str, dict[str, HarnessWire]]:
+    """Wires at the pins of electronics, by the part and the pin."""
+    found: dict[str, dict[str, HarnessWire]] = {}
+    for wire in signals:
+        for point in (wire.end, wire.start):
+            part, _, pin = point.rpartition(", ")
+            if pin == "signal" or any(pin in side for side in PINS):
+                found.setdefault(part, {})[pin] = wire
+    return found
+
+
+def _electronics(sheet: _Sheet, parts: list[Point], names: list[str], pins: dict[str, dict[str, HarnessWire]]) -> None:
+    """The pins of each part, told by the number of their wires."""
+    for (x, y), name in zip(parts, names, strict=False):
+        for side, wanted in zip((-1, 1), PINS, strict=True):
             row = y
-            for pin in pins:
-                wire = by_end.get(f"{name}, {pin}")
+            for pin in wanted:
+                wire = pins.get(name, {}).get(pin)
                 if wire is None:
                     continue
                 sheet.line(f"wire.{wire.colour}", (x + side * 13, row), (x + side * 46, row))
                 sheet.sleeve(x + side * 42, row, wire.number)
                 sheet.words(x + side * 60, row, pin, "el.words", "start" if side > 0 else "end")
-                row -= 17
+                row -= ROW
+
+
+def _room(figures: CircuitFigures, names: list[str], pins: dict[str, dict[str, HarnessWire]]) -> float:
+    """How much more height a circuit's last line takes for its pins [mm]."""
+    rows = max((sum(pin in pins.get(name, {}) for pin in side) for name in names for side in PINS), default=0)
+    return ROW * max(rows - 1, 0) if figures.cools else 0.0
 
 
 def _by_key(sheet: _Sheet, coils: list[Point], pair: list[HarnessWire]) -> None:
@@ -296,7 +326,7 @@ def _switch(sheet: _Sheet, figures: CircuitFigures, y: float, top: float, role: 
         if y == top:
             sheet.line("wire.red", (RELAY - 32, y), (RELAY + 32, y))
         sheet.box("el.coil", RELAY, y - 34, 26, 11, 2)
-        sheet.words(RELAY, y - 49, "electronics in it")
+        sheet.words(RELAY, y + 28, "electronics", "el.value")
         return [(RELAY, y - 34)]
     rating = f"{circuit.relay.si:g} A" if circuit.relay else "? A"
     sheet.box(role, RELAY, y - 13, 64, 62, 4)
@@ -417,12 +447,12 @@ def _buses(sheet: _Sheet, own: dict[int, HarnessWire], coils: list[Point], lane:
         if common:
             sheet.line(common, (COIL_BUS, at + 3), (x - 13, at + 3))
             sheet.node(COIL_BUS, at + 3)
-        # Two relays side by side are drawn as one: their sleeves beside each other.
-        aside = 34 * (coils[:k].count((x, at)))
+        # Two relays side by side are drawn as one: their sleeves under each other.
+        under = 18 * coils[:k].count((x, at))
         if 11 + k in own:
-            sheet.sleeve(bus - 26 - aside, at - 4, 11 + k)
+            sheet.sleeve(bus - 26, at - 4 - under, 11 + k)
         if tail + 1 + k in own:
-            sheet.sleeve(COIL_BUS + 20 + aside, at + 3, tail + 1 + k)
+            sheet.sleeve(COIL_BUS + 20, at + 3 - under, tail + 1 + k)
 
 
 def _sensor(sheet: _Sheet, control: Control, own: dict[int, HarnessWire], start: Point, told: tuple[str, str]) -> None:

@@ -24,6 +24,7 @@ from keelroom.drawing.elevation import elevation
 from keelroom.drawing.fitup import STATE_WORDS, section_sheet
 from keelroom.drawing.wiring import wiring
 from keelroom.errors import readable
+from keelroom.export.made import bracket_rows, move_rows, panel_rows, work_notes
 from keelroom.export.pdf import INK, LONGEST_CELL, PAPERS, RULE, STYLES, SceneFlowable, fonts, safe
 from keelroom.export.whole import write_whole
 from keelroom.units import KINDS, format_si
@@ -56,6 +57,7 @@ def sheet_bytes(build: Build, assessment: Assessment, system: str, given: tuple[
         _drawing_and_package(build, system),
         Spacer(1, 6),
         *_fit(build, assessment, system),
+        *_made(build, system),
         *_coolers(build, assessment, system),
         *_electrics(build, assessment, system),
         *_brief(build, system),
@@ -120,6 +122,20 @@ def _fit(build: Build, assessment: Assessment, system: str) -> list[Flowable]:
     )
     drawing = SceneFlowable(section_sheet(build, build.package, fit, system), FIT_WIDTH * WIDTH)
     return [KeepTogether([Paragraph("Fit", STYLES["head"]), drawing]), KeepTogether([table, Spacer(1, 6)])]
+
+
+def _made(build: Build, system: str) -> list[Flowable]:
+    """Panels, brackets, moved neighbours, and how the work is done."""
+    story: list[Flowable] = []
+    for title, rows, shares in (
+        ("Panels and seals", panel_rows(build, system), (0.20, 0.12, 0.12, 0.20, 0.08, 0.28)),
+        ("Brackets", bracket_rows(build, system), (0.16, 0.09, 0.11, 0.09, 0.40, 0.15)),
+        ("Neighbours", move_rows(build, system), (0.18, 0.18, 0.10, 0.54)),
+    ):
+        if rows:
+            story += [Paragraph(title, STYLES["head"]), _grid([list(row) for row in rows], [share * WIDTH for share in shares])]
+    story += [Paragraph("• " + safe(note), STYLES["small"]) for note in work_notes(build)]
+    return [*story, Spacer(1, 6)] if story else []
 
 
 def _coolers(build: Build, assessment: Assessment, system: str) -> list[Flowable]:

@@ -295,8 +295,8 @@ def _transfer(anchor: Anchor) -> str:
         return "clamp the bracket in place and drill both at once, once everything it must clear is in"
     if anchor.behind is None:
         if not anchor.own:
-            return "measure how much is free behind it: a drill through it from behind needs 3 in; until then a marked template from the far face"  # fmt: skip
-        return "drill the bracket through the part’s own hole from behind, off the car, a board between the drill and the core"
+            return "measure how much is free behind it, a drill needs 3 in; until then a marked template from the far face"  # fmt: skip
+        return "mark the bracket through the part’s own hole, drill it away from the core"
     if anchor.behind >= DRILL:
         return f"drill through it from behind with the bracket held there: {both(anchor.behind, 'length')} are free"
     return f"only {both(anchor.behind, 'length')} free behind it: a marked template from the far face"

@@ -16,10 +16,11 @@ from keelroom.document.schema.panels import Panel
 
 
 class State(NamedTuple):
-    """One case with or without a panel: outlet, air at the face, vents [degC] (nan where there is none), shares come back and gone round."""
+    """One case with or without a panel: outlet, air at the face, in the bay, vents [degC] (nan where there is none), shares come back and gone round."""
 
     outlet: float
     front: float
+    bay: float
     vents: float
     back: float
     round: float
@@ -71,4 +72,4 @@ def _worth(name: str, fitted: bool, pair: tuple[Assessment, Assessment], cases: 
 def _state(figures: CaseFigures) -> State:
     outlet = figures.mean if figures.verdict != "does_not_settle" else math.nan
     vents = figures.fluids.vents if figures.fluids.vents else math.nan
-    return State(outlet, figures.front_air, vents, figures.recirculated, figures.bypassed)
+    return State(outlet, figures.front_air, figures.bay_air, vents, figures.recirculated, figures.bypassed)

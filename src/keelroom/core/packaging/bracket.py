@@ -11,7 +11,7 @@ import math
 from typing import NamedTuple
 
 from keelroom.core.outline import Point, rectangle
-from keelroom.core.packaging.fixings import edge_wanted
+from keelroom.core.packaging.fixings import SIDE, edge_wanted
 from keelroom.core.packaging.pattern import Bend, Hole, Mark, Pattern, Slot
 from keelroom.core.packaging.sheet import Metal, bend_allowance
 from keelroom.units import both, fine_both
@@ -27,6 +27,8 @@ WASHER = 1.5
 """A wide washer reaches so many hole diameters from the hole's middle; a rib ends at it, and what lies under it is clamped (common practice)."""
 BUMP_CLEAR = 3e-3
 """[m] an arch clears its bump by (common practice: about 1/8 in)."""
+ROUNDED = 5e-5
+"""[m] a hole may be nearer an edge than wanted: a twentieth of a millimetre is nobody's measure."""
 ALIKE = 1e-6
 """[m] two holes nearer than this are one."""
 
@@ -256,12 +258,10 @@ def _stiffened(holes: tuple[float, float], span: tuple[float, float], washer: fl
 def _off_the_metal(stock: Stock, ends: Ends) -> str:
     """Why its holes have too little metal; '' where they have enough."""
     biggest, middle = max(ends.near, ends.far), stock.width / 2
-    least = edge_wanted(biggest)[0]
-    short = [(what, have) for what, have in (("end", ends.edge), ("side", middle)) if have < least - 1e-9]
-    if short:
-        what, have = short[0]
-        off = "runs off the metal: it " if have < biggest / 2 else ""
-        return f"the hole {off}is {both(have, 'length')} from the strip's {what}; a {both(biggest, 'length')} hole needs at least {both(least, 'length')}"
+    for what, have, least in (("end", ends.edge, edge_wanted(biggest)[0]), ("side", middle, SIDE * biggest)):
+        if have < least - ROUNDED:
+            off = "runs off the metal: it " if have < biggest / 2 else ""
+            return f"the hole {off}is {both(have, 'length')} from the strip's {what}; a {both(biggest, 'length')} hole needs at least {both(least, 'length')}"
     if ends.many > 1 and ends.pitch < 2 * ends.near - 1e-9:
         return (
             f"its holes are {both(ends.pitch, 'length')} apart; holes of {both(ends.near, 'length')} need {both(2 * ends.near, 'length')}"

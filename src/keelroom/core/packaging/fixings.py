@@ -46,6 +46,10 @@ def edge_wanted(hole: float) -> tuple[float, float]:
     return 1.5 * hole, 2.0 * hole
 
 
+SIDE = 1.2
+"""Least distance from a hole's centre to a strip's side, in diameters: EN 1993-1-8 table 3.3, from memory; a strip is loaded along itself."""
+
+
 class Strap(NamedTuple):
     """What a strap does under a shock. stress, strength [Pa]; sag [m]; frequency [Hz] of the mass on it; safety: strength over stress."""
 

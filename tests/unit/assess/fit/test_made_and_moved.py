@@ -38,11 +38,11 @@ def tape(text):
 
 
 def panel(**fields):
-    return Panel(id="panel1", **{name: tape(value) if isinstance(value, str) and value.endswith(" in") else value for name, value in fields.items()})  # fmt: skip
+    return Panel(id="panel1", **{name: tape(value) if isinstance(value, str) and value.endswith((" in", " mm")) else value for name, value in fields.items()})  # fmt: skip
 
 
 def bracket(**fields):
-    return Bracket(id="b", name="Mount", **{name: tape(value) if isinstance(value, str) and value.endswith(" in") else value for name, value in fields.items()})  # fmt: skip
+    return Bracket(id="b", name="Mount", **{name: tape(value) if isinstance(value, str) and value.endswith((" in", " mm")) else value for name, value in fields.items()})  # fmt: skip
 
 
 def plan_of(**fields):

@@ -10,8 +10,8 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.units import KINDS, format_si
 
-COLUMNS = ("Panel", "Idle", "Face air", "Vents", "Comes back", "On the road", "Goes round")
-NOTE = "Change with it, the rest as it is: engine outlet, air at the face and A/C vents standing; bay air that comes back; outlet at speed, and air that goes round the core."
+COLUMNS = ("Panel", "Idle", "Face air", "Vents", "Bay air", "Comes back", "On the road", "Goes round")
+NOTE = "Change with it, the rest as it is: engine outlet, air at the face and A/C vents standing, air in the bay and what of it comes back; outlet at speed, and air that goes round the core."
 NONE = "No panel yet: the Panels page plans them, Survey, Air gaps measures what they close."
 
 
@@ -43,7 +43,7 @@ def cells(worth: PanelWorth, system: str) -> tuple[str, ...]:
     """One panel in a line."""
     name = worth.name if worth.fitted else f"{worth.name} (not fitted)"
     return (
-        name, _step(worth.idle, "outlet", system), _step(worth.idle, "front", system), _step(worth.idle, "vents", system), _share(worth.idle, "back"),
+        name, _step(worth.idle, "outlet", system), _step(worth.idle, "front", system), _step(worth.idle, "vents", system), _step(worth.idle, "bay", system), _share(worth.idle, "back"),
         _step(worth.road, "outlet", system), _share(worth.road, "round"),
     )  # fmt: skip
 
