@@ -9,7 +9,8 @@ from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.effort import effort_words
 from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.fit.coolers import LINED, WARM, line_plan, mount_notes
-from keelroom.assess.fit.mounts import bracket_plans, core_growth, frame_plans
+from keelroom.assess.fit.frames import frame_plans
+from keelroom.assess.fit.mounts import bracket_plans, core_growth
 from keelroom.assess.fit.moves import moves_of
 from keelroom.assess.fit.panels import panel_plans
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan

@@ -9,7 +9,7 @@ from keelroom.assess.assess import assess
 from keelroom.assess.electrical.harness import parts_list
 from keelroom.assess.electrical.system import CONTACT, FUSE_LOSS, TERMINAL, contacts_of
 from keelroom.assess.electrical.words import advice_words
-from keelroom.assess.fit.mounts import frame_plans
+from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.package_bodies import necks, parts_of_package
 from keelroom.assess.inputs.translate import stacked
 from keelroom.assess.placing import stand

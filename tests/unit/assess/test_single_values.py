@@ -15,7 +15,8 @@ from keelroom.assess.electrical.schools import SCHOOLS, edit_of
 from keelroom.assess.electrical.signals import CHASSIS, OVERRIDE
 from keelroom.assess.electrical.words import sizes_words
 from keelroom.assess.fit.clearances import Fit
-from keelroom.assess.fit.mounts import bracket_plans, frame_plans
+from keelroom.assess.fit.frames import frame_plans
+from keelroom.assess.fit.mounts import bracket_plans
 from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.fit.points import part_points
 from keelroom.assess.fit.search import find_places

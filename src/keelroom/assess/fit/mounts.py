@@ -1,4 +1,4 @@
-"""How the package is held: mounts between any two points, frames of angle round coolers, growth with heat."""
+"""How the package is held: mounts between any two points, and growth with heat."""
 
 from __future__ import annotations
 
@@ -7,19 +7,17 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.fit.coolers import named
+from keelroom.assess.fit.mount_rules import SAFE, judged, nut_notes, stud_notes, transfers
 from keelroom.assess.fit.moves import moved_bodies
-from keelroom.assess.fit.points import NEW, Anchor, chassis_points, framed, new_point, part_points
+from keelroom.assess.fit.points import NEW, Anchor, chassis_points, new_point, part_points
 from keelroom.assess.fit.survey_bodies import neighbours
-from keelroom.assess.placing import Frame, core_depth, face_size, over_tanks, placed_frame, stand
+from keelroom.assess.placing import Frame, core_depth, over_tanks, placed_frame, stand
 from keelroom.assess.wording import raised
 from keelroom.core.kept import by_identity
 from keelroom.core.outline import area, rectangle
 from keelroom.core.packaging.bracket import ALIKE, Bump, Ends, Made, Stock, angle_bracket, arch, flat_or_joggle
 from keelroom.core.packaging.fixings import (
     BOLTS,
-    PAD_LEAST,
-    PAD_MOST,
     ROOT,
     Beam,
     Round,
@@ -32,16 +30,15 @@ from keelroom.core.packaging.fixings import (
     pressed,
     strap,
 )
-from keelroom.core.packaging.pattern import Hole, Mark, Pattern
+from keelroom.core.packaging.pattern import Mark, Pattern
 from keelroom.core.packaging.plate import adapter_plate
-from keelroom.core.packaging.sheet import METALS, cracks, smallest_radius
+from keelroom.core.packaging.sheet import METALS
 from keelroom.document.schema.brief import Engine
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.mounts import Bracket
-from keelroom.document.schema.mounts import Frame as AngleFrame
 from keelroom.document.schema.package import Package
 from keelroom.document.schema.survey import Survey
-from keelroom.units import INCH, both, fine_both
+from keelroom.units import both
 
 CORE_DENSITY = {"aluminium": 750.0, "copper_brass": 1300.0}
 """[kg/m3] of a filled core over its whole block, tanks counted as core (common practice)."""
@@ -52,18 +49,12 @@ WARMING = 80.0
 CORE_GROWTH = {"aluminium": 23.6e-6, "copper_brass": 18.0e-6}
 STEADY = 3
 """Brackets from which the package cannot turn on them, so that each bends as a beam held at both ends."""
-SAFE = 2.0
-"""Strength over stress under which a strap is worth a word (common practice)."""
 PACKED = 1.5e-3
 """[m] an offset under this is taken up by washers or by hand, not by bends (common practice)."""
 LEANS = math.radians(2)
-DRILL = 3 * INCH
-"""[m] a right-angle drill with its bit needs behind a hole (common practice)."""
 NUT_GRIP = 2.5
 """A stud reaches so many of its diameters beyond each part: nut, lock nut and washer (common practice)."""
 MOST_KNOWN = 16
-FRAME_HELD = 3
-"""Brackets that hold a frame at the least."""
 
 
 class BracketPlan(NamedTuple):
@@ -116,15 +107,15 @@ def _planned(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], b
     plain = Section(stock.width, stock.thickness)
     beam = Beam(plain, plain._replace(rib=stock.rib if made.rib else 0.0), made.ribbed)
     strength = strap(stock.metal, beam, max(made.reach, 1e-3), load[0], load[1], guided=load[2])
-    judged, notes = _judged(engine, bracket, strength, straight)
+    wrong, notes = judged(engine, bracket, strength, straight)
     force, more, noted = _presses(bracket, made, plain)
-    said = [*faults, *((("edge", raised(made.fault)),) if made.fault else ()), *judged, *more]
+    said = [*faults, *((("edge", raised(made.fault)),) if made.fault else ()), *wrong, *more]
     if abs(way.lean) > LEANS and start.own != end.own:
         noted = (
             *noted,
             f"The core leans by {abs(way.lean) * 57.3:.0f}°: bend the chassis end by so much more or less, so that it lies flat",
         )
-    return BracketPlan(bracket, made, strength, tuple(text for _, text in said), (*notes, *noted), tuple(field for field, _ in said), _transfers((start, end)), force)  # fmt: skip
+    return BracketPlan(bracket, made, strength, tuple(text for _, text in said), (*notes, *noted), tuple(field for field, _ in said), transfers((start, end)), force)  # fmt: skip
 
 
 def _no_point(survey: Survey, key: str) -> str:
@@ -248,8 +239,8 @@ def _across(bracket: Bracket, way: Way, points: tuple[Anchor, Anchor], load: tup
     pattern = Pattern(name, what, (rectangle(0.0, 0.0, max(cut, 1e-3), wide),), marks=(Mark((max(cut, 1e-3) / 2, wide / 2), name),))
     mass = math.pi / 4 * (section.outside**2 - section.inside**2) * max(cut, 0.0) * metal.density
     made = Made(bracket.form, pattern, max(cut, 0.0), "", max(long, 1e-3), mass)
-    notes += _stud_notes(bracket)
-    return BracketPlan(bracket, made, strength, tuple(text for _, text in faults), tuple(notes), tuple(field for field, _ in faults), _transfers(points))  # fmt: skip
+    notes += stud_notes(bracket)
+    return BracketPlan(bracket, made, strength, tuple(text for _, text in faults), tuple(notes), tuple(field for field, _ in faults), transfers(points))  # fmt: skip
 
 
 def _plate(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, ends: tuple[Anchor, Anchor]) -> BracketPlan:
@@ -280,110 +271,7 @@ def _plate(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bra
     faults += [("edge", text) for text in pattern.faults]
     _, _, wide, high = pattern.bounds
     made = Made("plate", pattern._replace(faults=()), max(wide, high), "", max(wide, high), area(pattern.outlines[0]) * bracket.thickness.si * metal.density)  # fmt: skip
-    return BracketPlan(bracket, made, None, tuple(text for _, text in faults), tuple(_nut_notes(bracket)), tuple(field for field, _ in faults), _transfers(ends))  # fmt: skip
-
-
-def _transfers(points: tuple[Anchor, Anchor]) -> tuple[str, ...]:
-    """How the holes of both ends are carried over onto the bracket."""
-    return tuple(f"{anchor.words}: {_transfer(anchor)}" for anchor in points)
-
-
-def _transfer(anchor: Anchor) -> str:
-    if anchor.sort == "stud":
-        return "press a paper template over the stud from the far face, mark its middle, drill the bracket to the template"
-    if anchor.sort == "new":
-        return "clamp the bracket in place and drill both at once, once everything it must clear is in"
-    if anchor.behind is None:
-        if not anchor.own:
-            return "measure how much is free behind it, a drill needs 3 in; until then a marked template from the far face"  # fmt: skip
-        return "mark the bracket through the part’s own hole, drill it away from the core"
-    if anchor.behind >= DRILL:
-        return f"drill through it from behind with the bracket held there: {both(anchor.behind, 'length')} are free"
-    return f"only {both(anchor.behind, 'length')} free behind it: a marked template from the far face"
-
-
-def _judged(engine: Engine, bracket: Bracket, strength: Strap, straight: bool) -> tuple[list[tuple[str, str]], tuple[str, ...]]:
-    """Faults, each with its field, and notes."""
-    faults: list[tuple[str, str]] = []
-    notes: list[str] = []
-    stronger, stiffer = (
-        ("A welded rib or a shorter reach", "a rib")
-        if straight
-        else ("Thicker or wider metal, a welded rib or a shorter reach", "thicker metal or a rib")
-    )
-    bolt, metal = BOLTS[bracket.bolt], METALS[bracket.metal]
-    for hole, where, field in ((bracket.near_hole.si, "part", "near_hole"), (bracket.far_hole.si, "chassis", "far_hole")):
-        room = play(bolt, hole)
-        if room < 0:
-            faults.append((field, f"{bolt.name} does not pass the {both(hole, 'length')} hole at the {where}"))
-        elif hole < bolt.holes[1] - 1e-5:
-            notes.append(
-                f"{bolt.name} passes the {both(hole, 'length')} hole at the {where} with hardly any room to adjust; {fine_both(bolt.holes[2])} gives it"
-            )
-        if bracket.edge.si < edge_wanted(hole)[1] and bracket.edge.si >= edge_wanted(hole)[0]:
-            notes.append(f"The {where} hole is {bracket.edge.si / hole:.1f} diameters from the end; 2 is better")
-    if cracks(metal, bracket.thickness.si, bracket.radius.si) == "radius":
-        notes.append(
-            f"{metal.name} this thick cracks under an inside radius of {both(smallest_radius(metal, bracket.thickness.si), 'length')}"
-        )
-    if strength.safety < 1:
-        faults.append(
-            ("thickness", f"Bends for good at the stated shock: stress {strength.stress / 6.895e6:.0f} ksi over its {metal.strength / 6.895e6:.0f} ksi ({strength.stress / 1e6:.0f} over {metal.strength / 1e6:.0f} MPa)")
-        )  # fmt: skip
-    elif strength.safety < SAFE:
-        notes.append(f"Only {strength.safety:.1f} times as strong as the stated shock needs; {SAFE:.0f} is usual. {stronger} helps")
-    firing = _firing(engine)
-    if firing and abs(strength.frequency / firing - 1) < 0.3:
-        notes.append(f"Hums near idle: its {strength.frequency:.0f} Hz lies close to the engine's {firing:.0f} Hz; {stiffer} moves it up")
-    pad_faults, pad_notes = _pad(bracket)
-    faults += [("squeezed", fault) for fault in pad_faults]
-    notes += pad_notes
-    notes += _nut_notes(bracket)
-    if bolt.torque:
-        notes.append(
-            f"{bolt.name}: at most {bolt.torque / 1.3558:.0f} lb·ft ({bolt.torque:.0f} N·m), and a panel's bolts in steps so that nothing warps"
-        )
-    if bracket.stiffener.si > 0:
-        notes.append(
-            "Rib: weld it on edge, short runs from side to side so that the strap stays straight; it ends clear of bends and holes"
-        )
-    return faults, tuple(notes)
-
-
-NUT_NOTES = {
-    "rivet_nut": "Rivet nut: set it in the strip before bending, check that it does not spin",
-    "lock_nut": "Nylon lock nut with a wide washer on rubber or plastic",
-    "welded_stud": "Welded stud: through its hole and welded from the back, a root pass first, square to the strap; away from core and battery",
-}
-
-
-def _nut_notes(bracket: Bracket) -> list[str]:
-    return list(dict.fromkeys(NUT_NOTES[nut] for nut in (bracket.nut, bracket.far_nut)))
-
-
-def _stud_notes(bracket: Bracket) -> list[str]:
-    if bracket.form == "standoff":
-        return ["Cut the tube square, ends deburred: it stands on its ends", *_nut_notes(bracket)]
-    return ["Two nuts at each part, one from either side, so that it is clamped and not pulled", *_nut_notes(bracket)]
-
-
-def _pad(bracket: Bracket) -> tuple[list[str], list[str]]:
-    """What the grommet or its absence means."""
-    if not bracket.isolated:
-        return [], [
-            "Rigid: quiet bolts, but every shake and twist of the chassis goes into the tank; rubber or silicone grommets spare the core"
-        ]
-    squeeze = 1 - bracket.squeezed.si / bracket.pad.si
-    if squeeze <= 0:
-        return ["The pad is not squeezed at all: it would rattle"], []
-    if not PAD_LEAST <= squeeze <= PAD_MOST:
-        return [], [f"The pad is squeezed {squeeze:.0%}; {PAD_LEAST:.0%} to {PAD_MOST:.0%} holds without going hard"]
-    return [], []
-
-
-def _firing(engine: Engine) -> float | None:
-    """Firing frequency [Hz] at idle of a four-stroke."""
-    return engine.idle_rpm.si * engine.cylinders.si / 2 if engine.idle_rpm and engine.cylinders else None
+    return BracketPlan(bracket, made, None, tuple(text for _, text in faults), tuple(nut_notes(bracket)), tuple(field for field, _ in faults), transfers(ends))  # fmt: skip
 
 
 def core_growth(package: Package) -> float:
@@ -398,76 +286,6 @@ FAN_MOUNTS = {
     "chassis": "Fan to the chassis: nothing hangs on the core; leave the moving gap between fan and core, which move apart.",
     "through_fins": "Ties through the fins: a stopgap that saws through tubes in time. Steady it so to get home, then mount it.",
 }
-
-
-class FramePlan(NamedTuple):
-    """A cooler's frame of angle. name: what it goes round; pieces: name, length [m], count; faults, notes; hung: brackets from its corners."""
-
-    frame: AngleFrame
-    name: str
-    pieces: tuple[tuple[str, float, int], ...]
-    patterns: tuple[Pattern, ...]
-    faults: tuple[tuple[str, str], ...]
-    notes: tuple[str, ...]
-
-
-def frame_plans(package: Package) -> tuple[FramePlan, ...]:
-    """The frames of angle that are fitted."""
-    return tuple(_frame_plan(package, frame) for frame in package.mounting.frames if frame.fitted)
-
-
-def _frame_plan(package: Package, frame: AngleFrame) -> FramePlan:
-    cooler = framed(package, frame.cooler)
-    if cooler is None:
-        what = "There is no such cooler to hang" if frame.cooler else "There is no condenser ahead of this core to hang"
-        return FramePlan(frame, "", (), (), (("cooler", what),), ())
-    name = named(cooler).lower()
-    width, height = (v.si if v else f for v, f in zip((cooler.width, cooler.height), face_size(package), strict=True))
-    faults, notes = [], []
-    hung = [bracket for bracket in package.brackets if bracket.start.startswith(f"frame:{frame.id}:") or bracket.end.startswith(f"frame:{frame.id}:")]  # fmt: skip
-    if frame.hangs == "core":
-        if cooler.stands not in ("ahead", "behind"):
-            faults.append(("hangs", f"The {name} does not stand at the core: brackets from the frame’s corners hang it"))
-        else:
-            notes.append("Hung on the core's own mount bolts: no new hole in the support")
-    elif len(hung) < FRAME_HELD:
-        faults.append(("hangs", f"{len(hung)} brackets go to its corners; {FRAME_HELD} at least hold it"))
-    else:
-        notes.append(f"Hung by {len(hung)} brackets from its corners")
-    covered = frame.lap.si - frame.header.si
-    if covered > 1e-6:
-        faults.append(("lap", f"The angle covers {both(covered, 'length')} of the rows at each edge: lap it no further than the {both(frame.header.si, 'length')} edge without rows"))  # fmt: skip
-    else:
-        notes.append("All rows are exposed")
-    hole = frame.line.si + INCH / 8
-    drilled = hole <= frame.leg.si - 2 * frame.thickness.si
-    if not drilled:
-        notes.append(
-            f"Line holes of {both(hole, 'length')}, grommet included, do not go into the {both(frame.leg.si, 'length')} leg: pass the lines beside it"
-        )
-    outer_w, outer_h = width - 2 * frame.lap.si + 2 * frame.leg.si, height - 2 * frame.lap.si + 2 * frame.leg.si
-    pieces = (
-        (f"Upright, {name} frame", outer_h, 1),
-        (f"Upright with line holes, {name} frame", outer_h, 1),
-        (f"Crosspiece, {name} frame", outer_w, 2),
-    )
-    metal = "Steel" if frame.metal == "steel" else "Aluminium"
-    stock = f"{metal} angle {both(frame.leg.si, 'length')}, {fine_both(frame.thickness.si)} thick, one leg shown"
-    patterns = tuple(
-        _angle_piece((name, stock), length, frame.leg.si, count, hole if drilled and "line" in name else 0.0)
-        for name, length, count in pieces
-    )
-    return FramePlan(frame, name, pieces, patterns, tuple(faults), tuple(notes))
-
-
-def _angle_piece(named: tuple[str, str], length: float, leg: float, count: int, line: float) -> Pattern:
-    """named: name and stock; line: diameter [m] of two line holes, 0 none."""
-    name, stock = named
-    holes = [Hole((x, leg / 2), 7e-3, "mount") for x in (leg / 2, length - leg / 2)]
-    if line:
-        holes += [Hole((x, leg / 2), line, "line") for x in (length / 4, 3 * length / 4)]
-    marks = (Mark((length / 2, leg / 2), name),)
-    return Pattern(name, stock, (rectangle(0, 0, length, leg),), tuple(holes), marks=marks, copies=count)
 
 
 @by_identity(4)

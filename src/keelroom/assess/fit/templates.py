@@ -7,7 +7,8 @@ from collections import Counter
 from collections.abc import Callable
 
 from keelroom.assess.fit.coolers import named
-from keelroom.assess.fit.mounts import bracket_plans, frame_plans
+from keelroom.assess.fit.frames import frame_plans
+from keelroom.assess.fit.mounts import bracket_plans
 from keelroom.assess.fit.package_bodies import RIM
 from keelroom.assess.fit.panels import PanelPlan, panel_plans
 from keelroom.assess.fit.shroud_plan import join_patterns, pan_of, pan_plan, ring_of, trim_pattern, trim_plan

@@ -8,7 +8,8 @@ from keelroom.assess.assessment import Assessment
 from keelroom.assess.fit.bodies import may_differ, tolerance
 from keelroom.assess.fit.clearances import RULE_WORDS, Fit, Gap
 from keelroom.assess.fit.cut_rules import CAUTION, checks_missing, edge_kind
-from keelroom.assess.fit.mounts import FAN_MOUNTS, anchors, bracket_plans, core_growth, frame_plans
+from keelroom.assess.fit.frames import frame_plans
+from keelroom.assess.fit.mounts import FAN_MOUNTS, anchors, bracket_plans, core_growth
 from keelroom.assess.fit.shroud_plan import TrimPlan, pan_plan, ring_of, suction, trim_plan
 from keelroom.assess.wording import Found, choose_fix, flag_fix, lowered, raised
 from keelroom.core.findings import Finding, Fix

@@ -11,7 +11,8 @@ from keelroom.assess.assess import assess
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.coolers import mount_notes
 from keelroom.assess.fit.cutting import checks_missing, cut_plan
-from keelroom.assess.fit.mounts import bracket_plans, core_growth, frame_plans
+from keelroom.assess.fit.frames import frame_plans
+from keelroom.assess.fit.mounts import bracket_plans, core_growth
 from keelroom.assess.fit.search import find_places
 from keelroom.assess.fit.shroud_plan import pan_plan, seat_edit, trim_plan
 from keelroom.assess.fit.templates import cut_list, hardware_list, patterns

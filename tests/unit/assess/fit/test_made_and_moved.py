@@ -9,7 +9,8 @@ from scipy.optimize import minimize
 from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.effort import effort
 from keelroom.assess.fit.clearances import fit_up
-from keelroom.assess.fit.mounts import anchors, bracket_plans, frame_plans
+from keelroom.assess.fit.frames import frame_plans
+from keelroom.assess.fit.mounts import anchors, bracket_plans
 from keelroom.assess.fit.moves import bottle_wanted, moves_of
 from keelroom.assess.fit.panel_edits import closing
 from keelroom.assess.fit.panels import panel_plans

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from keelroom.assess.fit.coolers import named
-from keelroom.assess.fit.mounts import FAN_MOUNTS, BracketPlan, anchors, bracket_plans, core_growth, frame_plans
+from keelroom.assess.fit.frames import frame_plans
+from keelroom.assess.fit.mounts import FAN_MOUNTS, BracketPlan, anchors, bracket_plans, core_growth
 from keelroom.assess.fit.points import NEW
 from keelroom.assess.wording import lowered
 from keelroom.document.schema.build import Build

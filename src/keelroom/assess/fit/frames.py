@@ -1,0 +1,87 @@
+"""Frames of angle round coolers: their pieces, line holes, and what hangs them."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from keelroom.assess.fit.coolers import named
+from keelroom.assess.fit.points import framed
+from keelroom.assess.placing import face_size
+from keelroom.core.outline import rectangle
+from keelroom.core.packaging.pattern import Hole, Mark, Pattern
+from keelroom.document.schema.mounts import Frame
+from keelroom.document.schema.package import Package
+from keelroom.units import INCH, both, fine_both
+
+FRAME_HELD = 3
+"""Brackets that hold a frame at the least (common practice)."""
+
+
+class FramePlan(NamedTuple):
+    """A cooler's frame of angle. name: what it goes round; pieces: name, length [m], count; faults, notes; hung: brackets from its corners."""
+
+    frame: Frame
+    name: str
+    pieces: tuple[tuple[str, float, int], ...]
+    patterns: tuple[Pattern, ...]
+    faults: tuple[tuple[str, str], ...]
+    notes: tuple[str, ...]
+
+
+def frame_plans(package: Package) -> tuple[FramePlan, ...]:
+    """The frames of angle that are fitted."""
+    return tuple(_frame_plan(package, frame) for frame in package.mounting.frames if frame.fitted)
+
+
+def _frame_plan(package: Package, frame: Frame) -> FramePlan:
+    cooler = framed(package, frame.cooler)
+    if cooler is None:
+        what = "There is no such cooler to hang" if frame.cooler else "There is no condenser ahead of this core to hang"
+        return FramePlan(frame, "", (), (), (("cooler", what),), ())
+    name = named(cooler).lower()
+    width, height = (v.si if v else f for v, f in zip((cooler.width, cooler.height), face_size(package), strict=True))
+    faults, notes = [], []
+    hung = [bracket for bracket in package.brackets if bracket.start.startswith(f"frame:{frame.id}:") or bracket.end.startswith(f"frame:{frame.id}:")]  # fmt: skip
+    if frame.hangs == "core":
+        if cooler.stands not in ("ahead", "behind"):
+            faults.append(("hangs", f"The {name} does not stand at the core: brackets from the frame’s corners hang it"))
+        else:
+            notes.append("Hung on the core's own mount bolts: no new hole in the support")
+    elif len(hung) < FRAME_HELD:
+        faults.append(("hangs", f"{len(hung)} brackets go to its corners; {FRAME_HELD} at least hold it"))
+    else:
+        notes.append(f"Hung by {len(hung)} brackets from its corners")
+    covered = frame.lap.si - frame.header.si
+    if covered > 1e-6:
+        faults.append(("lap", f"The angle covers {both(covered, 'length')} of the rows at each edge: lap it no further than the {both(frame.header.si, 'length')} edge without rows"))  # fmt: skip
+    else:
+        notes.append("All rows are exposed")
+    hole = frame.line.si + INCH / 8
+    drilled = hole <= frame.leg.si - 2 * frame.thickness.si
+    if not drilled:
+        notes.append(
+            f"Line holes of {both(hole, 'length')}, grommet included, do not go into the {both(frame.leg.si, 'length')} leg: pass the lines beside it"
+        )
+    outer_w, outer_h = width - 2 * frame.lap.si + 2 * frame.leg.si, height - 2 * frame.lap.si + 2 * frame.leg.si
+    pieces = (
+        (f"Upright, {name} frame", outer_h, 1),
+        (f"Upright with line holes, {name} frame", outer_h, 1),
+        (f"Crosspiece, {name} frame", outer_w, 2),
+    )
+    metal = "Steel" if frame.metal == "steel" else "Aluminium"
+    stock = f"{metal} angle {both(frame.leg.si, 'length')}, {fine_both(frame.thickness.si)} thick, one leg shown"
+    patterns = tuple(
+        _angle_piece((name, stock), length, frame.leg.si, count, hole if drilled and "line" in name else 0.0)
+        for name, length, count in pieces
+    )
+    return FramePlan(frame, name, pieces, patterns, tuple(faults), tuple(notes))
+
+
+def _angle_piece(named: tuple[str, str], length: float, leg: float, count: int, line: float) -> Pattern:
+    """named: name and stock; line: diameter [m] of two line holes, 0 none."""
+    name, stock = named
+    holes = [Hole((x, leg / 2), 7e-3, "mount") for x in (leg / 2, length - leg / 2)]
+    if line:
+        holes += [Hole((x, leg / 2), line, "line") for x in (length / 4, 3 * length / 4)]
+    marks = (Mark((length / 2, leg / 2), name),)
+    return Pattern(name, stock, (rectangle(0, 0, length, leg),), tuple(holes), marks=marks, copies=count)
