@@ -100,7 +100,7 @@ def _fit(build: Build, assessment: Assessment) -> dict[str, Any]:
         "brackets": [
             {"id": plan.bracket.id, "kind": plan.made.kind if plan.made else None, "developed_m": plan.made.developed if plan.made else None,
              "stress_Pa": plan.strap.stress if plan.strap else None, "sag_m": plan.strap.sag if plan.strap else None,
-             "frequency_Hz": plan.strap.frequency if plan.strap else None, "presses_N": plan.presses, "transfer": list(plan.transfer),
+             "frequency_Hz": plan.strap.frequency if plan.strap else None, "presses_N": plan.presses, "bears_kg": plan.load.mass if plan.load else None, "transfer": list(plan.transfer),
              "faults": list(plan.faults), "notes": list(plan.notes)}
             for plan in bracket_plans(build, package)
         ],

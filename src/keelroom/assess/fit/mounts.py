@@ -7,11 +7,12 @@ from typing import NamedTuple
 
 import numpy as np
 
+from keelroom.assess.fit.mount_loads import Load, loads_of
 from keelroom.assess.fit.mount_rules import SAFE, judged, nut_notes, stud_notes, transfers
 from keelroom.assess.fit.moves import moved_bodies
 from keelroom.assess.fit.points import NEW, Anchor, chassis_points, new_point, part_points
 from keelroom.assess.fit.survey_bodies import neighbours
-from keelroom.assess.placing import Frame, core_depth, over_tanks, placed_frame, stand
+from keelroom.assess.placing import Frame, over_tanks, placed_frame, stand
 from keelroom.assess.wording import raised
 from keelroom.core.kept import by_identity
 from keelroom.core.outline import area, rectangle
@@ -40,15 +41,9 @@ from keelroom.document.schema.package import Package
 from keelroom.document.schema.survey import Survey
 from keelroom.units import both
 
-CORE_DENSITY = {"aluminium": 750.0, "copper_brass": 1300.0}
-"""[kg/m3] of a filled core over its whole block, tanks counted as core (common practice)."""
-FAN_MASS_PER_WATT = 0.012
-"""[kg/W] of a fan with its motor (common practice)."""
 WARMING = 80.0
 """[K] from a cold morning to hot coolant."""
 CORE_GROWTH = {"aluminium": 23.6e-6, "copper_brass": 18.0e-6}
-STEADY = 3
-"""Brackets from which the package cannot turn on them, so that each bends as a beam held at both ends."""
 PACKED = 1.5e-3
 """[m] an offset under this is taken up by washers or by hand, not by bends (common practice)."""
 LEANS = math.radians(2)
@@ -59,7 +54,7 @@ MOST_KNOWN = 16
 
 class BracketPlan(NamedTuple):
     """One mount worked out. faults: what cannot be; at: the field each is at; notes: what to mind; made None where a point is not known yet;
-    transfer: how the holes of either end are carried over; presses [N] where it is bent past flat."""
+    transfer: how the holes of either end are carried over; presses [N] where it is bent past flat; load: what hangs on it."""
 
     bracket: Bracket
     made: Made | None
@@ -69,25 +64,11 @@ class BracketPlan(NamedTuple):
     at: tuple[str, ...] = ()
     transfer: tuple[str, ...] = ()
     presses: float = 0.0
+    load: Load | None = None
 
 
-def package_mass(package: Package) -> float:
-    """Mass [kg], wet, as typed or estimated from its size."""
-    if package.mounting.mass is not None:
-        return package.mounting.mass.si
-    core = package.core
-    return CORE_DENSITY[core.material] * math.prod(over_tanks(core)) * core_depth(core) + sum(
-        FAN_MASS_PER_WATT * fan.power.si for fan in package.fans if fan.power
-    )
-
-
-def bracket_plan(build: Build, package: Package, bracket: Bracket) -> BracketPlan:
+def _planned(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, load: Load) -> BracketPlan:
     """Kind, developed length, holes and strength of one mount, by where its points lie."""
-    points = anchors(build.survey, package)
-    return _planned((build.survey, build.brief.engine, package), points, bracket)
-
-
-def _planned(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket) -> BracketPlan:
     survey, engine, package = given
     start, end = (new_point(bracket) if key == NEW else points.get(key) for key in (bracket.start, bracket.end))
     for anchor, key, field in ((start, bracket.start, "start"), (end, bracket.end, "end")):
@@ -98,15 +79,14 @@ def _planned(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], b
     way = _way(placed_frame(survey, package), start, end)
     if bracket.form == "plate":
         return _plate(given, points, bracket, (start, end))
-    holders = max(len(package.brackets), 1)
-    load = (package_mass(package) / holders, package.mounting.shock.si, holders >= STEADY)
+    shock = package.mounting.shock.si
     if bracket.form in ("stud", "standoff"):
-        return _across(bracket, way, (start, end), load)
+        return _across(bracket, way, (start, end), (load, shock))
     made, faults = _bent(bracket, way)
     straight, stock = not made.pattern.bends, _stock(bracket)
     plain = Section(stock.width, stock.thickness)
     beam = Beam(plain, plain._replace(rib=stock.rib if made.rib else 0.0), made.ribbed)
-    strength = strap(stock.metal, beam, max(made.reach, 1e-3), load[0], load[1], guided=load[2])
+    strength = strap(stock.metal, beam, max(made.reach, 1e-3), load.mass, shock, guided=load.steady)
     wrong, notes = judged(engine, bracket, strength, straight)
     force, more, noted = _presses(bracket, made, plain)
     said = [*faults, *((("edge", raised(made.fault)),) if made.fault else ()), *wrong, *more]
@@ -115,7 +95,7 @@ def _planned(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], b
             *noted,
             f"The core leans by {abs(way.lean) * 57.3:.0f}°: bend the chassis end by so much more or less, so that it lies flat",
         )
-    return BracketPlan(bracket, made, strength, tuple(text for _, text in said), (*notes, *noted), tuple(field for field, _ in said), transfers((start, end)), force)  # fmt: skip
+    return BracketPlan(bracket, made, strength, tuple(text for _, text in said), (*notes, *noted), tuple(field for field, _ in said), transfers((start, end)), force, load)  # fmt: skip
 
 
 def _no_point(survey: Survey, key: str) -> str:
@@ -206,7 +186,7 @@ def _presses(bracket: Bracket, made: Made, plain: Section) -> tuple[float, list[
     return force, [], (f"Bend it {math.degrees(bracket.press.si):.0f}° past flat toward the {bracket.presses}: bolted up it presses with {both(force, 'force')}",)  # fmt: skip
 
 
-def _across(bracket: Bracket, way: Way, points: tuple[Anchor, Anchor], load: tuple[float, float, bool]) -> BracketPlan:
+def _across(bracket: Bracket, way: Way, points: tuple[Anchor, Anchor], load: tuple[Load, float]) -> BracketPlan:
     """A stud or stand-off straight from one point to the other."""
     bolt, metal = BOLTS[bracket.bolt], METALS[bracket.metal]
     name, faults, notes = bracket.name or bracket.id, [], []
@@ -225,7 +205,7 @@ def _across(bracket: Bracket, way: Way, points: tuple[Anchor, Anchor], load: tup
         faults.append(("spacer", f"Spacers and pad take {both(stands_off(bracket), 'length')}, its points are {both(abs(way.out), 'length')} apart"))  # fmt: skip
     stud = bracket.form == "stud"
     section = Round(ROOT * bolt.diameter) if stud else Round(2 * bolt.diameter, bolt.diameter)
-    strength = post(metal, section, max(long, 1e-3), load[0], load[1])
+    strength = post(metal, section, max(long, 1e-3), load[0].mass, load[1])
     if strength.safety < 1:
         faults.append(("bolt", f"Bends for good at the stated shock: only {strength.safety:.1f} times as strong as it needs; a larger one, or a strap that is braced"))  # fmt: skip
     elif strength.safety < SAFE:
@@ -240,7 +220,7 @@ def _across(bracket: Bracket, way: Way, points: tuple[Anchor, Anchor], load: tup
     mass = math.pi / 4 * (section.outside**2 - section.inside**2) * max(cut, 0.0) * metal.density
     made = Made(bracket.form, pattern, max(cut, 0.0), "", max(long, 1e-3), mass)
     notes += stud_notes(bracket)
-    return BracketPlan(bracket, made, strength, tuple(text for _, text in faults), tuple(notes), tuple(field for field, _ in faults), transfers(points))  # fmt: skip
+    return BracketPlan(bracket, made, strength, tuple(text for _, text in faults), tuple(notes), tuple(field for field, _ in faults), transfers(points), load=load[0])  # fmt: skip
 
 
 def _plate(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, ends: tuple[Anchor, Anchor]) -> BracketPlan:
@@ -307,8 +287,9 @@ def bracket_plans(build: Build, package: Package) -> tuple[BracketPlan, ...]:
 @by_identity(16)
 def _bracket_plans(survey: Survey, engine: Engine, package: Package) -> tuple[BracketPlan, ...]:
     points = anchors(survey, package) if package.brackets else {}
-    load = (package_mass(package), package.mounting.shock.si, len(package.brackets), stand(survey, package).lean) if points else ()
-    return tuple(_plan_again((survey, engine, package), points, bracket, load) for bracket in package.brackets)
+    loads = loads_of(survey, package)
+    lean = stand(survey, package).lean if points else 0.0
+    return tuple(_plan_again((survey, engine, package), points, bracket, (loads[bracket.id], lean)) for bracket in package.brackets)
 
 
 @by_identity(256)
@@ -317,12 +298,14 @@ def _known(bracket: Bracket, engine: Engine) -> dict[tuple[object, ...], Bracket
     return {}
 
 
-def _plan_again(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, load: tuple[float, ...]) -> BracketPlan:
+def _plan_again(
+    given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, on_it: tuple[Load, float]
+) -> BracketPlan:
     own = tuple(points.get(key) for key in (bracket.start, bracket.end, *bracket.starts, *bracket.ends))
-    known, key = _known(bracket, given[1]), (own, load)
+    known, key = _known(bracket, given[1]), (own, on_it, given[2].mounting.shock.si)
     found = known.get(key)
     if found is None or any(anchor is None for anchor in own):
         if len(known) > MOST_KNOWN:
             known.clear()
-        found = known[key] = _planned(given, points, bracket)
+        found = known[key] = _planned(given, points, bracket, on_it[0])
     return found

@@ -6,7 +6,7 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.inputs.airside import air_package
-from keelroom.assess.inputs.sealing import BARE, Way, foam_gap, hole_size, panel_length, ways
+from keelroom.assess.inputs.sealing import BARE, Way, edge_length, foam_gap, hole_size, panel_length, ways
 from keelroom.core.kept import by_identity
 from keelroom.core.packaging.fixings import BOLTS
 from keelroom.core.packaging.foam import LEAST, MOST, STRIP_WIDE, free_for, push, squeeze
@@ -85,7 +85,7 @@ def _plan(package: Package, holes: tuple[AirHole, ...], own: Panel, way: Way | N
     made = _drawn(own, length, size) if own.kind != "strip" else None
     faults = [("thickness" if "crack" in text else _field(text), text) for text in (made.faults if made else ())]
     notes = list(made.notes) if made else []
-    faults += _closes(own, way, length)
+    faults += _closes(own, way, (length, _together(package, holes, own))) or _twice(package, holes, own)
     share = squeeze(own.foam.si, gap) if own.foam else 0.0
     if own.kind != "dam":
         wrong, said = _foam(own, gap, share)
@@ -122,8 +122,9 @@ def _drawn(own: Panel, length: float, hole: tuple[tuple[float, float], bool]) ->
     return panel(name, shape, metal)
 
 
-def _closes(own: Panel, way: Way | None, length: float) -> list[tuple[str, str]]:
-    """Whether there is anything for it to close, and whether it does."""
+def _closes(own: Panel, way: Way | None, long: tuple[float, float]) -> list[tuple[str, str]]:
+    """Whether there is anything for it to close, and whether it does. long: its length, and with all others at the same place [m]"""
+    length, together = long
     if own.kind == "dam":
         return []
     if way is None:
@@ -136,9 +137,31 @@ def _closes(own: Panel, way: Way | None, length: float) -> list[tuple[str, str]]
         what = "is not measured yet" if way.assumed else "is closed already"
         return [("closes", f"There is no gap to close: the {way.name} {what}")]
     found = []
-    if own.kind in ("panel", "strip", "duct") and length < way.length - 5e-3:
-        found.append(("length", f"It leaves {both(way.length - length, 'length')} of the gap open: {both(length, 'length')} long where the gap is {both(way.length, 'length')}"))  # fmt: skip
+    if own.kind in ("panel", "strip", "duct") and together < way.length - 5e-3:
+        found.append(("length", f"It leaves {both(way.length - together, 'length')} of the gap open: {both(length, 'length')} long where the gap is {both(way.length, 'length')}"))  # fmt: skip
     return found
+
+
+def _together(package: Package, holes: tuple[AirHole, ...], own: Panel) -> float:
+    """Length [m] of all panels at the place of one, as far as they are fitted like it."""
+    alike = [one for one in package.panels if one.closes == own.closes and one.kind != "dam" and one.fitted == own.fitted]
+    return sum(panel_length(package, holes, one) for one in alike)
+
+
+def _twice(package: Package, holes: tuple[AirHole, ...], own: Panel) -> list[tuple[str, str]]:
+    """Whether another panel closes the same way already, all of it."""
+    if own.kind == "dam":
+        return []
+    ahead = [
+        one
+        for one in package.panels[: package.panels.index(own)]
+        if one.closes == own.closes and one.kind != "dam" and one.fitted == own.fitted
+    ]
+    covered = sum(panel_length(package, holes, one) for one in ahead)
+    whole = edge_length(package, own.closes) if own.closes in EDGES else 0.0
+    if ahead and covered >= whole - 5e-3:
+        return [("closes", f"There is no gap left to close: {panel_name(ahead[0])} closes it already")]
+    return []
 
 
 def _foam(own: Panel, gap: float, share: float) -> tuple[list[tuple[str, str]], list[str]]:

@@ -76,7 +76,7 @@ def _code_and_fixes(package: Package, plan: PanelPlan, field: str, where: tuple[
         free = foam_for(plan.gap)
         fixes = (set_fix(f"Foam {free.as_typed} thick", (*where, "foam"), free.as_typed),) if free.si > plan.gap else ()
         return "foam_thin", fixes
-    if field == "length" and plan.way is not None and own.length is not None and plan.length < plan.way.length:
+    if field == "length" and plan.way is not None and own.length is not None and plan.length < plan.way.length - 1e-6:
         return "panel_short", (Fix("clear", "As long as its gap", path=(*where, "length")),)
     if field == "bead_end":
         return "panel_fault", (set_fix("No bead", (*where, "bead"), "0 in"),)

@@ -28,8 +28,14 @@ TEMPERATURE = KINDS["temperature"]
 def _only_fit(path: tuple[str, ...]) -> bool:
     """Fields that decide clearances and made parts, and no temperature."""
     if path[:1] == ("survey",):
-        return path[1:2] != ("opening",)
-    return path[:1] == ("gaps",) or (path[:1] == ("packages",) and path[2:3] in (("place",), ("brackets",), ("mounting",)))
+        return path[1:2] not in (("opening",), ("air_holes",))
+    if path[:1] == ("packages",) and path[2:3] == ("panels",):
+        return path[-1] not in SEALING
+    return path[:1] == ("gaps",) or (path[:1] == ("packages",) and path[2:3] in (("place",), ("moves",), ("brackets",), ("mounting",)))
+
+
+SEALING = ("length", "depth", "foam", "foam_gap")
+"""fields of a panel that decide how much air it lets past"""
 
 
 class ResponseStrip(QWidget):

@@ -185,6 +185,16 @@ def test_a_template_of_every_made_part_is_there():
     assert {"Panel, top", "Mount", "Mount, rib (weld on edge)"} <= set(names)
 
 
+def test_a_second_panel_over_the_same_gap_closes_nothing():
+    two = (panel(closes="top"), panel(closes="top").model_copy(update={"id": "panel2"}))
+    build = on(BARE, ((*P1, "panels"), two))
+    assert [len(plan.faults) for plan in panel_plans(build, build.package)] == [0, 1]
+    halves = tuple(one.model_copy(update={"length": tape("13 in")}) for one in two)
+    build = on(BARE, ((*P1, "panels"), halves))
+    assert all(not plan.faults for plan in panel_plans(build, build.package)), "two halves make a whole"
+    assert open_area(build.package, ()) / INCH**2 == pytest.approx(32.25 - 9.75)
+
+
 # points and mounts
 
 
@@ -277,6 +287,23 @@ def test_an_adapter_plate_from_old_holes_to_new_ones():
     assert plan.made.pattern.bounds[2] / INCH == pytest.approx(3.0, rel=1e-3)
     off = on(build, ((*P1, "brackets"), (plate.model_copy(update={"ends": ("hole:lip_left",)}),)))
     assert {"ends"} == set(bracket_plans(off, off.package)[0].at)
+
+
+def test_a_bracket_for_a_moved_horn_takes_nothing_off_the_cores_straps():
+    """The horn's box 4 x 4 x 3 in, as heavy as water: 0.787 kg on its one bracket; the core's four bear what they bore before."""
+    moved = with_moves(Move(id="horn", how="new_place", left=tape("30 in")))
+    horn = bracket(start="neighbour:horn:left", end="hole:lip_right")
+    more = on(moved, ((*P1, "brackets"), (*BUILD.package.brackets, horn)))
+    plans = bracket_plans(more, more.package)
+    before = bracket_plans(BUILD, BUILD.package)
+    assert [plan.strap for plan in plans[:4]] == [plan.strap for plan in before]
+    assert plans[-1].load.mass == pytest.approx(48 * INCH**3 * 1000)
+    assert plans[-1].load.what == "horn"
+    assert not plans[-1].load.steady
+    # 30 1/2 x 17 x 2 1/4 in of core at 750 kg/m3 and 360 W of fans: 18.66 kg on four.
+    assert plans[0].load.mass * 4 == pytest.approx(30.5 * 17 * 2.25 * INCH**3 * 750 + 360 * 0.012, rel=1e-6)
+    inner = on(BUILD, ((*P1, "brackets"), (bracket(start="shroud:upper_left", end="core:upper_left"),)))
+    assert bracket_plans(inner, inner.package)[0].load.what == "fans and shroud"
 
 
 def test_straps_of_the_trade_hold_a_package():

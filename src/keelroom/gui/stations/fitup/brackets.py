@@ -112,7 +112,8 @@ def advice(build: Build, system: str, ident: str) -> Said:
     if plan is None:
         return ()
     head = (("problem" if plan.faults else "strong", _figures(plan, system)),) if plan.made else ()
-    lines = [*head, *(("problem", fault) for fault in plan.faults), *(("", note) for note in plan.transfer)]
+    bears = (("", f"Bears {both(plan.load.mass, 'mass')} of the {plan.load.what}."),) if plan.load else ()
+    lines = [*head, *bears, *(("problem", fault) for fault in plan.faults), *(("", note) for note in plan.transfer)]
     return (*lines, *(("faint", note) for note in plan.notes))
 
 
