@@ -15,8 +15,23 @@ from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.electrical import Circuit, Control, Supply, Wire
 from keelroom.document.schema.loop import Loop
-from keelroom.document.schema.package import Bracket, Core, Frame, Mounting, Package
-from keelroom.document.schema.survey import Front, Hood, HoseEnd, MountHole, Obstacle, Opening, Rails, SecondReading, Survey, Turning
+from keelroom.document.schema.mounts import Bracket, Frame, Mounting
+from keelroom.document.schema.moves import Move
+from keelroom.document.schema.package import Core, Package
+from keelroom.document.schema.panels import EDGES, Panel, Sealing, Slit
+from keelroom.document.schema.survey import (
+    AirHole,
+    Front,
+    Hood,
+    HoseEnd,
+    MountHole,
+    Obstacle,
+    Opening,
+    Rails,
+    SecondReading,
+    Survey,
+    Turning,
+)
 
 OUT = Path(__file__).parents[1] / "src/keelroom/assets/demo.keelroom"
 
@@ -70,10 +85,10 @@ REMOTE_SIZES = {
 def mounted(package: Package) -> Package:
     """The first package as it is to hang: four brackets to the surveyed holes, a condenser frame, a gearbox cooler of its own."""
     points = {
-        "upper_left": "core_upper_left",
-        "upper_right": "core_upper_right",
-        "lip_left": "core_lower_left",
-        "lip_right": "core_lower_right",
+        "upper_left": "core:upper_left",
+        "upper_right": "core:upper_right",
+        "lip_left": "core:lower_left",
+        "lip_right": "core:lower_right",
     }
     names = {"upper_left": "Upper left strap", "upper_right": "Upper right strap", "lip_left": "Left foot", "lip_right": "Right foot"}
     strap, foot = {"thickness": "3/16 in", "radius": "3/16 in"}, {"width": "1 1/2 in"}
@@ -82,13 +97,13 @@ def mounted(package: Package) -> Package:
         Bracket(
             id=f"bracket{k}",
             name=names[hole],
-            part=point,
-            hole=hole,
+            start=point,
+            end=f"hole:{hole}",
             **{field: quantity(text, "length") for field, text in stock[hole].items()},
         )
         for k, (hole, point) in enumerate(points.items(), 1)
     )
-    frame = Frame(fitted=True, header=quantity("3/8 in", "length"))
+    frame = Frame(id="frame1", header=quantity("3/8 in", "length"))
     cooler = Cooler(
         id="cooler", name="Gearbox cooler", kind="gearbox_cooler", make="stacked_plate", stands="bumper", fitting="elbow_90",
         **{name: quantity(text, "length", "measured") for name, text in REMOTE_SIZES.items()}, loss=quantity("12", "number"),
@@ -98,7 +113,7 @@ def mounted(package: Package) -> Package:
     # Its fans are to get a shroud made from sheet.
     shroud = package.shroud.model_copy(update={"supplied": False})
     return package.model_copy(
-        update={"brackets": brackets, "mounting": Mounting(frame=frame), "coolers": (*package.coolers, cooler), "shroud": shroud}
+        update={"brackets": brackets, "mounting": Mounting(frames=(frame,)), "coolers": (*package.coolers, cooler), "shroud": shroud}
     )
 
 
@@ -113,6 +128,33 @@ def as_found(package: Package) -> Package:
         feed=wire("6 ft", "14 AWG"), branch=wire("1 1/2 ft", "14 AWG", ambient=quantity("170 °F", "temperature")), back=wire("2 ft", "14 AWG"), shared_ground=True,
     )  # fmt: skip
     return package.model_copy(update={"circuits": (fans,), "control": Control(strategy="ground_switch", spun=("fan1",))})
+
+
+def sealed(package: Package) -> Package:
+    """Every gap measured; the hole of the second horn covered; a top panel and strips planned for the first package, not fitted yet."""
+
+    def tape(text: str) -> Quantity:
+        return quantity(text, "length", "measured")
+
+    planned = (
+        Panel(id="panel1", name="Top panel", closes="top", fitted=False, depth=tape("7 in"), notch_width=tape("1 1/2 in"), notch_depth=tape("1 in"), notch_at=tape("3 in"),
+              bead=tape("1/4 in"), bead_end=tape("2 1/2 in"), cost=quantity("18", "money")),
+        Panel(id="panel2", name="Left side strip", kind="strip", closes="left", fitted=False, foam=quantity("5/8 in", "length")),
+        Panel(id="panel3", name="Right side strip", kind="strip", closes="right", fitted=False, foam=quantity("5/8 in", "length")),
+    )  # fmt: skip
+    cover = Panel(
+        id="panel4",
+        name="Horn hole cover",
+        kind="cover",
+        closes="horn_hole",
+        bolts=quantity("4", "count"),
+        foam=quantity("1/2 in", "length"),
+    )
+    slid = Move(id="reservoir", how="slotted", by_x=tape("-1/2 in"))
+    first = package.id == "p1"
+    return package.model_copy(update={
+        "sealing": Sealing(**{edge: Slit(gap=tape("3/8 in")) for edge in EDGES}), "panels": (*planned, cover) if first else (cover,), "moves": (slid,) if first else (),
+    })  # fmt: skip
 
 
 def wired(build: Build) -> Build:
@@ -164,12 +206,12 @@ def survey() -> Survey:
         hood=Hood(front=tape("21 1/4 in"), back=tape("24 in"), run=tape("12 in")),
         rails=Rails(left=tape("-3 1/4 in"), right=tape("27 3/4 in"), top=tape("-2 1/2 in"), between=tape("31 in")),
         obstacles=(
-            obstacle("brake", "Brake unit", ("-4 1/2 in", "11 in", "3 7/8 in", "3 1/4 in", "6 1/2 in", "6 in")),
-            obstacle("horn", "Horn", ("20 1/4 in", "2 3/4 in", "3 7/8 in", "4 in", "4 in", "3 in"), shape="cylinder_along", mobility="movable", work=quantity("20 min", "time")),
+            obstacle("brake", "Brake unit", kind="brake_unit", box=("-4 1/2 in", "11 in", "3 7/8 in", "3 1/4 in", "6 1/2 in", "6 in")),
+            obstacle("horn", "Horn", kind="horn", box=("20 1/4 in", "2 3/4 in", "3 7/8 in", "4 in", "4 in", "3 in"), shape="cylinder_along", mobility="movable", work=quantity("20 min", "time")),
             obstacle("crossover", "Intake crossover pipe", ("5 in", "17 3/8 in", "7 1/2 in", "15 in", "3 in", "3 in"), shape="cylinder_across"),
-            obstacle("regulator", "Voltage regulator", ("28 in", "13 in", "2 3/8 in", "2 in", "4 in", "3 in"), mobility="movable", work=quantity("30 min", "time")),
-            obstacle("reservoir", "Washer bottle", ("-6 1/2 in", "1 in", "3 in", "3 in", "9 in", "7 in"), mobility="removable", work=quantity("45 min", "time")),
-            obstacle("latch", "Latch support", ("11 in", "20 in", "-1 1/2 in", "3 in", "1 3/8 in", "1 1/4 in"), structural=True),
+            obstacle("regulator", "Voltage regulator", kind="regulator", box=("28 in", "13 in", "2 3/8 in", "2 in", "4 in", "3 in"), mobility="movable", work=quantity("30 min", "time")),
+            obstacle("reservoir", "Washer bottle", kind="washer_bottle", holds=quantity("3 L", "volume", "measured"), box=("-6 1/2 in", "1 in", "3 in", "3 in", "9 in", "7 in"), mobility="removable", work=quantity("45 min", "time")),
+            obstacle("latch", "Latch support", kind="latch_support", box=("11 in", "20 in", "-1 1/2 in", "3 in", "1 3/8 in", "1 1/4 in"), structural=True),
             obstacle("beam", "Bumper beam", ("-4 in", "-1 in", "-9 in", "33 in", "4 1/2 in", "3 in"), structural=True),
             obstacle("steering", "Steering box", ("-7 in", "-5 in", "10 in", "4 in", "6 in", "7 in")),
             Obstacle(id="brace", name="Core support brace", left=quantity("26 1/2 in", "length", "assumed"), bottom=tape("-1 in"), front=tape("5 in"),
@@ -180,11 +222,12 @@ def survey() -> Survey:
             HoseEnd(id="lower", x=tape("23 in"), y=tape("1 1/2 in"), z=tape("11 1/2 in"), bore=tape("1 3/4 in")),
         ),
         holes=(
-            MountHole(id="upper_left", name="Upper tie bar, left", x=tape("-1 1/2 in"), y=tape("20 3/4 in"), z=tape("1/8 in"), diameter=tape("5/16 in")),
-            MountHole(id="upper_right", name="Upper tie bar, right", x=tape("26 in"), y=tape("20 3/4 in"), z=tape("1/8 in"), diameter=tape("5/16 in")),
+            MountHole(id="upper_left", name="Upper tie bar, left", x=tape("-1 1/2 in"), y=tape("20 3/4 in"), z=tape("1/8 in"), diameter=tape("5/16 in"), behind=tape("5 in")),
+            MountHole(id="upper_right", name="Upper tie bar, right", x=tape("26 in"), y=tape("20 3/4 in"), z=tape("1/8 in"), diameter=tape("5/16 in"), behind=tape("1 1/4 in")),
             MountHole(id="lip_left", name="Lower lip, left", x=tape("-1 7/8 in"), y=tape("-1/4 in"), z=tape("2 1/2 in"), diameter=tape("3/8 in"), faces="up"),
             MountHole(id="lip_right", name="Lower lip, right", x=tape("26 3/8 in"), y=tape("-1/4 in"), z=tape("2 1/2 in"), diameter=tape("3/8 in"), faces="up"),
         ),
+        air_holes=(AirHole(id="horn_hole", name="Second horn’s hole", width=tape("3 in"), round=True, x=tape("28 1/2 in"), y=tape("4 1/2 in")),),
         ground=tape("17 in"),
         second=(SecondReading(id="engine.turning.nose.depth", value=tape("8 5/8 in")),),
         checks=("belt",),
@@ -251,7 +294,9 @@ def main() -> None:
     )
     # What was there before the swap: the same core and shroud behind the engine's own clutch fan.
     whole = wired(build)
-    OUT.write_bytes(serialised(apply(whole, as_found_package(whole))))
+    whole = apply(whole, as_found_package(whole))
+    whole = whole.model_copy(update={"packages": tuple(map(sealed, whole.packages))})
+    OUT.write_bytes(serialised(whole))
     print(f"wrote {OUT.name}: {OUT.stat().st_size} bytes")
 
 
