@@ -20,6 +20,7 @@ from keelroom.assess.report import CAUTIONS, VERDICT_WORDS, band_text, margin_te
 from keelroom.document.fields import measured_fields
 from keelroom.document.quantity import described
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.electrical import UNRELAYED
 from keelroom.drawing.elevation import elevation
 from keelroom.drawing.fitup import STATE_WORDS, section_sheet
 from keelroom.drawing.wiring import wiring
@@ -180,7 +181,7 @@ def _electrics(build: Build, assessment: Assessment, system: str) -> list[Flowab
     if found is None or scene is None:
         return []
     rows = [[one.circuit.name or one.circuit.id, f"{one.continuous:.1f} / {one.starting.current:.0f} / {one.stalled:.0f} A", f"{one.at_idle:.1f} / {one.at_cruise:.1f} V", f"{one.drop:.2f} V",
-             f"{one.circuit.fuse.si:g} A" if one.circuit.fuse else "none", f"{one.circuit.relay.si:g} A" if one.circuit.relay else "none"] for one in found.circuits]  # fmt: skip
+             f"{one.circuit.fuse.si:g} A" if one.circuit.fuse else "none", f"{one.circuit.relay.si:g} A" if one.circuit.relay and one.circuit.switch not in UNRELAYED else "none"] for one in found.circuits]  # fmt: skip
     head = ["Circuit", "Running / start / stalled", "At the motor, idle / road", "Lost", "Fuse", "Relay"]
     table = _grid([head, *rows], [share * WIDTH for share in (0.26, 0.22, 0.22, 0.10, 0.10, 0.10)])
     story: list[Flowable] = [

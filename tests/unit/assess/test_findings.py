@@ -113,6 +113,7 @@ TABLE = {
     "join_unmeasured": ([((*SHROUD, "joined"), True)], [((*SHROUD, "blank_width"), "14 in", "length")]),
     "join_fans": ([((*SHROUD, "joined"), True), ((*SHROUD, "blank_width"), "14 in", "length"), ((*P1, "fans"), BUILD.package.fans[:1])], FIX),
     "own_of_none": ([((*CIRCUIT, "switch"), "own")], FIX),
+    "mixed_motors": ([((*P1, "fans", "fan1", "controller"), "inside")], FIX),
     "relay_before_electronics": (own_electronics(controller="inside"), FIX),
     "outputs_tied": ([STAGED, ((*CONTROL, "low_speed"), "tied")], FIX),
     "stages_merged": ([STAGED, ((*CONTROL, "low_speed"), "merged"), ((*CIRCUIT, "switch"), "parallel")], [((*CONTROL, "low_speed"), "one_fan")]),

@@ -73,6 +73,9 @@ def test_advice_says_sizes_fuse_and_how_many_relays():
     huge = on(alone, ((*P1, "fans", "fan1", "power"), "3000 W", "electrical power"))
     (none,) = (advice_words(one) for one in assess(huge).electrics.circuits if one.circuit.id == "circuit1")
     assert none.endswith("no single relay is large enough")
+    own = on(alone, ((*P1, "fans", "fan1", "motor"), "brushless"), ((*P1, "fans", "fan1", "controller"), "inside"))
+    (own,) = (advice_words(one) for one in assess(own).electrics.circuits if one.circuit.id == "circuit1")
+    assert own.endswith("no relay: its own electronics switch it")
 
 
 def test_a_measured_drop_stands_beside_what_the_wires_ought_to_lose():

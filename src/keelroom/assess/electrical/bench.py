@@ -7,7 +7,7 @@ from typing import NamedTuple
 from keelroom.assess.electrical.controller import HOSED, curve_of, place_of
 from keelroom.assess.electrical.figures import CircuitFigures, Electrics
 from keelroom.assess.electrical.harness import THREADS, Rows
-from keelroom.assess.electrical.signals import SIGNAL, relays
+from keelroom.assess.electrical.signals import SIGNAL, alone, parts_of, relays
 from keelroom.assess.electrical.ways import way_of
 from keelroom.core.electrical.control import LEAST_SPAN
 from keelroom.document.quantity import described
@@ -112,7 +112,10 @@ def _sensor_test(build: Build, control: Control, system: str) -> tuple[str, str]
 
 
 def _relay_test(control: Control, found: Electrics) -> tuple[str, str]:
-    count = len(relays(found))
+    count, boxes = len(relays(found)), [part for part in parts_of(found) if not part.clicks]
+    if not count and boxes:
+        told = "warm its probe in a pot" if alone(control, boxes) else "give its signal by hand"
+        return f"Key on, {told}, one fan after the other.", "Each starts softly and by itself; with the key off none does."
     if not count:
         return "No relay in this control.", "Nothing to hear."
     way = "ground" if way_of(control).grounds else "feed 12 V to"

@@ -156,7 +156,7 @@ def _place(system: System | None, k: int) -> tuple[float, float]:
 def _figures(supply: Supply, planned: Planned, full: Flow, volts: list[tuple[float, float]]) -> CircuitFigures:
     circuit, path = planned.circuit, planned.path
     each = max(full.currents, default=0.0)
-    relays = max(len(planned.motors), 1) if circuit.switch == "relays" else 1
+    relays = max(len(planned.motors), 1) if circuit.switch in ("relays", "own") else 1
     share = PARALLEL if circuit.switch == "parallel" else 1.0
     motors = tuple(motored.motor for motored in planned.motors)
     starts = [start_current(motor, at) for motor, at in zip(motors, full.voltages, strict=True)]
@@ -170,7 +170,7 @@ def _figures(supply: Supply, planned: Planned, full: Flow, volts: list[tuple[flo
         continuous=full.current,
         each=each,
         starting=start,
-        begins=max(starts, default=0.0) if circuit.switch == "relays" else start.current,
+        begins=max(starts, default=0.0) if circuit.switch in ("relays", "own") else start.current,
         staged=planned.staged,
         stalled=sum(stall_current(motored.motor, v) for motored, v in zip(planned.motors, full.voltages, strict=True)),
         at_idle=at_idle,
@@ -214,9 +214,9 @@ def _runs(path: Path, full: Flow, each: float, shared: bool) -> tuple[RunFigures
 
 
 def own_relays(found: Electrics) -> bool:
-    """Whether the cooling fans have relays of their own, as staging them wants."""
+    """Whether the cooling fans have relays or electronics of their own, as staging them wants."""
     fed = [one for one in found.circuits if one.cools]
-    return len(fed) > 1 or any(one.circuit.switch == "relays" for one in fed)
+    return len(fed) > 1 or any(one.circuit.switch in ("relays", "own") for one in fed)
 
 
 @by_identity(512)

@@ -145,7 +145,7 @@ def _planned(circuits: tuple[Circuit, ...], supply: Supply, motors: tuple[Motore
     for circuit in circuits:
         own = tuple(motored for motored in left if motored.id in circuit.feeds)
         left = [motored for motored in left if motored not in own]
-        found.append(_plan(circuit, supply, one_by_one and circuit.switch == "relays", wanted_switch(own, control), *own))
+        found.append(_plan(circuit, supply, one_by_one and circuit.switch in ("relays", "own"), wanted_switch(own, control), *own))
     return tuple(found), tuple(left)
 
 

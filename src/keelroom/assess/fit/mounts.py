@@ -14,6 +14,7 @@ from keelroom.assess.fit.points import NEW, Anchor, chassis_points, new_point, p
 from keelroom.assess.fit.survey_bodies import neighbours
 from keelroom.assess.placing import Frame, over_tanks, placed_frame, stand
 from keelroom.assess.wording import raised
+from keelroom.core.arrays import Floats
 from keelroom.core.kept import by_identity
 from keelroom.core.outline import area, rectangle
 from keelroom.core.packaging.bracket import ALIKE, Bump, Ends, Made, Stock, angle_bracket, arch, flat_or_joggle
@@ -125,10 +126,16 @@ class Way(NamedTuple):
 NORMAL = {"side": 0, "up": 1, "front": 2}
 
 
+def _turned(frame: Frame, start: Anchor, end: Anchor) -> Floats:
+    """The frame a mount is laid out in: the core's, or between two points of the chassis the datums' own."""
+    return frame.matrix if start.own or end.own else np.eye(3)
+
+
 def _way(frame: Frame, start: Anchor, end: Anchor) -> Way:
-    step = frame.matrix @ (np.array(end.at) - np.array(start.at))
+    matrix = _turned(frame, start, end)
+    step = matrix @ (np.array(end.at) - np.array(start.at))
     n, m = NORMAL[start.faces], NORMAL[end.faces]
-    lean = float(np.arctan2(frame.matrix[1][2], frame.matrix[1][1]))
+    lean = float(np.arctan2(matrix[1][2], matrix[1][1]))
     flat = [float(step[k]) for k in range(3) if k != n]
     if n == m:
         return Way(math.hypot(*flat), float(step[n]), False, 0.0, 0.0, lean)
@@ -228,7 +235,7 @@ def _plate(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bra
     survey, _, package = given
     fields = (("starts", (bracket.start, *bracket.starts)), ("ends", (bracket.end, *bracket.ends)))
     faults: list[tuple[str, str]] = []
-    frame = placed_frame(survey, package)
+    matrix = _turned(placed_frame(survey, package), *ends)
     n = NORMAL[ends[0].faces]
     rest = [k for k in range(3) if k != n]
     sets: list[list[tuple[float, float]]] = []
@@ -239,7 +246,7 @@ def _plate(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bra
             if anchor is None:
                 faults.append((field, _no_point(survey, key)))
                 continue
-            step = frame.matrix @ (np.array(anchor.at) - np.array(ends[0].at))
+            step = matrix @ (np.array(anchor.at) - np.array(ends[0].at))
             if anchor.faces != ends[0].faces:
                 faults.append((field, f"{anchor.words} looks another way than {ends[0].words}: one plate lies in one plane"))
             elif abs(float(step[n])) > stands_off(bracket) + PACKED:

@@ -81,7 +81,11 @@ def _electronics(build: Build, where: tuple[str, ...], name: str, figures: Circu
     at, wanted, switch = (*where, "switch"), figures.planned.wanted, figures.circuit.switch
     fans = [motored for motored in figures.motors if motored.fan]
     plain = [motored.name for motored in fans if motored.controller != "inside"]
-    if switch == "own" and (plain or not fans):
+    mixed = 0 < len(plain) < len(fans)
+    if mixed:
+        yield Finding("mixed_motors", "problem", at, f"{name}: motors with electronics of their own and motors without hang on it together",
+                      "The ones want steady power, the others something that switches it: a circuit for each.", mend[:1])  # fmt: skip
+    elif switch == "own" and (plain or not fans):
         names = ", ".join(plain) or ", ".join(motored.name for motored in figures.motors)
         yield Finding("own_of_none", "problem", at, f"{name}: {names} has no electronics to switch it",
                       "A signal is wired to a motor that takes none: it runs as long as its source is live. A relay, or a box beside it.",

@@ -14,6 +14,8 @@ from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.panels import Panel
 
+TOGETHER = "All of them together"
+
 
 class State(NamedTuple):
     """One case with or without a panel: outlet, air at the face, in the bay, vents [degC] (nan where there is none), shares come back and gone round."""
@@ -48,7 +50,7 @@ def panel_worth(build: Build) -> tuple[PanelWorth, ...]:
         found.append(_worth(panel_name(panel), panel.fitted, pair, cases))
     if len(package.panels) > 1:
         none, every = (first_wave(_with(build, dict.fromkeys((panel.id for panel in package.panels), fitted))) for fitted in (False, True))
-        found.append(_worth("All of them together", all(panel.fitted for panel in package.panels), (none, every), cases))
+        found.append(_worth(TOGETHER, all(panel.fitted for panel in package.panels), (none, every), cases))
     return tuple(found)
 
 

@@ -12,6 +12,7 @@ from keelroom.assess.electrical.words import advice_words
 from keelroom.assess.wording import raised
 from keelroom.core.electrical.charging import output
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.electrical import UNRELAYED
 from keelroom.gui.rows import Said
 from keelroom.units import KINDS, format_si
 
@@ -46,20 +47,20 @@ def circuit_said(found: Electrics | None, circuit_id: str, system: str) -> Said:
     return (
         ("", circuit_words(figures)),
         ("faint", wire_words(figures, system)),
-        ("faint", "Wire, fuse and relay are as advised." if good else f"Smallest that will do: {advice_words(figures)}."),
+        ("faint", "Wire, fuse and what switches it are as advised." if good else f"Smallest that will do: {advice_words(figures)}."),
     )
 
 
 def advised_already(figures: CircuitFigures) -> bool:
-    """Whether sizes, fuse and relay are the advised ones."""
+    """Whether sizes, fuse and what switches it are the advised ones."""
     circuit, found = figures.circuit, figures.advice
     sizes = tuple(getattr(circuit, run).size.as_typed for run in RUN_NAMES)
+    relay = circuit.relay.si if circuit.relay and circuit.switch not in UNRELAYED else None
     return (
         sizes == found.sizes
         and circuit.fuse is not None
         and circuit.fuse.si == found.fuse
-        and circuit.relay is not None
-        and circuit.relay.si == found.relay
+        and (circuit.switch, relay) == (found.switch, found.relay)
     )
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from keelroom.assess.questions.panel_worth import PanelWorth, State, panel_worth
+from keelroom.assess.questions.panel_worth import TOGETHER, PanelWorth, State, panel_worth
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.units import KINDS, format_si
@@ -41,7 +41,7 @@ class WorthView(AskedTable[tuple[PanelWorth, ...]]):
 
 def cells(worth: PanelWorth, system: str) -> tuple[str, ...]:
     """One panel in a line."""
-    name = worth.name if worth.fitted else f"{worth.name} (not fitted)"
+    name = worth.name if worth.fitted or worth.name == TOGETHER else f"{worth.name} (not fitted)"
     return (
         name, _step(worth.idle, "outlet", system), _step(worth.idle, "front", system), _step(worth.idle, "vents", system), _step(worth.idle, "bay", system), _share(worth.idle, "back"),
         _step(worth.road, "outlet", system), _share(worth.road, "round"),
