@@ -22,6 +22,8 @@ ADDS: dict[str, tuple[str, PanelKind, str]] = {
     "panel:bottom": ("Panel under the core", "panel", "bottom"), "panel:cover": ("Cover a hole", "cover", ""), "panel:duct": ("Duct piece", "duct", "left"), "panel:dam": ("Air dam", "dam", ""),
 }  # fmt: skip
 DAM_DEEP = "4 in"
+TOLD = 1e-4
+"""A way left open [m2] worth a word: what a sealed one leaks is not."""
 
 
 def page(build: Build, system: str, shown: bool) -> Page:
@@ -66,10 +68,10 @@ def said(build: Build, system: str) -> Said:
     area = KINDS["area"]
     found = ways(build.package, build.survey.air_holes)
     open_now, as_found = sum(way.left for way in found), sum(way.area for way in found)
-    told = ", ".join(f"{lowered(way.name)} {format_si(way.left, area, system)}" for way in found if way.area > 0)
+    told = ", ".join(f"{lowered(way.name)} {format_si(way.left, area, system)}" for way in found if way.left > TOLD)
     lines = [
         ("strong", f"Open round the core: {format_si(open_now, area, system)} of {format_si(as_found, area, system)} as found."),
-        ("", f"Left open: {told}."),
+        ("", f"Left open: {told}." if told else "Nothing is left open."),
     ]
     assumed = ", ".join(lowered(way.name) for way in found if way.assumed)
     if assumed:
