@@ -13,6 +13,8 @@ MARGIN = 0.012
 NARROW = 0.08
 """[m] a strip this narrow has its words outside"""
 LINE = 0.022
+BOARD = 1.4
+"""Width over height of the board patterns are laid on."""
 
 
 def pattern_scene(pattern: Pattern, system: str, dimensions: bool = True) -> Scene:
@@ -93,12 +95,32 @@ def holes_of(pattern: Pattern) -> tuple[Hole, ...]:
 
 
 def gallery(patterns: tuple[Pattern, ...], system: str, dimensions: bool = True) -> Scene | None:
-    """Several patterns on one sheet, one under the other; None where there is none. dimensions: as of `pattern_scene`."""
+    """Several patterns on one sheet, in as many columns as show them largest; None where there is none. dimensions: as of `pattern_scene`."""
+    scenes = tuple(pattern_scene(pattern, system, dimensions) for pattern in patterns)
+    if not scenes:
+        return None
+    columns = min((_columns(scenes, count) for count in range(1, len(scenes) + 1)), key=lambda one: max(_width(one) / BOARD, _height(one)))
     shapes: list[Shape] = []
-    top, right = 0.0, 0.0
-    for pattern in patterns:
-        scene = pattern_scene(pattern, system, dimensions)
-        left, bottom, wide, high = scene.bounds
-        shapes += [moved(shape, -left, top - high - bottom) for shape in scene.shapes]
-        top, right = top - high, max(right, wide)
-    return Scene(tuple(shapes), (0.0, top, right, -top)) if shapes else None
+    x = 0.0
+    for column in columns:
+        top = 0.0
+        for scene in column:
+            left, low, _, high = scene.bounds
+            shapes += [moved(shape, x - left, top - high - low) for shape in scene.shapes]
+            top -= high
+        x += _width((column,))
+    return Scene(tuple(shapes), (0.0, -_height(columns), _width(columns), _height(columns)))
+
+
+def _columns(scenes: tuple[Scene, ...], count: int) -> tuple[tuple[Scene, ...], ...]:
+    """Scenes dealt to so many columns at most, each read downwards."""
+    each = -(-len(scenes) // count)
+    return tuple(scenes[first : first + each] for first in range(0, len(scenes), each))
+
+
+def _width(columns: tuple[tuple[Scene, ...], ...]) -> float:
+    return sum(max(scene.bounds[2] for scene in column) for column in columns)
+
+
+def _height(columns: tuple[tuple[Scene, ...], ...]) -> float:
+    return max(sum(scene.bounds[3] for scene in column) for column in columns)
