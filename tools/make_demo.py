@@ -138,7 +138,7 @@ def sealed(package: Package) -> Package:
 
     planned = (
         Panel(id="panel1", name="Top panel", closes="top", fitted=False, depth=tape("7 in"), notch_width=tape("1 1/2 in"), notch_depth=tape("1 in"), notch_at=tape("3 in"),
-              bead=tape("1/4 in"), bead_end=tape("2 1/2 in"), cost=quantity("18", "money")),
+              bead=tape("1/4 in"), bead_end=tape("1 in"), cost=quantity("18", "money")),
         Panel(id="panel2", name="Left side strip", kind="strip", closes="left", fitted=False, foam=quantity("5/8 in", "length")),
         Panel(id="panel3", name="Right side strip", kind="strip", closes="right", fitted=False, foam=quantity("5/8 in", "length")),
     )  # fmt: skip

@@ -14,7 +14,7 @@ from keelroom.core.outline import area, rectangle
 from keelroom.core.packaging.bracket import Ends, Stock, angle_bracket, flat_or_joggle
 from keelroom.core.packaging.fixings import Beam, Section, strap
 from keelroom.core.packaging.pattern import Pattern
-from keelroom.core.packaging.sheet import METALS, bend_allowance, bend_deduction, edge_sag, plate_frequency
+from keelroom.core.packaging.sheet import METALS, Beads, bend_allowance, bend_deduction, edge_sag, plate_frequency
 from keelroom.core.packaging.shroud import Blank, Pan, leak, pan, trim, trims_to_seat
 from keelroom.core.packaging.solids import Solid, clearance, leaned, stacked
 from keelroom.core.packaging.stack import Link, chance_under, dominant, root_sum_square, worst_case
@@ -134,10 +134,10 @@ def test_a_rib_or_a_shorter_reach_never_weakens_a_strap(width, thickness, reach,
 @given(st.floats(0.5e-3, 3e-3), st.floats(0.05, 0.6), st.floats(0.05, 0.6), st.floats(0.0, 0.01))
 def test_thicker_smaller_or_beaded_panels_ring_higher(thickness, width, height, bead):
     metal = METALS["al_5052"]
-    here = plate_frequency(metal, thickness, width, height, bead)
-    assert plate_frequency(metal, 1.2 * thickness, width, height, bead) > here
-    assert plate_frequency(metal, thickness, 0.8 * width, height, bead) > here
-    assert plate_frequency(metal, thickness, width, height, bead + 2e-3) > here
+    here = plate_frequency(metal, thickness, width, height, Beads(bead))
+    assert plate_frequency(metal, 1.2 * thickness, width, height, Beads(bead)) > here
+    assert plate_frequency(metal, thickness, 0.8 * width, height, Beads(bead)) > here
+    assert plate_frequency(metal, thickness, width, height, Beads(bead + 2e-3)) > here
     assert edge_sag(metal, thickness, width, 0.02, 10.0) < edge_sag(metal, thickness, width, 0.0, 10.0)
 
 

@@ -10,9 +10,9 @@ from keelroom.assess.inputs.sealing import BARE, Way, edge_length, foam_gap, hol
 from keelroom.core.kept import by_identity
 from keelroom.core.packaging.fixings import BOLTS
 from keelroom.core.packaging.foam import LEAST, MOST, STRIP_WIDE, free_for, push, squeeze
-from keelroom.core.packaging.panel import Drilled, Lip, Notch, PanelMade, Shape, cover, panel
+from keelroom.core.packaging.panel import Beading, Drilled, Lip, Notch, PanelMade, Shape, cover, panel, swings
 from keelroom.core.packaging.pattern import Pattern
-from keelroom.core.packaging.sheet import METALS, edge_sag, plate_frequency
+from keelroom.core.packaging.sheet import METALS, edge_sag
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.document.schema.panels import EDGES, Panel
@@ -94,7 +94,7 @@ def _plan(package: Package, holes: tuple[AirHole, ...], own: Panel, way: Way | N
     foam_length = _foam_length(own, length, size) if own.foam and own.kind != "dam" else 0.0
     frequency = 0.0
     if own.kind in ("panel", "duct", "dam") and made is not None:
-        frequency = plate_frequency(METALS[own.metal], own.thickness.si, length, own.depth.si, own.bead.si)
+        frequency = swings(_shape(own, length), METALS[own.metal])
         notes += _stiff(own, length, frequency)
         notes += _held(own, share, foam_length)
     return PanelPlan(own, panel_name(own), made, way, length, gap, share, foam_length, frequency, tuple(faults), tuple(notes))
@@ -110,16 +110,23 @@ def _field(text: str) -> str:
 
 def _drawn(own: Panel, length: float, hole: tuple[tuple[float, float], bool]) -> PanelMade:
     metal, name = METALS[own.metal], panel_name(own)
-    bolts = Drilled(int(own.bolts.si), own.hole.si, "bolt")
     if own.kind == "cover":
-        return cover(name, hole[0], hole[1], COVER_LAP, (metal, own.thickness.si, bolts))
+        return cover(name, hole[0], hole[1], COVER_LAP, (metal, own.thickness.si, _bolts(own)))
+    return panel(name, _shape(own, length), metal)
+
+
+def _bolts(own: Panel) -> Drilled:
+    return Drilled(int(own.bolts.si), own.hole.si, "bolt")
+
+
+def _shape(own: Panel, length: float) -> Shape:
+    """A panel as wanted."""
     far = own.far_length.si if own.kind == "duct" and own.far_length else length
-    shape = Shape(
+    return Shape(
         length, far, own.depth.si, Lip(own.front_lip.si, math.degrees(own.front_bend.si)), Lip(own.back_lip.si, math.degrees(own.back_bend.si)),
-        own.thickness.si, own.radius.si, Notch(own.notch_width.si, own.notch_depth.si, own.notch_at.si), (own.bead.si, own.bead_end.si),
-        Drilled(int(own.pins.si), own.pin_hole.si, "pin"), bolts,
+        own.thickness.si, own.radius.si, Notch(own.notch_width.si, own.notch_depth.si, own.notch_at.si), Beading(own.bead.si, own.bead_end.si, own.beads == "across"),
+        Drilled(int(own.pins.si), own.pin_hole.si, "pin"), _bolts(own),
     )  # fmt: skip
-    return panel(name, shape, metal)
 
 
 def _closes(own: Panel, way: Way | None, long: tuple[float, float]) -> list[tuple[str, str]]:
@@ -187,9 +194,12 @@ def _stiff(own: Panel, length: float, frequency: float) -> list[str]:
     """Whether it drums or flops; beads and folded edges help."""
     metal, notes = METALS[own.metal], []
     if frequency < DRUMS_UNDER:
-        notes.append(
-            f"Drums: its field swings at about {frequency:.0f} Hz, under {DRUMS_UNDER:.0f} Hz; a bead {both(INCH / 4, 'length')} high helps"
+        cure = (
+            "higher beads or thicker sheet help"
+            if own.bead.si > 0 and own.beads == "across"
+            else f"beads {both(INCH / 4, 'length')} high front to back help"
         )
+        notes.append(f"Drums: its field swings at about {frequency:.0f} Hz, under {DRUMS_UNDER:.0f} Hz; {cure}")
     sag = edge_sag(metal, own.thickness.si, length, min(own.front_lip.si, own.back_lip.si), HAND)
     if sag > FLOPPY:
         notes.append(f"Floppy: its edge gives {both(sag, 'length')} under a hand’s weight; fold it, or a wider lip")

@@ -15,7 +15,7 @@ from keelroom.core.outline import Point, rectangle
 from keelroom.core.packaging.fixings import GRAVITY
 from keelroom.core.packaging.joined import RING_LAP, Halves, Ring, half_patterns, join_faults, ring_pattern
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern
-from keelroom.core.packaging.sheet import METALS, edge_sag, plate_frequency
+from keelroom.core.packaging.sheet import METALS, Beads, edge_sag, plate_frequency
 from keelroom.core.packaging.shroud import EDGE_TRIM, SIDES, WEB, Blank, Pan, PanMade, Trim, leak, pan, trim, trims_to_seat
 from keelroom.document.edits import Change, Edit
 from keelroom.document.quantity import from_si
@@ -297,14 +297,18 @@ def _pan_plan(package: Package, name: str) -> PanPlan | None:
     shroud, metal = package.shroud, METALS[package.shroud.metal]
     made = pan(f"Shroud, {name}", body, metal, (shroud.sheet_width.si, shroud.sheet_height.si))
     field = _largest_field(body)
-    frequency = plate_frequency(metal, body.thickness, *field, shroud.bead.si)
+    frequency = plate_frequency(metal, body.thickness, min(field), max(field), Beads(shroud.bead.si))
     long, plain = (body.width, body.plain[1]) if body.width >= body.height else (body.height, body.plain[0])
     sag = edge_sag(metal, body.thickness, long, 0.0 if plain else body.flange, HAND)
     notes = list(made.warnings)
     if frequency < DRUMS_UNDER:
         notes.append(
             f"Drums: its largest flat field swings at about {frequency:.0f} Hz, under {DRUMS_UNDER:.0f} Hz. "
-            + ("Higher beads or thicker sheet help" if shroud.bead.si else f"Beads {both(INCH / 4, 'length')} high stiffen it")
+            + (
+                "Higher beads or thicker sheet help"
+                if shroud.bead.si
+                else f"Beads {both(INCH / 4, 'length')} high across its shorter way stiffen it"
+            )
         )
     if sag > FLOPPY:
         notes.append(

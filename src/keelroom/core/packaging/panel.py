@@ -5,14 +5,12 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from keelroom.core.outline import Outline, edges, rectangle
+from keelroom.core.outline import Outline, Point, edges, rectangle
 from keelroom.core.packaging.fixings import edge_wanted
 from keelroom.core.packaging.pattern import Bend, Hole, Mark, Pattern
-from keelroom.core.packaging.sheet import Metal, bend_deduction, cracks, smallest_radius
+from keelroom.core.packaging.sheet import BEAD_SHARE, BEAD_WIDE, Beads, Metal, bend_deduction, cracks, plate_frequency, smallest_radius
 from keelroom.units import both, fine_both
 
-BEAD_WIDE = 4.0
-"""A bead is so many times as wide as it is high (common practice)."""
 INSET = 0.012
 """[m] holes lie in from an edge that has no lip."""
 
@@ -40,6 +38,14 @@ class Drilled(NamedTuple):
     mark: str
 
 
+class Beading(NamedTuple):
+    """Beads. height; short: how far they end before what is bent or cut [m]; across: a row of them front to back, else one along its middle."""
+
+    height: float
+    short: float
+    across: bool = False
+
+
 class Shape(NamedTuple):
     """A panel as wanted, outside sizes [m]. length at the back, far at the front; depth between its bends' outside corners."""
 
@@ -51,8 +57,7 @@ class Shape(NamedTuple):
     thickness: float
     radius: float
     notch: Notch = Notch(0.0, 0.0, 0.0)
-    bead: tuple[float, float] = (0.0, 0.0)
-    """height, and how far it ends short of each end"""
+    bead: Beading = Beading(0.0, 0.0)
     pins: Drilled = Drilled(0, 8e-3, "pin")
     bolts: Drilled = Drilled(0, 7e-3, "bolt")
 
@@ -114,12 +119,39 @@ def _one_piece(name: str, shape: Shape, metal: Metal) -> tuple[Pattern, float]:
     ]
     holes = (*_row(shape, shape.pins, _lip_middle(shape.front, 0.0, 1), shape.far), *_row(shape, shape.bolts, _lip_middle(shape.back, top, -1), shape.length))  # fmt: skip
     middle = (y_front + y_back) / 2
-    marks = [Mark((shape.length / 2, middle + (0.25 * shape.depth if shape.bead[0] > 0 else 0.0)), name)]
+    lines = bead_lines(shape, (y_front, y_back))
+    marks = [Mark((shape.length / 2, middle + (0.25 * shape.depth if lines else 0.0)), name)]
     if shape.front.size > 0:
         marks.append(Mark((shape.length / 8, y_front + 0.12 * shape.depth), "front"))
-    if shape.bead[0] > 0:
-        marks.append(Mark((shape.bead[1], middle), "bead", (shape.length - shape.bead[1], middle)))
+    marks += [Mark(start, "bead", end) for start, end in lines]
     return Pattern(name, f"{metal.name}, {fine_both(shape.thickness)}", (outline,), holes, bends=tuple(bends), marks=tuple(marks)), top
+
+
+def bead_lines(shape: Shape, bends: tuple[float, float]) -> tuple[tuple[Point, Point], ...]:
+    """The middle line of each bead. bends: height [m] of its front and back bend"""
+    height, short, across = shape.bead
+    front, back = bends
+    if height <= 0:
+        return ()
+    if not across:
+        return (((short, (front + back) / 2), (shape.length - short, (front + back) / 2)),)
+    wide = min(shape.length, shape.far)
+    many = max(round(BEAD_SHARE * wide / (BEAD_WIDE * height)), 1)
+    begins, apart = (shape.length - wide) / 2, wide / many
+    return tuple(((begins + (k + 0.5) * apart, front + short), (begins + (k + 0.5) * apart, back - short)) for k in range(many))
+
+
+def swings(shape: Shape, metal: Metal) -> float:
+    """Lowest frequency [Hz] of its field.
+
+    Source: as of `plate_frequency`.
+    """
+    height, short, across = shape.bead
+    if across:
+        return plate_frequency(metal, shape.thickness, shape.depth, shape.length, Beads(height, BEAD_SHARE, short))
+    return plate_frequency(
+        metal, shape.thickness, shape.length, shape.depth, Beads(height, min(BEAD_WIDE * height / shape.depth, 1.0), short)
+    )
 
 
 def _end(shape: Shape, y: float, at: tuple[float, float]) -> tuple[float, float]:
@@ -171,7 +203,7 @@ def _faults(shape: Shape, metal: Metal) -> list[str]:
         if row.many and wide / row.many < 3 * row.diameter:
             faults.append(f"{row.many} {row.mark} holes do not go into {both(wide, 'length')}")
     faults += _notched(shape, setback)
-    if shape.bead[0] > 0 and 2 * shape.bead[1] >= shape.length:
+    if shape.bead.height > 0 and 2 * shape.bead.short >= (shape.depth if shape.bead.across else shape.length):
         faults.append("The bead has no length left between its ends")
     return faults
 
@@ -187,10 +219,12 @@ def _notched(shape: Shape, setback: float) -> list[str]:
         faults.append(f"The rail notches cut it through: {both(notch.depth, 'length')} in from each end and {both(notch.width, 'length')} wide")  # fmt: skip
     elif notch.at < setback:
         faults.append(f"The rail notch runs into the front bend; it begins {both(setback, 'length')} behind it at the least")
-    height, short = shape.bead
-    half = BEAD_WIDE * height / 2
-    if height > 0 and notch.at - half < shape.depth / 2 < notch.at + notch.width + half and notch.depth > short - half:
-        faults.append(f"The rail notch cuts through the bead: the bead ends {both(short, 'length')} from each end, the notch goes {both(notch.depth, 'length')} in")  # fmt: skip
+    half = BEAD_WIDE * shape.bead.height / 2
+    for (x0, y0), (x1, y1) in bead_lines(shape, (0.0, shape.depth)):
+        nearest = min(x0, shape.length - x1) - half
+        if nearest < notch.depth and min(y0, y1) - half < notch.at + notch.width and max(y0, y1) + half > notch.at:
+            faults.append(f"The rail notch cuts through the bead: the bead begins {both(max(nearest, 0.0), 'length')} from the end, the notch goes {both(notch.depth, 'length')} in")  # fmt: skip
+            break
     return faults
 
 

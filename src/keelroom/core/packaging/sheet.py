@@ -94,20 +94,36 @@ def cracks(metal: Metal, thickness: float, radius: float) -> str:
     return ""
 
 
-def plate_frequency(metal: Metal, thickness: float, width: float, height: float, bead: float = 0.0) -> float:
-    """Lowest frequency [Hz] of a flat panel held at its folded edges (simply supported).
+BEAD_WIDE = 4.0
+"""A bead is so many times as wide as it is high (common practice)."""
+BEAD_SHARE = 0.25
+"""Share of a panel that a row of beads takes up (common practice)."""
 
-    bead : height [m] of beads across the panel, which carry the bending one way
-    Source: Blevins, from memory.
+
+class Beads(NamedTuple):
+    """Beads pressed into a field. height [m]; share of the field's width that lies in them; short [m] they end before each edge."""
+
+    height: float
+    share: float = BEAD_SHARE
+    short: float = 0.0
+
+
+def plate_frequency(metal: Metal, thickness: float, along: float, over: float, beads: Beads | None = None) -> float:
+    """Lowest frequency [Hz] of a panel held at its folded edges (simply supported), stiffer the way its beads run.
+
+    along, over : sides [m], the one beads run along first
+    Source: an orthotropic plate, Leissa, from memory; where beads end short the way is as soft as its parts one after the other,
+    each weighed by the square of the bending there.
     """
     stiff = metal.young * thickness**3 / (12 * (1 - 0.3**2))
-    beaded = stiff + metal.young * BEAD_SHARE * thickness * (bead / 2) ** 2
-    mean = math.sqrt(stiff * beaded) if bead > 0 else stiff
-    return math.pi / 2 * math.sqrt(mean / (metal.density * thickness)) * (1 / width**2 + 1 / height**2)
-
-
-BEAD_SHARE = 0.25
-"""Share of a panel's width that lies in its beads."""
+    way = stiff
+    if beads is not None and beads.height > 0:
+        beaded = stiff + metal.young * beads.share * thickness * (beads.height / 2) ** 2
+        end = min(beads.short / along, 0.5)
+        inside = 1 - 2 * end + math.sin(math.tau * end) / math.pi
+        way = 1 / (inside / beaded + (1 - inside) / stiff)
+    modes = way / along**4 + 2 * stiff / (along * over) ** 2 + stiff / over**4
+    return math.pi / 2 * math.sqrt(modes / (metal.density * thickness))
 
 
 def edge_sag(metal: Metal, thickness: float, length: float, fold: float, load: float) -> float:

@@ -196,7 +196,9 @@ class Shroud(Strict):
     flanges: Flanges = "clear_of_tanks"
     supplied: bool = False
     """it came with its fans: nothing is made from sheet"""
-    bead: Annotated[Quantity, Spec("length", "Bead height", ge=0, le=0.02, help="0 for a flat face: it drums")] = quantity("0 in", "length")
+    bead: Annotated[
+        Quantity, Spec("length", "Bead height", ge=0, le=0.02, help="Across the face’s shorter way; 0 for a flat face: it drums")
+    ] = quantity("0 in", "length")
     sheet_width: Annotated[Quantity, Spec("length", "Sheet at hand, width", gt=0.1, le=4)] = quantity("48 in", "length")
     sheet_height: Annotated[Quantity, Spec("length", "Sheet at hand, height", gt=0.1, le=4)] = quantity("36 in", "length")
 

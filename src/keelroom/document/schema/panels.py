@@ -14,6 +14,8 @@ Edge = Literal["left", "right", "bottom", "top"]
 EDGES: tuple[Edge, ...] = ("left", "right", "bottom", "top")
 PanelKind = Literal["panel", "strip", "cover", "duct", "dam"]
 Firmness = Literal["soft", "medium", "firm"]
+BeadWay = Literal["across", "along"]
+"""A row of beads front to back, or one along the middle."""
 
 
 class Slit(Strict):
@@ -60,8 +62,9 @@ class Panel(Strict):
     metal: MetalKey = "al_5052"
     thickness: Annotated[Quantity, Spec("length", "Sheet thickness", gt=2e-4, le=0.01)] = quantity("0.050 in", "length")
     radius: Annotated[Quantity, Spec("length", "Inside bend radius", ge=0, le=0.03)] = quantity("1/16 in", "length")
-    bead: Annotated[Quantity, Spec("length", "Bead height", ge=0, le=0.02, help="Along its middle; 0 none")] = quantity("0 in", "length")
-    bead_end: Annotated[Quantity, Spec("length", "Bead ends short of each end by", ge=0, le=0.5)] = quantity("2 in", "length")
+    bead: Annotated[Quantity, Spec("length", "Bead height", ge=0, le=0.02, help="0 none")] = quantity("0 in", "length")
+    beads: BeadWay = "across"
+    bead_end: Annotated[Quantity, Spec("length", "Bead ends short by", ge=0, le=0.5)] = quantity("1 in", "length")
     notch_width: Annotated[Quantity, Spec("length", "Rail notch, front to back", ge=0, le=1)] = quantity("0 in", "length")
     notch_depth: Annotated[Quantity, Spec("length", "Rail notch, in from each end", ge=0, le=0.5)] = quantity("0 in", "length")
     notch_at: Annotated[Quantity, Spec("length", "Rail notch, from the front bend", ge=0, le=1)] = quantity("1 in", "length")

@@ -16,6 +16,7 @@ from keelroom.gui.stations.fitup.stock import BOLT_CHOICES, METAL_CHOICES
 from keelroom.units import KINDS, format_si
 
 KINDS_OF_PANEL = tuple(KIND_WORDS.items())
+BEADS = (("across", "Front to back, a row"), ("along", "Along its middle, one"))
 FIRMNESS = (("soft", "Soft"), ("medium", "Medium"), ("firm", "Firm"))
 ADDS: dict[str, tuple[str, PanelKind, str]] = {
     "panel:top": ("Panel over the core", "panel", "top"), "panel:left": ("Strip at the left", "strip", "left"), "panel:right": ("Strip at the right", "strip", "right"),
@@ -54,7 +55,7 @@ def _group(own: Panel, path: Path, closes: tuple[tuple[str, str], ...]) -> Group
         rows += [Row("choice", (*path, "metal"), "Metal", METAL_CHOICES), *quantities(path, "thickness")]
     if sheet:
         rows += quantities(path, "radius", "notch_width", "notch_depth", "notch_at", "bead")
-        rows += quantities(path, "bead_end") if own.bead.si > 0 else ()
+        rows += (Row("choice", (*path, "beads"), "Beads run", BEADS), *quantities(path, "bead_end")) if own.bead.si > 0 else ()
         rows += quantities(path, "pins", "pin_hole")
     if own.kind != "strip":
         rows += [*quantities(path, "bolts", "hole"), Row("choice", (*path, "bolt"), "Bolt", BOLT_CHOICES), Row("flag", (*path, "trim"), "Edge trim on its cut edges")]  # fmt: skip
