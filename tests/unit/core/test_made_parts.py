@@ -206,7 +206,7 @@ def test_holes_stand_in_the_middle_of_their_lips_evenly():
     ("change", "words"),
     [
         ({"notch": Notch(0.04, 0.06, 0.06), "bead": Beading(5e-3, 0.05)}, "cuts through the bead"), ({"notch": Notch(0.04, 0.3, 0.03)}, "cut it through"), ({"notch": Notch(0.04, 0.03, 1e-3)}, "front bend"),
-        ({"front": Lip(4e-3, 90.0)}, "No room for the front lip"), ({"front": Lip(0.008, 90.0), "pins": Drilled(4, 8e-3, "pin")}, "run off the front lip"), ({"bead": Beading(5e-3, 0.31)}, "no length left"), ({"bead": Beading(5e-3, 0.08, across=True)}, "no length left"),
+        ({"front": Lip(4e-3, 90.0)}, "No room for the front lip"), ({"front": Lip(0.008, 90.0), "pins": Drilled(4, 8e-3, "pin")}, "run off the front lip"), ({"bead": Beading(5e-3, 0.31)}, "no length left"), ({"bead": Beading(5e-3, 0.08, across=True)}, "no length left"), ({"bead": Beading(1e-6, 0.01, across=True)}, "stiffens nothing"),
         ({"notch": Notch(0.04, 0.06, 0.06), "bead": Beading(5e-3, 0.02, across=True)}, "cuts through the bead"),
         ({"pins": Drilled(40, 8e-3, "pin")}, "do not go into"), ({"far": 0.4, "notch": Notch(0.04, 0.03, 0.03)}, "narrows"),
     ],

@@ -102,7 +102,7 @@ def _plan(package: Package, holes: tuple[AirHole, ...], own: Panel, way: Way | N
 
 def _field(text: str) -> str:
     """The field a fault of the pattern is entered at."""
-    for words, field in (("bead", "bead_end"), ("notch", "notch_depth"), ("front lip", "front_lip"), ("back lip", "back_lip"), ("pin", "pins"), ("bolt", "bolts"), ("lap", "hole")):  # fmt: skip
+    for words, field in (("stiffens nothing", "bead"), ("bead", "bead_end"), ("notch", "notch_depth"), ("front lip", "front_lip"), ("back lip", "back_lip"), ("pin", "pins"), ("bolt", "bolts"), ("lap", "hole")):  # fmt: skip
         if words in text:
             return field
     return "length"

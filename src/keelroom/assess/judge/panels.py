@@ -78,6 +78,6 @@ def _code_and_fixes(package: Package, plan: PanelPlan, field: str, where: tuple[
         return "foam_thin", fixes
     if field == "length" and plan.way is not None and own.length is not None and plan.length < plan.way.length - 1e-6:
         return "panel_short", (Fix("clear", "As long as its gap", path=(*where, "length")),)
-    if field == "bead_end":
+    if field in ("bead", "bead_end"):
         return "panel_fault", (set_fix("No bead", (*where, "bead"), "0 in"),)
     return "panel_fault", ()

@@ -11,6 +11,8 @@ from keelroom.core.packaging.pattern import Bend, Hole, Mark, Pattern
 from keelroom.core.packaging.sheet import BEAD_SHARE, BEAD_WIDE, Beads, Metal, bend_deduction, cracks, plate_frequency, smallest_radius
 from keelroom.units import both, fine_both
 
+BEAD_LEAST = 1e-3
+"""[m] a bead lower than this is none (common practice)."""
 INSET = 0.012
 """[m] holes lie in from an edge that has no lip."""
 
@@ -131,7 +133,7 @@ def bead_lines(shape: Shape, bends: tuple[float, float]) -> tuple[tuple[Point, P
     """The middle line of each bead. bends: height [m] of its front and back bend"""
     height, short, across = shape.bead
     front, back = bends
-    if height <= 0:
+    if height < BEAD_LEAST:
         return ()
     if not across:
         return (((short, (front + back) / 2), (shape.length - short, (front + back) / 2)),)
@@ -146,7 +148,7 @@ def swings(shape: Shape, metal: Metal) -> float:
 
     Source: as of `plate_frequency`.
     """
-    height, short, across = shape.bead
+    height, short, across = shape.bead if shape.bead.height >= BEAD_LEAST else Beading(0.0, 0.0)
     if across:
         return plate_frequency(metal, shape.thickness, shape.depth, shape.length, Beads(height, BEAD_SHARE, short))
     return plate_frequency(
@@ -203,7 +205,9 @@ def _faults(shape: Shape, metal: Metal) -> list[str]:
         if row.many and wide / row.many < 3 * row.diameter:
             faults.append(f"{row.many} {row.mark} holes do not go into {both(wide, 'length')}")
     faults += _notched(shape, setback)
-    if shape.bead.height > 0 and 2 * shape.bead.short >= (shape.depth if shape.bead.across else shape.length):
+    if 0 < shape.bead.height < BEAD_LEAST:
+        faults.append(f"A bead {both(shape.bead.height, 'length')} high stiffens nothing: {both(BEAD_LEAST, 'length')} at least, or 0")
+    elif shape.bead.height > 0 and 2 * shape.bead.short >= (shape.depth if shape.bead.across else shape.length):
         faults.append("The bead has no length left between its ends")
     return faults
 
