@@ -26,6 +26,16 @@ from keelroom.gui.app import application, make_window
 from keelroom.gui.window import Window
 
 
+def shown(widget: QWidget, kind: type[QWidget] | UnionType = QWidget) -> list[QWidget]:
+    """What is seen of a kind, at any depth. What is hidden is not walked into: pages once built stay, by the thousand."""
+    found: list[QWidget] = []
+    for child in widget.children():
+        if isinstance(child, QWidget) and child.isVisible():
+            found += [child] if isinstance(child, kind) else []
+            found += shown(child, kind)
+    return found
+
+
 class Driver:
     """One window and a pair of hands."""
 
@@ -51,14 +61,14 @@ class Driver:
 
     def find(self, name: str, kind: type[QWidget] | UnionType = QWidget) -> QWidget:
         """The visible widget whose accessible name is `name`, or begins with it."""
-        seen = [w for w in self.window.findChildren(QWidget) if isinstance(w, kind) and w.isVisible()]
+        seen = shown(self.window, kind)
         exact = [w for w in seen if w.accessibleName() == name]
         starts = [w for w in seen if w.accessibleName().startswith(name)]
         assert exact or starts, f"nothing visible is called “{name}”"
         return (exact or starts)[0]
 
     def shows(self, text: str) -> bool:
-        return any(text in w.text() for w in self.window.findChildren(QLabel) if w.isVisible())
+        return any(text in w.text() for w in shown(self.window, QLabel))
 
     def click(self, name: str, kind: type[QWidget] = QWidget) -> None:
         widget = self.find(name, kind)

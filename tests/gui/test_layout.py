@@ -28,13 +28,9 @@ from keelroom.gui.widgets.form import PageView
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.text import Elided
 from tests.conftest import DEMO
-from tests.gui.driver import opened
+from tests.gui.driver import opened, shown
 
-CONTROLS = (QAbstractButton, QComboBox, QLineEdit, QPlainTextEdit, QSlider)
-
-
-def shown(widget, kind=QWidget):
-    return [made for made in widget.findChildren(kind) if made.isVisible()]
+CONTROLS = QAbstractButton | QComboBox | QLineEdit | QPlainTextEdit | QSlider
 
 
 def cut(window):
@@ -48,7 +44,7 @@ def cut(window):
                 found.append(("label", label.text()[:60], label.heightForWidth(label.width()), label.height()))
         elif label.fontMetrics().horizontalAdvance(label.text()) > label.width() + 2:
             found.append(("label", label.text()[:60], label.fontMetrics().horizontalAdvance(label.text()), label.width()))
-    for made in shown(window, (QPushButton, QToolButton, QCheckBox)):
+    for made in shown(window, QPushButton | QToolButton | QCheckBox):
         words = made.fontMetrics().horizontalAdvance(made.text().replace("&", ""))
         if made.text() and made.property("role") != "origin" and words > made.width() - 2:
             found.append(("button", made.text()[:60], words, made.width()))
@@ -96,8 +92,7 @@ def lying_on_another(window):
 def nameless(window):
     return [
         (type(made).__name__, made.parent().accessibleName() if isinstance(made.parent(), QWidget) else "")
-        for kind in CONTROLS
-        for made in shown(window, kind)
+        for made in shown(window, CONTROLS)
         if not made.accessibleName()
         and not getattr(made, "text", lambda: "")()
         and not made.objectName().startswith("qt_")
