@@ -230,19 +230,19 @@ def test_working_names_inputs_and_sources():
 
 
 def _figures(build):
-    assessment = assess(build)
+    """Every figure of the first wave; what the second adds, ambients that hold, moves with the temperatures."""
+    assessment = first_wave(build)
     numbers = [
         getattr(c.figures, k)
         for c in assessment.cases
         if c.figures
         for k in ("temperature", "airflow_fans_on", "electrical_current", "low", "boiling", "margin", "battery_lasts")
     ]
-    numbers += [c.figures.ambients.holds for c in assessment.cases if c.figures]
     fluids = [value for c in assessment.cases if c.figures for cover in c.figures.coolers for value in (cover.fluid, cover.heat)]
-    made = as_json(build, assessment)["fit"]
+    told = as_json(build, assessment)
+    made, electrics = told["fit"], told["electrics"]
     # A sentence that merely quotes the field is no figure of it: of findings only that they are there counts.
     said = [(f.code, f.level, f.where) for f in assessment.findings]
-    electrics = as_json(build, assessment)["electrics"]
     parts = (*made.values(), said, *electrics.values())
     fit = [zlib.crc32(json.dumps(part, sort_keys=True).encode()) for part in parts]
     return [*fit, *numbers, *fluids, *(v for v in (assessment.rules.face_area_wanted, assessment.rules.airflow_wanted, assessment.totals.cost, assessment.totals.hours, assessment.totals.alternator_at_idle) if v)]  # fmt: skip
