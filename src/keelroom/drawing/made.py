@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from keelroom.assess.fit.bodies import Body
 from keelroom.assess.fit.mounts import anchors
-from keelroom.assess.fit.points import NEW, new_point
+from keelroom.assess.fit.moves import unmoved
+from keelroom.assess.fit.points import point_of
 from keelroom.assess.fit.survey_bodies import neighbours
 from keelroom.assess.inputs.sealing import hole_size, panel_length
 from keelroom.assess.placing import face_size, over_tanks, placed_frame
@@ -21,7 +22,8 @@ STRIP_DEEP, DAM_AT = 0.025, -0.08
 
 def moved_from(build: Build, package: Package) -> tuple[Body, ...]:
     """Neighbours where they stood before they were moved."""
-    return tuple(body for body in neighbours(build.survey) if body.key.partition(":")[2] in package.moved and not body.unknown)
+    stays = {body.key for body in unmoved(build.survey, package)}
+    return tuple(body for body in neighbours(build.survey) if body.key not in stays and not body.unknown)
 
 
 def panel_solids(build: Build, package: Package) -> tuple[tuple[str, bool, Solid], ...]:
@@ -79,7 +81,7 @@ def bracket_lines(build: Build, package: Package) -> tuple[tuple[str, Vector, Ve
         return ()
     points, found = anchors(build.survey, package), []
     for bracket in package.brackets:
-        ends = [new_point(bracket) if key == NEW else points.get(key) for key in (bracket.start, bracket.end)]
+        ends = [point_of(points, bracket, key) for key in (bracket.start, bracket.end)]
         if ends[0] is not None and ends[1] is not None:
             found.append((bracket.id, ends[0].at, ends[1].at))
     return tuple(found)

@@ -8,7 +8,7 @@ from typing import Literal, NamedTuple
 import numpy as np
 
 from keelroom.assess.fit.bodies import Body, Path, Sort
-from keelroom.assess.fit.moves import moved_bodies
+from keelroom.assess.fit.moves import moved_bodies, unmoved
 from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.fit.survey_bodies import neighbours, panel_edges
 from keelroom.core.arrays import Ints
@@ -145,8 +145,7 @@ def _fit_up(survey: Survey, rules: tuple[GapRule, ...], package: Package) -> Fit
         missing = unmeasured(survey)
         return Fit((), neighbours(survey), (), missing, _next_reading((), missing), surveyed(survey), False)
     parts, moved = parts_of_package(survey, package), moved_bodies(survey, package.moves, package.id)
-    gone = {f"obstacle:{ident}" for ident in package.moved}
-    others = (*(body for body in neighbours(survey) if body.key not in gone), *panel_edges(survey.opening, package.cuts, package.core))
+    others = (*unmoved(survey, package), *panel_edges(survey.opening, package.cuts, package.core))
     wanted = wanted_gaps(rules)
     gaps = _not_as_found(survey, found_gaps((*parts, *moved), others, wanted))
     known = {move.id for move in package.moves if move.how == "removed"} | {

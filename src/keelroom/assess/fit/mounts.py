@@ -9,9 +9,8 @@ import numpy as np
 
 from keelroom.assess.fit.mount_loads import Load, loads_of
 from keelroom.assess.fit.mount_rules import SAFE, judged, nut_notes, stud_notes, transfers
-from keelroom.assess.fit.moves import moved_bodies
-from keelroom.assess.fit.points import NEW, Anchor, chassis_points, new_point, part_points
-from keelroom.assess.fit.survey_bodies import neighbours
+from keelroom.assess.fit.moves import moved_bodies, unmoved
+from keelroom.assess.fit.points import NEW, Anchor, chassis_points, part_points, point_of
 from keelroom.assess.placing import Frame, over_tanks, placed_frame, stand
 from keelroom.assess.wording import raised
 from keelroom.core.arrays import Floats
@@ -71,7 +70,7 @@ class BracketPlan(NamedTuple):
 def _planned(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, load: Load) -> BracketPlan:
     """Kind, developed length, holes and strength of one mount, by where its points lie."""
     survey, engine, package = given
-    start, end = (new_point(bracket) if key == NEW else points.get(key) for key in (bracket.start, bracket.end))
+    start, end = (point_of(points, bracket, key) for key in (bracket.start, bracket.end))
     for anchor, key, field in ((start, bracket.start, "start"), (end, bracket.end, "end")):
         if anchor is None:
             return BracketPlan(bracket, None, None, (_no_point(survey, key),), (), (field,))
@@ -242,7 +241,7 @@ def _plate(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bra
     for field, keys in fields:
         flat = []
         for key in dict.fromkeys(keys):
-            anchor = new_point(bracket) if key == NEW else points.get(key)
+            anchor = point_of(points, bracket, key)
             if anchor is None:
                 faults.append((field, _no_point(survey, key)))
                 continue
@@ -276,14 +275,10 @@ FAN_MOUNTS = {
 
 
 @by_identity(4)
-def _anchors(survey: Survey, package: Package) -> dict[str, Anchor]:
-    around = [body for body in neighbours(survey) if body.key.partition(":")[2] not in package.moved]
-    return part_points(survey, package) | chassis_points(survey, (*around, *moved_bodies(survey, package.moves, package.id)))
-
-
 def anchors(survey: Survey, package: Package) -> dict[str, Anchor]:
     """Every point a mount of this package can go from or to, by its key."""
-    return _anchors(survey, package)
+    around = (*unmoved(survey, package), *moved_bodies(survey, package.moves, package.id))
+    return part_points(survey, package) | chassis_points(survey, around)
 
 
 def bracket_plans(build: Build, package: Package) -> tuple[BracketPlan, ...]:

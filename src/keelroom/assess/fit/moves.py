@@ -57,6 +57,12 @@ class Moved(NamedTuple):
     faults: tuple[tuple[str, str, str], ...]
 
 
+def unmoved(survey: Survey, package: Package) -> tuple[Body, ...]:
+    """The neighbours that still stand where they were found."""
+    gone = {f"obstacle:{ident}" for ident in package.moved}
+    return tuple(body for body in neighbours(survey) if body.key not in gone)
+
+
 @by_identity(16)
 def moved_bodies(survey: Survey, moves: tuple[Move, ...], package_id: str) -> tuple[Body, ...]:
     """The moved neighbours where they stand now."""
@@ -80,6 +86,7 @@ def _body(survey: Survey, obstacle: Obstacle, move: Move, package_id: str) -> Bo
 
 
 SIDES = (("left", "width", "by_x"), ("bottom", "height", "by_y"), ("front", "depth", "by_z"))
+"""of each datum: where a box begins, its size, and what a move adds"""
 NOTCHED = {"left": (0, 0), "right": (0, 1), "bottom": (1, 0), "top": (1, 1), "front": (2, 0), "rear": (2, 1)}
 """the datum a notch is cut along, and whether it is cut off the near or the far face"""
 
@@ -116,31 +123,26 @@ def placed(obstacle: Obstacle, move: Move) -> Obstacle:
         update[field] = from_si(value, "length", "us", "derived")
 
     if move.how in ("slotted", "bracket"):
-        for field, by in (("left", move.by_x), ("bottom", move.by_y), ("front", move.by_z)):
-            there = getattr(obstacle, field)
-            if there is not None and by.si:
-                put(field, there.si + by.si)
+        for start, _, by in SIDES:
+            there, step = getattr(obstacle, start), getattr(move, by)
+            if there is not None and step.si:
+                put(start, there.si + step.si)
     if move.how == "new_place":
-        for field in ("left", "bottom", "front", "width", "height", "depth"):
-            value = getattr(move, field)
-            if value is not None:
-                update[field] = value
+        update = {field: value for start, size, _ in SIDES for field in (start, size) if (value := getattr(move, field)) is not None}
     if move.how == "notched":
-        start, size = {"left": ("left", "width"), "right": ("", "width"), "bottom": ("bottom", "height"), "top": ("", "height"), "front": ("front", "depth"), "rear": ("", "depth")}[move.notch_side]  # fmt: skip
-        whole = getattr(obstacle, size)
+        axis, far = NOTCHED[move.notch_side]
+        begins, whole = (getattr(obstacle, field) for field in SIDES[axis][:2])
         if whole is not None:
-            put(size, max(whole.si - move.notch.si, 1e-3))
-        if start and getattr(obstacle, start) is not None:
-            put(start, getattr(obstacle, start).si + move.notch.si)
+            put(SIDES[axis][1], max(whole.si - move.notch.si, 1e-3))
+        if begins is not None and not far:
+            put(SIDES[axis][0], begins.si + move.notch.si)
     return obstacle.model_copy(update=update)
 
 
 def travel(obstacle: Obstacle, move: Move) -> float:
     """How far it goes [m]."""
     there = placed(obstacle, move)
-    steps = [
-        (getattr(there, field), getattr(obstacle, field)) for field in ("left", "bottom", "front")
-    ]  # fmt: skip
+    steps = [(getattr(there, start), getattr(obstacle, start)) for start, _, _ in SIDES]
     return math.sqrt(sum((new.si - old.si) ** 2 for new, old in steps if new and old))
 
 
@@ -200,22 +202,17 @@ def cap_room(survey: Survey, package: Package, move: Move, body: Body) -> float 
     if move.cap_room is not None:
         return move.cap_room.si
     x, y, z = body.solid.centre
-    top = y + _half(body, 1)
-    around = (*neighbours(survey), *parts_of_package(survey, package))
+    top = y + body.solid.reach(1)
+    around = (*unmoved(survey, package), *parts_of_package(survey, package))
     over = [
-        other.solid.centre[1] - _half(other, 1) - top
+        other.solid.centre[1] - other.solid.reach(1) - top
         for other in around
         if other.sort != "hood"
-        and other.key not in (f"obstacle:{move.id}", *(f"obstacle:{ident}" for ident in package.moved))
-        and abs(other.solid.centre[0] - x) < _half(other, 0) + CAP_WIDE
-        and abs(other.solid.centre[2] - z) < _half(other, 2) + CAP_WIDE
+        and abs(other.solid.centre[0] - x) < other.solid.reach(0) + CAP_WIDE
+        and abs(other.solid.centre[2] - z) < other.solid.reach(2) + CAP_WIDE
         and other.solid.centre[1] > y
     ]
     return min(over, default=None)
-
-
-def _half(body: Body, axis: int) -> float:
-    return sum(abs(own[axis]) * half for own, half in zip(body.solid.axes, body.solid.half, strict=True))
 
 
 def _cap(survey: Survey, package: Package, move: Move, told: tuple[str, Body]) -> list[tuple[str, str, str]]:

@@ -148,14 +148,9 @@ def chassis_points(survey: Survey, around: tuple[Body, ...]) -> dict[str, Anchor
             continue
         for side, (axis, way, faces) in SIDES.items():
             at = list(body.solid.centre)
-            at[axis] += way * _reach(body, axis)
+            at[axis] += way * body.solid.reach(axis)
             found.append(Anchor(f"neighbour:{ident}:{side}", f"{body.name}, {side}", (at[0], at[1], at[2]), faces, "part", own=False))
     return {anchor.key: anchor for anchor in found}
-
-
-def _reach(body: Body, axis: int) -> float:
-    """How far a body reaches from its centre along a datum [m]."""
-    return sum(abs(own[axis]) * half for own, half in zip(body.solid.axes, body.solid.half, strict=True))
 
 
 def _hole(hole: MountHole) -> Anchor | None:
@@ -168,7 +163,12 @@ def _hole(hole: MountHole) -> Anchor | None:
     )
 
 
-def new_point(bracket: Bracket) -> Anchor | None:
+def point_of(points: dict[str, Anchor], bracket: Bracket, key: str) -> Anchor | None:
+    """A point a bracket names: one of those at hand, or its own new hole; None where it is not there or not placed."""
+    return _new_point(bracket) if key == NEW else points.get(key)
+
+
+def _new_point(bracket: Bracket) -> Anchor | None:
     """The new hole a bracket goes to; None where its place is not entered."""
     if not (bracket.new_x and bracket.new_y and bracket.new_z):
         return None

@@ -8,9 +8,9 @@ from typing import Any, NamedTuple
 import numpy as np
 
 from keelroom.assess.fit.clearances import AHEAD, RULES, wanted_gaps
-from keelroom.assess.fit.moves import moved_bodies
+from keelroom.assess.fit.moves import moved_bodies, unmoved
 from keelroom.assess.fit.package_bodies import parts_of_package
-from keelroom.assess.fit.survey_bodies import neighbours, panel_edges
+from keelroom.assess.fit.survey_bodies import panel_edges
 from keelroom.assess.placing import Stand, stand
 from keelroom.core.arrays import Bools, Floats
 from keelroom.core.packaging.solids import Solids, chosen, leaned, parted, stacked
@@ -45,9 +45,7 @@ def _scene(build: Build, reach: Reach) -> _Scene | None:
     package, survey = build.package, build.survey
     at = stand(survey, package)
     frame = np.array(leaned(at.lean))
-    gone = {f"obstacle:{ident}" for ident in package.moved}
-    bodies = [body for body in neighbours(survey) if body.key not in gone and not body.unknown]
-    bodies += [body for body in moved_bodies(survey, package.moves, package.id) if not body.unknown]
+    bodies = [body for body in (*unmoved(survey, package), *moved_bodies(survey, package.moves, package.id)) if not body.unknown]
     bodies += panel_edges(survey.opening, package.cuts, package.core)
     parts = [part for part in parts_of_package(survey, package) if part.sort != "hose"]
     wanted = wanted_gaps(build.gaps)

@@ -34,6 +34,10 @@ class Solid(NamedTuple):
     axes: tuple[Vector, Vector, Vector] = ((1, 0, 0), (0, 1, 0), (0, 0, 1))
     round: bool = False
 
+    def reach(self, axis: int) -> float:
+        """How far it reaches from its centre along a datum [m]."""
+        return sum(abs(own[axis]) * half for own, half in zip(self.axes, self.half, strict=True))
+
 
 class Solids(NamedTuple):
     """Many solids as arrays. centre (n, 3), half (n, 3), axes (n, 3, 3) rows are the axes, round (n,)."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from keelroom.assess.fit.moves import CAPPED, HOW_WORDS, bottle_wanted, moves_of
+from keelroom.assess.fit.moves import BOTTLES, CAPPED, HOW_WORDS, bottle_wanted, moves_of
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.moves import Move
 from keelroom.document.schema.survey import Obstacle
@@ -51,7 +51,7 @@ def said(build: Build, system: str) -> Said:
     cost = sum(moved.move.cost.si for moved in found if moved.move.cost)
     lines = [("strong", f"{len(found)} moved: {hours}" + (f", {cost:.0f} for parts" if cost else "") + ", counted in the totals.")]
     wanted = bottle_wanted(build.brief.engine, build.package)
-    if wanted and any(moved.obstacle.kind in ("overflow_bottle", "expansion_bottle") for moved in found):
+    if wanted and any(moved.obstacle.kind in BOTTLES for moved in found):
         volume, grown, bottle = (format_si(value, KINDS["volume"], system) for value in wanted)
         lines.append(
             ("", f"About {volume} of coolant grows by {grown} from cold to hot; a bottle holds {bottle}, a third of it stays in cold.")
