@@ -83,7 +83,7 @@ def _plan(package: Package, holes: tuple[AirHole, ...], own: Panel, way: Way | N
     hole = next((item for item in holes if item.id == own.closes), None)
     size = (hole_size(hole), hole.round) if hole is not None else ((0.0, 0.0), False)
     made = _drawn(own, length, size) if own.kind != "strip" else None
-    faults = [("thickness" if "crack" in text else _field(text), text) for text in (made.faults if made else ())]
+    faults = list(made.wrong) if made else []
     notes = list(made.notes) if made else []
     faults += _closes(own, way, (length, _together(package, holes, own))) or _twice(package, holes, own)
     share = squeeze(own.foam.si, gap) if own.foam else 0.0
@@ -98,14 +98,6 @@ def _plan(package: Package, holes: tuple[AirHole, ...], own: Panel, way: Way | N
         notes += _stiff(own, length, frequency)
         notes += _held(own, share, foam_length)
     return PanelPlan(own, panel_name(own), made, way, length, gap, share, foam_length, frequency, tuple(faults), tuple(notes))
-
-
-def _field(text: str) -> str:
-    """The field a fault of the pattern is entered at."""
-    for words, field in (("stiffens nothing", "bead"), ("bead", "bead_end"), ("notch", "notch_depth"), ("front lip", "front_lip"), ("back lip", "back_lip"), ("pin", "pins"), ("bolt", "bolts"), ("lap", "hole")):  # fmt: skip
-        if words in text:
-            return field
-    return "length"
 
 
 def _drawn(own: Panel, length: float, hole: tuple[tuple[float, float], bool]) -> PanelMade:
@@ -151,19 +143,19 @@ def _closes(own: Panel, way: Way | None, long: tuple[float, float]) -> list[tupl
 
 def _together(package: Package, holes: tuple[AirHole, ...], own: Panel) -> float:
     """Length [m] of all panels at the place of one, as far as they are fitted like it."""
-    alike = [one for one in package.panels if one.closes == own.closes and one.kind != "dam" and one.fitted == own.fitted]
-    return sum(panel_length(package, holes, one) for one in alike)
+    return sum(panel_length(package, holes, one) for one in package.panels if _alike(one, own))
+
+
+def _alike(one: Panel, own: Panel) -> bool:
+    """Whether two panels share a place, and are both fitted or both planned."""
+    return one.closes == own.closes and one.kind != "dam" and one.fitted == own.fitted
 
 
 def _twice(package: Package, holes: tuple[AirHole, ...], own: Panel) -> list[tuple[str, str]]:
     """Whether another panel closes the same way already, all of it."""
     if own.kind == "dam":
         return []
-    ahead = [
-        one
-        for one in package.panels[: package.panels.index(own)]
-        if one.closes == own.closes and one.kind != "dam" and one.fitted == own.fitted
-    ]
+    ahead = [one for one in package.panels[: package.panels.index(own)] if _alike(one, own)]
     covered = sum(panel_length(package, holes, one) for one in ahead)
     whole = edge_length(package, own.closes) if own.closes in EDGES else 0.0
     if ahead and covered >= whole - 5e-3:

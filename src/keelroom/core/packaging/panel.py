@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from keelroom.core.outline import Outline, Point, edges, rectangle
+from keelroom.core.outline import Outline, Point, circle, edges, rectangle
 from keelroom.core.packaging.fixings import edge_wanted
 from keelroom.core.packaging.pattern import Bend, Hole, Mark, Pattern
 from keelroom.core.packaging.sheet import BEAD_SHARE, BEAD_WIDE, Beads, Metal, bend_deduction, cracks, plate_frequency, smallest_radius
@@ -64,14 +64,23 @@ class Shape(NamedTuple):
     bolts: Drilled = Drilled(0, 7e-3, "bolt")
 
 
+Wrong = tuple[str, str]
+"""The measure of a panel a fault is at, and its sentence."""
+
+
 class PanelMade(NamedTuple):
-    """Its pieces; trim: length [m] of cut edge; flat: height [m] of the blank; faults, notes: sentences."""
+    """Its pieces; trim: length [m] of cut edge; flat: height [m] of the blank; wrong: what cannot be made; notes: sentences."""
 
     patterns: tuple[Pattern, ...]
     trim: float
     flat: float
-    faults: tuple[str, ...]
+    wrong: tuple[Wrong, ...]
     notes: tuple[str, ...]
+
+    @property
+    def faults(self) -> tuple[str, ...]:
+        """Why it cannot be made, in sentences."""
+        return tuple(text for _, text in self.wrong)
 
 
 def panel(name: str, shape: Shape, metal: Metal) -> PanelMade:
@@ -79,7 +88,7 @@ def panel(name: str, shape: Shape, metal: Metal) -> PanelMade:
 
     Source: bend deductions as `bend_deduction`; holes to edge common practice.
     """
-    faults, notes = _faults(shape, metal), []
+    wrong, notes = tuple(_wrong(shape)), []
     bent = [lip for lip in (shape.front, shape.back) if lip.size > 0]
     why = cracks(metal, shape.thickness, shape.radius) if bent else ""
     if why == "radius":
@@ -90,9 +99,9 @@ def panel(name: str, shape: Shape, metal: Metal) -> PanelMade:
             f"{metal.name} this thick has cracked when bent to 90° in one piece: its lips are made as pieces of their own and welded"
         )
     if why:
-        return _in_pieces(name, shape, metal, tuple(faults), tuple(notes))
+        return _in_pieces(name, shape, metal, wrong, tuple(notes))
     one, flat = _one_piece(name, shape, metal)
-    return PanelMade((one._replace(faults=tuple(faults)),), perimeter(one.outlines[0]), flat, tuple(faults), tuple(notes))
+    return PanelMade((one._replace(faults=tuple(text for _, text in wrong)),), perimeter(one.outlines[0]), flat, wrong, tuple(notes))
 
 
 def perimeter(outline: Outline) -> float:
@@ -187,54 +196,55 @@ def _row(shape: Shape, row: Drilled, y: float, wide: float) -> tuple[Hole, ...]:
     return tuple(Hole((left + (k + 0.5) * wide / row.many, y), row.diameter, row.mark) for k in range(row.many))
 
 
-def _faults(shape: Shape, metal: Metal) -> list[str]:
-    faults = []
+def _wrong(shape: Shape) -> list[Wrong]:
+    wrong: list[Wrong] = []
     setback = shape.radius + shape.thickness
     for lip, row, words in ((shape.front, shape.pins, "front"), (shape.back, shape.bolts, "back")):
         if lip.size <= 0:
             continue
         least = setback * math.tan(math.radians(abs(lip.degrees)) / 2) + 2 * shape.thickness
         if lip.size < least:
-            faults.append(f"No room for the {words} lip’s bend: {both(lip.size, 'length')} wide, it needs {both(least, 'length')}")
+            wrong.append((f"{words}_lip", f"No room for the {words} lip’s bend: {both(lip.size, 'length')} wide, it needs {both(least, 'length')}"))  # fmt: skip
         room, wanted = lip.size / 2, edge_wanted(row.diameter)[0]
         if row.many and room < row.diameter / 2 + shape.thickness:
-            faults.append(f"The {row.mark} holes run off the {words} lip: {both(row.diameter, 'length')} holes in {both(lip.size, 'length')} of metal")  # fmt: skip
+            wrong.append((f"{words}_lip", f"The {row.mark} holes run off the {words} lip: {both(row.diameter, 'length')} holes in {both(lip.size, 'length')} of metal"))  # fmt: skip
         elif row.many and room < wanted:
-            faults.append(f"The {row.mark} holes are {both(room, 'length')} from the {words} lip’s edge; {both(wanted, 'length')} at least")
+            wrong.append((f"{words}_lip", f"The {row.mark} holes are {both(room, 'length')} from the {words} lip’s edge; {both(wanted, 'length')} at least"))  # fmt: skip
     for row, wide in ((shape.pins, shape.far), (shape.bolts, shape.length)):
         if row.many and wide / row.many < 3 * row.diameter:
-            faults.append(f"{row.many} {row.mark} holes do not go into {both(wide, 'length')}")
-    faults += _notched(shape, setback)
+            wrong.append((f"{row.mark}s", f"{row.many} {row.mark} holes do not go into {both(wide, 'length')}"))
+    wrong += _notched(shape, setback)
     if 0 < shape.bead.height < BEAD_LEAST:
-        faults.append(f"A bead {both(shape.bead.height, 'length')} high stiffens nothing: {both(BEAD_LEAST, 'length')} at least, or 0")
+        wrong.append(("bead", f"A bead {both(shape.bead.height, 'length')} high stiffens nothing: {both(BEAD_LEAST, 'length')} at least, or 0"))  # fmt: skip
     elif shape.bead.height > 0 and 2 * shape.bead.short >= (shape.depth if shape.bead.across else shape.length):
-        faults.append("The bead has no length left between its ends")
-    return faults
+        wrong.append(("bead_end", "The bead has no length left between its ends"))
+    return wrong
 
 
-def _notched(shape: Shape, setback: float) -> list[str]:
+def _notched(shape: Shape, setback: float) -> list[Wrong]:
     """What is wrong with its rail notches."""
-    notch, faults = shape.notch, []
+    notch, at = shape.notch, "notch_depth"
+    wrong: list[Wrong] = []
     if notch.width <= 0 or notch.depth <= 0:
         return []
     if abs(shape.far - shape.length) > 1e-9:
-        faults.append("A piece that narrows takes no rail notches: cut them in the car")
+        wrong.append((at, "A piece that narrows takes no rail notches: cut them in the car"))
     if 2 * notch.depth >= shape.length - 1e-6 or notch.at + notch.width > shape.depth - 1e-6:
-        faults.append(f"The rail notches cut it through: {both(notch.depth, 'length')} in from each end and {both(notch.width, 'length')} wide")  # fmt: skip
+        wrong.append((at, f"The rail notches cut it through: {both(notch.depth, 'length')} in from each end and {both(notch.width, 'length')} wide"))  # fmt: skip
     elif notch.at < setback:
-        faults.append(f"The rail notch runs into the front bend; it begins {both(setback, 'length')} behind it at the least")
+        wrong.append((at, f"The rail notch runs into the front bend; it begins {both(setback, 'length')} behind it at the least"))
     half = BEAD_WIDE * shape.bead.height / 2
     for (x0, y0), (x1, y1) in bead_lines(shape, (0.0, shape.depth)):
         nearest = min(x0, shape.length - x1) - half
         if nearest < notch.depth and min(y0, y1) - half < notch.at + notch.width and max(y0, y1) + half > notch.at:
-            faults.append(f"The rail notch cuts through the bead: the bead begins {both(max(nearest, 0.0), 'length')} from the end, the notch goes {both(notch.depth, 'length')} in")  # fmt: skip
+            wrong.append(("bead_end", f"The rail notch cuts through the bead: the bead begins {both(max(nearest, 0.0), 'length')} from the end, the notch goes {both(notch.depth, 'length')} in"))  # fmt: skip
             break
-    return faults
+    return wrong
 
 
-def _in_pieces(name: str, shape: Shape, metal: Metal, faults: tuple[str, ...], notes: tuple[str, ...]) -> PanelMade:
+def _in_pieces(name: str, shape: Shape, metal: Metal, wrong: tuple[Wrong, ...], notes: tuple[str, ...]) -> PanelMade:
     """A face without a bend and its lips as strips."""
-    stock = f"{metal.name}, {fine_both(shape.thickness)}"
+    stock, faults = f"{metal.name}, {fine_both(shape.thickness)}", tuple(text for _, text in wrong)
     face = shape._replace(front=Lip(0.0, 0.0), back=Lip(0.0, 0.0), pins=shape.pins._replace(many=0), bolts=shape.bolts._replace(many=0))
     one, flat = _one_piece(f"{name}, face", face, metal)
     pieces = [one._replace(faults=faults)]
@@ -251,7 +261,7 @@ def _in_pieces(name: str, shape: Shape, metal: Metal, faults: tuple[str, ...], n
             marks=(Mark((wide / 2, high / 2), f"{words} lip"),), faults=faults,
         )  # fmt: skip
         pieces.append(strip)
-    return PanelMade(tuple(pieces), math.fsum(perimeter(piece.outlines[0]) for piece in pieces), flat, faults, notes)
+    return PanelMade(tuple(pieces), math.fsum(perimeter(piece.outlines[0]) for piece in pieces), flat, wrong, notes)
 
 
 def cover(name: str, size: tuple[float, float], round_hole: bool, lap: float, stock: tuple[Metal, float, Drilled]) -> PanelMade:
@@ -261,14 +271,12 @@ def cover(name: str, size: tuple[float, float], round_hole: bool, lap: float, st
     """
     metal, thickness, row = stock
     wide, high = size[0] + 2 * lap, size[1] + 2 * lap
-    faults = []
+    wrong: list[Wrong] = []
     if row.many and lap / 2 < edge_wanted(row.diameter)[0] - 1e-9:
         least = 2 * edge_wanted(row.diameter)[0]
-        faults.append(f"The {row.mark} holes run off the lap: {both(lap, 'length')} of metal round the hole, they need {both(least, 'length')}")  # fmt: skip
+        wrong.append(("bolts", f"The {row.mark} holes run off the lap: {both(lap, 'length')} of metal round the hole, they need {both(least, 'length')}"))  # fmt: skip
     if round_hole:
-        outline: Outline = tuple(
-            (wide / 2 + wide / 2 * math.cos(math.tau * k / 72), wide / 2 + wide / 2 * math.sin(math.tau * k / 72)) for k in range(72)
-        )
+        outline: Outline = circle((wide / 2, wide / 2), wide / 2, 72)
         ring = (wide - lap) / 2
         places = [(wide / 2 + ring * math.cos(math.tau * (k + 0.5) / row.many), wide / 2 + ring * math.sin(math.tau * (k + 0.5) / row.many)) for k in range(row.many)]  # fmt: skip
     else:
@@ -277,5 +285,5 @@ def cover(name: str, size: tuple[float, float], round_hole: bool, lap: float, st
         rest = [((k + 1) * wide / (row.many - 3), (lap / 2, high - lap / 2)[k % 2]) for k in range(max(row.many - 4, 0))]
         places = (corners + rest)[: row.many]
     made = Pattern(name, f"{metal.name}, {fine_both(thickness)}", (outline,), tuple(Hole(at, row.diameter, row.mark) for at in places),
-                   marks=(Mark((wide / 2, 0.6 * (wide if round_hole else high)), name),), faults=tuple(faults))  # fmt: skip
-    return PanelMade((made,), perimeter(outline), high, tuple(faults), ())
+                   marks=(Mark((wide / 2, 0.6 * (wide if round_hole else high)), name),), faults=tuple(text for _, text in wrong))  # fmt: skip
+    return PanelMade((made,), perimeter(outline), high, tuple(wrong), ())

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-from keelroom.core.outline import Point, hull
+from keelroom.core.outline import Point, circle, hull
 from keelroom.core.packaging.fixings import edge_wanted
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern
 from keelroom.core.packaging.sheet import Metal
@@ -33,12 +33,7 @@ def adapter_plate(name: str, holes: tuple[Sequence[Point], Sequence[Point]], siz
                 continue  # one hole that serves both
             if apart < (da + db) / 2 + thickness:
                 faults.append(f"An {first} and an {second} hole run into each other: {both(apart, 'length')} apart. Move one, or weld the old one shut".replace("An new", "A new").replace("an new", "a new"))  # fmt: skip
-    round_each = [
-        (x + margin * math.cos(math.tau * k / ROUND), y + margin * math.sin(math.tau * k / ROUND))
-        for (x, y), _, _ in drilled
-        for k in range(ROUND)
-    ]
-    outline = hull(round_each)
+    outline = hull([at for centre, _, _ in drilled for at in circle(centre, margin, ROUND)])
     left, bottom = min(x for x, _ in outline), min(y for _, y in outline)
 
     def at(point: Point) -> Point:
