@@ -330,10 +330,10 @@ def test_two_shrouds_an_inch_off_each_and_lapped_by_hand():
     shift = halves.width - 14 * INCH
     assert sorted(h.centre[0] + shift for h in right.holes) == pytest.approx(sorted(h.centre[0] for h in left.holes))
     tight = join_faults(halves, tuple((x, 6.5 * INCH, 6.25 * INCH) for x in halves.middles))
-    assert any("where they meet" in fault for fault in tight)
-    assert any("would run into each other" in fault for fault in tight)
+    assert any("where they meet" in fault for _, fault in tight)
+    assert any("would run into each other" in fault for _, fault in tight)
     thin = halves._replace(lap=INCH / 4)
-    assert "takes no row of rivets" in join_faults(thin, tuple((x, 6.5 * INCH, 5 * INCH) for x in thin.middles))[0]
+    assert "takes no row of rivets" in join_faults(thin, tuple((x, 6.5 * INCH, 5 * INCH) for x in thin.middles))[0][1]
 
 
 def test_an_edge_to_edge_joint_gets_its_strip():

@@ -53,18 +53,27 @@ MOST_KNOWN = 16
 
 
 class BracketPlan(NamedTuple):
-    """One mount worked out. faults: what cannot be; at: the field each is at; notes: what to mind; made None where a point is not known yet;
-    transfer: how the holes of either end are carried over; presses [N] where it is bent past flat; load: what hangs on it."""
+    """One mount worked out. wrong: what cannot be, the field it is at and its sentence; notes: what to mind; made None where a point is not
+    known yet; transfer: how the holes of either end are carried over; presses [N] where it is bent past flat; load: what hangs on it."""
 
     bracket: Bracket
     made: Made | None
     strap: Strap | None
-    faults: tuple[str, ...]
+    wrong: tuple[tuple[str, str], ...]
     notes: tuple[str, ...]
-    at: tuple[str, ...] = ()
     transfer: tuple[str, ...] = ()
     presses: float = 0.0
     load: Load | None = None
+
+    @property
+    def faults(self) -> tuple[str, ...]:
+        """What cannot be, in sentences."""
+        return tuple(text for _, text in self.wrong)
+
+    @property
+    def at(self) -> tuple[str, ...]:
+        """The fields they are at."""
+        return tuple(field for field, _ in self.wrong)
 
 
 def _planned(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, load: Load) -> BracketPlan:
@@ -73,7 +82,7 @@ def _planned(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], b
     start, end = (point_of(points, bracket, key) for key in (bracket.start, bracket.end))
     for anchor, key, field in ((start, bracket.start, "start"), (end, bracket.end, "end")):
         if anchor is None:
-            return BracketPlan(bracket, None, None, (_no_point(survey, key),), (), (field,))
+            return BracketPlan(bracket, None, None, ((field, _no_point(survey, key)),), ())
     assert start
     assert end
     way = _way(placed_frame(survey, package), start, end)
@@ -95,7 +104,7 @@ def _planned(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], b
             *noted,
             f"The core leans by {abs(way.lean) * 57.3:.0f}°: bend the chassis end by so much more or less, so that it lies flat",
         )
-    return BracketPlan(bracket, made, strength, tuple(text for _, text in said), (*notes, *noted), tuple(field for field, _ in said), transfers((start, end)), force, load)  # fmt: skip
+    return BracketPlan(bracket, made, strength, tuple(said), (*notes, *noted), transfers((start, end)), force, load)  # fmt: skip
 
 
 def _no_point(survey: Survey, key: str) -> str:
@@ -226,7 +235,7 @@ def _across(bracket: Bracket, way: Way, points: tuple[Anchor, Anchor], load: tup
     mass = math.pi / 4 * (section.outside**2 - section.inside**2) * max(cut, 0.0) * metal.density
     made = Made(bracket.form, pattern, max(cut, 0.0), "", max(long, 1e-3), mass)
     notes += stud_notes(bracket)
-    return BracketPlan(bracket, made, strength, tuple(text for _, text in faults), tuple(notes), tuple(field for field, _ in faults), transfers(points), load=load[0])  # fmt: skip
+    return BracketPlan(bracket, made, strength, tuple(faults), tuple(notes), transfers(points), load=load[0])  # fmt: skip
 
 
 def _plate(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, ends: tuple[Anchor, Anchor]) -> BracketPlan:
@@ -257,7 +266,7 @@ def _plate(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bra
     faults += [("edge", text) for text in pattern.faults]
     _, _, wide, high = pattern.bounds
     made = Made("plate", pattern._replace(faults=()), max(wide, high), "", max(wide, high), area(pattern.outlines[0]) * bracket.thickness.si * metal.density)  # fmt: skip
-    return BracketPlan(bracket, made, None, tuple(text for _, text in faults), tuple(nut_notes(bracket)), tuple(field for field, _ in faults), transfers(ends))  # fmt: skip
+    return BracketPlan(bracket, made, None, tuple(faults), tuple(nut_notes(bracket)), transfers(ends))  # fmt: skip
 
 
 def core_growth(package: Package) -> float:

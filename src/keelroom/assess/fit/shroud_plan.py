@@ -39,7 +39,7 @@ HAND = 2.0 * GRAVITY
 class TrimPlan(NamedTuple):
     """A bought shroud against this core. blank, seat [m]; ready: the cut to seat it; lines: what is cut now per side;
     shift: how far [m] the trimmed shroud puts the fans right of and over the middle of the core; off: how far the fans of the document
-    stand right of and over where it puts them."""
+    stand right of and over where it puts them; wrong: what cannot be, the field it is at and its sentence."""
 
     blank: Blank
     seat: tuple[float, float]
@@ -49,10 +49,15 @@ class TrimPlan(NamedTuple):
     leak: float
     shift: tuple[float, float]
     off: tuple[float, float]
-    faults: tuple[str, ...]
+    wrong: tuple[tuple[str, str], ...]
     notes: tuple[str, ...]
     joined: Halves | None = None
     """two bought ones made one"""
+
+    @property
+    def faults(self) -> tuple[str, ...]:
+        """What cannot be, in sentences."""
+        return tuple(text for _, text in self.wrong)
 
 
 class PanPlan(NamedTuple):
@@ -98,9 +103,9 @@ def trim_plan(package: Package, pressure: float = IDLE_PRESSURE) -> TrimPlan | N
     shift = (put[0] - seat[0] / 2, put[1] - seat[1] / 2)
     wanted = [(put[0] + x - size[0] / 2, put[1] + y - size[1] / 2) for x, y in places]
     off = max(((disc.x - x, disc.y - y) for disc, (x, y) in zip(discs, wanted, strict=True)), key=lambda step: math.hypot(*step), default=(0.0, 0.0))  # fmt: skip
-    faults, notes = list(now.faults), list(now.notes)
+    wrong, notes = [("trim_left", text) for text in now.faults], list(now.notes)
     if halves is not None:
-        faults += join_faults(halves, rings)
+        wrong += join_faults(halves, rings)
         notes += _join_notes(package, halves)
         now = now._replace(gap=now.gap + (halves.height * OPEN_SEAM if shroud.join_seal == "none" else 0.0))
     if any(cut.values()):
@@ -109,7 +114,7 @@ def trim_plan(package: Package, pressure: float = IDLE_PRESSURE) -> TrimPlan | N
     if depth + 1e-6 < INCH and discs:
         notes.append(f"Only {both(depth, 'length')} from fins to fan: the corners of the face are starved")
     proud = stands_proud(package)
-    return TrimPlan(blank, seat, ready, now, proud, leak(now.gap, pressure, AIR_DENSITY), shift, off, tuple(faults), tuple(notes), halves)
+    return TrimPlan(blank, seat, ready, now, proud, leak(now.gap, pressure, AIR_DENSITY), shift, off, tuple(wrong), tuple(notes), halves)
 
 
 def _shrouded(package: Package) -> list[Fan]:

@@ -201,7 +201,7 @@ def mounting(build: Build, package: Package, assessment: Assessment) -> Found:
     where = ("packages", package.id)
     for plan in bracket_plans(build, package):
         name = plan.bracket.name or plan.bracket.id
-        for fault, field in zip(plan.faults, plan.at, strict=True):
+        for field, fault in plan.wrong:
             yield Finding("bracket_fault", "problem", (*where, "brackets", plan.bracket.id, field), f"{name}: {lowered(fault)}",
                           "As drawn this bracket cannot be made or would not hold; the planner gives the figures.")  # fmt: skip
     mount = package.mounting
@@ -249,11 +249,11 @@ def _shroud(package: Package, pressure: float) -> Found:
                 else (),
             )
         return
-    for fault in plan.faults:
+    for field, fault in plan.wrong:
         yield Finding(
             "trim_fault",
             "problem",
-            (*where, "join_trim" if "where they meet" in fault or "one of them" in fault else "lap" if "A lap" in fault else "trim_left"),
+            (*where, field),
             fault,
             "The ring carries the fan and seals its blades: the shroud would be scrap.",
         )

@@ -44,8 +44,8 @@ class Halves(NamedTuple):
         return edge - self.lap, edge
 
 
-def join_faults(halves: Halves, rings: tuple[tuple[float, float, float], ...]) -> tuple[str, ...]:
-    """Why they cannot be joined so. rings: x from the pan's left edge, y, radius [m], of the left and the right one.
+def join_faults(halves: Halves, rings: tuple[tuple[float, float, float], ...]) -> tuple[tuple[str, str], ...]:
+    """Why they cannot be joined so: the measure each fault is at, the trim or the lap of the joint, and its sentence. rings: x from the pan's left edge, y, radius [m], of the left and the right one.
 
     Source: WEB and LAP_LEAST common practice.
     """
@@ -56,13 +56,13 @@ def join_faults(halves: Halves, rings: tuple[tuple[float, float, float], ...]) -
         room = abs(own - x) - radius
         if room < WEB - 1e-9:
             what = "runs through" if room < 0 else f"leaves {both(room, 'length')} at"
-            faults.append(f"The trim where they meet {what} the ring of fan {number}; keep {both(WEB, 'length')} of web beside it")
+            faults.append(("join_trim", f"The trim where they meet {what} the ring of fan {number}; keep {both(WEB, 'length')} of web beside it"))  # fmt: skip
     if len(rings) == 2 and math.dist(rings[0][:2], rings[1][:2]) < rings[0][2] + rings[1][2]:
-        faults.append("Their rings would run into each other: trim less where they meet")
+        faults.append(("join_trim", "Their rings would run into each other: trim less where they meet"))
     if 0 < halves.lap < LAP_LEAST:
-        faults.append(f"A lap of {both(halves.lap, 'length')} takes no row of rivets: {both(LAP_LEAST, 'length')}, or edge to edge with a strip behind")  # fmt: skip
+        faults.append(("lap", f"A lap of {both(halves.lap, 'length')} takes no row of rivets: {both(LAP_LEAST, 'length')}, or edge to edge with a strip behind"))  # fmt: skip
     if halves.trim >= min(halves.widths) / 2:
-        faults.append("Nothing would be left of one of them")
+        faults.append(("join_trim", "Nothing would be left of one of them"))
     return tuple(faults)
 
 
@@ -114,10 +114,7 @@ def ring_pattern(name: str, ring: Ring, material: str, copies: int = 1) -> Patte
         return None
     outer = ring.opening / 2 + RING_LAP
     bolts = 8
-    holes = tuple(
-        Hole((outer + (outer - RING_LAP / 2) * math.cos(math.tau * k / bolts), outer + (outer - RING_LAP / 2) * math.sin(math.tau * k / bolts)), FLANGE_HOLE, "ring")
-        for k in range(bolts)
-    )  # fmt: skip
+    holes = tuple(Hole(at, FLANGE_HOLE, "ring") for at in circle((outer, outer), outer - RING_LAP / 2, bolts))
     wide = ring.opening / 2 - ring.wanted / 2 + RING_LAP
     return Pattern(name, material, (circle((outer, outer), outer, 120),), holes, (Hole((outer, outer), ring.wanted, "fan"),),
                    marks=(Mark((outer, 2 * outer - wide / 2), name),), copies=copies)  # fmt: skip
