@@ -31,7 +31,7 @@ from keelroom.core.electrical.wire import ampacity, conductor
 from keelroom.core.kept import by_identity, in_one_go
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.electrical import RELAYED, UNRELAYED, Circuit, Supply
+from keelroom.document.schema.electrical import EACH, RELAYED, UNRELAYED, Circuit, Supply
 from keelroom.document.schema.package import Package
 from keelroom.gauges import AWG_SIZES, METRIC_SIZES, awg_area, awg_text, is_metric, metric_text
 
@@ -156,7 +156,7 @@ def _place(system: System | None, k: int) -> tuple[float, float]:
 def _figures(supply: Supply, planned: Planned, full: Flow, volts: list[tuple[float, float]]) -> CircuitFigures:
     circuit, path = planned.circuit, planned.path
     each = max(full.currents, default=0.0)
-    relays = max(len(planned.motors), 1) if circuit.switch in ("relays", "own") else 1
+    relays = max(len(planned.motors), 1) if circuit.switch in EACH else 1
     share = PARALLEL if circuit.switch == "parallel" else 1.0
     motors = tuple(motored.motor for motored in planned.motors)
     starts = [start_current(motor, at) for motor, at in zip(motors, full.voltages, strict=True)]
@@ -170,7 +170,7 @@ def _figures(supply: Supply, planned: Planned, full: Flow, volts: list[tuple[flo
         continuous=full.current,
         each=each,
         starting=start,
-        begins=max(starts, default=0.0) if circuit.switch in ("relays", "own") else start.current,
+        begins=max(starts, default=0.0) if circuit.switch in EACH else start.current,
         staged=planned.staged,
         stalled=sum(stall_current(motored.motor, v) for motored, v in zip(planned.motors, full.voltages, strict=True)),
         at_idle=at_idle,
@@ -216,7 +216,7 @@ def _runs(path: Path, full: Flow, each: float, shared: bool) -> tuple[RunFigures
 def own_relays(found: Electrics) -> bool:
     """Whether the cooling fans have relays or electronics of their own, as staging them wants."""
     fed = [one for one in found.circuits if one.cools]
-    return len(fed) > 1 or any(one.circuit.switch in ("relays", "own") for one in fed)
+    return len(fed) > 1 or any(one.circuit.switch in EACH for one in fed)
 
 
 @by_identity(512)

@@ -18,7 +18,7 @@ from keelroom.core.electrical.wire import conductor
 from keelroom.core.kept import by_identity
 from keelroom.document.schema.brief import Accessories, Engine
 from keelroom.document.schema.build import Build, DutyCase
-from keelroom.document.schema.electrical import UNRELAYED, Circuit, Control, Supply, Switch, Wire
+from keelroom.document.schema.electrical import EACH, UNRELAYED, Circuit, Control, Supply, Switch, Wire
 from keelroom.document.schema.package import Package
 from keelroom.gauges import is_metric
 
@@ -145,7 +145,7 @@ def _planned(circuits: tuple[Circuit, ...], supply: Supply, motors: tuple[Motore
     for circuit in circuits:
         own = tuple(motored for motored in left if motored.id in circuit.feeds)
         left = [motored for motored in left if motored not in own]
-        found.append(_plan(circuit, supply, one_by_one and circuit.switch in ("relays", "own"), wanted_switch(own, control), *own))
+        found.append(_plan(circuit, supply, one_by_one and circuit.switch in EACH, wanted_switch(own, control), *own))
     return tuple(found), tuple(left)
 
 

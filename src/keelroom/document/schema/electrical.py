@@ -14,6 +14,8 @@ FuseForm = Literal["blade", "large_blade", "cartridge", "bolt_down", "breaker"]
 Switch = Literal["relay", "relays", "parallel", "controller", "own", "switch", "none"]
 UNRELAYED: tuple[Switch, ...] = ("own", "none")
 """ways of switching with nothing between fuse and motor"""
+EACH: tuple[Switch, ...] = ("relays", "own")
+"""ways of switching that switch each motor by itself"""
 RELAYED: tuple[Switch, ...] = ("relay", "relays", "parallel")
 """ways of switching that are relays"""
 Ground = Literal["battery", "chassis", "engine", "core", "none"]
