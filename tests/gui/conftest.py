@@ -16,6 +16,13 @@ def demo_window(tmp_path):
     driver.dispose()
 
 
+@pytest.fixture
+def settled_demo(demo_window):
+    """The demo's window once all it began is finished."""
+    demo_window.settle()
+    return demo_window
+
+
 @pytest.fixture(autouse=True)
 def as_first_started():
     """What one test set, units and open drawers among it, is not the next one's."""

@@ -11,18 +11,11 @@ from keelroom import cli
 from keelroom.document.file import load
 from keelroom.document.packages import without
 from keelroom.units import KINDS, format_si
-from tests.conftest import DEMO
-from tests.gui.driver import opened
 
 
 @pytest.fixture
-def driver(tmp_path):
-    path = tmp_path / "van.keelroom"
-    path.write_bytes(DEMO.read_bytes())
-    made = opened(path)
-    made.settle()
-    yield made
-    made.dispose()
+def driver(settled_demo):
+    return settled_demo
 
 
 def automatic(driver):

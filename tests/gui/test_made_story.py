@@ -13,19 +13,13 @@ from keelroom import cli
 from keelroom.assess.fit.templates import patterns
 from keelroom.document.file import load
 from tests.conftest import DEMO
-from tests.gui.driver import opened
 
 INCH = 0.0254
 
 
 @pytest.fixture
-def driver(tmp_path):
-    path = tmp_path / "van.keelroom"
-    path.write_bytes(DEMO.read_bytes())
-    made = opened(path)
-    made.settle()
-    yield made
-    made.dispose()
+def driver(settled_demo):
+    return settled_demo
 
 
 def codes(driver):
