@@ -8,7 +8,7 @@ from typing import NamedTuple
 from keelroom.assess.inputs.airside import air_package
 from keelroom.assess.inputs.sealing import BARE, Way, edge_length, foam_gap, hole_size, panel_length, ways
 from keelroom.core.kept import by_identity
-from keelroom.core.packaging.fixings import BOLTS
+from keelroom.core.packaging.fixings import BOLTS, DRUMS_UNDER, FLOPPY, HAND
 from keelroom.core.packaging.foam import LEAST, MOST, STRIP_WIDE, free_for, push, squeeze
 from keelroom.core.packaging.panel import Beading, Drilled, Lip, Notch, PanelMade, Shape, cover, panel, swings
 from keelroom.core.packaging.pattern import Pattern
@@ -23,10 +23,6 @@ COVER_LAP = INCH
 """[m] a cover laps its hole all round (common practice)."""
 PIN_HOLDS = 40.0
 """[N] one push pin holds against foam (common practice)."""
-DRUMS_UNDER = 30.0
-"""[Hz] a panel that swings slower drums with the fans (common practice)."""
-FLOPPY, HAND = 3e-3, 20.0
-"""[m] sag of an edge under a hand's weight [N] that feels flimsy (common practice)."""
 KIND_WORDS = {"panel": "Panel", "strip": "Seal strip", "cover": "Cover plate", "duct": "Duct piece", "dam": "Air dam"}
 HOURS = {"panel": 1.5, "strip": 0.25, "cover": 0.5, "duct": 1.5, "dam": 1.0}
 """[h] to make and fit one (common practice; a bought bolt-in panel takes under one)."""

@@ -12,7 +12,7 @@ from keelroom.assess.placing import face_size
 from keelroom.core.air.face import Disc
 from keelroom.core.kept import by_identity
 from keelroom.core.outline import Point, rectangle
-from keelroom.core.packaging.fixings import GRAVITY
+from keelroom.core.packaging.fixings import DRUMS_UNDER, FLOPPY, HAND
 from keelroom.core.packaging.joined import RING_LAP, Halves, Ring, half_patterns, join_faults, ring_pattern
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern
 from keelroom.core.packaging.sheet import METALS, Beads, edge_sag, plate_frequency
@@ -29,11 +29,6 @@ AIR_DENSITY = 1.15
 IDLE_PRESSURE = 120.0
 """[Pa] at which a leak is stated where the fans' own is not known yet."""
 FLAP_RATIO = 2.0
-DRUMS_UNDER = 30.0
-"""[Hz] a panel that swings slower follows the fan's own shake and drums (common practice)."""
-FLOPPY = 3e-3
-"""[m] sag of an edge under a hand's weight that feels flimsy."""
-HAND = 2.0 * GRAVITY
 
 
 class TrimPlan(NamedTuple):

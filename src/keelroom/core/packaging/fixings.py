@@ -8,6 +8,10 @@ from typing import NamedTuple
 from keelroom.core.packaging.sheet import INCH, Metal
 
 GRAVITY = 9.80665
+DRUMS_UNDER = 30.0
+"""[Hz] a panel that swings slower follows the fan's own shake and drums (common practice)."""
+FLOPPY, HAND = 3e-3, 2.0 * GRAVITY
+"""[m] sag of an edge under a hand's weight [N] that feels flimsy (common practice)."""
 
 
 class Bolt(NamedTuple):
