@@ -6,6 +6,7 @@ from typing import NamedTuple
 
 from keelroom.assess.fit.coolers import named
 from keelroom.assess.fit.points import framed
+from keelroom.assess.inputs.coolers import size_of
 from keelroom.assess.placing import face_size
 from keelroom.core.outline import rectangle
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern
@@ -39,7 +40,7 @@ def _frame_plan(package: Package, frame: Frame) -> FramePlan:
         what = "There is no such cooler to hang" if frame.cooler else "There is no condenser ahead of this core to hang"
         return FramePlan(frame, "", (), (), (("cooler", what),), ())
     name = named(cooler).lower()
-    width, height = (v.si if v else f for v, f in zip((cooler.width, cooler.height), face_size(package), strict=True))
+    width, height = size_of(cooler, face_size(package))
     faults, notes = [], []
     hung = [bracket for bracket in package.brackets if bracket.start.startswith(f"frame:{frame.id}:") or bracket.end.startswith(f"frame:{frame.id}:")]  # fmt: skip
     if frame.hangs == "core":

@@ -343,6 +343,19 @@ def test_a_frame_round_any_cooler_hangs_by_brackets_from_its_corners():
     assert "does not stand at the core" in frame_plans(on_core.package)[1].faults[0][1]
 
 
+def test_a_frame_is_as_large_as_its_corners_say():
+    """A condenser that begins 2 in from the left and reaches to the right: from corner hole to corner hole a crosspiece is its length less a leg."""
+    build = on(
+        BUILD, ((*P1, "coolers", "condenser", "left"), "2 in", "length"), ((*P1, "coolers", "condenser", "width"), None),
+        ((*P1, "mounting", "frames"), (Frame(id="frame1"),)),
+    )  # fmt: skip
+    (frame,) = build.package.mounting.frames
+    points = anchors(build.survey, build.package)
+    apart = math.dist(points["frame:frame1:upper_left"].at, points["frame:frame1:upper_right"].at)
+    crosspiece = next(length for name, length, _ in frame_plans(build.package)[0].pieces if "Crosspiece" in name)
+    assert crosspiece == pytest.approx(apart + frame.leg.si)
+
+
 # moved neighbours
 
 
