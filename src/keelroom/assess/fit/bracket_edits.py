@@ -4,13 +4,23 @@ from __future__ import annotations
 
 import math
 
-from keelroom.assess.fit.mounts import anchors
+from keelroom.assess.fit.mounts import anchors, bracket_plans
 from keelroom.document.edits import fresh_id
-from keelroom.document.quantity import from_si
+from keelroom.document.quantity import from_si, quantity
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.mounts import Bracket
 from keelroom.document.schema.package import Package
 from keelroom.errors import InputError
+
+STRIPS = (
+    ("1 1/8 in", "1/8 in"),
+    ("1 1/8 in", "3/16 in"),
+    ("1 1/2 in", "3/16 in"),
+    ("1 1/2 in", "1/4 in"),
+    ("2 in", "1/4 in"),
+    ("2 in", "3/8 in"),
+)
+"""width and thickness of strip on sale, the usual first (common practice)."""
 
 
 def bracket_to(build: Build, hole_id: str, present: tuple[Bracket, ...]) -> Bracket:
@@ -38,8 +48,22 @@ def bracket_for_move(build: Build, package: Package, ident: str, system: str) ->
     ident_of = fresh_id(package.brackets, "bracket")
     if pairs:
         _, start, end = min(pairs)
-        return Bracket(id=ident_of, name=name, start=start, end=end)
+        return _in_strip(build, package, Bracket(id=ident_of, name=name, start=start, end=end))
     foot = own[f"neighbour:{ident}:bottom"]
     place = {axis: from_si(value, "length", system, "derived") for axis, value in zip(("new_x", "new_y", "new_z"), foot.at, strict=True)}
     below = from_si(foot.at[1] - 0.05, "length", system, "derived")
-    return Bracket(id=ident_of, name=name, start=f"neighbour:{ident}:left", end="new", new_faces="side", **(place | {"new_y": below}))  # type: ignore[arg-type]
+    made = Bracket(id=ident_of, name=name, start=f"neighbour:{ident}:left", end="new", new_faces="side", **(place | {"new_y": below}))  # type: ignore[arg-type]
+    return _in_strip(build, package, made)
+
+
+def _in_strip(build: Build, package: Package, bracket: Bracket) -> Bracket:
+    """The bracket in the first strip that nothing is wrong with; the usual one where something is with all."""
+    tried = (
+        bracket.model_copy(update={"width": quantity(wide, "length"), "thickness": quantity(thick, "length")}) for wide, thick in STRIPS
+    )
+    return next((one for one in tried if not _wrong(build, package, one)), bracket)
+
+
+def _wrong(build: Build, package: Package, bracket: Bracket) -> bool:
+    plans = bracket_plans(build, package.model_copy(update={"brackets": (*package.brackets, bracket)}))
+    return bool(plans[-1].wrong)

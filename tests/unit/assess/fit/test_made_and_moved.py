@@ -289,6 +289,17 @@ def test_an_adapter_plate_from_old_holes_to_new_ones():
     assert {"ends"} == set(bracket_plans(off, off.package)[0].at)
 
 
+@pytest.mark.parametrize("ident", ["brake", "horn", "regulator", "reservoir", "steering"])
+def test_the_bracket_planned_for_a_moved_part_holds_it(ident):
+    """The planner's own findings do not condemn it: a strip strong enough for what it bears, and room for its bends."""
+    build = on(BUILD, ((*P1, "moves"), (Move(id=ident, how="bracket", by_x=tape("-2 in")),)))
+    finding = next(f for f in assess(build).findings if f.code == "move_unheld")
+    held = apply(build, edit_for(build, finding.fix[0]))
+    plan = bracket_plans(held, held.package)[-1]
+    assert plan.made is not None
+    assert plan.faults == ()
+
+
 def test_a_bracket_for_a_moved_horn_takes_nothing_off_the_cores_straps():
     """The horn's box 4 x 4 x 3 in, as heavy as water: 0.787 kg on its one bracket; the core's four bear what they bore before."""
     moved = with_moves(Move(id="horn", how="new_place", left=tape("30 in")))
