@@ -4,6 +4,9 @@ from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.panels import EDGES, Sealing, Slit
 
+FIX = "its own fixes"
+"""in a row of findings: what mends it is each fix it offers"""
+
 
 def on(build, *changes):
     """The build with (path, value) changed; texts with a kind are quantities, measured ones."""

@@ -14,7 +14,7 @@ from keelroom.document.schema.brief import Accessories, Brief, CauseCheck, Clima
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.electrical import Circuit, Control, Supply, Wire
-from keelroom.document.schema.loop import Loop
+from keelroom.document.schema.loop import Hose, Loop, Part, Via
 from keelroom.document.schema.mounts import Bracket, Frame, Mounting
 from keelroom.document.schema.moves import Move
 from keelroom.document.schema.package import Core, Package
@@ -47,6 +47,42 @@ def package(ident: str, name: str, core_name: str, fan_name: str, charge: tuple[
     )  # fmt: skip
     loop = Loop(thermostat=quantity("180 °F", "temperature", "catalogue"))
     return Package(coolers=coolers, id=ident, name=name, core=core, fans=fans, shroud=own, loop=loop, hours=quantity(hours, "time"))
+
+
+def tape(text: str) -> Quantity:
+    return quantity(text, "length", "measured")
+
+
+def looped(package: Package) -> Package:
+    """Heater with its valve shut for the summer, overflow bottle, and the sleeve and reducer that were found to be needed."""
+    heater = Part(
+        id="heater",
+        kind="heater",
+        name="Heater in the cab",
+        x=tape("2 in"),
+        y=tape("13 in"),
+        z=tape("40 in"),
+        bore=tape("5/8 in"),
+        valve="closed",
+    )
+    bottle = Part(
+        id="bottle",
+        kind="overflow",
+        name="Overflow bottle",
+        x=tape("29 in"),
+        y=tape("14 in"),
+        z=tape("6 in"),
+        holds=quantity("1.5 L", "volume", "measured"),
+    )
+    upper, lower = package.loop.hoses
+    hoses = (
+        upper.model_copy(update={"years": quantity("1", "number", "measured")}),
+        lower.model_copy(update={"piece": "reducer"}),
+        Hose(id="heater_feed", name="Heater feed", start="engine:heater_feed", end="heater:in", kind="reinforced", years=quantity("6", "number", "measured")),
+        Hose(id="heater_back", name="Heater return", start="heater:out", end="engine:heater_back", kind="reinforced", years=quantity("6", "number", "measured"),
+             via=(Via(id="p1", x=tape("4 in"), y=tape("6 in"), z=tape("26 in")),)),
+    )  # fmt: skip
+    return package.model_copy(update={"loop": package.loop.model_copy(update={"hoses": hoses, "parts": (heater, bottle)})})
 
 
 def brief() -> Brief:
@@ -133,9 +169,6 @@ def as_found(package: Package) -> Package:
 def sealed(package: Package) -> Package:
     """Every gap measured; the hole of the second horn covered; a top panel and strips planned for the first package, not fitted yet."""
 
-    def tape(text: str) -> Quantity:
-        return quantity(text, "length", "measured")
-
     planned = (
         Panel(id="panel1", name="Top panel", closes="top", fitted=False, depth=tape("7 in"), notch_width=tape("1 1/2 in"), notch_depth=tape("1 in"), notch_at=tape("3 in"),
               bead=tape("1/4 in"), bead_end=tape("1 in"), cost=quantity("18", "money")),
@@ -177,9 +210,6 @@ def bought(package: Package) -> Package:
 def survey() -> Survey:
     """The van's nose: everything round the core measured but one brace, which somebody only guessed at."""
 
-    def tape(text: str) -> Quantity:
-        return quantity(text, "length", "measured")
-
     def eye(text: str) -> Quantity:
         return quantity(text, "length", "measured").model_copy(update={"doubt": 0.25 * 0.0254})
 
@@ -219,7 +249,9 @@ def survey() -> Survey:
         ),
         hoses=(
             HoseEnd(id="upper", x=tape("4 in"), y=tape("18 1/2 in"), z=tape("11 in"), bore=tape("1 1/2 in")),
-            HoseEnd(id="lower", x=tape("23 in"), y=tape("1 1/2 in"), z=tape("11 1/2 in"), bore=tape("1 3/4 in")),
+            HoseEnd(id="lower", role="inlet", x=tape("23 in"), y=tape("1 1/2 in"), z=tape("11 1/2 in"), bore=tape("1 3/4 in")),
+            HoseEnd(id="heater_feed", name="Heater feed at the head", role="heater_out", faces="rear", x=tape("9 in"), y=tape("15 in"), z=tape("27 in"), bore=tape("5/8 in")),
+            HoseEnd(id="heater_back", name="Heater return at the pump", role="heater_in", faces="left", x=tape("18 in"), y=tape("4 in"), z=tape("14 in"), bore=tape("5/8 in")),
         ),
         holes=(
             MountHole(id="upper_left", name="Upper tie bar, left", x=tape("-1 1/2 in"), y=tape("20 3/4 in"), z=tape("1/8 in"), diameter=tape("5/16 in"), behind=tape("5 in")),
@@ -295,7 +327,7 @@ def main() -> None:
     # What was there before the swap: the same core and shroud behind the engine's own clutch fan.
     whole = wired(build)
     whole = apply(whole, as_found_package(whole))
-    whole = whole.model_copy(update={"packages": tuple(map(sealed, whole.packages))})
+    whole = whole.model_copy(update={"packages": tuple(looped(sealed(package)) for package in whole.packages)})
     OUT.write_bytes(serialised(whole))
     print(f"wrote {OUT.name}: {OUT.stat().st_size} bytes")
 

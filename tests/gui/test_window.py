@@ -128,7 +128,7 @@ def test_a_drawer_goes_out_and_back_and_counts_stand_on_its_handle(driver):
     drawers = driver.window.drawers
     driver.key(Qt.Key.Key_F2)
     assert not drawers.isVisible()
-    assert dict(drawers.tabs["Findings"].counts) == {"problem": 14, "doubt": 11, "note": 9}
+    assert dict(drawers.tabs["Findings"].counts) == {"problem": 14, "doubt": 12, "note": 9}
     driver.click("Why drawer")
     assert drawers.out == "Why"
     assert drawers.isVisible()

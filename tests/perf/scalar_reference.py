@@ -9,7 +9,6 @@ vectorised solver against. No CoolProp in its loop.
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
@@ -17,7 +16,6 @@ from typing import Any
 import numpy as np
 from fluids.constants import g as gravity
 from fluids.core import Prandtl, Reynolds
-from fluids.friction import Blasius
 from ht import effectiveness_from_NTU
 from scipy.interpolate import CubicHermiteSpline
 from scipy.optimize import brentq, root
@@ -443,7 +441,9 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
         found = []
         for b, (leaves, arrives) in enumerate(ends):
             head = (pressures[leaves] if leaves is not None else 0.0) - (pressures[arrives] if arrives is not None else 0.0)
-            found.append(branch(b, head + (0.9 * stagnation if b == 0 else -float(net.base) * stagnation if b == 1 else 0.0), breath))
+            found.append(
+                branch(b, head + (float(net.ram) * stagnation if b == 0 else -float(net.base) * stagnation if b == 1 else 0.0), breath)
+            )
         return found
 
     def open_ends(pressures: np.ndarray, breath: Breath) -> np.ndarray:
@@ -489,37 +489,51 @@ def loop_table(p: Scalars, a: Areas, layout: tuple[bool, int, int]) -> list[tupl
     section = across / (q.fin_height + q.tube_height) * q.rows / passes * a.section
     aspect = (q.tube_height - 2 * q.tube_wall) / (q.tube_width - 2 * q.tube_wall)
     laminar = 96 * (1 - 1.3553 * aspect + 1.9467 * aspect**2 - 1.7012 * aspect**3 + 0.9564 * aspect**4 - 0.2537 * aspect**5)
-    rated, bore = c.flow_rated, c.hose_bore
-    hose_area = math.pi / 4 * bore**2
-    hose_f = Blasius(max(Reynolds(V=rated / hose_area, D=bore, rho=rho, mu=mu), 100.0))
-    if c.electric:
-        top, free, run = c.electric_head * c.impeller, c.electric_flow, p.pump_voltage / c.electric_voltage
-    else:
-        top, free, run = 80e3 / (1 - 1 / 1.6**2) * c.impeller, 1.6 * rated, p.drive.rpm / c.rpm_rated * c.pulley
+    rated = c.flow_rated
+    run = p.pump_voltage / c.electric_voltage if c.electric else 0.0
+    top = 80e3 / (1 - 1 / 1.6**2) * c.impeller * c.mechanical
+    source = np.array(c.head) * c.impeller * run**2
+    source[0] += top * (p.drive.rpm / c.rpm_rated * c.pulley) ** 2
+    jiggle = 0.7 * math.pi * 2e-3**2 * math.sqrt(2 / rho)
 
-    def core_loss(flow: float, opening: float) -> float:
-        speed = flow / section
-        re = Reynolds(V=speed, D=a.tube_dh, rho=rho, mu=mu)
-        f = ((laminar / re) ** 4 + (0.3164 / re**0.25) ** 4) ** 0.25 * q.turbulator
-        tubes = rho / 2 * speed**2 * passes * (f * length / a.tube_dh + 1.5)
-        hoses = rho / 2 * (flow / hose_area) ** 2 * (hose_f * c.hose_length / bore + 1.5 + 0.3 * c.hose_bends)
-        jiggle = 0.7 * math.pi * 2e-3**2 * math.sqrt(2 / rho)
-        valve = (flow / (opening * rated / math.sqrt(0.2 * 80e3) + jiggle)) ** 2
-        return valve + hoses + tubes
+    def loss(b: int, flow: float, opening: float) -> float:
+        """What branch b loses; 0 engine, 1 core, 2 thermostat, 3 bypass."""
+        found = c.square[b] * flow * abs(flow) + c.linear[b] * c.impeller * run * flow + c.fall[b] * c.impeller * flow * abs(flow)
+        if c.bore[b]:
+            speed = flow / (math.pi / 4 * c.bore[b] ** 2)
+            re = max(Reynolds(V=abs(speed), D=c.bore[b], rho=rho, mu=mu), 1e-9)
+            f = ((64 / re) ** 4 + (0.3164 / re**0.25) ** 4) ** 0.25 if c.length[b] else 0.0
+            found += rho / 2 * speed * abs(speed) * (f * c.length[b] / c.bore[b] + c.heads[b])
+        if b == 0:
+            found += (0.5 * 80e3 / rated**2 + top / (1.6 * rated) ** 2) * flow * abs(flow)
+        if b == 1:
+            speed = flow / section
+            re = max(Reynolds(V=abs(speed), D=a.tube_dh, rho=rho, mu=mu), 1e-9)
+            f = ((laminar / re) ** 4 + (0.3164 / re**0.25) ** 4) ** 0.25 * q.turbulator
+            found += rho / 2 * speed * abs(speed) * passes * (f * length / a.tube_dh + 1.5)
+        if b == 3:
+            found += (0.5 * 80e3 / (0.3 * rated * (1 - 0.95 * opening)) ** 2 if c.bypassed else 1e17) * flow * abs(flow)
+        if c.gate[b]:
+            found += flow * abs(flow) / (opening * rated / math.sqrt(0.2 * 80e3) + jiggle) ** 2
+        return float(found)
 
     table = []
+    joined = np.array(c.incidence)
+    branches, nodes = joined.shape
+    begin = np.concatenate([np.full(branches, 0.3 * rated), np.zeros(nodes)])
     for opening in OPENINGS:
-        bypass = 0.5 * 80e3 / (0.3 * rated * (1 - 0.95 * opening)) ** 2
 
-        def total(flow: float, opening: float = opening, bypass: float = bypass) -> float:
-            return flow + math.sqrt(core_loss(flow, opening) / bypass)
+        def gaps(x: Any, opening: float = opening) -> Any:
+            flows, pressures = x[:branches] * rated, x[branches:] * 1e4
+            over = joined @ pressures + source - np.array([loss(b, flow, opening) for b, flow in enumerate(flows)])
+            return np.concatenate([over / 1e4, joined.T @ flows / rated])
 
-        def gap(flow: float, opening: float = opening, total: Callable[[float], float] = total) -> float:
-            whole = total(flow)
-            return top * run**2 - (top / free**2 + 0.5 * 80e3 / rated**2) * whole**2 - core_loss(flow, opening)
-
-        flow = float(brentq(gap, 1e-9, 3 * free * run, xtol=1e-16, rtol=1e-13))
-        table.append((total(flow), flow))
+        start = np.concatenate([begin[:branches] / rated, begin[branches:] / 1e4])
+        found = root(gaps, start, method="hybr", options={"xtol": 1e-13})
+        if np.abs(found.fun).max() > 1e-8:
+            found = root(gaps, start, method="lm", options={"xtol": 1e-14, "ftol": 1e-14})
+        begin = np.concatenate([found.x[:branches] * rated, found.x[branches:] * 1e4])
+        table.append((float(found.x[0] * rated), float(found.x[1] * rated)))
     return table
 
 

@@ -10,10 +10,11 @@ from scipy.optimize import brentq
 from keelroom.core.air.fan import generic_curve, no_fan
 from keelroom.core.air.network import DISCHARGE, Breath, Driven, Network, incidence, solve_air
 from keelroom.core.arrays import stack
-from keelroom.core.loop.circuit import OPENINGS, Circuit, Loop, Tubes, laminar_friction, loop_flows
+from keelroom.core.loop.circuit import OPENINGS, Loop, Tubes, laminar_friction, loop_flows
 from keelroom.core.thermal.geometry import core_surfaces
 from keelroom.core.thermal.louver import ENTRANCE, EXIT, core_drop, louver_surface
 from keelroom.core.thermal.louver import friction_factor as louver_friction
+from tests.circuits import circuit, hoses, merged
 from tests.packages import rows
 
 RHO = 1.2
@@ -40,7 +41,7 @@ def network(fan_zone, pushers, **changes):
     zones = len(pushers)
     made = Network(
         grille_area=np.array([5.0]), exit_area=np.array([5.0]), bypass_area=np.array([0.0]), area=at(0.3), loss=at(0.0),
-        leak_area=at(*[0.0] * zones), flap_area=at(*[0.0] * zones), flaps_open=at(1.0, 0.0), base=np.array([-0.12]), pushes=at(*[float(pushers[z - 2]) for z in fan_zone]),
+        leak_area=at(*[0.0] * zones), flap_area=at(*[0.0] * zones), flaps_open=at(1.0, 0.0), ram=np.array([0.9]), base=np.array([-0.12]), pushes=at(*[float(pushers[z - 2]) for z in fan_zone]),
         incidence=incidence(np.array([front]), np.array([rear]), fan_zone, pushers)[None],
     )  # fmt: skip
     return made._replace(**changes)
@@ -128,12 +129,10 @@ def test_turbulent_tube_friction_is_blasius():
     assert friction_factor(2e4) == pytest.approx(Blasius(2e4), rel=0.03)
 
 
-def loop(**changes):
-    circuit = Circuit(**{k: np.array([v]) for k, v in {
-        "flow_rated": 0.002, "rpm_rated": 5000.0, "pulley": 1.0, "impeller": 1.0, "electric": 0.0, "electric_flow": 0.002, "electric_head": 60e3,
-        "electric_voltage": 13.5, "thermostat": 82.0, "at_inlet": 0.0, "hose_bore": 0.038, "hose_length": 1.2, "hose_bends": 4.0, **changes}.items()})  # fmt: skip
+def loop(extra=None, **changes):
     tubes = Tubes(*(np.array([v]) for v in (90.0, 1.0, 0.66, 3.1e-5, 2.6e-3, 0.06, 1.0)))
-    return Loop(circuit, tubes, np.array([2500.0]), np.array([13.5]), np.array([1025.0]), np.array([8.5e-4]))
+    made = circuit(columns=merged(hoses(), extra or {}), **changes)
+    return Loop(made, tubes, np.array([2500.0]), np.array([13.5]), np.array([1025.0]), np.array([8.5e-4]))
 
 
 def test_loop_flow_balances_by_brentq():
@@ -147,7 +146,9 @@ def test_loop_flow_balances_by_brentq():
         re = rho * v * 2.6e-3 / mu
         laminar, rough = float(laminar_friction(np.array(0.06))) / re, Blasius(re)
         tube = dP_from_K(K_from_f(fd=(laminar**4 + rough**4) ** 0.25, L=0.66, D=2.6e-3) + 1.5, rho=rho, V=v)
-        hose = dP_from_K(K_from_f(fd=Blasius(rho * 0.002 / area * 0.038 / mu), L=1.2, D=0.038) + 1.5 + 0.3 * 4, rho=rho, V=q / area)
+        round_re = rho * q / area * 0.038 / mu
+        smooth = ((64 / round_re) ** 4 + Blasius(round_re) ** 4) ** 0.25
+        hose = dP_from_K(K_from_f(fd=smooth, L=1.2, D=0.038) + 1.5 + 0.3 * 4, rho=rho, V=q / area)
         # The open valve's bore, and the 4 mm one that is always there (discharge 0.7): what each lets through adds up.
         valve = 0.002 / np.sqrt(0.2 * 80e3) + 0.7 * np.pi / 4 * 0.004**2 * np.sqrt(2 / rho)
         return tube + hose + (q / valve) ** 2
@@ -169,7 +170,8 @@ def test_the_loop_answers_as_a_builder_expects():
     assert idle.core[0, -1] < 0.35 * base.core[0, -1]
     assert np.all(np.diff(base.core[0]) > 0)
     assert len(OPENINGS) == base.core.shape[1]
-    electric = loop_flows(loop(electric=1.0)._replace(rpm=np.array([1.0])))
+    pumped = {"head": {"engine": 60e3}, "fall": {"engine": 60e3 / 0.002**2}}
+    electric = loop_flows(loop(pumped, electric=1.0, mechanical=0.0)._replace(rpm=np.array([1.0])))
     assert electric.core[0, -1] > idle.core[0, -1], "an electric pump does not know the engine idles"
 
 

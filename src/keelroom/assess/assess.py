@@ -19,6 +19,7 @@ from keelroom.assess.inputs.coolers import fitted
 from keelroom.assess.inputs.needs import needs_of
 from keelroom.assess.inputs.translate import Row, car_of, row_of, stacked
 from keelroom.assess.judge.judge import judge, reworded
+from keelroom.assess.loop.figures import loop_cases
 from keelroom.core import rules
 from keelroom.core.ambients import holding_ambients
 from keelroom.core.answer import Answer, following, steady_answer, worth_of_flow
@@ -133,6 +134,7 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
     faster = worth_of_flow(points, answer, FASTER)
     accessories = build.brief.accessories
     there = fitted(package, accessories.ac_fitted)
+    loops = loop_cases(build, package, points, answer)
     figures = []
     for i in range(len(cases)):
         fans = fan_figures(package.fans, side, points, answer, i)
@@ -198,6 +200,7 @@ def _figures(build: Build, package: Package, cases: list[DutyCase], points: Poin
                 tube_reynolds=float(state.tube_reynolds[i]),
                 faster_coolant=(float(faster[i, 0]), float(faster[i, 1])),
                 pressures=pressure_ladder(side, answer, points, i),
+                loop=loops[i],
             )
         )
     return figures

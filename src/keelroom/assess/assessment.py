@@ -9,6 +9,7 @@ from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.fit.clearances import Fit
 from keelroom.assess.inputs.needs import Need
 from keelroom.assess.inputs.translate import Row
+from keelroom.assess.loop.figures import LoopCase
 from keelroom.core.answer import Answer
 from keelroom.core.findings import Finding
 
@@ -164,6 +165,8 @@ class CaseFigures(NamedTuple):
     faster_coolant: tuple[float, float]
     """kelvin that two passes instead of one, and a pump a fifth faster, would take off, to first order"""
     pressures: tuple[tuple[str, float], ...]
+    loop: LoopCase
+    """the coolant circuit then"""
     ambients: CaseAmbients | None = None
     """None until the second wave has them"""
 

@@ -67,6 +67,8 @@ def cost(build: Build, package: Package) -> float | None:
         *(bracket.cost for bracket in package.brackets),
         *(panel.cost for panel in package.panels if panel.fitted),
         *(move.cost for move in package.moves if move.id in here),
+        *(hose.cost for hose in package.loop.hoses),
+        *(part.cost for part in package.loop.parts),
     )
     known = [value.si for value in priced if value]
     return math.fsum(known) if known else None

@@ -31,10 +31,11 @@ class Stand(NamedTuple):
 
 def face_size(package: Package) -> tuple[float, float]:
     """Face width and height [m]; half a metre by a third where not known yet."""
-    return _size(package.core)
+    return size_of(package.core)
 
 
-def _size(core: Core) -> tuple[float, float]:
+def size_of(core: Core) -> tuple[float, float]:
+    """Face width and height [m] of a core, as `face_size`."""
     return (core.face_width.si if core.face_width else 0.5, core.face_height.si if core.face_height else 0.33)
 
 
@@ -50,18 +51,19 @@ def tank_size(core: Core) -> float:
 
 def over_tanks(core: Core) -> tuple[float, float]:
     """Width and height [m] with the tanks."""
-    (width, height), tanks = _size(core), 2 * tank_size(core)
+    (width, height), tanks = size_of(core), 2 * tank_size(core)
     return (width + tanks, height) if core.flow == "crossflow" else (width, height + tanks)
 
 
 def stand(survey: Survey, package: Package) -> Stand:
     """Where the package's core stands: as placed, otherwise in the middle of the opening, leaning as the support does."""
-    return _stand(survey.opening, package.place, package.core)
+    return stand_of(survey.opening, package.place, package.core)
 
 
 @by_identity(64)
-def _stand(opening: Opening, place: Place, core: Core) -> Stand:
-    width, height = _size(core)
+def stand_of(opening: Opening, place: Place, core: Core) -> Stand:
+    """The same, of what it depends on."""
+    width, height = size_of(core)
     left, bottom, wide, high = opening_box(opening, (width, height))
     lean = place.lean.si if place.lean is not None else opening.support_lean.si
     return Stand(
@@ -121,7 +123,7 @@ def opening_outline(survey: Survey, package: Package, cut: bool = True) -> Outli
 @by_identity(64)
 def cut_outline(opening: Opening, cuts: tuple[Cut, ...], core: Core) -> Outline:
     """The opening with cuts made; a side that is not measured is as long as the core's."""
-    corners = tuple((c.x.si, c.y.si) for c in opening.corners) or rectangle(*opening_box(opening, _size(core)))
+    corners = tuple((c.x.si, c.y.si) for c in opening.corners) or rectangle(*opening_box(opening, size_of(core)))
     for cut in cuts:
         corners = _cut_back(corners, cut.edge, cut.amount.si)
     return corners
@@ -144,7 +146,7 @@ def _cut_back(corners: Outline, edge: str, amount: float) -> Outline:
 
 def opening_on_face(survey: Survey, package: Package) -> Outline | None:
     """The opening in face coordinates; None where no panel hides any of the face. Equal outlines are one object."""
-    outline = opening_outline(survey, package)
+    outline = opening_outline(survey, package) if not package.remote.away else None
     if outline is None:
         return None
     at, (width, height) = stand(survey, package), face_size(package)

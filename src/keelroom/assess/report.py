@@ -63,6 +63,7 @@ def as_json(build: Build, assessment: Assessment) -> dict[str, Any]:
             "cost": totals.cost, "hours_s": totals.hours,
         },
         "fit": _fit(build, assessment),
+        "loop": _loop(build, assessment),
         "electrics": _electrics(build, assessment),
         "findings": [
             {"code": f.code, "level": f.level, "where": list(f.where), "what": f.what, "why": f.why, "source": f.source,
@@ -70,6 +71,13 @@ def as_json(build: Build, assessment: Assessment) -> dict[str, Any]:
             for f in assessment.findings
         ],
     }  # fmt: skip
+
+
+def _loop(build: Build, assessment: Assessment) -> dict[str, Any]:
+    """The coolant circuit: what it holds, flows and pressures by case, hoses, air and filling, SI."""
+    from keelroom.assess.loop.told import loop_told  # only for the machine form and the sheet
+
+    return loop_told(build, assessment)
 
 
 def _fit(build: Build, assessment: Assessment) -> dict[str, Any]:
@@ -151,7 +159,7 @@ def _electrics(build: Build, assessment: Assessment) -> dict[str, Any]:
     found, package = assessment.electrics, next(p for p in build.packages if p.id == assessment.package_id)
     if found is None:
         return {}
-    adapter = adapter_of(package)
+    adapter = adapter_of(build, package)
     cable = charge_cable(build.supply, found.alternator.rating) if found.alternator else None
     return {
         "circuits": [

@@ -55,12 +55,13 @@ def _child(node: Any, step: str) -> Any:
 
 def part_of(path: Path) -> Path:
     """The part a path lies in: the member of a list of the survey or of a package, else the section of either."""
-    section = 3 if path[:1] == ("packages",) else 2
+    section = 4 if path[2:3] == ("loop",) and path[3:4] in LISTED else 3 if path[:1] == ("packages",) else 2
     return path[: section + (path[section - 1 : section] in LISTED)]
 
 
 LISTED = {
-    (name,) for name in ("fans", "coolers", "cuts", "brackets", "panels", "moves", "circuits", "obstacles", "holes", "air_holes", "hoses")
+    (name,)
+    for name in ("fans", "coolers", "cuts", "brackets", "panels", "moves", "circuits", "obstacles", "holes", "air_holes", "hoses", "parts")
 }
 """sections that are lists of parts"""
 

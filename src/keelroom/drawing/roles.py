@@ -96,14 +96,31 @@ ROLES: dict[str, Style] = {
     "span.mild": Style("fan", 1.2, "band"),
     "span.hot": Style("doubt", 1.2, "tape"),
     "span.held": Style("ink", 1.6, "ink"),
+    "loop.engine": Style("steel", 1.6, "steel_fill"),
+    "loop.part": Style("steel", 1.5, "raised"),
+    "loop.pump": Style("fan", 2.0, "fan_fill"),
+    "loop.unknown": Style("doubt", 1.5, "paper", True),
+    "loop.gate": Style("ink", 1.6, "ink"),
+    "loop.cap": Style("ink", 1.2, "ink"),
+    "loop.plain": Style("ink", 1.2, "paper"),
+    "loop.rule": Style("rule", 0.8),
+    "loop.words": Style("faint", 1.0),
+    "loop.name": Style("ink", 1.0),
+    "loop.good": Style("good", 1.4, "paper"),
+    "loop.doubt": Style("doubt", 1.6, "tape"),
+    "loop.alarm": Style("bad", 1.6, "bad"),
+    "loop.still": Style("faint", 1.4, "", True),
     "ghost": Style("faint", 1.2, "", True),
     "pattern.alarm": Style("bad", 1.0),
 }
 WIRES = ("red", "orange", "yellow", "brown", "pink", "black", "violet", "blue", "grey", "green", "white")
 """colours wire is bought in: tones of their own, each named beside its wire too"""
 ROLES |= {f"wire.{name}": Style(f"wire_{name}", 3.0) for name in WIRES}
+FLOW_TONES = {"hot": "bad", "warm": "doubt", "cool": "fan"}
+"""of coolant, between the hottest and the coldest of its circuit; its degrees stand beside it"""
+ROLES |= {f"loop.{name}.{step}": Style(tone, 1.6 + 1.5 * step) for name, tone in FLOW_TONES.items() for step in range(5)}
 ROLES |= {f"{role}.open": style._replace(fill="") for role, style in ROLES.items() if role.startswith("fit.")}
 PLAIN = Style("steel", 0.8)
 """of a role that has no row"""
-CENTRED = ("el.", "bar.")
+CENTRED = ("el.", "bar.", "loop.")
 """roles whose words stand with their middle, not their foot, at their place"""

@@ -10,9 +10,10 @@ from keelroom.gui.stations.coolers.declared import AUX_COOLERS
 from keelroom.gui.stations.core.declared import CORE
 from keelroom.gui.stations.electrical.declared import ELECTRICAL
 from keelroom.gui.stations.fitup.declared import FIT_UP
+from keelroom.gui.stations.loop.declared import LOOP
 from keelroom.gui.stations.survey.declared import SURVEY
 
-STATIONS: tuple[Station, ...] = (BRIEF, SURVEY, CORE, AIR, FIT_UP, AUX_COOLERS, ELECTRICAL)
+STATIONS: tuple[Station, ...] = (BRIEF, SURVEY, CORE, AIR, FIT_UP, AUX_COOLERS, LOOP, ELECTRICAL)
 
 
 OWNERS = {pattern: station for station in STATIONS for pattern in station.owns}

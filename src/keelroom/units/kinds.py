@@ -101,6 +101,8 @@ KINDS: dict[str, Kind] = {
               Unit("m³/h", 1 / 3600, decimals=0), Unit("L/s", 1e-3, decimals=0)),
         _kind("air speed", "ft/min", "m/s", "3 m/s or 600 ft/min",
               Unit("m/s", 1.0, decimals=1), Unit("ft/min", 12 * INCH / 60, decimals=0, names=("fpm",))),
+        _kind("coolant speed", "ft/s", "m/s", "1 m/s or 3 ft/s",
+              Unit("m/s", 1.0, decimals=2), Unit("ft/s", 12 * INCH, decimals=1, names=("fps",))),
         _kind("coolant flow", "gpm", "L/min", "30 gpm or 115 L/min",
               Unit("m³/s", 1.0, decimals=5), Unit("L/min", 1e-3 / 60, decimals=0, names=("lpm",)),
               Unit("gpm", 231 * INCH**3 / 60, decimals=0, names=("gal/min",))),

@@ -243,7 +243,7 @@ def _figures(build):
     made, electrics = told["fit"], told["electrics"]
     # A sentence that merely quotes the field is no figure of it: of findings only that they are there counts.
     said = [(f.code, f.level, f.where) for f in assessment.findings]
-    parts = (*made.values(), said, *electrics.values())
+    parts = (*made.values(), said, *electrics.values(), *told["loop"].values())
     fit = [zlib.crc32(json.dumps(part, sort_keys=True).encode()) for part in parts]
     return [*fit, *numbers, *fluids, *(v for v in (assessment.rules.face_area_wanted, assessment.rules.airflow_wanted, assessment.totals.cost, assessment.totals.hours, assessment.totals.alternator_at_idle) if v)]  # fmt: skip
 
@@ -331,12 +331,32 @@ def _context(path, build):
     return apply(build, Edit("", tuple(changes))) if changes else build
 
 
+def _loop_context(path):
+    """What has to be so beside a field of a part of the circuit for it to matter: the heater's place taken by what has the field."""
+    where, field = path[:-1], path[-1]
+    needed = {
+        "opens": [((*where, "kind"), "thermostat"), ((*where, "valve"), "open"), ((*path[:3], "thermostat_state"), "none"), (path, quantity("170 °F", "temperature"))],
+        "cap_rating": [((*where, "cap"), "pressure"), (path, quantity("5 psi", "pressure"))],
+        "holds": [((*where, "kind"), "surge_tank"), (path, quantity("2 L", "volume"))],
+        "hold": [(path, quantity("10 L", "volume"))], "pump_on": [(path, quantity("140 °F", "temperature")), ((*where, "pump"), "electric")],
+        "necks": [(path, quantity("1/2 in", "length"))],
+    }  # fmt: skip
+    if "hoses" in path and field == "bore":
+        return [Change(path, quantity("1 in", "length"))]
+    opened = [((*where, "valve"), "open")] if field in ("bore", "loss") else []
+    return [Change(*change) for change in (*needed.get(field, []), *opened)]
+
+
 def _made_context(path):
     """What has to be so beside a field of a made or moved part for it to matter."""
     if "panels" in path:
         return PANEL_CONTEXT.get(path[-1], lambda _where: [])(path[:-1])
     if "moves" in path:
         return MOVE_CONTEXT.get(path[-1], lambda _where: [])(path[:-1])
+    if path[2:3] == ("remote",):
+        return [Change((*path[:3], "away"), True)]
+    if path[2:3] == ("loop",) and (path[3] in ("parts", "hoses") or path[3] in ("hold", "pump_on")):
+        return _loop_context(path)
     if path[2:3] == ("horn_hole",):
         return [Change((*path[:3], "round"), False), Change((*path[:3], "height"), quantity("3 in", "length"))]
     if path[-1] == "holds":
@@ -406,6 +426,7 @@ ONE_OF_EACH = {
     "loads": "lamps",
     "sources": "battery",
     "brackets": "bracket1",
+    "parts": "heater",
     "frames": "frame1",
     "panels": "panel1",
     "obstacles": "horn",

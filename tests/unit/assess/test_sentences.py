@@ -10,8 +10,9 @@ from keelroom.assess.electrical.harness import parts_list
 from keelroom.assess.electrical.system import CONTACT, FUSE_LOSS, TERMINAL, contacts_of
 from keelroom.assess.electrical.words import advice_words
 from keelroom.assess.fit.frames import frame_plans
-from keelroom.assess.fit.package_bodies import necks, parts_of_package
+from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.inputs.translate import stacked
+from keelroom.assess.loop.ports import necks
 from keelroom.assess.placing import stand
 from keelroom.assess.questions.batch import Asked, row_for
 from keelroom.assess.questions.worth import ACTS
@@ -164,12 +165,12 @@ def test_hoses_leave_the_tanks_where_the_passes_put_them():
     tank, width, height, depth = core.tank_size.si, 26 * INCH, 17 * INCH, 2.25 * INCH
     side = {"left": -tank / 2, "right": width + tank / 2}
     other = {"left": "right", "right": "left"}[core.inlet_side]
-    one = necks(BUILD.package)
+    one = necks(BUILD.package.core)
     assert one["upper"] == pytest.approx((side[core.inlet_side], height - 0.05, depth / 2))
     assert one["lower"] == pytest.approx((side[other], 0.05, depth / 2))
-    two = necks(on(BUILD, ((*P1, "core", "passes"), "2", "count")).package)
+    two = necks(on(BUILD, ((*P1, "core", "passes"), "2", "count")).package.core)
     assert two["lower"][0] == pytest.approx(side[core.inlet_side])
-    down = necks(on(BUILD, ((*P1, "core", "flow"), "downflow")).package)
+    down = necks(on(BUILD, ((*P1, "core", "flow"), "downflow")).package.core)
     assert down["upper"][1] == pytest.approx(height + tank / 2)
     assert down["lower"][1] == pytest.approx(-tank / 2)
     assert down["upper"][0] != down["lower"][0]

@@ -19,7 +19,7 @@ from keelroom.core.electrical.wire import _table_amps as table_amps
 from keelroom.core.electrical.wire import awg_area, conductor, resistance_at, wire_voltage_drop
 from keelroom.core.fluids.air import air_state, conductivity, viscosity
 from keelroom.core.fluids.coolant import _cubics as coolant_cubics
-from keelroom.core.loop.circuit import Circuit, Loop, Tubes, _CoreBranch, _pump, laminar_friction
+from keelroom.core.loop.circuit import CORE, ENGINE, Loop, Tubes, _losses, laminar_friction
 from keelroom.core.outline import clipped, clipped_line, rectangle, to_edge
 from keelroom.core.packaging.bracket import Ends, Stock, flat_or_joggle
 from keelroom.core.packaging.fixings import Beam, Section, strap
@@ -31,6 +31,7 @@ from keelroom.core.packaging.solids import _directions as directions
 from keelroom.core.thermal.engine_heat import Drive, Vehicle, charge_heat, friction_pressure, full_power, road_power
 from keelroom.core.thermal.tube_side import laminar_nusselt, nusselt_doubt
 from keelroom.errors import InputError
+from tests.circuits import circuit, hoses, merged
 
 INCH = 0.0254
 
@@ -259,45 +260,48 @@ def test_laminar_friction_in_flat_ducts(aspect, friction):
     assert float(laminar_friction(np.array(aspect))) == pytest.approx(friction, rel=1e-3)
 
 
-CIRCUIT = row(
-    flow_rated=2e-3, rpm_rated=5000, pulley=1, impeller=1, electric=0, electric_flow=1.5e-3, electric_head=30e3, electric_voltage=13,
-    thermostat=85, at_inlet=0, hose_bore=0.0381, hose_length=2, hose_bends=4,
-)  # fmt: skip
 TUBES = row(number=40, passes=1, length=0.6, section=5e-5, diameter=3e-3, aspect=0.05, roughness=1)
+PUMPED = {"head": {"engine": 30e3}, "fall": {"engine": 30e3 / 1.5e-3**2}}
 
 
-def loop(rpm, **circuit):
+def losses(rpm, extra=None, **one):
     state = row(rpm=rpm, voltage=6.5, density=1030, viscosity=1e-3)
-    return Loop(Circuit(**(CIRCUIT | row(**circuit))), Tubes(**TUBES), **state)
+    made = circuit(columns=merged(hoses(0.0381, 2.0), extra or {}), thermostat=85, electric_voltage=13, **one)
+    return _losses(Loop(made, Tubes(**TUBES), **state))
+
+
+def lost(found, branch, flow, opening=4):
+    """Pa in one branch at a flow [m3/s], with what drives it taken off, at one of the openings."""
+    flows = np.full(found.source.shape, flow * 1030)
+    source, loss, slope = found.at(flows, None)
+    return float((loss - source)[opening, branch]), float(slope[opening, branch] * 1030)
 
 
 def test_a_pump_makes_its_rated_head_at_its_rated_flow():
-    """80 kPa at 2 L/s, 131.3 kPa shut off, a quarter of both at half speed; the electric one by its volts."""
-    head, fall, rated = (float(value[0]) for value in _pump(loop(5000)))
-    assert head == pytest.approx(131_282, abs=1)
-    assert head - fall * rated**2 == pytest.approx(80e3)
-    head, fall, rated = (float(value[0]) for value in _pump(loop(2500)))
-    assert head - fall * (rated / 2) ** 2 == pytest.approx(20e3)
-    head, fall, _ = (float(value[0]) for value in _pump(loop(2500, electric=1)))
-    assert head == pytest.approx(7.5e3)
-    assert head - fall * 0.75e-3**2 == pytest.approx(0.0, abs=1e-6)
+    """80 kPa at 2 L/s, 131.3 kPa shut off, less 40 kPa the engine loses; a quarter of both at half speed; the electric one by its volts."""
+    assert lost(losses(5000), ENGINE, 1e-9)[0] == pytest.approx(-131_282, abs=1)
+    assert lost(losses(5000), ENGINE, 2e-3)[0] == pytest.approx(40e3 - 80e3)
+    assert lost(losses(2500), ENGINE, 1e-3)[0] == pytest.approx(10e3 - 20e3)
+    electric = losses(2500, PUMPED, electric=1, mechanical=0)
+    assert lost(electric, ENGINE, 1e-9)[0] == pytest.approx(-7.5e3, abs=0.1)
+    assert lost(electric, ENGINE, 0.75e-3)[0] == pytest.approx(40e3 * 0.375**2, rel=1e-6)
 
 
 def test_what_thermostat_hoses_and_tank_ends_lose_by_hand():
-    """Thermostat 3.811e9, hoses (f 0.01953 at Re 68 840) 1.476e9, tank ends 0.193e9 Pa per (m3/s)^2."""
-    branch = _CoreBranch(loop(5000), np.array([[2e-3]]))
-    assert float(branch.square[0, -1]) == pytest.approx(5.480e9, rel=1e-3)
-    shut = 1 / 3.8761e-7**2
-    assert float(branch.square[0, 0]) == pytest.approx(shut + 1.6692e9, rel=1e-3)
+    """At 2 L/s. Thermostat 3.811e9 Pa per (m3/s)^2; a hose of 1 m with two bends, f 0.01953 at Re 68 840, 1.862 heads of 1.585 kPa: 2.952 kPa;
+    tank ends 1.5 heads at 1 m/s: 772 Pa."""
+    found = losses(5000)
+    assert lost(found, 2, 2e-3)[0] == pytest.approx(3.811e9 * 4e-6, rel=1e-3)
+    assert lost(found, 4, 2e-3)[0] == pytest.approx(2952, rel=2e-3)
+    assert lost(found, 2, 1e-6, 0)[0] == pytest.approx((1e-6 / 3.8761e-7) ** 2, rel=1e-2), "shut, its jiggle valve alone"
 
 
 def test_what_the_tubes_lose_in_laminar_flow():
-    """Hagen-Poiseuille in a slit of aspect 0.05 (89.9/Re, 0.1 L/s through 40 tubes of 50 mm2): Re 154.5, 200 lengths: 149.9 Pa."""
-    branch = _CoreBranch(loop(5000), np.array([[2e-3]]))
-    flow = np.full((1, 5), 1e-4)
-    loss, slope = branch.loss(flow)
-    assert float((loss - branch.square * flow**2)[0, 4]) == pytest.approx(150.0, rel=0.01)
-    assert float((slope - 2 * branch.square * flow)[0, 4]) == pytest.approx(150.0 / 1e-4, rel=0.01)
+    """Hagen-Poiseuille in a slit of aspect 0.05 (89.9/Re, 0.1 L/s through 40 tubes of 50 mm2): Re 154.5, 200 lengths: 149.9 Pa, and the
+    tank ends' 1.5 heads of 1.29 Pa."""
+    loss, slope = lost(losses(5000), CORE, 1e-4)
+    assert loss == pytest.approx(149.9 + 1.93, rel=0.01)
+    assert slope == pytest.approx(149.9 / 1e-4 + 2 * 1.93 / 1e-4, rel=0.01)
 
 
 # Outlines and sheet

@@ -22,7 +22,8 @@ def test_what_the_brief_said_of_the_circuit_stands_in_every_package(tmp_path):
     build = load(tmp_path / "old.keelroom")
     assert len(build.packages) == 3
     for package in build.packages:
-        assert (package.loop.pump, package.loop.hose_bore.as_typed, package.loop.thermostat_place) == ("electric", "1 1/4 in", "inlet")
+        assert (package.loop.pump, package.loop.thermostat_place) == ("electric", "inlet")
+        assert [hose.bore.as_typed for hose in package.loop.hoses] == ["1 1/4 in"] * 2
         assert package.coolant.glycol == "propylene_glycol"
         assert package.control.fan_off is None
     assert build.packages[0].control.strategy == "ground_switch", "what the package said itself stands"

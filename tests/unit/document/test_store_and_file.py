@@ -96,7 +96,7 @@ def test_si_must_be_what_the_text_says(demo):
 @pytest.mark.parametrize(
     ("data", "code"),
     [(b"", "not_json"), (b"\xff\xfe\x00", "not_text"), (b"[1]", "foreign"), (b'{"format": "other"}', "foreign"), (b'{"format": "keelroom-build"}', "no_version"),
-     (b'{"format": "keelroom-build", "version": 8}', "newer"), (b'{"format": "keelroom-build", "version": true}', "no_version"),
+     (b'{"format": "keelroom-build", "version": 9}', "newer"), (b'{"format": "keelroom-build", "version": true}', "no_version"),
      (b'{"a":' * 100000, "too_deep"), (b'{"format": "keelroom-build", "version": ' + b"1" * 5000 + b"}", "not_json")],
 )  # fmt: skip
 def test_a_file_that_is_no_build_says_so(data, code):

@@ -9,6 +9,9 @@ from keelroom.assess.electrical.figures import CircuitFigures, Electrics
 from keelroom.assess.electrical.harness import THREADS, Rows
 from keelroom.assess.electrical.signals import SIGNAL, alone, parts_of, relays
 from keelroom.assess.electrical.ways import way_of
+from keelroom.assess.loop.graph import graph_of
+from keelroom.assess.loop.ports import CORE_IN, CORE_OUT
+from keelroom.assess.loop.routes import Run
 from keelroom.core.electrical.control import LEAST_SPAN
 from keelroom.document.quantity import described
 from keelroom.document.schema.build import Build
@@ -161,6 +164,18 @@ def _warm_up(build: Build, control: Control, system: str) -> tuple[str, str]:
     return how, f"On at {on}, off at {off} at the sensor."
 
 
+def _sensor_run(build: Build, package: Package) -> Run | None:
+    """The hose the sensor sits in: the one at the core's end it is named after."""
+    end = CORE_OUT if place_of(package.control) == "lower_hose" else CORE_IN
+    return next((run for run in graph_of(build, package).runs if end in (run.start.key, run.end.key)), None)
+
+
+def sensor_hose(build: Build, package: Package) -> str:
+    """The id of the hose the sensor sits in; '' where there is none."""
+    run = _sensor_run(build, package)
+    return run.hose.id if run else ""
+
+
 class Adapter(NamedTuple):
     """The sensor adapter in a hose: piece to cut out of it [m], bore [m], thread; fault: why it cannot be, '' where it can."""
 
@@ -171,12 +186,12 @@ class Adapter(NamedTuple):
     fault: str
 
 
-def adapter_of(package: Package) -> Adapter | None:
+def adapter_of(build: Build, package: Package) -> Adapter | None:
     """What the adapter asks of the hose; None where the sensor sits elsewhere."""
     control = package.control
     if place_of(control) not in HOSED or way_of(control).by_hand:
         return None
     cut = control.adapter.si - 2 * control.adapter_push.si
-    bore = package.loop.hose_bore
+    run = _sensor_run(build, package)
     fault = "" if cut > 0 else "The hose ends would meet over it: a longer adapter, or less of it inside each end"
-    return Adapter(max(cut, 0.0), bore.si if bore else None, THREADS[control.thread], control.strap, fault)
+    return Adapter(max(cut, 0.0), run.bore if run else None, THREADS[control.thread], control.strap, fault)

@@ -9,15 +9,12 @@ from keelroom.assess.fit.bodies import Body, Path, Terms, term
 from keelroom.assess.fit.cut_rules import CAUTION
 from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.fit.survey_bodies import neighbours, obstacle_body
-from keelroom.catalogue.fluids import glycol_table
-from keelroom.core.fluids.coolant import curves
-from keelroom.core.kept import by_identity, by_value
-from keelroom.core.loop.volume import circuit_volume, expansion
+from keelroom.assess.loop.volumes import Volumes, volumes_of
+from keelroom.core.kept import by_identity
 from keelroom.document.quantity import Quantity, from_si
-from keelroom.document.schema.brief import Engine
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.moves import Move
-from keelroom.document.schema.package import Core, Package
+from keelroom.document.schema.package import Package
 from keelroom.document.schema.survey import Obstacle, Survey
 from keelroom.units import INCH, both
 
@@ -25,8 +22,6 @@ SLOT_MOST = INCH
 """[m] a mount hole is drawn out by at most (common practice: 1/2 to 1 in)."""
 CAP_ROOM, CAP_WIDE = 3 * INCH, 0.75 * INCH
 """[m] a hand and a cap need over a bottle, and how wide a cap reaches from its middle (common practice)."""
-BOTTLE_OVER = 2.0
-"""A bottle holds so many times what the coolant grows: a third stays in it cold, and it may not run over (common practice)."""
 BOTTLES = ("overflow_bottle", "expansion_bottle")
 CAPPED = (*BOTTLES, "washer_bottle")
 NEEDED = {"latch_support": "the hood is held by it", "brake_unit": "the brakes need it"}
@@ -153,21 +148,21 @@ def seconds(obstacle: Obstacle, move: Move) -> float:
 
 def moves_of(build: Build, package: Package) -> tuple[Moved, ...]:
     """Every move of the package, judged."""
-    return _moves(build.survey, build.brief.engine, package)
+    return _moves(build.survey, package, volumes_of(build, package))
 
 
 @by_identity(16)
-def _moves(survey: Survey, engine: Engine, package: Package) -> tuple[Moved, ...]:
+def _moves(survey: Survey, package: Package, volumes: Volumes | None) -> tuple[Moved, ...]:
     bodies = {body.key: body for body in moved_bodies(survey, package.moves, package.id)}
     found = []
     for move in package.moves:
         obstacle = next((item for item in survey.obstacles if item.id == move.id), None)
         if obstacle is not None:
-            found.append(_moved(survey, engine, package, (move, obstacle, bodies.get(f"moved:{move.id}"))))
+            found.append(_moved(survey, package, volumes, (move, obstacle, bodies.get(f"moved:{move.id}"))))
     return tuple(found)
 
 
-def _moved(survey: Survey, engine: Engine, package: Package, what: tuple[Move, Obstacle, Body | None]) -> Moved:
+def _moved(survey: Survey, package: Package, volumes: Volumes | None, what: tuple[Move, Obstacle, Body | None]) -> Moved:
     move, obstacle, body = what
     name = obstacle.name or obstacle.id
     faults: list[tuple[str, str, str]] = []
@@ -190,7 +185,7 @@ def _moved(survey: Survey, engine: Engine, package: Package, what: tuple[Move, O
     if obstacle.kind in CAPPED and body is not None:
         faults += _cap(survey, package, move, (name, body))
     if obstacle.kind in BOTTLES and move.how != "removed":
-        faults += _room(engine, package, move, obstacle)
+        faults += _room(volumes, move, obstacle)
     cautions = [CAUTIONS[obstacle.kind]] if obstacle.kind in CAUTIONS else []
     if obstacle.structural and obstacle.kind != "latch_support":
         cautions.append(CAUTION)
@@ -223,37 +218,14 @@ def _cap(survey: Survey, package: Package, move: Move, told: tuple[str, Body]) -
     return [("cap_room", "cap_reach", f"{name}: {both(max(room, 0.0), 'length')} over its cap; a hand needs {both(CAP_ROOM, 'length')}")]
 
 
-def bottle_wanted(engine: Engine, package: Package) -> tuple[float, float, float] | None:
-    """Coolant in the circuit, what it grows, and what a bottle has to hold [m3]; None where engine or core are not known yet."""
-    if engine.displacement is None or package.core.face_width is None or package.core.face_height is None:
-        return None
-    loop = package.loop
-    hose = (loop.hose_bore.si if loop.hose_bore else 0.038, loop.hose_length.si if loop.hose_length else 1.2)
-    volume = _volume(engine.displacement.si, package.core, hose)
-    grown = volume * _growth(package.coolant.glycol, package.coolant.glycol_share.si if package.coolant.glycol_share else 0.0)
-    return volume, grown, BOTTLE_OVER * grown
-
-
-def _volume(displacement: float, core: Core, hose: tuple[float, float]) -> float:
-    wide, high = (side.si if side else 0.0 for side in (core.face_width, core.face_height))
-    deep = core.depth.si if core.depth else 0.05
-    tank = core.tank_size.si if core.tank_size else 0.0
-    tanks = 2 * tank * (deep + core.tank_proud.si) * (high if core.flow == "crossflow" else wide)
-    return circuit_volume(displacement, (wide, high, deep), tanks, hose)
-
-
-@by_value(16)
-def _growth(glycol: str, share: float) -> float:
-    return expansion(curves(glycol_table(glycol), share))
-
-
-def _room(engine: Engine, package: Package, move: Move, obstacle: Obstacle) -> list[tuple[str, str, str]]:
-    wanted, holds = bottle_wanted(engine, package), move.holds or obstacle.holds
+def _room(volumes: Volumes | None, move: Move, obstacle: Obstacle) -> list[tuple[str, str, str]]:
+    holds = move.holds or obstacle.holds
     name = obstacle.name or obstacle.id
-    if wanted is None:
+    if volumes is None:
         return []
+    room = volumes.room
     if holds is None:
-        return [("holds", "bottle_unknown", f"{name}: what it holds is not known; {both(wanted[2], 'volume')} is wanted")]
-    if holds.si < wanted[2] - 1e-7:
-        return [("holds", "bottle_small", f"{name} holds {both(holds.si, 'volume')}; the coolant grows by {both(wanted[1], 'volume')} and wants {both(wanted[2], 'volume')}")]  # fmt: skip
+        return [("holds", "bottle_unknown", f"{name}: what it holds is not known; {both(room.wanted, 'volume')} is wanted")]
+    if holds.si < room.wanted - 1e-7:
+        return [("holds", "bottle_small", f"{name} holds {both(holds.si, 'volume')}; the coolant grows by {both(room.growth, 'volume')} and wants {both(room.wanted, 'volume')}")]  # fmt: skip
     return []

@@ -2,21 +2,34 @@
 
 from __future__ import annotations
 
+import itertools
+import math
+
+import numpy as np
+
 from keelroom.assess.fit.bodies import RADIUS, TAPE, Body, Path, Term, Terms, term
 from keelroom.assess.fit.coolers import bodies
 from keelroom.assess.inputs.airside import in_shroud, placed_on_face, shroud_rectangle, stands_proud
+from keelroom.assess.loop.ports import Port, ports_in
+from keelroom.assess.loop.routes import Run, run_of
 from keelroom.assess.placing import Frame, core_depth, face_size, placed_frame, tank_size
 from keelroom.core.kept import by_identity, by_value
+from keelroom.core.loop.hoses import WALL
+from keelroom.core.loop.route import Route, traced
 from keelroom.core.packaging.solids import Solid, Vector, along
+from keelroom.document.schema.loop import Loop
 from keelroom.document.schema.package import Fan, Package
-from keelroom.document.schema.survey import HoseEnd, Survey
+from keelroom.document.schema.survey import Survey
 from keelroom.units import INCH
 
 RIM = 0.5 * INCH
 """What a fan's ring stands out beyond its blades (common practice)."""
 RING_SHARE = 0.55
 """Share of a fan's depth its ring takes; the motor takes all of it (common practice)."""
-HOSE_WALL = 5e-3
+CHORDS = 2
+"""Straight pieces a bend of a hose is taken as."""
+LEAST_HOSE, LEAST_PIECE = 0.018, 2e-3
+"""[m] bore of a hose that is a body in the bay, and length of a piece of it: heater hoses and vent lines give way."""
 STAND_IN = 4 * INCH
 """Size drawn for what is not measured."""
 
@@ -78,7 +91,7 @@ def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
         at[1] + high + side,
         at[2] + deep + proud,
     )
-    found += _hoses(survey, package, frame, neck)
+    found += _hoses(ports_in(survey, package), package.loop, package, neck)
     return tuple(_as_before(body) for body in found)
 
 
@@ -177,56 +190,57 @@ def _covers(package: Package, frame: Frame, where: Path, at: tuple[Terms, Terms,
     return found
 
 
-def necks(package: Package) -> dict[str, tuple[float, float, float]]:
-    """Where the hoses leave the core, in its own frame: inlet (upper hose) and outlet (lower hose)."""
-    core, (width, height) = package.core, face_size(package)
-    tank, depth = tank_size(core), core_depth(core) / 2
-    inlet_right = core.inlet_side == "right"
-    one_way = int(core.passes.si) % 2 == 1
-    if core.flow == "crossflow":
-        u = {"upper": width + tank / 2 if inlet_right else -tank / 2}
-        u["lower"] = (-tank / 2 if inlet_right else width + tank / 2) if one_way else u["upper"]
-        return {"upper": (u["upper"], height - 0.05, depth), "lower": (u["lower"], 0.05, depth)}
-    sides = {"upper": width - 0.08 if inlet_right else 0.08, "lower": 0.08 if inlet_right else width - 0.08}
-    return {"upper": (sides["upper"], height + tank / 2, depth), "lower": (sides["lower"], -tank / 2, depth)}
-
-
-def _hoses(survey: Survey, package: Package, frame: Frame, neck: tuple[Terms, Terms, Terms]) -> list[Body]:
-    """Each hose as a stub straight out of the tank, then straight to its end at the engine."""
+def _hoses(ports: dict[str, Port], loop: Loop, package: Package, neck: tuple[Terms, Terms, Terms]) -> list[Body]:
+    """Each radiator hose whose ends are known as straight pieces along its route."""
     found = []
-    places = necks(package)
-    for hose in survey.hoses:
-        end = _known(hose)
-        if end is None:
+    for hose in loop.hoses:
+        first, last = ports.get(hose.start), ports.get(hose.end)
+        if first is None or last is None:
             continue
-        u, v, w = places[hose.id]
-        out = w + package.core.tank_proud.si + 1.5 * hose.bore.si
-        start, turn = frame.point(u, v, w), frame.point(u, v, out)
-        radius = hose.bore.si / 2 + HOSE_WALL
-        where: Path = ("survey", "hoses", hose.id)
-        for key, a, b in (("stub", start, turn), ("run", turn, end)):
-            solid = along(a, b, radius)
-            loose = _hose_terms(hose, where, solid, neck, key == "run")
-            found.append(Body(f"{key}:{hose.id}", f"{hose.id.capitalize()} hose", "hose", solid, (*where, "x"), loose, loose))
+        run = run_of(hose, first, last)
+        if run.route is None or run.bore < LEAST_HOSE:
+            continue
+        where: Path = ("packages", package.id, "loop", "hoses", hose.id)
+        points = traced(run.route, CHORDS)
+        outside = run.bore / 2 + WALL
+        pieces = [(a, b) for a, b in itertools.pairwise(points) if math.dist(a, b) > LEAST_PIECE]
+        for k, (a, b) in enumerate(pieces):
+            solid = along(a, b, outside)
+            loose = _hose_terms(run, where, solid, neck, _moved_by(run.route, a, b))
+            found.append(Body(f"hose:{hose.id}:{k}", run.name, "hose", solid, (*where, "name"), loose, loose))
     return found
 
 
-def _hose_terms(hose: HoseEnd, where: Path, solid: Solid, neck: tuple[Terms, Terms, Terms], run: bool) -> tuple[Terms, Terms, Terms]:
-    """Along its own axes a hose moves with the core's neck, and the run with its end at the engine. Its bore counts across it."""
-    name = f"{hose.id.capitalize()} hose"
+def _moved_by(route: Route, a: Vector, b: Vector) -> tuple[float, float]:
+    """How far a piece of hose moves at most with either end: what runs straight out of a neck goes with it, between them by its share."""
+    first, last = (np.array(route.corners[k]) for k in (1, -2)) if len(route.corners) > 3 else (np.array(route.corners[k]) for k in (0, -1))
+    span = last - first
+    long = float(span @ span) or 1.0
+    near, far = (min(max(float((np.array(point) - first) @ span) / long, 0.0), 1.0) for point in (a, b))
+    return 1.0 - min(near, far), max(near, far)
+
+
+def _hose_terms(
+    run: Run, where: Path, solid: Solid, neck: tuple[Terms, Terms, Terms], by: tuple[float, float]
+) -> tuple[Terms, Terms, Terms]:
+    """Along its own axes a piece of hose moves with whatever its ends are joined to. Its bore counts across it."""
     ways = (("from left", "x"), ("from bottom", "y"), ("depth", "z"))
-    bore = term(f"{name} bore", (*where, "bore"), hose.bore, RADIUS)
+    bore = term(f"{run.name} bore", (*where, "bore"), run.hose.bore, RADIUS)
+    wide = next((port for port in (run.start, run.end) if port.bore == run.bore), None)
+    if run.hose.bore is None and wide is not None:
+        bore = (Term(f"{wide.name} bore", (*wide.path, "bore"), TAPE, 1.0),)
+
+    def of_end(port: Port, j: int, share: float) -> Terms:
+        if port.key.startswith("core:"):
+            return tuple(t._replace(share=t.share * share) for t in neck[j])
+        words, axis = ways[j]
+        return (Term(f"{port.name}, {words}", (*port.path, axis), port.loose[j], share),)
 
     def along_axis(k: int) -> Terms:
         moved: Terms = bore if k < 2 else ()
-        for j, (words, axis) in enumerate(ways):
+        for j in range(3):
             share = abs(solid.axes[k][j])
-            moved += tuple(t._replace(share=t.share * share) for t in neck[j])
-            moved += term(f"{name} end, {words}", (*where, axis), getattr(hose, axis), share) if run else ()
+            moved += of_end(run.start, j, share * by[0]) + of_end(run.end, j, share * by[1])
         return moved
 
     return along_axis(0), along_axis(1), along_axis(2)
-
-
-def _known(hose: HoseEnd) -> Vector | None:
-    return (hose.x.si, hose.y.si, hose.z.si) if hose.x and hose.y and hose.z else None

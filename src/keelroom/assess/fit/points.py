@@ -6,8 +6,9 @@ from typing import Literal, NamedTuple
 
 from keelroom.assess.fit.bodies import Body
 from keelroom.assess.fit.coolers import FAR, named
-from keelroom.assess.fit.package_bodies import RIM, necks, standoff
+from keelroom.assess.fit.package_bodies import RIM, standoff
 from keelroom.assess.inputs.airside import placed_on_face, shroud_rectangle
+from keelroom.assess.loop.ports import necks
 from keelroom.assess.placing import Frame, core_depth, face_size, placed_frame, tank_size
 from keelroom.core.packaging.solids import Vector
 from keelroom.document.schema.coolers import Cooler
@@ -111,7 +112,7 @@ def _rings(package: Package, frame: Frame) -> list[Anchor]:
 def _bungs(package: Package, frame: Frame) -> list[Anchor]:
     """Bungs in the tanks, beside their necks."""
     found = []
-    for hose, (u, v, w) in necks(package).items():
+    for hose, (u, v, w) in necks(package.core).items():
         at = frame.point(u, v + (-0.06 if hose == "upper" else 0.06), w)
         found.append(Anchor(f"bung:{hose}", f"Tank bung, {hose}", at, "front", "part"))
     return found

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import NamedTuple
 
 import numpy as np
@@ -12,7 +13,7 @@ from keelroom.assess.inputs.sealing import base_pressure, open_area
 from keelroom.assess.placing import face_size, opening_on_face
 from keelroom.core.air.face import Disc, FaceClasses, Lanes, Rectangle, Zone, as_lanes, face_classes, widened
 from keelroom.core.air.fan import PUSHED, SHUTOFF_DOUBT, TYPED_DOUBT, FanCurve, generic_curve, no_fan, typed_curve
-from keelroom.core.air.network import Network, incidence
+from keelroom.core.air.network import GRILLE_LOSS, RAM_RECOVERY, Network, incidence
 from keelroom.core.arrays import Floats, stack
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.outline import Outline
@@ -21,7 +22,7 @@ from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Vehicle
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
-from keelroom.document.schema.package import Core, Fan, Package, Shroud
+from keelroom.document.schema.package import Core, Fan, Package, Remote, Shroud
 from keelroom.document.schema.panels import Panel, Sealing
 from keelroom.document.schema.survey import AirHole
 from keelroom.errors import InputError
@@ -133,14 +134,20 @@ def air_side(build: Build, package: Package) -> AirSide:
 
 def air_package(package: Package) -> Package:
     """The package as far as air and heat are concerned: one object however often it is moved, cut for or bracketed."""
-    return _air_package(package.core, package.fans, package.shroud, package.sealing, package.panels, package.coolers)
+    return _air_package(package.core, package.fans, package.shroud, package.sealing, package.panels, package.coolers, package.remote)
 
 
 @by_identity(64)
 def _air_package(
-    core: Core, fans: tuple[Fan, ...], shroud: Shroud, sealing: Sealing, panels: tuple[Panel, ...], coolers: tuple[Cooler, ...]
+    core: Core,
+    fans: tuple[Fan, ...],
+    shroud: Shroud,
+    sealing: Sealing,
+    panels: tuple[Panel, ...],
+    coolers: tuple[Cooler, ...],
+    remote: Remote,
 ) -> Package:
-    return Package(id="air", core=core, fans=fans, shroud=shroud, sealing=sealing, panels=panels, coolers=coolers)
+    return Package(id="air", core=core, fans=fans, shroud=shroud, sealing=sealing, panels=panels, coolers=coolers, remote=remote)
 
 
 @by_identity(64)
@@ -179,19 +186,30 @@ def _network(
     round_fan = [2 * np.pi * (z.discs[0].radius + z.gap) * z.gap * SPILL_LEAK if z.rectangle is None else 0.0 for z in zones]
     # Where there is no fan at all a stand-in zone keeps the arrays' shape; nothing flows in it.
     empty = not zones
+    inlet, outlet, ram, behind = _openings(vehicle, package)
     return Network(
-        grille_area=np.array(_si(vehicle.grille_area)),
-        exit_area=np.array(_si(vehicle.exit_area)),
+        grille_area=np.array(inlet),
+        exit_area=np.array(outlet),
         bypass_area=np.array(open_area(package, holes)),
         area=classes.area,
         loss=np.asarray(loss, float),
         leak_area=np.array([share * leak + spill for share, spill in zip(shares, round_fan, strict=True)] + [0.0] * empty),
         flap_area=np.array([share * flaps for share in shares] + [0.0] * empty),
         flaps_open=np.array(FLAPS_OPEN[package.shroud.flap_hinge == "bottom", package.shroud.flap_way]),
-        base=np.array(base_pressure(package)),
+        ram=np.array(ram),
+        base=np.array(behind),
         pushes=fans.pushes,
         incidence=incidence(classes.front, classes.rear, fan_zone or (2,), tuple(zone.pusher for zone in zones) or (False,)),
     )
+
+
+def _openings(vehicle: Vehicle, package: Package) -> tuple[float, float, float, float]:
+    """Areas [m2] the air comes in and leaves by, and the road's pressure at both; ducts count as less of an inlet."""
+    remote = package.remote
+    if not remote.away:
+        return _si(vehicle.grille_area), _si(vehicle.exit_area), RAM_RECOVERY, base_pressure(package)
+    narrowed = math.sqrt(GRILLE_LOSS / (GRILLE_LOSS + remote.duct_loss.si))
+    return remote.inlet_area.si * narrowed, remote.exit_area.si, remote.ram.si, remote.behind.si
 
 
 def _shroud_areas(package: Package) -> tuple[float, float]:

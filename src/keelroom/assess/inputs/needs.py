@@ -7,6 +7,8 @@ from typing import NamedTuple
 from pydantic import BaseModel
 
 from keelroom.assess.electrical.loads import fan_rating
+from keelroom.assess.loop.graph import Graph, graph_of
+from keelroom.assess.wording import lowered
 from keelroom.core.kept import by_identity
 from keelroom.document.fields import Path, spec_of
 from keelroom.document.quantity import Quantity
@@ -39,7 +41,24 @@ class Reader:
 
 def needs_of(build: Build, package: Package, case: DutyCase) -> tuple[Need, ...]:
     """What must be known before this package and duty case can be assessed; empty when all is there."""
-    return tuple(dict.fromkeys((*_needs_of_brief(build.brief), *_needs_of_case(build.brief, case), *_needs_of_package(package))))
+    parts = (
+        _needs_of_brief(build.brief),
+        _needs_of_case(build.brief, case),
+        _needs_of_package(package),
+        _needs_of_circuit(graph_of(build, package)),
+    )
+    return tuple(dict.fromkeys(need for part in parts for need in part))
+
+
+@by_identity(64)
+def _needs_of_circuit(graph: Graph) -> tuple[Need, ...]:
+    """Coolant has to get round, through hoses whose lengths are known."""
+    if not graph.whole:
+        return tuple(Need(fault.path, fault.what) for fault in graph.faults[-1:])
+    short = [branch.run for branch in graph.branches if branch.run and branch.run.length is None]
+    return tuple(
+        Need(("packages", graph.ident, "loop", "hoses", run.hose.id, "length"), f"The length of the {lowered(run.name)}") for run in short
+    )
 
 
 @by_identity(16)
@@ -77,7 +96,7 @@ def _needs_of_package(package: Package) -> tuple[Need, ...]:
     reader = Reader()
     where = ("packages", package.id)
     for section, name, fields in (
-        (package.loop, "loop", ("pulley_ratio", "electric_flow", "electric_pressure", "electric_voltage", "hose_bore", "hose_length", "hose_bends", "thermostat", "cap_pressure")),
+        (package.loop, "loop", ("pulley_ratio", "electric_flow", "electric_pressure", "electric_voltage", "thermostat", "cap_pressure")),
         (package.control, "control", ("fan_on", "fan_off")),
         (package.coolant, "coolant", ("glycol_share",)),
     ):  # fmt: skip

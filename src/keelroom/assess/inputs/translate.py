@@ -13,7 +13,9 @@ from keelroom.assess.inputs.airside import AirSide, air_package, air_side
 from keelroom.assess.inputs.cases import stands
 from keelroom.assess.inputs.coolers import coolers_of, fitted, own_air
 from keelroom.assess.inputs.gearing import engine_rpm, rpm_of
+from keelroom.assess.inputs.loop import circuit_of
 from keelroom.assess.inputs.needs import Reader, read_core
+from keelroom.assess.loop.heights import held_pressure
 from keelroom.assess.placing import face_size
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.air.face import Lanes, padded
@@ -36,7 +38,7 @@ from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.electrical import Control
 from keelroom.document.schema.loop import Coolant as CoolantSection
 from keelroom.document.schema.loop import Loop as LoopSection
-from keelroom.document.schema.package import Core, Fan, Package
+from keelroom.document.schema.package import Core, Fan, Package, Remote
 
 T = TypeVar("T")
 FIN_CONDUCTIVITY = {"aluminium": 200.0, "copper_brass": 370.0}
@@ -49,14 +51,9 @@ LOUVER_SHARE = 0.85
 ROW_GAP = 2e-3
 OIL_SHARE = 0.03
 """Share of fuel power that goes into the oil: some 10 % of the brake power at load (common practice)."""
-WORN_IMPELLER = 0.6
-"""Share of its head a worn or corroded impeller still makes (common practice)."""
 GEARBOX_PART = {"automatic": 0.5, "manual": 0.25}
 """Share of the driveline's loss that the gearbox's fluid is given, the axle has the rest (common practice: gears 2–4 % of the power and an
 automatic's pump 1–3 kW, of some 12 % lost)."""
-PUMP_PER_POWER = 1.4e-3 / 60 / 1e3
-"""[m3/s per W] coolant flow where none is given: 1.4 L/min per kW, so that the engine warms its coolant by 6-10 K at rated power
-(common practice): a coolant share of 0.7 of the power over 3.7 MJ/m3K and 8 K."""
 STILL_SPEED = 12.0
 """[m/s] road speed above which hot air off the road no longer reaches the grille."""
 CRAWL = 8.0
@@ -76,7 +73,13 @@ class Row(NamedTuple):
     def batch(self) -> tuple[object, ...]:
         """Rows with the same value can be stacked and solved together."""
         points = self.points
-        return (*self.layout, len(points.plant.fans.power), len(points.plant.network.leak_area), len(points.plant.coolers.area))
+        return (
+            *self.layout,
+            points.plant.circuit.incidence.shape,
+            len(points.plant.fans.power),
+            len(points.plant.network.leak_area),
+            len(points.plant.coolers.area),
+        )
 
 
 AS_ENTERED = Doubts(*(np.array(1.0) for _ in Doubts._fields))
@@ -95,7 +98,7 @@ def car_of(build: Build, package: Package) -> Car:
     """The package in this vehicle; what is missing stands as 1 and is caught by `needs_of`."""
     brief = build.brief
     rest = _rest(brief.engine, brief.vehicle, brief.accessories, brief.cooling)
-    return _car(rest, air_package(package), air_side(build, package), package.loop, package.coolant)
+    return _car(rest, air_package(package), air_side(build, package), circuit_of(build, package), package.loop, package.coolant)
 
 
 Rest = tuple[EngineSection, VehicleSection, Accessories, Cooling]
@@ -109,20 +112,20 @@ def _rest(*sections: Any) -> Rest:
 
 
 @by_identity(64)
-def _car(rest: Rest, package: Package, air: AirSide, loop: LoopSection, coolant: CoolantSection) -> Car:
+def _car(rest: Rest, package: Package, air: AirSide, circuit: Circuit, loop: LoopSection, coolant: CoolantSection) -> Car:
     engine, vehicle, accessories, cooling = rest
     reader, core, fans = Reader(), package.core, air.fans
     plant = Plant(
         core=_core_geometry(core),
-        engine=_engine(engine),
+        engine=_engine(engine)._replace(bay_share=np.array(0.0)) if package.remote.away else _engine(engine),
         vehicle=_vehicle(vehicle, accessories),
         network=air.network,
         fans=Fans(fans.curve, fans.power, fans.rated_voltage, fans.brushless, fans.runs, fans.driven, fans.drag, fans.clutch),
         coolers=coolers_of(rest, fitted(package, accessories.ac_fitted), face_size(package), (air.classes.area, air.classes.covered)),
         face=Face(*air.lanes),
         coolant=_coolant(coolant.glycol, reader.take(coolant, (), "glycol_share")),
-        circuit=_circuit(engine, loop),
-        cap_pressure=np.array(reader.take(loop, (), "cap_pressure")),
+        circuit=circuit,
+        cap_pressure=np.array(held_pressure(loop)),
         limit=np.array(reader.take(cooling, (), "limit")),
     )
     layout = (core.flow == "crossflow", int(core.passes.si), int(core.rows.si) if core.rows else 1)
@@ -146,7 +149,7 @@ def _situation(brief: Brief, car: Car, case: DutyCase, system: System, control: 
     package, fans = car.package, car.package.fans
     volts = [system.volts.get(fan.id, 0.0) for fan in fans[: len(car.plant.fans.power)]] or [0.0]
     return Situation(
-        climate=shared.climate,
+        climate=_warmed(shared.climate, package.remote),
         drive=shared.drive._replace(electrical=np.array(system.watts)),
         air_speed=shared.air_speed,
         command=_command(package, np.array(volts), brief.climate, control, shared),
@@ -158,6 +161,11 @@ def _situation(brief: Brief, car: Car, case: DutyCase, system: System, control: 
             own_air=_own_air(package, brief.accessories.ac_fitted, shared, system),
         ),
     )
+
+
+def _warmed(climate: Climate, remote: Remote) -> Climate:
+    """Away from the grille the air is as much over ambient as was said there, whatever the road does."""
+    return climate._replace(grille_rise=np.array(remote.warmed.si)) if remote.away else climate
 
 
 def _command(package: Package, volts: Floats, climate: ClimateSection, control: Control, shared: Shared) -> Command:
@@ -219,27 +227,6 @@ def _shared(brief: Brief, case: DutyCase) -> Shared:
     )  # fmt: skip
 
 
-@by_identity(16)
-def _circuit(engine: EngineSection, loop: LoopSection) -> Circuit:
-    reader = Reader()
-    return _floats(
-        Circuit,
-        flow_rated=pump_flow_rated(engine),
-        rpm_rated=rpm_of(engine.power_rpm),
-        pulley=reader.take(loop, (), "pulley_ratio"),
-        impeller=WORN_IMPELLER if loop.impeller == "worn" else 1.0,
-        electric=float(loop.pump == "electric"),
-        electric_flow=reader.take(loop, (), "electric_flow"),
-        electric_head=reader.take(loop, (), "electric_pressure"),
-        electric_voltage=reader.take(loop, (), "electric_voltage"),
-        thermostat=reader.take(loop, (), "thermostat"),
-        at_inlet=float(loop.thermostat_place == "inlet"),
-        hose_bore=reader.take(loop, (), "hose_bore"),
-        hose_length=reader.take(loop, (), "hose_length"),
-        hose_bends=reader.take(loop, (), "hose_bends"),
-    )
-
-
 def stacked(rows: list[Row]) -> tuple[Points, Floats]:
     """Rows of one batch as arrays, with their fan doubts; faces with fewer lanes or classes are padded."""
     plants = list({id(row.points.plant): row.points.plant for row in rows}.values())
@@ -266,13 +253,6 @@ def _padded(plant: Plant, lanes: int, classes: int) -> Plant:
 
 def _floats(kind: type[T], **values: float) -> T:
     return kind(**{name: np.array(value, float) for name, value in values.items()})
-
-
-def pump_flow_rated(engine: EngineSection) -> float:
-    """Coolant flow [m3/s] at the speed of greatest power: as typed, or by power."""
-    if engine.pump_flow is not None:
-        return engine.pump_flow.si
-    return PUMP_PER_POWER * (engine.power.si if engine.power else 1.0)
 
 
 def _ac_shaft(brief: Brief, slow: bool) -> float:

@@ -194,7 +194,7 @@ def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
                       f"Behind the core the coolant is 9–27 °F (5–15 K) cooler: it starts at {both(control.fan_on.si, 'temperature')} there, when the engine is that much hotter. "
                       f"In the lower hose it wants about {both(control.fan_on.si - 10, 'temperature')}; the core works first and the fan runs less.",
                       (choose_fix("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),))  # fmt: skip
-    adapter = adapter_of(package)
+    adapter = adapter_of(build, package)
     if adapter is not None and adapter.fault:
         yield Finding(
             "adapter_short",

@@ -12,7 +12,7 @@ from keelroom.core.electrical.charging import RESERVE_AMPS, discharge_time
 from keelroom.core.findings import Finding, Fix, Level
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
-from keelroom.units import INCH, both
+from keelroom.units import both
 
 REGULATED = (13.0, 15.5)
 """Volts the regulator of a 12 V system may hold (common practice)."""
@@ -26,7 +26,6 @@ RESERVE = (0.5, 1.8)
 """Times what its amp-hours tell that a battery's reserve minutes may be."""
 LEAST_REDLINE = 0.95
 """Times idle or greatest power's speed that a redline may be."""
-BORES = INCH / 16
 
 
 def entries(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -35,7 +34,6 @@ def entries(build: Build, package: Package, assessment: Assessment) -> Found:
     yield from _speeds(build)
     yield from _circuits(build, package, assessment)
     yield from _stages(package)
-    yield from _bores(build, package)
     yield from _trim(package)
 
 
@@ -112,18 +110,6 @@ def _stages(package: Package) -> Found:
         yield Finding("second_off_over", "problem", where, "Second speed must go off below where it comes on",
                       f"On at {both(control.second_on.si, 'temperature')}, off at {both(control.second_off.si, 'temperature')}: its relay would chatter until it welds.",
                       (set_fix(f"Second speed off at {both(off, 'temperature')}", where, f"{off:.1f} °C"),), value=control.second_off.si, limit=control.second_on.si)  # fmt: skip
-
-
-def _bores(build: Build, package: Package) -> Found:
-    """The circuit's bore is one figure; it has to be one of those the survey found at the engine's necks, or lie between them."""
-    bore, where = package.loop.hose_bore, ("packages", package.id, "loop", "hose_bore")
-    ends = sorted((end for end in build.survey.hoses if end.x is not None), key=lambda end: end.bore.si)
-    if bore is None or not ends or ends[0].bore.si - BORES <= bore.si + 1e-6 <= ends[-1].bore.si + BORES + 2e-6:
-        return
-    near = min(ends, key=lambda end: abs(end.bore.si - bore.si))
-    yield Finding("bores_differ", "doubt", where, f"The {near.id} hose has another bore in the survey",
-                  f"{both(near.bore.si, 'length')} at the engine’s neck, {both(bore.si, 'length')} in the coolant circuit: the flow is worked out with the second, the clearance with the first.",
-                  (set_fix(f"{both(near.bore.si, 'length')} in the circuit", where, near.bore.as_typed),), value=bore.si, limit=near.bore.si)  # fmt: skip
 
 
 def _trim(package: Package) -> Found:

@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.inputs.airside import fan_curve, in_shroud
-from keelroom.assess.inputs.translate import pump_flow_rated
+from keelroom.assess.inputs.loop import pump_flow_rated
 from keelroom.assess.judge.air import air, causes, face
 from keelroom.assess.judge.claims import claims
 from keelroom.assess.judge.coolers import coolers
@@ -15,6 +15,8 @@ from keelroom.assess.judge.driven import driven
 from keelroom.assess.judge.electrical import electrical
 from keelroom.assess.judge.entries import entries
 from keelroom.assess.judge.fit import cuts, fit, mounting, survey
+from keelroom.assess.judge.hoses import hoses
+from keelroom.assess.judge.loop import loop
 from keelroom.assess.judge.moves import moves
 from keelroom.assess.judge.panels import panels
 from keelroom.assess.wording import Found, chance_words, set_fix
@@ -29,8 +31,6 @@ from keelroom.document.schema.package import Fan, Package
 from keelroom.errors import InputError
 from keelroom.units import both, fine_both
 
-MILD_FROST = -20.0
-"""[degC] a coolant that freezes above it gets a note."""
 SEATED = 1e-4
 """[m] less than this over an edge is rounding, not a misfit."""
 
@@ -53,6 +53,8 @@ def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Findi
         moves,
         panels,
         mounting,
+        loop,
+        hoses,
         results,
         electrical,
         entries,
@@ -97,29 +99,29 @@ def _missing(build: Build, package: Package, assessment: Assessment) -> Found:
 
 def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:
     limit, climate = build.brief.cooling.limit, build.brief.climate
-    loop, control, where = package.loop, package.control, ("packages", package.id)
+    thermostat, control, where = package.loop.thermostat, package.control, ("packages", package.id)
     at_limit = ("brief", "cooling", "limit")
-    if _less(limit, loop.thermostat, 5.0):
+    if _less(limit, thermostat, 5.0):
         assert limit
-        assert loop.thermostat
-        wanted = loop.thermostat.si + 25
+        assert thermostat
+        wanted = thermostat.si + 25
         yield Finding("limit_under_thermostat", "problem", at_limit, "The limit is at or under the thermostat",
-                      f"Limit {both(limit.si, 'temperature')}; the thermostat only starts to open at {both(loop.thermostat.si, 'temperature')} and is full open {both(10.0, 'temperature difference')} later. "
+                      f"Limit {both(limit.si, 'temperature')}; the thermostat only starts to open at {both(thermostat.si, 'temperature')} and is full open {both(10.0, 'temperature difference')} later. "
                       "No package can hold the engine under its own thermostat.",
                       (set_fix(f"Set the limit to {both(wanted, 'temperature')}", at_limit, f"{wanted:.0f} °C"),),
-                      value=limit.si, limit=loop.thermostat.si)  # fmt: skip
+                      value=limit.si, limit=thermostat.si)  # fmt: skip
     if climate.ambient and limit and climate.ambient.si >= limit.si:
         yield Finding("ambient_over_limit", "problem", ("brief", "climate", "ambient"), "The hottest day is over the limit",
                       f"Air at {both(climate.ambient.si, 'temperature')} cannot cool anything below that.", value=climate.ambient.si, limit=limit.si)  # fmt: skip
-    if _less(control.fan_off, loop.thermostat, 0.0):
+    if _less(control.fan_off, thermostat, 0.0):
         assert control.fan_off
-        assert loop.thermostat
-        off = loop.thermostat.si + 4
+        assert thermostat
+        off = thermostat.si + 4
         yield Finding("fan_never_stops", "problem", (*where, "control", "fan_off"), "The fans never stop",
-                      f"Fans off at {both(control.fan_off.si, 'temperature')} lies under the thermostat's opening at {both(loop.thermostat.si, 'temperature')}: "
+                      f"Fans off at {both(control.fan_off.si, 'temperature')} lies under the thermostat's opening at {both(thermostat.si, 'temperature')}: "
                       "the thermostat holds the engine above it.",
                       (set_fix(f"Set fans off to {both(off, 'temperature')}", (*where, "control", "fan_off"), f"{off:.0f} °C"),),
-                      value=control.fan_off.si, limit=loop.thermostat.si)  # fmt: skip
+                      value=control.fan_off.si, limit=thermostat.si)  # fmt: skip
     if _less(control.fan_on, control.fan_off, 1.0):
         assert control.fan_on
         assert control.fan_off
@@ -127,11 +129,11 @@ def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:
         yield Finding("fan_set_points", "problem", (*where, "control", "fan_on"), "Fans on must lie above fans off",
                       f"On at {both(control.fan_on.si, 'temperature')}, off at {both(control.fan_off.si, 'temperature')}: the switch would chatter.",
                       (set_fix(f"Set fans on to {both(on, 'temperature')}", (*where, "control", "fan_on"), f"{on:.0f} °C"),))  # fmt: skip
-    if package.coolant.glycol_share:
+    if package.coolant.glycol_share is not None:
         freezing = freezing_point(glycol_table(package.coolant.glycol), package.coolant.glycol_share.si)
-        if freezing > MILD_FROST:
+        if freezing > package.coolant.coldest.si:
             yield Finding(
-                "freezes", "note", (*where, "coolant", "glycol_share"), f"This coolant freezes at {both(freezing, 'temperature')}",
+                "freezes", "note", (*where, "coolant", "glycol_share"), f"This coolant freezes at {both(freezing, 'temperature')}, the coldest night is {both(package.coolant.coldest.si, 'temperature')}",
                 "A frozen core or block cracks. More water carries more heat; drain it or add glycol before the frost.", source="COOLPROP", value=freezing,
             )  # fmt: skip
     if assessment.boiling is not None and limit and limit.si > assessment.boiling:

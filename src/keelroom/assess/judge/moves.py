@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from keelroom.assess.assessment import Assessment
-from keelroom.assess.fit.moves import HOW_WORDS, Moved, bottle_wanted, moves_of
+from keelroom.assess.fit.moves import HOW_WORDS, Moved, moves_of
+from keelroom.assess.loop.volumes import bottle_wanted
 from keelroom.assess.wording import Found, choose_fix, set_fix
 from keelroom.core.findings import Finding, Fix
 from keelroom.document.quantity import from_si
@@ -54,7 +55,7 @@ def _fixes(build: Build, package: Package, code: str, where: tuple[str, ...]) ->
         return (choose_fix("Give it a new place", (*where, "how"), "new_place"),)
     if code == "slot_long":
         return (choose_fix("On a made bracket", (*where, "how"), "bracket"),)
-    wanted = bottle_wanted(build.brief.engine, package)
+    wanted = bottle_wanted(build, package)
     if code == "bottle_small" and wanted:
         size = from_si(wanted[2] * 1.02, "volume", "si", "assumed")
         return (set_fix(f"A bottle that holds {size.as_typed} {size.unit}", (*where, "holds"), f"{size.as_typed} {size.unit}"),)

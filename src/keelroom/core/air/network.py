@@ -73,6 +73,7 @@ class Network(NamedTuple):
     grille_area, exit_area, bypass_area [m2] (bypass: the gap round the core)
     area, loss : (n, K) [m2] and dynamic heads of the face speed beside the core's own drop (covers, corners)
     leak_area, flap_area : (n, Z) [m2];  flaps_open : (n, 2) 1 where flaps let air out of a zone, and back into it
+    ram : share of the road's dynamic pressure that reaches the inlet
     base : pressure coefficient under the car where the bay air leaves;  pushes : (n, F) 1 where the fan stands ahead of the core
     incidence : (n, B, N) 1 at the node a branch leaves, -1 where it arrives; branches as `Order` says
     """
@@ -85,6 +86,7 @@ class Network(NamedTuple):
     leak_area: Floats
     flap_area: Floats
     flaps_open: Floats
+    ram: Floats
     base: Floats
     pushes: Floats
     incidence: Floats
@@ -241,7 +243,7 @@ class _Laws:
         """What drives each branch from outside, what it loses, and how the loss rises with its flow, (n, B) each."""
         stagnation = 0.5 * breath.ahead * self.road**2
         source, loss, slope = np.zeros_like(flow), np.empty_like(flow), np.empty_like(flow)
-        source[:, 0], source[:, 1] = RAM_RECOVERY * stagnation, -self.network.base * stagnation
+        source[:, 0], source[:, 1] = self.network.ram * stagnation, -self.network.base * stagnation
         loss[self.square], slope[self.square] = self._openings(flow[self.square], breath)
         loss[self.core], slope[self.core] = self._core(flow[self.core], breath)
         density = np.where(self.network.pushes > 0, breath.ahead[:, None], breath.behind[:, None])

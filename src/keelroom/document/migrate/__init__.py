@@ -208,9 +208,79 @@ def _frames(frame: Any) -> Any:
     return [{"id": "frame1", "fitted": False} | frame] if frame.get("fitted") or entered else []
 
 
+HOSES = (("upper", "Upper hose", "engine:upper", "core:inlet"), ("lower", "Lower hose", "core:outlet", "engine:lower"))
+TO_HOSES = ("hose_bore", "hose_length", "hose_bends")
+
+
+def hoses_by_name(raw: Raw) -> Raw:
+    """Version 8: each hose is one thing with its own ends; version 7 had one bore and length for both together."""
+    changed: Raw = {"version": 8}
+    packages, survey = raw.get("packages"), raw.get("survey")
+    if isinstance(packages, list):
+        changed["packages"] = [_with_hoses(package, _end_bores(survey)) for package in packages]
+    if isinstance(survey, dict) and isinstance(survey.get("hoses"), list):
+        ends = [
+            end | {"role": "inlet"} if isinstance(end, dict) and end.get("id") == "lower" and "role" not in end else end
+            for end in survey["hoses"]
+        ]
+        changed["survey"] = survey | {"hoses": ends}
+    return raw | changed
+
+
+USUAL_BORE = 0.0381
+
+
+def _end_bores(survey: Any) -> dict[str, float]:
+    """Bore [m] of the engine's ends by their ids, as version 7 had them."""
+    ends = survey.get("hoses") if isinstance(survey, dict) else None
+    found = {"upper": USUAL_BORE, "lower": USUAL_BORE}
+    for end in ends if isinstance(ends, list) else []:
+        bore = end.get("bore") if isinstance(end, dict) else None
+        if isinstance(bore, dict) and isinstance(bore.get("si"), (int, float)) and isinstance(end.get("id"), str):
+            found[end["id"]] = bore["si"]
+    return found
+
+
+def _with_hoses(package: Any, ends: dict[str, float]) -> Any:
+    loop = package.get("loop") if isinstance(package, dict) else None
+    if not isinstance(package, dict) or not isinstance(loop, dict) or not any(name in loop for name in TO_HOSES):
+        return package
+    kept = {name: value for name, value in loop.items() if name not in TO_HOSES}
+    upper: Raw = {}
+    lower: Raw = {}
+    bore = loop.get("hose_bore")
+    for own, which in ((upper, 0), (lower, 1)):
+        # A hose has the bore of its end unless it had another.
+        same = isinstance(bore, dict) and bore.get("si") == ends["lower" if which else "upper"]
+        if bore is not None and not same:
+            own["bore"] = bore
+        if "hose_length" in loop:
+            own["length"] = _part_of(loop["hose_length"], 0.5, "m")
+        if "hose_bends" in loop:
+            own["bends"] = _halved(loop["hose_bends"], which)
+    named = [dict(zip(("id", "name", "start", "end"), said, strict=True)) | own for said, own in zip(HOSES, (upper, lower), strict=True)]
+    return package | {"loop": {"hoses": named} | kept}
+
+
+def _part_of(value: Any, share: float, unit: str) -> Any:
+    """A share of a measure in `unit`, SI's own; nothing where it was nought, for a hose has a length."""
+    if not isinstance(value, dict) or not isinstance(value.get("si"), (int, float)):
+        return value
+    text = f"{value['si'] * share:.9g}"
+    return value | {"si": float(text), "as_typed": text, "unit": unit} if value["si"] > 0 else None
+
+
+def _halved(value: Any, which: int) -> Any:
+    """Half of a count; the first has the odd one."""
+    if not isinstance(value, dict) or not isinstance(value.get("si"), (int, float)):
+        return value
+    half = (int(value["si"]) + 1 - which) // 2
+    return value | {"si": float(half), "as_typed": str(half)}
+
+
 STEPS: dict[int, Callable[[Raw], Raw]] = {
     1: opening_to_survey, 2: drop_to_circuits, 3: kinds_of_engine, 4: circuit_to_packages, 5: coolers_in_one_list,
-    6: gaps_by_edge,
+    6: gaps_by_edge, 7: hoses_by_name,
 }  # fmt: skip
 """Version n to the function that makes version n + 1 of it. Version 1 is the first."""
 

@@ -15,7 +15,7 @@ from keelroom.document.schema.survey import GapRule, Survey, usual_gaps
 from keelroom.errors import InputError
 
 FORMAT: Literal["keelroom-build"] = "keelroom-build"
-VERSION: Literal[7] = 7
+VERSION: Literal[8] = 8
 Demand = Literal["idle", "road_load", "full_power"]
 
 
@@ -42,7 +42,7 @@ class Build(Strict):
     """A build: one brief, one survey, several packages of which one is active, duty cases, and the user's own parts."""
 
     format: Literal["keelroom-build"] = FORMAT
-    version: Literal[7] = VERSION
+    version: Literal[8] = VERSION
     revision: int = 0
     brief: Brief = Field(default_factory=Brief)
     survey: Survey = Field(default_factory=Survey)

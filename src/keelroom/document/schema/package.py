@@ -33,7 +33,26 @@ Signal = Literal["pulses", "level", "ground"]
 """what its electronics listen to: a pulse-width signal, a 12 V level, or a ground"""
 FlapWay = Literal["away", "toward"]
 FlapHinge = Literal["top", "side", "bottom"]
+PortUse = Literal["inlet", "outlet", "vent", "drain", "filler", "sensor", "cooler", "other"]
+PortTank = Literal["inlet", "outlet"]
+PortState = Literal["open", "used", "plugged", "to_close"]
+"""of a port: nothing on it, in use, closed by a plug, to be closed for good"""
 JoinSeal = Literal["sealant", "foam", "welded", "none"]
+
+
+class CorePort(Strict):
+    """A port of the core's tanks beside its two necks, or one of the necks where it is not where it usually is."""
+
+    id: str
+    name: str = ""
+    use: PortUse = "other"
+    tank: PortTank = "inlet"
+    up: Annotated[Quantity, Spec("length", "Port, along its tank", ge=-0.3, le=2, help="From the tank’s lower or left end")] = quantity(
+        "2 in", "length"
+    )
+    bore: Annotated[Quantity, Spec("length", "Port bore", gt=1e-3, le=0.1)] = quantity("1/2 in", "length")
+    thread: str = ""
+    state: PortState = "open"
 
 
 class Core(Strict):
@@ -54,6 +73,7 @@ class Core(Strict):
         Spec("length", "Tanks stand proud behind by", ge=0, le=0.1, help="Behind the fins: what a shroud that is too wide stands on"),
     ] = quantity("3/8 in", "length")
     inlet_side: Side = "left"
+    ports: tuple[CorePort, ...] = ()
     fin_density: Annotated[Maybe, Spec("fin density", "Fins", gt=0, le=1600)] = None
     fin_height: Annotated[Maybe, Spec("length", "Fin height between tubes", gt=1e-3, le=0.03)] = quantity("8 mm", "length")
     fin_thickness: Annotated[Maybe, Spec("length", "Fin thickness", gt=0.01e-3, le=0.5e-3)] = quantity("0.1 mm", "length")
@@ -208,7 +228,7 @@ class Place(Strict):
 
     x: Annotated[Maybe, Spec("length", "Face's left edge from datum", ge=-2, le=3, help="Empty: in the middle of the opening")] = None
     y: Annotated[Maybe, Spec("length", "Face's bottom from datum", ge=-2, le=3, help="Empty: in the middle of the opening")] = None
-    z: Annotated[Quantity, Spec("length", "Core's front behind the plane", ge=-0.5, le=1)] = quantity("1/4 in", "length")
+    z: Annotated[Quantity, Spec("length", "Core's front behind the plane", ge=-0.5, le=9)] = quantity("1/4 in", "length")
     lean: Annotated[Maybe, Spec("angle", "Core leans back", ge=-0.6, le=0.6, help="Empty: as the support leans")] = None
     reach_x: Annotated[Quantity, Spec("length", "May slide sideways by", ge=0, le=0.5)] = quantity("2 in", "length")
     reach_y: Annotated[Quantity, Spec("length", "May go up or down by", ge=0, le=0.5)] = quantity("1 in", "length")
@@ -216,6 +236,36 @@ class Place(Strict):
         "1/2 in", "length"
     )
     reach_lean: Annotated[Quantity, Spec("angle", "May lean by", ge=0, le=0.6)] = quantity("8 °", "angle")
+
+
+class Remote(Strict):
+    """The air of a core that stands away from the grille: at the rear, in a side, under the floor."""
+
+    away: bool = False
+    inlet_area: Annotated[Quantity, Spec("area", "Its air comes in by", ge=5e-4, le=3, help="Open area, mesh taken off")] = quantity(
+        "150 in²", "area"
+    )
+    exit_area: Annotated[Quantity, Spec("area", "Its air leaves by", ge=5e-4, le=3)] = quantity("200 in²", "area")
+    ram: Annotated[
+        Quantity,
+        Spec(
+            "share",
+            "Road pressure at its inlet",
+            ge=-0.5,
+            le=1,
+            help="Of the dynamic: scoop 60–80 %, slot in a side 20 %, under the floor 0 or less",
+        ),
+    ] = quantity("20 %", "share")
+    behind: Annotated[
+        Quantity, Spec("share", "Road pressure at its exit", ge=-1, le=1, help="Behind the car or under its floor about −15 %")
+    ] = quantity("-15 %", "share")
+    duct_loss: Annotated[Quantity, Spec("number", "Ducts, dynamic heads", ge=0, le=30, help="At the inlet’s area; a bend about 1")] = (
+        quantity("1", "number")
+    )
+    warmed: Annotated[
+        Quantity,
+        Spec("temperature difference", "Its air over ambient", ge=0, le=60, help="Near exhaust or road; at the grille it is the brief’s"),
+    ] = quantity("5 K", "temperature difference")
 
 
 class Cut(Strict):
@@ -237,6 +287,7 @@ class Package(Strict):
     sealing: Sealing = Field(default_factory=Sealing)
     coolers: tuple[Cooler, ...] = Field(default_factory=lambda: (Cooler(id="condenser", name="Condenser"),))
     place: Place = Field(default_factory=Place)
+    remote: Remote = Field(default_factory=Remote)
     cuts: tuple[Cut, ...] = ()
     moves: tuple[Move, ...] = ()
     """obstacles of the survey this package counts on having moved or removed"""

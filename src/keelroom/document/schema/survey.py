@@ -21,6 +21,8 @@ ObstacleKind = Literal[
     "other", "horn", "regulator", "washer_bottle", "overflow_bottle", "expansion_bottle", "brake_unit", "battery_tray", "latch_support"
 ]  # fmt: skip
 Check = Literal["hood", "belt", "latch", "structure"]
+PortRole = Literal["outlet", "inlet", "heater_out", "heater_in", "steam"]
+PortFaces = Literal["front", "rear", "left", "right", "up", "down"]
 
 
 class Corner(Strict):
@@ -122,9 +124,14 @@ class Obstacle(Strict):
 
 
 class HoseEnd(Strict):
-    """Where a radiator hose leaves the engine."""
+    """A coolant port of the engine: where a hose leaves it, and what it is for."""
 
-    id: Literal["upper", "lower"]
+    id: str
+    name: str = ""
+    role: PortRole = "outlet"
+    faces: PortFaces = "front"
+    plugged: bool = False
+    """closed for good: nothing has to be joined to it"""
     x: Annotated[Maybe, Spec("length", "Hose end from left", ge=-3, le=4)] = None
     y: Annotated[Maybe, Spec("length", "Hose end from bottom", ge=-3, le=3)] = None
     z: Annotated[Maybe, Spec("length", "Hose end from support plane", ge=-1, le=3)] = None
@@ -173,7 +180,7 @@ class Survey(Strict):
     hood: Hood = Field(default_factory=Hood)
     rails: Rails = Field(default_factory=Rails)
     obstacles: tuple[Obstacle, ...] = ()
-    hoses: tuple[HoseEnd, ...] = Field(default_factory=lambda: (HoseEnd(id="upper"), HoseEnd(id="lower")))
+    hoses: tuple[HoseEnd, ...] = Field(default_factory=lambda: (HoseEnd(id="upper"), HoseEnd(id="lower", role="inlet")))
     holes: tuple[MountHole, ...] = ()
     air_holes: tuple[AirHole, ...] = ()
     ground: Annotated[Maybe, Spec("length", "Datum above the ground", gt=0, le=3, help="Empty: not measured. For coolers hung low")] = None

@@ -423,12 +423,13 @@ def test_a_typed_speed_curve_is_followed():
 
 
 def test_the_adapter_says_what_to_cut_out_of_the_hose():
-    adapter = adapter_of(BUILD.package)
+    adapter = adapter_of(BUILD, BUILD.package)
     assert adapter.cut == pytest.approx(0.0254)
     assert adapter.fault == ""
     short = on(BUILD, ((*CONTROL, "adapter"), "1 in", "length"))
-    assert adapter_of(short.package).fault
-    assert adapter_of(on(BUILD, ((*CONTROL, "sensor"), "fins")).package) is None
+    assert adapter_of(short, short.package).fault
+    fins = on(BUILD, ((*CONTROL, "sensor"), "fins"))
+    assert adapter_of(fins, fins.package) is None
 
 
 # harness and drawing

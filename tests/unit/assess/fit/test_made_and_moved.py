@@ -11,13 +11,14 @@ from keelroom.assess.effort import effort
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.mounts import anchors, bracket_plans
-from keelroom.assess.fit.moves import bottle_wanted, moves_of
+from keelroom.assess.fit.moves import moves_of
 from keelroom.assess.fit.panel_edits import closing
 from keelroom.assess.fit.panels import panel_plans
 from keelroom.assess.fit.shroud_plan import ring_of, seat_edit, trim_plan
 from keelroom.assess.fit.templates import cut_list, hardware_list, patterns, sheet_list
 from keelroom.assess.fixes import edit_for
 from keelroom.assess.inputs.sealing import open_area, ways
+from keelroom.assess.loop.volumes import bottle_wanted
 from keelroom.assess.questions.panel_worth import panel_worth
 from keelroom.document.edits import Edit, apply
 from keelroom.document.file import load
@@ -458,10 +459,10 @@ def test_hours_and_cost_of_moves_panels_frames_and_brackets_reach_the_totals():
 
 
 def test_what_a_bottle_has_to_hold_by_hand():
-    """2.5 L at 1.3 is 3.25; 26 x 17 x 2 1/4 in is 16.3 L, a fifth 3.26; two tanks 2 1/4 x 2 5/8 x 17 in, 3.29 L, three quarters 2.47; four feet of
-    1 1/2 in hose 1.39: 10.4 L. Half glycol grows some 5 1/2 % from 10 to 105 °C; twice that is wanted."""
-    volume, grown, wanted = bottle_wanted(BUILD.brief.engine, BUILD.package)
-    litres = 1.3 * BUILD.brief.engine.displacement.si * 1e3 + 3.26 + 2.47 + 1.39
+    """2.5 L at 1.3 is 3.25; 26 x 17 x 2 1/4 in is 16.3 L, a fifth 3.26; two tanks 2 1/4 x 2 5/8 x 17 in, 3.29 L, three quarters 2.47; two feet of
+    1 1/2 in hose 0.70 and of 1 3/4 in 0.95; heater hoses of 5/8 in, 15 and 34 in along, 0.25; a third of the bottle 0.50: 11.4 L. Half glycol grows some 5 1/2 % from 10 to 105 °C; twice that is wanted."""
+    volume, grown, wanted = bottle_wanted(BUILD, BUILD.package)
+    litres = 1.3 * BUILD.brief.engine.displacement.si * 1e3 + 3.26 + 2.47 + 0.70 + 0.95 + 0.25 + 0.50
     assert volume * 1e3 == pytest.approx(litres, rel=0.01)
     assert 0.045 < grown / volume < 0.065
     assert wanted == pytest.approx(2 * grown)

@@ -10,7 +10,6 @@ BRIEF = Station(
     owns=(
         ("brief",),
         ("duty_cases",),
-        *(("packages", ANY, section) for section in ("loop", "coolant")),
         *(("packages", ANY, "control", point) for point in ("fan_on", "fan_off")),
     ),
     guide="first-verdict",

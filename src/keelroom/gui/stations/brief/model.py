@@ -13,11 +13,7 @@ KINDS_OF_ENGINE = (
     ("boosted", "Boosted petrol"),
     ("diesel", "Diesel"),
 )
-PLACES = (("outlet", "Engine outlet"), ("inlet", "Engine inlet"))
-GLYCOLS = (("ethylene_glycol", "Ethylene glycol"), ("propylene_glycol", "Propylene glycol"))
 DEMANDS = (("idle", "Idling"), ("road_load", "Road load"), ("full_power", "Full power"))
-PUMPS = (("mechanical", "Belt-driven"), ("electric", "Electric"))
-IMPELLERS = (("good", "Good"), ("worn", "Worn or corroded"))
 SYMPTOMS = (
     ("climbs_at_idle", "Climbs at a light"), ("climbs_with_ac", "Climbs with the A/C on"), ("climbs_at_speed", "Climbs at speed"),
     ("climbs_on_grade", "Climbs on a grade"), ("loses_coolant", "Loses coolant"), ("slow_warm_up", "Slow to warm up"), ("heater_cold", "Heater stays cold"),
@@ -29,7 +25,7 @@ def pages(build: Build) -> tuple[Page, ...]:
     brief = ("brief",)
     vehicle, engine, accessories = (*brief, "vehicle"), (*brief, "engine"), (*brief, "accessories")
     climate, cooling = (*brief, "climate"), (*brief, "cooling")
-    loop, control, coolant = (("packages", build.active, section) for section in ("loop", "control", "coolant"))
+    control = ("packages", build.active, "control")
     return (
         Page(
             "Vehicle",
@@ -80,19 +76,11 @@ def pages(build: Build) -> tuple[Page, ...]:
                     quantities(cooling, "limit"),
                 ),
                 Group(
-                    "Thermostat, set points, cap",
-                    (
-                        *quantities(loop, "thermostat"),
-                        Row("choice", (*loop, "thermostat_place"), "Thermostat place", PLACES),
-                        *quantities(control, "fan_on", "fan_off"),
-                        *quantities(loop, "cap_pressure"),
-                    ),
-                    note="From here on of the package in use: packages may differ in it.",
+                    "Set points",
+                    quantities(control, "fan_on", "fan_off"),
+                    note="Of the package in use: packages may differ in it. Thermostat, cap and coolant are at Loop.",
                 ),
-                Group("Coolant", (Row("choice", (*coolant, "glycol"), "Glycol", GLYCOLS), *quantities(coolant, "glycol_share"))),
-                Group("Coolant loop", _loop(build, loop), rare=True),
             ),
-            (("From a usual coolant…", "coolant_kind"),),
         ),
         Page(
             "Before",
@@ -106,20 +94,6 @@ def pages(build: Build) -> tuple[Page, ...]:
         Page("Duty cases", tuple(_case_group(case.id, case.name) for case in build.duty_cases),
              (("Add a duty case", "add_case"), ("Make them from the brief", "remake_cases"))),
     )  # fmt: skip
-
-
-def _loop(build: Build, path: tuple[str, ...]) -> tuple[Row, ...]:
-    own = (
-        ("electric_flow", "electric_pressure", "electric_voltage", "electric_power")
-        if build.package.loop.pump == "electric"
-        else ("pulley_ratio",)
-    )
-    return (
-        Row("choice", (*path, "pump"), "Pump", PUMPS),
-        *quantities(path, *own),
-        Row("choice", (*path, "impeller"), "Impeller", IMPELLERS),
-        *quantities(path, "hose_bore", "hose_length", "hose_bends"),
-    )
 
 
 def _case_group(ident: str, name: str) -> Group:

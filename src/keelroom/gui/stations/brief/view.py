@@ -24,19 +24,10 @@ class BriefStation(Form):
         actions = {
             "vehicle_kind": self._vehicle_kind,
             "engine_kind": self._engine_kind,
-            "coolant_kind": self._coolant_kind,
             "add_case": self._add_case,
             "remake_cases": session.remake_duty_cases,
         }
         super().__init__(session, lambda: pages(session.build), actions, {"Causes": lambda: CausesView(session)})
-
-    def _menu(self, entries: dict[str, Edit]) -> None:
-        menu = QMenu(self)
-        for name, edit in entries.items():
-            action = menu.addAction(name)
-            assert action is not None
-            action.triggered.connect(lambda _checked=False, edit=edit: self.session.attempt(edit))
-        menu.popup(QCursor.pos())
 
     def _vehicle_kind(self) -> None:
         from keelroom.catalogue.load import vehicles
@@ -76,17 +67,6 @@ class BriefStation(Form):
             self.session.attempt(engine_edit(self.session.build, kind, label))
         else:
             self.session.attempt(Edit(label, (Change(("brief", section), kind),)))
-
-    def _coolant_kind(self) -> None:
-        from keelroom.catalogue.load import coolants
-
-        place = ("packages", self.session.build.active, "coolant")
-        self._menu(
-            {
-                c.name: Edit(f"Coolant: {c.name}", (Change((*place, "glycol"), c.glycol), Change((*place, "glycol_share"), c.glycol_share)))
-                for c in coolants()
-            }
-        )
 
     def _add_case(self) -> None:
         cases = self.session.build.duty_cases

@@ -119,7 +119,7 @@ def charging_said(build: Build, assessment: Assessment, system: str) -> Said:
 def control_said(build: Build, assessment: Assessment, system: str) -> Said:
     """Run-on and adapter in figures."""
     said: list[tuple[str, str]] = []
-    adapter = adapter_of(build.package)
+    adapter = adapter_of(build, build.package)
     length = KINDS["length"]
     if adapter is not None:
         bore = f" of {format_si(adapter.bore, length, system)} bore" if adapter.bore else ""

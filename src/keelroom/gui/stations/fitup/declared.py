@@ -13,7 +13,7 @@ FIT_UP = Station(
     pages=("Gaps", "Place", "Find", "Cut", "Neighbours", "Panels", "Worth", "Shroud", "Brackets", "Mounts", "Make"),
     owns=(
         ("gaps",),
-        *(("packages", ANY, part) for part in ("place", "cuts", "moves", "panels", "brackets", "mounting")),
+        *(("packages", ANY, part) for part in ("place", "remote", "cuts", "moves", "panels", "brackets", "mounting")),
         *(("packages", ANY, "shroud", field) for field in MADE),
     ),
     guide="will-it-fit",

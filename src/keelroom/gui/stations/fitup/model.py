@@ -69,7 +69,7 @@ def _length(si: float, system: str) -> str:
 
 
 def _place(build: Build) -> Page:
-    where = ("packages", build.active, "place")
+    where, remote = ("packages", build.active, "place"), ("packages", build.active, "remote")
     rules = tuple(
         Group(raised(RULE_WORDS[rule.id]), (*quantities(("gaps", rule.id), "gap"), Row("text", ("gaps", rule.id, "reason"), "Because")), rare=True)
         for rule in build.gaps
@@ -77,7 +77,15 @@ def _place(build: Build) -> Page:
     return Page(
         "Place",
         (
-            Group("Where the core stands", quantities(where, "x", "y", "z", "lean")),
+            Group(
+                "Where the core stands",
+                (*quantities(where, "x", "y", "z", "lean"), Row("flag", (*remote, "away"), "Away from the grille, with air of its own")),
+            ),
+            *(
+                (Group("Its own air", quantities(remote, "inlet_area", "exit_area", "ram", "behind", "duct_loss", "warmed")),)
+                if build.package.remote.away
+                else ()
+            ),
             Group(
                 "How far it may go",
                 quantities(where, "reach_x", "reach_y", "reach_z", "reach_lean"),

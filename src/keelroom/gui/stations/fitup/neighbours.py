@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from keelroom.assess.fit.moves import BOTTLES, CAPPED, HOW_WORDS, bottle_wanted, moves_of
+from keelroom.assess.fit.moves import BOTTLES, CAPPED, HOW_WORDS, moves_of
+from keelroom.assess.loop.volumes import bottle_wanted
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.moves import Move
 from keelroom.document.schema.survey import Obstacle
@@ -50,7 +51,7 @@ def said(build: Build, system: str) -> Said:
     hours = format_si(sum(moved.seconds for moved in found), KINDS["time"], system)
     cost = sum(moved.move.cost.si for moved in found if moved.move.cost)
     lines = [("strong", f"{len(found)} moved: {hours}" + (f", {cost:.0f} for parts" if cost else "") + ", counted in the totals.")]
-    wanted = bottle_wanted(build.brief.engine, build.package)
+    wanted = bottle_wanted(build, build.package)
     if wanted and any(moved.obstacle.kind in BOTTLES for moved in found):
         volume, grown, bottle = (format_si(value, KINDS["volume"], system) for value in wanted)
         lines.append(

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from keelroom.assess.fit.cut_rules import CHECKS
+from keelroom.assess.loop.ports import end_name
 from keelroom.assess.wording import lowered
 from keelroom.document.fields import owner_and_spec
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.survey import HoseEnd
 from keelroom.gui.rows import Group, Page, Path, Row, quantities, readings
 
 EDGES = (("plain", "Plain sheet"), ("stamped", "Stamped: stiffens"), ("no_go", "No-go: not to be cut"))
@@ -45,11 +47,41 @@ def pages(build: Build) -> tuple[Page, ...]:
              or (Group("Nothing in the way yet", (), note="Crossover pipe, brake unit, horn, regulator, reservoir, battery, steering box, latch, bumper beam."),),
              (("Add an obstacle", "add_obstacle"),), stay=True),
         _air_gaps(build),
-        Page("Hoses", tuple(Group(HOSE_NAMES[hose.id], readings((*way, "hoses", hose.id), "x", "y", "z", "bore", of=HOSE_NAMES[hose.id])) for hose in survey.hoses)),
+        Page("Hoses", tuple(_hose_end(hose, (*way, "hoses", hose.id)) for hose in survey.hoses), (("Add a port of the engine", "add_port"),), stay=True),
         Page("Holes", (*(_hole(item.name or item.id, (*way, "holes", item.id)) for item in survey.holes),
                        Group("Looked at before any cut", (Row("set", (*way, "checks"), "Checked on the vehicle", tuple((key, name) for key, (name, _) in CHECKS.items())),))),
              (("Add a mounting hole", "add_hole"),), stay=True),
     )  # fmt: skip
+
+
+ROLES = (
+    ("outlet", "Coolant out"), ("inlet", "Coolant in"), ("heater_out", "To the heater"), ("heater_in", "From the heater"), ("steam", "Steam or vent port"),
+)  # fmt: skip
+PORT_FACES = (
+    ("front", "Forward"),
+    ("rear", "Rearward"),
+    ("left", "To the left"),
+    ("right", "To the right"),
+    ("up", "Up"),
+    ("down", "Down"),
+)
+
+
+def _hose_end(end: HoseEnd, path: Path) -> Group:
+    """A coolant port of the engine; the two every engine has stay."""
+    name = HOSE_NAMES.get(end.id) or end_name(end)
+    usual = end.id in HOSE_NAMES
+    return Group(
+        name,
+        (
+            *(() if usual else (Row("text", (*path, "name"), "Name", said=name),)),
+            Row("choice", (*path, "role"), "What it is for", ROLES, name),
+            *readings(path, "x", "y", "z", "bore", of=name),
+            Row("choice", (*path, "faces"), "It points", PORT_FACES, name),
+            Row("flag", (*path, "plugged"), "It is closed for good", said=name),
+        ),
+        remove=() if usual else path,
+    )
 
 
 EDGE_WORDS = {"top": "Over the core", "left": "Left of the core", "right": "Right of the core", "bottom": "Under the core"}

@@ -8,7 +8,7 @@ from keelroom.assess.wording import lowered
 from keelroom.document.edits import Change, Edit, added, fresh_id
 from keelroom.document.fields import get, owner_and_spec
 from keelroom.document.quantity import described, from_si, quantity
-from keelroom.document.schema.survey import AirHole, Corner, MountHole, Obstacle, Turning
+from keelroom.document.schema.survey import AirHole, Corner, HoseEnd, MountHole, Obstacle, Turning
 from keelroom.drawing.scene import Scene
 from keelroom.drawing.survey import picture
 from keelroom.errors import InputError
@@ -31,6 +31,7 @@ class SurveyStation(Form):
             "add_obstacle": self._add_obstacle,
             "add_hole": self._add_hole,
             "add_air_hole": self._add_air_hole,
+            "add_port": self._add_port,
         }
         super().__init__(session, lambda: pages(session.build), actions)
         self.board = SceneView(session, "Where the tape goes", self._picture)
@@ -113,6 +114,12 @@ class SurveyStation(Form):
         ident = fresh_id(holes, "hole")
         hole = MountHole(id=ident, name=f"Hole {ident.removeprefix('hole')}", diameter=quantity("1/4 in", "length"))
         self._append(("survey", "holes"), hole, "Add a mounting hole")
+
+    def _add_port(self) -> None:
+        ends = self.session.build.survey.hoses
+        role = next((role for role in ("heater_out", "heater_in", "steam") if not any(end.role == role for end in ends)), "steam")
+        end = HoseEnd.model_validate({"id": fresh_id(ends, "port"), "role": role, "bore": quantity("5/8 in", "length")})
+        self._append(("survey", "hoses"), end, "Add a port of the engine")
 
     def _add_air_hole(self) -> None:
         holes = self.session.build.survey.air_holes

@@ -1,0 +1,283 @@
+"""What is done to a circuit in one act: usual hoses, a heater, a surge tank, a filler, a vent line, a wider way for a hose."""
+
+from __future__ import annotations
+
+from keelroom.assess.loop.detours import detour
+from keelroom.assess.loop.graph import graph_of
+from keelroom.assess.loop.heights import core_top
+from keelroom.assess.loop.ports import Port, Vector, ports_of
+from keelroom.assess.loop.volumes import TANKED, volumes_of
+from keelroom.assess.placing import Frame, core_depth, size_of, stand
+from keelroom.core.findings import Fix
+from keelroom.document.edits import Change, Edit, apply, fresh_id
+from keelroom.document.quantity import Quantity, from_si, quantity
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.loop import Hose, Loop, Part, Piece, Via, usual_hoses
+from keelroom.document.schema.package import CorePort, Package
+from keelroom.document.schema.survey import HoseEnd
+from keelroom.errors import InputError
+
+BEHIND, FIREWALL = 0.42, 0.95
+"""[m] behind the plane of the engine's front ports, and of a heater at the firewall, where nothing was measured (common practice)."""
+ABOVE = 0.06
+"""[m] a tank's vent port stands over what it vents."""
+
+
+def loop_path(package: Package) -> tuple[str, ...]:
+    return ("packages", package.id, "loop")
+
+
+def usual_hoses_edit(build: Build, package: Package, label: str) -> Edit:
+    """The usual upper and lower hose between the ports they belong to, in place of hoses that lead nowhere."""
+    ports = ports_of(build, package)
+    kept = tuple(hose for hose in package.loop.hoses if hose.start in ports and hose.end in ports and not _wrong(ports, hose))
+    taken = {key for hose in kept for key in (hose.start, hose.end)}
+    made = list(kept)
+    outlet, inlet = (_engine_port(build, role, taken) for role in ("outlet", "inlet"))
+    for usual, start, end in zip(usual_hoses(), (outlet, "core:outlet"), ("core:inlet", inlet), strict=True):
+        if start and end and start not in taken and end not in taken:
+            ident = usual.id if usual.id not in {hose.id for hose in made} else fresh_id(tuple(made), "hose")
+            made.append(usual.model_copy(update={"id": ident, "start": start, "end": end}))
+    if tuple(made) == package.loop.hoses:
+        raise InputError("no_usual_hose", "No usual hose is missing: join what stands in the circuit by hand")
+    return Edit(label, (Change((*loop_path(package), "hoses"), tuple(made)),))
+
+
+def _wrong(ports: dict[str, Port], hose: Hose) -> bool:
+    first, last = ports[hose.start], ports[hose.end]
+    return first.sense == last.sense != 0
+
+
+def _engine_port(build: Build, role: str, taken: set[str]) -> str:
+    ends = [f"engine:{end.id}" for end in build.survey.hoses if end.role == role and not end.plugged]
+    return next((key for key in ends if key not in taken), "")
+
+
+def ordinary_edit(build: Build, package: Package) -> Edit:
+    """An ordinary front-mounted circuit in one act: ports of the engine where none were measured, upper and lower hose along credible
+    routes, heater with its hoses, an overflow bottle that is large enough. What was measured stays."""
+    frame, (width, height) = Frame(stand(build.survey, package)), size_of(package.core)
+    middle, top, bottom = (frame.point(width / 2, v, core_depth(package.core)) for v in (height / 2, height, 0.0))
+    places: dict[str, Vector] = {
+        "outlet": (middle[0], top[1] - 0.04, middle[2] + BEHIND), "inlet": (middle[0] + 0.12, bottom[1] + 0.16, middle[2] + BEHIND),
+        "heater_out": (middle[0] - 0.10, top[1] - 0.06, middle[2] + FIREWALL - 0.25), "heater_in": (middle[0] - 0.06, bottom[1] + 0.20, middle[2] + FIREWALL - 0.30),
+    }  # fmt: skip
+    ends = list(build.survey.hoses)
+    for role, bore in (("outlet", "1 1/2 in"), ("inlet", "1 1/2 in"), ("heater_out", "5/8 in"), ("heater_in", "3/4 in")):
+        if not any(end.role == role for end in ends):
+            ends.append(
+                HoseEnd.model_validate(
+                    {
+                        "id": fresh_id(tuple(ends), "port"),
+                        "role": role,
+                        "bore": quantity(bore, "length"),
+                        "faces": "rear" if "heater" in role else "front",
+                    }
+                )
+            )
+    placed = tuple(_placed(end, places[end.role]) if end.role in places else end for end in ends)
+    changed = apply(build, Edit("", (Change(("survey", "hoses"), placed),)))
+    return _whole(build, changed, package, middle)
+
+
+def _placed(end: HoseEnd, at: Vector) -> HoseEnd:
+    """An end with what was not measured taken as usual."""
+    missing = {axis: _length(value) for axis, value in zip("xyz", at, strict=True) if getattr(end, axis) is None}
+    return end.model_copy(update=missing)
+
+
+def _length(value: float) -> Quantity:
+    return from_si(value, "length", "us", "assumed")
+
+
+def _whole(build: Build, changed: Build, package: Package, middle: Vector) -> Edit:
+    """The rest of an ordinary circuit: hoses without a length of their own, which follow their routes then, heater and bottle."""
+    loop = package.loop
+    hoses = [_by_route(hose) for hose in loop.hoses]
+    parts = list(loop.parts)
+    if not any(part.kind == "heater" for part in parts):
+        at = (middle[0] - 0.15, core_top(build.survey, package) - 0.10, middle[2] + FIREWALL)
+        heater = Part(id="heater", kind="heater", x=_length(at[0]), y=_length(at[1]), z=_length(at[2]), bore=quantity("5/8 in", "length"))
+        parts.append(heater)
+        for ident, name, role, port in (
+            ("heater_feed", "Heater feed", "heater_out", "heater:in"),
+            ("heater_return", "Heater return", "heater_in", "heater:out"),
+        ):
+            end = next(end for end in changed.survey.hoses if end.role == role)
+            start, stop = (f"engine:{end.id}", port) if role == "heater_out" else (port, f"engine:{end.id}")
+            piece: Piece = "sleeve" if role == "heater_in" and end.bore.si > 0.0175 else "none"
+            hoses.append(Hose(id=ident, name=name, start=start, end=stop, kind="reinforced", piece=piece, bends=quantity("3", "count")))
+    with_hoses = loop.model_copy(update={"hoses": tuple(hoses), "parts": tuple(parts)})
+    if not any(part.kind in TANKED for part in parts):
+        parts.append(_bottle(changed, package, with_hoses, middle))
+    done = with_hoses.model_copy(update={"parts": tuple(parts)})
+    if done == loop and changed.survey == build.survey:
+        raise InputError("ordinary_already", "The circuit has all of it already")
+    return Edit("Make an ordinary circuit", (Change(("survey", "hoses"), changed.survey.hoses), Change(loop_path(package), done)))
+
+
+def _by_route(hose: Hose) -> Hose:
+    """A hose whose assumed length and bends give way to its route's."""
+    assumed = {name: None for name in ("length", "bends") if (value := getattr(hose, name)) is not None and value.origin == "assumed"}
+    return hose.model_copy(update=assumed)
+
+
+def _bottle(build: Build, package: Package, loop: Loop, middle: Vector) -> Part:
+    volumes = volumes_of(build, package.model_copy(update={"loop": loop}))
+    wanted = volumes.room.wanted if volumes else 1.5e-3
+    holds = max(round(wanted * 1.1e3 * 2) / 2, 1.0)
+    at = (middle[0] + 0.35, middle[1], middle[2] + 0.10)
+    return Part(id=fresh_id(loop.parts, "bottle"), kind="overflow", holds=quantity(f"{holds:g} L", "volume"),
+                x=_length(at[0]), y=_length(at[1]), z=_length(at[2]))  # fmt: skip
+
+
+def add_surge_tank(build: Build, package: Package, label: str) -> Edit:
+    """A tank in line at the top of the hot side: the hose from the engine's outlet goes to it, a new one from it goes on."""
+    graph = graph_of(build, package)
+    first = next((branch.run for branch in graph.order if branch.run), None)
+    if first is None:
+        raise InputError("no_hot_hose", "Join the engine’s outlet to the core first: the tank goes into that line")
+    parts, hoses = package.loop.parts, package.loop.hoses
+    ident = fresh_id(parts, "tank")
+    tops = [port.at[1] for port in graph.ports.values() if port.at[1] is not None]
+    start = first.start
+    height = max([core_top(build.survey, package), *tops]) + ABOVE
+    near = start.place or (0.0, height, BEHIND)
+    tank = Part(
+        id=ident, kind="surge_tank", holds=quantity("2 L", "volume"), x=_length(near[0]), y=_length(height), z=_length(near[2] - 0.1)
+    )
+    onward = fresh_id(hoses, "hose")
+    bore = first.hose.bore or from_si(first.bore, "length", "us", "assumed")
+    short = Hose(
+        id=onward,
+        name="Engine to tank",
+        start=start.key,
+        end=f"{ident}:in",
+        kind="reinforced",
+        bore=bore,
+        length=quantity("12 in", "length"),
+        bends=quantity("1", "count"),
+    )
+    rest = tuple(
+        hose.model_copy(update={("start" if hose.start == start.key else "end"): f"{ident}:out", "bore": bore})
+        if hose.id == first.hose.id
+        else hose
+        for hose in hoses
+    )
+    where = loop_path(package)
+    return Edit(label, (Change((*where, "parts"), (*parts, tank)), Change((*where, "hoses"), (short, *rest))))
+
+
+def add_filler(build: Build, package: Package, label: str, at: str) -> Edit:
+    """A filler neck at the highest point: in the hose that leaves it, with a plain cap, the pressure cap staying where it is."""
+    graph = graph_of(build, package)
+    nodes = {at, "engine:outlet", "engine:hot"} if at in ("engine:outlet", "engine:hot") else {at}
+    run = next((run for run in graph.runs if nodes & {run.start.node, run.end.node} and run.bore > 0.012), None)
+    if at.startswith("hose:"):
+        run = next((run for run in graph.runs if at.split("#", maxsplit=1)[0] == f"hose:{run.hose.id}"), run)
+    if run is None:
+        raise InputError("no_hose_there", "No hose leaves that point: put the filler in by hand")
+    parts, hoses = package.loop.parts, package.loop.hoses
+    ident, second = fresh_id(parts, "filler"), fresh_id(hoses, "hose")
+    near = run.start if run.start.node in nodes else run.end
+    tops = [port.at[1] for port in graph.ports.values() if port.at[1] is not None]
+    place = near.place or (0.0, max(tops, default=0.5), BEHIND)
+    top = max([place[1], *([run.route.highest] if run.route else [])]) + 0.04
+    part = Part(id=ident, kind="filler", cap="plain", x=_length(place[0]), y=_length(top), z=_length(place[2] - 0.08))
+    half = from_si((run.length or 0.6) / 2, "length", "us", "assumed")
+    bore = run.hose.bore or from_si(run.bore, "length", "us", "assumed")
+    first = run.hose.model_copy(update={"end": f"{ident}:in", "start": run.start.key, "length": half, "via": (), "bore": bore})
+    onward = Hose(
+        id=second,
+        name=f"{run.name}, second part",
+        start=f"{ident}:out",
+        end=run.end.key,
+        kind=run.hose.kind,
+        bore=bore,
+        length=half,
+        bends=quantity("1", "count"),
+        piece=run.hose.piece,
+    )
+    where = loop_path(package)
+    new = tuple(x for hose in hoses for x in ((first, onward) if hose.id == run.hose.id else (hose,)))
+    return Edit(label, (Change((*where, "parts"), (*parts, part)), Change((*where, "hoses"), new)))
+
+
+def plumb_steam(build: Build, package: Package, fix: Fix) -> Edit:
+    """A rising 1/4 in line from a steam port to a tank's vent port, else to a vent port at the top of the core."""
+    ident = dict(fix.parameters)["port"]
+    end = next((one for one in build.survey.hoses if one.id == ident), None)
+    if end is None:
+        raise InputError("no_such_port", "The survey no longer has that port")
+    hoses, where = package.loop.hoses, loop_path(package)
+    taken = {key for hose in hoses for key in (hose.start, hose.end)}
+    ports = ports_of(build, package)
+    vents = [key for key in ports if key.endswith((":vent", ":vent2")) and key not in taken]
+    vents += [f"core:{port.id}" for port in package.core.ports if port.use == "vent" and f"core:{port.id}" not in taken]
+    changes: tuple[Change, ...] = ()
+    if not vents:
+        made = CorePort(
+            id=fresh_id(package.core.ports, "port"),
+            name="Vent port",
+            use="vent",
+            up=_length(size_of(package.core)[1] - 0.01),
+            bore=quantity("1/4 in", "length"),
+            state="used",
+        )
+        changes = (Change(("packages", package.id, "core", "ports"), (*package.core.ports, made)),)
+        vents = [f"core:{made.id}"]
+    line = Hose(id=fresh_id(hoses, "hose"), name="Steam line", start=f"engine:{ident}", end=vents[0], kind="hard", bore=quantity("1/4 in", "length"),
+                length=quantity("30 in", "length"), bends=quantity("3", "count"), piece="none" if abs(end.bore.si - 0.00635) < 1e-3 else "reducer")  # fmt: skip
+    return Edit(fix.label, (*changes, Change((*where, "hoses"), (*hoses, line))))
+
+
+def plumb_heater(build: Build, package: Package, fix: Fix) -> Edit:
+    """A heater between the engine's heater ports, with its hoses."""
+    hoses, parts, where = list(package.loop.hoses), list(package.loop.parts), loop_path(package)
+    ends = {
+        role: next((end for end in build.survey.hoses if end.role == role and not end.plugged), None)
+        for role in ("heater_out", "heater_in")
+    }
+    missing = next((role for role, end in ends.items() if end is None), None)
+    if missing:
+        raise InputError("no_heater_port", "Measure both heater ports of the engine at Survey first")
+    heater = next((part for part in parts if part.kind == "heater"), None)
+    if heater is None:
+        heater = Part(id=fresh_id(tuple(parts), "heater"), kind="heater", bore=quantity("5/8 in", "length"))
+        parts.append(heater)
+    taken = {key for hose in hoses for key in (hose.start, hose.end)}
+    for name, end, port in (("Heater feed", ends["heater_out"], "in"), ("Heater return", ends["heater_in"], "out")):
+        assert end is not None
+        mine, its = f"engine:{end.id}", f"{heater.id}:{port}"
+        if mine not in taken and its not in taken:
+            start, stop = (mine, its) if port == "in" else (its, mine)
+            piece: Piece = "none" if abs(end.bore.si - 0.015875) < 2e-3 else "reducer"
+            hoses.append(
+                Hose(
+                    id=fresh_id(tuple(hoses), "hose"),
+                    name=name,
+                    start=start,
+                    end=stop,
+                    kind="reinforced",
+                    length=quantity("36 in", "length"),
+                    bends=quantity("2", "count"),
+                    piece=piece,
+                )
+            )
+    return Edit(fix.label, (Change((*where, "parts"), tuple(parts)), Change((*where, "hoses"), tuple(hoses))))
+
+
+def renew_hose(package: Package, fix: Fix) -> Edit:
+    """A hose as new."""
+    path = (*loop_path(package), "hoses", dict(fix.parameters)["hose"])
+    return Edit(fix.label, (Change((*path, "state"), "good"), Change((*path, "years"), None)))
+
+
+def wider_way(build: Build, package: Package, ident: str) -> Edit:
+    """A hose by points that let its bends be as wide as its kind wants, clear of what stands there. Raises InputError where none was found."""
+    found = detour(build, package, ident)
+    if found is None:
+        raise InputError("no_wider_way", "No way was found that is wide enough: another kind of hose, or a hard line")
+    points = tuple(Via(id=f"p{k}", x=_length(x), y=_length(y), z=_length(z)) for k, (x, y, z) in enumerate(found, 1))
+    path = (*loop_path(package), "hoses", ident)
+    return Edit("A wider way for a hose", (Change((*path, "via"), points), Change((*path, "length"), None), Change((*path, "bends"), None)))

@@ -1,0 +1,165 @@
+"""The circuit in figures, case by case: flows, speeds, temperatures and pressures of every branch and place."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+import numpy as np
+
+from keelroom.assess.loop.graph import Graph, graph_of
+from keelroom.assess.loop.heights import Heights, caps_of, heights_of, holding_cap
+from keelroom.assess.loop.ports import COLD, CORE_OUT, HOT
+from keelroom.core.answer import Answer
+from keelroom.core.arrays import Floats
+from keelroom.core.fluids.coolant import CoolantCurves, boiling_point, coolant_state
+from keelroom.core.loop.pressures import LEAST_PRESSURE, absolute
+from keelroom.core.plant import Points
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
+
+STILL = 2e-6
+"""[m3/s] a flow under this stands"""
+
+
+class Through(NamedTuple):
+    """One branch in one case: flow [m3/s] from its start to its end, speed [m/s] in its bore where it has one, [degC] of what goes in."""
+
+    key: str
+    name: str
+    flow: float
+    speed: float | None
+    temperature: float
+
+
+class Spot(NamedTuple):
+    """One place in one case: [degC], pressure [Pa] over the outdoors, kelvin under boiling there."""
+
+    node: str
+    temperature: float
+    pressure: float
+    margin: float
+
+
+class LoopCase(NamedTuple):
+    """The circuit in one duty case. made: pressure [Pa] the pump makes over engine and circuit; rise [K] over the engine;
+    suction: at the pump's inlet; heights: whether the heights of all places are known."""
+
+    through: tuple[Through, ...]
+    spots: tuple[Spot, ...]
+    made: float
+    rise: float
+    suction: Spot
+    heights: bool
+
+    def of(self, key: str) -> Through | None:
+        """A branch by its key."""
+        return next((one for one in self.through if one.key == key), None)
+
+    def spot(self, node: str) -> Spot | None:
+        """A place by its key."""
+        return next((one for one in self.spots if one.node == node), None)
+
+
+def loop_cases(build: Build, package: Package, points: Points, answer: Answer) -> tuple[LoopCase, ...]:
+    """The circuit in every solved case."""
+    graph, heights = graph_of(build, package), heights_of(build, package)
+    state, fixed = answer.solution.state, answer.solution.fixed
+    flows, made = fixed.loop.whole_at(state.opening)
+    made = np.concatenate([made, np.zeros((len(made), 1))], axis=1)
+    nodes = (*graph.nodes, COLD)
+    temperatures = _temperatures(graph, flows, (state.temperature, state.coolant_out, state.engine_inlet))
+    high, known = _filled(nodes, heights)
+    coolant = coolant_state(points.plant.coolant, state.temperature)
+    cap = holding_cap(build, package) or next(iter(caps_of(build, package)), None)
+    at = nodes.index(cap.node) if cap and cap.node in nodes else nodes.index(CORE_OUT) if CORE_OUT in nodes else 0
+    if cap is not None and cap.at is not None:
+        high = high.copy()
+        high[at] = cap.at
+    outdoors = fixed.air.pressure
+    pressures = np.stack(
+        [
+            absolute(made[i], high, float(coolant.density[i]), (at, float(outdoors[i] + points.plant.cap_pressure[i])))
+            for i in range(len(made))
+        ]
+    )
+    margins = _boiling(points.plant.coolant, pressures) - temperatures
+    pumps = [nodes.index(f"{b.part.id}:in") for b in graph.branches if b.part and b.part.kind == "pump"]
+    sucks = pumps[0] if pumps and package.loop.pump == "electric" else nodes.index(COLD)
+    cases = []
+    for i in range(len(made)):
+        spots = tuple(
+            Spot(node, float(temperatures[i, k]), float(pressures[i, k] - outdoors[i]), float(margins[i, k]))
+            for k, node in enumerate(nodes)
+        )
+        cases.append(LoopCase(_through(graph, flows[i], nodes, temperatures[i]), spots, _made(graph, flows[i], made[i], nodes),
+                              float(state.temperature[i] - state.engine_inlet[i]), spots[sucks], known))  # fmt: skip
+    return tuple(cases)
+
+
+def _filled(nodes: tuple[str, ...], heights: Heights) -> tuple[Floats, bool]:
+    """Heights as an array; a place that was not measured is taken as high as those that were, on the mean."""
+    known = [heights[node] for node in nodes]
+    there = [value for value in known if value is not None]
+    mean = sum(there) / len(there) if there else 0.0
+    return np.array([mean if value is None else value for value in known]), len(there) == len(known)
+
+
+def _boiling(curve: CoolantCurves, pressures: Floats) -> Floats:
+    """Boiling points (n, N) [degC] of stacked mixes at absolute pressures."""
+    n, count = pressures.shape
+    many = CoolantCurves(*(np.repeat(value, count, axis=0) for value in curve))
+    found: Floats = boiling_point(many, np.maximum(pressures, LEAST_PRESSURE).reshape(-1)).reshape(n, count)
+    return found
+
+
+def _temperatures(graph: Graph, flows: Floats, ends: tuple[Floats, Floats, Floats]) -> Floats:
+    """Temperatures (n, N + 1) [degC] of the places, the reference last: what comes together mixes; hoses lose nothing on the way.
+
+    ends: leaving the engine, leaving the core, entering the engine
+    """
+    hot, cooled, inlet = ends
+    nodes = (*graph.nodes, COLD)
+    places = {node: k for k, node in enumerate(nodes)}
+    n, count = len(flows), len(nodes)
+    matrix, known = np.zeros((n, count, count)), np.zeros((n, count))
+    rows = np.arange(n)
+    for b, branch in enumerate(graph.branches):
+        if branch.sort == "engine":
+            continue
+        forward = flows[:, b] > 0
+        size = np.abs(flows[:, b])
+        start, end = places[branch.start], places[branch.end]
+        comes, goes = np.where(forward, start, end), np.where(forward, end, start)
+        matrix[rows, goes, goes] += size
+        if branch.sort == "core":
+            known[rows, goes] += size * cooled
+        else:
+            matrix[rows, goes, comes] -= size
+    for node, value in ((HOT, hot), (COLD, inlet)):
+        k = places[node]
+        matrix[:, k, :], known[:, k] = 0.0, value
+        matrix[:, k, k] = 1.0
+    # What stands still is as warm as the engine's outlet.
+    still = matrix[:, range(count), range(count)] < STILL
+    which, where = np.nonzero(still)
+    matrix[which, where, :], known[which, where] = 0.0, hot[which]
+    matrix[which, where, where] = 1.0
+    return np.asarray(np.linalg.solve(matrix, known[:, :, None])[:, :, 0], dtype=np.float64)
+
+
+def _through(graph: Graph, flows: Floats, nodes: tuple[str, ...], temperatures: Floats) -> tuple[Through, ...]:
+    found = []
+    for b, branch in enumerate(graph.branches):
+        flow = float(flows[b])
+        bore = branch.run.bore if branch.run else None
+        speed = abs(flow) / (np.pi / 4 * bore**2) if bore else None
+        comes = nodes.index(branch.start if flow >= 0 else branch.end)
+        found.append(Through(branch.key, branch.name, flow if abs(flow) > STILL else 0.0, speed, float(temperatures[comes])))
+    return tuple(found)
+
+
+def _made(graph: Graph, flows: Floats, made: Floats, nodes: tuple[str, ...]) -> float:
+    """Pressure [Pa] from the pump's inlet to the engine's outlet, or over an electric pump in line."""
+    pump = next((branch for branch in graph.branches if branch.part and branch.part.kind == "pump"), None)
+    start, end = (pump.start, pump.end) if pump else (COLD, HOT)
+    return float(made[nodes.index(end)] - made[nodes.index(start)])

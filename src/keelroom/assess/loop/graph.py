@@ -1,0 +1,205 @@
+"""The circuit as one graph: places, and what runs between them. Flows, drawing, lists and the bleed plan all read it."""
+
+from __future__ import annotations
+
+from typing import Literal, NamedTuple
+
+from keelroom.assess.loop.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, THROUGH, Port, part_name, ports_of
+from keelroom.assess.loop.routes import Run, hose_name, run_of
+from keelroom.core.kept import by_identity
+from keelroom.document.fields import Path
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.loop import Loop, Part
+from keelroom.document.schema.package import Package
+
+BranchSort = Literal["engine", "core", "thermostat", "bypass", "hose", "part"]
+
+
+class Branch(NamedTuple):
+    """Something coolant goes through, from a place to another. run: of a hose; part: of what stands in the circuit."""
+
+    key: str
+    name: str
+    sort: BranchSort
+    start: str
+    end: str
+    run: Run | None = None
+    part: Part | None = None
+
+
+class Fault(NamedTuple):
+    """What keeps the circuit from being one: a code, the field it is at, and what is wrong there."""
+
+    code: str
+    path: Path
+    what: str
+    why: str = ""
+
+
+class Graph(NamedTuple):
+    """ident: the package's;  nodes: keys of the places that are joined to the engine, its pump's inlet left out, for it is the reference;
+    branches: those that lie between them, the four every circuit has first; runs: every hose whose ends are known, joined or not;
+    parts: what stands in it;  faults: empty where coolant gets round; order: branches by which it goes from the engine's outlet to its inlet through the core."""
+
+    ident: str
+    ports: dict[str, Port]
+    nodes: tuple[str, ...]
+    branches: tuple[Branch, ...]
+    runs: tuple[Run, ...]
+    parts: tuple[Part, ...]
+    faults: tuple[Fault, ...]
+    order: tuple[Branch, ...]
+
+    @property
+    def whole(self) -> bool:
+        """Coolant gets from the engine through the core and back."""
+        return bool(self.order)
+
+    def part(self, ident: str) -> Part | None:
+        """What stands in the circuit by its id."""
+        return next((part for part in self.parts if part.id == ident), None)
+
+
+def graph_of(build: Build, package: Package) -> Graph:
+    """The package's circuit in this vehicle."""
+    return _graph(ports_of(build, package), package.loop, package.id)
+
+
+@by_identity(64)
+def _graph(ports: dict[str, Port], loop: Loop, ident: str) -> Graph:
+    where: Path = ("packages", ident, "loop")
+    runs, faults = _runs(ports, loop, where)
+    candidates = [*_usual(loop), *(_through(part) for part in loop.parts if part.kind in THROUGH), *(_hose(run) for run in runs)]
+    bottles = {part.id for part in loop.parts if part.kind == "overflow"}
+    joined = _joined([branch for branch in candidates if not bottles & {branch.start, branch.end}])
+    order, gap = _order(joined)
+    if not order:
+        faults.append(gap_fault(gap, ports, where))
+    nodes = tuple(dict.fromkeys(node for branch in joined for node in (branch.start, branch.end) if node != COLD))
+    return Graph(ident, ports, nodes, tuple(joined), tuple(runs), loop.parts, tuple(faults), tuple(order))
+
+
+def _usual(loop: Loop) -> tuple[Branch, ...]:
+    """The four branches of every circuit: a thermostat at the outlet, at the inlet, or none, which is a way through."""
+    at_inlet = loop.thermostat_place == "inlet" and loop.thermostat_state != "none"
+    gate = (INLET, COLD) if at_inlet else (HOT, OUTLET)
+    return (
+        Branch("engine", "Engine", "engine", COLD, HOT),
+        Branch("core", "Core", "core", CORE_IN, CORE_OUT),
+        Branch("thermostat", "Thermostat", "thermostat", *gate),
+        Branch("bypass", "Bypass", "bypass", HOT, COLD),
+    )
+
+
+def _through(part: Part) -> Branch:
+    return Branch(part.id, part_name(part), "part", f"{part.id}:in", f"{part.id}:out", part=part)
+
+
+def _hose(run: Run) -> Branch:
+    return Branch(f"hose:{run.hose.id}", run.name, "hose", run.start.node, run.end.node, run)
+
+
+def _runs(ports: dict[str, Port], loop: Loop, where: Path) -> tuple[list[Run], list[Fault]]:
+    """Hoses with both ends known, the way coolant goes through them; and what is wrong with the others."""
+    runs: list[Run] = []
+    faults: list[Fault] = []
+    taken: dict[str, str] = {}
+    for hose in loop.hoses:
+        path = (*where, "hoses", hose.id)
+        ends = [ports.get(hose.start), ports.get(hose.end)]
+        name = hose_name(hose)
+        for field, key, port in (("start", hose.start, ends[0]), ("end", hose.end, ends[1])):
+            if port is None:
+                what = f"{name} needs an end" if not key else f"{name} leads to something that is no longer there"
+                faults.append(Fault("loop_end", (*path, field), what, "Choose the port it is joined to."))
+            elif key in taken and hose.start != hose.end:
+                faults.append(Fault("loop_taken", (*path, field), f"{name} and {taken[key]} are both on one port: {port.name.lower()}",
+                                    "A port takes one hose: a tee between them, or another port."))  # fmt: skip
+            taken.setdefault(key, name)
+        first, last = ends
+        if first is None or last is None:
+            continue
+        if first.key == last.key:
+            faults.append(Fault("loop_same", (*path, "end"), f"{name} begins and ends at one port", "Its other end leads somewhere else."))
+            continue
+        if first.sense == last.sense != 0:
+            word = "outlets" if first.sense > 0 else "inlets"
+            faults.append(Fault("loop_joined", (*path, "end"), f"{name} joins two {word}: {first.name.lower()} and {last.name.lower()}",
+                                "Coolant comes out of one end of a hose and goes in at the other: nothing would flow here."))  # fmt: skip
+            continue
+        backwards = first.sense < 0 or last.sense > 0
+        runs.append(run_of(hose, *((last, first) if backwards else (first, last))))
+    return runs, faults
+
+
+def _joined(candidates: list[Branch]) -> list[Branch]:
+    """Branches that hang together with the engine; the four of every circuit always."""
+    reached = {COLD, HOT}
+    left, found = list(candidates), set()
+    while True:
+        more = [branch for branch in left if branch.start in reached or branch.end in reached]
+        if not more:
+            break
+        for branch in more:
+            reached |= {branch.start, branch.end}
+            found.add(branch.key)
+        left = [branch for branch in left if branch.key not in found]
+    return [branch for branch in candidates if branch.key in found or branch.key in ("engine", "core", "thermostat", "bypass")]
+
+
+def _order(branches: list[Branch]) -> tuple[list[Branch], str]:
+    """Branches from the engine's outlet through the core to its inlet, or none and the place the way ends at."""
+    ways = [
+        branch
+        for branch in branches
+        if branch.sort in ("hose", "part", "thermostat") and not (branch.part and branch.part.kind == "heater")
+    ]
+    core = next(branch for branch in branches if branch.sort == "core")
+    there = _way(ways, HOT, CORE_IN)
+    if there is None:
+        return [], "there"
+    back = _way([branch for branch in ways if branch not in there], CORE_OUT, COLD)
+    if back is None:
+        return [], "back"
+    return [*there, core, *back], ""
+
+
+def _way(branches: list[Branch], start: str, end: str) -> list[Branch] | None:
+    """The way of the widest lines from a place to another; None where there is none. A bottleneck's bore decides, then the count."""
+    best: dict[str, tuple[tuple[float, int], list[Branch]]] = {start: ((-1e9, 0), [])}
+    waiting = [start]
+    while waiting:
+        node = waiting.pop(0)
+        (narrowest, steps), way = best[node]
+        for branch in branches:
+            if node not in (branch.start, branch.end):
+                continue
+            further = branch.end if node == branch.start else branch.start
+            bore = -branch.run.narrow if branch.run else -1e9
+            cost = (max(narrowest, bore), steps + 1)
+            if further not in best or cost < best[further][0]:
+                best[further] = (cost, [*way, branch])
+                waiting.append(further)
+    return best[end][1] if end in best else None
+
+
+def gap_fault(gap: str, ports: dict[str, Port], where: Path) -> Fault:
+    """What is missing where coolant does not get round."""
+    words = (
+        "Nothing leads from the engine’s outlet to the core’s inlet"
+        if gap == "there"
+        else "There is no way back from the core’s outlet to the engine’s inlet"
+    )
+    return Fault(
+        "loop_open",
+        (*where, "hoses"),
+        words,
+        "Flows and temperatures wait until a hose is there: the rest can be entered and saved meanwhile.",
+    )
+
+
+def gates(graph: Graph) -> list[Branch]:
+    """Thermostats coolant meets one after the other on its way through the core."""
+    return [
+        branch for branch in graph.order if branch.sort == "thermostat" or (branch.part is not None and branch.part.kind == "thermostat")
+    ]

@@ -1,0 +1,169 @@
+"""How each hose is got and fitted: its length, where a moulded one is cut, its clamps, clips, and the rod that is bent to find it."""
+
+from __future__ import annotations
+
+import math
+from itertools import pairwise
+from typing import NamedTuple
+
+from keelroom.assess.electrical.bench import adapter_of, sensor_hose
+from keelroom.assess.loop.graph import graph_of
+from keelroom.assess.loop.routes import Run
+from keelroom.core.loop.hoses import CLIP_EVERY, PUSHED_ON, WALL, ClampSize, bead_height, t_bolt_clamp, worm_clamp
+from keelroom.core.loop.route import Step, flattened, rod_steps
+from keelroom.core.packaging.pattern import Mark, Pattern
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
+from keelroom.units import INCH, both, fine
+
+FIRST_CUT = 1.0 * INCH
+"""[m] a long moulded hose is left too long at first (common practice: an inch, then the rest along a band of tape)."""
+ROD = INCH / 8
+"""[m] the rod a template is bent of"""
+PLANE = 0.006
+"""[m] a line that leaves its plane by less is flat enough for one drawing"""
+
+
+class HosePlan(NamedTuple):
+    """One hose. cut [m]: its length with what goes over the necks, None where its route is not known; off [m]: what is cut off the one at hand;
+    clamps at its start and end; clips: how many; steps: of the rod; adapter [m] taken out of it for a sensor; straight [m]: its longest straight
+    piece; notes: what to mind."""
+
+    run: Run
+    cut: float | None
+    off: float | None
+    clamps: tuple[ClampSize, ...]
+    clips: int
+    steps: tuple[Step, ...]
+    adapter: float
+    straight: float
+    notes: tuple[str, ...]
+
+
+def hose_plans(build: Build, package: Package) -> tuple[HosePlan, ...]:
+    """Every hose whose ends are known."""
+    sensed, adapter = sensor_hose(build, package), adapter_of(build, package)
+    return tuple(_plan(run, adapter.cut if adapter and run.hose.id == sensed else 0.0) for run in graph_of(build, package).runs)
+
+
+def _plan(run: Run, adapter: float) -> HosePlan:
+    route, hose = run.route, run.hose
+    cut = hose.length.si if hose.length else route.length + 2 * PUSHED_ON if route else None
+    off = hose.stock.si - cut + adapter if hose.stock and cut is not None else None
+    straight = route.longest_straight if route else 0.0
+    free = max(straight, 0.0) if route else (cut or 0.0)
+    notes = [*_cut_notes(run, cut, off), *_fit_notes(run)]
+    if adapter > 0:
+        room = straight > adapter + 2 * PUSHED_ON
+        notes.append(
+            f"Sensor adapter in its straightest piece: {both(adapter, 'length')} come out of it"
+            + (
+                "."
+                if room or route is None
+                else f"; its longest straight piece is {both(straight, 'length')}, too short for it and its clamps."
+            )
+        )
+    clamps = tuple(_clamp(run, bore) for bore in (run.start.bore, run.end.bore))
+    return HosePlan(
+        run, cut, off, clamps, int(free // CLIP_EVERY[hose.kind]), rod_steps(route) if route else (), adapter, straight, tuple(notes)
+    )
+
+
+def _clamp(run: Run, neck: float | None) -> ClampSize:
+    outside = (neck if neck is not None else run.bore) + 2 * WALL
+    return t_bolt_clamp(outside) if run.hose.clamp == "t_bolt" else worm_clamp(outside)
+
+
+def _cut_notes(run: Run, cut: float | None, off: float | None) -> list[str]:
+    hose = run.hose
+    if cut is None:
+        return ["Where its ends are is not measured: its length is not known."]
+    if hose.kind == "moulded" and off is not None and off > 1e-3:
+        first = max(off - FIRST_CUT, 0.0)
+        if first <= 1e-3:
+            return [f"{both(off, 'length')} too long: one cut, along a band of tape wrapped round it as a straight edge."]
+        return [
+            f"{both(off, 'length')} too long: take {both(first, 'length')} off first, try it, then the last {both(off - first, 'length')} along a band of tape wrapped round it as a straight edge."
+        ]
+    if off is not None and off < -1e-3:
+        return [f"{both(-off, 'length')} too short: another hose, or a joiner in its straight piece."]
+    return [f"Cut to {both(cut, 'length')}: {both(PUSHED_ON, 'length')} go over each neck."]
+
+
+def _fit_notes(run: Run) -> list[str]:
+    neck = next((bore for bore in (run.start.bore, run.end.bore) if bore is not None), run.bore)
+    notes = [f"A neck wants a bead {fine(bead_height(neck), 'si')} high, the clamp behind it; a screw faces where a driver reaches it."]
+    if run.hose.piece == "sleeve":
+        notes.append("The sleeve: a ring of the next smaller hose, pushed over the small neck first, the clamp over both.")
+    if run.hose.piece == "reducer":
+        notes.append("A reducer with a clamp at each side: two more to buy.")
+    if run.hose.kind == "hard":
+        notes.append("A hard line wants a rubber joint at each end: engine and core move against each other.")
+    if run.bore > 0.018:
+        notes.append(
+            "Slide it fully onto the loose end first, turn it to the other, then back to the middle; grease that does not hurt rubber."
+        )
+    return notes
+
+
+INSTALL = (
+    "On a crowded engine: push every hose fully onto the loose pipe, lay the pipe in, then slide each over its neck.",
+    "Clamps are hung on and turned beforehand; try the driver on each screw before the pipe goes in.",
+    "Rubber grease, coolant or soap on the neck; never oil or mineral grease.",
+    "Upper before lower on, lower before upper off: what drips runs where the tray is.",
+)
+"""For the work plan (common practice)."""
+
+
+def rod_words(steps: tuple[Step, ...], system: str) -> tuple[str, ...]:
+    """The bend list of a 1/8 in rod: along, bend, and how it is turned in the hand between."""
+    from keelroom.units import KINDS, format_si
+
+    def length(value: float) -> str:
+        return format_si(value, KINDS["length"], system)
+
+    found = []
+    for k, step in enumerate(steps, 1):
+        turned = (
+            f", turn the rod {abs(math.degrees(step.twist)):.0f}° {'left' if step.twist > 0 else 'right'}"
+            if abs(step.twist) > math.radians(2)
+            else ""
+        )
+        bend = f", bend {math.degrees(step.angle):.0f}° round {length(step.radius)}" if step.angle else ", end"
+        found.append(f"{k}. {length(step.straight)} straight{turned}{bend}")
+    return tuple(found)
+
+
+def rod_pattern(plan: HosePlan) -> Pattern | None:
+    """The middle line at 1:1, to hold a bent rod or a stock hose against; None where its route is not known."""
+    route = plan.run.route
+    if route is None:
+        return None
+    line, off = flattened(route)
+    half = plan.run.bore / 2
+    left = tuple(_aside(line, k, half) for k in range(len(line)))
+    right = tuple(_aside(line, k, -half) for k in range(len(line)))
+    outline = (*left, *reversed(right))
+    marks = tuple(Mark(a, to=b) for a, b in pairwise(line))
+    words = "flat" if off < PLANE else f"it leaves this plane by {fine(off, 'us')}"
+    middle = line[len(line) // 2]
+    return Pattern(f"{plan.run.name}: {words}", "1/8 in rod", (outline,), marks=(*marks, Mark(middle, f"{plan.run.name}: {words}")))
+
+
+def _aside(line: tuple[tuple[float, float], ...], k: int, by: float) -> tuple[float, float]:
+    """A point beside the middle line."""
+    (x0, y0), (x1, y1) = line[max(k - 1, 0)], line[min(k + 1, len(line) - 1)]
+    long = math.hypot(x1 - x0, y1 - y0) or 1.0
+    x, y = line[k]
+    return (x - (y1 - y0) / long * by, y + (x1 - x0) / long * by)
+
+
+def shopping(build: Build, package: Package) -> tuple[tuple[str, ...], ...]:
+    """Hoses, clamps, clips and pieces to buy, as rows with their head."""
+    rows: list[tuple[str, ...]] = [("Hose", "Kind", "Bore", "Length", "Clamps", "Clips")]
+    for plan in hose_plans(build, package):
+        run = plan.run
+        cut = both(plan.cut, "length") if plan.cut is not None else "not measured"
+        clamps = " + ".join(dict.fromkeys(clamp.name for clamp in plan.clamps))
+        rows.append((run.name, run.hose.kind, both(run.bore, "length"), cut, clamps, str(plan.clips)))
+    return tuple(rows)

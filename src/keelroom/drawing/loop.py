@@ -1,0 +1,317 @@
+"""The coolant circuit in elevation: heights true to scale, places side by side in the order coolant meets them.
+
+The layout hangs on the order alone: what is typed or dragged moves one part up or down and nothing else.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from itertools import pairwise
+from typing import NamedTuple
+
+from keelroom.assess.loop.air import OUTCOME_WORDS, Air
+from keelroom.assess.loop.figures import LoopCase, Through
+from keelroom.assess.loop.graph import Branch, Graph, graph_of
+from keelroom.assess.loop.heights import core_bottom, core_top, heights_of
+from keelroom.assess.loop.order import circuit_order
+from keelroom.assess.loop.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, part_name
+from keelroom.assess.loop.routes import Run
+from keelroom.core.loop.route import traced
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.loop import Part
+from keelroom.document.schema.package import Package
+from keelroom.drawing.scene import Circle, Label, Point, Polyline, Rect, Scene, Shape
+from keelroom.units import INCH, KINDS, format_si
+
+WIDE, TALL = 760.0, 430.0
+"""Of the drawing's sheet, in its own units; a unit is about a pixel."""
+LEFT, ENGINE_AT, HEATER_AT = 92.0, 500.0, 702.0
+CORE_WIDE, ENGINE_WIDE = 36.0, 78.0
+UNIT = 1e-3
+BOX = 13.0
+WIDTHS = (0.2e-3, 0.6e-3, 1.2e-3, 2.2e-3)
+"""[m3/s] from which on a line is drawn a step wider"""
+ROUND_PARTS = ("pump", "tee", "bleed", "filler")
+NAMES_UNDER = ("pump", "tee")
+
+
+class Sheet(NamedTuple):
+    """Where things stand: scale [units/m], the lowest height [m], columns of places by node or part."""
+
+    scale: float
+    low: float
+    columns: dict[str, float]
+    heights: dict[str, float]
+
+    def y(self, height: float) -> float:
+        return 40.0 + (height - self.low) * self.scale
+
+
+def loop_scene(build: Build, package: Package, case: LoopCase | None, found: Air | None, system: str) -> Scene:
+    """The package's circuit; figures of a duty case where it has been worked out and settles, high and low points where they are known."""
+    graph = graph_of(build, package)
+    sheet = _sheet(build, package, graph)
+    shapes: list[Shape] = [*_scale(sheet, system)]
+    tone = _toned(case)
+    lines, words = [], []
+    for branch in graph.branches:
+        if branch.run is not None:
+            drawn, told = _hose(sheet, branch, case, tone, system)
+            lines += drawn
+            words += told
+    shapes += [*lines, *_engine(sheet, package, case, system), *_core(sheet, build, package, case, system)]
+    for part in package.loop.parts:
+        shapes += _part(sheet, part, graph)
+    shapes += words
+    if found is not None:
+        shapes += _points(sheet, found)
+    return Scene(tuple(shapes), (0.0, 0.0, WIDE * UNIT, TALL * UNIT))
+
+
+def dragged_height(build: Build, package: Package, up: float) -> float:
+    """[m] of height a way on the sheet [its metres] stands for."""
+    return up / UNIT / _sheet(build, package, graph_of(build, package)).scale
+
+
+def _sheet(build: Build, package: Package, graph: Graph) -> Sheet:
+    known = {node: at for node, at in heights_of(build, package).items() if at is not None}
+    for part in package.loop.parts:
+        if part.y is not None:
+            known[part.id] = part.y.si
+    ends = [core_bottom(build.survey, package), core_top(build.survey, package), *known.values()]
+    for run in graph.runs:
+        ends += [point[1] for point in traced(run.route)] if run.route else []
+    low, high = min(ends), max(ends)
+    scale = min((TALL - 120.0) / max(high - low, 0.25), 900.0)
+    return Sheet(scale, low, _columns(graph, package), known)
+
+
+def _columns(graph: Graph, package: Package) -> dict[str, float]:
+    """Across: the core at the left, the engine at the right, what coolant meets between them in its order, heater and bottles beside."""
+    order = circuit_order(graph)
+    core = order.index("core") if "core" in order else len(order)
+    there = [key for key in order[1:core] if key != "thermostat"]
+    back = [key for key in order[core + 1 :] if key != "thermostat"]
+    first, last = LEFT + CORE_WIDE + 10.0, ENGINE_AT
+    found = {"core": LEFT, "engine": ENGINE_AT}
+    for k, key in enumerate(there, 1):
+        found[key] = last - (last - first) * k / (len(there) + 1)
+    for k, key in enumerate(back, 1):
+        found[key] = first + (last - first) * k / (len(back) + 1)
+    aside = [part for part in package.loop.parts if part.id not in found]
+    heaters = [part for part in aside if part.kind == "heater"]
+    others = [part for part in aside if part.kind != "heater"]
+    for k, part in enumerate(heaters):
+        found[part.id] = HEATER_AT + 26.0 * k
+    for k, part in enumerate(others, 1):
+        # Between the columns of the run, so that nothing hides another.
+        found[part.id] = first + (last - first) * (k - 0.5) / max(len(others), 1)
+    return found
+
+
+def _at(sheet: Sheet, node: str, sense: float = 0.0) -> Point:
+    """Where a place of the circuit is on the sheet."""
+    owner = node.split(":", maxsplit=1)[0]
+    height = sheet.heights.get(node, sheet.heights.get(owner))
+    y = sheet.y(height) if height is not None else sheet.y(sheet.low) + (TALL - 120.0) / 2
+    if owner == "engine":
+        return (ENGINE_AT, y)
+    if owner == "core":
+        return (LEFT + CORE_WIDE, y)
+    return (sheet.columns.get(owner, WIDE / 2) + sense, y)
+
+
+def _hose(
+    sheet: Sheet, branch: Branch, case: LoopCase | None, tone: Callable[[float], str], system: str
+) -> tuple[list[Shape], list[Shape]]:
+    """A hose along its heights, as wide as its flow; and its words."""
+    run = branch.run
+    assert run is not None
+    start, end = _at(sheet, branch.start), _at(sheet, branch.end)
+    beside = branch.start.split(":")[0] == "engine" and sheet.columns.get(branch.end.split(":")[0], 0.0) > ENGINE_AT
+    if beside:
+        start = (ENGINE_AT + ENGINE_WIDE, start[1])
+    if branch.end.split(":")[0] == "engine" and sheet.columns.get(branch.start.split(":")[0], 0.0) > ENGINE_AT:
+        end = (ENGINE_AT + ENGINE_WIDE, end[1])
+    points = _profile(sheet, run, start, end)
+    flow = case.of(branch.key) if case else None
+    role = _role(flow, tone)
+    shapes: list[Shape] = [Polyline(role, tuple((x * UNIT, y * UNIT) for x, y in points), tag=f"hose:{run.hose.id}")]
+    x, y = _middle(points)
+    words = _words(run, flow, system)
+    if max(start[0], end[0]) > ENGINE_AT + 1.0:
+        # Beside the engine there is little room: its name and its figures under each other.
+        lines = (words[0], words[1]) if words[1] else (words[0],)
+        return shapes, [
+            Label("loop.words", ((ENGINE_AT + ENGINE_WIDE + 56.0) * UNIT, (y + 22.0 - 14.0 * k) * UNIT), text)
+            for k, text in enumerate(lines)
+        ]
+    return shapes, [Label("loop.words", (x * UNIT, (y + 17.0) * UNIT), " ".join(part for part in words if part))]
+
+
+def _profile(sheet: Sheet, run: Run, start: Point, end: Point) -> list[Point]:
+    """The hose's heights, true, spread between its ends' columns."""
+    if run.route is None:
+        ys = [via.y.si for via in run.hose.via if via.y is not None]
+        middle = [(start[0] + (end[0] - start[0]) * k / (len(ys) + 1), sheet.y(y)) for k, y in enumerate(ys, 1)]
+        return [start, *middle, end]
+    points = traced(run.route)
+    along = [0.0]
+    for a, b in pairwise(points):
+        along.append(along[-1] + sum((p - q) ** 2 for p, q in zip(a, b, strict=True)) ** 0.5)
+    whole = along[-1] or 1.0
+    found = [(start[0] + (end[0] - start[0]) * s / whole, sheet.y(point[1])) for s, point in zip(along, points, strict=True)]
+    return [start, *found[1:-1], end]
+
+
+def _middle(points: list[Point]) -> Point:
+    k = len(points) // 2
+    (x0, y0), (x1, y1) = points[k - 1], points[k]
+    return ((x0 + x1) / 2, (y0 + y1) / 2)
+
+
+def _words(run: Run, flow: Through | None, system: str) -> tuple[str, str]:
+    """A hose's name, and what runs through it."""
+    if flow is None:
+        return run.name, ""
+    if flow.flow == 0.0:
+        return f"{run.name}:", "stands"
+    amount = format_si(abs(flow.flow), KINDS["coolant flow"], system)
+    return run.name, f"{amount}, {format_si(flow.temperature, KINDS['temperature'], system)}"
+
+
+def _toned(case: LoopCase | None) -> Callable[[float], str]:
+    """Which tone a temperature has, between the coldest and the hottest of the circuit."""
+    there = [one.temperature for one in case.through] if case else []
+    low, high = (min(there), max(there)) if there else (0.0, 1.0)
+
+    def tone(temperature: float) -> str:
+        share = (temperature - low) / (high - low) if high - low > 0.5 else 0.0
+        return "hot" if share > 0.67 else "warm" if share > 0.33 else "cool"
+
+    return tone
+
+
+def _role(flow: Through | None, tone: Callable[[float], str]) -> str:
+    if flow is None or flow.flow == 0.0:
+        return "loop.still"
+    return f"loop.{tone(flow.temperature)}.{sum(abs(flow.flow) >= step for step in WIDTHS)}"
+
+
+def _engine(sheet: Sheet, package: Package, case: LoopCase | None, system: str) -> list[Shape]:
+    ends = [sheet.heights[node] for node in (HOT, OUTLET, INLET, COLD) if node in sheet.heights] or [sheet.low + 0.1, sheet.low + 0.4]
+    bottom, top = sheet.y(min(ends)) - 14.0, sheet.y(max(ends)) + 14.0
+    x = ENGINE_AT
+    shapes: list[Shape] = [Rect("loop.engine", x * UNIT, bottom * UNIT, ENGINE_WIDE * UNIT, (top - bottom) * UNIT, 6 * UNIT)]
+    middle = (x + ENGINE_WIDE / 2, (top + bottom) / 2)
+    lines = ["Engine", *([f"+{format_si(case.rise, KINDS['temperature difference'], system)}"] if case else [])]
+    if package.loop.pump != "electric":
+        lines.append("its pump")
+    for k, text in enumerate(lines):
+        shapes.append(Label("loop.name", (middle[0] * UNIT, (middle[1] + 16.0 * (len(lines) - 1) / 2 - 16.0 * k) * UNIT), text))
+    if package.loop.thermostat_state != "none":
+        node = OUTLET if package.loop.thermostat_place == "outlet" else INLET
+        y = sheet.y(sheet.heights[node]) if node in sheet.heights else middle[1]
+        role = "loop.alarm" if package.loop.thermostat_state == "reversed" else "loop.gate"
+        shapes.append(Polyline(role, tuple((u * UNIT, v * UNIT) for u, v in ((x, y + 8), (x + 16, y), (x, y - 8))), closed=True))
+    return shapes
+
+
+def _core(sheet: Sheet, build: Build, package: Package, case: LoopCase | None, system: str) -> list[Shape]:
+    bottom, top = sheet.y(core_bottom(build.survey, package)), sheet.y(core_top(build.survey, package))
+    shapes: list[Shape] = [Rect("core.face", LEFT * UNIT, bottom * UNIT, CORE_WIDE * UNIT, (top - bottom) * UNIT)]
+    for k in range(1, 4):
+        x = LEFT + CORE_WIDE * k / 4
+        shapes.append(Polyline("core.tube", ((x * UNIT, (bottom + 3) * UNIT), (x * UNIT, (top - 3) * UNIT))))
+    cooled = case.spot(CORE_OUT) if case else None
+    enters = case.spot(CORE_IN) if case else None
+    drop = enters.temperature - cooled.temperature if cooled and enters else None
+    text = "Core" if drop is None else f"Core −{format_si(drop, KINDS['temperature difference'], system)}"
+    shapes.append(Label("loop.name", ((LEFT + CORE_WIDE / 2) * UNIT, (bottom - 12) * UNIT), text))
+    if package.loop.core_neck != "none":
+        shapes += _cap((LEFT + CORE_WIDE / 2, top), package.loop.core_neck == "pressure")
+    return shapes
+
+
+def _cap(at: Point, pressed: bool) -> list[Shape]:
+    """A neck with its cap: a filled one holds pressure."""
+    x, y = at
+    role = "loop.cap" if pressed else "loop.plain"
+    return [Rect(role, (x - 7) * UNIT, y * UNIT, 14 * UNIT, 6 * UNIT, 2 * UNIT)]
+
+
+def _part(sheet: Sheet, part: Part, graph: Graph) -> list[Shape]:
+    x, y = _at(sheet, part.id)
+    tag, unknown = f"part:{part.id}", part.y is None
+    role = "loop.unknown" if unknown else "loop.pump" if part.kind == "pump" else "loop.part"
+    name = part_name(part) + (": height?" if unknown else "")
+    below = part.kind in NAMES_UNDER
+    shapes: list[Shape] = []
+    if part.kind in ROUND_PARTS:
+        shapes.append(Circle(role, (x * UNIT, y * UNIT), (BOX if part.kind == "pump" else BOX * 0.5) * UNIT, tag))
+        if part.kind == "pump":
+            tip = {"up": (0.0, 1.0), "down": (0.0, -1.0), "side": (-1.0, 0.0)}[part.outlet]
+            shapes.append(Polyline("loop.gate", ((x * UNIT, y * UNIT), ((x + tip[0] * BOX) * UNIT, (y + tip[1] * BOX) * UNIT))))
+    else:
+        wide, high = (26.0, 40.0) if part.kind == "heater" else (44.0, 30.0)
+        corners = ((x - wide / 2, y - high / 2), (x + wide / 2, y - high / 2), (x + wide / 2, y + high / 2), (x - wide / 2, y + high / 2))
+        shapes.append(Polyline(role, tuple((u * UNIT, v * UNIT) for u, v in corners), closed=True, tag=tag))
+    if part.cap != "none":
+        shapes += _cap((x, y + (15.0 if part.kind not in ROUND_PARTS else 6.0)), part.cap == "pressure")
+    off = -(BOX + 12.0) if below else 30.0
+    shapes.append(Label("loop.name", (x * UNIT, (y + off) * UNIT), name))
+    return shapes
+
+
+POINT_ROLES = {
+    "itself": "loop.good",
+    "vented": "loop.good",
+    "screw": "loop.good",
+    "carried": "loop.good",
+    "revs": "loop.doubt",
+    "stays": "loop.alarm",
+}
+
+
+def _points(sheet: Sheet, found: Air) -> list[Shape]:
+    """High points where air comes, with how it leaves; low points that do not drain."""
+    shapes: list[Shape] = []
+    for high in found.highs:
+        x = _column_of(sheet, high.key)
+        y = sheet.y(high.at) + 6.0
+        role = POINT_ROLES[high.outcome]
+        shapes.append(Polyline(role, tuple((u * UNIT, v * UNIT) for u, v in ((x - 6, y), (x + 6, y), (x, y + 10))), closed=True))
+        if high.outcome in ("stays", "revs"):
+            shapes.append(Label(role, (x * UNIT, (y + 22.0) * UNIT), f"air {OUTCOME_WORDS[high.outcome]}"))
+    for low in found.lows:
+        y = sheet.y(low.at) - 6.0
+        x = _column_of(sheet, low.path[-2] if "parts" in low.path else low.name)
+        shapes.append(Polyline("loop.doubt", tuple((u * UNIT, v * UNIT) for u, v in ((x - 6, y), (x + 6, y), (x, y - 10))), closed=True))
+        shapes.append(Label("loop.words", (x * UNIT, (y - 22.0) * UNIT), "does not drain"))
+    return shapes
+
+
+def _column_of(sheet: Sheet, key: str) -> float:
+    owner = key.split("#", maxsplit=1)[0].split(":", maxsplit=1)[0]
+    if owner == "engine":
+        return ENGINE_AT + 12.0
+    if owner == "core":
+        return LEFT + CORE_WIDE / 2
+    return sheet.columns.get(owner, (LEFT + ENGINE_AT) / 2)
+
+
+def _scale(sheet: Sheet, system: str) -> list[Shape]:
+    """Heights over the datum at the left edge: every four inches, or every ten centimetres, thinned where they would crowd."""
+    step = 4 * INCH if system == "us" else 0.1
+    while step * sheet.scale < 34.0:
+        step *= 2
+    shapes: list[Shape] = []
+    k = round(sheet.low / step)
+    while sheet.y(k * step) < TALL - 30.0:
+        y = sheet.y(k * step)
+        if y > 14.0:
+            shapes.append(Polyline("loop.rule", ((44 * UNIT, y * UNIT), ((WIDE - 14) * UNIT, y * UNIT))))
+            text = format_si(k * step, KINDS["length"], system).replace("-", "−") if k else "datum"
+            shapes.append(Label("loop.words", (6 * UNIT, y * UNIT), text, "start"))
+        k += 1
+    return shapes
