@@ -21,6 +21,7 @@ from keelroom.core.thermal.engine_heat import friction_pressure
 from keelroom.core.thermal.march import march
 from tests.reference.check import Check
 from tests.reference.outside_electrical import electrical_checks
+from tests.reference.outside_loop import loop_checks
 from tests.reference.outside_packaging import packaging_checks
 
 
@@ -197,7 +198,7 @@ def _checks() -> list[Check]:
     return found
 
 
-CHECKS = [*_checks(), *packaging_checks(), *electrical_checks()]
+CHECKS = [*_checks(), *packaging_checks(), *electrical_checks(), *loop_checks()]
 
 
 def main() -> None:

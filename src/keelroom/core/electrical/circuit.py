@@ -8,7 +8,7 @@ from keelroom.core.electrical.motor import Motor, current_at
 from keelroom.core.electrical.wire import Conductor, conductor_temperature, resistance_at
 from keelroom.core.kept import by_value
 
-ROUNDS = 60
+ROUNDS, PATIENCE = 60, 12
 SETTLED = 1e-6
 
 
@@ -70,7 +70,7 @@ def flow_through(path: Path, motors: tuple[Motor, ...], voltage: float) -> Flow:
     volts = [voltage] * len(motors)
     warm = (path.feed.ambient, path.branch.ambient, path.back.ambient)
     lost: tuple[float, float, float, float] = (0.0, 0.0, 0.0, 0.0)
-    for _ in range(ROUNDS):
+    for turn in range(ROUNDS):
         amps = [current_at(motor, v) for motor, v in zip(motors, volts, strict=True)]
         total, most = sum(amps), max(amps)
         back = total if path.back_shared else most
@@ -86,8 +86,9 @@ def flow_through(path: Path, motors: tuple[Motor, ...], voltage: float) -> Flow:
             own = branch + (0.0 if path.back_shared else ground)
             after = [voltage - shared - own * amp for amp in amps]
         moved = max(abs(a - b) for a, b in zip(after, volts, strict=True))
-        # Half a step where a brushless motor's rising current would make the search swing.
-        volts = [max(b + (a - b) * (0.6 if moved > 0.3 else 1.0), 0.0) for a, b in zip(after, volts, strict=True)]
+        # Shorter steps where a brushless motor's rising current makes the search swing: at first where it is far off, later throughout.
+        share = 0.6 if moved > 0.3 or turn >= PATIENCE else 1.0
+        volts = [max(b + (a - b) * share, 0.0) for a, b in zip(after, volts, strict=True)]
         if moved < SETTLED:
             break
     amps = [current_at(motor, v) for motor, v in zip(motors, volts, strict=True)]
