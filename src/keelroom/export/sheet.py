@@ -16,13 +16,19 @@ from keelroom.assess.electrical.bench import bench_steps, jumper_list
 from keelroom.assess.electrical.harness import loom_list, parts_list, splice_list, wire_list
 from keelroom.assess.fit.coolers import LINED, WARM, line_plan, named
 from keelroom.assess.inputs.coolers import SPOTS
+from keelroom.assess.loop.air import air_in
+from keelroom.assess.loop.graph import graph_of
+from keelroom.assess.loop.hose_plans import INSTALL, hose_plans
+from keelroom.assess.loop.told import fill_steps
 from keelroom.assess.report import CAUTIONS, VERDICT_WORDS, band_text, margin_text, settles_text, totals_lines
+from keelroom.core.loop.hoses import MAKES
 from keelroom.document.fields import measured_fields
 from keelroom.document.quantity import described
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import UNRELAYED
 from keelroom.drawing.elevation import elevation
 from keelroom.drawing.fitup import STATE_WORDS, section_sheet
+from keelroom.drawing.loop import loop_scene
 from keelroom.drawing.wiring import wiring
 from keelroom.errors import readable
 from keelroom.export.made import bracket_rows, move_rows, panel_rows, work_notes
@@ -60,6 +66,7 @@ def sheet_bytes(build: Build, assessment: Assessment, system: str, given: tuple[
         *_fit(build, assessment, system),
         *_made(build, system),
         *_coolers(build, assessment, system),
+        *_circuit(build, assessment, system),
         *_electrics(build, assessment, system),
         *_brief(build, system),
         *_findings(assessment),
@@ -172,6 +179,39 @@ def _coolers(build: Build, assessment: Assessment, system: str) -> list[Flowable
             )
             story.append(Paragraph(safe(words), STYLES["body"]))
     return [*story, Spacer(1, 6)]
+
+
+def _circuit(build: Build, assessment: Assessment, system: str) -> list[Flowable]:
+    """The coolant circuit in elevation at idle, its hoses, and how it is filled, on a page of its own."""
+    package = build.package
+    graph = graph_of(build, package)
+    if not graph.whole:
+        return []
+    idle = assessment.idle
+    scene = loop_scene(
+        build, package, idle.loop if idle and idle.verdict != "does_not_settle" else None, air_in(build, package, assessment), system
+    )
+    rows = [["Hose", "Made as", "Bore", "Cut to", "Clamps"]]
+    for plan in hose_plans(build, package):
+        cut = format_si(plan.cut, KINDS["length"], system) if plan.cut else "not measured"
+        rows.append(
+            [
+                plan.run.name,
+                MAKES[plan.run.hose.kind],
+                format_si(plan.run.bore, KINDS["length"], system),
+                cut,
+                " + ".join(dict.fromkeys(clamp.name for clamp in plan.clamps)),
+            ]
+        )
+    story: list[Flowable] = [
+        KeepTogether([Paragraph("Coolant circuit, idling", STYLES["head"]), SceneFlowable(scene, FIT_WIDTH * WIDTH)]),
+        _grid(rows, [share * WIDTH for share in (0.22, 0.24, 0.12, 0.14, 0.28)]),
+        *(Paragraph("• " + safe(note), STYLES["small"]) for note in INSTALL),
+        Paragraph("Fill and bleed", STYLES["head"]),
+    ]
+    steps: list[list[Any]] = [["", "Stage", "What is done"]]
+    steps += [[str(k), step.stage, step.what] for k, step in enumerate(fill_steps(build, assessment), 1)]
+    return [*story, _grid(steps, [share * WIDTH for share in (0.05, 0.09, 0.86)]), Spacer(1, 6)]
 
 
 def _electrics(build: Build, assessment: Assessment, system: str) -> list[Flowable]:

@@ -9,11 +9,14 @@ from collections.abc import Callable
 from keelroom.assess.fit.coolers import named
 from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.mounts import bracket_plans
-from keelroom.assess.fit.package_bodies import RIM
+from keelroom.assess.fit.package_bodies import LEAST_HOSE, RIM
 from keelroom.assess.fit.panels import PanelPlan, panel_plans
 from keelroom.assess.fit.shroud_plan import join_patterns, pan_of, pan_plan, ring_of, trim_pattern, trim_plan
 from keelroom.assess.inputs.airside import disc_of, shroud_rectangle
+from keelroom.assess.loop.hose_plans import ROD_STOCK as ROD
+from keelroom.assess.loop.hose_plans import hose_plans, rod_pattern
 from keelroom.assess.placing import core_depth, face_size, opening_box, over_tanks, tank_size
+from keelroom.core.loop.hoses import MAKES
 from keelroom.core.outline import circle, rectangle
 from keelroom.core.packaging.fixings import BOLTS
 from keelroom.core.packaging.nesting import laid_out
@@ -51,6 +54,7 @@ def patterns(build: Build, package: Package) -> tuple[Pattern, ...]:
     for frame in frame_plans(package):
         found += [pattern._replace(faults=tuple(text for _, text in frame.faults)) for pattern in frame.patterns]
     found += cut_strips(build, package)
+    found += [pattern for plan in hose_plans(build, package) if plan.run.bore >= LEAST_HOSE and (pattern := rod_pattern(plan)) is not None]
     return tuple(found)
 
 
@@ -130,7 +134,7 @@ def cut_list(build: Build, package: Package, system: str) -> Rows:
 
     rows: Rows = [("Piece", "Pieces", "Material", "Length", "Width", "Bends", "Holes", "Can be made")]
     for pattern in patterns(build, package):
-        if pattern.material == CARDBOARD:
+        if pattern.material in (CARDBOARD, ROD):
             continue
         _, _, wide, high = pattern.bounds
         bends = ", ".join(sorted({f"{abs(bend.degrees):.0f}°" for bend in pattern.bends}))
@@ -180,7 +184,26 @@ def hardware_list(build: Build, package: Package, system: str) -> Rows:
     for cooler in package.coolers:
         if cooler.stands not in ("ahead", "behind"):
             rows.append((f"Spacers, {length(cooler.spacer.si)}", "4", named(cooler)))
-    return rows
+    return [*rows, *_hose_hardware(build, package, length)]
+
+
+def _hose_hardware(build: Build, package: Package, length: Callable[[float], str]) -> Rows:
+    """Hose by kind and bore, its clamps, clips and pieces."""
+    rows: Rows = []
+    clamps: Counter[str] = Counter()
+    for plan in hose_plans(build, package):
+        run = plan.run
+        rows.append(
+            (f"{MAKES[run.hose.kind].capitalize()}, {length(run.bore)} bore", length(plan.cut) if plan.cut else "not measured", run.name)
+        )
+        if run.hose.piece != "none":
+            rows.append((f"{run.hose.piece.capitalize()} to its neck", "1", run.name))
+        clamps.update(clamp.name for clamp in plan.clamps)
+        if run.hose.piece == "reducer":
+            clamps[plan.clamps[0].name] += 2
+        if plan.clips:
+            rows.append(("Rubber-lined clip", str(plan.clips), run.name))
+    return rows + [(name[:1].upper() + name[1:], str(count), "hoses") for name, count in clamps.items()]
 
 
 def _bracket_hardware(counts: Counter[tuple[str, str]], bracket: Bracket, length: Callable[[float], str]) -> None:

@@ -55,7 +55,8 @@ def ways_of(build: Build, package: Package, run: Run) -> list[Way]:
         return []
     around = _around(build, package, run.hose.id)
     span = np.array(last) - np.array(first)
-    aside = [np.array(way) for way in itertools.product((-1.0, 0.0, 1.0), repeat=3) if any(way)]
+    # Along the axes and between all three of them.
+    aside = [np.array(way) for way in itertools.product((-1.0, 0.0, 1.0), repeat=3) if sum(map(abs, way)) in (1, 3)]
     tried: list[tuple[Vector, ...]] = [()]
     for out in ASIDE:
         for way in aside:

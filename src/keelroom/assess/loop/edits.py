@@ -59,7 +59,7 @@ def ordinary_edit(build: Build, package: Package) -> Edit:
     frame, (width, height) = Frame(stand(build.survey, package)), size_of(package.core)
     middle, top, bottom = (frame.point(width / 2, v, core_depth(package.core)) for v in (height / 2, height, 0.0))
     places: dict[str, Vector] = {
-        "outlet": (middle[0], top[1] - 0.04, middle[2] + BEHIND), "inlet": (middle[0] + 0.12, bottom[1] + 0.16, middle[2] + BEHIND),
+        "outlet": (middle[0], top[1] - 0.07, middle[2] + BEHIND), "inlet": (middle[0] + 0.12, bottom[1] + 0.16, middle[2] + BEHIND),
         "heater_out": (middle[0] - 0.10, top[1] - 0.06, middle[2] + FIREWALL - 0.25), "heater_in": (middle[0] - 0.06, bottom[1] + 0.20, middle[2] + FIREWALL - 0.30),
     }  # fmt: skip
     ends = list(build.survey.hoses)

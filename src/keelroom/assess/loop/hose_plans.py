@@ -18,8 +18,8 @@ from keelroom.units import INCH, both, fine
 
 FIRST_CUT = 1.0 * INCH
 """[m] a long moulded hose is left too long at first (common practice: an inch, then the rest along a band of tape)."""
-ROD = INCH / 8
-"""[m] the rod a template is bent of"""
+ROD_STOCK = "1/8 in rod"
+"""what a template is bent of"""
 PLANE = 0.006
 """[m] a line that leaves its plane by less is flat enough for one drawing"""
 
@@ -147,7 +147,7 @@ def rod_pattern(plan: HosePlan) -> Pattern | None:
     marks = tuple(Mark(a, to=b) for a, b in pairwise(line))
     words = "flat" if off < PLANE else f"it leaves this plane by {fine(off, 'us')}"
     middle = line[len(line) // 2]
-    return Pattern(f"{plan.run.name}: {words}", "1/8 in rod", (outline,), marks=(*marks, Mark(middle, f"{plan.run.name}: {words}")))
+    return Pattern(f"{plan.run.name}: {words}", ROD_STOCK, (outline,), marks=(*marks, Mark(middle, f"{plan.run.name}: {words}")))
 
 
 def _aside(line: tuple[tuple[float, float], ...], k: int, by: float) -> tuple[float, float]:
@@ -156,14 +156,3 @@ def _aside(line: tuple[tuple[float, float], ...], k: int, by: float) -> tuple[fl
     long = math.hypot(x1 - x0, y1 - y0) or 1.0
     x, y = line[k]
     return (x - (y1 - y0) / long * by, y + (x1 - x0) / long * by)
-
-
-def shopping(build: Build, package: Package) -> tuple[tuple[str, ...], ...]:
-    """Hoses, clamps, clips and pieces to buy, as rows with their head."""
-    rows: list[tuple[str, ...]] = [("Hose", "Kind", "Bore", "Length", "Clamps", "Clips")]
-    for plan in hose_plans(build, package):
-        run = plan.run
-        cut = both(plan.cut, "length") if plan.cut is not None else "not measured"
-        clamps = " + ".join(dict.fromkeys(clamp.name for clamp in plan.clamps))
-        rows.append((run.name, run.hose.kind, both(run.bore, "length"), cut, clamps, str(plan.clips)))
-    return tuple(rows)
