@@ -121,7 +121,7 @@ class Album:
         self.case("idle")()
         self.shot("electrical", self.page("Electrical", "Circuits"), self.panel("Findings"))
         self.panel("")()
-        self.shot("control-schools", self.page("Electrical", "Schools"))
+        self.shot("coolant-loop", self.case("idle"), self.page("Loop", "Circuit"))
         self.session.attempt(split_circuit(self.session.build, self.session.build.package, "circuit1"))
         self.shot("wiring", self.page("Electrical", "Harness"), self.window.toggle_form)
         self.window.toggle_form()

@@ -72,7 +72,7 @@ def test_a_core_at_the_rear_is_mended_finding_by_finding(driver, capsys):
     driver.choose("Lower hose: to", "Electric pump, suction")
     add_line(driver, "Line to the front", "Electric pump, outlet", "Engine inlet", "13 ft")
     to_page(driver, "Circuit")
-    driver.choose("Pump", "The engine’s and an electric one")
+    driver.choose("Pump", "Both, one in line")
     driver.enter("Electric pump starts at", "140 °F")
     to_page(driver, "Parts")
     driver.click("Add filler neck")

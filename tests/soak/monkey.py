@@ -206,7 +206,7 @@ class Monkey:
         for _ in range(steps):
             store.undo()
         if steps == every and store.undo_label:
-            self.broke.append("steps are left after undoing all")
+            self.broke.append(f"steps are left after undoing all: {store.undo_label}")
         for _ in range(steps):
             store.redo()
         if not same_content(store.build, held):

@@ -47,25 +47,59 @@ class Sheet(NamedTuple):
         return 40.0 + (height - self.low) * self.scale
 
 
-def loop_scene(build: Build, package: Package, case: LoopCase | None, found: Air | None, system: str) -> Scene:
-    """The package's circuit; figures of a duty case where it has been worked out and settles, high and low points where they are known."""
+def loop_scene(build: Build, package: Package, case: LoopCase | None, found: Air | None, system: str, *, warm: bool = True) -> Scene:
+    """The package's circuit; figures of a duty case where it has been worked out, high and low points where they are known.
+
+    warm : its temperatures mean something: the case settles
+    """
     graph = graph_of(build, package)
     sheet = _sheet(build, package, graph)
-    shapes: list[Shape] = [*_scale(sheet, system)]
-    tone = _toned(case)
-    lines, words = [], []
+    told = Told(case, _toned(case) if warm else None, system)
+    lines: list[Shape] = []
+    words: list[Label] = []
+    profiles: dict[str, list[Point]] = {}
     for branch in graph.branches:
         if branch.run is not None:
-            drawn, told = _hose(sheet, branch, case, tone, system)
-            lines += drawn
-            words += told
-    shapes += [*lines, *_engine(sheet, package, case, system), *_core(sheet, build, package, case, system)]
+            points = profiles[branch.key] = _ends_and_profile(sheet, branch)
+            lines.append(_line(branch, points, told))
+            words += _line_words(branch.run, points, told, case.of(branch.key) if case else None)
+    shapes: list[Shape] = [*_scale(sheet, system), *lines, *_engine(sheet, package, told), *_core(sheet, build, package, told)]
     for part in package.loop.parts:
-        shapes += _part(sheet, part, graph)
-    shapes += words
+        drawn, name = _part(sheet, part)
+        shapes += drawn
+        words.append(name)
     if found is not None:
-        shapes += _points(sheet, found)
-    return Scene(tuple(shapes), (0.0, 0.0, WIDE * UNIT, TALL * UNIT))
+        marks, said = _points(sheet, found, profiles)
+        shapes += marks
+        words += said
+    return Scene((*shapes, *_apart(words)), (0.0, 0.0, WIDE * UNIT, TALL * UNIT))
+
+
+class Told(NamedTuple):
+    """What of a case is shown: its figures; tone: by temperature, None where they mean nothing; the system of units."""
+
+    case: LoopCase | None
+    tone: Callable[[float], str] | None
+    system: str
+
+
+LETTER, LINE_HIGH = 6.3, 15.0
+"""Room words take, in the drawing's units: a letter's width, a line's height."""
+
+
+def _apart(words: list[Label]) -> list[Label]:
+    """Words moved up or down by a line or two where they would lie on others; those given first stay."""
+    placed: list[tuple[float, float, float]] = []
+    found = []
+    for label in reversed(words):
+        x, y, half = label.at[0] / UNIT, label.at[1] / UNIT, LETTER * len(label.text) / 2
+        free = next(
+            (step for step in (0, 1, -1, 2, -2, 3, -3) if not any(abs(y + step * LINE_HIGH - b) < LINE_HIGH - 1 and abs(x - a) < half + c for a, b, c in placed)), 0
+        )  # fmt: skip
+        y += free * LINE_HIGH
+        placed.append((x, y, half))
+        found.append(label._replace(at=(label.at[0], y * UNIT)))
+    return found
 
 
 def dragged_height(build: Build, package: Package, up: float) -> float:
@@ -121,32 +155,34 @@ def _at(sheet: Sheet, node: str, sense: float = 0.0) -> Point:
     return (sheet.columns.get(owner, WIDE / 2) + sense, y)
 
 
-def _hose(
-    sheet: Sheet, branch: Branch, case: LoopCase | None, tone: Callable[[float], str], system: str
-) -> tuple[list[Shape], list[Shape]]:
-    """A hose along its heights, as wide as its flow; and its words."""
-    run = branch.run
-    assert run is not None
+def _ends_and_profile(sheet: Sheet, branch: Branch) -> list[Point]:
+    """Points of a hose on the sheet: from column to column, its heights true."""
+    assert branch.run is not None
     start, end = _at(sheet, branch.start), _at(sheet, branch.end)
-    beside = branch.start.split(":")[0] == "engine" and sheet.columns.get(branch.end.split(":")[0], 0.0) > ENGINE_AT
-    if beside:
-        start = (ENGINE_AT + ENGINE_WIDE, start[1])
-    if branch.end.split(":")[0] == "engine" and sheet.columns.get(branch.start.split(":")[0], 0.0) > ENGINE_AT:
-        end = (ENGINE_AT + ENGINE_WIDE, end[1])
-    points = _profile(sheet, run, start, end)
-    flow = case.of(branch.key) if case else None
-    role = _role(flow, tone)
-    shapes: list[Shape] = [Polyline(role, tuple((x * UNIT, y * UNIT) for x, y in points), tag=f"hose:{run.hose.id}")]
+    right = ENGINE_AT + ENGINE_WIDE
+    if branch.start.startswith("engine:") and sheet.columns.get(branch.end.split(":")[0], 0.0) > ENGINE_AT:
+        start = (right, start[1])
+    if branch.end.startswith("engine:") and sheet.columns.get(branch.start.split(":")[0], 0.0) > ENGINE_AT:
+        end = (right, end[1])
+    return _profile(sheet, branch.run, start, end)
+
+
+def _line(branch: Branch, points: list[Point], told: Told) -> Shape:
+    """A hose as wide as its flow, toned by its temperature."""
+    assert branch.run is not None
+    flow = told.case.of(branch.key) if told.case else None
+    return Polyline(_role(flow, told.tone), tuple((x * UNIT, y * UNIT) for x, y in points), tag=f"hose:{branch.run.hose.id}")
+
+
+def _line_words(run: Run, points: list[Point], told: Told, flow: Through | None) -> list[Label]:
     x, y = _middle(points)
-    words = _words(run, flow, system)
-    if max(start[0], end[0]) > ENGINE_AT + 1.0:
+    words = _words(run, flow, told)
+    if max(points[0][0], points[-1][0]) > ENGINE_AT + 1.0:
         # Beside the engine there is little room: its name and its figures under each other.
-        lines = (words[0], words[1]) if words[1] else (words[0],)
-        return shapes, [
-            Label("loop.words", ((ENGINE_AT + ENGINE_WIDE + 56.0) * UNIT, (y + 22.0 - 14.0 * k) * UNIT), text)
-            for k, text in enumerate(lines)
-        ]
-    return shapes, [Label("loop.words", (x * UNIT, (y + 17.0) * UNIT), " ".join(part for part in words if part))]
+        lines = [text for text in words if text]
+        at = ENGINE_AT + ENGINE_WIDE + 56.0
+        return [Label("loop.words", (at * UNIT, (y + 22.0 - LINE_HIGH * k) * UNIT), text) for k, text in enumerate(lines)]
+    return [Label("loop.words", (x * UNIT, (y + 17.0) * UNIT), " ".join(text for text in words if text))]
 
 
 def _profile(sheet: Sheet, run: Run, start: Point, end: Point) -> list[Point]:
@@ -170,14 +206,14 @@ def _middle(points: list[Point]) -> Point:
     return ((x0 + x1) / 2, (y0 + y1) / 2)
 
 
-def _words(run: Run, flow: Through | None, system: str) -> tuple[str, str]:
+def _words(run: Run, flow: Through | None, told: Told) -> tuple[str, str]:
     """A hose's name, and what runs through it."""
     if flow is None:
         return run.name, ""
     if flow.flow == 0.0:
         return f"{run.name}:", "stands"
-    amount = format_si(abs(flow.flow), KINDS["coolant flow"], system)
-    return run.name, f"{amount}, {format_si(flow.temperature, KINDS['temperature'], system)}"
+    amount = format_si(abs(flow.flow), KINDS["coolant flow"], told.system)
+    return run.name, f"{amount}, {format_si(flow.temperature, KINDS['temperature'], told.system)}" if told.tone else amount
 
 
 def _toned(case: LoopCase | None) -> Callable[[float], str]:
@@ -192,19 +228,22 @@ def _toned(case: LoopCase | None) -> Callable[[float], str]:
     return tone
 
 
-def _role(flow: Through | None, tone: Callable[[float], str]) -> str:
+def _role(flow: Through | None, tone: Callable[[float], str] | None) -> str:
     if flow is None or flow.flow == 0.0:
         return "loop.still"
-    return f"loop.{tone(flow.temperature)}.{sum(abs(flow.flow) >= step for step in WIDTHS)}"
+    return f"loop.{tone(flow.temperature) if tone else 'plain'}.{sum(abs(flow.flow) >= step for step in WIDTHS)}"
 
 
-def _engine(sheet: Sheet, package: Package, case: LoopCase | None, system: str) -> list[Shape]:
+def _engine(sheet: Sheet, package: Package, told: Told) -> list[Shape]:
     ends = [sheet.heights[node] for node in (HOT, OUTLET, INLET, COLD) if node in sheet.heights] or [sheet.low + 0.1, sheet.low + 0.4]
     bottom, top = sheet.y(min(ends)) - 14.0, sheet.y(max(ends)) + 14.0
     x = ENGINE_AT
     shapes: list[Shape] = [Rect("loop.engine", x * UNIT, bottom * UNIT, ENGINE_WIDE * UNIT, (top - bottom) * UNIT, 6 * UNIT)]
     middle = (x + ENGINE_WIDE / 2, (top + bottom) / 2)
-    lines = ["Engine", *([f"+{format_si(case.rise, KINDS['temperature difference'], system)}"] if case else [])]
+    lines = [
+        "Engine",
+        *([f"+{format_si(told.case.rise, KINDS['temperature difference'], told.system)}"] if told.case and told.tone else []),
+    ]
     if package.loop.pump != "electric":
         lines.append("its pump")
     for k, text in enumerate(lines):
@@ -217,16 +256,17 @@ def _engine(sheet: Sheet, package: Package, case: LoopCase | None, system: str) 
     return shapes
 
 
-def _core(sheet: Sheet, build: Build, package: Package, case: LoopCase | None, system: str) -> list[Shape]:
+def _core(sheet: Sheet, build: Build, package: Package, told: Told) -> list[Shape]:
     bottom, top = sheet.y(core_bottom(build.survey, package)), sheet.y(core_top(build.survey, package))
     shapes: list[Shape] = [Rect("core.face", LEFT * UNIT, bottom * UNIT, CORE_WIDE * UNIT, (top - bottom) * UNIT)]
     for k in range(1, 4):
         x = LEFT + CORE_WIDE * k / 4
         shapes.append(Polyline("core.tube", ((x * UNIT, (bottom + 3) * UNIT), (x * UNIT, (top - 3) * UNIT))))
+    case = told.case if told.tone else None
     cooled = case.spot(CORE_OUT) if case else None
     enters = case.spot(CORE_IN) if case else None
     drop = enters.temperature - cooled.temperature if cooled and enters else None
-    text = "Core" if drop is None else f"Core −{format_si(drop, KINDS['temperature difference'], system)}"
+    text = "Core" if drop is None else f"Core −{format_si(drop, KINDS['temperature difference'], told.system)}"
     shapes.append(Label("loop.name", ((LEFT + CORE_WIDE / 2) * UNIT, (bottom - 12) * UNIT), text))
     if package.loop.core_neck != "none":
         shapes += _cap((LEFT + CORE_WIDE / 2, top), package.loop.core_neck == "pressure")
@@ -240,7 +280,8 @@ def _cap(at: Point, pressed: bool) -> list[Shape]:
     return [Rect(role, (x - 7) * UNIT, y * UNIT, 14 * UNIT, 6 * UNIT, 2 * UNIT)]
 
 
-def _part(sheet: Sheet, part: Part, graph: Graph) -> list[Shape]:
+def _part(sheet: Sheet, part: Part) -> tuple[list[Shape], Label]:
+    """A part at its height, and its name."""
     x, y = _at(sheet, part.id)
     tag, unknown = f"part:{part.id}", part.y is None
     role = "loop.unknown" if unknown else "loop.pump" if part.kind == "pump" else "loop.part"
@@ -259,8 +300,7 @@ def _part(sheet: Sheet, part: Part, graph: Graph) -> list[Shape]:
     if part.cap != "none":
         shapes += _cap((x, y + (15.0 if part.kind not in ROUND_PARTS else 6.0)), part.cap == "pressure")
     off = -(BOX + 12.0) if below else 30.0
-    shapes.append(Label("loop.name", (x * UNIT, (y + off) * UNIT), name))
-    return shapes
+    return shapes, Label("loop.name", (x * UNIT, (y + off) * UNIT), name)
 
 
 POINT_ROLES = {
@@ -273,31 +313,39 @@ POINT_ROLES = {
 }
 
 
-def _points(sheet: Sheet, found: Air) -> list[Shape]:
+def _points(sheet: Sheet, found: Air, profiles: dict[str, list[Point]]) -> tuple[list[Shape], list[Label]]:
     """High points where air comes, with how it leaves; low points that do not drain."""
     shapes: list[Shape] = []
+    words: list[Label] = []
     for high in found.highs:
-        x = _column_of(sheet, high.key)
-        y = sheet.y(high.at) + 6.0
+        x, y = _where(sheet, profiles, high.key, high.at)
         role = POINT_ROLES[high.outcome]
-        shapes.append(Polyline(role, tuple((u * UNIT, v * UNIT) for u, v in ((x - 6, y), (x + 6, y), (x, y + 10))), closed=True))
+        shapes.append(_triangle(role, x, y + 6.0, 10.0))
         if high.outcome in ("stays", "revs"):
-            shapes.append(Label(role, (x * UNIT, (y + 22.0) * UNIT), f"air {OUTCOME_WORDS[high.outcome]}"))
+            words.append(Label(role, (x * UNIT, (y + 28.0) * UNIT), f"air {OUTCOME_WORDS[high.outcome]}"))
     for low in found.lows:
-        y = sheet.y(low.at) - 6.0
-        x = _column_of(sheet, low.path[-2] if "parts" in low.path else low.name)
-        shapes.append(Polyline("loop.doubt", tuple((u * UNIT, v * UNIT) for u, v in ((x - 6, y), (x + 6, y), (x, y - 10))), closed=True))
-        shapes.append(Label("loop.words", (x * UNIT, (y - 22.0) * UNIT), "does not drain"))
-    return shapes
+        x, y = _where(sheet, profiles, low.key, low.at)
+        shapes.append(_triangle("loop.doubt", x, y - 6.0, -10.0))
+        words.append(Label("loop.words", (x * UNIT, (y - 26.0) * UNIT), "does not drain"))
+    return shapes, words
 
 
-def _column_of(sheet: Sheet, key: str) -> float:
-    owner = key.split("#", maxsplit=1)[0].split(":", maxsplit=1)[0]
+def _triangle(role: str, x: float, y: float, high: float) -> Shape:
+    return Polyline(role, tuple((u * UNIT, v * UNIT) for u, v in ((x - 6, y), (x + 6, y), (x, y + high))), closed=True)
+
+
+def _where(sheet: Sheet, profiles: dict[str, list[Point]], key: str, at: float) -> Point:
+    """Where a point of the circuit is on the sheet: along its hose, or at its part."""
+    y = sheet.y(at)
+    profile = profiles.get(key.split("#", maxsplit=1)[0])
+    if profile is not None:
+        return min(profile, key=lambda point: abs(point[1] - y))[0], y
+    owner = key.split(":", maxsplit=1)[0]
     if owner == "engine":
-        return ENGINE_AT + 12.0
+        return ENGINE_AT + 12.0, y
     if owner == "core":
-        return LEFT + CORE_WIDE / 2
-    return sheet.columns.get(owner, (LEFT + ENGINE_AT) / 2)
+        return LEFT + CORE_WIDE / 2, y
+    return sheet.columns.get(owner, (LEFT + ENGINE_AT) / 2), y
 
 
 def _scale(sheet: Sheet, system: str) -> list[Shape]:

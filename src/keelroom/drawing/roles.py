@@ -116,7 +116,7 @@ ROLES: dict[str, Style] = {
 WIRES = ("red", "orange", "yellow", "brown", "pink", "black", "violet", "blue", "grey", "green", "white")
 """colours wire is bought in: tones of their own, each named beside its wire too"""
 ROLES |= {f"wire.{name}": Style(f"wire_{name}", 3.0) for name in WIRES}
-FLOW_TONES = {"hot": "bad", "warm": "doubt", "cool": "fan"}
+FLOW_TONES = {"hot": "bad", "warm": "doubt", "cool": "fan", "plain": "steel"}
 """of coolant, between the hottest and the coldest of its circuit; its degrees stand beside it"""
 ROLES |= {f"loop.{name}.{step}": Style(tone, 1.6 + 1.5 * step) for name, tone in FLOW_TONES.items() for step in range(5)}
 ROLES |= {f"{role}.open": style._replace(fill="") for role, style in ROLES.items() if role.startswith("fit.")}

@@ -18,7 +18,7 @@ from keelroom.core.loop.hoses import WALL
 from keelroom.core.loop.route import Route, traced
 from keelroom.core.packaging.solids import Solid, Vector, along
 from keelroom.document.schema.loop import Loop
-from keelroom.document.schema.package import Fan, Package
+from keelroom.document.schema.package import Core, Fan, Package
 from keelroom.document.schema.survey import Survey
 from keelroom.units import INCH
 
@@ -41,12 +41,7 @@ def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
     width, height = width_height
     frame, where = placed_frame(survey, package), ("packages", package.id)
     depth, tank = core_depth(core), tank_size(core)
-    # Where the core is set is planned, not read: it will be set with a tape.
-    at = (
-        (Term("Place sideways", (*where, "place", "x"), TAPE),),
-        (Term("Place in height", (*where, "place", "y"), TAPE),),
-        (Term("Core behind the plane", (*where, "place", "z"), TAPE),),
-    )
+    at = _set_at(where)
     wide = term("Face width", (*where, "core", "face_width"), core.face_width)
     high = term("Face height", (*where, "core", "face_height"), core.face_height)
     deep = term("Core depth", (*where, "core", "depth"), core.depth)
@@ -86,13 +81,30 @@ def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
         found += _fan(package, fan, number, frame, (at, at[2] + deep, depth))
     found += _covers(package, frame, where, at, (wide, high))
     found += bodies(package, frame, where)
-    neck = (
-        at[0] + wide + side,
-        at[1] + high + side,
-        at[2] + deep + proud,
-    )
-    found += _hoses(ports_in(survey, package), package.loop, package, neck)
+    found += _hoses(ports_in(survey, package), package.loop, core, package.id)
     return tuple(_as_before(body) for body in found)
+
+
+def _set_at(where: Path) -> tuple[Terms, Terms, Terms]:
+    """Where the core is set is planned, not read: it will be set with a tape."""
+    return (
+        (Term("Place sideways", (*where, "place", "x"), TAPE),),
+        (Term("Place in height", (*where, "place", "y"), TAPE),),
+        (Term("Core behind the plane", (*where, "place", "z"), TAPE),),
+    )
+
+
+def _neck(core: Core, where: Path) -> tuple[Terms, Terms, Terms]:
+    """What the core's necks hang on."""
+    at = _set_at(where)
+    side = term("Tank size", (*where, "core", "tank_size"), core.tank_size)
+    return (
+        at[0] + term("Face width", (*where, "core", "face_width"), core.face_width) + side,
+        at[1] + term("Face height", (*where, "core", "face_height"), core.face_height) + side,
+        at[2]
+        + term("Core depth", (*where, "core", "depth"), core.depth)
+        + term("Tanks behind the core", (*where, "core", "tank_proud"), core.tank_proud),
+    )
 
 
 @by_value(4000)
@@ -190,9 +202,11 @@ def _covers(package: Package, frame: Frame, where: Path, at: tuple[Terms, Terms,
     return found
 
 
-def _hoses(ports: dict[str, Port], loop: Loop, package: Package, neck: tuple[Terms, Terms, Terms]) -> list[Body]:
+@by_identity(64)
+def _hoses(ports: dict[str, Port], loop: Loop, core: Core, ident: str) -> tuple[Body, ...]:
     """Each radiator hose whose ends are known as straight pieces along its route."""
     found = []
+    neck = _neck(core, ("packages", ident))
     for hose in loop.hoses:
         first, last = ports.get(hose.start), ports.get(hose.end)
         if first is None or last is None:
@@ -200,7 +214,7 @@ def _hoses(ports: dict[str, Port], loop: Loop, package: Package, neck: tuple[Ter
         run = run_of(hose, first, last)
         if run.route is None or run.bore < LEAST_HOSE:
             continue
-        where: Path = ("packages", package.id, "loop", "hoses", hose.id)
+        where: Path = ("packages", ident, "loop", "hoses", hose.id)
         points = traced(run.route, CHORDS)
         outside = run.bore / 2 + WALL
         pieces = [(a, b) for a, b in itertools.pairwise(points) if math.dist(a, b) > LEAST_PIECE]
@@ -208,7 +222,7 @@ def _hoses(ports: dict[str, Port], loop: Loop, package: Package, neck: tuple[Ter
             solid = along(a, b, outside)
             loose = _hose_terms(run, where, solid, neck, _moved_by(run.route, a, b))
             found.append(Body(f"hose:{hose.id}:{k}", run.name, "hose", solid, (*where, "name"), loose, loose))
-    return found
+    return tuple(found)
 
 
 def _moved_by(route: Route, a: Vector, b: Vector) -> tuple[float, float]:

@@ -7,7 +7,7 @@ from keelroom.assess.inputs.loop import pump_curve
 from keelroom.assess.loop.air import HIGHER, VENT_BORE, air_in
 from keelroom.assess.loop.figures import LoopCase
 from keelroom.assess.loop.graph import Fault, Graph, gates, graph_of
-from keelroom.assess.loop.heights import Cap, caps_of, core_top, heights_of, held_pressure, holding_cap
+from keelroom.assess.loop.heights import Cap, caps_of, core_top, heights_of, held_pressure, holding_cap, hood_over
 from keelroom.assess.loop.order import circuit_order, is_long
 from keelroom.assess.loop.ports import part_name
 from keelroom.assess.loop.strength import strengths, weakest
@@ -308,15 +308,9 @@ def _tanks(build: Build, package: Package, graph: Graph) -> Found:
 
 
 def _hood(build: Build, package: Package) -> Found:
-    hood = build.survey.hood
-    if hood.front is None or hood.back is None:
-        return
-    slope = (hood.back.si - hood.front.si) / hood.run.si
     for part in package.loop.parts:
-        if part.y is None or part.z is None or not 0 <= part.z.si <= 1.5 * hood.run.si:
-            continue
-        under = hood.front.si + slope * part.z.si
-        if part.y.si > under:
+        under = hood_over(build.survey, part.z.si) if part.y is not None and part.z is not None else None
+        if part.y is not None and under is not None and part.y.si > under:
             path = ("packages", package.id, "loop", "parts", part.id, "y")
             yield Finding("part_over_hood", "problem", path, f"{part_name(part)} stands above the hood",
                           f"{both(part.y.si, 'length')} where the hood’s underside is at {both(under, 'length')}.",

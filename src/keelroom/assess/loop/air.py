@@ -11,6 +11,8 @@ from keelroom.assess.loop.figures import LoopCase
 from keelroom.assess.loop.graph import Branch, Graph, graph_of
 from keelroom.assess.loop.heights import Heights, caps_of, core_bottom, core_top, heights_of
 from keelroom.assess.loop.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, end_name, part_name
+from keelroom.assess.loop.routes import Run
+from keelroom.core.kept import by_identity
 from keelroom.core.loop.bubbles import drift
 from keelroom.core.loop.route import traced
 from keelroom.document.fields import Path
@@ -45,8 +47,9 @@ class High(NamedTuple):
 
 
 class Low(NamedTuple):
-    """A low point that does not drain. at [m] its height; name; path"""
+    """A low point that does not drain. key as of a high one; at [m] its height; name; path"""
 
+    key: str
     name: str
     at: float
     path: Path
@@ -90,7 +93,7 @@ def air_of(build: Build, package: Package, idle: LoopCase | None, road: LoopCase
     bottom = core_bottom(build.survey, package)
     feet = [(group, min(vertices[key] for key in group)) for group in _crests(vertices, links, -1.0)]
     lows = [
-        Low(_vertex_name(_spokesman(group), names), low, _path(package, _spokesman(group), graph))
+        Low(_spokesman(group), _vertex_name(_spokesman(group), names), low, _path(package, _spokesman(group), graph))
         for group, low in feet
         if low < bottom - HIGHER and not {CORE_IN, CORE_OUT} & set(group)
     ]
@@ -147,9 +150,13 @@ def _vertices(graph: Graph, at: dict[str, float]) -> tuple[dict[str, float], Lin
 
 def _turning_heights(branch: Branch) -> list[float]:
     """Heights at which a hose turns from rising to falling or back, between its ends."""
-    run = branch.run
-    if run is None or run.route is None:
-        return [via.y.si for via in run.hose.via if via.y is not None] if run else []
+    return _turns(branch.run) if branch.run else []
+
+
+@by_identity(128)
+def _turns(run: Run) -> list[float]:
+    if run.route is None:
+        return [via.y.si for via in run.hose.via if via.y is not None]
     ys = [point[1] for point in traced(run.route)]
     turns = []
     for before, here, after in zip(ys, ys[1:], ys[2:], strict=False):

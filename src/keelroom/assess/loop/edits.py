@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from keelroom.assess.loop.detours import detour
 from keelroom.assess.loop.graph import graph_of
-from keelroom.assess.loop.heights import core_top
+from keelroom.assess.loop.heights import core_top, hood_over
 from keelroom.assess.loop.ports import Port, Vector, ports_of
 from keelroom.assess.loop.volumes import TANKED, volumes_of
 from keelroom.assess.placing import Frame, core_depth, size_of, stand
@@ -19,6 +19,8 @@ from keelroom.errors import InputError
 
 BEHIND, FIREWALL = 0.42, 0.95
 """[m] behind the plane of the engine's front ports, and of a heater at the firewall, where nothing was measured (common practice)."""
+CAP_ROOM = 0.03
+"""[m] between a neck’s cap and the hood"""
 ABOVE = 0.06
 """[m] a tank's vent port stands over what it vents."""
 
@@ -106,7 +108,7 @@ def _whole(build: Build, changed: Build, package: Package, middle: Vector) -> Ed
             end = next(end for end in changed.survey.hoses if end.role == role)
             start, stop = (f"engine:{end.id}", port) if role == "heater_out" else (port, f"engine:{end.id}")
             piece: Piece = "sleeve" if role == "heater_in" and end.bore.si > 0.0175 else "none"
-            hoses.append(Hose(id=ident, name=name, start=start, end=stop, kind="reinforced", piece=piece, bends=quantity("3", "count")))
+            hoses.append(Hose(id=ident, name=name, start=start, end=stop, kind="reinforced", piece=piece))
     with_hoses = loop.model_copy(update={"hoses": tuple(hoses), "parts": tuple(parts)})
     if not any(part.kind in TANKED for part in parts):
         parts.append(_bottle(changed, package, with_hoses, middle))
@@ -143,6 +145,7 @@ def add_surge_tank(build: Build, package: Package, label: str) -> Edit:
     start = first.start
     height = max([core_top(build.survey, package), *tops]) + ABOVE
     near = start.place or (0.0, height, BEHIND)
+    height = _under_hood(build, height, near[2] - 0.1)
     tank = Part(
         id=ident, kind="surge_tank", holds=quantity("2 L", "volume"), x=_length(near[0]), y=_length(height), z=_length(near[2] - 0.1)
     )
@@ -168,6 +171,12 @@ def add_surge_tank(build: Build, package: Package, label: str) -> Edit:
     return Edit(label, (Change((*where, "parts"), (*parts, tank)), Change((*where, "hoses"), (short, *rest))))
 
 
+def _under_hood(build: Build, height: float, z: float) -> float:
+    """A height [m], or as high as the hood lets it be there."""
+    hood = hood_over(build.survey, z)
+    return height if hood is None else min(height, hood - CAP_ROOM)
+
+
 def add_filler(build: Build, package: Package, label: str, at: str) -> Edit:
     """A filler neck at the highest point: in the hose that leaves it, with a plain cap, the pressure cap staying where it is."""
     graph = graph_of(build, package)
@@ -183,6 +192,7 @@ def add_filler(build: Build, package: Package, label: str, at: str) -> Edit:
     tops = [port.at[1] for port in graph.ports.values() if port.at[1] is not None]
     place = near.place or (0.0, max(tops, default=0.5), BEHIND)
     top = max([place[1], *([run.route.highest] if run.route else [])]) + 0.04
+    top = _under_hood(build, top, place[2] - 0.08)
     part = Part(id=ident, kind="filler", cap="plain", x=_length(place[0]), y=_length(top), z=_length(place[2] - 0.08))
     half = from_si((run.length or 0.6) / 2, "length", "us", "assumed")
     bore = run.hose.bore or from_si(run.bore, "length", "us", "assumed")

@@ -13,6 +13,7 @@ from keelroom.core.answer import Answer
 from keelroom.core.arrays import Floats
 from keelroom.core.fluids.coolant import CoolantCurves, boiling_point, coolant_state
 from keelroom.core.loop.pressures import LEAST_PRESSURE, absolute
+from keelroom.core.network import GRAVITY
 from keelroom.core.plant import Points
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
@@ -72,16 +73,11 @@ def loop_cases(build: Build, package: Package, points: Points, answer: Answer) -
     coolant = coolant_state(points.plant.coolant, state.temperature)
     cap = holding_cap(build, package) or next(iter(caps_of(build, package)), None)
     at = nodes.index(cap.node) if cap and cap.node in nodes else nodes.index(CORE_OUT) if CORE_OUT in nodes else 0
-    if cap is not None and cap.at is not None:
-        high = high.copy()
-        high[at] = cap.at
+    # The cap's pressure stands where the cap is, which may be higher than the neck of its tank.
+    over = cap.at - high[at] if cap is not None and cap.at is not None else 0.0
     outdoors = fixed.air.pressure
-    pressures = np.stack(
-        [
-            absolute(made[i], high, float(coolant.density[i]), (at, float(outdoors[i] + points.plant.cap_pressure[i])))
-            for i in range(len(made))
-        ]
-    )
+    held = outdoors + points.plant.cap_pressure + coolant.density * GRAVITY * over
+    pressures = np.stack([absolute(made[i], high, float(coolant.density[i]), (at, float(held[i]))) for i in range(len(made))])
     margins = _boiling(points.plant.coolant, pressures) - temperatures
     pumps = [nodes.index(f"{b.part.id}:in") for b in graph.branches if b.part and b.part.kind == "pump"]
     sucks = pumps[0] if pumps and package.loop.pump == "electric" else nodes.index(COLD)

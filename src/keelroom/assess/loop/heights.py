@@ -15,6 +15,8 @@ from keelroom.document.schema.loop import CapKind, Loop
 from keelroom.document.schema.package import Core, Package, Place
 from keelroom.document.schema.survey import Opening, Survey
 
+HOODED = 1.5
+"""Times the run between both readings of the hood its line is taken to go on"""
 Heights = dict[str, float | None]
 
 
@@ -63,6 +65,14 @@ def _core_ends(opening: Opening, core: Core, place: Place) -> tuple[float, float
     tank = 0.0 if core.flow == "crossflow" else tank_size(core)
     ends = [frame.point(width / 2, v, core_depth(core) / 2)[1] for v in (-tank, height + tank)]
     return ends[0], ends[1]
+
+
+def hood_over(survey: Survey, z: float) -> float | None:
+    """Height [m] of the hood's underside over a place so far behind the plane; None where there is no hood or it was not measured."""
+    hood = survey.hood
+    if hood.front is None or hood.back is None or not 0 <= z <= HOODED * hood.run.si:
+        return None
+    return hood.front.si + (hood.back.si - hood.front.si) / hood.run.si * z
 
 
 def caps_of(build: Build, package: Package) -> tuple[Cap, ...]:

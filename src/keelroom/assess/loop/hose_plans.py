@@ -20,6 +20,8 @@ FIRST_CUT = 1.0 * INCH
 """[m] a long moulded hose is left too long at first (common practice: an inch, then the rest along a band of tape)."""
 ROD_STOCK = "1/8 in rod"
 """what a template is bent of"""
+LONGEST_ROD = 1.2
+"""[m] a rod one bends in the hand"""
 PLANE = 0.006
 """[m] a line that leaves its plane by less is flat enough for one drawing"""
 
@@ -135,9 +137,9 @@ def rod_words(steps: tuple[Step, ...], system: str) -> tuple[str, ...]:
 
 
 def rod_pattern(plan: HosePlan) -> Pattern | None:
-    """The middle line at 1:1, to hold a bent rod or a stock hose against; None where its route is not known."""
+    """The middle line at 1:1, to hold a bent rod or a stock hose against; None where its route is not known, or longer than a rod is."""
     route = plan.run.route
-    if route is None:
+    if route is None or route.length > LONGEST_ROD:
         return None
     line, off = flattened(route)
     half = plan.run.bore / 2

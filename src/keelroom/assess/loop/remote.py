@@ -4,11 +4,14 @@ from __future__ import annotations
 
 import math
 
+import numpy as np
+
 from keelroom.assess.assessment import CaseFigures
 from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.heights import core_bottom, core_top, heights_of
 from keelroom.assess.loop.ports import COLD, HOT
-from keelroom.assess.loop.routes import Run
+from keelroom.assess.loop.routes import Run, heads_of
+from keelroom.core.loop.circuit import friction
 from keelroom.core.loop.hoses import WALL
 from keelroom.core.network import GRAVITY
 from keelroom.document.schema.build import Build
@@ -24,6 +27,34 @@ EXPANDS = 6.5e-4
 def heat_lost(run: Run) -> float:
     """[W] a line gives off hot, in still air. Source: FILM, common practice."""
     return FILM * math.pi * (run.bore + 2 * WALL) * (run.length or 0.0) * BARE
+
+
+HOT_DENSITY, HOT_VISCOSITY = 1030.0, 0.75e-3
+"""[kg/m3] and [Pa s] of half and half near 90 °C (COOLPROP)."""
+WIDER = 0.0381
+"""[m] the bore a long line is set against: 1 1/2 in, as a radiator hose has it"""
+LONG_LINE = 2.0
+"""[m] of a line whose loss is worth a word"""
+
+
+def line_loss(run: Run, flow: float, bore: float, narrow: float) -> float:
+    """Pressure [Pa] a line loses at a flow [m3/s] hot, were it of a bore with its narrowest fitting so wide [m]. Source: as the circuit's."""
+    speed = flow / (math.pi / 4 * bore**2)
+    factor = float(friction(np.array(max(HOT_DENSITY * speed * bore / HOT_VISCOSITY, 1.0))))
+    return (factor * (run.length or 0.0) / bore + heads_of(run._replace(bore=bore, narrow=narrow))) * HOT_DENSITY / 2 * speed**2
+
+
+def line_words(run: Run, figures: CaseFigures | None, system: str) -> tuple[str, ...]:
+    """What a long line costs in the chosen case, and what a wide one would."""
+    flow = figures.loop.of(f"hose:{run.hose.id}") if figures is not None else None
+    if flow is None or (run.length or 0.0) < LONG_LINE or flow.flow == 0.0:
+        return ()
+    lost, wide = line_loss(run, abs(flow.flow), run.bore, run.narrow), line_loss(run, abs(flow.flow), WIDER, WIDER)
+    pressure, coolant = KINDS["pressure"], KINDS["coolant flow"]
+    words = f"It loses {format_si(lost, pressure, system)} at {format_si(abs(flow.flow), coolant, system)}"
+    if run.narrow < WIDER - 1e-3:
+        words += f"; {format_si(run.narrow, KINDS['length'], system)} is its true bore. In {format_si(WIDER, KINDS['length'], system)} it would be {format_si(wide, pressure, system)}"
+    return (f"{words}.",)
 
 
 def off_words(build: Build, package: Package, figures: CaseFigures | None, system: str) -> tuple[str, ...]:

@@ -80,7 +80,7 @@ def weakest(found: tuple[Stands, ...]) -> Stands:
     return min(found, key=lambda one: one.stands)
 
 
-def test_pressure(package: Package, found: tuple[Stands, ...]) -> float:
+def proof_pressure(package: Package, found: tuple[Stands, ...]) -> float:
     """[Pa] to test a cold circuit at: never over its cap, never over its weakest part; 0 without a pressure cap is the least part's alone."""
     cap = held_pressure(package.loop)
     least = weakest(found).stands

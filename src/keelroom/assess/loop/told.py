@@ -12,8 +12,7 @@ from keelroom.assess.loop.fill_plan import FillStep, fill_plan
 from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.hose_plans import HosePlan, hose_plans
 from keelroom.assess.loop.order import circuit_order
-from keelroom.assess.loop.strength import Stands, strengths, weakest
-from keelroom.assess.loop.strength import test_pressure as tested_at
+from keelroom.assess.loop.strength import Stands, proof_pressure, strengths, weakest
 from keelroom.assess.loop.volumes import purchase_of, share_of, volumes_of
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.fluids.coolant import freezing_point
@@ -35,7 +34,7 @@ def stands_of(build: Build, package: Package, assessment: Assessment) -> tuple[S
 def fill_steps(build: Build, assessment: Assessment) -> tuple[FillStep, ...]:
     """The fill plan of the assessed package."""
     package = next(p for p in build.packages if p.id == assessment.package_id)
-    return fill_plan(build, package, air_in(build, package, assessment), tested_at(package, stands_of(build, package, assessment)))
+    return fill_plan(build, package, air_in(build, package, assessment), proof_pressure(package, stands_of(build, package, assessment)))
 
 
 def loop_told(build: Build, assessment: Assessment) -> dict[str, Any]:
@@ -57,7 +56,7 @@ def loop_told(build: Build, assessment: Assessment) -> dict[str, Any]:
         "tank_wanted_m3": volumes.room.wanted if volumes else None,
         "to_buy_m3": {"glycol": bought.glycol, "water": bought.water, "share": bought.share} if bought else None,
         "weakest": {"name": weakest(found).name, "stands_Pa": weakest(found).stands},
-        "test_Pa": tested_at(package, found),
+        "test_Pa": proof_pressure(package, found),
         "hoses": [_hose(plan) for plan in hose_plans(build, package)],
         "electric_pump_starts_degC": package.loop.pump_on.si if package.loop.pump_on and package.loop.pump != "mechanical" else None,
         "frost_margin_K": package.coolant.coldest.si - freezing_point(glycol_table(package.coolant.glycol), share_of(package)),

@@ -43,7 +43,7 @@ class LoopBoard(SceneView):
         figures = session.assessment.figures_of(session.case)
         found = air_in(build, build.package, session.assessment) if graph_of(build, build.package).whole else None
         settled = figures is not None and figures.verdict != "does_not_settle"
-        scene = loop_scene(build, build.package, figures.loop if figures and settled else None, found, session.system)
+        scene = loop_scene(build, build.package, figures.loop if figures else None, found, session.system, warm=settled)
         name = next((case.name for case in build.duty_cases if case.id == session.case), "")
         title = f"The circuit, {name}" if figures and name else "The circuit"
         return (

@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-from keelroom.assess.assessment import Assessment
+from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.loop.air import OUTCOME_WORDS, air_in, bleed_list
 from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.hose_plans import hose_plans, rod_words
 from keelroom.assess.loop.order import TANK_SCHOOLS, order_words
 from keelroom.assess.loop.ports import PORTS, part_name, ports_of
-from keelroom.assess.loop.remote import heat_lost, off_words
+from keelroom.assess.loop.remote import heat_lost, line_words, off_words
 from keelroom.assess.loop.routes import hose_name
-from keelroom.assess.loop.strength import test_pressure as tested_at
-from keelroom.assess.loop.strength import weakest
+from keelroom.assess.loop.strength import proof_pressure, weakest
 from keelroom.assess.loop.told import fill_steps, stands_of
 from keelroom.assess.loop.volumes import TANKED, holds_of, purchase_of, volumes_of
 from keelroom.document.schema.build import Build
@@ -20,7 +19,7 @@ from keelroom.document.schema.package import CorePort
 from keelroom.gui.rows import Group, Page, Path, Row, Said, quantities
 from keelroom.units import KINDS, format_si
 
-PUMPS = (("mechanical", "The engine’s"), ("electric", "Electric, in its place"), ("both", "The engine’s and an electric one"))
+PUMPS = (("mechanical", "The engine’s"), ("electric", "Electric, in its place"), ("both", "Both, one in line"))
 IMPELLERS = (("good", "Good"), ("worn", "Worn or corroded"))
 PLACES = (("outlet", "Engine outlet"), ("inlet", "Engine inlet"))
 STATES = (("fitted", "In, spring to the engine"), ("reversed", "In, the wrong way round"), ("none", "None in the engine"))
@@ -70,7 +69,7 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str, case: s
     """Of the pages only the shown one is worded."""
     words = {"Air": _air_said, "Holds": _holds_said, "Fill": _fill_said, "Circuit": _circuit_said, "Ports": _ports_said}
     said = words[shown](build, system, assessment, case) if shown in words else ()
-    advice = (lambda path: hose_advice(build, path, system)) if shown == "Hoses" else None
+    advice = (lambda path: hose_advice(build, path, system, assessment.figures_of(case))) if shown == "Hoses" else None
     part_said = (lambda path: part_advice(build, path, system)) if shown == "Parts" else None
 
     def of(name: str) -> Said:
@@ -298,7 +297,7 @@ def _holds_said(build: Build, system: str, assessment: Assessment, case: str) ->
     lines.append(
         (
             "",
-            f"Weakest: {least.name[:1].lower()}{least.name[1:]}, {_pressure(least.stands, system)}{' (usual)' if least.assumed else ''}. Test cold at {_pressure(tested_at(package, found), system)} at most.",
+            f"Weakest: {least.name[:1].lower()}{least.name[1:]}, {_pressure(least.stands, system)}{' (usual)' if least.assumed else ''}. Test cold at {_pressure(proof_pressure(package, found), system)} at most.",
         )
     )
     lines += [
@@ -335,7 +334,7 @@ def _ports_said(build: Build, system: str, assessment: Assessment, case: str) ->
     return (*lines, ("faint", "Where the engine’s ports are is measured at Survey, Hoses."))
 
 
-def hose_advice(build: Build, path: Path, system: str) -> Said:
+def hose_advice(build: Build, path: Path, system: str, figures: CaseFigures | None = None) -> Said:
     """One hose in figures: its length, its cut, its clamps, its rod."""
     plan = next((one for one in hose_plans(build, build.package) if one.run.hose.id == path[-1]), None)
     if plan is None:
@@ -355,6 +354,7 @@ def hose_advice(build: Build, path: Path, system: str) -> Said:
     lines += [("", note) for note in plan.notes]
     if plan.steps and len(plan.steps) > 1:
         lines.append(("faint", "Rod: " + "; ".join(rod_words(plan.steps, system)) + "."))
+    lines += [("", text) for text in line_words(run, figures, system)]
     lost = heat_lost(run)
     if lost > 200:
         lines.append(("faint", f"It gives off about {format_si(lost, KINDS['heat'], system)} hot on the way; that is not counted."))
