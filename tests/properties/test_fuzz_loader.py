@@ -11,7 +11,7 @@ from keelroom.document.file import load, parse, serialised
 from keelroom.errors import DocumentError
 from tests.conftest import DEMO
 
-COUNT = int(os.environ.get("KEELROOM_FUZZ", "1200"))
+COUNT = int(os.environ.get("KEELROOM_FUZZ", "900"))
 """Files of one run; `make soak` asks for ten times as many."""
 
 

@@ -9,6 +9,7 @@ from collections.abc import Callable
 from itertools import pairwise
 from typing import NamedTuple
 
+from keelroom.assess.electrical.bench import sensor_hose
 from keelroom.assess.loop.air import OUTCOME_WORDS, Air
 from keelroom.assess.loop.figures import LoopCase, Through
 from keelroom.assess.loop.graph import Branch, Graph, graph_of
@@ -63,6 +64,8 @@ def loop_scene(build: Build, package: Package, case: LoopCase | None, found: Air
             points = profiles[branch.key] = _ends_and_profile(sheet, branch)
             lines.append(_line(branch, points, told))
             words += _line_words(branch.run, points, told, case.of(branch.key) if case else None)
+            if branch.run.hose.id == sensor_hose(build, package):
+                lines += _adapter(points)
     shapes: list[Shape] = [*_scale(sheet, system), *lines, *_engine(sheet, package, told), *_core(sheet, build, package, told)]
     for part in package.loop.parts:
         drawn, name = _part(sheet, part)
@@ -172,6 +175,14 @@ def _line(branch: Branch, points: list[Point], told: Told) -> Shape:
     assert branch.run is not None
     flow = told.case.of(branch.key) if told.case else None
     return Polyline(_role(flow, told.tone), tuple((x * UNIT, y * UNIT) for x, y in points), tag=f"hose:{branch.run.hose.id}")
+
+
+def _adapter(points: list[Point]) -> list[Shape]:
+    """The sensor's adapter in a hose, beside the middle where its words stand."""
+    k = max(len(points) // 2 - 1, 0)
+    (x0, y0), (x1, y1) = points[k], points[k + 1] if k + 1 < len(points) else points[k]
+    x, y = x0 + 0.25 * (x1 - x0), y0 + 0.25 * (y1 - y0)
+    return [Circle("loop.part", (x * UNIT, y * UNIT), 6 * UNIT), Label("loop.words", (x * UNIT, (y - 14.0) * UNIT), "sensor")]
 
 
 def _line_words(run: Run, points: list[Point], told: Told, flow: Through | None) -> list[Label]:

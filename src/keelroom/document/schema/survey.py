@@ -18,7 +18,7 @@ Shape = Literal["box", "cylinder_across", "cylinder_upright", "cylinder_along"]
 Mobility = Literal["fixed", "movable", "removable"]
 Faces = Literal["front", "side", "up"]
 ObstacleKind = Literal[
-    "other", "horn", "regulator", "washer_bottle", "overflow_bottle", "expansion_bottle", "brake_unit", "battery_tray", "latch_support"
+    "other", "horn", "regulator", "washer_bottle", "overflow_bottle", "expansion_bottle", "brake_unit", "battery_tray", "latch_support", "exhaust"
 ]  # fmt: skip
 Check = Literal["hood", "belt", "latch", "structure"]
 PortRole = Literal["outlet", "inlet", "heater_out", "heater_in", "steam"]

@@ -5,10 +5,11 @@ from __future__ import annotations
 from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.loop.air import OUTCOME_WORDS, air_in, bleed_list
 from keelroom.assess.loop.graph import graph_of
-from keelroom.assess.loop.hose_plans import hose_plans, rod_words
+from keelroom.assess.loop.hose_plans import INSTALL, hose_plans, rod_words
 from keelroom.assess.loop.order import TANK_SCHOOLS, order_words
 from keelroom.assess.loop.ports import PORTS, part_name, ports_of
 from keelroom.assess.loop.remote import heat_lost, line_words, off_words
+from keelroom.assess.loop.renewal import renewal
 from keelroom.assess.loop.routes import hose_name
 from keelroom.assess.loop.strength import proof_pressure, weakest
 from keelroom.assess.loop.told import fill_steps, stands_of
@@ -67,7 +68,14 @@ FLOW_COLUMNS = ("Way", "Flow", "Enters at", "Speed", "Pressure", "To boiling")
 
 def pages(build: Build, system: str, assessment: Assessment, shown: str, case: str) -> tuple[Page, ...]:
     """Of the pages only the shown one is worded."""
-    words = {"Air": _air_said, "Holds": _holds_said, "Fill": _fill_said, "Circuit": _circuit_said, "Ports": _ports_said}
+    words = {
+        "Hoses": _hoses_said,
+        "Air": _air_said,
+        "Holds": _holds_said,
+        "Fill": _fill_said,
+        "Circuit": _circuit_said,
+        "Ports": _ports_said,
+    }
     said = words[shown](build, system, assessment, case) if shown in words else ()
     advice = (lambda path: hose_advice(build, path, system, assessment.figures_of(case))) if shown == "Hoses" else None
     part_said = (lambda path: part_advice(build, path, system)) if shown == "Parts" else None
@@ -79,7 +87,7 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str, case: s
     return (
         Page("Circuit", _circuit(build, where), actions=(("From a usual coolant…", "coolant_kind"),), said=of("Circuit"), leading=(("Make an ordinary circuit", "ordinary"),)),
         Page("Parts", _parts(build, where), tuple((f"Add {words[0].lower()}{words[1:]}", f"part:{kind}") for kind, words in KINDS_OF_PART), advice=part_said),
-        Page("Hoses", _hoses(build, where), (("Add a hose", "add_hose"), ("Find clear ways", "wider")), advice=advice),
+        Page("Hoses", _hoses(build, where), (("Add a hose", "add_hose"), ("Find clear ways", "wider")), said=of("Hoses"), advice=advice),
         Page("Flows", ()),
         Page("Air", (), said=of("Air")),
         Page("Ports", _ports(build, where), (("Add a port of the core", "add_port"), ("Add a port of the engine", "add_engine_port")), said=of("Ports")),
@@ -234,6 +242,12 @@ def _circuit_said(build: Build, system: str, assessment: Assessment, case: str) 
         else "At the inlet it holds what goes in: the gauge, at the outlet, shows 9–22 °F (5–12 K) more."
     )
     return (*lines, ("faint", gauge))
+
+
+def _hoses_said(build: Build, system: str, assessment: Assessment, case: str) -> Said:
+    """Which are to be renewed; how they go on where it is tight."""
+    due = [f"{hose_name(hose)}: {found.what}" for hose in build.package.loop.hoses if (found := renewal(hose)) is not None]
+    return (*((("doubt", f"To renew: {'; '.join(due)}. Heater hoses too."),) if due else ()), ("faint", " ".join(INSTALL[:3])))
 
 
 def _in_line(build: Build) -> bool:

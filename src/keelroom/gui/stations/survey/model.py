@@ -21,7 +21,7 @@ MOBILITY = (("fixed", "Fixed"), ("movable", "Can be moved"), ("removable", "Can 
 FACES = (("front", "Faces front or rear"), ("side", "Faces sideways"), ("up", "Faces up or down"))
 KINDS_OF_OBSTACLE = (
     ("other", "Something else"), ("horn", "Horn"), ("regulator", "Voltage regulator"), ("washer_bottle", "Washer bottle"), ("overflow_bottle", "Overflow bottle"),
-    ("expansion_bottle", "Expansion bottle"), ("brake_unit", "Brake unit"), ("battery_tray", "Battery tray"), ("latch_support", "Latch support"),
+    ("expansion_bottle", "Expansion bottle"), ("brake_unit", "Brake unit"), ("battery_tray", "Battery tray"), ("latch_support", "Latch support"), ("exhaust", "Exhaust pipe or manifold"),
 )  # fmt: skip
 BOTTLED = ("washer_bottle", "overflow_bottle", "expansion_bottle")
 HOSE_NAMES = {"upper": "Upper hose", "lower": "Lower hose"}
