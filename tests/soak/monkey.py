@@ -17,6 +17,7 @@ from PyQt6.QtWidgets import QAbstractButton, QApplication, QCheckBox, QComboBox,
 import tests.conftest  # noqa: F401  (a home of its own, offscreen)
 from keelroom.document.file import load, parse, serialised
 from keelroom.document.store import same_content
+from keelroom.gui.stations.loop.board import LoopBoard
 from keelroom.gui.widgets.bay import BayDrawing
 from keelroom.gui.widgets.fit_board import FitBoard
 from tests.conftest import DEMO
@@ -164,7 +165,7 @@ class Monkey:
         return "row"
 
     def drag(self) -> str:
-        board = self._one(BayDrawing, FitBoard)
+        board = self._one(BayDrawing, FitBoard, LoopBoard)
         if board is None:
             return ""
         points = [QPoint(self.dice.randrange(board.width()), self.dice.randrange(board.height())) for _ in range(4)]

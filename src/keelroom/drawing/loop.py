@@ -179,9 +179,9 @@ def _line(branch: Branch, points: list[Point], told: Told) -> Shape:
 
 def _adapter(points: list[Point]) -> list[Shape]:
     """The sensor's adapter in a hose, beside the middle where its words stand."""
-    k = max(len(points) // 2 - 1, 0)
-    (x0, y0), (x1, y1) = points[k], points[k + 1] if k + 1 < len(points) else points[k]
-    x, y = x0 + 0.25 * (x1 - x0), y0 + 0.25 * (y1 - y0)
+    along = points[0][0] + 0.18 * (points[-1][0] - points[0][0])
+    (x0, y0), (x1, y1) = min(pairwise(points), key=lambda pair: max((pair[0][0] - along) * (pair[1][0] - along), -1.0))
+    x, y = along, y0 + (y1 - y0) * ((along - x0) / (x1 - x0) if x1 != x0 else 0.0)
     return [Circle("loop.part", (x * UNIT, y * UNIT), 6 * UNIT), Label("loop.words", (x * UNIT, (y - 14.0) * UNIT), "sensor")]
 
 

@@ -58,7 +58,7 @@ def _motors(fans: tuple[Fan, ...], control: Control, loop: Loop, coolers: tuple[
             name = f"Fan {number}" if len(fans) > 1 else "Fan"
             leads = (fan.signal, own and fan.key_lead, own and fan.override_lead)
             found.append(Motored(fan.id, name, motor, True, fan.runs, fan.controller, *leads))
-    if loop.pump == "electric" and loop.electric_power and loop.electric_voltage:
+    if loop.pump != "mechanical" and loop.electric_power and loop.electric_voltage:
         found.append(Motored(PUMP, "Coolant pump", Motor(loop.electric_voltage.si, loop.electric_power.si), False))
     for cooler in coolers:
         if cooler.fans.si >= 1 and cooler.fan_power and cooler.stands != "ahead":

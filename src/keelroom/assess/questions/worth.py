@@ -132,7 +132,7 @@ def _clean_core(build: Build, package: Package, where: tuple[str, ...]) -> tuple
 
 def _pulley(build: Build, package: Package, where: tuple[str, ...]) -> tuple[Change, ...]:
     ratio = package.loop.pulley_ratio
-    if package.loop.pump != "mechanical" or ratio is None:
+    if package.loop.pump == "electric" or ratio is None:
         return ()
     return (Change((*where, "loop", "pulley_ratio"), quantity(f"{min(1.2 * ratio.si, 3):.2f}", "number")),)
 

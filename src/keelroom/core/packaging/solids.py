@@ -228,6 +228,10 @@ WIDEST_TURN, NARROWEST_TURN = 0.6, 1e-5
 """[rad] the search for the way out of an overlap begins and ends with turns of so much."""
 
 
+GAINED = 1e-8
+"""[m] a turn that frees less than this is none: thin discs would be crept round for thousands of steps"""
+
+
 def _shallowest(a: Solids, b: Solids, way: Floats) -> tuple[Floats, Floats]:
     """The least overlap (n,) as a negative separation, and the way out (n, 3), of pairs that overlap, starting at a way.
 
@@ -257,7 +261,7 @@ def _descended(a: Solids, b: Solids, way: Floats) -> tuple[Floats, Floats]:
         apart = np.matmul(tried, between)[:, :, 0] - _support(a, tried) - _support(b, tried)
         first = apart.argmax(axis=1)
         found = apart[row, first]
-        better = found > best + 1e-12
+        better = found > best + GAINED
         way, best = np.where(better[:, None], tried[row, first], way), np.maximum(found, best)
         turn = np.where(better, turn, turn / 2)
         if (turn < NARROWEST_TURN).all():

@@ -22,7 +22,7 @@ from keelroom.drawing.scene import Circle, Label, Polyline
 from keelroom.errors import InputError
 from tests.changes import on
 from tests.remote import rear_mounted
-from tests.unit.assess.loop.rows import BOTTLE, BUILD, HOSES, LOOP, LOWER, P1, STEAM, UPPER, VENTED
+from tests.unit.assess.loop.rows import BOTTLE, BUILD, HOSES, LOOP, LOWER, P1, PUMPED, STEAM, UPPER, VENTED
 
 PSI = 6894.757
 
@@ -274,3 +274,13 @@ def test_warm_coolant_rises_only_to_a_core_that_stands_over_the_engine():
 
     assert ports(40, 30, 38, 31) == 0.0
     assert 1e-6 < ports(-20, -30, -22, -29) < 5e-4
+
+
+def test_an_electric_pump_in_line_is_fed_like_one_in_the_engines_place():
+    """Its 100 W stand on the alternator's books either way, and its pressure adds to the engine's own."""
+    both = on(BUILD, *PUMPED, ((*LOOP, "pump"), "both"), ((*LOOP, "bypass"), "blocked"))
+    alone = on(BUILD, ((*LOOP, "pump"), "electric"))
+    amps = [first_wave(build).figures_of("idle").electrical_current for build in (BUILD, both, alone)]
+    assert amps[1] - amps[0] == pytest.approx(100 / 12.5, rel=0.15)
+    assert amps[2] == pytest.approx(amps[1], rel=0.02)
+    assert first_wave(both).figures_of("idle").core_coolant_flow > 1.5 * first_wave(BUILD).figures_of("idle").core_coolant_flow

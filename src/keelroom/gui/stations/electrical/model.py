@@ -148,7 +148,7 @@ def _labels(build: Build) -> list[Group]:
         at = ("packages", package.id, "fans", fan.id)
         rows = quantities(at, "power", "rated_voltage", "rated_current", of=f"Fan {number}")
         groups.append(Group(f"Fan {number}, its label", rows, note=label_words(fan)))
-    if build.package.loop.pump == "electric":
+    if build.package.loop.pump != "mechanical":
         groups.append(
             Group(
                 "Coolant pump, its label", quantities(("packages", build.active, "loop"), "electric_power", "electric_voltage", of="Pump")
