@@ -277,10 +277,10 @@ def test_warm_coolant_rises_only_to_a_core_that_stands_over_the_engine():
 
 
 def test_an_electric_pump_in_line_is_fed_like_one_in_the_engines_place():
-    """Its 100 W stand on the alternator's books either way, and its pressure adds to the engine's own."""
+    """100 W at 13.5 V are 7.4 A, and in step with the volts less at idle; on the alternator's books either way, its pressure beside the engine's own."""
     both = on(BUILD, *PUMPED, ((*LOOP, "pump"), "both"), ((*LOOP, "bypass"), "blocked"))
     alone = on(BUILD, ((*LOOP, "pump"), "electric"))
     amps = [first_wave(build).figures_of("idle").electrical_current for build in (BUILD, both, alone)]
-    assert amps[1] - amps[0] == pytest.approx(100 / 12.5, rel=0.15)
+    assert 4.5 < amps[1] - amps[0] < 7.4
     assert amps[2] == pytest.approx(amps[1], rel=0.02)
     assert first_wave(both).figures_of("idle").core_coolant_flow > 1.5 * first_wave(BUILD).figures_of("idle").core_coolant_flow
