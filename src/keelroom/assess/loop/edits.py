@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from keelroom.assess.loop.detours import detour
 from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.heights import core_top, hood_over
 from keelroom.assess.loop.ports import Port, Vector, ports_of
@@ -12,7 +11,7 @@ from keelroom.core.findings import Fix
 from keelroom.document.edits import Change, Edit, apply, fresh_id
 from keelroom.document.quantity import Quantity, from_si, quantity
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.loop import Hose, Loop, Part, Piece, Via, usual_hoses
+from keelroom.document.schema.loop import Hose, Loop, Part, Piece, usual_hoses
 from keelroom.document.schema.package import CorePort, Package
 from keelroom.document.schema.survey import HoseEnd
 from keelroom.errors import InputError
@@ -281,13 +280,3 @@ def renew_hose(package: Package, fix: Fix) -> Edit:
     """A hose as new."""
     path = (*loop_path(package), "hoses", dict(fix.parameters)["hose"])
     return Edit(fix.label, (Change((*path, "state"), "good"), Change((*path, "years"), None)))
-
-
-def wider_way(build: Build, package: Package, ident: str) -> Edit:
-    """A hose by points that let its bends be as wide as its kind wants, clear of what stands there. Raises InputError where none was found."""
-    found = detour(build, package, ident)
-    if found is None:
-        raise InputError("no_wider_way", "No way was found that is wide enough: another kind of hose, or a hard line")
-    points = tuple(Via(id=f"p{k}", x=_length(x), y=_length(y), z=_length(z)) for k, (x, y, z) in enumerate(found, 1))
-    path = (*loop_path(package), "hoses", ident)
-    return Edit("A wider way for a hose", (Change((*path, "via"), points), Change((*path, "length"), None), Change((*path, "bends"), None)))

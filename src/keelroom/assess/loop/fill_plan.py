@@ -7,10 +7,11 @@ from typing import NamedTuple
 from keelroom.assess.loop.air import Air, bleed_list
 from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.heights import caps_of
+from keelroom.assess.loop.order import is_long
 from keelroom.assess.loop.ports import part_name
 from keelroom.assess.loop.volumes import TANKED, holds_of, purchase_of, share_of, volumes_of
 from keelroom.assess.wording import lowered
-from keelroom.core.loop.volume import COLD
+from keelroom.core.loop.volume import COLD, line_volume
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.units import both
@@ -135,6 +136,15 @@ def _fill(build: Build, package: Package, found: Air) -> list[FillStep]:
             ),
             FillStep("Fill", "Pour slowly, squeeze the hoses, until the level stands."),
         ]
+    graph = graph_of(build, package)
+    if graph.whole and is_long(graph):
+        lines = sum(line_volume(run.bore, run.length or 0.0) for run in graph.runs)
+        steps.append(
+            FillStep(
+                "Fill",
+                f"Filled at the front, the lines alone swallow {both(lines, 'volume')}, and their air comes back in gulps: fill, let the pump turn in bursts, wait, fill again, before the engine is started.",
+            )
+        )
     steps += [FillStep("Bleed", f"{step.name}: {step.what}.") for step in bleed_list(found)]
     if package.loop.pump != "mechanical":
         steps.append(

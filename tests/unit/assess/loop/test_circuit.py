@@ -4,10 +4,10 @@ import pytest
 
 from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.first_build import Answers, first_build
+from keelroom.assess.fit.hose_ways import CLEAR, detour, ways_of, wider_way
 from keelroom.assess.fixes import edit_for
 from keelroom.assess.loop.air import air_in, bleed_list
-from keelroom.assess.loop.detours import CLEAR, detour, ways_of
-from keelroom.assess.loop.edits import ordinary_edit, wider_way
+from keelroom.assess.loop.edits import ordinary_edit
 from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.hose_plans import hose_plans, rod_pattern, rod_words
 from keelroom.assess.loop.order import circuit_order
@@ -138,6 +138,10 @@ def test_the_fill_plan_is_this_circuits():
     assert "runs clear" in words(((*LOOP, "old_coolant"), "other"))
     assert "Under 3 %".lower() in words(((*P1, "coolant", "glycol_share"), "100 %", "share")).lower()
     assert "never open a cap on a hot circuit" in words()
+    rear = rear_mounted(BUILD)
+    gulps = next(step.what for step in fill_steps(rear, first_wave(rear)) if "gulps" in step.what)
+    # 28 ft of 1 in hold 4.32 L, 10 in of 1 1/2 in 0.29, the heater's hoses 0.25.
+    assert float(gulps.split("swallow ")[1].split("(")[1].split(" L")[0]) == pytest.approx(4.9, abs=0.1)
 
 
 @pytest.mark.parametrize("number", range(0, 12, 3))

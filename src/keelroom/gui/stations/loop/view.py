@@ -7,7 +7,8 @@ from functools import partial
 
 from PyQt6.QtWidgets import QWidget
 
-from keelroom.assess.loop.edits import ordinary_edit, wider_way
+from keelroom.assess.fit.hose_ways import wider_way
+from keelroom.assess.loop.edits import ordinary_edit
 from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.hose_plans import hose_plans, rod_pattern
 from keelroom.assess.loop.ports import ROLE_WORDS

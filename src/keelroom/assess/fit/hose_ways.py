@@ -15,8 +15,12 @@ from keelroom.assess.loop.routes import Run, route_between
 from keelroom.core.loop.hoses import WALL
 from keelroom.core.loop.route import Route, traced
 from keelroom.core.packaging.solids import Solid, along, parted, stacked
+from keelroom.document.edits import Change, Edit
+from keelroom.document.quantity import from_si
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.loop import Via
 from keelroom.document.schema.package import Package
+from keelroom.errors import InputError
 
 CLEAR = 0.019
 """[m] a hose keeps off what stands there (common practice: 3/4 in)."""
@@ -92,3 +96,21 @@ def _gap(route: Route, bore: float, around: list[Solid]) -> float:
     a = stacked([piece for piece in inner for _ in around])
     b = stacked([solid for _ in inner for solid in around])
     return float(parted(a, b)[0].min())
+
+
+def wider_way(build: Build, package: Package, ident: str) -> Edit:
+    """A hose by points that let its bends be as wide as its kind wants, clear of what stands there. Raises InputError where none was found."""
+    found = detour(build, package, ident)
+    if found is None:
+        raise InputError("no_wider_way", "No way was found that is wide enough: another kind of hose, or a hard line")
+    points = tuple(
+        Via(
+            id=f"p{k}",
+            x=from_si(x, "length", "us", "assumed"),
+            y=from_si(y, "length", "us", "assumed"),
+            z=from_si(z, "length", "us", "assumed"),
+        )
+        for k, (x, y, z) in enumerate(found, 1)
+    )
+    path = ("packages", package.id, "loop", "hoses", ident)
+    return Edit("A wider way for a hose", (Change((*path, "via"), points), Change((*path, "length"), None), Change((*path, "bends"), None)))
