@@ -498,7 +498,9 @@ def loop_table(p: Scalars, a: Areas, layout: tuple[bool, int, int]) -> list[tupl
 
     def loss(b: int, flow: float, opening: float) -> float:
         """What branch b loses; 0 engine, 1 core, 2 thermostat, 3 bypass."""
-        found = c.square[b] * flow * abs(flow) + c.linear[b] * c.impeller * run * flow + c.fall[b] * c.impeller * flow * abs(flow)
+        found = (
+            1e3 * flow + c.square[b] * flow * abs(flow) + c.linear[b] * c.impeller * run * flow + c.fall[b] * c.impeller * flow * abs(flow)
+        )
         if c.bore[b]:
             speed = flow / (math.pi / 4 * c.bore[b] ** 2)
             re = max(Reynolds(V=abs(speed), D=c.bore[b], rho=rho, mu=mu), 1e-9)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from keelroom.assess.inputs.gearing import rpm_of
-from keelroom.assess.loop.graph import Branch, Graph, graph_of
+from keelroom.assess.loop.graph import Branch, Graph, graph_of, live
 from keelroom.assess.loop.routes import heads_of
 from keelroom.core.arrays import Floats
 from keelroom.core.kept import by_identity
@@ -72,11 +72,14 @@ def _circuit(engine: EngineSection, loop: Loop, graph: Graph) -> Circuit:
     shape = len(branches)
     columns = {name: np.zeros(shape) for name in ("gate", "bore", "length", "heads", "square", "head", "linear", "fall")}
     curve, _ = pump_curve(loop)
+    going = live(branches)
     in_line = any(branch.part and branch.part.kind == "pump" for branch in branches)
     for k, branch in enumerate(branches):
         said = _of_branch(branch, graph, loop)
         turns = loop.pump != "mechanical" and (
-            branch.part.kind == "pump" if branch.part else branch.sort == "engine" and not in_line and loop.pump == "electric"
+            branch.part.kind == "pump" and branch.key in going
+            if branch.part
+            else branch.sort == "engine" and not in_line and loop.pump == "electric"
         )
         if turns:
             said |= {"head": curve.head, "linear": curve.linear, "fall": curve.square}
@@ -118,7 +121,7 @@ def _of_branch(branch: Branch, graph: Graph, loop: Loop) -> dict[str, float]:
     bore = part_bore(graph, part.id) or PART_BORE.get(part.kind, 0.0381)
     usual = USUAL_HEADS.get(part.kind, STANDING_PUMP if loop.pump == "mechanical" else 0.05)
     heads = part.loss.si if part.loss is not None else usual
-    return {"bore": bore, "heads": heads} if part.valve == "open" else {"square": SHUT}
+    return {"bore": bore, "heads": heads} if part.valve == "open" or part.kind != "heater" else {"square": SHUT}
 
 
 def _node_heads(graph: Graph, node: str, bore: float) -> float:

@@ -60,6 +60,8 @@ def _ways_on(package: Package, graph: Graph, fault: Fault) -> tuple[Fix, ...]:
     """A port that is free and would take the hose; the usual hoses where a way is missing."""
     if fault.code == "loop_open":
         return (Fix("usual_hoses", "Put the usual hoses in", (("package", package.id),)),)
+    if fault.code == "pump_aside":
+        return (choose_fix("The engine’s pump as well", ("packages", package.id, "loop", "pump"), "both"),)
     hose = next((one for one in package.loop.hoses if one.id == fault.path[-2]), None)
     if hose is None:
         return ()

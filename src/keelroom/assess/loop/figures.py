@@ -18,6 +18,8 @@ from keelroom.core.plant import Points
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 
+SHARE = 1e-12
+"""[m3/s] every place is taken to have of the engine's own, so that none is without a temperature"""
 STILL = 2e-6
 """[m3/s] a flow under this stands"""
 
@@ -131,6 +133,9 @@ def _temperatures(graph: Graph, flows: Floats, ends: tuple[Floats, Floats, Float
             known[rows, goes] += size * cooled
         else:
             matrix[rows, goes, comes] -= size
+    # What goes round by itself without coming anywhere is as warm as the engine's outlet.
+    matrix[:, range(count), range(count)] += SHARE
+    known += SHARE * hot[:, None]
     for node, value in ((HOT, hot), (COLD, inlet)):
         k = places[node]
         matrix[:, k, :], known[:, k] = 0.0, value

@@ -75,6 +75,11 @@ def _graph(ports: dict[str, Port], loop: Loop, ident: str) -> Graph:
     order, gap = _order(joined)
     if not order:
         faults.append(gap_fault(gap, ports, where))
+    pumps = [part for part in loop.parts if part.kind == "pump"]
+    if order and loop.pump == "electric" and pumps and not any(branch.part in pumps for branch in order if branch.part):
+        faults.append(Fault("pump_aside", (*where, "parts", pumps[0].id, "kind"), f"{part_name(pumps[0])} is not in the coolant’s way",
+                            "Nothing else drives the coolant: put it into the line from the core to the engine."))  # fmt: skip
+        order = []
     nodes = tuple(dict.fromkeys(node for branch in joined for node in (branch.start, branch.end) if node != COLD))
     return Graph(ident, ports, nodes, tuple(joined), tuple(runs), loop.parts, tuple(faults), tuple(order))
 
@@ -158,7 +163,9 @@ def _order(branches: list[Branch]) -> tuple[list[Branch], str]:
     there = _way(ways, HOT, CORE_IN)
     if there is None:
         return [], "there"
-    back = _way([branch for branch in ways if branch not in there], CORE_OUT, COLD)
+    # Back by other places: what came past them once does not come to the core again.
+    passed = {HOT, CORE_IN} | {node for branch in there for node in (branch.start, branch.end)}
+    back = _way([branch for branch in ways if not passed & {branch.start, branch.end}], CORE_OUT, COLD)
     if back is None:
         return [], "back"
     return [*there, core, *back], ""
@@ -181,6 +188,17 @@ def _way(branches: list[Branch], start: str, end: str) -> list[Branch] | None:
                 best[further] = (cost, [*way, branch])
                 waiting.append(further)
     return best[end][1] if end in best else None
+
+
+def live(branches: tuple[Branch, ...]) -> frozenset[str]:
+    """Keys of branches coolant can go round by; in what ends blind it stands, whatever would drive it."""
+    left = list(branches)
+    while True:
+        ends = [node for branch in left for node in (branch.start, branch.end)]
+        blind = [branch for branch in left if min(ends.count(branch.start), ends.count(branch.end)) < 2]
+        if not blind:
+            return frozenset(branch.key for branch in left)
+        left = [branch for branch in left if branch not in blind]
 
 
 def gap_fault(gap: str, ports: dict[str, Port], where: Path) -> Fault:

@@ -37,6 +37,8 @@ LEAST = 1e-5
 """Share of the rated flow below which a square loss is taken as linear: what stands still has no slope otherwise."""
 LEAST_REYNOLDS = 1e-2
 BLASIUS = 0.3164
+CREEP = 1e3
+"""[Pa/(m3/s)] every branch loses: a pascal at a litre a second, so that what nothing drives has a slope and comes to rest"""
 SHUT = 1e17
 """[Pa/(m3/s)^2] of what is closed: a bar drives a millilitre a second through it."""
 
@@ -256,7 +258,7 @@ def _losses(loop: Loop) -> Losses:
     source[:, ENGINE] += top * speed**2
     square[:, ENGINE] += _by(ENGINE_SHARE * RATED_HEAD, circuit.flow_rated) + top / (OVER_RATED * circuit.flow_rated) ** 2
     square = square + circuit.fall * circuit.impeller[:, None]
-    linear = circuit.linear * circuit.impeller[:, None] * _run(loop)[:, None]
+    linear = CREEP + circuit.linear * circuit.impeller[:, None] * _run(loop)[:, None]
     # Over the openings. What a valve lets through by the square root of its loss adds up: the open part of its full bore, and a small one always there.
     leak = LEAK_DISCHARGE * np.pi / 4 * LEAK_BORE**2 * np.sqrt(2 / density)
     passes = OPENINGS * rated / np.sqrt(THERMOSTAT_SHARE * RATED_HEAD) + leak

@@ -62,6 +62,7 @@ LOOP_ROWS = {
     "loop_same": ([((*HOSES, "heater_feed", "end"), "engine:heater_feed")], FIX),
     "loop_joined": ([((*UPPER, "end"), "core:outlet")], FIX),
     "loop_open": ([(HOSES, ())], FIX),
+    "pump_aside": ([parts(pump()), ((*LOOP, "pump"), "electric")], FIX),
     "thermostat_reversed": ([((*LOOP, "thermostat_state"), "reversed")], FIX),
     "thermostat_missing": ([((*LOOP, "thermostat_state"), "none")], FIX),
     "two_thermostats": (IN_LINE, FIX),
@@ -103,5 +104,5 @@ LOOP_ROWS = {
     "core_port_open": ([((*P1, "core", "ports"), (PORT,))], FIX),
     "core_port_closing": ([((*P1, "core", "ports"), (PORT.model_copy(update={"state": "to_close"}),))], [((*P1, "core", "ports", "port1", "state"), "plugged")]),
 }  # fmt: skip
-FAULTS = {"loop_end", "loop_taken", "loop_same", "loop_joined", "loop_open"}
+FAULTS = {"loop_end", "loop_taken", "loop_same", "loop_joined", "loop_open", "pump_aside"}
 """codes the graph names"""
