@@ -10,6 +10,7 @@ from iapws import IAPWS97
 from scipy.optimize import brentq
 
 from keelroom.catalogue.fluids import glycol_table
+from keelroom.core.arrays import stack
 from keelroom.core.fluids.coolant import curves
 from keelroom.core.loop.bubbles import drift
 from keelroom.core.loop.circuit import BLASIUS, friction
@@ -53,7 +54,7 @@ def by_hand_meets(square: float) -> float:
 def margin_of_water(kilopascals: float) -> float:
     """[degC] water boils at a pressure, as the suction's margin from 0 degC."""
     water = curves(glycol_table("ethylene_glycol"), 0.0)
-    return float(boiling_margins(water, np.array([kilopascals * 1e3]), np.array([0.0]))[0])
+    return float(boiling_margins(stack([water]), np.array([[kilopascals * 1e3]]), np.array([[0.0]]))[0, 0])
 
 
 def grown(celsius: float) -> float:

@@ -8,13 +8,12 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.fit.moves import unmoved
-from keelroom.assess.fit.package_bodies import parts_of_package
+from keelroom.assess.fit.package_bodies import hose_solids, parts_of_package
 from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.ports import Vector
 from keelroom.assess.loop.routes import Run, route_between
-from keelroom.core.loop.hoses import WALL
-from keelroom.core.loop.route import Route, traced
-from keelroom.core.packaging.solids import Solid, along, parted, stacked
+from keelroom.core.loop.route import Route
+from keelroom.core.packaging.solids import Solid, parted, stacked
 from keelroom.document.edits import Change, Edit
 from keelroom.document.quantity import from_si
 from keelroom.document.schema.build import Build
@@ -26,8 +25,6 @@ CLEAR = 0.019
 """[m] a hose keeps off what stands there (common practice: 3/4 in)."""
 ASIDE = (0.06, 0.12, 0.2, 0.3)
 """[m] by how much a point is put aside of the straight way."""
-NECKS = 0.07
-"""[m] of a hose's ends that are at its necks and near their parts anyway"""
 
 
 class Way(NamedTuple):
@@ -88,8 +85,7 @@ def _around(build: Build, package: Package, ident: str) -> list[Solid]:
 
 def _gap(route: Route, bore: float, around: list[Solid]) -> float:
     """Least gap [m], never more than the true one, from the hose away from its necks to anything."""
-    points = traced(route, 2)
-    pieces = [along(a, b, bore / 2 + WALL) for a, b in itertools.pairwise(points) if np.linalg.norm(np.subtract(a, b)) > 2e-3]
+    pieces = hose_solids(route, bore)
     inner = pieces[1:-1] or pieces
     if not around or not inner:
         return 1.0

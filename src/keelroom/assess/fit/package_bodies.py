@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-import itertools
 import math
+from itertools import pairwise
 
 import numpy as np
 
@@ -16,7 +16,7 @@ from keelroom.assess.placing import Frame, core_depth, face_size, placed_frame, 
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.loop.hoses import WALL
 from keelroom.core.loop.route import Route, traced
-from keelroom.core.packaging.solids import Solid, Vector, along
+from keelroom.core.packaging.solids import Solid, along
 from keelroom.document.schema.loop import Loop
 from keelroom.document.schema.package import Core, Fan, Package
 from keelroom.document.schema.survey import Survey
@@ -215,22 +215,26 @@ def _hoses(ports: dict[str, Port], loop: Loop, core: Core, ident: str) -> tuple[
         if run.route is None or run.bore < LEAST_HOSE:
             continue
         where: Path = ("packages", ident, "loop", "hoses", hose.id)
-        points = traced(run.route, CHORDS)
-        outside = run.bore / 2 + WALL
-        pieces = [(a, b) for a, b in itertools.pairwise(points) if math.dist(a, b) > LEAST_PIECE]
-        for k, (a, b) in enumerate(pieces):
-            solid = along(a, b, outside)
-            loose = _hose_terms(run, where, solid, neck, _moved_by(run.route, a, b))
+        for k, solid in enumerate(hose_solids(run.route, run.bore)):
+            loose = _hose_terms(run, where, solid, neck, _moved_by(run.route, solid))
             found.append(Body(f"hose:{hose.id}:{k}", run.name, "hose", solid, (*where, "name"), loose, loose))
     return tuple(found)
 
 
-def _moved_by(route: Route, a: Vector, b: Vector) -> tuple[float, float]:
+def hose_solids(route: Route, bore: float) -> tuple[Solid, ...]:
+    """A hose of a bore [m] as straight pieces along its middle line, its wall counted."""
+    pairs = pairwise(traced(route, CHORDS))
+    return tuple(along(a, b, bore / 2 + WALL) for a, b in pairs if math.dist(a, b) > LEAST_PIECE)
+
+
+def _moved_by(route: Route, solid: Solid) -> tuple[float, float]:
     """How far a piece of hose moves at most with either end: what runs straight out of a neck goes with it, between them by its share."""
     first, last = (np.array(route.corners[k]) for k in (1, -2)) if len(route.corners) > 3 else (np.array(route.corners[k]) for k in (0, -1))
     span = last - first
     long = float(span @ span) or 1.0
-    near, far = (min(max(float((np.array(point) - first) @ span) / long, 0.0), 1.0) for point in (a, b))
+    half = np.array(solid.axes[2]) * solid.half[2]
+    ends = (np.array(solid.centre) - half, np.array(solid.centre) + half)
+    near, far = (min(max(float((point - first) @ span) / long, 0.0), 1.0) for point in ends)
     return 1.0 - min(near, far), max(near, far)
 
 

@@ -9,7 +9,7 @@ from keelroom.assess.loop.graph import Branch, Graph, graph_of, live
 from keelroom.assess.loop.routes import heads_of
 from keelroom.core.arrays import Floats
 from keelroom.core.kept import by_identity
-from keelroom.core.loop.circuit import RATED_HEAD, SHUT, Circuit
+from keelroom.core.loop.circuit import RATED_HEAD, SHUT, THERMOSTAT, Circuit
 from keelroom.core.loop.pump import PumpCurve, rated_curve, typed_curve
 from keelroom.core.network import incidence_of
 from keelroom.document.quantity import Quantity
@@ -86,7 +86,7 @@ def _circuit(engine: EngineSection, loop: Loop, graph: Graph) -> Circuit:
         for name, value in said.items():
             columns[name][k] = value
     if loop.thermostat_state == "none":
-        columns["square"][2] = THROUGH_HOLE * RATED_HEAD / rated**2
+        columns["square"][THERMOSTAT] = THROUGH_HOLE * RATED_HEAD / rated**2
     places = {node: k for k, node in enumerate(graph.nodes)}
     ends = [(places.get(branch.start), places.get(branch.end)) for branch in branches]
     return Circuit(

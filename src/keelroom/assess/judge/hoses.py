@@ -6,7 +6,7 @@ from keelroom.assess.assessment import Assessment
 from keelroom.assess.fit.moves import unmoved
 from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.loop.graph import graph_of
-from keelroom.assess.loop.ports import ROLE_WORDS, end_name
+from keelroom.assess.loop.ports import ROLE_WORDS, end_name, ports_taken
 from keelroom.assess.loop.renewal import renewal
 from keelroom.assess.loop.routes import Run, hose_name
 from keelroom.assess.wording import Found, choose_fix, flag_fix, lowered
@@ -102,7 +102,7 @@ def _exhaust(build: Build, package: Package) -> Found:
 
 
 def _engine_ports(build: Build, package: Package) -> Found:
-    joined = {key for hose in package.loop.hoses for key in (hose.start, hose.end)}
+    joined = ports_taken(package.loop.hoses)
     loose = [end for end in build.survey.hoses if not end.plugged and f"engine:{end.id}" not in joined]
     for end in loose:
         path = ("survey", "hoses", end.id, "plugged")
@@ -127,7 +127,7 @@ CLOSING = {
 
 
 def _core_ports(package: Package) -> Found:
-    joined = {key for hose in package.loop.hoses for key in (hose.start, hose.end)}
+    joined = ports_taken(package.loop.hoses)
     for port in package.core.ports:
         where = ("packages", package.id, "core", "ports", port.id, "state")
         name = port.name or f"The core’s {port.use} port"

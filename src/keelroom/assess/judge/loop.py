@@ -9,8 +9,9 @@ from keelroom.assess.loop.figures import LoopCase
 from keelroom.assess.loop.graph import Fault, Graph, gates, graph_of
 from keelroom.assess.loop.heights import Cap, caps_of, core_top, heights_of, held_pressure, holding_cap, hood_over
 from keelroom.assess.loop.order import circuit_order, is_long
-from keelroom.assess.loop.ports import part_name
-from keelroom.assess.loop.strength import strengths, weakest
+from keelroom.assess.loop.ports import CORE_IN, part_name, places_at, ports_taken
+from keelroom.assess.loop.strength import weakest
+from keelroom.assess.loop.told import stands_of
 from keelroom.assess.loop.volumes import TANKED, holds_of, share_of, volumes_of
 from keelroom.assess.wording import Found, choose_fix, flag_fix, set_fix
 from keelroom.core.findings import Finding, Fix, Level
@@ -35,7 +36,7 @@ def loop(build: Build, package: Package, assessment: Assessment) -> Found:
     graph = graph_of(build, package)
     yield from _faults(package, graph)
     yield from _thermostat(package, graph)
-    yield from _caps(build, package, graph, assessment)
+    yield from _caps(build, package, assessment)
     yield from _pump(build, package, graph)
     yield from _bypass(package, assessment)
     yield from _suction(package, assessment)
@@ -65,7 +66,7 @@ def _ways_on(package: Package, graph: Graph, fault: Fault) -> tuple[Fix, ...]:
     hose = next((one for one in package.loop.hoses if one.id == fault.path[-2]), None)
     if hose is None:
         return ()
-    taken = {key for one in package.loop.hoses if one.id != hose.id for key in (one.start, one.end)}
+    taken = ports_taken([one for one in package.loop.hoses if one.id != hose.id])
     other = graph.ports.get(hose.end if fault.path[-1] == "start" else hose.start)
     wanted = -other.sense if other is not None and other.sense else None
     free = [
@@ -96,7 +97,7 @@ def _thermostat(package: Package, graph: Graph) -> Found:
                       (choose_fix("Keep only the one in line", where, "none"),), value=float(len(gates(graph))), limit=1.0)  # fmt: skip
 
 
-def _caps(build: Build, package: Package, graph: Graph, assessment: Assessment) -> Found:
+def _caps(build: Build, package: Package, assessment: Assessment) -> Found:
     caps, where = caps_of(build, package), ("packages", package.id, "loop")
     pressed = [cap for cap in caps if cap.kind == "pressure"]
     holding = holding_cap(build, package)
@@ -110,8 +111,7 @@ def _caps(build: Build, package: Package, graph: Graph, assessment: Assessment) 
                           f"One cap holds the pressure of a circuit; of two the weaker vents first, here at {both(holding.rating if holding else 0.0, 'pressure')}, "
                           "and coolant is drawn back past the other. One pressure cap, at the highest point; any other neck gets a plain one.",
                           (choose_fix("A plain cap there", cap.path, "plain"),), value=float(len(pressed)), limit=1.0)  # fmt: skip
-    cases = tuple(case.figures.loop for case in assessment.cases if case.figures and case.figures.verdict != "does_not_settle")
-    found = strengths(package, graph, cases)
+    found = stands_of(build, package, assessment)
     least, held = weakest(found), held_pressure(package.loop)
     if held > least.stands + 1.0:
         allowed = format_si(least.stands - 50.0, KINDS["pressure"], "si")
@@ -264,7 +264,7 @@ def _screw_at(package: Package, build: Build, key: str) -> str:
     if key.startswith("hose:"):
         return key.split("#", maxsplit=1)[0].removeprefix("hose:")
     graph = graph_of(build, package)
-    nodes = {key, "engine:hot", "engine:outlet"} if key in ("engine:hot", "engine:outlet") else {"core:inlet"} if key == "core" else {key}
+    nodes = places_at(CORE_IN if key == "core" else key)
     return next((run.hose.id for run in graph.runs if nodes & {run.start.node, run.end.node} and run.bore >= VENT_BORE), "")
 
 

@@ -68,13 +68,6 @@ class Air(NamedTuple):
         return tuple(high for high in self.highs if high.outcome in ("revs", "stays"))
 
 
-class Vertex(NamedTuple):
-    """A point of the circuit in height: a place, or a point along a hose."""
-
-    key: str
-    at: float
-
-
 Links = dict[str, list[tuple[str, Branch | None]]]
 
 

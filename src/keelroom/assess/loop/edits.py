@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.heights import core_top, hood_over
-from keelroom.assess.loop.ports import Port, Vector, ports_of
+from keelroom.assess.loop.ports import Vector, joins_alike, places_at, ports_of, ports_taken
 from keelroom.assess.loop.volumes import TANKED, volumes_of
 from keelroom.assess.placing import Frame, core_depth, size_of, stand
 from keelroom.core.findings import Fix
@@ -31,8 +31,12 @@ def loop_path(package: Package) -> tuple[str, ...]:
 def usual_hoses_edit(build: Build, package: Package, label: str) -> Edit:
     """The usual upper and lower hose between the ports they belong to, in place of hoses that lead nowhere."""
     ports = ports_of(build, package)
-    kept = tuple(hose for hose in package.loop.hoses if hose.start in ports and hose.end in ports and not _wrong(ports, hose))
-    taken = {key for hose in kept for key in (hose.start, hose.end)}
+    kept = tuple(
+        hose
+        for hose in package.loop.hoses
+        if hose.start in ports and hose.end in ports and not joins_alike(ports[hose.start], ports[hose.end])
+    )
+    taken = set(ports_taken(kept))
     made = list(kept)
     outlet, inlet = (_engine_port(build, role, taken) for role in ("outlet", "inlet"))
     for usual, start, end in zip(usual_hoses(), (outlet, "core:outlet"), ("core:inlet", inlet), strict=True):
@@ -42,11 +46,6 @@ def usual_hoses_edit(build: Build, package: Package, label: str) -> Edit:
     if tuple(made) == package.loop.hoses:
         raise InputError("no_usual_hose", "No usual hose is missing: join what stands in the circuit by hand")
     return Edit(label, (Change((*loop_path(package), "hoses"), tuple(made)),))
-
-
-def _wrong(ports: dict[str, Port], hose: Hose) -> bool:
-    first, last = ports[hose.start], ports[hose.end]
-    return first.sense == last.sense != 0
 
 
 def _engine_port(build: Build, role: str, taken: set[str]) -> str:
@@ -179,7 +178,7 @@ def _under_hood(build: Build, height: float, z: float) -> float:
 def add_filler(build: Build, package: Package, label: str, at: str) -> Edit:
     """A filler neck at the highest point: in the hose that leaves it, with a plain cap, the pressure cap staying where it is."""
     graph = graph_of(build, package)
-    nodes = {at, "engine:outlet", "engine:hot"} if at in ("engine:outlet", "engine:hot") else {at}
+    nodes = places_at(at)
     run = next((run for run in graph.runs if nodes & {run.start.node, run.end.node} and run.bore > 0.012), None)
     if at.startswith("hose:"):
         run = next((run for run in graph.runs if at.split("#", maxsplit=1)[0] == f"hose:{run.hose.id}"), run)
@@ -219,7 +218,7 @@ def plumb_steam(build: Build, package: Package, fix: Fix) -> Edit:
     if end is None:
         raise InputError("no_such_port", "The survey no longer has that port")
     hoses, where = package.loop.hoses, loop_path(package)
-    taken = {key for hose in hoses for key in (hose.start, hose.end)}
+    taken = ports_taken(hoses)
     ports = ports_of(build, package)
     vents = [key for key in ports if key.endswith((":vent", ":vent2")) and key not in taken]
     vents += [f"core:{port.id}" for port in package.core.ports if port.use == "vent" and f"core:{port.id}" not in taken]
@@ -254,7 +253,7 @@ def plumb_heater(build: Build, package: Package, fix: Fix) -> Edit:
     if heater is None:
         heater = Part(id=fresh_id(tuple(parts), "heater"), kind="heater", bore=quantity("5/8 in", "length"))
         parts.append(heater)
-    taken = {key for hose in hoses for key in (hose.start, hose.end)}
+    taken = ports_taken(hoses)
     for name, end, port in (("Heater feed", ends["heater_out"], "in"), ("Heater return", ends["heater_in"], "out")):
         assert end is not None
         mine, its = f"engine:{end.id}", f"{heater.id}:{port}"

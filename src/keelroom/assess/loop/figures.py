@@ -11,8 +11,8 @@ from keelroom.assess.loop.heights import Heights, caps_of, heights_of, holding_c
 from keelroom.assess.loop.ports import COLD, CORE_OUT, HOT
 from keelroom.core.answer import Answer
 from keelroom.core.arrays import Floats
-from keelroom.core.fluids.coolant import CoolantCurves, boiling_point, coolant_state
-from keelroom.core.loop.pressures import LEAST_PRESSURE, absolute
+from keelroom.core.fluids.coolant import coolant_state
+from keelroom.core.loop.pressures import absolute, boiling_margins
 from keelroom.core.network import GRAVITY
 from keelroom.core.plant import Points
 from keelroom.document.schema.build import Build
@@ -80,7 +80,7 @@ def loop_cases(build: Build, package: Package, points: Points, answer: Answer) -
     outdoors = fixed.air.pressure
     held = outdoors + points.plant.cap_pressure + coolant.density * GRAVITY * over
     pressures = np.stack([absolute(made[i], high, float(coolant.density[i]), (at, float(held[i]))) for i in range(len(made))])
-    margins = _boiling(points.plant.coolant, pressures) - temperatures
+    margins = boiling_margins(points.plant.coolant, pressures, temperatures)
     pumps = [nodes.index(f"{b.part.id}:in") for b in graph.branches if b.part and b.part.kind == "pump"]
     sucks = pumps[0] if pumps and package.loop.pump == "electric" else nodes.index(COLD)
     cases = []
@@ -100,14 +100,6 @@ def _filled(nodes: tuple[str, ...], heights: Heights) -> tuple[Floats, bool]:
     there = [value for value in known if value is not None]
     mean = sum(there) / len(there) if there else 0.0
     return np.array([mean if value is None else value for value in known]), len(there) == len(known)
-
-
-def _boiling(curve: CoolantCurves, pressures: Floats) -> Floats:
-    """Boiling points (n, N) [degC] of stacked mixes at absolute pressures."""
-    n, count = pressures.shape
-    many = CoolantCurves(*(np.repeat(value, count, axis=0) for value in curve))
-    found: Floats = boiling_point(many, np.maximum(pressures, LEAST_PRESSURE).reshape(-1)).reshape(n, count)
-    return found
 
 
 def _temperatures(graph: Graph, flows: Floats, ends: tuple[Floats, Floats, Floats]) -> Floats:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
-from keelroom.assess.loop.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, THROUGH, Port, part_name, ports_of
+from keelroom.assess.loop.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, THROUGH, Port, joins_alike, part_name, ports_of
 from keelroom.assess.loop.routes import Run, hose_name, run_of
 from keelroom.core.kept import by_identity
 from keelroom.document.fields import Path
@@ -127,7 +127,7 @@ def _runs(ports: dict[str, Port], loop: Loop, where: Path) -> tuple[list[Run], l
         if first.key == last.key:
             faults.append(Fault("loop_same", (*path, "end"), f"{name} begins and ends at one port", "Its other end leads somewhere else."))
             continue
-        if first.sense == last.sense != 0:
+        if joins_alike(first, last):
             word = "outlets" if first.sense > 0 else "inlets"
             faults.append(Fault("loop_joined", (*path, "end"), f"{name} joins two {word}: {first.name.lower()} and {last.name.lower()}",
                                 "Coolant comes out of one end of a hose and goes in at the other: nothing would flow here."))  # fmt: skip

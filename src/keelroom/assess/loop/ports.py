@@ -10,7 +10,7 @@ from keelroom.core.kept import by_identity
 from keelroom.document.fields import Path
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.loop import Loop, Part
+from keelroom.document.schema.loop import Hose, Loop, Part
 from keelroom.document.schema.package import Core, CorePort, Package, Place, Remote
 from keelroom.document.schema.survey import HoseEnd, Opening, Survey
 
@@ -191,3 +191,18 @@ def _part_ports(part: Part, path: Path) -> list[Port]:
 
 def _si(value: Quantity | None) -> float | None:
     return value.si if value is not None else None
+
+
+def ports_taken(hoses: tuple[Hose, ...] | list[Hose]) -> dict[str, Hose]:
+    """Ports by key that a hose is joined to, with that hose."""
+    return {key: hose for hose in hoses for key in (hose.start, hose.end)}
+
+
+def joins_alike(first: Port, last: Port) -> bool:
+    """Whether a hose between two ports would join two outlets, or two inlets."""
+    return first.sense == last.sense != 0
+
+
+def places_at(key: str) -> set[str]:
+    """A place of the circuit with what is one place with it for a hose that leaves it: the engine's outlet and its inside."""
+    return {HOT, OUTLET} if key in (HOT, OUTLET) else {key}

@@ -8,7 +8,7 @@ import numpy as np
 
 from keelroom.assess.loop.ports import Port, Vector
 from keelroom.core.kept import by_identity
-from keelroom.core.loop.hoses import PUSHED_ON, least_radius, line_bore
+from keelroom.core.loop.hoses import PUSHED_ON, least_radius
 from keelroom.core.loop.route import Route, routed
 from keelroom.document.schema.loop import Hose, Via
 from keelroom.units import INCH
@@ -140,8 +140,3 @@ def heads_of(run: Run) -> float:
     beta2 = (run.narrow / run.bore) ** 2
     squeezed = (0.5 * (1 - beta2) + (1 - beta2) ** 2) / beta2**2 if beta2 < 1 else 0.0
     return NECK_HEADS + BEND_HEADS * run.right_angles + squeezed
-
-
-def line_of_size(size: int) -> float:
-    """True bore [m] of the fittings of a line of a size in sixteenths. Source: common practice."""
-    return line_bore(size)

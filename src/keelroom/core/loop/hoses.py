@@ -28,7 +28,6 @@ TUBE_OF_LINE = {4: 5.6, 6: 8.7, 8: 11.2, 10: 14.2, 12: 17.5, 16: 22.2, 20: 28.6,
 """Size of a line in sixteenths and the bore [mm] its fittings leave it: size 16 goes through 7/8 in (common practice)."""
 BEADS = ((13.0, 1.0), (20.0, 1.2), (32.0, 1.5), (100.0, 2.0))
 """Neck up to [mm] across, and how far its bead stands out [mm] (SAE_J962)."""
-WORM_BAND = 0.5625 * INCH
 T_BOLT_RANGE = (3e-3, 5e-3)
 """[m] under and over its middle a T-bolt clamp closes (common practice)."""
 CLIP_EVERY = {"moulded": 0.6, "reinforced": 0.45, "silicone": 0.4, "convoluted": 0.4, "hard": 0.6}

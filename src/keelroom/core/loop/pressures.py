@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from keelroom.core.arrays import Floats, stack
+from keelroom.core.arrays import Floats
 from keelroom.core.fluids.coolant import CoolantCurves, boiling_point
 from keelroom.core.network import GRAVITY
 
@@ -25,10 +25,11 @@ def absolute(made: Floats, heights: Floats, density: float, reference: tuple[int
 
 
 def boiling_margins(curve: CoolantCurves, pressure: Floats, temperature: Floats) -> Floats:
-    """Kelvin (N,) each place is under boiling at its own absolute pressure [Pa] and temperature [degC]; negative where it boils.
+    """Kelvin (n, N) each place of n circuits is under boiling at its own absolute pressure [Pa] and temperature [degC]; negative where it boils.
 
-    Source: RAOULT with IF97 water.
+    curve: stacked (n,). Source: RAOULT with IF97 water.
     """
-    many = stack([curve] * len(pressure))
-    margins: Floats = boiling_point(many, np.maximum(pressure, LEAST_PRESSURE)) - temperature
+    n, count = pressure.shape
+    many = CoolantCurves(*(np.repeat(value, count, axis=0) for value in curve))
+    margins: Floats = boiling_point(many, np.maximum(pressure, LEAST_PRESSURE).reshape(-1)).reshape(n, count) - temperature
     return margins

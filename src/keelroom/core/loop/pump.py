@@ -64,10 +64,6 @@ def _fitted(flow: np.ndarray, pressure: np.ndarray, columns: tuple[bool, bool]) 
     return PumpCurve(head, linear, rest.pop(0) if columns[1] else 0.0)
 
 
-EFFICIENCY = 0.35
-"""Of a small electric coolant pump, water power over electrical, at its best (common practice)."""
-
-
 def water_power(pressure: float, flow: float) -> float:
     """[W] a pump gives the coolant: pressure [Pa] times flow [m3/s]. Source: definition."""
     return max(pressure, 0.0) * max(flow, 0.0)

@@ -14,7 +14,6 @@ from keelroom.core.arrays import Floats
 Vector = tuple[float, float, float]
 STRAIGHT = 1e-3
 """[rad] a turn under this is none"""
-DEGREE = math.pi / 180
 SAME = 1e-6
 """[m] points nearer than this are one"""
 

@@ -12,8 +12,6 @@ from keelroom.core.fluids.coolant import CoolantCurves, coolant_state
 
 JACKET = 1.3
 """Coolant in block, head and heater over the engine's displacement (common practice: a five-litre engine holds six to seven)."""
-HEATER = 0.7e-3
-"""[m3] in a heater core, counted in JACKET (common practice)."""
 TUBES, TANKS = 0.20, 0.75
 """Share of a core's block that is coolant, and of its tanks."""
 COLD, HOT = 10.0, 105.0

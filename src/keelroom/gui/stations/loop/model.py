@@ -7,7 +7,7 @@ from keelroom.assess.loop.air import OUTCOME_WORDS, air_in, bleed_list
 from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.hose_plans import INSTALL, hose_plans, rod_words
 from keelroom.assess.loop.order import TANK_SCHOOLS, order_words
-from keelroom.assess.loop.ports import PORTS, part_name, ports_of
+from keelroom.assess.loop.ports import PORTS, part_name, ports_of, ports_taken
 from keelroom.assess.loop.remote import heat_lost, line_words, off_words
 from keelroom.assess.loop.renewal import renewal
 from keelroom.assess.loop.routes import hose_name
@@ -170,7 +170,8 @@ def _part(part: Part, path: Path) -> Group:
 def port_choices(build: Build, own: Hose) -> tuple[tuple[str, str], ...]:
     """Ports a hose can be joined to, taken ones with who has them."""
     ports = ports_of(build, build.package)
-    taken = {key: hose_name(hose) for hose in build.package.loop.hoses if hose.id != own.id for key in (hose.start, hose.end)}
+    others = [hose for hose in build.package.loop.hoses if hose.id != own.id]
+    taken = {key: hose_name(hose) for key, hose in ports_taken(others).items()}
     found = [
         (key, port.name + (f" (has the {taken[key][:1].lower()}{taken[key][1:]})" if key in taken else "")) for key, port in ports.items()
     ]
@@ -336,7 +337,7 @@ def _fill_said(build: Build, system: str, assessment: Assessment, case: str) -> 
 
 
 def _ports_said(build: Build, system: str, assessment: Assessment, case: str) -> Said:
-    joined = {key: hose_name(hose) for hose in build.package.loop.hoses for key in (hose.start, hose.end)}
+    joined = {key: hose_name(hose) for key, hose in ports_taken(build.package.loop.hoses).items()}
     lines = [("head", "Ports of the engine and who has them")]
     for key, port in ports_of(build, build.package).items():
         if key.startswith(("engine:", "core:")):
@@ -380,7 +381,7 @@ def part_advice(build: Build, path: Path, system: str) -> Said:
     part = next((one for one in build.package.loop.parts if one.id == path[-1]), None)
     if part is None:
         return ()
-    joined = {key for hose in build.package.loop.hoses for key in (hose.start, hose.end)}
+    joined = ports_taken(build.package.loop.hoses)
     open_ports = [
         words for end, words, _ in PORTS.get(part.kind, (("in", "inlet", 0), ("out", "outlet", 0))) if f"{part.id}:{end}" not in joined
     ]
