@@ -13,7 +13,7 @@ from keelroom.assess.electrical.planner import mend_circuit, merge_stages, plan_
 from keelroom.assess.fit.bracket_edits import bracket_for_move
 from keelroom.assess.fit.panel_edits import closing, edges_of
 from keelroom.assess.fit.shroud_plan import fans_edit, seat_edit
-from keelroom.assess.loop.edits import add_filler, add_surge_tank, plumb_heater, plumb_steam, renew_hose, usual_hoses_edit
+from keelroom.assess.loop.edits import add_filler, add_surge_tank, add_tee, plumb_heater, plumb_steam, renew_hose, usual_hoses_edit
 from keelroom.assess.placing import face_size
 from keelroom.core.findings import Fix
 from keelroom.document.edits import Change, Edit, apply, removed, set_value
@@ -170,6 +170,7 @@ OF_PACKAGE: dict[str, Callable[[Build, Package, Fix, str], Edit]] = {
     "usual_hoses": lambda build, package, fix, system: usual_hoses_edit(build, package, fix.label),
     "add_surge_tank": lambda build, package, fix, system: add_surge_tank(build, package, fix.label),
     "add_filler": lambda build, package, fix, system: add_filler(build, package, fix.label, dict(fix.parameters)["at"]),
+    "add_tee": lambda build, package, fix, system: add_tee(build, package, fix),
     "plumb_steam": lambda build, package, fix, system: plumb_steam(build, package, fix),
     "plumb_heater": lambda build, package, fix, system: plumb_heater(build, package, fix),
     "renew_hose": lambda build, package, fix, system: renew_hose(package, fix),

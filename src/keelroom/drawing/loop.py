@@ -24,10 +24,6 @@ from keelroom.document.schema.package import Package
 from keelroom.drawing.scene import Circle, Label, Point, Polyline, Rect, Scene, Shape
 from keelroom.units import INCH, KINDS, format_si
 
-WIDE, TALL = 760.0, 430.0
-"""Of the drawing's sheet, in its own units; a unit is about a pixel."""
-LEFT, ENGINE_AT, HEATER_AT = 92.0, 500.0, 702.0
-CORE_WIDE, ENGINE_WIDE = 36.0, 78.0
 UNIT = 1e-3
 BOX = 13.0
 WIDTHS = (0.2e-3, 0.6e-3, 1.2e-3, 2.2e-3)
@@ -36,9 +32,57 @@ ROUND_PARTS = ("pump", "tee", "bleed", "filler")
 NAMES_UNDER = ("pump", "tee")
 
 
+class Room(NamedTuple):
+    """The sheet the circuit is drawn on, in units of about a pixel: words keep their size, what they stand beside moves apart or together."""
+
+    wide: float = 760.0
+    tall: float = 430.0
+
+    @property
+    def narrow(self) -> bool:
+        return self.wide < 640.0
+
+    @property
+    def core(self) -> float:
+        """The core's left side."""
+        return 58.0 if self.narrow else 92.0
+
+    @property
+    def core_wide(self) -> float:
+        return 24.0 if self.narrow else 36.0
+
+    @property
+    def core_right(self) -> float:
+        return self.core + self.core_wide
+
+    @property
+    def heater(self) -> float:
+        """The middle of the first heater's column."""
+        return self.wide - 58.0
+
+    @property
+    def engine(self) -> float:
+        """The engine's left side."""
+        return self.heater - (132.0 if self.narrow else 202.0)
+
+    @property
+    def engine_wide(self) -> float:
+        return 54.0 if self.narrow else 78.0
+
+    @property
+    def engine_right(self) -> float:
+        return self.engine + self.engine_wide
+
+
+USUAL = Room()
+LEAST = Room(420.0, 300.0)
+"""the smallest sheet its words fit on"""
+
+
 class Sheet(NamedTuple):
     """Where things stand: scale [units/m], the lowest height [m], columns of places by node or part."""
 
+    room: Room
     scale: float
     low: float
     columns: dict[str, float]
@@ -48,13 +92,15 @@ class Sheet(NamedTuple):
         return 40.0 + (height - self.low) * self.scale
 
 
-def loop_scene(build: Build, package: Package, case: LoopCase | None, found: Air | None, system: str, *, warm: bool = True) -> Scene:
+def loop_scene(
+    build: Build, package: Package, case: LoopCase | None, found: Air | None, system: str, *, warm: bool = True, room: Room = USUAL
+) -> Scene:
     """The package's circuit; figures of a duty case where it has been worked out, high and low points where they are known.
 
-    warm : its temperatures mean something: the case settles
+    warm : its temperatures mean something: the case settles;  room : the sheet it has
     """
     graph = graph_of(build, package)
-    sheet = _sheet(build, package, graph)
+    sheet = _sheet(build, package, graph, room)
     told = Told(case, _toned(case) if warm else None, system)
     lines: list[Shape] = []
     words: list[Label] = []
@@ -63,9 +109,11 @@ def loop_scene(build: Build, package: Package, case: LoopCase | None, found: Air
         if branch.run is not None:
             points = profiles[branch.key] = _ends_and_profile(sheet, branch)
             lines.append(_line(branch, points, told))
-            words += _line_words(branch.run, points, told, case.of(branch.key) if case else None)
+            words += _line_words(sheet, branch.run, points, told, case.of(branch.key) if case else None)
             if branch.run.hose.id == sensor_hose(build, package):
-                lines += _adapter(points)
+                ring, name = _adapter(points)
+                lines.append(ring)
+                words.insert(0, name)
     shapes: list[Shape] = [*_scale(sheet, system), *lines, *_engine(sheet, package, told), *_core(sheet, build, package, told)]
     for part in package.loop.parts:
         drawn, name = _part(sheet, part)
@@ -75,7 +123,7 @@ def loop_scene(build: Build, package: Package, case: LoopCase | None, found: Air
         marks, said = _points(sheet, found, profiles)
         shapes += marks
         words += said
-    return Scene((*shapes, *_apart(words)), (0.0, 0.0, WIDE * UNIT, TALL * UNIT))
+    return Scene((*shapes, *_apart(words, room)), (0.0, 0.0, room.wide * UNIT, room.tall * UNIT))
 
 
 class Told(NamedTuple):
@@ -90,27 +138,28 @@ LETTER, LINE_HIGH = 6.3, 15.0
 """Room words take, in the drawing's units: a letter's width, a line's height."""
 
 
-def _apart(words: list[Label]) -> list[Label]:
-    """Words moved up or down by a line or two where they would lie on others; those given first stay."""
+def _apart(words: list[Label], room: Room) -> list[Label]:
+    """Words moved up or down by lines where they would lie on others, and in from the sheet's sides; those given last stay."""
     placed: list[tuple[float, float, float]] = []
     found = []
     for label in reversed(words):
         x, y, half = label.at[0] / UNIT, label.at[1] / UNIT, LETTER * len(label.text) / 2
+        x = min(max(x, half + 2.0), room.wide - half - 2.0)
         free = next(
-            (step for step in (0, 1, -1, 2, -2, 3, -3) if not any(abs(y + step * LINE_HIGH - b) < LINE_HIGH - 1 and abs(x - a) < half + c for a, b, c in placed)), 0
+            (step for step in (0, 1, -1, 2, -2, 3, -3, 4, -4, 5, -5) if not any(abs(y + step * LINE_HIGH - b) < LINE_HIGH - 1 and abs(x - a) < half + c for a, b, c in placed)), 0
         )  # fmt: skip
         y += free * LINE_HIGH
         placed.append((x, y, half))
-        found.append(label._replace(at=(label.at[0], y * UNIT)))
+        found.append(label._replace(at=(x * UNIT, y * UNIT)))
     return found
 
 
-def dragged_height(build: Build, package: Package, up: float) -> float:
+def dragged_height(build: Build, package: Package, up: float, room: Room = USUAL) -> float:
     """[m] of height a way on the sheet [its metres] stands for."""
-    return up / UNIT / _sheet(build, package, graph_of(build, package)).scale
+    return up / UNIT / _sheet(build, package, graph_of(build, package), room).scale
 
 
-def _sheet(build: Build, package: Package, graph: Graph) -> Sheet:
+def _sheet(build: Build, package: Package, graph: Graph, room: Room) -> Sheet:
     known = {node: at for node, at in heights_of(build, package).items() if at is not None}
     for part in package.loop.parts:
         if part.y is not None:
@@ -119,18 +168,18 @@ def _sheet(build: Build, package: Package, graph: Graph) -> Sheet:
     for run in graph.runs:
         ends += [point[1] for point in traced(run.route)] if run.route else []
     low, high = min(ends), max(ends)
-    scale = min((TALL - 120.0) / max(high - low, 0.25), 900.0)
-    return Sheet(scale, low, _columns(graph, package), known)
+    scale = min((room.tall - 120.0) / max(high - low, 0.25), 900.0)
+    return Sheet(room, scale, low, _columns(graph, package, room), known)
 
 
-def _columns(graph: Graph, package: Package) -> dict[str, float]:
+def _columns(graph: Graph, package: Package, room: Room) -> dict[str, float]:
     """Across: the core at the left, the engine at the right, what coolant meets between them in its order, heater and bottles beside."""
     order = circuit_order(graph)
     core = order.index("core") if "core" in order else len(order)
     there = [key for key in order[1:core] if key != "thermostat"]
     back = [key for key in order[core + 1 :] if key != "thermostat"]
-    first, last = LEFT + CORE_WIDE + 10.0, ENGINE_AT
-    found = {"core": LEFT, "engine": ENGINE_AT}
+    first, last = room.core_right + 10.0, room.engine
+    found = {"core": room.core, "engine": room.engine}
     for k, key in enumerate(there, 1):
         found[key] = last - (last - first) * k / (len(there) + 1)
     for k, key in enumerate(back, 1):
@@ -139,7 +188,7 @@ def _columns(graph: Graph, package: Package) -> dict[str, float]:
     heaters = [part for part in aside if part.kind == "heater"]
     others = [part for part in aside if part.kind != "heater"]
     for k, part in enumerate(heaters):
-        found[part.id] = HEATER_AT + 26.0 * k
+        found[part.id] = room.heater + 26.0 * k
     for k, part in enumerate(others, 1):
         # Between the columns of the run, so that nothing hides another.
         found[part.id] = first + (last - first) * (k - 0.5) / max(len(others), 1)
@@ -150,22 +199,22 @@ def _at(sheet: Sheet, node: str, sense: float = 0.0) -> Point:
     """Where a place of the circuit is on the sheet."""
     owner = node.split(":", maxsplit=1)[0]
     height = sheet.heights.get(node, sheet.heights.get(owner))
-    y = sheet.y(height) if height is not None else sheet.y(sheet.low) + (TALL - 120.0) / 2
+    y = sheet.y(height) if height is not None else sheet.y(sheet.low) + (sheet.room.tall - 120.0) / 2
     if owner == "engine":
-        return (ENGINE_AT, y)
+        return (sheet.room.engine, y)
     if owner == "core":
-        return (LEFT + CORE_WIDE, y)
-    return (sheet.columns.get(owner, WIDE / 2) + sense, y)
+        return (sheet.room.core_right, y)
+    return (sheet.columns.get(owner, sheet.room.wide / 2) + sense, y)
 
 
 def _ends_and_profile(sheet: Sheet, branch: Branch) -> list[Point]:
     """Points of a hose on the sheet: from column to column, its heights true."""
     assert branch.run is not None
     start, end = _at(sheet, branch.start), _at(sheet, branch.end)
-    right = ENGINE_AT + ENGINE_WIDE
-    if branch.start.startswith("engine:") and sheet.columns.get(branch.end.split(":")[0], 0.0) > ENGINE_AT:
+    right = sheet.room.engine_right
+    if branch.start.startswith("engine:") and sheet.columns.get(branch.end.split(":")[0], 0.0) > sheet.room.engine:
         start = (right, start[1])
-    if branch.end.startswith("engine:") and sheet.columns.get(branch.start.split(":")[0], 0.0) > ENGINE_AT:
+    if branch.end.startswith("engine:") and sheet.columns.get(branch.start.split(":")[0], 0.0) > sheet.room.engine:
         end = (right, end[1])
     return _profile(sheet, branch.run, start, end)
 
@@ -177,21 +226,21 @@ def _line(branch: Branch, points: list[Point], told: Told) -> Shape:
     return Polyline(_role(flow, told.tone), tuple((x * UNIT, y * UNIT) for x, y in points), tag=f"hose:{branch.run.hose.id}")
 
 
-def _adapter(points: list[Point]) -> list[Shape]:
+def _adapter(points: list[Point]) -> tuple[Shape, Label]:
     """The sensor's adapter in a hose, beside the middle where its words stand."""
     along = points[0][0] + 0.18 * (points[-1][0] - points[0][0])
     (x0, y0), (x1, y1) = min(pairwise(points), key=lambda pair: max((pair[0][0] - along) * (pair[1][0] - along), -1.0))
     x, y = along, y0 + (y1 - y0) * ((along - x0) / (x1 - x0) if x1 != x0 else 0.0)
-    return [Circle("loop.part", (x * UNIT, y * UNIT), 6 * UNIT), Label("loop.words", (x * UNIT, (y - 14.0) * UNIT), "sensor")]
+    return Circle("loop.part", (x * UNIT, y * UNIT), 6 * UNIT), Label("loop.words", (x * UNIT, (y - 14.0) * UNIT), "sensor")
 
 
-def _line_words(run: Run, points: list[Point], told: Told, flow: Through | None) -> list[Label]:
+def _line_words(sheet: Sheet, run: Run, points: list[Point], told: Told, flow: Through | None) -> list[Label]:
     x, y = _middle(points)
     words = _words(run, flow, told)
-    if max(points[0][0], points[-1][0]) > ENGINE_AT + 1.0:
+    if max(points[0][0], points[-1][0]) > sheet.room.engine + 1.0:
         # Beside the engine there is little room: its name and its figures under each other.
         lines = [text for text in words if text]
-        at = ENGINE_AT + ENGINE_WIDE + 56.0
+        at = sheet.room.engine_right + 0.45 * (sheet.room.heater - sheet.room.engine_right)
         return [Label("loop.words", (at * UNIT, (y + 22.0 - LINE_HIGH * k) * UNIT), text) for k, text in enumerate(lines)]
     return [Label("loop.words", (x * UNIT, (y + 17.0) * UNIT), " ".join(text for text in words if text))]
 
@@ -248,9 +297,9 @@ def _role(flow: Through | None, tone: Callable[[float], str] | None) -> str:
 def _engine(sheet: Sheet, package: Package, told: Told) -> list[Shape]:
     ends = [sheet.heights[node] for node in (HOT, OUTLET, INLET, COLD) if node in sheet.heights] or [sheet.low + 0.1, sheet.low + 0.4]
     bottom, top = sheet.y(min(ends)) - 14.0, sheet.y(max(ends)) + 14.0
-    x = ENGINE_AT
-    shapes: list[Shape] = [Rect("loop.engine", x * UNIT, bottom * UNIT, ENGINE_WIDE * UNIT, (top - bottom) * UNIT, 6 * UNIT)]
-    middle = (x + ENGINE_WIDE / 2, (top + bottom) / 2)
+    x = sheet.room.engine
+    shapes: list[Shape] = [Rect("loop.engine", x * UNIT, bottom * UNIT, sheet.room.engine_wide * UNIT, (top - bottom) * UNIT, 6 * UNIT)]
+    middle = (x + sheet.room.engine_wide / 2, (top + bottom) / 2)
     lines = [
         "Engine",
         *([f"+{format_si(told.case.rise, KINDS['temperature difference'], told.system)}"] if told.case and told.tone else []),
@@ -269,18 +318,18 @@ def _engine(sheet: Sheet, package: Package, told: Told) -> list[Shape]:
 
 def _core(sheet: Sheet, build: Build, package: Package, told: Told) -> list[Shape]:
     bottom, top = sheet.y(core_bottom(build.survey, package)), sheet.y(core_top(build.survey, package))
-    shapes: list[Shape] = [Rect("core.face", LEFT * UNIT, bottom * UNIT, CORE_WIDE * UNIT, (top - bottom) * UNIT)]
+    shapes: list[Shape] = [Rect("core.face", sheet.room.core * UNIT, bottom * UNIT, sheet.room.core_wide * UNIT, (top - bottom) * UNIT)]
     for k in range(1, 4):
-        x = LEFT + CORE_WIDE * k / 4
+        x = sheet.room.core + sheet.room.core_wide * k / 4
         shapes.append(Polyline("core.tube", ((x * UNIT, (bottom + 3) * UNIT), (x * UNIT, (top - 3) * UNIT))))
     case = told.case if told.tone else None
     cooled = case.spot(CORE_OUT) if case else None
     enters = case.spot(CORE_IN) if case else None
     drop = enters.temperature - cooled.temperature if cooled and enters else None
     text = "Core" if drop is None else f"Core −{format_si(drop, KINDS['temperature difference'], told.system)}"
-    shapes.append(Label("loop.name", ((LEFT + CORE_WIDE / 2) * UNIT, (bottom - 12) * UNIT), text))
+    shapes.append(Label("loop.name", ((sheet.room.core + sheet.room.core_wide / 2) * UNIT, (bottom - 12) * UNIT), text))
     if package.loop.core_neck != "none":
-        shapes += _cap((LEFT + CORE_WIDE / 2, top), package.loop.core_neck == "pressure")
+        shapes += _cap((sheet.room.core + sheet.room.core_wide / 2, top), package.loop.core_neck == "pressure")
     return shapes
 
 
@@ -353,10 +402,10 @@ def _where(sheet: Sheet, profiles: dict[str, list[Point]], key: str, at: float) 
         return min(profile, key=lambda point: abs(point[1] - y))[0], y
     owner = key.split(":", maxsplit=1)[0]
     if owner == "engine":
-        return ENGINE_AT + 12.0, y
+        return sheet.room.engine + 12.0, y
     if owner == "core":
-        return LEFT + CORE_WIDE / 2, y
-    return sheet.columns.get(owner, (LEFT + ENGINE_AT) / 2), y
+        return sheet.room.core + sheet.room.core_wide / 2, y
+    return sheet.columns.get(owner, (sheet.room.core + sheet.room.engine) / 2), y
 
 
 def _scale(sheet: Sheet, system: str) -> list[Shape]:
@@ -366,10 +415,10 @@ def _scale(sheet: Sheet, system: str) -> list[Shape]:
         step *= 2
     shapes: list[Shape] = []
     k = round(sheet.low / step)
-    while sheet.y(k * step) < TALL - 30.0:
+    while sheet.y(k * step) < sheet.room.tall - 30.0:
         y = sheet.y(k * step)
         if y > 14.0:
-            shapes.append(Polyline("loop.rule", ((44 * UNIT, y * UNIT), ((WIDE - 14) * UNIT, y * UNIT))))
+            shapes.append(Polyline("loop.rule", ((44 * UNIT, y * UNIT), ((sheet.room.wide - 14) * UNIT, y * UNIT))))
             text = format_si(k * step, KINDS["length"], system).replace("-", "−") if k else "datum"
             shapes.append(Label("loop.words", (6 * UNIT, y * UNIT), text, "start"))
         k += 1

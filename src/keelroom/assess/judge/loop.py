@@ -35,6 +35,7 @@ def loop(build: Build, package: Package, assessment: Assessment) -> Found:
     """Everything there is to say of the circuit but its hoses and ports."""
     graph = graph_of(build, package)
     yield from _faults(package, graph)
+    yield from _loose(package, graph)
     yield from _thermostat(package, graph)
     yield from _caps(build, package, assessment)
     yield from _pump(build, package, graph)
@@ -46,6 +47,14 @@ def loop(build: Build, package: Package, assessment: Assessment) -> Found:
     yield from _tanks(build, package, graph)
     yield from _hood(build, package)
     yield from _coolant(package)
+
+
+def _loose(package: Package, graph: Graph) -> Found:
+    """What stands beside the circuit: it holds nothing, and its cap no pressure."""
+    for part in package.loop.parts:
+        if part.kind != "overflow" and not {part.id, f"{part.id}:in"} & set(graph.nodes):
+            yield Finding("part_loose", "doubt", ("packages", package.id, "loop", "parts", part.id, "name"), f"{part_name(part)} is not joined to the circuit",
+                          "No hose leads to it from what the engine’s coolant goes through: it does nothing yet, though its cap is counted. Its hoses are at Hoses; a port that is taken takes a tee.")  # fmt: skip
 
 
 FAULT_LEVELS: dict[str, Level] = {"loop_end": "doubt"}
@@ -77,7 +86,9 @@ def _ways_on(package: Package, graph: Graph, fault: Fault) -> tuple[Fix, ...]:
         and (wanted is None or port.sense == wanted)
         and (other is None or port.node != other.node)
     ]
-    return tuple(choose_fix(f"Lead it to {port.name[:1].lower()}{port.name[1:]}", fault.path, port.key) for port in free[:1])
+    tee = Fix("add_tee", "Put a tee between them", (("package", package.id), ("hose", hose.id), ("end", fault.path[-1])))
+    teed = (tee,) if fault.code == "loop_taken" else ()
+    return teed + tuple(choose_fix(f"Lead it to {port.name[:1].lower()}{port.name[1:]}", fault.path, port.key) for port in free[:1])
 
 
 def _thermostat(package: Package, graph: Graph) -> Found:

@@ -8,7 +8,7 @@ from keelroom.assess.loop.ports import Vector, joins_alike, places_at, ports_of,
 from keelroom.assess.loop.volumes import TANKED, volumes_of
 from keelroom.assess.placing import Frame, core_depth, size_of, stand
 from keelroom.core.findings import Fix
-from keelroom.document.edits import Change, Edit, apply, fresh_id
+from keelroom.document.edits import Change, Edit, apply, fresh_id, fresh_name
 from keelroom.document.quantity import Quantity, from_si, quantity
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.loop import Hose, Loop, Part, Piece, usual_hoses
@@ -209,6 +209,32 @@ def add_filler(build: Build, package: Package, label: str, at: str) -> Edit:
     where = loop_path(package)
     new = tuple(x for hose in hoses for x in ((first, onward) if hose.id == run.hose.id else (hose,)))
     return Edit(label, (Change((*where, "parts"), (*parts, part)), Change((*where, "hoses"), new)))
+
+
+def add_tee(build: Build, package: Package, fix: Fix) -> Edit:
+    """A tee at a port two hoses want: the one that has it and the one that came after go to the tee, a short piece from there to the port."""
+    given = dict(fix.parameters)
+    ident, field = given["hose"], given["end"]
+    parts, hoses = package.loop.parts, package.loop.hoses
+    wanting = next((hose for hose in hoses if hose.id == ident), None)
+    port = ports_of(build, package).get(getattr(wanting, field)) if wanting is not None else None
+    having = next((hose for hose in hoses if hose.id != ident and port is not None and port.key in (hose.start, hose.end)), None)
+    if wanting is None or port is None or having is None:
+        raise InputError("no_tee_wanted", "That port is one hose’s by now")
+    tee, short = fresh_id(parts, "tee"), fresh_id(hoses, "hose")
+    x, y, z = (None if value is None else _length(value) for value in port.at)
+    bore = having.bore or from_si(port.bore if port.bore is not None else 0.0381, "length", "us", "assumed")
+    ends = (f"{tee}:b", port.key) if port.sense < 0 else (port.key, f"{tee}:b")
+    piece = Hose(id=short, name=fresh_name([hose.name for hose in hoses], "Tee piece"), start=ends[0], end=ends[1], kind="reinforced", bore=bore, piece=having.piece,
+                 length=quantity("3 in", "length"), bends=quantity("0", "count"))  # fmt: skip
+    led: dict[str, dict[str, object]] = {
+        having.id: {"start" if having.start == port.key else "end": f"{tee}:a", "bore": bore},
+        ident: {field: f"{tee}:c"},
+    }
+    rest = tuple(hose.model_copy(update=led.get(hose.id, {})) for hose in hoses)
+    where = loop_path(package)
+    part = Part(id=tee, kind="tee", name=fresh_name([part.name for part in parts], "Tee"), x=x, y=y, z=z)
+    return Edit(fix.label, (Change((*where, "parts"), (*parts, part)), Change((*where, "hoses"), (*rest, piece))))
 
 
 def plumb_steam(build: Build, package: Package, fix: Fix) -> Edit:

@@ -62,6 +62,7 @@ LOOP_ROWS = {
     "loop_same": ([((*HOSES, "heater_feed", "end"), "engine:heater_feed")], FIX),
     "loop_joined": ([((*UPPER, "end"), "core:outlet")], FIX),
     "loop_open": ([(HOSES, ())], FIX),
+    "part_loose": ([parts(TANK)], [(PARTS, LOOP_OF.parts)]),
     "pump_aside": ([parts(pump()), ((*LOOP, "pump"), "electric")], FIX),
     "thermostat_reversed": ([((*LOOP, "thermostat_state"), "reversed")], FIX),
     "thermostat_missing": ([((*LOOP, "thermostat_state"), "none")], FIX),

@@ -17,12 +17,13 @@ from keelroom.assess.loop.told import fill_steps, loop_told, stands_of
 from keelroom.assess.questions.coolant_ways import answer_to, coolant_ways
 from keelroom.catalogue.load import cores, engines, fan_assemblies, vehicles
 from keelroom.document.edits import apply
+from keelroom.document.quantity import quantity
 from keelroom.drawing.loop import dragged_height, loop_scene
 from keelroom.drawing.scene import Circle, Label, Polyline
 from keelroom.errors import InputError
 from tests.changes import on
 from tests.remote import rear_mounted
-from tests.unit.assess.loop.rows import BOTTLE, BUILD, HOSES, LOOP, LOWER, P1, PUMPED, STEAM, UPPER, VENTED
+from tests.unit.assess.loop.rows import BOTTLE, BUILD, HOSES, LOOP, LOWER, P1, PUMPED, STEAM, TANK, UPPER, VENTED, hoses, line, parts
 
 PSI = 6894.757
 
@@ -288,3 +289,18 @@ def test_an_electric_pump_in_line_is_fed_like_one_in_the_engines_place():
     assert 4.5 < amps[1] - amps[0] < 7.4
     assert amps[2] == pytest.approx(amps[1], rel=0.02)
     assert first_wave(both).figures_of("idle").core_coolant_flow > 1.5 * first_wave(BUILD).figures_of("idle").core_coolant_flow
+
+
+def test_a_tanks_feed_takes_a_tee_at_the_engines_inlet():
+    """The port is the lower hose's: with a tee both lead to it, the tank's pressure stands at the suction, and next to nothing runs in a blind feed."""
+    wanted = on(BUILD, parts(TANK), hoses(line("feed", "tank:feed", "engine:lower", bore=quantity("3/4 in", "length"))))
+    assert "loop_taken" in codes(wanted)
+    teed = mended(wanted, "loop_taken")
+    assert not {"loop_taken", "part_loose", "loop_joined"} & codes(teed)
+    ends = {hose.id: (hose.start, hose.end) for hose in teed.package.loop.hoses}
+    tee = teed.package.loop.parts[-1]
+    assert (ends["lower"][1], ends["feed"][1]) == (f"{tee.id}:a", f"{tee.id}:c")
+    assert ends[teed.package.loop.hoses[-1].id] == (f"{tee.id}:b", "engine:lower")
+    before, after = (first_wave(build).figures_of("cruise") for build in (BUILD, teed))
+    assert after.loop.of("hose:feed").flow == 0.0
+    assert after.core_coolant_flow == pytest.approx(before.core_coolant_flow, rel=0.02)

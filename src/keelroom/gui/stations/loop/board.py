@@ -12,12 +12,12 @@ from keelroom.assess.loop.air import air_in
 from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.ports import part_name
 from keelroom.document.edits import Edit
-from keelroom.drawing.loop import dragged_height, loop_scene
+from keelroom.drawing.loop import LEAST, Room, dragged_height, loop_scene
 from keelroom.drawing.scene import Circle, Polyline, Scene, Shape
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.moving import NUDGE, moves
-from keelroom.gui.widgets.scene_view import SceneView
+from keelroom.gui.widgets.scene_view import FOOT, HEAD, SceneView
 
 REACH = 16.0
 """[px] round a part's middle it is picked up"""
@@ -43,7 +43,7 @@ class LoopBoard(SceneView):
         figures = session.assessment.figures_of(session.case)
         found = air_in(build, build.package, session.assessment) if graph_of(build, build.package).whole else None
         settled = figures is not None and figures.verdict != "does_not_settle"
-        scene = loop_scene(build, build.package, figures.loop if figures else None, found, session.system, warm=settled)
+        scene = loop_scene(build, build.package, figures.loop if figures else None, found, session.system, warm=settled, room=self.room())
         name = next((case.name for case in build.duty_cases if case.id == session.case), "")
         title = f"The circuit, {name}" if figures and name else "The circuit"
         return (
@@ -51,6 +51,10 @@ class LoopBoard(SceneView):
             title,
             "Heights are true; across it stands in the order coolant meets it. Wider: more flow. Triangles: high and low points. Drag a part to change its height.",
         )
+
+    def room(self) -> Room:
+        """The sheet as large as the board lets it be, so that words and lines keep their sizes."""
+        return Room(max(self.width() - 28.0, LEAST.wide), max(self.height() - HEAD - FOOT, LEAST.tall))
 
     # parts and where they are
 
@@ -66,7 +70,7 @@ class LoopBoard(SceneView):
         self._place_grips()
 
     def resizeEvent(self, event: object) -> None:
-        self._place_grips()
+        self.changed()
 
     def _place_grips(self) -> None:
         places = {tag: at for tag, at in self._tagged().items() if tag.startswith(PART)}
@@ -111,7 +115,7 @@ class LoopBoard(SceneView):
             self._let_go()  # undone or removed under the hand
             return
         up = (start.y() - event.position().y()) / max(self.view().m11(), 1e-9)
-        self._to(tag, was + dragged_height(self.session.build, self.session.build.package, up), f"drag {tag}")
+        self._to(tag, was + dragged_height(self.session.build, self.session.build.package, up, self.room()), f"drag {tag}")
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         if event is not None and self.pressed is not None and (event.position() - self.pressed).manhattanLength() < CLICK:
@@ -142,7 +146,7 @@ class LoopBoard(SceneView):
             return 0.0
         known = self._tagged()[f"{PART}{datum.id}"]
         up = (known.y() - place.y()) / max(self.view().m11(), 1e-9)
-        return float(datum.y.si) + dragged_height(self.session.build, self.session.build.package, up)
+        return float(datum.y.si) + dragged_height(self.session.build, self.session.build.package, up, self.room())
 
     def _to(self, tag: str, height: float, key: str) -> None:
         part = self._part(tag)
