@@ -8,25 +8,65 @@ import os
 import sys
 from collections.abc import Sequence
 from pathlib import Path
+from typing import TYPE_CHECKING, TextIO
 
 from keelroom import ASSETS, __version__
-from keelroom.errors import KeelRoomError
+from keelroom.errors import KeelRoomError, readable
+
+if TYPE_CHECKING:
+    from keelroom.assess.assessment import Assessment
 
 FINE, PROBLEMS, UNREADABLE = 0, 1, 2
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
-    """Run one command. Returns 0 fine, 1 findings at problem level, 2 unreadable input (one sentence on stderr)."""
+    """Run one command. Returns 0 fine; 1 findings at problem level and nothing else; 2 with one sentence on stderr for everything that
+    was not done: input that cannot be read, output that cannot be written or printed, something wrong inside."""
     options = _parser().parse_args(arguments)
     try:
         code: int = options.run(options)
+        _flush()
         return code
     except KeelRoomError as error:
-        print(f"keelroom: {error.message}", file=sys.stderr)
-        return UNREADABLE
+        return _refused(error.message)
     except BrokenPipeError:
-        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        _away(sys.stdout)
         return FINE
+    except UnicodeEncodeError as error:
+        return _refused(f"this terminal’s encoding ({error.encoding}) cannot print the answer; use a UTF-8 one, or --json")
+    except OSError as error:
+        _away(sys.stdout)
+        return _refused(f"the answer could not be written: {error.strerror or 'the system refused'}")
+    except Exception as error:  # a fault of this program: one sentence, never a traceback
+        from keelroom.assess.outcome import inside_words
+
+        return _refused(f"{inside_words(error)}; nothing was changed")
+
+
+def _refused(sentence: str) -> int:
+    """Say why on stderr, in letters any terminal has where it has no others."""
+    line = f"keelroom: {readable(sentence, 900)}\n"
+    try:
+        encoding = sys.stderr.encoding or "ascii"
+        sys.stderr.write(line.encode(encoding, "backslashreplace").decode(encoding))
+        sys.stderr.flush()
+    except (OSError, AttributeError):  # AttributeError: it was closed before we began
+        _away(sys.stderr)
+    return UNREADABLE
+
+
+def _flush() -> None:
+    if sys.stdout is not None:
+        sys.stdout.flush()
+
+
+def _away(stream: TextIO | None) -> None:
+    """What is still to be written there goes nowhere: the interpreter would try again at its end, and fail again."""
+    if stream is None:
+        return
+    nowhere = os.open(os.devnull, os.O_WRONLY)
+    os.dup2(nowhere, stream.fileno())
+    os.close(nowhere)
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -68,9 +108,22 @@ def _assess(options: argparse.Namespace) -> int:
     if options.package:
         build = apply(build, set_value(("active",), options.package, ""))
     assessment = assess(build)
-    print(
-        json.dumps(as_json(build, assessment), indent=2, ensure_ascii=False) if options.json else as_table(build, assessment, options.units)
-    )
+    print(_json(as_json(assessment)) if options.json else as_table(assessment, options.units))
+    return _code_of(assessment)
+
+
+def _json(value: object) -> str:
+    """JSON in letters this terminal can print: all of them where it is a UTF-8 one, else escaped."""
+    plain = "utf" not in (getattr(sys.stdout, "encoding", None) or "").lower()
+    return json.dumps(value, indent=2, ensure_ascii=plain)
+
+
+def _code_of(assessment: Assessment) -> int:
+    """The exit code of a judgement: where something went wrong inside, what stands is not all of it."""
+    broken = next((finding for finding in assessment.findings if finding.report), None)
+    if broken is not None:
+        _flush()
+        return _refused(f"{broken.what}: {broken.why}")
     return PROBLEMS if assessment.worst_level == "problem" else FINE
 
 
@@ -88,7 +141,7 @@ def _new(options: argparse.Namespace) -> int:
 def _schema(options: argparse.Namespace) -> int:
     from keelroom.document.schema.build import Build
 
-    print(json.dumps(Build.model_json_schema(), indent=2, ensure_ascii=False))
+    print(_json(Build.model_json_schema()))
     return FINE
 
 
@@ -96,11 +149,12 @@ def _sheet(options: argparse.Namespace) -> int:
     from keelroom.assess.assess import assess
     from keelroom.document.file import load
     from keelroom.export.sheet import write_sheet
+    from keelroom.export.whole import not_a_build
 
-    build = load(options.file)
-    assessment = assess(build)
-    write_sheet(build, assessment, options.output, options.units)
-    return PROBLEMS if assessment.worst_level == "problem" else FINE
+    not_a_build(options.output, options.file)
+    assessment = assess(load(options.file))
+    write_sheet(assessment, options.output, options.units)
+    return _code_of(assessment)
 
 
 def _window(path: Path | None, *, demo: bool) -> int:

@@ -187,7 +187,7 @@ def wave_one(build, benchmark=None):
         store.apply(set_value(path, typed(text, spec, spec.kind.shown_unit("us").symbol), spec.label))
         with kept.at_work():  # as a session does
             state["assessment"] = first_wave(store.build, previous=state["assessment"])
-        as_table(store.build, state["assessment"], "us")
+        as_table(state["assessment"], "us")
 
     # As the window does once it is up: what lasts is set aside, so that the collector need not look through it again.
     gc.collect()

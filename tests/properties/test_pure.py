@@ -24,7 +24,7 @@ MILD = ("length", "us", "measured")
 def said(build, kept=None):
     """The bytes of an assessment that keeps its stages in `kept`, or in nothing that was there before."""
     with (kept or Kept()).at_work():
-        return json.dumps(as_json(build, assess(build)), sort_keys=True)
+        return json.dumps(as_json(assess(build)), sort_keys=True)
 
 
 def others(count, seed):

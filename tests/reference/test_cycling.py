@@ -104,7 +104,7 @@ def test_a_switch_over_the_limit_does_not_hold():
     assert idle.verdict == "over"
     assert idle.margin == pytest.approx(-5 / 1.8, abs=0.01)
     assert idle.high >= idle.temperature >= idle.mean >= idle.swings_from
-    assert "swings 200–230 °F" in as_table(build, found, "us")
+    assert "swings 200–230 °F" in as_table(found, "us")
     (near,) = (f for f in found.findings if f.code == "fan_on_near_limit")
     assert near.level == "problem"
     mended = assess(apply(build, edit_for(build, near.fix[0])))

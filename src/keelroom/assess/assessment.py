@@ -10,8 +10,11 @@ from keelroom.assess.fit.clearances import Fit
 from keelroom.assess.inputs.needs import Need
 from keelroom.assess.inputs.translate import Row
 from keelroom.assess.loop.figures import LoopCase
+from keelroom.assess.outcome import Stopped
 from keelroom.core.answer import Answer
 from keelroom.core.findings import Finding
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
 
 Verdict = Literal["holds", "tight", "over", "does_not_settle"]
 
@@ -177,12 +180,13 @@ class CaseFigures(NamedTuple):
 
 
 class CaseResult(NamedTuple):
-    """A duty case with its figures, or with what it still needs."""
+    """A duty case: worked out, or needing something, or stopped by what is said there; one of the three, never two."""
 
     case_id: str
     name: str
     figures: CaseFigures | None
     needs: tuple[Need, ...] = ()
+    stopped: Stopped | None = None
 
 
 class RulesOfThumb(NamedTuple):
@@ -221,8 +225,10 @@ class Start(NamedTuple):
 
 
 class Assessment(NamedTuple):
-    """The whole judgement of one package of one build."""
+    """The whole judgement of one package of one build, which it holds: no figure stands beside a build it was not made of."""
 
+    build: Build
+    """the very build it was made of"""
     package_id: str
     cases: tuple[CaseResult, ...]
     rules: RulesOfThumb
@@ -239,6 +245,12 @@ class Assessment(NamedTuple):
     """the solved arrays, where the next assessment begins; not part of the judgement"""
     judged: bool = True
     """whether the findings are this build's; while something is dragged they are those it was picked up with"""
+    deepened: bool = False
+    """whether the second wave has been, whatever it found"""
+    stopped: tuple[Stopped, ...] = ()
+    """parts beside the duty cases that could not be worked out: the fit, the circuits, a part of the judgement"""
+    refused: tuple[tuple[Row, Stopped], ...] = ()
+    """points that found no answer, each with its reason: while they stay the same they are not tried again; not part of the judgement"""
 
     def figures_of(self, case_id: str) -> CaseFigures | None:
         """A duty case's figures; None where there is no such case or it has none."""
@@ -247,7 +259,18 @@ class Assessment(NamedTuple):
     @property
     def complete(self) -> bool:
         """Whether it is judged and the second wave has been."""
-        return self.judged and all(case.figures is None or case.figures.ambients is not None for case in self.cases)
+        return self.judged and (self.deepened or self.start is None)
+
+    @property
+    def package(self) -> Package:
+        """The package it judges."""
+        return next(package for package in self.build.packages if package.id == self.package_id)
+
+    @property
+    def all_stopped(self) -> tuple[Stopped, ...]:
+        """Everything that could not be worked out, what shares its reason told once."""
+        cases = [case.stopped for case in self.cases if case.stopped]
+        return tuple({(one.where, one.why): one for one in reversed((*cases, *self.stopped))}.values())[::-1]
 
     @property
     def idle(self) -> CaseFigures | None:

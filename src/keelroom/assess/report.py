@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from typing import Any
 
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
@@ -16,6 +17,7 @@ from keelroom.assess.fit.panels import panel_plans
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
 from keelroom.assess.fixes import applies
 from keelroom.assess.inputs.sealing import ways
+from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.wording import chance_words, raised
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
@@ -42,15 +44,16 @@ def _number(value: Any) -> Any:
     return None if isinstance(value, float) and not math.isfinite(value) else value
 
 
-def as_json(build: Build, assessment: Assessment) -> dict[str, Any]:
-    """The stable machine form. Figures without a finite value (a band that does not settle) are null."""
-    totals, rules = assessment.totals, assessment.rules
+def as_json(assessment: Assessment) -> dict[str, Any]:
+    """The stable machine form of the build it was made of. Figures without a finite value (a band that does not settle) are null; a part
+    that could not be worked out says so under `stopped` in its place, and `stopped` lists all of them."""
+    build, totals, rules = assessment.build, assessment.totals, assessment.rules
     return {
         "format": "keelroom-assessment",
         "version": 1,
         "title": build.brief.title,
         "document_revision": build.revision,
-        "package": {"id": assessment.package_id, "name": build.package.name},
+        "package": {"id": assessment.package_id, "name": assessment.package.name},
         "limit_degC": assessment.limit,
         "thermostat_degC": assessment.thermostat,
         "cases": [_case(case) for case in assessment.cases],
@@ -62,15 +65,26 @@ def as_json(build: Build, assessment: Assessment) -> dict[str, Any]:
             "current_at_idle_A": totals.amps_at_idle, "alternator_at_idle_A": totals.alternator_at_idle, "voltage_at_idle_V": totals.volts_at_idle,
             "cost": totals.cost, "hours_s": totals.hours,
         },
-        "fit": _fit(build, assessment),
-        "loop": _loop(build, assessment),
-        "electrics": _electrics(build, assessment),
+        "stopped": [_stopped(stop) for stop in assessment.all_stopped],
+        "fit": _part("How it fits", assessment, _fit),
+        "loop": _part("The coolant circuit", assessment, _loop),
+        "electrics": _part("The circuits", assessment, _electrics),
         "findings": [
             {"code": f.code, "level": f.level, "where": list(f.where), "what": f.what, "why": f.why, "source": f.source,
              "value_si": _number(f.value), "limit_si": _number(f.limit), "fixes": [fix.label for fix in f.fix if applies(build, fix)]}
             for f in assessment.findings
         ],
     }  # fmt: skip
+
+
+def _stopped(stop: Stopped) -> dict[str, Any]:
+    return {"part": stop.part, "where": list(stop.where), "why": stop.why, "report": stop.report}
+
+
+def _part(name: str, assessment: Assessment, told: Callable[[Build, Assessment], dict[str, Any]]) -> dict[str, Any]:
+    """A part of the machine form, or what stopped it."""
+    found = attempted(name, ("packages", assessment.package_id), lambda: told(assessment.build, assessment))
+    return {"stopped": _stopped(found)} if isinstance(found, Stopped) else found
 
 
 def _loop(build: Build, assessment: Assessment) -> dict[str, Any]:
@@ -183,6 +197,8 @@ def _electrics(build: Build, assessment: Assessment) -> dict[str, Any]:
 
 def _case(case: CaseResult) -> dict[str, Any]:
     common: dict[str, Any] = {"id": case.case_id, "name": case.name}
+    if case.stopped is not None:
+        return {**common, "stopped": _stopped(case.stopped)}
     if case.figures is None:
         return {**common, "needs": [{"where": list(need.path), "label": need.label} for need in case.needs]}
     figures = case.figures
@@ -248,16 +264,24 @@ def margin_text(figures: CaseFigures, system: str) -> str:
     return f"{format_si(abs(figures.margin), difference, system)} {word}"
 
 
-def as_table(build: Build, assessment: Assessment, system: str) -> str:
+def as_table(assessment: Assessment, system: str) -> str:
     """The ledger for a terminal: one line per duty case, then totals and findings."""
     rows = ledger_rows(assessment, system)
     full = [row for row in rows if row[2]]
     widths = [max(len(row[k]) for row in full) for k in range(7)]
-    lines = [f"{build.brief.title or 'Untitled build'} — {build.package.name}", ""]
+    lines = [f"{assessment.build.brief.title or 'Untitled build'} — {assessment.package.name}", ""]
     lines += ["  ".join(cell.ljust(width) for cell, width in zip(row, widths, strict=True)).rstrip() for row in rows]
     lines += ["", *totals_lines(assessment, system), ""]
     lines += [f"{finding.level.upper():8} {finding.what}\n         {finding.why}" for finding in assessment.findings]
     return "\n".join(lines)
+
+
+def missing_words(case: CaseResult) -> str:
+    """Why a duty case has no figures: what it needs, or what stopped it."""
+    if case.stopped is not None:
+        return f"not worked out: {case.stopped.why}"
+    named = [need.label.lower() for need in case.needs]
+    return f"needs {', '.join(named[:3])}" + (f" and {len(named) - 3} more" if len(named) > 3 else "")
 
 
 def ledger_rows(assessment: Assessment, system: str) -> list[tuple[str, ...]]:
@@ -266,7 +290,7 @@ def ledger_rows(assessment: Assessment, system: str) -> list[tuple[str, ...]]:
     for case in assessment.cases:
         f = case.figures
         if f is None:
-            rows.append((case.name, "needs " + ", ".join(need.label.lower() for need in case.needs[:3]), "", "", "", "", ""))
+            rows.append((case.name, missing_words(case), "", "", "", "", ""))
             continue
         rows.append((case.name, settles_text(f, system), band_text(f, system), margin_text(f, system), format_si(f.heat_in, KINDS["heat"], system),
                      format_si(f.airflow, KINDS["airflow"], system), VERDICT_WORDS[f.verdict]))  # fmt: skip
@@ -305,7 +329,9 @@ def gap_words(gap: Gap, system: str) -> str:
 def fit_line(assessment: Assessment, system: str) -> str:
     """Whether it fits, with the tightest clearance."""
     fit = assessment.fit
-    if fit is None or not fit.surveyed:
+    if fit is None:
+        return "Fit: could not be worked out"
+    if not fit.surveyed:
         return "Fit: the bay is not surveyed"
     tightest = fit.tightest
     return f"Fit: {FIT_WORDS[fit.verdict]}" + (f". Tightest: {gap_words(tightest, system)}" if tightest else "")
@@ -319,21 +345,25 @@ def volts_line(assessment: Assessment) -> str:
     return f"At idle {idle.balance.voltage:.1f} V at the battery, {min(idle.volts.values()):.1f} V at the worst motor. "
 
 
-def plain_verdict(build: Build, assessment: Assessment, system: str) -> str:
-    """One paragraph for a message: heat, fit and volts."""
-    rows = [row for row in ledger_rows(assessment, system)[1:] if row[2]]
-    heat = "; ".join(f"{row[0]} {row[1]} ({row[6]})" for row in rows) or "no duty case is worked out yet"
-    return f"{build.package.name or 'Package'} in {build.brief.title or 'this build'}: {heat}. {fit_line(assessment, system)}. {volts_line(assessment)}Planning estimates; local codes and licensed practice come first."
+def plain_verdict(assessment: Assessment, system: str) -> str:
+    """One paragraph for a message: heat, fit and volts, and what could not be worked out."""
+    build, rows = assessment.build, ledger_rows(assessment, system)[1:]
+    told = [f"{row[0]} {row[1]} ({row[6]})" if row[2] else f"{row[0]} {row[1]}" for row in rows]
+    heat = "; ".join(told) if any(case.figures or case.stopped for case in assessment.cases) else "no duty case is worked out yet"
+    return f"{assessment.package.name or 'Package'} in {build.brief.title or 'this build'}: {heat}. {fit_line(assessment, system)}. {volts_line(assessment)}Planning estimates; local codes and licensed practice come first."
 
 
 def verdict_line(assessment: Assessment, system: str) -> str:
     """How a package stands, in a few words: how many duty cases hold, and the worst of them."""
     solved = [case for case in assessment.cases if case.figures]
+    stuck = [case for case in assessment.cases if case.stopped]
     worst = assessment.tightest
     if worst is None or worst.figures is None:
-        return "No figures yet"
+        return f"Not worked out: {stuck[0].stopped.why}" if stuck and stuck[0].stopped else "No figures yet"
     holding = sum(case.figures.verdict in ("holds", "tight") for case in solved if case.figures)
-    stand = "All hold" if holding == len(solved) else f"{holding} of {len(solved)} hold"
+    stand = "All hold" if holding == len(solved) + len(stuck) else f"{holding} of {len(solved) + len(stuck)} hold"
+    if stuck:
+        stand += f", {len(stuck)} not worked out"
     if worst.figures.verdict == "does_not_settle":
         return f"{stand}; {worst.name} does not settle"
     return (

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from bisect import bisect_right
 from collections.abc import Sequence
+from contextlib import AbstractContextManager
 from typing import TYPE_CHECKING, Any, TypeVar
 
 import numpy as np
@@ -21,6 +22,11 @@ else:
     # numpy.typing costs a tenth of the whole start and says nothing at run time.
     Floats = Bools = Ints = np.ndarray
 T = TypeVar("T")
+
+
+def strictly() -> AbstractContextManager[object]:
+    """Arithmetic that stops where a figure is none: a division by nought, an overflow, nought over nought raise FloatingPointError."""
+    return np.errstate(divide="raise", over="raise", invalid="raise")
 
 
 def stack(items: Sequence[T]) -> T:

@@ -27,6 +27,7 @@ class Finding(NamedTuple):
     fix   : acts that would mend it, may be empty
     source: key into `sources.SOURCES`
     value, limit : SI values compared, where there are two
+    report : what to send to whoever mends the program, where something went wrong inside
     """
 
     code: str
@@ -38,3 +39,4 @@ class Finding(NamedTuple):
     source: str = "PRACTICE"
     value: float | None = None
     limit: float | None = None
+    report: str = ""

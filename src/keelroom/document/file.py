@@ -17,6 +17,9 @@ from keelroom.document.schema.build import FORMAT, VERSION, Build
 from keelroom.document.writing import named, write_atomically
 from keelroom.errors import DocumentError, readable
 
+ENDING = ".keelroom"
+HEAD = 400
+"""Bytes in which a build says that it is one."""
 LARGEST = 20_000_000
 """Bytes; a build is some tens of kilobytes."""
 
@@ -38,6 +41,17 @@ def read(path: Path) -> Stored:
     """The build in a file with the digest of its bytes. Raises DocumentError with one sentence that says what and where."""
     data = _bytes(path)
     return Stored(parse(data, path), sha256(data).hexdigest())
+
+
+def holds_build(path: Path) -> bool:
+    """Whether a file's beginning says that it is a build, whatever it is called."""
+    try:
+        if not stat.S_ISREG(path.stat().st_mode):
+            return False
+        with path.open("rb") as file:
+            return f'"{FORMAT}"'.encode() in file.read(HEAD)
+    except (OSError, ValueError):
+        return False
 
 
 def digest(path: Path) -> str:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime
 import io
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
@@ -20,7 +21,8 @@ from keelroom.assess.loop.air import air_in
 from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.hose_plans import INSTALL, hose_plans
 from keelroom.assess.loop.told import fill_steps
-from keelroom.assess.report import CAUTIONS, VERDICT_WORDS, band_text, margin_text, settles_text, totals_lines
+from keelroom.assess.outcome import Stopped, attempted
+from keelroom.assess.report import CAUTIONS, VERDICT_WORDS, band_text, margin_text, missing_words, settles_text, totals_lines
 from keelroom.core.loop.hoses import MAKES
 from keelroom.document.fields import measured_fields
 from keelroom.document.quantity import described
@@ -42,15 +44,15 @@ FIT_WIDTH = 0.9
 
 
 def write_sheet(
-    build: Build, assessment: Assessment, path: Path, system: str, today: datetime.date | None = None, paper: str = "A4", sign: str = ""
+    assessment: Assessment, path: Path, system: str, today: datetime.date | None = None, paper: str = "A4", sign: str = ""
 ) -> None:
-    """Write the sheet, on a paper of PAPERS, with a currency's sign before costs. Raises ExportError saying why where it cannot be written; an older sheet then stays."""
-    write_whole(path, sheet_bytes(build, assessment, system, (today or datetime.date.today(), paper, sign)), "sheet_not_written")
+    """Write the sheet of the build it was made of, on a paper of PAPERS, with a currency's sign before costs. Raises ExportError saying why where it cannot be written; an older sheet then stays."""
+    write_whole(path, sheet_bytes(assessment, system, (today or datetime.date.today(), paper, sign)), "sheet_not_written")
 
 
-def sheet_bytes(build: Build, assessment: Assessment, system: str, given: tuple[datetime.date, str, str]) -> bytes:
-    """The PDF's bytes. given: the day it bears, the paper, the currency's sign"""
-    today, paper, sign = given
+def sheet_bytes(assessment: Assessment, system: str, given: tuple[datetime.date, str, str]) -> bytes:
+    """The PDF's bytes. given: the day it bears, the paper, the currency's sign. A part that cannot be made says so in its place."""
+    (today, paper, sign), build = given, assessment.build
     fonts()
     buffer = io.BytesIO()
     title = readable(build.brief.title, LONGEST_CELL) or "Untitled build"
@@ -61,14 +63,14 @@ def sheet_bytes(build: Build, assessment: Assessment, system: str, given: tuple[
     story += [_ledger(assessment, system), Spacer(1, 4)]
     story += [Paragraph(safe(" · ".join(totals_lines(assessment, system, sign))), STYLES["small"]), Spacer(1, 6)]
     story += [
-        _drawing_and_package(build, system),
+        *_part("The drawing", lambda: [_drawing_and_package(build, system)]),
         Spacer(1, 6),
-        *_fit(build, assessment, system),
-        *_made(build, system),
-        *_coolers(build, assessment, system),
-        *_circuit(build, assessment, system),
-        *_electrics(build, assessment, system),
-        *_brief(build, system),
+        *_part("Fit-up", lambda: _fit(build, assessment, system)),
+        *_part("Made parts", lambda: _made(build, system)),
+        *_part("Coolers", lambda: _coolers(build, assessment, system)),
+        *_part("Coolant circuit", lambda: _circuit(build, assessment, system)),
+        *_part("Electrical", lambda: _electrics(build, assessment, system)),
+        *_part("Brief", lambda: _brief(build, system)),
         *_findings(assessment),
     ]
     story.append(
@@ -76,6 +78,12 @@ def sheet_bytes(build: Build, assessment: Assessment, system: str, given: tuple[
     )
     document.build(story)
     return buffer.getvalue()
+
+
+def _part(name: str, made: Callable[[], list[Flowable]]) -> list[Flowable]:
+    """A part of the sheet; where it cannot be made, the sentence that says why."""
+    found = attempted(name, (), made)
+    return [Paragraph(safe(found.sentence), STYLES["body"])] if isinstance(found, Stopped) else found
 
 
 def _grid(rows: list[list[Any]], widths: list[float], header: bool = True) -> Table:
@@ -92,7 +100,7 @@ def _ledger(assessment: Assessment, system: str) -> Table:
     for case in assessment.cases:
         f = case.figures
         if f is None:
-            rows.append([case.name, "needs " + ", ".join(need.label.lower() for need in case.needs[:3]), "", "", "", "", ""])
+            rows.append([case.name, missing_words(case), "", "", "", "", ""])
             continue
         rows.append([case.name, settles_text(f, system), band_text(f, system), margin_text(f, system), format_si(f.heat_in, KINDS["heat"], system),
                      format_si(f.airflow, KINDS["airflow"], system), VERDICT_WORDS[f.verdict]])  # fmt: skip

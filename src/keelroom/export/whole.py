@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import os
 from pathlib import Path
 
-from keelroom.document.writing import write_atomically
+from keelroom.document.file import ENDING, holds_build
+from keelroom.document.writing import named, write_atomically
 from keelroom.errors import DocumentError, ExportError
 
 LONGEST_NAME = 80
@@ -12,11 +14,29 @@ LONGEST_NAME = 80
 
 
 def write_whole(path: Path, data: bytes, code: str) -> None:
-    """Write the file; an older one stays where that fails. Raises ExportError under `code`, saying why."""
+    """Write the file; an older one stays where that fails. Raises ExportError under `code`, saying why; never onto a build."""
+    not_a_build(path)
     try:
         write_atomically(path, data)
     except DocumentError as error:
         raise ExportError(code, error.message, path=str(path)) from None
+
+
+def not_a_build(path: Path, open_file: Path | None = None) -> None:
+    """Nothing that is made of a build goes onto one. Raises ExportError for a name that ends like a build's, a link to such, a file that
+    holds one, and the very file that is open, whatever they are called."""
+    target = Path(os.path.realpath(path))
+    same = open_file is not None and target == Path(os.path.realpath(open_file))
+    if same or target.suffix.lower() == ENDING or holds_build(target) or (open_file is not None and _one_file(target, open_file)):
+        raise ExportError("onto_a_build", f"{named(path)} is a build, and would be lost; choose another name", path=str(path))
+
+
+def _one_file(one: Path, other: Path) -> bool:
+    """Whether two names are of one file, hard links included."""
+    try:
+        return os.path.samefile(one, other)
+    except OSError:
+        return False
 
 
 def file_name(title: str, otherwise: str) -> str:

@@ -25,6 +25,9 @@ MOST_SHEETS = 200
 """Sheets of templates that are printed in one go; Fit-up, Make prints fewer of them."""
 
 
+NO_TABLE = "This page has no table or chart that is worked out for the build as it stands"
+
+
 class Shows(Protocol):
     """What the outputs ask of the window: what it shows now, and the tape walk."""
 
@@ -49,7 +52,7 @@ class Outputs:
         from keelroom.export.sheet import write_sheet
 
         session = self.session
-        write_sheet(session.build, session.whole(), path, session.system, paper=session.settings.paper)
+        write_sheet(session.whole(), path, session.system, paper=session.settings.paper)
 
     def _survey_sheet(self, path: Path) -> None:
         from keelroom.export.survey_sheet import write_survey_sheet
@@ -109,7 +112,8 @@ class Outputs:
     def page_rows(self) -> list[list[str]]:
         """The tables and charts of the page that is seen, one under the other; empty where it has none."""
         seen = [w for w in self.shown.station_stack.findChildren(QWidget) if isinstance(w, (ChooseTable, Chart)) and w.isVisible()]
-        return [row for widget in seen for row in widget.as_rows()]
+        # What is faded was worked out for the build before the last change.
+        return [row for widget in seen if widget.isEnabled() for row in widget.as_rows()]
 
     def copy_page(self) -> None:
         from keelroom.export.tables import as_text
@@ -117,17 +121,17 @@ class Outputs:
         rows, clipboard = self.page_rows(), QApplication.clipboard()
         if rows and clipboard is not None:
             clipboard.setText(as_text(rows))
-        self.session.told.emit("The page's figures are on the clipboard" if rows else "This page has no table or chart")
+        self.session.told.emit("The page's figures are on the clipboard" if rows else NO_TABLE)
 
     def save_page(self) -> None:
         rows = self.page_rows()
         if rows:
             self._save_rows(rows, "table.csv")
         else:
-            self.session.told.emit("This page has no table or chart")
+            self.session.told.emit(NO_TABLE)
 
     def save_ledger(self) -> None:
-        self._save_rows(ledger_rows(self.session.assessment, self.session.system), "ledger.csv")
+        self._save_rows(ledger_rows(self.session.whole(), self.session.system), "ledger.csv")
 
     def _save_rows(self, rows: Sequence[Sequence[str]], suggested: str) -> None:
         from keelroom.export.tables import write_csv
@@ -147,11 +151,11 @@ class Outputs:
         """One plain paragraph for a message."""
         clipboard = QApplication.clipboard()
         if clipboard is not None:
-            clipboard.setText(plain_verdict(self.session.build, self.session.whole(), self.session.system))
+            clipboard.setText(plain_verdict(self.session.whole(), self.session.system))
             self.session.told.emit("The verdict is on the clipboard")
 
     def copy_ledger(self) -> None:
         clipboard = QApplication.clipboard()
         if clipboard is not None:
-            clipboard.setText(as_table(self.session.build, self.session.whole(), self.session.system))
+            clipboard.setText(as_table(self.session.whole(), self.session.system))
             self.session.told.emit("The ledger is on the clipboard")

@@ -121,8 +121,8 @@ def test_a_new_build_says_what_it_needs_and_no_figures():
     labels = {need.label for case in assessment.cases for need in case.needs}
     assert {"Displacement", "Power", "Power at", "Face width", "Vehicle mass"} <= labels
     assert "Needs displacement" in {finding.what for finding in assessment.findings}
-    assert "needs" in as_table(build, assessment, "us")
-    json.dumps(as_json(build, assessment), allow_nan=False)
+    assert "needs" in as_table(assessment, "us")
+    json.dumps(as_json(assessment), allow_nan=False)
 
 
 def test_symptoms_bring_their_cheap_causes():
@@ -239,7 +239,7 @@ def _figures(build):
         for k in ("temperature", "airflow_fans_on", "electrical_current", "low", "boiling", "margin", "battery_lasts")
     ]
     fluids = [value for c in assessment.cases if c.figures for cover in c.figures.coolers for value in (cover.fluid, cover.heat)]
-    told = as_json(build, assessment._replace(findings=()))  # what would mend them is not asked
+    told = as_json(assessment._replace(findings=()))  # what would mend them is not asked
     made, electrics = told["fit"], told["electrics"]
     # A sentence that merely quotes the field is no figure of it: of findings only that they are there counts.
     said = [(f.code, f.level, f.where) for f in assessment.findings]
@@ -548,7 +548,7 @@ def test_sheet_says_what_the_window_says(capsys, tmp_path):
         "Horn hole cover",
         "marked template",
         "hood stop",
-        as_table(BUILD, assess(BUILD), "us").splitlines()[3].split()[3],
+        as_table(assess(BUILD), "us").splitlines()[3].split()[3],
     ):
         assert expected in text
     code, _, said = run("sheet", DEMO, "-o", tmp_path / "none" / "sheet.pdf", capsys=capsys)

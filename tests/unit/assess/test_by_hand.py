@@ -331,6 +331,6 @@ def test_no_verdict_says_none():
     for changes in (*([one] for one in bare), bare):
         build = on(BUILD, *changes)
         assessment = assess(build)
-        for said in (plain_verdict(build, assessment, "us"), as_table(build, assessment, "si")):
+        for said in (plain_verdict(assessment, "us"), as_table(assessment, "si")):
             assert "None" not in said
             assert "nan" not in said.lower().split()

@@ -126,7 +126,7 @@ def test_fans_are_heard_as_they_run():
 
 
 def test_the_sheet_tells_the_fluids_and_what_to_buy(tmp_path):
-    write_sheet(BUILD, assess(BUILD), tmp_path / "s.pdf", "us")
+    write_sheet(assess(BUILD), tmp_path / "s.pdf", "us")
     text = "\n".join(page.extract_text() for page in PdfReader(str(tmp_path / "s.pdf")).pages)
     part = text[text.index("Other coolers") : text.index("Electrical")]
     hill = next(case.figures for case in assess(BUILD).cases if case.case_id == "grade")

@@ -91,6 +91,7 @@ HALF = {"by_x": ("1/2 in", "length")}
 FLAPS = ((*SHROUD, "flap_area"), "40 in²", "area")
 STAGED, APART = ((*CONTROL, "strategy"), "two_speed"), ((*CIRCUIT, "switch"), "relays")
 TABLE = {
+    "not_worked_out": ([((*P1, "core", "fin_density"), "1.5 fins/in", "fin density")], [((*P1, "core", "fin_density"), "15 fins/in", "fin density")]),
     "gap_assumed": ([((*P1, "sealing", "top", "gap"), quantity("3/8 in", "length"))], [((*P1, "sealing", edge, "gap"), "3/8 in", "length") for edge in ("left", "right", "bottom", "top")]),
     "air_hole_unmeasured": ([(("survey", "air_holes"), (AirHole(id="hole"),))], [(("survey", "air_holes", "hole", side), "2 in", "length") for side in ("width", "height")]),
     "flaps_upside_down": ([FLAPS, ((*SHROUD, "flap_hinge"), "bottom")], FIX),

@@ -38,15 +38,15 @@ TODAY = datetime.date(2026, 1, 2)
 def everything(build):
     """What pages, command line and sheet ask of a build."""
     assessment = assess(build)
-    as_json(build, assessment)
-    plain_verdict(build, assessment, "us")
-    as_table(build, assessment, "si")
+    as_json(assessment)
+    plain_verdict(assessment, "us")
+    as_table(assessment, "si")
     ledger_rows(assessment, "us")
     worth.worth_table(build)
     find_places(build)
     cut_plan(build)
     compare.candidates(build, (build.package.core,))
-    return sheet_bytes(build, assessment, "us", (TODAY, "A4", ""))
+    return sheet_bytes(assessment, "us", (TODAY, "A4", ""))
 
 
 def test_a_build_without_duty_cases_answers_what_it_can():
@@ -119,7 +119,7 @@ def test_a_face_of_any_shape_fits_the_page():
                 ),
             ),
         )
-        assert sheet_bytes(build, assess(build), "us", (TODAY, "A4", "")).startswith(b"%PDF")
+        assert sheet_bytes(assess(build), "us", (TODAY, "A4", "")).startswith(b"%PDF")
 
 
 @pytest.mark.parametrize(

@@ -19,7 +19,8 @@ from keelroom.assess.judge.hoses import hoses
 from keelroom.assess.judge.loop import loop
 from keelroom.assess.judge.moves import moves
 from keelroom.assess.judge.panels import panels
-from keelroom.assess.wording import Found, chance_words, set_fix
+from keelroom.assess.outcome import Stopped, attempted
+from keelroom.assess.wording import Found, chance_words, raised, set_fix
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.air.fan import CREDIBLE_EFFICIENCY
 from keelroom.core.findings import LEVELS, Finding, Fix
@@ -37,7 +38,8 @@ SEATED = 1e-4
 
 def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Finding, ...]:
     """All findings, gravest first, in the order of the work within a level."""
-    checks: tuple[Callable[[Build, Package, Assessment], Found], ...] = (
+    checks: tuple[Check, ...] = (
+        _stopped,
         causes,
         _missing,
         _cooling,
@@ -63,8 +65,32 @@ def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Findi
         _rules,
         _assumed,
     )
-    found = [finding for check in checks for finding in check(build, package, assessment)]
+    found = [finding for check in checks for finding in _judged(check, build, package, assessment)]
     return tuple(sorted(found, key=lambda finding: LEVELS.index(finding.level)))
+
+
+Check = Callable[[Build, Package, Assessment], Found]
+
+
+def _judged(check: Check, build: Build, package: Package, assessment: Assessment) -> list[Finding]:
+    """What one part of the judgement finds; where it stops, what it found before that, and the stop itself."""
+    found: list[Finding] = []
+    name = check.__name__.strip("_").replace("_", " ")
+    stop = attempted(f"The judgement of {name}", ("packages", package.id), lambda: found.extend(check(build, package, assessment)))
+    return [*found, _stop(stop)] if isinstance(stop, Stopped) else found
+
+
+def _stopped(build: Build, package: Package, assessment: Assessment) -> Found:
+    """What could not be worked out for this build, each once."""
+    yield from map(_stop, assessment.all_stopped)
+
+
+def _stop(stop: Stopped) -> Finding:
+    advice = "Everything else stands without it. Mend the entry, or undo the last step; a report to send stands behind this finding."
+    return Finding(
+        "not_worked_out", "problem", stop.where, f"{raised(stop.part)} could not be worked out",
+        f"{raised(stop.why.rstrip('.'))}. {advice if stop.report else advice.partition(';')[0] + '.'}", report=stop.report,
+    )  # fmt: skip
 
 
 def reworded(build: Build, package: Package, assessment: Assessment) -> tuple[Finding, ...]:

@@ -12,6 +12,8 @@ from keelroom.core.network import incidence_of, solve_network
 
 OPENING_LOSS, OUT_LOSS = 1.5, 1.8
 """Dynamic heads lost in an opening with its mesh, and turning out behind (common practice)."""
+LEAST_LOSS = 0.05
+"""Dynamic heads a face loses at least: without any the air's flow has no slope, and a mere opening has more."""
 STILL = 1e-5
 """Flow [kg/s] under which a square law is carried to zero along a straight line."""
 

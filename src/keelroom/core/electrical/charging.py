@@ -86,6 +86,10 @@ def output(alternator: Alternator, engine_rpm: float) -> float:
     return found * (1 + (known / at_idle - 1) * fade)
 
 
+CREDIBLE_VOLTS = (6.0, 16.5)
+"""Volts per 12 V battery between which a battery's line tells anything (common practice)."""
+
+
 class Battery(NamedTuple):
     """capacity [Ah] over HOUR_RATE hours; state: share charged; peukert: exponent 1..1.4; reserve [s] at RESERVE_AMPS, None where not typed;
     cells: 1 for 12 V, 2 for 24 V."""

@@ -35,6 +35,8 @@ ENGINE, CORE, THERMOSTAT, BYPASS = range(4)
 """Places of the branches every circuit has; what else is there follows."""
 LEAST = 1e-5
 """Share of the rated flow below which a square loss is taken as linear: what stands still has no slope otherwise."""
+PUMP_SPEEDS = (0.01, 3.0)
+"""Speeds of a mechanical pump over that of its rated flow its law is asked at: past them it would long have cavitated (common practice)."""
 LEAST_REYNOLDS = 1e-2
 BLASIUS = 0.3164
 CREEP = 1e3

@@ -20,6 +20,8 @@ COMPRESSOR_EFFICIENCY = 0.70
 SLIP_STEPS, MOST_SLIP = 6, 0.5
 """Times a converter's slip is worked out from the power it takes, and the most it is let lose: past it one would change down."""
 AIR_CP, AIR_EXPONENT = 1006.0, 0.2857
+ENGINE_SPEEDS = (2.5, 250.0)
+"""Turns per second the friction law is asked at: 150 to 15 000 rpm (HEYWOOD; its ends common practice)."""
 HEAT_PER_LITRE = 23e3
 """Heat capacity of engine metal and coolant [J/K] per litre of displacement (common practice)."""
 

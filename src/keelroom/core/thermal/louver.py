@@ -19,6 +19,8 @@ BLEND = (100.0, 225.0)
 """The two friction branches, which meet with a step at Re_Lp 150, are blended over this range of Re_Lp."""
 ENTRANCE, EXIT = 0.4, 0.2
 """Kays & London loss coefficients for laminar flow at sigma near 0.8, read from their chart (from memory)."""
+FIN_SHARE = (0.015, 0.5)
+"""Fin thickness over fin pitch the friction law is asked at: its logarithm is nothing at 0.0083 and its factor runs away above that."""
 RANGES = {"depth": (0.0, 0.0572), "louver_pitch": (0.5e-3, 3.0e-3), "fin_pitch": (0.5e-3, 3.3e-3), "louver_angle": (8.0, 35.0)}
 
 

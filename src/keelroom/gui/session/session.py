@@ -79,9 +79,8 @@ class Session(QObject):
         self.headline = "temperature"
         self.part: tuple[str, ...] = ()
         """the part chosen last, by its path"""
-        self.failure = ""
         self.held: Held | None = None
-        self.assessment: Assessment = first_wave(self.store.build)
+        self._assessment: Assessment = first_wave(self.store.build)
         self.pause = one_shot(self, PAUSE, self._deepen)
         self.worker = Worker(self)
         self.worker.answered.connect(self._deepened)
@@ -93,6 +92,12 @@ class Session(QObject):
     @property
     def build(self) -> Build:
         return self.store.build
+
+    @property
+    def assessment(self) -> Assessment:
+        """What is worked out for the build as it stands: the very build, or there is a fault in this program. It never lags behind."""
+        assert self._assessment.build is self.store.build, "the assessment is another build's"
+        return self._assessment
 
     @property
     def folder(self) -> Path:
@@ -134,13 +139,9 @@ class Session(QObject):
             self.picked.emit()
 
     def _assess(self, *, moving: bool) -> None:
-        """Wave one of the build as it stands; where it cannot be made the last one stays and `failure` says why."""
-        try:
-            with self.kept.at_work():
-                self.assessment = first_wave(self.build, previous=self.assessment, moving=moving)
-            self.failure = ""
-        except (KeelRoomError, FloatingPointError, ArithmeticError) as error:
-            self.failure = getattr(error, "message", str(error))
+        """Wave one of the build as it stands; what cannot be worked out stands in it with its reason."""
+        with self.kept.at_work():
+            self._assessment = first_wave(self.build, previous=self._assessment, moving=moving)
 
     def _swapped(self) -> None:
         self._assess(moving=self.store.merging)
@@ -163,14 +164,14 @@ class Session(QObject):
         self._judge()
 
     def _judge(self) -> None:
-        if self.assessment.judged or self.failure:
+        if self.assessment.judged:
             return
         self._assess(moving=False)
         self.changed.emit()
 
     def _deepen(self) -> None:
         self._judge()
-        if self.failure or self.assessment.complete:
+        if self.assessment.complete:
             return
         build, first = self.build, self.assessment
         self.worker.ask(lambda: (first, completed(build, first)))
@@ -178,13 +179,13 @@ class Session(QObject):
     def _deepened(self, waves: tuple[Assessment, Assessment]) -> None:
         first, whole = waves
         if first is self.assessment:
-            self.assessment = whole
+            self._assessment = whole
             self.deepened.emit()
 
     def whole(self) -> Assessment:
         """The assessment with its second wave, made now if it has not been: for what leaves the window."""
         self._judge()
-        if not self.failure and not self.assessment.complete:
+        if not self.assessment.complete:
             with self.kept.at_work():
                 self._deepened((self.assessment, completed(self.build, self.assessment)))
         return self.assessment

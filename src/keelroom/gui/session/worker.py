@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-import traceback
+import sys
 from collections.abc import Callable
 from contextlib import suppress
 from typing import Any
 
 from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
 
+from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.kept import Kept
-from keelroom.errors import KeelRoomError
 
 
 class _Signals(QObject):
@@ -36,16 +36,14 @@ class _Job(QRunnable):
             self._answer()
 
     def _answer(self) -> None:
-        try:
-            with Kept().at_work():  # a worker's stages are its own
-                result = self.work(self._tell) if self.telling else self.work()
-        except KeelRoomError as error:
-            self.signals.failed.emit(self.ticket, error.message)
-        except Exception as error:
-            traceback.print_exception(error)
-            self.signals.failed.emit(self.ticket, f"something went wrong inside ({type(error).__name__})")
-        else:
+        with Kept().at_work():  # a worker's stages are its own
+            result = attempted("What was asked", (), (lambda: self.work(self._tell)) if self.telling else self.work)
+        if not isinstance(result, Stopped):
             self.signals.finished.emit(self.ticket, result)
+            return
+        if result.report:
+            print(result.report, file=sys.stderr)
+        self.signals.failed.emit(self.ticket, result.why)
 
 
 class Worker(QObject):

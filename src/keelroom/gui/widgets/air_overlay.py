@@ -16,6 +16,7 @@ from keelroom.gui.theme.palette import Palette
 from keelroom.units import KINDS
 
 TITLES = {"speed": "Air speed into the face", "air": "Air behind the core", "heat": "Heat per area"}
+FADED = 0.4
 GAP = 1.0
 
 
@@ -103,9 +104,11 @@ class OverlayPainter:
         top, bottom = (1 - row / rows) * self.height, (1 - (row + 1) / rows) * self.height
         return QRectF(view.map(QPointF(left, top)), view.map(QPointF(right, bottom)))
 
-    def paint(self, painter: QPainter, view: QTransform) -> None:
+    def paint(self, painter: QPainter, view: QTransform, *, tells: bool = True) -> None:
+        """The tiles; faded and without figures where it does not tell of the build as it stands."""
         rows, columns = self.overlay.values.shape
         painter.save()
+        painter.setOpacity(1.0 if tells else FADED)
         painter.setPen(Qt.PenStyle.NoPen)
         hidden = QBrush(QColor(self.palette.steel), Qt.BrushStyle.BDiagPattern)
         backwards = QPen(QColor(self.palette.bad), 1.4)
@@ -119,7 +122,8 @@ class OverlayPainter:
                     painter.setPen(backwards)
                     painter.drawLine(box.topLeft(), box.bottomRight())
                     painter.setPen(Qt.PenStyle.NoPen)
-        self._values(painter, view)
+        if tells:
+            self._values(painter, view)
         painter.restore()
 
     def _values(self, painter: QPainter, view: QTransform) -> None:

@@ -28,9 +28,13 @@ class AskedTable(QWidget, Generic[T]):
         self.setObjectName("panel")
         self.found: T | None = None
         self.asked: object = None
+        """the build the last question was asked of"""
+        self.answers: object = None
+        """the build what stands in the table was worked out for"""
         self.worker = Worker(self)
         self.worker.answered.connect(self._answered)
-        self.worker.failed.connect(lambda why: self.why.setText(f"Could not be worked out: {why}"))
+        self.worker.failed.connect(self._failed)
+        session.changed.connect(self.mark)
         self.column = QVBoxLayout(self)
         self.column.setContentsMargins(0, 0, 0, 6)
         self.column.setSpacing(0)
@@ -68,13 +72,26 @@ class AskedTable(QWidget, Generic[T]):
             self.said.setText("")
         elif self.asked is not build:
             self.asked = build
-            if self.found is None:
-                self.why.setText("working it out …")
+            self.why.setText("working it out …")
             self.worker.ask(self.question())
         elif self.found is not None:
             self.show_found(self.found)
+        self.mark()
+
+    def mark(self) -> None:
+        """Figures of another build than the one that stands look it, cannot be chosen from, and leave in no table."""
+        self.table.setEnabled(self.found is None or self.answers is self.session.build)
 
     def _answered(self, found: T) -> None:
-        self.found = found
+        self.found, self.answers = found, self.asked
         self.show_found(found)
+        self.mark()
         self.come.emit()
+
+    def _failed(self, why: str) -> None:
+        """The reason stands where the figures would: none of an earlier build stay."""
+        self.found, self.answers = None, None
+        self.table.show_rows((), -1)
+        self.said.setText("")
+        self.why.setText(f"Could not be worked out: {why}")
+        self.mark()

@@ -10,8 +10,10 @@ from PyQt6.QtGui import QColor, QContextMenuEvent, QMouseEvent, QPainter, QPaint
 from PyQt6.QtWidgets import QMenu, QToolTip, QWidget
 
 from keelroom.assess.inputs.airside import disc_of
+from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.placing import face_size
 from keelroom.document.edits import Edit
+from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Fan
 from keelroom.drawing.elevation import elevation
 from keelroom.drawing.scene import Circle, Rect, Scene
@@ -39,7 +41,7 @@ class BayDrawing(QWidget):
     def __init__(self, session: Session, palette: Palette) -> None:
         super().__init__()
         self.session, self.palette_now = session, palette
-        self.scene: Scene = elevation(session.build.package, session.system, session.build.survey)
+        self.scene: Scene = self._drawn()
         self.view = QTransform()
         self.cache: QPixmap | None = None
         self.drag: tuple[str, float, float] | None = None
@@ -47,6 +49,7 @@ class BayDrawing(QWidget):
         self.handles: dict[str, Handle] = {}
         self.seen = self.stale = False
         self.overlay: OverlayPainter | None = None
+        self.overlay_of: Build | None = None
         self.pointed = ""
         self.setAccessibleName("Elevation of core and fans")
         self.setMinimumSize(300, 200)
@@ -59,11 +62,17 @@ class BayDrawing(QWidget):
         session.display_changed.connect(self.rebuild)
         self.rebuild()
 
-    def show_overlay(self, overlay: Overlay | None) -> None:
-        """Lay a map over the face, or take it off."""
+    def show_overlay(self, overlay: Overlay | None, of: Build | None = None) -> None:
+        """Lay a map over the face, or take it off. of: the build it was worked out for; over another one it fades and tells no figures"""
+        self.overlay_of = of
         self.overlay = OverlayPainter(overlay, self.session.build.package, self.palette_now) if overlay else None
         self.cache = None
         self.update()
+
+    @property
+    def _map_holds(self) -> bool:
+        """Whether the map that is laid over belongs to the build as it stands."""
+        return self.overlay_of is self.session.build
 
     def set_palette(self, palette: Palette) -> None:
         self.palette_now = palette
@@ -79,18 +88,22 @@ class BayDrawing(QWidget):
             return
         self.stale = False
         if self.drag is None or not self.scene.shapes:
-            self.scene = elevation(self.session.build.package, self.session.system, self.session.build.survey)
+            self.scene = self._drawn()
             self._fit()
         else:
             # While a fan is held the picture keeps its scale under the hand.
-            self.scene = Scene(
-                elevation(self.session.build.package, self.session.system, self.session.build.survey).shapes, self.scene.bounds
-            )
+            self.scene = Scene(self._drawn().shapes, self.scene.bounds)
         if self.overlay is not None:
             self.overlay = OverlayPainter(self.overlay.overlay, self.session.build.package, self.palette_now)
         self.cache = None
         self._place_handles()
         self.update()
+
+    def _drawn(self) -> Scene:
+        """The elevation of the build as it stands, or why there is none."""
+        build = self.session.build
+        drawn = attempted("The elevation", (), lambda: elevation(build.package, self.session.system, build.survey))
+        return Scene((), (0.0, 0.0, 1.0, 1.0), drawn.sentence) if isinstance(drawn, Stopped) else drawn
 
     def showEvent(self, event: object) -> None:
         if self.stale:
@@ -173,8 +186,8 @@ class BayDrawing(QWidget):
                 ink = ink._replace(fill="", stroke=self.palette_now.ink, width=1.6) if shape.role.startswith("fan") else ink
             brush.paint(painter, shape, ink)
             if self.overlay is not None and shape.role == "core.face":
-                self.overlay.paint(painter, self.view)
-        if self.overlay is not None:
+                self.overlay.paint(painter, self.view, tells=self._map_holds)
+        if self.overlay is not None and self._map_holds:
             self.overlay.fan_words(painter, self.view)
         self._ghost(painter, table["ghost"])
         self._caption(painter)
@@ -203,7 +216,10 @@ class BayDrawing(QWidget):
         }
         foot = QRectF(14, self.height() - 26, self.width() - 28, 18)
         if self.overlay is not None:
-            self.overlay.legend(painter, foot)
+            if self._map_holds:
+                self.overlay.legend(painter, foot)
+            else:
+                painter.drawText(foot, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, "The map is being worked out anew …")
             return
         words = shroud[package.shroud.kind] if package.fans else "No fan yet: choose one at the Air station"
         painter.drawText(foot, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, words)
@@ -290,7 +306,7 @@ class BayDrawing(QWidget):
         """The map's value under the pointer, or the part and its measure, as a tool tip and for readers."""
         inverse, _ = self.view.inverted()
         part = self.part_under(event.position())
-        told = self.overlay.under(inverse.map(event.position())) if self.overlay else ""
+        told = self.overlay.under(inverse.map(event.position())) if self.overlay and self._map_holds else ""
         self.pointed = told or (part.words if part else "")
         self.setAccessibleDescription(self.pointed)
         if self.pointed:

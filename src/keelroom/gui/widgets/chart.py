@@ -59,6 +59,10 @@ class Picture(NamedTuple):
     """said instead where there is nothing to draw"""
 
 
+FADED = 0.4
+"""Opacity of what another build than the one that stands was worked out for."""
+
+
 def ticks(low: float, high: float, most: int) -> list[float]:
     """Round numbers between two ends, at most `most` of them."""
     if not high > low:
@@ -125,6 +129,7 @@ class Chart(QWidget):
         palette = palette_of(self.session.settings.theme)
         painter.setFont(QFont("Open Sans", 9))
         painter.setPen(QColor(palette.faint))
+        painter.setOpacity(1.0 if self.isEnabled() else FADED)
         if self.picture.note:
             painter.drawText(
                 QRectF(self.rect()).adjusted(8, 4, -8, -4), Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap, self.picture.note

@@ -10,6 +10,7 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLabel, QPushButton, QStackedWidget, QToolButton, QVBoxLayout, QWidget
 
+from keelroom.assess.outcome import Stopped, attempted
 from keelroom.document.edits import removed
 from keelroom.gui.rows import Group, Page, Row
 from keelroom.gui.rows import Said as Sentences
@@ -21,6 +22,7 @@ from keelroom.gui.widgets.flow import Flow
 from keelroom.gui.widgets.ledger.line import FoldMark
 from keelroom.gui.widgets.reading import ReadingField
 from keelroom.gui.widgets.seen import WhenSeen
+from keelroom.gui.widgets.stop_note import StopNote
 from keelroom.gui.widgets.text import button, by_type, chip, label, replace_body, restyle
 
 COLUMN_WIDTH, BETWEEN = 332, 20
@@ -356,6 +358,8 @@ class Form(WhenSeen, QWidget):
         self.stack = QStackedWidget()
         column.addWidget(self.stack, 1)
         self.views: dict[str, QWidget] = {}
+        self.stopped: StopNote | None = None
+        """stands for a page that cannot be worked out"""
         self.buttons: dict[str, QToolButton] = {}
         self.current = ""
         for page in pages():
@@ -410,10 +414,29 @@ class Form(WhenSeen, QWidget):
         """Only the page that is seen is brought up to date; the others are when they are chosen."""
         self.stale = False
         view = self.views[self.current]
+        stop = attempted(f"The page “{self.current}”", (), lambda: self._bring(view))
+        if not isinstance(stop, Stopped):
+            if self.stack.currentWidget() is not view:
+                self.stack.setCurrentWidget(view)
+        elif isinstance(view, PageView) and view.page is not None:
+            # Its fields go on: one of them is where it is mended.
+            view.show_page(view.page._replace(said=(("problem", stop.sentence),), advice=None))
+        else:
+            self._show_stop(stop)
+
+    def _bring(self, view: QWidget) -> None:
         if isinstance(view, PageView):
             view.show_page(next(page for page in self.pages() if page.title == self.current))
         else:
             cast(Shown, view).refresh()
+
+    def _show_stop(self, stop: Stopped) -> None:
+        """The reason where the page would be: nothing of an earlier build stays in sight."""
+        if self.stopped is None:
+            self.stopped = StopNote(self.session)
+            self.stack.addWidget(self.stopped)
+        self.stopped.show_stop(stop)
+        self.stack.setCurrentWidget(self.stopped)
 
     def go_to(self, path: tuple[str, ...]) -> bool:
         """Show the field at `path`, or the page that speaks of its section; whether there is one."""

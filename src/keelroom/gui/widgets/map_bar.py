@@ -8,6 +8,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QSlider, QVBoxLayout, QWidget
 
 from keelroom.assess.questions.airmap import AirMap, Quantity, air_map
+from keelroom.document.schema.build import Build
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.widgets.air_overlay import overlay_of
@@ -32,6 +33,9 @@ class MapBar(QWidget):
         self.follow = True
         """the slider stands at the duty case's own speed until it is moved"""
         self.shown: tuple[AirMap | None, AirMap | None] = (None, None)
+        self.asked: Build | None = None
+        self.answers: Build | None = None
+        """the builds asked about last, and the one the map was worked out for"""
         self.worker = Worker(self)
         self.worker.answered.connect(self._show)
         column = QVBoxLayout(self)
@@ -39,7 +43,7 @@ class MapBar(QWidget):
         column.setSpacing(0)
         column.addLayout(self._choices())
         column.addLayout(self._speed())
-        self.worker.failed.connect(self.said.setText)
+        self.worker.failed.connect(self._failed)
         session.changed.connect(self.refresh)
         session.selected.connect(lambda _case: self._case_chosen())
         session.display_changed.connect(self._draw)
@@ -116,11 +120,18 @@ class MapBar(QWidget):
                 before = air_map(held.build, case, speed)
             return air_map(build, case, speed), before
 
+        self.asked = build
         self.worker.ask(maps)
 
     def _show(self, found: tuple[AirMap | None, AirMap | None]) -> None:
-        self.shown = found
+        self.shown, self.answers = found, self.asked
         self._draw()
+
+    def _failed(self, why: str) -> None:
+        """No map of an earlier build stays; the reason stands where its figures would."""
+        self.shown, self.answers = (None, None), None
+        self.bay.show_overlay(None)
+        self.said.setText(f"No map: {why}")
 
     def _draw(self) -> None:
         now, before = self.shown
@@ -128,13 +139,14 @@ class MapBar(QWidget):
             return
         if now is None:
             self.bay.show_overlay(None)
-            self.said.setText("needs more before air can be worked out")
+            if self.answers is not None:
+                self.said.setText("needs more before air can be worked out")
             return
         system = self.session.system
         settles = format_si(now.temperature, KINDS["temperature"], system) if now.settles else "does not settle"
         self.said.setText(f"{format_si(now.road_speed, KINDS['speed'], system)}: {settles}")
         against = before if self.compare.isChecked() and self.session.held is not None else None
-        self.bay.show_overlay(overlay_of(now, self.what, system, against))
+        self.bay.show_overlay(overlay_of(now, self.what, system, against), self.answers)
 
     def showEvent(self, event: object) -> None:
         self.refresh()

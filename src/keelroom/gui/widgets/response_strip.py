@@ -89,6 +89,9 @@ class ResponseStrip(QWidget):
         self.use.hide()
         line.addWidget(self.use)
         self.answer: Backwards | None = None
+        self.asked: object = None
+        self.answers: object = None
+        """the builds asked about last, and the one the curve was worked out for"""
         return line
 
     def _focus(self, _old: QWidget | None, now: QWidget | None) -> None:
@@ -136,17 +139,22 @@ class ResponseStrip(QWidget):
                 # Nothing is worked out, and so nothing settles or does not.
                 self._say(f"This duty case first needs {', '.join(need.label.lower() for need in needs[:4])}.")
                 return
+            self.chart.setEnabled(self.answers is build)
+            self.asked = build
             self.worker.ask(lambda: response(build, path, case))
 
     def showEvent(self, event: object) -> None:
         self.refresh()
 
     def _say(self, text: str) -> None:
+        self.chart.setEnabled(True)
         self.chart.show_picture(Picture(note=text))
 
     def _show(self, answer: Response) -> None:
         if answer.path != self.path:
             return
+        self.answers = self.asked
+        self.chart.setEnabled(self.answers is self.session.build)
         if not answer.moves:
             settles = any(math.isfinite(t) for t in answer.temperatures)
             self._say(f"{answer.label} does not move this duty case." if settles else "This duty case never settles, whatever it is.")

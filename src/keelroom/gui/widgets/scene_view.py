@@ -8,6 +8,7 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QTransform, QWheelEvent
 from PyQt6.QtWidgets import QWidget
 
+from keelroom.assess.outcome import Stopped, attempted
 from keelroom.drawing.scene import Label, Scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette, palette_of
@@ -55,7 +56,9 @@ class SceneView(WhenSeen, QWidget):
         return self.scene
 
     def bring_up_to_date(self) -> None:
-        self.scene, self.title, self.foot = self.source()
+        drawn = attempted("The drawing", (), self.source)
+        # What cannot be drawn says why where it would stand; nothing of an earlier build does.
+        self.scene, self.title, self.foot = (None, "", drawn.sentence) if isinstance(drawn, Stopped) else drawn
         words = [shape.text for shape in self.scene.shapes if isinstance(shape, Label)] if self.scene and self.readable else []
         self.setAccessibleDescription(f"{self.title}. {self.foot} {'; '.join(words)}".strip())
         self.update()

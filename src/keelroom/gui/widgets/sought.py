@@ -21,26 +21,42 @@ class SoughtPage(ScrolledColumn):
     ) -> None:
         super().__init__(session, name)
         self.intro, self.question, self.fill = intro, question, fill
-        self.asked: object = None
+        self.asked: tuple[object, ...] | None = None
         self.answer: Any = None
+        self.answers: object = None
+        """the build the answer was worked out for"""
         self.worker = Worker(self)
         self.worker.answered.connect(self._answered)
-        self.worker.failed.connect(lambda why: self._write(f"Could not be worked out: {why}"))
+        self.worker.failed.connect(self._failed)
+        session.changed.connect(self.mark)
         self._write("working it out …")
 
     def refresh(self) -> None:
         """Ask again where the build, the chosen case or the units are others than when it was last asked."""
         state = (self.session.build, self.session.case, self.session.system)
-        if self.asked is not None and all(a is b or a == b for a, b in zip(state, self.asked, strict=True)):  # type: ignore[call-overload]
+        if self.asked is not None and all(a is b or a == b for a, b in zip(state, self.asked, strict=True)):
             return
         self.asked = state
+        self.worker.ask(self.question())
         if self.answer is None:
             self._write("working it out …")
-        self.worker.ask(self.question())
+        self.mark()
+
+    def mark(self) -> None:
+        """Figures of another build than the one that stands look it, and leave in no table."""
+        body = self.widget()
+        if body is not None:
+            body.setEnabled(self.answer is None or self.answers is self.session.build)
 
     def _answered(self, answer: Any) -> None:
-        self.answer = answer
+        self.answer, self.answers = answer, self.asked[0] if self.asked else None
         self._write("")
+        self.mark()
+
+    def _failed(self, why: str) -> None:
+        """The reason stands where the figures would: none of an earlier build stay."""
+        self.answer = None
+        self._write(f"Could not be worked out: {why}")
 
     def _write(self, told: str) -> None:
         body, column = self.blank()

@@ -47,12 +47,12 @@ def test_one_idle_case_tells_one_shortfall_everywhere(tmp_path):
     assert f"gives {given_}, the battery {said[3]} A while the fans run" in drawn
     assert (finding.value, finding.limit) == (balance.wanted, balance.available)
     assert assessment.totals.amps_at_idle == balance.wanted
-    assert f"{wanted} of {given_}" in as_table(BUILD, assessment, "us")
-    idle = as_json(BUILD, assessment)["cases"][0]
+    assert f"{wanted} of {given_}" in as_table(assessment, "us")
+    idle = as_json(assessment)["cases"][0]
     assert idle["electrical_current_A"] == balance.wanted
     assert idle["battery_lasts_s"] == pytest.approx(balance.lasts)
     assert idle["mean_current_A"] < balance.wanted - 5
-    write_sheet(BUILD, assessment, tmp_path / "s.pdf", "us")
+    write_sheet(assessment, tmp_path / "s.pdf", "us")
     text = "".join(page.extract_text() for page in PdfReader(tmp_path / "s.pdf").pages).replace("\n", " ")
     assert f"{wanted} of {given_}" in text
     assert len(set(re.findall(r"down in (\d+) min", text))) == 1

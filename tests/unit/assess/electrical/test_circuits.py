@@ -536,7 +536,7 @@ def test_pictures_of_balance_and_schools_say_their_figures():
 
 def test_the_sheet_carries_circuits_lists_and_bench_tests(tmp_path):
     path = tmp_path / "sheet.pdf"
-    write_sheet(BUILD, first_wave(BUILD), path, "us")
+    write_sheet(first_wave(BUILD), path, "us")
     text = " ".join(page.extract_text() for page in PdfReader(path).pages)
     for words in ("Electrical", "Both fans, as found", "Harness: cut list", "Bench tests, in this order", "Spin direction", "Joints"):
         assert words in text

@@ -58,8 +58,6 @@ class Ledger(QWidget):
         main = QVBoxLayout()
         main.setContentsMargins(0, 3, 0, 0)
         main.setSpacing(0)
-        self.stale = label("", "stale", wrap=True)
-        self.stale.hide()
         self.empty = label("", wrap=True)
         self.empty.setContentsMargins(14, 8, 14, 8)
         self.holder = QWidget()
@@ -74,8 +72,7 @@ class Ledger(QWidget):
         self.rows_area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.rows_area.setWidget(self.holder)
         self.axis = RailAxis(self)
-        for widget in (self.stale, self.empty):
-            main.addWidget(widget)
+        main.addWidget(self.empty)
         main.addWidget(self.rows_area)
         main.addWidget(self.axis)
         main.addStretch(1)
@@ -122,12 +119,11 @@ class Ledger(QWidget):
 
     def refresh(self) -> None:
         assessment = self.session.assessment
-        self.stale.setVisible(bool(self.session.failure))
-        self.stale.setText(f"These figures are from before the last edit, which could not be worked out: {self.session.failure}")
         cases = assessment.cases
-        solved = [case for case in cases if case.figures]
+        # What stopped a case stands in its row, as its figures would.
+        solved = [case for case in cases if case.figures or case.stopped]
         self.empty.setVisible(not solved)
-        self.axis.setVisible(bool(solved))
+        self.axis.setVisible(any(case.figures for case in cases))
         if not solved:
             missing = list(dict.fromkeys(need.label.lower() for case in cases for need in case.needs))
             what = (

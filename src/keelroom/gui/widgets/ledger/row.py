@@ -9,7 +9,7 @@ from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPolygonF
 from PyQt6.QtWidgets import QAbstractButton
 
 from keelroom.assess.assessment import CaseFigures, CaseResult
-from keelroom.assess.report import VERDICT_WORDS, band_text, margin_text, settles_text
+from keelroom.assess.report import VERDICT_WORDS, band_text, margin_text, missing_words, settles_text
 from keelroom.assess.wording import chance_words
 from keelroom.gui.widgets.ledger.rail import FIGURE_WIDTH, MARGIN_WIDTH, NAME_WIDTH, TEMPERATURE, Railed
 from keelroom.units import KINDS, format_si
@@ -41,7 +41,7 @@ class CaseRow(QAbstractButton):
         if case is None:
             return ""
         if case.figures is None:
-            return f"{case.name}: needs {', '.join(need.label.lower() for need in case.needs)}"
+            return f"{case.name}: {missing_words(case)}"
         f = case.figures
         change = self.ledger.change_of(case)
         held = f", {change} from what is held" if change else ""
@@ -69,8 +69,8 @@ class CaseRow(QAbstractButton):
         painter.setPen(QColor(p.ink))
         self._cell(painter, 12, NAME_WIDTH - 14, self.case.name, bold=self.isChecked())
         if self.case.figures is None:
-            painter.setPen(QColor(p.doubt))
-            self._cell(painter, NAME_WIDTH, self.width() - NAME_WIDTH, "needs " + ", ".join(need.label.lower() for need in self.case.needs))
+            painter.setPen(QColor(p.bad if self.case.stopped else p.doubt))
+            self._cell(painter, NAME_WIDTH, self.width() - NAME_WIDTH, missing_words(self.case))
             return
         left, width = self.ledger.rail_span()
         self._figures(painter, self.case.figures, left, width)

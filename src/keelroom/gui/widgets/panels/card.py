@@ -17,6 +17,7 @@ from keelroom.document.difference import differences
 from keelroom.document.edits import apply
 from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
+from keelroom.gui.widgets.stop_note import copy_report
 from keelroom.gui.widgets.text import LevelMark, button, label
 
 LEVEL_WORDS = {"problem": "Problem", "doubt": "Open question", "note": "Note"}
@@ -103,6 +104,8 @@ class Card(QWidget):
         line = QHBoxLayout()
         self.go = button("Show me", self._go)
         line.addWidget(self.go)
+        self.report = button("Copy the report", self._copy_report)
+        line.addWidget(self.report)
         line.addStretch(1)
         inside.addLayout(line)
         inside.addWidget(self.source)
@@ -138,6 +141,7 @@ class Card(QWidget):
         self.why.setText(finding.why)
         self.source.setText(f"From: {SOURCES[finding.source].citation}")
         self.go.setAccessibleName(f"Show me: {finding.what}")
+        self.report.setVisible(bool(finding.report))
         while len(self.fixes) < len(finding.fix):
             self._add_fix(len(self.fixes))
         for k, (made, told) in enumerate(self.fixes):
@@ -172,6 +176,10 @@ class Card(QWidget):
     def _go(self) -> None:
         assert self.finding is not None
         self.holder.session.asked_for.emit(self.finding.where)
+
+    def _copy_report(self) -> None:
+        assert self.finding is not None
+        copy_report(self.holder.session, self.finding.report)
 
     def _mend(self, number: int) -> None:
         assert self.finding is not None

@@ -1,0 +1,140 @@
+"""The duty cases of a package: worked out together, each with its figures, with what it needs, or with what stopped it.
+
+What cannot be worked out costs only itself. A case whose inputs cannot be made is left out; where all the others together find no
+answer, each is tried by itself, and those that find one are worked out together without the rest.
+"""
+
+from __future__ import annotations
+
+from operator import is_
+from typing import NamedTuple
+
+from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult, Start
+from keelroom.assess.casefigures import case_figures
+from keelroom.assess.inputs.doors import oddest, stop_at_doors
+from keelroom.assess.inputs.needs import needs_of
+from keelroom.assess.inputs.translate import Car, Row, car_of, row_of, stacked
+from keelroom.assess.outcome import Stopped, attempted
+from keelroom.core.answer import following, steady_answer
+from keelroom.document.schema.build import Build, DutyCase
+from keelroom.document.schema.package import Package
+
+Refused = tuple[tuple[Row, Stopped], ...]
+
+
+class Cases(NamedTuple):
+    """Every duty case as it stands, where the next assessment may begin, and the points that found no answer."""
+
+    results: tuple[CaseResult, ...]
+    start: Start | None
+    refused: Refused
+
+
+class _Point(NamedTuple):
+    case: DutyCase
+    row: Row
+
+
+def cases_of(build: Build, package: Package, before: tuple[Assessment | None, bool]) -> Cases:
+    """All duty cases of a package. before: the previous assessment, and whether something moves. Raises nothing."""
+    needs = {case.id: attempted(_named(case), _where(case), lambda case=case: needs_of(build, package, case)) for case in build.duty_cases}  # type: ignore[misc]
+    stopped = {ident: found for ident, found in needs.items() if isinstance(found, Stopped)}
+    ready = [case for case in build.duty_cases if not needs[case.id]]
+    points, no_inputs = _points(build, package, ready)
+    previous = before[0]
+    known = {id(row): stop for row, stop in previous.refused} if previous else {}
+    refused = {point.case.id: (point.row, known[id(point.row)]) for point in points if id(point.row) in known}
+    open_now = [point for point in points if point.case.id not in refused]
+    solved = attempted("", (), lambda: _solved(build, package, open_now, before))
+    if isinstance(solved, Stopped):
+        refused |= _refusing(build, package, open_now)
+        open_now = [point for point in open_now if point.case.id not in refused]
+        solved = attempted("", (), lambda: _solved(build, package, open_now, (None, False)))
+    if isinstance(solved, Stopped):  # each by itself finds an answer, all together do not
+        refused |= {point.case.id: (point.row, _told(build, package, point.case, solved)) for point in open_now}
+        solved = ({}, None)
+    figures, start = solved
+    stopped |= no_inputs | {ident: stop for ident, (_, stop) in refused.items()}
+    results = tuple(
+        CaseResult(case.id, case.name, figures.get(case.id), _needs(needs[case.id]), stopped.get(case.id)) for case in build.duty_cases
+    )
+    return Cases(results, start, tuple(refused.values()))
+
+
+def _named(case: DutyCase) -> str:
+    return f"“{case.name or case.id}”"
+
+
+def _where(case: DutyCase) -> tuple[str, ...]:
+    return ("duty_cases", case.id)
+
+
+def _needs(found: object) -> tuple:  # type: ignore[type-arg]
+    return found if type(found) is tuple else ()
+
+
+def _points(build: Build, package: Package, ready: list[DutyCase]) -> tuple[list[_Point], dict[str, Stopped]]:
+    """Inputs of the cases that lack nothing, and what stopped those whose inputs cannot be made."""
+    if not ready:
+        return [], {}
+    name = f"the package “{package.name or package.id}”"
+    car = attempted(name, ("packages", package.id), lambda: car_of(build, package))
+    points, stopped = [], {}
+    for case in ready:
+        found = _point(build, package, car, case)
+        if isinstance(found, Stopped):
+            stopped[case.id] = found
+        else:
+            points.append(found)
+    return points, stopped
+
+
+def _point(build: Build, package: Package, car: Car | Stopped, case: DutyCase) -> _Point | Stopped:
+    stop = stop_at_doors(build, package, case)
+    if stop is not None:
+        return stop._replace(part=_named(case))
+    if isinstance(car, Stopped):
+        return _told(build, package, case, car)
+    row = attempted(_named(case), _where(case), lambda: row_of(build, package, car, case))
+    return _told(build, package, case, row) if isinstance(row, Stopped) else _Point(case, row)
+
+
+def _refusing(build: Build, package: Package, points: list[_Point]) -> dict[str, tuple[Row, Stopped]]:
+    """Those of the points that find no answer by themselves."""
+    found = {}
+    for point in points:
+        alone = attempted("", (), lambda point=point: _solved(build, package, [point], (None, False)))  # type: ignore[misc]
+        if isinstance(alone, Stopped):
+            found[point.case.id] = (point.row, _told(build, package, point.case, alone))
+    return found
+
+
+def _told(build: Build, package: Package, case: DutyCase, stop: Stopped) -> Stopped:
+    """What stopped a case, with the entries that are farthest from usual: one of them is the likeliest cause."""
+    odd = oddest(build, package, case)
+    where = odd[0].path if odd else stop.where or _where(case)
+    words = f". Farthest from usual: {'; '.join(one.words for one in odd)}" if odd else ""
+    return Stopped(_named(case), where, f"{stop.why}{words}", stop.report)
+
+
+def _solved(
+    build: Build, package: Package, points: list[_Point], before: tuple[Assessment | None, bool]
+) -> tuple[dict[str, CaseFigures], Start | None]:
+    """Figures by duty case, and where the next assessment begins. The very rows of the last time have its figures.
+
+    Raises SolveError where a point that has a solution was not found; never returns an unconverged figure.
+    """
+    rows, cases = [point.row for point in points], [point.case for point in points]
+    if not rows:
+        return {}, None
+    previous, moving = before
+    last = previous.start if previous else None
+    if last and previous and (moving or not last.followed) and len(last.rows) == len(rows) and all(map(is_, last.rows, rows)):
+        return {case.case_id: case.figures for case in previous.cases if case.figures}, last
+    stack, doubt = stacked(rows)
+    key = (rows[0].batch, stack.plant.network.incidence.shape)
+    alike = last.answer if last and last.key == key else None
+    followed = alike if moving else None
+    answer = following(stack, rows[0].layout, followed) if followed else steady_answer(stack, doubt, rows[0].layout, alike)
+    figures = case_figures(build, package, cases, stack, answer)
+    return {case.id: found for case, found in zip(cases, figures, strict=True)}, Start(key, answer, tuple(rows), followed is not None)
