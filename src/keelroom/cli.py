@@ -11,12 +11,12 @@ from pathlib import Path
 from typing import TYPE_CHECKING, TextIO
 
 from keelroom import ASSETS, __version__
-from keelroom.errors import KeelRoomError, readable
+from keelroom.errors import UNREADABLE, KeelRoomError, readable
 
 if TYPE_CHECKING:
     from keelroom.assess.assessment import Assessment
 
-FINE, PROBLEMS, UNREADABLE = 0, 1, 2
+FINE, PROBLEMS = 0, 1
 
 
 def main(arguments: Sequence[str] | None = None) -> int:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+UNREADABLE = 2
+"""Exit code of everything that could not be done."""
 LONGEST = 900
 """Characters of one message: longer than any sentence of ours."""
 

@@ -43,7 +43,12 @@ def is_metric(text: str) -> bool:
 
 
 def size_text(area: float, metric: bool | None = None) -> str:
-    """The size cable is sold in whose nominal section comes closest to `area` [m2], of one system or of either (None)."""
+    """The size cable is sold in whose nominal section comes closest to `area` [m2], of one system or of either (None).
+
+    Raises InputError where there is no such section.
+    """
+    if not 0 < area < math.inf:
+        raise InputError("no_section", "A wire has a section of more than nothing")
     found = [(abs(math.log(area / awg_area(n))), awg_text(n)) for n in AWG_SIZES if metric is not True]
     found += [(abs(math.log(area / s * 1e6)), metric_text(s)) for s in METRIC_SIZES if metric is not False]
     return min(found)[1]

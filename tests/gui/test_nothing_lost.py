@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QFileDialog, QLineEdit, QPushButton
 from keelroom import ASSETS
 from keelroom.assess.defaults import new_build
 from keelroom.document import writing
-from keelroom.document.autosave import Autosave
+from keelroom.document.autosave import Autosave, Origin
 from keelroom.document.edits import apply, set_value
 from keelroom.document.file import load, save
 from keelroom.document.quantity import quantity
@@ -174,7 +174,7 @@ def test_a_file_changed_by_another_window_is_not_replaced_unasked(tmp_path, stat
 
 def left_by_a_dead_window(build, origin):
     dead = Autosave()
-    dead.keep(build, origin)
+    dead.keep(build, Origin(origin))
     os.close(dead._held)
     return dead.path
 

@@ -15,6 +15,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
 from threading import Condition, Lock, Thread
+from typing import NamedTuple
 
 from keelroom.document.difference import differences
 from keelroom.document.file import load, serialised
@@ -29,17 +30,25 @@ def state_folder() -> Path:
     return Path(base) / "keelroom"
 
 
+class Origin(NamedTuple):
+    """The file a copy grew from, '' if it was never saved or that is not known, and the digest of what that file then held."""
+
+    path: str = ""
+    digest: str = ""
+
+
 @dataclass(frozen=True)
 class Recovered:
     """A build left behind by a window that did not close.
 
-    origin : the file it came from, '' if it was never saved or that is not known
+    origin : the file it came from, '' if it was never saved or that is not known;  grew_from : digest of what that file held then
     """
 
     build: Build
     origin: str
     path: Path
     kept: datetime
+    grew_from: str = ""
 
     @property
     def title(self) -> str:
@@ -80,10 +89,10 @@ class Autosave:
         self.path = self.folder / f"recovery-{uuid.uuid4().hex}.keelroom"
         self._held: int | None = None
 
-    def keep(self, build: Build, origin: str) -> None:
+    def keep(self, build: Build, origin: Origin) -> None:
         """Write the recovery copy. Raises DocumentError where it cannot."""
         self._claim()
-        write_atomically(self._note(self.path), json.dumps({"origin": origin}).encode(), PRIVATE)
+        write_atomically(self._note(self.path), json.dumps({"origin": origin.path, "digest": origin.digest}).encode(), PRIVATE)
         write_atomically(self.path, serialised(build), PRIVATE)
 
     def _claim(self) -> None:
@@ -158,7 +167,8 @@ class Autosave:
                 raise DocumentError("link", "it is a link, and copies never are")
             if self._in_use(path):
                 return
-            left.append(Recovered(load(path), self._origin(path), path, datetime.fromtimestamp(path.stat().st_mtime)))
+            origin = self._origin(path)
+            left.append(Recovered(load(path), origin.path, path, datetime.fromtimestamp(path.stat().st_mtime), origin.digest))
         except (DocumentError, OSError, OverflowError) as error:
             name = readable(path.name, 80)
             why = getattr(error, "message", None) or getattr(error, "strerror", None) or "it cannot be read"
@@ -173,12 +183,13 @@ class Autosave:
             os.close(held)
         return held is None
 
-    def _origin(self, path: Path) -> str:
+    def _origin(self, path: Path) -> Origin:
         try:
-            origin = json.loads(self._note(path).read_bytes()).get("origin", "")
+            note = json.loads(self._note(path).read_bytes())
+            told = [note.get(name, "") for name in ("origin", "digest")]
         except (OSError, ValueError, AttributeError, RecursionError):
-            return ""
-        return origin if isinstance(origin, str) and "\0" not in origin else ""
+            return Origin()
+        return Origin(*(text if isinstance(text, str) and "\0" not in text else "" for text in told))
 
 
 class Keeper:
@@ -192,13 +203,13 @@ class Keeper:
     def __init__(self, autosave: Autosave, failed: Callable[[str], object], within: float = 0.8) -> None:
         self.autosave, self.failed, self.within = autosave, failed, within
         self._turn, self._pen = Condition(), Lock()
-        self._waiting: tuple[Build, str] | None = None
+        self._waiting: tuple[Build, Origin] | None = None
         self._wanted = 0
         self._ended = False
         self._said = ""
         self._thread: Thread | None = None
 
-    def offer(self, build: Build, origin: str) -> None:
+    def offer(self, build: Build, origin: Origin) -> None:
         """Have this build kept soon."""
         with self._turn:
             self._waiting = (build, origin)
@@ -215,7 +226,7 @@ class Keeper:
         with self._pen:
             return
 
-    def write_now(self, build: Build, origin: str) -> bool:
+    def write_now(self, build: Build, origin: Origin) -> bool:
         """Keep this build before returning; whether it could be."""
         self.rest()
         with self._pen:
@@ -241,7 +252,7 @@ class Keeper:
                     if wanted == self._wanted:
                         self._write(*taken)
 
-    def _write(self, build: Build, origin: str) -> bool:
+    def _write(self, build: Build, origin: Origin) -> bool:
         try:
             self.autosave.keep(build, origin)
         except DocumentError as error:

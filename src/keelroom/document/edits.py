@@ -9,7 +9,9 @@ from typing import Any, TypeVar
 from pydantic import BaseModel, ValidationError
 
 from keelroom.document.fields import Path, get, owner_and_spec, validator_of
+from keelroom.document.refusals import reason
 from keelroom.document.schema.build import Build
+from keelroom.document.text import harmless
 from keelroom.errors import InputError
 
 M = TypeVar("M", bound=BaseModel)
@@ -53,10 +55,17 @@ def apply(build: Build, edit: Edit) -> Build:
 
 
 def _validated(model: type[BaseModel], change: Change) -> Any:
+    value = harmless(change.value, change.path[-1]) if isinstance(change.value, str) else change.value
     try:
-        return validator_of(model, change.path[-1]).validate_python(change.value)
+        return validator_of(model, change.path[-1]).validate_python(value)
     except ValidationError as error:
-        raise InputError("invalid_value", error.errors()[0]["msg"], path=change.path) from None
+        raise InputError("invalid_value", _sentence(change.path[-1], error), path=change.path) from None
+
+
+def _sentence(field: str, error: ValidationError) -> str:
+    """Why a value was refused: a measure's own sentence names its field, anything else begins with it."""
+    first = error.errors(include_url=False)[0]
+    return reason(first) if first["type"] == "quantity" else f"{field.replace('_', ' ').capitalize()} {reason(first)}"
 
 
 def checked(model: type[M], **fields: Any) -> M:
@@ -64,7 +73,8 @@ def checked(model: type[M], **fields: Any) -> M:
     try:
         return model(**fields)
     except ValidationError as error:
-        raise InputError("invalid_value", error.errors()[0]["msg"]) from None
+        place = error.errors(include_url=False)[0]["loc"]
+        raise InputError("invalid_value", _sentence(str(place[0]) if place else model.__name__, error)) from None
 
 
 def _replaced(node: Any, path: Path, value: Any) -> Any:

@@ -95,18 +95,18 @@ def _models_in(annotation: Any) -> Iterator[type[BaseModel]]:
         yield from _models_in(inner)
 
 
-def id_lists(node: BaseModel, apart: tuple[str, ...] = ()) -> Iterator[tuple[str, ...]]:
-    """The ids of every list below `node` whose members have ids, list by list. apart: fields of `node` that are left out"""
+def id_lists(node: BaseModel, apart: tuple[str, ...] = (), at: Path = ()) -> Iterator[tuple[Path, tuple[str, ...]]]:
+    """Path and ids of every list below `node` whose members have ids, list by list. apart: fields of `node` that are left out"""
     for name, listed, below in _lists(type(node)):
         if name in apart:
             continue
         value = getattr(node, name)
         if listed:
-            yield tuple(item.id for item in value)
+            yield (*at, name), tuple(item.id for item in value)
         if below:
             for item in value if isinstance(value, tuple) else (value,):
                 if item is not None:
-                    yield from id_lists(item)
+                    yield from id_lists(item, at=(*at, name, *((item.id,) if isinstance(value, tuple) else ())))
 
 
 def measured_fields(node: BaseModel, path: Path = ()) -> Iterator[tuple[Path, Spec, Quantity | None]]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import math
+import re
 import stat
 from collections import Counter
 from hashlib import sha256
@@ -13,9 +14,11 @@ from typing import Any, NamedTuple, NoReturn
 from pydantic import ValidationError
 
 from keelroom.document.migrate import migrate
+from keelroom.document.refusals import reason
 from keelroom.document.schema.build import FORMAT, VERSION, Build
+from keelroom.document.text import harmless
 from keelroom.document.writing import named, write_atomically
-from keelroom.errors import DocumentError, readable
+from keelroom.errors import DocumentError, InputError, readable
 
 ENDING = ".keelroom"
 HEAD = 400
@@ -79,7 +82,7 @@ def _bytes(path: Path) -> bytes:
 
 def parse(data: bytes, path: Path) -> Build:
     """The build in `data`; `path` only names it in messages."""
-    raw = _raw(data, path)
+    raw = _fit(_raw(data, path), (), path)
     if raw.get("format") != FORMAT:
         _refuse("foreign", path, f"is not a Keel Room build: its “format” is not “{FORMAT}”")
     version = raw.get("version")
@@ -90,18 +93,29 @@ def parse(data: bytes, path: Path) -> Build:
     try:
         return Build.model_validate_json(json.dumps(migrate(raw, VERSION)))
     except ValidationError as error:
-        first = error.errors()[0]
-        place = " / ".join(_place(raw, first["loc"])) or "the document"
+        first = error.errors(include_url=False)[0]
+        place = " / ".join(_place(raw, first["loc"]))
         more = f" ({error.error_count() - 1} more)" if error.error_count() > 1 else ""
-        raise DocumentError(
-            "invalid", f"{named(path)}: {readable(place, 120)}: {readable(first['msg'], 160)}{more}", path=str(path), loc=first["loc"]
-        ) from None
-    except RecursionError:
-        _refuse("too_deep", path, "is nested too deeply to be a build")
+        sentence = f"{readable(place, 120)}: {reason(first)}" if place else reason(first)
+        raise DocumentError("invalid", f"{named(path)}: {sentence}{more}", path=str(path), loc=first["loc"]) from None
 
 
 def _refuse(code: str, path: Path, why: str) -> NoReturn:
     raise DocumentError(code, f"{named(path)} {why}", path=str(path))
+
+
+class _Unfit(NamedTuple):
+    """A number no build can hold, until it is known where it stands."""
+
+    text: str
+
+
+DEEPEST = 40
+"""Sections and lists within each other; a build has ten or so."""
+LONGEST_WHOLE = 18
+"""Digits of a whole number: what is longer is no figure of a build."""
+_TOKENS = re.compile(r'"(?:[^"\\]|\\.)*"?|[\[{]|[\]}]')
+_LINES = re.compile("\r\n|\r|\n")
 
 
 def _raw(data: bytes, path: Path) -> dict[str, Any]:
@@ -112,25 +126,73 @@ def _raw(data: bytes, path: Path) -> dict[str, Any]:
             _refuse("duplicate_key", path, f"has the key “{readable(repeated, 60)}” twice in one object")
         return members
 
-    def finite(text: str) -> float:
+    def finite(text: str) -> float | _Unfit:
         value = float(text)
-        if not math.isfinite(value):
-            _refuse("not_finite", path, f"holds {readable(text, 40)}, which is not a finite number")
-        return value
+        return value if math.isfinite(value) else _Unfit(text)
+
+    def whole(text: str) -> int | _Unfit:
+        return int(text) if len(text) <= LONGEST_WHOLE else _Unfit(text)
 
     try:
-        raw = json.loads(data.decode("utf-8"), object_pairs_hook=no_duplicates, parse_float=finite, parse_constant=finite)
-    except UnicodeDecodeError:
-        _refuse("not_text", path, "is not a text file")
-    except RecursionError:
-        _refuse("too_deep", path, "is nested too deeply to be a build")
+        text = data.decode("utf-8-sig")
+        _not_too_deep(text, path)
+        raw = json.loads(text, object_pairs_hook=no_duplicates, parse_float=finite, parse_int=whole, parse_constant=_Unfit)
+    except UnicodeDecodeError as error:
+        _refuse("not_text", path, f"is not a text file: line {_line(data[: error.start].decode('utf-8', 'replace'))} is no UTF-8")
     except json.JSONDecodeError as error:
-        _refuse("not_json", path, f"is cut short or damaged at line {error.lineno}: {error.msg}")
-    except ValueError:
-        _refuse("not_json", path, "holds a number that is too long to read")
+        cut = error.pos >= len(text.rstrip())
+        at = _line(text[: error.pos])
+        _refuse("not_json", path, f"is cut short: it ends in the midst, at line {at}" if cut else f"is damaged at line {at}")
     if not isinstance(raw, dict):
         _refuse("foreign", path, "is not a Keel Room build: expected a JSON object")
     return raw
+
+
+def _line(before: str) -> int:
+    """The line a text that goes before a place ends in."""
+    return len(_LINES.findall(before)) + 1
+
+
+def _not_too_deep(text: str, path: Path) -> None:
+    """Refuse what is nested deeper than any build, before anything follows it down."""
+    depth = 0
+    for token in _TOKENS.finditer(text):
+        if token[0] in "[{":
+            depth += 1
+            if depth > DEEPEST:
+                _refuse("too_deep", path, f"is nested too deeply to be a build, at line {_line(text[: token.start()])}")
+        elif token[0] in "]}":
+            depth -= 1
+
+
+def _fit(node: Any, at: tuple[int | str, ...], path: Path, raw: Any = None) -> Any:
+    """The document with nothing in it that cannot be kept or shown; what cannot be mended is refused where it stands."""
+    raw = node if raw is None else raw
+    if isinstance(node, dict):
+        return {_key(key, at, path, raw): _fit(value, (*at, key), path, raw) for key, value in node.items()}
+    if isinstance(node, list):
+        return [_fit(value, (*at, k), path, raw) for k, value in enumerate(node)]
+    if isinstance(node, _Unfit):
+        _misfit("not_finite", path, raw, at, f"holds {readable(node.text, 40)}, which is no number a build can hold")
+    if isinstance(node, str):
+        return _text(node, at, path, raw)
+    return node
+
+
+def _key(key: str, at: tuple[int | str, ...], path: Path, raw: Any) -> str:
+    return _text(key, (*at, "a name"), path, raw)
+
+
+def _text(text: str, at: tuple[int | str, ...], path: Path, raw: Any) -> str:
+    try:
+        return harmless(text, str(at[-1]) if at else "")
+    except InputError as error:
+        _misfit(error.code, path, raw, at, error.message)
+
+
+def _misfit(code: str, path: Path, raw: Any, at: tuple[int | str, ...], why: str) -> NoReturn:
+    place = readable(" / ".join(_place(raw, at)), 120)
+    raise DocumentError(code, f"{named(path)}: {place}: {why}", path=str(path), loc=at)
 
 
 def _place(raw: Any, location: tuple[int | str, ...]) -> list[str]:
@@ -160,4 +222,7 @@ def save(build: Build, path: Path, known: str = "") -> Stored:
     if known and digest(path) not in ("", known):
         _refuse("changed_on_disk", path, "was changed by another program since it was opened here")
     data = serialised(build)
+    if len(data) > LARGEST:
+        _refuse("too_large", path, f"would be over {LARGEST // 1_000_000} MB, and could not be opened again; nothing was written")
+    parse(data, path)  # what could not be opened again is not written
     return Stored(build, sha256(data).hexdigest(), write_atomically(path, data))

@@ -22,6 +22,11 @@ class Strict(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid", strict=True, allow_inf_nan=False, defer_build=True)
 
 
+def most(count: int) -> Any:
+    """How long a list may be: more than anybody has, and few enough that a window stays quick with all of it."""
+    return Field(max_length=count)
+
+
 class Quantity(Strict):
     """A measure as it was typed and what it means.
 

@@ -41,7 +41,7 @@ def write_atomically(path: Path, data: bytes, mode: int | None = None) -> str:
             file.write(data)
             file.flush()
             os.fsync(file.fileno())
-            note = _like(file.fileno(), old, mode)
+            note = "; ".join(filter(None, (_like(file.fileno(), old, mode), _linked(old))))
             os.replace(temporary, target)
     except (OSError, ValueError) as error:
         if temporary:
@@ -57,6 +57,14 @@ def write_atomically(path: Path, data: bytes, mode: int | None = None) -> str:
 def named(path: Path) -> str:
     """A file in a sentence: its name, or its path where it has none, safe to print."""
     return readable(path.name or str(path), 80)
+
+
+def one_file(one: Path, other: Path) -> bool:
+    """Whether two names are of one file, through links of either sort."""
+    try:
+        return os.path.realpath(one) == os.path.realpath(other) or os.path.samefile(one, other)
+    except (OSError, ValueError):
+        return False
 
 
 def _prefix(target: Path) -> str:
@@ -79,6 +87,12 @@ def _like(handle: int, old: os.stat_result | None, mode: int | None) -> str:
                 note = "it belonged to somebody else and is yours now"
     os.fchmod(handle, mode)
     return note
+
+
+def _linked(old: os.stat_result | None) -> str:
+    """What is to be said of a file that has other names: they go on holding what it held."""
+    others = old.st_nlink - 1 if old is not None else 0
+    return f"{others} other {'name' if others == 1 else 'names'} of it (hard links) still hold what it said before" if others > 0 else ""
 
 
 def _mask() -> int:

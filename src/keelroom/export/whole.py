@@ -6,7 +6,7 @@ import os
 from pathlib import Path
 
 from keelroom.document.file import ENDING, holds_build
-from keelroom.document.writing import named, write_atomically
+from keelroom.document.writing import named, one_file, write_atomically
 from keelroom.errors import DocumentError, ExportError
 
 LONGEST_NAME = 80
@@ -26,17 +26,13 @@ def not_a_build(path: Path, open_file: Path | None = None) -> None:
     """Nothing that is made of a build goes onto one. Raises ExportError for a name that ends like a build's, a link to such, a file that
     holds one, and the very file that is open, whatever they are called."""
     target = Path(os.path.realpath(path))
-    same = open_file is not None and target == Path(os.path.realpath(open_file))
-    if same or target.suffix.lower() == ENDING or holds_build(target) or (open_file is not None and _one_file(target, open_file)):
-        raise ExportError("onto_a_build", f"{named(path)} is a build, and would be lost; choose another name", path=str(path))
-
-
-def _one_file(one: Path, other: Path) -> bool:
-    """Whether two names are of one file, hard links included."""
-    try:
-        return os.path.samefile(one, other)
-    except OSError:
-        return False
+    is_open = open_file is not None and one_file(target, open_file)
+    if is_open or ENDING in (path.suffix.lower(), target.suffix.lower()) or holds_build(target):
+        raise ExportError(
+            "onto_a_build",
+            f"{named(path)} is a build, or is named like one, and nothing made of a build goes onto one; choose another name",
+            path=str(path),
+        )
 
 
 def file_name(title: str, otherwise: str) -> str:

@@ -3,19 +3,25 @@
 from __future__ import annotations
 
 import gc
+import os
 import sys
 from pathlib import Path
 
+from PyQt6.QtCore import QMessageLogContext, QtMsgType, qInstallMessageHandler
 from PyQt6.QtGui import QFont, QFontDatabase, QIcon, QPixmap
 from PyQt6.QtWidgets import QApplication
 
 from keelroom import ASSETS
 from keelroom.document.autosave import Autosave
-from keelroom.gui.leaving import leave_on_signals, leave_with_session
+from keelroom.errors import UNREADABLE
+from keelroom.gui.leaving import leave_on_signals, leave_with_session, take_down
 from keelroom.gui.session.crash import install
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.settings import Settings
 from keelroom.gui.window import Window
+
+
+NO_DISPLAY = "keelroom: there is no display to open a window on, or it cannot be used; assess, sheet, new and schema need none, and xvfb-run gives a virtual one\n"
 
 
 def application() -> QApplication:
@@ -23,7 +29,9 @@ def application() -> QApplication:
     existing = QApplication.instance()
     if isinstance(existing, QApplication):
         return existing  # dressing it again would polish every widget there is
+    before = qInstallMessageHandler(_at_start)
     app = QApplication(sys.argv[:1])
+    qInstallMessageHandler(before)
     app.setApplicationName("Keel Room")
     app.setDesktopFileName("keelroom")
     app.setStyle("Fusion")
@@ -34,6 +42,15 @@ def application() -> QApplication:
     icon.loadFromData((ASSETS / "keelroom.png").read_bytes())
     app.setWindowIcon(QIcon(icon))
     return app
+
+
+def _at_start(sort: QtMsgType, _where: QMessageLogContext, text: str | None) -> None:
+    """What Qt says while it starts. Without a display it would abort the process with a dump: one sentence instead, as for anything else
+    that could not be done."""
+    if sort == QtMsgType.QtFatalMsg:
+        sys.stderr.write(NO_DISPLAY)
+        sys.stderr.flush()
+        os._exit(UNREADABLE)
 
 
 def make_window(path: Path | None = None, as_copy: bool = False) -> Window:
@@ -63,4 +80,6 @@ def run(path: Path | None, as_copy: bool = False) -> int:
     leave_on_signals(app, window)
     leave_with_session(app, window)
     window.show()
-    return app.exec()
+    code = app.exec()
+    take_down(window)
+    return code

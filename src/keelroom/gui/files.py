@@ -11,10 +11,11 @@ from PyQt6.QtWidgets import QApplication, QFileDialog, QMessageBox, QWidget
 from keelroom import ASSETS
 from keelroom.assess.report import verdict_line
 from keelroom.document.autosave import Recovered
+from keelroom.document.file import ENDING
 from keelroom.document.file import save as write_copy
 from keelroom.errors import KeelRoomError
 from keelroom.export.whole import file_name
-from keelroom.gui.saving import ask_about_change, ask_and_write
+from keelroom.gui.saving import ask_about_change, ask_and_write, ask_where, message, warn
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.start_page import Last
 
@@ -26,7 +27,7 @@ KINDS_OF_FILE = "Keel Room builds (*.keelroom)"
 def dropped(data: QMimeData | None) -> Path | None:
     """The build among what was dropped on a window; None where there is none."""
     found = [Path(url.toLocalFile()) for url in (data.urls() if data is not None else []) if url.isLocalFile()]
-    return next((path for path in found if path.suffix == ".keelroom"), None)
+    return next((path for path in found if path.suffix == ENDING), None)
 
 
 class Files:
@@ -101,7 +102,7 @@ class Files:
             act()
         except KeelRoomError as error:
             self.session.told.emit(error.message)
-            QMessageBox.warning(self.window, "Not opened", error.message)
+            warn(self.window, "Not opened", error.message)
             return False
         self._remember()
         self.opened()
@@ -118,12 +119,9 @@ class Files:
         return self._save(self.session.path)
 
     def save_as(self) -> bool:
-        start = self.session.folder / f"{file_name(self.session.build.brief.title, 'build')}.keelroom"
-        name, _ = QFileDialog.getSaveFileName(self.window, "Save the build", str(start), KINDS_OF_FILE)
-        if not name:
-            return False
-        path = Path(name)
-        return self._save(path if path.suffix else path.with_suffix(".keelroom"))
+        suggested = f"{file_name(self.session.build.brief.title, 'build')}{ENDING}"
+        path = ask_where(self.window, self.session, ("Save the build", suggested, KINDS_OF_FILE))
+        return path is not None and self._save(path)
 
     def save_copy(self) -> None:
         """Write the build to another file and go on with this one."""
@@ -141,7 +139,7 @@ class Files:
             if error.code == "changed_on_disk":
                 return self._changed_behind(path, error.message)
             self.session.told.emit(error.message)
-            QMessageBox.warning(self.window, "Not saved", error.message)
+            warn(self.window, "Not saved", error.message)
             return False
         self._remember()
         return True
@@ -163,7 +161,8 @@ class Files:
         if not self.session.store.dirty:
             return True
         buttons = QMessageBox.StandardButton
-        answer = QMessageBox.question(
-            self.window, "Save first?", "This build has changes that are not saved.", buttons.Save | buttons.Discard | buttons.Cancel
-        )
+        box = message(self.window, QMessageBox.Icon.Question, "Save first?", "This build has changes that are not saved.")
+        box.setStandardButtons(buttons.Save | buttons.Discard | buttons.Cancel)
+        box.setDefaultButton(buttons.Save)
+        answer = box.exec()
         return answer == buttons.Discard or (answer == buttons.Save and self.save())

@@ -12,7 +12,7 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.session.timing import one_shot
 from keelroom.gui.theme.icons import icon
 from keelroom.gui.theme.palette import LIGHT, Palette
-from keelroom.gui.widgets.text import ChoiceBox, Elided, button, restyle
+from keelroom.gui.widgets.text import ChoiceBox, Elided, button, plain_tip, restyle
 
 Act = Callable[[], object]
 SAID_FOR = 12000
@@ -98,7 +98,7 @@ class Header(QWidget):
         store = self.session.store
         for made, what, keys in ((self.undo_button, store.undo_label, "Ctrl+Z"), (self.redo_button, store.redo_label, "Ctrl+Shift+Z")):
             made.setEnabled(bool(what))
-            made.setToolTip(f"{made.text()}: {what} ({keys})" if what else f"Nothing to {made.text().lower()}")
+            made.setToolTip(plain_tip(f"{made.text()}: {what} ({keys})") if what else f"Nothing to {made.text().lower()}")
         self.hold_button.setText("Let go" if self.session.held else "Hold")
         if not self.spoken.isActive():
             self._verdict()

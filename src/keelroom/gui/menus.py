@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QMainWindow, QMenu, QMenuBar
 from keelroom.gui.commands import MENUS
 from keelroom.gui.theme.icons import icon
 from keelroom.gui.widgets.panels.acts import Command
+from keelroom.gui.widgets.text import plain_tip
 
 
 class Menus:
@@ -88,5 +89,5 @@ class Menus:
         for path in paths:
             action = self.recent.addAction(path.name)
             assert action is not None
-            action.setToolTip(str(path))
+            action.setToolTip(plain_tip(str(path)))
             action.triggered.connect(lambda _checked=False, path=path: open_one(path))

@@ -6,6 +6,7 @@ from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, Protocol
 
+from PyQt6.QtCore import QBuffer
 from PyQt6.QtGui import QPixmap
 from PyQt6.QtWidgets import QApplication, QStackedWidget, QWidget
 
@@ -106,8 +107,13 @@ class Outputs:
             if scene is None:
                 raise ExportError("nothing_drawn", "There is nothing drawn on this page")
             write_svg(scene, path)
-        elif not self.drawing_picture().save(str(path), "PNG"):
-            raise ExportError("drawing_not_written", f"{path.name} could not be written; choose another place", path=str(path))
+            return
+        from keelroom.export.whole import write_whole
+
+        picture = QBuffer()
+        if not self.drawing_picture().save(picture, "PNG"):
+            raise ExportError("drawing_not_made", "The picture could not be made; make the window smaller", path=str(path))
+        write_whole(path, bytes(picture.data().data()), "drawing_not_written")
 
     def page_rows(self) -> list[list[str]]:
         """The tables and charts of the page that is seen, one under the other; empty where it has none."""

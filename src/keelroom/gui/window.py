@@ -30,6 +30,7 @@ from keelroom.gui.header import HeadActs, Header
 from keelroom.gui.menus import Menus
 from keelroom.gui.outputs import Outputs
 from keelroom.gui.registry import STATIONS, by_station, named, station_at
+from keelroom.gui.saving import message
 from keelroom.gui.session.session import Session
 from keelroom.gui.side import DRAWER_WIDTH, Drawers
 from keelroom.gui.theme.dress import dress, dress_application
@@ -353,7 +354,7 @@ class Window(QMainWindow):
     def about(self) -> None:
         """Name, version, and what the figures are."""
         told = f"Keel Room {__version__}\n\nSizes a core and fans against an engine's heat, and fits, wires and proves the package.\n\n{CAUTIONS[0]}"
-        QMessageBox.about(self, "About Keel Room", told)
+        message(self, QMessageBox.Icon.Information, "About Keel Room", told).exec()
 
     def duplicate_package(self) -> None:
         """A copy of the active package beside it, and active."""

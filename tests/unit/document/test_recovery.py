@@ -13,7 +13,7 @@ import pytest
 
 from keelroom.document import autosave as autosave_module
 from keelroom.document import file, writing
-from keelroom.document.autosave import Autosave, Keeper
+from keelroom.document.autosave import Autosave, Keeper, Origin
 from keelroom.document.edits import apply, set_value
 from keelroom.document.quantity import quantity
 from keelroom.errors import DocumentError, readable
@@ -28,7 +28,7 @@ def kilos(build, mass):
 def left_by_a_dead_window(folder: Path, build, origin="") -> Path:
     """A copy whose owner is gone: the lock is let go of as the system does when a process ends."""
     dead = Autosave(folder)
-    dead.keep(build, origin)
+    dead.keep(build, Origin(origin))
     os.close(dead._held)
     return dead.path
 
@@ -45,7 +45,7 @@ def test_a_copy_is_its_owners_alone(demo, tmp_path):
 
 def test_a_dead_windows_copy_is_found_and_a_living_ones_is_not(demo, tmp_path):
     living = Autosave(tmp_path)
-    living.keep(demo, "/somewhere/van.keelroom")
+    living.keep(demo, Origin("/somewhere/van.keelroom"))
     assert not Autosave(tmp_path).left_behind()
     os.close(living._held)
     found = Autosave(tmp_path).left_behind()
@@ -65,7 +65,7 @@ def test_names_and_notes_of_any_kind(demo, tmp_path, name):
         if note is not None:
             copy.with_suffix(".origin").write_bytes(note)
         mine = Autosave(folder)
-        mine.keep(kilos(demo, 1), "")
+        mine.keep(kilos(demo, 1), Origin())
         assert [(r.build, r.origin) for r in mine.left_behind()] == [(demo, "")]
         assert copy.read_bytes() == file.serialised(demo)
 
@@ -125,7 +125,7 @@ def test_going_on_with_a_copy_writes_and_removes_nothing(demo, tmp_path, monkeyp
     (found,) = mine.left_behind()
     mine.adopt(found)
     with pytest.raises(DocumentError, match="No space left"):
-        mine.keep(kilos(demo, 3333), "")
+        mine.keep(kilos(demo, 3333), Origin())
     assert path.read_bytes() == before
     assert [p.suffix for p in sorted(tmp_path.iterdir())] == [".keelroom", ".lock", ".origin"]
     with pytest.raises(DocumentError, match="Another window"):
@@ -137,7 +137,7 @@ def test_a_state_folder_that_cannot_be_made_is_said_once(demo, tmp_path):
     said: list[str] = []
     keeper = Keeper(Autosave(tmp_path / "state"), said.append)
     for mass in range(4):
-        assert not keeper.write_now(kilos(demo, 2000 + mass), "")
+        assert not keeper.write_now(kilos(demo, 2000 + mass), Origin())
     assert len(said) == 1
     assert "No recovery copies can be kept" in said[0]
     keeper.end()
@@ -156,7 +156,7 @@ def test_something_is_kept_however_fast_one_works(demo, tmp_path):
     autosave.keep = lambda build, origin: (original(build, origin), written.set())
     n = 0
     while not written.is_set():  # never a pause as long as `within`
-        keeper.offer(builds[n % 50], "")
+        keeper.offer(builds[n % 50], Origin())
         n += 1
         assert n < 10_000_000
     keeper.end()
@@ -166,8 +166,8 @@ def test_something_is_kept_however_fast_one_works(demo, tmp_path):
 def test_what_rests_is_not_written_and_what_is_written_now_is_the_newest(demo, tmp_path):
     autosave = Autosave(tmp_path)
     keeper = Keeper(autosave, pytest.fail, within=0.0)
-    keeper.offer(kilos(demo, 2000), "")
-    assert keeper.write_now(kilos(demo, 3000), "")
+    keeper.offer(kilos(demo, 2000), Origin())
+    assert keeper.write_now(kilos(demo, 3000), Origin())
     keeper.end()
     keeper._thread.join()
     assert b'"3000 kg"' in autosave.path.read_bytes()
@@ -179,9 +179,9 @@ def test_offering_does_not_wait_for_a_slow_disk(demo, tmp_path):
     autosave, begun, go = Autosave(tmp_path), threading.Event(), threading.Event()
     autosave.keep = lambda build, origin: (begun.set(), go.wait(30))
     keeper = Keeper(autosave, pytest.fail, within=0.0)
-    keeper.offer(demo, "")
+    keeper.offer(demo, Origin())
     assert begun.wait(30)
-    keeper.offer(demo, "")  # would hang here if it waited for the disk
+    keeper.offer(demo, Origin())  # would hang here if it waited for the disk
     go.set()
     keeper.end()
 

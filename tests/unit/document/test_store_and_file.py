@@ -4,6 +4,7 @@ import errno
 import json
 import math
 import os
+import re
 from pathlib import Path
 
 import jsonschema
@@ -59,9 +60,7 @@ def test_no_infinities_in_memory_or_in_a_file(demo):
         Quantity(si=math.inf, as_typed="1", unit="m")
     text = file.serialised(demo).decode()
     for token in ("NaN", "Infinity", "1e400"):
-        broken = text.replace('"si": 1973.1', f'"si": {token}', 1)
-        if broken == text:
-            broken = text.replace('"revision": 0', f'"revision": {token}', 1)
+        broken = re.sub(r'"si": [\d.]+', f'"si": {token}', text, count=1)
         assert refusal(broken.encode()).code == "not_finite"
 
 
@@ -97,7 +96,7 @@ def test_si_must_be_what_the_text_says(demo):
     ("data", "code"),
     [(b"", "not_json"), (b"\xff\xfe\x00", "not_text"), (b"[1]", "foreign"), (b'{"format": "other"}', "foreign"), (b'{"format": "keelroom-build"}', "no_version"),
      (b'{"format": "keelroom-build", "version": 9}', "newer"), (b'{"format": "keelroom-build", "version": true}', "no_version"),
-     (b'{"a":' * 100000, "too_deep"), (b'{"format": "keelroom-build", "version": ' + b"1" * 5000 + b"}", "not_json")],
+     (b'{"a":' * 100000, "too_deep"), (b'{"format": "keelroom-build", "version": ' + b"1" * 5000 + b"}", "not_finite")],
 )  # fmt: skip
 def test_a_file_that_is_no_build_says_so(data, code):
     error = refusal(data)

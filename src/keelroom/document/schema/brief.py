@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from keelroom.document.quantity import Quantity, Spec, Strict, quantity
+from keelroom.document.quantity import Quantity, Spec, Strict, most, quantity
 
 Maybe = Quantity | None
 EngineKind = Literal["carburetted", "injected", "modern", "boosted", "diesel"]
@@ -128,11 +128,11 @@ class Brief(Strict):
 
     title: str = ""
     use: str = ""
-    symptoms: tuple[Symptom, ...] = ()
+    symptoms: Annotated[tuple[Symptom, ...], most(20)] = ()
     notes: str = ""
     vehicle: Vehicle = Field(default_factory=Vehicle)
     engine: Engine = Field(default_factory=Engine)
     accessories: Accessories = Field(default_factory=Accessories)
     climate: Climate = Field(default_factory=Climate)
     cooling: Cooling = Field(default_factory=Cooling)
-    causes: tuple[CauseCheck, ...] = ()
+    causes: Annotated[tuple[CauseCheck, ...], most(60)] = ()

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from keelroom.document.fields import id_lists
-from keelroom.document.quantity import Quantity, Spec, Strict, quantity
+from keelroom.document.quantity import Quantity, Spec, Strict, most, quantity
 from keelroom.document.schema.brief import Brief, Maybe
 from keelroom.document.schema.electrical import Supply
 from keelroom.document.schema.package import Core, Fan, Package
@@ -46,13 +46,13 @@ class Build(Strict):
     revision: int = 0
     brief: Brief = Field(default_factory=Brief)
     survey: Survey = Field(default_factory=Survey)
-    gaps: tuple[GapRule, ...] = Field(default_factory=usual_gaps)
+    gaps: Annotated[tuple[GapRule, ...], most(20)] = Field(default_factory=usual_gaps)
     supply: Supply = Field(default_factory=Supply)
-    packages: tuple[Package, ...] = ()
+    packages: Annotated[tuple[Package, ...], most(120)] = ()
     active: str = ""
-    duty_cases: tuple[DutyCase, ...] = ()
-    own_cores: tuple[Core, ...] = ()
-    own_fans: tuple[Fan, ...] = ()
+    duty_cases: Annotated[tuple[DutyCase, ...], most(60)] = ()
+    own_cores: Annotated[tuple[Core, ...], most(200)] = ()
+    own_fans: Annotated[tuple[Fan, ...], most(200)] = ()
 
     @model_validator(mode="after")
     def _ids_are_unique(self) -> Build:
@@ -64,8 +64,12 @@ class Build(Strict):
     def id_fault(self) -> str:
         """What is wrong with the ids of lists and of the active package; '' where nothing is."""
         # Own parts are known by their names: fans kept from two packages may both be called fan1 there.
-        if any("" in ids or len(set(ids)) != len(ids) for ids in id_lists(self, apart=("own_fans",))):
-            return "ids must be present and unique within their list"
+        for path, ids in id_lists(self, apart=("own_fans",)):
+            if "" in ids:
+                return f"an entry of {' / '.join(path)} has no id; every entry needs one of its own"
+            if len(set(ids)) != len(ids):
+                twice = next(one for k, one in enumerate(ids) if one in ids[:k])
+                return f"the id “{twice}” stands twice in {' / '.join(path)}; ids are unique within their list"
         if self.active not in {package.id for package in self.packages}:
             return f"active names no package: “{self.active}”"
         return ""

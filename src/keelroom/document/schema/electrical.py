@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from keelroom.document.quantity import Quantity, Spec, Strict, quantity
+from keelroom.document.quantity import Quantity, Spec, Strict, most, quantity
 from keelroom.document.schema.brief import Maybe
 
 CableKey = Literal["j1128_thermoplastic", "j1128_crosslinked", "iso_a", "iso_b", "iso_c", "iso_d", "bare_awg", "aluminium"]
@@ -60,8 +60,8 @@ class Circuit(Strict):
 
     id: str
     name: str = ""
-    feeds: tuple[str, ...] = ()
-    sources: tuple[str, ...] = ("battery",)
+    feeds: Annotated[tuple[str, ...], most(40)] = ()
+    sources: Annotated[tuple[str, ...], most(20)] = ("battery",)
     fuse: Annotated[Maybe, Spec("current", "Fuse", gt=0, le=500, help="Empty: no fuse")] = quantity("30 A", "current")
     fuse_form: FuseForm = "blade"
     fuse_at: Annotated[
@@ -107,10 +107,10 @@ class Control(Strict):
     second_on: Annotated[Quantity, Spec("temperature", "Second speed on", ge=20, le=130)] = quantity("205 °F", "temperature")
     second_off: Annotated[Quantity, Spec("temperature", "Second speed off", ge=20, le=130)] = quantity("195 °F", "temperature")
     low_speed: LowSpeed = "one_fan"
-    curve: tuple[CommandPoint, ...] = ()
+    curve: Annotated[tuple[CommandPoint, ...], most(40)] = ()
     soft_start: bool = False
     ac_request: bool = False
-    ac_fans: tuple[str, ...] = ()
+    ac_fans: Annotated[tuple[str, ...], most(20)] = ()
     """fans the A/C asks for; () all that the first stage starts"""
     lead: str = ""
     """the fan that starts first; '' the first of the list"""
@@ -123,9 +123,9 @@ class Control(Strict):
     adapter_push: Annotated[Quantity, Spec("length", "Adapter inside each hose end", gt=0.003, le=0.1)] = quantity("3/4 in", "length")
     thread: Thread = "npt_38"
     strap: bool = True
-    spun: tuple[str, ...] = ()
+    spun: Annotated[tuple[str, ...], most(40)] = ()
     """fans whose direction was felt by hand before the harness was built"""
-    done: tuple[BenchTest, ...] = ()
+    done: Annotated[tuple[BenchTest, ...], most(200)] = ()
 
 
 class AlternatorPoint(Strict):
@@ -194,7 +194,7 @@ class Supply(Strict):
     ] = quantity("15000 rpm", "turning speed")
     redline: Annotated[Quantity, Spec("turning speed", "Engine’s redline", gt=5, le=300)] = quantity("5500 rpm", "turning speed")
     alternator_air: Annotated[Quantity, Spec("temperature", "Air at the alternator", ge=-40, le=150)] = quantity("175 °F", "temperature")
-    curve: tuple[AlternatorPoint, ...] = ()
+    curve: Annotated[tuple[AlternatorPoint, ...], most(40)] = ()
     capacity: Annotated[Quantity, Spec("charge", "Battery, at 20 hours", gt=0, le=4e6)] = quantity("60 Ah", "charge")
     reserve: Annotated[Maybe, Spec("minutes", "Reserve capacity", gt=0, le=60e3, help="Minutes at 25 A from its label; empty: from Ah")] = (
         None
@@ -207,5 +207,5 @@ class Supply(Strict):
     charge_fuse: Annotated[Maybe, Spec("current", "Charge cable’s fuse", gt=0, le=500, help="At the battery’s end; empty: none")] = None
     charge_limit: Annotated[Quantity, Spec("voltage", "Charge cable may lose", gt=0, le=5)] = quantity("0.3 V", "voltage")
     drop_limit: Annotated[Quantity, Spec("voltage", "A circuit may lose, there and back", gt=0, le=10)] = quantity("0.5 V", "voltage")
-    sources: tuple[Source, ...] = Field(default_factory=usual_sources)
-    loads: tuple[Load, ...] = Field(default_factory=usual_loads)
+    sources: Annotated[tuple[Source, ...], most(20)] = Field(default_factory=usual_sources)
+    loads: Annotated[tuple[Load, ...], most(80)] = Field(default_factory=usual_loads)

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from keelroom.document.quantity import Quantity, Spec, Strict, quantity
+from keelroom.document.quantity import Quantity, Spec, Strict, most, quantity
 
 Maybe = Quantity | None
 ThermostatPlace = Literal["outlet", "inlet"]
@@ -86,7 +86,7 @@ class Hose(Strict):
     tightest: Annotated[Maybe, Spec("length", "Tightest bend, radius", gt=2e-3, le=2, help="To its middle; empty: by its route")] = None
     necks: Annotated[Maybe, Spec("length", "Narrowest fitting, bore", gt=1e-3, le=0.1, help="A 16-size line goes through 7/8 in")] = None
     piece: Piece = "none"
-    via: tuple[Via, ...] = ()
+    via: Annotated[tuple[Via, ...], most(40)] = ()
     state: HoseState = "good"
     stock: Annotated[Maybe, Spec("length", "Hose at hand is long", gt=0, le=30, help="A moulded one that is cut; empty: none yet")] = None
     years: Annotated[Maybe, Spec("number", "Its age in years", ge=0, le=80)] = None
@@ -117,7 +117,7 @@ class Loop(Strict):
     electric_pressure: Annotated[Maybe, Spec("pressure", "Electric pump, shut off", gt=0, le=5e5)] = quantity("9 psi", "pressure")
     electric_voltage: Annotated[Maybe, Spec("voltage", "Electric pump rated at", gt=0, le=60)] = quantity("13.5 V", "voltage")
     electric_power: Annotated[Maybe, Spec("electrical power", "Electric pump draws", gt=0, le=2000)] = quantity("100 W", "electrical power")
-    pump_curve: tuple[PumpPoint, ...] = ()
+    pump_curve: Annotated[tuple[PumpPoint, ...], most(40)] = ()
     pump_on: Annotated[
         Maybe, Spec("temperature", "Electric pump starts at", ge=20, le=130, help="Empty: it always runs. About 140 °F is usual in line")
     ] = None
@@ -129,8 +129,8 @@ class Loop(Strict):
     core_neck: CapKind = "pressure"
     """what closes the core's own filler neck; none: it has none"""
     core_stands: Annotated[Maybe, Spec("pressure", "Core stands a pressure of", gt=0, le=1e6, help="Empty: taken from its make")] = None
-    parts: tuple[Part, ...] = ()
-    hoses: tuple[Hose, ...] = Field(default_factory=usual_hoses)
+    parts: Annotated[tuple[Part, ...], most(60)] = ()
+    hoses: Annotated[tuple[Hose, ...], most(60)] = Field(default_factory=usual_hoses)
     hold: Annotated[
         Maybe, Spec("volume", "The circuit holds, measured", gt=0, le=0.2, help="By what went in when it was dry; empty: worked out")
     ] = None

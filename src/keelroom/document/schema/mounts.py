@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from keelroom.document.quantity import Quantity, Spec, Strict, quantity
+from keelroom.document.quantity import Quantity, Spec, Strict, most, quantity
 from keelroom.document.schema.brief import Maybe
 from keelroom.document.schema.stock import BoltKey, MetalKey, Nut
 from keelroom.document.schema.survey import Faces
@@ -28,8 +28,8 @@ class Bracket(Strict):
     form: Form = "strap"
     start: str = "core:upper_left"
     end: str = ""
-    starts: tuple[str, ...] = ()
-    ends: tuple[str, ...] = ()
+    starts: Annotated[tuple[str, ...], most(20)] = ()
+    ends: Annotated[tuple[str, ...], most(20)] = ()
     new_x: Annotated[Maybe, Spec("length", "New hole from left", ge=-3, le=4)] = None
     new_y: Annotated[Maybe, Spec("length", "New hole from bottom", ge=-3, le=3)] = None
     new_z: Annotated[Maybe, Spec("length", "New hole from support plane", ge=-2, le=3)] = None
@@ -93,4 +93,4 @@ class Mounting(Strict):
     float_gap: Annotated[
         Quantity, Spec("length", "Float left at one end", ge=0, le=0.02, help="The core grows with heat: one end must slide")
     ] = quantity("1/8 in", "length")
-    frames: tuple[Frame, ...] = Field(default=())
+    frames: Annotated[tuple[Frame, ...], most(40)] = Field(default=())

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from keelroom.document.quantity import Quantity, Spec, Strict, quantity
+from keelroom.document.quantity import Quantity, Spec, Strict, most, quantity
 from keelroom.document.schema.brief import Maybe
 from keelroom.document.schema.coolers import Blade, Cooler
 from keelroom.document.schema.electrical import Circuit, Control
@@ -73,7 +73,7 @@ class Core(Strict):
         Spec("length", "Tanks stand proud behind by", ge=0, le=0.1, help="Behind the fins: what a shroud that is too wide stands on"),
     ] = quantity("3/8 in", "length")
     inlet_side: Side = "left"
-    ports: tuple[CorePort, ...] = ()
+    ports: Annotated[tuple[CorePort, ...], most(40)] = ()
     fin_density: Annotated[Maybe, Spec("fin density", "Fins", gt=0, le=1600)] = None
     fin_height: Annotated[Maybe, Spec("length", "Fin height between tubes", gt=1e-3, le=0.03)] = quantity("8 mm", "length")
     fin_thickness: Annotated[Maybe, Spec("length", "Fin thickness", gt=0.01e-3, le=0.5e-3)] = quantity("0.1 mm", "length")
@@ -137,7 +137,7 @@ class Fan(Strict):
     reversed_share: Annotated[
         Quantity, Spec("share", "Flow when run backwards", gt=0.05, le=1, help="A one-way blade with its polarity reversed keeps 50–60 %")
     ] = quantity("55 %", "share")
-    curve: tuple[CurvePoint, ...] = ()
+    curve: Annotated[tuple[CurvePoint, ...], most(40)] = ()
     ratio: Annotated[Quantity, Spec("number", "Turns per engine turn", gt=0.2, le=3)] = quantity("1.1", "number")
     rated_rpm: Annotated[Quantity, Spec("turning speed", "Flow is stated at", gt=5, le=150, help="Speed of the blades")] = quantity(
         "2200 rpm", "turning speed"
@@ -282,19 +282,19 @@ class Package(Strict):
     id: str
     name: str = ""
     core: Core = Field(default_factory=Core)
-    fans: tuple[Fan, ...] = ()
+    fans: Annotated[tuple[Fan, ...], most(12)] = ()
     shroud: Shroud = Field(default_factory=Shroud)
     sealing: Sealing = Field(default_factory=Sealing)
-    coolers: tuple[Cooler, ...] = Field(default_factory=lambda: (Cooler(id="condenser", name="Condenser"),))
+    coolers: Annotated[tuple[Cooler, ...], most(20)] = Field(default_factory=lambda: (Cooler(id="condenser", name="Condenser"),))
     place: Place = Field(default_factory=Place)
     remote: Remote = Field(default_factory=Remote)
-    cuts: tuple[Cut, ...] = ()
-    moves: tuple[Move, ...] = ()
+    cuts: Annotated[tuple[Cut, ...], most(40)] = ()
+    moves: Annotated[tuple[Move, ...], most(300)] = ()
     """obstacles of the survey this package counts on having moved or removed"""
-    panels: tuple[Panel, ...] = ()
-    brackets: tuple[Bracket, ...] = ()
+    panels: Annotated[tuple[Panel, ...], most(40)] = ()
+    brackets: Annotated[tuple[Bracket, ...], most(80)] = ()
     mounting: Mounting = Field(default_factory=Mounting)
-    circuits: tuple[Circuit, ...] = ()
+    circuits: Annotated[tuple[Circuit, ...], most(200)] = ()
     control: Control = Field(default_factory=Control)
     loop: Loop = Field(default_factory=Loop)
     coolant: Coolant = Field(default_factory=Coolant)

@@ -10,7 +10,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from keelroom.document.quantity import Quantity, Spec, Strict, quantity
+from keelroom.document.quantity import Quantity, Spec, Strict, most, quantity
 from keelroom.document.schema.brief import Maybe
 
 EdgeKind = Literal["plain", "stamped", "no_go"]
@@ -47,7 +47,7 @@ class Opening(Strict):
     right_edge: EdgeKind = "plain"
     bottom_edge: EdgeKind = "plain"
     top_edge: EdgeKind = "plain"
-    corners: tuple[Corner, ...] = ()
+    corners: Annotated[tuple[Corner, ...], most(80)] = ()
     panel_thickness: Annotated[Quantity, Spec("length", "Panel and its lips, thickness", gt=0, le=0.1)] = quantity("1/2 in", "length")
     support_lean: Annotated[
         Quantity, Spec("angle", "Support leans back", ge=-0.6, le=0.6, help="Top of the core support to the rear; 0 upright")
@@ -68,7 +68,7 @@ class Turning(Strict):
 class Front(Strict):
     """The engine's front and how far it rocks in its mounts."""
 
-    turning: tuple[Turning, ...] = Field(
+    turning: Annotated[tuple[Turning, ...], most(40)] = Field(
         default_factory=lambda: tuple(
             Turning(id=ident, name=name)
             for ident, name in (("pulley", "Crank pulley"), ("belt", "Belt at its foremost"), ("nose", "Water pump nose"))
@@ -179,13 +179,15 @@ class Survey(Strict):
     engine: Front = Field(default_factory=Front)
     hood: Hood = Field(default_factory=Hood)
     rails: Rails = Field(default_factory=Rails)
-    obstacles: tuple[Obstacle, ...] = ()
-    hoses: tuple[HoseEnd, ...] = Field(default_factory=lambda: (HoseEnd(id="upper"), HoseEnd(id="lower", role="inlet")))
-    holes: tuple[MountHole, ...] = ()
-    air_holes: tuple[AirHole, ...] = ()
+    obstacles: Annotated[tuple[Obstacle, ...], most(300)] = ()
+    hoses: Annotated[tuple[HoseEnd, ...], most(40)] = Field(
+        default_factory=lambda: (HoseEnd(id="upper"), HoseEnd(id="lower", role="inlet"))
+    )
+    holes: Annotated[tuple[MountHole, ...], most(100)] = ()
+    air_holes: Annotated[tuple[AirHole, ...], most(100)] = ()
     ground: Annotated[Maybe, Spec("length", "Datum above the ground", gt=0, le=3, help="Empty: not measured. For coolers hung low")] = None
-    second: tuple[SecondReading, ...] = ()
-    checks: tuple[Check, ...] = ()
+    second: Annotated[tuple[SecondReading, ...], most(500)] = ()
+    checks: Annotated[tuple[Check, ...], most(100)] = ()
     """looked at by a person before anything is cut"""
 
 

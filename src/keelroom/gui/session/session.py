@@ -14,11 +14,11 @@ from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.defaults import default_duty_cases, new_build
 from keelroom.assess.fit.cut_rules import barred
 from keelroom.core.kept import Kept
-from keelroom.document.autosave import Autosave, Keeper, Left, Recovered
+from keelroom.document.autosave import Autosave, Keeper, Left, Origin, Recovered
 from keelroom.document.difference import differences
 from keelroom.document.edits import Edit, set_value
 from keelroom.document.fields import part_of
-from keelroom.document.file import Stored, digest, read, save
+from keelroom.document.file import Stored, read, save
 from keelroom.document.schema.build import Build
 from keelroom.document.store import Store
 from keelroom.document.writing import clear_abandoned
@@ -39,6 +39,8 @@ class Held(NamedTuple):
         return self.assessment.figures_of(case_id)
 
 
+UNKNOWN = "unknown"
+"""Digest of a file nobody knows what it held: no file has it."""
 PAUSE = 150
 """[ms] without an edit before the second wave of an assessment is begun, so that it takes nothing from typing and dragging."""
 
@@ -280,7 +282,8 @@ class Session(QObject):
         self.autosave.adopt(recovered)
         self._forget_the_last()
         self.path = Path(recovered.origin) if recovered.origin else None
-        self._digest = digest(self.path) if self.path else ""
+        # What the copy grew from: where the file holds something else by now, saving asks. A note that does not know asks too.
+        self._digest = (recovered.grew_from or UNKNOWN) if self.path else ""
         self.store.replace(recovered.build, saved=False)
 
     def save(self, path: Path, *, replacing: bool = False) -> None:
@@ -303,8 +306,8 @@ class Session(QObject):
             return (error.message,)
 
     @property
-    def _origin(self) -> str:
-        return str(self.path) if self.path else ""
+    def _origin(self) -> Origin:
+        return Origin(str(self.path), self._digest) if self.path else Origin()
 
     def keep_recovery_copy(self) -> bool:
         """Keep what is not saved anywhere before returning; whether nothing is in danger now."""

@@ -25,6 +25,7 @@ from keelroom.gui.widgets.inks import Ink, inks
 from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, let_go, moves, snapped
 from keelroom.gui.widgets.part_acts import Part, core_part, fan_part, offer
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn, fitted
+from keelroom.gui.widgets.text import plain_tip
 from keelroom.gui.widgets.zoom import Zoom
 from keelroom.units import KINDS, format_si
 
@@ -310,7 +311,7 @@ class BayDrawing(QWidget):
         self.pointed = told or (part.words if part else "")
         self.setAccessibleDescription(self.pointed)
         if self.pointed:
-            QToolTip.showText(event.globalPosition().toPoint(), self.pointed, self)
+            QToolTip.showText(event.globalPosition().toPoint(), plain_tip(self.pointed), self)
         else:
             QToolTip.hideText()
 

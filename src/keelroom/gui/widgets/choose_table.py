@@ -13,7 +13,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent, QKeySequence, QResizeEvent
 from PyQt6.QtWidgets import QAbstractItemView, QApplication, QHeaderView, QLineEdit, QTableWidget, QTableWidgetItem, QVBoxLayout, QWidget
 
-from keelroom.gui.widgets.text import label
+from keelroom.gui.widgets.text import label, plain_tip
 
 LEAST_FIRST = 128
 """[px] the first column keeps before another is shown."""
@@ -177,7 +177,7 @@ class ChooseTable(QWidget):
                     self.table.setItem(i, k, item)
                 if item.text() != text:
                     item.setText(text)
-                    item.setToolTip(text)
+                    item.setToolTip(plain_tip(text))
                     item.setTextAlignment(Qt.AlignmentFlag.AlignVCenter | (self.side if k else Qt.AlignmentFlag.AlignLeft))
         at = self.order.index(current) if current in self.order else -1
         if at != self.table.currentRow():

@@ -27,7 +27,7 @@ from keelroom.document.quantity import ORIGINS, Quantity, Spec, shown, typed
 from keelroom.errors import InputError, KeelRoomError
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.origin import OriginMark
-from keelroom.gui.widgets.text import ChoiceBox, Line, label, restyle
+from keelroom.gui.widgets.text import ChoiceBox, Line, label, plain_tip, restyle
 from keelroom.units import format_si, parse
 
 LABEL_WIDTH, EDIT_WIDTH, UNIT_WIDTH = 138, 84, 44
@@ -236,7 +236,7 @@ class QuantityField(Field):
         unit = self.session.unit(self.spec.kind)
         self.unit.setText("" if self.spec.kind.named else unit.symbol)
         told = (self.spec.help or f"Such as {self.spec.kind.example}", self.spec.range_words(self.session.system))
-        self.edit.setToolTip("\n".join(part for part in told if part))
+        self.edit.setToolTip(plain_tip("\n".join(part for part in told if part)))
         text = shown(value, self.spec.kind, self.session.system) if isinstance(value, Quantity) else ""
         if self.edit.text() != text:
             self.edit.setText(text)
@@ -320,7 +320,7 @@ class TextField(Field):
     def refresh(self) -> None:
         if not self.edit.isModified() and self.edit.text() != self.value():
             self.edit.setText(str(self.value()))
-            self.edit.setToolTip(str(self.value()))
+            self.edit.setToolTip(plain_tip(str(self.value())))
             self.edit.setCursorPosition(0)
 
 

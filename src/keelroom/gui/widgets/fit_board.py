@@ -29,6 +29,7 @@ from keelroom.gui.widgets.inks import Ink, inks
 from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, Line, let_go, moves, snapped
 from keelroom.gui.widgets.part_acts import Part, fan_part, offer
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn
+from keelroom.gui.widgets.text import plain_tip
 from keelroom.gui.widgets.zoom import Zoom
 from keelroom.units import KINDS, format_si
 
@@ -383,7 +384,7 @@ class FitBoard(QWidget):
             found = self._under(event.position())
             self.setCursor(Qt.CursorShape.OpenHandCursor if found else Qt.CursorShape.ArrowCursor)
             part = self.part_under(event.position())
-            self.setToolTip(part.words if part else "")
+            self.setToolTip(plain_tip(part.words if part else ""))
             return
         view, tag, start, was = self.drag
         if not self._can_move(tag):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from html import escape
 
 from PyQt6.QtCore import QEvent, QPointF, Qt
 from PyQt6.QtGui import QKeyEvent, QKeySequence, QPainter, QPen, QPolygonF
@@ -15,6 +16,11 @@ USUAL_TYPE = 10.0
 """[pt]"""
 _MEASURE = re.compile(r"(?<=\d) (?=\d+/\d|[°A-Za-zµΩ²%]{1,6}[²³]?(?:/|\b))")
 """the gap inside a measure: between whole inches and their fraction, between a number and its unit"""
+
+
+def plain_tip(text: str) -> str:
+    """A tool tip that shows the text for what it is: names and file contents may look like marks of layout, and must not become one."""
+    return f"<span>{escape(text)}</span>".replace("\n", "<br>") if "<" in text else text
 
 
 def unbroken(text: str) -> str:
@@ -62,7 +68,7 @@ class Elided(QLabel):
     def _fit(self) -> None:
         shown = self.fontMetrics().elidedText(self.given, Qt.TextElideMode.ElideRight, self.width())
         super().setText(shown)
-        self.setToolTip(self.given if shown != self.given else "")
+        self.setToolTip(plain_tip(self.given) if shown != self.given else "")
 
 
 def label(text: str, role: str = "", wrap: bool = False) -> QLabel:

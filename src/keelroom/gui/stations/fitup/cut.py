@@ -13,7 +13,7 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.stations.fitup.model import heat_words
 from keelroom.gui.widgets.fields import SetField
 from keelroom.gui.widgets.sought import SoughtPage
-from keelroom.gui.widgets.text import button, label
+from keelroom.gui.widgets.text import button, label, plain_tip
 from keelroom.units import KINDS, format_si
 
 INTRO = "A cut cannot be taken back. Smallest first, then look again: what each stage uncovers and what it is worth."
@@ -70,7 +70,7 @@ def _stage(session: Session, column: QVBoxLayout, stage: Stage, plan: CutPlan) -
         made = button(f"Plan to {stage.letter}", lambda: session.attempt(edit), f"Plan the cuts up to {stage.letter}")
         why_not = barred(session.build, edit)
         made.setEnabled(not why_not)
-        made.setToolTip(why_not or "Plan these cuts; undo takes them out again")
+        made.setToolTip(plain_tip(why_not or "Plan these cuts; undo takes them out again"))
         head.addWidget(made)
     column.addLayout(head)
     column.addWidget(label(f"{stage.hidden:.1%} of the face hidden. {_heats(session, stage)}", "faint", wrap=True))

@@ -10,7 +10,7 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.stations.fitup.model import GAP_COLUMNS, gap_cells, gap_said
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.fit_board import FitBoard
-from keelroom.gui.widgets.text import button, label, restyle
+from keelroom.gui.widgets.text import button, label, plain_tip, restyle
 
 NOTE = "The least in hand first. A click shows the pair on the board and the reading that dominates it."
 
@@ -62,7 +62,7 @@ class GapsView(QWidget):
         if fit.next is not None:
             self.next.setText(f"Measure next: {fit.next.what}")
             self.next.setAccessibleName(f"Measure next: {fit.next.what}")
-            self.next.setToolTip(fit.next.why)
+            self.next.setToolTip(plain_tip(fit.next.why))
         self.said.setText(gap_said(self.gaps[current], self.session.system) if current >= 0 else "")
 
     def _choose(self, row: int) -> None:

@@ -12,6 +12,7 @@ from keelroom.assess.assessment import CaseFigures, CaseResult
 from keelroom.assess.report import VERDICT_WORDS, band_text, margin_text, missing_words, settles_text
 from keelroom.assess.wording import chance_words
 from keelroom.gui.widgets.ledger.rail import FIGURE_WIDTH, MARGIN_WIDTH, NAME_WIDTH, TEMPERATURE, Railed
+from keelroom.gui.widgets.text import plain_tip
 from keelroom.units import KINDS, format_si
 
 CHANGE_WIDTH, CHANGE_LEAD = 66, 8
@@ -32,7 +33,7 @@ class CaseRow(QAbstractButton):
         self.case = case
         self.setChecked(chosen)
         self.setAccessibleName(self.sentence())
-        self.setToolTip(self.sentence())
+        self.setToolTip(plain_tip(self.sentence()))
         self.update()
 
     def sentence(self) -> str:
