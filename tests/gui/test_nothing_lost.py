@@ -1,6 +1,7 @@
 """Nothing is lost in ordinary use: the demo, other windows, full disks, killed windows, drags. Dialogs run their own event loop."""
 
 import os
+from pathlib import Path
 
 import pytest
 from PyQt6.QtCore import QPoint, Qt
@@ -12,7 +13,7 @@ from keelroom.assess.defaults import new_build
 from keelroom.document import writing
 from keelroom.document.autosave import Autosave, Origin
 from keelroom.document.edits import apply, set_value
-from keelroom.document.file import load, save
+from keelroom.document.file import digest, load, save
 from keelroom.document.quantity import quantity
 from tests.conftest import DEMO
 from tests.gui.driver import opened
@@ -53,9 +54,10 @@ def state(tmp_path, monkeypatch):
 def own_dialogs(monkeypatch):
     """The system's file dialogs cannot be driven: Qt's own stands in for them, in its own event loop all the same."""
     plain = QFileDialog.Option.DontUseNativeDialog
+    asked_by_us = QFileDialog.Option.DontConfirmOverwrite
     for name in ("getSaveFileName", "getOpenFileName"):
         real = getattr(QFileDialog, name)
-        monkeypatch.setattr(QFileDialog, name, lambda *given, real=real: real(*given, options=plain))
+        monkeypatch.setattr(QFileDialog, name, lambda *given, real=real: real(*given[:5], options=plain | asked_by_us))
 
 
 def test_the_demo_is_an_unsaved_copy(tmp_path, state):
@@ -174,7 +176,7 @@ def test_a_file_changed_by_another_window_is_not_replaced_unasked(tmp_path, stat
 
 def left_by_a_dead_window(build, origin):
     dead = Autosave()
-    dead.keep(build, Origin(origin))
+    dead.keep(build, Origin(origin, digest(Path(origin)) if origin else ""))
     os.close(dead._held)
     return dead.path
 

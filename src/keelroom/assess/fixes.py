@@ -16,7 +16,7 @@ from keelroom.assess.fit.shroud_plan import fans_edit, seat_edit
 from keelroom.assess.loop.edits import add_filler, add_surge_tank, add_tee, plumb_heater, plumb_steam, renew_hose, usual_hoses_edit
 from keelroom.assess.placing import face_size
 from keelroom.core.findings import Fix
-from keelroom.document.edits import Change, Edit, apply, removed, set_value
+from keelroom.document.edits import Change, Edit, apply, in_our_words, removed, set_value
 from keelroom.document.fields import owner_and_spec
 from keelroom.document.quantity import from_si, typed
 from keelroom.document.schema.build import Build
@@ -29,7 +29,12 @@ if TYPE_CHECKING:
 
 
 def edit_for(build: Build, fix: Fix, system: str = "us") -> Edit:
-    """The edit a fix stands for. Raises InputError where the build has moved on and it no longer applies."""
+    """The edit a fix stands for. Raises InputError where the build has moved on and it no longer applies, or no field allows it."""
+    with in_our_words():
+        return _made(build, fix, system)
+
+
+def _made(build: Build, fix: Fix, system: str) -> Edit:
     parameters = dict(fix.parameters)
     if fix.code in OF_BUILD:
         return OF_BUILD[fix.code](build, fix, parameters)

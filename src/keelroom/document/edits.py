@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+import math
+from collections.abc import Iterable, Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from typing import Any, TypeVar
 
+from annotated_types import MaxLen
 from pydantic import BaseModel, ValidationError
 
 from keelroom.document.fields import Path, get, owner_and_spec, validator_of
+from keelroom.document.quantity import Quantity
 from keelroom.document.refusals import reason
 from keelroom.document.schema.build import Build
 from keelroom.document.text import harmless
@@ -47,6 +51,7 @@ def apply(build: Build, edit: Edit) -> Build:
     for change in edit.changes:
         owner, _ = owner_and_spec(build, change.path)
         value = _validated(type(owner), change)
+        _verify(value, _known(get(build, change.path)))
         build = _replaced(build, change.path, value)
     fault = build.id_fault()
     if fault:
@@ -62,6 +67,45 @@ def _validated(model: type[BaseModel], change: Change) -> Any:
         raise InputError("invalid_value", _sentence(change.path[-1], error), path=change.path) from None
 
 
+def _known(node: Any) -> set[int]:
+    """Identities of all sections that stand at a path already: they were looked at when they came."""
+    if isinstance(node, tuple):
+        return set().union(*map(_known, node)) if node else set()
+    if not isinstance(node, BaseModel):
+        return set()
+    return {id(node)}.union(*(_known(getattr(node, name)) for name in type(node).model_fields))
+
+
+def _verify(node: Any, known: set[int]) -> None:
+    """Hold every new section within a value against what its fields allow: what was copied with another value in it never was.
+
+    Raises InputError with the field's own sentence. Nothing is made anew, so that what did not change stays the same object.
+    """
+    if isinstance(node, tuple):
+        for item in node:
+            _verify(item, known)
+    if not isinstance(node, BaseModel) or isinstance(node, Quantity) or id(node) in known:
+        return
+    for name in type(node).model_fields:
+        value = getattr(node, name)
+        if isinstance(value, str):
+            harmless(value, name)
+        most = next((item.max_length for item in type(node).model_fields[name].metadata if isinstance(item, MaxLen)), math.inf)
+        if not isinstance(value, tuple) or len(value) > most:
+            _validated(type(node), Change((name,), value))
+        _verify(value, known)
+
+
+@contextmanager
+def in_our_words() -> Iterator[None]:
+    """What the schema refuses of a section that is being made comes as InputError with a sentence, as everywhere else."""
+    try:
+        yield
+    except ValidationError as error:
+        place = error.errors(include_url=False)[0]["loc"]
+        raise InputError("invalid_value", _sentence(str(place[-1]) if place else "this", error)) from None
+
+
 def _sentence(field: str, error: ValidationError) -> str:
     """Why a value was refused: a measure's own sentence names its field, anything else begins with it."""
     first = error.errors(include_url=False)[0]
@@ -70,11 +114,8 @@ def _sentence(field: str, error: ValidationError) -> str:
 
 def checked(model: type[M], **fields: Any) -> M:
     """A section made from worked-out values. Raises InputError with our own words where one is outside what its field allows."""
-    try:
+    with in_our_words():
         return model(**fields)
-    except ValidationError as error:
-        place = error.errors(include_url=False)[0]["loc"]
-        raise InputError("invalid_value", _sentence(str(place[0]) if place else model.__name__, error)) from None
 
 
 def _replaced(node: Any, path: Path, value: Any) -> Any:

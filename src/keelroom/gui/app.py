@@ -20,7 +20,6 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.session.settings import Settings
 from keelroom.gui.window import Window
 
-
 NO_DISPLAY = "keelroom: there is no display to open a window on, or it cannot be used; assess, sheet, new and schema need none, and xvfb-run gives a virtual one\n"
 
 

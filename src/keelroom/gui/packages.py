@@ -4,17 +4,18 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
-from keelroom.assess.assess import first_wave
 from keelroom.assess.assessment import Assessment
-from keelroom.assess.report import settles_text, totals_lines, verdict_line
+from keelroom.assess.report import missing_words, settles_text, totals_lines, verdict_line
 from keelroom.assess.wording import raised
 from keelroom.document.difference import differences
 from keelroom.document.edits import Edit
 from keelroom.document.packages import activated, duplicated, named, without
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
 from keelroom.errors import KeelRoomError
 from keelroom.gui.dialogs import Dialog
 from keelroom.gui.session.session import Session
+from keelroom.gui.session.verdicts import Verdicts
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.text import ChoiceBox, Line, button, label
 
@@ -25,12 +26,20 @@ def only(build: Build, ident: str) -> Build:
     return build.model_copy(update={"packages": (package.model_copy(update={"id": "one"}),), "active": "one"})
 
 
-def compared(build: Build, found: dict[str, Assessment], pair: tuple[str, str], system: str) -> list[tuple[str, str, str]]:
+AWAITED = "being worked out …"
+
+
+def compared(
+    build: Build, found: tuple[Assessment | None, Assessment | None], pair: tuple[str, str], system: str
+) -> list[tuple[str, str, str]]:
     """Ledger, totals and what differs of two packages, a row each: what, the one, the other."""
-    one, other = found[pair[0]], found[pair[1]]
+    one, other = found
+    if one is None or other is None:
+        mine, theirs = (AWAITED if each is None else verdict_line(each, system) for each in found)
+        return [("Verdict", mine, theirs)]
     rows: list[tuple[str, str, str]] = []
     for a, b in zip(one.cases, other.cases, strict=True):
-        mine, theirs = (settles_text(case.figures, system) if case.figures else "needs more" for case in (a, b))
+        mine, theirs = (settles_text(case.figures, system) if case.figures else missing_words(case) for case in (a, b))
         rows.append((a.name, mine, theirs))
     for a_line, b_line in zip(totals_lines(one, system), totals_lines(other, system), strict=False):
         what = a_line.partition(":")[0] if ":" in a_line else "Fit"
@@ -49,7 +58,8 @@ class Packages(Dialog):
 
     def __init__(self, window: QWidget, session: Session) -> None:
         super().__init__(window, session, "Packages", (860, 640))
-        self.found: dict[str, Assessment] = {}
+        self.verdicts = Verdicts(session)
+        self.verdicts.come.connect(self._show)
         self.at = session.build.active
         self.table = ChooseTable(
             "Packages of this build",
@@ -70,7 +80,7 @@ class Packages(Dialog):
         self.foot.addWidget(self.undo)
         self.close_button()
         session.changed.connect(self.refresh)
-        self.finished.connect(lambda _code: session.changed.disconnect(self.refresh))
+        self.finished.connect(self._leave)
         self.refresh()
 
     def _acts(self) -> QHBoxLayout:
@@ -97,21 +107,28 @@ class Packages(Dialog):
             line.addWidget(box, 1)
         return line
 
+    def _leave(self) -> None:
+        self.session.changed.disconnect(self.refresh)
+        self.verdicts.leave()
+
     def refresh(self) -> None:
-        """Show the packages as they stand now."""
-        build, system = self.session.build, self.session.system
+        """Show the packages as they stand now; what is not known of them comes."""
+        self.verdicts.look()
+        self._show()
+
+    def _row(self, package: Package) -> tuple[str, str, str]:
+        found, active = self.verdicts.of(package.id), package.id == self.session.build.active
+        name = f"{package.name or package.id}{' (active)' if active else ''}"
+        if found is None:
+            return (name, AWAITED, "")
+        cost = f"{self.session.settings.currency}{found.totals.cost:.0f}" if found.totals.cost is not None else ""
+        return (name, verdict_line(found, self.session.system), cost)
+
+    def _show(self) -> None:
+        build = self.session.build
         idents = [package.id for package in build.packages]
         self.at = self.at if self.at in idents else build.active
-        with self.session.kept.at_work():
-            self.found = {ident: first_wave(build, ident) for ident in idents}
-        rows = []
-        for package in build.packages:
-            found = self.found[package.id]
-            cost = f"{self.session.settings.currency}{found.totals.cost:.0f}" if found.totals.cost is not None else ""
-            rows.append(
-                (f"{package.name or package.id}{' (active)' if package.id == build.active else ''}", verdict_line(found, system), cost)
-            )
-        self.table.show_rows(rows, idents.index(self.at))
+        self.table.show_rows([self._row(package) for package in build.packages], idents.index(self.at))
         if not self.name.isModified():
             self.name.setText(next(package.name for package in build.packages if package.id == self.at))
         self.activate.setEnabled(self.at != build.active)
@@ -135,7 +152,8 @@ class Packages(Dialog):
 
     def _show_pair(self) -> None:
         one, other = (box.currentData() for box in self.boxes)
-        self.rows.show_rows(compared(self.session.build, self.found, (one, other), self.session.system), -1)
+        found = self.verdicts.of(one), self.verdicts.of(other)
+        self.rows.show_rows(compared(self.session.build, found, (one, other), self.session.system), -1)
 
     def _do(self, edit: Edit) -> None:
         self.session.attempt(edit)
