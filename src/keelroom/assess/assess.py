@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TypeVar
 
-from keelroom.assess.assessment import Assessment, CaseAmbients, CaseFigures, RulesOfThumb, Totals
+from keelroom.assess.assessment import Assessment, CaseAmbients, CaseFigures, CaseResult, RulesOfThumb, Totals
 from keelroom.assess.effort import cost, effort
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.inputs.cases import idle_case
 from keelroom.assess.inputs.translate import stacked
-from keelroom.assess.judge.judge import judge, reworded
+from keelroom.assess.judge.judge import judge, reworded, stops
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.solving import cases_of
 from keelroom.core import rules
@@ -19,6 +19,7 @@ from keelroom.core.ambients import holding_ambients
 from keelroom.core.kept import in_one_go
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
+from keelroom.errors import InputError
 
 R = TypeVar("R")
 
@@ -51,7 +52,8 @@ def completed(build: Build, first: Assessment) -> Assessment:
     told = (CaseAmbients(float(holds), float(boils)) for holds, boils in zip(*found, strict=True))
     cases = tuple(case._replace(figures=case.figures._replace(ambients=next(told))) if case.figures else case for case in first.cases)
     whole = first._replace(cases=cases, deepened=True)
-    return whole._replace(findings=reworded(build, first.package, whole))
+    again = attempted("The judgement of results", _where(first.package), lambda: reworded(build, first.package, whole))
+    return whole if isinstance(again, Stopped) else whole._replace(findings=again)
 
 
 @in_one_go
@@ -59,9 +61,25 @@ def first_wave(build: Build, package_id: str | None = None, previous: Assessment
     """The judgement as far as it can follow the typing: all but what `completed` adds.
 
     previous : as `assess` takes it;  moving : something is dragged: every figure follows, the findings wait for the hand to rest
-    Raises nothing that a build can say: what cannot be worked out stands in it with its reason, and everything else beside it.
+    Raises nothing that a build can say: what cannot be worked out stands in it with its reason, and everything else beside it. InputError
+    for a package that is not there.
     """
-    package = next(p for p in build.packages if p.id == (package_id or build.active))
+    package = next((p for p in build.packages if p.id == (package_id or build.active)), None)
+    if package is None:
+        raise InputError("no_such_package", f"The build has no package “{package_id}”", package=package_id)
+    found = attempted("The build", _where(package), lambda: _first_wave(build, package, previous, moving))
+    return not_worked_out(build, package, found) if isinstance(found, Stopped) else found
+
+
+def not_worked_out(build: Build, package: Package, stop: Stopped) -> Assessment:
+    """What is left of a judgement where all of it stopped: the reason in every duty case, and as a finding."""
+    cases = tuple(CaseResult(case.id, case.name, None, (), stop) for case in build.duty_cases)
+    nothing = RulesOfThumb(None, None, None, None), Totals(None, None, None, None, None)
+    bare = Assessment(build, package.id, cases, *nothing, (), None, None, None, deepened=True, stopped=(stop,))
+    return bare._replace(findings=stops(bare))
+
+
+def _first_wave(build: Build, package: Package, previous: Assessment | None, moving: bool) -> Assessment:
     found = cases_of(build, package, (previous, moving))
     idling, where = idle_case(build.duty_cases), _where(package)
     idle = next((case.figures for case in found.results if idling and case.case_id == idling.id), None)
@@ -93,7 +111,8 @@ def first_wave(build: Build, package_id: str | None = None, previous: Assessment
         electrics=part("The circuits", lambda: electrics(build, package)),
         refused=found.refused,
     )
-    partial = partial._replace(stopped=tuple(stopped))
+    stopped += partial.electrics.stopped if partial.electrics else ()
+    partial = partial._replace(stopped=(*stopped, *found.parts))
     if moving and previous is not None:
         return partial._replace(findings=previous.findings, judged=False)
     return partial._replace(findings=judge(build, package, partial))

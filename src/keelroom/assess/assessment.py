@@ -16,6 +16,8 @@ from keelroom.core.findings import Finding
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 
+NAMED = 3
+"""Parts that stopped for one reason named before the rest is counted."""
 Verdict = Literal["holds", "tight", "over", "does_not_settle"]
 
 
@@ -214,6 +216,14 @@ class Totals(NamedTuple):
         return self.effort.total if self.effort else None
 
 
+def _together(alike: list[Stopped]) -> Stopped:
+    """Stops for one reason as one: the part it is said of most closely, with the others of that sort by name."""
+    closest = max(alike, key=lambda one: len(one.where))
+    names = list(dict.fromkeys(one.part for one in alike if one.where == closest.where))
+    shown = ", ".join(names[:NAMED]) + (f" and {len(names) - NAMED} more" if len(names) > NAMED else "")
+    return closest._replace(part=shown)
+
+
 class Start(NamedTuple):
     """The solved arrays of an assessment and what they were made from; `key` tells whether another's arrays are of like shape."""
 
@@ -268,9 +278,12 @@ class Assessment(NamedTuple):
 
     @property
     def all_stopped(self) -> tuple[Stopped, ...]:
-        """Everything that could not be worked out, what shares its reason told once."""
+        """Everything that could not be worked out; what shares its reason is told once, where it is said most closely."""
         cases = [case.stopped for case in self.cases if case.stopped]
-        return tuple({(one.where, one.why): one for one in reversed((*cases, *self.stopped))}.values())[::-1]
+        told: dict[str, list[Stopped]] = {}
+        for one in (*cases, *self.stopped):
+            told.setdefault(one.why, []).append(one)
+        return tuple(_together(alike) for alike in told.values())
 
     @property
     def idle(self) -> CaseFigures | None:

@@ -48,6 +48,12 @@ def attempted(part: str, where: tuple[str, ...], act: Callable[[], R]) -> R | St
         return stopped_by(error, part, where)
 
 
+def alone(part: str, where: tuple[str, ...], act: Callable[[], R], instead: Callable[[Stopped], R]) -> R:
+    """One part of many, which costs only itself: what `act` gives, or what stands for a part that was stopped."""
+    found = attempted(part, where, act)
+    return instead(found) if isinstance(found, Stopped) else found
+
+
 def stopped_by(error: Exception, part: str, where: tuple[str, ...]) -> Stopped:
     """A part that an exception stopped: our own errors have their sentence, and the path they name; others have a report."""
     if isinstance(error, KeelRoomError):

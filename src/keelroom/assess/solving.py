@@ -28,6 +28,8 @@ class Cases(NamedTuple):
     results: tuple[CaseResult, ...]
     start: Start | None
     refused: Refused
+    parts: tuple[Stopped, ...]
+    """coolers that stand in the cases without their own air"""
 
 
 class _Point(NamedTuple):
@@ -58,7 +60,14 @@ def cases_of(build: Build, package: Package, before: tuple[Assessment | None, bo
     results = tuple(
         CaseResult(case.id, case.name, figures.get(case.id), _needs(needs[case.id]), stopped.get(case.id)) for case in build.duty_cases
     )
-    return Cases(results, start, tuple(refused.values()))
+    parts = {stop.part: _placed(package, stop) for point in points for stop in point.row.stopped}
+    return Cases(results, start, tuple(refused.values()), tuple(parts.values()))
+
+
+def _placed(package: Package, stop: Stopped) -> Stopped:
+    """A cooler's stop at its own package, with what the cases make of it."""
+    path = ("packages", package.id, *stop.where[2:])
+    return stop._replace(where=path, why=f"{stop.why.rstrip('.')}. The duty cases stand as if no air went through it")
 
 
 def _named(case: DutyCase) -> str:

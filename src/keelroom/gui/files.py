@@ -13,8 +13,10 @@ from keelroom.assess.report import verdict_line
 from keelroom.document.autosave import Recovered
 from keelroom.document.file import ENDING
 from keelroom.document.file import save as write_copy
+from keelroom.document.writing import named
 from keelroom.errors import KeelRoomError
 from keelroom.export.whole import file_name
+from keelroom.gui.opening import read_beside
 from keelroom.gui.saving import ask_about_change, ask_and_write, ask_where, message, warn
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.start_page import Last
@@ -70,8 +72,15 @@ class Files:
             self.open(Path(name))
 
     def open(self, path: Path) -> bool:
-        """Open a file; what is open stays where it cannot be."""
-        return self._open(lambda: self.session.open(path))
+        """Open a file; what is open stays where it cannot be, or where somebody would not wait."""
+        try:
+            found = read_beside(self.window, self.session, path)
+        except KeelRoomError as error:
+            return self._not_opened(error)
+        if found is None:
+            self.session.told.emit(f"{named(path)} was not opened; what was open stays")
+            return False
+        return self._open(lambda: self.session.begin(found.stored, path, found.first))
 
     def open_recent(self, path: Path) -> None:
         """A file used before; what is open is asked about first."""
@@ -101,12 +110,15 @@ class Files:
         try:
             act()
         except KeelRoomError as error:
-            self.session.told.emit(error.message)
-            warn(self.window, "Not opened", error.message)
-            return False
+            return self._not_opened(error)
         self._remember()
         self.opened()
         return True
+
+    def _not_opened(self, error: KeelRoomError) -> bool:
+        self.session.told.emit(error.message)
+        warn(self.window, "Not opened", error.message)
+        return False
 
     def take_over(self, recovered: Recovered) -> None:
         """Go on with what a killed window left behind."""

@@ -6,8 +6,9 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.electrical.loads import Motored
-from keelroom.assess.electrical.system import Circuits, Planned, System, alternator_of, contacts_of, flows_at, planned_circuits, system_at
+from keelroom.assess.electrical.system import Circuits, Planned, System, alternator_of, contacts_of, flow_at, planned_circuits, system_at
 from keelroom.assess.inputs.cases import idle_case, road_case
+from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.electrical.charging import Alternator
 from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through
 from keelroom.core.electrical.motor import Motor, current_at, stall_current, start_current
@@ -127,25 +128,38 @@ class Electrics(NamedTuple):
     idle: System | None
     cruise: System | None
     alternator: Alternator | None
+    stopped: tuple[Stopped, ...] = ()
+    """circuits, and the system standing or moving, that could not be worked out"""
 
 
 @in_one_go
 def electrics(build: Build, package: Package) -> Electrics:
     """The package's circuits in figures."""
     idle, road = idle_case(build.duty_cases), road_case(build.duty_cases)
-    at_idle, at_cruise = (system_at(build, package, case) if case else None for case in (idle, road))
+    where = ("packages", package.id, "circuits")
+    asked = [("The electrical system standing", idle), ("The electrical system on the road", road)]
+    systems = [attempted(name, where, lambda case=case: system_at(build, package, case)) if case else None for name, case in asked]  # type: ignore[misc]
+    at_idle, at_cruise = (None if isinstance(found, Stopped) else found for found in systems)
     alternator = alternator_of(build.brief.accessories, build.brief.engine, build.supply)
-    return Electrics(*_circuits(build.supply, planned_circuits(build, package), at_idle, at_cruise), at_idle, at_cruise, alternator)
+    found, loose = _circuits(build.supply, planned_circuits(build, package), at_idle, at_cruise)
+    circuits = tuple(one for one in found if not isinstance(one, Stopped))
+    stopped = [one._replace(where=(*where, *one.where)) for one in found if isinstance(one, Stopped)]
+    stopped += [one for one in systems if isinstance(one, Stopped)]
+    return Electrics(circuits, loose, at_idle, at_cruise, alternator, tuple(stopped))
 
 
 @by_identity(32)
 def _circuits(
     supply: Supply, planned: Circuits, idle: System | None, cruise: System | None
-) -> tuple[tuple[CircuitFigures, ...], tuple[Motored, ...]]:
+) -> tuple[tuple[CircuitFigures | Stopped, ...], tuple[Motored, ...]]:
     circuits, loose = planned
-    full = flows_at(circuits, supply.regulated.si)
     systems = (idle, cruise)
-    return tuple(_figures(supply, one, full[k], [_place(system, k) for system in systems]) for k, one in enumerate(circuits)), loose
+
+    def figures(k: int, one: Planned) -> CircuitFigures | Stopped:
+        return _figures(supply, one, flow_at(one, supply.regulated.si), [_place(system, k) for system in systems])
+
+    named = [f"The circuit “{one.circuit.name or one.circuit.id}”" for one in circuits]
+    return tuple(attempted(named[k], (one.circuit.id,), lambda k=k, one=one: figures(k, one)) for k, one in enumerate(circuits)), loose  # type: ignore[misc]
 
 
 def _place(system: System | None, k: int) -> tuple[float, float]:

@@ -9,6 +9,7 @@ from keelroom.assess.electrical.loads import Motored, motors_of
 from keelroom.assess.electrical.ways import way_of
 from keelroom.assess.inputs.cases import stands
 from keelroom.assess.inputs.gearing import engine_rpm
+from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.arrays import between
 from keelroom.core.electrical.charging import Alternator, Balance, Battery, balance, battery_current, discharge_time, output
 from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through
@@ -20,6 +21,7 @@ from keelroom.document.schema.brief import Accessories, Engine
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.electrical import EACH, UNRELAYED, Circuit, Control, Supply, Switch, Wire
 from keelroom.document.schema.package import Package
+from keelroom.errors import SolveError
 from keelroom.gauges import is_metric
 
 ASSUMED_DROP = 0.3
@@ -217,13 +219,20 @@ def _kept_flows(circuits: tuple[Planned, ...]) -> dict[float, tuple[Flow, ...]]:
 
 
 def _flows(circuits: tuple[Planned, ...], voltage: float) -> tuple[Flow, ...]:
-    return tuple(_flow(planned, voltage) for planned in circuits)
+    return tuple(flow_at(planned, voltage) for planned in circuits)
 
 
-def _flow(planned: Planned, voltage: float) -> Flow:
-    """One circuit; nothing flows where it has a fault, and none in a motor that does not run."""
+def flow_at(planned: Planned, voltage: float) -> Flow:
+    """One circuit; nothing flows where it has a fault, and none in a motor that does not run. Raises SolveError that names it where it cannot be
+    worked out: what hangs on its motors cannot be either."""
     running = [motored.runs for motored in planned.motors]
-    flow = flow_through(planned.path, tuple(motored.motor for motored in planned.motors if motored.runs), voltage)
+    motors = tuple(motored.motor for motored in planned.motors if motored.runs)
+    found = attempted(
+        f"the circuit “{planned.circuit.name or planned.circuit.id}”", (), lambda: flow_through(planned.path, motors, voltage)
+    )
+    if isinstance(found, Stopped):
+        raise SolveError("circuit", found.sentence, circuit=planned.circuit.id)
+    flow = found
     if planned.fault:
         return flow._replace(voltages=(0.0,) * len(running), currents=(0.0,) * len(running))
     volts, amps = iter(flow.voltages), iter(flow.currents)

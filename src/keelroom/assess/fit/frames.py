@@ -7,6 +7,7 @@ from typing import NamedTuple
 from keelroom.assess.fit.coolers import named
 from keelroom.assess.fit.points import framed
 from keelroom.assess.inputs.coolers import size_of
+from keelroom.assess.outcome import alone
 from keelroom.assess.placing import face_size
 from keelroom.core.outline import rectangle
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern
@@ -31,7 +32,15 @@ class FramePlan(NamedTuple):
 
 def frame_plans(package: Package) -> tuple[FramePlan, ...]:
     """The frames of angle that are fitted."""
-    return tuple(_frame_plan(package, frame) for frame in package.mounting.frames if frame.fitted)
+    return tuple(_planned(package, frame) for frame in package.mounting.frames if frame.fitted)
+
+
+def _planned(package: Package, frame: Frame) -> FramePlan:
+    """One frame; where it cannot be worked out, that is what is wrong with it."""
+    return alone(
+        f"The frame “{frame.id}”", (), lambda: _frame_plan(package, frame),
+        lambda stop: FramePlan(frame, "", (), (), (("cooler", stop.sentence),), ()),
+    )  # fmt: skip
 
 
 def _frame_plan(package: Package, frame: Frame) -> FramePlan:

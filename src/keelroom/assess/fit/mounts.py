@@ -11,6 +11,7 @@ from keelroom.assess.fit.mount_loads import Load, loads_of
 from keelroom.assess.fit.mount_rules import SAFE, judged, nut_notes, stud_notes, transfers
 from keelroom.assess.fit.moves import moved_bodies, unmoved
 from keelroom.assess.fit.points import NEW, Anchor, chassis_points, part_points, point_of
+from keelroom.assess.outcome import alone
 from keelroom.assess.placing import Frame, over_tanks, placed_frame, stand
 from keelroom.assess.wording import raised
 from keelroom.core.arrays import Floats
@@ -318,5 +319,8 @@ def _plan_again(
     if found is None or any(anchor is None for anchor in own):
         if len(known) > MOST_KNOWN:
             known.clear()
-        found = known[key] = _planned(given, points, bracket, on_it[0])
+        found = known[key] = alone(
+            f"The bracket “{bracket.name or bracket.id}”", (), lambda: _planned(given, points, bracket, on_it[0]),
+            lambda stop: BracketPlan(bracket, None, None, (("start", stop.sentence),), (), load=on_it[0]),
+        )  # fmt: skip
     return found

@@ -10,6 +10,7 @@ from keelroom.assess.fit.cut_rules import CAUTION
 from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.fit.survey_bodies import neighbours, obstacle_body
 from keelroom.assess.loop.volumes import Volumes, volumes_of
+from keelroom.assess.outcome import alone
 from keelroom.core.kept import by_identity
 from keelroom.document.quantity import Quantity, from_si
 from keelroom.document.schema.build import Build
@@ -151,6 +152,15 @@ def moves_of(build: Build, package: Package) -> tuple[Moved, ...]:
     return _moves(build.survey, package, volumes_of(build, package))
 
 
+def _planned(survey: Survey, package: Package, volumes: Volumes | None, given: tuple[Move, Obstacle, Body | None]) -> Moved:
+    """One move; where it cannot be worked out, that is what is wrong with it."""
+    move, obstacle, body = given
+    return alone(
+        f"The move of “{obstacle.name or obstacle.id}”", (), lambda: _moved(survey, package, volumes, given),
+        lambda stop: Moved(move, obstacle, body, 0.0, 0.0, (), (), (("how", "not_worked_out", stop.sentence),)),
+    )  # fmt: skip
+
+
 @by_identity(16)
 def _moves(survey: Survey, package: Package, volumes: Volumes | None) -> tuple[Moved, ...]:
     bodies = {body.key: body for body in moved_bodies(survey, package.moves, package.id)}
@@ -158,7 +168,7 @@ def _moves(survey: Survey, package: Package, volumes: Volumes | None) -> tuple[M
     for move in package.moves:
         obstacle = next((item for item in survey.obstacles if item.id == move.id), None)
         if obstacle is not None:
-            found.append(_moved(survey, package, volumes, (move, obstacle, bodies.get(f"moved:{move.id}"))))
+            found.append(_planned(survey, package, volumes, (move, obstacle, bodies.get(f"moved:{move.id}"))))
     return tuple(found)
 
 

@@ -7,6 +7,7 @@ from typing import NamedTuple
 
 from keelroom.assess.inputs.airside import air_package
 from keelroom.assess.inputs.sealing import BARE, Way, edge_length, foam_gap, hole_size, panel_length, ways
+from keelroom.assess.outcome import Stopped, alone
 from keelroom.core.kept import by_identity
 from keelroom.core.packaging.fixings import BOLTS, DRUMS_UNDER, FLOPPY, HAND
 from keelroom.core.packaging.foam import LEAST, MOST, STRIP_WIDE, free_for, push, squeeze
@@ -71,7 +72,16 @@ def panel_plans(build: Build, package: Package) -> tuple[PanelPlan, ...]:
 @by_identity(16)
 def _panel_plans(package: Package, holes: tuple[AirHole, ...]) -> tuple[PanelPlan, ...]:
     found = {way.key: way for way in ways(package, holes)}
-    return tuple(_plan(package, holes, one, found.get(one.closes)) for one in package.panels)
+    return tuple(_planned(package, holes, one, found.get(one.closes)) for one in package.panels)
+
+
+def _planned(package: Package, holes: tuple[AirHole, ...], own: Panel, way: Way | None) -> PanelPlan:
+    """One panel; where it cannot be worked out, that is what is wrong with it."""
+
+    def instead(stop: Stopped) -> PanelPlan:
+        return PanelPlan(own, panel_name(own), None, way, 0.0, 0.0, 0.0, 0.0, 0.0, (("kind", stop.sentence),), ())
+
+    return alone(f"The panel “{panel_name(own)}”", (), lambda: _plan(package, holes, own, way), instead)
 
 
 def _plan(package: Package, holes: tuple[AirHole, ...], own: Panel, way: Way | None) -> PanelPlan:

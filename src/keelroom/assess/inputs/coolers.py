@@ -7,7 +7,7 @@ from typing import Any, NamedTuple
 import numpy as np
 
 from keelroom.core.air.fan import PUSHED, REFERENCE_DENSITY, FanCurve, generic_curve, no_fan
-from keelroom.core.air.own_air import OwnPath, own_flow
+from keelroom.core.air.own_air import LEAST_LOSS, OwnPath, own_flow
 from keelroom.core.arrays import Floats, stack
 from keelroom.core.coolers.circuits import NEVER
 from keelroom.core.coolers.exchange import Coolers
@@ -16,6 +16,7 @@ from keelroom.core.kept import by_value
 from keelroom.document.schema.brief import Engine, Vehicle
 from keelroom.document.schema.coolers import Cooler, CoolerKind
 from keelroom.document.schema.package import Package
+from keelroom.errors import InputError
 
 FLUID_OF: dict[CoolerKind, str] = {
     "condenser": "refrigerant", "gearbox_cooler": "gearbox", "oil_cooler": "oil", "steering_cooler": "steering",
@@ -148,14 +149,20 @@ def _upstream(there: tuple[Cooler, ...], areas: Floats, under: Floats) -> Floats
 
 
 def own_air(cooler: Cooler, face: tuple[float, float], road: tuple[float, float], volts: float) -> float:
-    """Air [kg/s] through a cooler away from the core; 0 ahead of it or behind it. road: speed met [m/s], density [kg/m3]; volts at its fans."""
+    """Air [kg/s] through a cooler away from the core; 0 ahead of it or behind it. road: speed met [m/s], density [kg/m3]; volts at its fans.
+
+    Raises InputError where its resistance is none, SolveError where its air does not balance.
+    """
     if cooler.stands in ("ahead", "behind"):
         return 0.0
     size, spot = size_of(cooler, face), SPOTS[cooler.stands]
-    area = size[0] * size[1]
+    area, loss = size[0] * size[1], cooler.loss.si + cooler.guard.si
+    if loss < LEAST_LOSS:
+        why = f"its resistance with its guard’s is {loss:g}, and the law of its own air holds from {LEAST_LOSS:g} dynamic heads on"
+        raise InputError("own_air", why, path=("packages", "", "coolers", cooler.id, "loss"))
     opening = cooler.opening.si if cooler.opening else area
     speed = float(motor_speed(np.array(volts), np.array(cooler.fan_voltage.si), np.array(0.0))) if volts > 0 else 0.0
-    shape = (opening, area, out_area(cooler, size), cooler.loss.si + cooler.guard.si, spot.pressed, spot.drawn)
+    shape = (opening, area, out_area(cooler, size), loss, spot.pressed, spot.drawn)
     # Fan, ram and losses all go with the density: the volume does not, so that the weather need not be solved for again.
     return road[1] * _own_volume(shape, _fan_of(cooler), road[0], speed)
 

@@ -14,10 +14,8 @@ from typing import NamedTuple
 from pydantic import BaseModel
 
 from keelroom.assess.electrical.system import SLOW
-from keelroom.assess.inputs.coolers import fitted
 from keelroom.assess.inputs.gearing import engine_rpm, rpm_of
 from keelroom.assess.outcome import Stopped
-from keelroom.core.air.own_air import LEAST_LOSS
 from keelroom.core.electrical.charging import CREDIBLE_VOLTS
 from keelroom.core.loop.circuit import PUMP_SPEEDS
 from keelroom.core.thermal.engine_heat import ENGINE_SPEEDS
@@ -99,12 +97,6 @@ def _pump(build: Build, package: Package, case: DutyCase) -> Iterator[Met]:
         yield Met(engine_rpm(build.brief, case) / rpm_of(rated) * loop.pulley_ratio.si, entries)
 
 
-def _own_airs(build: Build, package: Package, case: DutyCase) -> Iterator[Met]:
-    for cooler in fitted(package, build.brief.accessories.ac_fitted):
-        if cooler.stands not in ("ahead", "behind"):
-            yield Met(cooler.loss.si + cooler.guard.si, (("packages", package.id, "coolers", cooler.id, "loss"),))
-
-
 def _volts(build: Build, package: Package, case: DutyCase) -> Iterator[Met]:
     batteries = 2.0 if build.supply.regulated.si > 20 else 1.0
     name = "idle_voltage" if engine_rpm(build.brief, case) < SLOW else "road_voltage"
@@ -118,7 +110,6 @@ DOORS = (
     Door("the friction of louvered fins (Chang, Hsu, Lin and Wang)", "fin thickness over fin pitch", "number", *FIN_SHARE, _fins),
     Door("engine friction (Heywood)", "the engine’s speed", "turning speed", *ENGINE_SPEEDS, _engine),
     Door("the pump’s law of speed", "the pump’s speed over that of its rated flow", "number", *PUMP_SPEEDS, _pump),
-    Door("the air of a cooler away from the core", "its resistance with its guard’s", "number", LEAST_LOSS, 120.0, _own_airs),
     Door("charging of lead-acid batteries", "volts per 12 V battery", "voltage", *CREDIBLE_VOLTS, _volts),
 )
 
@@ -162,7 +153,7 @@ def oddest(build: Build, package: Package, case: DutyCase) -> tuple[Odd, ...]:
     return tuple(sorted(found, key=lambda odd: -odd.distance)[:NAMED])
 
 
-NO_CAUSE = {"money", "time", "altitude"}
+NO_CAUSE = {"money", "time", "altitude", "wire size"}
 """Kinds no solve fails by."""
 
 

@@ -16,6 +16,7 @@ from keelroom.assess.inputs.gearing import engine_rpm, rpm_of
 from keelroom.assess.inputs.loop import circuit_of
 from keelroom.assess.inputs.needs import Reader, read_core
 from keelroom.assess.loop.heights import held_pressure
+from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.placing import face_size
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.air.face import Lanes, padded
@@ -35,6 +36,7 @@ from keelroom.document.schema.brief import Climate as ClimateSection
 from keelroom.document.schema.brief import Engine as EngineSection
 from keelroom.document.schema.brief import Vehicle as VehicleSection
 from keelroom.document.schema.build import Build, DutyCase
+from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.electrical import Control
 from keelroom.document.schema.loop import Coolant as CoolantSection
 from keelroom.document.schema.loop import Loop as LoopSection
@@ -68,6 +70,8 @@ class Row(NamedTuple):
     fan_doubt: float
     amps: float = 0.0
     """of everything on, the cooling fans running"""
+    stopped: tuple[Stopped, ...] = ()
+    """coolers whose own air could not be worked out: they stand in it without any"""
 
     @property
     def batch(self) -> tuple[object, ...]:
@@ -139,13 +143,18 @@ def row_of(build: Build, package: Package, car: Car, case: DutyCase) -> Row:
 
 @by_identity(64)
 def _row(brief: Brief, car: Car, case: DutyCase, system: System, control: Control) -> Row:
-    situation = _situation(brief, car, case, system, control)
-    return Row(Points(car.plant, situation, AS_ENTERED), car.layout, car.fan_doubt, system.balance.wanted)
+    own = _own_air(car.package, brief.accessories.ac_fitted, _shared(brief, case), system)
+    air, stopped = (
+        np.array([0.0 if isinstance(flow, Stopped) else flow for flow in own]),
+        tuple(one for one in own if isinstance(one, Stopped)),
+    )
+    situation = _situation(brief, car, case, (system, air), control)
+    return Row(Points(car.plant, situation, AS_ENTERED), car.layout, car.fan_doubt, system.balance.wanted, stopped)
 
 
-def _situation(brief: Brief, car: Car, case: DutyCase, system: System, control: Control) -> Situation:
+def _situation(brief: Brief, car: Car, case: DutyCase, given: tuple[System, Floats], control: Control) -> Situation:
     """What a duty case asks of the car, and what its electrical system gives the fans and the pump then."""
-    shared = _shared(brief, case)
+    (system, own_air), shared = given, _shared(brief, case)
     package, fans = car.package, car.package.fans
     volts = [system.volts.get(fan.id, 0.0) for fan in fans[: len(car.plant.fans.power)]] or [0.0]
     return Situation(
@@ -158,7 +167,7 @@ def _situation(brief: Brief, car: Car, case: DutyCase, system: System, control: 
             compressor=np.array(shared.shaft),
             cop_share=np.array(shared.cop_share),
             steering=np.array(shared.steering),
-            own_air=_own_air(package, brief.accessories.ac_fitted, shared, system),
+            own_air=own_air,
         ),
     )
 
@@ -184,11 +193,16 @@ def _turned(fan: Fan, rpm: float) -> float:
     return fan.ratio.si * rpm / rpm_of(fan.rated_rpm)
 
 
-def _own_air(package: Package, ac_fitted: bool, shared: Shared, system: System) -> Floats:
-    """Air [kg/s] through each cooler that stands away from the core, with what its circuit gives its fans; 0 for the others."""
+def _own_air(package: Package, ac_fitted: bool, shared: Shared, system: System) -> list[float | Stopped]:
+    """Air [kg/s] through each cooler that stands away from the core, with what its circuit gives its fans, or why there is none to tell; 0
+    for the others."""
     face, road = face_size(package), (float(shared.air_speed), shared.density)
-    there = fitted(package, ac_fitted)
-    return np.array([own_air(cooler, face, road, system.volts.get(cooler.id, 0.0)) for cooler in there] or [0.0])
+
+    def air(cooler: Cooler) -> float | Stopped:
+        name, where = f"The air of “{cooler.name or cooler.id}”", ("packages", package.id, "coolers", cooler.id)
+        return attempted(name, where, lambda: own_air(cooler, face, road, system.volts.get(cooler.id, 0.0)))
+
+    return [air(cooler) for cooler in fitted(package, ac_fitted)] or [0.0]
 
 
 class Shared(NamedTuple):

@@ -42,7 +42,12 @@ def coolers(build: Build, package: Package, assessment: Assessment) -> Found:
 def _fluids(build: Build, package: Package, assessment: Assessment, there: tuple[Cooler, ...]) -> Found:
     where = ("packages", package.id, "coolers")
     cooled = {"gearbox": "gearbox_cooler", "oil": "oil_cooler", "charge": "charge_cooler", "steering": "steering_cooler"}
+    # A cooler whose air could not be worked out stands without any: what its fluid then comes to is no finding of its own.
+    airless = {stop.where[3] for stop in assessment.stopped if stop.where[2:3] == ("coolers",) and len(stop.where) > 3}
+    spared = {cooler.kind for cooler in there if cooler.id in airless}
     for fluid, kind in cooled.items():
+        if kind in spared:
+            continue
         own = next((cooler for cooler in there if cooler.kind == kind), None)
         # Without a cooler of its own the oil goes with the coolant: where that does not settle there is nothing more to say of it.
         told = [case for case in assessment.cases if case.figures and (own is not None or case.figures.verdict != "does_not_settle")]
@@ -64,7 +69,7 @@ def _fluids(build: Build, package: Package, assessment: Assessment, there: tuple
                       f"It is given {both(given, 'heat')} there; {both(HOT[fluid], 'temperature')} is wanted at most.{wear} A larger cooler, a better place, or one more before or after.",
                       value=value, limit=HOT[fluid])  # fmt: skip
     cases = [case for case in assessment.cases if case.figures]
-    boxes = [cooler for cooler in there if cooler.kind == "gearbox_cooler" and cooler.opens is None]
+    boxes = [cooler for cooler in there if cooler.kind == "gearbox_cooler" and cooler.opens is None and cooler.kind not in spared]
     coldest = min(cases, key=lambda case: _of(case.figures, "gearbox"), default=None)
     if boxes and coldest and coldest.figures and coldest.figures.fluids.gearbox < COLD_GEARBOX:
         cooler = boxes[0]

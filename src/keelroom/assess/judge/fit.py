@@ -91,7 +91,9 @@ def survey(build: Build, package: Package, assessment: Assessment) -> Found:
     found = assessment.fit
     yield from _contradictions(build.survey)
     yield from _second_readings(build)
-    if found is None or not found.surveyed:
+    if found is None:
+        return
+    if not found.surveyed:
         yield Finding("not_surveyed", "note", ("survey", "engine", "turning"), "The bay is not surveyed yet",
                       "Whether the package fits is not known: nothing around it is measured. The tape walk at Survey asks for it in order.")  # fmt: skip
         return

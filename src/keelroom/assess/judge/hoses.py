@@ -6,6 +6,7 @@ from keelroom.assess.assessment import Assessment
 from keelroom.assess.fit.moves import unmoved
 from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.loop.graph import graph_of
+from keelroom.assess.loop.hose_plans import hose_plans
 from keelroom.assess.loop.ports import ROLE_WORDS, end_name, ports_taken
 from keelroom.assess.loop.renewal import renewal
 from keelroom.assess.loop.routes import Run, hose_name
@@ -24,6 +25,16 @@ EASIER = ("convoluted", "hard", "moulded")
 def hoses(build: Build, package: Package, assessment: Assessment) -> Found:
     """Every hose, and every port of engine and core."""
     graph = graph_of(build, package)
+    for plan in hose_plans(build, package):
+        if plan.stopped:
+            where = ("packages", package.id, "loop", "hoses", plan.run.hose.id)
+            yield Finding(
+                "not_worked_out",
+                "problem",
+                where,
+                f"{plan.run.name} could not be worked out",
+                f"{plan.stopped}. Everything else stands without it.",
+            )
     for run in graph.runs:
         yield from _bores(package, run)
         yield from _kink(package, run)

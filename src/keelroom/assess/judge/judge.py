@@ -81,8 +81,12 @@ def _judged(check: Check, build: Build, package: Package, assessment: Assessment
 
 
 def _stopped(build: Build, package: Package, assessment: Assessment) -> Found:
-    """What could not be worked out for this build, each once."""
-    yield from map(_stop, assessment.all_stopped)
+    yield from stops(assessment)
+
+
+def stops(assessment: Assessment) -> tuple[Finding, ...]:
+    """What could not be worked out for this build, each reason once."""
+    return tuple(map(_stop, assessment.all_stopped))
 
 
 def _stop(stop: Stopped) -> Finding:

@@ -19,6 +19,7 @@ WHY = {
     "cap_reach": "A bottle that cannot be opened is not topped up, and not looked at.",
     "bottle_small": "A replacement that is too small runs over hot and draws air when it cools: a common regret.",
     "bottle_unknown": "Read it off its side, or fill it from a measure.",
+    "not_worked_out": "Everything else stands without it.",
 }
 
 

@@ -6,6 +6,7 @@ from typing import Literal, NamedTuple
 
 from keelroom.assess.loop.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, THROUGH, Port, joins_alike, part_name, ports_of
 from keelroom.assess.loop.routes import Run, hose_name, run_of
+from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.kept import by_identity
 from keelroom.document.fields import Path
 from keelroom.document.schema.build import Build
@@ -133,7 +134,11 @@ def _runs(ports: dict[str, Port], loop: Loop, where: Path) -> tuple[list[Run], l
                                 "Coolant comes out of one end of a hose and goes in at the other: nothing would flow here."))  # fmt: skip
             continue
         backwards = first.sense < 0 or last.sense > 0
-        runs.append(run_of(hose, *((last, first) if backwards else (first, last))))
+        run = attempted(name, path, lambda hose=hose, ends=(last, first) if backwards else (first, last): run_of(hose, *ends))  # type: ignore[misc]
+        if isinstance(run, Stopped):
+            faults.append(Fault("not_worked_out", path, run.sentence, "The circuit stands without it, and may not be whole."))
+        else:
+            runs.append(run)
     return runs, faults
 
 

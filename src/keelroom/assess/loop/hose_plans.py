@@ -9,6 +9,7 @@ from typing import NamedTuple
 from keelroom.assess.electrical.bench import adapter_of, sensor_hose
 from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.routes import Run
+from keelroom.assess.outcome import alone
 from keelroom.core.loop.hoses import CLIP_EVERY, PUSHED_ON, WALL, ClampSize, bead_height, t_bolt_clamp, worm_clamp
 from keelroom.core.loop.route import Step, flattened, rod_steps
 from keelroom.core.packaging.pattern import Mark, Pattern
@@ -40,12 +41,25 @@ class HosePlan(NamedTuple):
     adapter: float
     straight: float
     notes: tuple[str, ...]
+    stopped: str = ""
+    """why it could not be worked out; '' where it could"""
 
 
 def hose_plans(build: Build, package: Package) -> tuple[HosePlan, ...]:
     """Every hose whose ends are known."""
     sensed, adapter = sensor_hose(build, package), adapter_of(build, package)
-    return tuple(_plan(run, adapter.cut if adapter and run.hose.id == sensed else 0.0) for run in graph_of(build, package).runs)
+    runs = graph_of(build, package).runs
+    return tuple(_planned(run, adapter.cut if adapter and run.hose.id == sensed else 0.0) for run in runs)
+
+
+def _planned(run: Run, adapter: float) -> HosePlan:
+    """One hose; where it cannot be worked out, that stands among its notes."""
+    return alone(
+        run.name,
+        (),
+        lambda: _plan(run, adapter),
+        lambda stop: HosePlan(run, None, None, (), 0, (), adapter, 0.0, (f"{stop.sentence}.",), stop.sentence),
+    )
 
 
 def _plan(run: Run, adapter: float) -> HosePlan:

@@ -9,10 +9,11 @@ from typing import NamedTuple
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
-from keelroom.assess.assess import completed, first_wave
+from keelroom.assess.assess import completed, first_wave, not_worked_out
 from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.defaults import default_duty_cases, new_build
 from keelroom.assess.fit.cut_rules import barred
+from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.kept import Kept
 from keelroom.document.autosave import Autosave, Keeper, Left, Origin, Recovered
 from keelroom.document.difference import differences
@@ -142,8 +143,12 @@ class Session(QObject):
 
     def _assess(self, *, moving: bool) -> None:
         """Wave one of the build as it stands; what cannot be worked out stands in it with its reason."""
+        if self._assessment.build is self.build and self._assessment.judged:
+            return  # it came with the file
+        build, previous = self.build, self._assessment
         with self.kept.at_work():
-            self._assessment = first_wave(self.build, previous=self._assessment, moving=moving)
+            found = attempted("The build", ("brief",), lambda: first_wave(build, previous=previous, moving=moving))
+        self._assessment = not_worked_out(build, build.package, found) if isinstance(found, Stopped) else found
 
     def _swapped(self) -> None:
         self._assess(moving=self.store.merging)
@@ -259,6 +264,12 @@ class Session(QObject):
         """Open a file. Raises DocumentError and keeps what is open."""
         stored = read(path)
         clear_abandoned(path.parent, path)
+        self.begin(stored, path)
+
+    def begin(self, stored: Stored, path: Path, first: Assessment | None = None) -> None:
+        """Go on with a file that was read. first: the judgement of its build, where it was worked out with the reading"""
+        if first is not None:
+            self._assessment = first
         self._begin(stored, path.absolute())
 
     def open_copy(self, path: Path) -> None:
