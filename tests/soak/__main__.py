@@ -1,4 +1,5 @@
-"""`make soak`: a monkey of 3 000 acts, 40 kills, broken files, and large builds, with counts."""
+"""`make soak`: 20 000 random acts with a reader of figures, every field at its ends, 20 000 files assessed, 300 kills, broken files, and
+large builds, with counts. Some two hours."""
 
 from __future__ import annotations
 
@@ -6,9 +7,13 @@ import os
 import subprocess
 import sys
 
+SEEDS = ((7, "demo"), (11, "demo"), (23, "first"), (31, "first"), (43, "small"), (59, "small"), (71, "stuck"))
+"""Seeds of the random user, and the build each is let loose on."""
 STEPS = (
-    ("monkey", ["tests.soak.monkey", "3000", "7"]),
-    ("kills", ["tests.soak.kills", "40"]),
+    *((f"monkey {seed} on {build}", ["tests.soak.monkey", "2900", str(seed), build]) for seed, build in SEEDS),
+    ("every field", ["tests.soak.walk", "1", "2000"]),
+    ("files that load", ["tests.soak.fuzz", "20000"]),
+    ("kills", ["tests.soak.kills", "300"]),
     ("scale", ["tests.soak.scale"]),
 )
 failed = []

@@ -1,4 +1,8 @@
-"""A real window in its own event loop, edited at a pace and killed: how much work is lost. `python -m tests.soak.kills 40`."""
+"""A real window in its own event loop, edited at a pace and killed: how much work is lost. `python -m tests.soak.kills 300`.
+
+On an ordinary disk, on one that takes its time, and on one that is full from the third copy on: there nothing more can be kept, and what
+was kept before has to be whole.
+"""
 
 from __future__ import annotations
 
@@ -8,6 +12,7 @@ import signal
 import subprocess
 import sys
 import time
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import NamedTuple
@@ -18,13 +23,26 @@ from tests.conftest import DEMO
 
 HERE = Path(__file__).parents[2]
 PACES = (0.05, 0.35, 0.8, 1.5)
+DISKS = ("ordinary", "ordinary", "slow", "full")
+SLOW = 0.4
+"""[s] a slow disk takes for each file."""
 EDITED = """
-import sys, time
+import errno, os, sys, time
 from pathlib import Path
 from PyQt6.QtCore import QTimer
 from keelroom.document.edits import set_value
 from keelroom.document.quantity import quantity
 from keelroom.gui.app import application, make_window
+real, synced = os.fsync, 0
+def fsync(handle):
+    global synced
+    synced += 1
+    if sys.argv[3] == "slow":
+        time.sleep(float(sys.argv[4]))
+    if sys.argv[3] == "full" and synced > 6:
+        raise OSError(errno.ENOSPC, "No space left on device")
+    real(handle)
+os.fsync = fsync
 app = application()
 window = make_window(Path(sys.argv[1]))
 window.show()
@@ -42,14 +60,15 @@ app.exec()
 
 
 class Kill(NamedTuple):
-    """One kill: pace [s] between edits, edits made, and the seconds of work that were lost."""
+    """One kill: pace [s] between edits, edits made, the seconds of work that were lost, and what disk it was."""
 
     pace: float
     edits: int
     lost: float
+    disk: str = "ordinary"
 
 
-def kill_one(pace: float, after: float, least: int = 1) -> Kill:
+def kill_one(pace: float, after: float, least: int = 1, disk: str = "ordinary") -> Kill:
     """Kill a window `after` seconds past its first `least` edits and see what its recovery copy holds."""
     with TemporaryDirectory() as folder:
         path = Path(folder) / "van.keelroom"
@@ -61,7 +80,11 @@ def kill_one(pace: float, after: float, least: int = 1) -> Kill:
             "QT_QPA_PLATFORM": "offscreen",
         }
         child = subprocess.Popen(
-            [sys.executable, "-c", EDITED, str(path), str(pace)], cwd=HERE, env=environment, stdout=subprocess.PIPE, text=True
+            [sys.executable, "-c", EDITED, str(path), str(pace), disk, str(SLOW)],
+            cwd=HERE,
+            env=environment,
+            stdout=subprocess.PIPE,
+            text=True,
         )
         assert child.stdout is not None
         first = [child.stdout.readline() for _ in range(least)]  # however slow the machine is
@@ -75,21 +98,23 @@ def kill_one(pace: float, after: float, least: int = 1) -> Kill:
         found = Autosave(Path(folder) / "state/keelroom").left_behind()
         kept = int(found[0].build.brief.vehicle.mass.as_typed.split()[0]) - 2000 if found else 0
         lost = [when for count, when in made.items() if count > kept]
-        return Kill(pace, len(made), killed - min(lost) if lost else 0.0)
+        return Kill(pace, len(made), killed - min(lost) if lost else 0.0, disk)
 
 
 def run(count: int, seed: int = 3) -> list[Kill]:
     """So many kills at changing paces and moments."""
     dice = random.Random(seed)
-    return [kill_one(PACES[k % len(PACES)], dice.uniform(0.3, 4.0)) for k in range(count)]
+    asked = [(PACES[k % len(PACES)], dice.uniform(0.3, 3.0), DISKS[(k // len(PACES)) % len(DISKS)]) for k in range(count)]
+    with ThreadPoolExecutor(2) as pool:
+        return list(pool.map(lambda one: kill_one(one[0], one[1], disk=one[2]), asked))
 
 
 if __name__ == "__main__":
     kills = run(int(sys.argv[1]))
-    for pace in PACES:
-        mine = [kill for kill in kills if kill.pace == pace]
-        if mine:
-            print(
-                f"an edit each {pace} s: {len(mine)} kills, {sum(k.edits for k in mine)} edits, most lost {max(k.lost for k in mine):.2f} s of work"
-            )
-    sys.exit(max(kill.lost for kill in kills) > 2.0)
+    for disk in dict.fromkeys(DISKS):
+        for pace in PACES:
+            mine = [kill for kill in kills if kill.pace == pace and kill.disk == disk]
+            if mine:
+                print(f"{disk} disk, an edit each {pace} s: {len(mine)} kills, {sum(k.edits for k in mine)} edits, most lost {max(k.lost for k in mine):.2f} s of work")  # fmt: skip
+    kept = [kill.lost for kill in kills if kill.disk == "ordinary"], [kill.lost for kill in kills if kill.disk == "slow"]
+    sys.exit(max(kept[0], default=0.0) > 2.0 or max(kept[1], default=0.0) > 2.0 + 4 * SLOW)

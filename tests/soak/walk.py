@@ -39,7 +39,7 @@ from tests.conftest import DEMO
 
 LIBRARY = ("Input should", "Extra inputs", "Field required", "pydantic", "Value error", "Traceback")
 """Wording that is none of ours."""
-NAMES = ("", "x" * 3000, "\x1b[2J\nnext", "<b>bold</b> &amp; <a href='x'>y</a>", "=1+1", "half \ud800", "‮back", "²³½")
+NAMES = ("", "x" * 3000, "\x1b[2J\nnext", "<b>bold</b> &amp; <a href='x'>y</a>", "=1+1", "half \ud800", "\u202eback", "²³½")
 DAY = date(2026, 1, 1)
 
 

@@ -2,12 +2,20 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Mapping
 from typing import Any
 
 from keelroom.errors import readable
 
+_QUOTED = re.compile("'([^']*)'")
 Context = Mapping[str, Any]
+
+
+def _quoted(choices: str) -> str:
+    return _QUOTED.sub(r"“\1”", choices)
+
+
 REASONS: dict[str, Callable[[Context], str]] = {
     "missing": lambda _c: "is missing",
     "extra_forbidden": lambda _c: "is nothing this program knows; a newer one may have written it",
@@ -22,9 +30,7 @@ REASONS: dict[str, Callable[[Context], str]] = {
     "model_attributes_type": lambda _c: "is no section; expected {…} with its fields",
     "tuple_type": lambda _c: "is no list; expected […]",
     "none_required": lambda _c: "is not empty; expected null",
-    "literal_error": lambda c: (
-        f"is none of its choices; expected {str(c.get('expected', '')).replace(chr(39), '“', 1).replace(chr(39), '”', 1)}"
-    ),
+    "literal_error": lambda c: f"is none of its choices; expected {_quoted(str(c.get('expected', '')))}",
     "greater_than": lambda c: f"must be more than {c.get('gt')}",
     "greater_than_equal": lambda c: f"must be at least {c.get('ge')}",
     "less_than": lambda c: f"must be less than {c.get('lt')}",
