@@ -36,13 +36,17 @@ def test_one_and_a_half_fins_for_fifteen_is_seen_saved_opened_and_mended(demo_wi
     driver.click("Core station")
     driver.click("Fins", QToolButton)
     driver.enter("Fins", "1.5")
-    assert all("not worked out: fin thickness over fin pitch is 0.00591" in row for row in driver.ledger().values())
+    assert all(
+        "not worked out: Fins 1.5 fins/in, usual 15 fins/in: fin thickness over fin pitch is then 0.00591" in row
+        for row in driver.ledger().values()
+    )
     assert "Not worked out" in driver.window.header.words.text()
     assert driver.shows("could not be worked out"), "among the findings"
+    assert driver.shows("Too far out for what is worked out from it: Fins 1.5 fins/in"), "and where it was typed"
 
     # Nothing that leaves the window tells of the build before.
     driver.ctrl(Qt.Key.Key_E)
-    for act, words in (("Copy the ledger", "not worked out: fin"), ("Copy the verdict", "not worked out: fin")):
+    for act, words in (("Copy the ledger", "not worked out: Fins 1.5"), ("Copy the verdict", "not worked out: Fins 1.5")):
         driver.enter("Find an act", act)
         assert words in clipboard(), act
         assert "in hand" not in clipboard()
@@ -99,7 +103,7 @@ def test_28_volts_measured_at_idle_stop_the_idle_and_leave_the_road(demo_window)
     driver.click("Charging", QToolButton)
     driver.enter("Measured at the battery, idle", "28.4")
     rows = driver.ledger()
-    assert "volts per 12 V battery is 28.4 V" in rows["Idle, A/C on"]
+    assert "volts per 12 V battery is then 28.4 V" in rows["Idle, A/C on"]
     assert "settles at" in rows["Steady cruise"]
     assert not misread(driver.window)
     driver.enter("Measured at the battery, idle", "13.4")

@@ -106,7 +106,7 @@ def test_a_workers_failure_is_said_on_the_page_that_asked(demo_window, monkeypat
     demo_window.window.show_station(station)
     demo_window.window.stations[station].choose(page)
     demo_window.settle()
-    assert demo_window.shows("Could not be worked out: something went wrong inside (ZeroDivisionError)")
+    assert demo_window.shows("Could not be worked out: something went wrong inside (ZeroDivisionError")
     assert "ZeroDivisionError" in capfd.readouterr().err, "and the whole of it where a developer looks"
     assert isinstance(demo_window.window.stations[station].views[page], (QScrollArea, QWidget))
     assert DEMO.exists()

@@ -40,7 +40,7 @@ def test_a_build_that_cannot_be_worked_out_is_findings(tmp_path, capsys):
     path = tmp_path / "stuck.keelroom"
     save(STUCK, path)
     assert cli.main(["assess", str(path)]) == 1
-    assert "not worked out: fin thickness over fin pitch is 0.00591" in capsys.readouterr().out
+    assert "not worked out: Fins 1.5 fins/in, usual 15 fins/in: fin thickness over fin pitch is then 0.00591" in capsys.readouterr().out
     assert cli.main(["assess", "--json", str(path)]) == 1
     told = json.loads(capsys.readouterr().out)
     assert {case["stopped"]["where"][-1] for case in told["cases"]} == {"fin_density"}

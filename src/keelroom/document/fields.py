@@ -106,7 +106,9 @@ def id_lists(node: BaseModel, apart: tuple[str, ...] = (), at: Path = ()) -> Ite
         if below:
             for item in value if isinstance(value, tuple) else (value,):
                 if item is not None:
-                    yield from id_lists(item, at=(*at, name, *((item.id,) if isinstance(value, tuple) else ())))
+                    # A person's own parts are known by their names.
+                    own = (getattr(item, "id", None) or getattr(item, "name", ""),) if isinstance(value, tuple) else ()
+                    yield from id_lists(item, at=(*at, name, *own))
 
 
 def measured_fields(node: BaseModel, path: Path = ()) -> Iterator[tuple[Path, Spec, Quantity | None]]:

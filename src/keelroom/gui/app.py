@@ -14,7 +14,7 @@ from PyQt6.QtWidgets import QApplication
 from keelroom import ASSETS
 from keelroom.document.autosave import Autosave
 from keelroom.errors import UNREADABLE
-from keelroom.gui.leaving import leave_on_signals, leave_with_session, take_down
+from keelroom.gui.leaving import leave_on_signals, leave_with_session
 from keelroom.gui.session.crash import install
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.settings import Settings
@@ -76,9 +76,7 @@ def run(path: Path | None, as_copy: bool = False) -> int:
     """Run until the window is closed. Raises DocumentError as `make_window` does."""
     app = application()
     window = make_window(path, as_copy)
-    leave_on_signals(app, window)
+    leave_on_signals(window)
     leave_with_session(app, window)
     window.show()
-    code = app.exec()
-    take_down(window)
-    return code
+    return app.exec()

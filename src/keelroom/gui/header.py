@@ -77,7 +77,8 @@ class Header(QWidget):
     def _verdict(self) -> None:
         text = verdict_line(self.session.assessment, self.session.system)
         worst = self.session.assessment.tightest
-        verdict = worst.figures.verdict if worst and worst.figures else ""
+        stuck = any(case.stopped for case in self.session.assessment.cases)
+        verdict = worst.figures.verdict if worst and worst.figures else "over" if stuck else ""
         self.words.setText(text)
         self.words.setAccessibleName(f"Verdict: {text}")
         restyle(

@@ -2,60 +2,40 @@
 
 from __future__ import annotations
 
+import os
 import signal
+import sys
+from contextlib import suppress
 from typing import TYPE_CHECKING
 
-from PyQt6 import sip
-from PyQt6.QtCore import QThreadPool, QTimer
+from PyQt6.QtCore import QTimer
 from PyQt6.QtGui import QSessionManager
-from PyQt6.QtWidgets import QApplication, QDialog
+from PyQt6.QtWidgets import QApplication
 
 if TYPE_CHECKING:
     from keelroom.gui.window import Window
 
-MOST_OPEN = 20
-"""Dialogs and menus over each other."""
 LISTENS = 250
 """[ms] between two moments in which Python looks for signals: Qt's own loop never does."""
 
 
-def leave_on_signals(app: QApplication, window: Window) -> None:
-    """Keep a recovery copy of what is not saved, then quit, on SIGINT, SIGTERM and SIGHUP, which a terminal sends that is closed; nothing is
+def leave_on_signals(window: Window) -> None:
+    """Keep a recovery copy of what is not saved, then end, on SIGINT, SIGTERM and SIGHUP, which a terminal sends that is closed; nothing is
     asked, nobody may be there to answer."""
 
     def leave(_number: int, _frame: object) -> None:
         window.session.keep_recovery_copy()
-        dismiss()
-        app.exit(0)  # not quit, which would ask the window whether it may
+        for stream in (sys.stdout, sys.stderr):
+            with suppress(OSError, ValueError, AttributeError):
+                stream.flush()
+        # At once: a window cannot be taken apart in the midst of a dialog's loop, and nothing is left to be done by it.
+        os._exit(0)
 
     for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         signal.signal(number, leave)
     timer = QTimer(window)
     timer.timeout.connect(lambda: None)
     timer.start(LISTENS)
-
-
-def dismiss() -> None:
-    """Send away what stands over the window in a loop of its own: menus, and dialogs, the last opened first."""
-    for _ in range(MOST_OPEN):
-        over = QApplication.activePopupWidget() or QApplication.activeModalWidget()
-        if over is None:
-            return
-        if isinstance(over, QDialog):
-            over.reject()
-        over.close()
-        over.hide()
-
-
-def take_down(window: Window) -> None:
-    """Take the window apart while the application is still there: what is left to the end of the interpreter goes in no order."""
-    pool = QThreadPool.globalInstance()
-    if pool is not None:
-        pool.clear()
-        pool.waitForDone()
-    dismiss()
-    window.hide()
-    sip.delete(window)
 
 
 def leave_with_session(app: QApplication, window: Window) -> None:

@@ -55,11 +55,11 @@ def test_an_assessment_holds_the_very_build_it_was_made_of():
     ("changes", "entry", "said"),
     [
         # 1.5 fins an inch are 16.9 mm apart: 0.1 mm over that is 0.0059, where ln(0.0059^0.48 + 0.9) is less than nothing.
-        ([((*CORE, "fin_density"), "1.5 fins/in", "fin density")], (*CORE, "fin_density"), "fin thickness over fin pitch is 0.00591"),
+        ([((*CORE, "fin_density"), "1.5 fins/in", "fin density")], (*CORE, "fin_density"), "fin thickness over fin pitch is then 0.00591"),
         # 16 fins an inch stand 1.5875 mm apart: 0.015 mm over that is 0.0094.
-        ([((*CORE, "fin_thickness"), "0.015 mm", "length"), ((*CORE, "fin_density"), "16 fins/in", "fin density")], (*CORE, "fin_thickness"), "fin pitch is 0.00945"),
-        ([(("brief", "engine", "idle_rpm"), "100 rpm", "turning speed")], ("brief", "engine", "idle_rpm"), "the engine’s speed is 100 rpm"),
-        ([(("brief", "accessories", "idle_voltage"), "28.4 V", "voltage")], ("brief", "accessories", "idle_voltage"), "volts per 12 V battery is 28.4 V"),
+        ([((*CORE, "fin_thickness"), "0.015 mm", "length"), ((*CORE, "fin_density"), "16 fins/in", "fin density")], (*CORE, "fin_thickness"), "fin pitch is then 0.00945"),
+        ([(("brief", "engine", "idle_rpm"), "100 rpm", "turning speed")], ("brief", "engine", "idle_rpm"), "the engine’s speed is then 100 rpm"),
+        ([(("brief", "accessories", "idle_voltage"), "28.4 V", "voltage")], ("brief", "accessories", "idle_voltage"), "volts per 12 V battery is then 28.4 V"),
     ],
 )  # fmt: skip
 def test_what_a_law_does_not_hold_for_stops_it_with_the_entry(changes, entry, said):

@@ -16,6 +16,7 @@ from pydantic import BaseModel
 from keelroom.assess.electrical.system import SLOW
 from keelroom.assess.inputs.gearing import engine_rpm, rpm_of
 from keelroom.assess.outcome import Stopped
+from keelroom.assess.wording import raised
 from keelroom.core.electrical.charging import CREDIBLE_VOLTS
 from keelroom.core.loop.circuit import PUMP_SPEEDS
 from keelroom.core.thermal.engine_heat import ENGINE_SPEEDS
@@ -24,7 +25,7 @@ from keelroom.document.fields import Path, get, measured_fields, spec_of
 from keelroom.document.quantity import Quantity, Spec
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.package import Package
-from keelroom.units import both
+from keelroom.units import both, with_unit
 
 USUAL: dict[tuple[str, str], float] = {
     ("Vehicle", "mass"): 1600.0, ("Engine", "displacement"): 3.5e-3, ("Engine", "power"): 150e3, ("Engine", "power_rpm"): 90.0,
@@ -127,8 +128,9 @@ def _stop(build: Build, door: Door, met: Met) -> Stopped:
     there = [odd for path in met.entries if (odd := _odd_at(build, path)) is not None]
     worst = max(there, key=lambda odd: odd.distance, default=None)
     low, high, value = (_said(at, door.kind) for at in (door.low, door.high, met.value))
-    entry = f". The entry: {worst.words}" if worst else ""
-    return Stopped("", worst.path if worst else met.entries[0], f"{door.what} is {value}, and {door.law} holds from {low} to {high}{entry}")
+    # The entry first: it is what is mended, and what is read where there is room for little.
+    said = f"{door.what} is then {value}, and {door.law} holds from {low} to {high}"
+    return Stopped("", worst.path, f"{worst.words}: {said}") if worst else Stopped("", met.entries[0], raised(said))
 
 
 def _said(value: float, kind: str) -> str:
@@ -166,9 +168,10 @@ def _odd_at(build: Build, path: Path) -> Odd | None:
         return None
     name = getattr(owner, "name", "") if len(path) > 3 and path[-2] != "core" else ""
     label = f"{spec.label}{f' of {name}' if name else ''}"
-    return Odd(
-        path, _distance(value.si, usual, spec) / FAR, f"{label} {both(value.si, spec.kind_name)}, usual {both(usual, spec.kind_name)}"
+    typed = (
+        value.as_typed if not value.unit or value.as_typed.endswith(value.unit) else with_unit(value.as_typed, spec.kind.unit(value.unit))
     )
+    return Odd(path, _distance(value.si, usual, spec) / FAR, f"{label} {typed}, usual {both(usual, spec.kind_name)}")
 
 
 def _usual(model: type[BaseModel], field: str) -> float | None:

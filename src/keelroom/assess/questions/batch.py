@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from functools import partial
 from typing import NamedTuple
 
 import numpy as np
 
+from keelroom.assess.inputs.doors import stop_at_doors
 from keelroom.assess.inputs.needs import needs_of
-from keelroom.assess.inputs.translate import Row, car_of, row_of, stacked
+from keelroom.assess.inputs.translate import Car, Row, car_of, row_of, stacked
+from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.questions.shared_out import on_all_processors
 from keelroom.core.answer import Answer, steady_answer
 from keelroom.core.arrays import take
@@ -44,19 +47,39 @@ def row_for(asked: Asked) -> Row | None:
 
 
 def rows_for(asked: Iterable[Asked]) -> Iterator[Row | None]:
-    """The operating point of each question; the car is made once for all that follow each other about one build."""
-    build, package, car = None, None, None
+    """The operating point of each question, None where something is missing, a law would be left or no inputs can be made; the car is made
+    once for all that follow each other about one build."""
+    build, package = None, None
+    car: Car | Stopped | None = None
     for question in asked:
         if question.build is not build:
             build, car = question.build, None
             package = build.package
         case = build.duty_case(question.case_id)
-        if package is None or needs_of(build, package, case):
+        if package is None or needs_of(build, package, case) or stop_at_doors(build, package, case):
             yield None
             continue
-        car = car or car_of(build, package)
-        row = row_of(build, package, car, case)
+        if car is None:
+            car = attempted("", (), partial(car_of, build, package))
+        row = car if isinstance(car, Stopped) else attempted("", (), partial(row_of, build, package, car, case))
+        if isinstance(row, Stopped):
+            yield None
+            continue
         yield row if question.heat == 1.0 else row._replace(points=row.points.doubted(heat=np.array(question.heat)))
+
+
+def each_batch(asked: Iterable[Row | None], work: Callable[[list[int], list[Row]], object]) -> None:
+    """Do `work` for the places and rows of every batch; one row that finds no answer costs only itself: its batch is parted until it stands alone."""
+    for places, rows in batches(asked):
+        _parted(places, rows, work)
+
+
+def _parted(places: list[int], rows: list[Row], work: Callable[[list[int], list[Row]], object]) -> None:
+    done = attempted("", (), lambda: work(places, rows))
+    if isinstance(done, Stopped) and len(rows) > 1:
+        half = len(rows) // 2
+        _parted(places[:half], rows[:half], work)
+        _parted(places[half:], rows[half:], work)
 
 
 def batches(rows: Iterable[Row | None]) -> Iterator[tuple[list[int], list[Row]]]:
@@ -102,13 +125,16 @@ def by_builds(asked: Sequence[Asked]) -> list[list[Asked]]:
 @in_one_go
 def _held(asked: Sequence[Asked]) -> list[Held | None]:
     found: list[Held | None] = [None] * len(asked)
-    for places, rows in batches(rows_for(asked)):
+
+    def work(places: list[int], rows: list[Row]) -> None:
         points, _ = stacked(rows)
         settled = settle(points, rows[0].layout)
         solution, state = settled.solution, settled.solution.state
         for k, place in enumerate(places):
             temperature = float(settled.top[k]) if solution.settles[k] else float("inf")
             found[place] = Held(temperature, float(state.command[k]), float(state.load[k]))
+
+    each_batch(rows_for(asked), work)
     return found
 
 
@@ -120,7 +146,8 @@ def outlets_at(asked: Sequence[Asked], readings: Sequence[Sequence[float]], betw
     """
     grid = np.linspace(*between, SENSOR_STEPS)
     found: list[tuple[float, ...] | None] = [None] * len(asked)
-    for places, rows in batches(rows_for(asked)):
+
+    def work(places: list[int], rows: list[Row]) -> None:
         points, _ = stacked(rows)
         fixed = prepare(points, rows[0].layout)
         n = len(rows)
@@ -131,6 +158,8 @@ def outlets_at(asked: Sequence[Asked], readings: Sequence[Sequence[float]], betw
             outlets = np.interp(wanted, np.maximum.accumulate(seen[k]), grid)
             inside = (wanted >= seen[k][0]) & (wanted <= seen[k][-1])
             found[place] = tuple(float(v) for v in np.where(inside, outlets, np.nan))
+
+    each_batch(rows_for(asked), work)
     return found
 
 
@@ -143,9 +172,12 @@ def temperatures(asked: Sequence[Asked]) -> list[float | None]:
 def answers(rows: Sequence[Row | None]) -> list[tuple[Answer, int] | None]:
     """The whole steady answer and the place in it per row; None where a row is missing."""
     found: list[tuple[Answer, int] | None] = [None] * len(rows)
-    for places, members in batches(rows):
+
+    def work(places: list[int], members: list[Row]) -> None:
         points, doubt = stacked(members)
         answer = steady_answer(points, doubt, members[0].layout)
         for at, place in enumerate(places):
             found[place] = (answer, at)
+
+    each_batch(rows, work)
     return found

@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLabel, QPushButton, QSta
 
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.document.edits import removed
+from keelroom.gui.marks import stop_marks
 from keelroom.gui.rows import Group, Page, Row
 from keelroom.gui.rows import Said as Sentences
 from keelroom.gui.session.session import Session
@@ -426,7 +427,8 @@ class Form(WhenSeen, QWidget):
 
     def _bring(self, view: QWidget) -> None:
         if isinstance(view, PageView):
-            view.show_page(next(page for page in self.pages() if page.title == self.current))
+            page = next(page for page in self.pages() if page.title == self.current)
+            view.show_page(page._replace(marks=(*page.marks, *stop_marks(self.session.assessment, page))))
         else:
             cast(Shown, view).refresh()
 
