@@ -14,6 +14,7 @@ from keelroom.document.file import load
 from keelroom.document.quantity import from_si, quantity
 from keelroom.document.schema.moves import Move
 from tests.conftest import DEMO
+from tests.soak.reader import alike
 
 P = ("packages", "p1")
 WHOLE = load(DEMO)
@@ -55,6 +56,34 @@ def test_the_same_bytes_after_five_hundred_others():
             assert said(BUILD, kept) == alone, f"after {number + 1}"
             asked += 1
     assert asked == 10
+
+
+def apart(one, other, at=""):
+    """Where two machine forms say different things: words at all, figures by more than a search's own tolerance leaves."""
+    if isinstance(one, dict) and isinstance(other, dict):
+        return [found for key in one.keys() | other.keys() for found in apart(one.get(key), other.get(key), f"{at}/{key}")]
+    if isinstance(one, list) and isinstance(other, list) and len(one) == len(other):
+        return [found for k, pair in enumerate(zip(one, other, strict=True)) for found in apart(*pair, f"{at}/{k}")]
+    if isinstance(one, float) and isinstance(other, float):
+        return [] if abs(one - other) <= 1e-3 + 2e-4 * abs(other) else [f"{at}: {one} and {other}"]
+    if isinstance(one, str) and isinstance(other, str):
+        return [] if alike(one, other) else [f"{at}: {one} and {other}"]
+    return [] if one == other else [f"{at}: {one} and {other}"]
+
+
+def test_the_same_figures_wherever_the_search_began():
+    """From the build itself, from its like with another title or a pound more, and from one far from it: what a figure is must not hang on that."""
+    build = apply(WHOLE, Edit("", (Change(("duty_cases",), WHOLE.duty_cases[:4]),)))
+    alone = as_json(assess(build))
+    changes = [(("brief", "title"), "Another"), (("brief", "vehicle", "mass"), quantity("4351 lb", "mass")), (("brief", "climate", "ambient"), quantity("60 °F", "temperature")),
+               ((*P, "fans", "fan1", "runs"), False), ((*P, "core", "depth"), quantity("40 mm", "length"))]  # fmt: skip
+    for change in changes:
+        other = apply(build, Edit("", (Change(*change),)))
+        with Kept().at_work():
+            before = assess(other)
+        with Kept().at_work():
+            found = as_json(assess(build, previous=before))
+        assert apart(found, alone) == [], change
 
 
 def test_the_same_bytes_in_any_order():

@@ -6,6 +6,7 @@ Figures may differ in their last digit: a search that begins at the last answer 
 from __future__ import annotations
 
 import re
+from itertools import zip_longest
 from pathlib import Path
 
 from PyQt6.QtWidgets import QApplication
@@ -56,7 +57,9 @@ def misread(window: Window) -> list[str]:
 
     def hold(what: str, shown: str, right: str) -> None:
         if not alike(shown, right):
-            wrong.append(f"{what} shows “{shown[:300]}”, and is “{right[:300]}”")
+            pairs = list(zip_longest(shown.splitlines(), right.splitlines(), fillvalue=""))
+            mine, theirs = next((pair for pair in pairs if not alike(*pair)), (shown, right))
+            wrong.append(f"{what} says “{mine[:300]}”, and it is “{theirs[:300]}”")
 
     if session.assessment.build is not session.build:
         wrong.append("the assessment is another build's")

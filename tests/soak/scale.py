@@ -52,6 +52,26 @@ def with_cases(count: int) -> Build:
     return apply(build, Edit("", (Change(("duty_cases",), (*have, *more)),)))
 
 
+def at_every_limit() -> Build:
+    """The demo with every list of the car and of its package as long as it may be."""
+    build, package = load(DEMO), load(DEMO).package
+    long = {
+        "fans": 12, "coolers": 20, "circuits": 200, "panels": 40, "brackets": 80,
+    }  # fmt: skip
+    lists = {name: _longer(getattr(package, name), count) for name, count in long.items()}
+    full = package.model_copy(update=lists)
+    survey = build.survey.model_copy(update={"obstacles": _longer(build.survey.obstacles, 300), "holes": _longer(build.survey.holes, 100)})
+    others = tuple(package.model_copy(update={"id": f"q{n}", "name": f"Package {n}"}) for n in range(119))
+    cases = _longer(build.duty_cases, 60)
+    return build.model_copy(update={"packages": (full, *others), "active": full.id, "survey": survey, "duty_cases": cases})
+
+
+def _longer(items: tuple, count: int) -> tuple:
+    """Members repeated under ids of their own; what feeds something feeds it once."""
+    more = tuple(items[n % len(items)].model_copy(update={"id": f"more{n}"}) for n in range(count - len(items)))
+    return (*items, *(one.model_copy(update={"feeds": ()}) if hasattr(one, "feeds") else one for one in more))
+
+
 BUILDS: dict[str, Callable[[], Build]] = {
     "demo": lambda: load(DEMO),
     "40 circuits": lambda: with_circuits(40),
@@ -59,6 +79,7 @@ BUILDS: dict[str, Callable[[], Build]] = {
     "100 packages": lambda: with_packages(100),
     "300 obstacles": lambda: with_obstacles(300),
     "60 cases": lambda: with_cases(60),
+    "every limit": at_every_limit,
 }
 
 

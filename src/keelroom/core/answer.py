@@ -24,6 +24,8 @@ LEAK_STEP = 0.5
 """Share by which leak areas are widened to find what their doubt is worth."""
 LEAK_DOUBT = 0.5
 """Standard doubt of gaps nobody has measured, as a share of their area (common practice)."""
+SLOPE_STEP = 0.25
+"""[K] over which it is found how the heat margin rises with the temperature."""
 INTERVAL, WITHIN = 0.80, 1.2816
 """Share of cases the band is meant to hold, and the standard doubts either way that do for a normal one."""
 
@@ -53,6 +55,7 @@ class Answer(NamedTuple):
     margin [K] limit less temperature
     rejection_at_limit [W];  climb [K/s] at the limit where heat is left over, else 0
     time_to_limit [s] from thermostat full open, inf where the limit is never reached
+    slope [W/K] of the heat margin at the solved temperature
     """
 
     settled_at: Settled
@@ -63,6 +66,7 @@ class Answer(NamedTuple):
     rejection_at_limit: Floats
     climb: Floats
     time_to_limit: Floats
+    slope: Floats
     prepared: Fixed
     """of points, weakened and leakier variants: a start for the next like answer"""
 
@@ -120,6 +124,7 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, in
         rejection_at_limit=at_limit,
         climb=left_over / mass,
         time_to_limit=_time_to_limit(points, full_heat, nodes, rejection, mass),
+        slope=study["slope"],
         prepared=prepared,
     )
 
@@ -185,13 +190,13 @@ def _margin_curve(
     full_open = circuit.thermostat + THERMOSTAT_SPAN + np.where(circuit.at_inlet > 0, 8.0, 0.0)
     boiling = prepared.boiling[:n]
     curve_at = [circuit.thermostat, full_open, limit, np.maximum(boiling, solved + 1)]
-    asked = [*curve_at, solved, solved, solved, limit]
-    rows = [*[base] * 5, base + n, base + 2 * n, base]
+    asked = [*curve_at, solved, solved, solved, solved + SLOPE_STEP, limit]
+    rows = [*[base] * 5, base + n, base + 2 * n, base, base]
     batch = take(variants, np.concatenate(rows))
     conductance = batch.doubts.conductance.copy()
     conductance[4 * n : 5 * n] *= 1 - FAN_STEP
-    risen = risen_law(take(batch.situation.command.law, np.s_[7 * n :]), solution.state, limit)
-    law = put(batch.situation.command.law, np.arange(7 * n, 8 * n), risen)
+    risen = risen_law(take(batch.situation.command.law, np.s_[8 * n :]), solution.state, limit)
+    law = put(batch.situation.command.law, np.arange(8 * n, 9 * n), risen)
     batch = batch.doubted(conductance=conductance).under(law)
     state = evaluate(batch, take(prepared, np.concatenate(rows)), np.concatenate(asked), layout)
     rejected = state.rejection.reshape(len(rows), n)
@@ -203,7 +208,9 @@ def _margin_curve(
         "core": np.maximum(solution.state.rejection - rejected[4], 0.0),
         "fans": np.maximum(solution.state.rejection - rejected[5], 0.0),
         "leaks": np.abs(solution.state.rejection - rejected[6]),
-        "at_limit": rejected[7],
+        "at_limit": rejected[8],
+        # Of the physics, not of how the search came there.
+        "slope": (state.margin[7 * n : 8 * n] - solution.state.margin) / SLOPE_STEP,
     }
     return nodes, np.maximum.accumulate(curve, axis=1), study
 
@@ -233,7 +240,9 @@ def worth_of_flow(points: Points, answer: Answer, factors: tuple[float, ...]) ->
     gain = nusselt[:, 1:] / nusselt[:, :1]
     conductance = 1 / (1 - state.tube_share[:, None] * (1 - 1 / gain)) - 1
     per_share = answer.band.from_core / np.sqrt(CONDUCTANCE_DOUBT**2 + (state.tube_share * nusselt_doubt(state.tube_reynolds)) ** 2)
-    cooler: Floats = per_share[:, None] * conductance / np.maximum(solution.slope, 1.0)[:, None]
+    # Where the slope is next to nothing no first order tells anything: in proportion to the air's lead it is at least this.
+    least = 0.2 * state.rejection / np.maximum(state.temperature - state.air_in, 1.0)
+    cooler: Floats = per_share[:, None] * conductance / np.maximum(answer.slope, np.maximum(least, 1.0))[:, None]
     return cooler
 
 
