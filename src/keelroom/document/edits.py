@@ -67,6 +67,14 @@ def _validated(model: type[BaseModel], change: Change) -> Any:
         raise InputError("invalid_value", _sentence(change.path[-1], error), path=change.path) from None
 
 
+def verify(build: Build, since: Build) -> None:
+    """Hold every section of a build that is not one of `since`, which was looked at, against what its fields allow. Raises InputError."""
+    _verify(build, _known(since))
+    fault = build.id_fault()
+    if fault:
+        raise InputError("ids", fault[0].upper() + fault[1:])
+
+
 def _known(node: Any) -> set[int]:
     """Identities of all sections that stand at a path already: they were looked at when they came."""
     if isinstance(node, tuple):

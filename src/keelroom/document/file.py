@@ -12,7 +12,9 @@ from pathlib import Path
 from typing import Any, NamedTuple, NoReturn
 
 from pydantic import ValidationError
+from pydantic_core import PydanticSerializationError
 
+from keelroom.document.edits import verify
 from keelroom.document.migrate import migrate
 from keelroom.document.refusals import reason
 from keelroom.document.schema.build import FORMAT, VERSION, Build
@@ -208,21 +210,36 @@ def _place(raw: Any, location: tuple[int | str, ...]) -> list[str]:
     return words
 
 
+def _opens_again(build: Build, data: bytes, path: Path, since: Build | None) -> None:
+    """What could not be opened again is not written. Raises DocumentError."""
+    if since is None:
+        parse(data, path)
+        return
+    try:
+        verify(build, since)
+    except InputError as error:
+        _refuse(error.code, path, f"was not written, because it could not be opened again: {error.message}")
+
+
 def serialised(build: Build) -> bytes:
-    """The file's bytes: JSON, two-space indent, keys in schema order."""
-    return (build.model_dump_json(indent=2) + "\n").encode()
+    """The file's bytes: JSON, two-space indent, keys in schema order. Raises DocumentError where a text in it is none."""
+    try:
+        return (build.model_dump_json(indent=2) + "\n").encode()
+    except PydanticSerializationError:
+        raise DocumentError("half_a_character", "A name or a note holds half a character; type it again") from None
 
 
-def save(build: Build, path: Path, known: str = "") -> Stored:
+def save(build: Build, path: Path, known: str = "", since: Build | None = None) -> Stored:
     """Write the build as it is and return it as written. Raises DocumentError; the old file stays.
 
     known : digest of the file as it was read or written last; where another has changed it since, that is refused
             (code “changed_on_disk”). '' where the file may be replaced whatever it holds.
+    since : a build that came from a file: only what is not part of it is looked at again; None: all of it
     """
     if known and digest(path) not in ("", known):
         _refuse("changed_on_disk", path, "was changed by another program since it was opened here")
     data = serialised(build)
     if len(data) > LARGEST:
         _refuse("too_large", path, f"would be over {LARGEST // 1_000_000} MB, and could not be opened again; nothing was written")
-    parse(data, path)  # what could not be opened again is not written
+    _opens_again(build, data, path, since)
     return Stored(build, sha256(data).hexdigest(), write_atomically(path, data))

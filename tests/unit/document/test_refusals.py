@@ -118,3 +118,20 @@ def test_hard_links_are_said(tmp_path):
     (tmp_path / "b.keelroom").hardlink_to(path)
     assert save(BUILD, path).note == "1 other name of it (hard links) still hold what it said before"
     assert save(BUILD, path).note == ""
+
+
+def test_what_never_came_from_a_file_is_looked_at_before_it_is_written(tmp_path):
+    """Only what is not part of the build that was opened: a fan put two miles off by a copy nobody looked at, half a character."""
+    path, fan = tmp_path / "a.keelroom", BUILD.package.fans[0]
+    far = fan.model_copy(update={"x": fan.x.model_copy(update={"si": 9.0, "as_typed": "9 m", "unit": "m"})})
+    package = BUILD.package.model_copy(update={"fans": (far, *BUILD.package.fans[1:])})
+    for wrong in (
+        BUILD.model_copy(update={"packages": (package, *BUILD.packages[1:])}),
+        BUILD.model_copy(update={"brief": BUILD.brief.model_copy(update={"title": "\ud800"})}),
+    ):
+        for since in (BUILD, None):
+            with pytest.raises(DocumentError):
+                save(wrong, path, since=since)
+    assert not path.exists()
+    save(BUILD, path, since=BUILD)
+    assert load(path) == BUILD
