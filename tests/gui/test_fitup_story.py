@@ -162,6 +162,9 @@ def test_story_of_a_fit(fresh, capsys, tmp_path, monkeypatch):  # noqa: F811
     # templates
     driver.click("Make", QToolButton)
     assert driver.find("Templates", QTableWidget).rowCount() > 10
+    driver.enter("At most sheets", "²")
+    driver.click("Print templates as PDF")
+    assert driver.shows("“²” is no number of sheets")
     driver.enter("At most sheets", "3")
     driver.click("Print templates as PDF")
     assert driver.shows("3 are allowed")

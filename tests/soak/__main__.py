@@ -12,6 +12,7 @@ SEEDS = ((7, "demo"), (11, "demo"), (23, "first"), (31, "first"), (43, "small"),
 STEPS = (
     *((f"monkey {seed} on {build}", ["tests.soak.monkey", "2900", str(seed), build]) for seed, build in SEEDS),
     ("every field", ["tests.soak.walk", "1", "2000"]),
+    ("every page", ["tests.soak.pages", "60", "5"]),
     ("files that load", ["tests.soak.fuzz", "20000"]),
     ("kills", ["tests.soak.kills", "300"]),
     ("scale", ["tests.soak.scale"]),

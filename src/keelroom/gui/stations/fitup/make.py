@@ -25,6 +25,8 @@ from keelroom.units import KINDS, format_si
 
 NOTE = "Mock-ups first. A click shows one; print at 100 % and measure the bar on the sheet before you cut."
 COLUMNS = ("Template", "Size", "Sheets")
+DIGITS = 6
+"""Digits of a number of sheets."""
 MOST = 60
 
 
@@ -131,7 +133,8 @@ class MakeView(QWidget):
     def _allowed(self) -> int:
         """How many sheets may be printed. Raises InputError saying what was expected."""
         text = self.most.text().strip()
-        if not text.isdigit() or int(text) < 1:
+        # Digits as a keyboard has them: ² is one to some, and no number to anybody.
+        if not (text.isascii() and text.isdigit() and len(text) <= DIGITS and int(text) >= 1):
             raise InputError("sheets", f"“{text}” is no number of sheets; write one such as {MOST}")
         return int(text)
 
