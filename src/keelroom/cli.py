@@ -37,6 +37,8 @@ def main(arguments: Sequence[str] | None = None) -> int:
     except OSError as error:
         _away(sys.stdout)
         return _refused(f"the answer could not be written: {error.strerror or 'the system refused'}")
+    except KeyboardInterrupt:
+        return _refused("stopped before it was done; nothing was changed")
     except Exception as error:  # a fault of this program: one sentence, never a traceback
         from keelroom.assess.outcome import inside_words
 
@@ -158,7 +160,10 @@ def _sheet(options: argparse.Namespace) -> int:
 
 
 def _window(path: Path | None, *, demo: bool) -> int:
-    from keelroom.gui.app import run
+    try:
+        from keelroom.gui.app import run
+    except ImportError as error:
+        raise KeelRoomError("no_window", f"The window’s libraries cannot be loaded: {error}") from None
 
     if not demo:
         return int(run(path))

@@ -44,6 +44,11 @@ def test_one_and_a_half_fins_for_fifteen_is_seen_saved_opened_and_mended(demo_wi
     assert driver.shows("could not be worked out"), "among the findings"
     assert driver.shows("Too far out for what is worked out from it: Fins 1.5 fins/in"), "and where it was typed"
 
+    # Why and the response strip say it too, and no page of the build before stays.
+    driver.key(Qt.Key.Key_F3)
+    assert driver.shows("This duty case could not be worked out: Fins 1.5 fins/in")
+    driver.key(Qt.Key.Key_F2)
+
     # Nothing that leaves the window tells of the build before.
     driver.ctrl(Qt.Key.Key_E)
     for act, words in (("Copy the ledger", "not worked out: Fins 1.5"), ("Copy the verdict", "not worked out: Fins 1.5")):

@@ -217,6 +217,12 @@ class Session(QObject):
         self.selected.emit(case_id)
 
     @property
+    def stopped(self) -> str:
+        """What stopped the chosen duty case, as a sentence; '' where it is worked out or needs something."""
+        stop = next((case.stopped for case in self.assessment.cases if case.case_id == self.case), None)
+        return f"This duty case could not be worked out: {stop.why}." if stop else ""
+
+    @property
     def needed(self) -> str:
         """What must be known before any duty case is worked out, in words; '' where one is."""
         cases = self.assessment.cases

@@ -140,7 +140,7 @@ class MapBar(QWidget):
         if now is None:
             self.bay.show_overlay(None)
             if self.answers is not None:
-                self.said.setText("needs more before air can be worked out")
+                self.said.setText("not worked out" if self.session.stopped else "needs more before air can be worked out")
             return
         system = self.session.system
         settles = format_si(now.temperature, KINDS["temperature"], system) if now.settles else "does not settle"

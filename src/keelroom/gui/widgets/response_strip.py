@@ -157,7 +157,8 @@ class ResponseStrip(QWidget):
         self.chart.setEnabled(self.answers is self.session.build)
         if not answer.moves:
             settles = any(math.isfinite(t) for t in answer.temperatures)
-            self._say(f"{answer.label} does not move this duty case." if settles else "This duty case never settles, whatever it is.")
+            never = self.session.stopped or "This duty case never settles, whatever it is."
+            self._say(f"{answer.label} does not move this duty case." if settles else never)
             return
         kind = KINDS[answer.kind_name]
         unit, heat = kind.units[0] if kind.named else self.session.unit(kind), self.session.unit(TEMPERATURE)

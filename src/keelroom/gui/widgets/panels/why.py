@@ -50,7 +50,8 @@ class WhyPanel(Panel):
         self.values = {}
         if case is None or case.figures is None:
             self.moves = label("")
-            column.addWidget(label("Choose a duty case on the ledger once it has figures; its working stands here.", wrap=True))
+            waiting = "Choose a duty case on the ledger once it has figures; its working stands here."
+            column.addWidget(label(self.session.stopped or waiting, wrap=True))
             column.addStretch(1)
             return
         self.figures = case.figures
