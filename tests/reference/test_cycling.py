@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 from scipy.integrate import solve_ivp
 
-from keelroom.assess.assess import assess
+from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.fixes import edit_for
 from keelroom.assess.inputs.translate import stacked
 from keelroom.assess.questions.batch import Asked, row_for
@@ -124,3 +124,28 @@ def test_five_kelvin_belong_between_start_and_limit():
         found = [f.level for f in assess(set_points(start, "200 °F")).findings if f.code == "fan_on_near_limit"]
         levels[start] = found
     assert levels == {"215 °F": [], "217 °F": ["doubt"], "224 °F": ["doubt"], "226 °F": ["problem"]}
+
+
+def test_what_faster_coolant_is_worth_is_what_a_core_that_conducts_so_much_better_brings():
+    """Against whole solves: the film's share of the resistance shrunk by Gnielinski's own factor put onto the core's conductance."""
+    from keelroom.core.answer import worth_of_flow
+    from keelroom.core.operating_point import tube_side
+    from keelroom.core.thermal.tube_side import tube_nusselt
+
+    first = first_wave(load(DEMO))
+    rows, answer = first.start.rows, first.start.answer
+    points, _ = stacked(list(rows))
+    state, fixed = answer.solution.state, answer.solution.fixed
+    told = worth_of_flow(points, answer, (2.0, 1.2))
+    tubes, duct = tube_side(points, fixed, (state.temperature, state.air_in), state.core_flow), fixed.loop_was.tubes
+    ratio = fixed.surfaces.coolant_diameter / duct.length
+    checked = 0
+    for column, factor in enumerate((2.0, 1.2)):
+        slow, fast = (tube_nusselt(tubes.reynolds * speed, tubes.prandtl, duct.aspect, ratio) for speed in (1.0, factor))
+        better = 1 / (1 - state.tube_share * (1 - slow / fast))
+        settled = settle(points.doubted(conductance=points.doubts.conductance * better), rows[0].layout)
+        won = answer.settled_at.mean.state.temperature - settled.mean.state.temperature
+        for k in np.flatnonzero(won > 0.2):
+            assert told[k, column] == pytest.approx(won[k], rel=0.15)
+            checked += 1
+    assert checked == 6
