@@ -97,10 +97,7 @@ def _engine(assessment: Assessment) -> float:
 
 @in_one_go
 def cooler_places(build: Build, ident: str) -> tuple[Place, ...]:
-    """Places for the cooler of that id, best first: it must not be in the way, then the fluid's wants, then the core, then what is cut.
-
-    Raises SolveError as `first_wave` does.
-    """
+    """Places for the cooler of that id, best first: it must not be in the way, then the fluid's wants, then the core, then what is cut."""
     package = build.package
     cooler = next(c for c in package.coolers if c.id == ident)
     fluid = FLUID_OF.get(cooler.kind, "gearbox")

@@ -87,7 +87,7 @@ def current_way(build: Build) -> str:
 
 @in_one_go
 def gearbox_ways(build: Build) -> tuple[Tried, ...]:
-    """Every way solved in the cases that tell: the steepest, the idle, and the road on a cold morning. Raises SolveError as `first_wave` does."""
+    """Every way solved in the cases that tell: the steepest, the idle, and the road on a cold morning."""
     grade, idle, road = grade_case(build.duty_cases), idle_case(build.duty_cases), road_case(build.duty_cases)
     morning = road.model_copy(update={"id": "cold morning", "ambient": quantity(COLD, "temperature"), "ac_on": False}) if road else None
     cases = tuple(case for case in (grade, idle, morning) if case is not None)

@@ -39,7 +39,7 @@ class PanelWorth(NamedTuple):
 
 @in_one_go
 def panel_worth(build: Build) -> tuple[PanelWorth, ...]:
-    """Every panel by itself, the others as they are, and all of them together. Raises SolveError as `first_wave` does."""
+    """Every panel by itself, the others as they are, and all of them together."""
     package = build.package
     cases = idle_case(build.duty_cases), road_case(build.duty_cases)
     now = first_wave(build)

@@ -63,7 +63,7 @@ def driven_package(build: Build) -> Package | None:
 
 @in_one_go
 def swap(build: Build) -> Swap | None:
-    """The active package against the one with the engine-driven fan; None without one. Raises SolveError as `first_wave` does."""
+    """The active package against the one with the engine-driven fan; None without one."""
     found = driven_package(build)
     if found is None:
         return None

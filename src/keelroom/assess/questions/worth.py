@@ -10,6 +10,7 @@ from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.planner import mended
 from keelroom.assess.fit.panel_edits import closing
 from keelroom.assess.inputs.cases import grade_case, idle_case
+from keelroom.assess.inputs.doors import stop_at_doors
 from keelroom.assess.placing import cuts_for, hidden_strips
 from keelroom.assess.questions.batch import Asked, temperatures
 from keelroom.core.kept import in_one_go
@@ -187,13 +188,18 @@ ACTS = (
 
 
 def telling_cases(build: Build) -> tuple[DutyCase | None, DutyCase | None]:
-    """The case that stands for idle, and the one that stands for the grade."""
-    return idle_case(build.duty_cases), grade_case(build.duty_cases)
+    """The case that stands for idle, and the one that stands for the grade, as far as no law is left there."""
+    told = (idle_case(build.duty_cases), grade_case(build.duty_cases))
+    idle, grade = (case if case and stop_at_doors(build, build.package, case) is None else None for case in told)
+    return idle, grade
 
 
 @in_one_go
 def worth_table(build: Build) -> tuple[Worth, ...]:
-    """Every act that applies, with what it changes, the largest gain first and what is worth nothing last."""
+    """Every act that applies, with what it changes, the largest gain first and what is worth nothing last.
+
+    Raises InputError where neither case is worked out: nothing is worth nothing then.
+    """
     idle, grade = telling_cases(build)
     where = ("packages", build.active)
     tried: list[tuple[Act, Edit, Build]] = []
@@ -212,6 +218,8 @@ def worth_table(build: Build) -> tuple[Worth, ...]:
     width = len(cases) * len(factors)
     table = [_Settled(found[i * width : (i + 1) * width], [case.id for case in cases]) for i in range(len(builds))]
     before = table[0]
+    if all(temperature is None for temperature in found[:width]):
+        raise InputError("not_worked_out", "neither the idle nor the grade of this build is worked out yet")
     worths = [
         Worth(act.code, act.label, edit, after.change(before, idle), after.change(before, grade), after.cures(before))
         for (act, edit, _), after in zip(tried, table[1:], strict=True)

@@ -75,7 +75,6 @@ def style_sheet(p: Palette) -> str:
     QLabel[role="problem"] {{ color: {p.bad}; font-weight: 600; }}
     QLabel[role="doubt"] {{ color: {p.doubt}; font-weight: 600; }}
     QLabel[role="note"] {{ color: {p.faint}; font-weight: 600; }}
-    QLabel[role="stale"] {{ color: {p.on_accent}; background: {p.bad}; padding: 4px; }}
     QLabel[role="bench"] {{ color: {p.faint}; font-size: 15pt; }}
     QLabel[role="bench-wrong"] {{ color: {p.bad}; font-size: 15pt; font-weight: 600; }}
     QLabel[role="bench-prompt"] {{ font-size: 26pt; font-weight: 600; }}

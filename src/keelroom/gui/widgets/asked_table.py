@@ -49,7 +49,10 @@ class AskedTable(QWidget, Generic[T]):
 
     def missing(self) -> str:
         """Why nothing can be asked yet; '' where it can."""
-        return f"First needed: {self.session.needed}." if self.session.needed else ""
+        if self.session.needed:
+            return f"First needed: {self.session.needed}."
+        solved = any(case.figures for case in self.session.assessment.cases)
+        return "" if solved else self.session.stopped
 
     def question(self) -> Callable[[], T]:
         """The work, for the build as it stands."""

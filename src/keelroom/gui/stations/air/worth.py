@@ -42,18 +42,19 @@ def worth_page(session: Session) -> SoughtPage:
         if not found:
             column.addWidget(label("Nothing applies: the package needs more first.", wrap=True))
         for worth in found:
-            _one(column, worth, session)
+            _one(column, worth, session, (idle is not None, grade is not None))
 
     return SoughtPage(session, "What each thing is worth", INTRO, question, fill)
 
 
-def _one(column: QVBoxLayout, worth: Worth, session: Session) -> None:
+def _one(column: QVBoxLayout, worth: Worth, session: Session, told: tuple[bool, bool]) -> None:
     line = QHBoxLayout()
     words = QVBoxLayout()
     words.setSpacing(0)
     words.addWidget(label(worth.label, "" if worth.nothing else "strong", wrap=True))
     system = session.system
-    figures = f"idle {change_text(worth.idle, system)}\ngrade {change_text(worth.grade, system)}"
+    changes = zip(told, ("idle", "grade"), (worth.idle, worth.grade), strict=True)
+    figures = "\n".join(f"{name} {change_text(change, system)}" for there, name, change in changes if there)
     if worth.cures:
         figures += "\nwith it a duty case settles that did not"
     shown = label("worth nothing here" if worth.nothing else figures, "faint")

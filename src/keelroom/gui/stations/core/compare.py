@@ -115,6 +115,8 @@ def sweeps_page(session: Session) -> SoughtPage:
 
 def _head(swept: Sweep, session: Session) -> str:
     answer, system = swept.answer, session.system
+    if not answer.temperatures:
+        return f"{answer.label}: {session.stopped or 'this duty case is not worked out yet'}"
     if math.isnan(swept.best):
         return f"{answer.label}: this duty case never settles"
     gain = format_si(swept.gain, KINDS["temperature difference"], system) if math.isfinite(swept.gain) else "a steady temperature"
