@@ -110,6 +110,8 @@ def _first_wave(build: Build, package: Package, previous: Assessment | None, mov
         fit=part("How it fits", lambda: fit_up(build, package)),
         electrics=part("The circuits", lambda: electrics(build, package)),
         refused=found.refused,
+        # The very figures of the last time have their second wave already.
+        deepened=all(case.figures is None or case.figures.ambients is not None for case in found.results),
     )
     stopped += partial.electrics.stopped if partial.electrics else ()
     partial = partial._replace(stopped=(*stopped, *found.parts))

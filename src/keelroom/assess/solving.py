@@ -99,7 +99,7 @@ def _points(build: Build, package: Package, ready: list[DutyCase]) -> tuple[list
 
 
 def _point(build: Build, package: Package, car: Car | Stopped, case: DutyCase) -> _Point | Stopped:
-    stop = stop_at_doors(build, package, case)
+    stop = attempted(_named(case), _where(case), lambda: stop_at_doors(build, package, case))
     if stop is not None:
         return stop._replace(part=_named(case))
     if isinstance(car, Stopped):
@@ -120,7 +120,8 @@ def _refusing(build: Build, package: Package, points: list[_Point]) -> dict[str,
 
 def _told(build: Build, package: Package, case: DutyCase, stop: Stopped) -> Stopped:
     """What stopped a case, with the entries that are farthest from usual: one of them is the likeliest cause."""
-    odd = oddest(build, package, case)
+    found = attempted("", (), lambda: oddest(build, package, case))
+    odd = () if isinstance(found, Stopped) else found
     where = odd[0].path if odd else stop.where or _where(case)
     words = f". Farthest from usual: {'; '.join(one.words for one in odd)}" if odd else ""
     return Stopped(_named(case), where, f"{stop.why}{words}", stop.report)
