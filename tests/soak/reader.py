@@ -17,7 +17,6 @@ from keelroom.assess.report import as_table, folded_line, ledger_rows, plain_ver
 from keelroom.core.kept import Kept
 from keelroom.document.file import parse, serialised
 from keelroom.gui.widgets.asked_table import AskedTable
-from keelroom.gui.widgets.ledger.row import CaseRow
 from keelroom.gui.widgets.sought import SoughtPage
 from keelroom.gui.window import Window
 
@@ -70,7 +69,7 @@ def misread(window: Window) -> list[str]:
     window.header._verdict()
     hold("the head", window.header.words.text(), verdict_line(told, system))
     rows = {row[0]: row for row in ledger_rows(told, system)[1:]}
-    for row in window.findChildren(CaseRow):
+    for row in window.ledger.rows:
         if row.case is None or row.case.case_id not in {case.case_id for case in told.cases}:
             continue
         right = next(case for case in told.cases if case.case_id == row.case.case_id)

@@ -19,7 +19,7 @@ from keelroom.assess.outcome import Stopped
 from keelroom.assess.wording import raised
 from keelroom.core.electrical.charging import CREDIBLE_VOLTS
 from keelroom.core.loop.circuit import PUMP_SPEEDS
-from keelroom.core.thermal.engine_heat import ENGINE_SPEEDS
+from keelroom.core.thermal.engine_heat import DISPLACEMENTS, ENGINE_SPEEDS
 from keelroom.core.thermal.louver import FIN_SHARE
 from keelroom.document.fields import Path, get, measured_fields, spec_of
 from keelroom.document.quantity import Quantity, Spec
@@ -91,6 +91,12 @@ def _engine(build: Build, package: Package, case: DutyCase) -> Iterator[Met]:
     yield Met(engine_rpm(build.brief, case) / 60.0, _speed_of(case))
 
 
+def _size(build: Build, package: Package, case: DutyCase) -> Iterator[Met]:
+    displacement = build.brief.engine.displacement
+    if displacement:
+        yield Met(displacement.si, (("brief", "engine", "displacement"),))
+
+
 def _pump(build: Build, package: Package, case: DutyCase) -> Iterator[Met]:
     loop, rated = package.loop, build.brief.engine.power_rpm
     if loop.pump != "electric" and rated and loop.pulley_ratio:
@@ -110,6 +116,7 @@ def _volts(build: Build, package: Package, case: DutyCase) -> Iterator[Met]:
 DOORS = (
     Door("the friction of louvered fins (Chang, Hsu, Lin and Wang)", "fin thickness over fin pitch", "number", *FIN_SHARE, _fins),
     Door("engine friction (Heywood)", "the engine’s speed", "turning speed", *ENGINE_SPEEDS, _engine),
+    Door("engine friction (Heywood)", "the displacement", "displacement", *DISPLACEMENTS, _size),
     Door("the pump’s law of speed", "the pump’s speed over that of its rated flow", "number", *PUMP_SPEEDS, _pump),
     Door("charging of lead-acid batteries", "volts per 12 V battery", "voltage", *CREDIBLE_VOLTS, _volts),
 )

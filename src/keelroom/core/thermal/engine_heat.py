@@ -22,6 +22,8 @@ SLIP_STEPS, MOST_SLIP = 6, 0.5
 AIR_CP, AIR_EXPONENT = 1006.0, 0.2857
 ENGINE_SPEEDS = (2.5, 250.0)
 """Turns per second the friction law is asked at: 150 to 15 000 rpm (HEYWOOD; its ends common practice)."""
+DISPLACEMENTS = (5e-5, 0.03)
+"""[m3] engines it speaks of: 0.05 to 30 L (common practice)."""
 HEAT_PER_LITRE = 23e3
 """Heat capacity of engine metal and coolant [J/K] per litre of displacement (common practice)."""
 
