@@ -5,7 +5,7 @@ import subprocess
 import sys
 from pathlib import Path
 
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QEvent, Qt
 from PyQt6.QtWidgets import QApplication, QLabel, QMessageBox, QToolButton
 
 from keelroom.document.file import load
@@ -267,3 +267,17 @@ def test_a_page_that_cannot_be_shown_says_why_and_its_fields_go_on(demo_window, 
     monkeypatch.undo()
     driver.window.session.store.undo()
     assert not driver.shows("could not be worked out")
+
+
+def test_an_answer_for_a_working_that_is_gone_is_written_nowhere(demo_window):
+    """The figure asked about is read at the case that stands for idle; that case is taken out while its movers are still sought."""
+    driver, told = demo_window, []
+    session = driver.window.session
+    session.told.connect(told.append)
+    session.explain("amps")
+    driver.until(lambda: driver.shows("What moves it most"))
+    session.set(("duty_cases",), tuple(case for case in session.build.duty_cases if case.demand != "idle" and case.speed.si > 5), "No idle")
+    QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)  # as the application's own loop does
+    driver.settle()
+    assert driver.shows("there is none with figures")
+    assert not [text for text in told if "went wrong" in text]

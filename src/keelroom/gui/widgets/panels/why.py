@@ -47,9 +47,10 @@ class WhyPanel(Panel):
     def bring_up_to_date(self) -> None:
         case = self._case
         column = self.fresh()
-        self.values = {}
+        # What was asked for the body that goes is not written into it any more.
+        self.worker.cancel()
+        self.values, self.moves = {}, label("")
         if case is None or case.figures is None:
-            self.moves = label("")
             waiting = "Choose a duty case on the ledger once it has figures; its working stands here."
             column.addWidget(label(self.session.stopped or waiting, wrap=True))
             column.addStretch(1)
