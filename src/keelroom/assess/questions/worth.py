@@ -198,7 +198,7 @@ def telling_cases(build: Build) -> tuple[DutyCase | None, DutyCase | None]:
 def worth_table(build: Build) -> tuple[Worth, ...]:
     """Every act that applies, with what it changes, the largest gain first and what is worth nothing last.
 
-    Raises InputError where neither case is worked out: nothing is worth nothing then.
+    None where neither case is worked out: nothing is worth nothing then.
     """
     idle, grade = telling_cases(build)
     where = ("packages", build.active)
@@ -219,7 +219,7 @@ def worth_table(build: Build) -> tuple[Worth, ...]:
     table = [_Settled(found[i * width : (i + 1) * width], [case.id for case in cases]) for i in range(len(builds))]
     before = table[0]
     if all(temperature is None for temperature in found[:width]):
-        raise InputError("not_worked_out", "neither the idle nor the grade of this build is worked out yet")
+        return ()
     worths = [
         Worth(act.code, act.label, edit, after.change(before, idle), after.change(before, grade), after.cures(before))
         for (act, edit, _), after in zip(tried, table[1:], strict=True)

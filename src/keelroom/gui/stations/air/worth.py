@@ -40,7 +40,7 @@ def worth_page(session: Session) -> SoughtPage:
         names = [case.name for case in (idle, grade) if case is not None]
         column.addWidget(label(" · ".join(names), "head", wrap=True))
         if not found:
-            column.addWidget(label("Nothing applies: the package needs more first.", wrap=True))
+            column.addWidget(label(session.stopped or "Nothing applies: the package needs more first.", wrap=True))
         for worth in found:
             _one(column, worth, session, (idle is not None, grade is not None))
 
