@@ -53,9 +53,7 @@ def apply(build: Build, edit: Edit) -> Build:
         value = _validated(type(owner), change)
         _verify(value, _known(get(build, change.path)))
         build = _replaced(build, change.path, value)
-    fault = build.id_fault()
-    if fault:
-        raise InputError("ids", fault[0].upper() + fault[1:])
+    _ids_hold(build)
     return build
 
 
@@ -70,6 +68,10 @@ def _validated(model: type[BaseModel], change: Change) -> Any:
 def verify(build: Build, since: Build) -> None:
     """Hold every section of a build that is not one of `since`, which was looked at, against what its fields allow. Raises InputError."""
     _verify(build, _known(since))
+    _ids_hold(build)
+
+
+def _ids_hold(build: Build) -> None:
     fault = build.id_fault()
     if fault:
         raise InputError("ids", fault[0].upper() + fault[1:])
