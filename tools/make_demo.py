@@ -3,9 +3,9 @@
 from pathlib import Path
 from typing import Any
 
+from keelroom.assess.acts.circuits import plan_missing
+from keelroom.assess.acts.packages import with_engine_fan
 from keelroom.assess.defaults import default_duty_cases
-from keelroom.assess.electrical.planner import plan_missing
-from keelroom.assess.questions.swap import as_found as as_found_package
 from keelroom.catalogue.load import cores, engines, fan_assemblies, named, placed, vehicles
 from keelroom.document.edits import apply
 from keelroom.document.file import serialised
@@ -326,7 +326,7 @@ def main() -> None:
     )
     # What was there before the swap: the same core and shroud behind the engine's own clutch fan.
     whole = wired(build)
-    whole = apply(whole, as_found_package(whole))
+    whole = apply(whole, with_engine_fan(whole, whole.package))
     whole = whole.model_copy(update={"packages": tuple(looped(sealed(package)) for package in whole.packages)})
     OUT.write_bytes(serialised(whole))
     print(f"wrote {OUT.name}: {OUT.stat().st_size} bytes")

@@ -11,7 +11,7 @@ from PyQt6.QtGui import QImage
 from PyQt6.QtWidgets import QApplication, QDialog
 
 from keelroom import ASSETS
-from keelroom.assess.electrical.planner import split_circuit
+from keelroom.assess.acts.registry import offer
 
 GUIDE = ASSETS.parent / "guide"
 
@@ -122,7 +122,7 @@ class Album:
         self.shot("electrical", self.page("Electrical", "Circuits"), self.panel("Findings"))
         self.panel("")()
         self.shot("coolant-loop", self.case("idle"), self.page("Loop", "Circuit"))
-        self.session.attempt(split_circuit(self.session.build, self.session.build.package, "circuit1"))
+        self.session.do(offer("split_circuit", self.session.build.active, circuit="circuit1"))
         self.shot("wiring", self.page("Electrical", "Harness"), self.window.toggle_form)
         self.window.toggle_form()
         self.session.store.undo()

@@ -8,8 +8,8 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QComboBox, QLabel, QLineEdit, QPushButton, QTableWidget, QToolButton
 
 from keelroom import cli
+from keelroom.assess.acts.registry import offer
 from keelroom.document.file import load
-from keelroom.document.packages import without
 from keelroom.units import KINDS, format_si
 
 
@@ -120,10 +120,10 @@ def test_an_engine_driven_fan_is_exchanged_for_two_electric_ones(driver):
     assert driver.shows("one that seizes only costs power")
     # without such a package one is offered
     build = session.build
-    session.apply(without(build, build.packages[-1].id))
+    session.do(offer("remove_package", build.packages[-1].id))
     driver.settle()
-    assert driver.shows("No other package has a fan the engine turns")
-    driver.click("Add the package as found", QPushButton)
+    assert driver.shows("The car as found is not among the packages yet")
+    driver.click("As found, engine-driven fan", QPushButton)
     assert session.build.packages[-1].fans[0].motor == "engine"
     assert session.build.active == build.active
 

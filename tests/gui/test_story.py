@@ -14,6 +14,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QLabel, QLineEdit, QPushButton, QToolButton
 
 from keelroom import cli
+from keelroom.assess.acts.registry import offer
 from keelroom.assess.assess import assess
 from keelroom.catalogue.load import vehicles
 from keelroom.document.file import load
@@ -427,7 +428,7 @@ def test_an_empty_build_says_what_is_needed_first_on_every_page(fresh):
     assert driver.shows("First needed: displacement")
     driver.window.show_station("Fit-up")
     driver.window.stations["Fit-up"].choose("Brackets")
-    driver.window.stations["Fit-up"].acts["bracket_all"]()
+    driver.window.session.do(offer("brackets_to_holes", driver.window.session.build.active))
     assert failures == ["No hole is fully measured yet: measure where it lies across, its height and its depth at Survey first"]
 
 

@@ -11,6 +11,7 @@ from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.coolers import Cooler
+from tests.acts import doing
 from tests.conftest import DEMO
 
 BUILD = load(DEMO)
@@ -110,4 +111,4 @@ def test_a_bypass_keeps_the_fluid_warm_and_leaves_the_hot_day_alone():
     assert ways["before"].tank < ways["tank"].tank, "a cooler ahead of the tank spares the coolant"
     assert ways["tank"].engine > ways["alone"].engine + 1
     for tried in ways.values():
-        assert apply(automatic, tried.edit).brief.vehicle.in_tank_cooler is tried.way.tank
+        assert doing(automatic, tried.act).brief.vehicle.in_tank_cooler is tried.way.tank

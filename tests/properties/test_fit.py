@@ -8,8 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from keelroom.assess.fit.clearances import fit_up
-from keelroom.assess.fit.search import find_places
 from keelroom.assess.fit.templates import patterns
+from keelroom.assess.questions.places import find_places
 from keelroom.core.outline import area, rectangle
 from keelroom.core.packaging.bracket import Ends, Stock, angle_bracket, flat_or_joggle
 from keelroom.core.packaging.fixings import Beam, Section, strap

@@ -7,11 +7,11 @@ import itertools
 
 import pytest
 
+from keelroom.assess.acts.circuits import plan_missing
 from keelroom.assess.assess import first_wave
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.harness import parts_list
 from keelroom.assess.electrical.loads import motors_of
-from keelroom.assess.electrical.planner import plan_missing
 from keelroom.assess.electrical.ways import WAYS
 from keelroom.core.kept import Kept
 from keelroom.document.edits import apply

@@ -8,8 +8,8 @@ import numpy as np
 import pytest
 from scipy.integrate import solve_ivp
 
+from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.assess import assess, first_wave
-from keelroom.assess.fixes import edit_for
 from keelroom.assess.inputs.translate import stacked
 from keelroom.assess.questions.batch import Asked, row_for
 from keelroom.assess.report import as_table

@@ -22,11 +22,12 @@ for name, arguments in STEPS:
     print(f"== {name}", flush=True)
     if subprocess.run([sys.executable, "-m", *arguments]).returncode:
         failed.append(name)
-print("== broken files", flush=True)
-more = {**os.environ, "KEELROOM_FUZZ": "12000"}
-if subprocess.run(
-    [sys.executable, "-m", "pytest", "-q", "-n", "0", "-o", "timeout=3000", "tests/properties/test_fuzz_loader.py"], env=more
-).returncode:
-    failed.append("broken files")
+LONG = (("broken files", "test_fuzz_loader", "KEELROOM_FUZZ", "12000"), ("purity", "test_pure", "KEELROOM_PURE", "500"))
+"""Tests of the daily run in their long forms: the variable that says how long, and how long."""
+for name, module, variable, count in LONG:
+    print(f"== {name}", flush=True)
+    test = [sys.executable, "-m", "pytest", "-q", "-n", "0", "-o", "timeout=3000", f"tests/properties/{module}.py"]
+    if subprocess.run(test, env={**os.environ, variable: count}).returncode:
+        failed.append(name)
 print(f"failed: {', '.join(failed)}" if failed else "all of it held")
 sys.exit(bool(failed))

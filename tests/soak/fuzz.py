@@ -85,9 +85,9 @@ def part(asked: tuple[int, int]) -> tuple[Counter[str], list[str]]:
 
 
 def _differs(build: Build, made: Build) -> str:
-    from keelroom.document.difference import differences
+    from keelroom.document.difference import differences, worded
 
-    return "; ".join(differences(build, made))
+    return "; ".join(map(worded, differences(build, made)))
 
 
 def run(count: int, seed: int = 50, processes: int = 2) -> tuple[Counter[str], list[str]]:

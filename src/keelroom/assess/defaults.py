@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from keelroom.document.edits import Change, Edit
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.brief import Brief, Engine
 from keelroom.document.schema.build import Build, DutyCase
@@ -37,15 +36,6 @@ def usual_redline(engine: Engine) -> str | None:
     """The redline such an engine has, as it would be typed; None where its speeds are not known."""
     speed = fastest_named(engine)
     return f"{REDLINE_OVER_POWER * speed * 60:.0f} rpm" if speed else None
-
-
-def engine_edit(build: Build, engine: Engine, label: str) -> Edit:
-    """Put another engine into the brief; a redline nobody typed goes with it."""
-    changes = [Change(("brief", "engine"), engine)]
-    redline = usual_redline(engine)
-    if redline and build.supply.redline.origin in ("assumed", "derived"):
-        changes.append(Change(("supply", "redline"), quantity(redline, "turning speed", "derived")))
-    return Edit(label, tuple(changes))
 
 
 def new_build() -> Build:

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from keelroom.assess.defaults import default_duty_cases, engine_edit, new_build
+from keelroom.assess.acts.brief import engine_edit
+from keelroom.assess.defaults import default_duty_cases, new_build
 from keelroom.catalogue.load import FanAssembly, cores, engines, fan_assemblies, named, placed, vehicles
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.quantity import Quantity, quantity

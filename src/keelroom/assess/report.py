@@ -6,6 +6,7 @@ import math
 from collections.abc import Callable
 from typing import Any
 
+from keelroom.assess.acts.registry import applies
 from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.effort import effort_words
 from keelroom.assess.fit.clearances import Fit, Gap
@@ -15,7 +16,6 @@ from keelroom.assess.fit.mounts import bracket_plans, core_growth
 from keelroom.assess.fit.moves import moves_of
 from keelroom.assess.fit.panels import panel_plans
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
-from keelroom.assess.fixes import applies
 from keelroom.assess.inputs.sealing import ways
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.wording import chance_words, raised

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from keelroom.core.findings import Finding, Fix
+from keelroom.core.act import Act
+from keelroom.core.findings import Finding
 
 Found = Iterator[Finding]
 
@@ -19,19 +20,19 @@ def raised(text: str) -> str:
     return text[:1].upper() + text[1:]
 
 
-def set_fix(label: str, path: tuple[str, ...], text: str) -> Fix:
+def set_act(label: str, path: tuple[str, ...], text: str) -> Act:
     """A fix that types `text` into the field at `path`."""
-    return Fix("set", label, (("text", text),), path)
+    return Act("set", label, given=(("text", text),), path=path)
 
 
-def flag_fix(label: str, path: tuple[str, ...], on: bool) -> Fix:
+def flag_act(label: str, path: tuple[str, ...], on: bool) -> Act:
     """A fix that ticks or clears the box at `path`."""
-    return Fix("flag", label, (("on", "yes" if on else ""),), path)
+    return Act("flag", label, given=(("on", "yes" if on else ""),), path=path)
 
 
-def choose_fix(label: str, path: tuple[str, ...], choice: str) -> Fix:
+def choose_act(label: str, path: tuple[str, ...], choice: str) -> Act:
     """A fix that chooses `choice` in the field at `path`."""
-    return Fix("choose", label, (("choice", choice),), path)
+    return Act("choose", label, given=(("choice", choice),), path=path)
 
 
 def chance_words(chance: float) -> str:

@@ -4,17 +4,10 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
+from keelroom.core.act import Act
+
 Level = Literal["problem", "doubt", "note"]
 LEVELS: tuple[Level, ...] = ("problem", "doubt", "note")
-
-
-class Fix(NamedTuple):
-    """A mending act by code and parameters; `assess.fixes` turns it into an edit. `path`: what it changes, step by step."""
-
-    code: str
-    label: str
-    parameters: tuple[tuple[str, str], ...] = ()
-    path: tuple[str, ...] = ()
 
 
 class Finding(NamedTuple):
@@ -35,7 +28,7 @@ class Finding(NamedTuple):
     where: tuple[str, ...]
     what: str
     why: str
-    fix: tuple[Fix, ...] = ()
+    fix: tuple[Act, ...] = ()
     source: str = "PRACTICE"
     value: float | None = None
     limit: float | None = None

@@ -17,7 +17,7 @@ from pathlib import Path
 from threading import Condition, Lock, Thread
 from typing import NamedTuple
 
-from keelroom.document.difference import differences
+from keelroom.document.difference import differences, worded
 from keelroom.document.file import load, serialised
 from keelroom.document.schema.build import Build
 from keelroom.document.writing import PRIVATE, clear_abandoned, own, write_atomically
@@ -65,7 +65,7 @@ class Recovered:
             saved, written = load(origin), datetime.fromtimestamp(origin.stat().st_mtime)
         except (DocumentError, OSError):
             return f"{when}, from {name}, which cannot be read now"
-        changes = differences(saved, self.build)
+        changes = tuple(map(worded, differences(saved, self.build)))
         age = f"; {name} was written later, {written:%Y-%m-%d %H:%M}" if written > self.kept else ""
         if not changes:
             return f"{when}, says the same as {name}{age}"

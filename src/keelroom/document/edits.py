@@ -11,6 +11,8 @@ from typing import Any, TypeVar
 from annotated_types import MaxLen
 from pydantic import BaseModel, ValidationError
 
+from keelroom.core.act import Act
+from keelroom.document.entered import entered
 from keelroom.document.fields import Path, get, owner_and_spec, validator_of
 from keelroom.document.quantity import Quantity
 from keelroom.document.refusals import reason
@@ -31,16 +33,25 @@ class Change:
 
 @dataclass(frozen=True)
 class Edit:
-    """One step of the trail. Edits in a row with the same non-empty merge_key (one drag) are one step."""
+    """One step of the trail. Edits in a row with the same non-empty merge_key (one drag) are one step.
+
+    act : what was done, as data; None where it is no more than what its changes say
+    """
 
     label: str
     changes: tuple[Change, ...]
     merge_key: str = ""
+    act: Act | None = None
 
 
 def set_value(path: Path, value: Any, label: str, merge_key: str = "") -> Edit:
     """The edit that sets one field."""
     return Edit(label, (Change(path, value),), merge_key)
+
+
+def act_of(edit: Edit) -> Act:
+    """What an edit does, as data: the act it was made of, else what was entered by its changes."""
+    return edit.act or entered(edit.label, tuple((change.path, change.value) for change in edit.changes))
 
 
 def apply(build: Build, edit: Edit) -> Build:

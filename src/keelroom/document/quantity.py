@@ -40,6 +40,13 @@ class Quantity(Strict):
     origin: Origin = "measured"
     doubt: Annotated[float, Field(ge=0, le=1e9)] | None = None
 
+    @property
+    def words(self) -> str:
+        """As typed, with the unit it was read in."""
+        if not self.unit or self.as_typed.endswith(self.unit):
+            return self.as_typed
+        return f"{self.as_typed}{'' if self.unit == '°' else ' '}{self.unit}"
+
 
 @dataclass(frozen=True)
 class Spec:

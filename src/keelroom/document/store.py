@@ -5,8 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import NamedTuple
 
-from keelroom.document.edits import Edit, apply
+from keelroom.core.act import Act
+from keelroom.document.edits import Edit, act_of, apply
+from keelroom.document.entered import joined
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.trail import KEPT, Done, done
 
 Listener = Callable[[], None]
 
@@ -15,15 +18,32 @@ class Step(NamedTuple):
     """One step of the trail: the whole builds before and after it. Builds share what did not change, so a step costs little,
     and going back needs no inverse that could miss something."""
 
-    label: str
+    act: Act
     before: Build
     after: Build
     merge_key: str = ""
 
+    @property
+    def label(self) -> str:
+        """What the trail calls it."""
+        return self.act.label
+
 
 def same_content(a: Build, b: Build) -> bool:
-    """Whether two builds say the same; how often each was saved does not count."""
-    return a is b or a.model_copy(update={"revision": b.revision}) == b
+    """Whether two builds say the same; how often each was saved does not count, nor by what steps it came to say it."""
+    return a is b or a.model_copy(update={"revision": b.revision, "trail": b.trail}) == b
+
+
+def with_step(build: Build, edit: Edit, before: Build, earlier: Done | None = None) -> Build:
+    """The build after an edit with that step at the end of the trail it had before; the oldest steps are forgotten.
+
+    earlier : the step it goes on with, where both are one drag
+    """
+    act = act_of(edit)._replace(label=edit.label)
+    touched = tuple(change.path for change in edit.changes)
+    if earlier is not None:
+        act, touched = joined(earlier.act, act), (*earlier.touched, *touched)
+    return build.model_copy(update={"trail": (*before.trail, done(act, touched))[-KEPT:]})
 
 
 class Store:
@@ -58,13 +78,14 @@ class Store:
 
     def apply(self, edit: Edit) -> None:
         """Apply one edit. Raises InputError and changes nothing if a value means nothing."""
-        before, after = self._build, apply(self._build, edit)
+        before, after, earlier = self._build, apply(self._build, edit), None
         if same_content(before, after):
             self._swap(before)
             return
         if edit.merge_key and self._done and self._done[-1].merge_key == edit.merge_key:
-            before = self._done.pop().before  # one drag is one step
-        self._done.append(Step(edit.label, before, after, edit.merge_key))
+            before, earlier = self._done.pop().before, self._build.trail[-1]  # one drag is one step
+        after = with_step(after, edit, before, earlier)
+        self._done.append(Step(after.trail[-1].act, before, after, edit.merge_key))
         self._undone.clear()
         self._swap(after)
 
@@ -78,7 +99,9 @@ class Store:
         if not self.merging:
             return
         step = self._done.pop()
-        if not same_content(step.before, step.after):
+        if same_content(step.before, step.after):
+            self._swap(step.before)
+        else:
             self._done.append(step._replace(merge_key=""))
 
     def undo(self) -> None:
@@ -104,8 +127,13 @@ class Store:
         return self._undone[-1].label if self._undone else ""
 
     @property
+    def steps(self) -> tuple[Step, ...]:
+        """The steps done since the build was opened, oldest first."""
+        return tuple(self._done)
+
+    @property
     def trail(self) -> tuple[str, ...]:
-        """Labels of the steps done, oldest first."""
+        """Their labels."""
         return tuple(step.label for step in self._done)
 
     def replace(self, build: Build, *, saved: bool) -> None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from keelroom.assess.electrical.schools import Compared, Comparison
+from keelroom.assess.questions.schools import Compared, Comparison
 from keelroom.drawing.scene import Label, Polyline, Rect, Scene, Shape
 from keelroom.units import KINDS, number_text
 

@@ -7,6 +7,7 @@ from typing import NamedTuple
 
 from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
+from keelroom.assess.acts.registry import offer
 from keelroom.assess.report import verdict_line
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.timing import one_shot
@@ -64,7 +65,7 @@ class Header(QWidget):
         box.setToolTip("The package all figures belong to")
         box.setMinimumWidth(190)
         box.setMaximumWidth(260)
-        box.activated.connect(lambda i: self.session.set(("active",), box.itemData(i), f"Package: {box.itemText(i)}"))
+        box.activated.connect(lambda i: self.session.do(offer("activate", box.itemData(i))))
         return box
 
     def say(self, text: str) -> None:

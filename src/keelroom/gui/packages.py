@@ -4,15 +4,13 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
+from keelroom.assess.acts.registry import offer
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.report import missing_words, settles_text, totals_lines, verdict_line
 from keelroom.assess.wording import raised
-from keelroom.document.difference import differences
-from keelroom.document.edits import Edit
-from keelroom.document.packages import activated, duplicated, named, without
+from keelroom.document.difference import differences, value_words
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
-from keelroom.errors import KeelRoomError
 from keelroom.gui.dialogs import Dialog
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.verdicts import Verdicts
@@ -26,6 +24,8 @@ def only(build: Build, ident: str) -> Build:
     return build.model_copy(update={"packages": (package.model_copy(update={"id": "one"}),), "active": "one"})
 
 
+UNCOMPARED = ("basis", "name", "kind")
+"""What tells packages apart and changes nothing."""
 AWAITED = "being worked out …"
 
 
@@ -44,12 +44,10 @@ def compared(
     for a_line, b_line in zip(totals_lines(one, system), totals_lines(other, system), strict=False):
         what = a_line.partition(":")[0] if ":" in a_line else "Fit"
         rows.append((what, a_line.partition(":")[2].strip() or a_line, b_line.partition(":")[2].strip() or b_line))
-    for sentence in differences(only(build, pair[1]), only(build, pair[0])):
-        place, _, values = sentence.removeprefix("Packages / ").partition(": ")
-        mine, _, theirs = values.partition(", was ")
-        what = place.partition(" / ")[2] or place
-        if not what.endswith(("basis", "name")):
-            rows.append((raised(what), mine, theirs or "—"))
+    for differs in differences(only(build, pair[1]), only(build, pair[0])):
+        if differs.path[-1] not in UNCOMPARED:
+            mine, theirs = value_words(differs)
+            rows.append((raised(" / ".join(differs.place[2:]) or differs.place[-1]), mine, theirs or "—"))
     return rows
 
 
@@ -85,12 +83,12 @@ class Packages(Dialog):
 
     def _acts(self) -> QHBoxLayout:
         line = QHBoxLayout()
-        self.activate = button("Make it active", lambda: self._do(activated(self.session.build, self.at)), role="main")
-        self.remove = button("Delete", self._delete)
+        self.activate = button("Make it active", lambda: self._do("activate"), role="main")
+        self.remove = button("Delete", lambda: self._do("remove_package"))
         self.name = Line()
         self.name.setAccessibleName("Name of the chosen package")
         self.name.editingFinished.connect(self._rename)
-        for made in (self.activate, button("Duplicate", lambda: self._do(duplicated(self.session.build, self.at))), self.remove):
+        for made in (self.activate, button("Duplicate", lambda: self._do("copy_package")), self.remove):
             line.addWidget(made)
         line.addSpacing(12)
         line.addWidget(label("Name"))
@@ -155,16 +153,10 @@ class Packages(Dialog):
         found = self.verdicts.of(one), self.verdicts.of(other)
         self.rows.show_rows(compared(self.session.build, found, (one, other), self.session.system), -1)
 
-    def _do(self, edit: Edit) -> None:
-        self.session.attempt(edit)
-
-    def _delete(self) -> None:
-        try:
-            self._do(without(self.session.build, self.at))
-        except KeelRoomError as error:
-            self.session.told.emit(error.message)
+    def _do(self, code: str, **given: str) -> None:
+        self.session.do(offer(code, self.at, **given))
 
     def _rename(self) -> None:
         if self.name.isModified():
             self.name.setModified(False)
-            self._do(named(self.session.build, self.at, self.name.text().strip()))
+            self._do("name_package", name=self.name.text().strip())

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Literal, NamedTuple
 
+from keelroom.core.act import Act
+
 Path = tuple[str, ...]
 Said = tuple[tuple[str, str], ...]
 """role and sentence"""
@@ -34,20 +36,24 @@ class Group(NamedTuple):
     rare: bool = False
 
 
+Press = tuple[str, Act | str]
+"""What a button is called, and the act it does; a code stands for what only the view can do, a menu or a question"""
+
+
 class Page(NamedTuple):
-    """One chip of a station. actions: (name, code) the view offers on the page, leading: those it begins with; said: (role, sentence) worked out from the build;
+    """One chip of a station. actions: what is offered on the page, leading: what it begins with; said: (role, sentence) worked out from the build;
     marks: what is wrong between fields, said under the field at that path;
     advice: sentences on the list member a group stands for, asked only for those that are seen;
     stay: Enter in its last reading goes to its first act, for there may be more to add."""
 
     title: str
     groups: tuple[Group, ...]
-    actions: tuple[tuple[str, str], ...] = ()
+    actions: tuple[Press, ...] = ()
     said: Said = ()
     stay: bool = False
     marks: tuple[tuple[Path, str], ...] = ()
     advice: Callable[[Path], Said] | None = None
-    leading: tuple[tuple[str, str], ...] = ()
+    leading: tuple[Press, ...] = ()
 
     def speaks_of(self, path: Path) -> bool:
         """Whether it has the field at a path, or one below it."""

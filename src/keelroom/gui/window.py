@@ -20,9 +20,9 @@ from PyQt6.QtWidgets import (
 )
 
 from keelroom import __version__
+from keelroom.assess.acts.registry import offer
 from keelroom.assess.report import CAUTIONS
 from keelroom.document.autosave import Left
-from keelroom.document.packages import duplicated
 from keelroom.drawing.scene import Scene
 from keelroom.gui.commands import commands_of
 from keelroom.gui.files import Files, dropped
@@ -218,13 +218,13 @@ class Window(QMainWindow):
 
     def offer_recovery(self) -> None:
         """Offer, above the work, the recovery copies that wait for the open file."""
-        for offer in self.offers:
-            offer.hide()
+        for line in self.offers:
+            line.hide()
         left = self.session.waiting() if self.session.path else Left()
         self.offers = [RecoveryOffer(found, self.files.take_over, self.session.autosave.forget) for found in left]
-        for offer in self.offers:
-            dress(offer, self.session)
-            self.offer_column.addWidget(offer)
+        for line in self.offers:
+            dress(line, self.session)
+            self.offer_column.addWidget(line)
 
     def _furnish(self) -> None:
         self.show_station(STATIONS[0].name)
@@ -358,7 +358,7 @@ class Window(QMainWindow):
 
     def duplicate_package(self) -> None:
         """A copy of the active package beside it, and active."""
-        self.session.attempt(duplicated(self.session.build))
+        self.session.do(offer("copy_package", self.session.build.active))
 
     def _pick_focused(self, _old: QWidget | None, now: QWidget | None) -> None:
         """The part the cursor is at is the chosen one."""

@@ -12,9 +12,9 @@ import numpy as np
 import pytest
 
 from keelroom import cli
+from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.assess import assess, completed, first_wave
 from keelroom.assess.defaults import default_duty_cases, new_build
-from keelroom.assess.fixes import edit_for
 from keelroom.assess.inputs.airside import air_side
 from keelroom.assess.judge.judge import judge
 from keelroom.assess.placing import hidden_share
@@ -514,7 +514,7 @@ def test_exit_codes(capsys, tmp_path):
     assert run("assess", fresh, capsys=capsys)[0] == cli.FINE
     code, _, said = run("new", fresh, capsys=capsys)
     assert (code, said.count("\n")) == (cli.UNREADABLE, 1)
-    fresh.write_text('{"format": "keelroom-build", "version": 9}')
+    fresh.write_text('{"format": "keelroom-build", "version": 10}')
     code, out, said = run("assess", fresh, capsys=capsys)
     assert (code, out) == (cli.UNREADABLE, "")
     assert "newer" in said
@@ -572,7 +572,7 @@ def test_the_second_wave_says_what_a_whole_judgement_would(package):
     assert completed(BUILD, whole) is whole
 
 
-@pytest.mark.parametrize("version", range(1, 9))
+@pytest.mark.parametrize("version", range(1, 10))
 def test_every_golden_version_still_loads(version):
     golden = load(GOLDEN / f"version-{version}.keelroom")
     assert golden.packages

@@ -9,10 +9,10 @@ from scipy.optimize import brentq
 from keelroom.assess.assess import assess
 from keelroom.assess.electrical.harness import harness
 from keelroom.assess.fit.clearances import fit_up, unmeasured
-from keelroom.assess.fit.search import find_places
 from keelroom.assess.fit.shroud_plan import pan_of, trim_plan
 from keelroom.assess.fit.survey_bodies import hood_line, neighbours
 from keelroom.assess.placing import stand
+from keelroom.assess.questions.places import find_places
 from keelroom.assess.questions.response import value_for
 from keelroom.assess.report import as_table, plain_verdict
 from keelroom.core.air.fan import typed_curve
@@ -28,6 +28,7 @@ from keelroom.document.file import load
 from keelroom.document.quantity import from_si, quantity
 from keelroom.document.schema.survey import Hood, Obstacle, Survey
 from keelroom.gauges import awg_area
+from tests.acts import doing
 from tests.changes import on
 from tests.conftest import DEMO
 
@@ -259,7 +260,7 @@ def test_only_the_sweep_of_poses_finds_a_place_ahead_of_a_wall():
     search = find_places(build)
     stays = [found for found in search.found if not found.swaps]
     assert stays, "the package as it is has a place further forward"
-    moved = apply(build, stays[0].edit)
+    moved = doing(build, stays[0].act)
     forward = stand(build.survey, build.package).z - stand(moved.survey, moved.package).z
     assert fit_up(moved, moved.package).tightest.gap >= tightest.wanted - 1e-4
     assert forward >= 0.375 * INCH - 2e-4

@@ -5,9 +5,9 @@ import re
 import pytest
 
 from keelroom.assess.assess import assess
-from keelroom.assess.fit.cutting import cut_plan
-from keelroom.assess.fit.search import find_places
 from keelroom.assess.questions.compare import candidates
+from keelroom.assess.questions.cutting import cut_plan
+from keelroom.assess.questions.places import find_places
 from keelroom.assess.report import as_table
 from keelroom.catalogue.load import cores
 from keelroom.document.file import load

@@ -5,6 +5,7 @@ import json
 import pytest
 from pypdf import PdfReader
 
+from keelroom.assess.acts.packages import with_engine_fan
 from keelroom.assess.assess import assess
 from keelroom.assess.coolernoise import loudness
 from keelroom.assess.electrical.loads import motors_of
@@ -13,12 +14,13 @@ from keelroom.assess.inputs.coolers import out_area, own_air, own_curve, size_of
 from keelroom.assess.inputs.translate import car_of, row_of
 from keelroom.assess.placing import face_size
 from keelroom.assess.questions.cooler_places import cooler_places
-from keelroom.assess.questions.swap import as_found, swap
+from keelroom.assess.questions.swap import swap
 from keelroom.document.edits import apply
 from keelroom.document.file import load, parse
 from keelroom.document.quantity import quantity
 from keelroom.export.sheet import write_sheet
 from keelroom.units import KINDS, format_si
+from tests.acts import doing
 from tests.changes import on
 from tests.conftest import DEMO
 
@@ -74,15 +76,19 @@ def test_places_are_solved_as_they_would_be_taken():
     found = cooler_places(BUILD, "cooler")
     assert len(found) >= 8
     best = found[0]
-    after = assess(apply(BUILD, best.edit))
+    after = assess(doing(BUILD, best.act))
     assert max(case.figures.fluids.gearbox for case in after.cases) == pytest.approx(best.fluid, abs=0.05)
     assert not (best.gap is not None and best.gap < 0)
     assert {place.stands for place in found} >= {"ahead", "bumper", "floor", "wheel_well", "trunk", "bay"}
     assert next(place for place in found if place.stands == "bay").fluid > best.fluid, "the bay's air is hot"
 
 
+WITHOUT = BUILD.model_copy(update={"packages": BUILD.packages[:3]})
+"""the demo without the car as found"""
+
+
 def test_a_fan_of_the_engine_turns_with_it_and_loads_it():
-    build = apply(BUILD, as_found(BUILD))
+    build = apply(WITHOUT, with_engine_fan(WITHOUT, WITHOUT.package))
     ident = build.packages[-1].id
     package = build.packages[-1]
     car = car_of(build, package)
@@ -91,7 +97,7 @@ def test_a_fan_of_the_engine_turns_with_it_and_loads_it():
     for case in build.duty_cases:
         rpm = next(c.figures.rpm for c in assess(build, ident).cases if c.case_id == case.id)
         assert float(rows[case.id].turned[0]) == pytest.approx(fan.ratio.si * rpm / 2200, rel=1e-6)
-    told = swap(apply(BUILD, as_found(BUILD)))
+    told = swap(apply(WITHOUT, with_engine_fan(WITHOUT, WITHOUT.package)))
     hill = next(row for row in told.rows if row.case.startswith("Quarry"))
     electric = sum(fan.power for fan in next(c.figures for c in assess(build).cases if c.case_id == "grade").fans)
     given = hill.drag - electric / build.brief.accessories.alternator_efficiency.si

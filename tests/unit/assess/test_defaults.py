@@ -2,8 +2,9 @@
 
 import pytest
 
+from keelroom.assess.acts.brief import engine_edit
 from keelroom.assess.assess import assess
-from keelroom.assess.defaults import engine_edit, new_build, usual_redline
+from keelroom.assess.defaults import new_build, usual_redline
 from keelroom.catalogue.load import engines
 from keelroom.document.edits import apply
 from tests.changes import on

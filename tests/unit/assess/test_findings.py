@@ -6,9 +6,9 @@ from pathlib import Path
 import pytest
 
 import keelroom.assess
+from keelroom.assess.acts.registry import applies, edit_for
 from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.causes import CAUSES
-from keelroom.assess.fixes import applies, edit_for
 from keelroom.document.edits import apply
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
@@ -304,7 +304,7 @@ def test_every_fix_that_is_offered_removes_what_it_is_offered_for():
         before = first_wave(build, previous=last)
         for finding in before.findings:
             for fix in finding.fix:
-                key = (finding.code, finding.where, fix.code, fix.path, fix.parameters)
+                key = (finding.code, finding.where, fix.code, fix.path, fix.given)
                 if key in tried or not applies(build, fix):
                     continue
                 tried.add(key)

@@ -5,6 +5,7 @@ import re
 import numpy as np
 import pytest
 
+from keelroom.assess.acts.registry import applies, offer
 from keelroom.assess.assess import assess
 from keelroom.assess.electrical.harness import parts_list
 from keelroom.assess.electrical.system import CONTACT, FUSE_LOSS, TERMINAL, contacts_of
@@ -15,7 +16,6 @@ from keelroom.assess.inputs.translate import stacked
 from keelroom.assess.loop.ports import necks
 from keelroom.assess.placing import stand
 from keelroom.assess.questions.batch import Asked, row_for
-from keelroom.assess.questions.worth import ACTS
 from keelroom.assess.wording import lowered, raised
 from keelroom.core.air.fan import REFERENCE_DENSITY, fan_pressure, generic_curve
 from keelroom.core.operating_point import solve
@@ -116,13 +116,12 @@ def test_contacts_in_series_add_and_each_motors_own_stand_side_by_side():
         ((), "second_fan", False), ((), "copper", True), ((((*P1, "core", "material"), "copper_brass"),), "copper", False),
         ((((*P1, "core", "condition"), "bad"),), "clean", True), ((), "clean", False), ((), "divide", False),
         ((((*P1, "fans", "fan1", "runs"), False),), "divide", True), ((), "water", True), (((("packages", "p1", "coolant", "glycol_share"), "30 %", "share"),), "water", False),
-        ((), "cut", True), (((("survey", "opening", "width"), "40 in", "length"), (("survey", "opening", "height"), "40 in", "length")), "cut", False),
+        ((), "cut_clear", True), (((("survey", "opening", "width"), "40 in", "length"), (("survey", "opening", "height"), "40 in", "length")), "cut_clear", False),
     ],
 )  # fmt: skip
 def test_worth_offers_only_what_is_not_done_already(changes, code, offered):
     build = on(BUILD, *changes)
-    act = next(act for act in ACTS if act.code == code)
-    assert bool(act.changes(build, build.package, P1)) is offered
+    assert applies(build, offer(code, build.active)) is offered
 
 
 # bodies

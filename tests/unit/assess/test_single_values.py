@@ -6,12 +6,14 @@ from types import SimpleNamespace
 import numpy as np
 import pytest
 
+from keelroom.assess.acts.control import SCHOOLS, school_edit
+from keelroom.assess.acts.registry import applies, edit_for, offer
+from keelroom.assess.acts.shroud import fans_edit, seat_edit
 from keelroom.assess.assess import assess
 from keelroom.assess.electrical.controller import low_of
 from keelroom.assess.electrical.figures import terminal_takes
 from keelroom.assess.electrical.harness import harness
 from keelroom.assess.electrical.loads import label_words
-from keelroom.assess.electrical.schools import SCHOOLS, edit_of
 from keelroom.assess.electrical.signals import CHASSIS, OVERRIDE
 from keelroom.assess.electrical.words import sizes_words
 from keelroom.assess.fit.clearances import Fit
@@ -19,20 +21,19 @@ from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.mounts import bracket_plans
 from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.fit.points import part_points
-from keelroom.assess.fit.search import find_places
-from keelroom.assess.fit.shroud_plan import fans_edit, seat_edit, trim_pattern, trim_plan
+from keelroom.assess.fit.shroud_plan import trim_pattern, trim_plan
 from keelroom.assess.fit.survey_bodies import neighbours
 from keelroom.assess.fit.templates import core_mockup, hardware_list
-from keelroom.assess.fixes import edit_for
 from keelroom.assess.inputs.airside import placed_on_face, stands_proud
 from keelroom.assess.inputs.gearing import rpm_of
 from keelroom.assess.inputs.translate import car_of, row_of
 from keelroom.assess.placing import over_tanks, placed_frame, stand, tank_size
 from keelroom.assess.questions.airmap import fan_chart
 from keelroom.assess.questions.batch import Asked, batches, outlets_at, row_for, stacked
+from keelroom.assess.questions.places import find_places
 from keelroom.assess.questions.response import Response, response, span, stretches, value_for
 from keelroom.assess.questions.why import movers
-from keelroom.assess.questions.worth import ACTS, worth_table
+from keelroom.assess.questions.worth import worth_table
 from keelroom.assess.report import fit_line
 from keelroom.core.answer import steady_answer
 from keelroom.core.fluids.air import air_state
@@ -43,6 +44,7 @@ from keelroom.document.file import load
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.survey import Survey
+from tests.acts import doing, key
 from tests.changes import on
 from tests.conftest import DEMO
 
@@ -300,9 +302,9 @@ def test_low_speed_of_one_fan_is_a_resistors():
 
 def test_a_school_changes_what_differs_and_nothing_else():
     upper = next(one for one in SCHOOLS if one.key == "upper")
-    assert not edit_of(BUILD, upper).changes, "the demo's control is that already"
+    assert not school_edit(BUILD.package, upper).changes, "the demo's control is that already"
     variable = next(one for one in SCHOOLS if one.key == "variable")
-    assert [(c.path[-1], c.value) for c in edit_of(BUILD, variable).changes] == [("strategy", "variable")]
+    assert [(c.path[-1], c.value) for c in school_edit(BUILD.package, variable).changes] == [("strategy", "variable")]
 
 
 def test_rows_are_stacked_in_order_and_every_one_once():
@@ -382,20 +384,23 @@ def test_a_single_rows_tube_fills_its_core_but_for_half_a_gap():
     assert float(car_of(two, two.package).plant.core.tube_width) == pytest.approx(0.018)
 
 
+def offered(build):
+    return {key(worth.act) for worth in worth_table(build)}
+
+
 def test_acts_that_are_done_already_are_not_offered():
-    worth = {one.code for one in worth_table(BUILD)}
+    worth = offered(BUILD)
     scaled = on(BUILD, ((*P1, "core", "condition"), "some_scale"))
     assert "clean" not in worth
-    assert "clean" in {one.code for one in worth_table(scaled)}
+    assert "clean" in offered(scaled)
     assert "divide" not in worth, "both fans run"
     stopped = on(BUILD, ((*P1, "fans", "fan1", "runs"), False))
-    assert "divide" in {one.code for one in worth_table(stopped)}
+    assert "divide" in offered(stopped)
     divided = on(stopped, ((*P1, "shroud", "plenum"), "divided"))
-    assert "divide" not in {one.code for one in worth_table(divided)}
-    assert {one.code for one in worth_table(BUILD)} <= {act.code for act in ACTS}
+    assert "divide" not in offered(divided)
     sealed = on(BUILD, *(((*P1, "sealing", side, "gap"), "0 in", "length") for side in ("left", "right")))
-    assert "side_seals" in worth
-    assert "side_seals" not in {one.code for one in worth_table(sealed)}
+    assert "close_edges left right" in worth
+    assert "close_edges left right" not in offered(sealed)
 
 
 def test_the_working_points_of_a_fan_are_the_chosen_cases_first():
@@ -418,7 +423,7 @@ def test_a_search_tells_how_far_it_has_come_and_can_be_stopped():
 def test_the_places_found_are_on_the_tapes_grain_where_that_clears():
     found = find_places(on(BUILD, (("survey", "obstacles"), ()))).found
     assert found
-    moved = apply(on(BUILD, (("survey", "obstacles"), ())), found[0].edit)
+    moved = doing(on(BUILD, (("survey", "obstacles"), ())), found[0].act)
     at = stand(moved.survey, moved.package)
     off_grain = [abs(v / (INCH / 16) - round(v / (INCH / 16))) for v in (at.x, at.y, at.z)]
     assert max(off_grain) < 1e-3 or found[0].words.endswith("where it stands")
@@ -616,12 +621,11 @@ def test_line_holes_go_into_the_piece_for_the_lines_alone():
 
 
 def test_a_shrouds_edge_is_sealed_only_where_there_is_a_shroud():
-    act = next(act for act in ACTS if act.code == "edge_seal")
+    act = offer("edge_seal", "p1")
     open_ = on(BUILD, ((*P1, "shroud", "kind"), "none"))
-    assert act.changes(open_, open_.package, P1) == ()
-    assert act.changes(BUILD, BUILD.package, P1) != ()
-    strips = next(act for act in ACTS if act.code == "side_seals")
-    assert strips.changes(open_, open_.package, P1) != ()
+    assert not applies(open_, act)
+    assert applies(BUILD, act)
+    assert applies(open_, offer("close_edges", "p1", edges="left right"))
 
 
 def test_the_last_stretch_that_was_looked_at_counts():

@@ -5,18 +5,18 @@ import math
 import numpy as np
 import pytest
 
+from keelroom.assess.acts.circuits import split_circuit
+from keelroom.assess.acts.fans import spread_changes
 from keelroom.assess.assess import assess
 from keelroom.assess.electrical.bench import jumper_list
 from keelroom.assess.electrical.charge import share_taken
 from keelroom.assess.electrical.figures import electrics, terminal_takes
 from keelroom.assess.electrical.harness import harness, parts_list
-from keelroom.assess.electrical.planner import split_circuit
 from keelroom.assess.electrical.system import ASSUMED_DROP, planned_circuits, system_at
 from keelroom.assess.fit.coolers import mount_notes
 from keelroom.assess.fit.shroud_plan import _mean, _struts
 from keelroom.assess.fit.survey_bodies import panel_edges
 from keelroom.assess.fit.templates import _cross, _edge_length
-from keelroom.assess.fixes import spread_changes
 from keelroom.assess.inputs.gearing import engine_rpm
 from keelroom.assess.inputs.translate import stacked
 from keelroom.assess.judge.circuits import _amps

@@ -6,16 +6,16 @@ from xml.etree import ElementTree as ET
 
 import pytest
 
+from keelroom.assess.acts.registry import applies, edit_for
 from keelroom.assess.assess import assess
 from keelroom.assess.defaults import new_build
-from keelroom.assess.electrical.schools import compare_schools
-from keelroom.assess.fit.cutting import cut_plan
-from keelroom.assess.fit.search import find_places
-from keelroom.assess.fixes import applies, edit_for
 from keelroom.assess.questions import airmap, compare, response, why, worth
 from keelroom.assess.questions.batch import Asked, temperatures
+from keelroom.assess.questions.cutting import cut_plan
+from keelroom.assess.questions.places import find_places
+from keelroom.assess.questions.schools import compare_schools
 from keelroom.assess.report import as_json, as_table, ledger_rows, plain_verdict
-from keelroom.core.findings import Fix
+from keelroom.core.act import Act
 from keelroom.document.edits import Change, Edit, apply, checked, set_value
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
@@ -72,7 +72,7 @@ def test_a_core_far_out_of_its_opening_is_offered_no_cut_that_no_field_allows():
     far = apply(
         BUILD, Edit("", (Change((*P, "place", "x"), quantity("2.5 m", "length")), Change((*P, "place", "y"), quantity("1.5 m", "length"))))
     )
-    assert "cut" not in {found.code for found in worth.worth_table(far)}
+    assert "cut_clear" not in {found.act.code for found in worth.worth_table(far)}
     with pytest.raises(InputError, match="must be at most"):
         checked(Cut, id="c", edge="left", amount=quantity("40 m", "length"))
 
@@ -155,6 +155,6 @@ def test_a_fix_reaches_a_part_whatever_its_id():
 
 
 def test_a_fix_that_cannot_be_applied_is_not_offered():
-    assert not applies(BUILD, Fix("remove", "", path=(*P, "circuits_gone", "x")))
-    assert not applies(BUILD, Fix("set", "", (("text", "-3 in"),), (*P, "core", "depth")))
-    assert applies(BUILD, Fix("set", "", (("text", "3 in"),), (*P, "core", "depth")))
+    assert not applies(BUILD, Act("remove", "", path=(*P, "circuits_gone", "x")))
+    assert not applies(BUILD, Act("set", "", given=(("text", "-3 in"),), path=(*P, "core", "depth")))
+    assert applies(BUILD, Act("set", "", given=(("text", "3 in"),), path=(*P, "core", "depth")))

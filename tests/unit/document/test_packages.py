@@ -2,17 +2,19 @@
 
 import pytest
 
+from keelroom.assess.acts.packages import duplicated, without
+from keelroom.assess.acts.registry import edit_for, offer
 from keelroom.document.edits import apply
 from keelroom.document.file import load
-from keelroom.document.packages import activated, duplicated, named, without
 from keelroom.errors import InputError
+from tests.acts import done
 from tests.conftest import DEMO
 
 BUILD = load(DEMO)
 
 
 def test_a_copy_is_alike_but_for_its_name_and_is_active():
-    after = apply(BUILD, duplicated(BUILD, "p2"))
+    after = apply(BUILD, duplicated(BUILD, BUILD.packages[1]))
     copy = after.package
     assert after.active == copy.id == "p5"
     assert copy.name == f"{BUILD.packages[1].name} (copy)"
@@ -21,25 +23,51 @@ def test_a_copy_is_alike_but_for_its_name_and_is_active():
 
 
 def test_taking_out_the_active_one_makes_the_one_before_it_active():
-    there = apply(BUILD, activated(BUILD, "p3"))
-    after = apply(there, without(there, "p3"))
+    there = done(BUILD, "activate", "p3")
+    after = done(there, "remove_package", "p3")
     assert (after.active, [package.id for package in after.packages]) == ("p2", ["p1", "p2", "p4"])
-    first = apply(BUILD, without(BUILD, "p1"))
+    first = done(BUILD, "remove_package", "p1")
     assert first.active == "p2"
-    other = apply(BUILD, without(BUILD, "p3"))
+    other = done(BUILD, "remove_package", "p3")
     assert other.active == "p1", "an inactive one goes without moving anything"
 
 
 def test_the_last_package_stays():
     alone = BUILD
     for ident in ("p2", "p3", "p4"):
-        alone = apply(alone, without(alone, ident))
+        alone = done(alone, "remove_package", ident)
     assert len(alone.packages) == 1
     with pytest.raises(InputError, match="at least one"):
-        without(alone, alone.active)
+        without(alone, alone.package)
 
 
 def test_a_name_is_one_step_of_the_trail():
-    edit = named(BUILD, "p2", "The cheap one")
+    edit = edit_for(BUILD, offer("name_package", "p2", name="The cheap one"))
     assert edit.label == "Package: The cheap one"
     assert apply(BUILD, edit).packages[1].name == "The cheap one"
+
+
+def test_the_car_as_found_stands_beside_what_is_planned():
+    """A copy under its own kind; a second one is refused; the car as mended begins from it and is active."""
+    planned = done(BUILD, "remove_package", "p4")
+    assert planned.of_kind("as_found") is None
+    with pytest.raises(InputError, match="Keep the car as found first"):
+        done(planned, "as_mended")
+    kept = done(planned, "as_found", "p3")
+    found = kept.of_kind("as_found")
+    assert (found.name, found.core, kept.active) == ("As found", BUILD.packages[2].core, "p1")
+    with pytest.raises(InputError, match="already"):
+        done(kept, "as_found", "p1")
+    with pytest.raises(InputError, match="already"):
+        done(kept, "as_found_driven", "p1")
+    mended = done(kept, "as_mended")
+    assert mended.package.kind == "as_mended"
+    assert mended.package.fans == found.fans
+    assert done(mended, "copy_package", found.id).package.kind == "planned", "a copy is a plan"
+
+
+def test_older_files_know_what_was_found():
+    """Version 8 took the first package beside the active one whose fans the engine turns; nothing else is marked."""
+    for version, kinds in ((8, ["planned"] * 3 + ["as_found"]), (9, ["planned"] * 3 + ["as_found"])):
+        build = load(DEMO.parents[3] / f"tests/golden/version-{version}.keelroom")
+        assert [package.kind for package in build.packages] == kinds

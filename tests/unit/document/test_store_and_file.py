@@ -16,7 +16,7 @@ from pydantic import ValidationError
 from keelroom.assess.defaults import new_build
 from keelroom.catalogue import load as catalogue
 from keelroom.document import file, writing
-from keelroom.document.difference import differences
+from keelroom.document.difference import ABSENT, came, differences, worded
 from keelroom.document.edits import Change, Edit, added, apply, fresh_id, removed, set_value
 from keelroom.document.fields import get, measured_fields
 from keelroom.document.quantity import Quantity, from_si, quantity, typed
@@ -95,7 +95,7 @@ def test_si_must_be_what_the_text_says(demo):
 @pytest.mark.parametrize(
     ("data", "code"),
     [(b"", "not_json"), (b"\xff\xfe\x00", "not_text"), (b"[1]", "foreign"), (b'{"format": "other"}', "foreign"), (b'{"format": "keelroom-build"}', "no_version"),
-     (b'{"format": "keelroom-build", "version": 9}', "newer"), (b'{"format": "keelroom-build", "version": true}', "no_version"),
+     (b'{"format": "keelroom-build", "version": 10}', "newer"), (b'{"format": "keelroom-build", "version": true}', "no_version"),
      (b'{"a":' * 100000, "too_deep"), (b'{"format": "keelroom-build", "version": ' + b"1" * 5000 + b"}", "not_finite")],
 )  # fmt: skip
 def test_a_file_that_is_no_build_says_so(data, code):
@@ -261,12 +261,16 @@ def test_revisions_rise_whatever_was_undone(demo):
     assert store.to_write().revision == demo.revision + 3
 
 
+def told(before, after):
+    return tuple(map(worded, differences(before, after)))
+
+
 def test_differences_are_told_in_words(demo):
     changed = apply(demo, set_value(MASS, quantity("2000 kg", "mass", "measured"), ""))
-    assert differences(demo, changed) == ("Brief / vehicle / Vehicle mass: 2000 kg, was 4350 lb",)
+    assert told(demo, changed) == ("Brief / vehicle / Vehicle mass: 2000 kg, was 4350 lb",)
     fewer = apply(demo, set_value(("duty_cases",), demo.duty_cases[1:], ""))
-    assert differences(demo, fewer) == (f"Duty cases: without {demo.duty_cases[0].name}",)
-    assert differences(fewer, demo)[0].startswith("Duty cases: with ")
+    assert told(demo, fewer) == (f"Duty cases: without {demo.duty_cases[0].name}",)
+    assert told(fewer, demo)[0].startswith("Duty cases: with ")
     assert differences(demo, demo.model_copy(update={"revision": 9})) == ()
 
 
@@ -364,3 +368,18 @@ def test_a_saved_file_has_the_permissions_of_any_other(demo, tmp_path):
     (tmp_path / "b.keelroom").chmod(0o640)
     file.save(demo, tmp_path / "b.keelroom")
     assert (tmp_path / "b.keelroom").stat().st_mode & 0o777 == 0o640
+
+
+def test_a_difference_is_data_and_knows_the_step_that_made_it(demo):
+    store = Store(demo)
+    store.apply(set_value(MASS, quantity("2000 kg", "mass", "measured"), "Mass"))
+    store.apply(set_value(("duty_cases",), demo.duty_cases[1:], "One case less"))
+    mass, case = differences(demo, store.build)
+    assert (mass.path, mass.was.as_typed, mass.now.as_typed, mass.act.label) == (MASS, "4350 lb", "2000 kg", "Mass")
+    assert (case.path, case.now, case.was.id) == (("duty_cases", "idle"), ABSENT, "idle")
+    assert case.act.label == "One case less"
+    assert came(store.build, demo) == ("duty_cases", "idle")
+    turned = apply(demo, set_value(("duty_cases",), tuple(reversed(demo.duty_cases)), ""))
+    assert told(demo, turned) == ("Duty cases: in another order",)
+    store.undo()
+    assert [one.act.label for one in differences(demo, store.build)] == ["Mass"]

@@ -11,11 +11,9 @@ from keelroom.core.electrical.circuit import Run
 from keelroom.core.electrical.motor import current_at
 from keelroom.core.electrical.protection import fuse_sizes
 from keelroom.core.electrical.wire import ampacity, conductor, conductor_temperature, wire_voltage_drop
-from keelroom.document.edits import Change, Edit, set_value
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import Supply
-from keelroom.errors import InputError
 from keelroom.gauges import is_metric
 
 AGREES, AGREES_AMPS = 0.15, 8.0
@@ -186,24 +184,3 @@ def protection_for(supply: Supply, rating: float) -> Protection | None:
     if fused is supply or fuse is None:
         return None
     return Protection(fuse.as_typed, "" if cable.ampacity >= cable.carries else _smallest(fused, rating))
-
-
-def protect_cable(build: Build) -> Edit:
-    """That fuse, and that cable where the present one is too thin for it. Raises InputError where there is none."""
-    rating = build.brief.accessories.alternator_rating
-    found = protection_for(build.supply, rating.si) if rating else None
-    if found is None or found.cable is None:
-        raise InputError("no_cable", "No single cable stands the fuse such an alternator needs: run two, each with a fuse of its own")
-    changes = [Change(("supply", "charge_fuse"), quantity(found.fuse, "current", "derived"))]
-    if found.cable:
-        changes.append(Change(("supply", "charge_wire", "size"), quantity(found.cable, "wire size", "derived")))
-    return Edit(found.label, tuple(changes))
-
-
-def larger_cable(build: Build) -> Edit:
-    """The smallest charge cable that will do. Raises InputError where none does."""
-    rating = build.brief.accessories.alternator_rating
-    size = cable_for(build.supply, rating.si) if rating else None
-    if size is None:
-        raise InputError("no_cable", "No single cable keeps within that drop: shorten it or run two")
-    return set_value(("supply", "charge_wire", "size"), quantity(size, "wire size", "derived"), f"Charge cable {size}")

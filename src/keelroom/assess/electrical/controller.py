@@ -22,13 +22,9 @@ from keelroom.core.electrical.control import (
     switched_steps,
 )
 from keelroom.core.kept import by_identity
-from keelroom.document.edits import Change, Edit
-from keelroom.document.quantity import from_si
 from keelroom.document.schema.brief import Climate
-from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import Control
 from keelroom.document.schema.package import Fan, Package
-from keelroom.errors import InputError
 
 HOSED = ("upper_hose", "lower_hose")
 """places that take an adapter in a hose"""
@@ -55,22 +51,6 @@ NEAR_LIMIT = 5.0
 """Kelvin that belong between a fan's start and the limit (common practice)."""
 ABOVE_THERMOSTAT, BETWEEN = 4.0, 5.5
 """Kelvin the fans stop over the thermostat, and start over that (common practice)."""
-
-
-def usual_points(build: Build) -> Edit:
-    """The edit that puts both set points between thermostat and limit. Raises InputError where there is no room for them."""
-    package, limit = build.package, build.brief.cooling.limit
-    thermostat = package.loop.thermostat
-    if thermostat is None or limit is None:
-        raise InputError("no_set_points", "Thermostat and limit must be known")
-    lower = LOWER if place_of(package.control) == "lower_hose" else 0.0
-    on = min(thermostat.si + ABOVE_THERMOSTAT + BETWEEN, limit.si - NEAR_LIMIT - 0.5)
-    off = min(thermostat.si + ABOVE_THERMOSTAT, on - BETWEEN)
-    if off < thermostat.si:
-        raise InputError("no_set_points", "There is no room for fan set points between this thermostat and this limit")
-    where = ("packages", package.id, "control")
-    points = (("fan_on", on - lower), ("fan_off", off - lower))
-    return Edit("Set points between thermostat and limit", tuple(Change((*where, name), from_si(round(at, 1), "temperature", "us", "derived")) for name, at in points))  # fmt: skip
 
 
 def set_for_lower_hose(package: Package) -> bool:

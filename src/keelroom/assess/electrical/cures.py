@@ -5,15 +5,12 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from keelroom.assess.electrical.system import LOAD_VOLTAGE, System, alternator_of, battery_of
+from keelroom.assess.electrical.system import LOAD_VOLTAGE, System, battery_of
 from keelroom.assess.inputs.gearing import engine_rpm
-from keelroom.assess.wording import set_fix
-from keelroom.core.electrical.charging import Alternator, idle_for, output, rating_for, ratio_for
-from keelroom.core.findings import Fix
-from keelroom.document.edits import Change, Edit
-from keelroom.document.quantity import from_si, quantity
+from keelroom.assess.wording import set_act
+from keelroom.core.act import Act
+from keelroom.core.electrical.charging import Alternator, idle_for, rating_for, ratio_for
 from keelroom.document.schema.build import Build, DutyCase
-from keelroom.errors import InputError
 
 LED_LAMPS = 45.0
 """[W] a car's lamps draw as LED (common practice)."""
@@ -29,7 +26,7 @@ class Cure(NamedTuple):
     """One way to give the amps that are wanted at idle: what it does in words, the fix that does it; None where hands have to."""
 
     words: str
-    fix: Fix | None
+    fix: Act | None
 
 
 def cures_for(build: Build, found: System, alternator: Alternator, case: DutyCase | None) -> tuple[Cure, ...]:
@@ -61,7 +58,8 @@ def _other_alternator(alternator: Alternator, wanted: float, rpm: float) -> Cure
     if rating is None:
         return Cure(f"no alternator of its kind up to {LARGEST:.0f} A gives that at this idle speed", None)
     return Cure(
-        f"a {rating:.0f} A unit of its kind does", Fix("larger_alternator", f"A {rating:.0f} A alternator", (("rating", f"{rating:.0f}"),))
+        f"a {rating:.0f} A unit of its kind does",
+        Act("larger_alternator", f"A {rating:.0f} A alternator", given=(("rating", f"{rating:.0f}"),)),
     )
 
 
@@ -83,8 +81,8 @@ def _faster_idle(build: Build, alternator: Alternator, wanted: float, at: tuple[
     text = f"{math.ceil(idle / 10) * 10:.0f} rpm"
     words = f"so does idling at {text} with the A/C on instead of {rpm:.0f}"
     if case.rpm is not None:
-        return Cure(words, set_fix(f"Idle at {text}", ("duty_cases", case.id, "rpm"), text))
-    return Cure(words, Fix("faster_idle", f"Idle at {text}", (("rpm", text.split(maxsplit=1)[0]),)))
+        return Cure(words, set_act(f"Idle at {text}", ("duty_cases", case.id, "rpm"), text))
+    return Cure(words, Act("faster_idle", f"Idle at {text}", given=(("rpm", text.split(maxsplit=1)[0]),)))
 
 
 def _other_pulley(build: Build, alternator: Alternator, wanted: float, rpm: float) -> Cure | None:
@@ -100,7 +98,7 @@ def _other_pulley(build: Build, alternator: Alternator, wanted: float, rpm: floa
     words = (
         f"so does a pulley of {ratio:.2f} instead of {alternator.ratio:.2f} ({top:.0f} rpm at the redline, within its {limit:.0f}; {wrap})"
     )
-    return Cure(words, Fix("faster_pulley", f"A pulley of {ratio:.2f}", (("ratio", f"{ratio:.2f}"),)))
+    return Cure(words, Act("faster_pulley", f"A pulley of {ratio:.2f}", given=(("ratio", f"{ratio:.2f}"),)))
 
 
 def _led_lamps(build: Build, found: System) -> Cure | None:
@@ -113,7 +111,7 @@ def _led_lamps(build: Build, found: System) -> Cure | None:
     lacks = found.full - found.modelled
     words = f"LED lamps give back {saved:.0f} A of the {lacks:.0f} A that lack" if lacks > saved else "so do LED lamps"
     path = ("supply", "loads", "lamps", "power")
-    return Cure(words, set_fix("LED lamps", path, f"{LED_LAMPS:.0f} W") if saved >= lacks else None)
+    return Cure(words, set_act("LED lamps", path, f"{LED_LAMPS:.0f} W") if saved >= lacks else None)
 
 
 def _charger(build: Build, found: System) -> Cure | None:
@@ -124,51 +122,3 @@ def _charger(build: Build, found: System) -> Cure | None:
         f"shedding load and a battery-side charger overnight put back what it gives, {found.short / 2:.0f} Ah for half an hour of such idling",
         None,
     )
-
-
-def larger_alternator(build: Build, rating: float) -> Edit:
-    """An alternator of the same kind of another rating [A]; a typed curve goes with it in proportion. Raises InputError where none is known."""
-    now = build.brief.accessories.alternator_rating
-    if now is None:
-        raise InputError("no_alternator", "The present alternator’s rating is not known")
-    text = f"{rating:g} A"
-    changes = [Change(("brief", "accessories", "alternator_rating"), quantity(text, "current"))]
-    if build.supply.curve:
-        scale = rating / now.si
-        curve = tuple(
-            point.model_copy(update={"current": from_si(point.current.si * scale, "current", "si", "derived")})
-            for point in build.supply.curve
-        )
-        changes.append(Change(("supply", "curve"), curve))
-    return Edit(f"Alternator of {text}", tuple(changes))
-
-
-def _present(build: Build) -> Alternator:
-    alternator = alternator_of(build.brief.accessories, build.brief.engine, build.supply)
-    if alternator is None:
-        raise InputError("no_alternator", "The alternator’s rating is not known")
-    return alternator
-
-
-def faster_pulley(build: Build, ratio: float) -> Edit:
-    """Another pulley ratio; a share known at idle goes up with the speed. Raises InputError where the alternator is not known."""
-    alternator = _present(build)
-    changes = [Change(("supply", "pulley_ratio"), quantity(f"{ratio:.2f}", "number"))]
-    if build.brief.engine.idle_rpm:
-        changes += _share_at(alternator._replace(ratio=ratio), build.brief.engine.idle_rpm.si * 60)
-    return Edit(f"A pulley of {ratio:.2f}", tuple(changes))
-
-
-def faster_idle(build: Build, rpm: float) -> Edit:
-    """Another idle speed [rpm]; a share known at idle goes up with it. Raises InputError where the alternator is not known."""
-    alternator = _present(build)
-    changes = [Change(("brief", "engine", "idle_rpm"), quantity(f"{rpm:.0f} rpm", "turning speed"))]
-    return Edit(f"Idle at {rpm:.0f} rpm", (*changes, *_share_at(alternator, rpm)))
-
-
-def _share_at(alternator: Alternator, rpm: float) -> list[Change]:
-    """The share known at idle carried to another speed of the alternator: it was measured at the old one."""
-    if alternator.idle_share is None:
-        return []
-    share = output(alternator, rpm) / alternator.rating
-    return [Change(("brief", "accessories", "alternator_idle_share"), from_si(share, "share", "us", "derived"))]

@@ -7,6 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
+from keelroom.assess.fit.clearances import Fit
 from keelroom.assess.fit.moves import unmoved
 from keelroom.assess.fit.package_bodies import hose_solids, parts_of_package
 from keelroom.assess.loop.graph import graph_of
@@ -14,12 +15,8 @@ from keelroom.assess.loop.ports import Vector
 from keelroom.assess.loop.routes import Run, route_between
 from keelroom.core.loop.route import Route
 from keelroom.core.packaging.solids import Solid, parted, stacked
-from keelroom.document.edits import Change, Edit
-from keelroom.document.quantity import from_si
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.loop import Via
 from keelroom.document.schema.package import Package
-from keelroom.errors import InputError
 
 CLEAR = 0.019
 """[m] a hose keeps off what stands there (common practice: 3/4 in)."""
@@ -94,19 +91,8 @@ def _gap(route: Route, bore: float, around: list[Solid]) -> float:
     return float(parted(a, b)[0].min())
 
 
-def wider_way(build: Build, package: Package, ident: str) -> Edit:
-    """A hose by points that let its bends be as wide as its kind wants, clear of what stands there. Raises InputError where none was found."""
-    found = detour(build, package, ident)
-    if found is None:
-        raise InputError("no_wider_way", "No way was found that is wide enough: another kind of hose, or a hard line")
-    points = tuple(
-        Via(
-            id=f"p{k}",
-            x=from_si(x, "length", "us", "assumed"),
-            y=from_si(y, "length", "us", "assumed"),
-            z=from_si(z, "length", "us", "assumed"),
-        )
-        for k, (x, y, z) in enumerate(found, 1)
-    )
-    path = ("packages", package.id, "loop", "hoses", ident)
-    return Edit("A wider way for a hose", (Change((*path, "via"), points), Change((*path, "length"), None), Change((*path, "bends"), None)))
+def hoses_to_lead_anew(build: Build, package: Package, fit: Fit | None) -> tuple[Run, ...]:
+    """Hoses that kink, or pass nearer to something than is wanted."""
+    near = {gap.part.key.split(":")[1] for gap in fit.gaps if gap.part.sort == "hose" and gap.gap < gap.wanted} if fit else set()
+    runs = graph_of(build, package).runs
+    return tuple(run for run in runs if run.hose.id in near or (run.radius is not None and run.radius < run.wanted - 5e-4))

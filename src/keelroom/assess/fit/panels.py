@@ -14,6 +14,7 @@ from keelroom.core.packaging.foam import LEAST, MOST, STRIP_WIDE, free_for, push
 from keelroom.core.packaging.panel import Beading, Drilled, Lip, Notch, PanelMade, Shape, cover, panel, swings
 from keelroom.core.packaging.pattern import Pattern
 from keelroom.core.packaging.sheet import METALS, edge_sag
+from keelroom.document.quantity import Quantity, quantity
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.document.schema.panels import EDGES, Panel
@@ -24,6 +25,8 @@ COVER_LAP = INCH
 """[m] a cover laps its hole all round (common practice)."""
 PIN_HOLDS = 40.0
 """[N] one push pin holds against foam (common practice)."""
+SOLD = ("1/8 in", "1/4 in", "3/8 in", "1/2 in", "3/4 in", "1 in", "1 1/2 in", "2 in", "3 in")
+"""free thicknesses foam strip is sold in (common practice)."""
 KIND_WORDS = {"panel": "Panel", "strip": "Seal strip", "cover": "Cover plate", "duct": "Duct piece", "dam": "Air dam"}
 HOURS = {"panel": 1.5, "strip": 0.25, "cover": 0.5, "duct": 1.5, "dam": 1.0}
 """[h] to make and fit one (common practice; a bought bolt-in panel takes under one)."""
@@ -57,6 +60,12 @@ class PanelPlan(NamedTuple):
         """Its pieces, each with what is wrong with it."""
         wrong = tuple(text for _, text in self.faults)
         return tuple(pattern._replace(faults=wrong) for pattern in self.made.patterns) if self.made else ()
+
+
+def foam_for(gap: float) -> Quantity:
+    """Foam of a thickness that is sold and is squeezed enough in a gap [m]; the thickest where none is."""
+    made = [quantity(text, "length", "catalogue") for text in SOLD]
+    return next((free for free in made if free.si >= free_for(gap) - 1e-6), made[-1])
 
 
 def panel_name(panel: Panel) -> str:

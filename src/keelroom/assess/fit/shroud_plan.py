@@ -17,7 +17,7 @@ from keelroom.core.packaging.joined import RING_LAP, Halves, Ring, half_patterns
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern
 from keelroom.core.packaging.sheet import METALS, Beads, edge_sag, plate_frequency
 from keelroom.core.packaging.shroud import EDGE_TRIM, SIDES, WEB, Blank, Pan, PanMade, Trim, leak, pan, trim, trims_to_seat
-from keelroom.document.edits import Change, Edit
+from keelroom.document.edits import Change
 from keelroom.document.quantity import from_si
 from keelroom.document.schema.package import Fan, Package
 from keelroom.units import INCH, both, fine_both
@@ -94,7 +94,7 @@ def trim_plan(package: Package, pressure: float = IDLE_PRESSURE) -> TrimPlan | N
     blank = Blank(*size, rings, _bolt_holes(size, shroud.hole_inset.si), _struts(size, rings), shroud.ears.si)
     now = trim(blank, seat, cut, package.core.tank_proud.si, shroud.edge_gap.si)
     ready = trims_to_seat(size, seat, (0.0, 0.0))
-    put = _put(seat, cut)
+    put = laid(seat, cut)
     shift = (put[0] - seat[0] / 2, put[1] - seat[1] / 2)
     wanted = [(put[0] + x - size[0] / 2, put[1] + y - size[1] / 2) for x, y in places]
     off = max(((disc.x - x, disc.y - y) for disc, (x, y) in zip(discs, wanted, strict=True)), key=lambda step: math.hypot(*step), default=(0.0, 0.0))  # fmt: skip
@@ -177,28 +177,7 @@ def _struts(size: tuple[float, float], rings: tuple[tuple[float, float, float], 
     return tuple(((x, y + sign * radius), (x, size[1] - 1e-3 if sign > 0 else 1e-3)) for x, y, radius in rings for sign in (1, -1))
 
 
-def seat_edit(package: Package, system: str, to_right: float = 0.0) -> Edit:
-    """Trim a bought shroud until it seats; its fans go with it, so that rings and fans stay together.
-
-    to_right [m]: how far right of the middle the fans shall then stand; the cut is taken unevenly for it.
-    """
-    plan = trim_plan(package)
-    assert plan is not None
-    ready = trims_to_seat((plan.blank.width, plan.blank.height), plan.seat, (to_right, 0.0))
-    where = ("packages", package.id)
-    changes = [Change((*where, "shroud", f"trim_{side}"), from_si(ready[side], "length", system, "derived")) for side in SIDES]
-    changes += _onto_rings(package, plan, _put(plan.seat, ready), system)
-    return Edit("Trim shroud until it seats", tuple(changes))
-
-
-def fans_edit(package: Package, system: str) -> Edit:
-    """Put the fans where the rings of the trimmed shroud are."""
-    plan = trim_plan(package)
-    assert plan is not None
-    return Edit("Fans to where their rings are", _onto_rings(package, plan, _put(plan.seat, plan.now.cut), system))
-
-
-def _put(seat: tuple[float, float], cut: dict[str, float]) -> tuple[float, float]:
+def laid(seat: tuple[float, float], cut: dict[str, float]) -> tuple[float, float]:
     """Where the middle of the blank comes to lie on the face: what is left of it stands in the middle of the seat."""
     return seat[0] / 2 + (cut["right"] - cut["left"]) / 2, seat[1] / 2 + (cut["top"] - cut["bottom"]) / 2
 
@@ -208,7 +187,7 @@ def _mean(discs: list[Disc]) -> tuple[float, float]:
     return sum(disc.x for disc in discs) / count, sum(disc.y for disc in discs) / count
 
 
-def _onto_rings(package: Package, plan: TrimPlan, put: tuple[float, float], system: str) -> tuple[Change, ...]:
+def onto_rings(package: Package, plan: TrimPlan, put: tuple[float, float], system: str) -> tuple[Change, ...]:
     """The shrouded fans each to its ring, the middle of the blank lying at `put`."""
     changes = []
     size = (plan.blank.width, plan.blank.height)

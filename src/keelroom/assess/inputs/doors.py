@@ -25,7 +25,7 @@ from keelroom.document.fields import Path, get, measured_fields, spec_of
 from keelroom.document.quantity import Quantity, Spec
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.package import Package
-from keelroom.units import both, with_unit
+from keelroom.units import both
 
 USUAL: dict[tuple[str, str], float] = {
     ("Vehicle", "mass"): 1600.0, ("Engine", "displacement"): 3.5e-3, ("Engine", "power"): 150e3, ("Engine", "power_rpm"): 90.0,
@@ -175,10 +175,7 @@ def _odd_at(build: Build, path: Path) -> Odd | None:
         return None
     name = getattr(owner, "name", "") if len(path) > 3 and path[-2] != "core" else ""
     label = f"{spec.label}{f' of {name}' if name else ''}"
-    typed = (
-        value.as_typed if not value.unit or value.as_typed.endswith(value.unit) else with_unit(value.as_typed, spec.kind.unit(value.unit))
-    )
-    return Odd(path, _distance(value.si, usual, spec) / FAR, f"{label} {typed}, usual {both(usual, spec.kind_name)}")
+    return Odd(path, _distance(value.si, usual, spec) / FAR, f"{label} {value.words}, usual {both(usual, spec.kind_name)}")
 
 
 def _usual(model: type[BaseModel], field: str) -> float | None:

@@ -105,6 +105,15 @@ def ways(package: Package, holes: tuple[AirHole, ...]) -> tuple[Way, ...]:
     return tuple(found)
 
 
+OPEN = 0.02
+"""Share of a way's area under which it counts as closed."""
+
+
+def open_edges(package: Package, holes: tuple[AirHole, ...], edges: tuple[Edge, ...] = EDGES) -> tuple[Way, ...]:
+    """Those of the edges that something is left open at."""
+    return tuple(way for way in ways(package, holes) if way.key in edges and way.left > way.area * OPEN)
+
+
 def open_area(package: Package, holes: tuple[AirHole, ...]) -> float:
     """Open area round the core [m2], panels counted."""
     return sum(way.left for way in ways(package, holes))

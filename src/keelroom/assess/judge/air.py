@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.causes import open_causes
-from keelroom.assess.fit.panel_edits import closing, edges_of
 from keelroom.assess.inputs.airside import cover_rectangle, disc_of, in_shroud, shroud_rectangle
+from keelroom.assess.inputs.sealing import open_edges
 from keelroom.assess.placing import face_size, hidden_share, opening_on_face
-from keelroom.assess.wording import Found, choose_fix, lowered, set_fix
-from keelroom.core.findings import Finding, Fix
+from keelroom.assess.wording import Found, choose_act, lowered, set_act
+from keelroom.core.act import Act
+from keelroom.core.findings import Finding
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.units import both
@@ -64,7 +65,7 @@ def face(build: Build, package: Package, assessment: Assessment) -> Found:
     if rectangle is not None and package.fans and not any(in_shroud(package, fan) for fan in package.fans):
         yield Finding("shroud_without_fan", "problem", ("packages", package.id, "shroud", "kind"), "No fan breathes from the shroud",
                       "A shroud with no fan in it only hides the face. Move a fan into it or take it off.",
-                      (choose_fix("Take the shroud off", ("packages", package.id, "shroud", "kind"), "none"),))  # fmt: skip
+                      (choose_act("Take the shroud off", ("packages", package.id, "shroud", "kind"), "none"),))  # fmt: skip
     for fan in package.fans:
         disc = disc_of(fan)
         if not (-disc.radius < disc.x < width + disc.radius and -disc.radius < disc.y < height + disc.radius):
@@ -89,14 +90,14 @@ def air(build: Build, package: Package, assessment: Assessment) -> Found:
         elif fan.mount == "pusher" and not any(other.mount == "puller" and other.runs for other in package.fans):
             yield Finding("pusher_alone", "doubt", (*where, "fans", fan.id, "mount"), "A pusher as the main fan",
                           "A puller behind the core moves more and does not stand in the ram air at speed.",
-                          (choose_fix("Mount it behind the core", (*where, "fans", fan.id, "mount"), "puller"),))  # fmt: skip
+                          (choose_act("Mount it behind the core", (*where, "fans", fan.id, "mount"), "puller"),))  # fmt: skip
     if idle is None:
         return
     edge = max((figures.from_edge for fan, figures in zip(package.fans, idle.fans, strict=False) if in_shroud(package, fan)), default=0.0)
     if edge > LEAKS and package.shroud.kind != "none":
         yield Finding("edge_leak", "doubt", (*where, "shroud", "edge_gap"), f"{edge:.0%} of a fan's air comes round the shroud's edge",
                       "Suction lost through the edge gap and holes never passes the core. Trim until it seats on the core, then seal with foam or split hose.",
-                      (set_fix("Seal the edge", (*where, "shroud", "edge_gap"), "0 in"),), value=edge, limit=LEAKS)  # fmt: skip
+                      (set_act("Seal the edge", (*where, "shroud", "edge_gap"), "0 in"),), value=edge, limit=LEAKS)  # fmt: skip
     if idle.recirculated > RECIRCULATES:
         rise = both(idle.front_air - idle.ambient, "temperature difference")
         yield Finding("recirculation", "doubt", (*where, "panels"), f"{idle.recirculated:.0%} of the air at the face is hot bay air come back",
@@ -111,9 +112,10 @@ def air(build: Build, package: Package, assessment: Assessment) -> Found:
                       _seals(build, package, False), value=fast.bypassed, limit=BYPASSES)  # fmt: skip
 
 
-def _seals(build: Build, package: Package, over: bool) -> tuple[Fix, ...]:
+def _seals(build: Build, package: Package, over: bool) -> tuple[Act, ...]:
     """What closes the core's edges that are open, over and under first where the air comes back."""
-    sides = Fix("close_edges", "Side strips", (("package", package.id), ("edges", "left right")))
-    panels = Fix("close_edges", "Panels over and under", (("package", package.id), ("edges", "top bottom")))
+    sides = Act("close_edges", "Side strips", package.id, (("edges", "left right"),))
+    panels = Act("close_edges", "Panels over and under", package.id, (("edges", "top bottom"),))
     offered = (panels, sides) if over else (sides, panels)
-    return tuple(fix for fix in offered if closing(package, build.survey.air_holes, edges_of(fix)))
+    left_open = {way.key for way in open_edges(package, build.survey.air_holes)}
+    return tuple(act for act in offered if left_open.intersection(dict(act.given)["edges"].split()))

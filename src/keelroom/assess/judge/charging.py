@@ -11,8 +11,9 @@ from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.electrical.system import battery_of
 from keelroom.assess.inputs.cases import idle_case
 from keelroom.assess.wording import Found
+from keelroom.core.act import Act
 from keelroom.core.electrical.charging import output
-from keelroom.core.findings import Finding, Fix
+from keelroom.core.findings import Finding
 from keelroom.document.schema.build import Build
 from keelroom.units import both
 
@@ -71,7 +72,7 @@ def _speed(build: Build, facts: Charging) -> Found:
     left = output(facts.alternator._replace(ratio=ratio), idle.si * 60 if idle else 700.0)
     yield Finding("over_speed", "problem", ("supply", "pulley_ratio"), "The pulley over-speeds the alternator",
                   f"{facts.top:.0f} rpm at the redline against its limit of {facts.limit:.0f}: the rotor’s windings let go. A ratio of {ratio:.2f} keeps it; idle output then is {left:.0f} A.",
-                  (Fix("faster_pulley", f"Ratio {ratio:.2f}", (("ratio", f"{ratio:.2f}"),)),), value=facts.top, limit=facts.limit)  # fmt: skip
+                  (Act("faster_pulley", f"Ratio {ratio:.2f}", given=(("ratio", f"{ratio:.2f}"),)),), value=facts.top, limit=facts.limit)  # fmt: skip
 
 
 def _cable(build: Build, cable: ChargeCable) -> Found:
@@ -84,18 +85,18 @@ def _cable(build: Build, cable: ChargeCable) -> Found:
     if rating > cable.ampacity + 0.05:
         yield Finding("charge_cable_hot", "problem", size, "The charge cable is too thin for the alternator’s current",
                       f"At {rating:.0f} A its copper reaches {both(cable.warm, 'temperature')}; it carries {cable.ampacity:.0f} A where it lies before its insulation ({both(cable.limit, 'temperature')}) goes.",
-                      (Fix("charge_cable", "A cable that carries it", ()),), "CFR183", value=rating, limit=cable.ampacity)  # fmt: skip
+                      (Act("charge_cable", "A cable that carries it"),), "CFR183", value=rating, limit=cable.ampacity)  # fmt: skip
     if cable.drop > cable.drop_limit:
         yield Finding("charge_cable", "doubt", size, "The charge cable loses too much",
                       f"At its {rating:.0f} A it loses {cable.drop:.2f} V on the way to the battery; {cable.drop_limit:g} V is the limit.",
-                      (Fix("charge_cable", "A cable that keeps within it", ()),), "ASTM_B258", value=cable.drop, limit=cable.drop_limit)  # fmt: skip
+                      (Act("charge_cable", "A cable that keeps within it"),), "ASTM_B258", value=cable.drop, limit=cable.drop_limit)  # fmt: skip
     yield from _cable_fuse(build, cable)
 
 
 def _cable_fuse(build: Build, cable: ChargeCable) -> Found:
     rating, at = cable.rating, ("supply", "charge_fuse")
     found = protection_for(build.supply, rating)
-    fixes = (Fix("charge_fuse", found.label, (), at),) if found and found.cable is not None else ()
+    fixes = (Act("charge_fuse", found.label, path=at),) if found and found.cable is not None else ()
     two = " No single cable stands the fuse it needs: run two, each with a fuse of its own." if found and found.cable is None else ""
     if cable.fuse is None:
         yield Finding("charge_unfused", "doubt", at, "Nothing protects the charge cable",
@@ -108,4 +109,4 @@ def _cable_fuse(build: Build, cable: ChargeCable) -> Found:
     elif cable.fuse > cable.ampacity >= rating:
         yield Finding("charge_fuse_over", "problem", at, "The fuse does not protect the charge cable",
                       f"A {cable.fuse:g} A fuse; the cable carries {cable.ampacity:.0f} A where it lies before its insulation ({both(cable.limit, 'temperature')}) goes.",
-                      (*(fixes if found and not found.cable else ()), Fix("charge_cable", "A cable the fuse protects", ())), "CFR183", value=cable.fuse, limit=cable.ampacity)  # fmt: skip
+                      (*(fixes if found and not found.cable else ()), Act("charge_cable", "A cable the fuse protects")), "CFR183", value=cable.fuse, limit=cable.ampacity)  # fmt: skip

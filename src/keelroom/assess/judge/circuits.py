@@ -9,10 +9,11 @@ from keelroom.assess.electrical.harness import section_of
 from keelroom.assess.electrical.loads import fan_rating
 from keelroom.assess.electrical.system import battery_of
 from keelroom.assess.electrical.words import advice_words
-from keelroom.assess.wording import Found, choose_fix, lowered, set_fix
+from keelroom.assess.wording import Found, choose_act, lowered, set_act
+from keelroom.core.act import Act
 from keelroom.core.electrical.charging import discharge_time
 from keelroom.core.electrical.protection import CONTINUOUS, PARALLEL, RELAY_MAKES, UNFUSED
-from keelroom.core.findings import Finding, Fix, Level
+from keelroom.core.findings import Finding, Level
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import RELAYED, UNRELAYED
 from keelroom.document.schema.package import Package
@@ -51,7 +52,7 @@ def _labels(package: Package) -> Found:
 def _circuit(build: Build, package: Package, figures: CircuitFigures) -> Found:
     where = ("packages", package.id, "circuits", figures.circuit.id)
     name = figures.circuit.name or figures.circuit.id
-    checks: tuple[Callable[[Build, tuple[str, ...], str, CircuitFigures, tuple[Fix, ...]], Found], ...] = (
+    checks: tuple[Callable[[Build, tuple[str, ...], str, CircuitFigures, tuple[Act, ...]], Found], ...] = (
         _electronics,
         _source,
         _fuse,
@@ -61,12 +62,12 @@ def _circuit(build: Build, package: Package, figures: CircuitFigures) -> Found:
     )
     if not figures.motors:
         yield Finding("circuit_empty", "note", (*where, "feeds"), f"{name}: feeds nothing", "Choose what it drives, or take it out.",
-                      (Fix("remove", "Take the circuit out", path=where),))  # fmt: skip
+                      (Act("remove", "Take the circuit out", path=where),))  # fmt: skip
         return
-    whose = (("package", package.id), ("circuit", figures.circuit.id))
-    mend: tuple[Fix, ...] = (Fix("mend_circuit", "Wire, fuse and relay as advised", whose),)
+    whose = (("circuit", figures.circuit.id),)
+    mend: tuple[Act, ...] = (Act("mend_circuit", "Wire, fuse and relay as advised", package.id, whose),)
     if len(figures.motors) > 1:
-        split = Fix("split_circuit", "A circuit of its own for each motor", whose)
+        split = Act("split_circuit", "A circuit of its own for each motor", package.id, whose)
         mend = (split, *mend) if better_split(figures) else (*mend, split)
     assumed = [run for run in RUN_NAMES if getattr(figures.circuit, run).length.origin == "assumed"]
     if assumed and figures.circuit.measured_drop is None:
@@ -76,7 +77,7 @@ def _circuit(build: Build, package: Package, figures: CircuitFigures) -> Found:
         yield from check(build, where, name, figures, mend)
 
 
-def _electronics(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Fix, ...]) -> Found:
+def _electronics(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Act, ...]) -> Found:
     """Whether what switches it suits motors with their own electronics, and those without."""
     at, wanted, switch = (*where, "switch"), figures.planned.wanted, figures.circuit.switch
     fans = [motored for motored in figures.motors if motored.fan]
@@ -89,13 +90,13 @@ def _electronics(build: Build, where: tuple[str, ...], name: str, figures: Circu
         names = ", ".join(plain) or ", ".join(motored.name for motored in figures.motors)
         yield Finding("own_of_none", "problem", at, f"{name}: {names} has no electronics to switch it",
                       "A signal is wired to a motor that takes none: it runs as long as its source is live. A relay, or a box beside it.",
-                      (choose_fix("A controller beside it", at, "controller") if wanted == "controller" else choose_fix("One relay per motor", at, "relays"),))  # fmt: skip
+                      (choose_act("A controller beside it", at, "controller") if wanted == "controller" else choose_act("One relay per motor", at, "relays"),))  # fmt: skip
     elif wanted in ("own", "controller") and switch != wanted and any(motored.controller != "none" for motored in fans):
         what = "its own electronics switch it" if wanted == "own" else "the box beside it switches it"
         label = "Its own electronics switch it" if wanted == "own" else "The box beside it carries it"
         yield Finding("relay_before_electronics", "problem", at, f"{name}: a {'relay' if switch in RELAYED else switch} belongs to no motor with a controller",
                       f"Fed through a fuse, {what}, softly; cut off ahead of it, it starts hard, forgets its run-on and its fault. Only the key lead wakes it.",
-                      (choose_fix(label, at, wanted),))  # fmt: skip
+                      (choose_act(label, at, wanted),))  # fmt: skip
 
 
 def better_split(figures: CircuitFigures) -> bool:
@@ -104,7 +105,7 @@ def better_split(figures: CircuitFigures) -> bool:
     return not found.sizes or found.fuse is None or found.relay is None or any(section_of(size) > SPLIT_OVER for size in found.sizes)
 
 
-def _source(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Fix, ...]) -> Found:
+def _source(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Act, ...]) -> Found:
     circuit = figures.circuit
     tied = [source for source in build.supply.sources if source.id in circuit.sources]
     if not tied:
@@ -128,14 +129,14 @@ def _source(build: Build, where: tuple[str, ...], name: str, figures: CircuitFig
     if circuit.ground == "none":
         yield Finding("no_return", "problem", (*where, "ground"), f"{name}: no way back",
                       "Current that goes out has to come back: without a ground the motor stands still. A wire to the battery’s negative post or to clean chassis metal.",
-                      (choose_fix("Ground to the chassis", (*where, "ground"), "chassis"),))  # fmt: skip
+                      (choose_act("Ground to the chassis", (*where, "ground"), "chassis"),))  # fmt: skip
     if circuit.ground == "core":
         yield Finding("ground_through_core", "problem", (*where, "ground"), f"{name}: grounded through the core",
                       "The core hangs in rubber: the current comes back through the coolant, loses volts and eats the core. Ground the motor to chassis or battery.",
-                      (choose_fix("Ground to the chassis", (*where, "ground"), "chassis"),))  # fmt: skip
+                      (choose_act("Ground to the chassis", (*where, "ground"), "chassis"),))  # fmt: skip
 
 
-def _fuse(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Fix, ...]) -> Found:
+def _fuse(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Act, ...]) -> Found:
     circuit, at = figures.circuit, (*where, "fuse")
     if circuit.fuse is None:
         yield Finding("no_fuse", "problem", at, f"{name}: no fuse at the source",
@@ -144,13 +145,13 @@ def _fuse(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigur
     fuse = circuit.fuse.si
     near = odd_fuse(circuit)
     if near:
-        fixes = tuple(set_fix(f"A {size:g} A fuse", at, f"{size:g} A") for size in near)
+        fixes = tuple(set_act(f"A {size:g} A fuse", at, f"{size:g} A") for size in near)
         yield Finding("fuse_size", "problem", at, f"{name}: no {fuse:g} A fuse is made in this form", f"The sizes next to it are {' and '.join(f'{size:g} A' for size in near)}.",
                       fixes, source="ISO8820", value=fuse)  # fmt: skip
     if circuit.fuse_at.si > UNFUSED:
         yield Finding("fuse_far", "problem", (*where, "fuse_at"), f"{name}: the fuse sits too far from the source",
                       f"{both(circuit.fuse_at.si, 'length')} of wire before it is protected by nothing; {both(UNFUSED, 'length')} at most.",
-                      (set_fix("Fuse within 6 in of the source", (*where, "fuse_at"), "6 in"),), value=circuit.fuse_at.si, limit=UNFUSED)  # fmt: skip
+                      (set_act("Fuse within 6 in of the source", (*where, "fuse_at"), "6 in"),), value=circuit.fuse_at.si, limit=UNFUSED)  # fmt: skip
     weakest = figures.weakest
     if fuse > weakest.ampacity + 0.05:
         yield Finding("fuse_over_wire", "problem", at, f"{name}: the fuse does not protect the {RUN_NAMES[weakest.key]}",
@@ -172,7 +173,7 @@ def _fuse(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigur
                       mend, "ISO8820", value=fuse)  # fmt: skip
 
 
-def _relay(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Fix, ...]) -> Found:
+def _relay(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Act, ...]) -> Found:
     circuit, at = figures.circuit, (*where, "relay")
     if circuit.switch == "own":
         return
@@ -205,7 +206,7 @@ def _relay(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigu
 
 def _unswitched(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures) -> Found:
     """A circuit without a switch runs as long as its source is live: on the battery until that is flat."""
-    at, fix = (*where, "switch"), (choose_fix("One relay per motor", (*where, "switch"), "relays"),)
+    at, fix = (*where, "switch"), (choose_act("One relay per motor", (*where, "switch"), "relays"),)
     live = [source for source in build.supply.sources if source.id in figures.circuit.sources and source.always]
     if live:
         minutes = discharge_time(battery_of(build.supply), figures.continuous) / 60
@@ -215,7 +216,7 @@ def _unswitched(build: Build, where: tuple[str, ...], name: str, figures: Circui
         yield Finding("no_relay", "problem", at, f"{name}: nothing switches it", "It runs whenever the key is on, warm or cold.", fix)
 
 
-def _wires(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Fix, ...]) -> Found:
+def _wires(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Act, ...]) -> Found:
     limit = build.supply.drop_limit.si
     if figures.drop > limit + 1e-9:
         place, most = max(figures.lost, key=lambda part: part[1])
@@ -231,13 +232,13 @@ def _wires(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigu
         if run.ampacity <= 0:
             yield Finding("wire_place", "problem", (*where, run.key, "cable"), f"{name}: insulation not made for that place",
                           f"The air round the {RUN_NAMES[run.key]} is as hot as its insulation stands ({both(run.limit, 'temperature')}).",
-                          (choose_fix("Cross-linked, 125 °C", (*where, run.key, "cable"), "j1128_crosslinked"),), value=run.limit)  # fmt: skip
+                          (choose_act("Cross-linked, 125 °C", (*where, run.key, "cable"), "j1128_crosslinked"),), value=run.limit)  # fmt: skip
         elif run.warm > run.limit + 0.05:
             yield Finding("wire_hot", "problem", (*where, run.key, "size"), f"{name}: the {RUN_NAMES[run.key]} runs hotter than its insulation stands",
                           f"{run.current:.0f} A bring the copper to {both(run.warm, 'temperature')}; the insulation ends at {both(run.limit, 'temperature')}.", mend, "CFR183", value=run.warm, limit=run.limit)  # fmt: skip
 
 
-def _connector(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Fix, ...]) -> Found:
+def _connector(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Act, ...]) -> Found:
     circuit = figures.circuit
     if circuit.connector is None or figures.connector_holds is None:
         return
@@ -255,4 +256,4 @@ def _unplanned(package: Package, found: Electrics) -> Found:
         names = ", ".join(lowered(motored.name) for motored in found.loose)
         yield Finding("no_circuit", "doubt", ("packages", package.id, "circuits"), f"No circuit feeds {names}",
                       "0.3 V are assumed lost on the way. Wire, fuse and relay decide the volts at the motor, and with them the air.",
-                      (Fix("plan_circuits", "Plan a circuit for each", (("package", package.id),)),))  # fmt: skip
+                      (Act("plan_circuits", "Plan a circuit for each", package.id),))  # fmt: skip

@@ -8,7 +8,7 @@ from typing import NamedTuple
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.inputs.cases import grade_case, idle_case
 from keelroom.assess.questions.batch import Asked, answers, row_for
-from keelroom.assess.wording import Found, set_fix
+from keelroom.assess.wording import Found, set_act
 from keelroom.core.findings import Finding
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.quantity import quantity
@@ -69,7 +69,7 @@ def _waterless(build: Build, package: Package) -> Found:
         figure = f"Here {loses}" + (f" and the engine runs {both(now - then, 'temperature difference')} hotter" if math.isfinite(now) and math.isfinite(then) else "") + " than half water. "  # fmt: skip
     yield Finding("waterless", "doubt", where, "Waterless coolant does not run cooler",
                   f"{figure}Glycol alone carries less heat and is thicker. The claim rests on its boiling point: it boils far later and needs no pressure, which hides the heat and does not remove it. "
-                  "The system has to be bone dry for it.", (set_fix("Half water", where, "50 %"),), "COOLPROP")  # fmt: skip
+                  "The system has to be bone dry for it.", (set_act("Half water", where, "50 %"),), "COOLPROP")  # fmt: skip
 
 
 def _copper(build: Build, package: Package) -> Found:

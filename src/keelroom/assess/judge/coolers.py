@@ -7,8 +7,9 @@ from keelroom.assess.coolerlimits import COLD_GEARBOX, HALVES, HOT
 from keelroom.assess.fit.coolers import HIGH_LOSS, LINED, WARM, kinked, line_plan, mount_notes, named, oil_through
 from keelroom.assess.inputs.coolers import FLUID_OF, SPOTS, fitted, out_area, size_of
 from keelroom.assess.placing import face_size
-from keelroom.assess.wording import Found, lowered, set_fix
-from keelroom.core.findings import Finding, Fix
+from keelroom.assess.wording import Found, lowered, set_act
+from keelroom.core.act import Act
+from keelroom.core.findings import Finding
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.package import Package
@@ -75,7 +76,7 @@ def _fluids(build: Build, package: Package, assessment: Assessment, there: tuple
         cooler = boxes[0]
         yield Finding("gearbox_cold", "note", (*where, cooler.id, "opens"), f"{coldest.name}: gearbox fluid stays at {both(coldest.figures.fluids.gearbox, 'temperature')}",
                       f"Under {both(COLD_GEARBOX, 'temperature')} it drags and keeps its water. A bypass thermostat of 160–180 °F leaves the cooler out until it is warm.",
-                      (set_fix("Bypass thermostat, 160 °F", (*where, cooler.id, "opens"), "160 °F"),), value=coldest.figures.fluids.gearbox, limit=COLD_GEARBOX)  # fmt: skip
+                      (set_act("Bypass thermostat, 160 °F", (*where, cooler.id, "opens"), "160 °F"),), value=coldest.figures.fluids.gearbox, limit=COLD_GEARBOX)  # fmt: skip
     for case in cases:
         figures = case.figures
         if figures is not None and figures.fluids.runs < 0.995:
@@ -111,7 +112,7 @@ def _air(package: Package, cooler: Cooler) -> Found:
     if cooler.fans.si >= 1 and slot < 0.02 * area:
         yield Finding("cooler_shut", "problem", (*where, "spacer"), f"{named(cooler)}: its fan has no way out for the air",
                       "It stands on what is behind it. Spacers of 3/4 in are the least that has been seen to do.",
-                      (set_fix("Spacers of 3/4 in", (*where, "spacer"), "3/4 in"),), value=slot, limit=0.02 * area)  # fmt: skip
+                      (set_act("Spacers of 3/4 in", (*where, "spacer"), "3/4 in"),), value=slot, limit=0.02 * area)  # fmt: skip
     elif slot < SLOT * area and cooler.spacer.si > 0.018:
         yield Finding("cooler_choked", "note", (*where, "spacer"), f"{named(cooler)}: its air leaves through {slot / area:.0%} of its face",
                       f"The slot its spacers of {both(cooler.spacer.si, 'length')} leave all round is the narrowest of its way.", value=slot / area, limit=SLOT)  # fmt: skip
@@ -121,7 +122,7 @@ def _air(package: Package, cooler: Cooler) -> Found:
     if cooler.fans.si < 1 and SPOTS[cooler.stands].pressed - SPOTS[cooler.stands].drawn < 0.1:
         yield Finding("no_own_air", "problem", (*where, "fans"), f"{named(cooler)}: nothing moves air through it {SPOTS[cooler.stands].words}",
                       "The road presses no air there and it has no fan: it gives next to nothing.",
-                      (set_fix("A fan of its own", (*where, "fans"), "1"),))  # fmt: skip
+                      (set_act("A fan of its own", (*where, "fans"), "1"),))  # fmt: skip
 
 
 def _lines(build: Build, package: Package, assessment: Assessment, cooler: Cooler) -> Found:
@@ -150,10 +151,10 @@ def _places(package: Package, there: tuple[Cooler, ...]) -> Found:
             if one.stands != other.stands or not _meet(one, other, face_size(package)):
                 continue
             where = ("packages", package.id, "coolers", other.id)
-            act: tuple[Fix, ...] = ()
+            act: tuple[Act, ...] = ()
             if one.stands == "ahead":
                 clear = one.stand_off.si + one.thickness.si
-                act = (set_fix("Ahead of the other", (*where, "stand_off"), f"{clear * 1e3 + 3:.0f} mm"),)
+                act = (set_act("Ahead of the other", (*where, "stand_off"), f"{clear * 1e3 + 3:.0f} mm"),)
             yield Finding("coolers_meet", "problem", (*where, "stand_off" if one.stands == "ahead" else "left"), f"{named(other)} and {lowered(named(one))} stand in one place",
                           "They cannot both be there: move one, or set it further ahead.", act)  # fmt: skip
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from keelroom.assess.assessment import Assessment
-from keelroom.assess.wording import Found, set_fix
+from keelroom.assess.wording import Found, set_act
 from keelroom.core.findings import Finding
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
@@ -33,8 +33,8 @@ def driven(build: Build, package: Package, assessment: Assessment) -> Found:
         if fan.clutch and fan.engages and limit is not None and fan.engages.si > limit - COOLER:
             yield Finding("clutch_late", "problem", (*where, "engages"), f"{name}: its clutch engages at {both(fan.engages.si, 'temperature')} of air",
                           f"The air behind the core is {both(COOLER, 'temperature difference')} and more under the coolant: it would not engage before the limit of {both(limit, 'temperature')}. 150–180 °F (65–82 °C) is usual.",
-                          (set_fix("Engage at 165 °F", (*where, "engages"), "165 °F"),), value=fan.engages.si, limit=limit - COOLER)  # fmt: skip
+                          (set_act("Engage at 165 °F", (*where, "engages"), "165 °F"),), value=fan.engages.si, limit=limit - COOLER)  # fmt: skip
         if package.shroud.kind != "none" and not LEAST_IN <= fan.immersion.si <= MOST_IN:
             yield Finding("immersion", "note", (*where, "immersion"), f"{name}: its blades stand {fan.immersion.si:.0%} in the shroud",
                           "Half to two thirds of their depth draws best: less and the tips draw from the bay, more and they beat against the wall.",
-                          (set_fix("60 % in the shroud", (*where, "immersion"), "60 %"),), value=fan.immersion.si)  # fmt: skip
+                          (set_act("60 % in the shroud", (*where, "immersion"), "60 %"),), value=fan.immersion.si)  # fmt: skip

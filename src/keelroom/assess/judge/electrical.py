@@ -14,10 +14,11 @@ from keelroom.assess.electrical.system import battery_of
 from keelroom.assess.electrical.ways import WAYS, way_of
 from keelroom.assess.judge.charging import charging
 from keelroom.assess.judge.circuits import circuits
-from keelroom.assess.wording import Found, choose_fix, flag_fix, set_fix
+from keelroom.assess.wording import Found, choose_act, flag_act, set_act
+from keelroom.core.act import Act
 from keelroom.core.electrical.charging import discharge_time
 from keelroom.core.electrical.control import FIN_SHARE, outlet_for
-from keelroom.core.findings import Finding, Fix
+from keelroom.core.findings import Finding
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import Strategy
 from keelroom.document.schema.package import Package
@@ -52,16 +53,16 @@ def _control(build: Build, package: Package, assessment: Assessment) -> Found:
     place = place_of(control)
     if place == "none" and not way_of(control).by_hand:
         yield Finding("no_sensor", "problem", (*where, "sensor"), "The controller has no sensor", "It cannot know when to start the fans: they never run.",
-                      (choose_fix("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),))  # fmt: skip
+                      (choose_act("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),))  # fmt: skip
     if way_of(control).by_hand:
         yield Finding("toggle_alone", "doubt", (*where, "strategy"), "The fans depend on somebody remembering",
                       "A toggle alone cooks an engine the day it is forgotten, and empties the battery the night it is left on. As an override beside a switch it is welcome.",
-                      (choose_fix("A thermoswitch, the toggle as override", (*where, "strategy"), "ground_switch"),))  # fmt: skip
+                      (choose_act("A thermoswitch, the toggle as override", (*where, "strategy"), "ground_switch"),))  # fmt: skip
     on, second = control.fan_on, control.second_on
     if way_of(control).staged and on and second.si < on.si + 1:
         text = f"{on.si + 5:.0f} °C"
         yield Finding("stages", "problem", (*where, "second_on"), "Second speed must come on above the first", f"First at {both(on.si, 'temperature')}, second at {both(second.si, 'temperature')}.",
-                      (set_fix(f"Second speed at {both(on.si + 5, 'temperature')}", (*where, "second_on"), text),), value=second.si, limit=on.si)  # fmt: skip
+                      (set_act(f"Second speed at {both(on.si + 5, 'temperature')}", (*where, "second_on"), text),), value=second.si, limit=on.si)  # fmt: skip
     electrics = assessment.electrics
     yield from _stages(package, electrics)
     yield from _told(package, electrics)
@@ -71,10 +72,10 @@ def _control(build: Build, package: Package, assessment: Assessment) -> Found:
         until = f"about {hours:.1f} h" if hours < 48 else "days"
         yield Finding("always_hot", "doubt", (*where, "coil"), "The relays are fed with the key off",
                       f"A hot engine, a stuck switch or a forgotten toggle then runs the fans on the battery: flat in {until}. Feed the coils from the key, or let a timer end it.",
-                      (choose_fix("Coils fed by the key", (*where, "coil"), "key"),))  # fmt: skip
+                      (choose_act("Coils fed by the key", (*where, "coil"), "key"),))  # fmt: skip
     if build.brief.accessories.ac_fitted and not control.ac_request and not way_of(control).by_hand:
         yield Finding("no_ac_request", "note", (*where, "ac_request"), "The A/C does not ask for the fans",
-                      "Standing, the condenser has only the fans’ air; without it the head pressure rises until the A/C cuts out.", (flag_fix("A/C asks for the fans", (*where, "ac_request"), True),))  # fmt: skip
+                      "Standing, the condenser has only the fans’ air; without it the head pressure rises until the A/C cuts out.", (flag_act("A/C asks for the fans", (*where, "ac_request"), True),))  # fmt: skip
 
 
 def _stages(package: Package, electrics: Electrics | None) -> Found:
@@ -86,7 +87,7 @@ def _stages(package: Package, electrics: Electrics | None) -> Found:
     if control.low_speed == "tied":
         yield Finding("outputs_tied", "problem", at, "Both outputs are tied to one wire",
                       "The one that is off feeds or grounds the one that is on: the computer reads a fault, or burns an output. A contact of its own for each: both on one relay box, or two relays.",
-                      (choose_fix("Both on one relay box", at, "merged"),))  # fmt: skip
+                      (choose_act("Both on one relay box", at, "merged"),))  # fmt: skip
     elif control.low_speed == "merged":
         whole = len(fed) == 1 and fed[0].circuit.switch == "parallel"
         if whole:
@@ -94,10 +95,10 @@ def _stages(package: Package, electrics: Electrics | None) -> Found:
                           "Allowed: each output has a contact of its own, so neither feeds the other. The contacts share the load, one and a half times one of them; fuse, feed and ground carry all of it. There is no low speed left: either stage starts everything.")  # fmt: skip
         elif fed:
             yield Finding("merged_apart", "doubt", at, "Both stages are to work one relay box, and the fans have circuits of their own",
-                          "Merged, all fans hang on both contacts of one box.", (Fix("merge_stages", "One circuit on both contacts", (("package", package.id),)),))  # fmt: skip
+                          "Merged, all fans hang on both contacts of one box.", (Act("merge_stages", "One circuit on both contacts", package.id),))  # fmt: skip
     if control.low_speed == "one_fan" and len(package.fans) > 1 and not own_relays(electrics):
         circuit = fed[0].circuit if fed else None
-        fixes = (Fix("split_circuit", "A circuit of its own for each motor", (("package", package.id), ("circuit", circuit.id))),) if circuit else ()  # fmt: skip
+        fixes = (Act("split_circuit", "A circuit of its own for each motor", package.id, (("circuit", circuit.id),)),) if circuit else ()  # fmt: skip
         yield Finding("stages_one_relay", "problem", at, "Both fans hang on one relay: there are no stages", "One after the other takes a relay for each.", fixes)  # fmt: skip
 
 
@@ -113,18 +114,18 @@ def _told(package: Package, electrics: Electrics | None) -> Found:
         if way.varies and chopped:
             yield Finding("brushless_chopped", "problem", (*where, "control", "strategy"), f"{', '.join(chopped)}: a brushless motor on two leads cannot be slowed by chopping its supply",
                           "Its electronics want steady volts; they need a signal lead to be slowed. Switch it, or fit one that has the lead.",
-                          (choose_fix("A switch and a relay", (*where, "control", "strategy"), "ground_switch"),))  # fmt: skip
+                          (choose_act("A switch and a relay", (*where, "control", "strategy"), "ground_switch"),))  # fmt: skip
         elif way.varies and one.circuit.switch not in ("controller", "own", "none"):
             at = (*where, "circuits", one.circuit.id, "switch")
             yield Finding("ramp_through_relay", "problem", at, f"{one.circuit.name or one.circuit.id}: a variable speed does not go through a relay",
                           "The controller chops the current thousands of times a second; a contact only knows on and off. The controller itself has to carry it.",
-                          (choose_fix("The controller carries it", at, "controller"),))  # fmt: skip
+                          (choose_act("The controller carries it", at, "controller"),))  # fmt: skip
         for motored in fans:
             if motored.controller != "none" and not way.alone and motored.signal != way.gives:
                 suits = next(name for name in SUITS if WAYS[name].gives == motored.signal)
                 yield Finding("signal_unlike", "doubt", (*where, "fans", motored.id, "signal"), f"{motored.name} listens to {SIGNALS[motored.signal]}, and gets {SIGNALS[way.gives]}",
                               "It stands still or runs at full speed only. Its sheet says what its signal lead takes; what commands it has to give that.",
-                              (choose_fix(f"{WAYS[suits].title} commands it", (*where, "control", "strategy"), suits),))  # fmt: skip
+                              (choose_act(f"{WAYS[suits].title} commands it", (*where, "control", "strategy"), suits),))  # fmt: skip
 
 
 def _override(package: Package, electrics: Electrics | None) -> Found:
@@ -134,7 +135,7 @@ def _override(package: Package, electrics: Electrics | None) -> Found:
     if control.override and parts and alone(control, parts) and not any(takes_override(part) for part in parts):
         yield Finding("override_nowhere", "doubt", where, "The override in the cab has nowhere to go",
                       "Each fan's own module decides, and none has a lead that runs it at full speed: no wire is laid for the switch.",
-                      (flag_fix("No override", where, False),))  # fmt: skip
+                      (flag_act("No override", where, False),))  # fmt: skip
 
 
 SIGNALS = {"pulses": "a pulsed signal", "level": "12 V", "ground": "a ground"}
@@ -161,10 +162,10 @@ def _leads(build: Build, package: Package, assessment: Assessment) -> Found:
             number = ids.index(best) + 1
             yield Finding("lead_fan", "doubt", (*where, "lead"), f"Fan {ids.index(lead) + 1} starts first, fan {number} has more room behind it",
                           f"{both(room[lead], 'length')} behind the one, {'nothing near' if math.isinf(room[best]) else both(room[best], 'length')} behind the other: its air gets away, and it runs most.",
-                          (choose_fix(f"Fan {number} first", (*where, "lead"), best),), value=room[lead])  # fmt: skip
+                          (choose_act(f"Fan {number} first", (*where, "lead"), best),), value=room[lead])  # fmt: skip
     if alone and way_of(control).varies and not way_of(control).alone and set(control.ac_fans) & set(ids) < set(ids):
         yield Finding("ac_one_controller", "doubt", (*where, "ac_fans"), "One controller for all fans cannot start one of them alone for the A/C",
-                      "It has one output. A module in each fan, or a switch with relays, keeps them apart.", (choose_fix("A module in each fan", (*where, "strategy"), "module"),))  # fmt: skip
+                      "It has one output. A module in each fan, or a switch with relays, keeps them apart.", (choose_act("A module in each fan", (*where, "strategy"), "module"),))  # fmt: skip
 
 
 BEHIND = 0.5
@@ -188,12 +189,12 @@ def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
         late = outlet_for(control.fan_on.si - FIN_SHARE * (control.fan_on.si - control.set_on_day.si), "fins", COOL_DAY, 0.0)
         yield Finding("sensor_fins", "doubt", (*where, "sensor"), "A probe in the fins reads the weather too",
                       f"Set on a {both(control.set_on_day.si, 'temperature')} day, it starts the fans at {both(late, 'temperature')} of coolant on one of {both(COOL_DAY, 'temperature')} instead of {both(control.fan_on.si, 'temperature')}.",
-                      (choose_fix("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),), value=late, limit=control.fan_on.si)  # fmt: skip
+                      (choose_act("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),), value=late, limit=control.fan_on.si)  # fmt: skip
     if place == "lower_hose" and not set_for_lower_hose(package):
         yield Finding("sensor_lower", "doubt", (*where, "sensor"), "A switch for the upper hose sits in the lower one",
                       f"Behind the core the coolant is 9–27 °F (5–15 K) cooler: it starts at {both(control.fan_on.si, 'temperature')} there, when the engine is that much hotter. "
                       f"In the lower hose it wants about {both(control.fan_on.si - 10, 'temperature')}; the core works first and the fan runs less.",
-                      (choose_fix("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),))  # fmt: skip
+                      (choose_act("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),))  # fmt: skip
     adapter = adapter_of(build, package)
     if adapter is not None and adapter.fault:
         yield Finding(
@@ -207,11 +208,11 @@ def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
     if way_of(control).sold_by_degrees and control.fan_on.si < SOLD[-1] + 1 and min(abs(control.fan_on.si - sold) for sold in SOLD) > 0.6:
         near = min(SOLD, key=lambda sold: abs(sold - control.fan_on.si))  # type: ignore[union-attr]
         yield Finding("switch_sold", "note", (*where, "fan_on"), f"No fan switch is sold for {both(control.fan_on.si, 'temperature')}",
-                      "Switches come for 175, 180, 185, 190 and 195 °F; an adjustable controller takes any.", (set_fix(f"Fans on at {both(near, 'temperature')}", (*where, "fan_on"), f"{near * 1.8 + 32:.0f} °F"),))  # fmt: skip
+                      "Switches come for 175, 180, 185, 190 and 195 °F; an adjustable controller takes any.", (set_act(f"Fans on at {both(near, 'temperature')}", (*where, "fan_on"), f"{near * 1.8 + 32:.0f} °F"),))  # fmt: skip
     if place in HOSED and way_of(control).grounds and not control.strap:
         yield Finding("ground_through_coolant", "problem", (*where, "strap"), "The switch grounds through the coolant",
                       "Its adapter sits between two rubber hoses: without a strap its only way to ground is the coolant. It switches when it likes, and the current eats the core.",
-                      (flag_fix("A ground strap on the adapter", (*where, "strap"), True),))  # fmt: skip
+                      (flag_act("A ground strap on the adapter", (*where, "strap"), True),))  # fmt: skip
 
 
 def _fan_on(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -225,7 +226,7 @@ def _fan_on(build: Build, package: Package, assessment: Assessment) -> Found:
     yield Finding("fan_on_near_limit", "problem" if over else "doubt", ("packages", package.id, "control", "fan_on"), what,
                   f"They start at {both(on, 'temperature')} of engine outlet, and the gauge climbs there before every start; the limit is {both(limit, 'temperature')}. "
                   f"{both(NEAR_LIMIT, 'temperature difference')} at least belong between: a sensor lags.",
-                  (Fix("set_points", "Set points in between", ()),), value=on, limit=limit)  # fmt: skip
+                  (Act("set_points", "Set points in between", package.id),), value=on, limit=limit)  # fmt: skip
 
 
 def _run_on(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -238,10 +239,10 @@ def _run_on(build: Build, package: Package, assessment: Assessment) -> Found:
         share = share_taken(build, assessment.electrics, seconds)
         if share > RUN_ON_SHARE:
             yield Finding("run_on_long", "doubt", where, "The run-on takes much of the battery", f"{seconds / 60:.0f} min at {amps:.0f} A is {share:.0%} of it, every stop.",
-                          (set_fix("3 minutes", where, "3 min"),), "PEUKERT", value=share, limit=RUN_ON_SHARE)  # fmt: skip
+                          (set_act("3 minutes", where, "3 min"),), "PEUKERT", value=share, limit=RUN_ON_SHARE)  # fmt: skip
         if control.coil == "key":
             yield Finding("run_on_dead", "problem", where, "The run-on has no feed", "The relays’ coils are fed by the key: with it off nothing runs on. It takes a timer fed always.",
-                          (choose_fix("Coils fed always, the timer ends it", ("packages", package.id, "control", "coil"), "always"),))  # fmt: skip
+                          (choose_act("Coils fed always, the timer ends it", ("packages", package.id, "control", "coil"), "always"),))  # fmt: skip
     elif boost and boost.si > 1e3:
         cost = share_taken(build, assessment.electrics, 180)
         yield Finding(
@@ -264,4 +265,4 @@ def _direction(build: Build, package: Package, assessment: Assessment) -> Found:
         if fan.reversed_blade and fan.mount == "puller":
             yield Finding("spins_backwards", "problem", ("packages", package.id, "fans", fan.id, "reversed_blade"), f"{fan.name or 'A fan'} turns backwards",
                           f"A one-way blade run the wrong way moves {fan.reversed_share.si:.0%} of its air. Swap its two wires, then key the connectors: one male, one female a side.",
-                          (flag_fix("It turns the right way", ("packages", package.id, "fans", fan.id, "reversed_blade"), False),))  # fmt: skip
+                          (flag_act("It turns the right way", ("packages", package.id, "fans", fan.id, "reversed_blade"), False),))  # fmt: skip

@@ -11,8 +11,9 @@ from keelroom.assess.fit.cut_rules import CAUTION, checks_missing, edge_kind
 from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.mounts import FAN_MOUNTS, anchors, bracket_plans, core_growth
 from keelroom.assess.fit.shroud_plan import TrimPlan, pan_plan, ring_of, suction, trim_plan
-from keelroom.assess.wording import Found, choose_fix, flag_fix, lowered, raised
-from keelroom.core.findings import Finding, Fix
+from keelroom.assess.wording import Found, choose_act, flag_act, lowered, raised
+from keelroom.core.act import Act
+from keelroom.core.findings import Finding
 from keelroom.core.outline import crossing
 from keelroom.core.packaging.fixings import BOLTS
 from keelroom.document.fields import get, owner_and_spec
@@ -60,7 +61,7 @@ def _gap_finding(build: Build, package: Package, gap: Gap) -> Finding:
         why += f", most of it from {gap.weakest.label.lower()}"
     if gap.other.sort == "hood":
         why += ". A hood that may touch the package can come open or damage the latch"
-    return Finding(f"fit_{gap.state}", "problem", _where(package, gap), f"{gap.part.name} and {gap.other.name}: {how}", why + ".", _gap_fixes(build, gap), value=gap.gap, limit=gap.wanted)  # fmt: skip
+    return Finding(f"fit_{gap.state}", "problem", _where(package, gap), f"{gap.part.name} and {gap.other.name}: {how}", why + ".", _gap_fixes(build, package, gap), value=gap.gap, limit=gap.wanted)  # fmt: skip
 
 
 def _where(package: Package, gap: Gap) -> tuple[str, ...]:
@@ -71,11 +72,11 @@ def _where(package: Package, gap: Gap) -> tuple[str, ...]:
     return ("packages", package.id, "place", "xyz"[axis])
 
 
-def _gap_fixes(build: Build, gap: Gap) -> tuple[Fix, ...]:
+def _gap_fixes(build: Build, package: Package, gap: Gap) -> tuple[Act, ...]:
     """Moving away a movable neighbour; anything else is for the search."""
     ident = gap.other.key.partition(":")[2]
     item = next((o for o in build.survey.obstacles if gap.other.key == f"obstacle:{o.id}" and o.mobility != "fixed"), None)
-    return (Fix("move_away", f"Count on {item.name or item.id} moved away", (("obstacle", ident),)),) if item else ()
+    return (Act("move_away", f"Count on {item.name or item.id} moved away", package.id, (("obstacle", ident),)),) if item else ()
 
 
 def _is_field(build: Build, path: tuple[str, ...]) -> bool:
@@ -168,7 +169,7 @@ def _second_readings(build: Build) -> Found:
         if apart > allowed:
             yield Finding("readings_differ", "doubt", path, f"{spec.label}: two readings differ by {both(apart, 'length')}",
                           f"First {both(first.si, 'length')}, second {both(reading.value.si, 'length')}; {both(allowed, 'length')} would be the tape's own doubt. Take it a third time.",
-                          (Fix("set", "Take the second reading", (("text", reading.value.as_typed),), path),),
+                          (Act("set", "Take the second reading", given=(("text", reading.value.as_typed),), path=path),),
                           value=apart, limit=allowed)  # fmt: skip
 
 
@@ -179,7 +180,7 @@ def cuts(build: Build, package: Package, assessment: Assessment) -> Found:
         kind = edge_kind(build.survey.opening, cut.edge)
         if kind == "no_go":
             yield Finding("cut_refused", "problem", (*where, cut.id, "amount"), f"The {cut.edge} edge is marked no-go: this cut must not be made",
-                          CAUTION, (Fix("remove", "Take this cut out", path=(*where, cut.id)),))  # fmt: skip
+                          CAUTION, (Act("remove", "Take this cut out", path=(*where, cut.id)),))  # fmt: skip
         elif kind == "stamped":
             yield Finding(
                 "cut_stamped", "doubt", (*where, cut.id, "amount"), f"The {cut.edge} edge is stamped: it stiffens the support", CAUTION
@@ -209,7 +210,7 @@ def mounting(build: Build, package: Package, assessment: Assessment) -> Found:
     mount = package.mounting
     if package.fans and mount.fan_to == "through_fins":
         yield Finding("through_fins", "doubt", (*where, "mounting", "fan_to"), "Fans hang on ties through the fins", FAN_MOUNTS["through_fins"] + " Zip ties are not a structural mount.",
-                      (Fix("choose", "Fan to the core's flange", (("choice", "core_flange"),), (*where, "mounting", "fan_to")),))  # fmt: skip
+                      (Act("choose", "Fan to the core's flange", given=(("choice", "core_flange"),), path=(*where, "mounting", "fan_to")),))  # fmt: skip
     grows = core_growth(package)
     if package.brackets and mount.float_gap.si < grows:
         yield Finding("no_float", "problem", (*where, "mounting", "float_gap"), "The core has no room to grow",
@@ -246,7 +247,7 @@ def _shroud(package: Package, pressure: float) -> Found:
                 (*where, "flange"),
                 f"Shroud from sheet: {lowered(fault)}",
                 "It cannot be folded, or does not seat, as entered; templates and cut list say so.",
-                (choose_fix("Flanges only clear of the tanks", (*where, "flanges"), "clear_of_tanks"),)
+                (choose_act("Flanges only clear of the tanks", (*where, "flanges"), "clear_of_tanks"),)
                 if package.shroud.flanges == "all_round" and package.shroud.kind == "full"
                 else (),
             )
@@ -262,12 +263,12 @@ def _shroud(package: Package, pressure: float) -> Found:
     if math.hypot(*plan.off) > RINGS_OFF:
         yield Finding("fans_off_rings", "doubt", ("packages", package.id, "fans", package.fans[0].id, "x"), f"The fans stand {both(math.hypot(*plan.off), 'length')} from where the shroud's rings are",
                       "Trimmed like this the shroud sits elsewhere on the core than the fans are drawn; airflow and clearances are those of the fans as drawn.",
-                      (Fix("fans_to_rings", "Put the fans where their rings are", (("package", package.id),)),), value=math.hypot(*plan.off), limit=0.0)  # fmt: skip
+                      (Act("fans_to_rings", "Put the fans where their rings are", package.id),), value=math.hypot(*plan.off), limit=0.0)  # fmt: skip
     if not plan.now.seats:
         gained = both(plan.proud, "length")
         yield Finding("shroud_proud", "doubt", (*where, "trim_left"), f"The shroud stands {gained} proud of the fins",
                       f"It is wider than the {both(plan.seat[0], 'length')} between the tanks: it rests on them and leaks all round. Trimmed until it seats it seals, and gains {gained} at the pump.",
-                      (Fix("seat_shroud", "Trim it until it seats", (("package", package.id),)),), value=plan.proud, limit=0.0)  # fmt: skip
+                      (Act("seat_shroud", "Trim it until it seats", package.id),), value=plan.proud, limit=0.0)  # fmt: skip
     if plan.blank.width < plan.seat[0] - NARROW:
         yield Finding("shroud_narrow", "doubt", (*where, "blank_width"), "The shroud is narrower than the core",
                       f"{both(plan.seat[0] - plan.blank.width, 'length')} of the face stays open beside it: {both(plan.leak, 'airflow')} leak through at the fans' suction.")  # fmt: skip
@@ -280,4 +281,4 @@ def _joined(package: Package, plan: TrimPlan | None) -> Found:
                       "Width over the flange of each, and what comes off where they meet, give the pan they make.")  # fmt: skip
     elif len(plan.blank.rings) != 2:
         yield Finding("join_fans", "problem", (*where, "joined"), f"Two shrouds joined carry two fans; {len(plan.blank.rings)} stand in this one",
-                      "Each brings its own ring.", (flag_fix("One shroud only", (*where, "joined"), False),))  # fmt: skip
+                      "Each brings its own ring.", (flag_act("One shroud only", (*where, "joined"), False),))  # fmt: skip

@@ -10,8 +10,9 @@ from keelroom.assess.loop.hose_plans import hose_plans
 from keelroom.assess.loop.ports import ROLE_WORDS, end_name, ports_taken
 from keelroom.assess.loop.renewal import renewal
 from keelroom.assess.loop.routes import Run, hose_name
-from keelroom.assess.wording import Found, choose_fix, flag_fix, lowered
-from keelroom.core.findings import Finding, Fix
+from keelroom.assess.wording import Found, choose_act, flag_act, lowered
+from keelroom.core.act import Act
+from keelroom.core.findings import Finding
 from keelroom.core.loop.hoses import BEND_OVER_BORE, MAKES, STRETCH, meets
 from keelroom.core.packaging.solids import clearance, stacked
 from keelroom.document.schema.build import Build
@@ -60,7 +61,7 @@ def _bores(package: Package, run: Run) -> Found:
         }[met.way]
         yield Finding("bores_differ", "problem", path, f"{run.name} does not meet {lowered(port.name)}",
                       f"The hose is {both(run.bore, 'length')}, the neck {both(port.bore, 'length')}. {how}",
-                      (choose_fix(f"With a {met.way}", path, met.way),), value=run.bore, limit=port.bore)  # fmt: skip
+                      (choose_act(f"With a {met.way}", path, met.way),), value=run.bore, limit=port.bore)  # fmt: skip
         return
 
 
@@ -69,7 +70,7 @@ def _kink(package: Package, run: Run) -> Found:
         return
     where = ("packages", package.id, "loop", "hoses", run.hose.id)
     easier = [kind for kind in EASIER if run.radius >= BEND_OVER_BORE[kind] * run.bore - 5e-4]
-    fixes = tuple(choose_fix(f"Make it of {MAKES[kind]}", (*where, "kind"), kind) for kind in easier[:1])
+    fixes = tuple(choose_act(f"Make it of {MAKES[kind]}", (*where, "kind"), kind) for kind in easier[:1])
     yield Finding("hose_kink", "problem", (*where, "kind"), f"{run.name} kinks",
                   f"Bent to a radius of {both(run.radius, 'length')}; {MAKES[run.hose.kind]} of {both(run.bore, 'length')} wants {both(run.wanted, 'length')} at least. "
                   "A hose that has gone flat lets half through and is sucked shut at revs.", fixes, value=run.radius, limit=run.wanted)  # fmt: skip
@@ -81,7 +82,7 @@ def _age(package: Package, run: Run) -> Found:
         return
     where = ("packages", package.id, "loop", "hoses", run.hose.id)
     yield Finding("hose_old", due.level, (*where, "state"), f"{run.name}: {due.what}", due.why,
-                  (Fix("renew_hose", "Renew it", (("package", package.id), ("hose", run.hose.id))),))  # fmt: skip
+                  (Act("renew_hose", "Renew it", package.id, (("hose", run.hose.id),)),))  # fmt: skip
 
 
 OFF_EXHAUST = 3 * INCH
@@ -117,13 +118,13 @@ def _engine_ports(build: Build, package: Package) -> Found:
     loose = [end for end in build.survey.hoses if not end.plugged and f"engine:{end.id}" not in joined]
     for end in loose:
         path = ("survey", "hoses", end.id, "plugged")
-        plug = flag_fix("It is closed", path, True)
+        plug = flag_act("It is closed", path, True)
         if end.role == "steam":
-            fixes = (Fix("plumb_steam", "Plumb it up to the tank", (("package", package.id), ("port", end.id))), plug)
+            fixes = (Act("plumb_steam", "Plumb it up to the tank", package.id, (("port", end.id),)), plug)
             yield Finding("steam_open", "problem", path, f"{end_name(end)} is open-ended",
                           "Steam gathers at the back of a head and cooks it: every steam port is plumbed, rising, with a 1/4 in line to the tank or the core’s top.", fixes)  # fmt: skip
         elif end.role in ("heater_out", "heater_in"):
-            fixes = (Fix("plumb_heater", "Plumb the heater", (("package", package.id),)), plug)
+            fixes = (Act("plumb_heater", "Plumb the heater", package.id), plug)
             yield Finding("heater_unplumbed", "doubt", path, f"{end_name(end)}: nothing is joined to it",
                           "Without the heater’s branch its port loses coolant, and on many engines the flow past the thermostat while it is shut.", fixes)  # fmt: skip
         elif len([one for one in build.survey.hoses if one.role == end.role]) > 1:
@@ -147,7 +148,7 @@ def _core_ports(package: Package) -> Found:
             thread = f" Its plug has the thread {port.thread}." if port.thread else " Read its thread before a plug is bought."
             yield Finding("core_port_open", "problem", where, f"{name} is open",
                           f"{both(port.bore.si, 'length')} of it lets all coolant out.{thread}",
-                          (choose_fix("A plug in it", where, "plugged"), choose_fix("To be closed for good", where, "to_close")))  # fmt: skip
+                          (choose_act("A plug in it", where, "plugged"), choose_act("To be closed for good", where, "to_close")))  # fmt: skip
         if port.state == "to_close":
             yield Finding("core_port_closing", "note", where, f"{name} is to be closed",
                           f"{CLOSING[package.core.material]} Then test at or under the cap’s rating, regulated air, behind a shield, before it is trusted.")  # fmt: skip

@@ -20,10 +20,11 @@ from keelroom.assess.judge.loop import loop
 from keelroom.assess.judge.moves import moves
 from keelroom.assess.judge.panels import panels
 from keelroom.assess.outcome import Stopped, attempted
-from keelroom.assess.wording import Found, chance_words, raised, set_fix
+from keelroom.assess.wording import Found, chance_words, raised, set_act
 from keelroom.catalogue.fluids import glycol_table
+from keelroom.core.act import Act
 from keelroom.core.air.fan import CREDIBLE_EFFICIENCY
-from keelroom.core.findings import LEVELS, Finding, Fix
+from keelroom.core.findings import LEVELS, Finding
 from keelroom.core.fluids.coolant import freezing_point
 from keelroom.core.thermal.louver import RANGES
 from keelroom.document.quantity import Quantity
@@ -124,7 +125,7 @@ def _missing(build: Build, package: Package, assessment: Assessment) -> Found:
         flow = both(pump_flow_rated(build.brief.engine), "coolant flow")
         yield Finding("pump_assumed", "doubt", ("brief", "engine", "pump_flow"), f"Coolant flow assumed: {flow} at power rpm",
                       "Taken as 0.28 gpm per hp (1.4 L/min per kW): the engine then warms its coolant by 11–18 °F (6–10 K) at full power. Flow at idle is far less and shows in the idle temperature.",
-                      (set_fix(f"Take {flow} as assumed", ("brief", "engine", "pump_flow"), f"{pump_flow_rated(build.brief.engine) * 6e4:.0f} L/min"),))  # fmt: skip
+                      (set_act(f"Take {flow} as assumed", ("brief", "engine", "pump_flow"), f"{pump_flow_rated(build.brief.engine) * 6e4:.0f} L/min"),))  # fmt: skip
 
 
 def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -138,7 +139,7 @@ def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:
         yield Finding("limit_under_thermostat", "problem", at_limit, "The limit is at or under the thermostat",
                       f"Limit {both(limit.si, 'temperature')}; the thermostat only starts to open at {both(thermostat.si, 'temperature')} and is full open {both(10.0, 'temperature difference')} later. "
                       "No package can hold the engine under its own thermostat.",
-                      (set_fix(f"Set the limit to {both(wanted, 'temperature')}", at_limit, f"{wanted:.0f} °C"),),
+                      (set_act(f"Set the limit to {both(wanted, 'temperature')}", at_limit, f"{wanted:.0f} °C"),),
                       value=limit.si, limit=thermostat.si)  # fmt: skip
     if climate.ambient and limit and climate.ambient.si >= limit.si:
         yield Finding("ambient_over_limit", "problem", ("brief", "climate", "ambient"), "The hottest day is over the limit",
@@ -150,7 +151,7 @@ def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:
         yield Finding("fan_never_stops", "problem", (*where, "control", "fan_off"), "The fans never stop",
                       f"Fans off at {both(control.fan_off.si, 'temperature')} lies under the thermostat's opening at {both(thermostat.si, 'temperature')}: "
                       "the thermostat holds the engine above it.",
-                      (set_fix(f"Set fans off to {both(off, 'temperature')}", (*where, "control", "fan_off"), f"{off:.0f} °C"),),
+                      (set_act(f"Set fans off to {both(off, 'temperature')}", (*where, "control", "fan_off"), f"{off:.0f} °C"),),
                       value=control.fan_off.si, limit=thermostat.si)  # fmt: skip
     if _less(control.fan_on, control.fan_off, 1.0):
         assert control.fan_on
@@ -158,7 +159,7 @@ def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:
         on = control.fan_off.si + 5
         yield Finding("fan_set_points", "problem", (*where, "control", "fan_on"), "Fans on must lie above fans off",
                       f"On at {both(control.fan_on.si, 'temperature')}, off at {both(control.fan_off.si, 'temperature')}: the switch would chatter.",
-                      (set_fix(f"Set fans on to {both(on, 'temperature')}", (*where, "control", "fan_on"), f"{on:.0f} °C"),))  # fmt: skip
+                      (set_act(f"Set fans on to {both(on, 'temperature')}", (*where, "control", "fan_on"), f"{on:.0f} °C"),))  # fmt: skip
     if package.coolant.glycol_share is not None:
         freezing = freezing_point(glycol_table(package.coolant.glycol), package.coolant.glycol_share.si)
         if freezing > package.coolant.coldest.si:
@@ -195,7 +196,7 @@ def _parts(build: Build, package: Package, assessment: Assessment) -> Found:
             (*where, "shroud", "kind"),
             "Fans without a shroud",
             share,
-            (Fix("choose", "Fit a full shroud", (("choice", "full"),), (*where, "shroud", "kind")),),
+            (Act("choose", "Fit a full shroud", given=(("choice", "full"),), path=(*where, "shroud", "kind")),),
         )
 
 
@@ -206,20 +207,20 @@ def _fan_on_face(package: Package, fan: Fan, width: float, height: float) -> Fou
     if fan.diameter.si > min(width, height) + SEATED:
         yield Finding("fan_larger_than_face", "problem", (*where, "diameter"), "The fan is larger than the core face",
                       f"{both(fan.diameter.si, 'length')} fan on a face {both(width, 'length')} × {both(height, 'length')}: what hangs over draws no air through the core.",
-                      (Fix("fit_fan", "The strongest catalogue fan that fits", (("package", package.id), ("fan", fan.id))),),
+                      (Act("fit_fan", "The strongest catalogue fan that fits", package.id, (("fan", fan.id),)),),
                       value=fan.diameter.si, limit=min(width, height))  # fmt: skip
         return
     over = max(radius - fan.x.si, fan.x.si + radius - width, radius - fan.y.si, fan.y.si + radius - height)
     if over > SEATED:
         yield Finding("fan_off_face", "problem", (*where, "x"), "The fan hangs over the edge of the face",
                       f"It stands {both(over, 'length')} beyond the finned face.",
-                      (Fix("onto_face", "Slide it onto the face", (("package", package.id), ("fan", fan.id))),), value=over, limit=0.0)  # fmt: skip
+                      (Act("onto_face", "Slide it onto the face", package.id, (("fan", fan.id),)),), value=over, limit=0.0)  # fmt: skip
     for other in package.fans:
         if other.id > fan.id and other.diameter:
             gap = math.hypot(fan.x.si - other.x.si, fan.y.si - other.y.si) - radius - other.diameter.si / 2
             if gap < -SEATED:
                 yield Finding("fans_overlap", "problem", (*where, "x"), "Two fans overlap", f"Their rings cut into each other by {both(-gap, 'length')}.",
-                              (Fix("spread", "Spread the fans over the face", (("package", package.id),)),), value=gap, limit=0.0)  # fmt: skip
+                              (Act("spread", "Spread the fans over the face", package.id),), value=gap, limit=0.0)  # fmt: skip
 
 
 def _shroud_on_face(package: Package, width: float, height: float) -> Found:

@@ -13,8 +13,9 @@ from keelroom.assess.loop.ports import CORE_IN, part_name, places_at, ports_take
 from keelroom.assess.loop.strength import weakest
 from keelroom.assess.loop.told import stands_of
 from keelroom.assess.loop.volumes import TANKED, holds_of, share_of, volumes_of
-from keelroom.assess.wording import Found, choose_fix, flag_fix, set_fix
-from keelroom.core.findings import Finding, Fix, Level
+from keelroom.assess.wording import Found, choose_act, flag_act, set_act
+from keelroom.core.act import Act
+from keelroom.core.findings import Finding, Level
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.loop import Part
 from keelroom.document.schema.package import Package
@@ -66,12 +67,12 @@ def _faults(package: Package, graph: Graph) -> Found:
         yield Finding(code, FAULT_LEVELS.get(code, "problem"), fault.path, fault.what, fault.why, _ways_on(package, graph, fault))
 
 
-def _ways_on(package: Package, graph: Graph, fault: Fault) -> tuple[Fix, ...]:
+def _ways_on(package: Package, graph: Graph, fault: Fault) -> tuple[Act, ...]:
     """A port that is free and would take the hose; the usual hoses where a way is missing."""
     if fault.code == "loop_open":
-        return (Fix("usual_hoses", "Put the usual hoses in", (("package", package.id),)),)
+        return (Act("usual_hoses", "Put the usual hoses in", package.id),)
     if fault.code == "pump_aside":
-        return (choose_fix("The engine’s pump as well", ("packages", package.id, "loop", "pump"), "both"),)
+        return (choose_act("The engine’s pump as well", ("packages", package.id, "loop", "pump"), "both"),)
     hose = next((one for one in package.loop.hoses if one.id == fault.path[-2]), None)
     if hose is None:
         return ()
@@ -86,9 +87,9 @@ def _ways_on(package: Package, graph: Graph, fault: Fault) -> tuple[Fix, ...]:
         and (wanted is None or port.sense == wanted)
         and (other is None or port.node != other.node)
     ]
-    tee = Fix("add_tee", "Put a tee between them", (("package", package.id), ("hose", hose.id), ("end", fault.path[-1])))
+    tee = Act("add_tee", "Put a tee between them", package.id, (("hose", hose.id), ("end", fault.path[-1])))
     teed = (tee,) if fault.code == "loop_taken" else ()
-    return teed + tuple(choose_fix(f"Lead it to {port.name[:1].lower()}{port.name[1:]}", fault.path, port.key) for port in free[:1])
+    return teed + tuple(choose_act(f"Lead it to {port.name[:1].lower()}{port.name[1:]}", fault.path, port.key) for port in free[:1])
 
 
 def _thermostat(package: Package, graph: Graph) -> Found:
@@ -97,15 +98,15 @@ def _thermostat(package: Package, graph: Graph) -> Found:
     if chosen.thermostat_state == "reversed":
         yield Finding("thermostat_reversed", "problem", where, "The thermostat is in the wrong way round",
                       "Its spring and wax belong on the engine’s side: the other way they feel coolant that has been through the core, or none, and it opens far too late.",
-                      (choose_fix("Turn it round: spring to the engine", where, "fitted"),))  # fmt: skip
+                      (choose_act("Turn it round: spring to the engine", where, "fitted"),))  # fmt: skip
     if chosen.thermostat_state == "none" and not housed:
         yield Finding("thermostat_missing", "doubt", where, "No thermostat in the circuit",
                       "All coolant goes through the core all the time: the engine runs cold on a cool day, and a hot day gains hardly anything, for it would be full open then.",
-                      (choose_fix("Fit one", where, "fitted"),))  # fmt: skip
+                      (choose_act("Fit one", where, "fitted"),))  # fmt: skip
     if len(gates(graph)) > 1 and chosen.thermostat_state != "none":
         yield Finding("two_thermostats", "problem", where, "Two thermostats, one after the other",
                       "The hotter one decides, both throttle, and the flow through the core is that of two half-shut valves. Keep one: the one in line, or the engine’s.",
-                      (choose_fix("Keep only the one in line", where, "none"),), value=float(len(gates(graph))), limit=1.0)  # fmt: skip
+                      (choose_act("Keep only the one in line", where, "none"),), value=float(len(gates(graph))), limit=1.0)  # fmt: skip
 
 
 def _caps(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -115,20 +116,20 @@ def _caps(build: Build, package: Package, assessment: Assessment) -> Found:
     if not pressed:
         yield Finding("no_pressure_cap", "doubt", (*where, "core_neck"), "No pressure cap in the circuit",
                       "Without one the coolant boils as in an open pot, and grows out of it at every warm-up.",
-                      (choose_fix("A pressure cap on the core", (*where, "core_neck"), "pressure"),))  # fmt: skip
+                      (choose_act("A pressure cap on the core", (*where, "core_neck"), "pressure"),))  # fmt: skip
     for cap in pressed:
         if len(pressed) > 1 and cap is not _kept_cap(pressed):
             yield Finding("second_cap", "problem", cap.path, f"A second pressure cap: {cap.name[:1].lower()}{cap.name[1:]}",
                           f"One cap holds the pressure of a circuit; of two the weaker vents first, here at {both(holding.rating if holding else 0.0, 'pressure')}, "
                           "and coolant is drawn back past the other. One pressure cap, at the highest point; any other neck gets a plain one.",
-                          (choose_fix("A plain cap there", cap.path, "plain"),), value=float(len(pressed)), limit=1.0)  # fmt: skip
+                          (choose_act("A plain cap there", cap.path, "plain"),), value=float(len(pressed)), limit=1.0)  # fmt: skip
     found = stands_of(build, package, assessment)
     least, held = weakest(found), held_pressure(package.loop)
     if held > least.stands + 1.0:
         allowed = format_si(least.stands - 50.0, KINDS["pressure"], "si")
         yield Finding("cap_over_weakest", "problem", (*where, "cap_pressure"), f"The cap is over what the weakest part stands: {least.name[:1].lower()}{least.name[1:]}",
                       f"{both(held, 'pressure')} on a part that stands {both(least.stands, 'pressure')}. Never a higher cap than the weakest part allows.",
-                      (set_fix(f"A cap of {both(least.stands, 'pressure')}", (*where, "cap_pressure"), allowed),), value=held, limit=least.stands)  # fmt: skip
+                      (set_act(f"A cap of {both(least.stands, 'pressure')}", (*where, "cap_pressure"), allowed),), value=held, limit=least.stands)  # fmt: skip
     else:
         over = next((one for one in found if one.short > 0), None)
         if over is not None:
@@ -152,10 +153,10 @@ def _pump(build: Build, package: Package, graph: Graph) -> Found:
     if pumps and chosen.pump == "mechanical":
         yield Finding("pump_unused", "doubt", (*where, "pump"), f"{part_name(pumps[0])} stands in the circuit, but only the engine’s pump is counted",
                       "A pump that stands still is one more thing to push through.",
-                      (choose_fix("Count both", (*where, "pump"), "both"), choose_fix("Only the electric one", (*where, "pump"), "electric")))  # fmt: skip
+                      (choose_act("Count both", (*where, "pump"), "both"), choose_act("Only the electric one", (*where, "pump"), "electric")))  # fmt: skip
     if not pumps and chosen.pump == "both":
         yield Finding("pump_absent", "problem", (*where, "pump"), "An electric pump is counted on that stands nowhere",
-                      "Add it to what stands in the circuit, with the hoses to it.", (choose_fix("Only the engine’s", (*where, "pump"), "mechanical"),))  # fmt: skip
+                      "Add it to what stands in the circuit, with the hoses to it.", (choose_act("Only the engine’s", (*where, "pump"), "mechanical"),))  # fmt: skip
     for part in pumps:
         yield from _pump_stands(build, package, graph, part)
     limit = build.brief.cooling.limit
@@ -163,7 +164,7 @@ def _pump(build: Build, package: Package, graph: Graph) -> Found:
         usual = min(60.0, limit.si - 30)
         yield Finding("pump_late", "problem", (*where, "pump_on"), "The electric pump starts at the limit",
                       f"It starts at {both(chosen.pump_on.si, 'temperature')}, the limit is {both(limit.si, 'temperature')}: until then nothing goes through the core.",
-                      (set_fix(f"Start it at {both(usual, 'temperature')}", (*where, "pump_on"), f"{usual:.0f} °C"),), value=chosen.pump_on.si, limit=limit.si)  # fmt: skip
+                      (set_act(f"Start it at {both(usual, 'temperature')}", (*where, "pump_on"), f"{usual:.0f} °C"),), value=chosen.pump_on.si, limit=limit.si)  # fmt: skip
 
 
 def _pump_stands(build: Build, package: Package, graph: Graph, part: Part) -> Found:
@@ -171,15 +172,15 @@ def _pump_stands(build: Build, package: Package, graph: Graph, part: Part) -> Fo
     if part.lying:
         yield Finding("pump_on_side", "problem", (*where, "lying"), f"{name} lies on its side",
                       "Air gathers in its housing, and it spins in it without moving anything. Upright, its outlet the highest place of it.",
-                      (flag_fix("Set it upright", (*where, "lying"), False),))  # fmt: skip
+                      (flag_act("Set it upright", (*where, "lying"), False),))  # fmt: skip
     if part.outlet != "up":
         yield Finding("pump_outlet", "problem", (*where, "outlet"), f"{name}: its outlet does not point up",
-                      "Air that comes to it stays in it. Turn it so that the outlet is the highest place.", (choose_fix("Turn its outlet up", (*where, "outlet"), "up"),))  # fmt: skip
+                      "Air that comes to it stays in it. Turn it so that the outlet is the highest place.", (choose_act("Turn its outlet up", (*where, "outlet"), "up"),))  # fmt: skip
     others = [at for node, at in heights_of(build, package).items() if at is not None and not node.startswith(f"{part.id}:")]
     if part.y is None or not others:
         return
     lowest, top = min(others), core_top(build.survey, package)
-    down = (set_fix(f"Lower it to {both(lowest - 0.03, 'length')}", (*where, "y"), f"{(lowest - 0.03) * 1e3:.0f} mm"),)
+    down = (set_act(f"Lower it to {both(lowest - 0.03, 'length')}", (*where, "y"), f"{(lowest - 0.03) * 1e3:.0f} mm"),)
     if part.y.si > top:
         yield Finding("pump_high", "problem", (*where, "y"), f"{name} stands above the core",
                       f"By {both(part.y.si - top, 'length')}: it runs dry after every filling and has to be bled each time, about half an hour more with every coolant change. It belongs at the lowest point, its outlet up.",
@@ -200,7 +201,7 @@ def _bypass(package: Package, assessment: Assessment) -> Found:
         yield Finding("bypass_backwards", "problem", path, f"{worst.name}: coolant goes backwards through the bypass",
                       f"{both(figures.core_coolant_flow, 'coolant flow')} through the core, {both(figures.coolant_flow, 'coolant flow')} through the engine: the pump in line draws the rest round it, "
                       "so the engine is hotter than what goes to the core, and than the figures here. With a pump in line the bypass is blocked, or a hole of 1/8 in is left.",
-                      (choose_fix("Block the bypass", path, "blocked"),), value=figures.core_coolant_flow, limit=figures.coolant_flow)  # fmt: skip
+                      (choose_act("Block the bypass", path, "blocked"),), value=figures.core_coolant_flow, limit=figures.coolant_flow)  # fmt: skip
 
 
 def _settled(assessment: Assessment) -> list[tuple[CaseResult, LoopCase]]:
@@ -248,7 +249,7 @@ def _air(build: Build, package: Package, assessment: Assessment) -> Found:
         if high.outcome not in ("stays", "revs"):
             continue
         hose = _screw_at(package, build, high.key)
-        fixes = (flag_fix("A bleed screw there", ("packages", package.id, "loop", "hoses", hose, "bleed"), True),) if hose else ()
+        fixes = (flag_act("A bleed screw there", ("packages", package.id, "loop", "hoses", hose, "bleed"), True),) if hose else ()
         level: Level = "problem" if high.outcome == "stays" else "doubt"
         moving = (
             f"A bubble climbs at {both(high.drift, 'coolant speed')} in that line, the coolant that leaves it at idle runs at {both(high.speed, 'coolant speed')}."
@@ -267,7 +268,7 @@ def _air(build: Build, package: Package, assessment: Assessment) -> Found:
         if best.at is not None and top > best.at + 0.05:
             yield Finding("filler_low", "doubt", best.path, "The filler is not the highest point",
                           f"{both(top - best.at, 'length')} of the circuit stand over it: it cannot be filled by pouring. A filler neck at the highest point, or vacuum filling.",
-                          (Fix("add_filler", "Put a filler neck there", (("package", package.id), ("at", summit.key))),), value=best.at, limit=top)  # fmt: skip
+                          (Act("add_filler", "Put a filler neck there", package.id, (("at", summit.key),)),), value=best.at, limit=top)  # fmt: skip
 
 
 def _screw_at(package: Package, build: Build, key: str) -> str:
@@ -291,19 +292,19 @@ def _tanks(build: Build, package: Package, graph: Graph) -> Found:
         yield Finding("tank_small", "problem", path, f"{part_name(largest)} is too small",
                       f"It holds {both(sum(map(holds_of, kept)), 'volume')}; {both(volumes.total, 'volume')} of coolant grow by {both(room.growth, 'volume')} and want {both(room.wanted, 'volume')}. "
                       "A foot-long tube holds too little: what does not fit is thrown out hot and drawn back as air.",
-                      (set_fix(f"One of {size}", path, size),), value=sum(map(holds_of, kept)), limit=room.wanted)  # fmt: skip
+                      (set_act(f"One of {size}", path, size),), value=sum(map(holds_of, kept)), limit=room.wanted)  # fmt: skip
     if not graph.whole:
         return
     order = circuit_order(graph)
     if is_long(graph) and not any(part.kind in ("surge_tank", "expansion_tank") for part in package.loop.parts):
         yield Finding("no_surge_tank", "problem", (*where, "parts"), "Long lines and no tank in the circuit",
                       "Air that comes with the filling has nowhere to part from the coolant: it goes round, and the heat stays. In line at the top of the hot side, engine → tank → core, is how such systems were cured.",
-                      (Fix("add_surge_tank", "Put a surge tank after the engine", (("package", package.id),)),))  # fmt: skip
+                      (Act("add_surge_tank", "Put a surge tank after the engine", package.id),))  # fmt: skip
     for part in package.loop.parts:
         if part.kind == "surge_tank" and part.id not in order:
             yield Finding("tank_aside", "doubt", (*where, "parts", part.id, "kind"), f"{part_name(part)} is not in the flow",
                           "An in-line tank parts air from all the coolant; one beside the flow is an expansion tank with a vent line to it and a feed to the suction side.",
-                          (choose_fix("It is an expansion tank", (*where, "parts", part.id, "kind"), "expansion_tank"),))  # fmt: skip
+                          (choose_act("It is an expansion tank", (*where, "parts", part.id, "kind"), "expansion_tank"),))  # fmt: skip
     for run in graph.runs:
         tank = next((one for one in package.loop.parts if one.kind in TANKED and one.id == run.end.node), None)
         if tank is None or tank.kind == "overflow" or run.end.key.split(":")[1] not in ("vent", "vent2"):
@@ -312,12 +313,12 @@ def _tanks(build: Build, package: Package, graph: Graph) -> Found:
         if run.bore >= VENT_BORE:
             yield Finding("vent_wide", "doubt", line, f"{run.name} is wide for a vent line",
                           f"{both(run.bore, 'length')}: coolant takes that way round the core instead of air. 1/4 to 3/8 in, with a restrictor where it is more.",
-                          (set_fix("3/8 in", line, "3/8 in"),), value=run.bore, limit=VENT_BORE)  # fmt: skip
+                          (set_act("3/8 in", line, "3/8 in"),), value=run.bore, limit=VENT_BORE)  # fmt: skip
         low, high = run.start.at[1], run.end.at[1]
         if low is not None and high is not None and high < low - HIGHER:
             yield Finding("vent_falls", "problem", (*where, "parts", tank.id, "y"), f"{run.name} falls to its tank",
                           f"By {both(low - high, 'length')}: air does not go down a vent line. The tank’s vent port belongs over everything it vents.",
-                          (set_fix(f"Lift it to {both(low + 0.05, 'length')}", (*where, "parts", tank.id, "y"), f"{(low + 0.05) * 1e3:.0f} mm"),), value=high, limit=low)  # fmt: skip
+                          (set_act(f"Lift it to {both(low + 0.05, 'length')}", (*where, "parts", tank.id, "y"), f"{(low + 0.05) * 1e3:.0f} mm"),), value=high, limit=low)  # fmt: skip
 
 
 def _hood(build: Build, package: Package) -> Found:
@@ -327,7 +328,7 @@ def _hood(build: Build, package: Package) -> Found:
             path = ("packages", package.id, "loop", "parts", part.id, "y")
             yield Finding("part_over_hood", "problem", path, f"{part_name(part)} stands above the hood",
                           f"{both(part.y.si, 'length')} where the hood’s underside is at {both(under, 'length')}.",
-                          (set_fix(f"Lower it to {both(under - 0.02, 'length')}", path, f"{(under - 0.02) * 1e3:.0f} mm"),), value=part.y.si, limit=under)  # fmt: skip
+                          (set_act(f"Lower it to {both(under - 0.02, 'length')}", path, f"{(under - 0.02) * 1e3:.0f} mm"),), value=part.y.si, limit=under)  # fmt: skip
 
 
 def _coolant(package: Package) -> Found:
@@ -335,16 +336,16 @@ def _coolant(package: Package) -> Found:
     if chosen.old_coolant == "other":
         yield Finding("coolant_mixed", "problem", (*where, "old_coolant"), "Another sort of coolant stays in the block",
                       f"About {chosen.stays.si:.0%} of it does not drain: unlike inhibitors can gel or drop out. Flush with water until it comes clear; then water is what stays, and it counts in the mix.",
-                      (choose_fix("Flush it out with water first", (*where, "old_coolant"), "water"),))  # fmt: skip
+                      (choose_act("Flush it out with water first", (*where, "old_coolant"), "water"),))  # fmt: skip
     if share >= WATERLESS and chosen.old_coolant in ("water", "other") and chosen.stays.si > 0.005:
         yield Finding("waterless_wet", "problem", (*where, "stays"), "A coolant without water wants the circuit bone dry",
                       f"{chosen.stays.si:.0%} of the circuit is still water: it boils at water’s temperature and takes the coolant’s freedom from pressure away. Blow block and heater dry, drive its preparation fluid through, and measure the water left.",
-                      (choose_fix("New and dry", (*where, "old_coolant"), "none"),))  # fmt: skip
+                      (choose_act("New and dry", (*where, "old_coolant"), "none"),))  # fmt: skip
     if not package.coolant.inhibitor:
         yield Finding("no_inhibitor", "doubt", ("packages", package.id, "coolant", "inhibitor"), "Nothing keeps this coolant from corroding the core",
                       "Glycol turns acid in two to five years; plain water has no inhibitor at all. Aluminium and old solder go first.",
-                      (flag_fix("With inhibitor", ("packages", package.id, "coolant", "inhibitor"), True),))  # fmt: skip
+                      (flag_act("With inhibitor", ("packages", package.id, "coolant", "inhibitor"), True),))  # fmt: skip
     if not chosen.ground_strap:
         yield Finding("ground_by_coolant", "doubt", (*where, "ground_strap"), "The ground goes through the coolant",
                       "A core on rubber with fans grounded to it, or an engine without its strap, sends current through the coolant: it eats aluminium from inside. Under 0.1 V between coolant and battery post with everything on is sound.",
-                      (flag_fix("Straps from core and engine", (*where, "ground_strap"), True),))  # fmt: skip
+                      (flag_act("Straps from core and engine", (*where, "ground_strap"), True),))  # fmt: skip

@@ -5,8 +5,9 @@ from __future__ import annotations
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.fit.moves import HOW_WORDS, Moved, moves_of
 from keelroom.assess.loop.volumes import bottle_wanted
-from keelroom.assess.wording import Found, choose_fix, set_fix
-from keelroom.core.findings import Finding, Fix
+from keelroom.assess.wording import Found, choose_act, set_act
+from keelroom.core.act import Act
+from keelroom.core.findings import Finding
 from keelroom.document.quantity import from_si
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
@@ -30,7 +31,7 @@ def moves(build: Build, package: Package, assessment: Assessment) -> Found:
         if move.id not in known:
             where = ("packages", package.id, "moves", move.id)
             yield Finding("move_lost", "note", (*where, "how"), "Something is counted as moved that the survey does not have",
-                          "It was taken out of the survey: nothing is left to move.", (Fix("remove", "Forget it", path=where),))  # fmt: skip
+                          "It was taken out of the survey: nothing is left to move.", (Act("remove", "Forget it", path=where),))  # fmt: skip
     for moved in moves_of(build, package):
         yield from _moved(build, package, moved)
 
@@ -44,20 +45,20 @@ def _moved(build: Build, package: Package, moved: Moved) -> Found:
     if move.how in ("bracket", "new_place") and not any(end.startswith(f"neighbour:{move.id}:") for end in ends):
         yield Finding("move_unheld", "doubt", (*where, "how"), f"{name}: no bracket holds it where it goes",
                       "Plan one from it to a hole of the chassis; its strength and its holes are then worked out.",
-                      (Fix("bracket_for", "Plan a bracket for it", (("package", package.id), ("move", move.id))),))  # fmt: skip
+                      (Act("bracket_for", "Plan a bracket for it", package.id, (("move", move.id),)),))  # fmt: skip
     if moved.cautions:
         yield Finding(
             "move_caution", "note", (*where, "how"), f"{name} is {HOW_WORDS[move.how]}: mind what it does", " ".join(moved.cautions)
         )
 
 
-def _fixes(build: Build, package: Package, code: str, where: tuple[str, ...]) -> tuple[Fix, ...]:
+def _fixes(build: Build, package: Package, code: str, where: tuple[str, ...]) -> tuple[Act, ...]:
     if code == "move_needed":
-        return (choose_fix("Give it a new place", (*where, "how"), "new_place"),)
+        return (choose_act("Give it a new place", (*where, "how"), "new_place"),)
     if code == "slot_long":
-        return (choose_fix("On a made bracket", (*where, "how"), "bracket"),)
+        return (choose_act("On a made bracket", (*where, "how"), "bracket"),)
     wanted = bottle_wanted(build, package)
     if code == "bottle_small" and wanted:
         size = from_si(wanted[2] * 1.02, "volume", "si", "assumed")
-        return (set_fix(f"A bottle that holds {size.as_typed} {size.unit}", (*where, "holds"), f"{size.as_typed} {size.unit}"),)
+        return (set_act(f"A bottle that holds {size.as_typed} {size.unit}", (*where, "holds"), f"{size.as_typed} {size.unit}"),)
     return ()

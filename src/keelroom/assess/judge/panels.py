@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from keelroom.assess.assessment import Assessment
-from keelroom.assess.fit.panel_edits import foam_for
-from keelroom.assess.fit.panels import PanelPlan, panel_plans
+from keelroom.assess.fit.panels import PanelPlan, foam_for, panel_plans
 from keelroom.assess.inputs.sealing import ways
-from keelroom.assess.wording import Found, choose_fix, lowered, set_fix
-from keelroom.core.findings import Finding, Fix
+from keelroom.assess.wording import Found, choose_act, lowered, set_act
+from keelroom.core.act import Act
+from keelroom.core.findings import Finding
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.document.schema.panels import EDGES
@@ -45,11 +45,11 @@ def _flaps(package: Package) -> Found:
     if shroud.flap_hinge == "bottom":
         yield Finding("flaps_upside_down", "problem", (*where, "flap_hinge"), "The flaps hang upside down",
                       f"Hinged at the bottom they fall open: standing, {both(shroud.flap_area.si, 'area')} of bay air goes to the fans past the core. They hang from their upper edge, and open away from the core at speed.",
-                      (choose_fix("Hinged at the top", (*where, "flap_hinge"), "top"),), value=shroud.flap_area.si)  # fmt: skip
+                      (choose_act("Hinged at the top", (*where, "flap_hinge"), "top"),), value=shroud.flap_area.si)  # fmt: skip
     if shroud.flap_way == "toward":
         yield Finding("flaps_reversed", "problem", (*where, "flap_way"), "The flaps open toward the core",
                       "The fans' own suction pulls them open at a light, and road speed shuts them: just the wrong way round. They open away from the core.",
-                      (choose_fix("They open away from the core", (*where, "flap_way"), "away"),), value=shroud.flap_area.si)  # fmt: skip
+                      (choose_act("They open away from the core", (*where, "flap_way"), "away"),), value=shroud.flap_area.si)  # fmt: skip
 
 
 def _panel(package: Package, plan: PanelPlan) -> Found:
@@ -68,16 +68,16 @@ def _why(code: str) -> str:
     }.get(code, "As drawn it cannot be made; templates and cut list say so.")
 
 
-def _code_and_fixes(package: Package, plan: PanelPlan, field: str, where: tuple[str, ...]) -> tuple[str, tuple[Fix, ...]]:
+def _code_and_fixes(package: Package, plan: PanelPlan, field: str, where: tuple[str, ...]) -> tuple[str, tuple[Act, ...]]:
     own = plan.panel
     if field == "closes":
-        return "panel_nothing", (Fix("remove", "Take it out", path=where),)
+        return "panel_nothing", (Act("remove", "Take it out", path=where),)
     if field == "foam":
         free = foam_for(plan.gap)
-        fixes = (set_fix(f"Foam {free.as_typed} thick", (*where, "foam"), free.as_typed),) if free.si > plan.gap else ()
+        fixes = (set_act(f"Foam {free.as_typed} thick", (*where, "foam"), free.as_typed),) if free.si > plan.gap else ()
         return "foam_thin", fixes
     if field == "length" and plan.way is not None and own.length is not None and plan.length < plan.way.length - 1e-6:
-        return "panel_short", (Fix("clear", "As long as its gap", path=(*where, "length")),)
+        return "panel_short", (Act("clear", "As long as its gap", path=(*where, "length")),)
     if field in ("bead", "bead_end"):
-        return "panel_fault", (set_fix("No bead", (*where, "bead"), "0 in"),)
+        return "panel_fault", (set_act("No bead", (*where, "bead"), "0 in"),)
     return "panel_fault", ()

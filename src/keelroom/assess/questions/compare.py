@@ -7,15 +7,15 @@ from typing import NamedTuple
 
 import numpy as np
 
+from keelroom.assess.acts.core import fit_core
 from keelroom.assess.inputs.airside import air_side
 from keelroom.assess.questions.batch import Asked, answers, row_for
 from keelroom.assess.questions.response import Response, response
 from keelroom.core.answer import Answer
 from keelroom.core.kept import in_one_go
-from keelroom.document.edits import Change, Edit, apply
-from keelroom.document.quantity import from_si
+from keelroom.document.edits import apply
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.package import Core, Fan
+from keelroom.document.schema.package import Core
 
 
 class Candidate(NamedTuple):
@@ -38,27 +38,7 @@ class Candidate(NamedTuple):
 
 def with_core(build: Build, core: Core) -> Build:
     """The build with another core, its fans spread over the new face as they were over the old."""
-    return apply(build, fit_core(build, core))
-
-
-def fit_core(build: Build, core: Core, system: str = "us") -> Edit:
-    """The edit that fits a core: the fans keep their places as shares of the face."""
-    package, where = build.package, ("packages", build.active)
-    fans = tuple(_moved(fan, (package.core, core), system) for fan in package.fans)
-    return Edit(f"Core: {core.name}", (Change((*where, "core"), core), Change((*where, "fans"), fans)))
-
-
-def _moved(fan: Fan, cores: tuple[Core, Core], system: str) -> Fan:
-    old, new = cores
-
-    def scaled(at: float, was: float | None, now: float | None) -> float:
-        return at * now / was if was and now else at
-
-    if (old.face_width, old.face_height) == (new.face_width, new.face_height):
-        return fan
-    x = scaled(fan.x.si, old.face_width.si if old.face_width else None, new.face_width.si if new.face_width else None)
-    y = scaled(fan.y.si, old.face_height.si if old.face_height else None, new.face_height.si if new.face_height else None)
-    return fan.model_copy(update={"x": from_si(x, "length", system, "derived"), "y": from_si(y, "length", system, "derived")})
+    return apply(build, fit_core(build.package, core))
 
 
 @in_one_go

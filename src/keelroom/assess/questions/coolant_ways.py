@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from keelroom.assess.acts.registry import edit_for, offer
 from keelroom.assess.assess import first_wave
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.inputs.cases import grade_case, idle_case
 from keelroom.assess.loop.volumes import purchase_of, volumes_of
 from keelroom.catalogue.fluids import glycol_table
+from keelroom.core.act import Act
 from keelroom.core.fluids.coolant import freezing_point
 from keelroom.core.kept import in_one_go
-from keelroom.document.edits import Change, Edit, apply
-from keelroom.document.quantity import quantity
+from keelroom.document.edits import apply
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.loop import Glycol
 from keelroom.units import both
@@ -46,7 +47,7 @@ class TriedMix(NamedTuple):
     engine at idle, cost of the glycol; None where a case is missing."""
 
     mix: Mix
-    edit: Edit
+    act: Act
     idle: float | None
     grade: float | None
     idle_margin: float | None
@@ -55,13 +56,6 @@ class TriedMix(NamedTuple):
     flow: float | None
     cost: float | None
     current: bool
-
-
-def mix_edit(build: Build, mix: Mix) -> Edit:
-    """What goes over to a coolant; water is what stays in a block then, unless the circuit is new."""
-    where = ("packages", build.active, "coolant")
-    share = quantity(mix.share, "share", "catalogue")
-    return Edit(f"Coolant: {mix.name.lower()}", (Change((*where, "glycol"), mix.glycol), Change((*where, "glycol_share"), share)))
 
 
 @in_one_go
@@ -78,8 +72,10 @@ def coolant_ways(build: Build) -> tuple[TriedMix, ...]:
 
 
 def _tried(build: Build, mix: Mix) -> TriedMix:
-    edit = mix_edit(build, mix)
-    changed = apply(build, edit)
+    act = offer(
+        "coolant", build.active, f"Coolant: {mix.name.lower()}", glycol=mix.glycol, share_percent=mix.share.removesuffix("%").strip()
+    )
+    changed = apply(build, edit_for(build, act))
     found = first_wave(changed)
     cases = [_of(found, case) for case in (idle_case(changed.duty_cases), grade_case(changed.duty_cases))]
     (idle, idle_margin, flow), (grade, grade_margin, _) = cases
@@ -94,7 +90,7 @@ def _tried(build: Build, mix: Mix) -> TriedMix:
         and (own.glycol == mix.glycol or share.si == 0)
     )
     freezes = freezing_point(glycol_table(mix.glycol), share.si if share else 0.0)
-    return TriedMix(mix, edit, idle, grade, idle_margin, grade_margin, freezes, flow, cost, same)
+    return TriedMix(mix, act, idle, grade, idle_margin, grade_margin, freezes, flow, cost, same)
 
 
 def _of(found: Assessment, case: DutyCase | None) -> tuple[float | None, float | None, float | None]:

@@ -278,9 +278,26 @@ def _halved(value: Any, which: int) -> Any:
     return value | {"si": float(half), "as_typed": str(half)}
 
 
+def kinds_of_package(raw: Raw) -> Raw:
+    """Version 9: a package says what it stands for. Version 8 took the first one beside the active whose fans the engine turns as found."""
+    packages = raw.get("packages")
+    if not isinstance(packages, list):
+        return raw | {"version": 9}
+    found = next((k for k, package in enumerate(packages) if _was_found(package, raw.get("active"))), None)
+    marked = [package | {"kind": "as_found"} if k == found else package for k, package in enumerate(packages)]
+    return raw | {"version": 9, "packages": marked}
+
+
+def _was_found(package: Any, active: Any) -> bool:
+    fans = package.get("fans") if isinstance(package, dict) else None
+    if not isinstance(fans, list) or not fans or package.get("id") == active:
+        return False
+    return all(isinstance(fan, dict) and fan.get("motor") == "engine" for fan in fans)
+
+
 STEPS: dict[int, Callable[[Raw], Raw]] = {
     1: opening_to_survey, 2: drop_to_circuits, 3: kinds_of_engine, 4: circuit_to_packages, 5: coolers_in_one_list,
-    6: gaps_by_edge, 7: hoses_by_name,
+    6: gaps_by_edge, 7: hoses_by_name, 8: kinds_of_package,
 }  # fmt: skip
 """Version n to the function that makes version n + 1 of it. Version 1 is the first."""
 

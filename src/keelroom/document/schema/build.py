@@ -10,12 +10,13 @@ from keelroom.document.fields import id_lists
 from keelroom.document.quantity import Quantity, Spec, Strict, most, quantity
 from keelroom.document.schema.brief import Brief, Maybe
 from keelroom.document.schema.electrical import Supply
-from keelroom.document.schema.package import Core, Fan, Package
+from keelroom.document.schema.package import Core, Fan, Package, PackageKind
 from keelroom.document.schema.survey import GapRule, Survey, usual_gaps
+from keelroom.document.schema.trail import KEPT, Done
 from keelroom.errors import InputError
 
 FORMAT: Literal["keelroom-build"] = "keelroom-build"
-VERSION: Literal[8] = 8
+VERSION: Literal[9] = 9
 Demand = Literal["idle", "road_load", "full_power"]
 
 
@@ -42,7 +43,7 @@ class Build(Strict):
     """A build: one brief, one survey, several packages of which one is active, duty cases, and the user's own parts."""
 
     format: Literal["keelroom-build"] = FORMAT
-    version: Literal[8] = VERSION
+    version: Literal[9] = VERSION
     revision: int = 0
     brief: Brief = Field(default_factory=Brief)
     survey: Survey = Field(default_factory=Survey)
@@ -53,6 +54,8 @@ class Build(Strict):
     duty_cases: Annotated[tuple[DutyCase, ...], most(60)] = ()
     own_cores: Annotated[tuple[Core, ...], most(200)] = ()
     own_fans: Annotated[tuple[Fan, ...], most(200)] = ()
+    trail: Annotated[tuple[Done, ...], most(KEPT)] = ()
+    """what was done to it, oldest first; nothing is computed from it"""
 
     @model_validator(mode="after")
     def _ids_are_unique(self) -> Build:
@@ -85,3 +88,7 @@ class Build(Strict):
     def package(self) -> Package:
         """The active package."""
         return next(package for package in self.packages if package.id == self.active)
+
+    def of_kind(self, kind: PackageKind) -> Package | None:
+        """The first package of a kind; None where the build has none."""
+        return next((package for package in self.packages if package.kind == kind), None)

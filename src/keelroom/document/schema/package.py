@@ -276,11 +276,21 @@ class Cut(Strict):
     amount: Annotated[Quantity, Spec("length", "Cut away", gt=0, le=1)]
 
 
+PackageKind = Literal["planned", "as_found", "as_mended"]
+KIND_WORDS: dict[PackageKind, str] = {
+    "planned": "Planned",
+    "as_found": "As found: as the car came",
+    "as_mended": "As mended: as found, put right",
+}
+"""what a package stands for; a build has one as found and one as mended at most, a finding says where it has more"""
+
+
 class Package(Strict):
     """One combination of parts the build could use."""
 
     id: str
     name: str = ""
+    kind: PackageKind = "planned"
     core: Core = Field(default_factory=Core)
     fans: Annotated[tuple[Fan, ...], most(12)] = ()
     shroud: Shroud = Field(default_factory=Shroud)

@@ -4,19 +4,22 @@ from __future__ import annotations
 
 import math
 import os
+from dataclasses import replace
 from pathlib import Path
 from typing import NamedTuple
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
+from keelroom.assess.acts.registry import edit_for, kind_of, offer
 from keelroom.assess.assess import completed, first_wave, not_worked_out
 from keelroom.assess.assessment import Assessment, CaseFigures
-from keelroom.assess.defaults import default_duty_cases, new_build
+from keelroom.assess.defaults import new_build
 from keelroom.assess.fit.cut_rules import barred
 from keelroom.assess.outcome import Stopped, attempted
+from keelroom.core.act import Act
 from keelroom.core.kept import Kept
 from keelroom.document.autosave import Autosave, Keeper, Left, Origin, Recovered
-from keelroom.document.difference import differences
+from keelroom.document.difference import came, differences, worded
 from keelroom.document.edits import Edit, set_value
 from keelroom.document.fields import part_of
 from keelroom.document.file import Stored, read, save
@@ -133,6 +136,28 @@ class Session(QObject):
 
     def set(self, path: tuple[str, ...], value: object, label: str) -> bool:
         return self.attempt(set_value(path, value, label))
+
+    def do(self, act: Act, merge_key: str = "") -> bool:
+        """Do an act to the build as it stands; whether it was done. What it adds is gone to where there is more to say of it."""
+        before = self.build
+        try:
+            edit, first = edit_for(before, act, self.system), kind_of(act).first
+        except KeelRoomError as error:
+            self.told.emit(error.message)
+            return False
+        if not self.attempt(replace(edit, merge_key=merge_key)):
+            return False
+        new = came(before, self.build) if first is not None else None
+        if new:
+            self.asked_for.emit((*new, first) if first else new)
+        return True
+
+    def why_not(self, act: Act) -> str:
+        """Why an act must not be done yet, or cannot be; '' where nothing stands against it."""
+        try:
+            return barred(self.build, edit_for(self.build, act, self.system))
+        except KeelRoomError as error:
+            return error.message
 
     def pick(self, path: tuple[str, ...]) -> None:
         """Choose the part a path lies in."""
@@ -264,7 +289,7 @@ class Session(QObject):
 
     def remake_duty_cases(self) -> None:
         """Make the default duty cases anew from the brief as it stands."""
-        self.set(("duty_cases",), default_duty_cases(self.build.brief), "Make duty cases from the brief")
+        self.do(offer("usual_cases"))
 
     def open(self, path: Path) -> None:
         """Open a file. Raises DocumentError and keeps what is open."""
@@ -318,7 +343,7 @@ class Session(QObject):
     def differences_from(self, path: Path) -> tuple[str, ...]:
         """What this build says differently from a file as it stands now. One sentence where the file cannot be read."""
         try:
-            return differences(read(path).build, self.build)
+            return tuple(map(worded, differences(read(path).build, self.build)))
         except DocumentError as error:
             return (error.message,)
 

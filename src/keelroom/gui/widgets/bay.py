@@ -12,7 +12,6 @@ from PyQt6.QtWidgets import QMenu, QToolTip, QWidget
 from keelroom.assess.inputs.airside import disc_of
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.placing import face_size
-from keelroom.document.edits import Edit
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Fan
 from keelroom.drawing.elevation import elevation
@@ -22,8 +21,8 @@ from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.air_overlay import Overlay, OverlayPainter
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
-from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, let_go, moves, snapped
-from keelroom.gui.widgets.part_acts import Part, core_part, fan_part, offer
+from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, let_go, moves, moving, snapped
+from keelroom.gui.widgets.part_acts import Part, core_part, fan_part, part_menu
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn, fitted
 from keelroom.gui.widgets.text import plain_tip
 from keelroom.gui.widgets.zoom import Zoom
@@ -266,7 +265,7 @@ class BayDrawing(QWidget):
         assert event is not None
         part = self.part_under(QPointF(event.pos()))
         if part is not None:
-            self.menu = offer(self, self.session, part, event.globalPos())
+            self.menu = part_menu(self, self.session, part, event.globalPos())
 
     def _fan(self, ident: str) -> Fan:
         return next(fan for fan in self.session.build.package.fans if fan.id == ident)
@@ -337,7 +336,7 @@ class BayDrawing(QWidget):
         changes = moves(place, {"x": (fan.x.si, x), "y": (fan.y.si, y)}, self.session.system, "measured")
         number = [fan.id for fan in self.session.build.package.fans].index(ident) + 1
         if changes:
-            self.session.attempt(Edit(f"Move fan {number}", changes, merge))
+            self.session.attempt(moving(f"Move fan {number}", changes, merge))
 
     def _snapped(self, ident: str, x: float, y: float) -> tuple[float, float]:
         """Pull towards the face's middle and edges and the other fans' lines; guides show what it caught."""

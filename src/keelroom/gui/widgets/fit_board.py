@@ -16,7 +16,7 @@ from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.placing import face_size, opening_outline, stand
 from keelroom.assess.report import gap_words, verdict_sentence
 from keelroom.core.outline import Box, circle
-from keelroom.document.edits import Change, Edit
+from keelroom.document.edits import Change
 from keelroom.document.fields import part_of
 from keelroom.document.quantity import Origin, from_si
 from keelroom.document.schema.package import Fan
@@ -26,8 +26,8 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
-from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, Line, let_go, moves, snapped
-from keelroom.gui.widgets.part_acts import Part, fan_part, offer
+from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, Line, let_go, moves, moving, snapped
+from keelroom.gui.widgets.part_acts import Part, fan_part, part_menu
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn
 from keelroom.gui.widgets.text import plain_tip
 from keelroom.gui.widgets.zoom import Zoom
@@ -341,7 +341,7 @@ class FitBoard(QWidget):
         assert event is not None
         part = self.part_under(QPointF(event.pos()))
         if part is not None and part.path:
-            self.menu = offer(self, self.session, part, event.globalPos())
+            self.menu = part_menu(self, self.session, part, event.globalPos())
 
     def _fan(self, ident: str) -> Fan:
         return next(fan for fan in self.session.build.package.fans if fan.id == ident)
@@ -430,7 +430,7 @@ class FitBoard(QWidget):
         at = stand(self.session.build.survey, self.session.build.package)
         new = round((at.lean + turn) / LEAN_STEP) * LEAN_STEP
         where = ("packages", self.session.build.active, "place", "lean")
-        self.session.attempt(Edit("Lean the core", (Change(where, from_si(new, "angle", self.session.system, "derived")),), "lean"))
+        self.session.attempt(moving("Lean the core", (Change(where, from_si(new, "angle", self.session.system, "derived")),), "lean"))
 
     def _move(self, view: View, tag: str, to: tuple[float, float], how: str) -> None:
         now = self._now(view, tag)
@@ -445,7 +445,7 @@ class FitBoard(QWidget):
             name, origin = "Move the package", PLACE_ORIGIN
         changes = moves(where, axes, self.session.system, origin)
         if changes:
-            self.session.attempt(Edit(name, changes, f"{how} {view} {tag}"))
+            self.session.attempt(moving(name, changes, f"{how} {view} {tag}"))
 
     def _snapped(self, view: View, tag: str, to: tuple[float, float]) -> tuple[float, float]:
         """Pull towards the opening's middle and edges, the support plane, and a fan's middle of the face."""

@@ -11,9 +11,10 @@ from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLabel, QPushButton, QStackedWidget, QToolButton, QVBoxLayout, QWidget
 
 from keelroom.assess.outcome import Stopped, attempted
-from keelroom.document.edits import removed
+from keelroom.core.act import Act
+from keelroom.document.entered import package_of
 from keelroom.gui.marks import stop_marks
-from keelroom.gui.rows import Group, Page, Row
+from keelroom.gui.rows import Group, Page, Press, Row
 from keelroom.gui.rows import Said as Sentences
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.dress import dress
@@ -253,15 +254,15 @@ class PageView(ScrolledColumn):
             layout.addStretch(1)
             self.beside.setStretch(k, int(bool(sections)))
 
-    def _acts(self, column: QVBoxLayout, acts: tuple[tuple[str, str], ...]) -> None:
+    def _acts(self, column: QVBoxLayout, acts: tuple[Press, ...]) -> None:
         """Buttons, as many a line as there is room for."""
         if not acts:
             return
         holder = QWidget()
         line = Flow(holder, 6)
         line.setContentsMargins(0, 0, 0, 4)
-        for name, code in acts:
-            line.addWidget(button(name, self.acts[code]))
+        for name, does in acts:
+            line.addWidget(button(name, partial(self.session.do, does) if isinstance(does, Act) else self.acts[does]))
         column.addWidget(holder)
 
     def _make_seen(self) -> None:
@@ -313,8 +314,7 @@ class PageView(ScrolledColumn):
 
     def remove(self, group: Group) -> None:
         """Take the list member a group stands for out of the build."""
-        *where, member = group.remove
-        self.session.attempt(removed(self.session.build, tuple(where), member, f"Remove {group.title}"))
+        self.session.do(Act("remove", f"Remove {group.title}", package_of(group.remove), path=group.remove))
 
     def point_out(self, part: tuple[str, ...]) -> None:
         """Mark the sections that belong to a part, and scroll to the first of them where none is in sight."""

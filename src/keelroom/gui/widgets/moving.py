@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any, Protocol
 
-from keelroom.document.edits import Change
+from keelroom.document.edits import Change, Edit
+from keelroom.document.entered import moved_to
 from keelroom.document.quantity import Origin, from_si
 from keelroom.gui.session.session import Session
 from keelroom.units import INCH
@@ -48,6 +49,12 @@ def let_go(board: Board) -> None:
     board.session.let_go()
     board.unsetCursor()
     board.rebuild()
+
+
+def moving(label: str, changes: tuple[Change, ...], merge_key: str) -> Edit:
+    """The edit of one part's move, whose changes lie in one section; moves in a row of one drag are one step."""
+    values = {change.path[-1]: change.value for change in changes}
+    return Edit(label, changes, merge_key, moved_to(label, changes[0].path[:-1], values))
 
 
 def moves(where: tuple[str, ...], axes: dict[str, tuple[float, float]], system: str, origin: Origin) -> tuple[Change, ...]:

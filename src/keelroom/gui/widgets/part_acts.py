@@ -8,7 +8,8 @@ from typing import NamedTuple
 from PyQt6.QtCore import QPoint
 from PyQt6.QtWidgets import QMenu, QWidget
 
-from keelroom.document.edits import removed, set_value
+from keelroom.assess.acts.registry import offer
+from keelroom.assess.wording import flag_act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Fan
 from keelroom.gui.session.session import Session
@@ -50,12 +51,13 @@ def acts_of(session: Session, part: Part) -> list[tuple[str, Callable[[], object
     if fan is not None:
         where = ("packages", session.build.active, "fans", fan.id, "runs")
         word = "Stop it" if fan.runs else "Let it run"
-        acts.append((word, lambda: session.attempt(set_value(where, not fan.runs, f"{part.name}: {word.lower()}"))))
-        acts.append(("Take it out", lambda: session.attempt(removed(session.build, where[:3], fan.id, f"Take out {part.name.lower()}"))))
+        runs = flag_act(f"{part.name}: {word.lower()}", where, not fan.runs)
+        out = offer("take_out_fan", session.build.active, f"Take out {part.name.lower()}", fan=fan.id)
+        acts += [(word, lambda: session.do(runs)), ("Take it out", lambda: session.do(out))]
     return acts
 
 
-def offer(widget: QWidget, session: Session, part: Part, at: QPoint) -> QMenu:
+def part_menu(widget: QWidget, session: Session, part: Part, at: QPoint) -> QMenu:
     """The menu of a part's acts at a place of the screen."""
     menu = QMenu(widget)
     head = menu.addAction(part.words)

@@ -2,10 +2,10 @@
 
 import pytest
 
+from keelroom.assess.acts.circuits import split_circuit
 from keelroom.assess.assess import assess
 from keelroom.assess.electrical.bench import JUMPERS, bench_steps
-from keelroom.assess.electrical.planner import split_circuit
-from keelroom.assess.electrical.schools import compare_schools
+from keelroom.assess.questions.schools import compare_schools
 from keelroom.document.edits import apply
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity

@@ -7,8 +7,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pypdf import PdfReader
 
+from keelroom.assess.acts.registry import applies, edit_for
 from keelroom.assess.assess import assess
-from keelroom.assess.fixes import applies, edit_for
 from keelroom.assess.report import as_json, as_table
 from keelroom.core.electrical.charging import Alternator, output, ratio_for
 from keelroom.document.edits import apply, set_value

@@ -8,6 +8,9 @@ import re
 import pytest
 from pypdf import PdfReader
 
+from keelroom.assess.acts.circuits import mend_circuit, plan_missing, sized_alike, split_circuit
+from keelroom.assess.acts.control import SCHOOLS, school_edit
+from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.assess import first_wave
 from keelroom.assess.electrical.bench import adapter_of, bench_steps, jumper_list
 from keelroom.assess.electrical.figures import electrics
@@ -22,10 +25,8 @@ from keelroom.assess.electrical.harness import (
     wire_list,
 )
 from keelroom.assess.electrical.loads import motors_of
-from keelroom.assess.electrical.planner import mend_circuit, plan_missing, sized_alike, split_circuit
-from keelroom.assess.electrical.schools import SCHOOLS, compare_schools, edit_of
 from keelroom.assess.electrical.signals import relays
-from keelroom.assess.fixes import edit_for
+from keelroom.assess.questions.schools import compare_schools
 from keelroom.document.edits import added, apply, set_value
 from keelroom.document.file import load, parse, serialised
 from keelroom.document.migrate import migrate
@@ -384,7 +385,7 @@ def test_schools_differ_as_the_trade_says():
     assert fins.days[3].on == pytest.approx(upper.days[3].on, abs=0.1)
     assert fins.days[4].on < upper.days[4].on
     assert all(day.on == pytest.approx(upper.days[0].on) for day in upper.days)
-    switch = edit_of(BUILD, SCHOOLS[2]).changes[-2].value.si
+    switch = school_edit(BUILD.package, SCHOOLS[2]).changes[-2].value.si
     assert all(day.on > switch + 4 for day in lower.days)  # the engine is that much hotter than what the switch feels
     assert variable.amps < 0.6 * upper.amps
     assert variable.starting < 0.5 * upper.starting
@@ -397,11 +398,11 @@ def test_schools_differ_as_the_trade_says():
 
 @pytest.mark.parametrize("school", SCHOOLS, ids=lambda s: s.key)
 def test_going_over_to_a_school_and_back(school):
-    build = apply(BUILD, edit_of(BUILD, school))
+    build = apply(BUILD, school_edit(BUILD.package, school))
     assert first_wave(build).cases[0].figures is not None
-    again = edit_of(build, school)
+    again = school_edit(build.package, school)
     assert not again.changes
-    upper = apply(build, edit_of(build, SCHOOLS[0]))
+    upper = apply(build, school_edit(build.package, SCHOOLS[0]))
     assert upper.package.control.fan_on.si == pytest.approx(BUILD.package.control.fan_on.si, abs=0.01)
 
 

@@ -7,17 +7,18 @@ import statistics
 import pytest
 from pypdf import PdfReader
 
+from keelroom.assess.acts.registry import edit_for
+from keelroom.assess.acts.shroud import seat_edit
 from keelroom.assess.assess import assess
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.coolers import mount_notes
-from keelroom.assess.fit.cutting import checks_missing, cut_plan
 from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.mounts import bracket_plans, core_growth
-from keelroom.assess.fit.search import find_places
-from keelroom.assess.fit.shroud_plan import pan_plan, seat_edit, trim_plan
+from keelroom.assess.fit.shroud_plan import pan_plan, trim_plan
 from keelroom.assess.fit.templates import cut_list, hardware_list, patterns
-from keelroom.assess.fixes import edit_for
 from keelroom.assess.placing import hidden_share, stand
+from keelroom.assess.questions.cutting import checks_missing, cut_plan
+from keelroom.assess.questions.places import find_places
 from keelroom.catalogue.load import fan_assemblies, placed
 from keelroom.core.packaging.bracket import Ends, Stock, flat_or_joggle
 from keelroom.core.packaging.fixings import Section
@@ -36,6 +37,7 @@ from keelroom.export.survey_sheet import write_survey_sheet
 from keelroom.export.svg import svg_text
 from keelroom.export.tables import write_csv
 from keelroom.export.tiles import write_tiles
+from tests.acts import doing
 from tests.conftest import DEMO
 
 BUILD = load(DEMO)
@@ -200,7 +202,7 @@ def test_places_truly_clear_stay_in_reach_and_are_ranked():
     assert len({found.words for found in search.found}) == len(search.found)
     now, place = stand(BUILD.survey, BUILD.package), BUILD.package.place
     for found in search.found:
-        build = apply(BUILD, found.edit)
+        build = doing(BUILD, found.act)
         fit = fit_up(build, build.package)
         assert fit.tightest.margin >= -1e-4
         assert found.margin == pytest.approx(fit.tightest.margin)
@@ -216,7 +218,7 @@ def test_places_truly_clear_stay_in_reach_and_are_ranked():
 
 def test_what_the_search_finds_is_solved_in_full():
     found = find_places(BUILD).found[0]
-    figures = assess(apply(BUILD, found.edit))
+    figures = assess(doing(BUILD, found.act))
     by_name = {case.name: case.figures.temperature for case in figures.cases if case.figures}
     for name, heat in found.temperatures:
         assert heat == pytest.approx(by_name[name], abs=0.05) or math.isinf(heat)
@@ -267,7 +269,7 @@ def test_stages_uncover_the_face_and_the_no_go_edge_is_refused():
     assert {check for check, _ in plan.missing} == {"hood", "latch", "structure"}
     forbidden = cut_plan(changed(BUILD, (("survey", "opening", "left_edge"), "no_go")))
     assert [bool(stage.refused) for stage in forbidden.stages if stage.edge == "left"] == [True]
-    cut = apply(BUILD, plan.stages[1].edit)
+    cut = doing(BUILD, plan.stages[1].act)
     assert codes(cut)["cut_checks"].level == "problem"
     assert list(stand(cut.survey, cut.package)) == pytest.approx(list(stand(BUILD.survey, BUILD.package)), abs=1e-6), (
         "the core stays where it is"

@@ -2,8 +2,9 @@
 
 import pytest
 
+from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.fit.cut_rules import CHECKS, barred
-from keelroom.assess.fit.cutting import cut_plan
+from keelroom.assess.questions.cutting import cut_plan
 from keelroom.assess.questions.worth import worth_table
 from keelroom.document.edits import Edit, apply, removed, set_value
 from keelroom.document.file import load
@@ -20,9 +21,9 @@ CHECKED = on(BUILD, (("survey", "checks"), tuple(CHECKS)))
 
 def offers(build):
     """Every edit that plans a cut, from wherever it is offered."""
-    found = [worth.edit for worth in worth_table(build)]
-    found += [stage.edit for stage in cut_plan(build).stages if stage.edit is not None]
-    return [edit for edit in found if apply(build, edit).package.cuts != build.package.cuts]
+    found = [worth.act for worth in worth_table(build)]
+    found += [stage.act for stage in cut_plan(build).stages if stage.act is not None]
+    return [edit for edit in (edit_for(build, act) for act in found) if apply(build, edit).package.cuts != build.package.cuts]
 
 
 def test_no_cut_is_let_through_before_its_checks_wherever_it_is_offered_from():

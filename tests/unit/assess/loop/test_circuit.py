@@ -2,12 +2,12 @@
 
 import pytest
 
+from keelroom.assess.acts.loop import ordinary_edit, wider_way
+from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.first_build import Answers, first_build
-from keelroom.assess.fit.hose_ways import CLEAR, detour, ways_of, wider_way
-from keelroom.assess.fixes import edit_for
+from keelroom.assess.fit.hose_ways import CLEAR, detour, ways_of
 from keelroom.assess.loop.air import air_in, bleed_list
-from keelroom.assess.loop.edits import ordinary_edit
 from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.hose_plans import hose_plans, rod_pattern, rod_words
 from keelroom.assess.loop.order import circuit_order

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from keelroom.assess.acts.registry import offer
 from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.electrical.loads import label_words
-from keelroom.catalogue.load import FanAssembly, placed
-from keelroom.document.edits import Change, Edit
+from keelroom.catalogue.load import FanAssembly
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.package import Fan, Shroud
+from keelroom.document.schema.package import Fan
 from keelroom.gui.rows import Group, Page, Row, quantities
 from keelroom.units import KINDS, format_si
 
@@ -39,7 +39,7 @@ def pages(build: Build) -> tuple[Page, ...]:
     return (
         Page("Choose", ()),
         Page("Fans", fans or (Group("No fan yet", (), note="Choose one from the list, or add one and describe it."),),
-             (("Add a fan", "add_fan"), ("Spread over the face", "spread"), ("Keep in my parts", "keep"))),
+             (("Add a fan", offer("add_fan", build.active)), ("Spread over the face", offer("spread", build.active)), ("Keep in my parts", "keep"))),
         Page("Shroud", (Group("Shroud", (Row("choice", (*shroud, "kind"), "Shroud", SHROUDS), *extra, *inside, *quantities(shroud, "fan_gap", "cost"))),
                         Group("Round the core", (), note="Air goes round the core if it can; standing, hot bay air comes back. The gaps are measured at Survey, Air gaps; panels and strips that close them are planned at Fit-up, Panels."))),
         Page("Curve", ()),
@@ -97,14 +97,6 @@ def cells(assembly: FanAssembly, system: str) -> tuple[str, ...]:
     fan, count = assembly.fan, assembly.count
     flow = format_si(count * fan.free_air_flow.si, KINDS["airflow"], system) if fan.free_air_flow else "?"
     return (assembly.name, flow, format_si(fan.depth.si, KINDS["length"], system) if fan.depth else "?", f"{assembly.cost:.0f}")
-
-
-def choose(build: Build, assembly: FanAssembly, system: str) -> Edit:
-    """The edit that fits an assembly to the active package: fans spread over the face, with its own shroud or the present one."""
-    fans, shroud = placed(assembly, build.package.core, system)
-    place = ("packages", build.active)
-    kept: Shroud = shroud if assembly.shrouded else build.package.shroud
-    return Edit(f"Fans: {assembly.name}", (Change((*place, "fans"), fans), Change((*place, "shroud"), kept)))
 
 
 def figure_rows(build: Build, assessment: Assessment, case_id: str, system: str) -> tuple[str, list[tuple[str, str]]]:

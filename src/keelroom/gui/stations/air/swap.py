@@ -1,26 +1,29 @@
-"""The engine-driven fan that was there against this package: what taking it off gives."""
+"""The car as found against this package: what the change gives, an engine-driven fan taken off above all."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 
-from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
-from keelroom.assess.questions.swap import Swap, as_found, driven_package, swap
+from keelroom.assess.acts.registry import offer
+from keelroom.assess.questions.swap import Swap, swap
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.gui.widgets.text import button
 from keelroom.units import KINDS, format_si
 
 COLUMNS = ("Duty case", "Was", "Now", "Air was", "Air now", "It dragged")
-NOTE = "Each duty case with the engine-driven fan and with this package: engine outlet, air through the core, and the power the fan took from the engine."
+NOTE = "Each duty case with the car as found and with this package: engine outlet, air through the core, and the power an engine-driven fan took from the engine."
 FAILS = "If an electric fan fails at a light you stop; a clutch that fails open does the same, one that seizes only costs power."
 
 
 NONE = (
-    "No other package has a fan the engine turns. The act below adds this one as it was found: same core and shroud, a clutch fan in place of the electric ones. "
-    "Measure the real one and correct it: diameter, ratio, flow."
+    "The car as found is not among the packages yet. Keep this package as that, before anything on it is planned; or add it with a clutch fan in place of "
+    "the electric ones, where the engine turned one: same core and shroud. Measure the real one and correct it: diameter, ratio, flow."
 )
+ACTIVE = "The car as found is what is active: choose a planned package to see what it gives."
 
 
 class SwapView(AskedTable[Swap | None]):
@@ -28,19 +31,25 @@ class SwapView(AskedTable[Swap | None]):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session, "Before and after", COLUMNS, NOTE, "idle, hill …")
-        self.add = button("Add the package as found", self._add)
-        self.column.insertWidget(1, self.add, alignment=Qt.AlignmentFlag.AlignLeft)
+        self.add = QWidget()
+        line = QHBoxLayout(self.add)
+        line.setContentsMargins(12, 4, 10, 4)
+        for words, code in (("Keep this as found", "as_found"), ("As found, engine-driven fan", "as_found_driven")):
+            line.addWidget(button(words, partial(self._add, code)))
+        line.addStretch(1)
+        self.column.insertWidget(1, self.add)
         self.column.addStretch(0)
 
     def missing(self) -> str:
-        return super().missing() or ("" if driven_package(self.session.build) else NONE)
+        found = self.session.build.of_kind("as_found")
+        return super().missing() or (NONE if found is None else ACTIVE if found.id == self.session.build.active else "")
 
     def question(self) -> Callable[[], Swap | None]:
         build = self.session.build
         return lambda: swap(build)
 
     def refresh(self) -> None:
-        self.add.setVisible(driven_package(self.session.build) is None)
+        self.add.setVisible(self.session.build.of_kind("as_found") is None)
         super().refresh()
 
     def show_found(self, found: Swap | None) -> None:
@@ -80,5 +89,5 @@ class SwapView(AskedTable[Swap | None]):
             case = next(one.id for one in self.session.build.duty_cases if one.name == name)
             self.session.select(case)
 
-    def _add(self) -> None:
-        self.session.attempt(as_found(self.session.build))
+    def _add(self, code: str) -> None:
+        self.session.do(offer(code, self.session.build.active))

@@ -6,7 +6,6 @@ import math
 
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
-from keelroom.assess.fit.cut_rules import barred
 from keelroom.assess.questions.worth import Worth, telling_cases, worth_table
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.sought import SoughtPage
@@ -51,18 +50,18 @@ def _one(column: QVBoxLayout, worth: Worth, session: Session, told: tuple[bool, 
     line = QHBoxLayout()
     words = QVBoxLayout()
     words.setSpacing(0)
-    words.addWidget(label(worth.label, "" if worth.nothing else "strong", wrap=True))
+    words.addWidget(label(worth.act.label, "" if worth.nothing else "strong", wrap=True))
     system = session.system
     changes = zip(told, ("idle", "grade"), (worth.idle, worth.grade), strict=True)
     figures = "\n".join(f"{name} {change_text(change, system)}" for there, name, change in changes if there)
     if worth.cures:
         figures += "\nwith it a duty case settles that did not"
     shown = label("worth nothing here" if worth.nothing else figures, "faint")
-    shown.setAccessibleName(f"{worth.label}: {figures}")
+    shown.setAccessibleName(f"{worth.act.label}: {figures}")
     words.addWidget(shown)
     line.addLayout(words, 1)
-    why_not = barred(session.build, worth.edit)
-    done = button("Do it", lambda: session.attempt(worth.edit), f"Do it: {worth.label}", tip=why_not)
+    why_not = session.why_not(worth.act)
+    done = button("Do it", lambda: session.do(worth.act), f"Do it: {worth.act.label}", tip=why_not)
     done.setEnabled(not why_not)
     line.addWidget(done)
     column.addLayout(line)

@@ -6,7 +6,8 @@ from functools import partial
 
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
-from keelroom.assess.causes import STATE_WORDS, Cause, causes_for, marked, state_of
+from keelroom.assess.acts.registry import offer
+from keelroom.assess.causes import STATE_WORDS, Cause, causes_for, state_of
 from keelroom.document.schema.brief import CauseState
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import palette_of
@@ -68,4 +69,4 @@ class CausesView(ScrolledColumn):
         column.addSpacing(10)
 
     def _mark(self, cause: Cause, state: CauseState) -> None:
-        self.session.set(("brief", "causes"), marked(self.session.build.brief, cause.id, state), f"{cause.name}: {STATE_WORDS[state]}")
+        self.session.do(offer("cause", "", f"{cause.name}: {STATE_WORDS[state]}", cause=cause.id, state=state))

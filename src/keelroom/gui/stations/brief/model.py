@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from keelroom.assess.acts.registry import offer
 from keelroom.document.schema.build import Build
 from keelroom.gui.rows import Group, Page, Row, quantities
 
@@ -92,7 +93,7 @@ def pages(build: Build) -> tuple[Page, ...]:
         ),
         Page("Causes", ()),
         Page("Duty cases", tuple(_case_group(case.id, case.name) for case in build.duty_cases),
-             (("Add a duty case", "add_case"), ("Make them from the brief", "remake_cases"))),
+             (("Add a duty case", offer("add_case")), ("Make them from the brief", offer("usual_cases")))),
     )  # fmt: skip
 
 

@@ -2,19 +2,15 @@
 
 from __future__ import annotations
 
+from keelroom.assess.acts.coolers import KINDS_OF_COOLER
 from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.fit.coolers import LINED, LinePlan, kinked, line_plan, mount_notes, named, oil_through
 from keelroom.assess.inputs.coolers import FLUID_OF, SPOTS, fitted
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.coolers import Cooler, CoolerKind
+from keelroom.document.schema.coolers import Cooler
 from keelroom.gui.rows import Group, Page, Path, Row, Said, quantities
 from keelroom.units import KINDS, format_si
 
-KINDS_OF_COOLER: tuple[tuple[CoolerKind, str], ...] = (
-    ("condenser", "A/C condenser"), ("gearbox_cooler", "Gearbox cooler"), ("oil_cooler", "Engine oil cooler"),
-    ("steering_cooler", "Power-steering cooler"), ("charge_cooler", "Charge-air cooler"),
-    ("water_charge_cooler", "Front exchanger of a water charge cooler"), ("screen", "Screen"),
-)  # fmt: skip
 MAKES = (("tube_fin", "Tube and fin"), ("plate_fin", "Plate and fin"), ("stacked_plate", "Stacked plate"))
 PLACES = tuple((key, spot.words[0].upper() + spot.words[1:]) for key, spot in SPOTS.items())
 FITTINGS = (("straight", "Straight"), ("elbow_45", "45° elbow"), ("elbow_90", "90° elbow"))

@@ -113,7 +113,7 @@ class WaysView(AskedTable[tuple[Tried, ...]]):
 
     def choose(self, row: int) -> None:
         if self.found and not self.found[row].current:
-            self.session.attempt(self.found[row].edit)
+            self.session.do(self.found[row].act)
 
 
 class PlacesView(AskedTable[tuple[Place, ...]]):
@@ -172,6 +172,6 @@ class PlacesView(AskedTable[tuple[Place, ...]]):
 
     def choose(self, row: int) -> None:
         if self.found and self.asked is self.session.build:
-            self.session.attempt(self.found[row].edit)
+            self.session.do(self.found[row].act)
         else:
             self.session.told.emit("The build has changed since these places were tried: search again")

@@ -6,28 +6,18 @@ from functools import partial
 
 from PyQt6.QtWidgets import QWidget
 
-from keelroom.assess.fit.coolers import named
-from keelroom.document.edits import added, fresh_id, fresh_name
-from keelroom.document.quantity import quantity
-from keelroom.document.schema.coolers import Cooler, CoolerKind
+from keelroom.assess.acts.coolers import KINDS_OF_COOLER
+from keelroom.assess.acts.registry import offer
+from keelroom.document.schema.coolers import CoolerKind
 from keelroom.drawing.coolers import fluids_scene
 from keelroom.drawing.scene import Scene
 from keelroom.drawing.spots import spots_scene
 from keelroom.gui.session.session import Session
-from keelroom.gui.stations.coolers.model import KINDS_OF_COOLER, pages
+from keelroom.gui.stations.coolers.model import pages
 from keelroom.gui.stations.coolers.tables import BooksView, ListView, PlacesView, WaysView
 from keelroom.gui.stations.coolers.told import LinesPage, NoisePage
 from keelroom.gui.widgets.form import Form
 from keelroom.gui.widgets.scene_view import SceneView
-
-SIZES = {
-    "gearbox_cooler": {"width": "11 in", "height": "6 in"},
-    "oil_cooler": {"width": "11 in", "height": "6 in"},
-    "steering_cooler": {"width": "10 in", "height": "3 in"},
-    "charge_cooler": {"width": "24 in", "height": "6 in"},
-    "water_charge_cooler": {"width": "24 in", "height": "8 in"},
-}
-"""what a cooler of a kind is added with: plate coolers, a charge cooler as long as the grille"""
 
 
 class AuxCoolersStation(Form):
@@ -36,7 +26,7 @@ class AuxCoolersStation(Form):
     def __init__(self, session: Session) -> None:
         self.boards: dict[str, SceneView] = {}
         add = {
-            f"Add {words[0].lower() if words[1].islower() else words[0]}{words[1:]}": partial(self._add, kind, words)
+            f"Add {words[0].lower() if words[1].islower() else words[0]}{words[1:]}": partial(self._add, kind)
             for kind, words in KINDS_OF_COOLER
         }
         makers = {
@@ -80,20 +70,5 @@ class AuxCoolersStation(Form):
             "Each row: what the fluid is given, then what takes it. Shaded: coolers, with the air they meet.",
         )
 
-    def _add(self, kind: CoolerKind, words: str) -> None:
-        build = self.session.build
-        ident = fresh_id(build.package.coolers, "cooler")
-        ahead = [c.stand_off.si + c.thickness.si for c in build.package.coolers if c.stands == "ahead"]
-        off = quantity(f"{max(ahead, default=0.0) * 1e3 + 6:.0f} mm", "length") if ahead else quantity("1/2 in", "length")
-        usual = {name: quantity(text, "length") for name, text in SIZES.get(kind, {}).items()}
-        plate = (
-            {}
-            if kind in ("condenser", "screen")
-            else {"make": "stacked_plate", "loss": quantity("12", "number"), "conductance": quantity("1500 W/m²K", "face conductance")}
-        )
-        if kind == "screen":
-            plate = {"loss": quantity("1.5", "number")}
-        name = fresh_name(map(named, build.package.coolers), words)
-        member = Cooler.model_validate({"id": ident, "name": name, "kind": kind, "stand_off": off} | usual | plate)
-        if self.session.attempt(added(build, ("packages", build.active, "coolers"), member, f"Add {words.lower()}")):
-            self.session.asked_for.emit(("packages", build.active, "coolers", ident, "width"))
+    def _add(self, kind: CoolerKind) -> None:
+        self.session.do(offer("add_cooler", self.session.build.active, kind=kind))

@@ -7,7 +7,8 @@ from collections.abc import Callable
 
 from PyQt6.QtWidgets import QVBoxLayout
 
-from keelroom.assess.questions.compare import Candidate, Sweep, candidates, fit_core, sweep
+from keelroom.assess.acts.registry import offer
+from keelroom.assess.questions.compare import Candidate, Sweep, candidates, sweep
 from keelroom.catalogue.load import cores
 from keelroom.core.rules import face_area_wanted
 from keelroom.gui.session.session import Session
@@ -84,7 +85,7 @@ class CompareView(AskedTable[tuple[Candidate, ...]]):
     def choose(self, row: int) -> None:
         core = self.found[row].core if self.found else self.session.build.package.core
         if core != self.session.build.package.core:
-            self.session.attempt(fit_core(self.session.build, core, self.session.system))
+            self.session.do(offer("fit_core", self.session.build.active, f"Core: {core.name}", name=core.name))
 
 
 def sweeps_page(session: Session) -> SoughtPage:

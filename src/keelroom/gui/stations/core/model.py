@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from keelroom.assess.acts.registry import offer
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Core
 from keelroom.gui.rows import Group, Page, Row, quantities
@@ -35,7 +36,7 @@ def pages(build: Build) -> tuple[Page, ...]:
                 ),
                 Group("Package", (Row("text", ("packages", build.active, "name"), "Package"), *quantities(("packages", build.active), "hours"))),
             ),
-            (("Keep in my parts", "keep"), ("Copy this package", "copy_package"), ("Remove it", "remove_package")),
+            (("Keep in my parts", "keep"), ("Copy this package", offer("copy_package", build.active)), ("Remove it", offer("remove_package", build.active))),
         ),
         Page(
             "Fins",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from keelroom.assess.acts.registry import offer
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.bench import bench_steps
 from keelroom.assess.electrical.controller import HOSED
@@ -94,10 +95,10 @@ def _circuits(build: Build, assessment: Assessment) -> Page:
         "Circuits",
         tuple(groups),
         (
-            ("Plan what is missing", "plan"),
-            ("Add a circuit", "add_circuit"),
-            ("Add a source", "add_source"),
-            ("Size alike circuits alike", "alike"),
+            ("Plan what is missing", offer("plan_circuits", build.active)),
+            ("Add a circuit", offer("add_circuit", build.active)),
+            ("Add a source", offer("add_source")),
+            ("Size alike circuits alike", offer("sized_alike", build.active)),
         ),
     )
 
@@ -181,7 +182,7 @@ def _charging(build: Build) -> Page:
             Group("Charge cable", (*quantities(charge, "length", "size"), Row("choice", (*charge, "cable"), "Cable", CABLE_CHOICES), *quantities(charge, "ambient", "bundle"), *quantities(supply, "charge_fuse", "charge_limit"))),
             *loads,
         ),
-        (("Add a load", "add_load"),),
+        (("Add a load", offer("add_load")),),
     )  # fmt: skip
 
 

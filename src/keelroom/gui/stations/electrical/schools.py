@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from keelroom.assess.electrical.schools import Compared, Comparison, compare_schools
 from keelroom.assess.inputs.cases import idle_case
+from keelroom.assess.questions.schools import Compared, Comparison, compare_schools
 from keelroom.drawing.scene import Scene
 from keelroom.drawing.schools import SHOWN_DAYS, schools_scene
 from keelroom.gui.session.session import Session
@@ -60,8 +60,8 @@ class SchoolsView(AskedTable[Comparison]):
         self.said.setText(f"Now: {found.rows[current].school.why}" if current >= 0 else "")
 
     def choose(self, row: int) -> None:
-        if self.found is not None and self.found.rows[row].edit.changes:
-            self.session.attempt(self.found.rows[row].edit)
+        if self.found is not None and not self.found.rows[row].current:
+            self.session.do(self.found.rows[row].act)
 
     def picture(self) -> tuple[Scene | None, str, str]:
         """The comparison for the drawing board."""

@@ -4,14 +4,10 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QWidget
 
-from keelroom.assess.electrical.planner import plan_missing, sized_alike
 from keelroom.assess.wording import lowered
-from keelroom.document.edits import added, fresh_id
-from keelroom.document.schema.electrical import Circuit, Load, Source
 from keelroom.drawing.charging import charging
 from keelroom.drawing.scene import Scene
 from keelroom.drawing.wiring import wiring
-from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.electrical.harness import HarnessView
 from keelroom.gui.stations.electrical.model import pages
@@ -28,15 +24,8 @@ class ElectricalStation(Form):
 
     def __init__(self, session: Session) -> None:
         self.boards: dict[str, SceneView] = {}
-        actions = {
-            "plan": self._plan,
-            "add_circuit": self._add_circuit,
-            "add_source": self._add_source,
-            "add_load": self._add_load,
-            "alike": self._alike,
-        }
         makers = {"Schools": self._schools, "Harness": lambda: HarnessView(session)}
-        super().__init__(session, lambda: pages(session.build, session.system, session.assessment, self.current), actions, makers)
+        super().__init__(session, lambda: pages(session.build, session.system, session.assessment, self.current), {}, makers)
 
     def _schools(self) -> QWidget:
         made = SchoolsView(self.session)
@@ -85,37 +74,3 @@ class ElectricalStation(Form):
         page = self.views.get("Schools")
         assert isinstance(page, SchoolsView)
         return page.picture()
-
-    # acts
-
-    def _plan(self) -> None:
-        try:
-            self.session.attempt(plan_missing(self.session.build, self.session.build.package))
-        except InputError as error:
-            self.session.told.emit(error.message)
-
-    def _alike(self) -> None:
-        try:
-            self.session.attempt(sized_alike(self.session.build, self.session.build.package))
-        except InputError as error:
-            self.session.told.emit(error.message)
-
-    def _append(self, path: tuple[str, ...], member: object, label: str) -> None:
-        if self.session.attempt(added(self.session.build, path, member, label)):
-            self.refresh()
-            self.go_to((*path, member.id))  # type: ignore[attr-defined]
-
-    def _add_circuit(self) -> None:
-        build = self.session.build
-        ident = fresh_id(build.package.circuits, "circuit")
-        self._append(
-            ("packages", build.active, "circuits"), Circuit(id=ident, name=f"Circuit {ident.removeprefix('circuit')}"), "Add a circuit"
-        )
-
-    def _add_source(self) -> None:
-        sources = self.session.build.supply.sources
-        self._append(("supply", "sources"), Source(id=fresh_id(sources, "source"), name="Another source"), "Add a source")
-
-    def _add_load(self) -> None:
-        loads = self.session.build.supply.loads
-        self._append(("supply", "loads"), Load(id=fresh_id(loads, "load"), name="Another load"), "Add a load")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from keelroom.assess.acts.registry import offer
 from keelroom.assess.fit.coolers import named
 from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.mounts import FAN_MOUNTS, BracketPlan, anchors, bracket_plans, core_growth
@@ -34,7 +35,11 @@ def page(build: Build) -> Page:
     points = tuple((key, anchor.words) for key, anchor in anchors(build.survey, package).items())
     groups = tuple(_bracket(bracket, points, ("packages", package.id, "brackets", bracket.id)) for bracket in package.brackets)
     empty = (Group("No bracket yet", (), note="A bracket goes from any point to any other: core, tanks, shroud, fan studs, coolers, frames, neighbours, holes of the survey, new holes."),)  # fmt: skip
-    return Page("Brackets", groups or empty, (("One to each surveyed hole", "bracket_all"), ("Add a bracket", "add_bracket")))
+    return Page(
+        "Brackets",
+        groups or empty,
+        (("One to each surveyed hole", offer("brackets_to_holes", build.active)), ("Add a bracket", offer("add_bracket", build.active))),
+    )
 
 
 def _bracket(bracket: Bracket, points: tuple[tuple[str, str], ...], path: Path) -> Group:
@@ -146,7 +151,7 @@ def mounts_page(build: Build) -> Page:
     ]
     coolers = (("", "The condenser ahead"), *((cooler.id, named(cooler)) for cooler in build.package.coolers))
     groups += [_frame(frame, (*where, "frames", frame.id), coolers) for frame in mount.frames]
-    return Page("Mounts", tuple(groups), (("Add a frame of angle", "add_frame"),))
+    return Page("Mounts", tuple(groups), (("Add a frame of angle", offer("add_frame", build.active)),))
 
 
 def _frame(frame: Frame, path: Path, coolers: tuple[tuple[str, str], ...]) -> Group:

@@ -6,9 +6,9 @@ from functools import partial
 
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
-from keelroom.assess.fit.cut_rules import CHECKS, barred
-from keelroom.assess.fit.cutting import CutPlan, Stage, cut_plan
-from keelroom.document.edits import removed
+from keelroom.assess.fit.cut_rules import CHECKS
+from keelroom.assess.questions.cutting import CutPlan, Stage, cut_plan
+from keelroom.core.act import Act
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.fitup.model import heat_words
 from keelroom.gui.widgets.fields import SetField
@@ -51,8 +51,9 @@ def _cuts_made(session: Session, column: QVBoxLayout) -> None:
     for cut in package.cuts:
         line = QHBoxLayout()
         line.addWidget(label(f"Planned: {cut.edge} edge, {format_si(cut.amount.si, KINDS['length'], session.system)}"), 1)
-        edit = removed(session.build, ("packages", package.id, "cuts"), cut.id, f"Take out the cut, {cut.edge} edge")
-        line.addWidget(button("Take out", partial(session.attempt, edit), f"Take out the cut, {cut.edge} edge"))
+        words = f"Take out the cut, {cut.edge} edge"
+        act = Act("remove", words, package.id, path=("packages", package.id, "cuts", cut.id))
+        line.addWidget(button("Take out", partial(session.do, act), words))
         column.addLayout(line)
 
 
@@ -65,10 +66,10 @@ def _stage(session: Session, column: QVBoxLayout, stage: Stage, plan: CutPlan) -
     head = QHBoxLayout()
     title = f"Cut {stage.letter}: {stage.words}" if stage.letter else f"No cut: {stage.words}"
     head.addWidget(label(title, "strong", wrap=True), 1)
-    edit = stage.edit
-    if edit is not None:
-        made = button(f"Plan to {stage.letter}", lambda: session.attempt(edit), f"Plan the cuts up to {stage.letter}")
-        why_not = barred(session.build, edit)
+    act = stage.act
+    if act is not None:
+        made = button(f"Plan to {stage.letter}", partial(session.do, act), f"Plan the cuts up to {stage.letter}")
+        why_not = session.why_not(act)
         made.setEnabled(not why_not)
         made.setToolTip(plain_tip(why_not or "Plan these cuts; undo takes them out again"))
         head.addWidget(made)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QHBoxLayout, QProgressBar, QVBoxLayout
 
-from keelroom.assess.fit.search import Found, Search, find_places
+from keelroom.assess.questions.places import Found, Search, find_places
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.stations.fitup.model import heat_words
@@ -104,7 +104,7 @@ class FindPage(ScrolledColumn):
         column.addSpacing(6)
         head = QHBoxLayout()
         head.addWidget(label(f"{number}  {found.words}", "strong", wrap=True), 1)
-        head.addWidget(button("Use it", lambda: self.session.attempt(found.edit), f"Use place {number}"))
+        head.addWidget(button("Use it", lambda: self.session.do(found.act), f"Use place {number}"))
         column.addLayout(head)
         heats = "; ".join(f"{name} {heat_words(value, system)}" for name, value in found.temperatures)
         work = [format_si(found.work, KINDS["time"], system) + " to move parts"] if found.work else []

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 
+from keelroom.assess.acts.registry import offer
 from keelroom.assess.assessment import Assessment
 from keelroom.assess.fit.clearances import RULE_WORDS, Gap
 from keelroom.assess.fit.panels import panel_name
@@ -94,7 +95,7 @@ def _place(build: Build) -> Page:
             ),
             *rules,
         ),
-        (("Middle of the opening", "centre"), ("To the plane", "to_plane")),
+        (("Middle of the opening", offer("centre", build.active)), ("To the plane", offer("to_plane", build.active))),
     )
 
 
@@ -131,7 +132,11 @@ def _shroud(build: Build) -> Page:
     ]
     if package.shroud.blank_width is None and not package.shroud.supplied:
         groups.append(Group("From sheet", sheet))
-    actions = (("Trim until it seats", "seat"), ("Fans to their rings", "rings")) if package.shroud.blank_width is not None else ()
+    actions = (
+        (("Trim until it seats", offer("seat_shroud", package.id)), ("Fans to their rings", offer("fans_to_rings", package.id)))
+        if package.shroud.blank_width is not None
+        else ()
+    )
     return Page("Shroud", tuple(groups), actions)  # fmt: skip
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from keelroom.assess.acts.registry import offer
 from keelroom.assess.fit.moves import BOTTLES, CAPPED, HOW_WORDS, moves_of
 from keelroom.assess.loop.volumes import bottle_wanted
 from keelroom.document.schema.build import Build
@@ -23,9 +24,11 @@ def page(build: Build) -> Page:
     obstacles = {item.id: item for item in build.survey.obstacles}
     groups = tuple(_group(move, obstacles.get(move.id), ("packages", package.id, "moves", move.id)) for move in package.moves)
     rest = [item for item in build.survey.obstacles if item.id not in package.moved]
-    acts = tuple((f"Move {item.name or item.id}", f"move:{item.id}") for item in rest)
+    acts = tuple((words := f"Move {item.name or item.id}", offer("move_away", build.active, words, obstacle=item.id)) for item in rest)
     return Page(
-        "Neighbours", groups or (Group("Nothing is moved", (), note=NOTE),), (*acts, *((("Put them back", "put_back"),) if groups else ()))
+        "Neighbours",
+        groups or (Group("Nothing is moved", (), note=NOTE),),
+        (*acts, *((("Put them back", offer("put_back", build.active)),) if groups else ())),
     )
 
 

@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-from keelroom.assess.fit.panel_edits import NAMES, foam_for
+from keelroom.assess.acts.panels import ADDS
+from keelroom.assess.acts.registry import offer
 from keelroom.assess.fit.panels import KIND_WORDS, WORK_NOTES, PanelPlan, panel_name, panel_plans
 from keelroom.assess.fit.templates import sheet_list
-from keelroom.assess.inputs.sealing import PANEL_GAP, ways
+from keelroom.assess.inputs.sealing import ways
 from keelroom.assess.wording import lowered
-from keelroom.document.edits import fresh_id, fresh_name
-from keelroom.document.quantity import quantity
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.panels import EDGES, Panel, PanelKind
+from keelroom.document.schema.panels import EDGES, Panel
 from keelroom.gui.rows import Group, Page, Path, Row, Said, quantities
 from keelroom.gui.stations.fitup.stock import BOLT_CHOICES, METAL_CHOICES
 from keelroom.units import KINDS, format_si
@@ -18,11 +17,6 @@ from keelroom.units import KINDS, format_si
 KINDS_OF_PANEL = tuple(KIND_WORDS.items())
 BEADS = (("across", "Front to back, a row"), ("along", "Along its middle, one"))
 FIRMNESS = (("soft", "Soft"), ("medium", "Medium"), ("firm", "Firm"))
-ADDS: dict[str, tuple[str, PanelKind, str]] = {
-    "panel:top": ("Panel over the core", "panel", "top"), "panel:left": ("Strip at the left", "strip", "left"), "panel:right": ("Strip at the right", "strip", "right"),
-    "panel:bottom": ("Panel under the core", "panel", "bottom"), "panel:cover": ("Cover a hole", "cover", ""), "panel:duct": ("Duct piece", "duct", "left"), "panel:dam": ("Air dam", "dam", ""),
-}  # fmt: skip
-DAM_DEEP = "4 in"
 TOLD = 1e-4
 """A way left open [m2] worth a word: what a sealed one leaks is not."""
 
@@ -33,7 +27,11 @@ def page(build: Build, system: str, shown: bool) -> Page:
     closes = (*((edge, f"The {edge} of the core") for edge in EDGES), *((hole.id, hole.name or hole.id) for hole in build.survey.air_holes))
     groups = tuple(_group(panel, ("packages", package.id, "panels", panel.id), closes) for panel in package.panels)
     nothing = (Group("Nothing leads the air yet", (), note="Gaps beside the core are measured in the tape walk: Survey, Air gaps. What closes them is planned here."),)  # fmt: skip
-    acts = (("Close every edge", "close_all"), *((words, code) for code, (words, _, _) in ADDS.items()))
+    close = offer("close_edges", package.id, edges=" ".join(EDGES))
+    acts = (
+        ("Close every edge", close),
+        *((words, offer("add_panel", package.id, f"Add: {words.lower()}", what=what)) for what, (words, _, _) in ADDS.items()),
+    )
     return Page("Panels", (*(groups or nothing), *(_how(build, system) if groups and shown else ())), acts)
 
 
@@ -119,27 +117,3 @@ def _figures(plan: PanelPlan, system: str) -> str:
         )
     text = "; ".join(words)
     return text[:1].upper() + text[1:] + "."
-
-
-def new_panel(build: Build, code: str) -> Panel:
-    """A panel as it is added."""
-    words, kind, closes = ADDS[code]
-    package = build.package
-    taken = {panel.closes for panel in package.panels}
-    if kind == "cover":
-        closes = next((hole.id for hole in build.survey.air_holes if hole.id not in taken), "")
-    if kind == "duct":
-        closes = next((edge for edge in ("left", "right") if edge not in taken), "left")
-    gap = getattr(package.sealing, closes).gap.si if kind == "strip" else PANEL_GAP
-    name = {"panel": NAMES.get(closes, words), "strip": f"{NAMES[closes]} strip" if closes in NAMES else words, "cover": "Cover plate", "duct": "Duct piece", "dam": "Air dam"}[kind]  # type: ignore[call-overload]  # fmt: skip
-    more: dict[str, object] = {"foam": foam_for(gap)}
-    if kind == "dam":
-        more = {
-            "depth": quantity(DAM_DEEP, "length"),
-            "back_lip": quantity("0 in", "length"),
-            "bolts": quantity("0", "count"),
-            "foam": None,
-        }
-    if kind == "cover":
-        more |= {"bolts": quantity("4", "count")}
-    return Panel.model_validate({"id": fresh_id(package.panels, "panel"), "name": fresh_name(map(panel_name, package.panels), name), "kind": kind, "closes": closes} | more)  # fmt: skip

@@ -11,12 +11,11 @@ from PyQt6.QtGui import QMouseEvent
 from keelroom.assess.loop.air import air_in
 from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.ports import part_name
-from keelroom.document.edits import Edit
 from keelroom.drawing.loop import LEAST, Room, dragged_height, loop_scene
 from keelroom.drawing.scene import Circle, Polyline, Scene, Shape
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.handle import Handle
-from keelroom.gui.widgets.moving import NUDGE, moves
+from keelroom.gui.widgets.moving import NUDGE, moves, moving
 from keelroom.gui.widgets.scene_view import FOOT, HEAD, SceneView
 
 REACH = 16.0
@@ -156,7 +155,7 @@ class LoopBoard(SceneView):
         now = part.y.si if part.y is not None else float("inf")
         changes = moves(where, {"y": (now, height)}, self.session.system, "measured")
         if changes:
-            self.session.attempt(Edit(f"Height of {part_name(part).lower()}", changes, key))
+            self.session.attempt(moving(f"Height of {part_name(part).lower()}", changes, key))
 
     def _nudge(self, tag: str, direction: tuple[int, int], steps: int) -> None:
         if direction[1]:

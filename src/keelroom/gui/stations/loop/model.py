@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from keelroom.assess.acts.loop import KINDS_OF_PART
+from keelroom.assess.acts.registry import offer
 from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.loop.air import OUTCOME_WORDS, air_in, bleed_list
 from keelroom.assess.loop.graph import graph_of
@@ -15,7 +17,7 @@ from keelroom.assess.loop.strength import proof_pressure, weakest
 from keelroom.assess.loop.told import fill_steps, stands_of
 from keelroom.assess.loop.volumes import TANKED, holds_of, purchase_of, volumes_of
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.loop import Hose, Part, PartKind
+from keelroom.document.schema.loop import Hose, Part
 from keelroom.document.schema.package import CorePort
 from keelroom.gui.rows import Group, Page, Path, Row, Said, quantities
 from keelroom.units import KINDS, format_si
@@ -36,11 +38,6 @@ OLD = (
 )
 WAYS = (("vacuum", "Vacuum filler"), ("funnel", "Sealed funnel"))
 TESTS = (("pressure", "Pressure-test first"), ("water", "Fill with water and look"))
-KINDS_OF_PART: tuple[tuple[PartKind, str], ...] = (
-    ("pump", "Electric pump"), ("heater", "Heater core"), ("surge_tank", "Surge tank, in line"), ("expansion_tank", "Expansion tank, beside the flow"),
-    ("overflow", "Overflow bottle"), ("filler", "Filler neck"), ("bleed", "Bleed piece"), ("tee", "Tee"), ("crossover", "Crossover pipe"),
-    ("thermostat", "Thermostat housing, in line"),
-)  # fmt: skip
 OUTLETS = (("up", "Up"), ("side", "Sideways"), ("down", "Down"))
 VALVES = (("open", "Open"), ("closed", "Shut"))
 HOSE_KINDS = (
@@ -85,12 +82,12 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str, case: s
 
     where: Path = ("packages", build.active)
     return (
-        Page("Circuit", _circuit(build, where), actions=(("From a usual coolant…", "coolant_kind"),), said=of("Circuit"), leading=(("Make an ordinary circuit", "ordinary"),)),
-        Page("Parts", _parts(build, where), tuple((f"Add {words[0].lower()}{words[1:]}", f"part:{kind}") for kind, words in KINDS_OF_PART), advice=part_said),
-        Page("Hoses", _hoses(build, where), (("Add a hose", "add_hose"), ("Find clear ways", "wider")), said=of("Hoses"), advice=advice),
+        Page("Circuit", _circuit(build, where), actions=(("From a usual coolant…", "coolant_kind"),), said=of("Circuit"), leading=(("Make an ordinary circuit", offer("ordinary_circuit", build.active)),)),
+        Page("Parts", _parts(build, where), tuple((f"Add {words[0].lower()}{words[1:]}", offer("add_part", build.active, kind=kind)) for kind, words in KINDS_OF_PART), advice=part_said),
+        Page("Hoses", _hoses(build, where), (("Add a hose", offer("add_hose", build.active)), ("Find clear ways", "wider")), said=of("Hoses"), advice=advice),
         Page("Flows", ()),
         Page("Air", (), said=of("Air")),
-        Page("Ports", _ports(build, where), (("Add a port of the core", "add_port"), ("Add a port of the engine", "add_engine_port")), said=of("Ports")),
+        Page("Ports", _ports(build, where), (("Add a port of the core", offer("add_core_port", build.active)), ("Add a port of the engine", offer("add_engine_port"))), said=of("Ports")),
         Page("Holds", (Group("Circuit", quantities((*where, "loop"), "hold", "stays")), Group("What was in it", (Row("choice", (*where, "loop", "old_coolant"), "In it before", OLD),))), said=of("Holds")),
         Page("Fill", (Group("How", (Row("choice", (*where, "loop", "fill_way"), "Filled by", WAYS), Row("choice", (*where, "loop", "first_test"), "Tested first", TESTS))),), said=of("Fill")),
         Page("Coolants", ()),

@@ -69,4 +69,4 @@ class CoolantsView(AskedTable[tuple[TriedMix, ...]]):
 
     def choose(self, row: int) -> None:
         if self.found and not self.found[row].current:
-            self.session.attempt(self.found[row].edit)
+            self.session.do(self.found[row].act)

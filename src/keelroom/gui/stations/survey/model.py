@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from keelroom.assess.acts.registry import offer
 from keelroom.assess.fit.cut_rules import CHECKS
 from keelroom.assess.loop.ports import end_name
 from keelroom.assess.wording import lowered
@@ -36,21 +37,21 @@ def pages(build: Build) -> tuple[Page, ...]:
     engine = (*way, "engine")
     return (
         Page("Opening", (Group("Panel opening", (*readings(opening, "width", "height", "panel_thickness", "support_lean"),), note=WALK_NOTE),
-                         *_edges(build)), (("Give its corners instead", "add_corner"),)),
+                         *_edges(build)), (("Give its corners instead", offer("add_corner")),)),
         Page("Engine", (*(_turning(item.name or item.id, (*engine, "turning", item.id)) for item in survey.engine.turning),
                         Group("Block and mounts", readings(engine, "block_depth", "pulley_stack", "rock_forward", "rock_sideways"))),
-             (("Add a pulley or belt", "add_turning"),)),
+             (("Add a pulley or belt", offer("add_turning")),)),
         Page("Hood, rails", (Group("Hood’s underside", readings((*way, "hood"), "front", "back", "run"), note="Braces included, hood down on putty."),
                              Group("Frame rails", readings((*way, "rails"), "left", "right", "top", "between")),
                              Group("Ground", readings(way, "ground")))),
         Page("In the way", tuple(_obstacle(item.name or item.id, (*way, "obstacles", item.id), item.kind in BOTTLED) for item in survey.obstacles)
              or (Group("Nothing in the way yet", (), note="Crossover pipe, brake unit, horn, regulator, reservoir, battery, steering box, latch, bumper beam."),),
-             (("Add an obstacle", "add_obstacle"),), stay=True),
+             (("Add an obstacle", offer("add_obstacle")),), stay=True),
         _air_gaps(build),
-        Page("Hoses", tuple(_hose_end(hose, (*way, "hoses", hose.id)) for hose in survey.hoses), (("Add a port of the engine", "add_port"),), stay=True),
+        Page("Hoses", tuple(_hose_end(hose, (*way, "hoses", hose.id)) for hose in survey.hoses), (("Add a port of the engine", offer("add_engine_port")),), stay=True),
         Page("Holes", (*(_hole(item.name or item.id, (*way, "holes", item.id)) for item in survey.holes),
                        Group("Looked at before any cut", (Row("set", (*way, "checks"), "Checked on the vehicle", tuple((key, name) for key, (name, _) in CHECKS.items())),))),
-             (("Add a mounting hole", "add_hole"),), stay=True),
+             (("Add a mounting hole", offer("add_hole")),), stay=True),
     )  # fmt: skip
 
 
@@ -100,7 +101,7 @@ def _air_gaps(build: Build) -> Page:
                                      Row("flag", ("survey", "air_holes", item.id, "round"), "Round")), remove=("survey", "air_holes", item.id))
         for item in build.survey.air_holes
     ]  # fmt: skip
-    return Page("Air gaps", (*edges, *holes), (("Add a hole that lets air past", "add_air_hole"),), stay=True)
+    return Page("Air gaps", (*edges, *holes), (("Add a hole that lets air past", offer("add_air_hole")),), stay=True)
 
 
 def _edges(build: Build) -> tuple[Group, ...]:

@@ -5,10 +5,8 @@ from __future__ import annotations
 from PyQt6.QtWidgets import QApplication, QWidget
 
 from keelroom.assess.wording import lowered
-from keelroom.document.edits import Change, Edit, added, fresh_id
 from keelroom.document.fields import get, owner_and_spec
-from keelroom.document.quantity import described, from_si, quantity
-from keelroom.document.schema.survey import AirHole, Corner, HoseEnd, MountHole, Obstacle, Turning
+from keelroom.document.quantity import described
 from keelroom.drawing.scene import Scene
 from keelroom.drawing.survey import picture
 from keelroom.errors import InputError
@@ -25,15 +23,7 @@ class SurveyStation(Form):
 
     def __init__(self, session: Session) -> None:
         self.shown: tuple[str, ...] = ("survey", "opening", "width")
-        actions = {
-            "add_corner": self._add_corner,
-            "add_turning": self._add_turning,
-            "add_obstacle": self._add_obstacle,
-            "add_hole": self._add_hole,
-            "add_air_hole": self._add_air_hole,
-            "add_port": self._add_port,
-        }
-        super().__init__(session, lambda: pages(session.build), actions)
+        super().__init__(session, lambda: pages(session.build))
         self.board = SceneView(session, "Where the tape goes", self._picture)
         application = QApplication.instance()
         assert isinstance(application, QApplication)
@@ -73,57 +63,3 @@ class SurveyStation(Form):
         following = self.session.assessment.fit.next if self.session.assessment.fit else None
         foot = f"Most useful next: {lowered(following.what)} ({following.why})" if following else ""
         return picture(self.shown, text), f"{label_of(build, self.shown)}: {way_of(value)}", foot
-
-    # adding
-
-    def _append(self, path: tuple[str, ...], member: object, label: str) -> None:
-        if self.session.attempt(added(self.session.build, path, member, label)):
-            self.refresh()
-            self.go_to((*path, member.id))  # type: ignore[attr-defined]
-
-    def _add_corner(self) -> None:
-        """The first time the rectangle's own corners, so that nothing is lost; later one more after the last."""
-        opening, system = self.session.build.survey.opening, self.session.system
-        where = ("survey", "opening", "corners")
-        if opening.corners:
-            last, first = opening.corners[-1], opening.corners[0]
-            x, y = (from_si((a.si + b.si) / 2, "length", system, "measured") for a, b in ((last.x, first.x), (last.y, first.y)))
-            self._append(where, Corner(id=fresh_id(opening.corners, "corner"), x=x, y=y), "Add a corner")
-            return
-        wide = opening.width.si if opening.width else 0.6
-        high = opening.height.si if opening.height else 0.45
-        made: list[Corner] = []
-        for x_si, y_si in ((0.0, 0.0), (wide, 0.0), (wide, high), (0.0, high)):
-            x, y = (from_si(v, "length", system, "measured") for v in (x_si, y_si))
-            made.append(Corner(id=fresh_id(tuple(made), "corner"), x=x, y=y))
-        self.session.attempt(Edit("Opening by its corners", (Change(where, tuple(made)),)))
-
-    def _add_turning(self) -> None:
-        turning = self.session.build.survey.engine.turning
-        self._append(
-            ("survey", "engine", "turning"), Turning(id=fresh_id(turning, "turning"), name="Another pulley"), "Add a pulley or belt"
-        )
-
-    def _add_obstacle(self) -> None:
-        obstacles = self.session.build.survey.obstacles
-        ident = fresh_id(obstacles, "obstacle")
-        self._append(("survey", "obstacles"), Obstacle(id=ident, name=f"Obstacle {ident.removeprefix('obstacle')}"), "Add an obstacle")
-
-    def _add_hole(self) -> None:
-        holes = self.session.build.survey.holes
-        ident = fresh_id(holes, "hole")
-        hole = MountHole(id=ident, name=f"Hole {ident.removeprefix('hole')}", diameter=quantity("1/4 in", "length"))
-        self._append(("survey", "holes"), hole, "Add a mounting hole")
-
-    def _add_port(self) -> None:
-        ends = self.session.build.survey.hoses
-        role = next((role for role in ("heater_out", "heater_in", "steam") if not any(end.role == role for end in ends)), "steam")
-        end = HoseEnd.model_validate({"id": fresh_id(ends, "port"), "role": role, "bore": quantity("5/8 in", "length")})
-        self._append(("survey", "hoses"), end, "Add a port of the engine")
-
-    def _add_air_hole(self) -> None:
-        holes = self.session.build.survey.air_holes
-        ident = fresh_id(holes, "air")
-        self._append(
-            ("survey", "air_holes"), AirHole(id=ident, name=f"Air hole {ident.removeprefix('air')}"), "Add a hole that lets air past"
-        )

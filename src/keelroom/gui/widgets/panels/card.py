@@ -10,11 +10,11 @@ from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
-from keelroom.assess.fixes import applies, edit_for
-from keelroom.core.findings import Finding, Fix
+from keelroom.assess.acts.registry import applies, brings
+from keelroom.assess.acts.words import brings_words
+from keelroom.core.act import Act
+from keelroom.core.findings import Finding
 from keelroom.core.sources import SOURCES
-from keelroom.document.difference import differences
-from keelroom.document.edits import apply
 from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.stop_note import copy_report
@@ -31,7 +31,7 @@ class Holder(Protocol):
     session: Session
     opened: set[tuple[str, tuple[str, ...]]]
 
-    def mend(self, finding: Finding, fix: Fix) -> None: ...
+    def mend(self, finding: Finding, fix: Act) -> None: ...
 
 
 def key_of(finding: Finding) -> tuple[str, tuple[str, ...]]:
@@ -163,15 +163,14 @@ class Card(QWidget):
         self.fix_column.addWidget(made)
         self.fix_column.addWidget(told)
 
-    def _what_it_does(self, fix: Fix) -> str:
-        """What a fix will change, before it is pressed."""
+    def _what_it_does(self, fix: Act) -> str:
+        """What a fix will change, what it takes and what to mind, before it is pressed."""
         session = self.holder.session
         try:
-            changes = differences(session.build, apply(session.build, edit_for(session.build, fix, session.system)))
+            found = brings(session.build, fix, session.system)
         except KeelRoomError:
             return ""
-        more = f" and {len(changes) - TOLD} more" if len(changes) > TOLD else ""
-        return "; ".join(changes[:TOLD]) + more
+        return brings_words(found, session.settings.currency, TOLD)
 
     def _go(self) -> None:
         assert self.finding is not None

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
-from keelroom.assess.fixes import edit_for
-from keelroom.core.findings import LEVELS, Finding, Fix
-from keelroom.errors import InputError
+from keelroom.core.act import Act
+from keelroom.core.findings import LEVELS, Finding
 from keelroom.gui.registry import station_at
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import level_colour, palette_of
@@ -132,14 +131,9 @@ class FindingsPanel(Panel):
         self.most += FINDINGS_AT_ONCE
         self.changed()
 
-    def mend(self, finding: Finding, fix: Fix) -> None:
+    def mend(self, finding: Finding, fix: Act) -> None:
         """Apply a finding's fix to the build as it stands now; what was done stays to be read, greyed, until the next step."""
-        try:
-            edit = edit_for(self.session.build, fix, self.session.system)
-        except InputError as error:
-            self.session.told.emit(error.message)
-            return
-        self.done.setProperty("step", edit.label)
-        if self.session.attempt(edit):
+        if self.session.do(fix):
+            self.done.setProperty("step", self.session.store.undo_label)
             self.done_words.setText(f"Done: {fix.label}")
             self.done.show()

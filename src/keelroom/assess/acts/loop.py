@@ -1,17 +1,19 @@
-"""What is done to a circuit in one act: usual hoses, a heater, a surge tank, a filler, a vent line, a wider way for a hose."""
+"""Acts on the coolant circuit: usual hoses, a heater, a surge tank, a filler, a vent line, a wider way for a hose, parts and ports added."""
 
 from __future__ import annotations
 
+from keelroom.assess.acts.core import COOLANT, HOT
+from keelroom.assess.acts.kind import HOUR, ActKind, Doing
+from keelroom.assess.fit.hose_ways import detour
 from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.heights import core_top, hood_over
 from keelroom.assess.loop.ports import Vector, joins_alike, places_at, ports_of, ports_taken
 from keelroom.assess.loop.volumes import TANKED, volumes_of
 from keelroom.assess.placing import Frame, core_depth, size_of, stand
-from keelroom.core.findings import Fix
-from keelroom.document.edits import Change, Edit, apply, fresh_id, fresh_name
+from keelroom.document.edits import Change, Edit, added, apply, fresh_id, fresh_name, set_value
 from keelroom.document.quantity import Quantity, from_si, quantity
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.loop import Hose, Loop, Part, Piece, usual_hoses
+from keelroom.document.schema.loop import Hose, Loop, Part, PartKind, Piece, Via, usual_hoses
 from keelroom.document.schema.package import CorePort, Package
 from keelroom.document.schema.survey import HoseEnd
 from keelroom.errors import InputError
@@ -211,10 +213,11 @@ def add_filler(build: Build, package: Package, label: str, at: str) -> Edit:
     return Edit(label, (Change((*where, "parts"), (*parts, part)), Change((*where, "hoses"), new)))
 
 
-def add_tee(build: Build, package: Package, fix: Fix) -> Edit:
+def add_tee(build: Build, package: Package, label: str, given: tuple[str, str]) -> Edit:
     """A tee at a port two hoses want: the one that has it and the one that came after go to the tee, a short piece from there to the port."""
-    given = dict(fix.parameters)
-    ident, field = given["hose"], given["end"]
+    ident, field = given
+    if field not in ("start", "end"):
+        raise InputError("act_incomplete", f"A hose has a start and an end, no “{field}”")
     parts, hoses = package.loop.parts, package.loop.hoses
     wanting = next((hose for hose in hoses if hose.id == ident), None)
     port = ports_of(build, package).get(getattr(wanting, field)) if wanting is not None else None
@@ -234,12 +237,11 @@ def add_tee(build: Build, package: Package, fix: Fix) -> Edit:
     rest = tuple(hose.model_copy(update=led.get(hose.id, {})) for hose in hoses)
     where = loop_path(package)
     part = Part(id=tee, kind="tee", name=fresh_name([part.name for part in parts], "Tee"), x=x, y=y, z=z)
-    return Edit(fix.label, (Change((*where, "parts"), (*parts, part)), Change((*where, "hoses"), (*rest, piece))))
+    return Edit(label, (Change((*where, "parts"), (*parts, part)), Change((*where, "hoses"), (*rest, piece))))
 
 
-def plumb_steam(build: Build, package: Package, fix: Fix) -> Edit:
+def plumb_steam(build: Build, package: Package, label: str, ident: str) -> Edit:
     """A rising 1/4 in line from a steam port to a tank's vent port, else to a vent port at the top of the core."""
-    ident = dict(fix.parameters)["port"]
     end = next((one for one in build.survey.hoses if one.id == ident), None)
     if end is None:
         raise InputError("no_such_port", "The survey no longer has that port")
@@ -262,10 +264,10 @@ def plumb_steam(build: Build, package: Package, fix: Fix) -> Edit:
         vents = [f"core:{made.id}"]
     line = Hose(id=fresh_id(hoses, "hose"), name="Steam line", start=f"engine:{ident}", end=vents[0], kind="hard", bore=quantity("1/4 in", "length"),
                 length=quantity("30 in", "length"), bends=quantity("3", "count"), piece="none" if abs(end.bore.si - 0.00635) < 1e-3 else "reducer")  # fmt: skip
-    return Edit(fix.label, (*changes, Change((*where, "hoses"), (*hoses, line))))
+    return Edit(label, (*changes, Change((*where, "hoses"), (*hoses, line))))
 
 
-def plumb_heater(build: Build, package: Package, fix: Fix) -> Edit:
+def plumb_heater(build: Build, package: Package, label: str) -> Edit:
     """A heater between the engine's heater ports, with its hoses."""
     hoses, parts, where = list(package.loop.hoses), list(package.loop.parts), loop_path(package)
     ends = {
@@ -298,10 +300,125 @@ def plumb_heater(build: Build, package: Package, fix: Fix) -> Edit:
                     piece=piece,
                 )
             )
-    return Edit(fix.label, (Change((*where, "parts"), tuple(parts)), Change((*where, "hoses"), tuple(hoses))))
+    return Edit(label, (Change((*where, "parts"), tuple(parts)), Change((*where, "hoses"), tuple(hoses))))
 
 
-def renew_hose(package: Package, fix: Fix) -> Edit:
+def _renew(do: Doing) -> Edit:
     """A hose as new."""
-    path = (*loop_path(package), "hoses", dict(fix.parameters)["hose"])
-    return Edit(fix.label, (Change((*path, "state"), "good"), Change((*path, "years"), None)))
+    path = (*loop_path(do.package), "hoses", do.given("hose"))
+    return Edit(do.act.label, (Change((*path, "state"), "good"), Change((*path, "years"), None)))
+
+
+def wider_way(build: Build, package: Package, ident: str) -> Edit:
+    """A hose by points that let its bends be as wide as its kind wants, clear of what stands there. Raises InputError where none was found."""
+    found = detour(build, package, ident)
+    if found is None:
+        raise InputError("no_wider_way", "No way was found that is wide enough: another kind of hose, or a hard line")
+    points = tuple(
+        Via.model_validate({"id": f"p{k}"} | {axis: _length(value) for axis, value in zip("xyz", at, strict=True)})
+        for k, at in enumerate(found, 1)
+    )
+    path = (*loop_path(package), "hoses", ident)
+    return Edit("A wider way for a hose", (Change((*path, "via"), points), Change((*path, "length"), None), Change((*path, "bends"), None)))
+
+
+KINDS_OF_PART: tuple[tuple[PartKind, str], ...] = (
+    ("pump", "Electric pump"), ("heater", "Heater core"), ("surge_tank", "Surge tank, in line"), ("expansion_tank", "Expansion tank, beside the flow"),
+    ("overflow", "Overflow bottle"), ("filler", "Filler neck"), ("bleed", "Bleed piece"), ("tee", "Tee"), ("crossover", "Crossover pipe"),
+    ("thermostat", "Thermostat housing, in line"),
+)  # fmt: skip
+USUAL = {
+    "pump": {"bore": ("1 1/2 in", "length")},
+    "heater": {"bore": ("5/8 in", "length")},
+    "surge_tank": {"holds": ("2 L", "volume")},
+    "expansion_tank": {"holds": ("2 L", "volume")},
+    "overflow": {"holds": ("1.5 L", "volume")},
+}
+"""what a part of a kind is added with"""
+
+
+def _add_part(do: Doing) -> Edit:
+    kind = do.given("kind")
+    words = dict(KINDS_OF_PART).get(kind)  # type: ignore[call-overload]
+    if words is None:
+        raise InputError("act_incomplete", f"No part of a circuit is a “{kind}”")
+    parts = do.package.loop.parts
+    usual = {name: quantity(text, of) for name, (text, of) in USUAL.get(kind, {}).items()}
+    name = fresh_name([part.name for part in parts], words.split(",", maxsplit=1)[0])
+    part = Part.model_validate({"id": fresh_id(parts, kind.split("_")[0]), "kind": kind, "name": name} | usual)
+    return added(do.build, (*loop_path(do.package), "parts"), part, f"Add {name.lower()}")
+
+
+def _add_hose(do: Doing) -> Edit:
+    hose = Hose(id=fresh_id(do.package.loop.hoses, "hose"), kind="reinforced")
+    return added(do.build, (*loop_path(do.package), "hoses"), hose, "Add a hose")
+
+
+def _add_port(do: Doing) -> Edit:
+    ports = do.package.core.ports
+    port = CorePort(id=fresh_id(ports, "port"), name=f"Core port {len(ports) + 1}")
+    return added(do.build, (*do.where, "core", "ports"), port, "Add a port of the core")
+
+
+def _pulley(do: Doing) -> Edit:
+    ratio = do.package.loop.pulley_ratio
+    if do.package.loop.pump == "electric" or ratio is None:
+        raise InputError("no_pulley", "The pump is electric, or its pulley is not known")
+    return set_value((*loop_path(do.package), "pulley_ratio"), quantity(f"{min(1.2 * ratio.si, 3):.2f}", "number"), do.act.label)
+
+
+def _cooler_thermostat(do: Doing) -> Edit:
+    present = do.package.loop.thermostat
+    if present is None or present.si < 75:
+        raise InputError("cool_already", "No thermostat is known, or it opens as cool as they come")
+    return set_value((*loop_path(do.package), "thermostat"), from_si(present.si - 8.0, "temperature", "us", "derived"), do.act.label)
+
+
+def _water(do: Doing) -> Edit:
+    share = do.package.coolant.glycol_share
+    if share is None or share.si <= 0.31:
+        raise InputError("water_already", "No more than that is glycol already, or the share is not known")
+    return set_value((*do.where, "coolant", "glycol_share"), quantity("30 %", "share"), do.act.label)
+
+
+def _coolant(do: Doing) -> Edit:
+    """Another glycol, another share of it."""
+    where = (*do.where, "coolant")
+    share = quantity(f"{do.number('share_percent'):g} %", "share", "catalogue")
+    return Edit(do.act.label, (Change((*where, "glycol"), do.given("glycol")), Change((*where, "glycol_share"), share)))
+
+
+FLUSH = ("Flush until what runs out is clear; measure the mix once it has gone round",)
+WET = (HOT, COOLANT)
+BLEED = ("Fill and bleed it by the plan of Filling, heater on",)
+LOOP = ("packages", "*", "loop")
+KINDS = (
+    ActKind("usual_hoses", "The usual upper and lower hose between the ports they belong to", lambda do: usual_hoses_edit(do.build, do.package, do.act.label),
+            "Put the usual hoses in", cautions=WET, after=BLEED),
+    ActKind("ordinary_circuit", "An ordinary front-mounted circuit: ports, hoses, heater and bottle where none are", lambda do: ordinary_edit(do.build, do.package),
+            "Make an ordinary circuit", after=("Measure what was assumed: ports first",)),
+    ActKind("add_surge_tank", "A tank in line at the top of the hot side", lambda do: add_surge_tank(do.build, do.package, do.act.label), "Put a surge tank after the engine",
+            cautions=WET, before=("Room under the hood above everything that holds coolant",), after=BLEED),
+    ActKind("add_filler", "A filler neck at the highest point", lambda do: add_filler(do.build, do.package, do.act.label, do.given("at")), "Put a filler neck there",
+            cautions=WET, after=BLEED),
+    ActKind("add_tee", "A tee at a port two hoses want", lambda do: add_tee(do.build, do.package, do.act.label, (do.given("hose"), do.given("end"))),
+            "Put a tee between them", cautions=WET, after=BLEED),
+    ActKind("plumb_steam", "A rising line from a steam port to a tank, else to the top of the core",
+            lambda do: plumb_steam(do.build, do.package, do.act.label, do.given("port")), "Plumb it up to the tank", cautions=WET, after=BLEED),
+    ActKind("plumb_heater", "A heater between the engine’s heater ports, with its hoses", lambda do: plumb_heater(do.build, do.package, do.act.label), "Plumb the heater",
+            cautions=WET, after=BLEED),
+    ActKind("renew_hose", "A hose as new", _renew, "Renew it", hours=0.5 * HOUR, parts=("The hose, and new clamps",), cautions=WET, after=BLEED),
+    ActKind("wider_way", "A way for a hose that lets its bends be wide enough", lambda do: wider_way(do.build, do.package, do.given("hose")), "A wider way for a hose",
+            after=("A rod bent to it held against the car",)),
+    ActKind("add_part", "A part of the circuit to place and to join", _add_part, first="y"),
+    ActKind("add_hose", "A hose to describe", _add_hose, "Add a hose", first="length"),
+    ActKind("add_core_port", "A port of the core to describe", _add_port, "Add a port of the core", first="up"),
+    ActKind("pulley", "The pump a fifth faster by its pulley", _pulley, "Pump 20 % faster by its pulley", hours=1.5 * HOUR, parts=("Pulley and belt",),
+            cautions=("Battery off, hands and tools clear of belts before anybody cranks.",), after=("Belt straight and tight; no noise at the redline",),
+            rests_on=((*LOOP, "pulley_ratio"),)),
+    ActKind("cooler_thermostat", "A thermostat that opens 8 K earlier", _cooler_thermostat, "Thermostat 14 °F (8 K) cooler", hours=HOUR, parts=("Thermostat and gasket",),
+            cautions=WET, after=(*BLEED, "Fan set points above it still"), rests_on=((*LOOP, "thermostat"),)),
+    ActKind("water", "More water in the coolant", _water, "More water in the coolant (30 % glycol)", hours=HOUR, cautions=WET,
+            before=("How cold it gets where the car stands: this freezes at about 5 °F (−15 °C)",), after=FLUSH, rests_on=(("packages", "*", "coolant", "glycol_share"),)),
+    ActKind("coolant", "Another glycol, another share of it", _coolant, hours=HOUR, cautions=WET, after=FLUSH),
+)  # fmt: skip

@@ -1,14 +1,15 @@
-"""Brackets the tool plans: from the core to a surveyed hole, and for a neighbour that has a new place."""
+"""Acts that add brackets and frames: from the core to a surveyed hole, for a neighbour that has a new place, one to describe."""
 
 from __future__ import annotations
 
 import math
 
+from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.fit.mounts import anchors, bracket_plans
-from keelroom.document.edits import fresh_id
+from keelroom.document.edits import Edit, added, fresh_id, set_value
 from keelroom.document.quantity import from_si, quantity
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.mounts import Bracket
+from keelroom.document.schema.mounts import Bracket, Frame
 from keelroom.document.schema.package import Package
 from keelroom.errors import InputError
 
@@ -23,9 +24,9 @@ STRIPS = (
 """width and thickness of strip on sale, the usual first (common practice)."""
 
 
-def bracket_to(build: Build, hole_id: str, present: tuple[Bracket, ...]) -> Bracket:
+def bracket_to(build: Build, package: Package, hole_id: str, present: tuple[Bracket, ...]) -> Bracket:
     """A bracket from the nearest hole of the core to a surveyed hole, in the usual strip."""
-    points = anchors(build.survey, build.package)
+    points = anchors(build.survey, package)
     hole = points[f"hole:{hole_id}"]
     nearest = min((key for key in points if key.startswith("core:")), key=lambda key: math.dist(points[key].at, hole.at))
     return Bracket(id=fresh_id(present, "bracket"), name=f"Bracket, {hole.words}", start=nearest, end=hole.key)
@@ -67,3 +68,47 @@ def _in_strip(build: Build, package: Package, bracket: Bracket) -> Bracket:
 def _wrong(build: Build, package: Package, bracket: Bracket) -> bool:
     plans = bracket_plans(build, package.model_copy(update={"brackets": (*package.brackets, bracket)}))
     return bool(plans[-1].wrong)
+
+
+def _for_move(do: Doing) -> Edit:
+    bracket = bracket_for_move(do.build, do.package, do.given("move"), do.system)
+    return added(do.build, (*do.where, "brackets"), bracket, do.act.label)
+
+
+def _to_holes(do: Doing) -> Edit:
+    """A bracket to every surveyed hole that has none."""
+    present, holes = do.package.brackets, do.build.survey.holes
+    taken = {end for bracket in present for end in (bracket.start, bracket.end)}
+    whole = [hole for hole in holes if hole.x and hole.y and hole.z]
+    made: list[Bracket] = []
+    for hole in whole:
+        if f"hole:{hole.id}" not in taken:
+            made.append(bracket_to(do.build, do.package, hole.id, (*present, *made)))
+    if made:
+        return set_value((*do.where, "brackets"), (*present, *made), do.act.label)
+    if whole:
+        raise InputError("holes_taken", "Every fully measured hole has a bracket; measure more holes at Survey")
+    first = "measure where it lies across, its height and its depth at Survey first"
+    raise InputError("no_holes", f"No hole is fully measured yet: {first}")
+
+
+def _add(do: Doing) -> Edit:
+    ident = fresh_id(do.package.brackets, "bracket")
+    bracket = Bracket(id=ident, name=f"Bracket {ident.removeprefix('bracket')}")
+    return added(do.build, (*do.where, "brackets"), bracket, "Add a bracket")
+
+
+def _frame(do: Doing) -> Edit:
+    frame = Frame(id=fresh_id(do.package.mounting.frames, "frame"))
+    return added(do.build, (*do.where, "mounting", "frames"), frame, "Add a frame of angle")
+
+
+SHEET = ("Clamp what is drilled; eye protection; deburr and paint every hole and edge.",)
+KINDS = (
+    ActKind("bracket_for", "Plan a bracket that holds a moved neighbour", _for_move, "Plan a bracket for it", cautions=SHEET,
+            after=("It holds when pushed by hand, and nothing touches",)),
+    ActKind("brackets_to_holes", "One bracket from the core to each surveyed hole that has none", _to_holes, "One bracket to each surveyed hole", cautions=SHEET,
+            rests_on=(("survey", "holes"),)),
+    ActKind("add_bracket", "Add a bracket to describe", _add, "Add a bracket", cautions=SHEET),
+    ActKind("add_frame", "Add a frame of angle to describe", _frame, "Add a frame of angle", cautions=SHEET),
+)  # fmt: skip

@@ -5,59 +5,28 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from keelroom.assess.electrical.controller import LOWER, curve_of, place_of, set_for_lower_hose, setting_air
+from keelroom.assess.acts.control import SCHOOLS, School, school_edit
+from keelroom.assess.acts.registry import offer
+from keelroom.assess.electrical.controller import curve_of, place_of, setting_air
 from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.system import system_at
 from keelroom.assess.electrical.ways import WAYS, way_of
 from keelroom.assess.questions.batch import Asked, Held, held, outlets_at
+from keelroom.core.act import Act
 from keelroom.core.electrical.control import LEAST_SPAN, reading_at
 from keelroom.core.electrical.motor import SOFT_START, START
 from keelroom.core.kept import in_one_go
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.quantity import from_si
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.electrical import SensorPlace, Strategy
 from keelroom.units import both
 
-SECOND = 5.0
-"""Kelvin the second speed lies over the first: sold pairs such as 180 and 190 degF (common practice)."""
 LOOKED_AT = (60.0, 150.0)
 """[degC] engine-outlet temperatures among which set points are looked for."""
 USUAL_DAY = 32.2
 """[degC] the day mean amps are stated for."""
 WEATHER = (40.0, 60.0, 75.0, 90.0, 105.0)
 """[degF] days the schools are compared on."""
-
-
-class School(NamedTuple):
-    """One way to decide, with the place it is felt at. lower: kelvin its set points lie under those of the upper hose."""
-
-    key: str
-    name: str
-    strategy: Strategy
-    sensor: SensorPlace | None
-    why: str
-    lower: float = 0.0
-
-    @property
-    def update(self) -> tuple[tuple[str, object], ...]:
-        """What it changes of the control section."""
-        placed = (("sensor", self.sensor),) if self.sensor else ()
-        left_on = (("toggle_on", True),) if WAYS[self.strategy].by_hand else ()
-        return (("strategy", self.strategy), *placed, *left_on)
-
-
-SCHOOLS = (
-    School("upper", "Thermoswitch, upper hose", "ground_switch", "upper_hose", "Sees what leaves the engine, whatever the weather."),
-    School("housing", "Adjustable, probe in the housing", "adjustable", "housing", "Sees the engine; its knob can be set on the day of the test."),
-    School("lower", "Thermoswitch, lower hose", "ground_switch", "lower_hose", "Lets the core work first; feels nothing until the thermostat opens, and the engine’s load moves it.", LOWER),
-    School("fins", "Adjustable, probe in the fins", "adjustable", "fins", "Easy to fit, but reads the air too: late on a cool day, early on a hot one."),
-    School("two_speed", "Two speeds, staged", "two_speed", "upper_hose", "One fan or low speed for most of the year: half the start, less noise, a fan in reserve."),
-    School("both", "Both relays together", "both_relays", "upper_hose", "Two relays share the load; all the air and all the start at once."),
-    School("variable", "Variable speed, soft start", "variable", "upper_hose", "Runs no faster than it must: least current, no start to speak of, dearest to buy."),
-    School("computer", "Engine computer, low and high", "computer", None, "Knows load, speed and A/C too; set where the engine’s maker set it."),
-    School("toggle", "Toggle, left on", "toggle", None, "Depends on somebody remembering; runs all day."),
-)  # fmt: skip
 
 
 class Day(NamedTuple):
@@ -75,7 +44,7 @@ class Compared(NamedTuple):
     """One school with its days, mean and starting amps of the fans; default: what is recommended here."""
 
     school: School
-    edit: Edit
+    act: Act
     days: tuple[Day, ...]
     amps: float
     starting: float
@@ -93,30 +62,6 @@ class Comparison(NamedTuple):
     limit: float | None
 
 
-def edit_of(build: Build, school: School) -> Edit:
-    """The edit that goes over to a school: strategy, sensor and the set points its place wants."""
-    control = build.package.control
-    where = ("packages", build.active, "control")
-    changes = [Change((*where, name), value) for name, value in school.update if getattr(control, name) != value]
-    shift = _shift_of(build) - school.lower
-    base = control.fan_on.si if control.fan_on else 90.0
-    if abs(shift) > 1e-6:
-        for name in ("fan_on", "fan_off"):
-            now = getattr(control, name)
-            if now is not None:
-                changes.append(Change((*where, name), from_si(now.si + shift, "temperature", "us", "derived")))
-    on = base + shift
-    if WAYS[school.strategy].staged and control.second_on.si < on + 1:
-        changes += [Change((*where, "second_on"), from_si(on + SECOND, "temperature", "us", "derived")),
-                    Change((*where, "second_off"), from_si(on + SECOND - 5, "temperature", "us", "derived"))]  # fmt: skip
-    return Edit(f"Control: {school.name.lower()}", tuple(changes))
-
-
-def _shift_of(build: Build) -> float:
-    """Kelvin the present set points lie under those of the upper hose: a lower-hose switch already is."""
-    return LOWER if place_of(build.package.control) == "lower_hose" and set_for_lower_hose(build.package) else 0.0
-
-
 def default_key(fans: int) -> str:
     """The school recommended where nothing speaks against it."""
     return "two_speed" if fans > 1 else "upper"
@@ -127,7 +72,7 @@ def compare_schools(build: Build, case_id: str) -> Comparison:
     """Every school for one duty case on all days. Solved together in as few calls as their shapes allow."""
     case = build.duty_case(case_id)
     days = [(f - 32) / 1.8 for f in WEATHER]
-    edits = [edit_of(build, school) for school in SCHOOLS]
+    edits = [school_edit(build.package, school) for school in SCHOOLS]
     builds = [apply(build, edit) if edit.changes else build for edit in edits]
     asked = [Asked(_on_day(b, case_id, ambient), case_id) for b in builds for ambient in days]
     points = held(asked)
@@ -140,7 +85,17 @@ def compare_schools(build: Build, case_id: str) -> Comparison:
         found = tuple(_day(*of) for of in zip(days, points[part], marks[part], strict=True))
         hot = min(found, key=lambda day: abs(day.ambient - USUAL_DAY))
         default = school.key == default_key(len(build.package.fans))
-        rows.append(Compared(school, edit, found, amps * hot.load, _starting(school, starting), default, not edit.changes))
+        rows.append(
+            Compared(
+                school,
+                offer("school", build.active, edit.label, school=school.key),
+                found,
+                amps * hot.load,
+                _starting(school, starting),
+                default,
+                not edit.changes,
+            )
+        )
     thermostat, limit = build.package.loop.thermostat, build.brief.cooling.limit
     return Comparison(
         case.name,

@@ -6,14 +6,15 @@ import math
 from collections.abc import Callable
 from typing import NamedTuple
 
+from keelroom.assess.acts.places import Option, options_for, with_option
+from keelroom.assess.acts.registry import offer
 from keelroom.assess.fit.clearances import RULE_WORDS, Gap, fit_up, surveyed
-from keelroom.assess.fit.options import Option, changes_for, options_for, with_option
 from keelroom.assess.fit.poses import ENOUGH, best_pose, reach_of
 from keelroom.assess.placing import Stand, stand
 from keelroom.assess.questions.batch import Asked, temperatures
 from keelroom.assess.questions.worth import telling_cases
+from keelroom.core.act import Act
 from keelroom.core.kept import in_one_go
-from keelroom.document.edits import Edit
 from keelroom.document.schema.build import Build
 from keelroom.units import INCH, both
 
@@ -30,7 +31,7 @@ class Found(NamedTuple):
     inf where one does not settle, None where something is missing."""
 
     words: str
-    edit: Edit
+    act: Act
     margin: float
     tightest: str
     work: float
@@ -75,7 +76,7 @@ def find_places(build: Build, tell: Tell = lambda _share: True, system: str = "u
             0,
             False,
         )
-    options = list(options_for(build))
+    options = list(options_for(build, build.package))
     good: list[tuple[Option, Build, float, Gap | None]] = []
     best: tuple[float, Option, Stand] | None = None
     tried = 0
@@ -144,11 +145,11 @@ def _solved(build: Build, good: list[tuple[Option, Build, float, Gap | None]], s
             if tightest is None
             else f"{tightest.part.name} to {tightest.other.name} {both(tightest.gap, 'length')}, {both(tightest.wanted, 'length')} wanted"
         )
-        edit = Edit(f"Place: {option.words}", changes_for(build, option, _stand_of(changed), system))
+        act = _act(build, option, _stand_of(changed))
         told = tuple((case.name, heat) for case, heat in zip(cases, mine, strict=True))
         found.append(
             Found(
-                _words(option, now, _stand_of(changed)), edit, margin, words, option.work, option.removals, bool(option.parts), slots, told
+                _words(option, now, _stand_of(changed)), act, margin, words, option.work, option.removals, bool(option.parts), slots, told
             )
         )
     # What cannot be undone first, then work and other parts, then room as far as it is worth anything, then heat.
@@ -164,6 +165,12 @@ def _heat(item: Found) -> float:
 
 def _stand_of(build: Build) -> Stand:
     return stand(build.survey, build.package)
+
+
+def _act(build: Build, option: Option, at: Stand) -> Act:
+    given = {name: repr(value) for name, value in zip(("x", "y", "z", "lean"), at, strict=True)}
+    away = " ".join(item.id for item in option.loose)
+    return offer("take_place", build.active, f"Place: {option.words}", parts=option.parts, away=away, **given)
 
 
 def _words(option: Option, now: Stand, at: Stand) -> str:

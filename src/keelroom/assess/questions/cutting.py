@@ -4,31 +4,31 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from keelroom.assess.acts.bay import cut_steps, letter
+from keelroom.assess.acts.core import fit_core
+from keelroom.assess.acts.registry import offer
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.cut_rules import CAUTION, checks_missing, edge_kind
-from keelroom.assess.placing import cuts_for, face_size, hidden_share, hidden_strips, stand
+from keelroom.assess.placing import face_size, hidden_share
 from keelroom.assess.questions.batch import Asked, temperatures
-from keelroom.assess.questions.compare import fit_core
 from keelroom.assess.questions.worth import telling_cases
 from keelroom.catalogue.load import FanAssembly, cores, fan_assemblies, placed
+from keelroom.core.act import Act
 from keelroom.core.kept import in_one_go
 from keelroom.document.edits import Change, Edit, apply
-from keelroom.document.quantity import from_si
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import PanelEdge
 from keelroom.document.schema.survey import Check
 from keelroom.errors import InputError
-from keelroom.units import INCH, both
+from keelroom.units import both
 
 SPARE = 1e-3
 """[m] by which fans may stand over a face before others are taken."""
-STAGE = INCH
-"""[m] at most this much is cut in one stage: the smallest cut first, then look again."""
 
 
 class Stage(NamedTuple):
     """One stage of cutting. hidden: share of the face still behind metal after it; heats: (case name, settled degC, inf where it
-    does not settle, None where something is missing); refused: why it must not be cut, '' where it may; edit: makes all cuts up to it."""
+    does not settle, None where something is missing); refused: why it must not be cut, '' where it may; act: makes all cuts up to it."""
 
     letter: str
     words: str
@@ -37,7 +37,7 @@ class Stage(NamedTuple):
     hidden: float
     heats: tuple[tuple[str, float | None], ...]
     refused: str
-    edit: Edit | None
+    act: Act | None
 
 
 class CutPlan(NamedTuple):
@@ -55,18 +55,8 @@ def cut_plan(build: Build, system: str = "us") -> CutPlan:
     """Stages of cutting for the active package with the temperatures each leaves, against the biggest core that needs no cut."""
     package = build.package
     cases = [case for case in telling_cases(build) if case is not None]
-    steps: list[tuple[PanelEdge | None, float, Build, Edit | None]] = [(None, 0.0, build, None)]
-    present = build
-    for edge, strip in hidden_strips(build.survey, package):
-        left = strip
-        while left > 1e-5:
-            amount = min(left, STAGE)
-            left -= amount
-            cuts = (*present.package.cuts, *cuts_for(present.package.cuts, ((edge, amount),), system))
-            edit = Edit("", (Change(("packages", package.id, "cuts"), cuts),))
-            # The core stays where it is while the opening grows round it.
-            present = apply(present, Edit("", (*edit.changes, *_kept_place(build, system))))
-            steps.append((edge, amount, present, Edit(f"Cut {_letter(len(steps))}", (*edit.changes, *_kept_place(build, system)))))
+    steps: list[tuple[PanelEdge | None, float, Build]] = [(None, 0.0, build)]
+    steps += [(step.edge, step.amount, step.build) for step in cut_steps(build, package, system)]
     rival, rival_build = _biggest_uncut(build)
     asked = [*(step[2] for step in steps), *([rival_build] if rival_build else [])]
     heats = temperatures([Asked(one, case.id) for one in asked for case in cases])
@@ -75,9 +65,9 @@ def cut_plan(build: Build, system: str = "us") -> CutPlan:
         for k in range(len(asked))
     ]
     stages = tuple(
-        Stage("" if edge is None else _letter(k), _words(edge, amount, package.name), edge, amount, hidden_share(one.survey, one.package), rows[k],
-              _refusal(build, edge), edit)
-        for k, (edge, amount, one, edit) in enumerate(steps)
+        Stage("" if edge is None else letter(k), _words(edge, amount, package.name), edge, amount, hidden_share(one.survey, one.package), rows[k],
+              _refusal(build, edge), None if edge is None else offer("cut_to", package.id, f"Cut {letter(k)}", stage=letter(k)))
+        for k, (edge, amount, one) in enumerate(steps)
     )  # fmt: skip
     uncut = Stage("", rival, None, 0.0, 0.0, rows[-1], _does_not_fit(rival_build), None) if rival_build else None
     stamped = [edge for edge in ("left", "right", "bottom", "top") if edge_kind(build.survey.opening, edge) != "plain"]
@@ -88,17 +78,6 @@ def cut_plan(build: Build, system: str = "us") -> CutPlan:
         )
     cautions += [f"{item.name}: marked structural" for item in build.survey.obstacles if item.structural]
     return CutPlan(stages, uncut, rival, checks_missing(build), tuple(cautions))
-
-
-def _kept_place(build: Build, system: str) -> tuple[Change, ...]:
-    at, where = stand(build.survey, build.package), ("packages", build.active, "place")
-    place = build.package.place
-    wanted = (("x", at.x, place.x), ("y", at.y, place.y))
-    return tuple(Change((*where, axis), from_si(value, "length", system, "derived")) for axis, value, have in wanted if have is None)
-
-
-def _letter(number: int) -> str:
-    return chr(ord("A") + number - 1) if number <= 26 else str(number)
 
 
 def _words(edge: PanelEdge | None, amount: float, name: str) -> str:
@@ -123,7 +102,7 @@ def _biggest_uncut(build: Build) -> tuple[str, Build | None]:
         if best is not None and area <= best[0]:
             continue
         try:
-            changed = apply(bare, fit_core(bare, core))
+            changed = apply(bare, fit_core(bare.package, core))
         except InputError:
             continue
         if hidden_share(changed.survey, changed.package) == 0:

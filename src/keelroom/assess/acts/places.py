@@ -14,6 +14,7 @@ from keelroom.document.schema.build import Build
 from keelroom.document.schema.moves import Move
 from keelroom.document.schema.package import Fan, Package
 from keelroom.document.schema.survey import Obstacle
+from keelroom.errors import InputError
 from keelroom.units import INCH, both
 
 OFFSETS = (-1.5 * INCH, 1.5 * INCH)
@@ -52,9 +53,17 @@ class Option(NamedTuple):
         return sum(item.mobility == "removable" for item in self.loose)
 
 
-def options_for(build: Build) -> Iterator[Option]:
+def option_of(build: Build, package: Package, parts: str, loose: tuple[str, ...]) -> Option:
+    """The option that changes these parts and moves these neighbours away. Raises InputError where it is no longer one."""
+    found = next((option for option in options_for(build, package) if option.parts == parts), None)
+    away = tuple(item for item in build.survey.obstacles if item.id in loose)
+    if found is None or len(away) != len(loose):
+        raise InputError("no_such_option", "What that place asks for can no longer be had: look for a place again")
+    return found._replace(loose=away)
+
+
+def options_for(build: Build, package: Package) -> Iterator[Option]:
     """Changes to try, the least work first."""
-    package = build.package
     base = Option("", package.fans, package.shroud, package.core.inlet_side, package.moves)
     fan_sets = [base, *_offset_fans(package, base), *_slimmer(package, base)]
     yield from fan_sets
@@ -104,8 +113,9 @@ def _slimmer(package: Package, base: Option) -> Iterator[Option]:
             yield base._replace(parts=assembly.name, fans=fans, shroud=kept)
 
 
-def changes_for(build: Build, option: Option, at: Stand | None, system: str) -> tuple[Change, ...]:
-    where, package = ("packages", build.active), build.package
+def changes_for(build: Build, package: Package, option: Option, at: Stand | None, system: str) -> tuple[Change, ...]:
+    """What an option changes of a package, and where it then stands."""
+    where = ("packages", package.id)
     changes = []
     for path, value, old in (
         (("fans",), option.fans, package.fans),
@@ -123,5 +133,5 @@ def changes_for(build: Build, option: Option, at: Stand | None, system: str) -> 
 
 
 def with_option(build: Build, option: Option, at: Stand | None, system: str) -> Build:
-    changes = changes_for(build, option, at, system)
+    changes = changes_for(build, build.package, option, at, system)
     return apply(build, Edit("", changes)) if changes else build

@@ -1,0 +1,68 @@
+"""Acts on the brief: a usual vehicle or engine to begin from, duty cases, causes looked at."""
+
+from __future__ import annotations
+
+from keelroom.assess.acts.kind import ActKind, Doing
+from keelroom.assess.causes import marked
+from keelroom.assess.defaults import default_duty_cases, usual_redline
+from keelroom.document.edits import Change, Edit, added, fresh_id, set_value
+from keelroom.document.fields import measured_fields
+from keelroom.document.quantity import Quantity, quantity
+from keelroom.document.schema.brief import Engine, Vehicle
+from keelroom.document.schema.build import Build, DutyCase
+from keelroom.errors import InputError
+
+
+def engine_edit(build: Build, engine: Engine, label: str) -> Edit:
+    """Put another engine into the brief; a redline nobody typed goes with it."""
+    changes = [Change(("brief", "engine"), engine)]
+    redline = usual_redline(engine)
+    if redline and build.supply.redline.origin in ("assumed", "derived"):
+        changes.append(Change(("supply", "redline"), quantity(redline, "turning speed", "derived")))
+    return Edit(label, tuple(changes))
+
+
+def measured_in(section: Vehicle | Engine) -> dict[str, tuple[str, Quantity]]:
+    """What was measured of a vehicle or an engine: by field, its label and value."""
+    return {
+        path[-1]: (spec.label, value) for path, spec, value in measured_fields(section) if value is not None and value.origin == "measured"
+    }
+
+
+def _usual(do: Doing) -> Edit:
+    from keelroom.catalogue.load import engines, vehicles
+
+    section, name = do.given("section"), do.given("name")
+    kinds: dict[str, tuple[Vehicle | Engine, ...]] = {"vehicle": vehicles(), "engine": engines()}
+    kind = next((one for one in kinds.get(section, ()) if one.name == name), None)
+    if kind is None:
+        raise InputError("no_such_kind", f"No usual {section} is called “{name}”")
+    if dict(do.act.given).get("keep"):
+        present = getattr(do.build.brief, section)
+        kept: dict[str, object] = {field: value for field, (_, value) in measured_in(present).items()}
+        kind = kind.model_copy(update=kept | ({"name": present.name} if present.name else {}))
+    if isinstance(kind, Engine):
+        return engine_edit(do.build, kind, do.act.label)
+    return set_value(("brief", "vehicle"), kind, do.act.label)
+
+
+def _add_case(do: Doing) -> Edit:
+    cases = do.build.duty_cases
+    case = DutyCase(id=fresh_id(cases, "case"), name=f"Duty case {len(cases) + 1}")
+    return added(do.build, ("duty_cases",), case, "Add a duty case")
+
+
+def _cause(do: Doing) -> Edit:
+    state = do.given("state")
+    if state not in ("open", "fine", "mended"):
+        raise InputError("act_incomplete", f"A cause is open, fine or mended, not “{state}”")
+    return set_value(("brief", "causes"), marked(do.build.brief, do.given("cause"), state), do.act.label)  # type: ignore[arg-type]
+
+
+KINDS = (
+    ActKind("usual_kind", "A usual vehicle or engine to begin from", _usual),
+    ActKind("add_case", "A duty case to describe", _add_case, "Add a duty case"),
+    ActKind("usual_cases", "The usual duty cases made anew from the brief as it stands",
+            lambda do: set_value(("duty_cases",), default_duty_cases(do.build.brief), do.act.label), "Make duty cases from the brief"),
+    ActKind("cause", "What was found of a cause that was looked at", _cause),
+)  # fmt: skip

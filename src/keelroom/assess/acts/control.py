@@ -1,0 +1,105 @@
+"""Acts on how the fans are switched: one school or another, and set points between thermostat and limit."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from keelroom.assess.acts.kind import ActKind, Doing
+from keelroom.assess.electrical.controller import ABOVE_THERMOSTAT, BETWEEN, LOWER, NEAR_LIMIT, place_of, set_for_lower_hose
+from keelroom.assess.electrical.ways import WAYS
+from keelroom.document.edits import Change, Edit
+from keelroom.document.quantity import from_si
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.electrical import SensorPlace, Strategy
+from keelroom.document.schema.package import Package
+from keelroom.errors import InputError
+
+SECOND = 5.0
+"""Kelvin the second speed lies over the first: sold pairs such as 180 and 190 degF (common practice)."""
+
+
+class School(NamedTuple):
+    """One way to decide, with the place it is felt at. lower: kelvin its set points lie under those of the upper hose."""
+
+    key: str
+    name: str
+    strategy: Strategy
+    sensor: SensorPlace | None
+    why: str
+    lower: float = 0.0
+
+    @property
+    def update(self) -> tuple[tuple[str, object], ...]:
+        """What it changes of the control section."""
+        placed = (("sensor", self.sensor),) if self.sensor else ()
+        left_on = (("toggle_on", True),) if WAYS[self.strategy].by_hand else ()
+        return (("strategy", self.strategy), *placed, *left_on)
+
+
+SCHOOLS = (
+    School("upper", "Thermoswitch, upper hose", "ground_switch", "upper_hose", "Sees what leaves the engine, whatever the weather."),
+    School("housing", "Adjustable, probe in the housing", "adjustable", "housing", "Sees the engine; its knob can be set on the day of the test."),
+    School("lower", "Thermoswitch, lower hose", "ground_switch", "lower_hose", "Lets the core work first; feels nothing until the thermostat opens, and the engine’s load moves it.", LOWER),
+    School("fins", "Adjustable, probe in the fins", "adjustable", "fins", "Easy to fit, but reads the air too: late on a cool day, early on a hot one."),
+    School("two_speed", "Two speeds, staged", "two_speed", "upper_hose", "One fan or low speed for most of the year: half the start, less noise, a fan in reserve."),
+    School("both", "Both relays together", "both_relays", "upper_hose", "Two relays share the load; all the air and all the start at once."),
+    School("variable", "Variable speed, soft start", "variable", "upper_hose", "Runs no faster than it must: least current, no start to speak of, dearest to buy."),
+    School("computer", "Engine computer, low and high", "computer", None, "Knows load, speed and A/C too; set where the engine’s maker set it."),
+    School("toggle", "Toggle, left on", "toggle", None, "Depends on somebody remembering; runs all day."),
+)  # fmt: skip
+
+
+def usual_points(build: Build, package: Package) -> Edit:
+    """The edit that puts both set points between thermostat and limit. Raises InputError where there is no room for them."""
+    limit = build.brief.cooling.limit
+    thermostat = package.loop.thermostat
+    if thermostat is None or limit is None:
+        raise InputError("no_set_points", "Thermostat and limit must be known")
+    lower = LOWER if place_of(package.control) == "lower_hose" else 0.0
+    on = min(thermostat.si + ABOVE_THERMOSTAT + BETWEEN, limit.si - NEAR_LIMIT - 0.5)
+    off = min(thermostat.si + ABOVE_THERMOSTAT, on - BETWEEN)
+    if off < thermostat.si:
+        raise InputError("no_set_points", "There is no room for fan set points between this thermostat and this limit")
+    where = ("packages", package.id, "control")
+    points = (("fan_on", on - lower), ("fan_off", off - lower))
+    return Edit("Set points between thermostat and limit", tuple(Change((*where, name), from_si(round(at, 1), "temperature", "us", "derived")) for name, at in points))  # fmt: skip
+
+
+def school_edit(package: Package, school: School) -> Edit:
+    """The edit that goes over to a school: strategy, sensor and the set points its place wants."""
+    control = package.control
+    where = ("packages", package.id, "control")
+    changes = [Change((*where, name), value) for name, value in school.update if getattr(control, name) != value]
+    shift = _shift_of(package) - school.lower
+    base = control.fan_on.si if control.fan_on else 90.0
+    if abs(shift) > 1e-6:
+        for name in ("fan_on", "fan_off"):
+            now = getattr(control, name)
+            if now is not None:
+                changes.append(Change((*where, name), from_si(now.si + shift, "temperature", "us", "derived")))
+    on = base + shift
+    if WAYS[school.strategy].staged and control.second_on.si < on + 1:
+        changes += [Change((*where, "second_on"), from_si(on + SECOND, "temperature", "us", "derived")),
+                    Change((*where, "second_off"), from_si(on + SECOND - 5, "temperature", "us", "derived"))]  # fmt: skip
+    return Edit(f"Control: {school.name.lower()}", tuple(changes))
+
+
+def _shift_of(package: Package) -> float:
+    """Kelvin the present set points lie under those of the upper hose: a lower-hose switch already is."""
+    return LOWER if place_of(package.control) == "lower_hose" and set_for_lower_hose(package) else 0.0
+
+
+def _go_over(do: Doing) -> Edit:
+    school = next((one for one in SCHOOLS if one.key == do.given("school")), None)
+    if school is None:
+        raise InputError("act_incomplete", f"No school of control is called “{do.given('school')}”")
+    return school_edit(do.package, school)
+
+
+LIVE = ("Disconnect the battery before wiring. Connect the ground last.",)
+POINTS = (("packages", "*", "loop", "thermostat"), ("brief", "cooling", "limit"))
+KINDS = (
+    ActKind("set_points", "Fan set points between thermostat and limit", lambda do: usual_points(do.build, do.package), "Set points in between",
+            after=("At what the gauge reads when they start and stop",), rests_on=POINTS),
+    ActKind("school", "Another way to decide when the fans run", _go_over, cautions=LIVE, after=("At what the gauge reads when they start and stop",), rests_on=POINTS),
+)  # fmt: skip
