@@ -29,6 +29,7 @@ from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.text import Elided
 from tests.conftest import DEMO
 from tests.gui.driver import opened, shown
+from tests.long import long
 
 CONTROLS = QAbstractButton | QComboBox | QLineEdit | QPlainTextEdit | QSlider
 
@@ -101,10 +102,10 @@ def nameless(window):
 
 
 LOOKS = (("us", 1024, 10), ("si", 1280, 12), ("us", 1600, 10))
-"""units, width of the window [px], size of the type [pt]: each of each once and more, not all with all, which takes a minute"""
+"""units, width of the window [px], size of the type [pt]: each of each once and more; the narrowest daily, all of them in `make soak`"""
 
 
-@pytest.mark.parametrize(("system", "width", "points"), LOOKS)
+@pytest.mark.parametrize(("system", "width", "points"), LOOKS[: long("looks", 1)])
 def test_nothing_is_cut_and_nothing_lies_on_another_on_any_page(system, width, points):
     application = QApplication.instance()
     before = application.font() if application else None

@@ -1,7 +1,6 @@
 """The loader against 2 400 mutated files: refused with one sentence, or accepted, assessed and round-tripped."""
 
 import json
-import os
 import random
 from collections import Counter
 from pathlib import Path
@@ -10,9 +9,9 @@ from keelroom.assess.assess import assess
 from keelroom.document.file import load, parse, serialised
 from keelroom.errors import DocumentError
 from tests.conftest import DEMO
+from tests.long import long
 
-COUNT = int(os.environ.get("KEELROOM_FUZZ", "900"))
-"""Files of one run; `make soak` asks for ten times as many."""
+COUNT = long("fuzz", 300)
 
 
 def one_package() -> bytes:

@@ -18,6 +18,7 @@ from keelroom.document.edits import apply
 from keelroom.document.file import load
 from tests.changes import on
 from tests.conftest import DEMO
+from tests.long import long
 from tests.properties.test_joints import P1, Printed, grounds
 
 BUILD = load(DEMO)
@@ -50,7 +51,8 @@ CASES = [
     (strategy, kind, count, more)
     for strategy, kind, count in itertools.product(STRATEGIES, KINDS, (1, 2, 3))
     for more in (("none", "one_fan"), ("one", "one_fan"), ("all", "merged"))
-]
+][:: long("harness", 5)]
+"""every fifth daily, which meets each way of control, each kind of motor and each count; all of them in `make soak`"""
 
 
 @pytest.fixture(scope="module")
@@ -68,7 +70,9 @@ def test_its_own_findings_call_no_planned_harness_wrong(builds):
             wrong = finding.level == "problem" and (finding.where[2:3] == ("circuits",) or finding.code in OF_THE_HARNESS)
             assert not wrong, (case, finding.code, finding.what)
         judged += 1
-    assert judged == 5 * len(STRATEGIES) * len(KINDS)
+    assert judged > len(STRATEGIES) * len(KINDS) / 2
+    for k, every in enumerate((STRATEGIES, KINDS, (1, 2, 3))):
+        assert {case[k] for _, case in builds} == set(every), "each is met"
 
 
 def test_every_motor_is_fed_through_its_fuse_and_what_switches_it(builds):

@@ -1,7 +1,6 @@
 """An assessment is a function of its build alone: the same bytes after hundreds of others, in any order, from two threads."""
 
 import json
-import os
 import random
 import threading
 
@@ -15,6 +14,7 @@ from keelroom.document.file import load
 from keelroom.document.quantity import from_si, quantity
 from keelroom.document.schema.moves import Move
 from tests.conftest import DEMO
+from tests.long import long
 from tests.soak.reader import alike
 
 P = ("packages", "p1")
@@ -47,8 +47,7 @@ def others(count, seed):
         yield apply(BUILD, Edit("", tuple(changes)))
 
 
-OTHERS = int(os.environ.get("KEELROOM_PURE", "60"))
-"""`make soak` asks for five hundred."""
+OTHERS = long("pure", 60)
 
 
 def test_the_same_bytes_after_many_others():

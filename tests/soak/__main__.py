@@ -22,12 +22,15 @@ for name, arguments in STEPS:
     print(f"== {name}", flush=True)
     if subprocess.run([sys.executable, "-m", *arguments]).returncode:
         failed.append(name)
-LONG = (("broken files", "test_fuzz_loader", "KEELROOM_FUZZ", "12000"), ("purity", "test_pure", "KEELROOM_PURE", "500"))
-"""Tests of the daily run in their long forms: the variable that says how long, and how long."""
-for name, module, variable, count in LONG:
-    print(f"== {name}", flush=True)
-    test = [sys.executable, "-m", "pytest", "-q", "-n", "0", "-o", "timeout=3000", f"tests/properties/{module}.py"]
-    if subprocess.run(test, env={**os.environ, variable: count}).returncode:
+LONG = {
+    "fuzz": "properties/test_fuzz_loader.py", "pure": "properties/test_pure.py", "looks": "gui/test_layout.py",
+    "harness": "properties/test_planned_harness.py", "scalar": "reference/test_scalar_agreement.py",
+}  # fmt: skip
+"""Tests of the daily run in their long forms."""
+for name, module in LONG.items():
+    print(f"== {name}, long", flush=True)
+    test = [sys.executable, "-m", "pytest", "-q", "-n", "0", "-o", "timeout=3000", f"tests/{module}"]
+    if subprocess.run(test, env={**os.environ, "KEELROOM_LONG": name}).returncode:
         failed.append(name)
 print(f"failed: {', '.join(failed)}" if failed else "all of it held")
 sys.exit(bool(failed))

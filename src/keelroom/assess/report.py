@@ -18,6 +18,7 @@ from keelroom.assess.fit.panels import panel_plans
 from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
 from keelroom.assess.inputs.sealing import ways
 from keelroom.assess.outcome import Stopped, attempted
+from keelroom.assess.outputs import CASE, OF_CASE, PACKAGE, machine
 from keelroom.assess.wording import chance_words, raised
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
@@ -25,19 +26,6 @@ from keelroom.document.schema.package import Package
 from keelroom.units import KINDS, format_si
 
 VERDICT_WORDS = {"holds": "holds", "tight": "likely holds", "over": "over limit", "does_not_settle": "does not settle"}
-_SUFFIXED = {
-    "temperature": "temperature_degC", "mean": "mean_degC", "swings_from": "swings_from_degC", "fan_on_at": "fan_on_at_degC", "low": "band_low_degC", "high": "band_high_degC", "verdict": "verdict", "margin": "margin_K",
-    "boiling": "boiling_degC", "heat_in": "heat_in_W",
-    "rejection_at_limit": "rejection_at_limit_W", "climb": "climb_at_limit_K_s", "time_to_limit": "time_to_limit_s",
-    "airflow": "airflow_m3_s", "airflow_fans_on": "airflow_fans_on_m3_s", "face_speed": "face_speed_m_s", "air_in": "air_in_degC",
-    "air_out": "air_out_degC", "front_air": "front_air_degC", "bay_air": "bay_air_degC",
-    "recirculated": "recirculated_share", "bypassed": "bypassed_share", "coolant_out": "core_outlet_degC", "coolant_flow": "coolant_flow_m3_s", "core_coolant_flow": "core_coolant_flow_m3_s",
-    "thermostat_opening": "thermostat_opening", "fan_command": "fan_command", "fan_current": "fan_current_A",
-    "electrical_current": "electrical_current_A", "mean_current": "mean_current_A", "alternator_current": "alternator_current_A", "system_voltage": "system_voltage_V", "battery_current": "battery_current_A",
-    "battery_lasts": "battery_lasts_s", "rpm": "engine_speed_rpm", "speed": "speed_m_s",
-    "ambient": "ambient_degC", "brake_power": "brake_power_W", "fuel_power": "fuel_power_W", "power_short": "power_short_W",
-    "louver_reynolds": "louver_reynolds", "tube_reynolds": "tube_reynolds", "chance": "chance_over_limit",
-}  # fmt: skip
 
 
 def _number(value: Any) -> Any:
@@ -47,7 +35,7 @@ def _number(value: Any) -> Any:
 def as_json(assessment: Assessment) -> dict[str, Any]:
     """The stable machine form of the build it was made of. Figures without a finite value (a band that does not settle) are null; a part
     that could not be worked out says so under `stopped` in its place, and `stopped` lists all of them."""
-    build, totals, rules = assessment.build, assessment.totals, assessment.rules
+    build = assessment.build
     return {
         "format": "keelroom-assessment",
         "version": 1,
@@ -57,14 +45,8 @@ def as_json(assessment: Assessment) -> dict[str, Any]:
         "limit_degC": assessment.limit,
         "thermostat_degC": assessment.thermostat,
         "cases": [_case(case) for case in assessment.cases],
-        "rules_of_thumb": {
-            "face_area_m2": rules.face_area, "face_area_wanted_m2": rules.face_area_wanted,
-            "airflow_m3_s": rules.airflow, "airflow_wanted_m3_s": rules.airflow_wanted,
-        },
-        "totals": {
-            "current_at_idle_A": totals.amps_at_idle, "alternator_at_idle_A": totals.alternator_at_idle, "voltage_at_idle_V": totals.volts_at_idle,
-            "cost": totals.cost, "hours_s": totals.hours,
-        },
+        "rules_of_thumb": machine(PACKAGE[5:], assessment),
+        "totals": machine(PACKAGE[:5], assessment),
         "stopped": [_stopped(stop) for stop in assessment.all_stopped],
         "fit": _part("How it fits", assessment, _fit),
         "loop": _part("The coolant circuit", assessment, _loop),
@@ -202,12 +184,9 @@ def _case(case: CaseResult) -> dict[str, Any]:
     if case.figures is None:
         return {**common, "needs": [{"where": list(need.path), "label": need.label} for need in case.needs]}
     figures = case.figures
-    flat = {key: _number(getattr(figures, field)) for field, key in _SUFFIXED.items()}
-    holds, boils = figures.ambients or (None, None)
-    flat |= {"highest_ambient_degC": _number(holds), "air_to_boil_degC": _number(boils)}
     return {
         **common,
-        **flat,
+        **machine(CASE, figures),
         "heat_by_cause_W": dict(figures.heat_by_cause),
         "doubt_by_cause_W": dict(figures.doubt_by_cause),
         "pressures_Pa": dict(figures.pressures),
@@ -284,16 +263,28 @@ def missing_words(case: CaseResult) -> str:
     return f"needs {', '.join(named[:3])}" + (f" and {len(named) - 3} more" if len(named) > 3 else "")
 
 
+def _words(key: str) -> Callable[[CaseFigures, str], str]:
+    return OF_CASE[key].text
+
+
+LEDGER: tuple[tuple[str, Callable[[CaseFigures, str], str]], ...] = (
+    ("Settles at", settles_text),
+    ("Band (80 %)", band_text),
+    ("Margin to limit", margin_text),
+    ("Heat in", _words("heat_in_W")),
+    ("Air", _words("airflow_m3_s")),
+    ("Verdict", lambda figures, _system: VERDICT_WORDS[figures.verdict]),
+)
+"""Columns of the ledger wherever it is a table, after the duty case's name."""
+
+
 def ledger_rows(assessment: Assessment, system: str) -> list[tuple[str, ...]]:
     """The ledger as a table, heading first; a duty case that needs more says so."""
-    rows: list[tuple[str, ...]] = [("Duty case", "Settles at", "Band (80 %)", "Margin", "Heat", "Air", "Verdict")]
+    rows: list[tuple[str, ...]] = [("Duty case", *(heading for heading, _ in LEDGER))]
     for case in assessment.cases:
-        f = case.figures
-        if f is None:
-            rows.append((case.name, missing_words(case), "", "", "", "", ""))
-            continue
-        rows.append((case.name, settles_text(f, system), band_text(f, system), margin_text(f, system), format_si(f.heat_in, KINDS["heat"], system),
-                     format_si(f.airflow, KINDS["airflow"], system), VERDICT_WORDS[f.verdict]))  # fmt: skip
+        figures = case.figures
+        told = [missing_words(case)] + [""] * (len(LEDGER) - 1) if figures is None else [cell(figures, system) for _, cell in LEDGER]
+        rows.append((case.name, *told))
     return rows
 
 

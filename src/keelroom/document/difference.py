@@ -95,6 +95,17 @@ def _name(item: Any) -> str:
     return str(getattr(item, "name", "") or item.id)
 
 
+APART_OF_PACKAGES = ("name", "kind", "basis")
+"""What tells packages apart and changes nothing of the car."""
+
+
+def between_packages(build: Build, one: str, other: str) -> tuple[Difference, ...]:
+    """What the other package says differently from the one; places without the package's own name."""
+    pair = [next(package for package in build.packages if package.id == ident) for ident in (one, other)]
+    found = _sections(("packages", other), (), *pair)
+    return tuple(differs for differs in found if differs.path[2] != "id" and differs.path[-1] not in APART_OF_PACKAGES)
+
+
 def came(before: Build, after: Build) -> Path | None:
     """The path of the first list member the later build has and the earlier had not; None where there is none."""
     return next((found.path for found in differences(before, after) if found.was is ABSENT), None)

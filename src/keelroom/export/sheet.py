@@ -22,8 +22,10 @@ from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.hose_plans import INSTALL, hose_plans
 from keelroom.assess.loop.told import fill_steps
 from keelroom.assess.outcome import Stopped, attempted
-from keelroom.assess.report import CAUTIONS, VERDICT_WORDS, band_text, margin_text, missing_words, settles_text, totals_lines
+from keelroom.assess.report import CAUTIONS, ledger_rows, totals_lines
+from keelroom.assess.wording import raised
 from keelroom.core.loop.hoses import MAKES
+from keelroom.document.difference import between_packages, value_words
 from keelroom.document.fields import measured_fields
 from keelroom.document.quantity import described
 from keelroom.document.schema.build import Build
@@ -65,6 +67,7 @@ def sheet_bytes(assessment: Assessment, system: str, given: tuple[datetime.date,
     story += [
         *_part("The drawing", lambda: [_drawing_and_package(build, system)]),
         Spacer(1, 6),
+        *_part("What is changed", lambda: _changed(build)),
         *_part("Fit-up", lambda: _fit(build, assessment, system)),
         *_part("Made parts", lambda: _made(build, system)),
         *_part("Coolers", lambda: _coolers(build, assessment, system)),
@@ -96,16 +99,8 @@ def _grid(rows: list[list[Any]], widths: list[float], header: bool = True) -> Ta
 
 
 def _ledger(assessment: Assessment, system: str) -> Table:
-    rows: list[list[Any]] = [["Duty case", "Settles at", "Band (80 %)", "Margin to limit", "Heat in", "Air", "Verdict"]]
-    for case in assessment.cases:
-        f = case.figures
-        if f is None:
-            rows.append([case.name, missing_words(case), "", "", "", "", ""])
-            continue
-        rows.append([case.name, settles_text(f, system), band_text(f, system), margin_text(f, system), format_si(f.heat_in, KINDS["heat"], system),
-                     format_si(f.airflow, KINDS["airflow"], system), VERDICT_WORDS[f.verdict]])  # fmt: skip
     shares = (0.22, 0.13, 0.16, 0.19, 0.09, 0.10, 0.11)
-    return _grid(rows, [share * WIDTH for share in shares])
+    return _grid(list(map(list, ledger_rows(assessment, system))), [share * WIDTH for share in shares])
 
 
 def _drawing_and_package(build: Build, system: str) -> Table:
@@ -120,6 +115,31 @@ def _drawing_and_package(build: Build, system: str) -> Table:
     table = _grid(lines, [0.12 * WIDTH, 0.30 * WIDTH], header=False)
     return Table([[SceneFlowable(elevation(package, system, build.survey), 0.54 * WIDTH), table]], colWidths=[0.56 * WIDTH, 0.44 * WIDTH],
                  style=TableStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (0, 0), 0)]))  # fmt: skip
+
+
+MOST_CHANGES = 40
+"""Changes from the car as found told on a sheet; the packages' list tells all."""
+
+
+def _changed(build: Build) -> list[Flowable]:
+    """What is changed from the car as found, where that was kept and is not what the sheet is of."""
+    found = build.of_kind("as_found")
+    if found is None or found.id == build.active:
+        return []
+    changes = between_packages(build, found.id, build.active)
+    rows: list[list[Any]] = [["Changed", "From the car as found", "To"]]
+    for change in changes[:MOST_CHANGES]:
+        now, was = value_words(change)
+        rows.append([raised(" / ".join(change.place)), was or "—", now])
+    if len(changes) > MOST_CHANGES:
+        rows.append([f"and {len(changes) - MOST_CHANGES} more", "", ""])
+    if len(rows) == 1:
+        rows.append(["Nothing", "", ""])
+    return [
+        Paragraph("What is changed from the car as found", STYLES["head"]),
+        _grid(rows, [0.4 * WIDTH, 0.3 * WIDTH, 0.3 * WIDTH]),
+        Spacer(1, 6),
+    ]
 
 
 def _fit(build: Build, assessment: Assessment, system: str) -> list[Flowable]:

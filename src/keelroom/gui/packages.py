@@ -4,35 +4,27 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
-from keelroom.assess.acts.registry import offer
+from keelroom.assess.acts.registry import ACTS, offer
 from keelroom.assess.assessment import Assessment
+from keelroom.assess.outputs import beside
 from keelroom.assess.report import missing_words, settles_text, totals_lines, verdict_line
 from keelroom.assess.wording import raised
-from keelroom.document.difference import differences, value_words
+from keelroom.document.difference import between_packages, value_words
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.package import Package
+from keelroom.document.schema.package import PACKAGE_KINDS, Package
 from keelroom.gui.dialogs import Dialog
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.verdicts import Verdicts
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.text import ChoiceBox, Line, button, label
 
-
-def only(build: Build, ident: str) -> Build:
-    """The build with one package alone, under an id all such builds share: two of them differ in what the packages differ in."""
-    package = next(package for package in build.packages if package.id == ident)
-    return build.model_copy(update={"packages": (package.model_copy(update={"id": "one"}),), "active": "one"})
-
-
-UNCOMPARED = ("basis", "name", "kind")
-"""What tells packages apart and changes nothing."""
 AWAITED = "being worked out …"
 
 
 def compared(
-    build: Build, found: tuple[Assessment | None, Assessment | None], pair: tuple[str, str], system: str
+    build: Build, found: tuple[Assessment | None, Assessment | None], pair: tuple[str, str], system: str, case_id: str = ""
 ) -> list[tuple[str, str, str]]:
-    """Ledger, totals and what differs of two packages, a row each: what, the one, the other."""
+    """Ledger, figures of one duty case, totals and what differs of two packages, a row each: what, the one, the other."""
     one, other = found
     if one is None or other is None:
         mine, theirs = (AWAITED if each is None else verdict_line(each, system) for each in found)
@@ -41,13 +33,15 @@ def compared(
     for a, b in zip(one.cases, other.cases, strict=True):
         mine, theirs = (settles_text(case.figures, system) if case.figures else missing_words(case) for case in (a, b))
         rows.append((a.name, mine, theirs))
+    for a, b in zip(one.cases, other.cases, strict=True):
+        if a.case_id == case_id and a.figures and b.figures:
+            rows += [(f"{label}, {a.name}", mine, theirs) for label, mine, theirs in beside(a.figures, b.figures, system)]
     for a_line, b_line in zip(totals_lines(one, system), totals_lines(other, system), strict=False):
         what = a_line.partition(":")[0] if ":" in a_line else "Fit"
         rows.append((what, a_line.partition(":")[2].strip() or a_line, b_line.partition(":")[2].strip() or b_line))
-    for differs in differences(only(build, pair[1]), only(build, pair[0])):
-        if differs.path[-1] not in UNCOMPARED:
-            mine, theirs = value_words(differs)
-            rows.append((raised(" / ".join(differs.place[2:]) or differs.place[-1]), mine, theirs or "—"))
+    for differs in between_packages(build, pair[1], pair[0]):
+        mine, theirs = value_words(differs)
+        rows.append((raised(" / ".join(differs.place)), mine, theirs or "—"))
     return rows
 
 
@@ -61,7 +55,7 @@ class Packages(Dialog):
         self.at = session.build.active
         self.table = ChooseTable(
             "Packages of this build",
-            ("Package", "Verdict", "Parts"),
+            ("Package", "Stands for", "Verdict", "Parts"),
             self._choose,
             "A click chooses one for the acts below.",
             "name …",
@@ -90,6 +84,10 @@ class Packages(Dialog):
         self.name.editingFinished.connect(self._rename)
         for made in (self.activate, button("Duplicate", lambda: self._do("copy_package")), self.remove):
             line.addWidget(made)
+        self.found = button("Keep as found", lambda: self._do("as_found"), tip=ACTS["as_found"].meaning)
+        self.mended = button("Begin as mended", lambda: self._do("as_mended"), tip=ACTS["as_mended"].meaning)
+        line.addWidget(self.found)
+        line.addWidget(self.mended)
         line.addSpacing(12)
         line.addWidget(label("Name"))
         line.addWidget(self.name, 1)
@@ -114,13 +112,14 @@ class Packages(Dialog):
         self.verdicts.look()
         self._show()
 
-    def _row(self, package: Package) -> tuple[str, str, str]:
+    def _row(self, package: Package) -> tuple[str, str, str, str]:
         found, active = self.verdicts.of(package.id), package.id == self.session.build.active
         name = f"{package.name or package.id}{' (active)' if active else ''}"
+        stands = PACKAGE_KINDS[package.kind]
         if found is None:
-            return (name, AWAITED, "")
+            return (name, stands, AWAITED, "")
         cost = f"{self.session.settings.currency}{found.totals.cost:.0f}" if found.totals.cost is not None else ""
-        return (name, verdict_line(found, self.session.system), cost)
+        return (name, stands, verdict_line(found, self.session.system), cost)
 
     def _show(self) -> None:
         build = self.session.build
@@ -134,14 +133,24 @@ class Packages(Dialog):
         self.undo.setText(f"Undo: {last}" if last else "Undo")
         self.undo.setEnabled(bool(last))
         self.remove.setEnabled(len(idents) > 1)
-        for k, box in enumerate(self.boxes):
+        as_found = build.of_kind("as_found")
+        self.found.setVisible(as_found is None)
+        self.mended.setVisible(as_found is not None and build.of_kind("as_mended") is None)
+        for box, usual in zip(self.boxes, self._usual_pair(), strict=True):
             chosen = box.currentData()
             box.clear()
             for package in build.packages:
                 box.addItem(package.name or package.id, package.id)
-            wanted = chosen if chosen in idents else idents[min(k, len(idents) - 1)]
-            box.setCurrentIndex(box.findData(wanted))
+            box.setCurrentIndex(box.findData(chosen if chosen in idents else usual))
         self._show_pair()
+
+    def _usual_pair(self) -> tuple[str, str]:
+        """The active package against the car as found; against the next one where that was not kept."""
+        build = self.session.build
+        as_found, rest = build.of_kind("as_found"), [package.id for package in build.packages if package.id != build.active]
+        if as_found is not None and as_found.id != build.active:
+            return build.active, as_found.id
+        return build.active, next(iter(rest), build.active)
 
     def _choose(self, row: int) -> None:
         self.name.setModified(False)
@@ -151,7 +160,7 @@ class Packages(Dialog):
     def _show_pair(self) -> None:
         one, other = (box.currentData() for box in self.boxes)
         found = self.verdicts.of(one), self.verdicts.of(other)
-        self.rows.show_rows(compared(self.session.build, found, (one, other), self.session.system), -1)
+        self.rows.show_rows(compared(self.session.build, found, (one, other), self.session.system, self.session.case_id), -1)
 
     def _do(self, code: str, **given: str) -> None:
         self.session.do(offer(code, self.at, **given))

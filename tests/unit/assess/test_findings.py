@@ -261,6 +261,7 @@ TABLE = {
     "voltage_odd": ([(("brief", "accessories", "road_voltage"), "24 V", "voltage")], FIX),
     "reserve_contradicts": ([(("supply", "reserve"), "20 min", "minutes")], FIX),
     "speed_limit_low": ([(("supply", "speed_limit"), "900 rpm", "turning speed")], FIX),
+    "package_kind_twice": ([(("packages", "p1", "kind"), "as_found")], FIX),
     "redline_low": ([(("supply", "redline"), "600 rpm", "turning speed")], FIX),
     "feeds_unknown": ([((*CIRCUIT, "feeds"), ("fan1", "fan2", "fan9"))], FIX),
     "drop_too_small": ([((*CIRCUIT, "measured_drop"), "0.1 V", "voltage")], FIX),
@@ -276,8 +277,11 @@ LONGEST_ACT = 38
 """letters that go onto a button as wide as the panel"""
 
 
-def codes(build):
-    return {finding.code: finding for finding in first_wave(build).findings}
+SOUND = first_wave(BUILD)
+
+
+def codes(build, previous=SOUND):
+    return {finding.code: finding for finding in first_wave(build, previous=previous).findings}
 
 
 @pytest.mark.parametrize("code", TABLE)

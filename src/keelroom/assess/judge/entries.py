@@ -7,12 +7,12 @@ from keelroom.assess.defaults import fastest_named, usual_redline
 from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.system import battery_of
 from keelroom.assess.electrical.ways import way_of
-from keelroom.assess.wording import Found, set_act
+from keelroom.assess.wording import Found, choose_act, set_act
 from keelroom.core.act import Act
 from keelroom.core.electrical.charging import RESERVE_AMPS, discharge_time
 from keelroom.core.findings import Finding, Level
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.package import Package
+from keelroom.document.schema.package import PACKAGE_KINDS, Package
 from keelroom.units import both
 
 REGULATED = (13.0, 15.5)
@@ -36,6 +36,17 @@ def entries(build: Build, package: Package, assessment: Assessment) -> Found:
     yield from _circuits(build, package, assessment)
     yield from _stages(package)
     yield from _trim(package)
+    yield from _kinds(build)
+
+
+def _kinds(build: Build) -> Found:
+    """A car is found once, and mended once: what reads the difference takes the first of each."""
+    for kind, words in PACKAGE_KINDS.items():
+        alike = [package for package in build.packages if package.kind == kind and kind != "planned"]
+        for first, package in zip(alike[:1] * len(alike), alike[1:], strict=False):
+            where = ("packages", package.id, "kind")
+            yield Finding("package_kind_twice", "doubt", where, f"“{package.name or package.id}” stands for {words} too",
+                          f"“{first.name or first.id}” is taken where the two are compared; this one is left aside.", (choose_act("It is planned", where, "planned"),))  # fmt: skip
 
 
 def _supply(build: Build) -> Found:

@@ -11,6 +11,7 @@ import numpy as np
 from keelroom.assess.assessment import CaseFigures
 from keelroom.assess.inputs.translate import Row
 from keelroom.assess.judge.judge import COLDEST
+from keelroom.assess.outputs import lines
 from keelroom.assess.questions.batch import Asked, answers, row_for
 from keelroom.assess.report import fans_run
 from keelroom.core import rules
@@ -59,20 +60,16 @@ def temperature_working(figures: CaseFigures, name: str, system: str) -> Working
         "what the core rejects: each cell of the face passes coolant heat to the air that reaches it, row behind row, for the air the fans "
         "and road speed push through grille, core and bay, and the coolant the pump and thermostat send.",
         inputs=(
-            ("Heat into the coolant", text(figures.heat_in, "heat")),
-            ("Rejection at the limit", text(figures.rejection_at_limit, "heat")),
+            *lines(figures, system, "heat_in_W", "rejection_at_limit_W"),
             ("Engine at", f"{figures.rpm:.0f} rpm, {text(figures.brake_power, 'power')} brake"),
-            ("Air through the core", text(figures.airflow, "airflow")),
-            ("Air ahead of the core", text(figures.air_in, "temperature")),
-            ("Air behind the core", text(figures.air_out, "temperature")),
+            *lines(figures, system, "airflow_m3_s", "air_in_degC", "air_out_degC"),
             (
                 "Coolant through the core",
                 f"{text(figures.core_coolant_flow, 'coolant flow')} of {text(figures.coolant_flow, 'coolant flow')}",
             ),
-            ("Coolant back from the core", text(figures.coolant_out, "temperature")),
-            ("Thermostat open", f"{figures.thermostat_opening:.0%}"),
+            *lines(figures, system, "core_outlet_degC", "thermostat_opening"),
             ("Fans run", fans_run(figures, system)),
-            ("Boils at", text(figures.boiling, "temperature")),
+            *lines(figures, system, "boiling_degC"),
             *ambient_inputs(figures, system),
         ),
         sources=tuple(SOURCES[key] for key in ("HEYWOOD", "CHANG_WANG", "CHANG_HSU", "GNIELINSKI", "KAYS_LONDON", "FAN_LAWS", "RAOULT")),
@@ -137,13 +134,13 @@ def _airflow_inputs(build: Build, f: CaseFigures, system: str) -> tuple[tuple[st
 
 def _amps_inputs(build: Build, f: CaseFigures, system: str) -> tuple[tuple[str, str], ...]:
     return (
-        ("Everything on, the fans running", _text(f.electrical_current, "current", system)),
+        *lines(f, system, "electrical_current_A"),
         (
             "In the mean of the fans’ cycle",
             f"{_text(f.mean_current, 'current', system)}, of that the fans {_text(f.fan_current, 'current', system)}",
         ),
         ("Fans run", f"{f.fan_command:.0%} of the time"),
-        ("The alternator gives hot at this speed", _text(f.alternator_current, "current", system)),
+        *lines(f, system, "alternator_current_A"),
         ("Engine at", f"{f.rpm:.0f} rpm"),
     )
 

@@ -277,10 +277,10 @@ class Cut(Strict):
 
 
 PackageKind = Literal["planned", "as_found", "as_mended"]
-KIND_WORDS: dict[PackageKind, str] = {
-    "planned": "Planned",
-    "as_found": "As found: as the car came",
-    "as_mended": "As mended: as found, put right",
+PACKAGE_KINDS: dict[PackageKind, str] = {
+    "planned": "planned",
+    "as_found": "the car as found",
+    "as_mended": "the car as mended",
 }
 """what a package stands for; a build has one as found and one as mended at most, a finding says where it has more"""
 

@@ -7,6 +7,7 @@ from collections.abc import Callable
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.electrical.loads import label_words
+from keelroom.assess.outputs import lines
 from keelroom.catalogue.load import FanAssembly
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Fan
@@ -110,18 +111,9 @@ def figure_rows(build: Build, assessment: Assessment, case_id: str, system: str)
         return format_si(si, KINDS[kind], system)
 
     rows = [
-        ("Air through the core, fans running", text(figures.airflow_fans_on, "airflow")),
+        *lines(figures, system, "airflow_fans_on_m3_s"),
         ("Mean over fan on and off times", text(figures.airflow, "airflow")),
-        ("Speed at the face", text(figures.face_speed, "air speed")),
-        ("Outdoor air", text(figures.ambient, "temperature")),
-        ("Air at the face", text(figures.front_air, "temperature")),
-        ("Come back from the bay", f"{figures.recirculated:.0%}"),
-        ("Gone round the core", f"{figures.bypassed:.0%}"),
-        ("Air ahead of the core", text(figures.air_in, "temperature")),
-        ("Air behind the core", text(figures.air_out, "temperature")),
-        ("Air in the bay", text(figures.bay_air, "temperature")),
-        ("Coolant through the core", text(figures.core_coolant_flow, "coolant flow")),
-        ("Coolant through the engine", text(figures.coolant_flow, "coolant flow")),
+        *lines(figures, system, *SHOWN),
         *_cover_rows(build, figures, text),
         *_fan_rows(build, figures, text),
     ]
@@ -131,6 +123,10 @@ def figure_rows(build: Build, assessment: Assessment, case_id: str, system: str)
     return case.name, rows
 
 
+SHOWN = (
+    "face_speed_m_s", "ambient_degC", "front_air_degC", "recirculated_share", "bypassed_share", "air_in_degC", "air_out_degC", "bay_air_degC",
+    "core_coolant_flow_m3_s", "coolant_flow_m3_s",
+)  # fmt: skip
 FLUIDS = {"condenser": "refrigerant", "gearbox_cooler": "gearbox fluid", "oil_cooler": "oil", "charge_cooler": "intake air"}
 
 

@@ -4,10 +4,15 @@ from __future__ import annotations
 
 import math
 
+from PyQt6.QtWidgets import QVBoxLayout
+
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.panels.panel import Panel, pair
 from keelroom.gui.widgets.text import label
 from keelroom.units import KINDS, format_si
+
+EARLIER = 40
+"""Steps of the file that are listed."""
 
 
 class TrailPanel(Panel):
@@ -33,4 +38,17 @@ class TrailPanel(Panel):
             if gap is not None:
                 shown += f", gap {format_si(gap, KINDS['length'], system)}".replace("-", "−")
             pair(column, text, shown)
+        self._earlier(column)
         column.addStretch(1)
+
+    def _earlier(self, column: QVBoxLayout) -> None:
+        """What the file remembers of the time before it was opened, newest first."""
+        steps = self.session.build.trail
+        earlier = steps[: max(len(steps) - len(self.session.store.steps), 0)]
+        if not earlier:
+            return
+        column.addWidget(label("Before it was opened", "head"))
+        more = f" {len(earlier) - EARLIER} older ones are in the file." if len(earlier) > EARLIER else ""
+        column.addWidget(label(f"Kept in the file as what was done; they are not undone any more.{more}", "faint", wrap=True))
+        for step in reversed(earlier[-EARLIER:]):
+            column.addWidget(label(step.label, wrap=True))

@@ -1,0 +1,72 @@
+"""What comes out is declared once, and everything that tells it reads the declaration."""
+
+import math
+
+from keelroom.assess.assess import assess
+from keelroom.assess.assessment import CaseFigures
+from keelroom.assess.outputs import CASE, OF_CASE, PACKAGE, beside, lines, machine, value_text
+from keelroom.assess.questions.why import temperature_working
+from keelroom.assess.report import LEDGER, as_json, as_table, ledger_rows
+from keelroom.document.file import load
+from keelroom.units import KINDS
+from tests.conftest import DEMO
+
+BUILD = load(DEMO)
+FOUND = assess(BUILD)
+IDLE = FOUND.figures_of("idle")
+APART = {"fans", "coolers", "fluids", "heat_by_cause", "doubt_by_cause", "pressures", "loop", "faster_coolant"}
+"""Figures of parts, told with their part."""
+SUFFIXES = {
+    "temperature": "degC", "temperature difference": ("K", "K_s"), "heat": "W", "power": "W", "airflow": "m3_s", "coolant flow": "m3_s", "air speed": "m_s", "speed": "m_s",
+    "share": "", "current": "A", "voltage": "V", "time": "s", "area": "m2", "money": "",
+}  # fmt: skip
+"""SI of a kind as a key ends in it, by hand."""
+
+
+def test_every_figure_of_a_case_is_declared_once():
+    read = [output.read.__reduce__()[1][0] for output in CASE if hasattr(output.read, "__reduce__") and "attrgetter" in repr(output.read)]
+    assert sorted(read) == sorted(set(CaseFigures._fields) - APART - {"ambients"})
+    assert len(OF_CASE) == len(CASE)
+
+
+def test_keys_say_their_unit_and_labels_begin_a_line():
+    for output in (*CASE, *PACKAGE):
+        assert output.label[0].isupper(), output.key
+        if output.kind:
+            assert output.kind in KINDS
+            assert output.key.endswith(SUFFIXES[output.kind]), output.key
+        assert output.better or not output.compares, f"{output.key} compares, so one way is better"
+    assert not OF_CASE["margin_K"].compares, "fans cycle: a swing's top against a settled temperature compares nothing"
+
+
+def test_words_of_a_figure_by_hand():
+    """37.8 °C is 100.0 °F; a third is 33 %; no end and no figure say so."""
+    assert value_text(37.7778, "temperature", "us") == "100 °F"
+    assert value_text(1 / 3, "share", "us") == "33%"
+    assert value_text(math.inf, "temperature", "us") == "no limit"
+    assert value_text(None, "current", "us") == "not known yet"
+    assert value_text("holds", "", "us") == "holds"
+
+
+def test_all_that_tell_a_figure_tell_the_same():
+    """Machine form, ledger, working and terminal read one declaration; a band with no end is null."""
+    told = as_json(FOUND)["cases"][0]
+    assert {key: told[key] for key in OF_CASE} == machine(CASE, IDLE)
+    assert told["airflow_m3_s"] == IDLE.airflow
+    rows = ledger_rows(FOUND, "us")
+    assert len(rows[0]) == 1 + len(LEDGER)
+    at = rows[0].index("Heat in")
+    assert rows[1][at] == OF_CASE["heat_in_W"].text(IDLE, "us")
+    assert rows[1][at] in as_table(FOUND, "us")
+    assert lines(IDLE, "us", "heat_in_W")[0] in temperature_working(IDLE, "Idle", "us").inputs
+    unsettled = next(case for case in as_json(FOUND)["cases"] if case["verdict"] == "does_not_settle")
+    assert unsettled["band_high_degC"] is None
+
+
+def test_two_builds_beside_each_other_show_what_differs_and_what_compares():
+    other = assess(BUILD, "p4").figures_of("idle")
+    rows = {label: pair for label, *pair in beside(IDLE, other, "us")}
+    assert "Air through the core, fans running" in rows
+    assert "Engine outlet, at the most" not in rows
+    assert all(one != two for one, two in rows.values())
+    assert beside(IDLE, IDLE, "us") == ()
