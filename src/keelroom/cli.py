@@ -14,7 +14,7 @@ from keelroom import ASSETS, __version__
 from keelroom.errors import UNREADABLE, KeelRoomError, readable
 
 if TYPE_CHECKING:
-    from keelroom.assess.assessment import Assessment
+    from keelroom.assess.figures.assessment import Assessment
 
 FINE, PROBLEMS = 0, 1
 

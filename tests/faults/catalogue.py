@@ -32,7 +32,7 @@ FAULTS = (
           (f"{NETWORK}::test_a_top_panel_cools_the_air_at_the_condenser",)),
     Fault("flaps open the wrong way", "core/air/network.py", "np.where(forward, self.shut[0], self.shut[1])", "np.where(forward, self.shut[1], self.shut[0])",
           (f"{NETWORK}::test_at_speed_a_full_shroud_without_flaps_can_lose_to_a_bare_fan_and_flaps_win_it_back",)),
-    Fault("limits reversed", "assess/casefigures.py", "if temperature > limit:", "if temperature < limit:",
+    Fault("limits reversed", "assess/figures/casefigures.py", "if temperature > limit:", "if temperature < limit:",
           (f"{ASSESS}::test_the_verdict_is_what_temperature_band_and_limit_say",)),
     Fault("fan law: pressure with speed, not its square", "core/air/fan.py",
           "head = density / REFERENCE_DENSITY * n**2 * curve.pressure", "head = density / REFERENCE_DENSITY * n * curve.pressure",

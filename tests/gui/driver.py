@@ -21,7 +21,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from keelroom.core.findings import Finding
+from keelroom.assess.findings import Finding
 from keelroom.gui.app import application, make_window
 from keelroom.gui.window import Window
 

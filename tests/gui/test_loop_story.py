@@ -8,7 +8,8 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QComboBox, QLineEdit, QTableWidget, QToolButton
 
 from keelroom import cli
-from keelroom.assess.loop.air import air_in, bleed_list
+from keelroom.assess.figures.read_off import air_in
+from keelroom.assess.loop.air import bleed_list
 from keelroom.document.file import load
 from keelroom.units import KINDS, format_si
 

@@ -10,7 +10,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QCheckBox, QLineEdit, QPushButton, QTableWidget, QToolButton
 
 from keelroom import cli
-from keelroom.assess.fit.templates import patterns
+from keelroom.assess.figures.templates import patterns
 from keelroom.document.file import load
 from tests.conftest import DEMO
 

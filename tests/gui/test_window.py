@@ -306,7 +306,7 @@ def test_the_first_build_comes_to_a_verdict_by_keys_and_refuses_in_place(driver)
 
 def test_what_is_printed_is_as_large_as_the_pdf_says(driver, tmp_path):
     """A page of the templates through a printer that writes PDF: the same size to a point, and the same picture."""
-    from keelroom.assess.fit.templates import patterns
+    from keelroom.assess.figures.templates import patterns
     from keelroom.export.tiles import write_tiles
 
     build = driver.window.session.build

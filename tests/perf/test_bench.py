@@ -15,13 +15,13 @@ import numpy as np
 import pytest
 
 from keelroom.assess.assess import assess, completed, first_wave
+from keelroom.assess.figures.batch import CHUNK, Asked, batches, held
+from keelroom.assess.figures.templates import patterns
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.mounts import bracket_plans
 from keelroom.assess.fit.panels import panel_plans
-from keelroom.assess.fit.templates import patterns
 from keelroom.assess.inputs.translate import stacked
 from keelroom.assess.questions.airmap import air_map
-from keelroom.assess.questions.batch import CHUNK, Asked, batches, held
 from keelroom.assess.questions.compare import candidates
 from keelroom.assess.questions.cooler_places import cooler_places
 from keelroom.assess.questions.places import find_places

@@ -6,8 +6,8 @@ from statistics import median
 import numpy as np
 
 from keelroom.assess.assess import first_wave
+from keelroom.assess.figures.read_off import air_in
 from keelroom.assess.fit.hose_ways import detour
-from keelroom.assess.loop.air import air_in
 from keelroom.core.kept import Kept
 from keelroom.core.loop.circuit import Loop, Tubes, loop_flows
 from keelroom.document.file import load

@@ -7,11 +7,11 @@ import numpy as np
 import pytest
 
 from keelroom.assess.assess import first_wave
-from keelroom.assess.inputs.loop import circuit_of
-from keelroom.assess.loop.air import air_in
-from keelroom.assess.loop.graph import graph_of
-from keelroom.assess.loop.ports import KIND_WORDS, ports_of
-from keelroom.assess.loop.told import loop_told
+from keelroom.assess.figures.loop_told import loop_told
+from keelroom.assess.figures.read_off import air_in
+from keelroom.assess.inputs.coolant.flows import circuit_of
+from keelroom.assess.inputs.coolant.graph import graph_of
+from keelroom.assess.inputs.coolant.ports import KIND_WORDS, ports_of
 from keelroom.document.file import load, parse, serialised
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.loop import Hose, Part

@@ -8,9 +8,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from keelroom.assess.electrical.figures import RUNS, advice, electrics
-from keelroom.assess.electrical.loads import Motored
 from keelroom.assess.electrical.planner import as_advised
-from keelroom.assess.electrical.system import Planned, fault_of, path_of
+from keelroom.assess.inputs.electrical.loads import Motored
+from keelroom.assess.inputs.electrical.system import Planned, fault_of, path_of
 from keelroom.core.arrays import stack
 from keelroom.core.electrical import charging, control
 from keelroom.core.electrical.circuit import Path, Run, flow_through

@@ -7,8 +7,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from keelroom.assess.figures.templates import patterns
 from keelroom.assess.fit.clearances import fit_up
-from keelroom.assess.fit.templates import patterns
 from keelroom.assess.questions.places import find_places
 from keelroom.core.outline import area, rectangle
 from keelroom.core.packaging.bracket import Ends, Stock, angle_bracket, flat_or_joggle

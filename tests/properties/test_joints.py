@@ -9,8 +9,8 @@ import pytest
 
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.harness import splice_list, wire_list
-from keelroom.assess.electrical.loads import motors_of
-from keelroom.assess.electrical.ways import WAYS
+from keelroom.assess.inputs.electrical.loads import motors_of
+from keelroom.assess.inputs.electrical.ways import WAYS
 from keelroom.document.file import load
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Fan

@@ -11,8 +11,8 @@ from keelroom.assess.acts.circuits import plan_missing
 from keelroom.assess.assess import first_wave
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.harness import parts_list
-from keelroom.assess.electrical.loads import motors_of
-from keelroom.assess.electrical.ways import WAYS
+from keelroom.assess.inputs.electrical.loads import motors_of
+from keelroom.assess.inputs.electrical.ways import WAYS
 from keelroom.core.kept import Kept
 from keelroom.document.edits import apply
 from keelroom.document.file import load

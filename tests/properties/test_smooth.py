@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from keelroom.assess.electrical.controller import ALWAYS
+from keelroom.assess.inputs.electrical.controller import ALWAYS
 from keelroom.assess.questions.airmap import air_map, at_speed
 from keelroom.assess.questions.response import response
 from keelroom.core.arrays import stack

@@ -10,8 +10,8 @@ from scipy.integrate import solve_ivp
 
 from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.assess import assess, first_wave
+from keelroom.assess.figures.batch import Asked, row_for
 from keelroom.assess.inputs.translate import stacked
-from keelroom.assess.questions.batch import Asked, row_for
 from keelroom.assess.report import as_table
 from keelroom.core.coupling import prepare
 from keelroom.core.cycling import settle

@@ -8,8 +8,8 @@ import pytest
 from scipy.optimize import root
 
 from keelroom.assess.assess import assess
-from keelroom.assess.loop.ports import Port
-from keelroom.assess.loop.routes import BEND_HEADS, heads_of, run_of
+from keelroom.assess.inputs.coolant.ports import Port
+from keelroom.assess.inputs.coolant.routes import BEND_HEADS, heads_of, run_of
 from keelroom.core.loop.circuit import Loop, Tubes, loop_flows
 from keelroom.core.loop.pump import typed_curve
 from keelroom.document.file import load

@@ -12,7 +12,7 @@ from pathlib import Path
 from PyQt6.QtWidgets import QApplication
 
 from keelroom.assess.assess import assess
-from keelroom.assess.assessment import Assessment
+from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.report import as_table, folded_line, ledger_rows, plain_verdict, verdict_line
 from keelroom.core.kept import Kept
 from keelroom.document.file import parse, serialised

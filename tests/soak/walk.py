@@ -26,7 +26,7 @@ from typing import Any, NamedTuple
 from pydantic import BaseModel
 
 from keelroom.assess.assess import assess
-from keelroom.assess.assessment import Assessment
+from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.report import as_json, as_table, plain_verdict
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.fields import Path as Where

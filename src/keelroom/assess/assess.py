@@ -5,15 +5,16 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TypeVar
 
-from keelroom.assess.assessment import Assessment, CaseAmbients, CaseFigures, CaseResult, RulesOfThumb, Totals
-from keelroom.assess.effort import cost, effort
 from keelroom.assess.electrical.figures import electrics
+from keelroom.assess.figures.assessment import Assessment, CaseAmbients, CaseFigures, CaseResult, RulesOfThumb, Totals
+from keelroom.assess.figures.beliefs import beliefs_of
+from keelroom.assess.figures.effort import cost, effort
+from keelroom.assess.figures.solving import cases_of
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.inputs.cases import idle_case
 from keelroom.assess.inputs.translate import stacked
 from keelroom.assess.judge.judge import judge, reworded, stops
 from keelroom.assess.outcome import Stopped, attempted
-from keelroom.assess.solving import cases_of
 from keelroom.core import rules
 from keelroom.core.ambients import holding_ambients
 from keelroom.core.kept import in_one_go
@@ -117,6 +118,8 @@ def _first_wave(build: Build, package: Package, previous: Assessment | None, mov
     partial = partial._replace(stopped=(*stopped, *found.parts))
     if moving and previous is not None:
         return partial._replace(findings=previous.findings, judged=False)
+    beliefs = part("What is believed of its parts", lambda: beliefs_of(build, package)) or ()
+    partial = partial._replace(beliefs=beliefs, stopped=(*stopped, *found.parts))
     return partial._replace(findings=judge(build, package, partial))
 
 

@@ -7,9 +7,10 @@ from typing import NamedTuple
 from keelroom.assess.acts.brief import engine_edit
 from keelroom.assess.defaults import default_duty_cases, new_build
 from keelroom.catalogue.load import FanAssembly, cores, engines, fan_assemblies, named, placed, vehicles
+from keelroom.core import rules
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.quantity import Quantity, quantity
-from keelroom.document.schema.brief import Symptom
+from keelroom.document.schema.brief import Engine, Symptom
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Core, Shroud
 
@@ -32,6 +33,29 @@ class Answers(NamedTuple):
     ac: bool = True
     tows: Quantity | None = None
     wrong: tuple[Symptom, ...] = ()
+
+
+def proposed_core(engine: Engine) -> str:
+    """The smallest core of the catalogue that meets the frontal-area rule for an engine; '' where its displacement is not known."""
+    if engine.displacement is None:
+        return ""
+    areas = [(core.face_width.si * core.face_height.si, core.name) for core in cores() if core.face_width and core.face_height]
+    return _least(areas, rules.face_area_wanted(engine.displacement.si))
+
+
+def proposed_fans(engine: Engine, core: Core | None) -> str:
+    """The smallest fans of the catalogue that go onto a core and meet the CFM rule; '' where the engine is not known well enough."""
+    if engine.displacement is None or engine.cylinders is None:
+        return ""
+    fitting = [one for one in fan_assemblies() if core is None or fits(one, core)] or list(fan_assemblies())
+    flows = [(one.count * one.fan.free_air_flow.si, one.name) for one in fitting if one.fan.free_air_flow]
+    return _least(flows, rules.airflow_wanted(engine.displacement.si, engine.cylinders.si))
+
+
+def _least(sizes: list[tuple[float, str]], wanted: float) -> str:
+    """The name of the smallest that is large enough; of the largest where none is."""
+    enough = [one for one in sizes if one[0] >= wanted]
+    return min(enough)[1] if enough else max(sizes)[1]
 
 
 def first_build(answers: Answers, system: str) -> Build:

@@ -7,18 +7,19 @@ from collections.abc import Callable
 from typing import Any
 
 from keelroom.assess.acts.registry import applies
-from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
-from keelroom.assess.effort import effort_words
+from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResult
+from keelroom.assess.figures.effort import effort_words
+from keelroom.assess.figures.outputs import CASE, OF_CASE, PACKAGE, machine
+from keelroom.assess.figures.read_off import suction
 from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.fit.coolers import LINED, WARM, line_plan, mount_notes
 from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.mounts import bracket_plans, core_growth
 from keelroom.assess.fit.moves import moves_of
 from keelroom.assess.fit.panels import panel_plans
-from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
+from keelroom.assess.fit.shroud_plan import pan_plan, trim_plan
 from keelroom.assess.inputs.sealing import ways
 from keelroom.assess.outcome import Stopped, attempted
-from keelroom.assess.outputs import CASE, OF_CASE, PACKAGE, machine
 from keelroom.assess.wording import chance_words, raised
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
@@ -71,14 +72,14 @@ def _part(name: str, assessment: Assessment, told: Callable[[Build, Assessment],
 
 def _loop(build: Build, assessment: Assessment) -> dict[str, Any]:
     """The coolant circuit: what it holds, flows and pressures by case, hoses, air and filling, SI."""
-    from keelroom.assess.loop.told import loop_told  # only for the machine form and the sheet
+    from keelroom.assess.figures.loop_told import loop_told  # only for the machine form and the sheet
 
     return loop_told(build, assessment)
 
 
 def _fit(build: Build, assessment: Assessment) -> dict[str, Any]:
     """Verdict, clearances [m] and made parts of the package."""
-    from keelroom.assess.fit.templates import cut_list, hardware_list, sheet_list  # only for the machine form: they slow the start
+    from keelroom.assess.figures.templates import cut_list, hardware_list, sheet_list  # only for the machine form: they slow the start
 
     fit, package = assessment.fit, next(p for p in build.packages if p.id == assessment.package_id)
     if fit is None:
@@ -148,9 +149,9 @@ def _lines(package: Package, cooler: Cooler) -> dict[str, float | None]:
 
 def _electrics(build: Build, assessment: Assessment) -> dict[str, Any]:
     """Circuits and harness of the package, SI."""
-    from keelroom.assess.electrical.bench import adapter_of
     from keelroom.assess.electrical.charge import charge_cable
     from keelroom.assess.electrical.harness import harness, loom_list, parts_list, splices  # only for the machine form
+    from keelroom.assess.inputs.coolant.sensor import adapter_of
 
     found, package = assessment.electrics, next(p for p in build.packages if p.id == assessment.package_id)
     if found is None:

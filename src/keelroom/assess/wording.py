@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from keelroom.core.act import Act
-from keelroom.core.findings import Finding
+from keelroom.assess.findings import Finding
+from keelroom.document.act import Act
 
 Found = Iterator[Finding]
 

@@ -6,7 +6,7 @@ from typing import Any, NamedTuple
 
 from pydantic import BaseModel
 
-from keelroom.core.act import Act
+from keelroom.document.act import Act
 from keelroom.document.fields import Path, spec_of
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.build import Build

@@ -11,7 +11,7 @@ from typing import Any, TypeVar
 from annotated_types import MaxLen
 from pydantic import BaseModel, ValidationError
 
-from keelroom.core.act import Act
+from keelroom.document.act import Act
 from keelroom.document.entered import entered
 from keelroom.document.fields import Path, get, owner_and_spec, validator_of
 from keelroom.document.quantity import Quantity

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Any
 
 from pydantic import BaseModel, ValidationError
 
-from keelroom.core.act import Act
+from keelroom.document.act import Act
 from keelroom.document.fields import Path, owner_and_spec, validator_of
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.trail import OMITTED

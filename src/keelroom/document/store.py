@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import NamedTuple
 
-from keelroom.core.act import Act
+from keelroom.document.act import Act
 from keelroom.document.edits import Edit, act_of, apply
 from keelroom.document.entered import joined
 from keelroom.document.schema.build import Build

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from keelroom.assess.assessment import Assessment
-from keelroom.assess.electrical.loads import motors_of
-from keelroom.assess.electrical.system import System, system_at
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.inputs.electrical.loads import motors_of
+from keelroom.assess.inputs.electrical.system import System, system_at
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.drawing.scene import Label, Polyline, Rect, Scene, Shape

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from keelroom.assess.assessment import CaseFigures, CoolerFigures
-from keelroom.assess.coolerlimits import HOT
+from keelroom.assess.figures.assessment import CaseFigures, CoolerFigures
+from keelroom.assess.figures.coolerlimits import HOT
 from keelroom.assess.inputs.coolers import FLUID_OF
 from keelroom.drawing.scene import Label, Polyline, Rect, Scene, Shape
 from keelroom.units import KINDS, format_si

@@ -9,14 +9,14 @@ from collections.abc import Callable
 from itertools import pairwise
 from typing import NamedTuple
 
-from keelroom.assess.electrical.bench import sensor_hose
+from keelroom.assess.inputs.coolant.graph import Branch, Graph, graph_of
+from keelroom.assess.inputs.coolant.heights import core_bottom, core_top, heights_of
+from keelroom.assess.inputs.coolant.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, part_name
+from keelroom.assess.inputs.coolant.routes import Run
+from keelroom.assess.inputs.coolant.sensor import sensor_hose
 from keelroom.assess.loop.air import OUTCOME_WORDS, Air
 from keelroom.assess.loop.figures import LoopCase, Through
-from keelroom.assess.loop.graph import Branch, Graph, graph_of
-from keelroom.assess.loop.heights import core_bottom, core_top, heights_of
 from keelroom.assess.loop.order import circuit_order
-from keelroom.assess.loop.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, part_name
-from keelroom.assess.loop.routes import Run
 from keelroom.core.loop.route import traced
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.loop import Part

@@ -8,6 +8,8 @@ from keelroom.core.packaging.pattern import Bend, Hole, Pattern, Slot
 from keelroom.drawing.scene import Circle, Dimension, Label, Point, Polyline, Scene, Shape, moved
 from keelroom.units import KINDS, fine, format_si
 
+Patterns = tuple[Pattern, ...]
+"""What is laid out together."""
 SLOT_STEPS = 16
 MARGIN = 0.012
 NARROW = 0.08

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from keelroom.assess.assessment import CaseFigures
+from keelroom.assess.figures.assessment import CaseFigures
 from keelroom.assess.fit.coolers import named
 from keelroom.assess.inputs.coolers import FLUID_OF
 from keelroom.document.schema.build import Build

@@ -5,13 +5,13 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from keelroom.assess.assessment import Assessment
-from keelroom.assess.electrical.controller import place_of
 from keelroom.assess.electrical.figures import CircuitFigures, Electrics
 from keelroom.assess.electrical.harness import cut_length, harness
 from keelroom.assess.electrical.leads import HarnessWire
 from keelroom.assess.electrical.signals import COIL_FUSE, KEYED, KEYED_BACK, SENSORS, alone, leading, parts_of
-from keelroom.assess.electrical.ways import way_of
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.inputs.electrical.controller import place_of
+from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.document.quantity import described
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import UNRELAYED, Control

@@ -12,15 +12,15 @@ from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
-from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.bench import bench_steps, jumper_list
 from keelroom.assess.electrical.harness import loom_list, parts_list, splice_list, wire_list
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.figures.loop_told import fill_steps
+from keelroom.assess.figures.read_off import air_in
 from keelroom.assess.fit.coolers import LINED, WARM, line_plan, named
+from keelroom.assess.inputs.coolant.graph import graph_of
 from keelroom.assess.inputs.coolers import SPOTS
-from keelroom.assess.loop.air import air_in
-from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.hose_plans import INSTALL, hose_plans
-from keelroom.assess.loop.told import fill_steps
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.report import CAUTIONS, ledger_rows, totals_lines
 from keelroom.assess.wording import raised

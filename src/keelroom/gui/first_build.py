@@ -9,10 +9,9 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QCheckBox, QGridLayout, QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
 
 from keelroom.assess.assess import first_wave
-from keelroom.assess.first_build import Answers, first_build, fits
+from keelroom.assess.first_build import Answers, first_build, proposed_core, proposed_fans
 from keelroom.assess.report import verdict_line
 from keelroom.catalogue.load import cores, engines, fan_assemblies, vehicles
-from keelroom.core import rules
 from keelroom.core.kept import Kept
 from keelroom.document.quantity import Quantity, Spec, typed
 from keelroom.document.schema.build import Build
@@ -25,12 +24,6 @@ from keelroom.units import KINDS
 
 NO_FANS = "No electric fan yet"
 THERE = "The one that is there: measure it"
-
-
-def _least(sizes: list[tuple[float, str]], wanted: float) -> str:
-    """The name of the smallest that is large enough; of the largest where none is."""
-    enough = [one for one in sizes if one[0] >= wanted]
-    return min(enough)[1] if enough else max(sizes)[1]
 
 
 @dataclass
@@ -167,16 +160,14 @@ class FirstBuild(Dialog):
     def _propose(self) -> None:
         """The smallest core and fans that meet the rules of thumb for this engine, until somebody chooses others."""
         engine = engines()[max(self.engine.currentIndex(), 0)]
-        if engine.displacement is None:
-            return
+        core, fans = self.core.currentText(), ""
         if not self.core_chosen:
-            areas = [(core.face_width.si * core.face_height.si, core.name) for core in cores() if core.face_width and core.face_height]
-            self.core.setCurrentIndex(self.core.findText(_least(areas, rules.face_area_wanted(engine.displacement.si))))
-        if not self.fans_chosen and engine.cylinders is not None:
-            core = next((core for core in cores() if core.name == self.core.currentText()), None)
-            fitting = [one for one in fan_assemblies() if core is None or fits(one, core)] or list(fan_assemblies())
-            flows = [(one.count * one.fan.free_air_flow.si, one.name) for one in fitting if one.fan.free_air_flow]
-            self.fans.setCurrentIndex(self.fans.findText(_least(flows, rules.airflow_wanted(engine.displacement.si, engine.cylinders.si))))
+            core = proposed_core(engine)
+        if not self.fans_chosen:
+            fans = proposed_fans(engine, next((one for one in cores() if one.name == core), None))
+        for box, name in ((self.core, core), (self.fans, fans)):
+            if name:
+                box.setCurrentIndex(box.findText(name))
 
     def _read(self, asked: Asked) -> Quantity | None:
         """What was typed; None where it is empty. Raises InputError, said beside the field."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from keelroom.assess.assessment import Assessment
+from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.wording import raised
 from keelroom.gui.rows import Page, Path
 

@@ -9,7 +9,7 @@ from PyQt6.QtCore import QEventLoop
 from PyQt6.QtWidgets import QWidget
 
 from keelroom.assess.assess import first_wave
-from keelroom.assess.assessment import Assessment
+from keelroom.assess.figures.assessment import Assessment
 from keelroom.document.file import Stored, read
 from keelroom.document.writing import clear_abandoned, named
 from keelroom.errors import DocumentError

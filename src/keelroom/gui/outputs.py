@@ -86,7 +86,7 @@ class Outputs:
 
     def print_templates(self) -> None:
         """At full size, whatever the printer's margins are: the bar on every sheet is measured before anything is cut."""
-        from keelroom.assess.fit.templates import patterns
+        from keelroom.assess.figures.templates import patterns
         from keelroom.export.tiles import write_tiles
 
         build = self.session.build

@@ -5,8 +5,8 @@ from __future__ import annotations
 from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
 from keelroom.assess.acts.registry import ACTS, offer
-from keelroom.assess.assessment import Assessment
-from keelroom.assess.outputs import beside
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.figures.outputs import beside
 from keelroom.assess.report import missing_words, settles_text, totals_lines, verdict_line
 from keelroom.assess.wording import raised
 from keelroom.document.difference import between_packages, value_words

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from keelroom.core.findings import Finding
+from keelroom.assess.findings import Finding
 from keelroom.gui.station import ANY, Station
 from keelroom.gui.stations.air.declared import AIR
 from keelroom.gui.stations.brief.declared import BRIEF

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Literal, NamedTuple
 
-from keelroom.core.act import Act
+from keelroom.document.act import Act
 
 Path = tuple[str, ...]
 Said = tuple[tuple[str, str], ...]

@@ -8,7 +8,7 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QAbstractButton, QStackedWidget, QVBoxLayout, QWidget
 
-from keelroom.core.findings import LEVELS, Finding
+from keelroom.assess.findings import LEVELS, Finding
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.dress import dress
 from keelroom.gui.theme.icons import paint_icon

@@ -6,8 +6,8 @@ from collections.abc import Callable
 from importlib import import_module
 from typing import TYPE_CHECKING, NamedTuple
 
-from keelroom.assess.assessment import Assessment
-from keelroom.core.findings import Finding
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.findings import Finding
 from keelroom.document.schema.build import Build
 
 if TYPE_CHECKING:

@@ -8,7 +8,7 @@ from keelroom.assess.acts.registry import ACTS, applies, brings, edit_for, kind_
 from keelroom.assess.acts.words import brings_words
 from keelroom.assess.assess import assess
 from keelroom.assess.questions.worth import TRIED
-from keelroom.core.act import Act
+from keelroom.document.act import Act
 from keelroom.document.edits import act_of, apply, set_value
 from keelroom.document.entered import ENTER, ENTER_ALL, MOVE, moved_to
 from keelroom.document.file import load, parse, serialised

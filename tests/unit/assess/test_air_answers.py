@@ -8,9 +8,9 @@ import pytest
 from keelroom.assess.acts.core import fit_core
 from keelroom.assess.assess import assess
 from keelroom.assess.causes import causes_for, marked, open_causes
-from keelroom.assess.electrical.system import planned_circuits
+from keelroom.assess.figures.batch import Asked, temperatures
+from keelroom.assess.inputs.electrical.system import planned_circuits
 from keelroom.assess.questions.airmap import air_map, fan_chart
-from keelroom.assess.questions.batch import Asked, temperatures
 from keelroom.assess.questions.compare import candidates, sweep, with_core
 from keelroom.assess.questions.response import response, stretches, value_for
 from keelroom.assess.questions.worth import worth_table

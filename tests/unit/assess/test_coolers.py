@@ -7,10 +7,10 @@ from pypdf import PdfReader
 
 from keelroom.assess.acts.packages import with_engine_fan
 from keelroom.assess.assess import assess
-from keelroom.assess.coolernoise import loudness
-from keelroom.assess.electrical.loads import motors_of
+from keelroom.assess.figures.coolernoise import loudness
 from keelroom.assess.inputs.airside import air_side
 from keelroom.assess.inputs.coolers import out_area, own_air, own_curve, size_of
+from keelroom.assess.inputs.electrical.loads import motors_of
 from keelroom.assess.inputs.translate import car_of, row_of
 from keelroom.assess.placing import face_size
 from keelroom.assess.questions.cooler_places import cooler_places

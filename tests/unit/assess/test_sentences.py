@@ -8,14 +8,14 @@ import pytest
 from keelroom.assess.acts.registry import applies, offer
 from keelroom.assess.assess import assess
 from keelroom.assess.electrical.harness import parts_list
-from keelroom.assess.electrical.system import CONTACT, FUSE_LOSS, TERMINAL, contacts_of
 from keelroom.assess.electrical.words import advice_words
+from keelroom.assess.figures.batch import Asked, row_for
 from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.package_bodies import parts_of_package
+from keelroom.assess.inputs.coolant.ports import necks
+from keelroom.assess.inputs.electrical.system import CONTACT, FUSE_LOSS, TERMINAL, contacts_of
 from keelroom.assess.inputs.translate import stacked
-from keelroom.assess.loop.ports import necks
 from keelroom.assess.placing import stand
-from keelroom.assess.questions.batch import Asked, row_for
 from keelroom.assess.wording import lowered, raised
 from keelroom.core.air.fan import REFERENCE_DENSITY, fan_pressure, generic_curve
 from keelroom.core.operating_point import solve

@@ -10,12 +10,12 @@ from keelroom.assess.acts.control import SCHOOLS, school_edit
 from keelroom.assess.acts.registry import applies, edit_for, offer
 from keelroom.assess.acts.shroud import fans_edit, seat_edit
 from keelroom.assess.assess import assess
-from keelroom.assess.electrical.controller import low_of
 from keelroom.assess.electrical.figures import terminal_takes
 from keelroom.assess.electrical.harness import harness
-from keelroom.assess.electrical.loads import label_words
 from keelroom.assess.electrical.signals import CHASSIS, OVERRIDE
 from keelroom.assess.electrical.words import sizes_words
+from keelroom.assess.figures.batch import Asked, batches, outlets_at, row_for, stacked
+from keelroom.assess.figures.templates import core_mockup, hardware_list
 from keelroom.assess.fit.clearances import Fit
 from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.mounts import bracket_plans
@@ -23,13 +23,13 @@ from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.fit.points import part_points
 from keelroom.assess.fit.shroud_plan import trim_pattern, trim_plan
 from keelroom.assess.fit.survey_bodies import neighbours
-from keelroom.assess.fit.templates import core_mockup, hardware_list
 from keelroom.assess.inputs.airside import placed_on_face, stands_proud
+from keelroom.assess.inputs.electrical.controller import low_of
+from keelroom.assess.inputs.electrical.loads import label_words
 from keelroom.assess.inputs.gearing import rpm_of
 from keelroom.assess.inputs.translate import car_of, row_of
 from keelroom.assess.placing import over_tanks, placed_frame, stand, tank_size
 from keelroom.assess.questions.airmap import fan_chart
-from keelroom.assess.questions.batch import Asked, batches, outlets_at, row_for, stacked
 from keelroom.assess.questions.places import find_places
 from keelroom.assess.questions.response import Response, response, span, stretches, value_for
 from keelroom.assess.questions.why import movers

@@ -12,15 +12,15 @@ from keelroom.assess.electrical.bench import jumper_list
 from keelroom.assess.electrical.charge import share_taken
 from keelroom.assess.electrical.figures import electrics, terminal_takes
 from keelroom.assess.electrical.harness import harness, parts_list
-from keelroom.assess.electrical.system import ASSUMED_DROP, planned_circuits, system_at
+from keelroom.assess.figures.batch import Asked, row_for
+from keelroom.assess.figures.templates import _cross, _edge_length
 from keelroom.assess.fit.coolers import mount_notes
 from keelroom.assess.fit.shroud_plan import _mean, _struts
 from keelroom.assess.fit.survey_bodies import panel_edges
-from keelroom.assess.fit.templates import _cross, _edge_length
+from keelroom.assess.inputs.electrical.system import ASSUMED_DROP, planned_circuits, system_at
 from keelroom.assess.inputs.gearing import engine_rpm
 from keelroom.assess.inputs.translate import stacked
 from keelroom.assess.judge.circuits import _amps
-from keelroom.assess.questions.batch import Asked, row_for
 from keelroom.assess.questions.response import span
 from keelroom.assess.report import totals_lines
 from keelroom.core.air.fan import typed_curve

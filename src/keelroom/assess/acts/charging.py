@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from keelroom.assess.acts.kind import HOUR, ActKind
 from keelroom.assess.electrical.charge import cable_for, protection_for
-from keelroom.assess.electrical.system import alternator_of
+from keelroom.assess.inputs.electrical.system import alternator_of
 from keelroom.core.electrical.charging import Alternator, output
 from keelroom.document.edits import Change, Edit, set_value
 from keelroom.document.quantity import from_si, quantity

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.electrical.figures import electrics
-from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.planner import as_advised, mended, planned_for, together
-from keelroom.assess.electrical.system import planned_circuits, wanted_switch
+from keelroom.assess.inputs.electrical.loads import motors_of
+from keelroom.assess.inputs.electrical.system import planned_circuits, wanted_switch
 from keelroom.document.edits import Change, Edit, added, fresh_id, set_value
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import Circuit, Load, Source

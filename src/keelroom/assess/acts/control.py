@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from keelroom.assess.acts.kind import ActKind, Doing
-from keelroom.assess.electrical.controller import ABOVE_THERMOSTAT, BETWEEN, LOWER, NEAR_LIMIT, place_of, set_for_lower_hose
-from keelroom.assess.electrical.ways import WAYS
+from keelroom.assess.inputs.electrical.controller import ABOVE_THERMOSTAT, BETWEEN, LOWER, NEAR_LIMIT, place_of, set_for_lower_hose
+from keelroom.assess.inputs.electrical.ways import WAYS
 from keelroom.document.edits import Change, Edit
 from keelroom.document.quantity import from_si
 from keelroom.document.schema.build import Build

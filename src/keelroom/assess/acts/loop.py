@@ -5,10 +5,10 @@ from __future__ import annotations
 from keelroom.assess.acts.core import COOLANT, HOT
 from keelroom.assess.acts.kind import HOUR, ActKind, Doing
 from keelroom.assess.fit.hose_ways import detour
-from keelroom.assess.loop.graph import graph_of
-from keelroom.assess.loop.heights import core_top, hood_over
-from keelroom.assess.loop.ports import Vector, joins_alike, places_at, ports_of, ports_taken
-from keelroom.assess.loop.volumes import TANKED, volumes_of
+from keelroom.assess.inputs.coolant.graph import graph_of
+from keelroom.assess.inputs.coolant.heights import core_top, hood_over
+from keelroom.assess.inputs.coolant.ports import Vector, joins_alike, places_at, ports_of, ports_taken
+from keelroom.assess.inputs.coolant.volumes import TANKED, volumes_of
 from keelroom.assess.placing import Frame, core_depth, size_of, stand
 from keelroom.document.edits import Change, Edit, added, apply, fresh_id, fresh_name, set_value
 from keelroom.document.quantity import Quantity, from_si, quantity

@@ -23,8 +23,8 @@ from keelroom.assess.acts import (
     survey,
 )
 from keelroom.assess.acts.kind import ActKind, Doing
-from keelroom.assess.effort import cost, effort
-from keelroom.core.act import Act
+from keelroom.assess.figures.effort import cost, effort
+from keelroom.document.act import Act
 from keelroom.document.difference import Difference, differences
 from keelroom.document.edits import Edit, apply, in_our_words
 from keelroom.document.fields import Path, get

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from keelroom.assess.acts.kind import ActKind, Doing
-from keelroom.assess.loop.ports import ROLE_WORDS
+from keelroom.assess.inputs.coolant.ports import ROLE_WORDS
 from keelroom.document.edits import Edit, added, fresh_id, set_value
 from keelroom.document.quantity import from_si, quantity
 from keelroom.document.schema.survey import AirHole, Corner, HoseEnd, MountHole, Obstacle, Turning

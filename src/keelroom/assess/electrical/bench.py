@@ -1,17 +1,14 @@
-"""What is done on the bench: the jumper from a vehicle's plug, the sensor's adapter in its hose, and the tests in their order."""
+"""What is done on the bench: the jumper from a vehicle's plug, and the tests in their order."""
 
 from __future__ import annotations
 
 from typing import NamedTuple
 
-from keelroom.assess.electrical.controller import HOSED, curve_of, place_of
 from keelroom.assess.electrical.figures import CircuitFigures, Electrics
-from keelroom.assess.electrical.harness import THREADS, Rows
+from keelroom.assess.electrical.harness import Rows
 from keelroom.assess.electrical.signals import SIGNAL, alone, parts_of, relays
-from keelroom.assess.electrical.ways import way_of
-from keelroom.assess.loop.graph import graph_of
-from keelroom.assess.loop.ports import CORE_IN, CORE_OUT
-from keelroom.assess.loop.routes import Run
+from keelroom.assess.inputs.electrical.controller import curve_of
+from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.core.electrical.control import LEAST_SPAN
 from keelroom.document.quantity import described
 from keelroom.document.schema.build import Build
@@ -162,36 +159,3 @@ def _warm_up(build: Build, control: Control, system: str) -> tuple[str, str]:
         kind = KINDS["temperature"]
         return how, f"Low on at {on}, off at {off}; high on at {described(control.second_on, kind, system)}, off at {described(control.second_off, kind, system)}, at the sensor."  # fmt: skip
     return how, f"On at {on}, off at {off} at the sensor."
-
-
-def _sensor_run(build: Build, package: Package) -> Run | None:
-    """The hose the sensor sits in: the one at the core's end it is named after."""
-    end = CORE_OUT if place_of(package.control) == "lower_hose" else CORE_IN
-    return next((run for run in graph_of(build, package).runs if end in (run.start.key, run.end.key)), None)
-
-
-def sensor_hose(build: Build, package: Package) -> str:
-    """The id of the hose the sensor sits in; '' where there is none."""
-    run = _sensor_run(build, package)
-    return run.hose.id if run else ""
-
-
-class Adapter(NamedTuple):
-    """The sensor adapter in a hose: piece to cut out of it [m], bore [m], thread; fault: why it cannot be, '' where it can."""
-
-    cut: float
-    bore: float | None
-    thread: str
-    strap: bool
-    fault: str
-
-
-def adapter_of(build: Build, package: Package) -> Adapter | None:
-    """What the adapter asks of the hose; None where the sensor sits elsewhere."""
-    control = package.control
-    if place_of(control) not in HOSED or way_of(control).by_hand:
-        return None
-    cut = control.adapter.si - 2 * control.adapter_push.si
-    run = _sensor_run(build, package)
-    fault = "" if cut > 0 else "The hose ends would meet over it: a longer adapter, or less of it inside each end"
-    return Adapter(max(cut, 0.0), run.bore if run else None, THREADS[control.thread], control.strap, fault)

@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from keelroom.assess.electrical.figures import Electrics, sizes_like
-from keelroom.assess.electrical.system import System, battery_of, run_of
-from keelroom.core.electrical.charging import Alternator, discharge_time, top_speed
+from keelroom.assess.inputs.electrical.system import System, battery_of, run_of
+from keelroom.core.electrical.charging import Alternator, discharge_time, output, top_speed
 from keelroom.core.electrical.circuit import Run
 from keelroom.core.electrical.motor import current_at
 from keelroom.core.electrical.protection import fuse_sizes
@@ -36,6 +36,10 @@ def share_taken(build: Build, found: Electrics | None, seconds: float) -> float:
     return seconds / discharge_time(battery, amps) * battery.state if amps else 0.0
 
 
+CRUISING = 2500.0
+"""[rpm] of the engine at which an alternator's cruising output is told (common practice)."""
+
+
 class Charging(NamedTuple):
     """The charging side as facts.
 
@@ -50,6 +54,11 @@ class Charging(NamedTuple):
     top: float
     limit: float
     cable: ChargeCable
+
+    @property
+    def cruising(self) -> float:
+        """Amps it gives hot at CRUISING of the engine."""
+        return output(self.alternator, CRUISING)
 
     @property
     def over_speed(self) -> bool:

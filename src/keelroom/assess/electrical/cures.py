@@ -5,11 +5,11 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from keelroom.assess.electrical.system import LOAD_VOLTAGE, System, battery_of
+from keelroom.assess.inputs.electrical.system import LOAD_VOLTAGE, System, battery_of
 from keelroom.assess.inputs.gearing import engine_rpm
 from keelroom.assess.wording import set_act
-from keelroom.core.act import Act
 from keelroom.core.electrical.charging import Alternator, idle_for, rating_for, ratio_for
+from keelroom.document.act import Act
 from keelroom.document.schema.build import Build, DutyCase
 
 LED_LAMPS = 45.0

@@ -5,9 +5,18 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from keelroom.assess.electrical.loads import Motored
-from keelroom.assess.electrical.system import Circuits, Planned, System, alternator_of, contacts_of, flow_at, planned_circuits, system_at
 from keelroom.assess.inputs.cases import idle_case, road_case
+from keelroom.assess.inputs.electrical.loads import Motored
+from keelroom.assess.inputs.electrical.system import (
+    Circuits,
+    Planned,
+    System,
+    alternator_of,
+    contacts_of,
+    flow_at,
+    planned_circuits,
+    system_at,
+)
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.electrical.charging import Alternator
 from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through

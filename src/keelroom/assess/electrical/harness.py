@@ -7,11 +7,12 @@ from collections import Counter
 from collections.abc import Iterable
 from typing import NamedTuple
 
-from keelroom.assess.electrical.controller import HOSED, place_of
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.electrical.leads import COIL_MINUS, COIL_PLUS, IN, OUT, POSTS, HarnessWire, circuit_leads, contacts, titles
 from keelroom.assess.electrical.signals import COIL_FUSE, KEY_FEED, LIVE_FEED, OVERRIDE, SENSORS, control_wires
-from keelroom.assess.electrical.ways import way_of
+from keelroom.assess.inputs.coolant.sensor import THREADS
+from keelroom.assess.inputs.electrical.controller import HOSED, place_of
+from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.core.electrical.protection import FUSES
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import RELAYED, UNRELAYED
@@ -27,7 +28,6 @@ SHRINKS = (3.0, 6.0, 9.0, 12.0, 19.0, 24.0, 39.0)
 """[mm] inside widths of split loom and of shrink tube as supplied, on sale."""
 LOOM_FILL, SHRINK_OVER = 0.80, 1.25
 INSULATION = 0.7e-3
-THREADS = {"npt_18": "1/8 NPT", "npt_14": "1/4 NPT", "npt_38": "3/8 NPT", "npt_12": "1/2 NPT", "m14": "M14 × 1.5", "m16": "M16 × 1.5", "m22": "M22 × 1.5"}  # fmt: skip
 
 
 def harness(build: Build, package: Package, found: Electrics) -> tuple[HarnessWire, ...]:

@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import Literal
 
 from keelroom.assess.electrical.figures import RUNS, CircuitFigures, advice
-from keelroom.assess.electrical.loads import Motored
-from keelroom.assess.electrical.system import Planned, fault_of, path_of, wanted_switch
+from keelroom.assess.inputs.electrical.loads import Motored
+from keelroom.assess.inputs.electrical.system import Planned, fault_of, path_of, wanted_switch
 from keelroom.document.edits import Change
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.electrical import Circuit, Control, Supply, Switch

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
-from keelroom.assess.electrical.controller import HOSED, place_of
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.electrical.leads import COIL_MINUS, COIL_PLUS, TAIL, HarnessWire, numbered, switches, titles
-from keelroom.assess.electrical.ways import way_of
+from keelroom.assess.inputs.electrical.controller import HOSED, place_of
+from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.core.electrical.wire import CABLES
 from keelroom.document.schema.electrical import RELAYED, Control
 from keelroom.gauges import awg_text

@@ -4,15 +4,13 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
+from keelroom.assess.tape import tolerance
 from keelroom.core.packaging.solids import Solid, Vector
 from keelroom.document.quantity import Quantity
 from keelroom.units import INCH
 
 Sort = Literal["part", "fan", "hose", "static", "moved", "turning", "hood", "panel"]
 Path = tuple[str, ...]
-TAPE, EYE = INCH / 16, INCH / 4
-"""± [m] of a reading with a tape, and by eye (common practice)."""
-TOLERANCE = {"measured": TAPE, "catalogue": 2e-3, "derived": 0.0, "assumed": EYE}
 WIDE = 1.2
 ROCK = INCH / 2
 """[m] how far an engine is taken to rock where nobody tried (common practice)."""
@@ -44,20 +42,6 @@ class Body(NamedTuple):
     high: tuple[Terms, Terms, Terms] = NONE
     unknown: bool = False
     assumed: bool = False
-
-
-def tolerance(value: Quantity) -> float:
-    """How far [m] a measure may be off: as stated, otherwise by where it came from."""
-    return value.doubt if value.doubt is not None else TOLERANCE[value.origin]
-
-
-AGREES = 2.0
-"""Two readings of one length may differ by this many times their tolerance."""
-
-
-def may_differ(first: Quantity) -> float:
-    """How far [m] a second reading may lie from the first before one of them was misread."""
-    return max(AGREES * tolerance(first), TAPE) + 1e-9
 
 
 RADIUS = 0.5

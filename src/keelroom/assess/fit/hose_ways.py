@@ -10,9 +10,9 @@ import numpy as np
 from keelroom.assess.fit.clearances import Fit
 from keelroom.assess.fit.moves import unmoved
 from keelroom.assess.fit.package_bodies import hose_solids, parts_of_package
-from keelroom.assess.loop.graph import graph_of
-from keelroom.assess.loop.ports import Vector
-from keelroom.assess.loop.routes import Run, route_between
+from keelroom.assess.inputs.coolant.graph import graph_of
+from keelroom.assess.inputs.coolant.ports import Vector
+from keelroom.assess.inputs.coolant.routes import Run, route_between
 from keelroom.core.loop.route import Route
 from keelroom.core.packaging.solids import Solid, parted, stacked
 from keelroom.document.schema.build import Build

@@ -9,7 +9,7 @@ from keelroom.assess.fit.bodies import Body, Path, Terms, term
 from keelroom.assess.fit.cut_rules import CAUTION
 from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.fit.survey_bodies import neighbours, obstacle_body
-from keelroom.assess.loop.volumes import Volumes, volumes_of
+from keelroom.assess.inputs.coolant.volumes import Volumes, volumes_of
 from keelroom.assess.outcome import alone
 from keelroom.core.kept import by_identity
 from keelroom.document.quantity import Quantity, from_si

@@ -7,12 +7,13 @@ from itertools import pairwise
 
 import numpy as np
 
-from keelroom.assess.fit.bodies import RADIUS, TAPE, Body, Path, Term, Terms, term
+from keelroom.assess.fit.bodies import RADIUS, Body, Path, Term, Terms, term
 from keelroom.assess.fit.coolers import bodies
 from keelroom.assess.inputs.airside import in_shroud, placed_on_face, shroud_rectangle, stands_proud
-from keelroom.assess.loop.ports import Port, ports_in
-from keelroom.assess.loop.routes import Run, run_of
+from keelroom.assess.inputs.coolant.ports import Port, ports_in
+from keelroom.assess.inputs.coolant.routes import Run, run_of
 from keelroom.assess.placing import Frame, core_depth, face_size, placed_frame, tank_size
+from keelroom.assess.tape import TAPE
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.loop.hoses import WALL
 from keelroom.core.loop.route import Route, traced

@@ -8,7 +8,7 @@ from keelroom.assess.fit.bodies import Body
 from keelroom.assess.fit.coolers import FAR, named
 from keelroom.assess.fit.package_bodies import RIM, standoff
 from keelroom.assess.inputs.airside import placed_on_face, shroud_rectangle
-from keelroom.assess.loop.ports import necks
+from keelroom.assess.inputs.coolant.ports import necks
 from keelroom.assess.placing import Frame, core_depth, face_size, placed_frame, tank_size
 from keelroom.core.packaging.solids import Vector
 from keelroom.document.schema.coolers import Cooler

@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from keelroom.assess.assessment import Assessment
 from keelroom.assess.fit.package_bodies import RIM
 from keelroom.assess.inputs.airside import air_package, disc_of, halves_of, in_shroud, shroud_rectangle, stands_proud
 from keelroom.assess.placing import face_size
@@ -64,12 +63,6 @@ class PanPlan(NamedTuple):
     sag: float
     faults: tuple[str, ...]
     notes: tuple[str, ...]
-
-
-def suction(assessment: Assessment) -> float:
-    """The fans' own pressure while standing [Pa], for what leaks through a gap."""
-    idle = assessment.idle
-    return max((fan.pressure for fan in idle.fans), default=IDLE_PRESSURE) if idle else IDLE_PRESSURE
 
 
 def seat_of(package: Package) -> tuple[float, float]:

@@ -7,8 +7,8 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.electrical.loads import fan_rating
 from keelroom.assess.inputs.coolers import ahead_of_core
+from keelroom.assess.inputs.electrical.loads import fan_rating
 from keelroom.assess.inputs.sealing import base_pressure, open_area
 from keelroom.assess.placing import face_size, opening_on_face
 from keelroom.core.air.face import Disc, FaceClasses, Lanes, Rectangle, Zone, as_lanes, face_classes, widened

@@ -13,7 +13,7 @@ from typing import NamedTuple
 
 from pydantic import BaseModel
 
-from keelroom.assess.electrical.system import SLOW
+from keelroom.assess.inputs.electrical.system import SLOW
 from keelroom.assess.inputs.gearing import engine_rpm, rpm_of
 from keelroom.assess.outcome import Stopped
 from keelroom.assess.wording import raised

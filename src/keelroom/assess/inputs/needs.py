@@ -6,8 +6,8 @@ from typing import NamedTuple
 
 from pydantic import BaseModel
 
-from keelroom.assess.electrical.loads import fan_rating
-from keelroom.assess.loop.graph import Graph, graph_of
+from keelroom.assess.inputs.coolant.graph import Graph, graph_of
+from keelroom.assess.inputs.electrical.loads import fan_rating
 from keelroom.assess.wording import lowered
 from keelroom.core.kept import by_identity
 from keelroom.document.fields import Path, spec_of

@@ -6,16 +6,16 @@ from typing import Any, NamedTuple, TypeVar
 
 import numpy as np
 
-from keelroom.assess.electrical.controller import clutch_law, clutch_senses, control_law, sensing_of
-from keelroom.assess.electrical.loads import PUMP
-from keelroom.assess.electrical.system import System, system_at
 from keelroom.assess.inputs.airside import AirSide, air_package, air_side
 from keelroom.assess.inputs.cases import stands
+from keelroom.assess.inputs.coolant.flows import circuit_of
+from keelroom.assess.inputs.coolant.heights import held_pressure
 from keelroom.assess.inputs.coolers import coolers_of, fitted, own_air
+from keelroom.assess.inputs.electrical.controller import clutch_law, clutch_senses, control_law, sensing_of
+from keelroom.assess.inputs.electrical.loads import PUMP
+from keelroom.assess.inputs.electrical.system import System, system_at
 from keelroom.assess.inputs.gearing import engine_rpm, rpm_of
-from keelroom.assess.inputs.loop import circuit_of
 from keelroom.assess.inputs.needs import Reader, read_core
-from keelroom.assess.loop.heights import held_pressure
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.placing import face_size
 from keelroom.catalogue.fluids import glycol_table

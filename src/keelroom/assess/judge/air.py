@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from keelroom.assess.assessment import Assessment
 from keelroom.assess.causes import open_causes
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.findings import Finding
 from keelroom.assess.inputs.airside import cover_rectangle, disc_of, in_shroud, shroud_rectangle
 from keelroom.assess.inputs.sealing import open_edges
 from keelroom.assess.placing import face_size, hidden_share, opening_on_face
 from keelroom.assess.wording import Found, choose_act, lowered, set_act
-from keelroom.core.act import Act
-from keelroom.core.findings import Finding
+from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.units import both

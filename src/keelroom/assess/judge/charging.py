@@ -4,16 +4,16 @@ from __future__ import annotations
 
 import math
 
-from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.charge import ChargeCable, Charging, balance_words, charging_of, protection_for
 from keelroom.assess.electrical.cures import cure_words, cures_for
 from keelroom.assess.electrical.figures import Electrics
-from keelroom.assess.electrical.system import battery_of
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.findings import Finding
 from keelroom.assess.inputs.cases import idle_case
+from keelroom.assess.inputs.electrical.system import battery_of
 from keelroom.assess.wording import Found
-from keelroom.core.act import Act
 from keelroom.core.electrical.charging import output
-from keelroom.core.findings import Finding
+from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.units import both
 

@@ -6,14 +6,14 @@ from collections.abc import Callable
 
 from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics, odd_fuse
 from keelroom.assess.electrical.harness import section_of
-from keelroom.assess.electrical.loads import fan_rating
-from keelroom.assess.electrical.system import battery_of
 from keelroom.assess.electrical.words import advice_words
+from keelroom.assess.findings import Finding, Level
+from keelroom.assess.inputs.electrical.loads import fan_rating
+from keelroom.assess.inputs.electrical.system import battery_of
 from keelroom.assess.wording import Found, choose_act, lowered, set_act
-from keelroom.core.act import Act
 from keelroom.core.electrical.charging import discharge_time
 from keelroom.core.electrical.protection import CONTINUOUS, PARALLEL, RELAY_MAKES, UNFUSED
-from keelroom.core.findings import Finding, Level
+from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import RELAYED, UNRELAYED
 from keelroom.document.schema.package import Package

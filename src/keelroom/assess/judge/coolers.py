@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from keelroom.assess.assessment import Assessment, CaseFigures
-from keelroom.assess.coolerlimits import COLD_GEARBOX, HALVES, HOT
+from keelroom.assess.figures.assessment import Assessment, CaseFigures
+from keelroom.assess.figures.coolerlimits import COLD_GEARBOX, HALVES, HOT
+from keelroom.assess.findings import Finding
 from keelroom.assess.fit.coolers import HIGH_LOSS, LINED, WARM, kinked, line_plan, mount_notes, named, oil_through
 from keelroom.assess.inputs.coolers import FLUID_OF, SPOTS, fitted, out_area, size_of
 from keelroom.assess.placing import face_size
 from keelroom.assess.wording import Found, lowered, set_act
-from keelroom.core.act import Act
-from keelroom.core.findings import Finding
+from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.package import Package

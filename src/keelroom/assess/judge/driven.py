@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from keelroom.assess.assessment import Assessment
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.findings import Finding
 from keelroom.assess.wording import Found, set_act
-from keelroom.core.findings import Finding
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.units import both

@@ -4,21 +4,21 @@ from __future__ import annotations
 
 import math
 
-from keelroom.assess.assessment import Assessment
-from keelroom.assess.electrical.bench import adapter_of
 from keelroom.assess.electrical.charge import fan_current_alone, share_taken
-from keelroom.assess.electrical.controller import HOSED, NEAR_LIMIT, place_of, set_for_lower_hose
 from keelroom.assess.electrical.figures import Electrics, own_relays
 from keelroom.assess.electrical.signals import alone, parts_of, takes_override
-from keelroom.assess.electrical.system import battery_of
-from keelroom.assess.electrical.ways import WAYS, way_of
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.findings import Finding
+from keelroom.assess.inputs.coolant.sensor import adapter_of
+from keelroom.assess.inputs.electrical.controller import HOSED, NEAR_LIMIT, place_of, set_for_lower_hose
+from keelroom.assess.inputs.electrical.system import battery_of
+from keelroom.assess.inputs.electrical.ways import WAYS, way_of
 from keelroom.assess.judge.charging import charging
 from keelroom.assess.judge.circuits import circuits
 from keelroom.assess.wording import Found, choose_act, flag_act, set_act
-from keelroom.core.act import Act
 from keelroom.core.electrical.charging import discharge_time
 from keelroom.core.electrical.control import FIN_SHARE, outlet_for
-from keelroom.core.findings import Finding
+from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import Strategy
 from keelroom.document.schema.package import Package

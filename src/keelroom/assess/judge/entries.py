@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from keelroom.assess.assessment import Assessment
 from keelroom.assess.defaults import fastest_named, usual_redline
-from keelroom.assess.electrical.loads import motors_of
-from keelroom.assess.electrical.system import battery_of
-from keelroom.assess.electrical.ways import way_of
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.findings import Finding, Level
+from keelroom.assess.inputs.electrical.loads import motors_of
+from keelroom.assess.inputs.electrical.system import battery_of
+from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.assess.wording import Found, choose_act, set_act
-from keelroom.core.act import Act
 from keelroom.core.electrical.charging import RESERVE_AMPS, discharge_time
-from keelroom.core.findings import Finding, Level
+from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import PACKAGE_KINDS, Package
 from keelroom.units import both

@@ -4,18 +4,19 @@ from __future__ import annotations
 
 import math
 
-from keelroom.assess.assessment import Assessment
-from keelroom.assess.fit.bodies import may_differ, tolerance
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.figures.read_off import suction
+from keelroom.assess.findings import Finding
 from keelroom.assess.fit.clearances import RULE_WORDS, Fit, Gap
 from keelroom.assess.fit.cut_rules import CAUTION, checks_missing, edge_kind
 from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.mounts import FAN_MOUNTS, anchors, bracket_plans, core_growth
-from keelroom.assess.fit.shroud_plan import TrimPlan, pan_plan, ring_of, suction, trim_plan
+from keelroom.assess.fit.shroud_plan import TrimPlan, pan_plan, ring_of, trim_plan
+from keelroom.assess.tape import may_differ, tolerance
 from keelroom.assess.wording import Found, choose_act, flag_act, lowered, raised
-from keelroom.core.act import Act
-from keelroom.core.findings import Finding
 from keelroom.core.outline import crossing
 from keelroom.core.packaging.fixings import BOLTS
+from keelroom.document.act import Act
 from keelroom.document.fields import get, owner_and_spec
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package

@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
-from keelroom.assess.assessment import Assessment
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.findings import Finding
 from keelroom.assess.fit.moves import unmoved
 from keelroom.assess.fit.package_bodies import parts_of_package
-from keelroom.assess.loop.graph import graph_of
+from keelroom.assess.inputs.coolant.graph import graph_of
+from keelroom.assess.inputs.coolant.ports import ROLE_WORDS, end_name, ports_taken
+from keelroom.assess.inputs.coolant.routes import Run, hose_name
 from keelroom.assess.loop.hose_plans import hose_plans
-from keelroom.assess.loop.ports import ROLE_WORDS, end_name, ports_taken
 from keelroom.assess.loop.renewal import renewal
-from keelroom.assess.loop.routes import Run, hose_name
 from keelroom.assess.wording import Found, choose_act, flag_act, lowered
-from keelroom.core.act import Act
-from keelroom.core.findings import Finding
 from keelroom.core.loop.hoses import BEND_OVER_BORE, MAKES, STRETCH, meets
 from keelroom.core.packaging.solids import clearance, stacked
+from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.units import INCH, both

@@ -5,9 +5,10 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult
+from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResult
+from keelroom.assess.findings import LEVELS, Finding
 from keelroom.assess.inputs.airside import fan_curve, in_shroud
-from keelroom.assess.inputs.loop import pump_flow_rated
+from keelroom.assess.inputs.coolant.flows import pump_flow_rated
 from keelroom.assess.judge.air import air, causes, face
 from keelroom.assess.judge.claims import claims
 from keelroom.assess.judge.coolers import coolers
@@ -22,11 +23,10 @@ from keelroom.assess.judge.panels import panels
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.wording import Found, chance_words, raised, set_act
 from keelroom.catalogue.fluids import glycol_table
-from keelroom.core.act import Act
 from keelroom.core.air.fan import CREDIBLE_EFFICIENCY
-from keelroom.core.findings import LEVELS, Finding
 from keelroom.core.fluids.coolant import freezing_point
 from keelroom.core.thermal.louver import RANGES
+from keelroom.document.act import Act
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Fan, Package

@@ -2,20 +2,21 @@
 
 from __future__ import annotations
 
-from keelroom.assess.assessment import Assessment, CaseResult
-from keelroom.assess.inputs.loop import pump_curve
-from keelroom.assess.loop.air import HIGHER, VENT_BORE, air_in
+from keelroom.assess.figures.assessment import Assessment, CaseResult
+from keelroom.assess.figures.loop_told import stands_of
+from keelroom.assess.figures.read_off import air_in
+from keelroom.assess.findings import Finding, Level
+from keelroom.assess.inputs.coolant.flows import pump_curve
+from keelroom.assess.inputs.coolant.graph import Fault, Graph, gates, graph_of
+from keelroom.assess.inputs.coolant.heights import Cap, caps_of, core_top, heights_of, held_pressure, holding_cap, hood_over
+from keelroom.assess.inputs.coolant.ports import CORE_IN, part_name, places_at, ports_taken
+from keelroom.assess.inputs.coolant.volumes import TANKED, holds_of, share_of, volumes_of
+from keelroom.assess.loop.air import HIGHER, VENT_BORE
 from keelroom.assess.loop.figures import LoopCase
-from keelroom.assess.loop.graph import Fault, Graph, gates, graph_of
-from keelroom.assess.loop.heights import Cap, caps_of, core_top, heights_of, held_pressure, holding_cap, hood_over
 from keelroom.assess.loop.order import circuit_order, is_long
-from keelroom.assess.loop.ports import CORE_IN, part_name, places_at, ports_taken
 from keelroom.assess.loop.strength import weakest
-from keelroom.assess.loop.told import stands_of
-from keelroom.assess.loop.volumes import TANKED, holds_of, share_of, volumes_of
 from keelroom.assess.wording import Found, choose_act, flag_act, set_act
-from keelroom.core.act import Act
-from keelroom.core.findings import Finding, Level
+from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.loop import Part
 from keelroom.document.schema.package import Package

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from keelroom.assess.assessment import Assessment
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.findings import Finding
 from keelroom.assess.fit.moves import HOW_WORDS, Moved, moves_of
-from keelroom.assess.loop.volumes import bottle_wanted
+from keelroom.assess.inputs.coolant.volumes import bottle_wanted
 from keelroom.assess.wording import Found, choose_act, set_act
-from keelroom.core.act import Act
-from keelroom.core.findings import Finding
+from keelroom.document.act import Act
 from keelroom.document.quantity import from_si
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from keelroom.assess.assessment import Assessment
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.findings import Finding
 from keelroom.assess.fit.panels import PanelPlan, foam_for, panel_plans
 from keelroom.assess.inputs.sealing import ways
 from keelroom.assess.wording import Found, choose_act, lowered, set_act
-from keelroom.core.act import Act
-from keelroom.core.findings import Finding
+from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.document.schema.panels import EDGES

@@ -6,12 +6,11 @@ import itertools
 import math
 from typing import Literal, NamedTuple
 
-from keelroom.assess.assessment import Assessment
+from keelroom.assess.inputs.coolant.graph import Branch, Graph, graph_of
+from keelroom.assess.inputs.coolant.heights import Heights, caps_of, core_bottom, core_top, heights_of
+from keelroom.assess.inputs.coolant.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, end_name, part_name
+from keelroom.assess.inputs.coolant.routes import Run
 from keelroom.assess.loop.figures import LoopCase
-from keelroom.assess.loop.graph import Branch, Graph, graph_of
-from keelroom.assess.loop.heights import Heights, caps_of, core_bottom, core_top, heights_of
-from keelroom.assess.loop.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, end_name, part_name
-from keelroom.assess.loop.routes import Run
 from keelroom.core.kept import by_identity
 from keelroom.core.loop.bubbles import drift
 from keelroom.core.loop.route import traced
@@ -91,14 +90,6 @@ def air_of(build: Build, package: Package, idle: LoopCase | None, road: LoopCase
         if low < bottom - HIGHER and not {CORE_IN, CORE_OUT} & set(group)
     ]
     return Air(tuple(sorted(merged.values(), key=lambda high: high.at)), tuple(lows), unknown)
-
-
-def air_in(build: Build, package: Package, assessment: Assessment) -> Air:
-    """Where air stays: with the circuit at idle, and in the case that turns the engine fastest."""
-    solved = [case.figures for case in assessment.cases if case.figures]
-    fastest = max(solved, key=lambda figures: figures.rpm, default=None)
-    idle = assessment.idle
-    return air_of(build, package, idle.loop if idle else None, fastest.loop if fastest else None)
 
 
 def _heights(build: Build, package: Package, heights: Heights) -> dict[str, float]:

@@ -6,9 +6,9 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.loop.graph import Graph, graph_of
-from keelroom.assess.loop.heights import Heights, caps_of, heights_of, holding_cap
-from keelroom.assess.loop.ports import COLD, CORE_OUT, HOT
+from keelroom.assess.inputs.coolant.graph import Graph, graph_of
+from keelroom.assess.inputs.coolant.heights import Heights, caps_of, heights_of, holding_cap
+from keelroom.assess.inputs.coolant.ports import COLD, CORE_OUT, HOT
 from keelroom.core.answer import Answer
 from keelroom.core.arrays import Floats
 from keelroom.core.fluids.coolant import coolant_state

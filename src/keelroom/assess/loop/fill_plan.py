@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from keelroom.assess.inputs.coolant.graph import graph_of
+from keelroom.assess.inputs.coolant.heights import caps_of
+from keelroom.assess.inputs.coolant.ports import part_name
+from keelroom.assess.inputs.coolant.volumes import TANKED, holds_of, purchase_of, share_of, volumes_of
 from keelroom.assess.loop.air import Air, bleed_list
-from keelroom.assess.loop.graph import graph_of
-from keelroom.assess.loop.heights import caps_of
 from keelroom.assess.loop.order import is_long
-from keelroom.assess.loop.ports import part_name
-from keelroom.assess.loop.volumes import TANKED, holds_of, purchase_of, share_of, volumes_of
 from keelroom.assess.wording import lowered
 from keelroom.core.loop.volume import COLD, line_volume
 from keelroom.document.schema.build import Build

@@ -6,9 +6,9 @@ import math
 from itertools import pairwise
 from typing import NamedTuple
 
-from keelroom.assess.electrical.bench import adapter_of, sensor_hose
-from keelroom.assess.loop.graph import graph_of
-from keelroom.assess.loop.routes import Run
+from keelroom.assess.inputs.coolant.graph import graph_of
+from keelroom.assess.inputs.coolant.routes import Run
+from keelroom.assess.inputs.coolant.sensor import adapter_of, sensor_hose
 from keelroom.assess.outcome import alone
 from keelroom.core.loop.hoses import CLIP_EVERY, PUSHED_ON, WALL, ClampSize, bead_height, t_bolt_clamp, worm_clamp
 from keelroom.core.loop.route import Step, flattened, rod_steps

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from keelroom.assess.loop.graph import Graph
-from keelroom.assess.loop.ports import part_name
+from keelroom.assess.inputs.coolant.graph import Graph
+from keelroom.assess.inputs.coolant.ports import part_name
 
 LONG = 3.5
 """[m] of lines there and back from which on a circuit counts as one with a remote core (common practice)."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from keelroom.core.findings import Level
+from keelroom.assess.findings import Level
 from keelroom.core.loop.hoses import LIFE
 from keelroom.document.schema.loop import Hose
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from keelroom.assess.inputs.coolant.graph import Graph
+from keelroom.assess.inputs.coolant.heights import held_pressure
+from keelroom.assess.inputs.coolant.ports import part_name
 from keelroom.assess.loop.figures import LoopCase
-from keelroom.assess.loop.graph import Graph
-from keelroom.assess.loop.heights import held_pressure
-from keelroom.assess.loop.ports import part_name
 from keelroom.document.fields import Path
 from keelroom.document.schema.package import Package
 

@@ -6,11 +6,11 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 
-from keelroom.assess.airfigures import Origins, zone_origins
+from keelroom.assess.figures.airfigures import Origins, zone_origins
+from keelroom.assess.figures.batch import Asked, answers, row_for
 from keelroom.assess.inputs.airside import air_side
 from keelroom.assess.inputs.cases import STANDS
 from keelroom.assess.inputs.translate import stacked
-from keelroom.assess.questions.batch import Asked, answers, row_for
 from keelroom.core.air.face import GRID, lane_of_rows
 from keelroom.core.air.fan import fan_pressure
 from keelroom.core.answer import Answer, steady_answer

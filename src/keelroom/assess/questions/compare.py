@@ -8,8 +8,8 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.acts.core import fit_core
+from keelroom.assess.figures.batch import Asked, answers, row_for
 from keelroom.assess.inputs.airside import air_side
-from keelroom.assess.questions.batch import Asked, answers, row_for
 from keelroom.assess.questions.response import Response, response
 from keelroom.core.answer import Answer
 from keelroom.core.kept import in_one_go

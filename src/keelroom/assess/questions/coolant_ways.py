@@ -6,13 +6,13 @@ from typing import NamedTuple
 
 from keelroom.assess.acts.registry import edit_for, offer
 from keelroom.assess.assess import first_wave
-from keelroom.assess.assessment import Assessment
+from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.inputs.cases import grade_case, idle_case
-from keelroom.assess.loop.volumes import purchase_of, volumes_of
+from keelroom.assess.inputs.coolant.volumes import purchase_of, volumes_of
 from keelroom.catalogue.fluids import glycol_table
-from keelroom.core.act import Act
 from keelroom.core.fluids.coolant import freezing_point
 from keelroom.core.kept import in_one_go
+from keelroom.document.act import Act
 from keelroom.document.edits import apply
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.loop import Glycol

@@ -7,13 +7,13 @@ from typing import NamedTuple
 from keelroom.assess.acts.coolers import places_for
 from keelroom.assess.acts.registry import edit_for, offer
 from keelroom.assess.assess import first_wave
-from keelroom.assess.assessment import Assessment
+from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.coolers import GROUND, bodies, named
 from keelroom.assess.inputs.coolers import FLUID_OF
 from keelroom.assess.placing import placed_frame
-from keelroom.core.act import Act
 from keelroom.core.kept import in_one_go
+from keelroom.document.act import Act
 from keelroom.document.edits import apply
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler, Stands

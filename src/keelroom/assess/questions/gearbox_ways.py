@@ -7,10 +7,10 @@ from typing import NamedTuple
 from keelroom.assess.acts.coolers import GEARBOX_WAYS, GearboxWay
 from keelroom.assess.acts.registry import edit_for, offer
 from keelroom.assess.assess import first_wave
-from keelroom.assess.assessment import Assessment, CaseFigures
+from keelroom.assess.figures.assessment import Assessment, CaseFigures
 from keelroom.assess.inputs.cases import grade_case, idle_case, road_case
-from keelroom.core.act import Act
 from keelroom.core.kept import in_one_go
+from keelroom.document.act import Act
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.build import Build, DutyCase

@@ -6,7 +6,7 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.assess import first_wave
-from keelroom.assess.assessment import Assessment, CaseFigures
+from keelroom.assess.figures.assessment import Assessment, CaseFigures
 from keelroom.assess.fit.panels import panel_name
 from keelroom.assess.inputs.cases import idle_case, road_case
 from keelroom.core.kept import in_one_go

@@ -8,13 +8,13 @@ from typing import NamedTuple
 
 from keelroom.assess.acts.places import Option, options_for, with_option
 from keelroom.assess.acts.registry import offer
+from keelroom.assess.figures.batch import Asked, temperatures
 from keelroom.assess.fit.clearances import RULE_WORDS, Gap, fit_up, surveyed
 from keelroom.assess.fit.poses import ENOUGH, best_pose, reach_of
 from keelroom.assess.placing import Stand, stand
-from keelroom.assess.questions.batch import Asked, temperatures
 from keelroom.assess.questions.worth import telling_cases
-from keelroom.core.act import Act
 from keelroom.core.kept import in_one_go
+from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.units import INCH, both
 

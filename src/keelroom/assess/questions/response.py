@@ -6,7 +6,7 @@ import itertools
 import math
 from typing import NamedTuple
 
-from keelroom.assess.questions.batch import Asked, temperatures
+from keelroom.assess.figures.batch import Asked, temperatures
 from keelroom.core.kept import in_one_go
 from keelroom.document.edits import apply, set_value
 from keelroom.document.fields import Path, owner_and_spec

@@ -7,15 +7,15 @@ from typing import NamedTuple
 
 from keelroom.assess.acts.control import SCHOOLS, School, school_edit
 from keelroom.assess.acts.registry import offer
-from keelroom.assess.electrical.controller import curve_of, place_of, setting_air
-from keelroom.assess.electrical.loads import motors_of
-from keelroom.assess.electrical.system import system_at
-from keelroom.assess.electrical.ways import WAYS, way_of
-from keelroom.assess.questions.batch import Asked, Held, held, outlets_at
-from keelroom.core.act import Act
+from keelroom.assess.figures.batch import Asked, Held, held, outlets_at
+from keelroom.assess.inputs.electrical.controller import curve_of, place_of, setting_air
+from keelroom.assess.inputs.electrical.loads import motors_of
+from keelroom.assess.inputs.electrical.system import system_at
+from keelroom.assess.inputs.electrical.ways import WAYS, way_of
 from keelroom.core.electrical.control import LEAST_SPAN, reading_at
 from keelroom.core.electrical.motor import SOFT_START, START
 from keelroom.core.kept import in_one_go
+from keelroom.document.act import Act
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.quantity import from_si
 from keelroom.document.schema.build import Build

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from keelroom.assess.assess import first_wave
-from keelroom.assess.assessment import Assessment, CaseFigures
+from keelroom.assess.figures.assessment import Assessment, CaseFigures
 from keelroom.core.kept import in_one_go
 from keelroom.document.schema.build import Build
 

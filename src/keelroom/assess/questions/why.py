@@ -8,11 +8,11 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.assessment import CaseFigures
+from keelroom.assess.figures.assessment import CaseFigures
+from keelroom.assess.figures.batch import Asked, answers, row_for
+from keelroom.assess.figures.outputs import lines
 from keelroom.assess.inputs.translate import Row
 from keelroom.assess.judge.judge import COLDEST
-from keelroom.assess.outputs import lines
-from keelroom.assess.questions.batch import Asked, answers, row_for
 from keelroom.assess.report import fans_run
 from keelroom.core import rules
 from keelroom.core.answer import Answer

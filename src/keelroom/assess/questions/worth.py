@@ -6,12 +6,12 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.acts.registry import edit_for, offer
+from keelroom.assess.figures.batch import Asked, temperatures
 from keelroom.assess.inputs.cases import grade_case, idle_case
 from keelroom.assess.inputs.doors import stop_at_doors
-from keelroom.assess.questions.batch import Asked, temperatures
-from keelroom.core.act import Act
 from keelroom.core.kept import in_one_go
 from keelroom.core.thermal.engine_laws import LAWS
+from keelroom.document.act import Act
 from keelroom.document.edits import apply
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.errors import InputError

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from keelroom.core.act import Act
+from keelroom.document.act import Act
 from keelroom.document.quantity import Strict, most
 from keelroom.document.text import harmless
 

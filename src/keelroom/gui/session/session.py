@@ -12,12 +12,12 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from keelroom.assess.acts.registry import edit_for, kind_of, offer
 from keelroom.assess.assess import completed, first_wave, not_worked_out
-from keelroom.assess.assessment import Assessment, CaseFigures
 from keelroom.assess.defaults import new_build
+from keelroom.assess.figures.assessment import Assessment, CaseFigures
 from keelroom.assess.fit.cut_rules import barred
 from keelroom.assess.outcome import Stopped, attempted
-from keelroom.core.act import Act
 from keelroom.core.kept import Kept
+from keelroom.document.act import Act
 from keelroom.document.autosave import Autosave, Keeper, Left, Origin, Recovered
 from keelroom.document.difference import came, differences, worded
 from keelroom.document.edits import Edit, set_value

@@ -7,7 +7,7 @@ from __future__ import annotations
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from keelroom.assess.assess import first_wave
-from keelroom.assess.assessment import Assessment
+from keelroom.assess.figures.assessment import Assessment
 from keelroom.document.schema.build import Build
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PyQt6.QtGui import QCursor
 from PyQt6.QtWidgets import QMenu, QWidget
 
-from keelroom.core.act import Act
+from keelroom.document.act import Act
 from keelroom.gui.session.session import Session
 
 

@@ -19,7 +19,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from keelroom.assess.fit.bodies import EYE
+from keelroom.assess.tape import EYE
 from keelroom.assess.wording import lowered
 from keelroom.document.edits import set_value
 from keelroom.document.fields import Path, get, owner_and_spec, spec_of

@@ -11,7 +11,7 @@ from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLabel, QPushButton, QStackedWidget, QToolButton, QVBoxLayout, QWidget
 
 from keelroom.assess.outcome import Stopped, attempted
-from keelroom.core.act import Act
+from keelroom.document.act import Act
 from keelroom.document.entered import package_of
 from keelroom.gui.marks import stop_marks
 from keelroom.gui.rows import Group, Page, Press, Row

@@ -6,7 +6,7 @@ from PyQt6.QtCore import QEvent, QObject, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QLineEdit, QMenu, QToolButton
 
-from keelroom.assess.fit.bodies import EYE, may_differ
+from keelroom.assess.tape import EYE, may_differ
 from keelroom.assess.wording import lowered
 from keelroom.document.edits import set_value
 from keelroom.document.fields import Path

@@ -12,7 +12,7 @@ from keelroom.assess.acts.circuits import mend_circuit, plan_missing, sized_alik
 from keelroom.assess.acts.control import SCHOOLS, school_edit
 from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.assess import first_wave
-from keelroom.assess.electrical.bench import adapter_of, bench_steps, jumper_list
+from keelroom.assess.electrical.bench import bench_steps, jumper_list
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.harness import (
     bundle_width,
@@ -24,8 +24,9 @@ from keelroom.assess.electrical.harness import (
     splices,
     wire_list,
 )
-from keelroom.assess.electrical.loads import motors_of
 from keelroom.assess.electrical.signals import relays
+from keelroom.assess.inputs.coolant.sensor import adapter_of
+from keelroom.assess.inputs.electrical.loads import motors_of
 from keelroom.assess.questions.schools import compare_schools
 from keelroom.document.edits import added, apply, set_value
 from keelroom.document.file import load, parse, serialised

@@ -10,12 +10,12 @@ from pypdf import PdfReader
 from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.acts.shroud import seat_edit
 from keelroom.assess.assess import assess
+from keelroom.assess.figures.templates import cut_list, hardware_list, patterns
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.coolers import mount_notes
 from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.mounts import bracket_plans, core_growth
 from keelroom.assess.fit.shroud_plan import pan_plan, trim_plan
-from keelroom.assess.fit.templates import cut_list, hardware_list, patterns
 from keelroom.assess.placing import hidden_share, stand
 from keelroom.assess.questions.cutting import checks_missing, cut_plan
 from keelroom.assess.questions.places import find_places

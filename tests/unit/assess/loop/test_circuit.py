@@ -5,15 +5,16 @@ import pytest
 from keelroom.assess.acts.loop import ordinary_edit, wider_way
 from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.assess import assess, first_wave
+from keelroom.assess.figures.loop_told import fill_steps, loop_told, stands_of
+from keelroom.assess.figures.read_off import air_in
+from keelroom.assess.figures.remote import line_words, standing_flow
 from keelroom.assess.first_build import Answers, first_build
 from keelroom.assess.fit.hose_ways import CLEAR, detour, ways_of
-from keelroom.assess.loop.air import air_in, bleed_list
-from keelroom.assess.loop.graph import graph_of
+from keelroom.assess.inputs.coolant.graph import graph_of
+from keelroom.assess.loop.air import bleed_list
 from keelroom.assess.loop.hose_plans import hose_plans, rod_pattern, rod_words
 from keelroom.assess.loop.order import circuit_order
-from keelroom.assess.loop.remote import line_words, standing_flow
 from keelroom.assess.loop.strength import proof_pressure
-from keelroom.assess.loop.told import fill_steps, loop_told, stands_of
 from keelroom.assess.questions.coolant_ways import answer_to, coolant_ways
 from keelroom.catalogue.load import cores, engines, fan_assemblies, vehicles
 from keelroom.document.edits import apply

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from keelroom.assess.acts.registry import offer
-from keelroom.assess.assessment import Assessment, CaseFigures
-from keelroom.assess.electrical.loads import label_words
-from keelroom.assess.outputs import lines
+from keelroom.assess.figures.assessment import Assessment, CaseFigures
+from keelroom.assess.figures.outputs import lines
+from keelroom.assess.inputs.electrical.loads import label_words
 from keelroom.catalogue.load import FanAssembly
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Fan

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from keelroom.assess.acts.coolers import KINDS_OF_COOLER
-from keelroom.assess.assessment import Assessment, CaseFigures
+from keelroom.assess.figures.assessment import Assessment, CaseFigures
 from keelroom.assess.fit.coolers import LINED, LinePlan, kinked, line_plan, mount_notes, named, oil_through
 from keelroom.assess.inputs.coolers import FLUID_OF, SPOTS, fitted
 from keelroom.document.schema.build import Build

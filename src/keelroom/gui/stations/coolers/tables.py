@@ -8,7 +8,7 @@ from functools import partial
 
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from keelroom.assess.assessment import CaseFigures
+from keelroom.assess.figures.assessment import CaseFigures
 from keelroom.assess.fit.coolers import named
 from keelroom.assess.questions.cooler_places import Place, cooler_places
 from keelroom.assess.questions.gearbox_ways import Tried, gearbox_ways

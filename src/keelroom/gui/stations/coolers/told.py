@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
-from keelroom.assess.assessment import Assessment
-from keelroom.assess.coolernoise import DISTANCE, Loud, loudness
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.figures.coolernoise import COMPARED, DISTANCE, Loud, loudness
 from keelroom.assess.fit.coolers import named
 from keelroom.assess.inputs.cases import idle_case
-from keelroom.core.coolers.noise import ENGINE_IDLE
 from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.coolers.model import CAUTIONS, lines_said
@@ -114,7 +113,7 @@ class NoisePage(ToldPage):
             column.addWidget(label(self.wrong, "error", wrap=True))
         column.addWidget(
             label(
-                f"Fans as they run standing; an engine idling is some {ENGINE_IDLE:.0f} dB a yard off. Good to ±5 dB: for comparing, not for a certificate.",
+                COMPARED,
                 "faint",
                 wrap=True,
             )

@@ -10,7 +10,6 @@ from PyQt6.QtWidgets import QVBoxLayout
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.questions.compare import Candidate, Sweep, candidates, sweep
 from keelroom.catalogue.load import cores
-from keelroom.core.rules import face_area_wanted
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.gui.widgets.chart import Chart, Mark, Picture, Series
@@ -76,8 +75,7 @@ class CompareView(AskedTable[tuple[Candidate, ...]]):
 
     def show_found(self, found: tuple[Candidate, ...]) -> None:
         self.why.setText(self._schools())
-        engine = self.session.build.brief.engine
-        wanted = face_area_wanted(engine.displacement.si) if engine.displacement else None
+        wanted = self.session.assessment.rules.face_area_wanted
         name = self.session.build.package.core.name
         current = next((i for i, c in enumerate(found) if c.core.name == name), -1)
         self.table.show_rows([cells(c, wanted, self.session.system) for c in found], current)

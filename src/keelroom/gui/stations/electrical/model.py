@@ -3,22 +3,19 @@
 from __future__ import annotations
 
 from keelroom.assess.acts.registry import offer
-from keelroom.assess.assessment import Assessment
 from keelroom.assess.electrical.bench import bench_steps
-from keelroom.assess.electrical.controller import HOSED
-from keelroom.assess.electrical.harness import THREADS
-from keelroom.assess.electrical.loads import label_words, motors_of
-from keelroom.assess.electrical.ways import WAYS, way_of
-from keelroom.core.electrical.protection import FUSES
-from keelroom.core.electrical.wire import CABLES
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.inputs.coolant.sensor import THREADS
+from keelroom.assess.inputs.electrical.controller import HOSED
+from keelroom.assess.inputs.electrical.loads import label_words, motors_of
+from keelroom.assess.inputs.electrical.ways import WAYS, way_of
+from keelroom.assess.shelf import CABLE_CHOICES, FORM_CHOICES
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import UNRELAYED, Circuit, usual_sources
 from keelroom.gui.marks import marks_of
 from keelroom.gui.rows import Group, Page, Path, Row, Sort, quantities
 from keelroom.gui.stations.electrical.sentences import charging_said, circuit_said, circuits_said, control_said
 
-CABLE_CHOICES = tuple((key, cable.name) for key, cable in CABLES.items())
-FORM_CHOICES = tuple((key, form.title) for key, form in FUSES.items())
 SWITCHES = (
     ("relay", "One relay for all"), ("relays", "One relay per motor"), ("parallel", "Two contacts in parallel"), ("controller", "Controller carries it"), ("own", "The motor’s own electronics"), ("switch", "Switch carries it"), ("none", "Nothing"),
 )  # fmt: skip

@@ -4,13 +4,12 @@ from __future__ import annotations
 
 import math
 
-from keelroom.assess.assessment import Assessment
-from keelroom.assess.electrical.bench import adapter_of
-from keelroom.assess.electrical.charge import balance_words, cable_for, charging_of, fan_current_alone, share_taken
+from keelroom.assess.electrical.charge import CRUISING, balance_words, cable_for, charging_of, fan_current_alone, share_taken
 from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics
 from keelroom.assess.electrical.words import advice_words
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.inputs.coolant.sensor import adapter_of
 from keelroom.assess.wording import raised
-from keelroom.core.electrical.charging import output
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import UNRELAYED
 from keelroom.gui.rows import Said
@@ -103,7 +102,7 @@ def charging_said(build: Build, assessment: Assessment, system: str) -> Said:
     said.append(
         (
             "problem" if facts.over_speed else "faint",
-            f"At the redline it turns {facts.top:.0f} rpm of {facts.limit:.0f}; cruising output {output(alternator, 2500):.0f} A at 2500 rpm of the engine.",
+            f"At the redline it turns {facts.top:.0f} rpm of {facts.limit:.0f}; cruising output {facts.cruising:.0f} A at {CRUISING:.0f} rpm of the engine.",
         )
     )
     said.append(

@@ -7,11 +7,11 @@ from keelroom.assess.fit.coolers import named
 from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.mounts import FAN_MOUNTS, BracketPlan, anchors, bracket_plans, core_growth
 from keelroom.assess.fit.points import NEW
+from keelroom.assess.shelf import BOLT_CHOICES, METAL_CHOICES
 from keelroom.assess.wording import lowered
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.mounts import Bracket, Frame
 from keelroom.gui.rows import Group, Page, Path, Row, Said, quantities
-from keelroom.gui.stations.fitup.stock import BOLT_CHOICES, METAL_CHOICES
 from keelroom.units import KINDS, both, fine, format_si
 
 FORMS = (

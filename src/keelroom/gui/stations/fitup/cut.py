@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from keelroom.assess.fit.cut_rules import CHECKS
 from keelroom.assess.questions.cutting import CutPlan, Stage, cut_plan
-from keelroom.core.act import Act
+from keelroom.document.act import Act
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.fitup.model import heat_words
 from keelroom.gui.widgets.fields import SetField

@@ -8,10 +8,9 @@ from pathlib import Path
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
-from keelroom.assess.fit.templates import cut_list, hardware_list, patterns
-from keelroom.core.packaging.pattern import Pattern
+from keelroom.assess.figures.templates import cut_list, hardware_list, patterns
 from keelroom.drawing.fitup import section_sheet
-from keelroom.drawing.pattern import gallery, pattern_scene
+from keelroom.drawing.pattern import Patterns, gallery, pattern_scene
 from keelroom.drawing.scene import Scene
 from keelroom.errors import InputError, KeelRoomError
 from keelroom.gui.saving import ask_and_write
@@ -37,7 +36,7 @@ class MakeView(QWidget):
         super().__init__()
         self.session = session
         self.setObjectName("panel")
-        self.shown: tuple[Pattern, ...] = ()
+        self.shown: Patterns = ()
         self.current = 0
         self.view = SceneView(session, "Template at 1:1", self._picture)
         column = QVBoxLayout(self)
@@ -125,7 +124,7 @@ class MakeView(QWidget):
         foot = f"{pattern.material}{copies}. Solid: cut. Dashed: bend. Thin: mark."
         return pattern_scene(pattern, self.session.system), pattern.name, foot
 
-    def chosen(self) -> tuple[Pattern, ...]:
+    def chosen(self) -> Patterns:
         return self.shown if self.which.currentData() == "all" else self.shown[self.current : self.current + 1]
 
     # writing

@@ -5,17 +5,18 @@ from __future__ import annotations
 import math
 
 from keelroom.assess.acts.registry import offer
-from keelroom.assess.assessment import Assessment
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.figures.read_off import suction
 from keelroom.assess.fit.clearances import RULE_WORDS, Gap
 from keelroom.assess.fit.panels import panel_name
-from keelroom.assess.fit.shroud_plan import pan_plan, suction, trim_plan
+from keelroom.assess.fit.shroud_plan import pan_plan, trim_plan
+from keelroom.assess.shelf import METAL_CHOICES
 from keelroom.assess.wording import raised
 from keelroom.document.schema.build import Build
 from keelroom.drawing.fitup import STATE_WORDS
 from keelroom.gui.marks import marks_of
 from keelroom.gui.rows import Group, Page, Path, Row, quantities
 from keelroom.gui.stations.fitup import brackets, neighbours, panels
-from keelroom.gui.stations.fitup.stock import METAL_CHOICES
 from keelroom.units import KINDS, fine, format_si
 
 Said = tuple[tuple[str, str], ...]

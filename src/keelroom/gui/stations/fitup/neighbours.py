@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.fit.moves import BOTTLES, CAPPED, HOW_WORDS, moves_of
-from keelroom.assess.loop.volumes import bottle_wanted
+from keelroom.assess.inputs.coolant.volumes import bottle_wanted
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.moves import Move
 from keelroom.document.schema.survey import Obstacle

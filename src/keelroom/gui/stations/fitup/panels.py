@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from keelroom.assess.acts.panels import ADDS
 from keelroom.assess.acts.registry import offer
+from keelroom.assess.figures.templates import sheet_list
 from keelroom.assess.fit.panels import KIND_WORDS, WORK_NOTES, PanelPlan, panel_name, panel_plans
-from keelroom.assess.fit.templates import sheet_list
 from keelroom.assess.inputs.sealing import ways
+from keelroom.assess.shelf import BOLT_CHOICES, METAL_CHOICES
 from keelroom.assess.wording import lowered
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.panels import EDGES, Panel
 from keelroom.gui.rows import Group, Page, Path, Row, Said, quantities
-from keelroom.gui.stations.fitup.stock import BOLT_CHOICES, METAL_CHOICES
 from keelroom.units import KINDS, format_si
 
 KINDS_OF_PANEL = tuple(KIND_WORDS.items())

@@ -8,9 +8,9 @@ from functools import partial
 from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtGui import QMouseEvent
 
-from keelroom.assess.loop.air import air_in
-from keelroom.assess.loop.graph import graph_of
-from keelroom.assess.loop.ports import part_name
+from keelroom.assess.figures.read_off import air_in
+from keelroom.assess.inputs.coolant.graph import graph_of
+from keelroom.assess.inputs.coolant.ports import part_name
 from keelroom.drawing.loop import LEAST, Room, dragged_height, loop_scene
 from keelroom.drawing.scene import Circle, Polyline, Scene, Shape
 from keelroom.gui.session.session import Session

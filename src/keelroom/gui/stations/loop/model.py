@@ -4,18 +4,19 @@ from __future__ import annotations
 
 from keelroom.assess.acts.loop import KINDS_OF_PART
 from keelroom.assess.acts.registry import offer
-from keelroom.assess.assessment import Assessment, CaseFigures
-from keelroom.assess.loop.air import OUTCOME_WORDS, air_in, bleed_list
-from keelroom.assess.loop.graph import graph_of
+from keelroom.assess.figures.assessment import Assessment, CaseFigures
+from keelroom.assess.figures.loop_told import fill_steps, stands_of
+from keelroom.assess.figures.read_off import air_in
+from keelroom.assess.figures.remote import heat_lost, line_words, off_words
+from keelroom.assess.inputs.coolant.graph import graph_of
+from keelroom.assess.inputs.coolant.ports import PORTS, part_name, ports_of, ports_taken
+from keelroom.assess.inputs.coolant.routes import hose_name
+from keelroom.assess.inputs.coolant.volumes import TANKED, holds_of, purchase_of, volumes_of
+from keelroom.assess.loop.air import OUTCOME_WORDS, bleed_list
 from keelroom.assess.loop.hose_plans import INSTALL, hose_plans, rod_words
 from keelroom.assess.loop.order import TANK_SCHOOLS, order_words
-from keelroom.assess.loop.ports import PORTS, part_name, ports_of, ports_taken
-from keelroom.assess.loop.remote import heat_lost, line_words, off_words
 from keelroom.assess.loop.renewal import renewal
-from keelroom.assess.loop.routes import hose_name
 from keelroom.assess.loop.strength import proof_pressure, weakest
-from keelroom.assess.loop.told import fill_steps, stands_of
-from keelroom.assess.loop.volumes import TANKED, holds_of, purchase_of, volumes_of
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.loop import Hose, Part
 from keelroom.document.schema.package import CorePort

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.fit.cut_rules import CHECKS
-from keelroom.assess.loop.ports import end_name
+from keelroom.assess.inputs.coolant.ports import end_name
 from keelroom.assess.wording import lowered
 from keelroom.document.fields import owner_and_spec
 from keelroom.document.schema.build import Build

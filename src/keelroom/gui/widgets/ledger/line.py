@@ -8,7 +8,7 @@ from PyQt6.QtCore import QPointF, Qt, pyqtSignal
 from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QWidget
 
-from keelroom.assess.assessment import Assessment
+from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.report import folded_line
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.text import Elided

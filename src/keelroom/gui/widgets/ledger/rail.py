@@ -9,7 +9,7 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QWidget
 
-from keelroom.assess.assessment import Assessment, CaseResult
+from keelroom.assess.figures.assessment import Assessment, CaseResult
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
 from keelroom.units import KINDS, Unit

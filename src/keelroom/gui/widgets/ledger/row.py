@@ -8,7 +8,7 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPolygonF
 from PyQt6.QtWidgets import QAbstractButton
 
-from keelroom.assess.assessment import CaseFigures, CaseResult
+from keelroom.assess.figures.assessment import CaseFigures, CaseResult
 from keelroom.assess.report import VERDICT_WORDS, band_text, margin_text, missing_words, settles_text
 from keelroom.assess.wording import chance_words
 from keelroom.gui.widgets.ledger.rail import FIGURE_WIDTH, MARGIN_WIDTH, NAME_WIDTH, TEMPERATURE, Railed

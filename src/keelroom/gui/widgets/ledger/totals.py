@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from PyQt6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
-from keelroom.assess.assessment import Assessment
+from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.report import gap_size
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.text import button

@@ -12,9 +12,9 @@ from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVBox
 
 from keelroom.assess.acts.registry import applies, brings
 from keelroom.assess.acts.words import brings_words
-from keelroom.core.act import Act
-from keelroom.core.findings import Finding
+from keelroom.assess.findings import Finding
 from keelroom.core.sources import SOURCES
+from keelroom.document.act import Act
 from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.stop_note import copy_report

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
-from keelroom.core.act import Act
-from keelroom.core.findings import LEVELS, Finding
+from keelroom.assess.findings import LEVELS, Finding
+from keelroom.document.act import Act
 from keelroom.gui.registry import station_at
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import level_colour, palette_of

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from PyQt6.QtWidgets import QLabel, QVBoxLayout
 
-from keelroom.assess.assessment import CaseFigures, CaseResult
+from keelroom.assess.figures.assessment import CaseFigures, CaseResult
 from keelroom.assess.questions.why import HEADLINES, Mover, Working, ambient_inputs, headline_working, movers, temperature_working
 from keelroom.assess.report import margin_text, settles_text
 from keelroom.gui.session.session import Session

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from keelroom.assess.fit.bodies import tolerance
 from keelroom.assess.placing import Frame, core_depth, size_of, stand_of, tank_size
+from keelroom.assess.tape import tolerance
 from keelroom.core.kept import by_identity
 from keelroom.document.fields import Path
 from keelroom.document.quantity import Quantity

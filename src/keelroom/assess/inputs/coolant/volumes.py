@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from keelroom.assess.loop.graph import Graph, graph_of
-from keelroom.assess.loop.ports import part_name
+from keelroom.assess.inputs.coolant.graph import Graph, graph_of
+from keelroom.assess.inputs.coolant.ports import part_name
 from keelroom.assess.placing import core_depth, size_of, tank_size
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.fluids.coolant import curves

@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
-from keelroom.assess.effort import Effort
 from keelroom.assess.electrical.figures import Electrics
+from keelroom.assess.figures.beliefs import Belief
+from keelroom.assess.figures.effort import Effort
+from keelroom.assess.findings import Finding
 from keelroom.assess.fit.clearances import Fit
 from keelroom.assess.inputs.needs import Need
 from keelroom.assess.inputs.translate import Row
 from keelroom.assess.loop.figures import LoopCase
 from keelroom.assess.outcome import Stopped
 from keelroom.core.answer import Answer
-from keelroom.core.findings import Finding
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 
@@ -249,6 +250,8 @@ class Assessment(NamedTuple):
     boiling: float | None
     fit: Fit | None = None
     electrics: Electrics | None = None
+    beliefs: tuple[Belief, ...] = ()
+    """what is believed of its parts, worked out both ways; while something is dragged none is"""
     idle_id: str = ""
     """the duty case that stands for idle, '' where there is none"""
     start: Start | None = None

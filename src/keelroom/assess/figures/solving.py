@@ -9,8 +9,8 @@ from __future__ import annotations
 from operator import is_
 from typing import NamedTuple
 
-from keelroom.assess.assessment import Assessment, CaseFigures, CaseResult, Start
-from keelroom.assess.casefigures import case_figures
+from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResult, Start
+from keelroom.assess.figures.casefigures import case_figures
 from keelroom.assess.inputs.doors import oddest, stop_at_doors
 from keelroom.assess.inputs.needs import needs_of
 from keelroom.assess.inputs.translate import Car, Row, car_of, row_of, stacked

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
-from keelroom.core.act import Act
+from keelroom.document.act import Act
 
 Level = Literal["problem", "doubt", "note"]
 LEVELS: tuple[Level, ...] = ("problem", "doubt", "note")

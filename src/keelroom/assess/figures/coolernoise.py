@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.assessment import CaseFigures
+from keelroom.assess.figures.assessment import CaseFigures
 from keelroom.assess.fit.coolers import named
 from keelroom.assess.inputs.coolers import own_curve
 from keelroom.core.air.fan import fan_pressure
@@ -18,6 +18,11 @@ DISTANCE = 1.067
 """[m] ahead of the grille at which fans are listened to: 3 1/2 ft (common practice)."""
 RPM, RPM_SIZE, RPM_FALLS = 2700.0, 0.3048, 0.8
 """Speed of a 12 in fan, and how it falls with the diameter (common practice: tips near 40 m/s)."""
+
+COMPARED = (
+    f"Fans as they run standing; an engine idling is some {ENGINE_IDLE:.0f} dB a yard off. "
+    "Good to ±5 dB: for comparing, not for a certificate."
+)
 
 
 class Loud(NamedTuple):

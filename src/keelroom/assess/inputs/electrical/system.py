@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from typing import Literal, NamedTuple
 
-from keelroom.assess.electrical.loads import Motored, motors_of
-from keelroom.assess.electrical.ways import way_of
 from keelroom.assess.inputs.cases import stands
+from keelroom.assess.inputs.electrical.loads import Motored, motors_of
+from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.assess.inputs.gearing import engine_rpm
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.arrays import between

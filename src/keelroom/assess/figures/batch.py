@@ -8,11 +8,11 @@ from typing import NamedTuple
 
 import numpy as np
 
+from keelroom.assess.figures.shared_out import on_all_processors
 from keelroom.assess.inputs.doors import stop_at_doors
 from keelroom.assess.inputs.needs import needs_of
 from keelroom.assess.inputs.translate import Car, Row, car_of, row_of, stacked
 from keelroom.assess.outcome import Stopped, attempted
-from keelroom.assess.questions.shared_out import on_all_processors
 from keelroom.core.answer import Answer, steady_answer
 from keelroom.core.arrays import take
 from keelroom.core.coupling import prepare

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from keelroom.assess.assessment import CoolerFigures, FluidFigures, Left
+from keelroom.assess.figures.assessment import CoolerFigures, FluidFigures, Left
 from keelroom.assess.inputs.coolers import FLUID_OF
 from keelroom.catalogue.refrigerants import saturation_pressure
 from keelroom.core.answer import Answer

@@ -4,8 +4,20 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
-from keelroom.assess.loop.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, THROUGH, Port, joins_alike, part_name, ports_of
-from keelroom.assess.loop.routes import Run, hose_name, run_of
+from keelroom.assess.inputs.coolant.ports import (
+    COLD,
+    CORE_IN,
+    CORE_OUT,
+    HOT,
+    INLET,
+    OUTLET,
+    THROUGH,
+    Port,
+    joins_alike,
+    part_name,
+    ports_of,
+)
+from keelroom.assess.inputs.coolant.routes import Run, hose_name, run_of
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.kept import by_identity
 from keelroom.document.fields import Path

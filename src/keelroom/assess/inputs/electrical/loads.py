@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from keelroom.assess.electrical.ways import way_of
+from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.core.electrical.motor import Motor, Rating, current_at, rating
 from keelroom.core.kept import by_identity
 from keelroom.document.schema.build import Build

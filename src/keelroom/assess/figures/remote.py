@@ -6,11 +6,11 @@ import math
 
 import numpy as np
 
-from keelroom.assess.assessment import CaseFigures
-from keelroom.assess.loop.graph import graph_of
-from keelroom.assess.loop.heights import core_bottom, core_top, heights_of
-from keelroom.assess.loop.ports import COLD, HOT
-from keelroom.assess.loop.routes import Run, heads_of
+from keelroom.assess.figures.assessment import CaseFigures
+from keelroom.assess.inputs.coolant.graph import graph_of
+from keelroom.assess.inputs.coolant.heights import core_bottom, core_top, heights_of
+from keelroom.assess.inputs.coolant.ports import COLD, HOT
+from keelroom.assess.inputs.coolant.routes import Run, heads_of
 from keelroom.core.loop.circuit import friction
 from keelroom.core.loop.hoses import WALL
 from keelroom.core.network import GRAVITY

@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.loop.ports import Port, Vector
+from keelroom.assess.inputs.coolant.ports import Port, Vector
 from keelroom.core.kept import by_identity
 from keelroom.core.loop.hoses import PUSHED_ON, least_radius
 from keelroom.core.loop.route import Route, routed

@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.assessment import FanFigures
+from keelroom.assess.figures.assessment import FanFigures
 from keelroom.assess.inputs.airside import AirSide
 from keelroom.core.answer import Answer
 from keelroom.core.electrical.motor import motor_power

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from keelroom.assess.electrical.ways import way_of
+from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.core.air.driven_fan import SPAN
 from keelroom.core.electrical.control import (
     FIN_SHARE,

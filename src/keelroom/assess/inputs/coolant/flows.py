@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import numpy as np
 
+from keelroom.assess.inputs.coolant.graph import Branch, Graph, graph_of, live
+from keelroom.assess.inputs.coolant.routes import heads_of
 from keelroom.assess.inputs.gearing import rpm_of
-from keelroom.assess.loop.graph import Branch, Graph, graph_of, live
-from keelroom.assess.loop.routes import heads_of
 from keelroom.core.arrays import Floats
 from keelroom.core.kept import by_identity
 from keelroom.core.loop.circuit import RATED_HEAD, SHUT, THERMOSTAT, Circuit

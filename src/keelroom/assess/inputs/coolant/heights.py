@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from keelroom.assess.loop.graph import Graph, graph_of
-from keelroom.assess.loop.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, part_name
+from keelroom.assess.inputs.coolant.graph import Graph, graph_of
+from keelroom.assess.inputs.coolant.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, part_name
 from keelroom.assess.placing import Frame, core_depth, size_of, stand_of, tank_size
 from keelroom.core.kept import by_identity
 from keelroom.document.fields import Path

@@ -7,12 +7,12 @@ from typing import Any
 
 import numpy as np
 
-from keelroom.assess.airfigures import fan_figures, pressure_ladder
-from keelroom.assess.assessment import CaseFigures, Verdict
-from keelroom.assess.coolerfigures import cooler_figures, fluid_figures
-from keelroom.assess.electrical.system import system_at
+from keelroom.assess.figures.airfigures import fan_figures, pressure_ladder
+from keelroom.assess.figures.assessment import CaseFigures, Verdict
+from keelroom.assess.figures.coolerfigures import cooler_figures, fluid_figures
 from keelroom.assess.inputs.airside import air_side
 from keelroom.assess.inputs.coolers import fitted
+from keelroom.assess.inputs.electrical.system import system_at
 from keelroom.assess.loop.figures import loop_cases
 from keelroom.core.answer import Answer, worth_of_flow
 from keelroom.core.coupling import commanded

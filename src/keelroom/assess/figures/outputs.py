@@ -10,7 +10,7 @@ from collections.abc import Callable, Sequence
 from operator import attrgetter
 from typing import Generic, Literal, NamedTuple, TypeVar
 
-from keelroom.assess.assessment import Assessment, CaseFigures
+from keelroom.assess.figures.assessment import Assessment, CaseFigures
 from keelroom.units import KINDS, format_si
 
 Better = Literal["less", "more", ""]

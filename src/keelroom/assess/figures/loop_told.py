@@ -5,15 +5,16 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from keelroom.assess.assessment import Assessment
-from keelroom.assess.loop.air import air_in, bleed_list
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.figures.read_off import air_in
+from keelroom.assess.inputs.coolant.graph import graph_of
+from keelroom.assess.inputs.coolant.volumes import purchase_of, share_of, volumes_of
+from keelroom.assess.loop.air import bleed_list
 from keelroom.assess.loop.figures import LoopCase
 from keelroom.assess.loop.fill_plan import FillStep, fill_plan
-from keelroom.assess.loop.graph import graph_of
 from keelroom.assess.loop.hose_plans import HosePlan, hose_plans
 from keelroom.assess.loop.order import circuit_order
 from keelroom.assess.loop.strength import Stands, proof_pressure, strengths, weakest
-from keelroom.assess.loop.volumes import purchase_of, share_of, volumes_of
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.fluids.coolant import freezing_point
 from keelroom.core.loop.hoses import LIFE

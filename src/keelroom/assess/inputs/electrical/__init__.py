@@ -1,0 +1,1 @@
+"""Motors, how they are switched, and the volts a system holds: what the solve is given."""
