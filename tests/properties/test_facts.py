@@ -16,6 +16,7 @@ from keelroom.core.ambients import holding_ambients
 from keelroom.core.answer import steady_answer
 from keelroom.core.coupling import prepare
 from keelroom.core.operating_point import evaluate, face_heat, solve
+from keelroom.core.plant import Layout
 from keelroom.core.thermal.geometry import core_surfaces
 from keelroom.core.thermal.louver import core_drop, louver_surface
 from keelroom.document.edits import Change, Edit, apply, set_value
@@ -28,7 +29,7 @@ from tests.floors import FLOOR
 
 BUILD = on(load(DEMO), (("survey", "air_holes"), ()))
 CASES = {case.id: case for case in BUILD.duty_cases}
-LAYOUT = (True, 1, 2)
+LAYOUT = Layout(True, 1, 2)
 """crossflow, one pass, two rows: for what the tubes' way does not touch"""
 CORE = st.sampled_from(cores())
 FANS = st.sampled_from(fan_assemblies())

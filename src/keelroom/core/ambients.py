@@ -11,7 +11,7 @@ from keelroom.core.arrays import Floats, take
 from keelroom.core.coupling import prepare
 from keelroom.core.cycling import risen_law
 from keelroom.core.operating_point import evaluate
-from keelroom.core.plant import Points
+from keelroom.core.plant import Layout, Points
 
 OTHERS = (-25.0, 12.0, 35.0)
 """Kelvin from the stated ambient of the others at which the air path is solved."""
@@ -27,7 +27,7 @@ class Ambients(NamedTuple):
     boils: Floats
 
 
-def holding_ambients(points: Points, answer: Answer, layout: tuple[bool, int, int]) -> Ambients:
+def holding_ambients(points: Points, answer: Answer, layout: Layout) -> Ambients:
     """Ambients at which the heat balance is even at the limit, and at boiling, of the n points `answer` belongs to.
 
     Source: a cubic through the heat margins of whole solves at STEPS, straight beyond them; raises SolveError as `prepare` does.

@@ -13,7 +13,7 @@ from keelroom.core.cycling import Settled, outlet_where, risen_law, settle, topp
 from keelroom.core.electrical.control import ABSENT
 from keelroom.core.loop.circuit import THERMOSTAT_SPAN
 from keelroom.core.operating_point import evaluate, thermal_mass, tube_side
-from keelroom.core.plant import Fixed, Points, Solution
+from keelroom.core.plant import Fixed, Layout, Points, Solution
 from keelroom.core.thermal.tube_side import nusselt_doubt, tube_nusselt
 
 CONDUCTANCE_DOUBT = 0.12
@@ -87,7 +87,7 @@ class Answer(NamedTuple):
         return self.solution.settles & below
 
 
-def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, int], start: Answer | None = None) -> Answer:
+def steady_answer(points: Points, fan_doubt: Floats, layout: Layout, start: Answer | None = None) -> Answer:
     """Temperatures, bands and margins of n points. fan_doubt (n,): standard doubt of the fans' shut-off pressure.
 
     Source: first-order propagation of independent doubts through the heat margin; raises SolveError as `solve` does.
@@ -129,7 +129,7 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: tuple[bool, int, in
     )
 
 
-def following(points: Points, layout: tuple[bool, int, int], last: Answer) -> Answer:
+def following(points: Points, layout: Layout, last: Answer) -> Answer:
     """Where points like those of `last` settle; what is doubtful about them as it was there, its band moved along.
 
     For what is looked at while something moves: a third of the work of `steady_answer`, whose band replaces this one at rest.
@@ -176,9 +176,7 @@ def _variants(points: Points) -> Points:
     return stack.doubted(fan_pressure=weaker, leaks=leakier)
 
 
-def _margin_curve(
-    variants: Points, prepared: Fixed, solution: Solution, layout: tuple[bool, int, int]
-) -> tuple[Floats, Floats, dict[str, Floats]]:
+def _margin_curve(variants: Points, prepared: Fixed, solution: Solution, layout: Layout) -> tuple[Floats, Floats, dict[str, Floats]]:
     """Rejection at rising temperatures (n, k), and at the solved point with core and fans weakened: one call.
 
     at_limit : (n,) there, with the fans that are on by then

@@ -12,7 +12,7 @@ from keelroom.core.electrical.motor import motor_power, motor_speed
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import boiling_point, coolant_state
 from keelroom.core.loop.circuit import Loop, Tubes, loop_flows
-from keelroom.core.plant import Air, Fixed, Fluids, Half, Points
+from keelroom.core.plant import Air, Fixed, Fluids, Half, Layout, Points
 from keelroom.core.thermal.engine_heat import Drive, EngineHeat, engine_heat
 from keelroom.core.thermal.gearbox import case_sheds, line_flow, oil_flow
 from keelroom.core.thermal.geometry import CoreGeometry, CoreSurfaces, core_surfaces
@@ -33,10 +33,10 @@ LEAST_FLOW = 1e-3
 """Flow [kg/s] below which the air of a path counts as still."""
 
 
-def prepare(points: Points, layout: tuple[bool, int, int], start: Fixed | None = None, alike: int = 1) -> Fixed:
+def prepare(points: Points, layout: Layout, start: Fixed | None = None, alike: int = 1) -> Fixed:
     """Everything that does not depend on the coolant temperature: the air with fans running and stopped included.
 
-    layout : (crossflow, passes, layers) shared by all points
+    layout : shared by all points
     start  : the same for like points, whose flows the search for this one's flows begins at
     alike  : the points are so many stacks of the same ones, varied a little; the air past stopped fans is taken from the first
     Temperatures [degC], flows [kg/s]. Raises SolveError where the air path does not balance.
@@ -80,14 +80,13 @@ def prepare(points: Points, layout: tuple[bool, int, int], start: Fixed | None =
     )
 
 
-def tube_layout(core: CoreGeometry, layout: tuple[bool, int, int]) -> tuple[Floats, Floats]:
+def tube_layout(core: CoreGeometry, layout: Layout) -> tuple[Floats, Floats]:
     """Tubes in parallel in each pass, and their length [m]; (n,) each.
 
     Source: definition.
     """
-    crossflow, passes, _ = layout
-    length, across = (core.face_width, core.face_height) if crossflow else (core.face_height, core.face_width)
-    return across / (core.fin_height + core.tube_height) * core.rows / passes, length
+    length, across = (core.face_width, core.face_height) if layout.crossflow else (core.face_height, core.face_width)
+    return across / (core.fin_height + core.tube_height) * core.rows / layout.passes, length
 
 
 def tube_aspect(core: CoreGeometry) -> Floats:
@@ -98,11 +97,11 @@ def tube_aspect(core: CoreGeometry) -> Floats:
     return (core.tube_height - 2 * core.tube_wall) / (core.tube_width - 2 * core.tube_wall)
 
 
-def _loop(points: Points, surfaces: CoreSurfaces, layout: tuple[bool, int, int]) -> Loop:
+def _loop(points: Points, surfaces: CoreSurfaces, layout: Layout) -> Loop:
     core = points.plant.core
     count, length = tube_layout(core, layout)
     coolant = coolant_state(points.plant.coolant, np.full(len(count), LOOP_TEMPERATURE))
-    passes = np.full(len(count), float(layout[1]))
+    passes = np.full(len(count), float(layout.passes))
     tubes = Tubes(count, passes, length, surfaces.tube_section, surfaces.coolant_diameter, tube_aspect(core), core.turbulator)
     return Loop(points.plant.circuit, tubes, points.situation.drive.rpm, points.situation.pump_voltage, coolant.density, coolant.viscosity)
 

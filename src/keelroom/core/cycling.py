@@ -15,7 +15,7 @@ from keelroom.core.arrays import Bools, Floats, Ints, put, take
 from keelroom.core.coupling import prepare
 from keelroom.core.electrical.control import Law, Stage, cycling, held_law, risen_share
 from keelroom.core.operating_point import evaluate, solve
-from keelroom.core.plant import Fixed, Points, Solution, State
+from keelroom.core.plant import Fixed, Layout, Points, Solution, State
 
 
 class Settled(NamedTuple):
@@ -37,7 +37,7 @@ class Settled(NamedTuple):
     held: Floats
 
 
-def settle(points: Points, layout: tuple[bool, int, int], fixed: Fixed | None = None, start: Settled | None = None) -> Settled:
+def settle(points: Points, layout: Layout, fixed: Fixed | None = None, start: Settled | None = None) -> Settled:
     """Where n points settle, switching fans followed to their on and off points.
 
     fixed : as `solve` takes it;  start : of like points, where the searches begin.  Raises SolveError as `solve` does.
@@ -69,7 +69,7 @@ def settle(points: Points, layout: tuple[bool, int, int], fixed: Fixed | None = 
     return Settled(solution, mean, np.where(cycles, stopping, steady), np.where(cycles, starting, steady), cycles, rests, held)
 
 
-def _solved(points: Points, layout: tuple[bool, int, int], fixed: Fixed, start: Settled | None) -> tuple[Solution, Solution | None]:
+def _solved(points: Points, layout: Layout, fixed: Fixed, start: Settled | None) -> tuple[Solution, Solution | None]:
     """The mean solution, and beside it, in the same search, the points that rested at `start` with their stage held as it was."""
     if start is None:
         return solve(points, layout, fixed), None
@@ -125,7 +125,7 @@ def topped(points: Points, state: State, temperature: Floats) -> Floats:
 
 
 def _held_margins(
-    points: Points, fixed: Fixed, switched: tuple[Ints, Stage], at: tuple[Floats, Floats], layout: tuple[bool, int, int]
+    points: Points, fixed: Fixed, switched: tuple[Ints, Stage], at: tuple[Floats, Floats], layout: Layout
 ) -> tuple[Floats, Floats]:
     """Rejection less heat in [W] at the rows that switch, with the stage held off where it would start, and held on where it would stop."""
     rows, stage = switched
@@ -141,7 +141,7 @@ def _held_margins(
     return margin[:count], margin[count:]
 
 
-def _resting(points: Points, layout: tuple[bool, int, int], fixed: Fixed, mean: Solution, held: tuple[Bools, Floats]) -> Solution:
+def _resting(points: Points, layout: Layout, fixed: Fixed, mean: Solution, held: tuple[Bools, Floats]) -> Solution:
     """The points whose stage rests, solved with it held."""
     rests, shares = held
     rows = np.flatnonzero(rests)

@@ -91,6 +91,14 @@ def by_value(most: int) -> Callable[[Callable[..., R]], Callable[..., R]]:
     return _keeping(most, lambda given: given)
 
 
+def by_identity_at(most: int) -> Callable[[Callable[..., R]], Callable[..., R]]:
+    """Keep up to `most` results of a pure stage, found by the very objects it was given and, of the last of them, by its value.
+
+    Raises nothing of its own; the last argument must be hashable.
+    """
+    return _keeping(most, lambda given: (*map(id, given[:-1]), given[-1]))
+
+
 def _keeping(most: int, key_of: Callable[[tuple[Any, ...]], Hashable]) -> Callable[[Callable[..., R]], Callable[..., R]]:
     def decorate(stage: Callable[..., R]) -> Callable[..., R]:
         @wraps(stage)

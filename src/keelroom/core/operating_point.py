@@ -1,4 +1,4 @@
-"""The joint solve: the one module that knows every discipline.
+"""The joint solve, where the disciplines meet on what `coupling` made ready.
 
 Fans set the air, air and coolant set the rejection, fans load the alternator, the alternator loads the engine, the
 engine heats the coolant and the bay, hot bay air comes back to the face, the coolant commands thermostat and fans.
@@ -19,7 +19,7 @@ from keelroom.core.electrical.control import commanded_share, power_share, sense
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import coolant_state
 from keelroom.core.loop.circuit import thermostat_opening
-from keelroom.core.plant import Fixed, Points, Solution, State
+from keelroom.core.plant import Fixed, Layout, Points, Solution, State
 from keelroom.core.thermal.engine_heat import heat_capacity
 from keelroom.core.thermal.louver import air_conductance, louver_reynolds
 from keelroom.core.thermal.march import FaceHeat, march
@@ -48,17 +48,17 @@ class Meeting(NamedTuple):
     conductance: Floats
 
 
-def evaluate(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[bool, int, int]) -> State:
+def evaluate(points: Points, fixed: Fixed, temperature: Floats, layout: Layout) -> State:
     """Rejection and heat in at an engine-outlet temperature (n,) [degC].
 
     Between the fans' off and on temperatures the mean flow over their on and off times is used.
-    layout : (crossflow, passes, layers) shared by all points
+    layout : shared by all points
     Source: KAYS_LONDON marching with the correlations of its parts.
     """
     return _evaluated(points, fixed, temperature, layout)[0]
 
 
-def face_heat(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[bool, int, int]) -> tuple[State, Meeting, FaceHeat]:
+def face_heat(points: Points, fixed: Fixed, temperature: Floats, layout: Layout) -> tuple[State, Meeting, FaceHeat]:
     """The same with what every cell meets and gives, for maps of the face.
 
     Temperatures [degC], heat [W].
@@ -66,7 +66,7 @@ def face_heat(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[b
     return _evaluated(points, fixed, temperature, layout)
 
 
-def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[bool, int, int]) -> tuple[State, Meeting, FaceHeat]:
+def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: Layout) -> tuple[State, Meeting, FaceHeat]:
     coolant = coolant_state(points.plant.coolant, temperature)
     per_flow = coolant.density * coolant.heat_capacity
     reading = sensed(points.situation.command.sensing, temperature, _drop_ahead(points, fixed, temperature, per_flow))
@@ -94,7 +94,9 @@ def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: tuple[
     conductance = _conductance(points, fixed, np.maximum(flux, LEAST_FLUX), 0.5 * (temperature + air_in), tubes.resistance)
     meeting = _meeting(points, fixed, (flux, class_air, conductance), cp)
     cooled = (core_flow * per_flow, temperature)
-    face = march((meeting.capacity, meeting.temperature), meeting.conductance, cooled, points.plant.face.weight, layout[1:])
+    face = march(
+        (meeting.capacity, meeting.temperature), meeting.conductance, cooled, points.plant.face.weight, (layout.passes, layout.rows)
+    )
     state = State(
         temperature=temperature, rejection=face.heat + heat_in - given, heat_in=heat_in, given=given, exchanged=found, coolant_flow=pumped,
         core_flow=core_flow, opening=opening, coolant_out=face.coolant_out, engine_inlet=temperature - given / (pumped * per_flow),
@@ -196,9 +198,7 @@ def _conductance(points: Points, fixed: Fixed, flux: Floats, film: Floats, resis
     return points.doubts.conductance[:, None] / (1 / outer + resistance[:, None])
 
 
-def solve(
-    points: Points, layout: tuple[bool, int, int], fixed: Fixed | None = None, start: tuple[Floats, Floats] | None = None
-) -> Solution:
+def solve(points: Points, layout: Layout, fixed: Fixed | None = None, start: tuple[Floats, Floats] | None = None) -> Solution:
     """Engine-outlet temperature (n,) at which rejection equals heat in.
 
     Rejection less heat in rises with temperature, so a bracketed secant cannot miss it. Where even CEILING
@@ -232,7 +232,7 @@ def solve(
     raise SolveError("heat_not_converged", f"No steady temperature found after {STEPS} steps", residual=float(off.max()))
 
 
-def _split(points: Points, layout: tuple[bool, int, int], fixed: Fixed, temperature: Floats, done: Bools, state: State) -> Solution:
+def _split(points: Points, layout: Layout, fixed: Fixed, temperature: Floats, done: Bools, state: State) -> Solution:
     """Large batches go on with the unsettled points alone; the settled ones keep their state."""
     rest = np.flatnonzero(~done)
     proportional = state.rejection / np.maximum(state.temperature - points.situation.climate.ambient, 1.0)

@@ -74,6 +74,14 @@ class Doubts(NamedTuple):
     leaks: Floats
 
 
+class Layout(NamedTuple):
+    """How a core is laid out, shared by all points of a batch: tubes across or down, passes of the coolant, rows of tubes one behind another."""
+
+    crossflow: bool
+    passes: int
+    rows: int
+
+
 class Plant(NamedTuple):
     """What n cars are, of one layout. cap_pressure [Pa]; limit [degC] of the engine's outlet."""
 

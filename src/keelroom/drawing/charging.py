@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.inputs.demand import demand_of
 from keelroom.assess.inputs.electrical.loads import motors_of
 from keelroom.assess.inputs.electrical.system import System, system_at
 from keelroom.document.schema.build import Build
@@ -21,7 +22,7 @@ def charging(build: Build, package: Package, assessment: Assessment) -> Scene | 
     solved = [(case, result) for case, result in zip(build.duty_cases, assessment.cases, strict=True) if result.figures]
     if not solved or assessment.electrics is None or assessment.electrics.alternator is None:
         return None
-    systems = [(result.name, system_at(build, package, case)) for case, result in solved]
+    systems = [(result.name, system_at(build, package, demand_of(build.brief, case).at)) for case, result in solved]
     most = max(max(system.balance.wanted, min(system.balance.available, 1.6 * system.balance.wanted)) for _, system in systems) * 1.06
     names = {motored.name: motored.fan for motored in motors_of(build, package)}
     shapes: list[Shape] = []

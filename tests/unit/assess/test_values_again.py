@@ -17,6 +17,7 @@ from keelroom.assess.figures.templates import _cross, _edge_length
 from keelroom.assess.fit.coolers import mount_notes
 from keelroom.assess.fit.shroud_plan import _mean, _struts
 from keelroom.assess.fit.survey_bodies import panel_edges
+from keelroom.assess.inputs.demand import demand_of
 from keelroom.assess.inputs.electrical.system import ASSUMED_DROP, planned_circuits, system_at
 from keelroom.assess.inputs.gearing import engine_rpm
 from keelroom.assess.inputs.translate import stacked
@@ -100,7 +101,7 @@ def test_the_wires_of_an_ac_request_have_their_own_numbers():
 
 def test_a_motor_without_a_circuit_gets_the_battery_less_the_usual_drop():
     build = apply(BUILD, set_value((*P1, "circuits"), (), ""))
-    system = system_at(build, build.package, build.duty_case("idle"))
+    system = system_at(build, build.package, demand_of(build.brief, build.duty_case("idle")).at)
     assert system.volts["fan1"] == pytest.approx(system.balance.voltage - ASSUMED_DROP)
 
 

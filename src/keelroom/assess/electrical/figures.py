@@ -6,6 +6,7 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.inputs.cases import idle_case, road_case
+from keelroom.assess.inputs.demand import demand_of
 from keelroom.assess.inputs.electrical.loads import Motored
 from keelroom.assess.inputs.electrical.system import (
     Circuits,
@@ -40,7 +41,7 @@ from keelroom.core.electrical.protection import (
 from keelroom.core.electrical.wire import ampacity, conductor
 from keelroom.core.kept import by_identity, in_one_go
 from keelroom.document.quantity import quantity
-from keelroom.document.schema.build import Build
+from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.electrical import EACH, RELAYED, UNRELAYED, Circuit, Supply
 from keelroom.document.schema.package import Package
 from keelroom.gauges import AWG_SIZES, METRIC_SIZES, awg_area, awg_text, is_metric, metric_text
@@ -146,8 +147,11 @@ def electrics(build: Build, package: Package) -> Electrics:
     """The package's circuits in figures."""
     idle, road = idle_case(build.duty_cases), road_case(build.duty_cases)
     where = ("packages", package.id, "circuits")
-    asked = [("The electrical system standing", idle), ("The electrical system on the road", road)]
-    systems = [attempted(name, where, lambda case=case: system_at(build, package, case)) if case else None for name, case in asked]  # type: ignore[misc]
+
+    def system(name: str, case: DutyCase | None) -> System | Stopped | None:
+        return attempted(name, where, lambda: system_at(build, package, demand_of(build.brief, case).at)) if case else None
+
+    systems = [system("The electrical system standing", idle), system("The electrical system on the road", road)]
     at_idle, at_cruise = (None if isinstance(found, Stopped) else found for found in systems)
     alternator = alternator_of(build.brief.accessories, build.brief.engine, build.supply)
     found, loose = _circuits(build.supply, planned_circuits(build, package), at_idle, at_cruise)

@@ -12,6 +12,7 @@ from keelroom.assess.figures.assessment import CaseFigures, Verdict
 from keelroom.assess.figures.coolerfigures import cooler_figures, fluid_figures
 from keelroom.assess.inputs.airside import air_side
 from keelroom.assess.inputs.coolers import fitted
+from keelroom.assess.inputs.demand import demand_of
 from keelroom.assess.inputs.electrical.system import system_at
 from keelroom.assess.loop.figures import loop_cases
 from keelroom.core.answer import Answer, worth_of_flow
@@ -44,7 +45,7 @@ def case_figures(build: Build, package: Package, cases: list[DutyCase], points: 
     for i in range(len(cases)):
         fans = fan_figures(package.fans, side, points, answer, i)
         fan_current = sum(fan.current for fan in fans)
-        system = system_at(build, package, cases[i])
+        system = system_at(build, package, demand_of(build.brief, cases[i]).at)
         temperature, high = float(answer.temperature[i]), float(answer.band.high[i])
         fluids = fluid_figures(there, points, answer, accessories.refrigerant, i)
         density, taken = float(fixed.outdoor_density[i]), max(float(grille[i]), 0.0)

@@ -7,14 +7,14 @@ from typing import Any, NamedTuple, TypeVar
 import numpy as np
 
 from keelroom.assess.inputs.airside import AirSide, air_package, air_side
-from keelroom.assess.inputs.cases import stands
 from keelroom.assess.inputs.coolant.flows import circuit_of
 from keelroom.assess.inputs.coolant.heights import held_pressure
 from keelroom.assess.inputs.coolers import coolers_of, fitted, own_air
+from keelroom.assess.inputs.demand import Demand, demand_of
 from keelroom.assess.inputs.electrical.controller import clutch_law, clutch_senses, control_law, sensing_of
 from keelroom.assess.inputs.electrical.loads import PUMP
 from keelroom.assess.inputs.electrical.system import System, system_at
-from keelroom.assess.inputs.gearing import engine_rpm, rpm_of
+from keelroom.assess.inputs.gearing import rpm_of
 from keelroom.assess.inputs.needs import Reader, read_core
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.placing import face_size
@@ -26,7 +26,7 @@ from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import CoolantCurves, curves
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.loop.circuit import Circuit
-from keelroom.core.plant import Climate, Command, Doubts, Face, Fans, Fluids, Plant, Points, Situation
+from keelroom.core.plant import Climate, Command, Doubts, Face, Fans, Fluids, Layout, Plant, Points, Situation
 from keelroom.core.thermal.engine_heat import Drive, Engine, Vehicle
 from keelroom.core.thermal.engine_laws import LAWS, EngineLaw
 from keelroom.core.thermal.gearbox import stall_heat
@@ -66,7 +66,7 @@ class Row(NamedTuple):
     """One operating point's inputs, with its array layout and the doubt of its fans."""
 
     points: Points
-    layout: tuple[bool, int, int]
+    layout: Layout
     fan_doubt: float
     amps: float = 0.0
     """of everything on, the cooling fans running"""
@@ -94,7 +94,7 @@ class Car(NamedTuple):
 
     package: Package
     plant: Plant
-    layout: tuple[bool, int, int]
+    layout: Layout
     fan_doubt: float
 
 
@@ -132,29 +132,37 @@ def _car(rest: Rest, package: Package, air: AirSide, circuit: Circuit, loop: Loo
         cap_pressure=np.array(held_pressure(loop)),
         limit=np.array(reader.take(cooling, (), "limit")),
     )
-    layout = (core.flow == "crossflow", int(core.passes.si), int(core.rows.si) if core.rows else 1)
+    layout = Layout(core.flow == "crossflow", int(core.passes.si), int(core.rows.si) if core.rows else 1)
     return Car(package, plant, layout, fans.doubt)
 
 
 def row_of(build: Build, package: Package, car: Car, case: DutyCase) -> Row:
     """One operating point of a package in this vehicle. Call only when `needs_of` is empty."""
-    return _row(build.brief, car, case, system_at(build, package, case), package.control)
+    return row_at(build, package, car, demand_of(build.brief, case))
+
+
+def row_at(build: Build, package: Package, car: Car, demand: Demand) -> Row:
+    """The operating point of a package asked for so much, in plain numbers: a duty case's, a drive's step, a line of a log.
+
+    Call only when `needs_of` is empty. Raises SolveError where a circuit cannot be worked out.
+    """
+    return _row(build.brief, car, demand, system_at(build, package, demand.at), package.control)
 
 
 @by_identity(64)
-def _row(brief: Brief, car: Car, case: DutyCase, system: System, control: Control) -> Row:
-    own = _own_air(car.package, brief.accessories.ac_fitted, _shared(brief, case), system)
+def _row(brief: Brief, car: Car, demand: Demand, system: System, control: Control) -> Row:
+    own = _own_air(car.package, brief.accessories.ac_fitted, _shared(brief, demand), system)
     air, stopped = (
         np.array([0.0 if isinstance(flow, Stopped) else flow for flow in own]),
         tuple(one for one in own if isinstance(one, Stopped)),
     )
-    situation = _situation(brief, car, case, (system, air), control)
+    situation = _situation(brief, car, demand, (system, air), control)
     return Row(Points(car.plant, situation, AS_ENTERED), car.layout, car.fan_doubt, system.balance.wanted, stopped)
 
 
-def _situation(brief: Brief, car: Car, case: DutyCase, given: tuple[System, Floats], control: Control) -> Situation:
-    """What a duty case asks of the car, and what its electrical system gives the fans and the pump then."""
-    (system, own_air), shared = given, _shared(brief, case)
+def _situation(brief: Brief, car: Car, demand: Demand, given: tuple[System, Floats], control: Control) -> Situation:
+    """What is asked of the car, and what its electrical system gives the fans and the pump then."""
+    (system, own_air), shared = given, _shared(brief, demand)
     package, fans = car.package, car.package.fans
     volts = [system.volts.get(fan.id, 0.0) for fan in fans[: len(car.plant.fans.power)]] or [0.0]
     return Situation(
@@ -206,7 +214,7 @@ def _own_air(package: Package, ac_fitted: bool, shared: Shared, system: System) 
 
 
 class Shared(NamedTuple):
-    """What a duty case asks whatever the package. at_grille [degC] of the air; density [kg/m3] of it; shaft [W] of the A/C while it is on, and its
+    """What is asked whatever the package. at_grille [degC] of the air; density [kg/m3] of it; shaft [W] of the A/C while it is on, and its
     share of Carnot; steering [W]; drive: without its electrical load."""
 
     climate: Climate
@@ -221,21 +229,19 @@ class Shared(NamedTuple):
 
 
 @by_identity(64)
-def _shared(brief: Brief, case: DutyCase) -> Shared:
+def _shared(brief: Brief, demand: Demand) -> Shared:
     reader, climate, accessories = Reader(), brief.climate, brief.accessories
-    speed = case.speed.si
-    ac = case.ac_on and accessories.ac_fitted
-    slow = stands(case) or speed < CRAWL
-    ambient = case.ambient.si if case.ambient else reader.take(climate, (), "ambient")
-    grille_rise = reader.take(climate, (), "asphalt_rise") * max(0.0, 1 - speed / STILL_SPEED)
-    shaft = _ac_shaft(brief, slow) if ac else 0.0
+    slow = not demand.moves or demand.met < CRAWL
+    ambient = demand.ambient
+    grille_rise = reader.take(climate, (), "asphalt_rise") * max(0.0, 1 - demand.met / STILL_SPEED)
+    shaft = _ac_shaft(brief, slow) if demand.ac else 0.0
     stood_in = _floats(
         Climate, ambient=ambient, altitude=reader.take(climate, (), "altitude"), humidity=reader.take(climate, (), "humidity"),
         grille_rise=grille_rise,
     )  # fmt: skip
     air = moist_air.air_state(*(np.array([value]) for value in (stood_in.altitude, ambient, stood_in.humidity)))
     return Shared(
-        stood_in, _drive(brief, case, slow, shaft), np.array(speed), ambient + grille_rise, ac, shaft,
+        stood_in, _drive(brief, demand, slow, shaft), np.array(demand.met), ambient + grille_rise, demand.ac, shaft,
         float(cop_share(np.array(reader.take(accessories, (), "ac_cop")))), reader.take(accessories, (), "steering_power"),
         float(moist_air.density(air, np.array([ambient + grille_rise]))[0]),
     )  # fmt: skip
@@ -305,22 +311,21 @@ def _vehicle(vehicle: VehicleSection, accessories: Accessories) -> Vehicle:
     )
 
 
-def _drive(brief: Brief, case: DutyCase, slow: bool, ac_shaft: float) -> Drive:
+def _drive(brief: Brief, demand: Demand, slow: bool, ac_shaft: float) -> Drive:
     accessories, reader = brief.accessories, Reader()
     automatic = brief.vehicle.gearbox == "automatic"
-    slipping = automatic and case.in_gear and slow
-    rpm = engine_rpm(brief, case)
+    slipping = automatic and demand.in_gear and slow
     return _floats(
         Drive,
-        speed=0.0 if case.demand == "idle" else case.speed.si,
-        grade=case.grade.si,
-        towed=case.towed_mass.si,
-        full_power=float(case.demand == "full_power"),
-        rpm=rpm,
-        stops_per_metre=case.stops_per_km.si / 1000.0,
+        speed=demand.speed,
+        grade=demand.grade,
+        towed=demand.towed,
+        full_power=float(demand.full_power),
+        rpm=demand.rpm,
+        stops_per_metre=demand.stops_per_metre,
         accessories=ac_shaft + reader.take(accessories, (), "steering_power"),
         electrical=0.0,
-        converter_heat=converter_heat(brief, rpm) if slipping else 0.0,
+        converter_heat=converter_heat(brief, demand.rpm) if slipping else 0.0,
         slips=float(automatic and not slow and not brief.vehicle.lockup),
         driven_fan=0.0,
     )

@@ -70,8 +70,7 @@ def air_map(build: Build, case_id: str, speed: float | None = None) -> AirMap | 
     side = air_side(moved, package)
     fixed = answer.solution.fixed
     _, meeting, face = face_heat(points, fixed, answer.solution.state.temperature, row.layout)
-    crossflow, passes, _ = row.layout
-    order = lane_of_rows(side.classes.mix, crossflow, passes)
+    order = lane_of_rows(side.classes.mix, row.layout.crossflow, row.layout.passes)
     cell_area = float(fixed.surfaces.face_area[0]) / (GRID[0] * GRID[1])
     flow = fixed.running.flows.core[0]
     flux = flow / np.maximum(points.plant.network.area[0], 1e-9)
@@ -79,7 +78,7 @@ def air_map(build: Build, case_id: str, speed: float | None = None) -> AirMap | 
 
     def on_face(lanes: Floats) -> Floats:
         laid: Floats = lanes[0][order]
-        return laid if crossflow else laid.T
+        return laid if row.layout.crossflow else laid.T
 
     per_lane = meeting.capacity * (face.air_out - meeting.temperature)
     shares = points.plant.face.weight[0] * len(order)

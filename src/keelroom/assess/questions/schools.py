@@ -8,6 +8,7 @@ from typing import NamedTuple
 from keelroom.assess.acts.control import SCHOOLS, School, school_edit
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.figures.batch import Asked, Held, held, outlets_at
+from keelroom.assess.inputs.demand import demand_of
 from keelroom.assess.inputs.electrical.controller import curve_of, place_of, setting_air
 from keelroom.assess.inputs.electrical.loads import motors_of
 from keelroom.assess.inputs.electrical.system import system_at
@@ -77,7 +78,7 @@ def compare_schools(build: Build, case_id: str) -> Comparison:
     asked = [Asked(_on_day(b, case_id, ambient), case_id) for b in builds for ambient in days]
     points = held(asked)
     marks = outlets_at(asked, [set_points(question.build) for question in asked], LOOKED_AT)
-    amps = system_at(build, build.package, case).fan_amps
+    amps = system_at(build, build.package, demand_of(build.brief, case).at).fan_amps
     starting = sum(START * m.motor.current for m in motors_of(build, build.package) if m.fan)
     rows = []
     for k, (school, edit) in enumerate(zip(SCHOOLS, edits, strict=True)):

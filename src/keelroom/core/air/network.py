@@ -145,7 +145,7 @@ Drop = Callable[[Floats, Breath], Floats]
 def incidence(front: Floats, rear: Floats, fan_zone: tuple[int, ...], pushers: tuple[bool, ...]) -> Floats:
     """Incidence (B, N) of one network. front, rear (K,): nodes of the classes; fan_zone: node of each fan; pushers: per zone.
 
-    -1 where a branch leaves a node, +1 where it enters, 0 else. Source: definition.
+    1 at the node a branch leaves, -1 where it arrives, 0 else. Source: definition.
     """
     ends: list[tuple[int | None, int | None]] = [(None, FRONT), (BAY, None), (FRONT, BAY)]
     zones = list(enumerate(pushers, 2))

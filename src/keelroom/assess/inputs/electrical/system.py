@@ -5,10 +5,8 @@ from __future__ import annotations
 import math
 from typing import Literal, NamedTuple
 
-from keelroom.assess.inputs.cases import stands
 from keelroom.assess.inputs.electrical.loads import Motored, motors_of
 from keelroom.assess.inputs.electrical.ways import way_of
-from keelroom.assess.inputs.gearing import engine_rpm
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.arrays import between
 from keelroom.core.electrical.charging import Alternator, Balance, Battery, balance, battery_current, discharge_time, output
@@ -16,9 +14,9 @@ from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through
 from keelroom.core.electrical.motor import current_at
 from keelroom.core.electrical.protection import CONTACT, FUSE_LOSS, TERMINAL
 from keelroom.core.electrical.wire import conductor
-from keelroom.core.kept import by_identity
+from keelroom.core.kept import by_identity, by_identity_at
 from keelroom.document.schema.brief import Accessories, Engine
-from keelroom.document.schema.build import Build, DutyCase
+from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import EACH, UNRELAYED, Circuit, Control, Supply, Switch, Wire
 from keelroom.document.schema.package import Package
 from keelroom.errors import SolveError
@@ -161,6 +159,14 @@ Currents = tuple[tuple[float, ...], tuple[float, ...]]
 """Volts, and the amps of all motors at them."""
 
 
+class At(NamedTuple):
+    """What an electrical system hangs on besides its build: engine speed [rpm], A/C on, moving."""
+
+    rpm: float
+    ac: bool
+    moving: bool
+
+
 class System(NamedTuple):
     """The system with everything of a duty case on.
 
@@ -189,13 +195,11 @@ class System(NamedTuple):
         return max(-self.balance.battery, 0.0)
 
 
-def system_at(build: Build, package: Package, case: DutyCase) -> System:
-    """The electrical system of a package in a duty case, fans running."""
+def system_at(build: Build, package: Package, at: At) -> System:
+    """The electrical system of a package in any state, fans running: its balance, and what the battery gives or takes then."""
     planned = planned_circuits(build, package)
-    ac = case.ac_on and build.brief.accessories.ac_fitted
-    moving = not stands(case)
     table = _current_table(planned, build.supply)
-    return _system((build.brief.accessories, build.brief.engine, build.supply), planned, table, (engine_rpm(build.brief, case), ac, moving))
+    return _system(build.brief.accessories, build.brief.engine, build.supply, planned, table, at)
 
 
 @by_identity(64)
@@ -204,21 +208,9 @@ def _current_table(planned: Circuits, supply: Supply) -> Currents:
     return volts, tuple(sum(sum(flow.currents) for flow in flows_at(planned[0], v)) + _loose(planned[1], v) for v in volts)
 
 
+@by_identity_at(512)
 def flows_at(circuits: tuple[Planned, ...], voltage: float) -> tuple[Flow, ...]:
     """Every circuit at a voltage of the source; several duty cases share one."""
-    kept = _kept_flows(circuits)
-    if voltage not in kept:
-        kept[voltage] = _flows(circuits, voltage)
-    return kept[voltage]
-
-
-@by_identity(32)
-def _kept_flows(circuits: tuple[Planned, ...]) -> dict[float, tuple[Flow, ...]]:
-    """Flows of the same circuits by voltage, filled as they are asked for."""
-    return {}
-
-
-def _flows(circuits: tuple[Planned, ...], voltage: float) -> tuple[Flow, ...]:
     return tuple(flow_at(planned, voltage) for planned in circuits)
 
 
@@ -244,29 +236,18 @@ def _loose(motors: tuple[Motored, ...], voltage: float) -> float:
     return sum(current_at(motored.motor, voltage - ASSUMED_DROP) for motored in motors if motored.runs)
 
 
-At = tuple[float, bool, bool]
-"""Engine speed [rpm], A/C on, moving."""
 Charging = tuple[Accessories, Engine, Supply]
 """Sections the charging side is made from."""
 
 
-def _system(charging: Charging, planned: Circuits, table: Currents, at: At) -> System:
-    kept = _systems(*charging, planned, table)
-    if at not in kept:
-        kept[at] = _solved(charging, planned, table, at)
-    return kept[at]
-
-
-@by_identity(32)
-def _systems(accessories: Accessories, engine: Engine, supply: Supply, planned: Circuits, table: Currents) -> dict[At, System]:
-    """Systems of one build by engine speed and what is on, filled as they are asked for."""
-    return {}
+@by_identity_at(256)
+def _system(accessories: Accessories, engine: Engine, supply: Supply, planned: Circuits, table: Currents, at: At) -> System:
+    return _solved((accessories, engine, supply), planned, table, at)
 
 
 def loads_on(supply: Supply, at: At) -> tuple[tuple[str, float], ...]:
     """(name, watts at LOAD_VOLTAGE) of the other loads that are on."""
-    _, ac, moving = at
-    on = {"always": True, "with_ac": ac, "moving": moving, "standing": not moving}
+    on = {"always": True, "with_ac": at.ac, "moving": at.moving, "standing": not at.moving}
     return tuple((load.name or load.id, load.power.si) for load in supply.loads if on[load.when])
 
 
@@ -280,8 +261,8 @@ def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> S
     def wanted(voltage: float) -> float:
         return power * voltage / nominal**2 + between(voltage, *table)
 
-    measured = accessories.idle_voltage if at[0] < SLOW else accessories.road_voltage
-    available = output(alternator, at[0]) if alternator else math.inf
+    measured = accessories.idle_voltage if at.rpm < SLOW else accessories.road_voltage
+    available = output(alternator, at.rpm) if alternator else math.inf
     if measured is not None:
         found = _as_measured(battery, measured.si, wanted(measured.si), available)
     else:
