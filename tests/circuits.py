@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from keelroom.core.loop.circuit import Circuit
+from keelroom.core.loop.circuit import CoolantCircuit
 from keelroom.core.network import incidence_of
 
 ORDINARY = (("engine", 3, 0), ("core", 1, 2), ("thermostat", 0, 4), ("bypass", 0, 3), ("upper", 4, 1), ("lower", 2, 3))
@@ -25,7 +25,7 @@ def circuit(branches=ORDINARY, columns=None, **one):
         "flow_rated": 0.002, "rpm_rated": 5000.0, "pulley": 1.0, "impeller": 1.0, "mechanical": 1.0, "electric": 0.0, "electric_voltage": 13.5,
         "thermostat": 82.0, "at_inlet": 0.0, "bypassed": 1.0, **one,
     }  # fmt: skip
-    return Circuit(**{k: np.array([float(v)]) for k, v in plain.items()}, incidence=incidence_of(ends, len(used))[None], **arrays)
+    return CoolantCircuit(**{k: np.array([float(v)]) for k, v in plain.items()}, incidence=incidence_of(ends, len(used))[None], **arrays)
 
 
 def hoses(bore=0.038, length=1.2, bends=4):

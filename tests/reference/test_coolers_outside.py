@@ -16,7 +16,7 @@ from keelroom.core.air.driven_fan import CLUTCH_MOST, blades, drag
 from keelroom.core.air.fan import generic_curve, no_fan, typed_curve
 from keelroom.core.air.own_air import OwnPath, own_flow
 from keelroom.core.arrays import stack
-from keelroom.core.coolers.circuits import NEVER, Stage, settled
+from keelroom.core.coolers.circuits import NEVER, CoolerStage, settled
 from keelroom.core.coolers.condenser import CUT_OUT, condensed, cop_share, vent_air
 from keelroom.core.coolers.exchanger import conductance_at, effectiveness, handed_over
 from keelroom.core.coolers.lines import fitting_of, held, least_bend, lost_in_lines
@@ -92,7 +92,7 @@ def test_a_plate_cooler_by_hand():
 def test_a_gearbox_circuit_by_hand():
     """3 kW, no case: 200 W/K of flow, a cooler of 50 W/K in 40 degC air alone: enters at 100, so 115 - 15 ... the pan at 85 degC."""
     none = at(0)
-    found = settled(at(3000), (Stage(at(50), at(40), at(NEVER)),), at(200), (none, none))
+    found = settled(at(3000), (CoolerStage(at(50), at(40), at(NEVER)),), at(200), (none, none))
     assert (float(found.leaving[0]), float(found.fluid[0]), float(found.stages[0][0])) == (
         pytest.approx(100),
         pytest.approx(85),
@@ -103,7 +103,7 @@ def test_a_gearbox_circuit_by_hand():
 def test_what_the_first_does_not_take_the_next_must():
     """The same with 20 W/K to 90 degC before it: 2 x 20 x ... by substitution: leaving t, 20(t-90) + 50(t - 0.1(t-90) - 40) = 3000, t = 98.46."""
     none = at(0)
-    found = settled(at(3000), (Stage(at(20), at(90), at(NEVER)), Stage(at(50), at(40), at(NEVER))), at(200), (none, none))
+    found = settled(at(3000), (CoolerStage(at(20), at(90), at(NEVER)), CoolerStage(at(50), at(40), at(NEVER))), at(200), (none, none))
     leaving = (3000 + 20 * 90 + 50 * 40 - 50 * 0.1 * 90) / (20 + 50 * 0.9)
     assert float(found.leaving[0]) == pytest.approx(leaving)
     assert sum(float(heat[0]) for heat in found.stages) == pytest.approx(3000)
@@ -117,7 +117,7 @@ def test_a_bypass_sits_where_brentq_says(heat):
         takes = 60 * opening
         return (heat - takes * (heat / 200 - 20) + 15 * 20) / (takes + 15)
 
-    found = settled(at(heat), (Stage(at(60), at(20), at(71)),), at(200), (at(15), at(20)))
+    found = settled(at(heat), (CoolerStage(at(60), at(20), at(71)),), at(200), (at(15), at(20)))
     if pan(0) <= 71:
         wanted = 0.0
     elif pan(1) >= 81:

@@ -13,7 +13,7 @@ import numpy as np
 
 from keelroom.core.arrays import Bools, Floats, Ints, put, take
 from keelroom.core.coupling import prepare
-from keelroom.core.electrical.control import Law, Stage, cycling, held_law, risen_share
+from keelroom.core.electrical.control import Law, SpeedStage, cycling, held_law, risen_share
 from keelroom.core.operating_point import evaluate, solve
 from keelroom.core.plant import Fixed, Layout, Points, Solution, State
 
@@ -125,7 +125,7 @@ def topped(points: Points, state: State, temperature: Floats) -> Floats:
 
 
 def _held_margins(
-    points: Points, fixed: Fixed, switched: tuple[Ints, Stage], at: tuple[Floats, Floats], layout: Layout
+    points: Points, fixed: Fixed, switched: tuple[Ints, SpeedStage], at: tuple[Floats, Floats], layout: Layout
 ) -> tuple[Floats, Floats]:
     """Rejection less heat in [W] at the rows that switch, with the stage held off where it would start, and held on where it would stop."""
     rows, stage = switched

@@ -14,7 +14,7 @@ from keelroom.core.coolers.exchange import Coolers, Exchanged
 from keelroom.core.electrical.control import Law, Sensing
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import CoolantCurves
-from keelroom.core.loop.circuit import Circuit, Loop, LoopFlows
+from keelroom.core.loop.circuit import CoolantCircuit, Loop, LoopFlows
 from keelroom.core.thermal.engine_heat import Drive, Engine, EngineHeat, Vehicle
 from keelroom.core.thermal.geometry import CoreGeometry, CoreSurfaces
 from keelroom.core.thermal.louver import LouverSurface
@@ -93,7 +93,7 @@ class Plant(NamedTuple):
     coolers: Coolers
     face: Face
     coolant: CoolantCurves
-    circuit: Circuit
+    circuit: CoolantCircuit
     cap_pressure: Floats
     limit: Floats
 

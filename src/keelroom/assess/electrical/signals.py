@@ -28,7 +28,7 @@ OVERRIDE, REQUEST = "override switch in the cab", "A/C pressure switch"
 Ends = tuple[str, str]
 
 
-class Part(NamedTuple):
+class SignalPart(NamedTuple):
     """Something the fans' control drives. name: as its pins begin; fans: what it feeds; key, override: leads it has."""
 
     name: str
@@ -43,7 +43,7 @@ class Part(NamedTuple):
         return self.sort == "relay"
 
 
-def parts_of(found: Electrics) -> list[Part]:
+def parts_of(found: Electrics) -> list[SignalPart]:
     """Every relay, box and motor with its own electronics that the fans' control drives, in the order of their circuits."""
     named, parts = titles(found), []
     for one in found.circuits:
@@ -51,15 +51,15 @@ def parts_of(found: Electrics) -> list[Part]:
             continue
         ids = tuple(motored.id for motored in one.motors)
         if one.circuit.switch == "own":
-            parts += [Part(m.name, "motor", (m.id,), m.key, m.override) for m in one.motors if m.fan]
+            parts += [SignalPart(m.name, "motor", (m.id,), m.key, m.override) for m in one.motors if m.fan]
             continue
         names = switches(one.circuit, named[one.circuit.id], len(one.motors))
         for k, name in enumerate(names):
             fans = (ids[k],) if one.circuit.switch == "relays" and k < len(ids) else ids
             if one.circuit.switch == "controller":
-                parts.append(Part(name, "controller", fans, any(m.key for m in one.motors), any(m.override for m in one.motors)))
+                parts.append(SignalPart(name, "controller", fans, any(m.key for m in one.motors), any(m.override for m in one.motors)))
             else:
-                parts.append(Part(name, "relay", fans))
+                parts.append(SignalPart(name, "relay", fans))
     return parts
 
 
@@ -99,12 +99,12 @@ def control_wires(control: Control, found: Electrics) -> tuple[HarnessWire, ...]
     return tuple(laid.wires)
 
 
-def alone(control: Control, parts: list[Part]) -> bool:
+def alone(control: Control, parts: list[SignalPart]) -> bool:
     """Whether each fan's own box commands it: where relays are among them, one module has to command those."""
     return way_of(control).alone and not any(part.clicks for part in parts)
 
 
-def _commanded(laid: _Signals, control: Control, parts: list[Part]) -> None:
+def _commanded(laid: _Signals, control: Control, parts: list[SignalPart]) -> None:
     way, coils = way_of(control), [part.name for part in parts if part.clicks]
     by, grounds = way.brain, way.grounds
     feed = KEY_FEED if control.coil == "key" else LIVE_FEED
@@ -128,7 +128,7 @@ def _commanded(laid: _Signals, control: Control, parts: list[Part]) -> None:
         _override(laid, control, nodes, feed, parts)
 
 
-def _alone(laid: _Signals, control: Control, parts: list[Part]) -> None:
+def _alone(laid: _Signals, control: Control, parts: list[SignalPart]) -> None:
     """Each fan's own module: its probe, its ground, the A/C's wish on those it is meant for, and the driver's switch."""
     place = place_of(control)
     for k, part in enumerate(parts, 1):
@@ -146,12 +146,12 @@ def _alone(laid: _Signals, control: Control, parts: list[Part]) -> None:
         laid.spread((6, 30), (f"{OVERRIDE}, pole 1", ends), "override: splice", "white", "override")
 
 
-def takes_override(part: Part) -> bool:
+def takes_override(part: SignalPart) -> bool:
     """Whether a module of its own has somewhere for the driver's switch: a box has an input, a motor where it has the lead."""
     return part.override or part.sort == "controller"
 
 
-def _woken(laid: _Signals, control: Control, parts: list[Part]) -> None:
+def _woken(laid: _Signals, control: Control, parts: list[SignalPart]) -> None:
     """What electronics need besides their signal: a lead from the key that wakes them, and a ground of their own for a box."""
     feed = KEY_FEED if control.coil == "key" else LIVE_FEED
     keyed = [f"{part.name}, key" for part in parts if part.key]
@@ -169,7 +169,7 @@ def _overridden(control: Control) -> bool:
     return control.override and not way_of(control).by_hand
 
 
-def _stages(control: Control, parts: list[Part]) -> list[tuple[str, list[tuple[int, Part]]]]:
+def _stages(control: Control, parts: list[SignalPart]) -> list[tuple[str, list[tuple[int, SignalPart]]]]:
     """Each output of what commands: its name and the numbered parts on it. Two stages: the leading fan's part is low, the rest high."""
     numbered_parts = list(enumerate(parts, 1))
     if not way_of(control).staged or len(parts) < 2:
@@ -178,17 +178,17 @@ def _stages(control: Control, parts: list[Part]) -> list[tuple[str, list[tuple[i
     return [(" low", [numbered_parts[first]]), (" high", [pair for k, pair in enumerate(numbered_parts) if k != first])]
 
 
-def leading(control: Control, parts: list[Part]) -> int:
+def leading(control: Control, parts: list[SignalPart]) -> int:
     """Place of the part that starts first: the leading fan's, or the first."""
     return next((k for k, part in enumerate(parts) if control.lead in part.fans), 0)
 
 
-def _pin(control: Control, part: Part) -> str:
+def _pin(control: Control, part: SignalPart) -> str:
     """Where a part is triggered."""
     return f"{part.name}, {COIL_MINUS if way_of(control).grounds else COIL_PLUS}" if part.clicks else f"{part.name}, signal"
 
 
-def asked_alone(control: Control, parts: list[Part]) -> list[Part]:
+def asked_alone(control: Control, parts: list[SignalPart]) -> list[SignalPart]:
     """The parts the A/C asks for where those are fewer than one output starts: they are kept apart by a diode; [] where none are."""
     if not (_requested(control) and control.ac_fans) or way_of(control).brain != "thermoswitch" or way_of(control).staged:
         return []
@@ -196,7 +196,7 @@ def asked_alone(control: Control, parts: list[Part]) -> list[Part]:
     return asked if 0 < len(asked) < len(parts) else []
 
 
-def _triggers(laid: _Signals, control: Control, parts: list[Part]) -> tuple[list[str], str]:
+def _triggers(laid: _Signals, control: Control, parts: list[SignalPart]) -> tuple[list[str], str]:
     """From each output to its coils, boxes and motors; the point of each stage that an override ties into, and the one the A/C asks at."""
     by, grounds, tied = way_of(control).brain, way_of(control).grounds, _ties(control, parts)
     nodes: list[str] = []
@@ -228,7 +228,7 @@ def _triggers(laid: _Signals, control: Control, parts: list[Part]) -> tuple[list
     return nodes, side
 
 
-def _request_node(control: Control, parts: list[Part], nodes: list[str]) -> str:
+def _request_node(control: Control, parts: list[SignalPart], nodes: list[str]) -> str:
     """The stage the A/C asks for: the low one, or the high one where only its fans are chosen."""
     stages = _stages(control, parts)
     chosen = set(control.ac_fans)
@@ -236,7 +236,7 @@ def _request_node(control: Control, parts: list[Part], nodes: list[str]) -> str:
     return nodes[1] if high else nodes[0]
 
 
-def _ties(control: Control, parts: list[Part]) -> bool:
+def _ties(control: Control, parts: list[SignalPart]) -> bool:
     """Whether an override ties into the triggers: coils, and whatever a thermoswitch commands, have no input of their own for it."""
     return any(part.clicks for part in parts) or way_of(control).brain == "thermoswitch"
 
@@ -257,7 +257,7 @@ def _request(laid: _Signals, control: Control, node: str) -> None:
         laid.lay(5, ("diode, striped end", node), "green", "request")
 
 
-def _override(laid: _Signals, control: Control, nodes: list[str], feed: str, parts: list[Part]) -> None:
+def _override(laid: _Signals, control: Control, nodes: list[str], feed: str, parts: list[SignalPart]) -> None:
     """The driver's switch: a pole to every trigger, so that it never ties two stages together; it grounds or feeds as they want it.
 
     Motors with a lead for it, and what has an input for it, take it there.

@@ -24,7 +24,7 @@ ASIDE = (0.06, 0.12, 0.2, 0.3)
 """[m] by how much a point is put aside of the straight way."""
 
 
-class Way(NamedTuple):
+class HoseWay(NamedTuple):
     """A way tried: its points, its route, the least gap [m] to anything."""
 
     points: tuple[Vector, ...]
@@ -46,7 +46,7 @@ def detour(build: Build, package: Package, ident: str) -> tuple[Vector, ...] | N
     return best.points
 
 
-def ways_of(build: Build, package: Package, run: Run) -> list[Way]:
+def ways_of(build: Build, package: Package, run: Run) -> list[HoseWay]:
     """The straight way and ways by one or two points aside of it."""
     first, last = run.start.place, run.end.place
     if first is None or last is None:
@@ -68,7 +68,7 @@ def ways_of(build: Build, package: Package, run: Run) -> list[Way]:
             found.append((points, route))
     # Only what bends widely enough is worth a look at its neighbours.
     order = sorted(found, key=lambda one: (one[1].tightest < run.wanted - 5e-4, one[1].length))
-    return [Way(points, route, _gap(route, run.bore, around)) for points, route in order[:24]]
+    return [HoseWay(points, route, _gap(route, run.bore, around)) for points, route in order[:24]]
 
 
 def _vector(values: np.ndarray) -> Vector:

@@ -120,7 +120,7 @@ def _no_point(survey: Survey, key: str) -> str:
     return "That point is no longer there, or not measured: choose another"
 
 
-class Way(NamedTuple):
+class Offset(NamedTuple):
     """How one point lies from another [m]: along the first one's face, out of it, and how their faces stand. aside: to one side of an L;
     lean [rad] of the core, by which faces of the chassis are off."""
 
@@ -140,16 +140,16 @@ def _turned(frame: Frame, start: Anchor, end: Anchor) -> Floats:
     return frame.matrix if start.own or end.own else np.eye(3)
 
 
-def _way(frame: Frame, start: Anchor, end: Anchor) -> Way:
+def _way(frame: Frame, start: Anchor, end: Anchor) -> Offset:
     matrix = _turned(frame, start, end)
     step = matrix @ (np.array(end.at) - np.array(start.at))
     n, m = NORMAL[start.faces], NORMAL[end.faces]
     lean = float(np.arctan2(matrix[1][2], matrix[1][1]))
     flat = [float(step[k]) for k in range(3) if k != n]
     if n == m:
-        return Way(math.hypot(*flat), float(step[n]), False, 0.0, 0.0, lean)
+        return Offset(math.hypot(*flat), float(step[n]), False, 0.0, 0.0, lean)
     third = 3 - n - m
-    return Way(math.hypot(*flat), float(step[n]), True, abs(float(step[m])), abs(float(step[third])), lean)
+    return Offset(math.hypot(*flat), float(step[n]), True, abs(float(step[m])), abs(float(step[third])), lean)
 
 
 def _stock(bracket: Bracket) -> Stock:
@@ -161,7 +161,7 @@ def stands_off(bracket: Bracket) -> float:
     return bracket.spacer.si + (bracket.squeezed.si if bracket.isolated else 0.0)
 
 
-def _bent(bracket: Bracket, way: Way) -> tuple[Made, list[tuple[str, str]]]:
+def _bent(bracket: Bracket, way: Offset) -> tuple[Made, list[tuple[str, str]]]:
     """The strip, and what keeps it from reaching."""
     stock = _stock(bracket)
     ends = Ends(bracket.near_hole.si, bracket.far_hole.si, bracket.edge.si, bracket.slot.si, int(bracket.near_holes.si), bracket.pitch.si)
@@ -202,7 +202,7 @@ def _presses(bracket: Bracket, made: Made, plain: Section) -> tuple[float, list[
     return force, [], (f"Bend it {math.degrees(bracket.press.si):.0f}° past flat toward the {bracket.presses}: bolted up it presses with {both(force, 'force')}",)  # fmt: skip
 
 
-def _across(bracket: Bracket, way: Way, points: tuple[Anchor, Anchor], load: tuple[Load, float]) -> BracketPlan:
+def _across(bracket: Bracket, way: Offset, points: tuple[Anchor, Anchor], load: tuple[Load, float]) -> BracketPlan:
     """A stud or stand-off straight from one point to the other."""
     bolt, metal = BOLTS[bracket.bolt], METALS[bracket.metal]
     name, faults, notes = bracket.name or bracket.id, [], []

@@ -6,7 +6,7 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.inputs.airside import air_package
-from keelroom.assess.inputs.sealing import BARE, Way, edge_length, foam_gap, hole_size, panel_length, ways
+from keelroom.assess.inputs.sealing import BARE, AirWay, edge_length, foam_gap, hole_size, panel_length, ways
 from keelroom.assess.outcome import Stopped, alone
 from keelroom.core.kept import by_identity
 from keelroom.core.packaging.fixings import BOLTS, DRUMS_UNDER, FLOPPY, HAND
@@ -46,7 +46,7 @@ class PanelPlan(NamedTuple):
     panel: Panel
     name: str
     made: PanelMade | None
-    way: Way | None
+    way: AirWay | None
     length: float
     gap: float
     share: float
@@ -84,7 +84,7 @@ def _panel_plans(package: Package, holes: tuple[AirHole, ...]) -> tuple[PanelPla
     return tuple(_planned(package, holes, one, found.get(one.closes)) for one in package.panels)
 
 
-def _planned(package: Package, holes: tuple[AirHole, ...], own: Panel, way: Way | None) -> PanelPlan:
+def _planned(package: Package, holes: tuple[AirHole, ...], own: Panel, way: AirWay | None) -> PanelPlan:
     """One panel; where it cannot be worked out, that is what is wrong with it."""
 
     def instead(stop: Stopped) -> PanelPlan:
@@ -93,7 +93,7 @@ def _planned(package: Package, holes: tuple[AirHole, ...], own: Panel, way: Way 
     return alone(f"The panel “{panel_name(own)}”", (), lambda: _plan(package, holes, own, way), instead)
 
 
-def _plan(package: Package, holes: tuple[AirHole, ...], own: Panel, way: Way | None) -> PanelPlan:
+def _plan(package: Package, holes: tuple[AirHole, ...], own: Panel, way: AirWay | None) -> PanelPlan:
     length, gap = panel_length(package, holes, own), foam_gap(package, own)
     hole = next((item for item in holes if item.id == own.closes), None)
     size = (hole_size(hole), hole.round) if hole is not None else ((0.0, 0.0), False)
@@ -136,7 +136,7 @@ def _shape(own: Panel, length: float) -> Shape:
     )  # fmt: skip
 
 
-def _closes(own: Panel, way: Way | None, long: tuple[float, float]) -> list[tuple[str, str]]:
+def _closes(own: Panel, way: AirWay | None, long: tuple[float, float]) -> list[tuple[str, str]]:
     """Whether there is anything for it to close, and whether it does. long: its length, and with all others at the same place [m]"""
     length, together = long
     if own.kind == "dam":

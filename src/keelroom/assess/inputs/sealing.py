@@ -24,7 +24,7 @@ DAM_MOST = 0.2
 """Most a dam lowers that coefficient (common practice)."""
 
 
-class Way(NamedTuple):
+class AirWay(NamedTuple):
     """One way round the core. key: an edge, or a hole's id; found: gap [m] and length [m], the area of a hole as gap 0;
     area [m2] as found; left [m2] with the panels fitted; assumed: nobody measured it."""
 
@@ -83,7 +83,7 @@ def panel_length(package: Package, holes: tuple[AirHole, ...], panel: Panel) -> 
     return hole_size(hole)[0] if hole else face_size(package)[0]
 
 
-def ways(package: Package, holes: tuple[AirHole, ...]) -> tuple[Way, ...]:
+def ways(package: Package, holes: tuple[AirHole, ...]) -> tuple[AirWay, ...]:
     """Every way round the core: its four edges, then the holes the survey found."""
     fitted = [panel for panel in package.panels if panel.fitted]
     found = []
@@ -94,14 +94,14 @@ def ways(package: Package, holes: tuple[AirHole, ...]) -> tuple[Way, ...]:
             own = min(panel_length(package, holes, panel), rest)
             left += own * min(seal_gap(package, panel), gap)
             rest -= own
-        found.append(Way(edge, f"{edge} of the core", gap, length, gap * length, left + rest * gap, slit.gap.origin == "assumed"))
+        found.append(AirWay(edge, f"{edge} of the core", gap, length, gap * length, left + rest * gap, slit.gap.origin == "assumed"))
     for hole in holes:
         (wide, high), area = hole_size(hole), hole_area(hole)
         cover = next((panel for panel in fitted if panel.closes == hole.id and panel.kind != "dam"), None)
         round_it = np.pi * wide if hole.round else 2 * (wide + high)
         leak = area if cover is None else min(round_it * seal_gap(package, cover), area)
         unknown = hole.width is None or (hole.height is None and not hole.round)
-        found.append(Way(hole.id, hole.name or hole.id, 0.0, wide, area, leak, unknown))
+        found.append(AirWay(hole.id, hole.name or hole.id, 0.0, wide, area, leak, unknown))
     return tuple(found)
 
 
@@ -109,7 +109,7 @@ OPEN = 0.02
 """Share of a way's area under which it counts as closed."""
 
 
-def open_edges(package: Package, holes: tuple[AirHole, ...], edges: tuple[Edge, ...] = EDGES) -> tuple[Way, ...]:
+def open_edges(package: Package, holes: tuple[AirHole, ...], edges: tuple[Edge, ...] = EDGES) -> tuple[AirWay, ...]:
     """Those of the edges that something is left open at."""
     return tuple(way for way in ways(package, holes) if way.key in edges and way.left > way.area * OPEN)
 

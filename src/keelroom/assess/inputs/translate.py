@@ -25,7 +25,7 @@ from keelroom.core.coolers.condenser import cop_share
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import CoolantCurves, curves
 from keelroom.core.kept import by_identity, by_value
-from keelroom.core.loop.circuit import Circuit
+from keelroom.core.loop.circuit import CoolantCircuit
 from keelroom.core.plant import Climate, Command, Doubts, Face, Fans, Fluids, Layout, Plant, Points, Situation
 from keelroom.core.thermal.engine_heat import Drive, Engine, Vehicle
 from keelroom.core.thermal.engine_laws import LAWS, EngineLaw
@@ -116,7 +116,7 @@ def _rest(*sections: Any) -> Rest:
 
 
 @by_identity(64)
-def _car(rest: Rest, package: Package, air: AirSide, circuit: Circuit, loop: LoopSection, coolant: CoolantSection) -> Car:
+def _car(rest: Rest, package: Package, air: AirSide, circuit: CoolantCircuit, loop: LoopSection, coolant: CoolantSection) -> Car:
     engine, vehicle, accessories, cooling = rest
     reader, core, fans = Reader(), package.core, air.fans
     plant = Plant(

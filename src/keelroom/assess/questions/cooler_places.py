@@ -27,7 +27,7 @@ EXPOSED = {
 }
 
 
-class Place(NamedTuple):
+class CoolerPlace(NamedTuple):
     """One place tried. fluid [degC] the hottest of its fluid, core [K] how much hotter the engine settles at worst than with the cooler as it is;
 
     gap [m] least clearance of its bodies, None where nothing near is measured;  risk: what it has to be kept from;  cut: whether something is cut
@@ -56,7 +56,7 @@ def _engine(assessment: Assessment) -> float:
 
 
 @in_one_go
-def cooler_places(build: Build, ident: str) -> tuple[Place, ...]:
+def cooler_places(build: Build, ident: str) -> tuple[CoolerPlace, ...]:
     """Places for the cooler of that id, best first: it must not be in the way, then the fluid's wants, then the core, then what is cut."""
     package = build.package
     cooler = next(c for c in package.coolers if c.id == ident)
@@ -73,7 +73,7 @@ def cooler_places(build: Build, ident: str) -> tuple[Place, ...]:
             and build.survey.ground.si + changed.bottom.si < GROUND
         )
         risk = "; ".join(word for word in (EXPOSED.get(changed.stands, ""), "too low over the road" if low else "") if word)
-        found.append(Place(
+        found.append(CoolerPlace(
             changed.stands, words, act, _hottest(told, fluid), _engine(told) - _engine(now), _gap(tried, changed), risk or "nothing more than the core",
             changed.stands in SLOTTED and cooler.opening is None, fan, changed.stands == cooler.stands and fan == (cooler.fans.si >= 1),
         ))  # fmt: skip

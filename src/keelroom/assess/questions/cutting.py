@@ -26,7 +26,7 @@ SPARE = 1e-3
 """[m] by which fans may stand over a face before others are taken."""
 
 
-class Stage(NamedTuple):
+class CutStage(NamedTuple):
     """One stage of cutting. hidden: share of the face still behind metal after it; heats: (case name, settled degC, inf where it
     does not settle, None where something is missing); refused: why it must not be cut, '' where it may; act: makes all cuts up to it."""
 
@@ -43,8 +43,8 @@ class Stage(NamedTuple):
 class CutPlan(NamedTuple):
     """Stages from no cut outward, and the biggest core that needs none. missing: checks that still have to come first."""
 
-    stages: tuple[Stage, ...]
-    uncut: Stage | None
+    stages: tuple[CutStage, ...]
+    uncut: CutStage | None
     uncut_core: str
     missing: tuple[tuple[Check, str], ...]
     cautions: tuple[str, ...]
@@ -65,11 +65,11 @@ def cut_plan(build: Build, system: str = "us") -> CutPlan:
         for k in range(len(asked))
     ]
     stages = tuple(
-        Stage("" if edge is None else letter(k), _words(edge, amount, package.name), edge, amount, hidden_share(one.survey, one.package), rows[k],
+        CutStage("" if edge is None else letter(k), _words(edge, amount, package.name), edge, amount, hidden_share(one.survey, one.package), rows[k],
               _refusal(build, edge), None if edge is None else offer("cut_to", package.id, f"Cut {letter(k)}", stage=letter(k)))
         for k, (edge, amount, one) in enumerate(steps)
     )  # fmt: skip
-    uncut = Stage("", rival, None, 0.0, 0.0, rows[-1], _does_not_fit(rival_build), None) if rival_build else None
+    uncut = CutStage("", rival, None, 0.0, 0.0, rows[-1], _does_not_fit(rival_build), None) if rival_build else None
     stamped = [edge for edge in ("left", "right", "bottom", "top") if edge_kind(build.survey.opening, edge) != "plain"]
     cautions = [CAUTION]
     if stamped:

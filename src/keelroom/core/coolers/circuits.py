@@ -19,7 +19,7 @@ NEVER = -273.0
 STEPS = 14
 
 
-class Stage(NamedTuple):
+class CoolerStage(NamedTuple):
     """A cooler in the fluid's way, (n,). takes [W/K] per kelvin between fluid in and `against` [degC]; opens [degC] in the sump, NEVER without
     a bypass."""
 
@@ -37,7 +37,7 @@ class Settled(NamedTuple):
     stages: tuple[Floats, ...]
 
 
-def _along(stages: tuple[Stage, ...], open_: Floats | None, capacity: Floats) -> tuple[list[Floats], list[Floats], list[Floats]]:
+def _along(stages: tuple[CoolerStage, ...], open_: Floats | None, capacity: Floats) -> tuple[list[Floats], list[Floats], list[Floats]]:
     """Fluid into each stage as `a * leaving + b`, with what each takes per kelvin then."""
     a, b = np.ones_like(capacity), np.zeros_like(capacity)
     lead, add, takes = [], [], []
@@ -51,7 +51,7 @@ def _along(stages: tuple[Stage, ...], open_: Floats | None, capacity: Floats) ->
     return lead, add, takes
 
 
-def _settled(heat: Floats, stages: tuple[Stage, ...], capacity: Floats, case: tuple[Floats, Floats], open_: Floats | None) -> Settled:
+def _settled(heat: Floats, stages: tuple[CoolerStage, ...], capacity: Floats, case: tuple[Floats, Floats], open_: Floats | None) -> Settled:
     lead, add, takes = _along(stages, open_, capacity)
     shedding, around = case
     rise = heat / capacity
@@ -65,7 +65,7 @@ def _settled(heat: Floats, stages: tuple[Stage, ...], capacity: Floats, case: tu
     return Settled(fluid, leaving, shedding * (fluid - around), each)
 
 
-def settled(heat: Floats, stages: tuple[Stage, ...], capacity: Floats, case: tuple[Floats, Floats]) -> Settled:
+def settled(heat: Floats, stages: tuple[CoolerStage, ...], capacity: Floats, case: tuple[Floats, Floats]) -> Settled:
     """A circuit whose fluid is given `heat` (n,) [W], goes through `stages` in order and comes back.
 
     capacity (n,) [W/K] of the fluid's flow;  case: [W/K] its sump sheds by itself, and [degC] what is around it.

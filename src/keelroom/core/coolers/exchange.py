@@ -8,7 +8,7 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.core.arrays import Floats
-from keelroom.core.coolers.circuits import NEVER, Settled, Stage, settled
+from keelroom.core.coolers.circuits import NEVER, CoolerStage, Settled, settled
 from keelroom.core.coolers.condenser import Condensed, condensed, vent_air
 from keelroom.core.coolers.exchanger import conductance_at, handed_over
 from keelroom.core.kept import by_identity
@@ -191,8 +191,8 @@ def _circuits(coolers: Coolers, asked: Asked, around: Around, air: tuple[Floats,
     takes, air_in = air
     heat = np.zeros_like(takes)
 
-    def along(which: Floats, places: list[int]) -> tuple[Stage, ...]:
-        return tuple(Stage(takes[:, k] * which[:, k], air_in[:, k], coolers.opens[:, k]) for k in places)
+    def along(which: Floats, places: list[int]) -> tuple[CoolerStage, ...]:
+        return tuple(CoolerStage(takes[:, k] * which[:, k], air_in[:, k], coolers.opens[:, k]) for k in places)
 
     gearbox, tank = _gearbox(coolers, asked, around, along, (members.gearbox, heat))
     oil = settled(asked.oil, along(coolers.oil, members.oil), asked.oil_flow, (coolers.oil_to_block, around.block))
@@ -233,13 +233,17 @@ def _refrigerant(coolers: Coolers, asked: Asked, air: tuple[Floats, Floats, Floa
 
 
 def _gearbox(
-    coolers: Coolers, asked: Asked, around: Around, along: Callable[[Floats, list[int]], tuple[Stage, ...]], into: tuple[list[int], Floats]
+    coolers: Coolers,
+    asked: Asked,
+    around: Around,
+    along: Callable[[Floats, list[int]], tuple[CoolerStage, ...]],
+    into: tuple[list[int], Floats],
 ) -> tuple[Settled, Floats]:
     """The gearbox's circuit: coolers ahead of the tank, the tank, coolers after it; what each gives is added to `into`. And the tank's heat."""
     places, heat = into
     never = np.full_like(around.tank, NEVER)
     # The coolant the tank's cooler lies in moves with what it is given: per kelvin to the coolant as it would be without.
-    lies_in = Stage(coolers.tank / (1 + coolers.tank * around.tank_rise), around.tank, never)
+    lies_in = CoolerStage(coolers.tank / (1 + coolers.tank * around.tank_rise), around.tank, never)
     first = [k for k in places if (coolers.after_tank[:, k] < 1).any()]
     last = [k for k in places if coolers.after_tank[:, k].any()]
     stages = (*along(coolers.gearbox * (1 - coolers.after_tank), first), lies_in, *along(coolers.gearbox * coolers.after_tank, last))

@@ -48,7 +48,7 @@ ABSENT = 1e3
 """[degC] off and on of a stage that is not there."""
 
 
-class Stage(NamedTuple):
+class SpeedStage(NamedTuple):
     """A contact with hysteresis: it closes at on and opens at off [degC read]; shares of flow and power under and over it.
 
     As one controller's: floats.  In a law: (n, STAGES), absent ones at ABSENT.  As the one that is cycling: (n,), absent where none is.
@@ -86,7 +86,7 @@ class Law(NamedTuple):
     powers: Floats
     least: Floats
     least_power: Floats
-    stages: Stage
+    stages: SpeedStage
 
 
 Points = tuple[tuple[float, float, float], ...]
@@ -106,7 +106,7 @@ def law(points: Points, least: tuple[float, float] = (0.0, 0.0), steps: Steps = 
         found.append((found[-1][0] + 1.0, *found[-1][1:]))
     temperatures, shares, powers = (np.array(column) for column in zip(*found, strict=True))
     filled = [*steps, *[(ABSENT, ABSENT, 0.0, 0.0, 0.0, 0.0)] * (STAGES - len(steps))]
-    stages = Stage(*(np.array(column) for column in zip(*filled, strict=True)))
+    stages = SpeedStage(*(np.array(column) for column in zip(*filled, strict=True)))
     return Law(temperatures, shares, powers, np.array(least[0]), np.array(least[1]), stages)
 
 
@@ -116,7 +116,7 @@ def held_law(whole: Law, share: Floats, power: Floats) -> Law:
     Source: definition.
     """
     still = np.zeros_like(whole.shares)
-    never = Stage(*(np.full_like(value, ABSENT) for value in whole.stages))
+    never = SpeedStage(*(np.full_like(value, ABSENT) for value in whole.stages))
     return Law(whole.temperatures, still, still, np.maximum(share, whole.least), np.maximum(power, whole.least_power), never)
 
 
@@ -131,7 +131,7 @@ def risen_share(whole: Law, reading: Floats) -> tuple[Floats, Floats, Bools]:
     return share, power, np.asarray(stages.present.any(axis=1))
 
 
-def cycling(whole: Law, reading: Floats) -> Stage:
+def cycling(whole: Law, reading: Floats) -> SpeedStage:
     """The contact (n,) that opens and closes at a mean reading (n,): its off and on lie round it, and nothing else keeps it on.
 
     reading [degC]. Source: definition.
@@ -139,7 +139,7 @@ def cycling(whole: Law, reading: Floats) -> Stage:
     stages = whole.stages
     inside = (stages.off < reading[:, None]) & (reading[:, None] < stages.on) & (stages.above > whole.least[:, None])
     last = STAGES - 1 - np.argmax(inside[:, ::-1], axis=1)
-    found = Stage(*(np.take_along_axis(value, last[:, None], axis=1)[:, 0] for value in stages))
+    found = SpeedStage(*(np.take_along_axis(value, last[:, None], axis=1)[:, 0] for value in stages))
     there = inside.any(axis=1)
     return found._replace(off=np.where(there, found.off, ABSENT), on=np.where(there, found.on, ABSENT))
 

@@ -45,7 +45,7 @@ SHUT = 1e17
 """[Pa/(m3/s)^2] of what is closed: a bar drives a millilitre a second through it."""
 
 
-class Circuit(NamedTuple):
+class CoolantCircuit(NamedTuple):
     """n circuits of one shape, arrays (n,), or (n, B) by branch.
 
     flow_rated [m3/s] through the engine at rpm_rated; pulley: pump speed over its stock speed; impeller: share of the
@@ -143,7 +143,7 @@ def friction(Re: Floats, laminar: Floats | float = ROUND) -> Floats:
     return factor
 
 
-def thermostat_opening(circuit: Circuit, sensed: Floats) -> Floats:
+def thermostat_opening(circuit: CoolantCircuit, sensed: Floats) -> Floats:
     """Share of its full opening (n,), 0..1, at the temperature the element feels [degC]; always open where there is none.
 
     Source: common practice, THERMOSTAT_SPAN.
@@ -155,7 +155,7 @@ def thermostat_opening(circuit: Circuit, sensed: Floats) -> Floats:
 class Loop(NamedTuple):
     """All that sets the coolant's flow, arrays (n,). rpm of the engine; voltage [V]; density [kg/m3]; viscosity [Pa s]."""
 
-    circuit: Circuit
+    circuit: CoolantCircuit
     tubes: Tubes
     rpm: Floats
     voltage: Floats

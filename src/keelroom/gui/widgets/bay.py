@@ -22,7 +22,7 @@ from keelroom.gui.widgets.air_overlay import Overlay, OverlayPainter
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
 from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, let_go, moves, moving, snapped
-from keelroom.gui.widgets.part_acts import Part, core_part, fan_part, part_menu
+from keelroom.gui.widgets.part_acts import DrawnPart, core_part, fan_part, part_menu
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn, fitted
 from keelroom.gui.widgets.text import plain_tip
 from keelroom.gui.widgets.zoom import Zoom
@@ -238,7 +238,7 @@ class BayDrawing(QWidget):
                 return shape.tag
         return ""
 
-    def part_under(self, at: QPointF) -> Part | None:
+    def part_under(self, at: QPointF) -> DrawnPart | None:
         """The part drawn at a place of the widget; None where there is none."""
         build, system = self.session.build, self.session.system
         fan = self._fan_under(at)

@@ -27,7 +27,7 @@ from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
 from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, Line, let_go, moves, moving, snapped
-from keelroom.gui.widgets.part_acts import Part, fan_part, part_menu
+from keelroom.gui.widgets.part_acts import DrawnPart, fan_part, part_menu
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn
 from keelroom.gui.widgets.text import plain_tip
 from keelroom.gui.widgets.zoom import Zoom
@@ -313,7 +313,7 @@ class FitBoard(QWidget):
                     return view, shape.tag if view == "front" else "package"
         return None
 
-    def part_under(self, at: QPointF) -> Part | None:
+    def part_under(self, at: QPointF) -> DrawnPart | None:
         """The body drawn at a place, with the least gap round it; of the package its fan or its core."""
         fit, build, system = self.fit, self.session.build, self.session.system
         view = next((view for view in VIEWS if self.rooms.get(view, QRectF()).contains(at)), None)
@@ -334,7 +334,7 @@ class FitBoard(QWidget):
             measure = gap_words(nearest[body.key], system) if body.key in nearest else ""
             if fan is not None:
                 return fan_part(build, fan, system)._replace(measure=measure)
-            return Part(body.name, measure, body.path)
+            return DrawnPart(body.name, measure, body.path)
         return None
 
     def contextMenuEvent(self, event: QContextMenuEvent | None) -> None:

@@ -16,7 +16,7 @@ from keelroom.gui.session.session import Session
 from keelroom.units import KINDS, format_si
 
 
-class Part(NamedTuple):
+class DrawnPart(NamedTuple):
     """One part under the pointer: its name, its measure in a few words, where its figures are, and the fan's id where it is one."""
 
     name: str
@@ -29,22 +29,24 @@ class Part(NamedTuple):
         return f"{self.name}: {self.measure}" if self.measure else self.name
 
 
-def fan_part(build: Build, fan: Fan, system: str) -> Part:
+def fan_part(build: Build, fan: Fan, system: str) -> DrawnPart:
     """A fan by its number, with its size and place."""
     number = [one.id for one in build.package.fans].index(fan.id) + 1
     x, y = (format_si(value.si, KINDS["length"], system) for value in (fan.x, fan.y))
     size = f"{format_si(fan.diameter.si, KINDS['length'], system)}, " if fan.diameter else ""
-    return Part(f"Fan {number}", f"{size}{x} from left, {y} from bottom", ("packages", build.active, "fans", fan.id, "diameter"), fan.id)
+    return DrawnPart(
+        f"Fan {number}", f"{size}{x} from left, {y} from bottom", ("packages", build.active, "fans", fan.id, "diameter"), fan.id
+    )
 
 
-def core_part(build: Build, system: str) -> Part:
+def core_part(build: Build, system: str) -> DrawnPart:
     """The core with its face and depth."""
     core = build.package.core
     sizes = [format_si(value.si, KINDS["length"], system) for value in (core.face_width, core.face_height, core.depth) if value]
-    return Part("Core", " × ".join(sizes), ("packages", build.active, "core", "face_width"))
+    return DrawnPart("Core", " × ".join(sizes), ("packages", build.active, "core", "face_width"))
 
 
-def acts_of(session: Session, part: Part) -> list[tuple[str, Callable[[], object]]]:
+def acts_of(session: Session, part: DrawnPart) -> list[tuple[str, Callable[[], object]]]:
     """What a right-click offers, in words, each undone like any step."""
     acts: list[tuple[str, Callable[[], object]]] = [("Go to its figures", lambda: session.asked_for.emit(part.path))]
     fan = next((one for one in session.build.package.fans if one.id == part.fan), None)
@@ -57,7 +59,7 @@ def acts_of(session: Session, part: Part) -> list[tuple[str, Callable[[], object
     return acts
 
 
-def part_menu(widget: QWidget, session: Session, part: Part, at: QPoint) -> QMenu:
+def part_menu(widget: QWidget, session: Session, part: DrawnPart, at: QPoint) -> QMenu:
     """The menu of a part's acts at a place of the screen."""
     menu = QMenu(widget)
     head = menu.addAction(part.words)

@@ -9,7 +9,7 @@ from keelroom.assess.inputs.coolant.routes import heads_of
 from keelroom.assess.inputs.gearing import rpm_of
 from keelroom.core.arrays import Floats
 from keelroom.core.kept import by_identity
-from keelroom.core.loop.circuit import RATED_HEAD, SHUT, THERMOSTAT, Circuit
+from keelroom.core.loop.circuit import RATED_HEAD, SHUT, THERMOSTAT, CoolantCircuit
 from keelroom.core.loop.pump import PumpCurve, rated_curve, typed_curve
 from keelroom.core.network import incidence_of
 from keelroom.document.quantity import Quantity
@@ -50,7 +50,7 @@ def pump_flow_rated(engine: EngineSection) -> float:
     return PUMP_PER_POWER * (engine.power.si if engine.power else 1.0)
 
 
-def circuit_of(build: Build, package: Package) -> Circuit:
+def circuit_of(build: Build, package: Package) -> CoolantCircuit:
     """The circuit; what is missing stands in and is caught by `needs_of`."""
     return _circuit(build.brief.engine, package.loop, graph_of(build, package))
 
@@ -67,7 +67,7 @@ def pump_curve(loop: Loop) -> tuple[PumpCurve, str]:
 
 
 @by_identity(64)
-def _circuit(engine: EngineSection, loop: Loop, graph: Graph) -> Circuit:
+def _circuit(engine: EngineSection, loop: Loop, graph: Graph) -> CoolantCircuit:
     branches, rated = graph.branches, pump_flow_rated(engine)
     shape = len(branches)
     columns = {name: np.zeros(shape) for name in ("gate", "bore", "length", "heads", "square", "head", "linear", "fall")}
@@ -89,7 +89,7 @@ def _circuit(engine: EngineSection, loop: Loop, graph: Graph) -> Circuit:
         columns["square"][THERMOSTAT] = THROUGH_HOLE * RATED_HEAD / rated**2
     places = {node: k for k, node in enumerate(graph.nodes)}
     ends = [(places.get(branch.start), places.get(branch.end)) for branch in branches]
-    return Circuit(
+    return CoolantCircuit(
         flow_rated=_one(rated),
         rpm_rated=_one(rpm_of(engine.power_rpm)),
         pulley=_one(_si(loop.pulley_ratio)),

@@ -8,7 +8,7 @@ from keelroom.document.schema.electrical import Control, Strategy
 from keelroom.document.schema.package import Signal
 
 
-class Way(NamedTuple):
+class ControlWay(NamedTuple):
     """One way of control.
 
     title : as it is chosen;  brain : what commands the coils
@@ -38,20 +38,20 @@ class Way(NamedTuple):
         return self.brain == "thermoswitch"
 
 
-WAYS: dict[Strategy, Way] = {
-    "toggle": Way("Toggle in the cab", "toggle", by_hand=True),
-    "ground_switch": Way("Switch grounds a relay", grounds=True),
-    "feed_switch": Way("Switch feeds a relay"),
-    "two_speed": Way("Two speeds, staged", grounds=True, staged=True),
-    "both_relays": Way("Both relays together", grounds=True),
-    "adjustable": Way("Adjustable controller", "controller", knob=True),
-    "variable": Way("Variable, soft start", "variable controller", knob=True, varies=True),
-    "module": Way("Module with its own probe", "fan module", knob=True, alone=True, varies=True),
-    "computer": Way("Computer, low and high", "engine computer", by_computer=True, grounds=True, staged=True),
-    "computer_pwm": Way("Computer, variable", "engine computer", by_computer=True, varies=True),
+WAYS: dict[Strategy, ControlWay] = {
+    "toggle": ControlWay("Toggle in the cab", "toggle", by_hand=True),
+    "ground_switch": ControlWay("Switch grounds a relay", grounds=True),
+    "feed_switch": ControlWay("Switch feeds a relay"),
+    "two_speed": ControlWay("Two speeds, staged", grounds=True, staged=True),
+    "both_relays": ControlWay("Both relays together", grounds=True),
+    "adjustable": ControlWay("Adjustable controller", "controller", knob=True),
+    "variable": ControlWay("Variable, soft start", "variable controller", knob=True, varies=True),
+    "module": ControlWay("Module with its own probe", "fan module", knob=True, alone=True, varies=True),
+    "computer": ControlWay("Computer, low and high", "engine computer", by_computer=True, grounds=True, staged=True),
+    "computer_pwm": ControlWay("Computer, variable", "engine computer", by_computer=True, varies=True),
 }
 
 
-def way_of(control: Control) -> Way:
+def way_of(control: Control) -> ControlWay:
     """How a control decides."""
     return WAYS[control.strategy]

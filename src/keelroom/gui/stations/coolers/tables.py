@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from keelroom.assess.figures.assessment import CaseFigures
 from keelroom.assess.fit.coolers import named
-from keelroom.assess.questions.cooler_places import Place, cooler_places
+from keelroom.assess.questions.cooler_places import CoolerPlace, cooler_places
 from keelroom.assess.questions.gearbox_ways import Tried, gearbox_ways
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.coolers.model import BOOK_COLUMNS, LIST_COLUMNS, PLACE_COLUMNS, WAY_COLUMNS, book_cells, list_cells
@@ -116,7 +116,7 @@ class WaysView(AskedTable[tuple[Tried, ...]]):
             self.session.do(self.found[row].act)
 
 
-class PlacesView(AskedTable[tuple[Place, ...]]):
+class PlacesView(AskedTable[tuple[CoolerPlace, ...]]):
     """Places tried for a cooler, when told to."""
 
     def __init__(self, session: Session) -> None:
@@ -157,11 +157,11 @@ class PlacesView(AskedTable[tuple[Place, ...]]):
         self.why.setText("trying places …")
         self.worker.ask(lambda: cooler_places(build, ident))
 
-    def show_found(self, found: tuple[Place, ...]) -> None:
+    def show_found(self, found: tuple[CoolerPlace, ...]) -> None:
         self.why.setText(f"{self.name}: {len(found)} places tried.")
         self._show(found)
 
-    def _show(self, found: tuple[Place, ...]) -> None:
+    def _show(self, found: tuple[CoolerPlace, ...]) -> None:
         system, rows = self.session.system, []
         for place in found:
             unit = KINDS["temperature difference"].shown_unit(system)

@@ -7,7 +7,7 @@ from functools import partial
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from keelroom.assess.fit.cut_rules import CHECKS
-from keelroom.assess.questions.cutting import CutPlan, Stage, cut_plan
+from keelroom.assess.questions.cutting import CutPlan, CutStage, cut_plan
 from keelroom.document.act import Act
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.fitup.model import heat_words
@@ -57,11 +57,11 @@ def _cuts_made(session: Session, column: QVBoxLayout) -> None:
         column.addLayout(line)
 
 
-def _heats(session: Session, stage: Stage) -> str:
+def _heats(session: Session, stage: CutStage) -> str:
     return "; ".join(f"{name} {heat_words(value, session.system)}" for name, value in stage.heats)
 
 
-def _stage(session: Session, column: QVBoxLayout, stage: Stage, plan: CutPlan) -> None:
+def _stage(session: Session, column: QVBoxLayout, stage: CutStage, plan: CutPlan) -> None:
     column.addSpacing(6)
     head = QHBoxLayout()
     title = f"Cut {stage.letter}: {stage.words}" if stage.letter else f"No cut: {stage.words}"
