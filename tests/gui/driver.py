@@ -6,7 +6,7 @@ import time
 from collections.abc import Callable
 from types import UnionType
 
-from PyQt6.QtCore import QPoint, Qt, QThreadPool, QTimer
+from PyQt6.QtCore import QEvent, QPoint, Qt, QThreadPool, QTimer
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import (
     QAbstractButton,
@@ -180,9 +180,13 @@ class Driver:
         self.window.close()
 
     def dispose(self) -> None:
-        """Close the window once its work has ended. It is not deleted: a late answer may still speak to it."""
+        """Close the window once its work has ended and the last answers have come, and let go of it: every window that stays is dressed anew
+        whenever another one changes its looks."""
         QThreadPool.globalInstance().waitForDone()
         self.close_unsaved()
+        QApplication.processEvents()
+        self.window.deleteLater()
+        QApplication.sendPostedEvents(self.window, QEvent.Type.DeferredDelete)
 
     def ledger(self) -> dict[str, str]:
         """What each ledger row says, by duty case."""

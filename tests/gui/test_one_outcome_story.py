@@ -196,7 +196,7 @@ def test_packages_come_one_after_the_other_and_are_kept(demo_window):
     driver.ctrl(Qt.Key.Key_K)
     dialog = next(w for w in driver.window.findChildren(Packages))
     table = dialog.table.table
-    verdicts = lambda: [table.item(row, 1).text() for row in range(table.rowCount())]  # noqa: E731
+    verdicts = lambda: [table.item(row, 2).text() for row in range(table.rowCount())]  # noqa: E731
     assert verdicts()[0] != AWAITED, "the active one is known"
     driver.until(lambda: AWAITED not in verdicts())
     known = dict(dialog.verdicts.known)

@@ -300,11 +300,18 @@ def test_a_finding_is_raised_by_its_cause_and_gone_once_that_is_mended(code):
         assert code not in codes(on(build, *mend)), "still there"
 
 
+def telling(build):
+    """The build with the cases that tell: idle, road, grade, and those that are not the demo's."""
+    own = {case.id: case for case in BUILD.duty_cases}
+    kept = tuple(case for case in build.duty_cases if case.id in ("idle", "cruise", "grade") or case != own.get(case.id))
+    return build.model_copy(update={"duty_cases": kept})
+
+
 def test_every_fix_that_is_offered_removes_what_it_is_offered_for():
     """Whatever else is wrong: each fix of each finding these builds have, applied, takes that finding away and no field away."""
-    tried, left, last = set(), [], first_wave(BUILD)
+    tried, left, last = set(), [], first_wave(telling(BUILD))
     for wrong in [changes for changes, _ in TABLE.values()] + list(WRONG.values()):
-        build = on(BUILD, *wrong)
+        build = telling(on(BUILD, *wrong))
         before = first_wave(build, previous=last)
         for finding in before.findings:
             for fix in finding.fix:

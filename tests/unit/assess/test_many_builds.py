@@ -5,8 +5,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from keelroom.assess.figures import batch, shared_out
 from keelroom.assess.figures.batch import Asked, batches, by_builds, held, rows_for
-from keelroom.assess.questions import batch, shared_out
 from keelroom.core.arrays import between
 from keelroom.document.edits import apply, set_value
 from keelroom.document.file import load

@@ -6,13 +6,14 @@ import math
 import pytest
 
 from keelroom.assess import assess as assess_module
-from keelroom.assess import solving
 from keelroom.assess.assess import assess, completed, first_wave
-from keelroom.assess.electrical import system
+from keelroom.assess.figures import solving
 from keelroom.assess.fit import frames, mounts, moves, panels
 from keelroom.assess.inputs import translate
+from keelroom.assess.inputs.coolant import graph
+from keelroom.assess.inputs.electrical import system
 from keelroom.assess.judge import judge as judge_module
-from keelroom.assess.loop import graph, hose_plans
+from keelroom.assess.loop import hose_plans
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.report import as_json, as_table, plain_verdict, verdict_line
 from keelroom.core.kept import Kept
@@ -210,7 +211,7 @@ def test_whatever_is_raised_is_an_outcome_with_a_report(monkeypatch):
 
 
 def test_a_figure_without_a_value_stops_its_case(monkeypatch):
-    from keelroom.assess import casefigures
+    from keelroom.assess.figures import casefigures
 
     monkeypatch.setattr(casefigures, "pressure_ladder", lambda *_: (("grille", math.nan),))
     found = anew(wave=first_wave)
