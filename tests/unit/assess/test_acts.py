@@ -5,7 +5,7 @@ import json
 import pytest
 
 from keelroom.assess.acts.registry import ACTS, applies, brings, edit_for, kind_of, offer, rests_on
-from keelroom.assess.acts.words import brings_words
+from keelroom.assess.acts.words import after_words, brings_words, mind_words
 from keelroom.assess.assess import assess
 from keelroom.assess.questions.worth import TRIED
 from keelroom.document.act import Act
@@ -163,8 +163,9 @@ def test_what_an_act_brings():
     assert found.hours == 3600
     assert [change.path for change in found.changes] == [(*P1, "shroud", "edge_gap")]
     assert found.assumed == ((*P1, "shroud", "edge_gap"),)
-    assert "Takes +1.0 h" in brings_words(found, "$", 2)
-    assert "Eye, hand and ear protection" in brings_words(found, "$", 2)
+    assert brings_words(offer("seat", "p1"), found, "$", 2) == "Shroud / Gap at the shroud's edge: 1/32 in, was 1/4 in. Takes 1.0 h."
+    assert "Eye, hand and ear protection" in mind_words(found)
+    assert after_words(brings(BUILD, offer("mend_circuit", "p1", circuit="circuit1"))).startswith("Then: the motor’s volts with a meter")
     # A bracket is three quarters of an hour (common practice), counted by the build itself.
     assert brings(BUILD, offer("add_bracket", "p1")).hours == pytest.approx(0.75 * 3600)
     # Another core: what it costs more, by the catalogue's price against what is entered.

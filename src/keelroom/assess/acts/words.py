@@ -1,22 +1,34 @@
-"""What an act brings, in words."""
+"""What an act brings, in words: what it changes and takes, what to mind, what to look at once it is done."""
 
 from __future__ import annotations
 
 from keelroom.assess.acts.kind import HOUR
 from keelroom.assess.acts.registry import Brings
-from keelroom.document.difference import worded
+from keelroom.document.act import Act
+from keelroom.document.difference import Difference, worded
 
 
-def brings_words(found: Brings, currency: str, most: int) -> str:
-    """What an act changes, at most so many changes told; then what it takes and costs, what to look at before and after, what to mind."""
-    changes = "; ".join(worded(one) for one in found.changes[:most])
+def brings_words(act: Act, found: Brings, currency: str, most: int) -> str:
+    """What an act changes, at most so many changes told, and what it takes; places within its own package without that package's name."""
+    changes = "; ".join(worded(_within(act, one)) for one in found.changes[:most])
     more = f" and {len(found.changes) - most} more" if len(found.changes) > most else ""
-    takes = [*([f"{found.hours / HOUR:+.1f} h".replace("-", "−")] if found.hours else []), *found.parts]
+    takes = [*([f"{found.hours / HOUR:.1f} h"] if found.hours and found.hours > 0 else []), *found.parts]
     if found.money:
         takes.append(f"{'−' if found.money < 0 else ''}{currency}{abs(found.money):.0f}")
-    sentences = [changes + more]
-    if takes:
-        sentences.append(f"Takes {', '.join(takes)}.")
-    sentences += [f"First: {one}." for one in found.before]
-    sentences += [f"Then: {one}." for one in found.after]
-    return " ".join((sentences[0] + "." * (len(sentences) > 1 or bool(found.cautions)), *sentences[1:], *found.cautions)).strip()
+    said = changes + more
+    return f"{said}. Takes {', '.join(takes)}." if takes else said
+
+
+def mind_words(found: Brings) -> str:
+    """What can hurt somebody or cannot be taken back, and what to look at first; '' where there is nothing."""
+    return " ".join((*found.cautions, *(f"First: {one[:1].lower()}{one[1:]}." for one in found.before)))
+
+
+def after_words(found: Brings) -> str:
+    """What to look at once it is done; '' where there is nothing."""
+    return f"Then: {'; '.join(f'{one[:1].lower()}{one[1:]}' for one in found.after)}." if found.after else ""
+
+
+def _within(act: Act, change: Difference) -> Difference:
+    own = act.package and change.path[:2] == ("packages", act.package) and len(change.place) > 2
+    return change._replace(place=change.place[2:]) if own else change

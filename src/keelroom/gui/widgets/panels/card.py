@@ -10,8 +10,8 @@ from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
-from keelroom.assess.acts.registry import applies, brings
-from keelroom.assess.acts.words import brings_words
+from keelroom.assess.acts.registry import Brings, brings
+from keelroom.assess.acts.words import brings_words, mind_words
 from keelroom.assess.findings import Finding
 from keelroom.core.sources import SOURCES
 from keelroom.document.act import Act
@@ -101,6 +101,8 @@ class Card(QWidget):
         self.fix_column = QVBoxLayout()
         self.fix_column.setSpacing(2)
         inside.addLayout(self.fix_column)
+        self.mind = label("", wrap=True)
+        inside.addWidget(self.mind)
         line = QHBoxLayout()
         self.go = button("Show me", self._go)
         line.addWidget(self.go)
@@ -144,15 +146,19 @@ class Card(QWidget):
         self.report.setVisible(bool(finding.report))
         while len(self.fixes) < len(finding.fix):
             self._add_fix(len(self.fixes))
+        minded: list[str] = []
         for k, (made, told) in enumerate(self.fixes):
-            offered = k < len(finding.fix) and applies(session.build, finding.fix[k], session.system)
-            made.setVisible(offered)
-            words = self._what_it_does(finding.fix[k]) if offered else ""
-            told.setVisible(bool(words))
-            if offered:
-                made.setText(finding.fix[k].label)
-                made.setAccessibleName(f"Mend: {finding.fix[k].label}")
-                told.setText(words)
+            act = finding.fix[k] if k < len(finding.fix) else None
+            found = self._brought(act) if act is not None else None
+            made.setVisible(found is not None)
+            told.setVisible(found is not None)
+            if act is not None and found is not None:
+                made.setText(act.label)
+                made.setAccessibleName(f"Mend: {act.label}")
+                told.setText(brings_words(act, found, session.settings.currency, TOLD))
+                minded.append(mind_words(found))
+        self.mind.setText(" ".join(dict.fromkeys(filter(None, minded))))
+        self.mind.setVisible(bool(self.mind.text()))
 
     def _add_fix(self, number: int) -> None:
         made = button("", partial(self._mend, number), role="main")
@@ -163,14 +169,14 @@ class Card(QWidget):
         self.fix_column.addWidget(made)
         self.fix_column.addWidget(told)
 
-    def _what_it_does(self, fix: Act) -> str:
-        """What a fix will change, what it takes and what to mind, before it is pressed."""
+    def _brought(self, act: Act) -> Brings | None:
+        """What an act brings, before it is pressed; None where it does not apply, or changes nothing."""
         session = self.holder.session
         try:
-            found = brings(session.build, fix, session.system)
+            found = brings(session.build, act, session.system)
         except KeelRoomError:
-            return ""
-        return brings_words(found, session.settings.currency, TOLD)
+            return None
+        return found if found.changes else None
 
     def _go(self) -> None:
         assert self.finding is not None
