@@ -92,7 +92,10 @@ def _parser() -> argparse.ArgumentParser:
     command("demo", "open the window on the shipped demo", lambda options: _window(None, demo=True))
     opened = command("open", "open the window on a build", lambda options: _window(options.file, demo=False))
     opened.add_argument("file", type=Path, nargs="?")
-    command("schema", "print the JSON Schema of the build format", _schema)
+    schema = command("schema", "print the JSON Schema of the build format, or what a judgement can say", _schema)
+    schema.add_argument(
+        "what", nargs="?", choices=("build", "judgement"), default="build", help="judgement: codes of findings and acts, keys of figures"
+    )
     sheet = command("sheet", "write the build sheet", _sheet)
     sheet.add_argument("file", type=Path)
     sheet.add_argument("-o", "--output", type=Path, required=True)
@@ -143,8 +146,22 @@ def _new(options: argparse.Namespace) -> int:
 def _schema(options: argparse.Namespace) -> int:
     from keelroom.document.schema.build import Build
 
-    print(_json(Build.model_json_schema()))
+    print(_json(_vocabulary() if options.what == "judgement" else Build.model_json_schema()))
     return FINE
+
+
+def _vocabulary() -> dict[str, object]:
+    """What the machine form of a judgement is made of: codes of findings, acts that mend them and figures, each with what it means."""
+    from keelroom.assess.acts.registry import ACTS
+    from keelroom.assess.codes import CODES
+    from keelroom.assess.figures.outputs import CASE, PACKAGE
+
+    figures = [
+        {"of": of, "key": output.key, "label": output.label, "kind": output.kind, "better": output.better, "compares": output.compares}
+        for of, outputs in (("case", CASE), ("package", PACKAGE))
+        for output in outputs
+    ]
+    return {"findings": CODES, "acts": {code: kind.meaning for code, kind in ACTS.items()}, "figures": figures}
 
 
 def _sheet(options: argparse.Namespace) -> int:

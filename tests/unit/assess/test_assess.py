@@ -525,6 +525,17 @@ def test_schema_command(capsys):
     assert json.loads(run("schema", capsys=capsys)[1])["title"] == "Build"
 
 
+def test_what_a_judgement_can_say_is_printed_and_is_all_it_says(capsys):
+    """Every code and key of the demo's machine form is among those that are told; nothing is told twice."""
+    told = json.loads(run("schema", "judgement", capsys=capsys)[1])
+    said = as_json(assess(BUILD))
+    assert {finding["code"] for finding in said["findings"]} <= set(told["findings"])
+    keys = [figure["key"] for figure in told["figures"] if figure["of"] == "case"]
+    assert set(keys) <= set(said["cases"][0])
+    assert len(set(keys)) == len(keys)
+    assert "mend_circuit" in told["acts"]
+
+
 def test_module_runs_as_a_program():
     done = subprocess.run([sys.executable, "-m", "keelroom", "--version"], capture_output=True, text=True, check=True)
     assert done.stdout.startswith("keelroom ")

@@ -9,6 +9,7 @@ import keelroom.assess
 from keelroom.assess.acts.registry import applies, edit_for
 from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.causes import CAUSES
+from keelroom.assess.codes import CODES
 from keelroom.document.edits import apply
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
@@ -360,6 +361,8 @@ def test_no_finding_is_without_its_row():
     assert made - set(TABLE) - set(WRONG) == set()
     assert len(made) > 110
     assert set(TABLE) | set(WRONG) == made, "a row without a finding"
+    assert set(CODES) == made, "each code says what it means, and none is of nothing"
+    assert all(meaning[0].isupper() and not meaning.endswith(".") for meaning in CODES.values())
 
 
 def test_what_is_done_is_not_offered_again_and_mending_comes_to_an_end():
