@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from typing import NamedTuple
+from typing import NamedTuple, Protocol
 
 import numpy as np
 
@@ -29,7 +29,14 @@ class Stand(NamedTuple):
     lean: float
 
 
-def face_size(package: Package) -> tuple[float, float]:
+class Cored(Protocol):
+    """Whatever has a core."""
+
+    @property
+    def core(self) -> Core: ...
+
+
+def face_size(package: Cored) -> tuple[float, float]:
     """Face width and height [m]; half a metre by a third where not known yet."""
     return size_of(package.core)
 

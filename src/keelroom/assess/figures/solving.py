@@ -66,7 +66,7 @@ def cases_of(build: Build, package: Package, before: tuple[Assessment | None, bo
 
 def _placed(package: Package, stop: Stopped) -> Stopped:
     """A cooler's stop at its own package, with what the cases make of it."""
-    path = ("packages", package.id, *stop.where[2:])
+    path = ("packages", package.id, *stop.where)
     return stop._replace(where=path, why=f"{stop.why.rstrip('.')}. The duty cases stand as if no air went through it")
 
 

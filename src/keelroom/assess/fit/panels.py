@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from keelroom.assess.inputs.airside import air_package
+from keelroom.assess.inputs.air_parts import Parts, air_parts
 from keelroom.assess.inputs.sealing import BARE, AirWay, edge_length, foam_gap, hole_size, panel_length, ways
 from keelroom.assess.outcome import Stopped, alone
 from keelroom.core.kept import by_identity
@@ -75,16 +75,16 @@ def panel_name(panel: Panel) -> str:
 
 def panel_plans(build: Build, package: Package) -> tuple[PanelPlan, ...]:
     """Every panel of the package."""
-    return _panel_plans(air_package(package), build.survey.air_holes)
+    return _panel_plans(air_parts(package), build.survey.air_holes)
 
 
 @by_identity(16)
-def _panel_plans(package: Package, holes: tuple[AirHole, ...]) -> tuple[PanelPlan, ...]:
+def _panel_plans(package: Parts, holes: tuple[AirHole, ...]) -> tuple[PanelPlan, ...]:
     found = {way.key: way for way in ways(package, holes)}
     return tuple(_planned(package, holes, one, found.get(one.closes)) for one in package.panels)
 
 
-def _planned(package: Package, holes: tuple[AirHole, ...], own: Panel, way: AirWay | None) -> PanelPlan:
+def _planned(package: Parts, holes: tuple[AirHole, ...], own: Panel, way: AirWay | None) -> PanelPlan:
     """One panel; where it cannot be worked out, that is what is wrong with it."""
 
     def instead(stop: Stopped) -> PanelPlan:
@@ -93,7 +93,7 @@ def _planned(package: Package, holes: tuple[AirHole, ...], own: Panel, way: AirW
     return alone(f"The panel “{panel_name(own)}”", (), lambda: _plan(package, holes, own, way), instead)
 
 
-def _plan(package: Package, holes: tuple[AirHole, ...], own: Panel, way: AirWay | None) -> PanelPlan:
+def _plan(package: Parts, holes: tuple[AirHole, ...], own: Panel, way: AirWay | None) -> PanelPlan:
     length, gap = panel_length(package, holes, own), foam_gap(package, own)
     hole = next((item for item in holes if item.id == own.closes), None)
     size = (hole_size(hole), hole.round) if hole is not None else ((0.0, 0.0), False)
@@ -156,7 +156,7 @@ def _closes(own: Panel, way: AirWay | None, long: tuple[float, float]) -> list[t
     return found
 
 
-def _together(package: Package, holes: tuple[AirHole, ...], own: Panel) -> float:
+def _together(package: Parts, holes: tuple[AirHole, ...], own: Panel) -> float:
     """Length [m] of all panels at the place of one, as far as they are fitted like it."""
     return sum(panel_length(package, holes, one) for one in package.panels if _alike(one, own))
 
@@ -166,7 +166,7 @@ def _alike(one: Panel, own: Panel) -> bool:
     return one.closes == own.closes and one.kind != "dam" and one.fitted == own.fitted
 
 
-def _twice(package: Package, holes: tuple[AirHole, ...], own: Panel) -> list[tuple[str, str]]:
+def _twice(package: Parts, holes: tuple[AirHole, ...], own: Panel) -> list[tuple[str, str]]:
     """Whether another panel closes the same way already, all of it."""
     if own.kind == "dam":
         return []

@@ -6,7 +6,8 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.fit.package_bodies import RIM
-from keelroom.assess.inputs.airside import air_package, disc_of, halves_of, in_shroud, shroud_rectangle, stands_proud
+from keelroom.assess.inputs.air_parts import Parts, air_parts
+from keelroom.assess.inputs.airside import disc_of, halves_of, in_shroud, shroud_rectangle, stands_proud
 from keelroom.assess.placing import face_size
 from keelroom.core.air.face import Disc
 from keelroom.core.kept import by_identity
@@ -65,7 +66,7 @@ class PanPlan(NamedTuple):
     notes: tuple[str, ...]
 
 
-def seat_of(package: Package) -> tuple[float, float]:
+def seat_of(package: Parts) -> tuple[float, float]:
     """Room for the shroud on the core [m]: between the tanks, and the height of the face."""
     return face_size(package)
 
@@ -105,7 +106,7 @@ def trim_plan(package: Package, pressure: float = IDLE_PRESSURE) -> TrimPlan | N
     return TrimPlan(blank, seat, ready, now, proud, leak(now.gap, pressure, AIR_DENSITY), shift, off, tuple(wrong), tuple(notes), halves)
 
 
-def _shrouded(package: Package) -> list[Fan]:
+def _shrouded(package: Parts) -> list[Fan]:
     """The fans in the shroud, from the left where two shrouds are joined."""
     fans = [fan for fan in package.fans if in_shroud(package, fan)]
     return sorted(fans, key=lambda fan: fan.x.si) if package.shroud.joined else fans
@@ -195,7 +196,7 @@ def onto_rings(package: Package, plan: TrimPlan, put: tuple[float, float], syste
     return tuple(changes)
 
 
-def pan_of(package: Package) -> Pan | None:
+def pan_of(package: Parts) -> Pan | None:
     """The pan that would serve this package's fans; None without a shroud or fans."""
     shroud, place = package.shroud, shroud_rectangle(package)
     fans = [fan for fan in package.fans if in_shroud(package, fan)]
@@ -209,7 +210,7 @@ def pan_of(package: Package) -> Pan | None:
     )  # fmt: skip
 
 
-def _plain(package: Package) -> tuple[bool, bool]:
+def _plain(package: Parts) -> tuple[bool, bool]:
     """Walls that end without a flange: beside a tank one would stand on it."""
     if package.shroud.flange.si == 0:
         return True, True
@@ -218,7 +219,7 @@ def _plain(package: Package) -> tuple[bool, bool]:
     return clear and across, clear and not across
 
 
-def _on_tanks(package: Package, body: Pan) -> list[str]:
+def _on_tanks(package: Parts, body: Pan) -> list[str]:
     """Why a pan whose flanges are wider than the room between the tanks does not seat."""
     k = 0 if package.core.flow == "crossflow" else 1
     over, room, proud = body.over_flanges[k], seat_of(package)[k], package.core.tank_proud.si
@@ -258,11 +259,11 @@ def _free(box: tuple[float, float, float, float], rings: tuple[tuple[float, floa
 
 def pan_plan(package: Package) -> PanPlan | None:
     """The pan with its flat pattern, whether it cracks, drums or sags; None without a shroud."""
-    return _pan_plan(air_package(package), package.name)
+    return _pan_plan(air_parts(package), package.name)
 
 
 @by_identity(16)
-def _pan_plan(package: Package, name: str) -> PanPlan | None:
+def _pan_plan(package: Parts, name: str) -> PanPlan | None:
     body = pan_of(package)
     if body is None:
         return None

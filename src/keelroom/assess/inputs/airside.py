@@ -7,6 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
+from keelroom.assess.inputs.air_parts import Parts, air_parts
 from keelroom.assess.inputs.coolers import ahead_of_core
 from keelroom.assess.inputs.electrical.loads import fan_rating
 from keelroom.assess.inputs.sealing import base_pressure, open_area
@@ -22,8 +23,7 @@ from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Vehicle
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
-from keelroom.document.schema.package import Core, Fan, Package, Remote, Shroud
-from keelroom.document.schema.panels import Panel, Sealing
+from keelroom.document.schema.package import Fan, Package, Shroud
 from keelroom.document.schema.survey import AirHole
 from keelroom.errors import InputError
 
@@ -69,7 +69,7 @@ class AirSide(NamedTuple):
     fan_zone: tuple[int, ...]
 
 
-def shroud_rectangle(package: Package) -> Rectangle | None:
+def shroud_rectangle(package: Parts) -> Rectangle | None:
     """Where the shroud sits on the face; None without one."""
     shroud, (width, height) = package.shroud, face_size(package)
     if shroud.kind == "none":
@@ -79,7 +79,7 @@ def shroud_rectangle(package: Package) -> Rectangle | None:
     return placed_on_face(package, shroud)
 
 
-def placed_on_face(package: Package, item: Shroud | Cooler) -> Rectangle:
+def placed_on_face(package: Parts, item: Shroud | Cooler) -> Rectangle:
     """Its place on the face; without a size of its own it reaches to the far edge."""
     (width, height), left, bottom = face_size(package), item.left.si, item.bottom.si
     wide = item.width.si if item.width else max(width - left, 0.0)
@@ -93,7 +93,7 @@ def disc_of(fan: Fan) -> Disc:
     return Disc(fan.x.si, fan.y.si, diameter / 2, min(fan.hub_diameter.si if fan.hub_diameter else 0.0, 0.8 * diameter) / 2)
 
 
-def in_shroud(package: Package, fan: Fan) -> bool:
+def in_shroud(package: Parts, fan: Fan) -> bool:
     """Whether the shroud serves this fan: a puller whose centre lies in it."""
     rectangle = shroud_rectangle(package)
     if rectangle is None or fan.mount == "pusher":
@@ -103,7 +103,7 @@ def in_shroud(package: Package, fan: Fan) -> bool:
 
 
 @by_identity(64)
-def zones_of(package: Package) -> tuple[tuple[Zone, ...], tuple[int, ...]]:
+def zones_of(package: Parts) -> tuple[tuple[Zone, ...], tuple[int, ...]]:
     """The zones of a package and the node each fan breathes from: shrouded fans share one, or have one each where divided."""
     shroud, rectangle = package.shroud, shroud_rectangle(package)
     fans = package.fans[:MOST_FANS]
@@ -118,7 +118,7 @@ def zones_of(package: Package) -> tuple[tuple[Zone, ...], tuple[int, ...]]:
     return tuple(zones), tuple(node[fan.id] for fan in fans)
 
 
-def cover_rectangle(package: Package, cover: Cooler) -> Rectangle | None:
+def cover_rectangle(package: Parts, cover: Cooler) -> Rectangle | None:
     """A cover's place on the face; None where it covers all of it."""
     if cover.width is None and cover.height is None and cover.left.si <= 0 and cover.bottom.si <= 0:
         return None
@@ -129,29 +129,11 @@ def air_side(build: Build, package: Package) -> AirSide:
     """The air side of a package in this vehicle; what is missing stands in and is caught by `needs_of`."""
     opening = opening_on_face(build.survey, package)
     seen = opening, build.survey.air_holes
-    return _air_side(build.brief.vehicle, build.brief.accessories.ac_fitted, *seen, air_package(package))
-
-
-def air_package(package: Package) -> Package:
-    """The package as far as air and heat are concerned: one object however often it is moved, cut for or bracketed."""
-    return _air_package(package.core, package.fans, package.shroud, package.sealing, package.panels, package.coolers, package.remote)
+    return _air_side(build.brief.vehicle, build.brief.accessories.ac_fitted, *seen, air_parts(package))
 
 
 @by_identity(64)
-def _air_package(
-    core: Core,
-    fans: tuple[Fan, ...],
-    shroud: Shroud,
-    sealing: Sealing,
-    panels: tuple[Panel, ...],
-    coolers: tuple[Cooler, ...],
-    remote: Remote,
-) -> Package:
-    return Package(id="air", core=core, fans=fans, shroud=shroud, sealing=sealing, panels=panels, coolers=coolers, remote=remote)
-
-
-@by_identity(64)
-def _air_side(vehicle: Vehicle, ac_fitted: bool, opening: Outline | None, holes: tuple[AirHole, ...], package: Package) -> AirSide:
+def _air_side(vehicle: Vehicle, ac_fitted: bool, opening: Outline | None, holes: tuple[AirHole, ...], package: Parts) -> AirSide:
     zones, fan_zone = zones_of(package)
     covers = ahead_of_core(package, ac_fitted)
     rectangles = tuple(cover_rectangle(package, cover) for cover in covers)
@@ -173,7 +155,7 @@ _classes = by_value(256)(face_classes)
 
 def _network(
     car: tuple[Vehicle, tuple[AirHole, ...]],
-    package: Package,
+    package: Parts,
     classes: FaceClasses,
     parts: tuple[tuple[Zone, ...], tuple[int, ...], tuple[Cooler, ...]],
     fans: FanSet,
@@ -203,7 +185,7 @@ def _network(
     )
 
 
-def _openings(vehicle: Vehicle, package: Package) -> tuple[float, float, float, float]:
+def _openings(vehicle: Vehicle, package: Parts) -> tuple[float, float, float, float]:
     """Areas [m2] the air comes in and leaves by, and the road's pressure at both; ducts count as less of an inlet."""
     remote = package.remote
     if not remote.away:
@@ -212,7 +194,7 @@ def _openings(vehicle: Vehicle, package: Package) -> tuple[float, float, float, 
     return remote.inlet_area.si * narrowed, remote.exit_area.si, remote.ram.si, remote.behind.si
 
 
-def _shroud_areas(package: Package) -> tuple[float, float]:
+def _shroud_areas(package: Parts) -> tuple[float, float]:
     """Leak and flap area [m2] of the whole shroud."""
     rectangle, shroud = shroud_rectangle(package), package.shroud
     if rectangle is None:
@@ -220,7 +202,7 @@ def _shroud_areas(package: Package) -> tuple[float, float]:
     return 2 * (rectangle[2] + rectangle[3]) * (shroud.edge_gap.si + stands_proud(package)) + shroud.hole_area.si, shroud.flap_area.si
 
 
-def halves_of(package: Package) -> Halves | None:
+def halves_of(package: Parts) -> Halves | None:
     """The two shrouds that are made one; None where there is one."""
     shroud = package.shroud
     if not shroud.joined or shroud.blank_width is None:
@@ -231,7 +213,7 @@ def halves_of(package: Package) -> Halves | None:
     return Halves((first, second), high, shroud.join_trim.si, shroud.lap.si)
 
 
-def stands_proud(package: Package) -> float:
+def stands_proud(package: Parts) -> float:
     """How far [m] a bought shroud that is too wide to seat between the tanks stands off the fins; 0 where it seats."""
     shroud, seat = package.shroud, face_size(package)
     if shroud.kind != "full":
@@ -250,7 +232,7 @@ def _shroud_shares(zones: tuple[Zone, ...]) -> list[float]:
     return [1 / shrouded if zone.rectangle is not None else 0.0 for zone in zones]
 
 
-def _fan_set(package: Package) -> FanSet:
+def _fan_set(package: Parts) -> FanSet:
     fans = package.fans[:MOST_FANS]
     found = [credible_curve(fan) for fan in fans]
     empty = [] if fans else [1.0]
@@ -281,7 +263,7 @@ def _si(value: Quantity | None) -> float:
     return value.si if value is not None else 1.0
 
 
-def _placed_curve(package: Package, fan: Fan, curve: FanCurve) -> FanCurve:
+def _placed_curve(package: Parts, fan: Fan, curve: FanCurve) -> FanCurve:
     """The curve as fitted: less for a blade run backwards, and for the part of the disc that lies over a tank or past the face."""
     flow = pressure = 1.0
     if fan.reversed_blade:

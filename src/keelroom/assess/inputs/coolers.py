@@ -6,6 +6,7 @@ from typing import Any, NamedTuple
 
 import numpy as np
 
+from keelroom.assess.inputs.air_parts import Parts
 from keelroom.core.air.fan import PUSHED, REFERENCE_DENSITY, FanCurve, generic_curve, no_fan
 from keelroom.core.air.own_air import LEAST_LOSS, OwnPath, own_flow
 from keelroom.core.arrays import Floats, stack
@@ -15,7 +16,6 @@ from keelroom.core.electrical.motor import motor_speed
 from keelroom.core.kept import by_value
 from keelroom.document.schema.brief import Engine, Vehicle
 from keelroom.document.schema.coolers import Cooler, CoolerKind
-from keelroom.document.schema.package import Package
 from keelroom.errors import InputError
 
 FLUID_OF: dict[CoolerKind, str] = {
@@ -64,13 +64,13 @@ SPOTS: dict[str, Spot] = {
 """Pressure of the road's air by place (from memory, common practice: each with its doubt)."""
 
 
-def fitted(package: Package, ac_fitted: bool) -> tuple[Cooler, ...]:
+def fitted(package: Parts, ac_fitted: bool) -> tuple[Cooler, ...]:
     """What is really there, those ahead of the core first: a condenser only where there is an A/C."""
     there = [cooler for cooler in package.coolers if ac_fitted or cooler.kind != "condenser"]
     return tuple(sorted(there, key=lambda cooler: cooler.stands != "ahead"))
 
 
-def ahead_of_core(package: Package, ac_fitted: bool) -> tuple[Cooler, ...]:
+def ahead_of_core(package: Parts, ac_fitted: bool) -> tuple[Cooler, ...]:
     """What stands ahead of the core, screens too."""
     return tuple(cooler for cooler in fitted(package, ac_fitted) if cooler.stands == "ahead")
 
@@ -159,7 +159,7 @@ def own_air(cooler: Cooler, face: tuple[float, float], road: tuple[float, float]
     area, loss = size[0] * size[1], cooler.loss.si + cooler.guard.si
     if loss < LEAST_LOSS:
         why = f"its resistance with its guard’s is {loss:g}, and the law of its own air holds from {LEAST_LOSS:g} dynamic heads on"
-        raise InputError("own_air", why, path=("packages", "", "coolers", cooler.id, "loss"))
+        raise InputError("own_air", why, path=("coolers", cooler.id, "loss"))
     opening = cooler.opening.si if cooler.opening else area
     speed = float(motor_speed(np.array(volts), np.array(cooler.fan_voltage.si), np.array(0.0))) if volts > 0 else 0.0
     shape = (opening, area, out_area(cooler, size), loss, spot.pressed, spot.drawn)

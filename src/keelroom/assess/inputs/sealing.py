@@ -6,10 +6,10 @@ from typing import NamedTuple
 
 import numpy as np
 
+from keelroom.assess.inputs.air_parts import Parts
 from keelroom.assess.placing import face_size
 from keelroom.core.air.network import BASE_PRESSURE
 from keelroom.core.packaging.foam import left_open
-from keelroom.document.schema.package import Package
 from keelroom.document.schema.panels import EDGES, Edge, Panel
 from keelroom.document.schema.survey import AirHole
 from keelroom.units import INCH
@@ -37,7 +37,7 @@ class AirWay(NamedTuple):
     assumed: bool
 
 
-def edge_length(package: Package, edge: Edge) -> float:
+def edge_length(package: Parts, edge: Edge) -> float:
     """How long the gap at an edge of the core is [m]."""
     slit = getattr(package.sealing, edge)
     wide, high = face_size(package)
@@ -56,7 +56,7 @@ def hole_area(hole: AirHole) -> float:
     return wide * high * (np.pi / 4 if hole.round else 1.0)
 
 
-def foam_gap(package: Package, panel: Panel) -> float:
+def foam_gap(package: Parts, panel: Panel) -> float:
     """The gap a panel's foam has to fill [m]."""
     if panel.foam_gap is not None:
         return panel.foam_gap.si
@@ -65,7 +65,7 @@ def foam_gap(package: Package, panel: Panel) -> float:
     return PANEL_GAP
 
 
-def seal_gap(package: Package, panel: Panel) -> float:
+def seal_gap(package: Parts, panel: Panel) -> float:
     """What stays open along a panel's seal [m]."""
     gap = foam_gap(package, panel)
     if panel.foam is None:
@@ -73,7 +73,7 @@ def seal_gap(package: Package, panel: Panel) -> float:
     return left_open(panel.foam.si, gap)
 
 
-def panel_length(package: Package, holes: tuple[AirHole, ...], panel: Panel) -> float:
+def panel_length(package: Parts, holes: tuple[AirHole, ...], panel: Panel) -> float:
     """Length [m] of a panel: its own, or as its gap is long."""
     if panel.length is not None:
         return panel.length.si
@@ -83,7 +83,7 @@ def panel_length(package: Package, holes: tuple[AirHole, ...], panel: Panel) -> 
     return hole_size(hole)[0] if hole else face_size(package)[0]
 
 
-def ways(package: Package, holes: tuple[AirHole, ...]) -> tuple[AirWay, ...]:
+def ways(package: Parts, holes: tuple[AirHole, ...]) -> tuple[AirWay, ...]:
     """Every way round the core: its four edges, then the holes the survey found."""
     fitted = [panel for panel in package.panels if panel.fitted]
     found = []
@@ -109,17 +109,17 @@ OPEN = 0.02
 """Share of a way's area under which it counts as closed."""
 
 
-def open_edges(package: Package, holes: tuple[AirHole, ...], edges: tuple[Edge, ...] = EDGES) -> tuple[AirWay, ...]:
+def open_edges(package: Parts, holes: tuple[AirHole, ...], edges: tuple[Edge, ...] = EDGES) -> tuple[AirWay, ...]:
     """Those of the edges that something is left open at."""
     return tuple(way for way in ways(package, holes) if way.key in edges and way.left > way.area * OPEN)
 
 
-def open_area(package: Package, holes: tuple[AirHole, ...]) -> float:
+def open_area(package: Parts, holes: tuple[AirHole, ...]) -> float:
     """Open area round the core [m2], panels counted."""
     return sum(way.left for way in ways(package, holes))
 
 
-def base_pressure(package: Package) -> float:
+def base_pressure(package: Parts) -> float:
     """Pressure coefficient under the car where the bay air leaves: lower behind a dam."""
     dams = [panel.depth.si for panel in package.panels if panel.fitted and panel.kind == "dam"]
     return BASE_PRESSURE - min(DAM * max(dams, default=0.0), DAM_MOST)

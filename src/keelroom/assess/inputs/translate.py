@@ -6,7 +6,8 @@ from typing import Any, NamedTuple, TypeVar
 
 import numpy as np
 
-from keelroom.assess.inputs.airside import AirSide, air_package, air_side
+from keelroom.assess.inputs.air_parts import AirParts, air_parts
+from keelroom.assess.inputs.airside import AirSide, air_side
 from keelroom.assess.inputs.coolant.flows import circuit_of
 from keelroom.assess.inputs.coolant.heights import held_pressure
 from keelroom.assess.inputs.coolers import coolers_of, fitted, own_air
@@ -90,9 +91,9 @@ AS_ENTERED = Doubts(*(np.array(1.0) for _ in Doubts._fields))
 
 
 class Car(NamedTuple):
-    """A package in this vehicle in core terms, worked out once for all its duty cases: the plant, not stacked, and its layout."""
+    """A package in this vehicle in core terms, worked out once for all its duty cases: its parts, the plant, not stacked, and its layout."""
 
-    package: Package
+    parts: AirParts
     plant: Plant
     layout: Layout
     fan_doubt: float
@@ -102,7 +103,7 @@ def car_of(build: Build, package: Package) -> Car:
     """The package in this vehicle; what is missing stands as 1 and is caught by `needs_of`."""
     brief = build.brief
     rest = _rest(brief.engine, brief.vehicle, brief.accessories, brief.cooling)
-    return _car(rest, air_package(package), air_side(build, package), circuit_of(build, package), package.loop, package.coolant)
+    return _car(rest, air_parts(package), air_side(build, package), circuit_of(build, package), package.loop, package.coolant)
 
 
 Rest = tuple[EngineSection, VehicleSection, Accessories, Cooling]
@@ -116,7 +117,7 @@ def _rest(*sections: Any) -> Rest:
 
 
 @by_identity(64)
-def _car(rest: Rest, package: Package, air: AirSide, circuit: CoolantCircuit, loop: LoopSection, coolant: CoolantSection) -> Car:
+def _car(rest: Rest, package: AirParts, air: AirSide, circuit: CoolantCircuit, loop: LoopSection, coolant: CoolantSection) -> Car:
     engine, vehicle, accessories, cooling = rest
     reader, core, fans = Reader(), package.core, air.fans
     plant = Plant(
@@ -151,7 +152,7 @@ def row_at(build: Build, package: Package, car: Car, demand: Demand) -> Row:
 
 @by_identity(64)
 def _row(brief: Brief, car: Car, demand: Demand, system: System, control: Control) -> Row:
-    own = _own_air(car.package, brief.accessories.ac_fitted, _shared(brief, demand), system)
+    own = _own_air(car.parts, brief.accessories.ac_fitted, _shared(brief, demand), system)
     air, stopped = (
         np.array([0.0 if isinstance(flow, Stopped) else flow for flow in own]),
         tuple(one for one in own if isinstance(one, Stopped)),
@@ -163,7 +164,7 @@ def _row(brief: Brief, car: Car, demand: Demand, system: System, control: Contro
 def _situation(brief: Brief, car: Car, demand: Demand, given: tuple[System, Floats], control: Control) -> Situation:
     """What is asked of the car, and what its electrical system gives the fans and the pump then."""
     (system, own_air), shared = given, _shared(brief, demand)
-    package, fans = car.package, car.package.fans
+    package, fans = car.parts, car.parts.fans
     volts = [system.volts.get(fan.id, 0.0) for fan in fans[: len(car.plant.fans.power)]] or [0.0]
     return Situation(
         climate=_warmed(shared.climate, package.remote),
@@ -185,7 +186,7 @@ def _warmed(climate: Climate, remote: Remote) -> Climate:
     return climate._replace(grille_rise=np.array(remote.warmed.si)) if remote.away else climate
 
 
-def _command(package: Package, volts: Floats, climate: ClimateSection, control: Control, shared: Shared) -> Command:
+def _command(package: AirParts, volts: Floats, climate: ClimateSection, control: Control, shared: Shared) -> Command:
     """What the fans are told: electric ones by their control, one of the engine that stands alone by its clutch."""
     fans = package.fans[: len(volts)]
     rpm = float(shared.drive.rpm)
@@ -201,13 +202,13 @@ def _turned(fan: Fan, rpm: float) -> float:
     return fan.ratio.si * rpm / rpm_of(fan.rated_rpm)
 
 
-def _own_air(package: Package, ac_fitted: bool, shared: Shared, system: System) -> list[float | Stopped]:
+def _own_air(package: AirParts, ac_fitted: bool, shared: Shared, system: System) -> list[float | Stopped]:
     """Air [kg/s] through each cooler that stands away from the core, with what its circuit gives its fans, or why there is none to tell; 0
     for the others."""
     face, road = face_size(package), (float(shared.air_speed), shared.density)
 
     def air(cooler: Cooler) -> float | Stopped:
-        name, where = f"The air of “{cooler.name or cooler.id}”", ("packages", package.id, "coolers", cooler.id)
+        name, where = f"The air of “{cooler.name or cooler.id}”", ("coolers", cooler.id)
         return attempted(name, where, lambda: own_air(cooler, face, road, system.volts.get(cooler.id, 0.0)))
 
     return [air(cooler) for cooler in fitted(package, ac_fitted)] or [0.0]
