@@ -8,7 +8,7 @@ from keelroom.assess.findings import Finding
 from keelroom.assess.inputs.airside import cover_rectangle, disc_of, in_shroud, shroud_rectangle
 from keelroom.assess.inputs.sealing import open_edges
 from keelroom.assess.placing import face_size, hidden_share, opening_on_face
-from keelroom.assess.wording import Found, choose_act, lowered, set_act
+from keelroom.assess.wording import Found, choose_act, lowered
 from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
@@ -97,7 +97,7 @@ def air(build: Build, package: Package, assessment: Assessment) -> Found:
     if edge > LEAKS and package.shroud.kind != "none":
         yield Finding("edge_leak", "doubt", (*where, "shroud", "edge_gap"), f"{edge:.0%} of a fan's air comes round the shroud's edge",
                       "Suction lost through the edge gap and holes never passes the core. Trim until it seats on the core, then seal with foam or split hose.",
-                      (set_act("Seal the edge", (*where, "shroud", "edge_gap"), "0 in"),), value=edge, limit=LEAKS)  # fmt: skip
+                      (Act("edge_seal", "Seal the edge", package.id),), value=edge, limit=LEAKS)  # fmt: skip
     if idle.recirculated > RECIRCULATES:
         rise = both(idle.front_air - idle.ambient, "temperature difference")
         yield Finding("recirculation", "doubt", (*where, "panels"), f"{idle.recirculated:.0%} of the air at the face is hot bay air come back",

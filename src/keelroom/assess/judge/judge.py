@@ -196,7 +196,7 @@ def _parts(build: Build, package: Package, assessment: Assessment) -> Found:
             (*where, "shroud", "kind"),
             "Fans without a shroud",
             share,
-            (Act("choose", "Fit a full shroud", given=(("choice", "full"),), path=(*where, "shroud", "kind")),),
+            (Act("full_shroud", "Fit a full shroud", package.id),),
         )
 
 
