@@ -8,6 +8,8 @@ from keelroom.assess.inputs.demand import Demand, demand_of
 from keelroom.assess.inputs.electrical.system import At, system_at
 from keelroom.assess.inputs.translate import car_of, row_at, row_of, stacked
 from keelroom.core.answer import steady_answer
+from keelroom.core.coupling import commanded, prepare
+from keelroom.core.electrical.motor import motor_speed
 from keelroom.document.file import load
 from tests.conftest import DEMO
 
@@ -62,6 +64,32 @@ def test_the_electrical_system_at_any_state():
     assert fast.balance.battery > slow.balance.battery
     assert bare.full < slow.full
     assert slow.short > 0, "the demo's alternator is short at idle"
+
+
+@pytest.mark.parametrize("case", ["idle", "traffic", "cruise", "grade"])
+def test_mixed_air_paths_err_by_no_more_than_they_say(case):
+    """Fans slowed to a share of their speed, the air path solved anew, against the mix of stopped and full: never less, at 30 % an eighth of
+    the full flow at most, at 70 % a twentieth."""
+    row = row_of(BUILD, BUILD.package, CAR, BUILD.duty_case(case))
+    points, _ = stacked([row])
+    full, command = prepare(points, row.layout), points.situation.command
+    most = float(full.running.flows.core.sum())
+    for share, bound in ((0.3, 0.125), (0.7, 0.055)):
+        slowed = command._replace(voltage=volts_for(points.plant.fans, command.voltage, share))
+        path = prepare(points._replace(situation=points.situation._replace(command=slowed)), row.layout)
+        mixed = float(commanded(full, np.array([share]), "core").sum())
+        assert 0 <= mixed - float(path.running.flows.core.sum()) <= bound * most, share
+
+
+def volts_for(fans, full, share):
+    """Volts at which fans turn at a share of the speed they have at `full`, by halving."""
+    low, high = np.zeros_like(full), full.copy()
+    wanted = share * motor_speed(full, fans.rated_voltage, fans.brushless)
+    for _ in range(50):
+        middle = (low + high) / 2
+        slow = motor_speed(middle, fans.rated_voltage, fans.brushless) < wanted
+        low, high = np.where(slow, middle, low), np.where(slow, high, middle)
+    return high
 
 
 def test_the_same_demand_is_the_same_row():
