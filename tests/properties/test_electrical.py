@@ -13,7 +13,7 @@ from keelroom.assess.inputs.electrical.loads import Motored
 from keelroom.assess.inputs.electrical.system import Planned, fault_of, path_of
 from keelroom.core.arrays import stack
 from keelroom.core.electrical import charging, control
-from keelroom.core.electrical.circuit import Path, Run, flow_through
+from keelroom.core.electrical.circuit import Path, WireRun, flow_through
 from keelroom.core.electrical.motor import Motor, current_at
 from keelroom.core.electrical.protection import CONTINUOUS
 from keelroom.core.electrical.wire import CABLES, ampacity, conductor, conductor_temperature, resistance_at
@@ -32,7 +32,7 @@ def copper(text, cable):
 
 
 RUN = st.builds(
-    lambda text, cable, length, air, loaded: Run(copper(text, cable), length, air, loaded),
+    lambda text, cable, length, air, loaded: WireRun(copper(text, cable), length, air, loaded),
     SIZES, st.sampled_from(sorted(CABLES)), st.floats(0.0, 4.0), st.floats(-20.0, 70.0), st.integers(1, 6),
 )  # fmt: skip
 

@@ -8,7 +8,7 @@ from scipy.optimize import brentq, fsolve
 
 from keelroom.core.arrays import stack
 from keelroom.core.electrical import charging, control, protection
-from keelroom.core.electrical.circuit import Path, Run, flow_through
+from keelroom.core.electrical.circuit import Path, WireRun, flow_through
 from keelroom.core.electrical.motor import Motor, current_at, motor_power, motor_speed, rating, speed_at, stall_current, start_current
 from keelroom.core.electrical.wire import AMPACITY, HOTTEST, J1128_AREA, ampacity, conductor, conductor_temperature, resistance_at
 from keelroom.errors import InputError
@@ -80,7 +80,8 @@ def oracle_circuit(path, motors, volts):
 )
 def test_a_circuit_is_what_a_general_solver_finds(sizes, motors, shared):
     runs = [
-        Run(awg(n, "j1128_crosslinked"), length * FT, air, 2) for n, length, air in zip(sizes, (6, 1.5, 2), (65.0, 77.0, 65.0), strict=True)
+        WireRun(awg(n, "j1128_crosslinked"), length * FT, air, 2)
+        for n, length, air in zip(sizes, (6, 1.5, 2), (65.0, 77.0, 65.0), strict=True)
     ]
     path = Path(*runs, shared, 8.5e-3)
     for volts in (11.0, 14.2):
@@ -99,7 +100,7 @@ def test_a_brushless_motor_draws_more_as_volts_fall_and_a_brushed_one_less():
     assert stall_current(FAN, 12.0) == pytest.approx(75.0)
     assert start_current(FAN._replace(soft=True), 12.0) < 0.5 * start_current(FAN, 12.0)
     wire = awg(14)
-    path = Path(Run(wire, 3.0, 60.0), Run(wire, 0.5, 60.0), Run(wire, 0.5, 60.0), False, 0.01)
+    path = Path(WireRun(wire, 3.0, 60.0), WireRun(wire, 0.5, 60.0), WireRun(wire, 0.5, 60.0), False, 0.01)
     flow = flow_through(path, (brushless,), 12.5)
     assert flow.currents[0] * flow.voltages[0] == pytest.approx(300.0, rel=1e-4)
 

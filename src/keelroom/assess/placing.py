@@ -89,7 +89,7 @@ def opening_box(opening: Opening, size: tuple[float, float]) -> tuple[float, flo
     return 0.0, 0.0, opening.width.si if opening.width else size[0], opening.height.si if opening.height else size[1]
 
 
-class Frame:
+class Axes:
     """The core's own frame in the bay: u across, v up the core, w out of its back."""
 
     def __init__(self, at: Stand) -> None:
@@ -110,9 +110,9 @@ class Frame:
         return Solid(self.point(*centre, (w[0] + w[1]) / 2), (radius, radius, (w[1] - w[0]) / 2), self.axes, True)
 
 
-def placed_frame(survey: Survey, package: Package) -> Frame:
+def placed_frame(survey: Survey, package: Package) -> Axes:
     """The frame of the package's core where it stands."""
-    return Frame(stand(survey, package))
+    return Axes(stand(survey, package))
 
 
 def measured(opening: Opening) -> bool:

@@ -7,7 +7,7 @@ import numpy as np
 from keelroom.core.arrays import Floats
 
 
-class Bracket:
+class Enclosed:
     """Roots of rising functions, one per element, between `low` and `high` (n,)."""
 
     def __init__(self, low: Floats, high: Floats) -> None:

@@ -12,7 +12,7 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.core.arrays import Bools, Floats, put, take
-from keelroom.core.bracket import Bracket
+from keelroom.core.bracket import Enclosed
 from keelroom.core.coolers.exchange import Around, Exchanged, exchanged
 from keelroom.core.coupling import LEAST_FLOW, asked_of, bay_air, commanded, fluid_heat, front_air, prepare, softened
 from keelroom.core.electrical.control import commanded_share, power_share, sensed
@@ -212,7 +212,7 @@ def solve(points: Points, layout: Layout, fixed: Fixed | None = None, start: tup
     low = points.situation.climate.ambient + points.situation.climate.grille_rise
     temperature = np.clip(points.plant.circuit.thermostat + 12.0 if start is None else start[0], low + 0.5, CEILING)
     state = evaluate(points, fixed, temperature, layout)
-    search = Bracket(low, np.full_like(low, CEILING))
+    search = Enclosed(low, np.full_like(low, CEILING))
     for step in range(1, STEPS + 1):
         off = np.abs(state.margin) / state.heat_in
         stuck = (temperature >= CEILING) & (state.margin < 0)

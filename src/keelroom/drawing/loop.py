@@ -12,7 +12,7 @@ from typing import NamedTuple
 from keelroom.assess.inputs.coolant.graph import Branch, Graph, graph_of
 from keelroom.assess.inputs.coolant.heights import core_bottom, core_top, heights_of
 from keelroom.assess.inputs.coolant.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, part_name
-from keelroom.assess.inputs.coolant.routes import Run
+from keelroom.assess.inputs.coolant.routes import HoseRun
 from keelroom.assess.inputs.coolant.sensor import sensor_hose
 from keelroom.assess.loop.air import OUTCOME_WORDS, Air
 from keelroom.assess.loop.figures import LoopCase, Through
@@ -234,7 +234,7 @@ def _adapter(points: list[Point]) -> tuple[Shape, Label]:
     return Circle("loop.part", (x * UNIT, y * UNIT), 6 * UNIT), Label("loop.words", (x * UNIT, (y - 14.0) * UNIT), "sensor")
 
 
-def _line_words(sheet: Sheet, run: Run, points: list[Point], told: Told, flow: Through | None) -> list[Label]:
+def _line_words(sheet: Sheet, run: HoseRun, points: list[Point], told: Told, flow: Through | None) -> list[Label]:
     x, y = _middle(points)
     words = _words(run, flow, told)
     if max(points[0][0], points[-1][0]) > sheet.room.engine + 1.0:
@@ -245,7 +245,7 @@ def _line_words(sheet: Sheet, run: Run, points: list[Point], told: Told, flow: T
     return [Label("loop.words", (x * UNIT, (y + 17.0) * UNIT), " ".join(text for text in words if text))]
 
 
-def _profile(sheet: Sheet, run: Run, start: Point, end: Point) -> list[Point]:
+def _profile(sheet: Sheet, run: HoseRun, start: Point, end: Point) -> list[Point]:
     """The hose's heights, true, spread between its ends' columns."""
     if run.route is None:
         ys = [via.y.si for via in run.hose.via if via.y is not None]
@@ -266,7 +266,7 @@ def _middle(points: list[Point]) -> Point:
     return ((x0 + x1) / 2, (y0 + y1) / 2)
 
 
-def _words(run: Run, flow: Through | None, told: Told) -> tuple[str, str]:
+def _words(run: HoseRun, flow: Through | None, told: Told) -> tuple[str, str]:
     """A hose's name, and what runs through it."""
     if flow is None:
         return run.name, ""

@@ -27,7 +27,7 @@ THERE = "The one that is there: measure it"
 
 
 @dataclass
-class Asked:
+class Question:
     """A typed answer: its field, what it means, and where it is said that it means nothing."""
 
     edit: QLineEdit
@@ -98,7 +98,7 @@ class FirstBuild(Dialog):
         self._row(question, box)
         return box
 
-    def _typed(self, question: str, spec: Spec, text: str, tip: str) -> Asked:
+    def _typed(self, question: str, spec: Spec, text: str, tip: str) -> Question:
         holder = QWidget()
         row = QHBoxLayout(holder)
         row.setContentsMargins(0, 0, 0, 0)
@@ -110,14 +110,14 @@ class FirstBuild(Dialog):
         self._row(question, holder)
         return asked
 
-    def _edit(self, name: str, spec: Spec, text: str) -> Asked:
+    def _edit(self, name: str, spec: Spec, text: str) -> Question:
         edit, wrong = Line(), label("", "error", wrap=True)
         edit.setAccessibleName(name)
         edit.setText(text)
         edit.editingFinished.connect(self.answer)
-        return Asked(edit, spec, wrong)
+        return Question(edit, spec, wrong)
 
-    def _sizes(self) -> tuple[Asked, ...]:
+    def _sizes(self) -> tuple[Question, ...]:
         """Width, height and depth of the core that is there, on a line of their own under the choice."""
         self.size_row = QWidget()
         row = QHBoxLayout(self.size_row)
@@ -169,7 +169,7 @@ class FirstBuild(Dialog):
             if name:
                 box.setCurrentIndex(box.findText(name))
 
-    def _read(self, asked: Asked) -> Quantity | None:
+    def _read(self, asked: Question) -> Quantity | None:
         """What was typed; None where it is empty. Raises InputError, said beside the field."""
         text = asked.edit.text().strip()
         restyle(asked.edit, "wrong", False)

@@ -11,7 +11,7 @@ from keelroom.core.air.face import Lanes, padded
 from keelroom.core.air.fan import fan_pressure, generic_curve, typed_curve
 from keelroom.core.answer import _time_to_limit, _where_rejection_is
 from keelroom.core.electrical.charging import Alternator, Battery, balance, discharge_time, hot_share, output
-from keelroom.core.electrical.circuit import Path, Run, flow_through
+from keelroom.core.electrical.circuit import Path, WireRun, flow_through
 from keelroom.core.electrical.control import Sensing, ramped, sensed
 from keelroom.core.electrical.motor import Motor, speed_at
 from keelroom.core.electrical.protection import blow_times, neighbours
@@ -177,7 +177,7 @@ def test_volts_are_lost_where_the_current_flows():
     """Two motors on one ground: the feed, ground and contacts carry both, the branch one. Kirchhoff's laws at the wires' own warmth."""
     wire = conductor(awg_area(12), metric=False, cable="j1128_crosslinked")
     motor = Motor(12.0, 240.0, brushless=False)
-    feed, branch, back = Run(wire, 2.0, 60.0), Run(wire, 1.0, 60.0), Run(wire, 1.5, 60.0)
+    feed, branch, back = WireRun(wire, 2.0, 60.0), WireRun(wire, 1.0, 60.0), WireRun(wire, 1.5, 60.0)
     for shared in (True, False):
         flow = flow_through(Path(feed, branch, back, shared, 0.004), (motor, motor), 14.0)
         one = flow.currents[0]
@@ -189,7 +189,7 @@ def test_volts_are_lost_where_the_current_flows():
 
 def test_a_measured_loss_is_taken_off_once():
     wire = conductor(awg_area(12), metric=False, cable="j1128_crosslinked")
-    run = Run(wire, 2.0, 60.0)
+    run = WireRun(wire, 2.0, 60.0)
     flow = flow_through(Path(run, run, run, True, 0.004, fixed=1.5), (Motor(12.0, 240.0), Motor(12.0, 120.0)), 14.0)
     assert flow.voltages == pytest.approx((12.5, 12.5), abs=1e-6)
 

@@ -9,7 +9,7 @@ from keelroom.assess.inputs.coolant.graph import graph_of
 from keelroom.assess.inputs.coolant.heights import core_top, hood_over
 from keelroom.assess.inputs.coolant.ports import Vector, joins_alike, places_at, ports_of, ports_taken
 from keelroom.assess.inputs.coolant.volumes import TANKED, volumes_of
-from keelroom.assess.placing import Frame, core_depth, size_of, stand
+from keelroom.assess.placing import Axes, core_depth, size_of, stand
 from keelroom.document.edits import Change, Edit, added, apply, fresh_id, fresh_name, set_value
 from keelroom.document.quantity import Quantity, from_si, quantity
 from keelroom.document.schema.build import Build
@@ -58,7 +58,7 @@ def _engine_port(build: Build, role: str, taken: set[str]) -> str:
 def ordinary_edit(build: Build, package: Package) -> Edit:
     """An ordinary front-mounted circuit in one act: ports of the engine where none were measured, upper and lower hose along credible
     routes, heater with its hoses, an overflow bottle that is large enough. What was measured stays."""
-    frame, (width, height) = Frame(stand(build.survey, package)), size_of(package.core)
+    frame, (width, height) = Axes(stand(build.survey, package)), size_of(package.core)
     middle, top, bottom = (frame.point(width / 2, v, core_depth(package.core)) for v in (height / 2, height, 0.0))
     places: dict[str, Vector] = {
         "outlet": (middle[0], top[1] - 0.07, middle[2] + BEHIND), "inlet": (middle[0] + 0.12, bottom[1] + 0.16, middle[2] + BEHIND),

@@ -7,7 +7,7 @@ from typing import NamedTuple
 from keelroom.assess.electrical.figures import Electrics, sizes_like
 from keelroom.assess.inputs.electrical.system import System, battery_of, run_of
 from keelroom.core.electrical.charging import Alternator, discharge_time, output, top_speed
-from keelroom.core.electrical.circuit import Run
+from keelroom.core.electrical.circuit import WireRun
 from keelroom.core.electrical.motor import current_at
 from keelroom.core.electrical.protection import fuse_sizes
 from keelroom.core.electrical.wire import ampacity, conductor, conductor_temperature, wire_voltage_drop
@@ -129,7 +129,7 @@ class ChargeCable(NamedTuple):
         return self.drop <= self.drop_limit and self.ampacity >= self.carries
 
 
-def charge_cable(supply: Supply, rating: float, run: Run | None = None) -> ChargeCable:
+def charge_cable(supply: Supply, rating: float, run: WireRun | None = None) -> ChargeCable:
     """The supply's charge cable, or another `run` in its place, at `rating` [A]."""
     run = run or run_of(supply.charge_wire)
     warm = conductor_temperature(run.wire, rating, run.ambient, run.loaded)

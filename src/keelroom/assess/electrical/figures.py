@@ -20,7 +20,7 @@ from keelroom.assess.inputs.electrical.system import (
 )
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.electrical.charging import Alternator
-from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through
+from keelroom.core.electrical.circuit import Flow, Path, WireRun, flow_through
 from keelroom.core.electrical.motor import Motor, current_at, stall_current, start_current
 from keelroom.core.electrical.protection import (
     CONTINUOUS,
@@ -345,7 +345,7 @@ def smallest_wires(planned: Planned, supply: Supply, given: tuple[float, float],
     """
     (fuse, contacts), circuit, path = given, planned.circuit, planned.path
     motors = tuple(motored.motor for motored in planned.motors)
-    made: dict[str, list[tuple[str, Run]]] = {}
+    made: dict[str, list[tuple[str, WireRun]]] = {}
     for key in RUNS:
         wire, old = getattr(circuit, key), getattr(path, key)
         metric = is_metric(wire.size.unit)

@@ -96,7 +96,7 @@ def batches(rows: Iterable[Row | None]) -> Iterator[tuple[list[int], list[Row]]]
     yield from alike.values()
 
 
-class Held(NamedTuple):
+class HeldAt(NamedTuple):
     """Where a point settles: engine-outlet temperature [degC], at the top of the swing where fans cycle (inf where it does not settle),
     shares of the fans' flow and power."""
 
@@ -105,7 +105,7 @@ class Held(NamedTuple):
     load: float
 
 
-def held(asked: Sequence[Asked]) -> list[Held | None]:
+def held(asked: Sequence[Asked]) -> list[HeldAt | None]:
     """Where each question settles; None where something is missing. Thousands are worked out on all of the processor's cores."""
     if len(asked) < SHARED:
         return _held(asked)
@@ -123,8 +123,8 @@ def by_builds(asked: Sequence[Asked]) -> list[list[Asked]]:
 
 
 @in_one_go
-def _held(asked: Sequence[Asked]) -> list[Held | None]:
-    found: list[Held | None] = [None] * len(asked)
+def _held(asked: Sequence[Asked]) -> list[HeldAt | None]:
+    found: list[HeldAt | None] = [None] * len(asked)
 
     def work(places: list[int], rows: list[Row]) -> None:
         points, _ = stacked(rows)
@@ -132,7 +132,7 @@ def _held(asked: Sequence[Asked]) -> list[Held | None]:
         solution, state = settled.solution, settled.solution.state
         for k, place in enumerate(places):
             temperature = float(settled.top[k]) if solution.settles[k] else float("inf")
-            found[place] = Held(temperature, float(state.command[k]), float(state.load[k]))
+            found[place] = HeldAt(temperature, float(state.command[k]), float(state.load[k]))
 
     each_batch(rows_for(asked), work)
     return found

@@ -10,7 +10,7 @@ from keelroom.assess.figures.assessment import CaseFigures
 from keelroom.assess.inputs.coolant.graph import graph_of
 from keelroom.assess.inputs.coolant.heights import core_bottom, core_top, heights_of
 from keelroom.assess.inputs.coolant.ports import COLD, HOT
-from keelroom.assess.inputs.coolant.routes import Run, heads_of
+from keelroom.assess.inputs.coolant.routes import HoseRun, heads_of
 from keelroom.core.loop.circuit import friction
 from keelroom.core.loop.hoses import WALL
 from keelroom.core.network import GRAVITY
@@ -24,7 +24,7 @@ EXPANDS = 6.5e-4
 """[1/K] of half and half near 80 °C (COOLPROP)."""
 
 
-def heat_lost(run: Run) -> float:
+def heat_lost(run: HoseRun) -> float:
     """[W] a line gives off hot, in still air. Source: FILM, common practice."""
     return FILM * math.pi * (run.bore + 2 * WALL) * (run.length or 0.0) * BARE
 
@@ -37,14 +37,14 @@ LONG_LINE = 2.0
 """[m] of a line whose loss is worth a word"""
 
 
-def line_loss(run: Run, flow: float, bore: float, narrow: float) -> float:
+def line_loss(run: HoseRun, flow: float, bore: float, narrow: float) -> float:
     """Pressure [Pa] a line loses at a flow [m3/s] hot, were it of a bore with its narrowest fitting so wide [m]. Source: as the circuit's."""
     speed = flow / (math.pi / 4 * bore**2)
     factor = float(friction(np.array(max(HOT_DENSITY * speed * bore / HOT_VISCOSITY, 1.0))))
     return (factor * (run.length or 0.0) / bore + heads_of(run._replace(bore=bore, narrow=narrow))) * HOT_DENSITY / 2 * speed**2
 
 
-def line_words(run: Run, figures: CaseFigures | None, system: str) -> tuple[str, ...]:
+def line_words(run: HoseRun, figures: CaseFigures | None, system: str) -> tuple[str, ...]:
     """What a long line costs in the chosen case, and what a wide one would."""
     flow = figures.loop.of(f"hose:{run.hose.id}") if figures is not None else None
     if flow is None or (run.length or 0.0) < LONG_LINE or flow.flow == 0.0:

@@ -8,7 +8,7 @@ import numpy as np
 
 from keelroom.assess.fit.bodies import Body, Path, Terms, term
 from keelroom.assess.inputs.coolers import out_area, size_of
-from keelroom.assess.placing import Frame, core_depth, face_size
+from keelroom.assess.placing import Axes, core_depth, face_size
 from keelroom.core.coolers.lines import Lost, fitting_of, held, least_bend, lost_in_lines
 from keelroom.core.packaging.solids import Solid
 from keelroom.core.thermal.gearbox import line_flow, oil_flow
@@ -111,12 +111,12 @@ def kinked(cooler: Cooler) -> str:
     return f"A hose of {both(cooler.line_bore.si, 'length')} bore kinks at {both(cooler.tightest.si, 'length')}: {both(least, 'length')} is its least radius"
 
 
-def bodies(package: Package, frame: Frame, where: Path) -> list[Body]:
+def bodies(package: Package, frame: Axes, where: Path) -> list[Body]:
     """Coolers that stand in the bay away from the core's front, with their fans and fittings, as solids."""
     return [body for cooler in package.coolers if cooler.stands not in ("ahead", *FAR) for body in _bodies(package, frame, where, cooler)]
 
 
-def _bodies(package: Package, frame: Frame, where: Path, cooler: Cooler) -> list[Body]:
+def _bodies(package: Package, frame: Axes, where: Path, cooler: Cooler) -> list[Body]:
     wide, high = size_of(cooler, face_size(package))
     path, name = (*where, "coolers", cooler.id), named(cooler)
     fan = FAN_DEEP if cooler.fans.si >= 1 else 0.0

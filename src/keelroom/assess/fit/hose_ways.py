@@ -12,7 +12,7 @@ from keelroom.assess.fit.moves import unmoved
 from keelroom.assess.fit.package_bodies import hose_solids, parts_of_package
 from keelroom.assess.inputs.coolant.graph import graph_of
 from keelroom.assess.inputs.coolant.ports import Vector
-from keelroom.assess.inputs.coolant.routes import Run, route_between
+from keelroom.assess.inputs.coolant.routes import HoseRun, route_between
 from keelroom.core.loop.route import Route
 from keelroom.core.packaging.solids import Solid, parted, stacked
 from keelroom.document.schema.build import Build
@@ -46,7 +46,7 @@ def detour(build: Build, package: Package, ident: str) -> tuple[Vector, ...] | N
     return best.points
 
 
-def ways_of(build: Build, package: Package, run: Run) -> list[HoseWay]:
+def ways_of(build: Build, package: Package, run: HoseRun) -> list[HoseWay]:
     """The straight way and ways by one or two points aside of it."""
     first, last = run.start.place, run.end.place
     if first is None or last is None:
@@ -91,7 +91,7 @@ def _gap(route: Route, bore: float, around: list[Solid]) -> float:
     return float(parted(a, b)[0].min())
 
 
-def hoses_to_lead_anew(build: Build, package: Package, fit: Fit | None) -> tuple[Run, ...]:
+def hoses_to_lead_anew(build: Build, package: Package, fit: Fit | None) -> tuple[HoseRun, ...]:
     """Hoses that kink, or pass nearer to something than is wanted."""
     near = {gap.part.key.split(":")[1] for gap in fit.gaps if gap.part.sort == "hose" and gap.gap < gap.wanted} if fit else set()
     runs = graph_of(build, package).runs

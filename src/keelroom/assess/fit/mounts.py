@@ -12,7 +12,7 @@ from keelroom.assess.fit.mount_rules import SAFE, judged, nut_notes, stud_notes,
 from keelroom.assess.fit.moves import moved_bodies, unmoved
 from keelroom.assess.fit.points import NEW, Anchor, chassis_points, part_points, point_of
 from keelroom.assess.outcome import alone
-from keelroom.assess.placing import Frame, over_tanks, placed_frame, stand
+from keelroom.assess.placing import Axes, over_tanks, placed_frame, stand
 from keelroom.assess.wording import raised
 from keelroom.core.arrays import Floats
 from keelroom.core.kept import by_identity
@@ -135,12 +135,12 @@ class Offset(NamedTuple):
 NORMAL = {"side": 0, "up": 1, "front": 2}
 
 
-def _turned(frame: Frame, start: Anchor, end: Anchor) -> Floats:
+def _turned(frame: Axes, start: Anchor, end: Anchor) -> Floats:
     """The frame a mount is laid out in: the core's, or between two points of the chassis the datums' own."""
     return frame.matrix if start.own or end.own else np.eye(3)
 
 
-def _way(frame: Frame, start: Anchor, end: Anchor) -> Offset:
+def _way(frame: Axes, start: Anchor, end: Anchor) -> Offset:
     matrix = _turned(frame, start, end)
     step = matrix @ (np.array(end.at) - np.array(start.at))
     n, m = NORMAL[start.faces], NORMAL[end.faces]

@@ -11,8 +11,8 @@ from keelroom.assess.fit.bodies import RADIUS, Body, Path, Term, Terms, term
 from keelroom.assess.fit.coolers import bodies
 from keelroom.assess.inputs.airside import in_shroud, placed_on_face, shroud_rectangle, stands_proud
 from keelroom.assess.inputs.coolant.ports import Port, ports_in
-from keelroom.assess.inputs.coolant.routes import Run, run_of
-from keelroom.assess.placing import Frame, core_depth, face_size, placed_frame, tank_size
+from keelroom.assess.inputs.coolant.routes import HoseRun, run_of
+from keelroom.assess.placing import Axes, core_depth, face_size, placed_frame, tank_size
 from keelroom.assess.tape import TAPE
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.loop.hoses import WALL
@@ -118,7 +118,7 @@ Chain = tuple[tuple[Terms, Terms, Terms], Terms, float]
 """What the core's front lower left corner hangs on, what its back does, and its depth [m]."""
 
 
-def _shroud(package: Package, frame: Frame, where: Path, chain: Chain, face: tuple[Terms, Terms]) -> list[Body]:
+def _shroud(package: Package, frame: Axes, where: Path, chain: Chain, face: tuple[Terms, Terms]) -> list[Body]:
     rectangle = shroud_rectangle(package)
     if rectangle is None or not package.fans:
         return []
@@ -149,7 +149,7 @@ def standoff(package: Package, fan: Fan) -> float:
     return package.shroud.fan_gap.si
 
 
-def _fan(package: Package, fan: Fan, number: int, frame: Frame, chain: Chain) -> list[Body]:
+def _fan(package: Package, fan: Fan, number: int, frame: Axes, chain: Chain) -> list[Body]:
     at, deep, depth = chain
     where: Path = ("packages", package.id, "fans", fan.id)
     if fan.diameter is None or fan.depth is None:
@@ -181,7 +181,7 @@ def _fan(package: Package, fan: Fan, number: int, frame: Frame, chain: Chain) ->
     return bodies
 
 
-def _covers(package: Package, frame: Frame, where: Path, at: tuple[Terms, Terms, Terms], face: tuple[Terms, Terms]) -> list[Body]:
+def _covers(package: Package, frame: Axes, where: Path, at: tuple[Terms, Terms, Terms], face: tuple[Terms, Terms]) -> list[Body]:
     found = []
     for cover in package.coolers:
         if cover.stands != "ahead":
@@ -240,7 +240,7 @@ def _moved_by(route: Route, solid: Solid) -> tuple[float, float]:
 
 
 def _hose_terms(
-    run: Run, where: Path, solid: Solid, neck: tuple[Terms, Terms, Terms], by: tuple[float, float]
+    run: HoseRun, where: Path, solid: Solid, neck: tuple[Terms, Terms, Terms], by: tuple[float, float]
 ) -> tuple[Terms, Terms, Terms]:
     """Along its own axes a piece of hose moves with whatever its ends are joined to. Its bore counts across it."""
     ways = (("from left", "x"), ("from bottom", "y"), ("depth", "z"))

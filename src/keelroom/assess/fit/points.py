@@ -9,7 +9,7 @@ from keelroom.assess.fit.coolers import FAR, named
 from keelroom.assess.fit.package_bodies import RIM, standoff
 from keelroom.assess.inputs.airside import placed_on_face, shroud_rectangle
 from keelroom.assess.inputs.coolant.ports import necks
-from keelroom.assess.placing import Frame, core_depth, face_size, placed_frame, tank_size
+from keelroom.assess.placing import Axes, core_depth, face_size, placed_frame, tank_size
 from keelroom.core.packaging.solids import Vector
 from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.mounts import Bracket
@@ -69,7 +69,7 @@ def _words(corner: str) -> str:
     return corner.replace("_", " ")
 
 
-def _core(package: Package, frame: Frame) -> list[Anchor]:
+def _core(package: Package, frame: Axes) -> list[Anchor]:
     core, (width, height) = package.core, face_size(package)
     tank, depth, across = tank_size(core), core_depth(core), core.flow == "crossflow"
     u = {"left": -tank / 2 if across else INSET, "right": width + tank / 2 if across else width - INSET}
@@ -81,7 +81,7 @@ def _core(package: Package, frame: Frame) -> list[Anchor]:
     ]
 
 
-def _shroud(package: Package, frame: Frame) -> list[Anchor]:
+def _shroud(package: Package, frame: Axes) -> list[Anchor]:
     place, inset = shroud_rectangle(package), package.shroud.hole_inset.si
     if place is None:
         return []
@@ -96,7 +96,7 @@ def _shroud(package: Package, frame: Frame) -> list[Anchor]:
     ]
 
 
-def _rings(package: Package, frame: Frame) -> list[Anchor]:
+def _rings(package: Package, frame: Axes) -> list[Anchor]:
     found = []
     for number, fan in enumerate(package.fans, 1):
         if fan.diameter is None:
@@ -109,7 +109,7 @@ def _rings(package: Package, frame: Frame) -> list[Anchor]:
     return found
 
 
-def _bungs(package: Package, frame: Frame) -> list[Anchor]:
+def _bungs(package: Package, frame: Axes) -> list[Anchor]:
     """Bungs in the tanks, beside their necks."""
     found = []
     for hose, (u, v, w) in necks(package.core).items():
@@ -118,11 +118,11 @@ def _bungs(package: Package, frame: Frame) -> list[Anchor]:
     return found
 
 
-def _cooler(package: Package, frame: Frame, cooler: Cooler) -> list[Anchor]:
+def _cooler(package: Package, frame: Axes, cooler: Cooler) -> list[Anchor]:
     return _corners((f"cooler:{cooler.id}", named(cooler)), package, frame, (cooler, 0.0))
 
 
-def _corners(told: tuple[str, str], package: Package, frame: Frame, what: tuple[Cooler, float]) -> list[Anchor]:
+def _corners(told: tuple[str, str], package: Package, frame: Axes, what: tuple[Cooler, float]) -> list[Anchor]:
     """The corners of a cooler, or so far out from them, on its back."""
     (key, words), (cooler, out) = told, what
     left, bottom, wide, high = placed_on_face(package, cooler)

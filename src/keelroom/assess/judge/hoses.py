@@ -8,7 +8,7 @@ from keelroom.assess.fit.moves import unmoved
 from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.inputs.coolant.graph import graph_of
 from keelroom.assess.inputs.coolant.ports import ROLE_WORDS, end_name, ports_taken
-from keelroom.assess.inputs.coolant.routes import Run, hose_name
+from keelroom.assess.inputs.coolant.routes import HoseRun, hose_name
 from keelroom.assess.loop.hose_plans import hose_plans
 from keelroom.assess.loop.renewal import renewal
 from keelroom.assess.wording import Found, choose_act, flag_act, lowered
@@ -45,7 +45,7 @@ def hoses(build: Build, package: Package, assessment: Assessment) -> Found:
     yield from _core_ports(package)
 
 
-def _bores(package: Package, run: Run) -> Found:
+def _bores(package: Package, run: HoseRun) -> Found:
     if run.hose.piece != "none":
         return
     for port in (run.start, run.end):
@@ -65,7 +65,7 @@ def _bores(package: Package, run: Run) -> Found:
         return
 
 
-def _kink(package: Package, run: Run) -> Found:
+def _kink(package: Package, run: HoseRun) -> Found:
     if run.radius is None or run.radius >= run.wanted - 5e-4:
         return
     where = ("packages", package.id, "loop", "hoses", run.hose.id)
@@ -76,7 +76,7 @@ def _kink(package: Package, run: Run) -> Found:
                   "A hose that has gone flat lets half through and is sucked shut at revs.", fixes, value=run.radius, limit=run.wanted)  # fmt: skip
 
 
-def _age(package: Package, run: Run) -> Found:
+def _age(package: Package, run: HoseRun) -> Found:
     due = renewal(run.hose)
     if due is None:
         return

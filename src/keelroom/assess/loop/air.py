@@ -9,7 +9,7 @@ from typing import Literal, NamedTuple
 from keelroom.assess.inputs.coolant.graph import Branch, Graph, graph_of
 from keelroom.assess.inputs.coolant.heights import Heights, caps_of, core_bottom, core_top, heights_of
 from keelroom.assess.inputs.coolant.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, end_name, part_name
-from keelroom.assess.inputs.coolant.routes import Run
+from keelroom.assess.inputs.coolant.routes import HoseRun
 from keelroom.assess.loop.figures import LoopCase
 from keelroom.core.kept import by_identity
 from keelroom.core.loop.bubbles import drift
@@ -138,7 +138,7 @@ def _turning_heights(branch: Branch) -> list[float]:
 
 
 @by_identity(128)
-def _turns(run: Run) -> list[float]:
+def _turns(run: HoseRun) -> list[float]:
     if run.route is None:
         return [via.y.si for via in run.hose.via if via.y is not None]
     ys = [point[1] for point in traced(run.route)]

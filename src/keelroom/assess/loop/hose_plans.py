@@ -7,7 +7,7 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from keelroom.assess.inputs.coolant.graph import graph_of
-from keelroom.assess.inputs.coolant.routes import Run
+from keelroom.assess.inputs.coolant.routes import HoseRun
 from keelroom.assess.inputs.coolant.sensor import adapter_of, sensor_hose
 from keelroom.assess.outcome import alone
 from keelroom.core.loop.hoses import CLIP_EVERY, PUSHED_ON, WALL, ClampSize, bead_height, t_bolt_clamp, worm_clamp
@@ -32,7 +32,7 @@ class HosePlan(NamedTuple):
     clamps at its start and end; clips: how many; steps: of the rod; adapter [m] taken out of it for a sensor; straight [m]: its longest straight
     piece; notes: what to mind."""
 
-    run: Run
+    run: HoseRun
     cut: float | None
     off: float | None
     clamps: tuple[ClampSize, ...]
@@ -52,7 +52,7 @@ def hose_plans(build: Build, package: Package) -> tuple[HosePlan, ...]:
     return tuple(_planned(run, adapter.cut if adapter and run.hose.id == sensed else 0.0) for run in runs)
 
 
-def _planned(run: Run, adapter: float) -> HosePlan:
+def _planned(run: HoseRun, adapter: float) -> HosePlan:
     """One hose; where it cannot be worked out, that stands among its notes."""
     return alone(
         run.name,
@@ -62,7 +62,7 @@ def _planned(run: Run, adapter: float) -> HosePlan:
     )
 
 
-def _plan(run: Run, adapter: float) -> HosePlan:
+def _plan(run: HoseRun, adapter: float) -> HosePlan:
     route, hose = run.route, run.hose
     cut = hose.length.si if hose.length else route.length + 2 * PUSHED_ON if route else None
     off = hose.stock.si - cut + adapter if hose.stock and cut is not None else None
@@ -85,12 +85,12 @@ def _plan(run: Run, adapter: float) -> HosePlan:
     )
 
 
-def _clamp(run: Run, neck: float | None) -> ClampSize:
+def _clamp(run: HoseRun, neck: float | None) -> ClampSize:
     outside = (neck if neck is not None else run.bore) + 2 * WALL
     return t_bolt_clamp(outside) if run.hose.clamp == "t_bolt" else worm_clamp(outside)
 
 
-def _cut_notes(run: Run, cut: float | None, off: float | None) -> list[str]:
+def _cut_notes(run: HoseRun, cut: float | None, off: float | None) -> list[str]:
     hose = run.hose
     if cut is None:
         return ["Where its ends are is not measured: its length is not known."]
@@ -106,7 +106,7 @@ def _cut_notes(run: Run, cut: float | None, off: float | None) -> list[str]:
     return [f"Cut to {both(cut, 'length')}: {both(PUSHED_ON, 'length')} go over each neck."]
 
 
-def _fit_notes(run: Run) -> list[str]:
+def _fit_notes(run: HoseRun) -> list[str]:
     neck = next((bore for bore in (run.start.bore, run.end.bore) if bore is not None), run.bore)
     notes = [f"A neck wants a bead {fine(bead_height(neck), 'si')} high, the clamp behind it; a screw faces where a driver reaches it."]
     if run.hose.piece == "sleeve":

@@ -17,7 +17,7 @@ from keelroom.document.schema.panels import Panel
 TOGETHER = "All of them together"
 
 
-class State(NamedTuple):
+class PanelState(NamedTuple):
     """One case with or without a panel: outlet, air at the face, in the bay, vents [degC] (nan where there is none), shares come back and gone round."""
 
     outlet: float
@@ -33,8 +33,8 @@ class PanelWorth(NamedTuple):
 
     name: str
     fitted: bool
-    idle: tuple[State, State] | None
-    road: tuple[State, State] | None
+    idle: tuple[PanelState, PanelState] | None
+    road: tuple[PanelState, PanelState] | None
 
 
 @in_one_go
@@ -62,7 +62,7 @@ def _with(build: Build, fitted: dict[str, bool]) -> Build:
 
 
 def _worth(name: str, fitted: bool, pair: tuple[Assessment, Assessment], cases: tuple[DutyCase | None, DutyCase | None]) -> PanelWorth:
-    def states(case: DutyCase | None) -> tuple[State, State] | None:
+    def states(case: DutyCase | None) -> tuple[PanelState, PanelState] | None:
         figures = [assessment.figures_of(case.id) if case else None for assessment in pair]
         if figures[0] is None or figures[1] is None:
             return None
@@ -71,7 +71,7 @@ def _worth(name: str, fitted: bool, pair: tuple[Assessment, Assessment], cases: 
     return PanelWorth(name, fitted, states(cases[0]), states(cases[1]))
 
 
-def _state(figures: CaseFigures) -> State:
+def _state(figures: CaseFigures) -> PanelState:
     outlet = figures.mean if figures.verdict != "does_not_settle" else math.nan
     vents = figures.fluids.vents if figures.fluids.vents else math.nan
-    return State(outlet, figures.front_air, figures.bay_air, vents, figures.recirculated, figures.bypassed)
+    return PanelState(outlet, figures.front_air, figures.bay_air, vents, figures.recirculated, figures.bypassed)

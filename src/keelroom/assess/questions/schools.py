@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from keelroom.assess.acts.control import SCHOOLS, School, school_edit
 from keelroom.assess.acts.registry import offer
-from keelroom.assess.figures.batch import Asked, Held, held, outlets_at
+from keelroom.assess.figures.batch import Asked, HeldAt, held, outlets_at
 from keelroom.assess.inputs.demand import demand_of
 from keelroom.assess.inputs.electrical.controller import curve_of, place_of, setting_air
 from keelroom.assess.inputs.electrical.loads import motors_of
@@ -131,7 +131,7 @@ def set_points(build: Build) -> tuple[float, ...]:
     return tuple(reading_at(v.si, "fins", day, 0.0) if fins else v.si for v in (control.fan_on, control.fan_off))
 
 
-def _day(ambient: float, point: Held | None, marks: tuple[float, ...] | None) -> Day:
+def _day(ambient: float, point: HeldAt | None, marks: tuple[float, ...] | None) -> Day:
     on, off = marks or (math.nan, math.nan)
     if point is None:
         return Day(ambient, on, off, math.nan, math.nan, math.nan)

@@ -12,7 +12,7 @@ ROUNDS, PATIENCE = 60, 12
 SETTLED = 1e-6
 
 
-class Run(NamedTuple):
+class WireRun(NamedTuple):
     """A length of wire: its copper, length [m] one way, air round it [degC], loaded conductors in its bundle."""
 
     wire: Conductor
@@ -28,9 +28,9 @@ class Path(NamedTuple):
     back_shared : one ground wire for all motors
     """
 
-    feed: Run
-    branch: Run
-    back: Run
+    feed: WireRun
+    branch: WireRun
+    back: WireRun
     back_shared: bool
     contacts: float
     fixed: float | None = None
@@ -54,7 +54,7 @@ class Flow(NamedTuple):
         return sum(volts for _, volts in self.lost)
 
 
-def _ohms(run: Run, temperature: float) -> float:
+def _ohms(run: WireRun, temperature: float) -> float:
     return run.length * resistance_at(run.wire, temperature)
 
 

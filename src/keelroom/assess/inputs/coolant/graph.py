@@ -17,7 +17,7 @@ from keelroom.assess.inputs.coolant.ports import (
     part_name,
     ports_of,
 )
-from keelroom.assess.inputs.coolant.routes import Run, hose_name, run_of
+from keelroom.assess.inputs.coolant.routes import HoseRun, hose_name, run_of
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.kept import by_identity
 from keelroom.document.fields import Path
@@ -36,7 +36,7 @@ class Branch(NamedTuple):
     sort: BranchSort
     start: str
     end: str
-    run: Run | None = None
+    run: HoseRun | None = None
     part: Part | None = None
 
 
@@ -58,7 +58,7 @@ class Graph(NamedTuple):
     ports: dict[str, Port]
     nodes: tuple[str, ...]
     branches: tuple[Branch, ...]
-    runs: tuple[Run, ...]
+    runs: tuple[HoseRun, ...]
     parts: tuple[Part, ...]
     faults: tuple[Fault, ...]
     order: tuple[Branch, ...]
@@ -113,13 +113,13 @@ def _through(part: Part) -> Branch:
     return Branch(part.id, part_name(part), "part", f"{part.id}:in", f"{part.id}:out", part=part)
 
 
-def _hose(run: Run) -> Branch:
+def _hose(run: HoseRun) -> Branch:
     return Branch(f"hose:{run.hose.id}", run.name, "hose", run.start.node, run.end.node, run)
 
 
-def _runs(ports: dict[str, Port], loop: Loop, where: Path) -> tuple[list[Run], list[Fault]]:
+def _runs(ports: dict[str, Port], loop: Loop, where: Path) -> tuple[list[HoseRun], list[Fault]]:
     """Hoses with both ends known, the way coolant goes through them; and what is wrong with the others."""
-    runs: list[Run] = []
+    runs: list[HoseRun] = []
     faults: list[Fault] = []
     taken: dict[str, str] = {}
     for hose in loop.hoses:

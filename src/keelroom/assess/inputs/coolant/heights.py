@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from keelroom.assess.inputs.coolant.graph import Graph, graph_of
 from keelroom.assess.inputs.coolant.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, part_name
-from keelroom.assess.placing import Frame, core_depth, size_of, stand_of, tank_size
+from keelroom.assess.placing import Axes, core_depth, size_of, stand_of, tank_size
 from keelroom.core.kept import by_identity
 from keelroom.document.fields import Path
 from keelroom.document.quantity import Quantity
@@ -61,7 +61,7 @@ def core_bottom(survey: Survey, package: Package) -> float:
 
 @by_identity(64)
 def _core_ends(opening: Opening, core: Core, place: Place) -> tuple[float, float]:
-    frame, (width, height) = Frame(stand_of(opening, place, core)), size_of(core)
+    frame, (width, height) = Axes(stand_of(opening, place, core)), size_of(core)
     tank = 0.0 if core.flow == "crossflow" else tank_size(core)
     ends = [frame.point(width / 2, v, core_depth(core) / 2)[1] for v in (-tank, height + tank)]
     return ends[0], ends[1]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from keelroom.assess.placing import Frame, core_depth, size_of, stand_of, tank_size
+from keelroom.assess.placing import Axes, core_depth, size_of, stand_of, tank_size
 from keelroom.assess.tape import tolerance
 from keelroom.core.kept import by_identity
 from keelroom.document.fields import Path
@@ -131,7 +131,7 @@ def _engine_port(end: HoseEnd, loop: Loop) -> Port:
 
 
 def _core_ports(opening: Opening, core: Core, place: Place, ident: str, away: bool) -> list[Port]:
-    frame = Frame(stand_of(opening, place, core))
+    frame = Axes(stand_of(opening, place, core))
     # Of a core away from the grille it is not known which way its necks look.
     out = None if away else frame.axes[2]
     where = ("packages", ident, "core")

@@ -20,7 +20,7 @@ NECK_HEADS, BEND_HEADS = 0.75, 0.3
 """Dynamic heads lost at the necks of a hose, and in a right angle of it (common practice)."""
 
 
-class Run(NamedTuple):
+class HoseRun(NamedTuple):
     """A hose between two known ports. bore, length [m], right_angles and least radius as typed, else by its route; route: None where
     an end's place is not known; narrow: bore of its narrowest fitting, its own where there is none narrower."""
 
@@ -50,7 +50,7 @@ def hose_name(hose: Hose) -> str:
 
 
 @by_identity(128)
-def run_of(hose: Hose, start: Port, end: Port) -> Run:
+def run_of(hose: Hose, start: Port, end: Port) -> HoseRun:
     """A hose with its measures: what is typed stands, the rest follows from where it runs."""
     bore = bore_of(hose, start, end)
     route = route_between(hose, start, end, bore)
@@ -58,7 +58,7 @@ def run_of(hose: Hose, start: Port, end: Port) -> Run:
     turned = hose.bends.si if hose.bends else route.right_angles if route else 2.0
     radius = hose.tightest.si if hose.tightest else route.tightest if route and route.bends else None
     narrow = min([bore, *(value for value in (hose.necks.si if hose.necks else None, start.bore, end.bore) if value is not None)])
-    return Run(hose, start, end, bore, narrow, length, turned, radius, route)
+    return HoseRun(hose, start, end, bore, narrow, length, turned, radius, route)
 
 
 def bore_of(hose: Hose, start: Port, end: Port) -> float:
@@ -132,7 +132,7 @@ def _points(via: tuple[Via, ...], first: Vector, last: Vector) -> tuple[Vector, 
     return tuple(found)
 
 
-def heads_of(run: Run) -> float:
+def heads_of(run: HoseRun) -> float:
     """Dynamic heads a hose loses beside its friction, at its bore: necks, bends, and a fitting narrower than itself.
 
     A narrow fitting is a sudden contraction and an enlargement; source CRANE for both.

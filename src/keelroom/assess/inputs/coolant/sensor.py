@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from keelroom.assess.inputs.coolant.graph import graph_of
 from keelroom.assess.inputs.coolant.ports import CORE_IN, CORE_OUT
-from keelroom.assess.inputs.coolant.routes import Run
+from keelroom.assess.inputs.coolant.routes import HoseRun
 from keelroom.assess.inputs.electrical.controller import HOSED, place_of
 from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.document.schema.build import Build
@@ -15,7 +15,7 @@ from keelroom.document.schema.package import Package
 THREADS = {"npt_18": "1/8 NPT", "npt_14": "1/4 NPT", "npt_38": "3/8 NPT", "npt_12": "1/2 NPT", "m14": "M14 × 1.5", "m16": "M16 × 1.5", "m22": "M22 × 1.5"}  # fmt: skip
 
 
-def _sensor_run(build: Build, package: Package) -> Run | None:
+def _sensor_run(build: Build, package: Package) -> HoseRun | None:
     """The hose the sensor sits in: the one at the core's end it is named after."""
     end = CORE_OUT if place_of(package.control) == "lower_hose" else CORE_IN
     return next((run for run in graph_of(build, package).runs if end in (run.start.key, run.end.key)), None)

@@ -25,7 +25,7 @@ USUAL_HOLDS = {"surge_tank": 1.5e-3, "expansion_tank": 2.0e-3, "overflow": 1.5e-
 """[m3] where nothing was entered (common practice)"""
 
 
-class Held(NamedTuple):
+class TankHeld(NamedTuple):
     """What one part holds [m3]; assumed: not measured."""
 
     name: str
@@ -37,7 +37,7 @@ class Volumes(NamedTuple):
     """What the circuit holds [m3]: its parts, and all of it, as measured where it was; growth: share from cold to hot;
     room: what a tank must have; tank: what takes the growth, with what it holds, None where there is none or it is not known."""
 
-    parts: tuple[Held, ...]
+    parts: tuple[TankHeld, ...]
     total: float
     growth: float
     room: Room
@@ -55,9 +55,12 @@ def _volumes(engine: Engine, package: Package, graph: Graph) -> Volumes | None:
     if engine.displacement is None or core.face_width is None or core.face_height is None:
         return None
     parts = (
-        Held("Engine with its heater", JACKET * engine.displacement.si, True),
-        Held("Core", core_volume((*size_of(core), core_depth(core)), _tanks(core)), True),
-        *(Held(run.name, line_volume(run.bore, run.length or 0.0), run.hose.length is None and run.route is None) for run in graph.runs),
+        TankHeld("Engine with its heater", JACKET * engine.displacement.si, True),
+        TankHeld("Core", core_volume((*size_of(core), core_depth(core)), _tanks(core)), True),
+        *(
+            TankHeld(run.name, line_volume(run.bore, run.length or 0.0), run.hose.length is None and run.route is None)
+            for run in graph.runs
+        ),
         *(_held(part) for part in package.loop.parts if part.kind in TANKED),
     )
     worked_out = sum(held.volume for held in parts)
@@ -67,9 +70,9 @@ def _volumes(engine: Engine, package: Package, graph: Graph) -> Volumes | None:
     return Volumes(parts, total, growth, room_wanted(total, growth), tanks)
 
 
-def _held(part: Part) -> Held:
+def _held(part: Part) -> TankHeld:
     holds = part.holds.si if part.holds else USUAL_HOLDS[part.kind]
-    return Held(part_name(part), FULL_SHARE[part.kind] * holds, part.holds is None)
+    return TankHeld(part_name(part), FULL_SHARE[part.kind] * holds, part.holds is None)
 
 
 def _tanks(core: Core) -> float:

@@ -10,7 +10,7 @@ from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.arrays import between
 from keelroom.core.electrical.charging import Alternator, Balance, Battery, balance, battery_current, discharge_time, output
-from keelroom.core.electrical.circuit import Flow, Path, Run, flow_through
+from keelroom.core.electrical.circuit import Flow, Path, WireRun, flow_through
 from keelroom.core.electrical.motor import current_at
 from keelroom.core.electrical.protection import CONTACT, FUSE_LOSS, TERMINAL
 from keelroom.core.electrical.wire import conductor
@@ -62,10 +62,10 @@ def battery_of(supply: Supply) -> Battery:
     )
 
 
-def run_of(wire: Wire) -> Run:
+def run_of(wire: Wire) -> WireRun:
     """A run of wire in core terms."""
     copper = conductor(wire.size.si, is_metric(wire.size.unit), wire.cable)
-    return Run(copper, wire.length.si, wire.ambient.si, int(wire.bundle.si))
+    return WireRun(copper, wire.length.si, wire.ambient.si, int(wire.bundle.si))
 
 
 def contacts_of(circuit: Circuit, motors: int) -> float:

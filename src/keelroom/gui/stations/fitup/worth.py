@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from keelroom.assess.questions.panel_worth import TOGETHER, PanelWorth, State, panel_worth
+from keelroom.assess.questions.panel_worth import TOGETHER, PanelState, PanelWorth, panel_worth
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.units import KINDS, format_si
@@ -48,7 +48,7 @@ def cells(worth: PanelWorth, system: str) -> tuple[str, ...]:
     )  # fmt: skip
 
 
-def _step(pair: tuple[State, State] | None, field: str, system: str) -> str:
+def _step(pair: tuple[PanelState, PanelState] | None, field: str, system: str) -> str:
     if pair is None:
         return "—"
     before, after = (getattr(state, field) for state in pair)
@@ -58,7 +58,7 @@ def _step(pair: tuple[State, State] | None, field: str, system: str) -> str:
     return f"{(after - before) / unit.factor:+.1f} {unit.symbol}".replace("-", "−").replace("+0.0", "0.0").replace("−0.0", "0.0")
 
 
-def _share(pair: tuple[State, State] | None, field: str) -> str:
+def _share(pair: tuple[PanelState, PanelState] | None, field: str) -> str:
     return "—" if pair is None else f"{getattr(pair[0], field):.0%} → {getattr(pair[1], field):.0%}"
 
 
