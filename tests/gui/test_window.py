@@ -168,7 +168,8 @@ def test_an_act_says_what_it_will_change_and_stays_greyed_when_done(driver):
     label = made.text()
     driver.mend(label)
     assert panel.done.isVisible()
-    assert panel.done_words.text() == f"Done: {label}"
+    assert panel.done_words.text().startswith(f"Done: {label}. Then: the motor’s volts with a meter")
+    assert "Disconnect the battery" in card.mind.text(), "what to mind stands by the buttons"
     driver.click("Undo it")
     assert not panel.done.isVisible()
 
