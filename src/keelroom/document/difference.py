@@ -95,15 +95,15 @@ def _name(item: Any) -> str:
     return str(getattr(item, "name", "") or item.id)
 
 
-APART_OF_PACKAGES = ("name", "kind", "basis")
-"""What tells packages apart and changes nothing of the car."""
+OWN_TO_PACKAGES, NO_CHANGE = ("id", "kind"), ("name", "basis")
+"""What tells packages apart, and what of any of their parts changes nothing of the car."""
 
 
 def between_packages(build: Build, one: str, other: str) -> tuple[Difference, ...]:
     """What the other package says differently from the one; places without the package's own name."""
     pair = [next(package for package in build.packages if package.id == ident) for ident in (one, other)]
     found = _sections(("packages", other), (), *pair)
-    return tuple(differs for differs in found if differs.path[2] != "id" and differs.path[-1] not in APART_OF_PACKAGES)
+    return tuple(differs for differs in found if differs.path[2] not in OWN_TO_PACKAGES and differs.path[-1] not in NO_CHANGE)
 
 
 def came(before: Build, after: Build) -> Path | None:

@@ -4,10 +4,12 @@ import pytest
 
 from keelroom.assess.acts.packages import duplicated, without
 from keelroom.assess.acts.registry import edit_for, offer
+from keelroom.document.difference import between_packages
 from keelroom.document.edits import apply
 from keelroom.document.file import load
 from keelroom.errors import InputError
 from tests.acts import done
+from tests.changes import on
 from tests.conftest import DEMO
 
 BUILD = load(DEMO)
@@ -71,3 +73,13 @@ def test_older_files_know_what_was_found():
     for version, kinds in ((8, ["planned"] * 3 + ["as_found"]), (9, ["planned"] * 3 + ["as_found"])):
         build = load(DEMO.parents[3] / f"tests/golden/version-{version}.keelroom")
         assert [package.kind for package in build.packages] == kinds
+
+
+def test_what_differs_of_two_packages_leaves_nothing_of_the_car_out():
+    """What a package stands for is no change of the car; what kind of shroud it has is one, and so is a cooler's."""
+    other = done(BUILD, "copy_package", "p1")
+    assert between_packages(other, "p1", other.active) == ()
+    bare = on(other, (("packages", other.active, "shroud", "kind"), "none"), (("packages", other.active, "kind"), "as_mended"))
+    assert [(one.path[2:], one.was, one.now) for one in between_packages(bare, "p1", other.active)] == [
+        (("shroud", "kind"), "full", "none")
+    ]
