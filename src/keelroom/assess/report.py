@@ -9,7 +9,7 @@ from typing import Any
 from keelroom.assess.acts.registry import applies
 from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.figures.effort import effort_words
-from keelroom.assess.figures.outputs import CASE, OF_CASE, PACKAGE, machine
+from keelroom.assess.figures.outputs import CASE, OF_CASE, RULES, TOTALS, machine
 from keelroom.assess.figures.read_off import suction
 from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.fit.coolers import LINED, WARM, line_plan, mount_notes
@@ -46,8 +46,8 @@ def as_json(assessment: Assessment) -> dict[str, Any]:
         "limit_degC": assessment.limit,
         "thermostat_degC": assessment.thermostat,
         "cases": [_case(case) for case in assessment.cases],
-        "rules_of_thumb": machine(PACKAGE[5:], assessment),
-        "totals": machine(PACKAGE[:5], assessment),
+        "rules_of_thumb": machine(RULES, assessment),
+        "totals": machine(TOTALS, assessment),
         "stopped": [_stopped(stop) for stop in assessment.all_stopped],
         "fit": _part("How it fits", assessment, _fit),
         "loop": _part("The coolant circuit", assessment, _loop),

@@ -113,16 +113,8 @@ def came(before: Build, after: Build) -> Path | None:
 
 def worded(difference: Difference) -> str:
     """“place: new value, was old value”."""
-    words = " / ".join(difference.place)
-    return f"{words[:1].upper()}{words[1:]}: {change_words(difference)}"
-
-
-def change_words(difference: Difference) -> str:
-    """What became of the place, without the place."""
-    now, was = value_words(difference)
-    if difference.was is ABSENT or difference.now is ABSENT or not was:
-        return now
-    return f"{now}, was {was}"
+    words, (now, was) = " / ".join(difference.place), value_words(difference)
+    return f"{words[:1].upper()}{words[1:]}: {now}{f', was {was}' if was else ''}"
 
 
 def value_words(difference: Difference) -> tuple[str, str]:

@@ -165,7 +165,7 @@ def test_what_an_act_brings():
     assert found.assumed == ((*P1, "shroud", "edge_gap"),)
     assert brings_words(offer("seat", "p1"), found, "$", 2) == "Shroud / Gap at the shroud's edge: 1/32 in, was 1/4 in. Takes 1.0 h."
     assert "Eye, hand and ear protection" in mind_words(found)
-    assert after_words(brings(BUILD, offer("mend_circuit", "p1", circuit="circuit1"))).startswith("Then: the motor’s volts with a meter")
+    assert after_words(offer("mend_circuit", "p1", circuit="circuit1")).startswith("Then: the motor’s volts with a meter")
     # A bracket is three quarters of an hour (common practice), counted by the build itself.
     assert brings(BUILD, offer("add_bracket", "p1")).hours == pytest.approx(0.75 * 3600)
     # Another core: what it costs more, by the catalogue's price against what is entered.

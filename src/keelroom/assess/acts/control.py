@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from keelroom.assess.acts.circuits import LIVE
 from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.inputs.electrical.controller import ABOVE_THERMOSTAT, BETWEEN, LOWER, NEAR_LIMIT, place_of, set_for_lower_hose
 from keelroom.assess.inputs.electrical.ways import WAYS
@@ -96,7 +97,6 @@ def _go_over(do: Doing) -> Edit:
     return school_edit(do.package, school)
 
 
-LIVE = ("Disconnect the battery before wiring. Connect the ground last.",)
 POINTS = (("packages", "*", "loop", "thermostat"), ("brief", "cooling", "limit"))
 KINDS = (
     ActKind("set_points", "Fan set points between thermostat and limit", lambda do: usual_points(do.build, do.package), "Set points in between",

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from keelroom.assess.acts.kind import HOUR
-from keelroom.assess.acts.registry import Brings
+from keelroom.assess.acts.registry import Brings, kind_of
 from keelroom.document.act import Act
 from keelroom.document.difference import Difference, worded
 
@@ -24,9 +24,10 @@ def mind_words(found: Brings) -> str:
     return " ".join((*found.cautions, *(f"First: {one[:1].lower()}{one[1:]}." for one in found.before)))
 
 
-def after_words(found: Brings) -> str:
-    """What to look at once it is done; '' where there is nothing."""
-    return f"Then: {'; '.join(f'{one[:1].lower()}{one[1:]}' for one in found.after)}." if found.after else ""
+def after_words(act: Act) -> str:
+    """What to look at once an act is done; '' where there is nothing."""
+    after = kind_of(act).after
+    return f"Then: {'; '.join(f'{one[:1].lower()}{one[1:]}' for one in after)}." if after else ""
 
 
 def _within(act: Act, change: Difference) -> Difference:

@@ -111,20 +111,23 @@ CASE: tuple[Output[CaseFigures], ...] = (
     Output("air_to_boil_degC", "Air to boil", "temperature", _ambient("boils"), "more", True),
 )  # fmt: skip
 """Figures of a duty case."""
-PACKAGE: tuple[Output[Assessment], ...] = (
+TOTALS: tuple[Output[Assessment], ...] = (
     Output("current_at_idle_A", "Idle, everything on and the fans running", "current", lambda a: a.totals.amps_at_idle, "less", True),
     Output("alternator_at_idle_A", "The alternator gives hot at idle", "current", lambda a: a.totals.alternator_at_idle, "more", True),
     Output("voltage_at_idle_V", "Volts at the battery at idle", "voltage", lambda a: a.totals.volts_at_idle, "more", True),
     Output("cost", "Parts", "money", lambda a: a.totals.cost, "less", True),
     Output("hours_s", "Shop hours", "time", lambda a: a.totals.hours, "less", True),
+)  # fmt: skip
+"""Running totals of a package."""
+RULES: tuple[Output[Assessment], ...] = (
     Output("face_area_m2", "Face", "area", lambda a: a.rules.face_area, "more", True),
     Output("face_area_wanted_m2", "Face the frontal-area rule wants", "area", lambda a: a.rules.face_area_wanted),
     Output("airflow_m3_s", "Air standing, fans running", "airflow", lambda a: a.rules.airflow, "more", True),
     Output("airflow_wanted_m3_s", "Air the CFM rule wants", "airflow", lambda a: a.rules.airflow_wanted),
 )  # fmt: skip
-"""Figures of a package."""
+"""Rules of thumb beside what a package has."""
+PACKAGE = (*TOTALS, *RULES)
 OF_CASE = {output.key: output for output in CASE}
-OF_PACKAGE = {output.key: output for output in PACKAGE}
 
 
 def machine(outputs: Sequence[Output[T]], of: T) -> dict[str, Value]:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 import os
-from dataclasses import replace
 from pathlib import Path
 from typing import NamedTuple
 
@@ -137,7 +136,7 @@ class Session(QObject):
     def set(self, path: tuple[str, ...], value: object, label: str) -> bool:
         return self.attempt(set_value(path, value, label))
 
-    def do(self, act: Act, merge_key: str = "") -> bool:
+    def do(self, act: Act) -> bool:
         """Do an act to the build as it stands; whether it was done. What it adds is gone to where there is more to say of it."""
         before = self.build
         try:
@@ -145,7 +144,7 @@ class Session(QObject):
         except KeelRoomError as error:
             self.told.emit(error.message)
             return False
-        if not self.attempt(replace(edit, merge_key=merge_key)):
+        if not self.attempt(edit):
             return False
         new = came(before, self.build) if first is not None else None
         if new:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
-from keelroom.assess.acts.registry import applies, brings
 from keelroom.assess.acts.words import after_words
 from keelroom.assess.findings import LEVELS, Finding
 from keelroom.document.act import Act
@@ -135,8 +134,8 @@ class FindingsPanel(Panel):
 
     def mend(self, finding: Finding, fix: Act) -> None:
         """Apply a finding's fix to the build as it stands now; what was done stays to be read, greyed, until the next step."""
-        after = after_words(brings(self.session.build, fix, self.session.system)) if applies(self.session.build, fix) else ""
         if self.session.do(fix):
+            after = after_words(fix)
             self.done.setProperty("step", self.session.store.undo_label)
             self.done_words.setText(f"Done: {fix.label}. {after}" if after else f"Done: {fix.label}")
             self.done.show()
