@@ -70,3 +70,6 @@ def test_two_builds_beside_each_other_show_what_differs_and_what_compares():
     assert "Engine outlet, at the most" not in rows
     assert all(one != two for one, two in rows.values())
     assert beside(IDLE, IDLE, "us") == ()
+    full = FOUND.figures_of("full")
+    assert full.verdict == "does_not_settle"
+    assert beside(full, assess(BUILD, "p4").figures_of("full"), "us") == (), "no temperature stands for one that never settles"
