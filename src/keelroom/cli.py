@@ -105,7 +105,8 @@ def _parser() -> argparse.ArgumentParser:
 
 def _assess(options: argparse.Namespace) -> int:
     from keelroom.assess.assess import assess
-    from keelroom.assess.report import as_json, as_table
+    from keelroom.assess.machine_form import as_json
+    from keelroom.assess.report import as_table
     from keelroom.document.edits import apply, set_value
     from keelroom.document.file import load
 
@@ -113,7 +114,7 @@ def _assess(options: argparse.Namespace) -> int:
     if options.package:
         build = apply(build, set_value(("active",), options.package, ""))
     assessment = assess(build)
-    print(_json(as_json(assessment)) if options.json else as_table(assessment, options.units))
+    print(_json(as_json(assessment, options.units)) if options.json else as_table(assessment, options.units))
     return _code_of(assessment)
 
 
@@ -125,10 +126,12 @@ def _json(value: object) -> str:
 
 def _code_of(assessment: Assessment) -> int:
     """The exit code of a judgement: where something went wrong inside, what stands is not all of it."""
+    from keelroom.assess.words import worded
+
     broken = next((finding for finding in assessment.findings if finding.report), None)
     if broken is not None:
         _flush()
-        return _refused(f"{broken.what}: {broken.why}")
+        return _refused(": ".join(worded(broken, "us")))
     return PROBLEMS if assessment.worst_level == "problem" else FINE
 
 

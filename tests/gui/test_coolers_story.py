@@ -11,6 +11,7 @@ from keelroom import cli
 from keelroom.assess.acts.registry import offer
 from keelroom.document.file import load
 from keelroom.units import KINDS, format_si
+from tests.told import what_of
 
 
 @pytest.fixture
@@ -30,7 +31,7 @@ def hottest(driver):
 
 
 def finding(driver, words):
-    return next((f for f in driver.window.session.assessment.findings if words in f.what), None)
+    return next((f for f in driver.window.session.assessment.findings if words in what_of(f)), None)
 
 
 def test_a_gearbox_cooler_is_put_where_it_works_best(driver, capsys):

@@ -14,6 +14,7 @@ from keelroom.document.file import load
 from keelroom.gui.widgets.scene_view import SceneView
 from tests.gui.driver import Driver, opened
 from tests.gui.test_story import describe
+from tests.told import what_of
 
 RUNS = ("feed", "to the motor", "return")
 
@@ -56,7 +57,7 @@ def choose(driver: Driver, name: str, words: str) -> None:
 
 def finding(driver: Driver, start: str) -> bool:
     """Whether the findings panel shows one that begins so."""
-    return any(f.what.startswith(start) for f in driver.window.session.assessment.findings) and any(
+    return any(what_of(f).startswith(start) for f in driver.window.session.assessment.findings) and any(
         start in label.text() for label in driver.window.drawers.panels["Findings"].findChildren(QLabel)
     )
 
@@ -170,7 +171,7 @@ def test_found_judged_and_mended_step_by_step(wired, tmp_path, monkeypatch, caps
     assert finding(driver, "Circuit 1: the fuse does not protect")
     fix(driver, "A circuit of its own for each motor")
     assert [one.feeds for one in session.build.package.circuits] == [("fan1",), ("fan2",)]
-    assert not [f.what for f in session.assessment.findings if f.where[2:3] == ("circuits",) and f.level == "problem"]
+    assert not [what_of(f) for f in session.assessment.findings if f.where[2:3] == ("circuits",) and f.level == "problem"]
     mended = idle(driver)
     assert mended[0] < as_found[0] - 0.4
     assert mended[2] > as_found[2] + 0.4

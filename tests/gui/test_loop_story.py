@@ -12,6 +12,7 @@ from keelroom.assess.figures.read_off import air_in
 from keelroom.assess.loop.air import bleed_list
 from keelroom.document.file import load
 from keelroom.units import KINDS, format_si
+from tests.told import why_of
 
 
 @pytest.fixture
@@ -142,14 +143,14 @@ def test_a_core_of_another_car_has_ports_to_close_and_ends_that_do_not_meet(driv
     assert {port.state for port in session.build.package.core.ports} == {"plugged", "to_close"}
     assert "core_port_open" not in codes(driver)
     closing = next(f for f in session.assessment.findings if f.code == "core_port_closing")
-    assert "welded by somebody" in closing.why
+    assert "welded by somebody" in why_of(closing)
 
     # its outlet is a smaller one than the engine's
     to_page(driver, "Hoses")
     driver.enter("Lower hose: hose bore", "1 1/4 in")
     driver.choose("Lower hose: meets its necks with", "Nothing")
     wrong = next(f for f in session.assessment.findings if f.code == "bores_differ")
-    assert "1 3/4 in" in wrong.why
+    assert "1 3/4 in" in why_of(wrong)
     driver.mend("With a reducer")
     assert "bores_differ" not in codes(driver)
 

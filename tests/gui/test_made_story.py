@@ -13,6 +13,7 @@ from keelroom import cli
 from keelroom.assess.figures.templates import patterns
 from keelroom.document.file import load
 from tests.conftest import DEMO
+from tests.told import what_of, why_of
 
 INCH = 0.0254
 
@@ -137,7 +138,7 @@ def test_a_panel_with_no_gap_to_close_is_told_where_it_is_chosen(driver):
     enter(driver, "Left of the core: gap", "0")
     page(driver, "Fit-up", "Panels")
     assert "panel_nothing" in codes(driver)
-    assert any("there is no gap to close" in f.what for f in driver.window.session.assessment.findings)
+    assert any("there is no gap to close" in what_of(f) for f in driver.window.session.assessment.findings)
     driver.ctrl(Qt.Key.Key_Z)
     assert "panel_nothing" not in codes(driver)
 
@@ -173,7 +174,9 @@ def test_two_shrouds_are_joined_and_the_latch_support_gets_a_new_shape(driver, c
     enter(driver, "Bracket 5: strip width", "1/4")
     assert driver.shows("runs off the metal")
     enter(driver, "Bracket 5: strip width", "1 1/4")
-    assert not any(f.code == "bracket_fault" and "Bracket 5" in f.what and "strip's side" in f.what for f in session.assessment.findings)
+    assert not any(
+        f.code == "bracket_fault" and "Bracket 5" in what_of(f) and "strip's side" in what_of(f) for f in session.assessment.findings
+    )
 
     # the latch support: notched, with its caution
     page(driver, "Fit-up", "Neighbours")
@@ -190,7 +193,7 @@ def test_two_shrouds_are_joined_and_the_latch_support_gets_a_new_shape(driver, c
 
     said = said_by_the_file(driver, capsys)["fit"]
     assert said["shroud"]["seats"]
-    assert any("hood must stay shut" in caution for move in said["moves"] for caution in move["cautions"])
+    assert any("hood must stay shut" in caution["says"] for move in said["moves"] for caution in move["cautions"])
     for _ in range(40):
         if not session.store.undo_label:
             break
@@ -207,13 +210,15 @@ def test_a_brake_unit_and_a_bottle_get_new_places_with_their_brackets(driver, ca
     # into the washer bottle first
     enter(driver, "Brake unit: new place, from left", "-7")
     enter(driver, "Brake unit: new place, from bottom", "5")
-    assert any(f.code == "fit_overlaps" and "Brake unit" in f.what and "Washer bottle" in f.what for f in session.assessment.findings)
+    assert any(
+        f.code == "fit_overlaps" and "Brake unit" in what_of(f) and "Washer bottle" in what_of(f) for f in session.assessment.findings
+    )
     enter(driver, "Brake unit: new place, from bottom", "eleven")
     assert session.build.package.moves[-1].bottom.as_typed.startswith("5"), "refused: what stood there stays"
     enter(driver, "Brake unit: new place, from left", "-9")
     enter(driver, "Brake unit: new place, from bottom", "11 1/2")
-    assert not any(f.code == "fit_overlaps" and "Brake unit" in f.what for f in session.assessment.findings)
-    assert "bled and tested" in " ".join(f.why for f in session.assessment.findings if f.code == "move_caution")
+    assert not any(f.code == "fit_overlaps" and "Brake unit" in what_of(f) for f in session.assessment.findings)
+    assert "bled and tested" in " ".join(why_of(f) for f in session.assessment.findings if f.code == "move_caution")
     driver.mend("Plan a bracket for it")
     assert session.build.package.brackets[-1].start.startswith("neighbour:brake:")
     assert "move_unheld" not in codes(driver)

@@ -5,19 +5,20 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QApplication, QFileDialog, QLabel
 
 from keelroom.assess.assess import assess
-from keelroom.units import both
+from keelroom.units import KINDS, format_si
+from tests.told import why_of
 
 HOLDS = "This package holds the limit up to"
 
 
 def told(driver):
     """The sentences of the shown findings that name an ambient."""
-    return [f.why.split(HOLDS)[1] for f in driver.window.session.assessment.findings if HOLDS in f.why]
+    return [why_of(f).split(HOLDS)[1] for f in driver.window.session.assessment.findings if HOLDS in why_of(f)]
 
 
 def holds_at(build):
     grade = next(case for case in assess(build).cases if case.case_id == "grade")
-    return both(grade.figures.ambients.holds, "temperature")
+    return format_si(grade.figures.ambients.holds, KINDS["temperature"], "us")
 
 
 def test_the_ambient_follows_the_edit_without_another_one(demo_window):

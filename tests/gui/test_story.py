@@ -147,6 +147,7 @@ import sys
 from pathlib import Path
 from PyQt6.QtCore import QTimer
 from tests.gui.driver import opened
+from tests.told import why_of
 driver = opened(Path(sys.argv[1]))
 driver.enter("Vehicle mass", "5001")
 QTimer.singleShot(0, lambda: 1 / 0)

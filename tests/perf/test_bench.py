@@ -422,10 +422,10 @@ def test_search_and_templates(tmp_path):
             f"find a place, {package.name}: {time.perf_counter() - start:.2f} s, {found.tried} places tried, {len(found.found)} shown (budget 3 s)"
         )
     build = load(DEMO)
-    write_dxf(patterns(build, build.package)[:1], tmp_path / "first.dxf")  # loads the writer
+    write_dxf(patterns(build, build.package)[:1], tmp_path / "first.dxf", "us")  # loads the writer
     for name, write in (
         ("PDF in A4", lambda: write_tiles(patterns(build, build.package), tmp_path / "t.pdf", "A4", 200, "us")),
-        ("DXF", lambda: write_dxf(patterns(build, build.package), tmp_path / "t.dxf")),
+        ("DXF", lambda: write_dxf(patterns(build, build.package), tmp_path / "t.dxf", "us")),
     ):
         start = time.perf_counter()
         write()

@@ -80,5 +80,5 @@ def test_any_circuit_is_told_drawn_saved_and_read_back(builds):
         figures = found.cases[0].figures
         air = air_in(build, build.package, found) if graph_of(build, build.package).whole else None
         assert loop_scene(build, build.package, figures.loop if figures else None, air, "us").shapes
-        assert loop_told(build, found)["fill"]
+        assert loop_told(build, found, "us")["fill"]
         assert parse(serialised(build), Path("held")) == build

@@ -104,7 +104,7 @@ ENDS = Ends(0.007, 0.007, 0.014)
 @given(st.floats(0.05, 0.3), st.floats(0.0, 0.05))
 def test_a_joggle_is_longer_than_the_way_and_shorter_than_two_right_angles(run, offset):
     made = flat_or_joggle("Strap", run, offset, STOCK, ENDS)
-    if made.fault:
+    if made.faults:
         return
     between = made.developed - 2 * ENDS.edge
     assert math.hypot(run, max(offset - STOCK.thickness, 0.0)) - 2e-3 <= between <= run + offset + 1e-3
@@ -114,7 +114,7 @@ def test_a_joggle_is_longer_than_the_way_and_shorter_than_two_right_angles(run, 
 def test_an_l_bracket_has_room_or_says_it_has_none(first, second):
     made = angle_bracket("Foot", (first, second), STOCK, ENDS)
     need = STOCK.radius + STOCK.thickness + ENDS.near / 2 + 2 * STOCK.thickness
-    assert bool(made.fault) == (min(first, second) < need - 1e-9)
+    assert bool(made.faults) == (min(first, second) < need - 1e-9)
 
 
 @given(st.floats(0.005, 0.05), st.floats(0.5e-3, 6e-3), st.floats(0.02, 0.3), st.floats(0.1, 10.0))

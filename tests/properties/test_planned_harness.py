@@ -20,6 +20,7 @@ from tests.changes import on
 from tests.conftest import DEMO
 from tests.long import long
 from tests.properties.test_joints import P1, Printed, grounds
+from tests.told import what_of
 
 BUILD = load(DEMO)
 KINDS = {
@@ -71,7 +72,7 @@ def test_its_own_findings_call_no_planned_harness_wrong(builds):
             last = first_wave(build, previous=last)
         for finding in last.findings:
             wrong = finding.level == "problem" and (finding.where[2:3] == ("circuits",) or finding.code in OF_THE_HARNESS)
-            assert not wrong, (case, finding.code, finding.what)
+            assert not wrong, (case, finding.code, what_of(finding))
         judged += 1
     assert judged >= len(whole) // 4
     for k, every in enumerate((STRATEGIES, KINDS, (1, 2, 3))):

@@ -7,7 +7,7 @@ import threading
 import pytest
 
 from keelroom.assess.assess import assess, first_wave
-from keelroom.assess.report import as_json
+from keelroom.assess.machine_form import as_json
 from keelroom.core.kept import Kept
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.file import load

@@ -10,9 +10,9 @@ from scipy.stats import norm
 from keelroom.assess.assess import assess
 from keelroom.assess.figures.batch import Asked, row_for
 from keelroom.assess.inputs.translate import stacked
-from keelroom.assess.wording import chance_words
 from keelroom.core.operating_point import solve
 from keelroom.document.file import load
+from keelroom.facts import chance_words
 from tests.changes import on, varied
 from tests.conftest import DEMO
 

@@ -17,7 +17,7 @@ from contextlib import suppress
 from pathlib import Path
 
 from keelroom.assess.assess import assess, first_wave
-from keelroom.assess.report import as_json
+from keelroom.assess.machine_form import as_json
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.file import parse, serialised
 from keelroom.document.quantity import Spec, from_si

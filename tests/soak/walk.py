@@ -27,7 +27,8 @@ from pydantic import BaseModel
 
 from keelroom.assess.assess import assess
 from keelroom.assess.figures.assessment import Assessment
-from keelroom.assess.report import as_json, as_table, plain_verdict
+from keelroom.assess.machine_form import as_json
+from keelroom.assess.report import as_table, plain_verdict
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.fields import Path as Where
 from keelroom.document.fields import spec_of
@@ -36,6 +37,7 @@ from keelroom.document.quantity import Quantity, Spec, from_si
 from keelroom.document.schema.build import Build
 from keelroom.errors import InputError
 from tests.conftest import DEMO
+from tests.told import what_of
 
 LIBRARY = ("Input should", "Extra inputs", "Field required", "pydantic", "Value error", "Traceback")
 """Wording that is none of ours."""
@@ -130,7 +132,7 @@ def everything(build: Build, sheet: bool) -> tuple[Assessment, list[str]]:
     for text in (json.dumps(told, allow_nan=False), as_table(found, "us"), as_table(found, "si"), plain_verdict(found, "us")):
         if " nan" in text or "Traceback" in text:
             faults.append("a figure without a value")
-    faults += [f"{f.what}: {f.report.splitlines()[1]} {f.report.splitlines()[-1].strip()}" for f in found.findings if f.report]
+    faults += [f"{what_of(f)}: {f.report.splitlines()[1]} {f.report.splitlines()[-1].strip()}" for f in found.findings if f.report]
     faults += [part["stopped"]["report"] for part in (told[name] for name in ("fit", "loop", "electrics")) if "stopped" in part]
     if found.build is not build:
         faults.append("another build's")

@@ -1,214 +1,19 @@
-"""An assessment for machines (stable JSON, SI-suffixed keys) and as a table for a terminal."""
+"""An assessment in words: the ledger's cells and lines, and a table for a terminal."""
 
 from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from typing import Any
 
-from keelroom.assess.acts.registry import applies
 from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.figures.effort import effort_words
-from keelroom.assess.figures.outputs import CASE, OF_CASE, RULES, TOTALS, machine
-from keelroom.assess.figures.read_off import suction
+from keelroom.assess.figures.outputs import OF_CASE
 from keelroom.assess.fit.clearances import Fit, Gap
-from keelroom.assess.fit.coolers import LINED, WARM, line_plan, mount_notes
-from keelroom.assess.fit.frames import frame_plans
-from keelroom.assess.fit.mounts import bracket_plans, core_growth
-from keelroom.assess.fit.moves import moves_of
-from keelroom.assess.fit.panels import panel_plans
-from keelroom.assess.fit.shroud_plan import pan_plan, trim_plan
-from keelroom.assess.inputs.sealing import ways
-from keelroom.assess.outcome import Stopped, attempted
-from keelroom.assess.wording import chance_words, raised
-from keelroom.document.schema.build import Build
-from keelroom.document.schema.coolers import Cooler
-from keelroom.document.schema.package import Package
+from keelroom.assess.words import worded
+from keelroom.facts import chance_words, raised
 from keelroom.units import KINDS, format_si
 
 VERDICT_WORDS = {"holds": "holds", "tight": "likely holds", "over": "over limit", "does_not_settle": "does not settle"}
-
-
-def _number(value: Any) -> Any:
-    return None if isinstance(value, float) and not math.isfinite(value) else value
-
-
-def as_json(assessment: Assessment) -> dict[str, Any]:
-    """The stable machine form of the build it was made of. Figures without a finite value (a band that does not settle) are null; a part
-    that could not be worked out says so under `stopped` in its place, and `stopped` lists all of them."""
-    build = assessment.build
-    return {
-        "format": "keelroom-assessment",
-        "version": 1,
-        "title": build.brief.title,
-        "document_revision": build.revision,
-        "package": {"id": assessment.package_id, "name": assessment.package.name},
-        "limit_degC": assessment.limit,
-        "thermostat_degC": assessment.thermostat,
-        "cases": [_case(case) for case in assessment.cases],
-        "rules_of_thumb": machine(RULES, assessment),
-        "totals": machine(TOTALS, assessment),
-        "stopped": [_stopped(stop) for stop in assessment.all_stopped],
-        "fit": _part("How it fits", assessment, _fit),
-        "loop": _part("The coolant circuit", assessment, _loop),
-        "electrics": _part("The circuits", assessment, _electrics),
-        "findings": [
-            {"code": f.code, "level": f.level, "where": list(f.where), "what": f.what, "why": f.why, "source": f.source,
-             "value_si": _number(f.value), "limit_si": _number(f.limit), "fixes": [fix.label for fix in f.fix if applies(build, fix)]}
-            for f in assessment.findings
-        ],
-    }  # fmt: skip
-
-
-def _stopped(stop: Stopped) -> dict[str, Any]:
-    return {"part": stop.part, "where": list(stop.where), "why": stop.why, "report": stop.report}
-
-
-def _part(name: str, assessment: Assessment, told: Callable[[Build, Assessment], dict[str, Any]]) -> dict[str, Any]:
-    """A part of the machine form, or what stopped it."""
-    found = attempted(name, ("packages", assessment.package_id), lambda: told(assessment.build, assessment))
-    return {"stopped": _stopped(found)} if isinstance(found, Stopped) else found
-
-
-def _loop(build: Build, assessment: Assessment) -> dict[str, Any]:
-    """The coolant circuit: what it holds, flows and pressures by case, hoses, air and filling, SI."""
-    from keelroom.assess.figures.loop_told import loop_told  # only for the machine form and the sheet
-
-    return loop_told(build, assessment)
-
-
-def _fit(build: Build, assessment: Assessment) -> dict[str, Any]:
-    """Verdict, clearances [m] and made parts of the package."""
-    from keelroom.assess.figures.templates import cut_list, hardware_list, sheet_list  # only for the machine form: they slow the start
-
-    fit, package = assessment.fit, next(p for p in build.packages if p.id == assessment.package_id)
-    if fit is None:
-        return {}
-    trimmed, panned = trim_plan(package, suction(assessment)), pan_plan(package)
-    return {
-        "verdict": fit.verdict,
-        "clearances": [
-            {"part": gap.part.name, "other": gap.other.name, "rule": gap.rule, "gap_m": gap.gap, "wanted_m": gap.wanted, "state": gap.state,
-             "worst_case_m": gap.worst, "root_sum_square_m": gap.likely, "dominant": gap.weakest.label if gap.weakest else None}
-            for gap in fit.gaps
-        ],
-        "unmeasured": ["/".join(item.path) for item in fit.unmeasured],
-        "measure_next": "/".join(fit.next.path) if fit.next else None,
-        "shroud": {
-            "seats": trimmed.now.seats, "gap_m2": trimmed.now.gap, "seal_m": trimmed.now.seal, "leak_m3_s": trimmed.leak,
-            "faults": list(trimmed.faults), "notes": list(trimmed.notes),
-        } if trimmed else None,
-        "pan": {
-            "sheet_m": list(panned.made.sheet), "frequency_Hz": panned.frequency, "edge_sag_m": panned.sag, "faults": list(panned.faults),
-            "pieces": len(panned.made.patterns),
-        } if panned else None,
-        "brackets": [
-            {"id": plan.bracket.id, "kind": plan.made.kind if plan.made else None, "developed_m": plan.made.developed if plan.made else None,
-             "stress_Pa": plan.strap.stress if plan.strap else None, "sag_m": plan.strap.sag if plan.strap else None,
-             "frequency_Hz": plan.strap.frequency if plan.strap else None, "presses_N": plan.presses, "bears_kg": plan.load.mass if plan.load else None, "transfer": list(plan.transfer),
-             "faults": list(plan.faults), "notes": list(plan.notes)}
-            for plan in bracket_plans(build, package)
-        ],
-        "core_growth_m": core_growth(package),
-        "frames": [
-            {"id": plan.frame.id, "pieces_m": [piece[1] for piece in plan.pieces], "faults": [text for _, text in plan.faults], "notes": list(plan.notes)}
-            for plan in frame_plans(package)
-        ],
-        "ways_round_the_core": [
-            {"key": way.key, "found_m2": way.area, "left_m2": way.left, "assumed": way.assumed} for way in ways(package, build.survey.air_holes)
-        ],
-        "panels": [
-            {"id": plan.panel.id, "fitted": plan.panel.fitted, "length_m": plan.length, "foam_squeezed": plan.share, "foam_gap_m": plan.gap, "foam_m": plan.foam_length, "frequency_Hz": plan.frequency,
-             "trim_m": plan.made.trim if plan.made else 0.0, "faults": [text for _, text in plan.faults], "notes": list(plan.notes)}
-            for plan in panel_plans(build, package)
-        ],
-        "moves": [
-            {"id": moved.move.id, "how": moved.move.how, "travel_m": moved.travel, "seconds": moved.seconds, "faults": [text for _, _, text in moved.faults],
-             "notes": list(moved.notes), "cautions": list(moved.cautions)}
-            for moved in moves_of(build, package)
-        ],
-        "coolers": {
-            cooler.id: {"faults": [fault for _, fault in faults], "notes": list(notes)}
-            for cooler in package.coolers if cooler.stands != "ahead" for faults, notes in (mount_notes(build, package, cooler),)
-        },
-        "lines": {cooler.id: _lines(package, cooler) for cooler in package.coolers if cooler.kind in LINED},
-        "cut_list": [list(row) for row in cut_list(build, package, "si")[1:]],
-        "sheets": [list(row) for row in sheet_list(build, package, "si")[1:]],
-        "hardware": [list(row) for row in hardware_list(build, package, "si")[1:]],
-    }  # fmt: skip
-
-
-def _lines(package: Package, cooler: Cooler) -> dict[str, float | None]:
-    """Lines of a cooler with warm oil at 8 L/min: what they lose, how tight they may be bent, what is in hand, what they hold; SI."""
-    plan = line_plan(package, cooler, *WARM)
-    return {
-        "lost_Pa": plan.lost.pressure, "least_bend_m": plan.bend, "bend_in_hand_m": cooler.tightest.si - plan.bend if cooler.tightest else None,
-        "fluid_m3": plan.fluid,
-    }  # fmt: skip
-
-
-def _electrics(build: Build, assessment: Assessment) -> dict[str, Any]:
-    """Circuits and harness of the package, SI."""
-    from keelroom.assess.electrical.charge import charge_cable
-    from keelroom.assess.electrical.harness import harness, loom_list, parts_list, splices  # only for the machine form
-    from keelroom.assess.inputs.coolant.sensor import adapter_of
-
-    found, package = assessment.electrics, next(p for p in build.packages if p.id == assessment.package_id)
-    if found is None:
-        return {}
-    adapter = adapter_of(build, package)
-    cable = charge_cable(build.supply, found.alternator.rating) if found.alternator else None
-    return {
-        "circuits": [
-            {"id": one.circuit.id, "feeds": [motored.id for motored in one.motors], "fault": one.fault, "continuous_A": one.continuous, "starting_A": one.starting.current,
-             "starting_s": one.starting.seconds, "stalled_A": one.stalled, "motor_at_idle_V": one.at_idle, "motor_at_cruise_V": one.at_cruise, "battery_at_idle_V": one.source_idle,
-             "battery_at_cruise_V": one.source_cruise, "drop_V": one.drop, "lost_V": dict(one.lost), "fuse_stands_start": one.stands, "relay_holds_A": one.relay_holds, "connector_holds_A": one.connector_holds,
-             "runs": [{"run": run.key, "current_A": run.current, "ampacity_A": run.ampacity, "conductor_degC": run.warm, "limit_degC": run.limit} for run in one.runs],
-             "advice": {"sizes": list(one.advice.sizes), "fuse_A": one.advice.fuse, "fuse_form": one.advice.form, "relay_A": one.advice.relay, "switch": one.advice.switch}}
-            for one in found.circuits
-        ],
-        "without_circuit": [motored.id for motored in found.loose],
-        "wires": [list(wire) for wire in harness(build, package, found)],
-        "parts": [list(row) for row in parts_list(build, package, found)[1:]],
-        "splices": [list(splice) for splice in splices(build, package, found)],
-        "loom": [list(row) for row in loom_list(build, package, found, "si")[1:]],
-        "adapter_cut_m": adapter.cut if adapter else None,
-        "charge_cable": {"drop_V": cable.drop, "ampacity_A": cable.ampacity, "conductor_degC": cable.warm, "limit_degC": cable.limit, "fuse_A": cable.fuse} if cable else None,
-        "adapter": list(adapter) if adapter else None,
-    }  # fmt: skip
-
-
-def _case(case: CaseResult) -> dict[str, Any]:
-    common: dict[str, Any] = {"id": case.case_id, "name": case.name}
-    if case.stopped is not None:
-        return {**common, "stopped": _stopped(case.stopped)}
-    if case.figures is None:
-        return {**common, "needs": [{"where": list(need.path), "label": need.label} for need in case.needs]}
-    figures = case.figures
-    return {
-        **common,
-        **machine(CASE, figures),
-        "heat_by_cause_W": dict(figures.heat_by_cause),
-        "doubt_by_cause_W": dict(figures.doubt_by_cause),
-        "pressures_Pa": dict(figures.pressures),
-        "fans": [
-            {"id": fan.fan_id, "flow_at_fan_m3_s": fan.flow_at_fan, "flow_into_core_m3_s": fan.flow_into_core, "share": fan.share,
-             "from_core_share": fan.from_core, "from_edge_share": fan.from_edge, "from_stopped_fan_share": fan.from_hole,
-             "pressure_Pa": fan.pressure, "voltage_V": fan.voltage, "current_A": fan.current, "power_W": fan.power}
-            for fan in figures.fans
-        ],
-        "coolers": [
-            {"id": cover.cooler_id, "kind": cover.kind, "heat_W": cover.heat, "air_kg_s": cover.flow, "air_in_degC": cover.air_in,
-             "air_out_degC": cover.air_out, "fluid_degC": cover.fluid}
-            for cover in figures.coolers
-        ],
-        "fluids": {
-            "gearbox_degC": figures.fluids.gearbox, "gearbox_leaving_degC": figures.fluids.gearbox_leaving, "oil_degC": figures.fluids.oil,
-            "charge_air_degC": figures.fluids.charge, "condensing_degC": figures.fluids.condensing, "head_pressure_Pa": figures.fluids.head_pressure,
-            "vents_degC": figures.fluids.vents, "steering_degC": figures.fluids.steering, "compressor_share": figures.fluids.runs,
-            "given_W": dict(figures.fluids.given), "left_W": [[part.fluid, part.where, part.heat] for part in figures.fluids.left],
-        },
-    }  # fmt: skip
 
 
 def settles_text(figures: CaseFigures, system: str) -> str:
@@ -252,7 +57,10 @@ def as_table(assessment: Assessment, system: str) -> str:
     lines = [f"{assessment.build.brief.title or 'Untitled build'} — {assessment.package.name}", ""]
     lines += ["  ".join(cell.ljust(width) for cell, width in zip(row, widths, strict=True)).rstrip() for row in rows]
     lines += ["", *totals_lines(assessment, system), ""]
-    lines += [f"{finding.level.upper():8} {finding.what}\n         {finding.why}" for finding in assessment.findings]
+    lines += [
+        f"{finding.level.upper():8} {told.what}\n         {told.why}"
+        for finding, told in ((one, worded(one, system)) for one in assessment.findings)
+    ]
     return "\n".join(lines)
 
 

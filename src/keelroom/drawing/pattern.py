@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 
+from keelroom.assess.words import not_to_cut
 from keelroom.core.packaging.pattern import Bend, Hole, Pattern, Slot
 from keelroom.drawing.scene import Circle, Dimension, Label, Point, Polyline, Scene, Shape, moved
 from keelroom.units import KINDS, fine, format_si
@@ -32,9 +33,10 @@ def pattern_scene(pattern: Pattern, system: str, dimensions: bool = True) -> Sce
             shapes.append(Polyline("pattern.mark", (mark.at, mark.to)))
         elif mark.text and dimensions and (high > NARROW or mark.text != pattern.name):
             shapes.append(Label("pattern.words", mark.at, mark.text))
-    if pattern.warning:
+    warning = not_to_cut(pattern, system)
+    if warning:
         # Across the piece itself, so that a machine's operator sees it too.
-        shapes.append(Label("pattern.alarm", (left + wide / 2, bottom + high / 2), pattern.warning))
+        shapes.append(Label("pattern.alarm", (left + wide / 2, bottom + high / 2), warning))
     pad = MARGIN
     if dimensions:
         pad = 0.06 if high < NARROW else max(0.03, 0.09 * max(wide, high))

@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 from pathlib import Path
 
+from keelroom.assess.words import not_to_cut
 from keelroom.core.packaging.pattern import Pattern
 from keelroom.drawing.pattern import holes_of
 from keelroom.export.whole import write_whole
@@ -17,12 +18,12 @@ BETWEEN = 30.0
 LETTER = 5.0
 
 
-def write_dxf(patterns: tuple[Pattern, ...], path: Path) -> None:
+def write_dxf(patterns: tuple[Pattern, ...], path: Path, system: str) -> None:
     """Write the patterns side by side, each as often as it is needed. Raises ExportError saying why."""
-    write_whole(path, dxf_text(patterns).encode("utf-8"), "dxf_not_written")
+    write_whole(path, dxf_text(patterns, system).encode("utf-8"), "dxf_not_written")
 
 
-def dxf_text(patterns: tuple[Pattern, ...]) -> str:
+def dxf_text(patterns: tuple[Pattern, ...], system: str) -> str:
     """The DXF document."""
     import ezdxf.filemanagement  # slow to load: only when a drawing is written
     from ezdxf import units
@@ -36,14 +37,14 @@ def dxf_text(patterns: tuple[Pattern, ...]) -> str:
     for pattern in patterns:
         left, bottom, wide, _ = pattern.bounds
         for _ in range(pattern.copies):
-            _draw(space, pattern, (across - left * MM, -bottom * MM))
+            _draw(space, pattern, (across - left * MM, -bottom * MM), not_to_cut(pattern, system))
             across += wide * MM + BETWEEN
     stream = io.StringIO()
     document.write(stream)
     return stream.getvalue()
 
 
-def _draw(space: object, pattern: Pattern, shift: tuple[float, float]) -> None:
+def _draw(space: object, pattern: Pattern, shift: tuple[float, float], warning: str) -> None:
     dx, dy = shift
     add: object = space
 
@@ -61,10 +62,10 @@ def _draw(space: object, pattern: Pattern, shift: tuple[float, float]) -> None:
         add.add_line(at(bend.start), at(bend.end), dxfattribs={"layer": "BEND"})  # type: ignore[attr-defined]
         words = f"{abs(bend.degrees):.0f} {'up' if bend.degrees > 0 else 'down'} R{bend.radius * MM:.1f}"
         add.add_text(words, height=LETTER, dxfattribs={"layer": "MARK"}).set_placement(at(bend.start))  # type: ignore[attr-defined]
-    if pattern.warning:
+    if warning:
         left, bottom, _, high = pattern.bounds
         above = at((left, bottom + high + 2 * LETTER / MM))
-        add.add_text(pattern.warning, height=2 * LETTER, dxfattribs={"layer": "MARK"}).set_placement(above)  # type: ignore[attr-defined]
+        add.add_text(warning, height=2 * LETTER, dxfattribs={"layer": "MARK"}).set_placement(above)  # type: ignore[attr-defined]
     for mark in pattern.marks:
         if mark.to is not None:
             add.add_line(at(mark.at), at(mark.to), dxfattribs={"layer": "MARK"})  # type: ignore[attr-defined]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from keelroom.assess.fit.mounts import bracket_plans
 from keelroom.assess.fit.moves import HOW_WORDS, moves_of
 from keelroom.assess.fit.panels import KIND_WORDS, WORK_NOTES, panel_plans
+from keelroom.assess.words import clauses
 from keelroom.document.schema.build import Build
 from keelroom.units import KINDS, format_si
 
@@ -21,7 +22,7 @@ def panel_rows(build: Build, system: str) -> Rows:
             if own.foam and plan.foam_length
             else "none"
         )
-        wrong = "; ".join(text for _, text in plan.faults)
+        wrong = "; ".join(clauses((one.fact for one in plan.faults), system))
         rows.append((plan.name, KIND_WORDS[own.kind].lower(), format_si(plan.length, KINDS["length"], system), foam, "yes" if own.fitted else "no", wrong or "yes"))  # fmt: skip
     return rows if len(rows) > 1 else []
 
@@ -33,7 +34,7 @@ def bracket_rows(build: Build, system: str) -> Rows:
         made = plan.made
         rows.append((
             plan.bracket.name or plan.bracket.id, made.kind if made else "not known yet", format_si(made.developed, KINDS["length"], system) if made else "",
-            f"{plan.strap.safety:.1f} times" if plan.strap else "", ". ".join(plan.transfer), "; ".join(plan.faults) or "yes",
+            f"{plan.strap.safety:.1f} times" if plan.strap else "", ". ".join(clauses(plan.transfer, system)), "; ".join(clauses(plan.faults, system)) or "yes",
         ))  # fmt: skip
     return rows if len(rows) > 1 else []
 
@@ -42,7 +43,7 @@ def move_rows(build: Build, system: str) -> Rows:
     """Every neighbour that is moved, heading first, with its cautions."""
     rows: Rows = [("Neighbour", "What becomes of it", "Hours", "Mind")]
     for moved in moves_of(build, build.package):
-        mind = (*(text for _, _, text in moved.faults), *moved.notes, *moved.cautions)
+        mind = clauses((*(one.fact for one in moved.faults), *moved.notes, *moved.cautions), system)
         rows.append((moved.obstacle.name or moved.obstacle.id, HOW_WORDS[moved.move.how], format_si(moved.seconds, KINDS["time"], system), " ".join(mind)))  # fmt: skip
     return rows if len(rows) > 1 else []
 

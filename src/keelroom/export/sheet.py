@@ -23,7 +23,7 @@ from keelroom.assess.inputs.coolers import SPOTS
 from keelroom.assess.loop.hose_plans import INSTALL, hose_plans
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.report import CAUTIONS, ledger_rows, totals_lines
-from keelroom.assess.wording import raised
+from keelroom.assess.words import clause, worded
 from keelroom.core.loop.hoses import MAKES
 from keelroom.document.difference import between_packages, value_words
 from keelroom.document.fields import measured_fields
@@ -38,6 +38,7 @@ from keelroom.errors import readable
 from keelroom.export.made import bracket_rows, move_rows, panel_rows, work_notes
 from keelroom.export.pdf import INK, LONGEST_CELL, PAPERS, RULE, STYLES, SceneFlowable, fonts, safe
 from keelroom.export.whole import write_whole
+from keelroom.facts import raised
 from keelroom.units import KINDS, format_si
 
 WIDTH = A4[0] - 30 * mm
@@ -74,7 +75,7 @@ def sheet_bytes(assessment: Assessment, system: str, given: tuple[datetime.date,
         *_part("Coolant circuit", lambda: _circuit(build, assessment, system)),
         *_part("Electrical", lambda: _electrics(build, assessment, system)),
         *_part("Brief", lambda: _brief(build, system)),
-        *_findings(assessment),
+        *_findings(assessment, system),
     ]
     story.append(
         KeepTogether([Paragraph("Cautions", STYLES["head"]), *(Paragraph("• " + safe(text), STYLES["small"]) for text in CAUTIONS)])
@@ -238,7 +239,7 @@ def _circuit(build: Build, assessment: Assessment, system: str) -> list[Flowable
         Paragraph("Fill and bleed", STYLES["head"]),
     ]
     steps: list[list[Any]] = [["", "Stage", "What is done"]]
-    steps += [[str(k), step.stage, step.what] for k, step in enumerate(fill_steps(build, assessment), 1)]
+    steps += [[str(k), step.stage, clause(step.fact, system)] for k, step in enumerate(fill_steps(build, assessment), 1)]
     return [*story, _grid(steps, [share * WIDTH for share in (0.05, 0.09, 0.86)]), Spacer(1, 6)]
 
 
@@ -285,14 +286,14 @@ def _brief(build: Build, system: str) -> list[Flowable]:
             _grid(rows, [0.25 * WIDTH] * 4, header=False)]  # fmt: skip
 
 
-def _findings(assessment: Assessment) -> list[Flowable]:
+def _findings(assessment: Assessment, system: str) -> list[Flowable]:
     shown = assessment.findings[:MOST_FINDINGS]
     story: list[Flowable] = [Paragraph("Findings", STYLES["head"])]
     if not shown:
         story.append(Paragraph("None.", STYLES["body"]))
     story += [
-        Paragraph(f'<font name="Strong">{finding.level}: {safe(finding.what)}</font> — {safe(finding.why)}', STYLES["body"])
-        for finding in shown
+        Paragraph(f'<font name="Strong">{finding.level}: {safe(told.what)}</font> — {safe(told.why)}', STYLES["body"])
+        for finding, told in ((finding, worded(finding, system)) for finding in shown)
     ]
     if len(assessment.findings) > MOST_FINDINGS:
         story.append(Paragraph(f"and {len(assessment.findings) - MOST_FINDINGS} more in the application.", STYLES["small"]))

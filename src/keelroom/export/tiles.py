@@ -13,6 +13,7 @@ from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
+from keelroom.assess.words import not_to_cut
 from keelroom.core.packaging.pattern import Pattern
 from keelroom.drawing.pattern import pattern_scene
 from keelroom.errors import ExportError
@@ -118,7 +119,7 @@ def _pattern(canvas: Any, pattern: Pattern, laid: Tiling, system: str) -> None:
             _words(canvas, pattern)
             canvas.restoreState()
             _marks(canvas, laid, (column, row), (wide, high))
-            _head(canvas, pattern, laid, (column, row))
+            _head(canvas, pattern, laid, (column, row), system)
             canvas.showPage()
 
 
@@ -149,7 +150,7 @@ def _marks(canvas: Any, laid: Tiling, at: tuple[int, int], size: tuple[float, fl
             canvas.line(cx, cy - arm, cx, cy + arm)
 
 
-def _head(canvas: Any, pattern: Pattern, laid: Tiling, at: tuple[int, int]) -> None:
+def _head(canvas: Any, pattern: Pattern, laid: Tiling, at: tuple[int, int], system: str) -> None:
     """Name, which sheet of how many, and the bar."""
     column, row = at
     top = (laid.page[1] - EDGE) * 1000 * mm
@@ -161,9 +162,10 @@ def _head(canvas: Any, pattern: Pattern, laid: Tiling, at: tuple[int, int]) -> N
     canvas.drawString(
         EDGE * 1000 * mm, top - 20, f"sheet {column + 1} of {laid.across} across, {row + 1} of {laid.up} up; {pattern.material}{copies}"
     )
-    said = pattern.warning or "Print at 100 %, no fitting to the page; lay cross on cross."
-    canvas.setFont("Strong" if pattern.warning else "Body", 7.5)
-    canvas.setFillColor(ALARM if pattern.warning else INK)
+    warning = not_to_cut(pattern, system)
+    said = warning or "Print at 100 %, no fitting to the page; lay cross on cross."
+    canvas.setFont("Strong" if warning else "Body", 7.5)
+    canvas.setFillColor(ALARM if warning else INK)
     canvas.drawString(EDGE * 1000 * mm, top - 30, simpleSplit(said, "Body", 7.5, (laid.page[0] - 2 * EDGE - BAR) * 1000 * mm)[0])
     canvas.setFillColor(INK)
     right = (laid.page[0] - EDGE) * 1000 * mm

@@ -8,10 +8,10 @@ from keelroom.assess.acts.registry import ACTS, offer
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.figures.outputs import beside
 from keelroom.assess.report import missing_words, settles_text, totals_lines, verdict_line
-from keelroom.assess.wording import raised
 from keelroom.document.difference import between_packages, value_words
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import PACKAGE_KINDS, Package
+from keelroom.facts import raised
 from keelroom.gui.dialogs import Dialog
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.verdicts import Verdicts

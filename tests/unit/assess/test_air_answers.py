@@ -23,6 +23,7 @@ from keelroom.document.quantity import from_si, quantity
 from keelroom.errors import InputError
 from tests.acts import doing, key
 from tests.conftest import DEMO
+from tests.told import why_of
 
 BUILD = load(DEMO)
 DEPTH = ("packages", "p1", "core", "depth")
@@ -230,7 +231,7 @@ def test_an_air_finding_is_found_and_its_fix_mends_it(code):
 
     build = on(BUILD, *AIR_FINDINGS[code])
     found = next(f for f in assess(build).findings if f.code == code)
-    assert found.why
+    assert why_of(found)
     if found.fix and code != "recirculation":
         mended = apply(build, edit_for(build, found.fix[0]))
         again = [f for f in assess(mended).findings if f.code == code and f.where == found.where]

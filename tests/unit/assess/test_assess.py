@@ -17,9 +17,10 @@ from keelroom.assess.assess import assess, completed, first_wave
 from keelroom.assess.defaults import default_duty_cases, new_build
 from keelroom.assess.inputs.airside import air_side
 from keelroom.assess.judge.judge import judge
+from keelroom.assess.machine_form import as_json
 from keelroom.assess.placing import hidden_share
 from keelroom.assess.questions.why import HEADLINES, headline_working, movers, temperature_working
-from keelroom.assess.report import as_json, as_table
+from keelroom.assess.report import as_table
 from keelroom.document.edits import Change, Edit, apply, set_value
 from keelroom.document.fields import get, measured_fields, owner_and_spec
 from keelroom.document.file import load, save
@@ -28,6 +29,7 @@ from keelroom.document.schema.moves import Move
 from keelroom.document.schema.package import CurvePoint, Package, Shroud
 from keelroom.errors import DocumentError, InputError
 from tests.conftest import DEMO
+from tests.told import what_of, why_of
 
 GOLDEN = Path(__file__).parents[2] / "golden"
 BUILD = load(DEMO)
@@ -62,8 +64,8 @@ FINDINGS = {
 def test_a_contradiction_is_found_and_can_be_saved(code, tmp_path):
     build = with_value(BUILD, *FINDINGS[code])
     finding = codes(build)[code]
-    assert finding.what
-    assert finding.why
+    assert what_of(finding)
+    assert why_of(finding)
     assert get(build, finding.where) is not None
     save(build, tmp_path / "x.keelroom")
 
@@ -120,14 +122,14 @@ def test_a_new_build_says_what_it_needs_and_no_figures():
     assert all(case.figures is None and case.needs for case in assessment.cases)
     labels = {need.label for case in assessment.cases for need in case.needs}
     assert {"Displacement", "Power", "Power at", "Face width", "Vehicle mass"} <= labels
-    assert "Needs displacement" in {finding.what for finding in assessment.findings}
+    assert "Needs displacement" in {what_of(finding) for finding in assessment.findings}
     assert "needs" in as_table(assessment, "us")
     json.dumps(as_json(assessment), allow_nan=False)
 
 
 def test_symptoms_bring_their_cheap_causes():
     build = apply(BUILD, set_value(("brief", "symptoms"), ("heater_cold",), ""))
-    assert "air trapped" in codes(build)["cheap_cause"].why
+    assert "air trapped" in why_of(codes(build)["cheap_cause"])
 
 
 def test_duty_cases_follow_the_brief():

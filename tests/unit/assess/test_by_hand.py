@@ -31,6 +31,7 @@ from keelroom.gauges import awg_area
 from tests.acts import doing
 from tests.changes import on
 from tests.conftest import DEMO
+from tests.told import said_by
 
 BUILD = load(DEMO)
 P1, P3 = ("packages", "p1"), ("packages", "p3")
@@ -190,9 +191,9 @@ def test_a_trim_line_keeps_its_web_from_the_ring_on_every_side():
         web = 6e-3 / INCH
         assert trim(blank, seat, none | {side: (room - web - 0.01) * INCH}, 0.0, 0.0).faults == ()
         (near,) = trim(blank, seat, none | {side: (room - web + 0.01) * INCH}, 0.0, 0.0).faults
-        assert near.startswith(f"The {side} trim line leaves")
+        assert said_by(near).startswith(f"The {side} trim line leaves")
         (through,) = trim(blank, seat, none | {side: (room + 0.01) * INCH}, 0.0, 0.0).faults
-        assert through.startswith(f"The {side} trim line runs through the ring of fan 1")
+        assert said_by(through).startswith(f"The {side} trim line runs through the ring of fan 1")
 
 
 def test_a_trim_to_seat_takes_what_is_over_and_moves_the_fans_by_its_difference():

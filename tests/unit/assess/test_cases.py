@@ -11,6 +11,7 @@ from keelroom.document.file import load
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.build import DutyCase
 from tests.conftest import DEMO
+from tests.told import why_of
 
 
 def case(ident, demand="road_load", mph=0.0, **more):
@@ -54,7 +55,7 @@ def test_every_idle_figure_is_of_the_same_case():
     assert figures["cool"].electrical_current < figures[with_ac.id].electrical_current - 1
     assert found.rules == alone.rules
     (short,) = (f for f in found.findings if f.code == "alternator_short")
-    said = float(re.search(r"([\d.]+) V at the battery", short.why)[1])
+    said = float(re.search(r"([\d.]+) V at the battery", why_of(short))[1])
     assert said == pytest.approx(figures[with_ac.id].system_voltage, abs=0.05)
     assert said == pytest.approx(found.electrics.idle.balance.voltage, abs=0.05)
     assert short.value == pytest.approx(figures[with_ac.id].electrical_current)

@@ -16,6 +16,7 @@ from keelroom.document.schema.moves import Move
 from keelroom.document.schema.package import Cut
 from tests.changes import on
 from tests.conftest import DEMO
+from tests.told import why_of
 
 BUILD = load(DEMO)
 LIGHT = (("duty_cases", "grade", "towed_mass"), "1900 lb", "mass")
@@ -31,9 +32,9 @@ def test_waterless_runs_hotter_by_what_it_says():
     """Practitioners believe it runs cooler (common practice, no source); the mix of half water is solved beside it."""
     waterless = on(BUILD, LIGHT, (GLYCOL, "100 %", "share"))
     said = next(f for f in assess(waterless).findings if f.code == "waterless")
-    hotter = int(re.search(r"engine runs (\d+) °F", said.why)[1])
+    hotter = int(re.search(r"engine runs (\d+) °F", why_of(said))[1])
     assert hotter == pytest.approx(1.8 * (grade(waterless).mean - grade(on(BUILD, LIGHT)).mean), abs=1)
-    less = int(re.search(r"it takes (\d+)% less", said.why)[1]) / 100
+    less = int(re.search(r"it takes (\d+)% less", why_of(said))[1]) / 100
     assert less == pytest.approx(1 - grade(waterless).rejection_at_limit / grade(on(BUILD, LIGHT)).rejection_at_limit, abs=0.006)
     assert hotter > 5
 

@@ -10,7 +10,9 @@ from keelroom.assess.acts.registry import applies, edit_for
 from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.causes import CAUSES
 from keelroom.assess.codes import CODES
+from keelroom.assess.judge.rests import RESTS
 from keelroom.document.edits import apply
+from keelroom.document.fields import get
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.brief import CauseCheck
@@ -21,6 +23,7 @@ from keelroom.document.schema.panels import Panel
 from keelroom.document.schema.survey import AirHole, Corner, Hood, SecondReading, Survey
 from tests.changes import FIX, on
 from tests.conftest import DEMO
+from tests.told import what_of, why_of
 from tests.unit.assess.electrical.test_circuits import WRONG
 from tests.unit.assess.loop.rows import FAULTS, LOOP_ROWS
 
@@ -298,8 +301,8 @@ def test_a_finding_is_raised_by_its_cause_and_gone_once_that_is_mended(code):
     build = on(BUILD, *wrong)
     finding = codes(build).get(code)
     assert finding is not None, "not raised"
-    assert finding.what
-    assert len(finding.why) > 15
+    assert what_of(finding)
+    assert len(why_of(finding)) > 15
     if mend is FIX:
         assert finding.fix, "offers no fix"
         for fix in finding.fix:
@@ -309,12 +312,18 @@ def test_a_finding_is_raised_by_its_cause_and_gone_once_that_is_mended(code):
 
 
 def test_every_fix_that_is_offered_removes_what_it_is_offered_for():
-    """Whatever else is wrong: each fix of each finding these builds have, applied, takes that finding away and no field away."""
-    tried, left, last = set(), [], first_wave(telling(BUILD))
+    """Whatever else is wrong: each fix of each finding these builds have, applied, takes that finding away and no field away.
+
+    What a finding says it rests on is there to be looked at."""
+    tried, left, last, compared = set(), [], first_wave(telling(BUILD)), set()
+    assert set(RESTS) <= set(CODES)
     for wrong in [changes for changes, _ in TABLE.values()] + list(WRONG.values()):
         build = telling(on(BUILD, *wrong))
         before = first_wave(build, previous=last)
         for finding in before.findings:
+            compared |= {finding.code} if finding.also else set()
+            for path in finding.also:
+                get(build, path)
             for fix in finding.fix:
                 key = (finding.code, finding.where, fix.code, fix.path, fix.given)
                 if key in tried or not applies(build, fix):
@@ -322,12 +331,13 @@ def test_every_fix_that_is_offered_removes_what_it_is_offered_for():
                 tried.add(key)
                 assert len(fix.label) <= LONGEST_ACT, fix.label
                 after = first_wave(apply(build, edit_for(build, fix)), previous=before).findings
-                same = [f for f in after if (f.code, f.where, f.what) == (finding.code, finding.where, finding.what)]
+                same = [f for f in after if (f.code, f.where, what_of(f)) == (finding.code, finding.where, what_of(finding))]
                 # One of several that share in a cause makes it less; whatever else is said has to be gone.
                 if any(f.value is None or finding.value is None or abs(f.value) >= abs(finding.value) - 1e-9 for f in same):
-                    left.append((finding.code, fix.label, finding.what, finding.value, [f.value for f in same]))
+                    left.append((finding.code, fix.label, what_of(finding), finding.value, [f.value for f in same]))
     assert not left
     assert len(tried) > 90
+    assert len(compared) > 100
 
 
 def every_code():
@@ -357,7 +367,7 @@ def test_no_finding_is_without_its_row():
         "bottle_unknown",
     }
     told |= FAULTS
-    made = every_code() - {"f'fit_{gap.state}'", "f'{fluid}_hot'", "code"} | {"fit_overlaps", "fit_under"} | hot | told
+    made = every_code() - {"f'fit_{gap.state}'", "f'{fluid}_hot'", "code", "fault.code"} | {"fit_overlaps", "fit_under"} | hot | told
     assert made - set(TABLE) - set(WRONG) == set()
     assert len(made) > 110
     assert set(TABLE) | set(WRONG) == made, "a row without a finding"

@@ -14,8 +14,9 @@ from keelroom.assess.inputs.coolant import graph
 from keelroom.assess.inputs.electrical import system
 from keelroom.assess.judge import judge as judge_module
 from keelroom.assess.loop import hose_plans
+from keelroom.assess.machine_form import as_json
 from keelroom.assess.outcome import Stopped, attempted
-from keelroom.assess.report import as_json, as_table, plain_verdict, verdict_line
+from keelroom.assess.report import as_table, plain_verdict, verdict_line
 from keelroom.core.kept import Kept
 from keelroom.core.thermal.louver import FIN_SHARE
 from keelroom.document.edits import set_value
@@ -24,6 +25,7 @@ from keelroom.errors import InputError, SolveError
 from tests.changes import on
 from tests.conftest import DEMO
 from tests.soak.walk import small
+from tests.told import what_of, why_of
 
 BUILD = load(DEMO)
 P = ("packages", "p1")
@@ -144,9 +146,9 @@ def test_a_part_that_fails_is_named_and_leaves_the_rest(what, monkeypatch):
     assert [case.figures.temperature for case in found.cases if case.figures] == pytest.approx(
         [c.figures.temperature for c in whole.cases], abs=2e-3
     )
-    before = {(f.code, f.what) for f in whole.findings}
-    said = [f for f in found.findings if (f.code, f.what) not in before]
-    assert any("could not be worked out" in f.what + f.why for f in said), [f.what for f in said]
+    before = {(f.code, what_of(f)) for f in whole.findings}
+    said = [f for f in found.findings if (f.code, what_of(f)) not in before]
+    assert any("could not be worked out" in what_of(f) + why_of(f) for f in said), [what_of(f) for f in said]
     assert len(said) <= 2
     json.dumps(as_json(found), allow_nan=False)
     assert found.complete
@@ -176,7 +178,7 @@ def test_a_case_that_fails_leaves_the_others(where, monkeypatch):
     for one in found.cases:
         if one.case_id != case.id:
             assert one.figures.temperature == pytest.approx(of_case(whole, one.case_id).figures.temperature, abs=1e-4)
-    assert f"“{case.name}” could not be worked out" in {f.what for f in found.findings}
+    assert f"“{case.name}” could not be worked out" in {what_of(f) for f in found.findings}
     assert "1 not worked out" in verdict_line(found, "us")
     again = first_wave(BUILD, previous=found)
     assert of_case(again, case.id).stopped == stop, "what found no answer is not tried again while it stays the same"

@@ -5,8 +5,9 @@ import math
 from keelroom.assess.assess import assess
 from keelroom.assess.figures.assessment import CaseFigures
 from keelroom.assess.figures.outputs import CASE, OF_CASE, PACKAGE, beside, lines, machine, value_text
+from keelroom.assess.machine_form import as_json
 from keelroom.assess.questions.why import temperature_working
-from keelroom.assess.report import LEDGER, as_json, as_table, ledger_rows
+from keelroom.assess.report import LEDGER, as_table, ledger_rows
 from keelroom.document.file import load
 from keelroom.units import KINDS
 from tests.conftest import DEMO

@@ -8,7 +8,7 @@ import pytest
 from keelroom.assess.acts.registry import applies, offer
 from keelroom.assess.assess import assess
 from keelroom.assess.electrical.harness import parts_list
-from keelroom.assess.electrical.words import advice_words
+from keelroom.assess.electrical.words import advice
 from keelroom.assess.figures.batch import Asked, row_for
 from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.package_bodies import parts_of_package
@@ -16,7 +16,6 @@ from keelroom.assess.inputs.coolant.ports import necks
 from keelroom.assess.inputs.electrical.system import CONTACT, FUSE_LOSS, TERMINAL, contacts_of
 from keelroom.assess.inputs.translate import stacked
 from keelroom.assess.placing import stand
-from keelroom.assess.wording import lowered, raised
 from keelroom.core.air.fan import REFERENCE_DENSITY, fan_pressure, generic_curve
 from keelroom.core.operating_point import solve
 from keelroom.core.packaging.sheet import METALS
@@ -24,8 +23,10 @@ from keelroom.core.packaging.shroud import Pan, pan
 from keelroom.core.packaging.solids import along
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
+from keelroom.facts import lowered, raised
 from tests.changes import on
 from tests.conftest import DEMO
+from tests.told import said_by, why_of
 
 BUILD = load(DEMO)
 P1 = ("packages", "p1")
@@ -33,7 +34,7 @@ INCH = 0.0254
 
 
 def why(build, code):
-    return next(f for f in assess(build).findings if f.code == code).why
+    return why_of(next(f for f in assess(build).findings if f.code == code))
 
 
 # sentences
@@ -66,16 +67,16 @@ def test_a_name_inside_a_sentence_keeps_its_capitals_where_they_are_its_own(text
 
 def test_advice_says_sizes_fuse_and_how_many_relays():
     """The demo's two fans on one circuit want a relay each; one fan wants one; fans no relay carries get none named."""
-    words = {one.circuit.id: advice_words(one) for one in assess(BUILD).electrics.circuits}
+    words = {one.circuit.id: said_by(advice(one)) for one in assess(BUILD).electrics.circuits}
     assert words["circuit1"] == "8 AWG feed, 10 AWG to the motor, 10 AWG return, 40 A fuse, 2 × 40 A relay"
     alone = on(BUILD, ((*P1, "circuits", "circuit1", "feeds"), ("fan1",)))
-    (single,) = (advice_words(one) for one in assess(alone).electrics.circuits if one.circuit.id == "circuit1")
+    (single,) = (said_by(advice(one)) for one in assess(alone).electrics.circuits if one.circuit.id == "circuit1")
     assert re.search(r"fuse, \d+ A relay$", single)
     huge = on(alone, ((*P1, "fans", "fan1", "power"), "3000 W", "electrical power"))
-    (none,) = (advice_words(one) for one in assess(huge).electrics.circuits if one.circuit.id == "circuit1")
+    (none,) = (said_by(advice(one)) for one in assess(huge).electrics.circuits if one.circuit.id == "circuit1")
     assert none.endswith("no single relay is large enough")
     own = on(alone, ((*P1, "fans", "fan1", "motor"), "brushless"), ((*P1, "fans", "fan1", "controller"), "inside"))
-    (own,) = (advice_words(one) for one in assess(own).electrics.circuits if one.circuit.id == "circuit1")
+    (own,) = (said_by(advice(one)) for one in assess(own).electrics.circuits if one.circuit.id == "circuit1")
     assert own.endswith("no relay: its own electronics switch it")
 
 
@@ -257,7 +258,7 @@ def test_what_hangs_over_is_told_in_figures():
     """A 12 in fan set 4 in from the left of the face hangs 2 in over; nothing over would be right."""
     found = next(f for f in assess(on(BUILD, ((*P1, "fans", "fan1", "x"), "4 in", "length"))).findings if f.code == "fan_off_face")
     assert (found.value, found.limit) == pytest.approx((2 * INCH, 0.0))
-    assert "2 in" in found.why
+    assert "2 in" in why_of(found)
 
 
 def test_the_coils_have_a_fuse_of_their_own_on_the_parts_list():

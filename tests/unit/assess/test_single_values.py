@@ -13,7 +13,7 @@ from keelroom.assess.assess import assess
 from keelroom.assess.electrical.figures import terminal_takes
 from keelroom.assess.electrical.harness import harness
 from keelroom.assess.electrical.signals import CHASSIS, OVERRIDE
-from keelroom.assess.electrical.words import sizes_words
+from keelroom.assess.electrical.words import sizes_told
 from keelroom.assess.figures.batch import Asked, batches, outlets_at, row_for, stacked
 from keelroom.assess.figures.templates import core_mockup, hardware_list
 from keelroom.assess.fit.clearances import Fit
@@ -47,6 +47,7 @@ from keelroom.document.schema.survey import Survey
 from tests.acts import doing, key
 from tests.changes import on
 from tests.conftest import DEMO
+from tests.told import said_by, what_of
 
 BUILD = load(DEMO)
 INCH = 0.0254
@@ -208,9 +209,9 @@ def test_hardware_counts_fasteners_on_flanged_sides_alone():
 def test_a_hole_under_two_diameters_from_its_end_is_said():
     near = on(BUILD, ((*P1, "brackets", "bracket1", "edge"), "11 mm", "length"))
     notes = bracket_plans(near, near.package)[0].notes
-    assert any("1.6 diameters" in note for note in notes), "11 over 7 mm"
+    assert any("1.6 diameters" in said_by(note) for note in notes), "11 over 7 mm"
     far = on(BUILD, ((*P1, "brackets", "bracket1", "edge"), "14 mm", "length"))
-    assert not any("diameters" in note for note in bracket_plans(far, far.package)[0].notes)
+    assert not any("diameters" in said_by(note) for note in bracket_plans(far, far.package)[0].notes)
 
 
 # fixes
@@ -241,7 +242,7 @@ def test_a_fan_that_fits_is_the_strongest_and_stands_within_the_face():
     [((), "no wire that keeps the drop goes into its terminals"), (("10 AWG",) * 3, "10 AWG"), (("8 AWG", "10 AWG", "12 AWG"), "8 AWG feed, 10 AWG to the motor, 12 AWG return")],
 )  # fmt: skip
 def test_sizes_in_words(sizes, words):
-    assert sizes_words(sizes) == words
+    assert said_by(sizes_told(sizes)) == words
 
 
 def test_a_labels_missing_figure_is_said_to_be_worked_out():
@@ -265,9 +266,9 @@ def test_the_fit_line_without_a_survey():
 
 def test_louver_angle_is_told_in_degrees_and_pitch_in_thousandths():
     steep = on(BUILD, ((*P1, "core", "louver_angle"), "45 °", "angle"))
-    assert any("louver angle 45°" in f.what for f in assess(steep).findings)
+    assert any("louver angle 45°" in what_of(f) for f in assess(steep).findings)
     wide = on(BUILD, ((*P1, "core", "louver_pitch"), "4 mm", "length"))
-    assert any("louver pitch 0.157 in (4.00 mm)" in f.what for f in assess(wide).findings)
+    assert any("louver pitch 0.157 in" in what_of(f) for f in assess(wide).findings)
 
 
 def test_unlike_sources_name_both_ends():
@@ -550,8 +551,8 @@ def test_a_radius_that_cracks_is_noted():
     place = (*P1, "brackets", "bracket1")
     sharp = on(BUILD, ((*place, "metal"), "al_6061"), ((*place, "radius"), "1 mm", "length"))
     round_ = on(BUILD, ((*place, "metal"), "al_6061"), ((*place, "radius"), "30 mm", "length"))
-    assert any("cracks under" in note for note in bracket_plans(sharp, sharp.package)[0].notes)
-    assert not any("cracks under" in note for note in bracket_plans(round_, round_.package)[0].notes)
+    assert any("cracks under" in said_by(note) for note in bracket_plans(sharp, sharp.package)[0].notes)
+    assert not any("cracks under" in said_by(note) for note in bracket_plans(round_, round_.package)[0].notes)
 
 
 def test_tanks_stand_above_and_below_a_downflow_core():

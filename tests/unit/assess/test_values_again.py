@@ -35,8 +35,10 @@ from keelroom.document.fields import owner_and_spec
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.survey import Corner
+from keelroom.units import as_sixteenths
 from tests.changes import on, varied
 from tests.conftest import DEMO
+from tests.told import said_by, why_of
 
 BUILD = load(DEMO)
 P1 = ("packages", "p1")
@@ -44,7 +46,7 @@ INCH = 0.0254
 
 
 def why(build, code):
-    return next(f.why for f in assess(build).findings if f.code == code)
+    return next(why_of(f) for f in assess(build).findings if f.code == code)
 
 
 # electrical
@@ -180,7 +182,7 @@ def test_engine_speed_as_typed_is_not_touched():
 
 def test_a_case_that_never_reaches_its_limit_boils_first():
     build = on(BUILD, (("brief", "cooling", "limit"), "300 °F", "temperature"))
-    said = [f.why for f in assess(build).findings if f.code == "does_not_settle"]
+    said = [why_of(f) for f in assess(build).findings if f.code == "does_not_settle"]
     assert said
     for case in assess(build).cases:
         if case.figures and case.figures.verdict == "does_not_settle":
@@ -198,10 +200,10 @@ def test_more_than_four_cheap_causes_are_counted():
         (("brief", "causes"), ()),
     )
     finding = next(f for f in assess(build).findings if f.code == "cheap_cause")
-    listed = finding.why.split("could be ")[1].split(" and ")[0]
+    listed = why_of(finding).split("could be ")[1].split(" and ")[0]
     count = int(finding.value)
     assert count > 4
-    assert f" and {count - 4} more." in finding.why
+    assert f" and {count - 4} more." in why_of(finding)
     assert listed.count(",") == 3
 
 
@@ -211,7 +213,7 @@ def test_more_than_four_unmeasured_readings_are_counted():
     finding = next(f for f in assess(build).findings if f.code == "fit_unmeasured")
     count = int(finding.value)
     assert count > 4
-    assert f" and {count - 4} more. Until" in finding.why
+    assert f" and {count - 4} more. Until" in why_of(finding)
 
 
 def test_a_cable_a_fuse_suits_is_not_told_to_be_doubled():
@@ -268,10 +270,8 @@ def test_a_remote_cooler_needs_its_width_both_side_rooms_and_its_fitting():
     cooler = next(one for one in BUILD.package.coolers if one.id == "cooler")
     wide = (cooler.width.si + 2 * cooler.side_room.si + cooler.fitting_room.si) / INCH
     notes = mount_notes(BUILD, BUILD.package, cooler)[1]
-    said = next(note for note in notes if note.startswith("It needs"))
-    from keelroom.units import both
-
-    assert both(wide * INCH, "length") in said
+    said = next(said_by(note) for note in notes if note.code == "needs_width")
+    assert f"It needs {as_sixteenths(wide)} in" in said
     assert wide > cooler.width.si / INCH + cooler.fitting_room.si / INCH
 
 
@@ -295,7 +295,7 @@ def test_a_bolt_hole_left_near_an_edge_is_told_with_what_is_left():
     blank = Blank(10 * INCH, 10 * INCH, (), ((0.3 * INCH, 5 * INCH, d), (5 * INCH, 9.9 * INCH, d), (5 * INCH, 5 * INCH, d)))
     gone, notes = _holes(blank, (0.0, 0.0, 10 * INCH, 10 * INCH))
     assert gone == (2, 1), "cut away, then left too near"
-    assert any("1" in note and "5/16 in (7.6 mm) from the edge" in note for note in notes), notes
+    assert any("1" in said_by(note) and "5/16 in from the edge" in said_by(note) for note in notes), notes
     right, _ = _holes(blank._replace(holes=((9.9 * INCH, 5 * INCH, d),)), (0.0, 0.0, 10 * INCH, 10 * INCH))
     assert right == (1,)
 

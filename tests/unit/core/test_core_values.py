@@ -32,6 +32,7 @@ from keelroom.core.thermal.engine_heat import Drive, Vehicle, charge_heat, frict
 from keelroom.core.thermal.tube_side import laminar_nusselt, nusselt_doubt
 from keelroom.errors import InputError
 from tests.circuits import circuit, hoses, merged
+from tests.told import said_by
 
 INCH = 0.0254
 
@@ -385,9 +386,9 @@ def test_gaps_round_a_trimmed_shroud_by_hand():
 
 def test_a_cut_that_leaves_nothing_is_said():
     whole = trim(BLANK, (0.58, 0.38), cut(left=0.35, right=0.30), 0.01, 0.001)
-    assert any("Nothing would be left" in fault for fault in whole.faults)
+    assert any("Nothing would be left" in said_by(fault) for fault in whole.faults)
     some = trim(BLANK, (0.58, 0.38), cut(left=0.20, right=0.20), 0.01, 0.001)
-    assert not any("Nothing would be left" in fault for fault in some.faults)
+    assert not any("Nothing would be left" in said_by(fault) for fault in some.faults)
 
 
 def test_a_pan_over_its_flanges():
@@ -497,7 +498,7 @@ def test_a_straps_rib_is_a_piece_of_its_own_clear_of_its_holes():
     """30 x 3 steel, 100 mm between 7 mm holes, 15 mm to its ends, rib 20: it lies 10.5 mm from each hole, 79 mm long."""
     stock = Stock(METALS["steel"], 0.03, 0.003, 0.003, rib=0.02)
     made = flat_or_joggle("strap", 0.1, 0.0, stock, Ends(0.007, 0.007, 0.015, 0.0))
-    assert made.fault == ""
+    assert made.faults == ()
     assert made.pattern.bends == ()
     assert np.array(made.pattern.outlines[0]) == pytest.approx(np.array(rectangle(0.0, 0.0, 0.13, 0.03)), abs=1e-9)
     assert np.array(made.rib.outlines[0]) == pytest.approx(np.array(rectangle(0.0, 0.0, 0.079, 0.02)), abs=1e-9)

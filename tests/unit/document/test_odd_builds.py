@@ -10,11 +10,12 @@ from keelroom.assess.acts.registry import applies, edit_for
 from keelroom.assess.assess import assess
 from keelroom.assess.defaults import new_build
 from keelroom.assess.figures.batch import Asked, temperatures
+from keelroom.assess.machine_form import as_json
 from keelroom.assess.questions import airmap, compare, response, why, worth
 from keelroom.assess.questions.cutting import cut_plan
 from keelroom.assess.questions.places import find_places
 from keelroom.assess.questions.schools import compare_schools
-from keelroom.assess.report import as_json, as_table, ledger_rows, plain_verdict
+from keelroom.assess.report import as_table, ledger_rows, plain_verdict
 from keelroom.document.act import Act
 from keelroom.document.edits import Change, Edit, apply, checked, set_value
 from keelroom.document.file import load

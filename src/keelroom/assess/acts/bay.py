@@ -7,8 +7,8 @@ from typing import NamedTuple
 
 from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.acts.places import changes_for, option_of
-from keelroom.assess.fit.cut_rules import CAUTION
 from keelroom.assess.placing import Stand, cuts_for, hidden_strips, stand
+from keelroom.assess.words.told import CAUTION
 from keelroom.document.edits import Change, Edit, added, apply, set_value
 from keelroom.document.quantity import from_si, quantity
 from keelroom.document.schema.build import Build

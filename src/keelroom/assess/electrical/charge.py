@@ -14,6 +14,7 @@ from keelroom.core.electrical.wire import ampacity, conductor, conductor_tempera
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import Supply
+from keelroom.facts import Fact, fact
 from keelroom.gauges import is_metric
 
 AGREES, AGREES_AMPS = 0.15, 8.0
@@ -86,24 +87,19 @@ def charging_of(build: Build, found: Electrics, mean: float | None) -> Charging 
     return Charging(found.alternator, found.idle, mean, top, supply.speed_limit.si * 60, charge_cable(supply, found.alternator.rating))
 
 
-def balance_words(facts: Charging) -> str:
-    """The balance at idle in a sentence or two: everything on and the fans running first, the mean of their cycle as what it is."""
+def balance_told(facts: Charging) -> tuple[Fact, ...]:
+    """The balance at idle: everything on and the fans running first, the mean of their cycle as what it is."""
     system = facts.idle
     if system is None:
-        return ""
+        return ()
     balance = system.balance
-    how = ", as the measured voltage tells" if system.measured else " hot"
-    running = " and the fans running" if system.fan_amps > 0 else ""
-    wanted = f"Everything on{running}, {balance.wanted:.0f} A are wanted at idle"
-    words = f"{wanted}; the alternator gives {balance.available:.0f} A{how}"
-    if system.short > 0:
-        words += f", the battery makes up {system.short:.0f} A and is down in {balance.lasts / 60:.0f} min"
-    mean = (
-        f" In the mean of the fans’ cycle {facts.mean:.0f} A are wanted."
-        if facts.mean is not None and facts.mean < balance.wanted - 0.5
-        else ""
-    )
-    return f"{words}.{mean}"
+    gives = fact("gives.measured" if system.measured else "gives", amps=(balance.available, "current"))
+    short = fact("battery_makes_up", amps=(system.short, "current"), time=(balance.lasts, "minutes")) if system.short > 0 else None
+    code = "wanted.fans" if system.fan_amps > 0 else "wanted"
+    first = fact(code, wanted=(balance.wanted, "current"), given=gives, short=short)
+    if facts.mean is None or facts.mean >= balance.wanted - 0.5:
+        return (first,)
+    return (first, fact("mean_wanted", amps=(facts.mean, "current")))
 
 
 class ChargeCable(NamedTuple):

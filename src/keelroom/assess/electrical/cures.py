@@ -5,12 +5,13 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
+from keelroom.assess.fixes import set_act
 from keelroom.assess.inputs.electrical.system import LOAD_VOLTAGE, System, battery_of
 from keelroom.assess.inputs.gearing import engine_rpm
-from keelroom.assess.wording import set_act
 from keelroom.core.electrical.charging import Alternator, idle_for, rating_for, ratio_for
 from keelroom.document.act import Act
 from keelroom.document.schema.build import Build, DutyCase
+from keelroom.facts import Fact, fact
 
 LED_LAMPS = 45.0
 """[W] a car's lamps draw as LED (common practice)."""
@@ -23,9 +24,9 @@ STEP = 5.0
 
 
 class Cure(NamedTuple):
-    """One way to give the amps that are wanted at idle: what it does in words, the fix that does it; None where hands have to."""
+    """One way to give the amps that are wanted at idle: what it does, the fix that does it; None where hands have to."""
 
-    words: str
+    told: Fact
     fix: Act | None
 
 
@@ -45,20 +46,21 @@ def cures_for(build: Build, found: System, alternator: Alternator, case: DutyCas
     return tuple(cure for cure in cures if cure)
 
 
-def cure_words(build: Build, found: System, cures: tuple[Cure, ...]) -> str:
+def takes(build: Build, found: System, cures: tuple[Cure, ...]) -> Fact:
     """What it takes, and what gives it."""
     if found.measured:
-        return "The voltage was measured: after any change, measure again."
-    needs = f"To hold {build.supply.regulated.si:g} V with everything on, and the battery taking its charge, takes {found.full:.0f} A"
-    return "; ".join((needs, *(cure.words for cure in cures))) + "."
+        return fact("measure_again")
+    told = tuple(cure.told for cure in cures)
+    wanted = {"volts": (build.supply.regulated.si, "voltage"), "amps": (found.full, "current")}
+    return fact("takes", **wanted, cures=told) if told else fact("takes.none", **wanted)
 
 
 def _other_alternator(alternator: Alternator, wanted: float, rpm: float) -> Cure:
     rating = larger_rating(alternator, wanted, rpm)
     if rating is None:
-        return Cure(f"no alternator of its kind up to {LARGEST:.0f} A gives that at this idle speed", None)
+        return Cure(fact("cure.no_alternator", amps=(LARGEST, "current")), None)
     return Cure(
-        f"a {rating:.0f} A unit of its kind does",
+        fact("cure.alternator", amps=(rating, "current")),
         Act("larger_alternator", f"A {rating:.0f} A alternator", given=(("rating", f"{rating:.0f}"),)),
     )
 
@@ -79,26 +81,25 @@ def _faster_idle(build: Build, alternator: Alternator, wanted: float, at: tuple[
     if idle is None or case is None:
         return None
     text = f"{math.ceil(idle / 10) * 10:.0f} rpm"
-    words = f"so does idling at {text} with the A/C on instead of {rpm:.0f}"
+    told = fact("cure.idle", speed=text, now=(rpm / 60, "turning speed"))
     if case.rpm is not None:
-        return Cure(words, set_act(f"Idle at {text}", ("duty_cases", case.id, "rpm"), text))
-    return Cure(words, Act("faster_idle", f"Idle at {text}", given=(("rpm", text.split(maxsplit=1)[0]),)))
+        return Cure(told, set_act(f"Idle at {text}", ("duty_cases", case.id, "rpm"), text))
+    return Cure(told, Act("faster_idle", f"Idle at {text}", given=(("rpm", text.split(maxsplit=1)[0]),)))
 
 
 def _other_pulley(build: Build, alternator: Alternator, wanted: float, rpm: float) -> Cure | None:
     """A pulley that turns it faster; over its speed limit it is named as what it is, and never offered."""
     ratio, supply = ratio_for(alternator, wanted, rpm), build.supply
     if ratio is None:
-        return Cure("no pulley gives it", None)
+        return Cure(fact("cure.no_pulley"), None)
     ratio = math.ceil(ratio * 100 - 1e-9) / 100
-    top, limit = ratio * supply.redline.si * 60, supply.speed_limit.si * 60
+    top, limit = ratio * supply.redline.si, supply.speed_limit.si
+    speeds = {"top": (top, "turning speed"), "limit": (limit, "turning speed")}
     if top > limit:
-        return Cure(f"a pulley of {ratio:.2f} would, but over-speeds it: {top:.0f} rpm at the redline, its limit is {limit:.0f}", None)
-    wrap = f"the belt wraps {1 - alternator.ratio / ratio:.0%} less pulley and slips sooner"
-    words = (
-        f"so does a pulley of {ratio:.2f} instead of {alternator.ratio:.2f} ({top:.0f} rpm at the redline, within its {limit:.0f}; {wrap})"
-    )
-    return Cure(words, Act("faster_pulley", f"A pulley of {ratio:.2f}", given=(("ratio", f"{ratio:.2f}"),)))
+        return Cure(fact("cure.pulley_over", ratio=ratio, **speeds), None)
+    less = (1 - alternator.ratio / ratio, "share")
+    told = fact("cure.pulley", ratio=ratio, now=alternator.ratio, **speeds, less=less)
+    return Cure(told, Act("faster_pulley", f"A pulley of {ratio:.2f}", given=(("ratio", f"{ratio:.2f}"),)))
 
 
 def _led_lamps(build: Build, found: System) -> Cure | None:
@@ -109,16 +110,15 @@ def _led_lamps(build: Build, found: System) -> Cure | None:
     volts = build.supply.regulated.si
     saved = (lamps.power.si - LED_LAMPS) * volts / (LOAD_VOLTAGE * battery_of(build.supply).cells) ** 2
     lacks = found.full - found.modelled
-    words = f"LED lamps give back {saved:.0f} A of the {lacks:.0f} A that lack" if lacks > saved else "so do LED lamps"
+    amps = {"saved": (saved, "current"), "lacks": (lacks, "current")}
+    told = fact("cure.lamps_help", **amps) if lacks > saved else fact("cure.lamps")
     path = ("supply", "loads", "lamps", "power")
-    return Cure(words, set_act("LED lamps", path, f"{LED_LAMPS:.0f} W") if saved >= lacks else None)
+    return Cure(told, set_act("LED lamps", path, f"{LED_LAMPS:.0f} W") if saved >= lacks else None)
 
 
 def _charger(build: Build, found: System) -> Cure | None:
     """What the battery gave has to come back: a charger on its posts."""
     if found.short <= 0:
         return None
-    return Cure(
-        f"shedding load and a battery-side charger overnight put back what it gives, {found.short / 2:.0f} Ah for half an hour of such idling",
-        None,
-    )
+    charge = (found.short / 2 * 3600, "charge")
+    return Cure(fact("cure.charger", charge=charge), None)

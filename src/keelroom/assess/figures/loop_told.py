@@ -15,6 +15,7 @@ from keelroom.assess.loop.fill_plan import FillStep, fill_plan
 from keelroom.assess.loop.hose_plans import HosePlan, hose_plans
 from keelroom.assess.loop.order import circuit_order
 from keelroom.assess.loop.strength import Stands, proof_pressure, strengths, weakest
+from keelroom.assess.words import clause, clauses
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.fluids.coolant import freezing_point
 from keelroom.core.loop.hoses import LIFE
@@ -38,7 +39,7 @@ def fill_steps(build: Build, assessment: Assessment) -> tuple[FillStep, ...]:
     return fill_plan(build, package, air_in(build, package, assessment), proof_pressure(package, stands_of(build, package, assessment)))
 
 
-def loop_told(build: Build, assessment: Assessment) -> dict[str, Any]:
+def loop_told(build: Build, assessment: Assessment, system: str) -> dict[str, Any]:
     """Everything the Loop station shows, SI."""
     package = next(p for p in build.packages if p.id == assessment.package_id)
     graph, found = graph_of(build, package), stands_of(build, package, assessment)
@@ -46,22 +47,22 @@ def loop_told(build: Build, assessment: Assessment) -> dict[str, Any]:
     bought = purchase_of(package, volumes.total) if volumes else None
     return {
         "whole": graph.whole,
-        "faults": [fault.what for fault in graph.faults],
+        "faults": [{"code": fault.code, "says": clause(fault.fact, system)} for fault in graph.faults],
         "order": list(circuit_order(graph)) if graph.whole else [],
         "cases": {case.case_id: _case(case.figures.loop) for case in assessment.cases if case.figures},
         "high_points": [{"name": high.name, "height_m": high.at, "air": high.outcome, "coolant_m_s": high.speed, "bubble_m_s": high.drift} for high in air.highs] if air else [],
         "does_not_drain": [low.name for low in air.lows] if air else [],
-        "bleed": [f"{step.name}: {step.what}" for step in bleed_list(air)] if air else [],
+        "bleed": [f"{step.name}: {clause(step.how, system)}" for step in bleed_list(air)] if air else [],
         "volume_m3": volumes.total if volumes else None,
         "growth_m3": volumes.room.growth if volumes else None,
         "tank_wanted_m3": volumes.room.wanted if volumes else None,
         "to_buy_m3": {"glycol": bought.glycol, "water": bought.water, "share": bought.share} if bought else None,
         "weakest": {"name": weakest(found).name, "stands_Pa": weakest(found).stands},
         "test_Pa": proof_pressure(package, found),
-        "hoses": [_hose(plan) for plan in hose_plans(build, package)],
+        "hoses": [_hose(plan, system) for plan in hose_plans(build, package)],
         "electric_pump_starts_degC": package.loop.pump_on.si if package.loop.pump_on and package.loop.pump != "mechanical" else None,
         "frost_margin_K": package.coolant.coldest.si - freezing_point(glycol_table(package.coolant.glycol), share_of(package)),
-        "fill": [f"{step.stage}: {step.what}" for step in fill_steps(build, assessment)],
+        "fill": [f"{step.stage}: {clause(step.fact, system)}" for step in fill_steps(build, assessment)],
     }  # fmt: skip
 
 
@@ -73,11 +74,11 @@ def _case(case: LoopCase) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _hose(plan: HosePlan) -> dict[str, Any]:
+def _hose(plan: HosePlan, system: str) -> dict[str, Any]:
     run = plan.run
     return {
         "id": run.hose.id, "name": run.name, "bore_m": run.bore, "narrowest_m": run.narrow, "length_m": run.length, "right_angles": run.right_angles,
         "radius_m": None if run.radius is None or math.isinf(run.radius) else run.radius, "least_radius_m": run.wanted,
         "cut_m": plan.cut, "cut_off_m": plan.off, "clamps": [clamp.name for clamp in plan.clamps], "clips": plan.clips,
-        "years_left": LIFE[run.hose.kind] - run.hose.years.si if run.hose.years else None, "notes": list(plan.notes),
+        "years_left": LIFE[run.hose.kind] - run.hose.years.si if run.hose.years else None, "notes": clauses(plan.notes, system),
     }  # fmt: skip

@@ -16,6 +16,7 @@ from keelroom.assess.inputs.airside import disc_of, shroud_rectangle
 from keelroom.assess.loop.hose_plans import ROD_STOCK as ROD
 from keelroom.assess.loop.hose_plans import hose_plans, rod_pattern
 from keelroom.assess.placing import core_depth, face_size, opening_box, over_tanks, tank_size
+from keelroom.assess.words import not_to_cut
 from keelroom.core.loop.hoses import MAKES
 from keelroom.core.outline import circle, rectangle
 from keelroom.core.packaging.fixings import BOLTS
@@ -52,7 +53,7 @@ def patterns(build: Build, package: Package) -> tuple[Pattern, ...]:
     for made in bracket_plans(build, package):
         found += [pattern._replace(faults=made.faults) for pattern in (made.made.patterns if made.made else ())]
     for frame in frame_plans(package):
-        found += [pattern._replace(faults=tuple(text for _, text in frame.faults)) for pattern in frame.patterns]
+        found += [pattern._replace(faults=tuple(one.fact for one in frame.faults)) for pattern in frame.patterns]
     found += cut_strips(build, package)
     found += [pattern for plan in hose_plans(build, package) if plan.run.bore >= LEAST_HOSE and (pattern := rod_pattern(plan)) is not None]
     return tuple(found)
@@ -143,7 +144,7 @@ def cut_list(build: Build, package: Package, system: str) -> Rows:
             f"slot {fine(slot.width, system)} × {fine(math.dist(slot.start, slot.end) + slot.width, system)}" for slot in pattern.slots
         ]
         drilled = ", ".join([f"{count} × {size}" for size, count in holes.items()] + slots)
-        rows.append((pattern.name, str(pattern.copies), pattern.material, length(wide), length(high), f"{len(pattern.bends)} × {bends}" if bends else "none", drilled or "none", pattern.warning or "yes"))  # fmt: skip
+        rows.append((pattern.name, str(pattern.copies), pattern.material, length(wide), length(high), f"{len(pattern.bends)} × {bends}" if bends else "none", drilled or "none", not_to_cut(pattern, system) or "yes"))  # fmt: skip
     return rows
 
 

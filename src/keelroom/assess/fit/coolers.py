@@ -15,7 +15,8 @@ from keelroom.core.thermal.gearbox import line_flow, oil_flow
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.package import Package
-from keelroom.units import INCH, both
+from keelroom.facts import Fact, Fault, fact
+from keelroom.units import INCH
 
 SPACER, SIDE_ROOM = 0.75 * INCH, 1.0 * INCH
 """[m] a cooler away from the core wants behind it and at each side (common practice)."""
@@ -65,50 +66,44 @@ def line_plan(package: Package, cooler: Cooler, flow: float, celsius: float) -> 
     )  # fmt: skip
 
 
-def mount_notes(build: Build, package: Package, cooler: Cooler) -> tuple[tuple[tuple[str, str], ...], tuple[str, ...]]:
+def mount_notes(build: Build, package: Package, cooler: Cooler) -> tuple[tuple[Fault, ...], tuple[Fact, ...]]:
     """Faults, each with the field it is at, and notes of how a cooler away from the core hangs."""
-    faults: list[tuple[str, str]] = []
-    notes: list[str] = []
+    faults: list[Fault] = []
+    notes: list[Fact] = []
     size = size_of(cooler, face_size(package))
     if cooler.stands != "behind" and cooler.spacer.si < SPACER - 1e-6:
-        faults.append(
-            ("spacer", f"Spacers of {both(cooler.spacer.si, 'length')} leave the air no way out behind it; {both(SPACER, 'length')} does")
-        )
+        faults.append(Fault("spacer", fact("spacer_small", spacer=(cooler.spacer.si, "length"), wanted=(SPACER, "length"))))
     slot = out_area(cooler, size) / (size[0] * size[1])
     if cooler.stands != "behind":
-        notes.append(f"Its air goes out through {slot:.0%} of its face behind it")
+        notes.append(fact("air_out", slot=(slot, "share")))
     if cooler.side_room.si < SIDE_ROOM - 1e-6:
-        faults.append(("side_room", f"{both(cooler.side_room.si, 'length')} at each side; {both(SIDE_ROOM, 'length')} is wanted"))
+        faults.append(Fault("side_room", fact("side_room_small", have=(cooler.side_room.si, "length"), wanted=(SIDE_ROOM, "length"))))
     need = FITTING_ROOM[cooler.fitting]
     if cooler.fitting_room.si < need - 1e-6:
-        better = "" if cooler.fitting == "elbow_90" else "; a 90° elbow takes 1 1/2 in"
-        faults.append(
-            (
-                "fitting_room",
-                f"A hose with this fitting takes {both(need, 'length')} beyond the side, there is {both(cooler.fitting_room.si, 'length')}{better}",
-            )
-        )
+        code = "fitting_room" if cooler.fitting == "elbow_90" else "fitting_room.elbow"
+        least = (FITTING_ROOM["elbow_90"], "length")
+        faults.append(Fault("fitting_room", fact(code, need=(need, "length"), have=(cooler.fitting_room.si, "length"), least=least)))
     if build.survey.ground is None:
-        notes.append("Height of the datum above the ground is not measured: kerbs and stones cannot be judged")
+        notes.append(fact("ground_unknown"))
     else:
         clear = build.survey.ground.si + cooler.bottom.si
         if clear < GROUND:
-            faults.append(("bottom", f"{both(clear, 'length')} above the ground; {both(GROUND, 'length')} is the least on the road"))
+            faults.append(Fault("bottom", fact("ground_low", clear=(clear, "length"), least=(GROUND, "length"))))
         else:
-            notes.append(f"{both(clear, 'length')} above the ground")
+            notes.append(fact("ground_clear", clear=(clear, "length")))
     if cooler.stands in LOW and cooler.guard.si <= 0:
-        notes.append("Nothing ahead of it keeps stones and brush off: a mesh costs 1–2 of its dynamic heads")
+        notes.append(fact("stones"))
     wide = size[0] + 2 * cooler.side_room.si + cooler.fitting_room.si
-    notes.append(f"It needs {both(wide, 'length')} of width with its fittings and {both(size[1], 'length')} of height")
+    notes.append(fact("needs_width", wide=(wide, "length"), high=(size[1], "length")))
     return tuple(faults), tuple(notes)
 
 
-def kinked(cooler: Cooler) -> str:
-    """What is wrong with the tightest bend of its hoses; '' where nothing is, or it is not measured."""
+def kinked(cooler: Cooler) -> Fact | None:
+    """What is wrong with the tightest bend of its hoses; None where nothing is, or it is not measured."""
     least = least_bend(cooler.line_bore.si)
     if cooler.tightest is None or cooler.tightest.si >= least - 1e-6:
-        return ""
-    return f"A hose of {both(cooler.line_bore.si, 'length')} bore kinks at {both(cooler.tightest.si, 'length')}: {both(least, 'length')} is its least radius"
+        return None
+    return fact("hose_kinks_at", bore=(cooler.line_bore.si, "length"), tightest=(cooler.tightest.si, "length"), least=(least, "length"))
 
 
 def bodies(package: Package, frame: Axes, where: Path) -> list[Body]:

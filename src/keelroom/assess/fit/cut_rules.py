@@ -13,10 +13,6 @@ CHECKS: dict[Check, tuple[str, str]] = {
     "latch": ("Latch", "latch, its support and the safety catch clear of the cut"),
     "structure": ("Structure", "what the panel carries: rails, bumper beam, airbag sensors; qualified advice where in doubt"),
 }
-CAUTION = (
-    "Cutting or moving a structural panel, bumper beam, latch or airbag sensor can make a vehicle unsafe or illegal: get qualified advice and "
-    "follow local codes. Eye, hand and ear protection; sheet edges cut; no flame or weld near fuel or on a core with coolant in it."
-)
 
 
 def edge_kind(opening: Opening, edge: PanelEdge) -> EdgeKind:

@@ -13,6 +13,7 @@ from keelroom.core.outline import rectangle
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern
 from keelroom.document.schema.mounts import Frame
 from keelroom.document.schema.package import Package
+from keelroom.facts import Fact, Fault, fact
 from keelroom.units import INCH, both, fine_both
 
 FRAME_HELD = 3
@@ -26,8 +27,8 @@ class FramePlan(NamedTuple):
     name: str
     pieces: tuple[tuple[str, float, int], ...]
     patterns: tuple[Pattern, ...]
-    faults: tuple[tuple[str, str], ...]
-    notes: tuple[str, ...]
+    faults: tuple[Fault, ...]
+    notes: tuple[Fact, ...]
 
 
 def frame_plans(package: Package) -> tuple[FramePlan, ...]:
@@ -39,39 +40,38 @@ def _planned(package: Package, frame: Frame) -> FramePlan:
     """One frame; where it cannot be worked out, that is what is wrong with it."""
     return alone(
         f"The frame “{frame.id}”", (), lambda: _frame_plan(package, frame),
-        lambda stop: FramePlan(frame, "", (), (), (("cooler", stop.sentence),), ()),
+        lambda stop: FramePlan(frame, "", (), (), (Fault("cooler", fact("stopped", sentence=stop.sentence)),), ()),
     )  # fmt: skip
 
 
 def _frame_plan(package: Package, frame: Frame) -> FramePlan:
     cooler = framed(package, frame.cooler)
     if cooler is None:
-        what = "There is no such cooler to hang" if frame.cooler else "There is no condenser ahead of this core to hang"
-        return FramePlan(frame, "", (), (), (("cooler", what),), ())
+        missing = fact("no_cooler_to_hang" if frame.cooler else "no_condenser_to_hang")
+        return FramePlan(frame, "", (), (), (Fault("cooler", missing),), ())
     name = named(cooler).lower()
     width, height = size_of(cooler, face_size(package))
-    faults, notes = [], []
+    faults: list[Fault] = []
+    notes: list[Fact] = []
     hung = [bracket for bracket in package.brackets if bracket.start.startswith(f"frame:{frame.id}:") or bracket.end.startswith(f"frame:{frame.id}:")]  # fmt: skip
     if frame.hangs == "core":
         if cooler.stands not in ("ahead", "behind"):
-            faults.append(("hangs", f"The {name} does not stand at the core: brackets from the frame’s corners hang it"))
+            faults.append(Fault("hangs", fact("frame_not_at_core", name=name)))
         else:
-            notes.append("Hung on the core's own mount bolts: no new hole in the support")
+            notes.append(fact("frame_on_core"))
     elif len(hung) < FRAME_HELD:
-        faults.append(("hangs", f"{len(hung)} brackets go to its corners; {FRAME_HELD} at least hold it"))
+        faults.append(Fault("hangs", fact("frame_few", count=len(hung), least=FRAME_HELD)))
     else:
-        notes.append(f"Hung by {len(hung)} brackets from its corners")
+        notes.append(fact("frame_hung", count=len(hung)))
     covered = frame.lap.si - frame.header.si
     if covered > 1e-6:
-        faults.append(("lap", f"The angle covers {both(covered, 'length')} of the rows at each edge: lap it no further than the {both(frame.header.si, 'length')} edge without rows"))  # fmt: skip
+        faults.append(Fault("lap", fact("frame_covers", covered=(covered, "length"), header=(frame.header.si, "length"))))
     else:
-        notes.append("All rows are exposed")
+        notes.append(fact("rows_exposed"))
     hole = frame.line.si + INCH / 8
     drilled = hole <= frame.leg.si - 2 * frame.thickness.si
     if not drilled:
-        notes.append(
-            f"Line holes of {both(hole, 'length')}, grommet included, do not go into the {both(frame.leg.si, 'length')} leg: pass the lines beside it"
-        )
+        notes.append(fact("line_holes", hole=(hole, "length"), leg=(frame.leg.si, "length")))
     outer_w, outer_h = width - 2 * frame.lap.si + 2 * frame.leg.si, height - 2 * frame.lap.si + 2 * frame.leg.si
     pieces = (
         (f"Upright, {name} frame", outer_h, 1),

@@ -7,7 +7,8 @@ from keelroom.core.packaging.fixings import BOLTS, PAD_LEAST, PAD_MOST, Strap, e
 from keelroom.core.packaging.sheet import METALS, cracks, smallest_radius
 from keelroom.document.schema.brief import Engine
 from keelroom.document.schema.mounts import Bracket
-from keelroom.units import INCH, both, fine_both
+from keelroom.facts import Fact, Fault, fact
+from keelroom.units import INCH
 
 SAFE = 2.0
 """Strength over stress under which a strap is worth a word (common practice)."""
@@ -15,101 +16,81 @@ DRILL = 3 * INCH
 """[m] a right-angle drill with its bit needs behind a hole (common practice)."""
 
 
-def transfers(points: tuple[Anchor, Anchor]) -> tuple[str, ...]:
+def transfers(points: tuple[Anchor, Anchor]) -> tuple[Fact, ...]:
     """How the holes of both ends are carried over onto the bracket."""
-    return tuple(f"{anchor.words}: {_transfer(anchor)}" for anchor in points)
+    return tuple(fact("carried", point=anchor.words, how=_transfer(anchor)) for anchor in points)
 
 
-def _transfer(anchor: Anchor) -> str:
+def _transfer(anchor: Anchor) -> Fact:
     if anchor.sort == "stud":
-        return "press a paper template over the stud from the far face, mark its middle, drill the bracket to the template"
+        return fact("carry_stud")
     if anchor.sort == "new":
-        return "clamp the bracket in place and drill both at once, once everything it must clear is in"
+        return fact("carry_clamped")
     if anchor.behind is None:
         if not anchor.own:
-            return "measure how much is free behind it, a drill needs 3 in; until then a marked template from the far face"  # fmt: skip
-        return "mark the bracket through the part’s own hole, drill it away from the core"
+            return fact("carry_unknown")
+        return fact("carry_own_hole")
     if anchor.behind >= DRILL:
-        return f"drill through it from behind with the bracket held there: {both(anchor.behind, 'length')} are free"
-    return f"only {both(anchor.behind, 'length')} free behind it: a marked template from the far face"
+        return fact("carry_behind", behind=(anchor.behind, "length"))
+    return fact("carry_template", behind=(anchor.behind, "length"))
 
 
-def judged(engine: Engine, bracket: Bracket, strength: Strap, straight: bool) -> tuple[list[tuple[str, str]], tuple[str, ...]]:
+def judged(engine: Engine, bracket: Bracket, strength: Strap, straight: bool) -> tuple[list[Fault], tuple[Fact, ...]]:
     """Faults, each with its field, and notes."""
-    faults: list[tuple[str, str]] = []
-    notes: list[str] = []
-    stronger, stiffer = (
-        ("A welded rib or a shorter reach", "a rib")
-        if straight
-        else ("Thicker or wider metal, a welded rib or a shorter reach", "thicker metal or a rib")
-    )
+    faults: list[Fault] = []
+    notes: list[Fact] = []
+    form = ".straight" if straight else ""
     bolt, metal = BOLTS[bracket.bolt], METALS[bracket.metal]
     for hole, where, field in ((bracket.near_hole.si, "part", "near_hole"), (bracket.far_hole.si, "chassis", "far_hole")):
         room = play(bolt, hole)
         if room < 0:
-            faults.append((field, f"{bolt.name} does not pass the {both(hole, 'length')} hole at the {where}"))
+            faults.append(Fault(field, fact("bolt_through", name=bolt.name, hole=(hole, "length"), where=where)))
         elif hole < bolt.holes[1] - 1e-5:
-            notes.append(
-                f"{bolt.name} passes the {both(hole, 'length')} hole at the {where} with hardly any room to adjust; {fine_both(bolt.holes[2])} gives it"
-            )
+            notes.append(fact("bolt_tight", name=bolt.name, hole=(hole, "length"), where=where, usual=(bolt.holes[2], "length")))
         if bracket.edge.si < edge_wanted(hole)[1] and bracket.edge.si >= edge_wanted(hole)[0]:
-            notes.append(f"The {where} hole is {bracket.edge.si / hole:.1f} diameters from the end; 2 is better")
+            notes.append(fact("hole_to_end", where=where, diameters=(bracket.edge.si / hole, "number")))
     if cracks(metal, bracket.thickness.si, bracket.radius.si) == "radius":
-        notes.append(
-            f"{metal.name} this thick cracks under an inside radius of {both(smallest_radius(metal, bracket.thickness.si), 'length')}"
-        )
+        notes.append(fact("metal_cracks", name=metal.name, least=(smallest_radius(metal, bracket.thickness.si), "length")))
     if strength.safety < 1:
         faults.append(
-            ("thickness", f"Bends for good at the stated shock: stress {strength.stress / 6.895e6:.0f} ksi over its {metal.strength / 6.895e6:.0f} ksi ({strength.stress / 1e6:.0f} over {metal.strength / 1e6:.0f} MPa)")
+            Fault("thickness", fact("bends_for_good", stress=(strength.stress, "pressure"), strength=(metal.strength, "pressure")))
         )  # fmt: skip
     elif strength.safety < SAFE:
-        notes.append(f"Only {strength.safety:.1f} times as strong as the stated shock needs; {SAFE:.0f} is usual. {stronger} helps")
+        notes.append(fact(f"barely_strong{form}", safety=(strength.safety, "number"), safe=(SAFE, "number")))
     firing = _firing(engine)
     if firing and abs(strength.frequency / firing - 1) < 0.3:
-        notes.append(f"Hums near idle: its {strength.frequency:.0f} Hz lies close to the engine's {firing:.0f} Hz; {stiffer} moves it up")
+        notes.append(fact(f"hums{form}", frequency=(strength.frequency, "number"), firing=(firing, "number")))
     pad_faults, pad_notes = _pad(bracket)
-    faults += [("squeezed", fault) for fault in pad_faults]
+    faults += [Fault("squeezed", fault) for fault in pad_faults]
     notes += pad_notes
     notes += nut_notes(bracket)
     if bolt.torque:
-        notes.append(
-            f"{bolt.name}: at most {bolt.torque / 1.3558:.0f} lb·ft ({bolt.torque:.0f} N·m), and a panel's bolts in steps so that nothing warps"
-        )
+        notes.append(fact("torque", name=bolt.name, torque=(bolt.torque, "number")))
     if bracket.stiffener.si > 0:
-        notes.append(
-            "Rib: weld it on edge, short runs from side to side so that the strap stays straight; it ends clear of bends and holes"
-        )
+        notes.append(fact("rib_welded"))
     return faults, tuple(notes)
 
 
-NUT_NOTES = {
-    "rivet_nut": "Rivet nut: set it in the strip before bending, check that it does not spin",
-    "lock_nut": "Nylon lock nut with a wide washer on rubber or plastic",
-    "welded_stud": "Welded stud: through its hole and welded from the back, a root pass first, square to the strap; away from core and battery",
-}
+def nut_notes(bracket: Bracket) -> list[Fact]:
+    """What to mind with its nuts."""
+    return [fact(f"nut.{nut}") for nut in dict.fromkeys((bracket.nut, bracket.far_nut))]
 
 
-def nut_notes(bracket: Bracket) -> list[str]:
-    return list(dict.fromkeys(NUT_NOTES[nut] for nut in (bracket.nut, bracket.far_nut)))
-
-
-def stud_notes(bracket: Bracket) -> list[str]:
+def stud_notes(bracket: Bracket) -> list[Fact]:
     if bracket.form == "standoff":
-        return ["Cut the tube square, ends deburred: it stands on its ends", *nut_notes(bracket)]
-    return ["Two nuts at each part, one from either side, so that it is clamped and not pulled", *nut_notes(bracket)]
+        return [fact("tube_square"), *nut_notes(bracket)]
+    return [fact("two_nuts"), *nut_notes(bracket)]
 
 
-def _pad(bracket: Bracket) -> tuple[list[str], list[str]]:
+def _pad(bracket: Bracket) -> tuple[list[Fact], list[Fact]]:
     """What the grommet or its absence means."""
     if not bracket.isolated:
-        return [], [
-            "Rigid: quiet bolts, but every shake and twist of the chassis goes into the tank; rubber or silicone grommets spare the core"
-        ]
+        return [], [fact("rigid")]
     squeeze = 1 - bracket.squeezed.si / bracket.pad.si
     if squeeze <= 0:
-        return ["The pad is not squeezed at all: it would rattle"], []
+        return [fact("pad_loose")], []
     if not PAD_LEAST <= squeeze <= PAD_MOST:
-        return [], [f"The pad is squeezed {squeeze:.0%}; {PAD_LEAST:.0%} to {PAD_MOST:.0%} holds without going hard"]
+        return [], [fact("pad_squeezed", squeeze=(squeeze, "share"), least=(PAD_LEAST, "share"), most=(PAD_MOST, "share"))]
     return [], []
 
 

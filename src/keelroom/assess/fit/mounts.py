@@ -13,7 +13,6 @@ from keelroom.assess.fit.moves import moved_bodies, unmoved
 from keelroom.assess.fit.points import NEW, Anchor, chassis_points, part_points, point_of
 from keelroom.assess.outcome import alone
 from keelroom.assess.placing import Axes, over_tanks, placed_frame, stand
-from keelroom.assess.wording import raised
 from keelroom.core.arrays import Floats
 from keelroom.core.kept import by_identity
 from keelroom.core.outline import area, rectangle
@@ -40,6 +39,7 @@ from keelroom.document.schema.build import Build
 from keelroom.document.schema.mounts import Bracket
 from keelroom.document.schema.package import Package
 from keelroom.document.schema.survey import Survey
+from keelroom.facts import Fact, Fault, fact
 from keelroom.units import both
 
 WARMING = 80.0
@@ -54,27 +54,27 @@ MOST_KNOWN = 16
 
 
 class BracketPlan(NamedTuple):
-    """One mount worked out. wrong: what cannot be, the field it is at and its sentence; notes: what to mind; made None where a point is not
+    """One mount worked out. wrong: what cannot be, and the field it is at; notes: what to mind; made None where a point is not
     known yet; transfer: how the holes of either end are carried over; presses [N] where it is bent past flat; load: what hangs on it."""
 
     bracket: Bracket
     made: Made | None
     strap: Strap | None
-    wrong: tuple[tuple[str, str], ...]
-    notes: tuple[str, ...]
-    transfer: tuple[str, ...] = ()
+    wrong: tuple[Fault, ...]
+    notes: tuple[Fact, ...]
+    transfer: tuple[Fact, ...] = ()
     presses: float = 0.0
     load: Load | None = None
 
     @property
-    def faults(self) -> tuple[str, ...]:
-        """What cannot be, in sentences."""
-        return tuple(text for _, text in self.wrong)
+    def faults(self) -> tuple[Fact, ...]:
+        """What cannot be."""
+        return tuple(one.fact for one in self.wrong)
 
     @property
     def at(self) -> tuple[str, ...]:
         """The fields they are at."""
-        return tuple(field for field, _ in self.wrong)
+        return tuple(one.field for one in self.wrong)
 
 
 def _planned(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, load: Load) -> BracketPlan:
@@ -83,7 +83,7 @@ def _planned(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], b
     start, end = (point_of(points, bracket, key) for key in (bracket.start, bracket.end))
     for anchor, key, field in ((start, bracket.start, "start"), (end, bracket.end, "end")):
         if anchor is None:
-            return BracketPlan(bracket, None, None, ((field, _no_point(survey, key)),), ())
+            return BracketPlan(bracket, None, None, (Fault(field, _no_point(survey, key)),), ())
     assert start
     assert end
     way = _way(placed_frame(survey, package), start, end)
@@ -99,25 +99,25 @@ def _planned(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], b
     strength = strap(stock.metal, beam, max(made.reach, 1e-3), load.mass, shock, guided=load.steady)
     wrong, notes = judged(engine, bracket, strength, straight)
     force, more, noted = _presses(bracket, made, plain)
-    said = [*faults, *((("edge", raised(made.fault)),) if made.fault else ()), *wrong, *more]
+    said = [*faults, *(Fault("edge", one) for one in made.faults), *wrong, *more]
     if abs(way.lean) > LEANS and start.own != end.own:
         noted = (
             *noted,
-            f"The core leans by {abs(way.lean) * 57.3:.0f}°: bend the chassis end by so much more or less, so that it lies flat",
+            fact("core_leans", lean=(abs(way.lean), "angle")),
         )
     return BracketPlan(bracket, made, strength, tuple(said), (*notes, *noted), transfers((start, end)), force, load)  # fmt: skip
 
 
-def _no_point(survey: Survey, key: str) -> str:
+def _no_point(survey: Survey, key: str) -> Fact:
     """Why a point cannot be worked with yet."""
     if not key:
-        return "Choose the point it goes to"
+        return fact("choose_point")
     if key == NEW:
-        return "The new hole is not placed yet: across, height and depth are needed"
+        return fact("hole_unplaced")
     hole = next((hole for hole in survey.holes if key == f"hole:{hole.id}"), None)
     if hole is not None:
-        return f"{hole.name or hole.id} is not fully measured: place across, height and depth are needed"
-    return "That point is no longer there, or not measured: choose another"
+        return fact("hole_unmeasured", name=hole.name or hole.id)
+    return fact("point_gone")
 
 
 class Offset(NamedTuple):
@@ -161,11 +161,12 @@ def stands_off(bracket: Bracket) -> float:
     return bracket.spacer.si + (bracket.squeezed.si if bracket.isolated else 0.0)
 
 
-def _bent(bracket: Bracket, way: Offset) -> tuple[Made, list[tuple[str, str]]]:
+def _bent(bracket: Bracket, way: Offset) -> tuple[Made, list[Fault]]:
     """The strip, and what keeps it from reaching."""
     stock = _stock(bracket)
     ends = Ends(bracket.near_hole.si, bracket.far_hole.si, bracket.edge.si, bracket.slot.si, int(bracket.near_holes.si), bracket.pitch.si)
-    name, faults = bracket.name or bracket.id, []
+    name = bracket.name or bracket.id
+    faults: list[Fault] = []
     sign = 1.0 if way.out >= 0 else -1.0
     out = way.out - sign * stands_off(bracket)
     press = bracket.press.si * (1.0 if bracket.presses == "rear" else -1.0)
@@ -174,23 +175,25 @@ def _bent(bracket: Bracket, way: Offset) -> tuple[Made, list[tuple[str, str]]]:
         room = stock.width / 2 - edge_wanted(bracket.far_hole.si)[0]
         if way.aside > max(room, 0.0) + 1e-9:
             wide = 2 * (way.aside + edge_wanted(bracket.far_hole.si)[0])
-            faults.append(("width", f"The holes lie {both(way.aside, 'length')} to one side of each other: a strip {both(stock.width, 'length')} wide does not reach, {both(wide, 'length')} would"))  # fmt: skip
+            faults.append(Fault("width", fact("aside", aside=(way.aside, "length"), width=(stock.width, "length"), wide=(wide, "length"))))
         if bracket.form == "arch":
-            faults.append(("form", "An arch goes between faces that look the same way; these stand square to each other"))
+            faults.append(Fault("form", fact("arch_square")))
         return made, faults
     if way.run < ALIKE and abs(way.out) < ALIKE:
-        return flat_or_joggle(name, 0.0, 0.0, stock, ends), [("end", "Its two ends are the same point: choose another")]
+        return flat_or_joggle(name, 0.0, 0.0, stock, ends), [Fault("end", fact("same_point"))]
     if abs(out) <= PACKED:
         out = 0.0
     if bracket.form == "arch":
         bump = Bump(bracket.arch_at.si, bracket.arch_width.si, max(bracket.arch_height.si - stands_off(bracket), 0.0))
         return arch(name, way.run, out, bump, stock, ends, press), faults
     if way.run < ends.edge and abs(out) > PACKED:
-        return flat_or_joggle(name, way.run, out, stock, ends, press), [("form", f"The points lie {both(abs(way.out), 'length')} straight across from each other: a stud or a stand-off, not a strap")]  # fmt: skip
+        return flat_or_joggle(name, way.run, out, stock, ends, press), [
+            Fault("form", fact("straight_across", out=(abs(way.out), "length")))
+        ]
     return flat_or_joggle(name, way.run, out, stock, ends, press), faults
 
 
-def _presses(bracket: Bracket, made: Made, plain: Section) -> tuple[float, list[tuple[str, str]], tuple[str, ...]]:
+def _presses(bracket: Bracket, made: Made, plain: Section) -> tuple[float, list[Fault], tuple[Fact, ...]]:
     """What a strap bent past flat presses with, where it would only bend straight, and the note for the bench."""
     if bracket.press.si <= 0:
         return 0.0, [], ()
@@ -198,34 +201,36 @@ def _presses(bracket: Bracket, made: Made, plain: Section) -> tuple[float, list[
     force, stress = pressed(metal, plain, made.lever, bracket.press.si)
     if stress > metal.strength:
         most = bracket.press.si * metal.strength / stress
-        return force, [("press", f"Bent {math.degrees(bracket.press.si):.0f}° past flat it would be bent straight again when it is bolted up: {math.degrees(most):.1f}° at the most")], ()  # fmt: skip
-    return force, [], (f"Bend it {math.degrees(bracket.press.si):.0f}° past flat toward the {bracket.presses}: bolted up it presses with {both(force, 'force')}",)  # fmt: skip
+        return force, [Fault("press", fact("press_too_far", past=(bracket.press.si, "angle"), most=(most, "angle")))], ()
+    return force, [], (fact("press_so", past=(bracket.press.si, "angle"), toward=bracket.presses, force=(force, "force")),)
 
 
 def _across(bracket: Bracket, way: Offset, points: tuple[Anchor, Anchor], load: tuple[Load, float]) -> BracketPlan:
     """A stud or stand-off straight from one point to the other."""
     bolt, metal = BOLTS[bracket.bolt], METALS[bracket.metal]
-    name, faults, notes = bracket.name or bracket.id, [], []
+    name = bracket.name or bracket.id
+    faults: list[Fault] = []
+    notes: list[Fact] = []
     free = play(bolt, bracket.near_hole.si) + play(bolt, bracket.far_hole.si)
     long = abs(way.out) - stands_off(bracket)
     if way.square:
-        faults.append(("form", "It goes straight across: its two faces have to look the same way, these stand square to each other"))
+        faults.append(Fault("form", fact("across_square")))
     elif way.run < ALIKE and abs(way.out) < ALIKE:
-        faults.append(("end", "Its two ends are the same point: choose another"))
+        faults.append(Fault("end", fact("same_point")))
     elif way.run > max(free, 0.0) + 1e-9:
-        faults.append(("end", f"Its ends lie {both(way.run, 'length')} beside each other; straight across it can take up {both(max(free, 0.0), 'length')} in its holes: a strap, or a hole elsewhere"))  # fmt: skip
+        faults.append(Fault("end", fact("ends_beside", run=(way.run, "length"), free=(max(free, 0.0), "length"))))
     for hole, where, field in ((bracket.near_hole.si, "start", "near_hole"), (bracket.far_hole.si, "end", "far_hole")):
         if play(bolt, hole) < 0:
-            faults.append((field, f"{bolt.name} does not pass the {both(hole, 'length')} hole at the {where}"))
+            faults.append(Fault(field, fact("bolt_through", name=bolt.name, hole=(hole, "length"), where=where)))
     if long <= 0 and not faults:
-        faults.append(("spacer", f"Spacers and pad take {both(stands_off(bracket), 'length')}, its points are {both(abs(way.out), 'length')} apart"))  # fmt: skip
+        faults.append(Fault("spacer", fact("no_room_between", takes=(stands_off(bracket), "length"), apart=(abs(way.out), "length"))))
     stud = bracket.form == "stud"
     section = Round(ROOT * bolt.diameter) if stud else Round(2 * bolt.diameter, bolt.diameter)
     strength = post(metal, section, max(long, 1e-3), load[0].mass, load[1])
     if strength.safety < 1:
-        faults.append(("bolt", f"Bends for good at the stated shock: only {strength.safety:.1f} times as strong as it needs; a larger one, or a strap that is braced"))  # fmt: skip
+        faults.append(Fault("bolt", fact("bolt_bends", safety=(strength.safety, "number"))))
     elif strength.safety < SAFE:
-        notes.append(f"Only {strength.safety:.1f} times as strong as the stated shock needs; {SAFE:.0f} is usual")
+        notes.append(fact("barely_strong_bolt", safety=(strength.safety, "number"), safe=(SAFE, "number")))
     grip = NUT_GRIP * bolt.diameter
     cut = max(long, 0.0) + (2 * grip if stud else 0.0)
     what = (
@@ -234,7 +239,7 @@ def _across(bracket: Bracket, way: Offset, points: tuple[Anchor, Anchor], load: 
     wide = bolt.diameter if stud else 2 * bolt.diameter
     pattern = Pattern(name, what, (rectangle(0.0, 0.0, max(cut, 1e-3), wide),), marks=(Mark((max(cut, 1e-3) / 2, wide / 2), name),))
     mass = math.pi / 4 * (section.outside**2 - section.inside**2) * max(cut, 0.0) * metal.density
-    made = Made(bracket.form, pattern, max(cut, 0.0), "", max(long, 1e-3), mass)
+    made = Made(bracket.form, pattern, max(cut, 0.0), (), max(long, 1e-3), mass)
     notes += stud_notes(bracket)
     return BracketPlan(bracket, made, strength, tuple(faults), tuple(notes), transfers(points), load=load[0])  # fmt: skip
 
@@ -243,7 +248,7 @@ def _plate(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bra
     """A plate from old holes to new ones, all in one plane."""
     survey, _, package = given
     fields = (("starts", (bracket.start, *bracket.starts)), ("ends", (bracket.end, *bracket.ends)))
-    faults: list[tuple[str, str]] = []
+    faults: list[Fault] = []
     matrix = _turned(placed_frame(survey, package), *ends)
     n = NORMAL[ends[0].faces]
     rest = [k for k in range(3) if k != n]
@@ -253,20 +258,20 @@ def _plate(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bra
         for key in dict.fromkeys(keys):
             anchor = point_of(points, bracket, key)
             if anchor is None:
-                faults.append((field, _no_point(survey, key)))
+                faults.append(Fault(field, _no_point(survey, key)))
                 continue
             step = matrix @ (np.array(anchor.at) - np.array(ends[0].at))
             if anchor.faces != ends[0].faces:
-                faults.append((field, f"{anchor.words} looks another way than {ends[0].words}: one plate lies in one plane"))
+                faults.append(Fault(field, fact("plate_faces", point=anchor.words, first=ends[0].words)))
             elif abs(float(step[n])) > stands_off(bracket) + PACKED:
-                faults.append((field, f"{anchor.words} lies {both(abs(float(step[n])), 'length')} out of the plate’s plane: spacers there, or a bent bracket"))  # fmt: skip
+                faults.append(Fault(field, fact("plate_out_of_plane", point=anchor.words, off=(abs(float(step[n])), "length"))))
             flat.append((float(step[rest[0]]), float(step[rest[1]])))
         sets.append(flat)
     name, metal = bracket.name or bracket.id, METALS[bracket.metal]
     pattern = adapter_plate(name, (sets[0], sets[1]), (bracket.near_hole.si, bracket.far_hole.si), (metal, bracket.thickness.si, bracket.edge.si))  # fmt: skip
-    faults += [("edge", text) for text in pattern.faults]
+    faults += [Fault("edge", one) for one in pattern.faults]
     _, _, wide, high = pattern.bounds
-    made = Made("plate", pattern._replace(faults=()), max(wide, high), "", max(wide, high), area(pattern.outlines[0]) * bracket.thickness.si * metal.density)  # fmt: skip
+    made = Made("plate", pattern._replace(faults=()), max(wide, high), (), max(wide, high), area(pattern.outlines[0]) * bracket.thickness.si * metal.density)  # fmt: skip
     return BracketPlan(bracket, made, None, tuple(faults), tuple(nut_notes(bracket)), transfers(ends))  # fmt: skip
 
 
@@ -321,6 +326,6 @@ def _plan_again(
             known.clear()
         found = known[key] = alone(
             f"The bracket “{bracket.name or bracket.id}”", (), lambda: _planned(given, points, bracket, on_it[0]),
-            lambda stop: BracketPlan(bracket, None, None, (("start", stop.sentence),), (), load=on_it[0]),
+            lambda stop: BracketPlan(bracket, None, None, (Fault("start", fact("stopped", sentence=stop.sentence)),), (), load=on_it[0]),
         )  # fmt: skip
     return found

@@ -6,7 +6,6 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.fit.bodies import Body, Path, Terms, term
-from keelroom.assess.fit.cut_rules import CAUTION
 from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.fit.survey_bodies import neighbours, obstacle_body
 from keelroom.assess.inputs.coolant.volumes import Volumes, volumes_of
@@ -17,7 +16,8 @@ from keelroom.document.schema.build import Build
 from keelroom.document.schema.moves import Move
 from keelroom.document.schema.package import Package
 from keelroom.document.schema.survey import Obstacle, Survey
-from keelroom.units import INCH, both
+from keelroom.facts import Fact, Fault, fact
+from keelroom.units import INCH
 
 SLOT_MOST = INCH
 """[m] a mount hole is drawn out by at most (common practice: 1/2 to 1 in)."""
@@ -25,15 +25,10 @@ CAP_ROOM, CAP_WIDE = 3 * INCH, 0.75 * INCH
 """[m] a hand and a cap need over a bottle, and how wide a cap reaches from its middle (common practice)."""
 BOTTLES = ("overflow_bottle", "expansion_bottle")
 CAPPED = (*BOTTLES, "washer_bottle")
-NEEDED = {"latch_support": "the hood is held by it", "brake_unit": "the brakes need it"}
-"""what cannot simply be taken away, and why"""
-CAUTIONS = {
-    "brake_unit": "Brake lines are opened or bent by somebody trained for it; the brakes are bled and tested before the car moves.",
-    "latch_support": f"The hood must stay shut at speed: test the latch and its safety catch. {CAUTION}",
-    "battery_tray": "Disconnect the battery; tie it down anew and keep its gas away from sparks.",
-    "regulator": "Disconnect the battery; its base has to be grounded where it stands then.",
-    "horn": "Try the horn afterwards: an inspection asks for it.",
-}
+NEEDED = ("latch_support", "brake_unit")
+"""what cannot simply be taken away"""
+CAUTIONED = ("brake_unit", "latch_support", "battery_tray", "regulator", "horn")
+"""Neighbours with a caution of their own once they are touched."""
 EXTRA = {"removed": 0.0, "slotted": 1800.0, "bracket": 2700.0, "notched": 3600.0, "new_place": 2700.0}
 """[s] beyond taking it off, by how it is moved (common practice): slots filed, a bracket made, a notch cut and closed."""
 HOW_WORDS = {"removed": "taken out", "slotted": "slid on slots", "bracket": "moved on a bracket", "notched": "notched", "new_place": "at a new place"}  # fmt: skip
@@ -41,16 +36,16 @@ HOW_WORDS = {"removed": "taken out", "slotted": "slid on slots", "bracket": "mov
 
 class Moved(NamedTuple):
     """One neighbour as it is moved. body: where it stands then, None where it is gone; travel [m]; seconds; cautions; notes;
-    faults: the field each is at, its code and its sentence."""
+    faults: what cannot be, by codes of findings."""
 
     move: Move
     obstacle: Obstacle
     body: Body | None
     travel: float
     seconds: float
-    cautions: tuple[str, ...]
-    notes: tuple[str, ...]
-    faults: tuple[tuple[str, str, str], ...]
+    cautions: tuple[Fact, ...]
+    notes: tuple[Fact, ...]
+    faults: tuple[Fault, ...]
 
 
 def unmoved(survey: Survey, package: Package) -> tuple[Body, ...]:
@@ -157,7 +152,7 @@ def _planned(survey: Survey, package: Package, volumes: Volumes | None, given: t
     move, obstacle, body = given
     return alone(
         f"The move of “{obstacle.name or obstacle.id}”", (), lambda: _moved(survey, package, volumes, given),
-        lambda stop: Moved(move, obstacle, body, 0.0, 0.0, (), (), (("how", "not_worked_out", stop.sentence),)),
+        lambda stop: Moved(move, obstacle, body, 0.0, 0.0, (), (), (Fault("how", fact("stopped", sentence=stop.sentence)),)),
     )  # fmt: skip
 
 
@@ -175,30 +170,30 @@ def _moves(survey: Survey, package: Package, volumes: Volumes | None) -> tuple[M
 def _moved(survey: Survey, package: Package, volumes: Volumes | None, what: tuple[Move, Obstacle, Body | None]) -> Moved:
     move, obstacle, body = what
     name = obstacle.name or obstacle.id
-    faults: list[tuple[str, str, str]] = []
-    notes: list[str] = []
+    faults: list[Fault] = []
+    notes: list[Fact] = []
     far = travel(obstacle, move)
     if move.how == "removed" and obstacle.kind in NEEDED:
-        faults.append(("how", "move_needed", f"{name} cannot be taken away: {NEEDED[obstacle.kind]}"))
+        faults.append(Fault("how", fact(f"move_needed.{obstacle.kind}", name=name)))
     if move.how == "removed" and obstacle.kind in BOTTLES:
-        faults.append(("how", "move_needed", f"{name} cannot be left out: what the coolant grows has to go somewhere. Give it a new place"))
+        faults.append(Fault("how", fact("move_needed.bottle", name=name)))
     if move.how == "slotted" and far > SLOT_MOST + 1e-6:
-        faults.append(("by_x", "slot_long", f"{name}: slots of {both(far, 'length')} are longer than the {both(SLOT_MOST, 'length')} a mount stands; a made bracket carries it further"))  # fmt: skip
+        faults.append(Fault("by_x", fact("slot_long", name=name, far=(far, "length"), most=(SLOT_MOST, "length"))))
     if move.how in ("slotted", "bracket", "new_place") and far < 1e-4 and not (move.width or move.height or move.depth):
-        faults.append(("how", "move_nowhere", f"{name} stands where it stood: enter how far it goes, or where to"))
+        faults.append(Fault("how", fact("move_nowhere", name=name)))
     if move.how == "notched" and obstacle.structural:
-        notes.append("Close the notch with a welded edge, or the metal tears from its corner")
+        notes.append(fact("notch_welded"))
     if move.how == "slotted":
-        notes.append(f"Draw its holes out by {both(far, 'length')}; file the ends round, wide washers over the slots")
+        notes.append(fact("slot_filed", far=(far, "length")))
     if obstacle.mobility == "fixed":
-        notes.append("Surveyed as fixed: what lets it move now?")
+        notes.append(fact("was_fixed"))
     if obstacle.kind in CAPPED and body is not None:
         faults += _cap(survey, package, move, (name, body))
     if obstacle.kind in BOTTLES and move.how != "removed":
         faults += _room(volumes, move, obstacle)
-    cautions = [CAUTIONS[obstacle.kind]] if obstacle.kind in CAUTIONS else []
+    cautions = [fact(f"caution.{obstacle.kind}")] if obstacle.kind in CAUTIONED else []
     if obstacle.structural and obstacle.kind != "latch_support":
-        cautions.append(CAUTION)
+        cautions.append(fact("caution"))
     return Moved(move, obstacle, body, far, seconds(obstacle, move), tuple(cautions), tuple(notes), tuple(faults))
 
 
@@ -220,22 +215,27 @@ def cap_room(survey: Survey, package: Package, move: Move, body: Body) -> float 
     return min(over, default=None)
 
 
-def _cap(survey: Survey, package: Package, move: Move, told: tuple[str, Body]) -> list[tuple[str, str, str]]:
+def _cap(survey: Survey, package: Package, move: Move, told: tuple[str, Body]) -> list[Fault]:
     name, body = told
     room = cap_room(survey, package, move, body)
     if room is None or room >= CAP_ROOM - 1e-6:
         return []
-    return [("cap_room", "cap_reach", f"{name}: {both(max(room, 0.0), 'length')} over its cap; a hand needs {both(CAP_ROOM, 'length')}")]
+    return [Fault("cap_room", fact("cap_reach", name=name, room=(max(room, 0.0), "length"), wanted=(CAP_ROOM, "length")))]
 
 
-def _room(volumes: Volumes | None, move: Move, obstacle: Obstacle) -> list[tuple[str, str, str]]:
+def _room(volumes: Volumes | None, move: Move, obstacle: Obstacle) -> list[Fault]:
     holds = move.holds or obstacle.holds
     name = obstacle.name or obstacle.id
     if volumes is None:
         return []
     room = volumes.room
     if holds is None:
-        return [("holds", "bottle_unknown", f"{name}: what it holds is not known; {both(room.wanted, 'volume')} is wanted")]
+        return [Fault("holds", fact("bottle_unknown", name=name, wanted=(room.wanted, "volume")))]
     if holds.si < room.wanted - 1e-7:
-        return [("holds", "bottle_small", f"{name} holds {both(holds.si, 'volume')}; the coolant grows by {both(room.growth, 'volume')} and wants {both(room.wanted, 'volume')}")]  # fmt: skip
+        return [
+            Fault(
+                "holds",
+                fact("bottle_small", name=name, holds=(holds.si, "volume"), growth=(room.growth, "volume"), wanted=(room.wanted, "volume")),
+            )
+        ]
     return []

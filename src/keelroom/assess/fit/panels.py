@@ -19,7 +19,8 @@ from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.document.schema.panels import EDGES, Panel
 from keelroom.document.schema.survey import AirHole
-from keelroom.units import INCH, both
+from keelroom.facts import Fact, Fault, fact
+from keelroom.units import INCH
 
 COVER_LAP = INCH
 """[m] a cover laps its hole all round (common practice)."""
@@ -52,13 +53,13 @@ class PanelPlan(NamedTuple):
     share: float
     foam_length: float
     frequency: float
-    faults: tuple[tuple[str, str], ...]
-    notes: tuple[str, ...]
+    faults: tuple[Fault, ...]
+    notes: tuple[Fact, ...]
 
     @property
     def patterns(self) -> tuple[Pattern, ...]:
         """Its pieces, each with what is wrong with it."""
-        wrong = tuple(text for _, text in self.faults)
+        wrong = tuple(one.fact for one in self.faults)
         return tuple(pattern._replace(faults=wrong) for pattern in self.made.patterns) if self.made else ()
 
 
@@ -88,7 +89,9 @@ def _planned(package: Parts, holes: tuple[AirHole, ...], own: Panel, way: AirWay
     """One panel; where it cannot be worked out, that is what is wrong with it."""
 
     def instead(stop: Stopped) -> PanelPlan:
-        return PanelPlan(own, panel_name(own), None, way, 0.0, 0.0, 0.0, 0.0, 0.0, (("kind", stop.sentence),), ())
+        return PanelPlan(
+            own, panel_name(own), None, way, 0.0, 0.0, 0.0, 0.0, 0.0, (Fault("kind", fact("stopped", sentence=stop.sentence)),), ()
+        )
 
     return alone(f"The panel “{panel_name(own)}”", (), lambda: _plan(package, holes, own, way), instead)
 
@@ -136,23 +139,26 @@ def _shape(own: Panel, length: float) -> Shape:
     )  # fmt: skip
 
 
-def _closes(own: Panel, way: AirWay | None, long: tuple[float, float]) -> list[tuple[str, str]]:
+def _closes(own: Panel, way: AirWay | None, long: tuple[float, float]) -> list[Fault]:
     """Whether there is anything for it to close, and whether it does. long: its length, and with all others at the same place [m]"""
     length, together = long
     if own.kind == "dam":
         return []
     if way is None:
-        return [("closes", "It closes nothing: choose an edge of the core or a surveyed hole")]
+        return [Fault("closes", fact("closes_nothing"))]
     if own.kind == "cover" and way.key in EDGES:
-        return [("closes", "A cover goes over a surveyed hole; an edge of the core takes a panel or a strip")]
+        return [Fault("closes", fact("cover_on_edge"))]
     if own.kind != "cover" and way.key not in EDGES:
-        return [("closes", "A hole takes a cover; panels, strips and ducts go to an edge of the core")]
+        return [Fault("closes", fact("hole_takes_cover"))]
     if way.area <= 0:
-        what = "is not measured yet" if way.assumed else "is closed already"
-        return [("closes", f"There is no gap to close: the {way.name} {what}")]
+        return [Fault("closes", fact("no_gap.unmeasured" if way.assumed else "no_gap", name=way.name))]
     found = []
     if own.kind in ("panel", "strip", "duct") and together < way.length - 5e-3:
-        found.append(("length", f"It leaves {both(way.length - together, 'length')} of the gap open: {both(length, 'length')} long where the gap is {both(way.length, 'length')}"))  # fmt: skip
+        found.append(
+            Fault(
+                "length", fact("leaves_open", open=(way.length - together, "length"), long=(length, "length"), gap=(way.length, "length"))
+            )
+        )
     return found
 
 
@@ -166,7 +172,7 @@ def _alike(one: Panel, own: Panel) -> bool:
     return one.closes == own.closes and one.kind != "dam" and one.fitted == own.fitted
 
 
-def _twice(package: Parts, holes: tuple[AirHole, ...], own: Panel) -> list[tuple[str, str]]:
+def _twice(package: Parts, holes: tuple[AirHole, ...], own: Panel) -> list[Fault]:
     """Whether another panel closes the same way already, all of it."""
     if own.kind == "dam":
         return []
@@ -174,20 +180,20 @@ def _twice(package: Parts, holes: tuple[AirHole, ...], own: Panel) -> list[tuple
     covered = sum(panel_length(package, holes, one) for one in ahead)
     whole = edge_length(package, own.closes) if own.closes in EDGES else 0.0
     if ahead and covered >= whole - 5e-3:
-        return [("closes", f"There is no gap left to close: {panel_name(ahead[0])} closes it already")]
+        return [Fault("closes", fact("closed_already", other=panel_name(ahead[0])))]
     return []
 
 
-def _foam(own: Panel, gap: float, share: float) -> tuple[list[tuple[str, str]], list[str]]:
+def _foam(own: Panel, gap: float, share: float) -> tuple[list[Fault], list[Fact]]:
     if own.foam is None:
-        return [], [f"No foam: sheet waves, {both(BARE, 'length')} stay open along it"] if own.kind != "strip" else []
+        return [], [fact("no_foam", open=(BARE, "length"))] if own.kind != "strip" else []
     if share <= 0:
-        return [("foam", f"Foam {both(own.foam.si, 'length')} thick is thinner than the {both(gap, 'length')} it has to fill: {both(free_for(gap), 'length')} does")], []  # fmt: skip
+        return [Fault("foam", fact("foam_thin", foam=(own.foam.si, "length"), gap=(gap, "length"), thick=(free_for(gap), "length")))], []
     if share < LEAST:
-        return [], [f"The foam is squeezed {share:.0%} only: it leaks where the sheet waves; {both(free_for(gap), 'length')} thick does"]
+        return [], [fact("foam_loose", share=(share, "share"), thick=(free_for(gap), "length"))]
     if share > MOST:
-        return [], [f"The foam is squeezed {share:.0%}: it takes a set and pushes the panel out of shape; {both(free_for(gap), 'length')} thick does"]  # fmt: skip
-    return [], [f"Foam {both(own.foam.si, 'length')} thick is squeezed {share:.0%} in {both(gap, 'length')}: seals"]
+        return [], [fact("foam_hard", share=(share, "share"), thick=(free_for(gap), "length"))]
+    return [], [fact("foam_seals", foam=(own.foam.si, "length"), share=(share, "share"), gap=(gap, "length"))]
 
 
 def _foam_length(own: Panel, length: float, hole: tuple[tuple[float, float], bool]) -> float:
@@ -197,30 +203,33 @@ def _foam_length(own: Panel, length: float, hole: tuple[tuple[float, float], boo
     return math.pi * wide if is_round else 2 * (wide + high)
 
 
-def _stiff(own: Panel, length: float, frequency: float) -> list[str]:
+def _stiff(own: Panel, length: float, frequency: float) -> list[Fact]:
     """Whether it drums or flops; beads and folded edges help."""
-    metal, notes = METALS[own.metal], []
+    metal = METALS[own.metal]
+    notes: list[Fact] = []
     if frequency < DRUMS_UNDER:
-        cure = (
-            "higher beads or thicker sheet help"
-            if own.bead.si > 0 and own.beads == "across"
-            else f"beads {both(INCH / 4, 'length')} high front to back help"
+        notes.append(
+            fact(
+                "drums.beaded" if own.bead.si > 0 and own.beads == "across" else "drums",
+                frequency=(frequency, "number"),
+                under=(DRUMS_UNDER, "number"),
+                bead=(INCH / 4, "length"),
+            )
         )
-        notes.append(f"Drums: its field swings at about {frequency:.0f} Hz, under {DRUMS_UNDER:.0f} Hz; {cure}")
     sag = edge_sag(metal, own.thickness.si, length, min(own.front_lip.si, own.back_lip.si), HAND)
     if sag > FLOPPY:
-        notes.append(f"Floppy: its edge gives {both(sag, 'length')} under a hand’s weight; fold it, or a wider lip")
+        notes.append(fact("floppy_panel", sag=(sag, "length")))
     return notes
 
 
-def _held(own: Panel, share: float, foam_length: float) -> list[str]:
+def _held(own: Panel, share: float, foam_length: float) -> list[Fact]:
     """Whether pins and bolts hold it against its foam."""
     if not foam_length or share <= 0:
         return []
     force = push(own.firmness, share) * STRIP_WIDE * foam_length
     held = PIN_HOLDS * own.pins.si
-    notes = [f"The foam pushes with {both(force, 'force')}"]
+    notes = [fact("foam_pushes", force=(force, "force"))]
     if own.bolts.si < 1 and force > held:
         need = math.ceil(force / PIN_HOLDS)
-        notes.append(f"{own.pins.si:.0f} push pins hold {both(held, 'force')}: {need} of them, softer foam, or bolts ({BOLTS[own.bolt].name})")  # fmt: skip
+        notes.append(fact("pins_hold", pins=(own.pins.si, "count"), held=(held, "force"), need=need, bolt=BOLTS[own.bolt].name))
     return notes

@@ -20,6 +20,7 @@ from keelroom.core.packaging.shroud import EDGE_TRIM, SIDES, WEB, Blank, Pan, Pa
 from keelroom.document.edits import Change
 from keelroom.document.quantity import from_si
 from keelroom.document.schema.package import Fan, Package
+from keelroom.facts import Fact, Fault, fact
 from keelroom.units import INCH, both, fine_both
 
 BOLT_HOLE = 7e-3
@@ -34,7 +35,7 @@ FLAP_RATIO = 2.0
 class TrimPlan(NamedTuple):
     """A bought shroud against this core. blank, seat [m]; ready: the cut to seat it; lines: what is cut now per side;
     shift: how far [m] the trimmed shroud puts the fans right of and over the middle of the core; off: how far the fans of the document
-    stand right of and over where it puts them; wrong: what cannot be, the field it is at and its sentence."""
+    stand right of and over where it puts them; wrong: what cannot be, and the field it is at."""
 
     blank: Blank
     seat: tuple[float, float]
@@ -44,15 +45,15 @@ class TrimPlan(NamedTuple):
     leak: float
     shift: tuple[float, float]
     off: tuple[float, float]
-    wrong: tuple[tuple[str, str], ...]
-    notes: tuple[str, ...]
+    wrong: tuple[Fault, ...]
+    notes: tuple[Fact, ...]
     joined: Halves | None = None
     """two bought ones made one"""
 
     @property
-    def faults(self) -> tuple[str, ...]:
-        """What cannot be, in sentences."""
-        return tuple(text for _, text in self.wrong)
+    def faults(self) -> tuple[Fact, ...]:
+        """What cannot be."""
+        return tuple(one.fact for one in self.wrong)
 
 
 class PanPlan(NamedTuple):
@@ -62,8 +63,8 @@ class PanPlan(NamedTuple):
     made: PanMade
     frequency: float
     sag: float
-    faults: tuple[str, ...]
-    notes: tuple[str, ...]
+    faults: tuple[Fact, ...]
+    notes: tuple[Fact, ...]
 
 
 def seat_of(package: Parts) -> tuple[float, float]:
@@ -92,16 +93,16 @@ def trim_plan(package: Package, pressure: float = IDLE_PRESSURE) -> TrimPlan | N
     shift = (put[0] - seat[0] / 2, put[1] - seat[1] / 2)
     wanted = [(put[0] + x - size[0] / 2, put[1] + y - size[1] / 2) for x, y in places]
     off = max(((disc.x - x, disc.y - y) for disc, (x, y) in zip(discs, wanted, strict=True)), key=lambda step: math.hypot(*step), default=(0.0, 0.0))  # fmt: skip
-    wrong, notes = [("trim_left", text) for text in now.faults], list(now.notes)
+    wrong, notes = [Fault("trim_left", one) for one in now.faults], list(now.notes)
     if halves is not None:
         wrong += join_faults(halves, rings)
         notes += _join_notes(package, halves)
         now = now._replace(gap=now.gap + (halves.height * OPEN_SEAM if shroud.join_seal == "none" else 0.0))
     if any(cut.values()):
-        notes.append(f"Edge trim adds {both(EDGE_TRIM, 'length')} at every cut edge: leave room for it, and deburr first")
+        notes.append(fact("edge_trim_adds", adds=(EDGE_TRIM, "length")))
     depth = shroud.depth.si
     if depth + 1e-6 < INCH and discs:
-        notes.append(f"Only {both(depth, 'length')} from fins to fan: the corners of the face are starved")
+        notes.append(fact("shroud_shallow", depth=(depth, "length")))
     proud = stands_proud(package)
     return TrimPlan(blank, seat, ready, now, proud, leak(now.gap, pressure, AIR_DENSITY), shift, off, tuple(wrong), tuple(notes), halves)
 
@@ -123,18 +124,12 @@ def _ring_places(package: Package, size: tuple[float, float], halves: Halves | N
 
 OPEN_SEAM = 1e-3
 """[m] a joint without a seal stands open (common practice)."""
-SEAM = {
-    "sealant": "Sealant in the lap before it is riveted; it cures before the fans run",
-    "foam": "Foam tape in the lap, squeezed by the rivets",
-    "welded": "Plastic welded along both sides; metal brackets are welded away from it",
-    "none": "The joint is left open and leaks",
-}
 
 
-def _join_notes(package: Package, halves: Halves) -> list[str]:
-    notes = [f"Two made one: {both(halves.width, 'length')} over both, {both(halves.trim, 'length')} off each where they meet, the seal channel too", f"{SEAM[package.shroud.join_seal]}"]  # fmt: skip
-    notes.append(f"They lap by {both(halves.lap, 'length')}" if halves.lap > 0 else "Edge to edge, a strip behind the joint")
-    notes.append("Trial fit after each cut; tack metal in place with water on the plastic, weld it away from it")
+def _join_notes(package: Package, halves: Halves) -> list[Fact]:
+    notes = [fact("two_made_one", width=(halves.width, "length"), trim=(halves.trim, "length")), fact(f"seam.{package.shroud.join_seal}")]
+    notes.append(fact("they_lap", lap=(halves.lap, "length")) if halves.lap > 0 else fact("edge_to_edge"))
+    notes.append(fact("trial_fit"))
     return notes
 
 
@@ -143,7 +138,7 @@ def join_patterns(package: Package, plan: TrimPlan) -> tuple[Pattern, ...]:
     return half_patterns(f"Joined shroud, {package.name}", plan.joined, plan.blank.rings) if plan.joined else ()
 
 
-def ring_of(package: Package) -> tuple[Pattern | None, tuple[str, ...], tuple[str, ...]]:
+def ring_of(package: Package) -> tuple[Pattern | None, tuple[Fact, ...], tuple[Fact, ...]]:
     """The adapter ring of a bought shroud made for another fan, what is wrong with it, and what to mind."""
     shroud, fans = package.shroud, _shrouded(package)
     if shroud.ring_opening is None or not fans or shroud.kind == "none":
@@ -153,12 +148,24 @@ def ring_of(package: Package) -> tuple[Pattern | None, tuple[str, ...], tuple[st
     sheet = METALS[shroud.metal]
     pattern = ring_pattern(f"Adapter ring, {package.name}", ring, f"{sheet.name}, {fine_both(shroud.thickness.si)}", len(fans))
     if pattern is not None:
-        return pattern, (), (f"Its opening is {both(ring.opening, 'length')}, the fan wants {both(ring.wanted, 'length')}: the ring laps it by {both(RING_LAP, 'length')} all round, sealed",)  # fmt: skip
+        return pattern, (), (fact("ring_laps", opening=(ring.opening, "length"), wanted=(ring.wanted, "length"), lap=(RING_LAP, "length")),)
     high = shroud.blank_height.si if shroud.blank_height else seat_of(package)[1]
     web = high / 2 - ring.wanted / 2
     if web < WEB:
-        return None, (f"Its opening of {both(ring.opening, 'length')} cannot be cut to {both(ring.wanted, 'length')}: {both(max(web, 0.0), 'length')} would be left to its edge, {both(WEB, 'length')} at least",), ()  # fmt: skip
-    return None, (), (f"Cut its opening from {both(ring.opening, 'length')} to {both(ring.wanted, 'length')}: no ring is needed, {both(web, 'length')} is left to the edge",)  # fmt: skip
+        return (
+            None,
+            (
+                fact(
+                    "ring_no_web",
+                    opening=(ring.opening, "length"),
+                    wanted=(ring.wanted, "length"),
+                    web=(max(web, 0.0), "length"),
+                    least=(WEB, "length"),
+                ),
+            ),
+            (),
+        )
+    return None, (), (fact("opening_cut", opening=(ring.opening, "length"), wanted=(ring.wanted, "length"), web=(web, "length")),)
 
 
 def _bolt_holes(size: tuple[float, float], inset: float) -> tuple[tuple[float, float, float], ...]:
@@ -219,15 +226,13 @@ def _plain(package: Parts) -> tuple[bool, bool]:
     return clear and across, clear and not across
 
 
-def _on_tanks(package: Parts, body: Pan) -> list[str]:
+def _on_tanks(package: Parts, body: Pan) -> list[Fact]:
     """Why a pan whose flanges are wider than the room between the tanks does not seat."""
     k = 0 if package.core.flow == "crossflow" else 1
     over, room, proud = body.over_flanges[k], seat_of(package)[k], package.core.tank_proud.si
     if over <= room + 1e-4 or proud <= 0:
         return []
-    return [
-        f"It stands on the tanks: {both(over, 'length')} over its flanges, {both(room, 'length')} between the tanks, {both(proud, 'length')} proud of the fins"
-    ]
+    return [fact("pan_on_tanks", over=(over, "length"), room=(room, "length"), proud=(proud, "length"))]
 
 
 def _flaps(
@@ -275,22 +280,14 @@ def _pan_plan(package: Parts, name: str) -> PanPlan | None:
     sag = edge_sag(metal, body.thickness, long, 0.0 if plain else body.flange, HAND)
     notes = list(made.warnings)
     if frequency < DRUMS_UNDER:
-        notes.append(
-            f"Drums: its largest flat field swings at about {frequency:.0f} Hz, under {DRUMS_UNDER:.0f} Hz. "
-            + (
-                "Higher beads or thicker sheet help"
-                if shroud.bead.si
-                else f"Beads {both(INCH / 4, 'length')} high across its shorter way stiffen it"
-            )
-        )
+        code = "drums_pan.beaded" if shroud.bead.si else "drums_pan"
+        notes.append(fact(code, frequency=(frequency, "number"), under=(DRUMS_UNDER, "number"), bead=(INCH / 4, "length")))
     if sag > FLOPPY:
-        notes.append(
-            f"Floppy: its long edge gives {both(sag, 'length')} under a hand's weight; a folded edge or a wider flange stiffens it"
-        )
+        notes.append(fact("floppy_pan", sag=(sag, "length")))
     if shroud.flap_area.si > 0 and not body.flaps:
-        notes.append("No corner of the face is free enough for the flaps: fewer square inches, or place them by hand")
+        notes.append(fact("no_flap_corner"))
     if any(body.plain) and body.flange:
-        notes.append("No flange beside the tanks: split hose on the plain edges seals them on the fins")
+        notes.append(fact("no_flange"))
     return PanPlan(body, made, frequency, sag, (*made.faults, *_on_tanks(package, body)), tuple(notes))
 
 

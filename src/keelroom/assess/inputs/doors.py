@@ -16,7 +16,6 @@ from pydantic import BaseModel
 from keelroom.assess.inputs.electrical.system import SLOW
 from keelroom.assess.inputs.gearing import engine_rpm, rpm_of
 from keelroom.assess.outcome import Stopped
-from keelroom.assess.wording import raised
 from keelroom.core.electrical.charging import CREDIBLE_VOLTS
 from keelroom.core.loop.circuit import PUMP_SPEEDS
 from keelroom.core.thermal.engine_heat import DISPLACEMENTS, ENGINE_SPEEDS
@@ -25,6 +24,7 @@ from keelroom.document.fields import Path, get, measured_fields, spec_of
 from keelroom.document.quantity import Quantity, Spec
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.package import Package
+from keelroom.facts import raised
 from keelroom.units import both
 
 USUAL: dict[tuple[str, str], float] = {

@@ -8,13 +8,14 @@ from pydantic import BaseModel
 
 from keelroom.assess.inputs.coolant.graph import Graph, graph_of
 from keelroom.assess.inputs.electrical.loads import fan_rating
-from keelroom.assess.wording import lowered
+from keelroom.assess.words import clause
 from keelroom.core.kept import by_identity
 from keelroom.document.fields import Path, spec_of
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Brief
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.package import Core, Package
+from keelroom.facts import lowered
 
 
 class Need(NamedTuple):
@@ -54,7 +55,7 @@ def needs_of(build: Build, package: Package, case: DutyCase) -> tuple[Need, ...]
 def _needs_of_circuit(graph: Graph) -> tuple[Need, ...]:
     """Coolant has to get round, through hoses whose lengths are known."""
     if not graph.whole:
-        return tuple(Need(fault.path, fault.what) for fault in graph.faults[-1:])
+        return tuple(Need(fault.path, clause(fault.fact, "us")) for fault in graph.faults[-1:])  # a name, no measure
     short = [branch.run for branch in graph.branches if branch.run and branch.run.length is None]
     return tuple(
         Need(("packages", graph.ident, "loop", "hoses", run.hose.id, "length"), f"The length of the {lowered(run.name)}") for run in short

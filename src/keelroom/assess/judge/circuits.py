@@ -6,18 +6,18 @@ from collections.abc import Callable
 
 from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics, odd_fuse
 from keelroom.assess.electrical.harness import section_of
-from keelroom.assess.electrical.words import advice_words
-from keelroom.assess.findings import Finding, Level
+from keelroom.assess.electrical.words import advice
+from keelroom.assess.findings import Finding, Found, Level
+from keelroom.assess.fixes import choose_act, set_act
 from keelroom.assess.inputs.electrical.loads import fan_rating
 from keelroom.assess.inputs.electrical.system import battery_of
-from keelroom.assess.wording import Found, choose_act, lowered, set_act
 from keelroom.core.electrical.charging import discharge_time
 from keelroom.core.electrical.protection import CONTINUOUS, PARALLEL, RELAY_MAKES, UNFUSED
 from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import RELAYED, UNRELAYED
 from keelroom.document.schema.package import Package
-from keelroom.units import both
+from keelroom.facts import fact, given, lowered
 
 UNEXPLAINED = (1.5, 0.2)
 """Times, and volts beyond, that a measured drop may exceed what its wires make."""
@@ -44,9 +44,20 @@ def _labels(package: Package) -> Found:
         label = fan_rating(fan)
         if label is None or label.contradiction is None or fan.motor == "engine":
             continue
-        yield Finding("motor_label", "doubt", ("packages", package.id, "fans", fan.id, "rated_current"), f"{fan.name or 'Fan'}: its label’s amps contradict its watts",
-                      f"{label.power:.0f} W at {label.voltage:g} V is {_amps(label.contradiction)}, the label says {_amps(label.current)}. Watts and volts are used; a clamp meter settles it.",
-                      value=label.current, limit=label.contradiction)  # fmt: skip
+        yield Finding(
+            "motor_label",
+            "doubt",
+            ("packages", package.id, "fans", fan.id, "rated_current"),
+            given(
+                name=fan.name or "Fan",
+                power=(label.power, "electrical power"),
+                voltage=(label.voltage, "voltage"),
+                contradiction=(label.contradiction, "current"),
+                current=(label.current, "current"),
+            ),
+            value=label.current,
+            limit=label.contradiction,
+        )
 
 
 def _circuit(build: Build, package: Package, figures: CircuitFigures) -> Found:
@@ -61,8 +72,9 @@ def _circuit(build: Build, package: Package, figures: CircuitFigures) -> Found:
         _connector,
     )
     if not figures.motors:
-        yield Finding("circuit_empty", "note", (*where, "feeds"), f"{name}: feeds nothing", "Choose what it drives, or take it out.",
-                      (Act("remove", "Take the circuit out", path=where),))  # fmt: skip
+        yield Finding(
+            "circuit_empty", "note", (*where, "feeds"), given(name=name), fix=(Act("remove", "Take the circuit out", path=where),)
+        )
         return
     whose = (("circuit", figures.circuit.id),)
     mend: tuple[Act, ...] = (Act("mend_circuit", "Wire, fuse and relay as advised", package.id, whose),)
@@ -71,8 +83,9 @@ def _circuit(build: Build, package: Package, figures: CircuitFigures) -> Found:
         mend = (split, *mend) if better_split(figures) else (*mend, split)
     assumed = [run for run in RUN_NAMES if getattr(figures.circuit, run).length.origin == "assumed"]
     if assumed and figures.circuit.measured_drop is None:
-        yield Finding("run_assumed", "note", (*where, assumed[0], "length"), f"{name}: {', '.join(RUN_NAMES[run] for run in assumed)} not measured",
-                      "Lay a string along the way the loom will go, through every grommet, and measure that.")  # fmt: skip
+        yield Finding(
+            "run_assumed", "note", (*where, assumed[0], "length"), given(name=name, assumed=tuple(RUN_NAMES[run] for run in assumed))
+        )
     for check in checks:
         yield from check(build, where, name, figures, mend)
 
@@ -84,19 +97,30 @@ def _electronics(build: Build, where: tuple[str, ...], name: str, figures: Circu
     plain = [motored.name for motored in fans if motored.controller != "inside"]
     mixed = 0 < len(plain) < len(fans)
     if mixed:
-        yield Finding("mixed_motors", "problem", at, f"{name}: motors with electronics of their own and motors without hang on it together",
-                      "The ones want steady power, the others something that switches it: a circuit for each.", mend[:1])  # fmt: skip
+        yield Finding("mixed_motors", "problem", at, given(name=name), fix=mend[:1])
     elif switch == "own" and (plain or not fans):
-        names = ", ".join(plain) or ", ".join(motored.name for motored in figures.motors)
-        yield Finding("own_of_none", "problem", at, f"{name}: {names} has no electronics to switch it",
-                      "A signal is wired to a motor that takes none: it runs as long as its source is live. A relay, or a box beside it.",
-                      (choose_act("A controller beside it", at, "controller") if wanted == "controller" else choose_act("One relay per motor", at, "relays"),))  # fmt: skip
+        names = tuple(plain) or tuple(motored.name for motored in figures.motors)
+        yield Finding(
+            "own_of_none",
+            "problem",
+            at,
+            given(name=name, names=names),
+            fix=(
+                choose_act("A controller beside it", at, "controller")
+                if wanted == "controller"
+                else choose_act("One relay per motor", at, "relays"),
+            ),
+        )
     elif wanted in ("own", "controller") and switch != wanted and any(motored.controller != "none" for motored in fans):
-        what = "its own electronics switch it" if wanted == "own" else "the box beside it switches it"
         label = "Its own electronics switch it" if wanted == "own" else "The box beside it carries it"
-        yield Finding("relay_before_electronics", "problem", at, f"{name}: a {'relay' if switch in RELAYED else switch} belongs to no motor with a controller",
-                      f"Fed through a fuse, {what}, softly; cut off ahead of it, it starts hard, forgets its run-on and its fault. Only the key lead wakes it.",
-                      (choose_act(label, at, wanted),))  # fmt: skip
+        yield Finding(
+            "relay_before_electronics",
+            "problem",
+            at,
+            given(name=name, device="relay" if switch in RELAYED else switch),
+            form=wanted,
+            fix=(choose_act(label, at, wanted),),
+        )
 
 
 def better_split(figures: CircuitFigures) -> bool:
@@ -109,68 +133,144 @@ def _source(build: Build, where: tuple[str, ...], name: str, figures: CircuitFig
     circuit = figures.circuit
     tied = [source for source in build.supply.sources if source.id in circuit.sources]
     if not tied:
+        yield Finding("no_source", "problem", (*where, "sources"), given(name=name))
+    elif figures.fault == "source":
+        volts = tuple(fact("source_of", name=source.name or source.id, volts=(source.voltage.si, "voltage")) for source in tied)
         yield Finding(
-            "no_source",
+            "sources_differ",
             "problem",
             (*where, "sources"),
-            f"{name}: tied to no source",
-            "Nothing feeds it; choose the battery post or a fused post of the alternator.",
+            given(name=name, volts=volts),
+            value=max(s.voltage.si for s in tied),
+            limit=min(s.voltage.si for s in tied),
         )
-    elif figures.fault == "source":
-        volts = " and ".join(f"{source.name or source.id} {source.voltage.si:g} V" for source in tied)
-        yield Finding("sources_differ", "problem", (*where, "sources"), f"{name}: sources of different voltage are tied together",
-                      f"{volts}: the higher drives current into the lower until something melts. Choose one; battery and alternator of one voltage belong together.",
-                      value=max(s.voltage.si for s in tied), limit=min(s.voltage.si for s in tied))  # fmt: skip
     nominal = max((source.voltage.si for source in tied), default=0.0)
     rated = min(motored.motor.voltage for motored in figures.motors)
     if figures.fault != "source" and nominal > UNLIKE * rated:
-        yield Finding("source_unlike", "problem", (*where, "sources"), f"{name}: a {nominal:g} V source on a {rated:g} V motor",
-                      "It runs far too fast and burns. A converter, or a motor for that voltage.", value=nominal, limit=rated)  # fmt: skip
+        yield Finding(
+            "source_unlike",
+            "problem",
+            (*where, "sources"),
+            given(name=name, nominal=(nominal, "voltage"), rated=(rated, "voltage")),
+            value=nominal,
+            limit=rated,
+        )
     if circuit.ground == "none":
-        yield Finding("no_return", "problem", (*where, "ground"), f"{name}: no way back",
-                      "Current that goes out has to come back: without a ground the motor stands still. A wire to the battery’s negative post or to clean chassis metal.",
-                      (choose_act("Ground to the chassis", (*where, "ground"), "chassis"),))  # fmt: skip
+        yield Finding(
+            "no_return",
+            "problem",
+            (*where, "ground"),
+            given(name=name),
+            fix=(choose_act("Ground to the chassis", (*where, "ground"), "chassis"),),
+        )
     if circuit.ground == "core":
-        yield Finding("ground_through_core", "problem", (*where, "ground"), f"{name}: grounded through the core",
-                      "The core hangs in rubber: the current comes back through the coolant, loses volts and eats the core. Ground the motor to chassis or battery.",
-                      (choose_act("Ground to the chassis", (*where, "ground"), "chassis"),))  # fmt: skip
+        yield Finding(
+            "ground_through_core",
+            "problem",
+            (*where, "ground"),
+            given(name=name),
+            fix=(choose_act("Ground to the chassis", (*where, "ground"), "chassis"),),
+        )
 
 
 def _fuse(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Act, ...]) -> Found:
     circuit, at = figures.circuit, (*where, "fuse")
     if circuit.fuse is None:
-        yield Finding("no_fuse", "problem", at, f"{name}: no fuse at the source",
-                      f"A chafed wire then takes all the battery gives, hundreds of amps, and burns along its length. {advice_words(figures)}.", mend)  # fmt: skip
+        yield Finding("no_fuse", "problem", at, given(name=name, advice=advice(figures)), fix=mend)
         return
     fuse = circuit.fuse.si
     near = odd_fuse(circuit)
     if near:
         fixes = tuple(set_act(f"A {size:g} A fuse", at, f"{size:g} A") for size in near)
-        yield Finding("fuse_size", "problem", at, f"{name}: no {fuse:g} A fuse is made in this form", f"The sizes next to it are {' and '.join(f'{size:g} A' for size in near)}.",
-                      fixes, source="ISO8820", value=fuse)  # fmt: skip
+        yield Finding(
+            "fuse_size",
+            "problem",
+            at,
+            given(name=name, fuse=(fuse, "current"), near=(near, "current")),
+            fix=fixes,
+            source="ISO8820",
+            value=fuse,
+        )
     if circuit.fuse_at.si > UNFUSED:
-        yield Finding("fuse_far", "problem", (*where, "fuse_at"), f"{name}: the fuse sits too far from the source",
-                      f"{both(circuit.fuse_at.si, 'length')} of wire before it is protected by nothing; {both(UNFUSED, 'length')} at most.",
-                      (set_act("Fuse within 6 in of the source", (*where, "fuse_at"), "6 in"),), value=circuit.fuse_at.si, limit=UNFUSED)  # fmt: skip
+        yield Finding(
+            "fuse_far",
+            "problem",
+            (*where, "fuse_at"),
+            given(name=name, fuse_at=(circuit.fuse_at.si, "length"), most=(UNFUSED, "length")),
+            fix=(set_act("Fuse within 6 in of the source", (*where, "fuse_at"), "6 in"),),
+            value=circuit.fuse_at.si,
+            limit=UNFUSED,
+        )
     weakest = figures.weakest
     if fuse > weakest.ampacity + 0.05:
-        yield Finding("fuse_over_wire", "problem", at, f"{name}: the fuse does not protect the {RUN_NAMES[weakest.key]}",
-                      f"A {fuse:g} A fuse passes {fuse * 1.1:.0f} A for hours; this wire carries {weakest.ampacity:.0f} A where it lies before its insulation ({weakest.limit:.0f} °C) goes.",
-                      mend, "CFR183", value=fuse, limit=weakest.ampacity)  # fmt: skip
+        yield Finding(
+            "fuse_over_wire",
+            "problem",
+            at,
+            given(
+                name=name,
+                run=RUN_NAMES[weakest.key],
+                fuse=(fuse, "current"),
+                passes=(fuse * 1.1, "current"),
+                ampacity=(weakest.ampacity, "current"),
+                limit=(weakest.limit, "temperature"),
+            ),
+            fix=mend,
+            source="CFR183",
+            value=fuse,
+            limit=weakest.ampacity,
+        )
     if circuit.relay and circuit.switch not in UNRELAYED:
         held = circuit.relay.si * (PARALLEL if circuit.switch == "parallel" else 1.0)
         if fuse > held:
-            what = {"switch": "switch", "controller": "controller"}.get(circuit.switch, "relay")
-            yield Finding("fuse_over_relay", "problem", at, f"{name}: a {fuse:g} A fuse ahead of a {circuit.relay.si:g} A {what}",
-                          f"It no longer protects the {what}: between {held:g} and {fuse * 1.1:.0f} A the contact cooks and the fuse holds. Some fit it so; the contact then is the fuse.",
-                          mend, value=fuse, limit=held)  # fmt: skip
+            device = {"switch": "switch", "controller": "controller"}.get(circuit.switch, "relay")
+            yield Finding(
+                "fuse_over_relay",
+                "problem",
+                at,
+                given(
+                    name=name,
+                    fuse=(fuse, "current"),
+                    relay=(circuit.relay.si, "current"),
+                    device=device,
+                    held=(held, "number"),
+                    passes=(fuse * 1.1, "current"),
+                ),
+                fix=mend,
+                value=fuse,
+                limit=held,
+            )
     if fuse < CONTINUOUS * figures.continuous - 1e-6:
-        yield Finding("fuse_small", "problem", at, f"{name}: the fuse is too small to run on", f"{figures.continuous:.1f} A run on at {build.supply.regulated.si:g} V; a fuse wants 1.25 times that, {CONTINUOUS * figures.continuous:.0f} A.",
-                      mend, "ISO8820", value=fuse, limit=CONTINUOUS * figures.continuous)  # fmt: skip
+        yield Finding(
+            "fuse_small",
+            "problem",
+            at,
+            given(
+                name=name,
+                continuous=(figures.continuous, "current"),
+                regulated=(build.supply.regulated.si, "voltage"),
+                fuse_of=(CONTINUOUS * figures.continuous, "current"),
+            ),
+            fix=mend,
+            source="ISO8820",
+            value=fuse,
+            limit=CONTINUOUS * figures.continuous,
+        )
     elif figures.stands == "no":
-        yield Finding("fuse_start", "problem", at, f"{name}: the fuse does not stand the start",
-                      f"{figures.starting.current:.0f} A for {figures.starting.seconds:.1f} s is {figures.starting.current / fuse:.1f} times its rating: it opens now and then. A soft start brings it down.",
-                      mend, "ISO8820", value=fuse)  # fmt: skip
+        yield Finding(
+            "fuse_start",
+            "problem",
+            at,
+            given(
+                name=name,
+                current=(figures.starting.current, "current"),
+                seconds=(figures.starting.seconds, "number"),
+                times=(figures.starting.current / fuse, "number"),
+            ),
+            fix=mend,
+            source="ISO8820",
+            value=fuse,
+        )
 
 
 def _relay(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Act, ...]) -> Found:
@@ -181,27 +281,44 @@ def _relay(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigu
         yield from _unswitched(build, where, name, figures)
         return
     if circuit.relay is None or figures.relay_holds is None or figures.relay_makes is None:
-        yield Finding(
-            "relay_unknown",
-            "doubt",
-            at,
-            f"{name}: the rating of what switches it is not known",
-            "A 15 A fan wants a 30 A relay of its own.",
-            mend,
-        )
+        yield Finding("relay_unknown", "doubt", at, given(name=name), fix=mend)
         return
     if figures.through_relay > figures.relay_holds + 0.05:
-        hot = (
-            f"rated {circuit.relay.si:g} A at 23 °C, it carries {figures.relay_holds:.0f} A at {both(circuit.relay_air.si, 'temperature')}"
+        note = fact("parallel_contacts") if circuit.switch == "parallel" else None
+        yield Finding(
+            "relay_small",
+            "problem",
+            at,
+            given(
+                name=name,
+                device="switch" if circuit.switch == "switch" else "relay",
+                through_relay=(figures.through_relay, "current"),
+                relay=(circuit.relay.si, "current"),
+                holds=(figures.relay_holds, "current"),
+                air=(circuit.relay_air.si, "temperature"),
+                note=note,
+            ),
+            fix=mend,
+            value=figures.through_relay,
+            limit=figures.relay_holds,
         )
-        note = "; two contacts in parallel carry one and a half times one, not twice" if circuit.switch == "parallel" else ""
-        yield Finding("relay_small", "problem", at, f"{name}: the {'switch' if circuit.switch == 'switch' else 'relay'} is too small to run on",
-                      f"{figures.through_relay:.0f} A go through it; {hot}{note}.", mend, value=figures.through_relay, limit=figures.relay_holds)  # fmt: skip
     begins = figures.begins
     if begins > figures.relay_makes + 0.05:
-        yield Finding("relay_under_start", "problem", at, f"{name}: the start is too much for its contact",
-                      f"{begins:.0f} A at the moment it closes; a {circuit.relay.si:g} A contact stands about {RELAY_MAKES:g} times its rating, {figures.relay_makes:.0f} A, or it welds shut. One relay per motor halves it.",
-                      mend, value=begins, limit=figures.relay_makes)  # fmt: skip
+        yield Finding(
+            "relay_under_start",
+            "problem",
+            at,
+            given(
+                name=name,
+                begins=(begins, "current"),
+                relay=(circuit.relay.si, "current"),
+                makes=(RELAY_MAKES, "number"),
+                contact=(figures.relay_makes, "current"),
+            ),
+            fix=mend,
+            value=begins,
+            limit=figures.relay_makes,
+        )
 
 
 def _unswitched(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures) -> Found:
@@ -210,10 +327,17 @@ def _unswitched(build: Build, where: tuple[str, ...], name: str, figures: Circui
     live = [source for source in build.supply.sources if source.id in figures.circuit.sources and source.always]
     if live:
         minutes = discharge_time(battery_of(build.supply), figures.continuous) / 60
-        yield Finding("drains", "problem", at, f"{name}: always live and never switched",
-                      f"{figures.continuous:.0f} A with the key off empty the battery in {minutes:.0f} min. Switch it, or feed it from the key.", fix, "PEUKERT", value=figures.continuous)  # fmt: skip
+        yield Finding(
+            "drains",
+            "problem",
+            at,
+            given(name=name, continuous=(figures.continuous, "current"), time=(60 * minutes, "minutes")),
+            fix=fix,
+            source="PEUKERT",
+            value=figures.continuous,
+        )
     elif figures.cools:
-        yield Finding("no_relay", "problem", at, f"{name}: nothing switches it", "It runs whenever the key is on, warm or cold.", fix)
+        yield Finding("no_relay", "problem", at, given(name=name), fix=fix)
 
 
 def _wires(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Act, ...]) -> Found:
@@ -221,21 +345,59 @@ def _wires(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigu
     if figures.drop > limit + 1e-9:
         place, most = max(figures.lost, key=lambda part: part[1])
         level: Level = "problem" if figures.drop > 2 * limit else "doubt"
-        yield Finding("drop_over", level, (*where, "feed", "size"), f"{name}: {figures.drop:.2f} V lost there and back",
-                      f"{limit:g} V is the limit; most of it, {most:.2f} V, in the {place}. The motor turns slower and the air with it. {advice_words(figures)}.",
-                      mend, "ASTM_B258", value=figures.drop, limit=limit)  # fmt: skip
+        yield Finding(
+            "drop_over",
+            level,
+            (*where, "feed", "size"),
+            given(
+                name=name,
+                drop=(figures.drop, "voltage"),
+                limit=(limit, "voltage"),
+                most=(most, "voltage"),
+                place=place,
+                advice=advice(figures),
+            ),
+            fix=mend,
+            source="ASTM_B258",
+            value=figures.drop,
+            limit=limit,
+        )
     if figures.circuit.measured_drop and figures.drop > UNEXPLAINED[0] * figures.worked + UNEXPLAINED[1]:
-        yield Finding("drop_unexplained", "doubt", (*where, "measured_drop"), f"{name}: its wires do not explain the drop that was measured",
-                      f"{figures.drop:.2f} V measured, {figures.worked:.2f} V by length, size and contacts: a bad crimp, a green ground, a burnt relay or a thinner wire than written. "
-                      "Measure across each in turn with the motor running.", value=figures.drop, limit=figures.worked)  # fmt: skip
+        yield Finding(
+            "drop_unexplained",
+            "doubt",
+            (*where, "measured_drop"),
+            given(name=name, drop=(figures.drop, "voltage"), worked=(figures.worked, "voltage")),
+            value=figures.drop,
+            limit=figures.worked,
+        )
     for run in figures.runs:
         if run.ampacity <= 0:
-            yield Finding("wire_place", "problem", (*where, run.key, "cable"), f"{name}: insulation not made for that place",
-                          f"The air round the {RUN_NAMES[run.key]} is as hot as its insulation stands ({both(run.limit, 'temperature')}).",
-                          (choose_act("Cross-linked, 125 °C", (*where, run.key, "cable"), "j1128_crosslinked"),), value=run.limit)  # fmt: skip
+            yield Finding(
+                "wire_place",
+                "problem",
+                (*where, run.key, "cable"),
+                given(name=name, run=RUN_NAMES[run.key], limit=(run.limit, "temperature")),
+                fix=(choose_act("Cross-linked, 125 °C", (*where, run.key, "cable"), "j1128_crosslinked"),),
+                value=run.limit,
+            )
         elif run.warm > run.limit + 0.05:
-            yield Finding("wire_hot", "problem", (*where, run.key, "size"), f"{name}: the {RUN_NAMES[run.key]} runs hotter than its insulation stands",
-                          f"{run.current:.0f} A bring the copper to {both(run.warm, 'temperature')}; the insulation ends at {both(run.limit, 'temperature')}.", mend, "CFR183", value=run.warm, limit=run.limit)  # fmt: skip
+            yield Finding(
+                "wire_hot",
+                "problem",
+                (*where, run.key, "size"),
+                given(
+                    name=name,
+                    run=RUN_NAMES[run.key],
+                    current=(run.current, "current"),
+                    warm=(run.warm, "temperature"),
+                    limit=(run.limit, "temperature"),
+                ),
+                fix=mend,
+                source="CFR183",
+                value=run.warm,
+                limit=run.limit,
+            )
 
 
 def _connector(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Act, ...]) -> Found:
@@ -244,16 +406,39 @@ def _connector(build: Build, where: tuple[str, ...], name: str, figures: Circuit
         return
     at = (*where, "connector")
     if figures.each > figures.connector_holds + 0.05:
-        yield Finding("connector_small", "problem", at, f"{name}: the connector is too small",
-                      f"{figures.each:.0f} A through it; rated {circuit.connector.si:g} A at room temperature, {figures.connector_holds:.0f} A where it sits.", mend, value=figures.each, limit=figures.connector_holds)  # fmt: skip
+        yield Finding(
+            "connector_small",
+            "problem",
+            at,
+            given(
+                name=name,
+                each=(figures.each, "current"),
+                connector=(circuit.connector.si, "current"),
+                connector_holds=(figures.connector_holds, "current"),
+            ),
+            fix=mend,
+            value=figures.each,
+            limit=figures.connector_holds,
+        )
     elif circuit.fuse and circuit.fuse.si > circuit.connector.si:
-        yield Finding("fuse_over_connector", "problem", (*where, "fuse"), f"{name}: the fuse does not protect the connector",
-                      f"A {circuit.fuse.si:g} A fuse ahead of a {circuit.connector.si:g} A connector.", mend, value=circuit.fuse.si, limit=circuit.connector.si)  # fmt: skip
+        yield Finding(
+            "fuse_over_connector",
+            "problem",
+            (*where, "fuse"),
+            given(name=name, fuse=(circuit.fuse.si, "current"), connector=(circuit.connector.si, "current")),
+            fix=mend,
+            value=circuit.fuse.si,
+            limit=circuit.connector.si,
+        )
 
 
 def _unplanned(package: Package, found: Electrics) -> Found:
     if found.loose:
-        names = ", ".join(lowered(motored.name) for motored in found.loose)
-        yield Finding("no_circuit", "doubt", ("packages", package.id, "circuits"), f"No circuit feeds {names}",
-                      "0.3 V are assumed lost on the way. Wire, fuse and relay decide the volts at the motor, and with them the air.",
-                      (Act("plan_circuits", "Plan a circuit for each", package.id),))  # fmt: skip
+        names = tuple(lowered(motored.name) for motored in found.loose)
+        yield Finding(
+            "no_circuit",
+            "doubt",
+            ("packages", package.id, "circuits"),
+            given(names=names),
+            fix=(Act("plan_circuits", "Plan a circuit for each", package.id),),
+        )

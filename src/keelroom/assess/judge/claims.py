@@ -6,11 +6,11 @@ import math
 
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.figures.beliefs import WATERLESS, Belief
-from keelroom.assess.findings import Finding
-from keelroom.assess.wording import Found, set_act
+from keelroom.assess.findings import Finding, Found
+from keelroom.assess.fixes import set_act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
-from keelroom.units import both
+from keelroom.facts import fact, given
 
 
 def claims(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -24,14 +24,15 @@ def _waterless(package: Package, told: Belief | None) -> Found:
     share, where = package.coolant.glycol_share, ("packages", package.id, "coolant", "glycol_share")
     if share is None or share.si < WATERLESS:
         return
-    figure = ""
+    here = None
     if told:
         _, now, rejects, then, would = told
-        loses = f"it takes {1 - rejects / would:.0%} less heat off at the limit"
-        figure = f"Here {loses}" + (f" and the engine runs {both(now - then, 'temperature difference')} hotter" if math.isfinite(now) and math.isfinite(then) else "") + " than half water. "  # fmt: skip
-    yield Finding("waterless", "doubt", where, "Waterless coolant does not run cooler",
-                  f"{figure}Glycol alone carries less heat and is thicker. The claim rests on its boiling point: it boils far later and needs no pressure, which hides the heat and does not remove it. "
-                  "The system has to be bone dry for it.", (set_act("Half water", where, "50 %"),), "COOLPROP")  # fmt: skip
+        less = (1 - rejects / would, "share")
+        settled = math.isfinite(now) and math.isfinite(then)
+        here = (
+            fact("less_and_hotter", less=less, hotter=(now - then, "temperature difference")) if settled else fact("less_heat", less=less)
+        )
+    yield Finding("waterless", "doubt", where, given(here=here), fix=(set_act("Half water", where, "50 %"),), source="COOLPROP")
 
 
 def _copper(package: Package, told: Belief | None) -> Found:
@@ -39,7 +40,7 @@ def _copper(package: Package, told: Belief | None) -> Found:
     if told is None or told.would <= 0:
         return  # a face wholly behind metal rejects nothing, whatever it is made of
     gain = told.rejects / told.would - 1
-    more = f"{gain:.0%} more" if gain > 0.005 else f"{-gain:.0%} less" if gain < -0.005 else "as much"
-    yield Finding("copper_claim", "note", (*where, "material"), f"This copper/brass core takes off {more} heat than a usual aluminium one of its size",
-                  "Re-cores are sold as 30–35 % better. That rests on a denser core against an old, thin one, fins counted without the fans that have to pull through them: copper conducts better, "
-                  "but a fin is hardly ever what limits, and solder and narrow tubes cost.", value=gain, source="KAYS_LONDON")  # fmt: skip
+    form = "more" if gain > 0.005 else "less" if gain < -0.005 else "alike"
+    yield Finding(
+        "copper_claim", "note", (*where, "material"), given(gain=(abs(gain), "share")), form=form, source="KAYS_LONDON", value=gain
+    )

@@ -4,16 +4,16 @@ from __future__ import annotations
 
 from keelroom.assess.figures.assessment import Assessment, CaseFigures
 from keelroom.assess.figures.coolerlimits import COLD_GEARBOX, HALVES, HOT
-from keelroom.assess.findings import Finding
+from keelroom.assess.findings import Finding, Found
 from keelroom.assess.fit.coolers import HIGH_LOSS, LINED, WARM, kinked, line_plan, mount_notes, named, oil_through
+from keelroom.assess.fixes import set_act
 from keelroom.assess.inputs.coolers import FLUID_OF, SPOTS, fitted, out_area, size_of
 from keelroom.assess.placing import face_size
-from keelroom.assess.wording import Found, lowered, set_act
 from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.package import Package
-from keelroom.units import both
+from keelroom.facts import given
 
 LONGEST = 9.0
 """[m] of lines beyond which they would be longer than the car there and back (common practice)."""
@@ -21,7 +21,6 @@ NO_HEAT = 20.0
 """[W] under which a fluid needs no cooler."""
 SLOT = 0.35
 """Share of its face under which a way out of a cooler's air costs it much (common practice)."""
-WORDS = {"gearbox": "gearbox fluid", "oil": "engine oil", "charge": "intake air", "steering": "power steering fluid"}
 
 
 def coolers(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -35,8 +34,7 @@ def coolers(build: Build, package: Package, assessment: Assessment) -> Found:
         if cooler.stands not in ("ahead",):
             where = ("packages", package.id, "coolers", cooler.id)
             for field, fault in mount_notes(build, package, cooler)[0]:
-                yield Finding("cooler_fault", "problem", (*where, field), f"{named(cooler)}: {lowered(fault)}",
-                              "A cooler hung away from the core needs its own air and room.")  # fmt: skip
+                yield Finding("cooler_fault", "problem", (*where, field), given(name=named(cooler), fault=fault))
     yield from _places(package, there)
 
 
@@ -55,34 +53,51 @@ def _fluids(build: Build, package: Package, assessment: Assessment, there: tuple
         worst = max(told, key=lambda case: _of(case.figures, fluid), default=None)
         if worst is None or worst.figures is None:
             continue
-        value, given = _of(worst.figures, fluid), dict(worst.figures.fluids.given)[fluid]
+        value, heat = _of(worst.figures, fluid), dict(worst.figures.fluids.given)[fluid]
         watched = own is not None or fluid == "oil" or (fluid == "gearbox" and build.brief.vehicle.gearbox == "automatic")
-        if value <= HOT[fluid] or not watched or given < 50:
+        if value <= HOT[fluid] or not watched or heat < 50:
             continue
         at = (*where, own.id, "conductance") if own else ("brief", "vehicle", "in_tank_cooler") if fluid == "gearbox" else where
-        over = value - HOT[fluid]
-        wear = (
-            f" Each {both(HALVES, 'temperature difference')} over halves its life: {0.5 ** (over / HALVES):.0%} of it is left here."
-            if fluid == "gearbox"
-            else ""
+        left = 0.5 ** ((value - HOT[fluid]) / HALVES)
+        yield Finding(
+            f"{fluid}_hot",
+            "problem" if value > HOT[fluid] + 20 else "doubt",
+            at,
+            given(
+                name=worst.name,
+                value=(value, "temperature"),
+                heat=(heat, "heat"),
+                hot=(HOT[fluid], "temperature"),
+                left=(left, "share"),
+                halves=(HALVES, "temperature difference"),
+            ),
+            value=value,
+            limit=HOT[fluid],
         )
-        yield Finding(f"{fluid}_hot", "problem" if value > HOT[fluid] + 20 else "doubt", at, f"{worst.name}: {WORDS[fluid]} at {both(value, 'temperature')}",
-                      f"It is given {both(given, 'heat')} there; {both(HOT[fluid], 'temperature')} is wanted at most.{wear} A larger cooler, a better place, or one more before or after.",
-                      value=value, limit=HOT[fluid])  # fmt: skip
     cases = [case for case in assessment.cases if case.figures]
     boxes = [cooler for cooler in there if cooler.kind == "gearbox_cooler" and cooler.opens is None and cooler.kind not in spared]
     coldest = min(cases, key=lambda case: _of(case.figures, "gearbox"), default=None)
     if boxes and coldest and coldest.figures and coldest.figures.fluids.gearbox < COLD_GEARBOX:
         cooler = boxes[0]
-        yield Finding("gearbox_cold", "note", (*where, cooler.id, "opens"), f"{coldest.name}: gearbox fluid stays at {both(coldest.figures.fluids.gearbox, 'temperature')}",
-                      f"Under {both(COLD_GEARBOX, 'temperature')} it drags and keeps its water. A bypass thermostat of 160–180 °F leaves the cooler out until it is warm.",
-                      (set_act("Bypass thermostat, 160 °F", (*where, cooler.id, "opens"), "160 °F"),), value=coldest.figures.fluids.gearbox, limit=COLD_GEARBOX)  # fmt: skip
+        yield Finding(
+            "gearbox_cold",
+            "note",
+            (*where, cooler.id, "opens"),
+            given(name=coldest.name, gearbox=(coldest.figures.fluids.gearbox, "temperature"), cold_gearbox=(COLD_GEARBOX, "temperature")),
+            fix=(set_act("Bypass thermostat, 160 °F", (*where, cooler.id, "opens"), "160 °F"),),
+            value=coldest.figures.fluids.gearbox,
+            limit=COLD_GEARBOX,
+        )
     for case in cases:
         figures = case.figures
         if figures is not None and figures.fluids.runs < 0.995:
-            yield Finding("ac_cuts_out", "problem", ("duty_cases", case.case_id), f"{case.name}: the A/C cuts out on head pressure",
-                          f"Its condenser gets so little air that the pressure switch lets the compressor run {figures.fluids.runs:.0%} of the time; the vents are at {both(figures.fluids.vents, 'temperature')}. "
-                          "More air at idle, or recirculation stopped, is the cure.", value=1 - figures.fluids.runs)  # fmt: skip
+            yield Finding(
+                "ac_cuts_out",
+                "problem",
+                ("duty_cases", case.case_id),
+                given(name=case.name, runs=(figures.fluids.runs, "share"), vents=(figures.fluids.vents, "temperature")),
+                value=1 - figures.fluids.runs,
+            )
 
 
 def _of(figures: CaseFigures | None, fluid: str) -> float:
@@ -95,11 +110,16 @@ def _idle(package: Package, assessment: Assessment, cooler: Cooler) -> Found:
     cases = [case.figures for case in assessment.cases if case.figures]
     if fluid is None or not cases or max(dict(figures.fluids.given)[fluid] for figures in cases) >= NO_HEAT:
         return
-    why = {
-        "charge": "The engine has no boost: nothing heats its intake air.", "refrigerant": "The A/C is off in every duty case.",
-    }.get(fluid, "Nothing gives its fluid heat in any duty case.")  # fmt: skip
-    yield Finding("cooler_no_heat", "doubt", ("packages", package.id, "coolers", cooler.id, "conductance"), f"{named(cooler)} has no heat to take",
-                  f"{why} It only costs air and room.", value=0.0, limit=NO_HEAT)  # fmt: skip
+    form = fluid if fluid in ("charge", "refrigerant") else ""
+    yield Finding(
+        "cooler_no_heat",
+        "doubt",
+        ("packages", package.id, "coolers", cooler.id, "conductance"),
+        given(name=named(cooler)),
+        form=form,
+        value=0.0,
+        limit=NO_HEAT,
+    )
 
 
 def _air(package: Package, cooler: Cooler) -> Found:
@@ -110,37 +130,71 @@ def _air(package: Package, cooler: Cooler) -> Found:
     area = size[0] * size[1]
     slot = out_area(cooler, size)
     if cooler.fans.si >= 1 and slot < 0.02 * area:
-        yield Finding("cooler_shut", "problem", (*where, "spacer"), f"{named(cooler)}: its fan has no way out for the air",
-                      "It stands on what is behind it. Spacers of 3/4 in are the least that has been seen to do.",
-                      (set_act("Spacers of 3/4 in", (*where, "spacer"), "3/4 in"),), value=slot, limit=0.02 * area)  # fmt: skip
+        yield Finding(
+            "cooler_shut",
+            "problem",
+            (*where, "spacer"),
+            given(name=named(cooler)),
+            fix=(set_act("Spacers of 3/4 in", (*where, "spacer"), "3/4 in"),),
+            value=slot,
+            limit=0.02 * area,
+        )
     elif slot < SLOT * area and cooler.spacer.si > 0.018:
-        yield Finding("cooler_choked", "note", (*where, "spacer"), f"{named(cooler)}: its air leaves through {slot / area:.0%} of its face",
-                      f"The slot its spacers of {both(cooler.spacer.si, 'length')} leave all round is the narrowest of its way.", value=slot / area, limit=SLOT)  # fmt: skip
+        yield Finding(
+            "cooler_choked",
+            "note",
+            (*where, "spacer"),
+            given(name=named(cooler), slot=(slot / area, "share"), spacer=(cooler.spacer.si, "length")),
+            value=slot / area,
+            limit=SLOT,
+        )
     if cooler.opening is not None and cooler.opening.si > 1.5 * area:
-        yield Finding("opening_larger", "doubt", (*where, "opening"), f"{named(cooler)}: the opening is larger than the face it feeds",
-                      f"The face is {both(area, 'area')}, {SPOTS[cooler.stands].words}: what more is let in goes round it. Was another opening meant?", value=cooler.opening.si, limit=area)  # fmt: skip
+        yield Finding(
+            "opening_larger",
+            "doubt",
+            (*where, "opening"),
+            given(name=named(cooler), area=(area, "area"), place=SPOTS[cooler.stands].words),
+            value=cooler.opening.si,
+            limit=area,
+        )
     if cooler.fans.si < 1 and SPOTS[cooler.stands].pressed - SPOTS[cooler.stands].drawn < 0.1:
-        yield Finding("no_own_air", "problem", (*where, "fans"), f"{named(cooler)}: nothing moves air through it {SPOTS[cooler.stands].words}",
-                      "The road presses no air there and it has no fan: it gives next to nothing.",
-                      (set_act("A fan of its own", (*where, "fans"), "1"),))  # fmt: skip
+        yield Finding(
+            "no_own_air",
+            "problem",
+            (*where, "fans"),
+            given(name=named(cooler), place=SPOTS[cooler.stands].words),
+            fix=(set_act("A fan of its own", (*where, "fans"), "1"),),
+        )
 
 
 def _lines(build: Build, package: Package, assessment: Assessment, cooler: Cooler) -> Found:
     where = ("packages", package.id, "coolers", cooler.id)
     bent = kinked(cooler)
     if bent:
-        yield Finding("hose_kinks", "problem", (*where, "tightest"), f"{named(cooler)}: {lowered(bent)}", "An elbow at the fitting takes the bend: 90° fittings go where a straight hose would kink.")  # fmt: skip
+        yield Finding("hose_kinks", "problem", (*where, "tightest"), given(name=named(cooler), fault=bent))
     if cooler.line_length.si > LONGEST:
-        yield Finding("lines_long", "doubt", (*where, "line_length"), f"{named(cooler)}: lines of {both(cooler.line_length.si, 'length')} are longer than the car there and back",
-                      "Was a unit missed, or is it one way?", value=cooler.line_length.si, limit=LONGEST)  # fmt: skip
+        yield Finding(
+            "lines_long",
+            "doubt",
+            (*where, "line_length"),
+            given(name=named(cooler), line_length=(cooler.line_length.si, "length")),
+            value=cooler.line_length.si,
+            limit=LONGEST,
+        )
     figures = next((case.figures for case in assessment.cases if case.figures and case.figures.rpm > 1500), None)
     if cooler.kind not in LINED or figures is None:
         return
     flow = oil_through(cooler, figures.rpm)
     lost = line_plan(package, cooler, flow, WARM[1]).lost
     if lost.pressure > HIGH_LOSS:
-        yield Finding("lines_narrow", "doubt", (*where, "line_bore"), f"{named(cooler)}: its lines lose {both(lost.pressure, 'pressure')}",
-                      f"At {both(flow, 'coolant flow')} of warm fluid; the pump has some 30–60 psi (2–4 bar) for lines and cooler. A size more bore.", value=lost.pressure, limit=HIGH_LOSS)  # fmt: skip
+        yield Finding(
+            "lines_narrow",
+            "doubt",
+            (*where, "line_bore"),
+            given(name=named(cooler), pressure=(lost.pressure, "pressure"), flow=(flow, "coolant flow")),
+            value=lost.pressure,
+            limit=HIGH_LOSS,
+        )
 
 
 def _places(package: Package, there: tuple[Cooler, ...]) -> Found:
@@ -155,8 +209,13 @@ def _places(package: Package, there: tuple[Cooler, ...]) -> Found:
             if one.stands == "ahead":
                 clear = one.stand_off.si + one.thickness.si
                 act = (set_act("Ahead of the other", (*where, "stand_off"), f"{clear * 1e3 + 3:.0f} mm"),)
-            yield Finding("coolers_meet", "problem", (*where, "stand_off" if one.stands == "ahead" else "left"), f"{named(other)} and {lowered(named(one))} stand in one place",
-                          "They cannot both be there: move one, or set it further ahead.", act)  # fmt: skip
+            yield Finding(
+                "coolers_meet",
+                "problem",
+                (*where, "stand_off" if one.stands == "ahead" else "left"),
+                given(name=named(other), other=named(one)),
+                fix=act,
+            )
 
 
 def _meet(one: Cooler, other: Cooler, face: tuple[float, float]) -> bool:

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from keelroom.assess.figures.assessment import Assessment
-from keelroom.assess.findings import Finding
-from keelroom.assess.wording import Found, set_act
+from keelroom.assess.findings import Finding, Found
+from keelroom.assess.fixes import set_act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
-from keelroom.units import both
+from keelroom.facts import given
 
 OVER = 1.1
 """Times the speed of greatest power an engine is turned now and then (common practice)."""
@@ -27,14 +27,36 @@ def driven(build: Build, package: Package, assessment: Assessment) -> Found:
         name = fan.name or "Engine-driven fan"
         if top and fan.safe_rpm and fan.ratio.si * top.si * OVER > fan.safe_rpm.si:
             fastest = fan.ratio.si * top.si * OVER
-            yield Finding("fan_too_fast", "problem", (*where, "ratio"), f"{name}: may turn {both(fastest, 'turning speed')}, safe is {both(fan.safe_rpm.si, 'turning speed')}",
-                          "Blades that burst go through hood and people. A clutch lets it lag, but one that has seized does not.", value=fastest, limit=fan.safe_rpm.si)  # fmt: skip
+            yield Finding(
+                "fan_too_fast",
+                "problem",
+                (*where, "ratio"),
+                given(name=name, fastest=(fastest, "turning speed"), safe_rpm=(fan.safe_rpm.si, "turning speed")),
+                value=fastest,
+                limit=fan.safe_rpm.si,
+            )
         limit = min((v for v in (assessment.limit, assessment.boiling) if v is not None), default=None)
         if fan.clutch and fan.engages and limit is not None and fan.engages.si > limit - COOLER:
-            yield Finding("clutch_late", "problem", (*where, "engages"), f"{name}: its clutch engages at {both(fan.engages.si, 'temperature')} of air",
-                          f"The air behind the core is {both(COOLER, 'temperature difference')} and more under the coolant: it would not engage before the limit of {both(limit, 'temperature')}. 150–180 °F (65–82 °C) is usual.",
-                          (set_act("Engage at 165 °F", (*where, "engages"), "165 °F"),), value=fan.engages.si, limit=limit - COOLER)  # fmt: skip
+            yield Finding(
+                "clutch_late",
+                "problem",
+                (*where, "engages"),
+                given(
+                    name=name,
+                    engages=(fan.engages.si, "temperature"),
+                    under=(COOLER, "temperature difference"),
+                    limit=(limit, "temperature"),
+                ),
+                fix=(set_act("Engage at 165 °F", (*where, "engages"), "165 °F"),),
+                value=fan.engages.si,
+                limit=limit - COOLER,
+            )
         if package.shroud.kind != "none" and not LEAST_IN <= fan.immersion.si <= MOST_IN:
-            yield Finding("immersion", "note", (*where, "immersion"), f"{name}: its blades stand {fan.immersion.si:.0%} in the shroud",
-                          "Half to two thirds of their depth draws best: less and the tips draw from the bay, more and they beat against the wall.",
-                          (set_act("60 % in the shroud", (*where, "immersion"), "60 %"),), value=fan.immersion.si)  # fmt: skip
+            yield Finding(
+                "immersion",
+                "note",
+                (*where, "immersion"),
+                given(name=name, immersion=(fan.immersion.si, "share")),
+                fix=(set_act("60 % in the shroud", (*where, "immersion"), "60 %"),),
+                value=fan.immersion.si,
+            )

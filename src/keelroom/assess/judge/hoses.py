@@ -3,21 +3,22 @@
 from __future__ import annotations
 
 from keelroom.assess.figures.assessment import Assessment
-from keelroom.assess.findings import Finding
+from keelroom.assess.findings import Finding, Found
 from keelroom.assess.fit.moves import unmoved
 from keelroom.assess.fit.package_bodies import parts_of_package
+from keelroom.assess.fixes import choose_act, flag_act
 from keelroom.assess.inputs.coolant.graph import graph_of
 from keelroom.assess.inputs.coolant.ports import ROLE_WORDS, end_name, ports_taken
 from keelroom.assess.inputs.coolant.routes import HoseRun, hose_name
 from keelroom.assess.loop.hose_plans import hose_plans
 from keelroom.assess.loop.renewal import renewal
-from keelroom.assess.wording import Found, choose_act, flag_act, lowered
 from keelroom.core.loop.hoses import BEND_OVER_BORE, MAKES, STRETCH, meets
 from keelroom.core.packaging.solids import clearance, stacked
 from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
-from keelroom.units import INCH, both
+from keelroom.facts import given
+from keelroom.units import INCH
 
 EASIER = ("convoluted", "hard", "moulded")
 """Kinds that bend tighter, in the order they are proposed."""
@@ -29,13 +30,7 @@ def hoses(build: Build, package: Package, assessment: Assessment) -> Found:
     for plan in hose_plans(build, package):
         if plan.stopped:
             where = ("packages", package.id, "loop", "hoses", plan.run.hose.id)
-            yield Finding(
-                "not_worked_out",
-                "problem",
-                where,
-                f"{plan.run.name} could not be worked out",
-                f"{plan.stopped}. Everything else stands without it.",
-            )
+            yield Finding("not_worked_out", "problem", where, given(name=plan.run.name, reason=plan.stopped), form="part")
     for run in graph.runs:
         yield from _bores(package, run)
         yield from _kink(package, run)
@@ -55,13 +50,16 @@ def _bores(package: Package, run: HoseRun) -> Found:
         if met.way in ("fits", "stretched", "clamped"):
             continue
         path = ("packages", package.id, "loop", "hoses", run.hose.id, "piece")
-        how = {
-            "sleeve": "A sleeve cut from an offcut of a smaller hose, pushed over the neck first, makes it meet.",
-            "reducer": f"A hose stretches by about {both(STRETCH, 'length')}; more wants a reducer or a stepped joiner.",
-        }[met.way]
-        yield Finding("bores_differ", "problem", path, f"{run.name} does not meet {lowered(port.name)}",
-                      f"The hose is {both(run.bore, 'length')}, the neck {both(port.bore, 'length')}. {how}",
-                      (choose_act(f"With a {met.way}", path, met.way),), value=run.bore, limit=port.bore)  # fmt: skip
+        yield Finding(
+            "bores_differ",
+            "problem",
+            path,
+            given(name=run.name, port=port.name, bore=(run.bore, "length"), neck=(port.bore, "length"), stretch=(STRETCH, "length")),
+            form=met.way,
+            fix=(choose_act(f"With a {met.way}", path, met.way),),
+            value=run.bore,
+            limit=port.bore,
+        )
         return
 
 
@@ -71,9 +69,21 @@ def _kink(package: Package, run: HoseRun) -> Found:
     where = ("packages", package.id, "loop", "hoses", run.hose.id)
     easier = [kind for kind in EASIER if run.radius >= BEND_OVER_BORE[kind] * run.bore - 5e-4]
     fixes = tuple(choose_act(f"Make it of {MAKES[kind]}", (*where, "kind"), kind) for kind in easier[:1])
-    yield Finding("hose_kink", "problem", (*where, "kind"), f"{run.name} kinks",
-                  f"Bent to a radius of {both(run.radius, 'length')}; {MAKES[run.hose.kind]} of {both(run.bore, 'length')} wants {both(run.wanted, 'length')} at least. "
-                  "A hose that has gone flat lets half through and is sucked shut at revs.", fixes, value=run.radius, limit=run.wanted)  # fmt: skip
+    yield Finding(
+        "hose_kink",
+        "problem",
+        (*where, "kind"),
+        given(
+            name=run.name,
+            radius=(run.radius, "length"),
+            make=MAKES[run.hose.kind],
+            bore=(run.bore, "length"),
+            wanted=(run.wanted, "length"),
+        ),
+        fix=fixes,
+        value=run.radius,
+        limit=run.wanted,
+    )
 
 
 def _age(package: Package, run: HoseRun) -> Found:
@@ -81,8 +91,14 @@ def _age(package: Package, run: HoseRun) -> Found:
     if due is None:
         return
     where = ("packages", package.id, "loop", "hoses", run.hose.id)
-    yield Finding("hose_old", due.level, (*where, "state"), f"{run.name}: {due.what}", due.why,
-                  (Act("renew_hose", "Renew it", package.id, (("hose", run.hose.id),)),))  # fmt: skip
+    yield Finding(
+        "hose_old",
+        due.level,
+        (*where, "state"),
+        given(name=run.name, years=(due.years, "count"), life=(due.life, "count")),
+        form=due.form,
+        fix=(Act("renew_hose", "Renew it", package.id, (("hose", run.hose.id),)),),
+    )
 
 
 OFF_EXHAUST = 3 * INCH
@@ -108,9 +124,14 @@ def _exhaust(build: Build, package: Package) -> Found:
     for ident, (gap, name) in nearest.items():
         hose = next(one for one in package.loop.hoses if one.id == ident)
         where = ("packages", package.id, "loop", "hoses", ident, "name")
-        yield Finding("hose_near_exhaust", "problem", where, f"{hose_name(hose)} passes {both(max(gap, 0.0), 'length')} from {lowered(name)}",
-                      f"{both(OFF_EXHAUST, 'length')} at least, or a shield with air on both sides: rubber bakes hard, and coolant that runs onto a hot pipe burns, glycol without water first of all.",
-                      value=gap, limit=OFF_EXHAUST)  # fmt: skip
+        yield Finding(
+            "hose_near_exhaust",
+            "problem",
+            where,
+            given(hose=hose_name(hose), gap=(max(gap, 0.0), "length"), pipe=name, least=(OFF_EXHAUST, "length")),
+            value=gap,
+            limit=OFF_EXHAUST,
+        )
 
 
 def _engine_ports(build: Build, package: Package) -> Found:
@@ -121,21 +142,12 @@ def _engine_ports(build: Build, package: Package) -> Found:
         plug = flag_act("It is closed", path, True)
         if end.role == "steam":
             fixes = (Act("plumb_steam", "Plumb it up to the tank", package.id, (("port", end.id),)), plug)
-            yield Finding("steam_open", "problem", path, f"{end_name(end)} is open-ended",
-                          "Steam gathers at the back of a head and cooks it: every steam port is plumbed, rising, with a 1/4 in line to the tank or the core’s top.", fixes)  # fmt: skip
+            yield Finding("steam_open", "problem", path, given(port=end_name(end)), fix=fixes)
         elif end.role in ("heater_out", "heater_in"):
             fixes = (Act("plumb_heater", "Plumb the heater", package.id), plug)
-            yield Finding("heater_unplumbed", "doubt", path, f"{end_name(end)}: nothing is joined to it",
-                          "Without the heater’s branch its port loses coolant, and on many engines the flow past the thermostat while it is shut.", fixes)  # fmt: skip
+            yield Finding("heater_unplumbed", "doubt", path, given(port=end_name(end)), fix=fixes)
         elif len([one for one in build.survey.hoses if one.role == end.role]) > 1:
-            yield Finding("engine_port_open", "problem", path, f"{end_name(end)} is open",
-                          f"A second {ROLE_WORDS[end.role]} is used or closed.", (plug,))  # fmt: skip
-
-
-CLOSING = {
-    "aluminium": "A plate cut to cover it, welded by somebody who welds thin aluminium: cleaned bright, the core dry and open to the air. Plastic tanks take a plug in the thread, nothing else. Epoxy is a stopgap.",
-    "copper_brass": "A cap or plate in brass or steel, tacked at about 35–41 A, left to cool, then short runs, back-stepped: the solder beside it may run, so the seams next to it are kept wet. Silver brazing wants the whole port away from soldered seams; a neck is left for a later owner.",
-}
+            yield Finding("engine_port_open", "problem", path, given(port=end_name(end), role=ROLE_WORDS[end.role]), fix=(plug,))
 
 
 def _core_ports(package: Package) -> Found:
@@ -145,10 +157,13 @@ def _core_ports(package: Package) -> Found:
         name = port.name or f"The core’s {port.use} port"
         own = f"core:{port.use}" if port.use in ("inlet", "outlet") else f"core:{port.id}"
         if port.state == "open" and own not in joined:
-            thread = f" Its plug has the thread {port.thread}." if port.thread else " Read its thread before a plug is bought."
-            yield Finding("core_port_open", "problem", where, f"{name} is open",
-                          f"{both(port.bore.si, 'length')} of it lets all coolant out.{thread}",
-                          (choose_act("A plug in it", where, "plugged"), choose_act("To be closed for good", where, "to_close")))  # fmt: skip
+            yield Finding(
+                "core_port_open",
+                "problem",
+                where,
+                given(name=name, bore=(port.bore.si, "length"), thread=port.thread),
+                form="" if port.thread else "unread",
+                fix=(choose_act("A plug in it", where, "plugged"), choose_act("To be closed for good", where, "to_close")),
+            )
         if port.state == "to_close":
-            yield Finding("core_port_closing", "note", where, f"{name} is to be closed",
-                          f"{CLOSING[package.core.material]} Then test at or under the cap’s rating, regulated air, behind a shield, before it is trusted.")  # fmt: skip
+            yield Finding("core_port_closing", "note", where, given(name=name), form=package.core.material)

@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from keelroom.assess.figures.assessment import Assessment
-from keelroom.assess.findings import Finding
+from keelroom.assess.findings import Finding, Found, Level
 from keelroom.assess.fit.panels import PanelPlan, foam_for, panel_plans
+from keelroom.assess.fixes import choose_act, set_act
 from keelroom.assess.inputs.sealing import ways
-from keelroom.assess.wording import Found, choose_act, lowered, set_act
 from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.document.schema.panels import EDGES
-from keelroom.units import both
+from keelroom.facts import given
 
 
 def panels(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -29,13 +29,17 @@ def _gaps(build: Build, package: Package) -> Found:
     found = ways(package, build.survey.air_holes)
     guessed = [edge for edge in EDGES if getattr(package.sealing, edge).gap.origin == "assumed"]
     if guessed:
-        most = both(max(getattr(package.sealing, edge).gap.si for edge in guessed), "length")
-        yield Finding("gap_assumed", "doubt", ("packages", package.id, "sealing", guessed[-1], "gap"), f"The gap {', '.join(guessed)} of the core is assumed, not measured",
-                      f"{most} is taken. A gap over the core of 2 in instead of 3/8 in brings an idle up by some 10 °F: the tape walk asks for each, Survey, Air gaps.", value=float(len(guessed)))  # fmt: skip
+        most = max(getattr(package.sealing, edge).gap.si for edge in guessed)
+        yield Finding(
+            "gap_assumed",
+            "doubt",
+            ("packages", package.id, "sealing", guessed[-1], "gap"),
+            given(edges=tuple(guessed), most=(most, "length")),
+            value=float(len(guessed)),
+        )
     for way in found:
         if way.key not in EDGES and way.assumed:
-            yield Finding("air_hole_unmeasured", "doubt", ("survey", "air_holes", way.key, "width"), f"{way.name}: its size is not measured",
-                          "Air goes through it past the core; it counts as shut until it is measured.")  # fmt: skip
+            yield Finding("air_hole_unmeasured", "doubt", ("survey", "air_holes", way.key, "width"), given(name=way.name))
 
 
 def _flaps(package: Package) -> Found:
@@ -43,29 +47,30 @@ def _flaps(package: Package) -> Found:
     if shroud.kind == "none" or shroud.flap_area.si <= 0:
         return
     if shroud.flap_hinge == "bottom":
-        yield Finding("flaps_upside_down", "problem", (*where, "flap_hinge"), "The flaps hang upside down",
-                      f"Hinged at the bottom they fall open: standing, {both(shroud.flap_area.si, 'area')} of bay air goes to the fans past the core. They hang from their upper edge, and open away from the core at speed.",
-                      (choose_act("Hinged at the top", (*where, "flap_hinge"), "top"),), value=shroud.flap_area.si)  # fmt: skip
+        yield Finding(
+            "flaps_upside_down",
+            "problem",
+            (*where, "flap_hinge"),
+            given(flap_area=(shroud.flap_area.si, "area")),
+            fix=(choose_act("Hinged at the top", (*where, "flap_hinge"), "top"),),
+            value=shroud.flap_area.si,
+        )
     if shroud.flap_way == "toward":
-        yield Finding("flaps_reversed", "problem", (*where, "flap_way"), "The flaps open toward the core",
-                      "The fans' own suction pulls them open at a light, and road speed shuts them: just the wrong way round. They open away from the core.",
-                      (choose_act("They open away from the core", (*where, "flap_way"), "away"),), value=shroud.flap_area.si)  # fmt: skip
+        yield Finding(
+            "flaps_reversed",
+            "problem",
+            (*where, "flap_way"),
+            fix=(choose_act("They open away from the core", (*where, "flap_way"), "away"),),
+            value=shroud.flap_area.si,
+        )
 
 
 def _panel(package: Package, plan: PanelPlan) -> Found:
     where = ("packages", package.id, "panels", plan.panel.id)
-    for field, text in plan.faults:
+    for field, fault in plan.faults:
         code, fixes = _code_and_fixes(package, plan, field, where)
-        level = "doubt" if code == "panel_short" else "problem"
-        yield Finding(code, level, (*where, field), f"{plan.name}: {lowered(text)}", _why(code), fixes)  # type: ignore[arg-type]
-
-
-def _why(code: str) -> str:
-    return {
-        "panel_nothing": "What closes nothing is work for nothing.",
-        "panel_short": "Air takes what is left open.",
-        "foam_thin": "The air goes through under it as if it were not there.",
-    }.get(code, "As drawn it cannot be made; templates and cut list say so.")
+        level: Level = "doubt" if code == "panel_short" else "problem"
+        yield Finding(code, level, (*where, field), given(name=plan.name, fault=fault), fix=fixes)
 
 
 def _code_and_fixes(package: Package, plan: PanelPlan, field: str, where: tuple[str, ...]) -> tuple[str, tuple[Act, ...]]:

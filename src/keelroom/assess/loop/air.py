@@ -17,6 +17,7 @@ from keelroom.core.loop.route import traced
 from keelroom.document.fields import Path
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
+from keelroom.facts import Fact, fact
 
 Outcome = Literal["itself", "vented", "screw", "carried", "revs", "stays"]
 """how air leaves a high point: by a neck that is opened or a tank with room, up a vent line, by a bleed screw, with the flow at idle,
@@ -291,19 +292,9 @@ class BleedStep(NamedTuple):
     """One step of bleeding: where, and what is done there."""
 
     name: str
-    what: str
-
-
-HOW = {
-    "itself": "fill here until it stands; it bleeds itself",
-    "vented": "follow its vent line by hand: it rises all the way to the tank",
-    "screw": "open the bleed screw until coolant comes without bubbles, then close it",
-    "carried": "nothing: the flow at idle carries its air on to the next high point",
-    "revs": "hold 2,000–2,500 rpm for a minute once it is warm; the flow at idle leaves a bubble standing",
-    "stays": "bleed by hand, cold: loosen the highest clamp of it, or raise that end, until no air comes; the flow does not carry it out",
-}
+    how: Fact
 
 
 def bleed_list(air: Air) -> tuple[BleedStep, ...]:
     """What is bled in which order: from the lowest high point up, for air rises."""
-    return tuple(BleedStep(high.name, HOW[high.outcome]) for high in air.highs)
+    return tuple(BleedStep(high.name, fact(f"bleed.{high.outcome}")) for high in air.highs)

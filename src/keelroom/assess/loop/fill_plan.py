@@ -10,11 +10,10 @@ from keelroom.assess.inputs.coolant.ports import part_name
 from keelroom.assess.inputs.coolant.volumes import TANKED, holds_of, purchase_of, share_of, volumes_of
 from keelroom.assess.loop.air import Air, bleed_list
 from keelroom.assess.loop.order import is_long
-from keelroom.assess.wording import lowered
 from keelroom.core.loop.volume import COLD, line_volume
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
-from keelroom.units import both
+from keelroom.facts import Fact, fact, lowered
 
 SAFE_CAP = 49.0
 """[degC] of coolant under which a cap may be opened (common practice: 120 °F, and only where the hose gives when it is squeezed)."""
@@ -23,10 +22,10 @@ PULL = 85e3
 
 
 class FillStep(NamedTuple):
-    """One step: under which heading, what is done, and whether it is a caution."""
+    """One step: under which heading, what is done (worded by `words.filling`), and whether it is a caution."""
 
     stage: str
-    what: str
+    fact: Fact
     caution: bool = False
 
 
@@ -46,32 +45,28 @@ def _flush(package: Package) -> list[FillStep]:
     loop = package.loop
     caution = FillStep(
         "Flush",
-        "Coolant is poisonous to people and animals and tastes sweet: catch it, keep it covered, dispose of it by local rules.",
+        fact("step.poison"),
         True,
     )
     if loop.old_coolant == "none":
-        return [FillStep("Flush", "New and dry: rinse swarf and flux out of core and lines with clean water before they are joined.")]
-    steps = [
-        FillStep("Flush", f"Cold: open the drains of core and block, heater open. About {loop.stays.si:.0%} stays in block and heater.")
-    ]
+        return [FillStep("Flush", fact("step.rinse"))]
+    steps = [FillStep("Flush", fact("step.drain", stays=(loop.stays.si, "share")))]
     if loop.old_coolant in ("other", "glycol_only") or share_of(package) >= 0.95:
         steps.append(
             FillStep(
                 "Flush",
-                "All of the old coolant has to come out: water in, warm until the thermostat opens, cool, drain; again until it runs clear and tastes of nothing to a test strip.",
+                fact("step.all_out"),
             )
         )
     elif loop.old_coolant == "water":
-        steps.append(
-            FillStep("Flush", "Water is in it: run it warm once, drain, look whether it comes clear. What stays counts in the mix below.")
-        )
+        steps.append(FillStep("Flush", fact("step.water_in")))
     else:
-        steps.append(FillStep("Flush", "Water first, until it runs clear, where the old coolant was brown; otherwise only drain."))
+        steps.append(FillStep("Flush", fact("step.clear")))
     if share_of(package) >= 0.95:
         steps.append(
             FillStep(
                 "Flush",
-                "Without water: blow block, heater and core dry, drive the preparation fluid through, drain; under 3 % of water may stay.",
+                fact("step.dry"),
             )
         )
     return [*steps, caution]
@@ -80,36 +75,34 @@ def _flush(package: Package) -> list[FillStep]:
 def _buy(build: Build, package: Package) -> list[FillStep]:
     volumes = volumes_of(build, package)
     if volumes is None:
-        return [FillStep("Buy", "How much coolant it takes stands here once engine and core are known.")]
+        return [FillStep("Buy", fact("step.not_known"))]
     bought = purchase_of(package, volumes.total)
     steps = [
         FillStep(
             "Buy",
-            f"The circuit holds about {both(volumes.total, 'volume')}: {both(bought.glycol, 'volume')} of glycol and {both(bought.water, 'volume')} of distilled water go in.",
+            fact("step.buy", total=(volumes.total, "volume"), glycol=(bought.glycol, "volume"), water=(bought.water, "volume")),
         )
     ]
     if not bought.reached:
-        steps.append(
-            FillStep("Buy", f"What stays in the block keeps the mix at {bought.share:.0%}: drain the block too, or flush with the mix.")
-        )
+        steps.append(FillStep("Buy", fact("step.mix_kept", share=(bought.share, "share"))))
     return steps
 
 
 def _test(package: Package, test: float) -> list[FillStep]:
-    caution = FillStep("Test", "Regulated air only, at or under the cap’s rating, behind a shield; nobody leans over it.", True)
-    held = f"Cold: {both(test, 'pressure')} on the closed circuit, never over the cap or the weakest part. It holds for ten minutes, or the leak is looked for with soap."
+    caution = FillStep("Test", fact("step.air_only"), True)
+    held = fact("step.held", test=(test, "pressure"))
     if package.loop.first_test == "pressure":
         return [
             FillStep("Test", held),
-            FillStep("Test", "Air finds what water does not, and nothing has to be dried: a repaired core is tested so before it goes in."),
+            FillStep("Test", fact("step.air_finds")),
             caution,
         ]
     return [
         FillStep(
             "Test",
-            "Fill with water and look: every joint dry under a lamp, cold and then warm. It flushes at once; a pinhole may not show.",
+            fact("step.water_look"),
         ),
-        FillStep("Test", f"Then pressure, at most {both(test, 'pressure')}, before the mix goes in."),
+        FillStep("Test", fact("step.then_pressure", test=(test, "pressure"))),
         caution,
     ]
 
@@ -119,22 +112,20 @@ def _fill(build: Build, package: Package, found: Air) -> list[FillStep]:
     fillers = [part for part in package.loop.parts if part.kind == "filler"]
     highest = max((cap for cap in caps if cap.at is not None), key=lambda cap: cap.at or 0.0, default=None)
     where = lowered(part_name(fillers[0])) if fillers else lowered(highest.name) if highest else "the highest neck"
-    heater = "Heater on hot, so that its valve is open. " if any(part.kind == "heater" for part in package.loop.parts) else ""
+    heater = fact("step.heater_open") if any(part.kind == "heater" for part in package.loop.parts) else None
     if package.loop.fill_way == "vacuum":
         steps = [
-            FillStep("Fill", f"{heater}Vacuum filler on {where}: pull {both(PULL, 'pressure')}; hoses go flat, that is right."),
-            FillStep(
-                "Fill", "Shut the valve and wait five minutes: a needle that creeps back is a leak, to be found before a drop goes in."
-            ),
-            FillStep("Fill", "Hose in the mix with its end under, air bled out of it; open: the circuit draws itself full."),
+            FillStep("Fill", fact("step.vacuum", heater=heater, where=where, pull=(PULL, "pressure"))),
+            FillStep("Fill", fact("step.creeps")),
+            FillStep("Fill", fact("step.draws")),
         ]
     else:
         steps = [
             FillStep(
                 "Fill",
-                f"{heater}Sealed funnel on {where}, its level over everything else; nose of the car up where that is not the highest point.",
+                fact("step.funnel", heater=heater, where=where),
             ),
-            FillStep("Fill", "Pour slowly, squeeze the hoses, until the level stands."),
+            FillStep("Fill", fact("step.pour")),
         ]
     graph = graph_of(build, package)
     if graph.whole and is_long(graph):
@@ -142,15 +133,15 @@ def _fill(build: Build, package: Package, found: Air) -> list[FillStep]:
         steps.append(
             FillStep(
                 "Fill",
-                f"Filled at the front, the lines alone swallow {both(lines, 'volume')}, and their air comes back in gulps: fill, let the pump turn in bursts, wait, fill again, before the engine is started.",
+                fact("step.long_lines", lines=(lines, "volume")),
             )
         )
-    steps += [FillStep("Bleed", f"{step.name}: {step.what}.") for step in bleed_list(found)]
+    steps += [FillStep("Bleed", fact("step.bled", name=step.name, how=step.how)) for step in bleed_list(found)]
     if package.loop.pump != "mechanical":
         steps.append(
             FillStep(
                 "Bleed",
-                "Engine off, key on: run the electric pump ten seconds, stop ten, until the level stops falling; never dry for longer.",
+                fact("step.pump_bursts"),
             )
         )
     return steps
@@ -158,36 +149,37 @@ def _fill(build: Build, package: Package, found: Air) -> list[FillStep]:
 
 def _heat(build: Build, package: Package, found: Air) -> list[FillStep]:
     loop = package.loop
-    opens = both(loop.thermostat.si, "temperature") if loop.thermostat and loop.thermostat_state != "none" else "working temperature"
-    stop = both(build.brief.cooling.limit.si, "temperature") if build.brief.cooling.limit else "its limit"
+    limit, opens = build.brief.cooling.limit, loop.thermostat if loop.thermostat_state != "none" else None
+    until = fact("step.opens", at=(opens.si, "temperature")) if opens else fact("step.working")
+    stop = fact("step.limit", at=(limit.si, "temperature")) if limit else fact("step.its_limit")
     steps = [
-        FillStep("Heat", "Hot coolant under pressure scalds: never open a cap on a hot circuit.", True),
+        FillStep("Heat", fact("step.scalds"), True),
         FillStep(
             "Heat",
-            f"Cap on. Idle until past {opens}: the upper hose gets hot at once when the thermostat opens, the heater blows hot. Stop at {stop}, whatever else.",
+            fact("step.warm_up", until=until, stop=stop),
         ),
         FillStep(
             "Heat",
-            f"Off, let it fall under {both(SAFE_CAP, 'temperature')} and until the hose gives when squeezed; only then open, top up, close.",
+            fact("step.cool_down", safe=(SAFE_CAP, "temperature")),
         ),
-        FillStep("Heat", "Again, two or three times, until a cycle takes less than a cupful."),
+        FillStep("Heat", fact("step.again")),
     ]
     if found.traps:
         steps.append(
             FillStep(
                 "Heat",
-                "No more air looks like this: the level stands, no bubbles with the revs held at 2,000, the heater hot at idle, the gauge without jumps.",
+                fact("step.no_more_air"),
             )
         )
     if loop.pump != "mechanical" and loop.pump_on:
         steps.append(
             FillStep(
                 "Heat",
-                f"The electric pump comes on at {both(loop.pump_on.si, 'temperature')} and the gauge falls at once: cycle it by hand until no air comes back.",
+                fact("step.pump_comes", pump_on=(loop.pump_on.si, "temperature")),
             )
         )
     if build.brief.vehicle.gearbox == "automatic":
-        steps.append(FillStep("Heat", "Indoors only with exhaust extraction; wheels chocked, out of the plane of fan and belt.", True))
+        steps.append(FillStep("Heat", fact("step.exhaust"), True))
     return steps
 
 
@@ -200,14 +192,16 @@ def _after(build: Build, package: Package) -> list[FillStep]:
             steps.append(
                 FillStep(
                     "After",
-                    f"{part_name(part)}: cold mark at {mark:.0%} of its height (at {both(COLD, 'temperature')}); the growth of {both(volumes.room.growth, 'volume')} fits over it.",
+                    fact(
+                        "step.cold_mark",
+                        name=part_name(part),
+                        mark=(mark, "share"),
+                        cold=(COLD, "temperature"),
+                        growth=(volumes.room.growth, "volume"),
+                    ),
                 )
             )
-    steps.append(
-        FillStep(
-            "After", "After the first drive, cold: level, every clamp a quarter turn, under each joint with a dry rag. Again after a week."
-        )
-    )
+    steps.append(FillStep("After", fact("step.first_drive")))
     if graph_of(build, package).whole and package.loop.ground_strap:
-        steps.append(FillStep("After", "Meter from coolant to battery post, everything on: under 0.1 V."))
+        steps.append(FillStep("After", fact("step.meter")))
     return steps

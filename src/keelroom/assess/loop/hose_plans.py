@@ -15,7 +15,8 @@ from keelroom.core.loop.route import Step, flattened, rod_steps
 from keelroom.core.packaging.pattern import Mark, Pattern
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
-from keelroom.units import INCH, both, fine
+from keelroom.facts import Fact, fact
+from keelroom.units import INCH, fine
 
 FIRST_CUT = 1.0 * INCH
 """[m] a long moulded hose is left too long at first (common practice: an inch, then the rest along a band of tape)."""
@@ -40,7 +41,7 @@ class HosePlan(NamedTuple):
     steps: tuple[Step, ...]
     adapter: float
     straight: float
-    notes: tuple[str, ...]
+    notes: tuple[Fact, ...]
     stopped: str = ""
     """why it could not be worked out; '' where it could"""
 
@@ -58,7 +59,7 @@ def _planned(run: HoseRun, adapter: float) -> HosePlan:
         run.name,
         (),
         lambda: _plan(run, adapter),
-        lambda stop: HosePlan(run, None, None, (), 0, (), adapter, 0.0, (f"{stop.sentence}.",), stop.sentence),
+        lambda stop: HosePlan(run, None, None, (), 0, (), adapter, 0.0, (fact("stopped", sentence=f"{stop.sentence}."),), stop.sentence),
     )
 
 
@@ -71,14 +72,8 @@ def _plan(run: HoseRun, adapter: float) -> HosePlan:
     notes = [*_cut_notes(run, cut, off), *_fit_notes(run)]
     if adapter > 0:
         room = straight > adapter + 2 * PUSHED_ON
-        notes.append(
-            f"Sensor adapter in its straightest piece: {both(adapter, 'length')} come out of it"
-            + (
-                "."
-                if room or route is None
-                else f"; its longest straight piece is {both(straight, 'length')}, too short for it and its clamps."
-            )
-        )
+        code = "hose.adapter" if room or route is None else "hose.adapter_long"
+        notes.append(fact(code, adapter=(adapter, "length"), straight=(straight, "length")))
     clamps = tuple(_clamp(run, bore) for bore in (run.start.bore, run.end.bore))
     return HosePlan(
         run, cut, off, clamps, int(free // CLIP_EVERY[hose.kind]), rod_steps(route) if route else (), adapter, straight, tuple(notes)
@@ -90,35 +85,31 @@ def _clamp(run: HoseRun, neck: float | None) -> ClampSize:
     return t_bolt_clamp(outside) if run.hose.clamp == "t_bolt" else worm_clamp(outside)
 
 
-def _cut_notes(run: HoseRun, cut: float | None, off: float | None) -> list[str]:
+def _cut_notes(run: HoseRun, cut: float | None, off: float | None) -> list[Fact]:
     hose = run.hose
     if cut is None:
-        return ["Where its ends are is not measured: its length is not known."]
+        return [fact("hose.ends_unknown")]
     if hose.kind == "moulded" and off is not None and off > 1e-3:
         first = max(off - FIRST_CUT, 0.0)
         if first <= 1e-3:
-            return [f"{both(off, 'length')} too long: one cut, along a band of tape wrapped round it as a straight edge."]
-        return [
-            f"{both(off, 'length')} too long: take {both(first, 'length')} off first, try it, then the last {both(off - first, 'length')} along a band of tape wrapped round it as a straight edge."
-        ]
+            return [fact("hose.one_cut", off=(off, "length"))]
+        return [fact("hose.two_cuts", off=(off, "length"), first=(first, "length"), last=(off - first, "length"))]
     if off is not None and off < -1e-3:
-        return [f"{both(-off, 'length')} too short: another hose, or a joiner in its straight piece."]
-    return [f"Cut to {both(cut, 'length')}: {both(PUSHED_ON, 'length')} go over each neck."]
+        return [fact("hose.short", off=(-off, "length"))]
+    return [fact("hose.cut_to", cut=(cut, "length"), over=(PUSHED_ON, "length"))]
 
 
-def _fit_notes(run: HoseRun) -> list[str]:
+def _fit_notes(run: HoseRun) -> list[Fact]:
     neck = next((bore for bore in (run.start.bore, run.end.bore) if bore is not None), run.bore)
-    notes = [f"A neck wants a bead {fine(bead_height(neck), 'si')} high, the clamp behind it; a screw faces where a driver reaches it."]
+    notes = [fact("hose.bead", bead=(bead_height(neck), "length"))]
     if run.hose.piece == "sleeve":
-        notes.append("The sleeve: a ring of the next smaller hose, pushed over the small neck first, the clamp over both.")
+        notes.append(fact("hose.sleeve"))
     if run.hose.piece == "reducer":
-        notes.append("A reducer with a clamp at each side: two more to buy.")
+        notes.append(fact("hose.reducer"))
     if run.hose.kind == "hard":
-        notes.append("A hard line wants a rubber joint at each end: engine and core move against each other.")
+        notes.append(fact("hose.hard"))
     if run.bore > 0.018:
-        notes.append(
-            "Slide it fully onto the loose end first, turn it to the other, then back to the middle; grease that does not hurt rubber."
-        )
+        notes.append(fact("hose.slide"))
     return notes
 
 

@@ -7,35 +7,29 @@ from typing import NamedTuple
 from keelroom.assess.findings import Level
 from keelroom.core.loop.hoses import LIFE
 from keelroom.document.schema.loop import Hose
+from keelroom.facts import Fact, fact
 
-STATES = {
-    "soft": "gone soft: squeezed, it feels like a sponge and is sucked flat at revs",
-    "swollen": "swollen: oil has got at it; at its clamp it lets go",
-    "cracked": "cracked: it bursts hot and under pressure",
-}
+WORN = ("soft", "swollen", "cracked")
 
 
 class Due(NamedTuple):
-    """Why a hose is to be renewed."""
+    """Why a hose is to be renewed: its state, or '' for its age. years, life: its age and what it is given."""
 
     level: Level
-    what: str
-    why: str
+    form: str
+    years: float
+    life: float
+
+    @property
+    def fact(self) -> Fact:
+        """What is to be done."""
+        return fact("renew" if self.form else "past_its_age")
 
 
 def renewal(hose: Hose) -> Due | None:
     """Why a hose is to be renewed; None where it may stay."""
     life = LIFE[hose.kind]
-    if hose.state in STATES:
-        return Due(
-            "problem" if hose.state == "cracked" else "doubt",
-            "to be renewed",
-            f"It is {STATES[hose.state]}. A new one before the core is blamed.",
-        )
-    if hose.years is not None and hose.years.si > life:
-        return Due(
-            "doubt",
-            "past its age",
-            f"{hose.years.si:.0f} years; rubber hardens and cracks from inside, {life:.0f} years is what it is given.",
-        )
-    return None
+    years = hose.years.si if hose.years is not None else 0.0
+    if hose.state in WORN:
+        return Due("problem" if hose.state == "cracked" else "doubt", hose.state, years, life)
+    return Due("doubt", "", years, life) if years > life else None

@@ -9,9 +9,10 @@ from keelroom.assess.acts.core import fit_core
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.figures.batch import Asked, temperatures
 from keelroom.assess.fit.clearances import fit_up
-from keelroom.assess.fit.cut_rules import CAUTION, checks_missing, edge_kind
+from keelroom.assess.fit.cut_rules import checks_missing, edge_kind
 from keelroom.assess.placing import face_size, hidden_share
 from keelroom.assess.questions.worth import telling_cases
+from keelroom.assess.words.told import CAUTION
 from keelroom.catalogue.load import FanAssembly, cores, fan_assemblies, placed
 from keelroom.core.kept import in_one_go
 from keelroom.document.act import Act

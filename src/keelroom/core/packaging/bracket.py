@@ -14,7 +14,8 @@ from keelroom.core.outline import Point, rectangle
 from keelroom.core.packaging.fixings import SIDE, edge_wanted
 from keelroom.core.packaging.pattern import Bend, Hole, Mark, Pattern, Slot
 from keelroom.core.packaging.sheet import Metal, bend_allowance
-from keelroom.units import both, fine_both
+from keelroom.facts import Fact, fact
+from keelroom.units import fine_both
 
 STEEPEST = math.radians(60)
 """[rad] a joggle is not bent further than this: beyond it two right angles are easier made."""
@@ -62,14 +63,14 @@ class Ends(NamedTuple):
 
 
 class Made(NamedTuple):
-    """A bracket as it is made. kind: flat, joggle, arch or L; developed [m]; fault: why it cannot be made, '' where it can;
+    """A bracket as it is made. kind: flat, joggle, arch or L; developed [m]; faults: why it cannot be made, none where it can;
     reach [m]: from hole to hole along the flat side, what a shock bends; mass [kg] of the bracket itself; rib: its own piece;
     ribbed: share of the reach, from the near hole, that the rib lies on; lever [m]: from the first bend to the far hole."""
 
     kind: str
     pattern: Pattern
     developed: float
-    fault: str
+    faults: tuple[Fact, ...]
     reach: float
     mass: float
     rib: Pattern | None = None
@@ -88,11 +89,9 @@ def flat_or_joggle(name: str, run: float, offset: float, stock: Stock, ends: End
     Source: Machinery’s Handbook straight lengths, from memory; STEEPEST common practice.
     """
     if math.hypot(run, offset) < ALIKE:
-        return _strip(
-            "flat", name, ((0.0, 0.0), (2 * ends.edge, 0.0)), (stock, ends), press, "its two ends are the same point: choose another"
-        )
+        return _strip("flat", name, ((0.0, 0.0), (2 * ends.edge, 0.0)), (stock, ends), press, fact("same_point"))
     if abs(offset) < ALIKE:
-        return _strip("flat", name, ((0.0, 0.0), (run, 0.0)), (stock, ends), press, "")
+        return _strip("flat", name, ((0.0, 0.0), (run, 0.0)), (stock, ends), press, None)
     clear, middle = clear_of_bend(stock, ends), stock.middle
     # The gentlest bends leave the strap straightest; steeper ones are taken only where the run is too short for them.
     angle, slope, room = 0.0, 0.0, 0.0
@@ -101,15 +100,12 @@ def flat_or_joggle(name: str, run: float, offset: float, stock: Stock, ends: End
         room = (run - 2 * middle * math.sin(angle) - slope * math.cos(angle)) / 2
         if slope >= 0 and room >= clear:
             break
-    fault = ""
+    fault = None
     if slope < 0:
-        fault = (
-            f"no room for its bends: an offset of {both(offset, 'length')} is less than two bends of {both(stock.radius, 'length')} radius take; "
-            f"pack it with washers or take a smaller radius"
-        )
+        fault = fact("no_room_offset", offset=(offset, "length"), radius=(stock.radius, "length"))
     elif room < clear:
         need = run + 2 * (clear - room)
-        fault = f"no room for its bends: the holes are {both(run, 'length')} apart along the face, two bends clear of both holes need {both(need, 'length')}"
+        fault = fact("no_room_run", run=(run, "length"), need=(need, "length"))
     across = abs(offset) / math.tan(angle)
     first = (run - across) / 2
     return _strip("joggle", name, ((0.0, 0.0), (first, 0.0), (first + across, offset), (run, offset)), (stock, ends), press, fault)
@@ -138,11 +134,11 @@ def arch(name: str, run: float, offset: float, bump: Bump, stock: Stock, ends: E
         corners = ((0.0, 0.0), (a, 0.0), (b, rise), (c, rise), (d, offset), (run, offset))  # type: ignore[assignment]
         room = (a - back, run - d - back)
         if min(room) >= clear and min(rise, rise - offset) / math.sin(angle) >= 2 * back:
-            return _strip("arch", name, corners, (stock, ends), press, "")
+            return _strip("arch", name, corners, (stock, ends), press, None)
     words, short = ("first", clear - room[0]) if room[0] <= room[1] else ("last", clear - room[1])
-    fault = f"no room for the arch: it needs {both(max(short, 0.0), 'length')} more between the bump and the {words} hole"
+    fault = fact("no_room_arch", short=(max(short, 0.0), "length"), hole=words)
     if min(rise, rise - offset) < 2 * middle * (1 - math.cos(STEEPEST)):
-        fault = "the bump is no higher than two bends take: pack the strap with washers instead"
+        fault = fact("bump_low")
     return _strip("arch", name, corners, (stock, ends), press, fault)
 
 
@@ -152,11 +148,11 @@ def angle_bracket(name: str, legs: tuple[float, float], stock: Stock, ends: Ends
     up : whether its second leg stands up from the first one's face. Source: Machinery’s Handbook straight lengths, from memory.
     """
     half, setback = stock.thickness / 2, stock.radius + stock.thickness
-    fault = ""
+    fault = None
     for leg, which in zip(legs, ("first", "second"), strict=True):
         need = setback + clear_of_bend(stock, ends)
         if leg < need - 1e-9:
-            fault = f"no room for its bend: the {which} hole is {both(leg, 'length')} from the corner, the bend and the hole's edge need {both(need, 'length')}"
+            fault = fact("no_room_leg", which=which, leg=(leg, "length"), need=(need, "length"))
     first, second = (leg - half for leg in legs)
     sign = 1.0 if up else -1.0
     return _strip("L", name, ((0.0, 0.0), (first, 0.0), (first, sign * second)), (stock, ends), press, fault, max(legs))
@@ -181,7 +177,7 @@ def _turns(corners: tuple[Point, ...]) -> list[float]:
 
 
 def _strip(
-    kind: str, name: str, corners: tuple[Point, ...], of: tuple[Stock, Ends], press: float, fault: str, reach: float | None = None
+    kind: str, name: str, corners: tuple[Point, ...], of: tuple[Stock, Ends], press: float, fault: Fact | None, reach: float | None = None
 ) -> Made:
     """The strip along a middle line: straights between the bends' ends, the metal each bend takes, holes where the line begins and ends."""
     stock, ends = of
@@ -215,7 +211,7 @@ def _drawn(
     bends: tuple[tuple[float, float], ...],
     flats: list[tuple[float, float]],
     of: tuple[Stock, Ends],
-    told: tuple[float, float, str],
+    told: tuple[float, float, Fact | None],
 ) -> Made:
     """holes: near and far place along the strip; bends: place along it and degrees; flats: the straights; told: reach, lever, fault."""
     (stock, ends), (reach, lever, fault) = of, told
@@ -226,8 +222,8 @@ def _drawn(
     rib, span = None, (0.0, 0.0)
     marks: tuple[Mark, ...] = (Mark((length / 2, middle), name),)
     if stock.rib > 0:
-        rib, span, words = _rib(name, flats, stock, ends)
-        fault = fault or words
+        rib, span, ribless = _rib(name, flats, stock, ends)
+        fault = fault or ribless
         if rib is not None:
             marks = (*marks, Mark((span[0], middle), "rib", (span[1], middle)))
     pattern = Pattern(
@@ -241,9 +237,7 @@ def _drawn(
     )
     ribbed = _stiffened((near, far), span, WASHER * max(ends.near, ends.far)) if rib is not None else (0.0, 0.0)
     mass = (length * stock.width + (rib.bounds[2] * stock.rib if rib else 0.0)) * stock.thickness * stock.metal.density
-    return Made(
-        kind, pattern, length, "; ".join(words for words in (fault, _off_the_metal(stock, ends)) if words), reach, mass, rib, ribbed, lever
-    )
+    return Made(kind, pattern, length, tuple(one for one in (fault, _off_the_metal(stock, ends)) if one), reach, mass, rib, ribbed, lever)
 
 
 def _stiffened(holes: tuple[float, float], span: tuple[float, float], washer: float) -> tuple[float, float]:
@@ -255,21 +249,24 @@ def _stiffened(holes: tuple[float, float], span: tuple[float, float], washer: fl
     return (0.0 if start <= clamped else start), (1.0 if end >= 1 - clamped else end)
 
 
-def _off_the_metal(stock: Stock, ends: Ends) -> str:
-    """Why its holes have too little metal; '' where they have enough."""
+def _off_the_metal(stock: Stock, ends: Ends) -> Fact | None:
+    """Why its holes have too little metal; None where they have enough."""
     biggest, middle = max(ends.near, ends.far), stock.width / 2
     for what, have, least in (("end", ends.edge, edge_wanted(biggest)[0]), ("side", middle, SIDE * biggest)):
         if have < least - ROUNDED:
-            off = "runs off the metal: it " if have < biggest / 2 else ""
-            return f"the hole {off}is {both(have, 'length')} from the strip's {what}; a {both(biggest, 'length')} hole needs at least {both(least, 'length')}"
+            return fact(
+                "hole_off_metal" if have < biggest / 2 else "hole_near_edge",
+                have=(have, "length"),
+                of=what,
+                biggest=(biggest, "length"),
+                least=(least, "length"),
+            )
     if ends.many > 1 and ends.pitch < 2 * ends.near - 1e-9:
-        return (
-            f"its holes are {both(ends.pitch, 'length')} apart; holes of {both(ends.near, 'length')} need {both(2 * ends.near, 'length')}"
-        )
-    return ""
+        return fact("pitch_short", pitch=(ends.pitch, "length"), near=(ends.near, "length"), wanted=(2 * ends.near, "length"))
+    return None
 
 
-def _rib(name: str, flats: list[tuple[float, float]], stock: Stock, ends: Ends) -> tuple[Pattern | None, tuple[float, float], str]:
+def _rib(name: str, flats: list[tuple[float, float]], stock: Stock, ends: Ends) -> tuple[Pattern | None, tuple[float, float], Fact | None]:
     """The rib as a piece of its own, where along the strip it is welded, and why there is none."""
     clear, washer = RIB_CLEAR * stock.thickness, WASHER * max(ends.near, ends.far)
     last = len(flats) - 1
@@ -277,7 +274,7 @@ def _rib(name: str, flats: list[tuple[float, float]], stock: Stock, ends: Ends) 
     best = max(spans, key=lambda span: span[1] - span[0])
     long = best[1] - best[0]
     if long < RIB_LEAST * stock.rib:
-        return None, (0.0, 0.0), f"no flat long enough for its rib: {both(max(long, 0.0), 'length')} clear of holes and bends, it needs {both(RIB_LEAST * stock.rib, 'length')}"  # fmt: skip
+        return None, (0.0, 0.0), fact("rib_short", long=(max(long, 0.0), "length"), wanted=(RIB_LEAST * stock.rib, "length"))
     piece = Pattern(f"{name}, rib (weld on edge)", f"{stock.metal.name}, {fine_both(stock.thickness)}",
                     (rectangle(0.0, 0.0, long, stock.rib),), marks=(Mark((long / 2, stock.rib / 2), "rib"),))  # fmt: skip
-    return piece, best, ""
+    return piece, best, None

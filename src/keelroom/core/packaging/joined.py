@@ -8,6 +8,7 @@ from typing import NamedTuple
 from keelroom.core.outline import circle, rectangle
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern
 from keelroom.core.packaging.shroud import FASTENER_PITCH, FLANGE_HOLE, WEB
+from keelroom.facts import Fault, fact
 from keelroom.units import both
 
 RING_LAP = 0.02
@@ -44,8 +45,8 @@ class Halves(NamedTuple):
         return edge - self.lap, edge
 
 
-def join_faults(halves: Halves, rings: tuple[tuple[float, float, float], ...]) -> tuple[tuple[str, str], ...]:
-    """Why they cannot be joined so: the measure each fault is at, the trim or the lap of the joint, and its sentence. rings: x from the pan's left edge, y, radius [m], of the left and the right one.
+def join_faults(halves: Halves, rings: tuple[tuple[float, float, float], ...]) -> tuple[Fault, ...]:
+    """Why they cannot be joined so: the measure each fault is at, the trim or the lap of the joint. rings: x from the pan's left edge, y, radius [m], of the left and the right one.
 
     Source: WEB and LAP_LEAST common practice.
     """
@@ -55,14 +56,18 @@ def join_faults(halves: Halves, rings: tuple[tuple[float, float, float], ...]) -
         own = end if x <= (begin + end) / 2 else begin
         room = abs(own - x) - radius
         if room < WEB - 1e-9:
-            what = "runs through" if room < 0 else f"leaves {both(room, 'length')} at"
-            faults.append(("join_trim", f"The trim where they meet {what} the ring of fan {number}; keep {both(WEB, 'length')} of web beside it"))  # fmt: skip
+            faults.append(
+                Fault(
+                    "join_trim",
+                    fact("join_cuts_ring" if room < 0 else "join_near_ring", left=(room, "length"), number=number, web=(WEB, "length")),
+                )
+            )
     if len(rings) == 2 and math.dist(rings[0][:2], rings[1][:2]) < rings[0][2] + rings[1][2]:
-        faults.append(("join_trim", "Their rings would run into each other: trim less where they meet"))
+        faults.append(Fault("join_trim", fact("rings_meet")))
     if 0 < halves.lap < LAP_LEAST:
-        faults.append(("lap", f"A lap of {both(halves.lap, 'length')} takes no row of rivets: {both(LAP_LEAST, 'length')}, or edge to edge with a strip behind"))  # fmt: skip
+        faults.append(Fault("lap", fact("lap_short", lap=(halves.lap, "length"), wanted=(LAP_LEAST, "length"))))
     if halves.trim >= min(halves.widths) / 2:
-        faults.append(("join_trim", "Nothing would be left of one of them"))
+        faults.append(Fault("join_trim", fact("nothing_left_of_one")))
     return tuple(faults)
 
 

@@ -9,7 +9,8 @@ from keelroom.core.outline import Outline, Point, circle, edges, rectangle
 from keelroom.core.packaging.fixings import edge_wanted
 from keelroom.core.packaging.pattern import Bend, Hole, Mark, Pattern
 from keelroom.core.packaging.sheet import BEAD_SHARE, BEAD_WIDE, Beads, Metal, bend_deduction, cracks, plate_frequency, smallest_radius
-from keelroom.units import both, fine_both
+from keelroom.facts import Fact, Fault, fact
+from keelroom.units import fine_both
 
 BEAD_LEAST = 1e-3
 """[m] a bead lower than this is none (common practice)."""
@@ -64,23 +65,19 @@ class Shape(NamedTuple):
     bolts: Drilled = Drilled(0, 7e-3, "bolt")
 
 
-Wrong = tuple[str, str]
-"""The measure of a panel a fault is at, and its sentence."""
-
-
 class PanelMade(NamedTuple):
-    """Its pieces; trim: length [m] of cut edge; flat: height [m] of the blank; wrong: what cannot be made; notes: sentences."""
+    """Its pieces; trim: length [m] of cut edge; flat: height [m] of the blank; wrong: what cannot be made; notes: what to mind."""
 
     patterns: tuple[Pattern, ...]
     trim: float
     flat: float
-    wrong: tuple[Wrong, ...]
-    notes: tuple[str, ...]
+    wrong: tuple[Fault, ...]
+    notes: tuple[Fact, ...]
 
     @property
-    def faults(self) -> tuple[str, ...]:
+    def faults(self) -> tuple[Fact, ...]:
         """Why it cannot be made, in sentences."""
-        return tuple(text for _, text in self.wrong)
+        return tuple(one.fact for one in self.wrong)
 
 
 def panel(name: str, shape: Shape, metal: Metal) -> PanelMade:
@@ -88,20 +85,19 @@ def panel(name: str, shape: Shape, metal: Metal) -> PanelMade:
 
     Source: bend deductions as `bend_deduction`; holes to edge common practice.
     """
-    wrong, notes = tuple(_wrong(shape)), []
+    wrong = tuple(_wrong(shape))
+    notes: list[Fact] = []
     bent = [lip for lip in (shape.front, shape.back) if lip.size > 0]
     why = cracks(metal, shape.thickness, shape.radius) if bent else ""
     if why == "radius":
         least = smallest_radius(metal, shape.thickness)
-        notes.append(f"{metal.name} at {both(shape.thickness, 'length')} cracks under an inside radius of {both(least, 'length')}: its lips are made as pieces of their own and welded")  # fmt: skip
+        notes.append(fact("lips_crack", name=metal.name, thickness=(shape.thickness, "length"), least=(least, "length")))
     elif why:
-        notes.append(
-            f"{metal.name} this thick has cracked when bent to 90° in one piece: its lips are made as pieces of their own and welded"
-        )
+        notes.append(fact("lips_thick", name=metal.name))
     if why:
         return _in_pieces(name, shape, metal, wrong, tuple(notes))
     one, flat = _one_piece(name, shape, metal)
-    return PanelMade((one._replace(faults=tuple(text for _, text in wrong)),), perimeter(one.outlines[0]), flat, wrong, tuple(notes))
+    return PanelMade((one._replace(faults=tuple(one.fact for one in wrong)),), perimeter(one.outlines[0]), flat, wrong, tuple(notes))
 
 
 def perimeter(outline: Outline) -> float:
@@ -196,55 +192,62 @@ def _row(shape: Shape, row: Drilled, y: float, wide: float) -> tuple[Hole, ...]:
     return tuple(Hole((left + (k + 0.5) * wide / row.many, y), row.diameter, row.mark) for k in range(row.many))
 
 
-def _wrong(shape: Shape) -> list[Wrong]:
-    wrong: list[Wrong] = []
+def _wrong(shape: Shape) -> list[Fault]:
+    wrong: list[Fault] = []
     setback = shape.radius + shape.thickness
     for lip, row, words in ((shape.front, shape.pins, "front"), (shape.back, shape.bolts, "back")):
         if lip.size <= 0:
             continue
         least = setback * math.tan(math.radians(abs(lip.degrees)) / 2) + 2 * shape.thickness
         if lip.size < least:
-            wrong.append((f"{words}_lip", f"No room for the {words} lip’s bend: {both(lip.size, 'length')} wide, it needs {both(least, 'length')}"))  # fmt: skip
+            wrong.append(Fault(f"{words}_lip", fact("lip_short", lip=words, size=(lip.size, "length"), least=(least, "length"))))
         room, wanted = lip.size / 2, edge_wanted(row.diameter)[0]
         if row.many and room < row.diameter / 2 + shape.thickness:
-            wrong.append((f"{words}_lip", f"The {row.mark} holes run off the {words} lip: {both(row.diameter, 'length')} holes in {both(lip.size, 'length')} of metal"))  # fmt: skip
+            wrong.append(
+                Fault(
+                    f"{words}_lip",
+                    fact("holes_off_lip", mark=row.mark, lip=words, diameter=(row.diameter, "length"), size=(lip.size, "length")),
+                )
+            )
         elif row.many and room < wanted:
-            wrong.append((f"{words}_lip", f"The {row.mark} holes are {both(room, 'length')} from the {words} lip’s edge; {both(wanted, 'length')} at least"))  # fmt: skip
+            wrong.append(
+                Fault(f"{words}_lip", fact("holes_near_lip", mark=row.mark, room=(room, "length"), lip=words, wanted=(wanted, "length")))
+            )
     for row, wide in ((shape.pins, shape.far), (shape.bolts, shape.length)):
         if row.many and wide / row.many < 3 * row.diameter:
-            wrong.append((f"{row.mark}s", f"{row.many} {row.mark} holes do not go into {both(wide, 'length')}"))
+            wrong.append(Fault(f"{row.mark}s", fact("too_many_holes", many=row.many, mark=row.mark, wide=(wide, "length"))))
     wrong += _notched(shape, setback)
     if 0 < shape.bead.height < BEAD_LEAST:
-        wrong.append(("bead", f"A bead {both(shape.bead.height, 'length')} high stiffens nothing: {both(BEAD_LEAST, 'length')} at least, or 0"))  # fmt: skip
+        wrong.append(Fault("bead", fact("bead_low", height=(shape.bead.height, "length"), wanted=(BEAD_LEAST, "length"))))
     elif shape.bead.height > 0 and 2 * shape.bead.short >= (shape.depth if shape.bead.across else shape.length):
-        wrong.append(("bead_end", "The bead has no length left between its ends"))
+        wrong.append(Fault("bead_end", fact("bead_no_length")))
     return wrong
 
 
-def _notched(shape: Shape, setback: float) -> list[Wrong]:
+def _notched(shape: Shape, setback: float) -> list[Fault]:
     """What is wrong with its rail notches."""
     notch, at = shape.notch, "notch_depth"
-    wrong: list[Wrong] = []
+    wrong: list[Fault] = []
     if notch.width <= 0 or notch.depth <= 0:
         return []
     if abs(shape.far - shape.length) > 1e-9:
-        wrong.append((at, "A piece that narrows takes no rail notches: cut them in the car"))
+        wrong.append(Fault(at, fact("notch_narrows")))
     if 2 * notch.depth >= shape.length - 1e-6 or notch.at + notch.width > shape.depth - 1e-6:
-        wrong.append((at, f"The rail notches cut it through: {both(notch.depth, 'length')} in from each end and {both(notch.width, 'length')} wide"))  # fmt: skip
+        wrong.append(Fault(at, fact("notch_through", depth=(notch.depth, "length"), width=(notch.width, "length"))))
     elif notch.at < setback:
-        wrong.append((at, f"The rail notch runs into the front bend; it begins {both(setback, 'length')} behind it at the least"))
+        wrong.append(Fault(at, fact("notch_in_bend", setback=(setback, "length"))))
     half = BEAD_WIDE * shape.bead.height / 2
     for (x0, y0), (x1, y1) in bead_lines(shape, (0.0, shape.depth)):
         nearest = min(x0, shape.length - x1) - half
         if nearest < notch.depth and min(y0, y1) - half < notch.at + notch.width and max(y0, y1) + half > notch.at:
-            wrong.append(("bead_end", f"The rail notch cuts through the bead: the bead begins {both(max(nearest, 0.0), 'length')} from the end, the notch goes {both(notch.depth, 'length')} in"))  # fmt: skip
+            wrong.append(Fault("bead_end", fact("notch_in_bead", nearest=(max(nearest, 0.0), "length"), depth=(notch.depth, "length"))))
             break
     return wrong
 
 
-def _in_pieces(name: str, shape: Shape, metal: Metal, wrong: tuple[Wrong, ...], notes: tuple[str, ...]) -> PanelMade:
+def _in_pieces(name: str, shape: Shape, metal: Metal, wrong: tuple[Fault, ...], notes: tuple[Fact, ...]) -> PanelMade:
     """A face without a bend and its lips as strips."""
-    stock, faults = f"{metal.name}, {fine_both(shape.thickness)}", tuple(text for _, text in wrong)
+    stock, faults = f"{metal.name}, {fine_both(shape.thickness)}", tuple(one.fact for one in wrong)
     face = shape._replace(front=Lip(0.0, 0.0), back=Lip(0.0, 0.0), pins=shape.pins._replace(many=0), bolts=shape.bolts._replace(many=0))
     one, flat = _one_piece(f"{name}, face", face, metal)
     pieces = [one._replace(faults=faults)]
@@ -271,10 +274,10 @@ def cover(name: str, size: tuple[float, float], round_hole: bool, lap: float, st
     """
     metal, thickness, row = stock
     wide, high = size[0] + 2 * lap, size[1] + 2 * lap
-    wrong: list[Wrong] = []
+    wrong: list[Fault] = []
     if row.many and lap / 2 < edge_wanted(row.diameter)[0] - 1e-9:
         least = 2 * edge_wanted(row.diameter)[0]
-        wrong.append(("bolts", f"The {row.mark} holes run off the lap: {both(lap, 'length')} of metal round the hole, they need {both(least, 'length')}"))  # fmt: skip
+        wrong.append(Fault("bolts", fact("holes_off_lap", mark=row.mark, lap=(lap, "length"), least=(least, "length"))))
     if round_hole:
         outline: Outline = circle((wide / 2, wide / 2), wide / 2, 72)
         ring = (wide - lap) / 2
@@ -285,5 +288,5 @@ def cover(name: str, size: tuple[float, float], round_hole: bool, lap: float, st
         rest = [((k + 1) * wide / (row.many - 3), (lap / 2, high - lap / 2)[k % 2]) for k in range(max(row.many - 4, 0))]
         places = (corners + rest)[: row.many]
     made = Pattern(name, f"{metal.name}, {fine_both(thickness)}", (outline,), tuple(Hole(at, row.diameter, row.mark) for at in places),
-                   marks=(Mark((wide / 2, 0.6 * (wide if round_hole else high)), name),), faults=tuple(text for _, text in wrong))  # fmt: skip
+                   marks=(Mark((wide / 2, 0.6 * (wide if round_hole else high)), name),), faults=tuple(one.fact for one in wrong))  # fmt: skip
     return PanelMade((made,), perimeter(outline), high, tuple(wrong), ())

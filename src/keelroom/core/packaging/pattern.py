@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from keelroom.core.outline import Outline, Point
+from keelroom.facts import Fact
 
 
 class Hole(NamedTuple):
@@ -52,12 +53,7 @@ class Pattern(NamedTuple):
     bends: tuple[Bend, ...] = ()
     marks: tuple[Mark, ...] = ()
     copies: int = 1
-    faults: tuple[str, ...] = ()
-
-    @property
-    def warning(self) -> str:
-        """What stands on every sheet, list and file of a piece that cannot be made; '' where it can."""
-        return f"DO NOT CUT: {'; '.join(self.faults)}" if self.faults else ""
+    faults: tuple[Fact, ...] = ()
 
     @property
     def bounds(self) -> tuple[float, float, float, float]:

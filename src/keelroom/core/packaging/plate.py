@@ -9,7 +9,8 @@ from keelroom.core.outline import Point, circle, hull
 from keelroom.core.packaging.fixings import edge_wanted
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern
 from keelroom.core.packaging.sheet import Metal
-from keelroom.units import both, fine_both
+from keelroom.facts import fact
+from keelroom.units import fine_both
 
 ROUND = 24
 
@@ -25,14 +26,14 @@ def adapter_plate(name: str, holes: tuple[Sequence[Point], Sequence[Point]], siz
     faults = []
     least = edge_wanted(max(sizes))[0]
     if margin < least - 1e-9:
-        faults.append(f"Its holes are {both(margin, 'length')} from the plate’s edge; {both(least, 'length')} at least")
+        faults.append(fact("plate_edge", margin=(margin, "length"), least=(least, "length")))
     for k, (a, da, first) in enumerate(drilled):
         for b, db, second in drilled[k + 1 :]:
             apart = math.dist(a, b)
             if apart < 1e-6 and first != second:
                 continue  # one hole that serves both
             if apart < (da + db) / 2 + thickness:
-                faults.append(f"An {first} and an {second} hole run into each other: {both(apart, 'length')} apart. Move one, or weld the old one shut".replace("An new", "A new").replace("an new", "a new"))  # fmt: skip
+                faults.append(fact("holes_meet", first=first, second=second, apart=(apart, "length")))
     outline = hull([at for centre, _, _ in drilled for at in circle(centre, margin, ROUND)])
     left, bottom = min(x for x, _ in outline), min(y for _, y in outline)
 

@@ -8,7 +8,8 @@ from typing import NamedTuple
 from keelroom.core.outline import Outline, Point, rectangle
 from keelroom.core.packaging.pattern import Bend, Hole, Mark, Pattern
 from keelroom.core.packaging.sheet import INCH, Metal, bend_deduction, cracks, smallest_radius
-from keelroom.units import both, fine_both
+from keelroom.facts import Fact, fact
+from keelroom.units import fine_both
 
 SIDES = ("left", "right", "bottom", "top")
 WEB = 6e-3
@@ -29,12 +30,12 @@ class Blank(NamedTuple):
 
 
 class Trim(NamedTuple):
-    """What a trim does. cut: per side [m]; faults, notes: sentences; lost: bolt holes cut away or left too near an edge;
+    """What a trim does. cut: per side [m]; faults, notes: what cannot be, and what to mind; lost: bolt holes cut away or left too near an edge;
     seats: width and height both go between the tanks; gap: open strip [m2] left round it; seal: length [m] to buy."""
 
     cut: dict[str, float]
-    faults: tuple[str, ...]
-    notes: tuple[str, ...]
+    faults: tuple[Fact, ...]
+    notes: tuple[Fact, ...]
     lost: tuple[int, ...]
     seats: bool
     gap: float
@@ -62,14 +63,21 @@ def trim(blank: Blank, seat: tuple[float, float], cut: dict[str, float], proud: 
     """
     left, bottom = cut["left"], cut["bottom"]
     right, top = blank.width - cut["right"], blank.height - cut["top"]
-    faults: list[str] = []
+    faults: list[Fact] = []
     for number, (x, y, radius) in enumerate(blank.rings, 1):
         for side, room in zip(SIDES, (x - radius - left, right - x - radius, y - radius - bottom, top - y - radius), strict=True):
             if room < WEB - 1e-9:
-                what = "runs through" if room < 0 else f"leaves {both(room, 'length')} at"
-                faults.append(f"The {side} trim line {what} the ring of fan {number}; keep {both(WEB, 'length')} of web beside it")
+                faults.append(
+                    fact(
+                        "trim_cuts_ring" if room < 0 else "trim_near_ring",
+                        side=side,
+                        left=(room, "length"),
+                        number=number,
+                        web=(WEB, "length"),
+                    )
+                )
     if right - left <= 0 or top - bottom <= 0:
-        faults.append("Nothing would be left of the shroud")
+        faults.append(fact("nothing_left"))
     lost, notes = _holes(blank, (left, bottom, right, top))
     notes += _struts(blank, (left, bottom, right, top))
     size = (right - left, top - bottom)
@@ -79,13 +87,13 @@ def trim(blank: Blank, seat: tuple[float, float], cut: dict[str, float], proud: 
     gap = open_strip + edge * edge_gap
     if not seats:
         gap += edge * proud
-        notes.append(f"It stands on the tanks, {both(proud, 'length')} proud of the fins: trim until it seats between them")
+        notes.append(fact("proud_of_fins", proud=(proud, "length")))
     if blank.ears > 0:
-        notes.append(f"Ears and tabs stand {both(blank.ears, 'length')} beyond the flange: take them off flush first")
+        notes.append(fact("ears", ears=(blank.ears, "length")))
     return Trim(cut, tuple(faults), tuple(notes), lost, seats, gap, 2 * (size[0] + size[1]))
 
 
-def _holes(blank: Blank, line: tuple[float, float, float, float]) -> tuple[tuple[int, ...], list[str]]:
+def _holes(blank: Blank, line: tuple[float, float, float, float]) -> tuple[tuple[int, ...], list[Fact]]:
     """Numbers of the bolt holes that are lost, and what to do about them: those cut away, and those left too near an edge."""
     left, bottom, right, top = line
     gone: list[int] = []
@@ -96,26 +104,22 @@ def _holes(blank: Blank, line: tuple[float, float, float, float]) -> tuple[tuple
             gone.append(number)
         elif room < 1.5 * diameter - 1e-9:
             near.append((number, room))
-    notes = []
+    notes: list[Fact] = []
     if gone:
         diameter = blank.holes[gone[0] - 1][2]
-        notes.append(f"Bolt {_numbered(gone)} cut away: drill anew {both(2 * diameter, 'length')} from the new edge")
+        notes.append(fact("bolts_gone", numbers=tuple(gone), diameter=(2 * diameter, "length")))
     if near:
         least = min(room for _, room in near)
-        notes.append(f"Bolt {_numbered([n for n, _ in near])} left {both(least, 'length')} from the edge, under 1.5 diameters: drill anew")
+        notes.append(fact("bolts_near", numbers=tuple(n for n, _ in near), least=(least, "length")))
     return (*gone, *(number for number, _ in near)), notes
 
 
-def _numbered(numbers: list[int]) -> str:
-    return f"hole {numbers[0]} is" if len(numbers) == 1 else f"holes {', '.join(map(str, numbers))} are"
-
-
-def _struts(blank: Blank, line: tuple[float, float, float, float]) -> list[str]:
+def _struts(blank: Blank, line: tuple[float, float, float, float]) -> list[Fact]:
     left, bottom, right, top = line
-    notes = []
+    notes: list[Fact] = []
     for number, ends in enumerate(blank.struts, 1):
         if any(not (left <= x <= right and bottom <= y <= top) for x, y in ends):
-            notes.append(f"Strut {number} loses its foot: it has to be fixed anew to the trimmed edge")
+            notes.append(fact("strut_loose", number=number))
     return notes
 
 
@@ -154,8 +158,8 @@ class PanMade(NamedTuple):
     patterns: tuple[Pattern, ...]
     sheet: tuple[float, float]
     """width and height [m] of the flat blank in one piece"""
-    warnings: tuple[str, ...]
-    faults: tuple[str, ...]
+    warnings: tuple[Fact, ...]
+    faults: tuple[Fact, ...]
 
 
 FASTENER_PITCH = 0.1
@@ -181,22 +185,30 @@ def pan(name: str, made: Pan, metal: Metal, sheet: tuple[float, float]) -> PanMa
     faults = _pan_faults(made)
     wings = _wings(made, deduction)
     flat = (made.width + 2 * wings[0], made.height + 2 * wings[1])
-    warnings: list[str] = []
+    warnings: list[Fact] = []
     why = cracks(metal, made.thickness, made.radius)
     if why == "radius":
         least = smallest_radius(metal, made.thickness)
         warnings.append(
-            f"{metal.name} at {both(made.thickness, 'length')} cracks under an inside radius of {both(least, 'length')}; this one is bent at {both(made.radius, 'length')}"
+            fact(
+                "pan_cracks", name=metal.name, thickness=(made.thickness, "length"), least=(least, "length"), radius=(made.radius, "length")
+            )
         )
     elif why == "thick":
-        warnings.append(f"{metal.name} this thick has cracked when bent to 90° in one piece; it was made as two welded pieces")
+        warnings.append(fact("pan_thick", name=metal.name))
     fits = any(a <= s + 1e-9 and b <= t + 1e-9 for a, b in ((flat[0], flat[1]), (flat[1], flat[0])) for s, t in (sheet,))
     if not fits:
         warnings.append(
-            f"The blank is {both(flat[0], 'length')} by {both(flat[1], 'length')}, larger than the sheet of {both(sheet[0], 'length')} by {both(sheet[1], 'length')}"
+            fact(
+                "blank_large",
+                flat=(flat[0], "length"),
+                flat_high=(flat[1], "length"),
+                sheet=(sheet[0], "length"),
+                sheet_high=(sheet[1], "length"),
+            )
         )
     if why or not fits:
-        warnings.append("Made as a flat face and a rim, joined: no bend in the face")
+        warnings.append(fact("made_in_two"))
         return PanMade(_two_pieces(name, made, metal), flat, tuple(warnings), tuple(faults))
     return PanMade((_one_piece(name, made, metal, deduction),), flat, tuple(warnings), tuple(faults))
 
@@ -207,25 +219,21 @@ def _wings(made: Pan, deduction: float) -> tuple[float, float]:
     return plain if made.plain[0] else flanged, plain if made.plain[1] else flanged
 
 
-def _pan_faults(made: Pan) -> list[str]:
-    faults = []
+def _pan_faults(made: Pan) -> list[Fact]:
+    faults: list[Fact] = []
     least = made.radius + made.thickness
     if made.depth < 2 * least:
-        faults.append(f"No room for its bends: a pan {both(made.depth, 'length')} deep has two bends that need {both(2 * least, 'length')}")
+        faults.append(fact("pan_shallow", depth=(made.depth, "length"), least=(2 * least, "length")))
     if not all(made.plain) and made.flange < least + 2 * made.thickness:
-        faults.append(
-            f"No room for the flange's bend: {both(made.flange, 'length')} wide, it needs {both((least + 2 * made.thickness), 'length')}"
-        )
+        faults.append(fact("flange_narrow", flange=(made.flange, "length"), least=(least + 2 * made.thickness, "length")))
     for number, (x, y, diameter) in enumerate(made.rings, 1):
         room = min(x, made.width - x, y, made.height - y) - diameter / 2
         if room < least:
-            faults.append(
-                f"Fan opening {number} runs into the fold: {both(room, 'length')} from the side, it needs {both(least, 'length')}"
-            )
+            faults.append(fact("opening_in_fold", number=number, room=(room, "length"), least=(least, "length")))
     for i, (x0, y0, d0) in enumerate(made.rings):
         for x1, y1, d1 in made.rings[i + 1 :]:
             if math.hypot(x1 - x0, y1 - y0) < (d0 + d1) / 2 + WEB:
-                faults.append(f"Two fan openings leave less than {both(WEB, 'length')} between them")
+                faults.append(fact("openings_near", web=(WEB, "length")))
     return faults
 
 

@@ -20,11 +20,11 @@ from PyQt6.QtWidgets import (
 )
 
 from keelroom.assess.tape import EYE
-from keelroom.assess.wording import lowered
 from keelroom.document.edits import set_value
 from keelroom.document.fields import Path, get, owner_and_spec, spec_of
 from keelroom.document.quantity import ORIGINS, Quantity, Spec, shown, typed
 from keelroom.errors import InputError, KeelRoomError
+from keelroom.facts import lowered
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.origin import OriginMark
 from keelroom.gui.widgets.text import ChoiceBox, Line, label, plain_tip, restyle

@@ -9,7 +9,7 @@ from PyQt6.QtCore import QPoint
 from PyQt6.QtWidgets import QMenu, QWidget
 
 from keelroom.assess.acts.registry import offer
-from keelroom.assess.wording import flag_act
+from keelroom.assess.fixes import flag_act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Fan
 from keelroom.gui.session.session import Session

@@ -7,12 +7,12 @@ from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QLineEdit, QMenu, QToolButton
 
 from keelroom.assess.tape import EYE, may_differ
-from keelroom.assess.wording import lowered
 from keelroom.document.edits import set_value
 from keelroom.document.fields import Path
 from keelroom.document.quantity import Quantity, Spec, shown, typed
 from keelroom.document.schema.survey import SecondReading
 from keelroom.errors import InputError
+from keelroom.facts import lowered
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.fields import EDIT_WIDTH, QuantityField
 from keelroom.gui.widgets.text import Line, label, restyle

@@ -9,7 +9,8 @@ from pypdf import PdfReader
 
 from keelroom.assess.acts.registry import applies, edit_for
 from keelroom.assess.assess import assess
-from keelroom.assess.report import as_json, as_table
+from keelroom.assess.machine_form import as_json
+from keelroom.assess.report import as_table
 from keelroom.core.electrical.charging import Alternator, output, ratio_for
 from keelroom.document.edits import apply, set_value
 from keelroom.document.file import load
@@ -21,6 +22,7 @@ from keelroom.export.sheet import write_sheet
 from keelroom.gui.stations.electrical.sentences import charging_said
 from tests.changes import on
 from tests.conftest import DEMO
+from tests.told import what_of, why_of
 
 BUILD = load(DEMO)
 ACCESSORIES = ("brief", "accessories")
@@ -38,7 +40,7 @@ def test_one_idle_case_tells_one_shortfall_everywhere(tmp_path):
     assert balance.wanted - balance.available == pytest.approx(assessment.electrics.idle.short, abs=0.05)
     finding = found(BUILD, "alternator_short")
     page = " ".join(text for _, text in charging_said(BUILD, assessment, "us"))
-    for text in (finding.why, page):
+    for text in (why_of(finding), page):
         assert re.findall(r"running, (\d+ A) are wanted at idle; the alternator gives (\d+ A)", text) == [(wanted, given_)]
         assert re.findall(r"is down in (\d+ min)", text) == [minutes]
         said = re.search(r"(\d+) A are wanted at idle; the alternator gives (\d+) A hot, the battery makes up (\d+) A", text)
@@ -70,8 +72,8 @@ def test_a_measured_voltage_stands_and_its_contradiction_is_named():
     assert balance.available == pytest.approx(balance.wanted + balance.battery, rel=1e-3)
     assert not [f for f in assessment.findings if f.code in ("alternator_short", "battery_low")]
     said = found(measured, "voltage_contradicts")
-    assert f"{balance.available:.0f} A" in said.why
-    assert f"{assessment.electrics.idle.modelled:.0f} A" in said.why
+    assert f"{balance.available:.0f} A" in why_of(said)
+    assert f"{assessment.electrics.idle.modelled:.0f} A" in why_of(said)
     words = " ".join(text for _, text in charging_said(measured, assessment, "us"))
     assert "down in" not in words
     agreeing = on(measured, ((*ACCESSORIES, "alternator_rating"), "250 A", "current"))
@@ -81,7 +83,7 @@ def test_a_measured_voltage_stands_and_its_contradiction_is_named():
 def test_a_voltage_measured_low_with_an_alternator_that_could_is_a_contradiction_too():
     weak = on(BUILD, ((*ACCESSORIES, "idle_voltage"), "12.3 V", "voltage"), ((*ACCESSORIES, "alternator_rating"), "250 A", "current"))
     said = found(weak, "voltage_contradicts")
-    assert "slipping belt" in said.why
+    assert "slipping belt" in why_of(said)
     short = found(weak, "alternator_short")
     assert short.fix == (), "what was measured has to be measured again"
 
@@ -117,7 +119,7 @@ def test_what_cures_it_reaches_what_its_sentence_says(rating, ratio, share, curv
     if finding is None:
         return
     for fix in finding.fix:
-        assert fix.label.removeprefix("A ").removesuffix(" alternator").removeprefix("Idle at ") in finding.why
+        assert fix.label.removeprefix("A ").removesuffix(" alternator").removeprefix("Idle at ") in why_of(finding)
         cured = apply(build, edit_for(build, fix))
         after = assess(cured)
         assert not [f for f in after.findings if f.code == "alternator_short"], fix.label
@@ -165,12 +167,12 @@ def test_where_no_cable_stands_the_fuse_two_are_named():
     )
     unfused = found(build, "charge_unfused")
     assert unfused.fix == ()
-    assert "run two" in unfused.why
+    assert "run two" in why_of(unfused)
 
 
 def test_a_shortfall_without_fans_does_not_speak_of_them():
     bare = apply(on(BUILD, ((*ACCESSORIES, "alternator_rating"), "60 A", "current")), set_value(("packages", "p1", "fans"), (), ""))
     short = found(bare, "alternator_short")
-    assert short.what == "The alternator cannot feed what is on at idle"
-    assert "fans" not in f"{short.what} {short.why.split('To hold')[0]}"
-    assert found(BUILD, "alternator_short").what == "The alternator cannot feed the fans at idle"
+    assert what_of(short) == "The alternator cannot feed what is on at idle"
+    assert "fans" not in f"{what_of(short)} {why_of(short).split('To hold')[0]}"
+    assert what_of(found(BUILD, "alternator_short")) == "The alternator cannot feed the fans at idle"

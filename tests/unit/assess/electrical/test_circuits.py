@@ -45,6 +45,7 @@ from keelroom.units import KINDS
 from keelroom.units import parse as read
 from tests.changes import on
 from tests.conftest import DEMO
+from tests.told import what_of, why_of
 from tests.unit.assess.test_assess import GOLDEN
 
 BUILD = load(DEMO)
@@ -117,8 +118,8 @@ WRONG = {
 @pytest.mark.parametrize("code", WRONG)
 def test_what_is_wrong_is_found_where_it_is_with_its_reason(code):
     finding = codes(on(BUILD, *WRONG[code]))[code]
-    assert finding.what
-    assert len(finding.why) > 20
+    assert what_of(finding)
+    assert len(why_of(finding)) > 20
     assert code not in codes(GOOD) or code in (
         "over_speed",
         "charge_cable",
@@ -169,8 +170,8 @@ def test_sources_of_unlike_voltage_feed_nothing_and_say_so():
     build = on(build, ((*FANS, "sources"), ("battery", "truck")))
     finding = codes(build)["sources_differ"]
     assert finding.where == (*FANS, "sources")
-    assert "12 V" in finding.why
-    assert "24 V" in finding.why
+    assert "12 V" in why_of(finding)
+    assert "24 V" in why_of(finding)
     assert circuit(build).at_idle == 0.0
     together = on(BUILD, ((*FANS, "sources"), ("battery", "alternator")), ((*FANS, "grounds"), "2", "count"))
     assert not {"sources_differ", "no_return"} & set(codes(together))  # legitimate
@@ -270,7 +271,7 @@ def test_a_planned_circuit_has_nothing_wrong(package):
     figures = first_wave(build).electrics.circuits
     assert {m.id for one in figures for m in one.motors} == {m.id for m in motors_of(build, build.package)}
     wrong = [f for f in first_wave(build).findings if f.where[2:3] == ("circuits",) and f.level != "note"]
-    assert not wrong, [f.what for f in wrong]
+    assert not wrong, [what_of(f) for f in wrong]
     for one in figures:
         assert one.drop <= build.supply.drop_limit.si
         assert one.circuit.fuse.si <= one.weakest.ampacity + 0.05
@@ -340,7 +341,7 @@ def test_the_balance_is_short_when_the_alternator_is_and_the_battery_says_how_lo
 
 def test_a_pulley_is_offered_where_the_speed_limit_allows_it():
     assert [fix.code for fix in codes(BUILD)["alternator_short"].fix] == ["larger_alternator"]
-    assert "no pulley gives it" in codes(BUILD)["alternator_short"].why
+    assert "no pulley gives it" in why_of(codes(BUILD)["alternator_short"])
     free = on(
         BUILD,
         (("supply", "speed_limit"), "20000 rpm", "turning speed"),
@@ -349,7 +350,7 @@ def test_a_pulley_is_offered_where_the_speed_limit_allows_it():
     )
     finding = codes(free)["alternator_short"]
     pulley = next(fix for fix in finding.fix if fix.label.startswith("A pulley"))
-    assert f"{pulley.label[2:]} instead of 1.80" in finding.why
+    assert f"{pulley.label[2:]} instead of 1.80" in why_of(finding)
     mended = apply(free, edit_for(free, pulley))
     assert not {"alternator_short", "over_speed"} & set(codes(mended))
 
@@ -427,7 +428,7 @@ def test_a_typed_speed_curve_is_followed():
 def test_the_adapter_says_what_to_cut_out_of_the_hose():
     adapter = adapter_of(BUILD, BUILD.package)
     assert adapter.cut == pytest.approx(0.0254)
-    assert adapter.fault == ""
+    assert adapter.fault is None
     short = on(BUILD, ((*CONTROL, "adapter"), "1 in", "length"))
     assert adapter_of(short, short.package).fault
     fins = on(BUILD, ((*CONTROL, "sensor"), "fins"))

@@ -30,6 +30,7 @@ from keelroom.document.schema.panels import EDGES, Panel
 from keelroom.document.schema.survey import AirHole, MountHole
 from tests.changes import on
 from tests.conftest import DEMO
+from tests.told import said_by, what_of
 
 BUILD = load(DEMO)
 P1 = ("packages", "p1")
@@ -230,14 +231,14 @@ def test_a_pad_and_spacers_take_off_what_is_left_to_joggle():
 def test_a_strap_whose_ends_coincide_is_told_at_its_end():
     plan = plan_of(start="core:upper_left", end="core:upper_left")
     assert [field for field in plan.at][:1] == ["end"]
-    assert "same point" in plan.faults[0]
+    assert "same point" in said_by(plan.faults[0])
 
 
 def test_a_new_hole_has_to_be_placed():
-    assert "not placed yet" in plan_of(end="new").faults[0]
+    assert "not placed yet" in said_by(plan_of(end="new").faults[0])
     placed = plan_of(end="new", new_x="-3 in", new_y="20 in", new_z="1 in", isolated=False)
     assert placed.made is not None
-    assert "drill both at once" in placed.transfer[1]
+    assert "drill both at once" in said_by(placed.transfer[1])
 
 
 def test_a_point_that_is_gone_is_told_where_it_was_chosen():
@@ -249,10 +250,10 @@ def test_a_point_that_is_gone_is_told_where_it_was_chosen():
 def test_how_a_hole_is_carried_over(behind, words):
     holes = tuple(hole.model_copy(update={"behind": tape(behind) if behind else None}) if hole.id == "upper_left" else hole for hole in BUILD.survey.holes)  # fmt: skip
     build = on(BUILD, (("survey", "holes"), holes), ((*P1, "brackets"), (bracket(end="hole:upper_left"),)))
-    assert words in bracket_plans(build, build.package)[0].transfer[1]
+    assert words in said_by(bracket_plans(build, build.package)[0].transfer[1])
     stud = tuple(hole.model_copy(update={"stud": True}) for hole in BUILD.survey.holes)
     build = on(BUILD, (("survey", "holes"), stud), ((*P1, "brackets"), (bracket(end="hole:upper_left"),)))
-    assert "over the stud" in bracket_plans(build, build.package)[0].transfer[1]
+    assert "over the stud" in said_by(bracket_plans(build, build.package)[0].transfer[1])
 
 
 def across(x="0 in", out="2 in"):
@@ -271,12 +272,12 @@ def test_a_stud_or_stand_off_goes_straight_across(form, long):
     plan = bracket_plans(build, build.package)[0]
     assert plan.made.developed / INCH == pytest.approx(long, rel=1e-4)
     aside = on(across(x="0.5 in"), ((*P1, "brackets"), (bracket(form=form, end="hole:far", isolated=False),)))
-    assert "beside each other" in bracket_plans(aside, aside.package)[0].faults[0]
+    assert "beside each other" in said_by(bracket_plans(aside, aside.package)[0].faults[0])
 
 
 def test_a_strap_straight_across_is_no_strap():
     build = on(across(), ((*P1, "brackets"), (bracket(end="hole:far", isolated=False),)))
-    assert any("stud or a stand-off" in fault for fault in bracket_plans(build, build.package)[0].faults)
+    assert any("stud or a stand-off" in said_by(fault) for fault in bracket_plans(build, build.package)[0].faults)
 
 
 def test_an_adapter_plate_from_old_holes_to_new_ones():
@@ -338,7 +339,7 @@ def test_straps_of_the_trade_hold_a_package():
         plan = bracket_plans(build, build.package)[0]
         assert plan.made.kind == "flat"
         assert not plan.faults, plan.faults
-        assert any("root pass" in note for note in plan.notes) is ("stiffener" in stock)
+        assert any("root pass" in said_by(note) for note in plan.notes) is ("stiffener" in stock)
 
 
 # frames
@@ -348,12 +349,12 @@ def test_a_frame_round_any_cooler_hangs_by_brackets_from_its_corners():
     frame = Frame(id="frame2", cooler="cooler", hangs="brackets")
     build = on(BUILD, ((*P1, "mounting", "frames"), (*BUILD.package.mounting.frames, frame)))
     plan = frame_plans(build.package)[1]
-    assert "0 brackets" in plan.faults[0][1]
+    assert "0 brackets" in said_by(plan.faults[0])
     hung = tuple(bracket(start=f"frame:frame2:{corner}", end="hole:lip_left").model_copy(update={"id": f"f{corner}"}) for corner in ("upper_left", "upper_right", "lower_left"))  # fmt: skip
     held = on(build, ((*P1, "brackets"), hung))
     assert not frame_plans(held.package)[1].faults
     on_core = on(build, ((*P1, "mounting", "frames", "frame2", "hangs"), "core"))
-    assert "does not stand at the core" in frame_plans(on_core.package)[1].faults[0][1]
+    assert "does not stand at the core" in said_by(frame_plans(on_core.package)[1].faults[0])
 
 
 def test_a_frame_is_as_large_as_its_corners_say():
@@ -408,7 +409,7 @@ def test_a_neighbour_moved_into_another_is_a_clearance_like_any():
     """The regulator put where the brake unit stands: one inside the other, told at the move."""
     build = with_moves(Move(id="regulator", how="new_place", left=tape("-4 in"), bottom=tape("12 in"), front=tape("5 in")))
     finding = next(
-        f for f in assess(build).findings if f.code == "fit_overlaps" and "Voltage regulator" in f.what and "Brake unit" in f.what
+        f for f in assess(build).findings if f.code == "fit_overlaps" and "Voltage regulator" in what_of(f) and "Brake unit" in what_of(f)
     )
     assert finding.where == ("packages", "p1", "moves", "regulator", "left")
 
@@ -474,7 +475,7 @@ def test_cautions_of_latch_brakes_and_structure():
     build = with_moves(
         Move(id="latch", how="notched", notch=tape("1/2 in")), Move(id="brake", how="slotted", by_z=tape("1/2 in")), Move(id="brace", how="notched", notch=tape("1/4 in")), build=kinds,
     )  # fmt: skip
-    said = {moved.move.id: " ".join(moved.cautions) for moved in moves_of(build, build.package)}
+    said = {moved.move.id: " ".join(map(said_by, moved.cautions)) for moved in moves_of(build, build.package)}
     assert "follow local codes" in said["latch"]
     assert "hood must stay shut" in said["latch"]
     assert "bled and tested" in said["brake"]
@@ -522,7 +523,7 @@ def test_two_shrouds_joined_are_trimmed_like_one_and_put_each_fan_in_its_ring():
     assert sum("half" in name for name in names) == 2
     wide = trim_plan(joined(join_trim="1/4 in", lap="1/2 in").package)
     assert not wide.now.seats
-    assert "where they meet" in " ".join(trim_plan(joined(join_trim="2 in").package).faults)
+    assert "where they meet" in " ".join(map(said_by, trim_plan(joined(join_trim="2 in").package).faults))
 
 
 def test_a_bought_shroud_takes_another_fan_by_a_ring_or_is_opened_up():
@@ -530,11 +531,11 @@ def test_a_bought_shroud_takes_another_fan_by_a_ring_or_is_opened_up():
     assert ring is not None
     assert ring.copies == 2
     assert not faults
-    assert "laps it" in notes[0]
+    assert "laps it" in said_by(notes[0])
     none, faults, notes = ring_of(on(joined(), ((*P1, "shroud", "ring_opening"), "11 in", "length")).package)
     assert none is None
     assert not faults
-    assert "Cut its opening" in notes[0]
+    assert "Cut its opening" in said_by(notes[0])
 
 
 def test_an_older_file_keeps_what_it_said_of_gaps_brackets_and_moved_parts(tmp_path):

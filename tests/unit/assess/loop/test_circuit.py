@@ -16,6 +16,7 @@ from keelroom.assess.loop.hose_plans import hose_plans, rod_pattern, rod_words
 from keelroom.assess.loop.order import circuit_order
 from keelroom.assess.loop.strength import proof_pressure
 from keelroom.assess.questions.coolant_ways import answer_to, coolant_ways
+from keelroom.assess.words import clause
 from keelroom.catalogue.load import cores, engines, fan_assemblies, vehicles
 from keelroom.document.edits import apply
 from keelroom.document.quantity import quantity
@@ -24,6 +25,7 @@ from keelroom.drawing.scene import Circle, Label, Polyline
 from keelroom.errors import InputError
 from tests.changes import on
 from tests.remote import rear_mounted
+from tests.told import said_by, what_of
 from tests.unit.assess.loop.rows import BOTTLE, BUILD, HOSES, LOOP, LOWER, P1, PUMPED, STEAM, TANK, UPPER, VENTED, hoses, line, parts
 
 PSI = 6894.757
@@ -91,7 +93,7 @@ def test_no_air_is_trapped_where_the_hose_rises_to_the_core():
     assert not air_in(screwed, screwed.package, first_wave(screwed)).traps
     steps = bleed_list(air_in(screwed, screwed.package, first_wave(screwed)))
     assert [step.name for step in steps] == ["Core, its top", "Engine outlet"], "from the lowest up"
-    assert "bleed screw" in steps[1].what
+    assert "bleed screw" in clause(steps[1].how, "us")
 
 
 def test_a_half_entered_circuit_says_what_it_needs_and_keeps_the_rest():
@@ -99,7 +101,7 @@ def test_a_half_entered_circuit_says_what_it_needs_and_keeps_the_rest():
         found = first_wave(on(BUILD, *wrong))
         assert all(case.figures is None for case in found.cases)
         assert all(len(case.needs) == 1 for case in found.cases)
-        assert loop_told(on(BUILD, *wrong), found)["whole"] is False
+        assert loop_told(on(BUILD, *wrong), found, "us")["whole"] is False
     unknown = on(BUILD, ((*UPPER, "length"), None), (("survey", "hoses", "upper", "x"), None))
     needs = first_wave(unknown).cases[0].needs
     assert [need.path[-1] for need in needs] == ["length"]
@@ -124,14 +126,14 @@ def test_the_test_pressure_is_never_over_cap_or_weakest():
         build = on(BUILD, *changes)
         found = first_wave(build)
         assert proof_pressure(build.package, stands_of(build, build.package, found)) == pytest.approx(psi * PSI, rel=1e-6)
-        held = next(step.what for step in fill_steps(build, found) if "closed circuit" in step.what)
+        held = next(said_by(step) for step in fill_steps(build, found) if "closed circuit" in said_by(step))
         assert f"{psi:.1f} psi" in held
 
 
 def test_the_fill_plan_is_this_circuits():
     def words(*changes):
         build = on(BUILD, *changes)
-        return " ".join(step.what for step in fill_steps(build, first_wave(build)))
+        return " ".join(said_by(step) for step in fill_steps(build, first_wave(build)))
 
     assert "Vacuum filler" in words()
     assert "Sealed funnel" in words(((*LOOP, "fill_way"), "funnel"))
@@ -141,9 +143,9 @@ def test_the_fill_plan_is_this_circuits():
     assert "Under 3 %".lower() in words(((*P1, "coolant", "glycol_share"), "100 %", "share")).lower()
     assert "never open a cap on a hot circuit" in words()
     rear = rear_mounted(BUILD)
-    gulps = next(step.what for step in fill_steps(rear, first_wave(rear)) if "gulps" in step.what)
+    gulps = next(said_by(step, "si") for step in fill_steps(rear, first_wave(rear)) if "gulps" in said_by(step))
     # 28 ft of 1 in hold 4.32 L, 10 in of 1 1/2 in 0.29, the heater's hoses 0.25.
-    assert float(gulps.split("swallow ")[1].split("(")[1].split(" L")[0]) == pytest.approx(4.9, abs=0.1)
+    assert float(gulps.split("swallow ")[1].split(" L")[0]) == pytest.approx(4.9, abs=0.1)
 
 
 @pytest.mark.parametrize("number", range(0, 12, 3))
@@ -157,7 +159,7 @@ def test_an_ordinary_circuit_in_one_act_leaves_nothing_wrong(number):
     made = apply(build, ordinary_edit(build, build.package))
     found = first_wave(made)
     own = [f for f in found.findings if f.where[2:3] == ("loop",) and f.level == "problem"]
-    assert not own, [f.what for f in own]
+    assert not own, [what_of(f) for f in own]
     assert all(run.route is not None and run.length for run in graph_of(made, made.package).runs)
     assert made.package.loop.parts[-1].kind == "overflow"
     with pytest.raises(InputError, match="already"):
@@ -196,7 +198,7 @@ def test_a_hose_at_hand_is_cut_twice():
     build = on(BUILD, ((*UPPER, "stock"), "25 in", "length"))
     plan = next(plan for plan in hose_plans(build, build.package) if plan.run.hose.id == "upper")
     assert plan.off == pytest.approx((25 - 24 + 1) * 0.0254), "with the inch the sensor's adapter takes out"
-    assert any("take 1 in" in note and "then the last 1 in" in note for note in plan.notes)
+    assert any("take 1 in" in said_by(note) and "then the last 1 in" in said_by(note) for note in plan.notes)
     assert rod_words(plan.steps, "us")[-1].endswith("end")
     pattern = rod_pattern(plan)
     assert pattern is not None

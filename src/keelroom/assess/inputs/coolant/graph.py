@@ -24,6 +24,7 @@ from keelroom.document.fields import Path
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.loop import Loop, Part
 from keelroom.document.schema.package import Package
+from keelroom.facts import Fact, Figures, given
 
 BranchSort = Literal["engine", "core", "thermostat", "bypass", "hose", "part"]
 
@@ -41,12 +42,17 @@ class Branch(NamedTuple):
 
 
 class Fault(NamedTuple):
-    """What keeps the circuit from being one: a code, the field it is at, and what is wrong there."""
+    """What keeps the circuit from being one: the finding it makes and its form, the field it is at, and its figures."""
 
     code: str
     path: Path
-    what: str
-    why: str = ""
+    figures: Figures = ()
+    form: str = ""
+
+    @property
+    def fact(self) -> Fact:
+        """What is wrong there."""
+        return Fact(f"{self.code}.{self.form}" if self.form else self.code, self.figures)
 
 
 class Graph(NamedTuple):
@@ -90,8 +96,7 @@ def _graph(ports: dict[str, Port], loop: Loop, ident: str) -> Graph:
         faults.append(gap_fault(gap, ports, where))
     pumps = [part for part in loop.parts if part.kind == "pump"]
     if order and loop.pump == "electric" and pumps and not any(branch.part in pumps for branch in order if branch.part):
-        faults.append(Fault("pump_aside", (*where, "parts", pumps[0].id, "kind"), f"{part_name(pumps[0])} is not in the coolant’s way",
-                            "Nothing else drives the coolant: put it into the line from the core to the engine."))  # fmt: skip
+        faults.append(Fault("pump_aside", (*where, "parts", pumps[0].id, "kind"), given(name=part_name(pumps[0]))))
         order = []
     nodes = tuple(dict.fromkeys(node for branch in joined for node in (branch.start, branch.end) if node != COLD))
     return Graph(ident, ports, nodes, tuple(joined), tuple(runs), loop.parts, tuple(faults), tuple(order))
@@ -128,27 +133,24 @@ def _runs(ports: dict[str, Port], loop: Loop, where: Path) -> tuple[list[HoseRun
         name = hose_name(hose)
         for field, key, port in (("start", hose.start, ends[0]), ("end", hose.end, ends[1])):
             if port is None:
-                what = f"{name} needs an end" if not key else f"{name} leads to something that is no longer there"
-                faults.append(Fault("loop_end", (*path, field), what, "Choose the port it is joined to."))
+                faults.append(Fault("loop_end", (*path, field), given(name=name), "gone" if key else ""))
             elif key in taken and hose.start != hose.end:
-                faults.append(Fault("loop_taken", (*path, field), f"{name} and {taken[key]} are both on one port: {port.name.lower()}",
-                                    "A port takes one hose: a tee between them, or another port."))  # fmt: skip
+                faults.append(Fault("loop_taken", (*path, field), given(name=name, other=taken[key], port=port.name.lower())))
             taken.setdefault(key, name)
         first, last = ends
         if first is None or last is None:
             continue
         if first.key == last.key:
-            faults.append(Fault("loop_same", (*path, "end"), f"{name} begins and ends at one port", "Its other end leads somewhere else."))
+            faults.append(Fault("loop_same", (*path, "end"), given(name=name)))
             continue
         if joins_alike(first, last):
             word = "outlets" if first.sense > 0 else "inlets"
-            faults.append(Fault("loop_joined", (*path, "end"), f"{name} joins two {word}: {first.name.lower()} and {last.name.lower()}",
-                                "Coolant comes out of one end of a hose and goes in at the other: nothing would flow here."))  # fmt: skip
+            faults.append(Fault("loop_joined", (*path, "end"), given(name=name, first=first.name.lower(), last=last.name.lower()), word))
             continue
         backwards = first.sense < 0 or last.sense > 0
         run = attempted(name, path, lambda hose=hose, ends=(last, first) if backwards else (first, last): run_of(hose, *ends))  # type: ignore[misc]
         if isinstance(run, Stopped):
-            faults.append(Fault("not_worked_out", path, run.sentence, "The circuit stands without it, and may not be whole."))
+            faults.append(Fault("not_worked_out", path, given(reason=run.sentence), "hose"))
         else:
             runs.append(run)
     return runs, faults
@@ -220,17 +222,7 @@ def live(branches: tuple[Branch, ...]) -> frozenset[str]:
 
 def gap_fault(gap: str, ports: dict[str, Port], where: Path) -> Fault:
     """What is missing where coolant does not get round."""
-    words = (
-        "Nothing leads from the engine’s outlet to the core’s inlet"
-        if gap == "there"
-        else "There is no way back from the core’s outlet to the engine’s inlet"
-    )
-    return Fault(
-        "loop_open",
-        (*where, "hoses"),
-        words,
-        "Flows and temperatures wait until a hose is there: the rest can be entered and saved meanwhile.",
-    )
+    return Fault("loop_open", (*where, "hoses"), form="there" if gap == "there" else "back")
 
 
 def gates(graph: Graph) -> list[Branch]:

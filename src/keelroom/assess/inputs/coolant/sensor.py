@@ -11,6 +11,7 @@ from keelroom.assess.inputs.electrical.controller import HOSED, place_of
 from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
+from keelroom.facts import Fact, fact
 
 THREADS = {"npt_18": "1/8 NPT", "npt_14": "1/4 NPT", "npt_38": "3/8 NPT", "npt_12": "1/2 NPT", "m14": "M14 × 1.5", "m16": "M16 × 1.5", "m22": "M22 × 1.5"}  # fmt: skip
 
@@ -28,13 +29,13 @@ def sensor_hose(build: Build, package: Package) -> str:
 
 
 class Adapter(NamedTuple):
-    """The sensor adapter in a hose: piece to cut out of it [m], bore [m], thread; fault: why it cannot be, '' where it can."""
+    """The sensor adapter in a hose: piece to cut out of it [m], bore [m], thread; fault: why it cannot be, None where it can."""
 
     cut: float
     bore: float | None
     thread: str
     strap: bool
-    fault: str
+    fault: Fact | None
 
 
 def adapter_of(build: Build, package: Package) -> Adapter | None:
@@ -44,5 +45,5 @@ def adapter_of(build: Build, package: Package) -> Adapter | None:
         return None
     cut = control.adapter.si - 2 * control.adapter_push.si
     run = _sensor_run(build, package)
-    fault = "" if cut > 0 else "The hose ends would meet over it: a longer adapter, or less of it inside each end"
+    fault = None if cut > 0 else fact("hose_ends_meet")
     return Adapter(max(cut, 0.0), run.bore if run else None, THREADS[control.thread], control.strap, fault)

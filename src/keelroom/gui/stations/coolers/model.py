@@ -6,6 +6,7 @@ from keelroom.assess.acts.coolers import KINDS_OF_COOLER
 from keelroom.assess.figures.assessment import Assessment, CaseFigures
 from keelroom.assess.fit.coolers import LINED, LinePlan, kinked, line_plan, mount_notes, named, oil_through
 from keelroom.assess.inputs.coolers import FLUID_OF, SPOTS, fitted
+from keelroom.assess.words import clause, clauses
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
 from keelroom.gui.rows import Group, Page, Path, Row, Said, quantities
@@ -90,7 +91,7 @@ def advice_of(build: Build, path: Path, system: str) -> Said:
     if cooler is None or cooler.stands == "ahead":
         return ()
     faults, notes = mount_notes(build, build.package, cooler)
-    return (*(("problem", fault) for _, fault in faults), *(("faint", note) for note in notes))
+    return (*(("problem", clause(one.fact, system)) for one in faults), *(("faint", note) for note in clauses(notes, system)))
 
 
 def _fluid_groups(build: Build) -> tuple[Group, ...]:

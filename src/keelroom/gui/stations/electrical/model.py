@@ -62,7 +62,7 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str = "") ->
     )
     return tuple(
         page._replace(
-            marks=marks_of(assessment, page, {circuit.id: circuit.name or circuit.id for circuit in build.package.circuits}),
+            marks=marks_of(assessment, page, {circuit.id: circuit.name or circuit.id for circuit in build.package.circuits}, system),
             said=said[page.title]() if page.title in said else (),
         )
         if page.title == shown

@@ -4,14 +4,15 @@ from __future__ import annotations
 
 import math
 
-from keelroom.assess.electrical.charge import CRUISING, balance_words, cable_for, charging_of, fan_current_alone, share_taken
+from keelroom.assess.electrical.charge import CRUISING, balance_told, cable_for, charging_of, fan_current_alone, share_taken
 from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics
-from keelroom.assess.electrical.words import advice_words
+from keelroom.assess.electrical.words import advice
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.inputs.coolant.sensor import adapter_of
-from keelroom.assess.wording import raised
+from keelroom.assess.words import clause, clauses
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import UNRELAYED
+from keelroom.facts import raised
 from keelroom.gui.rows import Said
 from keelroom.units import KINDS, format_si
 
@@ -46,7 +47,10 @@ def circuit_said(found: Electrics | None, circuit_id: str, system: str) -> Said:
     return (
         ("", circuit_words(figures)),
         ("faint", wire_words(figures, system)),
-        ("faint", "Wire, fuse and what switches it are as advised." if good else f"Smallest that will do: {advice_words(figures)}."),
+        (
+            "faint",
+            "Wire, fuse and what switches it are as advised." if good else f"Smallest that will do: {clause(advice(figures), system)}.",
+        ),
     )
 
 
@@ -93,7 +97,12 @@ def charging_said(build: Build, assessment: Assessment, system: str) -> Said:
     said: list[tuple[str, str]] = []
     if facts.idle:
         balance = facts.idle.balance
-        said.append(("problem" if facts.idle.short > 0 else "strong", f"{balance_words(facts)} {balance.voltage:.1f} V at the battery."))
+        said.append(
+            (
+                "problem" if facts.idle.short > 0 else "strong",
+                f"{' '.join(clauses(balance_told(facts), system))} {balance.voltage:.1f} V at the battery.",
+            )
+        )
         worst = min(facts.idle.volts.values(), default=math.nan)
         if math.isfinite(worst):
             said.append(
@@ -124,7 +133,7 @@ def control_said(build: Build, assessment: Assessment, system: str) -> Said:
         bore = f" of {format_si(adapter.bore, length, system)} bore" if adapter.bore else ""
         strap = "strap it to ground" if adapter.strap else "no ground strap"
         said.append(
-            ("problem", adapter.fault)
+            ("problem", f"{clause(adapter.fault, system)}.")
             if adapter.fault
             else ("", f"Adapter{bore}, {adapter.thread}: cut {format_si(adapter.cut, length, system)} out of the hose, {strap}.")
         )

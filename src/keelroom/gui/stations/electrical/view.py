@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QWidget
 
-from keelroom.assess.wording import lowered
 from keelroom.drawing.charging import charging
 from keelroom.drawing.scene import Scene
 from keelroom.drawing.wiring import wiring
+from keelroom.facts import lowered
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.electrical.harness import HarnessView
 from keelroom.gui.stations.electrical.model import pages

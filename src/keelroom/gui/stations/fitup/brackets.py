@@ -8,11 +8,12 @@ from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.mounts import FAN_MOUNTS, BracketPlan, anchors, bracket_plans, core_growth
 from keelroom.assess.fit.points import NEW
 from keelroom.assess.shelf import BOLT_CHOICES, METAL_CHOICES
-from keelroom.assess.wording import lowered
+from keelroom.assess.words import clause, clauses
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.mounts import Bracket, Frame
+from keelroom.facts import lowered
 from keelroom.gui.rows import Group, Page, Path, Row, Said, quantities
-from keelroom.units import KINDS, both, fine, format_si
+from keelroom.units import KINDS, fine, format_si
 
 FORMS = (
     ("strap", "Strap or bracket"),
@@ -89,7 +90,7 @@ def said(build: Build, system: str) -> Said:
     for plan in bracket_plans(build, build.package):
         name = plan.bracket.name or plan.bracket.id
         if plan.made is None:
-            lines.append(("problem", f"{name}: {lowered(plan.faults[0])}"))
+            lines.append(("problem", f"{name}: {lowered(clause(plan.faults[0], system))}"))
             continue
         safe = f", {plan.strap.safety:.1f}× safe" if plan.strap else ""
         state = "; cannot be made or would not hold" if plan.faults else ""
@@ -117,9 +118,14 @@ def advice(build: Build, system: str, ident: str) -> Said:
     if plan is None:
         return ()
     head = (("problem" if plan.faults else "strong", _figures(plan, system)),) if plan.made else ()
-    bears = (("", f"Bears {both(plan.load.mass, 'mass')} of the {plan.load.what}."),) if plan.load else ()
-    lines = [*head, *bears, *(("problem", fault) for fault in plan.faults), *(("", note) for note in plan.transfer)]
-    return (*lines, *(("faint", note) for note in plan.notes))
+    bears = (("", f"Bears {format_si(plan.load.mass, KINDS['mass'], system)} of the {plan.load.what}."),) if plan.load else ()
+    lines = [
+        *head,
+        *bears,
+        *(("problem", fault) for fault in clauses(plan.faults, system)),
+        *(("", note) for note in clauses(plan.transfer, system)),
+    ]
+    return (*lines, *(("faint", note) for note in clauses(plan.notes, system)))
 
 
 def _figures(plan: BracketPlan, system: str) -> str:
@@ -133,7 +139,7 @@ def _figures(plan: BracketPlan, system: str) -> str:
     if plan.strap is not None:
         words.append(f"{stress(plan.strap.stress, system)} ({plan.strap.safety:.1f}× safe), sags {fine(plan.strap.sag, system)}, {plan.strap.frequency:.0f} Hz")  # fmt: skip
     if plan.presses:
-        words.append(f"presses with {both(plan.presses, 'force')}")
+        words.append(f"presses with {format_si(plan.presses, KINDS['force'], system)}")
     return ", ".join(words)
 
 
@@ -175,7 +181,7 @@ def mounts_said(build: Build, system: str) -> Said:
     said.append(("" if enough else "problem", f"Hot, the core is {grows * 1e3:.1f} mm longer than cold; its mounts leave {format_si(mount.float_gap.si, KINDS['length'], system)}: {'one end slides freely' if enough else 'too little'}."))  # fmt: skip
     for plan in frame_plans(build.package):
         name = f"{plan.name.capitalize()} frame" if plan.name else "Frame of angle"
-        said += [("problem", f"{name}: {lowered(fault)}") for _, fault in plan.faults]
-        said += [("", f"{name}: {lowered(note)}") for note in plan.notes]
+        said += [("problem", f"{name}: {lowered(clause(one.fact, system))}") for one in plan.faults]
+        said += [("", f"{name}: {lowered(note)}") for note in clauses(plan.notes, system)]
         said += [("", f"{count} × {piece.lower()}, {format_si(length, KINDS['length'], system)}") for piece, length, count in plan.pieces]
     return tuple(said)

@@ -167,7 +167,7 @@ class MakeView(QWidget):
     def _dxf(self) -> None:
         from keelroom.export.dxf import write_dxf
 
-        self._ask("Write DXF", "templates.dxf", "DXF (*.dxf)", lambda path: write_dxf(self.chosen(), path))
+        self._ask("Write DXF", "templates.dxf", "DXF (*.dxf)", lambda path: write_dxf(self.chosen(), path, self.session.system))
 
     def _svg(self) -> None:
         from keelroom.export.svg import write_svg

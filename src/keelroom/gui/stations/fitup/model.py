@@ -11,9 +11,10 @@ from keelroom.assess.fit.clearances import RULE_WORDS, Gap
 from keelroom.assess.fit.panels import panel_name
 from keelroom.assess.fit.shroud_plan import pan_plan, trim_plan
 from keelroom.assess.shelf import METAL_CHOICES
-from keelroom.assess.wording import raised
+from keelroom.assess.words import clauses
 from keelroom.document.schema.build import Build
 from keelroom.drawing.fitup import STATE_WORDS
+from keelroom.facts import raised
 from keelroom.gui.marks import marks_of
 from keelroom.gui.rows import Group, Page, Path, Row, quantities
 from keelroom.gui.stations.fitup import brackets, neighbours, panels
@@ -49,7 +50,9 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str = "") ->
 
     def told(page: Page) -> Page:
         """The page with what is worked out for it: sentences, marks at its fields, words on each member."""
-        page = page._replace(marks=marks_of(assessment, page, _owners(build)), said=said[page.title]() if page.title in said else ())
+        page = page._replace(
+            marks=marks_of(assessment, page, _owners(build), system), said=said[page.title]() if page.title in said else ()
+        )
         given = advice.get(page.title)
         return page._replace(advice=lambda path: given(build, system, path[-1])) if given else page
 
@@ -170,7 +173,8 @@ def _shroud_said(build: Build, system: str, pressure: float) -> Said:
             ("", f"Gap left {format_si(plan.now.gap, KINDS['area'], system)}, leaks {format_si(plan.leak, KINDS['airflow'], system)} at the {format_si(pressure, KINDS['fan pressure'], system)} the fans draw standing. Seal to buy: {_length(plan.now.seal, system)}."),
             ("", f"Trimmed like this it puts the fans {_off(plan.shift, system)}."),
         ]  # fmt: skip
-        lines += [("problem", fault) for fault in plan.faults] + [("doubt", note) for note in plan.notes]
+        lines += [("problem", fault) for fault in clauses(plan.faults, system)]
+        lines += [("doubt", note) for note in clauses(plan.notes, system)]
         return tuple(lines)
     made = pan_plan(package)
     if made is None:
@@ -191,7 +195,8 @@ def _shroud_said(build: Build, system: str, pressure: float) -> Said:
             f"Largest flat field swings at {made.frequency:.0f} Hz; the long edge gives {fine(made.sag, system)} under a hand’s weight.",
         ),
     ]
-    lines += [("problem", fault) for fault in made.faults] + [("doubt", note) for note in made.notes]
+    lines += [("problem", fault) for fault in clauses(made.faults, system)]
+    lines += [("doubt", note) for note in clauses(made.notes, system)]
     return tuple(lines)
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.fit.moves import BOTTLES, CAPPED, HOW_WORDS, moves_of
 from keelroom.assess.inputs.coolant.volumes import bottle_wanted
+from keelroom.assess.words import clause, clauses
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.moves import Move
 from keelroom.document.schema.survey import Obstacle
@@ -70,6 +71,6 @@ def advice(build: Build, system: str, ident: str) -> Said:
         return (("faint", "The survey no longer has it."),)
     went = f", {format_si(moved.travel, KINDS['length'], system)} away" if moved.travel > 1e-4 else ""
     lines: list[tuple[str, str]] = [("problem" if moved.faults else "strong", f"{HOW_WORDS[moved.move.how].capitalize()}{went}: {format_si(moved.seconds, KINDS['time'], system)}.")]  # fmt: skip
-    lines += [("problem", text) for _, _, text in moved.faults]
-    lines += [("", note) for note in moved.notes]
-    return (*lines, *(("doubt", caution) for caution in moved.cautions))
+    lines += [("problem", clause(one.fact, system)) for one in moved.faults]
+    lines += [("", note) for note in clauses(moved.notes, system)]
+    return (*lines, *(("doubt", caution) for caution in clauses(moved.cautions, system)))

@@ -8,9 +8,10 @@ from keelroom.assess.figures.templates import sheet_list
 from keelroom.assess.fit.panels import KIND_WORDS, WORK_NOTES, PanelPlan, panel_name, panel_plans
 from keelroom.assess.inputs.sealing import ways
 from keelroom.assess.shelf import BOLT_CHOICES, METAL_CHOICES
-from keelroom.assess.wording import lowered
+from keelroom.assess.words import clause, clauses
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.panels import EDGES, Panel
+from keelroom.facts import lowered
 from keelroom.gui.rows import Group, Page, Path, Row, Said, quantities
 from keelroom.units import KINDS, format_si
 
@@ -97,8 +98,8 @@ def advice(build: Build, system: str, ident: str) -> Said:
     if plan is None:
         return ()
     lines: list[tuple[str, str]] = [("strong" if not plan.faults else "problem", _figures(plan, system))]
-    lines += [("problem", text) for _, text in plan.faults]
-    return (*lines, *(("", note) for note in plan.notes))
+    lines += [("problem", clause(one.fact, system)) for one in plan.faults]
+    return (*lines, *(("", note) for note in clauses(plan.notes, system)))
 
 
 def _figures(plan: PanelPlan, system: str) -> str:

@@ -17,6 +17,7 @@ from keelroom.assess.loop.hose_plans import INSTALL, hose_plans, rod_words
 from keelroom.assess.loop.order import TANK_SCHOOLS, order_words
 from keelroom.assess.loop.renewal import renewal
 from keelroom.assess.loop.strength import proof_pressure, weakest
+from keelroom.assess.words import clause, clauses
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.loop import Hose, Part
 from keelroom.document.schema.package import CorePort
@@ -222,7 +223,7 @@ def _core_port(port: CorePort, path: Path) -> Group:
 def _circuit_said(build: Build, system: str, assessment: Assessment, case: str) -> Said:
     graph, package = graph_of(build, build.package), build.package
     if not graph.whole:
-        return tuple(("problem" if fault.code != "loop_end" else "doubt", fault.what) for fault in graph.faults)
+        return tuple(("problem" if fault.code != "loop_end" else "doubt", clause(fault.fact, system)) for fault in graph.faults)
     lines: list[tuple[str, str]] = [("strong", order_words(graph, package.loop.thermostat_state != "none").capitalize() + ".")]
     figures = assessment.figures_of(case)
     if figures is not None and figures.verdict == "does_not_settle":
@@ -245,7 +246,7 @@ def _circuit_said(build: Build, system: str, assessment: Assessment, case: str) 
 
 def _hoses_said(build: Build, system: str, assessment: Assessment, case: str) -> Said:
     """Which are to be renewed; how they go on where it is tight."""
-    due = [f"{hose_name(hose)}: {found.what}" for hose in build.package.loop.hoses if (found := renewal(hose)) is not None]
+    due = [f"{hose_name(hose)}: {clause(found.fact, system)}" for hose in build.package.loop.hoses if (found := renewal(hose)) is not None]
     return (*((("doubt", f"To renew: {'; '.join(due)}. Heater hoses too."),) if due else ()), ("faint", " ".join(INSTALL[:3])))
 
 
@@ -271,7 +272,7 @@ def _air_said(build: Build, system: str, assessment: Assessment, case: str) -> S
     if found.unknown:
         lines.append(("doubt", f"Heights not known: {', '.join(found.unknown)}. What stands there is not judged."))
     lines.append(("head", "Bleed in this order"))
-    lines += [("", f"{k}. {step.name}: {step.what}.") for k, step in enumerate(bleed_list(found), 1)]
+    lines += [("", f"{k}. {step.name}: {clause(step.how, system)}.") for k, step in enumerate(bleed_list(found), 1)]
     return (*lines, ("faint", CAUTIONS[0]))
 
 
@@ -330,7 +331,7 @@ def _fill_said(build: Build, system: str, assessment: Assessment, case: str) -> 
         if step.stage != last:
             lines.append(("head", step.stage))
             last = step.stage
-        lines.append(("doubt" if step.caution else "", step.what))
+        lines.append(("doubt" if step.caution else "", clause(step.fact, system)))
     return tuple(lines)
 
 
@@ -364,7 +365,7 @@ def hose_advice(build: Build, path: Path, system: str, figures: CaseFigures | No
         lines.append(
             ("", f"{' and '.join(dict.fromkeys(clamp.name for clamp in plan.clamps))}{f'; {plan.clips} clips' if plan.clips else ''}.")
         )
-    lines += [("", note) for note in plan.notes]
+    lines += [("", note) for note in clauses(plan.notes, system)]
     if plan.steps and len(plan.steps) > 1:
         lines.append(("faint", "Rod: " + "; ".join(rod_words(plan.steps, system)) + "."))
     lines += [("", text) for text in line_words(run, figures, system)]

@@ -5,10 +5,10 @@ from __future__ import annotations
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.fit.cut_rules import CHECKS
 from keelroom.assess.inputs.coolant.ports import end_name
-from keelroom.assess.wording import lowered
 from keelroom.document.fields import owner_and_spec
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.survey import HoseEnd
+from keelroom.facts import lowered
 from keelroom.gui.rows import Group, Page, Path, Row, quantities, readings
 
 EDGES = (("plain", "Plain sheet"), ("stamped", "Stamped: stiffens"), ("no_go", "No-go: not to be cut"))

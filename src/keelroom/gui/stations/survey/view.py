@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QApplication, QWidget
 
-from keelroom.assess.wording import lowered
 from keelroom.document.fields import get, owner_and_spec
 from keelroom.document.quantity import described
 from keelroom.drawing.scene import Scene
 from keelroom.drawing.survey import picture
 from keelroom.errors import InputError
+from keelroom.facts import lowered
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.survey.model import label_of, pages
 from keelroom.gui.widgets.fields import field_round

@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QAbstractButton
 
 from keelroom.assess.figures.assessment import CaseFigures, CaseResult
 from keelroom.assess.report import VERDICT_WORDS, band_text, margin_text, missing_words, settles_text
-from keelroom.assess.wording import chance_words
+from keelroom.facts import chance_words
 from keelroom.gui.widgets.ledger.rail import FIGURE_WIDTH, MARGIN_WIDTH, NAME_WIDTH, TEMPERATURE, Railed
 from keelroom.gui.widgets.text import plain_tip
 from keelroom.units import KINDS, format_si

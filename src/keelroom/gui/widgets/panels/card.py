@@ -13,6 +13,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVBox
 from keelroom.assess.acts.registry import Brings, brings
 from keelroom.assess.acts.words import brings_words, mind_words
 from keelroom.assess.findings import Finding
+from keelroom.assess.words import worded
 from keelroom.core.sources import SOURCES
 from keelroom.document.act import Act
 from keelroom.errors import KeelRoomError
@@ -118,8 +119,9 @@ class Card(QWidget):
         """Show it, folded or open as it was left; what is folded away is not worked out."""
         self.finding = finding
         self.head.mark.show_level(finding.level, colour)
-        self.head.what.setText(finding.what)
-        self.head.setAccessibleName(f"{LEVEL_WORDS[finding.level]} at {place}: {finding.what}")
+        what = worded(finding, self.holder.session.system).what
+        self.head.what.setText(what)
+        self.head.setAccessibleName(f"{LEVEL_WORDS[finding.level]} at {place}: {what}")
         is_open = key_of(finding) in self.holder.opened
         self.head.open = is_open
         self.head.update()
@@ -140,9 +142,10 @@ class Card(QWidget):
 
     def _fill(self, finding: Finding) -> None:
         session = self.holder.session
-        self.why.setText(finding.why)
+        words = worded(finding, session.system)
+        self.why.setText(words.why)
         self.source.setText(f"From: {SOURCES[finding.source].citation}")
-        self.go.setAccessibleName(f"Show me: {finding.what}")
+        self.go.setAccessibleName(f"Show me: {words.what}")
         self.report.setVisible(bool(finding.report))
         while len(self.fixes) < len(finding.fix):
             self._add_fix(len(self.fixes))

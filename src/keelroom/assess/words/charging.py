@@ -1,0 +1,62 @@
+"""How findings of charging are worded."""
+
+from keelroom.assess.words.told import Told
+
+TOLD = {
+    "battery_low": Told(
+        "{voltage:.1f} V at the battery at idle",
+        "A healthy battery holds 12.0–12.3 V at 40 A: this one is nearly flat. The same reading at the fan alone would be its wire.",
+    ),
+    "over_speed": Told(
+        "The pulley over-speeds the alternator",
+        "{top} at the redline against its limit of {limit}: the rotor’s windings let go. A ratio of {ratio:.2f} keeps it; idle output then is {left:.0f} A.",
+    ),
+    "charge_place": Told(
+        "The charge cable’s insulation is not made for that place",
+        "The air round it is as hot as its insulation stands ({limit}): another class, or another way.",
+    ),
+    "charge_cable_hot": Told(
+        "The charge cable is too thin for the alternator’s current",
+        "At {rating:.0f} A its copper reaches {warm}; it carries {ampacity:.0f} A where it lies before its insulation ({limit}) goes.",
+    ),
+    "charge_cable": Told(
+        "The charge cable loses too much",
+        "At its {rating:.0f} A it loses {drop:.2f} V on the way to the battery; {drop_limit:g} V is the limit.",
+    ),
+    "charge_fuse_small": Told(
+        "The charge cable’s fuse is under the alternator’s rating",
+        "{fuse:g} A against {rating:.0f} A: it opens the day the battery is low, and an alternator cut off from its battery kills what hangs on it.",
+    ),
+    "charge_fuse_over": Told(
+        "The fuse does not protect the charge cable",
+        "A {fuse:g} A fuse; the cable carries {ampacity:.0f} A where it lies before its insulation ({limit}) goes.",
+    ),
+    "alternator_short": Told(
+        "The alternator cannot feed the fans at idle",
+        "{balance} The voltage sinks, and the fans with it: {voltage:.1f} V at the battery. {takes}",
+    ),
+    "alternator_short.other": Told(
+        "The alternator cannot feed what is on at idle",
+        "{balance} The voltage sinks: {voltage:.1f} V at the battery. {takes}",
+    ),
+    "voltage_contradicts.more": Told(
+        "{voltage:.1f} V measured at idle contradicts the alternator as entered",
+        "At that voltage the battery takes {battery:.0f} A, so the alternator must be giving {gives:.0f} A; by its rating, pulley and air it could give {could:.0f} A. A larger unit than entered, a faster idle, or less on than listed. The measured voltage is used.",
+    ),
+    "voltage_contradicts.drawn": Told(
+        "{voltage:.1f} V measured at idle contradicts the alternator as entered",
+        "At that voltage the battery gives {battery:.0f} A, so the alternator must be giving {gives:.0f} A; by its rating, pulley and air it could give {could:.0f} A. A larger unit than entered, a faster idle, or less on than listed. The measured voltage is used.",
+    ),
+    "voltage_contradicts.less": Told(
+        "{voltage:.1f} V measured at idle contradicts the alternator as entered",
+        "By its rating, pulley and air the alternator could give {could:.0f} A of the {wanted:.0f} A wanted; at that voltage it gives {gives:.0f} A. A slipping belt, a bad diode, a thin or green charge cable, or a tired battery. The measured voltage is used.",
+    ),
+    "charge_unfused": Told(
+        "Nothing protects the charge cable",
+        "Chafed through, it takes all the battery gives, hundreds of amps. A bolt-down fuse or a fusible link at the battery’s end, over what the alternator gives and under what the cable stands.",
+    ),
+    "charge_unfused.two": Told(
+        "Nothing protects the charge cable",
+        "Chafed through, it takes all the battery gives, hundreds of amps. A bolt-down fuse or a fusible link at the battery’s end, over what the alternator gives and under what the cable stands. No single cable stands the fuse it needs: run two, each with a fuse of its own.",
+    ),
+}

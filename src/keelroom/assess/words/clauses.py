@@ -1,0 +1,57 @@
+"""Clauses that stand inside sentences: what a duty case does, what a circuit is advised, what the battery and the alternator give."""
+
+from __future__ import annotations
+
+CLAUSES = {
+    # duty cases
+    "settles": "Settles at {top}",
+    "swings": "Swings between {low} and {top} as the fans stop and start",
+    "never_settles": "does not settle",
+    "reaches": "reaches {top}",
+    "reaches_limit": "from a full-open thermostat it reaches the limit in {time:duration}",
+    "boils_first": "it boils first",
+    "holds_to": "This package holds the limit up to {ambient} ambient here.",
+    "holds_to_find": "This package holds the limit up to … ambient here.",
+    "holds_nowhere": "No weather is cold enough for this package to hold it.",
+    # beliefs
+    "less_heat": "Here it takes {less:.0%} less heat off at the limit than half water.",
+    "less_and_hotter": "Here it takes {less:.0%} less heat off at the limit and the engine runs {hotter} hotter than half water.",
+    # the coolant circuit
+    "bubble_climbs": "A bubble climbs at {drift} in that line, the coolant that leaves it at idle runs at {speed}.",
+    "nothing_runs": "Nothing runs through it that could take air along.",
+    "renew": "to be renewed",
+    "past_its_age": "past its age",
+    # circuits
+    "source_of": "{name} {volts:g} V",
+    "parallel_contacts": "; two contacts in parallel carry one and a half times one, not twice",
+    "advice": "{sizes}, {fuse}, {switch}",
+    "sizes.none": "no wire that keeps the drop goes into its terminals",
+    "sizes.alike": "{size}",
+    "sizes.each": "{feed} feed, {motor} to the motor, {back} return",
+    "fuse_of": "{amps:g} A fuse",
+    "fuse_of.none": "no fuse fits",
+    "switched_inside": "no relay: its own electronics switch it",
+    "switched_by": "{amps:g} A {device}",
+    "switched_by.several": "{many} × {amps:g} A {device}",
+    "switched_by.none": "no single {device} is large enough",
+    "hose_ends_meet": "The hose ends would meet over it: a longer adapter, or less of it inside each end",
+    # alternator and battery
+    "wanted": "Everything on, {wanted:.0f} A are wanted at idle; {given}{short}.",
+    "wanted.fans": "Everything on and the fans running, {wanted:.0f} A are wanted at idle; {given}{short}.",
+    "gives": "the alternator gives {amps:.0f} A hot",
+    "gives.measured": "the alternator gives {amps:.0f} A, as the measured voltage tells",
+    "battery_makes_up": ", the battery makes up {amps:.0f} A and is down in {time:minutes}",
+    "mean_wanted": "In the mean of the fans’ cycle {amps:.0f} A are wanted.",
+    "measure_again": "The voltage was measured: after any change, measure again.",
+    "takes": "To hold {volts:g} V with everything on, and the battery taking its charge, takes {amps:.0f} A; {cures:semicolons}.",
+    "takes.none": "To hold {volts:g} V with everything on, and the battery taking its charge, takes {amps:.0f} A.",
+    "cure.no_alternator": "no alternator of its kind up to {amps:.0f} A gives that at this idle speed",
+    "cure.alternator": "a {amps:.0f} A unit of its kind does",
+    "cure.idle": "so does idling at {speed} with the A/C on instead of {now}",
+    "cure.no_pulley": "no pulley gives it",
+    "cure.pulley_over": "a pulley of {ratio:.2f} would, but over-speeds it: {top} at the redline, its limit is {limit}",
+    "cure.pulley": "so does a pulley of {ratio:.2f} instead of {now:.2f} ({top} at the redline, within its {limit}; the belt wraps {less:.0%} less pulley and slips sooner)",
+    "cure.lamps_help": "LED lamps give back {saved:.0f} A of the {lacks:.0f} A that lack",
+    "cure.lamps": "so do LED lamps",
+    "cure.charger": "shedding load and a battery-side charger overnight put back what it gives, {charge} for half an hour of such idling",
+}

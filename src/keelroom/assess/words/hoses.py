@@ -1,0 +1,70 @@
+"""How findings of hoses are worded."""
+
+from keelroom.assess.words.told import Told
+
+TOLD = {
+    "not_worked_out": Told(
+        "{name} could not be worked out",
+        "{stopped}. Everything else stands without it.",
+    ),
+    "hose_kink": Told(
+        "{name} kinks",
+        "Bent to a radius of {radius}; {make} of {bore} wants {wanted} at least. A hose that has gone flat lets half through and is sucked shut at revs.",
+    ),
+    "hose_near_exhaust": Told(
+        "{hose} passes {gap} from {pipe:low}",
+        "{least} at least, or a shield with air on both sides: rubber bakes hard, and coolant that runs onto a hot pipe burns, glycol without water first of all.",
+    ),
+    "steam_open": Told(
+        "{port} is open-ended",
+        "Steam gathers at the back of a head and cooks it: every steam port is plumbed, rising, with a [1/4 in|6 mm] line to the tank or the core’s top.",
+    ),
+    "heater_unplumbed": Told(
+        "{port}: nothing is joined to it",
+        "Without the heater’s branch its port loses coolant, and on many engines the flow past the thermostat while it is shut.",
+    ),
+    "engine_port_open": Told(
+        "{port} is open",
+        "A second {role} is used or closed.",
+    ),
+    "bores_differ.sleeve": Told(
+        "{name} does not meet {port:low}",
+        "The hose is {bore}, the neck {neck}. A sleeve cut from an offcut of a smaller hose, pushed over the neck first, makes it meet.",
+    ),
+    "bores_differ.reducer": Told(
+        "{name} does not meet {port:low}",
+        "The hose is {bore}, the neck {neck}. A hose stretches by about {stretch}; more wants a reducer or a stepped joiner.",
+    ),
+    "hose_old.soft": Told(
+        "{name}: to be renewed",
+        "It is gone soft: squeezed, it feels like a sponge and is sucked flat at revs. A new one before the core is blamed.",
+    ),
+    "hose_old.swollen": Told(
+        "{name}: to be renewed",
+        "It is swollen: oil has got at it; at its clamp it lets go. A new one before the core is blamed.",
+    ),
+    "hose_old.cracked": Told(
+        "{name}: to be renewed",
+        "It is cracked: it bursts hot and under pressure. A new one before the core is blamed.",
+    ),
+    "hose_old": Told(
+        "{name}: past its age",
+        "{years:.0f} years; rubber hardens and cracks from inside, {life:.0f} years is what it is given.",
+    ),
+    "core_port_open": Told(
+        "{name} is open",
+        "{bore} of it lets all coolant out. Its plug has the thread {thread}.",
+    ),
+    "core_port_open.unread": Told(
+        "{name} is open",
+        "{bore} of it lets all coolant out. Read its thread before a plug is bought.",
+    ),
+    "core_port_closing.aluminium": Told(
+        "{name} is to be closed",
+        "A plate cut to cover it, welded by somebody who welds thin aluminium: cleaned bright, the core dry and open to the air. Plastic tanks take a plug in the thread, nothing else. Epoxy is a stopgap. Then test at or under the cap’s rating, regulated air, behind a shield, before it is trusted.",
+    ),
+    "core_port_closing.copper_brass": Told(
+        "{name} is to be closed",
+        "A cap or plate in brass or steel, tacked at about 35–41 A, left to cool, then short runs, back-stepped: the solder beside it may run, so the seams next to it are kept wet. Silver brazing wants the whole port away from soldered seams; a neck is left for a later owner. Then test at or under the cap’s rating, regulated air, behind a shield, before it is trusted.",
+    ),
+}
