@@ -1,4 +1,5 @@
-"""Changes said in a line: of a build by (path, value), or (path, text, kind) for a measure; of stacked points by dotted names."""
+"""Changes said in a line: of a build by (path, value), or (path, text, kind) for a measure; of stacked points by
+dotted names."""
 
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.quantity import quantity
@@ -10,7 +11,9 @@ FIX = "its own fixes"
 
 def on(build, *changes):
     """The build with (path, value) changed; texts with a kind are quantities, measured ones."""
-    made = tuple(Change(change[0], quantity(*change[1:3], "measured") if len(change) == 3 else change[1]) for change in changes)
+    made = tuple(
+        Change(change[0], quantity(*change[1:3], "measured") if len(change) == 3 else change[1]) for change in changes
+    )
     return apply(build, Edit("", made))
 
 

@@ -16,24 +16,40 @@ def circuit(branches=ORDINARY, columns=None, **one):
     place = {node: k for k, node in enumerate(used)}
     ends = [(place.get(a), place.get(b)) for _, a, b in branches]
     names = [name for name, _, _ in branches]
-    arrays = {name: np.zeros((1, len(names))) for name in ("gate", "bore", "length", "heads", "square", "head", "linear", "fall")}
+    arrays = {
+        name: np.zeros((1, len(names)))
+        for name in ("gate", "bore", "length", "heads", "square", "head", "linear", "fall")
+    }
     arrays["gate"][0, 2] = 1.0
     for column, values in (columns or {}).items():
         for name, value in values.items():
             arrays[column][0, names.index(name)] = value
     plain = {
-        "flow_rated": 0.002, "rpm_rated": 5000.0, "pulley": 1.0, "impeller": 1.0, "mechanical": 1.0, "electric": 0.0, "electric_voltage": 13.5,
-        "thermostat": 82.0, "at_inlet": 0.0, "bypassed": 1.0, **one,
-    }  # fmt: skip
-    return CoolantCircuit(**{k: np.array([float(v)]) for k, v in plain.items()}, incidence=incidence_of(ends, len(used))[None], **arrays)
+        "flow_rated": 0.002,
+        "rpm_rated": 5000.0,
+        "pulley": 1.0,
+        "impeller": 1.0,
+        "mechanical": 1.0,
+        "electric": 0.0,
+        "electric_voltage": 13.5,
+        "thermostat": 82.0,
+        "at_inlet": 0.0,
+        "bypassed": 1.0,
+        **one,
+    }
+    return CoolantCircuit(
+        **{k: np.array([float(v)]) for k, v in plain.items()}, incidence=incidence_of(ends, len(used))[None], **arrays
+    )
 
 
 def hoses(bore=0.038, length=1.2, bends=4):
     """Columns of an upper and a lower hose that are half each."""
     both = ("upper", "lower")
     return {
-        "bore": dict.fromkeys(both, bore), "length": dict.fromkeys(both, length / 2), "heads": dict.fromkeys(both, 0.75 + 0.3 * bends / 2),
-    }  # fmt: skip
+        "bore": dict.fromkeys(both, bore),
+        "length": dict.fromkeys(both, length / 2),
+        "heads": dict.fromkeys(both, 0.75 + 0.3 * bends / 2),
+    }
 
 
 def merged(*columns):

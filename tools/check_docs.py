@@ -1,4 +1,5 @@
-"""Whether the pages name things that exist: files, names in them, constants with their values, every source. Run by `make lint`."""
+"""Whether the pages name things that exist: files, names in them, constants with their values, every source. Run by
+`make lint`."""
 
 from __future__ import annotations
 
@@ -28,9 +29,13 @@ def defined(path: Path) -> dict[str, ast.expr | None]:
             for target in node.targets:
                 parts = target.elts if isinstance(target, ast.Tuple) else [target]
                 values = (
-                    node.value.elts if isinstance(node.value, ast.Tuple) and isinstance(target, ast.Tuple) else [node.value] * len(parts)
+                    node.value.elts
+                    if isinstance(node.value, ast.Tuple) and isinstance(target, ast.Tuple)
+                    else [node.value] * len(parts)
                 )
-                names |= {part.id: value for part, value in zip(parts, values, strict=True) if isinstance(part, ast.Name)}
+                names |= {
+                    part.id: value for part, value in zip(parts, values, strict=True) if isinstance(part, ast.Name)
+                }
         elif isinstance(node, ast.AnnAssign) and isinstance(node.target, ast.Name):
             names[node.target.id] = node.value
     return names

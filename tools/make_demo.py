@@ -1,4 +1,5 @@
-"""Makes the shipped demo build: an invented parcel van with a turbocharged five-cylinder. Run when the schema changes."""
+"""Makes the shipped demo build: an invented parcel van with a turbocharged five-cylinder. Run when the schema
+changes."""
 
 from pathlib import Path
 from typing import Any
@@ -36,17 +37,37 @@ from keelroom.document.schema.survey import (
 OUT = Path(__file__).parents[1] / "src/keelroom/assets/demo.keelroom"
 
 
-def package(ident: str, name: str, core_name: str, fan_name: str, charge: tuple[str, str], hours: str = "8 h") -> Package:
+def package(
+    ident: str, name: str, core_name: str, fan_name: str, charge: tuple[str, str], hours: str = "8 h"
+) -> Package:
     core: Core = named(cores(), core_name)
     assembly = next(a for a in fan_assemblies() if a.name == fan_name)
     fans, own = placed(assembly, core, "us")
     coolers = (
-        Cooler(id="condenser", name="Condenser", left=quantity("2 in", "length"), bottom=quantity("2 1/2 in", "length"), width=quantity("20 in", "length"), height=quantity("13 in", "length")),
-        Cooler(id="charge", name="Charge-air core", kind="charge_cooler", left=quantity(charge[0], "length"), bottom=quantity("0 in", "length"), width=quantity(charge[1], "length"), height=quantity("6 in", "length"),
-              loss=quantity("5", "number"), conductance=quantity("1500 W/m²K", "face conductance")),
-    )  # fmt: skip
+        Cooler(
+            id="condenser",
+            name="Condenser",
+            left=quantity("2 in", "length"),
+            bottom=quantity("2 1/2 in", "length"),
+            width=quantity("20 in", "length"),
+            height=quantity("13 in", "length"),
+        ),
+        Cooler(
+            id="charge",
+            name="Charge-air core",
+            kind="charge_cooler",
+            left=quantity(charge[0], "length"),
+            bottom=quantity("0 in", "length"),
+            width=quantity(charge[1], "length"),
+            height=quantity("6 in", "length"),
+            loss=quantity("5", "number"),
+            conductance=quantity("1500 W/m²K", "face conductance"),
+        ),
+    )
     loop = Loop(thermostat=quantity("180 °F", "temperature", "catalogue"))
-    return Package(coolers=coolers, id=ident, name=name, core=core, fans=fans, shroud=own, loop=loop, hours=quantity(hours, "time"))
+    return Package(
+        coolers=coolers, id=ident, name=name, core=core, fans=fans, shroud=own, loop=loop, hours=quantity(hours, "time")
+    )
 
 
 def tape(text: str) -> Quantity:
@@ -54,7 +75,8 @@ def tape(text: str) -> Quantity:
 
 
 def looped(package: Package) -> Package:
-    """Heater with its valve shut for the summer, overflow bottle, and the sleeve and reducer that were found to be needed."""
+    """Heater with its valve shut for the summer, overflow bottle, and the sleeve and reducer that were found to be
+    needed."""
     heater = Part(
         id="heater",
         kind="heater",
@@ -78,11 +100,27 @@ def looped(package: Package) -> Package:
     hoses = (
         upper.model_copy(update={"years": quantity("1", "number", "measured")}),
         lower.model_copy(update={"piece": "reducer"}),
-        Hose(id="heater_feed", name="Heater feed", start="engine:heater_feed", end="heater:in", kind="reinforced", years=quantity("6", "number", "measured")),
-        Hose(id="heater_back", name="Heater return", start="heater:out", end="engine:heater_back", kind="reinforced", years=quantity("6", "number", "measured"),
-             via=(Via(id="p1", x=tape("4 in"), y=tape("6 in"), z=tape("26 in")),)),
-    )  # fmt: skip
-    return package.model_copy(update={"loop": package.loop.model_copy(update={"hoses": hoses, "parts": (heater, bottle)})})
+        Hose(
+            id="heater_feed",
+            name="Heater feed",
+            start="engine:heater_feed",
+            end="heater:in",
+            kind="reinforced",
+            years=quantity("6", "number", "measured"),
+        ),
+        Hose(
+            id="heater_back",
+            name="Heater return",
+            start="heater:out",
+            end="engine:heater_back",
+            kind="reinforced",
+            years=quantity("6", "number", "measured"),
+            via=(Via(id="p1", x=tape("4 in"), y=tape("6 in"), z=tape("26 in")),),
+        ),
+    )
+    return package.model_copy(
+        update={"loop": package.loop.model_copy(update={"hoses": hoses, "parts": (heater, bottle)})}
+    )
 
 
 def brief() -> Brief:
@@ -101,32 +139,54 @@ def brief() -> Brief:
         title="Larch Lane van: five-cylinder turbo swap",
         use="Parcel rounds on weekdays, hill-climb paddock and trailer at weekends",
         symptoms=("climbs_at_idle", "climbs_with_ac"),
-        causes=(CauseCheck(id="pump", state="fine"), CauseCheck(id="fan_direction", state="fine"), CauseCheck(id="timing", state="fine")),
-        notes="Old core was 20 × 15 in behind a bare 14 in fan: climbed past 225 °F at the level crossing with the A/C on. "
+        causes=(
+            CauseCheck(id="pump", state="fine"),
+            CauseCheck(id="fan_direction", state="fine"),
+            CauseCheck(id="timing", state="fine"),
+        ),
+        notes="Old core was 20 × 15 in behind a bare 14 in fan: climbed past 225 °F at the level crossing with the "
+        "A/C on. "
         "Bay exit area is a guess until the belly pan is off.",
         vehicle=vehicle,
         engine=engine,
         accessories=Accessories(alternator_rating=quantity("120 A", "current", "catalogue")),
-        climate=Climate(ambient=quantity("102 °F", "temperature", "measured"), altitude=quantity("1800 ft", "altitude", "measured")),
+        climate=Climate(
+            ambient=quantity("102 °F", "temperature", "measured"), altitude=quantity("1800 ft", "altitude", "measured")
+        ),
     )
 
 
 REMOTE_SIZES = {
-    "width": "11 in", "height": "6 in", "thickness": "1 1/2 in", "left": "6 in", "bottom": "-8 in", "front": "-7 in", "spacer": "3/4 in",
-    "fitting_room": "1 1/2 in", "line_bore": "3/8 in", "line_length": "9 ft", "tightest": "4 in",
-}  # fmt: skip
+    "width": "11 in",
+    "height": "6 in",
+    "thickness": "1 1/2 in",
+    "left": "6 in",
+    "bottom": "-8 in",
+    "front": "-7 in",
+    "spacer": "3/4 in",
+    "fitting_room": "1 1/2 in",
+    "line_bore": "3/8 in",
+    "line_length": "9 ft",
+    "tightest": "4 in",
+}
 """the gearbox cooler behind the cross member's slot"""
 
 
 def mounted(package: Package) -> Package:
-    """The first package as it is to hang: four brackets to the surveyed holes, a condenser frame, a gearbox cooler of its own."""
+    """The first package as it is to hang: four brackets to the surveyed holes, a condenser frame, a gearbox cooler of
+    its own."""
     points = {
         "upper_left": "core:upper_left",
         "upper_right": "core:upper_right",
         "lip_left": "core:lower_left",
         "lip_right": "core:lower_right",
     }
-    names = {"upper_left": "Upper left strap", "upper_right": "Upper right strap", "lip_left": "Left foot", "lip_right": "Right foot"}
+    names = {
+        "upper_left": "Upper left strap",
+        "upper_right": "Upper right strap",
+        "lip_left": "Left foot",
+        "lip_right": "Right foot",
+    }
     strap, foot = {"thickness": "3/16 in", "radius": "3/16 in"}, {"width": "1 1/2 in"}
     stock = {"upper_left": strap, "upper_right": strap, "lip_left": foot, "lip_right": foot}
     brackets = tuple(
@@ -141,40 +201,90 @@ def mounted(package: Package) -> Package:
     )
     frame = Frame(id="frame1", header=quantity("3/8 in", "length"))
     cooler = Cooler(
-        id="cooler", name="Gearbox cooler", kind="gearbox_cooler", make="stacked_plate", stands="bumper", fitting="elbow_90",
-        **{name: quantity(text, "length", "measured") for name, text in REMOTE_SIZES.items()}, loss=quantity("12", "number"),
-        conductance=quantity("1500 W/m²K", "face conductance"), opening=quantity("40 in²", "area", "measured"), fans=quantity("2", "count", "measured"),
-        fan_power=quantity("45 W", "electrical power", "catalogue"), fan_diameter=quantity("4 1/2 in", "length", "measured"),
-    )  # fmt: skip
+        id="cooler",
+        name="Gearbox cooler",
+        kind="gearbox_cooler",
+        make="stacked_plate",
+        stands="bumper",
+        fitting="elbow_90",
+        **{name: quantity(text, "length", "measured") for name, text in REMOTE_SIZES.items()},
+        loss=quantity("12", "number"),
+        conductance=quantity("1500 W/m²K", "face conductance"),
+        opening=quantity("40 in²", "area", "measured"),
+        fans=quantity("2", "count", "measured"),
+        fan_power=quantity("45 W", "electrical power", "catalogue"),
+        fan_diameter=quantity("4 1/2 in", "length", "measured"),
+    )
     # Its fans are to get a shroud made from sheet.
     shroud = package.shroud.model_copy(update={"supplied": False})
     return package.model_copy(
-        update={"brackets": brackets, "mounting": Mounting(frames=(frame,)), "coolers": (*package.coolers, cooler), "shroud": shroud}
+        update={
+            "brackets": brackets,
+            "mounting": Mounting(frames=(frame,)),
+            "coolers": (*package.coolers, cooler),
+            "shroud": shroud,
+        }
     )
 
 
 def as_found(package: Package) -> Package:
-    """The first package's wiring as somebody left it: both fans on one relay and thin wire, a fuse too large for either."""
+    """The first package's wiring as somebody left it: both fans on one relay and thin wire, a fuse too large for
+    either."""
 
     def wire(length: str, size: str, **more: Any) -> Wire:
         return Wire(length=quantity(length, "length", "measured"), size=quantity(size, "wire size", "measured"), **more)
 
     fans = Circuit(
-        id="circuit1", name="Both fans, as found", feeds=("fan1", "fan2"), fuse=quantity("40 A", "current", "measured"), relay=quantity("30 A", "current", "measured"),
-        feed=wire("6 ft", "14 AWG"), branch=wire("1 1/2 ft", "14 AWG", ambient=quantity("170 °F", "temperature")), back=wire("2 ft", "14 AWG"), shared_ground=True,
-    )  # fmt: skip
-    return package.model_copy(update={"circuits": (fans,), "control": Control(strategy="ground_switch", spun=("fan1",))})
+        id="circuit1",
+        name="Both fans, as found",
+        feeds=("fan1", "fan2"),
+        fuse=quantity("40 A", "current", "measured"),
+        relay=quantity("30 A", "current", "measured"),
+        feed=wire("6 ft", "14 AWG"),
+        branch=wire("1 1/2 ft", "14 AWG", ambient=quantity("170 °F", "temperature")),
+        back=wire("2 ft", "14 AWG"),
+        shared_ground=True,
+    )
+    return package.model_copy(
+        update={"circuits": (fans,), "control": Control(strategy="ground_switch", spun=("fan1",))}
+    )
 
 
 def sealed(package: Package) -> Package:
-    """Every gap measured; the hole of the second horn covered; a top panel and strips planned for the first package, not fitted yet."""
+    """Every gap measured; the hole of the second horn covered; a top panel and strips planned for the first package,
+    not fitted yet."""
 
     planned = (
-        Panel(id="panel1", name="Top panel", closes="top", fitted=False, depth=tape("7 in"), notch_width=tape("1 1/2 in"), notch_depth=tape("1 in"), notch_at=tape("3 in"),
-              bead=tape("1/4 in"), bead_end=tape("1 in"), cost=quantity("18", "money")),
-        Panel(id="panel2", name="Left side strip", kind="strip", closes="left", fitted=False, foam=quantity("5/8 in", "length")),
-        Panel(id="panel3", name="Right side strip", kind="strip", closes="right", fitted=False, foam=quantity("5/8 in", "length")),
-    )  # fmt: skip
+        Panel(
+            id="panel1",
+            name="Top panel",
+            closes="top",
+            fitted=False,
+            depth=tape("7 in"),
+            notch_width=tape("1 1/2 in"),
+            notch_depth=tape("1 in"),
+            notch_at=tape("3 in"),
+            bead=tape("1/4 in"),
+            bead_end=tape("1 in"),
+            cost=quantity("18", "money"),
+        ),
+        Panel(
+            id="panel2",
+            name="Left side strip",
+            kind="strip",
+            closes="left",
+            fitted=False,
+            foam=quantity("5/8 in", "length"),
+        ),
+        Panel(
+            id="panel3",
+            name="Right side strip",
+            kind="strip",
+            closes="right",
+            fitted=False,
+            foam=quantity("5/8 in", "length"),
+        ),
+    )
     cover = Panel(
         id="panel4",
         name="Horn hole cover",
@@ -185,9 +295,13 @@ def sealed(package: Package) -> Package:
     )
     slid = Move(id="reservoir", how="slotted", by_x=tape("-1/2 in"))
     first = package.id == "p1"
-    return package.model_copy(update={
-        "sealing": Sealing(**{edge: Slit(gap=tape("3/8 in")) for edge in EDGES}), "panels": (*planned, cover) if first else (cover,), "moves": (slid,) if first else (),
-    })  # fmt: skip
+    return package.model_copy(
+        update={
+            "sealing": Sealing(**{edge: Slit(gap=tape("3/8 in")) for edge in EDGES}),
+            "panels": (*planned, cover) if first else (cover,),
+            "moves": (slid,) if first else (),
+        }
+    )
 
 
 def wired(build: Build) -> Build:
@@ -218,12 +332,19 @@ def survey() -> Survey:
 
     def obstacle(ident: str, name: str, box: tuple[str, ...], **more: Any) -> Obstacle:
         return Obstacle(
-            id=ident, name=name, **dict(zip(("left", "bottom", "front", "width", "height", "depth"), map(tape, box), strict=True)), **more
+            id=ident,
+            name=name,
+            **dict(zip(("left", "bottom", "front", "width", "height", "depth"), map(tape, box), strict=True)),
+            **more,
         )
 
     return Survey(
         opening=Opening(
-            width=tape("24 1/2 in"), height=tape("19 1/2 in"), panel_thickness=tape("5/8 in"), bottom_edge="stamped", support_lean=quantity("2 °", "angle", "measured"),
+            width=tape("24 1/2 in"),
+            height=tape("19 1/2 in"),
+            panel_thickness=tape("5/8 in"),
+            bottom_edge="stamped",
+            support_lean=quantity("2 °", "angle", "measured"),
         ),
         engine=Front(
             turning=(
@@ -231,39 +352,156 @@ def survey() -> Survey:
                 turning("belt", "Belt at its foremost", "16 1/2 in", "8 1/2 in", "3 1/2 in", "10 1/8 in"),
                 turning("nose", "Water pump nose", "12 1/4 in", "9 3/4 in", "5 1/4 in", "8 1/2 in"),
             ),
-            block_depth=tape("14 1/8 in"), pulley_stack=tape("3 1/2 in"), rock_forward=eye("1/2 in"), rock_sideways=eye("3/8 in"),
+            block_depth=tape("14 1/8 in"),
+            pulley_stack=tape("3 1/2 in"),
+            rock_forward=eye("1/2 in"),
+            rock_sideways=eye("3/8 in"),
         ),
         hood=Hood(front=tape("21 1/4 in"), back=tape("24 in"), run=tape("12 in")),
         rails=Rails(left=tape("-3 1/4 in"), right=tape("27 3/4 in"), top=tape("-2 1/2 in"), between=tape("31 in")),
         obstacles=(
-            obstacle("brake", "Brake unit", kind="brake_unit", box=("-4 1/2 in", "11 in", "3 7/8 in", "3 1/4 in", "6 1/2 in", "6 in")),
-            obstacle("horn", "Horn", kind="horn", box=("20 1/4 in", "2 3/4 in", "3 7/8 in", "4 in", "4 in", "3 in"), shape="cylinder_along", mobility="movable", work=quantity("20 min", "time")),
-            obstacle("crossover", "Intake crossover pipe", ("5 in", "17 3/8 in", "7 1/2 in", "15 in", "3 in", "3 in"), shape="cylinder_across"),
-            obstacle("regulator", "Voltage regulator", kind="regulator", box=("28 in", "13 in", "2 3/8 in", "2 in", "4 in", "3 in"), mobility="movable", work=quantity("30 min", "time")),
-            obstacle("reservoir", "Washer bottle", kind="washer_bottle", holds=quantity("3 L", "volume", "measured"), box=("-6 1/2 in", "1 in", "3 in", "3 in", "9 in", "7 in"), mobility="removable", work=quantity("45 min", "time")),
-            obstacle("latch", "Latch support", kind="latch_support", box=("11 in", "20 in", "-1 1/2 in", "3 in", "1 3/8 in", "1 1/4 in"), structural=True),
+            obstacle(
+                "brake",
+                "Brake unit",
+                kind="brake_unit",
+                box=("-4 1/2 in", "11 in", "3 7/8 in", "3 1/4 in", "6 1/2 in", "6 in"),
+            ),
+            obstacle(
+                "horn",
+                "Horn",
+                kind="horn",
+                box=("20 1/4 in", "2 3/4 in", "3 7/8 in", "4 in", "4 in", "3 in"),
+                shape="cylinder_along",
+                mobility="movable",
+                work=quantity("20 min", "time"),
+            ),
+            obstacle(
+                "crossover",
+                "Intake crossover pipe",
+                ("5 in", "17 3/8 in", "7 1/2 in", "15 in", "3 in", "3 in"),
+                shape="cylinder_across",
+            ),
+            obstacle(
+                "regulator",
+                "Voltage regulator",
+                kind="regulator",
+                box=("28 in", "13 in", "2 3/8 in", "2 in", "4 in", "3 in"),
+                mobility="movable",
+                work=quantity("30 min", "time"),
+            ),
+            obstacle(
+                "reservoir",
+                "Washer bottle",
+                kind="washer_bottle",
+                holds=quantity("3 L", "volume", "measured"),
+                box=("-6 1/2 in", "1 in", "3 in", "3 in", "9 in", "7 in"),
+                mobility="removable",
+                work=quantity("45 min", "time"),
+            ),
+            obstacle(
+                "latch",
+                "Latch support",
+                kind="latch_support",
+                box=("11 in", "20 in", "-1 1/2 in", "3 in", "1 3/8 in", "1 1/4 in"),
+                structural=True,
+            ),
             obstacle("beam", "Bumper beam", ("-4 in", "-1 in", "-9 in", "33 in", "4 1/2 in", "3 in"), structural=True),
             obstacle("steering", "Steering box", ("-7 in", "-5 in", "10 in", "4 in", "6 in", "7 in")),
-            Obstacle(id="brace", name="Core support brace", left=quantity("26 1/2 in", "length", "assumed"), bottom=tape("-1 in"), front=tape("5 in"),
-                     width=tape("1 1/2 in"), height=tape("14 in"), depth=tape("1 in"), structural=True),
+            Obstacle(
+                id="brace",
+                name="Core support brace",
+                left=quantity("26 1/2 in", "length", "assumed"),
+                bottom=tape("-1 in"),
+                front=tape("5 in"),
+                width=tape("1 1/2 in"),
+                height=tape("14 in"),
+                depth=tape("1 in"),
+                structural=True,
+            ),
         ),
         hoses=(
             HoseEnd(id="upper", x=tape("4 in"), y=tape("18 1/2 in"), z=tape("11 in"), bore=tape("1 1/2 in")),
-            HoseEnd(id="lower", role="inlet", x=tape("23 in"), y=tape("1 1/2 in"), z=tape("11 1/2 in"), bore=tape("1 3/4 in")),
-            HoseEnd(id="heater_feed", name="Heater feed at the head", role="heater_out", faces="rear", x=tape("9 in"), y=tape("15 in"), z=tape("27 in"), bore=tape("5/8 in")),
-            HoseEnd(id="heater_back", name="Heater return at the pump", role="heater_in", faces="left", x=tape("18 in"), y=tape("4 in"), z=tape("14 in"), bore=tape("5/8 in")),
+            HoseEnd(
+                id="lower",
+                role="inlet",
+                x=tape("23 in"),
+                y=tape("1 1/2 in"),
+                z=tape("11 1/2 in"),
+                bore=tape("1 3/4 in"),
+            ),
+            HoseEnd(
+                id="heater_feed",
+                name="Heater feed at the head",
+                role="heater_out",
+                faces="rear",
+                x=tape("9 in"),
+                y=tape("15 in"),
+                z=tape("27 in"),
+                bore=tape("5/8 in"),
+            ),
+            HoseEnd(
+                id="heater_back",
+                name="Heater return at the pump",
+                role="heater_in",
+                faces="left",
+                x=tape("18 in"),
+                y=tape("4 in"),
+                z=tape("14 in"),
+                bore=tape("5/8 in"),
+            ),
         ),
         holes=(
-            MountHole(id="upper_left", name="Upper tie bar, left", x=tape("-1 1/2 in"), y=tape("20 3/4 in"), z=tape("1/8 in"), diameter=tape("5/16 in"), behind=tape("5 in")),
-            MountHole(id="upper_right", name="Upper tie bar, right", x=tape("26 in"), y=tape("20 3/4 in"), z=tape("1/8 in"), diameter=tape("5/16 in"), behind=tape("1 1/4 in")),
-            MountHole(id="lip_left", name="Lower lip, left", x=tape("-1 7/8 in"), y=tape("-1/4 in"), z=tape("2 1/2 in"), diameter=tape("3/8 in"), faces="up"),
-            MountHole(id="lip_right", name="Lower lip, right", x=tape("26 3/8 in"), y=tape("-1/4 in"), z=tape("2 1/2 in"), diameter=tape("3/8 in"), faces="up"),
+            MountHole(
+                id="upper_left",
+                name="Upper tie bar, left",
+                x=tape("-1 1/2 in"),
+                y=tape("20 3/4 in"),
+                z=tape("1/8 in"),
+                diameter=tape("5/16 in"),
+                behind=tape("5 in"),
+            ),
+            MountHole(
+                id="upper_right",
+                name="Upper tie bar, right",
+                x=tape("26 in"),
+                y=tape("20 3/4 in"),
+                z=tape("1/8 in"),
+                diameter=tape("5/16 in"),
+                behind=tape("1 1/4 in"),
+            ),
+            MountHole(
+                id="lip_left",
+                name="Lower lip, left",
+                x=tape("-1 7/8 in"),
+                y=tape("-1/4 in"),
+                z=tape("2 1/2 in"),
+                diameter=tape("3/8 in"),
+                faces="up",
+            ),
+            MountHole(
+                id="lip_right",
+                name="Lower lip, right",
+                x=tape("26 3/8 in"),
+                y=tape("-1/4 in"),
+                z=tape("2 1/2 in"),
+                diameter=tape("3/8 in"),
+                faces="up",
+            ),
         ),
-        air_holes=(AirHole(id="horn_hole", name="Second horn’s hole", width=tape("3 in"), round=True, x=tape("28 1/2 in"), y=tape("4 1/2 in")),),
+        air_holes=(
+            AirHole(
+                id="horn_hole",
+                name="Second horn’s hole",
+                width=tape("3 in"),
+                round=True,
+                x=tape("28 1/2 in"),
+                y=tape("4 1/2 in"),
+            ),
+        ),
         ground=tape("17 in"),
         second=(SecondReading(id="engine.turning.nose.depth", value=tape("8 5/8 in")),),
         checks=("belt",),
-    )  # fmt: skip
+    )
 
 
 def main() -> None:

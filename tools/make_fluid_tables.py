@@ -19,13 +19,27 @@ FRACTIONS = [0.0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6]
 GLYCOLS = {"ethylene_glycol": "MEG", "propylene_glycol": "MPG"}
 PURE = {
     # degC: density, heat capacity, conductivity, viscosity
-    "ethylene_glycol": {0: (1127, 2294, 0.242, 57e-3), 20: (1113, 2380, 0.249, 20.0e-3), 40: (1099, 2474, 0.256, 9.1e-3),
-                        60: (1085, 2562, 0.260, 4.95e-3), 80: (1070, 2650, 0.261, 3.02e-3), 100: (1055, 2742, 0.263, 2.0e-3),
-                        140: (1024, 2920, 0.262, 1.07e-3), 180: (990, 3100, 0.259, 0.67e-3)},
-    "propylene_glycol": {0: (1051, 2400, 0.203, 243e-3), 20: (1036, 2490, 0.200, 56e-3), 40: (1022, 2590, 0.198, 18.6e-3),
-                         60: (1007, 2690, 0.197, 8.4e-3), 80: (991, 2790, 0.195, 4.5e-3), 100: (975, 2890, 0.193, 2.7e-3),
-                         140: (940, 3090, 0.189, 1.25e-3), 180: (902, 3290, 0.184, 0.75e-3)},
-}  # fmt: skip
+    "ethylene_glycol": {
+        0: (1127, 2294, 0.242, 57e-3),
+        20: (1113, 2380, 0.249, 20.0e-3),
+        40: (1099, 2474, 0.256, 9.1e-3),
+        60: (1085, 2562, 0.260, 4.95e-3),
+        80: (1070, 2650, 0.261, 3.02e-3),
+        100: (1055, 2742, 0.263, 2.0e-3),
+        140: (1024, 2920, 0.262, 1.07e-3),
+        180: (990, 3100, 0.259, 0.67e-3),
+    },
+    "propylene_glycol": {
+        0: (1051, 2400, 0.203, 243e-3),
+        20: (1036, 2490, 0.200, 56e-3),
+        40: (1022, 2590, 0.198, 18.6e-3),
+        60: (1007, 2690, 0.197, 8.4e-3),
+        80: (991, 2790, 0.195, 4.5e-3),
+        100: (975, 2890, 0.193, 2.7e-3),
+        140: (940, 3090, 0.189, 1.25e-3),
+        180: (902, 3290, 0.184, 0.75e-3),
+    },
+}
 FREEZE_PURE = {"ethylene_glycol": -13.0, "propylene_glycol": -59.0}
 KEYS = ("D", "C", "L", "V")
 
@@ -102,8 +116,11 @@ def main() -> None:
             "ln_viscosity_Pa_s": [[round(v, 6) for v in row[:, 3]] for row in rows],
         }
     source = (__doc__ or "").split("\n\n")[1].replace("\n", " ")
-    document = {"source": f"CoolProp incompressible MEG and MPG by mass fraction; IAPWS-IF97 water. {source}",
-                "temperature_degC": TEMPERATURE.tolist(), "glycols": tables}  # fmt: skip
+    document = {
+        "source": f"CoolProp incompressible MEG and MPG by mass fraction; IAPWS-IF97 water. {source}",
+        "temperature_degC": TEMPERATURE.tolist(),
+        "glycols": tables,
+    }
     OUT.write_text(json.dumps(document, separators=(",", ":")) + "\n")
     print(f"wrote {OUT.name}: {OUT.stat().st_size} bytes")
 

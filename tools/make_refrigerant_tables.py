@@ -12,8 +12,16 @@ FLUIDS = {"r134a": "R134a", "r1234yf": "R1234yf"}
 
 
 def main() -> None:
-    tables = {name: [round(float(PropsSI("P", "T", t + 273.15, "Q", 1, fluid))) for t in TEMPERATURE] for name, fluid in FLUIDS.items()}
-    made = {"source": "CoolProp saturated vapour", "first_degC": float(TEMPERATURE[0]), "step_K": 2.0, "pressure_Pa": tables}
+    tables = {
+        name: [round(float(PropsSI("P", "T", t + 273.15, "Q", 1, fluid))) for t in TEMPERATURE]
+        for name, fluid in FLUIDS.items()
+    }
+    made = {
+        "source": "CoolProp saturated vapour",
+        "first_degC": float(TEMPERATURE[0]),
+        "step_K": 2.0,
+        "pressure_Pa": tables,
+    }
     OUT.write_text(json.dumps(made, indent=1) + "\n", encoding="utf-8")
 
 

@@ -92,7 +92,13 @@ class Album:
         self.window.bench()
         self.shot("core", self.page("Core", "Choose"))
         self.dialog_shot("packages", Packages(self.window, self.session))
-        self.shot("why", self.case("grade"), self.page("Core", "Size"), self.panel("Why"), self.at("packages", "p1", "core", "depth"))
+        self.shot(
+            "why",
+            self.case("grade"),
+            self.page("Core", "Size"),
+            self.panel("Why"),
+            self.at("packages", "p1", "core", "depth"),
+        )
 
     def half_typed(self) -> None:
         """A reading in bench mode."""
@@ -111,7 +117,9 @@ class Album:
         self.shot("fit-up", self.page("Fit-up", "Gaps"))
         self.shot("find-a-place", self.page("Fit-up", "Find"), self.press("Find", "start"))
         self.shot("panels", self.page("Fit-up", "Panels"))
-        self.shot("neighbours-dark", self.page("Fit-up", "Neighbours"), self.window.switch_theme, self.window.switch_units)
+        self.shot(
+            "neighbours-dark", self.page("Fit-up", "Neighbours"), self.window.switch_theme, self.window.switch_units
+        )
 
     def electrical(self) -> None:
         self.session.set(("active",), "p1", "Package")

@@ -20,7 +20,8 @@ FINE, PROBLEMS = 0, 1
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
-    """Run one command. Returns 0 fine; 1 findings at problem level and nothing else; 2 with one sentence on stderr for everything that
+    """Run one command. Returns 0 fine; 1 findings at problem level and nothing else; 2 with one sentence on stderr
+    for everything that
     was not done: input that cannot be read, output that cannot be written or printed, something wrong inside."""
     options = _parser().parse_args(arguments)
     try:
@@ -33,7 +34,9 @@ def main(arguments: Sequence[str] | None = None) -> int:
         _away(sys.stdout)
         return FINE
     except UnicodeEncodeError as error:
-        return _refused(f"this terminal’s encoding ({error.encoding}) cannot print the answer; use a UTF-8 one, or --json")
+        return _refused(
+            f"this terminal’s encoding ({error.encoding}) cannot print the answer; use a UTF-8 one, or --json"
+        )
     except OSError as error:
         _away(sys.stdout)
         return _refused(f"the answer could not be written: {error.strerror or 'the system refused'}")
@@ -72,7 +75,9 @@ def _away(stream: TextIO | None) -> None:
 
 
 def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(prog="keelroom", description="Sizes a radiator core and electric fans against an engine's heat.")
+    parser = argparse.ArgumentParser(
+        prog="keelroom", description="Sizes a radiator core and electric fans against an engine's heat."
+    )
     parser.add_argument("--version", action="version", version=f"keelroom {__version__}")
     parser.set_defaults(run=lambda options: _window(None, demo=False))
     commands = parser.add_subparsers(title="commands")
@@ -94,7 +99,11 @@ def _parser() -> argparse.ArgumentParser:
     opened.add_argument("file", type=Path, nargs="?")
     schema = command("schema", "print the JSON Schema of the build format, or what a judgement can say", _schema)
     schema.add_argument(
-        "what", nargs="?", choices=("build", "judgement"), default="build", help="judgement: codes of findings and acts, keys of figures"
+        "what",
+        nargs="?",
+        choices=("build", "judgement"),
+        default="build",
+        help="judgement: codes of findings and acts, keys of figures",
     )
     sheet = command("sheet", "write the build sheet", _sheet)
     sheet.add_argument("file", type=Path)
@@ -154,13 +163,21 @@ def _schema(options: argparse.Namespace) -> int:
 
 
 def _vocabulary() -> dict[str, object]:
-    """What the machine form of a judgement is made of: codes of findings, acts that mend them and figures, each with what it means."""
+    """What the machine form of a judgement is made of: codes of findings, acts that mend them and figures, each with
+    what it means."""
     from keelroom.assess.acts.registry import ACTS
     from keelroom.assess.codes import CODES
     from keelroom.assess.figures.outputs import CASE, PACKAGE
 
     figures = [
-        {"of": of, "key": output.key, "label": output.label, "kind": output.kind, "better": output.better, "compares": output.compares}
+        {
+            "of": of,
+            "key": output.key,
+            "label": output.label,
+            "kind": output.kind,
+            "better": output.better,
+            "compares": output.compares,
+        }
         for of, outputs in (("case", CASE), ("package", PACKAGE))
         for output in outputs
     ]

@@ -14,7 +14,9 @@ def readable(text: str, most: int = 300) -> str:
     most : characters kept, at least 3
     """
     clean = "".join(c if c.isprintable() else "\N{REPLACEMENT CHARACTER}" for c in text)
-    return clean if len(clean) <= most else f"{clean[: most * 2 // 3]}…{clean[len(clean) - (most - most * 2 // 3 - 1) :]}"
+    return (
+        clean if len(clean) <= most else f"{clean[: most * 2 // 3]}…{clean[len(clean) - (most - most * 2 // 3 - 1) :]}"
+    )
 
 
 class KeelRoomError(Exception):

@@ -15,7 +15,8 @@ WORDS, FACT = "words", "fact"
 
 
 class Figure(NamedTuple):
-    """One figure of a fact. value: SI, words or a fact; several of one kind as a tuple; kind: a key of KINDS, WORDS or FACT."""
+    """One figure of a fact. value: SI, words or a fact; several of one kind as a tuple; kind: a key of KINDS, WORDS
+    or FACT."""
 
     key: str
     value: Value
@@ -25,6 +26,16 @@ class Figure(NamedTuple):
     def unit(self) -> str:
         """The SI unit its value is in; '' for words, facts and plain numbers."""
         return KINDS[self.kind].units[0].symbol if self.kind in KINDS else ""
+
+    @property
+    def several(self) -> tuple[One, ...]:
+        """Its values, one or more."""
+        return self.value if type(self.value) is tuple else (self.value,)  # type: ignore[return-value]
+
+    @property
+    def facts(self) -> tuple[Fact, ...]:
+        """The facts among them."""
+        return tuple(one for one in self.several if isinstance(one, Fact))
 
 
 class Fact(NamedTuple):
@@ -48,7 +59,8 @@ Given = Value | tuple[Value, str] | None
 
 
 def given(**by_name: Given) -> Figures:
-    """Figures by name: words and facts as they are, a plain number as it is, a measure as (SI value, kind), None as no fact."""
+    """Figures by name: words and facts as they are, a plain number as it is, a measure as (SI value, kind), None as
+    no fact."""
     return tuple(_figure(key, value) for key, value in by_name.items())
 
 
@@ -58,7 +70,13 @@ def fact(code: str, **by_name: Given) -> Fact:
 
 
 def _figure(key: str, value: Any) -> Figure:
-    if type(value) is tuple and len(value) == 2 and isinstance(value[1], str) and value[1] in KINDS and not isinstance(value[0], str):
+    if (
+        type(value) is tuple
+        and len(value) == 2
+        and isinstance(value[1], str)
+        and value[1] in KINDS
+        and not isinstance(value[0], str)
+    ):
         return Figure(key, value[0], value[1])  # a value and its kind
     one = value[0] if type(value) is tuple and value else value
     if isinstance(one, str):
@@ -76,8 +94,10 @@ def said(template: str, figures: Figures, system: str, clauses: Mapping[str, str
     """The sentence `template` makes of figures in one unit system, "us" or "si"; facts among them by their clause.
 
     template : `{key}` in the unit its kind is shown in; `{key:spec}` the SI value by a number's format, or one of
-               low, inside, lower, raised (words as they stand inside, or begin, a sentence), then and before (with a space ahead of
-               it, or after it, if there is any), and, semicolons (how several are joined; before a number's format: `and .0f`), firstN (N of a
+               low, inside, lower, raised (words as they stand inside, or begin, a sentence), then and before (with a
+               space ahead of
+               it, or after it, if there is any), and, semicolons (how several are joined; before a number's format:
+               `and .0f`), firstN (N of a
                list, then how many more), fine (thousandths), stress, torque,
                minutes, duration, tenths (of a degree), amps, chance, `one|many` (by whether it is one);
                `[us|si]` a measure of the sentence itself in either system
@@ -95,12 +115,14 @@ class _Sentence(Formatter):
 
     def format_field(self, value: Any, format_spec: str) -> str:
         figure: Figure = value
-        several = figure.value if type(figure.value) is tuple else (figure.value,)
+        several = figure.several
         if "|" in format_spec:
             return format_spec.split("|")[(len(several) if type(figure.value) is tuple else figure.value) != 1]
         if format_spec.startswith("first"):
             return _first([self._one(figure.kind, one, "") for one in several], int(format_spec.removeprefix("first")))
-        how, _, spec = format_spec.partition(" ") if format_spec.split(" ", maxsplit=1)[0] in _JOINTS else ("", "", format_spec)
+        how, _, spec = (
+            format_spec.partition(" ") if format_spec.split(" ", maxsplit=1)[0] in _JOINTS else ("", "", format_spec)
+        )
         joint = _JOINTS[how] if how else " " if figure.kind == FACT else ", "
         told = joint.join(self._one(figure.kind, one, spec) for one in several)
         return f"{' ' * (spec == 'then')}{told}{' ' * (spec == 'before')}" if told else told

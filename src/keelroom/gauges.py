@@ -17,7 +17,8 @@ _METRIC = ("mm²", "mm2", "sqmm", "mm")
 
 
 def awg_area(number: float) -> float:
-    """Bare copper section [m2] of a gauge number; 1/0 is 0, 2/0 is -1. Source: ASTM B258: 0.127 mm times 92**((36 - n)/39)."""
+    """Bare copper section [m2] of a gauge number; 1/0 is 0, 2/0 is -1. Source: ASTM B258: 0.127 mm times 92**((36 -
+    n)/39)."""
     diameter = 0.127e-3 * math.pow(92, (36 - number) / 39)
     return math.pi / 4 * diameter**2
 
@@ -62,7 +63,9 @@ def read_size(text: str, default_unit: str) -> tuple[float, str, str]:
     """
     match = _SIZE.fullmatch(text.strip())
     if match is None:
-        raise InputError("unreadable", f"“{text.strip()[:20]}” cannot be read; expected a wire size such as 12 AWG or 2.5 mm²")
+        raise InputError(
+            "unreadable", f"“{text.strip()[:20]}” cannot be read; expected a wire size such as 12 AWG or 2.5 mm²"
+        )
     before, digits, noughts, after = match.groups()
     number = float(digits.replace(",", "."))
     if number < 0 or (number == 0 and not noughts and after and after.lower() in _METRIC):
@@ -77,7 +80,8 @@ def read_size(text: str, default_unit: str) -> tuple[float, str, str]:
         gauge = awg_area(number) * 1e6
         raise InputError(
             "which_size",
-            f"{number:g} could be {number:g} AWG ({gauge:.3g} mm²) or {number:g} mm²: write {number:g} AWG or {number:g} mm²",
+            f"{number:g} could be {number:g} AWG ({gauge:.3g} mm²) or {number:g} mm²: write {number:g} AWG "
+            f"or {number:g} mm²",
         )
     return _section(number) if default_unit == "mm²" else _gauge(number, False)
 
@@ -88,7 +92,12 @@ def _gauge(number: float, noughts: bool) -> tuple[float, str, str]:
         return awg_area(value), "AWG", awg_text(int(value))
     thin = [n for n in AWG_SIZES if n > value]
     thick = [n for n in AWG_SIZES if n < value]
-    _refuse(f"{number:g}{'/0' if noughts else ''} AWG", [awg_text(n) for n in (*thin[-1:], *thick[:1])], number in METRIC_SIZES, number)
+    _refuse(
+        f"{number:g}{'/0' if noughts else ''} AWG",
+        [awg_text(n) for n in (*thin[-1:], *thick[:1])],
+        number in METRIC_SIZES,
+        number,
+    )
 
 
 def _section(number: float) -> tuple[float, str, str]:
@@ -101,4 +110,8 @@ def _section(number: float) -> tuple[float, str, str]:
 
 def _refuse(named: str, near: list[str], elsewhere: bool, number: float) -> Never:
     other = "" if not elsewhere else f", or {number:g} mm²" if named.endswith("AWG") else f", or {number:g} AWG"
-    raise InputError("wire_size", f"{named} is no size cable is sold in; the sizes next to it are {' and '.join(near)}{other}", near=near)
+    raise InputError(
+        "wire_size",
+        f"{named} is no size cable is sold in; the sizes next to it are {' and '.join(near)}{other}",
+        near=near,
+    )

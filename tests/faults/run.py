@@ -1,4 +1,5 @@
-"""Applies one deliberate fault to a copy of the sources and runs the tests that must notice. `python -m tests.faults.run` does all."""
+"""Applies one deliberate fault to a copy of the sources and runs the tests that must notice. `python -m
+tests.faults.run` does all."""
 
 import json
 import re
@@ -15,10 +16,13 @@ ROOT = Path(__file__).parents[2]
 
 
 class Nursery:
-    """A process that has everything but our own code imported; each fault is tried in a child of it, which begins there."""
+    """A process that has everything but our own code imported; each fault is tried in a child of it, which begins
+    there."""
 
     def __init__(self) -> None:
-        self.process = subprocess.Popen([sys.executable, "-c", NURSERY], cwd=ROOT, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
+        self.process = subprocess.Popen(
+            [sys.executable, "-c", NURSERY], cwd=ROOT, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True
+        )
 
     def closing_line(self, source: Path, tests: tuple[str, ...]) -> str:
         """pytest's closing line for some tests with the sources in `source`."""
@@ -33,7 +37,10 @@ class Nursery:
 NURSERY = """
 import importlib, json, os, sys, tempfile
 import pytest
-for name in ("numpy", "scipy.optimize", "scipy.integrate", "scipy.spatial", "hypothesis.strategies", "pydantic", "ht", "fluids", "iapws", "pint", "shapely", "CoolProp.CoolProp", "ezdxf", "reportlab.platypus", "pypdf", "jsonschema"):
+for name in (
+    "numpy scipy.optimize scipy.integrate scipy.spatial hypothesis.strategies pydantic ht fluids iapws pint shapely "
+    "CoolProp.CoolProp ezdxf reportlab.platypus pypdf jsonschema"
+).split():
     try:
         importlib.import_module(name)
     except ImportError:
@@ -82,7 +89,10 @@ def main() -> int:
     for fault in FAULTS:
         red, closing = red_tests(fault)
         survived += not red
-        print(f"{'red' if red else 'SURVIVED':9}{fault.name}: {', '.join(t.rsplit('::', 1)[-1] for t in fault.tests)} ({closing})")
+        print(
+            f"{'red' if red else 'SURVIVED':9}{fault.name}: "
+            f"{', '.join(t.rsplit('::', 1)[-1] for t in fault.tests)} ({closing})"
+        )
     return int(survived > 0)
 
 

@@ -27,7 +27,8 @@ from keelroom.gui.window import Window
 
 
 def shown(widget: QWidget, kind: type[QWidget] | UnionType = QWidget) -> list[QWidget]:
-    """What is seen of a kind, at any depth. What is hidden is not walked into: pages once built stay, by the thousand."""
+    """What is seen of a kind, at any depth. What is hidden is not walked into: pages once built stay, by the
+    thousand."""
     found: list[QWidget] = []
     for child in widget.children():
         if isinstance(child, QWidget) and child.isVisible():
@@ -44,7 +45,9 @@ class Driver:
         window.resize(1280, 800)
         window.show()
         window.activateWindow()
-        self.until(lambda: window.isVisible() and window.isActiveWindow() and (window.start is not None or window.furnished))
+        self.until(
+            lambda: window.isVisible() and window.isActiveWindow() and (window.start is not None or window.furnished)
+        )
         window.drawers.pull("Findings")
 
     def until(self, condition: Callable[[], object], limit: float = 20.0) -> None:
@@ -113,7 +116,9 @@ class Driver:
         QApplication.processEvents()
 
     def ctrl(self, key: Qt.Key, shift: bool = False) -> None:
-        modifier = Qt.KeyboardModifier.ControlModifier | (Qt.KeyboardModifier.ShiftModifier if shift else Qt.KeyboardModifier.NoModifier)
+        modifier = Qt.KeyboardModifier.ControlModifier | (
+            Qt.KeyboardModifier.ShiftModifier if shift else Qt.KeyboardModifier.NoModifier
+        )
         self.key(key, modifier)
 
     def pick_row(self, table_name: str, text: str) -> None:
@@ -122,7 +127,9 @@ class Driver:
         row = next(r for r in range(table.rowCount()) if table.item(r, 0).text().startswith(text))
         table.scrollToItem(table.item(row, 0))
         QApplication.processEvents()
-        QTest.mouseClick(table.viewport(), Qt.MouseButton.LeftButton, pos=table.visualItemRect(table.item(row, 0)).center())
+        QTest.mouseClick(
+            table.viewport(), Qt.MouseButton.LeftButton, pos=table.visualItemRect(table.item(row, 0)).center()
+        )
         QApplication.processEvents()
 
     def choose(self, name: str, words: str) -> None:
@@ -136,7 +143,8 @@ class Driver:
             QApplication.processEvents()
 
     def answering(self, *answers: str | Callable[[QWidget], object]) -> list[str]:
-        """The next dialogs, each in its own event loop, are answered in turn: by the button of that name, or by what a function does.
+        """The next dialogs, each in its own event loop, are answered in turn: by the button of that name, or by what
+        a function does.
 
         Returns a list that fills with what each dialog said. Call before the act that opens the first.
         """
@@ -180,7 +188,8 @@ class Driver:
         self.window.close()
 
     def dispose(self) -> None:
-        """Close the window once its work has ended and the last answers have come, and let go of it: every window that stays is dressed anew
+        """Close the window once its work has ended and the last answers have come, and let go of it: every window
+        that stays is dressed anew
         whenever another one changes its looks."""
         QThreadPool.globalInstance().waitForDone()
         self.close_unsaved()

@@ -1,4 +1,5 @@
-"""The air screens by mouse and keys: map and slider, worth applied and undone, hold, response and backwards, causes, covers, compare."""
+"""The air screens by mouse and keys: map and slider, worth applied and undone, hold, response and backwards, causes,
+covers, compare."""
 
 import json
 
@@ -157,7 +158,12 @@ def test_fan_curve_and_ladder_are_there_for_eyes_and_readers(driver):
     assert "14 V" in chart.as_text()
     assert "in the bay" in driver.find("Pressure ladder", QWidget).accessibleName()
     driver.click("Figures", QToolButton)
-    for words in ("rated, free air", "expected into this core", "as an anemometer behind it reads", "reading over rating"):
+    for words in (
+        "rated, free air",
+        "expected into this core",
+        "as an anemometer behind it reads",
+        "reading over rating",
+    ):
         assert driver.shows(words)
 
 

@@ -78,7 +78,9 @@ def test_a_gearbox_cooler_is_put_where_it_works_best(driver, capsys):
     driver.click("Fluids", QToolButton)
     for case in told:
         if case.get("fluids"):
-            assert driver.shows(f"gearbox {format_si(case['fluids']['gearbox_degC'], KINDS['temperature'], 'us')}"), case["name"]
+            assert driver.shows(f"gearbox {format_si(case['fluids']['gearbox_degC'], KINDS['temperature'], 'us')}"), (
+                case["name"]
+            )
 
 
 def test_a_condenser_is_hung_and_its_head_pressure_read(driver):
@@ -158,7 +160,8 @@ def test_wrong_entries_are_told_where_they_are_typed(driver):
 
 
 def test_half_a_name_is_not_entered_by_undoing(driver):
-    """The name is its section's title, so undoing makes the section anew: what was half typed in the old one must not become a step."""
+    """The name is its section's title, so undoing makes the section anew: what was half typed in the old one must not
+    become a step."""
     store = driver.window.session.store
     driver.click("Aux coolers station")
     driver.click("Each", QToolButton)

@@ -1,4 +1,5 @@
-"""A two-fan build wired as somebody left it: entered, judged, mended step by step by clicks and keys; and what the station refuses."""
+"""A two-fan build wired as somebody left it: entered, judged, mended step by step by clicks and keys; and what the
+station refuses."""
 
 import csv
 import json
@@ -79,7 +80,8 @@ ENTERED: list[bytes] = []
 
 @pytest.fixture
 def wired(tmp_path, capsys):
-    """A pickup with two 12s, both on one circuit of 14 AWG, a 40 A fuse and a 30 A relay, entered as found by clicks and keys."""
+    """A pickup with two 12s, both on one circuit of 14 AWG, a 40 A fuse and a 30 A relay, entered as found by clicks
+    and keys."""
     path = tmp_path / "pickup.keelroom"
     if ENTERED:
         path.write_bytes(ENTERED[0])
@@ -171,7 +173,9 @@ def test_found_judged_and_mended_step_by_step(wired, tmp_path, monkeypatch, caps
     assert finding(driver, "Circuit 1: the fuse does not protect")
     fix(driver, "A circuit of its own for each motor")
     assert [one.feeds for one in session.build.package.circuits] == [("fan1",), ("fan2",)]
-    assert not [what_of(f) for f in session.assessment.findings if f.where[2:3] == ("circuits",) and f.level == "problem"]
+    assert not [
+        what_of(f) for f in session.assessment.findings if f.where[2:3] == ("circuits",) and f.level == "problem"
+    ]
     mended = idle(driver)
     assert mended[0] < as_found[0] - 0.4
     assert mended[2] > as_found[2] + 0.4

@@ -1,4 +1,5 @@
-"""A new build surveyed, fitted, cut, trimmed, bracketed and printed by clicks and keys; and what the two stations refuse."""
+"""A new build surveyed, fitted, cut, trimmed, bracketed and printed by clicks and keys; and what the two stations
+refuse."""
 
 import json
 
@@ -7,7 +8,16 @@ import pytest
 from pypdf import PdfReader
 from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication, QCheckBox, QLabel, QLineEdit, QPushButton, QScrollArea, QTableWidget, QToolButton
+from PyQt6.QtWidgets import (
+    QApplication,
+    QCheckBox,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+    QTableWidget,
+    QToolButton,
+)
 
 from keelroom import cli
 from keelroom.assess.placing import stand
@@ -68,7 +78,9 @@ def survey(driver: Driver) -> None:
     QTest.mouseClick(field, Qt.MouseButton.LeftButton)
     type_on(driver, "22", "19 1/2", "5/8", "0")
     # The walk goes on at the engine: depth, across, height, diameter of pulley, belt and pump, then block and mounts.
-    type_on(driver, "10 5/8", "11", "2 1/2", "6 1/4", "10 1/8", "15 1/4", "8 1/2", "3 1/2", "8 1/2", "11", "9 3/4", "5 1/4")
+    type_on(
+        driver, "10 5/8", "11", "2 1/2", "6 1/4", "10 1/8", "15 1/4", "8 1/2", "3 1/2", "8 1/2", "11", "9 3/4", "5 1/4"
+    )
     type_on(driver, "14 1/8", "3 1/2", "~1/2", "~3/8")
     type_on(driver, "22 1/4", "24 1/2", "12", "-5", "27", "-3", "32", "17")
     driver.click("In the way", QToolButton)
@@ -155,7 +167,11 @@ def test_story_of_a_fit(fresh, capsys, tmp_path, monkeypatch):  # noqa: F811
     driver.click("One to each surveyed hole")
     assert len(session.build.package.brackets) == 4
     assert (
-        sum(w.text().startswith("Bracket, Hole") and "developed" in w.text() for w in driver.window.findChildren(QLabel) if w.isVisible())
+        sum(
+            w.text().startswith("Bracket, Hole") and "developed" in w.text()
+            for w in driver.window.findChildren(QLabel)
+            if w.isVisible()
+        )
         == 4
     )
 

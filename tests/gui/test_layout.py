@@ -1,4 +1,5 @@
-"""Every page of every station, in both systems of units, three widths and two sizes of type: nothing cut, nothing lying on another,
+"""Every page of every station, in both systems of units, three widths and two sizes of type: nothing cut, nothing
+lying on another,
 nothing scrolled sideways, every control with a name; and every ink of both palettes readable on its ground."""
 
 import itertools
@@ -44,7 +45,9 @@ def cut(window):
             if label.heightForWidth(label.width()) > label.height() + 2:
                 found.append(("label", label.text()[:60], label.heightForWidth(label.width()), label.height()))
         elif label.fontMetrics().horizontalAdvance(label.text()) > label.width() + 2:
-            found.append(("label", label.text()[:60], label.fontMetrics().horizontalAdvance(label.text()), label.width()))
+            found.append(
+                ("label", label.text()[:60], label.fontMetrics().horizontalAdvance(label.text()), label.width())
+            )
     for made in shown(window, QPushButton | QToolButton | QCheckBox):
         words = made.fontMetrics().horizontalAdvance(made.text().replace("&", ""))
         if made.text() and made.property("role") != "origin" and words > made.width() - 2:
@@ -81,7 +84,10 @@ def lying_on_another(window):
         own = [
             made
             for made in parent.children()
-            if isinstance(made, QWidget) and made.isVisible() and not isinstance(made, (Handle, QScrollBar)) and not made.isWindow()
+            if isinstance(made, QWidget)
+            and made.isVisible()
+            and not isinstance(made, (Handle, QScrollBar))
+            and not made.isWindow()
         ]
         for one, other in itertools.combinations(own, 2):
             both = one.geometry().intersected(other.geometry())
@@ -102,7 +108,8 @@ def nameless(window):
 
 
 LOOKS = (("us", 1024, 10), ("si", 1280, 12), ("us", 1600, 10))
-"""units, width of the window [px], size of the type [pt]: each of each once and more; the narrowest daily, all of them in `make soak`"""
+"""units, width of the window [px], size of the type [pt]: each of each once and more; the narrowest daily, all of
+them in `make soak`"""
 
 
 @pytest.mark.parametrize(("system", "width", "points"), LOOKS[: long("looks", 1)])
@@ -123,7 +130,12 @@ def test_nothing_is_cut_and_nothing_lies_on_another_on_any_page(system, width, p
                 window.stations[station.name].choose(page)
                 for _ in range(3):
                     QApplication.processEvents()
-                for name, look in (("cut", cut), ("sideways", sideways), ("overlaps", lying_on_another), ("nameless", nameless)):
+                for name, look in (
+                    ("cut", cut),
+                    ("sideways", sideways),
+                    ("overlaps", lying_on_another),
+                    ("nameless", nameless),
+                ):
                     faults += [(station.name, page, name, fault) for fault in look(window)]
         assert not faults, "\n".join(map(str, dict.fromkeys(faults)))
     finally:
@@ -146,7 +158,15 @@ def test_every_ink_is_readable_on_its_ground(palette):
     """4.5 to 1 for text. Source: WCAG 2.1, success criterion 1.4.3."""
     p = palette
     grounds = (p.paper, p.panel, p.raised)
-    for ink in (p.ink, p.faint, p.good, p.doubt, p.bad, p.accent, *(level_colour(p, level) for level in ("problem", "doubt", "note"))):
+    for ink in (
+        p.ink,
+        p.faint,
+        p.good,
+        p.doubt,
+        p.bad,
+        p.accent,
+        *(level_colour(p, level) for level in ("problem", "doubt", "note")),
+    ):
         assert min(contrast(ink, ground) for ground in grounds) >= 4.5, ink
     assert contrast(p.on_accent, p.accent) >= 4.5
     assert contrast(p.tape_ink, p.tape) >= 4.5

@@ -1,4 +1,5 @@
-"""Stories of the Loop station by clicks and keys: a core at the rear put together wrongly and mended, a core of another car, an ordinary circuit."""
+"""Stories of the Loop station by clicks and keys: a core at the rear put together wrongly and mended, a core of
+another car, an ordinary circuit."""
 
 import json
 
@@ -101,7 +102,9 @@ def test_a_core_at_the_rear_is_mended_finding_by_finding(driver, capsys):
     to_page(driver, "Circuit")
     assert driver.shows("Engine → thermostat → surge tank → core → electric pump → engine.")
     idle = session.assessment.figures_of("idle")
-    assert idle.core_coolant_flow == pytest.approx(idle.coolant_flow, rel=0.05), "nothing goes round the engine any more"
+    assert idle.core_coolant_flow == pytest.approx(idle.coolant_flow, rel=0.05), (
+        "nothing goes round the engine any more"
+    )
     assert idle.core_coolant_flow != pytest.approx(wrong_flow, rel=0.01)
     to_page(driver, "Fill")
     assert driver.shows("run the electric pump ten seconds")
@@ -110,7 +113,13 @@ def test_a_core_at_the_rear_is_mended_finding_by_finding(driver, capsys):
     driver.ctrl(Qt.Key.Key_S)
     cli.main(["assess", str(session.path), "--json"])
     told = json.loads(capsys.readouterr().out)["loop"]
-    assert told["order"] == ["engine", "thermostat", tank.id, "core", "pump1" if "pump1" in told["order"] else told["order"][4]]
+    assert told["order"] == [
+        "engine",
+        "thermostat",
+        tank.id,
+        "core",
+        "pump1" if "pump1" in told["order"] else told["order"][4],
+    ]
     to_page(driver, "Flows")
     session.select("cruise")
     ways = driver.find("Ways of the circuit", QTableWidget)
@@ -171,7 +180,8 @@ def test_a_core_of_another_car_has_ports_to_close_and_ends_that_do_not_meet(driv
 
 
 def test_an_ordinary_circuit_is_made_in_one_act(driver):
-    """From nothing: the demo's circuit taken away, then made by one press, and half-entered ones said and saved on the way."""
+    """From nothing: the demo's circuit taken away, then made by one press, and half-entered ones said and saved on
+    the way."""
     session = driver.window.session
     driver.click("Loop station")
     to_page(driver, "Hoses")

@@ -1,5 +1,7 @@
-"""Four stories of made and moved parts by clicks and keys: a top panel and strips; two shrouds joined with brackets and a latch support of a
-new shape; a brake unit and a bottle moved; a brushless twin with its own controllers wired pin to pin. Wrong entries on the way."""
+"""Four stories of made and moved parts by clicks and keys: a top panel and strips; two shrouds joined with brackets
+and a latch support of a
+new shape; a brake unit and a bottle moved; a brushless twin with its own controllers wired pin to pin. Wrong entries
+on the way."""
 
 import json
 
@@ -40,7 +42,9 @@ def page(driver, station, title):
 def act(driver, words):
     """Press a button of the page, scrolled into sight first."""
     button = driver.find(words, QPushButton)
-    view = driver.window.stations[driver.window.shown_station].views[driver.window.stations[driver.window.shown_station].current]
+    view = driver.window.stations[driver.window.shown_station].views[
+        driver.window.stations[driver.window.shown_station].current
+    ]
     view.ensureWidgetVisible(button)
     QTest.mouseClick(button, Qt.MouseButton.LeftButton)
     driver.settle()
@@ -123,13 +127,17 @@ def test_a_top_panel_and_side_strips_are_measured_made_and_worth_something(drive
     assert not drawing.audit().errors
     blank = next(pattern for pattern in patterns(session.build, session.build.package) if pattern.name == "Top panel")
     assert blank.bounds[2] / INCH == pytest.approx(26)
-    widths = [max(p[0] for p in points) - min(p[0] for p in points) for entity in drawing.modelspace().query("LWPOLYLINE") if (points := list(entity.get_points()))]  # fmt: skip
+    widths = [
+        max(p[0] for p in points) - min(p[0] for p in points)
+        for entity in drawing.modelspace().query("LWPOLYLINE")
+        if (points := list(entity.get_points()))
+    ]
     assert any(abs(width - 26 * 25.4) < 0.01 for width in widths), "in millimetres at 1:1"
 
     said = said_by_the_file(driver, capsys)["fit"]
-    assert sum(way["left_m2"] for way in said["ways_round_the_core"] if way["key"] in ("top", "left", "right", "bottom")) == pytest.approx(
-        0, abs=1e-9
-    )
+    assert sum(
+        way["left_m2"] for way in said["ways_round_the_core"] if way["key"] in ("top", "left", "right", "bottom")
+    ) == pytest.approx(0, abs=1e-9)
     assert [panel["faults"] for panel in said["panels"]] == [[]] * 5
 
 
@@ -175,7 +183,8 @@ def test_two_shrouds_are_joined_and_the_latch_support_gets_a_new_shape(driver, c
     assert driver.shows("runs off the metal")
     enter(driver, "Bracket 5: strip width", "1 1/4")
     assert not any(
-        f.code == "bracket_fault" and "Bracket 5" in what_of(f) and "strip's side" in what_of(f) for f in session.assessment.findings
+        f.code == "bracket_fault" and "Bracket 5" in what_of(f) and "strip's side" in what_of(f)
+        for f in session.assessment.findings
     )
 
     # the latch support: notched, with its caution
@@ -211,7 +220,8 @@ def test_a_brake_unit_and_a_bottle_get_new_places_with_their_brackets(driver, ca
     enter(driver, "Brake unit: new place, from left", "-7")
     enter(driver, "Brake unit: new place, from bottom", "5")
     assert any(
-        f.code == "fit_overlaps" and "Brake unit" in what_of(f) and "Washer bottle" in what_of(f) for f in session.assessment.findings
+        f.code == "fit_overlaps" and "Brake unit" in what_of(f) and "Washer bottle" in what_of(f)
+        for f in session.assessment.findings
     )
     enter(driver, "Brake unit: new place, from bottom", "eleven")
     assert session.build.package.moves[-1].bottom.as_typed.startswith("5"), "refused: what stood there stays"
@@ -242,7 +252,10 @@ def test_a_brake_unit_and_a_bottle_get_new_places_with_their_brackets(driver, ca
     assert session.assessment.totals.hours > hours + 3600
     said = said_by_the_file(driver, capsys)
     assert said["totals"]["hours_s"] == pytest.approx(session.assessment.totals.hours)
-    assert {move["id"]: move["how"] for move in said["fit"]["moves"]} == {"reservoir": "new_place", "brake": "new_place"}
+    assert {move["id"]: move["how"] for move in said["fit"]["moves"]} == {
+        "reservoir": "new_place",
+        "brake": "new_place",
+    }
 
 
 def test_a_brushless_twin_with_its_own_controllers_is_wired_pin_to_pin(driver, capsys):

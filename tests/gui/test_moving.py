@@ -28,7 +28,8 @@ def picked_up(driver):
 def agrees(shown, fresh):
     pairs = [(a.figures, b.figures) for a, b in zip(shown.cases, fresh.cases, strict=True)]
     return all(
-        a.temperature == pytest.approx(b.temperature, rel=1e-6) and a.fan_current == pytest.approx(b.fan_current, rel=1e-6)
+        a.temperature == pytest.approx(b.temperature, rel=1e-6)
+        and a.fan_current == pytest.approx(b.fan_current, rel=1e-6)
         for a, b in pairs
     )
 
@@ -48,7 +49,10 @@ def test_temperatures_follow_the_hand_and_the_judgement_waits_for_it(driver):
     assert rested.judged
     assert {finding.code for finding in rested.findings} == {finding.code for finding in fresh.findings}
     for a, b in zip(rested.cases, fresh.cases, strict=True):
-        assert (a.figures.low, a.figures.chance) == (pytest.approx(b.figures.low, rel=1e-5), pytest.approx(b.figures.chance, abs=1e-4))
+        assert (a.figures.low, a.figures.chance) == (
+            pytest.approx(b.figures.low, rel=1e-5),
+            pytest.approx(b.figures.chance, abs=1e-4),
+        )
 
 
 def test_a_hand_that_stops_is_judged_before_it_lets_go(driver):

@@ -1,4 +1,5 @@
-"""Nothing is lost in ordinary use: the demo, other windows, full disks, killed windows, drags. Dialogs run their own event loop."""
+"""Nothing is lost in ordinary use: the demo, other windows, full disks, killed windows, drags. Dialogs run their own
+event loop."""
 
 import os
 from pathlib import Path

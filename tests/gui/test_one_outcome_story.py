@@ -1,4 +1,5 @@
-"""An entry no law bears is seen at once wherever figures stand, and mended where it was made; files keep their identity."""
+"""An entry no law bears is seen at once wherever figures stand, and mended where it was made; files keep their
+identity."""
 
 import json
 import subprocess
@@ -20,7 +21,9 @@ from tests.soak.reader import misread
 
 def told(path: Path) -> dict:
     """`assess --json` of a file, as another process says it."""
-    ran = subprocess.run([sys.executable, "-m", "keelroom", "assess", "--json", str(path)], capture_output=True, text=True)
+    ran = subprocess.run(
+        [sys.executable, "-m", "keelroom", "assess", "--json", str(path)], capture_output=True, text=True
+    )
     assert ran.returncode in (0, 1), ran.stderr
     return json.loads(ran.stdout)
 
@@ -51,7 +54,10 @@ def test_one_and_a_half_fins_for_fifteen_is_seen_saved_opened_and_mended(demo_wi
 
     # Nothing that leaves the window tells of the build before.
     driver.ctrl(Qt.Key.Key_E)
-    for act, words in (("Copy the ledger", "not worked out: Fins 1.5"), ("Copy the verdict", "not worked out: Fins 1.5")):
+    for act, words in (
+        ("Copy the ledger", "not worked out: Fins 1.5"),
+        ("Copy the verdict", "not worked out: Fins 1.5"),
+    ):
         driver.enter("Find an act", act)
         assert words in clipboard(), act
         assert "in hand" not in clipboard()
@@ -80,7 +86,13 @@ def test_a_build_that_cannot_be_solved_shows_nothing_of_the_one_before(demo_wind
     text = load(DEMO).model_dump_json()
     raw = json.loads(text)
     for package in raw["packages"]:
-        package["core"]["fin_density"] = {"si": 1.5 / 0.0254, "as_typed": "1.5", "unit": "fins/in", "origin": "measured", "doubt": None}
+        package["core"]["fin_density"] = {
+            "si": 1.5 / 0.0254,
+            "as_typed": "1.5",
+            "unit": "fins/in",
+            "origin": "measured",
+            "doubt": None,
+        }
     stuck.write_text(json.dumps(raw))
     assert driver.window.files.open(stuck)
     assert all("not worked out" in row for row in driver.ledger().values())
@@ -180,7 +192,9 @@ def test_nothing_of_a_name_is_a_mark_or_a_link(demo_window):
 
     def look(box):
         assert isinstance(box, QMessageBox)
-        seen.extend((words.textFormat(), words.openExternalLinks()) for words in box.findChildren(QLabel) if words.text())
+        seen.extend(
+            (words.textFormat(), words.openExternalLinks()) for words in box.findChildren(QLabel) if words.text()
+        )
         box.reject()
 
     driver.enter("Vehicle mass", "5001")
@@ -191,7 +205,8 @@ def test_nothing_of_a_name_is_a_mark_or_a_link(demo_window):
 
 
 def test_packages_come_one_after_the_other_and_are_kept(demo_window):
-    """The dialog stands at once; verdicts come from beside the window, and an edit of one package leaves the others' as they are."""
+    """The dialog stands at once; verdicts come from beside the window, and an edit of one package leaves the others'
+    as they are."""
     driver = demo_window
     driver.ctrl(Qt.Key.Key_K)
     dialog = next(w for w in driver.window.findChildren(Packages))
@@ -270,13 +285,18 @@ def test_a_page_that_cannot_be_shown_says_why_and_its_fields_go_on(demo_window, 
 
 
 def test_an_answer_for_a_working_that_is_gone_is_written_nowhere(demo_window):
-    """The figure asked about is read at the case that stands for idle; that case is taken out while its movers are still sought."""
+    """The figure asked about is read at the case that stands for idle; that case is taken out while its movers are
+    still sought."""
     driver, told = demo_window, []
     session = driver.window.session
     session.told.connect(told.append)
     session.explain("amps")
     driver.until(lambda: driver.shows("What moves it most"))
-    session.set(("duty_cases",), tuple(case for case in session.build.duty_cases if case.demand != "idle" and case.speed.si > 5), "No idle")
+    session.set(
+        ("duty_cases",),
+        tuple(case for case in session.build.duty_cases if case.demand != "idle" and case.speed.si > 5),
+        "No idle",
+    )
     QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)  # as the application's own loop does
     driver.settle()
     assert driver.shows("there is none with figures")

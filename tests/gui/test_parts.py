@@ -1,4 +1,5 @@
-"""Small parts of the window on their own: chart ticks and words, overlay colours, the worker's newest-wins, kept stages."""
+"""Small parts of the window on their own: chart ticks and words, overlay colours, the worker's newest-wins, kept
+stages."""
 
 import math
 
@@ -34,7 +35,9 @@ def session():
 
 def test_a_chart_says_in_words_what_it_draws(session):
     chart = Chart(session, "Anything")
-    chart.show_picture(Picture((Series("a", (1.0, 2.0), (3.0, math.inf)),), (Mark(1.0, 3.0, "here", "now"),), across="in", up="°F"))
+    chart.show_picture(
+        Picture((Series("a", (1.0, 2.0), (3.0, math.inf)),), (Mark(1.0, 3.0, "here", "now"),), across="in", up="°F")
+    )
     assert chart.as_rows()[0] == ["in", "a"]
     assert ["here", "1", "3"] in chart.as_rows()
     chart.resize(300, 160)

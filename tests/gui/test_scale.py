@@ -1,4 +1,5 @@
-"""Large builds stay usable: fields are made when they are seen, hidden pages change their theme when they are shown, failures say so."""
+"""Large builds stay usable: fields are made when they are seen, hidden pages change their theme when they are shown,
+failures say so."""
 
 import pytest
 from PyQt6.QtCore import Qt
@@ -96,7 +97,8 @@ def test_hidden_pages_change_their_theme_when_they_are_shown(demo_window):
 
 
 @pytest.mark.parametrize(
-    ("station", "page", "module", "name"), [("Air", "Worth", worth_page, "worth_table"), ("Core", "Compare", compare_page, "candidates")]
+    ("station", "page", "module", "name"),
+    [("Air", "Worth", worth_page, "worth_table"), ("Core", "Compare", compare_page, "candidates")],
 )
 def test_a_workers_failure_is_said_on_the_page_that_asked(demo_window, monkeypatch, capfd, station, page, module, name):
     def fails(*_args):

@@ -1,4 +1,5 @@
-"""What comes after the typing: the ambient a package holds, in the findings, under Why, and in what leaves the window."""
+"""What comes after the typing: the ambient a package holds, in the findings, under Why, and in what leaves the
+window."""
 
 from pypdf import PdfReader
 from PyQt6.QtCore import Qt

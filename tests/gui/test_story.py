@@ -42,7 +42,12 @@ def describe(driver: Driver) -> None:
     driver.enter("Title", "Ranch pickup")
     driver.enter("Vehicle mass", "4600")
     driver.click("Engine", QToolButton)
-    for name, text in (("Displacement", "350"), ("Power", "300"), ("Power at", "5200"), ("Coolant flow at power rpm", "48")):
+    for name, text in (
+        ("Displacement", "350"),
+        ("Power", "300"),
+        ("Power at", "5200"),
+        ("Coolant flow at power rpm", "48"),
+    ):
         driver.enter(name, text)
 
 
@@ -104,7 +109,10 @@ def test_story_of_a_new_build(fresh, capsys):
     cases = json.loads(capsys.readouterr().out)["cases"]
     for case in cases:
         if case["verdict"] != "does_not_settle":
-            assert f"{format_si(case['temperature_degC'], KINDS['temperature'], 'us')}, band" in driver.ledger()[case["name"]]
+            assert (
+                f"{format_si(case['temperature_degC'], KINDS['temperature'], 'us')}, band"
+                in driver.ledger()[case["name"]]
+            )
         else:
             assert "does not settle" in driver.ledger()[case["name"]]
 
@@ -116,7 +124,8 @@ from PyQt6.QtWidgets import QToolButton
 from tests.gui.driver import opened
 driver = opened(Path(sys.argv[1]))
 driver.enter("Vehicle mass", "5123")
-driver.until(lambda: driver.window.session.autosave.path.exists() and b"5123" in driver.window.session.autosave.path.read_bytes())
+copy = driver.window.session.autosave.path
+driver.until(lambda: copy.exists() and b"5123" in copy.read_bytes())
 os.kill(os.getpid(), signal.SIGKILL)
 """
 
@@ -125,7 +134,11 @@ def test_a_killed_window_is_recovered(tmp_path):
     path = tmp_path / "van.keelroom"
     path.write_bytes(DEMO.read_bytes())
     done = subprocess.run(
-        [sys.executable, "-c", KILLED, str(path)], cwd=Path(__file__).parents[2], env={**os.environ}, capture_output=True, timeout=90
+        [sys.executable, "-c", KILLED, str(path)],
+        cwd=Path(__file__).parents[2],
+        env={**os.environ},
+        capture_output=True,
+        timeout=90,
     )
     assert done.returncode == -signal.SIGKILL, done.stderr.decode()
     driver = opened()
@@ -162,7 +175,11 @@ def test_an_error_in_a_slot_keeps_the_work_and_the_window(tmp_path):
     path = tmp_path / "van.keelroom"
     path.write_bytes(DEMO.read_bytes())
     done = subprocess.run(
-        [sys.executable, "-c", CRASHES, str(path)], cwd=Path(__file__).parents[2], capture_output=True, text=True, timeout=90
+        [sys.executable, "-c", CRASHES, str(path)],
+        cwd=Path(__file__).parents[2],
+        capture_output=True,
+        text=True,
+        timeout=90,
     )
     assert "still here" in done.stdout, done.stderr
     assert "ZeroDivisionError" in done.stderr
@@ -173,11 +190,17 @@ def test_an_error_in_a_slot_keeps_the_work_and_the_window(tmp_path):
 def test_a_real_window_under_a_virtual_screen(tmp_path):
     path = tmp_path / "van.keelroom"
     path.write_bytes(DEMO.read_bytes())
-    script = "from pathlib import Path; import sys; from tests.gui.driver import opened; d = opened(Path(sys.argv[1])); d.enter('Vehicle mass', '4400'); " \
-        "print(d.window.session.build.brief.vehicle.mass.as_typed, d.window.windowHandle().screen().size().width()); d.close_unsaved()"  # fmt: skip
+    script = (
+        "from pathlib import Path; import sys; from tests.gui.driver import opened; d = "
+        "opened(Path(sys.argv[1])); d.enter('Vehicle mass', '4400'); "
+        "print(d.window.session.build.brief.vehicle.mass.as_typed, "
+        "d.window.windowHandle().screen().size().width()); d.close_unsaved()"
+    )
     environment = {k: v for k, v in os.environ.items() if k != "QT_QPA_PLATFORM"}
     command = ["xvfb-run", "-a", "-s", "-screen 0 1280x800x24", sys.executable, "-c", script, str(path)]
-    done = subprocess.run(command, cwd=Path(__file__).parents[2], env=environment, capture_output=True, text=True, timeout=90)
+    done = subprocess.run(
+        command, cwd=Path(__file__).parents[2], env=environment, capture_output=True, text=True, timeout=90
+    )
     assert done.stdout.split() == ["4400", "1280"], done.stderr
 
 
@@ -284,7 +307,11 @@ def test_a_fan_curve_is_typed_as_pairs(demo_window):
     driver.enter("Fan 1: curve points", "0 @ 1.2; 900")
     assert driver.shows("is not a pair")
     driver.enter("Fan 1: curve points", "0 @ 1.2; 900 @ 0.7; 1500 CFM @ 0")
-    assert [round(point.flow.si / 0.000471947) for point in driver.window.session.build.package.fans[0].curve] == [0, 900, 1500]
+    assert [round(point.flow.si / 0.000471947) for point in driver.window.session.build.package.fans[0].curve] == [
+        0,
+        900,
+        1500,
+    ]
 
 
 def test_own_parts_are_kept(demo_window):
@@ -325,9 +352,9 @@ def test_failure_of_the_solver_shows_where_the_figures_were(demo_window, monkeyp
     driver = demo_window
     monkeypatch.setattr("keelroom.gui.session.session.first_wave", fail)
     driver.enter("Vehicle mass", "4444")
-    assert all("not worked out: The air path did not balance after 80 steps" in row for row in driver.ledger().values()), (
-        "no figure of the build before"
-    )
+    assert all(
+        "not worked out: The air path did not balance after 80 steps" in row for row in driver.ledger().values()
+    ), "no figure of the build before"
     assert "Not worked out" in driver.window.header.words.text()
     monkeypatch.undo()
     driver.enter("Vehicle mass", "4445")
@@ -380,7 +407,9 @@ def test_every_glyph_shown_is_in_the_shipped_font(demo_window):
     assert "Open Sans" in QFontDatabase.families()
     font = QRawFont(str(Path(__file__).parents[2] / "src/keelroom/assets/fonts/OpenSans-Regular.ttf"), 10)
     source = "".join(path.read_text() for path in (Path(__file__).parents[2] / "src/keelroom").rglob("*.py"))
-    source += "".join(path.read_text() for path in (Path(__file__).parents[2] / "src/keelroom/catalogue/data").glob("*.csv"))
+    source += "".join(
+        path.read_text() for path in (Path(__file__).parents[2] / "src/keelroom/catalogue/data").glob("*.csv")
+    )
     missing = {char for char in source if ord(char) > 126 and not font.supportsCharacter(char)}
     assert not missing - set("→″′₂"), missing  # → in docstrings; ″ ′ only typed, ₂ drawn as 2
     assert driver.window.isVisible()
@@ -430,7 +459,9 @@ def test_an_empty_build_says_what_is_needed_first_on_every_page(fresh):
     driver.window.show_station("Fit-up")
     driver.window.stations["Fit-up"].choose("Brackets")
     driver.window.session.do(offer("brackets_to_holes", driver.window.session.build.active))
-    assert failures == ["No hole is fully measured yet: measure where it lies across, its height and its depth at Survey first"]
+    assert failures == [
+        "No hole is fully measured yet: measure where it lies across, its height and its depth at Survey first"
+    ]
 
 
 def test_a_usual_kind_never_writes_over_what_was_measured_unasked(fresh):

@@ -1,4 +1,5 @@
-"""The window as a desktop program: menus, drawers, folding, zoom, files dropped and used last, packages, first build, print, guide."""
+"""The window as a desktop program: menus, drawers, folding, zoom, files dropped and used last, packages, first build,
+print, guide."""
 
 import ast
 import os
@@ -57,7 +58,13 @@ def wheel(widget, at, notches, ctrl=False):
 
 def test_every_menu_act_has_its_place_and_undo_says_what(driver):
     menus = driver.window.menus
-    assert {action.text().replace("&", "") for action in menus.bar.actions()} == {"File", "Edit", "View", "Package", "Help"}
+    assert {action.text().replace("&", "") for action in menus.bar.actions()} == {
+        "File",
+        "Edit",
+        "View",
+        "Package",
+        "Help",
+    }
     assert not menus.acts["Undo"].isEnabled()
     driver.enter("Vehicle mass", "5000")
     assert menus.acts["Undo"].text() == "Undo: Vehicle mass 5000"
@@ -104,7 +111,8 @@ def test_the_ledger_folds_to_a_line_that_says_the_worst(driver):
 
 
 def test_the_limit_stands_at_one_place_in_rows_and_axis_from_the_first_build_on():
-    """The line in the rows, read off the pixels, against the mark of the axis under it; a place kept from the start page had them 200 px apart."""
+    """The line in the rows, read off the pixels, against the mark of the axis under it; a place kept from the start
+    page had them 200 px apart."""
     driver = opened()
     window = driver.window
     driver.settle()
@@ -201,7 +209,9 @@ def test_a_small_view_of_the_board_is_swapped_in_with_its_words(driver):
     assert board.large == "front"
     room = board.rooms["side"]
     assert room.width() * room.height() < board.rooms["front"].width() * board.rooms["front"].height()
-    assert not any(shape.role.startswith("fit.name") for shape in board.scenes["side"].shapes), "small ones carry no words"
+    assert not any(shape.role.startswith("fit.name") for shape in board.scenes["side"].shapes), (
+        "small ones carry no words"
+    )
     QTest.mouseClick(board, Qt.MouseButton.LeftButton, pos=QPoint(int(room.right()) - 3, int(room.top()) + 3))
     assert board.large == "side"
     words = [shape for shape in board.scenes["side"].shapes if shape.role == "fit.name"]
@@ -216,13 +226,18 @@ def test_a_build_dropped_on_the_window_is_opened_and_kept_among_the_last(driver,
     data = QMimeData()
     data.setUrls([QUrl.fromLocalFile(str(tmp_path / "notes.txt")), QUrl.fromLocalFile(str(path))])
     assert dropped(data) == path
-    event = QDropEvent(QPointF(10, 10), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
+    event = QDropEvent(
+        QPointF(10, 10), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
+    )
     window.dropEvent(event)
     assert window.session.path == path
     assert window.files.recent()[0] == path
     assert window.menus.recent.actions()[0].text() == "dropped.keelroom"
     last = window.files.last()[0]
-    assert (last.title, last.verdict) == (window.session.build.brief.title, "4 of 6 hold; Hill-climb, full power does not settle")
+    assert (last.title, last.verdict) == (
+        window.session.build.brief.title,
+        "4 of 6 hold; Hill-climb, full power does not settle",
+    )
     path.unlink()
     assert path not in window.files.recent(), "what is gone is not offered"
 
@@ -230,7 +245,9 @@ def test_a_build_dropped_on_the_window_is_opened_and_kept_among_the_last(driver,
 def test_a_copy_is_written_and_the_work_goes_on_with_the_first_file(driver, tmp_path, monkeypatch):
     session = driver.window.session
     driver.enter("Vehicle mass", "5000")
-    monkeypatch.setattr("keelroom.gui.saving.QFileDialog.getSaveFileName", lambda *_: (str(tmp_path / "copy.keelroom"), ""))
+    monkeypatch.setattr(
+        "keelroom.gui.saving.QFileDialog.getSaveFileName", lambda *_: (str(tmp_path / "copy.keelroom"), "")
+    )
     driver.window.menus.acts["Save a copy…"].trigger()
     assert load(tmp_path / "copy.keelroom").brief.vehicle.mass.as_typed == "5000"
     assert session.path == DEMO
@@ -251,7 +268,10 @@ def test_packages_are_copied_renamed_compared_taken_out_and_all_of_it_undone(dri
     driver.until(lambda: len(dialog.rows.given) > 1)  # the other one's verdict comes from beside the window
     rows = {row[0]: row[1:] for row in dialog.rows.given}
     assert rows["Quarry hill with trailer"] == ("239 °F", "221 °F")
-    assert next(pair for what, pair in rows.items() if what.endswith("/ Fan diameter")) == ("12 in (catalogue)", "15.3 in (assumed)")
+    assert next(pair for what, pair in rows.items() if what.endswith("/ Fan diameter")) == (
+        "12 in (catalogue)",
+        "15.3 in (assumed)",
+    )
     driver.click("Delete")
     assert len(session.build.packages) == 4
     for _ in range(3):
@@ -327,7 +347,11 @@ def test_what_is_printed_is_as_large_as_the_pdf_says(driver, tmp_path):
     size = document.pagePointSize(0).toSize()
     one, other = (doc.render(0, size) for doc in (document, printed))
     dark = [
-        sum(image.pixelColor(x, y).lightness() < 128 for x in range(0, size.width(), 5) for y in range(0, size.height(), 5))
+        sum(
+            image.pixelColor(x, y).lightness() < 128
+            for x in range(0, size.width(), 5)
+            for y in range(0, size.height(), 5)
+        )
         for image in (one, other)
     ]
     assert dark[0] > 20
@@ -355,7 +379,8 @@ def test_the_guide_opens_at_what_one_is_at_and_is_searched(driver):
 
 
 def test_the_guide_names_only_what_there_is():
-    """Every place it speaks of in bold is a station, a page of one, a menu or one of its acts; every station has its topic."""
+    """Every place it speaks of in bold is a station, a page of one, a menu or one of its acts; every station has its
+    topic."""
     assert {station.guide for station in STATIONS} <= {topic.name for topic in topics()}
     pages = {station.name: set(station.pages) for station in STATIONS}
     every_page = set().union(*pages.values())
@@ -412,10 +437,12 @@ def test_a_table_sorts_by_its_figures_shows_what_fits_and_tells_the_rest(driver)
 
 
 @pytest.mark.parametrize(
-    ("number", "dialog"), [(signal.SIGINT, False), (signal.SIGTERM, True), (signal.SIGHUP, False), (signal.SIGINT, True)]
+    ("number", "dialog"),
+    [(signal.SIGINT, False), (signal.SIGTERM, True), (signal.SIGHUP, False), (signal.SIGINT, True)],
 )
 def test_a_signal_leaves_a_copy_of_what_was_not_saved(tmp_path, number, dialog):
-    """Ctrl+C, a terminal that is closed, with a file dialog in a loop of its own or without: a copy, and an end in good order."""
+    """Ctrl+C, a terminal that is closed, with a file dialog in a loop of its own or without: a copy, and an end in
+    good order."""
     script = (
         "import sys, os, signal\n"
         "from PyQt6.QtCore import QTimer\n"
@@ -439,7 +466,9 @@ def test_a_signal_leaves_a_copy_of_what_was_not_saved(tmp_path, number, dialog):
     copy = tmp_path / "van.keelroom"
     copy.write_bytes(DEMO.read_bytes())
     env = os.environ | {"XDG_STATE_HOME": str(tmp_path / "state"), "QT_QPA_PLATFORM": "offscreen"}
-    process = subprocess.Popen([sys.executable, "-c", script, str(copy), str(dialog)], env=env, stdout=subprocess.PIPE, text=True)
+    process = subprocess.Popen(
+        [sys.executable, "-c", script, str(copy), str(dialog)], env=env, stdout=subprocess.PIPE, text=True
+    )
     try:
         assert process.stdout.readline().strip() == "up"
         process.send_signal(number)
@@ -590,7 +619,9 @@ def test_enter_goes_on_from_names_and_choices_too(driver):
 
 def test_what_is_seldom_touched_is_folded_until_it_is_asked_for(driver):
     driver.click("Engine")
-    section = next(s for s in driver.window.stations["Brief"].views["Engine"].sections if s.group.title == "Accessories")
+    section = next(
+        s for s in driver.window.stations["Brief"].views["Engine"].sections if s.group.title == "Accessories"
+    )
     assert section.folded
     assert not section.fields[0].isVisible()
     driver.click("Accessories: show or fold away")
@@ -624,7 +655,9 @@ def test_a_field_says_its_range_in_the_units_shown(driver):
 
 def test_one_spelling_is_kept():
     """British throughout: words of the other spelling stand in no sentence the program shows."""
-    other = re.compile(r"\b(colors?|gray|aluminum|centers?|tires?|liters?|fiber|mold(ed|ing)?|odor|neighbors?)\b", re.IGNORECASE)
+    other = re.compile(
+        r"\b(colors?|gray|aluminum|centers?|tires?|liters?|fiber|mold(ed|ing)?|odor|neighbors?)\b", re.IGNORECASE
+    )
     found = []
     for path in (FOLDER.parent).rglob("*.py"):
         for node in ast.walk(ast.parse(path.read_text())):
@@ -673,13 +706,25 @@ def test_from_an_empty_window_to_a_saved_verdict_by_keys_alone(tmp_path, monkeyp
 
 def test_icons_wear_the_themes_ink_and_stand_on_the_acts_one_looks_for(driver):
     menus = driver.window.menus
-    assert {"New build", "Open a build…", "Save", "Print the build sheet…", "Undo", "Redo", "Preferences…", "Guide to this page"} <= set(
-        menus.icons
-    )
+    assert {
+        "New build",
+        "Open a build…",
+        "Save",
+        "Print the build sheet…",
+        "Undo",
+        "Redo",
+        "Preferences…",
+        "Guide to this page",
+    } <= set(menus.icons)
 
     def darkest():
         image = menus.acts["Save"].icon().pixmap(16, 16).toImage()
-        return [image.pixelColor(x, y).lightness() for x in range(16) for y in range(16) if image.pixelColor(x, y).alpha() > 200]
+        return [
+            image.pixelColor(x, y).lightness()
+            for x in range(16)
+            for y in range(16)
+            if image.pixelColor(x, y).alpha() > 200
+        ]
 
     menus.menus["File"].popup(QPoint(0, 0))
     menus.menus["File"].close()
@@ -709,7 +754,11 @@ def test_no_way_to_another_build_leaves_what_was_not_saved_unasked(driver, monke
     data = QMimeData()
     data.setUrls([QUrl.fromLocalFile(str(DEMO))])
     said = driver.answering("Cancel")
-    window.dropEvent(QDropEvent(QPointF(10, 10), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier))
+    window.dropEvent(
+        QDropEvent(
+            QPointF(10, 10), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
+        )
+    )
     assert said
     assert session.build is build
 

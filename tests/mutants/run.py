@@ -1,6 +1,7 @@
 """A seeded mutation run: small things made wrong one at a time, and whether any test notices. `make mutants`.
 
-The tests of core and assess are run once to see which function each calls. Then, for every wrong thing, a child process has
+The tests of core and assess are run once to see which function each calls. Then, for every wrong thing, a child
+process has
 the function's code replaced in memory and runs the tests that call it, those that call least first, until one is red.
 """
 
@@ -51,7 +52,9 @@ DEADLINE = 240
 def seen(target: Path) -> dict[str, tuple[float, list[str]]]:
     """What each test calls."""
     parts = []
-    files = sorted(str(p.relative_to(HERE)) for suite in SUITES for p in (HERE / suite).rglob("test_*.py") if p.name not in SLOW)
+    files = sorted(
+        str(p.relative_to(HERE)) for suite in SUITES for p in (HERE / suite).rglob("test_*.py") if p.name not in SLOW
+    )
     for turn in range(2):
         part = target.with_suffix(f".{turn}.json")
         command = [
@@ -69,7 +72,14 @@ def seen(target: Path) -> dict[str, tuple[float, list[str]]]:
             "timeout=900",
             *files[turn::2],
         ]
-        parts.append((part, subprocess.Popen(command, cwd=HERE, env={**os.environ, "KEELROOM_SEEN": str(part)}, stdout=subprocess.DEVNULL)))
+        parts.append(
+            (
+                part,
+                subprocess.Popen(
+                    command, cwd=HERE, env={**os.environ, "KEELROOM_SEEN": str(part)}, stdout=subprocess.DEVNULL
+                ),
+            )
+        )
     found: dict[str, tuple[float, list[str]]] = {}
     for part, process in parts:
         process.wait()
@@ -106,7 +116,11 @@ def put_wrong(site: Site) -> bool:
 def _with_inner(code: CodeType, inner: CodeType) -> CodeType:
     """The outer function's code with one of the functions made in it replaced."""
     consts: list[Any] = [
-        inner if isinstance(c, CodeType) and c.co_qualname == inner.co_qualname else _with_inner(c, inner) if isinstance(c, CodeType) else c
+        inner
+        if isinstance(c, CodeType) and c.co_qualname == inner.co_qualname
+        else _with_inner(c, inner)
+        if isinstance(c, CodeType)
+        else c
         for c in code.co_consts
     ]
     return code.replace(co_consts=tuple(consts))
@@ -138,7 +152,8 @@ def verdict(site: Site, tests: list[str]) -> str:
 
 
 def chosen(tests: dict[str, tuple[float, list[str]]], site: Site) -> list[str]:
-    """The tests that call the function: those that name something it says first, then of each file the most particular, file by file
+    """The tests that call the function: those that name something it says first, then of each file the most
+    particular, file by file
     in turn, as many as the time allows."""
     name = f"{site.path}:{site.function}"
     calling = sorted((len(calls), seconds, test) for test, (seconds, calls) in tests.items() if name in calls)
@@ -173,7 +188,9 @@ def _sample(count: int, seed: int, earlier: list[str]) -> list[Site]:
     ]
 
 
-def work(sample: list[Site], share: tuple[int, int], tests: dict[str, tuple[float, list[str]]]) -> list[tuple[Site, str]]:
+def work(
+    sample: list[Site], share: tuple[int, int], tests: dict[str, tuple[float, list[str]]]
+) -> list[tuple[Site, str]]:
     """Verdicts of one worker's share of the sample."""
     found = []
     for site in sample[share[0] :: share[1]]:
@@ -184,7 +201,8 @@ def work(sample: list[Site], share: tuple[int, int], tests: dict[str, tuple[floa
 
 
 def main(arguments: list[str]) -> int:
-    """Run `count` mutations from `seed`; exit 1 under the wanted share. A fourth argument names what was seen by an earlier run,
+    """Run `count` mutations from `seed`; exit 1 under the wanted share. A fourth argument names what was seen by an
+    earlier run,
     a fifth that run's output, of which only what survived is tried again."""
     count, seed, wanted = map(int, arguments[:3])
     begun = time.monotonic()
@@ -192,7 +210,10 @@ def main(arguments: list[str]) -> int:
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
     target = Path(tempfile.gettempdir()) / "keelroom-seen.json"
     tests = json.loads(Path(arguments[3]).read_text()) if len(arguments) > 3 else seen(target)
-    print(f"{len(tests)} tests seen in {time.monotonic() - begun:.0f} s; {count} of {len(sites())} places, seed {seed}", flush=True)
+    print(
+        f"{len(tests)} tests seen in {time.monotonic() - begun:.0f} s; {count} of {len(sites())} places, seed {seed}",
+        flush=True,
+    )
     _import_everything(tests)
     reader, writer = os.pipe()
     child = os.fork()
@@ -208,7 +229,9 @@ def main(arguments: list[str]) -> int:
     counts = Counter(said for _, said in verdicts)
     killed = counts["killed"] + counts["timeout"]
     counted = len(verdicts) - counts["not found"]
-    print(f"\nkilled {killed} of {counted} ({killed / counted:.0%}), in {time.monotonic() - begun:.0f} s; {dict(counts)}")
+    print(
+        f"\nkilled {killed} of {counted} ({killed / counted:.0%}), in {time.monotonic() - begun:.0f} s; {dict(counts)}"
+    )
     for site, said in sorted(verdicts):
         if said in ("survived", "unseen"):
             print(f"{said}: {site.path}:{site.line} {site.function}: {site.what}")
@@ -221,7 +244,9 @@ def _import_everything(tests: dict[str, tuple[float, list[str]]]) -> None:
 
     for path in sorted(ROOT.rglob("*.py")):
         if path.relative_to(ROOT).parts[0] in ("core", "assess", "catalogue", "document", "drawing", "export"):
-            importlib.import_module("keelroom." + ".".join(path.relative_to(ROOT).with_suffix("").parts).removesuffix(".__init__"))
+            importlib.import_module(
+                "keelroom." + ".".join(path.relative_to(ROOT).with_suffix("").parts).removesuffix(".__init__")
+            )
     import pytest  # noqa: F401
 
     importlib.import_module("tests.conftest")

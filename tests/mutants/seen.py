@@ -1,4 +1,5 @@
-"""Which test calls which function of core and assess: a pytest plugin that writes {test: [seconds, [function, …]]} as JSON."""
+"""Which test calls which function of core and assess: a pytest plugin that writes {test: [seconds, [function, …]]} as
+JSON."""
 
 from __future__ import annotations
 

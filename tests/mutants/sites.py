@@ -13,9 +13,23 @@ import keelroom
 
 ROOT = Path(keelroom.__file__).parent
 SWAPS: dict[type, type] = {
-    ast.Lt: ast.GtE, ast.GtE: ast.Lt, ast.Gt: ast.LtE, ast.LtE: ast.Gt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq, ast.Is: ast.IsNot, ast.IsNot: ast.Is,
-    ast.In: ast.NotIn, ast.NotIn: ast.In, ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult, ast.And: ast.Or, ast.Or: ast.And,
-}  # fmt: skip
+    ast.Lt: ast.GtE,
+    ast.GtE: ast.Lt,
+    ast.Gt: ast.LtE,
+    ast.LtE: ast.Gt,
+    ast.Eq: ast.NotEq,
+    ast.NotEq: ast.Eq,
+    ast.Is: ast.IsNot,
+    ast.IsNot: ast.Is,
+    ast.In: ast.NotIn,
+    ast.NotIn: ast.In,
+    ast.Add: ast.Sub,
+    ast.Sub: ast.Add,
+    ast.Mult: ast.Div,
+    ast.Div: ast.Mult,
+    ast.And: ast.Or,
+    ast.Or: ast.And,
+}
 NAMES = {
     "min": "max",
     "max": "min",
@@ -34,7 +48,8 @@ GUARD = 1e-5
 
 
 class Site(NamedTuple):
-    """One thing made wrong. path under src/keelroom; function: its dotted name; number: which node of the module's walk."""
+    """One thing made wrong. path under src/keelroom; function: its dotted name; number: which node of the module's
+    walk."""
 
     path: str
     function: str
@@ -56,7 +71,8 @@ def sites() -> list[Site]:
 
 
 def _within(tree: ast.Module) -> Iterator[tuple[ast.AST, str]]:
-    """Expressions that compute something, with the function they stand in; sentences, annotations and defaults left out."""
+    """Expressions that compute something, with the function they stand in; sentences, annotations and defaults left
+    out."""
 
     def walk(node: ast.AST, name: str) -> Iterator[tuple[ast.AST, str]]:
         if isinstance(node, (ast.JoinedStr, ast.Raise, ast.Assert, ast.Constant)) and not _number(node):

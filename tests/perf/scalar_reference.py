@@ -1,7 +1,8 @@
 """The same operating point, one at a time, written for clarity from ht, fluids and scipy's brentq.
 
 It reads the same fluid tables through scipy's own cubic, walks the same 24 x 16 face cell by cell and layer by
-layer, finds node pressures by the hybrid method with every branch inverted on its own, and uses no code of keelroom's solver.
+layer, finds node pressures by the hybrid method with every branch inverted on its own, and uses no code of keelroom's
+solver.
 Its purpose is twofold: an independent answer to agree with, and the yardstick `make bench` measures the
 vectorised solver against. No CoolProp in its loop.
 """
@@ -58,8 +59,18 @@ def scalars(points: Points, i: int) -> Scalars:
 
 def water_pressure(celsius: float) -> float:
     """IAPWS-IF97 region 4, equation 30, written out again."""
-    n = (1167.0521452767, -724213.16703206, -17.073846940092, 12020.82470247, -3232555.0322333,
-         14.91510861353, -4823.2657361591, 405113.40542057, -0.23855557567849, 650.17534844798)  # fmt: skip
+    n = (
+        1167.0521452767,
+        -724213.16703206,
+        -17.073846940092,
+        12020.82470247,
+        -3232555.0322333,
+        14.91510861353,
+        -4823.2657361591,
+        405113.40542057,
+        -0.23855557567849,
+        650.17534844798,
+    )
     kelvin = celsius + 273.15
     v = kelvin + n[8] / (kelvin - n[9])
     a, b, c = v * v + n[0] * v + n[1], n[2] * v * v + n[3] * v + n[4], n[5] * v * v + n[6] * v + n[7]
@@ -137,20 +148,44 @@ def areas(c: Scalars) -> Areas:
     h, w = c.tube_height - 2 * c.tube_wall, c.tube_width - 2 * c.tube_wall
     section, perimeter = (w - h) * h + math.pi * h * h / 4, 2 * (w - h) + math.pi * h
     free = c.fin_height * gap
-    return Areas(free / cell, (fin + bare) / cell, fin / (fin + bare), 2 * c.tube_width * c.rows / pitch, perimeter * c.rows / pitch,
-                 4 * free * c.depth / (fin + bare), 4 * section / perimeter, section, c.face_width * c.face_height)  # fmt: skip
+    return Areas(
+        free / cell,
+        (fin + bare) / cell,
+        fin / (fin + bare),
+        2 * c.tube_width * c.rows / pitch,
+        perimeter * c.rows / pitch,
+        4 * free * c.depth / (fin + bare),
+        4 * section / perimeter,
+        section,
+        c.face_width * c.face_height,
+    )
 
 
 def louver_j(c: Scalars, re: float) -> float:
     lp = c.louver_pitch
-    return (re**-0.49 * (c.louver_angle / 90) ** 0.27 * (c.fin_pitch / lp) ** -0.14 * (c.fin_height / lp) ** -0.29
-            * (c.depth / lp) ** -0.23 * (c.louver_length / lp) ** 0.68 * ((c.fin_height + c.tube_height) / lp) ** -0.28
-            * (c.fin_thickness / lp) ** -0.05)  # fmt: skip
+    return (
+        re**-0.49
+        * (c.louver_angle / 90) ** 0.27
+        * (c.fin_pitch / lp) ** -0.14
+        * (c.fin_height / lp) ** -0.29
+        * (c.depth / lp) ** -0.23
+        * (c.louver_length / lp) ** 0.68
+        * ((c.fin_height + c.tube_height) / lp) ** -0.28
+        * (c.fin_thickness / lp) ** -0.05
+    )
 
 
 def louver_f(c: Scalars, a: Areas, re: float) -> float:
-    fp, lp, fl, ll, td, ft, theta, dm = (c.fin_pitch, c.louver_pitch, c.fin_height, c.louver_length, c.depth, c.fin_thickness,
-                                         c.louver_angle, c.tube_height)  # fmt: skip
+    fp, lp, fl, ll, td, ft, theta, dm = (
+        c.fin_pitch,
+        c.louver_pitch,
+        c.fin_height,
+        c.louver_length,
+        c.depth,
+        c.fin_thickness,
+        c.louver_angle,
+        c.tube_height,
+    )
     tp, dh = fl + dm, a.air_dh
 
     def low(r: float) -> float:
@@ -175,7 +210,14 @@ def core_drop(p: Scalars, a: Areas, flux: float, breath: Breath, loss: float) ->
     g, expansion = flux / a.sigma, breath.ahead / breath.behind
     viscosity = Air.viscosity(0.5 * (breath.front_t + breath.behind_t))
     f = louver_f(c, a, Reynolds(V=g, D=c.louver_pitch, rho=1.0, mu=viscosity))
-    kays = 0.4 + 1 - a.sigma**2 + 2 * (expansion - 1) + f * a.air / a.sigma * 0.5 * (1 + expansion) - (1 - a.sigma**2 - 0.2) * expansion
+    kays = (
+        0.4
+        + 1
+        - a.sigma**2
+        + 2 * (expansion - 1)
+        + f * a.air / a.sigma * 0.5 * (1 + expansion)
+        - (1 - a.sigma**2 - 0.2) * expansion
+    )
     return g * g / (2 * breath.ahead) * kays + loss * flux**2 / (2 * breath.ahead)
 
 
@@ -210,9 +252,12 @@ class Heat:
 def engine_heat(p: Scalars, fan_power: float, density: float, pressure: float) -> Heat:
     e, d, v = p.engine, p.drive, p.vehicle
     slope = math.atan(d.grade)
-    force = (v.mass + d.towed) * gravity * (v.rolling * math.cos(slope) + math.sin(slope)) + 0.5 * density * v.drag_area * d.speed**2
+    force = (v.mass + d.towed) * gravity * (
+        v.rolling * math.cos(slope) + math.sin(slope)
+    ) + 0.5 * density * v.drag_area * d.speed**2
     wheels = (
-        max(force * d.speed + d.stops_per_metre * d.speed * 0.5 * (v.mass + d.towed) * (2 * d.speed) ** 2, 0.0) / v.driveline_efficiency
+        max(force * d.speed + d.stops_per_metre * d.speed * 0.5 * (v.mass + d.towed) * (2 * d.speed) ** 2, 0.0)
+        / v.driveline_efficiency
     )
     auxiliary = d.accessories + d.driven_fan + d.converter_heat + (d.electrical + fan_power) / v.alternator_efficiency
     assert not d.slips, "the sample has no converter that slips on the road"
@@ -223,7 +268,12 @@ def engine_heat(p: Scalars, fan_power: float, density: float, pressure: float) -
         wheels = max(available - auxiliary, 0.0)
     load, k = brake / available, d.rpm / 1000
     kind = e.law
-    friction = (kind.friction * 1e5 * (0.97 + 0.15 * k + 0.05 * k * k) + kind.pumping * (1 - load)) * e.displacement * d.rpm / 120
+    friction = (
+        (kind.friction * 1e5 * (0.97 + 0.15 * k + 0.05 * k * k) + kind.pumping * (1 - load))
+        * e.displacement
+        * d.rpm
+        / 120
+    )
     best, idle = kind.efficient, kind.idling
     rich = 1 - kind.rich * min(max((load - 0.75) / 0.25, 0), 1)
     fuel = (brake + friction) / ((best - (best - idle) * math.exp(-load / 0.15)) * rich)
@@ -265,7 +315,8 @@ def softened(rise: float) -> float:
 
 
 def square_flow(head: float, factor: float) -> float:
-    """Flow whose factor m sqrt(m2 + still2) is the head: the square law with its straight foot, solved in closed form."""
+    """Flow whose factor m sqrt(m2 + still2) is the head: the square law with its straight foot, solved in closed
+    form."""
     y, still = abs(head) / factor, 1e-4
     return math.copysign(math.sqrt((-(still**2) + math.sqrt(still**4 + 4 * y * y)) / 2), head)
 
@@ -300,11 +351,16 @@ def per_kelvin(p: Scalars, k: int, flow: float, fluid: float, cp: float) -> floa
     least, most = min(air, fluid), max(air, fluid)
     if own <= 0:
         return 0.0
-    return least * float(effectiveness_from_NTU(own / least, Cr=max(least / most, 1e-6), subtype="crossflow approximate"))
+    return least * float(
+        effectiveness_from_NTU(own / least, Cr=max(least / most, 1e-6), subtype="crossflow approximate")
+    )
 
 
-def circuit(heat: float, stages: list[tuple[float, float, float]], capacity: float, case: tuple[float, float]) -> tuple[float, list[float]]:
-    """Sump temperature by brentq: what every stage and the case take of a fluid that hot is what it is given. stages: W/K, air, K/W of rise."""
+def circuit(
+    heat: float, stages: list[tuple[float, float, float]], capacity: float, case: tuple[float, float]
+) -> tuple[float, list[float]]:
+    """Sump temperature by brentq: what every stage and the case take of a fluid that hot is what it is given. stages:
+    W/K, air, K/W of rise."""
 
     def taken(sump: float) -> tuple[float, list[float]]:
         fluid, each = sump + heat / capacity, []
@@ -329,8 +385,13 @@ def coolers(p: Scalars, heat: Heat, core: list[float], around: Around, air: Air,
     for k in range(count):
         under = sum(max(m, 0.0) for m, row in zip(core, c.covered, strict=True) if row[k])
         flow.append(under if c.ahead[k] else c.from_core[k] * total if c.from_core[k] else p.fluids.own_air[k])
-        fluid = (c.gearbox[k] * gearbox_flow + c.oil[k] * oil_flow + c.steering[k] * steering_flow + c.refrigerant[k] * 1e9
-                 + c.charge[k] * (900.0 if c.water[k] else heat.charge_flow))  # fmt: skip
+        fluid = (
+            c.gearbox[k] * gearbox_flow
+            + c.oil[k] * oil_flow
+            + c.steering[k] * steering_flow
+            + c.refrigerant[k] * 1e9
+            + c.charge[k] * (900.0 if c.water[k] else heat.charge_flow)
+        )
         found = per_kelvin(p, k, flow[-1], fluid, air.cp) if fluid else 0.0
         if c.water[k] and c.charge[k]:
             first = 0.85 * heat.charge_flow
@@ -347,8 +408,12 @@ def coolers(p: Scalars, heat: Heat, core: list[float], around: Around, air: Air,
 
         first = [c.gearbox[k] * (1 - c.after_tank[k]) for k in range(count)]
         last = [c.gearbox[k] * c.after_tank[k] for k in range(count)]
-        _, each = circuit(heat.gearbox * doubt, [*stages(first), (c.tank, around.tank, around.rise), *stages(last)], gearbox_flow,
-                          (12.0 + 1.5 * d.speed, around.outside))  # fmt: skip
+        _, each = circuit(
+            heat.gearbox * doubt,
+            [*stages(first), (c.tank, around.tank, around.rise), *stages(last)],
+            gearbox_flow,
+            (12.0 + 1.5 * d.speed, around.outside),
+        )
         tank = each[count]
         given = [q + each[k] + each[count + 1 + k] for k, q in enumerate(given)]
         _, each = circuit(heat.oil * doubt, stages(c.oil), oil_flow, (c.oil_to_block, around.block))
@@ -366,9 +431,15 @@ def coolers(p: Scalars, heat: Heat, core: list[float], around: Around, air: Air,
             share, shaft = p.fluids.cop_share, p.fluids.compressor
 
             def left(
-                t: float, shaft: float = shaft, share: float = share, inlet: list[float] = inlet, condensing: list[float] = condensing
+                t: float,
+                shaft: float = shaft,
+                share: float = share,
+                inlet: list[float] = inlet,
+                condensing: list[float] = condensing,
             ) -> float:
-                return sum(x * (t - inlet[k]) for k, x in enumerate(condensing)) - shaft * (1 + share * 278.15 / (t - 5.0))
+                return sum(x * (t - inlet[k]) for k, x in enumerate(condensing)) - shaft * (
+                    1 + share * 278.15 / (t - 5.0)
+                )
 
             at = min(float(brentq(left, 5.0 + 1e-9, 1e12, xtol=1e-12, rtol=1e-14)), 85.0)
             whole = sum(x * (at - inlet[k]) for k, x in enumerate(condensing))
@@ -376,12 +447,16 @@ def coolers(p: Scalars, heat: Heat, core: list[float], around: Around, air: Air,
             part = [x * max(at - inlet[k], 0.0) for k, x in enumerate(condensing)]
             given = [q + part[k] * reached / max(sum(part), 1e-9) for k, q in enumerate(given)]
         rise = [q / max(f * air.cp, 1e-9) for q, f in zip(given, flow, strict=True)]
-        inlet = [meets[k] + (sum(c.upstream[k][j] * rise[j] for j in range(count)) if c.ahead[k] else 0.0) for k in range(count)]
+        inlet = [
+            meets[k] + (sum(c.upstream[k][j] * rise[j] for j in range(count)) if c.ahead[k] else 0.0)
+            for k in range(count)
+        ]
     return Coolers(given, rise, tank, from_block)
 
 
 def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
-    """The network's flows with the fans at `speeds`: node pressures by scipy's hybrid method, each branch by its own inverse."""
+    """The network's flows with the fans at `speeds`: node pressures by scipy's hybrid method, each branch by its own
+    inverse."""
     net, grille_air = p.network, p.climate.ambient + p.climate.grille_rise
     outdoor = air.density(grille_air)
     f = p.fans
@@ -397,7 +472,12 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
     def breathe(flows: list[float]) -> Breath:
         core = flows[first : first + classes]
         found = coolers(p, heat, core, nominal, air, 1)
-        given = coolant + found.tank - found.from_block + sum(q * on for q, on in zip(found.heat, p.coolers.ahead, strict=True))
+        given = (
+            coolant
+            + found.tank
+            - found.from_block
+            + sum(q * on for q, on in zip(found.heat, p.coolers.ahead, strict=True))
+        )
         beside = sum(q * on for q, on in zip(found.heat, p.coolers.into_bay, strict=True))
         bay = grille_air + softened((given + heat.bay + power + beside) / (max(flows[1], 1e-3) * air.cp))
         back = max(-flows[2], 0.0) + sum(max(-m, 0.0) for m in core)
@@ -409,17 +489,33 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
         """Flow of branch b at its driving head."""
         if b < first:
             opening = b
-            area = [net.grille_area, net.exit_area, net.bypass_area * p.doubts.leaks, *net.leak_area * p.doubts.leaks, *net.flap_area][
-                opening
-            ]
+            area = [
+                net.grille_area,
+                net.exit_area,
+                net.bypass_area * p.doubts.leaks,
+                *net.leak_area * p.doubts.leaks,
+                *net.flap_area,
+            ][opening]
             if area <= 0:
                 return 0.0
             leak, flap = 3 <= opening < 3 + zones, opening >= 3 + zones
             lost = 1.5 if opening == 0 else 1.8 if opening == 1 else 1.5 if flap else 1 / 0.6**2
             forward = head >= 0
-            density = (breath.ahead if opening == 0 else breath.bay if opening == 1 else (breath.ahead if forward else breath.bay) if opening == 2
-                       else (breath.bay if forward else breath.behind) if leak else (breath.behind if forward else breath.bay))  # fmt: skip
-            return square_flow(head, lost / (2 * density * area**2) * (400.0 if flap and not net.flaps_open[0 if forward else 1] else 1.0))
+            density = (
+                breath.ahead
+                if opening == 0
+                else breath.bay
+                if opening == 1
+                else (breath.ahead if forward else breath.bay)
+                if opening == 2
+                else (breath.bay if forward else breath.behind)
+                if leak
+                else (breath.behind if forward else breath.bay)
+            )
+            return square_flow(
+                head,
+                lost / (2 * density * area**2) * (400.0 if flap and not net.flaps_open[0 if forward else 1] else 1.0),
+            )
         if b < first + classes:
             kind = b - first
             area = net.area[kind]
@@ -440,9 +536,16 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
         stagnation = 0.5 * breath.ahead * p.air_speed**2
         found = []
         for b, (leaves, arrives) in enumerate(ends):
-            head = (pressures[leaves] if leaves is not None else 0.0) - (pressures[arrives] if arrives is not None else 0.0)
+            head = (pressures[leaves] if leaves is not None else 0.0) - (
+                pressures[arrives] if arrives is not None else 0.0
+            )
             found.append(
-                branch(b, head + (float(net.ram) * stagnation if b == 0 else -float(net.base) * stagnation if b == 1 else 0.0), breath)
+                branch(
+                    b,
+                    head
+                    + (float(net.ram) * stagnation if b == 0 else -float(net.base) * stagnation if b == 1 else 0.0),
+                    breath,
+                )
             )
         return found
 
@@ -456,8 +559,13 @@ def air_path(p: Scalars, a: Areas, air: Air, speeds: list[float]) -> AirPath:
         return left
 
     ram = 0.5 * outdoor * p.air_speed**2
-    drawn = max((pr * n * n * on for pr, n, on in zip(p.fans.curve.pressure, speeds, p.fans.curve.present, strict=True)), default=0.0)
-    pressures = np.array([0.7 * ram - 0.1 * drawn, 0.1 * drawn, *[0.3 * ram - 0.6 * drawn] * (net.incidence.shape[1] - 2)])
+    drawn = max(
+        (pr * n * n * on for pr, n, on in zip(p.fans.curve.pressure, speeds, p.fans.curve.present, strict=True)),
+        default=0.0,
+    )
+    pressures = np.array(
+        [0.7 * ram - 0.1 * drawn, 0.1 * drawn, *[0.3 * ram - 0.6 * drawn] * (net.incidence.shape[1] - 2)]
+    )
     flows = [0.3] * len(ends)
     for _ in range(60):
         breath = breathe(flows)
@@ -488,7 +596,9 @@ def loop_table(p: Scalars, a: Areas, layout: tuple[bool, int, int]) -> list[tupl
     length, across = (q.face_width, q.face_height) if crossflow else (q.face_height, q.face_width)
     section = across / (q.fin_height + q.tube_height) * q.rows / passes * a.section
     aspect = (q.tube_height - 2 * q.tube_wall) / (q.tube_width - 2 * q.tube_wall)
-    laminar = 96 * (1 - 1.3553 * aspect + 1.9467 * aspect**2 - 1.7012 * aspect**3 + 0.9564 * aspect**4 - 0.2537 * aspect**5)
+    laminar = 96 * (
+        1 - 1.3553 * aspect + 1.9467 * aspect**2 - 1.7012 * aspect**3 + 0.9564 * aspect**4 - 0.2537 * aspect**5
+    )
     rated = c.flow_rated
     run = p.pump_voltage / c.electric_voltage if c.electric else 0.0
     top = 80e3 / (1 - 1 / 1.6**2) * c.impeller * c.mechanical
@@ -499,7 +609,10 @@ def loop_table(p: Scalars, a: Areas, layout: tuple[bool, int, int]) -> list[tupl
     def loss(b: int, flow: float, opening: float) -> float:
         """What branch b loses; 0 engine, 1 core, 2 thermostat, 3 bypass."""
         found = (
-            1e3 * flow + c.square[b] * flow * abs(flow) + c.linear[b] * c.impeller * run * flow + c.fall[b] * c.impeller * flow * abs(flow)
+            1e3 * flow
+            + c.square[b] * flow * abs(flow)
+            + c.linear[b] * c.impeller * run * flow
+            + c.fall[b] * c.impeller * flow * abs(flow)
         )
         if c.bore[b]:
             speed = flow / (math.pi / 4 * c.bore[b] ** 2)
@@ -558,9 +671,13 @@ def rejection(p: Scalars, a: Areas, air: Air, m: Meeting, layout: tuple[bool, in
     crossflow, passes, layers = layout
     c = p.core
     rises = [rise * on for rise, on in zip(m.cooler_rise, p.coolers.ahead, strict=True)]
-    class_air = [m.front_t + sum(rise * under for rise, under in zip(rises, row, strict=True)) for row in p.coolers.covered]
+    class_air = [
+        m.front_t + sum(rise * under for rise, under in zip(rises, row, strict=True)) for row in p.coolers.covered
+    ]
     forward = [max(flow, 0.0) for flow in m.core]
-    air_in = sum(f * t for f, t in zip(forward, class_air, strict=True)) / sum(forward) if sum(forward) > 1e-9 else m.front_t
+    air_in = (
+        sum(f * t for f, t in zip(forward, class_air, strict=True)) / sum(forward) if sum(forward) > 1e-9 else m.front_t
+    )
     film = 0.5 * (m.hot + air_in)
     rho, cp, k, mu = coolant(p, 0.7 * m.hot + 0.3 * film)
     length, across = (c.face_width, c.face_height) if crossflow else (c.face_height, c.face_width)
@@ -568,7 +685,9 @@ def rejection(p: Scalars, a: Areas, air: Air, m: Meeting, layout: tuple[bool, in
     re = Reynolds(V=m.core_flow / (tubes * a.section), D=a.tube_dh, rho=rho, mu=mu)
     pr = Prandtl(Cp=cp, k=k, mu=mu, rho=rho)
     aspect = (c.tube_height - 2 * c.tube_wall) / (c.tube_width - 2 * c.tube_wall)
-    developed = 7.541 * (1 - 2.610 * aspect + 4.970 * aspect**2 - 5.119 * aspect**3 + 2.702 * aspect**4 - 0.548 * aspect**5)
+    developed = 7.541 * (
+        1 - 2.610 * aspect + 4.970 * aspect**2 - 5.119 * aspect**3 + 2.702 * aspect**4 - 0.548 * aspect**5
+    )
 
     def slow(at: float) -> float:
         return (developed**3 + 1.849**3 * at * pr * a.tube_dh / length) ** (1 / 3)
@@ -583,7 +702,11 @@ def rejection(p: Scalars, a: Areas, air: Air, m: Meeting, layout: tuple[bool, in
     elif re >= 6000.0:
         nusselt = fast(re)
     else:
-        nusselt = math.exp(np.interp(math.log(re), [math.log(1000.0), math.log(6000.0)], [math.log(slow(1000.0)), math.log(fast(6000.0))]))
+        nusselt = math.exp(
+            np.interp(
+                math.log(re), [math.log(1000.0), math.log(6000.0)], [math.log(slow(1000.0)), math.log(fast(6000.0))]
+            )
+        )
     inner = c.turbulator * nusselt * k / a.tube_dh
     resistance = (1 / inner + c.fouling) / a.inner + c.bond_resistance / a.outer
     air_mu, air_k = air.viscosity(film), air.conductivity(film)
@@ -615,7 +738,11 @@ def rejection(p: Scalars, a: Areas, air: Air, m: Meeting, layout: tuple[bool, in
                 shares = mix[lane, cell]
                 flux = sum(shares[k] * fluxes[k] for k in range(kinds))
                 carried = max(flux, 1e-9)
-                breath = sum(shares[k] * fluxes[k] * class_air[k] for k in range(kinds)) / carried if flux > 1e-9 else class_air[0]
+                breath = (
+                    sum(shares[k] * fluxes[k] * class_air[k] for k in range(kinds)) / carried
+                    if flux > 1e-9
+                    else class_air[0]
+                )
                 given_per_kelvin = sum(shares[k] * conductances[k] for k in range(kinds)) * cell_area
                 cell_capacity = carried * cell_area * air.cp
                 gain = 1 - math.exp(-given_per_kelvin / layers / cell_capacity)
@@ -631,7 +758,8 @@ def rejection(p: Scalars, a: Areas, air: Air, m: Meeting, layout: tuple[bool, in
 
 
 def brushed_speed(ratio: float) -> float:
-    """Speed share at which back-voltage and the drop over a motor's own resistance (a fifth when stalled five times over) use up the volts."""
+    """Speed share at which back-voltage and the drop over a motor's own resistance (a fifth when stalled five times
+    over) use up the volts."""
     return float(brentq(lambda x: 0.2 * x * x + 0.8 * x - ratio, 0.0, 3.0, xtol=1e-14))
 
 
@@ -655,7 +783,9 @@ def settle(p: Scalars, layout: tuple[bool, int, int]) -> float:
             still = off.into_coolant
             felt = hot - (still / (table[-1][0] * rho * cp) if p.circuit.at_inlet else 0.0)
             let = min(max((felt - p.circuit.thermostat) / 10.0, 0.0), 1.0)
-            reading = max(hot - still / (float(np.interp(let, OPENINGS, [flow for _, flow in table])) * rho * cp), sensing.air)
+            reading = max(
+                hot - still / (float(np.interp(let, OPENINGS, [flow for _, flow in table])) * rho * cp), sensing.air
+            )
         reading -= sensing.fins * (reading - sensing.air)
         command = max(float(np.interp(reading, law.temperatures, law.shares)), law.least)
         load = max(float(np.interp(reading, law.temperatures, law.powers)), law.least_power)
@@ -672,7 +802,12 @@ def settle(p: Scalars, layout: tuple[bool, int, int]) -> float:
         core = [mean(*pair) for pair in zip(off.core, on.core, strict=True)]
         leaves = (1 - command) * off.leaving + 1e-12, command * on.leaving + 1e-12
         bay = (leaves[0] * off.bay_t + leaves[1] * on.bay_t) / sum(leaves)
-        engine = Heat(*(was + load * (then - was) for was, then in zip(vars(off.heat).values(), vars(on.heat).values(), strict=True)))
+        engine = Heat(
+            *(
+                was + load * (then - was)
+                for was, then in zip(vars(off.heat).values(), vars(on.heat).values(), strict=True)
+            )
+        )
         own, carries = engine.coolant * p.doubts.heat, max(core_flow * rho * cp, 4 * p.coolers.tank + 1.0)
         outside = p.climate.ambient + p.climate.grille_rise
         behind = front + softened(own / (max(sum(max(m, 0.0) for m in core), 1e-3) * air.cp))

@@ -1,4 +1,5 @@
-"""`make bench`: each budget against a reference in the same run. Prints what it measured; timings are not tests of the suite."""
+"""`make bench`: each budget against a reference in the same run. Prints what it measured; timings are not tests of
+the suite."""
 
 import gc
 import itertools
@@ -47,7 +48,7 @@ from tests.perf.scalar_reference import scalars, settle
 from tests.reference.test_scalar_agreement import _spread
 
 EDITS = [
-    (("packages", "p1", "core", "face_width"), ("25 7/8", "26", "26 1/4", "24-3/8\"")),
+    (("packages", "p1", "core", "face_width"), ("25 7/8", "26", "26 1/4", '24-3/8"')),
     (("packages", "p1", "core", "fin_density"), ("13", "14", "15", "16 fpi")),
     (("brief", "climate", "ambient"), ("99", "104 °F", "38 °C", "102")),
     (("brief", "vehicle", "mass"), ("4300", "2000 kg", "4400", "4350")),
@@ -57,7 +58,7 @@ EDITS = [
     (("duty_cases", "grade", "grade"), ("5", "6 %", "6.5", "5.5")),
     (("packages", "p1", "circuits", "circuit1", "feed", "size"), ("14 AWG", "12 AWG", "10 AWG", "2.5 mm²")),
     (("brief", "accessories", "alternator_rating"), ("105", "120 A", "140", "160")),
-]  # fmt: skip
+]
 
 
 BARE = """
@@ -70,7 +71,8 @@ app.processEvents()
 print("painted", open('/proc/self/status').read().split('VmRSS:')[1].split()[0]); sys.stdout.flush(); os._exit(0)
 """
 WAVE_ONE, DRAG = 0.036, 0.075
-"""Budgets as shares of the time a bare window of the same libraries takes in the same run: machines differ by more than they do."""
+"""Budgets as shares of the time a bare window of the same libraries takes in the same run: machines differ by more
+than they do."""
 
 
 @cache
@@ -94,7 +96,10 @@ def say(text: str) -> None:
 
 
 def percentiles(times: list[float]) -> str:
-    return f"median {statistics.median(times) * 1e3:.1f} ms, 95th percentile {sorted(times)[int(0.95 * len(times))] * 1e3:.1f} ms over {len(times)}"
+    return (
+        f"median {statistics.median(times) * 1e3:.1f} ms, 95th percentile "
+        f"{sorted(times)[int(0.95 * len(times))] * 1e3:.1f} ms over {len(times)}"
+    )
 
 
 def test_wave_one(benchmark):
@@ -107,7 +112,8 @@ def test_wave_one(benchmark):
 
 
 def test_wave_one_with_four_coolers_and_an_engine_fan():
-    """The same with an oil cooler ahead, one cooler remote, and one of the fans turned by the engine; and the places for a cooler."""
+    """The same with an oil cooler ahead, one cooler remote, and one of the fans turned by the engine; and the places
+    for a cooler."""
     build = load(DEMO)
     oil = Cooler(
         id="oil",
@@ -131,11 +137,14 @@ def crowned():
     build = load(DEMO)
     package = build.package
     brackets = tuple(
-        package.brackets[k % 4].model_copy(update={"id": f"b{k}", "stiffener": quantity("3/16 in", "length")}) for k in range(12)
+        package.brackets[k % 4].model_copy(update={"id": f"b{k}", "stiffener": quantity("3/16 in", "length")})
+        for k in range(12)
     )
     panels = tuple(panel.model_copy(update={"fitted": True}) for panel in package.panels)
     half = quantity("1/2 in", "length", "measured")
-    moves = tuple(Move(id=item.id, how="slotted", by_y=half) for item in build.survey.obstacles if item.id != "brace")[:6]
+    moves = tuple(Move(id=item.id, how="slotted", by_y=half) for item in build.survey.obstacles if item.id != "brace")[
+        :6
+    ]
     changes = (("brackets", brackets), ("panels", panels), ("moves", moves))
     for name, value in changes:
         build = apply(build, set_value(("packages", "p1", name), value, ""))
@@ -149,12 +158,18 @@ def test_wave_one_with_brackets_panels_and_moved_neighbours():
     times, _ = wave_one(build)
     plain, _ = wave_one(load(DEMO))
     say(
-        f"wave one, 12 brackets, 4 panels, 6 moves: {percentiles(times)} edits; the demo in the same run {percentiles(plain)} ({against_bare(WAVE_ONE)})"
+        f"wave one, 12 brackets, 4 panels, 6 moves: {percentiles(times)} edits; the demo in the same run "
+        f"{percentiles(plain)} ({against_bare(WAVE_ONE)})"
     )
     anew = []
     for k in range(20):
         changed = apply(
-            build, set_value(("packages", "p1", "panels", "panel1", "depth"), from_si(0.15 + 1e-3 * k, "length", "us", "measured"), "")
+            build,
+            set_value(
+                ("packages", "p1", "panels", "panel1", "depth"),
+                from_si(0.15 + 1e-3 * k, "length", "us", "measured"),
+                "",
+            ),
         )
         start = time.perf_counter()
         made = [pattern for plan in panel_plans(changed, changed.package) for pattern in plan.patterns]
@@ -165,10 +180,21 @@ def test_wave_one_with_brackets_panels_and_moved_neighbours():
     anew = []
     for k in range(20):
         changed = apply(
-            build, set_value(("packages", "p1", "brackets", "b0", "width"), from_si(0.03 + 1e-4 * k, "length", "us", "measured"), "")
+            build,
+            set_value(
+                ("packages", "p1", "brackets", "b0", "width"), from_si(0.03 + 1e-4 * k, "length", "us", "measured"), ""
+            ),
         )
         start = time.perf_counter()
-        gallery(tuple(pattern for plan in bracket_plans(changed, changed.package) if plan.made for pattern in plan.made.patterns), "us")
+        gallery(
+            tuple(
+                pattern
+                for plan in bracket_plans(changed, changed.package)
+                if plan.made
+                for pattern in plan.made.patterns
+            ),
+            "us",
+        )
         anew.append(time.perf_counter() - start)
     say(f"twelve brackets' patterns drawn anew: {percentiles(anew)} (50 ms)")
 
@@ -209,17 +235,28 @@ def test_wiring_and_schools():
     build = load(DEMO)
     times, spent = [], []
     for size in ("14 AWG", "12 AWG", "10 AWG", "8 AWG") * 10:
-        changed = apply(build, set_value(("packages", "p1", "circuits", "circuit1", "feed", "size"), quantity(size, "wire size"), ""))
+        changed = apply(
+            build,
+            set_value(("packages", "p1", "circuits", "circuit1", "feed", "size"), quantity(size, "wire size"), ""),
+        )
         assessment = assess(changed)
         start = time.perf_counter()
         assert wiring(changed, changed.package, assessment, "us")
         times.append(time.perf_counter() - start)
     for power in range(4):
-        changed = apply(build, set_value(("packages", "p1", "fans", "fan1", "power"), quantity(f"{170 + power} W", "electrical power"), ""))
+        changed = apply(
+            build,
+            set_value(
+                ("packages", "p1", "fans", "fan1", "power"), quantity(f"{170 + power} W", "electrical power"), ""
+            ),
+        )
         start = time.perf_counter()
         compare_schools(changed, "idle")
         spent.append(time.perf_counter() - start)
-    say(f"wiring drawing: {percentiles(times)} (budget 50 ms); schools compared: median {statistics.median(spent) * 1e3:.0f} ms")
+    say(
+        f"wiring drawing: {percentiles(times)} (budget 50 ms); schools compared: median "
+        f"{statistics.median(spent) * 1e3:.0f} ms"
+    )
 
 
 def test_repaint():
@@ -240,7 +277,8 @@ def test_repaint():
 
 @pytest.mark.timeout(900)
 def test_batch_against_the_scalar_reference():
-    """10 000 packages x 6 duty cases in one batch, against the scalar reference on a sample, agreeing at every sampled point."""
+    """10 000 packages x 6 duty cases in one batch, against the scalar reference on a sample, agreeing at every
+    sampled point."""
     build, count = load(DEMO), 10_000
     made = time.perf_counter()
     groups = rows(build, count)
@@ -272,17 +310,23 @@ def test_batch_against_the_scalar_reference():
     assert worst <= 1e-6
     each, reference = solved_in / points_all, spent / len(sample)
     say(
-        f"batch: {points_all} points in {solved_in:.1f} s ({1 / each:.0f} a second, {each * 1e3:.3f} ms each); inputs made from documents in {made:.1f} s"
+        f"batch: {points_all} points in {solved_in:.1f} s ({1 / each:.0f} a second, {each * 1e3:.3f} ms "
+        f"each); inputs made from documents in {made:.1f} s"
     )
     say(
-        f"scalar reference {reference * 1e3:.0f} ms each on {len(sample)} sampled points: ratio {reference / each:.0f} (aim 300); largest disagreement {worst:.1e} (budget 1e-6)"
+        f"scalar reference {reference * 1e3:.0f} ms each on {len(sample)} sampled points: ratio "
+        f"{reference / each:.0f} (aim 300); largest disagreement {worst:.1e} (budget 1e-6)"
     )
-    say(f"memory: {before // 1024} MB with all inputs made, {peak // 1024} MB at the peak of the solve ({CHUNK} points at a time)")
+    say(
+        f"memory: {before // 1024} MB with all inputs made, {peak // 1024} MB at the peak of the solve "
+        f"({CHUNK} points at a time)"
+    )
 
 
 @pytest.mark.timeout(900)
 def test_ten_thousand_packages():
-    """10 000 packages x 6 duty cases from their documents to where each settles, switching fans followed: the program's own path."""
+    """10 000 packages x 6 duty cases from their documents to where each settles, switching fans followed: the
+    program's own path."""
     build, count = load(DEMO), 10_000
     asked = [
         Asked(changed, case.id)
@@ -294,14 +338,21 @@ def test_ten_thousand_packages():
     found = held(asked)
     spent = time.perf_counter() - start
     assert all(point is not None for point in found)
-    say(f"{count} packages x {len(build.duty_cases)} duty cases, inputs and all: {spent:.1f} s (budget 60 s on two cores)")
+    say(
+        f"{count} packages x {len(build.duty_cases)} duty cases, inputs and all: {spent:.1f} s (budget 60 s "
+        "on two cores)"
+    )
 
 
 def test_worker_answers():
-    """What is asked of the worker: the worth table, the map at rest, every catalogue core compared (budget 2 s each)."""
+    """What is asked of the worker: the worth table, the map at rest, every catalogue core compared (budget 2 s
+    each)."""
     build = load(DEMO)
-    for name, work in (("worth table", lambda: worth_table(build)), ("map at rest", lambda: air_map(build, "idle")),
-                       ("cores compared", lambda: candidates(build, cores()))):  # fmt: skip
+    for name, work in (
+        ("worth table", lambda: worth_table(build)),
+        ("map at rest", lambda: air_map(build, "idle")),
+        ("cores compared", lambda: candidates(build, cores())),
+    ):
         times = []
         for _ in range(5):
             start = time.perf_counter()
@@ -311,7 +362,8 @@ def test_worker_answers():
 
 
 def test_dragging_a_fan():
-    """Each move of a drag: new place, assessment, drawing and ledger repainted; the window's own path, mouse to pixels."""
+    """Each move of a drag: new place, assessment, drawing and ledger repainted; the window's own path, mouse to
+    pixels."""
     from PyQt6.QtCore import QPoint, Qt
     from PyQt6.QtTest import QTest
     from PyQt6.QtWidgets import QApplication
@@ -356,11 +408,17 @@ def crowded():
 
 
 def _alone(build) -> list[float]:
-    """How long one assessment takes whose fit is known already, as after a small edit: the reference for a drag in the same run."""
+    """How long one assessment takes whose fit is known already, as after a small edit: the reference for a drag in
+    the same run."""
     state, times = assess(build), []
     for i in range(15):
         changed = apply(
-            build, set_value(("packages", build.active, "fans", "fan1", "x"), from_si(0.16 + 1e-4 * i, "length", "us", "measured"), "")
+            build,
+            set_value(
+                ("packages", build.active, "fans", "fan1", "x"),
+                from_si(0.16 + 1e-4 * i, "length", "us", "measured"),
+                "",
+            ),
         )
         fit_up(changed, changed.package)
         start = time.perf_counter()
@@ -403,9 +461,13 @@ def test_dragging_the_package_among_40_obstacles(tmp_path):
         QTest.mouseRelease(board, Qt.MouseButton.LeftButton, pos=at)
         solve = statistics.median(_alone(driver.window.session.build))
         say(
-            f"dragging {tag} {view}, 40 obstacles, {max(pairs)} clearances: move to pixels {percentiles([a + b for a, b in zip(update, paint, strict=True)])} ({against_bare(DRAG)})"
+            f"dragging {tag} {view}, 40 obstacles, {max(pairs)} clearances: move to pixels "
+            f"{percentiles([a + b for a, b in zip(update, paint, strict=True)])} ({against_bare(DRAG)})"
         )
-        say(f"    of which clearances, ledger and form {percentiles(update)}; a whole assessment takes {solve * 1e3:.1f} ms in this run")
+        say(
+            f"    of which clearances, ledger and form {percentiles(update)}; a whole assessment takes "
+            f"{solve * 1e3:.1f} ms in this run"
+        )
     driver.dispose()
 
 
@@ -419,7 +481,8 @@ def test_search_and_templates(tmp_path):
         start = time.perf_counter()
         found = find_places(build)
         say(
-            f"find a place, {package.name}: {time.perf_counter() - start:.2f} s, {found.tried} places tried, {len(found.found)} shown (budget 3 s)"
+            f"find a place, {package.name}: {time.perf_counter() - start:.2f} s, {found.tried} places tried, "
+            f"{len(found.found)} shown (budget 3 s)"
         )
     build = load(DEMO)
     write_dxf(patterns(build, build.package)[:1], tmp_path / "first.dxf", "us")  # loads the writer
@@ -459,20 +522,35 @@ def test_first_window_and_memory():
         for name, script in (("bare", BARE), ("ours", OURS)):
             start = time.perf_counter()
             done = subprocess.run(
-                [sys.executable, "-c", script, str(DEMO)], capture_output=True, text=True, check=True, env=dict(os.environ)
+                [sys.executable, "-c", script, str(DEMO)],
+                capture_output=True,
+                text=True,
+                check=True,
+                env=dict(os.environ),
             )
             times[name].append(time.perf_counter() - start)
             memory[name] = int(done.stdout.split()[-1]) // 1024
     bare, ours = (statistics.median(times[name]) for name in ("bare", "ours"))
-    say(f"first window: ours {ours:.2f} s, bare PyQt6 + NumPy + pyqtgraph {bare:.2f} s, ratio {ours / bare:.2f} (budget 1.5)")
+    say(
+        f"first window: ours {ours:.2f} s, bare PyQt6 + NumPy + pyqtgraph {bare:.2f} s, ratio "
+        f"{ours / bare:.2f} (budget 1.5)"
+    )
     say(f"idle memory: ours {memory['ours']} MB (budget 250), bare {memory['bare']} MB")
 
 
 def test_large_builds():
-    """Load, first visits, edits, theme and units on the demo and on 40 and 200 circuits, a process each; a bare window's time beside it."""
-    say(f"a bare window takes {bare_window():.2f} s; budgets: theme 0.3 s, 40 circuits as 4, 200: first visit 1 s, edit 0.2 s")
+    """Load, first visits, edits, theme and units on the demo and on 40 and 200 circuits, a process each; a bare
+    window's time beside it."""
+    say(
+        f"a bare window takes {bare_window():.2f} s; budgets: theme 0.3 s, 40 circuits as 4, 200: first "
+        "visit 1 s, edit 0.2 s"
+    )
     for name in ("demo", "40 circuits", "200 circuits"):
         done = subprocess.run(
-            [sys.executable, "-m", "tests.soak.scale", name], capture_output=True, text=True, check=True, env=dict(os.environ)
+            [sys.executable, "-m", "tests.soak.scale", name],
+            capture_output=True,
+            text=True,
+            check=True,
+            env=dict(os.environ),
         )
         say(done.stdout.strip())

@@ -57,6 +57,7 @@ def test_loop_budgets(capsys):
         drawing = timed(lambda _k: loop_scene(rear, rear.package, figures, air_in(rear, rear.package, found), "us"))
     with capsys.disabled():
         print(
-            f"\nloop, 18 points: {solve:.1f} ms; edit of a hose {hose:.1f} ms, of the limit in the same run {limit:.1f} ms; a hose's way {way:.0f} ms; drawing {drawing:.1f} ms"
+            f"\nloop, 18 points: {solve:.1f} ms; edit of a hose {hose:.1f} ms, of the limit in the same run "
+            f"{limit:.1f} ms; a hose's way {way:.0f} ms; drawing {drawing:.1f} ms"
         )
     assert drawing < hose, "the drawing is the smaller part of an edit"

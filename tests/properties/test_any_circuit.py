@@ -1,4 +1,5 @@
-"""Circuits joined at random: each is either whole and balances, or says what it still needs; nothing raises, all of it can be saved and drawn."""
+"""Circuits joined at random: each is either whole and balances, or says what it still needs; nothing raises, all of
+it can be saved and drawn."""
 
 import random
 from pathlib import Path
@@ -33,22 +34,45 @@ def joined(seed):
         return quantity(text, kind) if dice.random() < share else None
 
     parts = tuple(
-        Part(id=f"part{k}", kind=dice.choice(list(KIND_WORDS)), y=maybe(f"{dice.randint(-10, 30)} in", "length"), x=maybe("10 in", "length"), z=maybe(f"{dice.randint(2, 60)} in", "length"),
-             bore=maybe(dice.choice(("1/4 in", "1 in", "1 1/2 in")), "length", 0.4), cap=dice.choice(("none", "none", "pressure", "plain")), holds=maybe("1 L", "volume"))
+        Part(
+            id=f"part{k}",
+            kind=dice.choice(list(KIND_WORDS)),
+            y=maybe(f"{dice.randint(-10, 30)} in", "length"),
+            x=maybe("10 in", "length"),
+            z=maybe(f"{dice.randint(2, 60)} in", "length"),
+            bore=maybe(dice.choice(("1/4 in", "1 in", "1 1/2 in")), "length", 0.4),
+            cap=dice.choice(("none", "none", "pressure", "plain")),
+            holds=maybe("1 L", "volume"),
+        )
         for k in range(dice.randint(0, 5))
-    )  # fmt: skip
-    core = tuple(CorePort(id=f"port{k}", use=dice.choice(("vent", "other", "inlet", "outlet"))) for k in range(dice.randint(0, 2)))
+    )
+    core = tuple(
+        CorePort(id=f"port{k}", use=dice.choice(("vent", "other", "inlet", "outlet")))
+        for k in range(dice.randint(0, 2))
+    )
     ported = on(BUILD, ((*LOOP, "parts"), parts), (("packages", "p1", "core", "ports"), core))
     keys = ["", "gone:in", *ports_of(ported, ported.package)]
     kept = list(BUILD.packages[0].loop.hoses) if dice.random() < 0.7 else []
     more = [
-        Hose(id=f"more{k}", start=dice.choice(keys), end=dice.choice(keys), bore=maybe(dice.choice(("1/4 in", "5/8 in", "1 1/2 in")), "length"), length=maybe("3 ft", "length"),
-             kind=dice.choice(("moulded", "hard", "silicone")), bends=maybe("2", "count"))
+        Hose(
+            id=f"more{k}",
+            start=dice.choice(keys),
+            end=dice.choice(keys),
+            bore=maybe(dice.choice(("1/4 in", "5/8 in", "1 1/2 in")), "length"),
+            length=maybe("3 ft", "length"),
+            kind=dice.choice(("moulded", "hard", "silicone")),
+            bends=maybe("2", "count"),
+        )
         for k in range(dice.randint(0, 7))
-    ]  # fmt: skip
+    ]
     hoses = [hose for hose in kept if dice.random() < 0.9] + more
-    return on(ported, ((*LOOP, "hoses"), tuple(hoses)), ((*LOOP, "pump"), dice.choice(("mechanical", "electric", "both"))),
-              ((*LOOP, "thermostat_state"), dice.choice(("fitted", "none"))), ((*LOOP, "thermostat_place"), dice.choice(("outlet", "inlet"))))  # fmt: skip
+    return on(
+        ported,
+        ((*LOOP, "hoses"), tuple(hoses)),
+        ((*LOOP, "pump"), dice.choice(("mechanical", "electric", "both"))),
+        ((*LOOP, "thermostat_state"), dice.choice(("fitted", "none"))),
+        ((*LOOP, "thermostat_place"), dice.choice(("outlet", "inlet"))),
+    )
 
 
 @pytest.fixture(scope="module")

@@ -1,4 +1,5 @@
-"""Every gap's chain, held against the bay itself: each reading moved a little, and the gap with it by what its link says."""
+"""Every gap's chain, held against the bay itself: each reading moved a little, and the gap with it by what its link
+says."""
 
 import pytest
 
@@ -20,19 +21,30 @@ DEMO_BUILD = load(DEMO)
 def lengths(build):
     """Every length that was read of the bay and of the active package, where it is and its value."""
     for path, spec, value in measured_fields(build):
-        if value is not None and spec.kind_name == "length" and (path[0] == "survey" or path[:2] == ("packages", build.active)):
+        if (
+            value is not None
+            and spec.kind_name == "length"
+            and (path[0] == "survey" or path[:2] == ("packages", build.active))
+        ):
             yield path, spec, value
 
 
 def placed(build):
-    """The build with its core set down where it stands, so that no reading moves the whole package, and every length off a tape:
+    """The build with its core set down where it stands, so that no reading moves the whole package, and every length
+    off a tape:
     what nobody doubts has no link."""
     at = stand(build.survey, build.package)
     where = ("packages", build.active, "place")
     set_down = apply(
-        build, Edit("", tuple(Change((*where, axis), from_si(getattr(at, axis), "length", "us", "measured")) for axis in "xyz"))
+        build,
+        Edit(
+            "", tuple(Change((*where, axis), from_si(getattr(at, axis), "length", "us", "measured")) for axis in "xyz")
+        ),
     )
-    taped = tuple(Change(path, value.model_copy(update={"origin": "measured", "doubt": None})) for path, _, value in lengths(set_down))
+    taped = tuple(
+        Change(path, value.model_copy(update={"origin": "measured", "doubt": None}))
+        for path, _, value in lengths(set_down)
+    )
     return apply(set_down, Edit("", taped))
 
 
@@ -43,8 +55,16 @@ def corner(ident, x, y):
 BUILDS = {
     "twin 12s": placed(DEMO_BUILD),
     "one bare 16": placed(on(DEMO_BUILD, (("active",), "p2"))),
-    "an opening by corners": placed(on(DEMO_BUILD, (("survey", "opening", "corners"), (corner("a", 0, 0), corner("b", 0.6223, 0), corner("c", 0.6, 0.4953), corner("d", 0, 0.4953))))),
-}  # fmt: skip
+    "an opening by corners": placed(
+        on(
+            DEMO_BUILD,
+            (
+                ("survey", "opening", "corners"),
+                (corner("a", 0, 0), corner("b", 0.6223, 0), corner("c", 0.6, 0.4953), corner("d", 0, 0.4953)),
+            ),
+        )
+    ),
+}
 
 
 def gaps(build):
@@ -61,7 +81,8 @@ ASKED = {
 
 @pytest.mark.parametrize("name", BUILDS)
 def test_every_reading_moves_a_gap_by_no_more_than_its_link_says(name, record_property):
-    """Moved up and down: what a gap gives is at most the link's share of it; a reading that is in no chain moves nothing.
+    """Moved up and down: what a gap gives is at most the link's share of it; a reading that is in no chain moves
+    nothing.
 
     Left out: pairs whose nearest points jump, so that both ways give less; and overlaps, whose way out may turn.
     """
@@ -83,14 +104,18 @@ def test_every_reading_moves_a_gap_by_no_more_than_its_link_says(name, record_pr
                 share = next((link.share for link in gap.links if link.path == path), 0.0)
                 held += abs(given) > 0.1 * step
                 if given > share * step * 1.1 + 0.04 * step:
-                    wrong.append(f"{'/'.join(path)} {sign:+d}: {pair[0]} to {pair[1]} gives {given / step:.2f}, its link says {share:.2f}")
+                    wrong.append(
+                        f"{'/'.join(path)} {sign:+d}: {pair[0]} to {pair[1]} gives {given / step:.2f}, its "
+                        f"link says {share:.2f}"
+                    )
     record_property("counts", f"chains, {name}: {len(before)} gaps, {held} times a reading moved one")
     assert not wrong, "\n".join(sorted(set(wrong)))
     assert held > {"twin 12s": 40}.get(name, 5)
 
 
 def test_a_diameter_counts_by_half_and_a_covers_far_side_by_its_own_readings():
-    """The condenser 20 in wide set 3 in from the left: its right edge at 23 in hangs on both; a pulley's rim on half its diameter."""
+    """The condenser 20 in wide set 3 in from the left: its right edge at 23 in hangs on both; a pulley's rim on half
+    its diameter."""
     build = on(DEMO_BUILD, (("packages", "p1", "coolers", "condenser", "left"), "3 in", "length"))
     fit = fit_up(build, build.package)
     (condenser,) = (body for body in fit.parts if body.key == "cover:condenser")

@@ -1,4 +1,5 @@
-"""Whatever coolers hang wherever: every watt a fluid is given is somewhere, and the coolant's heat is what the core gives off."""
+"""Whatever coolers hang wherever: every watt a fluid is given is somewhere, and the coolant's heat is what the core
+gives off."""
 
 import math
 
@@ -15,7 +16,15 @@ from tests.acts import doing
 from tests.conftest import DEMO
 
 BUILD = load(DEMO)
-KINDS = ("condenser", "gearbox_cooler", "oil_cooler", "steering_cooler", "charge_cooler", "water_charge_cooler", "screen")
+KINDS = (
+    "condenser",
+    "gearbox_cooler",
+    "oil_cooler",
+    "steering_cooler",
+    "charge_cooler",
+    "water_charge_cooler",
+    "screen",
+)
 SPOTS = ("ahead", "beside", "behind", "bay", "bumper", "floor", "wheel_well", "trunk")
 
 
@@ -23,11 +32,20 @@ SPOTS = ("ahead", "beside", "behind", "bay", "bumper", "floor", "wheel_well", "t
 def cooler(draw, number):
     inches = lambda low, high: quantity(f"{draw(st.integers(low, high))} in", "length")  # noqa: E731
     return Cooler(
-        id=f"c{number}", name=f"Cooler {number}", kind=draw(st.sampled_from(KINDS)), stands=draw(st.sampled_from(SPOTS)), left=inches(0, 12), bottom=inches(0, 8),
-        width=inches(4, 14), height=inches(3, 9), stand_off=inches(0, 4), conductance=quantity(f"{draw(st.integers(300, 3000))} W/m²K", "face conductance"),
-        fans=quantity(str(draw(st.integers(0, 2))), "count"), after_tank=draw(st.booleans()),
+        id=f"c{number}",
+        name=f"Cooler {number}",
+        kind=draw(st.sampled_from(KINDS)),
+        stands=draw(st.sampled_from(SPOTS)),
+        left=inches(0, 12),
+        bottom=inches(0, 8),
+        width=inches(4, 14),
+        height=inches(3, 9),
+        stand_off=inches(0, 4),
+        conductance=quantity(f"{draw(st.integers(300, 3000))} W/m²K", "face conductance"),
+        fans=quantity(str(draw(st.integers(0, 2))), "count"),
+        after_tank=draw(st.booleans()),
         opens=draw(st.sampled_from([None, quantity("160 °F", "temperature")])),
-    )  # fmt: skip
+    )
 
 
 arrangements = st.integers(0, 4).flatmap(lambda count: st.tuples(*(cooler(number) for number in range(count))))
@@ -37,9 +55,11 @@ arrangements = st.integers(0, 4).flatmap(lambda count: st.tuples(*(cooler(number
 @given(arrangements, st.sampled_from(["manual", "automatic"]), st.booleans(), st.booleans())
 def test_all_heat_given_is_somewhere(coolers, gearbox, tank, lockup):
     changes = (
-        Change(("packages", "p1", "coolers"), coolers), Change(("brief", "vehicle", "gearbox"), gearbox),
-        Change(("brief", "vehicle", "in_tank_cooler"), tank), Change(("brief", "vehicle", "lockup"), lockup),
-    )  # fmt: skip
+        Change(("packages", "p1", "coolers"), coolers),
+        Change(("brief", "vehicle", "gearbox"), gearbox),
+        Change(("brief", "vehicle", "in_tank_cooler"), tank),
+        Change(("brief", "vehicle", "lockup"), lockup),
+    )
     checked = 0
     for case in first_wave(apply(BUILD, Edit("", changes))).cases:
         figures = case.figures
@@ -50,14 +70,19 @@ def test_all_heat_given_is_somewhere(coolers, gearbox, tank, lockup):
         if figures.verdict != "does_not_settle":
             assert sum(value for _, value in figures.heat_by_cause) == pytest.approx(figures.heat_in, rel=1e-6)
         assert all(
-            math.isfinite(value) for value in (figures.fluids.gearbox, figures.fluids.oil, figures.fluids.charge, figures.fluids.condensing)
+            math.isfinite(value)
+            for value in (figures.fluids.gearbox, figures.fluids.oil, figures.fluids.charge, figures.fluids.condensing)
         )
     assert checked == 30
 
 
 def test_unticking_the_tank_makes_no_kilowatts_vanish():
-    """An automatic idling in gear: with the tank's cooler off the gearbox runs hotter by itself, its heat is still in the books."""
-    automatic = apply(BUILD, Edit("", (Change(("brief", "vehicle", "gearbox"), "automatic"), Change(("packages", "p1", "coolers"), ()))))
+    """An automatic idling in gear: with the tank's cooler off the gearbox runs hotter by itself, its heat is still in
+    the books."""
+    automatic = apply(
+        BUILD,
+        Edit("", (Change(("brief", "vehicle", "gearbox"), "automatic"), Change(("packages", "p1", "coolers"), ()))),
+    )
     told = []
     for tank in (True, False):
         build = apply(automatic, Edit("", (Change(("brief", "vehicle", "in_tank_cooler"), tank),)))
@@ -71,7 +96,8 @@ def test_unticking_the_tank_makes_no_kilowatts_vanish():
 
 
 def test_a_cooler_ahead_costs_the_core_and_a_remote_one_does_not():
-    """Facts of the trade: what stands ahead heats and slows the core's air; the same cooler behind a bumper slot leaves it alone."""
+    """Facts of the trade: what stands ahead heats and slows the core's air; the same cooler behind a bumper slot
+    leaves it alone."""
 
     def hill(stands):
         box = Cooler(
@@ -101,7 +127,8 @@ def test_a_cooler_ahead_costs_the_core_and_a_remote_one_does_not():
 
 
 def test_a_bypass_keeps_the_fluid_warm_and_leaves_the_hot_day_alone():
-    """School of the gearbox: on a cold road the thermostat holds what the cooler would take; on the grade it is open."""
+    """School of the gearbox: on a cold road the thermostat holds what the cooler would take; on the grade it is
+    open."""
     from keelroom.assess.questions.gearbox_ways import gearbox_ways
 
     automatic = apply(BUILD, Edit("", (Change(("brief", "vehicle", "gearbox"), "automatic"),)))

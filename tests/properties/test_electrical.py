@@ -33,11 +33,17 @@ def copper(text, cable):
 
 RUN = st.builds(
     lambda text, cable, length, air, loaded: WireRun(copper(text, cable), length, air, loaded),
-    SIZES, st.sampled_from(sorted(CABLES)), st.floats(0.0, 4.0), st.floats(-20.0, 70.0), st.integers(1, 6),
-)  # fmt: skip
+    SIZES,
+    st.sampled_from(sorted(CABLES)),
+    st.floats(0.0, 4.0),
+    st.floats(-20.0, 70.0),
+    st.integers(1, 6),
+)
 
 
-@given(RUN, RUN, RUN, st.booleans(), st.floats(0.0, 0.02), st.lists(MOTORS, min_size=1, max_size=3), st.floats(9.0, 15.0))
+@given(
+    RUN, RUN, RUN, st.booleans(), st.floats(0.0, 0.02), st.lists(MOTORS, min_size=1, max_size=3), st.floats(9.0, 15.0)
+)
 def test_no_volt_and_no_watt_is_lost_on_the_way(feed, branch, back, shared, contacts, motors, volts):
     """What leaves the source is what the motors take and the wires warm by; nothing rises above the source."""
     path = Path(feed, branch, back, shared, contacts)
@@ -62,7 +68,8 @@ def test_no_volt_and_no_watt_is_lost_on_the_way(feed, branch, back, shared, cont
 def test_a_longer_wire_never_gives_a_motor_more(run, more, motor):
     nothing = run._replace(length=0.0)
     near, far = (
-        flow_through(Path(run._replace(length=length), nothing, nothing, False, 0.0), (motor,), 13.5) for length in (1.0, 1.0 + more)
+        flow_through(Path(run._replace(length=length), nothing, nothing, False, 0.0), (motor,), 13.5)
+        for length in (1.0, 1.0 + more)
     )
     assert far.voltages[0] <= near.voltages[0] + 1e-6
     if FLOOR.met(not motor.brushless):
@@ -84,16 +91,35 @@ def test_a_wire_at_its_ampacity_is_as_hot_as_its_insulation_stands(text, cable, 
 LENGTHS = st.floats(0.1, 5.0)
 
 
-@given(LENGTHS, LENGTHS, LENGTHS, st.lists(MOTORS, min_size=1, max_size=2), st.booleans(), st.floats(20.0, 90.0), st.booleans())
+@given(
+    LENGTHS,
+    LENGTHS,
+    LENGTHS,
+    st.lists(MOTORS, min_size=1, max_size=2),
+    st.booleans(),
+    st.floats(20.0, 90.0),
+    st.booleans(),
+)
 def test_what_is_advised_keeps_every_rule_or_says_that_nothing_does(feed, branch, back, motors, shared, air, metric):
     def wire(length):
         size = "2.5 mm²" if metric else "12 AWG"
-        return Wire(length=from_si(length, "length", "si", "measured"), size=quantity(size, "wire size"), cable="iso_c" if metric else "j1128_crosslinked",
-                    ambient=from_si(air, "temperature", "si", "measured"))  # fmt: skip
+        return Wire(
+            length=from_si(length, "length", "si", "measured"),
+            size=quantity(size, "wire size"),
+            cable="iso_c" if metric else "j1128_crosslinked",
+            ambient=from_si(air, "temperature", "si", "measured"),
+        )
 
     supply = Supply()
     fed = tuple(Motored(f"m{k}", f"Motor {k}", motor, True) for k, motor in enumerate(motors))
-    circuit = Circuit(id="c", feeds=tuple(m.id for m in fed), shared_ground=shared, feed=wire(feed), branch=wire(branch), back=wire(back))
+    circuit = Circuit(
+        id="c",
+        feeds=tuple(m.id for m in fed),
+        shared_ground=shared,
+        feed=wire(feed),
+        branch=wire(branch),
+        back=wire(back),
+    )
     made = as_advised(circuit, fed, supply)
     planned = Planned(made, fed, path_of(made, len(fed)), fault_of(made, supply))
     found = advice(planned, supply)
@@ -149,4 +175,6 @@ def test_currents_of_the_demo_add_up(demo):
         assert system.fan_amps == pytest.approx(sum(system.amps[fan.id] for fan in demo.package.fans))
         for one in found.circuits:
             for motored in one.motors:
-                assert system.amps[motored.id] == pytest.approx(current_at(motored.motor, system.volts[motored.id]), rel=1e-4)
+                assert system.amps[motored.id] == pytest.approx(
+                    current_at(motored.motor, system.volts[motored.id]), rel=1e-4
+                )

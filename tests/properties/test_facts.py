@@ -76,7 +76,8 @@ def test_energy_in_is_energy_out(core, assembly, case):
 @FLOOR.at_least(10)
 @given(CORE, FANS, st.floats(2.0, 15.0))
 def test_a_hotter_day_is_hotter_by_about_as_much(core, assembly, rise):
-    """About one for one once all is open; a little over 1.1 only on small cores starved of air, whose mass flow thins."""
+    """About one for one once all is open; a little over 1.1 only on small cores starved of air, whose mass flow
+    thins."""
     pack = package(core, assembly, Shroud())
     base = outlet(pack, "grade")
     hot = outlet(pack, "grade", changed((("brief", "climate", "ambient"), f"{38.9 + rise} °C", "temperature")))
@@ -86,7 +87,8 @@ def test_a_hotter_day_is_hotter_by_about_as_much(core, assembly, rise):
 
 @pytest.mark.parametrize("pack", BUILD.packages, ids=lambda pack: pack.name)
 def test_ambient_one_for_one_on_real_packages(pack):
-    """Common practice has 0.85-1.1 K per K; air-limited packages come out up to 0.03 over it, because hot air is thin."""
+    """Common practice has 0.85-1.1 K per K; air-limited packages come out up to 0.03 over it, because hot air is
+    thin."""
     hotter = changed((("brief", "climate", "ambient"), "112 °F", "temperature"))
     if outlet(pack, "grade", hotter) > 129:
         return  # past boiling there is no such day
@@ -172,7 +174,9 @@ def test_altitude_cuts_mass_flow_and_boiling(core, assembly):
 def test_a_cooler_thermostat_adds_no_capacity(core, assembly):
     """Nothing on a balance above both full-open points; something while the hotter one still throttles."""
     pack = package(core, assembly)
-    cool = pack.model_copy(update={"loop": pack.loop.model_copy(update={"thermostat": quantity("160 °F", "temperature")})})
+    cool = pack.model_copy(
+        update={"loop": pack.loop.model_copy(update={"thermostat": quantity("160 °F", "temperature")})}
+    )
     stock, cooler = outlet(pack, "grade"), outlet(cool, "grade")
     if FLOOR.met(93.5 < stock < 189):
         assert cooler == pytest.approx(stock, abs=1e-3)
@@ -181,8 +185,11 @@ def test_a_cooler_thermostat_adds_no_capacity(core, assembly):
 
 
 def test_a_cooler_thermostat_helps_while_the_hotter_throttles():
-    build = changed((("packages", "p1", "loop", "thermostat"), "195 °F", "temperature"), (("packages", "p1", "control", "fan_on"), "215 °F", "temperature"),
-                    (("packages", "p1", "control", "fan_off"), "205 °F", "temperature"))  # fmt: skip
+    build = changed(
+        (("packages", "p1", "loop", "thermostat"), "195 °F", "temperature"),
+        (("packages", "p1", "control", "fan_on"), "215 °F", "temperature"),
+        (("packages", "p1", "control", "fan_off"), "205 °F", "temperature"),
+    )
     assert outlet(BUILD.packages[0], "night") + 3 < outlet(build.packages[0], "night", build)
 
 
@@ -276,7 +283,9 @@ def test_a_previous_answer_of_a_fanless_build_is_no_trap(demo):
     fanned = apply(demo, set_value(("active",), "p2", ""))
     for first, second in ((fanless, fanned), (fanned, fanless)):
         warm, cold = assess(second, previous=assess(first)), assess(second)
-        assert [c.figures.temperature for c in warm.cases] == pytest.approx([c.figures.temperature for c in cold.cases], rel=1e-6)
+        assert [c.figures.temperature for c in warm.cases] == pytest.approx(
+            [c.figures.temperature for c in cold.cases], rel=1e-6
+        )
 
 
 def test_a_previous_answer_only_speeds_the_search(demo):

@@ -37,7 +37,9 @@ VECTOR = st.tuples(PLACE, PLACE, PLACE)
 def solids(draw):
     half = draw(st.tuples(SMALL, SMALL, SMALL))
     is_round = draw(st.booleans())
-    return Solid(draw(VECTOR), (half[0], half[0] if is_round else half[1], half[2]), leaned(draw(st.floats(-0.5, 0.5))), is_round)
+    return Solid(
+        draw(VECTOR), (half[0], half[0] if is_round else half[1], half[2]), leaned(draw(st.floats(-0.5, 0.5))), is_round
+    )
 
 
 def sheet_area(pattern):
@@ -94,7 +96,9 @@ def test_more_gap_is_never_likelier_to_be_too_little(wide, spread):
 def test_a_bend_takes_more_than_its_inside_and_less_than_its_outside(key, thickness, radius, angle):
     allowance = bend_allowance(METALS[key], thickness, radius, angle)
     assert angle * radius < allowance < angle * (radius + thickness)
-    assert bend_deduction(METALS[key], thickness, radius, angle) > 0, "an outside corner is longer than the metal that turns it"
+    assert bend_deduction(METALS[key], thickness, radius, angle) > 0, (
+        "an outside corner is longer than the metal that turns it"
+    )
 
 
 STOCK = Stock(METALS["steel"], 0.028, 0.003, 0.003)
@@ -120,7 +124,13 @@ def test_an_l_bracket_has_room_or_says_it_has_none(first, second):
 @given(st.floats(0.005, 0.05), st.floats(0.5e-3, 6e-3), st.floats(0.02, 0.3), st.floats(0.1, 10.0))
 def test_a_rib_or_a_shorter_reach_never_weakens_a_strap(width, thickness, reach, mass):
     plain = strap(METALS["steel"], Beam(Section(width, thickness)), reach, mass, 5.0)
-    ribbed = strap(METALS["steel"], Beam(Section(width, thickness), Section(width, thickness, 4 * thickness), (0.0, 1.0)), reach, mass, 5.0)
+    ribbed = strap(
+        METALS["steel"],
+        Beam(Section(width, thickness), Section(width, thickness, 4 * thickness), (0.0, 1.0)),
+        reach,
+        mass,
+        5.0,
+    )
     short = strap(METALS["steel"], Beam(Section(width, thickness)), reach / 2, mass, 5.0)
     guided = strap(METALS["steel"], Beam(Section(width, thickness)), reach, mass, 5.0, guided=True)
     assert ribbed.sag < plain.sag
@@ -203,7 +213,9 @@ def test_every_clearance_agrees_with_its_drawn_line_wherever_the_core_stands(x, 
     for found in gaps:
         assert found.likely <= found.worst + 1e-12
         if FLOOR.met(found.gap > 0):
-            assert math.dist(found.a, found.b) == pytest.approx(found.gap, abs=2e-4), "the drawn line is as long as the figure"
+            assert math.dist(found.a, found.b) == pytest.approx(found.gap, abs=2e-4), (
+                "the drawn line is as long as the figure"
+            )
             assert np.linalg.norm(found.normal) == pytest.approx(1.0, abs=1e-6)
 
 
@@ -211,8 +223,12 @@ def test_less_wanted_is_never_a_worse_verdict():
     order = ("does not fit", "not measured", "tight", "clears")
     ranks = []
     for inches in (2.0, 1.0, 0.5, 0.1):
-        rules = tuple(rule.model_copy(update={"gap": from_si(inches * INCH, "length", "us", "measured")}) for rule in BUILD.gaps)
-        build = apply(BUILD, Edit("", (Change(("gaps",), rules), Change(("packages", "p1", "moves"), (Move(id="horn"),)))))
+        rules = tuple(
+            rule.model_copy(update={"gap": from_si(inches * INCH, "length", "us", "measured")}) for rule in BUILD.gaps
+        )
+        build = apply(
+            BUILD, Edit("", (Change(("gaps",), rules), Change(("packages", "p1", "moves"), (Move(id="horn"),))))
+        )
         ranks.append(order.index(fit_up(build, build.package).verdict))
     assert ranks == sorted(ranks)
 

@@ -112,7 +112,10 @@ def test_no_file_gets_past_half_loaded(record_property):
             continue
         still_json += 1
         broken += result != "accepted"
-    told = f"fuzzed {COUNT} files, {still_json} still JSON, {broken} of those broken at schema level: {dict(sorted(outcomes.items()))}"
+    told = (
+        f"fuzzed {COUNT} files, {still_json} still JSON, {broken} of those broken at schema level: "
+        f"{dict(sorted(outcomes.items()))}"
+    )
     record_property("counts", told)
     assert broken >= COUNT // 2
     assert outcomes["accepted"] > COUNT // 45

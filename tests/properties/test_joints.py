@@ -1,4 +1,5 @@
-"""The harness walked as a graph from its printed lists alone: what feeds every motor, what sits across every coil, where wires end."""
+"""The harness walked as a graph from its printed lists alone: what feeds every motor, what sits across every coil,
+where wires end."""
 
 from __future__ import annotations
 
@@ -53,7 +54,10 @@ class Printed:
 
     def __init__(self, build: Build) -> None:
         found = electrics(build, build.package)
-        cut, self.joints = wire_list(build, build.package, found, "us")[1:], splice_list(build, build.package, found)[1:]
+        cut, self.joints = (
+            wire_list(build, build.package, found, "us")[1:],
+            splice_list(build, build.package, found)[1:],
+        )
         self.wires = [(number, start, end) for number, *_, start, end, _, _ in cut]
         self.points = points = {point for _, *ends in self.wires for point in ends}
         self.fuses = [(p, p.replace(", in", ", out")) for p in points if re.search(r"fuse [\d.]+ A, in$", p)]
@@ -110,7 +114,9 @@ def test_no_coil_is_shorted_and_every_coil_has_two_sides(printed):
             assert minus in lists.points, said
             assert minus not in lists.reached(plus), said
         assert len(lists.coils) == 1 + {"relay": 1, "relays": said[0], "parallel": 2}.get(said[-1], 0), said
-    assert coils == (3 * len(SWITCHES) + 3 + (1 + 2 + 3) + 3 * 2) * 4 * len(STRATEGIES), "the keyed relay of the cooler's fan in each"
+    assert coils == (3 * len(SWITCHES) + 3 + (1 + 2 + 3) + 3 * 2) * 4 * len(STRATEGIES), (
+        "the keyed relay of the cooler's fan in each"
+    )
 
 
 def test_a_coil_sits_between_a_feed_and_what_grounds_it_or_between_a_ground_and_what_feeds_it(printed):
@@ -151,12 +157,16 @@ def test_every_wire_has_two_ends_a_number_of_its_own_and_every_meeting_is_a_list
             if point in listed:
                 assert listed[point] == meeting, said
             elif len(meeting) > 1:
-                assert grounds({point}) or point in lists.posts or point.startswith(("adapter", "compressor")), (said, point)
+                assert grounds({point}) or point in lists.posts or point.startswith(("adapter", "compressor")), (
+                    said,
+                    point,
+                )
         assert set(listed) <= lists.points, said
 
 
 def test_the_heavier_tool_is_asked_for_by_section():
-    """Common practice, no source: three wires of 18 AWG (0.82 mm² each) are a hand crimper's work, three of 10 AWG (5.26) are not."""
+    """Common practice, no source: three wires of 18 AWG (0.82 mm² each) are a hand crimper's work, three of 10 AWG
+    (5.26) are not."""
     build = on(with_fans(2), ((*CIRCUIT, "switch"), "relays"), ((*P1, "control", "strategy"), "both_relays"))
     tools = {row[0]: row[3] for row in Printed(build).joints}
     assert tools["coils: splice of the feed"] == "hand crimper"

@@ -46,13 +46,18 @@ def packs(draw):
     """Random packages with shroud or none, divided or shared, gaps, flaps, covers, stopped and pushing fans."""
     kind = draw(st.sampled_from(("full", "partial", "none")))
     made = shroud(
-        kind=kind, width=inches(draw(st.sampled_from((8, 12, 16)))), edge_gap=inches(draw(st.sampled_from(("0", "1/16", "1/4")))),
-        flap_area=quantity(f"{draw(st.sampled_from((0, 30)))} in²", "area"), plenum=draw(st.sampled_from(("shared", "divided"))),
+        kind=kind,
+        width=inches(draw(st.sampled_from((8, 12, 16)))),
+        edge_gap=inches(draw(st.sampled_from(("0", "1/16", "1/4")))),
+        flap_area=quantity(f"{draw(st.sampled_from((0, 30)))} in²", "area"),
+        plenum=draw(st.sampled_from(("shared", "divided"))),
         depth=inches(draw(st.sampled_from((1, 3)))),
-    )  # fmt: skip
+    )
     pack = package(draw(CORE), draw(FANS), made)
     fans = tuple(
-        f.model_copy(update={"runs": draw(st.booleans()), "mount": draw(st.sampled_from(("puller", "puller", "pusher")))})
+        f.model_copy(
+            update={"runs": draw(st.booleans()), "mount": draw(st.sampled_from(("puller", "puller", "pusher")))}
+        )
         for f in pack.fans
     )
     covers = draw(
@@ -74,7 +79,13 @@ def packs(draw):
 def node_balance(points, flows):
     """What leaves every node less what arrives, rebuilt from the named flows."""
     branches = np.concatenate(
-        [[flows.grille[0], flows.exit[0], flows.bypass[0]], flows.leaks[0], flows.flaps[0], flows.core[0], flows.fans[0]]
+        [
+            [flows.grille[0], flows.exit[0], flows.bypass[0]],
+            flows.leaks[0],
+            flows.flaps[0],
+            flows.core[0],
+            flows.fans[0],
+        ]
     )
     return points.plant.network.incidence[0].T @ branches, np.abs(branches).max()
 
@@ -108,9 +119,13 @@ def test_mass_and_enthalpy_close_in_every_node(pack, case):
     assert breath.bay_temperature[0] - grille == pytest.approx(free / (1 + free / 400.0), rel=1e-9)
     # Core, cell by cell: what the coolant loses is what the air gains.
     state, meeting, face = face_heat(points, fixed, solution.state.temperature, layout)
-    assert float((meeting.capacity * (face.air_out - meeting.temperature)).sum()) == pytest.approx(float(face.heat[0]), rel=1e-9)
+    assert float((meeting.capacity * (face.air_out - meeting.temperature)).sum()) == pytest.approx(
+        float(face.heat[0]), rel=1e-9
+    )
     if solution.settles[0]:
-        assert float(face.heat[0]) == pytest.approx(float(state.given[0]), rel=1e-6), "what the coolant is given the core gives off"
+        assert float(face.heat[0]) == pytest.approx(float(state.given[0]), rel=1e-6), (
+            "what the coolant is given the core gives off"
+        )
 
 
 @given(packs(), st.sampled_from(("idle", "cruise")))
@@ -120,7 +135,8 @@ def test_every_branch_loses_what_its_nodes_differ_by(pack, case):
 
 
 def test_one_cell_network_is_brentq_on_the_same_curves():
-    """A full sealed shroud, no gap anywhere, one fan, standing: fan curve against core, grille and exit, by scipy's brentq."""
+    """A full sealed shroud, no gap anywhere, one fan, standing: fan curve against core, grille and exit, by scipy's
+    brentq."""
     pack = package(BIG, SIXTEEN, shroud(edge_gap=inches(0), depth=inches(14)))
     pack = pack.model_copy(update={"coolers": (), "sealing": sealed(0)})
     points, _, layout = point(pack, "idle")
@@ -137,7 +153,9 @@ def test_one_cell_network_is_brentq_on_the_same_curves():
         through = core_drop(points.plant.core, fixed.surfaces, fixed.surface, np.array([[m / area]]), air)[0, 0]
         corners = float((net.loss[0] * net.area[0]).sum() / area)
         assert corners < 0.05, "so deep a shroud has next to no corner loss"
-        rise, _ = fan_pressure(points.plant.fans.curve, np.array([[m / breath.behind[0]]]), fixed.running.speed, breath.behind[:, None])
+        rise, _ = fan_pressure(
+            points.plant.fans.curve, np.array([[m / breath.behind[0]]]), fixed.running.speed, breath.behind[:, None]
+        )
         ends = 1.5 / (2 * breath.ahead[0] * net.grille_area[0] ** 2) + 1.8 / (2 * breath.bay[0] * net.exit_area[0] ** 2)
         return rise[0, 0] - through - ends * m * m
 
@@ -145,7 +163,8 @@ def test_one_cell_network_is_brentq_on_the_same_curves():
 
 
 def test_gaps_at_their_limits():
-    """Zero gap leaks nothing; a gap without end takes all the suction: the fan draws from the bay and the core gets none."""
+    """Zero gap leaks nothing; a gap without end takes all the suction: the fan draws from the bay and the core gets
+    none."""
     tight = package(BIG, TWIN, shroud(edge_gap=inches(0))).model_copy(update={"sealing": sealed(0)})
     flows = prepare(*(point(tight)[0], point(tight)[2])).running.flows
     assert float(flows.bypass[0]) == float(flows.leaks.sum()) == float(flows.back[0]) == 0.0
@@ -156,7 +175,8 @@ def test_gaps_at_their_limits():
 
 @pytest.mark.parametrize("case", ["cruise", "grade"])
 def test_a_wide_gap_and_no_fan_pass_the_air_of_three_openings_in_a_row(case):
-    """A small core in a wide opening: the ram air goes round it, as grille, gap and exit in series let it (square laws)."""
+    """A small core in a wide opening: the ram air goes round it, as grille, gap and exit in series let it (square
+    laws)."""
     small = min(cores(), key=lambda c: c.face_width.si * c.face_height.si)
     pack = package(small, TWIN, shroud(kind="none"))
     pack = pack.model_copy(update={"fans": (), "coolers": (), "sealing": Sealing()})
@@ -198,17 +218,23 @@ def _with(pack, build=BUILD):
 
 def test_at_speed_a_full_shroud_without_flaps_can_lose_to_a_bare_fan_and_flaps_win_it_back():
     small = fan("10 in slim")
-    full, bare, flaps = (package(BIG, small, s) for s in (shroud(), shroud(kind="none"), shroud(flap_area=quantity("80 in²", "area"))))
+    full, bare, flaps = (
+        package(BIG, small, s) for s in (shroud(), shroud(kind="none"), shroud(flap_area=quantity("80 in²", "area")))
+    )
     assert airflow(full, "cruise") < airflow(bare, "cruise")
     assert airflow(full, "cruise") < airflow(flaps, "cruise")
     assert airflow(full, "idle") > airflow(bare, "idle")
-    assert airflow(flaps, "idle") == pytest.approx(airflow(full, "idle"), rel=0.06), "closed flaps cost next to nothing standing"
+    assert airflow(flaps, "idle") == pytest.approx(airflow(full, "idle"), rel=0.06), (
+        "closed flaps cost next to nothing standing"
+    )
 
 
 def test_puller_beats_pusher_and_a_reversed_blade_is_no_pusher():
     puller = package(BIG, SIXTEEN, shroud(kind="none"))
     pusher = puller.model_copy(update={"fans": tuple(f.model_copy(update={"mount": "pusher"}) for f in puller.fans)})
-    backwards = pusher.model_copy(update={"fans": tuple(f.model_copy(update={"reversed_blade": True}) for f in pusher.fans)})
+    backwards = pusher.model_copy(
+        update={"fans": tuple(f.model_copy(update={"reversed_blade": True}) for f in pusher.fans)}
+    )
     assert airflow(backwards) < 0.75 * airflow(pusher)
     assert airflow(pusher, "cruise") < airflow(puller, "cruise"), "a pusher stands in the ram air"
     assert outlet(puller) <= outlet(pusher) + 1e-6
@@ -242,7 +268,8 @@ def test_a_panel_hides_what_it_hides():
 
 
 def test_a_top_panel_cools_the_air_at_the_condenser():
-    """Common practice, no source: panels alone have given about 10 °F at the A/C vents; here the air the condenser breathes."""
+    """Common practice, no source: panels alone have given about 10 °F at the A/C vents; here the air the condenser
+    breathes."""
     pack = package(BIG, TWIN)
     panelled = pack.model_copy(update={"sealing": sealed(0)})
     before, after = (assess(_with(p)).cases[0].figures for p in (pack, panelled))
@@ -253,14 +280,25 @@ def test_a_top_panel_cools_the_air_at_the_condenser():
 def test_recirculation_needs_heat_in_the_bay():
     points, _, layout = point(package(BIG, TWIN))
     warm, cold = (
-        prepare(varied(points, {"plant.engine.bay_share": np.array([share])}), layout).running.breath.front_temperature[0]
+        prepare(varied(points, {"plant.engine.bay_share": np.array([share])}), layout).running.breath.front_temperature[
+            0
+        ]
         for share in (0.10, 0.0)
     )
     assert warm > cold
 
 
 def test_a_gearbox_cooler_reports_its_fluid_and_heats_the_core():
-    cooler = Cooler(id="g", kind="gearbox_cooler", left=inches(2), bottom=inches(4), width=inches(11), height=inches(6), loss=quantity("12", "number"), conductance=quantity("1500 W/m²K", "face conductance"))  # fmt: skip
+    cooler = Cooler(
+        id="g",
+        kind="gearbox_cooler",
+        left=inches(2),
+        bottom=inches(4),
+        width=inches(11),
+        height=inches(6),
+        loss=quantity("12", "number"),
+        conductance=quantity("1500 W/m²K", "face conductance"),
+    )
     automatic = apply(BUILD, set_value(("brief", "vehicle", "gearbox"), "automatic", ""))
     automatic = apply(automatic, set_value(("brief", "vehicle", "in_tank_cooler"), False, ""))
     pack = package(BIG, TWIN)
@@ -284,13 +322,16 @@ def test_a_charge_cooler_takes_heat_only_under_boost():
 def test_more_air_never_heats_the_outlet(core, assembly):
     points, _, layout = point(package(core, assembly), "grade")
     net = points.plant.network
-    wider = varied(points, {"plant.network.grille_area": 1.5 * net.grille_area, "plant.network.exit_area": 1.5 * net.exit_area})
+    wider = varied(
+        points, {"plant.network.grille_area": 1.5 * net.grille_area, "plant.network.exit_area": 1.5 * net.exit_area}
+    )
     base, more = (solve(p, layout).state.temperature[0] for p in (points, wider))
     assert more <= base + 1e-6
 
 
 def test_the_marching_converges_with_the_grid(monkeypatch):
-    """Coarser faces of the same package come within a fraction of a kelvin of the 16 x 24 face, and closer the finer they are."""
+    """Coarser faces of the same package come within a fraction of a kelvin of the 16 x 24 face, and closer the finer
+    they are."""
     found = {}
     for grid in ((4, 6), (8, 12), (16, 24), (32, 48)):
         monkeypatch.setattr(face, "GRID", grid)
@@ -304,12 +345,15 @@ def test_the_marching_converges_with_the_grid(monkeypatch):
 
 BAD = {
     "next to no grille": ((("brief", "vehicle", "grille_area"), "0.8 in²", "area"),),
-    "a face entirely behind its panel": ((("survey", "opening", "width"), "0.9 in", LONG), (("survey", "opening", "height"), "0.9 in", LONG)),
+    "a face entirely behind its panel": (
+        (("survey", "opening", "width"), "0.9 in", LONG),
+        (("survey", "opening", "height"), "0.9 in", LONG),
+    ),
     "a fan far off the face": ((("packages", "p1", "fans", "fan1", "x"), "60 in", LONG),),
     "a cover larger than the opening": ((("survey", "opening", "width"), "12 in", LONG),),
     "hardly any exit": ((("brief", "vehicle", "exit_area"), "0.8 in²", "area"),),
     "a fan without volts": ((("packages", "p1", "circuits", "circuit1", "measured_drop"), "10 V", "voltage"),),
-}  # fmt: skip
+}
 
 
 @pytest.mark.parametrize("name", BAD)

@@ -1,4 +1,5 @@
-"""What the tool plans for motors that have no circuit: over every way of control and every kind of motor, never a harness its own findings
+"""What the tool plans for motors that have no circuit: over every way of control and every kind of motor, never a
+harness its own findings
 call wrong, every motor fed through its fuse and what switches it, every lead with an end, no two outputs tied."""
 
 from __future__ import annotations
@@ -42,9 +43,15 @@ def planned(strategy, kind, count, more):
     fans = tuple(first.model_copy(update={"id": f"fan{k}", **KINDS[kind]}) for k in range(1, count + 1))
     ac, low = more
     build = on(
-        BUILD, ((*P1, "fans"), fans), ((*P1, "circuits"), ()), ((*P1, "control", "strategy"), strategy), ((*P1, "control", "low_speed"), low),
-        ((*P1, "control", "ac_request"), ac != "none"), ((*P1, "control", "ac_fans"), ("fan2",) if ac == "one" and count > 1 else ()), ((*P1, "control", "lead"), f"fan{count}"),
-    )  # fmt: skip
+        BUILD,
+        ((*P1, "fans"), fans),
+        ((*P1, "circuits"), ()),
+        ((*P1, "control", "strategy"), strategy),
+        ((*P1, "control", "low_speed"), low),
+        ((*P1, "control", "ac_request"), ac != "none"),
+        ((*P1, "control", "ac_fans"), ("fan2",) if ac == "one" and count > 1 else ()),
+        ((*P1, "control", "lead"), f"fan{count}"),
+    )
     return apply(build, plan_missing(build, build.package))
 
 
@@ -61,17 +68,22 @@ def builds():
 
 
 def test_its_own_findings_call_no_planned_harness_wrong(builds):
-    """One fan without an A/C, two with it in every way, three merged judged whole, every fourth daily and all in `make soak`; in the rest the
+    """One fan without an A/C, two with it in every way, three merged judged whole, every fourth daily and all in
+    `make soak`; in the rest the
     harness alone is walked below."""
     judged, kept, last = 0, Kept(), None
-    whole = [(build, case) for build, case in builds if case[2] == 2 or case[3][0] == ("none" if case[2] == 1 else "all")]
+    whole = [
+        (build, case) for build, case in builds if case[2] == 2 or case[3][0] == ("none" if case[2] == 1 else "all")
+    ]
     assert len(whole) == 5 * len(STRATEGIES) * len(KINDS)
     chosen = whole[:: long("harness", 4)]
     for build, case in chosen:
         with kept.at_work():
             last = first_wave(build, previous=last)
         for finding in last.findings:
-            wrong = finding.level == "problem" and (finding.where[2:3] == ("circuits",) or finding.code in OF_THE_HARNESS)
+            wrong = finding.level == "problem" and (
+                finding.where[2:3] == ("circuits",) or finding.code in OF_THE_HARNESS
+            )
             assert not wrong, (case, finding.code, what_of(finding))
         judged += 1
     assert judged >= len(whole) // 4
@@ -91,7 +103,10 @@ def test_every_motor_is_fed_through_its_fuse_and_what_switches_it(builds):
             assert grounds(lists.reached(minus)), case
             if motored.fan:
                 own = motored.controller == "inside"
-                assert lists.fed(plus, lists.fuses) is own, (case, "a relay ahead of electronics, or none ahead of a bare motor")
+                assert lists.fed(plus, lists.fuses) is own, (
+                    case,
+                    "a relay ahead of electronics, or none ahead of a bare motor",
+                )
                 assert ("own" in switched) is own, case
                 assert switched <= {"controller"} or motored.controller != "beside", case
             walked += 1
@@ -122,11 +137,19 @@ def test_every_lead_has_an_end_and_what_listens_is_told(builds):
 
 def diodes(lists):
     """Both diodes, as they pass."""
-    return [pair for pair in (("diode, plain end", "diode, striped end"), ("second diode, plain end", "second diode, striped end")) if set(pair) <= lists.points]  # fmt: skip
+    return [
+        pair
+        for pair in (
+            ("diode, plain end", "diode, striped end"),
+            ("second diode, plain end", "second diode, striped end"),
+        )
+        if set(pair) <= lists.points
+    ]
 
 
 def test_two_outputs_are_never_joined(builds):
-    """A computer's or a two-speed switch's low and high output: no wire, splice or override pole leads from one to the other."""
+    """A computer's or a two-speed switch's low and high output: no wire, splice or override pole leads from one to
+    the other."""
     held = 0
     for build, case in builds:
         lists = Printed(build)
@@ -138,7 +161,8 @@ def test_two_outputs_are_never_joined(builds):
 
 
 def test_the_a_c_starts_its_fan_and_not_the_other(builds):
-    """A thermoswitch that grounds: from the A/C's switch back through its diode only fan 2's coil is reached; from the thermoswitch both."""
+    """A thermoswitch that grounds: from the A/C's switch back through its diode only fan 2's coil is reached; from
+    the thermoswitch both."""
     tried = 0
     for build, case in builds:
         if case[0] != "ground_switch" or case[3][0] != "one" or case[1] != "two leads" or case[2] != 2:
@@ -152,7 +176,9 @@ def test_the_a_c_starts_its_fan_and_not_the_other(builds):
             found, waiting = {point}, [point]
             while waiting:
                 at = waiting.pop()
-                near = {b if a == at else a for a, b in wires if at in (a, b)} | ({through[at]} if at in through else set())
+                near = {b if a == at else a for a, b in wires if at in (a, b)} | (
+                    {through[at]} if at in through else set()
+                )
                 waiting += near - found
                 found |= near
             return found
@@ -178,7 +204,8 @@ def test_the_leading_fan_is_on_the_first_stage(builds):
 
 
 def test_both_contacts_of_one_relay_box_share_a_load_and_nothing_else(builds):
-    """Common practice, no source: merged stages hang all fans on two contacts of one box, one fuse, one feed; two outputs still apart."""
+    """Common practice, no source: merged stages hang all fans on two contacts of one box, one fuse, one feed; two
+    outputs still apart."""
     tried = 0
     for build, (strategy, kind, count, more) in builds:
         if strategy not in ("two_speed", "computer") or kind != "two leads" or more[1] != "merged" or count != 2:
@@ -186,7 +213,11 @@ def test_both_contacts_of_one_relay_box_share_a_load_and_nothing_else(builds):
         fans = [one for one in electrics(build, build.package).circuits if one.cools]
         assert [one.circuit.switch for one in fans] == ["parallel"]
         assert len(fans[0].motors) == 2
-        fuses = [row for row in parts_list(build, build.package, electrics(build, build.package)) if row[0].startswith("Fuse") and row[2] == fans[0].circuit.name]  # fmt: skip
+        fuses = [
+            row
+            for row in parts_list(build, build.package, electrics(build, build.package))
+            if row[0].startswith("Fuse") and row[2] == fans[0].circuit.name
+        ]
         assert [row[1] for row in fuses] == ["1"]
         tried += 1
     assert tried == 2

@@ -1,4 +1,5 @@
-"""An assessment is a function of its build alone: the same bytes after hundreds of others, in any order, from two threads."""
+"""An assessment is a function of its build alone: the same bytes after hundreds of others, in any order, from two
+threads."""
 
 import json
 import random
@@ -42,7 +43,14 @@ def others(count, seed):
         hood = Change(("survey", "hood", "front"), from_si(dice.uniform(0.5, 0.8), *MILD))
         # Most leave the air alone, so that hundreds can be asked.
         changes = dice.choice(
-            ([*place], [*place, hood], [hood], [hood, Change((*P, "moves"), (Move(id="horn"),))], [hood], [*place, *fan, wire])
+            (
+                [*place],
+                [*place, hood],
+                [hood],
+                [hood, Change((*P, "moves"), (Move(id="horn"),))],
+                [hood],
+                [*place, *fan, wire],
+            )
         )
         yield apply(BUILD, Edit("", tuple(changes)))
 
@@ -51,7 +59,8 @@ OTHERS = long("pure", 60)
 
 
 def test_the_same_bytes_after_many_others():
-    """The demo is asked again on the way and at the end; what is left behind by the others, one in five with its second wave, must not reach it."""
+    """The demo is asked again on the way and at the end; what is left behind by the others, one in five with its
+    second wave, must not reach it."""
     alone, kept, asked, last = said(BUILD), Kept(), 0, None
     for number, other in enumerate(others(OTHERS, seed=4)):
         with kept.at_work():
@@ -63,9 +72,12 @@ def test_the_same_bytes_after_many_others():
 
 
 def apart(one, other, at=""):
-    """Where two machine forms say different things: words at all, figures by more than a search's own tolerance leaves."""
+    """Where two machine forms say different things: words at all, figures by more than a search's own tolerance
+    leaves."""
     if isinstance(one, dict) and isinstance(other, dict):
-        return [found for key in one.keys() | other.keys() for found in apart(one.get(key), other.get(key), f"{at}/{key}")]
+        return [
+            found for key in one.keys() | other.keys() for found in apart(one.get(key), other.get(key), f"{at}/{key}")
+        ]
     if isinstance(one, list) and isinstance(other, list) and len(one) == len(other):
         return [found for k, pair in enumerate(zip(one, other, strict=True)) for found in apart(*pair, f"{at}/{k}")]
     if isinstance(one, float) and isinstance(other, float):
@@ -76,11 +88,17 @@ def apart(one, other, at=""):
 
 
 def test_the_same_figures_wherever_the_search_began():
-    """From the build itself, from its like with another title or a pound more, and from one far from it: what a figure is must not hang on that."""
+    """From the build itself, from its like with another title or a pound more, and from one far from it: what a
+    figure is must not hang on that."""
     build = apply(WHOLE, Edit("", (Change(("duty_cases",), WHOLE.duty_cases[:4]),)))
     alone = as_json(assess(build))
-    changes = [(("brief", "title"), "Another"), (("brief", "vehicle", "mass"), quantity("4351 lb", "mass")), (("brief", "climate", "ambient"), quantity("60 °F", "temperature")),
-               ((*P, "fans", "fan1", "runs"), False), ((*P, "core", "depth"), quantity("40 mm", "length"))]  # fmt: skip
+    changes = [
+        (("brief", "title"), "Another"),
+        (("brief", "vehicle", "mass"), quantity("4351 lb", "mass")),
+        (("brief", "climate", "ambient"), quantity("60 °F", "temperature")),
+        ((*P, "fans", "fan1", "runs"), False),
+        ((*P, "core", "depth"), quantity("40 mm", "length")),
+    ]
     for change in changes:
         other = apply(build, Edit("", (Change(*change),)))
         with Kept().at_work():
@@ -124,7 +142,9 @@ def test_a_clearance_is_the_same_whatever_stands_beside_it(shift):
     from keelroom.core.packaging.solids import Solid, chosen, clearance, leaned, stacked
 
     mine = stacked([Solid((0.1 * k, shift, 0.0), (0.05, 0.04, 0.03), leaned(0.1 * k)) for k in range(6)])
-    theirs = stacked([Solid((0.1 * k + 0.07, 0.2 - 0.03 * k, 0.05), (0.03, 0.03, 0.1), leaned(0.0), k % 2 == 0) for k in range(6)])
+    theirs = stacked(
+        [Solid((0.1 * k + 0.07, 0.2 - 0.03 * k, 0.05), (0.03, 0.03, 0.1), leaned(0.0), k % 2 == 0) for k in range(6)]
+    )
     together = clearance(mine, theirs)
     for k in range(6):
         mask = [n == k for n in range(6)]

@@ -31,15 +31,21 @@ def test_more_road_speed_never_means_less_air_through_grille_and_core(core, asse
     assert all(b[1] >= a[1] - 1e-6 for a, b in itertools.pairwise(flows))
 
 
-@pytest.mark.parametrize("pack", [package(BIG, TWIN), package(BIG, SIXTEEN, shroud(kind="none"))], ids=["shrouded", "bare"])
+@pytest.mark.parametrize(
+    "pack", [package(BIG, TWIN), package(BIG, SIXTEEN, shroud(kind="none"))], ids=["shrouded", "bare"]
+)
 def test_rejection_is_smooth_in_the_fans_speed_through_the_correlations_break(pack):
     """Rejection at a fixed coolant temperature over fan volts: rising, and its steps change slowly."""
-    points, _, layout = point(pack.model_copy(update={"coolers": ()}), "idle")  # a condenser cuts out, which is a real kink
+    points, _, layout = point(
+        pack.model_copy(update={"coolers": ()}), "idle"
+    )  # a condenser cuts out, which is a real kink
     hot = points.plant.limit
     always = stack([law(ALWAYS)])
     found = []
     for volts in np.linspace(6.0, 15.0, 46):
-        moved = varied(points.under(always), {"situation.command.voltage": np.full_like(points.situation.command.voltage, volts)})
+        moved = varied(
+            points.under(always), {"situation.command.voltage": np.full_like(points.situation.command.voltage, volts)}
+        )
         found.append(float(evaluate(moved, prepare(moved, layout), hot, layout).rejection[0]))
     steps = np.diff(found)
     assert steps.min() > 0
@@ -74,7 +80,9 @@ def test_wider_gaps_come_back_and_go_round_more(first, second):
         points, _, layout = point(package(BIG, TWIN, shroud(edge_gap=inches(0))), "idle")
         net = points.plant.network._replace(bypass_area=np.array([2.2 * gap]))
         standing = prepare(varied(points, {"plant.network": net}), layout).running.flows
-        moving = prepare(varied(points, {"plant.network": net, "situation.air_speed": np.array([28.0])}), layout).running.flows
+        moving = prepare(
+            varied(points, {"plant.network": net, "situation.air_speed": np.array([28.0])}), layout
+        ).running.flows
         found.append((float(standing.back[0]), float(moving.bypass[0])))
     assert found[0][0] <= found[1][0] + 1e-9
     assert found[0][1] <= found[1][1] + 1e-9

@@ -1,4 +1,5 @@
-"""Every figure that comes from outside the project, with its class. `python -m tests.reference.outside` prints the table.
+"""Every figure that comes from outside the project, with its class. `python -m tests.reference.outside` prints the
+table.
 
 Classes: package (an independent package computes it), citation (a published table or standard), practice (a fact
 of the trade, no source), memory (recalled, not confirmed: does not count as an outside check), invariant.
@@ -29,7 +30,13 @@ def effectiveness(ntu: float, ratio: float, layers: int, cells: int = 24) -> flo
     """Effectiveness on the air (smaller capacity) of a uniform face of one pass."""
     flow = 1000.0
     face = np.full((1, 16, cells), flow / (16 * cells))
-    found = march((face, face * 0 + 30.0), face * ntu, (np.array([flow / ratio]), np.array([100.0])), np.full((1, 16), 1 / 16), (1, layers))
+    found = march(
+        (face, face * 0 + 30.0),
+        face * ntu,
+        (np.array([flow / ratio]), np.array([100.0])),
+        np.full((1, 16), 1 / 16),
+        (1, layers),
+    )
     return float(found.heat[0] / (flow * 70.0))
 
 
@@ -69,7 +76,11 @@ def _checks() -> list[Check]:
         for ntu, values in table.items():
             for ratio, value in zip(RATIOS, values, strict=True):
                 name = f"effectiveness NTU {ntu} Cr {ratio} layers {layers}"
-                found.append(Check(name, "citation", KL, value, lambda n=ntu, r=ratio, k=layers: effectiveness(n, r, k), tolerance))
+                found.append(
+                    Check(
+                        name, "citation", KL, value, lambda n=ntu, r=ratio, k=layers: effectiveness(n, r, k), tolerance
+                    )
+                )
     for psi, water, half in zip((0, 7, 13, 15, 18), CAPS["water"], CAPS["half"], strict=True):
         found.append(
             Check(
@@ -118,7 +129,15 @@ def _checks() -> list[Check]:
         )
     )
     found.append(
-        Check("pure ethylene glycol boils", "citation", "handbook 197 degC", 197.0, lambda: boils("ethylene_glycol", 1.0, 0), 1.0, True)
+        Check(
+            "pure ethylene glycol boils",
+            "citation",
+            "handbook 197 degC",
+            197.0,
+            lambda: boils("ethylene_glycol", 1.0, 0),
+            1.0,
+            True,
+        )
     )
     for altitude, density, hot in (
         (0, 1.2250, 1.127),
@@ -128,16 +147,62 @@ def _checks() -> list[Check]:
         (3000, 0.9091, 0.780),
     ):
         found.append(
-            Check(f"air at {altitude} m, standard", "citation", "ISA 1976", density, lambda a=altitude: standard_density(a), 0.0006)
+            Check(
+                f"air at {altitude} m, standard",
+                "citation",
+                "ISA 1976",
+                density,
+                lambda a=altitude: standard_density(a),
+                0.0006,
+            )
         )
         found.append(
-            Check(f"air at {altitude} m, 40 degC", "citation", "ISA 1976 pressure", hot, lambda a=altitude: dry_density(a, 40.0), 0.001)
+            Check(
+                f"air at {altitude} m, 40 degC",
+                "citation",
+                "ISA 1976 pressure",
+                hot,
+                lambda a=altitude: dry_density(a, 40.0),
+                0.001,
+            )
         )
     found += [
-        Check("50 % glycol density 90 degC", "citation", "ASHRAE, CoolProp", 1025.0, lambda: mix(0.5, 90, "density"), 6, True),
-        Check("50 % glycol heat capacity 90 degC", "citation", "ASHRAE, CoolProp", 3585.0, lambda: mix(0.5, 90, "heat_capacity"), 20, True),
-        Check("50 % glycol conductivity 90 degC", "citation", "ASHRAE, CoolProp", 0.415, lambda: mix(0.5, 90, "conductivity"), 0.006, True),
-        Check("50 % glycol viscosity 90 degC", "citation", "ASHRAE, CoolProp", 0.835e-3, lambda: mix(0.5, 90, "viscosity"), 0.04e-3, True),
+        Check(
+            "50 % glycol density 90 degC",
+            "citation",
+            "ASHRAE, CoolProp",
+            1025.0,
+            lambda: mix(0.5, 90, "density"),
+            6,
+            True,
+        ),
+        Check(
+            "50 % glycol heat capacity 90 degC",
+            "citation",
+            "ASHRAE, CoolProp",
+            3585.0,
+            lambda: mix(0.5, 90, "heat_capacity"),
+            20,
+            True,
+        ),
+        Check(
+            "50 % glycol conductivity 90 degC",
+            "citation",
+            "ASHRAE, CoolProp",
+            0.415,
+            lambda: mix(0.5, 90, "conductivity"),
+            0.006,
+            True,
+        ),
+        Check(
+            "50 % glycol viscosity 90 degC",
+            "citation",
+            "ASHRAE, CoolProp",
+            0.835e-3,
+            lambda: mix(0.5, 90, "viscosity"),
+            0.04e-3,
+            True,
+        ),
         Check(
             "50 % glycol freezes",
             "citation",
@@ -180,7 +245,14 @@ def _checks() -> list[Check]:
             )
         )
     found += [
-        Check("water boils at one atmosphere", "citation", "IAPWS-IF97", 101418.0, lambda: float(saturation_pressure(100.0)), 1e-4),
+        Check(
+            "water boils at one atmosphere",
+            "citation",
+            "IAPWS-IF97",
+            101418.0,
+            lambda: float(saturation_pressure(100.0)),
+            1e-4,
+        ),
         Check(
             "frontal-area rule, 454 in3",
             "practice",
@@ -189,11 +261,46 @@ def _checks() -> list[Check]:
             lambda: rules.face_area_wanted(454 * 0.0254**3) / 0.0254**2,
             1e-9,
         ),
-        Check("CFM class, V6", "practice", "common practice", 2500.0, lambda: rules.airflow_wanted(3.6e-3, 6) / rules.CFM, 1e-9),
-        Check("CFM class, small V8", "practice", "common practice", 2800.0, lambda: rules.airflow_wanted(5.0e-3, 8) / rules.CFM, 1e-9),
-        Check("CFM class, largest V8", "practice", "common practice", 5000.0, lambda: rules.airflow_wanted(8.2e-3, 8) / rules.CFM, 1e-9),
-        Check("FMEP at 2000 rpm [bar]", "memory", "Heywood's line", 1.47, lambda: float(friction_pressure(at(2000.0))[0]) / 1e5, 1e-6),
-        Check("FMEP at 6000 rpm [bar]", "memory", "Heywood's line", 3.67, lambda: float(friction_pressure(at(6000.0))[0]) / 1e5, 1e-6),
+        Check(
+            "CFM class, V6",
+            "practice",
+            "common practice",
+            2500.0,
+            lambda: rules.airflow_wanted(3.6e-3, 6) / rules.CFM,
+            1e-9,
+        ),
+        Check(
+            "CFM class, small V8",
+            "practice",
+            "common practice",
+            2800.0,
+            lambda: rules.airflow_wanted(5.0e-3, 8) / rules.CFM,
+            1e-9,
+        ),
+        Check(
+            "CFM class, largest V8",
+            "practice",
+            "common practice",
+            5000.0,
+            lambda: rules.airflow_wanted(8.2e-3, 8) / rules.CFM,
+            1e-9,
+        ),
+        Check(
+            "FMEP at 2000 rpm [bar]",
+            "memory",
+            "Heywood's line",
+            1.47,
+            lambda: float(friction_pressure(at(2000.0))[0]) / 1e5,
+            1e-6,
+        ),
+        Check(
+            "FMEP at 6000 rpm [bar]",
+            "memory",
+            "Heywood's line",
+            3.67,
+            lambda: float(friction_pressure(at(6000.0))[0]) / 1e5,
+            1e-6,
+        ),
     ]
     return found
 
@@ -203,8 +310,11 @@ CHECKS = [*_checks(), *packaging_checks(), *electrical_checks(), *loop_checks()]
 
 def main() -> None:
     for check in CHECKS:
-        print(f"{check.kind:9} {check.name:46} expected {check.expected:10.5g} got {check.ours():10.5g} tolerance {check.tolerance:g}"
-              f"{' abs' if check.absolute else ''}  {'holds' if check.holds() else 'FAILS'}  [{check.source}]")  # fmt: skip
+        print(
+            f"{check.kind:9} {check.name:46} expected {check.expected:10.5g} got {check.ours():10.5g} "
+            f"tolerance {check.tolerance:g}"
+            f"{' abs' if check.absolute else ''}  {'holds' if check.holds() else 'FAILS'}  [{check.source}]"
+        )
     counts = Counter(check.kind for check in CHECKS)
     print(
         ", ".join(f"{kind}: {count}" for kind, count in sorted(counts.items())),

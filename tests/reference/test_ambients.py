@@ -27,7 +27,8 @@ def at(build, case, celsius):
 
 
 @pytest.mark.parametrize(
-    ("case", "mass", "limit"), [("grade", "1900 lb", "225 °F"), ("grade", "5800 lb", "225 °F"), ("cruise", "1900 lb", "205 °F")]
+    ("case", "mass", "limit"),
+    [("grade", "1900 lb", "225 °F"), ("grade", "5800 lb", "225 °F"), ("cruise", "1900 lb", "205 °F")],
 )
 def test_at_the_highest_ambient_the_limit_is_just_reached(case, mass, limit):
     build = on(BUILD, ((*GRADE, "towed_mass"), mass, "mass"), ((*COOLING, "limit"), limit, "temperature"))
@@ -38,14 +39,17 @@ def test_at_the_highest_ambient_the_limit_is_just_reached(case, mass, limit):
 
 @pytest.mark.parametrize("mass", ["1900 lb", "5800 lb"])
 def test_at_the_air_to_boil_it_boils(mass):
-    build = on(BUILD, (("packages", "p1", "loop", "cap_pressure"), "0 psi", "pressure"), ((*GRADE, "towed_mass"), mass, "mass"))
+    build = on(
+        BUILD, (("packages", "p1", "loop", "cap_pressure"), "0 psi", "pressure"), ((*GRADE, "towed_mass"), mass, "mass")
+    )
     figures = next(c.figures for c in assess(build).cases if c.case_id == "grade")
     there = at(build, "grade", figures.ambients.boils)
     assert there.mean == pytest.approx(there.boiling, abs=0.4)
 
 
 def test_a_switch_over_the_limit_is_no_help_at_it():
-    """Fans on at 230 °F with a limit of 225: standing, no ambient with heat for the fans holds it, so it is that of the fans stopped."""
+    """Fans on at 230 °F with a limit of 225: standing, no ambient with heat for the fans holds it, so it is that of
+    the fans stopped."""
     high = on(
         BUILD,
         (("packages", "p1", "control", "fan_on"), "230 °F", "temperature"),
@@ -61,9 +65,16 @@ def test_a_switch_over_the_limit_is_no_help_at_it():
 
 
 def test_the_band_holds_four_of_five_and_the_chance_is_the_normal_ones():
-    """A limit put at the hot end of the band is passed by one in ten: 80 % of cases lie within, half of the rest above."""
-    figures = next(c.figures for c in assess(on(BUILD, ((*GRADE, "towed_mass"), "1900 lb", "mass"))).cases if c.case_id == "grade")
-    limited = on(BUILD, ((*GRADE, "towed_mass"), "1900 lb", "mass"), ((*COOLING, "limit"), f"{figures.high + 0.05:.4f} °C", "temperature"))
+    """A limit put at the hot end of the band is passed by one in ten: 80 % of cases lie within, half of the rest
+    above."""
+    figures = next(
+        c.figures for c in assess(on(BUILD, ((*GRADE, "towed_mass"), "1900 lb", "mass"))).cases if c.case_id == "grade"
+    )
+    limited = on(
+        BUILD,
+        ((*GRADE, "towed_mass"), "1900 lb", "mass"),
+        ((*COOLING, "limit"), f"{figures.high + 0.05:.4f} °C", "temperature"),
+    )
     again = next(c.figures for c in assess(limited).cases if c.case_id == "grade")
     assert again.chance == pytest.approx(1 - norm.cdf(norm.ppf(0.9)), abs=0.02)
     assert again.verdict == "holds"
@@ -72,8 +83,17 @@ def test_the_band_holds_four_of_five_and_the_chance_is_the_normal_ones():
 
 
 @pytest.mark.parametrize(
-    ("chance", "words"), [(0.166, "about 1 in 6"), (0.333, "about 1 in 3"), (0.1, "about 1 in 10"), (0.7, "about 7 in 10"), (0.99, "near certain"), (0.001, "next to no chance"), (0.011, "about 1 in 90")]
-)  # fmt: skip
+    ("chance", "words"),
+    [
+        (0.166, "about 1 in 6"),
+        (0.333, "about 1 in 3"),
+        (0.1, "about 1 in 10"),
+        (0.7, "about 7 in 10"),
+        (0.99, "near certain"),
+        (0.001, "next to no chance"),
+        (0.011, "about 1 in 90"),
+    ],
+)
 def test_chances_as_one_says_them(chance, words):
     assert chance_words(chance) == words
 

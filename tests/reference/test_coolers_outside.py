@@ -39,16 +39,22 @@ def at(value):
 @pytest.mark.parametrize("celsius", [-5.0, 21.3, 47.0, 63.7, 85.0])
 def test_saturation_is_coolprops(name, fluid, celsius):
     """Between the table's rows too. Package: CoolProp."""
-    assert saturation_pressure(name, celsius) == pytest.approx(PropsSI("P", "T", celsius + 273.15, "Q", 1, fluid), rel=5e-4)
+    assert saturation_pressure(name, celsius) == pytest.approx(
+        PropsSI("P", "T", celsius + 273.15, "Q", 1, fluid), rel=5e-4
+    )
 
 
 def test_a_condenser_by_hand():
-    """2 kW shaft, COP 1.8 at 55 degC: a share 1.8 x 50/278.15 = 0.3236 of Carnot. Into 200 W/K of 40 degC air, 2000(1 + 90/x) = 200(x - 35):
-    x2 - 45 x - 900 = 0, x = 60.0, so it condenses at 65.0 degC and gives 200 x 25 = 5000 W; the COP there is 90/60 = 1.5."""
+    """2 kW shaft, COP 1.8 at 55 degC: a share 1.8 x 50/278.15 = 0.3236 of Carnot. Into 200 W/K of 40 degC air, 2000(1
+    + 90/x) = 200(x - 35):
+    x2 - 45 x - 900 = 0, x = 60.0, so it condenses at 65.0 degC and gives 200 x 25 = 5000 W; the COP there is 90/60 =
+    1.5."""
     found = condensed(at(2000), cop_share(at(1.8)), at(200), at(40))
     assert (float(found.condensing[0]), float(found.heat[0]), float(found.cop[0])) == (
-        pytest.approx(65.0, abs=0.01), pytest.approx(5000, abs=2), pytest.approx(1.5, abs=1e-3),
-    )  # fmt: skip
+        pytest.approx(65.0, abs=0.01),
+        pytest.approx(5000, abs=2),
+        pytest.approx(1.5, abs=1e-3),
+    )
     # 3000 W of cooling on 0.11 kg/s of 35 degC: 27.1 K
     assert float(vent_air(at(2000), found.cop, found.runs)[0]) == pytest.approx(35 - 3000 / (0.11 * 1006), abs=0.05)
 
@@ -75,7 +81,8 @@ def test_effectiveness_is_hts(ntu, ratio):
 
 
 def test_a_plate_cooler_by_hand():
-    """0.0426 m2 of 1500 W/m2K at 3 m/s, 0.147 kg/s of air: 64 W/K own, 148 W/K of air, 178 W/K of oil; NTU 0.432, ratio 0.83:
+    """0.0426 m2 of 1500 W/m2K at 3 m/s, 0.147 kg/s of air: 64 W/K own, 148 W/K of air, 178 W/K of oil; NTU 0.432,
+    ratio 0.83:
     0.432^0.22 = 0.831, exp(-0.831 x 0.5196) - 1 = -0.3506, so 1 - exp(-0.3506) = 0.2957 of 148: 43.8 W/K."""
     own = conductance_at(at(1500), at(0.6), at(0.0426 * 3 * 1.15), at(0.0426))
     assert float(own[0]) == pytest.approx(63.9, abs=0.05)
@@ -90,7 +97,8 @@ def test_a_plate_cooler_by_hand():
 
 
 def test_a_gearbox_circuit_by_hand():
-    """3 kW, no case: 200 W/K of flow, a cooler of 50 W/K in 40 degC air alone: enters at 100, so 115 - 15 ... the pan at 85 degC."""
+    """3 kW, no case: 200 W/K of flow, a cooler of 50 W/K in 40 degC air alone: enters at 100, so 115 - 15 ... the pan
+    at 85 degC."""
     none = at(0)
     found = settled(at(3000), (CoolerStage(at(50), at(40), at(NEVER)),), at(200), (none, none))
     assert (float(found.leaving[0]), float(found.fluid[0]), float(found.stages[0][0])) == (
@@ -101,9 +109,15 @@ def test_a_gearbox_circuit_by_hand():
 
 
 def test_what_the_first_does_not_take_the_next_must():
-    """The same with 20 W/K to 90 degC before it: 2 x 20 x ... by substitution: leaving t, 20(t-90) + 50(t - 0.1(t-90) - 40) = 3000, t = 98.46."""
+    """The same with 20 W/K to 90 degC before it: 2 x 20 x ... by substitution: leaving t, 20(t-90) + 50(t - 0.1(t-90)
+    - 40) = 3000, t = 98.46."""
     none = at(0)
-    found = settled(at(3000), (CoolerStage(at(20), at(90), at(NEVER)), CoolerStage(at(50), at(40), at(NEVER))), at(200), (none, none))
+    found = settled(
+        at(3000),
+        (CoolerStage(at(20), at(90), at(NEVER)), CoolerStage(at(50), at(40), at(NEVER))),
+        at(200),
+        (none, none),
+    )
     leaving = (3000 + 20 * 90 + 50 * 40 - 50 * 0.1 * 90) / (20 + 50 * 0.9)
     assert float(found.leaving[0]) == pytest.approx(leaving)
     assert sum(float(heat[0]) for heat in found.stages) == pytest.approx(3000)
@@ -131,13 +145,15 @@ def test_a_bypass_sits_where_brentq_says(heat):
 
 
 def test_a_stalled_converter_by_hand():
-    """K 160 at 700 rpm: (4.375)2 = 19.14 lbf ft = 25.95 Nm, times 73.3 rad/s 1902 W: within the 1.5-3 kW of common practice."""
+    """K 160 at 700 rpm: (4.375)2 = 19.14 lbf ft = 25.95 Nm, times 73.3 rad/s 1902 W: within the 1.5-3 kW of common
+    practice."""
     assert float(stall_torque(at(700), at(160))[0]) == pytest.approx(25.95, abs=0.01)
     assert float(stall_heat(at(700), at(160))[0]) == pytest.approx(1902, abs=1)
 
 
 def test_a_slipping_converter_by_hand():
-    """58 kW at 2800 rpm on K 160: 197.8 of 415.2 Nm, so (1 - 0.4764)^(1/3) = 0.8060 of the speed, torque x 1.0841: 12.6 % lost."""
+    """58 kW at 2800 rpm on K 160: 197.8 of 415.2 Nm, so (1 - 0.4764)^(1/3) = 0.8060 of the speed, torque x 1.0841:
+    12.6 % lost."""
     asked = 58e3 / (2800 * math.pi / 30) / 415.2
     speed = (1 - asked) ** (1 / 3)
     assert float(slip_loss(at(58e3), at(2800), at(160))[0]) == pytest.approx(1 - speed * (2 - speed / 0.88), abs=2e-4)
@@ -158,7 +174,9 @@ def test_oil_is_the_handbooks(kelvin, viscosity, capacity):
     assert heat_capacity(celsius) == pytest.approx(capacity, rel=1e-3)
 
 
-@pytest.mark.parametrize(("flow", "bore", "celsius"), [(8 / 60e3, 9.5e-3, 80.0), (8 / 60e3, 6.4e-3, 20.0), (30 / 60e3, 12.7e-3, 120.0)])
+@pytest.mark.parametrize(
+    ("flow", "bore", "celsius"), [(8 / 60e3, 9.5e-3, 80.0), (8 / 60e3, 6.4e-3, 20.0), (30 / 60e3, 12.7e-3, 120.0)]
+)
 def test_lines_are_what_fluids_says(flow, bore, celsius):
     """Package: fluids, laminar or Blasius, and its dynamic heads; Darcy over both lines, four bends and two ends."""
     found = lost_in_lines(flow, bore, 2.5, 4, celsius)
@@ -177,7 +195,9 @@ def test_fittings_bends_and_fill():
         (8, "3/4-16"),
         (10, "7/8-14"),
     ]
-    assert [least_bend(bore * 25.4e-3) for bore in (0.25, 0.375, 0.5, 0.75)] == pytest.approx([0.065, 0.075, 0.100, 0.150])
+    assert [least_bend(bore * 25.4e-3) for bore in (0.25, 0.375, 0.5, 0.75)] == pytest.approx(
+        [0.065, 0.075, 0.100, 0.150]
+    )
     assert held(9.525e-3, 2.4384, (0, 0, 0)) == pytest.approx(0.1737e-3, rel=1e-3)
 
 
@@ -202,12 +222,17 @@ def test_own_air_is_brentq_on_the_same_path():
 
 
 def test_little_room_behind_costs_air():
-    """3/4 in spacers against none to speak of and against plenty: what the slot is worth to a small fan (common practice: 3/4 in is little)."""
+    """3/4 in spacers against none to speak of and against plenty: what the slot is worth to a small fan (common
+    practice: 3/4 in is little)."""
     curve = stack([stack([generic_curve(0.07, 45, "straight", 0.95, 0.0082)])])
 
     def flow(spacer):
         out = min(2 * (0.28 + 0.152) * spacer, 0.0426)
-        return float(own_flow(OwnPath(at(0.0426), at(0.0426), at(out), at(12), curve, at(2), at(0), at(0)), at(0), at(1), at(1.15))[0])
+        return float(
+            own_flow(
+                OwnPath(at(0.0426), at(0.0426), at(out), at(12), curve, at(2), at(0), at(0)), at(0), at(1), at(1.15)
+            )[0]
+        )
 
     assert flow(0.25 * 0.0254) < 0.8 * flow(0.75 * 0.0254)
     assert flow(3 * 0.0254) > 1.02 * flow(0.75 * 0.0254)
@@ -217,7 +242,8 @@ def test_little_room_behind_costs_air():
 
 
 def test_drag_by_the_fan_laws():
-    """A fan of 2.2 kW at 2200 rpm: with no clutch twice the speed takes eight times as much; a clutch slows it but passes torque."""
+    """A fan of 2.2 kW at 2200 rpm: with no clutch twice the speed takes eight times as much; a clutch slows it but
+    passes torque."""
     none, clutch = at(0), at(1)
     assert float(drag(at(2200), at(2), blades(at(2), none, True))[0]) == pytest.approx(8 * 2200)
     slow = blades(at(1.25), clutch, False)
@@ -227,7 +253,8 @@ def test_drag_by_the_fan_laws():
 
 
 def test_an_engine_fan_is_slow_at_lights_and_takes_some_horsepower_on_the_road():
-    """Common practice, no source: a third of its speed at idle, some 2 hp back on the road (between slipping and engaged)."""
+    """Common practice, no source: a third of its speed at idle, some 2 hp back on the road (between slipping and
+    engaged)."""
     idle, road = 1.1 * 700 / 2200, 1.1 * 2500 / 2200
     assert float(blades(at(idle), at(1), True)[0]) < 0.35
     ends = [float(drag(at(2200), at(road), blades(at(road), at(1), grips))[0]) / 745.7 for grips in (False, True)]
@@ -238,7 +265,8 @@ def test_an_engine_fan_is_slow_at_lights_and_takes_some_horsepower_on_the_road()
 
 
 def test_sound_of_a_fan_by_hand():
-    """0.4 m3/s at 100 Pa: 48 + 26.0 - 20 + 5 = 59.0 dB of power, 51.0 dB a metre off over ground; two are 3 dB more; half the speed 15 less."""
+    """0.4 m3/s at 100 Pa: 48 + 26.0 - 20 + 5 = 59.0 dB of power, 51.0 dB a metre off over ground; two are 3 dB more;
+    half the speed 15 less."""
     level = sound_power(0.4, 100.0, straight=False)
     assert level == pytest.approx(59.02, abs=0.01)
     assert heard((level,), 1.0, 2700).ahead == pytest.approx(51.04, abs=0.01)
@@ -253,7 +281,8 @@ def test_sound_of_a_fan_by_hand():
 
 
 def test_small_cooler_fans_and_rooms_are_the_trades():
-    """Common practice, no source: two fans of 5 to 7.5 A together on a 10 A circuit, 1 in at each side, 3/4 in spacers, a third of an inch to a brake part."""
+    """Common practice, no source: two fans of 5 to 7.5 A together on a 10 A circuit, 1 in at each side, 3/4 in
+    spacers, a third of an inch to a brake part."""
     build = load(DEMO)
     cooler = next(one for one in build.package.coolers if one.id == "cooler")
     amps = current_at(Motor(cooler.fan_voltage.si, cooler.fan_power.si * cooler.fans.si), 13.0)

@@ -1,6 +1,7 @@
 """Cycling fans against a small event simulation: a lump of metal and coolant, a contact with hysteresis, nothing else.
 
-Class: worked numerically. The simulation steps the whole model's rejection and heat at each temperature with the fan fully off or
+Class: worked numerically. The simulation steps the whole model's rejection and heat at each temperature with the fan
+       fully off or
 fully on, integrates the lump with scipy's solve_ivp between events, and knows nothing of means over off and on times.
 """
 
@@ -127,7 +128,8 @@ def test_five_kelvin_belong_between_start_and_limit():
 
 
 def test_what_faster_coolant_is_worth_is_what_a_core_that_conducts_so_much_better_brings():
-    """Against whole solves: the film's share of the resistance shrunk by Gnielinski's own factor put onto the core's conductance."""
+    """Against whole solves: the film's share of the resistance shrunk by Gnielinski's own factor put onto the core's
+    conductance."""
     from keelroom.core.answer import worth_of_flow
     from keelroom.core.operating_point import tube_side
     from keelroom.core.thermal.tube_side import tube_nusselt
@@ -141,7 +143,9 @@ def test_what_faster_coolant_is_worth_is_what_a_core_that_conducts_so_much_bette
     ratio = fixed.surfaces.coolant_diameter / duct.length
     checked = 0
     for column, factor in enumerate((2.0, 1.2)):
-        slow, fast = (tube_nusselt(tubes.reynolds * speed, tubes.prandtl, duct.aspect, ratio) for speed in (1.0, factor))
+        slow, fast = (
+            tube_nusselt(tubes.reynolds * speed, tubes.prandtl, duct.aspect, ratio) for speed in (1.0, factor)
+        )
         better = 1 / (1 - state.tube_share * (1 - slow / fast))
         settled = settle(points.doubted(conductance=points.doubts.conductance * better), rows[0].layout)
         won = answer.settled_at.mean.state.temperature - settled.mean.state.temperature

@@ -9,8 +9,25 @@ from scipy.optimize import brentq, fsolve
 from keelroom.core.arrays import stack
 from keelroom.core.electrical import charging, control, protection
 from keelroom.core.electrical.circuit import Path, WireRun, flow_through
-from keelroom.core.electrical.motor import Motor, current_at, motor_power, motor_speed, rating, speed_at, stall_current, start_current
-from keelroom.core.electrical.wire import AMPACITY, HOTTEST, J1128_AREA, ampacity, conductor, conductor_temperature, resistance_at
+from keelroom.core.electrical.motor import (
+    Motor,
+    current_at,
+    motor_power,
+    motor_speed,
+    rating,
+    speed_at,
+    stall_current,
+    start_current,
+)
+from keelroom.core.electrical.wire import (
+    AMPACITY,
+    HOTTEST,
+    J1128_AREA,
+    ampacity,
+    conductor,
+    conductor_temperature,
+    resistance_at,
+)
 from keelroom.errors import InputError
 from keelroom.gauges import METRIC_SIZES, awg_area
 from tests.reference.outside_electrical import FAN, awg, starts
@@ -31,7 +48,11 @@ def test_wire_temperature_is_where_heat_made_is_heat_shed():
         most = ampacity(wire, ambient)
         assert conductor_temperature(wire, most, ambient) == pytest.approx(125.0, abs=1e-6)
         shed = most**2 * resistance_at(wire, 125.0) / (125.0 - ambient)
-        oracle = brentq(lambda t, a=ambient, s=shed: (0.7 * ampacity(wire, a)) ** 2 * resistance_at(wire, t) - s * (t - a), ambient, 400.0)
+        oracle = brentq(
+            lambda t, a=ambient, s=shed: (0.7 * ampacity(wire, a)) ** 2 * resistance_at(wire, t) - s * (t - a),
+            ambient,
+            400.0,
+        )
         assert conductor_temperature(wire, 0.7 * most, ambient) == pytest.approx(oracle, abs=1e-6)
     assert conductor_temperature(wire, 1000.0, 30.0) == HOTTEST
     assert ampacity(awg(12), 80.0) == 0.0
@@ -41,7 +62,10 @@ def test_ampacity_rises_with_copper_and_falls_with_heat_and_company():
     """33 CFR 183.425, from memory: the table itself where it was made, in order everywhere else."""
     for limit, table in AMPACITY.items():
         for number, amps in table.items():
-            assert ampacity(awg(number, "bare_awg")._replace(limit=limit), 30.0) == pytest.approx(amps, rel=0.005), (limit, number)
+            assert ampacity(awg(number, "bare_awg")._replace(limit=limit), 30.0) == pytest.approx(amps, rel=0.005), (
+                limit,
+                number,
+            )
     metric = [ampacity(conductor(s * 1e-6, True, "iso_c"), 70.0, 3) for s in METRIC_SIZES]
     assert metric == sorted(metric)
     wire = awg(10)
@@ -57,13 +81,18 @@ def oracle_circuit(path, motors, volts):
         total, most = sum(amps), max(amps)
 
         def ohms(run, current):
-            return run.length * resistance_at(run.wire, conductor_temperature(run.wire, current, run.ambient, run.loaded))
+            return run.length * resistance_at(
+                run.wire, conductor_temperature(run.wire, current, run.ambient, run.loaded)
+            )
 
         back = total if path.back_shared else most
         feed, branch, ground = ohms(path.feed, total), ohms(path.branch, most), ohms(path.back, back)
         shared = (feed + path.contacts) * total + (ground * total if path.back_shared else 0.0)
         own = branch + (0.0 if path.back_shared else ground)
-        return [volts - shared - own * a - m.voltage * (x * x / 5 + 0.8 * x) for m, x, a in zip(motors, speeds, amps, strict=True)]
+        return [
+            volts - shared - own * a - m.voltage * (x * x / 5 + 0.8 * x)
+            for m, x, a in zip(motors, speeds, amps, strict=True)
+        ]
 
     speeds = fsolve(off, [1.0] * len(motors), xtol=1e-12)
     return [m.voltage * (x * x / 5 + 0.8 * x) for m, x in zip(motors, speeds, strict=True)]
@@ -127,8 +156,16 @@ def test_labels_resolve_in_any_combination():
 
 @pytest.mark.parametrize(
     ("form", "overload", "least", "most"),
-    [("blade", 2.0, 0.15, 5.0), ("large_blade", 1.35, 60.0, 1800.0), ("large_blade", 2.0, 2.0, 60.0), ("cartridge", 2.0, 4.0, 60.0), ("bolt_down", 2.0, 1.0, 15.0), ("bolt_down", 3.5, 0.3, 5.0), ("breaker", 2.0, 5.0, 60.0)],
-)  # fmt: skip
+    [
+        ("blade", 2.0, 0.15, 5.0),
+        ("large_blade", 1.35, 60.0, 1800.0),
+        ("large_blade", 2.0, 2.0, 60.0),
+        ("cartridge", 2.0, 4.0, 60.0),
+        ("bolt_down", 2.0, 1.0, 15.0),
+        ("bolt_down", 3.5, 0.3, 5.0),
+        ("breaker", 2.0, 5.0, 60.0),
+    ],
+)
 def test_each_form_of_fuse_opens_in_its_own_time(form, overload, least, most):
     """ISO 8820-3 (blade, large blade), -4 (cartridge), -5 (bolt-down), SAE J553 (breakers), all from memory."""
     assert protection.blow_times(overload, form) == pytest.approx((least, most))
@@ -137,7 +174,8 @@ def test_each_form_of_fuse_opens_in_its_own_time(form, overload, least, most):
 
 
 def test_a_slow_40_stands_the_start_that_opens_a_fast_one():
-    """A 139 A start of 0.5 s on 40 A is 3.5 times: a blade opens within 0.04 to 0.5 s, a cartridge stands 0.3 s at least and 7 s at most."""
+    """A 139 A start of 0.5 s on 40 A is 3.5 times: a blade opens within 0.04 to 0.5 s, a cartridge stands 0.3 s at
+    least and 7 s at most."""
     start = protection.Starting(139.0, 0.5)
     assert protection.stands(40.0, start, "blade") == "no"
     assert protection.stands(40.0, start, "cartridge") != "no"
@@ -170,7 +208,8 @@ def test_two_contacts_in_parallel_do_not_double_a_rating():
 
 
 def test_an_alternator_hot_at_idle_gives_a_third_to_over_half_of_its_rating():
-    """Published check value: 35 to 55 % hot at idle; more with a smaller pulley, nothing at a stand, falling with its air."""
+    """Published check value: 35 to 55 % hot at idle; more with a smaller pulley, nothing at a stand, falling with its
+    air."""
     unit = charging.Alternator(105.0, 2.9, 85.0, 14.2)
     assert 0.35 <= charging.output(unit, 700) / 105 <= 0.55
     assert charging.output(unit, 0) == 0.0
@@ -246,7 +285,9 @@ def test_two_readings_of_a_sensor_are_each_others_inverse():
         assert control.reading_at(outlet, place, 20.0, drop) == pytest.approx(85.0)
     sensing = control.Sensing(np.array([0.0, 1.0, 0.0]), np.array([0.0, 0.0, control.FIN_SHARE]), np.array([30.0] * 3))
     seen = control.sensed(sensing, np.array([95.0] * 3), np.array([8.0] * 3))
-    assert seen == pytest.approx([95.0, control.reading_at(95.0, "lower_hose", 30.0, 8.0), control.reading_at(95.0, "fins", 30.0, 8.0)])
+    assert seen == pytest.approx(
+        [95.0, control.reading_at(95.0, "lower_hose", 30.0, 8.0), control.reading_at(95.0, "fins", 30.0, 8.0)]
+    )
 
 
 def test_controllers_command_what_their_points_say():

@@ -1,4 +1,5 @@
-"""The coolant circuit against independent packages: a branched network by a general root finder with heads from fluids, fittings, curves."""
+"""The coolant circuit against independent packages: a branched network by a general root finder with heads from
+fluids, fittings, curves."""
 
 import math
 
@@ -20,8 +21,16 @@ from tests.conftest import DEMO
 
 RHO, MU = 1030.0, 8e-4
 BRANCHES = (
-    ("engine", 3, 0), ("core", 1, 2), ("thermostat", 0, 4), ("bypass", 0, 3), ("upper", 4, 5), ("onward", 5, 1), ("lower", 2, 3), ("heater", 0, 3), ("vent", 5, 3),
-)  # fmt: skip
+    ("engine", 3, 0),
+    ("core", 1, 2),
+    ("thermostat", 0, 4),
+    ("bypass", 0, 3),
+    ("upper", 4, 5),
+    ("onward", 5, 1),
+    ("lower", 2, 3),
+    ("heater", 0, 3),
+    ("vent", 5, 3),
+)
 """a heater beside the engine, and a vent line from a tank in the upper hose to the pump's inlet"""
 PIPES = {
     "upper": (0.038, 0.5, 1.2),
@@ -33,11 +42,14 @@ PIPES = {
 
 
 def columns():
-    return {name: {pipe: sizes[k] for pipe, sizes in PIPES.items()} for k, name in enumerate(("bore", "length", "heads"))}
+    return {
+        name: {pipe: sizes[k] for pipe, sizes in PIPES.items()} for k, name in enumerate(("bore", "length", "heads"))
+    }
 
 
 def test_a_branched_circuit_is_what_a_general_solver_finds():
-    """Heater and vent line beside the core: flows by scipy's root over all branches and nodes, pipe losses from fluids; ours within their
+    """Heater and vent line beside the core: flows by scipy's root over all branches and nodes, pipe losses from
+    fluids; ours within their
     friction laws' two per cent."""
     made = circuit(BRANCHES, columns())
     tubes = Tubes(*(np.array([v]) for v in (90.0, 1.0, 0.66, 3.1e-5, 2.6e-3, 0.06, 1.0)))
@@ -49,7 +61,9 @@ def test_a_branched_circuit_is_what_a_general_solver_finds():
         bore, length, heads = PIPES[name]
         speed = q / (math.pi / 4 * bore**2)
         factor = fluids.friction_factor(Re=max(abs(speed) * bore * RHO / MU, 1e-6))
-        return math.copysign(fluids.dP_from_K(fluids.K_from_f(fd=factor, L=length, D=bore) + heads, rho=RHO, V=abs(speed)), q)
+        return math.copysign(
+            fluids.dP_from_K(fluids.K_from_f(fd=factor, L=length, D=bore) + heads, rho=RHO, V=abs(speed)), q
+        )
 
     def lost(name, q):
         if name == "engine":
@@ -58,7 +72,9 @@ def test_a_branched_circuit_is_what_a_general_solver_finds():
             speed = q / (90 * 3.1e-5)
             re = max(abs(speed) * 2.6e-3 * RHO / MU, 1e-6)
             factor = ((89.3 / re) ** 4 + fluids.friction.Blasius(re) ** 4) ** 0.25
-            return math.copysign(fluids.dP_from_K(fluids.K_from_f(fd=factor, L=0.66, D=2.6e-3) + 1.5, rho=RHO, V=abs(speed)), q)
+            return math.copysign(
+                fluids.dP_from_K(fluids.K_from_f(fd=factor, L=0.66, D=2.6e-3) + 1.5, rho=RHO, V=abs(speed)), q
+            )
         if name == "thermostat":
             return q * abs(q) / (0.002 / math.sqrt(0.2 * 80e3) + 0.7 * math.pi * 0.002**2 * math.sqrt(2 / RHO)) ** 2
         if name == "bypass":
@@ -69,9 +85,13 @@ def test_a_branched_circuit_is_what_a_general_solver_finds():
 
     def gaps(x):
         flows, pressures = x[: len(names)] * 1e-3, dict(zip(used, x[len(names) :] * 1e4, strict=True)) | {3: 0.0}
-        over = [(pressures[a] - pressures[b] - lost(name, q)) / 1e4 for (name, a, b), q in zip(BRANCHES, flows, strict=True)]
+        over = [
+            (pressures[a] - pressures[b] - lost(name, q)) / 1e4 for (name, a, b), q in zip(BRANCHES, flows, strict=True)
+        ]
         left = [
-            sum((q if a == node else -q if b == node else 0.0) for (_, a, b), q in zip(BRANCHES, flows, strict=True)) * 1e3 for node in used
+            sum((q if a == node else -q if b == node else 0.0) for (_, a, b), q in zip(BRANCHES, flows, strict=True))
+            * 1e3
+            for node in used
         ]
         return np.array(over + left)
 
@@ -95,7 +115,8 @@ def test_flows_balance_at_every_place_and_round_every_way():
 
 @pytest.mark.parametrize("narrow", [0.5, 0.7, 0.875])
 def test_a_narrow_fitting_is_a_contraction_and_an_enlargement(narrow):
-    """fluids' diffuser_sharp for the enlargement and its Crane contraction at a right angle, both brought to the hose's own bore."""
+    """fluids' diffuser_sharp for the enlargement and its Crane contraction at a right angle, both brought to the
+    hose's own bore."""
     inch = 0.0254
     hose = Hose(
         id="h",
@@ -113,7 +134,9 @@ def test_a_narrow_fitting_is_a_contraction_and_an_enlargement(narrow):
 
 def test_a_right_angle_of_hose_loses_what_a_smooth_bend_does():
     """fluids' rounded bend at radii of one and a half to four bores: 0.18 to 0.35; the trade's 0.3 lies between."""
-    heads = [fluids.fittings.bend_rounded(Di=0.038, angle=90, bend_diameters=r, Re=1e5, method="Rennels") for r in (1.5, 4.0)]
+    heads = [
+        fluids.fittings.bend_rounded(Di=0.038, angle=90, bend_diameters=r, Re=1e5, method="Rennels") for r in (1.5, 4.0)
+    ]
     assert min(heads) < BEND_HEADS < 1.6 * max(heads)
 
 

@@ -40,10 +40,19 @@ def network(fan_zone, pushers, **changes):
     front = next((2 + i for i, pushes in enumerate(pushers) if pushes), 0)
     zones = len(pushers)
     made = Network(
-        grille_area=np.array([5.0]), exit_area=np.array([5.0]), bypass_area=np.array([0.0]), area=at(0.3), loss=at(0.0),
-        leak_area=at(*[0.0] * zones), flap_area=at(*[0.0] * zones), flaps_open=at(1.0, 0.0), ram=np.array([0.9]), base=np.array([-0.12]), pushes=at(*[float(pushers[z - 2]) for z in fan_zone]),
+        grille_area=np.array([5.0]),
+        exit_area=np.array([5.0]),
+        bypass_area=np.array([0.0]),
+        area=at(0.3),
+        loss=at(0.0),
+        leak_area=at(*[0.0] * zones),
+        flap_area=at(*[0.0] * zones),
+        flaps_open=at(1.0, 0.0),
+        ram=np.array([0.9]),
+        base=np.array([-0.12]),
+        pushes=at(*[float(pushers[z - 2]) for z in fan_zone]),
         incidence=incidence(np.array([front]), np.array([rear]), fan_zone, pushers)[None],
-    )  # fmt: skip
+    )
     return made._replace(**changes)
 
 
@@ -162,7 +171,8 @@ def test_loop_flow_balances_by_brentq():
 
 
 def test_the_loop_answers_as_a_builder_expects():
-    """Invariants: more with a faster pulley, less with a worn impeller, less through a shut thermostat, idle far under the rating."""
+    """Invariants: more with a faster pulley, less with a worn impeller, less through a shut thermostat, idle far
+    under the rating."""
     base, fast, worn = (loop_flows(loop(**c)) for c in ({}, {"pulley": 1.2}, {"impeller": 0.6}))
     assert worn.core[0, -1] < base.core[0, -1] < fast.core[0, -1]
     assert base.core[0, 0] < 0.15 * base.core[0, -1]
@@ -176,7 +186,8 @@ def test_the_loop_answers_as_a_builder_expects():
 
 
 def test_a_closed_thermostats_leak_is_a_small_bore_and_not_a_share_of_its_pump():
-    """Worked by hand: a 4 mm bore with 0.7 discharge passes 0.7 x 12.57 mm2 x sqrt(2 dp / rho): at twice the pump speed and so near four
+    """Worked by hand: a 4 mm bore with 0.7 discharge passes 0.7 x 12.57 mm2 x sqrt(2 dp / rho): at twice the pump
+    speed and so near four
     times the head, twice as much; a pump made for twice the flow at the same head passes next to no more."""
     slow, fast = (loop_flows(loop()._replace(rpm=np.array([rpm]))).core[0, 0] for rpm in (2000.0, 4000.0))
     assert fast == pytest.approx(2 * slow, rel=0.05)

@@ -31,7 +31,11 @@ class Pipes:
     def at(self, flow, state):
         r = np.where(self.present, self.resistance, 0.0)
         size = np.sqrt(flow**2 + 1e-12)
-        return self.source, np.where(self.present, r * flow * size, 0.0), np.where(self.present, r * (size + flow**2 / size), 1.0)
+        return (
+            self.source,
+            np.where(self.present, r * flow * size, 0.0),
+            np.where(self.present, r * (size + flow**2 / size), 1.0),
+        )
 
     def foreseen(self, step, lost, state):
         return np.zeros_like(step[0])
@@ -45,12 +49,16 @@ class Pipes:
 def solved(ends, nodes, resistance, source):
     incidence = incidence_of(ends, nodes)
     return incidence, solve_network(
-        np.broadcast_to(incidence, (len(np.atleast_2d(resistance)), *incidence.shape)), Pipes(resistance, source), None, "pipe"
+        np.broadcast_to(incidence, (len(np.atleast_2d(resistance)), *incidence.shape)),
+        Pipes(resistance, source),
+        None,
+        "pipe",
     )
 
 
 def test_parallel_pipes_share_by_the_root_of_their_resistance():
-    """100 Pa over 1 and 4 in parallel and 5 in series: the pair is 1/(1 + 1/2)² = 4/9, so q = √(100 / (5 + 4/9)), a third of it through the narrow one."""
+    """100 Pa over 1 and 4 in parallel and 5 in series: the pair is 1/(1 + 1/2)² = 4/9, so q = √(100 / (5 + 4/9)), a
+    third of it through the narrow one."""
     _, found = solved([(None, 0), (0, None), (0, None)], 1, [5.0, 1.0, 4.0], [100.0, 0.0, 0.0])
     whole = np.sqrt(100 / (5 + 4 / 9))
     assert found.flow[0] == pytest.approx([whole, whole * 2 / 3, whole / 3], rel=1e-6)
@@ -63,7 +71,9 @@ def test_a_balanced_bridge_carries_nothing():
     _, found = solved(ends, 4, [0.5, 2, 2, 2, 2, 1, 0.5], [80, 0, 0, 0, 0, 0, 0])
     assert abs(found.flow[0, 5]) < 1e-4 * found.flow[0, 0]
     assert found.flow[0, 1] == pytest.approx(found.flow[0, 0] / 2, rel=1e-6)
-    assert found.flow[0, 0] == pytest.approx(np.sqrt(80 / (0.5 + 0.5 + 1.0)), rel=1e-6)  # each way 4, two side by side 1
+    assert found.flow[0, 0] == pytest.approx(
+        np.sqrt(80 / (0.5 + 0.5 + 1.0)), rel=1e-6
+    )  # each way 4, two side by side 1
 
 
 def test_opposed_pumps_of_one_strength_stand_still_against_each_other():
@@ -110,7 +120,8 @@ def test_what_cannot_balance_says_which_network(monkeypatch):
 
 
 def test_a_loop_with_a_hot_and_a_cold_leg_circulates_of_itself():
-    """Two legs 2 m high, 960 and 1000 kg/m3: 40 × 9.80665 × 2 = 784.5 Pa over two legs of 300 Pa per (kg/s)² and two level pipes of 10: 1.125 kg/s up the hot one."""
+    """Two legs 2 m high, 960 and 1000 kg/m3: 40 × 9.80665 × 2 = 784.5 Pa over two legs of 300 Pa per (kg/s)² and two
+    level pipes of 10: 1.125 kg/s up the hot one."""
     ends = [(0, 1), (1, 2), (2, 3), (3, 0)]  # up the hot leg, over, down the cold one, back
     incidence = incidence_of(ends, 4)[None]
     weight = lifted(incidence, np.array([[0.0, 2.0, 2.0, 0.0]]), np.array([[960.0, 980.0, 1000.0, 980.0]]))

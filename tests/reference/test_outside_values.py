@@ -44,13 +44,16 @@ def test_uniform_face_is_the_closed_form_of_its_layering(ntu, ratio):
 
 @pytest.mark.parametrize("celsius", [0.5, 25.0, 60.0, 100.0, 130.0])
 def test_saturation_line_against_iapws(celsius):
-    assert float(saturation_pressure(celsius)) == pytest.approx(iapws.IAPWS97(T=celsius + 273.15, x=0).P * 1e6, rel=1e-6)
+    assert float(saturation_pressure(celsius)) == pytest.approx(
+        iapws.IAPWS97(T=celsius + 273.15, x=0).P * 1e6, rel=1e-6
+    )
 
 
 @pytest.mark.parametrize("share", [0.0, 0.33, 0.5])
 @pytest.mark.parametrize("celsius", [20.0, 55.0, 82.0, 97.0])
 def test_ethylene_glycol_against_coolprop(share, celsius):
-    """CoolProp's MEG by mass fraction; interpolation between tabled fractions and temperatures within 1 % (viscosity 2 %)."""
+    """CoolProp's MEG by mass fraction; interpolation between tabled fractions and temperatures within 1 % (viscosity
+    2 %)."""
     by_mass = coolant.mass_fraction("ethylene_glycol", share)
     curve = stack([coolant.curves(glycol_table("ethylene_glycol"), share)])
     state = coolant.coolant_state(curve, at(celsius))
@@ -79,8 +82,12 @@ def proof_pressure_against_the_1976_atmosphere(altitude):
 
 @pytest.mark.parametrize("celsius", [0.0, 38.0, 90.0])
 def test_air_transport_against_coolprop(celsius):
-    assert float(air.viscosity(at(celsius))[0]) == pytest.approx(PropsSI("V", "T", celsius + 273.15, "P", 1e5, "Air"), rel=0.02)
-    assert float(air.conductivity(at(celsius))[0]) == pytest.approx(PropsSI("L", "T", celsius + 273.15, "P", 1e5, "Air"), rel=0.02)
+    assert float(air.viscosity(at(celsius))[0]) == pytest.approx(
+        PropsSI("V", "T", celsius + 273.15, "P", 1e5, "Air"), rel=0.02
+    )
+    assert float(air.conductivity(at(celsius))[0]) == pytest.approx(
+        PropsSI("L", "T", celsius + 273.15, "P", 1e5, "Air"), rel=0.02
+    )
 
 
 def test_moist_air_density_against_coolprop():
@@ -154,36 +161,66 @@ def _engine(**changes):
 
 
 CAR = Vehicle(
-    mass=at(1700.0), drag_area=at(0.8), rolling=at(0.012), driveline_efficiency=at(0.88), alternator_efficiency=at(0.55),
-    gearbox_part=at(0.0), converter_factor=at(160.0),
-)  # fmt: skip
+    mass=at(1700.0),
+    drag_area=at(0.8),
+    rolling=at(0.012),
+    driveline_efficiency=at(0.88),
+    alternator_efficiency=at(0.55),
+    gearbox_part=at(0.0),
+    converter_factor=at(160.0),
+)
 
 
 def _drive(**changes):
-    values = {"speed": 0.0, "grade": 0.0, "towed": 0.0, "full_power": 0.0, "rpm": 700.0, "stops_per_metre": 0.0, "accessories": 300.0,
-              "electrical": 300.0, "converter_heat": 0.0, "slips": 0.0, "driven_fan": 0.0}  # fmt: skip
+    values = {
+        "speed": 0.0,
+        "grade": 0.0,
+        "towed": 0.0,
+        "full_power": 0.0,
+        "rpm": 700.0,
+        "stops_per_metre": 0.0,
+        "accessories": 300.0,
+        "electrical": 300.0,
+        "converter_heat": 0.0,
+        "slips": 0.0,
+        "driven_fan": 0.0,
+    }
     return Drive(**{k: at(v) for k, v in (values | changes).items()})
 
 
 @pytest.mark.parametrize(("litres", "rpm", "low", "high"), [(5.7, 650.0, 1.5, 3.0), (2.0, 800.0, 0.6, 1.2)])
 def test_idle_fuel(litres, rpm, low, high):
     """Common practice: 0.6-1.2 L/h for 2 L, 1.5-3 L/h for a V8 (petrol 32.4 MJ/L)."""
-    heat = engine_heat((_engine(displacement=litres * 1e-3), CAR), _drive(rpm=rpm), at(0.0), (at(1.15), at(0.94), at(101325.0), at(25.0)))
+    heat = engine_heat(
+        (_engine(displacement=litres * 1e-3), CAR),
+        _drive(rpm=rpm),
+        at(0.0),
+        (at(1.15), at(0.94), at(101325.0), at(25.0)),
+    )
     assert low <= float(heat.fuel[0]) / 32.4e6 * 3600 <= high
 
 
 @pytest.mark.parametrize("kind", engines(), ids=lambda engine: engine.name)
 def test_heat_balance_at_maximum_power(kind):
-    """Heywood table 12.1: SI brake 25-28 %, coolant 17-26 % of fuel; diesel 34-38 and 16-35; a little slack each side, modern engines beyond.
+    """Heywood table 12.1: SI brake 25-28 %, coolant 17-26 % of fuel; diesel 34-38 and 16-35; a little slack each
+    side, modern engines beyond.
 
-    Coolant over brake power: published balances centre near 0.6-0.8 for petrol engines, modern ones lower (from memory).
+    Coolant over brake power: published balances centre near 0.6-0.8 for petrol engines, modern ones lower (from
+    memory).
     """
     diesel = kind.kind == "diesel"
     engine = _engine(
-        displacement=kind.displacement.si, power=kind.power.si, power_rpm=kind.power_rpm.si * 60, law=kind.kind, boost=kind.boost.si
+        displacement=kind.displacement.si,
+        power=kind.power.si,
+        power_rpm=kind.power_rpm.si * 60,
+        law=kind.kind,
+        boost=kind.boost.si,
     )
     heat = engine_heat(
-        (engine, CAR), _drive(full_power=1.0, rpm=kind.power_rpm.si * 60), at(0.0), (at(1.225), at(1.0), at(101325.0), at(25.0))
+        (engine, CAR),
+        _drive(full_power=1.0, rpm=kind.power_rpm.si * 60),
+        at(0.0),
+        (at(1.225), at(1.0), at(101325.0), at(25.0)),
     )
     brake, share = float(heat.brake[0] / heat.fuel[0]), float(heat.coolant[0] / heat.fuel[0])
     low, high = (0.33, 0.42) if diesel else (0.22, 0.32)
@@ -195,10 +232,17 @@ def test_heat_balance_at_maximum_power(kind):
 
 @pytest.mark.parametrize(
     ("kind", "low", "high"),
-    [("carburetted", 400, 450), ("injected", 370, 410), ("modern", 350, 380), ("boosted", 370, 430), ("diesel", 290, 330)],
+    [
+        ("carburetted", 400, 450),
+        ("injected", 370, 410),
+        ("modern", 350, 380),
+        ("boosted", 370, 430),
+        ("diesel", 290, 330),
+    ],
 )
 def test_light_load_consumption(kind, low, high):
-    """Published part-load consumption at 2 000 rpm and 2 bar, g/kWh: modern injected 350-380, older 400-450; light diesels near 300; from memory."""
+    """Published part-load consumption at 2 000 rpm and 2 bar, g/kWh: modern injected 350-380, older 400-450; light
+    diesels near 300; from memory."""
     litres = 4.0
     power = 2e5 * litres * 1e-3 * 2000 / 120
     engine = _engine(displacement=litres * 1e-3, power=150e3, power_rpm=5200.0, law=kind)
@@ -222,10 +266,17 @@ def test_a_v8s_pump_moves_what_v8s_move(kind):
 def test_the_engine_warms_its_coolant_by_six_to_ten_kelvin_at_rated_power(kind):
     """Common practice; half-and-half glycol at 90 °C carries about 3.7 MJ/m3K."""
     engine = _engine(
-        displacement=kind.displacement.si, power=kind.power.si, power_rpm=kind.power_rpm.si * 60, law=kind.kind, boost=kind.boost.si
+        displacement=kind.displacement.si,
+        power=kind.power.si,
+        power_rpm=kind.power_rpm.si * 60,
+        law=kind.kind,
+        boost=kind.boost.si,
     )
     heat = engine_heat(
-        (engine, CAR), _drive(full_power=1.0, rpm=kind.power_rpm.si * 60), at(0.0), (at(1.225), at(1.0), at(101325.0), at(25.0))
+        (engine, CAR),
+        _drive(full_power=1.0, rpm=kind.power_rpm.si * 60),
+        at(0.0),
+        (at(1.225), at(1.0), at(101325.0), at(25.0)),
     )
     assert 6.0 <= float(heat.coolant[0]) / (kind.pump_flow.si * 3.7e6) <= 10.0
 
@@ -233,19 +284,50 @@ def test_the_engine_warms_its_coolant_by_six_to_ten_kelvin_at_rated_power(kind):
 def test_coolant_share_rises_towards_idle():
     """Heywood: 0.28-0.35 at cruise, about 0.35-0.45 at idle."""
     idle = engine_heat((_engine(), CAR), _drive(), at(0.0), (at(1.2), at(1.0), at(101325.0), at(25.0)))
-    cruise = engine_heat((_engine(), CAR), _drive(speed=29.0, rpm=1900.0), at(0.0), (at(1.2), at(1.0), at(101325.0), at(25.0)))
+    cruise = engine_heat(
+        (_engine(), CAR), _drive(speed=29.0, rpm=1900.0), at(0.0), (at(1.2), at(1.0), at(101325.0), at(25.0))
+    )
     assert 0.35 <= float(idle.coolant[0] / idle.fuel[0]) <= 0.45
     assert 0.26 <= float(cruise.coolant[0] / cruise.fuel[0]) <= 0.37
 
 
-@pytest.mark.parametrize(("text", "kind", "unit"), [("24.375", "length", "inch"), ("1600", "airflow", "ft^3/min"), ("250", "power", "hp"), ("30", "coolant flow", "gallon/min"),
-                                                    ("15", "pressure", "psi"), ("350", "displacement", "in^3"), ("65", "speed", "mile/hour"), ("4350", "mass", "lb"),
-                                                    ("195", "temperature", "degF"), ("0.7", "fan pressure", "inH2O")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("text", "kind", "unit"),
+    [
+        ("24.375", "length", "inch"),
+        ("1600", "airflow", "ft^3/min"),
+        ("250", "power", "hp"),
+        ("30", "coolant flow", "gallon/min"),
+        ("15", "pressure", "psi"),
+        ("350", "displacement", "in^3"),
+        ("65", "speed", "mile/hour"),
+        ("4350", "mass", "lb"),
+        ("195", "temperature", "degF"),
+        ("0.7", "fan pressure", "inH2O"),
+    ],
+)
 def test_units_against_pint(text, kind, unit):
     registry = pint.UnitRegistry()
     shown = KINDS[kind].shown_unit("us").symbol
-    expected = registry.Quantity(float(text), unit).to("degC" if kind == "temperature" else {"length": "m", "airflow": "m^3/s", "power": "W", "coolant flow": "m^3/s",
-               "pressure": "Pa", "displacement": "m^3", "speed": "m/s", "mass": "kg", "fan pressure": "Pa"}[kind]).magnitude  # fmt: skip
+    expected = (
+        registry.Quantity(float(text), unit)
+        .to(
+            "degC"
+            if kind == "temperature"
+            else {
+                "length": "m",
+                "airflow": "m^3/s",
+                "power": "W",
+                "coolant flow": "m^3/s",
+                "pressure": "Pa",
+                "displacement": "m^3",
+                "speed": "m/s",
+                "mass": "kg",
+                "fan pressure": "Pa",
+            }[kind]
+        )
+        .magnitude
+    )
     assert parse(text, KINDS[kind], shown).si == pytest.approx(expected, rel=2e-4 if kind == "fan pressure" else 1e-8)
 
 
@@ -283,15 +365,21 @@ def test_advertised_against_measured_flow(demo):
 @pytest.mark.parametrize("Pr", [3.0, 5.0, 7.0, 10.0])
 @pytest.mark.parametrize("Re", [1e4, 1.5e4, 2e4, 3e4, 5e4])
 def test_turbulent_tubes_at_twenty_points_of_published_correlations(Re, Pr):
-    """Taler's correlation (from memory) among those of the ht package: Gnielinski, ESDU, Petukhov; within 12 % of their middle."""
+    """Taler's correlation (from memory) among those of the ht package: Gnielinski, ESDU, Petukhov; within 12 % of
+    their middle."""
     friction = ht_friction(Re)
-    others = [turbulent_Gnielinski(Re, Pr, friction), turbulent_ESDU(Re, Pr), turbulent_Petukhov_Kirillov_Popov(Re, Pr, friction)]
+    others = [
+        turbulent_Gnielinski(Re, Pr, friction),
+        turbulent_ESDU(Re, Pr),
+        turbulent_Petukhov_Kirillov_Popov(Re, Pr, friction),
+    ]
     found = float(tube_side.tube_nusselt(at(Re), at(Pr), at(1e-6), at(1e-9))[0])
     assert found == pytest.approx(sorted(others)[1], rel=0.12)
 
 
 def test_between_laminar_and_turbulent_nothing_jumps_and_slower_coolant_never_pays():
-    """Between Re 1000 and 6000 the Nusselt number lies on a power of Re under 1, so that a deeper core's area gains more than its slower
+    """Between Re 1000 and 6000 the Nusselt number lies on a power of Re under 1, so that a deeper core's area gains
+    more than its slower
     coolant loses; a smooth pipe's laminar line lies under it, Gnielinski's over it by no more than the stated doubt."""
     Re = np.exp(np.linspace(np.log(300), np.log(2e4), 600))
     Nu = tube_side.tube_nusselt(Re, np.full(600, 6.0), np.full(600, 0.06), np.full(600, 0.004))

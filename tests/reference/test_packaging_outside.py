@@ -1,4 +1,5 @@
-"""The packaging against independent packages: shapely for outlines, scipy for distances in space and beams, ezdxf and pypdf for files."""
+"""The packaging against independent packages: shapely for outlines, scipy for distances in space and beams, ezdxf and
+pypdf for files."""
 
 import io
 import math
@@ -72,7 +73,9 @@ def test_what_is_clipped_is_shapelys(points, corner, size):
     box = (float(corner[0]), float(corner[1]), float(size[0]), float(size[1]))
     window = shapely.box(corner[0], corner[1], corner[0] + size[0], corner[1] + size[1])
     kept = clipped(outline, box)
-    assert (abs(area(kept)) if len(kept) > 2 else 0.0) == pytest.approx(shapely.Polygon(outline).intersection(window).area, abs=1e-9)
+    assert (abs(area(kept)) if len(kept) > 2 else 0.0) == pytest.approx(
+        shapely.Polygon(outline).intersection(window).area, abs=1e-9
+    )
     line = clipped_line(outline[0], outline[1], box)
     left = shapely.LineString(outline[:2]).intersection(window)
     assert (math.dist(*line) if line else 0.0) == pytest.approx(left.length, abs=1e-9)
@@ -108,7 +111,9 @@ def _scipy_distance(first, second):
     for k, solid in enumerate(solids):
         if solid.round:
             bounds += [(None, None), (None, None), (-solid.half[2], solid.half[2])]
-            constraints.append({"type": "ineq", "fun": lambda v, k=k, r=solid.half[0]: r * r - v[3 * k] ** 2 - v[3 * k + 1] ** 2})
+            constraints.append(
+                {"type": "ineq", "fun": lambda v, k=k, r=solid.half[0]: r * r - v[3 * k] ** 2 - v[3 * k + 1] ** 2}
+            )
         else:
             bounds += [(-h, h) for h in solid.half]
 
@@ -117,9 +122,19 @@ def _scipy_distance(first, second):
         return float(gap @ gap) * 100
 
     best = min(
-        (minimize(squared, start, bounds=bounds, constraints=constraints, method="SLSQP", options={"maxiter": 400, "ftol": 1e-14}) for start in (np.zeros(6), np.full(6, 0.01), np.full(6, -0.01))),
+        (
+            minimize(
+                squared,
+                start,
+                bounds=bounds,
+                constraints=constraints,
+                method="SLSQP",
+                options={"maxiter": 400, "ftol": 1e-14},
+            )
+            for start in (np.zeros(6), np.full(6, 0.01), np.full(6, -0.01))
+        ),
         key=lambda found: found.fun,
-    )  # fmt: skip
+    )
     return math.sqrt(max(best.fun, 0.0) / 100)
 
 
@@ -199,7 +214,16 @@ BRACKET = angle_bracket("Foot", (0.06, 0.04), STOCK, ENDS)
 STRAP = flat_or_joggle("Strap", 0.11, 0.02, STOCK, ENDS._replace(slot=0.0))
 PANNED = pan(
     "Shroud",
-    Pan(0.66, 0.43, 0.05, 0.019, 0.00127, 0.0016, ((0.165, 0.215, 0.317), (0.495, 0.215, 0.317)), ((0.03, 0.03, 0.05, 0.06),)),
+    Pan(
+        0.66,
+        0.43,
+        0.05,
+        0.019,
+        0.00127,
+        0.0016,
+        ((0.165, 0.215, 0.317), (0.495, 0.215, 0.317)),
+        ((0.03, 0.03, 0.05, 0.06),),
+    ),
     METALS["al_5052"],
     (1.2, 0.9),
 )
@@ -224,7 +248,8 @@ def test_the_dxf_is_clean_and_true_to_a_hundredth():
     assert hole.dxf.center.x - min(xs) == pytest.approx(14.0, abs=0.01)
     slot = space.query("LWPOLYLINE[layer=='DRILL']")[0]
     length = sum(
-        part.dxf.start.distance(part.dxf.end) if part.dxftype() == "LINE" else math.pi * part.dxf.radius for part in slot.virtual_entities()
+        part.dxf.start.distance(part.dxf.end) if part.dxftype() == "LINE" else math.pi * part.dxf.radius
+        for part in slot.virtual_entities()
     )
     assert length == pytest.approx(2 * 10.0 + math.pi * 7.0, abs=0.01)
     rings = [circle for circle in space.query("CIRCLE[layer=='CUT']") if circle.dxf.radius > 100]
@@ -275,7 +300,8 @@ def test_sheets_overlap_and_cover_the_whole_piece(paper):
     for step, count, size, room in zip(laid.step, (laid.across, laid.up), (0.9, 0.5), laid.page, strict=True):
         assert count * step + 0.010 >= size, "no strip of the piece is left out"
         assert step + 0.010 <= room, "each sheet repeats a strip of the next"
-    # The first sheet lies at the lower left corner: one cross, of two strokes, on the corner it shares with three others.
+    # The first sheet lies at the lower left corner: one cross, of two strokes, on the corner it shares with three
+    # others.
     crosses = [sum(abs(math.dist(a, b) - 12.0) < 0.01 for a, b in _strokes(page)) for page in reader.pages]
     assert crosses[0] == 2
     assert max(crosses) == 8 or laid.across < 3 or laid.up < 3
@@ -283,7 +309,8 @@ def test_sheets_overlap_and_cover_the_whole_piece(paper):
 
 
 def test_an_l_bracket_folds_back_to_its_legs():
-    """Flat length by the neutral line: the two straight parts plus the arc at the neutral radius (geometry, K = 0.64 / (π/2))."""
+    """Flat length by the neutral line: the two straight parts plus the arc at the neutral radius (geometry, K = 0.64
+    / (π/2))."""
     neutral = STOCK.radius + 0.64 / (math.pi / 2) * STOCK.thickness
     setback = STOCK.radius + STOCK.thickness
     straight = (0.06 + 0.014 - setback) + (0.04 + 0.014 - setback) + 0.010
@@ -332,13 +359,19 @@ def test_facts_of_the_trade():
     hard = pan("Thick", Pan(0.6, 0.4, 0.05, 0.02, INCH / 8, INCH / 8, ()), METALS["al_6061"], (1.2, 1.0))
     assert hard.warnings[0].figures[0].value.startswith("Aluminium 6061")
     cracked = pan("Thick", Pan(0.6, 0.4, 0.05, 0.02, INCH / 8, INCH / 8, ()), METALS["al_5052"], (1.2, 1.0))
-    assert len(cracked.patterns) > 1, "1/8 in aluminium cracked when bent to 90° in one piece; it is made as pieces joined"
-    assert len(pan("Thin", Pan(0.6, 0.4, 0.05, 0.02, 0.040 * INCH, INCH / 16, ()), METALS["al_5052"], (1.2, 1.0)).patterns) == 1
+    assert len(cracked.patterns) > 1, (
+        "1/8 in aluminium cracked when bent to 90° in one piece; it is made as pieces joined"
+    )
+    assert (
+        len(pan("Thin", Pan(0.6, 0.4, 0.05, 0.02, 0.040 * INCH, INCH / 16, ()), METALS["al_5052"], (1.2, 1.0)).patterns)
+        == 1
+    )
 
 
 @pytest.mark.parametrize("seed", range(12))
 def test_an_overlaps_depth_is_the_least_over_all_ways_out(seed):
-    """Two leaned solids that overlap, at least one round: the way out that scipy finds from the best of twenty thousand tried."""
+    """Two leaned solids that overlap, at least one round: the way out that scipy finds from the best of twenty
+    thousand tried."""
     rng = np.random.default_rng(seed)
 
     def leaned_solid(round_one):
@@ -367,7 +400,9 @@ def test_an_overlaps_depth_is_the_least_over_all_ways_out(seed):
     angles = np.stack([np.arccos(ways[:, 2]), np.arctan2(ways[:, 1], ways[:, 0])], axis=1)
     starts = angles[np.argsort(depth(angles))[:20:4]]
     options = {"xatol": 1e-9, "fatol": 1e-12, "maxiter": 4000}
-    least = min(minimize(lambda at: float(depth(at)[0]), start, method="Nelder-Mead", options=options).fun for start in starts)
+    least = min(
+        minimize(lambda at: float(depth(at)[0]), start, method="Nelder-Mead", options=options).fun for start in starts
+    )
     assert found.gap[0] < 0
     assert -found.gap[0] == pytest.approx(least, abs=2e-6)
 

@@ -1,4 +1,5 @@
-"""`make soak`: 20 000 random acts with a reader of figures, every field at its ends, 20 000 files assessed, 300 kills, broken files, and
+"""`make soak`: 20 000 random acts with a reader of figures, every field at its ends, 20 000 files assessed, 300
+kills, broken files, and
 large builds, with counts. Some two hours."""
 
 from __future__ import annotations
@@ -23,9 +24,12 @@ for name, arguments in STEPS:
     if subprocess.run([sys.executable, "-m", *arguments]).returncode:
         failed.append(name)
 LONG = {
-    "fuzz": "properties/test_fuzz_loader.py", "pure": "properties/test_pure.py", "looks": "gui/test_layout.py",
-    "harness": "properties/test_planned_harness.py", "scalar": "reference/test_scalar_agreement.py",
-}  # fmt: skip
+    "fuzz": "properties/test_fuzz_loader.py",
+    "pure": "properties/test_pure.py",
+    "looks": "gui/test_layout.py",
+    "harness": "properties/test_planned_harness.py",
+    "scalar": "reference/test_scalar_agreement.py",
+}
 """Tests of the daily run in their long forms."""
 for name, module in LONG.items():
     print(f"== {name}, long", flush=True)

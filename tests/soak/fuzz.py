@@ -1,6 +1,8 @@
-"""Files with several entries drawn from anywhere in their ranges: loaded, and what loads is assessed. `python -m tests.soak.fuzz 20000`.
+"""Files with several entries drawn from anywhere in their ranges: loaded, and what loads is assessed. `python -m
+tests.soak.fuzz 20000`.
 
-Beside the broken files of `tests/properties/test_fuzz_loader.py`, most of which are refused: here nearly all are files a person could
+Beside the broken files of `tests/properties/test_fuzz_loader.py`, most of which are refused: here nearly all are
+files a person could
 have saved, one to six entries away from an ordinary car, so that the assessment is what is tried.
 """
 
@@ -31,14 +33,17 @@ WHOLE = 10
 
 
 def drawn(build: Build, dice: random.Random) -> Build | None:
-    """The build with one to six measures anywhere in their ranges, or at their ends; None where no such build can be."""
+    """The build with one to six measures anywhere in their ranges, or at their ends; None where no such build can
+    be."""
     from keelroom.document.fields import get, spec_of
 
     places = [(path, spec) for path, model, name in fields_of(build) if (spec := spec_of(model, name)) is not None]
     changes = []
     for path, spec in dice.sample(places, dice.choice((1, 1, 2, 2, 3, 6))):
         with suppress(InputError):
-            value = anywhere(spec, dice) if dice.random() < 0.7 else dice.choice(list(measures(spec, get(build, path))))[0]
+            value = (
+                anywhere(spec, dice) if dice.random() < 0.7 else dice.choice(list(measures(spec, get(build, path))))[0]
+            )
             changes.append(Change(path, value))
     with suppress(InputError):
         return apply(build, Edit("", tuple(changes)))

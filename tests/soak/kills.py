@@ -1,6 +1,8 @@
-"""A real window in its own event loop, edited at a pace and killed: how much work is lost. `python -m tests.soak.kills 300`.
+"""A real window in its own event loop, edited at a pace and killed: how much work is lost. `python -m
+tests.soak.kills 300`.
 
-On an ordinary disk, on one that takes its time, and on one that is full from the third copy on: there nothing more can be kept, and what
+On an ordinary disk, on one that takes its time, and on one that is full from the third copy on: there nothing more
+can be kept, and what
 was kept before has to be whole.
 """
 
@@ -50,7 +52,8 @@ count = 0
 def edit():
     global count
     count += 1
-    window.session.attempt(set_value(("brief", "vehicle", "mass"), quantity(f"{2000 + count} lb", "mass", "measured"), "Mass"))
+    mass = quantity(f"{2000 + count} lb", "mass", "measured")
+    window.session.attempt(set_value(("brief", "vehicle", "mass"), mass, "Mass"))
     print(count, time.clock_gettime(time.CLOCK_MONOTONIC), flush=True)
 timer = QTimer()
 timer.timeout.connect(edit)
@@ -104,7 +107,9 @@ def kill_one(pace: float, after: float, least: int = 1, disk: str = "ordinary") 
 def run(count: int, seed: int = 3) -> list[Kill]:
     """So many kills at changing paces and moments."""
     dice = random.Random(seed)
-    asked = [(PACES[k % len(PACES)], dice.uniform(0.3, 3.0), DISKS[(k // len(PACES)) % len(DISKS)]) for k in range(count)]
+    asked = [
+        (PACES[k % len(PACES)], dice.uniform(0.3, 3.0), DISKS[(k // len(PACES)) % len(DISKS)]) for k in range(count)
+    ]
     with ThreadPoolExecutor(2) as pool:
         return list(pool.map(lambda one: kill_one(one[0], one[1], disk=one[2]), asked))
 
@@ -115,6 +120,12 @@ if __name__ == "__main__":
         for pace in PACES:
             mine = [kill for kill in kills if kill.pace == pace and kill.disk == disk]
             if mine:
-                print(f"{disk} disk, an edit each {pace} s: {len(mine)} kills, {sum(k.edits for k in mine)} edits, most lost {max(k.lost for k in mine):.2f} s of work")  # fmt: skip
-    kept = [kill.lost for kill in kills if kill.disk == "ordinary"], [kill.lost for kill in kills if kill.disk == "slow"]
+                print(
+                    f"{disk} disk, an edit each {pace} s: {len(mine)} kills, {sum(k.edits for k in mine)} "
+                    f"edits, most lost {max(k.lost for k in mine):.2f} s of work"
+                )
+    kept = (
+        [kill.lost for kill in kills if kill.disk == "ordinary"],
+        [kill.lost for kill in kills if kill.disk == "slow"],
+    )
     sys.exit(max(kept[0], default=0.0) > 2.0 or max(kept[1], default=0.0) > 2.0 + 4 * SLOW)

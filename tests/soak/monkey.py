@@ -1,4 +1,5 @@
-"""A seeded monkey at a real window: clicks, types, drags and switches at random, and says what broke. `python -m tests.soak.monkey 3000 7 demo`.
+"""A seeded monkey at a real window: clicks, types, drags and switches at random, and says what broke. `python -m
+tests.soak.monkey 3000 7 demo`.
 
 Every so often all figures the window shows are read back from a fresh assessment of the build as it would be saved.
 """
@@ -61,7 +62,21 @@ TYPED = (
     "2.6 in",
     "9" * 60,
 )
-PRESSED = (KEYS.Key_Return, KEYS.Key_Tab, KEYS.Key_Escape, KEYS.Key_Up, KEYS.Key_Down, KEYS.Key_Left, KEYS.Key_Right, KEYS.Key_F6, KEYS.Key_F7, KEYS.Key_F8, KEYS.Key_F2, KEYS.Key_F3, KEYS.Key_F4)  # fmt: skip
+PRESSED = (
+    KEYS.Key_Return,
+    KEYS.Key_Tab,
+    KEYS.Key_Escape,
+    KEYS.Key_Up,
+    KEYS.Key_Down,
+    KEYS.Key_Left,
+    KEYS.Key_Right,
+    KEYS.Key_F6,
+    KEYS.Key_F7,
+    KEYS.Key_F8,
+    KEYS.Key_F2,
+    KEYS.Key_F3,
+    KEYS.Key_F4,
+)
 CONTROL = (*(getattr(KEYS, f"Key_{n}") for n in range(1, 7)), KEYS.Key_Z, KEYS.Key_Z, KEYS.Key_U, KEYS.Key_S)
 FILES = ("…", "PDF", "DXF", "SVG", "CSV", "PNG")
 """what opens a file dialog; those have tests of their own"""
@@ -81,7 +96,9 @@ class Monkey:
         self.window.activateWindow()
         self.did: Counter[str] = Counter()
         self.broke: list[str] = []
-        sys.excepthook = lambda kind, error, trace: self.broke.append("".join(traceback.format_exception(kind, error, trace)[-3:]))
+        sys.excepthook = lambda kind, error, trace: self.broke.append(
+            "".join(traceback.format_exception(kind, error, trace)[-3:])
+        )
         self.window.session.told.connect(lambda text: self.broke.append(text) if "went wrong" in text else None)
         self.closer = QTimer()
         self.closer.timeout.connect(self._close_dialogs)
@@ -147,7 +164,11 @@ class Monkey:
 
     def switch(self) -> str:
         shift = Qt.KeyboardModifier.ShiftModifier if self.dice.random() < 0.2 else Qt.KeyboardModifier.NoModifier
-        QTest.keyClick(self.window.focusWidget() or self.window, self.dice.choice(CONTROL), Qt.KeyboardModifier.ControlModifier | shift)
+        QTest.keyClick(
+            self.window.focusWidget() or self.window,
+            self.dice.choice(CONTROL),
+            Qt.KeyboardModifier.ControlModifier | shift,
+        )
         return "shortcut"
 
     def click(self) -> str:
@@ -194,7 +215,8 @@ class Monkey:
         return "drag"
 
     def run(self, acts: int, each: int) -> None:
-        """So many acts from inside the application's own loop, as a user's are: only there is what was done with let go of."""
+        """So many acts from inside the application's own loop, as a user's are: only there is what was done with let
+        go of."""
         timer, number = QTimer(), 0
 
         def one() -> None:
@@ -221,7 +243,9 @@ class Monkey:
         held = store.build
         if parse(serialised(held), Path("held")) != held:
             self.broke.append("what is held reads back otherwise")
-        self.broke += [f"a step is not what its act does: {step.act}" for step in store.steps[-most:] if not done_again(step)]
+        self.broke += [
+            f"a step is not what its act does: {step.act}" for step in store.steps[-most:] if not done_again(step)
+        ]
         every = len(store.trail)
         steps = min(every, most)
         for _ in range(steps):
@@ -245,8 +269,11 @@ class Monkey:
 
 
 def done_again(step: Step) -> bool:
-    """Whether a step's act, done to the build before it, gives the build after it; units may have been switched since."""
-    return any(same_content(apply(step.before, edit_for(step.before, step.act, system)), step.after) for system in ("us", "si"))
+    """Whether a step's act, done to the build before it, gives the build after it; units may have been switched
+    since."""
+    return any(
+        same_content(apply(step.before, edit_for(step.before, step.act, system)), step.after) for system in ("us", "si")
+    )
 
 
 def _first() -> Build:
@@ -254,7 +281,9 @@ def _first() -> Build:
     from keelroom.assess.first_build import Answers, first_build
     from keelroom.catalogue.load import cores, engines, fan_assemblies, vehicles
 
-    return first_build(Answers(vehicles()[1].name, engines()[2].name, cores()[2].name, fans=fan_assemblies()[1].name), "us")
+    return first_build(
+        Answers(vehicles()[1].name, engines()[2].name, cores()[2].name, fans=fan_assemblies()[1].name), "us"
+    )
 
 
 def _stuck() -> Build:
@@ -262,7 +291,9 @@ def _stuck() -> Build:
     from keelroom.document.edits import set_value
     from keelroom.document.quantity import quantity
 
-    return apply(load(DEMO), set_value(("packages", "p1", "core", "fin_density"), quantity("1.5 fins/in", "fin density"), ""))
+    return apply(
+        load(DEMO), set_value(("packages", "p1", "core", "fin_density"), quantity("1.5 fins/in", "fin density"), "")
+    )
 
 
 BUILDS: dict[str, Callable[[], Build]] = {"demo": lambda: load(DEMO), "first": _first, "small": small, "stuck": _stuck}

@@ -1,4 +1,5 @@
-"""Every page of the window on builds with entries at the ends of their ranges and beyond what laws bear. `python -m tests.soak.pages 60 5`."""
+"""Every page of the window on builds with entries at the ends of their ranges and beyond what laws bear. `python -m
+tests.soak.pages 60 5`."""
 
 from __future__ import annotations
 
@@ -18,7 +19,8 @@ from tests.soak.walk import small
 
 
 def run(builds: int, seed: int, pages_of: int = 1) -> tuple[int, list[str]]:
-    """So many drawn builds, each shown on every page, one in `pages_of` of them; how many pages were seen, and what broke."""
+    """So many drawn builds, each shown on every page, one in `pages_of` of them; how many pages were seen, and what
+    broke."""
     from keelroom.gui.app import application, make_window
     from keelroom.gui.registry import STATIONS
     from keelroom.gui.widgets.stop_note import StopNote
@@ -39,7 +41,9 @@ def run(builds: int, seed: int, pages_of: int = 1) -> tuple[int, list[str]]:
         window.resize(1280, 800)
         window.show()
         hook = sys.excepthook
-        sys.excepthook = lambda kind, error, trace: broke.append("".join(traceback.format_exception(kind, error, trace)[-3:]))
+        sys.excepthook = lambda kind, error, trace: broke.append(
+            "".join(traceback.format_exception(kind, error, trace)[-3:])
+        )
         window.session.told.connect(lambda text: broke.append(text) if "went wrong" in text else None)
         settle()
         for number in range(builds):

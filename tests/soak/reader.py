@@ -1,6 +1,7 @@
 """Reads every figure a window shows and holds it against a fresh assessment of the build as it would be saved.
 
-Figures may differ in their last digit: a search that begins at the last answer ends a hair beside one that begins anywhere.
+Figures may differ in their last digit: a search that begins at the last answer ends a hair beside one that begins
+anywhere.
 """
 
 from __future__ import annotations
@@ -87,7 +88,13 @@ def misread(window: Window) -> list[str]:
             wrong.append(f"{type(view).__name__} tells of another build, unmarked")
     for page in window.findChildren(SoughtPage):
         body = page.widget()
-        if page.isVisible() and page.answer is not None and body is not None and body.isEnabled() and page.answers is not session.build:
+        if (
+            page.isVisible()
+            and page.answer is not None
+            and body is not None
+            and body.isEnabled()
+            and page.answers is not session.build
+        ):
             wrong.append("a page tells of another build, unmarked")
     QApplication.processEvents()
     return wrong

@@ -1,4 +1,5 @@
-"""How the window bears large builds: load, first visit of every page, an edit, theme, units, memory. `python -m tests.soak.scale`."""
+"""How the window bears large builds: load, first visit of every page, an edit, theme, units, memory. `python -m
+tests.soak.scale`."""
 
 from __future__ import annotations
 
@@ -24,14 +25,18 @@ def with_circuits(count: int) -> Build:
     build = load(DEMO)
     first = build.package.circuits[0]
     more = tuple(
-        first.model_copy(update={"id": f"more{n}", "name": f"Circuit {n}", "feeds": first.feeds if n % 2 else ()}) for n in range(count - 1)
+        first.model_copy(update={"id": f"more{n}", "name": f"Circuit {n}", "feeds": first.feeds if n % 2 else ()})
+        for n in range(count - 1)
     )
     return apply(build, Edit("", (Change((*P, "circuits"), (first, *more)),)))
 
 
 def with_packages(count: int) -> Build:
     build = load(DEMO)
-    more = tuple(build.package.model_copy(update={"id": f"q{n}", "name": f"Package {n}"}) for n in range(count - len(build.packages)))
+    more = tuple(
+        build.package.model_copy(update={"id": f"q{n}", "name": f"Package {n}"})
+        for n in range(count - len(build.packages))
+    )
     return apply(build, Edit("", (Change(("packages",), (*build.packages, *more)),)))
 
 
@@ -39,7 +44,9 @@ def with_obstacles(count: int) -> Build:
     build = load(DEMO)
     have = build.survey.obstacles
     more = tuple(
-        (have[n % len(have)] if have else Obstacle(id="o")).model_copy(update={"id": f"obst{n}", "name": f"Obstacle {n}"})
+        (have[n % len(have)] if have else Obstacle(id="o")).model_copy(
+            update={"id": f"obst{n}", "name": f"Obstacle {n}"}
+        )
         for n in range(count - len(have))
     )
     return apply(build, Edit("", (Change(("survey", "obstacles"), (*have, *more)),)))
@@ -48,7 +55,10 @@ def with_obstacles(count: int) -> Build:
 def with_cases(count: int) -> Build:
     build = load(DEMO)
     have = build.duty_cases
-    more = tuple(have[n % len(have)].model_copy(update={"id": f"case{n + 100}", "name": f"Case {n}"}) for n in range(count - len(have)))
+    more = tuple(
+        have[n % len(have)].model_copy(update={"id": f"case{n + 100}", "name": f"Case {n}"})
+        for n in range(count - len(have))
+    )
     return apply(build, Edit("", (Change(("duty_cases",), (*have, *more)),)))
 
 
@@ -56,14 +66,22 @@ def at_every_limit() -> Build:
     """The demo with every list of the car and of its package as long as it may be."""
     build, package = load(DEMO), load(DEMO).package
     long = {
-        "fans": 12, "coolers": 20, "circuits": 200, "panels": 40, "brackets": 80,
-    }  # fmt: skip
+        "fans": 12,
+        "coolers": 20,
+        "circuits": 200,
+        "panels": 40,
+        "brackets": 80,
+    }
     lists = {name: _longer(getattr(package, name), count) for name, count in long.items()}
     full = package.model_copy(update=lists)
-    survey = build.survey.model_copy(update={"obstacles": _longer(build.survey.obstacles, 300), "holes": _longer(build.survey.holes, 100)})
+    survey = build.survey.model_copy(
+        update={"obstacles": _longer(build.survey.obstacles, 300), "holes": _longer(build.survey.holes, 100)}
+    )
     others = tuple(package.model_copy(update={"id": f"q{n}", "name": f"Package {n}"}) for n in range(119))
     cases = _longer(build.duty_cases, 60)
-    return build.model_copy(update={"packages": (full, *others), "active": full.id, "survey": survey, "duty_cases": cases})
+    return build.model_copy(
+        update={"packages": (full, *others), "active": full.id, "survey": survey, "duty_cases": cases}
+    )
 
 
 def _longer(items: tuple, count: int) -> tuple:
@@ -155,8 +173,13 @@ def main(names: list[str]) -> None:
         visits = {k: v for k, v in found.items() if k.startswith("first visit")}
         edits = {k: v for k, v in found.items() if " at " in k}
         slow, worst = max(visits, key=lambda k: visits[k]), max(edits, key=lambda k: edits[k])
-        print(f"{names[0]:>14}: load {found['load']:.2f}  {slow} {visits[slow]:.2f}  electrical {visits['first visit Electrical']:.2f}  "
-              f"worst edit ({worst}) {edits[worst]:.2f}  theme {found['theme']:.2f}  units {found['units']:.2f} s  {found['memory MB']:.0f} MB", flush=True)  # fmt: skip
+        print(
+            f"{names[0]:>14}: load {found['load']:.2f}  {slow} {visits[slow]:.2f}  electrical "
+            f"{visits['first visit Electrical']:.2f}  "
+            f"worst edit ({worst}) {edits[worst]:.2f}  theme {found['theme']:.2f}  units "
+            f"{found['units']:.2f} s  {found['memory MB']:.0f} MB",
+            flush=True,
+        )
         return
     for name in names or list(BUILDS):
         subprocess.run([sys.executable, "-m", "tests.soak.scale", name], check=True)

@@ -1,8 +1,12 @@
-"""Every field of the document at its ends and beyond them, through everything that reads it. `python -m tests.soak.walk [share] [pairs]`.
+"""Every field of the document at its ends and beyond them, through everything that reads it. `python -m
+tests.soak.walk [share] [pairs]`.
 
-One field at a time: its limits, just inside and outside of them, nought, next to nothing, far too much, empty; every choice, every flag,
-names of all sorts. Then drawn pairs of such. Each either is refused in our own words and changes nothing, or makes a build that can be
-saved, opened, assessed, told as JSON and as a table, every so often written as a sheet; nothing may raise or come out without a value,
+One field at a time: its limits, just inside and outside of them, nought, next to nothing, far too much, empty; every
+                     choice, every flag,
+names of all sorts. Then drawn pairs of such. Each either is refused in our own words and changes nothing, or makes a
+build that can be
+saved, opened, assessed, told as JSON and as a table, every so often written as a sheet; nothing may raise or come out
+without a value,
 and what cannot be worked out has a sentence, never a report.
 """
 
@@ -41,7 +45,16 @@ from tests.told import what_of
 
 LIBRARY = ("Input should", "Extra inputs", "Field required", "pydantic", "Value error", "Traceback")
 """Wording that is none of ours."""
-NAMES = ("", "x" * 3000, "\x1b[2J\nnext", "<b>bold</b> &amp; <a href='x'>y</a>", "=1+1", "half \ud800", "\u202eback", "²³½")
+NAMES = (
+    "",
+    "x" * 3000,
+    "\x1b[2J\nnext",
+    "<b>bold</b> &amp; <a href='x'>y</a>",
+    "=1+1",
+    "half \ud800",
+    "\u202eback",
+    "²³½",
+)
 DAY = date(2026, 1, 1)
 
 
@@ -106,7 +119,8 @@ def _at(build: Build, path: Where) -> Any:
 
 
 def measures(spec: Spec, now: Quantity | None) -> Iterator[tuple[Quantity | None, str]]:
-    """Values of a measured field: its ends, beside them, nought, tiny, huge, ten times and a tenth of what stands, nothing."""
+    """Values of a measured field: its ends, beside them, nought, tiny, huge, ten times and a tenth of what stands,
+    nothing."""
     low, high = spec.gt if spec.gt is not None else spec.ge, spec.le
     found = [0.0, 1e-6, 1e9, -1.0]
     for end in (low, high):
@@ -129,11 +143,22 @@ def everything(build: Build, sheet: bool) -> tuple[Assessment, list[str]]:
         faults.append("reads back otherwise")
     found = assess(build)
     told = as_json(found)
-    for text in (json.dumps(told, allow_nan=False), as_table(found, "us"), as_table(found, "si"), plain_verdict(found, "us")):
+    for text in (
+        json.dumps(told, allow_nan=False),
+        as_table(found, "us"),
+        as_table(found, "si"),
+        plain_verdict(found, "us"),
+    ):
         if " nan" in text or "Traceback" in text:
             faults.append("a figure without a value")
-    faults += [f"{what_of(f)}: {f.report.splitlines()[1]} {f.report.splitlines()[-1].strip()}" for f in found.findings if f.report]
-    faults += [part["stopped"]["report"] for part in (told[name] for name in ("fit", "loop", "electrics")) if "stopped" in part]
+    faults += [
+        f"{what_of(f)}: {f.report.splitlines()[1]} {f.report.splitlines()[-1].strip()}"
+        for f in found.findings
+        if f.report
+    ]
+    faults += [
+        part["stopped"]["report"] for part in (told[name] for name in ("fit", "loop", "electrics")) if "stopped" in part
+    ]
     if found.build is not build:
         faults.append("another build's")
     if sheet:
@@ -149,7 +174,9 @@ def outcome(build: Build, tried: tuple[Tried, ...], sheet: bool) -> Outcome:
     try:
         changed = apply(build, Edit("", tuple(Change(one.path, one.value) for one in tried)))
     except InputError as error:
-        return Outcome("refused", tuple(f"library wording: {error.message}" for word in LIBRARY if word in error.message))
+        return Outcome(
+            "refused", tuple(f"library wording: {error.message}" for word in LIBRARY if word in error.message)
+        )
     except Exception as error:
         return Outcome("refused", (f"raised {type(error).__name__} at the edit: {error}",))
     try:

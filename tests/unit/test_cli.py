@@ -17,7 +17,11 @@ STUCK = on(load(DEMO), (("packages", "p1", "core", "fin_density"), "1.5 fins/in"
 
 def ran(*arguments, out=subprocess.PIPE, **environment):
     """The command in a process of its own."""
-    kept = {name: value for name, value in os.environ.items() if name not in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")}
+    kept = {
+        name: value
+        for name, value in os.environ.items()
+        if name not in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")
+    }
     return subprocess.run(
         [sys.executable, "-m", "keelroom", *map(str, arguments)],
         stdout=out,
@@ -40,7 +44,10 @@ def test_a_build_that_cannot_be_worked_out_is_findings(tmp_path, capsys):
     path = tmp_path / "stuck.keelroom"
     save(STUCK, path)
     assert cli.main(["assess", str(path)]) == 1
-    assert "not worked out: Fins 1.5 fins/in, usual 15 fins/in: fin thickness over fin pitch is then 0.00591" in capsys.readouterr().out
+    assert (
+        "not worked out: Fins 1.5 fins/in, usual 15 fins/in: fin thickness over fin pitch is then 0.00591"
+        in capsys.readouterr().out
+    )
     assert cli.main(["assess", "--json", str(path)]) == 1
     told = json.loads(capsys.readouterr().out)
     assert {case["stopped"]["where"][-1] for case in told["cases"]} == {"fin_density"}

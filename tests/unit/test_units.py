@@ -14,18 +14,43 @@ LENGTH = KINDS["length"]
 
 @pytest.mark.parametrize(
     ("text", "inches"),
-    [("24 3/8", 24.375), ('24-3/8"', 24.375), ("24.375 in", 24.375), ("619 mm", 619 / 25.4), ("61.9 cm", 61.9 / 2.54), ("24 3/8 - 1 1/4", 23.125),
-     ("5' 3 1/2\"", 63.5), ("2 * 12 3/8", 24.75), ("(3 + 4)/2 in", 3.5), ("½", 0.5), ("1,250 mm", 1250 / 25.4), ("24,5", 24.5), ("24 -3/8", 23.625), ("-3", -3.0)],
-)  # fmt: skip
+    [
+        ("24 3/8", 24.375),
+        ('24-3/8"', 24.375),
+        ("24.375 in", 24.375),
+        ("619 mm", 619 / 25.4),
+        ("61.9 cm", 61.9 / 2.54),
+        ("24 3/8 - 1 1/4", 23.125),
+        ("5' 3 1/2\"", 63.5),
+        ("2 * 12 3/8", 24.75),
+        ("(3 + 4)/2 in", 3.5),
+        ("½", 0.5),
+        ("1,250 mm", 1250 / 25.4),
+        ("24,5", 24.5),
+        ("24 -3/8", 23.625),
+        ("-3", -3.0),
+    ],
+)
 def test_lengths_as_written_on_a_tape(text, inches):
     assert parse(text, LENGTH, "in").si == pytest.approx(inches * INCH, rel=1e-12)
 
 
 @pytest.mark.parametrize(
     ("text", "says"),
-    [("3/0", "over zero"), ("abc", "expected a length"), ("", "such as"), ("3 kg", "not a unit of length"), ("2 in * 3 in", "Two measures"),
-     ("1e400", "too large"), ("(3", "bracket"), ("1/(2-2)", "division by zero"), ("@", "cannot be read"), ("3 3 3", "cannot be read"), ("9" * 300, "too long")],
-)  # fmt: skip
+    [
+        ("3/0", "over zero"),
+        ("abc", "expected a length"),
+        ("", "such as"),
+        ("3 kg", "not a unit of length"),
+        ("2 in * 3 in", "Two measures"),
+        ("1e400", "too large"),
+        ("(3", "bracket"),
+        ("1/(2-2)", "division by zero"),
+        ("@", "cannot be read"),
+        ("3 3 3", "cannot be read"),
+        ("9" * 300, "too long"),
+    ],
+)
 def test_a_wrong_entry_says_what_was_expected(text, says):
     with pytest.raises(InputError) as caught:
         parse(text, LENGTH, "in")

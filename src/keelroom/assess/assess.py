@@ -37,7 +37,8 @@ def assess(build: Build, package_id: str | None = None, previous: Assessment | N
 
 @in_one_go
 def completed(build: Build, first: Assessment) -> Assessment:
-    """An assessment with what takes longer: ambients that hold the limit, and the findings that tell them. Itself where it has them.
+    """An assessment with what takes longer: ambients that hold the limit, and the findings that tell them. Itself
+    where it has them.
 
     Raises nothing: ambients that could not be worked out are named among what is stopped.
     """
@@ -51,18 +52,25 @@ def completed(build: Build, first: Assessment) -> Assessment:
         whole = first._replace(deepened=True, stopped=(*first.stopped, found))
         return whole._replace(findings=judge(build, first.package, whole))
     told = (CaseAmbients(float(holds), float(boils)) for holds, boils in zip(*found, strict=True))
-    cases = tuple(case._replace(figures=case.figures._replace(ambients=next(told))) if case.figures else case for case in first.cases)
+    cases = tuple(
+        case._replace(figures=case.figures._replace(ambients=next(told))) if case.figures else case
+        for case in first.cases
+    )
     whole = first._replace(cases=cases, deepened=True)
     again = attempted("The judgement of results", _where(first.package), lambda: reworded(build, first.package, whole))
     return whole if isinstance(again, Stopped) else whole._replace(findings=again)
 
 
 @in_one_go
-def first_wave(build: Build, package_id: str | None = None, previous: Assessment | None = None, *, moving: bool = False) -> Assessment:
+def first_wave(
+    build: Build, package_id: str | None = None, previous: Assessment | None = None, *, moving: bool = False
+) -> Assessment:
     """The judgement as far as it can follow the typing: all but what `completed` adds.
 
-    previous : as `assess` takes it;  moving : something is dragged: every figure follows, the findings wait for the hand to rest
-    Raises nothing that a build can say: what cannot be worked out stands in it with its reason, and everything else beside it. InputError
+    previous : as `assess` takes it;  moving : something is dragged: every figure follows, the findings wait for the
+               hand to rest
+    Raises nothing that a build can say: what cannot be worked out stands in it with its reason, and everything else
+    beside it. InputError
     for a package that is not there.
     """
     package = next((p for p in build.packages if p.id == (package_id or build.active)), None)

@@ -18,43 +18,79 @@ class Cause(NamedTuple):
 
 
 CAUSES = (
-    Cause("air_lock", "Air trapped in the system",
-          "Temperature jumps up and down, gurgling behind the dash, heater goes cold, a hot top and a cold bottom of the core.",
-          "Cold engine: open the highest point and fill by funnel or vacuum. Warm it up, let it cool, top up, repeat until the level stands. Never open a hot cap.",
-          ("heater_cold", "climbs_at_idle", "loses_coolant", "climbs_at_speed", "climbs_with_ac", "climbs_on_grade")),
-    Cause("vent_ports", "Steam or vent ports not plumbed",
-          "Overheats after a swap although everything is new; one bank or the rear cylinders run hot.",
-          "Find every vent port of the heads and follow its line up to the tank or upper hose; blocked or capped ones trap steam.",
-          ("climbs_at_speed", "climbs_on_grade", "heater_cold", "climbs_at_idle")),
-    Cause("thermostat", "Thermostat fitted backwards or stuck",
-          "Slow climb with a cold core, or never warm. The spring belongs on the engine side.",
-          "Pull it: spring towards the engine, vent hole at the top. In a pot of water with a thermometer it opens at its rating.",
-          ("climbs_at_speed", "slow_warm_up", "climbs_on_grade", "heater_cold")),
-    Cause("hoses", "Collapsed or old hoses",
-          "Climbs with engine speed and falls back off the throttle: the suction hose goes flat.",
-          "Watch the lower hose at 3 000 rpm from the side, clear of fan and belt. Soft, swollen or 20 years old: replace; a spring inside keeps a suction hose open.",
-          ("climbs_at_speed", "climbs_on_grade", "loses_coolant")),
-    Cause("cap", "Weak or wrong cap",
-          "Loses coolant into the overflow, boils early, hose flat when cold.",
-          "Cold: pressure-test cap and system with regulated air at or under the cap's rating. Never a higher cap than the weakest part allows.",
-          ("loses_coolant", "climbs_at_idle", "climbs_on_grade")),
-    Cause("pump", "Worn pump impeller or slipping belt",
-          "Climbs at idle and on a grade, heater lukewarm at a light and warm on the road.",
-          "Cold engine, cap off: warm it and look for a strong stream once the thermostat opens. Check belt tension; pull the pump if the stream is weak.",
-          ("climbs_at_idle", "climbs_on_grade", "heater_cold", "climbs_with_ac")),
-    Cause("fan_direction", "Fan turning the wrong way",
-          "Fine at speed, hot at a light; the fan runs yet hardly any air comes out behind it.",
-          "Feed the fan from a battery by hand: air must go from the core to the engine. A sheet of paper sticks to the front of the core.",
-          ("climbs_at_idle", "climbs_with_ac")),
-    Cause("sealing", "Air goes round the core",
-          "Hot at a light, worse with the A/C on; warm air blows out of the grille while standing.",
-          "Engine idling: feel for hot air at the grille and round the core's edge. Close gaps with strips, foam and a top panel.",
-          ("climbs_at_idle", "climbs_with_ac", "climbs_at_speed")),
-    Cause("timing", "Ignition timing or mixture",
-          "Runs hot everywhere after a tune; exhaust glows.",
-          "Check base timing and that the advance works; a lean or retarded idle heats the coolant.",
-          ("climbs_at_idle", "climbs_at_speed", "climbs_on_grade")),
-)  # fmt: skip
+    Cause(
+        "air_lock",
+        "Air trapped in the system",
+        "Temperature jumps up and down, gurgling behind the dash, heater goes cold, a hot top and a cold "
+        "bottom of the core.",
+        "Cold engine: open the highest point and fill by funnel or vacuum. Warm it up, let it cool, top up, "
+        "repeat until the level stands. Never open a hot cap.",
+        ("heater_cold", "climbs_at_idle", "loses_coolant", "climbs_at_speed", "climbs_with_ac", "climbs_on_grade"),
+    ),
+    Cause(
+        "vent_ports",
+        "Steam or vent ports not plumbed",
+        "Overheats after a swap although everything is new; one bank or the rear cylinders run hot.",
+        "Find every vent port of the heads and follow its line up to the tank or upper hose; blocked or "
+        "capped ones trap steam.",
+        ("climbs_at_speed", "climbs_on_grade", "heater_cold", "climbs_at_idle"),
+    ),
+    Cause(
+        "thermostat",
+        "Thermostat fitted backwards or stuck",
+        "Slow climb with a cold core, or never warm. The spring belongs on the engine side.",
+        "Pull it: spring towards the engine, vent hole at the top. In a pot of water with a thermometer it "
+        "opens at its rating.",
+        ("climbs_at_speed", "slow_warm_up", "climbs_on_grade", "heater_cold"),
+    ),
+    Cause(
+        "hoses",
+        "Collapsed or old hoses",
+        "Climbs with engine speed and falls back off the throttle: the suction hose goes flat.",
+        "Watch the lower hose at 3 000 rpm from the side, clear of fan and belt. Soft, swollen or 20 years "
+        "old: replace; a spring inside keeps a suction hose open.",
+        ("climbs_at_speed", "climbs_on_grade", "loses_coolant"),
+    ),
+    Cause(
+        "cap",
+        "Weak or wrong cap",
+        "Loses coolant into the overflow, boils early, hose flat when cold.",
+        "Cold: pressure-test cap and system with regulated air at or under the cap's rating. Never a higher "
+        "cap than the weakest part allows.",
+        ("loses_coolant", "climbs_at_idle", "climbs_on_grade"),
+    ),
+    Cause(
+        "pump",
+        "Worn pump impeller or slipping belt",
+        "Climbs at idle and on a grade, heater lukewarm at a light and warm on the road.",
+        "Cold engine, cap off: warm it and look for a strong stream once the thermostat opens. Check belt "
+        "tension; pull the pump if the stream is weak.",
+        ("climbs_at_idle", "climbs_on_grade", "heater_cold", "climbs_with_ac"),
+    ),
+    Cause(
+        "fan_direction",
+        "Fan turning the wrong way",
+        "Fine at speed, hot at a light; the fan runs yet hardly any air comes out behind it.",
+        "Feed the fan from a battery by hand: air must go from the core to the engine. A sheet of paper "
+        "sticks to the front of the core.",
+        ("climbs_at_idle", "climbs_with_ac"),
+    ),
+    Cause(
+        "sealing",
+        "Air goes round the core",
+        "Hot at a light, worse with the A/C on; warm air blows out of the grille while standing.",
+        "Engine idling: feel for hot air at the grille and round the core's edge. Close gaps with strips, "
+        "foam and a top panel.",
+        ("climbs_at_idle", "climbs_with_ac", "climbs_at_speed"),
+    ),
+    Cause(
+        "timing",
+        "Ignition timing or mixture",
+        "Runs hot everywhere after a tune; exhaust glows.",
+        "Check base timing and that the advance works; a lean or retarded idle heats the coolant.",
+        ("climbs_at_idle", "climbs_at_speed", "climbs_on_grade"),
+    ),
+)
 
 STATE_WORDS: dict[CauseState, str] = {"open": "not looked at", "fine": "looked at, fine", "mended": "found and mended"}
 

@@ -1,4 +1,5 @@
-"""Every code a finding can have, with what it means: the machine form, the guide's readers and other programs go by it."""
+"""Every code a finding can have, with what it means: the machine form, the guide's readers and other programs go by
+it."""
 
 from __future__ import annotations
 

@@ -14,13 +14,26 @@ def default_duty_cases(brief: Brief) -> tuple[DutyCase, ...]:
     with_ac = ", A/C on" if ac else ""
     return (
         DutyCase(id="idle", name=f"Idle{with_ac}", demand="idle", ac_on=ac),
-        DutyCase(id="traffic", name="Stop-and-go", speed=quantity("8 mph", "speed"), gear_step=quantity("3", "number"),
-                 stops_per_km=quantity("3", "number"), ac_on=ac),
+        DutyCase(
+            id="traffic",
+            name="Stop-and-go",
+            speed=quantity("8 mph", "speed"),
+            gear_step=quantity("3", "number"),
+            stops_per_km=quantity("3", "number"),
+            ac_on=ac,
+        ),
         DutyCase(id="cruise", name="Steady cruise", speed=quantity("65 mph", "speed"), ac_on=ac),
-        DutyCase(id="grade", name="Grade with load", speed=quantity("45 mph", "speed"), grade=quantity("6 %", "share"),
-                 towed_mass=quantity("1500 lb", "mass"), gear_step=quantity("1.5", "number"), ac_on=ac),
+        DutyCase(
+            id="grade",
+            name="Grade with load",
+            speed=quantity("45 mph", "speed"),
+            grade=quantity("6 %", "share"),
+            towed_mass=quantity("1500 lb", "mass"),
+            gear_step=quantity("1.5", "number"),
+            ac_on=ac,
+        ),
         DutyCase(id="full", name="Sustained full power", demand="full_power", speed=quantity("60 mph", "speed")),
-    )  # fmt: skip
+    )
 
 
 REDLINE_OVER_POWER = 1.1
@@ -41,4 +54,6 @@ def usual_redline(engine: Engine) -> str | None:
 def new_build() -> Build:
     """An empty build: a brief with assumed defaults where they are credible, one package to fill, five duty cases."""
     brief = Brief()
-    return Build(brief=brief, packages=(Package(id="p1", name="Package A"),), active="p1", duty_cases=default_duty_cases(brief))
+    return Build(
+        brief=brief, packages=(Package(id="p1", name="Package A"),), active="p1", duty_cases=default_duty_cases(brief)
+    )

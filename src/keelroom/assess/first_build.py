@@ -1,4 +1,5 @@
-"""A first build from eight answers in the trade's words: what is not answered is taken from the usual kind, and marked as that."""
+"""A first build from eight answers in the trade's words: what is not answered is taken from the usual kind, and
+marked as that."""
 
 from __future__ import annotations
 
@@ -20,7 +21,8 @@ CORE_SIZES = ("face_width", "face_height", "depth")
 class Answers(NamedTuple):
     """What a guided first build asks. Names are of the catalogue; '' where nothing was chosen.
 
-    own_core : width, height and depth of a core that is there, in place of one from the catalogue;  hottest : of the year, at the grille
+    own_core : width, height and depth of a core that is there, in place of one from the catalogue;  hottest : of the
+               year, at the grille
     tows [kg] on the grade, None where nothing is towed;  limit : what the engine may be run at
     """
 
@@ -36,15 +38,21 @@ class Answers(NamedTuple):
 
 
 def proposed_core(engine: Engine) -> str:
-    """The smallest core of the catalogue that meets the frontal-area rule for an engine; '' where its displacement is not known."""
+    """The smallest core of the catalogue that meets the frontal-area rule for an engine; '' where its displacement is
+    not known."""
     if engine.displacement is None:
         return ""
-    areas = [(core.face_width.si * core.face_height.si, core.name) for core in cores() if core.face_width and core.face_height]
+    areas = [
+        (core.face_width.si * core.face_height.si, core.name)
+        for core in cores()
+        if core.face_width and core.face_height
+    ]
     return _least(areas, rules.face_area_wanted(engine.displacement.si))
 
 
 def proposed_fans(engine: Engine, core: Core | None) -> str:
-    """The smallest fans of the catalogue that go onto a core and meet the CFM rule; '' where the engine is not known well enough."""
+    """The smallest fans of the catalogue that go onto a core and meet the CFM rule; '' where the engine is not known
+    well enough."""
     if engine.displacement is None or engine.cylinders is None:
         return ""
     fitting = [one for one in fan_assemblies() if core is None or fits(one, core)] or list(fan_assemblies())
@@ -59,7 +67,8 @@ def _least(sizes: list[tuple[float, str]], wanted: float) -> str:
 
 
 def first_build(answers: Answers, system: str) -> Build:
-    """The build that is meant. Raises CatalogueError for a name the catalogue has not, InputError for a value that means nothing."""
+    """The build that is meant. Raises CatalogueError for a name the catalogue has not, InputError for a value that
+    means nothing."""
     build = new_build()
     engine = named(engines(), answers.engine)
     build = apply(build, engine_edit(build, engine, "Engine"))
@@ -83,10 +92,15 @@ def first_build(answers: Answers, system: str) -> Build:
     build = apply(build, Edit("First build", tuple(changes)))
     cases = default_duty_cases(build.brief)
     if answers.tows is not None:
-        cases = tuple(case.model_copy(update={"towed_mass": answers.tows}) if case.id == "grade" else case for case in cases)
+        cases = tuple(
+            case.model_copy(update={"towed_mass": answers.tows}) if case.id == "grade" else case for case in cases
+        )
     else:
         bare = quantity("0 lb", "mass")
-        cases = tuple(case.model_copy(update={"towed_mass": bare, "name": "Grade"}) if case.id == "grade" else case for case in cases)
+        cases = tuple(
+            case.model_copy(update={"towed_mass": bare, "name": "Grade"}) if case.id == "grade" else case
+            for case in cases
+        )
     return apply(build, Edit("Duty cases", (Change(("duty_cases",), cases),)))
 
 
@@ -99,7 +113,8 @@ def fits(assembly: FanAssembly, core: Core) -> bool:
 
 
 def _core(answers: Answers) -> Core:
-    """The chosen core; one that is there takes its fins and tubes from the catalogue's nearest in depth, assumed until they are counted."""
+    """The chosen core; one that is there takes its fins and tubes from the catalogue's nearest in depth, assumed
+    until they are counted."""
     if answers.own_core is None:
         return named(cores(), answers.core)
     depth = answers.own_core[2].si

@@ -1,8 +1,11 @@
 """What becomes of a part that cannot be worked out: it is named with its reason, and everything else goes on.
 
-Nothing a build says may raise out of an assessment. A law that is left (its range is said by `inputs.doors`, a solve that finds
-nothing by the solver) gives its own sentence; any other exception gives one of ours, with a report that can be copied. Arithmetic is
-strict while a part is worked out: a division by nought, an overflow or a figure that is none stops it there, instead of coming out as
+Nothing a build says may raise out of an assessment. A law that is left (its range is said by `inputs.doors`, a solve
+that finds
+nothing by the solver) gives its own sentence; any other exception gives one of ours, with a report that can be
+copied. Arithmetic is
+strict while a part is worked out: a division by nought, an overflow or a figure that is none stops it there, instead
+of coming out as
 a figure.
 """
 
@@ -55,7 +58,8 @@ def alone(part: str, where: tuple[str, ...], act: Callable[[], R], instead: Call
 
 
 def stopped_by(error: Exception, part: str, where: tuple[str, ...]) -> Stopped:
-    """A part that an exception stopped: our own errors have their sentence, and the path they name; others have a report."""
+    """A part that an exception stopped: our own errors have their sentence, and the path they name; others have a
+    report."""
     if isinstance(error, KeelRoomError):
         path = error.fields.get("path")
         return Stopped(part, path if isinstance(path, tuple) else where, error.message)

@@ -63,7 +63,8 @@ def over_tanks(core: Core) -> tuple[float, float]:
 
 
 def stand(survey: Survey, package: Package) -> Stand:
-    """Where the package's core stands: as placed, otherwise in the middle of the opening, leaning as the support does."""
+    """Where the package's core stands: as placed, otherwise in the middle of the opening, leaning as the support
+    does."""
     return stand_of(survey.opening, package.place, package.core)
 
 
@@ -183,11 +184,18 @@ def _covers(outline: Outline, width: float, height: float) -> bool:
     """Whether an upright rectangle leaves the whole face free."""
     xs, ys = [x for x, _ in outline], [y for _, y in outline]
     upright = len(set(xs)) == 2 and len(set(ys)) == 2
-    return upright and min(xs) <= SEEN_WHOLE and min(ys) <= SEEN_WHOLE and max(xs) >= width - SEEN_WHOLE and max(ys) >= height - SEEN_WHOLE
+    return (
+        upright
+        and min(xs) <= SEEN_WHOLE
+        and min(ys) <= SEEN_WHOLE
+        and max(xs) >= width - SEEN_WHOLE
+        and max(ys) >= height - SEEN_WHOLE
+    )
 
 
 def hidden_strips(survey: Survey, package: Package) -> tuple[tuple[PanelEdge, float], ...]:
-    """What of the face lies beyond each of the opening's outermost edges [m], widest last: the cuts that would clear it."""
+    """What of the face lies beyond each of the opening's outermost edges [m], widest last: the cuts that would clear
+    it."""
     outline = opening_on_face(survey, package)
     if outline is None:
         return ()
@@ -195,8 +203,11 @@ def hidden_strips(survey: Survey, package: Package) -> tuple[tuple[PanelEdge, fl
     lean = math.cos(stand(survey, package).lean)
     xs, ys = [x for x, _ in outline], [y for _, y in outline]
     found: tuple[tuple[PanelEdge, float], ...] = (
-        ("left", min(xs)), ("right", width - max(xs)), ("bottom", min(ys) * lean), ("top", (height - max(ys)) * lean),
-    )  # fmt: skip
+        ("left", min(xs)),
+        ("right", width - max(xs)),
+        ("bottom", min(ys) * lean),
+        ("top", (height - max(ys)) * lean),
+    )
     return tuple(sorted(((edge, strip) for edge, strip in found if strip > SEEN_WHOLE), key=lambda pair: pair[1]))
 
 
@@ -204,5 +215,12 @@ def cuts_for(present: tuple[Cut, ...], strips: tuple[tuple[PanelEdge, float], ..
     """One cut per strip."""
     made: list[Cut] = []
     for edge, amount in strips:
-        made.append(checked(Cut, id=fresh_id((*present, *made), "cut"), edge=edge, amount=from_si(amount, "length", system, "derived")))
+        made.append(
+            checked(
+                Cut,
+                id=fresh_id((*present, *made), "cut"),
+                edge=edge,
+                amount=from_si(amount, "length", system, "derived"),
+            )
+        )
     return tuple(made)

@@ -21,7 +21,11 @@ def settles_text(figures: CaseFigures, system: str) -> str:
     if figures.verdict == "does_not_settle":
         return "does not settle"
     top = format_si(figures.temperature, KINDS["temperature"], system)
-    return f"swings {format_si(figures.swings_from, KINDS['temperature'], system).split()[0]}–{top}" if figures.cycles else top
+    return (
+        f"swings {format_si(figures.swings_from, KINDS['temperature'], system).split()[0]}–{top}"
+        if figures.cycles
+        else top
+    )
 
 
 def fans_run(figures: CaseFigures, system: str) -> str:
@@ -44,7 +48,11 @@ def margin_text(figures: CaseFigures, system: str) -> str:
     """Degrees in hand or over, or how fast it climbs at the limit where it never settles."""
     difference = KINDS["temperature difference"]
     if figures.verdict == "does_not_settle":
-        return f"climbs {format_si(figures.climb * 60, difference, system)}/min at the limit" if figures.climb else "boils under the limit"
+        return (
+            f"climbs {format_si(figures.climb * 60, difference, system)}/min at the limit"
+            if figures.climb
+            else "boils under the limit"
+        )
     word = "in hand" if figures.margin >= 0 else "over"
     return f"{format_si(abs(figures.margin), difference, system)} {word}"
 
@@ -92,7 +100,11 @@ def ledger_rows(assessment: Assessment, system: str) -> list[tuple[str, ...]]:
     rows: list[tuple[str, ...]] = [("Duty case", *(heading for heading, _ in LEDGER))]
     for case in assessment.cases:
         figures = case.figures
-        told = [missing_words(case)] + [""] * (len(LEDGER) - 1) if figures is None else [cell(figures, system) for _, cell in LEDGER]
+        told = (
+            [missing_words(case)] + [""] * (len(LEDGER) - 1)
+            if figures is None
+            else [cell(figures, system) for _, cell in LEDGER]
+        )
         rows.append((case.name, *told))
     return rows
 
@@ -123,7 +135,10 @@ def gap_words(gap: Gap, system: str) -> str:
     length = KINDS["length"]
     size = format_si(abs(gap.gap), length, system)
     have = f"overlap by {size}" if gap.gap < 0 else size
-    return f"{gap.part.name} to {gap.other.name.lower()}: {have} ± {format_si(gap.worst, length, system)}, {format_si(gap.wanted, length, system)} wanted"
+    return (
+        f"{gap.part.name} to {gap.other.name.lower()}: {have} ± {format_si(gap.worst, length, system)}, "
+        f"{format_si(gap.wanted, length, system)} wanted"
+    )
 
 
 def fit_line(assessment: Assessment, system: str) -> str:
@@ -149,8 +164,16 @@ def plain_verdict(assessment: Assessment, system: str) -> str:
     """One paragraph for a message: heat, fit and volts, and what could not be worked out."""
     build, rows = assessment.build, ledger_rows(assessment, system)[1:]
     told = [f"{row[0]} {row[1]} ({row[6]})" if row[2] else f"{row[0]} {row[1]}" for row in rows]
-    heat = "; ".join(told) if any(case.figures or case.stopped for case in assessment.cases) else "no duty case is worked out yet"
-    return f"{assessment.package.name or 'Package'} in {build.brief.title or 'this build'}: {heat}. {fit_line(assessment, system)}. {volts_line(assessment)}Planning estimates; local codes and licensed practice come first."
+    heat = (
+        "; ".join(told)
+        if any(case.figures or case.stopped for case in assessment.cases)
+        else "no duty case is worked out yet"
+    )
+    return (
+        f"{assessment.package.name or 'Package'} in {build.brief.title or 'this build'}: {heat}. "
+        f"{fit_line(assessment, system)}. {volts_line(assessment)}Planning estimates; local codes and licensed "
+        "practice come first."
+    )
 
 
 def verdict_line(assessment: Assessment, system: str) -> str:
@@ -167,12 +190,14 @@ def verdict_line(assessment: Assessment, system: str) -> str:
     if worst.figures.verdict == "does_not_settle":
         return f"{stand}; {worst.name} does not settle"
     return (
-        f"{stand}; {worst.name} {format_si(worst.figures.temperature, KINDS['temperature'], system)}, {margin_text(worst.figures, system)}"
+        f"{stand}; {worst.name} {format_si(worst.figures.temperature, KINDS['temperature'], system)}, "
+        f"{margin_text(worst.figures, system)}"
     )
 
 
 def folded_line(assessment: Assessment, system: str, sign: str = "") -> str:
-    """The ledger in one line: verdict, chance over the limit, amps at idle, tightest gap, cost and hours, as far as they are known.
+    """The ledger in one line: verdict, chance over the limit, amps at idle, tightest gap, cost and hours, as far as
+    they are known.
 
     sign : put before costs
     """
@@ -196,7 +221,9 @@ def totals_lines(assessment: Assessment, system: str, sign: str = "") -> list[st
     totals, rules, lines = assessment.totals, assessment.rules, [fit_line(assessment, system)]
     if totals.amps_at_idle is not None and totals.alternator_at_idle is not None:
         lines.append(
-            f"Idle, everything on and the fans running: {totals.amps_at_idle:.0f} A of {totals.alternator_at_idle:.0f} A the alternator gives hot, {totals.volts_at_idle or 0:.1f} V at the battery"
+            f"Idle, everything on and the fans running: {totals.amps_at_idle:.0f} A of "
+            f"{totals.alternator_at_idle:.0f} A the alternator gives hot, {totals.volts_at_idle or 0:.1f} V "
+            "at the battery"
         )
     if totals.cost is not None:
         lines.append(f"Parts: {sign}{totals.cost:.0f}")
@@ -208,20 +235,27 @@ def totals_lines(assessment: Assessment, system: str, sign: str = "") -> list[st
         ("CFM rule", rules.airflow, rules.airflow_wanted, "airflow"),
     ):
         if have is not None and want is not None:
-            lines.append(f"{name}: {format_si(have, KINDS[kind], system)} against {format_si(want, KINDS[kind], system)} wanted")
+            lines.append(
+                f"{name}: {format_si(have, KINDS[kind], system)} against {format_si(want, KINDS[kind], system)} wanted"
+            )
     return lines
 
 
 CAUTIONS = (
     "Planning estimates: they defer to local codes and licensed practice.",
     "Hot coolant under pressure scalds: never open a cap on a hot system; no cold water into a hot block.",
-    "Electric fans start without warning: disconnect before hands go in; keep out of the fan and belt plane, no loose clothing.",
+    "Electric fans start without warning: disconnect before hands go in; keep out of the fan and belt plane, "
+    "no loose clothing.",
     "Disconnect the battery before wiring; fuse at the source, sized for the wire. Batteries give off gas.",
     "Refrigerant is recovered by licensed people; the system is never vented.",
-    "Coolant is poisonous to people and animals: catch it, keep it covered, dispose of it by local rules. Glycol, oil and gearbox fluid burn: keep lines off the exhaust.",
-    "Cutting or moving a structural panel, bumper beam, latch or airbag sensor can make a vehicle unsafe or illegal: get qualified advice.",
-    "Running an engine indoors needs exhaust extraction; support the vehicle on stands; set a stop temperature for every soak test.",
+    "Coolant is poisonous to people and animals: catch it, keep it covered, dispose of it by local rules. "
+    "Glycol, oil and gearbox fluid burn: keep lines off the exhaust.",
+    "Cutting or moving a structural panel, bumper beam, latch or airbag sensor can make a vehicle unsafe or "
+    "illegal: get qualified advice.",
+    "Running an engine indoors needs exhaust extraction; support the vehicle on stands; set a stop "
+    "temperature for every soak test.",
     "Never a higher cap than the weakest part allows.",
-    "Eye, hand and ear protection when cutting, grinding, welding; no flame or weld near fuel or on a core with coolant in it; sheet edges cut.",
+    "Eye, hand and ear protection when cutting, grinding, welding; no flame or weld near fuel or on a core "
+    "with coolant in it; sheet edges cut.",
     "A hood that may touch the package can come open or damage the latch. Zip ties are not a structural mount.",
 )

@@ -76,7 +76,11 @@ def fan_assemblies() -> tuple[FanAssembly, ...]:
     nowhere = from_si(0.0, "length", "si", "catalogue")
     return tuple(
         FanAssembly(
-            row["name"], int(row["count"]), _part(Fan, row, id="fan", x=nowhere, y=nowhere), row["shroud"] == "full", float(row["cost"])
+            row["name"],
+            int(row["count"]),
+            _part(Fan, row, id="fan", x=nowhere, y=nowhere),
+            row["shroud"] == "full",
+            float(row["cost"]),
         )
         for row in _rows("fans")
     )
@@ -99,7 +103,9 @@ def coolants() -> tuple[Coolant, ...]:
     """Coolant mixes by name."""
     return tuple(
         Coolant(
-            row["name"], TypeAdapter(Glycol).validate_python(row["glycol"]), typed(row["glycol_share"], _share_spec(), "%", "catalogue")
+            row["name"],
+            TypeAdapter(Glycol).validate_python(row["glycol"]),
+            typed(row["glycol_share"], _share_spec(), "%", "catalogue"),
         )
         for row in _rows("coolants")
     )
@@ -117,7 +123,9 @@ def named(items: tuple[M, ...], name: str) -> M:
         if getattr(item, "name", "") == name:
             return item
     near = difflib.get_close_matches(name, [getattr(item, "name", "") for item in items], 3, 0.4)
-    raise CatalogueError("unknown_part", f"No part called “{name}”" + (f"; near it: {', '.join(near)}" if near else ""), near=near)
+    raise CatalogueError(
+        "unknown_part", f"No part called “{name}”" + (f"; near it: {', '.join(near)}" if near else ""), near=near
+    )
 
 
 def placed(assembly: FanAssembly, core: Core, system: str) -> tuple[tuple[Fan, ...], Shroud]:
@@ -160,7 +168,9 @@ def own_parts(path: Path | None = None) -> OwnParts:
     try:
         return OwnParts.model_validate_json(path.read_bytes())
     except (OSError, ValidationError) as error:
-        raise CatalogueError("own_unreadable", f"Your own parts ({path.name}) cannot be read: {str(error).splitlines()[0]}") from None
+        raise CatalogueError(
+            "own_unreadable", f"Your own parts ({path.name}) cannot be read: {str(error).splitlines()[0]}"
+        ) from None
 
 
 def keep_own(part: Core | Fan, path: Path | None = None) -> None:

@@ -1,4 +1,5 @@
-"""The ambient up to which a package holds its limit, and the one at which it boils: whole air paths at other ambients."""
+"""The ambient up to which a package holds its limit, and the one at which it boils: whole air paths at other
+ambients."""
 
 from __future__ import annotations
 
@@ -30,13 +31,16 @@ class Ambients(NamedTuple):
 def holding_ambients(points: Points, answer: Answer, layout: Layout) -> Ambients:
     """Ambients at which the heat balance is even at the limit, and at boiling, of the n points `answer` belongs to.
 
-    Source: a cubic through the heat margins of whole solves at STEPS, straight beyond them; raises SolveError as `prepare` does.
+    Source: a cubic through the heat margins of whole solves at STEPS, straight beyond them; raises SolveError as
+            `prepare` does.
     """
     count = len(points.plant.limit)
     nominal = take(answer.prepared, np.s_[:count])
     others = take(points, np.tile(np.arange(count), len(OTHERS)))
     ambient = others.situation.climate.ambient + np.repeat(OTHERS, count)
-    others = others._replace(situation=others.situation._replace(climate=others.situation.climate._replace(ambient=ambient)))
+    others = others._replace(
+        situation=others.situation._replace(climate=others.situation.climate._replace(ambient=ambient))
+    )
     begun = prepare(others, layout, take(nominal, np.tile(np.arange(count), len(OTHERS))))
     found = []
     for target in (points.plant.limit, nominal.boiling):
@@ -51,7 +55,8 @@ def holding_ambients(points: Points, answer: Answer, layout: Layout) -> Ambients
 
 
 def _where_even(margin: Floats) -> Floats:
-    """Kelvin from the stated ambient (n,) at which the heat margin (STEPS, n) [W] is nothing: the curve through all, straight beyond its ends."""
+    """Kelvin from the stated ambient (n,) at which the heat margin (STEPS, n) [W] is nothing: the curve through all,
+    straight beyond its ends."""
     order = np.argsort(STEPS)
     at, values = STEPS[order], margin[order]
     cubed, squared, plain, constant = CUBIC @ margin

@@ -51,7 +51,8 @@ class Band(NamedTuple):
 class Answer(NamedTuple):
     """Steady answers over n points, arrays (n,) unless said.
 
-    settled_at : where each settles, swings of cycling fans told;  fan_on_at [degC] of engine outlet when the first fan comes on
+    settled_at : where each settles, swings of cycling fans told;  fan_on_at [degC] of engine outlet when the first
+                 fan comes on
     margin [K] limit less temperature
     rejection_at_limit [W];  climb [K/s] at the limit where heat is left over, else 0
     time_to_limit [s] from thermostat full open, inf where the limit is never reached
@@ -132,7 +133,8 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: Layout, start: Answ
 def following(points: Points, layout: Layout, last: Answer) -> Answer:
     """Where points like those of `last` settle; what is doubtful about them as it was there, its band moved along.
 
-    For what is looked at while something moves: a third of the work of `steady_answer`, whose band replaces this one at rest.
+    For what is looked at while something moves: a third of the work of `steady_answer`, whose band replaces this one
+    at rest.
     Raises SolveError as `solve` does. Source: a band's width hardly changes with a small move.
     """
     nominal = prepare(points, layout, _begun(last, len(points.plant.limit)))
@@ -140,13 +142,18 @@ def following(points: Points, layout: Layout, last: Answer) -> Answer:
     moved = settled.top - last.temperature
     band = last.band._replace(low=last.band.low + moved, high=last.band.high + moved)
     return last._replace(
-        settled_at=settled, band=band, fan_on_at=_fan_on(points, settled), boiling=nominal.boiling,
-        margin=points.plant.limit - settled.top, prepared=nominal,
-    )  # fmt: skip
+        settled_at=settled,
+        band=band,
+        fan_on_at=_fan_on(points, settled),
+        boiling=nominal.boiling,
+        margin=points.plant.limit - settled.top,
+        prepared=nominal,
+    )
 
 
 def _begun(start: Answer | None, rows: int) -> Fixed | None:
-    """What an earlier answer prepared, as a start for so many rows: it may have been made for the points alone, or for their variants too."""
+    """What an earlier answer prepared, as a start for so many rows: it may have been made for the points alone, or
+    for their variants too."""
     if start is None or len(start.prepared.boiling) == rows:
         return start.prepared if start else None
     return take(start.prepared, np.arange(rows) % len(start.margin))
@@ -161,7 +168,8 @@ def _band_ends(points: Points, settled: Settled, ends: tuple[Floats, Floats], bo
 
 
 def _fan_on(points: Points, settled: Settled) -> Floats:
-    """Engine-outlet temperature (n,) [degC] at which the first fan comes on; inf where none is switched by temperature."""
+    """Engine-outlet temperature (n,) [degC] at which the first fan comes on; inf where none is switched by
+    temperature."""
     first = points.situation.command.law.stages.on[:, 0]
     return np.where(first < ABSENT, outlet_where(points, settled.mean.state, first), np.inf)
 
@@ -176,7 +184,9 @@ def _variants(points: Points) -> Points:
     return stack.doubted(fan_pressure=weaker, leaks=leakier)
 
 
-def _margin_curve(variants: Points, prepared: Fixed, solution: Solution, layout: Layout) -> tuple[Floats, Floats, dict[str, Floats]]:
+def _margin_curve(
+    variants: Points, prepared: Fixed, solution: Solution, layout: Layout
+) -> tuple[Floats, Floats, dict[str, Floats]]:
     """Rejection at rising temperatures (n, k), and at the solved point with core and fans weakened: one call.
 
     at_limit : (n,) there, with the fans that are on by then
@@ -222,10 +232,12 @@ def _chance(settled: Settled, limit: Floats, margin: Floats) -> Floats:
 
 
 def worth_of_flow(points: Points, answer: Answer, factors: tuple[float, ...]) -> Floats:
-    """Kelvin (n, factors) the engine would settle cooler with the coolant so many times as fast in the tubes, to first order.
+    """Kelvin (n, factors) the engine would settle cooler with the coolant so many times as fast in the tubes, to
+    first order.
 
     The film's share of the resistance shrinks as its Nusselt number rises, the rest stays.
-    factors > 0, near 1 to 2; within 15 % of a whole solve. Source: resistances in series, first order in the logarithm of conductance.
+    factors > 0, near 1 to 2; within 15 % of a whole solve. Source: resistances in series, first order in the
+    logarithm of conductance.
     """
     solution = answer.solution
     state, fixed = solution.state, solution.fixed
@@ -238,8 +250,11 @@ def worth_of_flow(points: Points, answer: Answer, factors: tuple[float, ...]) ->
     gain = nusselt[:, 1:] / nusselt[:, :1]
     # More conductance wins less and less: what its loss cost is carried over by logarithms, not by a straight line.
     conductance = -np.log(1 - state.tube_share[:, None] * (1 - 1 / gain)) * FAN_STEP / -math.log(1 - FAN_STEP)
-    per_share = answer.band.from_core / np.sqrt(CONDUCTANCE_DOUBT**2 + (state.tube_share * nusselt_doubt(state.tube_reynolds)) ** 2)
-    # Where the slope is next to nothing no first order tells anything: in proportion to the air's lead it is at least this.
+    per_share = answer.band.from_core / np.sqrt(
+        CONDUCTANCE_DOUBT**2 + (state.tube_share * nusselt_doubt(state.tube_reynolds)) ** 2
+    )
+    # Where the slope is next to nothing no first order tells anything: in proportion to the air's lead it is at least
+    # this.
     least = 0.2 * state.rejection / np.maximum(state.temperature - state.air_in, 1.0)
     cooler: Floats = per_share[:, None] * conductance / np.maximum(answer.slope, np.maximum(least, 1.0))[:, None]
     return cooler

@@ -25,7 +25,8 @@ T = TypeVar("T")
 
 
 def strictly() -> AbstractContextManager[object]:
-    """Arithmetic that stops where a figure is none: a division by nought, an overflow, nought over nought raise FloatingPointError."""
+    """Arithmetic that stops where a figure is none: a division by nought, an overflow, nought over nought raise
+    FloatingPointError."""
     return np.errstate(divide="raise", over="raise", invalid="raise")
 
 
@@ -66,7 +67,9 @@ def take(item: T, index: Any) -> T:
     Arrays (n, …) become (len(index), …).
     """
     record: Any = item
-    values = [_rows(v, index) if type(v) is np.ndarray else take(v, index) if isinstance(v, tuple) else v for v in record]
+    values = [
+        _rows(v, index) if type(v) is np.ndarray else take(v, index) if isinstance(v, tuple) else v for v in record
+    ]
     made: T = type(record)(*values)
     return made
 
@@ -97,7 +100,8 @@ def put(item: T, index: Any, part: T) -> T:
 
 
 def between(at: float, along: Sequence[float], values: Sequence[float]) -> float:
-    """One value straight between points, level past their ends: np.interp's own formula at a twentieth of what a call of it costs.
+    """One value straight between points, level past their ends: np.interp's own formula at a twentieth of what a call
+    of it costs.
 
     along rises. Source: linear interpolation.
     """

@@ -22,7 +22,8 @@ STANDARD_DENSITY = 1.225
 MOST_AIR_RISE = 400.0
 """Kelvin of air heating that the air tends to where hardly any moves."""
 LOOP_TEMPERATURE = 95.0
-"""[degC] the coolant loop is solved at: other temperatures move its flows by a few per cent through the viscosity alone."""
+"""[degC] the coolant loop is solved at: other temperatures move its flows by a few per cent through the viscosity
+alone."""
 LOOP_DROP = 8.0
 """Kelvin the coolant has lost by the core's outlet tank while the air path is solved (common practice)."""
 ENGINE_OIL, GEARBOX_FLUID = 850.0 * 2130.0, 825.0 * 2100.0
@@ -38,7 +39,8 @@ def prepare(points: Points, layout: Layout, start: Fixed | None = None, alike: i
 
     layout : shared by all points
     start  : the same for like points, whose flows the search for this one's flows begins at
-    alike  : the points are so many stacks of the same ones, varied a little; the air past stopped fans is taken from the first
+    alike  : the points are so many stacks of the same ones, varied a little; the air past stopped fans is taken from
+             the first
     Temperatures [degC], flows [kg/s]. Raises SolveError where the air path does not balance.
     """
     plant, situation = points.plant, points.situation
@@ -54,7 +56,8 @@ def prepare(points: Points, layout: Layout, start: Fixed | None = None, alike: i
     half = Half(*parts, *asked, points.doubts, surfaces, surface, air, outdoor)
     there = fans.curve.present * fans.runs
     full_speed = motor_speed(command.voltage, fans.rated_voltage, fans.brushless) * there * (1 - fans.driven)
-    # A thermal clutch is what commands a fan of the engine that stands alone; beside electric ones it is taken as engaged throughout.
+    # A thermal clutch is what commands a fan of the engine that stands alone; beside electric ones it is taken as
+    # engaged throughout.
     alone = ((1 - fans.driven) * there).sum(axis=1, keepdims=True) <= 0
     engaged, slipping = (blades(command.turned, fans.clutch, grips) * there * fans.driven for grips in (True, False))
     full_speed, stopped_speed = full_speed + engaged, np.where(alone, slipping, engaged)
@@ -102,8 +105,17 @@ def _loop(points: Points, surfaces: CoreSurfaces, layout: Layout) -> Loop:
     count, length = tube_layout(core, layout)
     coolant = coolant_state(points.plant.coolant, np.full(len(count), LOOP_TEMPERATURE))
     passes = np.full(len(count), float(layout.passes))
-    tubes = Tubes(count, passes, length, surfaces.tube_section, surfaces.coolant_diameter, tube_aspect(core), core.turbulator)
-    return Loop(points.plant.circuit, tubes, points.situation.drive.rpm, points.situation.pump_voltage, coolant.density, coolant.viscosity)
+    tubes = Tubes(
+        count, passes, length, surfaces.tube_section, surfaces.coolant_diameter, tube_aspect(core), core.turbulator
+    )
+    return Loop(
+        points.plant.circuit,
+        tubes,
+        points.situation.drive.rpm,
+        points.situation.pump_voltage,
+        coolant.density,
+        coolant.viscosity,
+    )
 
 
 def softened(rise: Floats) -> Floats:
@@ -115,16 +127,26 @@ def softened(rise: Floats) -> Floats:
 
 
 def asked_of(fluids: Fluids, drive: Drive, heat: tuple[Floats, Floats, Floats, Floats], doubt: Floats) -> Asked:
-    """What every fluid is given. heat: of the engine, into gearbox, oil and charge air [W], and that air's capacity [W/K]; doubt: factor on heat.
+    """What every fluid is given. heat: of the engine, into gearbox, oil and charge air [W], and that air's capacity
+    [W/K]; doubt: factor on heat.
 
     All (n,). Source: flows of the fluids common practice, their heat capacities TABLE_OIL.
     """
     gearbox, oil, charge, charge_flow = heat
     return Asked(
-        gearbox=gearbox * doubt, gearbox_flow=line_flow(drive.rpm) * GEARBOX_FLUID, oil=oil * doubt, oil_flow=oil_flow(drive.rpm) * ENGINE_OIL,
-        charge=charge, charge_flow=charge_flow, steering=fluids.steering, steering_flow=np.full_like(oil, STEERING_FLOW * GEARBOX_FLUID),
-        compressor=fluids.compressor, cop_share=fluids.cop_share, case=case_sheds(drive.speed), own_air=fluids.own_air,
-    )  # fmt: skip
+        gearbox=gearbox * doubt,
+        gearbox_flow=line_flow(drive.rpm) * GEARBOX_FLUID,
+        oil=oil * doubt,
+        oil_flow=oil_flow(drive.rpm) * ENGINE_OIL,
+        charge=charge,
+        charge_flow=charge_flow,
+        steering=fluids.steering,
+        steering_flow=np.full_like(oil, STEERING_FLOW * GEARBOX_FLUID),
+        compressor=fluids.compressor,
+        cop_share=fluids.cop_share,
+        case=case_sheds(drive.speed),
+        own_air=fluids.own_air,
+    )
 
 
 def fluid_heat(heat: EngineHeat) -> tuple[Floats, Floats, Floats, Floats]:
@@ -150,7 +172,8 @@ def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
     found: Exchanged
 
     def breathing(flows: AirFlows) -> Breath:
-        # With the coolant as warm as the loop is solved at: how much a little more or less goes here or there hardly moves the air.
+        # With the coolant as warm as the loop is solved at: how much a little more or less goes here or there hardly
+        # moves the air.
         nonlocal found
         found = exchanged(half.coolers, asked, around, flows.core, 1)
         given = coolant + found.tank - found.from_block + (found.heat * half.coolers.ahead).sum(axis=1)
@@ -180,9 +203,11 @@ def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
 
 
 def commanded(fixed: Fixed, command: Floats, which: str, part: str = "flows") -> Floats:
-    """Two prepared air paths mixed: `which` of flows, breath or heat with the fans at `command` (n,), a share of their on time.
+    """Two prepared air paths mixed: `which` of flows, breath or heat with the fans at `command` (n,), a share of
+    their on time.
 
-    Exact in the mean for fans that switch on and off. For fans that run slower instead it gives too much: through the core up to an
+    Exact in the mean for fans that switch on and off. For fans that run slower instead it gives too much: through the
+    core up to an
     eighth of the full flow at 30 % of speed, a twentieth at 70 %, measured against the path solved at that speed.
     Source: mean over times.
     """
@@ -195,13 +220,17 @@ def commanded(fixed: Fixed, command: Floats, which: str, part: str = "flows") ->
 def front_air(fixed: Fixed, command: Floats) -> Floats:
     """Mean temperature of the air at the face (n,), weighed by the air that is there in the fans' off and on times."""
     flows = [np.maximum(air.flows.grille, 0.0) + air.flows.back for air in (fixed.stopped, fixed.running)]
-    return _weighed(command, (fixed.stopped.breath.front_temperature, fixed.running.breath.front_temperature), (flows[0], flows[1]))
+    return _weighed(
+        command, (fixed.stopped.breath.front_temperature, fixed.running.breath.front_temperature), (flows[0], flows[1])
+    )
 
 
 def bay_air(fixed: Fixed, command: Floats) -> Floats:
     """Mean temperature of the air that leaves the bay (n,), weighed by what leaves in the fans' off and on times."""
     flows = [np.maximum(air.flows.exit, 0.0) for air in (fixed.stopped, fixed.running)]
-    return _weighed(command, (fixed.stopped.breath.bay_temperature, fixed.running.breath.bay_temperature), (flows[0], flows[1]))
+    return _weighed(
+        command, (fixed.stopped.breath.bay_temperature, fixed.running.breath.bay_temperature), (flows[0], flows[1])
+    )
 
 
 def _weighed(command: Floats, temperatures: tuple[Floats, Floats], flows: tuple[Floats, Floats]) -> Floats:

@@ -1,8 +1,11 @@
 """Fans that switch: what the gauge swings between, and when they do not switch at all though their mean lies between.
 
-A contact with hysteresis has no steady state of its own between its off and on points. With its stage held off the engine may
-settle under the on point: the fan never starts. Held on it may settle over the off point: once started it never stops. Else it
-cycles, and the gauge goes from the one point to the other every time, whatever the mean is. The sensor's lag is not in it.
+A contact with hysteresis has no steady state of its own between its off and on points. With its stage held off the
+engine may
+settle under the on point: the fan never starts. Held on it may settle over the off point: once started it never
+stops. Else it
+cycles, and the gauge goes from the one point to the other every time, whatever the mean is. The sensor's lag is not
+in it.
 """
 
 from __future__ import annotations
@@ -21,7 +24,8 @@ from keelroom.core.plant import Fixed, Layout, Points, Solution, State
 class Settled(NamedTuple):
     """How points settle, (n,) [degC] at the engine's outlet.
 
-    solution : as the gauge shows it: fans held off or on where they do not cycle, the mean over off and on times where they do
+    solution : as the gauge shows it: fans held off or on where they do not cycle, the mean over off and on times
+               where they do
     mean : the mean everywhere, where like searches begin
     bottom, top : what the gauge swings between, both the steady temperature where nothing cycles
     cycles : whether it swings;  rests : whether a stage is held off or on inside its hysteresis
@@ -41,7 +45,8 @@ def settle(points: Points, layout: Layout, fixed: Fixed | None = None, start: Se
     """Where n points settle, switching fans followed to their on and off points.
 
     fixed : as `solve` takes it;  start : of like points, where the searches begin.  Raises SolveError as `solve` does.
-    All (n,), temperatures [degC]. Source: a contact with hysteresis has no steady state of its own; checked by an event simulation.
+    All (n,), temperatures [degC]. Source: a contact with hysteresis has no steady state of its own; checked by an
+    event simulation.
     """
     fixed = fixed or prepare(points, layout)
     mean, expected = _solved(points, layout, fixed, start)
@@ -63,14 +68,24 @@ def settle(points: Points, layout: Layout, fixed: Fixed | None = None, start: Se
     held = np.stack([np.where(rests, np.where(stays_on, above, below), 0.0) for above, below in shares])
     solution = mean
     if rests.any():
-        as_expected = expected is not None and start is not None and np.array_equal(rests, start.rests) and np.array_equal(held, start.held)
-        solution = _put(mean, rests, expected if expected and as_expected else _resting(points, layout, fixed, mean, (rests, held)))
+        as_expected = (
+            expected is not None
+            and start is not None
+            and np.array_equal(rests, start.rests)
+            and np.array_equal(held, start.held)
+        )
+        solution = _put(
+            mean, rests, expected if expected and as_expected else _resting(points, layout, fixed, mean, (rests, held))
+        )
     steady = solution.state.temperature
-    return Settled(solution, mean, np.where(cycles, stopping, steady), np.where(cycles, starting, steady), cycles, rests, held)
+    return Settled(
+        solution, mean, np.where(cycles, stopping, steady), np.where(cycles, starting, steady), cycles, rests, held
+    )
 
 
 def _solved(points: Points, layout: Layout, fixed: Fixed, start: Settled | None) -> tuple[Solution, Solution | None]:
-    """The mean solution, and beside it, in the same search, the points that rested at `start` with their stage held as it was."""
+    """The mean solution, and beside it, in the same search, the points that rested at `start` with their stage held
+    as it was."""
     if start is None:
         return solve(points, layout, fixed), None
     rows = np.flatnonzero(start.rests)
@@ -83,7 +98,10 @@ def _solved(points: Points, layout: Layout, fixed: Fixed, start: Settled | None)
     law = put(both.situation.command.law, np.arange(count, len(all_rows)), kept)
     begun = [
         np.concatenate([mean, held[rows]])
-        for mean, held in ((start.mean.state.temperature, start.solution.state.temperature), (start.mean.slope, start.solution.slope))
+        for mean, held in (
+            (start.mean.state.temperature, start.solution.state.temperature),
+            (start.mean.slope, start.solution.slope),
+        )
     ]
     found = solve(both.under(law), layout, take(fixed, all_rows), (begun[0], begun[1]))
     mean, expected = (
@@ -94,7 +112,8 @@ def _solved(points: Points, layout: Layout, fixed: Fixed, start: Settled | None)
 
 
 def outlet_where(points: Points, state: State, reading: Floats) -> Floats:
-    """Engine-outlet temperature (n,) at which the sensor gives `reading` (n,), from what it gives at `state`; the drop over the core as there.
+    """Engine-outlet temperature (n,) at which the sensor gives `reading` (n,), from what it gives at `state`; the
+    drop over the core as there.
 
     Source: linear in the probe’s share of the air.
     """
@@ -103,9 +122,11 @@ def outlet_where(points: Points, state: State, reading: Floats) -> Floats:
 
 
 def risen_law(law: Law, state: State, temperature: Floats) -> Law:
-    """The laws (n,) with only those contacts on that an engine outlet rising from `state` has passed by `temperature`: a switch over the limit is no help at it.
+    """The laws (n,) with only those contacts on that an engine outlet rising from `state` has passed by
+    `temperature`: a switch over the limit is no help at it.
 
-    law, temperature [degC] : (n,) or whole stacks of n. Source: a contact with hysteresis; the sensor's lead as at `state`.
+    law, temperature [degC] : (n,) or whole stacks of n. Source: a contact with hysteresis; the sensor's lead as at
+    `state`.
     """
     stacks = len(temperature) // len(state.temperature)
     share, power, known = risen_share(law, temperature - np.tile(state.temperature - state.reading, stacks))
@@ -127,13 +148,15 @@ def topped(points: Points, state: State, temperature: Floats) -> Floats:
 def _held_margins(
     points: Points, fixed: Fixed, switched: tuple[Ints, SpeedStage], at: tuple[Floats, Floats], layout: Layout
 ) -> tuple[Floats, Floats]:
-    """Rejection less heat in [W] at the rows that switch, with the stage held off where it would start, and held on where it would stop."""
+    """Rejection less heat in [W] at the rows that switch, with the stage held off where it would start, and held on
+    where it would stop."""
     rows, stage = switched
     count = len(rows)
     twice = np.tile(rows, 2)
     both = take(points, twice)
     share, power = (
-        np.concatenate([below[rows], above[rows]]) for below, above in ((stage.below, stage.above), (stage.below_power, stage.above_power))
+        np.concatenate([below[rows], above[rows]])
+        for below, above in ((stage.below, stage.above), (stage.below_power, stage.above_power))
     )
     law = held_law(both.situation.command.law, share, power)
     asked = np.concatenate([value[rows] for value in at])
@@ -155,4 +178,6 @@ def _put(mean: Solution, rests: Bools, held: Solution) -> Solution:
     rows = np.flatnonzero(rests)
     slope = mean.slope.copy()
     slope[rows] = held.slope
-    return mean._replace(state=put(mean.state, rows, held.state), slope=slope, residual=max(mean.residual, held.residual))
+    return mean._replace(
+        state=put(mean.state, rows, held.state), slope=slope, residual=max(mean.residual, held.residual)
+    )

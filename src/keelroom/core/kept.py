@@ -1,10 +1,14 @@
-"""What is kept between calls: stages of a computation, found again by the very objects or by the values they were made from.
+"""What is kept between calls: stages of a computation, found again by the very objects or by the values they were
+made from.
 
-Frozen sections that an edit left alone stay the same object, so a stage made from them need not be made again. What is kept
-belongs to a `Kept` that somebody holds, a session or one search, never to a module: what one build left behind cannot reach
+Frozen sections that an edit left alone stay the same object, so a stage made from them need not be made again. What
+is kept
+belongs to a `Kept` that somebody holds, a session or one search, never to a module: what one build left behind cannot
+reach
 another, and a search throws its own away. Stages are pure, so whether one is kept or made anew changes no figure.
 
-A `Kept` works in one thread at a time: `at_work` makes it the one of the thread that calls, and refuses a second thread.
+A `Kept` works in one thread at a time: `at_work` makes it the one of the thread that calls, and refuses a second
+thread.
 Without one at work nothing is kept; `in_one_go` gives a call one of its own.
 """
 
@@ -41,7 +45,8 @@ class Kept:
 
     @contextmanager
     def at_work(self) -> Iterator[None]:
-        """Keep stages here for what is called within. Raises RuntimeError where another thread is at it; nests in one thread."""
+        """Keep stages here for what is called within. Raises RuntimeError where another thread is at it; nests in one
+        thread."""
         if _current.get() is self:
             yield
             return
@@ -92,14 +97,17 @@ def by_value(most: int) -> Callable[[Callable[..., R]], Callable[..., R]]:
 
 
 def by_identity_at(most: int) -> Callable[[Callable[..., R]], Callable[..., R]]:
-    """Keep up to `most` results of a pure stage, found by the very objects it was given and, of the last of them, by its value.
+    """Keep up to `most` results of a pure stage, found by the very objects it was given and, of the last of them, by
+    its value.
 
     Raises nothing of its own; the last argument must be hashable.
     """
     return _keeping(most, lambda given: (*map(id, given[:-1]), given[-1]))
 
 
-def _keeping(most: int, key_of: Callable[[tuple[Any, ...]], Hashable]) -> Callable[[Callable[..., R]], Callable[..., R]]:
+def _keeping(
+    most: int, key_of: Callable[[tuple[Any, ...]], Hashable]
+) -> Callable[[Callable[..., R]], Callable[..., R]]:
     def decorate(stage: Callable[..., R]) -> Callable[..., R]:
         @wraps(stage)
         def kept_or_made(*given: Any) -> R:

@@ -1,8 +1,11 @@
 """Flows of a network of branches between nodes, found by a safeguarded Newton search. It knows no discipline.
 
-What a branch loses, what drives it and how large flows can be is said by the `Branches` of a discipline; where branches leave and
-arrive by an incidence. Where every loss rises with its flow, the flows are the minimum of a convex function, and the nodal Newton
-below (the gradient method of Todini and Pilati for pipe networks) finds it: one small linear system a step for all networks at once.
+What a branch loses, what drives it and how large flows can be is said by the `Branches` of a discipline; where
+branches leave and
+arrive by an incidence. Where every loss rises with its flow, the flows are the minimum of a convex function, and the
+nodal Newton
+below (the gradient method of Todini and Pilati for pipe networks) finds it: one small linear system a step for all
+networks at once.
 """
 
 from __future__ import annotations
@@ -28,7 +31,8 @@ S = TypeVar("S")
 class Branches(Protocol[S]):
     """What a discipline says of n networks with B branches each; pressures [Pa], flows [kg/s], all (n, B) unless said.
 
-    present : which branches there are;  scale : (n,) what drives the network, in size;  reach : (n,) flow it could move at most
+    present : which branches there are;  scale : (n,) what drives the network, in size;  reach : (n,) flow it could
+              move at most
     """
 
     present: Bools
@@ -45,14 +49,16 @@ class Branches(Protocol[S]):
         """What drives each branch from outside, what it loses, and how the loss rises with its flow."""
 
     def foreseen(self, step: tuple[Floats, Floats], lost: tuple[Floats, Floats], state: S) -> Floats:
-        """How losses change with what the state does when the flows move; only the search depends on it. step: flow, move; lost: loss, slope"""
+        """How losses change with what the state does when the flows move; only the search depends on it. step: flow,
+        move; lost: loss, slope"""
 
     def moved(self, step: tuple[Floats, Floats], head: Floats, loss: Floats) -> Floats:
         """The flows after a step, kept within what any network of the kind could carry. step: flow, move"""
 
 
 class Balanced(NamedTuple, Generic[S]):
-    """flow (n, B) [kg/s], pressure (n, N) [Pa], the state at them, steps used and the largest imbalance of pressure over `scale`."""
+    """flow (n, B) [kg/s], pressure (n, N) [Pa], the state at them, steps used and the largest imbalance of pressure
+    over `scale`."""
 
     flow: Floats
     pressure: Floats
@@ -76,9 +82,11 @@ def incidence_of(ends: Sequence[tuple[int | None, int | None]], nodes: int) -> F
 
 
 def lifted(incidence: Floats, heights: Floats, density: Floats) -> Floats:
-    """What the weight of the fluid drives each branch with (n, B) [Pa]: it falls of itself from a higher node to a lower one.
+    """What the weight of the fluid drives each branch with (n, B) [Pa]: it falls of itself from a higher node to a
+    lower one.
 
-    incidence (n, B, N); heights (n, N) [m] of the nodes, outdoors at 0; density (n, B) [kg/m3] of what stands in each branch.
+    incidence (n, B, N); heights (n, N) [m] of the nodes, outdoors at 0; density (n, B) [kg/m3] of what stands in each
+    branch.
     For `Branches.at` to add to its sources. Source: hydrostatics.
     """
     fall: Floats = (incidence @ heights[:, :, None])[:, :, 0]
@@ -121,7 +129,9 @@ def solve_network(incidence: Floats, branches: Branches[S], start: Floats | None
         turned = (step > PATIENCE) & ((move * last).sum(axis=1) < 0)
         share = np.where(turned, np.maximum(0.6 * share, LEAST_SHARE), np.minimum(1.5 * share, 1.0))
         flow, last = branches.moved((flow, move * share[:, None]), head, loss), move
-    raise SolveError(f"{name}_not_converged", f"The {name} path did not balance after {STEPS} steps", residual=float(worst.max()))
+    raise SolveError(
+        f"{name}_not_converged", f"The {name} path did not balance after {STEPS} steps", residual=float(worst.max())
+    )
 
 
 class _Nodes:
@@ -135,7 +145,8 @@ class _Nodes:
         self.inverse: Floats = self.matrix
 
     def linearise(self, slope: Floats) -> None:
-        """Flow per pressure of every branch, and the nodes' matrix with it; a node nothing reaches keeps its pressure."""
+        """Flow per pressure of every branch, and the nodes' matrix with it; a node nothing reaches keeps its
+        pressure."""
         self.conductance = np.divide(1.0, slope, out=np.zeros_like(slope), where=self.present)
         self.matrix = np.matmul(self.transposed, self.conductance[:, :, None] * self.incidence, dtype=np.float64)
         nodes = np.arange(self.matrix.shape[1])
@@ -143,7 +154,8 @@ class _Nodes:
         self.inverse = np.asarray(np.linalg.inv(self.matrix), dtype=np.float64)
 
     def pressures(self, flow: Floats, drive: Floats) -> Floats:
-        """Pressures (n, N) at which flows moved along their tangents balance; drive: what is left to move them (n, B)."""
+        """Pressures (n, N) at which flows moved along their tangents balance; drive: what is left to move them (n,
+        B)."""
         known = self.balance(np.where(self.present, flow + self.conductance * drive, 0.0))
         solved: Floats = -(self.inverse @ known[:, :, None])[:, :, 0]
         return solved

@@ -34,14 +34,16 @@ WORTH_SPLITTING = 64
 CEILING = 190.0
 """No engine-outlet temperature above it is sought [degC]: far past boiling of any mix under any cap."""
 TANK_FLOOR = 4.0
-"""Times what a cooler in the tank hands over per kelvin that the coolant through the core carries at least: slower flow is taken as that."""
+"""Times what a cooler in the tank hands over per kelvin that the coolant through the core carries at least: slower
+flow is taken as that."""
 LEAST_FLUX = 2e-3
 """Flux [kg/s per m2] at which the conductance of slower air is taken: the correlations say nothing of still air."""
 NO_FLUX = 1e-9
 
 
 class Meeting(NamedTuple):
-    """What the air brings to each cell at one evaluation: capacity [W/K], temperature [degC], conductance [W/K]; (n, lanes, cells)."""
+    """What the air brings to each cell at one evaluation: capacity [W/K], temperature [degC], conductance [W/K]; (n,
+    lanes, cells)."""
 
     capacity: Floats
     temperature: Floats
@@ -76,12 +78,17 @@ def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: Layout
     cp = moist_air.heat_capacity(fixed.air)
     core = commanded(fixed, command, "core")
     front = front_air(fixed, command)
-    # An element at the inlet feels what full flow would bring there: its own throttling is not followed round the circle.
-    felt = np.where(points.plant.circuit.at_inlet > 0, temperature - heat_in / (fixed.loop.engine[:, -1] * per_flow), temperature)
+    # An element at the inlet feels what full flow would bring there: its own throttling is not followed round the
+    # circle.
+    felt = np.where(
+        points.plant.circuit.at_inlet > 0, temperature - heat_in / (fixed.loop.engine[:, -1] * per_flow), temperature
+    )
     opening = thermostat_opening(points.plant.circuit, felt)
     pumped, core_flow = fixed.loop.at(opening)
     own = commanded(fixed, load, "coolant", "heat") * points.doubts.heat
-    found = _coolers(points, fixed, (core, front, bay_air(fixed, command)), (temperature, core_flow * per_flow), (own, load))
+    found = _coolers(
+        points, fixed, (core, front, bay_air(fixed, command)), (temperature, core_flow * per_flow), (own, load)
+    )
     ahead = points.plant.coolers.ahead
     class_air = front[:, None] + (points.plant.coolers.covered @ (found.rise * ahead)[:, :, None])[:, :, 0]
     given = own + found.tank - found.from_block
@@ -91,19 +98,41 @@ def _evaluated(points: Points, fixed: Fixed, temperature: Floats, layout: Layout
     air_in = np.where(forward.sum(axis=1) > 1e-9, mean_in, front)
     flux = forward / np.maximum(points.plant.network.area, 1e-9)
     tubes = tube_side(points, fixed, (temperature, air_in), core_flow)
-    conductance = _conductance(points, fixed, np.maximum(flux, LEAST_FLUX), 0.5 * (temperature + air_in), tubes.resistance)
+    conductance = _conductance(
+        points, fixed, np.maximum(flux, LEAST_FLUX), 0.5 * (temperature + air_in), tubes.resistance
+    )
     meeting = _meeting(points, fixed, (flux, class_air, conductance), cp)
     cooled = (core_flow * per_flow, temperature)
     face = march(
-        (meeting.capacity, meeting.temperature), meeting.conductance, cooled, points.plant.face.weight, (layout.passes, layout.rows)
+        (meeting.capacity, meeting.temperature),
+        meeting.conductance,
+        cooled,
+        points.plant.face.weight,
+        (layout.passes, layout.rows),
     )
     state = State(
-        temperature=temperature, rejection=face.heat + heat_in - given, heat_in=heat_in, given=given, exchanged=found, coolant_flow=pumped,
-        core_flow=core_flow, opening=opening, coolant_out=face.coolant_out, engine_inlet=temperature - given / (pumped * per_flow),
-        reading=reading, command=command, load=load, front_air=front, air_in=air_in, air_out=air_in + face.heat / meeting.capacity.sum(axis=(1, 2)),
-        bay_air=bay_air(fixed, command), flux=flux, conductance=meeting.conductance.sum(axis=(1, 2)), tube_reynolds=tubes.reynolds,
+        temperature=temperature,
+        rejection=face.heat + heat_in - given,
+        heat_in=heat_in,
+        given=given,
+        exchanged=found,
+        coolant_flow=pumped,
+        core_flow=core_flow,
+        opening=opening,
+        coolant_out=face.coolant_out,
+        engine_inlet=temperature - given / (pumped * per_flow),
+        reading=reading,
+        command=command,
+        load=load,
+        front_air=front,
+        air_in=air_in,
+        air_out=air_in + face.heat / meeting.capacity.sum(axis=(1, 2)),
+        bay_air=bay_air(fixed, command),
+        flux=flux,
+        conductance=meeting.conductance.sum(axis=(1, 2)),
+        tube_reynolds=tubes.reynolds,
         tube_share=_film_share(points, fixed, tubes, (forward, conductance)),
-    )  # fmt: skip
+    )
     return state, meeting, face
 
 
@@ -113,15 +142,22 @@ def mean(share: Floats, off: Floats, on: Floats) -> Floats:
 
 
 def _coolers(
-    points: Points, fixed: Fixed, air: tuple[Floats, Floats, Floats], coolant: tuple[Floats, Floats], engine: tuple[Floats, Floats]
+    points: Points,
+    fixed: Fixed,
+    air: tuple[Floats, Floats, Floats],
+    coolant: tuple[Floats, Floats],
+    engine: tuple[Floats, Floats],
 ) -> Exchanged:
-    """What the coolers do at an engine outlet. air: through the classes [kg/s], at the face and in the bay [degC]; coolant: temperature and
-    capacity of the flow through the core;  engine: its own heat into the coolant [W] and the fans' share of their power."""
+    """What the coolers do at an engine outlet. air: through the classes [kg/s], at the face and in the bay [degC];
+    coolant: temperature and
+    capacity of the flow through the core;  engine: its own heat into the coolant [W] and the fans' share of their
+    power."""
     core, front, bay = air
     temperature, capacity = coolant
     own, load = engine
     gearbox, oil, charge, flow = (
-        mean(load, off, on) for off, on in zip(fluid_heat(fixed.stopped.heat), fluid_heat(fixed.running.heat), strict=True)
+        mean(load, off, on)
+        for off, on in zip(fluid_heat(fixed.stopped.heat), fluid_heat(fixed.running.heat), strict=True)
     )
     asked = asked_of(points.situation.fluids, points.situation.drive, (gearbox, oil, charge, flow), points.doubts.heat)
     climate = points.situation.climate
@@ -135,7 +171,8 @@ def _coolers(
 
 
 def _drop_ahead(points: Points, fixed: Fixed, temperature: Floats, per_flow: Floats) -> Floats:
-    """Kelvin (n,) between engine outlet and lower hose at the flow the thermostat lets through; all heat is taken to leave in the core."""
+    """Kelvin (n,) between engine outlet and lower hose at the flow the thermostat lets through; all heat is taken to
+    leave in the core."""
     if not points.situation.command.sensing.after_core.any():
         return np.zeros_like(temperature)
     heat = fixed.stopped.into_coolant
@@ -159,7 +196,8 @@ def _meeting(points: Points, fixed: Fixed, classes: tuple[Floats, Floats, Floats
 
 
 class TubeSide(NamedTuple):
-    """The coolant's side of the core, (n,). film, resistance [m2K/W per m2 of face]: of its own film, and with fouling and bond."""
+    """The coolant's side of the core, (n,). film, resistance [m2K/W per m2 of face]: of its own film, and with
+    fouling and bond."""
 
     reynolds: Floats
     prandtl: Floats
@@ -176,7 +214,13 @@ def tube_side(points: Points, fixed: Fixed, temperatures: tuple[Floats, Floats],
     hot, cold = temperatures
     coolant = coolant_state(points.plant.coolant, 0.7 * hot + 0.3 * 0.5 * (hot + cold))
     tubes = fixed.loop_was.tubes
-    Re = coolant.density * core_flow / (tubes.number * surfaces.tube_section) * surfaces.coolant_diameter / coolant.viscosity
+    Re = (
+        coolant.density
+        * core_flow
+        / (tubes.number * surfaces.tube_section)
+        * surfaces.coolant_diameter
+        / coolant.viscosity
+    )
     Pr = coolant.viscosity * coolant.heat_capacity / coolant.conductivity
     nusselt = tube_nusselt(Re, Pr, tubes.aspect, surfaces.coolant_diameter / tubes.length)
     film = surfaces.coolant_diameter / (core.turbulator * nusselt * coolant.conductivity) / surfaces.inner_area
@@ -192,13 +236,16 @@ def _film_share(points: Points, fixed: Fixed, tubes: TubeSide, classes: tuple[Fl
 
 
 def _conductance(points: Points, fixed: Fixed, flux: Floats, film: Floats, resistance: Floats) -> Floats:
-    """Coolant-to-air conductance of each class per square metre of face (n, K) [W/m2K]: resistances in series. film (n,) [degC]"""
+    """Coolant-to-air conductance of each class per square metre of face (n, K) [W/m2K]: resistances in series. film
+    (n,) [degC]"""
     air = (moist_air.viscosity(film), moist_air.conductivity(film), moist_air.heat_capacity(fixed.air))
     outer = air_conductance(points.plant.core, fixed.surfaces, fixed.surface, flux, air)
     return points.doubts.conductance[:, None] / (1 / outer + resistance[:, None])
 
 
-def solve(points: Points, layout: Layout, fixed: Fixed | None = None, start: tuple[Floats, Floats] | None = None) -> Solution:
+def solve(
+    points: Points, layout: Layout, fixed: Fixed | None = None, start: tuple[Floats, Floats] | None = None
+) -> Solution:
     """Engine-outlet temperature (n,) at which rejection equals heat in.
 
     Rejection less heat in rises with temperature, so a bracketed secant cannot miss it. Where even CEILING
@@ -229,7 +276,9 @@ def solve(points: Points, layout: Layout, fixed: Fixed | None = None, start: tup
         if len(done) >= WORTH_SPLITTING and done.mean() > 0.3:
             return _split(points, layout, fixed, temperature, done, state)
         state = evaluate(points, fixed, temperature, layout)
-    raise SolveError("heat_not_converged", f"No steady temperature found after {STEPS} steps", residual=float(off.max()))
+    raise SolveError(
+        "heat_not_converged", f"No steady temperature found after {STEPS} steps", residual=float(off.max())
+    )
 
 
 def _split(points: Points, layout: Layout, fixed: Fixed, temperature: Floats, done: Bools, state: State) -> Solution:
@@ -241,7 +290,9 @@ def _split(points: Points, layout: Layout, fixed: Fixed, temperature: Floats, do
     settles[rest] = further.settles
     stuck = done & (temperature >= CEILING) & (state.margin < 0)
     proportional[rest] = further.slope
-    return Solution(put(state, rest, further.state), fixed, settles & ~stuck, proportional, further.steps, further.residual)
+    return Solution(
+        put(state, rest, further.state), fixed, settles & ~stuck, proportional, further.steps, further.residual
+    )
 
 
 def thermal_mass(points: Points) -> Floats:
@@ -253,7 +304,8 @@ def thermal_mass(points: Points) -> Floats:
 
 
 def face_reynolds(points: Points, solution: Solution) -> Floats:
-    """Louver Reynolds number at the mean face flux (n,), while the fans run where they run at all: the correlations are stated for 100..3000.
+    """Louver Reynolds number at the mean face flux (n,), while the fans run where they run at all: the correlations
+    are stated for 100..3000.
 
     Source: CHANG_WANG.
     """

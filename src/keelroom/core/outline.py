@@ -92,7 +92,9 @@ def to_edge(point: Point, start: Point, end: Point) -> float:
         return math.hypot(point[0] - start[0], point[1] - start[1])
     share = ((point[0] - start[0]) * (end[0] - start[0]) + (point[1] - start[1]) * (end[1] - start[1])) / length**2
     share = min(max(share, 0.0), 1.0)
-    return math.hypot(point[0] - start[0] - share * (end[0] - start[0]), point[1] - start[1] - share * (end[1] - start[1]))
+    return math.hypot(
+        point[0] - start[0] - share * (end[0] - start[0]), point[1] - start[1] - share * (end[1] - start[1])
+    )
 
 
 def to_outline(point: Point, outline: Outline) -> float:
@@ -176,9 +178,9 @@ def hull(points: list[Point]) -> Outline:
     def half(run: list[Point]) -> list[Point]:
         chain: list[Point] = []
         for p in run:
-            while len(chain) > 1 and (chain[-1][0] - chain[-2][0]) * (p[1] - chain[-2][1]) <= (chain[-1][1] - chain[-2][1]) * (
-                p[0] - chain[-2][0]
-            ):
+            while len(chain) > 1 and (chain[-1][0] - chain[-2][0]) * (p[1] - chain[-2][1]) <= (
+                chain[-1][1] - chain[-2][1]
+            ) * (p[0] - chain[-2][0]):
                 chain.pop()
             chain.append(p)
         return chain[:-1]

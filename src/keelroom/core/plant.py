@@ -1,6 +1,7 @@
 """What is solved and what comes of it: records of stacked operating points.
 
-A point is a plant, what the car is, in a situation, what it is asked to do: a search varies the first, a drive the second.
+A point is a plant, what the car is, in a situation, what it is asked to do: a search varies the first, a drive the
+second.
 """
 
 from __future__ import annotations
@@ -47,7 +48,8 @@ class Fans(NamedTuple):
 
 
 class Command(NamedTuple):
-    """What the fans are told: voltage (n, fans) at each motor; what the sensor sees of the coolant, and the share of full it makes them run at.
+    """What the fans are told: voltage (n, fans) at each motor; what the sensor sees of the coolant, and the share of
+    full it makes them run at.
 
     turned (n, fans) : speed of the shaft an engine turns over the fan's rated one, 0 for electric ones
     """
@@ -75,7 +77,8 @@ class Doubts(NamedTuple):
 
 
 class Layout(NamedTuple):
-    """How a core is laid out, shared by all points of a batch: tubes across or down, passes of the coolant, rows of tubes one behind another."""
+    """How a core is laid out, shared by all points of a batch: tubes across or down, passes of the coolant, rows of
+    tubes one behind another."""
 
     crossflow: bool
     passes: int
@@ -99,7 +102,8 @@ class Plant(NamedTuple):
 
 
 class Situation(NamedTuple):
-    """What n cars are asked to do and stand in. air_speed [m/s] of the air met; pump_voltage at an electric coolant pump
+    """What n cars are asked to do and stand in. air_speed [m/s] of the air met; pump_voltage at an electric coolant
+    pump
 
     fluids : what the fluids of coolers are given, as far as the engine's losses do not say it
     """
@@ -141,11 +145,13 @@ class Air(NamedTuple):
     speed: Floats
     """(n, fans) share of rated speed"""
     branches: Floats
-    """(n, B) all flows in branch order, those of the core per area, where a like point's search begins: its areas may differ"""
+    """(n, B) all flows in branch order, those of the core per area, where a like point's search begins: its areas may
+    differ"""
 
 
 class Fluids(NamedTuple):
-    """What fluids of coolers are given whatever the engine's load is, (n,). Shaft power of the A/C [W] and its share of Carnot; steering [W];
+    """What fluids of coolers are given whatever the engine's load is, (n,). Shaft power of the A/C [W] and its share
+    of Carnot; steering [W];
 
     own_air (n, E) [kg/s] through coolers away from the core, 0 for those ahead
     """

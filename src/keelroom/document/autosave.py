@@ -31,7 +31,8 @@ def state_folder() -> Path:
 
 
 class Origin(NamedTuple):
-    """The file a copy grew from, '' if it was never saved or that is not known, and the digest of what that file then held."""
+    """The file a copy grew from, '' if it was never saved or that is not known, and the digest of what that file then
+    held."""
 
     path: str = ""
     digest: str = ""
@@ -41,7 +42,8 @@ class Origin(NamedTuple):
 class Recovered:
     """A build left behind by a window that did not close.
 
-    origin : the file it came from, '' if it was never saved or that is not known;  grew_from : digest of what that file held then
+    origin : the file it came from, '' if it was never saved or that is not known;  grew_from : digest of what that
+             file held then
     """
 
     build: Build
@@ -92,7 +94,9 @@ class Autosave:
     def keep(self, build: Build, origin: Origin) -> None:
         """Write the recovery copy. Raises DocumentError where it cannot."""
         self._claim()
-        write_atomically(self._note(self.path), json.dumps({"origin": origin.path, "digest": origin.digest}).encode(), PRIVATE)
+        write_atomically(
+            self._note(self.path), json.dumps({"origin": origin.path, "digest": origin.digest}).encode(), PRIVATE
+        )
         write_atomically(self.path, serialised(build), PRIVATE)
 
     def _claim(self) -> None:
@@ -104,10 +108,13 @@ class Autosave:
             self._held = own(self._lock(self.path))
         except (OSError, ValueError) as error:
             why = getattr(error, "strerror", None) or "that is no name of a folder"
-            raise DocumentError("not_written", f"No recovery copies can be kept in {readable(str(self.folder), 120)}: {why}") from None
+            raise DocumentError(
+                "not_written", f"No recovery copies can be kept in {readable(str(self.folder), 120)}: {why}"
+            ) from None
 
     def adopt(self, recovered: Recovered) -> None:
-        """Go on with a copy as one's own: nothing is written and nothing removed, so nothing can go wrong on a full disk.
+        """Go on with a copy as one's own: nothing is written and nothing removed, so nothing can go wrong on a full
+        disk.
 
         Raises DocumentError where another window took it first.
         """
@@ -149,7 +156,8 @@ class Autosave:
         return path.with_suffix(".lock")
 
     def left_behind(self, origin: Path | None = None) -> Left:
-        """Recovery copies of windows that are gone; only those of the file `origin` where one is given. Clears other leftovers."""
+        """Recovery copies of windows that are gone; only those of the file `origin` where one is given. Clears other
+        leftovers."""
         left = Left()
         clear_abandoned(self.folder)
         with suppress(OSError):
@@ -157,7 +165,9 @@ class Autosave:
                 if path != self.path:
                     self._look_at(path, left)
         if origin is not None:
-            left[:] = [found for found in left if found.origin and os.path.realpath(found.origin) == os.path.realpath(origin)]
+            left[:] = [
+                found for found in left if found.origin and os.path.realpath(found.origin) == os.path.realpath(origin)
+            ]
         left.sort(key=lambda found: found.kept, reverse=True)
         return left
 
@@ -168,11 +178,15 @@ class Autosave:
             if self._in_use(path):
                 return
             origin = self._origin(path)
-            left.append(Recovered(load(path), origin.path, path, datetime.fromtimestamp(path.stat().st_mtime), origin.digest))
+            left.append(
+                Recovered(load(path), origin.path, path, datetime.fromtimestamp(path.stat().st_mtime), origin.digest)
+            )
         except (DocumentError, OSError, OverflowError) as error:
             name = readable(path.name, 80)
             why = getattr(error, "message", None) or getattr(error, "strerror", None) or "it cannot be read"
-            left.passed_over.append("A recovery copy was passed over and left where it is: " + (why if name in why else f"{name}, {why}"))
+            left.passed_over.append(
+                "A recovery copy was passed over and left where it is: " + (why if name in why else f"{name}, {why}")
+            )
 
     def _in_use(self, path: Path) -> bool:
         try:
@@ -195,8 +209,10 @@ class Autosave:
 class Keeper:
     """Writes recovery copies in a thread of its own, so that neither a slow disk nor a busy window holds up the other.
 
-    A build offered is written `within` seconds later, whatever is offered meanwhile: then the newest is. `offer`, `rest`,
-    `write_now` and `end` are called from the window's thread, `failed` from either. `_turn` guards what waits and is never
+    A build offered is written `within` seconds later, whatever is offered meanwhile: then the newest is. `offer`,
+    `rest`,
+    `write_now` and `end` are called from the window's thread, `failed` from either. `_turn` guards what waits and is
+    never
     held while something is written; `_pen` is held by whoever writes.
     """
 

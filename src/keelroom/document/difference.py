@@ -1,4 +1,5 @@
-"""What differs between two builds, as data: where, what it was, what it is, and which step made it so; and a sentence for each."""
+"""What differs between two builds, as data: where, what it was, what it is, and which step made it so; and a sentence
+for each."""
 
 from __future__ import annotations
 
@@ -46,7 +47,9 @@ def differences(before: Build, after: Build) -> tuple[Difference, ...]:
 
 def _common(before: tuple[Done, ...], after: tuple[Done, ...]) -> int:
     """How many steps at the start the two trails share."""
-    return next((k for k, (a, b) in enumerate(zip(before, after, strict=False)) if a != b), min(len(before), len(after)))
+    return next(
+        (k for k, (a, b) in enumerate(zip(before, after, strict=False)) if a != b), min(len(before), len(after))
+    )
 
 
 def _act_for(steps: tuple[Done, ...], path: Path) -> Act | None:
@@ -61,7 +64,9 @@ def _sections(path: Path, place: tuple[str, ...], before: BaseModel, after: Base
     found: list[Difference] = []
     for name in type(after).model_fields:
         if path or name not in APART:
-            found += _values((*path, name), (*place, _label(type(after), name)), getattr(before, name), getattr(after, name))
+            found += _values(
+                (*path, name), (*place, _label(type(after), name)), getattr(before, name), getattr(after, name)
+            )
     return found
 
 
@@ -73,7 +78,11 @@ def _label(model: type[BaseModel], name: str) -> str:
 def _values(path: Path, place: tuple[str, ...], before: Any, after: Any) -> list[Difference]:
     if before is after or before == after:
         return []
-    if isinstance(before, tuple) and isinstance(after, tuple) and all(hasattr(item, "id") for item in (*before, *after)):
+    if (
+        isinstance(before, tuple)
+        and isinstance(after, tuple)
+        and all(hasattr(item, "id") for item in (*before, *after))
+    ):
         return _members(path, place, before, after)
     if type(before) is type(after) and isinstance(after, BaseModel) and not isinstance(after, Quantity):
         return _sections(path, place, before, after)
@@ -103,7 +112,9 @@ def between_packages(build: Build, one: str, other: str) -> tuple[Difference, ..
     """What the other package says differently from the one; places without the package's own name."""
     pair = [next(package for package in build.packages if package.id == ident) for ident in (one, other)]
     found = _sections(("packages", other), (), *pair)
-    return tuple(differs for differs in found if differs.path[2] not in OWN_TO_PACKAGES and differs.path[-1] not in NO_CHANGE)
+    return tuple(
+        differs for differs in found if differs.path[2] not in OWN_TO_PACKAGES and differs.path[-1] not in NO_CHANGE
+    )
 
 
 def came(before: Build, after: Build) -> Path | None:

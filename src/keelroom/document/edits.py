@@ -77,7 +77,8 @@ def _validated(model: type[BaseModel], change: Change) -> Any:
 
 
 def verify(build: Build, since: Build) -> None:
-    """Hold every section of a build that is not one of `since`, which was looked at, against what its fields allow. Raises InputError."""
+    """Hold every section of a build that is not one of `since`, which was looked at, against what its fields allow.
+    Raises InputError."""
     _verify(build, _known(since))
     _ids_hold(build)
 
@@ -98,9 +99,11 @@ def _known(node: Any) -> set[int]:
 
 
 def _verify(node: Any, known: set[int]) -> None:
-    """Hold every new section within a value against what its fields allow: what was copied with another value in it never was.
+    """Hold every new section within a value against what its fields allow: what was copied with another value in it
+    never was.
 
-    Raises InputError with the field's own sentence. Nothing is made anew, so that what did not change stays the same object.
+    Raises InputError with the field's own sentence. Nothing is made anew, so that what did not change stays the same
+    object.
     """
     if isinstance(node, tuple):
         for item in node:
@@ -111,7 +114,9 @@ def _verify(node: Any, known: set[int]) -> None:
         value = getattr(node, name)
         if isinstance(value, str):
             harmless(value, name)
-        most = next((item.max_length for item in type(node).model_fields[name].metadata if isinstance(item, MaxLen)), math.inf)
+        most = next(
+            (item.max_length for item in type(node).model_fields[name].metadata if isinstance(item, MaxLen)), math.inf
+        )
         if not isinstance(value, tuple) or len(value) > most:
             _validated(type(node), Change((name,), value))
         _verify(value, known)
@@ -119,7 +124,8 @@ def _verify(node: Any, known: set[int]) -> None:
 
 @contextmanager
 def in_our_words() -> Iterator[None]:
-    """What the schema refuses of a section that is being made comes as InputError with a sentence, as everywhere else."""
+    """What the schema refuses of a section that is being made comes as InputError with a sentence, as everywhere
+    else."""
     try:
         yield
     except ValidationError as error:
@@ -134,7 +140,8 @@ def _sentence(field: str, error: ValidationError) -> str:
 
 
 def checked(model: type[M], **fields: Any) -> M:
-    """A section made from worked-out values. Raises InputError with our own words where one is outside what its field allows."""
+    """A section made from worked-out values. Raises InputError with our own words where one is outside what its field
+    allows."""
     with in_our_words():
         return model(**fields)
 

@@ -1,4 +1,5 @@
-"""What somebody entered, as an act: from the changes of an edit to data, and from that data back to the same changes."""
+"""What somebody entered, as an act: from the changes of an edit to data, and from that data back to the same
+changes."""
 
 from __future__ import annotations
 
@@ -19,13 +20,15 @@ if TYPE_CHECKING:
 
 Given = tuple[tuple[str, str], ...]
 ENTER, ENTER_ALL, MOVE = "enter", "enter_all", "move"
-"""Codes of what is entered in one field, of several entered at once, and of what moves one part by several of its measures."""
+"""Codes of what is entered in one field, of several entered at once, and of what moves one part by several of its
+measures."""
 MARKS = ("unit", "origin", "doubt")
 """What stands beside a measure's text."""
 
 
 def entered(label: str, values: tuple[tuple[Path, Any], ...]) -> Act:
-    """The act of entering values: one of them as typed, chosen or ticked, a whole section as JSON, several as JSON with their paths."""
+    """The act of entering values: one of them as typed, chosen or ticked, a whole section as JSON, several as JSON
+    with their paths."""
     if len(values) == 1:
         ((path, value),) = values
         return Act(ENTER, label, package_of(path), _given("text", value), path)
@@ -47,7 +50,8 @@ def moved_to(label: str, where: Path, values: dict[str, Quantity]) -> Act:
 
 
 def joined(earlier: Act, later: Act) -> Act:
-    """Two moves of one part as one: where it went last by every measure either changed. The later act where they are not such."""
+    """Two moves of one part as one: where it went last by every measure either changed. The later act where they are
+    not such."""
     if earlier.code != MOVE or later.code != MOVE or earlier.path != later.path:
         return later
     given = dict(earlier.given) | dict(later.given)
@@ -79,7 +83,8 @@ def _marks(value: Quantity) -> Given:
 
 
 def values_of(build: Build, act: Act) -> tuple[tuple[Path, Any], ...]:
-    """The paths an entered act changes, each with its new value. Raises InputError where the build has no such field."""
+    """The paths an entered act changes, each with its new value. Raises InputError where the build has no such
+    field."""
     given = dict(act.given)
     if act.code == ENTER_ALL and OMITTED not in given:
         return tuple((path, _from_json(build, path, text)) for path, text in _several(given))

@@ -61,7 +61,20 @@ def part_of(path: Path) -> Path:
 
 LISTED = {
     (name,)
-    for name in ("fans", "coolers", "cuts", "brackets", "panels", "moves", "circuits", "obstacles", "holes", "air_holes", "hoses", "parts")
+    for name in (
+        "fans",
+        "coolers",
+        "cuts",
+        "brackets",
+        "panels",
+        "moves",
+        "circuits",
+        "obstacles",
+        "holes",
+        "air_holes",
+        "hoses",
+        "parts",
+    )
 }
 """sections that are lists of parts"""
 
@@ -76,7 +89,8 @@ def owner_and_spec(build: BaseModel, path: Path) -> tuple[BaseModel, Spec | None
 
 @cache
 def _lists(model: type[BaseModel]) -> tuple[tuple[str, bool, bool], ...]:
-    """Fields of a section that are lists whose members have ids, or lead to such: (name, is one itself, more below it)."""
+    """Fields of a section that are lists whose members have ids, or lead to such: (name, is one itself, more below
+    it)."""
     found = []
     for name, info in model.model_fields.items():
         for inner in _models_in(info.annotation):
@@ -96,7 +110,8 @@ def _models_in(annotation: Any) -> Iterator[type[BaseModel]]:
 
 
 def id_lists(node: BaseModel, apart: tuple[str, ...] = (), at: Path = ()) -> Iterator[tuple[Path, tuple[str, ...]]]:
-    """Path and ids of every list below `node` whose members have ids, list by list. apart: fields of `node` that are left out"""
+    """Path and ids of every list below `node` whose members have ids, list by list. apart: fields of `node` that are
+    left out"""
     for name, listed, below in _lists(type(node)):
         if name in apart:
             continue

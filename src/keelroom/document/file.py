@@ -30,7 +30,8 @@ LARGEST = 20_000_000
 
 
 class Stored(NamedTuple):
-    """A build as it stands in a file: what it says, the digest of the file's bytes, and what has to be said about the writing."""
+    """A build as it stands in a file: what it says, the digest of the file's bytes, and what has to be said about the
+    writing."""
 
     build: Build
     digest: str
@@ -43,7 +44,8 @@ def load(path: Path) -> Build:
 
 
 def read(path: Path) -> Stored:
-    """The build in a file with the digest of its bytes. Raises DocumentError with one sentence that says what and where."""
+    """The build in a file with the digest of its bytes. Raises DocumentError with one sentence that says what and
+    where."""
     data = _bytes(path)
     return Stored(parse(data, path), sha256(data).hexdigest())
 
@@ -72,7 +74,11 @@ def _bytes(path: Path) -> bytes:
     try:
         kind = path.stat()
         if not stat.S_ISREG(kind.st_mode):
-            _refuse("no_file", path, "is not a file but a " + ("folder" if stat.S_ISDIR(kind.st_mode) else "device or a pipe"))
+            _refuse(
+                "no_file",
+                path,
+                "is not a file but a " + ("folder" if stat.S_ISDIR(kind.st_mode) else "device or a pipe"),
+            )
         if kind.st_size > LARGEST:
             _refuse("too_large", path, f"is over {LARGEST // 1_000_000} MB, far more than a build")
         return path.read_bytes()
@@ -138,13 +144,21 @@ def _raw(data: bytes, path: Path) -> dict[str, Any]:
     try:
         text = data.decode("utf-8-sig")
         _not_too_deep(text, path)
-        raw = json.loads(text, object_pairs_hook=no_duplicates, parse_float=finite, parse_int=whole, parse_constant=_Unfit)
+        raw = json.loads(
+            text, object_pairs_hook=no_duplicates, parse_float=finite, parse_int=whole, parse_constant=_Unfit
+        )
     except UnicodeDecodeError as error:
-        _refuse("not_text", path, f"is not a text file: line {_line(data[: error.start].decode('utf-8', 'replace'))} is no UTF-8")
+        _refuse(
+            "not_text",
+            path,
+            f"is not a text file: line {_line(data[: error.start].decode('utf-8', 'replace'))} is no UTF-8",
+        )
     except json.JSONDecodeError as error:
         cut = error.pos >= len(text.rstrip())
         at = _line(text[: error.pos])
-        _refuse("not_json", path, f"is cut short: it ends in the midst, at line {at}" if cut else f"is damaged at line {at}")
+        _refuse(
+            "not_json", path, f"is cut short: it ends in the midst, at line {at}" if cut else f"is damaged at line {at}"
+        )
     if not isinstance(raw, dict):
         _refuse("foreign", path, "is not a Keel Room build: expected a JSON object")
     return raw
@@ -168,7 +182,8 @@ def _not_too_deep(text: str, path: Path) -> None:
 
 
 def _fit(node: Any, at: tuple[int | str, ...], path: Path, raw: Any = None) -> Any:
-    """The document with nothing in it that cannot be kept or shown; what cannot be mended is refused where it stands."""
+    """The document with nothing in it that cannot be kept or shown; what cannot be mended is refused where it
+    stands."""
     raw = node if raw is None else raw
     if isinstance(node, dict):
         return {_key(key, at, path, raw): _fit(value, (*at, key), path, raw) for key, value in node.items()}
@@ -222,7 +237,8 @@ def _opens_again(build: Build, data: bytes, path: Path, since: Build | None) -> 
 
 
 def serialised(build: Build) -> bytes:
-    """The file's bytes: JSON, two-space indent, keys in schema order. Raises DocumentError where a text in it is none."""
+    """The file's bytes: JSON, two-space indent, keys in schema order. Raises DocumentError where a text in it is
+    none."""
     try:
         return (build.model_dump_json(indent=2) + "\n").encode()
     except PydanticSerializationError:
@@ -240,6 +256,10 @@ def save(build: Build, path: Path, known: str = "", since: Build | None = None) 
         _refuse("changed_on_disk", path, "was changed by another program since it was opened here")
     data = serialised(build)
     if len(data) > LARGEST:
-        _refuse("too_large", path, f"would be over {LARGEST // 1_000_000} MB, and could not be opened again; nothing was written")
+        _refuse(
+            "too_large",
+            path,
+            f"would be over {LARGEST // 1_000_000} MB, and could not be opened again; nothing was written",
+        )
     _opens_again(build, data, path, since)
     return Stored(build, sha256(data).hexdigest(), write_atomically(path, data))

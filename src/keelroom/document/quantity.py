@@ -113,7 +113,9 @@ class Spec:
             raise PydanticCustomError("quantity", "{reason}", {"reason": error.message}) from None
         if abs(reading.si - value.si) > 1e-9 * max(1.0, abs(value.si)):
             raise PydanticCustomError(
-                "quantity", "si is {si} but “{text}” reads as {read}", {"si": value.si, "text": value.as_typed, "read": reading.si}
+                "quantity",
+                "si is {si} but “{text}” reads as {read}",
+                {"si": value.si, "text": value.as_typed, "read": reading.si},
             )
         refused = self.refusal(value.si)
         if refused:

@@ -47,6 +47,7 @@ def _nothing(_context: Context) -> str:
 
 
 def reason(detail: Mapping[str, Any]) -> str:
-    """Why one value was refused, as the end of a sentence that begins with its place. detail: one error of the schema library"""
+    """Why one value was refused, as the end of a sentence that begins with its place. detail: one error of the schema
+    library"""
     words = REASONS.get(str(detail.get("type")), _nothing)
     return readable(words(detail.get("ctx") or {}), 300)

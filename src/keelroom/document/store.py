@@ -15,7 +15,8 @@ Listener = Callable[[], None]
 
 
 class Step(NamedTuple):
-    """One step of the trail: the whole builds before and after it. Builds share what did not change, so a step costs little,
+    """One step of the trail: the whole builds before and after it. Builds share what did not change, so a step costs
+    little,
     and going back needs no inverse that could miss something."""
 
     act: Act
@@ -95,7 +96,8 @@ class Store:
         return bool(self._done) and bool(self._done[-1].merge_key)
 
     def end_merge(self) -> None:
-        """Close the step a drag was merging into, so that the next drag is its own step; one that led back to its start is none."""
+        """Close the step a drag was merging into, so that the next drag is its own step; one that led back to its
+        start is none."""
         if not self.merging:
             return
         step = self._done.pop()

@@ -1,7 +1,10 @@
-"""Text of a build as it may be stored and shown: no control characters, nothing that turns a line round, no half a character.
+"""Text of a build as it may be stored and shown: no control characters, nothing that turns a line round, no half a
+character.
 
-A name stands in lists, in a terminal, in a window's title: a line's end in it would break them, an escape sequence would be carried
-out, a mark of direction would have a line read backwards. Such characters are shown for what they are, one sign each; a text that
+A name stands in lists, in a terminal, in a window's title: a line's end in it would break them, an escape sequence
+would be carried
+out, a mark of direction would have a line read backwards. Such characters are shown for what they are, one sign each;
+a text that
 cannot be written as UTF-8 at all is refused where it stands.
 """
 
@@ -33,7 +36,9 @@ def harmless(text: str, field: str) -> str:
         raise InputError("too_long", f"is {len(text):,} characters long; at most {most:,} are kept")
     half = next((c for c in text if "\ud800" <= c <= "\udfff"), "")
     if half:
-        raise InputError("half_a_character", f"holds half a character (U+{ord(half):04X} by itself); type that place again")
+        raise InputError(
+            "half_a_character", f"holds half a character (U+{ord(half):04X} by itself); type that place again"
+        )
     if field == NOTES:
         return _UNSEEN.sub(SIGN, text)
     return _CONTROLS.sub(SIGN, _BREAKS.sub(" ", text))

@@ -1,4 +1,5 @@
-"""Writing a file whole or not at all, and telling what a killed writer left from what a living one is about to finish."""
+"""Writing a file whole or not at all, and telling what a killed writer left from what a living one is about to
+finish."""
 
 from __future__ import annotations
 
@@ -18,9 +19,11 @@ PRIVATE = 0o600
 
 
 def write_atomically(path: Path, data: bytes, mode: int | None = None) -> str:
-    """Whole file or nothing: temporary file in the same folder, fsync, replace. Returns what has to be said of it, '' for nothing.
+    """Whole file or nothing: temporary file in the same folder, fsync, replace. Returns what has to be said of it, ''
+    for nothing.
 
-    A link is followed, so that it goes on pointing at the file. Permissions, owner and group stay as they were where this
+    A link is followed, so that it goes on pointing at the file. Permissions, owner and group stay as they were where
+    this
     person may give them; a read-only file is refused.
     mode : the permissions wanted; None for those the file has, or those any new file gets
     Raises DocumentError; the old file stays.
@@ -30,10 +33,14 @@ def write_atomically(path: Path, data: bytes, mode: int | None = None) -> str:
         target = Path(os.path.realpath(path))
         old = target.stat() if target.exists() else None
         if old is not None and not stat.S_ISREG(old.st_mode):
-            raise DocumentError("no_file", f"{named(path)} is not a file and was left as it is; choose another place", path=str(path))
+            raise DocumentError(
+                "no_file", f"{named(path)} is not a file and was left as it is; choose another place", path=str(path)
+            )
         if old is not None and (not old.st_mode & 0o222 or not os.access(target, os.W_OK)):
             raise DocumentError(
-                "read_only", f"{named(path)} is read-only and was left as it is. Nothing was lost; choose another place", path=str(path)
+                "read_only",
+                f"{named(path)} is read-only and was left as it is. Nothing was lost; choose another place",
+                path=str(path),
             )
         handle, temporary = tempfile.mkstemp(prefix=_prefix(target), suffix=".part", dir=target.parent)
         with os.fdopen(handle, "wb") as file:
@@ -49,7 +56,9 @@ def write_atomically(path: Path, data: bytes, mode: int | None = None) -> str:
                 os.unlink(temporary)
         why = getattr(error, "strerror", None) or "its name is none a file can have"
         raise DocumentError(
-            "not_written", f"{named(path)} could not be written: {why}. Nothing was lost; choose another place", path=str(path)
+            "not_written",
+            f"{named(path)} could not be written: {why}. Nothing was lost; choose another place",
+            path=str(path),
         ) from None
     return note
 
@@ -92,7 +101,11 @@ def _like(handle: int, old: os.stat_result | None, mode: int | None) -> str:
 def _linked(old: os.stat_result | None) -> str:
     """What is to be said of a file that has other names: they go on holding what it held."""
     others = old.st_nlink - 1 if old is not None else 0
-    return f"{others} other {'name' if others == 1 else 'names'} of it (hard links) still hold what it said before" if others > 0 else ""
+    return (
+        f"{others} other {'name' if others == 1 else 'names'} of it (hard links) still hold what it said before"
+        if others > 0
+        else ""
+    )
 
 
 def _mask() -> int:
@@ -102,7 +115,8 @@ def _mask() -> int:
 
 
 def _own(handle: int) -> bool:
-    """Hold a file for as long as it stays open; False where somebody else does. Where files cannot be held, nobody does."""
+    """Hold a file for as long as it stays open; False where somebody else does. Where files cannot be held, nobody
+    does."""
     try:
         fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
     except BlockingIOError:
@@ -113,7 +127,8 @@ def _own(handle: int) -> bool:
 
 
 def own(path: Path) -> int | None:
-    """Open and hold a file until the handle is closed or the process ends, however it ends; None where somebody else holds it.
+    """Open and hold a file until the handle is closed or the process ends, however it ends; None where somebody else
+    holds it.
 
     A number in a name can come back with another process; a held file cannot. Raises OSError.
     """

@@ -1,4 +1,5 @@
-"""The charging balance drawn: per duty case what is wanted, lying along one rail of amps, against what the alternator can give."""
+"""The charging balance drawn: per duty case what is wanted, lying along one rail of amps, against what the alternator
+can give."""
 
 from __future__ import annotations
 
@@ -23,7 +24,13 @@ def charging(build: Build, package: Package, assessment: Assessment) -> Scene | 
     if not solved or assessment.electrics is None or assessment.electrics.alternator is None:
         return None
     systems = [(result.name, system_at(build, package, demand_of(build.brief, case).at)) for case, result in solved]
-    most = max(max(system.balance.wanted, min(system.balance.available, 1.6 * system.balance.wanted)) for _, system in systems) * 1.06
+    most = (
+        max(
+            max(system.balance.wanted, min(system.balance.available, 1.6 * system.balance.wanted))
+            for _, system in systems
+        )
+        * 1.06
+    )
     names = {motored.name: motored.fan for motored in motors_of(build, package)}
     shapes: list[Shape] = []
 
@@ -54,10 +61,14 @@ def charging(build: Build, package: Package, assessment: Assessment) -> Scene | 
         else:
             more = " or more" if given < balance.available else ""
             words(min(x(given), RIGHT), under, text + more, "el.words", "end" if given > 0.5 * most else "start")
-    return Scene(tuple(shapes), (0.0, -(TOP + ROW * len(systems) + 4) * MM, WIDTH * MM, (TOP + ROW * len(systems) + 4) * MM))
+    return Scene(
+        tuple(shapes), (0.0, -(TOP + ROW * len(systems) + 4) * MM, WIDTH * MM, (TOP + ROW * len(systems) + 4) * MM)
+    )
 
 
-def _bar(shapes: list[Shape], system: System, fans: dict[str, bool], at: tuple[Callable[[float], float], float]) -> None:
+def _bar(
+    shapes: list[Shape], system: System, fans: dict[str, bool], at: tuple[Callable[[float], float], float]
+) -> None:
     """Loads end to end, each with its name where it has room."""
     x, y = at
     start = 0.0
@@ -68,7 +79,9 @@ def _bar(shapes: list[Shape], system: System, fans: dict[str, bool], at: tuple[C
         role = "bar.fan" if fans.get(name) else "bar.rest" if name in fans else "bar.load"
         shapes.append(Rect(role, left * MM, (y - BAR / 2) * MM, (right - left) * MM, BAR * MM))
         if right - left > 7.2 * len(name) + 8:
-            shapes.append(Label("bar.word" if role == "bar.load" else "bar.label", ((left + right) / 2 * MM, y * MM), name))
+            shapes.append(
+                Label("bar.word" if role == "bar.load" else "bar.label", ((left + right) / 2 * MM, y * MM), name)
+            )
         start += amps
 
 

@@ -1,4 +1,5 @@
-"""The fluids of a build drawn for one duty case: what each is given, where it leaves it, how hot it runs, what air its coolers meet."""
+"""The fluids of a build drawn for one duty case: what each is given, where it leaves it, how hot it runs, what air
+its coolers meet."""
 
 from __future__ import annotations
 
@@ -11,7 +12,8 @@ from keelroom.units import KINDS, format_si
 MM = 1e-3
 LEFT, ROW, TOP, GIVEN, BOX, HIGH, GAP = 5.0, 96.0, 8.0, 58.0, 112.0, 44.0, 8.0
 ACROSS, LINE = 3, 68.0
-"""Boxes of a fluid side by side, and how far down those after them stand: their words want the width when panels leave the board narrow."""
+"""Boxes of a fluid side by side, and how far down those after them stand: their words want the width when panels
+leave the board narrow."""
 WIDTH = LEFT + GIVEN + ACROSS * (GAP + BOX) + LEFT
 NAMES = {
     "gearbox": "Gearbox fluid",
@@ -52,7 +54,10 @@ def _row(shapes: list[Shape], told: tuple[str, CaseFigures], top: float, system:
     if fluid == "refrigerant" and given < LEAST:
         head = "Refrigerant: the A/C is off"
     elif fluid == "refrigerant":
-        head += f", {format_si(figures.fluids.head_pressure, KINDS['pressure'], system)} at the gauge; vents {format_si(figures.fluids.vents, KINDS['temperature'], system)}"
+        head += (
+            f", {format_si(figures.fluids.head_pressure, KINDS['pressure'], system)} at the gauge; vents "
+            f"{format_si(figures.fluids.vents, KINDS['temperature'], system)}"
+        )
     alarm = at > HOT.get(fluid, 1e9)
     _words(shapes, (LEFT, top - 10), head, "el.alarm" if alarm else "el.value")
     y = top - 26 - HIGH / 2
@@ -64,7 +69,13 @@ def _row(shapes: list[Shape], told: tuple[str, CaseFigures], top: float, system:
         x, low = start + GAP + across * (BOX + GAP), y - line * LINE
         if across == 0:
             shapes.append(
-                Polyline("rail", tuple((u * MM, v * MM) for u, v in ((start, y), (start + GAP / 2, y), (start + GAP / 2, low), (x, low))))
+                Polyline(
+                    "rail",
+                    tuple(
+                        (u * MM, v * MM)
+                        for u, v in ((start, y), (start + GAP / 2, y), (start + GAP / 2, low), (x, low))
+                    ),
+                )
             )
         else:
             shapes.append(Polyline("rail", (((x - GAP) * MM, low * MM), (x * MM, low * MM))))

@@ -19,7 +19,8 @@ TUBE_LINES = 26
 
 
 def elevation(package: Package, system: str, survey: Survey | None = None) -> Scene:
-    """Core, tanks, panel opening, covers, shroud and fans of a package with dimensions; an empty scene with a note where no face is known."""
+    """Core, tanks, panel opening, covers, shroud and fans of a package with dimensions; an empty scene with a note
+    where no face is known."""
     core = package.core
     if core.face_width is None or core.face_height is None:
         return Scene((), (0.0, 0.0, 0.7, 0.45), "The drawing starts with the core's face width and height")
@@ -39,14 +40,23 @@ def elevation(package: Package, system: str, survey: Survey | None = None) -> Sc
         shapes += _fan_dimensions(fan, i, (width, height), gap, top, system)
     shapes.sort(key=lambda shape: isinstance(shape, Label))  # words last, so that nothing is drawn over them
     left, bottom = side + 2.1 * gap, top + 2.0 * gap
-    bounds = (-left, -bottom, width + left + side + 1.3 * gap, height + bottom + top + (1.9 + 0.9 * len(package.fans)) * gap)
+    bounds = (
+        -left,
+        -bottom,
+        width + left + side + 1.3 * gap,
+        height + bottom + top + (1.9 + 0.9 * len(package.fans)) * gap,
+    )
     return Scene(tuple(shapes), bounds)
 
 
 def _core(width: float, height: float, tank: float, across: bool) -> list[Shape]:
     shapes: list[Shape] = []
     if tank > 0:
-        places = ((-tank, 0, tank, height), (width, 0, tank, height)) if across else ((0, -tank, width, tank), (0, height, width, tank))
+        places = (
+            ((-tank, 0, tank, height), (width, 0, tank, height))
+            if across
+            else ((0, -tank, width, tank), (0, height, width, tank))
+        )
         shapes += [Rect("core.tank", left, bottom, wide, high, 0.25 * tank) for left, bottom, wide, high in places]
     shapes.append(Rect("core.face", 0, 0, width, height))
     for i in range(1, TUBE_LINES):
@@ -96,13 +106,18 @@ def _fan(fan: Fan, bare: bool, gap: float) -> list[Shape]:
     count = BLADES[fan.blade]
     for k in range(count):
         shapes.append(
-            Polyline("fan.blade", _blade(centre, hub, 0.95 * radius, 2 * math.pi * k / count, 0.55 if fan.blade == "curved" else 0.0))
+            Polyline(
+                "fan.blade",
+                _blade(centre, hub, 0.95 * radius, 2 * math.pi * k / count, 0.55 if fan.blade == "curved" else 0.0),
+            )
         )
     shapes.append(Circle("fan.hub", centre, hub))
     return shapes
 
 
-def _blade(centre: tuple[float, float], hub: float, tip: float, angle: float, sweep: float) -> tuple[tuple[float, float], ...]:
+def _blade(
+    centre: tuple[float, float], hub: float, tip: float, angle: float, sweep: float
+) -> tuple[tuple[float, float], ...]:
     steps = 6 if sweep else 1
     points = []
     for i in range(steps + 1):
@@ -112,7 +127,9 @@ def _blade(centre: tuple[float, float], hub: float, tip: float, angle: float, sw
     return tuple(points)
 
 
-def _fan_dimensions(fan: Fan, index: int, face: tuple[float, float], gap: float, top: float, system: str) -> list[Shape]:
+def _fan_dimensions(
+    fan: Fan, index: int, face: tuple[float, float], gap: float, top: float, system: str
+) -> list[Shape]:
     if fan.diameter is None:
         return []
     _, height = face
@@ -123,6 +140,8 @@ def _fan_dimensions(fan: Fan, index: int, face: tuple[float, float], gap: float,
         Label(
             "fan.size",
             (x, y),
-            format_si(fan.diameter.si, LENGTH, system) + ("" if fan.runs else ", stopped") + (", pusher" if fan.mount == "pusher" else ""),
+            format_si(fan.diameter.si, LENGTH, system)
+            + ("" if fan.runs else ", stopped")
+            + (", pusher" if fan.mount == "pusher" else ""),
         ),
     ]

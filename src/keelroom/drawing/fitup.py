@@ -1,4 +1,5 @@
-"""The package in its bay, from the front, from the left side and from above, by the survey's datums and at one scale."""
+"""The package in its bay, from the front, from the left side and from above, by the survey's datums and at one
+scale."""
 
 from __future__ import annotations
 
@@ -65,7 +66,12 @@ def region(fit: Fit) -> Limits:
     if not points:
         return NOTHING  # no core is chosen yet: an empty sheet
     near = {gap.other.key for gap in fit.gaps}
-    points += [corner for body in fit.others if body.key in near and body.sort in ("static", "turning") for corner in _points(body.solid)]
+    points += [
+        corner
+        for body in fit.others
+        if body.key in near and body.sort in ("static", "turning")
+        for corner in _points(body.solid)
+    ]
     low = [min(p[k] for p in points) for k in range(3)]
     high = [max(p[k] for p in points) for k in range(3)]
     parts = [corner for body in fit.parts for corner in _points(body.solid)]
@@ -77,9 +83,16 @@ def region(fit: Fit) -> Limits:
 
 
 def view_scene(
-    view: View, build: Build, package: Package, fit: Fit, system: str, limits: Limits | None = None, scale: float | None = USUAL_SCALE
+    view: View,
+    build: Build,
+    package: Package,
+    fit: Fit,
+    system: str,
+    limits: Limits | None = None,
+    scale: float | None = USUAL_SCALE,
 ) -> Scene:
-    """One view, far things first, with the clearances it shows best. scale: pixels a metre takes; None for a small picture without words"""
+    """One view, far things first, with the clearances it shows best. scale: pixels a metre takes; None for a small
+    picture without words"""
     limits = limits or region(fit)
     box = view_box(view, limits)
     left, right = box[0], box[0] + box[2]
@@ -103,7 +116,11 @@ def _made(view: View, build: Build, package: Package) -> list[Shape]:
     """Panels as slabs, brackets as lines with a bolt at each end."""
     shapes: list[Shape] = []
     for _, fitted, solid in panel_solids(build, package):
-        shapes.append(Polyline("fit.seal" if fitted else "fit.seal.off", hull([flat(view, point) for point in _points(solid)]), True))
+        shapes.append(
+            Polyline(
+                "fit.seal" if fitted else "fit.seal.off", hull([flat(view, point) for point in _points(solid)]), True
+            )
+        )
     for _, start, end in bracket_lines(build, package):
         a, b = flat(view, start), flat(view, end)
         shapes += [Polyline("fit.bracket", (a, b)), Circle("fit.bolt", a, BOLT), Circle("fit.bolt", b, BOLT)]
@@ -138,7 +155,8 @@ def _within(shape: Shape, box: Box) -> list[Shape]:
 
 
 def _ordered(view: View, fit: Fit) -> list[Body]:
-    """Bodies in painting order. From the front, fans and covers are outlines over everything: they are what is moved there."""
+    """Bodies in painting order. From the front, fans and covers are outlines over everything: they are what is moved
+    there."""
     axis = DEPTH_AXIS[view]
     others = [body for body in (*fit.others, *fit.moved) if body.sort not in ("panel", "hood")]
     hoses = [body for body in fit.parts if body.sort == "hose"]
@@ -190,7 +208,8 @@ class _Words:
 
 
 def section_sheet(build: Build, package: Package, fit: Fit, system: str) -> Scene:
-    """All three views on one sheet at one scale, as a box folded open: side to the right of the front, from above under it."""
+    """All three views on one sheet at one scale, as a box folded open: side to the right of the front, from above
+    under it."""
     limits, gap = region(fit), 0.06
     shapes: list[Shape] = []
     front = view_scene("front", build, package, fit, system, limits)
@@ -199,7 +218,11 @@ def section_sheet(build: Build, package: Package, fit: Fit, system: str) -> Scen
     for view in VIEWS:
         scene = front if view == "front" else view_scene(view, build, package, fit, system, limits)
         l2, b2, w2, h2 = scene.bounds
-        dx, dy = {"front": (0.0, 0.0), "side": (left + wide + gap - l2, bottom - b2), "above": (left - l2, bottom - gap - h2 - b2)}[view]
+        dx, dy = {
+            "front": (0.0, 0.0),
+            "side": (left + wide + gap - l2, bottom - b2),
+            "above": (left - l2, bottom - gap - h2 - b2),
+        }[view]
         shapes += [moved(shape, dx, dy) for shape in (*scene.shapes, *_sizes(view, build, package, system))]
         shapes.append(Label("view.title", (l2 + dx + w2 / 2, b2 + dy + h2 + 0.018), TITLES[view]))
         boxes.append((l2 + dx, b2 + dy, w2, h2))
@@ -281,7 +304,10 @@ def _points(solid: Solid) -> list[Vector]:
     """Points whose hull is the solid: corners of a box, the two rims of a cylinder."""
     c, (a, b, h), (u, v, w) = solid.centre, solid.half, solid.axes
     if solid.round:
-        pairs = [(math.cos(2 * math.pi * k / ROUND_STEPS), math.sin(2 * math.pi * k / ROUND_STEPS)) for k in range(ROUND_STEPS)]
+        pairs = [
+            (math.cos(2 * math.pi * k / ROUND_STEPS), math.sin(2 * math.pi * k / ROUND_STEPS))
+            for k in range(ROUND_STEPS)
+        ]
     else:
         pairs = [(-1.0, -1.0), (1.0, -1.0), (1.0, 1.0), (-1.0, 1.0)]
     found: list[Vector] = []
@@ -315,7 +341,8 @@ def _hood(view: View, build: Build, span: Point) -> list[Shape]:
 
 
 def _names(view: View, fit: Fit, words: _Words) -> list[Shape]:
-    """Names of the neighbours a clearance speaks of, and of coolers that hang by themselves, where there is room for them."""
+    """Names of the neighbours a clearance speaks of, and of coolers that hang by themselves, where there is room for
+    them."""
     shapes: list[Shape] = []
     for own in fit.parts:
         if own.key.startswith("cooler:"):

@@ -33,7 +33,8 @@ NAMES_UNDER = ("pump", "tee")
 
 
 class Room(NamedTuple):
-    """The sheet the circuit is drawn on, in units of about a pixel: words keep their size, what they stand beside moves apart or together."""
+    """The sheet the circuit is drawn on, in units of about a pixel: words keep their size, what they stand beside
+    moves apart or together."""
 
     wide: float = 760.0
     tall: float = 430.0
@@ -93,9 +94,17 @@ class Sheet(NamedTuple):
 
 
 def loop_scene(
-    build: Build, package: Package, case: LoopCase | None, found: Air | None, system: str, *, warm: bool = True, room: Room = USUAL
+    build: Build,
+    package: Package,
+    case: LoopCase | None,
+    found: Air | None,
+    system: str,
+    *,
+    warm: bool = True,
+    room: Room = USUAL,
 ) -> Scene:
-    """The package's circuit; figures of a duty case where it has been worked out, high and low points where they are known.
+    """The package's circuit; figures of a duty case where it has been worked out, high and low points where they are
+    known.
 
     warm : its temperatures mean something: the case settles;  room : the sheet it has
     """
@@ -114,7 +123,12 @@ def loop_scene(
                 ring, name = _adapter(points)
                 lines.append(ring)
                 words.insert(0, name)
-    shapes: list[Shape] = [*_scale(sheet, system), *lines, *_engine(sheet, package, told), *_core(sheet, build, package, told)]
+    shapes: list[Shape] = [
+        *_scale(sheet, system),
+        *lines,
+        *_engine(sheet, package, told),
+        *_core(sheet, build, package, told),
+    ]
     for part in package.loop.parts:
         drawn, name = _part(sheet, part)
         shapes += drawn
@@ -139,15 +153,23 @@ LETTER, LINE_HIGH = 6.3, 15.0
 
 
 def _apart(words: list[Label], room: Room) -> list[Label]:
-    """Words moved up or down by lines where they would lie on others, and in from the sheet's sides; those given last stay."""
+    """Words moved up or down by lines where they would lie on others, and in from the sheet's sides; those given last
+    stay."""
     placed: list[tuple[float, float, float]] = []
     found = []
     for label in reversed(words):
         x, y, half = label.at[0] / UNIT, label.at[1] / UNIT, LETTER * len(label.text) / 2
         x = min(max(x, half + 2.0), room.wide - half - 2.0)
         free = next(
-            (step for step in (0, 1, -1, 2, -2, 3, -3, 4, -4, 5, -5) if not any(abs(y + step * LINE_HIGH - b) < LINE_HIGH - 1 and abs(x - a) < half + c for a, b, c in placed)), 0
-        )  # fmt: skip
+            (
+                step
+                for step in (0, 1, -1, 2, -2, 3, -3, 4, -4, 5, -5)
+                if not any(
+                    abs(y + step * LINE_HIGH - b) < LINE_HIGH - 1 and abs(x - a) < half + c for a, b, c in placed
+                )
+            ),
+            0,
+        )
         y += free * LINE_HIGH
         placed.append((x, y, half))
         found.append(label._replace(at=(x * UNIT, y * UNIT)))
@@ -173,7 +195,8 @@ def _sheet(build: Build, package: Package, graph: Graph, room: Room) -> Sheet:
 
 
 def _columns(graph: Graph, package: Package, room: Room) -> dict[str, float]:
-    """Across: the core at the left, the engine at the right, what coolant meets between them in its order, heater and bottles beside."""
+    """Across: the core at the left, the engine at the right, what coolant meets between them in its order, heater and
+    bottles beside."""
     order = circuit_order(graph)
     core = order.index("core") if "core" in order else len(order)
     there = [key for key in order[1:core] if key != "thermostat"]
@@ -223,7 +246,9 @@ def _line(branch: Branch, points: list[Point], told: Told) -> Shape:
     """A hose as wide as its flow, toned by its temperature."""
     assert branch.run is not None
     flow = told.case.of(branch.key) if told.case else None
-    return Polyline(_role(flow, told.tone), tuple((x * UNIT, y * UNIT) for x, y in points), tag=f"hose:{branch.run.hose.id}")
+    return Polyline(
+        _role(flow, told.tone), tuple((x * UNIT, y * UNIT) for x, y in points), tag=f"hose:{branch.run.hose.id}"
+    )
 
 
 def _adapter(points: list[Point]) -> tuple[Shape, Label]:
@@ -231,7 +256,9 @@ def _adapter(points: list[Point]) -> tuple[Shape, Label]:
     along = points[0][0] + 0.18 * (points[-1][0] - points[0][0])
     (x0, y0), (x1, y1) = min(pairwise(points), key=lambda pair: max((pair[0][0] - along) * (pair[1][0] - along), -1.0))
     x, y = along, y0 + (y1 - y0) * ((along - x0) / (x1 - x0) if x1 != x0 else 0.0)
-    return Circle("loop.part", (x * UNIT, y * UNIT), 6 * UNIT), Label("loop.words", (x * UNIT, (y - 14.0) * UNIT), "sensor")
+    return Circle("loop.part", (x * UNIT, y * UNIT), 6 * UNIT), Label(
+        "loop.words", (x * UNIT, (y - 14.0) * UNIT), "sensor"
+    )
 
 
 def _line_words(sheet: Sheet, run: HoseRun, points: list[Point], told: Told, flow: Through | None) -> list[Label]:
@@ -241,7 +268,9 @@ def _line_words(sheet: Sheet, run: HoseRun, points: list[Point], told: Told, flo
         # Beside the engine there is little room: its name and its figures under each other.
         lines = [text for text in words if text]
         at = sheet.room.engine_right + 0.45 * (sheet.room.heater - sheet.room.engine_right)
-        return [Label("loop.words", (at * UNIT, (y + 22.0 - LINE_HIGH * k) * UNIT), text) for k, text in enumerate(lines)]
+        return [
+            Label("loop.words", (at * UNIT, (y + 22.0 - LINE_HIGH * k) * UNIT), text) for k, text in enumerate(lines)
+        ]
     return [Label("loop.words", (x * UNIT, (y + 17.0) * UNIT), " ".join(text for text in words if text))]
 
 
@@ -256,7 +285,9 @@ def _profile(sheet: Sheet, run: HoseRun, start: Point, end: Point) -> list[Point
     for a, b in pairwise(points):
         along.append(along[-1] + sum((p - q) ** 2 for p, q in zip(a, b, strict=True)) ** 0.5)
     whole = along[-1] or 1.0
-    found = [(start[0] + (end[0] - start[0]) * s / whole, sheet.y(point[1])) for s, point in zip(along, points, strict=True)]
+    found = [
+        (start[0] + (end[0] - start[0]) * s / whole, sheet.y(point[1])) for s, point in zip(along, points, strict=True)
+    ]
     return [start, *found[1:-1], end]
 
 
@@ -273,7 +304,10 @@ def _words(run: HoseRun, flow: Through | None, told: Told) -> tuple[str, str]:
     if flow.flow == 0.0:
         return f"{run.name}:", "stands"
     amount = format_si(abs(flow.flow), KINDS["coolant flow"], told.system)
-    return run.name, f"{amount}, {format_si(flow.temperature, KINDS['temperature'], told.system)}" if told.tone else amount
+    return (
+        run.name,
+        f"{amount}, {format_si(flow.temperature, KINDS['temperature'], told.system)}" if told.tone else amount,
+    )
 
 
 def _toned(case: LoopCase | None) -> Callable[[float], str]:
@@ -295,30 +329,45 @@ def _role(flow: Through | None, tone: Callable[[float], str] | None) -> str:
 
 
 def _engine(sheet: Sheet, package: Package, told: Told) -> list[Shape]:
-    ends = [sheet.heights[node] for node in (HOT, OUTLET, INLET, COLD) if node in sheet.heights] or [sheet.low + 0.1, sheet.low + 0.4]
+    ends = [sheet.heights[node] for node in (HOT, OUTLET, INLET, COLD) if node in sheet.heights] or [
+        sheet.low + 0.1,
+        sheet.low + 0.4,
+    ]
     bottom, top = sheet.y(min(ends)) - 14.0, sheet.y(max(ends)) + 14.0
     x = sheet.room.engine
-    shapes: list[Shape] = [Rect("loop.engine", x * UNIT, bottom * UNIT, sheet.room.engine_wide * UNIT, (top - bottom) * UNIT, 6 * UNIT)]
+    shapes: list[Shape] = [
+        Rect("loop.engine", x * UNIT, bottom * UNIT, sheet.room.engine_wide * UNIT, (top - bottom) * UNIT, 6 * UNIT)
+    ]
     middle = (x + sheet.room.engine_wide / 2, (top + bottom) / 2)
     lines = [
         "Engine",
-        *([f"+{format_si(told.case.rise, KINDS['temperature difference'], told.system)}"] if told.case and told.tone else []),
+        *(
+            [f"+{format_si(told.case.rise, KINDS['temperature difference'], told.system)}"]
+            if told.case and told.tone
+            else []
+        ),
     ]
     if package.loop.pump != "electric":
         lines.append("its pump")
     for k, text in enumerate(lines):
-        shapes.append(Label("loop.name", (middle[0] * UNIT, (middle[1] + 16.0 * (len(lines) - 1) / 2 - 16.0 * k) * UNIT), text))
+        shapes.append(
+            Label("loop.name", (middle[0] * UNIT, (middle[1] + 16.0 * (len(lines) - 1) / 2 - 16.0 * k) * UNIT), text)
+        )
     if package.loop.thermostat_state != "none":
         node = OUTLET if package.loop.thermostat_place == "outlet" else INLET
         y = sheet.y(sheet.heights[node]) if node in sheet.heights else middle[1]
         role = "loop.alarm" if package.loop.thermostat_state == "reversed" else "loop.gate"
-        shapes.append(Polyline(role, tuple((u * UNIT, v * UNIT) for u, v in ((x, y + 8), (x + 16, y), (x, y - 8))), closed=True))
+        shapes.append(
+            Polyline(role, tuple((u * UNIT, v * UNIT) for u, v in ((x, y + 8), (x + 16, y), (x, y - 8))), closed=True)
+        )
     return shapes
 
 
 def _core(sheet: Sheet, build: Build, package: Package, told: Told) -> list[Shape]:
     bottom, top = sheet.y(core_bottom(build.survey, package)), sheet.y(core_top(build.survey, package))
-    shapes: list[Shape] = [Rect("core.face", sheet.room.core * UNIT, bottom * UNIT, sheet.room.core_wide * UNIT, (top - bottom) * UNIT)]
+    shapes: list[Shape] = [
+        Rect("core.face", sheet.room.core * UNIT, bottom * UNIT, sheet.room.core_wide * UNIT, (top - bottom) * UNIT)
+    ]
     for k in range(1, 4):
         x = sheet.room.core + sheet.room.core_wide * k / 4
         shapes.append(Polyline("core.tube", ((x * UNIT, (bottom + 3) * UNIT), (x * UNIT, (top - 3) * UNIT))))
@@ -352,10 +401,17 @@ def _part(sheet: Sheet, part: Part) -> tuple[list[Shape], Label]:
         shapes.append(Circle(role, (x * UNIT, y * UNIT), (BOX if part.kind == "pump" else BOX * 0.5) * UNIT, tag))
         if part.kind == "pump":
             tip = {"up": (0.0, 1.0), "down": (0.0, -1.0), "side": (-1.0, 0.0)}[part.outlet]
-            shapes.append(Polyline("loop.gate", ((x * UNIT, y * UNIT), ((x + tip[0] * BOX) * UNIT, (y + tip[1] * BOX) * UNIT))))
+            shapes.append(
+                Polyline("loop.gate", ((x * UNIT, y * UNIT), ((x + tip[0] * BOX) * UNIT, (y + tip[1] * BOX) * UNIT)))
+            )
     else:
         wide, high = (26.0, 40.0) if part.kind == "heater" else (44.0, 30.0)
-        corners = ((x - wide / 2, y - high / 2), (x + wide / 2, y - high / 2), (x + wide / 2, y + high / 2), (x - wide / 2, y + high / 2))
+        corners = (
+            (x - wide / 2, y - high / 2),
+            (x + wide / 2, y - high / 2),
+            (x + wide / 2, y + high / 2),
+            (x - wide / 2, y + high / 2),
+        )
         shapes.append(Polyline(role, tuple((u * UNIT, v * UNIT) for u, v in corners), closed=True, tag=tag))
     if part.cap != "none":
         shapes += _cap((x, y + (15.0 if part.kind not in ROUND_PARTS else 6.0)), part.cap == "pressure")
@@ -409,7 +465,8 @@ def _where(sheet: Sheet, profiles: dict[str, list[Point]], key: str, at: float) 
 
 
 def _scale(sheet: Sheet, system: str) -> list[Shape]:
-    """Heights over the datum at the left edge: every four inches, or every ten centimetres, thinned where they would crowd."""
+    """Heights over the datum at the left edge: every four inches, or every ten centimetres, thinned where they would
+    crowd."""
     step = 4 * INCH if system == "us" else 0.1
     while step * sheet.scale < 34.0:
         step *= 2

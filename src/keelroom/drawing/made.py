@@ -1,4 +1,5 @@
-"""Made parts where they go: panels and strips at the core's edges, covers over holes, brackets from point to point, what was moved from where."""
+"""Made parts where they go: panels and strips at the core's edges, covers over holes, brackets from point to point,
+what was moved from where."""
 
 from __future__ import annotations
 
@@ -72,7 +73,9 @@ def _cover(build: Build, panel: Panel) -> Solid | None:
     if hole is None or hole.x is None or hole.y is None:
         return None
     wide, high = hole_size(hole)
-    return Solid((hole.x.si, hole.y.si, -THIN / 2), (max(wide, THIN) / 2, max(high, THIN) / 2, THIN / 2), round=hole.round)
+    return Solid(
+        (hole.x.si, hole.y.si, -THIN / 2), (max(wide, THIN) / 2, max(high, THIN) / 2, THIN / 2), round=hole.round
+    )
 
 
 def bracket_lines(build: Build, package: Package) -> tuple[tuple[str, Vector, Vector], ...]:

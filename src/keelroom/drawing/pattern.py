@@ -48,14 +48,22 @@ def _sizes(pattern: Pattern, system: str, pad: float) -> list[Shape]:
     left, bottom, wide, high = pattern.bounds
     length = KINDS["length"]
     shapes: list[Shape] = [
-        Dimension("dimension", (left, bottom + high), (left + wide, bottom + high), pad * 0.55, format_si(wide, length, system)),
+        Dimension(
+            "dimension",
+            (left, bottom + high),
+            (left + wide, bottom + high),
+            pad * 0.55,
+            format_si(wide, length, system),
+        ),
         Dimension("dimension", (left, bottom), (left, bottom + high), pad * 0.55, format_si(high, length, system)),
     ]
     narrow = high < NARROW
     words: dict[str, Point] = {}
     for bend in pattern.bends:
         turn = "up" if bend.degrees > 0 else "down"
-        text = f"{abs(bend.degrees):.0f}° {turn}" + (f", R {format_si(bend.radius, length, system)}" if bend.radius else "")
+        text = f"{abs(bend.degrees):.0f}° {turn}" + (
+            f", R {format_si(bend.radius, length, system)}" if bend.radius else ""
+        )
         middle = _free_place(pattern, bend)
         # On a strip the words stand under it, one line each; on a sheet once for bends alike, on the line.
         at = (middle[0], bottom - LINE * (1 + sum(p[1] < bottom for p in words.values()))) if narrow else middle
@@ -77,7 +85,13 @@ def _free_place(pattern: Pattern, bend: Bend) -> Point:
     def at(share: float) -> Point:
         return (x0 + share * (x1 - x0), y0 + share * (y1 - y0))
 
-    free = [at(share) for share in (0.5, 0.33, 0.67, 0.25) if not any(abs(h.centre[0] - at(share)[0]) < wide and abs(h.centre[1] - at(share)[1]) < near for h in pattern.holes)]  # fmt: skip
+    free = [
+        at(share)
+        for share in (0.5, 0.33, 0.67, 0.25)
+        if not any(
+            abs(h.centre[0] - at(share)[0]) < wide and abs(h.centre[1] - at(share)[1]) < near for h in pattern.holes
+        )
+    ]
     return free[0] if free else at(0.5)
 
 
@@ -99,11 +113,15 @@ def holes_of(pattern: Pattern) -> tuple[Hole, ...]:
 
 
 def gallery(patterns: tuple[Pattern, ...], system: str, dimensions: bool = True) -> Scene | None:
-    """Several patterns on one sheet, in as many columns as show them largest; None where there is none. dimensions: as of `pattern_scene`."""
+    """Several patterns on one sheet, in as many columns as show them largest; None where there is none. dimensions:
+    as of `pattern_scene`."""
     scenes = tuple(pattern_scene(pattern, system, dimensions) for pattern in patterns)
     if not scenes:
         return None
-    columns = min((_columns(scenes, count) for count in range(1, len(scenes) + 1)), key=lambda one: max(_width(one) / BOARD, _height(one)))
+    columns = min(
+        (_columns(scenes, count) for count in range(1, len(scenes) + 1)),
+        key=lambda one: max(_width(one) / BOARD, _height(one)),
+    )
     shapes: list[Shape] = []
     x = 0.0
     for column in columns:

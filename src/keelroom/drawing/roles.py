@@ -1,4 +1,5 @@
-"""How each role of a scene is drawn: tones by name, line width, whether broken. The one table all back ends resolve from."""
+"""How each role of a scene is drawn: tones by name, line width, whether broken. The one table all back ends resolve
+from."""
 
 from __future__ import annotations
 
@@ -6,7 +7,8 @@ from typing import NamedTuple
 
 
 class Style(NamedTuple):
-    """Stroke and fill as names of tones ('' no fill), line width [px on screen], dashed: drawn broken, so that colour is not the only cue."""
+    """Stroke and fill as names of tones ('' no fill), line width [px on screen], dashed: drawn broken, so that colour
+    is not the only cue."""
 
     stroke: str
     width: float = 1.0
@@ -118,7 +120,9 @@ WIRES = ("red", "orange", "yellow", "brown", "pink", "black", "violet", "blue", 
 ROLES |= {f"wire.{name}": Style(f"wire_{name}", 3.0) for name in WIRES}
 FLOW_TONES = {"hot": "bad", "warm": "doubt", "cool": "fan", "plain": "steel"}
 """of coolant, between the hottest and the coldest of its circuit; its degrees stand beside it"""
-ROLES |= {f"loop.{name}.{step}": Style(tone, 1.6 + 1.5 * step) for name, tone in FLOW_TONES.items() for step in range(5)}
+ROLES |= {
+    f"loop.{name}.{step}": Style(tone, 1.6 + 1.5 * step) for name, tone in FLOW_TONES.items() for step in range(5)
+}
 ROLES |= {f"{role}.open": style._replace(fill="") for role, style in ROLES.items() if role.startswith("fit.")}
 PLAIN = Style("steel", 0.8)
 """of a role that has no row"""

@@ -78,7 +78,8 @@ class Scene(NamedTuple):
 
 
 def reach_up(shape: Shape) -> tuple[float, float]:
-    """From how low to how high [m] a shape lies on its sheet; of words the foot alone, of a dimension its ends with its offset."""
+    """From how low to how high [m] a shape lies on its sheet; of words the foot alone, of a dimension its ends with
+    its offset."""
     if isinstance(shape, Label):
         return shape.at[1], shape.at[1]
     if isinstance(shape, Polyline):

@@ -1,4 +1,5 @@
-"""The schools of control drawn: for each the coolant temperatures its fans start and stop at, across the weather, on one rail."""
+"""The schools of control drawn: for each the coolant temperatures its fans start and stop at, across the weather, on
+one rail."""
 
 from __future__ import annotations
 
@@ -37,7 +38,10 @@ def schools_scene(found: Comparison, system: str) -> Scene:
         shapes.append(Polyline("rail", ((at * MM, (-TOP + 18) * MM), (at * MM, bottom * MM))))
         shapes.append(Label("el.words", (at * MM, (-TOP + 27) * MM), f"{first}"))
         first += step
-    for value, role, name in ((found.thermostat, "rail.thermostat", "thermostat"), (found.limit, "rail.limit", "limit")):
+    for value, role, name in (
+        (found.thermostat, "rail.thermostat", "thermostat"),
+        (found.limit, "rail.limit", "limit"),
+    ):
         if value is not None:
             shapes.append(Polyline(role, ((x(value) * MM, (-TOP + 18) * MM), (x(value) * MM, bottom * MM))))
             shapes.append(
@@ -67,6 +71,8 @@ def _row(shapes: list[Shape], row: Compared, top: float, rail: tuple[Callable[[f
             at = x(day.held)
             shapes.append(
                 Polyline(
-                    "span.held", tuple((px * MM, py * MM) for px, py in ((at, y - 5), (at + 4, y), (at, y + 5), (at - 4, y))), closed=True
+                    "span.held",
+                    tuple((px * MM, py * MM) for px, py in ((at, y - 5), (at + 4, y), (at, y + 5), (at - 4, y))),
+                    closed=True,
                 )
             )

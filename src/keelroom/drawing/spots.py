@@ -16,9 +16,15 @@ BODY = ((18, 92), (22, 132), (60, 156), (205, 172), (272, 238), (452, 238), (530
 WHEELS = ((128.0, 78.0), (508.0, 78.0))
 CORE = (84.0, 98.0, 8.0, 48.0)
 AT: dict[str, Point] = {
-    "ahead": (76, 122), "beside": (88, 152), "behind": (100, 122), "bay": (150, 132), "bumper": (32, 100), "floor": (310, 84),
-    "wheel_well": (128, 118), "trunk": (566, 118),
-}  # fmt: skip
+    "ahead": (76, 122),
+    "beside": (88, 152),
+    "behind": (100, 122),
+    "bay": (150, 132),
+    "bumper": (32, 100),
+    "floor": (310, 84),
+    "wheel_well": (128, 118),
+    "trunk": (566, 118),
+}
 SIZE, STEP = (9.0, 22.0), 12.0
 LYING = ("floor", "trunk", "bumper")
 WORDS_TOP, WORDS_STEP = 344.0, 18.0

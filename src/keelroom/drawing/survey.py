@@ -31,21 +31,29 @@ WALK: dict[str, Where] = {
     "opening.support_lean": Where("side", (0.0, 0.0), (0.05, HIGH), "how far the support's top stands back"),
     "corners.x": Where("front", (0, 0.34), (0.52, 0.34), "from the left edge to the corner"),
     "corners.y": Where("front", (0.52, 0), (0.52, 0.34), "from the lower edge up to the corner"),
-    "turning.depth": Where("side", (0.0, PULLEY[1]), (ENGINE - 0.08, PULLEY[1]), "from the support plane back to its front"),
+    "turning.depth": Where(
+        "side", (0.0, PULLEY[1]), (ENGINE - 0.08, PULLEY[1]), "from the support plane back to its front"
+    ),
     "turning.x": Where("front", (0, PULLEY[1]), PULLEY, "from the left edge to its centre"),
     "turning.y": Where("front", (PULLEY[0], 0), PULLEY, "from the lower edge up to its centre"),
-    "turning.diameter": Where("front", (PULLEY[0] - 0.07, PULLEY[1]), (PULLEY[0] + 0.07, PULLEY[1]), "across it, belt included"),
+    "turning.diameter": Where(
+        "front", (PULLEY[0] - 0.07, PULLEY[1]), (PULLEY[0] + 0.07, PULLEY[1]), "across it, belt included"
+    ),
     "engine.block_depth": Where("side", (0.0, 0.30), (ENGINE, 0.30), "from the support plane to the block"),
     "engine.pulley_stack": Where("side", (ENGINE - 0.08, 0.22), (ENGINE, 0.22), "from the block to the pulley's front"),
     "engine.rock_forward": Where(
         "side", (ENGINE - 0.10, PULLEY[1]), (ENGINE - 0.08, PULLEY[1]), "pry the engine forward: how far it comes"
     ),
-    "engine.rock_sideways": Where("front", (PULLEY[0], PULLEY[1]), (PULLEY[0] + 0.03, PULLEY[1]), "push it sideways: how far it goes"),
+    "engine.rock_sideways": Where(
+        "front", (PULLEY[0], PULLEY[1]), (PULLEY[0] + 0.03, PULLEY[1]), "push it sideways: how far it goes"
+    ),
     "hood.front": Where("side", (0.0, 0.0), (0.0, HOOD), "from the datum up to the hood's underside, at the plane"),
     "hood.back": Where("side", (0.30, 0.0), (0.30, HOOD + 0.06), "the same further back, over the engine"),
     "hood.run": Where("side", (0.0, HOOD - 0.02), (0.30, HOOD - 0.02), "how far back the second one was taken"),
     "rails.left": Where("above", (0.0, -0.20), (-0.06, -0.20), "from the left edge to the rail's inner face"),
-    "rails.right": Where("above", (0.0, -0.26), (WIDE + 0.06, -0.26), "from the left edge to the right rail's inner face"),
+    "rails.right": Where(
+        "above", (0.0, -0.26), (WIDE + 0.06, -0.26), "from the left edge to the right rail's inner face"
+    ),
     "rails.top": Where("side", (0.20, 0.0), (0.20, -0.05), "from the datum to the top of the rails"),
     "rails.between": Where("above", (-0.06, -0.32), (WIDE + 0.06, -0.32), "rail to rail in one reading"),
     "obstacles.left": Where("front", (0, BOX[1]), (BOX[0], BOX[1]), "from the left edge to its left side"),
@@ -62,18 +70,32 @@ WALK: dict[str, Where] = {
     "holes.y": Where("front", (0.10, 0), (0.10, 0.50), "from the lower edge up to the hole's centre"),
     "holes.z": Where("side", (0, 0.50), (0.04, 0.50), "from the support plane to the metal it is in"),
     "holes.diameter": Where("front", (0.09, 0.50), (0.11, 0.50), "the drill that just goes in"),
-    "holes.behind": Where("side", (0.04, 0.50), (0.14, 0.50), "from behind the metal to what stands there: room for a drill"),
-    "sealing.top.gap": Where("front", (0.31, HIGH - 0.04), (0.31, HIGH), "from core and condenser up to the bay's metal, at its widest"),
-    "sealing.bottom.gap": Where("front", (0.31, 0.0), (0.31, 0.04), "from the bay's metal up to the core, at its widest"),
+    "holes.behind": Where(
+        "side", (0.04, 0.50), (0.14, 0.50), "from behind the metal to what stands there: room for a drill"
+    ),
+    "sealing.top.gap": Where(
+        "front", (0.31, HIGH - 0.04), (0.31, HIGH), "from core and condenser up to the bay's metal, at its widest"
+    ),
+    "sealing.bottom.gap": Where(
+        "front", (0.31, 0.0), (0.31, 0.04), "from the bay's metal up to the core, at its widest"
+    ),
     "sealing.left.gap": Where("front", (0.0, 0.23), (0.04, 0.23), "from the bay's metal to the core, at its widest"),
-    "sealing.right.gap": Where("front", (WIDE - 0.04, 0.23), (WIDE, 0.23), "from the core to the bay's metal, at its widest"),
-    "sealing.top.length": Where("front", (0.04, HIGH - 0.02), (WIDE - 0.04, HIGH - 0.02), "as far as the gap runs over the core"),
+    "sealing.right.gap": Where(
+        "front", (WIDE - 0.04, 0.23), (WIDE, 0.23), "from the core to the bay's metal, at its widest"
+    ),
+    "sealing.top.length": Where(
+        "front", (0.04, HIGH - 0.02), (WIDE - 0.04, HIGH - 0.02), "as far as the gap runs over the core"
+    ),
     "sealing.bottom.length": Where("front", (0.04, 0.02), (WIDE - 0.04, 0.02), "as far as the gap runs under the core"),
     "sealing.left.length": Where("front", (0.02, 0.04), (0.02, HIGH - 0.04), "as far as the gap runs beside the core"),
-    "sealing.right.length": Where("front", (WIDE - 0.02, 0.04), (WIDE - 0.02, HIGH - 0.04), "as far as the gap runs beside the core"),
+    "sealing.right.length": Where(
+        "front", (WIDE - 0.02, 0.04), (WIDE - 0.02, HIGH - 0.04), "as far as the gap runs beside the core"
+    ),
     "air_holes.width": Where("front", (-0.085, 0.14), (-0.025, 0.14), "across the hole"),
     "air_holes.height": Where("front", (-0.055, 0.11), (-0.055, 0.17), "up the hole"),
-    "air_holes.x": Where("front", (-0.055, 0.14), (0.0, 0.14), "from the left edge to its middle, negative to its left"),
+    "air_holes.x": Where(
+        "front", (-0.055, 0.14), (0.0, 0.14), "from the left edge to its middle, negative to its left"
+    ),
     "air_holes.y": Where("front", (-0.055, 0.0), (-0.055, 0.14), "from the lower edge up to its middle"),
     "survey.ground": Where("side", (0.0, 0.0), (0.0, -0.16), "from the datum down to the ground, vehicle as it rides"),
 }
@@ -94,14 +116,18 @@ def where_of(path: Path) -> Where | None:
 
 
 def picture(path: Path, text: str = "", words: bool = True) -> Scene | None:
-    """The picture of one measurement, with the reading on its dimension line. words: with names, for a picture of some size."""
+    """The picture of one measurement, with the reading on its dimension line. words: with names, for a picture of
+    some size."""
     where = where_of(path)
     if where is None:
         return None
     shapes: list[Shape] = {"front": _front, "side": _side, "above": _above}[where.base]()
     if path[2:3] == ("sealing",):
         shapes = [shape for shape in shapes if shape.role.startswith(("fit.panel", "picture"))]
-        shapes += [Rect("fit.core", 0.04, 0.04, WIDE - 0.08, HIGH - 0.08), Label("fit.name", (WIDE / 2, HIGH / 2), "core and condenser")]
+        shapes += [
+            Rect("fit.core", 0.04, 0.04, WIDE - 0.08, HIGH - 0.08),
+            Label("fit.name", (WIDE / 2, HIGH / 2), "core and condenser"),
+        ]
     elif "air_holes" in path:
         shapes.append(Circle("pattern.drill", (-0.055, 0.14), 0.03))
     if words:
@@ -109,7 +135,11 @@ def picture(path: Path, text: str = "", words: bool = True) -> Scene | None:
     else:
         shapes = [shape for shape in shapes if not isinstance(shape, Label)]
     shapes.append(Dimension("tape", where.start, where.end, 0.0, text or ("measure" if words else "")))
-    bounds = {"front": (-0.14, -0.10, 0.90, 0.72), "side": (-0.14, -0.20, 0.80, 0.92), "above": (-0.16, -0.62, 0.94, 0.74)}[where.base]
+    bounds = {
+        "front": (-0.14, -0.10, 0.90, 0.72),
+        "side": (-0.14, -0.20, 0.80, 0.92),
+        "above": (-0.16, -0.62, 0.94, 0.74),
+    }[where.base]
     return Scene(tuple(shapes), bounds)
 
 

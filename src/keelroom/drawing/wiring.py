@@ -1,4 +1,5 @@
-"""The wiring drawing: control on top, a band per circuit below it, everything at a place of its own that nothing else moves."""
+"""The wiring drawing: control on top, a band per circuit below it, everything at a place of its own that nothing else
+moves."""
 
 from __future__ import annotations
 
@@ -104,7 +105,11 @@ def _names(found: Electrics) -> dict[str, list[str]]:
 
 
 def _bands(
-    sheet: _Sheet, circuits: tuple[CircuitFigures, ...], wires: tuple[HarnessWire, ...], tops: list[float], told: tuple[Assessment, str]
+    sheet: _Sheet,
+    circuits: tuple[CircuitFigures, ...],
+    wires: tuple[HarnessWire, ...],
+    tops: list[float],
+    told: tuple[Assessment, str],
 ) -> dict[str, list[Point]]:
     """Every circuit's band; where what the fans' control drives is triggered, by circuit."""
     assessment, system = told
@@ -135,7 +140,9 @@ def _bands(
 def _state(figures: CircuitFigures) -> str:
     if not figures.motors:
         return "feeds nothing"
-    return f"{figures.continuous:.0f} A running, {figures.starting.current:.0f} A at the start, {figures.drop:.2f} V lost"
+    return (
+        f"{figures.continuous:.0f} A running, {figures.starting.current:.0f} A at the start, {figures.drop:.2f} V lost"
+    )
 
 
 PINS = (("probe +", "probe −", "A/C input"), ("key", "ground", "override"))
@@ -188,7 +195,8 @@ def _by_key(sheet: _Sheet, coils: list[Point], pair: list[HarnessWire]) -> None:
 
 
 class _Band(NamedTuple):
-    """A circuit as it is drawn: its wires by what they do and for which, fields that are wrong, height of its first line, units."""
+    """A circuit as it is drawn: its wires by what they do and for which, fields that are wrong, height of its first
+    line, units."""
 
     figures: CircuitFigures
     own: dict[tuple[str, int], HarnessWire]
@@ -219,7 +227,13 @@ def _circuit(sheet: _Sheet, band: _Band) -> list[Point]:
         if k == 0 or band.apart or band.figures.circuit.switch == "own":
             coils += _switch(sheet, band.figures, line, band.y, band.role("relay", "switch"))
         _to_motor(sheet, band, k, line)
-        _motor(sheet, MOTOR, line, motored.name, f"{band.figures.at_idle:.1f} V at idle" if band.figures.at_idle else "stands still")
+        _motor(
+            sheet,
+            MOTOR,
+            line,
+            motored.name,
+            f"{band.figures.at_idle:.1f} V at idle" if band.figures.at_idle else "stands still",
+        )
         _return(sheet, band, k, line)
     return coils
 
@@ -233,7 +247,13 @@ def _feed(sheet: _Sheet, band: _Band) -> None:
         begin = FUSE + 22
         sheet.wire(own["source", 1], band.system, (SOURCE + 9, y), (FUSE - 22, y), flag=(88, y))
         for k, wire in enumerate(tied[1:]):
-            sheet.line("wire.red", (SOURCE + 6, y - 7), (SOURCE + 22, y - 13 - 18 * k), (FUSE - 34, y - 13 - 18 * k), (FUSE - 26, y))
+            sheet.line(
+                "wire.red",
+                (SOURCE + 6, y - 7),
+                (SOURCE + 22, y - 13 - 18 * k),
+                (FUSE - 34, y - 13 - 18 * k),
+                (FUSE - 26, y),
+            )
             sheet.sleeve(134, y - 24 - 18 * k, wire.number)
         if fuse:
             _fuse(sheet, FUSE, y, f"{fuse.si:g} A", band.role("fuse", "fuse_at"))
@@ -242,7 +262,9 @@ def _feed(sheet: _Sheet, band: _Band) -> None:
             sheet.node(FUSE, y)
     if fuse is None and "fuse" in band.wrong:
         sheet.words(92, y - 38, "no fuse", "el.alarm")
-    sheet.wire(own["feed", 1], band.system, (begin, y), (SPLIT if ("feed_tail", 1) in own else RELAY - 32, y), flag=(238, y))
+    sheet.wire(
+        own["feed", 1], band.system, (begin, y), (SPLIT if ("feed_tail", 1) in own else RELAY - 32, y), flag=(238, y)
+    )
 
 
 def _to_motor(sheet: _Sheet, band: _Band, k: int, line: float) -> None:
@@ -252,7 +274,12 @@ def _to_motor(sheet: _Sheet, band: _Band, k: int, line: float) -> None:
     if ("out_tail", 1) in band.own or (band.figures.circuit.switch in UNRELAYED and len(band.figures.motors) > 1):
         begin = JOIN
         if k == 0:
-            _tails(sheet, [band.own[at] for at in (("out_tail", 1), ("out_tail", 2)) if at in band.own], (RELAY + 32, JOIN), (line, line))
+            _tails(
+                sheet,
+                [band.own[at] for at in (("out_tail", 1), ("out_tail", 2)) if at in band.own],
+                (RELAY + 32, JOIN),
+                (line, line),
+            )
         sheet.line(f"wire.{out.colour}", (begin, band.y), (begin, line))
         sheet.node(begin, band.y)
     if band.apart:
@@ -317,7 +344,8 @@ def _fuse(sheet: _Sheet, x: float, y: float, text: str, role: str) -> None:
 
 
 def _switch(sheet: _Sheet, figures: CircuitFigures, y: float, top: float, role: str) -> list[Point]:
-    """Relay, controller or switch as a plate with its contact, or the electronics in a motor; where it is triggered. top: its circuit's first line"""
+    """Relay, controller or switch as a plate with its contact, or the electronics in a motor; where it is triggered.
+    top: its circuit's first line"""
     circuit = figures.circuit
     if circuit.switch == "none":
         sheet.line("wire.red", (RELAY - 32, y), (RELAY + 32, y))
@@ -334,7 +362,13 @@ def _switch(sheet: _Sheet, figures: CircuitFigures, y: float, top: float, role: 
     sheet.line("el.mark", (RELAY + 14, y), (RELAY + 32, y))
     sheet.ring("el.mark", RELAY - 14, y, 1.6)
     sheet.ring("el.mark", RELAY + 14, y, 1.6)
-    names = {"relay": "relay", "relays": "relay", "parallel": "2 relays", "controller": "controller", "switch": "switch"}
+    names = {
+        "relay": "relay",
+        "relays": "relay",
+        "parallel": "2 relays",
+        "controller": "controller",
+        "switch": "switch",
+    }
     sheet.words(RELAY, y + 28, f"{names[circuit.switch]} {rating}", "el.value")
     if circuit.switch == "switch":
         return []
@@ -358,7 +392,9 @@ def _motor(sheet: _Sheet, x: float, y: float, name: str, volts: str) -> None:
     for k in range(3):
         angle = math.radians(90 + 120 * k)
         swept = [(angle - 0.32, 0.34), (angle - 0.1, 0.9), (angle + 0.45, 0.82), (angle + 0.34, 0.34)]
-        sheet.area("el.blade", *((x + MOTOR_RADIUS * r * math.cos(a), y + MOTOR_RADIUS * r * math.sin(a)) for a, r in swept))
+        sheet.area(
+            "el.blade", *((x + MOTOR_RADIUS * r * math.cos(a), y + MOTOR_RADIUS * r * math.sin(a)) for a, r in swept)
+        )
     sheet.ring("el.node", x, y, 4)
     sheet.words(x, y + 38, name, "el.value")
     sheet.words(x, y - 36, volts)
@@ -374,11 +410,17 @@ def _bolt_head(sheet: _Sheet, x: float, y: float, radius: float, role: str = "el
     """A hexagon head in its washer."""
     sheet.ring(role, x, y, radius)
     head = 0.6 * radius
-    sheet.area("el.mark", *((x + head * math.cos(math.radians(60 * k)), y + head * math.sin(math.radians(60 * k))) for k in range(6)))
+    sheet.area(
+        "el.mark",
+        *((x + head * math.cos(math.radians(60 * k)), y + head * math.sin(math.radians(60 * k))) for k in range(6)),
+    )
 
 
-def _lane(sheet: _Sheet, told: tuple[Package, Assessment], wires: tuple[HarnessWire, ...], coils: list[Point], system: str) -> None:
-    """The control lane: coil feed, what commands it, its sensor, override and A/C request, and the two buses to the relays."""
+def _lane(
+    sheet: _Sheet, told: tuple[Package, Assessment], wires: tuple[HarnessWire, ...], coils: list[Point], system: str
+) -> None:
+    """The control lane: coil feed, what commands it, its sensor, override and A/C request, and the two buses to the
+    relays."""
     package, assessment = told
     control, own = package.control, {wire.number: wire for wire in wires if not wire.circuit}
     sheet.words(12, -14, "Control", "el.head", "start")
@@ -386,7 +428,11 @@ def _lane(sheet: _Sheet, told: tuple[Package, Assessment], wires: tuple[HarnessW
         sheet.words(WIDTH / 2, -70, "No fan to control")
         return
     by, y = way_of(control).brain, -62.0
-    wrong = {finding.where[-1] for finding in assessment.findings if finding.level == "problem" and finding.where[2:3] == ("control",)}
+    wrong = {
+        finding.where[-1]
+        for finding in assessment.findings
+        if finding.level == "problem" and finding.where[2:3] == ("control",)
+    }
     brain_x, brain_wide = 392.0, 156.0
     if 1 in own:
         _post(sheet, SOURCE, y, "key feed" if control.coil == "key" else "always live", "el.part")
@@ -401,7 +447,13 @@ def _lane(sheet: _Sheet, told: tuple[Package, Assessment], wires: tuple[HarnessW
     if assessment.electrics is not None and not alone(control, parts_of(assessment.electrics)):
         first = leading(control, parts_of(assessment.electrics)) if way_of(control).staged else -1
         _buses(sheet, own, coils, (first, common, brain_x - brain_wide / 2, y))
-    _sensor(sheet, control, own, (brain_x + brain_wide / 2, y), (system, "el.bad" if wrong & {"sensor", "strap"} else "el.part"))
+    _sensor(
+        sheet,
+        control,
+        own,
+        (brain_x + brain_wide / 2, y),
+        (system, "el.bad" if wrong & {"sensor", "strap"} else "el.part"),
+    )
     if 9 in own:
         sheet.line("wire.black", (brain_x + 40, y - 24), (brain_x + 40, y - 34))
         _bolt_head(sheet, brain_x + 40, y - 38, 5)
@@ -413,7 +465,9 @@ def _lane(sheet: _Sheet, told: tuple[Package, Assessment], wires: tuple[HarnessW
 def _set_points(control: Control, system: str) -> str:
     if way_of(control).by_hand or control.fan_on is None or control.fan_off is None:
         return "by hand" if way_of(control).by_hand else ""
-    shown = [described(value, KINDS["temperature"], system) for value in (control.fan_on, control.fan_off, control.second_on)]
+    shown = [
+        described(value, KINDS["temperature"], system) for value in (control.fan_on, control.fan_off, control.second_on)
+    ]
     if way_of(control).staged:
         return f"low {shown[0].split()[0]}, high {shown[2]}"
     return f"on {shown[0].split()[0]}, off {shown[1]}"
@@ -422,7 +476,8 @@ def _set_points(control: Control, system: str) -> str:
 def _buses(sheet: _Sheet, own: dict[int, HarnessWire], coils: list[Point], lane: tuple[int, str, float, float]) -> None:
     """Coils' common side, fed or grounded, and triggers, from the lane down to each relay's coil or controller.
 
-    lane: the part that starts first where there are stages, -1 where there are none; common wire; right of the brain; height of the lane
+    lane: the part that starts first where there are stages, -1 where there are none; common wire; right of the brain;
+          height of the lane
     """
     first, common, brain, y = lane
     staged = first >= 0

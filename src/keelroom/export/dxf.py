@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 from pathlib import Path
+from typing import Any
 
 from keelroom.assess.words import not_to_cut
 from keelroom.core.packaging.pattern import Pattern
@@ -46,31 +47,31 @@ def dxf_text(patterns: tuple[Pattern, ...], system: str) -> str:
 
 def _draw(space: object, pattern: Pattern, shift: tuple[float, float], warning: str) -> None:
     dx, dy = shift
-    add: object = space
+    add: Any = space
 
     def at(point: tuple[float, float]) -> tuple[float, float]:
         return (point[0] * MM + dx, point[1] * MM + dy)
 
     for outline in pattern.outlines:
-        add.add_lwpolyline([at(p) for p in outline], close=True, dxfattribs={"layer": "CUT"})  # type: ignore[attr-defined]
+        add.add_lwpolyline([at(p) for p in outline], close=True, dxfattribs={"layer": "CUT"})
     for hole in holes_of(pattern):
         layer = "DRILL" if hole in pattern.holes else "CUT"
-        add.add_circle(at(hole.centre), hole.diameter / 2 * MM, dxfattribs={"layer": layer})  # type: ignore[attr-defined]
+        add.add_circle(at(hole.centre), hole.diameter / 2 * MM, dxfattribs={"layer": layer})
     for slot in pattern.slots:
         _slot(add, at(slot.start), at(slot.end), slot.width / 2 * MM)
     for bend in pattern.bends:
-        add.add_line(at(bend.start), at(bend.end), dxfattribs={"layer": "BEND"})  # type: ignore[attr-defined]
+        add.add_line(at(bend.start), at(bend.end), dxfattribs={"layer": "BEND"})
         words = f"{abs(bend.degrees):.0f} {'up' if bend.degrees > 0 else 'down'} R{bend.radius * MM:.1f}"
-        add.add_text(words, height=LETTER, dxfattribs={"layer": "MARK"}).set_placement(at(bend.start))  # type: ignore[attr-defined]
+        add.add_text(words, height=LETTER, dxfattribs={"layer": "MARK"}).set_placement(at(bend.start))
     if warning:
         left, bottom, _, high = pattern.bounds
         above = at((left, bottom + high + 2 * LETTER / MM))
-        add.add_text(warning, height=2 * LETTER, dxfattribs={"layer": "MARK"}).set_placement(above)  # type: ignore[attr-defined]
+        add.add_text(warning, height=2 * LETTER, dxfattribs={"layer": "MARK"}).set_placement(above)
     for mark in pattern.marks:
         if mark.to is not None:
-            add.add_line(at(mark.at), at(mark.to), dxfattribs={"layer": "MARK"})  # type: ignore[attr-defined]
+            add.add_line(at(mark.at), at(mark.to), dxfattribs={"layer": "MARK"})
         elif mark.text:
-            add.add_text(mark.text, height=LETTER, dxfattribs={"layer": "MARK"}).set_placement(at(mark.at))  # type: ignore[attr-defined]
+            add.add_text(mark.text, height=LETTER, dxfattribs={"layer": "MARK"}).set_placement(at(mark.at))
 
 
 def _slot(space: object, start: tuple[float, float], end: tuple[float, float], radius: float) -> None:

@@ -1,4 +1,5 @@
-"""What is made and moved for a package, as rows for the sheet: panels, brackets, neighbours, and how the work is done."""
+"""What is made and moved for a package, as rows for the sheet: panels, brackets, neighbours, and how the work is
+done."""
 
 from __future__ import annotations
 
@@ -23,7 +24,16 @@ def panel_rows(build: Build, system: str) -> Rows:
             else "none"
         )
         wrong = "; ".join(clauses((one.fact for one in plan.faults), system))
-        rows.append((plan.name, KIND_WORDS[own.kind].lower(), format_si(plan.length, KINDS["length"], system), foam, "yes" if own.fitted else "no", wrong or "yes"))  # fmt: skip
+        rows.append(
+            (
+                plan.name,
+                KIND_WORDS[own.kind].lower(),
+                format_si(plan.length, KINDS["length"], system),
+                foam,
+                "yes" if own.fitted else "no",
+                wrong or "yes",
+            )
+        )
     return rows if len(rows) > 1 else []
 
 
@@ -32,10 +42,16 @@ def bracket_rows(build: Build, system: str) -> Rows:
     rows: Rows = [("Bracket", "Is a", "Developed", "Safe", "Its holes", "Can be made")]
     for plan in bracket_plans(build, build.package):
         made = plan.made
-        rows.append((
-            plan.bracket.name or plan.bracket.id, made.kind if made else "not known yet", format_si(made.developed, KINDS["length"], system) if made else "",
-            f"{plan.strap.safety:.1f} times" if plan.strap else "", ". ".join(clauses(plan.transfer, system)), "; ".join(clauses(plan.faults, system)) or "yes",
-        ))  # fmt: skip
+        rows.append(
+            (
+                plan.bracket.name or plan.bracket.id,
+                made.kind if made else "not known yet",
+                format_si(made.developed, KINDS["length"], system) if made else "",
+                f"{plan.strap.safety:.1f} times" if plan.strap else "",
+                ". ".join(clauses(plan.transfer, system)),
+                "; ".join(clauses(plan.faults, system)) or "yes",
+            )
+        )
     return rows if len(rows) > 1 else []
 
 
@@ -44,7 +60,14 @@ def move_rows(build: Build, system: str) -> Rows:
     rows: Rows = [("Neighbour", "What becomes of it", "Hours", "Mind")]
     for moved in moves_of(build, build.package):
         mind = clauses((*(one.fact for one in moved.faults), *moved.notes, *moved.cautions), system)
-        rows.append((moved.obstacle.name or moved.obstacle.id, HOW_WORDS[moved.move.how], format_si(moved.seconds, KINDS["time"], system), " ".join(mind)))  # fmt: skip
+        rows.append(
+            (
+                moved.obstacle.name or moved.obstacle.id,
+                HOW_WORDS[moved.move.how],
+                format_si(moved.seconds, KINDS["time"], system),
+                " ".join(mind),
+            )
+        )
     return rows if len(rows) > 1 else []
 
 

@@ -34,7 +34,9 @@ def fonts() -> None:
 
 
 def _style(name: str, size: float, font: str = "Body", color: Any = INK, before: float = 0) -> ParagraphStyle:
-    return ParagraphStyle(name, fontName=font, fontSize=size, leading=size * 1.28, textColor=color, alignment=TA_LEFT, spaceBefore=before)
+    return ParagraphStyle(
+        name, fontName=font, fontSize=size, leading=size * 1.28, textColor=color, alignment=TA_LEFT, spaceBefore=before
+    )
 
 
 STYLES = {
@@ -89,7 +91,9 @@ class SceneFlowable(Flowable):  # type: ignore[misc]
         elif isinstance(shape, Polyline):
             self._polyline(canvas, shape, bool(fill))
         elif isinstance(shape, Label):
-            self._text(canvas, shape.at, shape.text, 0.0, shape.align, -2.4 if shape.role.startswith(CENTRED) else 1.5, stroke)
+            self._text(
+                canvas, shape.at, shape.text, 0.0, shape.align, -2.4 if shape.role.startswith(CENTRED) else 1.5, stroke
+            )
         elif isinstance(shape, Dimension):
             self._dimension(canvas, shape)
 
@@ -103,7 +107,14 @@ class SceneFlowable(Flowable):  # type: ignore[misc]
         canvas.drawPath(path, fill=int(filled and shape.closed))
 
     def _text(
-        self, canvas: Any, at: tuple[float, float], text: str, angle: float, align: str = "middle", up: float = 1.5, colour: str = TEXT
+        self,
+        canvas: Any,
+        at: tuple[float, float],
+        text: str,
+        angle: float,
+        align: str = "middle",
+        up: float = 1.5,
+        colour: str = TEXT,
     ) -> None:
         canvas.saveState()
         canvas.translate(*at)

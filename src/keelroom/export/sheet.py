@@ -47,22 +47,47 @@ FIT_WIDTH = 0.9
 
 
 def write_sheet(
-    assessment: Assessment, path: Path, system: str, today: datetime.date | None = None, paper: str = "A4", sign: str = ""
+    assessment: Assessment,
+    path: Path,
+    system: str,
+    today: datetime.date | None = None,
+    paper: str = "A4",
+    sign: str = "",
 ) -> None:
-    """Write the sheet of the build it was made of, on a paper of PAPERS, with a currency's sign before costs. Raises ExportError saying why where it cannot be written; an older sheet then stays."""
-    write_whole(path, sheet_bytes(assessment, system, (today or datetime.date.today(), paper, sign)), "sheet_not_written")
+    """Write the sheet of the build it was made of, on a paper of PAPERS, with a currency's sign before costs. Raises
+    ExportError saying why where it cannot be written; an older sheet then stays."""
+    write_whole(
+        path, sheet_bytes(assessment, system, (today or datetime.date.today(), paper, sign)), "sheet_not_written"
+    )
 
 
 def sheet_bytes(assessment: Assessment, system: str, given: tuple[datetime.date, str, str]) -> bytes:
-    """The PDF's bytes. given: the day it bears, the paper, the currency's sign. A part that cannot be made says so in its place."""
+    """The PDF's bytes. given: the day it bears, the paper, the currency's sign. A part that cannot be made says so in
+    its place."""
     (today, paper, sign), build = given, assessment.build
     fonts()
     buffer = io.BytesIO()
     title = readable(build.brief.title, LONGEST_CELL) or "Untitled build"
-    document = SimpleDocTemplate(buffer, pagesize=PAPERS[paper], leftMargin=15 * mm, rightMargin=15 * mm, topMargin=14 * mm, bottomMargin=14 * mm,
-                                 title=title, author="Keel Room", invariant=1)  # fmt: skip
-    stamp = f"{today.isoformat()} · document revision {build.revision} · package: {readable(build.package.name, LONGEST_CELL)}"
-    story: list[Flowable] = [Paragraph(safe(title), STYLES["title"]), Paragraph(safe(stamp), STYLES["small"]), Spacer(1, 4)]
+    document = SimpleDocTemplate(
+        buffer,
+        pagesize=PAPERS[paper],
+        leftMargin=15 * mm,
+        rightMargin=15 * mm,
+        topMargin=14 * mm,
+        bottomMargin=14 * mm,
+        title=title,
+        author="Keel Room",
+        invariant=1,
+    )
+    stamp = (
+        f"{today.isoformat()} · document revision {build.revision} · package: "
+        f"{readable(build.package.name, LONGEST_CELL)}"
+    )
+    story: list[Flowable] = [
+        Paragraph(safe(title), STYLES["title"]),
+        Paragraph(safe(stamp), STYLES["small"]),
+        Spacer(1, 4),
+    ]
     story += [_ledger(assessment, system), Spacer(1, 4)]
     story += [Paragraph(safe(" · ".join(totals_lines(assessment, system, sign))), STYLES["small"]), Spacer(1, 6)]
     story += [
@@ -78,7 +103,12 @@ def sheet_bytes(assessment: Assessment, system: str, given: tuple[datetime.date,
         *_findings(assessment, system),
     ]
     story.append(
-        KeepTogether([Paragraph("Cautions", STYLES["head"]), *(Paragraph("• " + safe(text), STYLES["small"]) for text in CAUTIONS)])
+        KeepTogether(
+            [
+                Paragraph("Cautions", STYLES["head"]),
+                *(Paragraph("• " + safe(text), STYLES["small"]) for text in CAUTIONS),
+            ]
+        )
     )
     document.build(story)
     return buffer.getvalue()
@@ -92,8 +122,13 @@ def _part(name: str, made: Callable[[], list[Flowable]]) -> list[Flowable]:
 
 def _grid(rows: list[list[Any]], widths: list[float], header: bool = True) -> Table:
     cells = [[Paragraph(safe(str(cell), LONGEST_CELL), STYLES["body"]) for cell in row] for row in rows]
-    style = [("LINEBELOW", (0, 0), (-1, -1), 0.3, RULE), ("VALIGN", (0, 0), (-1, -1), "TOP"),
-             ("TOPPADDING", (0, 0), (-1, -1), 1.5), ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5), ("LEFTPADDING", (0, 0), (-1, -1), 2)]  # fmt: skip
+    style = [
+        ("LINEBELOW", (0, 0), (-1, -1), 0.3, RULE),
+        ("VALIGN", (0, 0), (-1, -1), "TOP"),
+        ("TOPPADDING", (0, 0), (-1, -1), 1.5),
+        ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
+        ("LEFTPADDING", (0, 0), (-1, -1), 2),
+    ]
     if header:
         style.append(("LINEBELOW", (0, 0), (-1, 0), 0.9, INK))
     return Table(cells, colWidths=widths, style=TableStyle(style), hAlign="LEFT")
@@ -106,16 +141,24 @@ def _ledger(assessment: Assessment, system: str) -> Table:
 
 def _drawing_and_package(build: Build, system: str) -> Table:
     package = build.package
-    lines = [[spec.label, described(value, spec.kind, system)] for path, spec, value in measured_fields(package.core)
-             if value is not None and path[0] in ("face_width", "face_height", "depth", "rows", "fin_density", "cost")]  # fmt: skip
+    lines = [
+        [spec.label, described(value, spec.kind, system)]
+        for path, spec, value in measured_fields(package.core)
+        if value is not None and path[0] in ("face_width", "face_height", "depth", "rows", "fin_density", "cost")
+    ]
     lines.insert(0, ["Core", package.core.name or "as entered"])
     for fan in package.fans:
-        rating = format_si(fan.free_air_flow.si, KINDS["airflow"], system) + " rated" if fan.free_air_flow else "curve typed"
+        rating = (
+            format_si(fan.free_air_flow.si, KINDS["airflow"], system) + " rated" if fan.free_air_flow else "curve typed"
+        )
         lines.append(["Fan", f"{fan.name or 'as entered'} ({rating})"])
     lines.append(["Shroud", package.shroud.kind])
     table = _grid(lines, [0.12 * WIDTH, 0.30 * WIDTH], header=False)
-    return Table([[SceneFlowable(elevation(package, system, build.survey), 0.54 * WIDTH), table]], colWidths=[0.56 * WIDTH, 0.44 * WIDTH],
-                 style=TableStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (0, 0), 0)]))  # fmt: skip
+    return Table(
+        [[SceneFlowable(elevation(package, system, build.survey), 0.54 * WIDTH), table]],
+        colWidths=[0.56 * WIDTH, 0.44 * WIDTH],
+        style=TableStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (0, 0), 0)]),
+    )
 
 
 MOST_CHANGES = 40
@@ -152,10 +195,19 @@ def _fit(build: Build, assessment: Assessment, system: str) -> list[Flowable]:
     def length(si: float) -> str:
         return format_si(si, KINDS["length"], system).replace("-", "−")
 
-    rows = [[f"{gap.part.name} to {gap.other.name.lower()}", length(gap.gap), f"± {length(gap.worst)}", length(gap.wanted),
-             "not measured" if gap.other.unknown else STATE_WORDS[gap.state]] for gap in fit.gaps[:MOST_GAPS]]  # fmt: skip
+    rows = [
+        [
+            f"{gap.part.name} to {gap.other.name.lower()}",
+            length(gap.gap),
+            f"± {length(gap.worst)}",
+            length(gap.wanted),
+            "not measured" if gap.other.unknown else STATE_WORDS[gap.state],
+        ]
+        for gap in fit.gaps[:MOST_GAPS]
+    ]
     table = _grid(
-        [["Clearance", "Gap", "Worst case", "Wanted", "State"], *rows], [share * WIDTH for share in (0.40, 0.15, 0.15, 0.15, 0.15)]
+        [["Clearance", "Gap", "Worst case", "Wanted", "State"], *rows],
+        [share * WIDTH for share in (0.40, 0.15, 0.15, 0.15, 0.15)],
     )
     drawing = SceneFlowable(section_sheet(build, build.package, fit, system), FIT_WIDTH * WIDTH)
     return [KeepTogether([Paragraph("Fit", STYLES["head"]), drawing]), KeepTogether([table, Spacer(1, 6)])]
@@ -170,7 +222,10 @@ def _made(build: Build, system: str) -> list[Flowable]:
         ("Neighbours", move_rows(build, system), (0.18, 0.18, 0.10, 0.54)),
     ):
         if rows:
-            story += [Paragraph(title, STYLES["head"]), _grid([list(row) for row in rows], [share * WIDTH for share in shares])]
+            story += [
+                Paragraph(title, STYLES["head"]),
+                _grid([list(row) for row in rows], [share * WIDTH for share in shares]),
+            ]
     story += [Paragraph("• " + safe(note), STYLES["small"]) for note in work_notes(build)]
     return [*story, Spacer(1, 6)] if story else []
 
@@ -186,16 +241,22 @@ def _coolers(build: Build, assessment: Assessment, system: str) -> list[Flowable
         fluids = case.figures.fluids
         given = dict(fluids.given)
         ac = (
-            f"{format_si(fluids.condensing, kind, system)}, {format_si(fluids.head_pressure, KINDS['pressure'], system)}"
+            f"{format_si(fluids.condensing, kind, system)}, "
+            f"{format_si(fluids.head_pressure, KINDS['pressure'], system)}"
             if given["refrigerant"] > 20
             else "off"
         )
         charge = format_si(fluids.charge, kind, system) if given["charge"] > 20 else "—"
-        rows.append([case.name, format_si(fluids.gearbox, kind, system), format_si(fluids.oil, kind, system), charge, ac])
+        rows.append(
+            [case.name, format_si(fluids.gearbox, kind, system), format_si(fluids.oil, kind, system), charge, ac]
+        )
     head = ["Duty case", "Gearbox fluid", "Engine oil", "Intake air", "A/C condenses at"]
     story: list[Flowable] = [
         KeepTogether(
-            [Paragraph("Other coolers", STYLES["head"]), _grid([head, *rows], [share * WIDTH for share in (0.28, 0.17, 0.17, 0.17, 0.21)])]
+            [
+                Paragraph("Other coolers", STYLES["head"]),
+                _grid([head, *rows], [share * WIDTH for share in (0.28, 0.17, 0.17, 0.17, 0.21)]),
+            ]
         )
     ]
     for cooler in build.package.coolers:
@@ -203,8 +264,10 @@ def _coolers(build: Build, assessment: Assessment, system: str) -> list[Flowable
             plan = line_plan(build.package, cooler, *WARM)
             size, thread = plan.fitting
             words = (
-                f"{named(cooler)}, {SPOTS[cooler.stands].words}: size {size} fittings ({thread}), no hose bent under {format_si(plan.bend, KINDS['length'], system)}, "
-                f"{plan.fluid * 1e3:.2f} L of fluid more; topped up warm with the engine running, by the vehicle maker's procedure."
+                f"{named(cooler)}, {SPOTS[cooler.stands].words}: size {size} fittings ({thread}), no hose "
+                f"bent under {format_si(plan.bend, KINDS['length'], system)}, "
+                f"{plan.fluid * 1e3:.2f} L of fluid more; topped up warm with the engine running, by the "
+                "vehicle maker's procedure."
             )
             story.append(Paragraph(safe(words), STYLES["body"]))
     return [*story, Spacer(1, 6)]
@@ -218,7 +281,11 @@ def _circuit(build: Build, assessment: Assessment, system: str) -> list[Flowable
         return []
     idle = assessment.idle
     scene = loop_scene(
-        build, package, idle.loop if idle and idle.verdict != "does_not_settle" else None, air_in(build, package, assessment), system
+        build,
+        package,
+        idle.loop if idle and idle.verdict != "does_not_settle" else None,
+        air_in(build, package, assessment),
+        system,
     )
     rows = [["Hose", "Made as", "Bore", "Cut to", "Clamps"]]
     for plan in hose_plans(build, package):
@@ -239,7 +306,9 @@ def _circuit(build: Build, assessment: Assessment, system: str) -> list[Flowable
         Paragraph("Fill and bleed", STYLES["head"]),
     ]
     steps: list[list[Any]] = [["", "Stage", "What is done"]]
-    steps += [[str(k), step.stage, clause(step.fact, system)] for k, step in enumerate(fill_steps(build, assessment), 1)]
+    steps += [
+        [str(k), step.stage, clause(step.fact, system)] for k, step in enumerate(fill_steps(build, assessment), 1)
+    ]
     return [*story, _grid(steps, [share * WIDTH for share in (0.05, 0.09, 0.86)]), Spacer(1, 6)]
 
 
@@ -249,15 +318,30 @@ def _electrics(build: Build, assessment: Assessment, system: str) -> list[Flowab
     scene = wiring(build, package, assessment, system)
     if found is None or scene is None:
         return []
-    rows = [[one.circuit.name or one.circuit.id, f"{one.continuous:.1f} / {one.starting.current:.0f} / {one.stalled:.0f} A", f"{one.at_idle:.1f} / {one.at_cruise:.1f} V", f"{one.drop:.2f} V",
-             f"{one.circuit.fuse.si:g} A" if one.circuit.fuse else "none", f"{one.circuit.relay.si:g} A" if one.circuit.relay and one.circuit.switch not in UNRELAYED else "none"] for one in found.circuits]  # fmt: skip
+    rows = [
+        [
+            one.circuit.name or one.circuit.id,
+            f"{one.continuous:.1f} / {one.starting.current:.0f} / {one.stalled:.0f} A",
+            f"{one.at_idle:.1f} / {one.at_cruise:.1f} V",
+            f"{one.drop:.2f} V",
+            f"{one.circuit.fuse.si:g} A" if one.circuit.fuse else "none",
+            f"{one.circuit.relay.si:g} A" if one.circuit.relay and one.circuit.switch not in UNRELAYED else "none",
+        ]
+        for one in found.circuits
+    ]
     head = ["Circuit", "Running / start / stalled", "At the motor, idle / road", "Lost", "Fuse", "Relay"]
     table = _grid([head, *rows], [share * WIDTH for share in (0.26, 0.22, 0.22, 0.10, 0.10, 0.10)])
     story: list[Flowable] = [
-        KeepTogether([Paragraph("Electrical", STYLES["head"]), table, Spacer(1, 4), SceneFlowable(scene, FIT_WIDTH * WIDTH)])
+        KeepTogether(
+            [Paragraph("Electrical", STYLES["head"]), table, Spacer(1, 4), SceneFlowable(scene, FIT_WIDTH * WIDTH)]
+        )
     ]
     lists = (
-        ("Harness: cut list", [row[:-1] for row in wire_list(build, package, found, system)], (0.06, 0.10, 0.09, 0.10, 0.28, 0.28, 0.09)),
+        (
+            "Harness: cut list",
+            [row[:-1] for row in wire_list(build, package, found, system)],
+            (0.06, 0.10, 0.09, 0.10, 0.28, 0.28, 0.09),
+        ),
         ("Connectors, terminals, fuses, relays", parts_list(build, package, found), (0.62, 0.08, 0.30)),
         ("Joints", splice_list(build, package, found), (0.36, 0.18, 0.12, 0.34)),
         ("Loom and shrink", loom_list(build, package, found, system), (0.40, 0.12, 0.22, 0.26)),
@@ -265,8 +349,14 @@ def _electrics(build: Build, assessment: Assessment, system: str) -> list[Flowab
     )
     for title, listed, shares in lists:
         if len(listed) > 1:
-            story += [Paragraph(title, STYLES["head"]), _grid([list(row) for row in listed], [share * WIDTH for share in shares])]
-    steps = [[str(k), step.name, f"{step.how} {step.expected}"] for k, step in enumerate(bench_steps(build, package, found, system), 1)]
+            story += [
+                Paragraph(title, STYLES["head"]),
+                _grid([list(row) for row in listed], [share * WIDTH for share in shares]),
+            ]
+    steps = [
+        [str(k), step.name, f"{step.how} {step.expected}"]
+        for k, step in enumerate(bench_steps(build, package, found, system), 1)
+    ]
     story += [
         Paragraph("Bench tests, in this order", STYLES["head"]),
         _grid([["", "Test", "How, and what to expect"], *steps], [share * WIDTH for share in (0.05, 0.28, 0.67)]),
@@ -278,12 +368,26 @@ def _electrics(build: Build, assessment: Assessment, system: str) -> list[Flowab
 def _brief(build: Build, system: str) -> list[Flowable]:
     brief = build.brief
     texts = [f"{text}" for text in (brief.use, brief.notes) if text]
-    pairs = [(spec.label, described(value, spec.kind, system), value.origin) for section in (brief.vehicle, brief.engine, brief.climate, brief.cooling, build.package.loop, build.package.coolant)
-             for _, spec, value in measured_fields(section) if value is not None]  # fmt: skip
+    pairs = [
+        (spec.label, described(value, spec.kind, system), value.origin)
+        for section in (
+            brief.vehicle,
+            brief.engine,
+            brief.climate,
+            brief.cooling,
+            build.package.loop,
+            build.package.coolant,
+        )
+        for _, spec, value in measured_fields(section)
+        if value is not None
+    ]
     cells = [f"{label}: {value}" + (" (assumed)" if origin == "assumed" else "") for label, value, origin in pairs]
     rows = [[*cells[i : i + 4], *[""] * (4 - len(cells[i : i + 4]))] for i in range(0, len(cells), 4)]
-    return [Paragraph("Brief", STYLES["head"]), *(Paragraph(safe(text), STYLES["body"]) for text in texts),
-            _grid(rows, [0.25 * WIDTH] * 4, header=False)]  # fmt: skip
+    return [
+        Paragraph("Brief", STYLES["head"]),
+        *(Paragraph(safe(text), STYLES["body"]) for text in texts),
+        _grid(rows, [0.25 * WIDTH] * 4, header=False),
+    ]
 
 
 def _findings(assessment: Assessment, system: str) -> list[Flowable]:
@@ -296,5 +400,7 @@ def _findings(assessment: Assessment, system: str) -> list[Flowable]:
         for finding, told in ((finding, worded(finding, system)) for finding in shown)
     ]
     if len(assessment.findings) > MOST_FINDINGS:
-        story.append(Paragraph(f"and {len(assessment.findings) - MOST_FINDINGS} more in the application.", STYLES["small"]))
+        story.append(
+            Paragraph(f"and {len(assessment.findings) - MOST_FINDINGS} more in the application.", STYLES["small"])
+        )
     return story

@@ -35,15 +35,29 @@ def survey_sheet_bytes(build: Build, sections: Sequence[Section], system: str, p
     """The PDF's bytes."""
     fonts()
     buffer = io.BytesIO()
-    document = SimpleDocTemplate(buffer, pagesize=PAPERS[paper], leftMargin=12 * mm, rightMargin=12 * mm, topMargin=12 * mm, bottomMargin=12 * mm,
-                                 title="Survey sheet", author="Keel Room", invariant=1)  # fmt: skip
+    document = SimpleDocTemplate(
+        buffer,
+        pagesize=PAPERS[paper],
+        leftMargin=12 * mm,
+        rightMargin=12 * mm,
+        topMargin=12 * mm,
+        bottomMargin=12 * mm,
+        title="Survey sheet",
+        author="Keel Room",
+        invariant=1,
+    )
     unit = "inches and sixteenths" if system == "us" else "millimetres"
     story: list[Flowable] = [
         Paragraph(safe(f"Survey sheet: {build.brief.title or 'untitled build'}", LONGEST_CELL), STYLES["title"]),
-        Paragraph(f"Write {unit}. Three datums: left edge and lower edge of the panel opening seen from the front, and the rear face of the "
-                  "core support. Mark T for tape, E for by eye. Battery disconnected, fans unplugged, engine cold, vehicle on stands.", STYLES["small"]),
+        Paragraph(
+            f"Write {unit}. Three datums: left edge and lower edge of the panel opening seen from the front, "
+            "and the rear face of the "
+            "core support. Mark T for tape, E for by eye. Battery disconnected, fans unplugged, engine cold, "
+            "vehicle on stands.",
+            STYLES["small"],
+        ),
         Spacer(1, 4),
-    ]  # fmt: skip
+    ]
     drawn: set[Where] = set()
     for title, readings in sections:
         if readings:
@@ -64,13 +78,34 @@ def _section(build: Build, section: Section, system: str, drawn: set[Where]) -> 
         scene = picture(path, words=False) if where is not None and where not in drawn else None
         if where is not None:
             drawn.add(where)
-        said = f"{safe(words, LONGEST_CELL)}<br/><font size=7 color='#5b666e'>{safe(where.words if where else '')}</font>"
+        said = (
+            f"{safe(words, LONGEST_CELL)}<br/><font size=7 color='#5b666e'>{safe(where.words if where else '')}</font>"
+        )
         known = Paragraph(f"<font color='#8b959b'>{safe(stands, LONGEST_CELL)}</font>", STYLES["small"])
         rows.append(
-            [Paragraph(said, STYLES["body"]), "", "T   E", "again:", known, SceneFlowable(scene, PICTURE) if scene is not None else ""]
+            [
+                Paragraph(said, STYLES["body"]),
+                "",
+                "T   E",
+                "again:",
+                known,
+                SceneFlowable(scene, PICTURE) if scene is not None else "",
+            ]
         )
-    table = Table(rows, colWidths=[share * WIDTH for share in (0.36, 0.17, 0.07, 0.15, 0.10, 0.15)], hAlign="LEFT",
-                  style=TableStyle([("LINEBELOW", (0, 0), (-1, -1), 0.3, RULE), ("VALIGN", (0, 0), (-1, -1), "MIDDLE"), ("FONT", (2, 0), (3, -1), "Body", 7.5),
-                                    ("BOX", (1, 0), (1, -1), 0.6, RULE), ("TOPPADDING", (0, 0), (-1, -1), 1), ("BOTTOMPADDING", (0, 0), (-1, -1), 2)]))  # fmt: skip
+    table = Table(
+        rows,
+        colWidths=[share * WIDTH for share in (0.36, 0.17, 0.07, 0.15, 0.10, 0.15)],
+        hAlign="LEFT",
+        style=TableStyle(
+            [
+                ("LINEBELOW", (0, 0), (-1, -1), 0.3, RULE),
+                ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
+                ("FONT", (2, 0), (3, -1), "Body", 7.5),
+                ("BOX", (1, 0), (1, -1), 0.6, RULE),
+                ("TOPPADDING", (0, 0), (-1, -1), 1),
+                ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
+            ]
+        ),
+    )
     head = Paragraph(safe(title, LONGEST_CELL), STYLES["head"])
     return [KeepTogether([head, table])] if len(rows) < FEW else [head, table]

@@ -31,7 +31,8 @@ def svg_text(scene: Scene) -> str:
     body = "\n".join(_shape(shape) for shape in scene.shapes)
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:.2f}mm" height="{high:.2f}mm" '
-        f'viewBox="{left:.3f} {-(bottom + high):.3f} {wide:.3f} {high:.3f}" font-family="Open Sans, sans-serif">\n{body}\n</svg>\n'
+        f'viewBox="{left:.3f} {-(bottom + high):.3f} {wide:.3f} {high:.3f}" font-family="Open Sans, '
+        f'sans-serif">\n{body}\n</svg>\n'
     )
 
 
@@ -45,12 +46,14 @@ def _shape(shape: Shape) -> str:
     if isinstance(shape, Rect):
         top = -(shape.bottom + shape.height) * MM
         return (
-            f'<rect x="{shape.left * MM:.3f}" y="{top:.3f}" width="{shape.width * MM:.3f}" height="{shape.height * MM:.3f}" '
+            f'<rect x="{shape.left * MM:.3f}" y="{top:.3f}" width="{shape.width * MM:.3f}" '
+            f'height="{shape.height * MM:.3f}" '
             f'rx="{shape.radius * MM:.3f}" {_style(shape.role)}/>'
         )
     if isinstance(shape, Circle):
         return (
-            f'<circle cx="{shape.centre[0] * MM:.3f}" cy="{-shape.centre[1] * MM:.3f}" r="{shape.radius * MM:.3f}" {_style(shape.role)}/>'
+            f'<circle cx="{shape.centre[0] * MM:.3f}" cy="{-shape.centre[1] * MM:.3f}" '
+            f'r="{shape.radius * MM:.3f}" {_style(shape.role)}/>'
         )
     if isinstance(shape, Polyline):
         points = " ".join(f"{x * MM:.3f},{-y * MM:.3f}" for x, y in shape.points)
@@ -65,12 +68,20 @@ def _shape(shape: Shape) -> str:
 def _text(at: tuple[float, float], text: str, degrees: float, align: str = "middle", colour: str = TEXT) -> str:
     x, y = at[0] * MM, -at[1] * MM
     turn = f' transform="rotate({-degrees:.3f} {x:.3f} {y:.3f})"' if degrees else ""
-    return f'<text x="{x:.3f}" y="{y:.3f}" font-size="{TYPE:g}" fill="{colour}" text-anchor="{align}"{turn}>{escape(readable(text, LONGEST_LABEL))}</text>'
+    return (
+        f'<text x="{x:.3f}" y="{y:.3f}" font-size="{TYPE:g}" fill="{colour}" '
+        f'text-anchor="{align}"{turn}>{escape(readable(text, LONGEST_LABEL))}</text>'
+    )
 
 
 def _dimension(shape: Dimension) -> str:
     a, b = shape.line
     lines = [_shape(Polyline(shape.role, ends)) for ends in ((shape.start, a), (shape.end, b), (a, b))]
     return "\n".join(
-        [*lines, _text(((a[0] + b[0]) / 2, (a[1] + b[1]) / 2), shape.text, math.degrees(math.atan2(b[1] - a[1], b[0] - a[0])))]
+        [
+            *lines,
+            _text(
+                ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2), shape.text, math.degrees(math.atan2(b[1] - a[1], b[0] - a[0]))
+            ),
+        ]
     )

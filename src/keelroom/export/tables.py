@@ -18,7 +18,8 @@ def as_text(rows: Rows) -> str:
 
 
 def harmless(cell: str) -> str:
-    """The cell as text no spreadsheet takes for a formula: what begins like one and is no number gets an apostrophe ahead."""
+    """The cell as text no spreadsheet takes for a formula: what begins like one and is no number gets an apostrophe
+    ahead."""
     if not cell.startswith(("=", "+", "-", "@", "\t", "\r", "\n")):
         return cell
     try:

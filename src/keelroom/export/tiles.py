@@ -31,7 +31,8 @@ MARK = 0.006
 
 
 class Tiling(NamedTuple):
-    """How a pattern lies on sheets. across, up: sheets; step [m] from one to the next; page [m]; turned: sheets lie on their side."""
+    """How a pattern lies on sheets. across, up: sheets; step [m] from one to the next; page [m]; turned: sheets lie
+    on their side."""
 
     across: int
     up: int
@@ -52,7 +53,9 @@ def tiling(pattern: Pattern, paper: str) -> Tiling:
         page_points = landscape(PAPERS[paper]) if turned else PAPERS[paper]
         page = (page_points[0] / mm / 1000, page_points[1] / mm / 1000)
         step = (page[0] - 2 * EDGE - OVERLAP, page[1] - 2 * EDGE - HEAD - OVERLAP)
-        counts = [max(math.ceil((size - OVERLAP) / one - 1e-9), 1) for size, one in zip((wide, high), step, strict=True)]
+        counts = [
+            max(math.ceil((size - OVERLAP) / one - 1e-9), 1) for size, one in zip((wide, high), step, strict=True)
+        ]
         choices.append(Tiling(counts[0], counts[1], step, page, turned))
     return min(choices, key=lambda choice: (choice.sheets, choice.turned))
 
@@ -69,7 +72,8 @@ def allow_sheets(patterns: Sequence[Pattern], paper: str, most: int) -> int:
         worst = max(patterns, key=lambda pattern: tiling(pattern, paper).sheets)
         raise ExportError(
             "too_many_sheets",
-            f"These templates take {count} sheets of {paper}; {most} are allowed. {worst.name} alone takes {tiling(worst, paper).sheets}. "
+            f"These templates take {count} sheets of {paper}; {most} are allowed. {worst.name} alone takes "
+            f"{tiling(worst, paper).sheets}. "
             "Allow more, print fewer templates, or cut from the DXF",
             sheets=count,
             allowed=most,
@@ -78,7 +82,8 @@ def allow_sheets(patterns: Sequence[Pattern], paper: str, most: int) -> int:
 
 
 def write_tiles(patterns: Sequence[Pattern], path: Path, paper: str, most: int, system: str) -> int:
-    """Write the PDF and say how many sheets it has. Raises ExportError where it would take more than `most`, or cannot be written."""
+    """Write the PDF and say how many sheets it has. Raises ExportError where it would take more than `most`, or
+    cannot be written."""
     count = allow_sheets(patterns, paper, most)
     write_whole(path, tiles_bytes(patterns, paper, system), "tiles_not_written")
     return count
@@ -131,7 +136,9 @@ def _words(canvas: Any, pattern: Pattern) -> None:
             canvas.drawString(mark.at[0] * 1000 * mm, mark.at[1] * 1000 * mm + 3, mark.text)
     for bend in pattern.bends:
         words = f"bend {abs(bend.degrees):.0f}° {'up' if bend.degrees > 0 else 'down'}"
-        canvas.drawString((bend.start[0] + bend.end[0]) / 2 * 1000 * mm, (bend.start[1] + bend.end[1]) / 2 * 1000 * mm + 2, words)
+        canvas.drawString(
+            (bend.start[0] + bend.end[0]) / 2 * 1000 * mm, (bend.start[1] + bend.end[1]) / 2 * 1000 * mm + 2, words
+        )
 
 
 def _marks(canvas: Any, laid: Tiling, at: tuple[int, int], size: tuple[float, float]) -> None:
@@ -160,13 +167,17 @@ def _head(canvas: Any, pattern: Pattern, laid: Tiling, at: tuple[int, int], syst
     canvas.setFont("Body", 7.5)
     copies = f", cut {pattern.copies}" if pattern.copies > 1 else ""
     canvas.drawString(
-        EDGE * 1000 * mm, top - 20, f"sheet {column + 1} of {laid.across} across, {row + 1} of {laid.up} up; {pattern.material}{copies}"
+        EDGE * 1000 * mm,
+        top - 20,
+        f"sheet {column + 1} of {laid.across} across, {row + 1} of {laid.up} up; {pattern.material}{copies}",
     )
     warning = not_to_cut(pattern, system)
     said = warning or "Print at 100 %, no fitting to the page; lay cross on cross."
     canvas.setFont("Strong" if warning else "Body", 7.5)
     canvas.setFillColor(ALARM if warning else INK)
-    canvas.drawString(EDGE * 1000 * mm, top - 30, simpleSplit(said, "Body", 7.5, (laid.page[0] - 2 * EDGE - BAR) * 1000 * mm)[0])
+    canvas.drawString(
+        EDGE * 1000 * mm, top - 30, simpleSplit(said, "Body", 7.5, (laid.page[0] - 2 * EDGE - BAR) * 1000 * mm)[0]
+    )
     canvas.setFillColor(INK)
     right = (laid.page[0] - EDGE) * 1000 * mm
     start, y = right - BAR * 1000 * mm, top - 24

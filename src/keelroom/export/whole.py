@@ -14,7 +14,8 @@ LONGEST_NAME = 80
 
 
 def write_whole(path: Path, data: bytes, code: str) -> None:
-    """Write the file; an older one stays where that fails. Raises ExportError under `code`, saying why; never onto a build."""
+    """Write the file; an older one stays where that fails. Raises ExportError under `code`, saying why; never onto a
+    build."""
     not_a_build(path)
     try:
         write_atomically(path, data)
@@ -23,14 +24,16 @@ def write_whole(path: Path, data: bytes, code: str) -> None:
 
 
 def not_a_build(path: Path, open_file: Path | None = None) -> None:
-    """Nothing that is made of a build goes onto one. Raises ExportError for a name that ends like a build's, a link to such, a file that
+    """Nothing that is made of a build goes onto one. Raises ExportError for a name that ends like a build's, a link
+    to such, a file that
     holds one, and the very file that is open, whatever they are called."""
     target = Path(os.path.realpath(path))
     is_open = open_file is not None and one_file(target, open_file)
     if is_open or ENDING in (path.suffix.lower(), target.suffix.lower()) or holds_build(target):
         raise ExportError(
             "onto_a_build",
-            f"{named(path)} is a build, or is named like one, and nothing made of a build goes onto one; choose another name",
+            f"{named(path)} is a build, or is named like one, and nothing made of a build goes onto one; "
+            "choose another name",
             path=str(path),
         )
 

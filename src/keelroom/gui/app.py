@@ -20,7 +20,10 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.session.settings import Settings
 from keelroom.gui.window import Window
 
-NO_DISPLAY = "keelroom: there is no display to open a window on, or it cannot be used; assess, sheet, new and schema need none, and xvfb-run gives a virtual one\n"
+NO_DISPLAY = (
+    "keelroom: there is no display to open a window on, or it cannot be used; assess, sheet, new and schema need "
+    "none, and xvfb-run gives a virtual one\n"
+)
 
 
 def application() -> QApplication:
@@ -44,7 +47,8 @@ def application() -> QApplication:
 
 
 def _at_start(sort: QtMsgType, _where: QMessageLogContext, text: str | None) -> None:
-    """What Qt says while it starts. Without a display it would abort the process with a dump: one sentence instead, as for anything else
+    """What Qt says while it starts. Without a display it would abort the process with a dump: one sentence instead,
+    as for anything else
     that could not be done."""
     if sort == QtMsgType.QtFatalMsg:
         sys.stderr.write(NO_DISPLAY)

@@ -99,10 +99,14 @@ class Bench(QWidget):
         column.addLayout(pads)
         self.eye = self._key("By eye: no", self._toggle_eye, "By eye")
         lines = (
-            (self._key("Before", self.back, "Reading before"), self._key("Not measured", self.clear), self._key("Skip", self.on, "Skip this reading")),
+            (
+                self._key("Before", self.back, "Reading before"),
+                self._key("Not measured", self.clear),
+                self._key("Skip", self.on, "Skip this reading"),
+            ),
             (self.eye, self._key("Next", self.enter, "Enter and go on", "main")),
             (self._key("Back to the window (F8)", self.leave, "Leave bench mode"),),
-        )  # fmt: skip
+        )
         for keys in lines:
             line = QHBoxLayout()
             for key in keys:
@@ -149,7 +153,9 @@ class Bench(QWidget):
         self.section.setText(f"{title} · reading {self.at + 1} of {len(readings)}")
         self.prompt.setText(words)
         self.known.setText(
-            f"stands at {described(value, spec.kind, self.session.system)}, {way_of(value)}" if value is not None else "not measured yet"
+            f"stands at {described(value, spec.kind, self.session.system)}, {way_of(value)}"
+            if value is not None
+            else "not measured yet"
         )
         self.text = ""
         self.by_eye = False
@@ -202,7 +208,11 @@ class Bench(QWidget):
         _, spec = owner_and_spec(self.session.build, self.path)
         assert spec is not None
         try:
-            value = by_eye(self.text, spec, self.session) if self.by_eye else typed(self.text, spec, self.session.unit(spec.kind).symbol)
+            value = (
+                by_eye(self.text, spec, self.session)
+                if self.by_eye
+                else typed(self.text, spec, self.session.unit(spec.kind).symbol)
+            )
             self.session.apply(set_value(self.path, value, f"{spec.label} {value.as_typed}"))
         except InputError as error:
             self._show_text(error.message)
@@ -224,8 +234,14 @@ class Bench(QWidget):
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         assert event is not None
         key = event.key()
-        acts = {Qt.Key.Key_Return: self.enter, Qt.Key.Key_Enter: self.enter, Qt.Key.Key_Backspace: self.rub_out, Qt.Key.Key_Escape: self.leave,
-                Qt.Key.Key_Down: self.on, Qt.Key.Key_Up: self.back}  # fmt: skip
+        acts = {
+            Qt.Key.Key_Return: self.enter,
+            Qt.Key.Key_Enter: self.enter,
+            Qt.Key.Key_Backspace: self.rub_out,
+            Qt.Key.Key_Escape: self.leave,
+            Qt.Key.Key_Down: self.on,
+            Qt.Key.Key_Up: self.back,
+        }
         if Qt.Key(key) in acts:
             acts[Qt.Key(key)]()
         elif event.text() and event.text() in ACCEPTED:

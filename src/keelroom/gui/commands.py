@@ -96,7 +96,12 @@ def _edit(window: Window) -> tuple[Command, ...]:
 
 def _view(window: Window) -> tuple[Command, ...]:
     stations = tuple(
-        Command(f"Go to {station.name}", partial(window.visit, station.name), f"Ctrl+{number}" if number < 10 else "", "View/Stations")
+        Command(
+            f"Go to {station.name}",
+            partial(window.visit, station.name),
+            f"Ctrl+{number}" if number < 10 else "",
+            "View/Stations",
+        )
         for number, station in enumerate(STATIONS, 1)
     )
     return (

@@ -38,7 +38,9 @@ class Files:
     opened : done once another build is there;  used : done once a file stands at the head of those used last
     """
 
-    def __init__(self, window: QWidget, session: Session, opened: Callable[[], object], used: Callable[[], object]) -> None:
+    def __init__(
+        self, window: QWidget, session: Session, opened: Callable[[], object], used: Callable[[], object]
+    ) -> None:
         self.window, self.session, self.opened, self.used = window, session, opened, used
 
     def new(self) -> None:
@@ -92,7 +94,8 @@ class Files:
         return [path for path in map(Path, self.session.settings.recent) if path.is_file()]
 
     def last(self) -> list[Last]:
-        """Builds used last, as they were left: read from what is kept of them, not from the files, so that the start does not wait."""
+        """Builds used last, as they were left: read from what is kept of them, not from the files, so that the start
+        does not wait."""
         settings = self.session.settings
         return [Last(path, *settings.told_of(str(path))) for path in self.recent()[:LAST_SHOWN]]
 
@@ -103,7 +106,9 @@ class Files:
         settings, path = self.session.settings, str(self.session.path)
         settings.add_recent(path)
         if not self.session.store.dirty:
-            settings.tell_of(path, self.session.build.brief.title, verdict_line(self.session.assessment, self.session.system))
+            settings.tell_of(
+                path, self.session.build.brief.title, verdict_line(self.session.assessment, self.session.system)
+            )
         self.used()
 
     def _open(self, act: Callable[[], None]) -> bool:
@@ -140,7 +145,10 @@ class Files:
         self._leave_field()
         title = f"{file_name(self.session.build.brief.title, 'build')} copy.keelroom"
         ask_and_write(
-            self.window, self.session, ("Save a copy", title, KINDS_OF_FILE), lambda path: write_copy(self.session.store.to_write(), path)
+            self.window,
+            self.session,
+            ("Save a copy", title, KINDS_OF_FILE),
+            lambda path: write_copy(self.session.store.to_write(), path),
         )
 
     def _save(self, path: Path, *, replacing: bool = False) -> bool:
@@ -173,7 +181,9 @@ class Files:
         if not self.session.store.dirty:
             return True
         buttons = QMessageBox.StandardButton
-        box = message(self.window, QMessageBox.Icon.Question, "Save first?", "This build has changes that are not saved.")
+        box = message(
+            self.window, QMessageBox.Icon.Question, "Save first?", "This build has changes that are not saved."
+        )
         box.setStandardButtons(buttons.Save | buttons.Discard | buttons.Cancel)
         box.setDefaultButton(buttons.Save)
         answer = box.exec()

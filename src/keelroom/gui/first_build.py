@@ -44,7 +44,11 @@ class FirstBuild(Dialog):
         self.kept = Kept()
         self.core_chosen = self.fans_chosen = False
         self.column.addWidget(
-            label("Eight questions to a first verdict. What is not asked is taken from the usual kind and marked as that.", wrap=True)
+            label(
+                "Eight questions to a first verdict. What is not asked is taken from the usual kind and "
+                "marked as that.",
+                wrap=True,
+            )
         )
         self.grid = QGridLayout()
         self.grid.setHorizontalSpacing(12)
@@ -71,14 +75,20 @@ class FirstBuild(Dialog):
         self.sizes = self._sizes()
         self.fans = self._choice("Which fans?", [NO_FANS, *(one.name for one in fan_assemblies())], self._fans_picked)
         self.hottest = self._typed(
-            "How hot does it get?", Spec("temperature", "Hottest day", ge=-50, le=60), "100 °F", "The hottest day it must live with"
+            "How hot does it get?",
+            Spec("temperature", "Hottest day", ge=-50, le=60),
+            "100 °F",
+            "The hottest day it must live with",
         )
         self.ac = QCheckBox("A/C is fitted")
         self.ac.setChecked(True)
         self.ac.clicked.connect(lambda _checked: self.answer())
         self._row("Is there an A/C?", self.ac)
         self.tows = self._typed(
-            "What does it pull uphill?", Spec("mass", "Towed on the grade", ge=0, le=60000), "", "Leave empty where nothing is towed"
+            "What does it pull uphill?",
+            Spec("mass", "Towed on the grade", ge=0, le=60000),
+            "",
+            "Leave empty where nothing is towed",
         )
         self.wrong = self._marks("What went wrong before?")
 
@@ -196,11 +206,16 @@ class FirstBuild(Dialog):
         if hottest is None:
             raise InputError("hottest_day", "The hottest day is needed, such as 100 °F")
         return Answers(
-            vehicle=self.vehicle.currentText(), engine=self.engine.currentText(), core="" if there else self.core.currentText(),
-            own_core=(sizes[0], sizes[1], sizes[2]) if sizes else None, fans="" if self.fans.currentIndex() == 0 else self.fans.currentText(),
-            hottest=hottest, ac=self.ac.isChecked(), tows=self._read(self.tows),
+            vehicle=self.vehicle.currentText(),
+            engine=self.engine.currentText(),
+            core="" if there else self.core.currentText(),
+            own_core=(sizes[0], sizes[1], sizes[2]) if sizes else None,
+            fans="" if self.fans.currentIndex() == 0 else self.fans.currentText(),
+            hottest=hottest,
+            ac=self.ac.isChecked(),
+            tows=self._read(self.tows),
             wrong=tuple(value for value, _ in SYMPTOMS if self.wrong[value].isChecked()),  # type: ignore[misc]
-        )  # fmt: skip
+        )
 
     def answer(self) -> None:
         """Make the build that is meant and say how it stands."""

@@ -1,4 +1,5 @@
-"""The slim row over the work: the package all figures belong to with its verdict, what was just said, and the acts always at hand."""
+"""The slim row over the work: the package all figures belong to with its verdict, what was just said, and the acts
+always at hand."""
 
 from __future__ import annotations
 
@@ -30,7 +31,8 @@ class HeadActs(NamedTuple):
 
 
 class Header(QWidget):
-    """The row; `refresh` after a change of the build, `restyle` after one of units or theme, `say` what was just done."""
+    """The row; `refresh` after a change of the build, `restyle` after one of units or theme, `say` what was just
+    done."""
 
     def __init__(self, session: Session, acts: HeadActs) -> None:
         super().__init__()
@@ -51,12 +53,24 @@ class Header(QWidget):
             "Hold",
             session.toggle_hold,
             "Hold this state as reference",
-            tip="Freeze this state as reference: every figure then shows its change from it, and the drawing its outline (F6)",
+            tip="Freeze this state as reference: every figure then shows its change from it, and the drawing its "
+            "outline (F6)",
         )
-        response = button("Response", acts.response, tip="How the temperature answers the number you are at, over its whole range (F7)")
+        response = button(
+            "Response",
+            acts.response,
+            tip="How the temperature answers the number you are at, over its whole range (F7)",
+        )
         self.units_button = button("", acts.units, tip="Switch units (Ctrl+U)")
         self.theme_button = button("", acts.theme, tip="Light or dark (F9)")
-        for made in (self.undo_button, self.redo_button, self.hold_button, response, self.units_button, self.theme_button):
+        for made in (
+            self.undo_button,
+            self.redo_button,
+            self.hold_button,
+            response,
+            self.units_button,
+            self.theme_button,
+        ):
             row.addWidget(made)
 
     def _packages(self) -> ChoiceBox:
@@ -83,7 +97,9 @@ class Header(QWidget):
         self.words.setText(text)
         self.words.setAccessibleName(f"Verdict: {text}")
         restyle(
-            self.words, "role", {"holds": "good", "tight": "doubt", "over": "problem", "does_not_settle": "problem"}.get(verdict, "faint")
+            self.words,
+            "role",
+            {"holds": "good", "tight": "doubt", "over": "problem", "does_not_settle": "problem"}.get(verdict, "faint"),
         )
 
     def restyle(self, palette: Palette) -> None:
@@ -98,9 +114,14 @@ class Header(QWidget):
     def refresh(self) -> None:
         self._list_packages()
         store = self.session.store
-        for made, what, keys in ((self.undo_button, store.undo_label, "Ctrl+Z"), (self.redo_button, store.redo_label, "Ctrl+Shift+Z")):
+        for made, what, keys in (
+            (self.undo_button, store.undo_label, "Ctrl+Z"),
+            (self.redo_button, store.redo_label, "Ctrl+Shift+Z"),
+        ):
             made.setEnabled(bool(what))
-            made.setToolTip(plain_tip(f"{made.text()}: {what} ({keys})") if what else f"Nothing to {made.text().lower()}")
+            made.setToolTip(
+                plain_tip(f"{made.text()}: {what} ({keys})") if what else f"Nothing to {made.text().lower()}"
+            )
         self.hold_button.setText("Let go" if self.session.held else "Hold")
         if not self.spoken.isActive():
             self._verdict()

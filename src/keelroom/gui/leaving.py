@@ -1,4 +1,5 @@
-"""Leaving in good order when something else than the window asks for it: Ctrl+C in the terminal, the end of the session."""
+"""Leaving in good order when something else than the window asks for it: Ctrl+C in the terminal, the end of the
+session."""
 
 from __future__ import annotations
 
@@ -20,7 +21,8 @@ LISTENS = 250
 
 
 def leave_on_signals(window: Window) -> None:
-    """Keep a recovery copy of what is not saved, then end, on SIGINT, SIGTERM and SIGHUP, which a terminal sends that is closed; nothing is
+    """Keep a recovery copy of what is not saved, then end, on SIGINT, SIGTERM and SIGHUP, which a terminal sends that
+    is closed; nothing is
     asked, nobody may be there to answer."""
 
     def leave(_number: int, _frame: object) -> None:
@@ -44,7 +46,8 @@ def leave_with_session(app: QApplication, window: Window) -> None:
 
 
 def end_session(window: Window, manager: QSessionManager) -> None:
-    """Keep a recovery copy of what is not saved, ask to save it where one may ask, and hold the session back where one is told to stay."""
+    """Keep a recovery copy of what is not saved, ask to save it where one may ask, and hold the session back where
+    one is told to stay."""
     if not window.session.store.dirty:
         return
     window.session.keep_recovery_copy()

@@ -10,8 +10,11 @@ from keelroom.facts import raised
 from keelroom.gui.rows import Page, Path
 
 
-def marks_of(assessment: Assessment, page: Page, owners: Mapping[str, str], system: str) -> tuple[tuple[Path, str], ...]:
-    """Problems of a page's fields; what they belong to is plain from their place. owners: names of the list members a sentence may begin with"""
+def marks_of(
+    assessment: Assessment, page: Page, owners: Mapping[str, str], system: str
+) -> tuple[tuple[Path, str], ...]:
+    """Problems of a page's fields; what they belong to is plain from their place. owners: names of the list members a
+    sentence may begin with"""
     rows = {row.path for group in page.groups for row in group.rows}
     said: dict[Path, list[str]] = {}
     for finding in assessment.findings:
@@ -25,5 +28,7 @@ def stop_marks(assessment: Assessment, page: Page) -> tuple[tuple[Path, str], ..
     """What a field's entry keeps from being worked out, said under the field itself."""
     rows = {row.path for group in page.groups for row in group.rows}
     return tuple(
-        (stop.where, f"Too far out for what is worked out from it: {stop.why}") for stop in assessment.all_stopped if stop.where in rows
+        (stop.where, f"Too far out for what is worked out from it: {stop.why}")
+        for stop in assessment.all_stopped
+        if stop.where in rows
     )

@@ -65,7 +65,8 @@ class Menus:
         return self.menus[path]
 
     def ink(self, colour: str) -> None:
-        """Icons in the theme's ink; drawn when a menu is first opened, so that the first picture need not wait for them."""
+        """Icons in the theme's ink; drawn when a menu is first opened, so that the first picture need not wait for
+        them."""
         self.colour = colour
         if self.inked:
             self._draw_icons()

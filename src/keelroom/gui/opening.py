@@ -1,4 +1,5 @@
-"""Opening a file: read and worked out beside the window. What takes long says so and can be cancelled; what is open stays till then."""
+"""Opening a file: read and worked out beside the window. What takes long says so and can be cancelled; what is open
+stays till then."""
 
 from __future__ import annotations
 
@@ -47,7 +48,8 @@ class Opening(Dialog):
 
 
 def read_beside(window: QWidget, session: Session, path: Path) -> Opened | None:
-    """A file read and judged in a worker; None where somebody would not wait for it. Raises DocumentError with its sentence."""
+    """A file read and judged in a worker; None where somebody would not wait for it. Raises DocumentError with its
+    sentence."""
     worker, found, failed = Worker(), list[Opened](), list[str]()
     waiting, over = QEventLoop(), Opening(window, session, path)
     worker.answered.connect(found.append)

@@ -64,7 +64,12 @@ class Outputs:
     def write_sheet(self) -> None:
         from keelroom.export.whole import file_name
 
-        self._ask("Write the build sheet", f"{file_name(self.session.build.brief.title, 'build')} sheet.pdf", "PDF (*.pdf)", self._sheet)
+        self._ask(
+            "Write the build sheet",
+            f"{file_name(self.session.build.brief.title, 'build')} sheet.pdf",
+            "PDF (*.pdf)",
+            self._sheet,
+        )
 
     def write_survey_sheet(self) -> None:
         self._ask("Write the survey sheet", "survey sheet.pdf", "PDF (*.pdf)", self._survey_sheet)
@@ -85,7 +90,8 @@ class Outputs:
         self._print("Survey sheet", self._survey_sheet)
 
     def print_templates(self) -> None:
-        """At full size, whatever the printer's margins are: the bar on every sheet is measured before anything is cut."""
+        """At full size, whatever the printer's margins are: the bar on every sheet is measured before anything is
+        cut."""
         from keelroom.assess.figures.templates import patterns
         from keelroom.export.tiles import write_tiles
 
@@ -94,7 +100,9 @@ class Outputs:
         if not found:
             self.session.told.emit("There is no template yet: shroud, brackets and frames make them, at Fit-up")
             return
-        self._print("Templates at 100 %", lambda path: write_tiles(found, path, paper, MOST_SHEETS, self.session.system))
+        self._print(
+            "Templates at 100 %", lambda path: write_tiles(found, path, paper, MOST_SHEETS, self.session.system)
+        )
 
     def export_drawing(self) -> None:
         self._ask("Export the drawing", "drawing.png", "PNG (*.png);;SVG at 1:1 (*.svg)", self._write_drawing)
@@ -112,12 +120,18 @@ class Outputs:
 
         picture = QBuffer()
         if not self.drawing_picture().save(picture, "PNG"):
-            raise ExportError("drawing_not_made", "The picture could not be made; make the window smaller", path=str(path))
+            raise ExportError(
+                "drawing_not_made", "The picture could not be made; make the window smaller", path=str(path)
+            )
         write_whole(path, bytes(picture.data().data()), "drawing_not_written")
 
     def page_rows(self) -> list[list[str]]:
         """The tables and charts of the page that is seen, one under the other; empty where it has none."""
-        seen = [w for w in self.shown.station_stack.findChildren(QWidget) if isinstance(w, (ChooseTable, Chart)) and w.isVisible()]
+        seen = [
+            w
+            for w in self.shown.station_stack.findChildren(QWidget)
+            if isinstance(w, (ChooseTable, Chart)) and w.isVisible()
+        ]
         # What is faded was worked out for the build before the last change.
         return [row for widget in seen if widget.isEnabled() for row in widget.as_rows()]
 

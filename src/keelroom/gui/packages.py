@@ -22,9 +22,14 @@ AWAITED = "being worked out …"
 
 
 def compared(
-    build: Build, found: tuple[Assessment | None, Assessment | None], pair: tuple[str, str], system: str, case_id: str = ""
+    build: Build,
+    found: tuple[Assessment | None, Assessment | None],
+    pair: tuple[str, str],
+    system: str,
+    case_id: str = "",
 ) -> list[tuple[str, str, str]]:
-    """Ledger, figures of one duty case, totals and what differs of two packages, a row each: what, the one, the other."""
+    """Ledger, figures of one duty case, totals and what differs of two packages, a row each: what, the one, the
+    other."""
     one, other = found
     if one is None or other is None:
         mine, theirs = (AWAITED if each is None else verdict_line(each, system) for each in found)
@@ -35,7 +40,9 @@ def compared(
         rows.append((a.name, mine, theirs))
     for a, b in zip(one.cases, other.cases, strict=True):
         if a.case_id == case_id and a.figures and b.figures:
-            rows += [(f"{label}, {a.name}", mine, theirs) for label, mine, theirs in beside(a.figures, b.figures, system)]
+            rows += [
+                (f"{label}, {a.name}", mine, theirs) for label, mine, theirs in beside(a.figures, b.figures, system)
+            ]
     for a_line, b_line in zip(totals_lines(one, system), totals_lines(other, system), strict=False):
         what = a_line.partition(":")[0] if ":" in a_line else "Fit"
         rows.append((what, a_line.partition(":")[2].strip() or a_line, b_line.partition(":")[2].strip() or b_line))
@@ -65,7 +72,13 @@ class Packages(Dialog):
         self.column.addLayout(self._acts())
         self.column.addLayout(self._pair())
         self.rows = ChooseTable(
-            "Two packages compared", ("What", "The one", "The other"), lambda _row: None, "", "idle, fan, depth …", words=True, even=True
+            "Two packages compared",
+            ("What", "The one", "The other"),
+            lambda _row: None,
+            "",
+            "idle, fan, depth …",
+            words=True,
+            even=True,
         )
         self.column.addWidget(self.rows, 3)
         self.undo = button("Undo", self.session.store.undo, "Undo the last step")
@@ -147,7 +160,10 @@ class Packages(Dialog):
     def _usual_pair(self) -> tuple[str, str]:
         """The active package against the car as found; against the next one where that was not kept."""
         build = self.session.build
-        as_found, rest = build.of_kind("as_found"), [package.id for package in build.packages if package.id != build.active]
+        as_found, rest = (
+            build.of_kind("as_found"),
+            [package.id for package in build.packages if package.id != build.active],
+        )
         if as_found is not None and as_found.id != build.active:
             return build.active, as_found.id
         return build.active, next(iter(rest), build.active)
@@ -160,7 +176,9 @@ class Packages(Dialog):
     def _show_pair(self) -> None:
         one, other = (box.currentData() for box in self.boxes)
         found = self.verdicts.of(one), self.verdicts.of(other)
-        self.rows.show_rows(compared(self.session.build, found, (one, other), self.session.system, self.session.case_id), -1)
+        self.rows.show_rows(
+            compared(self.session.build, found, (one, other), self.session.system, self.session.case_id), -1
+        )
 
     def _do(self, code: str, **given: str) -> None:
         self.session.do(offer(code, self.at, **given))

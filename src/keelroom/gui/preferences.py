@@ -19,7 +19,9 @@ class Preferences(Dialog):
         self.grid.setColumnStretch(1, 1)
         self.column.addLayout(self.grid)
         settings = session.settings
-        self._choice("Units", (("us", "Inches, Fahrenheit"), ("si", "Millimetres, Celsius")), settings.units, session.set_units)
+        self._choice(
+            "Units", (("us", "Inches, Fahrenheit"), ("si", "Millimetres, Celsius")), settings.units, session.set_units
+        )
         self._choice("Theme", (("light", "Light"), ("dark", "Dark")), settings.theme, session.set_theme)
         self._choice("Paper", tuple((name, name) for name in PAPERS), settings.paper, self._set_paper)
         self._sign()

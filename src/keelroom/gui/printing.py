@@ -63,7 +63,8 @@ def draw(document: QPdfDocument, printer: QPrinter) -> None:
 
 
 def print_with_preview(window: QWidget, title: str, write: Callable[[Path], object]) -> None:
-    """Show what `write` writes as it will come out, to be sent to a printer or not. Raises what `write` raises, and ExportError."""
+    """Show what `write` writes as it will come out, to be sent to a printer or not. Raises what `write` raises, and
+    ExportError."""
     with tempfile.TemporaryDirectory(prefix="keelroom-print-") as folder:
         path = Path(folder) / "pages.pdf"
         write(path)

@@ -1,4 +1,5 @@
-"""All stations, in the order of the work. A new one is declared in its own folder and named here; nothing else knows their names."""
+"""All stations, in the order of the work. A new one is declared in its own folder and named here; nothing else knows
+their names."""
 
 from __future__ import annotations
 

@@ -14,7 +14,8 @@ Sort = Literal["quantity", "choice", "flag", "text", "notes", "set", "curve", "r
 
 
 class Row(NamedTuple):
-    """One field. choices: (stored value, words) for choices and sets; said: whose it is, before its accessible name, where several are alike."""
+    """One field. choices: (stored value, words) for choices and sets; said: whose it is, before its accessible name,
+    where several are alike."""
 
     sort: Sort
     path: Path
@@ -41,7 +42,8 @@ Press = tuple[str, Act | str]
 
 
 class Page(NamedTuple):
-    """One chip of a station. actions: what is offered on the page, leading: what it begins with; said: (role, sentence) worked out from the build;
+    """One chip of a station. actions: what is offered on the page, leading: what it begins with; said: (role,
+    sentence) worked out from the build;
     marks: what is wrong between fields, said under the field at that path;
     advice: sentences on the list member a group stands for, asked only for those that are seen;
     stay: Enter in its last reading goes to its first act, for there may be more to add."""
@@ -65,7 +67,8 @@ class Page(NamedTuple):
 
 
 def quantities(path: Path, *names: str, of: str = "") -> tuple[Row, ...]:
-    """Measured fields of one section; their labels come from the document's own field specs. of: whose they are, where several are alike."""
+    """Measured fields of one section; their labels come from the document's own field specs. of: whose they are,
+    where several are alike."""
     return tuple(Row("quantity", (*path, name), said=of) for name in names)
 
 

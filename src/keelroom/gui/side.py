@@ -1,4 +1,5 @@
-"""The strip at the window's right edge: findings by level, working, trail and acts, each a drawer beside the picture."""
+"""The strip at the window's right edge: findings by level, working, trail and acts, each a drawer beside the
+picture."""
 
 from __future__ import annotations
 
@@ -93,13 +94,18 @@ class Strip(QWidget):
 
 
 class Drawers(QWidget):
-    """What is pulled out: one drawer at a time, made when first wanted. names: of the drawers with their keys and purposes"""
+    """What is pulled out: one drawer at a time, made when first wanted. names: of the drawers with their keys and
+    purposes"""
 
     pulled = pyqtSignal(str)
     """a drawer is out, or '' where none is"""
 
     def __init__(
-        self, session: Session, palette: Palette, names: dict[str, tuple[str, str]], make: dict[str, Callable[[], QWidget]]
+        self,
+        session: Session,
+        palette: Palette,
+        names: dict[str, tuple[str, str]],
+        make: dict[str, Callable[[], QWidget]],
     ) -> None:
         super().__init__()
         self.session, self.makers = session, make

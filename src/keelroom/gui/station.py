@@ -1,4 +1,5 @@
-"""What a station declares of itself: its part of the document, its findings, its pages, its drawing, and when it is settled."""
+"""What a station declares of itself: its part of the document, its findings, its pages, its drawing, and when it is
+settled."""
 
 from __future__ import annotations
 

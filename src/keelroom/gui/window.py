@@ -1,4 +1,5 @@
-"""The window: the tape of stations down its edge, the form, the picture, drawers at its right, the ledger under all of them."""
+"""The window: the tape of stations down its edge, the form, the picture, drawers at its right, the ledger under all
+of them."""
 
 from __future__ import annotations
 
@@ -173,7 +174,8 @@ class Window(QMainWindow):
         return by_type(LEAST_FORM)
 
     def _middle(self) -> QWidget:
-        """The drawing the shown page asks for; under it the choice of map, and how the temperature answers the focused number."""
+        """The drawing the shown page asks for; under it the choice of map, and how the temperature answers the
+        focused number."""
         middle, column = packed("paper")
         self.middle_stack = QStackedWidget()
         self.middle_stack.setMinimumWidth(320)
@@ -195,7 +197,9 @@ class Window(QMainWindow):
             "Open a file…": self.files.choose_file,
         }
         forget = self.session.autosave.forget
-        self.start = StartPage(Offers(acts, recovered, self.files.take_over, forget, self.files.last(), self.files.open_recent))
+        self.start = StartPage(
+            Offers(acts, recovered, self.files.take_over, forget, self.files.last(), self.files.open_recent)
+        )
         dress(self.start, self.session)
         self.pages.addWidget(self.start)
         self.pages.setCurrentWidget(self.start)
@@ -353,7 +357,10 @@ class Window(QMainWindow):
 
     def about(self) -> None:
         """Name, version, and what the figures are."""
-        told = f"Keel Room {__version__}\n\nSizes a core and fans against an engine's heat, and fits, wires and proves the package.\n\n{CAUTIONS[0]}"
+        told = (
+            f"Keel Room {__version__}\n\nSizes a core and fans against an engine's heat, and fits, wires and "
+            f"proves the package.\n\n{CAUTIONS[0]}"
+        )
         message(self, QMessageBox.Icon.Information, "About Keel Room", told).exec()
 
     def duplicate_package(self) -> None:
@@ -406,7 +413,9 @@ class Window(QMainWindow):
     def _refresh(self) -> None:
         build, store = self.session.build, self.session.store
         name = self.session.path.name if self.session.path else "not saved yet"
-        self.setWindowTitle(f"{build.brief.title or 'Untitled build'} — {name}{' (changed)' if store.dirty else ''} — Keel Room")
+        self.setWindowTitle(
+            f"{build.brief.title or 'Untitled build'} — {name}{' (changed)' if store.dirty else ''} — Keel Room"
+        )
         self.header.refresh()
         self.menus.name_steps(store.undo_label, store.redo_label)
         assessment = self.session.assessment

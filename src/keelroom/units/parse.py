@@ -90,7 +90,8 @@ _PLAINLY = re.compile(r"(-)?(?:(\d+(?:\.\d+)?)|(\d+) (\d+)/(\d+)|(\d+)/(\d+)) ?(
 
 @lru_cache(maxsize=8192)
 def _quick(text: str, kind_name: str, default_unit: str) -> Reading | None:
-    """The reading of one plain number or tape fraction with one unit, as nearly all stored ones are; None for anything else."""
+    """The reading of one plain number or tape fraction with one unit, as nearly all stored ones are; None for
+    anything else."""
     match = _PLAINLY.fullmatch(text) if len(text) < 40 else None
     if match is None:
         return None
@@ -143,7 +144,9 @@ class _Parser:
         return tokens
 
     def _unreadable(self, part: str) -> InputError:
-        return InputError("unreadable", f"“{part[:20]}” cannot be read; expected {a_kind(self.kind.name)} such as {self.kind.example}")
+        return InputError(
+            "unreadable", f"“{part[:20]}” cannot be read; expected {a_kind(self.kind.name)} such as {self.kind.example}"
+        )
 
     def result(self) -> tuple[float, Unit]:
         value, _ = self.sum()
@@ -172,7 +175,10 @@ class _Parser:
             op = self.take()
             right, also = self.signed()
             if also and measured:
-                raise InputError("not_a_measure", f"Two measures cannot be multiplied or divided here; expected {a_kind(self.kind.name)}")
+                raise InputError(
+                    "not_a_measure",
+                    f"Two measures cannot be multiplied or divided here; expected {a_kind(self.kind.name)}",
+                )
             if op == "/" and right == 0:
                 raise InputError("zero_division", "A division by zero has no value")
             value, measured = (value / right if op == "/" else value * right), measured or also
@@ -215,5 +221,7 @@ def _number(text: str, sort: str) -> float:
     whole, _, fraction = text.rpartition(" ") if " " in text else text.rpartition("-")
     top, bottom = fraction.split("/")
     if int(bottom) == 0:
-        raise InputError("zero_division", f"{text}: a fraction over zero has no value; write it as on the tape, such as 3/8")
+        raise InputError(
+            "zero_division", f"{text}: a fraction over zero has no value; write it as on the tape, such as 3/8"
+        )
     return float(int(whole or 0) + Fraction(int(top), int(bottom)))

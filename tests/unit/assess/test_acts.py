@@ -36,22 +36,37 @@ def test_every_kind_is_declared_whole():
 
 
 def test_every_act_a_finding_offers_is_of_a_kind_that_is_known():
-    offered = [act for package in BUILD.packages for finding in assess(BUILD, package.id).findings for act in finding.fix]
+    offered = [
+        act for package in BUILD.packages for finding in assess(BUILD, package.id).findings for act in finding.fix
+    ]
     assert len(offered) > 30
     for act in offered:
         assert kind_of(act)
-        assert act.package or act.path or act.code in ("charge_cable", "charge_fuse", "larger_alternator", "faster_pulley", "faster_idle")
+        assert (
+            act.package
+            or act.path
+            or act.code in ("charge_cable", "charge_fuse", "larger_alternator", "faster_pulley", "faster_idle")
+        )
 
 
-@pytest.mark.parametrize(("act", "said"), [
-    (Act("of_tomorrow", ""), "a newer one may have done it"), (offer("spread", "p9"), "no longer in the build"),
-    (offer("onto_face", "p1"), "says no fan"), (offer("onto_face", "p1", fan="fan9"), "no longer in the package"),
-    (offer("larger_alternator", rating="many"), "“many” is no number"), (offer("fit_core", "p1", name="Unobtainium"), "No core called"),
-    (offer("add_cooler", "p1", kind="freezer"), "no cooler of the kind"), (offer("add_panel", "p1", what="roof"), "expected one of top, left"),
-    (offer("school", "p1", school="none"), "No school"), (offer("cut_to", "p1", stage="Q"), "no longer wanted"),
-    (Act(ENTER_ALL, "", given=(("json", "["),)), "no longer what this field takes"), (Act(ENTER, "", "", (), ("brief", "nowhere")), "has no “nowhere”"),
-    (Act(ENTER, "", "", (("text", "wide"),), ("packages", "p1", "core", "depth")), "wide"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("act", "said"),
+    [
+        (Act("of_tomorrow", ""), "a newer one may have done it"),
+        (offer("spread", "p9"), "no longer in the build"),
+        (offer("onto_face", "p1"), "says no fan"),
+        (offer("onto_face", "p1", fan="fan9"), "no longer in the package"),
+        (offer("larger_alternator", rating="many"), "“many” is no number"),
+        (offer("fit_core", "p1", name="Unobtainium"), "No core called"),
+        (offer("add_cooler", "p1", kind="freezer"), "no cooler of the kind"),
+        (offer("add_panel", "p1", what="roof"), "expected one of top, left"),
+        (offer("school", "p1", school="none"), "No school"),
+        (offer("cut_to", "p1", stage="Q"), "no longer wanted"),
+        (Act(ENTER_ALL, "", given=(("json", "["),)), "no longer what this field takes"),
+        (Act(ENTER, "", "", (), ("brief", "nowhere")), "has no “nowhere”"),
+        (Act(ENTER, "", "", (("text", "wide"),), ("packages", "p1", "core", "depth")), "wide"),
+    ],
+)
 def test_an_act_that_cannot_be_done_says_why(act, said):
     with pytest.raises(InputError, match=said):
         doing(BUILD, act)
@@ -74,15 +89,25 @@ def test_an_act_is_about_the_package_it_names_not_the_active_one():
 
 
 VALUES = (
-    ((*P1, "core", "depth"), quantity("2 1/4 in", "length", "measured")), (("brief", "vehicle", "mass"), quantity("1234 kg", "mass", "catalogue")),
-    ((*P1, "circuits", "circuit1", "feed", "size"), quantity("8 AWG", "wire size", "derived")), ((*P1, "core", "condition"), "some_scale"),
-    (("brief", "vehicle", "lockup"), False), (("survey", "hood", "front"), None), (("brief", "title"), "A “van”, 2½ t"),
-    (("survey", "checks"), ("hood", "belt")), ((*P1, "fans"), BUILD.package.fans[:1]), ((*P1, "core"), BUILD.packages[1].core), (("brief", "notes"), "Two\nlines, \x07 and ²"), ((*P1, "name"), "é\t\x00"),
+    ((*P1, "core", "depth"), quantity("2 1/4 in", "length", "measured")),
+    (("brief", "vehicle", "mass"), quantity("1234 kg", "mass", "catalogue")),
+    ((*P1, "circuits", "circuit1", "feed", "size"), quantity("8 AWG", "wire size", "derived")),
+    ((*P1, "core", "condition"), "some_scale"),
+    (("brief", "vehicle", "lockup"), False),
+    (("survey", "hood", "front"), None),
+    (("brief", "title"), "A “van”, 2½ t"),
+    (("survey", "checks"), ("hood", "belt")),
+    ((*P1, "fans"), BUILD.package.fans[:1]),
+    ((*P1, "core"), BUILD.packages[1].core),
+    (("brief", "notes"), "Two\nlines, \x07 and ²"),
+    ((*P1, "name"), "é\t\x00"),
     (("survey", "rails", "left"), quantity("4 in", "length").model_copy(update={"doubt": 0.01})),
-)  # fmt: skip
+)
 
 
-@pytest.mark.parametrize(("path", "value"), VALUES, ids=lambda v: v[-1] if isinstance(v, tuple) and v and isinstance(v[-1], str) else "")
+@pytest.mark.parametrize(
+    ("path", "value"), VALUES, ids=lambda v: v[-1] if isinstance(v, tuple) and v and isinstance(v[-1], str) else ""
+)
 def test_what_was_entered_is_entered_again_from_its_act_and_from_the_file(path, value):
     """As typed, with its unit, origin and doubt: by the act of the store's step, and by the act a file gives back."""
     store = Store(BUILD)
@@ -132,7 +157,8 @@ def test_a_drag_that_led_back_leaves_no_trace():
 
 
 def test_every_act_that_applies_is_done_again_from_its_file():
-    """Every act the demo's findings and Worth offer, done in a store, written, read back and done again from what was read."""
+    """Every act the demo's findings and Worth offer, done in a store, written, read back and done again from what was
+    read."""
     acts = {act for finding in assess(BUILD).findings for act in finding.fix}
     acts |= {offer(code, "p1", label, **given) for code, label, given in TRIED}
     count = 0
@@ -157,15 +183,21 @@ def test_the_trail_of_a_file_has_an_end():
 
 
 def test_what_an_act_brings():
-    """Seating the shroud: an hour beyond what the build counts, eye protection, and the entry it rests on is assumed in the demo."""
+    """Seating the shroud: an hour beyond what the build counts, eye protection, and the entry it rests on is assumed
+    in the demo."""
     off = on(BUILD, ((*P1, "shroud", "edge_gap"), quantity("1/4 in", "length")))
     found = brings(off, offer("seat", "p1"))
     assert found.hours == 3600
     assert [change.path for change in found.changes] == [(*P1, "shroud", "edge_gap")]
     assert found.assumed == ((*P1, "shroud", "edge_gap"),)
-    assert brings_words(offer("seat", "p1"), found, "$", 2) == "Shroud / Gap at the shroud's edge: 1/32 in, was 1/4 in. Takes 1.0 h."
+    assert (
+        brings_words(offer("seat", "p1"), found, "$", 2)
+        == "Shroud / Gap at the shroud's edge: 1/32 in, was 1/4 in. Takes 1.0 h."
+    )
     assert "Eye, hand and ear protection" in mind_words(found)
-    assert after_words(offer("mend_circuit", "p1", circuit="circuit1")).startswith("Then: the motor’s volts with a meter")
+    assert after_words(offer("mend_circuit", "p1", circuit="circuit1")).startswith(
+        "Then: the motor’s volts with a meter"
+    )
     # A bracket is three quarters of an hour (common practice), counted by the build itself.
     assert brings(BUILD, offer("add_bracket", "p1")).hours == pytest.approx(0.75 * 3600)
     # Another core: what it costs more, by the catalogue's price against what is entered.

@@ -38,7 +38,8 @@ def settled(build, case):
 
 
 HOTTER = (("brief", "engine", "heat_multiplier"), quantity("1.6", "number"))
-"""an engine that is hard to cool at idle, so that air tells there: the demo's A/C cuts out where there is little of it"""
+"""an engine that is hard to cool at idle, so that air tells there: the demo's A/C cuts out where there is little of
+it"""
 
 
 def worths(build):
@@ -69,13 +70,18 @@ def test_a_shroud_without_flaps_can_hurt_at_speed_and_help_at_idle():
 
 
 def test_acts_that_are_done_are_not_offered():
-    sealed = on(BUILD, (("packages", "p1", "shroud", "edge_gap"), quantity("0 in", "length")), (("survey", "opening", "width"), None))
+    sealed = on(
+        BUILD,
+        (("packages", "p1", "shroud", "edge_gap"), quantity("0 in", "length")),
+        (("survey", "opening", "width"), None),
+    )
     assert not {"seat", "edge_seal", "cut_clear", "full_shroud"} & set(worths(sealed))
     assert {"cut_clear", "edge_seal"} <= set(worths(BUILD))
 
 
 def test_a_stopped_fan_is_a_finding_and_dividing_it_off_is_weighed():
-    """Dividing the shroud brings air through the core, but through half the face: the table weighs it instead of praising it."""
+    """Dividing the shroud brings air through the core, but through half the face: the table weighs it instead of
+    praising it."""
     hotter = on(BUILD, HOTTER)
     stopped = on(hotter, (("packages", "p1", "fans", "fan2", "runs"), False))
     assert math.isfinite(worths(stopped)["divide"].idle[0])
@@ -133,7 +139,9 @@ def test_candidates_are_the_cores_solved_in_this_build():
         assert candidate.drop > 10
     edit = fit_core(BUILD.package, cores()[0])
     fans = on(BUILD, *[(c.path, c.value) for c in edit.changes]).package.fans
-    assert fans[0].x.si / cores()[0].face_width.si == pytest.approx(BUILD.package.fans[0].x.si / BUILD.package.core.face_width.si, rel=1e-3)
+    assert fans[0].x.si / cores()[0].face_width.si == pytest.approx(
+        BUILD.package.fans[0].x.si / BUILD.package.core.face_width.si, rel=1e-3
+    )
 
 
 def test_sweeps_have_a_best_inside_for_these_fans():
@@ -217,7 +225,10 @@ AIR_FINDINGS = {
     ),
     "fan_beside_face": ((("packages", "p1", "fans", "fan1", "x"), quantity("-20 in", "length")),),
     "reversed_blade": ((("packages", "p1", "fans", "fan1", "reversed_blade"), True),),
-    "pusher_alone": ((("packages", "p1", "fans", "fan1", "mount"), "pusher"), (("packages", "p1", "fans", "fan2", "mount"), "pusher")),
+    "pusher_alone": (
+        (("packages", "p1", "fans", "fan1", "mount"), "pusher"),
+        (("packages", "p1", "fans", "fan2", "mount"), "pusher"),
+    ),
     "edge_leak": ((("packages", "p1", "shroud", "edge_gap"), quantity("3/8 in", "length")),),
     "recirculation": (),
     "bypass": (),

@@ -71,7 +71,15 @@ def test_a_contradiction_is_found_and_can_be_saved(code, tmp_path):
 
 
 @pytest.mark.parametrize(
-    "code", ["limit_under_thermostat", "fan_never_stops", "fan_set_points", "fan_larger_than_face", "fan_off_face", "fans_overlap"]
+    "code",
+    [
+        "limit_under_thermostat",
+        "fan_never_stops",
+        "fan_set_points",
+        "fan_larger_than_face",
+        "fan_off_face",
+        "fans_overlap",
+    ],
 )
 def test_a_fix_mends_its_finding_and_can_be_undone(code):
     build = with_value(BUILD, *FINDINGS[code])
@@ -89,7 +97,10 @@ def test_a_fix_that_no_longer_applies_says_so():
 
 def test_a_day_hotter_than_the_limit():
     build = with_value(
-        with_value(BUILD, ("brief", "cooling", "limit"), "45 °C", "temperature"), ("brief", "climate", "ambient"), "50 °C", "temperature"
+        with_value(BUILD, ("brief", "cooling", "limit"), "45 °C", "temperature"),
+        ("brief", "climate", "ambient"),
+        "50 °C",
+        "temperature",
     )
     assert codes(build)["ambient_over_limit"].level == "problem"
 
@@ -150,7 +161,9 @@ def test_classes_of_shroud_discs_and_panel():
     face = package.core.face_width.si * package.core.face_height.si
     assert drawn_area(package) == pytest.approx(disc, rel=0.01)
     half = Shroud(kind="partial", width=quantity("11 in", "length"))
-    shrouded = package.model_copy(update={"shroud": half, "fans": (package.fans[0].model_copy(update={"x": quantity("5 in", "length")}),)})
+    shrouded = package.model_copy(
+        update={"shroud": half, "fans": (package.fans[0].model_copy(update={"x": quantity("5 in", "length")}),)}
+    )
     assert drawn_area(shrouded) == pytest.approx(face / 2, rel=0.01)
     assert drawn_area(Package(id="e")) == 0
     hidden = apply(BUILD, set_value(("survey", "opening", "width"), quantity("13 in", "length"), ""))
@@ -161,7 +174,9 @@ def test_figures_close():
     for case in assess(BUILD).cases:
         f = case.figures
         assert sum(heat for _, heat in f.heat_by_cause) == pytest.approx(f.heat_in, rel=1e-9)
-        assert 0.97 < sum(fan.share for fan in f.fans) <= 1.0 + 1e-9  # a full shroud: all but what leaves by its edge goes by the fans
+        assert (
+            0.97 < sum(fan.share for fan in f.fans) <= 1.0 + 1e-9
+        )  # a full shroud: all but what leaves by its edge goes by the fans
         assert all(fan.from_core + fan.from_edge + fan.from_hole == pytest.approx(1.0) for fan in f.fans)
         assert f.low <= f.temperature <= f.high
         assert f.ambients.boils > f.ambients.holds, "it boils over its limit"
@@ -191,7 +206,9 @@ def test_movers_are_real_sensitivities():
     path = ("brief", "climate", "ambient")
     ambient = get(BUILD, path).si
     hotter = apply(BUILD, set_value(path, from_si(ambient + 5.0, "temperature", "si", "derived"), ""))
-    before, after = (next(c.figures.temperature for c in assess(b).cases if c.case_id == "grade") for b in (BUILD, hotter))
+    before, after = (
+        next(c.figures.temperature for c in assess(b).cases if c.case_id == "grade") for b in (BUILD, hotter)
+    )
     assert found[path].change == pytest.approx(after - before, abs=1e-3)
     changes = [abs(mover.change) for mover in movers(BUILD, "grade", "si")]
     assert changes == sorted(changes, reverse=True)
@@ -205,7 +222,9 @@ def test_every_headline_figure_has_its_working_and_real_movers(headline):
     def read(build):
         assessment = assess(build)
         f, r = assessment.cases[0].figures, assessment.rules
-        return {"airflow": f.airflow_fans_on, "amps": f.electrical_current, "face": r.face_area - r.face_area_wanted}[headline]
+        return {"airflow": f.airflow_fans_on, "amps": f.electrical_current, "face": r.face_area - r.face_area_wanted}[
+            headline
+        ]
 
     found = movers(BUILD, "idle", "si", headline)
     assert len(found) >= 3
@@ -240,18 +259,53 @@ def _figures(build):
         if c.figures
         for k in ("temperature", "airflow_fans_on", "electrical_current", "low", "boiling", "margin", "battery_lasts")
     ]
-    fluids = [value for c in assessment.cases if c.figures for cover in c.figures.coolers for value in (cover.fluid, cover.heat)]
+    fluids = [
+        value
+        for c in assessment.cases
+        if c.figures
+        for cover in c.figures.coolers
+        for value in (cover.fluid, cover.heat)
+    ]
     told = as_json(assessment._replace(findings=()))  # what would mend them is not asked
     made, electrics = told["fit"], told["electrics"]
     # A sentence that merely quotes the field is no figure of it: of findings only that they are there counts.
     said = [(f.code, f.level, f.where) for f in assessment.findings]
     parts = (*made.values(), said, *electrics.values(), *told["loop"].values())
     fit = [zlib.crc32(json.dumps(part, sort_keys=True).encode()) for part in parts]
-    return [*fit, *numbers, *fluids, *(v for v in (assessment.rules.face_area_wanted, assessment.rules.airflow_wanted, assessment.totals.cost, assessment.totals.hours, assessment.totals.alternator_at_idle) if v)]  # fmt: skip
+    return [
+        *fit,
+        *numbers,
+        *fluids,
+        *(
+            v
+            for v in (
+                assessment.rules.face_area_wanted,
+                assessment.rules.airflow_wanted,
+                assessment.totals.cost,
+                assessment.totals.hours,
+                assessment.totals.alternator_at_idle,
+            )
+            if v
+        ),
+    ]
 
 
-AWAY = ("left", "bottom", "thickness", "front", "opening", "guard", "spacer", "side_room", "fans", "fan_diameter", "fan_flow", "fan_power", "fan_voltage",
-        "fitting_room")  # fmt: skip
+AWAY = (
+    "left",
+    "bottom",
+    "thickness",
+    "front",
+    "opening",
+    "guard",
+    "spacer",
+    "side_room",
+    "fans",
+    "fan_diameter",
+    "fan_flow",
+    "fan_power",
+    "fan_voltage",
+    "fitting_room",
+)
 LINES = ("line_bore", "line_length", "bends", "tightest")
 """fields of a cooler that matter away from the core, and of one that carries oil"""
 
@@ -272,7 +326,9 @@ def _cooler_context(path):
             Change((*where, "fans"), quantity("1", "count")),
             Change((*where, "front"), quantity("-10 in", "length")),
         ]
-        changes += [Change((*where, name), quantity(text, "length")) for name, text in (("width", "11 in"), ("height", "6 in"))]
+        changes += [
+            Change((*where, name), quantity(text, "length")) for name, text in (("width", "11 in"), ("height", "6 in"))
+        ]
     if field == "thickness" and path[3] != "cooler":
         changes.append(Change((*where, "stand_off"), quantity("3 in", "length")))
     return changes
@@ -301,7 +357,10 @@ def _context(path, build):
         ]
     elif "shroud" in path:
         kind = "none" if path[-1] == "fan_gap" else "partial"
-        changes += [Change((*path[:2], "shroud", "kind"), kind), Change((*path[:2], "shroud", "width"), quantity("20 in", "length"))]
+        changes += [
+            Change((*path[:2], "shroud", "kind"), kind),
+            Change((*path[:2], "shroud", "width"), quantity("20 in", "length")),
+        ]
         changes += [
             Change((*path[:2], "shroud", "height"), quantity("12 in", "length")),
             Change((*path[:2], "shroud", "cost"), quantity("90", "money")),
@@ -324,8 +383,13 @@ def _context(path, build):
     if path[-1] in ("ratio", "rated_rpm", "drag", "engages", "safe_rpm", "immersion"):
         changes += [Change((*path[:2], "fans", fan.id, "motor"), "engine") for fan in build.package.fans]
     if path[0] == "duty_cases":
-        changes += [Change((*path[:2], "demand"), "road_load"), Change((*path[:2], "speed"), quantity("30 mph", "speed")), Change((*path[:2], "stops_per_km"), quantity("1", "number")),
-                    Change((*path[:2], "grade"), quantity("5 %", "share")), Change((*path[:2], "towed_mass"), quantity("500 lb", "mass"))]  # fmt: skip
+        changes += [
+            Change((*path[:2], "demand"), "road_load"),
+            Change((*path[:2], "speed"), quantity("30 mph", "speed")),
+            Change((*path[:2], "stops_per_km"), quantity("1", "number")),
+            Change((*path[:2], "grade"), quantity("5 %", "share")),
+            Change((*path[:2], "towed_mass"), quantity("500 lb", "mass")),
+        ]
         if path[-1] == "rpm":
             changes.append(Change(path, quantity("3000 rpm", "turning speed")))
         if path[-1] == "ambient":
@@ -334,15 +398,22 @@ def _context(path, build):
 
 
 def _loop_context(path):
-    """What has to be so beside a field of a part of the circuit for it to matter: the heater's place taken by what has the field."""
+    """What has to be so beside a field of a part of the circuit for it to matter: the heater's place taken by what
+    has the field."""
     where, field = path[:-1], path[-1]
     needed = {
-        "opens": [((*where, "kind"), "thermostat"), ((*where, "valve"), "open"), ((*path[:3], "thermostat_state"), "none"), (path, quantity("170 °F", "temperature"))],
+        "opens": [
+            ((*where, "kind"), "thermostat"),
+            ((*where, "valve"), "open"),
+            ((*path[:3], "thermostat_state"), "none"),
+            (path, quantity("170 °F", "temperature")),
+        ],
         "cap_rating": [((*where, "cap"), "pressure"), (path, quantity("5 psi", "pressure"))],
         "holds": [((*where, "kind"), "surge_tank"), (path, quantity("2 L", "volume"))],
-        "hold": [(path, quantity("10 L", "volume"))], "pump_on": [(path, quantity("140 °F", "temperature")), ((*where, "pump"), "electric")],
+        "hold": [(path, quantity("10 L", "volume"))],
+        "pump_on": [(path, quantity("140 °F", "temperature")), ((*where, "pump"), "electric")],
         "necks": [(path, quantity("1/2 in", "length"))],
-    }  # fmt: skip
+    }
     if "hoses" in path and field == "bore":
         return [Change(path, quantity("1 in", "length"))]
     opened = [((*where, "valve"), "open")] if field in ("bore", "loss") else []
@@ -377,19 +448,42 @@ def _beside(name, value, *more):
 
 
 MADE_CONTEXT = {
-    **dict.fromkeys(("new_x", "new_y", "new_z"), _beside("end", "new", *((name, quantity("10 in", "length")) for name in ("new_x", "new_y", "new_z")))),
+    **dict.fromkeys(
+        ("new_x", "new_y", "new_z"),
+        _beside("end", "new", *((name, quantity("10 in", "length")) for name in ("new_x", "new_y", "new_z"))),
+    ),
     **dict.fromkeys(("arch_at", "arch_width", "arch_height"), _beside("form", "arch")),
     "pitch": _beside("near_holes", quantity("2", "count")),
-    **dict.fromkeys(("second_width", "join_trim", "lap"), _beside("joined", True, ("blank_width", quantity("14 in", "length")), ("second_width", quantity("14 in", "length")), ("kind", "full"))),
-}  # fmt: skip
+    **dict.fromkeys(
+        ("second_width", "join_trim", "lap"),
+        _beside(
+            "joined",
+            True,
+            ("blank_width", quantity("14 in", "length")),
+            ("second_width", quantity("14 in", "length")),
+            ("kind", "full"),
+        ),
+    ),
+}
 """what has to be so beside a field of a made part for it to matter"""
 INCHES = {
     name: quantity(text, "length")
-    for name, text in (("left", "-8 in"), ("bottom", "0 in"), ("front", "3 in"), ("width", "3 in"), ("height", "9 in"), ("depth", "7 in"))
+    for name, text in (
+        ("left", "-8 in"),
+        ("bottom", "0 in"),
+        ("front", "3 in"),
+        ("width", "3 in"),
+        ("height", "9 in"),
+        ("depth", "7 in"),
+    )
 }
 PANEL_CONTEXT = {
     "far_length": _beside(
-        "kind", "duct", ("far_length", quantity("20 in", "length")), ("closes", "left"), ("notch_depth", quantity("0 in", "length"))
+        "kind",
+        "duct",
+        ("far_length", quantity("20 in", "length")),
+        ("closes", "left"),
+        ("notch_depth", quantity("0 in", "length")),
     ),
     "foam_gap": _beside("foam_gap", quantity("5/16 in", "length")),
     "cost": _beside("fitted", True),
@@ -397,8 +491,11 @@ PANEL_CONTEXT = {
 MOVE_CONTEXT = {
     **{name: _beside("how", "new_place", *INCHES.items()) for name in INCHES},
     "notch": _beside("how", "notched"),
-    "holds": lambda where: [Change(("survey", "obstacles", where[-1], "kind"), "overflow_bottle"), Change((*where, "holds"), quantity("1 L", "volume"))],
-}  # fmt: skip
+    "holds": lambda where: [
+        Change(("survey", "obstacles", where[-1], "kind"), "overflow_bottle"),
+        Change((*where, "holds"), quantity("1 L", "volume")),
+    ],
+}
 BESIDE = {
     "rated_current": ("power", None),  # amps by volts stand in for watts
     "second_on": ("strategy", "two_speed"),
@@ -436,7 +533,8 @@ ONE_OF_EACH = {
     "turning": "nose",
     "second": "engine.turning.nose.depth",
 }
-"""of lists whose members are alike, the one that is tried; what only the search for a place uses is tried in test_fitup"""
+"""of lists whose members are alike, the one that is tried; what only the search for a place uses is tried in
+test_fitup"""
 
 
 def _tried(path):
@@ -468,14 +566,29 @@ def test_no_dead_input(path):
 
 
 CHOICES = {
-    ("brief", "vehicle", "gearbox"): "automatic", ("brief", "engine", "kind"): "diesel", ("brief", "accessories", "ac_fitted"): False,
-    ("packages", "p1", "loop", "thermostat_place"): "inlet", ("packages", "p1", "coolant", "glycol"): "propylene_glycol", ("packages", "p1", "core", "flow"): "downflow",
-    ("packages", "p1", "core", "material"): "copper_brass", ("packages", "p1", "core", "condition"): "bad", ("packages", "p1", "shroud", "kind"): "none",
-    ("packages", "p1", "coolers"): (), ("packages", "p1", "loop", "pump"): "electric", ("packages", "p1", "loop", "impeller"): "worn",
-    ("packages", "p1", "shroud", "plenum"): "divided", ("packages", "p1", "fans", "fan1", "mount"): "pusher", ("packages", "p1", "fans", "fan1", "runs"): False,
-    ("packages", "p1", "fans", "fan2", "reversed_blade"): True, ("packages", "p1", "coolers", "condenser", "kind"): "gearbox_cooler", ("packages", "p1", "fans", "fan1", "blade"): "curved", ("packages", "p1", "fans", "fan1", "motor"): "brushless",
-    ("duty_cases", "grade", "demand"): "full_power", ("duty_cases", "grade", "ac_on"): False, ("active",): "p3",
-}  # fmt: skip
+    ("brief", "vehicle", "gearbox"): "automatic",
+    ("brief", "engine", "kind"): "diesel",
+    ("brief", "accessories", "ac_fitted"): False,
+    ("packages", "p1", "loop", "thermostat_place"): "inlet",
+    ("packages", "p1", "coolant", "glycol"): "propylene_glycol",
+    ("packages", "p1", "core", "flow"): "downflow",
+    ("packages", "p1", "core", "material"): "copper_brass",
+    ("packages", "p1", "core", "condition"): "bad",
+    ("packages", "p1", "shroud", "kind"): "none",
+    ("packages", "p1", "coolers"): (),
+    ("packages", "p1", "loop", "pump"): "electric",
+    ("packages", "p1", "loop", "impeller"): "worn",
+    ("packages", "p1", "shroud", "plenum"): "divided",
+    ("packages", "p1", "fans", "fan1", "mount"): "pusher",
+    ("packages", "p1", "fans", "fan1", "runs"): False,
+    ("packages", "p1", "fans", "fan2", "reversed_blade"): True,
+    ("packages", "p1", "coolers", "condenser", "kind"): "gearbox_cooler",
+    ("packages", "p1", "fans", "fan1", "blade"): "curved",
+    ("packages", "p1", "fans", "fan1", "motor"): "brushless",
+    ("duty_cases", "grade", "demand"): "full_power",
+    ("duty_cases", "grade", "ac_on"): False,
+    ("active",): "p3",
+}
 
 
 @pytest.mark.parametrize("path", CHOICES, ids="/".join)
@@ -505,8 +618,27 @@ def test_assess_prints_a_table_and_stable_json(capsys, tmp_path):
     code, text, _ = run("assess", DEMO, "--json", capsys=capsys)
     found = json.loads(text)
     assert found["cases"][0]["temperature_degC"] == pytest.approx(assess(BUILD).cases[0].figures.temperature)
-    assert all(key.rsplit("_", 1)[-1] in ("degC", "K", "W", "s", "A", "V", "rpm", "Pa") or key in ("id", "name", "verdict", "fans", "thermostat_opening", "fan_command", "louver_reynolds", "tube_reynolds", "chance_over_limit", "coolers", "fluids", "recirculated_share", "bypassed_share")
-               or key.endswith(("m3_s", "m_s", "K_s")) for key in found["cases"][0])  # fmt: skip
+    assert all(
+        key.rsplit("_", 1)[-1] in ("degC", "K", "W", "s", "A", "V", "rpm", "Pa")
+        or key
+        in (
+            "id",
+            "name",
+            "verdict",
+            "fans",
+            "thermostat_opening",
+            "fan_command",
+            "louver_reynolds",
+            "tube_reynolds",
+            "chance_over_limit",
+            "coolers",
+            "fluids",
+            "recirculated_share",
+            "bypassed_share",
+        )
+        or key.endswith(("m3_s", "m_s", "K_s"))
+        for key in found["cases"][0]
+    )
     assert run("assess", DEMO, "--package", "p9", capsys=capsys)[0] == cli.UNREADABLE
 
 
@@ -570,7 +702,10 @@ def test_sheet_says_what_the_window_says(capsys, tmp_path):
 
 def test_start_imports_nothing_heavy():
     """scipy, the PDF writer, CoolProp and the plot library never load with the window."""
-    probe = "import sys, keelroom.gui.app; print([m for m in ('scipy','reportlab','CoolProp','pyqtgraph','ezdxf') if m in sys.modules])"
+    probe = (
+        "import sys, keelroom.gui.app; print([m for m in ('scipy','reportlab','CoolProp','pyqtgraph','ezdxf') if "
+        "m in sys.modules])"
+    )
     done = subprocess.run([sys.executable, "-c", probe], capture_output=True, text=True, check=True)
     assert done.stdout.strip() == "[]"
 
@@ -594,12 +729,20 @@ def test_every_golden_version_still_loads(version):
 
 def test_a_version_1_opening_becomes_the_surveys(tmp_path):
     raw = json.loads((GOLDEN / "version-1.keelroom").read_text())
-    raw["brief"]["vehicle"]["opening_width"] = {"si": 0.5588, "as_typed": "22 in", "unit": "in", "origin": "measured", "doubt": None}
+    raw["brief"]["vehicle"]["opening_width"] = {
+        "si": 0.5588,
+        "as_typed": "22 in",
+        "unit": "in",
+        "origin": "measured",
+        "doubt": None,
+    }
     (tmp_path / "old.keelroom").write_text(json.dumps(raw))
     brought = load(tmp_path / "old.keelroom")
     assert brought.survey.opening.width.as_typed == "22 in"
     assert brought.survey.opening.height is None
-    assert hidden_share(brought.survey, brought.package) == pytest.approx(4 / 26, abs=0.01), "centred on the core, as it was"
+    assert hidden_share(brought.survey, brought.package) == pytest.approx(4 / 26, abs=0.01), (
+        "centred on the core, as it was"
+    )
 
 
 @pytest.mark.parametrize("brief", [[], None, {"vehicle": []}, {"vehicle": {"opening_width": 3}}])

@@ -20,8 +20,15 @@ def case(ident, demand="road_load", mph=0.0, **more):
 
 @pytest.mark.parametrize(
     ("one", "standing"),
-    [(case("a", "idle"), True), (case("a", "idle", 40), True), (case("a", mph=0), True), (case("a", mph=2), True), (case("a", mph=3), False), (case("a", "full_power", 50), False)],
-)  # fmt: skip
+    [
+        (case("a", "idle"), True),
+        (case("a", "idle", 40), True),
+        (case("a", mph=0), True),
+        (case("a", mph=2), True),
+        (case("a", mph=3), False),
+        (case("a", "full_power", 50), False),
+    ],
+)
 def test_standing_is_idling_or_hardly_rolling(one, standing):
     """1 m/s is 2.24 mph."""
     assert stands(one) is standing
@@ -40,7 +47,8 @@ def test_which_case_stands_for_what():
 
 
 def test_every_idle_figure_is_of_the_same_case():
-    """Two idling cases, the one without A/C first: ledger, finding, volts and the airflow rule all speak of the other."""
+    """Two idling cases, the one without A/C first: ledger, finding, volts and the airflow rule all speak of the
+    other."""
     build = load(DEMO)
     with_ac = build.duty_cases[0]
     assert with_ac.ac_on

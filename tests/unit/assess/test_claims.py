@@ -35,7 +35,9 @@ def test_waterless_runs_hotter_by_what_it_says():
     hotter = int(re.search(r"engine runs (\d+) °F", why_of(said))[1])
     assert hotter == pytest.approx(1.8 * (grade(waterless).mean - grade(on(BUILD, LIGHT)).mean), abs=1)
     less = int(re.search(r"it takes (\d+)% less", why_of(said))[1]) / 100
-    assert less == pytest.approx(1 - grade(waterless).rejection_at_limit / grade(on(BUILD, LIGHT)).rejection_at_limit, abs=0.006)
+    assert less == pytest.approx(
+        1 - grade(waterless).rejection_at_limit / grade(on(BUILD, LIGHT)).rejection_at_limit, abs=0.006
+    )
     assert hotter > 5
 
 
@@ -49,9 +51,13 @@ def test_a_copper_recore_is_not_a_third_better():
         ((*where, "fin_density"), "16 fins/in", "fin density"),
         ((*where, "fin_height"), "6.5 mm", "length"),
     )
-    usual = on(BUILD, LIGHT, ((*where, "fin_density"), "14 fins/in", "fin density"), ((*where, "fin_height"), "8 mm", "length"))
+    usual = on(
+        BUILD, LIGHT, ((*where, "fin_density"), "14 fins/in", "fin density"), ((*where, "fin_height"), "8 mm", "length")
+    )
     said = next(f for f in assess(copper).findings if f.code == "copper_claim")
-    assert said.value == pytest.approx(grade(copper).rejection_at_limit / grade(usual).rejection_at_limit - 1, abs=0.005)
+    assert said.value == pytest.approx(
+        grade(copper).rejection_at_limit / grade(usual).rejection_at_limit - 1, abs=0.005
+    )
     assert said.value < 0.2
 
 
@@ -64,7 +70,9 @@ def test_a_core_with_a_case_that_never_settles_has_nothing_in_hand():
 
 
 def test_the_uncut_rival_takes_fans_its_face_has_room_for_and_says_whether_it_fits():
-    narrow = on(BUILD, (("survey", "opening", "width"), "20 in", "length"), (("survey", "opening", "height"), "13 in", "length"))
+    narrow = on(
+        BUILD, (("survey", "opening", "width"), "20 in", "length"), (("survey", "opening", "height"), "13 in", "length")
+    )
     plan = cut_plan(narrow)
     assert plan.uncut is not None
     wide = int(re.search(r"(\d+)", plan.uncut_core)[1])
@@ -85,14 +93,16 @@ def test_the_place_as_it_stands_is_offered_where_it_clears():
         better = [
             place
             for place in found
-            if (place.removals, place.work, place.swaps) == (stays.removals, stays.work, stays.swaps) and place.margin < stays.margin - 1e-4
+            if (place.removals, place.work, place.swaps) == (stays.removals, stays.work, stays.swaps)
+            and place.margin < stays.margin - 1e-4
         ]
         assert all(found.index(stays) < found.index(one) for one in better)
     assert margins
 
 
 def test_hours_of_moved_parts_brackets_and_cuts_reach_the_total():
-    """Worked by hand: 9 h stated, four brackets of 3/4 h, the horn's own hours, one edge cut at half an hour, a frame at two, a cover at half an hour."""
+    """Worked by hand: 9 h stated, four brackets of 3/4 h, the horn's own hours, one edge cut at half an hour, a frame
+    at two, a cover at half an hour."""
     where = ("packages", "p1")
     horn = next(item for item in BUILD.survey.obstacles if item.id == "horn")
     cut = Cut(id="c", edge="left", amount=quantity("1/2 in", "length"))
@@ -112,6 +122,7 @@ def test_hours_of_moved_parts_brackets_and_cuts_reach_the_total():
 
 
 def test_a_core_that_no_air_reaches_makes_no_claim():
-    """A copper/brass core wholly behind the panel: an aluminium one would reject nothing either, and nothing is divided by it."""
+    """A copper/brass core wholly behind the panel: an aluminium one would reject nothing either, and nothing is
+    divided by it."""
     hidden = on(RECORE, (("packages", "p2", "place", "x"), "60 in", "length"))
     assert "copper_claim" not in {finding.code for finding in assess(hidden).findings}

@@ -35,10 +35,16 @@ def remote(build=BUILD):
 
 
 def test_a_cooler_hung_away_in_an_old_file_is_one_of_the_coolers():
-    """Version 5 kept it with the mounting, without heat, air or place; its motor is known to circuits by the same id."""
+    """Version 5 kept it with the mounting, without heat, air or place; its motor is known to circuits by the same
+    id."""
     build = load(GOLDEN / "version-5.keelroom")
     cooler = remote(build)
-    assert (cooler.kind, cooler.stands, cooler.fans.si, cooler.fan_power.as_typed) == ("gearbox_cooler", "bumper", 1, "90 W")
+    assert (cooler.kind, cooler.stands, cooler.fans.si, cooler.fan_power.as_typed) == (
+        "gearbox_cooler",
+        "bumper",
+        1,
+        "90 W",
+    )
     assert (cooler.width.as_typed, cooler.bottom.as_typed, cooler.fitting) == ("11 in", "-4 in", "elbow_90")
     assert any("cooler" in circuit.feeds for circuit in build.package.circuits)
     raw = json.loads((GOLDEN / "version-5.keelroom").read_text())
@@ -47,7 +53,8 @@ def test_a_cooler_hung_away_in_an_old_file_is_one_of_the_coolers():
 
 
 def test_what_a_spot_gives_a_cooler():
-    """At 45 mph the slot's ram drives it, under the floor hardly anything does, standing only its fans; in the bay it breathes the bay."""
+    """At 45 mph the slot's ram drives it, under the floor hardly anything does, standing only its fans; in the bay it
+    breathes the bay."""
     face, road, stand = face_size(BUILD.package), (20.0, 1.13), (0.0, 1.13)
     cooler, bare = remote(), remote().model_copy(update={"fans": quantity("0", "count")})
     floor = bare.model_copy(update={"stands": "floor"})
@@ -57,7 +64,9 @@ def test_what_a_spot_gives_a_cooler():
     assert own_air(cooler, face, stand, 9.0) < 0.8 * own_air(cooler, face, stand, 13.0)
     assert own_air(cooler.model_copy(update={"stands": "ahead"}), face, road, 13.0) == 0.0
     backwards = cooler.model_copy(update={"backwards": True})
-    assert own_air(backwards, face, stand, 13.0) < 0.75 * own_air(cooler, face, stand, 13.0), "a one-way blade run backwards"
+    assert own_air(backwards, face, stand, 13.0) < 0.75 * own_air(cooler, face, stand, 13.0), (
+        "a one-way blade run backwards"
+    )
     assert float(own_curve(backwards).flow) == pytest.approx(0.55 * float(own_curve(cooler).flow))
     # 2 (11 + 6) x 3/4 = 25.5 of 66 in2
     assert out_area(cooler, size_of(cooler, face)) / 0.0254**2 == pytest.approx(25.5)
@@ -109,7 +118,8 @@ def test_a_fan_of_the_engine_turns_with_it_and_loads_it():
 
 
 def test_an_engine_fan_beside_an_electric_pusher_works_too():
-    """The electric one is commanded, the engine's turns with its clutch engaged; together they move more than the electric one alone."""
+    """The electric one is commanded, the engine's turns with its clutch engaged; together they move more than the
+    electric one alone."""
     both = on(BUILD, ((*P1, "fans", "fan1", "motor"), "engine"), ((*P1, "fans", "fan2", "mount"), "pusher"))
     alone = on(both, ((*P1, "fans", "fan1", "runs"), False))
     grade = [next(c.figures for c in assess(build).cases if c.case_id == "grade") for build in (both, alone)]

@@ -24,10 +24,13 @@ def settled(*demands):
 
 
 def test_a_step_in_numbers_is_the_duty_case_it_says():
-    """The demo's cruise by hand: 65 mph, level, A/C on, at the engine speed its gearing gives; 38 °C as the brief's hottest day."""
+    """The demo's cruise by hand: 65 mph, level, A/C on, at the engine speed its gearing gives; 38 °C as the brief's
+    hottest day."""
     cruise = BUILD.duty_case("cruise")
     asked = demand_of(BUILD.brief, cruise)
-    by_hand = Demand(speed=cruise.speed.si, grade=0.0, towed=0.0, rpm=asked.rpm, ambient=BUILD.brief.climate.ambient.si, ac=True)
+    by_hand = Demand(
+        speed=cruise.speed.si, grade=0.0, towed=0.0, rpm=asked.rpm, ambient=BUILD.brief.climate.ambient.si, ac=True
+    )
     assert by_hand == asked._replace(in_gear=True)
     figures = first_wave(BUILD).figures_of("cruise")
     (found,) = settled(by_hand)
@@ -54,8 +57,12 @@ def test_a_car_that_stands_meets_no_air_of_the_road_and_wind_is_air():
 
 
 def test_the_electrical_system_at_any_state():
-    """What the alternator gives less what is wanted goes into the battery; faster it gives more; without the A/C less is wanted."""
-    slow, fast, bare = (system_at(BUILD, BUILD.package, at) for at in (At(800, True, False), At(2500, True, False), At(800, False, False)))
+    """What the alternator gives less what is wanted goes into the battery; faster it gives more; without the A/C less
+    is wanted."""
+    slow, fast, bare = (
+        system_at(BUILD, BUILD.package, at)
+        for at in (At(800, True, False), At(2500, True, False), At(800, False, False))
+    )
     for found in (slow, fast, bare):
         balance = found.balance
         if not found.measured:
@@ -68,7 +75,8 @@ def test_the_electrical_system_at_any_state():
 
 @pytest.mark.parametrize("case", ["idle", "traffic", "cruise", "grade"])
 def test_mixed_air_paths_err_by_no_more_than_they_say(case):
-    """Fans slowed to a share of their speed, the air path solved anew, against the mix of stopped and full: never less, at 30 % an eighth of
+    """Fans slowed to a share of their speed, the air path solved anew, against the mix of stopped and full: never
+    less, at 30 % an eighth of
     the full flow at most, at 70 % a twentieth."""
     row = row_of(BUILD, BUILD.package, CAR, BUILD.duty_case(case))
     points, _ = stacked([row])
@@ -94,6 +102,9 @@ def volts_for(fans, full, share):
 
 def test_the_same_demand_is_the_same_row():
     case = BUILD.duty_case("idle")
-    one, other = row_of(BUILD, BUILD.package, CAR, case), row_at(BUILD, BUILD.package, CAR, demand_of(BUILD.brief, case))
+    one, other = (
+        row_of(BUILD, BUILD.package, CAR, case),
+        row_at(BUILD, BUILD.package, CAR, demand_of(BUILD.brief, case)),
+    )
     assert one.layout == other.layout
     assert one.amps == other.amps

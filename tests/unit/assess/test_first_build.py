@@ -73,7 +73,9 @@ def test_fans_are_held_to_the_face_they_stand_on():
     one = next(one for one in fan_assemblies() if one.count == 1 and one.fan.diameter.as_typed == "16 in")
 
     def face(width, height):
-        return cores()[0].model_copy(update={"face_width": quantity(width, "length"), "face_height": quantity(height, "length")})
+        return cores()[0].model_copy(
+            update={"face_width": quantity(width, "length"), "face_height": quantity(height, "length")}
+        )
 
     assert fits(two, face("26 in", "17 in"))
     assert not fits(two, face("22 in", "17 in"))

@@ -1,4 +1,5 @@
-"""One outcome: worked out for this very build, needing something, or stopped by what is said; and a part that fails costs only itself."""
+"""One outcome: worked out for this very build, needing something, or stopped by what is said; and a part that fails
+costs only itself."""
 
 import json
 import math
@@ -57,14 +58,31 @@ def test_an_assessment_holds_the_very_build_it_was_made_of():
 @pytest.mark.parametrize(
     ("changes", "entry", "said"),
     [
-        # 1.5 fins an inch are 16.9 mm apart: 0.1 mm over that is 0.0059, where ln(0.0059^0.48 + 0.9) is less than nothing.
-        ([((*CORE, "fin_density"), "1.5 fins/in", "fin density")], (*CORE, "fin_density"), "fin thickness over fin pitch is then 0.00591"),
+        # 1.5 fins an inch are 16.9 mm apart: 0.1 mm over that is 0.0059, where ln(0.0059^0.48 + 0.9) is less than
+        # nothing.
+        (
+            [((*CORE, "fin_density"), "1.5 fins/in", "fin density")],
+            (*CORE, "fin_density"),
+            "fin thickness over fin pitch is then 0.00591",
+        ),
         # 16 fins an inch stand 1.5875 mm apart: 0.015 mm over that is 0.0094.
-        ([((*CORE, "fin_thickness"), "0.015 mm", "length"), ((*CORE, "fin_density"), "16 fins/in", "fin density")], (*CORE, "fin_thickness"), "fin pitch is then 0.00945"),
-        ([(("brief", "engine", "idle_rpm"), "100 rpm", "turning speed")], ("brief", "engine", "idle_rpm"), "the engine’s speed is then 100 rpm"),
-        ([(("brief", "accessories", "idle_voltage"), "28.4 V", "voltage")], ("brief", "accessories", "idle_voltage"), "volts per 12 V battery is then 28.4 V"),
+        (
+            [((*CORE, "fin_thickness"), "0.015 mm", "length"), ((*CORE, "fin_density"), "16 fins/in", "fin density")],
+            (*CORE, "fin_thickness"),
+            "fin pitch is then 0.00945",
+        ),
+        (
+            [(("brief", "engine", "idle_rpm"), "100 rpm", "turning speed")],
+            ("brief", "engine", "idle_rpm"),
+            "the engine’s speed is then 100 rpm",
+        ),
+        (
+            [(("brief", "accessories", "idle_voltage"), "28.4 V", "voltage")],
+            ("brief", "accessories", "idle_voltage"),
+            "volts per 12 V battery is then 28.4 V",
+        ),
     ],
-)  # fmt: skip
+)
 def test_what_a_law_does_not_hold_for_stops_it_with_the_entry(changes, entry, said):
     found = assess(on(BUILD, *changes))
     stop = of_case(found, IDLE.id).stopped
@@ -79,7 +97,8 @@ def test_what_a_law_does_not_hold_for_stops_it_with_the_entry(changes, entry, sa
 
 
 def test_the_logarithm_is_nothing_just_under_the_door():
-    """ln(x^0.48 + 0.9) is nought at x = 0.1^(1/0.48) = 0.00826: the door stands above it, and both branches are finite there."""
+    """ln(x^0.48 + 0.9) is nought at x = 0.1^(1/0.48) = 0.00826: the door stands above it, and both branches are
+    finite there."""
     nought = 0.1 ** (1 / 0.48)
     assert nought == pytest.approx(0.00826, abs=1e-5)
     assert math.log(FIN_SHARE[0] ** 0.48 + 0.9) > 0
@@ -104,7 +123,9 @@ def test_a_cooler_without_resistance_stands_without_its_air_and_the_cases_go_on(
     assert all(case.figures for case in found.cases)
     stop = next(one for one in found.stopped if one.where == path)
     assert "its resistance with its guard’s is 0" in stop.why
-    assert not [f for f in found.findings if f.code in ("gearbox_hot", "gearbox_cold")], "what comes of it is no finding of its own"
+    assert not [f for f in found.findings if f.code in ("gearbox_hot", "gearbox_cold")], (
+        "what comes of it is no finding of its own"
+    )
     mended = assess(on(BUILD, (path, "12", "number")))
     assert not mended.all_stopped
 
@@ -161,7 +182,12 @@ def test_a_case_that_fails_leaves_the_others(where, monkeypatch):
     if where == "inputs":
         broken(monkeypatch, solving, "row_of", lambda _build, _package, _car, one: one.id == case.id)
     elif where == "figures":
-        broken(monkeypatch, solving, "case_figures", lambda _build, _package, cases, *_: case.id in {one.id for one in cases})
+        broken(
+            monkeypatch,
+            solving,
+            "case_figures",
+            lambda _build, _package, cases, *_: case.id in {one.id for one in cases},
+        )
     else:
         real = solving.steady_answer
 

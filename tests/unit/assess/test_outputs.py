@@ -18,14 +18,30 @@ IDLE = FOUND.figures_of("idle")
 APART = {"fans", "coolers", "fluids", "heat_by_cause", "doubt_by_cause", "pressures", "loop", "faster_coolant"}
 """Figures of parts, told with their part."""
 SUFFIXES = {
-    "temperature": "degC", "temperature difference": ("K", "K_s"), "heat": "W", "power": "W", "airflow": "m3_s", "coolant flow": "m3_s", "air speed": "m_s", "speed": "m_s",
-    "share": "", "current": "A", "voltage": "V", "time": "s", "area": "m2", "money": "",
-}  # fmt: skip
+    "temperature": "degC",
+    "temperature difference": ("K", "K_s"),
+    "heat": "W",
+    "power": "W",
+    "airflow": "m3_s",
+    "coolant flow": "m3_s",
+    "air speed": "m_s",
+    "speed": "m_s",
+    "share": "",
+    "current": "A",
+    "voltage": "V",
+    "time": "s",
+    "area": "m2",
+    "money": "",
+}
 """SI of a kind as a key ends in it, by hand."""
 
 
 def test_every_figure_of_a_case_is_declared_once():
-    read = [output.read.__reduce__()[1][0] for output in CASE if hasattr(output.read, "__reduce__") and "attrgetter" in repr(output.read)]
+    read = [
+        output.read.__reduce__()[1][0]
+        for output in CASE
+        if hasattr(output.read, "__reduce__") and "attrgetter" in repr(output.read)
+    ]
     assert sorted(read) == sorted(set(CaseFigures._fields) - APART - {"ambients"})
     assert len(OF_CASE) == len(CASE)
 
@@ -73,4 +89,6 @@ def test_two_builds_beside_each_other_show_what_differs_and_what_compares():
     assert beside(IDLE, IDLE, "us") == ()
     full = FOUND.figures_of("full")
     assert full.verdict == "does_not_settle"
-    assert beside(full, assess(BUILD, "p4").figures_of("full"), "us") == (), "no temperature stands for one that never settles"
+    assert beside(full, assess(BUILD, "p4").figures_of("full"), "us") == (), (
+        "no temperature stands for one that never settles"
+    )

@@ -56,7 +56,9 @@ COOLING = ("brief", "cooling")
 
 
 def body(build, key):
-    return next(one for one in (*parts_of_package(build.survey, build.package), *neighbours(build.survey)) if one.key == key)
+    return next(
+        one for one in (*parts_of_package(build.survey, build.package), *neighbours(build.survey)) if one.key == key
+    )
 
 
 def inches(values):
@@ -66,22 +68,33 @@ def inches(values):
 # places in the bay, in the survey's own axes
 
 
-UPRIGHT = on(BUILD, ((*P1, "place", "lean"), "0 °", "angle"), ((*P1, "place", "x"), "2 in", "length"), ((*P1, "place", "y"), "1 in", "length"), ((*P1, "place", "z"), "0 in", "length"))  # fmt: skip
+UPRIGHT = on(
+    BUILD,
+    ((*P1, "place", "lean"), "0 °", "angle"),
+    ((*P1, "place", "x"), "2 in", "length"),
+    ((*P1, "place", "y"), "1 in", "length"),
+    ((*P1, "place", "z"), "0 in", "length"),
+)
 
 
 def test_the_core_and_its_tanks_stand_where_they_were_put():
-    """26 x 17 in, 2 1/4 deep, tanks 2 1/4 each side, its lower left corner at 2, 1, 0: the middle of the core at 15, 9 1/2, 1 1/8."""
+    """26 x 17 in, 2 1/4 deep, tanks 2 1/4 each side, its lower left corner at 2, 1, 0: the middle of the core at 15,
+    9 1/2, 1 1/8."""
     core = body(UPRIGHT, "core").solid
     assert inches(core.centre) == pytest.approx([15, 9.5, 1.125])
     assert inches(core.half) == pytest.approx([13, 8.5, 1.125])
-    tanks = sorted((one for one in parts_of_package(UPRIGHT.survey, UPRIGHT.package) if one.sort == "tank" or "tank" in one.key), key=lambda one: one.solid.centre[0])  # fmt: skip
+    tanks = sorted(
+        (one for one in parts_of_package(UPRIGHT.survey, UPRIGHT.package) if one.sort == "tank" or "tank" in one.key),
+        key=lambda one: one.solid.centre[0],
+    )
     assert [one.solid.centre[0] / INCH for one in tanks] == pytest.approx([2 - 1.125, 28 + 1.125])
     assert inches(over_tanks(UPRIGHT.package.core)) == pytest.approx([30.5, 17])
     assert tank_size(UPRIGHT.package.core) / INCH == pytest.approx(2.25)
 
 
 def test_a_fan_stands_behind_its_shroud_with_its_motor_behind_its_ring():
-    """Shroud 2 in deep behind a 2 1/4 in core: the ring begins at 4 1/4; a puller's motor reaches its whole depth from there."""
+    """Shroud 2 in deep behind a 2 1/4 in core: the ring begins at 4 1/4; a puller's motor reaches its whole depth
+    from there."""
     fan = UPRIGHT.package.fans[0]
     ring, motor = (body(UPRIGHT, f"{part}:{fan.id}").solid for part in ("ring", "motor"))
     begin = 2.25 + UPRIGHT.package.shroud.depth.si / INCH
@@ -97,7 +110,8 @@ def test_a_fan_stands_behind_its_shroud_with_its_motor_behind_its_ring():
 
 
 def test_rails_and_hood_lie_where_they_were_read():
-    """A rail's inner face where it was read, its top at the rails' top; the hood's underside through its two readings."""
+    """A rail's inner face where it was read, its top at the rails' top; the hood's underside through its two
+    readings."""
     rails = BUILD.survey.rails
     left, right = (body(BUILD, f"rail:{side}").solid for side in ("left", "right"))
     assert left.centre[0] + left.half[0] == pytest.approx(rails.left.si)
@@ -139,12 +153,15 @@ def test_a_cover_without_a_size_reaches_to_the_far_edge():
 
 
 def test_a_bought_shroud_stands_proud_until_its_cuts_let_it_between_the_tanks():
-    """24 in between the tanks, 25 1/4 in over its flange: 5/8 in off each side or 1 1/4 off one seats it, 1 in in all does not."""
+    """24 in between the tanks, 25 1/4 in over its flange: 5/8 in off each side or 1 1/4 off one seats it, 1 in in all
+    does not."""
     wide = on(BUILD, (("active",), "p3"), ((*P3, "shroud", "blank_width"), "25 1/4 in", "length"))
     proud = wide.package.core.tank_proud.si
 
     def with_cut(left, right):
-        return on(wide, ((*P3, "shroud", "trim_left"), left, "length"), ((*P3, "shroud", "trim_right"), right, "length")).package
+        return on(
+            wide, ((*P3, "shroud", "trim_left"), left, "length"), ((*P3, "shroud", "trim_right"), right, "length")
+        ).package
 
     assert stands_proud(wide.package) == proud > 0
     assert stands_proud(with_cut("1/2 in", "1/2 in")) == proud
@@ -156,7 +173,9 @@ def test_a_bought_shroud_stands_proud_until_its_cuts_let_it_between_the_tanks():
 def test_over_the_edge_is_the_most_any_side_stands_over():
     condenser = (*P1, "coolers", "condenser")
     for side, text, over in (("left", "-1 in", 1.0), ("bottom", "-2 in", 2.0)):
-        said = next(f for f in assess(on(BUILD, ((*condenser, side), text, "length"))).findings if f.code == "cover_off_face")
+        said = next(
+            f for f in assess(on(BUILD, ((*condenser, side), text, "length"))).findings if f.code == "cover_off_face"
+        )
         assert said.value / INCH == pytest.approx(over)
 
 
@@ -172,8 +191,13 @@ def bought(*changes):
 
 
 def test_fans_follow_the_rings_of_a_shroud_cut_unevenly():
-    """An inch more off the left than off the right: what is left moves half an inch right and its rings with it, none up or down."""
-    cut = bought(((*P3, "shroud", "trim_left"), "1 1/4 in", "length"), ((*P3, "shroud", "trim_right"), "1/4 in", "length"), ((*P3, "shroud", "blank_width"), "25 1/2 in", "length"))  # fmt: skip
+    """An inch more off the left than off the right: what is left moves half an inch right and its rings with it, none
+    up or down."""
+    cut = bought(
+        ((*P3, "shroud", "trim_left"), "1 1/4 in", "length"),
+        ((*P3, "shroud", "trim_right"), "1/4 in", "length"),
+        ((*P3, "shroud", "blank_width"), "25 1/2 in", "length"),
+    )
     plan = trim_plan(cut.package)
     assert inches(plan.shift) == pytest.approx([-0.5, 0.0])
     moved = apply(cut, fans_edit(cut.package, "us")).package.fans[0]
@@ -182,7 +206,10 @@ def test_fans_follow_the_rings_of_a_shroud_cut_unevenly():
 
 
 def test_a_trim_pattern_shows_the_planned_cut_or_the_one_that_seats_it():
-    wide = bought(((*P3, "shroud", "blank_width"), "25 in", "length"), *(((*P3, "shroud", f"trim_{side}"), "0 in", "length") for side in ("left", "right", "bottom", "top")))  # fmt: skip
+    wide = bought(
+        ((*P3, "shroud", "blank_width"), "25 in", "length"),
+        *(((*P3, "shroud", f"trim_{side}"), "0 in", "length") for side in ("left", "right", "bottom", "top")),
+    )
     lines = [mark for mark in trim_pattern(wide.package, trim_plan(wide.package)).marks if mark.to is not None]
     across = sorted(mark.at[0] / INCH for mark in lines if mark.at[0] == mark.to[0])
     assert across == pytest.approx([0.5, 24.5]), "nothing cut yet: the lines that would seat it"
@@ -198,7 +225,8 @@ def test_the_core_mock_up_is_as_large_as_core_and_tanks_with_walls_of_its_depth(
 
 
 def test_hardware_counts_fasteners_on_flanged_sides_alone():
-    """Flanges at top and bottom of 26 in: 660 mm at 100 mm pitch is 7 a side, 14 in all; all round of 17 in as well: 4 more a side."""
+    """Flanges at top and bottom of 26 in: 660 mm at 100 mm pitch is 7 a side, 14 in all; all round of 17 in as well:
+    4 more a side."""
     rows = {row[0]: row[1] for row in hardware_list(BUILD, BUILD.package, "us")}
     assert rows["Rivets or screws, shroud flange"] == "14"
     all_round = on(BUILD, ((*P1, "shroud", "flanges"), "all_round"))
@@ -218,7 +246,8 @@ def test_a_hole_under_two_diameters_from_its_end_is_said():
 
 
 def test_a_fan_put_onto_the_face_touches_the_edge_it_came_over():
-    """A 12 in fan whose middle is 4 in from the left of a 17 in high face: 6 in from the left, and no further up than it was."""
+    """A 12 in fan whose middle is 4 in from the left of a 17 in high face: 6 in from the left, and no further up than
+    it was."""
     off = on(BUILD, ((*P1, "fans", "fan1", "x"), "4 in", "length"), ((*P1, "fans", "fan1", "y"), "16 in", "length"))
     fix = next(f for f in assess(off).findings if f.code == "fan_off_face").fix[0]
     fan = apply(off, edit_for(off, fix)).package.fans[0]
@@ -226,7 +255,12 @@ def test_a_fan_put_onto_the_face_touches_the_edge_it_came_over():
 
 
 def test_a_fan_that_fits_is_the_strongest_and_stands_within_the_face():
-    large = on(BUILD, ((*P1, "fans", "fan1", "diameter"), "18 in", "length"), ((*P1, "fans", "fan1", "x"), "30 in", "length"), ((*P1, "fans", "fan1", "y"), "-3 in", "length"))  # fmt: skip
+    large = on(
+        BUILD,
+        ((*P1, "fans", "fan1", "diameter"), "18 in", "length"),
+        ((*P1, "fans", "fan1", "x"), "30 in", "length"),
+        ((*P1, "fans", "fan1", "y"), "-3 in", "length"),
+    )
     fix = next(f for f in assess(large).findings if f.code == "fan_larger_than_face").fix[0]
     fan = apply(large, edit_for(large, fix)).package.fans[0]
     radius = fan.diameter.si / 2
@@ -239,8 +273,12 @@ def test_a_fan_that_fits_is_the_strongest_and_stands_within_the_face():
 
 @pytest.mark.parametrize(
     ("sizes", "words"),
-    [((), "no wire that keeps the drop goes into its terminals"), (("10 AWG",) * 3, "10 AWG"), (("8 AWG", "10 AWG", "12 AWG"), "8 AWG feed, 10 AWG to the motor, 12 AWG return")],
-)  # fmt: skip
+    [
+        ((), "no wire that keeps the drop goes into its terminals"),
+        (("10 AWG",) * 3, "10 AWG"),
+        (("8 AWG", "10 AWG", "12 AWG"), "8 AWG feed, 10 AWG to the motor, 12 AWG return"),
+    ],
+)
 def test_sizes_in_words(sizes, words):
     assert said_by(sizes_told(sizes)) == words
 
@@ -248,11 +286,19 @@ def test_sizes_in_words(sizes, words):
 def test_a_labels_missing_figure_is_said_to_be_worked_out():
     fan = BUILD.package.fans[0]
     amps_only = fan.model_copy(
-        update={"power": None, "rated_current": quantity("15 A", "current"), "rated_voltage": quantity("12 V", "voltage")}
+        update={
+            "power": None,
+            "rated_current": quantity("15 A", "current"),
+            "rated_voltage": quantity("12 V", "voltage"),
+        }
     )
     assert label_words(amps_only).startswith("Motor: 180 W at 12 V, 15.0 A there (power worked out)")
     watts = fan.model_copy(
-        update={"power": quantity("180 W", "electrical power"), "rated_current": None, "rated_voltage": quantity("12 V", "voltage")}
+        update={
+            "power": quantity("180 W", "electrical power"),
+            "rated_current": None,
+            "rated_voltage": quantity("12 V", "voltage"),
+        }
     )
     assert "worked out" not in label_words(watts)
     assert label_words(watts).endswith("19.4 A at 14 V."), "brushed: n^2/5 + 0.8 n = 14/12, amps with n^2"
@@ -280,7 +326,9 @@ def test_unlike_sources_name_both_ends():
     )
     assert (said.value, said.limit) == (24.0, 12.0)
     low = next(
-        f for f in assess(on(BUILD, (("supply", "sources", "battery", "voltage"), "24 V", "voltage"))).findings if f.code == "source_unlike"
+        f
+        for f in assess(on(BUILD, (("supply", "sources", "battery", "voltage"), "24 V", "voltage"))).findings
+        if f.code == "source_unlike"
     )
     assert (low.value, low.limit) == (24.0, min(m.motor.voltage for m in assess(BUILD).electrics.circuits[0].motors))
 
@@ -325,8 +373,12 @@ def test_a_reading_past_the_last_looked_at_is_no_outlet():
 
 @pytest.mark.parametrize(
     ("path", "value", "low", "high"),
-    [(("brief", "vehicle", "mass"), 1000.0, 400.0, 2000.0), ((*P1, "shroud", "edge_gap"), 0.0, 0.0, 0.025), ((*P1, "core", "rows"), 2.0, 1.0, 5.0)],
-)  # fmt: skip
+    [
+        (("brief", "vehicle", "mass"), 1000.0, 400.0, 2000.0),
+        ((*P1, "shroud", "edge_gap"), 0.0, 0.0, 0.025),
+        ((*P1, "core", "rows"), 2.0, 1.0, 5.0),
+    ],
+)
 def test_the_range_a_number_is_swept_over(path, value, low, high):
     _, spec = owner_and_spec(BUILD, path)
     assert span(spec, value) == pytest.approx((low, high))
@@ -348,20 +400,25 @@ def test_backwards_is_found_to_a_thousandth():
     now = next(c.figures.temperature for c in assess(BUILD).cases if c.case_id == "grade")
     found = value_for(BUILD, ("brief", "engine", "heat_multiplier"), "grade", now - 5)
     settled = on(BUILD, (("brief", "engine", "heat_multiplier"), f"{found.value:.9f}", "number"))
-    assert next(c.figures.temperature for c in assess(settled).cases if c.case_id == "grade") == pytest.approx(now - 5, abs=2e-3)
+    assert next(c.figures.temperature for c in assess(settled).cases if c.case_id == "grade") == pytest.approx(
+        now - 5, abs=2e-3
+    )
 
 
 def test_what_moves_a_figure_is_each_step_against_the_present():
     moved = {one.path[-1]: one for one in movers(BUILD, "grade", "us")}
     heat = moved["heat_multiplier"]
     now = next(c.figures.temperature for c in assess(BUILD).cases if c.case_id == "grade")
-    more = on(BUILD, (("brief", "engine", "heat_multiplier"), f"{1.1 * BUILD.brief.engine.heat_multiplier.si:.6f}", "number"))
+    more = on(
+        BUILD, (("brief", "engine", "heat_multiplier"), f"{1.1 * BUILD.brief.engine.heat_multiplier.si:.6f}", "number")
+    )
     then = next(c.figures.temperature for c in assess(more).cases if c.case_id == "grade")
     assert heat.change == pytest.approx(then - now, abs=1e-3)
 
 
 def test_an_oil_cooler_takes_what_the_block_need_not():
-    """3 % of the fuel goes into the oil; a cooler takes it and some of the block's; a screen beside it changes nothing of that."""
+    """3 % of the fuel goes into the oil; a cooler takes it and some of the block's; a screen beside it changes
+    nothing of that."""
     parts = (
         Cooler(id="oil", kind="oil_cooler", width=quantity("6 in", "length"), height=quantity("6 in", "length")),
         Cooler(id="mesh", kind="screen"),
@@ -408,7 +465,10 @@ def test_the_working_points_of_a_fan_are_the_chosen_cases_first():
     chart = fan_chart(BUILD, "grade")
     assert chart is not None
     assert len(chart.points) >= 3
-    assert fan_chart(on(BUILD, ((*P1, "fans", "fan1", "runs"), False), ((*P1, "fans", "fan2", "runs"), False)), "grade") is None
+    assert (
+        fan_chart(on(BUILD, ((*P1, "fans", "fan1", "runs"), False), ((*P1, "fans", "fan2", "runs"), False)), "grade")
+        is None
+    )
 
 
 def test_a_search_tells_how_far_it_has_come_and_can_be_stopped():
@@ -472,7 +532,9 @@ def test_the_engines_own_part_of_the_heat():
     """What brake power is short of 36 % of the fuel is the engine's own; all parts together are the heat."""
     now = grade()
     parts = dict(now.heat_by_cause)
-    assert parts["engine friction and idling"] == pytest.approx(now.heat_in * (1 - now.brake_power / now.fuel_power / 0.36), rel=2e-3)
+    assert parts["engine friction and idling"] == pytest.approx(
+        now.heat_in * (1 - now.brake_power / now.fuel_power / 0.36), rel=2e-3
+    )
     assert sum(parts.values()) == pytest.approx(now.heat_in)
 
 
@@ -524,7 +586,11 @@ def test_a_bare_fans_place_hangs_on_its_gap_and_a_shrouded_ones_on_the_depth():
 
 
 def test_the_switch_offered_is_the_nearest_that_is_sold():
-    build = on(BUILD, (("packages", "p1", "control", "fan_on"), "193 °F", "temperature"), ((*P1, "control", "strategy"), "ground_switch"))
+    build = on(
+        BUILD,
+        (("packages", "p1", "control", "fan_on"), "193 °F", "temperature"),
+        ((*P1, "control", "strategy"), "ground_switch"),
+    )
     (fix,) = next(f for f in assess(build).findings if f.code == "switch_sold").fix
     assert "195 °F" in fix.label
     assert apply(build, edit_for(build, fix)).package.control.fan_on.as_typed == "195 °F"
@@ -542,9 +608,13 @@ def test_places_of_findings_and_their_limits():
 
 def test_a_bracket_that_cannot_be_made_is_told_at_its_edge_and_one_without_its_point_at_that_end():
     near = on(BUILD, ((*P1, "brackets", "bracket1", "edge"), "5 mm", "length"))
-    assert {f.where[-1] for f in assess(near).findings if f.code == "bracket_fault" and "bracket1" in f.where} == {"edge"}
+    assert {f.where[-1] for f in assess(near).findings if f.code == "bracket_fault" and "bracket1" in f.where} == {
+        "edge"
+    }
     lost = on(BUILD, ((*P1, "brackets", "bracket1", "end"), "hole:nowhere"))
-    assert {f.where[-1] for f in assess(lost).findings if f.code == "bracket_fault" and "bracket1" in f.where} == {"end"}
+    assert {f.where[-1] for f in assess(lost).findings if f.code == "bracket_fault" and "bracket1" in f.where} == {
+        "end"
+    }
 
 
 def test_a_radius_that_cracks_is_noted():
@@ -563,13 +633,24 @@ def test_tanks_stand_above_and_below_a_downflow_core():
 
 
 def test_one_trimmed_side_is_a_planned_cut():
-    cut = bought(((*P3, "shroud", "blank_width"), "25 in", "length"), *(((*P3, "shroud", f"trim_{side}"), "1 in" if side == "left" else "0 in", "length") for side in ("left", "right", "bottom", "top")))  # fmt: skip
+    cut = bought(
+        ((*P3, "shroud", "blank_width"), "25 in", "length"),
+        *(
+            ((*P3, "shroud", f"trim_{side}"), "1 in" if side == "left" else "0 in", "length")
+            for side in ("left", "right", "bottom", "top")
+        ),
+    )
     marks = [mark for mark in trim_pattern(cut.package, trim_plan(cut.package)).marks if mark.to is not None]
     assert sorted(mark.at[0] / INCH for mark in marks if mark.at[0] == mark.to[0]) == pytest.approx([1.0])
 
 
 def test_a_fan_that_fits_stays_within_the_far_corner():
-    large = on(BUILD, ((*P1, "fans", "fan1", "diameter"), "18 in", "length"), ((*P1, "fans", "fan1", "x"), "30 in", "length"), ((*P1, "fans", "fan1", "y"), "30 in", "length"))  # fmt: skip
+    large = on(
+        BUILD,
+        ((*P1, "fans", "fan1", "diameter"), "18 in", "length"),
+        ((*P1, "fans", "fan1", "x"), "30 in", "length"),
+        ((*P1, "fans", "fan1", "y"), "30 in", "length"),
+    )
     fix = next(f for f in assess(large).findings if f.code == "fan_larger_than_face").fix[0]
     fan = apply(large, edit_for(large, fix)).package.fans[0]
     radius = fan.diameter.si / 2
@@ -577,10 +658,13 @@ def test_a_fan_that_fits_stays_within_the_far_corner():
 
 
 def test_plateaus_and_cliffs_by_hand():
-    """Slopes 0, 0, 10, 1, and a part that does not settle: a plateau over two steps, cliffs where it is over 3.5 times the mean."""
+    """Slopes 0, 0, 10, 1, and a part that does not settle: a plateau over two steps, cliffs where it is over 3.5
+    times the mean."""
 
     def answer(temperatures):
-        return Response(("x",), "x", "number", "grade", tuple(float(k) for k in range(len(temperatures))), temperatures, 0.0)
+        return Response(
+            ("x",), "x", "number", "grade", tuple(float(k) for k in range(len(temperatures))), temperatures, 0.0
+        )
 
     flat = stretches(answer((90.0, 90.0, 90.0, 91.0, 92.0, 93.0, 103.0, 103.5, 104.0)))
     assert [tuple(stretch) for stretch in flat] == [("plateau", 0.0, 2.0), ("cliff", 5.0, 6.0)]
@@ -592,7 +676,11 @@ def test_plateaus_and_cliffs_by_hand():
     ("on_at", "told"), [("193 °F", True), ("195 °F", False), ("196.5 °F", True), ("197.5 °F", False), ("185 °F", False)]
 )
 def test_switches_are_sold_by_steps(on_at, told):
-    build = on(BUILD, (("packages", "p1", "control", "fan_on"), on_at, "temperature"), ((*P1, "control", "strategy"), "ground_switch"))
+    build = on(
+        BUILD,
+        (("packages", "p1", "control", "fan_on"), on_at, "temperature"),
+        ((*P1, "control", "strategy"), "ground_switch"),
+    )
     assert ("switch_sold" in {f.code for f in assess(build).findings}) is told
 
 

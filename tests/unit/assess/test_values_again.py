@@ -64,7 +64,9 @@ def test_no_fan_takes_nothing_of_the_battery():
 
 
 def test_a_charger_is_offered_where_the_battery_gives_and_nowhere_else():
-    assert "battery-side charger overnight put back what it gives, 10 Ah for half an hour" in why(BUILD, "alternator_short")
+    assert "battery-side charger overnight put back what it gives, 10 Ah for half an hour" in why(
+        BUILD, "alternator_short"
+    )
 
 
 def test_the_weakest_run_is_the_one_that_carries_least():
@@ -133,7 +135,8 @@ def test_points_of_a_law_at_one_temperature_stand_a_thousandth_apart():
 
 
 def test_a_typed_curve_runs_on_straight_to_no_pressure():
-    """From (0.5, 100) to (1.0, 50): 100 Pa per m³/s, so 50 Pa more take 0.5 m³/s more, and at no flow it makes 150 Pa."""
+    """From (0.5, 100) to (1.0, 50): 100 Pa per m³/s, so 50 Pa more take 0.5 m³/s more, and at no flow it makes 150
+    Pa."""
     curve = typed_curve(((0.5, 100.0), (1.0, 50.0)), 0.1)
     assert float(curve.flow) == pytest.approx(1.5)
     assert float(curve.pressure) == pytest.approx(150.0)
@@ -141,7 +144,9 @@ def test_a_typed_curve_runs_on_straight_to_no_pressure():
 
 def test_rejection_past_the_last_node_grows_with_the_lead_over_the_air():
     """20 kW at 100 °C with air of 40: 30 kW take half as much lead again, 130 °C."""
-    found = _where_rejection_is(np.array([30e3, 10e3]), np.array([[70.0, 100.0]] * 2), np.array([[10e3, 20e3]] * 2), np.array([40.0, 40.0]))
+    found = _where_rejection_is(
+        np.array([30e3, 10e3]), np.array([[70.0, 100.0]] * 2), np.array([[10e3, 20e3]] * 2), np.array([40.0, 40.0])
+    )
     assert found == pytest.approx([130.0, 70.0])
 
 
@@ -164,7 +169,9 @@ def test_what_follows_a_hand_settles_where_a_whole_answer_does_and_its_band_goes
     assert found.margin == pytest.approx(whole.margin, abs=1e-3)
     assert found.temperature[0] - last.temperature[0] > 0.1
     assert found.band.low - found.temperature == pytest.approx(last.band.low - last.temperature)
-    assert following(moved, row.layout, found).temperature == pytest.approx(whole.temperature, rel=1e-6), "from where it followed to"
+    assert following(moved, row.layout, found).temperature == pytest.approx(whole.temperature, rel=1e-6), (
+        "from where it followed to"
+    )
     assert steady_answer(moved, doubt, row.layout, found).band.high == pytest.approx(whole.band.high, rel=1e-6)
 
 
@@ -196,7 +203,10 @@ def test_a_case_that_never_reaches_its_limit_boils_first():
 def test_more_than_four_cheap_causes_are_counted():
     build = on(
         BUILD,
-        (("brief", "symptoms"), ("climbs_at_idle", "climbs_with_ac", "climbs_at_speed", "climbs_on_grade", "loses_coolant")),
+        (
+            ("brief", "symptoms"),
+            ("climbs_at_idle", "climbs_with_ac", "climbs_at_speed", "climbs_on_grade", "loses_coolant"),
+        ),
         (("brief", "causes"), ()),
     )
     finding = next(f for f in assess(build).findings if f.code == "cheap_cause")
@@ -238,7 +248,9 @@ def test_fans_are_spread_with_half_the_gap_at_each_side():
 
 def test_struts_run_from_the_ring_to_the_flange():
     up, down = _struts((0.6, 0.4), ((0.3, 0.2, 0.15),))
-    assert [value for point in (*up, *down) for value in point] == pytest.approx([0.3, 0.35, 0.3, 0.399, 0.3, 0.05, 0.3, 0.001])
+    assert [value for point in (*up, *down) for value in point] == pytest.approx(
+        [0.3, 0.35, 0.3, 0.399, 0.3, 0.05, 0.3, 0.001]
+    )
 
 
 def test_a_cross_has_four_equal_arms():
@@ -290,9 +302,12 @@ def test_edges_of_an_opening_by_corners_are_numbered_from_one():
 
 
 def test_a_bolt_hole_left_near_an_edge_is_told_with_what_is_left():
-    """5/16 in holes: one 0.3 in from the left edge stays with under 1.5 diameters, one 0.1 in inside the top is cut away."""
+    """5/16 in holes: one 0.3 in from the left edge stays with under 1.5 diameters, one 0.1 in inside the top is cut
+    away."""
     d = 5 / 16 * INCH
-    blank = Blank(10 * INCH, 10 * INCH, (), ((0.3 * INCH, 5 * INCH, d), (5 * INCH, 9.9 * INCH, d), (5 * INCH, 5 * INCH, d)))
+    blank = Blank(
+        10 * INCH, 10 * INCH, (), ((0.3 * INCH, 5 * INCH, d), (5 * INCH, 9.9 * INCH, d), (5 * INCH, 5 * INCH, d))
+    )
     gone, notes = _holes(blank, (0.0, 0.0, 10 * INCH, 10 * INCH))
     assert gone == (2, 1), "cut away, then left too near"
     assert any("1" in said_by(note) and "5/16 in from the edge" in said_by(note) for note in notes), notes
@@ -301,7 +316,8 @@ def test_a_bolt_hole_left_near_an_edge_is_told_with_what_is_left():
 
 
 def test_a_probe_in_the_fins_set_on_a_warm_day_starts_late_on_a_cool_one():
-    """Set for 195 °F on a 90 °F day the probe reads 195 − 0.3 · 105 = 163.5 °F; on the cool day the engine must be hotter by 0.3/0.7 of the days' difference."""
+    """Set for 195 °F on a 90 °F day the probe reads 195 − 0.3 · 105 = 163.5 °F; on the cool day the engine must be
+    hotter by 0.3/0.7 of the days' difference."""
     from keelroom.assess.judge.electrical import COOL_DAY
 
     build = on(BUILD, ((*P1, "control", "sensor"), "fins"))
@@ -313,6 +329,10 @@ def test_a_probe_in_the_fins_set_on_a_warm_day_starts_late_on_a_cool_one():
 
 def test_reserve_minutes_of_another_battery_are_noticed_both_ways():
     for minutes in ("20 min", "600 min"):
-        assert "reserve_contradicts" in {f.code for f in assess(on(BUILD, (("supply", "reserve"), minutes, "minutes"))).findings}
+        assert "reserve_contradicts" in {
+            f.code for f in assess(on(BUILD, (("supply", "reserve"), minutes, "minutes"))).findings
+        }
     assert "reserve_contradicts" not in {f.code for f in assess(BUILD).findings}
-    assert "70 Ah would give about" in why(on(BUILD, (("supply", "reserve"), "20 min", "minutes")), "reserve_contradicts")
+    assert "70 Ah would give about" in why(
+        on(BUILD, (("supply", "reserve"), "20 min", "minutes")), "reserve_contradicts"
+    )

@@ -1,4 +1,5 @@
-"""Single values of core worked by hand or taken from a named table: one small law each, that a whole solve would swallow."""
+"""Single values of core worked by hand or taken from a named table: one small law each, that a whole solve would
+swallow."""
 
 import math
 from itertools import pairwise
@@ -76,7 +77,8 @@ def pressure_at(curve, flow):
 
 
 def test_a_rated_fan_by_hand():
-    """0.6 m3/s advertised, a fifth off, 200 W: 0.3 x 200 / (0.3357 x 0.48) = 372.4 Pa shut off; at half the flow 0.6625 of it."""
+    """0.6 m3/s advertised, a fifth off, 200 W: 0.3 x 200 / (0.3357 x 0.48) = 372.4 Pa shut off; at half the flow
+    0.6625 of it."""
     curve = generic_curve(0.6, 200.0, "curved", 0.8, 0.08)
     assert float(curve.flow) == pytest.approx(0.48)
     assert float(curve.pressure) == pytest.approx(372.36, abs=0.02)
@@ -92,14 +94,16 @@ def test_two_typed_points_are_a_straight_line_to_both_axes():
 
 
 def test_three_typed_points_bend_as_a_shape_preserving_cubic_does():
-    """Slopes -40, -64, -160: 90 + 0.5 x (-40 + 64)/8 and 40 + 0.5 x (-64 + 160)/8 half-way. Source: Fritsch and Butland, from memory."""
+    """Slopes -40, -64, -160: 90 + 0.5 x (-40 + 64)/8 and 40 + 0.5 x (-64 + 160)/8 half-way. Source: Fritsch and
+    Butland, from memory."""
     curve = typed_curve(((0.0, 100.0), (0.5, 80.0), (1.0, 0.0)), 0.08)
     assert pressure_at(curve, 0.25) == pytest.approx(91.5)
     assert pressure_at(curve, 0.75) == pytest.approx(46.0)
 
 
 def test_past_free_air_and_in_back_flow_a_fan_is_a_hole():
-    """Its line of -300 Pa a m3/s goes on, with 2.5 dynamic heads of a third of its flow through 0.08 m2 on top: 30 + 2.34 Pa."""
+    """Its line of -300 Pa a m3/s goes on, with 2.5 dynamic heads of a third of its flow through 0.08 m2 on top: 30 +
+    2.34 Pa."""
     curve = typed_curve(((0.1, 60.0), (0.3, 0.0)), 0.08)
     assert pressure_at(curve, 0.3) == pytest.approx(0.0, abs=1e-9)
     assert pressure_at(curve, 0.4) == pytest.approx(-32.344, abs=1e-3)
@@ -129,8 +133,11 @@ def test_where_a_rejection_curve_reaches_a_heat():
 
 
 def test_time_to_the_limit_by_hand():
-    """1000 W left over at 95 degC, 500 W at the limit of 105: mean 500/ln 2 = 721.3 W, 50 kJ/K: 693.1 s. Nothing left over: never."""
-    points = SimpleNamespace(plant=SimpleNamespace(circuit=SimpleNamespace(thermostat=np.full(3, 85.0)), limit=np.full(3, 105.0)))
+    """1000 W left over at 95 degC, 500 W at the limit of 105: mean 500/ln 2 = 721.3 W, 50 kJ/K: 693.1 s. Nothing left
+    over: never."""
+    points = SimpleNamespace(
+        plant=SimpleNamespace(circuit=SimpleNamespace(thermostat=np.full(3, 85.0)), limit=np.full(3, 105.0))
+    )
     nodes, rejection = np.array([[95.0, 105.0]] * 3), np.array([[500.0, 1000.0], [500.0, 1000.0], [500.0, 500.0]])
     found = _time_to_limit(points, np.array([1500.0, 900.0, 1500.0]), nodes, rejection, np.full(3, 50e3))
     assert found.tolist() == pytest.approx([693.147, math.inf, 500.0], abs=1e-2)
@@ -150,20 +157,24 @@ def test_what_heat_leaves_of_an_alternator(air, share):
     [(1900.0, 50.0), (1500.0, 30.996), (3950.0, 93.57), (7500.0, 103.27), (900.0, 0.0)],
 )
 def test_a_known_idle_output_bends_the_curve_and_fades_to_the_rated_speed(rpm, amps):
-    """The generic curve gives 43.4 A at 1900 and 86.96 at 3950 rpm of its own; half-way to 6000 half the bend of 50/43.4 is left."""
+    """The generic curve gives 43.4 A at 1900 and 86.96 at 3950 rpm of its own; half-way to 6000 half the bend of
+    50/43.4 is left."""
     alternator = Alternator(rating=100.0, ratio=2.0, air=23.0, regulated=14.0, idle_share=0.5, known_at=1900.0)
     assert output(alternator, rpm / 2) == pytest.approx(amps, abs=0.03)
 
 
 def test_how_long_a_battery_lasts_by_hand():
-    """60 Ah over 20 h, 30 A, exponent 1.2: 72 000 x 0.1^1.2 = 4543 s. 90 min at 25 A, now 50: 5400 x 0.5^1.2 = 2350 s, half charged half."""
+    """60 Ah over 20 h, 30 A, exponent 1.2: 72 000 x 0.1^1.2 = 4543 s. 90 min at 25 A, now 50: 5400 x 0.5^1.2 = 2350
+    s, half charged half."""
     assert discharge_time(Battery(60.0, 1.0, 1.2), 30.0) == pytest.approx(4542.9, abs=0.1)
     assert discharge_time(Battery(60.0, 1.0, 1.2, reserve=5400.0), 50.0) == pytest.approx(2350.5, abs=0.3)
     assert discharge_time(Battery(60.0, 0.5, 1.2, reserve=5400.0), 50.0) == pytest.approx(1175.3, abs=0.2)
     assert discharge_time(Battery(60.0, 1.0, 1.2), 0.0) == math.inf
 
 
-@pytest.mark.parametrize(("wanted", "voltage", "battery"), [(80.0, 12.445, -30.0), (45.0, 13.178, 5.0), (20.0, 14.0, 13.96)])
+@pytest.mark.parametrize(
+    ("wanted", "voltage", "battery"), [(80.0, 12.445, -30.0), (45.0, 13.178, 5.0), (20.0, 14.0, 13.96)]
+)
 def test_the_balance_at_the_posts_by_hand(wanted, voltage, battery):
     """60 Ah full: 12.72 V at rest behind 9.17 mohm giving, ten times that taking; 50 A to be had at 14 V."""
     found = balance(50.0, 14.0, Battery(60.0, 1.0, 1.2), lambda _: wanted)
@@ -175,7 +186,8 @@ def test_the_balance_at_the_posts_by_hand(wanted, voltage, battery):
 
 
 def test_volts_are_lost_where_the_current_flows():
-    """Two motors on one ground: the feed, ground and contacts carry both, the branch one. Kirchhoff's laws at the wires' own warmth."""
+    """Two motors on one ground: the feed, ground and contacts carry both, the branch one. Kirchhoff's laws at the
+    wires' own warmth."""
     wire = conductor(awg_area(12), metric=False, cable="j1128_crosslinked")
     motor = Motor(12.0, 240.0, brushless=False)
     feed, branch, back = WireRun(wire, 2.0, 60.0), WireRun(wire, 1.0, 60.0), WireRun(wire, 1.5, 60.0)
@@ -202,16 +214,24 @@ def test_a_brushless_motor_holds_its_speed_from_72_percent_of_its_volts(volts, s
 
 def test_a_brushed_motor_at_its_volts_at_half_and_at_none():
     """n^2/5 + 0.8 n = V/V0: 1 at 1; at a half (-0.8 + sqrt(0.64 + 0.4)) x 2.5 = 0.5495."""
-    assert [speed_at(Motor(12.0, 200.0), volts) for volts in (12.0, 6.0, 0.0)] == pytest.approx([1.0, 0.5495, 0.0], abs=1e-4)
+    assert [speed_at(Motor(12.0, 200.0), volts) for volts in (12.0, 6.0, 0.0)] == pytest.approx(
+        [1.0, 0.5495, 0.0], abs=1e-4
+    )
 
 
 def test_neighbouring_sizes():
     sizes = (10.0, 15.0, 20.0, 30.0)
-    assert [neighbours(value, sizes) for value in (25.0, 20.0, 5.0, 50.0)] == [(20.0, 30.0), (15.0, 30.0), (10.0,), (30.0,)]
+    assert [neighbours(value, sizes) for value in (25.0, 20.0, 5.0, 50.0)] == [
+        (20.0, 30.0),
+        (15.0, 30.0),
+        (10.0,),
+        (30.0,),
+    ]
 
 
 def test_a_blade_fuse_opens_within_the_gates_of_its_standard():
-    """0.75 to 600 s at 135 %, 0.15 to 5 s at 200 %, 0.04 to 0.5 s at 350 %, 100 h at 110 %. Source: ISO 8820-3, from memory."""
+    """0.75 to 600 s at 135 %, 0.15 to 5 s at 200 %, 0.04 to 0.5 s at 350 %, 100 h at 110 %. Source: ISO 8820-3, from
+    memory."""
     assert blow_times(1.0) == (360e3, math.inf)
     assert blow_times(1.35) == pytest.approx((0.75, 600.0))
     assert blow_times(2.0) == pytest.approx((0.15, 5.0))
@@ -219,7 +239,8 @@ def test_a_blade_fuse_opens_within_the_gates_of_its_standard():
 
 
 def test_ampacity_between_the_tables_sizes_and_columns():
-    """10 AWG 60 A and 8 AWG 80 A at 105 degC, 55 A at 90: half-way in logarithms, half-way between columns. Source: 33 CFR 183.425 table 5."""
+    """10 AWG 60 A and 8 AWG 80 A at 105 degC, 55 A at 90: half-way in logarithms, half-way between columns. Source:
+    33 CFR 183.425 table 5."""
     assert table_amps(awg_area(10), 105.0) == pytest.approx(60.0)
     assert table_amps(math.sqrt(awg_area(10) * awg_area(8)), 105.0) == pytest.approx(math.sqrt(60 * 80))
     assert table_amps(awg_area(10), 97.5) == pytest.approx(57.5)
@@ -241,7 +262,9 @@ def test_a_drop_there_and_back_and_a_length_that_is_none():
 def test_what_a_sensor_reads_by_hand():
     """100 degC, 20 K over the core, a quarter of the way to 30 degC of air: 67.5; a drop never below the air."""
     place = Sensing(np.array([1.0, 0.0, 1.0]), np.array([0.25, 0.0, 0.0]), np.full(3, 30.0))
-    assert sensed(place, np.array([100.0, 100.0, 40.0]), np.full(3, 20.0)).tolist() == pytest.approx([67.5, 100.0, 30.0])
+    assert sensed(place, np.array([100.0, 100.0, 40.0]), np.full(3, 20.0)).tolist() == pytest.approx(
+        [67.5, 100.0, 30.0]
+    )
 
 
 def test_a_ramp_has_its_points_and_the_cube_half_way():
@@ -279,9 +302,12 @@ def lost(found, branch, flow, opening=4):
 
 
 def test_a_pump_makes_its_rated_head_at_its_rated_flow():
-    """80 kPa at 2 L/s, 131.3 kPa shut off, less 40 kPa the engine loses; a quarter of both at half speed; the electric one by its volts."""
+    """80 kPa at 2 L/s, 131.3 kPa shut off, less 40 kPa the engine loses; a quarter of both at half speed; the
+    electric one by its volts."""
     assert lost(losses(5000), ENGINE, 1e-9)[0] == pytest.approx(-131_282, abs=1)
-    assert lost(losses(5000), ENGINE, 2e-3)[0] == pytest.approx(40e3 - 80e3, abs=2.1), "and the pascal a litre a second creeps with"
+    assert lost(losses(5000), ENGINE, 2e-3)[0] == pytest.approx(40e3 - 80e3, abs=2.1), (
+        "and the pascal a litre a second creeps with"
+    )
     assert lost(losses(2500), ENGINE, 1e-3)[0] == pytest.approx(10e3 - 20e3, abs=1.1)
     electric = losses(2500, PUMPED, electric=1, mechanical=0)
     assert lost(electric, ENGINE, 1e-9)[0] == pytest.approx(-7.5e3, abs=0.1)
@@ -289,16 +315,20 @@ def test_a_pump_makes_its_rated_head_at_its_rated_flow():
 
 
 def test_what_thermostat_hoses_and_tank_ends_lose_by_hand():
-    """At 2 L/s. Thermostat 3.811e9 Pa per (m3/s)^2; a hose of 1 m with two bends, f 0.01953 at Re 68 840, 1.862 heads of 1.585 kPa: 2.952 kPa;
+    """At 2 L/s. Thermostat 3.811e9 Pa per (m3/s)^2; a hose of 1 m with two bends, f 0.01953 at Re 68 840, 1.862 heads
+    of 1.585 kPa: 2.952 kPa;
     tank ends 1.5 heads at 1 m/s: 772 Pa."""
     found = losses(5000)
     assert lost(found, 2, 2e-3)[0] == pytest.approx(3.811e9 * 4e-6, rel=1e-3)
     assert lost(found, 4, 2e-3)[0] == pytest.approx(2952, rel=2e-3)
-    assert lost(found, 2, 1e-6, 0)[0] == pytest.approx((1e-6 / 3.8761e-7) ** 2, rel=1e-2), "shut, its jiggle valve alone"
+    assert lost(found, 2, 1e-6, 0)[0] == pytest.approx((1e-6 / 3.8761e-7) ** 2, rel=1e-2), (
+        "shut, its jiggle valve alone"
+    )
 
 
 def test_what_the_tubes_lose_in_laminar_flow():
-    """Hagen-Poiseuille in a slit of aspect 0.05 (89.9/Re, 0.1 L/s through 40 tubes of 50 mm2): Re 154.5, 200 lengths: 149.9 Pa, and the
+    """Hagen-Poiseuille in a slit of aspect 0.05 (89.9/Re, 0.1 L/s through 40 tubes of 50 mm2): Re 154.5, 200 lengths:
+    149.9 Pa, and the
     tank ends' 1.5 heads of 1.29 Pa."""
     loss, slope = lost(losses(5000), CORE, 1e-4)
     assert loss == pytest.approx(149.9 + 1.93, rel=0.01)
@@ -342,7 +372,8 @@ def test_a_ribbed_strap_is_as_stiff_as_its_parts_about_its_own_middle():
 
 
 def test_a_strap_with_two_kilograms_at_its_end():
-    """5 g on 100 mm of 30 x 3 steel: 98.07 N, 217.9 MPa, 2.362 mm; 22.9 Hz. Level ends: half the stress, a quarter of the sag."""
+    """5 g on 100 mm of 30 x 3 steel: 98.07 N, 217.9 MPa, 2.362 mm; 22.9 Hz. Level ends: half the stress, a quarter of
+    the sag."""
     free = strap(METALS["steel"], Beam(Section(0.03, 0.003)), 0.1, 2.0, 5.0)
     assert (free.stress, free.sag, free.frequency) == pytest.approx((217.9e6, 2.362e-3, 22.93), rel=1e-3)
     held = strap(METALS["steel"], Beam(Section(0.03, 0.003)), 0.1, 2.0, 5.0, guided=True)
@@ -350,7 +381,8 @@ def test_a_strap_with_two_kilograms_at_its_end():
 
 
 def test_bends_as_the_tables_have_them():
-    """L = 0.64 T + 1.57 R (Machinery's Handbook, from memory); 5052: 1 T at 1/16, 1 1/2 T at 1/8 in, straight between."""
+    """L = 0.64 T + 1.57 R (Machinery's Handbook, from memory); 5052: 1 T at 1/16, 1 1/2 T at 1/8 in, straight
+    between."""
     metal = METALS["al_5052"]
     assert bend_allowance(metal, INCH / 8, INCH / 8) == pytest.approx(0.27635 * INCH, rel=1e-4)
     for thickness, share in ((1 / 16, 1.0), (3 / 32, 1.25), (1 / 8, 1.5), (3 / 16, 1.5), (1 / 64, 0.5)):
@@ -372,7 +404,8 @@ def cut(**sides):
 
 
 def test_gaps_round_a_trimmed_shroud_by_hand():
-    """Cut to its seat: 1.92 m of edge at 1 mm. 40 mm too narrow and short: 40 x 340 and 40 x 580 mm open, and 1.76 m of edge."""
+    """Cut to its seat: 1.92 m of edge at 1 mm. 40 mm too narrow and short: 40 x 340 and 40 x 580 mm open, and 1.76 m
+    of edge."""
     to_seat = trim(BLANK, (0.58, 0.38), cut(left=0.01, right=0.01, bottom=0.01, top=0.01), 0.01, 0.001)
     assert to_seat.seats
     assert to_seat.faults == ()
@@ -411,7 +444,13 @@ def test_a_pipe_lies_along_its_line_with_square_axes(way):
 
 CAR = Vehicle(
     **row(
-        mass=1400, drag_area=0.7, rolling=0.012, driveline_efficiency=0.85, alternator_efficiency=0.6, gearbox_part=0, converter_factor=160
+        mass=1400,
+        drag_area=0.7,
+        rolling=0.012,
+        driveline_efficiency=0.85,
+        alternator_efficiency=0.6,
+        gearbox_part=0,
+        converter_factor=160,
     )
 )
 
@@ -434,16 +473,20 @@ def drive(**fields):
 
 
 def test_road_load_by_hand():
-    """1400 kg and 100 towed at 30 m/s: 176.5 N rolling, 378 N of air, on a 6 % grade 881 N more; stop-and-go 2 a km at 10 m/s: 3 kJ/s and rolling, air."""
+    """1400 kg and 100 towed at 30 m/s: 176.5 N rolling, 378 N of air, on a 6 % grade 881 N more; stop-and-go 2 a km
+    at 10 m/s: 3 kJ/s and rolling, air."""
     air = np.array([1.2])
     assert float(road_power(CAR, drive(), air)[0]) == pytest.approx(16_636, abs=2)
     assert float(road_power(CAR, drive(grade=0.06), air)[0]) == pytest.approx((176.2 + 378 + 881.0) * 30, abs=30)
-    assert float(road_power(CAR, drive(speed=10, stops_per_metre=2e-3), air)[0]) == pytest.approx((176.5 + 42) * 10 + 6000, abs=2)
+    assert float(road_power(CAR, drive(speed=10, stops_per_metre=2e-3), air)[0]) == pytest.approx(
+        (176.5 + 42) * 10 + 6000, abs=2
+    )
     assert float(road_power(CAR, drive(grade=-0.2), air)[0]) == 0.0
 
 
 def test_full_power_over_speed():
-    """All of it at its own speed, 62.5 % at half (common practice, no source); with air density, where boosted by its fourth root."""
+    """All of it at its own speed, 62.5 % at half (common practice, no source); with air density, where boosted by its
+    fourth root."""
     engine = SimpleNamespace(power=np.array([200e3]), power_rpm=np.array([5600.0]), boost=np.array([0.0]))
     boosted = SimpleNamespace(power=np.array([200e3]), power_rpm=np.array([5600.0]), boost=np.array([50e3]))
     assert float(full_power(engine, np.array([5600.0]), np.array([0.8]))[0]) == pytest.approx(160e3)
@@ -452,13 +495,15 @@ def test_full_power_over_speed():
 
 
 def test_motored_friction_by_the_textbook():
-    """0.97 + 0.15 N + 0.05 N^2 bar, N in thousands: 1.87 bar at 3000 rpm. Source: Heywood, Internal Combustion Engine Fundamentals."""
+    """0.97 + 0.15 N + 0.05 N^2 bar, N in thousands: 1.87 bar at 3000 rpm. Source: Heywood, Internal Combustion Engine
+    Fundamentals."""
     assert float(friction_pressure(np.array(3000.0))) == pytest.approx(1.87e5)
 
 
 @pytest.mark.parametrize(("aspect", "nusselt"), [(0.0, 7.541), (0.5, 3.391), (1.0, 2.976)])
 def test_laminar_nusselt_numbers_of_flat_ducts(aspect, nusselt):
-    """Shah and London's table at constant wall temperature; a short duct's entry 1.849 Gz^(1/3) carries it at Gz 1e6."""
+    """Shah and London's table at constant wall temperature; a short duct's entry 1.849 Gz^(1/3) carries it at Gz
+    1e6."""
     assert float(laminar_nusselt(np.array(aspect), np.array(1e-9))) == pytest.approx(nusselt, rel=2e-3)
     assert float(laminar_nusselt(np.array(aspect), np.array(1e6))) == pytest.approx(184.9, rel=1e-3)
 
@@ -470,14 +515,17 @@ def test_the_doubt_of_a_tube_is_widest_at_the_end_of_laminar_flow():
 
 
 def test_what_a_compressor_adds_to_the_air():
-    """0.75 bar on 1 bar at 27 degC: 300.15 x (1.75^0.2857 - 1)/0.7 = 74.3 K on 55.8 g/s of air; half the boost's span at 60 % load."""
+    """0.75 bar on 1 bar at 27 degC: 300.15 x (1.75^0.2857 - 1)/0.7 = 74.3 K on 55.8 g/s of air; half the boost's span
+    at 60 % load."""
     law = SimpleNamespace(air_per_fuel=12.0, heating=43e6)
     engine = SimpleNamespace(boost=np.array([75e3]), law=law)
     outdoors = (np.array([100e3]), np.array([27.0]))
     heat, capacity = charge_heat(engine, np.array([200e3]), np.array([1.0]), outdoors)
     assert (float(heat[0]), float(capacity[0])) == (pytest.approx(4174, abs=6), pytest.approx(1006 * 12 * 200e3 / 43e6))
     half = 300.15 * (1.375**0.2857 - 1) / 0.7 * 1006 * 12 * 200e3 / 43e6
-    assert float(charge_heat(engine, np.array([200e3]), np.array([0.6]), outdoors)[0][0]) == pytest.approx(half, rel=1e-3)
+    assert float(charge_heat(engine, np.array([200e3]), np.array([0.6]), outdoors)[0][0]) == pytest.approx(
+        half, rel=1e-3
+    )
     assert float(charge_heat(engine, np.array([200e3]), np.array([0.2]), outdoors)[0][0]) == 0.0
 
 
@@ -495,7 +543,8 @@ def test_fasteners_stand_evenly_along_a_side():
 
 
 def test_a_straps_rib_is_a_piece_of_its_own_clear_of_its_holes():
-    """30 x 3 steel, 100 mm between 7 mm holes, 15 mm to its ends, rib 20: it lies 10.5 mm from each hole, 79 mm long."""
+    """30 x 3 steel, 100 mm between 7 mm holes, 15 mm to its ends, rib 20: it lies 10.5 mm from each hole, 79 mm
+    long."""
     stock = Stock(METALS["steel"], 0.03, 0.003, 0.003, rib=0.02)
     made = flat_or_joggle("strap", 0.1, 0.0, stock, Ends(0.007, 0.007, 0.015, 0.0))
     assert made.faults == ()

@@ -35,7 +35,8 @@ def test_bends_share_a_piece_that_is_too_short_for_both():
 
 
 def test_a_rod_is_turned_in_the_hand_between_bends_in_different_planes():
-    """Right, then up: the second plane stands square to the first. Back into the same plane the other way: half a turn."""
+    """Right, then up: the second plane stands square to the first. Back into the same plane the other way: half a
+    turn."""
     square = rod_steps(routed(((0.0, 0.0, 0.0), (0.3, 0.0, 0.0), (0.3, 0.0, 0.3), (0.3, 0.3, 0.3)), 0.05))
     assert math.degrees(abs(square[1].twist)) == pytest.approx(90.0)
     assert [round(math.degrees(step.angle)) for step in square] == [90, 90, 0]
@@ -43,9 +44,12 @@ def test_a_rod_is_turned_in_the_hand_between_bends_in_different_planes():
     assert math.degrees(abs(s_shape[1].twist)) == pytest.approx(180.0)
 
 
-@pytest.mark.parametrize("corners", [((0, 0, 0), (0.3, 0, 0), (0.3, 0.2, 0)), ((0, 0, 0), (0.2, 0.1, 0), (0.3, 0.3, 0.2), (0.1, 0.5, 0.3))])
+@pytest.mark.parametrize(
+    "corners", [((0, 0, 0), (0.3, 0, 0), (0.3, 0.2, 0)), ((0, 0, 0), (0.2, 0.1, 0), (0.3, 0.3, 0.2), (0.1, 0.5, 0.3))]
+)
 def test_what_is_drawn_is_as_long_as_what_is_cut(corners):
-    """An independent walk: the chords of a finely traced line add up to its developed length, and every bend keeps its radius."""
+    """An independent walk: the chords of a finely traced line add up to its developed length, and every bend keeps
+    its radius."""
     route = routed(tuple(tuple(map(float, c)) for c in corners), 0.06)
     points = np.array(traced(route, 200))
     assert np.sqrt((np.diff(points, axis=0) ** 2).sum(axis=1)).sum() == pytest.approx(route.length, rel=1e-4)
@@ -67,26 +71,37 @@ def test_a_straight_line_has_no_bend_and_one_point_is_none():
 
 
 @pytest.mark.parametrize(
-    ("hose", "neck", "way"), [(1.5, 1.5, "fits"), (1.5, 1.5625, "stretched"), (1.5, 1.75, "reducer"), (1.5, 1.47, "clamped"), (1.75, 1.5, "sleeve"), (1.75, 1.25, "reducer")]
-)  # fmt: skip
+    ("hose", "neck", "way"),
+    [
+        (1.5, 1.5, "fits"),
+        (1.5, 1.5625, "stretched"),
+        (1.5, 1.75, "reducer"),
+        (1.5, 1.47, "clamped"),
+        (1.75, 1.5, "sleeve"),
+        (1.75, 1.25, "reducer"),
+    ],
+)
 def test_how_hose_and_neck_meet(hose, neck, way):
     """Common practice: a sixteenth is stretched, a sleeve takes up to three eighths, more wants a reducer."""
     assert meets(hose * INCH, neck * INCH).way == way
 
 
 def test_the_clamp_has_a_quarter_of_its_range_to_go():
-    """1 1/2 in and two walls of 4.5 mm are 1.854 in: size 24 closes to 2.0, a quarter of 0.9 from it is 1.775; size 28 it is."""
+    """1 1/2 in and two walls of 4.5 mm are 1.854 in: size 24 closes to 2.0, a quarter of 0.9 from it is 1.775; size
+    28 it is."""
     assert worm_clamp(1.5 * INCH + 9e-3).name.endswith("28")
 
 
 def proof_pressures_by_hand():
-    """A cap of 100 kPa at 0.5 m; the pump's inlet at 0.1 m with 2 kPa lost on the way: 100 + 1020 x 9.80665 x 0.4 / 1000 - 2 = 102.0 kPa."""
+    """A cap of 100 kPa at 0.5 m; the pump's inlet at 0.1 m with 2 kPa lost on the way: 100 + 1020 x 9.80665 x 0.4 /
+    1000 - 2 = 102.0 kPa."""
     found = absolute(np.array([2000.0, 0.0]), np.array([0.5, 0.1]), 1020.0, (0, 100e3))
     assert found[1] == pytest.approx(100e3 + 4001.1 - 2000.0, abs=0.2)
 
 
 def test_a_bubble_in_a_heater_hose_and_in_a_radiator_hose():
-    """Upright: 0.35 root (9.81 x 0.0159) is 0.138 m/s, of 38 mm 0.214; between level and upright it is fastest, 0.64 roots at 33 degrees."""
+    """Upright: 0.35 root (9.81 x 0.0159) is 0.138 m/s, of 38 mm 0.214; between level and upright it is fastest, 0.64
+    roots at 33 degrees."""
     assert drift(0.0159, math.pi / 2) == pytest.approx(0.138, rel=5e-3)
     assert carries(0.25, 0.0381, math.pi / 2)
     assert not carries(0.20, 0.0381, math.pi / 2)
@@ -102,14 +117,17 @@ def test_a_pump_by_its_rating_and_by_points():
     assert PumpCurve(1.0, 0.0, 0.0).pressure(5.0) == 1.0
 
 
-@pytest.mark.parametrize("points", [[(0.0, 10e3)], [(0.0, 10e3), (1e-3, 12e3)], [(0.0, 10e3), (1e-3, 10e3)], [(1e-3, 9e3), (1e-3, 8e3)]])
+@pytest.mark.parametrize(
+    "points", [[(0.0, 10e3)], [(0.0, 10e3), (1e-3, 12e3)], [(0.0, 10e3), (1e-3, 10e3)], [(1e-3, 9e3), (1e-3, 8e3)]]
+)
 def test_what_is_no_pump_curve_is_refused(points):
     with pytest.raises(InputError, match="pump curve"):
         typed_curve(points)
 
 
 def test_what_is_bought_by_hand():
-    """12 L at half, 35 % of it left as water: 6 L of glycol, 1.8 of water; left as the same mix: 3.9 and 3.9; 70 % water left: no room for 6."""
+    """12 L at half, 35 % of it left as water: 6 L of glycol, 1.8 of water; left as the same mix: 3.9 and 3.9; 70 %
+    water left: no room for 6."""
     found = bought(12.0, 0.5, 0.35, 0.0)
     assert (found.glycol, found.water) == pytest.approx((6.0, 1.8))
     assert found.reached
@@ -120,7 +138,8 @@ def test_what_is_bought_by_hand():
 
 
 def test_room_for_the_growth():
-    """10 L that grow by 6 %: 0.6 L, 0.3 stays in cold, 0.3 of air: 1.2 wanted; in 1.5 L the cold mark stands at 40 %."""
+    """10 L that grow by 6 %: 0.6 L, 0.3 stays in cold, 0.3 of air: 1.2 wanted; in 1.5 L the cold mark stands at 40
+    %."""
     room = room_wanted(10.0, 0.06)
     assert room.wanted == pytest.approx(1.2)
     assert room.mark(1.5) == pytest.approx(1 - 0.9 / 1.5)

@@ -25,13 +25,17 @@ ENDS = Ends(7e-3, 7e-3, 9 * INCH / 16)
 
 
 def folded(bends, stations, thickness):
-    """Where places along a flat strip come to lie once it is bent: its middle line walked, each bend an arc about its own centre.
+    """Where places along a flat strip come to lie once it is bent: its middle line walked, each bend an arc about its
+    own centre.
 
-    Independent of the planner: the metal a bend takes up is read off Machinery's Handbook (0.64 t + 1.57 r at a right angle, from memory), its arc
+    Independent of the planner: the metal a bend takes up is read off Machinery's Handbook (0.64 t + 1.57 r at a right
+    angle, from memory), its arc
     runs at the middle of the metal.
     """
     at, way, along, found = np.zeros(2), 0.0, 0.0, []
-    marks = sorted([(s, "place", None) for s in stations] + [(b, "bend", (degrees, radius)) for b, degrees, radius in bends])
+    marks = sorted(
+        [(s, "place", None) for s in stations] + [(b, "bend", (degrees, radius)) for b, degrees, radius in bends]
+    )
     for where, what, bend in marks:
         if what == "place":
             found.append(at + (where - along) * np.array([math.cos(way), math.sin(way)]))
@@ -98,9 +102,15 @@ def test_an_arch_folded_back_clears_its_bump_and_lands(offset):
 def test_what_has_no_room_says_how_much_it_lacks():
     assert "same point" in said_by(flat_or_joggle("strap", 0.0, 0.0, STOCK, ENDS).faults[0])
     assert "need" in said_by(flat_or_joggle("strap", 1.5 * INCH, INCH, STOCK, ENDS).faults[0])
-    assert "between the bump and the first hole" in said_by(arch("over", 7 * INCH, 0.0, Bump(INCH, INCH, INCH / 2), STOCK, ENDS).faults[0])
-    assert "runs off the metal" in said_by(flat_or_joggle("strap", 4 * INCH, 0.0, STOCK._replace(width=6e-3), ENDS).faults[0])
-    assert "apart" in said_by(flat_or_joggle("strap", 4 * INCH, 0.0, STOCK, ENDS._replace(many=2, pitch=8e-3)).faults[0])
+    assert "between the bump and the first hole" in said_by(
+        arch("over", 7 * INCH, 0.0, Bump(INCH, INCH, INCH / 2), STOCK, ENDS).faults[0]
+    )
+    assert "runs off the metal" in said_by(
+        flat_or_joggle("strap", 4 * INCH, 0.0, STOCK._replace(width=6e-3), ENDS).faults[0]
+    )
+    assert "apart" in said_by(
+        flat_or_joggle("strap", 4 * INCH, 0.0, STOCK, ENDS._replace(many=2, pitch=8e-3)).faults[0]
+    )
 
 
 def test_several_holes_lengthen_the_strap_at_its_near_end():
@@ -118,7 +128,8 @@ def test_past_flat_is_bent_more_and_cut_no_longer():
     assert pressing.developed == pytest.approx(flat.developed)
     assert [b.degrees for b in pressing.pattern.bends] == [pytest.approx(5)]
     assert pressing.lever == pytest.approx(4 * INCH - clear_of_bend(STOCK, ENDS))
-    # 25 x 3 mm, I 56.25 mm4; 80 mm lever, 2 degrees: F = 3 E I a / l^2 = 3*205e9*56.25e-12*0.034907/0.0064 = 188.7 N, M/W = 402 MPa.
+    # 25 x 3 mm, I 56.25 mm4; 80 mm lever, 2 degrees: F = 3 E I a / l^2 = 3*205e9*56.25e-12*0.034907/0.0064 = 188.7 N,
+    # M/W = 402 MPa.
     force, stress = pressed(STEEL, Section(0.025, 0.003), 0.08, math.radians(2))
     assert force == pytest.approx(188.7, rel=1e-3)
     assert stress == pytest.approx(402.5e6, rel=1e-3)
@@ -140,7 +151,9 @@ def test_a_partly_ribbed_strap_against_its_integrals(span, guided):
     breaks = sorted({span[0] * reach, span[1] * reach} - {0.0, reach})
     whole = {"points": breaks or None, "limit": 200}
     held = (
-        quad(lambda s: s / stiffness(s), 0, reach, **whole)[0] / quad(lambda s: 1 / stiffness(s), 0, reach, **whole)[0] if guided else 0.0
+        quad(lambda s: s / stiffness(s), 0, reach, **whole)[0] / quad(lambda s: 1 / stiffness(s), 0, reach, **whole)[0]
+        if guided
+        else 0.0
     )
     energy = quad(lambda s: (force * (s - held)) ** 2 / stiffness(s), 0, reach, **whole)[0]
     assert found.sag == pytest.approx(energy / force, rel=1e-6)
@@ -148,7 +161,8 @@ def test_a_partly_ribbed_strap_against_its_integrals(span, guided):
 
 
 def test_a_stud_and_a_stand_off_by_hand():
-    """M6 stud, core 5.04 mm: I 31.7 mm4; 30 mm with 1 kg at 5 g: 49.03 N, 1.471 Nm, 117 MPa; a 12 x 6 mm tube: I 954 mm4, 9.25 MPa."""
+    """M6 stud, core 5.04 mm: I 31.7 mm4; 30 mm with 1 kg at 5 g: 49.03 N, 1.471 Nm, 117 MPa; a 12 x 6 mm tube: I 954
+    mm4, 9.25 MPa."""
     stud = post(STEEL, Round(0.84 * 6e-3), 0.03, 1.0, 5.0)
     assert stud.stress == pytest.approx(117.0e6, rel=2e-3)
     assert stud.sag == pytest.approx(49.03 * 0.03**3 / (3 * 205e9 * 31.67e-12), rel=2e-3)
@@ -163,7 +177,8 @@ TOP = Shape(0.6, 0.6, 0.15, Lip(0.025, 90.0), Lip(0.02, -90.0), 1.27e-3, 1.6e-3)
 
 @pytest.mark.parametrize(("front", "back"), [(90.0, -90.0), (90.0, 90.0), (30.0, -60.0)])
 def test_a_panel_folded_back_has_its_outside_sizes(front, back):
-    """Outside corner to outside corner along the face, and each lip from its corner to its edge: by the tangents of the folded middle line."""
+    """Outside corner to outside corner along the face, and each lip from its corner to its edge: by the tangents of
+    the folded middle line."""
     shape = TOP._replace(front=Lip(0.025, front), back=Lip(0.02, back))
     made = panel("top", shape, ALU)
     (pattern,) = made.patterns
@@ -175,7 +190,9 @@ def test_a_panel_folded_back_has_its_outside_sizes(front, back):
     half = [t / 2 * math.tan(math.radians(abs(a)) / 2) for a in (front, back)]
     lip_f, face, lip_b = 0.025 - half[0], 0.15 - half[0] - half[1], 0.02 - half[1]
     ways = np.cumsum([0.0, math.radians(front), math.radians(back)])
-    walked = sum(size * np.array([math.cos(w), math.sin(w)]) for size, w in zip((lip_f, face, lip_b), ways, strict=True))
+    walked = sum(
+        size * np.array([math.cos(w), math.sin(w)]) for size, w in zip((lip_f, face, lip_b), ways, strict=True)
+    )
     assert end - start == pytest.approx(walked, abs=3e-5)
 
 
@@ -189,7 +206,10 @@ def test_a_flat_panel_without_lips_is_a_rectangle():
 def test_rail_notches_are_cut_from_both_ends_alike():
     """Two notches 40 x 30 mm: 2400 mm2 out of the blank, and 4 x 30 mm more edge to trim."""
     plain, notched = panel("top", TOP, ALU), panel("top", TOP._replace(notch=Notch(0.04, 0.03, 0.03)), ALU)
-    area = [abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(o, o[1:] + o[:1], strict=True)) / 2) for o in (plain.patterns[0].outlines[0], notched.patterns[0].outlines[0])]  # fmt: skip
+    area = [
+        abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(o, o[1:] + o[:1], strict=True)) / 2)
+        for o in (plain.patterns[0].outlines[0], notched.patterns[0].outlines[0])
+    ]
     assert area[0] - area[1] == pytest.approx(2 * 0.04 * 0.03)
     assert notched.trim - plain.trim == pytest.approx(4 * 0.03)
     assert not notched.faults
@@ -206,18 +226,26 @@ def test_holes_stand_in_the_middle_of_their_lips_evenly():
 @pytest.mark.parametrize(
     ("change", "words"),
     [
-        ({"notch": Notch(0.04, 0.06, 0.06), "bead": Beading(5e-3, 0.05)}, "cuts through the bead"), ({"notch": Notch(0.04, 0.3, 0.03)}, "cut it through"), ({"notch": Notch(0.04, 0.03, 1e-3)}, "front bend"),
-        ({"front": Lip(4e-3, 90.0)}, "No room for the front lip"), ({"front": Lip(0.008, 90.0), "pins": Drilled(4, 8e-3, "pin")}, "run off the front lip"), ({"bead": Beading(5e-3, 0.31)}, "no length left"), ({"bead": Beading(5e-3, 0.08, across=True)}, "no length left"), ({"bead": Beading(1e-6, 0.01, across=True)}, "stiffens nothing"),
+        ({"notch": Notch(0.04, 0.06, 0.06), "bead": Beading(5e-3, 0.05)}, "cuts through the bead"),
+        ({"notch": Notch(0.04, 0.3, 0.03)}, "cut it through"),
+        ({"notch": Notch(0.04, 0.03, 1e-3)}, "front bend"),
+        ({"front": Lip(4e-3, 90.0)}, "No room for the front lip"),
+        ({"front": Lip(0.008, 90.0), "pins": Drilled(4, 8e-3, "pin")}, "run off the front lip"),
+        ({"bead": Beading(5e-3, 0.31)}, "no length left"),
+        ({"bead": Beading(5e-3, 0.08, across=True)}, "no length left"),
+        ({"bead": Beading(1e-6, 0.01, across=True)}, "stiffens nothing"),
         ({"notch": Notch(0.04, 0.06, 0.06), "bead": Beading(5e-3, 0.02, across=True)}, "cuts through the bead"),
-        ({"pins": Drilled(40, 8e-3, "pin")}, "do not go into"), ({"far": 0.4, "notch": Notch(0.04, 0.03, 0.03)}, "narrows"),
+        ({"pins": Drilled(40, 8e-3, "pin")}, "do not go into"),
+        ({"far": 0.4, "notch": Notch(0.04, 0.03, 0.03)}, "narrows"),
     ],
-)  # fmt: skip
+)
 def test_what_of_a_panel_cannot_be_made_is_said(change, words):
     assert any(words in said_by(fault) for fault in panel("top", TOP._replace(**change), ALU).faults)
 
 
 def rung(bending, mass, along, over, n=60):
-    """Lowest frequency [Hz] of a plate held at its edges by finite differences. bending: stiffness [N m] along each place of the first side, and the other way"""
+    """Lowest frequency [Hz] of a plate held at its edges by finite differences. bending: stiffness [N m] along each
+    place of the first side, and the other way"""
     varying, plain = bending
 
     def second(length):
@@ -230,21 +258,31 @@ def rung(bending, mass, along, over, n=60):
 
 
 @pytest.mark.parametrize(
-    ("along", "over", "short"), [(0.18, 0.66, 0.0), (0.66, 0.18, 0.0), (0.4, 0.4, 0.0), (0.18, 0.66, 0.025), (0.3, 0.5, 0.06)]
+    ("along", "over", "short"),
+    [(0.18, 0.66, 0.0), (0.66, 0.18, 0.0), (0.4, 0.4, 0.0), (0.18, 0.66, 0.025), (0.3, 0.5, 0.06)],
 )
 def test_a_beaded_field_rings_as_an_orthotropic_plate(along, over, short):
-    """Against finite differences of the plate's equation, solved by scipy; beads that end short are stepped there, the sum over their parts is within a tenth."""
+    """Against finite differences of the plate's equation, solved by scipy; beads that end short are stepped there,
+    the sum over their parts is within a tenth."""
     t, high, share = 1.27e-3, 6e-3, 0.25
     plain = ALU.young * t**3 / (12 * (1 - 0.09))
     beaded = plain + ALU.young * share * t * (high / 2) ** 2
-    found = rung((lambda x: np.where((x > short) & (x < along - short), beaded, plain), plain), ALU.density * t, along, over)
-    assert plate_frequency(ALU, t, along, over, Beads(high, share, short)) == pytest.approx(found, rel=0.1 if short else 0.01)
+    found = rung(
+        (lambda x: np.where((x > short) & (x < along - short), beaded, plain), plain), ALU.density * t, along, over
+    )
+    assert plate_frequency(ALU, t, along, over, Beads(high, share, short)) == pytest.approx(
+        found, rel=0.1 if short else 0.01
+    )
 
 
 def test_beads_stiffen_the_way_they_run():
-    """26 by 7 in of 0.050 in aluminium, worked by hand: D 13.1 N m bare. Bare 105 Hz; one bead along its middle hardly helps, a row front to back does."""
+    """26 by 7 in of 0.050 in aluminium, worked by hand: D 13.1 N m bare. Bare 105 Hz; one bead along its middle
+    hardly helps, a row front to back does."""
     top = Shape(26 * INCH, 26 * INCH, 7 * INCH, Lip(INCH, 90.0), Lip(INCH, -90.0), 0.05 * INCH, INCH / 16)
-    bare, along, across = (swings(top._replace(bead=bead), ALU) for bead in (Beading(0, 0), Beading(INCH / 4, INCH), Beading(INCH / 4, INCH, across=True)))  # fmt: skip
+    bare, along, across = (
+        swings(top._replace(bead=bead), ALU)
+        for bead in (Beading(0, 0), Beading(INCH / 4, INCH), Beading(INCH / 4, INCH, across=True))
+    )
     assert bare == pytest.approx(105, rel=0.02)
     assert bare < along < 1.1 * bare
     assert across > 2.5 * bare
@@ -253,7 +291,14 @@ def test_beads_stiffen_the_way_they_run():
 def test_beads_front_to_back_stand_evenly_and_end_before_the_bends():
     """1/4 in beads are 1 in wide; a quarter of 26 in is 6 of them, 4 1/3 in apart."""
     top = Shape(
-        26 * INCH, 26 * INCH, 7 * INCH, Lip(INCH, 90.0), Lip(INCH, -90.0), 0.05 * INCH, INCH / 16, bead=Beading(INCH / 4, INCH, across=True)
+        26 * INCH,
+        26 * INCH,
+        7 * INCH,
+        Lip(INCH, 90.0),
+        Lip(INCH, -90.0),
+        0.05 * INCH,
+        INCH / 16,
+        bead=Beading(INCH / 4, INCH, across=True),
     )
     (piece,) = panel("top", top, ALU).patterns
     lines = [(mark.at, mark.to) for mark in piece.marks if mark.to]
@@ -281,9 +326,16 @@ def test_a_cover_laps_its_hole_and_keeps_its_bolts_on_the_metal():
     """An 80 x 50 mm hole, 20 mm lap: 120 x 90, a bolt in the middle of the lap at each corner."""
     made = cover("cover", (0.08, 0.05), False, 0.02, (ALU, 1.27e-3, Drilled(4, 5e-3, "bolt")))
     assert made.patterns[0].bounds[2:] == pytest.approx((0.12, 0.09))
-    assert {(round(x, 4), round(y, 4)) for x, y in (hole.centre for hole in made.patterns[0].holes)} == {(0.01, 0.01), (0.11, 0.08), (0.11, 0.01), (0.01, 0.08)}  # fmt: skip
+    assert {(round(x, 4), round(y, 4)) for x, y in (hole.centre for hole in made.patterns[0].holes)} == {
+        (0.01, 0.01),
+        (0.11, 0.08),
+        (0.11, 0.01),
+        (0.01, 0.08),
+    }
     assert not made.faults
-    assert "run off the lap" in said_by(cover("cover", (0.08, 0.05), False, 0.012, (ALU, 1.27e-3, Drilled(4, 7e-3, "bolt"))).faults[0])
+    assert "run off the lap" in said_by(
+        cover("cover", (0.08, 0.05), False, 0.012, (ALU, 1.27e-3, Drilled(4, 7e-3, "bolt"))).faults[0]
+    )
     disc = cover("cover", (0.09, 0.09), True, 0.02, (ALU, 1.27e-3, Drilled(6, 5e-3, "bolt")))
     assert disc.trim == pytest.approx(math.pi * 0.13, rel=1e-3)
 
@@ -292,7 +344,8 @@ def test_a_cover_laps_its_hole_and_keeps_its_bolts_on_the_metal():
 
 
 def test_foam_by_its_squeeze_curve():
-    """ASTM D1056 grades at a quarter squeezed, from memory: 2A0 under 2 psi, 2A1 2–5, 2A2 5–9; the gas in shut cells: ε/(1−ε)."""
+    """ASTM D1056 grades at a quarter squeezed, from memory: 2A0 under 2 psi, 2A1 2–5, 2A2 5–9; the gas in shut cells:
+    ε/(1−ε)."""
     for firmness, (low, high) in (("soft", (0, 2)), ("medium", (2, 5)), ("firm", (5, 9))):
         assert low < push(firmness, 0.25) / 6894.76 < high
     assert push("soft", 0.5) == pytest.approx(3 * push("soft", 0.25))
@@ -308,17 +361,22 @@ def test_foam_by_its_squeeze_curve():
 
 def test_an_adapter_plate_holds_every_hole_with_its_metal():
     """Old holes 60 mm apart, new ones 100: 100 + 2 x 15 mm long, 30 wide."""
-    made = adapter_plate("plate", ([(0.0, 0.0), (0.1, 0.0)], [(0.02, 0.0), (0.08, 0.0)]), (6.4e-3, 8e-3), (STEEL, 3e-3, 0.015))
+    made = adapter_plate(
+        "plate", ([(0.0, 0.0), (0.1, 0.0)], [(0.02, 0.0), (0.08, 0.0)]), (6.4e-3, 8e-3), (STEEL, 3e-3, 0.015)
+    )
     assert made.bounds[2:] == pytest.approx((0.13, 0.03), abs=2e-4)
     assert not made.faults
     assert sorted(hole.centre[0] for hole in made.holes) == pytest.approx([0.015, 0.035, 0.095, 0.115], abs=1e-6)
     near = adapter_plate("plate", ([(0.0, 0.0)], [(0.007, 0.0)]), (6.4e-3, 8e-3), (STEEL, 3e-3, 0.015))
     assert "run into each other" in said_by(near.faults[0])
-    assert "at least" in said_by(adapter_plate("plate", ([(0.0, 0.0)], [(0.05, 0.0)]), (6.4e-3, 8e-3), (STEEL, 3e-3, 0.008)).faults[0])
+    assert "at least" in said_by(
+        adapter_plate("plate", ([(0.0, 0.0)], [(0.05, 0.0)]), (6.4e-3, 8e-3), (STEEL, 3e-3, 0.008)).faults[0]
+    )
 
 
 def test_two_shrouds_an_inch_off_each_and_lapped_by_hand():
-    """14 in each, an inch off each where they meet, lapped 3/4: 28 - 2 - 3/4 = 25 1/4 in; middles at 7 and 18 1/4 in."""
+    """14 in each, an inch off each where they meet, lapped 3/4: 28 - 2 - 3/4 = 25 1/4 in; middles at 7 and 18 1/4
+    in."""
     halves = Halves((14 * INCH, 14 * INCH), 13 * INCH, INCH, 0.75 * INCH)
     assert halves.width / INCH == pytest.approx(25.25)
     assert [m / INCH for m in halves.middles] == pytest.approx([7.0, 18.25])
@@ -334,7 +392,9 @@ def test_two_shrouds_an_inch_off_each_and_lapped_by_hand():
     assert any("where they meet" in said_by(fault) for _, fault in tight)
     assert any("would run into each other" in said_by(fault) for _, fault in tight)
     thin = halves._replace(lap=INCH / 4)
-    assert "takes no row of rivets" in said_by(join_faults(thin, tuple((x, 6.5 * INCH, 5 * INCH) for x in thin.middles))[0])
+    assert "takes no row of rivets" in said_by(
+        join_faults(thin, tuple((x, 6.5 * INCH, 5 * INCH) for x in thin.middles))[0]
+    )
 
 
 def test_an_edge_to_edge_joint_gets_its_strip():
@@ -352,7 +412,8 @@ def test_an_adapter_ring_makes_an_opening_smaller_and_never_larger():
 
 
 def test_pieces_laid_on_sheets_by_hand():
-    """Four 0.5 x 0.4 m on a sheet 1.22 x 0.91: two beside each other in two rows; a fifth takes a second sheet; one of 1.3 m goes into none."""
+    """Four 0.5 x 0.4 m on a sheet 1.22 x 0.91: two beside each other in two rows; a fifth takes a second sheet; one
+    of 1.3 m goes into none."""
     assert laid_out([(0.5, 0.4)] * 4, (1.22, 0.91)).sheets == 1
     five = laid_out([(0.5, 0.4)] * 5, (1.22, 0.91))
     assert (five.sheets, five.too_large) == (2, ())

@@ -9,9 +9,26 @@ from keelroom.errors import InputError
 from tests.conftest import DEMO
 
 BUILD = load(DEMO)
-LISTS = [("packages",), ("duty_cases",), ("gaps",), ("brief", "causes"), ("supply", "sources"), ("supply", "loads"),
-         ("survey", "obstacles"), ("survey", "hoses"), ("survey", "holes"), ("survey", "second"), ("survey", "engine", "turning"),
-         ("packages", "p1", "fans"), ("packages", "p1", "coolers"), ("packages", "p1", "brackets"), ("packages", "p1", "mounting", "frames"), ("packages", "p1", "circuits"), ("packages", "p1", "loop", "hoses"), ("packages", "p1", "loop", "parts")]  # fmt: skip
+LISTS = [
+    ("packages",),
+    ("duty_cases",),
+    ("gaps",),
+    ("brief", "causes"),
+    ("supply", "sources"),
+    ("supply", "loads"),
+    ("survey", "obstacles"),
+    ("survey", "hoses"),
+    ("survey", "holes"),
+    ("survey", "second"),
+    ("survey", "engine", "turning"),
+    ("packages", "p1", "fans"),
+    ("packages", "p1", "coolers"),
+    ("packages", "p1", "brackets"),
+    ("packages", "p1", "mounting", "frames"),
+    ("packages", "p1", "circuits"),
+    ("packages", "p1", "loop", "hoses"),
+    ("packages", "p1", "loop", "parts"),
+]
 
 
 @pytest.mark.parametrize("path", LISTS)
@@ -22,7 +39,8 @@ def test_a_list_with_one_id_twice_is_refused(path):
 
 
 def test_every_list_of_the_demo_is_looked_at():
-    """Counted by hand: six of the survey and its opening's corners, gaps, causes, sources and loads, packages, duty cases; of each of four packages eight, ports of its core,
+    """Counted by hand: six of the survey and its opening's corners, gaps, causes, sources and loads, packages, duty
+    cases; of each of four packages eight, ports of its core,
     parts and hoses of its circuit and what each of four hoses goes by."""
     assert len(list(id_lists(BUILD, apart=("own_fans",)))) == 6 + 1 + 1 + 1 + 2 + 1 + 1 + 4 * (8 + 3 + 4)
 

@@ -27,13 +27,22 @@ def test_what_the_brief_said_of_the_circuit_stands_in_every_package(tmp_path):
         assert package.coolant.glycol == "propylene_glycol"
         assert package.control.fan_off is None
     assert build.packages[0].control.strategy == "ground_switch", "what the package said itself stands"
-    assert build.brief.cooling.limit.as_typed == raw["brief"]["cooling"].get("limit", {"as_typed": "225 °F"})["as_typed"]
+    assert (
+        build.brief.cooling.limit.as_typed == raw["brief"]["cooling"].get("limit", {"as_typed": "225 °F"})["as_typed"]
+    )
 
 
 @pytest.mark.parametrize(
     ("where", "broken"),
-    [(("brief", "loop"), [1]), (("brief", "loop"), None), (("brief", "cooling"), 3), (("packages", 0, "control"), 3), (("packages", 0, "loop"), "x"), (("brief", "loop"), {"pipe": 1})],
-)  # fmt: skip
+    [
+        (("brief", "loop"), [1]),
+        (("brief", "loop"), None),
+        (("brief", "cooling"), 3),
+        (("packages", 0, "control"), 3),
+        (("packages", 0, "loop"), "x"),
+        (("brief", "loop"), {"pipe": 1}),
+    ],
+)
 def test_what_is_no_section_is_refused_and_not_dropped(tmp_path, where, broken):
     raw = json.loads((GOLDEN / "version-4.keelroom").read_text())
     section = raw
@@ -58,7 +67,8 @@ def test_a_file_without_them_gets_the_usual_ones(tmp_path):
 
 @pytest.mark.parametrize("case", ["idle", "grade", "night"])
 def test_packages_may_differ_in_their_circuit_and_are_judged_each_by_its_own(case):
-    """By hand: water carries more heat than half glycol, so the package with it runs no hotter; the other two do not move."""
+    """By hand: water carries more heat than half glycol, so the package with it runs no hotter; the other two do not
+    move."""
     from tests.changes import on
 
     build = load(DEMO)
@@ -74,7 +84,8 @@ def test_packages_may_differ_in_their_circuit_and_are_judged_each_by_its_own(cas
 
 
 def test_one_bore_and_length_for_both_hoses_become_two_hoses(tmp_path):
-    """Version 8. Of version 7's five bends the upper hose has three; 48 in are twice 24; a bore that was its end's is not said again."""
+    """Version 8. Of version 7's five bends the upper hose has three; 48 in are twice 24; a bore that was its end's is
+    not said again."""
     raw = json.loads((GOLDEN / "version-7.keelroom").read_text())
     loop = raw["packages"][0]["loop"]
     loop["hose_bends"] |= {"si": 5.0, "as_typed": "5"}
@@ -86,13 +97,19 @@ def test_one_bore_and_length_for_both_hoses_become_two_hoses(tmp_path):
     assert upper.length.origin == "measured"
     assert upper.bore is None, "1 1/2 in, as the engine's outlet in the survey"
     assert lower.bore.as_typed == "1 1/2 in", "the engine's inlet is 1 3/4 in"
-    assert (upper.start, upper.end, lower.start, lower.end) == ("engine:upper", "core:inlet", "core:outlet", "engine:lower")
+    assert (upper.start, upper.end, lower.start, lower.end) == (
+        "engine:upper",
+        "core:inlet",
+        "core:outlet",
+        "engine:lower",
+    )
     ends = load(tmp_path / "old.keelroom").survey.hoses
     assert [end.role for end in ends] == ["outlet", "inlet"]
 
 
 def test_figures_of_version_7_stand():
-    """What version 7 said of its demo, by its own program: 90.56, 87.57, 114.85 and 82.58 °C; friction now follows the flow, so a hundredth or two."""
+    """What version 7 said of its demo, by its own program: 90.56, 87.57, 114.85 and 82.58 °C; friction now follows
+    the flow, so a hundredth or two."""
     found = {case.case_id: case.figures.temperature for case in assess(load(GOLDEN / "version-7.keelroom")).cases}
     for case, celsius in {"idle": 90.56, "cruise": 87.57, "grade": 114.85, "night": 82.58}.items():
         assert found[case] == pytest.approx(celsius, abs=0.03)

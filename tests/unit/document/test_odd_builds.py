@@ -71,7 +71,14 @@ def test_an_empty_build_and_one_with_a_single_field_missing():
 
 def test_a_core_far_out_of_its_opening_is_offered_no_cut_that_no_field_allows():
     far = apply(
-        BUILD, Edit("", (Change((*P, "place", "x"), quantity("2.5 m", "length")), Change((*P, "place", "y"), quantity("1.5 m", "length"))))
+        BUILD,
+        Edit(
+            "",
+            (
+                Change((*P, "place", "x"), quantity("2.5 m", "length")),
+                Change((*P, "place", "y"), quantity("1.5 m", "length")),
+            ),
+        ),
     )
     assert "cut_clear" not in {found.act.code for found in worth.worth_table(far)}
     with pytest.raises(InputError, match="must be at most"):
@@ -125,27 +132,64 @@ def test_a_face_of_any_shape_fits_the_page():
 
 @pytest.mark.parametrize(
     ("cell", "written"),
-    [("=1+1", "'=1+1"), ("+5.3 °F (a)", "'+5.3 °F (a)"), ("-rods", "'-rods"), ("@sum", "'@sum"), ("\tx", "'\tx"), ("-1.5", "-1.5"), ("+2", "+2"), ("−1.5", "−1.5"), ("fan", "fan"), ("", "")],
-)  # fmt: skip
+    [
+        ("=1+1", "'=1+1"),
+        ("+5.3 °F (a)", "'+5.3 °F (a)"),
+        ("-rods", "'-rods"),
+        ("@sum", "'@sum"),
+        ("\tx", "'\tx"),
+        ("-1.5", "-1.5"),
+        ("+2", "+2"),
+        ("−1.5", "−1.5"),
+        ("fan", "fan"),
+        ("", ""),
+    ],
+)
 def test_a_cell_is_text_or_a_number_never_a_formula(cell, written, tmp_path):
     assert harmless(cell) == written
     write_csv([[cell, "x"]], tmp_path / "t.csv")
-    assert next(csv.reader((tmp_path / "t.csv").read_text(encoding="utf-8-sig").splitlines()))[0].strip() == written.strip()
+    assert (
+        next(csv.reader((tmp_path / "t.csv").read_text(encoding="utf-8-sig").splitlines()))[0].strip()
+        == written.strip()
+    )
     assert as_text([[cell]]) == harmless(" ".join(cell.split()))
 
 
 @pytest.mark.parametrize(
     ("title", "name"),
-    [("Van / 5 cyl: “hill”", "Van 5 cyl hill"), ("../../etc/passwd", "etc passwd"), ("\x00\n", "build"), ("", "build"), ("x" * 300, "x" * 80), (".hidden", "hidden"), ("Été (2)", "Été (2)")],
-)  # fmt: skip
+    [
+        ("Van / 5 cyl: “hill”", "Van 5 cyl hill"),
+        ("../../etc/passwd", "etc passwd"),
+        ("\x00\n", "build"),
+        ("", "build"),
+        ("x" * 300, "x" * 80),
+        (".hidden", "hidden"),
+        ("Été (2)", "Été (2)"),
+    ],
+)
 def test_a_suggested_file_name_is_a_file_name(title, name):
     assert file_name(title, "build") == name
 
 
 def test_a_fix_reaches_a_part_whatever_its_id():
     """Ids are the document's own: one with a slash is a step like any other."""
-    odd = apply(BUILD, Edit("", (Change((*P, "circuits"), tuple(one.model_copy(update={"id": f"a/{one.id}", "feeds": ()}) for one in BUILD.package.circuits)),)))  # fmt: skip
-    found = [f for f in assess(odd).findings if f.code == "circuit_feeds_nothing" or any(fix.code == "remove" for fix in f.fix)]
+    odd = apply(
+        BUILD,
+        Edit(
+            "",
+            (
+                Change(
+                    (*P, "circuits"),
+                    tuple(one.model_copy(update={"id": f"a/{one.id}", "feeds": ()}) for one in BUILD.package.circuits),
+                ),
+            ),
+        ),
+    )
+    found = [
+        f
+        for f in assess(odd).findings
+        if f.code == "circuit_feeds_nothing" or any(fix.code == "remove" for fix in f.fix)
+    ]
     assert found
     for finding in found:
         for fix in finding.fix:

@@ -79,7 +79,9 @@ def test_what_differs_of_two_packages_leaves_nothing_of_the_car_out():
     """What a package stands for is no change of the car; what kind of shroud it has is one, and so is a cooler's."""
     other = done(BUILD, "copy_package", "p1")
     assert between_packages(other, "p1", other.active) == ()
-    bare = on(other, (("packages", other.active, "shroud", "kind"), "none"), (("packages", other.active, "kind"), "as_mended"))
+    bare = on(
+        other, (("packages", other.active, "shroud", "kind"), "none"), (("packages", other.active, "kind"), "as_mended")
+    )
     assert [(one.path[2:], one.was, one.now) for one in between_packages(bare, "p1", other.active)] == [
         (("shroud", "kind"), "full", "none")
     ]

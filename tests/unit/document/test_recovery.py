@@ -40,7 +40,9 @@ def test_a_copy_is_its_owners_alone(demo, tmp_path):
     folder = tmp_path / "state"
     path = left_by_a_dead_window(folder, demo)
     assert stat.S_IMODE(folder.stat().st_mode) == 0o700
-    assert [stat.S_IMODE(p.stat().st_mode) for p in (path, path.with_suffix(".origin"), path.with_suffix(".lock"))] == [0o600] * 3
+    assert [stat.S_IMODE(p.stat().st_mode) for p in (path, path.with_suffix(".origin"), path.with_suffix(".lock"))] == [
+        0o600
+    ] * 3
 
 
 def test_a_dead_windows_copy_is_found_and_a_living_ones_is_not(demo, tmp_path):
@@ -57,7 +59,9 @@ def test_a_dead_windows_copy_is_found_and_a_living_ones_is_not(demo, tmp_path):
 @pytest.mark.parametrize("name", ["own", "1", "9" * 30, "", "x-y", "7" * 200])
 def test_names_and_notes_of_any_kind(demo, tmp_path, name):
     """Own and reused process ids, numbers no system counts to, broken notes: found, and never written over."""
-    for number, note in enumerate((None, b"", b"[]", b'{"origin": 3}', b'{"origin": "a\\u0000b"}', b"\xff", b"[" * 100000)):
+    for number, note in enumerate(
+        (None, b"", b"[]", b'{"origin": 3}', b'{"origin": "a\\u0000b"}', b"\xff", b"[" * 100000)
+    ):
         folder = tmp_path / str(number)
         folder.mkdir()
         copy = folder / f"recovery-{os.getpid() if name == 'own' else name}.keelroom"

@@ -1,4 +1,5 @@
-"""What a file or an edit may not hold is refused where it stands, in our own words; what is only odd is shown harmless."""
+"""What a file or an edit may not hold is refused where it stands, in our own words; what is only odd is shown
+harmless."""
 
 import json
 from pathlib import Path
@@ -41,18 +42,38 @@ def refusal(text):
         (lambda raw: raw["brief"].pop("title") and raw["brief"].update(title=3), "brief / title: is no text"),
         (lambda raw: raw["brief"].update(nonsense=1), "brief / nonsense: is nothing this program knows"),
         (lambda raw: raw["packages"][0]["fans"][0].pop("x"), "packages / p1 / fans / fan1 / x: is missing"),
-        (lambda raw: raw["packages"][0]["core"].update(material="gold"), "core / material: is none of its choices; expected “aluminium” or “copper_brass”"),
+        (
+            lambda raw: raw["packages"][0]["core"].update(material="gold"),
+            "core / material: is none of its choices; expected “aluminium” or “copper_brass”",
+        ),
         (lambda raw: raw["packages"][0].update(fans={}), "packages / p1 / fans: is no list"),
         (lambda raw: raw["packages"][0].update(core=[]), "packages / p1 / core: is no section"),
-        (lambda raw: raw["packages"][0]["core"].update(face_width=None) or raw["packages"][0]["shroud"].update(depth=None), "shroud / depth: is no section"),
+        (
+            lambda raw: (
+                raw["packages"][0]["core"].update(face_width=None) or raw["packages"][0]["shroud"].update(depth=None)
+            ),
+            "shroud / depth: is no section",
+        ),
         (lambda raw: raw["duty_cases"][0].update(ac_on="yes"), "duty_cases / idle / ac_on: is neither true nor false"),
-        (lambda raw: raw["packages"][0]["fans"].append(raw["packages"][0]["fans"][0]), "the id “fan1” stands twice in packages / p1 / fans"),
+        (
+            lambda raw: raw["packages"][0]["fans"].append(raw["packages"][0]["fans"][0]),
+            "the id “fan1” stands twice in packages / p1 / fans",
+        ),
         (lambda raw: raw["duty_cases"][0].update(id=""), "an entry of duty_cases has no id"),
-        (lambda raw: raw.update(duty_cases=[{**raw["duty_cases"][0], "id": f"c{k}"} for k in range(5000)]), "duty_cases: has 5000 entries; at most 60"),
-        (lambda raw: raw["brief"].update(notes="half \ud83d"), "brief / notes: holds half a character (U+D83D by itself)"),
-        (lambda raw: raw["brief"].update(title="x" * (LINE + 1)), "brief / title: is 20,001 characters long; at most 20,000"),
+        (
+            lambda raw: raw.update(duty_cases=[{**raw["duty_cases"][0], "id": f"c{k}"} for k in range(5000)]),
+            "duty_cases: has 5000 entries; at most 60",
+        ),
+        (
+            lambda raw: raw["brief"].update(notes="half \ud83d"),
+            "brief / notes: holds half a character (U+D83D by itself)",
+        ),
+        (
+            lambda raw: raw["brief"].update(title="x" * (LINE + 1)),
+            "brief / title: is 20,001 characters long; at most 20,000",
+        ),
     ],
-)  # fmt: skip
+)
 def test_a_wrong_value_is_named_by_its_place_in_our_words(change, said):
     assert said in refusal(with_change(change))
 
@@ -73,7 +94,8 @@ def test_a_damaged_file_names_its_line_whatever_ends_its_lines(end):
 
 
 def test_depth_is_told_by_the_file_not_by_who_asks():
-    """Forty sections within each other are the limit wherever the reading begins: deep in a window's stack, or at the top."""
+    """Forty sections within each other are the limit wherever the reading begins: deep in a window's stack, or at the
+    top."""
     nested = serialised(BUILD).decode().replace('"notes": "', '"notes": ' + "[\n" * 50 + '"', 1)
     line = nested[: nested.index('"notes": [')].count("\n") + 1
     message = refusal(nested)
@@ -121,7 +143,8 @@ def test_hard_links_are_said(tmp_path):
 
 
 def test_what_never_came_from_a_file_is_looked_at_before_it_is_written(tmp_path):
-    """Only what is not part of the build that was opened: a fan put two miles off by a copy nobody looked at, half a character."""
+    """Only what is not part of the build that was opened: a fan put two miles off by a copy nobody looked at, half a
+    character."""
     path, fan = tmp_path / "a.keelroom", BUILD.package.fans[0]
     far = fan.model_copy(update={"x": fan.x.model_copy(update={"si": 9.0, "as_typed": "9 m", "unit": "m"})})
     package = BUILD.package.model_copy(update={"fans": (far, *BUILD.package.fans[1:])})

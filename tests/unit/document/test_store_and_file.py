@@ -94,10 +94,18 @@ def test_si_must_be_what_the_text_says(demo):
 
 @pytest.mark.parametrize(
     ("data", "code"),
-    [(b"", "not_json"), (b"\xff\xfe\x00", "not_text"), (b"[1]", "foreign"), (b'{"format": "other"}', "foreign"), (b'{"format": "keelroom-build"}', "no_version"),
-     (b'{"format": "keelroom-build", "version": 10}', "newer"), (b'{"format": "keelroom-build", "version": true}', "no_version"),
-     (b'{"a":' * 100000, "too_deep"), (b'{"format": "keelroom-build", "version": ' + b"1" * 5000 + b"}", "not_finite")],
-)  # fmt: skip
+    [
+        (b"", "not_json"),
+        (b"\xff\xfe\x00", "not_text"),
+        (b"[1]", "foreign"),
+        (b'{"format": "other"}', "foreign"),
+        (b'{"format": "keelroom-build"}', "no_version"),
+        (b'{"format": "keelroom-build", "version": 10}', "newer"),
+        (b'{"format": "keelroom-build", "version": true}', "no_version"),
+        (b'{"a":' * 100000, "too_deep"),
+        (b'{"format": "keelroom-build", "version": ' + b"1" * 5000 + b"}", "not_finite"),
+    ],
+)
 def test_a_file_that_is_no_build_says_so(data, code):
     error = refusal(data)
     assert error.code == code
@@ -168,7 +176,9 @@ FIELDS = [
 
 
 ACTS = st.one_of(
-    st.tuples(st.just("edit"), st.sampled_from(FIELDS), st.floats(0.5, 1.5), st.sampled_from(("", "", "drag one", "drag two"))),
+    st.tuples(
+        st.just("edit"), st.sampled_from(FIELDS), st.floats(0.5, 1.5), st.sampled_from(("", "", "drag one", "drag two"))
+    ),
     st.tuples(st.sampled_from(("undo", "redo", "end", "save", "list"))),
 )
 
@@ -300,7 +310,9 @@ def test_lists_by_id(demo):
         apply(demo, set_value(("active",), "p99", ""))
 
 
-@pytest.mark.parametrize("path", [("brief", "nothing"), ("packages", "p9", "core"), ("brief", "vehicle", "mass", "si", "x")])
+@pytest.mark.parametrize(
+    "path", [("brief", "nothing"), ("packages", "p9", "core"), ("brief", "vehicle", "mass", "si", "x")]
+)
 def test_a_path_to_nowhere_is_refused(demo, path):
     with pytest.raises(InputError):
         apply(demo, set_value(path, None, ""))

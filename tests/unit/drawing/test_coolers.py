@@ -39,9 +39,15 @@ def test_two_coolers_of_one_name_each_show_their_own_air():
 def test_boxes_of_a_fluid_do_not_cover_each_other():
     """Three coolers, the tank and the case: five boxes after the first, on two lines."""
     coolers = tuple(
-        Cooler(id=ident, kind="gearbox_cooler", stands=stands) for ident, stands in (("a", "ahead"), ("b", "bay"), ("c", "bumper"))
+        Cooler(id=ident, kind="gearbox_cooler", stands=stands)
+        for ident, stands in (("a", "ahead"), ("b", "bay"), ("c", "bumper"))
     )
-    build = on(BUILD, (COOLERS, coolers), (("brief", "vehicle", "gearbox"), "automatic"), (("brief", "vehicle", "in_tank_cooler"), True))
+    build = on(
+        BUILD,
+        (COOLERS, coolers),
+        (("brief", "vehicle", "gearbox"), "automatic"),
+        (("brief", "vehicle", "in_tank_cooler"), True),
+    )
     figures = next(case.figures for case in first_wave(build).cases if case.case_id == "grade")
     assert len([part for part in figures.fluids.left if part.fluid == "gearbox"]) == 5
     scene = fluids_scene(figures, "metric")
@@ -56,4 +62,8 @@ def test_boxes_of_a_fluid_do_not_cover_each_other():
 
 
 def test_a_second_cooler_of_a_kind_has_a_name_of_its_own():
-    assert [fresh_name(taken, "Screen") for taken in ((), ("Screen",), ("Screen", "Screen 2", "Fan"))] == ["Screen", "Screen 2", "Screen 3"]
+    assert [fresh_name(taken, "Screen") for taken in ((), ("Screen",), ("Screen", "Screen 2", "Fan"))] == [
+        "Screen",
+        "Screen 2",
+        "Screen 3",
+    ]

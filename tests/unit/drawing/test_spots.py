@@ -33,4 +33,13 @@ def test_a_solved_case_tells_the_fluids():
     hill = next(case.figures for case in assess(BUILD).cases if case.case_id == "grade")
     words = [shape.text for shape in spots_scene(BUILD, hill, "us").shapes if isinstance(shape, Label)]
     assert "Gearbox cooler, 145 °F" in words
-    assert len([shape for shape in spots_scene(BUILD, hill, "us").shapes if isinstance(shape, Circle) and shape.role == "fan.ring"]) == 1
+    assert (
+        len(
+            [
+                shape
+                for shape in spots_scene(BUILD, hill, "us").shapes
+                if isinstance(shape, Circle) and shape.role == "fan.ring"
+            ]
+        )
+        == 1
+    )

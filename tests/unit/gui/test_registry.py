@@ -20,15 +20,32 @@ BUILD = load(DEMO)
 @pytest.mark.parametrize(
     ("path", "name"),
     [
-        (("brief", "engine", "power"), "Brief"), (("duty_cases", "idle", "ambient"), "Brief"), (("active",), "Brief"), (("own_fans",), "Brief"),
-        (("brief", "accessories", "ac_cop"), "Brief"), (("brief", "accessories", "idle_voltage"), "Electrical"), (("supply", "state"), "Electrical"),
-        (("survey", "opening", "width"), "Survey"), (("gaps", "hood"), "Fit-up"),
-        (("packages",), "Core"), (("packages", "p1", "core", "depth"), "Core"), (("packages", "p9", "name"), "Core"), (("packages", "p1", "coolers", "condenser"), "Aux coolers"), (("brief", "vehicle", "lockup"), "Aux coolers"),
-        (("packages", "p1", "fans", "fan1", "x"), "Air"), (("packages", "p1", "shroud", "depth"), "Air"), (("packages", "p1", "sealing"), "Survey"), (("packages", "p1", "panels"), "Fit-up"), (("packages", "p1", "moves"), "Fit-up"),
-        (("packages", "p1", "shroud", "bend_radius"), "Fit-up"), (("packages", "p1", "place", "x"), "Fit-up"), (("packages", "p1", "mounting", "frames"), "Fit-up"),
-        (("packages", "p1", "circuits", "circuit1", "fuse"), "Electrical"), (("packages", "p1", "control", "strategy"), "Electrical"),
+        (("brief", "engine", "power"), "Brief"),
+        (("duty_cases", "idle", "ambient"), "Brief"),
+        (("active",), "Brief"),
+        (("own_fans",), "Brief"),
+        (("brief", "accessories", "ac_cop"), "Brief"),
+        (("brief", "accessories", "idle_voltage"), "Electrical"),
+        (("supply", "state"), "Electrical"),
+        (("survey", "opening", "width"), "Survey"),
+        (("gaps", "hood"), "Fit-up"),
+        (("packages",), "Core"),
+        (("packages", "p1", "core", "depth"), "Core"),
+        (("packages", "p9", "name"), "Core"),
+        (("packages", "p1", "coolers", "condenser"), "Aux coolers"),
+        (("brief", "vehicle", "lockup"), "Aux coolers"),
+        (("packages", "p1", "fans", "fan1", "x"), "Air"),
+        (("packages", "p1", "shroud", "depth"), "Air"),
+        (("packages", "p1", "sealing"), "Survey"),
+        (("packages", "p1", "panels"), "Fit-up"),
+        (("packages", "p1", "moves"), "Fit-up"),
+        (("packages", "p1", "shroud", "bend_radius"), "Fit-up"),
+        (("packages", "p1", "place", "x"), "Fit-up"),
+        (("packages", "p1", "mounting", "frames"), "Fit-up"),
+        (("packages", "p1", "circuits", "circuit1", "fuse"), "Electrical"),
+        (("packages", "p1", "control", "strategy"), "Electrical"),
     ],
-)  # fmt: skip
+)
 def test_where_a_path_is_edited(path, name):
     assert station_at(path).name == name
 
@@ -60,7 +77,8 @@ def test_every_finding_belongs_to_one_station():
 
 
 def test_how_far_a_station_is():
-    """By hand from the demo's findings: what comes out of a duty case is no fault of the Brief; an unsurveyed bay is not started."""
+    """By hand from the demo's findings: what comes out of a duty case is no fault of the Brief; an unsurveyed bay is
+    not started."""
 
     def state(build, name):
         found = assess(build)

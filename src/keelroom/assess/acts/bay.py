@@ -1,4 +1,5 @@
-"""Acts on the bay: neighbours moved away, the package put in the middle, against the supports, elsewhere, and the panel cut for it."""
+"""Acts on the bay: neighbours moved away, the package put in the middle, against the supports, elsewhere, and the
+panel cut for it."""
 
 from __future__ import annotations
 
@@ -32,7 +33,8 @@ def _move_away(do: Doing) -> Edit:
 
 
 class CutStep(NamedTuple):
-    """One cut further: its edge, its amount [m], the build with it and all before it, and the changes that make them."""
+    """One cut further: its edge, its amount [m], the build with it and all before it, and the changes that make
+    them."""
 
     edge: PanelEdge
     amount: float
@@ -41,7 +43,8 @@ class CutStep(NamedTuple):
 
 
 def cut_steps(build: Build, package: Package, system: str) -> Iterator[CutStep]:
-    """Cuts that clear the face, the narrowest strip first, each no more than a stage; the core stays where it is as the opening grows."""
+    """Cuts that clear the face, the narrowest strip first, each no more than a stage; the core stays where it is as
+    the opening grows."""
     where, present = ("packages", package.id, "cuts"), package.cuts
     kept = _kept_place(build, package, system)
     for edge, strip in hidden_strips(build.survey, package):
@@ -57,7 +60,11 @@ def cut_steps(build: Build, package: Package, system: str) -> Iterator[CutStep]:
 def _kept_place(build: Build, package: Package, system: str) -> tuple[Change, ...]:
     at, where = stand(build.survey, package), ("packages", package.id, "place")
     wanted = (("x", at.x, package.place.x), ("y", at.y, package.place.y))
-    return tuple(Change((*where, axis), from_si(value, "length", system, "derived")) for axis, value, have in wanted if have is None)
+    return tuple(
+        Change((*where, axis), from_si(value, "length", system, "derived"))
+        for axis, value, have in wanted
+        if have is None
+    )
 
 
 def letter(number: int) -> str:
@@ -94,14 +101,53 @@ def _place(do: Doing, **update: object) -> Edit:
 
 MOVED = ("Disconnect the battery before anything electrical is moved; drain what carries fluid first.",)
 KINDS = (
-    ActKind("move_away", "Count on a neighbour being moved; where it goes is asked next", _move_away, cautions=MOVED,
-            before=("What it is, what hangs on it, and whether it may be moved at all",), first="how"),
-    ActKind("put_back", "Every neighbour where it was found", lambda do: set_value((*do.where, "moves"), (), do.act.label), "Put moved parts back"),
-    ActKind("centre", "The package in the middle of the opening", lambda do: _place(do, x=None, y=None), "Middle of the opening"),
-    ActKind("to_plane", "The package upright against the supports", lambda do: _place(do, z=quantity("0 in", "length"), lean=None), "Against the support plane"),
-    ActKind("take_place", "Put the package at a place that was found, with what has to change for it", _take_place, cautions=MOVED,
-            before=("A mock-up of cardboard at that place, hood closed",), rests_on=(("survey", "opening"), ("survey", "obstacles"), ("survey", "hood"))),
-    ActKind("cut_to", "Plan the cuts of the panel up to a stage", _cut_to, cautions=(CAUTION,), rests_on=(("survey", "opening"), ("survey", "rails"))),
-    ActKind("cut_clear", "Plan the cuts that clear the face of the panel", _cut_clear, "Cut the panel clear of the face", cautions=(CAUTION,),
-            rests_on=(("survey", "opening"), ("survey", "rails"))),
-)  # fmt: skip
+    ActKind(
+        "move_away",
+        "Count on a neighbour being moved; where it goes is asked next",
+        _move_away,
+        cautions=MOVED,
+        before=("What it is, what hangs on it, and whether it may be moved at all",),
+        first="how",
+    ),
+    ActKind(
+        "put_back",
+        "Every neighbour where it was found",
+        lambda do: set_value((*do.where, "moves"), (), do.act.label),
+        "Put moved parts back",
+    ),
+    ActKind(
+        "centre",
+        "The package in the middle of the opening",
+        lambda do: _place(do, x=None, y=None),
+        "Middle of the opening",
+    ),
+    ActKind(
+        "to_plane",
+        "The package upright against the supports",
+        lambda do: _place(do, z=quantity("0 in", "length"), lean=None),
+        "Against the support plane",
+    ),
+    ActKind(
+        "take_place",
+        "Put the package at a place that was found, with what has to change for it",
+        _take_place,
+        cautions=MOVED,
+        before=("A mock-up of cardboard at that place, hood closed",),
+        rests_on=(("survey", "opening"), ("survey", "obstacles"), ("survey", "hood")),
+    ),
+    ActKind(
+        "cut_to",
+        "Plan the cuts of the panel up to a stage",
+        _cut_to,
+        cautions=(CAUTION,),
+        rests_on=(("survey", "opening"), ("survey", "rails")),
+    ),
+    ActKind(
+        "cut_clear",
+        "Plan the cuts that clear the face of the panel",
+        _cut_clear,
+        "Cut the panel clear of the face",
+        cautions=(CAUTION,),
+        rests_on=(("survey", "opening"), ("survey", "rails")),
+    ),
+)

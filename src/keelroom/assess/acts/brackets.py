@@ -1,4 +1,5 @@
-"""Acts that add brackets and frames: from the core to a surveyed hole, for a neighbour that has a new place, one to describe."""
+"""Acts that add brackets and frames: from the core to a surveyed hole, for a neighbour that has a new place, one to
+describe."""
 
 from __future__ import annotations
 
@@ -28,12 +29,15 @@ def bracket_to(build: Build, package: Package, hole_id: str, present: tuple[Brac
     """A bracket from the nearest hole of the core to a surveyed hole, in the usual strip."""
     points = anchors(build.survey, package)
     hole = points[f"hole:{hole_id}"]
-    nearest = min((key for key in points if key.startswith("core:")), key=lambda key: math.dist(points[key].at, hole.at))
+    nearest = min(
+        (key for key in points if key.startswith("core:")), key=lambda key: math.dist(points[key].at, hole.at)
+    )
     return Bracket(id=fresh_id(present, "bracket"), name=f"Bracket, {hole.words}", start=nearest, end=hole.key)
 
 
 def bracket_for_move(build: Build, package: Package, ident: str, system: str) -> Bracket:
-    """A bracket from a moved neighbour to the nearest surveyed hole that none goes to, or to a new hole under where it stood.
+    """A bracket from a moved neighbour to the nearest surveyed hole that none goes to, or to a new hole under where
+    it stood.
 
     Raises InputError where it has no place to be held at.
     """
@@ -51,16 +55,27 @@ def bracket_for_move(build: Build, package: Package, ident: str, system: str) ->
         _, start, end = min(pairs)
         return _in_strip(build, package, Bracket(id=ident_of, name=name, start=start, end=end))
     foot = own[f"neighbour:{ident}:bottom"]
-    place = {axis: from_si(value, "length", system, "derived") for axis, value in zip(("new_x", "new_y", "new_z"), foot.at, strict=True)}
+    place = {
+        axis: from_si(value, "length", system, "derived")
+        for axis, value in zip(("new_x", "new_y", "new_z"), foot.at, strict=True)
+    }
     below = from_si(foot.at[1] - 0.05, "length", system, "derived")
-    made = Bracket(id=ident_of, name=name, start=f"neighbour:{ident}:left", end="new", new_faces="side", **(place | {"new_y": below}))  # type: ignore[arg-type]
+    made = Bracket(
+        id=ident_of,
+        name=name,
+        start=f"neighbour:{ident}:left",
+        end="new",
+        new_faces="side",
+        **(place | {"new_y": below}),  # type: ignore[arg-type]
+    )
     return _in_strip(build, package, made)
 
 
 def _in_strip(build: Build, package: Package, bracket: Bracket) -> Bracket:
     """The bracket in the first strip that nothing is wrong with; the usual one where something is with all."""
     tried = (
-        bracket.model_copy(update={"width": quantity(wide, "length"), "thickness": quantity(thick, "length")}) for wide, thick in STRIPS
+        bracket.model_copy(update={"width": quantity(wide, "length"), "thickness": quantity(thick, "length")})
+        for wide, thick in STRIPS
     )
     return next((one for one in tried if not _wrong(build, package, one)), bracket)
 
@@ -105,10 +120,22 @@ def _frame(do: Doing) -> Edit:
 
 SHEET = ("Clamp what is drilled; eye protection; deburr and paint every hole and edge.",)
 KINDS = (
-    ActKind("bracket_for", "Plan a bracket that holds a moved neighbour", _for_move, "Plan a bracket for it", cautions=SHEET,
-            after=("It holds when pushed by hand, and nothing touches",)),
-    ActKind("brackets_to_holes", "One bracket from the core to each surveyed hole that has none", _to_holes, "One bracket to each surveyed hole", cautions=SHEET,
-            rests_on=(("survey", "holes"),)),
+    ActKind(
+        "bracket_for",
+        "Plan a bracket that holds a moved neighbour",
+        _for_move,
+        "Plan a bracket for it",
+        cautions=SHEET,
+        after=("It holds when pushed by hand, and nothing touches",),
+    ),
+    ActKind(
+        "brackets_to_holes",
+        "One bracket from the core to each surveyed hole that has none",
+        _to_holes,
+        "One bracket to each surveyed hole",
+        cautions=SHEET,
+        rests_on=(("survey", "holes"),),
+    ),
     ActKind("add_bracket", "Add a bracket to describe", _add, "Add a bracket", cautions=SHEET),
     ActKind("add_frame", "Add a frame of angle to describe", _frame, "Add a frame of angle", cautions=SHEET),
-)  # fmt: skip
+)

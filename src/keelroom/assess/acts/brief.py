@@ -25,7 +25,9 @@ def engine_edit(build: Build, engine: Engine, label: str) -> Edit:
 def measured_in(section: Vehicle | Engine) -> dict[str, tuple[str, Quantity]]:
     """What was measured of a vehicle or an engine: by field, its label and value."""
     return {
-        path[-1]: (spec.label, value) for path, spec, value in measured_fields(section) if value is not None and value.origin == "measured"
+        path[-1]: (spec.label, value)
+        for path, spec, value in measured_fields(section)
+        if value is not None and value.origin == "measured"
     }
 
 
@@ -56,13 +58,18 @@ def _cause(do: Doing) -> Edit:
     state = do.given("state")
     if state not in ("open", "fine", "mended"):
         raise InputError("act_incomplete", f"A cause is open, fine or mended, not “{state}”")
-    return set_value(("brief", "causes"), marked(do.build.brief, do.given("cause"), state), do.act.label)  # type: ignore[arg-type]
+    found = marked(do.build.brief, do.given("cause"), state)  # type: ignore[arg-type]
+    return set_value(("brief", "causes"), found, do.act.label)
 
 
 KINDS = (
     ActKind("usual_kind", "A usual vehicle or engine to begin from", _usual),
     ActKind("add_case", "A duty case to describe", _add_case, "Add a duty case"),
-    ActKind("usual_cases", "The usual duty cases made anew from the brief as it stands",
-            lambda do: set_value(("duty_cases",), default_duty_cases(do.build.brief), do.act.label), "Make duty cases from the brief"),
+    ActKind(
+        "usual_cases",
+        "The usual duty cases made anew from the brief as it stands",
+        lambda do: set_value(("duty_cases",), default_duty_cases(do.build.brief), do.act.label),
+        "Make duty cases from the brief",
+    ),
     ActKind("cause", "What was found of a cause that was looked at", _cause),
-)  # fmt: skip
+)

@@ -13,7 +13,8 @@ from keelroom.errors import InputError
 
 
 def larger_alternator(build: Build, rating: float) -> Edit:
-    """An alternator of the same kind of another rating [A]; a typed curve goes with it in proportion. Raises InputError where none is known."""
+    """An alternator of the same kind of another rating [A]; a typed curve goes with it in proportion. Raises
+    InputError where none is known."""
     now = build.brief.accessories.alternator_rating
     if now is None:
         raise InputError("no_alternator", "The present alternator’s rating is not known")
@@ -37,7 +38,8 @@ def _present(build: Build) -> Alternator:
 
 
 def faster_pulley(build: Build, ratio: float) -> Edit:
-    """Another pulley ratio; a share known at idle goes up with the speed. Raises InputError where the alternator is not known."""
+    """Another pulley ratio; a share known at idle goes up with the speed. Raises InputError where the alternator is
+    not known."""
     alternator = _present(build)
     changes = [Change(("supply", "pulley_ratio"), quantity(f"{ratio:.2f}", "number"))]
     if build.brief.engine.idle_rpm:
@@ -46,7 +48,8 @@ def faster_pulley(build: Build, ratio: float) -> Edit:
 
 
 def faster_idle(build: Build, rpm: float) -> Edit:
-    """Another idle speed [rpm]; a share known at idle goes up with it. Raises InputError where the alternator is not known."""
+    """Another idle speed [rpm]; a share known at idle goes up with it. Raises InputError where the alternator is not
+    known."""
     alternator = _present(build)
     changes = [Change(("brief", "engine", "idle_rpm"), quantity(f"{rpm:.0f} rpm", "turning speed"))]
     return Edit(f"Idle at {rpm:.0f} rpm", (*changes, *_share_at(alternator, rpm)))
@@ -65,7 +68,9 @@ def protect_cable(build: Build) -> Edit:
     rating = build.brief.accessories.alternator_rating
     found = protection_for(build.supply, rating.si) if rating else None
     if found is None or found.cable is None:
-        raise InputError("no_cable", "No single cable stands the fuse such an alternator needs: run two, each with a fuse of its own")
+        raise InputError(
+            "no_cable", "No single cable stands the fuse such an alternator needs: run two, each with a fuse of its own"
+        )
     changes = [Change(("supply", "charge_fuse"), quantity(found.fuse, "current", "derived"))]
     if found.cable:
         changes.append(Change(("supply", "charge_wire", "size"), quantity(found.cable, "wire size", "derived")))
@@ -85,15 +90,54 @@ OFF = "Disconnect the battery first: the charge cable is live and has no switch.
 RATING = ("brief", "accessories", "alternator_rating")
 CHARGES = ("Volts at the battery posts at idle with everything on",)
 KINDS = (
-    ActKind("larger_alternator", "An alternator of another rating of the same kind", lambda do: larger_alternator(do.build, do.number("rating")),
-            hours=1.5 * HOUR, parts=("The alternator, perhaps its belt",), cautions=(OFF,), before=("Its mount, plug and pulley against the old one",),
-            after=(*CHARGES, "The charge cable and its fuse against the new rating"), rests_on=(RATING, ("supply", "loads"))),
-    ActKind("faster_pulley", "Another pulley ratio of the alternator", lambda do: faster_pulley(do.build, do.number("ratio")),
-            hours=HOUR, parts=("Pulley and belt",), cautions=(OFF,), after=CHARGES, rests_on=(("supply", "pulley_ratio"), ("supply", "redline"), ("supply", "speed_limit"))),
-    ActKind("faster_idle", "Another idle speed", lambda do: faster_idle(do.build, do.number("rpm")), hours=0.25 * HOUR,
-            after=(*CHARGES, "In gear with the brake held: the car does not creep away"), rests_on=(("brief", "engine", "idle_rpm"), RATING)),
-    ActKind("charge_cable", "The smallest charge cable that will do", lambda do: larger_cable(do.build), "A cable that carries it",
-            hours=HOUR, parts=("Cable, lugs, loom",), cautions=(OFF,), after=CHARGES, rests_on=(RATING, ("supply", "charge_wire"))),
-    ActKind("charge_fuse", "A fuse at the battery for the charge cable, and the cable it takes", lambda do: protect_cable(do.build),
-            hours=0.5 * HOUR, parts=("Fuse and holder",), cautions=(OFF,), after=CHARGES, rests_on=(RATING, ("supply", "charge_wire"))),
-)  # fmt: skip
+    ActKind(
+        "larger_alternator",
+        "An alternator of another rating of the same kind",
+        lambda do: larger_alternator(do.build, do.number("rating")),
+        hours=1.5 * HOUR,
+        parts=("The alternator, perhaps its belt",),
+        cautions=(OFF,),
+        before=("Its mount, plug and pulley against the old one",),
+        after=(*CHARGES, "The charge cable and its fuse against the new rating"),
+        rests_on=(RATING, ("supply", "loads")),
+    ),
+    ActKind(
+        "faster_pulley",
+        "Another pulley ratio of the alternator",
+        lambda do: faster_pulley(do.build, do.number("ratio")),
+        hours=HOUR,
+        parts=("Pulley and belt",),
+        cautions=(OFF,),
+        after=CHARGES,
+        rests_on=(("supply", "pulley_ratio"), ("supply", "redline"), ("supply", "speed_limit")),
+    ),
+    ActKind(
+        "faster_idle",
+        "Another idle speed",
+        lambda do: faster_idle(do.build, do.number("rpm")),
+        hours=0.25 * HOUR,
+        after=(*CHARGES, "In gear with the brake held: the car does not creep away"),
+        rests_on=(("brief", "engine", "idle_rpm"), RATING),
+    ),
+    ActKind(
+        "charge_cable",
+        "The smallest charge cable that will do",
+        lambda do: larger_cable(do.build),
+        "A cable that carries it",
+        hours=HOUR,
+        parts=("Cable, lugs, loom",),
+        cautions=(OFF,),
+        after=CHARGES,
+        rests_on=(RATING, ("supply", "charge_wire")),
+    ),
+    ActKind(
+        "charge_fuse",
+        "A fuse at the battery for the charge cable, and the cable it takes",
+        lambda do: protect_cable(do.build),
+        hours=0.5 * HOUR,
+        parts=("Fuse and holder",),
+        cautions=(OFF,),
+        after=CHARGES,
+        rests_on=(RATING, ("supply", "charge_wire")),
+    ),
+)

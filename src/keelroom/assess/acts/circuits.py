@@ -39,7 +39,8 @@ def mend_circuit(build: Build, package: Package, circuit_id: str) -> Edit:
 
 
 def split_circuit(build: Build, package: Package, circuit_id: str) -> Edit:
-    """One circuit per motor instead of one for all, each as advised. Raises InputError where it is gone or feeds one motor."""
+    """One circuit per motor instead of one for all, each as advised. Raises InputError where it is gone or feeds one
+    motor."""
     figures = next((one for one in electrics(build, package).circuits if one.circuit.id == circuit_id), None)
     if figures is None or len(figures.motors) < 2:
         raise InputError("nothing_to_split", "That circuit no longer feeds several motors")
@@ -60,19 +61,23 @@ def split_circuit(build: Build, package: Package, circuit_id: str) -> Edit:
                     "measured_drop": None,
                 }
             )
-            circuits.append(as_advised(own, (motored,), build.supply, wanted=wanted_switch((motored,), package.control)))
+            circuits.append(
+                as_advised(own, (motored,), build.supply, wanted=wanted_switch((motored,), package.control))
+            )
     return Edit("A circuit of its own for each motor", (Change(("packages", package.id, "circuits"), tuple(circuits)),))
 
 
 def merge_stages(build: Build, package: Package) -> Edit:
-    """One circuit for all the package's fans, on both contacts of one relay box. Raises InputError where no box is made for them."""
+    """One circuit for all the package's fans, on both contacts of one relay box. Raises InputError where no box is
+    made for them."""
     fans = tuple(motored for motored in motors_of(build, package) if motored.fan)
     control = package.control
     if not fans or together(fans, build.supply, control)[0] != fans:
         raise InputError("no_box", "No relay box, fuse or wire is made for all of them together: one circuit each")
     fed = {motored.id for motored in fans}
     others = tuple(
-        circuit.model_copy(update={"feeds": tuple(ident for ident in circuit.feeds if ident not in fed)}) for circuit in package.circuits
+        circuit.model_copy(update={"feeds": tuple(ident for ident in circuit.feeds if ident not in fed)})
+        for circuit in package.circuits
     )
     others = tuple(circuit for circuit in others if circuit.feeds)
     made = planned_for(fans, fresh_id(others, "circuit"), build.supply, control)
@@ -84,7 +89,8 @@ ALIKE = ("feed", "branch", "back")
 
 
 def sized_alike(build: Build, package: Package) -> Edit:
-    """Wire, fuse and relay of every circuit as those of the first that feeds the same: as many motors of the same watts. Lengths stay.
+    """Wire, fuse and relay of every circuit as those of the first that feeds the same: as many motors of the same
+    watts. Lengths stay.
 
     Raises InputError where no two circuits are alike, or they are sized alike already.
     """
@@ -111,7 +117,9 @@ def sized_alike(build: Build, package: Package) -> Edit:
             if getattr(model, name) != getattr(circuit, name)
         ]
     if not changes:
-        raise InputError("sized_alike", "Alike circuits are sized alike already" if alike else "No two circuits feed alike motors")
+        raise InputError(
+            "sized_alike", "Alike circuits are sized alike already" if alike else "No two circuits feed alike motors"
+        )
     return Edit("Alike circuits sized alike", tuple(changes))
 
 
@@ -125,12 +133,18 @@ def _circuit(do: Doing) -> Circuit:
 def _known_feeds(do: Doing) -> Edit:
     circuit = _circuit(do)
     known = {motored.id for motored in motors_of(do.build, do.package)}
-    return set_value((*do.where, "circuits", circuit.id, "feeds"), tuple(one for one in circuit.feeds if one in known), do.act.label)
+    return set_value(
+        (*do.where, "circuits", circuit.id, "feeds"), tuple(one for one in circuit.feeds if one in known), do.act.label
+    )
 
 
 def _within_drop(do: Doing) -> Edit:
     """Every circuit that loses more than its limit as advised."""
-    over = [one for one in electrics(do.build, do.package).circuits if one.motors and one.drop > do.build.supply.drop_limit.si]
+    over = [
+        one
+        for one in electrics(do.build, do.package).circuits
+        if one.motors and one.drop > do.build.supply.drop_limit.si
+    ]
     changes = tuple(change for figures in over for change in mended(do.package, figures, do.build.supply))
     if not changes:
         raise InputError("within_drop", "No circuit loses more than its limit")
@@ -160,19 +174,62 @@ LOOKED = (
 )
 AMPS = (("packages", "*", "fans"), ("supply", "drop_limit"))
 KINDS = (
-    ActKind("plan_circuits", "A circuit, as advised, for every motor that has none", lambda do: plan_missing(do.build, do.package), "Plan a circuit for each",
-            cautions=LIVE, after=LOOKED, rests_on=AMPS),
-    ActKind("mend_circuit", "Wire, fuse and relay of a circuit as advised", lambda do: mend_circuit(do.build, do.package, do.given("circuit")),
-            "Wire, fuse and relay as advised", cautions=LIVE, after=LOOKED, rests_on=AMPS),
-    ActKind("split_circuit", "One circuit for each motor instead of one for all", lambda do: split_circuit(do.build, do.package, do.given("circuit")),
-            "A circuit of its own for each motor", cautions=LIVE, after=LOOKED, rests_on=AMPS),
-    ActKind("merge_stages", "One circuit for all the fans, on both contacts of one relay box", lambda do: merge_stages(do.build, do.package),
-            "One circuit on both contacts", cautions=LIVE, after=LOOKED, rests_on=AMPS),
-    ActKind("sized_alike", "Circuits that feed the same are sized the same", lambda do: sized_alike(do.build, do.package), "Size alike circuits alike",
-            cautions=LIVE, after=LOOKED, rests_on=AMPS),
+    ActKind(
+        "plan_circuits",
+        "A circuit, as advised, for every motor that has none",
+        lambda do: plan_missing(do.build, do.package),
+        "Plan a circuit for each",
+        cautions=LIVE,
+        after=LOOKED,
+        rests_on=AMPS,
+    ),
+    ActKind(
+        "mend_circuit",
+        "Wire, fuse and relay of a circuit as advised",
+        lambda do: mend_circuit(do.build, do.package, do.given("circuit")),
+        "Wire, fuse and relay as advised",
+        cautions=LIVE,
+        after=LOOKED,
+        rests_on=AMPS,
+    ),
+    ActKind(
+        "split_circuit",
+        "One circuit for each motor instead of one for all",
+        lambda do: split_circuit(do.build, do.package, do.given("circuit")),
+        "A circuit of its own for each motor",
+        cautions=LIVE,
+        after=LOOKED,
+        rests_on=AMPS,
+    ),
+    ActKind(
+        "merge_stages",
+        "One circuit for all the fans, on both contacts of one relay box",
+        lambda do: merge_stages(do.build, do.package),
+        "One circuit on both contacts",
+        cautions=LIVE,
+        after=LOOKED,
+        rests_on=AMPS,
+    ),
+    ActKind(
+        "sized_alike",
+        "Circuits that feed the same are sized the same",
+        lambda do: sized_alike(do.build, do.package),
+        "Size alike circuits alike",
+        cautions=LIVE,
+        after=LOOKED,
+        rests_on=AMPS,
+    ),
     ActKind("known_feeds", "A circuit feeds only what there is", _known_feeds, "Only what is there"),
-    ActKind("wire", "Every circuit that loses too much as advised", _within_drop, "Wire that keeps within its drop", cautions=LIVE, after=LOOKED, rests_on=AMPS),
+    ActKind(
+        "wire",
+        "Every circuit that loses too much as advised",
+        _within_drop,
+        "Wire that keeps within its drop",
+        cautions=LIVE,
+        after=LOOKED,
+        rests_on=AMPS,
+    ),
     ActKind("add_circuit", "A circuit to describe", _add, "Add a circuit", first=""),
     ActKind("add_source", "A source to describe", _add_source, "Add a source", first=""),
     ActKind("add_load", "A load to describe", _add_load, "Add a load", first=""),
-)  # fmt: skip
+)

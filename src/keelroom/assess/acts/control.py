@@ -6,7 +6,14 @@ from typing import NamedTuple
 
 from keelroom.assess.acts.circuits import LIVE
 from keelroom.assess.acts.kind import ActKind, Doing
-from keelroom.assess.inputs.electrical.controller import ABOVE_THERMOSTAT, BETWEEN, LOWER, NEAR_LIMIT, place_of, set_for_lower_hose
+from keelroom.assess.inputs.electrical.controller import (
+    ABOVE_THERMOSTAT,
+    BETWEEN,
+    LOWER,
+    NEAR_LIMIT,
+    place_of,
+    set_for_lower_hose,
+)
 from keelroom.assess.inputs.electrical.ways import WAYS
 from keelroom.document.edits import Change, Edit
 from keelroom.document.quantity import from_si
@@ -20,7 +27,8 @@ SECOND = 5.0
 
 
 class School(NamedTuple):
-    """One way to decide, with the place it is felt at. lower: kelvin its set points lie under those of the upper hose."""
+    """One way to decide, with the place it is felt at. lower: kelvin its set points lie under those of the upper
+    hose."""
 
     key: str
     name: str
@@ -38,20 +46,70 @@ class School(NamedTuple):
 
 
 SCHOOLS = (
-    School("upper", "Thermoswitch, upper hose", "ground_switch", "upper_hose", "Sees what leaves the engine, whatever the weather."),
-    School("housing", "Adjustable, probe in the housing", "adjustable", "housing", "Sees the engine; its knob can be set on the day of the test."),
-    School("lower", "Thermoswitch, lower hose", "ground_switch", "lower_hose", "Lets the core work first; feels nothing until the thermostat opens, and the engine’s load moves it.", LOWER),
-    School("fins", "Adjustable, probe in the fins", "adjustable", "fins", "Easy to fit, but reads the air too: late on a cool day, early on a hot one."),
-    School("two_speed", "Two speeds, staged", "two_speed", "upper_hose", "One fan or low speed for most of the year: half the start, less noise, a fan in reserve."),
-    School("both", "Both relays together", "both_relays", "upper_hose", "Two relays share the load; all the air and all the start at once."),
-    School("variable", "Variable speed, soft start", "variable", "upper_hose", "Runs no faster than it must: least current, no start to speak of, dearest to buy."),
-    School("computer", "Engine computer, low and high", "computer", None, "Knows load, speed and A/C too; set where the engine’s maker set it."),
+    School(
+        "upper",
+        "Thermoswitch, upper hose",
+        "ground_switch",
+        "upper_hose",
+        "Sees what leaves the engine, whatever the weather.",
+    ),
+    School(
+        "housing",
+        "Adjustable, probe in the housing",
+        "adjustable",
+        "housing",
+        "Sees the engine; its knob can be set on the day of the test.",
+    ),
+    School(
+        "lower",
+        "Thermoswitch, lower hose",
+        "ground_switch",
+        "lower_hose",
+        "Lets the core work first; feels nothing until the thermostat opens, and the engine’s load moves it.",
+        LOWER,
+    ),
+    School(
+        "fins",
+        "Adjustable, probe in the fins",
+        "adjustable",
+        "fins",
+        "Easy to fit, but reads the air too: late on a cool day, early on a hot one.",
+    ),
+    School(
+        "two_speed",
+        "Two speeds, staged",
+        "two_speed",
+        "upper_hose",
+        "One fan or low speed for most of the year: half the start, less noise, a fan in reserve.",
+    ),
+    School(
+        "both",
+        "Both relays together",
+        "both_relays",
+        "upper_hose",
+        "Two relays share the load; all the air and all the start at once.",
+    ),
+    School(
+        "variable",
+        "Variable speed, soft start",
+        "variable",
+        "upper_hose",
+        "Runs no faster than it must: least current, no start to speak of, dearest to buy.",
+    ),
+    School(
+        "computer",
+        "Engine computer, low and high",
+        "computer",
+        None,
+        "Knows load, speed and A/C too; set where the engine’s maker set it.",
+    ),
     School("toggle", "Toggle, left on", "toggle", None, "Depends on somebody remembering; runs all day."),
-)  # fmt: skip
+)
 
 
 def usual_points(build: Build, package: Package) -> Edit:
-    """The edit that puts both set points between thermostat and limit. Raises InputError where there is no room for them."""
+    """The edit that puts both set points between thermostat and limit. Raises InputError where there is no room for
+    them."""
     limit = build.brief.cooling.limit
     thermostat = package.loop.thermostat
     if thermostat is None or limit is None:
@@ -63,7 +121,10 @@ def usual_points(build: Build, package: Package) -> Edit:
         raise InputError("no_set_points", "There is no room for fan set points between this thermostat and this limit")
     where = ("packages", package.id, "control")
     points = (("fan_on", on - lower), ("fan_off", off - lower))
-    return Edit("Set points between thermostat and limit", tuple(Change((*where, name), from_si(round(at, 1), "temperature", "us", "derived")) for name, at in points))  # fmt: skip
+    return Edit(
+        "Set points between thermostat and limit",
+        tuple(Change((*where, name), from_si(round(at, 1), "temperature", "us", "derived")) for name, at in points),
+    )
 
 
 def school_edit(package: Package, school: School) -> Edit:
@@ -80,8 +141,10 @@ def school_edit(package: Package, school: School) -> Edit:
                 changes.append(Change((*where, name), from_si(now.si + shift, "temperature", "us", "derived")))
     on = base + shift
     if WAYS[school.strategy].staged and control.second_on.si < on + 1:
-        changes += [Change((*where, "second_on"), from_si(on + SECOND, "temperature", "us", "derived")),
-                    Change((*where, "second_off"), from_si(on + SECOND - 5, "temperature", "us", "derived"))]  # fmt: skip
+        changes += [
+            Change((*where, "second_on"), from_si(on + SECOND, "temperature", "us", "derived")),
+            Change((*where, "second_off"), from_si(on + SECOND - 5, "temperature", "us", "derived")),
+        ]
     return Edit(f"Control: {school.name.lower()}", tuple(changes))
 
 
@@ -99,7 +162,20 @@ def _go_over(do: Doing) -> Edit:
 
 POINTS = (("packages", "*", "loop", "thermostat"), ("brief", "cooling", "limit"))
 KINDS = (
-    ActKind("set_points", "Fan set points between thermostat and limit", lambda do: usual_points(do.build, do.package), "Set points in between",
-            after=("At what the gauge reads when they start and stop",), rests_on=POINTS),
-    ActKind("school", "Another way to decide when the fans run", _go_over, cautions=LIVE, after=("At what the gauge reads when they start and stop",), rests_on=POINTS),
-)  # fmt: skip
+    ActKind(
+        "set_points",
+        "Fan set points between thermostat and limit",
+        lambda do: usual_points(do.build, do.package),
+        "Set points in between",
+        after=("At what the gauge reads when they start and stop",),
+        rests_on=POINTS,
+    ),
+    ActKind(
+        "school",
+        "Another way to decide when the fans run",
+        _go_over,
+        cautions=LIVE,
+        after=("At what the gauge reads when they start and stop",),
+        rests_on=POINTS,
+    ),
+)

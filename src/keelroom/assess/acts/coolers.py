@@ -17,10 +17,14 @@ from keelroom.errors import InputError
 from keelroom.units import INCH
 
 KINDS_OF_COOLER: tuple[tuple[CoolerKind, str], ...] = (
-    ("condenser", "A/C condenser"), ("gearbox_cooler", "Gearbox cooler"), ("oil_cooler", "Engine oil cooler"),
-    ("steering_cooler", "Power-steering cooler"), ("charge_cooler", "Charge-air cooler"),
-    ("water_charge_cooler", "Front exchanger of a water charge cooler"), ("screen", "Screen"),
-)  # fmt: skip
+    ("condenser", "A/C condenser"),
+    ("gearbox_cooler", "Gearbox cooler"),
+    ("oil_cooler", "Engine oil cooler"),
+    ("steering_cooler", "Power-steering cooler"),
+    ("charge_cooler", "Charge-air cooler"),
+    ("water_charge_cooler", "Front exchanger of a water charge cooler"),
+    ("screen", "Screen"),
+)
 SIZES = {
     "gearbox_cooler": {"width": "11 in", "height": "6 in"},
     "oil_cooler": {"width": "11 in", "height": "6 in"},
@@ -46,9 +50,15 @@ def _add(do: Doing) -> Edit:
     if kind == "screen":
         usual["loss"] = quantity("1.5", "number")
     elif kind != "condenser":
-        usual |= {"make": "stacked_plate", "loss": quantity("12", "number"), "conductance": quantity("1500 W/m²K", "face conductance")}
+        usual |= {
+            "make": "stacked_plate",
+            "loss": quantity("12", "number"),
+            "conductance": quantity("1500 W/m²K", "face conductance"),
+        }
     name = fresh_name(map(named, coolers), words)
-    member = Cooler.model_validate({"id": fresh_id(coolers, "cooler"), "name": name, "kind": kind, "stand_off": off} | usual)
+    member = Cooler.model_validate(
+        {"id": fresh_id(coolers, "cooler"), "name": name, "kind": kind, "stand_off": off} | usual
+    )
     return added(do.build, (*do.where, "coolers"), member, f"Add {words.lower()}")
 
 
@@ -60,10 +70,13 @@ def places_for(build: Build, package: Package, cooler: Cooler) -> list[tuple[Coo
 
     def placed(stands: Stands, left: float, bottom: float, front: float | None, fan: bool, words: str) -> None:
         changes: dict[str, object] = {
-            "stands": stands, "left": from_si(left, "length", "us", "derived"), "bottom": from_si(bottom, "length", "us", "derived"),
+            "stands": stands,
+            "left": from_si(left, "length", "us", "derived"),
+            "bottom": from_si(bottom, "length", "us", "derived"),
             "front": from_si(front, "length", "us", "derived") if front is not None else None,
-            "width": from_si(wide, "length", "us", "derived"), "height": from_si(high, "length", "us", "derived"),
-        }  # fmt: skip
+            "width": from_si(wide, "length", "us", "derived"),
+            "height": from_si(high, "length", "us", "derived"),
+        }
         if fan and cooler.fans.si < 1:
             changes |= {name: quantity(text, KINDS_OF[name]) for name, text in SMALL_FAN.items()}
         if not fan:
@@ -71,7 +84,10 @@ def places_for(build: Build, package: Package, cooler: Cooler) -> list[tuple[Coo
         found.append((cooler.model_copy(update=changes), words, fan))
 
     ahead = (
-        max((c.stand_off.si + c.thickness.si for c in package.coolers if c.stands == "ahead" and c.id != cooler.id), default=0.0)
+        max(
+            (c.stand_off.si + c.thickness.si for c in package.coolers if c.stands == "ahead" and c.id != cooler.id),
+            default=0.0,
+        )
         + 0.5 * INCH
     )
     for words, left in (("left", 0.0), ("middle", (width - wide) / 2), ("right", width - wide)):
@@ -93,7 +109,9 @@ def _put(do: Doing) -> Edit:
     cooler = next((one for one in do.package.coolers if one.id == do.given("cooler")), None)
     if cooler is None:
         raise InputError("no_such_cooler", "That cooler is no longer in the package")
-    found = next((one for one, words, _ in places_for(do.build, do.package, cooler) if words == do.given("place")), None)
+    found = next(
+        (one for one, words, _ in places_for(do.build, do.package, cooler) if words == do.given("place")), None
+    )
     if found is None:
         raise InputError("act_incomplete", f"No place for a cooler is called “{do.given('place')}”")
     coolers = tuple(found if one.id == cooler.id else one for one in do.package.coolers)
@@ -102,15 +120,22 @@ def _put(do: Doing) -> Edit:
 
 BYPASS = "160 °F"
 STAND_IN = Cooler(
-    id="gearbox", name="Gearbox cooler", kind="gearbox_cooler", make="stacked_plate", width=quantity("11 in", "length"),
-    height=quantity("6 in", "length"), loss=quantity("12", "number"), conductance=quantity("1500 W/m²K", "face conductance"),
+    id="gearbox",
+    name="Gearbox cooler",
+    kind="gearbox_cooler",
+    make="stacked_plate",
+    width=quantity("11 in", "length"),
+    height=quantity("6 in", "length"),
+    loss=quantity("12", "number"),
+    conductance=quantity("1500 W/m²K", "face conductance"),
     stand_off=quantity("1 1/2 in", "length"),
-)  # fmt: skip
+)
 """the cooler that is tried where the build has none"""
 
 
 class GearboxWay(NamedTuple):
-    """One way to cool the gearbox. tank: the core's tank takes part;  cooler: a cooler does;  after: it comes after the tank;
+    """One way to cool the gearbox. tank: the core's tank takes part;  cooler: a cooler does;  after: it comes after
+    the tank;
     bypass: it has a thermostat"""
 
     key: str
@@ -123,12 +148,44 @@ class GearboxWay(NamedTuple):
 
 
 GEARBOX_WAYS = (
-    GearboxWay("tank", "In the tank alone", True, False, why="Nothing to hang; it warms the gearbox in winter, and the gearbox can be no cooler than the coolant."),
-    GearboxWay("before", "A cooler before the tank", True, True, why="The tank has the last word: it warms what the cooler made too cold, and the coolant is given less."),
-    GearboxWay("after", "A cooler after the tank", True, True, after=True, why="The coolest fluid goes back to the gearbox; in winter it stays cold."),
-    GearboxWay("alone", "A cooler alone", False, True, why="The coolant is given nothing; all hangs on the cooler and its air, and nothing warms the fluid."),
-    GearboxWay("bypass", "A cooler alone, with a bypass thermostat", False, True, bypass=True, why="As alone, but the fluid stays out of the cooler until it is warm."),
-)  # fmt: skip
+    GearboxWay(
+        "tank",
+        "In the tank alone",
+        True,
+        False,
+        why="Nothing to hang; it warms the gearbox in winter, and the gearbox can be no cooler than the coolant.",
+    ),
+    GearboxWay(
+        "before",
+        "A cooler before the tank",
+        True,
+        True,
+        why="The tank has the last word: it warms what the cooler made too cold, and the coolant is given less.",
+    ),
+    GearboxWay(
+        "after",
+        "A cooler after the tank",
+        True,
+        True,
+        after=True,
+        why="The coolest fluid goes back to the gearbox; in winter it stays cold.",
+    ),
+    GearboxWay(
+        "alone",
+        "A cooler alone",
+        False,
+        True,
+        why="The coolant is given nothing; all hangs on the cooler and its air, and nothing warms the fluid.",
+    ),
+    GearboxWay(
+        "bypass",
+        "A cooler alone, with a bypass thermostat",
+        False,
+        True,
+        bypass=True,
+        why="As alone, but the fluid stays out of the cooler until it is warm.",
+    ),
+)
 
 
 def gearbox_edit(package: Package, way: GearboxWay) -> Edit:
@@ -139,7 +196,9 @@ def gearbox_edit(package: Package, way: GearboxWay) -> Edit:
     as_wanted = {"after_tank": way.after, "opens": bypass}
     kept = tuple(cooler.model_copy(update=as_wanted) for cooler in (own or [STAND_IN])) if way.cooler else ()
     coolers = Change(("packages", package.id, "coolers"), (*others, *kept))
-    return Edit(f"Gearbox cooling: {way.name.lower()}", (Change(("brief", "vehicle", "in_tank_cooler"), way.tank), coolers))
+    return Edit(
+        f"Gearbox cooling: {way.name.lower()}", (Change(("brief", "vehicle", "in_tank_cooler"), way.tank), coolers)
+    )
 
 
 def _gearbox_way(do: Doing) -> Edit:
@@ -149,10 +208,18 @@ def _gearbox_way(do: Doing) -> Edit:
     return gearbox_edit(do.package, way)
 
 
-LINES = ("Lines held every 18 in, away from exhaust and what turns; fluid topped up by its book, then looked at again hot",)
+LINES = (
+    "Lines held every 18 in, away from exhaust and what turns; fluid topped up by its book, then looked at again hot",
+)
 KINDS = (
     ActKind("add_cooler", "A cooler of a kind, to place and to describe", _add, first="width"),
     ActKind("put_cooler", "A cooler at another place", _put, after=LINES),
-    ActKind("gearbox_way", "The gearbox cooled another way", _gearbox_way, after=LINES, cautions=("Hot gearbox fluid burns and slips: catch it.",),
-            rests_on=(("brief", "vehicle", "gearbox"), ("packages", "*", "coolers"))),
-)  # fmt: skip
+    ActKind(
+        "gearbox_way",
+        "The gearbox cooled another way",
+        _gearbox_way,
+        after=LINES,
+        cautions=("Hot gearbox fluid burns and slips: catch it.",),
+        rests_on=(("brief", "vehicle", "gearbox"), ("packages", "*", "coolers")),
+    ),
+)

@@ -50,8 +50,12 @@ def _moved_fan(fan: Fan, cores: tuple[Core, Core], system: str) -> Fan:
     if (old.face_width, old.face_height) == (new.face_width, new.face_height):
         return fan
     x = scaled(fan.x.si, old.face_width.si if old.face_width else None, new.face_width.si if new.face_width else None)
-    y = scaled(fan.y.si, old.face_height.si if old.face_height else None, new.face_height.si if new.face_height else None)
-    return fan.model_copy(update={"x": from_si(x, "length", system, "derived"), "y": from_si(y, "length", system, "derived")})
+    y = scaled(
+        fan.y.si, old.face_height.si if old.face_height else None, new.face_height.si if new.face_height else None
+    )
+    return fan.model_copy(
+        update={"x": from_si(x, "length", system, "derived"), "y": from_si(y, "length", system, "derived")}
+    )
 
 
 def _fit(do: Doing) -> Edit:
@@ -67,17 +71,22 @@ def _deeper(do: Doing) -> Edit:
         raise InputError("no_deeper", "No core of this kind has one more tube row")
     rows = core.rows.si + 1
     depth = core.depth.si * rows / core.rows.si
-    return Edit(do.act.label, (
-        Change((*do.where, "core", "rows"), quantity(f"{rows:.0f}", "count")),
-        Change((*do.where, "core", "depth"), from_si(min(depth, 0.25), "length", "us", "derived")),
-    ))  # fmt: skip
+    return Edit(
+        do.act.label,
+        (
+            Change((*do.where, "core", "rows"), quantity(f"{rows:.0f}", "count")),
+            Change((*do.where, "core", "depth"), from_si(min(depth, 0.25), "length", "us", "derived")),
+        ),
+    )
 
 
 def _denser(do: Doing) -> Edit:
     fins = do.package.core.fin_density
     if fins is None:
         raise InputError("no_fins", "How many fins an inch the core has is not known")
-    return set_value((*do.where, "core", "fin_density"), from_si(fins.si + 2 / INCH, "fin density", "us", "derived"), do.act.label)
+    return set_value(
+        (*do.where, "core", "fin_density"), from_si(fins.si + 2 / INCH, "fin density", "us", "derived"), do.act.label
+    )
 
 
 def _copper(do: Doing) -> Edit:
@@ -85,11 +94,14 @@ def _copper(do: Doing) -> Edit:
     if core.material == "copper_brass" or core.fin_density is None:
         raise InputError("copper_already", "It is of copper and brass already, or its fins are not known")
     fins = from_si(max(core.fin_density.si, 16 / INCH), "fin density", "us", "derived")
-    return Edit(do.act.label, (
-        Change((*do.where, "core", "material"), "copper_brass"),
-        Change((*do.where, "core", "fin_density"), fins),
-        Change((*do.where, "core", "fin_height"), quantity("6.5 mm", "length")),
-    ))  # fmt: skip
+    return Edit(
+        do.act.label,
+        (
+            Change((*do.where, "core", "material"), "copper_brass"),
+            Change((*do.where, "core", "fin_density"), fins),
+            Change((*do.where, "core", "fin_height"), quantity("6.5 mm", "length")),
+        ),
+    )
 
 
 def _keep(do: Doing) -> Edit:
@@ -102,14 +114,46 @@ def _keep(do: Doing) -> Edit:
 
 CORE = ("packages", "*", "core")
 KINDS = (
-    ActKind("fit_core", "Fit a core of the parts list; the fans keep their places on the face", _fit, cautions=(HOT, COOLANT),
-            before=("Its tanks and necks against hood, latch and crossmember",), after=("No drip at necks and drain after a warm-up",)),
-    ActKind("deeper", "A core of one more tube row, that much deeper", _deeper, "One more tube row, core that much deeper",
-            cautions=(HOT, COOLANT), rests_on=((*CORE, "depth"), (*CORE, "rows"))),
-    ActKind("denser", "A core of two more fins an inch", _denser, "Two more fins per inch", cautions=(HOT, COOLANT), rests_on=((*CORE, "fin_density"),)),
-    ActKind("copper", "A re-core in copper and brass, at least 16 fins an inch", _copper, "Re-core in copper/brass with a denser core",
-            cautions=(HOT, COOLANT, "Tanks are soldered: no flame near fuel, none on a core with coolant in it."), rests_on=((*CORE, "fin_density"),)),
-    ActKind("clean", "The core cleaned inside", lambda do: set_value((*do.where, "core", "condition"), "clean", do.act.label), "Clean the core inside",
-            hours=2 * HOUR, cautions=(HOT, COOLANT), after=("Flow through it, and its face evenly warm",)),
+    ActKind(
+        "fit_core",
+        "Fit a core of the parts list; the fans keep their places on the face",
+        _fit,
+        cautions=(HOT, COOLANT),
+        before=("Its tanks and necks against hood, latch and crossmember",),
+        after=("No drip at necks and drain after a warm-up",),
+    ),
+    ActKind(
+        "deeper",
+        "A core of one more tube row, that much deeper",
+        _deeper,
+        "One more tube row, core that much deeper",
+        cautions=(HOT, COOLANT),
+        rests_on=((*CORE, "depth"), (*CORE, "rows")),
+    ),
+    ActKind(
+        "denser",
+        "A core of two more fins an inch",
+        _denser,
+        "Two more fins per inch",
+        cautions=(HOT, COOLANT),
+        rests_on=((*CORE, "fin_density"),),
+    ),
+    ActKind(
+        "copper",
+        "A re-core in copper and brass, at least 16 fins an inch",
+        _copper,
+        "Re-core in copper/brass with a denser core",
+        cautions=(HOT, COOLANT, "Tanks are soldered: no flame near fuel, none on a core with coolant in it."),
+        rests_on=((*CORE, "fin_density"),),
+    ),
+    ActKind(
+        "clean",
+        "The core cleaned inside",
+        lambda do: set_value((*do.where, "core", "condition"), "clean", do.act.label),
+        "Clean the core inside",
+        hours=2 * HOUR,
+        cautions=(HOT, COOLANT),
+        after=("Flow through it, and its face evenly warm",),
+    ),
     ActKind("keep_core", "Keep the core among one’s own parts", _keep, "Keep in my parts"),
-)  # fmt: skip
+)

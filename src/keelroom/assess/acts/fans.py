@@ -20,7 +20,9 @@ if TYPE_CHECKING:
 
 def _at(package: Package, fan: Fan, x: float, y: float, system: str) -> tuple[Change, ...]:
     where = ("packages", package.id, "fans", fan.id)
-    return tuple(Change((*where, axis), from_si(value, "length", system, "derived")) for axis, value in (("x", x), ("y", y)))
+    return tuple(
+        Change((*where, axis), from_si(value, "length", system, "derived")) for axis, value in (("x", x), ("y", y))
+    )
 
 
 def spread_changes(package: Package, system: str) -> tuple[Change, ...]:
@@ -28,7 +30,9 @@ def spread_changes(package: Package, system: str) -> tuple[Change, ...]:
     width, height = face_size(package)
     count = len(package.fans)
     return tuple(
-        change for i, fan in enumerate(package.fans) for change in _at(package, fan, width * (2 * i + 1) / (2 * count), height / 2, system)
+        change
+        for i, fan in enumerate(package.fans)
+        for change in _at(package, fan, width * (2 * i + 1) / (2 * count), height / 2, system)
     )
 
 
@@ -51,7 +55,9 @@ def _fitting_fan(do: Doing) -> Edit:
     def flow(assembly: FanAssembly) -> float:
         return assembly.fan.free_air_flow.si if assembly.fan.free_air_flow else 0.0
 
-    fitting = [a for a in fan_assemblies() if a.count == 1 and a.fan.diameter and a.fan.diameter.si <= min(width, height)]
+    fitting = [
+        a for a in fan_assemblies() if a.count == 1 and a.fan.diameter and a.fan.diameter.si <= min(width, height)
+    ]
     if not fitting:
         raise InputError("no_fan_fits", "No catalogue fan is small enough for this face")
     best = max(fitting, key=flow)
@@ -71,7 +77,9 @@ def offered_fans(build: Build) -> tuple[FanAssembly, ...]:
     from keelroom.catalogue.load import FanAssembly, fan_assemblies, own_parts
 
     mine = {fan.name: fan for fan in build.own_fans}
-    with suppress(KeelRoomError):  # the build's own are still there; who shows the list says what is wrong with the file
+    with suppress(
+        KeelRoomError
+    ):  # the build's own are still there; who shows the list says what is wrong with the file
         mine = {fan.name: fan for fan in own_parts().fans} | mine
     own = tuple(FanAssembly(fan.name, 1, fan, False, fan.cost.si if fan.cost else 0.0) for fan in mine.values())
     return (*own, *fan_assemblies())
@@ -88,7 +96,10 @@ def fit_fans(package: Package, assembly: FanAssembly, system: str) -> Edit:
 
 
 def _fit_fans(do: Doing) -> Edit:
-    assembly = next((one for one in offered_fans(do.build) if one.name == do.given("name") and one.count == do.number("count")), None)
+    assembly = next(
+        (one for one in offered_fans(do.build) if one.name == do.given("name") and one.count == do.number("count")),
+        None,
+    )
     if assembly is None:
         raise InputError("no_such_fan", f"No fan called “{do.given('name')}” is among your parts or in the catalogue")
     return fit_fans(do.package, assembly, do.system)
@@ -145,13 +156,31 @@ KINDS = (
     ActKind("spread", "Fans side by side, evenly over the face", _spread, "Spread the fans over the face"),
     ActKind("onto_face", "Slide a fan until all of it is over the face", _onto_face, "Slide it onto the face"),
     ActKind(
-        "fit_fan", "Replace a fan by the strongest of the catalogue that fits the face", _fitting_fan, "The strongest catalogue fan that fits",
-        cautions=(FANS_TURN,), rests_on=(("packages", "*", "core", "face_width"), ("packages", "*", "core", "face_height")),
+        "fit_fan",
+        "Replace a fan by the strongest of the catalogue that fits the face",
+        _fitting_fan,
+        "The strongest catalogue fan that fits",
+        cautions=(FANS_TURN,),
+        rests_on=(("packages", "*", "core", "face_width"), ("packages", "*", "core", "face_height")),
     ),
-    ActKind("fit_fans", "Fit a fan or an assembly of the parts list, spread over the face", _fit_fans, cautions=(FANS_TURN,)),
+    ActKind(
+        "fit_fans", "Fit a fan or an assembly of the parts list, spread over the face", _fit_fans, cautions=(FANS_TURN,)
+    ),
     ActKind("add_fan", "One more fan in the middle of the face, to be described", _add, "Add a fan"),
-    ActKind("second_fan", "One more fan like the first, all spread over the face", _second, "One more fan of the same kind", cautions=(FANS_TURN,),
-            after=("Each turns the way that draws air through the core",), rests_on=(("packages", "*", "core", "face_width"),)),
-    ActKind("take_out_fan", "Take a fan out", lambda do: removed(do.build, (*do.where, "fans"), do.fan.id, do.act.label), "Take it out"),
+    ActKind(
+        "second_fan",
+        "One more fan like the first, all spread over the face",
+        _second,
+        "One more fan of the same kind",
+        cautions=(FANS_TURN,),
+        after=("Each turns the way that draws air through the core",),
+        rests_on=(("packages", "*", "core", "face_width"),),
+    ),
+    ActKind(
+        "take_out_fan",
+        "Take a fan out",
+        lambda do: removed(do.build, (*do.where, "fans"), do.fan.id, do.act.label),
+        "Take it out",
+    ),
     ActKind("keep_fan", "Keep the first fan among one’s own parts", _keep, "Keep in my parts"),
-)  # fmt: skip
+)

@@ -35,6 +35,10 @@ KINDS = (
     ActKind("set", "Type a text into a field", _set),
     ActKind("choose", "Choose in a field", lambda do: set_value(do.act.path, do.given("choice"), do.act.label)),
     ActKind("flag", "Tick or clear a box", lambda do: set_value(do.act.path, do.given("on") == "yes", do.act.label)),
-    ActKind("clear", "Empty a field, so that it is worked out or asked for", lambda do: set_value(do.act.path, None, do.act.label)),
+    ActKind(
+        "clear",
+        "Empty a field, so that it is worked out or asked for",
+        lambda do: set_value(do.act.path, None, do.act.label),
+    ),
     ActKind("remove", "Take a member out of its list", _remove),
 )

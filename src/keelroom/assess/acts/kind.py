@@ -69,7 +69,8 @@ class ActKind(NamedTuple):
     parts    : what it takes from the shelf, beside what the build prices
     cautions : what can hurt somebody or cannot be taken back
     before, after : what to look at first, and what to check once it is done
-    first    : what it adds is gone to, and this field of it entered first ("" the whole member); None where nothing is gone to
+    first    : what it adds is gone to, and this field of it entered first ("" the whole member); None where nothing
+               is gone to
     rests_on : entries its figures come from; a step "*" is the package's id, another in "<>" is given by that name
     """
 

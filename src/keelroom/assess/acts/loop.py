@@ -1,4 +1,5 @@
-"""Acts on the coolant circuit: usual hoses, a heater, a surge tank, a filler, a vent line, a wider way for a hose, parts and ports added."""
+"""Acts on the coolant circuit: usual hoses, a heater, a surge tank, a filler, a vent line, a wider way for a hose,
+parts and ports added."""
 
 from __future__ import annotations
 
@@ -19,7 +20,8 @@ from keelroom.document.schema.survey import HoseEnd
 from keelroom.errors import InputError
 
 BEHIND, FIREWALL = 0.42, 0.95
-"""[m] behind the plane of the engine's front ports, and of a heater at the firewall, where nothing was measured (common practice)."""
+"""[m] behind the plane of the engine's front ports, and of a heater at the firewall, where nothing was measured
+(common practice)."""
 CAP_ROOM = 0.03
 """[m] between a neck’s cap and the hood"""
 ABOVE = 0.06
@@ -56,16 +58,24 @@ def _engine_port(build: Build, role: str, taken: set[str]) -> str:
 
 
 def ordinary_edit(build: Build, package: Package) -> Edit:
-    """An ordinary front-mounted circuit in one act: ports of the engine where none were measured, upper and lower hose along credible
+    """An ordinary front-mounted circuit in one act: ports of the engine where none were measured, upper and lower
+    hose along credible
     routes, heater with its hoses, an overflow bottle that is large enough. What was measured stays."""
     frame, (width, height) = Axes(stand(build.survey, package)), size_of(package.core)
     middle, top, bottom = (frame.point(width / 2, v, core_depth(package.core)) for v in (height / 2, height, 0.0))
     places: dict[str, Vector] = {
-        "outlet": (middle[0], top[1] - 0.07, middle[2] + BEHIND), "inlet": (middle[0] + 0.12, bottom[1] + 0.16, middle[2] + BEHIND),
-        "heater_out": (middle[0] - 0.10, top[1] - 0.06, middle[2] + FIREWALL - 0.25), "heater_in": (middle[0] - 0.06, bottom[1] + 0.20, middle[2] + FIREWALL - 0.30),
-    }  # fmt: skip
+        "outlet": (middle[0], top[1] - 0.07, middle[2] + BEHIND),
+        "inlet": (middle[0] + 0.12, bottom[1] + 0.16, middle[2] + BEHIND),
+        "heater_out": (middle[0] - 0.10, top[1] - 0.06, middle[2] + FIREWALL - 0.25),
+        "heater_in": (middle[0] - 0.06, bottom[1] + 0.20, middle[2] + FIREWALL - 0.30),
+    }
     ends = list(build.survey.hoses)
-    for role, bore in (("outlet", "1 1/2 in"), ("inlet", "1 1/2 in"), ("heater_out", "5/8 in"), ("heater_in", "3/4 in")):
+    for role, bore in (
+        ("outlet", "1 1/2 in"),
+        ("inlet", "1 1/2 in"),
+        ("heater_out", "5/8 in"),
+        ("heater_in", "3/4 in"),
+    ):
         if not any(end.role == role for end in ends):
             ends.append(
                 HoseEnd.model_validate(
@@ -93,13 +103,21 @@ def _length(value: float) -> Quantity:
 
 
 def _whole(build: Build, changed: Build, package: Package, middle: Vector) -> Edit:
-    """The rest of an ordinary circuit: hoses without a length of their own, which follow their routes then, heater and bottle."""
+    """The rest of an ordinary circuit: hoses without a length of their own, which follow their routes then, heater
+    and bottle."""
     loop = package.loop
     hoses = [_by_route(hose) for hose in loop.hoses]
     parts = list(loop.parts)
     if not any(part.kind == "heater" for part in parts):
         at = (middle[0] - 0.15, core_top(build.survey, package) - 0.10, middle[2] + FIREWALL)
-        heater = Part(id="heater", kind="heater", x=_length(at[0]), y=_length(at[1]), z=_length(at[2]), bore=quantity("5/8 in", "length"))
+        heater = Part(
+            id="heater",
+            kind="heater",
+            x=_length(at[0]),
+            y=_length(at[1]),
+            z=_length(at[2]),
+            bore=quantity("5/8 in", "length"),
+        )
         parts.append(heater)
         for ident, name, role, port in (
             ("heater_feed", "Heater feed", "heater_out", "heater:in"),
@@ -115,12 +133,19 @@ def _whole(build: Build, changed: Build, package: Package, middle: Vector) -> Ed
     done = with_hoses.model_copy(update={"parts": tuple(parts)})
     if done == loop and changed.survey == build.survey:
         raise InputError("ordinary_already", "The circuit has all of it already")
-    return Edit("Make an ordinary circuit", (Change(("survey", "hoses"), changed.survey.hoses), Change(loop_path(package), done)))
+    return Edit(
+        "Make an ordinary circuit",
+        (Change(("survey", "hoses"), changed.survey.hoses), Change(loop_path(package), done)),
+    )
 
 
 def _by_route(hose: Hose) -> Hose:
     """A hose whose assumed length and bends give way to its route's."""
-    assumed = {name: None for name in ("length", "bends") if (value := getattr(hose, name)) is not None and value.origin == "assumed"}
+    assumed = {
+        name: None
+        for name in ("length", "bends")
+        if (value := getattr(hose, name)) is not None and value.origin == "assumed"
+    }
     return hose.model_copy(update=assumed)
 
 
@@ -129,12 +154,19 @@ def _bottle(build: Build, package: Package, loop: Loop, middle: Vector) -> Part:
     wanted = volumes.room.wanted if volumes else 1.5e-3
     holds = max(round(wanted * 1.1e3 * 2) / 2, 1.0)
     at = (middle[0] + 0.35, middle[1], middle[2] + 0.10)
-    return Part(id=fresh_id(loop.parts, "bottle"), kind="overflow", holds=quantity(f"{holds:g} L", "volume"),
-                x=_length(at[0]), y=_length(at[1]), z=_length(at[2]))  # fmt: skip
+    return Part(
+        id=fresh_id(loop.parts, "bottle"),
+        kind="overflow",
+        holds=quantity(f"{holds:g} L", "volume"),
+        x=_length(at[0]),
+        y=_length(at[1]),
+        z=_length(at[2]),
+    )
 
 
 def add_surge_tank(build: Build, package: Package, label: str) -> Edit:
-    """A tank in line at the top of the hot side: the hose from the engine's outlet goes to it, a new one from it goes on."""
+    """A tank in line at the top of the hot side: the hose from the engine's outlet goes to it, a new one from it goes
+    on."""
     graph = graph_of(build, package)
     first = next((branch.run for branch in graph.order if branch.run), None)
     if first is None:
@@ -147,7 +179,12 @@ def add_surge_tank(build: Build, package: Package, label: str) -> Edit:
     near = start.place or (0.0, height, BEHIND)
     height = _under_hood(build, height, near[2] - 0.1)
     tank = Part(
-        id=ident, kind="surge_tank", holds=quantity("2 L", "volume"), x=_length(near[0]), y=_length(height), z=_length(near[2] - 0.1)
+        id=ident,
+        kind="surge_tank",
+        holds=quantity("2 L", "volume"),
+        x=_length(near[0]),
+        y=_length(height),
+        z=_length(near[2] - 0.1),
     )
     onward = fresh_id(hoses, "hose")
     bore = first.hose.bore or from_si(first.bore, "length", "us", "assumed")
@@ -178,7 +215,8 @@ def _under_hood(build: Build, height: float, z: float) -> float:
 
 
 def add_filler(build: Build, package: Package, label: str, at: str) -> Edit:
-    """A filler neck at the highest point: in the hose that leaves it, with a plain cap, the pressure cap staying where it is."""
+    """A filler neck at the highest point: in the hose that leaves it, with a plain cap, the pressure cap staying
+    where it is."""
     graph = graph_of(build, package)
     nodes = places_at(at)
     run = next((run for run in graph.runs if nodes & {run.start.node, run.end.node} and run.bore > 0.012), None)
@@ -196,7 +234,9 @@ def add_filler(build: Build, package: Package, label: str, at: str) -> Edit:
     part = Part(id=ident, kind="filler", cap="plain", x=_length(place[0]), y=_length(top), z=_length(place[2] - 0.08))
     half = from_si((run.length or 0.6) / 2, "length", "us", "assumed")
     bore = run.hose.bore or from_si(run.bore, "length", "us", "assumed")
-    first = run.hose.model_copy(update={"end": f"{ident}:in", "start": run.start.key, "length": half, "via": (), "bore": bore})
+    first = run.hose.model_copy(
+        update={"end": f"{ident}:in", "start": run.start.key, "length": half, "via": (), "bore": bore}
+    )
     onward = Hose(
         id=second,
         name=f"{run.name}, second part",
@@ -214,22 +254,34 @@ def add_filler(build: Build, package: Package, label: str, at: str) -> Edit:
 
 
 def add_tee(build: Build, package: Package, label: str, given: tuple[str, str]) -> Edit:
-    """A tee at a port two hoses want: the one that has it and the one that came after go to the tee, a short piece from there to the port."""
+    """A tee at a port two hoses want: the one that has it and the one that came after go to the tee, a short piece
+    from there to the port."""
     ident, field = given
     if field not in ("start", "end"):
         raise InputError("act_incomplete", f"A hose has a start and an end, no “{field}”")
     parts, hoses = package.loop.parts, package.loop.hoses
     wanting = next((hose for hose in hoses if hose.id == ident), None)
     port = ports_of(build, package).get(getattr(wanting, field)) if wanting is not None else None
-    having = next((hose for hose in hoses if hose.id != ident and port is not None and port.key in (hose.start, hose.end)), None)
+    having = next(
+        (hose for hose in hoses if hose.id != ident and port is not None and port.key in (hose.start, hose.end)), None
+    )
     if wanting is None or port is None or having is None:
         raise InputError("no_tee_wanted", "That port is one hose’s by now")
     tee, short = fresh_id(parts, "tee"), fresh_id(hoses, "hose")
     x, y, z = (None if value is None else _length(value) for value in port.at)
     bore = having.bore or from_si(port.bore if port.bore is not None else 0.0381, "length", "us", "assumed")
     ends = (f"{tee}:b", port.key) if port.sense < 0 else (port.key, f"{tee}:b")
-    piece = Hose(id=short, name=fresh_name([hose.name for hose in hoses], "Tee piece"), start=ends[0], end=ends[1], kind="reinforced", bore=bore, piece=having.piece,
-                 length=quantity("3 in", "length"), bends=quantity("0", "count"))  # fmt: skip
+    piece = Hose(
+        id=short,
+        name=fresh_name([hose.name for hose in hoses], "Tee piece"),
+        start=ends[0],
+        end=ends[1],
+        kind="reinforced",
+        bore=bore,
+        piece=having.piece,
+        length=quantity("3 in", "length"),
+        bends=quantity("0", "count"),
+    )
     led: dict[str, dict[str, object]] = {
         having.id: {"start" if having.start == port.key else "end": f"{tee}:a", "bore": bore},
         ident: {field: f"{tee}:c"},
@@ -262,8 +314,17 @@ def plumb_steam(build: Build, package: Package, label: str, ident: str) -> Edit:
         )
         changes = (Change(("packages", package.id, "core", "ports"), (*package.core.ports, made)),)
         vents = [f"core:{made.id}"]
-    line = Hose(id=fresh_id(hoses, "hose"), name="Steam line", start=f"engine:{ident}", end=vents[0], kind="hard", bore=quantity("1/4 in", "length"),
-                length=quantity("30 in", "length"), bends=quantity("3", "count"), piece="none" if abs(end.bore.si - 0.00635) < 1e-3 else "reducer")  # fmt: skip
+    line = Hose(
+        id=fresh_id(hoses, "hose"),
+        name="Steam line",
+        start=f"engine:{ident}",
+        end=vents[0],
+        kind="hard",
+        bore=quantity("1/4 in", "length"),
+        length=quantity("30 in", "length"),
+        bends=quantity("3", "count"),
+        piece="none" if abs(end.bore.si - 0.00635) < 1e-3 else "reducer",
+    )
     return Edit(label, (*changes, Change((*where, "hoses"), (*hoses, line))))
 
 
@@ -310,7 +371,8 @@ def _renew(do: Doing) -> Edit:
 
 
 def wider_way(build: Build, package: Package, ident: str) -> Edit:
-    """A hose by points that let its bends be as wide as its kind wants, clear of what stands there. Raises InputError where none was found."""
+    """A hose by points that let its bends be as wide as its kind wants, clear of what stands there. Raises InputError
+    where none was found."""
     found = detour(build, package, ident)
     if found is None:
         raise InputError("no_wider_way", "No way was found that is wide enough: another kind of hose, or a hard line")
@@ -319,14 +381,24 @@ def wider_way(build: Build, package: Package, ident: str) -> Edit:
         for k, at in enumerate(found, 1)
     )
     path = (*loop_path(package), "hoses", ident)
-    return Edit("A wider way for a hose", (Change((*path, "via"), points), Change((*path, "length"), None), Change((*path, "bends"), None)))
+    return Edit(
+        "A wider way for a hose",
+        (Change((*path, "via"), points), Change((*path, "length"), None), Change((*path, "bends"), None)),
+    )
 
 
 KINDS_OF_PART: tuple[tuple[PartKind, str], ...] = (
-    ("pump", "Electric pump"), ("heater", "Heater core"), ("surge_tank", "Surge tank, in line"), ("expansion_tank", "Expansion tank, beside the flow"),
-    ("overflow", "Overflow bottle"), ("filler", "Filler neck"), ("bleed", "Bleed piece"), ("tee", "Tee"), ("crossover", "Crossover pipe"),
+    ("pump", "Electric pump"),
+    ("heater", "Heater core"),
+    ("surge_tank", "Surge tank, in line"),
+    ("expansion_tank", "Expansion tank, beside the flow"),
+    ("overflow", "Overflow bottle"),
+    ("filler", "Filler neck"),
+    ("bleed", "Bleed piece"),
+    ("tee", "Tee"),
+    ("crossover", "Crossover pipe"),
     ("thermostat", "Thermostat housing, in line"),
-)  # fmt: skip
+)
 USUAL = {
     "pump": {"bore": ("1 1/2 in", "length")},
     "heater": {"bore": ("5/8 in", "length")},
@@ -364,14 +436,18 @@ def _pulley(do: Doing) -> Edit:
     ratio = do.package.loop.pulley_ratio
     if do.package.loop.pump == "electric" or ratio is None:
         raise InputError("no_pulley", "The pump is electric, or its pulley is not known")
-    return set_value((*loop_path(do.package), "pulley_ratio"), quantity(f"{min(1.2 * ratio.si, 3):.2f}", "number"), do.act.label)
+    return set_value(
+        (*loop_path(do.package), "pulley_ratio"), quantity(f"{min(1.2 * ratio.si, 3):.2f}", "number"), do.act.label
+    )
 
 
 def _cooler_thermostat(do: Doing) -> Edit:
     present = do.package.loop.thermostat
     if present is None or present.si < 75:
         raise InputError("cool_already", "No thermostat is known, or it opens as cool as they come")
-    return set_value((*loop_path(do.package), "thermostat"), from_si(present.si - 8.0, "temperature", "us", "derived"), do.act.label)
+    return set_value(
+        (*loop_path(do.package), "thermostat"), from_si(present.si - 8.0, "temperature", "us", "derived"), do.act.label
+    )
 
 
 def _water(do: Doing) -> Edit:
@@ -393,32 +469,114 @@ WET = (HOT, COOLANT)
 BLEED = ("Fill and bleed it by the plan of Filling, heater on",)
 LOOP = ("packages", "*", "loop")
 KINDS = (
-    ActKind("usual_hoses", "The usual upper and lower hose between the ports they belong to", lambda do: usual_hoses_edit(do.build, do.package, do.act.label),
-            "Put the usual hoses in", cautions=WET, after=BLEED),
-    ActKind("ordinary_circuit", "An ordinary front-mounted circuit: ports, hoses, heater and bottle where none are", lambda do: ordinary_edit(do.build, do.package),
-            "Make an ordinary circuit", after=("Measure what was assumed: ports first",)),
-    ActKind("add_surge_tank", "A tank in line at the top of the hot side", lambda do: add_surge_tank(do.build, do.package, do.act.label), "Put a surge tank after the engine",
-            cautions=WET, before=("Room under the hood above everything that holds coolant",), after=BLEED),
-    ActKind("add_filler", "A filler neck at the highest point", lambda do: add_filler(do.build, do.package, do.act.label, do.given("at")), "Put a filler neck there",
-            cautions=WET, after=BLEED),
-    ActKind("add_tee", "A tee at a port two hoses want", lambda do: add_tee(do.build, do.package, do.act.label, (do.given("hose"), do.given("end"))),
-            "Put a tee between them", cautions=WET, after=BLEED),
-    ActKind("plumb_steam", "A rising line from a steam port to a tank, else to the top of the core",
-            lambda do: plumb_steam(do.build, do.package, do.act.label, do.given("port")), "Plumb it up to the tank", cautions=WET, after=BLEED),
-    ActKind("plumb_heater", "A heater between the engine’s heater ports, with its hoses", lambda do: plumb_heater(do.build, do.package, do.act.label), "Plumb the heater",
-            cautions=WET, after=BLEED),
-    ActKind("renew_hose", "A hose as new", _renew, "Renew it", hours=0.5 * HOUR, parts=("The hose, and new clamps",), cautions=WET, after=BLEED),
-    ActKind("wider_way", "A way for a hose that lets its bends be wide enough", lambda do: wider_way(do.build, do.package, do.given("hose")), "A wider way for a hose",
-            after=("A rod bent to it held against the car",)),
+    ActKind(
+        "usual_hoses",
+        "The usual upper and lower hose between the ports they belong to",
+        lambda do: usual_hoses_edit(do.build, do.package, do.act.label),
+        "Put the usual hoses in",
+        cautions=WET,
+        after=BLEED,
+    ),
+    ActKind(
+        "ordinary_circuit",
+        "An ordinary front-mounted circuit: ports, hoses, heater and bottle where none are",
+        lambda do: ordinary_edit(do.build, do.package),
+        "Make an ordinary circuit",
+        after=("Measure what was assumed: ports first",),
+    ),
+    ActKind(
+        "add_surge_tank",
+        "A tank in line at the top of the hot side",
+        lambda do: add_surge_tank(do.build, do.package, do.act.label),
+        "Put a surge tank after the engine",
+        cautions=WET,
+        before=("Room under the hood above everything that holds coolant",),
+        after=BLEED,
+    ),
+    ActKind(
+        "add_filler",
+        "A filler neck at the highest point",
+        lambda do: add_filler(do.build, do.package, do.act.label, do.given("at")),
+        "Put a filler neck there",
+        cautions=WET,
+        after=BLEED,
+    ),
+    ActKind(
+        "add_tee",
+        "A tee at a port two hoses want",
+        lambda do: add_tee(do.build, do.package, do.act.label, (do.given("hose"), do.given("end"))),
+        "Put a tee between them",
+        cautions=WET,
+        after=BLEED,
+    ),
+    ActKind(
+        "plumb_steam",
+        "A rising line from a steam port to a tank, else to the top of the core",
+        lambda do: plumb_steam(do.build, do.package, do.act.label, do.given("port")),
+        "Plumb it up to the tank",
+        cautions=WET,
+        after=BLEED,
+    ),
+    ActKind(
+        "plumb_heater",
+        "A heater between the engine’s heater ports, with its hoses",
+        lambda do: plumb_heater(do.build, do.package, do.act.label),
+        "Plumb the heater",
+        cautions=WET,
+        after=BLEED,
+    ),
+    ActKind(
+        "renew_hose",
+        "A hose as new",
+        _renew,
+        "Renew it",
+        hours=0.5 * HOUR,
+        parts=("The hose, and new clamps",),
+        cautions=WET,
+        after=BLEED,
+    ),
+    ActKind(
+        "wider_way",
+        "A way for a hose that lets its bends be wide enough",
+        lambda do: wider_way(do.build, do.package, do.given("hose")),
+        "A wider way for a hose",
+        after=("A rod bent to it held against the car",),
+    ),
     ActKind("add_part", "A part of the circuit to place and to join", _add_part, first="y"),
     ActKind("add_hose", "A hose to describe", _add_hose, "Add a hose", first="length"),
     ActKind("add_core_port", "A port of the core to describe", _add_port, "Add a port of the core", first="up"),
-    ActKind("pulley", "The pump a fifth faster by its pulley", _pulley, "Pump 20 % faster by its pulley", hours=1.5 * HOUR, parts=("Pulley and belt",),
-            cautions=("Battery off, hands and tools clear of belts before anybody cranks.",), after=("Belt straight and tight; no noise at the redline",),
-            rests_on=((*LOOP, "pulley_ratio"),)),
-    ActKind("cooler_thermostat", "A thermostat that opens 8 K earlier", _cooler_thermostat, "Thermostat 14 °F (8 K) cooler", hours=HOUR, parts=("Thermostat and gasket",),
-            cautions=WET, after=(*BLEED, "Fan set points above it still"), rests_on=((*LOOP, "thermostat"),)),
-    ActKind("water", "More water in the coolant", _water, "More water in the coolant (30 % glycol)", hours=HOUR, cautions=WET,
-            before=("How cold it gets where the car stands: this freezes at about 5 °F (−15 °C)",), after=FLUSH, rests_on=(("packages", "*", "coolant", "glycol_share"),)),
+    ActKind(
+        "pulley",
+        "The pump a fifth faster by its pulley",
+        _pulley,
+        "Pump 20 % faster by its pulley",
+        hours=1.5 * HOUR,
+        parts=("Pulley and belt",),
+        cautions=("Battery off, hands and tools clear of belts before anybody cranks.",),
+        after=("Belt straight and tight; no noise at the redline",),
+        rests_on=((*LOOP, "pulley_ratio"),),
+    ),
+    ActKind(
+        "cooler_thermostat",
+        "A thermostat that opens 8 K earlier",
+        _cooler_thermostat,
+        "Thermostat 14 °F (8 K) cooler",
+        hours=HOUR,
+        parts=("Thermostat and gasket",),
+        cautions=WET,
+        after=(*BLEED, "Fan set points above it still"),
+        rests_on=((*LOOP, "thermostat"),),
+    ),
+    ActKind(
+        "water",
+        "More water in the coolant",
+        _water,
+        "More water in the coolant (30 % glycol)",
+        hours=HOUR,
+        cautions=WET,
+        before=("How cold it gets where the car stands: this freezes at about 5 °F (−15 °C)",),
+        after=FLUSH,
+        rests_on=(("packages", "*", "coolant", "glycol_share"),),
+    ),
     ActKind("coolant", "Another glycol, another share of it", _coolant, hours=HOUR, cautions=WET, after=FLUSH),
-)  # fmt: skip
+)

@@ -1,4 +1,5 @@
-"""Acts that close the ways round the core: a panel or a strip at each edge that is open, panels, covers, ducts and dams added."""
+"""Acts that close the ways round the core: a panel or a strip at each edge that is open, panels, covers, ducts and
+dams added."""
 
 from __future__ import annotations
 
@@ -19,13 +20,16 @@ NAMES: dict[Edge, str] = {"top": "Top panel", "bottom": "Bottom panel", "left": 
 
 
 def closing(package: Package, holes: tuple[AirHole, ...], edges: tuple[Edge, ...]) -> tuple[Change, ...]:
-    """Changes that close these edges: what is planned there is fitted, else a panel, or a strip where the gap is narrow; () where all are."""
+    """Changes that close these edges: what is planned there is fitted, else a panel, or a strip where the gap is
+    narrow; () where all are."""
     panels, open_ways = list(package.panels), {way.key: way for way in open_edges(package, holes, edges)}
     for edge in edges:
         way = open_ways.get(edge)
         if way is None:
             continue
-        planned = [k for k, panel in enumerate(panels) if panel.closes == edge and panel.kind != "dam" and not panel.fitted]
+        planned = [
+            k for k, panel in enumerate(panels) if panel.closes == edge and panel.kind != "dam" and not panel.fitted
+        ]
         if planned:
             panels[planned[0]] = panels[planned[0]].model_copy(update={"fitted": True})
             continue
@@ -33,7 +37,9 @@ def closing(package: Package, holes: tuple[AirHole, ...], edges: tuple[Edge, ...
         made = _made(tuple(panels), edge, way.gap)
         if here:
             # What is there closes only part of it: it is made whole.
-            panels[here[0]] = panels[here[0]].model_copy(update={"length": None, "foam": made.foam, "foam_gap": made.foam_gap})
+            panels[here[0]] = panels[here[0]].model_copy(
+                update={"length": None, "foam": made.foam, "foam_gap": made.foam_gap}
+            )
         else:
             panels.append(made)
     return (Change(("packages", package.id, "panels"), tuple(panels)),) if tuple(panels) != package.panels else ()
@@ -43,7 +49,9 @@ def _made(panels: tuple[Panel, ...], edge: Edge, gap: float) -> Panel:
     narrow = gap <= STRIP_MOST and edge in ("left", "right")
     kind: PanelKind = "strip" if narrow else "panel"
     words = f"{NAMES[edge]} strip" if narrow else NAMES[edge] if edge in ("top", "bottom") else f"{NAMES[edge]} panel"
-    return Panel(id=fresh_id(panels, "panel"), name=words, kind=kind, closes=edge, foam=foam_for(gap if narrow else PANEL_GAP))
+    return Panel(
+        id=fresh_id(panels, "panel"), name=words, kind=kind, closes=edge, foam=foam_for(gap if narrow else PANEL_GAP)
+    )
 
 
 def _close(do: Doing) -> Edit:
@@ -55,9 +63,14 @@ def _close(do: Doing) -> Edit:
 
 
 ADDS: dict[str, tuple[str, PanelKind, str]] = {
-    "top": ("Panel over the core", "panel", "top"), "left": ("Strip at the left", "strip", "left"), "right": ("Strip at the right", "strip", "right"),
-    "bottom": ("Panel under the core", "panel", "bottom"), "cover": ("Cover a hole", "cover", ""), "duct": ("Duct piece", "duct", "left"), "dam": ("Air dam", "dam", ""),
-}  # fmt: skip
+    "top": ("Panel over the core", "panel", "top"),
+    "left": ("Strip at the left", "strip", "left"),
+    "right": ("Strip at the right", "strip", "right"),
+    "bottom": ("Panel under the core", "panel", "bottom"),
+    "cover": ("Cover a hole", "cover", ""),
+    "duct": ("Duct piece", "duct", "left"),
+    "dam": ("Air dam", "dam", ""),
+}
 """What can be added: in words, its kind, the way it closes."""
 DAM_DEEP = "4 in"
 
@@ -84,7 +97,11 @@ def new_panel(do: Doing) -> Panel:
     }[kind]
     more: dict[str, object] = {"foam": foam_for(gap)}
     if kind == "dam":
-        nothing: dict[str, object] = {"back_lip": quantity("0 in", "length"), "bolts": quantity("0", "count"), "foam": None}
+        nothing: dict[str, object] = {
+            "back_lip": quantity("0 in", "length"),
+            "bolts": quantity("0", "count"),
+            "foam": None,
+        }
         more = nothing | {"depth": quantity(DAM_DEEP, "length")}
     if kind == "cover":
         more |= {"bolts": quantity("4", "count")}
@@ -101,7 +118,14 @@ def _add(do: Doing) -> Edit:
 
 SHEET = "Sheet edges cut: gloves, and edge trim on what stays in the car."
 KINDS = (
-    ActKind("close_edges", "Close edges of the core by strips or panels, where they are open", _close, "Close every edge of the core", cautions=(SHEET,),
-            after=("A strip of paper is held all round with the fans running",), rests_on=tuple(("packages", "*", "sealing", edge) for edge in EDGES)),
+    ActKind(
+        "close_edges",
+        "Close edges of the core by strips or panels, where they are open",
+        _close,
+        "Close every edge of the core",
+        cautions=(SHEET,),
+        after=("A strip of paper is held all round with the fans running",),
+        rests_on=tuple(("packages", "*", "sealing", edge) for edge in EDGES),
+    ),
     ActKind("add_panel", "Add a panel, a strip, a cover, a duct piece or a dam", _add, cautions=(SHEET,), first="name"),
-)  # fmt: skip
+)

@@ -21,7 +21,8 @@ OFFSETS = (-1.5 * INCH, 1.5 * INCH)
 
 
 class Option(NamedTuple):
-    """One way to change the package before it is placed. parts: what is changed of it; loose: obstacles moved away for it."""
+    """One way to change the package before it is placed. parts: what is changed of it; loose: obstacles moved away
+    for it."""
 
     parts: str
     fans: tuple[Fan, ...]
@@ -54,7 +55,8 @@ class Option(NamedTuple):
 
 
 def option_of(build: Build, package: Package, parts: str, loose: tuple[str, ...]) -> Option:
-    """The option that changes these parts and moves these neighbours away. Raises InputError where it is no longer one."""
+    """The option that changes these parts and moves these neighbours away. Raises InputError where it is no longer
+    one."""
     found = next((option for option in options_for(build, package) if option.parts == parts), None)
     away = tuple(item for item in build.survey.obstacles if item.id in loose)
     if found is None or len(away) != len(loose):
@@ -87,9 +89,12 @@ def _offset_fans(package: Package, base: Option) -> Iterator[Option]:
         radii = [(fan.diameter.si if fan.diameter else 0.3) / 2 for fan in package.fans]
         if all(radius <= x <= width - radius for x, radius in zip(moved, radii, strict=True)):
             fans = tuple(
-                fan.model_copy(update={"x": from_si(x, "length", "us", "derived")}) for fan, x in zip(package.fans, moved, strict=True)
+                fan.model_copy(update={"x": from_si(x, "length", "us", "derived")})
+                for fan, x in zip(package.fans, moved, strict=True)
             )
-            yield base._replace(parts=f"Fans {both(abs(shift), 'length')} to the {'right' if shift > 0 else 'left'}", fans=fans)
+            yield base._replace(
+                parts=f"Fans {both(abs(shift), 'length')} to the {'right' if shift > 0 else 'left'}", fans=fans
+            )
 
 
 def _slimmer(package: Package, base: Option) -> Iterator[Option]:
@@ -109,7 +114,11 @@ def _slimmer(package: Package, base: Option) -> Iterator[Option]:
     for count in (1, 2):
         for assembly in [a for a in fitting if a.count == count][:2]:
             fans, shroud = placed(assembly, package.core, "us")
-            kept = package.shroud.model_copy(update={"kind": "full"}) if assembly.shrouded or package.shroud.kind != "none" else shroud
+            kept = (
+                package.shroud.model_copy(update={"kind": "full"})
+                if assembly.shrouded or package.shroud.kind != "none"
+                else shroud
+            )
             yield base._replace(parts=assembly.name, fans=fans, shroud=kept)
 
 
@@ -126,7 +135,9 @@ def changes_for(build: Build, package: Package, option: Option, at: Stand | None
         if value is not old and value != old:
             changes.append(Change((*where, *path), value))
     if at is not None:
-        update = {name: from_si(value, "length", system, "derived") for name, value in (("x", at.x), ("y", at.y), ("z", at.z))}
+        update = {
+            name: from_si(value, "length", system, "derived") for name, value in (("x", at.x), ("y", at.y), ("z", at.z))
+        }
         update["lean"] = from_si(at.lean, "angle", system, "derived")
         changes.append(Change((*where, "place"), package.place.model_copy(update=update)))
     return tuple(changes)

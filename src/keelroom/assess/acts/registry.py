@@ -33,7 +33,23 @@ from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.errors import InputError
 
-ROOMS = (fields, brief, survey, packages, core, fans, shroud, bay, panels, brackets, coolers, loop, circuits, control, charging)
+ROOMS = (
+    fields,
+    brief,
+    survey,
+    packages,
+    core,
+    fans,
+    shroud,
+    bay,
+    panels,
+    brackets,
+    coolers,
+    loop,
+    circuits,
+    control,
+    charging,
+)
 ACTS: dict[str, ActKind] = {kind.code: kind for room in ROOMS for kind in room.KINDS}
 
 
@@ -51,14 +67,16 @@ def offer(code: str, package: str = "", label: str = "", **given: str) -> Act:
 
 
 def edit_for(build: Build, act: Act, system: str = "us") -> Edit:
-    """The edit an act stands for. Raises InputError where the build has moved on and it no longer applies, or no field allows it."""
+    """The edit an act stands for. Raises InputError where the build has moved on and it no longer applies, or no
+    field allows it."""
     with in_our_words():
         edit = kind_of(act).edit(Doing(build, act, system))
     return replace(edit, label=edit.label or act.label, act=act)
 
 
 def applies(build: Build, act: Act, system: str = "us") -> bool:
-    """Whether the act can be done to this build and changes anything: what cannot be done, or is done already, is not offered."""
+    """Whether the act can be done to this build and changes anything: what cannot be done, or is done already, is not
+    offered."""
     try:
         return apply(build, edit_for(build, act, system)) != build
     except InputError:
@@ -86,9 +104,15 @@ def brings(build: Build, act: Act, system: str = "us") -> Brings:
     """What an act brings to a build. Raises InputError where it does not apply."""
     kind, changed = kind_of(act), apply(build, edit_for(build, act, system))
     return Brings(
-        differences(build, changed), _hours(build, changed, act, kind), _money(build, changed, act),
-        kind.parts, kind.cautions, kind.before, kind.after, tuple(path for path in rests_on(act) if _assumed(build, path)),
-    )  # fmt: skip
+        differences(build, changed),
+        _hours(build, changed, act, kind),
+        _money(build, changed, act),
+        kind.parts,
+        kind.cautions,
+        kind.before,
+        kind.after,
+        tuple(path for path in rests_on(act) if _assumed(build, path)),
+    )
 
 
 def rests_on(act: Act) -> tuple[Path, ...]:

@@ -29,7 +29,9 @@ def seat_edit(package: Package, system: str, to_right: float = 0.0) -> Edit:
     plan = _trimmed(package)
     ready = trims_to_seat((plan.blank.width, plan.blank.height), plan.seat, (to_right, 0.0))
     where = ("packages", package.id)
-    changes = [Change((*where, "shroud", f"trim_{side}"), from_si(ready[side], "length", system, "derived")) for side in SIDES]
+    changes = [
+        Change((*where, "shroud", f"trim_{side}"), from_si(ready[side], "length", system, "derived")) for side in SIDES
+    ]
     changes += onto_rings(package, plan, laid(plan.seat, ready), system)
     return Edit("Trim shroud until it seats", tuple(changes))
 
@@ -70,22 +72,72 @@ def _divide(do: Doing) -> Edit:
 
 def _no_trim(do: Doing) -> Edit:
     nothing = from_si(0.0, "length", "us", "assumed")
-    return Edit(do.act.label, tuple(Change((*do.where, "shroud", f"trim_{side}"), nothing) for side in ("left", "right", "bottom", "top")))
+    return Edit(
+        do.act.label,
+        tuple(Change((*do.where, "shroud", f"trim_{side}"), nothing) for side in ("left", "right", "bottom", "top")),
+    )
 
 
 EDGE = ("packages", "*", "shroud", "edge_gap")
 CUT = ("Eye, hand and ear protection; sheet edges cut. Mark twice: what is trimmed does not grow back.",)
 KINDS = (
-    ActKind("full_shroud", "A shroud over the whole face", _full, "Full shroud", cautions=CUT[:1], after=("Nothing touches blade or belt with the engine rocked",)),
-    ActKind("seat", "Trim the shroud’s edge until it lies on the core", lambda do: _gap(do, SEATED_GAP), "Trim the shroud until it seats on the core",
-            hours=HOUR, cautions=CUT, rests_on=(EDGE,)),
-    ActKind("edge_seal", "Seal the shroud’s edge with foam or split hose", lambda do: _gap(do, SEALED_GAP), "Seal the shroud’s edge with foam or split hose",
-            hours=0.5 * HOUR, parts=("Foam strip or split hose round the edge",), rests_on=(EDGE,)),
-    ActKind("flaps", "Flaps in the shroud that open at speed", _flaps, "Flaps in the shroud, 70 in²", hours=1.5 * HOUR, parts=("Rubber flaps, rivets",), cautions=CUT,
-            after=("They close by themselves with the fans running",)),
-    ActKind("divide", "A wall in the shroud between the fans", _divide, "Divide the shroud between the fans", hours=HOUR, cautions=CUT),
-    ActKind("seat_shroud", "Trim a bought shroud until it seats, its fans with it", lambda do: seat_edit(do.package, do.system), "Trim it until it seats", cautions=CUT,
-            rests_on=(("packages", "*", "shroud", "blank_width"), ("packages", "*", "shroud", "blank_height"))),
-    ActKind("fans_to_rings", "Put the fans where the rings of the trimmed shroud are", lambda do: fans_edit(do.package, do.system), "Put the fans where their rings are"),
+    ActKind(
+        "full_shroud",
+        "A shroud over the whole face",
+        _full,
+        "Full shroud",
+        cautions=CUT[:1],
+        after=("Nothing touches blade or belt with the engine rocked",),
+    ),
+    ActKind(
+        "seat",
+        "Trim the shroud’s edge until it lies on the core",
+        lambda do: _gap(do, SEATED_GAP),
+        "Trim the shroud until it seats on the core",
+        hours=HOUR,
+        cautions=CUT,
+        rests_on=(EDGE,),
+    ),
+    ActKind(
+        "edge_seal",
+        "Seal the shroud’s edge with foam or split hose",
+        lambda do: _gap(do, SEALED_GAP),
+        "Seal the shroud’s edge with foam or split hose",
+        hours=0.5 * HOUR,
+        parts=("Foam strip or split hose round the edge",),
+        rests_on=(EDGE,),
+    ),
+    ActKind(
+        "flaps",
+        "Flaps in the shroud that open at speed",
+        _flaps,
+        "Flaps in the shroud, 70 in²",
+        hours=1.5 * HOUR,
+        parts=("Rubber flaps, rivets",),
+        cautions=CUT,
+        after=("They close by themselves with the fans running",),
+    ),
+    ActKind(
+        "divide",
+        "A wall in the shroud between the fans",
+        _divide,
+        "Divide the shroud between the fans",
+        hours=HOUR,
+        cautions=CUT,
+    ),
+    ActKind(
+        "seat_shroud",
+        "Trim a bought shroud until it seats, its fans with it",
+        lambda do: seat_edit(do.package, do.system),
+        "Trim it until it seats",
+        cautions=CUT,
+        rests_on=(("packages", "*", "shroud", "blank_width"), ("packages", "*", "shroud", "blank_height")),
+    ),
+    ActKind(
+        "fans_to_rings",
+        "Put the fans where the rings of the trimmed shroud are",
+        lambda do: fans_edit(do.package, do.system),
+        "Put the fans where their rings are",
+    ),
     ActKind("clear_trims", "No trim at all", _no_trim, "No trim"),
-)  # fmt: skip
+)

@@ -9,7 +9,8 @@ from keelroom.document.difference import Difference, worded
 
 
 def brings_words(act: Act, found: Brings, currency: str, most: int) -> str:
-    """What an act changes, at most so many changes told, and what it takes; places within its own package without that package's name."""
+    """What an act changes, at most so many changes told, and what it takes; places within its own package without
+    that package's name."""
     changes = "; ".join(worded(_within(act, one)) for one in found.changes[:most])
     more = f" and {len(found.changes) - most} more" if len(found.changes) > most else ""
     takes = [*([f"{found.hours / HOUR:.1f} h"] if found.hours and found.hours > 0 else []), *found.parts]

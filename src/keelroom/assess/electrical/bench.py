@@ -28,14 +28,37 @@ TESTS = (
     ("set_points", "On and off temperatures, engine warming up"),
 )
 JUMPERS = {
-    "high": ("Two-wire fan on the vehicle’s high speed", (("ground", "fan −"), ("high (+ when called)", "fan +"), ("low", "capped")), "The fan knows full or off."),
-    "both": ("Two-wire fan on low and high", (("ground", "relay 1 coil 85, relay 2 coil 85, splice"), ("low (+ when called)", "relay 1 coil 86"), ("high (+ when called)", "relay 2 coil 86"),
-             ("battery +, own fuse", "relay 1 contact 30, relay 2 contact 30, splice"), ("relay 1 contact 87", "resistor, then fan +"), ("relay 2 contact 87", "fan +"), ("chassis ground", "fan −")),
-             "Never join low and high: one would feed back into the other’s output. Two relays keep them apart."),
-    "two_fans": ("Two two-wire fans", (("ground", "fan 1 −, fan 2 −, splice"), ("low (+ when called)", "fan 1 +"), ("high (+ when called)", "fan 2 +"), ("high", "diode to low, stripe at low")),
-                 "High has to come on with low still on, or the diode lets it bring fan 1 with it."),
-}  # fmt: skip
-"""From a vehicle's three-wire plug (ground, low, high) to two-wire fans, by variant: every wire with both its ends and its polarity."""
+    "high": (
+        "Two-wire fan on the vehicle’s high speed",
+        (("ground", "fan −"), ("high (+ when called)", "fan +"), ("low", "capped")),
+        "The fan knows full or off.",
+    ),
+    "both": (
+        "Two-wire fan on low and high",
+        (
+            ("ground", "relay 1 coil 85, relay 2 coil 85, splice"),
+            ("low (+ when called)", "relay 1 coil 86"),
+            ("high (+ when called)", "relay 2 coil 86"),
+            ("battery +, own fuse", "relay 1 contact 30, relay 2 contact 30, splice"),
+            ("relay 1 contact 87", "resistor, then fan +"),
+            ("relay 2 contact 87", "fan +"),
+            ("chassis ground", "fan −"),
+        ),
+        "Never join low and high: one would feed back into the other’s output. Two relays keep them apart.",
+    ),
+    "two_fans": (
+        "Two two-wire fans",
+        (
+            ("ground", "fan 1 −, fan 2 −, splice"),
+            ("low (+ when called)", "fan 1 +"),
+            ("high (+ when called)", "fan 2 +"),
+            ("high", "diode to low, stripe at low"),
+        ),
+        "High has to come on with low still on, or the diode lets it bring fan 1 with it.",
+    ),
+}
+"""From a vehicle's three-wire plug (ground, low, high) to two-wire fans, by variant: every wire with both its ends
+and its polarity."""
 POT_BOILS = 99.0
 """[degC] water in a pot on a stove gets to; a switch for more has to be tested otherwise."""
 
@@ -63,17 +86,25 @@ class BenchStep(NamedTuple):
 def bench_steps(build: Build, package: Package, found: Electrics, system: str) -> tuple[BenchStep, ...]:
     """The tests in the order they are made, with what this build's control and figures expect."""
     control = package.control
-    spin = ("Battery and two leads on each motor by itself, hands clear; feel which way the air goes, then mark + and −.",
-            "Pullers blow to the engine, pushers into the core. Key the connectors so that it stays so.")  # fmt: skip
-    short = ("Fuses out, everything plugged in: ohmmeter from the load side of each fuse holder to ground, then wiggle the loom.",
-             "The motors’ own few ohms at most through a closed contact, none at all with it open; a dead zero is a short.")  # fmt: skip
+    spin = (
+        "Battery and two leads on each motor by itself, hands clear; feel which way the air goes, then mark + and −.",
+        "Pullers blow to the engine, pushers into the core. Key the connectors so that it stays so.",
+    )
+    short = (
+        "Fuses out, everything plugged in: ohmmeter from the load side of each fuse holder to ground, then "
+        "wiggle the loom.",
+        "The motors’ own few ohms at most through a closed contact, none at all with it open; a dead zero is a short.",
+    )
     said = {
         "spin": spin,
         "short": short,
         "sensor": _sensor_test(build, control, system),
         "relay": _relay_test(control, found),
         "override": _override_test(control),
-        "voltage": ("Meter on the motor’s own terminals, then on the battery, everything else off.", _volts_expected(found)),
+        "voltage": (
+            "Meter on the motor’s own terminals, then on the battery, everything else off.",
+            _volts_expected(found),
+        ),
         "current": ("Clamp meter round the feed, nothing changed since.", _amps_expected(build, found)),
         "set_points": _warm_up(build, control, system),
     }
@@ -86,13 +117,17 @@ def _points(build: Build, control: Control, system: str) -> tuple[str, str]:
     if way_of(control).varies and control.fan_on and control.fan_off:
         start = curve_of(control, control.fan_on.si, control.fan_off.si)[0][0]
         return format_si(start, kind, system), format_si(start - LEAST_SPAN, kind, system)
-    return tuple(described(value, kind, system) if value else "not set" for value in (control.fan_on, control.fan_off))  # type: ignore[return-value]
+    on, off = (described(value, kind, system) if value else "not set" for value in (control.fan_on, control.fan_off))
+    return on, off
 
 
 def _sensor_test(build: Build, control: Control, system: str) -> tuple[str, str]:
     on, off = _points(build, control, system)
     if way_of(control).by_hand:
-        return "No sensor in this control: ohmmeter across the toggle.", "Open and closed as it is thrown, nothing between."
+        return (
+            "No sensor in this control: ohmmeter across the toggle.",
+            "Open and closed as it is thrown, nothing between.",
+        )
     if way_of(control).by_computer:
         return (
             "The engine’s own sensor: read it with a scan tool, engine cold, against a thermometer.",
@@ -105,7 +140,10 @@ def _sensor_test(build: Build, control: Control, system: str) -> tuple[str, str]
         )
     hot = control.fan_on
     if hot is not None and hot.si > POT_BOILS:
-        how = "Water boils before it closes: hang it in cooking oil or neat glycol on a hot plate outdoors, beside a thermometer, ohmmeter across it."
+        how = (
+            "Water boils before it closes: hang it in cooking oil or neat glycol on a hot plate outdoors, beside "
+            "a thermometer, ohmmeter across it."
+        )
     else:
         how = "Hang it in water on a stove beside a thermometer, ohmmeter across it."
     return how, f"Closes at {on}, opens at {off}; wait at each, it lags."
@@ -115,7 +153,10 @@ def _relay_test(control: Control, found: Electrics) -> tuple[str, str]:
     count, boxes = len(relays(found)), [part for part in parts_of(found) if not part.clicks]
     if not count and boxes:
         told = "warm its probe in a pot" if alone(control, boxes) else "give its signal by hand"
-        return f"Key on, {told}, one fan after the other.", "Each starts softly and by itself; with the key off none does."
+        return (
+            f"Key on, {told}, one fan after the other.",
+            "Each starts softly and by itself; with the key off none does.",
+        )
     if not count:
         return "No relay in this control.", "Nothing to hear."
     way = "ground" if way_of(control).grounds else "feed 12 V to"
@@ -129,13 +170,26 @@ def _override_test(control: Control) -> tuple[str, str]:
     if way_of(control).by_hand:
         return "The toggle is the override.", "Fans run and stop with it."
     if not control.override:
-        return "None planned: bridge the trigger by hand for the readings that follow.", "Fans run as long as it is bridged."
-    return "Override on with the engine cold, before it is warmed up.", "All fans run and stop with it, whatever the sensor says."
+        return (
+            "None planned: bridge the trigger by hand for the readings that follow.",
+            "Fans run as long as it is bridged.",
+        )
+    return (
+        "Override on with the engine cold, before it is warmed up.",
+        "All fans run and stop with it, whatever the sensor says.",
+    )
 
 
 def _volts_expected(found: Electrics) -> str:
     fans = [one for one in found.circuits if one.cools]
-    return "; ".join(f"{one.circuit.name or one.circuit.id} {one.at_idle:.1f} V at the motor, {one.source_idle:.1f} V at the battery" for one in fans) or "no circuit yet"  # fmt: skip
+    return (
+        "; ".join(
+            f"{one.circuit.name or one.circuit.id} {one.at_idle:.1f} V at the motor, {one.source_idle:.1f} V "
+            "at the battery"
+            for one in fans
+        )
+        or "no circuit yet"
+    )
 
 
 def _amps_expected(build: Build, found: Electrics) -> str:
@@ -145,7 +199,14 @@ def _amps_expected(build: Build, found: Electrics) -> str:
     def running(one: CircuitFigures) -> float:
         return sum(amps.get(motored.id, 0.0) for motored in one.motors)
 
-    return "; ".join(f"{one.circuit.name or one.circuit.id} {running(one):.0f} A at that voltage, {one.starting.current:.0f} A for {one.starting.seconds:.1f} s at the start" for one in fans) or "no circuit yet"  # fmt: skip
+    return (
+        "; ".join(
+            f"{one.circuit.name or one.circuit.id} {running(one):.0f} A at that voltage, "
+            f"{one.starting.current:.0f} A for {one.starting.seconds:.1f} s at the start"
+            for one in fans
+        )
+        or "no circuit yet"
+    )
 
 
 def _warm_up(build: Build, control: Control, system: str) -> tuple[str, str]:
@@ -157,5 +218,9 @@ def _warm_up(build: Build, control: Control, system: str) -> tuple[str, str]:
         return how, f"Begins to turn at {on} at the sensor and speeds up from there."
     if way_of(control).staged:
         kind = KINDS["temperature"]
-        return how, f"Low on at {on}, off at {off}; high on at {described(control.second_on, kind, system)}, off at {described(control.second_off, kind, system)}, at the sensor."  # fmt: skip
+        return (
+            how,
+            f"Low on at {on}, off at {off}; high on at {described(control.second_on, kind, system)}, off at "
+            f"{described(control.second_off, kind, system)}, at the sensor.",
+        )
     return how, f"On at {on}, off at {off} at the sensor."

@@ -26,7 +26,9 @@ CHARGE_FUSE = 1.15
 def fan_current_alone(build: Build, found: Electrics | None) -> float:
     """Amps of the fans on the battery alone, at 12 V."""
     motors = (
-        [m for one in found.circuits for m in one.motors if m.fan and not one.fault] + [m for m in found.loose if m.fan] if found else []
+        [m for one in found.circuits for m in one.motors if m.fan and not one.fault] + [m for m in found.loose if m.fan]
+        if found
+        else []
     )
     return sum(current_at(motored.motor, 12.0 * battery_of(build.supply).cells) for motored in motors)
 
@@ -45,7 +47,8 @@ class Charging(NamedTuple):
     """The charging side as facts.
 
     idle : the system standing with everything on and the fans running, None where no duty case stands
-    mean [A] : of the fans' on and off times there, None likewise;  top, limit [rpm] : the alternator's speed at the redline, and its most
+    mean [A] : of the fans' on and off times there, None likewise;  top, limit [rpm] : the alternator's speed at the
+    redline, and its most
     cable : from it to the battery
     """
 
@@ -68,7 +71,8 @@ class Charging(NamedTuple):
 
     @property
     def contradiction(self) -> float:
-        """Amps by which a measured voltage belies the model at idle: positive where it must be giving more than it could; 0 where they agree."""
+        """Amps by which a measured voltage belies the model at idle: positive where it must be giving more than it
+        could; 0 where they agree."""
         if self.idle is None or not self.idle.measured:
             return 0.0
         given, could = self.idle.balance.available, self.idle.modelled
@@ -84,7 +88,14 @@ def charging_of(build: Build, found: Electrics, mean: float | None) -> Charging 
         return None
     supply = build.supply
     top = top_speed(found.alternator, supply.redline.si * 60)
-    return Charging(found.alternator, found.idle, mean, top, supply.speed_limit.si * 60, charge_cable(supply, found.alternator.rating))
+    return Charging(
+        found.alternator,
+        found.idle,
+        mean,
+        top,
+        supply.speed_limit.si * 60,
+        charge_cable(supply, found.alternator.rating),
+    )
 
 
 def balance_told(facts: Charging) -> tuple[Fact, ...]:
@@ -94,7 +105,11 @@ def balance_told(facts: Charging) -> tuple[Fact, ...]:
         return ()
     balance = system.balance
     gives = fact("gives.measured" if system.measured else "gives", amps=(balance.available, "current"))
-    short = fact("battery_makes_up", amps=(system.short, "current"), time=(balance.lasts, "minutes")) if system.short > 0 else None
+    short = (
+        fact("battery_makes_up", amps=(system.short, "current"), time=(balance.lasts, "minutes"))
+        if system.short > 0
+        else None
+    )
     code = "wanted.fans" if system.fan_amps > 0 else "wanted"
     first = fact(code, wanted=(balance.wanted, "current"), given=gives, short=short)
     if facts.mean is None or facts.mean >= balance.wanted - 0.5:
@@ -103,7 +118,8 @@ def balance_told(facts: Charging) -> tuple[Fact, ...]:
 
 
 class ChargeCable(NamedTuple):
-    """The charge cable at an alternator's rating [A]: volts it loses and may lose, its ampacity [A] where it lies, copper and insulation
+    """The charge cable at an alternator's rating [A]: volts it loses and may lose, its ampacity [A] where it lies,
+    copper and insulation
     limit [degC], its fuse [A] (None: none)."""
 
     rating: float
@@ -150,7 +166,11 @@ def _smallest(supply: Supply, rating: float) -> str | None:
     wire = supply.charge_wire
     run, metric = run_of(wire), is_metric(wire.size.unit)
     return next(
-        (t for t, area in sizes_like(metric) if charge_cable(supply, rating, run._replace(wire=conductor(area, metric, wire.cable))).fits),
+        (
+            t
+            for t, area in sizes_like(metric)
+            if charge_cable(supply, rating, run._replace(wire=conductor(area, metric, wire.cable))).fits
+        ),
         None,
     )
 
@@ -158,11 +178,14 @@ def _smallest(supply: Supply, rating: float) -> str | None:
 def _fused(supply: Supply, rating: float) -> Supply:
     """The supply with the fuse it ought to have in its charge cable, where one is made."""
     wanted = charge_fuse_for(rating)
-    return supply.model_copy(update={"charge_fuse": quantity(f"{wanted:g} A", "current", "derived")}) if wanted else supply
+    return (
+        supply.model_copy(update={"charge_fuse": quantity(f"{wanted:g} A", "current", "derived")}) if wanted else supply
+    )
 
 
 def cable_for(supply: Supply, rating: float) -> str | None:
-    """The smallest charge cable that carries an alternator's rating [A] and its fuse within its drop; None where none does.
+    """The smallest charge cable that carries an alternator's rating [A] and its fuse within its drop; None where none
+    does.
 
     A fuse it lacks is counted too, so that fitting one does not ask for another cable, unless no cable stands that.
     """
@@ -171,7 +194,8 @@ def cable_for(supply: Supply, rating: float) -> str | None:
 
 
 class Protection(NamedTuple):
-    """What protects a charge cable: the fuse, and the cable it then takes, as they would be typed; cable '' where the present one does,
+    """What protects a charge cable: the fuse, and the cable it then takes, as they would be typed; cable '' where the
+    present one does,
     None where no single one stands that fuse."""
 
     fuse: str

@@ -1,4 +1,5 @@
-"""What cures an alternator that is short at idle: each a sentence, and where an act in the build does it, the fix that reaches what it says."""
+"""What cures an alternator that is short at idle: each a sentence, and where an act in the build does it, the fix
+that reaches what it says."""
 
 from __future__ import annotations
 
@@ -24,14 +25,16 @@ STEP = 5.0
 
 
 class Cure(NamedTuple):
-    """One way to give the amps that are wanted at idle: what it does, the fix that does it; None where hands have to."""
+    """One way to give the amps that are wanted at idle: what it does, the fix that does it; None where hands have
+    to."""
 
     told: Fact
     fix: Act | None
 
 
 def cures_for(build: Build, found: System, alternator: Alternator, case: DutyCase | None) -> tuple[Cure, ...]:
-    """What makes the system hold its voltage at idle with everything on, best first; what a fix says, applied, it reaches."""
+    """What makes the system hold its voltage at idle with everything on, best first; what a fix says, applied, it
+    reaches."""
     wanted, rpm = found.full, engine_rpm(build.brief, case) if case else 0.0
     if not rpm or found.measured:
         # A measured voltage stands until it is measured again.
@@ -66,7 +69,8 @@ def _other_alternator(alternator: Alternator, wanted: float, rpm: float) -> Cure
 
 
 def larger_rating(alternator: Alternator, wanted: float, rpm: float) -> float | None:
-    """The rating on sale [A] whose like gives `wanted` [A] hot at an engine speed; None where none up to LARGEST does."""
+    """The rating on sale [A] whose like gives `wanted` [A] hot at an engine speed; None where none up to LARGEST
+    does."""
     rating = rating_for(alternator, wanted, rpm)
     if rating is None:
         return None

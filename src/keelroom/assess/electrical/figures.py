@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from functools import partial
 from typing import NamedTuple
 
 from keelroom.assess.inputs.cases import idle_case, road_case
@@ -51,7 +52,8 @@ RUN_NAMES = {"feed": "feed wire", "branch": "wire to the motor", "back": "return
 CONNECTORS = (20.0, 30.0, 40.0, 60.0, 80.0, 100.0)
 """Ratings [A] of sealed two-way connectors on sale (common practice)."""
 NARROW_RATING, NARROW_TERMINAL, WIDE_TERMINAL = 40.0, 6.1e-6, 13.5e-6
-"""Relays and plugs up to so many amps have 1/4 in terminals, which take 10 AWG or 6 mm2 at most; larger ones 3/8 in, 6 AWG (common practice)."""
+"""Relays and plugs up to so many amps have 1/4 in terminals, which take 10 AWG or 6 mm2 at most; larger ones 3/8 in,
+6 AWG (common practice)."""
 BOXES = (*RELAYS, 80.0, 100.0, 120.0)
 """Ratings [A] of controllers and modules on sale (common practice)."""
 LEAST_LOSS = 0.1
@@ -59,7 +61,8 @@ LEAST_LOSS = 0.1
 
 
 class Advice(NamedTuple):
-    """What a circuit ought to have: size of each run as written (() where none will do), fuse [A] and its form, relay [A] each, how switched,
+    """What a circuit ought to have: size of each run as written (() where none will do), fuse [A] and its form, relay
+    [A] each, how switched,
     connector [A] at each motor (None: it has none)."""
 
     sizes: tuple[str, ...]
@@ -83,9 +86,11 @@ class RunFigures(NamedTuple):
 class CircuitFigures(NamedTuple):
     """One circuit at the voltage the regulator holds, all its motors running, unless said.
 
-    continuous, starting, stalled [A]; begins: of that through one contact [A]; staged: its motors start one after the other
+    continuous, starting, stalled [A]; begins: of that through one contact [A]; staged: its motors start one after the
+    other
     at_idle, at_cruise: volts at its worst motor, source_idle, source_cruise: at the battery
-    drop: volts there and back; worked: the same by its wires and contacts, whatever was measured; lost: by place;  runs: its wires;  relay_holds, connector_holds [A] where they sit, None: none fitted
+    drop: volts there and back; worked: the same by its wires and contacts, whatever was measured; lost: by place;
+          runs: its wires;  relay_holds, connector_holds [A] where they sit, None: none fitted
     stands: whether its fuse stands the start: 'yes', 'barely', 'no', '' without a fuse
     """
 
@@ -131,7 +136,8 @@ class CircuitFigures(NamedTuple):
 
 
 class Electrics(NamedTuple):
-    """All circuits, the motors none of them feeds, and the system standing and moving; None where no duty case is such."""
+    """All circuits, the motors none of them feeds, and the system standing and moving; None where no duty case is
+    such."""
 
     circuits: tuple[CircuitFigures, ...]
     loose: tuple[Motored, ...]
@@ -149,7 +155,9 @@ def electrics(build: Build, package: Package) -> Electrics:
     where = ("packages", package.id, "circuits")
 
     def system(name: str, case: DutyCase | None) -> System | Stopped | None:
-        return attempted(name, where, lambda: system_at(build, package, demand_of(build.brief, case).at)) if case else None
+        return (
+            attempted(name, where, lambda: system_at(build, package, demand_of(build.brief, case).at)) if case else None
+        )
 
     systems = [system("The electrical system standing", idle), system("The electrical system on the road", road)]
     at_idle, at_cruise = (None if isinstance(found, Stopped) else found for found in systems)
@@ -172,7 +180,8 @@ def _circuits(
         return _figures(supply, one, flow_at(one, supply.regulated.si), [_place(system, k) for system in systems])
 
     named = [f"The circuit “{one.circuit.name or one.circuit.id}”" for one in circuits]
-    return tuple(attempted(named[k], (one.circuit.id,), lambda k=k, one=one: figures(k, one)) for k, one in enumerate(circuits)), loose  # type: ignore[misc]
+    found = (attempted(named[k], (one.circuit.id,), partial(figures, k, one)) for k, one in enumerate(circuits))
+    return tuple(found), loose
 
 
 def _place(system: System | None, k: int) -> tuple[float, float]:
@@ -211,7 +220,9 @@ def _figures(supply: Supply, planned: Planned, full: Flow, volts: list[tuple[flo
         relay_holds=rating * share * relay_share(circuit.relay_air.si) if rating else None,
         relay_makes=rating * RELAY_MAKES if rating else None,
         through_relay=full.current / relays,
-        connector_holds=circuit.connector.si * connector_share(circuit.branch.ambient.si) if circuit.connector else None,
+        connector_holds=circuit.connector.si * connector_share(circuit.branch.ambient.si)
+        if circuit.connector
+        else None,
         stands=stands(circuit.fuse.si, start, circuit.fuse_form) if circuit.fuse and planned.motors else "",
         planned=planned,
         supply=supply,
@@ -220,11 +231,14 @@ def _figures(supply: Supply, planned: Planned, full: Flow, volts: list[tuple[flo
 
 def worked_drop(planned: Planned, supply: Supply) -> float:
     """Volts a circuit ought to lose by its wires and contacts."""
-    return flow_through(planned.path._replace(fixed=None), tuple(m.motor for m in planned.motors if m.runs), supply.regulated.si).drop
+    return flow_through(
+        planned.path._replace(fixed=None), tuple(m.motor for m in planned.motors if m.runs), supply.regulated.si
+    ).drop
 
 
 def start_of(motors: tuple[Motor, ...], amps: list[float], starts: list[float], staged: bool) -> Starting:
-    """The worst start of a circuit: all its motors together, or where staged the worst of one while the others run. [A] of each"""
+    """The worst start of a circuit: all its motors together, or where staged the worst of one while the others run.
+    [A] of each"""
     if not staged or len(motors) < 2:
         return starting(motors, 0.0, tuple(starts))
     worst = max(range(len(motors)), key=lambda k: starts[k] - amps[k])
@@ -270,7 +284,9 @@ def advice(planned: Planned, supply: Supply) -> Advice:
     fuse, _, form = min(fits) if fits else (None, False, circuit.fuse_form)
     # One relay per motor: they share the load and the start.
     switch = switch_of(planned, many)
-    relay = _relay_of(switch, (total, each), (start.current, max(starts, default=0.0)), (circuit.relay_air.si, fuse or 0.0))
+    relay = _relay_of(
+        switch, (total, each), (start.current, max(starts, default=0.0)), (circuit.relay_air.si, fuse or 0.0)
+    )
     fused = quantity(f"{fuse:g} A", "current") if fuse else circuit.fuse
     contacts = contacts_of(circuit.model_copy(update={"fuse": fused, "switch": switch}), many)
     plug = connector_for(circuit, each, fuse or 0.0)
@@ -279,7 +295,8 @@ def advice(planned: Planned, supply: Supply) -> Advice:
 
 
 def switch_of(planned: Planned, many: int) -> str:
-    """How a circuit ought to be switched: as its motors want it; else as it is where that is no relay, or a relay per motor, which share
+    """How a circuit ought to be switched: as its motors want it; else as it is where that is no relay, or a relay per
+    motor, which share
     the load and the start."""
     if planned.wanted:
         return planned.wanted
@@ -288,7 +305,9 @@ def switch_of(planned: Planned, many: int) -> str:
     return planned.circuit.switch if kept else "relays" if many > 1 else "relay"
 
 
-def _relay_of(switch: str, amps: tuple[float, float], starts: tuple[float, float], given: tuple[float, float]) -> float | None:
+def _relay_of(
+    switch: str, amps: tuple[float, float], starts: tuple[float, float], given: tuple[float, float]
+) -> float | None:
     """The relay or box [A] to fit. amps: all together, one; starts: the same [A]; given: air at it [degC], fuse [A]
 
     A fuse all motors share has to protect each relay by itself, two contacts of one box together.
@@ -307,7 +326,8 @@ def _relay_of(switch: str, amps: tuple[float, float], starts: tuple[float, float
 
 
 def connector_for(circuit: Circuit, each: float, fuse: float) -> float | None:
-    """The connector [A] at each motor: the one at hand where it will do, else the smallest on sale its fuse protects and its heat allows."""
+    """The connector [A] at each motor: the one at hand where it will do, else the smallest on sale its fuse protects
+    and its heat allows."""
     if circuit.connector is None:
         return None
     share = connector_share(circuit.branch.ambient.si)
@@ -316,7 +336,8 @@ def connector_for(circuit: Circuit, each: float, fuse: float) -> float | None:
 
 
 def terminal_takes(run: str, planned: Planned, parts: tuple[str, float, float]) -> float:
-    """The largest section [m2] that goes into what a run ends in: a relay's socket, a motor's plug; nothing binds a return or a splice.
+    """The largest section [m2] that goes into what a run ends in: a relay's socket, a motor's plug; nothing binds a
+    return or a splice.
 
     parts : how it is switched, and the ratings [A] of relay and connector, 0 where there is none
     """
@@ -337,10 +358,13 @@ def sizes_like(metric: bool) -> tuple[tuple[str, float], ...]:
     return tuple((awg_text(number), awg_area(number)) for number in AWG_SIZES)
 
 
-def smallest_wires(planned: Planned, supply: Supply, given: tuple[float, float], parts: tuple[str, float, float]) -> tuple[str, ...]:
+def smallest_wires(
+    planned: Planned, supply: Supply, given: tuple[float, float], parts: tuple[str, float, float]
+) -> tuple[str, ...]:
     """The smallest size of each run that the fuse protects and that together keep the drop; () where no size does.
 
-    given : the fuse [A], and the ohms of fuse, relay and terminals;  parts : how it is switched, and the ratings [A] of relay and connector
+    given : the fuse [A], and the ohms of fuse, relay and terminals;  parts : how it is switched, and the ratings [A]
+            of relay and connector
     Each begins as thin as the fuse allows; then whichever loses most is made thicker until the limit is kept.
     """
     (fuse, contacts), circuit, path = given, planned.circuit, planned.path
@@ -365,7 +389,9 @@ def smallest_wires(planned: Planned, supply: Supply, given: tuple[float, float],
         flow = flow_through(Path(feed, branch, back, path.back_shared, contacts), motors, supply.regulated.si)
         if flow.drop <= supply.drop_limit.si:
             return tuple(text for text, _ in chosen)
-        thicker = [(volts, key) for key, (_, volts) in zip(RUNS, flow.lost, strict=False) if at[key] + 1 < len(made[key])]
+        thicker = [
+            (volts, key) for key, (_, volts) in zip(RUNS, flow.lost, strict=False) if at[key] + 1 < len(made[key])
+        ]
         if not thicker:
             return ()
         at[max(thicker)[1]] += 1

@@ -1,4 +1,5 @@
-"""The harness as it is built, all told from the graph of its wires: cut list, joints, terminals and parts, loom and shrink."""
+"""The harness as it is built, all told from the graph of its wires: cut list, joints, terminals and parts, loom and
+shrink."""
 
 from __future__ import annotations
 
@@ -8,7 +9,17 @@ from collections.abc import Iterable
 from typing import NamedTuple
 
 from keelroom.assess.electrical.figures import Electrics
-from keelroom.assess.electrical.leads import COIL_MINUS, COIL_PLUS, IN, OUT, POSTS, HarnessWire, circuit_leads, contacts, titles
+from keelroom.assess.electrical.leads import (
+    COIL_MINUS,
+    COIL_PLUS,
+    IN,
+    OUT,
+    POSTS,
+    HarnessWire,
+    circuit_leads,
+    contacts,
+    titles,
+)
 from keelroom.assess.electrical.signals import COIL_FUSE, KEY_FEED, LIVE_FEED, OVERRIDE, SENSORS, control_wires
 from keelroom.assess.inputs.coolant.sensor import THREADS
 from keelroom.assess.inputs.electrical.controller import HOSED, place_of
@@ -31,7 +42,8 @@ INSULATION = 0.7e-3
 
 
 def harness(build: Build, package: Package, found: Electrics) -> tuple[HarnessWire, ...]:
-    """Every wire, numbered by its place: a circuit's numbers begin with its own, so that nothing moves when another changes."""
+    """Every wire, numbered by its place: a circuit's numbers begin with its own, so that nothing moves when another
+    changes."""
     wires, named = list(control_wires(package.control, found)), titles(found)
     for k, figures in enumerate(found.circuits, 1):
         wires += circuit_leads(figures, build.supply.sources, named[figures.circuit.id], 100 * k)
@@ -40,7 +52,9 @@ def harness(build: Build, package: Package, found: Electrics) -> tuple[HarnessWi
 
 def posts(build: Build) -> frozenset[str]:
     """Points wires end at without a joint: posts with ring terminals, and bodies that are wired by themselves."""
-    return frozenset((*(source.name or source.id for source in build.supply.sources), *SENSORS.values(), "compressor clutch feed"))
+    return frozenset(
+        (*(source.name or source.id for source in build.supply.sources), *SENSORS.values(), "compressor clutch feed")
+    )
 
 
 def is_ground(point: str) -> bool:
@@ -58,7 +72,18 @@ def wire_list(build: Build, package: Package, found: Electrics, system: str) -> 
     rows: Rows = [("No.", "Size", "Colour", "Cut to", "From", "To", "Carries", "Cable")]
     for wire in harness(build, package, found):
         current = f"{wire.current:.0f} A" if wire.current >= 1 else "signal"
-        rows.append((str(wire.number), wire.size, wire.colour, cut_length(wire.length, system), wire.start, wire.end, current, wire.cable))  # fmt: skip
+        rows.append(
+            (
+                str(wire.number),
+                wire.size,
+                wire.colour,
+                cut_length(wire.length, system),
+                wire.start,
+                wire.end,
+                current,
+                wire.cable,
+            )
+        )
     return rows
 
 
@@ -69,7 +94,13 @@ def parts_list(build: Build, package: Package, found: Electrics) -> Rows:
     for figures in found.circuits:
         circuit, name = figures.circuit, named[figures.circuit.id]
         if circuit.fuse:
-            counts[(f"Fuse {circuit.fuse.si:g} A, {FUSES[circuit.fuse_form].words}, with sealed holder for {circuit.feed.size.as_typed}", name)] += 1  # fmt: skip
+            counts[
+                (
+                    f"Fuse {circuit.fuse.si:g} A, {FUSES[circuit.fuse_form].words}, with sealed holder for "
+                    f"{circuit.feed.size.as_typed}",
+                    name,
+                )
+            ] += 1
         rating = f" {circuit.relay.si:g} A" if circuit.relay else ""
         if circuit.switch in RELAYED:
             counts[(f"Relay{rating}, with socket", name)] += contacts(circuit, len(figures.motors))
@@ -77,10 +108,23 @@ def parts_list(build: Build, package: Package, found: Electrics) -> Rows:
             counts[(f"{'Controller' if circuit.switch == 'controller' else 'Switch'}{rating}", name)] += 1
         if circuit.connector:
             for k, motored in enumerate(figures.motors):
-                halves = "socket on the motor, pin on the harness" if k % 2 == 0 else "pin on the motor, socket on the harness"
+                halves = (
+                    "socket on the motor, pin on the harness"
+                    if k % 2 == 0
+                    else "pin on the motor, socket on the harness"
+                )
                 own = circuit.switch == "own"
-                leads = "two-way" if not own else f"connector of {3 + motored.key + motored.override} ways, power and signal,"
-                counts[(f"Keyed sealed {leads}{'' if own else ' connector'} {circuit.connector.si:g} A: {halves}", motored.name)] += 1
+                leads = (
+                    "two-way"
+                    if not own
+                    else f"connector of {3 + motored.key + motored.override} ways, power and signal,"
+                )
+                counts[
+                    (
+                        f"Keyed sealed {leads}{'' if own else ' connector'} {circuit.connector.si:g} A: {halves}",
+                        motored.name,
+                    )
+                ] += 1
         counts += _terminals((wire for wire in wires if wire.circuit == circuit.id), name, rings)
     counts += _terminals((wire for wire in wires if not wire.circuit), "control", rings)
     counts += _control_parts(package, wires)
@@ -111,7 +155,13 @@ def _control_parts(package: Package, wires: tuple[HarnessWire, ...]) -> Counter[
         counts[(f"Hose adapter with {THREADS[control.thread]} boss, two clamps", SENSORS[place_of(control)])] += 1
     probes = sum(point.endswith(", probe +") for point in points)
     if probes:
-        counts[("Probe (thermistor) of the module" + (f", in a hose adapter with {THREADS[control.thread]} boss" if place_of(control) in HOSED else ""), SENSORS[place_of(control)])] += probes  # fmt: skip
+        counts[
+            (
+                "Probe (thermistor) of the module"
+                + (f", in a hose adapter with {THREADS[control.thread]} boss" if place_of(control) in HOSED else ""),
+                SENSORS[place_of(control)],
+            )
+        ] += probes
     for feed in (KEY_FEED, LIVE_FEED):
         if feed in points:
             counts[(f"Fuse {COIL_FUSE:g} A with holder, for the coils, on a {feed.partition(',')[0]}", "control")] += 1
@@ -191,10 +241,24 @@ def loom_list(build: Build, package: Package, found: Electrics, system: str) -> 
             if members:
                 width = bundle_width([wire.size for wire in members]) * 1e3
                 loom = next((wide for wide in LOOMS if wide >= width), LOOMS[-1])
-                rows.append((f"Split loom, {name}, {words}", f"{loom:g} mm", cut_length(getattr(figures.circuit, run).length.si, system), ", ".join(str(w.number) for w in members)))  # fmt: skip
+                rows.append(
+                    (
+                        f"Split loom, {name}, {words}",
+                        f"{loom:g} mm",
+                        cut_length(getattr(figures.circuit, run).length.si, system),
+                        ", ".join(str(w.number) for w in members),
+                    )
+                )
     ends = Counter(wire.size for wire in wires for _ in range(2))
     for size, count in ends.items():
         width = outside(size) * 1e3 * SHRINK_OVER
         tube = next((shrink for shrink in SHRINKS if shrink >= width), SHRINKS[-1])
-        rows.append((f"Shrink tube with adhesive, {size} ends", f"{tube:g} mm", f"{count} pieces of 40 mm", "slid on before the crimp"))
+        rows.append(
+            (
+                f"Shrink tube with adhesive, {size} ends",
+                f"{tube:g} mm",
+                f"{count} pieces of 40 mm",
+                "slid on before the crimp",
+            )
+        )
     return rows

@@ -1,4 +1,5 @@
-"""The wires of the circuits as a graph: every wire runs from one named point to another, and points are what joints are told from."""
+"""The wires of the circuits as a graph: every wire runs from one named point to another, and points are what joints
+are told from."""
 
 from __future__ import annotations
 
@@ -23,7 +24,8 @@ POSTS = ("ground ", "open: ")
 class HarnessWire(NamedTuple):
     """One wire: number, points it runs from and to, size as written, cable, colour, length [m], what it carries [A].
 
-    circuit : whose it is ('' control);  role, place : what it does there, and for which motor, contact or source, from 1
+    circuit : whose it is ('' control);  role, place : what it does there, and for which motor, contact or source,
+              from 1
     """
 
     number: int
@@ -47,7 +49,8 @@ def titles(found: Electrics) -> dict[str, str]:
 
 
 def numbered(base: int, first: int, place: int) -> int:
-    """The number of the wire at a place: tens of its circuit's hundred, more digits where there are ten or more of a kind."""
+    """The number of the wire at a place: tens of its circuit's hundred, more digits where there are ten or more of a
+    kind."""
     return base + first + place if place < 10 else (base + first) * 1000 + place
 
 
@@ -73,11 +76,28 @@ class _Run:
         self.parts = switches(self.circuit, title, len(figures.motors))
         self.wires: list[HarnessWire] = []
 
-    def lay(self, number: tuple[int, int], role: str, ends: tuple[str, str], run: str, colour: str, length: float, current: float) -> None:
+    def lay(
+        self,
+        number: tuple[int, int],
+        role: str,
+        ends: tuple[str, str],
+        run: str,
+        colour: str,
+        length: float,
+        current: float,
+    ) -> None:
         """One wire: its first number and place, what it does, its points, the run whose wire it is cut from."""
         wire = getattr(self.circuit, run)
         first, place = number
-        made = numbered(self.base, first, place), *ends, wire.size.as_typed, CABLES[wire.cable].name, colour, length, current
+        made = (
+            numbered(self.base, first, place),
+            *ends,
+            wire.size.as_typed,
+            CABLES[wire.cable].name,
+            colour,
+            length,
+            current,
+        )
         self.wires.append(HarnessWire(*made, self.circuit.id, role, max(place, 1)))
 
     def pin(self, part: str, side: int) -> str:
@@ -98,11 +118,18 @@ class _Run:
         rest = circuit.feed.length.si - before
         apart, behind = len(self.parts) > 1, self._tails_behind
         tail = min(TAIL, rest / (1 + apart + behind))
-        entry = f"{self.title}: splice to the relays" if apart else self.pin(self.parts[0], IN) if self.parts else self._split
+        entry = (
+            f"{self.title}: splice to the relays"
+            if apart
+            else self.pin(self.parts[0], IN)
+            if self.parts
+            else self._split
+        )
         self.lay((2, 0), "feed", (start, entry), "feed", "red", rest - tail * (apart + behind), total)
         each = total / max(len(self.parts), 1)
         for k, part in enumerate(self.parts, 1):
-            # A thick feed does not go into a relay's socket: its tails are of the wire to the motor, which the fuse protects as well.
+            # A thick feed does not go into a relay's socket: its tails are of the wire to the motor, which the fuse
+            # protects as well.
             run = "branch" if apart and circuit.feed.size.si > circuit.branch.size.si else "feed"
             if apart:
                 self.lay((30, k), "feed_tail", (entry, self.pin(part, IN)), run, "red", tail, each)
@@ -117,14 +144,30 @@ class _Run:
     def _tails_behind(self) -> bool:
         """Whether contacts and motors meet in a splice: not where each contact has one motor."""
         many = len(self.figures.motors)
-        return bool(self.parts) and (len(self.parts) > 1 or many > 1) and not (self.circuit.switch == "relays" and len(self.parts) == many)
+        return (
+            bool(self.parts)
+            and (len(self.parts) > 1 or many > 1)
+            and not (self.circuit.switch == "relays" and len(self.parts) == many)
+        )
 
     def to_motors(self) -> None:
         """From contact or splice to each motor."""
         for k, motored in enumerate(self.figures.motors, 1):
-            begin = self._split if self._tails_behind or not self.parts else self.pin(self.parts[min(k, len(self.parts)) - 1], OUT)
+            begin = (
+                self._split
+                if self._tails_behind or not self.parts
+                else self.pin(self.parts[min(k, len(self.parts)) - 1], OUT)
+            )
             ends = begin, f"{motored.name} +"
-            self.lay((10, k), "motor", ends, "branch", MOTOR_COLOURS[(k - 1) % 4], self.circuit.branch.length.si, self.figures.each)
+            self.lay(
+                (10, k),
+                "motor",
+                ends,
+                "branch",
+                MOTOR_COLOURS[(k - 1) % 4],
+                self.circuit.branch.length.si,
+                self.figures.each,
+            )
 
     def back(self) -> None:
         """From each motor to the ground; where they share it, by a splice of their tails."""
@@ -150,7 +193,8 @@ class _Run:
 
 
 def circuit_leads(figures: CircuitFigures, sources: tuple[Source, ...], title: str, base: int) -> list[HarnessWire]:
-    """Every heavy wire of one circuit; numbers begin with its own hundred, so that nothing moves when another changes."""
+    """Every heavy wire of one circuit; numbers begin with its own hundred, so that nothing moves when another
+    changes."""
     run = _Run(figures, title, base)
     run.feed(sources)
     run.to_motors()

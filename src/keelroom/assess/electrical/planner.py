@@ -18,13 +18,19 @@ def _at(package: Package, circuit_id: str) -> tuple[str, ...]:
 
 
 def as_advised(
-    circuit: Circuit, motors: tuple[Motored, ...], supply: Supply, staged: bool = False, wanted: Switch | Literal[""] = ""
+    circuit: Circuit,
+    motors: tuple[Motored, ...],
+    supply: Supply,
+    staged: bool = False,
+    wanted: Switch | Literal[""] = "",
 ) -> Circuit:
     """The circuit with the advised wire, fuse and relay; what no standard part can do stays as it is.
 
     staged : started one by one;  wanted : how its motors want to be switched
     """
-    found = advice(Planned(circuit, motors, path_of(circuit, len(motors)), fault_of(circuit, supply), staged, wanted), supply)
+    found = advice(
+        Planned(circuit, motors, path_of(circuit, len(motors)), fault_of(circuit, supply), staged, wanted), supply
+    )
     update: dict[str, object] = {"switch": found.switch, "fuse_form": found.form}
     if found.fuse:
         update["fuse"] = quantity(f"{found.fuse:g} A", "current", "derived")
@@ -45,21 +51,29 @@ def planned_for(motors: tuple[Motored, ...], ident: str, supply: Supply, control
 
 
 def together(loose: tuple[Motored, ...], supply: Supply, control: Control) -> tuple[tuple[Motored, ...], ...]:
-    """Which motors share a circuit: those merged on both contacts of one relay box where one is made for them, else each has its own."""
+    """Which motors share a circuit: those merged on both contacts of one relay box where one is made for them, else
+    each has its own."""
     fans = tuple(motored for motored in loose if motored.fan)
     alone = tuple((motored,) for motored in loose if not motored.fan)
     if len(fans) > 1 and wanted_switch(fans, control) == "parallel":
         tried = planned_for(fans, "tried", supply, control)
-        found = advice(Planned(tried, fans, path_of(tried, len(fans)), fault_of(tried, supply), False, "parallel"), supply)
+        found = advice(
+            Planned(tried, fans, path_of(tried, len(fans)), fault_of(tried, supply), False, "parallel"), supply
+        )
         if found.fuse and found.relay and found.sizes:
             return (fans, *alone)
     return (*((motored,) for motored in fans), *alone)
 
 
 def mended(package: Package, figures: CircuitFigures, supply: Supply) -> tuple[Change, ...]:
-    """The changes that give a circuit the advised wire, fuse and relay; a drop measured on the old wire goes with it."""
+    """The changes that give a circuit the advised wire, fuse and relay; a drop measured on the old wire goes with
+    it."""
     new = as_advised(
-        figures.circuit.model_copy(update={"measured_drop": None}), figures.motors, supply, figures.staged, figures.planned.wanted
+        figures.circuit.model_copy(update={"measured_drop": None}),
+        figures.motors,
+        supply,
+        figures.staged,
+        figures.planned.wanted,
     )
     return tuple(
         Change((*_at(package, new.id), name), getattr(new, name))

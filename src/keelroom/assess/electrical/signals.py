@@ -16,14 +16,30 @@ from keelroom.units import INCH
 SIGNAL = awg_text(18)
 SIGNAL_CABLE = CABLES["j1128_crosslinked"].name
 SIGNAL_AMPS = 0.2
-LENGTHS = {"coil": 60 * INCH, "trigger": 60 * INCH, "sensor": 48 * INCH, "request": 72 * INCH, "override": 96 * INCH, "tail": TAIL, "ground": 48 * INCH}  # fmt: skip
-"""[m] signal wires are cut to where nothing else is known: relays by the battery, switch by the driver (common practice)."""
+LENGTHS = {
+    "coil": 60 * INCH,
+    "trigger": 60 * INCH,
+    "sensor": 48 * INCH,
+    "request": 72 * INCH,
+    "override": 96 * INCH,
+    "tail": TAIL,
+    "ground": 48 * INCH,
+}
+"""[m] signal wires are cut to where nothing else is known: relays by the battery, switch by the driver (common
+practice)."""
 COIL_FUSE = 5.0
 KEY_FEED, LIVE_FEED = f"key-switched feed, {COIL_FUSE:g} A fuse", f"always-live feed, {COIL_FUSE:g} A fuse"
 CHASSIS = "ground chassis"
 KEYED, KEYED_BACK = 80, 90
 """first numbers, in a circuit's hundred, of the coil wires of relays that only the key commands: feed and ground"""
-SENSORS = {"upper_hose": "adapter in the upper hose", "lower_hose": "adapter in the lower hose", "housing": "thermostat housing", "fins": "probe in the fins", "engine": "engine’s own sensor", "none": "none"}  # fmt: skip
+SENSORS = {
+    "upper_hose": "adapter in the upper hose",
+    "lower_hose": "adapter in the lower hose",
+    "housing": "thermostat housing",
+    "fins": "probe in the fins",
+    "engine": "engine’s own sensor",
+    "none": "none",
+}
 OVERRIDE, REQUEST = "override switch in the cab", "A/C pressure switch"
 Ends = tuple[str, str]
 
@@ -44,7 +60,8 @@ class SignalPart(NamedTuple):
 
 
 def parts_of(found: Electrics) -> list[SignalPart]:
-    """Every relay, box and motor with its own electronics that the fans' control drives, in the order of their circuits."""
+    """Every relay, box and motor with its own electronics that the fans' control drives, in the order of their
+    circuits."""
     named, parts = titles(found), []
     for one in found.circuits:
         if not one.cools or one.circuit.switch == "switch":
@@ -57,7 +74,11 @@ def parts_of(found: Electrics) -> list[SignalPart]:
         for k, name in enumerate(names):
             fans = (ids[k],) if one.circuit.switch == "relays" and k < len(ids) else ids
             if one.circuit.switch == "controller":
-                parts.append(SignalPart(name, "controller", fans, any(m.key for m in one.motors), any(m.override for m in one.motors)))
+                parts.append(
+                    SignalPart(
+                        name, "controller", fans, any(m.key for m in one.motors), any(m.override for m in one.motors)
+                    )
+                )
             else:
                 parts.append(SignalPart(name, "relay", fans))
     return parts
@@ -75,10 +96,17 @@ class _Signals:
         self.wires: list[HarnessWire] = []
 
     def lay(self, number: int, ends: Ends, colour: str, kind: str, role: str = "", place: int = 1) -> None:
-        self.wires.append(HarnessWire(number, *ends, SIGNAL, SIGNAL_CABLE, colour, LENGTHS[kind], SIGNAL_AMPS, "", role or kind, place))
+        self.wires.append(
+            HarnessWire(
+                number, *ends, SIGNAL, SIGNAL_CABLE, colour, LENGTHS[kind], SIGNAL_AMPS, "", role or kind, place
+            )
+        )
 
-    def spread(self, numbers: tuple[int, int], ends: tuple[str, list[str]], splice: str, colour: str, role: str) -> None:
-        """From one point to several: straight to the only one, or through a splice with a tail to each. numbers: trunk, first tail less one"""
+    def spread(
+        self, numbers: tuple[int, int], ends: tuple[str, list[str]], splice: str, colour: str, role: str
+    ) -> None:
+        """From one point to several: straight to the only one, or through a splice with a tail to each. numbers:
+        trunk, first tail less one"""
         start, pins = ends
         trunk, first = numbers
         self.lay(trunk, (start, pins[0] if len(pins) == 1 else splice), colour, "coil", role)
@@ -109,13 +137,25 @@ def _commanded(laid: _Signals, control: Control, parts: list[SignalPart]) -> Non
     by, grounds = way.brain, way.grounds
     feed = KEY_FEED if control.coil == "key" else LIVE_FEED
     if coils and grounds:
-        laid.spread((1, 40), (feed, [f"{part}, {COIL_PLUS}" for part in coils]), "coils: splice of the feed", "violet", "coil_feed")
+        laid.spread(
+            (1, 40),
+            (feed, [f"{part}, {COIL_PLUS}" for part in coils]),
+            "coils: splice of the feed",
+            "violet",
+            "coil_feed",
+        )
     elif not grounds and not way_of(control).by_computer:
         laid.lay(1, (feed, f"{by}, feed"), "violet", "coil", "coil_feed")
         if by not in ("toggle", "thermoswitch"):
             laid.lay(9, (f"{by}, ground", CHASSIS), "black", "ground", "brain_ground")
     if coils and not grounds:
-        laid.spread((2, 50), (CHASSIS, [f"{part}, {COIL_MINUS}" for part in coils]), "coils: splice of the ground", "black", "coil_ground")
+        laid.spread(
+            (2, 50),
+            (CHASSIS, [f"{part}, {COIL_MINUS}" for part in coils]),
+            "coils: splice of the ground",
+            "black",
+            "coil_ground",
+        )
     nodes, asked = _triggers(laid, control, parts)
     place = place_of(control)
     if not (way_of(control).by_hand or way_of(control).by_computer) and by != "thermoswitch" and place != "none":
@@ -129,16 +169,27 @@ def _commanded(laid: _Signals, control: Control, parts: list[SignalPart]) -> Non
 
 
 def _alone(laid: _Signals, control: Control, parts: list[SignalPart]) -> None:
-    """Each fan's own module: its probe, its ground, the A/C's wish on those it is meant for, and the driver's switch."""
+    """Each fan's own module: its probe, its ground, the A/C's wish on those it is meant for, and the driver's
+    switch."""
     place = place_of(control)
     for k, part in enumerate(parts, 1):
         if place != "none":
-            laid.lay(numbered(70, 0, 2 * k - 1), (SENSORS[place], f"{part.name}, probe +"), "grey", "sensor", "probe", k)
-            laid.lay(numbered(70, 0, 2 * k), (f"{part.name}, probe −", SENSORS[place]), "grey", "sensor", "probe_back", k)
+            laid.lay(
+                numbered(70, 0, 2 * k - 1), (SENSORS[place], f"{part.name}, probe +"), "grey", "sensor", "probe", k
+            )
+            laid.lay(
+                numbered(70, 0, 2 * k), (f"{part.name}, probe −", SENSORS[place]), "grey", "sensor", "probe_back", k
+            )
     asked = [part for part in parts if not control.ac_fans or set(part.fans) & set(control.ac_fans)]
     if _requested(control) and asked:
         laid.lay(63, ("compressor clutch feed", f"{REQUEST}, in"), "green", "request", "request_feed")
-        laid.spread((5, 64), (f"{REQUEST}, out", [f"{part.name}, A/C input" for part in asked]), "A/C: splice", "green", "request")
+        laid.spread(
+            (5, 64),
+            (f"{REQUEST}, out", [f"{part.name}, A/C input" for part in asked]),
+            "A/C: splice",
+            "green",
+            "request",
+        )
     ends = [f"{part.name}, override" for part in parts if takes_override(part)]
     if _overridden(control) and ends:
         feed = KEY_FEED if control.coil == "key" else LIVE_FEED
@@ -147,12 +198,14 @@ def _alone(laid: _Signals, control: Control, parts: list[SignalPart]) -> None:
 
 
 def takes_override(part: SignalPart) -> bool:
-    """Whether a module of its own has somewhere for the driver's switch: a box has an input, a motor where it has the lead."""
+    """Whether a module of its own has somewhere for the driver's switch: a box has an input, a motor where it has the
+    lead."""
     return part.override or part.sort == "controller"
 
 
 def _woken(laid: _Signals, control: Control, parts: list[SignalPart]) -> None:
-    """What electronics need besides their signal: a lead from the key that wakes them, and a ground of their own for a box."""
+    """What electronics need besides their signal: a lead from the key that wakes them, and a ground of their own for
+    a box."""
     feed = KEY_FEED if control.coil == "key" else LIVE_FEED
     keyed = [f"{part.name}, key" for part in parts if part.key]
     if keyed:
@@ -170,7 +223,8 @@ def _overridden(control: Control) -> bool:
 
 
 def _stages(control: Control, parts: list[SignalPart]) -> list[tuple[str, list[tuple[int, SignalPart]]]]:
-    """Each output of what commands: its name and the numbered parts on it. Two stages: the leading fan's part is low, the rest high."""
+    """Each output of what commands: its name and the numbered parts on it. Two stages: the leading fan's part is low,
+    the rest high."""
     numbered_parts = list(enumerate(parts, 1))
     if not way_of(control).staged or len(parts) < 2:
         return [(" low" if way_of(control).staged else "", numbered_parts)]
@@ -185,26 +239,40 @@ def leading(control: Control, parts: list[SignalPart]) -> int:
 
 def _pin(control: Control, part: SignalPart) -> str:
     """Where a part is triggered."""
-    return f"{part.name}, {COIL_MINUS if way_of(control).grounds else COIL_PLUS}" if part.clicks else f"{part.name}, signal"
+    return (
+        f"{part.name}, {COIL_MINUS if way_of(control).grounds else COIL_PLUS}"
+        if part.clicks
+        else f"{part.name}, signal"
+    )
 
 
 def asked_alone(control: Control, parts: list[SignalPart]) -> list[SignalPart]:
-    """The parts the A/C asks for where those are fewer than one output starts: they are kept apart by a diode; [] where none are."""
-    if not (_requested(control) and control.ac_fans) or way_of(control).brain != "thermoswitch" or way_of(control).staged:
+    """The parts the A/C asks for where those are fewer than one output starts: they are kept apart by a diode; []
+    where none are."""
+    if (
+        not (_requested(control) and control.ac_fans)
+        or way_of(control).brain != "thermoswitch"
+        or way_of(control).staged
+    ):
         return []
     asked = [part for part in parts if set(part.fans) & set(control.ac_fans)]
     return asked if 0 < len(asked) < len(parts) else []
 
 
 def _triggers(laid: _Signals, control: Control, parts: list[SignalPart]) -> tuple[list[str], str]:
-    """From each output to its coils, boxes and motors; the point of each stage that an override ties into, and the one the A/C asks at."""
+    """From each output to its coils, boxes and motors; the point of each stage that an override ties into, and the
+    one the A/C asks at."""
     by, grounds, tied = way_of(control).brain, way_of(control).grounds, _ties(control, parts)
     nodes: list[str] = []
     apart = asked_alone(control, parts)
     for stage, (name, own) in enumerate(_stages(control, parts)):
         pins = [(k, _pin(control, part)) for k, part in own if part not in apart]
         # What else ties into the trigger itself, rather than into an input of its own at what commands.
-        others = (_requested(control) and by == "thermoswitch" and stage == 0 and not apart) + (_overridden(control) and tied) + bool(apart)
+        others = (
+            (_requested(control) and by == "thermoswitch" and stage == 0 and not apart)
+            + (_overridden(control) and tied)
+            + bool(apart)
+        )
         out = f"{by}{name}, out"
         if len(pins) + others == 1:
             laid.lay(10 + pins[0][0], (out, pins[0][1]), "blue", "trigger", "trigger", pins[0][0])
@@ -237,7 +305,8 @@ def _request_node(control: Control, parts: list[SignalPart], nodes: list[str]) -
 
 
 def _ties(control: Control, parts: list[SignalPart]) -> bool:
-    """Whether an override ties into the triggers: coils, and whatever a thermoswitch commands, have no input of their own for it."""
+    """Whether an override ties into the triggers: coils, and whatever a thermoswitch commands, have no input of their
+    own for it."""
     return any(part.clicks for part in parts) or way_of(control).brain == "thermoswitch"
 
 
@@ -258,7 +327,8 @@ def _request(laid: _Signals, control: Control, node: str) -> None:
 
 
 def _override(laid: _Signals, control: Control, nodes: list[str], feed: str, parts: list[SignalPart]) -> None:
-    """The driver's switch: a pole to every trigger, so that it never ties two stages together; it grounds or feeds as they want it.
+    """The driver's switch: a pole to every trigger, so that it never ties two stages together; it grounds or feeds as
+    they want it.
 
     Motors with a lead for it, and what has an input for it, take it there.
     """
@@ -287,4 +357,6 @@ def _keyed(laid: _Signals, found: Electrics) -> None:
             (KEYED_BACK, CHASSIS, COIL_MINUS, "ground", "black", "key_ground"),
         ):
             pins = [f"{part}, {pin}" for part in parts]
-            laid.spread((base + first, base + first), (start, pins), f"{title}: splice of the coils’ {words}", colour, role)
+            laid.spread(
+                (base + first, base + first), (start, pins), f"{title}: splice of the coils’ {words}", colour, role
+            )

@@ -11,7 +11,11 @@ def sizes_told(sizes: tuple[str, ...]) -> Fact:
     if not sizes:
         return fact("sizes.none")
     feed, motor, back = sizes if len(sizes) > 1 else (sizes[0],) * 3
-    return fact("sizes.alike", size=feed) if feed == motor == back else fact("sizes.each", feed=feed, motor=motor, back=back)
+    return (
+        fact("sizes.alike", size=feed)
+        if feed == motor == back
+        else fact("sizes.each", feed=feed, motor=motor, back=back)
+    )
 
 
 def advice(figures: CircuitFigures) -> Fact:

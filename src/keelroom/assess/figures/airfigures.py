@@ -41,14 +41,17 @@ def zone_origins(side: AirSide, answer: Answer, i: int) -> list[Origins]:
 
 
 def fan_figures(fans: tuple[Fan, ...], side: AirSide, points: Points, answer: Answer, i: int) -> tuple[FanFigures, ...]:
-    """Every fan at point i. Flows are those while it runs, each at its own density; current and power are means over on and off."""
+    """Every fan at point i. Flows are those while it runs, each at its own density; current and power are means over
+    on and off."""
     running = answer.solution.fixed.running
     load = float(answer.solution.state.load[i])
     ahead, behind = float(answer.solution.fixed.outdoor_density[i]), float(running.breath.behind[i])
     total = max(float(np.maximum(running.flows.core[i], 0.0).sum()), 1e-9)
     origins = zone_origins(side, answer, i)
     own = points.plant.fans
-    drawn = motor_power(own.power[i], running.speed[i], points.situation.command.voltage[i] / own.rated_voltage[i], own.brushless[i])
+    drawn = motor_power(
+        own.power[i], running.speed[i], points.situation.command.voltage[i] / own.rated_voltage[i], own.brushless[i]
+    )
     found = []
     for k, fan in enumerate(fans[: len(side.fan_zone)]):
         node = side.fan_zone[k]

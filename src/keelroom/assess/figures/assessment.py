@@ -44,7 +44,8 @@ class FanFigures(NamedTuple):
 
 
 class Left(NamedTuple):
-    """Heat [W] a fluid leaves somewhere: to a cooler, to the coolant, or off by its own way (its case, its lines, into the engine)."""
+    """Heat [W] a fluid leaves somewhere: to a cooler, to the coolant, or off by its own way (its case, its lines,
+    into the engine)."""
 
     fluid: str
     where: str
@@ -55,10 +56,13 @@ class Left(NamedTuple):
 
 
 class FluidFigures(NamedTuple):
-    """The fluids of coolers at one operating point, temperatures [degC]: gearbox in its pan and leaving for the coolers, oil, intake air as it
-    enters the engine, refrigerant where it condenses with its pressure over the outdoors [Pa], air at the vents, power steering.
+    """The fluids of coolers at one operating point, temperatures [degC]: gearbox in its pan and leaving for the
+    coolers, oil, intake air as it
+    enters the engine, refrigerant where it condenses with its pressure over the outdoors [Pa], air at the vents,
+    power steering.
 
-    runs : share of the time the compressor runs;  given [W] each fluid, left [W] where it went: what was given is all somewhere
+    runs : share of the time the compressor runs;  given [W] each fluid, left [W] where it went: what was given is all
+           somewhere
     """
 
     gearbox: float
@@ -202,7 +206,8 @@ class RulesOfThumb(NamedTuple):
 
 
 class Totals(NamedTuple):
-    """Running totals of the package. Currents at idle with everything on and the fans running [A], cost, hours; None where not known."""
+    """Running totals of the package. Currents at idle with everything on and the fans running [A], cost, hours; None
+    where not known."""
 
     amps_at_idle: float | None
     alternator_at_idle: float | None
@@ -226,7 +231,8 @@ def _together(alike: list[Stopped]) -> Stopped:
 
 
 class Start(NamedTuple):
-    """The solved arrays of an assessment and what they were made from; `key` tells whether another's arrays are of like shape."""
+    """The solved arrays of an assessment and what they were made from; `key` tells whether another's arrays are of
+    like shape."""
 
     key: tuple[object, ...]
     answer: Answer
@@ -236,7 +242,8 @@ class Start(NamedTuple):
 
 
 class Assessment(NamedTuple):
-    """The whole judgement of one package of one build, which it holds: no figure stands beside a build it was not made of."""
+    """The whole judgement of one package of one build, which it holds: no figure stands beside a build it was not
+    made of."""
 
     build: Build
     """the very build it was made of"""
@@ -263,7 +270,8 @@ class Assessment(NamedTuple):
     stopped: tuple[Stopped, ...] = ()
     """parts beside the duty cases that could not be worked out: the fit, the circuits, a part of the judgement"""
     refused: tuple[tuple[Row, Stopped], ...] = ()
-    """points that found no answer, each with its reason: while they stay the same they are not tried again; not part of the judgement"""
+    """points that found no answer, each with its reason: while they stay the same they are not tried again; not part
+    of the judgement"""
 
     def figures_of(self, case_id: str) -> CaseFigures | None:
         """A duty case's figures; None where there is no such case or it has none."""
@@ -281,7 +289,8 @@ class Assessment(NamedTuple):
 
     @property
     def all_stopped(self) -> tuple[Stopped, ...]:
-        """Everything that could not be worked out; what shares its reason is told once, where it is said most closely."""
+        """Everything that could not be worked out; what shares its reason is told once, where it is said most
+        closely."""
         cases = [case.stopped for case in self.cases if case.stopped]
         told: dict[str, list[Stopped]] = {}
         for one in (*cases, *self.stopped):

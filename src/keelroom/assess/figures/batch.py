@@ -47,7 +47,8 @@ def row_for(asked: Asked) -> Row | None:
 
 
 def rows_for(asked: Iterable[Asked]) -> Iterator[Row | None]:
-    """The operating point of each question, None where something is missing, a law would be left or no inputs can be made; the car is made
+    """The operating point of each question, None where something is missing, a law would be left or no inputs can be
+    made; the car is made
     once for all that follow each other about one build."""
     build, package = None, None
     car: Car | Stopped | None = None
@@ -69,7 +70,8 @@ def rows_for(asked: Iterable[Asked]) -> Iterator[Row | None]:
 
 
 def each_batch(asked: Iterable[Row | None], work: Callable[[list[int], list[Row]], object]) -> None:
-    """Do `work` for the places and rows of every batch; one row that finds no answer costs only itself: its batch is parted until it stands alone."""
+    """Do `work` for the places and rows of every batch; one row that finds no answer costs only itself: its batch is
+    parted until it stands alone."""
     for places, rows in batches(asked):
         _parted(places, rows, work)
 
@@ -83,7 +85,8 @@ def _parted(places: list[int], rows: list[Row], work: Callable[[list[int], list[
 
 
 def batches(rows: Iterable[Row | None]) -> Iterator[tuple[list[int], list[Row]]]:
-    """Places and rows of alike shape, at most CHUNK together, as soon as so many are there; missing rows are passed over."""
+    """Places and rows of alike shape, at most CHUNK together, as soon as so many are there; missing rows are passed
+    over."""
     alike: dict[tuple[object, ...], tuple[list[int], list[Row]]] = {}
     for place, row in enumerate(rows):
         if row is None:
@@ -97,7 +100,8 @@ def batches(rows: Iterable[Row | None]) -> Iterator[tuple[list[int], list[Row]]]
 
 
 class HeldAt(NamedTuple):
-    """Where a point settles: engine-outlet temperature [degC], at the top of the swing where fans cycle (inf where it does not settle),
+    """Where a point settles: engine-outlet temperature [degC], at the top of the swing where fans cycle (inf where it
+    does not settle),
     shares of the fans' flow and power."""
 
     temperature: float
@@ -106,7 +110,8 @@ class HeldAt(NamedTuple):
 
 
 def held(asked: Sequence[Asked]) -> list[HeldAt | None]:
-    """Where each question settles; None where something is missing. Thousands are worked out on all of the processor's cores."""
+    """Where each question settles; None where something is missing. Thousands are worked out on all of the
+    processor's cores."""
     if len(asked) < SHARED:
         return _held(asked)
     return [point for part in on_all_processors(_held, by_builds(asked)) for point in part]
@@ -139,8 +144,11 @@ def _held(asked: Sequence[Asked]) -> list[HeldAt | None]:
 
 
 @in_one_go
-def outlets_at(asked: Sequence[Asked], readings: Sequence[Sequence[float]], between: tuple[float, float]) -> list[tuple[float, ...] | None]:
-    """Engine-outlet temperatures [degC] at which each question's sensor gives its readings, nan where none between two temperatures does.
+def outlets_at(
+    asked: Sequence[Asked], readings: Sequence[Sequence[float]], between: tuple[float, float]
+) -> list[tuple[float, ...] | None]:
+    """Engine-outlet temperatures [degC] at which each question's sensor gives its readings, nan where none between
+    two temperatures does.
 
     readings : per question, as many as wanted;  between : lowest and highest outlet temperature looked at
     """
@@ -152,7 +160,9 @@ def outlets_at(asked: Sequence[Asked], readings: Sequence[Sequence[float]], betw
         fixed = prepare(points, rows[0].layout)
         n = len(rows)
         every = np.repeat(np.arange(n), SENSOR_STEPS)
-        seen = evaluate(take(points, every), take(fixed, every), np.tile(grid, n), rows[0].layout).reading.reshape(n, SENSOR_STEPS)
+        seen = evaluate(take(points, every), take(fixed, every), np.tile(grid, n), rows[0].layout).reading.reshape(
+            n, SENSOR_STEPS
+        )
         for k, place in enumerate(places):
             wanted = np.array(readings[place])
             outlets = np.interp(wanted, np.maximum.accumulate(seen[k]), grid)
@@ -164,7 +174,8 @@ def outlets_at(asked: Sequence[Asked], readings: Sequence[Sequence[float]], betw
 
 
 def temperatures(asked: Sequence[Asked]) -> list[float | None]:
-    """Settled engine-outlet temperature [degC] per question, inf where none settles, None where something is missing."""
+    """Settled engine-outlet temperature [degC] per question, inf where none settles, None where something is
+    missing."""
     return [point.temperature if point else None for point in held(asked)]
 
 

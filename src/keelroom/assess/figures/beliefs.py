@@ -18,7 +18,8 @@ WATERLESS = 0.95
 
 
 class Belief(NamedTuple):
-    """One belief held against the usual. Mean temperature [degC], inf where none settles, and rejection at the limit [W]: as it is, and
+    """One belief held against the usual. Mean temperature [degC], inf where none settles, and rejection at the limit
+    [W]: as it is, and
     with the usual; on the grade, else at idle."""
 
     code: str
@@ -61,8 +62,11 @@ def _compared(code: str, build: Build, package: Package, changes: tuple[Change, 
         pairs = [pair for pair in answers([row_for(Asked(one, case.id)) for one in (mine, other)]) if pair is not None]
         if len(pairs) == 2:
             solved = [
-                (answer.solution.settles[at], answer.solution.state.temperature[at], answer.rejection_at_limit[at]) for answer, at in pairs
+                (answer.solution.settles[at], answer.solution.state.temperature[at], answer.rejection_at_limit[at])
+                for answer, at in pairs
             ]
-            (now, rejects), (then, would) = ((float(t) if settles else math.inf, float(heat)) for settles, t, heat in solved)
+            (now, rejects), (then, would) = (
+                (float(t) if settles else math.inf, float(heat)) for settles, t, heat in solved
+            )
             return Belief(code, now, rejects, then, would)
     return None

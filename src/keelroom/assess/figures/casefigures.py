@@ -27,7 +27,9 @@ FASTER = (2.0, 1.2)
 """Times the coolant's speed in the tubes: two passes instead of one, and a pump turned a fifth faster."""
 
 
-def case_figures(build: Build, package: Package, cases: list[DutyCase], points: Points, answer: Answer) -> list[CaseFigures]:
+def case_figures(
+    build: Build, package: Package, cases: list[DutyCase], points: Points, answer: Answer
+) -> list[CaseFigures]:
     """What each case comes to. Raises SolveError where a figure has no value: nothing that is no number leaves here."""
     state, fixed = answer.solution.state, answer.solution.fixed
     running = fixed.running
@@ -75,7 +77,9 @@ def case_figures(build: Build, package: Package, cases: list[DutyCase], points: 
                     time_to_limit=float(answer.time_to_limit[i]),
                     airflow=float(total[i]) / density,
                     airflow_fans_on=float(np.maximum(running.flows.core[i], 0.0).sum()) / density,
-                    face_speed=float(total[i] / density / (points.plant.core.face_width[i] * points.plant.core.face_height[i])),
+                    face_speed=float(
+                        total[i] / density / (points.plant.core.face_width[i] * points.plant.core.face_height[i])
+                    ),
                     front_air=float(state.front_air[i]),
                     air_in=float(state.air_in[i]),
                     air_out=float(state.air_out[i]),

@@ -1,4 +1,5 @@
-"""Coolers and their fluids at a solved point, in figures a person understands, with the books of where every watt went."""
+"""Coolers and their fluids at a solved point, in figures a person understands, with the books of where every watt
+went."""
 
 from __future__ import annotations
 
@@ -15,16 +16,23 @@ NOTHING = 0.05
 """[W] the tank's cooler must give to have a line of its own."""
 
 
-def cooler_figures(there: tuple[Cooler, ...], fluids: FluidFigures, answer: Answer, i: int) -> tuple[CoolerFigures, ...]:
+def cooler_figures(
+    there: tuple[Cooler, ...], fluids: FluidFigures, answer: Answer, i: int
+) -> tuple[CoolerFigures, ...]:
     """Every cooler at one point: heat given, its air in and out, the temperature of its fluid."""
     found = answer.solution.state.exchanged
     return tuple(
         CoolerFigures(
-            cooler.id, cooler.kind, float(found.heat[i, k]), float(found.air[i, k]), float(found.air_in[i, k]),
-            float(found.air_in[i, k] + found.rise[i, k]), fluids.of(FLUID_OF[cooler.kind]) if cooler.kind in FLUID_OF else float(found.air_in[i, k]),
+            cooler.id,
+            cooler.kind,
+            float(found.heat[i, k]),
+            float(found.air[i, k]),
+            float(found.air_in[i, k]),
+            float(found.air_in[i, k] + found.rise[i, k]),
+            fluids.of(FLUID_OF[cooler.kind]) if cooler.kind in FLUID_OF else float(found.air_in[i, k]),
         )
         for k, cooler in enumerate(there)
-    )  # fmt: skip
+    )
 
 
 def fluid_figures(there: tuple[Cooler, ...], points: Points, answer: Answer, refrigerant: str, i: int) -> FluidFigures:
@@ -32,13 +40,26 @@ def fluid_figures(there: tuple[Cooler, ...], points: Points, answer: Answer, ref
     state, fixed = answer.solution.state, answer.solution.fixed
     found = state.exchanged
     gearbox, oil, charge, charge_flow = (
-        float(mean(state.load, off, on)[i]) for off, on in zip(fluid_heat(fixed.stopped.heat), fluid_heat(fixed.running.heat), strict=True)
+        float(mean(state.load, off, on)[i])
+        for off, on in zip(fluid_heat(fixed.stopped.heat), fluid_heat(fixed.running.heat), strict=True)
     )
     doubt, fluids = float(points.doubts.heat[i]), points.situation.fluids
-    given = {"gearbox": gearbox * doubt, "oil": oil * doubt, "charge": charge, "steering": float(fluids.steering[i]), "refrigerant": 0.0}
+    given = {
+        "gearbox": gearbox * doubt,
+        "oil": oil * doubt,
+        "charge": charge,
+        "steering": float(fluids.steering[i]),
+        "refrigerant": 0.0,
+    }
     tank = float(found.tank[i])
     left = [
-        Left(FLUID_OF[cooler.kind], cooler.name or cooler.kind.replace("_", " "), float(found.heat[i, k]), "cooler", cooler.id)
+        Left(
+            FLUID_OF[cooler.kind],
+            cooler.name or cooler.kind.replace("_", " "),
+            float(found.heat[i, k]),
+            "cooler",
+            cooler.id,
+        )
         for k, cooler in enumerate(there)
         if cooler.kind in FLUID_OF
     ]
@@ -53,11 +74,18 @@ def fluid_figures(there: tuple[Cooler, ...], points: Points, answer: Answer, ref
     ]
     condensing = float(found.condensing[i])
     return FluidFigures(
-        gearbox=float(found.gearbox[i]), gearbox_leaving=float(found.gearbox_leaving[i]), oil=float(found.oil[i]), charge=float(found.charge[i]),
-        condensing=condensing, head_pressure=saturation_pressure(refrigerant, condensing) - float(fixed.air.pressure[i]),
-        vents=float(found.vents[i]), steering=float(found.steering[i]), runs=float(found.runs[i]),
-        given=tuple(given.items()), left=tuple(left),
-    )  # fmt: skip
+        gearbox=float(found.gearbox[i]),
+        gearbox_leaving=float(found.gearbox_leaving[i]),
+        oil=float(found.oil[i]),
+        charge=float(found.charge[i]),
+        condensing=condensing,
+        head_pressure=saturation_pressure(refrigerant, condensing) - float(fixed.air.pressure[i]),
+        vents=float(found.vents[i]),
+        steering=float(found.steering[i]),
+        runs=float(found.runs[i]),
+        given=tuple(given.items()),
+        left=tuple(left),
+    )
 
 
 def _outside(points: Points, i: int) -> float:

@@ -26,7 +26,8 @@ COMPARED = (
 
 
 class Loud(NamedTuple):
-    """One fan set. ahead, cab [dB]; tone [Hz] of its blades;  straight [dB] what curved blades would give less, 0 where they are;
+    """One fan set. ahead, cab [dB]; tone [Hz] of its blades;  straight [dB] what curved blades would give less, 0
+    where they are;
 
     idling : how it is heard in the cab beside the engine
     """
@@ -53,7 +54,13 @@ def loudness(build: Build, figures: CaseFigures, distance: float = DISTANCE) -> 
         straight = straight or part.blade == "straight"
     if levels:
         found.append(
-            _loud("Cooling fans" if len(levels) > 1 else "Cooling fan", tuple(levels), max(sizes), distance, STRAIGHT if straight else 0.0)
+            _loud(
+                "Cooling fans" if len(levels) > 1 else "Cooling fan",
+                tuple(levels),
+                max(sizes),
+                distance,
+                STRAIGHT if straight else 0.0,
+            )
         )
     told = {cooler.cooler_id: cooler for cooler in figures.coolers}
     for cooler in build.package.coolers:

@@ -1,4 +1,5 @@
-"""Shop hours and cost of a package: what was typed for it, and what moved parts, brackets, panels, frames and cuts add."""
+"""Shop hours and cost of a package: what was typed for it, and what moved parts, brackets, panels, frames and cuts
+add."""
 
 from __future__ import annotations
 
@@ -12,12 +13,14 @@ from keelroom.document.schema.package import Package
 
 HOUR = 3600.0
 BRACKET, CUT, FRAME, JOIN = 0.75 * HOUR, 0.5 * HOUR, 2.0 * HOUR, 2.0 * HOUR
-"""[s] to make and fit one bracket; to mark, cut, deburr and paint one edge of a panel; to make a frame of angle, the thinking apart; to
+"""[s] to make and fit one bracket; to mark, cut, deburr and paint one edge of a panel; to make a frame of angle, the
+thinking apart; to
 trim and join two shrouds (common practice)."""
 
 
 class Effort(NamedTuple):
-    """Seconds by what takes them: stated for the package, parts counted as moved, brackets, panels, frames and joined shrouds, cuts."""
+    """Seconds by what takes them: stated for the package, parts counted as moved, brackets, panels, frames and joined
+    shrouds, cuts."""
 
     stated: float
     moved: float
@@ -50,8 +53,12 @@ def effort(build: Build, package: Package) -> Effort | None:
 def effort_words(found: Effort) -> str:
     """What the hours are made of, where it is more than what was stated."""
     parts = [
-        (found.moved, "parts moved"), (found.brackets, "brackets"), (found.panels, "panels"), (found.frames, "frames and joints"), (found.cuts, "cuts"),
-    ]  # fmt: skip
+        (found.moved, "parts moved"),
+        (found.brackets, "brackets"),
+        (found.panels, "panels"),
+        (found.frames, "frames and joints"),
+        (found.cuts, "cuts"),
+    ]
     more = [f"{words} {seconds / HOUR:.1f} h" for seconds, words in parts if seconds]
     return f" ({', '.join((f'stated {found.stated / HOUR:.1f} h', *more))})" if more else ""
 

@@ -25,7 +25,9 @@ from keelroom.document.schema.package import Package
 
 def settled_cases(assessment: Assessment) -> tuple[LoopCase, ...]:
     """The circuit in every case that settles: only there its pressures mean something."""
-    return tuple(case.figures.loop for case in assessment.cases if case.figures and case.figures.verdict != "does_not_settle")
+    return tuple(
+        case.figures.loop for case in assessment.cases if case.figures and case.figures.verdict != "does_not_settle"
+    )
 
 
 def stands_of(build: Build, package: Package, assessment: Assessment) -> tuple[Stands, ...]:
@@ -36,7 +38,12 @@ def stands_of(build: Build, package: Package, assessment: Assessment) -> tuple[S
 def fill_steps(build: Build, assessment: Assessment) -> tuple[FillStep, ...]:
     """The fill plan of the assessed package."""
     package = next(p for p in build.packages if p.id == assessment.package_id)
-    return fill_plan(build, package, air_in(build, package, assessment), proof_pressure(package, stands_of(build, package, assessment)))
+    return fill_plan(
+        build,
+        package,
+        air_in(build, package, assessment),
+        proof_pressure(package, stands_of(build, package, assessment)),
+    )
 
 
 def loop_told(build: Build, assessment: Assessment, system: str) -> dict[str, Any]:
@@ -50,7 +57,18 @@ def loop_told(build: Build, assessment: Assessment, system: str) -> dict[str, An
         "faults": [{"code": fault.code, "says": clause(fault.fact, system)} for fault in graph.faults],
         "order": list(circuit_order(graph)) if graph.whole else [],
         "cases": {case.case_id: _case(case.figures.loop) for case in assessment.cases if case.figures},
-        "high_points": [{"name": high.name, "height_m": high.at, "air": high.outcome, "coolant_m_s": high.speed, "bubble_m_s": high.drift} for high in air.highs] if air else [],
+        "high_points": [
+            {
+                "name": high.name,
+                "height_m": high.at,
+                "air": high.outcome,
+                "coolant_m_s": high.speed,
+                "bubble_m_s": high.drift,
+            }
+            for high in air.highs
+        ]
+        if air
+        else [],
         "does_not_drain": [low.name for low in air.lows] if air else [],
         "bleed": [f"{step.name}: {clause(step.how, system)}" for step in bleed_list(air)] if air else [],
         "volume_m3": volumes.total if volumes else None,
@@ -60,25 +78,46 @@ def loop_told(build: Build, assessment: Assessment, system: str) -> dict[str, An
         "weakest": {"name": weakest(found).name, "stands_Pa": weakest(found).stands},
         "test_Pa": proof_pressure(package, found),
         "hoses": [_hose(plan, system) for plan in hose_plans(build, package)],
-        "electric_pump_starts_degC": package.loop.pump_on.si if package.loop.pump_on and package.loop.pump != "mechanical" else None,
-        "frost_margin_K": package.coolant.coldest.si - freezing_point(glycol_table(package.coolant.glycol), share_of(package)),
+        "electric_pump_starts_degC": package.loop.pump_on.si
+        if package.loop.pump_on and package.loop.pump != "mechanical"
+        else None,
+        "frost_margin_K": package.coolant.coldest.si
+        - freezing_point(glycol_table(package.coolant.glycol), share_of(package)),
         "fill": [f"{step.stage}: {clause(step.fact, system)}" for step in fill_steps(build, assessment)],
-    }  # fmt: skip
+    }
 
 
 def _case(case: LoopCase) -> dict[str, Any]:
     return {
-        "ways": [{"key": one.key, "flow_m3_s": one.flow, "speed_m_s": one.speed, "enters_degC": one.temperature} for one in case.through],
-        "places": [{"key": spot.node, "degC": spot.temperature, "gauge_Pa": spot.pressure, "under_boiling_K": spot.margin} for spot in case.spots],
-        "rise_over_engine_K": case.rise, "made_Pa": case.made, "suction_under_boiling_K": case.suction.margin,
-    }  # fmt: skip
+        "ways": [
+            {"key": one.key, "flow_m3_s": one.flow, "speed_m_s": one.speed, "enters_degC": one.temperature}
+            for one in case.through
+        ],
+        "places": [
+            {"key": spot.node, "degC": spot.temperature, "gauge_Pa": spot.pressure, "under_boiling_K": spot.margin}
+            for spot in case.spots
+        ],
+        "rise_over_engine_K": case.rise,
+        "made_Pa": case.made,
+        "suction_under_boiling_K": case.suction.margin,
+    }
 
 
 def _hose(plan: HosePlan, system: str) -> dict[str, Any]:
     run = plan.run
     return {
-        "id": run.hose.id, "name": run.name, "bore_m": run.bore, "narrowest_m": run.narrow, "length_m": run.length, "right_angles": run.right_angles,
-        "radius_m": None if run.radius is None or math.isinf(run.radius) else run.radius, "least_radius_m": run.wanted,
-        "cut_m": plan.cut, "cut_off_m": plan.off, "clamps": [clamp.name for clamp in plan.clamps], "clips": plan.clips,
-        "years_left": LIFE[run.hose.kind] - run.hose.years.si if run.hose.years else None, "notes": clauses(plan.notes, system),
-    }  # fmt: skip
+        "id": run.hose.id,
+        "name": run.name,
+        "bore_m": run.bore,
+        "narrowest_m": run.narrow,
+        "length_m": run.length,
+        "right_angles": run.right_angles,
+        "radius_m": None if run.radius is None or math.isinf(run.radius) else run.radius,
+        "least_radius_m": run.wanted,
+        "cut_m": plan.cut,
+        "cut_off_m": plan.off,
+        "clamps": [clamp.name for clamp in plan.clamps],
+        "clips": plan.clips,
+        "years_left": LIFE[run.hose.kind] - run.hose.years.si if run.hose.years else None,
+        "notes": clauses(plan.notes, system),
+    }

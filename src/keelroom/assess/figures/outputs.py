@@ -1,6 +1,8 @@
-"""What comes out, declared once: every figure of a duty case and of a package with its key, label, kind and how it is read off.
+"""What comes out, declared once: every figure of a duty case and of a package with its key, label, kind and how it is
+read off.
 
-The machine form, the ledger, the sheet, workings, comparisons and pages of figures read this list; a new figure is a line of it.
+The machine form, the ledger, the sheet, workings, comparisons and pages of figures read this list; a new figure is a
+line of it.
 """
 
 from __future__ import annotations
@@ -25,7 +27,8 @@ class Output(NamedTuple, Generic[T]):
     key      : its name in the machine form, with its SI unit; it stays for good
     label    : what it is called, as it begins a line
     kind     : the kind of measure, as fields have them; '' for words and for a plain number
-    read     : reads it off a duty case's figures, or off an assessment [SI; None where it is not known, inf where it has no end]
+    read     : reads it off a duty case's figures, or off an assessment [SI; None where it is not known, inf where it
+               has no end]
     better   : which way is better, '' where neither is
     compares : whether it can be set beside the same of another build: a figure of duty, not of a state somebody chose
     """
@@ -78,7 +81,9 @@ CASE: tuple[Output[CaseFigures], ...] = (
     Output("climb_at_limit_K_s", "Climbs at the limit, a second", "temperature difference", _of("climb"), "less"),
     Output("time_to_limit_s", "Time to the limit", "time", _of("time_to_limit"), "more"),
     Output("airflow_m3_s", "Air through the core", "airflow", _of("airflow"), "more"),
-    Output("airflow_fans_on_m3_s", "Air through the core, fans running", "airflow", _of("airflow_fans_on"), "more", True),
+    Output(
+        "airflow_fans_on_m3_s", "Air through the core, fans running", "airflow", _of("airflow_fans_on"), "more", True
+    ),
     Output("face_speed_m_s", "Speed at the face", "air speed", _of("face_speed"), "more", True),
     Output("air_in_degC", "Air ahead of the core", "temperature", _of("air_in"), "less", True),
     Output("air_out_degC", "Air behind the core", "temperature", _of("air_out")),
@@ -92,9 +97,20 @@ CASE: tuple[Output[CaseFigures], ...] = (
     Output("thermostat_opening", "Thermostat open", "share", _of("thermostat_opening")),
     Output("fan_command", "Fans run, of the time", "share", _of("fan_command"), "less", True),
     Output("fan_current_A", "Fans, over their on and off times", "current", _of("fan_current"), "less", True),
-    Output("electrical_current_A", "Everything on, the fans running", "current", _of("electrical_current"), "less", True),
-    Output("mean_current_A", "Everything on, in the mean of the fans’ cycle", "current", _of("mean_current"), "less", True),
-    Output("alternator_current_A", "The alternator gives hot at this speed", "current", _of("alternator_current"), "more", True),
+    Output(
+        "electrical_current_A", "Everything on, the fans running", "current", _of("electrical_current"), "less", True
+    ),
+    Output(
+        "mean_current_A", "Everything on, in the mean of the fans’ cycle", "current", _of("mean_current"), "less", True
+    ),
+    Output(
+        "alternator_current_A",
+        "The alternator gives hot at this speed",
+        "current",
+        _of("alternator_current"),
+        "more",
+        True,
+    ),
     Output("system_voltage_V", "Volts at the battery", "voltage", _of("system_voltage"), "more", True),
     Output("battery_current_A", "Into the battery", "current", _of("battery_current"), "more", True),
     Output("battery_lasts_s", "The battery lasts", "time", _of("battery_lasts"), "more", True),
@@ -109,22 +125,38 @@ CASE: tuple[Output[CaseFigures], ...] = (
     Output("chance_over_limit", "Chance that the limit is passed", "share", _of("chance"), "less", True),
     Output("highest_ambient_degC", "Holds the limit up to, outdoors", "temperature", _ambient("holds"), "more", True),
     Output("air_to_boil_degC", "Air to boil", "temperature", _ambient("boils"), "more", True),
-)  # fmt: skip
+)
 """Figures of a duty case."""
 TOTALS: tuple[Output[Assessment], ...] = (
-    Output("current_at_idle_A", "Idle, everything on and the fans running", "current", lambda a: a.totals.amps_at_idle, "less", True),
-    Output("alternator_at_idle_A", "The alternator gives hot at idle", "current", lambda a: a.totals.alternator_at_idle, "more", True),
-    Output("voltage_at_idle_V", "Volts at the battery at idle", "voltage", lambda a: a.totals.volts_at_idle, "more", True),
+    Output(
+        "current_at_idle_A",
+        "Idle, everything on and the fans running",
+        "current",
+        lambda a: a.totals.amps_at_idle,
+        "less",
+        True,
+    ),
+    Output(
+        "alternator_at_idle_A",
+        "The alternator gives hot at idle",
+        "current",
+        lambda a: a.totals.alternator_at_idle,
+        "more",
+        True,
+    ),
+    Output(
+        "voltage_at_idle_V", "Volts at the battery at idle", "voltage", lambda a: a.totals.volts_at_idle, "more", True
+    ),
     Output("cost", "Parts", "money", lambda a: a.totals.cost, "less", True),
     Output("hours_s", "Shop hours", "time", lambda a: a.totals.hours, "less", True),
-)  # fmt: skip
+)
 """Running totals of a package."""
 RULES: tuple[Output[Assessment], ...] = (
     Output("face_area_m2", "Face", "area", lambda a: a.rules.face_area, "more", True),
     Output("face_area_wanted_m2", "Face the frontal-area rule wants", "area", lambda a: a.rules.face_area_wanted),
     Output("airflow_m3_s", "Air standing, fans running", "airflow", lambda a: a.rules.airflow, "more", True),
     Output("airflow_wanted_m3_s", "Air the CFM rule wants", "airflow", lambda a: a.rules.airflow_wanted),
-)  # fmt: skip
+)
 """Rules of thumb beside what a package has."""
 PACKAGE = (*TOTALS, *RULES)
 OF_CASE = {output.key: output for output in CASE}
@@ -142,7 +174,8 @@ def lines(figures: CaseFigures, system: str, *keys: str) -> tuple[tuple[str, str
 
 
 def beside(one: CaseFigures, other: CaseFigures, system: str) -> tuple[tuple[str, str, str], ...]:
-    """Figures of one duty case in two builds that differ in words, as (label, the one, the other); none where it does not settle in both:
+    """Figures of one duty case in two builds that differ in words, as (label, the one, the other); none where it does
+    not settle in both:
     what stands there then is where the search ended."""
     if "does_not_settle" in (one.verdict, other.verdict):
         return ()

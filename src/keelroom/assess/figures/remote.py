@@ -1,4 +1,5 @@
-"""What long lines and an electric pump mean: heat lost on the way, what happens when the pump is off, what a size of line costs."""
+"""What long lines and an electric pump mean: heat lost on the way, what happens when the pump is off, what a size of
+line costs."""
 
 from __future__ import annotations
 
@@ -38,10 +39,16 @@ LONG_LINE = 2.0
 
 
 def line_loss(run: HoseRun, flow: float, bore: float, narrow: float) -> float:
-    """Pressure [Pa] a line loses at a flow [m3/s] hot, were it of a bore with its narrowest fitting so wide [m]. Source: as the circuit's."""
+    """Pressure [Pa] a line loses at a flow [m3/s] hot, were it of a bore with its narrowest fitting so wide [m].
+    Source: as the circuit's."""
     speed = flow / (math.pi / 4 * bore**2)
     factor = float(friction(np.array(max(HOT_DENSITY * speed * bore / HOT_VISCOSITY, 1.0))))
-    return (factor * (run.length or 0.0) / bore + heads_of(run._replace(bore=bore, narrow=narrow))) * HOT_DENSITY / 2 * speed**2
+    return (
+        (factor * (run.length or 0.0) / bore + heads_of(run._replace(bore=bore, narrow=narrow)))
+        * HOT_DENSITY
+        / 2
+        * speed**2
+    )
 
 
 def line_words(run: HoseRun, figures: CaseFigures | None, system: str) -> tuple[str, ...]:
@@ -53,7 +60,10 @@ def line_words(run: HoseRun, figures: CaseFigures | None, system: str) -> tuple[
     pressure, coolant = KINDS["pressure"], KINDS["coolant flow"]
     words = f"It loses {format_si(lost, pressure, system)} at {format_si(abs(flow.flow), coolant, system)}"
     if run.narrow < WIDER - 1e-3:
-        words += f"; {format_si(run.narrow, KINDS['length'], system)} is its true bore. In {format_si(WIDER, KINDS['length'], system)} it would be {format_si(wide, pressure, system)}"
+        words += (
+            f"; {format_si(run.narrow, KINDS['length'], system)} is its true bore. In "
+            f"{format_si(WIDER, KINDS['length'], system)} it would be {format_si(wide, pressure, system)}"
+        )
     return (f"{words}.",)
 
 
@@ -69,17 +79,20 @@ def off_words(build: Build, package: Package, figures: CaseFigures | None, syste
         flow = standing_flow(build, package, figures)
         if flow > 0:
             words.append(
-                f"Off, the warm coolant alone moves about {format_si(flow, KINDS['coolant flow'], system)}: enough to warm up by, not to drive on."
+                f"Off, the warm coolant alone moves about {format_si(flow, KINDS['coolant flow'], system)}: "
+                "enough to warm up by, not to drive on."
             )
         else:
             words.append(
-                "Off, nothing goes round: the core does not stand over the engine, so warm coolant does not rise to it. If the pump fails the car stops."
+                "Off, nothing goes round: the core does not stand over the engine, so warm coolant does not "
+                "rise to it. If the pump fails the car stops."
             )
     return tuple(words)
 
 
 def standing_flow(build: Build, package: Package, figures: CaseFigures) -> float:
-    """Coolant [m3/s] that goes round by its warmth alone, at the temperatures of a case: the head of the warm leg against the losses as the pump
+    """Coolant [m3/s] that goes round by its warmth alone, at the temperatures of a case: the head of the warm leg
+    against the losses as the pump
     finds them; 0 where the core does not stand over the engine. Source: hydrostatics."""
     heights = heights_of(build, package)
     ends = [at for node in (HOT, COLD) if (at := heights.get(node)) is not None]

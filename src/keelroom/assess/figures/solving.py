@@ -1,11 +1,13 @@
 """The duty cases of a package: worked out together, each with its figures, with what it needs, or with what stopped it.
 
-What cannot be worked out costs only itself. A case whose inputs cannot be made is left out; where all the others together find no
+What cannot be worked out costs only itself. A case whose inputs cannot be made is left out; where all the others
+together find no
 answer, each is tried by itself, and those that find one are worked out together without the rest.
 """
 
 from __future__ import annotations
 
+from functools import partial
 from operator import is_
 from typing import NamedTuple
 
@@ -39,7 +41,10 @@ class _Point(NamedTuple):
 
 def cases_of(build: Build, package: Package, before: tuple[Assessment | None, bool]) -> Cases:
     """All duty cases of a package. before: the previous assessment, and whether something moves. Raises nothing."""
-    needs = {case.id: attempted(_named(case), _where(case), lambda case=case: needs_of(build, package, case)) for case in build.duty_cases}  # type: ignore[misc]
+    needs = {
+        case.id: attempted(_named(case), _where(case), partial(needs_of, build, package, case))
+        for case in build.duty_cases
+    }
     stopped = {ident: found for ident, found in needs.items() if isinstance(found, Stopped)}
     ready = [case for case in build.duty_cases if not needs[case.id]]
     points, no_inputs = _points(build, package, ready)
@@ -58,7 +63,8 @@ def cases_of(build: Build, package: Package, before: tuple[Assessment | None, bo
     figures, start = solved
     stopped |= no_inputs | {ident: stop for ident, (_, stop) in refused.items()}
     results = tuple(
-        CaseResult(case.id, case.name, figures.get(case.id), _needs(needs[case.id]), stopped.get(case.id)) for case in build.duty_cases
+        CaseResult(case.id, case.name, figures.get(case.id), _needs(needs[case.id]), stopped.get(case.id))
+        for case in build.duty_cases
     )
     parts = {stop.part: _placed(package, stop) for point in points for stop in point.row.stopped}
     return Cases(results, start, tuple(refused.values()), tuple(parts.values()))
@@ -112,7 +118,7 @@ def _refusing(build: Build, package: Package, points: list[_Point]) -> dict[str,
     """Those of the points that find no answer by themselves."""
     found = {}
     for point in points:
-        alone = attempted("", (), lambda point=point: _solved(build, package, [point], (None, False)))  # type: ignore[misc]
+        alone = attempted("", (), partial(_solved, build, package, [point], (None, False)))
         if isinstance(alone, Stopped):
             found[point.case.id] = (point.row, _told(build, package, point.case, alone))
     return found
@@ -139,12 +145,22 @@ def _solved(
         return {}, None
     previous, moving = before
     last = previous.start if previous else None
-    if last and previous and (moving or not last.followed) and len(last.rows) == len(rows) and all(map(is_, last.rows, rows)):
+    if (
+        last
+        and previous
+        and (moving or not last.followed)
+        and len(last.rows) == len(rows)
+        and all(map(is_, last.rows, rows))
+    ):
         return {case.case_id: case.figures for case in previous.cases if case.figures}, last
     stack, doubt = stacked(rows)
     key = (rows[0].batch, stack.plant.network.incidence.shape)
     alike = last.answer if last and last.key == key else None
     followed = alike if moving else None
-    answer = following(stack, rows[0].layout, followed) if followed else steady_answer(stack, doubt, rows[0].layout, alike)
+    answer = (
+        following(stack, rows[0].layout, followed) if followed else steady_answer(stack, doubt, rows[0].layout, alike)
+    )
     figures = case_figures(build, package, cases, stack, answer)
-    return {case.id: found for case, found in zip(cases, figures, strict=True)}, Start(key, answer, tuple(rows), followed is not None)
+    return {case.id: found for case, found in zip(cases, figures, strict=True)}, Start(
+        key, answer, tuple(rows), followed is not None
+    )

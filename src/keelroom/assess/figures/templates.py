@@ -55,7 +55,11 @@ def patterns(build: Build, package: Package) -> tuple[Pattern, ...]:
     for frame in frame_plans(package):
         found += [pattern._replace(faults=tuple(one.fact for one in frame.faults)) for pattern in frame.patterns]
     found += cut_strips(build, package)
-    found += [pattern for plan in hose_plans(build, package) if plan.run.bore >= LEAST_HOSE and (pattern := rod_pattern(plan)) is not None]
+    found += [
+        pattern
+        for plan in hose_plans(build, package)
+        if plan.run.bore >= LEAST_HOSE and (pattern := rod_pattern(plan)) is not None
+    ]
     return tuple(found)
 
 
@@ -68,9 +72,19 @@ def core_mockup(package: Package) -> tuple[Pattern, ...]:
     left, bottom = (-tank, 0.0) if across else (0.0, -tank)
     right, top = left + wide, bottom + high
     cross = (
-        (left, bottom - depth), (right, bottom - depth), (right, bottom), (right + depth, bottom), (right + depth, top), (right, top),
-        (right, top + depth), (left, top + depth), (left, top), (left - depth, top), (left - depth, bottom), (left, bottom),
-    )  # fmt: skip
+        (left, bottom - depth),
+        (right, bottom - depth),
+        (right, bottom),
+        (right + depth, bottom),
+        (right + depth, top),
+        (right, top),
+        (right, top + depth),
+        (left, top + depth),
+        (left, top),
+        (left - depth, top),
+        (left - depth, bottom),
+        (left, bottom),
+    )
     folds = tuple(
         Bend(start, end, 90.0, 0.0)
         for start, end in (
@@ -85,7 +99,10 @@ def core_mockup(package: Package) -> tuple[Pattern, ...]:
         if across
         else (((left, 0.0), (right, 0.0)), ((left, height), (right, height)))
     )
-    marks = (Mark((width / 2, height / 2), f"Core mock-up, {package.name}"), *(Mark(start, "", end) for start, end in edges))
+    marks = (
+        Mark((width / 2, height / 2), f"Core mock-up, {package.name}"),
+        *(Mark(start, "", end) for start, end in edges),
+    )
     return (Pattern("Core mock-up", CARDBOARD, (cross,), bends=folds, marks=marks),)
 
 
@@ -105,8 +122,13 @@ def fan_mockups(package: Package) -> tuple[Pattern, ...]:
                 )
             )
         found.append(
-            Pattern(f"Fan {number} mock-up, depth", CARDBOARD, (rectangle(0, 0, 0.3, depth),), marks=(Mark((0.15, depth / 2), f"Fan {number}: roll to its depth {both(depth, 'length')}"),))
-        )  # fmt: skip
+            Pattern(
+                f"Fan {number} mock-up, depth",
+                CARDBOARD,
+                (rectangle(0, 0, 0.3, depth),),
+                marks=(Mark((0.15, depth / 2), f"Fan {number}: roll to its depth {both(depth, 'length')}"),),
+            )
+        )
     return tuple(found)
 
 
@@ -121,7 +143,12 @@ def cut_strips(build: Build, package: Package) -> tuple[Pattern, ...]:
             f"Cut strip {number}, {cut.edge} edge",
             CARDBOARD,
             (rectangle(0, 0, _edge_length(build, package, cut.edge), cut.amount.si),),
-            marks=(Mark((0.06, cut.amount.si / 2), f"{cut.edge} edge: lay along it, cut here {both(cut.amount.si, 'length')}"),),
+            marks=(
+                Mark(
+                    (0.06, cut.amount.si / 2),
+                    f"{cut.edge} edge: lay along it, cut here {both(cut.amount.si, 'length')}",
+                ),
+            ),
         )
         for number, cut in enumerate(package.cuts, 1)
     )
@@ -141,10 +168,22 @@ def cut_list(build: Build, package: Package, system: str) -> Rows:
         bends = ", ".join(sorted({f"{abs(bend.degrees):.0f}°" for bend in pattern.bends}))
         holes = Counter(fine(hole.diameter, system) for hole in pattern.holes)
         slots = [
-            f"slot {fine(slot.width, system)} × {fine(math.dist(slot.start, slot.end) + slot.width, system)}" for slot in pattern.slots
+            f"slot {fine(slot.width, system)} × {fine(math.dist(slot.start, slot.end) + slot.width, system)}"
+            for slot in pattern.slots
         ]
         drilled = ", ".join([f"{count} × {size}" for size, count in holes.items()] + slots)
-        rows.append((pattern.name, str(pattern.copies), pattern.material, length(wide), length(high), f"{len(pattern.bends)} × {bends}" if bends else "none", drilled or "none", not_to_cut(pattern, system) or "yes"))  # fmt: skip
+        rows.append(
+            (
+                pattern.name,
+                str(pattern.copies),
+                pattern.material,
+                length(wide),
+                length(high),
+                f"{len(pattern.bends)} × {bends}" if bends else "none",
+                drilled or "none",
+                not_to_cut(pattern, system) or "yes",
+            )
+        )
     return rows
 
 
@@ -164,7 +203,13 @@ def hardware_list(build: Build, package: Package, system: str) -> Rows:
     rows += [(item, str(count), use) for (item, use), count in counts.items()]
     for plan in plans:
         if plan.foam_length and plan.panel.foam:
-            rows.append((f"Foam strip {length(plan.panel.foam.si)} thick, {plan.panel.firmness}", length(plan.foam_length), plan.name))
+            rows.append(
+                (
+                    f"Foam strip {length(plan.panel.foam.si)} thick, {plan.panel.firmness}",
+                    length(plan.foam_length),
+                    plan.name,
+                )
+            )
         if plan.made and plan.panel.trim:
             rows.append(("Rubber edge trim, takes 1/8 in", length(plan.made.trim), plan.name))
     place = shroud_rectangle(package)
@@ -174,14 +219,24 @@ def hardware_list(build: Build, package: Package, system: str) -> Rows:
         rows.append(("Foam strip or split hose", length(seal), "shroud to core, all round"))
         made = pan_of(package)
         sides = 2 * sum(
-            fasteners(length) for length, plain in zip(place[2:], reversed(made.plain) if made else (), strict=False) if not plain
+            fasteners(length)
+            for length, plain in zip(place[2:], reversed(made.plain) if made else (), strict=False)
+            if not plain
         )
         if sides or trim:
-            rows.append(("Rivets or screws, shroud flange", str(sides or 2 * (fasteners(place[2]) + fasteners(place[3]))), "shroud"))
+            rows.append(
+                (
+                    "Rivets or screws, shroud flange",
+                    str(sides or 2 * (fasteners(place[2]) + fasteners(place[3]))),
+                    "shroud",
+                )
+            )
     trimmed = sum(_edge_length(build, package, cut.edge) for cut in package.cuts)
     if trimmed:
         rows.append(("Rubber edge trim, takes 1/8 in", length(trimmed), "cut panel edges"))
-    rows += [("Rubber grommets for the lines", "2", f"{frame.name} frame") for frame in frame_plans(package) if frame.pieces]
+    rows += [
+        ("Rubber grommets for the lines", "2", f"{frame.name} frame") for frame in frame_plans(package) if frame.pieces
+    ]
     for cooler in package.coolers:
         if cooler.stands not in ("ahead", "behind"):
             rows.append((f"Spacers, {length(cooler.spacer.si)}", "4", named(cooler)))
@@ -195,7 +250,11 @@ def _hose_hardware(build: Build, package: Package, length: Callable[[float], str
     for plan in hose_plans(build, package):
         run = plan.run
         rows.append(
-            (f"{MAKES[run.hose.kind].capitalize()}, {length(run.bore)} bore", length(plan.cut) if plan.cut else "not measured", run.name)
+            (
+                f"{MAKES[run.hose.kind].capitalize()}, {length(run.bore)} bore",
+                length(plan.cut) if plan.cut else "not measured",
+                run.name,
+            )
         )
         if run.hose.piece != "none":
             rows.append((f"{run.hose.piece.capitalize()} to its neck", "1", run.name))
@@ -212,7 +271,9 @@ def _bracket_hardware(counts: Counter[tuple[str, str]], bracket: Bracket, length
     near = int(bracket.near_holes.si) + (len(bracket.starts) if bracket.form == "plate" else 0)
     far = 1 + (len(bracket.ends) if bracket.form == "plate" else 0)
     for nut, count in ((bracket.nut, near), (bracket.far_nut, far)):
-        counts[(f"Bolt {bolt.name}, button head, plated" if nut != "welded_stud" else f"Weld stud {bolt.name}", use)] += count
+        counts[
+            (f"Bolt {bolt.name}, button head, plated" if nut != "welded_stud" else f"Weld stud {bolt.name}", use)
+        ] += count
         counts[(f"{NUTS[nut]} {bolt.name}", use)] += count
         counts[(f"Wide washer {bolt.name}", use)] += 2 * count if nut != "welded_stud" else count
     if bracket.spacer.si > 0:
@@ -234,7 +295,8 @@ def _panel_hardware(counts: Counter[tuple[str, str]], plan: PanelPlan) -> None:
 
 
 def sheet_list(build: Build, package: Package, system: str) -> Rows:
-    """Which sheets the pieces are cut from, heading first: pieces of one metal and thickness laid on the sheet at hand."""
+    """Which sheets the pieces are cut from, heading first: pieces of one metal and thickness laid on the sheet at
+    hand."""
     size = (package.shroud.sheet_width.si, package.shroud.sheet_height.si)
     by_stock: dict[str, list[Pattern]] = {}
     for pattern in patterns(build, package):

@@ -17,7 +17,8 @@ ROCK = INCH / 2
 
 
 class Term(NamedTuple):
-    """One reading a face of a solid depends on, how far it may be off [m], and how far the face moves per metre of it."""
+    """One reading a face of a solid depends on, how far it may be off [m], and how far the face moves per metre of
+    it."""
 
     label: str
     path: Path
@@ -30,7 +31,8 @@ NONE: tuple[Terms, Terms, Terms] = ((), (), ())
 
 
 class Body(NamedTuple):
-    """A named solid. low, high: the readings its faces depend on, along its own three axes; unknown: not all of it is measured;
+    """A named solid. low, high: the readings its faces depend on, along its own three axes; unknown: not all of it is
+    measured;
     assumed: some of it is only a guess."""
 
     key: str

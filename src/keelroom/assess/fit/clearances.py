@@ -25,11 +25,23 @@ FitVerdict = Literal["no core", "not surveyed", "not measured", "does not fit", 
 NEAR = 0.03
 """[m] beyond what is wanted, out to which a clearance is worked out and shown."""
 RULES: dict[tuple[str, str], str] = {
-    ("part", "static"): "static", ("part", "turning"): "belt", ("part", "hood"): "hood", ("part", "panel"): "static",
-    ("fan", "static"): "moving", ("fan", "turning"): "belt", ("fan", "hood"): "hood", ("fan", "panel"): "moving",
-    ("hose", "turning"): "hose", ("hose", "fan"): "hose", ("part", "moved"): "static", ("fan", "moved"): "moving",
-    ("moved", "static"): "static", ("moved", "turning"): "belt", ("moved", "hood"): "hood", ("moved", "moved"): "static",
-}  # fmt: skip
+    ("part", "static"): "static",
+    ("part", "turning"): "belt",
+    ("part", "hood"): "hood",
+    ("part", "panel"): "static",
+    ("fan", "static"): "moving",
+    ("fan", "turning"): "belt",
+    ("fan", "hood"): "hood",
+    ("fan", "panel"): "moving",
+    ("hose", "turning"): "hose",
+    ("hose", "fan"): "hose",
+    ("part", "moved"): "static",
+    ("fan", "moved"): "moving",
+    ("moved", "static"): "static",
+    ("moved", "turning"): "belt",
+    ("moved", "hood"): "hood",
+    ("moved", "moved"): "static",
+}
 """Which rule a pair of sorts falls under; pairs that are not here may touch."""
 RULE_WORDS = {
     "moving": "moving to static",
@@ -43,11 +55,13 @@ SQUARE = 0.02
 AS_BEFORE = 1e-4
 """[m] by which a gap has to be less than it was before a neighbour was moved, to be the move's doing."""
 AHEAD = 1e-3
-"""[m] a part that does not come this far ahead of the plane stands behind the panel, where its metal is a seat and no obstacle."""
+"""[m] a part that does not come this far ahead of the plane stands behind the panel, where its metal is a seat and no
+obstacle."""
 
 
 class Gap(NamedTuple):
-    """One clearance. gap, wanted, worst, likely (±) [m]; a, b: the nearest points; normal: from the part to the other."""
+    """One clearance. gap, wanted, worst, likely (±) [m]; a, b: the nearest points; normal: from the part to the
+    other."""
 
     part: Body
     other: Body
@@ -151,7 +165,9 @@ def _fit_up(survey: Survey, rules: tuple[GapRule, ...], package: Package) -> Fit
     known = {move.id for move in package.moves if move.how == "removed"} | {
         body.key.partition(":")[2] for body in moved if not body.unknown
     }
-    missing = tuple(item for item in unmeasured(survey) if item.path[:2] != ("survey", "obstacles") or item.path[2] not in known)
+    missing = tuple(
+        item for item in unmeasured(survey) if item.path[:2] != ("survey", "obstacles") or item.path[2] not in known
+    )
     return Fit(parts, others, gaps, missing, _next_reading(gaps, missing), surveyed(survey), moved=moved)
 
 
@@ -167,7 +183,9 @@ def _not_as_found(survey: Survey, gaps: tuple[Gap, ...]) -> tuple[Gap, ...]:
             return math.inf
         return _apart(was, other)
 
-    return tuple(gap for gap in gaps if gap.part.sort != "moved" or gap.margin >= 0 or gap.gap < before(gap) - AS_BEFORE)
+    return tuple(
+        gap for gap in gaps if gap.part.sort != "moved" or gap.margin >= 0 or gap.gap < before(gap) - AS_BEFORE
+    )
 
 
 @by_identity(512)
@@ -225,7 +243,8 @@ MOST_KNOWN = 2000
 
 @by_identity(1)
 def _known() -> dict[tuple[int, int], tuple[_Pair, Gap | None]]:
-    """Clearances by the very bodies they lie between: a drag moves few of them. The pair holds the bodies, so their identity lasts."""
+    """Clearances by the very bodies they lie between: a drag moves few of them. The pair holds the bodies, so their
+    identity lasts."""
     return {}
 
 
@@ -238,7 +257,10 @@ def found_gaps(parts: tuple[Body, ...], others: tuple[Body, ...], wanted: dict[s
     solids = stacked([body.solid for body in bodies])
     least = np.array([wanted[rule] for rule in table.rules])
     bound, _ = parted(chosen(solids, table.first), chosen(solids, table.second))
-    near = [_Pair(bodies[table.first[k]], bodies[table.second[k]], table.rules[k], least[k]) for k in np.flatnonzero(bound < least + NEAR)]
+    near = [
+        _Pair(bodies[table.first[k]], bodies[table.second[k]], table.rules[k], least[k])
+        for k in np.flatnonzero(bound < least + NEAR)
+    ]
     before = _known()
     kept = {pair: known for pair in map(_ids, near) if (known := before.get(pair)) is not None}
     fresh = [pair for pair in near if (known := kept.get(_ids(pair))) is None or known[0].wanted != pair.wanted]
@@ -266,8 +288,19 @@ def _measured_gaps(pairs: list[_Pair]) -> list[Gap | None]:
     for k, (part, other, rule, wanted) in enumerate(pairs):
         if gaps[k] < wanted + NEAR:
             links = (*_links(part, shares[0][k], 1.0), *_links(other, shares[1][k], -1.0))
-            found[k] = Gap(part, other, rule, gaps[k], float(wanted), worst_case(links), root_sum_square(links), links,
-                           tuple(normals[k]), tuple(on_a[k]), tuple(on_b[k]))  # fmt: skip
+            found[k] = Gap(
+                part,
+                other,
+                rule,
+                gaps[k],
+                float(wanted),
+                worst_case(links),
+                root_sum_square(links),
+                links,
+                tuple(normals[k]),
+                tuple(on_a[k]),
+                tuple(on_b[k]),
+            )
     return found
 
 
@@ -281,7 +314,9 @@ def _links(body: Body, shares: list[float], sign: float) -> list[Link]:
             if item.tolerance > 0:
                 known, moved = found.get(item.path), abs(share) * item.share
                 # One reading that acts along two axes, such as a diameter, counts by both together.
-                found[item.path] = Link(item.label, item.path, item.tolerance, moved if known is None else math.hypot(known.share, moved))
+                found[item.path] = Link(
+                    item.label, item.path, item.tolerance, moved if known is None else math.hypot(known.share, moved)
+                )
     return list(found.values())
 
 
@@ -320,7 +355,13 @@ def unmeasured(survey: Survey) -> tuple[Unmeasured, ...]:
                 f"{item.name or item.id}: {what}",
                 "the fan motor meets the pulley more often than anything else",
             )
-    want(survey.engine, "rock_forward", engine, "Engine rock forward", "the belt comes as far forward as the engine rocks")
+    want(
+        survey.engine,
+        "rock_forward",
+        engine,
+        "Engine rock forward",
+        "the belt comes as far forward as the engine rocks",
+    )
     for field, what in (("front", "Hood at the support plane"), ("back", "Hood further back")):
         want(survey.hood, field, ("survey", "hood"), what, "a hood that touches comes open or dents")
     for field, what in (("left", "Left frame rail"), ("right", "Right frame rail"), ("top", "Top of the rails")):
@@ -336,18 +377,27 @@ def unmeasured(survey: Survey) -> tuple[Unmeasured, ...]:
             )
     for hose in survey.hoses:
         for field, what in (("x", "across"), ("y", "height"), ("z", "depth")):
-            want(hose, field, ("survey", "hoses", hose.id), f"{hose.id.capitalize()} hose end: {what}", "a hose must not sweep the fan")
+            want(
+                hose,
+                field,
+                ("survey", "hoses", hose.id),
+                f"{hose.id.capitalize()} hose end: {what}",
+                "a hose must not sweep the fan",
+            )
     return tuple(found)
 
 
 def _next_reading(gaps: tuple[Gap, ...], missing: tuple[Unmeasured, ...]) -> NextReading | None:
-    """What is missing comes first, that of the nearest neighbour before the rest; then the reading that may turn the verdict."""
+    """What is missing comes first, that of the nearest neighbour before the rest; then the reading that may turn the
+    verdict."""
     if missing:
         nearest = {gap.other.key: gap for gap in reversed(gaps) if gap.other.unknown}
         close = [
             item
             for item in missing
-            if any(gap.other.path[:4] == item.path[:4] or gap.other.path[:3] == item.path[:3] for gap in nearest.values())
+            if any(
+                gap.other.path[:4] == item.path[:4] or gap.other.path[:3] == item.path[:3] for gap in nearest.values()
+            )
         ]
         first = (close or list(missing))[0]
         return NextReading(first.path, first.what, f"not measured: {first.why}", 0.5)
@@ -359,5 +409,10 @@ def _next_reading(gaps: tuple[Gap, ...], missing: tuple[Unmeasured, ...]) -> Nex
         under = chance_under(gap.gap, gap.wanted, gap.likely)
         chance = min(under, 1 - under) * link.effect / gap.likely
         if chance > (best.chance if best else 0.02):
-            best = NextReading(link.path, link.label, f"it dominates {gap.part.name} to {gap.other.name} and may turn its verdict", chance)
+            best = NextReading(
+                link.path,
+                link.label,
+                f"it dominates {gap.part.name} to {gap.other.name} and may turn its verdict",
+                chance,
+            )
     return best

@@ -1,4 +1,5 @@
-"""Coolers as bodies where they stand, and whether each has room, height, a way out for its air, and lines that can be made."""
+"""Coolers as bodies where they stand, and whether each has room, height, a way out for its air, and lines that can be
+made."""
 
 from __future__ import annotations
 
@@ -43,7 +44,8 @@ def named(cooler: Cooler) -> str:
 
 
 class LinePlan(NamedTuple):
-    """Lines of one cooler. lost at its flow; fitting: size in sixteenths and thread; bend: least radius [m]; fluid [m3] the addition takes."""
+    """Lines of one cooler. lost at its flow; fitting: size in sixteenths and thread; bend: least radius [m]; fluid
+    [m3] the addition takes."""
 
     lost: Lost
     fitting: tuple[int, str]
@@ -61,9 +63,11 @@ def line_plan(package: Package, cooler: Cooler, flow: float, celsius: float) -> 
     """Lines at a flow [m3/s] of oil of a temperature [degC]."""
     size = size_of(cooler, face_size(package))
     return LinePlan(
-        lost_in_lines(flow, cooler.line_bore.si, cooler.line_length.si, cooler.bends.si, celsius), fitting_of(cooler.line_bore.si),
-        least_bend(cooler.line_bore.si), held(cooler.line_bore.si, cooler.line_length.si, (*size, cooler.thickness.si)),
-    )  # fmt: skip
+        lost_in_lines(flow, cooler.line_bore.si, cooler.line_length.si, cooler.bends.si, celsius),
+        fitting_of(cooler.line_bore.si),
+        least_bend(cooler.line_bore.si),
+        held(cooler.line_bore.si, cooler.line_length.si, (*size, cooler.thickness.si)),
+    )
 
 
 def mount_notes(build: Build, package: Package, cooler: Cooler) -> tuple[tuple[Fault, ...], tuple[Fact, ...]]:
@@ -72,17 +76,27 @@ def mount_notes(build: Build, package: Package, cooler: Cooler) -> tuple[tuple[F
     notes: list[Fact] = []
     size = size_of(cooler, face_size(package))
     if cooler.stands != "behind" and cooler.spacer.si < SPACER - 1e-6:
-        faults.append(Fault("spacer", fact("spacer_small", spacer=(cooler.spacer.si, "length"), wanted=(SPACER, "length"))))
+        faults.append(
+            Fault("spacer", fact("spacer_small", spacer=(cooler.spacer.si, "length"), wanted=(SPACER, "length")))
+        )
     slot = out_area(cooler, size) / (size[0] * size[1])
     if cooler.stands != "behind":
         notes.append(fact("air_out", slot=(slot, "share")))
     if cooler.side_room.si < SIDE_ROOM - 1e-6:
-        faults.append(Fault("side_room", fact("side_room_small", have=(cooler.side_room.si, "length"), wanted=(SIDE_ROOM, "length"))))
+        faults.append(
+            Fault(
+                "side_room", fact("side_room_small", have=(cooler.side_room.si, "length"), wanted=(SIDE_ROOM, "length"))
+            )
+        )
     need = FITTING_ROOM[cooler.fitting]
     if cooler.fitting_room.si < need - 1e-6:
         code = "fitting_room" if cooler.fitting == "elbow_90" else "fitting_room.elbow"
         least = (FITTING_ROOM["elbow_90"], "length")
-        faults.append(Fault("fitting_room", fact(code, need=(need, "length"), have=(cooler.fitting_room.si, "length"), least=least)))
+        faults.append(
+            Fault(
+                "fitting_room", fact(code, need=(need, "length"), have=(cooler.fitting_room.si, "length"), least=least)
+            )
+        )
     if build.survey.ground is None:
         notes.append(fact("ground_unknown"))
     else:
@@ -103,12 +117,22 @@ def kinked(cooler: Cooler) -> Fact | None:
     least = least_bend(cooler.line_bore.si)
     if cooler.tightest is None or cooler.tightest.si >= least - 1e-6:
         return None
-    return fact("hose_kinks_at", bore=(cooler.line_bore.si, "length"), tightest=(cooler.tightest.si, "length"), least=(least, "length"))
+    return fact(
+        "hose_kinks_at",
+        bore=(cooler.line_bore.si, "length"),
+        tightest=(cooler.tightest.si, "length"),
+        least=(least, "length"),
+    )
 
 
 def bodies(package: Package, frame: Axes, where: Path) -> list[Body]:
     """Coolers that stand in the bay away from the core's front, with their fans and fittings, as solids."""
-    return [body for cooler in package.coolers if cooler.stands not in ("ahead", *FAR) for body in _bodies(package, frame, where, cooler)]
+    return [
+        body
+        for cooler in package.coolers
+        if cooler.stands not in ("ahead", *FAR)
+        for body in _bodies(package, frame, where, cooler)
+    ]
 
 
 def _bodies(package: Package, frame: Axes, where: Path, cooler: Cooler) -> list[Body]:
@@ -139,7 +163,9 @@ def _bodies(package: Package, frame: Axes, where: Path, cooler: Cooler) -> list[
 
     unknown = cooler.stands != "behind" and cooler.front is None
     low, far = (across, upward, off), (right, top, off + thick)
-    found = [Body(f"cooler:{cooler.id}", name, "part", box(u, v, (start, start + deep)), (*path, "left"), low, far, unknown)]
+    found = [
+        Body(f"cooler:{cooler.id}", name, "part", box(u, v, (start, start + deep)), (*path, "left"), low, far, unknown)
+    ]
     if cooler.fitting_room.si > 0:
         reach = (u[1], u[1] + cooler.fitting_room.si)
         span = (max(v[1] - RISE - FITTING_WIDE, v[0]), max(v[1] - RISE, v[0] + 1e-3))

@@ -11,7 +11,10 @@ CHECKS: dict[Check, tuple[str, str]] = {
     "hood": ("Hood", "closed over a mock-up with putty on its highest points"),
     "belt": ("Belt", "engine pried forward, fan mock-up in place"),
     "latch": ("Latch", "latch, its support and the safety catch clear of the cut"),
-    "structure": ("Structure", "what the panel carries: rails, bumper beam, airbag sensors; qualified advice where in doubt"),
+    "structure": (
+        "Structure",
+        "what the panel carries: rails, bumper beam, airbag sensors; qualified advice where in doubt",
+    ),
 }
 
 
@@ -25,7 +28,9 @@ def edge_kind(opening: Opening, edge: PanelEdge) -> EdgeKind:
     places = [(corner.x.si, corner.y.si)[axis] * sign for corner in opening.corners]
     limit = max(places)
     kinds = [
-        corner.edge for k, corner in enumerate(opening.corners) if places[k] > limit - 1e-4 and places[(k + 1) % len(places)] > limit - 1e-4
+        corner.edge
+        for k, corner in enumerate(opening.corners)
+        if places[k] > limit - 1e-4 and places[(k + 1) % len(places)] > limit - 1e-4
     ]
     return next((kind for kind in ("no_go", "stamped") if kind in kinds), "plain")
 
@@ -34,7 +39,9 @@ def checks_missing(build: Build) -> tuple[tuple[Check, str], ...]:
     """What must be looked at before anything is cut, with what is wrong with it yet."""
     survey, found = build.survey, []
     for check, (name, what) in CHECKS.items():
-        lacks = {"hood": survey.hood.front is None, "belt": all(t.depth is None for t in survey.engine.turning)}.get(check, False)
+        lacks = {"hood": survey.hood.front is None, "belt": all(t.depth is None for t in survey.engine.turning)}.get(
+            check, False
+        )
         if lacks:
             found.append((check, f"{name}: not measured yet"))
         elif check not in survey.checks:
@@ -50,7 +57,8 @@ def _may_cut(path: tuple[str, ...]) -> bool:
 def barred(build: Build, edit: Edit) -> str:
     """Why an edit must not be made yet, '' where nothing stands against it: the one gate of what cannot be taken back.
 
-    A cut that the build does not hold already waits for its cheap checks, and is never made at an edge marked no-go. Whatever offers
+    A cut that the build does not hold already waits for its cheap checks, and is never made at an edge marked no-go.
+    Whatever offers
     an edit asks here, and so does whoever applies one that comes from no field.
     """
     if not any(_may_cut(change.path) for change in edit.changes):

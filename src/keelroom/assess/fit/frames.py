@@ -21,7 +21,8 @@ FRAME_HELD = 3
 
 
 class FramePlan(NamedTuple):
-    """A cooler's frame of angle. name: what it goes round; pieces: name, length [m], count; faults, notes; hung: brackets from its corners."""
+    """A cooler's frame of angle. name: what it goes round; pieces: name, length [m], count; faults, notes; hung:
+    brackets from its corners."""
 
     frame: Frame
     name: str
@@ -39,9 +40,11 @@ def frame_plans(package: Package) -> tuple[FramePlan, ...]:
 def _planned(package: Package, frame: Frame) -> FramePlan:
     """One frame; where it cannot be worked out, that is what is wrong with it."""
     return alone(
-        f"The frame “{frame.id}”", (), lambda: _frame_plan(package, frame),
+        f"The frame “{frame.id}”",
+        (),
+        lambda: _frame_plan(package, frame),
         lambda stop: FramePlan(frame, "", (), (), (Fault("cooler", fact("stopped", sentence=stop.sentence)),), ()),
-    )  # fmt: skip
+    )
 
 
 def _frame_plan(package: Package, frame: Frame) -> FramePlan:
@@ -53,7 +56,11 @@ def _frame_plan(package: Package, frame: Frame) -> FramePlan:
     width, height = size_of(cooler, face_size(package))
     faults: list[Fault] = []
     notes: list[Fact] = []
-    hung = [bracket for bracket in package.brackets if bracket.start.startswith(f"frame:{frame.id}:") or bracket.end.startswith(f"frame:{frame.id}:")]  # fmt: skip
+    hung = [
+        bracket
+        for bracket in package.brackets
+        if bracket.start.startswith(f"frame:{frame.id}:") or bracket.end.startswith(f"frame:{frame.id}:")
+    ]
     if frame.hangs == "core":
         if cooler.stands not in ("ahead", "behind"):
             faults.append(Fault("hangs", fact("frame_not_at_core", name=name)))
@@ -65,7 +72,9 @@ def _frame_plan(package: Package, frame: Frame) -> FramePlan:
         notes.append(fact("frame_hung", count=len(hung)))
     covered = frame.lap.si - frame.header.si
     if covered > 1e-6:
-        faults.append(Fault("lap", fact("frame_covers", covered=(covered, "length"), header=(frame.header.si, "length"))))
+        faults.append(
+            Fault("lap", fact("frame_covers", covered=(covered, "length"), header=(frame.header.si, "length")))
+        )
     else:
         notes.append(fact("rows_exposed"))
     hole = frame.line.si + INCH / 8

@@ -1,4 +1,5 @@
-"""A way for a hose round what stands there: points it goes by, tried nearest first, until its bends are wide enough and nothing is near."""
+"""A way for a hose round what stands there: points it goes by, tried nearest first, until its bends are wide enough
+and nothing is near."""
 
 from __future__ import annotations
 
@@ -33,7 +34,8 @@ class HoseWay(NamedTuple):
 
 
 def detour(build: Build, package: Package, ident: str) -> tuple[Vector, ...] | None:
-    """Points for a hose to go by; None where no way tried has bends as wide as its kind wants. Of those that have the clear ones come
+    """Points for a hose to go by; None where no way tried has bends as wide as its kind wants. Of those that have the
+    clear ones come
     first, the shortest of them."""
     run = next((one for one in graph_of(build, package).runs if one.hose.id == ident), None)
     if run is None or run.route is None:
@@ -93,6 +95,12 @@ def _gap(route: Route, bore: float, around: list[Solid]) -> float:
 
 def hoses_to_lead_anew(build: Build, package: Package, fit: Fit | None) -> tuple[HoseRun, ...]:
     """Hoses that kink, or pass nearer to something than is wanted."""
-    near = {gap.part.key.split(":")[1] for gap in fit.gaps if gap.part.sort == "hose" and gap.gap < gap.wanted} if fit else set()
+    near = (
+        {gap.part.key.split(":")[1] for gap in fit.gaps if gap.part.sort == "hose" and gap.gap < gap.wanted}
+        if fit
+        else set()
+    )
     runs = graph_of(build, package).runs
-    return tuple(run for run in runs if run.hose.id in near or (run.radius is not None and run.radius < run.wanted - 5e-4))
+    return tuple(
+        run for run in runs if run.hose.id in near or (run.radius is not None and run.radius < run.wanted - 5e-4)
+    )

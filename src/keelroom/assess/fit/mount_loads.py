@@ -56,7 +56,8 @@ def loads_of(survey: Survey, package: Package) -> dict[str, Load]:
 
 
 def _held(bracket: Bracket) -> tuple[str, str]:
-    """What a bracket holds: a neighbour or a cooler it goes to, the fans between parts of the package, else the package."""
+    """What a bracket holds: a neighbour or a cooler it goes to, the fans between parts of the package, else the
+    package."""
     ends = [tuple(end.split(":")) for end in (bracket.start, bracket.end)]
     for sort in ("neighbour", "frame", "cooler"):
         for end in ends:

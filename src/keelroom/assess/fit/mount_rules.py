@@ -1,4 +1,5 @@
-"""What makes a mount good or bad once it is drawn: its strength, its holes, its pad, its nuts, and how its holes are carried over."""
+"""What makes a mount good or bad once it is drawn: its strength, its holes, its pad, its nuts, and how its holes are
+carried over."""
 
 from __future__ import annotations
 
@@ -41,20 +42,30 @@ def judged(engine: Engine, bracket: Bracket, strength: Strap, straight: bool) ->
     notes: list[Fact] = []
     form = ".straight" if straight else ""
     bolt, metal = BOLTS[bracket.bolt], METALS[bracket.metal]
-    for hole, where, field in ((bracket.near_hole.si, "part", "near_hole"), (bracket.far_hole.si, "chassis", "far_hole")):
+    for hole, where, field in (
+        (bracket.near_hole.si, "part", "near_hole"),
+        (bracket.far_hole.si, "chassis", "far_hole"),
+    ):
         room = play(bolt, hole)
         if room < 0:
             faults.append(Fault(field, fact("bolt_through", name=bolt.name, hole=(hole, "length"), where=where)))
         elif hole < bolt.holes[1] - 1e-5:
-            notes.append(fact("bolt_tight", name=bolt.name, hole=(hole, "length"), where=where, usual=(bolt.holes[2], "length")))
+            notes.append(
+                fact("bolt_tight", name=bolt.name, hole=(hole, "length"), where=where, usual=(bolt.holes[2], "length"))
+            )
         if bracket.edge.si < edge_wanted(hole)[1] and bracket.edge.si >= edge_wanted(hole)[0]:
             notes.append(fact("hole_to_end", where=where, diameters=(bracket.edge.si / hole, "number")))
     if cracks(metal, bracket.thickness.si, bracket.radius.si) == "radius":
-        notes.append(fact("metal_cracks", name=metal.name, least=(smallest_radius(metal, bracket.thickness.si), "length")))
+        notes.append(
+            fact("metal_cracks", name=metal.name, least=(smallest_radius(metal, bracket.thickness.si), "length"))
+        )
     if strength.safety < 1:
         faults.append(
-            Fault("thickness", fact("bends_for_good", stress=(strength.stress, "pressure"), strength=(metal.strength, "pressure")))
-        )  # fmt: skip
+            Fault(
+                "thickness",
+                fact("bends_for_good", stress=(strength.stress, "pressure"), strength=(metal.strength, "pressure")),
+            )
+        )
     elif strength.safety < SAFE:
         notes.append(fact(f"barely_strong{form}", safety=(strength.safety, "number"), safe=(SAFE, "number")))
     firing = _firing(engine)
@@ -90,7 +101,9 @@ def _pad(bracket: Bracket) -> tuple[list[Fact], list[Fact]]:
     if squeeze <= 0:
         return [fact("pad_loose")], []
     if not PAD_LEAST <= squeeze <= PAD_MOST:
-        return [], [fact("pad_squeezed", squeeze=(squeeze, "share"), least=(PAD_LEAST, "share"), most=(PAD_MOST, "share"))]
+        return [], [
+            fact("pad_squeezed", squeeze=(squeeze, "share"), least=(PAD_LEAST, "share"), most=(PAD_MOST, "share"))
+        ]
     return [], []
 
 

@@ -54,8 +54,10 @@ MOST_KNOWN = 16
 
 
 class BracketPlan(NamedTuple):
-    """One mount worked out. wrong: what cannot be, and the field it is at; notes: what to mind; made None where a point is not
-    known yet; transfer: how the holes of either end are carried over; presses [N] where it is bent past flat; load: what hangs on it."""
+    """One mount worked out. wrong: what cannot be, and the field it is at; notes: what to mind; made None where a
+    point is not
+    known yet; transfer: how the holes of either end are carried over; presses [N] where it is bent past flat; load:
+    what hangs on it."""
 
     bracket: Bracket
     made: Made | None
@@ -77,7 +79,9 @@ class BracketPlan(NamedTuple):
         return tuple(one.field for one in self.wrong)
 
 
-def _planned(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, load: Load) -> BracketPlan:
+def _planned(
+    given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, load: Load
+) -> BracketPlan:
     """Kind, developed length, holes and strength of one mount, by where its points lie."""
     survey, engine, package = given
     start, end = (point_of(points, bracket, key) for key in (bracket.start, bracket.end))
@@ -105,7 +109,7 @@ def _planned(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], b
             *noted,
             fact("core_leans", lean=(abs(way.lean), "angle")),
         )
-    return BracketPlan(bracket, made, strength, tuple(said), (*notes, *noted), transfers((start, end)), force, load)  # fmt: skip
+    return BracketPlan(bracket, made, strength, tuple(said), (*notes, *noted), transfers((start, end)), force, load)
 
 
 def _no_point(survey: Survey, key: str) -> Fact:
@@ -121,7 +125,8 @@ def _no_point(survey: Survey, key: str) -> Fact:
 
 
 class Offset(NamedTuple):
-    """How one point lies from another [m]: along the first one's face, out of it, and how their faces stand. aside: to one side of an L;
+    """How one point lies from another [m]: along the first one's face, out of it, and how their faces stand. aside:
+    to one side of an L;
     lean [rad] of the core, by which faces of the chassis are off."""
 
     run: float
@@ -164,7 +169,14 @@ def stands_off(bracket: Bracket) -> float:
 def _bent(bracket: Bracket, way: Offset) -> tuple[Made, list[Fault]]:
     """The strip, and what keeps it from reaching."""
     stock = _stock(bracket)
-    ends = Ends(bracket.near_hole.si, bracket.far_hole.si, bracket.edge.si, bracket.slot.si, int(bracket.near_holes.si), bracket.pitch.si)
+    ends = Ends(
+        bracket.near_hole.si,
+        bracket.far_hole.si,
+        bracket.edge.si,
+        bracket.slot.si,
+        int(bracket.near_holes.si),
+        bracket.pitch.si,
+    )
     name = bracket.name or bracket.id
     faults: list[Fault] = []
     sign = 1.0 if way.out >= 0 else -1.0
@@ -175,7 +187,12 @@ def _bent(bracket: Bracket, way: Offset) -> tuple[Made, list[Fault]]:
         room = stock.width / 2 - edge_wanted(bracket.far_hole.si)[0]
         if way.aside > max(room, 0.0) + 1e-9:
             wide = 2 * (way.aside + edge_wanted(bracket.far_hole.si)[0])
-            faults.append(Fault("width", fact("aside", aside=(way.aside, "length"), width=(stock.width, "length"), wide=(wide, "length"))))
+            faults.append(
+                Fault(
+                    "width",
+                    fact("aside", aside=(way.aside, "length"), width=(stock.width, "length"), wide=(wide, "length")),
+                )
+            )
         if bracket.form == "arch":
             faults.append(Fault("form", fact("arch_square")))
         return made, faults
@@ -201,8 +218,16 @@ def _presses(bracket: Bracket, made: Made, plain: Section) -> tuple[float, list[
     force, stress = pressed(metal, plain, made.lever, bracket.press.si)
     if stress > metal.strength:
         most = bracket.press.si * metal.strength / stress
-        return force, [Fault("press", fact("press_too_far", past=(bracket.press.si, "angle"), most=(most, "angle")))], ()
-    return force, [], (fact("press_so", past=(bracket.press.si, "angle"), toward=bracket.presses, force=(force, "force")),)
+        return (
+            force,
+            [Fault("press", fact("press_too_far", past=(bracket.press.si, "angle"), most=(most, "angle")))],
+            (),
+        )
+    return (
+        force,
+        [],
+        (fact("press_so", past=(bracket.press.si, "angle"), toward=bracket.presses, force=(force, "force")),),
+    )
 
 
 def _across(bracket: Bracket, way: Offset, points: tuple[Anchor, Anchor], load: tuple[Load, float]) -> BracketPlan:
@@ -223,7 +248,11 @@ def _across(bracket: Bracket, way: Offset, points: tuple[Anchor, Anchor], load: 
         if play(bolt, hole) < 0:
             faults.append(Fault(field, fact("bolt_through", name=bolt.name, hole=(hole, "length"), where=where)))
     if long <= 0 and not faults:
-        faults.append(Fault("spacer", fact("no_room_between", takes=(stands_off(bracket), "length"), apart=(abs(way.out), "length"))))
+        faults.append(
+            Fault(
+                "spacer", fact("no_room_between", takes=(stands_off(bracket), "length"), apart=(abs(way.out), "length"))
+            )
+        )
     stud = bracket.form == "stud"
     section = Round(ROOT * bolt.diameter) if stud else Round(2 * bolt.diameter, bolt.diameter)
     strength = post(metal, section, max(long, 1e-3), load[0].mass, load[1])
@@ -234,17 +263,23 @@ def _across(bracket: Bracket, way: Offset, points: tuple[Anchor, Anchor], load: 
     grip = NUT_GRIP * bolt.diameter
     cut = max(long, 0.0) + (2 * grip if stud else 0.0)
     what = (
-        f"Threaded rod {bolt.name}" if stud else f"{metal.name} tube, {both(2 * bolt.diameter, 'length')} outside, {bolt.name} through it"
+        f"Threaded rod {bolt.name}"
+        if stud
+        else f"{metal.name} tube, {both(2 * bolt.diameter, 'length')} outside, {bolt.name} through it"
     )
     wide = bolt.diameter if stud else 2 * bolt.diameter
-    pattern = Pattern(name, what, (rectangle(0.0, 0.0, max(cut, 1e-3), wide),), marks=(Mark((max(cut, 1e-3) / 2, wide / 2), name),))
+    pattern = Pattern(
+        name, what, (rectangle(0.0, 0.0, max(cut, 1e-3), wide),), marks=(Mark((max(cut, 1e-3) / 2, wide / 2), name),)
+    )
     mass = math.pi / 4 * (section.outside**2 - section.inside**2) * max(cut, 0.0) * metal.density
     made = Made(bracket.form, pattern, max(cut, 0.0), (), max(long, 1e-3), mass)
     notes += stud_notes(bracket)
-    return BracketPlan(bracket, made, strength, tuple(faults), tuple(notes), transfers(points), load=load[0])  # fmt: skip
+    return BracketPlan(bracket, made, strength, tuple(faults), tuple(notes), transfers(points), load=load[0])
 
 
-def _plate(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, ends: tuple[Anchor, Anchor]) -> BracketPlan:
+def _plate(
+    given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, ends: tuple[Anchor, Anchor]
+) -> BracketPlan:
     """A plate from old holes to new ones, all in one plane."""
     survey, _, package = given
     fields = (("starts", (bracket.start, *bracket.starts)), ("ends", (bracket.end, *bracket.ends)))
@@ -264,15 +299,29 @@ def _plate(given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bra
             if anchor.faces != ends[0].faces:
                 faults.append(Fault(field, fact("plate_faces", point=anchor.words, first=ends[0].words)))
             elif abs(float(step[n])) > stands_off(bracket) + PACKED:
-                faults.append(Fault(field, fact("plate_out_of_plane", point=anchor.words, off=(abs(float(step[n])), "length"))))
+                faults.append(
+                    Fault(field, fact("plate_out_of_plane", point=anchor.words, off=(abs(float(step[n])), "length")))
+                )
             flat.append((float(step[rest[0]]), float(step[rest[1]])))
         sets.append(flat)
     name, metal = bracket.name or bracket.id, METALS[bracket.metal]
-    pattern = adapter_plate(name, (sets[0], sets[1]), (bracket.near_hole.si, bracket.far_hole.si), (metal, bracket.thickness.si, bracket.edge.si))  # fmt: skip
+    pattern = adapter_plate(
+        name,
+        (sets[0], sets[1]),
+        (bracket.near_hole.si, bracket.far_hole.si),
+        (metal, bracket.thickness.si, bracket.edge.si),
+    )
     faults += [Fault("edge", one) for one in pattern.faults]
     _, _, wide, high = pattern.bounds
-    made = Made("plate", pattern._replace(faults=()), max(wide, high), (), max(wide, high), area(pattern.outlines[0]) * bracket.thickness.si * metal.density)  # fmt: skip
-    return BracketPlan(bracket, made, None, tuple(faults), tuple(nut_notes(bracket)), transfers(ends))  # fmt: skip
+    made = Made(
+        "plate",
+        pattern._replace(faults=()),
+        max(wide, high),
+        (),
+        max(wide, high),
+        area(pattern.outlines[0]) * bracket.thickness.si * metal.density,
+    )
+    return BracketPlan(bracket, made, None, tuple(faults), tuple(nut_notes(bracket)), transfers(ends))
 
 
 def core_growth(package: Package) -> float:
@@ -283,9 +332,14 @@ def core_growth(package: Package) -> float:
 
 
 FAN_MOUNTS = {
-    "core_flange": "Fan to the core's flange: moves with the core, one gap less to mind; the flange carries it, never the fins.",
-    "chassis": "Fan to the chassis: nothing hangs on the core; leave the moving gap between fan and core, which move apart.",
-    "through_fins": "Ties through the fins: a stopgap that saws through tubes in time. Steady it so to get home, then mount it.",
+    "core_flange": "Fan to the core's flange: moves with the core, one gap less to mind; the flange carries it, "
+    "never the "
+    "fins.",
+    "chassis": "Fan to the chassis: nothing hangs on the core; leave the moving gap between fan and core, which move "
+    "apart.",
+    "through_fins": "Ties through the fins: a stopgap that saws through tubes in time. Steady it so to get home, "
+    "then mount "
+    "it.",
 }
 
 
@@ -306,7 +360,10 @@ def _bracket_plans(survey: Survey, engine: Engine, package: Package) -> tuple[Br
     points = anchors(survey, package) if package.brackets else {}
     loads = loads_of(survey, package)
     lean = stand(survey, package).lean if points else 0.0
-    return tuple(_plan_again((survey, engine, package), points, bracket, (loads[bracket.id], lean)) for bracket in package.brackets)
+    return tuple(
+        _plan_again((survey, engine, package), points, bracket, (loads[bracket.id], lean))
+        for bracket in package.brackets
+    )
 
 
 @by_identity(256)
@@ -325,7 +382,11 @@ def _plan_again(
         if len(known) > MOST_KNOWN:
             known.clear()
         found = known[key] = alone(
-            f"The bracket “{bracket.name or bracket.id}”", (), lambda: _planned(given, points, bracket, on_it[0]),
-            lambda stop: BracketPlan(bracket, None, None, (Fault("start", fact("stopped", sentence=stop.sentence)),), (), load=on_it[0]),
-        )  # fmt: skip
+            f"The bracket “{bracket.name or bracket.id}”",
+            (),
+            lambda: _planned(given, points, bracket, on_it[0]),
+            lambda stop: BracketPlan(
+                bracket, None, None, (Fault("start", fact("stopped", sentence=stop.sentence)),), (), load=on_it[0]
+            ),
+        )
     return found

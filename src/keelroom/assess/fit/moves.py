@@ -30,12 +30,20 @@ NEEDED = ("latch_support", "brake_unit")
 CAUTIONED = ("brake_unit", "latch_support", "battery_tray", "regulator", "horn")
 """Neighbours with a caution of their own once they are touched."""
 EXTRA = {"removed": 0.0, "slotted": 1800.0, "bracket": 2700.0, "notched": 3600.0, "new_place": 2700.0}
-"""[s] beyond taking it off, by how it is moved (common practice): slots filed, a bracket made, a notch cut and closed."""
-HOW_WORDS = {"removed": "taken out", "slotted": "slid on slots", "bracket": "moved on a bracket", "notched": "notched", "new_place": "at a new place"}  # fmt: skip
+"""[s] beyond taking it off, by how it is moved (common practice): slots filed, a bracket made, a notch cut and
+closed."""
+HOW_WORDS = {
+    "removed": "taken out",
+    "slotted": "slid on slots",
+    "bracket": "moved on a bracket",
+    "notched": "notched",
+    "new_place": "at a new place",
+}
 
 
 class Moved(NamedTuple):
-    """One neighbour as it is moved. body: where it stands then, None where it is gone; travel [m]; seconds; cautions; notes;
+    """One neighbour as it is moved. body: where it stands then, None where it is gone; travel [m]; seconds; cautions;
+    notes;
     faults: what cannot be, by codes of findings."""
 
     move: Move
@@ -119,7 +127,12 @@ def placed(obstacle: Obstacle, move: Move) -> Obstacle:
             if there is not None and step.si:
                 put(start, there.si + step.si)
     if move.how == "new_place":
-        update = {field: value for start, size, _ in SIDES for field in (start, size) if (value := getattr(move, field)) is not None}
+        update = {
+            field: value
+            for start, size, _ in SIDES
+            for field in (start, size)
+            if (value := getattr(move, field)) is not None
+        }
     if move.how == "notched":
         axis, far = NOTCHED[move.notch_side]
         begins, whole = (getattr(obstacle, field) for field in SIDES[axis][:2])
@@ -147,13 +160,19 @@ def moves_of(build: Build, package: Package) -> tuple[Moved, ...]:
     return _moves(build.survey, package, volumes_of(build, package))
 
 
-def _planned(survey: Survey, package: Package, volumes: Volumes | None, given: tuple[Move, Obstacle, Body | None]) -> Moved:
+def _planned(
+    survey: Survey, package: Package, volumes: Volumes | None, given: tuple[Move, Obstacle, Body | None]
+) -> Moved:
     """One move; where it cannot be worked out, that is what is wrong with it."""
     move, obstacle, body = given
     return alone(
-        f"The move of “{obstacle.name or obstacle.id}”", (), lambda: _moved(survey, package, volumes, given),
-        lambda stop: Moved(move, obstacle, body, 0.0, 0.0, (), (), (Fault("how", fact("stopped", sentence=stop.sentence)),)),
-    )  # fmt: skip
+        f"The move of “{obstacle.name or obstacle.id}”",
+        (),
+        lambda: _moved(survey, package, volumes, given),
+        lambda stop: Moved(
+            move, obstacle, body, 0.0, 0.0, (), (), (Fault("how", fact("stopped", sentence=stop.sentence)),)
+        ),
+    )
 
 
 @by_identity(16)
@@ -167,7 +186,9 @@ def _moves(survey: Survey, package: Package, volumes: Volumes | None) -> tuple[M
     return tuple(found)
 
 
-def _moved(survey: Survey, package: Package, volumes: Volumes | None, what: tuple[Move, Obstacle, Body | None]) -> Moved:
+def _moved(
+    survey: Survey, package: Package, volumes: Volumes | None, what: tuple[Move, Obstacle, Body | None]
+) -> Moved:
     move, obstacle, body = what
     name = obstacle.name or obstacle.id
     faults: list[Fault] = []
@@ -198,7 +219,8 @@ def _moved(survey: Survey, package: Package, volumes: Volumes | None, what: tupl
 
 
 def cap_room(survey: Survey, package: Package, move: Move, body: Body) -> float | None:
-    """Free height over a bottle's cap, hood open [m]: as entered, or up to what lies over its middle; None where nothing does."""
+    """Free height over a bottle's cap, hood open [m]: as entered, or up to what lies over its middle; None where
+    nothing does."""
     if move.cap_room is not None:
         return move.cap_room.si
     x, y, z = body.solid.centre
@@ -220,7 +242,9 @@ def _cap(survey: Survey, package: Package, move: Move, told: tuple[str, Body]) -
     room = cap_room(survey, package, move, body)
     if room is None or room >= CAP_ROOM - 1e-6:
         return []
-    return [Fault("cap_room", fact("cap_reach", name=name, room=(max(room, 0.0), "length"), wanted=(CAP_ROOM, "length")))]
+    return [
+        Fault("cap_room", fact("cap_reach", name=name, room=(max(room, 0.0), "length"), wanted=(CAP_ROOM, "length")))
+    ]
 
 
 def _room(volumes: Volumes | None, move: Move, obstacle: Obstacle) -> list[Fault]:
@@ -235,7 +259,13 @@ def _room(volumes: Volumes | None, move: Move, obstacle: Obstacle) -> list[Fault
         return [
             Fault(
                 "holds",
-                fact("bottle_small", name=name, holds=(holds.si, "volume"), growth=(room.growth, "volume"), wanted=(room.wanted, "volume")),
+                fact(
+                    "bottle_small",
+                    name=name,
+                    holds=(holds.si, "volume"),
+                    growth=(room.growth, "volume"),
+                    wanted=(room.wanted, "volume"),
+                ),
             )
         ]
     return []

@@ -62,8 +62,11 @@ def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
     ]
     if tank > 0:
         back = depth + core.tank_proud.si
-        ends = (("Left tank", (-tank, 0.0), (0.0, height)), ("Right tank", (width, width + tank), (0.0, height))) if across else (
-            ("Bottom tank", (0.0, width), (-tank, 0.0)), ("Top tank", (0.0, width), (height, height + tank)))  # fmt: skip
+        ends = (
+            (("Left tank", (-tank, 0.0), (0.0, height)), ("Right tank", (width, width + tank), (0.0, height)))
+            if across
+            else (("Bottom tank", (0.0, width), (-tank, 0.0)), ("Top tank", (0.0, width), (height, height + tank)))
+        )
         far = wide if across else high
         for k, (name, u, v) in enumerate(ends):
             # The first tank ends where the face begins, the second begins where it ends.
@@ -75,7 +78,15 @@ def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
                 for n, back_read in ((0, ()), (1, deep + proud))
             )
             found.append(
-                Body(name.lower().replace(" ", "_"), name, "part", frame.box(u, v, (0.0, back)), (*where, "core", "tank_size"), low, top)
+                Body(
+                    name.lower().replace(" ", "_"),
+                    name,
+                    "part",
+                    frame.box(u, v, (0.0, back)),
+                    (*where, "core", "tank_size"),
+                    low,
+                    top,
+                )
             )
     found += _shroud(package, frame, where, (at, at[2] + deep, depth), (wide, high))
     for number, fan in enumerate(package.fans, 1):
@@ -128,7 +139,9 @@ def _shroud(package: Package, frame: Axes, where: Path, chain: Chain, face: tupl
     if stands_proud(package) and package.shroud.blank_width:
         over = (package.shroud.blank_width.si - package.shroud.trim_left.si - package.shroud.trim_right.si - wide) / 2
     start = depth + stands_proud(package)
-    solid = frame.box((left - over, left + wide + over), (bottom, bottom + high), (start, start + package.shroud.depth.si))
+    solid = frame.box(
+        (left - over, left + wide + over), (bottom, bottom + high), (start, start + package.shroud.depth.si)
+    )
     shroud, path = package.shroud, (*where, "shroud")
     own = term("Shroud depth", (*path, "depth"), shroud.depth)
     across, upward = at[0], at[1]
@@ -138,7 +151,9 @@ def _shroud(package: Package, frame: Axes, where: Path, chain: Chain, face: tupl
         upward += term("Shroud from bottom", (*path, "bottom"), shroud.bottom)
     # A full one, or one without a size of its own, reaches to the far edge of the face.
     right = across + term("Shroud width", (*path, "width"), shroud.width) if sized and shroud.width else at[0] + face[0]
-    top = upward + term("Shroud height", (*path, "height"), shroud.height) if sized and shroud.height else at[1] + face[1]
+    top = (
+        upward + term("Shroud height", (*path, "height"), shroud.height) if sized and shroud.height else at[1] + face[1]
+    )
     return [Body("shroud", "Shroud", "part", solid, (*path, "depth"), (across, upward, deep), (right, top, deep + own))]
 
 
@@ -170,18 +185,31 @@ def _fan(package: Package, fan: Fan, number: int, frame: Axes, chain: Chain) -> 
     start, far = (deep + own, deep + own + term(f"Fan {number} depth", (*where, "depth"), fan.depth))
     hub = (fan.hub_diameter.si if fan.hub_diameter else 0.3 * fan.diameter.si) / 2
     bodies = []
-    for key, name, radius, length in (("ring", "ring", fan.diameter.si / 2 + RIM, RING_SHARE * long), ("motor", "motor", hub, long)):
+    for key, name, radius, length in (
+        ("ring", "ring", fan.diameter.si / 2 + RIM, RING_SHARE * long),
+        ("motor", "motor", hub, long),
+    ):
         span = (-off - length, -off) if pusher else (depth + off, depth + off + length)
         sides = (across + size, upward + size) if key == "ring" else (across + middle, upward + middle)
         solid = frame.disc((fan.x.si, fan.y.si), radius, span)
         faces = (far, at[2]) if pusher else (start, far)
         bodies.append(
-            Body(f"{key}:{fan.id}", f"Fan {number} {name}", "fan", solid, (*where, "depth"), (*sides, faces[0]), (*sides, faces[1]))
+            Body(
+                f"{key}:{fan.id}",
+                f"Fan {number} {name}",
+                "fan",
+                solid,
+                (*where, "depth"),
+                (*sides, faces[0]),
+                (*sides, faces[1]),
+            )
         )
     return bodies
 
 
-def _covers(package: Package, frame: Axes, where: Path, at: tuple[Terms, Terms, Terms], face: tuple[Terms, Terms]) -> list[Body]:
+def _covers(
+    package: Package, frame: Axes, where: Path, at: tuple[Terms, Terms, Terms], face: tuple[Terms, Terms]
+) -> list[Body]:
     found = []
     for cover in package.coolers:
         if cover.stands != "ahead":
@@ -229,8 +257,13 @@ def hose_solids(route: Route, bore: float) -> tuple[Solid, ...]:
 
 
 def _moved_by(route: Route, solid: Solid) -> tuple[float, float]:
-    """How far a piece of hose moves at most with either end: what runs straight out of a neck goes with it, between them by its share."""
-    first, last = (np.array(route.corners[k]) for k in (1, -2)) if len(route.corners) > 3 else (np.array(route.corners[k]) for k in (0, -1))
+    """How far a piece of hose moves at most with either end: what runs straight out of a neck goes with it, between
+    them by its share."""
+    first, last = (
+        (np.array(route.corners[k]) for k in (1, -2))
+        if len(route.corners) > 3
+        else (np.array(route.corners[k]) for k in (0, -1))
+    )
     span = last - first
     long = float(span @ span) or 1.0
     half = np.array(solid.axes[2]) * solid.half[2]

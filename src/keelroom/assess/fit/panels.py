@@ -41,8 +41,10 @@ WORK_NOTES = (
 
 
 class PanelPlan(NamedTuple):
-    """One panel worked out. made: None for a strip; way: what it closes, None where it closes nothing; gap, free [m] of its foam, share
-    squeezed; foam_length [m]; frequency [Hz] its field swings at, 0 without sheet; faults: the field each is at, and its sentence; notes."""
+    """One panel worked out. made: None for a strip; way: what it closes, None where it closes nothing; gap, free [m]
+    of its foam, share
+    squeezed; foam_length [m]; frequency [Hz] its field swings at, 0 without sheet; faults: the field each is at, and
+    its sentence; notes."""
 
     panel: Panel
     name: str
@@ -71,7 +73,9 @@ def foam_for(gap: float) -> Quantity:
 
 def panel_name(panel: Panel) -> str:
     """What it is called."""
-    return panel.name or (f"{KIND_WORDS[panel.kind]}, {panel.closes}" if panel.closes in EDGES else KIND_WORDS[panel.kind])
+    return panel.name or (
+        f"{KIND_WORDS[panel.kind]}, {panel.closes}" if panel.closes in EDGES else KIND_WORDS[panel.kind]
+    )
 
 
 def panel_plans(build: Build, package: Package) -> tuple[PanelPlan, ...]:
@@ -90,7 +94,17 @@ def _planned(package: Parts, holes: tuple[AirHole, ...], own: Panel, way: AirWay
 
     def instead(stop: Stopped) -> PanelPlan:
         return PanelPlan(
-            own, panel_name(own), None, way, 0.0, 0.0, 0.0, 0.0, 0.0, (Fault("kind", fact("stopped", sentence=stop.sentence)),), ()
+            own,
+            panel_name(own),
+            None,
+            way,
+            0.0,
+            0.0,
+            0.0,
+            0.0,
+            0.0,
+            (Fault("kind", fact("stopped", sentence=stop.sentence)),),
+            (),
         )
 
     return alone(f"The panel “{panel_name(own)}”", (), lambda: _plan(package, holes, own, way), instead)
@@ -115,7 +129,9 @@ def _plan(package: Parts, holes: tuple[AirHole, ...], own: Panel, way: AirWay | 
         frequency = swings(_shape(own, length), METALS[own.metal])
         notes += _stiff(own, length, frequency)
         notes += _held(own, share, foam_length)
-    return PanelPlan(own, panel_name(own), made, way, length, gap, share, foam_length, frequency, tuple(faults), tuple(notes))
+    return PanelPlan(
+        own, panel_name(own), made, way, length, gap, share, foam_length, frequency, tuple(faults), tuple(notes)
+    )
 
 
 def _drawn(own: Panel, length: float, hole: tuple[tuple[float, float], bool]) -> PanelMade:
@@ -133,14 +149,23 @@ def _shape(own: Panel, length: float) -> Shape:
     """A panel as wanted."""
     far = own.far_length.si if own.kind == "duct" and own.far_length else length
     return Shape(
-        length, far, own.depth.si, Lip(own.front_lip.si, math.degrees(own.front_bend.si)), Lip(own.back_lip.si, math.degrees(own.back_bend.si)),
-        own.thickness.si, own.radius.si, Notch(own.notch_width.si, own.notch_depth.si, own.notch_at.si), Beading(own.bead.si, own.bead_end.si, own.beads == "across"),
-        Drilled(int(own.pins.si), own.pin_hole.si, "pin"), _bolts(own),
-    )  # fmt: skip
+        length,
+        far,
+        own.depth.si,
+        Lip(own.front_lip.si, math.degrees(own.front_bend.si)),
+        Lip(own.back_lip.si, math.degrees(own.back_bend.si)),
+        own.thickness.si,
+        own.radius.si,
+        Notch(own.notch_width.si, own.notch_depth.si, own.notch_at.si),
+        Beading(own.bead.si, own.bead_end.si, own.beads == "across"),
+        Drilled(int(own.pins.si), own.pin_hole.si, "pin"),
+        _bolts(own),
+    )
 
 
 def _closes(own: Panel, way: AirWay | None, long: tuple[float, float]) -> list[Fault]:
-    """Whether there is anything for it to close, and whether it does. long: its length, and with all others at the same place [m]"""
+    """Whether there is anything for it to close, and whether it does. long: its length, and with all others at the
+    same place [m]"""
     length, together = long
     if own.kind == "dam":
         return []
@@ -156,7 +181,13 @@ def _closes(own: Panel, way: AirWay | None, long: tuple[float, float]) -> list[F
     if own.kind in ("panel", "strip", "duct") and together < way.length - 5e-3:
         found.append(
             Fault(
-                "length", fact("leaves_open", open=(way.length - together, "length"), long=(length, "length"), gap=(way.length, "length"))
+                "length",
+                fact(
+                    "leaves_open",
+                    open=(way.length - together, "length"),
+                    long=(length, "length"),
+                    gap=(way.length, "length"),
+                ),
             )
         )
     return found
@@ -188,7 +219,12 @@ def _foam(own: Panel, gap: float, share: float) -> tuple[list[Fault], list[Fact]
     if own.foam is None:
         return [], [fact("no_foam", open=(BARE, "length"))] if own.kind != "strip" else []
     if share <= 0:
-        return [Fault("foam", fact("foam_thin", foam=(own.foam.si, "length"), gap=(gap, "length"), thick=(free_for(gap), "length")))], []
+        return [
+            Fault(
+                "foam",
+                fact("foam_thin", foam=(own.foam.si, "length"), gap=(gap, "length"), thick=(free_for(gap), "length")),
+            )
+        ], []
     if share < LEAST:
         return [], [fact("foam_loose", share=(share, "share"), thick=(free_for(gap), "length"))]
     if share > MOST:
@@ -231,5 +267,7 @@ def _held(own: Panel, share: float, foam_length: float) -> list[Fact]:
     notes = [fact("foam_pushes", force=(force, "force"))]
     if own.bolts.si < 1 and force > held:
         need = math.ceil(force / PIN_HOLDS)
-        notes.append(fact("pins_hold", pins=(own.pins.si, "count"), held=(held, "force"), need=need, bolt=BOLTS[own.bolt].name))
+        notes.append(
+            fact("pins_hold", pins=(own.pins.si, "count"), held=(held, "force"), need=need, bolt=BOLTS[own.bolt].name)
+        )
     return notes

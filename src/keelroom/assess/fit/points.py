@@ -1,4 +1,5 @@
-"""Every point a mount can go from or to: on the core and its tanks, shroud, fans, coolers, frames, neighbours and the chassis."""
+"""Every point a mount can go from or to: on the core and its tanks, shroud, fans, coolers, frames, neighbours and the
+chassis."""
 
 from __future__ import annotations
 
@@ -18,20 +19,32 @@ from keelroom.document.schema.survey import Faces, MountHole, Survey
 
 INSET = 0.03
 """[m] a core's mount holes lie in from its ends (common practice)."""
-STUDS = {"1": (0.7071, 0.7071, "upper right"), "2": (-0.7071, 0.7071, "upper left"), "3": (-0.7071, -0.7071, "lower left"), "4": (0.7071, -0.7071, "lower right")}  # fmt: skip
+STUDS = {
+    "1": (0.7071, 0.7071, "upper right"),
+    "2": (-0.7071, 0.7071, "upper left"),
+    "3": (-0.7071, -0.7071, "lower left"),
+    "4": (0.7071, -0.7071, "lower right"),
+}
 """studs of a fan's ring: across, up, words"""
 CORNERS = ("upper_left", "upper_right", "lower_left", "lower_right")
 SIDES: dict[str, tuple[int, int, Faces]] = {
-    "left": (0, -1, "side"), "right": (0, 1, "side"), "bottom": (1, -1, "up"), "top": (1, 1, "up"), "front": (2, -1, "front"), "rear": (2, 1, "front"),
-}  # fmt: skip
+    "left": (0, -1, "side"),
+    "right": (0, 1, "side"),
+    "bottom": (1, -1, "up"),
+    "top": (1, 1, "up"),
+    "front": (2, -1, "front"),
+    "rear": (2, 1, "front"),
+}
 """faces of a neighbour's box: axis, which way, how it looks"""
 NEW = "new"
 Sort = Literal["part", "hole", "stud", "new"]
 
 
 class Anchor(NamedTuple):
-    """A point of a mount. at [m] by the survey's datums; faces: which way its metal looks; sort: a hole of a part, a surveyed hole or
-    stud, a new hole; diameter [m] of what is there, 0 where it is made; behind [m] free behind it, None not measured; own: of the package."""
+    """A point of a mount. at [m] by the survey's datums; faces: which way its metal looks; sort: a hole of a part, a
+    surveyed hole or
+    stud, a new hole; diameter [m] of what is there, 0 where it is made; behind [m] free behind it, None not measured;
+    own: of the package."""
 
     key: str
     words: str
@@ -150,7 +163,11 @@ def chassis_points(survey: Survey, around: tuple[Body, ...]) -> dict[str, Anchor
         for side, (axis, way, faces) in SIDES.items():
             at = list(body.solid.centre)
             at[axis] += way * body.solid.reach(axis)
-            found.append(Anchor(f"neighbour:{ident}:{side}", f"{body.name}, {side}", (at[0], at[1], at[2]), faces, "part", own=False))
+            found.append(
+                Anchor(
+                    f"neighbour:{ident}:{side}", f"{body.name}, {side}", (at[0], at[1], at[2]), faces, "part", own=False
+                )
+            )
     return {anchor.key: anchor for anchor in found}
 
 
@@ -160,7 +177,14 @@ def _hole(hole: MountHole) -> Anchor | None:
     at = (hole.x.si, hole.y.si, hole.z.si)
     behind = hole.behind.si if hole.behind else None
     return Anchor(
-        f"hole:{hole.id}", hole.name or hole.id, at, hole.faces, "stud" if hole.stud else "hole", hole.diameter.si, behind, own=False
+        f"hole:{hole.id}",
+        hole.name or hole.id,
+        at,
+        hole.faces,
+        "stud" if hole.stud else "hole",
+        hole.diameter.si,
+        behind,
+        own=False,
     )
 
 

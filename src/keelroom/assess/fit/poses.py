@@ -23,7 +23,9 @@ STEPS = (5, 3, 3, 2)
 REFINED = 3
 ENOUGH = 0.004
 """[m] margin over what is wanted beyond which more is not worth moving for."""
-ROUND_ABOUT = np.array([(x, y, z, 0) for x in (-1, 0, 1) for y in (-1, 0, 1) for z in (-1, 0, 1)] + [(0, 0, 0, -1), (0, 0, 0, 1)], float)
+ROUND_ABOUT = np.array(
+    [(x, y, z, 0) for x in (-1, 0, 1) for y in (-1, 0, 1) for z in (-1, 0, 1)] + [(0, 0, 0, -1), (0, 0, 0, 1)], float
+)
 Reach = tuple[float, float, float, float]
 
 
@@ -45,16 +47,30 @@ def _scene(build: Build, reach: Reach) -> _Scene | None:
     package, survey = build.package, build.survey
     at = stand(survey, package)
     frame = np.array(leaned(at.lean))
-    bodies = [body for body in (*unmoved(survey, package), *moved_bodies(survey, package.moves, package.id)) if not body.unknown]
+    bodies = [
+        body
+        for body in (*unmoved(survey, package), *moved_bodies(survey, package.moves, package.id))
+        if not body.unknown
+    ]
     bodies += panel_edges(survey.opening, package.cuts, package.core)
     parts = [part for part in parts_of_package(survey, package) if part.sort != "hose"]
     wanted = wanted_gaps(build.gaps)
-    pairs = [(part, other, wanted[rule]) for part in parts for other in bodies if (rule := RULES.get((part.sort, other.sort)))]
+    pairs = [
+        (part, other, wanted[rule])
+        for part in parts
+        for other in bodies
+        if (rule := RULES.get((part.sort, other.sort)))
+    ]
     if not pairs:
         return None
     mine, theirs = stacked([part.solid for part, _, _ in pairs]), stacked([other.solid for _, other, _ in pairs])
-    # What no pose can bring near is left out: the longest slide, and the swing of a lean over the part's distance from its foot.
-    swing = 2 * reach[3] * np.sqrt(((mine.centre - np.array([at.x, at.y, at.z])) ** 2).sum(axis=1) + (mine.half**2).sum(axis=1))
+    # What no pose can bring near is left out: the longest slide, and the swing of a lean over the part's distance from
+    # its foot.
+    swing = (
+        2
+        * reach[3]
+        * np.sqrt(((mine.centre - np.array([at.x, at.y, at.z])) ** 2).sum(axis=1) + (mine.half**2).sum(axis=1))
+    )
     bound, _ = parted(mine, theirs)
     near = bound - np.array([want for _, _, want in pairs]) < math.hypot(*reach[:3]) + swing + ENOUGH
     if not near.any():
@@ -63,7 +79,12 @@ def _scene(build: Build, reach: Reach) -> _Scene | None:
     mine, theirs = chosen(mine, near), chosen(theirs, near)
     centre = (mine.centre - np.array([at.x, at.y, at.z])) @ frame.T
     own = mine._replace(centre=centre, axes=np.matmul(mine.axes, frame.T))
-    return _Scene(own, theirs, np.array([want for _, _, want in pairs]), np.array([other.sort == "panel" for _, other, _ in pairs]))
+    return _Scene(
+        own,
+        theirs,
+        np.array([want for _, _, want in pairs]),
+        np.array([other.sort == "panel" for _, other, _ in pairs]),
+    )
 
 
 def _margins(scene: _Scene, poses: Floats) -> Floats:

@@ -16,7 +16,19 @@ from keelroom.core.packaging.fixings import DRUMS_UNDER, FLOPPY, HAND
 from keelroom.core.packaging.joined import RING_LAP, Halves, Ring, half_patterns, join_faults, ring_pattern
 from keelroom.core.packaging.pattern import Hole, Mark, Pattern
 from keelroom.core.packaging.sheet import METALS, Beads, edge_sag, plate_frequency
-from keelroom.core.packaging.shroud import EDGE_TRIM, SIDES, WEB, Blank, Pan, PanMade, Trim, leak, pan, trim, trims_to_seat
+from keelroom.core.packaging.shroud import (
+    EDGE_TRIM,
+    SIDES,
+    WEB,
+    Blank,
+    Pan,
+    PanMade,
+    Trim,
+    leak,
+    pan,
+    trim,
+    trims_to_seat,
+)
 from keelroom.document.edits import Change
 from keelroom.document.quantity import from_si
 from keelroom.document.schema.package import Fan, Package
@@ -34,7 +46,8 @@ FLAP_RATIO = 2.0
 
 class TrimPlan(NamedTuple):
     """A bought shroud against this core. blank, seat [m]; ready: the cut to seat it; lines: what is cut now per side;
-    shift: how far [m] the trimmed shroud puts the fans right of and over the middle of the core; off: how far the fans of the document
+    shift: how far [m] the trimmed shroud puts the fans right of and over the middle of the core; off: how far the
+           fans of the document
     stand right of and over where it puts them; wrong: what cannot be, and the field it is at."""
 
     blank: Blank
@@ -92,7 +105,11 @@ def trim_plan(package: Package, pressure: float = IDLE_PRESSURE) -> TrimPlan | N
     put = laid(seat, cut)
     shift = (put[0] - seat[0] / 2, put[1] - seat[1] / 2)
     wanted = [(put[0] + x - size[0] / 2, put[1] + y - size[1] / 2) for x, y in places]
-    off = max(((disc.x - x, disc.y - y) for disc, (x, y) in zip(discs, wanted, strict=True)), key=lambda step: math.hypot(*step), default=(0.0, 0.0))  # fmt: skip
+    off = max(
+        ((disc.x - x, disc.y - y) for disc, (x, y) in zip(discs, wanted, strict=True)),
+        key=lambda step: math.hypot(*step),
+        default=(0.0, 0.0),
+    )
     wrong, notes = [Fault("trim_left", one) for one in now.faults], list(now.notes)
     if halves is not None:
         wrong += join_faults(halves, rings)
@@ -104,7 +121,19 @@ def trim_plan(package: Package, pressure: float = IDLE_PRESSURE) -> TrimPlan | N
     if depth + 1e-6 < INCH and discs:
         notes.append(fact("shroud_shallow", depth=(depth, "length")))
     proud = stands_proud(package)
-    return TrimPlan(blank, seat, ready, now, proud, leak(now.gap, pressure, AIR_DENSITY), shift, off, tuple(wrong), tuple(notes), halves)
+    return TrimPlan(
+        blank,
+        seat,
+        ready,
+        now,
+        proud,
+        leak(now.gap, pressure, AIR_DENSITY),
+        shift,
+        off,
+        tuple(wrong),
+        tuple(notes),
+        halves,
+    )
 
 
 def _shrouded(package: Parts) -> list[Fan]:
@@ -114,7 +143,8 @@ def _shrouded(package: Parts) -> list[Fan]:
 
 
 def _ring_places(package: Package, size: tuple[float, float], halves: Halves | None) -> list[Point]:
-    """Where the rings lie on the blank: one in the middle of each of two joined, else about its middle as the fans stand to each other."""
+    """Where the rings lie on the blank: one in the middle of each of two joined, else about its middle as the fans
+    stand to each other."""
     discs = [disc_of(fan) for fan in _shrouded(package)]
     if halves is not None and len(discs) == 2:
         return [(x, size[1] / 2) for x in halves.middles]
@@ -127,7 +157,10 @@ OPEN_SEAM = 1e-3
 
 
 def _join_notes(package: Package, halves: Halves) -> list[Fact]:
-    notes = [fact("two_made_one", width=(halves.width, "length"), trim=(halves.trim, "length")), fact(f"seam.{package.shroud.join_seal}")]
+    notes = [
+        fact("two_made_one", width=(halves.width, "length"), trim=(halves.trim, "length")),
+        fact(f"seam.{package.shroud.join_seal}"),
+    ]
     notes.append(fact("they_lap", lap=(halves.lap, "length")) if halves.lap > 0 else fact("edge_to_edge"))
     notes.append(fact("trial_fit"))
     return notes
@@ -146,9 +179,22 @@ def ring_of(package: Package) -> tuple[Pattern | None, tuple[Fact, ...], tuple[F
     largest = max(disc_of(fan).radius for fan in fans)
     ring = Ring(shroud.ring_opening.si, 2 * largest + 2 * RING_SLACK)
     sheet = METALS[shroud.metal]
-    pattern = ring_pattern(f"Adapter ring, {package.name}", ring, f"{sheet.name}, {fine_both(shroud.thickness.si)}", len(fans))
+    pattern = ring_pattern(
+        f"Adapter ring, {package.name}", ring, f"{sheet.name}, {fine_both(shroud.thickness.si)}", len(fans)
+    )
     if pattern is not None:
-        return pattern, (), (fact("ring_laps", opening=(ring.opening, "length"), wanted=(ring.wanted, "length"), lap=(RING_LAP, "length")),)
+        return (
+            pattern,
+            (),
+            (
+                fact(
+                    "ring_laps",
+                    opening=(ring.opening, "length"),
+                    wanted=(ring.wanted, "length"),
+                    lap=(RING_LAP, "length"),
+                ),
+            ),
+        )
     high = shroud.blank_height.si if shroud.blank_height else seat_of(package)[1]
     web = high / 2 - ring.wanted / 2
     if web < WEB:
@@ -165,7 +211,11 @@ def ring_of(package: Package) -> tuple[Pattern | None, tuple[Fact, ...], tuple[F
             ),
             (),
         )
-    return None, (), (fact("opening_cut", opening=(ring.opening, "length"), wanted=(ring.wanted, "length"), web=(web, "length")),)
+    return (
+        None,
+        (),
+        (fact("opening_cut", opening=(ring.opening, "length"), wanted=(ring.wanted, "length"), web=(web, "length")),),
+    )
 
 
 def _bolt_holes(size: tuple[float, float], inset: float) -> tuple[tuple[float, float, float], ...]:
@@ -173,9 +223,15 @@ def _bolt_holes(size: tuple[float, float], inset: float) -> tuple[tuple[float, f
     return tuple((x, y, BOLT_HOLE) for y in (inset, size[1] - inset) for x in (inset, size[0] - inset))
 
 
-def _struts(size: tuple[float, float], rings: tuple[tuple[float, float, float], ...]) -> tuple[tuple[Point, Point], ...]:
+def _struts(
+    size: tuple[float, float], rings: tuple[tuple[float, float, float], ...]
+) -> tuple[tuple[Point, Point], ...]:
     """Motor struts run from each ring up and down to the flange."""
-    return tuple(((x, y + sign * radius), (x, size[1] - 1e-3 if sign > 0 else 1e-3)) for x, y, radius in rings for sign in (1, -1))
+    return tuple(
+        ((x, y + sign * radius), (x, size[1] - 1e-3 if sign > 0 else 1e-3))
+        for x, y, radius in rings
+        for sign in (1, -1)
+    )
 
 
 def laid(seat: tuple[float, float], cut: dict[str, float]) -> tuple[float, float]:
@@ -199,7 +255,9 @@ def onto_rings(package: Package, plan: TrimPlan, put: tuple[float, float], syste
         ):
             to = middle + at - whole / 2
             if abs(to - now) > 1e-6:
-                changes.append(Change(("packages", package.id, "fans", fan.id, axis), from_si(to, "length", system, "derived")))
+                changes.append(
+                    Change(("packages", package.id, "fans", fan.id, axis), from_si(to, "length", system, "derived"))
+                )
     return tuple(changes)
 
 
@@ -212,9 +270,16 @@ def pan_of(package: Parts) -> Pan | None:
     left, bottom, wide, high = place
     rings = tuple((disc.x - left, disc.y - bottom, 2 * disc.radius + 2 * RING_SLACK) for disc in map(disc_of, fans))
     return Pan(
-        wide, high, shroud.depth.si, shroud.flange.si, shroud.thickness.si, shroud.bend_radius.si, rings,
-        _flaps((wide, high), rings, shroud.flap_area.si), _plain(package),
-    )  # fmt: skip
+        wide,
+        high,
+        shroud.depth.si,
+        shroud.flange.si,
+        shroud.thickness.si,
+        shroud.bend_radius.si,
+        rings,
+        _flaps((wide, high), rings, shroud.flap_area.si),
+        _plain(package),
+    )
 
 
 def _plain(package: Parts) -> tuple[bool, bool]:
@@ -238,7 +303,8 @@ def _on_tanks(package: Parts, body: Pan) -> list[Fact]:
 def _flaps(
     size: tuple[float, float], rings: tuple[tuple[float, float, float], ...], area: float
 ) -> tuple[tuple[float, float, float, float], ...]:
-    """Openings for the flaps where no fan is: up to four alike, in the corners, twice as high as wide where there is room."""
+    """Openings for the flaps where no fan is: up to four alike, in the corners, twice as high as wide where there is
+    room."""
     if area <= 0:
         return ()
     each = area / 4
@@ -281,7 +347,9 @@ def _pan_plan(package: Parts, name: str) -> PanPlan | None:
     notes = list(made.warnings)
     if frequency < DRUMS_UNDER:
         code = "drums_pan.beaded" if shroud.bead.si else "drums_pan"
-        notes.append(fact(code, frequency=(frequency, "number"), under=(DRUMS_UNDER, "number"), bead=(INCH / 4, "length")))
+        notes.append(
+            fact(code, frequency=(frequency, "number"), under=(DRUMS_UNDER, "number"), bead=(INCH / 4, "length"))
+        )
     if sag > FLOPPY:
         notes.append(fact("floppy_pan", sag=(sag, "length")))
     if shroud.flap_area.si > 0 and not body.flaps:

@@ -44,7 +44,9 @@ def _turning(survey: Survey, item: Turning) -> Body:
     name = item.name or item.id
     sideways = term("Engine rock sideways", ("survey", "engine", "rock_sideways"), engine.rock_sideways)
     across, upward = (
-        term(f"{name} {words}", (*where, axis), value) + term(f"{name} diameter", (*where, "diameter"), item.diameter, RADIUS) + sideways
+        term(f"{name} {words}", (*where, axis), value)
+        + term(f"{name} diameter", (*where, "diameter"), item.diameter, RADIUS)
+        + sideways
         for words, axis, value in (("from left", "x", item.x), ("from bottom", "y", item.y))
     )
     deep = term(f"{name} depth", (*where, "depth"), item.depth) + term(
@@ -52,7 +54,16 @@ def _turning(survey: Survey, item: Turning) -> Body:
     )
     unknown = None in (item.x, item.y, item.diameter, item.depth)
     solid = Solid(centre, (radius + sway, radius + sway, TURNING_THICK / 2), round=True)
-    return Body(f"turning:{item.id}", name, "turning", solid, (*where, "depth"), (across, upward, deep), (across, upward, deep), unknown)
+    return Body(
+        f"turning:{item.id}",
+        name,
+        "turning",
+        solid,
+        (*where, "depth"),
+        (across, upward, deep),
+        (across, upward, deep),
+        unknown,
+    )
 
 
 ALONG = {
@@ -110,7 +121,8 @@ HOOD_THICK = 0.02
 
 
 def hood_line(survey: Survey) -> tuple[tuple[float, float], tuple[float, float]] | None:
-    """The hood's underside as two points (z, y), ahead of the plane and far behind it; None where nothing is measured."""
+    """The hood's underside as two points (z, y), ahead of the plane and far behind it; None where nothing is
+    measured."""
     hood = survey.hood
     if hood.front is None and hood.back is None:
         return None
@@ -141,7 +153,16 @@ def _hood(survey: Survey) -> list[Body]:
     # Between two readings the line is off by no more than the worse of them.
     read = tuple(sorted(read, key=lambda item: -item.tolerance)[:1])
     return [
-        Body("hood", "Hood", "hood", solid, ("survey", "hood", "front"), ((), (), read), ((), (), read), None in (hood.front, hood.back))
+        Body(
+            "hood",
+            "Hood",
+            "hood",
+            solid,
+            ("survey", "hood", "front"),
+            ((), (), read),
+            ((), (), read),
+            None in (hood.front, hood.back),
+        )
     ]
 
 
@@ -199,14 +220,18 @@ def panel_edges(opening: Opening, cuts: tuple[Cut, ...], core: Core) -> tuple[Bo
 
 
 def _edge_terms(opening: Opening, number: int, along_edge: tuple[float, float]) -> Terms:
-    """What an edge of the opening depends on, across itself. The left and the lower edge of a rectangle are the datums: nothing.
+    """What an edge of the opening depends on, across itself. The left and the lower edge of a rectangle are the
+    datums: nothing.
 
     along_edge : how much of the edge runs across and up; a corner's reading moves it only square to itself
     """
     where: Path = ("survey", "opening")
     if not opening.corners:
         side = ("bottom", "right", "top", "left")[number]
-        sized = {"right": ("Opening width", "width", opening.width), "top": ("Opening height", "height", opening.height)}.get(side)
+        sized = {
+            "right": ("Opening width", "width", opening.width),
+            "top": ("Opening height", "height", opening.height),
+        }.get(side)
         return term(sized[0], (*where, sized[1]), sized[2]) if sized else ()
     ends = (opening.corners[number], opening.corners[(number + 1) % len(opening.corners)])
     return tuple(

@@ -27,8 +27,11 @@ Parts = Package | AirParts
 
 
 def air_parts(package: Package) -> AirParts:
-    """One object however often the package is moved, cut for or bracketed, so that stages made of it are found again."""
-    return _parts(package.core, package.fans, package.shroud, package.sealing, package.panels, package.coolers, package.remote)
+    """One object however often the package is moved, cut for or bracketed, so that stages made of it are found
+    again."""
+    return _parts(
+        package.core, package.fans, package.shroud, package.sealing, package.panels, package.coolers, package.remote
+    )
 
 
 @by_identity(64)

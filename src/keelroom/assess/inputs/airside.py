@@ -38,9 +38,13 @@ OVER_TANK = 0.5
 
 
 FLAPS_OPEN = {
-    (False, "away"): (1.0, 0.0), (False, "toward"): (0.0, 1.0), (True, "away"): (1.0, 1.0), (True, "toward"): (1.0, 1.0),
-}  # fmt: skip
-"""Whether flaps let air out of the shroud, and back into it, by whether they hang upside down and which way they open."""
+    (False, "away"): (1.0, 0.0),
+    (False, "toward"): (0.0, 1.0),
+    (True, "away"): (1.0, 1.0),
+    (True, "toward"): (1.0, 1.0),
+}
+"""Whether flaps let air out of the shroud, and back into it, by whether they hang upside down and which way they
+open."""
 
 
 class FanSet(NamedTuple):
@@ -90,7 +94,9 @@ def placed_on_face(package: Parts, item: Shroud | Cooler) -> Rectangle:
 def disc_of(fan: Fan) -> Disc:
     """The fan's disc on the face."""
     diameter = fan.diameter.si if fan.diameter else 0.3
-    return Disc(fan.x.si, fan.y.si, diameter / 2, min(fan.hub_diameter.si if fan.hub_diameter else 0.0, 0.8 * diameter) / 2)
+    return Disc(
+        fan.x.si, fan.y.si, diameter / 2, min(fan.hub_diameter.si if fan.hub_diameter else 0.0, 0.8 * diameter) / 2
+    )
 
 
 def in_shroud(package: Parts, fan: Fan) -> bool:
@@ -104,7 +110,8 @@ def in_shroud(package: Parts, fan: Fan) -> bool:
 
 @by_identity(64)
 def zones_of(package: Parts) -> tuple[tuple[Zone, ...], tuple[int, ...]]:
-    """The zones of a package and the node each fan breathes from: shrouded fans share one, or have one each where divided."""
+    """The zones of a package and the node each fan breathes from: shrouded fans share one, or have one each where
+    divided."""
     shroud, rectangle = package.shroud, shroud_rectangle(package)
     fans = package.fans[:MOST_FANS]
     shrouded = [fan for fan in fans if in_shroud(package, fan)]
@@ -133,7 +140,9 @@ def air_side(build: Build, package: Package) -> AirSide:
 
 
 @by_identity(64)
-def _air_side(vehicle: Vehicle, ac_fitted: bool, opening: Outline | None, holes: tuple[AirHole, ...], package: Parts) -> AirSide:
+def _air_side(
+    vehicle: Vehicle, ac_fitted: bool, opening: Outline | None, holes: tuple[AirHole, ...], package: Parts
+) -> AirSide:
     zones, fan_zone = zones_of(package)
     covers = ahead_of_core(package, ac_fitted)
     rectangles = tuple(cover_rectangle(package, cover) for cover in covers)
@@ -162,10 +171,14 @@ def _network(
 ) -> Network:
     zones, fan_zone, covers = parts
     vehicle, holes = car
-    loss = classes.corner + classes.covered @ np.array([cover.loss.si for cover in covers]) if covers else classes.corner
+    loss = (
+        classes.corner + classes.covered @ np.array([cover.loss.si for cover in covers]) if covers else classes.corner
+    )
     shares = _shroud_shares(zones)
     leak, flaps = _shroud_areas(package)
-    round_fan = [2 * np.pi * (z.discs[0].radius + z.gap) * z.gap * SPILL_LEAK if z.rectangle is None else 0.0 for z in zones]
+    round_fan = [
+        2 * np.pi * (z.discs[0].radius + z.gap) * z.gap * SPILL_LEAK if z.rectangle is None else 0.0 for z in zones
+    ]
     # Where there is no fan at all a stand-in zone keeps the arrays' shape; nothing flows in it.
     empty = not zones
     inlet, outlet, ram, behind = _openings(vehicle, package)
@@ -175,13 +188,17 @@ def _network(
         bypass_area=np.array(open_area(package, holes)),
         area=classes.area,
         loss=np.asarray(loss, float),
-        leak_area=np.array([share * leak + spill for share, spill in zip(shares, round_fan, strict=True)] + [0.0] * empty),
+        leak_area=np.array(
+            [share * leak + spill for share, spill in zip(shares, round_fan, strict=True)] + [0.0] * empty
+        ),
         flap_area=np.array([share * flaps for share in shares] + [0.0] * empty),
         flaps_open=np.array(FLAPS_OPEN[package.shroud.flap_hinge == "bottom", package.shroud.flap_way]),
         ram=np.array(ram),
         base=np.array(behind),
         pushes=fans.pushes,
-        incidence=incidence(classes.front, classes.rear, fan_zone or (2,), tuple(zone.pusher for zone in zones) or (False,)),
+        incidence=incidence(
+            classes.front, classes.rear, fan_zone or (2,), tuple(zone.pusher for zone in zones) or (False,)
+        ),
     )
 
 
@@ -199,7 +216,9 @@ def _shroud_areas(package: Parts) -> tuple[float, float]:
     rectangle, shroud = shroud_rectangle(package), package.shroud
     if rectangle is None:
         return 0.0, 0.0
-    return 2 * (rectangle[2] + rectangle[3]) * (shroud.edge_gap.si + stands_proud(package)) + shroud.hole_area.si, shroud.flap_area.si
+    return 2 * (rectangle[2] + rectangle[3]) * (
+        shroud.edge_gap.si + stands_proud(package)
+    ) + shroud.hole_area.si, shroud.flap_area.si
 
 
 def halves_of(package: Parts) -> Halves | None:
@@ -240,7 +259,9 @@ def _fan_set(package: Parts) -> FanSet:
     return FanSet(
         curve=stack(curves or [no_fan()]),
         power=np.array([0.0 if fan.motor == "engine" else power_of(fan) for fan in fans] + empty),
-        rated_voltage=np.array([label.voltage if (label := fan_rating(fan)) else _si(fan.rated_voltage) for fan in fans] + empty),
+        rated_voltage=np.array(
+            [label.voltage if (label := fan_rating(fan)) else _si(fan.rated_voltage) for fan in fans] + empty
+        ),
         brushless=np.array([float(fan.motor == "brushless") for fan in fans] + [0.0 for _ in empty]),
         runs=np.array([float(fan.runs) for fan in fans] + [0.0 for _ in empty]),
         pushes=np.array([float(fan.mount == "pusher") for fan in fans] + [0.0 for _ in empty]),
@@ -252,7 +273,8 @@ def _fan_set(package: Parts) -> FanSet:
 
 
 def power_of(fan: Fan) -> float:
-    """The motor's rated watts, by its label, or what its shaft takes; 1 where too little of it is known, which `needs_of` catches."""
+    """The motor's rated watts, by its label, or what its shaft takes; 1 where too little of it is known, which
+    `needs_of` catches."""
     if fan.motor == "engine":
         return _si(fan.drag)
     label = fan_rating(fan)
@@ -264,7 +286,8 @@ def _si(value: Quantity | None) -> float:
 
 
 def _placed_curve(package: Parts, fan: Fan, curve: FanCurve) -> FanCurve:
-    """The curve as fitted: less for a blade run backwards, and for the part of the disc that lies over a tank or past the face."""
+    """The curve as fitted: less for a blade run backwards, and for the part of the disc that lies over a tank or past
+    the face."""
     flow = pressure = 1.0
     if fan.reversed_blade:
         flow, pressure = fan.reversed_share.si, fan.reversed_share.si**2

@@ -1,4 +1,5 @@
-"""Which duty case stands for what: the one place that says what standing is, and which case is the idle, the road and the grade."""
+"""Which duty case stands for what: the one place that says what standing is, and which case is the idle, the road and
+the grade."""
 
 from __future__ import annotations
 

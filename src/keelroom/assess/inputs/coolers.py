@@ -19,18 +19,24 @@ from keelroom.document.schema.coolers import Cooler, CoolerKind
 from keelroom.errors import InputError
 
 FLUID_OF: dict[CoolerKind, str] = {
-    "condenser": "refrigerant", "gearbox_cooler": "gearbox", "oil_cooler": "oil", "steering_cooler": "steering",
-    "charge_cooler": "charge", "water_charge_cooler": "charge",
-}  # fmt: skip
+    "condenser": "refrigerant",
+    "gearbox_cooler": "gearbox",
+    "oil_cooler": "oil",
+    "steering_cooler": "steering",
+    "charge_cooler": "charge",
+    "water_charge_cooler": "charge",
+}
 FLUIDS = ("gearbox", "oil", "charge", "refrigerant", "steering")
 AIR_SHARE = {"tube_fin": 0.75, "plate_fin": 0.65, "stacked_plate": 0.6}
-"""Share of a cooler's resistance on its air side, by how it is made (common practice: oil is the other half, and worse when cold)."""
+"""Share of a cooler's resistance on its air side, by how it is made (common practice: oil is the other half, and
+worse when cold)."""
 CONDENSING_AIR_SHARE, CHARGE_AIR_SHARE = 0.85, 0.6
 """The same where the refrigerant condenses, and where air is on both sides (common practice)."""
 TANK = 120.0
 """[W/K] a gearbox cooler in the core's tank hands over (common practice: 6 to 8 kW at 60 K)."""
 RATED_OIL, OIL_LEAD = 0.11, 18.0
-"""Heat into the oil over rated power, and the kelvin the oil then runs over the coolant without a cooler (common practice: 10 to 20)."""
+"""Heat into the oil over rated power, and the kelvin the oil then runs over the coolant without a cooler (common
+practice: 10 to 20)."""
 DERATE, HUB = 0.95, 0.45
 """Credible share of a small fan's rating, and its hub over its diameter (common practice)."""
 REVERSED = 0.55
@@ -38,9 +44,11 @@ REVERSED = 0.55
 
 
 class Spot(NamedTuple):
-    """What standing somewhere means for a cooler's air. pressed, drawn: pressure coefficients where its air comes in and goes out;
+    """What standing somewhere means for a cooler's air. pressed, drawn: pressure coefficients where its air comes in
+    and goes out;
 
-    doubt of the difference; from_bay, into_bay: whether it breathes the bay's air and gives its own there;  words: what the place is
+    doubt of the difference; from_bay, into_bay: whether it breathes the bay's air and gives its own there;  words:
+    what the place is
     """
 
     pressed: float
@@ -78,7 +86,13 @@ def ahead_of_core(package: Parts, ac_fitted: bool) -> tuple[Cooler, ...]:
 def size_of(cooler: Cooler, face: tuple[float, float]) -> tuple[float, float]:
     """Width and height [m] of its face; ahead of the core without sizes of its own it reaches to the far edges."""
     wide = cooler.width.si if cooler.width else max(face[0] - cooler.left.si, 0.0) if cooler.stands == "ahead" else 0.28
-    high = cooler.height.si if cooler.height else max(face[1] - cooler.bottom.si, 0.0) if cooler.stands == "ahead" else 0.15
+    high = (
+        cooler.height.si
+        if cooler.height
+        else max(face[1] - cooler.bottom.si, 0.0)
+        if cooler.stands == "ahead"
+        else 0.15
+    )
     return wide, high
 
 
@@ -88,12 +102,18 @@ def out_area(cooler: Cooler, size: tuple[float, float]) -> float:
 
 
 def coolers_of(
-    car: tuple[Engine, Vehicle, Any, Any], there: tuple[Cooler, ...], face: tuple[float, float], classes: tuple[Floats, Floats]
+    car: tuple[Engine, Vehicle, Any, Any],
+    there: tuple[Cooler, ...],
+    face: tuple[float, float],
+    classes: tuple[Floats, Floats],
 ) -> Coolers:
     """Coolers in core terms. classes: areas (K,) and covered (K, C) of those ahead, which come first."""
     areas, covered = classes
     count = max(len(there), 1)
-    table = {name: np.zeros(count) for name in (*FLUIDS, "water", "ahead", "after_tank", "into_bay", "from_bay", "from_core", "area")}
+    table = {
+        name: np.zeros(count)
+        for name in (*FLUIDS, "water", "ahead", "after_tank", "into_bay", "from_bay", "from_core", "area")
+    }
     table |= {"conductance": np.ones(count), "air_share": np.ones(count), "opens": np.full(count, NEVER)}
     under = np.zeros((len(areas), count))
     under[:, : covered.shape[1]] = covered[:, :count]
@@ -105,27 +125,42 @@ def coolers_of(
         table["water"][k] = cooler.kind == "water_charge_cooler"
         table["conductance"][k] = cooler.conductance.si
         table["air_share"][k] = (
-            CONDENSING_AIR_SHARE if fluid == "refrigerant" else CHARGE_AIR_SHARE if fluid == "charge" else AIR_SHARE[cooler.make]
+            CONDENSING_AIR_SHARE
+            if fluid == "refrigerant"
+            else CHARGE_AIR_SHARE
+            if fluid == "charge"
+            else AIR_SHARE[cooler.make]
         )
         table["ahead"][k], table["after_tank"][k] = ahead, cooler.after_tank
         table["opens"][k] = cooler.opens.si if cooler.opens else NEVER
         table["into_bay"][k], table["from_bay"][k] = spot.into_bay, spot.from_bay
-        table["from_core"][k] = min(size[0] * size[1] / max(face[0] * face[1], 1e-9), 1.0) if cooler.stands == "behind" else 0.0
+        table["from_core"][k] = (
+            min(size[0] * size[1] / max(face[0] * face[1], 1e-9), 1.0) if cooler.stands == "behind" else 0.0
+        )
         table["area"][k] = float(areas @ under[:, k]) if ahead else size[0] * size[1]
     engine, vehicle, *_ = car
     automatic = vehicle.gearbox == "automatic"
     power = engine.power.si if engine.power else 1.0
     return Coolers(
-        **table, covered=under, upstream=_upstream(there, areas, under),
+        **table,
+        covered=under,
+        upstream=_upstream(there, areas, under),
         tank=np.array(TANK if automatic and vehicle.in_tank_cooler else 0.0),
         oil_to_block=np.array(RATED_OIL * power / OIL_LEAD),
-    )  # fmt: skip
+    )
 
 
 ORDER: tuple[CoolerKind, ...] = (
-    "screen", "charge_cooler", "water_charge_cooler", "oil_cooler", "steering_cooler", "gearbox_cooler", "condenser",
-)  # fmt: skip
-"""Front to back, where coolers stand as far ahead of the core as each other (common practice: what must be coolest breathes first)."""
+    "screen",
+    "charge_cooler",
+    "water_charge_cooler",
+    "oil_cooler",
+    "steering_cooler",
+    "gearbox_cooler",
+    "condenser",
+)
+"""Front to back, where coolers stand as far ahead of the core as each other (common practice: what must be coolest
+breathes first)."""
 
 
 def breathes_after(cooler: Cooler, other: Cooler) -> bool:
@@ -149,7 +184,8 @@ def _upstream(there: tuple[Cooler, ...], areas: Floats, under: Floats) -> Floats
 
 
 def own_air(cooler: Cooler, face: tuple[float, float], road: tuple[float, float], volts: float) -> float:
-    """Air [kg/s] through a cooler away from the core; 0 ahead of it or behind it. road: speed met [m/s], density [kg/m3]; volts at its fans.
+    """Air [kg/s] through a cooler away from the core; 0 ahead of it or behind it. road: speed met [m/s], density
+    [kg/m3]; volts at its fans.
 
     Raises InputError where its resistance is none, SolveError where its air does not balance.
     """
@@ -158,12 +194,16 @@ def own_air(cooler: Cooler, face: tuple[float, float], road: tuple[float, float]
     size, spot = size_of(cooler, face), SPOTS[cooler.stands]
     area, loss = size[0] * size[1], cooler.loss.si + cooler.guard.si
     if loss < LEAST_LOSS:
-        why = f"its resistance with its guard’s is {loss:g}, and the law of its own air holds from {LEAST_LOSS:g} dynamic heads on"
+        why = (
+            f"its resistance with its guard’s is {loss:g}, and the law of its own air holds from {LEAST_LOSS:g} "
+            "dynamic heads on"
+        )
         raise InputError("own_air", why, path=("coolers", cooler.id, "loss"))
     opening = cooler.opening.si if cooler.opening else area
     speed = float(motor_speed(np.array(volts), np.array(cooler.fan_voltage.si), np.array(0.0))) if volts > 0 else 0.0
     shape = (opening, area, out_area(cooler, size), loss, spot.pressed, spot.drawn)
-    # Fan, ram and losses all go with the density: the volume does not, so that the weather need not be solved for again.
+    # Fan, ram and losses all go with the density: the volume does not, so that the weather need not be solved for
+    # again.
     return road[1] * _own_volume(shape, _fan_of(cooler), road[0], speed)
 
 
@@ -171,7 +211,8 @@ FanOf = tuple[float, float, float, str, float, float]
 
 
 def _fan_of(cooler: Cooler) -> FanOf | None:
-    """How many, free-air flow, watts, blade, annulus and the share of its flow it keeps; None without one whose figures are known."""
+    """How many, free-air flow, watts, blade, annulus and the share of its flow it keeps; None without one whose
+    figures are known."""
     if cooler.fans.si < 1 or cooler.fan_flow is None or cooler.fan_power is None or cooler.fan_diameter is None:
         return None
     annulus = np.pi / 4 * cooler.fan_diameter.si**2 * (1 - HUB**2)
@@ -198,4 +239,7 @@ def _own_volume(shape: tuple[float, ...], fan: FanOf | None, road: float, speed:
     opening, area, out, loss, pressed, drawn = (np.array([value]) for value in shape)
     curve = stack([stack([_curve_of(fan) if fan else no_fan()])])
     path = OwnPath(opening, area, out, loss, curve, np.array([fan[0] if fan else 1.0]), pressed, drawn)
-    return abs(float(own_flow(path, np.array([road]), np.array([speed]), np.array([REFERENCE_DENSITY]))[0])) / REFERENCE_DENSITY
+    return (
+        abs(float(own_flow(path, np.array([road]), np.array([speed]), np.array([REFERENCE_DENSITY]))[0]))
+        / REFERENCE_DENSITY
+    )

@@ -16,8 +16,10 @@ class Demand(NamedTuple):
     """One moment.
 
     speed [m/s] of the road, 0 where it stands;  grade : rise over run;  towed [kg];  rpm [1/min] of the engine
-    ambient [degC] outdoors;  full_power : all the engine has;  ac : the A/C is on;  in_gear : an automatic that is in a gear while it stands
-    stops_per_metre : starts and stops on the way;  air_speed [m/s] of the air met, where the car stands in wind; the road's where None
+    ambient [degC] outdoors;  full_power : all the engine has;  ac : the A/C is on;  in_gear : an automatic that is in
+    a gear while it stands
+    stops_per_metre : starts and stops on the way;  air_speed [m/s] of the air met, where the car stands in wind; the
+                      road's where None
     """
 
     speed: float
@@ -49,7 +51,8 @@ class Demand(NamedTuple):
 
 @by_identity(64)
 def demand_of(brief: Brief, case: DutyCase) -> Demand:
-    """What a duty case asks; the hottest day of the brief where it names none, 1 °C where nobody did, which `needs_of` catches."""
+    """What a duty case asks; the hottest day of the brief where it names none, 1 °C where nobody did, which
+    `needs_of` catches."""
     ambient = case.ambient or brief.climate.ambient
     idles = case.demand == "idle"
     return Demand(

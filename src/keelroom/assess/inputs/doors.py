@@ -1,7 +1,10 @@
-"""The doors of the laws: what a law is given is held against the range it holds over, before anything is worked out by it.
+"""The doors of the laws: what a law is given is held against the range it holds over, before anything is worked out
+by it.
 
-Outside such a range a law has no meaning: a logarithm of less than nothing, a slope of nothing, a speed no engine turns. What stands
-outside stops the duty cases that need the law, with one sentence that names the law, its range and the entry that is likeliest to be
+Outside such a range a law has no meaning: a logarithm of less than nothing, a slope of nothing, a speed no engine
+turns. What stands
+outside stops the duty cases that need the law, with one sentence that names the law, its range and the entry that is
+likeliest to be
 the cause. What a law still answers but nobody has tested (the limits of a correlation's data) is no stop but a finding.
 """
 
@@ -28,15 +31,28 @@ from keelroom.facts import raised
 from keelroom.units import both
 
 USUAL: dict[tuple[str, str], float] = {
-    ("Vehicle", "mass"): 1600.0, ("Engine", "displacement"): 3.5e-3, ("Engine", "power"): 150e3, ("Engine", "power_rpm"): 90.0,
-    ("Engine", "pump_flow"): 3.5e-3, ("Core", "face_width"): 0.6, ("Core", "face_height"): 0.42, ("Core", "depth"): 0.045,
-    ("Core", "fin_density"): 600.0, ("Fan", "diameter"): 0.36, ("Fan", "free_air_flow"): 0.8, ("Fan", "power"): 180.0,
-    ("Fan", "rated_current"): 14.0, ("Accessories", "idle_voltage"): 13.6, ("Accessories", "road_voltage"): 14.2,
+    ("Vehicle", "mass"): 1600.0,
+    ("Engine", "displacement"): 3.5e-3,
+    ("Engine", "power"): 150e3,
+    ("Engine", "power_rpm"): 90.0,
+    ("Engine", "pump_flow"): 3.5e-3,
+    ("Core", "face_width"): 0.6,
+    ("Core", "face_height"): 0.42,
+    ("Core", "depth"): 0.045,
+    ("Core", "fin_density"): 600.0,
+    ("Fan", "diameter"): 0.36,
+    ("Fan", "free_air_flow"): 0.8,
+    ("Fan", "power"): 180.0,
+    ("Fan", "rated_current"): 14.0,
+    ("Accessories", "idle_voltage"): 13.6,
+    ("Accessories", "road_voltage"): 14.2,
     ("DutyCase", "rpm"): 35.0,
-}  # fmt: skip
-"""SI values of what the schema has no usual value for (common practice): they only tell which entry is farthest from usual."""
+}
+"""SI values of what the schema has no usual value for (common practice): they only tell which entry is farthest from
+usual."""
 FAR = math.log(4.0)
-"""How far from usual an entry stands before it is named: four times as much, or a quarter; warmer or colder by KELVIN_FAR."""
+"""How far from usual an entry stands before it is named: four times as much, or a quarter; warmer or colder by
+KELVIN_FAR."""
 KELVIN_FAR, NOUGHT = 55.0, math.log(30.0)
 NAMED = 2
 """Entries named beside a stop."""
@@ -58,7 +74,8 @@ class Met(NamedTuple):
 
 
 class Door(NamedTuple):
-    """A law's door. law: in words, with whose it is;  what: the quantity it is given;  kind: of that; low, high: where the law holds."""
+    """A law's door. law: in words, with whose it is;  what: the quantity it is given;  kind: of that; low, high:
+    where the law holds."""
 
     law: str
     what: str
@@ -114,7 +131,13 @@ def _volts(build: Build, package: Package, case: DutyCase) -> Iterator[Met]:
 
 
 DOORS = (
-    Door("the friction of louvered fins (Chang, Hsu, Lin and Wang)", "fin thickness over fin pitch", "number", *FIN_SHARE, _fins),
+    Door(
+        "the friction of louvered fins (Chang, Hsu, Lin and Wang)",
+        "fin thickness over fin pitch",
+        "number",
+        *FIN_SHARE,
+        _fins,
+    ),
     Door("engine friction (Heywood)", "the engine’s speed", "turning speed", *ENGINE_SPEEDS, _engine),
     Door("engine friction (Heywood)", "the displacement", "displacement", *DISPLACEMENTS, _size),
     Door("the pump’s law of speed", "the pump’s speed over that of its rated flow", "number", *PUMP_SPEEDS, _pump),
@@ -123,7 +146,8 @@ DOORS = (
 
 
 def stop_at_doors(build: Build, package: Package, case: DutyCase) -> Stopped | None:
-    """The first law a duty case would leave, None where it leaves none. Reads what is there: what is missing is a need."""
+    """The first law a duty case would leave, None where it leaves none. Reads what is there: what is missing is a
+    need."""
     for door in DOORS:
         for met in door.met(build, package, case):
             if not door.low <= met.value <= door.high:
@@ -148,8 +172,14 @@ def oddest(build: Build, package: Package, case: DutyCase) -> tuple[Odd, ...]:
     """The entries farthest from usual of all a duty case is made of; none where nothing is far."""
     where = ("packages", package.id)
     parts: list[tuple[BaseModel, Path]] = [
-        *((getattr(build.brief, name), ("brief", name)) for name in ("vehicle", "engine", "accessories", "climate", "cooling")),
-        *((getattr(package, name), (*where, name)) for name in ("core", "shroud", "control", "loop", "coolant", "remote")),
+        *(
+            (getattr(build.brief, name), ("brief", name))
+            for name in ("vehicle", "engine", "accessories", "climate", "cooling")
+        ),
+        *(
+            (getattr(package, name), (*where, name))
+            for name in ("core", "shroud", "control", "loop", "coolant", "remote")
+        ),
         *((fan, (*where, "fans", fan.id)) for fan in package.fans),
         *((cooler, (*where, "coolers", cooler.id)) for cooler in package.coolers),
         *((circuit, (*where, "circuits", circuit.id)) for circuit in package.circuits),
@@ -157,7 +187,10 @@ def oddest(build: Build, package: Package, case: DutyCase) -> tuple[Odd, ...]:
         (case, ("duty_cases", case.id)),
     ]
     found = [
-        odd for section, path in parts for at, _, _ in measured_fields(section, path) if (odd := _odd_at(build, at)) and odd.distance > 1
+        odd
+        for section, path in parts
+        for at, _, _ in measured_fields(section, path)
+        if (odd := _odd_at(build, at)) and odd.distance > 1
     ]
     return tuple(sorted(found, key=lambda odd: -odd.distance)[:NAMED])
 
@@ -175,7 +208,9 @@ def _odd_at(build: Build, path: Path) -> Odd | None:
         return None
     name = getattr(owner, "name", "") if len(path) > 3 and path[-2] != "core" else ""
     label = f"{spec.label}{f' of {name}' if name else ''}"
-    return Odd(path, _distance(value.si, usual, spec) / FAR, f"{label} {value.words}, usual {both(usual, spec.kind_name)}")
+    return Odd(
+        path, _distance(value.si, usual, spec) / FAR, f"{label} {value.words}, usual {both(usual, spec.kind_name)}"
+    )
 
 
 def _usual(model: type[BaseModel], field: str) -> float | None:

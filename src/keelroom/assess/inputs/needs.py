@@ -58,7 +58,10 @@ def _needs_of_circuit(graph: Graph) -> tuple[Need, ...]:
         return tuple(Need(fault.path, clause(fault.fact, "us")) for fault in graph.faults[-1:])  # a name, no measure
     short = [branch.run for branch in graph.branches if branch.run and branch.run.length is None]
     return tuple(
-        Need(("packages", graph.ident, "loop", "hoses", run.hose.id, "length"), f"The length of the {lowered(run.name)}") for run in short
+        Need(
+            ("packages", graph.ident, "loop", "hoses", run.hose.id, "length"), f"The length of the {lowered(run.name)}"
+        )
+        for run in short
     )
 
 
@@ -66,13 +69,28 @@ def _needs_of_circuit(graph: Graph) -> tuple[Need, ...]:
 def _needs_of_brief(brief: Brief) -> tuple[Need, ...]:
     reader = Reader()
     for section, fields in (
-        (brief.engine, ("displacement", "power", "power_rpm", "cylinders", "boost", "idle_rpm", "heat_multiplier", "bay_heat")),
-        (brief.accessories, ("ac_idle_power", "ac_road_power", "ac_cop", "steering_power",
-                             "alternator_efficiency", "alternator_rating")),
-        (brief.vehicle, ("drag_area", "rolling", "driveline_efficiency", "converter_factor", "grille_area", "exit_area")),
+        (
+            brief.engine,
+            ("displacement", "power", "power_rpm", "cylinders", "boost", "idle_rpm", "heat_multiplier", "bay_heat"),
+        ),
+        (
+            brief.accessories,
+            (
+                "ac_idle_power",
+                "ac_road_power",
+                "ac_cop",
+                "steering_power",
+                "alternator_efficiency",
+                "alternator_rating",
+            ),
+        ),
+        (
+            brief.vehicle,
+            ("drag_area", "rolling", "driveline_efficiency", "converter_factor", "grille_area", "exit_area"),
+        ),
         (brief.climate, ("altitude", "humidity", "asphalt_rise")),
         (brief.cooling, ("limit",)),
-    ):  # fmt: skip
+    ):
         name = type(section).__name__.lower()
         for field in fields:
             reader.take(section, ("brief", name), field)
@@ -97,10 +115,14 @@ def _needs_of_package(package: Package) -> tuple[Need, ...]:
     reader = Reader()
     where = ("packages", package.id)
     for section, name, fields in (
-        (package.loop, "loop", ("pulley_ratio", "electric_flow", "electric_pressure", "electric_voltage", "thermostat", "cap_pressure")),
+        (
+            package.loop,
+            "loop",
+            ("pulley_ratio", "electric_flow", "electric_pressure", "electric_voltage", "thermostat", "cap_pressure"),
+        ),
         (package.control, "control", ("fan_on", "fan_off")),
         (package.coolant, "coolant", ("glycol_share",)),
-    ):  # fmt: skip
+    ):
         for field in fields:
             reader.take(section, (*where, name), field)
     read_core(package.core, (*where, "core"), reader)
@@ -118,8 +140,20 @@ def _needs_of_package(package: Package) -> tuple[Need, ...]:
     return tuple(reader.needs)
 
 
-CORE_FIELDS = ("face_width", "face_height", "depth", "rows", "fin_density", "fin_height", "fin_thickness",
-               "tube_height", "tube_wall", "louver_pitch", "louver_angle", "turbulator")  # fmt: skip
+CORE_FIELDS = (
+    "face_width",
+    "face_height",
+    "depth",
+    "rows",
+    "fin_density",
+    "fin_height",
+    "fin_thickness",
+    "tube_height",
+    "tube_wall",
+    "louver_pitch",
+    "louver_angle",
+    "turbulator",
+)
 
 
 def read_core(core: Core, path: Path, reader: Reader) -> dict[str, float]:

@@ -19,7 +19,8 @@ BARE = INCH / 16
 PANEL_GAP = 5 * INCH / 16
 """[m] between a made panel's edge and what its foam bears on, where nothing else is entered (common practice)."""
 DAM = 1.0
-"""Pressure coefficient under the car per metre that a dam hangs down (common practice, no source): a 4 in dam, a tenth."""
+"""Pressure coefficient under the car per metre that a dam hangs down (common practice, no source): a 4 in dam, a
+tenth."""
 DAM_MOST = 0.2
 """Most a dam lowers that coefficient (common practice)."""
 
@@ -94,7 +95,11 @@ def ways(package: Parts, holes: tuple[AirHole, ...]) -> tuple[AirWay, ...]:
             own = min(panel_length(package, holes, panel), rest)
             left += own * min(seal_gap(package, panel), gap)
             rest -= own
-        found.append(AirWay(edge, f"{edge} of the core", gap, length, gap * length, left + rest * gap, slit.gap.origin == "assumed"))
+        found.append(
+            AirWay(
+                edge, f"{edge} of the core", gap, length, gap * length, left + rest * gap, slit.gap.origin == "assumed"
+            )
+        )
     for hole in holes:
         (wide, high), area = hole_size(hole), hole_area(hole)
         cover = next((panel for panel in fitted if panel.closes == hole.id and panel.kind != "dam"), None)

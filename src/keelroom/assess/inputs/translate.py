@@ -55,7 +55,8 @@ ROW_GAP = 2e-3
 OIL_SHARE = 0.03
 """Share of fuel power that goes into the oil: some 10 % of the brake power at load (common practice)."""
 GEARBOX_PART = {"automatic": 0.5, "manual": 0.25}
-"""Share of the driveline's loss that the gearbox's fluid is given, the axle has the rest (common practice: gears 2–4 % of the power and an
+"""Share of the driveline's loss that the gearbox's fluid is given, the axle has the rest (common practice: gears 2–4
+% of the power and an
 automatic's pump 1–3 kW, of some 12 % lost)."""
 STILL_SPEED = 12.0
 """[m/s] road speed above which hot air off the road no longer reaches the grille."""
@@ -91,7 +92,8 @@ AS_ENTERED = Doubts(*(np.array(1.0) for _ in Doubts._fields))
 
 
 class Car(NamedTuple):
-    """A package in this vehicle in core terms, worked out once for all its duty cases: its parts, the plant, not stacked, and its layout."""
+    """A package in this vehicle in core terms, worked out once for all its duty cases: its parts, the plant, not
+    stacked, and its layout."""
 
     parts: AirParts
     plant: Plant
@@ -103,7 +105,9 @@ def car_of(build: Build, package: Package) -> Car:
     """The package in this vehicle; what is missing stands as 1 and is caught by `needs_of`."""
     brief = build.brief
     rest = _rest(brief.engine, brief.vehicle, brief.accessories, brief.cooling)
-    return _car(rest, air_parts(package), air_side(build, package), circuit_of(build, package), package.loop, package.coolant)
+    return _car(
+        rest, air_parts(package), air_side(build, package), circuit_of(build, package), package.loop, package.coolant
+    )
 
 
 Rest = tuple[EngineSection, VehicleSection, Accessories, Cooling]
@@ -117,7 +121,9 @@ def _rest(*sections: Any) -> Rest:
 
 
 @by_identity(64)
-def _car(rest: Rest, package: AirParts, air: AirSide, circuit: CoolantCircuit, loop: LoopSection, coolant: CoolantSection) -> Car:
+def _car(
+    rest: Rest, package: AirParts, air: AirSide, circuit: CoolantCircuit, loop: LoopSection, coolant: CoolantSection
+) -> Car:
     engine, vehicle, accessories, cooling = rest
     reader, core, fans = Reader(), package.core, air.fans
     plant = Plant(
@@ -125,8 +131,12 @@ def _car(rest: Rest, package: AirParts, air: AirSide, circuit: CoolantCircuit, l
         engine=_engine(engine)._replace(bay_share=np.array(0.0)) if package.remote.away else _engine(engine),
         vehicle=_vehicle(vehicle, accessories),
         network=air.network,
-        fans=Fans(fans.curve, fans.power, fans.rated_voltage, fans.brushless, fans.runs, fans.driven, fans.drag, fans.clutch),
-        coolers=coolers_of(rest, fitted(package, accessories.ac_fitted), face_size(package), (air.classes.area, air.classes.covered)),
+        fans=Fans(
+            fans.curve, fans.power, fans.rated_voltage, fans.brushless, fans.runs, fans.driven, fans.drag, fans.clutch
+        ),
+        coolers=coolers_of(
+            rest, fitted(package, accessories.ac_fitted), face_size(package), (air.classes.area, air.classes.covered)
+        ),
         face=Face(*air.lanes),
         coolant=_coolant(coolant.glycol, reader.take(coolant, (), "glycol_share")),
         circuit=circuit,
@@ -143,7 +153,8 @@ def row_of(build: Build, package: Package, car: Car, case: DutyCase) -> Row:
 
 
 def row_at(build: Build, package: Package, car: Car, demand: Demand) -> Row:
-    """The operating point of a package asked for so much, in plain numbers: a duty case's, a drive's step, a line of a log.
+    """The operating point of a package asked for so much, in plain numbers: a duty case's, a drive's step, a line of
+    a log.
 
     Call only when `needs_of` is empty. Raises SolveError where a circuit cannot be worked out.
     """
@@ -192,9 +203,13 @@ def _command(package: AirParts, volts: Floats, climate: ClimateSection, control:
     rpm = float(shared.drive.rpm)
     turned = np.array([_turned(fan, rpm) if fan.motor == "engine" else 0.0 for fan in fans] or [0.0])
     if fans and all(fan.motor == "engine" for fan in fans):
-        return Command(volts, turned, clutch_senses(shared.at_grille), clutch_law(next((fan for fan in fans if fan.clutch), None)))
+        return Command(
+            volts, turned, clutch_senses(shared.at_grille), clutch_law(next((fan for fan in fans if fan.clutch), None))
+        )
     electric = sum(fan.motor != "engine" for fan in fans)
-    return Command(volts, turned, sensing_of(control, shared.at_grille), control_law(control, climate, electric, shared.ac))
+    return Command(
+        volts, turned, sensing_of(control, shared.at_grille), control_law(control, climate, electric, shared.ac)
+    )
 
 
 def _turned(fan: Fan, rpm: float) -> float:
@@ -203,7 +218,8 @@ def _turned(fan: Fan, rpm: float) -> float:
 
 
 def _own_air(package: AirParts, ac_fitted: bool, shared: Shared, system: System) -> list[float | Stopped]:
-    """Air [kg/s] through each cooler that stands away from the core, with what its circuit gives its fans, or why there is none to tell; 0
+    """Air [kg/s] through each cooler that stands away from the core, with what its circuit gives its fans, or why
+    there is none to tell; 0
     for the others."""
     face, road = face_size(package), (float(shared.air_speed), shared.density)
 
@@ -215,7 +231,8 @@ def _own_air(package: AirParts, ac_fitted: bool, shared: Shared, system: System)
 
 
 class Shared(NamedTuple):
-    """What is asked whatever the package. at_grille [degC] of the air; density [kg/m3] of it; shaft [W] of the A/C while it is on, and its
+    """What is asked whatever the package. at_grille [degC] of the air; density [kg/m3] of it; shaft [W] of the A/C
+    while it is on, and its
     share of Carnot; steering [W]; drive: without its electrical load."""
 
     climate: Climate
@@ -237,15 +254,24 @@ def _shared(brief: Brief, demand: Demand) -> Shared:
     grille_rise = reader.take(climate, (), "asphalt_rise") * max(0.0, 1 - demand.met / STILL_SPEED)
     shaft = _ac_shaft(brief, slow) if demand.ac else 0.0
     stood_in = _floats(
-        Climate, ambient=ambient, altitude=reader.take(climate, (), "altitude"), humidity=reader.take(climate, (), "humidity"),
+        Climate,
+        ambient=ambient,
+        altitude=reader.take(climate, (), "altitude"),
+        humidity=reader.take(climate, (), "humidity"),
         grille_rise=grille_rise,
-    )  # fmt: skip
+    )
     air = moist_air.air_state(*(np.array([value]) for value in (stood_in.altitude, ambient, stood_in.humidity)))
     return Shared(
-        stood_in, _drive(brief, demand, slow, shaft), np.array(demand.met), ambient + grille_rise, demand.ac, shaft,
-        float(cop_share(np.array(reader.take(accessories, (), "ac_cop")))), reader.take(accessories, (), "steering_power"),
+        stood_in,
+        _drive(brief, demand, slow, shaft),
+        np.array(demand.met),
+        ambient + grille_rise,
+        demand.ac,
+        shaft,
+        float(cop_share(np.array(reader.take(accessories, (), "ac_cop")))),
+        reader.take(accessories, (), "steering_power"),
         float(moist_air.density(air, np.array([ambient + grille_rise]))[0]),
-    )  # fmt: skip
+    )
 
 
 def stacked(rows: list[Row]) -> tuple[Points, Floats]:
@@ -255,7 +281,10 @@ def stacked(rows: list[Row]) -> tuple[Points, Floats]:
     lanes = max(len(plant.face.weight) for plant in plants)
     classes = max(len(plant.network.area) for plant in plants)
     # Each plant is stacked once, however many situations it stands in.
-    cars = take(stack([_padded(plant, lanes, classes) for plant in plants]), np.array([place[id(row.points.plant)] for row in rows]))
+    cars = take(
+        stack([_padded(plant, lanes, classes) for plant in plants]),
+        np.array([place[id(row.points.plant)] for row in rows]),
+    )
     points = Points(cars, stack([row.points.situation for row in rows]), stack([row.points.doubts for row in rows]))
     return points, np.array([row.fan_doubt for row in rows])
 
@@ -266,7 +295,9 @@ def _padded(plant: Plant, lanes: int, classes: int) -> Plant:
     if extra == 0 and len(plant.face.weight) == lanes:
         return plant
     incidence = np.insert(network.incidence, [3 + 2 * len(network.leak_area) + present] * extra, 0.0, axis=0)
-    wider = network._replace(area=np.pad(network.area, (0, extra)), loss=np.pad(network.loss, (0, extra)), incidence=incidence)
+    wider = network._replace(
+        area=np.pad(network.area, (0, extra)), loss=np.pad(network.loss, (0, extra)), incidence=incidence
+    )
     covered = np.pad(plant.coolers.covered, ((0, extra), (0, 0)))
     face = Face(*padded(Lanes(*plant.face), lanes, classes))
     return plant._replace(network=wider, coolers=plant.coolers._replace(covered=covered), face=face)
@@ -352,12 +383,21 @@ def _core_geometry(core: Core) -> CoreGeometry:
     pitch = 1.0 / v["fin_density"]
     return _floats(
         CoreGeometry,
-        face_width=v["face_width"], face_height=v["face_height"], depth=v["depth"], rows=v["rows"],
-        tube_width=tube_width, tube_height=v["tube_height"],
+        face_width=v["face_width"],
+        face_height=v["face_height"],
+        depth=v["depth"],
+        rows=v["rows"],
+        tube_width=tube_width,
+        tube_height=v["tube_height"],
         tube_wall=min(v["tube_wall"], 0.4 * v["tube_height"]),
-        fin_height=v["fin_height"], fin_pitch=pitch, fin_thickness=min(v["fin_thickness"], 0.5 * pitch),
-        louver_pitch=v["louver_pitch"], louver_length=LOUVER_SHARE * v["fin_height"],
+        fin_height=v["fin_height"],
+        fin_pitch=pitch,
+        fin_thickness=min(v["fin_thickness"], 0.5 * pitch),
+        louver_pitch=v["louver_pitch"],
+        louver_length=LOUVER_SHARE * v["fin_height"],
         louver_angle=float(np.degrees(v["louver_angle"])),
-        fin_conductivity=FIN_CONDUCTIVITY[core.material], bond_resistance=BOND_RESISTANCE[core.material],
-        fouling=FOULING[core.condition], turbulator=v["turbulator"],
-    )  # fmt: skip
+        fin_conductivity=FIN_CONDUCTIVITY[core.material],
+        bond_resistance=BOND_RESISTANCE[core.material],
+        fouling=FOULING[core.condition],
+        turbulator=v["turbulator"],
+    )

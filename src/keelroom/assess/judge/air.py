@@ -64,7 +64,9 @@ def face(build: Build, package: Package, assessment: Assessment) -> Found:
         left, bottom, wide, high = placed
         over = max(-left, -bottom, left + wide - width, bottom + high - height)
         if over > ROUNDING:
-            yield Finding("cover_off_face", "doubt", where, given(name=name, over=(over, "length")), value=over, limit=0.0)
+            yield Finding(
+                "cover_off_face", "doubt", where, given(name=name, over=(over, "length")), value=over, limit=0.0
+            )
         if opening is not None and (wide > wide_open + ROUNDING or high > high_open + ROUNDING):
             yield Finding(
                 "cover_over_opening",
@@ -99,9 +101,16 @@ def air(build: Build, package: Package, assessment: Assessment) -> Found:
     where = ("packages", package.id)
     idle = assessment.idle
     stopped = [fan for fan in package.fans if not fan.runs]
-    if stopped and len(stopped) < len(package.fans) and package.shroud.plenum == "shared" and package.shroud.kind != "none":
+    if (
+        stopped
+        and len(stopped) < len(package.fans)
+        and package.shroud.plenum == "shared"
+        and package.shroud.kind != "none"
+    ):
         lost = max((fan.from_hole for fan in idle.fans), default=0.0) if idle else 0.0
-        yield Finding("stopped_fan", "problem", (*where, "fans", stopped[0].id, "runs"), given(lost=(lost, "share")), value=lost)
+        yield Finding(
+            "stopped_fan", "problem", (*where, "fans", stopped[0].id, "runs"), given(lost=(lost, "share")), value=lost
+        )
     for fan in package.fans:
         if fan.reversed_blade:
             yield Finding(
@@ -120,7 +129,10 @@ def air(build: Build, package: Package, assessment: Assessment) -> Found:
             )
     if idle is None:
         return
-    edge = max((figures.from_edge for fan, figures in zip(package.fans, idle.fans, strict=False) if in_shroud(package, fan)), default=0.0)
+    edge = max(
+        (figures.from_edge for fan, figures in zip(package.fans, idle.fans, strict=False) if in_shroud(package, fan)),
+        default=0.0,
+    )
     if edge > LEAKS and package.shroud.kind != "none":
         yield Finding(
             "edge_leak",
@@ -136,7 +148,10 @@ def air(build: Build, package: Package, assessment: Assessment) -> Found:
             "recirculation",
             "doubt",
             (*where, "panels"),
-            given(recirculated=(idle.recirculated, "share"), rise=(idle.front_air - idle.ambient, "temperature difference")),
+            given(
+                recirculated=(idle.recirculated, "share"),
+                rise=(idle.front_air - idle.ambient, "temperature difference"),
+            ),
             fix=_seals(build, package, True),
             value=idle.recirculated,
             limit=RECIRCULATES,

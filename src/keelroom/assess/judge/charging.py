@@ -106,11 +106,16 @@ def _speed(build: Build, facts: Charging) -> Found:
 
 
 def _cable(build: Build, cable: ChargeCable) -> Found:
-    """The cable from alternator to battery, by what it loses, how warm it gets and what protects it, as any other wire."""
+    """The cable from alternator to battery, by what it loses, how warm it gets and what protects it, as any other
+    wire."""
     rating, size = cable.rating, ("supply", "charge_wire", "size")
     if cable.ampacity <= 0:
         yield Finding(
-            "charge_place", "problem", ("supply", "charge_wire", "ambient"), given(limit=(cable.limit, "temperature")), value=cable.limit
+            "charge_place",
+            "problem",
+            ("supply", "charge_wire", "ambient"),
+            given(limit=(cable.limit, "temperature")),
+            value=cable.limit,
         )
         return
     if rating > cable.ampacity + 0.05:
@@ -165,7 +170,9 @@ def _cable_fuse(build: Build, cable: ChargeCable) -> Found:
             "charge_fuse_over",
             "problem",
             at,
-            given(fuse=(cable.fuse, "current"), ampacity=(cable.ampacity, "current"), limit=(cable.limit, "temperature")),
+            given(
+                fuse=(cable.fuse, "current"), ampacity=(cable.ampacity, "current"), limit=(cable.limit, "temperature")
+            ),
             fix=(*(fixes if found and not found.cable else ()), Act("charge_cable", "A cable the fuse protects")),
             source="CFR183",
             value=cable.fuse,

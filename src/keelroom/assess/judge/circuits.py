@@ -22,7 +22,8 @@ from keelroom.facts import fact, given, lowered
 UNEXPLAINED = (1.5, 0.2)
 """Times, and volts beyond, that a measured drop may exceed what its wires make."""
 SPLIT_OVER = 6e-6
-"""[m2] of advised wire over which one circuit for several motors is the worse answer: it no longer goes into usual terminals."""
+"""[m2] of advised wire over which one circuit for several motors is the worse answer: it no longer goes into usual
+terminals."""
 UNLIKE = 1.5
 """Times its rated voltage a motor is not to be tied to."""
 
@@ -73,7 +74,11 @@ def _circuit(build: Build, package: Package, figures: CircuitFigures) -> Found:
     )
     if not figures.motors:
         yield Finding(
-            "circuit_empty", "note", (*where, "feeds"), given(name=name), fix=(Act("remove", "Take the circuit out", path=where),)
+            "circuit_empty",
+            "note",
+            (*where, "feeds"),
+            given(name=name),
+            fix=(Act("remove", "Take the circuit out", path=where),),
         )
         return
     whose = (("circuit", figures.circuit.id),)
@@ -84,13 +89,18 @@ def _circuit(build: Build, package: Package, figures: CircuitFigures) -> Found:
     assumed = [run for run in RUN_NAMES if getattr(figures.circuit, run).length.origin == "assumed"]
     if assumed and figures.circuit.measured_drop is None:
         yield Finding(
-            "run_assumed", "note", (*where, assumed[0], "length"), given(name=name, assumed=tuple(RUN_NAMES[run] for run in assumed))
+            "run_assumed",
+            "note",
+            (*where, assumed[0], "length"),
+            given(name=name, assumed=tuple(RUN_NAMES[run] for run in assumed)),
         )
     for check in checks:
         yield from check(build, where, name, figures, mend)
 
 
-def _electronics(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Act, ...]) -> Found:
+def _electronics(
+    build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Act, ...]
+) -> Found:
     """Whether what switches it suits motors with their own electronics, and those without."""
     at, wanted, switch = (*where, "switch"), figures.planned.wanted, figures.circuit.switch
     fans = [motored for motored in figures.motors if motored.fan]
@@ -124,9 +134,15 @@ def _electronics(build: Build, where: tuple[str, ...], name: str, figures: Circu
 
 
 def better_split(figures: CircuitFigures) -> bool:
-    """Whether a circuit per motor is the better answer: no wire that keeps the drop goes into the terminals, or no fuse or relay fits all."""
+    """Whether a circuit per motor is the better answer: no wire that keeps the drop goes into the terminals, or no
+    fuse or relay fits all."""
     found = figures.advice
-    return not found.sizes or found.fuse is None or found.relay is None or any(section_of(size) > SPLIT_OVER for size in found.sizes)
+    return (
+        not found.sizes
+        or found.fuse is None
+        or found.relay is None
+        or any(section_of(size) > SPLIT_OVER for size in found.sizes)
+    )
 
 
 def _source(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Act, ...]) -> Found:
@@ -135,7 +151,9 @@ def _source(build: Build, where: tuple[str, ...], name: str, figures: CircuitFig
     if not tied:
         yield Finding("no_source", "problem", (*where, "sources"), given(name=name))
     elif figures.fault == "source":
-        volts = tuple(fact("source_of", name=source.name or source.id, volts=(source.voltage.si, "voltage")) for source in tied)
+        volts = tuple(
+            fact("source_of", name=source.name or source.id, volts=(source.voltage.si, "voltage")) for source in tied
+        )
         yield Finding(
             "sources_differ",
             "problem",
@@ -400,7 +418,9 @@ def _wires(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigu
             )
 
 
-def _connector(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Act, ...]) -> Found:
+def _connector(
+    build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Act, ...]
+) -> Found:
     circuit = figures.circuit
     if circuit.connector is None or figures.connector_holds is None:
         return

@@ -1,4 +1,5 @@
-"""Findings about what people believe: each claim answered with a figure for the build at hand and with what the claim rests on."""
+"""Findings about what people believe: each claim answered with a figure for the build at hand and with what the claim
+rests on."""
 
 from __future__ import annotations
 
@@ -30,9 +31,13 @@ def _waterless(package: Package, told: Belief | None) -> Found:
         less = (1 - rejects / would, "share")
         settled = math.isfinite(now) and math.isfinite(then)
         here = (
-            fact("less_and_hotter", less=less, hotter=(now - then, "temperature difference")) if settled else fact("less_heat", less=less)
+            fact("less_and_hotter", less=less, hotter=(now - then, "temperature difference"))
+            if settled
+            else fact("less_heat", less=less)
         )
-    yield Finding("waterless", "doubt", where, given(here=here), fix=(set_act("Half water", where, "50 %"),), source="COOLPROP")
+    yield Finding(
+        "waterless", "doubt", where, given(here=here), fix=(set_act("Half water", where, "50 %"),), source="COOLPROP"
+    )
 
 
 def _copper(package: Package, told: Belief | None) -> Found:
@@ -42,5 +47,11 @@ def _copper(package: Package, told: Belief | None) -> Found:
     gain = told.rejects / told.would - 1
     form = "more" if gain > 0.005 else "less" if gain < -0.005 else "alike"
     yield Finding(
-        "copper_claim", "note", (*where, "material"), given(gain=(abs(gain), "share")), form=form, source="KAYS_LONDON", value=gain
+        "copper_claim",
+        "note",
+        (*where, "material"),
+        given(gain=(abs(gain), "share")),
+        form=form,
+        source="KAYS_LONDON",
+        value=gain,
     )

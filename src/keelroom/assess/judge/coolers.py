@@ -40,24 +40,43 @@ def coolers(build: Build, package: Package, assessment: Assessment) -> Found:
 
 def _fluids(build: Build, package: Package, assessment: Assessment, there: tuple[Cooler, ...]) -> Found:
     where = ("packages", package.id, "coolers")
-    cooled = {"gearbox": "gearbox_cooler", "oil": "oil_cooler", "charge": "charge_cooler", "steering": "steering_cooler"}
-    # A cooler whose air could not be worked out stands without any: what its fluid then comes to is no finding of its own.
+    cooled = {
+        "gearbox": "gearbox_cooler",
+        "oil": "oil_cooler",
+        "charge": "charge_cooler",
+        "steering": "steering_cooler",
+    }
+    # A cooler whose air could not be worked out stands without any: what its fluid then comes to is no finding of its
+    # own.
     airless = {stop.where[3] for stop in assessment.stopped if stop.where[2:3] == ("coolers",) and len(stop.where) > 3}
     spared = {cooler.kind for cooler in there if cooler.id in airless}
     for fluid, kind in cooled.items():
         if kind in spared:
             continue
         own = next((cooler for cooler in there if cooler.kind == kind), None)
-        # Without a cooler of its own the oil goes with the coolant: where that does not settle there is nothing more to say of it.
-        told = [case for case in assessment.cases if case.figures and (own is not None or case.figures.verdict != "does_not_settle")]
+        # Without a cooler of its own the oil goes with the coolant: where that does not settle there is nothing more to
+        # say of it.
+        told = [
+            case
+            for case in assessment.cases
+            if case.figures and (own is not None or case.figures.verdict != "does_not_settle")
+        ]
         worst = max(told, key=lambda case: _of(case.figures, fluid), default=None)
         if worst is None or worst.figures is None:
             continue
         value, heat = _of(worst.figures, fluid), dict(worst.figures.fluids.given)[fluid]
-        watched = own is not None or fluid == "oil" or (fluid == "gearbox" and build.brief.vehicle.gearbox == "automatic")
+        watched = (
+            own is not None or fluid == "oil" or (fluid == "gearbox" and build.brief.vehicle.gearbox == "automatic")
+        )
         if value <= HOT[fluid] or not watched or heat < 50:
             continue
-        at = (*where, own.id, "conductance") if own else ("brief", "vehicle", "in_tank_cooler") if fluid == "gearbox" else where
+        at = (
+            (*where, own.id, "conductance")
+            if own
+            else ("brief", "vehicle", "in_tank_cooler")
+            if fluid == "gearbox"
+            else where
+        )
         left = 0.5 ** ((value - HOT[fluid]) / HALVES)
         yield Finding(
             f"{fluid}_hot",
@@ -75,7 +94,11 @@ def _fluids(build: Build, package: Package, assessment: Assessment, there: tuple
             limit=HOT[fluid],
         )
     cases = [case for case in assessment.cases if case.figures]
-    boxes = [cooler for cooler in there if cooler.kind == "gearbox_cooler" and cooler.opens is None and cooler.kind not in spared]
+    boxes = [
+        cooler
+        for cooler in there
+        if cooler.kind == "gearbox_cooler" and cooler.opens is None and cooler.kind not in spared
+    ]
     coldest = min(cases, key=lambda case: _of(case.figures, "gearbox"), default=None)
     if boxes and coldest and coldest.figures and coldest.figures.fluids.gearbox < COLD_GEARBOX:
         cooler = boxes[0]
@@ -83,7 +106,11 @@ def _fluids(build: Build, package: Package, assessment: Assessment, there: tuple
             "gearbox_cold",
             "note",
             (*where, cooler.id, "opens"),
-            given(name=coldest.name, gearbox=(coldest.figures.fluids.gearbox, "temperature"), cold_gearbox=(COLD_GEARBOX, "temperature")),
+            given(
+                name=coldest.name,
+                gearbox=(coldest.figures.fluids.gearbox, "temperature"),
+                cold_gearbox=(COLD_GEARBOX, "temperature"),
+            ),
             fix=(set_act("Bypass thermostat, 160 °F", (*where, cooler.id, "opens"), "160 °F"),),
             value=coldest.figures.fluids.gearbox,
             limit=COLD_GEARBOX,
@@ -222,9 +249,22 @@ def _meet(one: Cooler, other: Cooler, face: tuple[float, float]) -> bool:
     spans = []
     for cooler in (one, other):
         size = size_of(cooler, face)
-        deep = -(cooler.stand_off.si + cooler.thickness.si) if cooler.stands == "ahead" else cooler.front.si if cooler.front else None
+        deep = (
+            -(cooler.stand_off.si + cooler.thickness.si)
+            if cooler.stands == "ahead"
+            else cooler.front.si
+            if cooler.front
+            else None
+        )
         spans.append((cooler.left.si, size[0], cooler.bottom.si, size[1], deep, cooler.thickness.si))
     (a, aw, b, bh, c, cd), (d, dw, e, eh, f, fd) = spans
     if c is None or f is None:
         return False
-    return a < d + dw - 1e-4 and d < a + aw - 1e-4 and b < e + eh - 1e-4 and e < b + bh - 1e-4 and c < f + fd - 1e-4 and f < c + cd - 1e-4
+    return (
+        a < d + dw - 1e-4
+        and d < a + aw - 1e-4
+        and b < e + eh - 1e-4
+        and e < b + bh - 1e-4
+        and c < f + fd - 1e-4
+        and f < c + cd - 1e-4
+    )

@@ -54,7 +54,10 @@ def _control(build: Build, package: Package, assessment: Assessment) -> Found:
     place = place_of(control)
     if place == "none" and not way_of(control).by_hand:
         yield Finding(
-            "no_sensor", "problem", (*where, "sensor"), fix=(choose_act("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),)
+            "no_sensor",
+            "problem",
+            (*where, "sensor"),
+            fix=(choose_act("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),),
         )
     if way_of(control).by_hand:
         yield Finding(
@@ -83,11 +86,18 @@ def _control(build: Build, package: Package, assessment: Assessment) -> Found:
         hours = discharge_time(battery_of(build.supply), fan_current_alone(build, electrics)) / 3600
         until = f"about {hours:.1f} h" if hours < 48 else "days"
         yield Finding(
-            "always_hot", "doubt", (*where, "coil"), given(until=until), fix=(choose_act("Coils fed by the key", (*where, "coil"), "key"),)
+            "always_hot",
+            "doubt",
+            (*where, "coil"),
+            given(until=until),
+            fix=(choose_act("Coils fed by the key", (*where, "coil"), "key"),),
         )
     if build.brief.accessories.ac_fitted and not control.ac_request and not way_of(control).by_hand:
         yield Finding(
-            "no_ac_request", "note", (*where, "ac_request"), fix=(flag_act("A/C asks for the fans", (*where, "ac_request"), True),)
+            "no_ac_request",
+            "note",
+            (*where, "ac_request"),
+            fix=(flag_act("A/C asks for the fans", (*where, "ac_request"), True),),
         )
 
 
@@ -104,10 +114,16 @@ def _stages(package: Package, electrics: Electrics | None) -> Found:
         if whole:
             yield Finding("stages_merged", "note", at)
         elif fed:
-            yield Finding("merged_apart", "doubt", at, fix=(Act("merge_stages", "One circuit on both contacts", package.id),))
+            yield Finding(
+                "merged_apart", "doubt", at, fix=(Act("merge_stages", "One circuit on both contacts", package.id),)
+            )
     if control.low_speed == "one_fan" and len(package.fans) > 1 and not own_relays(electrics):
         circuit = fed[0].circuit if fed else None
-        fixes = (Act("split_circuit", "A circuit of its own for each motor", package.id, (("circuit", circuit.id),)),) if circuit else ()  # fmt: skip
+        fixes = (
+            (Act("split_circuit", "A circuit of its own for each motor", package.id, (("circuit", circuit.id),)),)
+            if circuit
+            else ()
+        )
         yield Finding("stages_one_relay", "problem", at, fix=fixes)
 
 
@@ -172,7 +188,17 @@ def _leads(build: Build, package: Package, assessment: Assessment) -> Found:
     alone = bool(control.ac_fans) and control.ac_request
     if fit is None or len(ids) < 2 or not (one_by_one or alone):
         return
-    room = {ident: min((gap.gap for gap in fit.gaps if gap.part.key in (f"motor:{ident}", f"ring:{ident}") and abs(gap.normal[2]) > BEHIND), default=math.inf) for ident in ids}  # fmt: skip
+    room = {
+        ident: min(
+            (
+                gap.gap
+                for gap in fit.gaps
+                if gap.part.key in (f"motor:{ident}", f"ring:{ident}") and abs(gap.normal[2]) > BEHIND
+            ),
+            default=math.inf,
+        )
+        for ident in ids
+    }
     best = max(ids, key=lambda ident: room[ident])
     if one_by_one:
         lead = control.lead if control.lead in ids else ids[0]
@@ -194,7 +220,10 @@ def _leads(build: Build, package: Package, assessment: Assessment) -> Found:
             )
     if alone and way_of(control).varies and not way_of(control).alone and set(control.ac_fans) & set(ids) < set(ids):
         yield Finding(
-            "ac_one_controller", "doubt", (*where, "ac_fans"), fix=(choose_act("A module in each fan", (*where, "strategy"), "module"),)
+            "ac_one_controller",
+            "doubt",
+            (*where, "ac_fans"),
+            fix=(choose_act("A module in each fan", (*where, "strategy"), "module"),),
         )
 
 
@@ -205,7 +234,10 @@ ROOMIER = 3e-3
 
 
 def _curves(build: Build, package: Package) -> Found:
-    for where, points, without in ((("supply", "curve"), build.supply.curve, "the usual one for its rating"), (("packages", package.id, "control", "curve"), package.control.curve, "a straight ramp between the set points")):  # fmt: skip
+    for where, points, without in (
+        (("supply", "curve"), build.supply.curve, "the usual one for its rating"),
+        (("packages", package.id, "control", "curve"), package.control.curve, "a straight ramp between the set points"),
+    ):
         if len(points) == 1:
             yield Finding("curve_of_one", "doubt", where, given(without=without))
 
@@ -216,7 +248,9 @@ def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
     if not package.fans or control.fan_on is None or way_of(control).by_hand:
         return
     if place == "fins":
-        late = outlet_for(control.fan_on.si - FIN_SHARE * (control.fan_on.si - control.set_on_day.si), "fins", COOL_DAY, 0.0)
+        late = outlet_for(
+            control.fan_on.si - FIN_SHARE * (control.fan_on.si - control.set_on_day.si), "fins", COOL_DAY, 0.0
+        )
         yield Finding(
             "sensor_fins",
             "doubt",
@@ -241,8 +275,14 @@ def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
         )
     adapter = adapter_of(build, package)
     if adapter is not None and adapter.fault:
-        yield Finding("adapter_short", "problem", (*where, "adapter"), given(fault=adapter.fault), value=control.adapter.si)
-    if way_of(control).sold_by_degrees and control.fan_on.si < SOLD[-1] + 1 and min(abs(control.fan_on.si - sold) for sold in SOLD) > 0.6:
+        yield Finding(
+            "adapter_short", "problem", (*where, "adapter"), given(fault=adapter.fault), value=control.adapter.si
+        )
+    if (
+        way_of(control).sold_by_degrees
+        and control.fan_on.si < SOLD[-1] + 1
+        and min(abs(control.fan_on.si - sold) for sold in SOLD) > 0.6
+    ):
         near = min(SOLD, key=lambda sold: abs(sold - control.fan_on.si))  # type: ignore[union-attr]
         yield Finding(
             "switch_sold",
@@ -303,7 +343,11 @@ def _run_on(build: Build, package: Package, assessment: Assessment) -> Found:
                 "run_on_dead",
                 "problem",
                 where,
-                fix=(choose_act("Coils fed always, the timer ends it", ("packages", package.id, "control", "coil"), "always"),),
+                fix=(
+                    choose_act(
+                        "Coils fed always, the timer ends it", ("packages", package.id, "control", "coil"), "always"
+                    ),
+                ),
             )
     elif boost and boost.si > 1e3:
         cost = share_taken(build, assessment.electrics, 180)
@@ -322,5 +366,9 @@ def _direction(build: Build, package: Package, assessment: Assessment) -> Found:
                 "problem",
                 ("packages", package.id, "fans", fan.id, "reversed_blade"),
                 given(name=fan.name or "A fan", reversed_share=(fan.reversed_share.si, "share")),
-                fix=(flag_act("It turns the right way", ("packages", package.id, "fans", fan.id, "reversed_blade"), False),),
+                fix=(
+                    flag_act(
+                        "It turns the right way", ("packages", package.id, "fans", fan.id, "reversed_blade"), False
+                    ),
+                ),
             )

@@ -1,4 +1,5 @@
-"""Findings about entries that contradict each other or cannot be: said where they were typed, each with what would make sense of it."""
+"""Findings about entries that contradict each other or cannot be: said where they were typed, each with what would
+make sense of it."""
 
 from __future__ import annotations
 
@@ -65,7 +66,12 @@ def _supply(build: Build) -> Found:
             "regulator_odd",
             "problem",
             ("supply", "regulated"),
-            given(system=(12 * cells, "voltage"), regulated=(supply.regulated.si, "voltage"), low=(low, "voltage"), high=(high, "voltage")),
+            given(
+                system=(12 * cells, "voltage"),
+                regulated=(supply.regulated.si, "voltage"),
+                low=(low, "voltage"),
+                high=(high, "voltage"),
+            ),
             fix=(set_act(usual, ("supply", "regulated"), usual),),
             value=supply.regulated.si,
             limit=high,
@@ -84,14 +90,20 @@ def _supply(build: Build) -> Found:
                 limit=MOST_MEASURED,
             )
     if supply.reserve is not None:
-        by_hours = discharge_time(battery_of(supply.model_copy(update={"reserve": None})), RESERVE_AMPS) / supply.state.si
+        by_hours = (
+            discharge_time(battery_of(supply.model_copy(update={"reserve": None})), RESERVE_AMPS) / supply.state.si
+        )
         ratio = supply.reserve.si / by_hours
         if not RESERVE[0] <= ratio <= RESERVE[1]:
             yield Finding(
                 "reserve_contradicts",
                 "doubt",
                 ("supply", "reserve"),
-                given(capacity=(supply.capacity.si, "charge"), by_hours=(by_hours, "minutes"), reserve=(supply.reserve.si, "minutes")),
+                given(
+                    capacity=(supply.capacity.si, "charge"),
+                    by_hours=(by_hours, "minutes"),
+                    reserve=(supply.reserve.si, "minutes"),
+                ),
                 fix=(Act("clear", "Reserve from the amp-hours", path=("supply", "reserve")),),
                 source="PEUKERT",
                 value=supply.reserve.si,
@@ -107,7 +119,8 @@ def _speeds(build: Build) -> Found:
             "problem",
             ("supply", "speed_limit"),
             given(
-                speed_limit=(supply.speed_limit.si, "turning speed"), at_idle=(engine.idle_rpm.si * supply.pulley_ratio.si, "turning speed")
+                speed_limit=(supply.speed_limit.si, "turning speed"),
+                at_idle=(engine.idle_rpm.si * supply.pulley_ratio.si, "turning speed"),
             ),
             fix=(set_act("15 000 rpm", ("supply", "speed_limit"), "15000 rpm"),),
             value=supply.speed_limit.si,
@@ -144,12 +157,19 @@ def _circuits(build: Build, package: Package, assessment: Assessment) -> Found:
         where = ("packages", package.id, "circuits", circuit.id)
         name = circuit.name or circuit.id
         least = UNDER_WIRES[0] * figures.worked - UNDER_WIRES[1]
-        if circuit.measured_drop is not None and figures.motors and not figures.fault and circuit.measured_drop.si < least:
+        if (
+            circuit.measured_drop is not None
+            and figures.motors
+            and not figures.fault
+            and circuit.measured_drop.si < least
+        ):
             yield Finding(
                 "drop_too_small",
                 "doubt",
                 (*where, "measured_drop"),
-                given(name=name, measured_drop=(circuit.measured_drop.si, "voltage"), worked=(figures.worked, "voltage")),
+                given(
+                    name=name, measured_drop=(circuit.measured_drop.si, "voltage"), worked=(figures.worked, "voltage")
+                ),
                 fix=(Act("clear", "Worked out from its wires", path=(*where, "measured_drop")),),
                 value=circuit.measured_drop.si,
                 limit=figures.worked,
@@ -159,7 +179,17 @@ def _circuits(build: Build, package: Package, assessment: Assessment) -> Found:
         if tied and figures.fault != "source" and rated > UNLIKE_VOLTS * max(tied):
             unlike = [m for m in figures.motors if m.motor.voltage > UNLIKE_VOLTS * max(tied)]
             fan = unlike[0] if len(unlike) == 1 and unlike[0].fan else None
-            fixes = (set_act(f"Its label says {max(tied):g} V", ("packages", package.id, "fans", fan.id, "rated_voltage"), f"{max(tied):g} V"),) if fan else ()  # fmt: skip
+            fixes = (
+                (
+                    set_act(
+                        f"Its label says {max(tied):g} V",
+                        ("packages", package.id, "fans", fan.id, "rated_voltage"),
+                        f"{max(tied):g} V",
+                    ),
+                )
+                if fan
+                else ()
+            )
             yield Finding(
                 "source_low",
                 "problem",

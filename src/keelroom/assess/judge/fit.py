@@ -1,4 +1,5 @@
-"""Findings of the survey and the fit: what touches, what is not measured, what contradicts itself, what cannot be made."""
+"""Findings of the survey and the fit: what touches, what is not measured, what contradicts itself, what cannot be
+made."""
 
 from __future__ import annotations
 
@@ -43,8 +44,20 @@ def fit(build: Build, package: Package, assessment: Assessment) -> Found:
     tight = [gap for gap in found.gaps if gap.state == "tight" and not gap.other.unknown]
     for gap in tight[:3]:
         weakest = gap.weakest
-        where = weakest.path if weakest and weakest.path[0] == "survey" and _is_field(build, weakest.path) else _where(package, gap)
-        yield Finding("fit_tight", "doubt", where, _gap_figures(gap), form="" if weakest else "even", value=gap.gap, limit=gap.wanted)
+        where = (
+            weakest.path
+            if weakest and weakest.path[0] == "survey" and _is_field(build, weakest.path)
+            else _where(package, gap)
+        )
+        yield Finding(
+            "fit_tight",
+            "doubt",
+            where,
+            _gap_figures(gap),
+            form="" if weakest else "even",
+            value=gap.gap,
+            limit=gap.wanted,
+        )
 
 
 def _gap_finding(build: Build, package: Package, gap: Gap) -> Finding:
@@ -86,8 +99,14 @@ def _where(package: Package, gap: Gap) -> tuple[str, ...]:
 def _gap_fixes(build: Build, package: Package, gap: Gap) -> tuple[Act, ...]:
     """Moving away a movable neighbour; anything else is for the search."""
     ident = gap.other.key.partition(":")[2]
-    item = next((o for o in build.survey.obstacles if gap.other.key == f"obstacle:{o.id}" and o.mobility != "fixed"), None)
-    return (Act("move_away", f"Count on {item.name or item.id} moved away", package.id, (("obstacle", ident),)),) if item else ()
+    item = next(
+        (o for o in build.survey.obstacles if gap.other.key == f"obstacle:{o.id}" and o.mobility != "fixed"), None
+    )
+    return (
+        (Act("move_away", f"Count on {item.name or item.id} moved away", package.id, (("obstacle", ident),)),)
+        if item
+        else ()
+    )
 
 
 def _is_field(build: Build, path: tuple[str, ...]) -> bool:
@@ -176,7 +195,10 @@ def _contradictions(survey: Survey) -> Found:
     if faulty is not None:
         names = [survey.opening.corners[k].id for k in faulty]
         yield Finding(
-            "opening_crosses", "problem", ("survey", "opening", "corners", names[1], "x"), given(first=faulty[0] + 1, second=faulty[1] + 1)
+            "opening_crosses",
+            "problem",
+            ("survey", "opening", "corners", names[1], "x"),
+            given(first=faulty[0] + 1, second=faulty[1] + 1),
         )
     elif 0 < len(corners) < 3:
         yield Finding("opening_corners", "problem", ("survey", "opening", "corners", survey.opening.corners[0].id, "x"))
@@ -248,14 +270,23 @@ def mounting(build: Build, package: Package, assessment: Assessment) -> Found:
     for plan in bracket_plans(build, package):
         name = plan.bracket.name or plan.bracket.id
         for field, fault in plan.wrong:
-            yield Finding("bracket_fault", "problem", (*where, "brackets", plan.bracket.id, field), given(name=name, fault=fault))
+            yield Finding(
+                "bracket_fault", "problem", (*where, "brackets", plan.bracket.id, field), given(name=name, fault=fault)
+            )
     mount = package.mounting
     if package.fans and mount.fan_to == "through_fins":
         yield Finding(
             "through_fins",
             "doubt",
             (*where, "mounting", "fan_to"),
-            fix=(Act("choose", "Fan to the core's flange", given=(("choice", "core_flange"),), path=(*where, "mounting", "fan_to")),),
+            fix=(
+                Act(
+                    "choose",
+                    "Fan to the core's flange",
+                    given=(("choice", "core_flange"),),
+                    path=(*where, "mounting", "fan_to"),
+                ),
+            ),
         )
     grows = core_growth(package)
     if package.brackets and mount.float_gap.si < grows:
@@ -286,7 +317,10 @@ def mounting(build: Build, package: Package, assessment: Assessment) -> Found:
                     "problem",
                     (*where, "brackets", bracket.id, "bolt"),
                     given(
-                        name=bracket.name or bracket.id, bolt=BOLTS[bracket.bolt].name, hole=hole.words, diameter=(hole.diameter, "length")
+                        name=bracket.name or bracket.id,
+                        bolt=BOLTS[bracket.bolt].name,
+                        hole=hole.words,
+                        diameter=(hole.diameter, "length"),
                     ),
                     value=hole.diameter,
                     limit=BOLTS[bracket.bolt].diameter,

@@ -30,7 +30,9 @@ def hoses(build: Build, package: Package, assessment: Assessment) -> Found:
     for plan in hose_plans(build, package):
         if plan.stopped:
             where = ("packages", package.id, "loop", "hoses", plan.run.hose.id)
-            yield Finding("not_worked_out", "problem", where, given(name=plan.run.name, reason=plan.stopped), form="part")
+            yield Finding(
+                "not_worked_out", "problem", where, given(name=plan.run.name, reason=plan.stopped), form="part"
+            )
     for run in graph.runs:
         yield from _bores(package, run)
         yield from _kink(package, run)
@@ -54,7 +56,13 @@ def _bores(package: Package, run: HoseRun) -> Found:
             "bores_differ",
             "problem",
             path,
-            given(name=run.name, port=port.name, bore=(run.bore, "length"), neck=(port.bore, "length"), stretch=(STRETCH, "length")),
+            given(
+                name=run.name,
+                port=port.name,
+                bore=(run.bore, "length"),
+                neck=(port.bore, "length"),
+                stretch=(STRETCH, "length"),
+            ),
             form=met.way,
             fix=(choose_act(f"With a {met.way}", path, met.way),),
             value=run.bore,
@@ -147,7 +155,9 @@ def _engine_ports(build: Build, package: Package) -> Found:
             fixes = (Act("plumb_heater", "Plumb the heater", package.id), plug)
             yield Finding("heater_unplumbed", "doubt", path, given(port=end_name(end)), fix=fixes)
         elif len([one for one in build.survey.hoses if one.role == end.role]) > 1:
-            yield Finding("engine_port_open", "problem", path, given(port=end_name(end), role=ROLE_WORDS[end.role]), fix=(plug,))
+            yield Finding(
+                "engine_port_open", "problem", path, given(port=end_name(end), role=ROLE_WORDS[end.role]), fix=(plug,)
+            )
 
 
 def _core_ports(package: Package) -> Found:
@@ -163,7 +173,10 @@ def _core_ports(package: Package) -> Found:
                 where,
                 given(name=name, bore=(port.bore.si, "length"), thread=port.thread),
                 form="" if port.thread else "unread",
-                fix=(choose_act("A plug in it", where, "plugged"), choose_act("To be closed for good", where, "to_close")),
+                fix=(
+                    choose_act("A plug in it", where, "plugged"),
+                    choose_act("To be closed for good", where, "to_close"),
+                ),
             )
         if port.state == "to_close":
             yield Finding("core_port_closing", "note", where, given(name=name), form=package.core.material)

@@ -68,7 +68,9 @@ def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Findi
         _rules,
         _assumed,
     )
-    found = [with_rests(finding, package.id) for check in checks for finding in _judged(check, build, package, assessment)]
+    found = [
+        with_rests(finding, package.id) for check in checks for finding in _judged(check, build, package, assessment)
+    ]
     return tuple(sorted(found, key=lambda finding: LEVELS.index(finding.level)))
 
 
@@ -79,7 +81,9 @@ def _judged(check: Check, build: Build, package: Package, assessment: Assessment
     """What one part of the judgement finds; where it stops, what it found before that, and the stop itself."""
     found: list[Finding] = []
     name = check.__name__.strip("_").replace("_", " ")
-    stop = attempted(f"The judgement of {name}", ("packages", package.id), lambda: found.extend(check(build, package, assessment)))
+    stop = attempted(
+        f"The judgement of {name}", ("packages", package.id), lambda: found.extend(check(build, package, assessment))
+    )
     return [*found, _stop(stop)] if isinstance(stop, Stopped) else found
 
 
@@ -105,7 +109,10 @@ def _stop(stop: Stopped) -> Finding:
 
 def reworded(build: Build, package: Package, assessment: Assessment) -> tuple[Finding, ...]:
     """The assessment's findings with those of its results as its figures say them now: nothing else is judged again."""
-    again = {(finding.code, finding.where): with_rests(finding, package.id) for finding in results(build, package, assessment)}
+    again = {
+        (finding.code, finding.where): with_rests(finding, package.id)
+        for finding in results(build, package, assessment)
+    }
     return tuple(again.get((finding.code, finding.where), finding) for finding in assessment.findings)
 
 
@@ -127,7 +134,9 @@ def _missing(build: Build, package: Package, assessment: Assessment) -> Found:
             given(flow=(pump_flow_rated(build.brief.engine), "coolant flow")),
             fix=(
                 set_act(
-                    f"Take {flow} as assumed", ("brief", "engine", "pump_flow"), f"{pump_flow_rated(build.brief.engine) * 6e4:.0f} L/min"
+                    f"Take {flow} as assumed",
+                    ("brief", "engine", "pump_flow"),
+                    f"{pump_flow_rated(build.brief.engine) * 6e4:.0f} L/min",
                 ),
             ),
         )
@@ -145,7 +154,11 @@ def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:
             "limit_under_thermostat",
             "problem",
             at_limit,
-            given(limit=(limit.si, "temperature"), thermostat=(thermostat.si, "temperature"), later=(10.0, "temperature difference")),
+            given(
+                limit=(limit.si, "temperature"),
+                thermostat=(thermostat.si, "temperature"),
+                later=(10.0, "temperature difference"),
+            ),
             fix=(set_act(f"Set the limit to {both(wanted, 'temperature')}", at_limit, f"{wanted:.0f} °C"),),
             value=limit.si,
             limit=thermostat.si,
@@ -168,7 +181,9 @@ def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:
             "problem",
             (*where, "control", "fan_off"),
             given(fan_off=(control.fan_off.si, "temperature"), thermostat=(thermostat.si, "temperature")),
-            fix=(set_act(f"Set fans off to {both(off, 'temperature')}", (*where, "control", "fan_off"), f"{off:.0f} °C"),),
+            fix=(
+                set_act(f"Set fans off to {both(off, 'temperature')}", (*where, "control", "fan_off"), f"{off:.0f} °C"),
+            ),
             value=control.fan_off.si,
             limit=thermostat.si,
         )
@@ -214,7 +229,10 @@ def _parts(build: Build, package: Package, assessment: Assessment) -> Found:
     where = ("packages", package.id)
     if core.depth and core.rows and core.tube_height and core.depth.si / core.rows.si < 1.5 * core.tube_height.si:
         yield Finding(
-            "rows_do_not_fit", "problem", (*where, "core", "rows"), given(rows=(core.rows.si, "count"), depth=(core.depth.si, "length"))
+            "rows_do_not_fit",
+            "problem",
+            (*where, "core", "rows"),
+            given(rows=(core.rows.si, "count"), depth=(core.depth.si, "length")),
         )
     if core.face_width and core.face_height:
         for fan in package.fans:
@@ -222,7 +240,9 @@ def _parts(build: Build, package: Package, assessment: Assessment) -> Found:
         if shroud.kind == "partial":
             yield from _shroud_on_face(package, core.face_width.si, core.face_height.si)
     if package.fans and shroud.kind == "none":
-        yield Finding("no_shroud", "doubt", (*where, "shroud", "kind"), fix=(Act("full_shroud", "Fit a full shroud", package.id),))
+        yield Finding(
+            "no_shroud", "doubt", (*where, "shroud", "kind"), fix=(Act("full_shroud", "Fit a full shroud", package.id),)
+        )
 
 
 def _fan_on_face(package: Package, fan: Fan, width: float, height: float) -> Found:
@@ -272,7 +292,9 @@ def _shroud_on_face(package: Package, width: float, height: float) -> Found:
     top = shroud.bottom.si + (shroud.height.si if shroud.height else height - shroud.bottom.si)
     over = max(-shroud.left.si, -shroud.bottom.si, right - width, top - height)
     if over > SEATED:
-        yield Finding("shroud_off_face", "doubt", (*where, "width"), given(over=(over, "length")), value=over, limit=0.0)
+        yield Finding(
+            "shroud_off_face", "doubt", (*where, "width"), given(over=(over, "length")), value=over, limit=0.0
+        )
     for fan in package.fans:
         if fan.mount != "pusher" and not in_shroud(package, fan):
             yield Finding("fan_outside_shroud", "problem", ("packages", package.id, "fans", fan.id, "x"))
@@ -293,7 +315,9 @@ def _fans(build: Build, package: Package, assessment: Assessment) -> Found:
             yield Finding("fan_curve", "problem", (*where, "curve"), given(reason=error.message))
             continue
         if fan.power:
-            best = max(float(curve.flow) * x * float(curve.pressure) * y for x, y in ((0.5, 0.55), (0.6, 0.45), (0.7, 0.35)))
+            best = max(
+                float(curve.flow) * x * float(curve.pressure) * y for x, y in ((0.5, 0.55), (0.6, 0.45), (0.7, 0.35))
+            )
             if best > CREDIBLE_EFFICIENCY * fan.power.si:
                 yield Finding(
                     "fan_too_good",
@@ -330,7 +354,11 @@ def _held(figures: CaseFigures) -> Fact:
 
 def _settles(figures: CaseFigures) -> Fact:
     top = (figures.temperature, "temperature")
-    return fact("swings", low=(figures.swings_from, "temperature"), top=top) if figures.cycles else fact("settles", top=top)
+    return (
+        fact("swings", low=(figures.swings_from, "temperature"), top=top)
+        if figures.cycles
+        else fact("settles", top=top)
+    )
 
 
 def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found:
@@ -338,7 +366,11 @@ def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found
     held = _held(figures)
     if figures.verdict == "does_not_settle":
         climb = figures.climb * 60
-        when = fact("reaches_limit", time=figures.time_to_limit) if math.isfinite(figures.time_to_limit) else fact("boils_first")
+        when = (
+            fact("reaches_limit", time=figures.time_to_limit)
+            if math.isfinite(figures.time_to_limit)
+            else fact("boils_first")
+        )
         yield Finding(
             "does_not_settle",
             "problem",
@@ -417,9 +449,12 @@ def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found
 def _sources(build: Build, package: Package, assessment: Assessment) -> Found:
     core, where = package.core, ("packages", package.id, "core")
     pitch = 1 / core.fin_density.si if core.fin_density else None
-    for name, field, value in (("depth", "depth", core.depth.si if core.depth else None), ("fin_pitch", "fin_density", pitch),
-                               ("louver_pitch", "louver_pitch", core.louver_pitch.si if core.louver_pitch else None),
-                               ("louver_angle", "louver_angle", math.degrees(core.louver_angle.si) if core.louver_angle else None)):  # fmt: skip
+    for name, field, value in (
+        ("depth", "depth", core.depth.si if core.depth else None),
+        ("fin_pitch", "fin_density", pitch),
+        ("louver_pitch", "louver_pitch", core.louver_pitch.si if core.louver_pitch else None),
+        ("louver_angle", "louver_angle", math.degrees(core.louver_angle.si) if core.louver_angle else None),
+    ):
         low, high = RANGES[name]
         if value is not None and not low <= value <= high * 1.001:
             form = "angle" if name == "louver_angle" else "" if value > 5e-3 else "fine"
@@ -436,7 +471,13 @@ def _sources(build: Build, package: Package, assessment: Assessment) -> Found:
             )
     slow = [case for case in assessment.cases if case.figures and case.figures.louver_reynolds < 100]
     if slow:
-        yield Finding("slow_air", "note", ("duty_cases", slow[0].case_id), given(cases=tuple(c.name for c in slow)), source="CHANG_HSU")
+        yield Finding(
+            "slow_air",
+            "note",
+            ("duty_cases", slow[0].case_id),
+            given(cases=tuple(c.name for c in slow)),
+            source="CHANG_HSU",
+        )
 
 
 def _rules(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -463,7 +504,14 @@ def _rules(build: Build, package: Package, assessment: Assessment) -> Found:
 
 def _assumed(build: Build, package: Package, assessment: Assessment) -> Found:
     vehicle = build.brief.vehicle
-    guessed = [name for name, value in (("grille opening", vehicle.grille_area), ("bay exit", vehicle.exit_area), ("drag area", vehicle.drag_area))
-               if value and value.origin == "assumed"]  # fmt: skip
+    guessed = [
+        name
+        for name, value in (
+            ("grille opening", vehicle.grille_area),
+            ("bay exit", vehicle.exit_area),
+            ("drag area", vehicle.drag_area),
+        )
+        if value and value.origin == "assumed"
+    ]
     if guessed:
         yield Finding("assumed", "note", ("brief", "vehicle", "grille_area"), given(guessed=tuple(guessed)))

@@ -1,4 +1,5 @@
-"""Findings of the coolant circuit: whether coolant gets round, its thermostat, caps, pump, pressures, air, tanks and what runs in it."""
+"""Findings of the coolant circuit: whether coolant gets round, its thermostat, caps, pump, pressures, air, tanks and
+what runs in it."""
 
 from __future__ import annotations
 
@@ -9,7 +10,15 @@ from keelroom.assess.findings import Finding, Found, Level
 from keelroom.assess.fixes import choose_act, flag_act, set_act
 from keelroom.assess.inputs.coolant.flows import pump_curve
 from keelroom.assess.inputs.coolant.graph import Fault, Graph, gates, graph_of
-from keelroom.assess.inputs.coolant.heights import Cap, caps_of, core_top, heights_of, held_pressure, holding_cap, hood_over
+from keelroom.assess.inputs.coolant.heights import (
+    Cap,
+    caps_of,
+    core_top,
+    heights_of,
+    held_pressure,
+    holding_cap,
+    hood_over,
+)
 from keelroom.assess.inputs.coolant.ports import CORE_IN, part_name, places_at, ports_taken
 from keelroom.assess.inputs.coolant.volumes import TANKED, holds_of, share_of, volumes_of
 from keelroom.assess.loop.air import HIGHER, VENT_BORE
@@ -56,7 +65,12 @@ def _loose(package: Package, graph: Graph) -> Found:
     """What stands beside the circuit: it holds nothing, and its cap no pressure."""
     for part in package.loop.parts:
         if part.kind != "overflow" and not {part.id, f"{part.id}:in"} & set(graph.nodes):
-            yield Finding("part_loose", "doubt", ("packages", package.id, "loop", "parts", part.id, "name"), given(name=part_name(part)))
+            yield Finding(
+                "part_loose",
+                "doubt",
+                ("packages", package.id, "loop", "parts", part.id, "name"),
+                given(name=part_name(part)),
+            )
 
 
 FAULT_LEVELS: dict[str, Level] = {"loop_end": "doubt"}
@@ -66,7 +80,12 @@ def _faults(package: Package, graph: Graph) -> Found:
     for fault in graph.faults:
         code = fault.code
         yield Finding(
-            code, FAULT_LEVELS.get(code, "problem"), fault.path, fault.figures, form=fault.form, fix=_ways_on(package, graph, fault)
+            code,
+            FAULT_LEVELS.get(code, "problem"),
+            fault.path,
+            fault.figures,
+            form=fault.form,
+            fix=_ways_on(package, graph, fault),
         )
 
 
@@ -92,14 +111,21 @@ def _ways_on(package: Package, graph: Graph, fault: Fault) -> tuple[Act, ...]:
     ]
     tee = Act("add_tee", "Put a tee between them", package.id, (("hose", hose.id), ("end", fault.path[-1])))
     teed = (tee,) if fault.code == "loop_taken" else ()
-    return teed + tuple(choose_act(f"Lead it to {port.name[:1].lower()}{port.name[1:]}", fault.path, port.key) for port in free[:1])
+    return teed + tuple(
+        choose_act(f"Lead it to {port.name[:1].lower()}{port.name[1:]}", fault.path, port.key) for port in free[:1]
+    )
 
 
 def _thermostat(package: Package, graph: Graph) -> Found:
     chosen, where = package.loop, ("packages", package.id, "loop", "thermostat_state")
     housed = any(part.kind == "thermostat" for part in chosen.parts)
     if chosen.thermostat_state == "reversed":
-        yield Finding("thermostat_reversed", "problem", where, fix=(choose_act("Turn it round: spring to the engine", where, "fitted"),))
+        yield Finding(
+            "thermostat_reversed",
+            "problem",
+            where,
+            fix=(choose_act("Turn it round: spring to the engine", where, "fitted"),),
+        )
     if chosen.thermostat_state == "none" and not housed:
         yield Finding("thermostat_missing", "doubt", where, fix=(choose_act("Fit one", where, "fitted"),))
     if len(gates(graph)) > 1 and chosen.thermostat_state != "none":
@@ -178,10 +204,18 @@ def _pump(build: Build, package: Package, graph: Graph) -> Found:
             "doubt",
             (*where, "pump"),
             given(name=part_name(pumps[0])),
-            fix=(choose_act("Count both", (*where, "pump"), "both"), choose_act("Only the electric one", (*where, "pump"), "electric")),
+            fix=(
+                choose_act("Count both", (*where, "pump"), "both"),
+                choose_act("Only the electric one", (*where, "pump"), "electric"),
+            ),
         )
     if not pumps and chosen.pump == "both":
-        yield Finding("pump_absent", "problem", (*where, "pump"), fix=(choose_act("Only the engine’s", (*where, "pump"), "mechanical"),))
+        yield Finding(
+            "pump_absent",
+            "problem",
+            (*where, "pump"),
+            fix=(choose_act("Only the engine’s", (*where, "pump"), "mechanical"),),
+        )
     for part in pumps:
         yield from _pump_stands(build, package, graph, part)
     limit = build.brief.cooling.limit
@@ -202,7 +236,11 @@ def _pump_stands(build: Build, package: Package, graph: Graph, part: Part) -> Fo
     where, name = ("packages", package.id, "loop", "parts", part.id), part_name(part)
     if part.lying:
         yield Finding(
-            "pump_on_side", "problem", (*where, "lying"), given(name=name), fix=(flag_act("Set it upright", (*where, "lying"), False),)
+            "pump_on_side",
+            "problem",
+            (*where, "lying"),
+            given(name=name),
+            fix=(flag_act("Set it upright", (*where, "lying"), False),),
         )
     if part.outlet != "up":
         yield Finding(
@@ -212,7 +250,9 @@ def _pump_stands(build: Build, package: Package, graph: Graph, part: Part) -> Fo
             given(name=name),
             fix=(choose_act("Turn its outlet up", (*where, "outlet"), "up"),),
         )
-    others = [at for node, at in heights_of(build, package).items() if at is not None and not node.startswith(f"{part.id}:")]
+    others = [
+        at for node, at in heights_of(build, package).items() if at is not None and not node.startswith(f"{part.id}:")
+    ]
     if part.y is None or not others:
         return
     lowest, top = min(others), core_top(build.survey, package)
@@ -241,9 +281,15 @@ def _pump_stands(build: Build, package: Package, graph: Graph, part: Part) -> Fo
 
 def _bypass(package: Package, assessment: Assessment) -> Found:
     """A pump in the core's line that outdoes the engine's draws coolant backwards through the bypass."""
-    wrong = [case for case in assessment.cases if case.figures and case.figures.core_coolant_flow > 1.02 * case.figures.coolant_flow]
+    wrong = [
+        case
+        for case in assessment.cases
+        if case.figures and case.figures.core_coolant_flow > 1.02 * case.figures.coolant_flow
+    ]
     if wrong and package.loop.bypass == "inside":
-        worst = max(wrong, key=lambda case: case.figures.core_coolant_flow - case.figures.coolant_flow if case.figures else 0.0)
+        worst = max(
+            wrong, key=lambda case: case.figures.core_coolant_flow - case.figures.coolant_flow if case.figures else 0.0
+        )
         figures = worst.figures
         assert figures is not None
         path = ("packages", package.id, "loop", "bypass")
@@ -263,7 +309,11 @@ def _bypass(package: Package, assessment: Assessment) -> Found:
 
 
 def _settled(assessment: Assessment) -> list[tuple[CaseResult, LoopCase]]:
-    return [(case, case.figures.loop) for case in assessment.cases if case.figures and case.figures.verdict != "does_not_settle"]
+    return [
+        (case, case.figures.loop)
+        for case in assessment.cases
+        if case.figures and case.figures.verdict != "does_not_settle"
+    ]
 
 
 def _suction(package: Package, assessment: Assessment) -> Found:
@@ -300,13 +350,20 @@ def _flow(package: Package, assessment: Assessment) -> Found:
                 "core_flow_small",
                 "doubt",
                 ("packages", package.id, "loop", "pulley_ratio"),
-                given(core_coolant_flow=(idle.core_coolant_flow, "coolant flow"), drop=(drop, "temperature difference")),
+                given(
+                    core_coolant_flow=(idle.core_coolant_flow, "coolant flow"), drop=(drop, "temperature difference")
+                ),
                 value=drop,
                 limit=MOST_DROP,
             )
     for case in assessment.cases:
         figures = case.figures
-        if figures is None or figures.speed < 5 or figures.tube_reynolds >= LAMINAR or figures.verdict == "does_not_settle":
+        if (
+            figures is None
+            or figures.speed < 5
+            or figures.tube_reynolds >= LAMINAR
+            or figures.verdict == "does_not_settle"
+        ):
             continue
         if figures.faster_coolant[0] > NOTICED and figures.thermostat_opening > 0.9:
             passes, pump = figures.faster_coolant
@@ -332,7 +389,11 @@ def _air(build: Build, package: Package, assessment: Assessment) -> Found:
         if high.outcome not in ("stays", "revs"):
             continue
         hose = _screw_at(package, build, high.key)
-        fixes = (flag_act("A bleed screw there", ("packages", package.id, "loop", "hoses", hose, "bleed"), True),) if hose else ()
+        fixes = (
+            (flag_act("A bleed screw there", ("packages", package.id, "loop", "hoses", hose, "bleed"), True),)
+            if hose
+            else ()
+        )
         level: Level = "problem" if high.outcome == "stays" else "doubt"
         rates = {"drift": (high.drift, "coolant speed"), "speed": (high.speed, "coolant speed")}
         moving = fact("bubble_climbs", **rates) if high.drift else fact("nothing_runs")
@@ -369,7 +430,9 @@ def _screw_at(package: Package, build: Build, key: str) -> str:
         return key.split("#", maxsplit=1)[0].removeprefix("hose:")
     graph = graph_of(build, package)
     nodes = places_at(CORE_IN if key == "core" else key)
-    return next((run.hose.id for run in graph.runs if nodes & {run.start.node, run.end.node} and run.bore >= VENT_BORE), "")
+    return next(
+        (run.hose.id for run in graph.runs if nodes & {run.start.node, run.end.node} and run.bore >= VENT_BORE), ""
+    )
 
 
 def _tanks(build: Build, package: Package, graph: Graph) -> Found:
@@ -401,7 +464,10 @@ def _tanks(build: Build, package: Package, graph: Graph) -> Found:
     order = circuit_order(graph)
     if is_long(graph) and not any(part.kind in ("surge_tank", "expansion_tank") for part in package.loop.parts):
         yield Finding(
-            "no_surge_tank", "problem", (*where, "parts"), fix=(Act("add_surge_tank", "Put a surge tank after the engine", package.id),)
+            "no_surge_tank",
+            "problem",
+            (*where, "parts"),
+            fix=(Act("add_surge_tank", "Put a surge tank after the engine", package.id),),
         )
     for part in package.loop.parts:
         if part.kind == "surge_tank" and part.id not in order:
@@ -434,7 +500,13 @@ def _tanks(build: Build, package: Package, graph: Graph) -> Found:
                 "problem",
                 (*where, "parts", tank.id, "y"),
                 given(name=run.name, falls=(low - high, "length")),
-                fix=(set_act(f"Lift it to {both(low + 0.05, 'length')}", (*where, "parts", tank.id, "y"), f"{(low + 0.05) * 1e3:.0f} mm"),),
+                fix=(
+                    set_act(
+                        f"Lift it to {both(low + 0.05, 'length')}",
+                        (*where, "parts", tank.id, "y"),
+                        f"{(low + 0.05) * 1e3:.0f} mm",
+                    ),
+                ),
                 value=high,
                 limit=low,
             )

@@ -36,7 +36,9 @@ def _moved(build: Build, package: Package, moved: Moved) -> Found:
             yield Finding("not_worked_out", "problem", (*where, field), given(reason=fault), form="move")
             continue
         fixes = _fixes(build, package, code, where)
-        yield Finding(code, "doubt" if code in DOUBTS else "problem", (*where, field), fault.figures, form=form, fix=fixes)
+        yield Finding(
+            code, "doubt" if code in DOUBTS else "problem", (*where, field), fault.figures, form=form, fix=fixes
+        )
     ends = [end for bracket in package.brackets for end in (bracket.start, bracket.end, *bracket.starts, *bracket.ends)]
     if move.how in ("bracket", "new_place") and not any(end.startswith(f"neighbour:{move.id}:") for end in ends):
         yield Finding(
@@ -47,7 +49,9 @@ def _moved(build: Build, package: Package, moved: Moved) -> Found:
             fix=(Act("bracket_for", "Plan a bracket for it", package.id, (("move", move.id),)),),
         )
     if moved.cautions:
-        yield Finding("move_caution", "note", (*where, "how"), given(name=name, how=HOW_WORDS[move.how], cautions=moved.cautions))
+        yield Finding(
+            "move_caution", "note", (*where, "how"), given(name=name, how=HOW_WORDS[move.how], cautions=moved.cautions)
+        )
 
 
 def _fixes(build: Build, package: Package, code: str, where: tuple[str, ...]) -> tuple[Act, ...]:
@@ -58,5 +62,9 @@ def _fixes(build: Build, package: Package, code: str, where: tuple[str, ...]) ->
     wanted = bottle_wanted(build, package)
     if code == "bottle_small" and wanted:
         size = from_si(wanted[2] * 1.02, "volume", "si", "assumed")
-        return (set_act(f"A bottle that holds {size.as_typed} {size.unit}", (*where, "holds"), f"{size.as_typed} {size.unit}"),)
+        return (
+            set_act(
+                f"A bottle that holds {size.as_typed} {size.unit}", (*where, "holds"), f"{size.as_typed} {size.unit}"
+            ),
+        )
     return ()

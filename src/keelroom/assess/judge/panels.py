@@ -1,4 +1,5 @@
-"""Findings of what leads the air: gaps nobody measured, panels that close nothing or cannot be made, flaps the wrong way round."""
+"""Findings of what leads the air: gaps nobody measured, panels that close nothing or cannot be made, flaps the wrong
+way round."""
 
 from __future__ import annotations
 
@@ -39,7 +40,9 @@ def _gaps(build: Build, package: Package) -> Found:
         )
     for way in found:
         if way.key not in EDGES and way.assumed:
-            yield Finding("air_hole_unmeasured", "doubt", ("survey", "air_holes", way.key, "width"), given(name=way.name))
+            yield Finding(
+                "air_hole_unmeasured", "doubt", ("survey", "air_holes", way.key, "width"), given(name=way.name)
+            )
 
 
 def _flaps(package: Package) -> Found:
@@ -73,7 +76,9 @@ def _panel(package: Package, plan: PanelPlan) -> Found:
         yield Finding(code, level, (*where, field), given(name=plan.name, fault=fault), fix=fixes)
 
 
-def _code_and_fixes(package: Package, plan: PanelPlan, field: str, where: tuple[str, ...]) -> tuple[str, tuple[Act, ...]]:
+def _code_and_fixes(
+    package: Package, plan: PanelPlan, field: str, where: tuple[str, ...]
+) -> tuple[str, tuple[Act, ...]]:
     own = plan.panel
     if field == "closes":
         return "panel_nothing", (Act("remove", "Take it out", path=where),)

@@ -5,15 +5,24 @@ from __future__ import annotations
 from keelroom.assess.findings import Finding
 
 Path = tuple[str, ...]
-ALL = "brief.engine brief.vehicle brief.accessories brief.climate brief.cooling.limit package.core package.fans package.shroud package.sealing package.coolers package.coolant package.loop package.control"  # fmt: skip
-AIR = "package.core package.fans package.shroud package.sealing package.coolers brief.vehicle.grille_area brief.vehicle.exit_area"
+ALL = (
+    "brief.engine brief.vehicle brief.accessories brief.climate brief.cooling.limit package.core package.fans "
+    "package.shroud package.sealing package.coolers package.coolant package.loop package.control"
+)
+AIR = (
+    "package.core package.fans package.shroud package.sealing package.coolers brief.vehicle.grille_area "
+    "brief.vehicle.exit_area"
+)
 HEAT = "package.coolers brief.engine brief.vehicle brief.accessories brief.climate.ambient"
 RING = "package.shroud.blank_width package.shroud.blank_height package.fans"
 SEAT = "package.core.face_width package.core.face_height package.core.tank_size package.core.tank_proud"
 FACE = "package.core.face_width package.core.face_height"
 CIRCUIT = "beside.feed beside.branch beside.back package.fans"
 CHARGED = "supply.charge_wire brief.accessories.alternator_rating"
-BALANCE = "brief.accessories supply.loads supply.pulley_ratio supply.alternator_air brief.engine.idle_rpm package.fans package.circuits"
+BALANCE = (
+    "brief.accessories supply.loads supply.pulley_ratio supply.alternator_air brief.engine.idle_rpm package.fans "
+    "package.circuits"
+)
 LOOP = "package.loop.hoses package.loop.parts"
 HIGHEST = "package.loop.parts package.place survey.hoses"
 RESTS: dict[str, str] = {
@@ -192,12 +201,15 @@ RESTS: dict[str, str] = {
     "charge_fuse_small": CHARGED,
     "charge_fuse_over": CHARGED,
 }
-"""By code; `package.` is the package judged, `beside.` an entry of the same part; a section or a list stands for all in it."""
+"""By code; `package.` is the package judged, `beside.` an entry of the same part; a section or a list stands for all
+in it."""
 
 
 def with_rests(finding: Finding, package_id: str) -> Finding:
     """The finding with the entries it rests on besides its own."""
-    return finding._replace(also=tuple(_path(words.split("."), finding.where, package_id) for words in RESTS.get(finding.code, "").split()))
+    return finding._replace(
+        also=tuple(_path(words.split("."), finding.where, package_id) for words in RESTS.get(finding.code, "").split())
+    )
 
 
 def _path(steps: list[str], where: Path, package_id: str) -> Path:

@@ -20,7 +20,8 @@ from keelroom.document.schema.package import Package
 from keelroom.facts import Fact, fact
 
 Outcome = Literal["itself", "vented", "screw", "carried", "revs", "stays"]
-"""how air leaves a high point: by a neck that is opened or a tank with room, up a vent line, by a bleed screw, with the flow at idle,
+"""how air leaves a high point: by a neck that is opened or a tank with room, up a vent line, by a bleed screw, with
+the flow at idle,
 with more revs, or not by itself"""
 HIGHER = 0.01
 """[m] a point must stand over another to hold air (common practice)."""
@@ -28,13 +29,18 @@ VENT_BORE = 0.0105
 """[m] a line of less bore is a vent line: it lets air pass and hardly any coolant (common practice: 1/4 to 3/8 in)."""
 AIR_KEEPERS = ("surge_tank", "expansion_tank", "filler")
 OUTCOME_WORDS = {
-    "itself": "leaves by itself", "vented": "rises by its vent line", "screw": "leaves by the bleed screw", "carried": "is carried out at idle",
-    "revs": "is carried out with more revs only", "stays": "stays",
-}  # fmt: skip
+    "itself": "leaves by itself",
+    "vented": "rises by its vent line",
+    "screw": "leaves by the bleed screw",
+    "carried": "is carried out at idle",
+    "revs": "is carried out with more revs only",
+    "stays": "stays",
+}
 
 
 class High(NamedTuple):
-    """A high point. key: place or hose; name; at [m] its height; outcome; speed [m/s] of the coolant that leaves it at idle and the speed a
+    """A high point. key: place or hose; name; at [m] its height; outcome; speed [m/s] of the coolant that leaves it
+    at idle and the speed a
     bubble climbs against it; path of what it belongs to; hose: the key of the hose coolant leaves it by"""
 
     key: str
@@ -72,15 +78,19 @@ Links = dict[str, list[tuple[str, Branch | None]]]
 
 
 def air_of(build: Build, package: Package, idle: LoopCase | None, road: LoopCase | None) -> Air:
-    """High and low points of the package's circuit. idle, road: the circuit while the car stands, and at its fastest turning case."""
+    """High and low points of the package's circuit. idle, road: the circuit while the car stands, and at its fastest
+    turning case."""
     graph, heights = graph_of(build, package), heights_of(build, package)
     names = node_names(build, package, graph)
-    unknown = tuple(dict.fromkeys(names[node] for node, at in heights.items() if at is None and node not in (HOT, INLET)))
+    unknown = tuple(
+        dict.fromkeys(names[node] for node, at in heights.items() if at is None and node not in (HOT, INLET))
+    )
     at = _heights(build, package, heights)
     vertices, links, hoses = _vertices(graph, at)
     told = (graph, links, hoses, names)
     highs = [
-        _high(build, package, (group, max(vertices[key] for key in group)), told, (idle, road)) for group in _crests(vertices, links, 1.0)
+        _high(build, package, (group, max(vertices[key] for key in group)), told, (idle, road))
+        for group in _crests(vertices, links, 1.0)
     ]
     merged = {high.name: high for high in sorted(highs, key=lambda high: high.at)}
     bottom = core_bottom(build.survey, package)
@@ -179,7 +189,8 @@ def _level(key: str, vertices: dict[str, float], links: Links, way: float) -> tu
 
 
 def _spokesman(group: tuple[str, ...]) -> str:
-    """The place a group of points is called by: the engine's outlet before its inside, a place before a point along a hose."""
+    """The place a group of points is called by: the engine's outlet before its inside, a place before a point along a
+    hose."""
     return min(group, key=lambda key: (key == HOT, "#" in key, key != "core"))
 
 
@@ -187,7 +198,11 @@ Told = tuple[Graph, Links, dict[str, Branch], dict[str, str]]
 
 
 def _high(
-    build: Build, package: Package, point: tuple[tuple[str, ...], float], told: Told, cases: tuple[LoopCase | None, LoopCase | None]
+    build: Build,
+    package: Package,
+    point: tuple[tuple[str, ...], float],
+    told: Told,
+    cases: tuple[LoopCase | None, LoopCase | None],
 ) -> High:
     group, at = point
     graph, links, _, names = told
@@ -216,7 +231,8 @@ def _opened(build: Build, package: Package, key: str, told: Told) -> Outcome | N
         run = hoses[key].run
         return "screw" if run and run.hose.bleed else None
     if any(
-        branch and branch.run and branch.run.bore < VENT_BORE and _rises(branch, key, graph, build, package) for _, branch in links[key]
+        branch and branch.run and branch.run.bore < VENT_BORE and _rises(branch, key, graph, build, package)
+        for _, branch in links[key]
     ):
         return "vented"
     # A bleed screw at the top of a hose that leaves here.
@@ -231,7 +247,8 @@ def _rises(branch: Branch, key: str, graph: Graph, build: Build, package: Packag
 
 
 def _leaving(group: tuple[str, ...], links: Links, case: LoopCase | None) -> tuple[float, float] | None:
-    """Speed [m/s] of the coolant that leaves a high point, in the hose where it does best against a bubble, and how fast that bubble climbs."""
+    """Speed [m/s] of the coolant that leaves a high point, in the hose where it does best against a bubble, and how
+    fast that bubble climbs."""
     if case is None:
         return None
     best: tuple[float, float] | None = None
@@ -262,9 +279,14 @@ def node_names(build: Build, package: Package, graph: Graph) -> dict[str, str]:
     """What each place of the circuit is called."""
     ends = {end.role: end_name(end) for end in reversed(build.survey.hoses)}
     found = {
-        COLD: ends.get("inlet", "Engine inlet"), HOT: "Engine, its hot side", OUTLET: ends.get("outlet", "Engine outlet"), INLET: ends.get("inlet", "Engine inlet"),
-        CORE_IN: "Core inlet", CORE_OUT: "Core outlet", "core": "Core, its top",
-    }  # fmt: skip
+        COLD: ends.get("inlet", "Engine inlet"),
+        HOT: "Engine, its hot side",
+        OUTLET: ends.get("outlet", "Engine outlet"),
+        INLET: ends.get("inlet", "Engine inlet"),
+        CORE_IN: "Core inlet",
+        CORE_OUT: "Core outlet",
+        "core": "Core, its top",
+    }
     for part in package.loop.parts:
         found |= {part.id: part_name(part), f"{part.id}:in": part_name(part), f"{part.id}:out": part_name(part)}
     found |= {branch.key: branch.name for branch in graph.branches if branch.run}

@@ -25,7 +25,8 @@ STILL = 2e-6
 
 
 class Through(NamedTuple):
-    """One branch in one case: flow [m3/s] from its start to its end, speed [m/s] in its bore where it has one, [degC] of what goes in."""
+    """One branch in one case: flow [m3/s] from its start to its end, speed [m/s] in its bore where it has one, [degC]
+    of what goes in."""
 
     key: str
     name: str
@@ -44,7 +45,8 @@ class Spot(NamedTuple):
 
 
 class LoopCase(NamedTuple):
-    """The circuit in one duty case. made: pressure [Pa] the pump makes over engine and circuit; rise [K] over the engine;
+    """The circuit in one duty case. made: pressure [Pa] the pump makes over engine and circuit; rise [K] over the
+    engine;
     suction: at the pump's inlet; heights: whether the heights of all places are known."""
 
     through: tuple[Through, ...]
@@ -79,7 +81,9 @@ def loop_cases(build: Build, package: Package, points: Points, answer: Answer) -
     over = cap.at - high[at] if cap is not None and cap.at is not None else 0.0
     outdoors = fixed.air.pressure
     held = outdoors + points.plant.cap_pressure + coolant.density * GRAVITY * over
-    pressures = np.stack([absolute(made[i], high, float(coolant.density[i]), (at, float(held[i]))) for i in range(len(made))])
+    pressures = np.stack(
+        [absolute(made[i], high, float(coolant.density[i]), (at, float(held[i]))) for i in range(len(made))]
+    )
     margins = boiling_margins(points.plant.coolant, pressures, temperatures)
     pumps = [nodes.index(f"{b.part.id}:in") for b in graph.branches if b.part and b.part.kind == "pump"]
     sucks = pumps[0] if pumps and package.loop.pump == "electric" else nodes.index(COLD)
@@ -89,8 +93,16 @@ def loop_cases(build: Build, package: Package, points: Points, answer: Answer) -
             Spot(node, float(temperatures[i, k]), float(pressures[i, k] - outdoors[i]), float(margins[i, k]))
             for k, node in enumerate(nodes)
         )
-        cases.append(LoopCase(_through(graph, flows[i], nodes, temperatures[i]), spots, _made(graph, flows[i], made[i], nodes),
-                              float(state.temperature[i] - state.engine_inlet[i]), spots[sucks], known))  # fmt: skip
+        cases.append(
+            LoopCase(
+                _through(graph, flows[i], nodes, temperatures[i]),
+                spots,
+                _made(graph, flows[i], made[i], nodes),
+                float(state.temperature[i] - state.engine_inlet[i]),
+                spots[sucks],
+                known,
+            )
+        )
     return tuple(cases)
 
 
@@ -103,7 +115,8 @@ def _filled(nodes: tuple[str, ...], heights: Heights) -> tuple[Floats, bool]:
 
 
 def _temperatures(graph: Graph, flows: Floats, ends: tuple[Floats, Floats, Floats]) -> Floats:
-    """Temperatures (n, N + 1) [degC] of the places, the reference last: what comes together mixes; hoses lose nothing on the way.
+    """Temperatures (n, N + 1) [degC] of the places, the reference last: what comes together mixes; hoses lose nothing
+    on the way.
 
     ends: leaving the engine, leaving the core, entering the engine
     """
@@ -147,7 +160,9 @@ def _through(graph: Graph, flows: Floats, nodes: tuple[str, ...], temperatures: 
         bore = branch.run.bore if branch.run else None
         speed = abs(flow) / (np.pi / 4 * bore**2) if bore else None
         comes = nodes.index(branch.start if flow >= 0 else branch.end)
-        found.append(Through(branch.key, branch.name, flow if abs(flow) > STILL else 0.0, speed, float(temperatures[comes])))
+        found.append(
+            Through(branch.key, branch.name, flow if abs(flow) > STILL else 0.0, speed, float(temperatures[comes]))
+        )
     return tuple(found)
 
 

@@ -16,7 +16,8 @@ from keelroom.document.schema.package import Package
 from keelroom.facts import Fact, fact, lowered
 
 SAFE_CAP = 49.0
-"""[degC] of coolant under which a cap may be opened (common practice: 120 °F, and only where the hose gives when it is squeezed)."""
+"""[degC] of coolant under which a cap may be opened (common practice: 120 °F, and only where the hose gives when it
+is squeezed)."""
 PULL = 85e3
 """[Pa] under the outdoors a vacuum filler pulls (common practice: 24 to 26 inHg)."""
 
@@ -80,7 +81,12 @@ def _buy(build: Build, package: Package) -> list[FillStep]:
     steps = [
         FillStep(
             "Buy",
-            fact("step.buy", total=(volumes.total, "volume"), glycol=(bought.glycol, "volume"), water=(bought.water, "volume")),
+            fact(
+                "step.buy",
+                total=(volumes.total, "volume"),
+                glycol=(bought.glycol, "volume"),
+                water=(bought.water, "volume"),
+            ),
         )
     ]
     if not bought.reached:

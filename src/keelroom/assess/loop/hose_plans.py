@@ -1,4 +1,5 @@
-"""How each hose is got and fitted: its length, where a moulded one is cut, its clamps, clips, and the rod that is bent to find it."""
+"""How each hose is got and fitted: its length, where a moulded one is cut, its clamps, clips, and the rod that is
+bent to find it."""
 
 from __future__ import annotations
 
@@ -29,8 +30,10 @@ PLANE = 0.006
 
 
 class HosePlan(NamedTuple):
-    """One hose. cut [m]: its length with what goes over the necks, None where its route is not known; off [m]: what is cut off the one at hand;
-    clamps at its start and end; clips: how many; steps: of the rod; adapter [m] taken out of it for a sensor; straight [m]: its longest straight
+    """One hose. cut [m]: its length with what goes over the necks, None where its route is not known; off [m]: what
+    is cut off the one at hand;
+    clamps at its start and end; clips: how many; steps: of the rod; adapter [m] taken out of it for a sensor;
+    straight [m]: its longest straight
     piece; notes: what to mind."""
 
     run: HoseRun
@@ -59,7 +62,9 @@ def _planned(run: HoseRun, adapter: float) -> HosePlan:
         run.name,
         (),
         lambda: _plan(run, adapter),
-        lambda stop: HosePlan(run, None, None, (), 0, (), adapter, 0.0, (fact("stopped", sentence=f"{stop.sentence}."),), stop.sentence),
+        lambda stop: HosePlan(
+            run, None, None, (), 0, (), adapter, 0.0, (fact("stopped", sentence=f"{stop.sentence}."),), stop.sentence
+        ),
     )
 
 
@@ -76,7 +81,15 @@ def _plan(run: HoseRun, adapter: float) -> HosePlan:
         notes.append(fact(code, adapter=(adapter, "length"), straight=(straight, "length")))
     clamps = tuple(_clamp(run, bore) for bore in (run.start.bore, run.end.bore))
     return HosePlan(
-        run, cut, off, clamps, int(free // CLIP_EVERY[hose.kind]), rod_steps(route) if route else (), adapter, straight, tuple(notes)
+        run,
+        cut,
+        off,
+        clamps,
+        int(free // CLIP_EVERY[hose.kind]),
+        rod_steps(route) if route else (),
+        adapter,
+        straight,
+        tuple(notes),
     )
 
 
@@ -142,7 +155,8 @@ def rod_words(steps: tuple[Step, ...], system: str) -> tuple[str, ...]:
 
 
 def rod_pattern(plan: HosePlan) -> Pattern | None:
-    """The middle line at 1:1, to hold a bent rod or a stock hose against; None where its route is not known, or longer than a rod is."""
+    """The middle line at 1:1, to hold a bent rod or a stock hose against; None where its route is not known, or
+    longer than a rod is."""
     route = plan.run.route
     if route is None or route.length > LONGEST_ROD:
         return None
@@ -154,7 +168,9 @@ def rod_pattern(plan: HosePlan) -> Pattern | None:
     marks = tuple(Mark(a, to=b) for a, b in pairwise(line))
     words = "flat" if off < PLANE else f"it leaves this plane by {fine(off, 'us')}"
     middle = line[len(line) // 2]
-    return Pattern(f"{plan.run.name}: {words}", ROD_STOCK, (outline,), marks=(*marks, Mark(middle, f"{plan.run.name}: {words}")))
+    return Pattern(
+        f"{plan.run.name}: {words}", ROD_STOCK, (outline,), marks=(*marks, Mark(middle, f"{plan.run.name}: {words}"))
+    )
 
 
 def _aside(line: tuple[tuple[float, float], ...], k: int, by: float) -> tuple[float, float]:

@@ -50,6 +50,14 @@ def is_long(graph: Graph) -> bool:
 
 
 TANK_SCHOOLS = (
-    ("In line, at the top of the hot side", "All coolant goes through it: air parts at once, a long system settles after a few minutes. It is one more thing full of hot coolant, and it costs a few kPa."),
-    ("Beside the flow, feeding the suction side", "A small vent line rises to it from every high point, a wide feed goes to the pump’s inlet: the cap’s pressure acts where the pump sucks. It clears air slowly, as the vents bring it."),
-)  # fmt: skip
+    (
+        "In line, at the top of the hot side",
+        "All coolant goes through it: air parts at once, a long system settles after a few minutes. It is "
+        "one more thing full of hot coolant, and it costs a few kPa.",
+    ),
+    (
+        "Beside the flow, feeding the suction side",
+        "A small vent line rises to it from every high point, a wide feed goes to the pump’s inlet: the "
+        "cap’s pressure acts where the pump sucks. It clears air slowly, as the vents bring it.",
+    ),
+)

@@ -13,17 +13,25 @@ from keelroom.document.schema.package import Package
 
 PSI = 6894.757
 CORE_STANDS = {"aluminium": 30 * PSI, "copper_brass": 20 * PSI}
-"""[Pa] a sound core stands (common practice: an aluminium one with crimped plastic tanks some 30 psi, a soldered one 20)."""
+"""[Pa] a sound core stands (common practice: an aluminium one with crimped plastic tanks some 30 psi, a soldered one
+20)."""
 PART_STANDS = {"heater": 25 * PSI, "surge_tank": 30 * PSI, "expansion_tank": 22 * PSI}
 """[Pa] (common practice)"""
-HOSE_STANDS = {"moulded": 50 * PSI, "reinforced": 75 * PSI, "silicone": 75 * PSI, "convoluted": 35 * PSI, "hard": 200 * PSI}
+HOSE_STANDS = {
+    "moulded": 50 * PSI,
+    "reinforced": 75 * PSI,
+    "silicone": 75 * PSI,
+    "convoluted": 35 * PSI,
+    "hard": 200 * PSI,
+}
 """[Pa] a good hose works at (common practice)."""
 AGED = {"good": 1.0, "soft": 0.5, "swollen": 0.4, "cracked": 0.25}
 """Share of it an old one is trusted with (common practice)."""
 
 
 class Stands(NamedTuple):
-    """One part: pressure [Pa] over the outdoors it stands, standing still (the cap alone) and the most it meets in any case; assumed or entered."""
+    """One part: pressure [Pa] over the outdoors it stands, standing still (the cap alone) and the most it meets in
+    any case; assumed or entered."""
 
     name: str
     stands: float
@@ -71,7 +79,9 @@ def strengths(package: Package, graph: Graph, cases: tuple[LoopCase, ...]) -> tu
             )
     for run in graph.runs:
         stands = HOSE_STANDS[run.hose.kind] * AGED[run.hose.state]
-        found.append(Stands(run.name, stands, most(run.start.node, run.end.node), True, (*where, "hoses", run.hose.id, "state")))
+        found.append(
+            Stands(run.name, stands, most(run.start.node, run.end.node), True, (*where, "hoses", run.hose.id, "state"))
+        )
     return tuple(sorted(found, key=lambda one: -one.meets / one.stands))
 
 
@@ -81,7 +91,8 @@ def weakest(found: tuple[Stands, ...]) -> Stands:
 
 
 def proof_pressure(package: Package, found: tuple[Stands, ...]) -> float:
-    """[Pa] to test a cold circuit at: never over its cap, never over its weakest part; 0 without a pressure cap is the least part's alone."""
+    """[Pa] to test a cold circuit at: never over its cap, never over its weakest part; 0 without a pressure cap is
+    the least part's alone."""
     cap = held_pressure(package.loop)
     least = weakest(found).stands
     return min(cap, least) if cap > 0 else least

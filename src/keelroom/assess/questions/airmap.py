@@ -46,7 +46,8 @@ class AirMap(NamedTuple):
 
 
 def at_speed(build: Build, case_id: str, speed: float) -> Build:
-    """The build with a duty case moved to another road speed [m/s]; an idling case becomes a road load once it moves."""
+    """The build with a duty case moved to another road speed [m/s]; an idling case becomes a road load once it
+    moves."""
     place = ("duty_cases", case_id)
     case = build.duty_case(case_id)
     changes = [Change((*place, "speed"), from_si(speed, "speed", "si", "derived"))]
@@ -59,7 +60,8 @@ def at_speed(build: Build, case_id: str, speed: float) -> Build:
 
 @in_one_go
 def air_map(build: Build, case_id: str, speed: float | None = None) -> AirMap | None:
-    """The map of one duty case with the fans running, at its own road speed or another [m/s]; None where something is missing."""
+    """The map of one duty case with the fans running, at its own road speed or another [m/s]; None where something is
+    missing."""
     moved = build if speed is None else at_speed(build, case_id, speed)
     row = row_for(Asked(moved, case_id))
     if row is None:
@@ -105,7 +107,8 @@ class WorkingPoint(NamedTuple):
 
 
 class FanChart(NamedTuple):
-    """Curves of the first running fan: at the system's voltage and at other voltages, what the rest asks of it, working points."""
+    """Curves of the first running fan: at the system's voltage and at other voltages, what the rest asks of it,
+    working points."""
 
     title: str
     curves: tuple[tuple[str, tuple[float, ...], tuple[float, ...]], ...]
@@ -118,7 +121,8 @@ VOLTAGES = (10.0, 12.0, 14.0)
 
 @in_one_go
 def fan_chart(build: Build, case_id: str) -> FanChart | None:
-    """The fan curve with the system's curve and the working point per duty case and per voltage; None where there is no fan."""
+    """The fan curve with the system's curve and the working point per duty case and per voltage; None where there is
+    no fan."""
     package = build.package
     running = [k for k, fan in enumerate(package.fans[:4]) if fan.runs]
     rows = [(case, row_for(Asked(build, case.id))) for case in build.duty_cases]
@@ -142,7 +146,12 @@ def fan_chart(build: Build, case_id: str) -> FanChart | None:
     rated = float(fans.rated_voltage[chosen, k])
     brushless = bool(fans.brushless[chosen, k] > 0)
     curves = [
-        (f"{v:.0f} V", tuple(flows), curve(float(motor_speed(np.array(v), np.array(rated), np.array(float(brushless)))))) for v in VOLTAGES
+        (
+            f"{v:.0f} V",
+            tuple(flows),
+            curve(float(motor_speed(np.array(v), np.array(rated), np.array(float(brushless))))),
+        )
+        for v in VOLTAGES
     ]
     place = k, air_side(build, package).fan_zone[k], package.fans[k].mount == "pusher"
     found = [_working(answer, i, place, case.name) for i, (case, _) in enumerate(ready)]
@@ -171,7 +180,14 @@ def _at_volts(build: Build, case_id: str, place: tuple[int, int, bool]) -> list[
 
     def moved(volts: float) -> Build:
         value = from_si(volts, "voltage", "si", "derived")
-        return apply(build, Edit("", tuple(Change(("brief", "accessories", name), value) for name in ("idle_voltage", "road_voltage"))))
+        return apply(
+            build,
+            Edit("", tuple(Change(("brief", "accessories", name), value) for name in ("idle_voltage", "road_voltage"))),
+        )
 
     found = answers([row_for(Asked(moved(volts), case_id)) for volts in VOLTAGES])
-    return [_working(*pair, place, f"{volts:.0f} V") for volts, pair in zip(VOLTAGES, found, strict=True) if pair is not None]
+    return [
+        _working(*pair, place, f"{volts:.0f} V")
+        for volts, pair in zip(VOLTAGES, found, strict=True)
+        if pair is not None
+    ]

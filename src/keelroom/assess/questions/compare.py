@@ -59,12 +59,16 @@ def candidates(build: Build, cores: tuple[Core, ...]) -> tuple[Candidate, ...]:
         wild = [item for item in known if not item[1].settled[item[2]]]
         climbs = {item[0]: float(item[1].climb[item[2]]) for item in wild}
         name, answer, at = (
-            max(wild, key=lambda item: climbs[item[0]]) if wild else min(settled, key=lambda item: float(item[1].margin[item[2]]))
+            max(wild, key=lambda item: climbs[item[0]])
+            if wild
+            else min(settled, key=lambda item: float(item[1].margin[item[2]]))
         )
         margin = -math.inf if wild else float(answer.margin[at])
         first, place = known[0][1], known[0][2]
         drop, rejects = _drop(builds[i], first, place), float(first.rejection_at_limit[place])
-        made.append(Candidate(core, drop, rejects, name, margin, holding, count, len(wild), max(climbs.values(), default=0.0)))
+        made.append(
+            Candidate(core, drop, rejects, name, margin, holding, count, len(wild), max(climbs.values(), default=0.0))
+        )
     return tuple(made)
 
 
@@ -74,7 +78,9 @@ def _drop(build: Build, answer: Answer, at: int) -> float:
     side = air_side(build, build.package)
     pressures, core = flows.pressures[at], np.maximum(flows.core[at], 0.0)
     known = len(side.classes.front)
-    lost = np.array([pressures[int(a)] - pressures[int(b)] for a, b in zip(side.classes.front, side.classes.rear, strict=True)])
+    lost = np.array(
+        [pressures[int(a)] - pressures[int(b)] for a, b in zip(side.classes.front, side.classes.rear, strict=True)]
+    )
     total = float(core[:known].sum())
     return float((lost * core[:known]).sum() / total) if total > 1e-6 else 0.0
 

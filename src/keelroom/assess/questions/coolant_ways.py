@@ -1,4 +1,5 @@
-"""Coolants side by side for this build: what each does to temperature, boiling, frost and the pump, and what a belief about it is worth."""
+"""Coolants side by side for this build: what each does to temperature, boiling, frost and the pump, and what a belief
+about it is worth."""
 
 from __future__ import annotations
 
@@ -31,19 +32,44 @@ class Mix(NamedTuple):
 
 
 MIXES = (
-    Mix("water", "Water with inhibitor", "ethylene_glycol", "0 %", "“Water cools best”: it does; and it freezes at 32 °F, boils first, and corrodes without its inhibitor."),
-    Mix("third", "One third ethylene glycol", "ethylene_glycol", "33 %", "“More water runs cooler”: a little; look at the frost."),
+    Mix(
+        "water",
+        "Water with inhibitor",
+        "ethylene_glycol",
+        "0 %",
+        "“Water cools best”: it does; and it freezes at 32 °F, boils first, and corrodes without its inhibitor.",
+    ),
+    Mix(
+        "third",
+        "One third ethylene glycol",
+        "ethylene_glycol",
+        "33 %",
+        "“More water runs cooler”: a little; look at the frost.",
+    ),
     Mix("half", "Half ethylene glycol", "ethylene_glycol", "50 %", "The usual: frost, boiling and inhibitor for most."),
-    Mix("half_pg", "Half propylene glycol", "propylene_glycol", "50 %", "“Propylene is the same, less poisonous”: thicker, so it carries a little less."),
-    Mix("waterless", "Glycol only (waterless)", "propylene_glycol", "100 %", "“Waterless runs cooler”: it boils far later and runs hotter, for it carries less heat and is thick.",
-        "Under 3 % of water: block, heater and core blown dry, a preparation fluid through. And it burns."),
-)  # fmt: skip
+    Mix(
+        "half_pg",
+        "Half propylene glycol",
+        "propylene_glycol",
+        "50 %",
+        "“Propylene is the same, less poisonous”: thicker, so it carries a little less.",
+    ),
+    Mix(
+        "waterless",
+        "Glycol only (waterless)",
+        "propylene_glycol",
+        "100 %",
+        "“Waterless runs cooler”: it boils far later and runs hotter, for it carries less heat and is thick.",
+        "Under 3 % of water: block, heater and core blown dry, a preparation fluid through. And it burns.",
+    ),
+)
 PRICE = 6.0
 """Money a litre of glycol, whole bottles aside (common practice: 20 to 30 a gallon)."""
 
 
 class TriedMix(NamedTuple):
-    """One coolant tried, temperatures [degC], flows [m3/s]: idle and grade with the margin [K] under boiling in each, frost, coolant through the
+    """One coolant tried, temperatures [degC], flows [m3/s]: idle and grade with the margin [K] under boiling in each,
+    frost, coolant through the
     engine at idle, cost of the glycol; None where a case is missing."""
 
     mix: Mix
@@ -66,14 +92,24 @@ def coolant_ways(build: Build) -> tuple[TriedMix, ...]:
     if not any(one.current for one in found) and coolant.glycol_share is not None:
         share = f"{coolant.glycol_share.si * 100:.6g} %"
         found.insert(
-            0, _tried(build, Mix("own", f"As it is, {coolant.glycol_share.si:.0%}", coolant.glycol, share, "What is in the circuit."))
+            0,
+            _tried(
+                build,
+                Mix(
+                    "own", f"As it is, {coolant.glycol_share.si:.0%}", coolant.glycol, share, "What is in the circuit."
+                ),
+            ),
         )
     return tuple(found)
 
 
 def _tried(build: Build, mix: Mix) -> TriedMix:
     act = offer(
-        "coolant", build.active, f"Coolant: {mix.name.lower()}", glycol=mix.glycol, share_percent=mix.share.removesuffix("%").strip()
+        "coolant",
+        build.active,
+        f"Coolant: {mix.name.lower()}",
+        glycol=mix.glycol,
+        share_percent=mix.share.removesuffix("%").strip(),
     )
     changed = apply(build, edit_for(build, act))
     found = first_wave(changed)
@@ -110,6 +146,7 @@ def answer_to(belief: TriedMix, found: tuple[TriedMix, ...]) -> str:
     margin = (belief.grade_margin or 0.0) - (usual.grade_margin or 0.0)
     more = "further from" if margin > 0 else "nearer to"
     return (
-        f"{belief.mix.belief} Here, on the grade: {both(abs(hotter), 'temperature difference')} {word} than half and half, "
+        f"{belief.mix.belief} Here, on the grade: {both(abs(hotter), 'temperature difference')} {word} than "
+        "half and half, "
         f"and {both(abs(margin), 'temperature difference')} {more} boiling. {belief.mix.dry}"
     )

@@ -1,4 +1,5 @@
-"""Cut or not: what of the face the panel hides, what each stage of cutting would gain, and what must be looked at first."""
+"""Cut or not: what of the face the panel hides, what each stage of cutting would gain, and what must be looked at
+first."""
 
 from __future__ import annotations
 
@@ -28,8 +29,10 @@ SPARE = 1e-3
 
 
 class CutStage(NamedTuple):
-    """One stage of cutting. hidden: share of the face still behind metal after it; heats: (case name, settled degC, inf where it
-    does not settle, None where something is missing); refused: why it must not be cut, '' where it may; act: makes all cuts up to it."""
+    """One stage of cutting. hidden: share of the face still behind metal after it; heats: (case name, settled degC,
+    inf where it
+    does not settle, None where something is missing); refused: why it must not be cut, '' where it may; act: makes
+    all cuts up to it."""
 
     letter: str
     words: str
@@ -42,7 +45,8 @@ class CutStage(NamedTuple):
 
 
 class CutPlan(NamedTuple):
-    """Stages from no cut outward, and the biggest core that needs none. missing: checks that still have to come first."""
+    """Stages from no cut outward, and the biggest core that needs none. missing: checks that still have to come
+    first."""
 
     stages: tuple[CutStage, ...]
     uncut: CutStage | None
@@ -53,7 +57,8 @@ class CutPlan(NamedTuple):
 
 @in_one_go
 def cut_plan(build: Build, system: str = "us") -> CutPlan:
-    """Stages of cutting for the active package with the temperatures each leaves, against the biggest core that needs no cut."""
+    """Stages of cutting for the active package with the temperatures each leaves, against the biggest core that needs
+    no cut."""
     package = build.package
     cases = [case for case in telling_cases(build) if case is not None]
     steps: list[tuple[PanelEdge | None, float, Build]] = [(None, 0.0, build)]
@@ -66,16 +71,25 @@ def cut_plan(build: Build, system: str = "us") -> CutPlan:
         for k in range(len(asked))
     ]
     stages = tuple(
-        CutStage("" if edge is None else letter(k), _words(edge, amount, package.name), edge, amount, hidden_share(one.survey, one.package), rows[k],
-              _refusal(build, edge), None if edge is None else offer("cut_to", package.id, f"Cut {letter(k)}", stage=letter(k)))
+        CutStage(
+            "" if edge is None else letter(k),
+            _words(edge, amount, package.name),
+            edge,
+            amount,
+            hidden_share(one.survey, one.package),
+            rows[k],
+            _refusal(build, edge),
+            None if edge is None else offer("cut_to", package.id, f"Cut {letter(k)}", stage=letter(k)),
+        )
         for k, (edge, amount, one) in enumerate(steps)
-    )  # fmt: skip
+    )
     uncut = CutStage("", rival, None, 0.0, 0.0, rows[-1], _does_not_fit(rival_build), None) if rival_build else None
     stamped = [edge for edge in ("left", "right", "bottom", "top") if edge_kind(build.survey.opening, edge) != "plain"]
     cautions = [CAUTION]
     if stamped:
         cautions.append(
-            f"Stamped or no-go: {', '.join(stamped)}. A stamped edge carries load; what is cut there is made good with a brace."
+            f"Stamped or no-go: {', '.join(stamped)}. A stamped edge carries load; what is cut there is made "
+            "good with a brace."
         )
     cautions += [f"{item.name}: marked structural" for item in build.survey.obstacles if item.structural]
     return CutPlan(stages, uncut, rival, checks_missing(build), tuple(cautions))
@@ -92,7 +106,8 @@ def _refusal(build: Build, edge: PanelEdge | None) -> str:
 
 
 def _biggest_uncut(build: Build) -> tuple[str, Build | None]:
-    """The catalogue core with the most face that the opening leaves whole, with this package's fans where they go onto it, else with the
+    """The catalogue core with the most face that the opening leaves whole, with this package's fans where they go
+    onto it, else with the
     strongest of the catalogue that do."""
     best: tuple[float, str, Build] | None = None
     bare = apply(build, Edit("", (Change(("packages", build.active, "cuts"), ()), *_centred(build))))
@@ -122,14 +137,22 @@ def _with_fans_that_fit(name: str, build: Build) -> tuple[str, Build]:
     def flow(assembly: FanAssembly) -> float:
         return assembly.count * (assembly.fan.free_air_flow.si if assembly.fan.free_air_flow else 0.0)
 
-    fitting = [a for a in fan_assemblies() if a.fan.diameter and a.fan.diameter.si <= height and a.count * a.fan.diameter.si <= width]
+    fitting = [
+        a
+        for a in fan_assemblies()
+        if a.fan.diameter and a.fan.diameter.si <= height and a.count * a.fan.diameter.si <= width
+    ]
     if not fitting:
         return name, build
     best = max(fitting, key=flow)
     fans, shroud = placed(best, package.core, "us")
-    kept = package.shroud.model_copy(update={"kind": "full"}) if package.shroud.kind != "none" or best.shrouded else shroud
+    kept = (
+        package.shroud.model_copy(update={"kind": "full"}) if package.shroud.kind != "none" or best.shrouded else shroud
+    )
     where = ("packages", build.active)
-    return f"{name}, {best.name}", apply(build, Edit("", (Change((*where, "fans"), fans), Change((*where, "shroud"), kept))))
+    return f"{name}, {best.name}", apply(
+        build, Edit("", (Change((*where, "fans"), fans), Change((*where, "shroud"), kept)))
+    )
 
 
 def _does_not_fit(build: Build) -> str:
@@ -137,7 +160,11 @@ def _does_not_fit(build: Build) -> str:
     tightest = fit_up(build, build.package).tightest
     if tightest is None or tightest.margin >= 0:
         return ""
-    gap = f"overlaps by {both(-tightest.gap, 'length')}" if tightest.gap < 0 else f"comes within {both(tightest.gap, 'length')}"
+    gap = (
+        f"overlaps by {both(-tightest.gap, 'length')}"
+        if tightest.gap < 0
+        else f"comes within {both(tightest.gap, 'length')}"
+    )
     return f"It does not fit as the bay is: {tightest.part.name} {gap} at {tightest.other.name}"
 
 

@@ -1,4 +1,5 @@
-"""Ways to cool the gearbox side by side: by the core's tank, by a cooler before or after it, by a cooler alone, with or without a bypass."""
+"""Ways to cool the gearbox side by side: by the core's tank, by a cooler before or after it, by a cooler alone, with
+or without a bypass."""
 
 from __future__ import annotations
 
@@ -20,7 +21,8 @@ COLD = "14 °F"
 
 
 class Tried(NamedTuple):
-    """One way tried, temperatures [degC]: the gearbox on the grade, at idle, on a cold morning's road; the engine on the grade; the coolant's
+    """One way tried, temperatures [degC]: the gearbox on the grade, at idle, on a cold morning's road; the engine on
+    the grade; the coolant's
     heat from the gearbox there [W]. None where a case is missing."""
 
     way: GearboxWay
@@ -48,7 +50,11 @@ def current_way(build: Build) -> str:
 def gearbox_ways(build: Build) -> tuple[Tried, ...]:
     """Every way solved in the cases that tell: the steepest, the idle, and the road on a cold morning."""
     grade, idle, road = grade_case(build.duty_cases), idle_case(build.duty_cases), road_case(build.duty_cases)
-    morning = road.model_copy(update={"id": "cold morning", "ambient": quantity(COLD, "temperature"), "ac_on": False}) if road else None
+    morning = (
+        road.model_copy(update={"id": "cold morning", "ambient": quantity(COLD, "temperature"), "ac_on": False})
+        if road
+        else None
+    )
     cases = tuple(case for case in (grade, idle, morning) if case is not None)
     now, found = current_way(build), []
     last: Assessment | None = None
@@ -58,10 +64,18 @@ def gearbox_ways(build: Build) -> tuple[Tried, ...]:
         last = first_wave(tried, previous=last)
         told = {case.case_id: case.figures for case in last.cases}
         steep, still, frosty = (_figures(told, case) for case in (grade, idle, morning))
-        found.append(Tried(
-            way, act, _gearbox(steep), _gearbox(still), _gearbox(frosty), steep.temperature if steep else None,
-            _tank(steep) if steep else None, way.key == now,
-        ))  # fmt: skip
+        found.append(
+            Tried(
+                way,
+                act,
+                _gearbox(steep),
+                _gearbox(still),
+                _gearbox(frosty),
+                steep.temperature if steep else None,
+                _tank(steep) if steep else None,
+                way.key == now,
+            )
+        )
     return tuple(found)
 
 

@@ -1,4 +1,5 @@
-"""What each panel is worth: the build with and without it, standing and at speed, at the engine and at the A/C vents."""
+"""What each panel is worth: the build with and without it, standing and at speed, at the engine and at the A/C
+vents."""
 
 from __future__ import annotations
 
@@ -18,7 +19,8 @@ TOGETHER = "All of them together"
 
 
 class PanelState(NamedTuple):
-    """One case with or without a panel: outlet, air at the face, in the bay, vents [degC] (nan where there is none), shares come back and gone round."""
+    """One case with or without a panel: outlet, air at the face, in the bay, vents [degC] (nan where there is none),
+    shares come back and gone round."""
 
     outlet: float
     front: float
@@ -29,7 +31,8 @@ class PanelState(NamedTuple):
 
 
 class PanelWorth(NamedTuple):
-    """One panel, or all of them: standing and at speed, without and with it. None where there is no such case, or it is not worked out."""
+    """One panel, or all of them: standing and at speed, without and with it. None where there is no such case, or it
+    is not worked out."""
 
     name: str
     fitted: bool
@@ -49,7 +52,10 @@ def panel_worth(build: Build) -> tuple[PanelWorth, ...]:
         pair = (other, now) if panel.fitted else (now, other)
         found.append(_worth(panel_name(panel), panel.fitted, pair, cases))
     if len(package.panels) > 1:
-        none, every = (first_wave(_with(build, dict.fromkeys((panel.id for panel in package.panels), fitted))) for fitted in (False, True))
+        none, every = (
+            first_wave(_with(build, dict.fromkeys((panel.id for panel in package.panels), fitted)))
+            for fitted in (False, True)
+        )
         found.append(_worth(TOGETHER, all(panel.fitted for panel in package.panels), (none, every), cases))
     return tuple(found)
 
@@ -61,7 +67,9 @@ def _with(build: Build, fitted: dict[str, bool]) -> Build:
     return apply(build, Edit("", (Change(("packages", build.active, "panels"), panels),)))
 
 
-def _worth(name: str, fitted: bool, pair: tuple[Assessment, Assessment], cases: tuple[DutyCase | None, DutyCase | None]) -> PanelWorth:
+def _worth(
+    name: str, fitted: bool, pair: tuple[Assessment, Assessment], cases: tuple[DutyCase | None, DutyCase | None]
+) -> PanelWorth:
     def states(case: DutyCase | None) -> tuple[PanelState, PanelState] | None:
         figures = [assessment.figures_of(case.id) if case else None for assessment in pair]
         if figures[0] is None or figures[1] is None:

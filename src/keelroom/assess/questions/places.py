@@ -1,4 +1,5 @@
-"""Find a place: where the package would stand clear of everything, and with what changed; or what would have to give way."""
+"""Find a place: where the package would stand clear of everything, and with what changed; or what would have to give
+way."""
 
 from __future__ import annotations
 
@@ -27,7 +28,8 @@ FITS = -1e-4
 
 
 class Found(NamedTuple):
-    """A place that clears everything. margin [m] over what is wanted at the tightest pair; temperatures of the telling cases [degC],
+    """A place that clears everything. margin [m] over what is wanted at the tightest pair; temperatures of the
+    telling cases [degC],
     inf where one does not settle, None where something is missing."""
 
     words: str
@@ -71,7 +73,8 @@ def find_places(build: Build, tell: Tell = lambda _share: True, system: str = "u
         return Search(
             (),
             NoPlace(
-                "nothing round the package is measured yet", ("walk the tape at Survey first: engine, hood, rails and what is in the way",)
+                "nothing round the package is measured yet",
+                ("walk the tape at Survey first: engine, hood, rails and what is in the way",),
             ),
             0,
             False,
@@ -113,7 +116,8 @@ def _as_it_stands(build: Build, base: Option, system: str) -> list[tuple[Option,
 
 
 def _measured(build: Build, option: Option, at: Stand, system: str) -> list[tuple[Option, Build, float, Gap | None]]:
-    """The option where its place truly clears, with no more moved away than it takes; nothing where it does not clear."""
+    """The option where its place truly clears, with no more moved away than it takes; nothing where it does not
+    clear."""
 
     def margin_of(tried: Option) -> tuple[float, Gap | None, Build]:
         placed_build = with_option(build, tried, at, system)
@@ -143,18 +147,34 @@ def _solved(build: Build, good: list[tuple[Option, Build, float, Gap | None]], s
         words = (
             "no clearance near"
             if tightest is None
-            else f"{tightest.part.name} to {tightest.other.name} {both(tightest.gap, 'length')}, {both(tightest.wanted, 'length')} wanted"
+            else f"{tightest.part.name} to {tightest.other.name} {both(tightest.gap, 'length')}, "
+            f"{both(tightest.wanted, 'length')} wanted"
         )
         act = _act(build, option, _stand_of(changed))
         told = tuple((case.name, heat) for case, heat in zip(cases, mine, strict=True))
         found.append(
             Found(
-                _words(option, now, _stand_of(changed)), act, margin, words, option.work, option.removals, bool(option.parts), slots, told
+                _words(option, now, _stand_of(changed)),
+                act,
+                margin,
+                words,
+                option.work,
+                option.removals,
+                bool(option.parts),
+                slots,
+                told,
             )
         )
     # What cannot be undone first, then work and other parts, then room as far as it is worth anything, then heat.
     found.sort(
-        key=lambda item: (item.removals, item.work, item.swaps, item.slots > INCH / 8, -round(min(item.margin, ENOUGH), 3), _heat(item))
+        key=lambda item: (
+            item.removals,
+            item.work,
+            item.swaps,
+            item.slots > INCH / 8,
+            -round(min(item.margin, ENOUGH), 3),
+            _heat(item),
+        )
     )
     return tuple(found[:MOST_SHOWN])
 
@@ -175,7 +195,11 @@ def _act(build: Build, option: Option, at: Stand) -> Act:
 
 def _words(option: Option, now: Stand, at: Stand) -> str:
     moves = []
-    for have, was, low, high in ((at.x, now.x, "left", "right"), (at.y, now.y, "down", "up"), (at.z, now.z, "forward", "back")):
+    for have, was, low, high in (
+        (at.x, now.x, "left", "right"),
+        (at.y, now.y, "down", "up"),
+        (at.z, now.z, "forward", "back"),
+    ):
         if abs(have - was) > 5e-4:
             moves.append(f"{both(abs(have - was), 'length')} {high if have > was else low}")
     if abs(at.lean - now.lean) > 1e-3:
@@ -194,9 +218,13 @@ def _no_place(build: Build, best: tuple[float, Option, Stand], system: str) -> N
         short = -tightest.margin
         way = max(range(3), key=lambda k: abs(tightest.normal[k]))
         room = ("width", "height", "depth")[way]
-        binding = f"{option.words}: {tightest.part.name} to {tightest.other.name} lacks {both(short, 'length')} of {room} ({RULE_WORDS[tightest.rule]})"
+        binding = (
+            f"{option.words}: {tightest.part.name} to {tightest.other.name} lacks {both(short, 'length')} of "
+            f"{room} ({RULE_WORDS[tightest.rule]})"
+        )
         relax.append(
-            f"{both(short, 'length')} less {room} in {tightest.part.name.lower()}, or {tightest.other.name.lower()} that much further away"
+            f"{both(short, 'length')} less {room} in {tightest.part.name.lower()}, or "
+            f"{tightest.other.name.lower()} that much further away"
         )
     for axis, words in (
         (2, "slot the mounts {} forward or back"),

@@ -22,7 +22,8 @@ FLAT, STEEP = 0.04, 3.5
 
 
 class Response(NamedTuple):
-    """Temperatures [degC] of one duty case over values [SI] of one field, inf where it does not settle; where it stands now."""
+    """Temperatures [degC] of one duty case over values [SI] of one field, inf where it does not settle; where it
+    stands now."""
 
     path: Path
     label: str
@@ -75,10 +76,14 @@ def response(build: Build, path: Path, case_id: str, steps: int = STEPS) -> Resp
         raise InputError("no_response", "That is no number the temperature could answer")
     low, high = span(spec, value.si)
     whole = spec.whole or spec.kind_name == "count"
-    values = sorted({*(round(v) if whole else v for v in (low + (high - low) * i / (steps - 1) for i in range(steps))), value.si})
+    values = sorted(
+        {*(round(v) if whole else v for v in (low + (high - low) * i / (steps - 1) for i in range(steps))), value.si}
+    )
     found = _temperatures(build, path, spec, case_id, values)
     kept = [(v, t) for v, t in zip(values, found, strict=True) if t is not None]
-    return Response(path, spec.label, spec.kind_name, case_id, tuple(v for v, _ in kept), tuple(t for _, t in kept), value.si)
+    return Response(
+        path, spec.label, spec.kind_name, case_id, tuple(v for v, _ in kept), tuple(t for _, t in kept), value.si
+    )
 
 
 def _temperatures(build: Build, path: Path, spec: Spec, case_id: str, values: list[float]) -> list[float | None]:
@@ -97,7 +102,9 @@ def stretches(answer: Response) -> tuple[Stretch, ...]:
     """Plateaus and cliffs of a response, neighbours of one sort joined."""
     pairs = list(zip(answer.values, answer.temperatures, strict=True))
     slopes = [
-        (a[0], b[0], abs(b[1] - a[1]) / (b[0] - a[0])) if math.isfinite(a[1]) and math.isfinite(b[1]) else (a[0], b[0], math.inf)
+        (a[0], b[0], abs(b[1] - a[1]) / (b[0] - a[0]))
+        if math.isfinite(a[1]) and math.isfinite(b[1])
+        else (a[0], b[0], math.inf)
         for a, b in itertools.pairwise(pairs)
         if b[0] > a[0] and (math.isfinite(a[1]) or math.isfinite(b[1]))
     ]

@@ -1,4 +1,5 @@
-"""The schools of fan control side by side for this build: when each starts across the weather, how long it runs, what it holds."""
+"""The schools of fan control side by side for this build: when each starts across the weather, how long it runs, what
+it holds."""
 
 from __future__ import annotations
 
@@ -31,7 +32,8 @@ WEATHER = (40.0, 60.0, 75.0, 90.0, 105.0)
 
 
 class Day(NamedTuple):
-    """One school on one day [degC]: engine outlet at which fans start and stop, where it settles, shares of time or speed and of power."""
+    """One school on one day [degC]: engine outlet at which fans start and stop, where it settles, shares of time or
+    speed and of power."""
 
     ambient: float
     on: float
@@ -108,7 +110,9 @@ def compare_schools(build: Build, case_id: str) -> Comparison:
 
 
 def _on_day(build: Build, case_id: str, ambient: float) -> Build:
-    return apply(build, Edit("", (Change(("duty_cases", case_id, "ambient"), from_si(ambient, "temperature", "si", "derived")),)))
+    return apply(
+        build, Edit("", (Change(("duty_cases", case_id, "ambient"), from_si(ambient, "temperature", "si", "derived")),))
+    )
 
 
 def _starting(school: School, straight: float) -> float:
@@ -143,5 +147,12 @@ def _why(rows: list[Compared]) -> str:
     fins = next(row for row in rows if row.school.key == "fins")
     cool = fins.days[1]
     hot = fins.days[-1]
-    late = f"The probe in the fins starts at {both(cool.on, 'temperature')} on a {both(cool.ambient, 'temperature')} day and at {both(hot.on, 'temperature')} on a {both(hot.ambient, 'temperature')} one."
-    return f"Default here: {chosen.school.name.lower()}. {chosen.school.why} Its sensor sees the engine on every day. {late}"
+    late = (
+        f"The probe in the fins starts at {both(cool.on, 'temperature')} on a "
+        f"{both(cool.ambient, 'temperature')} day and at {both(hot.on, 'temperature')} on a "
+        f"{both(hot.ambient, 'temperature')} one."
+    )
+    return (
+        f"Default here: {chosen.school.name.lower()}. {chosen.school.why} Its sensor sees the engine on every "
+        f"day. {late}"
+    )

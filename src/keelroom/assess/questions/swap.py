@@ -1,4 +1,5 @@
-"""The car as found against the active package: air and temperature per case, power the old fan dragged, room, what failure costs."""
+"""The car as found against the active package: air and temperature per case, power the old fan dragged, room, what
+failure costs."""
 
 from __future__ import annotations
 
@@ -11,7 +12,8 @@ from keelroom.document.schema.build import Build
 
 
 class Before(NamedTuple):
-    """One duty case before and after. temperatures [degC] (None: does not settle), air through the core [m3/s], power the fan drags [W],
+    """One duty case before and after. temperatures [degC] (None: does not settle), air through the core [m3/s], power
+    the fan drags [W],
     brake power [W]."""
 
     case: str
@@ -39,9 +41,18 @@ def swap(build: Build) -> Swap | None:
         return None
     was, now = first_wave(build, found.id), first_wave(build)
     rows = tuple(
-        Before(a.name, _held(a.figures), _held(b.figures), a.figures.airflow, b.figures.airflow, _drag(was, k), (a.figures.brake_power, b.figures.brake_power))
-        for k, (a, b) in enumerate(zip(was.cases, now.cases, strict=True)) if a.figures and b.figures
-    )  # fmt: skip
+        Before(
+            a.name,
+            _held(a.figures),
+            _held(b.figures),
+            a.figures.airflow,
+            b.figures.airflow,
+            _drag(was, k),
+            (a.figures.brake_power, b.figures.brake_power),
+        )
+        for k, (a, b) in enumerate(zip(was.cases, now.cases, strict=True))
+        if a.figures and b.figures
+    )
     depth = [max((fan.depth.si for fan in p.fans if fan.depth), default=0.0) for p in (found, build.package)]
     return Swap(rows, depth[0] - depth[1], found.name or found.id)
 

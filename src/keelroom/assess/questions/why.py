@@ -56,8 +56,10 @@ def temperature_working(figures: CaseFigures, name: str, system: str) -> Working
 
     return Working(
         title=f"{name}: engine-outlet temperature",
-        formula="Heat into the coolant (fuel burnt for road load, accessories and the engine's own friction, times the coolant's share) equals "
-        "what the core rejects: each cell of the face passes coolant heat to the air that reaches it, row behind row, for the air the fans "
+        formula="Heat into the coolant (fuel burnt for road load, accessories and the engine's own friction, times "
+        "the coolant's share) equals "
+        "what the core rejects: each cell of the face passes coolant heat to the air that reaches it, row "
+        "behind row, for the air the fans "
         "and road speed push through grille, core and bay, and the coolant the pump and thermostat send.",
         inputs=(
             *lines(figures, system, "heat_in_W", "rejection_at_limit_W"),
@@ -72,7 +74,10 @@ def temperature_working(figures: CaseFigures, name: str, system: str) -> Working
             *lines(figures, system, "boiling_degC"),
             *ambient_inputs(figures, system),
         ),
-        sources=tuple(SOURCES[key] for key in ("HEYWOOD", "CHANG_WANG", "CHANG_HSU", "GNIELINSKI", "KAYS_LONDON", "FAN_LAWS", "RAOULT")),
+        sources=tuple(
+            SOURCES[key]
+            for key in ("HEYWOOD", "CHANG_WANG", "CHANG_HSU", "GNIELINSKI", "KAYS_LONDON", "FAN_LAWS", "RAOULT")
+        ),
     )
 
 
@@ -88,7 +93,8 @@ def ambient_inputs(figures: CaseFigures, system: str) -> tuple[tuple[str, str], 
 
 
 class Headline(NamedTuple):
-    """A figure of the ledger besides the temperatures: how it is told, how it came about, how it is read off a solved point."""
+    """A figure of the ledger besides the temperatures: how it is told, how it came about, how it is read off a solved
+    point."""
 
     title: str
     kind_name: str
@@ -113,7 +119,9 @@ def _amps(build: Build, row: Row, answer: Answer, i: int) -> float:
 
 def _face(build: Build, row: Row, answer: Answer, i: int) -> float:
     plant = row.points.plant
-    return float(plant.core.face_width * plant.core.face_height) - rules.face_area_wanted(float(plant.engine.displacement))
+    return float(plant.core.face_width * plant.core.face_height) - rules.face_area_wanted(
+        float(plant.engine.displacement)
+    )
 
 
 def _text(si: float, kind: str, system: str) -> str:
@@ -122,7 +130,11 @@ def _text(si: float, kind: str, system: str) -> str:
 
 def _airflow_inputs(build: Build, f: CaseFigures, system: str) -> tuple[tuple[str, str], ...]:
     engine = build.brief.engine
-    wanted = rules.airflow_wanted(engine.displacement.si, engine.cylinders.si) if engine.displacement and engine.cylinders else None
+    wanted = (
+        rules.airflow_wanted(engine.displacement.si, engine.cylinders.si)
+        if engine.displacement and engine.cylinders
+        else None
+    )
     return (
         ("Through the core, fans running", _text(f.airflow_fans_on, "airflow", system)),
         *((("The rule wants, by engine class", _text(wanted, "airflow", system)),) if wanted is not None else ()),
@@ -157,25 +169,47 @@ def _face_inputs(build: Build, f: CaseFigures, system: str) -> tuple[tuple[str, 
 
 
 HEADLINES = {
-    "airflow": Headline("Air through the core, standing", "airflow",
-                        "The flow at which the fans' pressure equals what grille, covers, core, corners of the shroud and bay exit lose, at the densities "
-                        "the air has there; leaks and what comes back are part of the balance. Beside it the rule of thumb by engine class.",
-                        ("FAN_LAWS", "CHANG_HSU", "KAYS_LONDON", "PRACTICE"), _airflow, _airflow_inputs),
-    "amps": Headline("Amps standing, everything on and the fans running", "current",
-                     "Each fan's current while it runs (with the square of its speed, which follows the volts that its wires leave at the motor), "
-                     "plus all other loads at the system's volts; against what the alternator gives hot at this speed of its own.",
-                     ("FAN_LAWS", "PRACTICE"), _amps, _amps_inputs),
-    "face": Headline("Face against the frontal-area rule", "area",
-                     "Face width times face height, against as many square inches as the engine has cubic inches. The rule knows neither climate, load, depth nor fans.",
-                     ("PRACTICE",), _face, _face_inputs),
-}  # fmt: skip
+    "airflow": Headline(
+        "Air through the core, standing",
+        "airflow",
+        "The flow at which the fans' pressure equals what grille, covers, core, corners of the shroud and "
+        "bay exit lose, at the densities "
+        "the air has there; leaks and what comes back are part of the balance. Beside it the rule of thumb "
+        "by engine class.",
+        ("FAN_LAWS", "CHANG_HSU", "KAYS_LONDON", "PRACTICE"),
+        _airflow,
+        _airflow_inputs,
+    ),
+    "amps": Headline(
+        "Amps standing, everything on and the fans running",
+        "current",
+        "Each fan's current while it runs (with the square of its speed, which follows the volts that its "
+        "wires leave at the motor), "
+        "plus all other loads at the system's volts; against what the alternator gives hot at this speed of its own.",
+        ("FAN_LAWS", "PRACTICE"),
+        _amps,
+        _amps_inputs,
+    ),
+    "face": Headline(
+        "Face against the frontal-area rule",
+        "area",
+        "Face width times face height, against as many square inches as the engine has cubic inches. The "
+        "rule knows neither climate, load, depth nor fans.",
+        ("PRACTICE",),
+        _face,
+        _face_inputs,
+    ),
+}
 
 
 def headline_working(build: Build, name: str, figures: CaseFigures, system: str) -> Working:
     """The working of a headline figure besides the temperatures, for the duty case it is read at."""
     headline = HEADLINES[name]
     return Working(
-        headline.title, headline.formula, headline.inputs(build, figures, system), tuple(SOURCES[key] for key in headline.sources)
+        headline.title,
+        headline.formula,
+        headline.inputs(build, figures, system),
+        tuple(SOURCES[key] for key in headline.sources),
     )
 
 
@@ -189,7 +223,9 @@ def movers(build: Build, case_id: str, system: str, headline: str = "temperature
     """
     value = HEADLINES[headline].value if headline in HEADLINES else _temperature
     variants = [
-        (path, spec, step, moved) for path, spec, now in _inputs(build, case_id) for step, moved in _moved(build, path, spec, now, system)
+        (path, spec, step, moved)
+        for path, spec, now in _inputs(build, case_id)
+        for step, moved in _moved(build, path, spec, now, system)
     ]
     builds = [build, *(moved for _, _, _, moved in variants)]
     rows = [row_for(Asked(b, case_id)) for b in builds]

@@ -19,12 +19,24 @@ from keelroom.errors import InputError
 NOTHING_MOVES = 0.3
 """Kelvin under which a change is worth nothing: it would not show on a gauge."""
 TRIED: tuple[tuple[str, str, dict[str, str]], ...] = (
-    ("full_shroud", "", {}), ("seat", "", {}), ("edge_seal", "", {}),
+    ("full_shroud", "", {}),
+    ("seat", "", {}),
+    ("edge_seal", "", {}),
     ("close_edges", "Side strips between core and supports", {"edges": "left right"}),
     ("close_edges", "Panels over and under core and condenser", {"edges": "bottom top"}),
-    ("flaps", "", {}), ("divide", "", {}), ("second_fan", "", {}), ("wire", "", {}), ("deeper", "", {}), ("denser", "", {}), ("copper", "", {}),
-    ("clean", "", {}), ("pulley", "", {}), ("cooler_thermostat", "", {}), ("water", "", {}), ("cut_clear", "", {}),
-)  # fmt: skip
+    ("flaps", "", {}),
+    ("divide", "", {}),
+    ("second_fan", "", {}),
+    ("wire", "", {}),
+    ("deeper", "", {}),
+    ("denser", "", {}),
+    ("copper", "", {}),
+    ("clean", "", {}),
+    ("pulley", "", {}),
+    ("cooler_thermostat", "", {}),
+    ("water", "", {}),
+    ("cut_clear", "", {}),
+)
 """What a builder could do: code of the act, its label where the kind's is too general, what it is given."""
 
 

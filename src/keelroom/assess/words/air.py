@@ -9,7 +9,9 @@ TOLD = {
     ),
     "panel_hides": Told(
         "The panel hides {hidden:.0%} of the face",
-        "Cells behind uncut metal get no air. Judge by what the cut gains, and do the cheap checks (hood, belt, latch, structure) before cutting: a structural panel, bumper beam or latch support is work for qualified advice.",
+        "Cells behind uncut metal get no air. Judge by what the cut gains, and do the cheap checks (hood, "
+        "belt, latch, structure) before cutting: a structural panel, bumper beam or latch support is work "
+        "for qualified advice.",
     ),
     "cover_off_face": Told(
         "{name}: stands {over} over the edge of the face",
@@ -29,7 +31,8 @@ TOLD = {
     ),
     "stopped_fan": Told(
         "A stopped fan is a hole in the shroud",
-        "{lost:.0%} of the running fan's air comes back through it at a standstill. Get it running, or close its ring; a divided shroud stops the leak but leaves half the face without air (see Worth).",
+        "{lost:.0%} of the running fan's air comes back through it at a standstill. Get it running, or close "
+        "its ring; a divided shroud stops the leak but leaves half the face without air (see Worth).",
     ),
     "reversed_blade": Told(
         "A one-way blade run backwards is no pusher",
@@ -41,11 +44,13 @@ TOLD = {
     ),
     "edge_leak": Told(
         "{edge:.0%} of a fan's air comes round the shroud's edge",
-        "Suction lost through the edge gap and holes never passes the core. Trim until it seats on the core, then seal with foam or split hose.",
+        "Suction lost through the edge gap and holes never passes the core. Trim until it seats on the core, "
+        "then seal with foam or split hose.",
     ),
     "recirculation": Told(
         "{recirculated:.0%} of the air at the face is hot bay air come back",
-        "Standing, the face breathes air {rise} over ambient. Side strips and a panel over core and condenser stop it; panels alone have given about [10 °F|6 K] at the A/C vents.",
+        "Standing, the face breathes air {rise} over ambient. Side strips and a panel over core and "
+        "condenser stop it; panels alone have given about [10 °F|6 K] at the A/C vents.",
     ),
     "bypass": Told(
         "At speed {bypassed:.0%} of the air goes round the core",

@@ -5,11 +5,13 @@ from keelroom.assess.words.told import Told
 TOLD = {
     "battery_low": Told(
         "{voltage:.1f} V at the battery at idle",
-        "A healthy battery holds 12.0–12.3 V at 40 A: this one is nearly flat. The same reading at the fan alone would be its wire.",
+        "A healthy battery holds 12.0–12.3 V at 40 A: this one is nearly flat. The same reading at the fan "
+        "alone would be its wire.",
     ),
     "over_speed": Told(
         "The pulley over-speeds the alternator",
-        "{top} at the redline against its limit of {limit}: the rotor’s windings let go. A ratio of {ratio:.2f} keeps it; idle output then is {left:.0f} A.",
+        "{top} at the redline against its limit of {limit}: the rotor’s windings let go. A ratio of "
+        "{ratio:.2f} keeps it; idle output then is {left:.0f} A.",
     ),
     "charge_place": Told(
         "The charge cable’s insulation is not made for that place",
@@ -17,7 +19,8 @@ TOLD = {
     ),
     "charge_cable_hot": Told(
         "The charge cable is too thin for the alternator’s current",
-        "At {rating:.0f} A its copper reaches {warm}; it carries {ampacity:.0f} A where it lies before its insulation ({limit}) goes.",
+        "At {rating:.0f} A its copper reaches {warm}; it carries {ampacity:.0f} A where it lies before its "
+        "insulation ({limit}) goes.",
     ),
     "charge_cable": Told(
         "The charge cable loses too much",
@@ -25,7 +28,8 @@ TOLD = {
     ),
     "charge_fuse_small": Told(
         "The charge cable’s fuse is under the alternator’s rating",
-        "{fuse:g} A against {rating:.0f} A: it opens the day the battery is low, and an alternator cut off from its battery kills what hangs on it.",
+        "{fuse:g} A against {rating:.0f} A: it opens the day the battery is low, and an alternator cut off "
+        "from its battery kills what hangs on it.",
     ),
     "charge_fuse_over": Told(
         "The fuse does not protect the charge cable",
@@ -41,22 +45,31 @@ TOLD = {
     ),
     "voltage_contradicts.more": Told(
         "{voltage:.1f} V measured at idle contradicts the alternator as entered",
-        "At that voltage the battery takes {battery:.0f} A, so the alternator must be giving {gives:.0f} A; by its rating, pulley and air it could give {could:.0f} A. A larger unit than entered, a faster idle, or less on than listed. The measured voltage is used.",
+        "At that voltage the battery takes {battery:.0f} A, so the alternator must be giving {gives:.0f} A; "
+        "by its rating, pulley and air it could give {could:.0f} A. A larger unit than entered, a faster "
+        "idle, or less on than listed. The measured voltage is used.",
     ),
     "voltage_contradicts.drawn": Told(
         "{voltage:.1f} V measured at idle contradicts the alternator as entered",
-        "At that voltage the battery gives {battery:.0f} A, so the alternator must be giving {gives:.0f} A; by its rating, pulley and air it could give {could:.0f} A. A larger unit than entered, a faster idle, or less on than listed. The measured voltage is used.",
+        "At that voltage the battery gives {battery:.0f} A, so the alternator must be giving {gives:.0f} A; "
+        "by its rating, pulley and air it could give {could:.0f} A. A larger unit than entered, a faster "
+        "idle, or less on than listed. The measured voltage is used.",
     ),
     "voltage_contradicts.less": Told(
         "{voltage:.1f} V measured at idle contradicts the alternator as entered",
-        "By its rating, pulley and air the alternator could give {could:.0f} A of the {wanted:.0f} A wanted; at that voltage it gives {gives:.0f} A. A slipping belt, a bad diode, a thin or green charge cable, or a tired battery. The measured voltage is used.",
+        "By its rating, pulley and air the alternator could give {could:.0f} A of the {wanted:.0f} A wanted; "
+        "at that voltage it gives {gives:.0f} A. A slipping belt, a bad diode, a thin or green charge cable, "
+        "or a tired battery. The measured voltage is used.",
     ),
     "charge_unfused": Told(
         "Nothing protects the charge cable",
-        "Chafed through, it takes all the battery gives, hundreds of amps. A bolt-down fuse or a fusible link at the battery’s end, over what the alternator gives and under what the cable stands.",
+        "Chafed through, it takes all the battery gives, hundreds of amps. A bolt-down fuse or a fusible "
+        "link at the battery’s end, over what the alternator gives and under what the cable stands.",
     ),
     "charge_unfused.two": Told(
         "Nothing protects the charge cable",
-        "Chafed through, it takes all the battery gives, hundreds of amps. A bolt-down fuse or a fusible link at the battery’s end, over what the alternator gives and under what the cable stands. No single cable stands the fuse it needs: run two, each with a fuse of its own.",
+        "Chafed through, it takes all the battery gives, hundreds of amps. A bolt-down fuse or a fusible "
+        "link at the battery’s end, over what the alternator gives and under what the cable stands. No "
+        "single cable stands the fuse it needs: run two, each with a fuse of its own.",
     ),
 }

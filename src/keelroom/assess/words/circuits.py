@@ -5,7 +5,8 @@ from keelroom.assess.words.told import Told
 TOLD = {
     "motor_label": Told(
         "{name}: its label’s amps contradict its watts",
-        "{power:.0f} W at {voltage:g} V is {contradiction:amps}, the label says {current:amps}. Watts and volts are used; a clamp meter settles it.",
+        "{power:.0f} W at {voltage:g} V is {contradiction:amps}, the label says {current:amps}. Watts and "
+        "volts are used; a clamp meter settles it.",
     ),
     "circuit_empty": Told(
         "{name}: feeds nothing",
@@ -21,7 +22,8 @@ TOLD = {
     ),
     "own_of_none": Told(
         "{name}: {names} has no electronics to switch it",
-        "A signal is wired to a motor that takes none: it runs as long as its source is live. A relay, or a box beside it.",
+        "A signal is wired to a motor that takes none: it runs as long as its source is live. A relay, or a "
+        "box beside it.",
     ),
     "no_source": Told(
         "{name}: tied to no source",
@@ -29,7 +31,8 @@ TOLD = {
     ),
     "sources_differ": Told(
         "{name}: sources of different voltage are tied together",
-        "{volts:and}: the higher drives current into the lower until something melts. Choose one; battery and alternator of one voltage belong together.",
+        "{volts:and}: the higher drives current into the lower until something melts. Choose one; battery "
+        "and alternator of one voltage belong together.",
     ),
     "source_unlike": Told(
         "{name}: a {nominal:g} V source on a {rated:g} V motor",
@@ -37,11 +40,13 @@ TOLD = {
     ),
     "no_return": Told(
         "{name}: no way back",
-        "Current that goes out has to come back: without a ground the motor stands still. A wire to the battery’s negative post or to clean chassis metal.",
+        "Current that goes out has to come back: without a ground the motor stands still. A wire to the "
+        "battery’s negative post or to clean chassis metal.",
     ),
     "ground_through_core": Told(
         "{name}: grounded through the core",
-        "The core hangs in rubber: the current comes back through the coolant, loses volts and eats the core. Ground the motor to chassis or battery.",
+        "The core hangs in rubber: the current comes back through the coolant, loses volts and eats the "
+        "core. Ground the motor to chassis or battery.",
     ),
     "no_fuse": Told(
         "{name}: no fuse at the source",
@@ -57,11 +62,13 @@ TOLD = {
     ),
     "fuse_over_wire": Told(
         "{name}: the fuse does not protect the {run}",
-        "A {fuse:g} A fuse passes {passes:.0f} A for hours; this wire carries {ampacity:.0f} A where it lies before its insulation ({limit}) goes.",
+        "A {fuse:g} A fuse passes {passes:.0f} A for hours; this wire carries {ampacity:.0f} A where it lies "
+        "before its insulation ({limit}) goes.",
     ),
     "fuse_over_relay": Told(
         "{name}: a {fuse:g} A fuse ahead of a {relay:g} A {device}",
-        "It no longer protects the {device}: between {held:g} and {passes:.0f} A the contact cooks and the fuse holds. Some fit it so; the contact then is the fuse.",
+        "It no longer protects the {device}: between {held:g} and {passes:.0f} A the contact cooks and the "
+        "fuse holds. Some fit it so; the contact then is the fuse.",
     ),
     "fuse_small": Told(
         "{name}: the fuse is too small to run on",
@@ -69,7 +76,8 @@ TOLD = {
     ),
     "fuse_start": Told(
         "{name}: the fuse does not stand the start",
-        "{current:.0f} A for {seconds:.1f} s is {times:.1f} times its rating: it opens now and then. A soft start brings it down.",
+        "{current:.0f} A for {seconds:.1f} s is {times:.1f} times its rating: it opens now and then. A soft "
+        "start brings it down.",
     ),
     "relay_unknown": Told(
         "{name}: the rating of what switches it is not known",
@@ -77,11 +85,13 @@ TOLD = {
     ),
     "relay_small": Told(
         "{name}: the {device} is too small to run on",
-        "{through_relay:.0f} A go through it; rated {relay:g} A at [73 °F|23 °C], it carries {holds:.0f} A at {air}{note}.",
+        "{through_relay:.0f} A go through it; rated {relay:g} A at [73 °F|23 °C], it carries {holds:.0f} A "
+        "at {air}{note}.",
     ),
     "relay_under_start": Told(
         "{name}: the start is too much for its contact",
-        "{begins:.0f} A at the moment it closes; a {relay:g} A contact stands about {makes:g} times its rating, {contact:.0f} A, or it welds shut. One relay per motor halves it.",
+        "{begins:.0f} A at the moment it closes; a {relay:g} A contact stands about {makes:g} times its "
+        "rating, {contact:.0f} A, or it welds shut. One relay per motor halves it.",
     ),
     "drains": Told(
         "{name}: always live and never switched",
@@ -93,11 +103,13 @@ TOLD = {
     ),
     "drop_over": Told(
         "{name}: {drop:.2f} V lost there and back",
-        "{limit:g} V is the limit; most of it, {most:.2f} V, in the {place}. The motor turns slower and the air with it. {advice}.",
+        "{limit:g} V is the limit; most of it, {most:.2f} V, in the {place}. The motor turns slower and the "
+        "air with it. {advice}.",
     ),
     "drop_unexplained": Told(
         "{name}: its wires do not explain the drop that was measured",
-        "{drop:.2f} V measured, {worked:.2f} V by length, size and contacts: a bad crimp, a green ground, a burnt relay or a thinner wire than written. Measure across each in turn with the motor running.",
+        "{drop:.2f} V measured, {worked:.2f} V by length, size and contacts: a bad crimp, a green ground, a "
+        "burnt relay or a thinner wire than written. Measure across each in turn with the motor running.",
     ),
     "wire_place": Told(
         "{name}: insulation not made for that place",
@@ -121,10 +133,12 @@ TOLD = {
     ),
     "relay_before_electronics.own": Told(
         "{name}: a {device} belongs to no motor with a controller",
-        "Fed through a fuse, its own electronics switch it, softly; cut off ahead of it, it starts hard, forgets its run-on and its fault. Only the key lead wakes it.",
+        "Fed through a fuse, its own electronics switch it, softly; cut off ahead of it, it starts hard, "
+        "forgets its run-on and its fault. Only the key lead wakes it.",
     ),
     "relay_before_electronics.controller": Told(
         "{name}: a {device} belongs to no motor with a controller",
-        "Fed through a fuse, the box beside it switches it, softly; cut off ahead of it, it starts hard, forgets its run-on and its fault. Only the key lead wakes it.",
+        "Fed through a fuse, the box beside it switches it, softly; cut off ahead of it, it starts hard, "
+        "forgets its run-on and its fault. Only the key lead wakes it.",
     ),
 }

@@ -1,4 +1,5 @@
-"""Clauses that stand inside sentences: what a duty case does, what a circuit is advised, what the battery and the alternator give."""
+"""Clauses that stand inside sentences: what a duty case does, what a circuit is advised, what the battery and the
+alternator give."""
 
 from __future__ import annotations
 
@@ -15,7 +16,8 @@ CLAUSES = {
     "holds_nowhere": "No weather is cold enough for this package to hold it.",
     # beliefs
     "less_heat": "Here it takes {less:.0%} less heat off at the limit than half water.",
-    "less_and_hotter": "Here it takes {less:.0%} less heat off at the limit and the engine runs {hotter} hotter than half water.",
+    "less_and_hotter": "Here it takes {less:.0%} less heat off at the limit and the engine runs {hotter} hotter "
+    "than half water.",
     # the coolant circuit
     "bubble_climbs": "A bubble climbs at {drift} in that line, the coolant that leaves it at idle runs at {speed}.",
     "nothing_runs": "Nothing runs through it that could take air along.",
@@ -43,15 +45,20 @@ CLAUSES = {
     "battery_makes_up": ", the battery makes up {amps:.0f} A and is down in {time:minutes}",
     "mean_wanted": "In the mean of the fans’ cycle {amps:.0f} A are wanted.",
     "measure_again": "The voltage was measured: after any change, measure again.",
-    "takes": "To hold {volts:g} V with everything on, and the battery taking its charge, takes {amps:.0f} A; {cures:semicolons}.",
+    "takes": "To hold {volts:g} V with everything on, and the battery taking its charge, takes {amps:.0f} A; "
+    "{cures:semicolons}.",
     "takes.none": "To hold {volts:g} V with everything on, and the battery taking its charge, takes {amps:.0f} A.",
     "cure.no_alternator": "no alternator of its kind up to {amps:.0f} A gives that at this idle speed",
     "cure.alternator": "a {amps:.0f} A unit of its kind does",
     "cure.idle": "so does idling at {speed} with the A/C on instead of {now}",
     "cure.no_pulley": "no pulley gives it",
     "cure.pulley_over": "a pulley of {ratio:.2f} would, but over-speeds it: {top} at the redline, its limit is {limit}",
-    "cure.pulley": "so does a pulley of {ratio:.2f} instead of {now:.2f} ({top} at the redline, within its {limit}; the belt wraps {less:.0%} less pulley and slips sooner)",
+    "cure.pulley": "so does a pulley of {ratio:.2f} instead of {now:.2f} ({top} at the redline, within its {limit}; "
+    "the "
+    "belt wraps {less:.0%} less pulley and slips sooner)",
     "cure.lamps_help": "LED lamps give back {saved:.0f} A of the {lacks:.0f} A that lack",
     "cure.lamps": "so do LED lamps",
-    "cure.charger": "shedding load and a battery-side charger overnight put back what it gives, {charge} for half an hour of such idling",
+    "cure.charger": "shedding load and a battery-side charger overnight put back what it gives, {charge} for half "
+    "an hour of "
+    "such idling",
 }

@@ -9,11 +9,13 @@ TOLD = {
     ),
     "gearbox_cold": Told(
         "{name}: gearbox fluid stays at {gearbox}",
-        "Under {cold_gearbox} it drags and keeps its water. A bypass thermostat of [160–180 °F|71–82 °C] leaves the cooler out until it is warm.",
+        "Under {cold_gearbox} it drags and keeps its water. A bypass thermostat of [160–180 °F|71–82 °C] "
+        "leaves the cooler out until it is warm.",
     ),
     "ac_cuts_out": Told(
         "{name}: the A/C cuts out on head pressure",
-        "Its condenser gets so little air that the pressure switch lets the compressor run {runs:.0%} of the time; the vents are at {vents}. More air at idle, or recirculation stopped, is the cure.",
+        "Its condenser gets so little air that the pressure switch lets the compressor run {runs:.0%} of the "
+        "time; the vents are at {vents}. More air at idle, or recirculation stopped, is the cure.",
     ),
     "cooler_shut": Told(
         "{name}: its fan has no way out for the air",
@@ -49,19 +51,23 @@ TOLD = {
     ),
     "gearbox_hot": Told(
         "{name}: gearbox fluid at {value}",
-        "It is given {heat} there; {hot} is wanted at most. Each {halves} over halves its life: {left:.0%} of it is left here. A larger cooler, a better place, or one more before or after.",
+        "It is given {heat} there; {hot} is wanted at most. Each {halves} over halves its life: {left:.0%} "
+        "of it is left here. A larger cooler, a better place, or one more before or after.",
     ),
     "oil_hot": Told(
         "{name}: engine oil at {value}",
-        "It is given {heat} there; {hot} is wanted at most. A larger cooler, a better place, or one more before or after.",
+        "It is given {heat} there; {hot} is wanted at most. A larger cooler, a better place, or one more "
+        "before or after.",
     ),
     "charge_hot": Told(
         "{name}: intake air at {value}",
-        "It is given {heat} there; {hot} is wanted at most. A larger cooler, a better place, or one more before or after.",
+        "It is given {heat} there; {hot} is wanted at most. A larger cooler, a better place, or one more "
+        "before or after.",
     ),
     "steering_hot": Told(
         "{name}: power steering fluid at {value}",
-        "It is given {heat} there; {hot} is wanted at most. A larger cooler, a better place, or one more before or after.",
+        "It is given {heat} there; {hot} is wanted at most. A larger cooler, a better place, or one more "
+        "before or after.",
     ),
     "cooler_no_heat": Told(
         "{name} has no heat to take",

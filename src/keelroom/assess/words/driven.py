@@ -9,10 +9,12 @@ TOLD = {
     ),
     "clutch_late": Told(
         "{name}: its clutch engages at {engages} of air",
-        "The air behind the core is {under} and more under the coolant: it would not engage before the limit of {limit}. [150–180 °F|65–82 °C] is usual.",
+        "The air behind the core is {under} and more under the coolant: it would not engage before the limit "
+        "of {limit}. [150–180 °F|65–82 °C] is usual.",
     ),
     "immersion": Told(
         "{name}: its blades stand {immersion:.0%} in the shroud",
-        "Half to two thirds of their depth draws best: less and the tips draw from the bay, more and they beat against the wall.",
+        "Half to two thirds of their depth draws best: less and the tips draw from the bay, more and they "
+        "beat against the wall.",
     ),
 }

@@ -9,7 +9,8 @@ TOLD = {
     ),
     "toggle_alone": Told(
         "The fans depend on somebody remembering",
-        "A toggle alone cooks an engine the day it is forgotten, and empties the battery the night it is left on. As an override beside a switch it is welcome.",
+        "A toggle alone cooks an engine the day it is forgotten, and empties the battery the night it is "
+        "left on. As an override beside a switch it is welcome.",
     ),
     "stages": Told(
         "Second speed must come on above the first",
@@ -17,7 +18,8 @@ TOLD = {
     ),
     "always_hot": Told(
         "The relays are fed with the key off",
-        "A hot engine, a stuck switch or a forgotten toggle then runs the fans on the battery: flat in {until}. Feed the coils from the key, or let a timer end it.",
+        "A hot engine, a stuck switch or a forgotten toggle then runs the fans on the battery: flat in "
+        "{until}. Feed the coils from the key, or let a timer end it.",
     ),
     "no_ac_request": Told(
         "The A/C does not ask for the fans",
@@ -25,11 +27,14 @@ TOLD = {
     ),
     "outputs_tied": Told(
         "Both outputs are tied to one wire",
-        "The one that is off feeds or grounds the one that is on: the computer reads a fault, or burns an output. A contact of its own for each: both on one relay box, or two relays.",
+        "The one that is off feeds or grounds the one that is on: the computer reads a fault, or burns an "
+        "output. A contact of its own for each: both on one relay box, or two relays.",
     ),
     "stages_merged": Told(
         "Both stages work one relay box",
-        "Allowed: each output has a contact of its own, so neither feeds the other. The contacts share the load, one and a half times one of them; fuse, feed and ground carry all of it. There is no low speed left: either stage starts everything.",
+        "Allowed: each output has a contact of its own, so neither feeds the other. The contacts share the "
+        "load, one and a half times one of them; fuse, feed and ground carry all of it. There is no low "
+        "speed left: either stage starts everything.",
     ),
     "merged_apart": Told(
         "Both stages are to work one relay box, and the fans have circuits of their own",
@@ -41,19 +46,23 @@ TOLD = {
     ),
     "brushless_chopped": Told(
         "{chopped}: a brushless motor on two leads cannot be slowed by chopping its supply",
-        "Its electronics want steady volts; they need a signal lead to be slowed. Switch it, or fit one that has the lead.",
+        "Its electronics want steady volts; they need a signal lead to be slowed. Switch it, or fit one that "
+        "has the lead.",
     ),
     "ramp_through_relay": Told(
         "{name}: a variable speed does not go through a relay",
-        "The controller chops the current thousands of times a second; a contact only knows on and off. The controller itself has to carry it.",
+        "The controller chops the current thousands of times a second; a contact only knows on and off. The "
+        "controller itself has to carry it.",
     ),
     "signal_unlike": Told(
         "{name} listens to {takes}, and gets {gets}",
-        "It stands still or runs at full speed only. Its sheet says what its signal lead takes; what commands it has to give that.",
+        "It stands still or runs at full speed only. Its sheet says what its signal lead takes; what "
+        "commands it has to give that.",
     ),
     "override_nowhere": Told(
         "The override in the cab has nowhere to go",
-        "Each fan's own module decides, and none has a lead that runs it at full speed: no wire is laid for the switch.",
+        "Each fan's own module decides, and none has a lead that runs it at full speed: no wire is laid for "
+        "the switch.",
     ),
     "fan_gone": Told(
         "The control names a fan that is no longer there",
@@ -73,7 +82,9 @@ TOLD = {
     ),
     "sensor_lower": Told(
         "A switch for the upper hose sits in the lower one",
-        "Behind the core the coolant is [9–27 °F|5–15 K] cooler: it starts at {fan_on} there, when the engine is that much hotter. In the lower hose it wants about {lower}; the core works first and the fan runs less.",
+        "Behind the core the coolant is [9–27 °F|5–15 K] cooler: it starts at {fan_on} there, when the "
+        "engine is that much hotter. In the lower hose it wants about {lower}; the core works first and the "
+        "fan runs less.",
     ),
     "adapter_short": Told(
         "The sensor adapter is too short for its hose ends",
@@ -81,11 +92,13 @@ TOLD = {
     ),
     "switch_sold": Told(
         "No fan switch is sold for {fan_on}",
-        "Switches come for [175, 180, 185, 190 and 195 °F|79, 82, 85, 88 and 91 °C]; an adjustable controller takes any.",
+        "Switches come for [175, 180, 185, 190 and 195 °F|79, 82, 85, 88 and 91 °C]; an adjustable "
+        "controller takes any.",
     ),
     "ground_through_coolant": Told(
         "The switch grounds through the coolant",
-        "Its adapter sits between two rubber hoses: without a strap its only way to ground is the coolant. It switches when it likes, and the current eats the core.",
+        "Its adapter sits between two rubber hoses: without a strap its only way to ground is the coolant. "
+        "It switches when it likes, and the current eats the core.",
     ),
     "run_on_long": Told(
         "The run-on takes much of the battery",
@@ -97,15 +110,18 @@ TOLD = {
     ),
     "no_run_on": Told(
         "Nothing runs on after key-off",
-        "A turbocharger’s heat soaks into a still engine: the gauge climbs after a stop. Three minutes of fan cost {cost:.1%} of the battery.",
+        "A turbocharger’s heat soaks into a still engine: the gauge climbs after a stop. Three minutes of "
+        "fan cost {cost:.1%} of the battery.",
     ),
     "spin": Told(
         "Direction of fan {fans:and .0f} not felt by hand yet",
-        "Two fans bought together are often wired opposite: the second then blows into the first and the core gets nothing. Power each by hand, feel the air, before the harness is built.",
+        "Two fans bought together are often wired opposite: the second then blows into the first and the "
+        "core gets nothing. Power each by hand, feel the air, before the harness is built.",
     ),
     "spins_backwards": Told(
         "{name} turns backwards",
-        "A one-way blade run the wrong way moves {reversed_share:.0%} of its air. Swap its two wires, then key the connectors: one male, one female a side.",
+        "A one-way blade run the wrong way moves {reversed_share:.0%} of its air. Swap its two wires, then "
+        "key the connectors: one male, one female a side.",
     ),
     "lead_fan": Told(
         "Fan {first:.0f} starts first, fan {second:.0f} has more room behind it",
@@ -117,10 +133,12 @@ TOLD = {
     ),
     "fan_on_near_limit": Told(
         "The fans come on just under the limit",
-        "They start at {on} of engine outlet, and the gauge climbs there before every start; the limit is {limit}. {apart} at least belong between: a sensor lags.",
+        "They start at {on} of engine outlet, and the gauge climbs there before every start; the limit is "
+        "{limit}. {apart} at least belong between: a sensor lags.",
     ),
     "fan_on_near_limit.over": Told(
         "The fans come on over the limit",
-        "They start at {on} of engine outlet, and the gauge climbs there before every start; the limit is {limit}. {apart} at least belong between: a sensor lags.",
+        "They start at {on} of engine outlet, and the gauge climbs there before every start; the limit is "
+        "{limit}. {apart} at least belong between: a sensor lags.",
     ),
 }

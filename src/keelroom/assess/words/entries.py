@@ -13,15 +13,18 @@ TOLD = {
     ),
     "voltage_odd": Told(
         "{measured:g} V measured on a {system:g} V system",
-        "Either it is another system, and the regulator and sources of this build are wrong, or the meter was read wrong: measure again at the battery’s posts.",
+        "Either it is another system, and the regulator and sources of this build are wrong, or the meter "
+        "was read wrong: measure again at the battery’s posts.",
     ),
     "reserve_contradicts": Told(
         "Reserve minutes and amp-hours are not of one battery",
-        "{capacity} would give about {by_hours:minutes} at 25 A, its label says {reserve:minutes}. The minutes are used; read the label again.",
+        "{capacity} would give about {by_hours:minutes} at 25 A, its label says {reserve:minutes}. The "
+        "minutes are used; read the label again.",
     ),
     "speed_limit_low": Told(
         "The alternator’s speed limit lies under what it turns at idle",
-        "{speed_limit} against {at_idle} at idle; 15 000 and 18 000 rpm units exist. It is the alternator’s own speed, not the engine’s.",
+        "{speed_limit} against {at_idle} at idle; 15 000 and 18 000 rpm units exist. It is the alternator’s "
+        "own speed, not the engine’s.",
     ),
     "redline_low": Told(
         "The redline lies under the speed the engine is said to run at",
@@ -29,11 +32,13 @@ TOLD = {
     ),
     "feeds_unknown": Told(
         "{name}: feeds what is not there",
-        "{lost}: no fan, pump or cooler of that name with a motor known. It was taken out, or its label’s watts are missing.",
+        "{lost}: no fan, pump or cooler of that name with a motor known. It was taken out, or its label’s "
+        "watts are missing.",
     ),
     "drop_too_small": Told(
         "{name}: less drop was measured than its wires alone make",
-        "{measured_drop:.2f} V measured, {worked:.2f} V by length and size: measured with the fan not at full speed, on one side only, or the wire is thicker than written.",
+        "{measured_drop:.2f} V measured, {worked:.2f} V by length and size: measured with the fan not at "
+        "full speed, on one side only, or the wire is thicker than written.",
     ),
     "source_low": Told(
         "{name}: a {rated:g} V motor on a {tied:g} V source",
@@ -45,6 +50,7 @@ TOLD = {
     ),
     "trim_without_blank": Told(
         "A trim without a shroud to trim",
-        "{trimmed} cut, but the width of the shroud as bought is not known: nothing is cut, and none of it counts. Measure it over its flange.",
+        "{trimmed} cut, but the width of the shroud as bought is not known: nothing is cut, and none of it "
+        "counts. Measure it over its flange.",
     ),
 }

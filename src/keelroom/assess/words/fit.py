@@ -9,7 +9,8 @@ TOLD = {
     ),
     "not_surveyed": Told(
         "The bay is not surveyed yet",
-        "Whether the package fits is not known: nothing around it is measured. The tape walk at Survey asks for it in order.",
+        "Whether the package fits is not known: nothing around it is measured. The tape walk at Survey asks "
+        "for it in order.",
     ),
     "fit_unmeasured": Told(
         "{count} {count:measurement is|measurements are} missing or only assumed",
@@ -25,11 +26,13 @@ TOLD = {
     ),
     "rails_contradiction": Told(
         "The rails do not add up",
-        "Left and right from the datum make {apart}, between them reads {between}. One of the three was misread, or taken from another datum.",
+        "Left and right from the datum make {apart}, between them reads {between}. One of the three was "
+        "misread, or taken from another datum.",
     ),
     "opening_crosses": Told(
         "The opening's outline crosses itself",
-        "The edges after corner {first} and after corner {second} cross. Go round the opening in one direction; nothing else is lost.",
+        "The edges after corner {first} and after corner {second} cross. Go round the opening in one "
+        "direction; nothing else is lost.",
     ),
     "opening_corners": Told(
         "An opening needs three corners or more",
@@ -61,11 +64,13 @@ TOLD = {
     ),
     "through_fins": Told(
         "Fans hang on ties through the fins",
-        "Ties through the fins: a stopgap that saws through tubes in time. Steady it so to get home, then mount it. Zip ties are not a structural mount.",
+        "Ties through the fins: a stopgap that saws through tubes in time. Steady it so to get home, then "
+        "mount it. Zip ties are not a structural mount.",
     ),
     "no_float": Told(
         "The core has no room to grow",
-        "Hot it is {grows} longer than cold, its mounts leave {float_gap}: it pushes its own tanks apart. Let one end slide.",
+        "Hot it is {grows} longer than cold, its mounts leave {float_gap}: it pushes its own tanks apart. "
+        "Let one end slide.",
     ),
     "bolt_in_hole": Told(
         "{name}: {bolt} does not pass the surveyed hole",
@@ -85,11 +90,13 @@ TOLD = {
     ),
     "fans_off_rings": Told(
         "The fans stand {off} from where the shroud's rings are",
-        "Trimmed like this the shroud sits elsewhere on the core than the fans are drawn; airflow and clearances are those of the fans as drawn.",
+        "Trimmed like this the shroud sits elsewhere on the core than the fans are drawn; airflow and "
+        "clearances are those of the fans as drawn.",
     ),
     "shroud_proud": Told(
         "The shroud stands {proud} proud of the fins",
-        "It is wider than the {seat} between the tanks: it rests on them and leaks all round. Trimmed until it seats it seals, and gains {proud} at the pump.",
+        "It is wider than the {seat} between the tanks: it rests on them and leaks all round. Trimmed until "
+        "it seats it seals, and gains {proud} at the pump.",
     ),
     "shroud_narrow": Told(
         "The shroud is narrower than the core",
@@ -105,7 +112,8 @@ TOLD = {
     ),
     "fit_tight": Told(
         "{part} to {other}: clears, but not by more than the tape's doubt",
-        "{gap} ± {worst} worst case, ± {likely} likely (root sum of squares); {wanted} wanted. {weakest} dominates: measure it again.",
+        "{gap} ± {worst} worst case, ± {likely} likely (root sum of squares); {wanted} wanted. {weakest} "
+        "dominates: measure it again.",
     ),
     "fit_tight.even": Told(
         "{part} to {other}: clears, but not by more than the tape's doubt",
@@ -121,11 +129,13 @@ TOLD = {
     ),
     "fit_overlaps.hood": Told(
         "{part} and {other}: overlap by {over}",
-        "Rule for {rule}: {wanted}. As measured ± {worst} worst case, most of it from {weakest:lower}. A hood that may touch the package can come open or damage the latch.",
+        "Rule for {rule}: {wanted}. As measured ± {worst} worst case, most of it from {weakest:lower}. A "
+        "hood that may touch the package can come open or damage the latch.",
     ),
     "fit_overlaps.hoodeven": Told(
         "{part} and {other}: overlap by {over}",
-        "Rule for {rule}: {wanted}. As measured ± {worst} worst case. A hood that may touch the package can come open or damage the latch.",
+        "Rule for {rule}: {wanted}. As measured ± {worst} worst case. A hood that may touch the package can "
+        "come open or damage the latch.",
     ),
     "fit_under": Told(
         "{part} and {other}: {gap} apart",
@@ -137,19 +147,23 @@ TOLD = {
     ),
     "fit_under.hood": Told(
         "{part} and {other}: {gap} apart",
-        "Rule for {rule}: {wanted}. As measured ± {worst} worst case, most of it from {weakest:lower}. A hood that may touch the package can come open or damage the latch.",
+        "Rule for {rule}: {wanted}. As measured ± {worst} worst case, most of it from {weakest:lower}. A "
+        "hood that may touch the package can come open or damage the latch.",
     ),
     "fit_under.hoodeven": Told(
         "{part} and {other}: {gap} apart",
-        "Rule for {rule}: {wanted}. As measured ± {worst} worst case. A hood that may touch the package can come open or damage the latch.",
+        "Rule for {rule}: {wanted}. As measured ± {worst} worst case. A hood that may touch the package can "
+        "come open or damage the latch.",
     ),
     "depth_contradiction.smaller": Told(
         "Depth to the block is smaller than the sum of its parts",
-        "Plane to pulley {depth} and pulley to block {pulley_stack} make {total}; plane to block reads {block_depth}. They may differ by {doubt}. One of the three was misread.",
+        "Plane to pulley {depth} and pulley to block {pulley_stack} make {total}; plane to block reads "
+        "{block_depth}. They may differ by {doubt}. One of the three was misread.",
     ),
     "depth_contradiction.larger": Told(
         "Depth to the block is larger than the sum of its parts",
-        "Plane to pulley {depth} and pulley to block {pulley_stack} make {total}; plane to block reads {block_depth}. They may differ by {doubt}. One of the three was misread.",
+        "Plane to pulley {depth} and pulley to block {pulley_stack} make {total}; plane to block reads "
+        "{block_depth}. They may differ by {doubt}. One of the three was misread.",
     ),
     "frame_fault": Told(
         "Frame of angle: {fault:low}",

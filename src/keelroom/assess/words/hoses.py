@@ -9,19 +9,23 @@ TOLD = {
     ),
     "hose_kink": Told(
         "{name} kinks",
-        "Bent to a radius of {radius}; {make} of {bore} wants {wanted} at least. A hose that has gone flat lets half through and is sucked shut at revs.",
+        "Bent to a radius of {radius}; {make} of {bore} wants {wanted} at least. A hose that has gone flat "
+        "lets half through and is sucked shut at revs.",
     ),
     "hose_near_exhaust": Told(
         "{hose} passes {gap} from {pipe:low}",
-        "{least} at least, or a shield with air on both sides: rubber bakes hard, and coolant that runs onto a hot pipe burns, glycol without water first of all.",
+        "{least} at least, or a shield with air on both sides: rubber bakes hard, and coolant that runs onto "
+        "a hot pipe burns, glycol without water first of all.",
     ),
     "steam_open": Told(
         "{port} is open-ended",
-        "Steam gathers at the back of a head and cooks it: every steam port is plumbed, rising, with a [1/4 in|6 mm] line to the tank or the core’s top.",
+        "Steam gathers at the back of a head and cooks it: every steam port is plumbed, rising, with a [1/4 "
+        "in|6 mm] line to the tank or the core’s top.",
     ),
     "heater_unplumbed": Told(
         "{port}: nothing is joined to it",
-        "Without the heater’s branch its port loses coolant, and on many engines the flow past the thermostat while it is shut.",
+        "Without the heater’s branch its port loses coolant, and on many engines the flow past the "
+        "thermostat while it is shut.",
     ),
     "engine_port_open": Told(
         "{port} is open",
@@ -29,15 +33,18 @@ TOLD = {
     ),
     "bores_differ.sleeve": Told(
         "{name} does not meet {port:low}",
-        "The hose is {bore}, the neck {neck}. A sleeve cut from an offcut of a smaller hose, pushed over the neck first, makes it meet.",
+        "The hose is {bore}, the neck {neck}. A sleeve cut from an offcut of a smaller hose, pushed over the "
+        "neck first, makes it meet.",
     ),
     "bores_differ.reducer": Told(
         "{name} does not meet {port:low}",
-        "The hose is {bore}, the neck {neck}. A hose stretches by about {stretch}; more wants a reducer or a stepped joiner.",
+        "The hose is {bore}, the neck {neck}. A hose stretches by about {stretch}; more wants a reducer or a "
+        "stepped joiner.",
     ),
     "hose_old.soft": Told(
         "{name}: to be renewed",
-        "It is gone soft: squeezed, it feels like a sponge and is sucked flat at revs. A new one before the core is blamed.",
+        "It is gone soft: squeezed, it feels like a sponge and is sucked flat at revs. A new one before the "
+        "core is blamed.",
     ),
     "hose_old.swollen": Told(
         "{name}: to be renewed",
@@ -61,10 +68,15 @@ TOLD = {
     ),
     "core_port_closing.aluminium": Told(
         "{name} is to be closed",
-        "A plate cut to cover it, welded by somebody who welds thin aluminium: cleaned bright, the core dry and open to the air. Plastic tanks take a plug in the thread, nothing else. Epoxy is a stopgap. Then test at or under the cap’s rating, regulated air, behind a shield, before it is trusted.",
+        "A plate cut to cover it, welded by somebody who welds thin aluminium: cleaned bright, the core dry "
+        "and open to the air. Plastic tanks take a plug in the thread, nothing else. Epoxy is a stopgap. "
+        "Then test at or under the cap’s rating, regulated air, behind a shield, before it is trusted.",
     ),
     "core_port_closing.copper_brass": Told(
         "{name} is to be closed",
-        "A cap or plate in brass or steel, tacked at about 35–41 A, left to cool, then short runs, back-stepped: the solder beside it may run, so the seams next to it are kept wet. Silver brazing wants the whole port away from soldered seams; a neck is left for a later owner. Then test at or under the cap’s rating, regulated air, behind a shield, before it is trusted.",
+        "A cap or plate in brass or steel, tacked at about 35–41 A, left to cool, then short runs, "
+        "back-stepped: the solder beside it may run, so the seams next to it are kept wet. Silver brazing "
+        "wants the whole port away from soldered seams; a neck is left for a later owner. Then test at or "
+        "under the cap’s rating, regulated air, behind a shield, before it is trusted.",
     ),
 }

@@ -13,11 +13,13 @@ TOLD = {
     ),
     "pump_assumed": Told(
         "Coolant flow assumed: {flow} at power rpm",
-        "Taken as [0.28 gpm per hp|1.4 L/min per kW]: the engine then warms its coolant by [11–18 °F|6–10 K] at full power. Flow at idle is far less and shows in the idle temperature.",
+        "Taken as [0.28 gpm per hp|1.4 L/min per kW]: the engine then warms its coolant by [11–18 °F|6–10 K] "
+        "at full power. Flow at idle is far less and shows in the idle temperature.",
     ),
     "limit_under_thermostat": Told(
         "The limit is at or under the thermostat",
-        "Limit {limit}; the thermostat only starts to open at {thermostat} and is full open {later} later. No package can hold the engine under its own thermostat.",
+        "Limit {limit}; the thermostat only starts to open at {thermostat} and is full open {later} later. "
+        "No package can hold the engine under its own thermostat.",
     ),
     "ambient_over_limit": Told(
         "The hottest day is over the limit",
@@ -25,7 +27,8 @@ TOLD = {
     ),
     "fan_never_stops": Told(
         "The fans never stop",
-        "Fans off at {fan_off} lies under the thermostat's opening at {thermostat}: the thermostat holds the engine above it.",
+        "Fans off at {fan_off} lies under the thermostat's opening at {thermostat}: the thermostat holds the "
+        "engine above it.",
     ),
     "fan_set_points": Told(
         "Fans on must lie above fans off",
@@ -45,7 +48,8 @@ TOLD = {
     ),
     "no_shroud": Told(
         "Fans without a shroud",
-        "Only the disc behind each fan is swept while standing; with the same fan a sealed shroud wins by a wide margin at idle.",
+        "Only the disc behind each fan is swept while standing; with the same fan a sealed shroud wins by a "
+        "wide margin at idle.",
     ),
     "fan_larger_than_face": Told(
         "The fan is larger than the core face",
@@ -73,7 +77,8 @@ TOLD = {
     ),
     "fan_rating_only": Told(
         "{name}: only its free-air rating is known",
-        "Advertised airflow is free air and optimistic; the pressure it can make is derived from motor power, ±30 %. Curve points or an anemometer reading narrow it.",
+        "Advertised airflow is free air and optimistic; the pressure it can make is derived from motor "
+        "power, ±30 %. Curve points or an anemometer reading narrow it.",
     ),
     "fan_curve": Told(
         "The fan curve is not a curve",
@@ -85,7 +90,8 @@ TOLD = {
     ),
     "does_not_settle": Told(
         "{name}: does not settle",
-        "At the limit it still climbs {climb} per minute; {when}. Heat in {heat_in}, rejection at the limit {rejection_at_limit}.{held:then}",
+        "At the limit it still climbs {climb} per minute; {when}. Heat in {heat_in}, rejection at the limit "
+        "{rejection_at_limit}.{held:then}",
     ),
     "over_limit": Told(
         "{name}: over the limit by {over}",
@@ -97,7 +103,9 @@ TOLD = {
     ),
     "tubes_in_transition": Told(
         "{name}: the coolant is neither smooth nor turbulent in the tubes",
-        "Re {reynolds:.0f}: there a tube's heat transfer is the least certain, and its band counts that. Twice the speed, as with two passes, would be worth about {passes}, a pump turned a fifth faster about {pump}; what they cost in flow is not in it.",
+        "Re {reynolds:.0f}: there a tube's heat transfer is the least certain, and its band counts that. "
+        "Twice the speed, as with two passes, would be worth about {passes}, a pump turned a fifth faster "
+        "about {pump}; what they cost in flow is not in it.",
     ),
     "power_short": Told(
         "{name}: the engine cannot do this",
@@ -117,7 +125,8 @@ TOLD = {
     ),
     "not_worked_out.inside": Told(
         "{part:raised} could not be worked out",
-        "{reason:raised}. Everything else stands without it. Mend the entry, or undo the last step; a report to send stands behind this finding.",
+        "{reason:raised}. Everything else stands without it. Mend the entry, or undo the last step; a report "
+        "to send stands behind this finding.",
     ),
     "not_worked_out.part": Told(
         "{name} could not be worked out",
@@ -133,22 +142,27 @@ TOLD = {
     ),
     "outside_correlation": Told(
         "Outside the tested range: {entry} {value}",
-        "The fin correlations rest on cores up to [2 1/4 in|57 mm] deep with fin and louver pitches of [0.02–0.13 in|0.5–3.3 mm]; expect rejection within ±10 % rather than ±5 %.",
+        "The fin correlations rest on cores up to [2 1/4 in|57 mm] deep with fin and louver pitches of "
+        "[0.02–0.13 in|0.5–3.3 mm]; expect rejection within ±10 % rather than ±5 %.",
     ),
     "outside_correlation.angle": Told(
         "Outside the tested range: {entry} {value}",
-        "The fin correlations rest on cores up to [2 1/4 in|57 mm] deep with fin and louver pitches of [0.02–0.13 in|0.5–3.3 mm]; expect rejection within ±10 % rather than ±5 %.",
+        "The fin correlations rest on cores up to [2 1/4 in|57 mm] deep with fin and louver pitches of "
+        "[0.02–0.13 in|0.5–3.3 mm]; expect rejection within ±10 % rather than ±5 %.",
     ),
     "outside_correlation.fine": Told(
         "Outside the tested range: {entry} {value:fine}",
-        "The fin correlations rest on cores up to [2 1/4 in|57 mm] deep with fin and louver pitches of [0.02–0.13 in|0.5–3.3 mm]; expect rejection within ±10 % rather than ±5 %.",
+        "The fin correlations rest on cores up to [2 1/4 in|57 mm] deep with fin and louver pitches of "
+        "[0.02–0.13 in|0.5–3.3 mm]; expect rejection within ±10 % rather than ±5 %.",
     ),
     "rule_differs.content": Told(
         "The {rule} is content; the heat balance at idle does not agree",
-        "Rule: {have} against {want}. Heat balance: idle settles at {idle}. The heat balance decides here; the rule knows neither climate nor load.",
+        "Rule: {have} against {want}. Heat balance: idle settles at {idle}. The heat balance decides here; "
+        "the rule knows neither climate nor load.",
     ),
     "rule_differs.wants": Told(
         "The {rule} wants more; the heat balance at idle does not agree",
-        "Rule: {have} against {want}. Heat balance: idle settles at {idle}. The heat balance decides here; the rule knows neither climate nor load.",
+        "Rule: {have} against {want}. Heat balance: idle settles at {idle}. The heat balance decides here; "
+        "the rule knows neither climate nor load.",
     ),
 }

@@ -5,19 +5,23 @@ from keelroom.assess.words.told import Told
 TOLD = {
     "part_loose": Told(
         "{name} is not joined to the circuit",
-        "No hose leads to it from what the engine’s coolant goes through: it does nothing yet, though its cap is counted. Its hoses are at Hoses; a port that is taken takes a tee.",
+        "No hose leads to it from what the engine’s coolant goes through: it does nothing yet, though its "
+        "cap is counted. Its hoses are at Hoses; a port that is taken takes a tee.",
     ),
     "thermostat_reversed": Told(
         "The thermostat is in the wrong way round",
-        "Its spring and wax belong on the engine’s side: the other way they feel coolant that has been through the core, or none, and it opens far too late.",
+        "Its spring and wax belong on the engine’s side: the other way they feel coolant that has been "
+        "through the core, or none, and it opens far too late.",
     ),
     "thermostat_missing": Told(
         "No thermostat in the circuit",
-        "All coolant goes through the core all the time: the engine runs cold on a cool day, and a hot day gains hardly anything, for it would be full open then.",
+        "All coolant goes through the core all the time: the engine runs cold on a cool day, and a hot day "
+        "gains hardly anything, for it would be full open then.",
     ),
     "two_thermostats": Told(
         "Two thermostats, one after the other",
-        "The hotter one decides, both throttle, and the flow through the core is that of two half-shut valves. Keep one: the one in line, or the engine’s.",
+        "The hotter one decides, both throttle, and the flow through the core is that of two half-shut "
+        "valves. Keep one: the one in line, or the engine’s.",
     ),
     "no_pressure_cap": Told(
         "No pressure cap in the circuit",
@@ -25,7 +29,9 @@ TOLD = {
     ),
     "second_cap": Told(
         "A second pressure cap: {name:inside}",
-        "One cap holds the pressure of a circuit; of two the weaker vents first, here at {rating}, and coolant is drawn back past the other. One pressure cap, at the highest point; any other neck gets a plain one.",
+        "One cap holds the pressure of a circuit; of two the weaker vents first, here at {rating}, and "
+        "coolant is drawn back past the other. One pressure cap, at the highest point; any other neck gets a "
+        "plain one.",
     ),
     "cap_over_weakest": Told(
         "The cap is over what the weakest part stands: {name:inside}",
@@ -53,7 +59,8 @@ TOLD = {
     ),
     "pump_on_side": Told(
         "{name} lies on its side",
-        "Air gathers in its housing, and it spins in it without moving anything. Upright, its outlet the highest place of it.",
+        "Air gathers in its housing, and it spins in it without moving anything. Upright, its outlet the "
+        "highest place of it.",
     ),
     "pump_outlet": Told(
         "{name}: its outlet does not point up",
@@ -61,7 +68,8 @@ TOLD = {
     ),
     "pump_high": Told(
         "{name} stands above the core",
-        "By {over}: it runs dry after every filling and has to be bled each time, about half an hour more with every coolant change. It belongs at the lowest point, its outlet up.",
+        "By {over}: it runs dry after every filling and has to be bled each time, about half an hour more "
+        "with every coolant change. It belongs at the lowest point, its outlet up.",
     ),
     "pump_not_lowest": Told(
         "{name} is not the lowest place of the circuit",
@@ -69,35 +77,44 @@ TOLD = {
     ),
     "bypass_backwards": Told(
         "{name}: coolant goes backwards through the bypass",
-        "{core_coolant_flow} through the core, {coolant_flow} through the engine: the pump in line draws the rest round it, so the engine is hotter than what goes to the core, and than the figures here. With a pump in line the bypass is blocked, or a hole of [1/8 in|3 mm] is left.",
+        "{core_coolant_flow} through the core, {coolant_flow} through the engine: the pump in line draws the "
+        "rest round it, so the engine is hotter than what goes to the core, and than the figures here. With "
+        "a pump in line the bypass is blocked, or a hole of [1/8 in|3 mm] is left.",
     ),
     "core_flow_small": Told(
         "Little coolant goes through the core at idle",
-        "{core_coolant_flow}: it loses {drop} in the core, so its far half works with half-cold coolant. A faster pump, wider lines, or a core with wider tubes.",
+        "{core_coolant_flow}: it loses {drop} in the core, so its far half works with half-cold coolant. A "
+        "faster pump, wider lines, or a core with wider tubes.",
     ),
     "tubes_laminar": Told(
         "{name}: the coolant runs smooth through the tubes",
-        "Re {reynolds:.0f}: laminar, its heat has to creep to the wall. Two passes would be worth about {passes}, a pump turned a fifth faster about {pump}.",
+        "Re {reynolds:.0f}: laminar, its heat has to creep to the wall. Two passes would be worth about "
+        "{passes}, a pump turned a fifth faster about {pump}.",
     ),
     "filler_low": Told(
         "The filler is not the highest point",
-        "{over} of the circuit stand over it: it cannot be filled by pouring. A filler neck at the highest point, or vacuum filling.",
+        "{over} of the circuit stand over it: it cannot be filled by pouring. A filler neck at the highest "
+        "point, or vacuum filling.",
     ),
     "tank_small": Told(
         "{name} is too small",
-        "It holds {holds}; {total} of coolant grow by {growth} and want {wanted}. A [foot-long|30 cm] tube holds too little: what does not fit is thrown out hot and drawn back as air.",
+        "It holds {holds}; {total} of coolant grow by {growth} and want {wanted}. A [foot-long|30 cm] tube "
+        "holds too little: what does not fit is thrown out hot and drawn back as air.",
     ),
     "no_surge_tank": Told(
         "Long lines and no tank in the circuit",
-        "Air that comes with the filling has nowhere to part from the coolant: it goes round, and the heat stays. In line at the top of the hot side, engine → tank → core, is how such systems were cured.",
+        "Air that comes with the filling has nowhere to part from the coolant: it goes round, and the heat "
+        "stays. In line at the top of the hot side, engine → tank → core, is how such systems were cured.",
     ),
     "tank_aside": Told(
         "{name} is not in the flow",
-        "An in-line tank parts air from all the coolant; one beside the flow is an expansion tank with a vent line to it and a feed to the suction side.",
+        "An in-line tank parts air from all the coolant; one beside the flow is an expansion tank with a "
+        "vent line to it and a feed to the suction side.",
     ),
     "vent_wide": Told(
         "{name} is wide for a vent line",
-        "{bore}: coolant takes that way round the core instead of air. [1/4 to 3/8 in|6 to 10 mm], with a restrictor where it is more.",
+        "{bore}: coolant takes that way round the core instead of air. [1/4 to 3/8 in|6 to 10 mm], with a "
+        "restrictor where it is more.",
     ),
     "vent_falls": Told(
         "{name} falls to its tank",
@@ -109,31 +126,42 @@ TOLD = {
     ),
     "coolant_mixed": Told(
         "Another sort of coolant stays in the block",
-        "About {stays:.0%} of it does not drain: unlike inhibitors can gel or drop out. Flush with water until it comes clear; then water is what stays, and it counts in the mix.",
+        "About {stays:.0%} of it does not drain: unlike inhibitors can gel or drop out. Flush with water "
+        "until it comes clear; then water is what stays, and it counts in the mix.",
     ),
     "waterless_wet": Told(
         "A coolant without water wants the circuit bone dry",
-        "{stays:.0%} of the circuit is still water: it boils at water’s temperature and takes the coolant’s freedom from pressure away. Blow block and heater dry, drive its preparation fluid through, and measure the water left.",
+        "{stays:.0%} of the circuit is still water: it boils at water’s temperature and takes the coolant’s "
+        "freedom from pressure away. Blow block and heater dry, drive its preparation fluid through, and "
+        "measure the water left.",
     ),
     "no_inhibitor": Told(
         "Nothing keeps this coolant from corroding the core",
-        "Glycol turns acid in two to five years; plain water has no inhibitor at all. Aluminium and old solder go first.",
+        "Glycol turns acid in two to five years; plain water has no inhibitor at all. Aluminium and old "
+        "solder go first.",
     ),
     "ground_by_coolant": Told(
         "The ground goes through the coolant",
-        "A core on rubber with fans grounded to it, or an engine without its strap, sends current through the coolant: it eats aluminium from inside. Under 0.1 V between coolant and battery post with everything on is sound.",
+        "A core on rubber with fans grounded to it, or an engine without its strap, sends current through "
+        "the coolant: it eats aluminium from inside. Under 0.1 V between coolant and battery post with "
+        "everything on is sound.",
     ),
     "suction_boils": Told(
         "{name}: the coolant at the pump’s inlet is {margin} from boiling",
-        "{temperature} at {pressure} there: the pump fills with vapour, its flow falls off, and the engine climbs. A tank that feeds the suction side, a lower pump, wider lines to it, or a stronger cap as far as the weakest part allows.",
+        "{temperature} at {pressure} there: the pump fills with vapour, its flow falls off, and the engine "
+        "climbs. A tank that feeds the suction side, a lower pump, wider lines to it, or a stronger cap as "
+        "far as the weakest part allows.",
     ),
     "suction_boils.boils": Told(
         "{name}: the coolant at the pump’s inlet boils",
-        "{temperature} at {pressure} there: the pump fills with vapour, its flow falls off, and the engine climbs. A tank that feeds the suction side, a lower pump, wider lines to it, or a stronger cap as far as the weakest part allows.",
+        "{temperature} at {pressure} there: the pump fills with vapour, its flow falls off, and the engine "
+        "climbs. A tank that feeds the suction side, a lower pump, wider lines to it, or a stronger cap as "
+        "far as the weakest part allows.",
     ),
     "air_trap.revs": Told(
         "Air stays at a high point: {name:inside}",
-        "At {at}, higher than what leads to it. {moving} More revs carry it out; until then the engine heats round a bubble.",
+        "At {at}, higher than what leads to it. {moving} More revs carry it out; until then the engine heats "
+        "round a bubble.",
     ),
     "air_trap.stays": Told(
         "Air stays at a high point: {name:inside}",

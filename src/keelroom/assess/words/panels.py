@@ -5,7 +5,8 @@ from keelroom.assess.words.told import Told
 TOLD = {
     "gap_assumed": Told(
         "The gap {edges} of the core is assumed, not measured",
-        "{most} is taken. A gap over the core of [2 in instead of 3/8 in|5 cm instead of 1 cm] brings an idle up by some [10 °F|6 K]: the tape walk asks for each, Survey, Air gaps.",
+        "{most} is taken. A gap over the core of [2 in instead of 3/8 in|5 cm instead of 1 cm] brings an "
+        "idle up by some [10 °F|6 K]: the tape walk asks for each, Survey, Air gaps.",
     ),
     "air_hole_unmeasured": Told(
         "{name}: its size is not measured",
@@ -13,11 +14,13 @@ TOLD = {
     ),
     "flaps_upside_down": Told(
         "The flaps hang upside down",
-        "Hinged at the bottom they fall open: standing, {flap_area} of bay air goes to the fans past the core. They hang from their upper edge, and open away from the core at speed.",
+        "Hinged at the bottom they fall open: standing, {flap_area} of bay air goes to the fans past the "
+        "core. They hang from their upper edge, and open away from the core at speed.",
     ),
     "flaps_reversed": Told(
         "The flaps open toward the core",
-        "The fans' own suction pulls them open at a light, and road speed shuts them: just the wrong way round. They open away from the core.",
+        "The fans' own suction pulls them open at a light, and road speed shuts them: just the wrong way "
+        "round. They open away from the core.",
     ),
     "panel_nothing": Told(
         "{name}: {fault:low}",

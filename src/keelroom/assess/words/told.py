@@ -13,6 +13,8 @@ class Told(NamedTuple):
 
 
 CAUTION = (
-    "Cutting or moving a structural panel, bumper beam, latch or airbag sensor can make a vehicle unsafe or illegal: get qualified advice and "
-    "follow local codes. Eye, hand and ear protection; sheet edges cut; no flame or weld near fuel or on a core with coolant in it."
+    "Cutting or moving a structural panel, bumper beam, latch or airbag sensor can make a vehicle unsafe or "
+    "illegal: get qualified advice and "
+    "follow local codes. Eye, hand and ear protection; sheet edges cut; no flame or weld near fuel or on a "
+    "core with coolant in it."
 )

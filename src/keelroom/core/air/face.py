@@ -28,7 +28,8 @@ SUBDIVIDE = 6
 SPILL_PER_GAP = 1.0
 """A bare fan draws from a radius that grows with its distance off the fins by this factor (common practice)."""
 CORNER_LOSS = 0.5
-"""Dynamic heads of the face speed lost by air that turns along a shroud for its own depth; grows with the square (common practice)."""
+"""Dynamic heads of the face speed lost by air that turns along a shroud for its own depth; grows with the square
+(common practice)."""
 CORNER_STEPS = (0.5, 1.5, 3.0)
 """Turns along the shroud, in depths, at which corner points are parted into classes."""
 FRONT, BAY = 0, 1
@@ -103,7 +104,8 @@ def inside(points: tuple[Floats, Floats], rectangle: Rectangle) -> Bools:
 def face_classes(
     size: tuple[float, float], opening: Outline | None, covers: tuple[Rectangle | None, ...], zones: tuple[Zone, ...]
 ) -> FaceClasses:
-    """The classes of a face. size: width, height [m]; opening: corners of the panel's opening in face coordinates, None: no panel in the way; a cover None: over the whole face.
+    """The classes of a face. size: width, height [m]; opening: corners of the panel's opening in face coordinates,
+    None: no panel in the way; a cover None: over the whole face.
 
     Source: definition; shares by sampled points, good to a few per mille of the face.
     """
@@ -113,14 +115,17 @@ def face_classes(
     front, rear, corner, turned = _zones(points, zones)
     nodes = len(zones) + 2
     parts = [(front, nodes), (rear, nodes), (corner, len(CORNER_STEPS) + 1)]
-    parts += [(np.ones(front.shape, int) if cover is None else inside(points, cover).astype(int), 2) for cover in covers]
+    parts += [
+        (np.ones(front.shape, int) if cover is None else inside(points, cover).astype(int), 2) for cover in covers
+    ]
     of_point, kinds = _kinds([(values[free], size) for values, size in parts])
     if not len(kinds):
         kinds = np.array([[FRONT, BAY, *[0] * (1 + len(covers))]])
     counts = np.bincount(of_point, minlength=len(kinds))
     shape = (*GRID, len(kinds))
     mix: Floats = (
-        np.bincount(_cell_of_points(GRID)[free] * len(kinds) + of_point, minlength=int(np.prod(shape))).reshape(shape) / SUBDIVIDE**2
+        np.bincount(_cell_of_points(GRID)[free] * len(kinds) + of_point, minlength=int(np.prod(shape))).reshape(shape)
+        / SUBDIVIDE**2
     )
     turns = np.bincount(of_point, weights=turned[free], minlength=len(kinds))
     return FaceClasses(
@@ -136,7 +141,8 @@ def face_classes(
 def _kinds(parts: list[tuple[Ints, int]]) -> tuple[Ints, Ints]:
     """The kind (n,) of every point and what each kind is (K, parts): only the combinations that occur are ever counted.
 
-    parts : per property its value (n,) at every point, 0 and up, and how many values it may have. Later ones order first.
+    parts : per property its value (n,) at every point, 0 and up, and how many values it may have. Later ones order
+            first.
     """
     of_point, kinds = np.zeros(len(parts[0][0]), int), np.zeros((1, 0), int)
     for values, size in parts:
@@ -199,14 +205,16 @@ def _turn(points: tuple[Floats, Floats], zone: Zone) -> Floats:
 
 
 class Lanes(NamedTuple):
-    """The face as lanes of tube. mix (lanes, cells, K) along the tubes; weight (lanes,) share of the tubes each stands for."""
+    """The face as lanes of tube. mix (lanes, cells, K) along the tubes; weight (lanes,) share of the tubes each
+    stands for."""
 
     mix: Floats
     weight: Floats
 
 
 def widened(classes: FaceClasses, step: int) -> FaceClasses:
-    """The classes with empty ones added up to a multiple of `step`, so that a nudge which makes or unmakes a class keeps
+    """The classes with empty ones added up to a multiple of `step`, so that a nudge which makes or unmakes a class
+    keeps
     Shapes (cells, K) become (cells, K + more); raises nothing.
     every array's shape (and the search may begin at the last answer)."""
     present = len(classes.area)
@@ -259,7 +267,8 @@ def lane_of_rows(mix: Floats, crossflow: bool, passes: int) -> list[int]:
 
 
 def padded(lanes: Lanes, count: int, classes: int) -> Lanes:
-    """The lanes with copies of the last one that stand for nothing, and classes with no share, so that faces can be stacked.
+    """The lanes with copies of the last one that stand for nothing, and classes with no share, so that faces can be
+    stacked.
 
     lanes, classes: at least as many as there are.
     """

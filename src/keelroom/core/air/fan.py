@@ -32,7 +32,8 @@ class FanCurve(NamedTuple):
     """Fans as arrays (n, fans); absent fans have `present` 0.
 
     flow, pressure : free-air flow [m3/s] and shut-off pressure [Pa] at full speed and 1.2 kg/m3
-    cubics         : (n, fans, KNOTS - 1, 4) p/p0 between evenly spaced flow shares, powers 0..3 of the place in the segment
+    cubics         : (n, fans, KNOTS - 1, 4) p/p0 between evenly spaced flow shares, powers 0..3 of the place in the
+                     segment
     hole           : loss beyond both ends of the curve, as share of `pressure` per flow share squared
     """
 
@@ -115,9 +116,11 @@ def _monotone(x: Floats, y: Floats, at: Floats) -> Floats:
     h = x[i + 1] - x[i]
     t = (at - x[i]) / h
     return (
-        (1 + 2 * t) * (1 - t) ** 2 * y[i] + t * (1 - t) ** 2 * h * d[i]
-        + t * t * (3 - 2 * t) * y[i + 1] + t * t * (t - 1) * h * d[i + 1]
-    )  # fmt: skip
+        (1 + 2 * t) * (1 - t) ** 2 * y[i]
+        + t * (1 - t) ** 2 * h * d[i]
+        + t * t * (3 - 2 * t) * y[i + 1]
+        + t * t * (t - 1) * h * d[i + 1]
+    )
 
 
 def fan_pressure(curve: FanCurve, flow: Floats, speed: Floats, density: Floats) -> tuple[Floats, Floats]:

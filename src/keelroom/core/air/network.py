@@ -1,7 +1,8 @@
 """The air path as one network of pressures, from the free stream through grille, face, fans and bay to under the car.
 
 Nodes: front plenum, bay, and one zone per shroud plenum, bare fan or pusher. Branches: grille, exit, the gap round
-the core, zone leaks and one-way flaps, one per class of the face, fans; where each stands in an array is said by `Order`.
+the core, zone leaks and one-way flaps, one per class of the face, fans; where each stands in an array is said by
+`Order`.
 """
 
 from __future__ import annotations
@@ -39,7 +40,8 @@ THIN_CORE = -0.45
 
 
 class Order(NamedTuple):
-    """The order of an air path's branches: grille, exit, bypass, leaks, flaps, classes, fans. Z zones, K classes, F fans."""
+    """The order of an air path's branches: grille, exit, bypass, leaks, flaps, classes, fans. Z zones, K classes, F
+    fans."""
 
     zones: int
     classes: int
@@ -74,7 +76,8 @@ class Network(NamedTuple):
     area, loss : (n, K) [m2] and dynamic heads of the face speed beside the core's own drop (covers, corners)
     leak_area, flap_area : (n, Z) [m2];  flaps_open : (n, 2) 1 where flaps let air out of a zone, and back into it
     ram : share of the road's dynamic pressure that reaches the inlet
-    base : pressure coefficient under the car where the bay air leaves;  pushes : (n, F) 1 where the fan stands ahead of the core
+    base : pressure coefficient under the car where the bay air leaves;  pushes : (n, F) 1 where the fan stands ahead
+           of the core
     incidence : (n, B, N) 1 at the node a branch leaves, -1 where it arrives; branches as `Order` says
     """
 
@@ -93,7 +96,8 @@ class Network(NamedTuple):
 
 
 class Driven(NamedTuple):
-    """What drives the air of n networks: road speed (n,) [m/s] of the air met; share of full speed (n, F) of the fans."""
+    """What drives the air of n networks: road speed (n,) [m/s] of the air met; share of full speed (n, F) of the
+    fans."""
 
     road: Floats
     fans: Floats
@@ -143,7 +147,8 @@ Drop = Callable[[Floats, Breath], Floats]
 
 
 def incidence(front: Floats, rear: Floats, fan_zone: tuple[int, ...], pushers: tuple[bool, ...]) -> Floats:
-    """Incidence (B, N) of one network. front, rear (K,): nodes of the classes; fan_zone: node of each fan; pushers: per zone.
+    """Incidence (B, N) of one network. front, rear (K,): nodes of the classes; fan_zone: node of each fan; pushers:
+    per zone.
 
     1 at the node a branch leaves, -1 where it arrives, 0 else. Source: definition.
     """
@@ -174,7 +179,8 @@ def solve_air(
 
 
 def beginning(network: Network, flows: AirFlows) -> Floats:
-    """Solved flows as `solve_air` takes them for a start (n, B) [kg/s]; those of the classes per square metre, so that faces of other sizes may begin there.
+    """Solved flows as `solve_air` takes them for a start (n, B) [kg/s]; those of the classes per square metre, so
+    that faces of other sizes may begin there.
 
     Source: definition.
     """
@@ -187,9 +193,17 @@ def _named(order: Order, solved: tuple[Floats, Floats], steps: int = 0, residual
     """Flows and node pressures by name."""
     flow, pressure = solved
     return AirFlows(
-        grille=flow[:, 0], exit=flow[:, 1], bypass=flow[:, 2], leaks=flow[:, order.leaks], flaps=flow[:, order.flaps],
-        core=flow[:, order.core], fans=flow[:, order.blown], pressures=pressure, steps=steps, residual=residual,
-    )  # fmt: skip
+        grille=flow[:, 0],
+        exit=flow[:, 1],
+        bypass=flow[:, 2],
+        leaks=flow[:, order.leaks],
+        flaps=flow[:, order.flaps],
+        core=flow[:, order.core],
+        fans=flow[:, order.blown],
+        pressures=pressure,
+        steps=steps,
+        residual=residual,
+    )
 
 
 class _Laws:
@@ -200,7 +214,9 @@ class _Laws:
         self.breathing, self.drop = air
         self.order = Order(network.leak_area.shape[1], network.area.shape[1], curve.flow.shape[1])
         zones = self.order.zones
-        self.square, self.core, self.fans = (np.s_[:, part] for part in (self.order.square, self.order.core, self.order.blown))
+        self.square, self.core, self.fans = (
+            np.s_[:, part] for part in (self.order.square, self.order.core, self.order.blown)
+        )
         self.stream = 0.5 * 1.2 * driven.road**2
         self.scale = self.stream + (curve.pressure * curve.present).max(axis=1, initial=0.0) + 1.0
         # A wide gap round the core can carry more than the core and the fans together: the bound must let it.
@@ -232,11 +248,15 @@ class _Laws:
         share = network.area / np.maximum(network.area.sum(axis=1, keepdims=True), 1e-9)
         core = pushed + share * (driven * (1 - 0.5 * network.pushes)).sum(axis=1, keepdims=True)
         total = core.sum(axis=1, keepdims=True)
-        sides = np.concatenate([total, total, 0.1 * (network.bypass_area * np.sqrt(2.4 * self.stream))[:, None]], axis=1)
+        sides = np.concatenate(
+            [total, total, 0.1 * (network.bypass_area * np.sqrt(2.4 * self.stream))[:, None]], axis=1
+        )
         sucked = (curve.pressure * curve.present * self.speed**2).max(axis=1, initial=0.0)
         leaks = network.leak_area * np.sqrt(2.4 * 0.2 * (sucked + self.stream))[:, None]
         flaps = network.flap_area * np.sqrt(2.4 * 0.2 * self.stream)[:, None]
-        guess = np.concatenate([sides, leaks, flaps, core, driven + 0.2 * pushed.sum(axis=1, keepdims=True) * curve.present], axis=1)
+        guess = np.concatenate(
+            [sides, leaks, flaps, core, driven + 0.2 * pushed.sum(axis=1, keepdims=True) * curve.present], axis=1
+        )
         return np.where(self.present, guess, 0.0)
 
     def at(self, flow: Floats, breath: Breath) -> tuple[Floats, Floats, Floats]:

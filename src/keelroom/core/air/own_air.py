@@ -1,4 +1,5 @@
-"""The own air of a cooler that hangs away from the core: opening, face, fans, way out, and the pressure of the road at its place."""
+"""The own air of a cooler that hangs away from the core: opening, face, fans, way out, and the pressure of the road
+at its place."""
 
 from __future__ import annotations
 
@@ -21,7 +22,8 @@ STILL = 1e-5
 class OwnPath(NamedTuple):
     """n paths, (n,) unless said. opening, face, out [m2]: what feeds the face, the face, the way out behind it
 
-    loss : dynamic heads of the face's own speed lost in it (guards too);  curve (n, 1): one fan;  fans : how many alike, side by side
+    loss : dynamic heads of the face's own speed lost in it (guards too);  curve (n, 1): one fan;  fans : how many
+           alike, side by side
     pressed, drawn : pressure coefficients of the road's air at the opening and where it leaves
     """
 
@@ -51,7 +53,9 @@ class _Laws:
         self.scale = self.stagnation + drawing + 1.0
         area = np.minimum(path.opening, path.face)
         self.reach = (
-            1.5 * density * (path.curve.flow * path.curve.present)[:, 0] * path.fans + area * np.sqrt(4 * density * self.stagnation) + 1e-3
+            1.5 * density * (path.curve.flow * path.curve.present)[:, 0] * path.fans
+            + area * np.sqrt(4 * density * self.stagnation)
+            + 1e-3
         )
         areas = np.stack([path.opening, path.face, path.out], axis=1)
         heads = np.stack([np.full(count, OPENING_LOSS), path.loss, np.full(count, OUT_LOSS)], axis=1)

@@ -1,6 +1,7 @@
 """Where the fluid of each circuit settles: what one cooler does not take, the next one must.
 
-Every cooler takes per kelvin between the fluid and the air that enter it, so a circuit is linear in the temperature of its fluid and
+Every cooler takes per kelvin between the fluid and the air that enter it, so a circuit is linear in the temperature
+of its fluid and
 is solved in closed form; only a bypass thermostat bends it, along a straight ramp.
 """
 
@@ -20,7 +21,8 @@ STEPS = 14
 
 
 class CoolerStage(NamedTuple):
-    """A cooler in the fluid's way, (n,). takes [W/K] per kelvin between fluid in and `against` [degC]; opens [degC] in the sump, NEVER without
+    """A cooler in the fluid's way, (n,). takes [W/K] per kelvin between fluid in and `against` [degC]; opens [degC]
+    in the sump, NEVER without
     a bypass."""
 
     takes: Floats
@@ -29,7 +31,8 @@ class CoolerStage(NamedTuple):
 
 
 class Settled(NamedTuple):
-    """A circuit at rest, (n,). fluid [degC] in its sump or pan; leaving [degC] for the coolers; shed [W] from its case; stages: heat of each [W]."""
+    """A circuit at rest, (n,). fluid [degC] in its sump or pan; leaving [degC] for the coolers; shed [W] from its
+    case; stages: heat of each [W]."""
 
     fluid: Floats
     leaving: Floats
@@ -37,7 +40,9 @@ class Settled(NamedTuple):
     stages: tuple[Floats, ...]
 
 
-def _along(stages: tuple[CoolerStage, ...], open_: Floats | None, capacity: Floats) -> tuple[list[Floats], list[Floats], list[Floats]]:
+def _along(
+    stages: tuple[CoolerStage, ...], open_: Floats | None, capacity: Floats
+) -> tuple[list[Floats], list[Floats], list[Floats]]:
     """Fluid into each stage as `a * leaving + b`, with what each takes per kelvin then."""
     a, b = np.ones_like(capacity), np.zeros_like(capacity)
     lead, add, takes = [], [], []
@@ -51,7 +56,9 @@ def _along(stages: tuple[CoolerStage, ...], open_: Floats | None, capacity: Floa
     return lead, add, takes
 
 
-def _settled(heat: Floats, stages: tuple[CoolerStage, ...], capacity: Floats, case: tuple[Floats, Floats], open_: Floats | None) -> Settled:
+def _settled(
+    heat: Floats, stages: tuple[CoolerStage, ...], capacity: Floats, case: tuple[Floats, Floats], open_: Floats | None
+) -> Settled:
     lead, add, takes = _along(stages, open_, capacity)
     shedding, around = case
     rise = heat / capacity
@@ -61,7 +68,9 @@ def _settled(heat: Floats, stages: tuple[CoolerStage, ...], capacity: Floats, ca
         given = given - taken * (a * rise + b - stage.against)
     fluid = given / np.maximum(slope, 1e-9)
     leaving = fluid + rise
-    each = tuple(taken * (a * leaving + b - stage.against) for a, b, taken, stage in zip(lead, add, takes, stages, strict=True))
+    each = tuple(
+        taken * (a * leaving + b - stage.against) for a, b, taken, stage in zip(lead, add, takes, stages, strict=True)
+    )
     return Settled(fluid, leaving, shedding * (fluid - around), each)
 
 
@@ -69,7 +78,8 @@ def settled(heat: Floats, stages: tuple[CoolerStage, ...], capacity: Floats, cas
     """A circuit whose fluid is given `heat` (n,) [W], goes through `stages` in order and comes back.
 
     capacity (n,) [W/K] of the fluid's flow;  case: [W/K] its sump sheds by itself, and [degC] what is around it.
-    The heat of all stages and of the case is the heat given. Source: heat balance of every stage; OPENING_SPAN common practice.
+    The heat of all stages and of the case is the heat given. Source: heat balance of every stage; OPENING_SPAN common
+    practice.
     """
     whole = np.ones_like(heat)
     bypassed = [stage.opens for stage in stages if stage.opens.max() > NEVER + 1]

@@ -47,7 +47,8 @@ def lost_in_lines(flow: float, bore: float, length: float, bends: float, celsius
 
 
 def least_bend(bore: float) -> float:
-    """Least radius [m] a hose of a bore [m] may be bent to, by its middle line. Source: SAE_HOSE, the next larger bore's."""
+    """Least radius [m] a hose of a bore [m] may be bent to, by its middle line. Source: SAE_HOSE, the next larger
+    bore's."""
     return next((radius for size, radius in BENDS if size >= bore * 1e3 - 0.3), 12 * bore * 1e3) * 1e-3
 
 
@@ -58,5 +59,6 @@ def fitting_of(bore: float) -> tuple[int, str]:
 
 
 def held(bore: float, length: float, core: tuple[float, float, float]) -> float:
-    """Fluid [m3] lines and cooler hold. core: width, height, depth [m] of the cooler. Source: geometry; a sixth of a cooler is fluid, common practice."""
+    """Fluid [m3] lines and cooler hold. core: width, height, depth [m] of the cooler. Source: geometry; a sixth of a
+    cooler is fluid, common practice."""
     return float(np.pi / 4 * bore**2 * length + core[0] * core[1] * core[2] / 6)

@@ -6,7 +6,8 @@ import math
 from typing import NamedTuple
 
 SPECIFIC = 48.0
-"""[dB] specific sound power of a propeller fan, all octaves together, for 1 L/s at 1 kPa (FAN_SOUND, from memory, ±4)."""
+"""[dB] specific sound power of a propeller fan, all octaves together, for 1 L/s at 1 kPa (FAN_SOUND, from memory,
+±4)."""
 TONE = 5.0
 """[dB] the blades' tone adds in its octave (FAN_SOUND, from memory)."""
 STRAIGHT = 4.0
@@ -15,7 +16,8 @@ BLADES = 7
 HUSHED, EQUAL = 10.0, 3.0
 """[dB] under another sound at which one is drowned by it, and about it at which it is noticeable."""
 ENGINE_IDLE, CAB_LESS = 68.0, 22.0
-"""[dB] of an engine idling a yard off, hood shut, and how much less of what is ahead reaches the cab (common practice, ±5)."""
+"""[dB] of an engine idling a yard off, hood shut, and how much less of what is ahead reaches the cab (common
+practice, ±5)."""
 
 
 class Heard(NamedTuple):
@@ -30,7 +32,13 @@ def sound_power(flow: float, pressure: float, straight: bool) -> float:
     """[dB] of one fan. flow [m3/s], pressure [Pa] at its duty; 0 where it hardly moves air. Source: FAN_SOUND."""
     if flow < 1e-4 or pressure < 0.1:
         return 0.0
-    return SPECIFIC + 10 * math.log10(flow * 1e3) + 20 * math.log10(pressure / 1e3) + TONE + (STRAIGHT if straight else 0.0)
+    return (
+        SPECIFIC
+        + 10 * math.log10(flow * 1e3)
+        + 20 * math.log10(pressure / 1e3)
+        + TONE
+        + (STRAIGHT if straight else 0.0)
+    )
 
 
 def heard(levels: tuple[float, ...], distance: float, rpm: float) -> Heard:

@@ -11,7 +11,8 @@ from keelroom.core.arrays import between
 CUT_IN = 1000.0
 """Alternator rpm under which nothing is given (common practice)."""
 BEND = 1700.0
-"""rpm over which output rises by 63 % of what is left (common practice: half the rating near 2 200 rpm, all at 6 000)."""
+"""rpm over which output rises by 63 % of what is left (common practice: half the rating near 2 200 rpm, all at 6
+000)."""
 RATED_RPM, RATED_AIR = 6000.0, 23.0
 """Where an alternator's rating is stated. Source: ISO 8854, as in the published check values."""
 HOT_LOSS = 0.0028
@@ -29,8 +30,10 @@ HOUR_RATE = 20.0
 
 
 class Alternator(NamedTuple):
-    """rating [A]; ratio: alternator turns per crank turn; air [degC] it breathes; curve: (rpm, A) as typed, () for the generic one;
-    idle_share: of the rating hot at known_at of its own rpm, where that is known, None else; regulated [V] it holds while it can."""
+    """rating [A]; ratio: alternator turns per crank turn; air [degC] it breathes; curve: (rpm, A) as typed, () for
+    the generic one;
+    idle_share: of the rating hot at known_at of its own rpm, where that is known, None else; regulated [V] it holds
+                while it can."""
 
     rating: float
     ratio: float
@@ -81,7 +84,8 @@ def output(alternator: Alternator, engine_rpm: float) -> float:
     if at_idle <= 0:
         # The curve gives nothing there, the meter says otherwise: what is known holds from that speed on.
         return max(found, known) if engine_rpm * alternator.ratio >= alternator.known_at else found
-    # A known figure bends the curve at its speed and fades out towards the rated speed: a faster pulley still gives more.
+    # A known figure bends the curve at its speed and fades out towards the rated speed: a faster pulley still gives
+    # more.
     fade = min(max((RATED_RPM - engine_rpm * alternator.ratio) / max(RATED_RPM - alternator.known_at, 1.0), 0.0), 1.0)
     return found * (1 + (known / at_idle - 1) * fade)
 
@@ -91,7 +95,8 @@ CREDIBLE_VOLTS = (6.0, 16.5)
 
 
 class Battery(NamedTuple):
-    """capacity [Ah] over HOUR_RATE hours; state: share charged; peukert: exponent 1..1.4; reserve [s] at RESERVE_AMPS, None where not typed;
+    """capacity [Ah] over HOUR_RATE hours; state: share charged; peukert: exponent 1..1.4; reserve [s] at
+    RESERVE_AMPS, None where not typed;
     cells: 1 for 12 V, 2 for 24 V."""
 
     capacity: float
@@ -133,7 +138,8 @@ def _taken(over: float, ohms: float) -> float:
 def discharge_time(battery: Battery, current: float) -> float:
     """Seconds until a battery is down at a steady `current` [A]; inf where none is drawn.
 
-    Peukert: t = H (C / (I H))**k over its stated hours, or from reserve capacity t = RC (25 / I)**k where that was typed;
+    Peukert: t = H (C / (I H))**k over its stated hours, or from reserve capacity t = RC (25 / I)**k where that was
+             typed;
     either times its state of charge.  Source: Peukert (1897), SAE J537
     """
     if current <= 0:
@@ -144,7 +150,8 @@ def discharge_time(battery: Battery, current: float) -> float:
 
 
 class Balance(NamedTuple):
-    """The system with everything on. voltage [V] at the battery; available: what the alternator could give, wanted, battery [A]
+    """The system with everything on. voltage [V] at the battery; available: what the alternator could give, wanted,
+    battery [A]
     (battery negative where it gives); lasts [s] until it is down, inf where it is not going down."""
 
     voltage: float
@@ -234,7 +241,8 @@ def _least(enough: Callable[[float], bool], between: tuple[float, float]) -> flo
 
 
 def rating_for(alternator: Alternator, wanted: float, idle_rpm: float) -> float | None:
-    """The rating [A] at which one of its kind gives `wanted` [A] hot at idle; None where it gives nothing at that speed.
+    """The rating [A] at which one of its kind gives `wanted` [A] hot at idle; None where it gives nothing at that
+    speed.
 
     Source: output goes with the rating of its kind.
     """

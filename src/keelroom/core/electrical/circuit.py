@@ -37,7 +37,8 @@ class Path(NamedTuple):
 
 
 class Flow(NamedTuple):
-    """The circuit at one source voltage. voltages, currents of the motors; warm: [degC] feed, branch, back; lost: volts by place."""
+    """The circuit at one source voltage. voltages, currents of the motors; warm: [degC] feed, branch, back; lost:
+    volts by place."""
 
     voltages: tuple[float, ...]
     currents: tuple[float, ...]
@@ -75,8 +76,11 @@ def flow_through(path: Path, motors: tuple[Motor, ...], voltage: float) -> Flow:
         total, most = sum(amps), max(amps)
         back = total if path.back_shared else most
         loads = ((path.feed, total), (path.branch, most), (path.back, back))
-        warm = tuple(conductor_temperature(run.wire, amp, run.ambient, run.loaded) for run, amp in loads)  # type: ignore[assignment]
-        feed, branch, ground = (_ohms(run, at) for run, at in zip((path.feed, path.branch, path.back), warm, strict=True))
+        warmed = (conductor_temperature(run.wire, amp, run.ambient, run.loaded) for run, amp in loads)
+        warm = tuple(warmed)  # type: ignore[assignment]
+        feed, branch, ground = (
+            _ohms(run, at) for run, at in zip((path.feed, path.branch, path.back), warm, strict=True)
+        )
         if path.fixed is not None:
             lost = (path.fixed, 0.0, 0.0, 0.0)
             after = [voltage - path.fixed] * len(motors)
@@ -86,7 +90,8 @@ def flow_through(path: Path, motors: tuple[Motor, ...], voltage: float) -> Flow:
             own = branch + (0.0 if path.back_shared else ground)
             after = [voltage - shared - own * amp for amp in amps]
         moved = max(abs(a - b) for a, b in zip(after, volts, strict=True))
-        # Shorter steps where a brushless motor's rising current makes the search swing: at first where it is far off, later throughout.
+        # Shorter steps where a brushless motor's rising current makes the search swing: at first where it is far off,
+        # later throughout.
         share = 0.6 if moved > 0.3 or turn >= PATIENCE else 1.0
         volts = [max(b + (a - b) * share, 0.0) for a, b in zip(after, volts, strict=True)]
         if moved < SETTLED:

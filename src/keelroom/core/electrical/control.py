@@ -19,7 +19,8 @@ LEAST_SPAN = 0.5
 
 
 class Sensing(NamedTuple):
-    """What a sensor reads, (n,): outlet temperature less after_core of the drop over the core less fins of the way to the air.
+    """What a sensor reads, (n,): outlet temperature less after_core of the drop over the core less fins of the way to
+    the air.
 
     after_core : 1 in the lower hose, else 0;  fins : FIN_SHARE for a probe in the fins, else 0;  air [degC] at the face
     """
@@ -30,7 +31,8 @@ class Sensing(NamedTuple):
 
 
 def sensed(sensing: Sensing, outlet: Floats, drop: Floats) -> Floats:
-    """Temperature (n,) [degC] at the sensor. outlet: of the engine [degC]; drop [K]: of the coolant over the core, at most down to the air.
+    """Temperature (n,) [degC] at the sensor. outlet: of the engine [degC]; drop [K]: of the coolant over the core, at
+    most down to the air.
 
     Source: FIN_SHARE common practice; the rest a heat balance.
     """
@@ -49,9 +51,11 @@ ABSENT = 1e3
 
 
 class SpeedStage(NamedTuple):
-    """A contact with hysteresis: it closes at on and opens at off [degC read]; shares of flow and power under and over it.
+    """A contact with hysteresis: it closes at on and opens at off [degC read]; shares of flow and power under and
+    over it.
 
-    As one controller's: floats.  In a law: (n, STAGES), absent ones at ABSENT.  As the one that is cycling: (n,), absent where none is.
+    As one controller's: floats.  In a law: (n, STAGES), absent ones at ABSENT.  As the one that is cycling: (n,),
+    absent where none is.
     """
 
     off: Floats
@@ -75,7 +79,8 @@ Steps = tuple[tuple[float, float, float, float, float, float], ...]
 class Law(NamedTuple):
     """Share of full flow commanded over the temperature the sensor reads.
 
-    temperatures, shares, powers : (n, KNOTS) [degC] rising, shares of flow and of electrical power 0..1; straight between,
+    temperatures, shares, powers : (n, KNOTS) [degC] rising, shares of flow and of electrical power 0..1; straight
+    between,
     level past the ends
     least, least_power : (n,) shares commanded whatever the temperature (A/C request)
     stages : its contacts; none where speed varies
@@ -117,11 +122,14 @@ def held_law(whole: Law, share: Floats, power: Floats) -> Law:
     """
     still = np.zeros_like(whole.shares)
     never = SpeedStage(*(np.full_like(value, ABSENT) for value in whole.stages))
-    return Law(whole.temperatures, still, still, np.maximum(share, whole.least), np.maximum(power, whole.least_power), never)
+    return Law(
+        whole.temperatures, still, still, np.maximum(share, whole.least), np.maximum(power, whole.least_power), never
+    )
 
 
 def risen_share(whole: Law, reading: Floats) -> tuple[Floats, Floats, Bools]:
-    """Shares of flow and power (n,) with the contacts on that a rising reading (n,) has passed, and where there are contacts at all.
+    """Shares of flow and power (n,) with the contacts on that a rising reading (n,) has passed, and where there are
+    contacts at all.
 
     reading [degC]. Source: definition.
     """
@@ -132,7 +140,8 @@ def risen_share(whole: Law, reading: Floats) -> tuple[Floats, Floats, Bools]:
 
 
 def cycling(whole: Law, reading: Floats) -> SpeedStage:
-    """The contact (n,) that opens and closes at a mean reading (n,): its off and on lie round it, and nothing else keeps it on.
+    """The contact (n,) that opens and closes at a mean reading (n,): its off and on lie round it, and nothing else
+    keeps it on.
 
     reading [degC]. Source: definition.
     """
@@ -169,7 +178,7 @@ def staged_steps(first: tuple[float, float], second: tuple[float, float], low: t
     return (
         (off, max(on, off + LEAST_SPAN), 0.0, 0.0, *low),
         (second_off, max(second_on, second_off + LEAST_SPAN), *low, 1.0, 1.0),
-    )  # fmt: skip
+    )
 
 
 def staged(first: tuple[float, float], second: tuple[float, float], low: tuple[float, float]) -> Points:
@@ -187,7 +196,8 @@ def staged(first: tuple[float, float], second: tuple[float, float], low: tuple[f
 
 
 def ramped(curve: tuple[tuple[float, float], ...]) -> Points:
-    """A controller that sets the speed by (temperature [degC], share) points: power goes with the cube of speed (FAN_LAWS).
+    """A controller that sets the speed by (temperature [degC], share) points: power goes with the cube of speed
+    (FAN_LAWS).
 
     Nothing under its first point. Each stretch is halved, for power is no straight line over it.
     Shares 0..1. Source: FAN_LAWS for power.

@@ -11,7 +11,8 @@ from keelroom.core.arrays import Floats
 from keelroom.errors import InputError
 
 STALL = 5.0
-"""Stalled over running current of a brushed permanent-magnet fan motor at its rated voltage (common practice, 4 to 6)."""
+"""Stalled over running current of a brushed permanent-magnet fan motor at its rated voltage (common practice, 4 to
+6)."""
 START = 3.0
 """Starting over running current of a brushed motor switched straight on, the wires in the way (common practice)."""
 SOFT_START = 1.2
@@ -23,7 +24,8 @@ CONTRADICTS = 0.08
 
 
 class Rating(NamedTuple):
-    """A motor's label made whole: volts, watts, amps. told: what was worked out; contradiction: amps its watts would give, None where they agree."""
+    """A motor's label made whole: volts, watts, amps. told: what was worked out; contradiction: amps its watts would
+    give, None where they agree."""
 
     voltage: float
     power: float
@@ -40,7 +42,12 @@ def rating(voltage: float | None, power: float | None, current: float | None) ->
     """
     for name, value, unit in (("voltage", voltage, "V"), ("power", power, "W"), ("current", current, "A")):
         if value is not None and value <= 0:
-            raise InputError("motor_label", f"A motor's rated {name} must be more than 0 {unit}; 0 V is no supply", field=name, value=value)
+            raise InputError(
+                "motor_label",
+                f"A motor's rated {name} must be more than 0 {unit}; 0 V is no supply",
+                field=name,
+                value=value,
+            )
     if voltage and power:
         found = power / voltage
         if current is None:

@@ -1,4 +1,5 @@
-"""Fuses, relays and connectors: standard sizes, how long a fuse stands a start, what heat under the hood leaves of a rating."""
+"""Fuses, relays and connectors: standard sizes, how long a fuse stands a start, what heat under the hood leaves of a
+rating."""
 
 from __future__ import annotations
 
@@ -23,27 +24,38 @@ class FuseForm(NamedTuple):
 
 FUSES: dict[str, FuseForm] = {
     "blade": FuseForm(
-        "Blade", "blade", (1, 2, 3, 4, 5, 7.5, 10, 15, 20, 25, 30, 35, 40),
+        "Blade",
+        "blade",
+        (1, 2, 3, 4, 5, 7.5, 10, 15, 20, 25, 30, 35, 40),
         ((1.10, 360e3, math.inf), (1.35, 0.75, 600.0), (2.00, 0.15, 5.0), (3.50, 0.04, 0.5)),
     ),
     "large_blade": FuseForm(
-        "Large blade", "large blade", (20, 30, 40, 50, 60, 70, 80),
+        "Large blade",
+        "large blade",
+        (20, 30, 40, 50, 60, 70, 80),
         ((1.10, 360e3, math.inf), (1.35, 60.0, 1800.0), (2.00, 2.0, 60.0), (3.50, 0.2, 7.0), (6.00, 0.04, 1.0)),
     ),
     "cartridge": FuseForm(
-        "Cartridge", "cartridge", (20, 25, 30, 40, 50, 60),
+        "Cartridge",
+        "cartridge",
+        (20, 25, 30, 40, 50, 60),
         ((1.10, 360e3, math.inf), (1.35, 60.0, 1800.0), (2.00, 4.0, 60.0), (3.50, 0.3, 7.0), (6.00, 0.04, 1.0)),
     ),
     "bolt_down": FuseForm(
-        "Bolt-down", "bolt-down", (30, 40, 50, 60, 70, 80, 100, 125, 150, 175, 200, 225, 250, 300, 350, 400, 450, 500),
+        "Bolt-down",
+        "bolt-down",
+        (30, 40, 50, 60, 70, 80, 100, 125, 150, 175, 200, 225, 250, 300, 350, 400, 450, 500),
         ((1.10, 14.4e3, math.inf), (1.35, 120.0, 1800.0), (2.00, 1.0, 15.0), (3.50, 0.3, 5.0), (6.00, 0.1, 1.0)),
     ),
     "breaker": FuseForm(
-        "Circuit breaker, resets itself", "breaker that resets itself", (10, 15, 20, 25, 30, 35, 40, 50),
+        "Circuit breaker, resets itself",
+        "breaker that resets itself",
+        (10, 15, 20, 25, 30, 35, 40, 50),
         ((1.10, 360e3, math.inf), (1.35, 30.0, 3600.0), (2.00, 5.0, 60.0), (3.50, 1.0, 12.0), (6.00, 0.3, 4.0)),
     ),
-}  # fmt: skip
-"""Ratings: ISO 8820-3, -4 and -5; bolt-down over 150 A (type SF51) from memory. Times: ISO 8820-3 (blade, large blade), -4 (cartridge),
+}
+"""Ratings: ISO 8820-3, -4 and -5; bolt-down over 150 A (type SF51) from memory. Times: ISO 8820-3 (blade, large
+blade), -4 (cartridge),
 -5 (bolt-down), SAE J553 (breakers), all from memory."""
 FORMS = tuple(name for name in FUSES if name != "breaker")
 """What melts, the quickest first: a breaker that resets itself is never advised."""
@@ -64,7 +76,8 @@ PARALLEL = 1.5
 TERMINAL_LIMIT = 120.0
 """[degC] a crimped terminal's spring keeps its grip up to (common practice)."""
 RELAY_MARGIN = 1.15
-"""Times what runs on that a relay chosen anew is to carry where it sits: 30 A relays for 15 A fans (common practice)."""
+"""Times what runs on that a relay chosen anew is to carry where it sits: 30 A relays for 15 A fans (common
+practice)."""
 RELAYS = (20.0, 30.0, 40.0, 50.0, 70.0)
 """Relay ratings [A] on sale."""
 UNFUSED = 0.18
@@ -90,7 +103,8 @@ def neighbours(value: float, sizes: tuple[float, ...]) -> tuple[float, ...]:
 
 
 def blow_times(overload: float, form: str = "blade") -> tuple[float, float]:
-    """Least and longest seconds until a fuse of a form opens at so many times its rating; straight between points in logarithms.
+    """Least and longest seconds until a fuse of a form opens at so many times its rating; straight between points in
+    logarithms.
 
     [s]; overload > 0. Source: ISO8820, from memory.
     """
@@ -139,7 +153,10 @@ def fuse_for(continuous: float, start: Starting, form: str) -> float | None:
 
     Source: ISO8820; CONTINUOUS common practice.
     """
-    return next((size for size in fuse_sizes(form) if size >= CONTINUOUS * continuous and stands(size, start, form) != "no"), None)
+    return next(
+        (size for size in fuse_sizes(form) if size >= CONTINUOUS * continuous and stands(size, start, form) != "no"),
+        None,
+    )
 
 
 def relay_share(ambient: float) -> float:
@@ -159,8 +176,16 @@ def connector_share(ambient: float) -> float:
 
 
 def relay_for(continuous: float, start: float, ambient: float) -> float | None:
-    """The smallest relay on sale [A] that carries `continuous` and closes on `start` at `ambient`; None where none does.
+    """The smallest relay on sale [A] that carries `continuous` and closes on `start` at `ambient`; None where none
+    does.
 
     Source: common practice, RELAY_MARGIN and RELAY_MAKES.
     """
-    return next((size for size in RELAYS if size * relay_share(ambient) >= RELAY_MARGIN * continuous and size * RELAY_MAKES >= start), None)
+    return next(
+        (
+            size
+            for size in RELAYS
+            if size * relay_share(ambient) >= RELAY_MARGIN * continuous and size * RELAY_MAKES >= start
+        ),
+        None,
+    )

@@ -40,22 +40,132 @@ CABLES: dict[str, CableClass] = {
     "bare_awg": CableClass("Class not known: bare AWG copper, 80 °C", 80.0, "bare"),
     "aluminium": CableClass("Copper-clad aluminium, 80 °C", 80.0, "aluminium"),
 }
-J1128_AREA = {22: 0.324, 20: 0.508, 18: 0.76, 16: 1.12, 14: 1.85, 12: 2.91, 10: 4.65, 8: 7.23, 6: 12.1, 4: 18.3, 2: 31.1, 1: 38.5, 0: 49.0, -1: 62.0, -2: 79.0, -3: 99.0}  # fmt: skip
+J1128_AREA = {
+    22: 0.324,
+    20: 0.508,
+    18: 0.76,
+    16: 1.12,
+    14: 1.85,
+    12: 2.91,
+    10: 4.65,
+    8: 7.23,
+    6: 12.1,
+    4: 18.3,
+    2: 31.1,
+    1: 38.5,
+    0: 49.0,
+    -1: 62.0,
+    -2: 79.0,
+    -3: 99.0,
+}
 """Smallest copper section [mm2] by gauge number. Source: SAE J1128, from memory."""
-ISO_RESISTANCE = {0.35: 54.4, 0.5: 37.1, 0.75: 24.7, 1.0: 18.5, 1.5: 12.7, 2.5: 7.60, 4.0: 4.71, 6.0: 3.14, 10.0: 1.82, 16.0: 1.16, 25.0: 0.743, 35.0: 0.527, 50.0: 0.368, 70.0: 0.259}  # fmt: skip
-"""Largest resistance [mohm/m] at 20 degC by nominal section [mm2]. Source: ISO 6722, from memory above 10 mm2 and under 1."""
+ISO_RESISTANCE = {
+    0.35: 54.4,
+    0.5: 37.1,
+    0.75: 24.7,
+    1.0: 18.5,
+    1.5: 12.7,
+    2.5: 7.60,
+    4.0: 4.71,
+    6.0: 3.14,
+    10.0: 1.82,
+    16.0: 1.16,
+    25.0: 0.743,
+    35.0: 0.527,
+    50.0: 0.368,
+    70.0: 0.259,
+}
+"""Largest resistance [mohm/m] at 20 degC by nominal section [mm2]. Source: ISO 6722, from memory above 10 mm2 and
+under 1."""
 AMPACITY: dict[float, dict[int, float]] = {
-    80.0: {18: 15, 16: 20, 14: 25, 12: 35, 10: 50, 8: 70, 6: 100, 4: 130, 2: 175, 1: 210, 0: 245, -1: 285, -2: 330, -3: 385},
-    90.0: {18: 20, 16: 25, 14: 30, 12: 40, 10: 55, 8: 70, 6: 100, 4: 135, 2: 180, 1: 210, 0: 245, -1: 285, -2: 330, -3: 385},
-    105.0: {18: 20, 16: 25, 14: 35, 12: 45, 10: 60, 8: 80, 6: 120, 4: 160, 2: 210, 1: 245, 0: 285, -1: 330, -2: 385, -3: 445},
-    125.0: {18: 25, 16: 30, 14: 40, 12: 50, 10: 70, 8: 90, 6: 125, 4: 170, 2: 225, 1: 265, 0: 305, -1: 355, -2: 410, -3: 475},
-    200.0: {18: 25, 16: 35, 14: 45, 12: 55, 10: 70, 8: 100, 6: 135, 4: 180, 2: 240, 1: 280, 0: 325, -1: 370, -2: 430, -3: 510},
-}  # fmt: skip
-"""Amps of one conductor in 30 degC air, by its insulation's limit [degC] and gauge number. Source: 33 CFR 183.425 table 5, from memory."""
+    80.0: {
+        18: 15,
+        16: 20,
+        14: 25,
+        12: 35,
+        10: 50,
+        8: 70,
+        6: 100,
+        4: 130,
+        2: 175,
+        1: 210,
+        0: 245,
+        -1: 285,
+        -2: 330,
+        -3: 385,
+    },
+    90.0: {
+        18: 20,
+        16: 25,
+        14: 30,
+        12: 40,
+        10: 55,
+        8: 70,
+        6: 100,
+        4: 135,
+        2: 180,
+        1: 210,
+        0: 245,
+        -1: 285,
+        -2: 330,
+        -3: 385,
+    },
+    105.0: {
+        18: 20,
+        16: 25,
+        14: 35,
+        12: 45,
+        10: 60,
+        8: 80,
+        6: 120,
+        4: 160,
+        2: 210,
+        1: 245,
+        0: 285,
+        -1: 330,
+        -2: 385,
+        -3: 445,
+    },
+    125.0: {
+        18: 25,
+        16: 30,
+        14: 40,
+        12: 50,
+        10: 70,
+        8: 90,
+        6: 125,
+        4: 170,
+        2: 225,
+        1: 265,
+        0: 305,
+        -1: 355,
+        -2: 410,
+        -3: 475,
+    },
+    200.0: {
+        18: 25,
+        16: 35,
+        14: 45,
+        12: 55,
+        10: 70,
+        8: 100,
+        6: 135,
+        4: 180,
+        2: 240,
+        1: 280,
+        0: 325,
+        -1: 370,
+        -2: 430,
+        -3: 510,
+    },
+}
+"""Amps of one conductor in 30 degC air, by its insulation's limit [degC] and gauge number. Source: 33 CFR 183.425
+table 5, from memory."""
 TABLE_AIR = 30.0
 
 BUNDLE = ((2, 1.0), (3, 0.70), (6, 0.60), (24, 0.50), (math.inf, 0.40))
-"""Share of its amps a conductor keeps among up to so many loaded ones. Source: 33 CFR 183.425 note to table 5, from memory."""
+"""Share of its amps a conductor keeps among up to so many loaded ones. Source: 33 CFR 183.425 note to table 5, from
+memory."""
 
 
 class Conductor(NamedTuple):
@@ -69,8 +179,10 @@ class Conductor(NamedTuple):
 def conductor(size: float, metric: bool, cable: str) -> Conductor:
     """The copper in a wire of a nominal size.
 
-    size   : nominal section [m2]: of the gauge number by ASTM B258, or as printed on metric cable;  metric : which of the two
-    cable  : key of CABLES. The class comes first: J1128 cable holds less copper than its gauge number, ISO 6722 states ohms.
+    size   : nominal section [m2]: of the gauge number by ASTM B258, or as printed on metric cable;  metric : which of
+             the two
+    cable  : key of CABLES. The class comes first: J1128 cable holds less copper than its gauge number, ISO 6722
+             states ohms.
     Raises : InputError for a class that does not exist
     Sources: ASTM_B258, SAE_J1128, ISO_6722.
     """
@@ -99,7 +211,8 @@ _AMPS = {limit: [math.log(table[n]) for n in _NUMBERS] for limit, table in AMPAC
 
 
 def _table_amps(area: float, limit: float) -> float:
-    """Amps of the table at a section [m2] and an insulation's limit [degC]: straight between its sizes in logarithms and between its columns."""
+    """Amps of the table at a section [m2] and an insulation's limit [degC]: straight between its sizes in logarithms
+    and between its columns."""
     x = math.log(area)
     k = min(max(bisect.bisect(_AREAS, x), 1), len(_AREAS) - 1)
     share = (x - _AREAS[k - 1]) / (_AREAS[k] - _AREAS[k - 1])
@@ -117,7 +230,8 @@ def bundle_share(loaded: int) -> float:
 
 @by_value(1024)
 def _shed(wire: Conductor, loaded: int) -> float:
-    """Heat a metre of the wire gives up per kelvin [W/mK]: what the table's amps for its insulation in the table's air must have been."""
+    """Heat a metre of the wire gives up per kelvin [W/mK]: what the table's amps for its insulation in the table's
+    air must have been."""
     amps = _table_amps(wire.area, wire.limit) * bundle_share(loaded)
     bare = ANNEALED * STRANDING / wire.area
     return amps**2 * bare * (1 + COPPER_ALPHA * (wire.limit - 20)) / (wire.limit - TABLE_AIR)
@@ -127,7 +241,8 @@ def ampacity(wire: Conductor, ambient: float, loaded: int = 1) -> float:
     """Amps at which the conductor just reaches its insulation's limit, 0 where the air is as hot as that.
 
     ambient [degC] of the air round it;  loaded : loaded conductors in the bundle, itself included
-    Source  : 33 CFR 183.425 table 5, its column for the insulation, carried to other ambients by heat shed in proportion to the rise
+    Source  : 33 CFR 183.425 table 5, its column for the insulation, carried to other ambients by heat shed in
+              proportion to the rise
     """
     rise = wire.limit - ambient
     return math.sqrt(_shed(wire, loaded) * rise / resistance_at(wire, wire.limit)) if rise > 0 else 0.0

@@ -14,7 +14,8 @@ def drift(bore: float, slope: float) -> float:
     """Speed [m/s] at which a large bubble climbs a pipe in still coolant.
 
     bore [m]; slope [rad] of the pipe over the level, 0..pi/2.
-    Source: DAVIES_TAYLOR upright, BENJAMIN level, between them as BENDIKSEN. Surface tension is left out: bubbles of bores under 20 mm are slower.
+    Source: DAVIES_TAYLOR upright, BENJAMIN level, between them as BENDIKSEN. Surface tension is left out: bubbles of
+            bores under 20 mm are slower.
     """
     return math.sqrt(GRAVITY * bore) * (ALONG * math.cos(slope) + RISE * math.sin(slope))
 

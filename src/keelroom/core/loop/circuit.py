@@ -1,6 +1,8 @@
-"""The coolant circuit: pump, engine, thermostat with its bypass, the core's tubes, hoses and what else stands in it, solved for flow.
+"""The coolant circuit: pump, engine, thermostat with its bypass, the core's tubes, hoses and what else stands in it,
+solved for flow.
 
-Built on the one network search of `core.network`; every loss rises with its flow, so the search cannot miss. Heights do not move a
+Built on the one network search of `core.network`; every loss rises with its flow, so the search cannot miss. Heights
+do not move a
 closed circuit of one density: they set its pressures, in `core.loop.pressures`.
 """
 
@@ -22,7 +24,8 @@ RATED_HEAD = 80e3
 OVER_RATED = 1.6
 """Flow of that pump against nothing, over its rated flow."""
 ENGINE_SHARE, THERMOSTAT_SHARE = 0.5, 0.2
-"""Shares of the rated head lost in the engine and in the open thermostat at the rated flow; hoses and core take the rest."""
+"""Shares of the rated head lost in the engine and in the open thermostat at the rated flow; hoses and core take the
+rest."""
 BYPASS_FLOW = 0.3
 """Share of the rated flow that goes round by the bypass at half the rated head with the thermostat shut."""
 BYPASS_LEFT = 0.05
@@ -36,11 +39,13 @@ ENGINE, CORE, THERMOSTAT, BYPASS = range(4)
 LEAST = 1e-5
 """Share of the rated flow below which a square loss is taken as linear: what stands still has no slope otherwise."""
 PUMP_SPEEDS = (0.01, 3.0)
-"""Speeds of a mechanical pump over that of its rated flow its law is asked at: past them it would long have cavitated (common practice)."""
+"""Speeds of a mechanical pump over that of its rated flow its law is asked at: past them it would long have cavitated
+(common practice)."""
 LEAST_REYNOLDS = 1e-2
 BLASIUS = 0.3164
 CREEP = 1e3
-"""[Pa/(m3/s)] every branch loses: a pascal at a litre a second, so that what nothing drives has a slope and comes to rest"""
+"""[Pa/(m3/s)] every branch loses: a pascal at a litre a second, so that what nothing drives has a slope and comes to
+rest"""
 SHUT = 1e17
 """[Pa/(m3/s)^2] of what is closed: a bar drives a millilitre a second through it."""
 
@@ -52,7 +57,8 @@ class CoolantCircuit(NamedTuple):
     head a worn one still makes;  mechanical 1 where the engine turns a pump, electric 1 where one runs by volts
     thermostat [degC]; at_inlet 0 or 1;  bypassed 1 where the bypass is open
     incidence (n, B, N) over the nodes but the engine's inlet, which is the reference
-    gate : 1 where the thermostat's opening acts;  bore, length [m] of pipes, 0 for what is none;  heads : dynamic heads lost at that bore
+    gate : 1 where the thermostat's opening acts;  bore, length [m] of pipes, 0 for what is none;  heads : dynamic
+           heads lost at that bore
     square [Pa/(m3/s)^2] of what has a loss of its own
     head [Pa], linear, fall of an electric pump at electric_voltage (n,) [V], (n, B)
     """
@@ -79,7 +85,8 @@ class CoolantCircuit(NamedTuple):
 
 
 class Tubes(NamedTuple):
-    """The core as the coolant sees it, arrays (n,): tubes in parallel per pass, passes, length [m], section [m2] of one,
+    """The core as the coolant sees it, arrays (n,): tubes in parallel per pass, passes, length [m], section [m2] of
+    one,
     hydraulic diameter [m], inner height over width, and the factor dimples put on friction."""
 
     number: Floats
@@ -103,14 +110,18 @@ class LoopFlows(NamedTuple):
     def at(self, opening: Floats) -> tuple[Floats, Floats]:
         """Flow through engine and core (n,) at a thermostat opening (n,)."""
         rows, i, share = self._between(opening)
-        engine, core = (flow[rows, i] + share * (flow[rows, i + 1] - flow[rows, i]) for flow in (self.engine, self.core))
+        engine, core = (
+            flow[rows, i] + share * (flow[rows, i + 1] - flow[rows, i]) for flow in (self.engine, self.core)
+        )
         return engine, core
 
     def whole_at(self, opening: Floats) -> tuple[Floats, Floats]:
         """Flows (n, B) and pressures (n, N) at a thermostat opening (n,)."""
         rows, i, share = self._between(opening)
         s = share[:, None]
-        flows, pressures = (value[rows, i] + s * (value[rows, i + 1] - value[rows, i]) for value in (self.branches, self.pressures))
+        flows, pressures = (
+            value[rows, i] + s * (value[rows, i + 1] - value[rows, i]) for value in (self.branches, self.pressures)
+        )
         return flows, pressures
 
     @staticmethod
@@ -134,9 +145,11 @@ ROUND = 64.0
 
 
 def friction(Re: Floats, laminar: Floats | float = ROUND) -> Floats:
-    """Darcy friction factor of a smooth pipe: laminar and Blasius joined by fourth powers, so that its loss rises steadily.
+    """Darcy friction factor of a smooth pipe: laminar and Blasius joined by fourth powers, so that its loss rises
+    steadily.
 
-    Re > 0; laminar: f times Re of its section. Source: SHAH_LONDON and Blasius; within 4 % of published smooth pipes up to Re 200 000,
+    Re > 0; laminar: f times Re of its section. Source: SHAH_LONDON and Blasius; within 4 % of published smooth pipes
+    up to Re 200 000,
     up to 10 % over them about Re 1 000 where both meet.
     """
     factor: Floats = ((laminar / Re) ** 4 + (BLASIUS / Re**0.25) ** 4) ** 0.25
@@ -144,7 +157,8 @@ def friction(Re: Floats, laminar: Floats | float = ROUND) -> Floats:
 
 
 def thermostat_opening(circuit: CoolantCircuit, sensed: Floats) -> Floats:
-    """Share of its full opening (n,), 0..1, at the temperature the element feels [degC]; always open where there is none.
+    """Share of its full opening (n,), 0..1, at the temperature the element feels [degC]; always open where there is
+    none.
 
     Source: common practice, THERMOSTAT_SPAN.
     """
@@ -153,7 +167,8 @@ def thermostat_opening(circuit: CoolantCircuit, sensed: Floats) -> Floats:
 
 
 class Loop(NamedTuple):
-    """All that sets the coolant's flow, arrays (n,). rpm of the engine; voltage [V]; density [kg/m3]; viscosity [Pa s]."""
+    """All that sets the coolant's flow, arrays (n,). rpm of the engine; voltage [V]; density [kg/m3]; viscosity [Pa
+    s]."""
 
     circuit: CoolantCircuit
     tubes: Tubes
@@ -178,16 +193,26 @@ def loop_flows(loop: Loop, start: LoopFlows | None = None) -> LoopFlows:
         begin = start.branches.reshape(-1, incidence.shape[1]) * losses.density
     found = solve_network(incidence, losses, begin, "loop")
     branches = (found.flow / losses.density).reshape(len(loop.rpm), count, -1)
-    return LoopFlows(branches[:, :, ENGINE], branches[:, :, CORE], branches, found.pressure.reshape(len(loop.rpm), count, -1))
+    return LoopFlows(
+        branches[:, :, ENGINE], branches[:, :, CORE], branches, found.pressure.reshape(len(loop.rpm), count, -1)
+    )
 
 
 class Losses:
     """What the branches lose, for n loops at each opening (n * 5, B): the solver's `Branches`. Flows [kg/s].
 
-    source [Pa]; square [Pa/(m3/s)^2], linear [Pa/(m3/s)]; of pipes: pipe [Pa/(m3/s)^2] at a friction factor of one, reynolds per flow, laminar
+    source [Pa]; square [Pa/(m3/s)^2], linear [Pa/(m3/s)]; of pipes: pipe [Pa/(m3/s)^2] at a friction factor of one,
+    reynolds per flow, laminar
     """
 
-    def __init__(self, source: Floats, square: Floats, linear: Floats, pipe: tuple[Floats, Floats, Floats], sizes: tuple[Floats, Floats]):
+    def __init__(
+        self,
+        source: Floats,
+        square: Floats,
+        linear: Floats,
+        pipe: tuple[Floats, Floats, Floats],
+        sizes: tuple[Floats, Floats],
+    ):
         self.source, self.square, self.linear = source, square, linear
         self.pipe, self.reynolds, self.laminar = pipe
         self.density, self.rated = sizes
@@ -214,7 +239,11 @@ class Losses:
         factor = (laminar + rough) ** 0.25
         power = (laminar + 1.75 * rough) / (laminar + rough)
         # Under the least Reynolds number the friction is linear.
-        tube = self.pipe * factor * np.where(self.reynolds * size < LEAST_REYNOLDS, LEAST_REYNOLDS / np.maximum(self.reynolds, 1e-9), size)
+        tube = (
+            self.pipe
+            * factor
+            * np.where(self.reynolds * size < LEAST_REYNOLDS, LEAST_REYNOLDS / np.maximum(self.reynolds, 1e-9), size)
+        )
         loss = self.square * q * rounded + self.linear * q + tube * q
         slope = self.square * (q**2 + rounded**2) / rounded + self.linear + power * tube
         return self.source, loss, slope / self.density
@@ -258,10 +287,13 @@ def _losses(loop: Loop) -> Losses:
     top = RATED_HEAD / (1 - 1 / OVER_RATED**2) * circuit.impeller * circuit.mechanical
     source: Floats = circuit.head * circuit.impeller[:, None] * (_run(loop) ** 2)[:, None]
     source[:, ENGINE] += top * speed**2
-    square[:, ENGINE] += _by(ENGINE_SHARE * RATED_HEAD, circuit.flow_rated) + top / (OVER_RATED * circuit.flow_rated) ** 2
+    square[:, ENGINE] += (
+        _by(ENGINE_SHARE * RATED_HEAD, circuit.flow_rated) + top / (OVER_RATED * circuit.flow_rated) ** 2
+    )
     square = square + circuit.fall * circuit.impeller[:, None]
     linear = CREEP + circuit.linear * circuit.impeller[:, None] * _run(loop)[:, None]
-    # Over the openings. What a valve lets through by the square root of its loss adds up: the open part of its full bore, and a small one always there.
+    # Over the openings. What a valve lets through by the square root of its loss adds up: the open part of its full
+    # bore, and a small one always there.
     leak = LEAK_DISCHARGE * np.pi / 4 * LEAK_BORE**2 * np.sqrt(2 / density)
     passes = OPENINGS * rated / np.sqrt(THERMOSTAT_SHARE * RATED_HEAD) + leak
     gated = square[:, None, :] + circuit.gate[:, None, :] / passes[:, :, None] ** 2

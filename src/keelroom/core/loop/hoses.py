@@ -7,7 +7,8 @@ from typing import NamedTuple
 from keelroom.units import INCH
 
 BEND_OVER_BORE = {"moulded": 1.0, "reinforced": 4.0, "silicone": 5.0, "convoluted": 2.0, "hard": 2.0}
-"""Least radius of the middle line over the bore. Moulded: as its mandrel was bent, no more by hand; straight hose with fabric, silicone
+"""Least radius of the middle line over the bore. Moulded: as its mandrel was bent, no more by hand; straight hose
+with fabric, silicone
 without a wire; convoluted; thin tube bent in a die of two diameters (common practice)."""
 MAKES = {
     "moulded": "moulded hose",
@@ -25,7 +26,8 @@ STRETCH = INCH / 16
 SLACK = 1.0e-3
 """[m] of bore a clamp may close a hose onto a smaller neck (common practice)."""
 TUBE_OF_LINE = {4: 5.6, 6: 8.7, 8: 11.2, 10: 14.2, 12: 17.5, 16: 22.2, 20: 28.6, 24: 34.9}
-"""Size of a line in sixteenths and the bore [mm] its fittings leave it: size 16 goes through 7/8 in (common practice)."""
+"""Size of a line in sixteenths and the bore [mm] its fittings leave it: size 16 goes through 7/8 in (common
+practice)."""
 BEADS = ((13.0, 1.0), (20.0, 1.2), (32.0, 1.5), (100.0, 2.0))
 """Neck up to [mm] across, and how far its bead stands out [mm] (SAE_J962)."""
 T_BOLT_RANGE = (3e-3, 5e-3)
@@ -33,7 +35,8 @@ T_BOLT_RANGE = (3e-3, 5e-3)
 CLIP_EVERY = {"moulded": 0.6, "reinforced": 0.45, "silicone": 0.4, "convoluted": 0.4, "hard": 0.6}
 """[m] of free run between clips (common practice)."""
 LIFE = {"moulded": 10.0, "reinforced": 8.0, "silicone": 15.0, "convoluted": 6.0, "hard": 40.0}
-"""Years after which a hose is renewed whatever it looks like (common practice; four to five is said of a car that earns its living)."""
+"""Years after which a hose is renewed whatever it looks like (common practice; four to five is said of a car that
+earns its living)."""
 
 
 def least_radius(kind: str, bore: float) -> float:
@@ -55,7 +58,8 @@ class ClampSize(NamedTuple):
 
 
 def worm_clamp(outside: float) -> ClampSize:
-    """The smallest worm-drive clamp that closes over a hose pushed on its neck, `outside` [m] across, with a quarter of its range to go.
+    """The smallest worm-drive clamp that closes over a hose pushed on its neck, `outside` [m] across, with a quarter
+    of its range to go.
 
     Source: SAE_J1508: size n closes to (n + 8)/16 in at most; its range from memory.
     """
@@ -68,7 +72,8 @@ def worm_clamp(outside: float) -> ClampSize:
 
 
 def t_bolt_clamp(outside: float) -> ClampSize:
-    """The T-bolt clamp for a hose `outside` [m] across on its neck. Source: common practice: 8 mm of range in steps of 3 mm."""
+    """The T-bolt clamp for a hose `outside` [m] across on its neck. Source: common practice: 8 mm of range in steps
+    of 3 mm."""
     middle = round(outside * 1e3 / 3.0) * 3.0e-3
     return ClampSize(
         f"T-bolt clamp {(middle - T_BOLT_RANGE[0]) * 1e3:.0f}–{(middle + T_BOLT_RANGE[1]) * 1e3:.0f} mm",
@@ -90,7 +95,8 @@ class Meets(NamedTuple):
 
 
 def meets(hose: float, neck: float) -> Meets:
-    """How a hose of a bore goes over a neck of a size, both [m]: as it is, stretched, closed by its clamp, or not without a piece between.
+    """How a hose of a bore goes over a neck of a size, both [m]: as it is, stretched, closed by its clamp, or not
+    without a piece between.
 
     A neck that is smaller by up to 3/8 in takes a sleeve cut from an offcut; a larger one wants a reducer.
     Source: STRETCH, common practice.

@@ -25,11 +25,14 @@ def absolute(made: Floats, heights: Floats, density: float, reference: tuple[int
 
 
 def boiling_margins(curve: CoolantCurves, pressure: Floats, temperature: Floats) -> Floats:
-    """Kelvin (n, N) each place of n circuits is under boiling at its own absolute pressure [Pa] and temperature [degC]; negative where it boils.
+    """Kelvin (n, N) each place of n circuits is under boiling at its own absolute pressure [Pa] and temperature
+    [degC]; negative where it boils.
 
     curve: stacked (n,). Source: RAOULT with IF97 water.
     """
     n, count = pressure.shape
     many = CoolantCurves(*(np.repeat(value, count, axis=0) for value in curve))
-    margins: Floats = boiling_point(many, np.maximum(pressure, LEAST_PRESSURE).reshape(-1)).reshape(n, count) - temperature
+    margins: Floats = (
+        boiling_point(many, np.maximum(pressure, LEAST_PRESSURE).reshape(-1)).reshape(n, count) - temperature
+    )
     return margins

@@ -24,7 +24,8 @@ class PumpCurve(NamedTuple):
 
 
 def rated_curve(head: float, free_flow: float) -> PumpCurve:
-    """The parabola through shut-off pressure [Pa] and free flow [m3/s]. Source: common practice for centrifugal pumps."""
+    """The parabola through shut-off pressure [Pa] and free flow [m3/s]. Source: common practice for centrifugal
+    pumps."""
     return PumpCurve(head, 0.0, head / free_flow**2)
 
 
@@ -39,9 +40,13 @@ def typed_curve(points: Sequence[tuple[float, float]]) -> PumpCurve:
         raise InputError("pump_curve", "A pump curve needs two points at least, at different flows")
     for (q0, p0), (q1, p1) in itertools.pairwise(ordered):
         if p1 > p0 or q1 == q0:
-            raise InputError("pump_curve", "A pump curve falls: its pressure may not rise with the flow", flow=q1, pressure=p1)
+            raise InputError(
+                "pump_curve", "A pump curve falls: its pressure may not rise with the flow", flow=q1, pressure=p1
+            )
     if ordered[-1][1] == ordered[0][1]:
-        raise InputError("pump_curve", "A pump curve falls: its last point has the pressure of its first", flow=ordered[-1][0])
+        raise InputError(
+            "pump_curve", "A pump curve falls: its last point has the pressure of its first", flow=ordered[-1][0]
+        )
     flow, pressure = np.array(ordered).T
     for columns in ((True, True), (False, True), (True, False)):
         found = _fitted(flow, pressure, columns)
@@ -51,10 +56,13 @@ def typed_curve(points: Sequence[tuple[float, float]]) -> PumpCurve:
 
 
 def _fitted(flow: np.ndarray, pressure: np.ndarray, columns: tuple[bool, bool]) -> PumpCurve | None:
-    """Least squares with the linear part, the square one, or both; None where that bends the wrong way or the points are too few."""
+    """Least squares with the linear part, the square one, or both; None where that bends the wrong way or the points
+    are too few."""
     if sum(columns) + 1 > len(flow):
         return None
-    basis = np.stack([np.ones_like(flow), *([-flow] if columns[0] else []), *([-(flow**2)] if columns[1] else [])], axis=1)
+    basis = np.stack(
+        [np.ones_like(flow), *([-flow] if columns[0] else []), *([-(flow**2)] if columns[1] else [])], axis=1
+    )
     scale = np.abs(basis).max(axis=0)
     found = np.linalg.lstsq(basis / scale, pressure, rcond=None)[0] / scale
     head, rest = float(found[0]), [float(value) for value in found[1:]]

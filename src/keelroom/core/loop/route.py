@@ -1,4 +1,5 @@
-"""The middle line of a hose: straight pieces joined by bends, its developed length, and the rod that is bent to show it."""
+"""The middle line of a hose: straight pieces joined by bends, its developed length, and the rod that is bent to show
+it."""
 
 from __future__ import annotations
 
@@ -19,7 +20,8 @@ SAME = 1e-6
 
 
 class Bend(NamedTuple):
-    """One bend. at: the corner its tangents meet in; angle turned [rad]; radius of the middle line [m]; tangent [m] from corner to where it begins."""
+    """One bend. at: the corner its tangents meet in; angle turned [rad]; radius of the middle line [m]; tangent [m]
+    from corner to where it begins."""
 
     at: Vector
     angle: float
@@ -28,7 +30,8 @@ class Bend(NamedTuple):
 
 
 class Route(NamedTuple):
-    """A middle line. corners: its ends and the corners between them; straights [m] between the bends, one more than there are bends."""
+    """A middle line. corners: its ends and the corners between them; straights [m] between the bends, one more than
+    there are bends."""
 
     corners: tuple[Vector, ...]
     bends: tuple[Bend, ...]
@@ -137,7 +140,8 @@ def _way(start: Vector, end: Vector) -> Floats:
 
 
 class Step(NamedTuple):
-    """One step of bending a rod: so far straight [m] to the next bend, so much bent [rad] about a radius [m], after turning the rod by `twist`
+    """One step of bending a rod: so far straight [m] to the next bend, so much bent [rad] about a radius [m], after
+    turning the rod by `twist`
     [rad] in the hand from the plane of the bend before."""
 
     straight: float
@@ -164,7 +168,8 @@ def rod_steps(route: Route) -> tuple[Step, ...]:
 
 
 def flattened(route: Route, chords: int = 12) -> tuple[tuple[tuple[float, float], ...], float]:
-    """The middle line as seen square to the plane it lies in best, its first point at nought, and how far [m] it leaves that plane.
+    """The middle line as seen square to the plane it lies in best, its first point at nought, and how far [m] it
+    leaves that plane.
 
     Source: principal axes of its points.
     """

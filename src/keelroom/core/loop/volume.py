@@ -11,7 +11,8 @@ from keelroom.core.arrays import stack
 from keelroom.core.fluids.coolant import CoolantCurves, coolant_state
 
 JACKET = 1.3
-"""Coolant in block, head and heater over the engine's displacement (common practice: a five-litre engine holds six to seven)."""
+"""Coolant in block, head and heater over the engine's displacement (common practice: a five-litre engine holds six to
+seven)."""
 TUBES, TANKS = 0.20, 0.75
 """Share of a core's block that is coolant, and of its tanks."""
 COLD, HOT = 10.0, 105.0
@@ -38,7 +39,8 @@ def expansion(curves: CoolantCurves, cold: float = COLD, hot: float = HOT) -> fl
 
 
 class Purchase(NamedTuple):
-    """What goes in [m3]: glycol and water, and the share of glycol the circuit then has; reached: whether that is the one wanted."""
+    """What goes in [m3]: glycol and water, and the share of glycol the circuit then has; reached: whether that is the
+    one wanted."""
 
     glycol: float
     water: float
@@ -47,7 +49,8 @@ class Purchase(NamedTuple):
 
 
 def bought(volume: float, wanted: float, stays: float, stays_share: float) -> Purchase:
-    """Glycol and water for a circuit of `volume` [m3] at a wanted share, where a part `stays` in it with a share of glycol of its own.
+    """Glycol and water for a circuit of `volume` [m3] at a wanted share, where a part `stays` in it with a share of
+    glycol of its own.
 
     All shares 0..1 by volume. Source: balance of the glycol.
     """
@@ -59,7 +62,8 @@ def bought(volume: float, wanted: float, stays: float, stays_share: float) -> Pu
 
 
 class Room(NamedTuple):
-    """What a tank has to hold [m3]: what must stay in it cold, the growth, and air over it; and where its cold mark stands, 0..1 of its height."""
+    """What a tank has to hold [m3]: what must stay in it cold, the growth, and air over it; and where its cold mark
+    stands, 0..1 of its height."""
 
     cold: float
     growth: float
@@ -75,10 +79,12 @@ class Room(NamedTuple):
 
 
 COLD_SHARE, AIR_SHARE = 0.5, 0.5
-"""Of the growth: what stays in a tank cold, so that its outlet never draws air, and the air that is pressed together over it hot."""
+"""Of the growth: what stays in a tank cold, so that its outlet never draws air, and the air that is pressed together
+over it hot."""
 
 
 def room_wanted(volume: float, growth: float) -> Room:
-    """Room a tank must have for a circuit of `volume` [m3] that grows by a share. Source: COLD_SHARE, AIR_SHARE, common practice."""
+    """Room a tank must have for a circuit of `volume` [m3] that grows by a share. Source: COLD_SHARE, AIR_SHARE,
+    common practice."""
     grown = volume * growth
     return Room(COLD_SHARE * grown, grown, AIR_SHARE * grown)

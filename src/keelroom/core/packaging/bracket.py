@@ -1,6 +1,8 @@
-"""Brackets and straps from one hole to another: a strip bent along a line of corners, its flat length, bends, holes and rib.
+"""Brackets and straps from one hole to another: a strip bent along a line of corners, its flat length, bends, holes
+and rib.
 
-A strip is told by its middle line: corners from the first hole to the last, in the plane it is bent in. Flat, joggled, arched
+A strip is told by its middle line: corners from the first hole to the last, in the plane it is bent in. Flat,
+joggled, arched
 straps and Ls are all such lines.
 """
 
@@ -25,7 +27,8 @@ RIB_CLEAR = 2.0
 RIB_LEAST = 3.0
 """Under so many times its height a rib is too short to stiffen anything (common practice)."""
 WASHER = 1.5
-"""A wide washer reaches so many hole diameters from the hole's middle; a rib ends at it, and what lies under it is clamped (common practice)."""
+"""A wide washer reaches so many hole diameters from the hole's middle; a rib ends at it, and what lies under it is
+clamped (common practice)."""
 BUMP_CLEAR = 3e-3
 """[m] an arch clears its bump by (common practice: about 1/8 in)."""
 ROUNDED = 5e-5
@@ -35,7 +38,8 @@ ALIKE = 1e-6
 
 
 class Stock(NamedTuple):
-    """What a bracket is made from. width, thickness, radius (inside, of its bends) [m]; rib: height [m] of a strip welded on edge
+    """What a bracket is made from. width, thickness, radius (inside, of its bends) [m]; rib: height [m] of a strip
+    welded on edge
     along its longest flat; 0 none."""
 
     metal: Metal
@@ -51,7 +55,8 @@ class Stock(NamedTuple):
 
 
 class Ends(NamedTuple):
-    """Its holes. near, far: hole diameter [m]; edge: from each hole's centre to the strip's end [m]; slot: travel [m] at the far hole;
+    """Its holes. near, far: hole diameter [m]; edge: from each hole's centre to the strip's end [m]; slot: travel [m]
+    at the far hole;
     many: holes at the near end, pitch [m] apart, away from the far one."""
 
     near: float
@@ -63,9 +68,12 @@ class Ends(NamedTuple):
 
 
 class Made(NamedTuple):
-    """A bracket as it is made. kind: flat, joggle, arch or L; developed [m]; faults: why it cannot be made, none where it can;
-    reach [m]: from hole to hole along the flat side, what a shock bends; mass [kg] of the bracket itself; rib: its own piece;
-    ribbed: share of the reach, from the near hole, that the rib lies on; lever [m]: from the first bend to the far hole."""
+    """A bracket as it is made. kind: flat, joggle, arch or L; developed [m]; faults: why it cannot be made, none
+    where it can;
+    reach [m]: from hole to hole along the flat side, what a shock bends; mass [kg] of the bracket itself; rib: its
+    own piece;
+    ribbed: share of the reach, from the near hole, that the rib lies on; lever [m]: from the first bend to the far
+            hole."""
 
     kind: str
     pattern: Pattern
@@ -84,7 +92,8 @@ class Made(NamedTuple):
 
 
 def flat_or_joggle(name: str, run: float, offset: float, stock: Stock, ends: Ends, press: float = 0.0) -> Made:
-    """A strap between two holes whose faces are parallel. run, offset [m]: along and out of the first face; press [rad]: past flat.
+    """A strap between two holes whose faces are parallel. run, offset [m]: along and out of the first face; press
+    [rad]: past flat.
 
     Source: Machinery’s Handbook straight lengths, from memory; STEEPEST common practice.
     """
@@ -108,11 +117,14 @@ def flat_or_joggle(name: str, run: float, offset: float, stock: Stock, ends: End
         fault = fact("no_room_run", run=(run, "length"), need=(need, "length"))
     across = abs(offset) / math.tan(angle)
     first = (run - across) / 2
-    return _strip("joggle", name, ((0.0, 0.0), (first, 0.0), (first + across, offset), (run, offset)), (stock, ends), press, fault)
+    return _strip(
+        "joggle", name, ((0.0, 0.0), (first, 0.0), (first + across, offset), (run, offset)), (stock, ends), press, fault
+    )
 
 
 class Bump(NamedTuple):
-    """What a strap has to clear. at: its middle from the first hole; width; height over the face the first hole lies in [m]."""
+    """What a strap has to clear. at: its middle from the first hole; width; height over the face the first hole lies
+    in [m]."""
 
     at: float
     width: float
@@ -142,10 +154,13 @@ def arch(name: str, run: float, offset: float, bump: Bump, stock: Stock, ends: E
     return _strip("arch", name, corners, (stock, ends), press, fault)
 
 
-def angle_bracket(name: str, legs: tuple[float, float], stock: Stock, ends: Ends, press: float = 0.0, up: bool = True) -> Made:
+def angle_bracket(
+    name: str, legs: tuple[float, float], stock: Stock, ends: Ends, press: float = 0.0, up: bool = True
+) -> Made:
     """An L between two holes whose faces stand square to each other. legs [m]: from each hole to the outside corner.
 
-    up : whether its second leg stands up from the first one's face. Source: Machinery’s Handbook straight lengths, from memory.
+    up : whether its second leg stands up from the first one's face. Source: Machinery’s Handbook straight lengths,
+         from memory.
     """
     half, setback = stock.thickness / 2, stock.radius + stock.thickness
     fault = None
@@ -159,7 +174,9 @@ def angle_bracket(name: str, legs: tuple[float, float], stock: Stock, ends: Ends
 
 
 def _angles() -> list[float]:
-    return [math.radians(degrees) for degrees in range(round(math.degrees(GENTLEST)), round(math.degrees(STEEPEST)) + 1, 5)]
+    return [
+        math.radians(degrees) for degrees in range(round(math.degrees(GENTLEST)), round(math.degrees(STEEPEST)) + 1, 5)
+    ]
 
 
 def clear_of_bend(stock: Stock, ends: Ends) -> float:
@@ -177,9 +194,16 @@ def _turns(corners: tuple[Point, ...]) -> list[float]:
 
 
 def _strip(
-    kind: str, name: str, corners: tuple[Point, ...], of: tuple[Stock, Ends], press: float, fault: Fact | None, reach: float | None = None
+    kind: str,
+    name: str,
+    corners: tuple[Point, ...],
+    of: tuple[Stock, Ends],
+    press: float,
+    fault: Fact | None,
+    reach: float | None = None,
 ) -> Made:
-    """The strip along a middle line: straights between the bends' ends, the metal each bend takes, holes where the line begins and ends."""
+    """The strip along a middle line: straights between the bends' ends, the metal each bend takes, holes where the
+    line begins and ends."""
     stock, ends = of
     turns = _turns(corners)
     backs = [0.0, *(stock.middle * math.tan(abs(turn) / 2) for turn in turns), 0.0]
@@ -198,10 +222,20 @@ def _strip(
     if press:
         # Bolted up flat again, it is as long as if it had not been bent past.
         extra = math.degrees(press)
-        bends = [(bends[0][0], bends[0][1] + extra), *bends[1:]] if bends else [(near + clear_of_bend(stock, ends), extra)]
+        bends = (
+            [(bends[0][0], bends[0][1] + extra), *bends[1:]] if bends else [(near + clear_of_bend(stock, ends), extra)]
+        )
         if len(flats) == 1:
             flats = [(near, bends[0][0]), (bends[0][0], far)]
-    return _drawn(kind, name, (near, far), tuple(bends), flats, of, (reach if reach is not None else math.dist(corners[0], corners[-1]), lever, fault))  # fmt: skip
+    return _drawn(
+        kind,
+        name,
+        (near, far),
+        tuple(bends),
+        flats,
+        of,
+        (reach if reach is not None else math.dist(corners[0], corners[-1]), lever, fault),
+    )
 
 
 def _drawn(
@@ -213,7 +247,8 @@ def _drawn(
     of: tuple[Stock, Ends],
     told: tuple[float, float, Fact | None],
 ) -> Made:
-    """holes: near and far place along the strip; bends: place along it and degrees; flats: the straights; told: reach, lever, fault."""
+    """holes: near and far place along the strip; bends: place along it and degrees; flats: the straights; told:
+    reach, lever, fault."""
     (stock, ends), (reach, lever, fault) = of, told
     middle, (near, far) = stock.width / 2, holes
     length = far + ends.edge + ends.slot
@@ -237,11 +272,22 @@ def _drawn(
     )
     ribbed = _stiffened((near, far), span, WASHER * max(ends.near, ends.far)) if rib is not None else (0.0, 0.0)
     mass = (length * stock.width + (rib.bounds[2] * stock.rib if rib else 0.0)) * stock.thickness * stock.metal.density
-    return Made(kind, pattern, length, tuple(one for one in (fault, _off_the_metal(stock, ends)) if one), reach, mass, rib, ribbed, lever)
+    return Made(
+        kind,
+        pattern,
+        length,
+        tuple(one for one in (fault, _off_the_metal(stock, ends)) if one),
+        reach,
+        mass,
+        rib,
+        ribbed,
+        lever,
+    )
 
 
 def _stiffened(holes: tuple[float, float], span: tuple[float, float], washer: float) -> tuple[float, float]:
-    """The share from hole to hole that a rib stiffens: what lies under a washer at its end is clamped and does not bend either."""
+    """The share from hole to hole that a rib stiffens: what lies under a washer at its end is clamped and does not
+    bend either."""
     near, far = holes
     between = max(far - near, 1e-9)
     start, end = (span[0] - near) / between, (span[1] - near) / between
@@ -262,19 +308,34 @@ def _off_the_metal(stock: Stock, ends: Ends) -> Fact | None:
                 least=(least, "length"),
             )
     if ends.many > 1 and ends.pitch < 2 * ends.near - 1e-9:
-        return fact("pitch_short", pitch=(ends.pitch, "length"), near=(ends.near, "length"), wanted=(2 * ends.near, "length"))
+        return fact(
+            "pitch_short", pitch=(ends.pitch, "length"), near=(ends.near, "length"), wanted=(2 * ends.near, "length")
+        )
     return None
 
 
-def _rib(name: str, flats: list[tuple[float, float]], stock: Stock, ends: Ends) -> tuple[Pattern | None, tuple[float, float], Fact | None]:
+def _rib(
+    name: str, flats: list[tuple[float, float]], stock: Stock, ends: Ends
+) -> tuple[Pattern | None, tuple[float, float], Fact | None]:
     """The rib as a piece of its own, where along the strip it is welded, and why there is none."""
     clear, washer = RIB_CLEAR * stock.thickness, WASHER * max(ends.near, ends.far)
     last = len(flats) - 1
-    spans = [(start + (washer if k == 0 else clear), end - (washer if k == last else clear)) for k, (start, end) in enumerate(flats)]
+    spans = [
+        (start + (washer if k == 0 else clear), end - (washer if k == last else clear))
+        for k, (start, end) in enumerate(flats)
+    ]
     best = max(spans, key=lambda span: span[1] - span[0])
     long = best[1] - best[0]
     if long < RIB_LEAST * stock.rib:
-        return None, (0.0, 0.0), fact("rib_short", long=(max(long, 0.0), "length"), wanted=(RIB_LEAST * stock.rib, "length"))
-    piece = Pattern(f"{name}, rib (weld on edge)", f"{stock.metal.name}, {fine_both(stock.thickness)}",
-                    (rectangle(0.0, 0.0, long, stock.rib),), marks=(Mark((long / 2, stock.rib / 2), "rib"),))  # fmt: skip
+        return (
+            None,
+            (0.0, 0.0),
+            fact("rib_short", long=(max(long, 0.0), "length"), wanted=(RIB_LEAST * stock.rib, "length")),
+        )
+    piece = Pattern(
+        f"{name}, rib (weld on edge)",
+        f"{stock.metal.name}, {fine_both(stock.thickness)}",
+        (rectangle(0.0, 0.0, long, stock.rib),),
+        marks=(Mark((long / 2, stock.rib / 2), "rib"),),
+    )
     return piece, best, None

@@ -15,7 +15,8 @@ FLOPPY, HAND = 3e-3, 2.0 * GRAVITY
 
 
 class Bolt(NamedTuple):
-    """A bolt and its clearance holes [m]: close, medium, coarse. torque: at most [N·m] into a mount of this kind, None where not known."""
+    """A bolt and its clearance holes [m]: close, medium, coarse. torque: at most [N·m] into a mount of this kind,
+    None where not known."""
 
     key: str
     name: str
@@ -51,11 +52,13 @@ def edge_wanted(hole: float) -> tuple[float, float]:
 
 
 SIDE = 1.2
-"""Least distance from a hole's centre to a strip's side, in diameters: EN 1993-1-8 table 3.3, from memory; a strip is loaded along itself."""
+"""Least distance from a hole's centre to a strip's side, in diameters: EN 1993-1-8 table 3.3, from memory; a strip is
+loaded along itself."""
 
 
 class Strap(NamedTuple):
-    """What a strap does under a shock. stress, strength [Pa]; sag [m]; frequency [Hz] of the mass on it; safety: strength over stress."""
+    """What a strap does under a shock. stress, strength [Pa]; sag [m]; frequency [Hz] of the mass on it; safety:
+    strength over stress."""
 
     stress: float
     sag: float
@@ -84,7 +87,8 @@ class Section(NamedTuple):
 
 
 class Beam(NamedTuple):
-    """A strap as a beam: its plain section, the one with its rib, and where the rib lies, as shares of the reach from the part's end."""
+    """A strap as a beam: its plain section, the one with its rib, and where the rib lies, as shares of the reach from
+    the part's end."""
 
     plain: Section
     ribbed: Section | None = None
@@ -100,18 +104,29 @@ class Beam(NamedTuple):
 def strap(metal: Metal, beam: Beam, reach: float, mass: float, shock: float, guided: bool = False) -> Strap:
     """A strap held at the chassis with a mass at its other end, shaken across its flat side.
 
-    reach [m]; mass [kg] on this strap; shock [g]; guided: the mass cannot turn, other straps hold it level: both ends bend
-    Source: Roark, from memory: the moment F·s over E·I summed twice (Castigliano), each stretch in closed form; one section gives
+    reach [m]; mass [kg] on this strap; shock [g]; guided: the mass cannot turn, other straps hold it level: both ends
+    bend
+    Source: Roark, from memory: the moment F·s over E·I summed twice (Castigliano), each stretch in closed form; one
+            section gives
     F·l³/(3·E·I), with its end guided F·l³/(12·E·I)
     """
     pieces = beam.pieces(reach)
     force = mass * GRAVITY * shock
     compliances = [(a, b, 1 / (metal.young * section.bending()[0])) for a, b, section in pieces]
-    held = sum(c * (b**2 - a**2) / 2 for a, b, c in compliances) / sum(c * (b - a) for a, b, c in compliances) if guided else 0.0
+    held = (
+        sum(c * (b**2 - a**2) / 2 for a, b, c in compliances) / sum(c * (b - a) for a, b, c in compliances)
+        if guided
+        else 0.0
+    )
     # Per newton: M = s - held, and the load's own way is the sum of M·s over E·I.
     give = sum(c * ((b**3 - a**3) / 3 - held * (b**2 - a**2) / 2) for a, b, c in compliances)
-    stress = max(force * max(abs(a - held), abs(b - held)) * section.bending()[1] / section.bending()[0] for a, b, section in pieces)
-    return Strap(stress, force * give, math.sqrt(1 / (give * max(mass, 1e-9))) / (2 * math.pi), metal.strength / max(stress, 1.0))
+    stress = max(
+        force * max(abs(a - held), abs(b - held)) * section.bending()[1] / section.bending()[0]
+        for a, b, section in pieces
+    )
+    return Strap(
+        stress, force * give, math.sqrt(1 / (give * max(mass, 1e-9))) / (2 * math.pi), metal.strength / max(stress, 1.0)
+    )
 
 
 ROOT = 0.84
@@ -138,7 +153,12 @@ def post(metal: Metal, section: Round, length: float, mass: float, shock: float)
     force, long = mass * GRAVITY * shock, max(length, 1e-4)
     stress = force * long * outer / inertia
     stiffness = 3 * metal.young * inertia / long**3
-    return Strap(stress, force / stiffness, math.sqrt(stiffness / max(mass, 1e-9)) / (2 * math.pi), metal.strength / max(stress, 1.0))
+    return Strap(
+        stress,
+        force / stiffness,
+        math.sqrt(stiffness / max(mass, 1e-9)) / (2 * math.pi),
+        metal.strength / max(stress, 1.0),
+    )
 
 
 def pressed(metal: Metal, section: Section, lever: float, angle: float) -> tuple[float, float]:

@@ -7,7 +7,8 @@ from keelroom.units import INCH
 AT_QUARTER = {"soft": 8e3, "medium": 24e3, "firm": 49e3}
 """[Pa] at a quarter squeezed, within the grades 2A0, 2A1, 2A2 of ASTM D1056 (under 2, 2–5, 5–9 psi), from memory."""
 LEAST, MOST = 0.20, 0.50
-"""Squeeze under which a strip leaks where sheet waves, and over which it takes a set and pushes panels out of shape (common practice)."""
+"""Squeeze under which a strip leaks where sheet waves, and over which it takes a set and pushes panels out of shape
+(common practice)."""
 WANTED = 0.35
 STRIP_WIDE = INCH / 2
 """[m] a strip is taken to be wide where it bears."""
@@ -22,7 +23,8 @@ def squeeze(free: float, gap: float) -> float:
 
 
 def push(firmness: str, share: float) -> float:
-    """Pressure [Pa] it pushes back with, squeezed by a share 0..0.9: the gas in closed cells, through the grade's quarter point.
+    """Pressure [Pa] it pushes back with, squeezed by a share 0..0.9: the gas in closed cells, through the grade's
+    quarter point.
 
     Source: Gibson & Ashby's gas term ε/(1 − ε), from memory; AT_QUARTER.
     """

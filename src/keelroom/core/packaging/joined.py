@@ -20,7 +20,8 @@ LAP_LEAST = 0.012
 
 
 class Halves(NamedTuple):
-    """Two shrouds side by side. widths [m] over their flanges as bought, left and right; height; trim: off each where they meet; lap [m]."""
+    """Two shrouds side by side. widths [m] over their flanges as bought, left and right; height; trim: off each where
+    they meet; lap [m]."""
 
     widths: tuple[float, float]
     height: float
@@ -46,7 +47,8 @@ class Halves(NamedTuple):
 
 
 def join_faults(halves: Halves, rings: tuple[tuple[float, float, float], ...]) -> tuple[Fault, ...]:
-    """Why they cannot be joined so: the measure each fault is at, the trim or the lap of the joint. rings: x from the pan's left edge, y, radius [m], of the left and the right one.
+    """Why they cannot be joined so: the measure each fault is at, the trim or the lap of the joint. rings: x from the
+    pan's left edge, y, radius [m], of the left and the right one.
 
     Source: WEB and LAP_LEAST common practice.
     """
@@ -59,7 +61,12 @@ def join_faults(halves: Halves, rings: tuple[tuple[float, float, float], ...]) -
             faults.append(
                 Fault(
                     "join_trim",
-                    fact("join_cuts_ring" if room < 0 else "join_near_ring", left=(room, "length"), number=number, web=(WEB, "length")),
+                    fact(
+                        "join_cuts_ring" if room < 0 else "join_near_ring",
+                        left=(room, "length"),
+                        number=number,
+                        web=(WEB, "length"),
+                    ),
                 )
             )
     if len(rings) == 2 and math.dist(rings[0][:2], rings[1][:2]) < rings[0][2] + rings[1][2]:
@@ -72,7 +79,8 @@ def join_faults(halves: Halves, rings: tuple[tuple[float, float, float], ...]) -
 
 
 def half_patterns(name: str, halves: Halves, rings: tuple[tuple[float, float, float], ...]) -> tuple[Pattern, ...]:
-    """Each shroud face on with the line it is trimmed to, the lap marked and drilled, and the strip of a joint without one.
+    """Each shroud face on with the line it is trimmed to, the lap marked and drilled, and the strip of a joint
+    without one.
 
     [m]. Source: FASTENER_PITCH common practice.
     """
@@ -86,20 +94,34 @@ def half_patterns(name: str, halves: Halves, rings: tuple[tuple[float, float, fl
         seam = kept - halves.lap / 2 if k == 0 else left + halves.lap / 2
         edge = kept if k == 0 else left
         own = [(x - starts[k], y, r) for x, y, r in rings if 0 <= x - starts[k] <= wide]
-        marks = [Mark((edge, 0.0), "", (edge, halves.height)), Mark((left + kept / 2, 0.03), f"{side} shroud: trim {both(halves.trim, 'length')} off, seal channel too")]  # fmt: skip
+        marks = [
+            Mark((edge, 0.0), "", (edge, halves.height)),
+            Mark((left + kept / 2, 0.03), f"{side} shroud: trim {both(halves.trim, 'length')} off, seal channel too"),
+        ]
         if halves.lap > 0:
             inner = kept - halves.lap if k == 0 else left + halves.lap
             marks.append(Mark((inner, 0.0), "lap", (inner, halves.height)))
         found.append(
             Pattern(
-                f"{name}, {side} half", "as bought", (rectangle(left, 0.0, kept, halves.height),),
+                f"{name}, {side} half",
+                "as bought",
+                (rectangle(left, 0.0, kept, halves.height),),
                 tuple(Hole((seam, y), FLANGE_HOLE, "joint") for y in rows) if halves.lap > 0 else (),
-                tuple(Hole((x, y), 2 * r, "ring") for x, y, r in own), marks=tuple(marks),
+                tuple(Hole((x, y), 2 * r, "ring") for x, y, r in own),
+                marks=tuple(marks),
             )
-        )  # fmt: skip
+        )
     if halves.lap <= 0:
         holes = tuple(Hole((x, y), FLANGE_HOLE, "joint") for y in rows for x in (STRIP / 4, 3 * STRIP / 4))
-        found.append(Pattern(f"{name}, strip behind the joint", "sheet or plastic", (rectangle(0.0, 0.0, STRIP, halves.height),), holes, marks=(Mark((STRIP / 2, halves.height / 2), "strip"),)))  # fmt: skip
+        found.append(
+            Pattern(
+                f"{name}, strip behind the joint",
+                "sheet or plastic",
+                (rectangle(0.0, 0.0, STRIP, halves.height),),
+                holes,
+                marks=(Mark((STRIP / 2, halves.height / 2), "strip"),),
+            )
+        )
     return tuple(found)
 
 
@@ -121,5 +143,12 @@ def ring_pattern(name: str, ring: Ring, material: str, copies: int = 1) -> Patte
     bolts = 8
     holes = tuple(Hole(at, FLANGE_HOLE, "ring") for at in circle((outer, outer), outer - RING_LAP / 2, bolts))
     wide = ring.opening / 2 - ring.wanted / 2 + RING_LAP
-    return Pattern(name, material, (circle((outer, outer), outer, 120),), holes, (Hole((outer, outer), ring.wanted, "fan"),),
-                   marks=(Mark((outer, 2 * outer - wide / 2), name),), copies=copies)  # fmt: skip
+    return Pattern(
+        name,
+        material,
+        (circle((outer, outer), outer, 120),),
+        holes,
+        (Hole((outer, outer), ring.wanted, "fan"),),
+        marks=(Mark((outer, 2 * outer - wide / 2), name),),
+        copies=copies,
+    )

@@ -8,7 +8,16 @@ from typing import NamedTuple
 from keelroom.core.outline import Outline, Point, circle, edges, rectangle
 from keelroom.core.packaging.fixings import edge_wanted
 from keelroom.core.packaging.pattern import Bend, Hole, Mark, Pattern
-from keelroom.core.packaging.sheet import BEAD_SHARE, BEAD_WIDE, Beads, Metal, bend_deduction, cracks, plate_frequency, smallest_radius
+from keelroom.core.packaging.sheet import (
+    BEAD_SHARE,
+    BEAD_WIDE,
+    Beads,
+    Metal,
+    bend_deduction,
+    cracks,
+    plate_frequency,
+    smallest_radius,
+)
 from keelroom.facts import Fact, Fault, fact
 from keelroom.units import fine_both
 
@@ -42,7 +51,8 @@ class Drilled(NamedTuple):
 
 
 class Beading(NamedTuple):
-    """Beads. height; short: how far they end before what is bent or cut [m]; across: a row of them front to back, else one along its middle."""
+    """Beads. height; short: how far they end before what is bent or cut [m]; across: a row of them front to back,
+    else one along its middle."""
 
     height: float
     short: float
@@ -50,7 +60,8 @@ class Beading(NamedTuple):
 
 
 class Shape(NamedTuple):
-    """A panel as wanted, outside sizes [m]. length at the back, far at the front; depth between its bends' outside corners."""
+    """A panel as wanted, outside sizes [m]. length at the back, far at the front; depth between its bends' outside
+    corners."""
 
     length: float
     far: float
@@ -66,7 +77,8 @@ class Shape(NamedTuple):
 
 
 class PanelMade(NamedTuple):
-    """Its pieces; trim: length [m] of cut edge; flat: height [m] of the blank; wrong: what cannot be made; notes: what to mind."""
+    """Its pieces; trim: length [m] of cut edge; flat: height [m] of the blank; wrong: what cannot be made; notes:
+    what to mind."""
 
     patterns: tuple[Pattern, ...]
     trim: float
@@ -91,13 +103,17 @@ def panel(name: str, shape: Shape, metal: Metal) -> PanelMade:
     why = cracks(metal, shape.thickness, shape.radius) if bent else ""
     if why == "radius":
         least = smallest_radius(metal, shape.thickness)
-        notes.append(fact("lips_crack", name=metal.name, thickness=(shape.thickness, "length"), least=(least, "length")))
+        notes.append(
+            fact("lips_crack", name=metal.name, thickness=(shape.thickness, "length"), least=(least, "length"))
+        )
     elif why:
         notes.append(fact("lips_thick", name=metal.name))
     if why:
         return _in_pieces(name, shape, metal, wrong, tuple(notes))
     one, flat = _one_piece(name, shape, metal)
-    return PanelMade((one._replace(faults=tuple(one.fact for one in wrong)),), perimeter(one.outlines[0]), flat, wrong, tuple(notes))
+    return PanelMade(
+        (one._replace(faults=tuple(one.fact for one in wrong)),), perimeter(one.outlines[0]), flat, wrong, tuple(notes)
+    )
 
 
 def perimeter(outline: Outline) -> float:
@@ -120,18 +136,28 @@ def _one_piece(name: str, shape: Shape, metal: Metal) -> tuple[Pattern, float]:
     top = y_back + shape.back.size - back / 2
     outline = _outline(shape, (y_front, y_back, top))
     bends = [
-        Bend((_end(shape, y, (y_front, y_back))[0], y), (_end(shape, y, (y_front, y_back))[1], y), lip.degrees, shape.radius)
+        Bend(
+            (_end(shape, y, (y_front, y_back))[0], y),
+            (_end(shape, y, (y_front, y_back))[1], y),
+            lip.degrees,
+            shape.radius,
+        )
         for lip, y in ((shape.front, y_front), (shape.back, y_back))
         if lip.size > 0
     ]
-    holes = (*_row(shape, shape.pins, _lip_middle(shape.front, 0.0, 1), shape.far), *_row(shape, shape.bolts, _lip_middle(shape.back, top, -1), shape.length))  # fmt: skip
+    holes = (
+        *_row(shape, shape.pins, _lip_middle(shape.front, 0.0, 1), shape.far),
+        *_row(shape, shape.bolts, _lip_middle(shape.back, top, -1), shape.length),
+    )
     middle = (y_front + y_back) / 2
     lines = bead_lines(shape, (y_front, y_back))
     marks = [Mark((shape.length / 2, middle + (0.25 * shape.depth if lines else 0.0)), name)]
     if shape.front.size > 0:
         marks.append(Mark((shape.length / 8, y_front + 0.12 * shape.depth), "front"))
     marks += [Mark(start, "bead", end) for start, end in lines]
-    return Pattern(name, f"{metal.name}, {fine_both(shape.thickness)}", (outline,), holes, bends=tuple(bends), marks=tuple(marks)), top
+    return Pattern(
+        name, f"{metal.name}, {fine_both(shape.thickness)}", (outline,), holes, bends=tuple(bends), marks=tuple(marks)
+    ), top
 
 
 def bead_lines(shape: Shape, bends: tuple[float, float]) -> tuple[tuple[Point, Point], ...]:
@@ -145,7 +171,9 @@ def bead_lines(shape: Shape, bends: tuple[float, float]) -> tuple[tuple[Point, P
     wide = min(shape.length, shape.far)
     many = max(round(BEAD_SHARE * wide / (BEAD_WIDE * height)), 1)
     begins, apart = (shape.length - wide) / 2, wide / many
-    return tuple(((begins + (k + 0.5) * apart, front + short), (begins + (k + 0.5) * apart, back - short)) for k in range(many))
+    return tuple(
+        ((begins + (k + 0.5) * apart, front + short), (begins + (k + 0.5) * apart, back - short)) for k in range(many)
+    )
 
 
 def swings(shape: Shape, metal: Metal) -> float:
@@ -157,7 +185,11 @@ def swings(shape: Shape, metal: Metal) -> float:
     if across:
         return plate_frequency(metal, shape.thickness, shape.depth, shape.length, Beads(height, BEAD_SHARE, short))
     return plate_frequency(
-        metal, shape.thickness, shape.length, shape.depth, Beads(height, min(BEAD_WIDE * height / shape.depth, 1.0), short)
+        metal,
+        shape.thickness,
+        shape.length,
+        shape.depth,
+        Beads(height, min(BEAD_WIDE * height / shape.depth, 1.0), short),
     )
 
 
@@ -200,25 +232,40 @@ def _wrong(shape: Shape) -> list[Fault]:
             continue
         least = setback * math.tan(math.radians(abs(lip.degrees)) / 2) + 2 * shape.thickness
         if lip.size < least:
-            wrong.append(Fault(f"{words}_lip", fact("lip_short", lip=words, size=(lip.size, "length"), least=(least, "length"))))
+            wrong.append(
+                Fault(f"{words}_lip", fact("lip_short", lip=words, size=(lip.size, "length"), least=(least, "length")))
+            )
         room, wanted = lip.size / 2, edge_wanted(row.diameter)[0]
         if row.many and room < row.diameter / 2 + shape.thickness:
             wrong.append(
                 Fault(
                     f"{words}_lip",
-                    fact("holes_off_lip", mark=row.mark, lip=words, diameter=(row.diameter, "length"), size=(lip.size, "length")),
+                    fact(
+                        "holes_off_lip",
+                        mark=row.mark,
+                        lip=words,
+                        diameter=(row.diameter, "length"),
+                        size=(lip.size, "length"),
+                    ),
                 )
             )
         elif row.many and room < wanted:
             wrong.append(
-                Fault(f"{words}_lip", fact("holes_near_lip", mark=row.mark, room=(room, "length"), lip=words, wanted=(wanted, "length")))
+                Fault(
+                    f"{words}_lip",
+                    fact("holes_near_lip", mark=row.mark, room=(room, "length"), lip=words, wanted=(wanted, "length")),
+                )
             )
     for row, wide in ((shape.pins, shape.far), (shape.bolts, shape.length)):
         if row.many and wide / row.many < 3 * row.diameter:
-            wrong.append(Fault(f"{row.mark}s", fact("too_many_holes", many=row.many, mark=row.mark, wide=(wide, "length"))))
+            wrong.append(
+                Fault(f"{row.mark}s", fact("too_many_holes", many=row.many, mark=row.mark, wide=(wide, "length")))
+            )
     wrong += _notched(shape, setback)
     if 0 < shape.bead.height < BEAD_LEAST:
-        wrong.append(Fault("bead", fact("bead_low", height=(shape.bead.height, "length"), wanted=(BEAD_LEAST, "length"))))
+        wrong.append(
+            Fault("bead", fact("bead_low", height=(shape.bead.height, "length"), wanted=(BEAD_LEAST, "length")))
+        )
     elif shape.bead.height > 0 and 2 * shape.bead.short >= (shape.depth if shape.bead.across else shape.length):
         wrong.append(Fault("bead_end", fact("bead_no_length")))
     return wrong
@@ -240,7 +287,12 @@ def _notched(shape: Shape, setback: float) -> list[Fault]:
     for (x0, y0), (x1, y1) in bead_lines(shape, (0.0, shape.depth)):
         nearest = min(x0, shape.length - x1) - half
         if nearest < notch.depth and min(y0, y1) - half < notch.at + notch.width and max(y0, y1) + half > notch.at:
-            wrong.append(Fault("bead_end", fact("notch_in_bead", nearest=(max(nearest, 0.0), "length"), depth=(notch.depth, "length"))))
+            wrong.append(
+                Fault(
+                    "bead_end",
+                    fact("notch_in_bead", nearest=(max(nearest, 0.0), "length"), depth=(notch.depth, "length")),
+                )
+            )
             break
     return wrong
 
@@ -248,7 +300,9 @@ def _notched(shape: Shape, setback: float) -> list[Fault]:
 def _in_pieces(name: str, shape: Shape, metal: Metal, wrong: tuple[Fault, ...], notes: tuple[Fact, ...]) -> PanelMade:
     """A face without a bend and its lips as strips."""
     stock, faults = f"{metal.name}, {fine_both(shape.thickness)}", tuple(one.fact for one in wrong)
-    face = shape._replace(front=Lip(0.0, 0.0), back=Lip(0.0, 0.0), pins=shape.pins._replace(many=0), bolts=shape.bolts._replace(many=0))
+    face = shape._replace(
+        front=Lip(0.0, 0.0), back=Lip(0.0, 0.0), pins=shape.pins._replace(many=0), bolts=shape.bolts._replace(many=0)
+    )
     one, flat = _one_piece(f"{name}, face", face, metal)
     pieces = [one._replace(faults=faults)]
     for lip, row, words, wide in (
@@ -259,15 +313,20 @@ def _in_pieces(name: str, shape: Shape, metal: Metal, wrong: tuple[Fault, ...], 
             continue
         high = max(lip.size - shape.thickness, 1e-3)
         strip = Pattern(
-            f"{name}, {words} lip (weld to the face at {abs(lip.degrees):.0f}°)", stock, (rectangle(0, 0, wide, high),),
+            f"{name}, {words} lip (weld to the face at {abs(lip.degrees):.0f}°)",
+            stock,
+            (rectangle(0, 0, wide, high),),
             tuple(Hole(((k + 0.5) * wide / row.many, high / 2), row.diameter, row.mark) for k in range(row.many)),
-            marks=(Mark((wide / 2, high / 2), f"{words} lip"),), faults=faults,
-        )  # fmt: skip
+            marks=(Mark((wide / 2, high / 2), f"{words} lip"),),
+            faults=faults,
+        )
         pieces.append(strip)
     return PanelMade(tuple(pieces), math.fsum(perimeter(piece.outlines[0]) for piece in pieces), flat, wrong, notes)
 
 
-def cover(name: str, size: tuple[float, float], round_hole: bool, lap: float, stock: tuple[Metal, float, Drilled]) -> PanelMade:
+def cover(
+    name: str, size: tuple[float, float], round_hole: bool, lap: float, stock: tuple[Metal, float, Drilled]
+) -> PanelMade:
     """A plate over a hole, larger by a lap [m] all round, held by a row of bolts in it. size [m] of the hole.
 
     Source: definition; holes to edge common practice.
@@ -281,12 +340,31 @@ def cover(name: str, size: tuple[float, float], round_hole: bool, lap: float, st
     if round_hole:
         outline: Outline = circle((wide / 2, wide / 2), wide / 2, 72)
         ring = (wide - lap) / 2
-        places = [(wide / 2 + ring * math.cos(math.tau * (k + 0.5) / row.many), wide / 2 + ring * math.sin(math.tau * (k + 0.5) / row.many)) for k in range(row.many)]  # fmt: skip
+        places = [
+            (
+                wide / 2 + ring * math.cos(math.tau * (k + 0.5) / row.many),
+                wide / 2 + ring * math.sin(math.tau * (k + 0.5) / row.many),
+            )
+            for k in range(row.many)
+        ]
     else:
         outline = rectangle(0.0, 0.0, wide, high)
-        corners = [(lap / 2, lap / 2), (wide - lap / 2, high - lap / 2), (wide - lap / 2, lap / 2), (lap / 2, high - lap / 2)]
-        rest = [((k + 1) * wide / (row.many - 3), (lap / 2, high - lap / 2)[k % 2]) for k in range(max(row.many - 4, 0))]
+        corners = [
+            (lap / 2, lap / 2),
+            (wide - lap / 2, high - lap / 2),
+            (wide - lap / 2, lap / 2),
+            (lap / 2, high - lap / 2),
+        ]
+        rest = [
+            ((k + 1) * wide / (row.many - 3), (lap / 2, high - lap / 2)[k % 2]) for k in range(max(row.many - 4, 0))
+        ]
         places = (corners + rest)[: row.many]
-    made = Pattern(name, f"{metal.name}, {fine_both(thickness)}", (outline,), tuple(Hole(at, row.diameter, row.mark) for at in places),
-                   marks=(Mark((wide / 2, 0.6 * (wide if round_hole else high)), name),), faults=tuple(one.fact for one in wrong))  # fmt: skip
+    made = Pattern(
+        name,
+        f"{metal.name}, {fine_both(thickness)}",
+        (outline,),
+        tuple(Hole(at, row.diameter, row.mark) for at in places),
+        marks=(Mark((wide / 2, 0.6 * (wide if round_hole else high)), name),),
+        faults=tuple(one.fact for one in wrong),
+    )
     return PanelMade((made,), perimeter(outline), high, tuple(wrong), ())

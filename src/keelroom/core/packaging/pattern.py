@@ -42,7 +42,8 @@ class Mark(NamedTuple):
 
 
 class Pattern(NamedTuple):
-    """One piece to cut. outlines: the piece's own edge first, then openings in it; faults: why it cannot be made as drawn."""
+    """One piece to cut. outlines: the piece's own edge first, then openings in it; faults: why it cannot be made as
+    drawn."""
 
     name: str
     material: str

@@ -15,14 +15,22 @@ from keelroom.units import fine_both
 ROUND = 24
 
 
-def adapter_plate(name: str, holes: tuple[Sequence[Point], Sequence[Point]], sizes: tuple[float, float], stock: tuple[Metal, float, float]) -> Pattern:  # fmt: skip
-    """A plate drilled to new holes and old ones, rounded about each. holes: new, old (x, y) [m]; sizes: their diameters [m];
+def adapter_plate(
+    name: str,
+    holes: tuple[Sequence[Point], Sequence[Point]],
+    sizes: tuple[float, float],
+    stock: tuple[Metal, float, float],
+) -> Pattern:
+    """A plate drilled to new holes and old ones, rounded about each. holes: new, old (x, y) [m]; sizes: their
+    diameters [m];
     stock: metal, thickness and metal left round each hole's centre [m].
 
     Source: convex outline round the holes; 1.5 diameters of metal common practice.
     """
     metal, thickness, margin = stock
-    drilled = [(point, size, mark) for points, size, mark in zip(holes, sizes, ("new", "old"), strict=True) for point in points]
+    drilled = [
+        (point, size, mark) for points, size, mark in zip(holes, sizes, ("new", "old"), strict=True) for point in points
+    ]
     faults = []
     least = edge_wanted(max(sizes))[0]
     if margin < least - 1e-9:
@@ -45,6 +53,10 @@ def adapter_plate(name: str, holes: tuple[Sequence[Point], Sequence[Point]], siz
     for point, size, mark in drilled:
         once.setdefault((round(point[0], 6), round(point[1], 6)), (point, size, mark))
     return Pattern(
-        name, f"{metal.name}, {fine_both(thickness)}", (tuple(at(point) for point in outline),),
-        tuple(Hole(at(point), size, mark) for point, size, mark in once.values()), marks=(Mark(middle, name),), faults=tuple(dict.fromkeys(faults)),
-    )  # fmt: skip
+        name,
+        f"{metal.name}, {fine_both(thickness)}",
+        (tuple(at(point) for point in outline),),
+        tuple(Hole(at(point), size, mark) for point, size, mark in once.values()),
+        marks=(Mark(middle, name),),
+        faults=tuple(dict.fromkeys(faults)),
+    )

@@ -14,8 +14,10 @@ RIGHT = math.pi / 2
 
 
 class Metal(NamedTuple):
-    """A sheet metal. bend: metal's share of the 90° straight length, L = bend·t + 1.57·r; radii: smallest inside radius over
-    thickness for a 90° bend at 1/32, 1/16 and 1/8 in; young, strength [Pa]; density [kg/m3]; growth [1/K]; hard: cracks readily."""
+    """A sheet metal. bend: metal's share of the 90° straight length, L = bend·t + 1.57·r; radii: smallest inside
+    radius over
+    thickness for a 90° bend at 1/32, 1/16 and 1/8 in; young, strength [Pa]; density [kg/m3]; growth [1/K]; hard:
+    cracks readily."""
 
     key: str
     name: str
@@ -64,7 +66,8 @@ def bend_deduction(metal: Metal, thickness: float, radius: float, angle: float =
 
 
 def smallest_radius(metal: Metal, thickness: float) -> float:
-    """Smallest inside radius [m] for a 90° bend, between the tabled thicknesses by straight line, beyond them by the last share.
+    """Smallest inside radius [m] for a 90° bend, between the tabled thicknesses by straight line, beyond them by the
+    last share.
 
     Source: aluminium tables, from memory.
     """
@@ -101,7 +104,8 @@ BEAD_SHARE = 0.25
 
 
 class Beads(NamedTuple):
-    """Beads pressed into a field. height [m]; share of the field's width that lies in them; short [m] they end before each edge."""
+    """Beads pressed into a field. height [m]; share of the field's width that lies in them; short [m] they end before
+    each edge."""
 
     height: float
     share: float = BEAD_SHARE
@@ -112,7 +116,8 @@ def plate_frequency(metal: Metal, thickness: float, along: float, over: float, b
     """Lowest frequency [Hz] of a panel held at its folded edges (simply supported), stiffer the way its beads run.
 
     along, over : sides [m], the one beads run along first
-    Source: an orthotropic plate, Leissa, from memory; where beads end short the way is as soft as its parts one after the other,
+    Source: an orthotropic plate, Leissa, from memory; where beads end short the way is as soft as its parts one after
+            the other,
     each weighed by the square of the bending there.
     """
     stiff = metal.young * thickness**3 / (12 * (1 - 0.3**2))
@@ -127,7 +132,8 @@ def plate_frequency(metal: Metal, thickness: float, along: float, over: float, b
 
 
 def edge_sag(metal: Metal, thickness: float, length: float, fold: float, load: float) -> float:
-    """Sag [m] at the middle of an edge strip as long as `length` that carries `load` [N] spread along it, simply supported.
+    """Sag [m] at the middle of an edge strip as long as `length` that carries `load` [N] spread along it, simply
+    supported.
 
     fold : height [m] of the folded edge, 0 for a bare one; the strip counts as 30 thicknesses wide
     Source: Roark, 5/384 of a beam, from memory.

@@ -18,8 +18,10 @@ DISCHARGE = 0.6
 
 
 class Blank(NamedTuple):
-    """A shroud as bought. width, height [m] over its flanges; rings: centre x, y from its lower left corner and radius [m];
-    holes: bolt holes as (x, y, diameter); struts: lines between ring and edge as ((x, y), (x, y)); ears: how far tabs stand out beyond it [m]."""
+    """A shroud as bought. width, height [m] over its flanges; rings: centre x, y from its lower left corner and
+    radius [m];
+    holes: bolt holes as (x, y, diameter); struts: lines between ring and edge as ((x, y), (x, y)); ears: how far tabs
+           stand out beyond it [m]."""
 
     width: float
     height: float
@@ -30,7 +32,8 @@ class Blank(NamedTuple):
 
 
 class Trim(NamedTuple):
-    """What a trim does. cut: per side [m]; faults, notes: what cannot be, and what to mind; lost: bolt holes cut away or left too near an edge;
+    """What a trim does. cut: per side [m]; faults, notes: what cannot be, and what to mind; lost: bolt holes cut away
+    or left too near an edge;
     seats: width and height both go between the tanks; gap: open strip [m2] left round it; seal: length [m] to buy."""
 
     cut: dict[str, float]
@@ -42,8 +45,11 @@ class Trim(NamedTuple):
     seal: float
 
 
-def trims_to_seat(blank: tuple[float, float], seat: tuple[float, float], offset: tuple[float, float]) -> dict[str, float]:
-    """What to take off each side [m] so that a blank goes into the seat; offset: how much further to the right and up the
+def trims_to_seat(
+    blank: tuple[float, float], seat: tuple[float, float], offset: tuple[float, float]
+) -> dict[str, float]:
+    """What to take off each side [m] so that a blank goes into the seat; offset: how much further to the right and up
+    the
     [m]. Source: definition.
     fans then stand than in the middle. Never less than nothing: a blank smaller than its seat is not cut."""
     cut = {}
@@ -56,7 +62,8 @@ def trims_to_seat(blank: tuple[float, float], seat: tuple[float, float], offset:
 
 
 def trim(blank: Blank, seat: tuple[float, float], cut: dict[str, float], proud: float, edge_gap: float) -> Trim:
-    """Judge trim lines. seat [m]: width and height between the tanks; proud [m]: how far tanks stand out behind the core.
+    """Judge trim lines. seat [m]: width and height between the tanks; proud [m]: how far tanks stand out behind the
+    core.
 
     Raises nothing: a line that cannot be cut is a fault that says why.
     Source: WEB common practice.
@@ -65,7 +72,9 @@ def trim(blank: Blank, seat: tuple[float, float], cut: dict[str, float], proud: 
     right, top = blank.width - cut["right"], blank.height - cut["top"]
     faults: list[Fact] = []
     for number, (x, y, radius) in enumerate(blank.rings, 1):
-        for side, room in zip(SIDES, (x - radius - left, right - x - radius, y - radius - bottom, top - y - radius), strict=True):
+        for side, room in zip(
+            SIDES, (x - radius - left, right - x - radius, y - radius - bottom, top - y - radius), strict=True
+        ):
             if room < WEB - 1e-9:
                 faults.append(
                     fact(
@@ -94,7 +103,8 @@ def trim(blank: Blank, seat: tuple[float, float], cut: dict[str, float], proud: 
 
 
 def _holes(blank: Blank, line: tuple[float, float, float, float]) -> tuple[tuple[int, ...], list[Fact]]:
-    """Numbers of the bolt holes that are lost, and what to do about them: those cut away, and those left too near an edge."""
+    """Numbers of the bolt holes that are lost, and what to do about them: those cut away, and those left too near an
+    edge."""
     left, bottom, right, top = line
     gone: list[int] = []
     near: list[tuple[int, float]] = []
@@ -132,8 +142,10 @@ def leak(gap: float, pressure: float, density: float) -> float:
 
 
 class Pan(NamedTuple):
-    """A shroud to be made. width, height, depth, flange [m], outside; rings as (x, y, diameter) from its lower left corner;
-    flaps as (x, y, width, height) openings; plain: whether the left and right walls, the bottom and top ones end without a flange."""
+    """A shroud to be made. width, height, depth, flange [m], outside; rings as (x, y, diameter) from its lower left
+    corner;
+    flaps as (x, y, width, height) openings; plain: whether the left and right walls, the bottom and top ones end
+    without a flange."""
 
     width: float
     height: float
@@ -148,12 +160,16 @@ class Pan(NamedTuple):
     @property
     def over_flanges(self) -> tuple[float, float]:
         """Width and height [m] over what stands out all round."""
-        wide, high = (size + (0.0 if plain else 2 * self.flange) for size, plain in zip((self.width, self.height), self.plain, strict=True))
+        wide, high = (
+            size + (0.0 if plain else 2 * self.flange)
+            for size, plain in zip((self.width, self.height), self.plain, strict=True)
+        )
         return wide, high
 
 
 class PanMade(NamedTuple):
-    """A pan's pieces: one folded blank, or a base and a rim joined where the metal would crack or the sheet is too small."""
+    """A pan's pieces: one folded blank, or a base and a rim joined where the metal would crack or the sheet is too
+    small."""
 
     patterns: tuple[Pattern, ...]
     sheet: tuple[float, float]
@@ -191,12 +207,18 @@ def pan(name: str, made: Pan, metal: Metal, sheet: tuple[float, float]) -> PanMa
         least = smallest_radius(metal, made.thickness)
         warnings.append(
             fact(
-                "pan_cracks", name=metal.name, thickness=(made.thickness, "length"), least=(least, "length"), radius=(made.radius, "length")
+                "pan_cracks",
+                name=metal.name,
+                thickness=(made.thickness, "length"),
+                least=(least, "length"),
+                radius=(made.radius, "length"),
             )
         )
     elif why == "thick":
         warnings.append(fact("pan_thick", name=metal.name))
-    fits = any(a <= s + 1e-9 and b <= t + 1e-9 for a, b in ((flat[0], flat[1]), (flat[1], flat[0])) for s, t in (sheet,))
+    fits = any(
+        a <= s + 1e-9 and b <= t + 1e-9 for a, b in ((flat[0], flat[1]), (flat[1], flat[0])) for s, t in (sheet,)
+    )
     if not fits:
         warnings.append(
             fact(
@@ -225,7 +247,9 @@ def _pan_faults(made: Pan) -> list[Fact]:
     if made.depth < 2 * least:
         faults.append(fact("pan_shallow", depth=(made.depth, "length"), least=(2 * least, "length")))
     if not all(made.plain) and made.flange < least + 2 * made.thickness:
-        faults.append(fact("flange_narrow", flange=(made.flange, "length"), least=(least + 2 * made.thickness, "length")))
+        faults.append(
+            fact("flange_narrow", flange=(made.flange, "length"), least=(least + 2 * made.thickness, "length"))
+        )
     for number, (x, y, diameter) in enumerate(made.rings, 1):
         room = min(x, made.width - x, y, made.height - y) - diameter / 2
         if room < least:
@@ -243,8 +267,19 @@ def _one_piece(name: str, made: Pan, metal: Metal, deduction: float) -> Pattern:
     # Where flat metal of the base ends: half the deduction inside the outside corner is the bend's centre line.
     fold, lip = deduction / 2, made.depth - 1.5 * deduction
     cross: Outline = (
-        (0, -wy), (w, -wy), (w, 0), (w + wx, 0), (w + wx, h), (w, h), (w, h + wy), (0, h + wy), (0, h), (-wx, h), (-wx, 0), (0, 0),
-    )  # fmt: skip
+        (0, -wy),
+        (w, -wy),
+        (w, 0),
+        (w + wx, 0),
+        (w + wx, h),
+        (w, h),
+        (w, h + wy),
+        (0, h + wy),
+        (0, h),
+        (-wx, h),
+        (-wx, 0),
+        (0, 0),
+    )
     bends: list[Bend] = []
     holes: list[Hole] = []
     for at, sign, plain in ((fold, 90.0, (False, False)), (-lip, -90.0, made.plain)):
@@ -258,9 +293,14 @@ def _one_piece(name: str, made: Pan, metal: Metal, deduction: float) -> Pattern:
     if not made.plain[0]:
         holes += [Hole((x, s), FLANGE_HOLE, "flange") for s in _along(h) for x in (half - wx, w + wx - half)]
     return Pattern(
-        name, f"{metal.name}, {fine_both(made.thickness)}", (cross, *_flap_openings(made)), tuple(holes), _ring_openings(made),
-        bends=tuple(bends), marks=(Mark((w / 2, h / 2), name),),
-    )  # fmt: skip
+        name,
+        f"{metal.name}, {fine_both(made.thickness)}",
+        (cross, *_flap_openings(made)),
+        tuple(holes),
+        _ring_openings(made),
+        bends=tuple(bends),
+        marks=(Mark((w / 2, h / 2), name),),
+    )
 
 
 def _along(length: float) -> list[float]:
@@ -272,8 +312,14 @@ def _along(length: float) -> list[float]:
 def _two_pieces(name: str, made: Pan, metal: Metal) -> tuple[Pattern, ...]:
     """A face without a bend, and the four sides as strips with one bend for the flange."""
     stock = f"{metal.name}, {fine_both(made.thickness)}"
-    face = Pattern(f"{name}, face", stock, (rectangle(0, 0, made.width, made.height), *_flap_openings(made)), (), _ring_openings(made),
-                   marks=(Mark((made.width / 2, made.height / 2), f"{name}, face"),))  # fmt: skip
+    face = Pattern(
+        f"{name}, face",
+        stock,
+        (rectangle(0, 0, made.width, made.height), *_flap_openings(made)),
+        (),
+        _ring_openings(made),
+        marks=(Mark((made.width / 2, made.height / 2), f"{name}, face"),),
+    )
     strips = tuple(
         Pattern(
             f"{name}, {which} (weld or rivet to the face)",

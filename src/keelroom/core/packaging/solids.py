@@ -49,7 +49,8 @@ class Solids(NamedTuple):
 
 
 class Clearance(NamedTuple):
-    """Between pairs of solids. gap (n,) [m], negative by how far one has to move to be free; normal (n, 3) from the first
+    """Between pairs of solids. gap (n,) [m], negative by how far one has to move to be free; normal (n, 3) from the
+    first
     to the second; a, b (n, 3) the nearest points."""
 
     gap: Floats
@@ -142,13 +143,17 @@ def _support(solids: Solids, ways: Floats) -> Floats:
     if not solids.round.any():
         flat: Floats = boxed
         return flat
-    rounded = np.sqrt(local[:, :, 0] ** 2 + local[:, :, 1] ** 2) * solids.half[:, None, 0] + local[:, :, 2] * solids.half[:, None, 2]
+    rounded = (
+        np.sqrt(local[:, :, 0] ** 2 + local[:, :, 1] ** 2) * solids.half[:, None, 0]
+        + local[:, :, 2] * solids.half[:, None, 2]
+    )
     reach: Floats = np.where(solids.round[:, None], rounded, boxed)
     return reach
 
 
 def _directions(a: Solids, b: Solids) -> Floats:
-    """Directions (n, 9, 3) one of which parts most pairs: the axes of both, centre to centre, and out from each cylinder."""
+    """Directions (n, 9, 3) one of which parts most pairs: the axes of both, centre to centre, and out from each
+    cylinder."""
     between = b.centre - a.centre
     ways = [a.axes, b.axes, between[:, None, :]]
     for solids in (a, b):
@@ -156,7 +161,9 @@ def _directions(a: Solids, b: Solids) -> Floats:
         ways.append((between - (between * axis).sum(axis=1)[:, None] * axis)[:, None, :])
     found = np.concatenate(ways, axis=1)
     length = np.sqrt((found * found).sum(axis=2))
-    found = np.where(length[:, :, None] > 1e-9, found / np.maximum(length, 1e-12)[:, :, None], np.array([0.0, 0.0, 1.0]))
+    found = np.where(
+        length[:, :, None] > 1e-9, found / np.maximum(length, 1e-12)[:, :, None], np.array([0.0, 0.0, 1.0])
+    )
     facing = (found * between[:, None, :]).sum(axis=2)
     turned: Floats = np.where(facing[:, :, None] < 0, -found, found)
     return turned
@@ -176,7 +183,8 @@ def parted(a: Solids, b: Solids) -> tuple[Floats, Floats]:
 
 
 def _met(a: Solids, b: Solids, bound: Floats) -> Floats:
-    """The points of b nearest to a (n, 3). A pair that has arrived is left alone, so that none waits for or moves with another."""
+    """The points of b nearest to a (n, 3). A pair that has arrived is left alone, so that none waits for or moves
+    with another."""
     found = _nearest(b, a.centre)
     left, on_b, ahead, momentum = np.arange(len(found)), found, found, np.ones(len(found))
     for _ in range(MOST_STEPS):
@@ -201,7 +209,8 @@ def _met(a: Solids, b: Solids, bound: Floats) -> Floats:
 
 
 def clearance(a: Solids, b: Solids) -> Clearance:
-    """Clearance between the first of a and the first of b, and so on; of each pair the same whatever pairs stand beside it.
+    """Clearance between the first of a and the first of b, and so on; of each pair the same whatever pairs stand
+    beside it.
 
     Nearest points by projecting onto one solid after the other, with momentum; overlaps by the least separation.
     Source: projection onto convex sets; Nesterov's momentum with restart (O'Donoghue & Candès), from memory
@@ -233,9 +242,11 @@ GAINED = 1e-8
 
 
 def _shallowest(a: Solids, b: Solids, way: Floats) -> tuple[Floats, Floats]:
-    """The least overlap (n,) as a negative separation, and the way out (n, 3), of pairs that overlap, starting at a way.
+    """The least overlap (n,) as a negative separation, and the way out (n, 3), of pairs that overlap, starting at a
+    way.
 
-    Out along the sum of both shapes one has to move by its support less the distance; ways round the best so far are tried, nearer and nearer.
+    Out along the sum of both shapes one has to move by its support less the distance; ways round the best so far are
+    tried, nearer and nearer.
     """
     crossed = np.cross(a.axes[:, :, None, :], b.axes[:, None, :, :]).reshape(len(way), 9, 3)
     length = np.sqrt((crossed**2).sum(axis=2, keepdims=True))

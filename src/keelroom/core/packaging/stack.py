@@ -8,7 +8,8 @@ from typing import NamedTuple
 
 
 class Link(NamedTuple):
-    """One reading in the chain of a gap. tolerance: ± [m] it may be off; share: how far the gap moves per metre of it, 0 to 1."""
+    """One reading in the chain of a gap. tolerance: ± [m] it may be off; share: how far the gap moves per metre of
+    it, 0 to 1."""
 
     label: str
     path: tuple[str, ...]

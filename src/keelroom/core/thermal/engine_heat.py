@@ -18,7 +18,8 @@ LIGHT, PART = 0.15, 0.35
 """Shares of full load over which efficiency rises from idle, and the coolant's share falls (common practice)."""
 COMPRESSOR_EFFICIENCY = 0.70
 SLIP_STEPS, MOST_SLIP = 6, 0.5
-"""Times a converter's slip is worked out from the power it takes, and the most it is let lose: past it one would change down."""
+"""Times a converter's slip is worked out from the power it takes, and the most it is let lose: past it one would
+change down."""
 AIR_CP, AIR_EXPONENT = 1006.0, 0.2857
 ENGINE_SPEEDS = (2.5, 250.0)
 """Turns per second the friction law is asked at: 150 to 15 000 rpm (HEYWOOD; its ends common practice)."""
@@ -32,7 +33,8 @@ class Engine(NamedTuple):
     """n engines as arrays (n,). displacement [m3]; power [W] at power_rpm; boost [Pa] at full load; law of its kind.
 
     heat_multiplier : stated factor on heat to coolant (iron or aluminium head, retarded ignition, ...)
-    oil_share       : share of fuel power that enters the oil; through the block it is the coolant's, unless an oil cooler takes it
+    oil_share       : share of fuel power that enters the oil; through the block it is the coolant's, unless an oil
+                      cooler takes it
     bay_share       : share of fuel power block and exhaust give to the air of the bay (common practice: 3 to 10 %)
     """
 
@@ -49,7 +51,8 @@ class Engine(NamedTuple):
 class Vehicle(NamedTuple):
     """What the engine drives, n of them, arrays (n,). mass [kg] as it stands; drag_area [m2]; rolling coefficient
 
-    driveline_efficiency, alternator_efficiency 0..1;  gearbox_part: share of the driveline's loss that enters the gearbox's fluid
+    driveline_efficiency, alternator_efficiency 0..1;  gearbox_part: share of the driveline's loss that enters the
+    gearbox's fluid
     converter_factor : its K [rpm/sqrt(lbf ft)]
     """
 
@@ -87,10 +90,12 @@ class Drive(NamedTuple):
 
 
 class EngineHeat(NamedTuple):
-    """Power by cause, all (n,) [W]: wheels, accessories and alternator at the shaft, brake, fuel, and the heat of the engine itself.
+    """Power by cause, all (n,) [W]: wheels, accessories and alternator at the shaft, brake, fuel, and the heat of the
+    engine itself.
 
     gearbox : into the gearbox's fluid, of `driveline` that gears, axle and converter lose together
-    oil : into the oil, of what the coolant is given;  charge : into the intake air by the compressor, bay : into the air of the bay
+    oil : into the oil, of what the coolant is given;  charge : into the intake air by the compressor, bay : into the
+          air of the bay
     charge_flow [W/K] capacity of the intake air
     coolant : from block and head, the oil's heat among it, before any cooler takes or gives
     short : brake power asked for beyond what the engine has, 0 where it can do it
@@ -115,7 +120,10 @@ def road_power(vehicle: Vehicle, drive: Drive, air_density: Floats) -> Floats:
     """Power at the wheels (n,) [W], never negative. Source: ROAD_LOAD; stops as kinetic energy lost."""
     slope = np.arctan(drive.grade)
     mass = vehicle.mass + drive.towed
-    force = mass * GRAVITY * (vehicle.rolling * np.cos(slope) + np.sin(slope)) + 0.5 * air_density * vehicle.drag_area * drive.speed**2
+    force = (
+        mass * GRAVITY * (vehicle.rolling * np.cos(slope) + np.sin(slope))
+        + 0.5 * air_density * vehicle.drag_area * drive.speed**2
+    )
     stops = drive.stops_per_metre * drive.speed * 0.5 * mass * (2 * drive.speed) ** 2
     return np.maximum(force * drive.speed + stops, 0.0)
 
@@ -148,7 +156,9 @@ def charge_heat(engine: Engine, fuel: Floats, load: Floats, outdoors: tuple[Floa
     return capacity * rise, capacity
 
 
-def engine_heat(car: tuple[Engine, Vehicle], drive: Drive, fan_power: Floats, air: tuple[Floats, Floats, Floats, Floats]) -> EngineHeat:
+def engine_heat(
+    car: tuple[Engine, Vehicle], drive: Drive, fan_power: Floats, air: tuple[Floats, Floats, Floats, Floats]
+) -> EngineHeat:
     """Heat into the coolant and what it comes from, all (n,) [W].
 
     fan_power : (n,) [W] electrical, an alternator load like the rest
@@ -168,7 +178,12 @@ def engine_heat(car: tuple[Engine, Vehicle], drive: Drive, fan_power: Floats, ai
     wheels = np.where(drive.full_power > 0, np.maximum(available - auxiliary, 0.0), wheels)
     load = brake / available
     law = engine.law
-    friction = (law.friction * friction_pressure(drive.rpm) + law.pumping * (1 - load)) * engine.displacement * drive.rpm / 120.0
+    friction = (
+        (law.friction * friction_pressure(drive.rpm) + law.pumping * (1 - load))
+        * engine.displacement
+        * drive.rpm
+        / 120.0
+    )
     # Close to full load a petrol engine is run rich; the extra fuel leaves unburnt and does little work.
     rich = 1 - law.rich * unit_share((load - 0.75) / 0.25)
     fuel = (brake + friction) / ((law.efficient - (law.efficient - law.idling) * np.exp(-load / LIGHT)) * rich)
@@ -177,21 +192,34 @@ def engine_heat(car: tuple[Engine, Vehicle], drive: Drive, fan_power: Floats, ai
     rubbing = wheels * (1 - slip) * (1 - vehicle.driveline_efficiency)
     charge, charge_flow = charge_heat(engine, fuel, load, (outdoors[0], outdoors[1]))
     return EngineHeat(
-        wheels=wheels, accessories=drive.accessories + drive.driven_fan + drive.converter_heat, alternator=alternator, brake=brake, fuel=fuel,
-        gearbox=vehicle.gearbox_part * rubbing + slipping, driveline=rubbing + slipping, oil=fuel * engine.oil_share * engine.heat_multiplier,
-        charge=charge, charge_flow=charge_flow, bay=fuel * engine.bay_share, coolant=fuel * share * engine.heat_multiplier, short=asked - brake,
-    )  # fmt: skip
+        wheels=wheels,
+        accessories=drive.accessories + drive.driven_fan + drive.converter_heat,
+        alternator=alternator,
+        brake=brake,
+        fuel=fuel,
+        gearbox=vehicle.gearbox_part * rubbing + slipping,
+        driveline=rubbing + slipping,
+        oil=fuel * engine.oil_share * engine.heat_multiplier,
+        charge=charge,
+        charge_flow=charge_flow,
+        bay=fuel * engine.bay_share,
+        coolant=fuel * share * engine.heat_multiplier,
+        short=asked - brake,
+    )
 
 
 def _slip(car: tuple[Engine, Vehicle], drive: Drive, out: Floats, most: Floats) -> Floats:
-    """Share of the power (n,) an unlocked converter loses. out [W]: what has to come out of it; most [W]: what the engine can put in."""
+    """Share of the power (n,) an unlocked converter loses. out [W]: what has to come out of it; most [W]: what the
+    engine can put in."""
     none = np.zeros_like(out)
     if not drive.slips.any():
         return none
     _, vehicle = car
     into = np.where(drive.full_power > 0, most, out)
     for _ in range(SLIP_STEPS):
-        slip = drive.slips * np.minimum(slip_loss(np.maximum(into, 0.0), drive.rpm, vehicle.converter_factor), MOST_SLIP)
+        slip = drive.slips * np.minimum(
+            slip_loss(np.maximum(into, 0.0), drive.rpm, vehicle.converter_factor), MOST_SLIP
+        )
         into = np.where(drive.full_power > 0, most, np.minimum(out / (1 - slip), np.maximum(most, out)))
     return slip
 

@@ -1,7 +1,10 @@
-"""What tells kinds of petrol and diesel engines apart: friction, efficiency, the coolant's share of the fuel, and the doubt of all that.
+"""What tells kinds of petrol and diesel engines apart: friction, efficiency, the coolant's share of the fuel, and the
+doubt of all that.
 
-Sources: HEYWOOD for the form of friction and the heat balance; published part-load consumption at 2 000 rpm and 2 bar (modern injected
-350-380 g/kWh, older 400-450, light diesels 290-320, from memory) for friction and efficiency at light load; published balances at
+Sources: HEYWOOD for the form of friction and the heat balance; published part-load consumption at 2 000 rpm and 2 bar
+         (modern injected
+350-380 g/kWh, older 400-450, light diesels 290-320, from memory) for friction and efficiency at light load; published
+balances at
 maximum power (coolant near 0.6-0.8 of brake power, modern engines lower, from memory) for the coolant's share.
 """
 
@@ -16,9 +19,11 @@ class EngineLaw(NamedTuple):
     """One kind of engine; floats for one, arrays (n,) once stacked.
 
     friction : times Heywood's motored friction;  pumping [Pa] mean effective pressure from closed to idle
-    efficient, idling : indicated efficiency at load and at idle;  rich : share of efficiency lost to rich running at full load
+    efficient, idling : indicated efficiency at load and at idle;  rich : share of efficiency lost to rich running at
+                        full load
     to_coolant, idle_to_coolant : share of fuel power into the coolant at full load and at idle
-    heating [J/kg] of the fuel;  air_per_fuel by mass under boost;  doubt : standard doubt of the heat into the coolant, as a share
+    heating [J/kg] of the fuel;  air_per_fuel by mass under boost;  doubt : standard doubt of the heat into the
+    coolant, as a share
     """
 
     friction: Floats | float

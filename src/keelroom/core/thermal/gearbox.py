@@ -33,7 +33,8 @@ def stall_heat(rpm: Floats, factor: Floats) -> Floats:
 def slip_loss(power: Floats, rpm: Floats, factor: Floats) -> Floats:
     """Share of the power that goes into an unlocked converter and does not come out; all (n,).
 
-    power [W] into it; rpm of the engine. The capacity falls from the stall torque with the cube of the speed ratio, the torque ratio
+    power [W] into it; rpm of the engine. The capacity falls from the stall torque with the cube of the speed ratio,
+    the torque ratio
     straight to 1 at COUPLING. Source: CONVERTER; the curve's shape common practice.
     """
     torque = power / (np.maximum(rpm, 1.0) * np.pi / 30)

@@ -20,8 +20,14 @@ BLEND = (100.0, 225.0)
 ENTRANCE, EXIT = 0.4, 0.2
 """Kays & London loss coefficients for laminar flow at sigma near 0.8, read from their chart (from memory)."""
 FIN_SHARE = (0.015, 0.5)
-"""Fin thickness over fin pitch the friction law is asked at: its logarithm is nothing at 0.0083 and its factor runs away above that."""
-RANGES = {"depth": (0.0, 0.0572), "louver_pitch": (0.5e-3, 3.0e-3), "fin_pitch": (0.5e-3, 3.3e-3), "louver_angle": (8.0, 35.0)}
+"""Fin thickness over fin pitch the friction law is asked at: its logarithm is nothing at 0.0083 and its factor runs
+away above that."""
+RANGES = {
+    "depth": (0.0, 0.0572),
+    "louver_pitch": (0.5e-3, 3.0e-3),
+    "fin_pitch": (0.5e-3, 3.3e-3),
+    "louver_angle": (8.0, 35.0),
+}
 
 
 class LouverSurface(NamedTuple):
@@ -48,17 +54,33 @@ def louver_surface(core: CoreGeometry, surfaces: CoreSurfaces) -> LouverSurface:
     Dm, Dh = core.tube_height, surfaces.air_diameter
     Tp = Fl + Dm
     j0 = (
-        (theta / 90) ** 0.27 * (Fp / Lp) ** -0.14 * (Fl / Lp) ** -0.29 * (Td / Lp) ** -0.23
-        * (Ll / Lp) ** 0.68 * (Tp / Lp) ** -0.28 * (Ft / Lp) ** -0.05
-    )  # fmt: skip
+        (theta / 90) ** 0.27
+        * (Fp / Lp) ** -0.14
+        * (Fl / Lp) ** -0.29
+        * (Td / Lp) ** -0.23
+        * (Ll / Lp) ** 0.68
+        * (Tp / Lp) ** -0.28
+        * (Ft / Lp) ** -0.05
+    )
     low0 = (
-        14.39 * np.log(1 + Fp / Lp) ** 3.04 * np.log((Ft / Fp) ** 0.48 + 0.9) ** -1.435 * (Dh / Lp) ** -3.01
-        * (Fp / Ll) ** -0.308 * (Td / Ll) ** -0.308 * np.exp(-0.1167 * Tp / Dm) * theta**0.35
-    )  # fmt: skip
+        14.39
+        * np.log(1 + Fp / Lp) ** 3.04
+        * np.log((Ft / Fp) ** 0.48 + 0.9) ** -1.435
+        * (Dh / Lp) ** -3.01
+        * (Fp / Ll) ** -0.308
+        * (Td / Ll) ** -0.308
+        * np.exp(-0.1167 * Tp / Dm)
+        * theta**0.35
+    )
     high0 = (
-        4.97 * np.log((Ft / Fp) ** 0.5 + 0.9) ** -0.527 * (Dh / Lp) ** -2.966 * (Fp / Ll) ** (-0.7931 * Tp / Fl)
-        * (Tp / Dm) ** -0.0446 * np.log(1.2 + (Lp / Fp) ** 1.4) ** -3.553 * theta**-0.477
-    )  # fmt: skip
+        4.97
+        * np.log((Ft / Fp) ** 0.5 + 0.9) ** -0.527
+        * (Dh / Lp) ** -2.966
+        * (Fp / Ll) ** (-0.7931 * Tp / Fl)
+        * (Tp / Dm) ** -0.0446
+        * np.log(1.2 + (Lp / Fp) ** 1.4) ** -3.553
+        * theta**-0.477
+    )
     return LouverSurface(j0, low0, 0.805 * Fp / Fl, high0, 0.6049 - 1.064 / theta**0.2)
 
 
@@ -110,7 +132,9 @@ def air_conductance(
     """
     viscosity, conductivity, cp = air
     prandtl = viscosity * cp / conductivity
-    scale = surface.j0 * (core.louver_pitch / viscosity) ** -0.49 * surfaces.free_ratio**-0.51 * cp * prandtl ** (-2 / 3)
+    scale = (
+        surface.j0 * (core.louver_pitch / viscosity) ** -0.49 * surfaces.free_ratio**-0.51 * cp * prandtl ** (-2 / 3)
+    )
     h = scale[:, None] * flux**0.51
     stiffness = 0.5 * core.fin_height * np.sqrt(2 / (core.fin_conductivity * core.fin_thickness))
     mL = stiffness[:, None] * np.sqrt(h)

@@ -27,7 +27,11 @@ class FaceHeat(NamedTuple):
 
 
 def march(
-    air: tuple[Floats, Floats], conductance: Floats, coolant: tuple[Floats, Floats], weight: Floats, layout: tuple[int, int]
+    air: tuple[Floats, Floats],
+    conductance: Floats,
+    coolant: tuple[Floats, Floats],
+    weight: Floats,
+    layout: tuple[int, int],
 ) -> FaceHeat:
     """March the coolant over the face; cells lie along axis 2 in the direction of the first pass.
 
@@ -62,7 +66,8 @@ def march(
 
 
 class _Lanes:
-    """The lanes of one pass. The recurrence T[k+1] = a T[k] + (1 - a) A[k] in closed form: products and sums along the lane."""
+    """The lanes of one pass. The recurrence T[k+1] = a T[k] + (1 - a) A[k] in closed form: products and sums along
+    the lane."""
 
     def __init__(self, capacity: Floats, transfer: Floats, share: Floats) -> None:
         self.spread = share[:, :, None] / capacity

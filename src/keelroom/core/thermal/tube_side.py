@@ -10,7 +10,8 @@ from keelroom.core.arrays import Floats, unit_share
 
 LAMINAR_END = 2300.0
 DOUBT_LAMINAR, DOUBT_TURBULENT, DOUBT_TRANSITION = 0.10, 0.10, 0.30
-"""Standard doubt of the Nusselt number: in laminar and turbulent flow, and at its most between them (smooth and rough tubes differ by more than that)."""
+"""Standard doubt of the Nusselt number: in laminar and turbulent flow, and at its most between them (smooth and rough
+tubes differ by more than that)."""
 BLEND_FROM, BLEND_TO = 1000.0, 6000.0
 WIDEST, SPREAD = 2300.0, 0.65
 """Re where that doubt is greatest, and how far from there it fades, in ln Re."""
@@ -35,7 +36,8 @@ def _entering(developed: Floats, graetz: Floats) -> Floats:
 
 
 def taler_rise(Re: Floats, Pr: Floats, diameter_over_length: Floats) -> Floats:
-    """What turbulence adds to the laminar Nusselt number at Re 2300: nothing there, Re 2300..1e6, Pr 0.1..1000. Source: TALER, ±10 %.
+    """What turbulence adds to the laminar Nusselt number at Re 2300: nothing there, Re 2300..1e6, Pr 0.1..1000.
+    Source: TALER, ±10 %.
 
     (n,).
     """
@@ -46,16 +48,21 @@ def taler_rise(Re: Floats, Pr: Floats, diameter_over_length: Floats) -> Floats:
 
 
 def tube_nusselt(Re: Floats, Pr: Floats, aspect: Floats, diameter_over_length: Floats) -> Floats:
-    """Nusselt number over all regimes (n,): developing laminar up to Re 1000, Taler's from Re 6000, a power of Re between.
+    """Nusselt number over all regimes (n,): developing laminar up to Re 1000, Taler's from Re 6000, a power of Re
+    between.
 
-    In a smooth pipe with a calm entry turbulence begins at Re 2300. A radiator's flat tubes have sharp, re-entrant ends, seams and dimples,
-    and leave the laminar line from about Re 1000 on; a power through both ends keeps a deeper core from losing more by slower coolant than
+    In a smooth pipe with a calm entry turbulence begins at Re 2300. A radiator's flat tubes have sharp, re-entrant
+    ends, seams and dimples,
+    and leave the laminar line from about Re 1000 on; a power through both ends keeps a deeper core from losing more
+    by slower coolant than
     it gains by its area.  Sources: SHAH_LONDON, TALER; where the blend begins: common practice
     """
 
     developed, per_reynolds = _developed(aspect), Pr * diameter_over_length
     low = _entering(developed, np.minimum(Re, BLEND_FROM) * per_reynolds)
-    high = _entering(developed, LAMINAR_END * per_reynolds) + taler_rise(np.maximum(Re, BLEND_TO), Pr, diameter_over_length)
+    high = _entering(developed, LAMINAR_END * per_reynolds) + taler_rise(
+        np.maximum(Re, BLEND_TO), Pr, diameter_over_length
+    )
     share = unit_share(np.log(np.maximum(Re, 1.0) / BLEND_FROM) / math.log(BLEND_TO / BLEND_FROM))
     blended: Floats = low ** (1 - share) * high**share
     return blended

@@ -25,7 +25,8 @@ def opening_to_survey(raw: Raw) -> Raw:
 
 
 def drop_to_circuits(raw: Raw) -> Raw:
-    """Version 3: a fan's lost volts are its circuit's, all other electrical load is listed, voltages are measured or worked out."""
+    """Version 3: a fan's lost volts are its circuit's, all other electrical load is listed, voltages are measured or
+    worked out."""
     brief, packages = raw.get("brief"), raw.get("packages")
     accessories = brief.get("accessories") if isinstance(brief, dict) else None
     changed: Raw = {"version": 3}
@@ -34,7 +35,9 @@ def drop_to_circuits(raw: Raw) -> Raw:
         kept = {name: value for name, value in accessories.items() if name not in (*assumed, "electrical_load")}
         changed["brief"] = brief | {"accessories": kept}
         if isinstance(accessories.get("electrical_load"), dict):
-            changed["supply"] = {"loads": [{"id": "other", "name": "Everything but the fans", "power": accessories["electrical_load"]}]}
+            changed["supply"] = {
+                "loads": [{"id": "other", "name": "Everything but the fans", "power": accessories["electrical_load"]}]
+            }
     if isinstance(packages, list):
         changed["packages"] = [_with_circuits(package) for package in packages]
     if isinstance(raw.get("own_fans"), list):
@@ -54,7 +57,9 @@ def _with_circuits(package: Any) -> Any:
     fans = package.get("fans") if isinstance(package, dict) else None
     if not isinstance(package, dict) or not isinstance(fans, list):
         return package
-    dropped = [fan for fan in fans if isinstance(fan, dict) and isinstance(fan.get("wire_drop"), dict) and fan.get("id")]
+    dropped = [
+        fan for fan in fans if isinstance(fan, dict) and isinstance(fan.get("wire_drop"), dict) and fan.get("id")
+    ]
     circuits = [
         {"id": f"circuit{k}", "name": f"Fan {k}", "feeds": [fan["id"]], "measured_drop": fan["wire_drop"]}
         for k, fan in enumerate(dropped, 1)
@@ -63,7 +68,8 @@ def _with_circuits(package: Any) -> Any:
 
 
 def kinds_of_engine(raw: Raw) -> Raw:
-    """Version 4: an engine has a kind, of which the fuel was a part; charge cables may have a fuse, shrouds come made or bought."""
+    """Version 4: an engine has a kind, of which the fuel was a part; charge cables may have a fuse, shrouds come made
+    or bought."""
     brief = raw.get("brief")
     engine = brief.get("engine") if isinstance(brief, dict) else None
     if not isinstance(brief, dict) or not isinstance(engine, dict):
@@ -81,7 +87,8 @@ TO_CONTROL = ("fan_on", "fan_off")
 
 
 def circuit_to_packages(raw: Raw) -> Raw:
-    """Version 5: pump, thermostat, cap, hoses, coolant and set points are chosen per package; the brief keeps the limit."""
+    """Version 5: pump, thermostat, cap, hoses, coolant and set points are chosen per package; the brief keeps the
+    limit."""
     brief, packages = raw.get("brief"), raw.get("packages")
     if not isinstance(brief, dict):
         return raw | {"version": 5}
@@ -95,7 +102,9 @@ def circuit_to_packages(raw: Raw) -> Raw:
     }
     kept = {name: value for name, value in brief.items() if name not in sections}
     if cooling:
-        kept["cooling"] = {name: value for name, value in cooling.items() if name not in (*TO_LOOP, *TO_COOLANT, *TO_CONTROL)}
+        kept["cooling"] = {
+            name: value for name, value in cooling.items() if name not in (*TO_LOOP, *TO_COOLANT, *TO_CONTROL)
+        }
     changed: Raw = {"version": 5, "brief": kept}
     if isinstance(packages, list):
         changed["packages"] = [_with_sections(package, moved) for package in packages]
@@ -110,7 +119,9 @@ def _with_sections(package: Any, moved: dict[str, Raw]) -> Any:
     """A package with what was the brief's in its own sections; what it says itself stands."""
     if not isinstance(package, dict) or not all(isinstance(package.get(name, {}), dict) for name in moved):
         return package
-    return package | {name: section | package.get(name, {}) for name, section in moved.items() if section or name in package}
+    return package | {
+        name: section | package.get(name, {}) for name, section in moved.items() if section or name in package
+    }
 
 
 def coolers_in_one_list(raw: Raw) -> Raw:
@@ -121,10 +132,27 @@ def coolers_in_one_list(raw: Raw) -> Raw:
     return raw | {"version": 6, "packages": [_with_coolers(package) for package in packages]}
 
 
-REMOTE = {"name": "Gearbox cooler", "width": ("11 in", 0.2794), "height": ("6 in", 0.1524), "fitting": "elbow_90",
-          "fitting_room": ("1 1/2 in", 0.0381), "bottom": ("-4 in", -0.1016)}  # fmt: skip
+REMOTE = {
+    "name": "Gearbox cooler",
+    "width": ("11 in", 0.2794),
+    "height": ("6 in", 0.1524),
+    "fitting": "elbow_90",
+    "fitting_room": ("1 1/2 in", 0.0381),
+    "bottom": ("-4 in", -0.1016),
+}
 """what version 5 took a cooler hung away from the core for, where nothing was entered"""
-KEPT = ("name", "width", "height", "bottom", "spacer", "side_room", "fitting", "fitting_room", "fan_power", "fan_voltage")
+KEPT = (
+    "name",
+    "width",
+    "height",
+    "bottom",
+    "spacer",
+    "side_room",
+    "fitting",
+    "fitting_room",
+    "fan_power",
+    "fan_voltage",
+)
 
 
 def _with_coolers(package: Any) -> Any:
@@ -151,7 +179,10 @@ def _with_coolers(package: Any) -> Any:
                 "origin": "assumed",
                 "doubt": None,
             }
-            covers = [*covers, {"id": "cooler", "kind": "gearbox_cooler", "stands": "bumper", "fans": fans} | usual | told]
+            covers = [
+                *covers,
+                {"id": "cooler", "kind": "gearbox_cooler", "stands": "bumper", "fans": fans} | usual | told,
+            ]
     return kept | {"coolers": covers}
 
 
@@ -159,7 +190,8 @@ EDGES = {"left": "side_gap", "right": "side_gap", "bottom": "top_gap", "top": "t
 
 
 def gaps_by_edge(raw: Raw) -> Raw:
-    """Version 7: a gap per edge of the core, brackets from any point to any point, neighbours with a new place, frames in a list."""
+    """Version 7: a gap per edge of the core, brackets from any point to any point, neighbours with a new place,
+    frames in a list."""
     packages = raw.get("packages")
     if not isinstance(packages, list):
         return raw | {"version": 7}
@@ -196,7 +228,9 @@ def _between_points(bracket: Any) -> Any:
     if "part" in bracket:
         kept["start"] = bracket["part"].replace("_", ":", 1) if isinstance(bracket["part"], str) else bracket["part"]
     if "hole" in bracket:
-        kept["end"] = f"hole:{bracket['hole']}" if isinstance(bracket["hole"], str) and bracket["hole"] else bracket["hole"]
+        kept["end"] = (
+            f"hole:{bracket['hole']}" if isinstance(bracket["hole"], str) and bracket["hole"] else bracket["hole"]
+        )
     return kept | ({"far_nut": bracket["nut"]} if "nut" in bracket else {})
 
 
@@ -258,7 +292,10 @@ def _with_hoses(package: Any, ends: dict[str, float]) -> Any:
             own["length"] = _part_of(loop["hose_length"], 0.5, "m")
         if "hose_bends" in loop:
             own["bends"] = _halved(loop["hose_bends"], which)
-    named = [dict(zip(("id", "name", "start", "end"), said, strict=True)) | own for said, own in zip(HOSES, (upper, lower), strict=True)]
+    named = [
+        dict(zip(("id", "name", "start", "end"), said, strict=True)) | own
+        for said, own in zip(HOSES, (upper, lower), strict=True)
+    ]
     return package | {"loop": {"hoses": named} | kept}
 
 
@@ -279,7 +316,8 @@ def _halved(value: Any, which: int) -> Any:
 
 
 def kinds_of_package(raw: Raw) -> Raw:
-    """Version 9: a package says what it stands for. Version 8 took the first one beside the active whose fans the engine turns as found."""
+    """Version 9: a package says what it stands for. Version 8 took the first one beside the active whose fans the
+    engine turns as found."""
     packages = raw.get("packages")
     if not isinstance(packages, list):
         return raw | {"version": 9}
@@ -296,9 +334,15 @@ def _was_found(package: Any, active: Any) -> bool:
 
 
 STEPS: dict[int, Callable[[Raw], Raw]] = {
-    1: opening_to_survey, 2: drop_to_circuits, 3: kinds_of_engine, 4: circuit_to_packages, 5: coolers_in_one_list,
-    6: gaps_by_edge, 7: hoses_by_name, 8: kinds_of_package,
-}  # fmt: skip
+    1: opening_to_survey,
+    2: drop_to_circuits,
+    3: kinds_of_engine,
+    4: circuit_to_packages,
+    5: coolers_in_one_list,
+    6: gaps_by_edge,
+    7: hoses_by_name,
+    8: kinds_of_package,
+}
 """Version n to the function that makes version n + 1 of it. Version 1 is the first."""
 
 

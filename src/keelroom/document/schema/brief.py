@@ -12,38 +12,56 @@ Maybe = Quantity | None
 EngineKind = Literal["carburetted", "injected", "modern", "boosted", "diesel"]
 Gearbox = Literal["manual", "automatic"]
 CauseState = Literal["open", "fine", "mended"]
-Symptom = Literal["climbs_at_idle", "climbs_with_ac", "climbs_at_speed", "climbs_on_grade", "loses_coolant", "slow_warm_up", "heater_cold"]
+Symptom = Literal[
+    "climbs_at_idle",
+    "climbs_with_ac",
+    "climbs_at_speed",
+    "climbs_on_grade",
+    "loses_coolant",
+    "slow_warm_up",
+    "heater_cold",
+]
 
 
 class Vehicle(Strict):
     """What is pushed through the air and up the hill, and the openings air comes and goes by."""
 
     name: str = ""
-    mass: Annotated[Maybe, Spec("mass", "Vehicle mass", gt=0, le=30000, help="Ready to drive, with its usual load")] = None
-    drag_area: Annotated[Maybe, Spec("drag area", "Drag area (Cd × A)", gt=0, le=15, help="0.6–0.8 m² car, 1.0–1.4 m² van or truck")] = (
-        quantity("0.8 m²", "drag area")
+    mass: Annotated[Maybe, Spec("mass", "Vehicle mass", gt=0, le=30000, help="Ready to drive, with its usual load")] = (
+        None
     )
-    rolling: Annotated[Maybe, Spec("number", "Rolling resistance", gt=0, le=0.1, help="0.010 road tyres, 0.015 off-road tyres")] = quantity(
-        "0.012", "number"
-    )
+    drag_area: Annotated[
+        Maybe, Spec("drag area", "Drag area (Cd × A)", gt=0, le=15, help="0.6–0.8 m² car, 1.0–1.4 m² van or truck")
+    ] = quantity("0.8 m²", "drag area")
+    rolling: Annotated[
+        Maybe, Spec("number", "Rolling resistance", gt=0, le=0.1, help="0.010 road tyres, 0.015 off-road tyres")
+    ] = quantity("0.012", "number")
     tyre_diameter: Annotated[Maybe, Spec("length", "Tyre diameter", gt=0, le=2)] = quantity("26 in", "length")
     gearbox: Gearbox = "automatic"
     in_tank_cooler: bool = True
     converter_factor: Annotated[
         Maybe,
-        Spec("number", "Converter's K", gt=50, le=500, help="rpm over the root of lbf·ft at stall: stock 140–200, loose 250 and more"),
+        Spec(
+            "number",
+            "Converter's K",
+            gt=50,
+            le=500,
+            help="rpm over the root of lbf·ft at stall: stock 140–200, loose 250 and more",
+        ),
     ] = quantity("160", "number")
     lockup: bool = True
     """its converter locks on the road"""
     top_ratio: Annotated[Maybe, Spec("number", "Top gear ratio", gt=0, le=5)] = quantity("0.75", "number")
     final_drive: Annotated[Maybe, Spec("number", "Final drive", gt=0, le=20)] = quantity("3.55", "number")
-    driveline_efficiency: Annotated[Maybe, Spec("share", "Driveline efficiency", gt=0.3, le=1)] = quantity("88 %", "share")
-    grille_area: Annotated[Maybe, Spec("area", "Grille opening", ge=5e-4, le=3, help="Open area the air comes in by, mesh taken off")] = (
-        quantity("300 in²", "area")
+    driveline_efficiency: Annotated[Maybe, Spec("share", "Driveline efficiency", gt=0.3, le=1)] = quantity(
+        "88 %", "share"
     )
-    exit_area: Annotated[Maybe, Spec("area", "Bay exit opening", ge=5e-4, le=3, help="Under the car, louvers and vents together")] = (
-        quantity("450 in²", "area")
-    )
+    grille_area: Annotated[
+        Maybe, Spec("area", "Grille opening", ge=5e-4, le=3, help="Open area the air comes in by, mesh taken off")
+    ] = quantity("300 in²", "area")
+    exit_area: Annotated[
+        Maybe, Spec("area", "Bay exit opening", ge=5e-4, le=3, help="Under the car, louvers and vents together")
+    ] = quantity("450 in²", "area")
 
 
 class Engine(Strict):
@@ -55,21 +73,33 @@ class Engine(Strict):
     kind: EngineKind = "injected"
     power: Annotated[Maybe, Spec("power", "Power", gt=0, le=1.5e6)] = None
     power_rpm: Annotated[Maybe, Spec("turning speed", "Power at", gt=0, le=250)] = None
-    boost: Annotated[Maybe, Spec("pressure", "Boost", ge=0, le=5e5, help="0 for a naturally aspirated engine")] = quantity(
-        "0 psi", "pressure"
+    boost: Annotated[Maybe, Spec("pressure", "Boost", ge=0, le=5e5, help="0 for a naturally aspirated engine")] = (
+        quantity("0 psi", "pressure")
     )
     idle_rpm: Annotated[Maybe, Spec("turning speed", "Idle speed", gt=0, le=50)] = quantity("700 rpm", "turning speed")
     pump_flow: Annotated[
         Maybe,
         Spec(
-            "coolant flow", "Coolant flow at power rpm", gt=0, le=0.02, help="Pump at the speed of greatest power; 1–1.6 L/min per kW usual"
+            "coolant flow",
+            "Coolant flow at power rpm",
+            gt=0,
+            le=0.02,
+            help="Pump at the speed of greatest power; 1–1.6 L/min per kW usual",
         ),
     ] = None
     heat_multiplier: Annotated[
-        Maybe, Spec("number", "Heat multiplier", gt=0.3, le=3, help="1 as computed; retarded ignition or lean idle 1.1–1.2")
+        Maybe,
+        Spec("number", "Heat multiplier", gt=0.3, le=3, help="1 as computed; retarded ignition or lean idle 1.1–1.2"),
     ] = quantity("1", "number")
     bay_heat: Annotated[
-        Maybe, Spec("share", "Fuel heat into the bay air", ge=0, le=0.3, help="Block and exhaust; 3–10 %, less with wrapped pipes")
+        Maybe,
+        Spec(
+            "share",
+            "Fuel heat into the bay air",
+            ge=0,
+            le=0.3,
+            help="Block and exhaust; 3–10 %, less with wrapped pipes",
+        ),
     ] = quantity("5 %", "share")
 
 
@@ -84,25 +114,60 @@ class Accessories(Strict):
     """What hangs on the engine besides the wheels, most of all at idle."""
 
     ac_fitted: bool = True
-    ac_idle_power: Annotated[Maybe, Spec("power", "A/C compressor at idle", ge=0, le=20e3)] = quantity("2.5 kW", "power")
-    ac_road_power: Annotated[Maybe, Spec("power", "A/C compressor on the road", ge=0, le=20e3)] = quantity("3.2 kW", "power")
+    ac_idle_power: Annotated[Maybe, Spec("power", "A/C compressor at idle", ge=0, le=20e3)] = quantity(
+        "2.5 kW", "power"
+    )
+    ac_road_power: Annotated[Maybe, Spec("power", "A/C compressor on the road", ge=0, le=20e3)] = quantity(
+        "3.2 kW", "power"
+    )
     ac_cop: Annotated[Maybe, Spec("number", "A/C cooling per shaft power", gt=0, le=6)] = quantity("1.8", "number")
     steering_power: Annotated[Maybe, Spec("power", "Power steering", ge=0, le=10e3)] = quantity("0.3 kW", "power")
     converter_power: Annotated[
-        Maybe, Spec("power", "Converter drag in gear at idle", ge=0, le=20e3, help="Empty: worked out from its K and the idle speed")
+        Maybe,
+        Spec(
+            "power",
+            "Converter drag in gear at idle",
+            ge=0,
+            le=20e3,
+            help="Empty: worked out from its K and the idle speed",
+        ),
     ] = None
     refrigerant: Literal["r134a", "r1234yf"] = "r134a"
-    alternator_rating: Annotated[Maybe, Spec("current", "Alternator rating", gt=0, le=500)] = quantity("105 A", "current")
+    alternator_rating: Annotated[Maybe, Spec("current", "Alternator rating", gt=0, le=500)] = quantity(
+        "105 A", "current"
+    )
     alternator_idle_share: Annotated[
         Maybe,
-        Spec("share", "Alternator output hot at idle", gt=0, le=1, help="Empty: from its curve and pulley; 35–55 % of the rating usual"),
+        Spec(
+            "share",
+            "Alternator output hot at idle",
+            gt=0,
+            le=1,
+            help="Empty: from its curve and pulley; 35–55 % of the rating usual",
+        ),
     ] = None
-    alternator_efficiency: Annotated[Maybe, Spec("share", "Alternator efficiency", gt=0.1, le=1)] = quantity("55 %", "share")
+    alternator_efficiency: Annotated[Maybe, Spec("share", "Alternator efficiency", gt=0.1, le=1)] = quantity(
+        "55 %", "share"
+    )
     idle_voltage: Annotated[
-        Maybe, Spec("voltage", "Measured at the battery, idle", gt=0, le=60, help="Empty: worked out. Everything on, meter on the posts")
+        Maybe,
+        Spec(
+            "voltage",
+            "Measured at the battery, idle",
+            gt=0,
+            le=60,
+            help="Empty: worked out. Everything on, meter on the posts",
+        ),
     ] = None
     road_voltage: Annotated[
-        Maybe, Spec("voltage", "Measured at the battery, road", gt=0, le=60, help="Empty: worked out. Everything on, meter on the posts")
+        Maybe,
+        Spec(
+            "voltage",
+            "Measured at the battery, road",
+            gt=0,
+            le=60,
+            help="Empty: worked out. Everything on, meter on the posts",
+        ),
     ] = None
 
 
@@ -113,14 +178,23 @@ class Climate(Strict):
     altitude: Annotated[Maybe, Spec("altitude", "Altitude", ge=-500, le=6000)] = quantity("300 m", "altitude")
     humidity: Annotated[Maybe, Spec("share", "Relative humidity", ge=0, le=1)] = quantity("35 %", "share")
     asphalt_rise: Annotated[
-        Maybe, Spec("temperature difference", "Grille air over ambient, standing", ge=0, le=40, help="3–8 K over hot asphalt in traffic")
+        Maybe,
+        Spec(
+            "temperature difference",
+            "Grille air over ambient, standing",
+            ge=0,
+            le=40,
+            help="3–8 K over hot asphalt in traffic",
+        ),
     ] = quantity("5 K", "temperature difference")
 
 
 class Cooling(Strict):
     """What the engine may be run at."""
 
-    limit: Annotated[Maybe, Spec("temperature", "Limit, engine outlet", ge=40, le=150)] = quantity("225 °F", "temperature")
+    limit: Annotated[Maybe, Spec("temperature", "Limit, engine outlet", ge=40, le=150)] = quantity(
+        "225 °F", "temperature"
+    )
 
 
 class Brief(Strict):

@@ -29,14 +29,18 @@ class DutyCase(Strict):
     speed: Annotated[Quantity, Spec("speed", "Road speed", ge=0, le=120)] = quantity("0 mph", "speed")
     grade: Annotated[Quantity, Spec("share", "Grade", ge=-0.5, le=1)] = quantity("0 %", "share")
     towed_mass: Annotated[Quantity, Spec("mass", "Towed or extra mass", ge=0, le=60000)] = quantity("0 lb", "mass")
-    gear_step: Annotated[Quantity, Spec("number", "Gear, as multiple of top", gt=0.2, le=10, help="1 top gear; 1.4 one gear down")] = (
-        quantity("1", "number")
+    gear_step: Annotated[
+        Quantity, Spec("number", "Gear, as multiple of top", gt=0.2, le=10, help="1 top gear; 1.4 one gear down")
+    ] = quantity("1", "number")
+    rpm: Annotated[Maybe, Spec("turning speed", "Engine speed", gt=0, le=250, help="Empty: from gearing, or idle")] = (
+        None
     )
-    rpm: Annotated[Maybe, Spec("turning speed", "Engine speed", gt=0, le=250, help="Empty: from gearing, or idle")] = None
     stops_per_km: Annotated[Quantity, Spec("number", "Stops per kilometre", ge=0, le=50)] = quantity("0", "number")
     ac_on: bool = False
     in_gear: bool = True
-    ambient: Annotated[Maybe, Spec("temperature", "Ambient", ge=-50, le=60, help="Empty: the hottest day of the brief")] = None
+    ambient: Annotated[
+        Maybe, Spec("temperature", "Ambient", ge=-50, le=60, help="Empty: the hottest day of the brief")
+    ] = None
 
 
 class Build(Strict):

@@ -1,4 +1,5 @@
-"""What a package chooses of the coolant circuit: pump, thermostat, caps, what stands in it and how it is joined; and what runs in it."""
+"""What a package chooses of the coolant circuit: pump, thermostat, caps, what stands in it and how it is joined; and
+what runs in it."""
 
 from __future__ import annotations
 
@@ -17,7 +18,9 @@ PumpKind = Literal["mechanical", "electric", "both"]
 Impeller = Literal["good", "worn"]
 Bypass = Literal["inside", "blocked"]
 CapKind = Literal["none", "pressure", "plain"]
-PartKind = Literal["pump", "thermostat", "heater", "surge_tank", "expansion_tank", "overflow", "filler", "bleed", "tee", "crossover"]
+PartKind = Literal[
+    "pump", "thermostat", "heater", "surge_tank", "expansion_tank", "overflow", "filler", "bleed", "tee", "crossover"
+]
 PumpOutlet = Literal["up", "side", "down"]
 Valve = Literal["open", "closed"]
 HoseKind = Literal["moulded", "reinforced", "silicone", "convoluted", "hard"]
@@ -28,7 +31,8 @@ Piece = Literal["none", "sleeve", "reducer"]
 FillWay = Literal["vacuum", "funnel"]
 FirstTest = Literal["pressure", "water"]
 OldCoolant = Literal["none", "water", "same", "other", "glycol_only"]
-"""what was in the circuit: nothing (new and dry), water, the same as goes in, another sort or an unknown one, glycol without water"""
+"""what was in the circuit: nothing (new and dry), water, the same as goes in, another sort or an unknown one, glycol
+without water"""
 
 
 class PumpPoint(Strict):
@@ -39,7 +43,8 @@ class PumpPoint(Strict):
 
 
 class Part(Strict):
-    """Something that stands in the circuit beside engine and core, by the survey's datums; what is empty is not known."""
+    """Something that stands in the circuit beside engine and core, by the survey's datums; what is empty is not
+    known."""
 
     id: str
     name: str = ""
@@ -51,13 +56,18 @@ class Part(Strict):
     holds: Annotated[Maybe, Spec("volume", "It holds", gt=0, le=0.05, help="To its brim; empty: not known")] = None
     cap: CapKind = "none"
     cap_rating: Annotated[Maybe, Spec("pressure", "Its cap", ge=0, le=3e5, help="Empty: as the circuit’s")] = None
-    stands: Annotated[Maybe, Spec("pressure", "It stands a pressure of", gt=0, le=1e6, help="Empty: taken from its kind")] = None
+    stands: Annotated[
+        Maybe, Spec("pressure", "It stands a pressure of", gt=0, le=1e6, help="Empty: taken from its kind")
+    ] = None
     outlet: PumpOutlet = "up"
     lying: bool = False
     """a pump that lies on its side keeps its air"""
-    opens: Annotated[Maybe, Spec("temperature", "It opens at", ge=30, le=120, help="Empty: as the circuit’s thermostat")] = None
+    opens: Annotated[
+        Maybe, Spec("temperature", "It opens at", ge=30, le=120, help="Empty: as the circuit’s thermostat")
+    ] = None
     loss: Annotated[
-        Maybe, Spec("number", "Its loss, dynamic heads", ge=0, le=400, help="At its ports’ bore; empty: usual for its kind")
+        Maybe,
+        Spec("number", "Its loss, dynamic heads", ge=0, le=400, help="At its ports’ bore; empty: usual for its kind"),
     ] = None
     valve: Valve = "open"
     cost: Annotated[Maybe, Spec("money", "Its cost", ge=0, le=1e5)] = None
@@ -82,13 +92,21 @@ class Hose(Strict):
     kind: HoseKind = "moulded"
     bore: Annotated[Maybe, Spec("length", "Hose bore", gt=0.002, le=0.1, help="Empty: as its ends")] = None
     length: Annotated[Maybe, Spec("length", "Hose length", gt=0, le=30, help="Empty: along its route")] = None
-    bends: Annotated[Maybe, Spec("count", "Right angles in it", ge=0, le=40, whole=True, help="Empty: along its route")] = None
-    tightest: Annotated[Maybe, Spec("length", "Tightest bend, radius", gt=2e-3, le=2, help="To its middle; empty: by its route")] = None
-    necks: Annotated[Maybe, Spec("length", "Narrowest fitting, bore", gt=1e-3, le=0.1, help="A 16-size line goes through 7/8 in")] = None
+    bends: Annotated[
+        Maybe, Spec("count", "Right angles in it", ge=0, le=40, whole=True, help="Empty: along its route")
+    ] = None
+    tightest: Annotated[
+        Maybe, Spec("length", "Tightest bend, radius", gt=2e-3, le=2, help="To its middle; empty: by its route")
+    ] = None
+    necks: Annotated[
+        Maybe, Spec("length", "Narrowest fitting, bore", gt=1e-3, le=0.1, help="A 16-size line goes through 7/8 in")
+    ] = None
     piece: Piece = "none"
     via: Annotated[tuple[Via, ...], most(40)] = ()
     state: HoseState = "good"
-    stock: Annotated[Maybe, Spec("length", "Hose at hand is long", gt=0, le=30, help="A moulded one that is cut; empty: none yet")] = None
+    stock: Annotated[
+        Maybe, Spec("length", "Hose at hand is long", gt=0, le=30, help="A moulded one that is cut; empty: none yet")
+    ] = None
     years: Annotated[Maybe, Spec("number", "Its age in years", ge=0, le=80)] = None
     clamp: Clamp = "worm"
     bleed: bool = False
@@ -98,9 +116,14 @@ class Hose(Strict):
 
 def usual_hoses() -> tuple[Hose, ...]:
     """Upper and lower hose as a new package begins with them."""
-    ends = (("upper", "Upper hose", "engine:upper", "core:inlet"), ("lower", "Lower hose", "core:outlet", "engine:lower"))
+    ends = (
+        ("upper", "Upper hose", "engine:upper", "core:inlet"),
+        ("lower", "Lower hose", "core:outlet", "engine:lower"),
+    )
     return tuple(
-        Hose(id=ident, name=name, start=start, end=end, length=quantity("24 in", "length"), bends=quantity("2", "count"))
+        Hose(
+            id=ident, name=name, start=start, end=end, length=quantity("24 in", "length"), bends=quantity("2", "count")
+        )
         for ident, name, start, end in ends
     )
 
@@ -110,33 +133,66 @@ class Loop(Strict):
 
     pump: PumpKind = "mechanical"
     pulley_ratio: Annotated[
-        Maybe, Spec("number", "Pump speed over stock", gt=0.2, le=3, help="1 stock pulleys; a smaller pump pulley gives more, 1.15–1.3")
+        Maybe,
+        Spec(
+            "number",
+            "Pump speed over stock",
+            gt=0.2,
+            le=3,
+            help="1 stock pulleys; a smaller pump pulley gives more, 1.15–1.3",
+        ),
     ] = quantity("1", "number")
     impeller: Impeller = "good"
-    electric_flow: Annotated[Maybe, Spec("coolant flow", "Electric pump, free flow", gt=0, le=0.02)] = quantity("35 gpm", "coolant flow")
-    electric_pressure: Annotated[Maybe, Spec("pressure", "Electric pump, shut off", gt=0, le=5e5)] = quantity("9 psi", "pressure")
-    electric_voltage: Annotated[Maybe, Spec("voltage", "Electric pump rated at", gt=0, le=60)] = quantity("13.5 V", "voltage")
-    electric_power: Annotated[Maybe, Spec("electrical power", "Electric pump draws", gt=0, le=2000)] = quantity("100 W", "electrical power")
+    electric_flow: Annotated[Maybe, Spec("coolant flow", "Electric pump, free flow", gt=0, le=0.02)] = quantity(
+        "35 gpm", "coolant flow"
+    )
+    electric_pressure: Annotated[Maybe, Spec("pressure", "Electric pump, shut off", gt=0, le=5e5)] = quantity(
+        "9 psi", "pressure"
+    )
+    electric_voltage: Annotated[Maybe, Spec("voltage", "Electric pump rated at", gt=0, le=60)] = quantity(
+        "13.5 V", "voltage"
+    )
+    electric_power: Annotated[Maybe, Spec("electrical power", "Electric pump draws", gt=0, le=2000)] = quantity(
+        "100 W", "electrical power"
+    )
     pump_curve: Annotated[tuple[PumpPoint, ...], most(40)] = ()
     pump_on: Annotated[
-        Maybe, Spec("temperature", "Electric pump starts at", ge=20, le=130, help="Empty: it always runs. About 140 °F is usual in line")
+        Maybe,
+        Spec(
+            "temperature",
+            "Electric pump starts at",
+            ge=20,
+            le=130,
+            help="Empty: it always runs. About 140 °F is usual in line",
+        ),
     ] = None
-    thermostat: Annotated[Maybe, Spec("temperature", "Thermostat starts to open", ge=30, le=120)] = quantity("180 °F", "temperature")
+    thermostat: Annotated[Maybe, Spec("temperature", "Thermostat starts to open", ge=30, le=120)] = quantity(
+        "180 °F", "temperature"
+    )
     thermostat_place: ThermostatPlace = "outlet"
     thermostat_state: ThermostatState = "fitted"
     bypass: Bypass = "inside"
     cap_pressure: Annotated[Maybe, Spec("pressure", "Cap", ge=0, le=3e5)] = quantity("15 psi", "pressure")
     core_neck: CapKind = "pressure"
     """what closes the core's own filler neck; none: it has none"""
-    core_stands: Annotated[Maybe, Spec("pressure", "Core stands a pressure of", gt=0, le=1e6, help="Empty: taken from its make")] = None
+    core_stands: Annotated[
+        Maybe, Spec("pressure", "Core stands a pressure of", gt=0, le=1e6, help="Empty: taken from its make")
+    ] = None
     parts: Annotated[tuple[Part, ...], most(60)] = ()
     hoses: Annotated[tuple[Hose, ...], most(60)] = Field(default_factory=usual_hoses)
     hold: Annotated[
-        Maybe, Spec("volume", "The circuit holds, measured", gt=0, le=0.2, help="By what went in when it was dry; empty: worked out")
+        Maybe,
+        Spec(
+            "volume",
+            "The circuit holds, measured",
+            gt=0,
+            le=0.2,
+            help="By what went in when it was dry; empty: worked out",
+        ),
     ] = None
-    stays: Annotated[Quantity, Spec("share", "Stays in when drained", ge=0, le=1, help="Of all: block and heater keep 30–40 %")] = quantity(
-        "35 %", "share"
-    )
+    stays: Annotated[
+        Quantity, Spec("share", "Stays in when drained", ge=0, le=1, help="Of all: block and heater keep 30–40 %")
+    ] = quantity("35 %", "share")
     old_coolant: OldCoolant = "same"
     fill_way: FillWay = "vacuum"
     first_test: FirstTest = "pressure"
@@ -148,9 +204,11 @@ class Coolant(Strict):
     """What runs in the circuit."""
 
     glycol: Glycol = "ethylene_glycol"
-    glycol_share: Annotated[Maybe, Spec("share", "Glycol, by volume", ge=0, le=1, help="50 % usual; 100 % is glycol-only (waterless)")] = (
-        quantity("50 %", "share")
-    )
+    glycol_share: Annotated[
+        Maybe, Spec("share", "Glycol, by volume", ge=0, le=1, help="50 % usual; 100 % is glycol-only (waterless)")
+    ] = quantity("50 %", "share")
     inhibitor: bool = True
     """its inhibitors are there and not spent; plain water has none of its own"""
-    coldest: Annotated[Quantity, Spec("temperature", "Coldest night", ge=-60, le=40)] = quantity("-10 °F", "temperature")
+    coldest: Annotated[Quantity, Spec("temperature", "Coldest night", ge=-60, le=40)] = quantity(
+        "-10 °F", "temperature"
+    )

@@ -18,8 +18,17 @@ Shape = Literal["box", "cylinder_across", "cylinder_upright", "cylinder_along"]
 Mobility = Literal["fixed", "movable", "removable"]
 Faces = Literal["front", "side", "up"]
 ObstacleKind = Literal[
-    "other", "horn", "regulator", "washer_bottle", "overflow_bottle", "expansion_bottle", "brake_unit", "battery_tray", "latch_support", "exhaust"
-]  # fmt: skip
+    "other",
+    "horn",
+    "regulator",
+    "washer_bottle",
+    "overflow_bottle",
+    "expansion_bottle",
+    "brake_unit",
+    "battery_tray",
+    "latch_support",
+    "exhaust",
+]
 Check = Literal["hood", "belt", "latch", "structure"]
 PortRole = Literal["outlet", "inlet", "heater_out", "heater_in", "steam"]
 PortFaces = Literal["front", "rear", "left", "right", "up", "down"]
@@ -38,19 +47,28 @@ class Opening(Strict):
     """The opening in the core support panel. `corners` describe one that is no rectangle and then count instead."""
 
     width: Annotated[
-        Maybe, Spec("length", "Panel opening, width", gt=0.02, le=3, help="Empty: not measured, no panel hides any of the face")
+        Maybe,
+        Spec(
+            "length", "Panel opening, width", gt=0.02, le=3, help="Empty: not measured, no panel hides any of the face"
+        ),
     ] = None
     height: Annotated[
-        Maybe, Spec("length", "Panel opening, height", gt=0.02, le=3, help="Empty: not measured, no panel hides any of the face")
+        Maybe,
+        Spec(
+            "length", "Panel opening, height", gt=0.02, le=3, help="Empty: not measured, no panel hides any of the face"
+        ),
     ] = None
     left_edge: EdgeKind = "plain"
     right_edge: EdgeKind = "plain"
     bottom_edge: EdgeKind = "plain"
     top_edge: EdgeKind = "plain"
     corners: Annotated[tuple[Corner, ...], most(80)] = ()
-    panel_thickness: Annotated[Quantity, Spec("length", "Panel and its lips, thickness", gt=0, le=0.1)] = quantity("1/2 in", "length")
+    panel_thickness: Annotated[Quantity, Spec("length", "Panel and its lips, thickness", gt=0, le=0.1)] = quantity(
+        "1/2 in", "length"
+    )
     support_lean: Annotated[
-        Quantity, Spec("angle", "Support leans back", ge=-0.6, le=0.6, help="Top of the core support to the rear; 0 upright")
+        Quantity,
+        Spec("angle", "Support leans back", ge=-0.6, le=0.6, help="Top of the core support to the rear; 0 upright"),
     ] = quantity("0 °", "angle")
 
 
@@ -71,16 +89,32 @@ class Front(Strict):
     turning: Annotated[tuple[Turning, ...], most(40)] = Field(
         default_factory=lambda: tuple(
             Turning(id=ident, name=name)
-            for ident, name in (("pulley", "Crank pulley"), ("belt", "Belt at its foremost"), ("nose", "Water pump nose"))
+            for ident, name in (
+                ("pulley", "Crank pulley"),
+                ("belt", "Belt at its foremost"),
+                ("nose", "Water pump nose"),
+            )
         )
     )
-    block_depth: Annotated[Maybe, Spec("length", "Support plane to engine block", ge=-0.5, le=3, help="Empty: not measured")] = None
+    block_depth: Annotated[
+        Maybe, Spec("length", "Support plane to engine block", ge=-0.5, le=3, help="Empty: not measured")
+    ] = None
     pulley_stack: Annotated[
         Maybe,
-        Spec("length", "Block to pulley's front", ge=0, le=1, help="Empty: not measured. Straight along the pulley, with the belt on"),
+        Spec(
+            "length",
+            "Block to pulley's front",
+            ge=0,
+            le=1,
+            help="Empty: not measured. Straight along the pulley, with the belt on",
+        ),
     ] = None
-    rock_forward: Annotated[Maybe, Spec("length", "Engine rocks forward", ge=0, le=0.1, help="Pried forward by hand, against rest")] = None
-    rock_sideways: Annotated[Maybe, Spec("length", "Engine rocks sideways", ge=0, le=0.15, help="At pulley height, each way")] = None
+    rock_forward: Annotated[
+        Maybe, Spec("length", "Engine rocks forward", ge=0, le=0.1, help="Pried forward by hand, against rest")
+    ] = None
+    rock_sideways: Annotated[
+        Maybe, Spec("length", "Engine rocks sideways", ge=0, le=0.15, help="At pulley height, each way")
+    ] = None
 
 
 class Hood(Strict):
@@ -95,12 +129,22 @@ class Rails(Strict):
     """Frame rails at the core."""
 
     left: Annotated[
-        Maybe, Spec("length", "Left rail's inner face, from left", ge=-3, le=3, help="Negative where it lies left of the opening")
+        Maybe,
+        Spec(
+            "length",
+            "Left rail's inner face, from left",
+            ge=-3,
+            le=3,
+            help="Negative where it lies left of the opening",
+        ),
     ] = None
     right: Annotated[Maybe, Spec("length", "Right rail's inner face, from left", ge=-3, le=4)] = None
     top: Annotated[Maybe, Spec("length", "Top of the rails above datum", ge=-2, le=3)] = None
     between: Annotated[
-        Maybe, Spec("length", "Between the rails, in one reading", gt=0, le=4, help="Empty: not measured. Checks the two above")
+        Maybe,
+        Spec(
+            "length", "Between the rails, in one reading", gt=0, le=4, help="Empty: not measured. Checks the two above"
+        ),
     ] = None
 
 
@@ -113,14 +157,18 @@ class Obstacle(Strict):
     shape: Shape = "box"
     left: Annotated[Maybe, Spec("length", "Its left side from left", ge=-3, le=4)] = None
     bottom: Annotated[Maybe, Spec("length", "Its underside from bottom", ge=-3, le=3)] = None
-    front: Annotated[Maybe, Spec("length", "Its front from support plane", ge=-2, le=3, help="Negative ahead of the panel")] = None
+    front: Annotated[
+        Maybe, Spec("length", "Its front from support plane", ge=-2, le=3, help="Negative ahead of the panel")
+    ] = None
     width: Annotated[Maybe, Spec("length", "Its width", gt=0, le=3)] = None
     height: Annotated[Maybe, Spec("length", "Its height", gt=0, le=3)] = None
     depth: Annotated[Maybe, Spec("length", "Its depth", gt=0, le=3)] = None
     mobility: Mobility = "fixed"
     work: Annotated[Quantity, Spec("time", "Work to move or remove", ge=0, le=3.6e5)] = quantity("1 h", "time")
     structural: bool = False
-    holds: Annotated[Maybe, Spec("volume", "Bottle holds", gt=0, le=0.05, help="To its brim; empty: not measured")] = None
+    holds: Annotated[Maybe, Spec("volume", "Bottle holds", gt=0, le=0.05, help="To its brim; empty: not measured")] = (
+        None
+    )
 
 
 class HoseEnd(Strict):
@@ -150,7 +198,9 @@ class MountHole(Strict):
     faces: Faces = "front"
     stud: bool = False
     """a stud stands there, not a hole"""
-    behind: Annotated[Maybe, Spec("length", "Free behind it", ge=0, le=3, help="For a drill or a nut; empty: not measured")] = None
+    behind: Annotated[
+        Maybe, Spec("length", "Free behind it", ge=0, le=3, help="For a drill or a nut; empty: not measured")
+    ] = None
 
 
 class AirHole(Strict):
@@ -160,8 +210,12 @@ class AirHole(Strict):
     name: str = ""
     width: Annotated[Maybe, Spec("length", "Air hole, width", gt=0, le=1)] = None
     height: Annotated[Maybe, Spec("length", "Air hole, height", gt=0, le=1)] = None
-    x: Annotated[Maybe, Spec("length", "Its middle from left", ge=-3, le=4, descriptive=True, help="Where it is drawn")] = None
-    y: Annotated[Maybe, Spec("length", "Its middle from bottom", ge=-3, le=3, descriptive=True, help="Where it is drawn")] = None
+    x: Annotated[
+        Maybe, Spec("length", "Its middle from left", ge=-3, le=4, descriptive=True, help="Where it is drawn")
+    ] = None
+    y: Annotated[
+        Maybe, Spec("length", "Its middle from bottom", ge=-3, le=3, descriptive=True, help="Where it is drawn")
+    ] = None
     round: bool = False
 
 
@@ -185,7 +239,9 @@ class Survey(Strict):
     )
     holes: Annotated[tuple[MountHole, ...], most(100)] = ()
     air_holes: Annotated[tuple[AirHole, ...], most(100)] = ()
-    ground: Annotated[Maybe, Spec("length", "Datum above the ground", gt=0, le=3, help="Empty: not measured. For coolers hung low")] = None
+    ground: Annotated[
+        Maybe, Spec("length", "Datum above the ground", gt=0, le=3, help="Empty: not measured. For coolers hung low")
+    ] = None
     second: Annotated[tuple[SecondReading, ...], most(500)] = ()
     checks: Annotated[tuple[Check, ...], most(100)] = ()
     """looked at by a person before anything is cut"""

@@ -11,7 +11,8 @@ from keelroom.document.text import harmless
 KEPT = 300
 """Steps a file keeps; older ones are forgotten."""
 LABEL, VALUE = 200, 8000
-"""Characters kept of a step's label, and of each thing it was given; what is longer is not kept, so that a file stays small."""
+"""Characters kept of a step's label, and of each thing it was given; what is longer is not kept, so that a file stays
+small."""
 OMITTED = "omitted"
 Steps = Annotated[tuple[str, ...], most(12)]
 

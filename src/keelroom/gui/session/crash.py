@@ -12,7 +12,8 @@ from keelroom.gui.session.session import Session
 
 
 def install(session: Session) -> None:
-    """From now on an unexpected error writes the recovery copy and reports on the status line and stderr; an act that was refused says why."""
+    """From now on an unexpected error writes the recovery copy and reports on the status line and stderr; an act that
+    was refused says why."""
 
     def hook(kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
         if isinstance(error, KeelRoomError):

@@ -45,7 +45,8 @@ class Held(NamedTuple):
 UNKNOWN = "unknown"
 """Digest of a file nobody knows what it held: no file has it."""
 PAUSE = 150
-"""[ms] without an edit before the second wave of an assessment is begun, so that it takes nothing from typing and dragging."""
+"""[ms] without an edit before the second wave of an assessment is begun, so that it takes nothing from typing and
+dragging."""
 
 
 class Session(QObject):
@@ -100,7 +101,8 @@ class Session(QObject):
 
     @property
     def assessment(self) -> Assessment:
-        """What is worked out for the build as it stands: the very build, or there is a fault in this program. It never lags behind."""
+        """What is worked out for the build as it stands: the very build, or there is a fault in this program. It
+        never lags behind."""
         assert self._assessment.build is self.store.build, "the assessment is another build's"
         return self._assessment
 
@@ -121,7 +123,8 @@ class Session(QObject):
         self.store.apply(edit)
 
     def attempt(self, edit: Edit) -> bool:
-        """Apply an edit that comes from no field; a refusal goes to the status line, and so does what must not be done yet."""
+        """Apply an edit that comes from no field; a refusal goes to the status line, and so does what must not be
+        done yet."""
         try:
             why_not = barred(self.build, edit)
             if why_not:
@@ -137,7 +140,8 @@ class Session(QObject):
         return self.attempt(set_value(path, value, label))
 
     def do(self, act: Act) -> bool:
-        """Do an act to the build as it stands; whether it was done. What it adds is gone to where there is more to say of it."""
+        """Do an act to the build as it stands; whether it was done. What it adds is gone to where there is more to
+        say of it."""
         before = self.build
         try:
             edit, first = edit_for(before, act, self.system), kind_of(act).first
@@ -224,7 +228,9 @@ class Session(QObject):
     def _mark_trail(self) -> None:
         trail, tightest = self.store.trail, self.assessment.tightest
         figures = tightest.figures if tightest else None
-        temperature = None if figures is None else math.inf if figures.verdict == "does_not_settle" else figures.temperature
+        temperature = (
+            None if figures is None else math.inf if figures.verdict == "does_not_settle" else figures.temperature
+        )
         self.marks = [*self.marks[: max(len(trail) - 1, 0)]]
         if trail:
             fit = self.assessment.fit
@@ -297,7 +303,8 @@ class Session(QObject):
         self.begin(stored, path)
 
     def begin(self, stored: Stored, path: Path, first: Assessment | None = None) -> None:
-        """Go on with a file that was read. first: the judgement of its build, where it was worked out with the reading"""
+        """Go on with a file that was read. first: the judgement of its build, where it was worked out with the
+        reading"""
         if first is not None:
             self._assessment = first
         self._begin(stored, path.absolute())
@@ -318,17 +325,20 @@ class Session(QObject):
         return self.autosave.left_behind(self.path)
 
     def recover(self, recovered: Recovered) -> None:
-        """Go on with a recovery copy as unsaved work on the file it came from. Raises DocumentError and changes nothing."""
+        """Go on with a recovery copy as unsaved work on the file it came from. Raises DocumentError and changes
+        nothing."""
         self.keeper.rest()
         self.autosave.adopt(recovered)
         self._forget_the_last()
         self.path = Path(recovered.origin) if recovered.origin else None
-        # What the copy grew from: where the file holds something else by now, saving asks. A note that does not know asks too.
+        # What the copy grew from: where the file holds something else by now, saving asks. A note that does not know
+        # asks too.
         self._digest = (recovered.grew_from or UNKNOWN) if self.path else ""
         self.store.replace(recovered.build, saved=False)
 
     def save(self, path: Path, *, replacing: bool = False) -> None:
-        """Write the file. Raises DocumentError and loses nothing; code “changed_on_disk” where another program wrote the open
+        """Write the file. Raises DocumentError and loses nothing; code “changed_on_disk” where another program wrote
+        the open
         file meanwhile and `replacing` does not say that this is known."""
         same = self.path is not None and os.path.realpath(path) == os.path.realpath(self.path)
         stored = save(self.store.to_write(), path, self._digest if same and not replacing else "", self.store.saved)

@@ -1,4 +1,5 @@
-"""How every package of the build stands: worked out beside the window, one package after the other, and kept as long as nothing it is
+"""How every package of the build stands: worked out beside the window, one package after the other, and kept as long
+as nothing it is
 made of changes. A build of many packages holds nothing up: what is not known yet is said to be so.
 """
 
@@ -23,7 +24,8 @@ def made_of(build: Build, ident: str) -> Made:
 
 
 class Verdicts(QObject):
-    """`of` gives what is known of a package as it stands; `come` says that another one is. Lives as long as somebody looks."""
+    """`of` gives what is known of a package as it stands; `come` says that another one is. Lives as long as somebody
+    looks."""
 
     come = pyqtSignal()
 

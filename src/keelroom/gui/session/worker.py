@@ -61,7 +61,8 @@ class Worker(QObject):
         self._jobs: dict[int, _Job] = {}
 
     def ask(self, work: Callable[..., Any], telling: bool = False) -> None:
-        """Begin a piece of work; with `telling` it is given a function to tell how far it has come, which answers whether to go on."""
+        """Begin a piece of work; with `telling` it is given a function to tell how far it has come, which answers
+        whether to go on."""
         self.ticket += 1
         self.busy = True
         job = _Job(self.ticket, work, self, telling)

@@ -1,7 +1,8 @@
 """Puts the theme on: the application's own palette for everything plain, and a style sheet a region at a time.
 
 One sheet for the whole application is looked through anew for every widget there is, seen or not, whenever it changes:
-seconds once all pages were opened. A region wears the sheet itself, changes at once while it is seen, and otherwise when
+seconds once all pages were opened. A region wears the sheet itself, changes at once while it is seen, and otherwise
+when
 it is next shown.
 """
 
@@ -52,11 +53,21 @@ def dress_application(palette: Palette) -> None:
     wanted = QPalette(QColor(palette.raised), QColor(palette.paper))
     role = QPalette.ColorRole
     inks = {
-        role.Window: palette.paper, role.WindowText: palette.ink, role.Base: palette.raised, role.AlternateBase: palette.panel,
-        role.Text: palette.ink, role.Button: palette.raised, role.ButtonText: palette.ink, role.PlaceholderText: palette.faint,
-        role.ToolTipBase: palette.raised, role.ToolTipText: palette.ink, role.Highlight: palette.accent,
-        role.HighlightedText: palette.on_accent, role.Link: palette.accent, role.Mid: palette.rule,
-    }  # fmt: skip
+        role.Window: palette.paper,
+        role.WindowText: palette.ink,
+        role.Base: palette.raised,
+        role.AlternateBase: palette.panel,
+        role.Text: palette.ink,
+        role.Button: palette.raised,
+        role.ButtonText: palette.ink,
+        role.PlaceholderText: palette.faint,
+        role.ToolTipBase: palette.raised,
+        role.ToolTipText: palette.ink,
+        role.Highlight: palette.accent,
+        role.HighlightedText: palette.on_accent,
+        role.Link: palette.accent,
+        role.Mid: palette.rule,
+    }
     for name, ink in inks.items():
         wanted.setColor(name, QColor(ink))
     for name in (role.WindowText, role.Text, role.ButtonText):

@@ -23,7 +23,9 @@ def icon(name: str, ink: str) -> QIcon:
     made = QIcon()
     for size in SIZES:
         picture = QPixmap()
-        picture.loadFromData(QByteArray(drawing.replace('width="16" height="16"', f'width="{size}" height="{size}"').encode()), "SVG")
+        picture.loadFromData(
+            QByteArray(drawing.replace('width="16" height="16"', f'width="{size}" height="{size}"').encode()), "SVG"
+        )
         made.addPixmap(picture)
     return made
 

@@ -37,15 +37,51 @@ class Palette(NamedTuple):
 
 
 LIGHT = Palette(
-    name="light", paper="#f3f1ec", panel="#fbfaf7", raised="#ffffff", ink="#1d2429", faint="#56616a", rule="#cfcbc2",
-    accent="#0d6470", on_accent="#ffffff", tape="#f0c53c", tape_ink="#1d2429", good="#1f6b3a", doubt="#8a5a00", bad="#a8201a",
-    face="#e8eef0", tube="#c3d0d5", steel="#41525c", steel_fill="#d5dcdf", fan="#0d6470", fan_fill="#ffffff", band="#a9c9cd",
-)  # fmt: skip
+    name="light",
+    paper="#f3f1ec",
+    panel="#fbfaf7",
+    raised="#ffffff",
+    ink="#1d2429",
+    faint="#56616a",
+    rule="#cfcbc2",
+    accent="#0d6470",
+    on_accent="#ffffff",
+    tape="#f0c53c",
+    tape_ink="#1d2429",
+    good="#1f6b3a",
+    doubt="#8a5a00",
+    bad="#a8201a",
+    face="#e8eef0",
+    tube="#c3d0d5",
+    steel="#41525c",
+    steel_fill="#d5dcdf",
+    fan="#0d6470",
+    fan_fill="#ffffff",
+    band="#a9c9cd",
+)
 DARK = Palette(
-    name="dark", paper="#171c20", panel="#1e252a", raised="#273037", ink="#e9ecee", faint="#a6b1b8", rule="#3a454d",
-    accent="#5cc3cf", on_accent="#10181b", tape="#d9ae2b", tape_ink="#14181b", good="#7fd29a", doubt="#f0bd5e", bad="#ff9b91",
-    face="#2b363d", tube="#3c4a53", steel="#9fb0ba", steel_fill="#36424a", fan="#5cc3cf", fan_fill="#1e252a", band="#2f5d63",
-)  # fmt: skip
+    name="dark",
+    paper="#171c20",
+    panel="#1e252a",
+    raised="#273037",
+    ink="#e9ecee",
+    faint="#a6b1b8",
+    rule="#3a454d",
+    accent="#5cc3cf",
+    on_accent="#10181b",
+    tape="#d9ae2b",
+    tape_ink="#14181b",
+    good="#7fd29a",
+    doubt="#f0bd5e",
+    bad="#ff9b91",
+    face="#2b363d",
+    tube="#3c4a53",
+    steel="#9fb0ba",
+    steel_fill="#36424a",
+    fan="#5cc3cf",
+    fan_fill="#1e252a",
+    band="#2f5d63",
+)
 
 
 def palette_of(theme: str) -> Palette:

@@ -1,4 +1,5 @@
-"""The airflow map laid over the elevation: tiles of one hue with printed values, a legend, and where each fan's air comes from."""
+"""The airflow map laid over the elevation: tiles of one hue with printed values, a legend, and where each fan's air
+comes from."""
 
 from __future__ import annotations
 
@@ -21,7 +22,8 @@ GAP = 1.0
 
 
 class Overlay(NamedTuple):
-    """What is laid over the face: values in shown units (16, 24), nan hidden; their unit; what each fan's air is made of."""
+    """What is laid over the face: values in shown units (16, 24), nan hidden; their unit; what each fan's air is made
+    of."""
 
     what: Quantity
     values: Floats
@@ -89,7 +91,9 @@ class OverlayPainter:
         """From paper to the accent: more is deeper."""
         share = min(max((value - self.low) / (self.high - self.low), 0.0), 1.0)
         start, end = QColor(self.palette.panel), QColor(self.palette.accent)
-        mixed = [a + (b - a) * (0.06 + 0.88 * share) for a, b in zip(start.getRgbF()[:3], end.getRgbF()[:3], strict=True)]
+        mixed = [
+            a + (b - a) * (0.06 + 0.88 * share) for a, b in zip(start.getRgbF()[:3], end.getRgbF()[:3], strict=True)
+        ]
         return QColor.fromRgbF(*mixed)
 
     def ink(self, value: float) -> QColor:
@@ -118,7 +122,12 @@ class OverlayPainter:
                 box = self.tile(row, column, view).adjusted(GAP / 2, GAP / 2, -GAP / 2, -GAP / 2)
                 painter.setBrush(hidden if math.isnan(value) else self.colour(value))
                 painter.drawRect(box)
-                if not math.isnan(value) and value < -1e-6 and self.overlay.what == "speed" and not self.overlay.difference:
+                if (
+                    not math.isnan(value)
+                    and value < -1e-6
+                    and self.overlay.what == "speed"
+                    and not self.overlay.difference
+                ):
                     painter.setPen(backwards)
                     painter.drawLine(box.topLeft(), box.bottomRight())
                     painter.setPen(Qt.PenStyle.NoPen)
@@ -159,14 +168,20 @@ class OverlayPainter:
         value = float(self.overlay.values[row, column])
         if math.isnan(value):
             return "behind the panel: no air"
-        backwards = "; it runs backwards" if self.overlay.what == "speed" and value < 0 and not self.overlay.difference else ""
+        backwards = (
+            "; it runs backwards" if self.overlay.what == "speed" and value < 0 and not self.overlay.difference else ""
+        )
         return f"{self.text(value)} {self.overlay.unit}{backwards}"
 
     def legend(self, painter: QPainter, area: QRectF) -> None:
         """Caption and scale along the foot of the drawing."""
         painter.save()
         painter.setPen(QColor(self.palette.ink))
-        painter.drawText(area.adjusted(0, 0, -190, 0), Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.overlay.caption)
+        painter.drawText(
+            area.adjusted(0, 0, -190, 0),
+            Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
+            self.overlay.caption,
+        )
         steps = 6
         wide = 180 / steps
         for k in range(steps):

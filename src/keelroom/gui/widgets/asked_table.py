@@ -1,4 +1,5 @@
-"""A table worked out beside the window for the build as it stands: what is missing for it, the table, and a word on the row that is current."""
+"""A table worked out beside the window for the build as it stands: what is missing for it, the table, and a word on
+the row that is current."""
 
 from __future__ import annotations
 
@@ -22,7 +23,9 @@ class AskedTable(QWidget, Generic[T]):
     come = pyqtSignal()
     """an answer has come"""
 
-    def __init__(self, session: Session, name: str, columns: tuple[str, ...], note: str, hint: str, words: bool = False) -> None:
+    def __init__(
+        self, session: Session, name: str, columns: tuple[str, ...], note: str, hint: str, words: bool = False
+    ) -> None:
         super().__init__()
         self.session = session
         self.setObjectName("panel")

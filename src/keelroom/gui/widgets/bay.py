@@ -63,7 +63,8 @@ class BayDrawing(QWidget):
         self.rebuild()
 
     def show_overlay(self, overlay: Overlay | None, of: Build | None = None) -> None:
-        """Lay a map over the face, or take it off. of: the build it was worked out for; over another one it fades and tells no figures"""
+        """Lay a map over the face, or take it off. of: the build it was worked out for; over another one it fades and
+        tells no figures"""
         self.overlay_of = of
         self.overlay = OverlayPainter(overlay, self.session.build.package, self.palette_now) if overlay else None
         self.cache = None
@@ -116,7 +117,9 @@ class BayDrawing(QWidget):
 
     def _fit(self) -> None:
         margin = 14.0
-        self.view = self.zoom.applied(fitted(self.scene.bounds, QRectF(self.rect()).adjusted(margin, margin, -margin, -margin)))
+        self.view = self.zoom.applied(
+            fitted(self.scene.bounds, QRectF(self.rect()).adjusted(margin, margin, -margin, -margin))
+        )
 
     def _zoomed(self) -> None:
         self._fit()
@@ -183,7 +186,11 @@ class BayDrawing(QWidget):
             if self.overlay is not None:
                 if shape.role in HIDDEN_BY_MAP:
                     continue
-                ink = ink._replace(fill="", stroke=self.palette_now.ink, width=1.6) if shape.role.startswith("fan") else ink
+                ink = (
+                    ink._replace(fill="", stroke=self.palette_now.ink, width=1.6)
+                    if shape.role.startswith("fan")
+                    else ink
+                )
             brush.paint(painter, shape, ink)
             if self.overlay is not None and shape.role == "core.face":
                 self.overlay.paint(painter, self.view, tells=self._map_holds)
@@ -219,7 +226,11 @@ class BayDrawing(QWidget):
             if self._map_holds:
                 self.overlay.legend(painter, foot)
             else:
-                painter.drawText(foot, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, "The map is being worked out anew …")
+                painter.drawText(
+                    foot,
+                    Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
+                    "The map is being worked out anew …",
+                )
             return
         words = shroud[package.shroud.kind] if package.fans else "No fan yet: choose one at the Air station"
         painter.drawText(foot, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, words)
@@ -247,11 +258,17 @@ class BayDrawing(QWidget):
         inverse, _ = self.view.inverted()
         x, y = inverse.map(at).x(), inverse.map(at).y()
         for shape in reversed(self.scene.shapes):
-            if isinstance(shape, Rect) and shape.left <= x <= shape.left + shape.width and shape.bottom <= y <= shape.bottom + shape.height:
+            if (
+                isinstance(shape, Rect)
+                and shape.left <= x <= shape.left + shape.width
+                and shape.bottom <= y <= shape.bottom + shape.height
+            ):
                 if shape.role == "core.face":
                     return core_part(build, system)
                 if shape.role == "core.tank":
-                    return core_part(build, system)._replace(name="Tank", path=("packages", build.active, "core", "tank_size"))
+                    return core_part(build, system)._replace(
+                        name="Tank", path=("packages", build.active, "core", "tank_size")
+                    )
         return None
 
     def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
@@ -291,7 +308,9 @@ class BayDrawing(QWidget):
         assert event is not None
         if self.drag is None:
             self._point_out(event)
-            self.setCursor(Qt.CursorShape.OpenHandCursor if self._fan_under(event.position()) else Qt.CursorShape.ArrowCursor)
+            self.setCursor(
+                Qt.CursorShape.OpenHandCursor if self._fan_under(event.position()) else Qt.CursorShape.ArrowCursor
+            )
             return
         ident, dx, dy = self.drag
         if not self._can_move(ident):
@@ -344,7 +363,13 @@ class BayDrawing(QWidget):
         fan, (width, height) = self._fan(ident), face_size(package)
         radius = disc_of(fan).radius
         others = [other for other in package.fans if other.id != ident]
-        across = [width / 2, radius, width - radius, *(width - other.x.si for other in others), *(other.x.si for other in others)]
+        across = [
+            width / 2,
+            radius,
+            width - radius,
+            *(width - other.x.si for other in others),
+            *(other.x.si for other in others),
+        ]
         along = [height / 2, radius, height - radius, *(other.y.si for other in others)]
         ways = [(line, line) for line in across], [(line, line) for line in along]
         found, caught = snapped((x, y), ways, SNAP_PIXELS / self.view.m11())

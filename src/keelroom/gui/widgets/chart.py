@@ -1,4 +1,5 @@
-"""A small chart in the shop's own style: lines with their names where they begin, marks, bands, and the same as text."""
+"""A small chart in the shop's own style: lines with their names where they begin, marks, bands, and the same as
+text."""
 
 from __future__ import annotations
 
@@ -132,7 +133,9 @@ class Chart(QWidget):
         painter.setOpacity(1.0 if self.isEnabled() else FADED)
         if self.picture.note:
             painter.drawText(
-                QRectF(self.rect()).adjusted(8, 4, -8, -4), Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap, self.picture.note
+                QRectF(self.rect()).adjusted(8, 4, -8, -4),
+                Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap,
+                self.picture.note,
             )
             return
         self.low_x, self.high_x, self.low_y, self.high_y = self._bounds()
@@ -213,13 +216,21 @@ class Chart(QWidget):
             painter.setPen(QPen(QColor(palette.rule), 1))
             painter.drawLine(at, QPointF(self.width() - RIGHT, at.y()))
             painter.setPen(QColor(palette.faint))
-            painter.drawText(QRectF(0, at.y() - 9, LEFT - 6, 18), Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, f"{value:g}")
+            painter.drawText(
+                QRectF(0, at.y() - 9, LEFT - 6, 18),
+                Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
+                f"{value:g}",
+            )
         for value in ticks(self.low_x, self.high_x, max(int((self.width() - LEFT) // 62), 2)):
             at = self._at(value, self.low_y)
             painter.drawLine(QPointF(at.x(), bottom), QPointF(at.x(), bottom + 4))
             painter.drawText(QRectF(at.x() - 34, bottom + 4, 68, 15), Qt.AlignmentFlag.AlignCenter, self.words(value))
-        painter.drawText(QRectF(LEFT, bottom + 18, self.width() - LEFT - RIGHT, 16), Qt.AlignmentFlag.AlignRight, self.picture.across)
-        painter.drawText(QRectF(LEFT + 4, TOP - 10, self.width() - LEFT, 16), Qt.AlignmentFlag.AlignLeft, self.picture.up)
+        painter.drawText(
+            QRectF(LEFT, bottom + 18, self.width() - LEFT - RIGHT, 16), Qt.AlignmentFlag.AlignRight, self.picture.across
+        )
+        painter.drawText(
+            QRectF(LEFT + 4, TOP - 10, self.width() - LEFT, 16), Qt.AlignmentFlag.AlignLeft, self.picture.up
+        )
         if self.picture.level is not None:
             value, word = self.picture.level
             if self.low_y <= value <= self.high_y:
@@ -227,10 +238,14 @@ class Chart(QWidget):
                 painter.setPen(QPen(QColor(palette.bad), 1.4))
                 painter.drawLine(at, QPointF(self.width() - RIGHT, at.y()))
                 # At the right end: stripes with words of their own lie at the left, where curves are steep.
-                painter.drawText(QRectF(LEFT, at.y() - 16, self.width() - LEFT - RIGHT - 2, 14), Qt.AlignmentFlag.AlignRight, word)
+                painter.drawText(
+                    QRectF(LEFT, at.y() - 16, self.width() - LEFT - RIGHT - 2, 14), Qt.AlignmentFlag.AlignRight, word
+                )
 
     def _ink(self, palette: Palette, role: str) -> QColor:
-        return QColor({"main": palette.accent, "other": palette.doubt, "faint": palette.faint}.get(role, palette.accent))
+        return QColor(
+            {"main": palette.accent, "other": palette.doubt, "faint": palette.faint}.get(role, palette.accent)
+        )
 
     def _line(self, painter: QPainter, palette: Palette, series: Series) -> None:
         pen = QPen(self._ink(palette, series.role), 1.4 if series.role == "faint" else 2.2)
@@ -251,7 +266,9 @@ class Chart(QWidget):
 
     def _names(self, painter: QPainter, palette: Palette) -> None:
         """Each along its own curve where least else is drawn."""
-        drawn = [self._at(x, y) for s in self.picture.series for x, y in zip(s.xs, s.ys, strict=True) if math.isfinite(y)]
+        drawn = [
+            self._at(x, y) for s in self.picture.series for x, y in zip(s.xs, s.ys, strict=True) if math.isfinite(y)
+        ]
         drawn += [self._at(mark.x, mark.y) for mark in self.picture.marks if math.isfinite(mark.y)] * MARK_WEIGHT
         taken: list[QRectF] = []
         for series in self.picture.series:
@@ -259,7 +276,9 @@ class Chart(QWidget):
             if not series.name or not known or len(self.picture.series) < 2:
                 continue
             wide = painter.fontMetrics().horizontalAdvance(series.name) + 4
-            boxes = [self._word_box(known[k * (len(known) - 1) // 6], wide, side) for k in range(7) for side in (2.0, -16.0)]
+            boxes = [
+                self._word_box(known[k * (len(known) - 1) // 6], wide, side) for k in range(7) for side in (2.0, -16.0)
+            ]
 
             def crowd(box: QRectF, taken: list[QRectF] = taken) -> int:
                 return sum(box.contains(point) for point in drawn) + 50 * sum(box.intersects(other) for other in taken)
@@ -279,7 +298,9 @@ class Chart(QWidget):
         used: list[QRectF] = []
         for mark in self.picture.marks:
             at = self._at(mark.x, mark.y if math.isfinite(mark.y) else self.high_y)
-            colour = QColor({"now": palette.ink, "best": palette.good, "volts": palette.doubt}.get(mark.role, palette.accent))
+            colour = QColor(
+                {"now": palette.ink, "best": palette.good, "volts": palette.doubt}.get(mark.role, palette.accent)
+            )
             painter.setPen(QPen(colour, 1.4))
             painter.setBrush(colour if mark.role != "volts" else Qt.BrushStyle.NoBrush)
             painter.drawEllipse(at, 4, 4)

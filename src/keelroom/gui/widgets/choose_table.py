@@ -1,6 +1,7 @@
 """A table to choose from: a click or Enter puts the part into the package at once. It never scrolls sideways.
 
-Columns stand in the order of their importance: those there is no room for are told under the table for the row one is at, and all of
+Columns stand in the order of their importance: those there is no room for are told under the table for the row one is
+at, and all of
 them are in what is copied and saved.
 """
 
@@ -11,7 +12,16 @@ from collections.abc import Callable, Sequence
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent, QKeySequence, QResizeEvent
-from PyQt6.QtWidgets import QAbstractItemView, QApplication, QHeaderView, QLineEdit, QTableWidget, QTableWidgetItem, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QAbstractItemView,
+    QApplication,
+    QHeaderView,
+    QLineEdit,
+    QTableWidget,
+    QTableWidgetItem,
+    QVBoxLayout,
+    QWidget,
+)
 
 from keelroom.gui.widgets.text import label, plain_tip
 
@@ -22,7 +32,8 @@ _NUMBER = re.compile(r"([−-]?)(\d+(?:\.\d+)?)")
 
 
 def sort_key(text: str) -> tuple[int, float, str]:
-    """By the number a cell begins with, whole inches and their fraction as one; what begins with none comes after, by its letters."""
+    """By the number a cell begins with, whole inches and their fraction as one; what begins with none comes after, by
+    its letters."""
     inches, number = _FRACTION.match(text), _NUMBER.match(text)
     if inches and inches[4] != "0":
         size = int(inches[2] or 0) + int(inches[3]) / int(inches[4])
@@ -37,8 +48,15 @@ class _Cells(QTableWidget):
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         clipboard = QApplication.clipboard()
-        if event is not None and event.matches(QKeySequence.StandardKey.Copy) and clipboard is not None and self.currentRow() >= 0:
-            cells = [item.text() if (item := self.item(self.currentRow(), k)) else "" for k in range(self.columnCount())]
+        if (
+            event is not None
+            and event.matches(QKeySequence.StandardKey.Copy)
+            and clipboard is not None
+            and self.currentRow() >= 0
+        ):
+            cells = [
+                item.text() if (item := self.item(self.currentRow(), k)) else "" for k in range(self.columnCount())
+            ]
             clipboard.setText("\t".join(cells))
             return
         super().keyPressEvent(event)
@@ -140,11 +158,16 @@ class ChooseTable(QWidget):
         self._tell_rest()
 
     def _tell_rest(self) -> None:
-        """Of the row one is at the hidden columns; of even ones all of them, each shows only as much as it has room for."""
+        """Of the row one is at the hidden columns; of even ones all of them, each shows only as much as it has room
+        for."""
         cut = [k for k in range(1, len(self.columns)) if self.even or self.table.isColumnHidden(k)]
         row = self.table.currentRow()
         name = self.table.item(row, 0) if row >= 0 else None
-        cells = [f"{self.columns[k]} {item.text()}" for k in cut if name and (item := self.table.item(row, k)) and item.text()]
+        cells = [
+            f"{self.columns[k]} {item.text()}"
+            for k in cut
+            if name and (item := self.table.item(row, k)) and item.text()
+        ]
         if cells and name:
             self.rest.setText(f"{name.text()}: " + " · ".join(cells))
         else:
@@ -154,7 +177,9 @@ class ChooseTable(QWidget):
     def _sort(self, column: int) -> None:
         """By a column, then the other way round, then as given."""
         before = self.sorted_by
-        self.sorted_by = (column, False) if before is None or before[0] != column else (column, True) if not before[1] else None
+        self.sorted_by = (
+            (column, False) if before is None or before[0] != column else (column, True) if not before[1] else None
+        )
         self.show_rows(self.given, self.current)
 
     def _ordered(self, rows: Sequence[tuple[str, ...]]) -> list[int]:
@@ -178,7 +203,9 @@ class ChooseTable(QWidget):
                 if item.text() != text:
                     item.setText(text)
                     item.setToolTip(plain_tip(text))
-                    item.setTextAlignment(Qt.AlignmentFlag.AlignVCenter | (self.side if k else Qt.AlignmentFlag.AlignLeft))
+                    item.setTextAlignment(
+                        Qt.AlignmentFlag.AlignVCenter | (self.side if k else Qt.AlignmentFlag.AlignLeft)
+                    )
         at = self.order.index(current) if current in self.order else -1
         if at != self.table.currentRow():
             self.table.selectRow(at) if at >= 0 else self.table.clearSelection()
@@ -205,5 +232,7 @@ class ChooseTable(QWidget):
     def _narrow(self, text: str) -> None:
         words = text.lower().split()
         for row in range(self.table.rowCount()):
-            line = " ".join(item.text().lower() for k in range(self.table.columnCount()) if (item := self.table.item(row, k)))
+            line = " ".join(
+                item.text().lower() for k in range(self.table.columnCount()) if (item := self.table.item(row, k))
+            )
             self.table.setRowHidden(row, not all(word in line for word in words))

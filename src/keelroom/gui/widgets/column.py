@@ -10,7 +10,8 @@ from keelroom.gui.session.session import Session
 
 
 def packed(ground: str) -> tuple[QWidget, QVBoxLayout]:
-    """A widget on one of the style sheet's grounds ('paper', 'panel') and its column, with no room between or around."""
+    """A widget on one of the style sheet's grounds ('paper', 'panel') and its column, with no room between or
+    around."""
     body = QWidget()
     body.setObjectName(ground)
     column = QVBoxLayout(body)

@@ -111,7 +111,8 @@ def marked_way(text: str) -> tuple[str, str]:
 
 
 def typed_with_way(text: str, spec: Spec, unit: str) -> Quantity:
-    """The quantity a text means, measured unless its mark says otherwise. By eye, a length carries the doubt of an eye and anything else is
+    """The quantity a text means, measured unless its mark says otherwise. By eye, a length carries the doubt of an
+    eye and anything else is
     assumed. Raises InputError saying what was expected."""
     bare, way = marked_way(text)
     value = typed(bare, spec, unit)
@@ -122,7 +123,11 @@ def typed_with_way(text: str, spec: Spec, unit: str) -> Quantity:
 
 def origin_word(value: Quantity) -> str:
     """Where a value comes from, in a word."""
-    return "by eye" if value.origin == "measured" and value.doubt is not None and abs(value.doubt - EYE) < 1e-6 else value.origin
+    return (
+        "by eye"
+        if value.origin == "measured" and value.doubt is not None and abs(value.doubt - EYE) < 1e-6
+        else value.origin
+    )
 
 
 class QuantityField(Field):
@@ -242,7 +247,11 @@ class QuantityField(Field):
             self.edit.setText(text)
             self.edit.setCursorPosition(0)
         self.origin.show_origin(
-            origin_word(value) if isinstance(value, Quantity) else "optional" if self.spec.help.startswith("Empty") else "not known"
+            origin_word(value)
+            if isinstance(value, Quantity)
+            else "optional"
+            if self.spec.help.startswith("Empty")
+            else "not known"
         )
         restyle(self.edit, "wrong", False)
         self.edit.setAccessibleDescription("")
@@ -267,7 +276,11 @@ class ChoiceField(Field):
         self.refresh()
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
-        if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+        if (
+            isinstance(event, QKeyEvent)
+            and event.type() == QEvent.Type.KeyPress
+            and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter)
+        ):
             self.go_on.emit()
             return True
         return super().eventFilter(watched, event)
@@ -338,7 +351,12 @@ class NotesField(Field):
         self.refresh()
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
-        if event is not None and event.type() == QEvent.Type.FocusOut and self.edit.toPlainText() != self.value() and self.exists():
+        if (
+            event is not None
+            and event.type() == QEvent.Type.FocusOut
+            and self.edit.toPlainText() != self.value()
+            and self.exists()
+        ):
             self.session.set(self.path, self.edit.toPlainText(), self.text)
         return super().eventFilter(watched, event)
 
@@ -382,7 +400,9 @@ class CurveField(Field):
         super().__init__(session, path, text)
         owner = get(session.build, path[:-1])
         self.point = get_args(type(owner).model_fields[path[-1]].annotation)[0]
-        self.specs: dict[str, Spec] = {name: spec for name in self.point.model_fields if (spec := spec_of(self.point, name))}
+        self.specs: dict[str, Spec] = {
+            name: spec for name in self.point.model_fields if (spec := spec_of(self.point, name))
+        }
         pair = " @ ".join(lowered(spec.label.removeprefix("Curve ")) for spec in self.specs.values())
         self.hint = f"{pair}; {pair} …"
         self.edit = Line()
@@ -413,7 +433,9 @@ class CurveField(Field):
         if not sign:
             raise InputError("curve_pair", f"“{pair.strip()}” is not a pair; write {self.hint}")
         read = zip(self.specs.items(), (first, second), strict=True)
-        return self.point(**{name: typed(text, spec, self.session.unit(spec.kind).symbol) for (name, spec), text in read})
+        return self.point(
+            **{name: typed(text, spec, self.session.unit(spec.kind).symbol) for (name, spec), text in read}
+        )
 
     def refresh(self) -> None:
         if self.edit.isModified():
@@ -422,7 +444,10 @@ class CurveField(Field):
         assert isinstance(points, tuple)
         self.edit.setText(
             "; ".join(
-                " @ ".join(format_si(getattr(point, name).si, spec.kind, self.session.system) for name, spec in self.specs.items())
+                " @ ".join(
+                    format_si(getattr(point, name).si, spec.kind, self.session.system)
+                    for name, spec in self.specs.items()
+                )
                 for point in points
             )
         )

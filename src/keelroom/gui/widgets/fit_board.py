@@ -1,4 +1,5 @@
-"""The package in its bay on one board: one view large with its clearances, the two others small beside it, to swap with a click.
+"""The package in its bay on one board: one view large with its clearances, the two others small beside it, to swap
+with a click.
 
 Parts are dragged, nudged and leaned in any of the three; the others and every clearance follow.
 """
@@ -9,7 +10,17 @@ import math
 from functools import partial
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QColor, QContextMenuEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QPolygonF, QResizeEvent, QTransform
+from PyQt6.QtGui import (
+    QColor,
+    QContextMenuEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPixmap,
+    QPolygonF,
+    QResizeEvent,
+    QTransform,
+)
 from PyQt6.QtWidgets import QMenu, QWidget
 
 from keelroom.assess.fit.clearances import Fit, Gap
@@ -20,7 +31,19 @@ from keelroom.document.edits import Change
 from keelroom.document.fields import part_of
 from keelroom.document.quantity import Origin, from_si
 from keelroom.document.schema.package import Fan
-from keelroom.drawing.fitup import AXES, TITLES, VIEWS, Limits, View, flat, outline_of, region, section_sheet, view_box, view_scene
+from keelroom.drawing.fitup import (
+    AXES,
+    TITLES,
+    VIEWS,
+    Limits,
+    View,
+    flat,
+    outline_of,
+    region,
+    section_sheet,
+    view_box,
+    view_scene,
+)
 from keelroom.drawing.scene import Circle, Polyline, Scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
@@ -108,11 +131,16 @@ class FitBoard(QWidget):
         scales = {view: _scale(view_box(view, self.limits), rooms[view]) for view in VIEWS}
         self.scenes = {
             view: view_scene(
-                view, build, build.package, fit, self.session.system, self.limits,
+                view,
+                build,
+                build.package,
+                fit,
+                self.session.system,
+                self.limits,
                 scales[view] * self.zoom.factor if view == self.large else None,
             )
             for view in VIEWS
-        }  # fmt: skip
+        }
         self._lay_out()
         self.cache = None
         self.setAccessibleDescription(self._verdict())
@@ -177,7 +205,9 @@ class FitBoard(QWidget):
         for key, (name, at) in wanted.items():
             grip = self.grips.get(key)
             if grip is None:
-                grip = self.grips[key] = Handle(self, self.session, partial(self.nudge, *key), lambda turn: self.lean(turn * LEAN_STEP))
+                grip = self.grips[key] = Handle(
+                    self, self.session, partial(self.nudge, *key), lambda turn: self.lean(turn * LEAN_STEP)
+                )
                 grip.show()
             grip.put(at.x(), at.y(), name)
 
@@ -252,7 +282,11 @@ class FitBoard(QWidget):
     def _mark(self, painter: QPainter, view: View) -> None:
         """The clearance that is pointed out, in every view."""
         fit = self.fit
-        gap = next((g for g in fit.gaps if (g.part.key, g.other.key) == self.marked), None) if fit and self.marked else None
+        gap = (
+            next((g for g in fit.gaps if (g.part.key, g.other.key) == self.marked), None)
+            if fit and self.marked
+            else None
+        )
         if gap is None:
             return
         a, b = (self.views[view].map(QPointF(*flat(view, point))) for point in (gap.a, gap.b))
@@ -283,8 +317,12 @@ class FitBoard(QWidget):
         left, top = min(room.left() for room in small), max(room.bottom() for room in small) + TITLE + 4
         notes = QRectF(left, top, self.width() - left - 8, self.height() - top)
         painter.drawText(notes, Qt.AlignmentFlag.AlignTop | Qt.TextFlag.TextWordWrap, self._legend())
-        painter.drawText(QRectF(14, self.height() - 42, left - 22, 38), Qt.AlignmentFlag.AlignBottom | Qt.TextFlag.TextWordWrap,
-                         "Drag or arrow keys move, Shift moves 16 steps, Page Up and Page Down lean; wheel zooms, Space and drag pushes. Dashed: not measured.")  # fmt: skip
+        painter.drawText(
+            QRectF(14, self.height() - 42, left - 22, 38),
+            Qt.AlignmentFlag.AlignBottom | Qt.TextFlag.TextWordWrap,
+            "Drag or arrow keys move, Shift moves 16 steps, Page Up and Page Down lean; wheel zooms, Space "
+            "and drag pushes. Dashed: not measured.",
+        )
 
     def _legend(self) -> str:
         at = stand(self.session.build.survey, self.session.build.package)
@@ -330,7 +368,9 @@ class FitBoard(QWidget):
                 if isinstance(shape, (Polyline, Circle))
             ):
                 continue
-            fan = next((fan for fan in build.package.fans if body.sort == "fan" and body.key.endswith(f":{fan.id}")), None)
+            fan = next(
+                (fan for fan in build.package.fans if body.sort == "fan" and body.key.endswith(f":{fan.id}")), None
+            )
             measure = gap_words(nearest[body.key], system) if body.key in nearest else ""
             if fan is not None:
                 return fan_part(build, fan, system)._replace(measure=measure)
@@ -361,7 +401,9 @@ class FitBoard(QWidget):
             return
         self.pressed = event.position()
         if found is None:
-            small = next((view for view in VIEWS if view != self.large and self.rooms[view].contains(event.position())), None)
+            small = next(
+                (view for view in VIEWS if view != self.large and self.rooms[view].contains(event.position())), None
+            )
             if small is not None:
                 self.swap(small)
             return
@@ -374,7 +416,9 @@ class FitBoard(QWidget):
     def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
         """A small view is made the large one wherever it is clicked twice, on a part too."""
         assert event is not None
-        small = next((view for view in VIEWS if view != self.large and self.rooms[view].contains(event.position())), None)
+        small = next(
+            (view for view in VIEWS if view != self.large and self.rooms[view].contains(event.position())), None
+        )
         if small is not None:
             self.swap(small)
 
@@ -392,12 +436,18 @@ class FitBoard(QWidget):
             return
         inverse, _ = self.views[view].inverted()
         at = inverse.map(event.position())
-        self._move(view, tag, self._snapped(view, tag, (was[0] + at.x() - start.x(), was[1] + at.y() - start.y())), "drag")
+        self._move(
+            view, tag, self._snapped(view, tag, (was[0] + at.x() - start.x(), was[1] + at.y() - start.y())), "drag"
+        )
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         if self.drag is not None:
             let_go(self)
-        if event is not None and self.pressed is not None and (event.position() - self.pressed).manhattanLength() < CLICK:
+        if (
+            event is not None
+            and self.pressed is not None
+            and (event.position() - self.pressed).manhattanLength() < CLICK
+        ):
             self._pick(event.position())
         self.pressed = None
 
@@ -430,7 +480,9 @@ class FitBoard(QWidget):
         at = stand(self.session.build.survey, self.session.build.package)
         new = round((at.lean + turn) / LEAN_STEP) * LEAN_STEP
         where = ("packages", self.session.build.active, "place", "lean")
-        self.session.attempt(moving("Lean the core", (Change(where, from_si(new, "angle", self.session.system, "derived")),), "lean"))
+        self.session.attempt(
+            moving("Lean the core", (Change(where, from_si(new, "angle", self.session.system, "derived")),), "lean")
+        )
 
     def _move(self, view: View, tag: str, to: tuple[float, float], how: str) -> None:
         now = self._now(view, tag)
@@ -441,7 +493,10 @@ class FitBoard(QWidget):
             name, origin = f"Move fan {number}", FAN_ORIGIN
         else:
             where = ("packages", self.session.build.active, "place")
-            axes = {NAMES[axis]: (sign * was, sign * value) for (axis, sign), was, value in zip(AXES[view], now, to, strict=True)}
+            axes = {
+                NAMES[axis]: (sign * was, sign * value)
+                for (axis, sign), was, value in zip(AXES[view], now, to, strict=True)
+            }
             name, origin = "Move the package", PLACE_ORIGIN
         changes = moves(where, axes, self.session.system, origin)
         if changes:

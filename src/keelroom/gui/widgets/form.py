@@ -8,7 +8,16 @@ from typing import Protocol, cast
 
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtGui import QResizeEvent
-from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLabel, QPushButton, QStackedWidget, QToolButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QApplication,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QStackedWidget,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
 
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.document.act import Act
@@ -19,7 +28,16 @@ from keelroom.gui.rows import Said as Sentences
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.dress import dress
 from keelroom.gui.widgets.column import ScrolledColumn
-from keelroom.gui.widgets.fields import ChoiceField, CurveField, Field, FlagField, NotesField, QuantityField, SetField, TextField
+from keelroom.gui.widgets.fields import (
+    ChoiceField,
+    CurveField,
+    Field,
+    FlagField,
+    NotesField,
+    QuantityField,
+    SetField,
+    TextField,
+)
 from keelroom.gui.widgets.flow import Flow
 from keelroom.gui.widgets.ledger.line import FoldMark
 from keelroom.gui.widgets.reading import ReadingField
@@ -47,7 +65,8 @@ Makers = Mapping[str, Callable[[], QWidget]]
 
 
 def field_for(session: Session, row: Row, member: str = "") -> Field:
-    """The widget of one row, with whose it is in its accessible names. member: of a list it is a field of, with others like it beside"""
+    """The widget of one row, with whose it is in its accessible names. member: of a list it is a field of, with
+    others like it beside"""
     field = _field(session, row)
     owner = row.said or member
     if owner and row.sort != "reading":
@@ -124,7 +143,9 @@ class Section(QWidget):
             self.head = label(group.title, "head", wrap=True)
             head.addWidget(self.head, 1)
             if group.rare:
-                self.fold_mark = FoldMark(lambda: self.fold(not self.folded), f"{group.title}: show or fold away", down=True)
+                self.fold_mark = FoldMark(
+                    lambda: self.fold(not self.folded), f"{group.title}: show or fold away", down=True
+                )
                 head.addWidget(self.fold_mark)
             if group.remove:
                 head.addWidget(button("Remove", lambda: page.remove(group), f"Remove {group.title}"))
@@ -179,7 +200,8 @@ class Section(QWidget):
 
 
 class PageView(ScrolledColumn):
-    """One page of fields; rebuilt only when its rows change, refreshed otherwise. Enter walks from reading to reading."""
+    """One page of fields; rebuilt only when its rows change, refreshed otherwise. Enter walks from reading to
+    reading."""
 
     walked_off = pyqtSignal()
     """Enter was pressed in the last reading"""
@@ -235,7 +257,8 @@ class PageView(ScrolledColumn):
         self._make_seen()
 
     def _share_out(self) -> None:
-        """Sections under one another, or where there is room for two columns of fields the first half of the rows beside the rest."""
+        """Sections under one another, or where there is room for two columns of fields the first half of the rows
+        beside the rest."""
         port = self.viewport()
         wide = port is not None and port.width() >= 2 * by_type(COLUMN_WIDTH) + BETWEEN
         rows = [len(section.group.rows) + 1 for section in self.sections]
@@ -286,7 +309,8 @@ class PageView(ScrolledColumn):
         self._make_seen()
 
     def walk_on(self, field: Field) -> None:
-        """From any field, names and choices too, on to the next reading of the page, or off it; on a page without readings Enter stays."""
+        """From any field, names and choices too, on to the next reading of the page, or off it; on a page without
+        readings Enter stays."""
         rows = self._rows()
         if not any(row.sort == "reading" for row in rows):
             return
@@ -328,13 +352,18 @@ class PageView(ScrolledColumn):
             self.ensureWidgetVisible(own[0], 0, 0)
 
     def field_at(self, path: tuple[str, ...]) -> Field | None:
-        """The field at a path, or the first of the section at it; made if it was not yet. None where the page has none."""
+        """The field at a path, or the first of the section at it; made if it was not yet. None where the page has
+        none."""
         for steps in (None, len(path)):  # the very path, then what lies below it
             for section in self.sections:
                 if any(row.path[:steps] == path for row in section.group.rows):
                     section.make()
                     section.fold(False)
-                    return next(field for field, row in zip(section.fields, section.group.rows, strict=True) if row.path[:steps] == path)
+                    return next(
+                        field
+                        for field, row in zip(section.fields, section.group.rows, strict=True)
+                        if row.path[:steps] == path
+                    )
         return None
 
 
@@ -344,7 +373,9 @@ class Form(WhenSeen, QWidget):
     turned = pyqtSignal()
     """another page is shown"""
 
-    def __init__(self, session: Session, pages: Pages, actions: Actions | None = None, makers: Makers | None = None) -> None:
+    def __init__(
+        self, session: Session, pages: Pages, actions: Actions | None = None, makers: Makers | None = None
+    ) -> None:
         super().__init__()
         self.session, self.pages, self.acts, self.makers = session, pages, actions or {}, makers or {}
         self.setObjectName("panel")
@@ -391,7 +422,9 @@ class Form(WhenSeen, QWidget):
     def _walk_to_next_page(self) -> None:
         page = next(page for page in self.pages() if page.title == self.current)
         if page.stay and page.actions:
-            act = next(made for made in self.views[self.current].findChildren(QPushButton) if made.text() == page.actions[0][0])
+            act = next(
+                made for made in self.views[self.current].findChildren(QPushButton) if made.text() == page.actions[0][0]
+            )
             act.setFocus()
             return
         titles = list(self.buttons)

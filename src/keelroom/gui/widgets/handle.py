@@ -23,9 +23,12 @@ def arrow_of(key: int) -> tuple[int, int] | None:
 
 
 class Handle(QWidget):
-    """Invisible; the drawing outlines the part whose handle has the focus. `nudge` gets arrow keys, `lean` page keys, +1 down."""
+    """Invisible; the drawing outlines the part whose handle has the focus. `nudge` gets arrow keys, `lean` page keys,
+    +1 down."""
 
-    def __init__(self, drawing: QWidget, session: Session, nudge: Nudge, lean: Callable[[int], object] | None = None) -> None:
+    def __init__(
+        self, drawing: QWidget, session: Session, nudge: Nudge, lean: Callable[[int], object] | None = None
+    ) -> None:
         super().__init__(drawing)
         self.drawing, self.session, self.nudge, self.lean = drawing, session, nudge, lean
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)

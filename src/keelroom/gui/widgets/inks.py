@@ -31,11 +31,18 @@ def wire_colours(p: Palette) -> dict[str, str]:
     """Wires by the colour they are bought in, as the theme shows it; each is named beside the wire too."""
     light = p.name == "light"
     return {
-        "red": "#c62f22" if light else "#ff7a6b", "orange": "#c96a10" if light else "#ffa552", "yellow": "#b39200" if light else "#ffe066",
-        "brown": "#7a4a21" if light else "#c98f5e", "pink": "#c2588f" if light else "#ff9fcc", "black": "#1d2429" if light else "#e9ecee",
-        "violet": "#6a3d98" if light else "#c9a2f2", "blue": "#1f5fa8" if light else "#7db8ff", "grey": "#6d767c" if light else "#a6b1b8",
-        "green": "#23743f" if light else "#7fd29a", "white": "#9aa3a8" if light else "#ffffff",
-    }  # fmt: skip
+        "red": "#c62f22" if light else "#ff7a6b",
+        "orange": "#c96a10" if light else "#ffa552",
+        "yellow": "#b39200" if light else "#ffe066",
+        "brown": "#7a4a21" if light else "#c98f5e",
+        "pink": "#c2588f" if light else "#ff9fcc",
+        "black": "#1d2429" if light else "#e9ecee",
+        "violet": "#6a3d98" if light else "#c9a2f2",
+        "blue": "#1f5fa8" if light else "#7db8ff",
+        "grey": "#6d767c" if light else "#a6b1b8",
+        "green": "#23743f" if light else "#7fd29a",
+        "white": "#9aa3a8" if light else "#ffffff",
+    }
 
 
 def inks(p: Palette) -> dict[str, Ink]:

@@ -16,7 +16,12 @@ from keelroom.gui.widgets.bay import BayDrawing
 from keelroom.gui.widgets.text import chip, label
 from keelroom.units import KINDS, format_si
 
-CHOICES: tuple[tuple[str, Quantity | None], ...] = (("Parts", None), ("Air speed", "speed"), ("Air temperature", "air"), ("Heat", "heat"))
+CHOICES: tuple[tuple[str, Quantity | None], ...] = (
+    ("Parts", None),
+    ("Air speed", "speed"),
+    ("Air temperature", "air"),
+    ("Heat", "heat"),
+)
 TOP_SPEED = 45.0
 """[m/s] at the slider's right end."""
 GRAINS = 90
@@ -140,7 +145,9 @@ class MapBar(QWidget):
         if now is None:
             self.bay.show_overlay(None)
             if self.answers is not None:
-                self.said.setText("not worked out" if self.session.stopped else "needs more before air can be worked out")
+                self.said.setText(
+                    "not worked out" if self.session.stopped else "needs more before air can be worked out"
+                )
             return
         system = self.session.system
         settles = format_si(now.temperature, KINDS["temperature"], system) if now.settles else "does not settle"

@@ -57,8 +57,11 @@ def moving(label: str, changes: tuple[Change, ...], merge_key: str) -> Edit:
     return Edit(label, changes, merge_key, moved_to(label, changes[0].path[:-1], values))
 
 
-def moves(where: tuple[str, ...], axes: dict[str, tuple[float, float]], system: str, origin: Origin) -> tuple[Change, ...]:
-    """The changes of a move, to the grain of the tape. axes: by field, where it stands and where it goes [m]; what stays is not touched."""
+def moves(
+    where: tuple[str, ...], axes: dict[str, tuple[float, float]], system: str, origin: Origin
+) -> tuple[Change, ...]:
+    """The changes of a move, to the grain of the tape. axes: by field, where it stands and where it goes [m]; what
+    stays is not touched."""
     grain = NUDGE[system]
     return tuple(
         Change((*where, axis), from_si(round(to / grain) * grain, "length", system, origin))

@@ -44,9 +44,14 @@ class OriginMark(QToolButton):
         painter.setPen(QPen(ink, 1.3))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         draw = {
-            "measured": self._tape, "tape": self._tape, "by eye": self._eye, "catalogue": self._page, "derived": self._equals,
-            "assumed": self._question, "optional": self._dot,
-        }.get(self.text(), self._ring)  # fmt: skip
+            "measured": self._tape,
+            "tape": self._tape,
+            "by eye": self._eye,
+            "catalogue": self._page,
+            "derived": self._equals,
+            "assumed": self._question,
+            "optional": self._dot,
+        }.get(self.text(), self._ring)
         draw(painter, QPointF(self.width() / 2, self.height() / 2), ink)
 
     def _tape(self, painter: QPainter, at: QPointF, ink: QColor) -> None:

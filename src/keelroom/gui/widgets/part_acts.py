@@ -1,4 +1,5 @@
-"""What can be done with a part where it is drawn: read its measure under the pointer, go to its figures, stop or take out a fan."""
+"""What can be done with a part where it is drawn: read its measure under the pointer, go to its figures, stop or take
+out a fan."""
 
 from __future__ import annotations
 
@@ -17,7 +18,8 @@ from keelroom.units import KINDS, format_si
 
 
 class DrawnPart(NamedTuple):
-    """One part under the pointer: its name, its measure in a few words, where its figures are, and the fan's id where it is one."""
+    """One part under the pointer: its name, its measure in a few words, where its figures are, and the fan's id where
+    it is one."""
 
     name: str
     measure: str
@@ -35,14 +37,21 @@ def fan_part(build: Build, fan: Fan, system: str) -> DrawnPart:
     x, y = (format_si(value.si, KINDS["length"], system) for value in (fan.x, fan.y))
     size = f"{format_si(fan.diameter.si, KINDS['length'], system)}, " if fan.diameter else ""
     return DrawnPart(
-        f"Fan {number}", f"{size}{x} from left, {y} from bottom", ("packages", build.active, "fans", fan.id, "diameter"), fan.id
+        f"Fan {number}",
+        f"{size}{x} from left, {y} from bottom",
+        ("packages", build.active, "fans", fan.id, "diameter"),
+        fan.id,
     )
 
 
 def core_part(build: Build, system: str) -> DrawnPart:
     """The core with its face and depth."""
     core = build.package.core
-    sizes = [format_si(value.si, KINDS["length"], system) for value in (core.face_width, core.face_height, core.depth) if value]
+    sizes = [
+        format_si(value.si, KINDS["length"], system)
+        for value in (core.face_width, core.face_height, core.depth)
+        if value
+    ]
     return DrawnPart("Core", " × ".join(sizes), ("packages", build.active, "core", "face_width"))
 
 

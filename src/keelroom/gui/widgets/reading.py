@@ -21,7 +21,12 @@ from keelroom.units import KINDS, format_si
 CAPTION_WIDTH, UNIT_WIDTH = 132, 24
 BY_EYE = "~"
 """written before a reading: taken by eye"""
-WAYS = {"tape": "Tape, ±1/16 in", "eye": "By eye, ±1/4 in", "assumed": "Assumed, to be measured", "none": "Not measured: clear it"}
+WAYS = {
+    "tape": "Tape, ±1/16 in",
+    "eye": "By eye, ±1/4 in",
+    "assumed": "Assumed, to be measured",
+    "none": "Not measured: clear it",
+}
 
 
 class ReadingField(QuantityField):
@@ -57,7 +62,11 @@ class ReadingField(QuantityField):
     # the first reading
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
-        if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+        if (
+            isinstance(event, QKeyEvent)
+            and event.type() == QEvent.Type.KeyPress
+            and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter)
+        ):
             if watched is self.second_edit:
                 self._commit_second()
             else:
@@ -102,7 +111,9 @@ class ReadingField(QuantityField):
             self.session.set(self.path, None, f"Clear {self.text.lower()}")
         elif isinstance(value, Quantity):
             update = {"origin": "assumed" if way == "assumed" else "measured", "doubt": EYE if way == "eye" else None}
-            self.session.set(self.path, value.model_copy(update=update), f"{self.text}: {WAYS[way].split(',')[0].lower()}")
+            self.session.set(
+                self.path, value.model_copy(update=update), f"{self.text}: {WAYS[way].split(',')[0].lower()}"
+            )
 
     def refresh(self) -> None:
         super().refresh()
@@ -140,10 +151,18 @@ class ReadingField(QuantityField):
         others = tuple(item for item in self.session.build.survey.second if item.id != self.second_id)
         try:
             kept = (
-                (SecondReading(id=self.second_id, value=typed(text, self.spec, self.session.unit(self.spec.kind).symbol)),) if text else ()
+                (
+                    SecondReading(
+                        id=self.second_id, value=typed(text, self.spec, self.session.unit(self.spec.kind).symbol)
+                    ),
+                )
+                if text
+                else ()
             )
             self.second_edit.setModified(False)
-            self.session.apply(set_value(("survey", "second"), (*others, *kept), f"{self.text}, read again: {text or 'taken out'}"))
+            self.session.apply(
+                set_value(("survey", "second"), (*others, *kept), f"{self.text}, read again: {text or 'taken out'}")
+            )
         except InputError as error:
             self.second_edit.setModified(True)
             restyle(self.second_edit, "wrong", True)
@@ -163,7 +182,9 @@ class ReadingField(QuantityField):
         apart = abs(found.value.si - first.si)
         within = apart <= may_differ(first)
         words = f"second reading {format_si(found.value.si, length, self.session.system)}"
-        words += ": agrees" if within else f": {format_si(apart, length, self.session.system)} off, take it a third time"
+        words += (
+            ": agrees" if within else f": {format_si(apart, length, self.session.system)} off, take it a third time"
+        )
         self.compared.setText(words)
         restyle(self.compared, "role", "faint" if within else "doubt")
         self.compared.setVisible(True)

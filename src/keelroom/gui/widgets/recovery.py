@@ -14,7 +14,9 @@ from keelroom.gui.widgets.text import button, label
 class RecoveryOffer(QWidget):
     """One copy: file, date, what differs; taken over, let go, or left waiting for another day."""
 
-    def __init__(self, left: Recovered, recover: Callable[[Recovered], object], forget: Callable[[Recovered], object]) -> None:
+    def __init__(
+        self, left: Recovered, recover: Callable[[Recovered], object], forget: Callable[[Recovered], object]
+    ) -> None:
         super().__init__()
         self.setObjectName("panel")
         self.left, self.forget = left, forget

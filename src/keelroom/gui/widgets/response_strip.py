@@ -31,7 +31,9 @@ def _only_fit(path: tuple[str, ...]) -> bool:
         return path[1:2] not in (("opening",), ("air_holes",))
     if path[:1] == ("packages",) and path[2:3] == ("panels",):
         return path[-1] not in SEALING
-    return path[:1] == ("gaps",) or (path[:1] == ("packages",) and path[2:3] in (("place",), ("moves",), ("brackets",), ("mounting",)))
+    return path[:1] == ("gaps",) or (
+        path[:1] == ("packages",) and path[2:3] in (("place",), ("moves",), ("brackets",), ("mounting",))
+    )
 
 
 SEALING = ("length", "depth", "foam", "foam_gap")
@@ -170,19 +172,27 @@ class ResponseStrip(QWidget):
             return (celsius - heat.offset) / heat.factor
 
         xs, ys = tuple(map(shown, answer.values)), tuple(map(hot, answer.temperatures))
-        now = hot(next((t for v, t in zip(answer.values, answer.temperatures, strict=True) if v == answer.now), math.nan))
+        now = hot(
+            next((t for v, t in zip(answer.values, answer.temperatures, strict=True) if v == answer.now), math.nan)
+        )
         limit = self.session.assessment.limit
         self.chart.show_picture(
             Picture(
                 series=(Series("", xs, ys),),
-                marks=(Mark(shown(answer.now), now, "you are here" if math.isfinite(now) else "does not settle here", "now"),) if not math.isnan(now) else (),
+                marks=(
+                    Mark(
+                        shown(answer.now), now, "you are here" if math.isfinite(now) else "does not settle here", "now"
+                    ),
+                )
+                if not math.isnan(now)
+                else (),
                 stripes=tuple(Stripe(shown(s.start), shown(s.end), s.sort) for s in stretches(answer)),
                 level=(hot(limit), "limit") if limit is not None else None,
                 across=unit.symbol,
                 up=heat.symbol,
             ),
             lambda value: number_text(value * unit.factor + unit.offset, unit) if unit.symbol == "in" else f"{value:g}",
-        )  # fmt: skip
+        )
 
     def _tell(self, text: str, role: str = "faint") -> None:
         self.told.setText(text)
@@ -210,7 +220,11 @@ class ResponseStrip(QWidget):
             return
         self.answer = answer
         if answer.value is None:
-            nearest = f" {format_si(answer.temperature, TEMPERATURE, self.session.system)}" if math.isfinite(answer.temperature) else ""
+            nearest = (
+                f" {format_si(answer.temperature, TEMPERATURE, self.session.system)}"
+                if math.isfinite(answer.temperature)
+                else ""
+            )
             self._tell(f"{answer.why}{nearest}")
             return
         _, spec = owner_and_spec(self.session.build, path)

@@ -53,7 +53,9 @@ class ScenePainter:
     def __init__(self, palette: Palette, view: QTransform) -> None:
         self.palette_now, self.view = palette, view
 
-    def scene(self, painter: QPainter, scene: Scene, table: dict[str, Ink], pixels: tuple[float, float] | None = None) -> None:
+    def scene(
+        self, painter: QPainter, scene: Scene, table: dict[str, Ink], pixels: tuple[float, float] | None = None
+    ) -> None:
         """Every shape; of a long sheet only what lies between two heights [pixels] and a line of words beyond."""
         low, high = -math.inf, math.inf
         if pixels is not None:
@@ -74,7 +76,9 @@ class ScenePainter:
             corner = self.view.map(QPointF(shape.left, shape.bottom + shape.height))
             scale = self.view.m11()
             radius = shape.radius * scale
-            painter.drawRoundedRect(QRectF(corner.x(), corner.y(), shape.width * scale, shape.height * scale), radius, radius)
+            painter.drawRoundedRect(
+                QRectF(corner.x(), corner.y(), shape.width * scale, shape.height * scale), radius, radius
+            )
         elif isinstance(shape, Circle):
             radius = shape.radius * self.view.m11()
             painter.drawEllipse(self.view.map(QPointF(*shape.centre)), radius, radius)
@@ -82,12 +86,21 @@ class ScenePainter:
             points = QPolygonF([self.view.map(QPointF(*point)) for point in shape.points])
             (painter.drawPolygon if shape.closed else painter.drawPolyline)(points)
         elif isinstance(shape, Label):
-            self.text(painter, self.view.map(QPointF(*shape.at)), shape.text, ink, 0.0, shape.align, shape.role not in PLAIN)
+            self.text(
+                painter, self.view.map(QPointF(*shape.at)), shape.text, ink, 0.0, shape.align, shape.role not in PLAIN
+            )
         elif isinstance(shape, Dimension):
             self.dimension(painter, shape, ink)
 
     def text(
-        self, painter: QPainter, at: QPointF, text: str, ink: Ink, angle: float, align: str = "middle", background: bool = True
+        self,
+        painter: QPainter,
+        at: QPointF,
+        text: str,
+        ink: Ink,
+        angle: float,
+        align: str = "middle",
+        background: bool = True,
     ) -> None:
         painter.save()
         painter.translate(at)

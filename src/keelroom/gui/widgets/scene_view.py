@@ -23,7 +23,9 @@ HEAD, FOOT = 50, 44
 class SceneView(WhenSeen, QWidget):
     """Shows what `source` gives: a scene, its title and a line under it; asked again after every change."""
 
-    def __init__(self, session: Session, name: str, source: Callable[[], tuple[Scene | None, str, str]], readable: float = 0.0) -> None:
+    def __init__(
+        self, session: Session, name: str, source: Callable[[], tuple[Scene | None, str, str]], readable: float = 0.0
+    ) -> None:
         super().__init__()
         self.session, self.source = session, source
         self.palette_now = palette_of(session.settings.theme)
@@ -59,7 +61,11 @@ class SceneView(WhenSeen, QWidget):
         drawn = attempted("The drawing", (), self.source)
         # What cannot be drawn says why where it would stand; nothing of an earlier build does.
         self.scene, self.title, self.foot = (None, "", drawn.sentence) if isinstance(drawn, Stopped) else drawn
-        words = [shape.text for shape in self.scene.shapes if isinstance(shape, Label)] if self.scene and self.readable else []
+        words = (
+            [shape.text for shape in self.scene.shapes if isinstance(shape, Label)]
+            if self.scene and self.readable
+            else []
+        )
         self.setAccessibleDescription(f"{self.title}. {self.foot} {'; '.join(words)}".strip())
         self.update()
 
@@ -100,9 +106,13 @@ class SceneView(WhenSeen, QWidget):
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         assert event is not None
         steps = {
-            Qt.Key.Key_Down: (40.0, 0.0), Qt.Key.Key_Up: (-40.0, 0.0), Qt.Key.Key_PageDown: (300.0, 0.0), Qt.Key.Key_PageUp: (-300.0, 0.0),
-            Qt.Key.Key_Right: (0.0, 40.0), Qt.Key.Key_Left: (0.0, -40.0),
-        }  # fmt: skip
+            Qt.Key.Key_Down: (40.0, 0.0),
+            Qt.Key.Key_Up: (-40.0, 0.0),
+            Qt.Key.Key_PageDown: (300.0, 0.0),
+            Qt.Key.Key_PageUp: (-300.0, 0.0),
+            Qt.Key.Key_Right: (0.0, 40.0),
+            Qt.Key.Key_Left: (0.0, -40.0),
+        }
         step = next((step for key, step in steps.items() if key == event.key()), None)
         if self.readable and step is not None:
             self._scroll(*step)
@@ -132,7 +142,9 @@ class SceneView(WhenSeen, QWidget):
         painter.setPen(QColor(palette.faint))
         painter.setFont(body_font(9))
         foot = QRectF(14, self.height() - 42, self.width() - 28, 38)
-        painter.drawText(foot, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignBottom | Qt.TextFlag.TextWordWrap, self.foot)
+        painter.drawText(
+            foot, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignBottom | Qt.TextFlag.TextWordWrap, self.foot
+        )
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None

@@ -6,7 +6,8 @@ from PyQt6.QtWidgets import QWidget
 
 
 class WhenSeen:
-    """Beside a widget's own class, before it: `changed` brings it up to date at once where it is seen, else when it next is."""
+    """Beside a widget's own class, before it: `changed` brings it up to date at once where it is seen, else when it
+    next is."""
 
     stale = True
 

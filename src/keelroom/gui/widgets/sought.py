@@ -17,7 +17,12 @@ class SoughtPage(ScrolledColumn):
     """`question` gives the work for the build as it stands, `fill` writes its answer into a column."""
 
     def __init__(
-        self, session: Session, name: str, intro: str, question: Callable[[], Callable[[], Any]], fill: Callable[[QVBoxLayout, Any], object]
+        self,
+        session: Session,
+        name: str,
+        intro: str,
+        question: Callable[[], Callable[[], Any]],
+        fill: Callable[[QVBoxLayout, Any], object],
     ) -> None:
         super().__init__(session, name)
         self.intro, self.question, self.fill = intro, question, fill

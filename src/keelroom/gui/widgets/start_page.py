@@ -1,4 +1,5 @@
-"""What a start offers: a guided first build, an empty one, the demo, a file; builds used last; work a killed window left behind."""
+"""What a start offers: a guided first build, an empty one, the demo, a file; builds used last; work a killed window
+left behind."""
 
 from __future__ import annotations
 
@@ -50,7 +51,9 @@ class StartPage(QScrollArea):
         title = label("Keel Room")
         title.setStyleSheet("font-size: 26pt; font-weight: 600;")
         outer.addWidget(title, 0, Qt.AlignmentFlag.AlignHCenter)
-        told = label("Size the core and the fans against the engine's heat before anything is bought or cut.", wrap=True)
+        told = label(
+            "Size the core and the fans against the engine's heat before anything is bought or cut.", wrap=True
+        )
         told.setAlignment(Qt.AlignmentFlag.AlignHCenter)
         outer.addWidget(told)
         outer.addSpacing(18)
@@ -70,7 +73,9 @@ class StartPage(QScrollArea):
         outer.addLayout(across)
         outer.addSpacing(18)
         outer.addWidget(
-            label("Planning estimates: they defer to local codes and licensed practice.", "faint"), 0, Qt.AlignmentFlag.AlignHCenter
+            label("Planning estimates: they defer to local codes and licensed practice.", "faint"),
+            0,
+            Qt.AlignmentFlag.AlignHCenter,
         )
         outer.addStretch(3)
 

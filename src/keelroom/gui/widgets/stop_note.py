@@ -1,4 +1,5 @@
-"""What stands where a page would, when it cannot be worked out: the reason, and a report to copy where something went wrong inside."""
+"""What stands where a page would, when it cannot be worked out: the reason, and a report to copy where something went
+wrong inside."""
 
 from __future__ import annotations
 

@@ -1,4 +1,5 @@
-"""The way between stations: a tape measure hung down the window's edge, the stations its marks, each with its state by shape and word."""
+"""The way between stations: a tape measure hung down the window's edge, the stations its marks, each with its state
+by shape and word."""
 
 from __future__ import annotations
 
@@ -85,7 +86,9 @@ class Mark(QAbstractButton):
         painter.setFont(font)
         painter.drawText(QRectF(36, high / 2 - 21, WIDTH - 36, 21), Qt.AlignmentFlag.AlignVCenter, self.title)
         paint_icon(painter, f"station-{self.station.folder}", ink.name(), QPointF(25, high / 2 - 10))
-        paint_icon(painter, f"state-{self.state.word.rstrip('s').replace(' ', '-')}", ink.name(), QPointF(25, high / 2 + 10))
+        paint_icon(
+            painter, f"state-{self.state.word.rstrip('s').replace(' ', '-')}", ink.name(), QPointF(25, high / 2 + 10)
+        )
         painter.setPen(ink)
         painter.setFont(QFont("Open Sans", 9))
         painter.drawText(QRectF(36, high / 2 + 1, WIDTH - 36, 18), Qt.AlignmentFlag.AlignVCenter, self._words())

@@ -8,7 +8,17 @@ from html import escape
 
 from PyQt6.QtCore import QEvent, QPointF, Qt
 from PyQt6.QtGui import QKeyEvent, QKeySequence, QPainter, QPen, QPolygonF
-from PyQt6.QtWidgets import QApplication, QComboBox, QLabel, QLineEdit, QPushButton, QScrollArea, QSizePolicy, QToolButton, QWidget
+from PyQt6.QtWidgets import (
+    QApplication,
+    QComboBox,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+    QSizePolicy,
+    QToolButton,
+    QWidget,
+)
 
 from keelroom.gui.theme.icons import paint_icon
 
@@ -19,7 +29,8 @@ _MEASURE = re.compile(r"(?<=\d) (?=\d+/\d|[°A-Za-zµΩ²%]{1,6}[²³]?(?:/|\b))
 
 
 def plain_tip(text: str) -> str:
-    """A tool tip that shows the text for what it is: names and file contents may look like marks of layout, and must not become one."""
+    """A tool tip that shows the text for what it is: names and file contents may look like marks of layout, and must
+    not become one."""
     return f"<span>{escape(text)}</span>".replace("\n", "<br>") if "<" in text else text
 
 
@@ -105,7 +116,8 @@ def chip(text: str, act: Callable[[], object]) -> QToolButton:
 def replace_body(area: QScrollArea, body: QWidget) -> None:
     """Put `body` into a scroll area; the old one goes later, because a control in it may be the one that asked.
 
-    What is half typed in the old one goes with it: a field that is taken away loses the cursor and would enter it, in the midst of an undo.
+    What is half typed in the old one goes with it: a field that is taken away loses the cursor and would enter it, in
+    the midst of an undo.
     """
     there = area.widget()
     for line in there.findChildren(QLineEdit) if there is not None else ():

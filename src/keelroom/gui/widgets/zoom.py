@@ -1,4 +1,5 @@
-"""Zoom and pan of a drawing: wheel and pinch about the pointer, drag with Space or the middle button, keys, and back to fitted."""
+"""Zoom and pan of a drawing: wheel and pinch about the pointer, drag with Space or the middle button, keys, and back
+to fitted."""
 
 from __future__ import annotations
 
@@ -42,7 +43,8 @@ class Zoom(QObject):
         self.changed()
 
     def by(self, steps: float, at: QPointF | None = None) -> None:
-        """Zoom in by steps (out where negative) about a place of the widget, its middle where none is given. 0 fits it."""
+        """Zoom in by steps (out where negative) about a place of the widget, its middle where none is given. 0 fits
+        it."""
         if steps == 0:
             self.reset()
             return
@@ -78,7 +80,9 @@ class Zoom(QObject):
     def _mouse(self, event: QMouseEvent) -> bool:
         """Push the drawing along while it is held by the middle button, or by the left one with Space."""
         kind = event.type()
-        takes = event.button() == Qt.MouseButton.MiddleButton or (event.button() == Qt.MouseButton.LeftButton and self.pushing)
+        takes = event.button() == Qt.MouseButton.MiddleButton or (
+            event.button() == Qt.MouseButton.LeftButton and self.pushing
+        )
         if kind == QEvent.Type.MouseButtonPress and takes:
             self.held = event.position() - self.shift
             self.widget.setCursor(Qt.CursorShape.ClosedHandCursor)

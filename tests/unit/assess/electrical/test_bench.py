@@ -60,7 +60,8 @@ def test_the_short_check_comes_before_the_fuse_and_the_cold_readings_before_the_
 
 def test_a_variable_one_starts_at_its_own_start_point():
     points = tuple(
-        CommandPoint(temperature=quantity(f"{t} °F", "temperature"), share=quantity(f"{s} %", "share")) for t, s in ((182, 35), (200, 100))
+        CommandPoint(temperature=quantity(f"{t} °F", "temperature"), share=quantity(f"{s} %", "share"))
+        for t, s in ((182, 35), (200, 100))
     )
     build = on(BUILD, ((*CONTROL, "strategy"), "variable"), ((*CONTROL, "curve"), points))
     assert "182 °F" in steps(build)["set_points"].expected

@@ -33,7 +33,8 @@ def found(build, code):
 
 
 def test_one_idle_case_tells_one_shortfall_everywhere(tmp_path):
-    """Everything on and the fans running: ledger, finding, page, machine form, terminal and sheet say the same amps and minutes."""
+    """Everything on and the fans running: ledger, finding, page, machine form, terminal and sheet say the same amps
+    and minutes."""
     assessment = assess(BUILD)
     balance = assessment.electrics.idle.balance
     wanted, given_, minutes = f"{balance.wanted:.0f} A", f"{balance.available:.0f} A", f"{balance.lasts / 60:.0f} min"
@@ -41,11 +42,19 @@ def test_one_idle_case_tells_one_shortfall_everywhere(tmp_path):
     finding = found(BUILD, "alternator_short")
     page = " ".join(text for _, text in charging_said(BUILD, assessment, "us"))
     for text in (why_of(finding), page):
-        assert re.findall(r"running, (\d+ A) are wanted at idle; the alternator gives (\d+ A)", text) == [(wanted, given_)]
+        assert re.findall(r"running, (\d+ A) are wanted at idle; the alternator gives (\d+ A)", text) == [
+            (wanted, given_)
+        ]
         assert re.findall(r"is down in (\d+ min)", text) == [minutes]
-        said = re.search(r"(\d+) A are wanted at idle; the alternator gives (\d+) A hot, the battery makes up (\d+) A", text)
-        assert said[3] == f"{assessment.electrics.idle.short:.0f}", "rounded by itself, as everywhere: the three may miss by one"
-    drawn = [shape.text for shape in charging_scene(BUILD, BUILD.package, assessment).shapes if isinstance(shape, Label)]
+        said = re.search(
+            r"(\d+) A are wanted at idle; the alternator gives (\d+) A hot, the battery makes up (\d+) A", text
+        )
+        assert said[3] == f"{assessment.electrics.idle.short:.0f}", (
+            "rounded by itself, as everywhere: the three may miss by one"
+        )
+    drawn = [
+        shape.text for shape in charging_scene(BUILD, BUILD.package, assessment).shapes if isinstance(shape, Label)
+    ]
     assert f"gives {given_}, the battery {said[3]} A while the fans run" in drawn
     assert (finding.value, finding.limit) == (balance.wanted, balance.available)
     assert assessment.totals.amps_at_idle == balance.wanted
@@ -81,7 +90,11 @@ def test_a_measured_voltage_stands_and_its_contradiction_is_named():
 
 
 def test_a_voltage_measured_low_with_an_alternator_that_could_is_a_contradiction_too():
-    weak = on(BUILD, ((*ACCESSORIES, "idle_voltage"), "12.3 V", "voltage"), ((*ACCESSORIES, "alternator_rating"), "250 A", "current"))
+    weak = on(
+        BUILD,
+        ((*ACCESSORIES, "idle_voltage"), "12.3 V", "voltage"),
+        ((*ACCESSORIES, "alternator_rating"), "250 A", "current"),
+    )
     said = found(weak, "voltage_contradicts")
     assert "slipping belt" in why_of(said)
     short = found(weak, "alternator_short")
@@ -129,7 +142,8 @@ def test_what_cures_it_reaches_what_its_sentence_says(rating, ratio, share, curv
 
 
 def test_a_known_idle_share_goes_with_the_speed_it_was_measured_at():
-    """Worked by hand: 40 % of 100 A at 1 890 rpm of its own; slower gives less, faster more, whatever the pulley was."""
+    """Worked by hand: 40 % of 100 A at 1 890 rpm of its own; slower gives less, faster more, whatever the pulley
+    was."""
     unit = Alternator(100.0, 2.7, 85.0, 14.2, idle_share=0.40, known_at=700 * 2.7)
     assert output(unit, 700) == pytest.approx(40.0)
     assert output(unit._replace(ratio=2.4), 700) < 40.0 - 3
@@ -142,9 +156,12 @@ def test_a_known_idle_share_goes_with_the_speed_it_was_measured_at():
 @pytest.mark.parametrize("rating", [90, 120, 180, 250])
 @pytest.mark.parametrize("size", ["4 AWG", "1/0 AWG", "4/0 AWG"])
 def test_protecting_a_charge_cable_leaves_a_protected_one(rating, size):
-    """The fuse an alternator asks for must not be one the cable does not stand: both are changed at once, or neither is offered."""
+    """The fuse an alternator asks for must not be one the cable does not stand: both are changed at once, or neither
+    is offered."""
     build = on(
-        BUILD, ((*ACCESSORIES, "alternator_rating"), f"{rating} A", "current"), (("supply", "charge_wire", "size"), size, "wire size")
+        BUILD,
+        ((*ACCESSORIES, "alternator_rating"), f"{rating} A", "current"),
+        (("supply", "charge_wire", "size"), size, "wire size"),
     )
     unfused = found(build, "charge_unfused")
     (fix,) = unfused.fix
@@ -163,7 +180,9 @@ def test_a_cable_chosen_for_its_current_stands_the_fuse_it_lacks_too():
 
 def test_where_no_cable_stands_the_fuse_two_are_named():
     build = on(
-        BUILD, ((*ACCESSORIES, "alternator_rating"), "300 A", "current"), (("supply", "charge_wire", "ambient"), "200 °F", "temperature")
+        BUILD,
+        ((*ACCESSORIES, "alternator_rating"), "300 A", "current"),
+        (("supply", "charge_wire", "ambient"), "200 °F", "temperature"),
     )
     unfused = found(build, "charge_unfused")
     assert unfused.fix == ()
@@ -171,7 +190,10 @@ def test_where_no_cable_stands_the_fuse_two_are_named():
 
 
 def test_a_shortfall_without_fans_does_not_speak_of_them():
-    bare = apply(on(BUILD, ((*ACCESSORIES, "alternator_rating"), "60 A", "current")), set_value(("packages", "p1", "fans"), (), ""))
+    bare = apply(
+        on(BUILD, ((*ACCESSORIES, "alternator_rating"), "60 A", "current")),
+        set_value(("packages", "p1", "fans"), (), ""),
+    )
     short = found(bare, "alternator_short")
     assert what_of(short) == "The alternator cannot feed what is on at idle"
     assert "fans" not in f"{what_of(short)} {why_of(short).split('To hold')[0]}"

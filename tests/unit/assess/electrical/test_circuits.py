@@ -1,4 +1,5 @@
-"""Circuits, charging, control and harness of a build: what is found wrong, what mends it, what the lists and the drawing say."""
+"""Circuits, charging, control and harness of a build: what is found wrong, what mends it, what the lists and the
+drawing say."""
 
 import itertools
 import json
@@ -89,7 +90,12 @@ WRONG = {
     "run_assumed": (((*FANS, "feed", "length"), "6 ft", "length"),),
     "adapter_short": (((*CONTROL, "adapter"), "1 in", "length"),),
     "switch_sold": ((("packages", "p1", "control", "fan_on"), "192 °F", "temperature"),),
-    "curve_of_one": ((("supply", "curve"), (AlternatorPoint(speed=quantity("3000 rpm", "turning speed"), current=quantity("60 A", "current")),)),),
+    "curve_of_one": (
+        (
+            ("supply", "curve"),
+            (AlternatorPoint(speed=quantity("3000 rpm", "turning speed"), current=quantity("60 A", "current")),),
+        ),
+    ),
     "no_source": (((*FANS, "sources"), ()),),
     "no_return": (((*FANS, "ground"), "none"),),
     "ground_through_core": (((*FANS, "ground"), "core"),),
@@ -111,8 +117,11 @@ WRONG = {
     "no_ac_request": (),
     "spins_backwards": ((("packages", "p1", "fans", "fan1", "reversed_blade"), True),),
     "motor_label": ((("packages", "p1", "fans", "fan1", "rated_current"), "22 A", "current"),),
-    "battery_low": ((("brief", "accessories", "idle_voltage"), "9.5 V", "voltage"), (("brief", "accessories", "alternator_rating"), "250 A", "current")),
-}  # fmt: skip
+    "battery_low": (
+        (("brief", "accessories", "idle_voltage"), "9.5 V", "voltage"),
+        (("brief", "accessories", "alternator_rating"), "250 A", "current"),
+    ),
+}
 
 
 @pytest.mark.parametrize("code", WRONG)
@@ -165,7 +174,13 @@ def test_every_switch_that_grounds_through_its_thread_wants_a_strap(strategy):
 
 def test_sources_of_unlike_voltage_feed_nothing_and_say_so():
     build = apply(
-        BUILD, added(BUILD, ("supply", "sources"), Source(id="truck", name="Trailer feed", voltage=quantity("24 V", "voltage")), "")
+        BUILD,
+        added(
+            BUILD,
+            ("supply", "sources"),
+            Source(id="truck", name="Trailer feed", voltage=quantity("24 V", "voltage")),
+            "",
+        ),
     )
     build = on(build, ((*FANS, "sources"), ("battery", "truck")))
     finding = codes(build)["sources_differ"]
@@ -189,7 +204,8 @@ def test_a_circuit_without_a_way_back_moves_no_air():
 
 
 def test_a_thicker_wire_turns_the_fan_faster_and_cools_the_engine():
-    """Thin wire, slow fan, hot engine: common practice, no source. Every step of gauge is worth something, never the wrong way."""
+    """Thin wire, slow fan, hot engine: common practice, no source. Every step of gauge is worth something, never the
+    wrong way."""
     found = []
     for size in ("18 AWG", "16 AWG", "14 AWG", "12 AWG", "10 AWG", "8 AWG"):
         build = on(BUILD, *(((*FANS, run, "size"), size, "wire size") for run in ("feed", "branch", "back")))
@@ -208,7 +224,11 @@ def test_volts_at_battery_and_at_the_motor_are_kept_apart():
 
 
 def test_a_measured_drop_and_a_measured_battery_are_believed():
-    build = on(BUILD, ((*FANS, "measured_drop"), "2 V", "voltage"), (("brief", "accessories", "idle_voltage"), "13.1 V", "voltage"))
+    build = on(
+        BUILD,
+        ((*FANS, "measured_drop"), "2 V", "voltage"),
+        (("brief", "accessories", "idle_voltage"), "13.1 V", "voltage"),
+    )
     system = first_wave(build).electrics.idle
     assert system.measured
     assert system.balance.voltage == 13.1
@@ -225,7 +245,8 @@ def test_a_soft_start_takes_the_start_off_and_variable_speed_the_current():
 
 
 def test_fans_started_one_after_the_other_start_easier():
-    """Two speeds by one fan of two: the second starts while the first runs, and each contact closes on one start alone."""
+    """Two speeds by one fan of two: the second starts while the first runs, and each contact closes on one start
+    alone."""
     together = on(BUILD, ((*FANS, "switch"), "relays"))
     staged = on(together, ((*CONTROL, "strategy"), "two_speed"))
     both, one = circuit(together), circuit(staged)
@@ -252,7 +273,9 @@ def test_a_fan_that_stands_still_draws_nothing():
 
 def test_amps_and_volts_give_the_watts_that_a_label_lacks():
     build = on(
-        BUILD, (("packages", "p1", "fans", "fan1", "power"), None), (("packages", "p1", "fans", "fan1", "rated_current"), "15 A", "current")
+        BUILD,
+        (("packages", "p1", "fans", "fan1", "power"), None),
+        (("packages", "p1", "fans", "fan1", "rated_current"), "15 A", "current"),
     )
     motor = next(m for m in motors_of(build, build.package) if m.id == "fan1").motor
     assert motor.power == pytest.approx(15 * motor.voltage)
@@ -289,7 +312,9 @@ def test_a_15_amp_fan_gets_the_wire_fuse_and_relay_the_trade_fits():
     )
     build = apply(
         on(build, (("packages", "p1", "circuits"), ())),
-        plan_missing(on(build, (("packages", "p1", "circuits"), ())), build.package.model_copy(update={"circuits": ()})),
+        plan_missing(
+            on(build, (("packages", "p1", "circuits"), ())), build.package.model_copy(update={"circuits": ()})
+        ),
     )
     one = next(one for one in first_wave(build).electrics.circuits if one.motors[0].id == "fan1")
     assert one.circuit.feed.size.as_typed in ("10 AWG", "12 AWG")
@@ -358,19 +383,34 @@ def test_a_pulley_is_offered_where_the_speed_limit_allows_it():
 def test_loads_are_on_when_they_are_on():
     names = {name for name, _ in first_wave(BUILD).electrics.idle.loads}
     assert {"Fan 1", "Fan 2", "Lamps", "Cabin blower"} <= names
-    assert "Cabin blower" not in {name for name, _ in first_wave(on(BUILD, (("duty_cases", "idle", "ac_on"), False))).electrics.idle.loads}
+    assert "Cabin blower" not in {
+        name for name, _ in first_wave(on(BUILD, (("duty_cases", "idle", "ac_on"), False))).electrics.idle.loads
+    }
     more = apply(
-        BUILD, added(BUILD, ("supply", "loads"), Load(id="winch", power=quantity("400 W", "electrical power"), when="standing"), "")
+        BUILD,
+        added(
+            BUILD,
+            ("supply", "loads"),
+            Load(id="winch", power=quantity("400 W", "electrical power"), when="standing"),
+            "",
+        ),
     )
     assert first_wave(more).electrics.idle.balance.voltage < first_wave(BUILD).electrics.idle.balance.voltage
-    assert first_wave(more).electrics.cruise.balance.wanted == pytest.approx(first_wave(BUILD).electrics.cruise.balance.wanted)
+    assert first_wave(more).electrics.cruise.balance.wanted == pytest.approx(
+        first_wave(BUILD).electrics.cruise.balance.wanted
+    )
 
 
 def test_an_electric_pump_and_a_cooler_fan_have_circuits_of_their_own():
     build = on(BUILD, (("packages", "p1", "loop", "pump"), "electric"))
     assert {m.id for m in electrics(build, build.package).loose} == {"pump"}
     planned = apply(build, plan_missing(build, build.package))
-    assert {m.id for one in first_wave(planned).electrics.circuits for m in one.motors} == {"fan1", "fan2", "cooler", "pump"}
+    assert {m.id for one in first_wave(planned).electrics.circuits for m in one.motors} == {
+        "fan1",
+        "fan2",
+        "cooler",
+        "pump",
+    }
     thin = on(planned, (("packages", "p1", "circuits", "circuit3", "measured_drop"), "4 V", "voltage"))
     assert first_wave(thin).cases[0].figures.coolant_flow < first_wave(planned).cases[0].figures.coolant_flow
 
@@ -379,7 +419,8 @@ def test_an_electric_pump_and_a_cooler_fan_have_circuits_of_their_own():
 
 
 def test_schools_differ_as_the_trade_says():
-    """Common practice, no source: the fins' probe is late on a cool day and early on a hot one; the lower hose lets the core work first."""
+    """Common practice, no source: the fins' probe is late on a cool day and early on a hot one; the lower hose lets
+    the core work first."""
     found = {row.school.key: row for row in compare_schools(BUILD, "idle").rows}
     assert set(found) == {school.key for school in SCHOOLS}
     upper, fins, lower, variable = (found[key] for key in ("upper", "fins", "lower", "variable"))
@@ -395,7 +436,9 @@ def test_schools_differ_as_the_trade_says():
     assert found["toggle"].days[0].duty == 1.0
     assert [row.school.key for row in found.values() if row.default] == ["two_speed"]
     same_switch = on(BUILD, ((*CONTROL, "sensor"), "lower_hose"))
-    assert first_wave(same_switch).cases[0].figures.fan_command < first_wave(BUILD).cases[0].figures.fan_command  # the fan runs less
+    assert (
+        first_wave(same_switch).cases[0].figures.fan_command < first_wave(BUILD).cases[0].figures.fan_command
+    )  # the fan runs less
 
 
 @pytest.mark.parametrize("school", SCHOOLS, ids=lambda s: s.key)
@@ -439,7 +482,18 @@ def test_the_adapter_says_what_to_cut_out_of_the_hose():
 
 
 @pytest.mark.parametrize(
-    "strategy", ["toggle", "ground_switch", "feed_switch", "two_speed", "both_relays", "adjustable", "variable", "computer", "computer_pwm"]
+    "strategy",
+    [
+        "toggle",
+        "ground_switch",
+        "feed_switch",
+        "two_speed",
+        "both_relays",
+        "adjustable",
+        "variable",
+        "computer",
+        "computer_pwm",
+    ],
 )
 @pytest.mark.parametrize("base", [BUILD, GOOD], ids=["as found", "mended"])
 def test_every_motor_has_a_way_there_and_back_and_every_wire_its_own_number(base, strategy):
@@ -511,7 +565,16 @@ def test_lists_hold_what_a_shop_buys_and_cuts():
 
 def test_bench_tests_begin_with_the_direction_and_end_with_the_current():
     steps = bench_steps(BUILD, BUILD.package, first_wave(BUILD).electrics, "us")
-    assert [step.key for step in steps] == ["spin", "short", "sensor", "relay", "override", "voltage", "current", "set_points"]
+    assert [step.key for step in steps] == [
+        "spin",
+        "short",
+        "sensor",
+        "relay",
+        "override",
+        "voltage",
+        "current",
+        "set_points",
+    ]
     assert "195 °F" in steps[2].expected
     assert f"{circuit(BUILD).at_idle:.1f} V" in steps[5].expected
 
@@ -541,7 +604,14 @@ def test_the_sheet_carries_circuits_lists_and_bench_tests(tmp_path):
     path = tmp_path / "sheet.pdf"
     write_sheet(first_wave(BUILD), path, "us")
     text = " ".join(page.extract_text() for page in PdfReader(path).pages)
-    for words in ("Electrical", "Both fans, as found", "Harness: cut list", "Bench tests, in this order", "Spin direction", "Joints"):
+    for words in (
+        "Electrical",
+        "Both fans, as found",
+        "Harness: cut list",
+        "Bench tests, in this order",
+        "Spin direction",
+        "Joints",
+    ):
         assert words in text
 
 
@@ -551,11 +621,19 @@ def test_the_sheet_carries_circuits_lists_and_bench_tests(tmp_path):
 @pytest.mark.parametrize(
     ("text", "unit", "said"),
     [
-        ("7.5 AWG", "AWG", ("8 AWG", "6 AWG")), ("AWG 13", "AWG", ("14 AWG", "12 AWG")), ("3 mm²", "AWG", ("2.5 mm²", "4 mm²")), ("14", "mm²", ("10 mm²", "16 mm²", "14 AWG")),
-        ("2.5", "AWG", ("4 AWG", "2 AWG", "2.5 mm²")), ("10", "AWG", ("10 AWG", "10 mm²", "write")), ("6", "mm²", ("6 AWG", "6 mm²", "write")), ("0", "AWG", ("more than 0",)),
-        ("-4", "AWG", ("more than 0",)), ("thick", "AWG", ("12 AWG or 2.5 mm²",)), ("", "AWG", ("Type a wire size",)),
+        ("7.5 AWG", "AWG", ("8 AWG", "6 AWG")),
+        ("AWG 13", "AWG", ("14 AWG", "12 AWG")),
+        ("3 mm²", "AWG", ("2.5 mm²", "4 mm²")),
+        ("14", "mm²", ("10 mm²", "16 mm²", "14 AWG")),
+        ("2.5", "AWG", ("4 AWG", "2 AWG", "2.5 mm²")),
+        ("10", "AWG", ("10 AWG", "10 mm²", "write")),
+        ("6", "mm²", ("6 AWG", "6 mm²", "write")),
+        ("0", "AWG", ("more than 0",)),
+        ("-4", "AWG", ("more than 0",)),
+        ("thick", "AWG", ("12 AWG or 2.5 mm²",)),
+        ("", "AWG", ("Type a wire size",)),
     ],
-)  # fmt: skip
+)
 def test_a_size_that_means_nothing_or_two_things_names_its_neighbours(text, unit, said):
     with pytest.raises(InputError) as refused:
         read(text, KINDS["wire size"], unit)
@@ -575,8 +653,13 @@ def test_wire_keeps_the_name_it_is_sold_by():
 
 @pytest.mark.parametrize(
     ("path", "kind", "text"),
-    [((*FANS, "feed", "length"), "length", "-2 ft"), (("supply", "sources", "battery", "voltage"), "voltage", "0 V"), (("packages", "p1", "fans", "fan1", "rated_voltage"), "voltage", "0 V"), ((*FANS, "fuse"), "current", "-5 A")],
-)  # fmt: skip
+    [
+        ((*FANS, "feed", "length"), "length", "-2 ft"),
+        (("supply", "sources", "battery", "voltage"), "voltage", "0 V"),
+        (("packages", "p1", "fans", "fan1", "rated_voltage"), "voltage", "0 V"),
+        ((*FANS, "fuse"), "current", "-5 A"),
+    ],
+)
 def test_no_volts_and_negative_lengths_are_refused(path, kind, text):
     value = Quantity(si=read(text, KINDS[kind], "").si, as_typed=text, unit=read(text, KINDS[kind], "").unit)
     with pytest.raises(InputError, match="must be"):
@@ -618,7 +701,11 @@ def test_a_drop_measured_on_the_old_wire_goes_with_it():
 
 def test_what_each_motor_has_to_itself_is_not_counted_twice():
     one = on(
-        GOOD, *((("packages", "p1", "circuits", "circuit1", run, "size"), "10 AWG", "wire size") for run in ("feed", "branch", "back"))
+        GOOD,
+        *(
+            (("packages", "p1", "circuits", "circuit1", run, "size"), "10 AWG", "wire size")
+            for run in ("feed", "branch", "back")
+        ),
     )
     alone = circuit(one)
     both = on(
@@ -627,7 +714,9 @@ def test_what_each_motor_has_to_itself_is_not_counted_twice():
         (("packages", "p1", "circuits", "circuit1", "switch"), "relays"),
     )
     lost = dict(circuit(both).lost)
-    assert dict(alone.lost)["fuse and contacts"] < lost["fuse and contacts"] < 1.7 * dict(alone.lost)["fuse and contacts"]
+    assert (
+        dict(alone.lost)["fuse and contacts"] < lost["fuse and contacts"] < 1.7 * dict(alone.lost)["fuse and contacts"]
+    )
 
 
 def test_numbers_of_one_circuit_stay_when_another_comes_before_nothing():
@@ -639,7 +728,8 @@ def test_numbers_of_one_circuit_stay_when_another_comes_before_nothing():
 
 
 def test_alike_circuits_are_sized_alike_in_one_movement():
-    """Two fans of 180 W with a circuit each: what is set at the first is the second's too; the cooler's own fan is not alike."""
+    """Two fans of 180 W with a circuit each: what is set at the first is the second's too; the cooler's own fan is
+    not alike."""
     split = apply(BUILD, split_circuit(BUILD, BUILD.package, "circuit1"))
     first, second = split.package.circuits[:2]
     thick = on(split, (("packages", "p1", "circuits", first.id, "feed", "size"), "8 AWG", "wire size"))
@@ -647,6 +737,8 @@ def test_alike_circuits_are_sized_alike_in_one_movement():
     sizes = {circuit.id: circuit.feed.size.as_typed for circuit in after.package.circuits}
     assert sizes[first.id] == sizes[second.id] == "8 AWG"
     assert after.package.circuits[2] == split.package.circuits[2]
-    assert [circuit.feed.length for circuit in after.package.circuits] == [circuit.feed.length for circuit in thick.package.circuits]
+    assert [circuit.feed.length for circuit in after.package.circuits] == [
+        circuit.feed.length for circuit in thick.package.circuits
+    ]
     with pytest.raises(InputError, match="alike already"):
         sized_alike(after, after.package)

@@ -56,13 +56,22 @@ def changed(build, *pairs):
 
 
 def obstacle(**sides):
-    box = {"left": "0 in", "bottom": "0 in", "front": "0 in", "width": "1 in", "height": "1 in", "depth": "1 in"} | sides
+    box = {
+        "left": "0 in",
+        "bottom": "0 in",
+        "front": "0 in",
+        "width": "1 in",
+        "height": "1 in",
+        "depth": "1 in",
+    } | sides
     return Obstacle(id="box", name="Box", **{side: tape(text) for side, text in box.items()})
 
 
 def gap_to(build, name, part=""):
     """The tightest clearance to one neighbour, of one part where it is named."""
-    return next(gap for gap in fit_up(build, build.package).gaps if gap.other.name == name and gap.part.name.startswith(part))
+    return next(
+        gap for gap in fit_up(build, build.package).gaps if gap.other.name == name and gap.part.name.startswith(part)
+    )
 
 
 @pytest.fixture(scope="module")
@@ -100,9 +109,10 @@ def test_a_gap_is_what_the_tape_between_the_faces_says(clear):
 def test_the_stack_names_what_dominates(clear):
     box = obstacle(left="25 3/4 in", bottom="8 in", front="3 1/4 in", width="1/2 in")
     rough = box.model_copy(update={"front": box.front.model_copy(update={"doubt": 0.25 * INCH})})
-    assert gap_to(changed(clear, (("survey", "obstacles"), (rough,))), "Box", "Right tank").weakest.label == "Tanks behind the core", (
-        "a guess"
-    )
+    assert (
+        gap_to(changed(clear, (("survey", "obstacles"), (rough,))), "Box", "Right tank").weakest.label
+        == "Tanks behind the core"
+    ), "a guess"
     gap = gap_to(changed(clear, (("survey", "obstacles"), (rough,)), TANKS), "Box", "Right tank")
     assert gap.weakest.label == "Box: front"
     assert gap.worst > gap.likely > 0.25 * INCH * 0.99
@@ -127,7 +137,9 @@ def test_an_unmeasured_neighbour_is_drawn_as_unknown(clear):
     assert fit.verdict == "not measured"
     for view in VIEWS:
         assert any(shape.role == "fit.unknown" for shape in view_scene(view, build, build.package, fit, "us").shapes)
-    assert any("not measured" in getattr(shape, "text", "") for shape in section_sheet(build, build.package, fit, "us").shapes)
+    assert any(
+        "not measured" in getattr(shape, "text", "") for shape in section_sheet(build, build.package, fit, "us").shapes
+    )
 
 
 def test_the_engine_rocks_the_belt_forward(clear):
@@ -174,14 +186,18 @@ def test_a_second_reading_that_differs():
     finding = codes(changed(BUILD, (("survey", "second"), second)))["readings_differ"]
     assert finding.value == pytest.approx(3 / 8 * INCH)
     taken = apply(BUILD, edit_for(BUILD, finding.fix[0]))
-    assert next(t for t in taken.survey.engine.turning if t.id == "nose").depth.si == pytest.approx(8.875 * INCH, abs=1e-4)
+    assert next(t for t in taken.survey.engine.turning if t.id == "nose").depth.si == pytest.approx(
+        8.875 * INCH, abs=1e-4
+    )
     assert "readings_differ" not in codes(BUILD), "an eighth apart is the tape's own doubt"
 
 
 def test_a_self_crossing_opening_and_an_obstacle_in_the_core():
     corners = [(0, 0), (24, 19), (24, 0), (0, 19)]
     made = tuple(Corner(id=f"c{k}", x=tape(f"{x} in"), y=tape(f"{y} in")) for k, (x, y) in enumerate(corners))
-    assert "crosses itself" in what_of(codes(changed(BUILD, (("survey", "opening", "corners"), made)))["opening_crosses"])
+    assert "crosses itself" in what_of(
+        codes(changed(BUILD, (("survey", "opening", "corners"), made)))["opening_crosses"]
+    )
     inside = obstacle(left="10 in", bottom="8 in", front="3/4 in")
     assert codes(changed(BUILD, (("survey", "obstacles"), (inside,))))["obstacle_in_core"].level == "problem"
 
@@ -243,7 +259,9 @@ def test_no_reach_no_place_and_the_search_says_what_would_help():
             )
         },
     )
-    build = changed(BUILD, (("survey", "obstacles"), (wall,)), ((*P1, "place"), BUILD.package.place.model_copy(update=held)))
+    build = changed(
+        BUILD, (("survey", "obstacles"), (wall,)), ((*P1, "place"), BUILD.package.place.model_copy(update=held))
+    )
     search = find_places(build)
     assert search.found == ()
     assert "Wall" in search.none.binding
@@ -302,7 +320,9 @@ def test_trimming_3_8_a_side_seats_it_and_gains_3_8_at_the_pump():
     before = next(gap for gap in fit_up(build, build.package).gaps if gap.other.name == "Water pump nose")
     seated = apply(build, seat_edit(build.package, "us"))
     after = next(
-        gap for gap in fit_up(seated, seated.package).gaps if gap.other.name == "Water pump nose" and gap.part.name == before.part.name
+        gap
+        for gap in fit_up(seated, seated.package).gaps
+        if gap.other.name == "Water pump nose" and gap.part.name == before.part.name
     )
     assert after.gap - before.gap == pytest.approx(3 / 8 * INCH, abs=0.3e-3)
     assert trim_plan(seated.package).now.seats
@@ -332,7 +352,9 @@ def test_a_pan_without_room_for_its_bends_and_a_hard_one():
     flat, beaded = pan_plan(BUILD.package), pan_plan(changed(BUILD, ((*P1, "shroud", "bead"), tape("1/4 in"))).package)
     assert beaded.frequency > 1.5 * flat.frequency
     floppy = changed(BUILD, ((*P1, "shroud", "thickness"), tape("0.040 in")), ((*P1, "shroud", "flange"), tape("0 in")))
-    assert pan_plan(floppy.package).sag > 20 * flat.sag, "0.040 in sheet is floppy until its edges are folded (common practice)"
+    assert pan_plan(floppy.package).sag > 20 * flat.sag, (
+        "0.040 in sheet is floppy until its edges are folded (common practice)"
+    )
 
 
 def test_slim_fans_and_deep_ones():
@@ -360,7 +382,8 @@ def test_brackets_of_the_demo_can_be_made_and_hold():
 
 
 def test_a_rib_lies_on_a_flat_and_never_on_a_bend():
-    """The rib's ends, two thicknesses from where a bend ends, 1 1/2 diameters from a hole: walked along the flat strap."""
+    """The rib's ends, two thicknesses from where a bend ends, 1 1/2 diameters from a hole: walked along the flat
+    strap."""
     stock = Stock(METALS["steel"], 1.125 * INCH, INCH / 8, INCH / 8, INCH / 4)
     ends = Ends(7e-3, 7e-3, 9 * INCH / 16)
     made = flat_or_joggle("Strap", 8 * INCH, 1.5 * INCH, stock, ends)
@@ -400,19 +423,24 @@ def test_what_cannot_be_made_says_so_on_every_sheet_list_and_file(tmp_path):
 
 
 def test_flanges_stand_clear_of_the_tanks_or_are_said_to_stand_on_them():
-    """26 in between the tanks: with 3/4 in flanges all round a 26 in pan is 27 1/2 in over them, 3/8 in proud of the fins."""
+    """26 in between the tanks: with 3/4 in flanges all round a 26 in pan is 27 1/2 in over them, 3/8 in proud of the
+    fins."""
     clear = pan_plan(BUILD.package)
     assert clear.pan.plain == (True, False)
     assert clear.pan.over_flanges[0] / INCH == pytest.approx(26.0)
     assert not clear.faults
     round_it = changed(BUILD, ((*P1, "shroud", "flanges"), "all_round"))
     over = pan_plan(round_it.package)
-    assert any("27 1/2 in" in said_by(fault) and "26 in" in said_by(fault) and "on the tanks" in said_by(fault) for fault in over.faults)
+    assert any(
+        "27 1/2 in" in said_by(fault) and "26 in" in said_by(fault) and "on the tanks" in said_by(fault)
+        for fault in over.faults
+    )
     (finding,) = [f for f in assess(round_it).findings if f.code == "pan_fault"]
     assert not pan_plan(apply(round_it, edit_for(round_it, finding.fix[0])).package).faults
     flush = changed(round_it, ((*P1, "core", "tank_proud"), tape("0 in")))
     assert not pan_plan(flush.package).faults
-    # Of 2 in walls and 3/4 in flanges at 0.05 in and 1/16 in radius a bend takes 0.0945 in off: 26 + 2 (2 - 0.0945), 17 + 2 (2.75 - 0.189).
+    # Of 2 in walls and 3/4 in flanges at 0.05 in and 1/16 in radius a bend takes 0.0945 in off: 26 + 2 (2 - 0.0945), 17
+    # + 2 (2.75 - 0.189).
     assert clear.made.sheet[0] / INCH == pytest.approx(29.811, abs=2e-3)
     assert clear.made.sheet[1] / INCH == pytest.approx(22.122, abs=2e-3)
 
@@ -448,7 +476,26 @@ def test_m6_in_a_quarter_inch_hole_has_no_room_to_adjust():
     """Common practice, no source."""
     build = changed(BUILD, ((*P1, "brackets", "bracket1", "near_hole"), tape("1/4 in")))
     assert any("hardly any room" in said_by(note) for note in bracket_plans(build, build.package)[0].notes)
-    assert any("25 N·m" in said_by(note, "si") for note in bracket_plans(changed(BUILD, ((*P1, "brackets", "bracket1", "bolt"), "in516"), ((*P1, "brackets", "bracket1", "near_hole"), tape("3/8 in")), ((*P1, "brackets", "bracket1", "far_hole"), tape("3/8 in"))), BUILD.package.model_copy(update={"brackets": (BUILD.package.brackets[0].model_copy(update={"bolt": "in516", "near_hole": tape("3/8 in"), "far_hole": tape("3/8 in")}),)}))[0].notes)  # fmt: skip
+    assert any(
+        "25 N·m" in said_by(note, "si")
+        for note in bracket_plans(
+            changed(
+                BUILD,
+                ((*P1, "brackets", "bracket1", "bolt"), "in516"),
+                ((*P1, "brackets", "bracket1", "near_hole"), tape("3/8 in")),
+                ((*P1, "brackets", "bracket1", "far_hole"), tape("3/8 in")),
+            ),
+            BUILD.package.model_copy(
+                update={
+                    "brackets": (
+                        BUILD.package.brackets[0].model_copy(
+                            update={"bolt": "in516", "near_hole": tape("3/8 in"), "far_hole": tape("3/8 in")}
+                        ),
+                    )
+                }
+            ),
+        )[0].notes
+    )
 
 
 def test_growth_frame_and_remote_cooler():
@@ -463,7 +510,12 @@ def test_growth_frame_and_remote_cooler():
     tight = remote.model_copy(
         update={"spacer": tape("1/4 in"), "side_room": tape("1/2 in"), "fitting": "straight", "bottom": tape("-14 in")}
     )
-    assert [field for field, _ in mount_notes(BUILD, BUILD.package, tight)[0]] == ["spacer", "side_room", "fitting_room", "bottom"]
+    assert [field for field, _ in mount_notes(BUILD, BUILD.package, tight)[0]] == [
+        "spacer",
+        "side_room",
+        "fitting_room",
+        "bottom",
+    ]
     hung = changed(BUILD, ((*P1, "mounting", "fan_to"), "through_fins"))
     assert "Zip ties" in why_of(codes(hung)["through_fins"])
 

@@ -23,7 +23,11 @@ def offers(build):
     """Every edit that plans a cut, from wherever it is offered."""
     found = [worth.act for worth in worth_table(build)]
     found += [stage.act for stage in cut_plan(build).stages if stage.act is not None]
-    return [edit for edit in (edit_for(build, act) for act in found) if apply(build, edit).package.cuts != build.package.cuts]
+    return [
+        edit
+        for edit in (edit_for(build, act) for act in found)
+        if apply(build, edit).package.cuts != build.package.cuts
+    ]
 
 
 def test_no_cut_is_let_through_before_its_checks_wherever_it_is_offered_from():

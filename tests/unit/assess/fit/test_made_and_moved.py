@@ -42,11 +42,24 @@ def tape(text):
 
 
 def panel(**fields):
-    return Panel(id="panel1", **{name: tape(value) if isinstance(value, str) and value.endswith((" in", " mm")) else value for name, value in fields.items()})  # fmt: skip
+    return Panel(
+        id="panel1",
+        **{
+            name: tape(value) if isinstance(value, str) and value.endswith((" in", " mm")) else value
+            for name, value in fields.items()
+        },
+    )
 
 
 def bracket(**fields):
-    return Bracket(id="b", name="Mount", **{name: tape(value) if isinstance(value, str) and value.endswith((" in", " mm")) else value for name, value in fields.items()})  # fmt: skip
+    return Bracket(
+        id="b",
+        name="Mount",
+        **{
+            name: tape(value) if isinstance(value, str) and value.endswith((" in", " mm")) else value
+            for name, value in fields.items()
+        },
+    )
 
 
 def plan_of(**fields):
@@ -70,13 +83,16 @@ BARE = on(
 
 
 def test_what_is_open_round_the_core_by_hand():
-    """26 x 17 in face, 3/8 in all round: 2·26·0.375 + 2·17·0.375 = 32.25 in2. A top panel with foam that reaches leaves 22.5."""
+    """26 x 17 in face, 3/8 in all round: 2·26·0.375 + 2·17·0.375 = 32.25 in2. A top panel with foam that reaches
+    leaves 22.5."""
     area = open_area(BARE.package, ()) / INCH**2
     assert area == pytest.approx(32.25)
     closed = on(BARE, ((*P1, "panels"), (panel(closes="top", foam="1/2 in"),)))
     assert open_area(closed.package, ()) / INCH**2 == pytest.approx(32.25 - 9.75)
     metal = on(BARE, ((*P1, "panels"), (panel(closes="top", foam=None),)))
-    assert open_area(metal.package, ()) / INCH**2 == pytest.approx(32.25 - 26 * (0.375 - 0.0625)), "sheet on sheet stands 1/16 in open"
+    assert open_area(metal.package, ()) / INCH**2 == pytest.approx(32.25 - 26 * (0.375 - 0.0625)), (
+        "sheet on sheet stands 1/16 in open"
+    )
     half = on(BARE, ((*P1, "panels"), (panel(closes="top", foam="1/2 in", length="13 in"),)))
     assert open_area(half.package, ()) / INCH**2 == pytest.approx(32.25 - 13 * 0.375)
     off = on(BARE, ((*P1, "panels"), (panel(closes="top", foam="1/2 in", fitted=False),)))
@@ -94,16 +110,22 @@ def test_a_horn_hole_counts_until_it_is_covered():
 
 
 def test_a_gap_of_two_inches_over_the_core_is_hotter_than_the_one_assumed():
-    """Common practice, no source: nobody measured it, and an idle of 199 °F reads some 10 °F more with 2 in over and under the core."""
-    wide = on(BARE, ((*P1, "sealing", "top", "gap"), "2 in", "length"), ((*P1, "sealing", "bottom", "gap"), "2 in", "length"))
+    """Common practice, no source: nobody measured it, and an idle of 199 °F reads some 10 °F more with 2 in over and
+    under the core."""
+    wide = on(
+        BARE, ((*P1, "sealing", "top", "gap"), "2 in", "length"), ((*P1, "sealing", "bottom", "gap"), "2 in", "length")
+    )
     before, after = (next(c.figures for c in first_wave(build).cases if c.case_id == "idle") for build in (BARE, wide))
     assert after.recirculated > before.recirculated + 0.05
     assert after.front_air > before.front_air + 2
 
 
 def test_panels_alone_give_about_ten_degrees_at_the_vents():
-    """Common practice, no source: ten °F at the A/C vents. A nose without its panels, 4 in over and under and 2 in beside, then closed all round."""
-    gaps = [((*P1, "sealing", edge, "gap"), "4 in" if edge in ("top", "bottom") else "2 in", "length") for edge in EDGES]
+    """Common practice, no source: ten °F at the A/C vents. A nose without its panels, 4 in over and under and 2 in
+    beside, then closed all round."""
+    gaps = [
+        ((*P1, "sealing", edge, "gap"), "4 in" if edge in ("top", "bottom") else "2 in", "length") for edge in EDGES
+    ]
     build = on(BARE, *gaps)
     closed = apply(build, Edit("", closing(build.package, (), EDGES)))
     worth = panel_worth(closed)
@@ -142,7 +164,9 @@ def test_an_air_dam_pulls_air_out_under_the_car():
     with_dam = on(BARE, ((*P1, "panels"), (dam,)))
     for build, less in ((BARE, 0.0), (with_dam, 0.0)):
         assert panel_plans(build, build.package) == () or not panel_plans(build, build.package)[0].faults, less
-    before, after = (next(c.figures for c in first_wave(build).cases if c.case_id == "cruise") for build in (BARE, with_dam))
+    before, after = (
+        next(c.figures for c in first_wave(build).cases if c.case_id == "cruise") for build in (BARE, with_dam)
+    )
     assert after.airflow > before.airflow
     idle = [next(c.figures for c in first_wave(build).cases if c.case_id == "idle") for build in (BARE, with_dam)]
     assert idle[0].airflow == pytest.approx(idle[1].airflow), "standing it does nothing"
@@ -182,8 +206,13 @@ def test_a_panel_is_cut_listed_sheeted_and_its_pins_foam_and_trim_bought():
 
 def test_a_template_of_every_made_part_is_there():
     build = on(
-        BARE, ((*P1, "panels"), (panel(closes="top"),)), ((*P1, "brackets"), (bracket(end="hole:upper_left", thickness="3/16 in", radius="3/16 in", stiffener="3/16 in"),)),
-    )  # fmt: skip
+        BARE,
+        ((*P1, "panels"), (panel(closes="top"),)),
+        (
+            (*P1, "brackets"),
+            (bracket(end="hole:upper_left", thickness="3/16 in", radius="3/16 in", stiffener="3/16 in"),),
+        ),
+    )
     names = [pattern.name for pattern in patterns(build, build.package)]
     assert {"Panel, top", "Mount", "Mount, rib (weld on edge)"} <= set(names)
 
@@ -205,7 +234,8 @@ def test_every_kind_of_point_is_there_and_where_it_should_be():
     points = anchors(BUILD.survey, BUILD.package)
     kinds = {key.split(":")[0] for key in points}
     assert {"core", "shroud", "ring", "bung", "cooler", "frame", "hole", "neighbour"} <= kinds
-    # A stud of fan 1's ring: 12 in blades, its ring's middle a quarter of an inch out, at 45 degrees: 4.42 in across and up of its centre.
+    # A stud of fan 1's ring: 12 in blades, its ring's middle a quarter of an inch out, at 45 degrees: 4.42 in across
+    # and up of its centre.
     centre = np.array(points["ring:fan1:1"].at) - np.array(points["ring:fan1:3"].at)
     assert np.linalg.norm(centre) / INCH == pytest.approx(2 * 6.25, rel=1e-3)
     horn = next(item for item in BUILD.survey.obstacles if item.id == "horn")
@@ -215,8 +245,12 @@ def test_every_kind_of_point_is_there_and_where_it_should_be():
 
 
 def test_a_pad_and_spacers_take_off_what_is_left_to_joggle():
-    """The strap stands on its pad as bolted up, 5/16 in, and on spacers: its offset is so much less; on a bare part it is all of it."""
-    bare, packed, spaced = (plan_of(end="hole:upper_left", isolated=flag, spacer=spacer, thickness="3/16 in", radius="3/16 in") for flag, spacer in ((False, "0 in"), (True, "0 in"), (True, "1/8 in")))  # fmt: skip
+    """The strap stands on its pad as bolted up, 5/16 in, and on spacers: its offset is so much less; on a bare part
+    it is all of it."""
+    bare, packed, spaced = (
+        plan_of(end="hole:upper_left", isolated=flag, spacer=spacer, thickness="3/16 in", radius="3/16 in")
+        for flag, spacer in ((False, "0 in"), (True, "0 in"), (True, "1/8 in"))
+    )
 
     def rise(plan):
         first = plan.made.pattern.bends[0]
@@ -246,9 +280,19 @@ def test_a_point_that_is_gone_is_told_where_it_was_chosen():
     assert (plan.made, plan.at) == (None, ("start",))
 
 
-@pytest.mark.parametrize(("behind", "words"), [(None, "measure how much is free"), ("4 in", "from behind with the bracket held"), ("1 in", "marked template from the far face")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("behind", "words"),
+    [
+        (None, "measure how much is free"),
+        ("4 in", "from behind with the bracket held"),
+        ("1 in", "marked template from the far face"),
+    ],
+)
 def test_how_a_hole_is_carried_over(behind, words):
-    holes = tuple(hole.model_copy(update={"behind": tape(behind) if behind else None}) if hole.id == "upper_left" else hole for hole in BUILD.survey.holes)  # fmt: skip
+    holes = tuple(
+        hole.model_copy(update={"behind": tape(behind) if behind else None}) if hole.id == "upper_left" else hole
+        for hole in BUILD.survey.holes
+    )
     build = on(BUILD, (("survey", "holes"), holes), ((*P1, "brackets"), (bracket(end="hole:upper_left"),)))
     assert words in said_by(bracket_plans(build, build.package)[0].transfer[1])
     stud = tuple(hole.model_copy(update={"stud": True}) for hole in BUILD.survey.holes)
@@ -261,7 +305,14 @@ def across(x="0 in", out="2 in"):
     upright = on(BUILD, (("survey", "opening", "support_lean"), "0 °", "angle"))
     at = anchors(upright.survey, upright.package)["core:upper_left"].at
     places = [f"{(at[0]) / INCH:.6f} in", f"{at[1] / INCH:.6f} in", f"{at[2] / INCH:.6f} in"]
-    hole = MountHole(id="far", name="Far", x=tape(f"{at[0] / INCH + float(x.split()[0]):.6f} in"), y=tape(places[1]), z=tape(f"{at[2] / INCH + float(out.split()[0]):.6f} in"), diameter=tape("3/8 in"))  # fmt: skip
+    hole = MountHole(
+        id="far",
+        name="Far",
+        x=tape(f"{at[0] / INCH + float(x.split()[0]):.6f} in"),
+        y=tape(places[1]),
+        z=tape(f"{at[2] / INCH + float(out.split()[0]):.6f} in"),
+        diameter=tape("3/8 in"),
+    )
     return on(upright, (("survey", "holes"), (*upright.survey.holes, hole)))
 
 
@@ -282,7 +333,15 @@ def test_a_strap_straight_across_is_no_strap():
 
 def test_an_adapter_plate_from_old_holes_to_new_ones():
     build = across(x="2 in", out="0.1 in")
-    plate = bracket(form="plate", start="core:upper_left", end="hole:far", isolated=False, spacer="1/8 in", edge="1/2 in", width="2 in")
+    plate = bracket(
+        form="plate",
+        start="core:upper_left",
+        end="hole:far",
+        isolated=False,
+        spacer="1/8 in",
+        edge="1/2 in",
+        width="2 in",
+    )
     build = on(build, ((*P1, "brackets"), (plate,)))
     plan = bracket_plans(build, build.package)[0]
     assert plan.made.kind == "plate"
@@ -304,7 +363,8 @@ def test_the_bracket_planned_for_a_moved_part_holds_it(ident):
 
 
 def test_a_bracket_for_a_moved_horn_takes_nothing_off_the_cores_straps():
-    """The horn's box 4 x 4 x 3 in, as heavy as water: 0.787 kg on its one bracket; the core's four bear what they bore before."""
+    """The horn's box 4 x 4 x 3 in, as heavy as water: 0.787 kg on its one bracket; the core's four bear what they
+    bore before."""
     moved = with_moves(Move(id="horn", how="new_place", left=tape("30 in")))
     horn = bracket(start="neighbour:horn:left", end="hole:lip_right")
     more = on(moved, ((*P1, "brackets"), (*BUILD.package.brackets, horn)))
@@ -321,7 +381,8 @@ def test_a_bracket_for_a_moved_horn_takes_nothing_off_the_cores_straps():
 
 
 def test_straps_of_the_trade_hold_a_package():
-    """Common practice, no source: 1/8 x 1 in strip with rivet nuts, 1/2 in mild steel for small bends, 0.050 in straps with a rib and studs."""
+    """Common practice, no source: 1/8 x 1 in strip with rivet nuts, 1/2 in mild steel for small bends, 0.050 in
+    straps with a rib and studs."""
     for stock in (
         {"width": "1 1/8 in", "thickness": "1/8 in", "nut": "rivet_nut"},
         {
@@ -350,7 +411,10 @@ def test_a_frame_round_any_cooler_hangs_by_brackets_from_its_corners():
     build = on(BUILD, ((*P1, "mounting", "frames"), (*BUILD.package.mounting.frames, frame)))
     plan = frame_plans(build.package)[1]
     assert "0 brackets" in said_by(plan.faults[0])
-    hung = tuple(bracket(start=f"frame:frame2:{corner}", end="hole:lip_left").model_copy(update={"id": f"f{corner}"}) for corner in ("upper_left", "upper_right", "lower_left"))  # fmt: skip
+    hung = tuple(
+        bracket(start=f"frame:frame2:{corner}", end="hole:lip_left").model_copy(update={"id": f"f{corner}"})
+        for corner in ("upper_left", "upper_right", "lower_left")
+    )
     held = on(build, ((*P1, "brackets"), hung))
     assert not frame_plans(held.package)[1].faults
     on_core = on(build, ((*P1, "mounting", "frames", "frame2", "hangs"), "core"))
@@ -358,11 +422,14 @@ def test_a_frame_round_any_cooler_hangs_by_brackets_from_its_corners():
 
 
 def test_a_frame_is_as_large_as_its_corners_say():
-    """A condenser that begins 2 in from the left and reaches to the right: from corner hole to corner hole a crosspiece is its length less a leg."""
+    """A condenser that begins 2 in from the left and reaches to the right: from corner hole to corner hole a
+    crosspiece is its length less a leg."""
     build = on(
-        BUILD, ((*P1, "coolers", "condenser", "left"), "2 in", "length"), ((*P1, "coolers", "condenser", "width"), None),
+        BUILD,
+        ((*P1, "coolers", "condenser", "left"), "2 in", "length"),
+        ((*P1, "coolers", "condenser", "width"), None),
         ((*P1, "mounting", "frames"), (Frame(id="frame1"),)),
-    )  # fmt: skip
+    )
     (frame,) = build.package.mounting.frames
     points = anchors(build.survey, build.package)
     apart = math.dist(points["frame:frame1:upper_left"].at, points["frame:frame1:upper_right"].at)
@@ -377,7 +444,13 @@ def box_gap(a, b):
     """Least distance between two upright boxes by scipy: the nearest points, each held in its own box."""
     (alo, ahi), (blo, bhi) = a, b
     start = np.concatenate([(alo + ahi) / 2, (blo + bhi) / 2])
-    found = minimize(lambda p: ((p[:3] - p[3:]) ** 2).sum(), start, bounds=[*zip(alo, ahi, strict=True), *zip(blo, bhi, strict=True)], method="L-BFGS-B", options={"ftol": 1e-16, "gtol": 1e-12})  # fmt: skip
+    found = minimize(
+        lambda p: ((p[:3] - p[3:]) ** 2).sum(),
+        start,
+        bounds=[*zip(alo, ahi, strict=True), *zip(blo, bhi, strict=True)],
+        method="L-BFGS-B",
+        options={"ftol": 1e-16, "gtol": 1e-12},
+    )
     return math.sqrt(found.fun)
 
 
@@ -386,9 +459,12 @@ def box_of(item, move=(0.0, 0.0, 0.0)):
     return low, low + np.array([item.width.si, item.height.si, item.depth.si])
 
 
-@pytest.mark.parametrize("by", [("3/4 in", "0 in", "0 in"), ("1/2 in", "1/4 in", "0 in"), ("0 in", "-1/4 in", "3/4 in")])
+@pytest.mark.parametrize(
+    "by", [("3/4 in", "0 in", "0 in"), ("1/2 in", "1/4 in", "0 in"), ("0 in", "-1/4 in", "3/4 in")]
+)
 def test_a_slid_neighbours_clearance_against_scipy(by):
-    """The brake unit slid toward the washer bottle and the beam: every gap to another box as a bounded least distance."""
+    """The brake unit slid toward the washer bottle and the beam: every gap to another box as a bounded least
+    distance."""
     build = with_moves(Move(id="brake", how="slotted", by_x=tape(by[0]), by_y=tape(by[1]), by_z=tape(by[2])))
     items = {item.id: item for item in build.survey.obstacles}
     step = np.array([quantity(text, "length").si for text in by])
@@ -407,16 +483,21 @@ def test_a_slid_neighbours_clearance_against_scipy(by):
 
 def test_a_neighbour_moved_into_another_is_a_clearance_like_any():
     """The regulator put where the brake unit stands: one inside the other, told at the move."""
-    build = with_moves(Move(id="regulator", how="new_place", left=tape("-4 in"), bottom=tape("12 in"), front=tape("5 in")))
+    build = with_moves(
+        Move(id="regulator", how="new_place", left=tape("-4 in"), bottom=tape("12 in"), front=tape("5 in"))
+    )
     finding = next(
-        f for f in assess(build).findings if f.code == "fit_overlaps" and "Voltage regulator" in what_of(f) and "Brake unit" in what_of(f)
+        f
+        for f in assess(build).findings
+        if f.code == "fit_overlaps" and "Voltage regulator" in what_of(f) and "Brake unit" in what_of(f)
     )
     assert finding.where == ("packages", "p1", "moves", "regulator", "left")
 
 
 def test_two_moved_neighbours_are_judged_against_each_other_once():
     moves = [
-        Move(id=ident, how="new_place", left=tape("40 in"), bottom=tape("5 in"), front=tape("10 in")) for ident in ("horn", "regulator")
+        Move(id=ident, how="new_place", left=tape("40 in"), bottom=tape("5 in"), front=tape("10 in"))
+        for ident in ("horn", "regulator")
     ]
     build = with_moves(*moves)
     gaps = [gap for gap in fit_up(build, build.package).gaps if gap.part.sort == gap.other.sort == "moved"]
@@ -426,7 +507,9 @@ def test_two_moved_neighbours_are_judged_against_each_other_once():
 
 def test_the_horn_moved_away_no_longer_meets_the_fan():
     def meets(build):
-        return any(gap.gap < 0 and "Horn" in (gap.part.name, gap.other.name) for gap in fit_up(build, build.package).gaps)
+        return any(
+            gap.gap < 0 and "Horn" in (gap.part.name, gap.other.name) for gap in fit_up(build, build.package).gaps
+        )
 
     assert meets(BARE)
     assert not meets(with_moves(Move(id="horn", how="new_place", left=tape("34 in")), build=BARE))
@@ -445,13 +528,24 @@ def test_a_notch_takes_a_piece_out_where_it_stands():
 
 
 def test_hours_and_cost_of_moves_panels_frames_and_brackets_reach_the_totals():
-    """By hand: horn 20 min + slots 1/2 h; regulator 1/2 h + bracket 3/4 h; the bottle as entered, 2 h; panel 1 1/2, strip 1/4 h."""
+    """By hand: horn 20 min + slots 1/2 h; regulator 1/2 h + bracket 3/4 h; the bottle as entered, 2 h; panel 1 1/2,
+    strip 1/4 h."""
     base = on(BARE, ((*P1, "brackets"), ()), ((*P1, "mounting", "frames"), ()))
     moves = (
-        Move(id="horn", how="slotted", by_x=tape("1/2 in"), cost=quantity("5", "money")), Move(id="regulator", how="bracket", by_y=tape("1 in")),
-        Move(id="reservoir", how="new_place", left=tape("40 in"), hours=quantity("2 h", "time"), cost=quantity("35", "money")),
-    )  # fmt: skip
-    panels = (panel(closes="top", cost=quantity("18", "money")), panel(kind="strip", closes="left", cost=quantity("6", "money")).model_copy(update={"id": "panel2"}))  # fmt: skip
+        Move(id="horn", how="slotted", by_x=tape("1/2 in"), cost=quantity("5", "money")),
+        Move(id="regulator", how="bracket", by_y=tape("1 in")),
+        Move(
+            id="reservoir",
+            how="new_place",
+            left=tape("40 in"),
+            hours=quantity("2 h", "time"),
+            cost=quantity("35", "money"),
+        ),
+    )
+    panels = (
+        panel(closes="top", cost=quantity("18", "money")),
+        panel(kind="strip", closes="left", cost=quantity("6", "money")).model_copy(update={"id": "panel2"}),
+    )
     build = on(base, ((*P1, "moves"), moves), ((*P1, "panels"), panels))
     found, before = effort(build, build.package), effort(base, base.package)
     assert found.moved / 3600 == pytest.approx((20 / 60 + 0.5) + (0.5 + 0.75) + 2)
@@ -461,8 +555,10 @@ def test_hours_and_cost_of_moves_panels_frames_and_brackets_reach_the_totals():
 
 
 def test_what_a_bottle_has_to_hold_by_hand():
-    """2.5 L at 1.3 is 3.25; 26 x 17 x 2 1/4 in is 16.3 L, a fifth 3.26; two tanks 2 1/4 x 2 5/8 x 17 in, 3.29 L, three quarters 2.47; two feet of
-    1 1/2 in hose 0.70 and of 1 3/4 in 0.95; heater hoses of 5/8 in, 15 and 34 in along, 0.25; a third of the bottle 0.50: 11.4 L. Half glycol grows some 5 1/2 % from 10 to 105 °C; twice that is wanted."""
+    """2.5 L at 1.3 is 3.25; 26 x 17 x 2 1/4 in is 16.3 L, a fifth 3.26; two tanks 2 1/4 x 2 5/8 x 17 in, 3.29 L,
+    three quarters 2.47; two feet of
+    1 1/2 in hose 0.70 and of 1 3/4 in 0.95; heater hoses of 5/8 in, 15 and 34 in along, 0.25; a third of the bottle
+    0.50: 11.4 L. Half glycol grows some 5 1/2 % from 10 to 105 °C; twice that is wanted."""
     volume, grown, wanted = bottle_wanted(BUILD, BUILD.package)
     litres = 1.3 * BUILD.brief.engine.displacement.si * 1e3 + 3.26 + 2.47 + 0.70 + 0.95 + 0.25 + 0.50
     assert volume * 1e3 == pytest.approx(litres, rel=0.01)
@@ -471,10 +567,17 @@ def test_what_a_bottle_has_to_hold_by_hand():
 
 
 def test_cautions_of_latch_brakes_and_structure():
-    kinds = on(BUILD, (("survey", "obstacles", "latch", "kind"), "latch_support"), (("survey", "obstacles", "brake", "kind"), "brake_unit"))
+    kinds = on(
+        BUILD,
+        (("survey", "obstacles", "latch", "kind"), "latch_support"),
+        (("survey", "obstacles", "brake", "kind"), "brake_unit"),
+    )
     build = with_moves(
-        Move(id="latch", how="notched", notch=tape("1/2 in")), Move(id="brake", how="slotted", by_z=tape("1/2 in")), Move(id="brace", how="notched", notch=tape("1/4 in")), build=kinds,
-    )  # fmt: skip
+        Move(id="latch", how="notched", notch=tape("1/2 in")),
+        Move(id="brake", how="slotted", by_z=tape("1/2 in")),
+        Move(id="brace", how="notched", notch=tape("1/4 in")),
+        build=kinds,
+    )
     said = {moved.move.id: " ".join(map(said_by, moved.cautions)) for moved in moves_of(build, build.package)}
     assert "follow local codes" in said["latch"]
     assert "hood must stay shut" in said["latch"]
@@ -486,9 +589,14 @@ def test_cautions_of_latch_brakes_and_structure():
 def test_a_cap_under_something_cannot_be_reached():
     """The washer bottle's new place 1 in under the crossover pipe: a hand needs 3 in."""
     washer = on(BUILD, (("survey", "obstacles", "reservoir", "kind"), "washer_bottle"))
-    low = with_moves(Move(id="reservoir", how="new_place", left=tape("10 in"), bottom=tape("7 3/8 in"), front=tape("7 in")), build=washer)
+    low = with_moves(
+        Move(id="reservoir", how="new_place", left=tape("10 in"), bottom=tape("7 3/8 in"), front=tape("7 in")),
+        build=washer,
+    )
     assert "cap_reach" in {f.code for f in assess(low).findings}
-    free = with_moves(Move(id="reservoir", how="new_place", left=tape("40 in"), bottom=tape("7 in"), front=tape("7 in")), build=washer)
+    free = with_moves(
+        Move(id="reservoir", how="new_place", left=tape("40 in"), bottom=tape("7 in"), front=tape("7 in")), build=washer
+    )
     assert "cap_reach" not in {f.code for f in assess(free).findings}
 
 
@@ -507,11 +615,16 @@ def test_the_bracket_that_is_planned_for_a_move_holds_it():
 
 def joined(**fields):
     sizes = {"blank_width": "14 in", "blank_height": "17 in", "join_trim": "1 in", "lap": "3/4 in"} | fields
-    return on(BUILD, ((*P1, "shroud", "joined"), True), *(((*P1, "shroud", name), text, "length") for name, text in sizes.items()))
+    return on(
+        BUILD,
+        ((*P1, "shroud", "joined"), True),
+        *(((*P1, "shroud", name), text, "length") for name, text in sizes.items()),
+    )
 
 
 def test_two_shrouds_joined_are_trimmed_like_one_and_put_each_fan_in_its_ring():
-    """14 + 14 - 2 - 3/4 = 25 1/4 in between the tanks' 26: it seats. Rings at 7 and 18 1/4 of its width, that stands 3/8 in from each side."""
+    """14 + 14 - 2 - 3/4 = 25 1/4 in between the tanks' 26: it seats. Rings at 7 and 18 1/4 of its width, that stands
+    3/8 in from each side."""
     build = joined()
     plan = trim_plan(build.package)
     assert plan.blank.width / INCH == pytest.approx(25.25)
@@ -539,7 +652,8 @@ def test_a_bought_shroud_takes_another_fan_by_a_ring_or_is_opened_up():
 
 
 def test_an_older_file_keeps_what_it_said_of_gaps_brackets_and_moved_parts(tmp_path):
-    """Version 6 to 7: side and top gaps go to each edge, a bracket's part and hole become its points, what was moved away is taken out."""
+    """Version 6 to 7: side and top gaps go to each edge, a bracket's part and hole become its points, what was moved
+    away is taken out."""
     import json
 
     from tests.unit.assess.test_assess import GOLDEN
@@ -559,6 +673,9 @@ def test_an_older_file_keeps_what_it_said_of_gaps_brackets_and_moved_parts(tmp_p
     first = build.packages[0]
     assert [getattr(first.sealing, edge).gap.as_typed for edge in EDGES] == ["1/2 in", "1/2 in", "3/8 in", "3/8 in"]
     assert [(move.id, move.how) for move in first.moves] == [("horn", "removed")]
-    assert [(b.start, b.end, b.nut, b.far_nut) for b in first.brackets] == [("shroud:lower_right", "hole:lip_left", "rivet_nut", "rivet_nut"), ("core:upper_left", "", "lock_nut", "lock_nut")]  # fmt: skip
+    assert [(b.start, b.end, b.nut, b.far_nut) for b in first.brackets] == [
+        ("shroud:lower_right", "hole:lip_left", "rivet_nut", "rivet_nut"),
+        ("core:upper_left", "", "lock_nut", "lock_nut"),
+    ]
     assert [(f.fitted, f.leg.as_typed) for f in first.mounting.frames] == [(True, "1/2 in")]
     assert build.packages[1].mounting.frames == ()

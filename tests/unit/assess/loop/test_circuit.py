@@ -26,7 +26,22 @@ from keelroom.errors import InputError
 from tests.changes import on
 from tests.remote import rear_mounted
 from tests.told import said_by, what_of
-from tests.unit.assess.loop.rows import BOTTLE, BUILD, HOSES, LOOP, LOWER, P1, PUMPED, STEAM, TANK, UPPER, VENTED, hoses, line, parts
+from tests.unit.assess.loop.rows import (
+    BOTTLE,
+    BUILD,
+    HOSES,
+    LOOP,
+    LOWER,
+    P1,
+    PUMPED,
+    STEAM,
+    TANK,
+    UPPER,
+    VENTED,
+    hoses,
+    line,
+    parts,
+)
 
 PSI = 6894.757
 
@@ -52,7 +67,8 @@ def test_the_order_coolant_goes_round_in():
 
 
 def test_a_rear_mounted_core_mended_finding_by_finding():
-    """As it was first put together and after each mend: pump under everything, one pressure cap, a tank in line, nothing back through the bypass."""
+    """As it was first put together and after each mend: pump under everything, one pressure cap, a tank in line,
+    nothing back through the bypass."""
     rear = rear_mounted(BUILD)
     wrong = {"pump_high", "second_cap", "no_surge_tank", "bypass_backwards"}
     assert wrong <= codes(rear)
@@ -71,7 +87,8 @@ def test_a_rear_mounted_core_mended_finding_by_finding():
 
 
 def test_what_26_feet_of_size_16_cost():
-    """Common practice: a 16-size line goes through 7/8 in. 13 ft each way at the idle's flow lose several times what 1 1/2 in would."""
+    """Common practice: a 16-size line goes through 7/8 in. 13 ft each way at the idle's flow lose several times what
+    1 1/2 in would."""
     rear = rear_mounted(BUILD)
     figures = first_wave(rear).figures_of("cruise")
     run = next(run for run in graph_of(rear, rear.package).runs if run.hose.id == "out")
@@ -82,7 +99,8 @@ def test_what_26_feet_of_size_16_cost():
 
 
 def test_no_air_is_trapped_where_the_hose_rises_to_the_core():
-    """The engine's outlet a quarter of an inch under the core's neck: air goes up the hose to the cap; two inches over the tank it stays unless carried."""
+    """The engine's outlet a quarter of an inch under the core's neck: air goes up the hose to the cap; two inches
+    over the tank it stays unless carried."""
     low = on(BUILD, (("survey", "hoses", "upper", "y"), "16 in", "length"))
     assert not air_in(low, low.package, first_wave(low)).traps
     high = on(BUILD, (("survey", "hoses", "upper", "y"), "21 in", "length"))
@@ -125,7 +143,9 @@ def test_the_test_pressure_is_never_over_cap_or_weakest():
     ):
         build = on(BUILD, *changes)
         found = first_wave(build)
-        assert proof_pressure(build.package, stands_of(build, build.package, found)) == pytest.approx(psi * PSI, rel=1e-6)
+        assert proof_pressure(build.package, stands_of(build, build.package, found)) == pytest.approx(
+            psi * PSI, rel=1e-6
+        )
         held = next(said_by(step) for step in fill_steps(build, found) if "closed circuit" in said_by(step))
         assert f"{psi:.1f} psi" in held
 
@@ -150,10 +170,14 @@ def test_the_fill_plan_is_this_circuits():
 
 @pytest.mark.parametrize("number", range(0, 12, 3))
 def test_an_ordinary_circuit_in_one_act_leaves_nothing_wrong(number):
-    """Catalogue builds of all sorts: after the act coolant gets round, nothing of the circuit is a problem, doing it again changes nothing."""
+    """Catalogue builds of all sorts: after the act coolant gets round, nothing of the circuit is a problem, doing it
+    again changes nothing."""
     core = cores()[number % len(cores())]
     answers = Answers(
-        vehicles()[number % len(vehicles())].name, engines()[number % len(engines())].name, core=core.name, fans=fan_assemblies()[0].name
+        vehicles()[number % len(vehicles())].name,
+        engines()[number % len(engines())].name,
+        core=core.name,
+        fans=fan_assemblies()[0].name,
     )
     build = first_build(answers, "us")
     made = apply(build, ordinary_edit(build, build.package))
@@ -173,7 +197,8 @@ def test_what_was_measured_stays_in_an_ordinary_circuit():
 
 
 def test_a_wider_way_is_wide_enough():
-    """The engine's inlet points down: straight from there a convoluted hose kinks; round by a point it does not, and nothing is nearer than before."""
+    """The engine's inlet points down: straight from there a convoluted hose kinks; round by a point it does not, and
+    nothing is nearer than before."""
     tight = on(
         BUILD,
         ((*LOWER, "kind"), "convoluted"),
@@ -212,7 +237,9 @@ def test_steam_is_plumbed_rising_and_small():
     assert build.package.core.ports[-1].use == "vent"
     assert "steam_open" not in codes(build)
     flow = first_wave(build).figures_of("idle").loop.of(f"hose:{line.id}").flow
-    assert 0 < flow < 0.1 * first_wave(build).figures_of("idle").coolant_flow, "a vent line lets hardly any coolant past"
+    assert 0 < flow < 0.1 * first_wave(build).figures_of("idle").coolant_flow, (
+        "a vent line lets hardly any coolant past"
+    )
 
 
 def test_the_same_figures_in_an_edit_and_from_nothing():
@@ -262,12 +289,15 @@ def test_the_drawing_keeps_its_layout_and_its_heights_are_true():
     assert high - low == pytest.approx(dragged_height(BUILD, BUILD.package, 1.0) ** -1 * 4 * 0.0254, rel=1e-6)
     assert [x for x, _ in before["part:bottle"].points] == [x for x, _ in moved["part:bottle"].points]
     figures = first_wave(BUILD).figures_of("idle").loop
-    words = [shape.text for shape in loop_scene(BUILD, BUILD.package, figures, None, "us").shapes if isinstance(shape, Label)]
+    words = [
+        shape.text for shape in loop_scene(BUILD, BUILD.package, figures, None, "us").shapes if isinstance(shape, Label)
+    ]
     assert any(text.startswith("Upper hose 6 gpm, 189 °F") for text in words)
 
 
 def test_warm_coolant_rises_only_to_a_core_that_stands_over_the_engine():
-    """Off, the pump lets coolant go round by its warmth alone where the engine's ports lie under the core; where they lie over it, not at all."""
+    """Off, the pump lets coolant go round by its warmth alone where the engine's ports lie under the core; where they
+    lie over it, not at all."""
     build = on(BUILD, ((*LOOP, "pump"), "electric"))
 
     def ports(*heights):
@@ -285,17 +315,22 @@ def test_warm_coolant_rises_only_to_a_core_that_stands_over_the_engine():
 
 
 def test_an_electric_pump_in_line_is_fed_like_one_in_the_engines_place():
-    """100 W at 13.5 V are 7.4 A, and in step with the volts less at idle; on the alternator's books either way, its pressure beside the engine's own."""
+    """100 W at 13.5 V are 7.4 A, and in step with the volts less at idle; on the alternator's books either way, its
+    pressure beside the engine's own."""
     both = on(BUILD, *PUMPED, ((*LOOP, "pump"), "both"), ((*LOOP, "bypass"), "blocked"))
     alone = on(BUILD, ((*LOOP, "pump"), "electric"))
     amps = [first_wave(build).figures_of("idle").electrical_current for build in (BUILD, both, alone)]
     assert 4.5 < amps[1] - amps[0] < 7.4
     assert amps[2] == pytest.approx(amps[1], rel=0.02)
-    assert first_wave(both).figures_of("idle").core_coolant_flow > 1.5 * first_wave(BUILD).figures_of("idle").core_coolant_flow
+    assert (
+        first_wave(both).figures_of("idle").core_coolant_flow
+        > 1.5 * first_wave(BUILD).figures_of("idle").core_coolant_flow
+    )
 
 
 def test_a_tanks_feed_takes_a_tee_at_the_engines_inlet():
-    """The port is the lower hose's: with a tee both lead to it, the tank's pressure stands at the suction, and next to nothing runs in a blind feed."""
+    """The port is the lower hose's: with a tee both lead to it, the tank's pressure stands at the suction, and next
+    to nothing runs in a blind feed."""
     wanted = on(BUILD, parts(TANK), hoses(line("feed", "tank:feed", "engine:lower", bore=quantity("3/4 in", "length"))))
     assert "loop_taken" in codes(wanted)
     teed = mended(wanted, "loop_taken")

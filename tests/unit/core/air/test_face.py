@@ -125,7 +125,8 @@ def test_incidence_leads_every_branch_from_a_node_to_a_node():
 
 @pytest.mark.parametrize("count", [3, 18, 36])
 def test_any_number_of_covers_counts_only_what_occurs(count):
-    """Strips side by side, each under one cover: as many classes as strips, each of its own area, wherever the limit of a number lies."""
+    """Strips side by side, each under one cover: as many classes as strips, each of its own area, wherever the limit
+    of a number lies."""
     width = SIZE[0] / count
     covers = tuple((n * width, 0.0, width, SIZE[1]) for n in range(count))
     classes = face_classes(SIZE, None, covers, ())
@@ -138,7 +139,10 @@ def test_any_number_of_covers_counts_only_what_occurs(count):
 def test_any_number_of_zones_is_told_apart():
     """Twenty small shrouds in a row, every one a node of its own."""
     step = SIZE[0] / 20
-    zones = tuple(Zone((n * step, 0.0, step, SIZE[1]), (Disc((n + 0.5) * step, 0.2, 0.01),), 5.0, 0.0, n % 2 == 1) for n in range(20))
+    zones = tuple(
+        Zone((n * step, 0.0, step, SIZE[1]), (Disc((n + 0.5) * step, 0.2, 0.01),), 5.0, 0.0, n % 2 == 1)
+        for n in range(20)
+    )
     classes = face_classes(SIZE, None, (), zones)
     pullers = {float(n) for n in range(2, 22, 2)}
     assert set(classes.rear) == {float(BAY)} | pullers

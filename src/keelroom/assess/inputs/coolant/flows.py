@@ -22,7 +22,8 @@ from keelroom.errors import InputError
 WORN_IMPELLER = 0.6
 """Share of its head a worn or corroded impeller still makes (common practice)."""
 PUMP_PER_POWER = 1.4e-3 / 60 / 1e3
-"""[m3/s per W] coolant flow where none is given: 1.4 L/min per kW, so that the engine warms its coolant by 6-10 K at rated power
+"""[m3/s per W] coolant flow where none is given: 1.4 L/min per kW, so that the engine warms its coolant by 6-10 K at
+rated power
 (common practice): a coolant share of 0.7 of the power over 3.7 MJ/m3K and 8 K."""
 USUAL_HEADS = {
     "heater": 30.0,
@@ -34,11 +35,13 @@ USUAL_HEADS = {
     "expansion_tank": 1.5,
     "overflow": 0.0,
 }
-"""Dynamic heads a part loses at its ports' bore (common practice): a heater core some 10 kPa at 10 L/min through 5/8 in."""
+"""Dynamic heads a part loses at its ports' bore (common practice): a heater core some 10 kPa at 10 L/min through 5/8
+in."""
 PART_BORE = {"heater": 0.0159}
 """[m] of ports where nothing says it"""
 STANDING_PUMP = 4.0
-"""Dynamic heads of an electric pump's body at its ports' bore, which its curve has already: lost only while it stands (common practice)."""
+"""Dynamic heads of an electric pump's body at its ports' bore, which its curve has already: lost only while it stands
+(common practice)."""
 THROUGH_HOLE = 0.02
 """Share of the rated head lost at the rated flow where there is no thermostat (common practice)."""
 
@@ -56,7 +59,8 @@ def circuit_of(build: Build, package: Package) -> CoolantCircuit:
 
 
 def pump_curve(loop: Loop) -> tuple[PumpCurve, str]:
-    """The electric pump's curve at its rated voltage, and what is wrong with the typed points, whose rating is then used."""
+    """The electric pump's curve at its rated voltage, and what is wrong with the typed points, whose rating is then
+    used."""
     rated = rated_curve(_si(loop.electric_pressure), _si(loop.electric_flow))
     if not loop.pump_curve:
         return rated, ""
@@ -70,7 +74,9 @@ def pump_curve(loop: Loop) -> tuple[PumpCurve, str]:
 def _circuit(engine: EngineSection, loop: Loop, graph: Graph) -> CoolantCircuit:
     branches, rated = graph.branches, pump_flow_rated(engine)
     shape = len(branches)
-    columns = {name: np.zeros(shape) for name in ("gate", "bore", "length", "heads", "square", "head", "linear", "fall")}
+    columns = {
+        name: np.zeros(shape) for name in ("gate", "bore", "length", "heads", "square", "head", "linear", "fall")
+    }
     curve, _ = pump_curve(loop)
     going = live(branches)
     in_line = any(branch.part and branch.part.kind == "pump" for branch in branches)
@@ -140,7 +146,10 @@ def part_bore(graph: Graph, ident: str) -> float | None:
     return (
         own[0]
         if own
-        else max((run.bore for run in graph.runs if ident in (run.start.key.split(":")[0], run.end.key.split(":")[0])), default=None)
+        else max(
+            (run.bore for run in graph.runs if ident in (run.start.key.split(":")[0], run.end.key.split(":")[0])),
+            default=None,
+        )
     )
 
 

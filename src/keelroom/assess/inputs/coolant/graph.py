@@ -1,7 +1,9 @@
-"""The circuit as one graph: places, and what runs between them. Flows, drawing, lists and the bleed plan all read it."""
+"""The circuit as one graph: places, and what runs between them. Flows, drawing, lists and the bleed plan all read
+it."""
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Literal, NamedTuple
 
 from keelroom.assess.inputs.coolant.ports import (
@@ -56,9 +58,12 @@ class Fault(NamedTuple):
 
 
 class Graph(NamedTuple):
-    """ident: the package's;  nodes: keys of the places that are joined to the engine, its pump's inlet left out, for it is the reference;
-    branches: those that lie between them, the four every circuit has first; runs: every hose whose ends are known, joined or not;
-    parts: what stands in it;  faults: empty where coolant gets round; order: branches by which it goes from the engine's outlet to its inlet through the core."""
+    """ident: the package's;  nodes: keys of the places that are joined to the engine, its pump's inlet left out, for
+    it is the reference;
+    branches: those that lie between them, the four every circuit has first; runs: every hose whose ends are known,
+              joined or not;
+    parts: what stands in it;  faults: empty where coolant gets round; order: branches by which it goes from the
+           engine's outlet to its inlet through the core."""
 
     ident: str
     ports: dict[str, Port]
@@ -88,7 +93,11 @@ def graph_of(build: Build, package: Package) -> Graph:
 def _graph(ports: dict[str, Port], loop: Loop, ident: str) -> Graph:
     where: Path = ("packages", ident, "loop")
     runs, faults = _runs(ports, loop, where)
-    candidates = [*_usual(loop), *(_through(part) for part in loop.parts if part.kind in THROUGH), *(_hose(run) for run in runs)]
+    candidates = [
+        *_usual(loop),
+        *(_through(part) for part in loop.parts if part.kind in THROUGH),
+        *(_hose(run) for run in runs),
+    ]
     bottles = {part.id for part in loop.parts if part.kind == "overflow"}
     joined = _joined([branch for branch in candidates if not bottles & {branch.start, branch.end}])
     order, gap = _order(joined)
@@ -135,7 +144,9 @@ def _runs(ports: dict[str, Port], loop: Loop, where: Path) -> tuple[list[HoseRun
             if port is None:
                 faults.append(Fault("loop_end", (*path, field), given(name=name), "gone" if key else ""))
             elif key in taken and hose.start != hose.end:
-                faults.append(Fault("loop_taken", (*path, field), given(name=name, other=taken[key], port=port.name.lower())))
+                faults.append(
+                    Fault("loop_taken", (*path, field), given(name=name, other=taken[key], port=port.name.lower()))
+                )
             taken.setdefault(key, name)
         first, last = ends
         if first is None or last is None:
@@ -145,10 +156,17 @@ def _runs(ports: dict[str, Port], loop: Loop, where: Path) -> tuple[list[HoseRun
             continue
         if joins_alike(first, last):
             word = "outlets" if first.sense > 0 else "inlets"
-            faults.append(Fault("loop_joined", (*path, "end"), given(name=name, first=first.name.lower(), last=last.name.lower()), word))
+            faults.append(
+                Fault(
+                    "loop_joined",
+                    (*path, "end"),
+                    given(name=name, first=first.name.lower(), last=last.name.lower()),
+                    word,
+                )
+            )
             continue
         backwards = first.sense < 0 or last.sense > 0
-        run = attempted(name, path, lambda hose=hose, ends=(last, first) if backwards else (first, last): run_of(hose, *ends))  # type: ignore[misc]
+        run = attempted(name, path, partial(run_of, hose, *((last, first) if backwards else (first, last))))
         if isinstance(run, Stopped):
             faults.append(Fault("not_worked_out", path, given(reason=run.sentence), "hose"))
         else:
@@ -168,7 +186,11 @@ def _joined(candidates: list[Branch]) -> list[Branch]:
             reached |= {branch.start, branch.end}
             found.add(branch.key)
         left = [branch for branch in left if branch.key not in found]
-    return [branch for branch in candidates if branch.key in found or branch.key in ("engine", "core", "thermostat", "bypass")]
+    return [
+        branch
+        for branch in candidates
+        if branch.key in found or branch.key in ("engine", "core", "thermostat", "bypass")
+    ]
 
 
 def _order(branches: list[Branch]) -> tuple[list[Branch], str]:
@@ -191,7 +213,8 @@ def _order(branches: list[Branch]) -> tuple[list[Branch], str]:
 
 
 def _way(branches: list[Branch], start: str, end: str) -> list[Branch] | None:
-    """The way of the widest lines from a place to another; None where there is none. A bottleneck's bore decides, then the count."""
+    """The way of the widest lines from a place to another; None where there is none. A bottleneck's bore decides,
+    then the count."""
     best: dict[str, tuple[tuple[float, int], list[Branch]]] = {start: ((-1e9, 0), [])}
     waiting = [start]
     while waiting:
@@ -228,5 +251,7 @@ def gap_fault(gap: str, ports: dict[str, Port], where: Path) -> Fault:
 def gates(graph: Graph) -> list[Branch]:
     """Thermostats coolant meets one after the other on its way through the core."""
     return [
-        branch for branch in graph.order if branch.sort == "thermostat" or (branch.part is not None and branch.part.kind == "thermostat")
+        branch
+        for branch in graph.order
+        if branch.sort == "thermostat" or (branch.part is not None and branch.part.kind == "thermostat")
     ]

@@ -21,7 +21,8 @@ Heights = dict[str, float | None]
 
 
 class Cap(NamedTuple):
-    """A neck with a cap. node: where in the circuit; name; kind; rating [Pa] over the outdoors, 0 for a plain one; path: of its kind; at [m] its height."""
+    """A neck with a cap. node: where in the circuit; name; kind; rating [Pa] over the outdoors, 0 for a plain one;
+    path: of its kind; at [m] its height."""
 
     node: str
     name: str
@@ -32,7 +33,8 @@ class Cap(NamedTuple):
 
 
 def heights_of(build: Build, package: Package) -> Heights:
-    """Height [m] over the datum of each place of the circuit, its reference included; None where it was not measured."""
+    """Height [m] over the datum of each place of the circuit, its reference included; None where it was not
+    measured."""
     return _heights(graph_of(build, package))
 
 
@@ -68,7 +70,8 @@ def _core_ends(opening: Opening, core: Core, place: Place) -> tuple[float, float
 
 
 def hood_over(survey: Survey, z: float) -> float | None:
-    """Height [m] of the hood's underside over a place so far behind the plane; None where there is no hood or it was not measured."""
+    """Height [m] of the hood's underside over a place so far behind the plane; None where there is no hood or it was
+    not measured."""
     hood = survey.hood
     if hood.front is None or hood.back is None or not 0 <= z <= HOODED * hood.run.si:
         return None
@@ -83,19 +86,27 @@ def caps_of(build: Build, package: Package) -> tuple[Cap, ...]:
         rating = _si(loop.cap_pressure) if loop.core_neck == "pressure" else 0.0
         found.append(
             Cap(
-                cap_tank(package.core), "Core’s filler neck", loop.core_neck, rating, (*where, "core_neck"), core_top(build.survey, package)
+                cap_tank(package.core),
+                "Core’s filler neck",
+                loop.core_neck,
+                rating,
+                (*where, "core_neck"),
+                core_top(build.survey, package),
             )
         )
     for part in loop.parts:
         if part.cap != "none":
-            rating = (part.cap_rating.si if part.cap_rating else _si(loop.cap_pressure)) if part.cap == "pressure" else 0.0
+            rating = (
+                (part.cap_rating.si if part.cap_rating else _si(loop.cap_pressure)) if part.cap == "pressure" else 0.0
+            )
             at = part.y.si if part.y else None
             found.append(Cap(part.id, part_name(part), part.cap, rating, (*where, "parts", part.id, "cap"), at))
     return tuple(sorted(found, key=lambda cap: cap.kind != "pressure"))
 
 
 def cap_tank(core: Core) -> str:
-    """The tank the core's neck is on: as its filler port says, else a crossflow core's outlet tank, a downflow core's top one."""
+    """The tank the core's neck is on: as its filler port says, else a crossflow core's outlet tank, a downflow core's
+    top one."""
     filler = next((port for port in core.ports if port.use == "filler"), None)
     if filler is not None:
         return CORE_IN if filler.tank == "inlet" else CORE_OUT
@@ -109,10 +120,15 @@ def holding_cap(build: Build, package: Package) -> Cap | None:
 
 
 def held_pressure(loop: Loop) -> float:
-    """Pressure [Pa] over the outdoors the circuit is held at: of its weakest pressure cap, 0 without one; a plain cap on a tank of the
+    """Pressure [Pa] over the outdoors the circuit is held at: of its weakest pressure cap, 0 without one; a plain cap
+    on a tank of the
     circuit holds nothing back unless another neck has a pressure cap."""
     ratings = [_si(loop.cap_pressure)] if loop.core_neck == "pressure" else []
-    ratings += [part.cap_rating.si if part.cap_rating else _si(loop.cap_pressure) for part in loop.parts if part.cap == "pressure"]
+    ratings += [
+        part.cap_rating.si if part.cap_rating else _si(loop.cap_pressure)
+        for part in loop.parts
+        if part.cap == "pressure"
+    ]
     return min(ratings, default=0.0)
 
 

@@ -25,9 +25,17 @@ ROLE_WORDS = {
     "steam": "steam port",
 }
 KIND_WORDS = {
-    "pump": "Electric pump", "thermostat": "Thermostat housing", "heater": "Heater core", "surge_tank": "Surge tank", "expansion_tank": "Expansion tank",
-    "overflow": "Overflow bottle", "filler": "Filler neck", "bleed": "Bleed piece", "tee": "Tee", "crossover": "Crossover pipe",
-}  # fmt: skip
+    "pump": "Electric pump",
+    "thermostat": "Thermostat housing",
+    "heater": "Heater core",
+    "surge_tank": "Surge tank",
+    "expansion_tank": "Expansion tank",
+    "overflow": "Overflow bottle",
+    "filler": "Filler neck",
+    "bleed": "Bleed piece",
+    "tee": "Tee",
+    "crossover": "Crossover pipe",
+}
 THROUGH = ("pump", "thermostat", "heater")
 """parts with a way through them; the others are one place to which hoses come"""
 SENSES = {"outlet": 1, "heater_out": 1, "steam": 1, "inlet": -1, "heater_in": -1}
@@ -37,12 +45,18 @@ UPPER, LOWER = 0.05, 0.08
 Point = tuple[float | None, float | None, float | None]
 Vector = tuple[float, float, float]
 WAYS: dict[str, Vector] = {
-    "front": (0, 0, -1), "rear": (0, 0, 1), "left": (-1, 0, 0), "right": (1, 0, 0), "up": (0, 1, 0), "down": (0, -1, 0),
-}  # fmt: skip
+    "front": (0, 0, -1),
+    "rear": (0, 0, 1),
+    "left": (-1, 0, 0),
+    "right": (1, 0, 0),
+    "up": (0, 1, 0),
+    "down": (0, -1, 0),
+}
 
 
 class Port(NamedTuple):
-    """A port. node: the place in the circuit it leads to; sense as SENSES; at: where it is, as far as known; way: out of it; bore [m], None
+    """A port. node: the place in the circuit it leads to; sense as SENSES; at: where it is, as far as known; way: out
+    of it; bore [m], None
     where it takes its hose's; path: of what it belongs to."""
 
     key: str
@@ -126,7 +140,15 @@ def _engine_port(end: HoseEnd, loop: Loop) -> Port:
     loose = tuple(tolerance(value) if value is not None else 0.0 for value in (end.x, end.y, end.z))
     where = ("survey", "hoses", end.id)
     return Port(
-        f"engine:{end.id}", end_name(end), node, SENSES[end.role], at, WAYS[end.faces], end.bore.si, where, (loose[0], loose[1], loose[2])
+        f"engine:{end.id}",
+        end_name(end),
+        node,
+        SENSES[end.role],
+        at,
+        WAYS[end.faces],
+        end.bore.si,
+        where,
+        (loose[0], loose[1], loose[2]),
     )
 
 
@@ -135,7 +157,9 @@ def _core_ports(opening: Opening, core: Core, place: Place, ident: str, away: bo
     # Of a core away from the grille it is not known which way its necks look.
     out = None if away else frame.axes[2]
     where = ("packages", ident, "core")
-    own: dict[str, CorePort] = {port.use: port for port in core.ports if port.use in ("inlet", "outlet") and port.state in ("used", "open")}
+    own: dict[str, CorePort] = {
+        port.use: port for port in core.ports if port.use in ("inlet", "outlet") and port.state in ("used", "open")
+    }
     found = []
     for use, neck, node, sense in (("inlet", "upper", CORE_IN, -1), ("outlet", "lower", CORE_OUT, 1)):
         port = own.get(use)
@@ -204,5 +228,6 @@ def joins_alike(first: Port, last: Port) -> bool:
 
 
 def places_at(key: str) -> set[str]:
-    """A place of the circuit with what is one place with it for a hose that leaves it: the engine's outlet and its inside."""
+    """A place of the circuit with what is one place with it for a hose that leaves it: the engine's outlet and its
+    inside."""
     return {HOT, OUTLET} if key in (HOT, OUTLET) else {key}

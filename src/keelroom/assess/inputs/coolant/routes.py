@@ -1,4 +1,5 @@
-"""Where each hose runs: from port to port by what it goes by, with bends as wide as its kind wants and the room lets it have."""
+"""Where each hose runs: from port to port by what it goes by, with bends as wide as its kind wants and the room lets
+it have."""
 
 from __future__ import annotations
 
@@ -21,7 +22,8 @@ NECK_HEADS, BEND_HEADS = 0.75, 0.3
 
 
 class HoseRun(NamedTuple):
-    """A hose between two known ports. bore, length [m], right_angles and least radius as typed, else by its route; route: None where
+    """A hose between two known ports. bore, length [m], right_angles and least radius as typed, else by its route;
+    route: None where
     an end's place is not known; narrow: bore of its narrowest fitting, its own where there is none narrower."""
 
     hose: Hose
@@ -57,7 +59,9 @@ def run_of(hose: Hose, start: Port, end: Port) -> HoseRun:
     length = hose.length.si if hose.length else route.length if route else None
     turned = hose.bends.si if hose.bends else route.right_angles if route else 2.0
     radius = hose.tightest.si if hose.tightest else route.tightest if route and route.bends else None
-    narrow = min([bore, *(value for value in (hose.necks.si if hose.necks else None, start.bore, end.bore) if value is not None)])
+    narrow = min(
+        [bore, *(value for value in (hose.necks.si if hose.necks else None, start.bore, end.bore) if value is not None)]
+    )
     return HoseRun(hose, start, end, bore, narrow, length, turned, radius, route)
 
 
@@ -68,8 +72,11 @@ def bore_of(hose: Hose, start: Port, end: Port) -> float:
     return max((value for value in (start.bore, end.bore) if value is not None), default=NECK_BORE)
 
 
-def route_between(hose: Hose, start: Port, end: Port, bore: float, via: tuple[Vector, ...] | None = None) -> Route | None:
-    """Its middle line; None where an end's place is not known or both ends are at one place. via: in place of the hose's own"""
+def route_between(
+    hose: Hose, start: Port, end: Port, bore: float, via: tuple[Vector, ...] | None = None
+) -> Route | None:
+    """Its middle line; None where an end's place is not known or both ends are at one place. via: in place of the
+    hose's own"""
     first, last = start.place, end.place
     if first is None or last is None or first == last:
         return None
@@ -96,7 +103,8 @@ def route_between(hose: Hose, start: Port, end: Port, bore: float, via: tuple[Ve
 
 
 def _leaving(at: Vector, way: Vector | None, toward: Vector, sizes: tuple[float, float]) -> tuple[Vector, ...]:
-    """The corners by which a hose leaves a neck: straight out of it; where that is away from where it goes, aside as well, for it has to turn round.
+    """The corners by which a hose leaves a neck: straight out of it; where that is away from where it goes, aside as
+    well, for it has to turn round.
 
     sizes: how far it runs straight out, and the radius its bends want [m]
     """
@@ -111,10 +119,17 @@ def _leaving(at: Vector, way: Vector | None, toward: Vector, sizes: tuple[float,
     aside = on - float(on @ np.array(way)) * np.array(way)
     size = float(np.sqrt((aside**2).sum()))
     # Straight behind: sideways, on the level where its neck is.
-    aside = aside / size if size > 0.2 * radius else np.cross(np.array(way), (0.0, 1.0, 0.0) if abs(way[1]) < 0.9 else (1.0, 0.0, 0.0))
+    aside = (
+        aside / size
+        if size > 0.2 * radius
+        else np.cross(np.array(way), (0.0, 1.0, 0.0) if abs(way[1]) < 0.9 else (1.0, 0.0, 0.0))
+    )
     turn = 2.2 * radius
     first = _beyond(at, way, max(out, PUSHED_ON + 1.05 * radius))
-    return (first, (first[0] + float(aside[0]) * turn, first[1] + float(aside[1]) * turn, first[2] + float(aside[2]) * turn))
+    return (
+        first,
+        (first[0] + float(aside[0]) * turn, first[1] + float(aside[1]) * turn, first[2] + float(aside[2]) * turn),
+    )
 
 
 def _beyond(at: Vector, way: Vector, out: float) -> Vector:

@@ -13,7 +13,15 @@ from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.facts import Fact, fact
 
-THREADS = {"npt_18": "1/8 NPT", "npt_14": "1/4 NPT", "npt_38": "3/8 NPT", "npt_12": "1/2 NPT", "m14": "M14 × 1.5", "m16": "M16 × 1.5", "m22": "M22 × 1.5"}  # fmt: skip
+THREADS = {
+    "npt_18": "1/8 NPT",
+    "npt_14": "1/4 NPT",
+    "npt_38": "3/8 NPT",
+    "npt_12": "1/2 NPT",
+    "m14": "M14 × 1.5",
+    "m16": "M16 × 1.5",
+    "m22": "M22 × 1.5",
+}
 
 
 def _sensor_run(build: Build, package: Package) -> HoseRun | None:
@@ -29,7 +37,8 @@ def sensor_hose(build: Build, package: Package) -> str:
 
 
 class Adapter(NamedTuple):
-    """The sensor adapter in a hose: piece to cut out of it [m], bore [m], thread; fault: why it cannot be, None where it can."""
+    """The sensor adapter in a hose: piece to cut out of it [m], bore [m], thread; fault: why it cannot be, None where
+    it can."""
 
     cut: float
     bore: float | None

@@ -35,7 +35,8 @@ class TankHeld(NamedTuple):
 
 class Volumes(NamedTuple):
     """What the circuit holds [m3]: its parts, and all of it, as measured where it was; growth: share from cold to hot;
-    room: what a tank must have; tank: what takes the growth, with what it holds, None where there is none or it is not known."""
+    room: what a tank must have; tank: what takes the growth, with what it holds, None where there is none or it is
+          not known."""
 
     parts: tuple[TankHeld, ...]
     total: float
@@ -98,7 +99,8 @@ def growth_of(glycol: str, share: float) -> float:
 
 
 def bottle_wanted(build: Build, package: Package) -> tuple[float, float, float] | None:
-    """Coolant in the circuit, what it grows, and what a bottle has to hold [m3]; None where engine or core are not known yet."""
+    """Coolant in the circuit, what it grows, and what a bottle has to hold [m3]; None where engine or core are not
+    known yet."""
     found = volumes_of(build, package)
     return None if found is None else (found.total, found.room.growth, found.room.wanted)
 

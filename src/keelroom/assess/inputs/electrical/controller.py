@@ -94,7 +94,8 @@ def steps_of(control: Control, on: float, off: float, fans: int, day: float) -> 
 
 
 def knob_read(control: Control, outlet: float, day: float) -> float:
-    """What the sensor reads [degC] where its knob was set for an outlet temperature: a probe in the fins reads the air too.
+    """What the sensor reads [degC] where its knob was set for an outlet temperature: a probe in the fins reads the
+    air too.
 
     The knob was turned until it came on right on that day: what the probe read then is what it switches at.
     """
@@ -139,11 +140,14 @@ def control_law(control: Control, climate: Climate, fans: int, ac: bool) -> Law:
 def sensing_of(control: Control, air: float) -> Sensing:
     """What the sensor sees from its place. air [degC] at the face"""
     place = place_of(control)
-    return Sensing(np.array(float(place == "lower_hose")), np.array(FIN_SHARE if place == "fins" else 0.0), np.array(air))
+    return Sensing(
+        np.array(float(place == "lower_hose")), np.array(FIN_SHARE if place == "fins" else 0.0), np.array(air)
+    )
 
 
 CLUTCH_SHARE = 0.35
-"""Share of the way from coolant to the air at the face that the air behind a working core still is from the coolant (common practice)."""
+"""Share of the way from coolant to the air at the face that the air behind a working core still is from the coolant
+(common practice)."""
 
 
 def clutch_senses(air: float) -> Sensing:

@@ -18,8 +18,10 @@ PUMP = "pump"
 
 
 class Motored(NamedTuple):
-    """A motor by the id circuits know it by. fan: whether it is one of the package's cooling fans, under the fans' control;
-    runs: whether it turns at all when it is fed; controller: where its own electronics sit; signal: what they listen to;
+    """A motor by the id circuits know it by. fan: whether it is one of the package's cooling fans, under the fans'
+    control;
+    runs: whether it turns at all when it is fed; controller: where its own electronics sit; signal: what they listen
+          to;
     key, override: leads they have."""
 
     id: str
@@ -63,7 +65,9 @@ def _motors(fans: tuple[Fan, ...], control: Control, loop: Loop, coolers: tuple[
     for cooler in coolers:
         if cooler.fans.si >= 1 and cooler.fan_power and cooler.stands != "ahead":
             said = f"{cooler.name or 'Cooler'} fan{'s' if cooler.fans.si > 1 else ''}"
-            found.append(Motored(cooler.id, said, Motor(cooler.fan_voltage.si, cooler.fan_power.si * cooler.fans.si), False))
+            found.append(
+                Motored(cooler.id, said, Motor(cooler.fan_voltage.si, cooler.fan_power.si * cooler.fans.si), False)
+            )
     return tuple(found)
 
 
@@ -79,4 +83,7 @@ def label_words(fan: Fan) -> str:
         return ""
     motor = Motor(label.voltage, label.power, fan.motor == "brushless")
     told = f" ({label.told} worked out)" if label.told in ("power", "voltage") else ""
-    return f"Motor: {label.power:.0f} W at {label.voltage:g} V, {motor.current:.1f} A there{told}; {current_at(motor, 14.0):.1f} A at 14 V."
+    return (
+        f"Motor: {label.power:.0f} W at {label.voltage:g} V, {motor.current:.1f} A there{told}; "
+        f"{current_at(motor, 14.0):.1f} A at 14 V."
+    )

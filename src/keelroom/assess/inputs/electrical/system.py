@@ -9,7 +9,15 @@ from keelroom.assess.inputs.electrical.loads import Motored, motors_of
 from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.arrays import between
-from keelroom.core.electrical.charging import Alternator, Balance, Battery, balance, battery_current, discharge_time, output
+from keelroom.core.electrical.charging import (
+    Alternator,
+    Balance,
+    Battery,
+    balance,
+    battery_current,
+    discharge_time,
+    output,
+)
 from keelroom.core.electrical.circuit import Flow, Path, WireRun, flow_through
 from keelroom.core.electrical.motor import current_at
 from keelroom.core.electrical.protection import CONTACT, FUSE_LOSS, TERMINAL
@@ -69,7 +77,8 @@ def run_of(wire: Wire) -> WireRun:
 
 
 def contacts_of(circuit: Circuit, motors: int) -> float:
-    """Ohms of fuse, relay and terminals, as the current of all motors sees them: what each has to itself stands side by side."""
+    """Ohms of fuse, relay and terminals, as the current of all motors sees them: what each has to itself stands side
+    by side."""
     fuse = FUSE_LOSS / circuit.fuse.si if circuit.fuse else 0.0
     contact = 0.0 if circuit.switch in UNRELAYED else CONTACT / {"relays": motors, "parallel": 2}.get(circuit.switch, 1)
     plugs = 2 * TERMINAL / motors if circuit.connector else 0.0
@@ -100,7 +109,8 @@ def fault_of(circuit: Circuit, supply: Supply) -> str:
 
 
 class Planned(NamedTuple):
-    """A circuit with what it really feeds. fault: why no current flows, '' where it does; staged: its motors start one after the other;
+    """A circuit with what it really feeds. fault: why no current flows, '' where it does; staged: its motors start
+    one after the other;
     wanted: how its motors and the control want it switched, '' where any relay will do."""
 
     circuit: Circuit
@@ -112,9 +122,11 @@ class Planned(NamedTuple):
 
 
 def wanted_switch(motors: tuple[Motored, ...], control: Control) -> Switch | Literal[""]:
-    """How these motors want to be switched under this control: by their own electronics, a box, both contacts of one relay box, or '' any relay.
+    """How these motors want to be switched under this control: by their own electronics, a box, both contacts of one
+    relay box, or '' any relay.
 
-    A motor of two leads with electronics inside it is not chopped by a box: it stays on a relay, and is found wanting there.
+    A motor of two leads with electronics inside it is not chopped by a box: it stays on a relay, and is found wanting
+    there.
     """
     fans = [motored for motored in motors if motored.fan]
     if not fans:
@@ -170,11 +182,13 @@ class At(NamedTuple):
 class System(NamedTuple):
     """The system with everything of a duty case on.
 
-    balance : at the battery;  flows : of each planned circuit, in order;  volts, amps : of each motor by id while it runs
+    balance : at the battery;  flows : of each planned circuit, in order;  volts, amps : of each motor by id while it
+              runs
     loads : (name, A) of everything, motors by circuit;  measured : the battery's voltage was measured, not worked out
     watts : of all loads but the cooling fans;  fan_amps : of the cooling fans, running
     full : amps of everything on at the voltage the regulator holds, what the battery takes at it included
-    modelled : amps the alternator could give by its rating and speed; where the voltage is measured, balance.available is what it
+    modelled : amps the alternator could give by its rating and speed; where the voltage is measured,
+               balance.available is what it
         must be giving for that
     """
 
@@ -196,7 +210,8 @@ class System(NamedTuple):
 
 
 def system_at(build: Build, package: Package, at: At) -> System:
-    """The electrical system of a package in any state, fans running: its balance, and what the battery gives or takes then."""
+    """The electrical system of a package in any state, fans running: its balance, and what the battery gives or takes
+    then."""
     planned = planned_circuits(build, package)
     table = _current_table(planned, build.supply)
     return _system(build.brief.accessories, build.brief.engine, build.supply, planned, table, at)
@@ -205,7 +220,9 @@ def system_at(build: Build, package: Package, at: At) -> System:
 @by_identity(64)
 def _current_table(planned: Circuits, supply: Supply) -> Currents:
     volts = tuple(v * battery_of(supply).cells for v in TABLE)
-    return volts, tuple(sum(sum(flow.currents) for flow in flows_at(planned[0], v)) + _loose(planned[1], v) for v in volts)
+    return volts, tuple(
+        sum(sum(flow.currents) for flow in flows_at(planned[0], v)) + _loose(planned[1], v) for v in volts
+    )
 
 
 @by_identity_at(512)
@@ -215,12 +232,15 @@ def flows_at(circuits: tuple[Planned, ...], voltage: float) -> tuple[Flow, ...]:
 
 
 def flow_at(planned: Planned, voltage: float) -> Flow:
-    """One circuit; nothing flows where it has a fault, and none in a motor that does not run. Raises SolveError that names it where it cannot be
+    """One circuit; nothing flows where it has a fault, and none in a motor that does not run. Raises SolveError that
+    names it where it cannot be
     worked out: what hangs on its motors cannot be either."""
     running = [motored.runs for motored in planned.motors]
     motors = tuple(motored.motor for motored in planned.motors if motored.runs)
     found = attempted(
-        f"the circuit “{planned.circuit.name or planned.circuit.id}”", (), lambda: flow_through(planned.path, motors, voltage)
+        f"the circuit “{planned.circuit.name or planned.circuit.id}”",
+        (),
+        lambda: flow_through(planned.path, motors, voltage),
     )
     if isinstance(found, Stopped):
         raise SolveError("circuit", found.sentence, circuit=planned.circuit.id)
@@ -241,7 +261,9 @@ Charging = tuple[Accessories, Engine, Supply]
 
 
 @by_identity_at(256)
-def _system(accessories: Accessories, engine: Engine, supply: Supply, planned: Circuits, table: Currents, at: At) -> System:
+def _system(
+    accessories: Accessories, engine: Engine, supply: Supply, planned: Circuits, table: Currents, at: At
+) -> System:
     return _solved((accessories, engine, supply), planned, table, at)
 
 
@@ -269,8 +291,16 @@ def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> S
         found = balance(available, supply.regulated.si, battery, wanted)
     circuits, loose = planned
     flows = flows_at(circuits, found.voltage)
-    volts = {m.id: v for planned_, flow in zip(circuits, flows, strict=True) for m, v in zip(planned_.motors, flow.voltages, strict=True)}
-    amps_of = {m.id: a for planned_, flow in zip(circuits, flows, strict=True) for m, a in zip(planned_.motors, flow.currents, strict=True)}
+    volts = {
+        m.id: v
+        for planned_, flow in zip(circuits, flows, strict=True)
+        for m, v in zip(planned_.motors, flow.voltages, strict=True)
+    }
+    amps_of = {
+        m.id: a
+        for planned_, flow in zip(circuits, flows, strict=True)
+        for m, a in zip(planned_.motors, flow.currents, strict=True)
+    }
     for motored in loose:
         volts[motored.id] = max(found.voltage - ASSUMED_DROP, 0.0)
         amps_of[motored.id] = current_at(motored.motor, volts[motored.id]) if motored.runs else 0.0
@@ -282,13 +312,26 @@ def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> S
     total = rest + fan_amps
     found = found._replace(wanted=total)
     full = wanted(supply.regulated.si) + max(battery_current(battery, supply.regulated.si), 0.0)
-    return System(found, flows, volts, amps_of, (*shown, *listed), measured is not None, rest * found.voltage, fan_amps, full, available)
+    return System(
+        found,
+        flows,
+        volts,
+        amps_of,
+        (*shown, *listed),
+        measured is not None,
+        rest * found.voltage,
+        fan_amps,
+        full,
+        available,
+    )
 
 
 def _as_measured(battery: Battery, voltage: float, wanted: float, modelled: float) -> Balance:
-    """The balance a measured voltage tells: what the battery gives or takes at it, and what the alternator then must give.
+    """The balance a measured voltage tells: what the battery gives or takes at it, and what the alternator then must
+    give.
 
-    Under NEARLY_FLAT volts a battery is not in the state that was entered, and its line tells nothing: the alternator is taken as
+    Under NEARLY_FLAT volts a battery is not in the state that was entered, and its line tells nothing: the alternator
+    is taken as
     worked out, up to all that is wanted.
     """
     if voltage < NEARLY_FLAT * battery.cells:

@@ -12,9 +12,11 @@ class ControlWay(NamedTuple):
     """One way of control.
 
     title : as it is chosen;  brain : what commands the coils
-    by_hand : needs no sensor;  by_computer : has the engine's own sensor;  knob : set by a knob on it, its sensor has no contact
+    by_hand : needs no sensor;  by_computer : has the engine's own sensor;  knob : set by a knob on it, its sensor has
+              no contact
     alone : what commands sits in each fan's own box, and feels the temperature itself
-    grounds : it grounds the coils, the others feed them;  staged : a low and a high output;  varies : speed goes with temperature
+    grounds : it grounds the coils, the others feed them;  staged : a low and a high output;  varies : speed goes with
+              temperature
     """
 
     title: str

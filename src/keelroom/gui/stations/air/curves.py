@@ -15,7 +15,8 @@ from keelroom.gui.widgets.text import label
 from keelroom.units import KINDS, Unit
 
 INTRO = (
-    "The fan breathes hot, thin air: its flow here is at its own density. Where its curve meets what core, grille and bay ask, it works."
+    "The fan breathes hot, thin air: its flow here is at its own density. Where its curve meets what core, "
+    "grille and bay ask, it works."
 )
 ROW = 22
 
@@ -55,7 +56,10 @@ def picture(found: FanChart, session: Session) -> Picture:
     def shown(values: tuple[float, ...], unit: Unit) -> tuple[float, ...]:
         return tuple(v / unit.factor for v in values)
 
-    lines = [Series(name, shown(xs, flow), shown(ys, pressure), "main" if name == "14 V" else "faint") for name, xs, ys in found.curves]
+    lines = [
+        Series(name, shown(xs, flow), shown(ys, pressure), "main" if name == "14 V" else "faint")
+        for name, xs, ys in found.curves
+    ]
     if len(found.system[0]) > 1:
         lines.append(Series("asked for", shown(found.system[0], flow), shown(found.system[1], pressure), "other"))
     marks, number = [], 0
@@ -63,9 +67,16 @@ def picture(found: FanChart, session: Session) -> Picture:
         volts = point.label.endswith(" V")
         number += not volts
         marks.append(
-            Mark(point.flow / flow.factor, point.pressure / pressure.factor, "" if volts else str(number), "volts" if volts else "point")
+            Mark(
+                point.flow / flow.factor,
+                point.pressure / pressure.factor,
+                "" if volts else str(number),
+                "volts" if volts else "point",
+            )
         )
-    return Picture(tuple(lines), tuple(marks), across=f"flow at the fan, {flow.symbol}", up=f"pressure rise, {pressure.symbol}")
+    return Picture(
+        tuple(lines), tuple(marks), across=f"flow at the fan, {flow.symbol}", up=f"pressure rise, {pressure.symbol}"
+    )
 
 
 class Ladder(QWidget):
@@ -76,7 +87,9 @@ class Ladder(QWidget):
         self.session, self.rungs = session, rungs
         self.setFixedHeight(ROW * len(rungs) + 6)
         unit = session.unit(KINDS["fan pressure"])
-        self.setAccessibleName("Pressure ladder: " + ", ".join(f"{name} {value / unit.factor:.2f} {unit.symbol}" for name, value in rungs))
+        self.setAccessibleName(
+            "Pressure ladder: " + ", ".join(f"{name} {value / unit.factor:.2f} {unit.symbol}" for name, value in rungs)
+        )
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
@@ -95,8 +108,12 @@ class Ladder(QWidget):
             y = 3 + ROW * i + ROW / 2
             x = left + (right - left) * (value - low) / reach
             painter.setPen(QColor(p.ink))
-            painter.drawText(QRectF(0, y - 9, left - 6, 18), Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, name)
-            painter.fillRect(QRectF(min(x, zero), y - 5, max(abs(x - zero), 1.5), 10), QColor(p.accent if value >= 0 else p.doubt))
+            painter.drawText(
+                QRectF(0, y - 9, left - 6, 18), Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, name
+            )
+            painter.fillRect(
+                QRectF(min(x, zero), y - 5, max(abs(x - zero), 1.5), 10), QColor(p.accent if value >= 0 else p.doubt)
+            )
             painter.drawText(
                 QRectF(right + 4, y - 9, 60, 18),
                 Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,

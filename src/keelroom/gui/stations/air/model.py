@@ -34,20 +34,49 @@ def pages(build: Build) -> tuple[Page, ...]:
     inside = (
         ()
         if kind == "none"
-        else (*quantities(shroud, "depth", "edge_gap", "hole_area", "flap_area"), Row("choice", (*shroud, "plenum"), "Plenum", PLENUMS))
+        else (
+            *quantities(shroud, "depth", "edge_gap", "hole_area", "flap_area"),
+            Row("choice", (*shroud, "plenum"), "Plenum", PLENUMS),
+        )
     )
     fans = tuple(_fan_group(build, fan, i) for i, fan in enumerate(build.package.fans))
     return (
         Page("Choose", ()),
-        Page("Fans", fans or (Group("No fan yet", (), note="Choose one from the list, or add one and describe it."),),
-             (("Add a fan", offer("add_fan", build.active)), ("Spread over the face", offer("spread", build.active)), ("Keep in my parts", "keep"))),
-        Page("Shroud", (Group("Shroud", (Row("choice", (*shroud, "kind"), "Shroud", SHROUDS), *extra, *inside, *quantities(shroud, "fan_gap", "cost"))),
-                        Group("Round the core", (), note="Air goes round the core if it can; standing, hot bay air comes back. The gaps are measured at Survey, Air gaps; panels and strips that close them are planned at Fit-up, Panels."))),
+        Page(
+            "Fans",
+            fans or (Group("No fan yet", (), note="Choose one from the list, or add one and describe it."),),
+            (
+                ("Add a fan", offer("add_fan", build.active)),
+                ("Spread over the face", offer("spread", build.active)),
+                ("Keep in my parts", "keep"),
+            ),
+        ),
+        Page(
+            "Shroud",
+            (
+                Group(
+                    "Shroud",
+                    (
+                        Row("choice", (*shroud, "kind"), "Shroud", SHROUDS),
+                        *extra,
+                        *inside,
+                        *quantities(shroud, "fan_gap", "cost"),
+                    ),
+                ),
+                Group(
+                    "Round the core",
+                    (),
+                    note="Air goes round the core if it can; standing, hot bay air comes back. The gaps are "
+                    "measured at Survey, Air gaps; panels and strips that close them are planned at Fit-up, "
+                    "Panels.",
+                ),
+            ),
+        ),
         Page("Curve", ()),
         Page("Figures", ()),
         Page("Worth", ()),
         Page("Swap", ()),
-    )  # fmt: skip
+    )
 
 
 def _fan_group(build: Build, fan: Fan, index: int) -> Group:
@@ -55,12 +84,23 @@ def _fan_group(build: Build, fan: Fan, index: int) -> Group:
     rows = (
         Row("text", (*path, "name"), "Fan"),
         *quantities(
-            path, "x", "y", "diameter", "hub_diameter", "depth", "free_air_flow", "derate", *(DRIVEN if fan.motor == "engine" else ELECTRIC)
+            path,
+            "x",
+            "y",
+            "diameter",
+            "hub_diameter",
+            "depth",
+            "free_air_flow",
+            "derate",
+            *(DRIVEN if fan.motor == "engine" else ELECTRIC),
         ),
         *(
             ()
             if fan.motor != "engine"
-            else (Row("flag", (*path, "clutch"), "Thermal clutch"), *(quantities(path, "engages") if fan.clutch else ()))
+            else (
+                Row("flag", (*path, "clutch"), "Thermal clutch"),
+                *(quantities(path, "engages") if fan.clutch else ()),
+            )
         ),
         Row("choice", (*path, "mount"), "Place", MOUNTS),
         Row("flag", (*path, "runs"), "Runs"),
@@ -97,11 +137,17 @@ def cells(assembly: FanAssembly, system: str) -> tuple[str, ...]:
     """One line of the table of fans."""
     fan, count = assembly.fan, assembly.count
     flow = format_si(count * fan.free_air_flow.si, KINDS["airflow"], system) if fan.free_air_flow else "?"
-    return (assembly.name, flow, format_si(fan.depth.si, KINDS["length"], system) if fan.depth else "?", f"{assembly.cost:.0f}")
+    return (
+        assembly.name,
+        flow,
+        format_si(fan.depth.si, KINDS["length"], system) if fan.depth else "?",
+        f"{assembly.cost:.0f}",
+    )
 
 
 def figure_rows(build: Build, assessment: Assessment, case_id: str, system: str) -> tuple[str, list[tuple[str, str]]]:
-    """The chosen duty case's name and its air figures as (what, value): rated, expected and measured-like kept apart."""
+    """The chosen duty case's name and its air figures as (what, value): rated, expected and measured-like kept
+    apart."""
     case = next((case for case in assessment.cases if case.case_id == case_id), None)
     if case is None or case.figures is None:
         return (case.name if case else ""), []
@@ -124,10 +170,23 @@ def figure_rows(build: Build, assessment: Assessment, case_id: str, system: str)
 
 
 SHOWN = (
-    "face_speed_m_s", "ambient_degC", "front_air_degC", "recirculated_share", "bypassed_share", "air_in_degC", "air_out_degC", "bay_air_degC",
-    "core_coolant_flow_m3_s", "coolant_flow_m3_s",
-)  # fmt: skip
-FLUIDS = {"condenser": "refrigerant", "gearbox_cooler": "gearbox fluid", "oil_cooler": "oil", "charge_cooler": "intake air"}
+    "face_speed_m_s",
+    "ambient_degC",
+    "front_air_degC",
+    "recirculated_share",
+    "bypassed_share",
+    "air_in_degC",
+    "air_out_degC",
+    "bay_air_degC",
+    "core_coolant_flow_m3_s",
+    "coolant_flow_m3_s",
+)
+FLUIDS = {
+    "condenser": "refrigerant",
+    "gearbox_cooler": "gearbox fluid",
+    "oil_cooler": "oil",
+    "charge_cooler": "intake air",
+}
 
 
 def _cover_rows(build: Build, figures: CaseFigures, text: Text) -> list[tuple[str, str]]:

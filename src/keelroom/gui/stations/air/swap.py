@@ -15,13 +15,21 @@ from keelroom.gui.widgets.text import button
 from keelroom.units import KINDS, format_si
 
 COLUMNS = ("Duty case", "Was", "Now", "Air was", "Air now", "It dragged")
-NOTE = "Each duty case with the car as found and with this package: engine outlet, air through the core, and the power an engine-driven fan took from the engine."
-FAILS = "If an electric fan fails at a light you stop; a clutch that fails open does the same, one that seizes only costs power."
+NOTE = (
+    "Each duty case with the car as found and with this package: engine outlet, air through the core, and the "
+    "power an engine-driven fan took from the engine."
+)
+FAILS = (
+    "If an electric fan fails at a light you stop; a clutch that fails open does the same, one that seizes only "
+    "costs power."
+)
 
 
 NONE = (
-    "The car as found is not among the packages yet. Keep this package as that, before anything on it is planned; or add it with a clutch fan in place of "
-    "the electric ones, where the engine turned one: same core and shroud. Measure the real one and correct it: diameter, ratio, flow."
+    "The car as found is not among the packages yet. Keep this package as that, before anything on it is "
+    "planned; or add it with a clutch fan in place of "
+    "the electric ones, where the engine turned one: same core and shroud. Measure the real one and correct "
+    "it: diameter, ratio, flow."
 )
 ACTIVE = "The car as found is what is active: choose a planned package to see what it gives."
 
@@ -62,15 +70,31 @@ class SwapView(AskedTable[Swap | None]):
         def held(value: float | None) -> str:
             return "does not settle" if value is None else format_si(value, kind, system)
 
-        self.table.show_rows([
-            (row.case, held(row.before), held(row.after), format_si(row.air_before, air, system), format_si(row.air_after, air, system), format_si(row.drag, power, system))
-            for row in found.rows
-        ], -1)  # fmt: skip
+        self.table.show_rows(
+            [
+                (
+                    row.case,
+                    held(row.before),
+                    held(row.after),
+                    format_si(row.air_before, air, system),
+                    format_si(row.air_after, air, system),
+                    format_si(row.drag, power, system),
+                )
+                for row in found.rows
+            ],
+            -1,
+        )
         most = max((row.drag for row in found.rows), default=0.0)
         idle = found.rows[0] if found.rows else None
         self.why.setText(
             f"Against “{found.before}”: up to {format_si(most, power, system)} back"
-            + (f"; in “{idle.case}” air {format_si(idle.air_after - idle.air_before, air, system)} more".replace("-", "−") if idle else "")
+            + (
+                f"; in “{idle.case}” air {format_si(idle.air_after - idle.air_before, air, system)} more".replace(
+                    "-", "−"
+                )
+                if idle
+                else ""
+            )
             + "."
         )
         freed = format_si(abs(found.freed), KINDS["length"], system)

@@ -24,7 +24,9 @@ class FanTable(ChooseTable):
 
     def __init__(self, session: Session) -> None:
         self.session = session
-        note = "A click fits the fans over the face. Twin assemblies bring their own shroud. Advertised flow is free air."
+        note = (
+            "A click fits the fans over the face. Twin assemblies bring their own shroud. Advertised flow is free air."
+        )
         super().__init__("Fans", COLUMNS, self._choose, note)
 
     def refresh(self) -> None:
@@ -76,7 +78,11 @@ class FiguresView(ScrolledColumn):
         self.head = label("", "head", wrap=True)
         column.addWidget(self.head)
         column.addWidget(
-            label("Rating, flow into the core and flow at the fan are three figures: the fan breathes hot, thin air.", "faint", wrap=True)
+            label(
+                "Rating, flow into the core and flow at the fan are three figures: the fan breathes hot, thin air.",
+                "faint",
+                wrap=True,
+            )
         )
         self.grid = QGridLayout()
         self.grid.setColumnStretch(0, 1)
@@ -87,7 +93,9 @@ class FiguresView(ScrolledColumn):
 
     def refresh(self) -> None:
         name, rows = figure_rows(self.session.build, self.session.assessment, self.session.case, self.session.system)
-        self.head.setText(f"Air: {name}" if rows else f"{name or 'No duty case'}: needs more before air can be worked out")
+        self.head.setText(
+            f"Air: {name}" if rows else f"{name or 'No duty case'}: needs more before air can be worked out"
+        )
         while len(self.cells) < len(rows):
             pair = (label("", wrap=True), label(""))
             for column, cell in enumerate(pair):

@@ -13,7 +13,10 @@ from keelroom.gui.widgets.text import button, label
 from keelroom.units import KINDS
 
 DIFFERENCE = KINDS["temperature difference"]
-INTRO = "Each act tried on this build and solved anew: change of the hot-day temperature with its range over the doubt in the heat. Below 0 is cooler."
+INTRO = (
+    "Each act tried on this build and solved anew: change of the hot-day temperature with its range over the "
+    "doubt in the heat. Below 0 is cooler."
+)
 
 
 def change_text(change: tuple[float, float, float], system: str) -> str:

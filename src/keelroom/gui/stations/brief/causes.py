@@ -1,4 +1,5 @@
-"""Cheap causes first: the check list the symptoms call for, each with what it looks like, how to test it and what became of it."""
+"""Cheap causes first: the check list the symptoms call for, each with what it looks like, how to test it and what
+became of it."""
 
 from __future__ import annotations
 
@@ -16,7 +17,11 @@ from keelroom.gui.widgets.text import LevelMark, button, label, replace_body
 
 MARKS = {"open": "doubt", "fine": "note", "mended": "note"}
 
-TARGETS: tuple[tuple[str, CauseState], ...] = (("Looked at, fine", "fine"), ("Found and mended", "mended"), ("Open again", "open"))
+TARGETS: tuple[tuple[str, CauseState], ...] = (
+    ("Looked at, fine", "fine"),
+    ("Found and mended", "mended"),
+    ("Open again", "open"),
+)
 """What may be said of a cause, in words and as it is kept."""
 
 
@@ -46,8 +51,10 @@ class CausesView(ScrolledColumn):
         if not found:
             return "No symptom is marked on the Before page, so there is nothing to rule out."
         return (
-            "The likeliest for these symptoms first. What nobody has looked at stays a finding before any part is recommended. "
-            "Hot coolant under pressure scalds: never open a cap on a hot system. Fans start without warning: disconnect before hands go in."
+            "The likeliest for these symptoms first. What nobody has looked at stays a finding before any "
+            "part is recommended. "
+            "Hot coolant under pressure scalds: never open a cap on a hot system. Fans start without "
+            "warning: disconnect before hands go in."
         )
 
     def _one(self, column: QVBoxLayout, number: int, cause: Cause) -> None:

@@ -16,9 +16,14 @@ KINDS_OF_ENGINE = (
 )
 DEMANDS = (("idle", "Idling"), ("road_load", "Road load"), ("full_power", "Full power"))
 SYMPTOMS = (
-    ("climbs_at_idle", "Climbs at a light"), ("climbs_with_ac", "Climbs with the A/C on"), ("climbs_at_speed", "Climbs at speed"),
-    ("climbs_on_grade", "Climbs on a grade"), ("loses_coolant", "Loses coolant"), ("slow_warm_up", "Slow to warm up"), ("heater_cold", "Heater stays cold"),
-)  # fmt: skip
+    ("climbs_at_idle", "Climbs at a light"),
+    ("climbs_with_ac", "Climbs with the A/C on"),
+    ("climbs_at_speed", "Climbs at speed"),
+    ("climbs_on_grade", "Climbs on a grade"),
+    ("loses_coolant", "Loses coolant"),
+    ("slow_warm_up", "Slow to warm up"),
+    ("heater_cold", "Heater stays cold"),
+)
 
 
 def pages(build: Build) -> tuple[Page, ...]:
@@ -54,14 +59,30 @@ def pages(build: Build) -> tuple[Page, ...]:
                         Row("text", (*engine, "name"), "Engine"),
                         *quantities(engine, "displacement", "cylinders"),
                         Row("choice", (*engine, "kind"), "Kind of engine", KINDS_OF_ENGINE),
-                        *quantities(engine, "power", "power_rpm", "boost", "idle_rpm", "pump_flow", "heat_multiplier", "bay_heat"),
+                        *quantities(
+                            engine,
+                            "power",
+                            "power_rpm",
+                            "boost",
+                            "idle_rpm",
+                            "pump_flow",
+                            "heat_multiplier",
+                            "bay_heat",
+                        ),
                     ),
                 ),
                 Group(
                     "Accessories",
                     (
                         Row("flag", (*accessories, "ac_fitted"), "A/C fitted"),
-                        *quantities(accessories, "ac_idle_power", "ac_road_power", "ac_cop", "steering_power", "alternator_efficiency"),
+                        *quantities(
+                            accessories,
+                            "ac_idle_power",
+                            "ac_road_power",
+                            "ac_cop",
+                            "steering_power",
+                            "alternator_efficiency",
+                        ),
                     ),
                     rare=True,
                 ),
@@ -86,15 +107,22 @@ def pages(build: Build) -> tuple[Page, ...]:
         Page(
             "Before",
             (
-                Group("What was wrong before", (Row("set", (*brief, "symptoms"), "Symptoms", SYMPTOMS),),
-                      note="Cheap causes come first: an air lock is not cured by a fan. Each mark brings its checks to the Causes page."),
+                Group(
+                    "What was wrong before",
+                    (Row("set", (*brief, "symptoms"), "Symptoms", SYMPTOMS),),
+                    note="Cheap causes come first: an air lock is not cured by a fan. Each mark brings its checks "
+                    "to the Causes page.",
+                ),
                 Group("", (Row("notes", (*brief, "notes"), "Notes"),)),
             ),
         ),
         Page("Causes", ()),
-        Page("Duty cases", tuple(_case_group(case.id, case.name) for case in build.duty_cases),
-             (("Add a duty case", offer("add_case")), ("Make them from the brief", offer("usual_cases")))),
-    )  # fmt: skip
+        Page(
+            "Duty cases",
+            tuple(_case_group(case.id, case.name) for case in build.duty_cases),
+            (("Add a duty case", offer("add_case")), ("Make them from the brief", offer("usual_cases"))),
+        ),
+    )
 
 
 def _case_group(ident: str, name: str) -> Group:

@@ -5,7 +5,8 @@ from keelroom.gui.station import ANY, Station
 AUX_COOLERS = Station(
     name="Aux coolers",
     folder="coolers",
-    purpose="Condenser, gearbox, oil, steering and charge coolers: where each stands, what air it gets, how hot its fluid runs.",
+    purpose="Condenser, gearbox, oil, steering and charge coolers: where each stands, what air it gets, how hot its "
+    "fluid runs.",
     pages=("List", "Each", "Fluids", "Books", "Gearbox", "Find", "Lines", "Noise"),
     owns=(
         ("packages", ANY, "coolers"),

@@ -32,16 +32,22 @@ CAUTIONS = (
 def pages(build: Build, system: str, assessment: Assessment, shown: str, case: str) -> tuple[Page, ...]:
     """The list first; of the pages of fields only the shown one is worded."""
     each = _each(build) or (
-        Group("No cooler yet", (), note="Condenser, gearbox, oil, steering or charge cooler, screen: add one from the list."),
+        Group(
+            "No cooler yet",
+            (),
+            note="Condenser, gearbox, oil, steering or charge cooler, screen: add one from the list.",
+        ),
     )
-    fluids = Page("Fluids", _fluid_groups(build), said=_fluids_said(assessment, case, system) if shown == "Fluids" else ())
+    fluids = Page(
+        "Fluids", _fluid_groups(build), said=_fluids_said(assessment, case, system) if shown == "Fluids" else ()
+    )
     advice = (lambda path: advice_of(build, path, system)) if shown == "Each" else None
     return (
         Page("List", ()),
         Page("Each", each, advice=advice),
         fluids,
         *(Page(name, ()) for name in ("Books", "Gearbox", "Find", "Lines", "Noise")),
-    )  # fmt: skip
+    )
 
 
 def _each(build: Build) -> tuple[Group, ...]:
@@ -72,10 +78,20 @@ def _groups(build: Build, cooler: Cooler) -> list[Group]:
     if away and not screen:
         fan = (
             *quantities(path, "fans", of=name),
-            *((*quantities(path, "fan_diameter", "fan_flow", "fan_power", "fan_voltage", of=name), Row("choice", (*path, "blade"), "Blade", BLADES, name),
-               Row("choice", (*path, "through"), "Its fan", THROUGH, name), Row("flag", (*path, "backwards"), "One-way blade run backwards", said=name)) if cooler.fans.si >= 1 else ()),
-        )  # fmt: skip
-        found.append(Group(f"{name}: its own air", (*quantities(path, "opening", "guard", "spacer", "side_room", of=name), *fan)))
+            *(
+                (
+                    *quantities(path, "fan_diameter", "fan_flow", "fan_power", "fan_voltage", of=name),
+                    Row("choice", (*path, "blade"), "Blade", BLADES, name),
+                    Row("choice", (*path, "through"), "Its fan", THROUGH, name),
+                    Row("flag", (*path, "backwards"), "One-way blade run backwards", said=name),
+                )
+                if cooler.fans.si >= 1
+                else ()
+            ),
+        )
+        found.append(
+            Group(f"{name}: its own air", (*quantities(path, "opening", "guard", "spacer", "side_room", of=name), *fan))
+        )
     if cooler.kind in LINED or (away and not screen):
         lines = (
             Row("choice", (*path, "fitting"), "Its fittings", FITTINGS, name),
@@ -91,7 +107,10 @@ def advice_of(build: Build, path: Path, system: str) -> Said:
     if cooler is None or cooler.stands == "ahead":
         return ()
     faults, notes = mount_notes(build, build.package, cooler)
-    return (*(("problem", clause(one.fact, system)) for one in faults), *(("faint", note) for note in clauses(notes, system)))
+    return (
+        *(("problem", clause(one.fact, system)) for one in faults),
+        *(("faint", note) for note in clauses(notes, system)),
+    )
 
 
 def _fluid_groups(build: Build) -> tuple[Group, ...]:
@@ -103,9 +122,16 @@ def _fluid_groups(build: Build) -> tuple[Group, ...]:
         Row("flag", (*vehicle, "lockup"), "Converter locks on the road"),
         *quantities(accessories, "converter_power"),
     )
-    ac = (Row("choice", (*accessories, "refrigerant"), "Refrigerant", GASES),) if build.brief.accessories.ac_fitted else ()
+    ac = (
+        (Row("choice", (*accessories, "refrigerant"), "Refrigerant", GASES),)
+        if build.brief.accessories.ac_fitted
+        else ()
+    )
     note = "" if automatic else "A manual gearbox turns little into heat and sheds most of it by its case."
-    return (Group("Gearbox", gearbox if automatic else (), note=note), *((Group("A/C", ac, note=CAUTIONS[0]),) if ac else ()))
+    return (
+        Group("Gearbox", gearbox if automatic else (), note=note),
+        *((Group("A/C", ac, note=CAUTIONS[0]),) if ac else ()),
+    )
 
 
 def _fluids_said(assessment: Assessment, case: str, system: str) -> Said:
@@ -120,7 +146,9 @@ def _fluids_said(assessment: Assessment, case: str, system: str) -> Said:
             words.append(f"intake air {format_si(fluids.charge, kind, system)}")
         if dict(fluids.given)["refrigerant"] > 50:
             words.append(
-                f"condenses at {format_si(fluids.condensing, kind, system)}, {format_si(fluids.head_pressure, KINDS['pressure'], system)} at the gauge, vents {format_si(fluids.vents, kind, system)}"
+                f"condenses at {format_si(fluids.condensing, kind, system)}, "
+                f"{format_si(fluids.head_pressure, KINDS['pressure'], system)} at the gauge, vents "
+                f"{format_si(fluids.vents, kind, system)}"
             )
         found.append(("", f"{result.name}: " + "; ".join(words)))
     return tuple(found)
@@ -134,21 +162,37 @@ def list_cells(build: Build, figures: CaseFigures | None, system: str) -> list[t
     for cooler in build.package.coolers:
         found, kind = told.get(cooler.id), KINDS["temperature"]
         if found is None:
-            rows.append((named(cooler), "?" if cooler.id in there else "no A/C", "", "", "", SPOTS[cooler.stands].words, ""))
+            rows.append(
+                (named(cooler), "?" if cooler.id in there else "no A/C", "", "", "", SPOTS[cooler.stands].words, "")
+            )
             continue
         fluid = format_si(found.fluid, kind, system) if cooler.kind in FLUID_OF else "—"
-        rows.append((
-            named(cooler), fluid, format_si(found.heat, KINDS["heat"], system).replace("-", "−"), format_si(found.air_in, kind, system),
-            format_si(found.air_out, kind, system), SPOTS[cooler.stands].words, format_si(found.flow / 1.15, KINDS["airflow"], system),
-        ))  # fmt: skip
+        rows.append(
+            (
+                named(cooler),
+                fluid,
+                format_si(found.heat, KINDS["heat"], system).replace("-", "−"),
+                format_si(found.air_in, kind, system),
+                format_si(found.air_out, kind, system),
+                SPOTS[cooler.stands].words,
+                format_si(found.flow / 1.15, KINDS["airflow"], system),
+            )
+        )
     return rows
 
 
-FLUID_WORDS = {"gearbox": "gearbox", "oil": "engine oil", "charge": "charge air", "steering": "power steering", "refrigerant": "A/C"}
+FLUID_WORDS = {
+    "gearbox": "gearbox",
+    "oil": "engine oil",
+    "charge": "charge air",
+    "steering": "power steering",
+    "refrigerant": "A/C",
+}
 
 
 def book_cells(assessment: Assessment, system: str) -> list[tuple[str, ...]]:
-    """A line per duty case and fluid: what it is given and where that goes; the columns after the first add up to it."""
+    """A line per duty case and fluid: what it is given and where that goes; the columns after the first add up to
+    it."""
     rows = []
     for result in assessment.cases:
         if result.figures is None:
@@ -158,7 +202,8 @@ def book_cells(assessment: Assessment, system: str) -> list[tuple[str, ...]]:
             if given < 20:
                 continue
             coolers, coolant, own = (
-                sum(part.heat for part in fluids.left if part.fluid == fluid and part.to == to) for to in ("cooler", "coolant", "own")
+                sum(part.heat for part in fluids.left if part.fluid == fluid and part.to == to)
+                for to in ("cooler", "coolant", "own")
             )
             texts = [
                 format_si(value, KINDS["heat"], system).replace("-", "−") if abs(value) > 1 else "—"
@@ -172,23 +217,35 @@ def plan_of(build: Build, cooler: Cooler, figures: CaseFigures | None) -> LinePl
     """Lines of a cooler that carry oil, at the chosen case; None for others."""
     if cooler.kind not in LINED or figures is None:
         return None
-    return line_plan(build.package, cooler, oil_through(cooler, figures.rpm), max(figures.fluids.of(FLUID_OF[cooler.kind]), 20.0))
+    return line_plan(
+        build.package, cooler, oil_through(cooler, figures.rpm), max(figures.fluids.of(FLUID_OF[cooler.kind]), 20.0)
+    )
 
 
 def lines_said(build: Build, cooler: Cooler, figures: CaseFigures | None, system: str) -> Said:
     """Pressure, fittings, bends and fluid of one cooler's lines."""
     if cooler.kind == "condenser":
-        return (("", "Refrigerant lines go in sizes 6, 8 and 10. Through the core's frame or beside its tubes they want clear holes with grommets: the frame page of Fit-up drills them."),
-                ("faint", CAUTIONS[0]))  # fmt: skip
+        return (
+            (
+                "",
+                "Refrigerant lines go in sizes 6, 8 and 10. Through the core's frame or beside its tubes "
+                "they want clear holes with grommets: the frame page of Fit-up drills them.",
+            ),
+            ("faint", CAUTIONS[0]),
+        )
     plan = plan_of(build, cooler, figures)
     if plan is None:
         return ()
     length, pressure = KINDS["length"], KINDS["pressure"]
     size, thread = plan.fitting
     said = [
-        ("", f"{format_si(plan.lost.pressure, pressure, system)} lost at {plan.lost.speed:.1f} m/s ({'laminar' if plan.lost.reynolds < 2300 else 'turbulent'}, Re {plan.lost.reynolds:.0f})"),
+        (
+            "",
+            f"{format_si(plan.lost.pressure, pressure, system)} lost at {plan.lost.speed:.1f} m/s "
+            f"({'laminar' if plan.lost.reynolds < 2300 else 'turbulent'}, Re {plan.lost.reynolds:.0f})",
+        ),
         ("", f"Size {size} fittings, {thread}; no hose bent under {format_si(plan.bend, length, system)} radius"),
         ("", f"The addition takes {plan.fluid * 1e3:.2f} L ({plan.fluid * 1e3 * 1.0567:.2f} qt) of fluid"),
-    ]  # fmt: skip
+    ]
     bent = kinked(cooler)
     return (*said, *((("problem", bent),) if bent else ()))

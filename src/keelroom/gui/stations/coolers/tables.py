@@ -1,4 +1,5 @@
-"""Pages of the Aux coolers station that are tables: the list, the books, ways to cool the gearbox, places for a cooler."""
+"""Pages of the Aux coolers station that are tables: the list, the books, ways to cool the gearbox, places for a
+cooler."""
 
 from __future__ import annotations
 
@@ -13,7 +14,14 @@ from keelroom.assess.fit.coolers import named
 from keelroom.assess.questions.cooler_places import CoolerPlace, cooler_places
 from keelroom.assess.questions.gearbox_ways import Tried, gearbox_ways
 from keelroom.gui.session.session import Session
-from keelroom.gui.stations.coolers.model import BOOK_COLUMNS, LIST_COLUMNS, PLACE_COLUMNS, WAY_COLUMNS, book_cells, list_cells
+from keelroom.gui.stations.coolers.model import (
+    BOOK_COLUMNS,
+    LIST_COLUMNS,
+    PLACE_COLUMNS,
+    WAY_COLUMNS,
+    book_cells,
+    list_cells,
+)
 from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.flow import Flow
@@ -46,7 +54,10 @@ class ListView(QWidget):
         self.head = label("", "head", wrap=True)
         self.head.setContentsMargins(12, 0, 10, 0)
         column.addWidget(self.head)
-        note = "A click goes to the cooler’s fields. What a cooler does not take, the next one must: the Books page adds it up."
+        note = (
+            "A click goes to the cooler’s fields. What a cooler does not take, the next one must: the Books page "
+            "adds it up."
+        )
         self.table = ChooseTable("Coolers", LIST_COLUMNS, self._choose, note, "condenser, remote …")
         column.addWidget(self.table, 1)
         holder = QWidget()
@@ -72,7 +83,10 @@ class BooksView(ChooseTable):
 
     def __init__(self, session: Session) -> None:
         self.session = session
-        note = "What engine, gearbox and A/C give each fluid, and where it leaves it: in every line coolers, coolant and its own case, lines or engine add up to what was given."
+        note = (
+            "What engine, gearbox and A/C give each fluid, and where it leaves it: in every line coolers, "
+            "coolant and its own case, lines or engine add up to what was given."
+        )
         super().__init__("Heat by cooler and case", BOOK_COLUMNS, lambda row: None, note, "gearbox, cruise …")
 
     def refresh(self) -> None:
@@ -80,11 +94,13 @@ class BooksView(ChooseTable):
 
 
 WAYS_NOTE = (
-    "Gearbox fluid on the steepest case, at idle, and on the road on a morning of 14 °F (−10 °C); 160–200 °F (71–93 °C) is wanted. "
+    "Gearbox fluid on the steepest case, at idle, and on the road on a morning of 14 °F (−10 °C); 160–200 °F "
+    "(71–93 °C) is wanted. "
     "A click goes over to it; undo comes back."
 )
 PLACES_NOTE = (
-    "Best first: clear of its neighbours, then its fluid at its hottest, then what it costs the engine, then what has to be cut. "
+    "Best first: clear of its neighbours, then its fluid at its hottest, then what it costs the engine, then "
+    "what has to be cut. "
     "A click puts it there; undo comes back."
 )
 
@@ -102,12 +118,23 @@ class WaysView(AskedTable[tuple[Tried, ...]]):
     def show_found(self, found: tuple[Tried, ...]) -> None:
         system, rows = self.session.system, []
         for one in found:
-            heat = "—" if one.tank is None or abs(one.tank) < 1 else format_si(one.tank, KINDS["heat"], system).replace("-", "−")
-            rows.append((one.way.name, *(temperature(value, system) for value in (one.grade, one.idle, one.cold, one.engine)), heat))
+            heat = (
+                "—"
+                if one.tank is None or abs(one.tank) < 1
+                else format_si(one.tank, KINDS["heat"], system).replace("-", "−")
+            )
+            rows.append(
+                (
+                    one.way.name,
+                    *(temperature(value, system) for value in (one.grade, one.idle, one.cold, one.engine)),
+                    heat,
+                )
+            )
         current = next((k for k, one in enumerate(found) if one.current), -1)
         self.table.show_rows(rows, current)
         self.why.setText(
-            "The tank ties the gearbox to the coolant both ways; a cooler alone has nothing to warm it. Default: a cooler before the tank."
+            "The tank ties the gearbox to the coolant both ways; a cooler alone has nothing to warm it. "
+            "Default: a cooler before the tank."
         )
         self.said.setText(f"Now: {found[current].way.why}" if current >= 0 else "")
 
@@ -120,7 +147,9 @@ class PlacesView(AskedTable[tuple[CoolerPlace, ...]]):
     """Places tried for a cooler, when told to."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__(session, "Places for the cooler", PLACE_COLUMNS, PLACES_NOTE, "bumper, fan, floor …", words=True)
+        super().__init__(
+            session, "Places for the cooler", PLACE_COLUMNS, PLACES_NOTE, "bumper, fan, floor …", words=True
+        )
         self.name = ""
         self.buttons: dict[str, QWidget] = {}
         holder = QWidget()
@@ -130,20 +159,29 @@ class PlacesView(AskedTable[tuple[CoolerPlace, ...]]):
 
     def refresh(self) -> None:
         session = self.session
-        wanted = {cooler.id: named(cooler) for cooler in session.build.package.coolers if cooler.kind not in ("condenser", "screen")}
+        wanted = {
+            cooler.id: named(cooler)
+            for cooler in session.build.package.coolers
+            if cooler.kind not in ("condenser", "screen")
+        }
         if list(wanted) != list(self.buttons):
             for old in self.buttons.values():
                 self.acts.removeWidget(old)
                 old.deleteLater()
-            self.buttons = {ident: button(f"Find a place: {name}", partial(self.start, ident)) for ident, name in wanted.items()}
+            self.buttons = {
+                ident: button(f"Find a place: {name}", partial(self.start, ident)) for ident, name in wanted.items()
+            }
             for made in self.buttons.values():
                 self.acts.addWidget(made)
-        missing = self.missing() or ("" if wanted else "Add a gearbox, oil, steering or charge cooler: places for it are tried here.")
+        missing = self.missing() or (
+            "" if wanted else "Add a gearbox, oil, steering or charge cooler: places for it are tried here."
+        )
         if missing:
             self.why.setText(missing)
         elif not self.found:
             self.why.setText(
-                "Ahead of the core, in a bumper slot, in a wheel well, under the floor, on the trunk floor, in the bay: each is solved in every duty case."
+                "Ahead of the core, in a bumper slot, in a wheel well, under the floor, on the trunk floor, "
+                "in the bay: each is solved in every duty case."
             )
         elif self.asked is not session.build:
             self.why.setText("The build has changed since: search again.")
@@ -165,9 +203,24 @@ class PlacesView(AskedTable[tuple[CoolerPlace, ...]]):
         system, rows = self.session.system, []
         for place in found:
             unit = KINDS["temperature difference"].shown_unit(system)
-            core = f"{place.core / unit.factor:+.1f} {unit.symbol}".replace("-", "−") if abs(place.core) > 0.05 else "no change"
-            room = "not measured" if place.gap is None else format_si(place.gap, KINDS["length"], system).replace("-", "−")
-            rows.append((place.words, temperature(place.fluid, system), core, room, "a slot" if place.cut else "nothing", place.risk))
+            core = (
+                f"{place.core / unit.factor:+.1f} {unit.symbol}".replace("-", "−")
+                if abs(place.core) > 0.05
+                else "no change"
+            )
+            room = (
+                "not measured" if place.gap is None else format_si(place.gap, KINDS["length"], system).replace("-", "−")
+            )
+            rows.append(
+                (
+                    place.words,
+                    temperature(place.fluid, system),
+                    core,
+                    room,
+                    "a slot" if place.cut else "nothing",
+                    place.risk,
+                )
+            )
         self.table.show_rows(rows, next((k for k, place in enumerate(found) if place.current), -1))
 
     def choose(self, row: int) -> None:

@@ -79,7 +79,9 @@ class NoisePage(ToldPage):
         unit = self.session.unit(KINDS["length"])
         try:
             metres = parse(text, KINDS["length"], unit.symbol).si
-            self.wrong = "" if NEAREST <= metres <= FARTHEST else f"From {both(NEAREST, 'length')} to {both(FARTHEST, 'length')}"
+            self.wrong = (
+                "" if NEAREST <= metres <= FARTHEST else f"From {both(NEAREST, 'length')} to {both(FARTHEST, 'length')}"
+            )
         except InputError as error:
             self.wrong = error.message
         self.typed = text if self.wrong else ""
@@ -134,4 +136,6 @@ def _words(one: Loud) -> tuple[str, ...]:
         f"{one.ahead:.0f} dB ahead of the grille, {one.cab:.0f} dB in the cab; {one.idling} with the engine idling",
         f"Its blades sing at {one.tone:.0f} Hz",
     )
-    return (*told, f"Curved blades would be {one.straight:.0f} dB quieter (common practice 3–5)") if one.straight else told
+    return (
+        (*told, f"Curved blades would be {one.straight:.0f} dB quieter (common practice 3–5)") if one.straight else told
+    )

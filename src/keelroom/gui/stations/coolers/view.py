@@ -21,7 +21,8 @@ from keelroom.gui.widgets.scene_view import SceneView
 
 
 class AuxCoolersStation(Form):
-    """Coolers, their fluids, ways, places, lines and noise; the drawing shows the fluids of the chosen case, or the bay."""
+    """Coolers, their fluids, ways, places, lines and noise; the drawing shows the fluids of the chosen case, or the
+    bay."""
 
     def __init__(self, session: Session) -> None:
         self.boards: dict[str, SceneView] = {}
@@ -30,10 +31,19 @@ class AuxCoolersStation(Form):
             for kind, words in KINDS_OF_COOLER
         }
         makers = {
-            "List": lambda: ListView(session, dict(add)), "Books": lambda: BooksView(session), "Gearbox": lambda: WaysView(session),
-            "Find": lambda: PlacesView(session), "Lines": lambda: LinesPage(session, "Lines of the coolers"), "Noise": lambda: NoisePage(session),
-        }  # fmt: skip
-        super().__init__(session, lambda: pages(session.build, session.system, session.assessment, self.current, session.case), {}, makers)
+            "List": lambda: ListView(session, dict(add)),
+            "Books": lambda: BooksView(session),
+            "Gearbox": lambda: WaysView(session),
+            "Find": lambda: PlacesView(session),
+            "Lines": lambda: LinesPage(session, "Lines of the coolers"),
+            "Noise": lambda: NoisePage(session),
+        }
+        super().__init__(
+            session,
+            lambda: pages(session.build, session.system, session.assessment, self.current, session.case),
+            {},
+            makers,
+        )
         session.selected.connect(lambda _case: self.refresh())
 
     def drawing(self) -> QWidget | None:
@@ -41,7 +51,9 @@ class AuxCoolersStation(Form):
             return None  # the bay, where what stands ahead is placed on the face
         name = "Where the coolers stand" if self.current == "Find" else "Fluids of the chosen case"
         if name not in self.boards:
-            board = self.boards[name] = SceneView(self.session, name, self._spots if self.current == "Find" else self._fluids)
+            board = self.boards[name] = SceneView(
+                self.session, name, self._spots if self.current == "Find" else self._fluids
+            )
             self.session.selected.connect(lambda _case: board.changed())
         return self.boards[name]
 
@@ -63,7 +75,11 @@ class AuxCoolersStation(Form):
         name = next((case.name for case in self.session.build.duty_cases if case.id == self.session.case), "")
         scene = fluids_scene(figures, self.session.system)
         if scene is None:
-            return None, "Nothing to cool but the coolant", "Gearbox, oil, intake air and A/C are given nothing in this case."
+            return (
+                None,
+                "Nothing to cool but the coolant",
+                "Gearbox, oil, intake air and A/C are given nothing in this case.",
+            )
         return (
             scene,
             f"Where the heat goes, {name}",

@@ -19,7 +19,8 @@ from keelroom.units import KINDS, format_si, number_text
 
 COLUMNS = ("Core", "Holds", "In hand", "Rejects", "Air drop", "Depth", "Area rule", "Tightest")
 NOTE = (
-    "Every core with this package’s fans, solved: how many duty cases hold, degrees in hand in the tightest, or how fast the worst climbs where one does not settle; rejection at the "
+    "Every core with this package’s fans, solved: how many duty cases hold, degrees in hand in the tightest, "
+    "or how fast the worst climbs where one does not settle; rejection at the "
     "limit and air drop in the first one. A click fits the core."
 )
 
@@ -33,11 +34,21 @@ def cells(found: Candidate, wanted: float | None, system: str) -> tuple[str, ...
         return (core.name, "?", "needs more", "?", "?", "?", rule, "")
     difference = KINDS["temperature difference"]
     least = (
-        f"climbs {format_si(found.climb * 60, difference, system)}/min" if found.unsettled else format_si(found.margin, difference, system)
+        f"climbs {format_si(found.climb * 60, difference, system)}/min"
+        if found.unsettled
+        else format_si(found.margin, difference, system)
     )
     depth = format_si(core.depth.si, KINDS["length"], system) if core.depth else "?"
-    return (core.name, f"{found.holding} of {found.cases}", least.replace("-", "−"), format_si(found.rejection, KINDS["heat"], system), format_si(found.drop, KINDS["fan pressure"], system),
-            depth, rule, found.tightest)  # fmt: skip
+    return (
+        core.name,
+        f"{found.holding} of {found.cases}",
+        least.replace("-", "−"),
+        format_si(found.rejection, KINDS["heat"], system),
+        format_si(found.drop, KINDS["fan pressure"], system),
+        depth,
+        rule,
+        found.tightest,
+    )
 
 
 class CompareView(AskedTable[tuple[Candidate, ...]]):
@@ -61,7 +72,10 @@ class CompareView(AskedTable[tuple[Candidate, ...]]):
         if rules.face_area is None or rules.face_area_wanted is None or tightest is None or tightest.figures is None:
             return "Both schools of sizing stand here once engine, core and fans are known."
         system = self.session.system
-        area = f"{format_si(rules.face_area, KINDS['area'], system)} against {format_si(rules.face_area_wanted, KINDS['area'], system)}"
+        area = (
+            f"{format_si(rules.face_area, KINDS['area'], system)} against "
+            f"{format_si(rules.face_area_wanted, KINDS['area'], system)}"
+        )
         content, holds = rules.face_area >= rules.face_area_wanted, tightest.figures.verdict in ("holds", "tight")
         agree = (
             "They agree."
@@ -107,7 +121,8 @@ def sweeps_page(session: Session) -> SoughtPage:
             column.addWidget(chart)
 
     intro = (
-        "On given fans more fins and more depth win less and less, then lose: the air pays for them. The chosen duty case's temperature:"
+        "On given fans more fins and more depth win less and less, then lose: the air pays for them. The chosen "
+        "duty case's temperature:"
     )
     return SoughtPage(session, "Fin density and depth swept", intro, question, fill)
 
@@ -118,7 +133,11 @@ def _head(swept: Sweep, session: Session) -> str:
         return f"{answer.label}: {session.stopped or 'this duty case is not worked out yet'}"
     if math.isnan(swept.best):
         return f"{answer.label}: this duty case never settles"
-    gain = format_si(swept.gain, KINDS["temperature difference"], system) if math.isfinite(swept.gain) else "a steady temperature"
+    gain = (
+        format_si(swept.gain, KINDS["temperature difference"], system)
+        if math.isfinite(swept.gain)
+        else "a steady temperature"
+    )
     best = format_si(swept.best, KINDS[answer.kind_name], system)
     edge = " or more" if swept.best == answer.values[-1] else ""
     return f"{answer.label}: best for these fans {best}{edge}, worth {gain}"

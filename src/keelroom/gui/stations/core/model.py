@@ -34,9 +34,19 @@ def pages(build: Build) -> tuple[Page, ...]:
                     ),
                     note="Face: the finned part only; tanks outside it.",
                 ),
-                Group("Package", (Row("text", ("packages", build.active, "name"), "Package"), *quantities(("packages", build.active), "hours"))),
+                Group(
+                    "Package",
+                    (
+                        Row("text", ("packages", build.active, "name"), "Package"),
+                        *quantities(("packages", build.active), "hours"),
+                    ),
+                ),
             ),
-            (("Keep in my parts", "keep"), ("Copy this package", offer("copy_package", build.active)), ("Remove it", offer("remove_package", build.active))),
+            (
+                ("Keep in my parts", "keep"),
+                ("Copy this package", offer("copy_package", build.active)),
+                ("Remove it", offer("remove_package", build.active)),
+            ),
         ),
         Page(
             "Fins",
@@ -45,15 +55,25 @@ def pages(build: Build) -> tuple[Page, ...]:
                     "Fins and tubes",
                     (
                         Row("choice", (*core, "material"), "Material", MATERIALS),
-                        *quantities(core, "rows", "fin_density", "fin_height", "fin_thickness", "tube_height", "tube_wall",
-                                    "louver_pitch", "louver_angle", "turbulator"),
+                        *quantities(
+                            core,
+                            "rows",
+                            "fin_density",
+                            "fin_height",
+                            "fin_thickness",
+                            "tube_height",
+                            "tube_wall",
+                            "louver_pitch",
+                            "louver_angle",
+                            "turbulator",
+                        ),
                     ),
                 ),
             ),
         ),
         Page("Compare", ()),
         Page("Sweeps", ()),
-    )  # fmt: skip
+    )
 
 
 @dataclass(frozen=True)
@@ -67,12 +87,18 @@ class Choice:
 
 def choices(shipped: tuple[Core, ...], own: tuple[Core, ...], system: str) -> tuple[Choice, ...]:
     """Cores to choose from, the user's own first."""
-    return tuple(Choice(_cells(core, system, mine), core, mine) for mine, cores in ((True, own), (False, shipped)) for core in cores)
+    return tuple(
+        Choice(_cells(core, system, mine), core, mine)
+        for mine, cores in ((True, own), (False, shipped))
+        for core in cores
+    )
 
 
 def _cells(core: Core, system: str, own: bool) -> tuple[str, ...]:
     length = KINDS["length"]
-    width, height, depth = (format_si(v.si, length, system) if v else "?" for v in (core.face_width, core.face_height, core.depth))
+    width, height, depth = (
+        format_si(v.si, length, system) if v else "?" for v in (core.face_width, core.face_height, core.depth)
+    )
     unit = length.shown_unit(system).symbol
     face = f"{width.removesuffix(unit).strip()} × {height}"
     fins = f"{core.fin_density.si * 0.0254:.0f}/in" if core.fin_density else "?"

@@ -48,7 +48,11 @@ class CoreStation(Form):
 
     def __init__(self, session: Session) -> None:
         actions = {"keep": self._keep}
-        makers = {"Choose": lambda: CoreTable(session), "Compare": lambda: CompareView(session), "Sweeps": lambda: sweeps_page(session)}
+        makers = {
+            "Choose": lambda: CoreTable(session),
+            "Compare": lambda: CompareView(session),
+            "Sweeps": lambda: sweeps_page(session),
+        }
         super().__init__(session, lambda: pages(session.build), actions, makers)
         session.selected.connect(lambda _case: self.refresh())
 

@@ -11,7 +11,10 @@ ELECTRICAL = Station(
         ("supply",),
         ("packages", ANY, "circuits"),
         ("packages", ANY, "control"),
-        *(("brief", "accessories", name) for name in ("alternator_rating", "alternator_idle_share", "idle_voltage", "road_voltage")),
+        *(
+            ("brief", "accessories", name)
+            for name in ("alternator_rating", "alternator_idle_share", "idle_voltage", "road_voltage")
+        ),
     ),
     guide="which-wire",
     begun=lambda build, _assessment: bool(build.package.circuits),

@@ -17,7 +17,10 @@ from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.flow import Flow
 from keelroom.gui.widgets.text import button, chip, label
 
-NOTE = "Slide shrink on first; crimp conductor and insulation; tug each crimp; extend a pigtail one gauge heavier. Lengths are as planned: hold the wire in place before cutting."
+NOTE = (
+    "Slide shrink on first; crimp conductor and insulation; tug each crimp; extend a pigtail one gauge heavier. "
+    "Lengths are as planned: hold the wire in place before cutting."
+)
 LISTS = ("Wires", "Parts", "Joints", "Loom", "Jumper")
 JUMPER_NOTE = "From a vehicle’s three-wire plug (ground, low, high) to two-wire fans."
 
@@ -50,7 +53,11 @@ class HarnessView(QWidget):
         holder = QWidget()
         acts = Flow(holder, 4)
         acts.setContentsMargins(12, 0, 10, 0)
-        for name, act in (("This list as CSV…", self._csv), ("All lists as CSV…", self._all), ("Drawing as SVG…", self._svg)):
+        for name, act in (
+            ("This list as CSV…", self._csv),
+            ("All lists as CSV…", self._all),
+            ("Drawing as SVG…", self._svg),
+        ):
             acts.addWidget(button(name, act))
         self.column.addWidget(holder)
         self.current = LISTS[0]
@@ -84,7 +91,12 @@ class HarnessView(QWidget):
         rows = self.rows(self.current)
         if self.current not in self.tables:
             table = ChooseTable(
-                self.current, rows[0], lambda _row: None, JUMPER_NOTE if self.current == "Jumper" else NOTE, "red, 101, relay …", words=True
+                self.current,
+                rows[0],
+                lambda _row: None,
+                JUMPER_NOTE if self.current == "Jumper" else NOTE,
+                "red, 101, relay …",
+                words=True,
             )
             self.tables[self.current] = table
             self.column.insertWidget(1, table, 1)
@@ -107,7 +119,9 @@ class HarnessView(QWidget):
         from keelroom.export.tables import write_csv
 
         if self.session.build.package.circuits:
-            ask_and_write(self, self.session, ("Save as CSV", suggested, "CSV (*.csv)"), lambda path: write_csv(rows(), path))
+            ask_and_write(
+                self, self.session, ("Save as CSV", suggested, "CSV (*.csv)"), lambda path: write_csv(rows(), path)
+            )
         else:
             self.session.told.emit("No circuit yet: nothing to list")
 

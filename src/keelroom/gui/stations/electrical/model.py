@@ -17,8 +17,14 @@ from keelroom.gui.rows import Group, Page, Path, Row, Sort, quantities
 from keelroom.gui.stations.electrical.sentences import charging_said, circuit_said, circuits_said, control_said
 
 SWITCHES = (
-    ("relay", "One relay for all"), ("relays", "One relay per motor"), ("parallel", "Two contacts in parallel"), ("controller", "Controller carries it"), ("own", "The motor’s own electronics"), ("switch", "Switch carries it"), ("none", "Nothing"),
-)  # fmt: skip
+    ("relay", "One relay for all"),
+    ("relays", "One relay per motor"),
+    ("parallel", "Two contacts in parallel"),
+    ("controller", "Controller carries it"),
+    ("own", "The motor’s own electronics"),
+    ("switch", "Switch carries it"),
+    ("none", "Nothing"),
+)
 GROUNDS = (
     ("battery", "Battery’s negative post"),
     ("chassis", "Chassis"),
@@ -27,7 +33,14 @@ GROUNDS = (
     ("none", "None"),
 )
 STRATEGIES = tuple((name, way.title) for name, way in WAYS.items())
-SENSOR_PLACES = (("upper_hose", "Upper hose"), ("lower_hose", "Lower hose"), ("housing", "Thermostat housing"), ("fins", "In the fins"), ("engine", "Engine’s own sensor"), ("none", "None"))  # fmt: skip
+SENSOR_PLACES = (
+    ("upper_hose", "Upper hose"),
+    ("lower_hose", "Lower hose"),
+    ("housing", "Thermostat housing"),
+    ("fins", "In the fins"),
+    ("engine", "Engine’s own sensor"),
+    ("none", "None"),
+)
 LOW_SPEEDS = (
     ("one_fan", "One fan of two"),
     ("series", "Resistor in series"),
@@ -42,7 +55,8 @@ USUAL_SOURCES = tuple(source.id for source in usual_sources())
 
 
 def pages(build: Build, system: str, assessment: Assessment, shown: str = "") -> tuple[Page, ...]:
-    """Circuits, charging, control, schools, harness, bench. shown: the page whose sentences and marks are worked out."""
+    """Circuits, charging, control, schools, harness, bench. shown: the page whose sentences and marks are worked
+    out."""
     found = assessment.electrics
     said = {
         "Circuits": lambda: circuits_said(found),
@@ -51,7 +65,9 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str = "") ->
     }
     circuits = _circuits(build, assessment)
     made = (
-        circuits._replace(advice=lambda path: circuit_said(found, path[-1], system) if path[2:3] == ("circuits",) else ())
+        circuits._replace(
+            advice=lambda path: circuit_said(found, path[-1], system) if path[2:3] == ("circuits",) else ()
+        )
         if shown == "Circuits"
         else circuits,
         _charging(build),
@@ -62,7 +78,9 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str = "") ->
     )
     return tuple(
         page._replace(
-            marks=marks_of(assessment, page, {circuit.id: circuit.name or circuit.id for circuit in build.package.circuits}, system),
+            marks=marks_of(
+                assessment, page, {circuit.id: circuit.name or circuit.id for circuit in build.package.circuits}, system
+            ),
             said=said[page.title]() if page.title in said else (),
         )
         if page.title == shown
@@ -75,19 +93,38 @@ def _circuits(build: Build, assessment: Assessment) -> Page:
     package = build.package
     where = ("packages", package.id, "circuits")
     motors = tuple((motored.id, motored.name) for motored in motors_of(build, package))
-    sources = tuple((source.id, f"{source.name or source.id}, {source.voltage.si:g} V") for source in build.supply.sources)
+    sources = tuple(
+        (source.id, f"{source.name or source.id}, {source.voltage.si:g} V") for source in build.supply.sources
+    )
     groups: list[Group] = []
     for circuit in package.circuits:
         groups += _circuit(circuit, (*where, circuit.id), motors, sources)
     if not groups:
-        groups = [Group("No circuit yet", (), note="Plan them by the tool, or add one and enter what is there." if motors else "Nothing to feed yet: the Air station fits a fan.")]  # fmt: skip
+        groups = [
+            Group(
+                "No circuit yet",
+                (),
+                note="Plan them by the tool, or add one and enter what is there."
+                if motors
+                else "Nothing to feed yet: the Air station fits a fan.",
+            )
+        ]
     if package.circuits:
         groups += _labels(build)
         groups.append(Group("Rule", quantities(("supply",), "drop_limit")))
         groups += [
-            Group(source.name or source.id, (Row("text", ("supply", "sources", source.id, "name"), "Source"), *quantities(("supply", "sources", source.id), "voltage", of=source.name or source.id), Row("flag", ("supply", "sources", source.id, "always"), "Live with the key off")), remove=() if source.id in USUAL_SOURCES else ("supply", "sources", source.id), rare=source.id in USUAL_SOURCES)
+            Group(
+                source.name or source.id,
+                (
+                    Row("text", ("supply", "sources", source.id, "name"), "Source"),
+                    *quantities(("supply", "sources", source.id), "voltage", of=source.name or source.id),
+                    Row("flag", ("supply", "sources", source.id, "always"), "Live with the key off"),
+                ),
+                remove=() if source.id in USUAL_SOURCES else ("supply", "sources", source.id),
+                rare=source.id in USUAL_SOURCES,
+            )
             for source in build.supply.sources
-        ]  # fmt: skip
+        ]
     return Page(
         "Circuits",
         tuple(groups),
@@ -100,7 +137,9 @@ def _circuits(build: Build, assessment: Assessment) -> Page:
     )
 
 
-def _circuit(circuit: Circuit, path: Path, motors: tuple[tuple[str, str], ...], sources: tuple[tuple[str, str], ...]) -> list[Group]:
+def _circuit(
+    circuit: Circuit, path: Path, motors: tuple[tuple[str, str], ...], sources: tuple[tuple[str, str], ...]
+) -> list[Group]:
     name = circuit.name or circuit.id
 
     def choice(field: str, label: str, choices: tuple[tuple[str, str], ...], sort: Sort = "choice") -> Row:
@@ -149,12 +188,15 @@ def _labels(build: Build) -> list[Group]:
     if build.package.loop.pump != "mechanical":
         groups.append(
             Group(
-                "Coolant pump, its label", quantities(("packages", build.active, "loop"), "electric_power", "electric_voltage", of="Pump")
+                "Coolant pump, its label",
+                quantities(("packages", build.active, "loop"), "electric_power", "electric_voltage", of="Pump"),
             )
         )
     for cooler in package.coolers:
         if cooler.fans.si >= 1 and cooler.stands != "ahead":
-            rows = quantities(("packages", package.id, "coolers", cooler.id), "fan_power", "fan_voltage", of=f"{cooler.name} fan")
+            rows = quantities(
+                ("packages", package.id, "coolers", cooler.id), "fan_power", "fan_voltage", of=f"{cooler.name} fan"
+            )
             groups.append(Group(f"{cooler.name} fan, its label", rows))
     return groups
 
@@ -164,23 +206,47 @@ def _charging(build: Build) -> Page:
     loads = tuple(
         Group(
             load.name or load.id,
-            (Row("text", ("supply", "loads", load.id, "name"), "Load"), *quantities(("supply", "loads", load.id), "power", of=load.name or load.id), Row("choice", ("supply", "loads", load.id, "when"), "On", WHENS)),
+            (
+                Row("text", ("supply", "loads", load.id, "name"), "Load"),
+                *quantities(("supply", "loads", load.id), "power", of=load.name or load.id),
+                Row("choice", ("supply", "loads", load.id, "when"), "On", WHENS),
+            ),
             remove=("supply", "loads", load.id),
         )
         for load in build.supply.loads
-    )  # fmt: skip
+    )
     charge = ("supply", "charge_wire")
     return Page(
         "Charging",
         (
-            Group("Alternator", (*quantities(accessories, "alternator_rating", "alternator_idle_share"), *quantities(supply, "pulley_ratio", "speed_limit", "redline", "alternator_air", "regulated"),
-                                 Row("curve", ("supply", "curve"), "Output cold"))),
-            Group("Battery", (*quantities(supply, "capacity", "reserve", "state", "peukert"), *quantities(accessories, "idle_voltage", "road_voltage"))),
-            Group("Charge cable", (*quantities(charge, "length", "size"), Row("choice", (*charge, "cable"), "Cable", CABLE_CHOICES), *quantities(charge, "ambient", "bundle"), *quantities(supply, "charge_fuse", "charge_limit"))),
+            Group(
+                "Alternator",
+                (
+                    *quantities(accessories, "alternator_rating", "alternator_idle_share"),
+                    *quantities(supply, "pulley_ratio", "speed_limit", "redline", "alternator_air", "regulated"),
+                    Row("curve", ("supply", "curve"), "Output cold"),
+                ),
+            ),
+            Group(
+                "Battery",
+                (
+                    *quantities(supply, "capacity", "reserve", "state", "peukert"),
+                    *quantities(accessories, "idle_voltage", "road_voltage"),
+                ),
+            ),
+            Group(
+                "Charge cable",
+                (
+                    *quantities(charge, "length", "size"),
+                    Row("choice", (*charge, "cable"), "Cable", CABLE_CHOICES),
+                    *quantities(charge, "ambient", "bundle"),
+                    *quantities(supply, "charge_fuse", "charge_limit"),
+                ),
+            ),
             *loads,
         ),
         (("Add a load", offer("add_load")),),
-    )  # fmt: skip
+    )
 
 
 def _control(build: Build) -> Page:
@@ -195,7 +261,10 @@ def _control(build: Build) -> Page:
         rows.append(Row("choice", (*where, "sensor"), "Sensor", SENSOR_PLACES))
     rows += quantities(where, "fan_on", "fan_off") if sensing else ()
     if way_of(control).staged:
-        rows += [*quantities(where, "second_on", "second_off"), Row("choice", (*where, "low_speed"), "Low speed by", LOW_SPEEDS)]
+        rows += [
+            *quantities(where, "second_on", "second_off"),
+            Row("choice", (*where, "low_speed"), "Low speed by", LOW_SPEEDS),
+        ]
     if way_of(control).varies:
         rows.append(Row("curve", (*where, "curve"), "Speed over temperature"))
     if placed and control.sensor == "fins":
@@ -237,7 +306,14 @@ def _bench(build: Build, assessment: Assessment, system: str) -> Page:
         return Page("Test", ())
     steps = bench_steps(build, package, found, system)
     fans = tuple((fan.id, f"Fan {k} blows the right way") for k, fan in enumerate(package.fans, 1))
-    groups = [Group(f"{k}. {step.name}", (Row("set", (*where, "spun"), "Felt by hand", fans),) if step.key == "spin" and fans else (), note=f"{step.how} Expect: {step.expected}") for k, step in enumerate(steps, 1)]  # fmt: skip
+    groups = [
+        Group(
+            f"{k}. {step.name}",
+            (Row("set", (*where, "spun"), "Felt by hand", fans),) if step.key == "spin" and fans else (),
+            note=f"{step.how} Expect: {step.expected}",
+        )
+        for k, step in enumerate(steps, 1)
+    ]
     done = Row("set", (*where, "done"), "Done", tuple((step.key, step.name) for step in steps))
     return Page(
         "Test",
@@ -245,7 +321,8 @@ def _bench(build: Build, assessment: Assessment, system: str) -> Page:
             Group(
                 "In this order",
                 (),
-                note="Disconnect the battery before wiring; fuse at the source. Fans start without warning: hands and loose clothing clear.",
+                note="Disconnect the battery before wiring; fuse at the source. Fans start without warning: hands "
+                "and loose clothing clear.",
             ),
             *groups,
             Group("", (done,)),

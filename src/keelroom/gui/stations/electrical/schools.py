@@ -1,4 +1,5 @@
-"""The schools of fan control side by side: a table that goes over to one with a click, and the same drawn on one rail."""
+"""The schools of fan control side by side: a table that goes over to one with a click, and the same drawn on one
+rail."""
 
 from __future__ import annotations
 
@@ -13,7 +14,10 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.units import KINDS, both, number_text
 
-NOTE = f"Each solved at idle, from a day of {both((60 - 32) / 1.8, 'temperature')} to one of {both((105 - 32) / 1.8, 'temperature')}. A click goes over to it; undo comes back."
+NOTE = (
+    f"Each solved at idle, from a day of {both((60 - 32) / 1.8, 'temperature')} to one of "
+    f"{both((105 - 32) / 1.8, 'temperature')}. A click goes over to it; undo comes back."
+)
 COLUMNS = ("School", "Starts", "Holds", "Runs", "Mean A", "Start A")
 COOL, HOT = 1, 4
 
@@ -43,7 +47,11 @@ class SchoolsView(AskedTable[Comparison]):
     def missing(self) -> str:
         build = self.session.build
         case = idle_case(build.duty_cases)
-        if case is None or not build.package.fans or not any(c.figures for c in self.session.assessment.cases if c.case_id == case.id):
+        if (
+            case is None
+            or not build.package.fans
+            or not any(c.figures for c in self.session.assessment.cases if c.case_id == case.id)
+        ):
             return "The schools stand here once the package has a fan and an idle duty case is worked out."
         return ""
 
@@ -69,5 +77,8 @@ class SchoolsView(AskedTable[Comparison]):
             return None, "Schools of control", "Nothing to compare yet."
         unit = KINDS["temperature"].shown_unit(self.session.system)
         days = [number_text(self.found.rows[0].days[k].ambient, unit) for k, _ in SHOWN_DAYS]
-        foot = f"Bars: coolant leaving the engine from fans off to fans on, on a day of {', '.join(days)} {unit.symbol} (from top). Diamonds: where it settles that day."
+        foot = (
+            f"Bars: coolant leaving the engine from fans off to fans on, on a day of {', '.join(days)} "
+            f"{unit.symbol} (from top). Diamonds: where it settles that day."
+        )
         return schools_scene(self.found, self.session.system), f"Schools of control, {self.found.case_name}", foot

@@ -4,7 +4,14 @@ from __future__ import annotations
 
 import math
 
-from keelroom.assess.electrical.charge import CRUISING, balance_told, cable_for, charging_of, fan_current_alone, share_taken
+from keelroom.assess.electrical.charge import (
+    CRUISING,
+    balance_told,
+    cable_for,
+    charging_of,
+    fan_current_alone,
+    share_taken,
+)
 from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics
 from keelroom.assess.electrical.words import advice
 from keelroom.assess.figures.assessment import Assessment
@@ -33,7 +40,12 @@ def circuits_said(found: Electrics | None) -> Said:
         elif figures.fault:
             said.append(("problem", f"{name}: {FAULTS[figures.fault]}"))
         else:
-            said.append(("strong", f"{name}: {figures.at_idle:.1f} V at the motor at idle, {figures.at_cruise:.1f} V on the road"))
+            said.append(
+                (
+                    "strong",
+                    f"{name}: {figures.at_idle:.1f} V at the motor at idle, {figures.at_cruise:.1f} V on the road",
+                )
+            )
     more = len(found.circuits) - FIRST_LINES
     return (*said, ("faint", f"and {more} more circuits below")) if more > 0 else tuple(said)
 
@@ -49,7 +61,9 @@ def circuit_said(found: Electrics | None, circuit_id: str, system: str) -> Said:
         ("faint", wire_words(figures, system)),
         (
             "faint",
-            "Wire, fuse and what switches it are as advised." if good else f"Smallest that will do: {clause(advice(figures), system)}.",
+            "Wire, fuse and what switches it are as advised."
+            if good
+            else f"Smallest that will do: {clause(advice(figures), system)}.",
         ),
     )
 
@@ -71,7 +85,8 @@ def circuit_words(figures: CircuitFigures) -> str:
     """Currents and drop of a circuit."""
     lost = ", ".join(f"{place} {volts:.2f}" for place, volts in figures.lost if volts >= 0.005)
     return (
-        f"{figures.continuous:.1f} A running, {figures.starting.current:.0f} A for {figures.starting.seconds:.1f} s at the start, {figures.stalled:.0f} A stalled. "
+        f"{figures.continuous:.1f} A running, {figures.starting.current:.0f} A for "
+        f"{figures.starting.seconds:.1f} s at the start, {figures.stalled:.0f} A stalled. "
         f"Loses {figures.drop:.2f} V there and back ({lost})."
     )
 
@@ -79,7 +94,8 @@ def circuit_words(figures: CircuitFigures) -> str:
 def wire_words(figures: CircuitFigures, system: str) -> str:
     """What each run carries, may carry and how warm it gets."""
     runs = "; ".join(
-        f"{RUN_NAMES[run.key]} {run.current:.0f} of {run.ampacity:.0f} A, {format_si(run.warm, KINDS['temperature'], system)}"
+        f"{RUN_NAMES[run.key]} {run.current:.0f} of {run.ampacity:.0f} A, "
+        f"{format_si(run.warm, KINDS['temperature'], system)}"
         for run in figures.runs
     )
     relay = f" Relay carries {figures.relay_holds:.0f} A where it sits." if figures.relay_holds else ""
@@ -106,18 +122,25 @@ def charging_said(build: Build, assessment: Assessment, system: str) -> Said:
         worst = min(facts.idle.volts.values(), default=math.nan)
         if math.isfinite(worst):
             said.append(
-                ("", f"The worst motor gets {worst:.1f} V: {balance.voltage - worst:.1f} V of the difference is wire, not battery.")
+                (
+                    "",
+                    f"The worst motor gets {worst:.1f} V: {balance.voltage - worst:.1f} V of the difference "
+                    "is wire, not battery.",
+                )
             )
     said.append(
         (
             "problem" if facts.over_speed else "faint",
-            f"At the redline it turns {facts.top:.0f} rpm of {facts.limit:.0f}; cruising output {facts.cruising:.0f} A at {CRUISING:.0f} rpm of the engine.",
+            f"At the redline it turns {facts.top:.0f} rpm of {facts.limit:.0f}; cruising output "
+            f"{facts.cruising:.0f} A at {CRUISING:.0f} rpm of the engine.",
         )
     )
     said.append(
         (
             "faint" if cable.fits else "doubt",
-            f"Charge cable carries {cable.ampacity:.0f} A where it lies and loses {cable.drop:.2f} V at {alternator.rating:.0f} A; {cable_for(build.supply, alternator.rating) or 'no single size'} does both.",
+            f"Charge cable carries {cable.ampacity:.0f} A where it lies and loses {cable.drop:.2f} V at "
+            f"{alternator.rating:.0f} A; {cable_for(build.supply, alternator.rating) or 'no single size'} "
+            "does both.",
         )
     )
     said.append(("faint", "Batteries give off gas: no spark near one, disconnect it before wiring."))
@@ -135,7 +158,11 @@ def control_said(build: Build, assessment: Assessment, system: str) -> Said:
         said.append(
             ("problem", f"{clause(adapter.fault, system)}.")
             if adapter.fault
-            else ("", f"Adapter{bore}, {adapter.thread}: cut {format_si(adapter.cut, length, system)} out of the hose, {strap}.")
+            else (
+                "",
+                f"Adapter{bore}, {adapter.thread}: cut {format_si(adapter.cut, length, system)} out of the "
+                f"hose, {strap}.",
+            )
         )
     running = run_on_words(build, assessment)
     return (*said, ("", running)) if running else tuple(said)

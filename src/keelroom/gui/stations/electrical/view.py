@@ -25,7 +25,9 @@ class ElectricalStation(Form):
     def __init__(self, session: Session) -> None:
         self.boards: dict[str, SceneView] = {}
         makers = {"Schools": self._schools, "Harness": lambda: HarnessView(session)}
-        super().__init__(session, lambda: pages(session.build, session.system, session.assessment, self.current), {}, makers)
+        super().__init__(
+            session, lambda: pages(session.build, session.system, session.assessment, self.current), {}, makers
+        )
 
     def _schools(self) -> QWidget:
         made = SchoolsView(self.session)
@@ -60,7 +62,8 @@ class ElectricalStation(Form):
         return (
             scene,
             f"Wiring, {build.package.name or build.package.id}",
-            "Disconnect the battery before wiring. Number, size, colour and length stand at each wire; red outlines: something is wrong there.",
+            "Disconnect the battery before wiring. Number, size, colour and length stand at each wire; red "
+            "outlines: something is wrong there.",
         )
 
     def _charging(self) -> tuple[Scene | None, str, str]:
@@ -68,7 +71,11 @@ class ElectricalStation(Form):
         scene = charging(build, build.package, self.session.assessment)
         names = ", ".join(lowered(load.name or load.id) for load in build.supply.loads)
         foot = f"From the left: fans, other motors, {names}. Green: what the alternator gives hot."
-        return scene, "Charging balance by duty case" if scene else "No duty case is worked out yet", foot if scene else ""
+        return (
+            scene,
+            "Charging balance by duty case" if scene else "No duty case is worked out yet",
+            foot if scene else "",
+        )
 
     def _compared(self) -> tuple[Scene | None, str, str]:
         page = self.views.get("Schools")

@@ -25,7 +25,11 @@ FORMS = (
 NUTS = (("lock_nut", "Nylon lock nut"), ("rivet_nut", "Rivet nut"), ("welded_stud", "Welded stud"))
 PRESSES = (("front", "Toward the front"), ("rear", "Toward the rear"))
 FACES = (("front", "Faces front or rear"), ("side", "Faces sideways"), ("up", "Faces up or down"))
-FAN_TO = (("core_flange", "To the core’s flange"), ("chassis", "To the chassis"), ("through_fins", "Ties through the fins"))
+FAN_TO = (
+    ("core_flange", "To the core’s flange"),
+    ("chassis", "To the chassis"),
+    ("through_fins", "Ties through the fins"),
+)
 HANGS = (("core", "On the core’s own mounts"), ("brackets", "By brackets from its corners"))
 KIND_WORDS = {"L": "L-bracket", "standoff": "stand-off", "plate": "adapter plate"}
 
@@ -34,19 +38,33 @@ def page(build: Build) -> Page:
     """Every bracket of the package."""
     package = build.package
     points = tuple((key, anchor.words) for key, anchor in anchors(build.survey, package).items())
-    groups = tuple(_bracket(bracket, points, ("packages", package.id, "brackets", bracket.id)) for bracket in package.brackets)
-    empty = (Group("No bracket yet", (), note="A bracket goes from any point to any other: core, tanks, shroud, fan studs, coolers, frames, neighbours, holes of the survey, new holes."),)  # fmt: skip
+    groups = tuple(
+        _bracket(bracket, points, ("packages", package.id, "brackets", bracket.id)) for bracket in package.brackets
+    )
+    empty = (
+        Group(
+            "No bracket yet",
+            (),
+            note="A bracket goes from any point to any other: core, tanks, shroud, fan studs, coolers, frames, "
+            "neighbours, holes of the survey, new holes.",
+        ),
+    )
     return Page(
         "Brackets",
         groups or empty,
-        (("One to each surveyed hole", offer("brackets_to_holes", build.active)), ("Add a bracket", offer("add_bracket", build.active))),
+        (
+            ("One to each surveyed hole", offer("brackets_to_holes", build.active)),
+            ("Add a bracket", offer("add_bracket", build.active)),
+        ),
     )
 
 
 def _bracket(bracket: Bracket, points: tuple[tuple[str, str], ...], path: Path) -> Group:
     known = {key for key, _ in points}
     gone = tuple(
-        (key, f"{key} (not there)") for key in dict.fromkeys((bracket.start, bracket.end)) if key and key not in known and key != NEW
+        (key, f"{key} (not there)")
+        for key in dict.fromkeys((bracket.start, bracket.end))
+        if key and key not in known and key != NEW
     )
     every = (*points, (NEW, "A new hole"), *gone)
     rows = [
@@ -58,7 +76,10 @@ def _bracket(bracket: Bracket, points: tuple[tuple[str, str], ...], path: Path) 
     if NEW in (bracket.start, bracket.end):
         rows += [*quantities(path, "new_x", "new_y", "new_z"), Row("choice", (*path, "new_faces"), "Its metal", FACES)]
     if bracket.form == "plate":
-        rows += [Row("set", (*path, "starts"), "More new holes", points), Row("set", (*path, "ends"), "More old holes", points)]
+        rows += [
+            Row("set", (*path, "starts"), "More new holes", points),
+            Row("set", (*path, "ends"), "More old holes", points),
+        ]
     rows.append(Row("choice", (*path, "metal"), "Metal", METAL_CHOICES))
     bent = bracket.form in ("strap", "arch")
     if bent:
@@ -94,10 +115,11 @@ def said(build: Build, system: str) -> Said:
             continue
         safe = f", {plan.strap.safety:.1f}× safe" if plan.strap else ""
         state = "; cannot be made or would not hold" if plan.faults else ""
+        long = _length_words(plan, system)
         lines.append(
             (
                 "problem" if plan.faults else "strong",
-                f"{name}: {lowered(_length_words(plan, system)) if plan.made.kind != 'L' else _length_words(plan, system)}{safe}{state}",
+                f"{name}: {long if plan.made.kind == 'L' else lowered(long)}{safe}{state}",
             )
         )
     return tuple(lines)
@@ -118,7 +140,11 @@ def advice(build: Build, system: str, ident: str) -> Said:
     if plan is None:
         return ()
     head = (("problem" if plan.faults else "strong", _figures(plan, system)),) if plan.made else ()
-    bears = (("", f"Bears {format_si(plan.load.mass, KINDS['mass'], system)} of the {plan.load.what}."),) if plan.load else ()
+    bears = (
+        (("", f"Bears {format_si(plan.load.mass, KINDS['mass'], system)} of the {plan.load.what}."),)
+        if plan.load
+        else ()
+    )
     lines = [
         *head,
         *bears,
@@ -137,7 +163,10 @@ def _figures(plan: BracketPlan, system: str) -> str:
     if made.rib is not None:
         words.append(f"rib {format_si(made.rib.bounds[2], KINDS['length'], system)}")
     if plan.strap is not None:
-        words.append(f"{stress(plan.strap.stress, system)} ({plan.strap.safety:.1f}× safe), sags {fine(plan.strap.sag, system)}, {plan.strap.frequency:.0f} Hz")  # fmt: skip
+        words.append(
+            f"{stress(plan.strap.stress, system)} ({plan.strap.safety:.1f}× safe), sags "
+            f"{fine(plan.strap.sag, system)}, {plan.strap.frequency:.0f} Hz"
+        )
     if plan.presses:
         words.append(f"presses with {format_si(plan.presses, KINDS['force'], system)}")
     return ", ".join(words)
@@ -153,7 +182,10 @@ def mounts_page(build: Build) -> Page:
     where = ("packages", build.active, "mounting")
     mount = build.package.mounting
     groups = [
-        Group("How it is held", (Row("choice", (*where, "fan_to"), "Fan mount", FAN_TO), *quantities(where, "shock", "mass", "float_gap")))
+        Group(
+            "How it is held",
+            (Row("choice", (*where, "fan_to"), "Fan mount", FAN_TO), *quantities(where, "shock", "mass", "float_gap")),
+        )
     ]
     coolers = (("", "The condenser ahead"), *((cooler.id, named(cooler)) for cooler in build.package.coolers))
     groups += [_frame(frame, (*where, "frames", frame.id), coolers) for frame in mount.frames]
@@ -178,10 +210,20 @@ def mounts_said(build: Build, system: str) -> Said:
     said.append(("doubt" if mount.fan_to == "through_fins" else "", FAN_MOUNTS[mount.fan_to]))
     grows = core_growth(build.package)
     enough = mount.float_gap.si >= grows
-    said.append(("" if enough else "problem", f"Hot, the core is {grows * 1e3:.1f} mm longer than cold; its mounts leave {format_si(mount.float_gap.si, KINDS['length'], system)}: {'one end slides freely' if enough else 'too little'}."))  # fmt: skip
+    said.append(
+        (
+            "" if enough else "problem",
+            f"Hot, the core is {grows * 1e3:.1f} mm longer than cold; its mounts leave "
+            f"{format_si(mount.float_gap.si, KINDS['length'], system)}: "
+            f"{'one end slides freely' if enough else 'too little'}.",
+        )
+    )
     for plan in frame_plans(build.package):
         name = f"{plan.name.capitalize()} frame" if plan.name else "Frame of angle"
         said += [("problem", f"{name}: {lowered(clause(one.fact, system))}") for one in plan.faults]
         said += [("", f"{name}: {lowered(note)}") for note in clauses(plan.notes, system)]
-        said += [("", f"{count} × {piece.lower()}, {format_si(length, KINDS['length'], system)}") for piece, length, count in plan.pieces]
+        said += [
+            ("", f"{count} × {piece.lower()}, {format_si(length, KINDS['length'], system)}")
+            for piece, length, count in plan.pieces
+        ]
     return tuple(said)

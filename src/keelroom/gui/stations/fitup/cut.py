@@ -50,7 +50,9 @@ def _cuts_made(session: Session, column: QVBoxLayout) -> None:
     package = session.build.package
     for cut in package.cuts:
         line = QHBoxLayout()
-        line.addWidget(label(f"Planned: {cut.edge} edge, {format_si(cut.amount.si, KINDS['length'], session.system)}"), 1)
+        line.addWidget(
+            label(f"Planned: {cut.edge} edge, {format_si(cut.amount.si, KINDS['length'], session.system)}"), 1
+        )
         words = f"Take out the cut, {cut.edge} edge"
         act = Act("remove", words, package.id, path=("packages", package.id, "cuts", cut.id))
         line.addWidget(button("Take out", partial(session.do, act), words))

@@ -5,6 +5,7 @@ from __future__ import annotations
 from PyQt6.QtWidgets import QHBoxLayout, QProgressBar, QVBoxLayout
 
 from keelroom.assess.questions.places import Found, Search, find_places
+from keelroom.document.schema.build import Build
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.stations.fitup.model import heat_words
@@ -13,7 +14,8 @@ from keelroom.gui.widgets.text import button, label, replace_body
 from keelroom.units import KINDS, format_si
 
 INTRO = (
-    "Slides, lifts, leans and offsets the package within its reach, tries the other inlet side, slimmer fans and what can be moved. "
+    "Slides, lifts, leans and offsets the package within its reach, tries the other inlet side, slimmer fans "
+    "and what can be moved. "
     "Best first: least that cannot be undone, then least work and other parts, then room, then heat."
 )
 
@@ -31,12 +33,12 @@ class FindPage(ScrolledColumn):
         self.worker.answered.connect(self._answered)
         self.worker.failed.connect(self._failed)
         self.worker.come.connect(self._come)
-        self.shown: object = None
+        self.shown: tuple[Build, str, Search | None] | None = None
         self._write()
 
     def refresh(self) -> None:
-        state = (self.session.build, self.session.system, self.answer)
-        if self.shown is None or any(a is not b for a, b in zip(state, self.shown, strict=True)):  # type: ignore[call-overload]
+        build, system, answer = self.session.build, self.session.system, self.answer
+        if self.shown is None or self.shown[0] is not build or self.shown[1] != system or self.shown[2] is not answer:
             self._write()
 
     def start(self) -> None:

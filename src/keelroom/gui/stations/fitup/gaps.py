@@ -54,7 +54,8 @@ class GapsView(QWidget):
         self.missing.setVisible(bool(fit.unmeasured) and fit.surveyed)
         one = len(fit.unmeasured) == 1
         self.missing.setText(
-            f"{len(fit.unmeasured)} measurement{'' if one else 's'} missing or only assumed: no clean verdict before {'it is' if one else 'they are'} taken"
+            f"{len(fit.unmeasured)} measurement{'' if one else 's'} missing or only assumed: no clean "
+            f"verdict before {'it is' if one else 'they are'} taken"
         )
         current = next((k for k, gap in enumerate(self.gaps) if (gap.part.key, gap.other.key) == self.board.marked), -1)
         self.table.show_rows([gap_cells(gap, self.session.system) for gap in self.gaps], current)

@@ -80,9 +80,13 @@ class MakeView(QWidget):
         grid = QGridLayout()
         grid.setSpacing(4)
         acts: tuple[tuple[str, Callable[[], object]], ...] = (
-            ("Print PDF…", self._pdf), ("DXF…", self._dxf), ("SVG…", self._svg),
-            ("Cut list…", self._cut_list), ("Hardware…", self._hardware), ("Section…", self._section),
-        )  # fmt: skip
+            ("Print PDF…", self._pdf),
+            ("DXF…", self._dxf),
+            ("SVG…", self._svg),
+            ("Cut list…", self._cut_list),
+            ("Hardware…", self._hardware),
+            ("Section…", self._section),
+        )
         names = (
             "Print templates as PDF",
             "Write templates as DXF",
@@ -167,7 +171,12 @@ class MakeView(QWidget):
     def _dxf(self) -> None:
         from keelroom.export.dxf import write_dxf
 
-        self._ask("Write DXF", "templates.dxf", "DXF (*.dxf)", lambda path: write_dxf(self.chosen(), path, self.session.system))
+        self._ask(
+            "Write DXF",
+            "templates.dxf",
+            "DXF (*.dxf)",
+            lambda path: write_dxf(self.chosen(), path, self.session.system),
+        )
 
     def _svg(self) -> None:
         from keelroom.export.svg import write_svg
@@ -180,7 +189,9 @@ class MakeView(QWidget):
         self._rows("cut list.csv", cut_list(self.session.build, self.session.build.package, self.session.system))
 
     def _hardware(self) -> None:
-        self._rows("hardware list.csv", hardware_list(self.session.build, self.session.build.package, self.session.system))
+        self._rows(
+            "hardware list.csv", hardware_list(self.session.build, self.session.build.package, self.session.system)
+        )
 
     def _rows(self, name: str, rows: list[tuple[str, ...]]) -> None:
         from keelroom.export.tables import write_csv
@@ -192,5 +203,9 @@ class MakeView(QWidget):
 
         build, fit = self.session.build, self.session.assessment.fit
         if fit is not None:
-            self._ask("Elevation and section", "elevation and section.svg", "SVG at 1:1 (*.svg)",
-                      lambda path: write_svg(section_sheet(build, build.package, fit, self.session.system), path))  # fmt: skip
+            self._ask(
+                "Elevation and section",
+                "elevation and section.svg",
+                "SVG at 1:1 (*.svg)",
+                lambda path: write_svg(section_sheet(build, build.package, fit, self.session.system), path),
+            )

@@ -51,7 +51,8 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str = "") ->
     def told(page: Page) -> Page:
         """The page with what is worked out for it: sentences, marks at its fields, words on each member."""
         page = page._replace(
-            marks=marks_of(assessment, page, _owners(build), system), said=said[page.title]() if page.title in said else ()
+            marks=marks_of(assessment, page, _owners(build), system),
+            said=said[page.title]() if page.title in said else (),
         )
         given = advice.get(page.title)
         return page._replace(advice=lambda path: given(build, system, path[-1])) if given else page
@@ -76,18 +77,30 @@ def _length(si: float, system: str) -> str:
 def _place(build: Build) -> Page:
     where, remote = ("packages", build.active, "place"), ("packages", build.active, "remote")
     rules = tuple(
-        Group(raised(RULE_WORDS[rule.id]), (*quantities(("gaps", rule.id), "gap"), Row("text", ("gaps", rule.id, "reason"), "Because")), rare=True)
+        Group(
+            raised(RULE_WORDS[rule.id]),
+            (*quantities(("gaps", rule.id), "gap"), Row("text", ("gaps", rule.id, "reason"), "Because")),
+            rare=True,
+        )
         for rule in build.gaps
-    )  # fmt: skip
+    )
     return Page(
         "Place",
         (
             Group(
                 "Where the core stands",
-                (*quantities(where, "x", "y", "z", "lean"), Row("flag", (*remote, "away"), "Away from the grille, with air of its own")),
+                (
+                    *quantities(where, "x", "y", "z", "lean"),
+                    Row("flag", (*remote, "away"), "Away from the grille, with air of its own"),
+                ),
             ),
             *(
-                (Group("Its own air", quantities(remote, "inlet_area", "exit_area", "ram", "behind", "duct_loss", "warmed")),)
+                (
+                    Group(
+                        "Its own air",
+                        quantities(remote, "inlet_area", "exit_area", "ram", "behind", "duct_loss", "warmed"),
+                    ),
+                )
                 if build.package.remote.away
                 else ()
             ),
@@ -137,14 +150,22 @@ def _shroud(build: Build) -> Page:
     if package.shroud.blank_width is None and not package.shroud.supplied:
         groups.append(Group("From sheet", sheet))
     actions = (
-        (("Trim until it seats", offer("seat_shroud", package.id)), ("Fans to their rings", offer("fans_to_rings", package.id)))
+        (
+            ("Trim until it seats", offer("seat_shroud", package.id)),
+            ("Fans to their rings", offer("fans_to_rings", package.id)),
+        )
         if package.shroud.blank_width is not None
         else ()
     )
-    return Page("Shroud", tuple(groups), actions)  # fmt: skip
+    return Page("Shroud", tuple(groups), actions)
 
 
-JOINTS = (("sealant", "Lapped in sealant"), ("foam", "Lapped on foam tape"), ("welded", "Plastic welded"), ("none", "Left open"))
+JOINTS = (
+    ("sealant", "Lapped in sealant"),
+    ("foam", "Lapped on foam tape"),
+    ("welded", "Plastic welded"),
+    ("none", "Left open"),
+)
 FLAP_WAYS = (("away", "Open away from the core"), ("toward", "Open toward the core"))
 FLAP_HINGES = (("top", "Hinged at the top"), ("side", "Hinged at a side"), ("bottom", "Hinged at the bottom"))
 
@@ -152,7 +173,9 @@ FLAP_HINGES = (("top", "Hinged at the top"), ("side", "Hinged at a side"), ("bot
 def _flap_rows(build: Build, where: Path) -> tuple[Row, ...]:
     if build.package.shroud.flap_area.si <= 0:
         return ()
-    return Row("choice", (*where, "flap_way"), "Flaps", FLAP_WAYS), Row("choice", (*where, "flap_hinge"), "Flaps are", FLAP_HINGES)
+    return Row("choice", (*where, "flap_way"), "Flaps", FLAP_WAYS), Row(
+        "choice", (*where, "flap_hinge"), "Flaps are", FLAP_HINGES
+    )
 
 
 def _shroud_said(build: Build, system: str, pressure: float) -> Said:
@@ -160,8 +183,13 @@ def _shroud_said(build: Build, system: str, pressure: float) -> Said:
     plan = trim_plan(package, pressure)
     if plan is not None:
         width, height = (_length(size, system) for size in plan.seat)
-        cut = ", ".join(f"{side} {_length(value, system)}" for side, value in plan.now.cut.items() if value) or "nothing"
-        ready = ", ".join(f"{side} {_length(value, system)}" for side, value in plan.ready.items() if value > 1e-5) or "nothing"
+        cut = (
+            ", ".join(f"{side} {_length(value, system)}" for side, value in plan.now.cut.items() if value) or "nothing"
+        )
+        ready = (
+            ", ".join(f"{side} {_length(value, system)}" for side, value in plan.ready.items() if value > 1e-5)
+            or "nothing"
+        )
         state = (
             ("strong", "Seats between the tanks")
             if plan.now.seats
@@ -170,9 +198,15 @@ def _shroud_said(build: Build, system: str, pressure: float) -> Said:
         lines = [
             state,
             ("", f"Seat {width} × {height}. Trimmed now: {cut}. To seat it in the middle: {ready}."),
-            ("", f"Gap left {format_si(plan.now.gap, KINDS['area'], system)}, leaks {format_si(plan.leak, KINDS['airflow'], system)} at the {format_si(pressure, KINDS['fan pressure'], system)} the fans draw standing. Seal to buy: {_length(plan.now.seal, system)}."),
+            (
+                "",
+                f"Gap left {format_si(plan.now.gap, KINDS['area'], system)}, leaks "
+                f"{format_si(plan.leak, KINDS['airflow'], system)} at the "
+                f"{format_si(pressure, KINDS['fan pressure'], system)} the fans draw standing. Seal to buy: "
+                f"{_length(plan.now.seal, system)}.",
+            ),
             ("", f"Trimmed like this it puts the fans {_off(plan.shift, system)}."),
-        ]  # fmt: skip
+        ]
         lines += [("problem", fault) for fault in clauses(plan.faults, system)]
         lines += [("doubt", note) for note in clauses(plan.notes, system)]
         return tuple(lines)
@@ -181,7 +215,8 @@ def _shroud_said(build: Build, system: str, pressure: float) -> Said:
         return (
             (
                 "",
-                "It came with its fans: nothing to make. Its trim is planned once its width over the flange is measured."
+                "It came with its fans: nothing to make. Its trim is planned once its width over the flange "
+                "is measured."
                 if package.shroud.supplied
                 else "No fan breathes from this shroud yet.",
             ),
@@ -192,7 +227,8 @@ def _shroud_said(build: Build, system: str, pressure: float) -> Said:
         ("strong", f"Pan from sheet: {pieces}, flat blank {wide} × {high}"),
         (
             "",
-            f"Largest flat field swings at {made.frequency:.0f} Hz; the long edge gives {fine(made.sag, system)} under a hand’s weight.",
+            f"Largest flat field swings at {made.frequency:.0f} Hz; the long edge gives "
+            f"{fine(made.sag, system)} under a hand’s weight.",
         ),
     ]
     lines += [("problem", fault) for fault in clauses(made.faults, system)]
@@ -202,7 +238,11 @@ def _shroud_said(build: Build, system: str, pressure: float) -> Said:
 
 def _off(shift: tuple[float, float], system: str) -> str:
     ways = ((shift[0], "left of", "right of"), (shift[1], "under", "over"))
-    words = [f"{_length(abs(value), system)} {high if value > 0 else low} the middle" for value, low, high in ways if abs(value) > 5e-4]
+    words = [
+        f"{_length(abs(value), system)} {high if value > 0 else low} the middle"
+        for value, low, high in ways
+        if abs(value) > 5e-4
+    ]
     return " and ".join(words) or "in the middle of the core"
 
 
@@ -210,7 +250,8 @@ def gap_cells(gap: Gap, system: str) -> tuple[str, ...]:
     """One line of the table of clearances."""
     unit = KINDS["length"].shown_unit(system).symbol
     gap_text, wanted, worst, likely = (
-        _length(value, system).removesuffix(unit).strip().replace("-", "−") for value in (gap.gap, gap.wanted, gap.worst, gap.likely)
+        _length(value, system).removesuffix(unit).strip().replace("-", "−")
+        for value in (gap.gap, gap.wanted, gap.worst, gap.likely)
     )
     state = "not measured" if gap.other.unknown else STATE_WORDS[gap.state]
     return (f"{gap.part.name} – {gap.other.name}", state, gap_text, wanted, worst, likely)

@@ -25,13 +25,26 @@ TOLD = 1e-4
 def page(build: Build, system: str, shown: bool) -> Page:
     """What leads the air. shown: whether it is in sight, so that its sheets are laid out"""
     package = build.package
-    closes = (*((edge, f"The {edge} of the core") for edge in EDGES), *((hole.id, hole.name or hole.id) for hole in build.survey.air_holes))
+    closes = (
+        *((edge, f"The {edge} of the core") for edge in EDGES),
+        *((hole.id, hole.name or hole.id) for hole in build.survey.air_holes),
+    )
     groups = tuple(_group(panel, ("packages", package.id, "panels", panel.id), closes) for panel in package.panels)
-    nothing = (Group("Nothing leads the air yet", (), note="Gaps beside the core are measured in the tape walk: Survey, Air gaps. What closes them is planned here."),)  # fmt: skip
+    nothing = (
+        Group(
+            "Nothing leads the air yet",
+            (),
+            note="Gaps beside the core are measured in the tape walk: Survey, Air gaps. What closes them is "
+            "planned here.",
+        ),
+    )
     close = offer("close_edges", package.id, edges=" ".join(EDGES))
     acts = (
         ("Close every edge", close),
-        *((words, offer("add_panel", package.id, f"Add: {words.lower()}", what=what)) for what, (words, _, _) in ADDS.items()),
+        *(
+            (words, offer("add_panel", package.id, f"Add: {words.lower()}", what=what))
+            for what, (words, _, _) in ADDS.items()
+        ),
     )
     return Page("Panels", (*(groups or nothing), *(_how(build, system) if groups and shown else ())), acts)
 
@@ -48,16 +61,30 @@ def _group(own: Panel, path: Path, closes: tuple[tuple[str, str], ...]) -> Group
         rows += quantities(path, "length")
     if sheet:
         rows += quantities(
-            path, "depth", *(("far_length",) if own.kind == "duct" else ()), "front_lip", "front_bend", "back_lip", "back_bend"
+            path,
+            "depth",
+            *(("far_length",) if own.kind == "duct" else ()),
+            "front_lip",
+            "front_bend",
+            "back_lip",
+            "back_bend",
         )
     if own.kind != "strip":
         rows += [Row("choice", (*path, "metal"), "Metal", METAL_CHOICES), *quantities(path, "thickness")]
     if sheet:
         rows += quantities(path, "radius", "notch_width", "notch_depth", "notch_at", "bead")
-        rows += (Row("choice", (*path, "beads"), "Beads run", BEADS), *quantities(path, "bead_end")) if own.bead.si > 0 else ()
+        rows += (
+            (Row("choice", (*path, "beads"), "Beads run", BEADS), *quantities(path, "bead_end"))
+            if own.bead.si > 0
+            else ()
+        )
         rows += quantities(path, "pins", "pin_hole")
     if own.kind != "strip":
-        rows += [*quantities(path, "bolts", "hole"), Row("choice", (*path, "bolt"), "Bolt", BOLT_CHOICES), Row("flag", (*path, "trim"), "Edge trim on its cut edges")]  # fmt: skip
+        rows += [
+            *quantities(path, "bolts", "hole"),
+            Row("choice", (*path, "bolt"), "Bolt", BOLT_CHOICES),
+            Row("flag", (*path, "trim"), "Edge trim on its cut edges"),
+        ]
     if own.kind != "dam":
         rows += [*quantities(path, "foam", "foam_gap"), Row("choice", (*path, "firmness"), "Foam", FIRMNESS)]
     return Group(panel_name(own), (*rows, *quantities(path, "cost")), remove=path)
@@ -70,7 +97,11 @@ def said(build: Build, system: str) -> Said:
     open_now, as_found = sum(way.left for way in found), sum(way.area for way in found)
     told = ", ".join(f"{lowered(way.name)} {format_si(way.left, area, system)}" for way in found if way.left > TOLD)
     lines = [
-        ("strong", f"Open round the core: {format_si(open_now, area, system)} of {format_si(as_found, area, system)} as found."),
+        (
+            "strong",
+            f"Open round the core: {format_si(open_now, area, system)} of "
+            f"{format_si(as_found, area, system)} as found.",
+        ),
         ("", f"Left open: {told}." if told else "Nothing is left open."),
     ]
     assumed = ", ".join(lowered(way.name) for way in found if way.assumed)
@@ -82,8 +113,8 @@ def said(build: Build, system: str) -> Said:
 def _how(build: Build, system: str) -> tuple[Group, ...]:
     """Which sheets are cut, and how panels are fitted, folded away under the panels."""
     sheets = [
-        f"{stock}: {pieces} {'piece' if pieces == '1' else 'pieces'} on {sheets} sheet{'' if sheets == '1' else 's'}, {used} used"
-        + (f"; too large for it: {over}" if over != "none" else "")
+        f"{stock}: {pieces} {'piece' if pieces == '1' else 'pieces'} on {sheets} "
+        f"sheet{'' if sheets == '1' else 's'}, {used} used" + (f"; too large for it: {over}" if over != "none" else "")
         for stock, pieces, sheets, used, over in sheet_list(build, build.package, system)[1:]
     ]
     return (
@@ -107,14 +138,18 @@ def _figures(plan: PanelPlan, system: str) -> str:
     words = [] if plan.panel.fitted else ["Not fitted: not counted"]
     if plan.made is not None:
         _, _, wide, high = plan.made.patterns[0].bounds
-        words.append(f"blank {format_si(wide, length, system)} × {format_si(high, length, system)}, {len(plan.made.patterns)} piece{'' if len(plan.made.patterns) == 1 else 's'}")  # fmt: skip
+        words.append(
+            f"blank {format_si(wide, length, system)} × {format_si(high, length, system)}, "
+            f"{len(plan.made.patterns)} piece{'' if len(plan.made.patterns) == 1 else 's'}"
+        )
         if plan.panel.trim:
             words.append(f"edge trim {format_si(plan.made.trim, length, system)}")
     if plan.frequency:
         words.append(f"swings at {plan.frequency:.0f} Hz")
     if plan.foam_length and plan.panel.foam:
         words.append(
-            f"foam {format_si(plan.foam_length, length, system)}, {format_si(plan.panel.foam.si, length, system)} thick squeezed {max(plan.share, 0.0):.0%}"
+            f"foam {format_si(plan.foam_length, length, system)}, "
+            f"{format_si(plan.panel.foam.si, length, system)} thick squeezed {max(plan.share, 0.0):.0%}"
         )
     text = "; ".join(words)
     return text[:1].upper() + text[1:] + "."

@@ -35,7 +35,9 @@ class FitUpStation(Form):
             "Worth": lambda: WorthView(session),
             "Make": lambda: MakeView(session),
         }
-        super().__init__(session, lambda: pages(session.build, session.system, session.assessment, self.current), {}, makers)
+        super().__init__(
+            session, lambda: pages(session.build, session.system, session.assessment, self.current), {}, makers
+        )
 
     def drawing(self) -> QWidget:
         flat = {
@@ -70,8 +72,12 @@ class FitUpStation(Form):
             state = "seats" if plan.now.seats else "does not seat yet"
             ring = ring_of(package)[0]
             return (
-                gallery((trim_pattern(package, plan), *join_patterns(package, plan), *((ring,) if ring else ())), system),
-                "Two shrouds, with their trim lines and the pan they make" if plan.joined else "Shroud as bought, with its trim lines",
+                gallery(
+                    (trim_pattern(package, plan), *join_patterns(package, plan), *((ring,) if ring else ())), system
+                ),
+                "Two shrouds, with their trim lines and the pan they make"
+                if plan.joined
+                else "Shroud as bought, with its trim lines",
                 f"Solid: what is left. It {state}.",
             )
         made = pan_plan(package)
@@ -87,10 +93,16 @@ class FitUpStation(Form):
         plans = bracket_plans(self.session.build, self.session.build.package)
         made = tuple(pattern for plan in plans if plan.made for pattern in plan.made.patterns)
         scene = gallery(made, self.session.system)
-        return scene, "Brackets, unfolded" if scene else "No bracket to draw yet", "Solid: cut. Ring: drill. Dashed: bend." if scene else ""
+        return (
+            scene,
+            "Brackets, unfolded" if scene else "No bracket to draw yet",
+            "Solid: cut. Ring: drill. Dashed: bend." if scene else "",
+        )
 
     def _panels(self) -> tuple[Scene | None, str, str]:
-        made = tuple(pattern for plan in panel_plans(self.session.build, self.session.build.package) for pattern in plan.patterns)
+        made = tuple(
+            pattern for plan in panel_plans(self.session.build, self.session.build.package) for pattern in plan.patterns
+        )
         scene = gallery(made, self.session.system)
         if scene is None:
             return None, "No panel from sheet to draw yet", "Strips are foam alone."

@@ -11,7 +11,10 @@ from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.units import KINDS, format_si
 
 COLUMNS = ("Panel", "Idle", "Face air", "Vents", "Bay air", "Comes back", "On the road", "Goes round")
-NOTE = "Change with it, the rest as it is: engine outlet, air at the face and A/C vents standing, air in the bay and what of it comes back; outlet at speed, and air that goes round the core."
+NOTE = (
+    "Change with it, the rest as it is: engine outlet, air at the face and A/C vents standing, air in the bay "
+    "and what of it comes back; outlet at speed, and air that goes round the core."
+)
 NONE = "No panel yet: the Panels page plans them, Survey, Air gaps measures what they close."
 
 
@@ -43,9 +46,15 @@ def cells(worth: PanelWorth, system: str) -> tuple[str, ...]:
     """One panel in a line."""
     name = worth.name if worth.fitted or worth.name == TOGETHER else f"{worth.name} (not fitted)"
     return (
-        name, _step(worth.idle, "outlet", system), _step(worth.idle, "front", system), _step(worth.idle, "vents", system), _step(worth.idle, "bay", system), _share(worth.idle, "back"),
-        _step(worth.road, "outlet", system), _share(worth.road, "round"),
-    )  # fmt: skip
+        name,
+        _step(worth.idle, "outlet", system),
+        _step(worth.idle, "front", system),
+        _step(worth.idle, "vents", system),
+        _step(worth.idle, "bay", system),
+        _share(worth.idle, "back"),
+        _step(worth.road, "outlet", system),
+        _share(worth.road, "round"),
+    )
 
 
 def _step(pair: tuple[PanelState, PanelState] | None, field: str, system: str) -> str:
@@ -55,7 +64,11 @@ def _step(pair: tuple[PanelState, PanelState] | None, field: str, system: str) -
     if math.isnan(before) or math.isnan(after):
         return "settles" if math.isnan(before) and not math.isnan(after) else "—"
     unit = KINDS["temperature difference"].shown_unit(system)
-    return f"{(after - before) / unit.factor:+.1f} {unit.symbol}".replace("-", "−").replace("+0.0", "0.0").replace("−0.0", "0.0")
+    return (
+        f"{(after - before) / unit.factor:+.1f} {unit.symbol}".replace("-", "−")
+        .replace("+0.0", "0.0")
+        .replace("−0.0", "0.0")
+    )
 
 
 def _share(pair: tuple[PanelState, PanelState] | None, field: str) -> str:
@@ -68,7 +81,13 @@ def said(found: tuple[PanelWorth, ...], system: str) -> str:
         return ""
     before, after = found[-1].idle
     kind = KINDS["temperature"]
-    words = f"Standing with {'all of them' if len(found) > 1 else 'it'} the face breathes {format_si(after.front, kind, system)} instead of {format_si(before.front, kind, system)}"
+    words = (
+        f"Standing with {'all of them' if len(found) > 1 else 'it'} the face breathes "
+        f"{format_si(after.front, kind, system)} instead of {format_si(before.front, kind, system)}"
+    )
     if not math.isnan(before.vents) and not math.isnan(after.vents):
-        words += f", and the A/C blows {format_si(after.vents, kind, system)} instead of {format_si(before.vents, kind, system)}"
+        words += (
+            f", and the A/C blows {format_si(after.vents, kind, system)} instead of "
+            f"{format_si(before.vents, kind, system)}"
+        )
     return words + "."

@@ -25,7 +25,8 @@ PART = "part:"
 
 
 class LoopBoard(SceneView):
-    """Draws the circuit in the chosen case; a drag or the arrow keys change a part's height, a click goes to it or to a hose."""
+    """Draws the circuit in the chosen case; a drag or the arrow keys change a part's height, a click goes to it or to
+    a hose."""
 
     def __init__(self, session: Session, go: Callable[[tuple[str, ...]], object]) -> None:
         self.go = go
@@ -42,13 +43,22 @@ class LoopBoard(SceneView):
         figures = session.assessment.figures_of(session.case)
         found = air_in(build, build.package, session.assessment) if graph_of(build, build.package).whole else None
         settled = figures is not None and figures.verdict != "does_not_settle"
-        scene = loop_scene(build, build.package, figures.loop if figures else None, found, session.system, warm=settled, room=self.room())
+        scene = loop_scene(
+            build,
+            build.package,
+            figures.loop if figures else None,
+            found,
+            session.system,
+            warm=settled,
+            room=self.room(),
+        )
         name = next((case.name for case in build.duty_cases if case.id == session.case), "")
         title = f"The circuit, {name}" if figures and name else "The circuit"
         return (
             scene,
             title,
-            "Heights are true; across it stands in the order coolant meets it. Wider: more flow. Triangles: high and low points. Drag a part to change its height.",
+            "Heights are true; across it stands in the order coolant meets it. Wider: more flow. Triangles: "
+            "high and low points. Drag a part to change its height.",
         )
 
     def room(self) -> Room:
@@ -62,7 +72,11 @@ class LoopBoard(SceneView):
         if self.scene is None:
             return {}
         view = self.view()
-        return {shape.tag: view.map(_middle(shape)) for shape in self.scene.shapes if isinstance(shape, Circle | Polyline) and shape.tag}
+        return {
+            shape.tag: view.map(_middle(shape))
+            for shape in self.scene.shapes
+            if isinstance(shape, Circle | Polyline) and shape.tag
+        }
 
     def bring_up_to_date(self) -> None:
         super().bring_up_to_date()
@@ -114,10 +128,16 @@ class LoopBoard(SceneView):
             self._let_go()  # undone or removed under the hand
             return
         up = (start.y() - event.position().y()) / max(self.view().m11(), 1e-9)
-        self._to(tag, was + dragged_height(self.session.build, self.session.build.package, up, self.room()), f"drag {tag}")
+        self._to(
+            tag, was + dragged_height(self.session.build, self.session.build.package, up, self.room()), f"drag {tag}"
+        )
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
-        if event is not None and self.pressed is not None and (event.position() - self.pressed).manhattanLength() < CLICK:
+        if (
+            event is not None
+            and self.pressed is not None
+            and (event.position() - self.pressed).manhattanLength() < CLICK
+        ):
             self._pick(self.tag_at(event.position()))
         if self.drag is not None:
             self._let_go()

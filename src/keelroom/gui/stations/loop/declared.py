@@ -5,7 +5,8 @@ from keelroom.gui.station import ANY, Station
 LOOP = Station(
     name="Loop",
     folder="loop",
-    purpose="The coolant circuit: what stands in it and how high, its hoses, flows and pressures, where air stays, how it is filled.",
+    purpose="The coolant circuit: what stands in it and how high, its hoses, flows and pressures, where air stays, "
+    "how it is filled.",
     pages=("Circuit", "Parts", "Hoses", "Flows", "Air", "Ports", "Holds", "Fill", "Coolants"),
     owns=(
         *(("packages", ANY, section) for section in ("loop", "coolant")),

@@ -1,4 +1,5 @@
-"""The Loop station without a window: fields of the circuit, of what stands in it and of its hoses, and what is said of them."""
+"""The Loop station without a window: fields of the circuit, of what stands in it and of its hoses, and what is said
+of them."""
 
 from __future__ import annotations
 
@@ -27,7 +28,11 @@ from keelroom.units import KINDS, format_si
 PUMPS = (("mechanical", "The engine’s"), ("electric", "Electric, in its place"), ("both", "Both, one in line"))
 IMPELLERS = (("good", "Good"), ("worn", "Worn or corroded"))
 PLACES = (("outlet", "Engine outlet"), ("inlet", "Engine inlet"))
-STATES = (("fitted", "In, spring to the engine"), ("reversed", "In, the wrong way round"), ("none", "None in the engine"))
+STATES = (
+    ("fitted", "In, spring to the engine"),
+    ("reversed", "In, the wrong way round"),
+    ("none", "None in the engine"),
+)
 BYPASSES = (("inside", "Inside the engine"), ("blocked", "Blocked"))
 CAPS = (("none", "No neck"), ("pressure", "Pressure cap"), ("plain", "Plain cap"))
 GLYCOLS = (("ethylene_glycol", "Ethylene glycol"), ("propylene_glycol", "Propylene glycol"))
@@ -53,13 +58,27 @@ HOSE_STATES = (("good", "Good"), ("soft", "Soft"), ("swollen", "Swollen"), ("cra
 CLAMPS = (("worm", "Worm-drive"), ("t_bolt", "T-bolt"), ("spring", "Spring"), ("crimp", "Crimped"))
 PIECES = (("none", "Nothing"), ("sleeve", "A sleeve from an offcut"), ("reducer", "A reducer"))
 USES = (
-    ("inlet", "Inlet"), ("outlet", "Outlet"), ("vent", "Vent"), ("drain", "Drain"), ("filler", "Filler"), ("sensor", "Sensor"), ("cooler", "In-tank cooler"), ("other", "Something else"),
-)  # fmt: skip
+    ("inlet", "Inlet"),
+    ("outlet", "Outlet"),
+    ("vent", "Vent"),
+    ("drain", "Drain"),
+    ("filler", "Filler"),
+    ("sensor", "Sensor"),
+    ("cooler", "In-tank cooler"),
+    ("other", "Something else"),
+)
 TANKS = (("inlet", "Inlet tank"), ("outlet", "Outlet tank"))
-PORT_STATES = (("open", "Nothing on it"), ("used", "In use"), ("plugged", "Plugged"), ("to_close", "To be closed for good"))
+PORT_STATES = (
+    ("open", "Nothing on it"),
+    ("used", "In use"),
+    ("plugged", "Plugged"),
+    ("to_close", "To be closed for good"),
+)
 CAUTIONS = (
-    "Hot coolant under pressure scalds: never open a cap on a hot circuit. Coolant is poisonous to people and animals: catch it, keep it covered.",
-    "Electric fans and pumps start without warning: disconnect the battery before hands go in. Glycol without water burns: keep it off the exhaust.",
+    "Hot coolant under pressure scalds: never open a cap on a hot circuit. Coolant is poisonous to people "
+    "and animals: catch it, keep it covered.",
+    "Electric fans and pumps start without warning: disconnect the battery before hands go in. Glycol "
+    "without water burns: keep it off the exhaust.",
     "Planning estimates: they defer to local codes and licensed practice.",
 )
 FLOW_COLUMNS = ("Way", "Flow", "Enters at", "Speed", "Pressure", "To boiling")
@@ -84,16 +103,63 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str, case: s
 
     where: Path = ("packages", build.active)
     return (
-        Page("Circuit", _circuit(build, where), actions=(("From a usual coolant…", "coolant_kind"),), said=of("Circuit"), leading=(("Make an ordinary circuit", offer("ordinary_circuit", build.active)),)),
-        Page("Parts", _parts(build, where), tuple((f"Add {words[0].lower()}{words[1:]}", offer("add_part", build.active, kind=kind)) for kind, words in KINDS_OF_PART), advice=part_said),
-        Page("Hoses", _hoses(build, where), (("Add a hose", offer("add_hose", build.active)), ("Find clear ways", "wider")), said=of("Hoses"), advice=advice),
+        Page(
+            "Circuit",
+            _circuit(build, where),
+            actions=(("From a usual coolant…", "coolant_kind"),),
+            said=of("Circuit"),
+            leading=(("Make an ordinary circuit", offer("ordinary_circuit", build.active)),),
+        ),
+        Page(
+            "Parts",
+            _parts(build, where),
+            tuple(
+                (f"Add {words[0].lower()}{words[1:]}", offer("add_part", build.active, kind=kind))
+                for kind, words in KINDS_OF_PART
+            ),
+            advice=part_said,
+        ),
+        Page(
+            "Hoses",
+            _hoses(build, where),
+            (("Add a hose", offer("add_hose", build.active)), ("Find clear ways", "wider")),
+            said=of("Hoses"),
+            advice=advice,
+        ),
         Page("Flows", ()),
         Page("Air", (), said=of("Air")),
-        Page("Ports", _ports(build, where), (("Add a port of the core", offer("add_core_port", build.active)), ("Add a port of the engine", offer("add_engine_port"))), said=of("Ports")),
-        Page("Holds", (Group("Circuit", quantities((*where, "loop"), "hold", "stays")), Group("What was in it", (Row("choice", (*where, "loop", "old_coolant"), "In it before", OLD),))), said=of("Holds")),
-        Page("Fill", (Group("How", (Row("choice", (*where, "loop", "fill_way"), "Filled by", WAYS), Row("choice", (*where, "loop", "first_test"), "Tested first", TESTS))),), said=of("Fill")),
+        Page(
+            "Ports",
+            _ports(build, where),
+            (
+                ("Add a port of the core", offer("add_core_port", build.active)),
+                ("Add a port of the engine", offer("add_engine_port")),
+            ),
+            said=of("Ports"),
+        ),
+        Page(
+            "Holds",
+            (
+                Group("Circuit", quantities((*where, "loop"), "hold", "stays")),
+                Group("What was in it", (Row("choice", (*where, "loop", "old_coolant"), "In it before", OLD),)),
+            ),
+            said=of("Holds"),
+        ),
+        Page(
+            "Fill",
+            (
+                Group(
+                    "How",
+                    (
+                        Row("choice", (*where, "loop", "fill_way"), "Filled by", WAYS),
+                        Row("choice", (*where, "loop", "first_test"), "Tested first", TESTS),
+                    ),
+                ),
+            ),
+            said=of("Fill"),
+        ),
         Page("Coolants", ()),
-    )  # fmt: skip
+    )
 
 
 def _circuit(build: Build, where: Path) -> tuple[Group, ...]:
@@ -102,22 +168,47 @@ def _circuit(build: Build, where: Path) -> tuple[Group, ...]:
     pump = (
         Row("choice", (*loop, "pump"), "Pump", PUMPS),
         *(quantities(loop, "pulley_ratio") if chosen.pump != "electric" else ()),
-        *(quantities(loop, "electric_flow", "electric_pressure", "electric_voltage", "electric_power", "pump_on") if electric else ()),
+        *(
+            quantities(loop, "electric_flow", "electric_pressure", "electric_voltage", "electric_power", "pump_on")
+            if electric
+            else ()
+        ),
         Row("choice", (*loop, "impeller"), "Impeller", IMPELLERS),
     )
     return (
         Group("Pump", pump),
-        Group("Thermostat", (
-            *quantities(loop, "thermostat"), Row("choice", (*loop, "thermostat_place"), "Thermostat place", PLACES),
-            Row("choice", (*loop, "thermostat_state"), "How it is in", STATES), Row("choice", (*loop, "bypass"), "Bypass", BYPASSES),
-        )),
-        Group("Cap", (*quantities(loop, "cap_pressure"), Row("choice", (*loop, "core_neck"), "On the core’s neck", CAPS), *quantities(loop, "core_stands"))),
-        Group("Coolant", (
-            Row("choice", (*coolant, "glycol"), "Glycol", GLYCOLS), *quantities(coolant, "glycol_share", "coldest"),
-            Row("flag", (*coolant, "inhibitor"), "Its inhibitor is good"), Row("flag", (*loop, "ground_strap"), "Core and engine have ground straps"),
-        )),
-        *((Group("Electric pump’s curve", (Row("curve", (*loop, "pump_curve"), "Pump curve"),), rare=True),) if electric else ()),
-    )  # fmt: skip
+        Group(
+            "Thermostat",
+            (
+                *quantities(loop, "thermostat"),
+                Row("choice", (*loop, "thermostat_place"), "Thermostat place", PLACES),
+                Row("choice", (*loop, "thermostat_state"), "How it is in", STATES),
+                Row("choice", (*loop, "bypass"), "Bypass", BYPASSES),
+            ),
+        ),
+        Group(
+            "Cap",
+            (
+                *quantities(loop, "cap_pressure"),
+                Row("choice", (*loop, "core_neck"), "On the core’s neck", CAPS),
+                *quantities(loop, "core_stands"),
+            ),
+        ),
+        Group(
+            "Coolant",
+            (
+                Row("choice", (*coolant, "glycol"), "Glycol", GLYCOLS),
+                *quantities(coolant, "glycol_share", "coldest"),
+                Row("flag", (*coolant, "inhibitor"), "Its inhibitor is good"),
+                Row("flag", (*loop, "ground_strap"), "Core and engine have ground straps"),
+            ),
+        ),
+        *(
+            (Group("Electric pump’s curve", (Row("curve", (*loop, "pump_curve"), "Pump curve"),), rare=True),)
+            if electric
+            else ()
+        ),
+    )
 
 
 def _parts(build: Build, where: Path) -> tuple[Group, ...]:
@@ -172,7 +263,8 @@ def port_choices(build: Build, own: Hose) -> tuple[tuple[str, str], ...]:
     others = [hose for hose in build.package.loop.hoses if hose.id != own.id]
     taken = {key: hose_name(hose) for key, hose in ports_taken(others).items()}
     found = [
-        (key, port.name + (f" (has the {taken[key][:1].lower()}{taken[key][1:]})" if key in taken else "")) for key, port in ports.items()
+        (key, port.name + (f" (has the {taken[key][:1].lower()}{taken[key][1:]})" if key in taken else ""))
+        for key, port in ports.items()
     ]
     for key in (own.start, own.end):
         if key not in ports:
@@ -185,17 +277,40 @@ def _hoses(build: Build, where: Path) -> tuple[Group, ...]:
     for hose in build.package.loop.hoses:
         path, name = (*where, "loop", "hoses", hose.id), hose_name(hose)
         choices = port_choices(build, hose)
-        found.append(Group(name, (
-            Row("text", (*path, "name"), "Name", said=name), Row("choice", (*path, "start"), "From", choices, name), Row("choice", (*path, "end"), "To", choices, name),
-            Row("choice", (*path, "kind"), "Made as", HOSE_KINDS, name), *quantities(path, "bore", "length", "bends", of=name),
-            Row("choice", (*path, "piece"), "Meets its necks with", PIECES, name),
-        ), remove=path))  # fmt: skip
-        points = tuple(row for via in hose.via for row in quantities((*path, "via", via.id), "x", "y", "z", of=f"{name}, {via.id}"))
-        found.append(Group(f"{name}: how it runs and is", (
-            *quantities(path, "tightest", "necks", "stock", "years", of=name), Row("choice", (*path, "state"), "Its state", HOSE_STATES, name),
-            Row("choice", (*path, "clamp"), "Clamps", CLAMPS, name), Row("flag", (*path, "bleed"), "A bleed screw at its top", said=name), *quantities(path, "cost", of=name), *points,
-        ), rare=True))  # fmt: skip
-    return tuple(found) or (Group("No hose yet", (), note="Make an ordinary circuit, or add one hose after the other."),)
+        found.append(
+            Group(
+                name,
+                (
+                    Row("text", (*path, "name"), "Name", said=name),
+                    Row("choice", (*path, "start"), "From", choices, name),
+                    Row("choice", (*path, "end"), "To", choices, name),
+                    Row("choice", (*path, "kind"), "Made as", HOSE_KINDS, name),
+                    *quantities(path, "bore", "length", "bends", of=name),
+                    Row("choice", (*path, "piece"), "Meets its necks with", PIECES, name),
+                ),
+                remove=path,
+            )
+        )
+        points = tuple(
+            row for via in hose.via for row in quantities((*path, "via", via.id), "x", "y", "z", of=f"{name}, {via.id}")
+        )
+        found.append(
+            Group(
+                f"{name}: how it runs and is",
+                (
+                    *quantities(path, "tightest", "necks", "stock", "years", of=name),
+                    Row("choice", (*path, "state"), "Its state", HOSE_STATES, name),
+                    Row("choice", (*path, "clamp"), "Clamps", CLAMPS, name),
+                    Row("flag", (*path, "bleed"), "A bleed screw at its top", said=name),
+                    *quantities(path, "cost", of=name),
+                    *points,
+                ),
+                rare=True,
+            )
+        )
+    return tuple(found) or (
+        Group("No hose yet", (), note="Make an ordinary circuit, or add one hose after the other."),
+    )
 
 
 def _ports(build: Build, where: Path) -> tuple[Group, ...]:
@@ -211,9 +326,13 @@ def _ports(build: Build, where: Path) -> tuple[Group, ...]:
 def _core_port(port: CorePort, path: Path) -> Group:
     name = port.name or f"Core {port.use}"
     rows = (
-        Row("text", (*path, "name"), "Name", said=name), Row("choice", (*path, "use"), "What it is for", USES, name), Row("choice", (*path, "tank"), "In the", TANKS, name),
-        *quantities(path, "up", "bore", of=name), Row("text", (*path, "thread"), "Thread", said=name), Row("choice", (*path, "state"), "It is", PORT_STATES, name),
-    )  # fmt: skip
+        Row("text", (*path, "name"), "Name", said=name),
+        Row("choice", (*path, "use"), "What it is for", USES, name),
+        Row("choice", (*path, "tank"), "In the", TANKS, name),
+        *quantities(path, "up", "bore", of=name),
+        Row("text", (*path, "thread"), "Thread", said=name),
+        Row("choice", (*path, "state"), "It is", PORT_STATES, name),
+    )
     return Group(name, rows, remove=path)
 
 
@@ -223,15 +342,34 @@ def _core_port(port: CorePort, path: Path) -> Group:
 def _circuit_said(build: Build, system: str, assessment: Assessment, case: str) -> Said:
     graph, package = graph_of(build, build.package), build.package
     if not graph.whole:
-        return tuple(("problem" if fault.code != "loop_end" else "doubt", clause(fault.fact, system)) for fault in graph.faults)
-    lines: list[tuple[str, str]] = [("strong", order_words(graph, package.loop.thermostat_state != "none").capitalize() + ".")]
+        return tuple(
+            ("problem" if fault.code != "loop_end" else "doubt", clause(fault.fact, system)) for fault in graph.faults
+        )
+    lines: list[tuple[str, str]] = [
+        ("strong", order_words(graph, package.loop.thermostat_state != "none").capitalize() + ".")
+    ]
     figures = assessment.figures_of(case)
     if figures is not None and figures.verdict == "does_not_settle":
-        lines.append(("doubt", "This case does not settle: flows stand, temperatures and pressures are those at the end of the search."))
+        lines.append(
+            (
+                "doubt",
+                "This case does not settle: flows stand, temperatures and pressures are those at the end of "
+                "the search.",
+            )
+        )
     elif figures is not None:
         suction = figures.loop.suction
-        lines.append(("", f"{_flow(figures.coolant_flow, system)} through the engine, {_flow(figures.core_coolant_flow, system)} through the core; +{_kelvin(figures.loop.rise, system)} over the engine; "
-                          f"{'the electric pump makes' if _in_line(build) else 'the circuit round the engine takes'} {_pressure(figures.loop.made, system)}; the pump’s inlet at {_pressure(suction.pressure, system)}, {_kelvin(suction.margin, system)} under boiling."))  # fmt: skip
+        lines.append(
+            (
+                "",
+                f"{_flow(figures.coolant_flow, system)} through the engine, "
+                f"{_flow(figures.core_coolant_flow, system)} through the core; "
+                f"+{_kelvin(figures.loop.rise, system)} over the engine; "
+                f"{'the electric pump makes' if _in_line(build) else 'the circuit round the engine takes'} "
+                f"{_pressure(figures.loop.made, system)}; the pump’s inlet at "
+                f"{_pressure(suction.pressure, system)}, {_kelvin(suction.margin, system)} under boiling.",
+            )
+        )
     lines += [("", text) for text in off_words(build, package, figures, system)]
     if any(part.kind in ("surge_tank", "expansion_tank") for part in package.loop.parts):
         lines += [("faint", f"{name}: {what}") for name, what in TANK_SCHOOLS]
@@ -246,8 +384,15 @@ def _circuit_said(build: Build, system: str, assessment: Assessment, case: str) 
 
 def _hoses_said(build: Build, system: str, assessment: Assessment, case: str) -> Said:
     """Which are to be renewed; how they go on where it is tight."""
-    due = [f"{hose_name(hose)}: {clause(found.fact, system)}" for hose in build.package.loop.hoses if (found := renewal(hose)) is not None]
-    return (*((("doubt", f"To renew: {'; '.join(due)}. Heater hoses too."),) if due else ()), ("faint", " ".join(INSTALL[:3])))
+    due = [
+        f"{hose_name(hose)}: {clause(found.fact, system)}"
+        for hose in build.package.loop.hoses
+        if (found := renewal(hose)) is not None
+    ]
+    return (
+        *((("doubt", f"To renew: {'; '.join(due)}. Heater hoses too."),) if due else ()),
+        ("faint", " ".join(INSTALL[:3])),
+    )
 
 
 def _in_line(build: Build) -> bool:
@@ -263,12 +408,16 @@ def _air_said(build: Build, system: str, assessment: Assessment, case: str) -> S
     for high in reversed(found.highs):
         role = {"stays": "problem", "revs": "doubt"}.get(high.outcome, "")
         drift = (
-            f" (a bubble climbs at {_speed(high.drift, system)}, coolant leaves at {_speed(high.speed, system)} at idle)"
+            f" (a bubble climbs at {_speed(high.drift, system)}, coolant leaves at "
+            f"{_speed(high.speed, system)} at idle)"
             if high.drift
             else ""
         )
         lines.append((role, f"{high.name}, {_length(high.at, system)} up: air {OUTCOME_WORDS[high.outcome]}{drift}."))
-    lines += [("doubt", f"{low.name}, {_length(low.at, system)}: lower than the core’s drain, does not empty by it.") for low in found.lows]
+    lines += [
+        ("doubt", f"{low.name}, {_length(low.at, system)}: lower than the core’s drain, does not empty by it.")
+        for low in found.lows
+    ]
     if found.unknown:
         lines.append(("doubt", f"Heights not known: {', '.join(found.unknown)}. What stands there is not judged."))
     lines.append(("head", "Bleed in this order"))
@@ -284,7 +433,9 @@ def _holds_said(build: Build, system: str, assessment: Assessment, case: str) ->
     lines = [
         (
             "strong",
-            f"About {_volume(volumes.total, system)} in all{'' if package.loop.hold else ', worked out: ±15 %'}; from cold to hot it grows by {_volume(room.growth, system)} ({volumes.growth:.1%}).",
+            f"About {_volume(volumes.total, system)} in "
+            f"all{'' if package.loop.hold else ', worked out: ±15 %'}; from cold to hot it grows by "
+            f"{_volume(room.growth, system)} ({volumes.growth:.1%}).",
         )
     ]
     lines.append(("", "; ".join(f"{held.name} {_volume(held.volume, system)}" for held in volumes.parts) + "."))
@@ -294,7 +445,9 @@ def _holds_said(build: Build, system: str, assessment: Assessment, case: str) ->
         lines.append(
             (
                 role,
-                f"{part_name(part)} holds {_volume(holds, system)}{'' if part.holds else ' (assumed)'}; {_volume(room.wanted, system)} is wanted. Cold mark at {room.mark(holds):.0%} of its height.",
+                f"{part_name(part)} holds {_volume(holds, system)}{'' if part.holds else ' (assumed)'}; "
+                f"{_volume(room.wanted, system)} is wanted. Cold mark at {room.mark(holds):.0%} of its "
+                "height.",
             )
         )
     bought = purchase_of(package, volumes.total)
@@ -311,7 +464,9 @@ def _holds_said(build: Build, system: str, assessment: Assessment, case: str) ->
     lines.append(
         (
             "",
-            f"Weakest: {least.name[:1].lower()}{least.name[1:]}, {_pressure(least.stands, system)}{' (usual)' if least.assumed else ''}. Test cold at {_pressure(proof_pressure(package, found), system)} at most.",
+            f"Weakest: {least.name[:1].lower()}{least.name[1:]}, "
+            f"{_pressure(least.stands, system)}{' (usual)' if least.assumed else ''}. Test cold at "
+            f"{_pressure(proof_pressure(package, found), system)} at most.",
         )
     )
     lines += [
@@ -354,24 +509,36 @@ def hose_advice(build: Build, path: Path, system: str, figures: CaseFigures | No
     if plan is None:
         return ()
     run = plan.run
-    radius = "" if run.radius is None else f", tightest bend {_length(run.radius, system)} ({_length(run.wanted, system)} wanted)"
+    radius = (
+        ""
+        if run.radius is None
+        else f", tightest bend {_length(run.radius, system)} ({_length(run.wanted, system)} wanted)"
+    )
     lines: list[tuple[str, str]] = []
     if run.length is not None:
         role = "problem" if run.radius is not None and run.radius < run.wanted - 5e-4 else "strong"
         lines.append(
-            (role, f"{_length(run.bore, system)} bore, {_length(run.length, system)} long, {run.right_angles:.1f} right angles{radius}.")
+            (
+                role,
+                f"{_length(run.bore, system)} bore, {_length(run.length, system)} long, "
+                f"{run.right_angles:.1f} right angles{radius}.",
+            )
         )
     if plan.clamps:
-        lines.append(
-            ("", f"{' and '.join(dict.fromkeys(clamp.name for clamp in plan.clamps))}{f'; {plan.clips} clips' if plan.clips else ''}.")
-        )
+        clamps = " and ".join(dict.fromkeys(clamp.name for clamp in plan.clamps))
+        lines.append(("", f"{clamps}; {plan.clips} clips." if plan.clips else f"{clamps}."))
     lines += [("", note) for note in clauses(plan.notes, system)]
     if plan.steps and len(plan.steps) > 1:
         lines.append(("faint", "Rod: " + "; ".join(rod_words(plan.steps, system)) + "."))
     lines += [("", text) for text in line_words(run, figures, system)]
     lost = heat_lost(run)
     if lost > 200:
-        lines.append(("faint", f"It gives off about {format_si(lost, KINDS['heat'], system)} hot on the way; that is not counted."))
+        lines.append(
+            (
+                "faint",
+                f"It gives off about {format_si(lost, KINDS['heat'], system)} hot on the way; that is not counted.",
+            )
+        )
     return tuple(lines)
 
 
@@ -382,7 +549,9 @@ def part_advice(build: Build, path: Path, system: str) -> Said:
         return ()
     joined = ports_taken(build.package.loop.hoses)
     open_ports = [
-        words for end, words, _ in PORTS.get(part.kind, (("in", "inlet", 0), ("out", "outlet", 0))) if f"{part.id}:{end}" not in joined
+        words
+        for end, words, _ in PORTS.get(part.kind, (("in", "inlet", 0), ("out", "outlet", 0)))
+        if f"{part.id}:{end}" not in joined
     ]
     lines: list[tuple[str, str]] = []
     if open_ports and part.kind != "overflow":
@@ -391,7 +560,11 @@ def part_advice(build: Build, path: Path, system: str) -> Said:
             lines.append(("doubt", f"Not joined yet: {', '.join(needed)}. Hoses are at Hoses."))
     if part.y is None:
         lines.append(
-            ("doubt", "Its height is not known: it is drawn half way up, and air there is not judged. Drag it in the drawing, or type it.")
+            (
+                "doubt",
+                "Its height is not known: it is drawn half way up, and air there is not judged. Drag it in "
+                "the drawing, or type it.",
+            )
         )
     return tuple(lines)
 
@@ -409,8 +582,16 @@ def flow_cells(build: Build, assessment: Assessment, case: str, system: str) -> 
         if one is None or spot is None:
             continue
         speed = "" if one.speed is None else _speed(one.speed, system)
-        rows.append((one.name, "stands" if one.flow == 0 else _flow(one.flow, system), format_si(one.temperature, KINDS["temperature"], system), speed,
-                     _pressure(spot.pressure, system), _kelvin(spot.margin, system)))  # fmt: skip
+        rows.append(
+            (
+                one.name,
+                "stands" if one.flow == 0 else _flow(one.flow, system),
+                format_si(one.temperature, KINDS["temperature"], system),
+                speed,
+                _pressure(spot.pressure, system),
+                _kelvin(spot.margin, system),
+            )
+        )
     return rows
 
 

@@ -12,7 +12,9 @@ from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.units import KINDS, format_si
 
 MIX_COLUMNS = ("Coolant", "Grade", "Idle", "Freezes", "To boiling", "Flow, idle", "Glycol costs")
-FLOW_NOTE = "Of the chosen duty case; pressures over the outdoors where each way begins. A click goes to the hose or the part."
+FLOW_NOTE = (
+    "Of the chosen duty case; pressures over the outdoors where each way begins. A click goes to the hose or the part."
+)
 
 
 class FlowsView(ChooseTable):
@@ -44,7 +46,12 @@ class CoolantsView(AskedTable[tuple[TriedMix, ...]]):
 
     def __init__(self, session: Session) -> None:
         super().__init__(
-            session, "Coolants", MIX_COLUMNS, "Each solved anew on this build. A click puts it in.", "water, half, waterless …", words=True
+            session,
+            "Coolants",
+            MIX_COLUMNS,
+            "Each solved anew on this build. A click puts it in.",
+            "water, half, waterless …",
+            words=True,
         )
 
     def question(self) -> Callable[[], tuple[TriedMix, ...]]:
@@ -59,10 +66,17 @@ class CoolantsView(AskedTable[tuple[TriedMix, ...]]):
             return "does not settle" if value is None else format_si(value, KINDS[kind], system).replace("-", "−")
 
         rows = [
-            (one.mix.name, shown(one.grade, temperature.name), shown(one.idle, temperature.name), shown(one.freezes, temperature.name), shown(one.grade_margin, kelvin.name),
-             shown(one.flow, "coolant flow"), "" if one.cost is None else f"{one.cost:.0f}")
+            (
+                one.mix.name,
+                shown(one.grade, temperature.name),
+                shown(one.idle, temperature.name),
+                shown(one.freezes, temperature.name),
+                shown(one.grade_margin, kelvin.name),
+                shown(one.flow, "coolant flow"),
+                "" if one.cost is None else f"{one.cost:.0f}",
+            )
             for one in found
-        ]  # fmt: skip
+        ]
         self.table.show_rows(rows, next((k for k, one in enumerate(found) if one.current), -1))
         self.why.setText("Half and half is the usual; what another does to this build:")
         self.said.setText(" ".join(answer_to(one, found) for one in found if one.mix.key in ("water", "waterless")))

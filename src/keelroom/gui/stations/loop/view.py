@@ -21,7 +21,8 @@ from keelroom.gui.widgets.scene_view import SceneView
 
 
 class LoopStation(Form):
-    """Circuit, parts, hoses, flows, air, ports, what it holds, filling and coolants; the drawing is the circuit, or the rods of the hoses."""
+    """Circuit, parts, hoses, flows, air, ports, what it holds, filling and coolants; the drawing is the circuit, or
+    the rods of the hoses."""
 
     def __init__(self, session: Session) -> None:
         self.board = LoopBoard(session, session.asked_for.emit)
@@ -32,7 +33,10 @@ class LoopStation(Form):
             "Coolants": lambda: CoolantsView(session),
         }
         super().__init__(
-            session, lambda: pages(session.build, session.system, session.assessment, self.current, session.case), actions, makers
+            session,
+            lambda: pages(session.build, session.system, session.assessment, self.current, session.case),
+            actions,
+            makers,
         )
         session.selected.connect(lambda _case: self.refresh())
 
@@ -45,13 +49,16 @@ class LoopStation(Form):
 
     def _rods(self) -> tuple[Scene | None, str, str]:
         build = self.session.build
-        found = tuple(pattern for plan in hose_plans(build, build.package) if (pattern := rod_pattern(plan)) is not None)
+        found = tuple(
+            pattern for plan in hose_plans(build, build.package) if (pattern := rod_pattern(plan)) is not None
+        )
         scene = gallery(found, self.session.system)
         if scene is None:
             return (
                 None,
                 "No hose has a route yet",
-                "Measure the engine’s ports at Survey, or make an ordinary circuit: the lines are then drawn to bend a rod by.",
+                "Measure the engine’s ports at Survey, or make an ordinary circuit: the lines are then drawn "
+                "to bend a rod by.",
             )
         return (
             scene,
@@ -65,10 +72,20 @@ class LoopStation(Form):
         from keelroom.catalogue.load import coolants
 
         active = self.session.build.active
-        offer_acts(self, self.session, {
-            one.name: offer("coolant", active, f"Coolant: {one.name}", glycol=one.glycol, share_percent=f"{one.glycol_share.si * 100:g}")
-            for one in coolants()
-        })  # fmt: skip
+        offer_acts(
+            self,
+            self.session,
+            {
+                one.name: offer(
+                    "coolant",
+                    active,
+                    f"Coolant: {one.name}",
+                    glycol=one.glycol,
+                    share_percent=f"{one.glycol_share.si * 100:g}",
+                )
+                for one in coolants()
+            },
+        )
 
     def _wider(self) -> None:
         """A way that clears what is near, for every hose that kinks or passes too near to something."""

@@ -21,43 +21,119 @@ SHAPES = (
 MOBILITY = (("fixed", "Fixed"), ("movable", "Can be moved"), ("removable", "Can be taken away"))
 FACES = (("front", "Faces front or rear"), ("side", "Faces sideways"), ("up", "Faces up or down"))
 KINDS_OF_OBSTACLE = (
-    ("other", "Something else"), ("horn", "Horn"), ("regulator", "Voltage regulator"), ("washer_bottle", "Washer bottle"), ("overflow_bottle", "Overflow bottle"),
-    ("expansion_bottle", "Expansion bottle"), ("brake_unit", "Brake unit"), ("battery_tray", "Battery tray"), ("latch_support", "Latch support"), ("exhaust", "Exhaust pipe or manifold"),
-)  # fmt: skip
+    ("other", "Something else"),
+    ("horn", "Horn"),
+    ("regulator", "Voltage regulator"),
+    ("washer_bottle", "Washer bottle"),
+    ("overflow_bottle", "Overflow bottle"),
+    ("expansion_bottle", "Expansion bottle"),
+    ("brake_unit", "Brake unit"),
+    ("battery_tray", "Battery tray"),
+    ("latch_support", "Latch support"),
+    ("exhaust", "Exhaust pipe or manifold"),
+)
 BOTTLED = ("washer_bottle", "overflow_bottle", "expansion_bottle")
 HOSE_NAMES = {"upper": "Upper hose", "lower": "Lower hose"}
-WALK_NOTE = "Enter goes on. A tape reading counts ±1/16 in; write ~ before one taken by eye (±1/4 in). Empty is not measured."
+WALK_NOTE = (
+    "Enter goes on. A tape reading counts ±1/16 in; write ~ before one taken by eye (±1/4 in). Empty is not measured."
+)
 
 
 def pages(build: Build) -> tuple[Page, ...]:
-    """The walk, in the order of the tape: opening, engine, hood and rails, what is in the way, hoses, holes and checks."""
+    """The walk, in the order of the tape: opening, engine, hood and rails, what is in the way, hoses, holes and
+    checks."""
     survey = build.survey
     way = ("survey",)
     opening = (*way, "opening")
     engine = (*way, "engine")
     return (
-        Page("Opening", (Group("Panel opening", (*readings(opening, "width", "height", "panel_thickness", "support_lean"),), note=WALK_NOTE),
-                         *_edges(build)), (("Give its corners instead", offer("add_corner")),)),
-        Page("Engine", (*(_turning(item.name or item.id, (*engine, "turning", item.id)) for item in survey.engine.turning),
-                        Group("Block and mounts", readings(engine, "block_depth", "pulley_stack", "rock_forward", "rock_sideways"))),
-             (("Add a pulley or belt", offer("add_turning")),)),
-        Page("Hood, rails", (Group("Hood’s underside", readings((*way, "hood"), "front", "back", "run"), note="Braces included, hood down on putty."),
-                             Group("Frame rails", readings((*way, "rails"), "left", "right", "top", "between")),
-                             Group("Ground", readings(way, "ground")))),
-        Page("In the way", tuple(_obstacle(item.name or item.id, (*way, "obstacles", item.id), item.kind in BOTTLED) for item in survey.obstacles)
-             or (Group("Nothing in the way yet", (), note="Crossover pipe, brake unit, horn, regulator, reservoir, battery, steering box, latch, bumper beam."),),
-             (("Add an obstacle", offer("add_obstacle")),), stay=True),
+        Page(
+            "Opening",
+            (
+                Group(
+                    "Panel opening",
+                    (*readings(opening, "width", "height", "panel_thickness", "support_lean"),),
+                    note=WALK_NOTE,
+                ),
+                *_edges(build),
+            ),
+            (("Give its corners instead", offer("add_corner")),),
+        ),
+        Page(
+            "Engine",
+            (
+                *(_turning(item.name or item.id, (*engine, "turning", item.id)) for item in survey.engine.turning),
+                Group(
+                    "Block and mounts", readings(engine, "block_depth", "pulley_stack", "rock_forward", "rock_sideways")
+                ),
+            ),
+            (("Add a pulley or belt", offer("add_turning")),),
+        ),
+        Page(
+            "Hood, rails",
+            (
+                Group(
+                    "Hood’s underside",
+                    readings((*way, "hood"), "front", "back", "run"),
+                    note="Braces included, hood down on putty.",
+                ),
+                Group("Frame rails", readings((*way, "rails"), "left", "right", "top", "between")),
+                Group("Ground", readings(way, "ground")),
+            ),
+        ),
+        Page(
+            "In the way",
+            tuple(
+                _obstacle(item.name or item.id, (*way, "obstacles", item.id), item.kind in BOTTLED)
+                for item in survey.obstacles
+            )
+            or (
+                Group(
+                    "Nothing in the way yet",
+                    (),
+                    note="Crossover pipe, brake unit, horn, regulator, reservoir, battery, steering box, latch, "
+                    "bumper beam.",
+                ),
+            ),
+            (("Add an obstacle", offer("add_obstacle")),),
+            stay=True,
+        ),
         _air_gaps(build),
-        Page("Hoses", tuple(_hose_end(hose, (*way, "hoses", hose.id)) for hose in survey.hoses), (("Add a port of the engine", offer("add_engine_port")),), stay=True),
-        Page("Holes", (*(_hole(item.name or item.id, (*way, "holes", item.id)) for item in survey.holes),
-                       Group("Looked at before any cut", (Row("set", (*way, "checks"), "Checked on the vehicle", tuple((key, name) for key, (name, _) in CHECKS.items())),))),
-             (("Add a mounting hole", offer("add_hole")),), stay=True),
-    )  # fmt: skip
+        Page(
+            "Hoses",
+            tuple(_hose_end(hose, (*way, "hoses", hose.id)) for hose in survey.hoses),
+            (("Add a port of the engine", offer("add_engine_port")),),
+            stay=True,
+        ),
+        Page(
+            "Holes",
+            (
+                *(_hole(item.name or item.id, (*way, "holes", item.id)) for item in survey.holes),
+                Group(
+                    "Looked at before any cut",
+                    (
+                        Row(
+                            "set",
+                            (*way, "checks"),
+                            "Checked on the vehicle",
+                            tuple((key, name) for key, (name, _) in CHECKS.items()),
+                        ),
+                    ),
+                ),
+            ),
+            (("Add a mounting hole", offer("add_hole")),),
+            stay=True,
+        ),
+    )
 
 
 ROLES = (
-    ("outlet", "Coolant out"), ("inlet", "Coolant in"), ("heater_out", "To the heater"), ("heater_in", "From the heater"), ("steam", "Steam or vent port"),
-)  # fmt: skip
+    ("outlet", "Coolant out"),
+    ("inlet", "Coolant in"),
+    ("heater_out", "To the heater"),
+    ("heater_in", "From the heater"),
+    ("steam", "Steam or vent port"),
+)
 PORT_FACES = (
     ("front", "Forward"),
     ("rear", "Rearward"),
@@ -85,8 +161,16 @@ def _hose_end(end: HoseEnd, path: Path) -> Group:
     )
 
 
-EDGE_WORDS = {"top": "Over the core", "left": "Left of the core", "right": "Right of the core", "bottom": "Under the core"}
-GAP_NOTE = "From core and condenser to the bay’s metal, at its widest, before any panel or seal. Until it is measured 3/8 in is assumed."
+EDGE_WORDS = {
+    "top": "Over the core",
+    "left": "Left of the core",
+    "right": "Right of the core",
+    "bottom": "Under the core",
+}
+GAP_NOTE = (
+    "From core and condenser to the bay’s metal, at its widest, before any panel or seal. Until it is measured "
+    "3/8 in is assumed."
+)
 
 
 def _air_gaps(build: Build) -> Page:
@@ -97,10 +181,23 @@ def _air_gaps(build: Build) -> Page:
         for edge, words in EDGE_WORDS.items()
     ]
     holes = [
-        Group(item.name or item.id, (Row("text", ("survey", "air_holes", item.id, "name"), "Name"), *readings(("survey", "air_holes", item.id), *(("width",) if item.round else ("width", "height")), "x", "y", of=item.name or item.id),
-                                     Row("flag", ("survey", "air_holes", item.id, "round"), "Round")), remove=("survey", "air_holes", item.id))
+        Group(
+            item.name or item.id,
+            (
+                Row("text", ("survey", "air_holes", item.id, "name"), "Name"),
+                *readings(
+                    ("survey", "air_holes", item.id),
+                    *(("width",) if item.round else ("width", "height")),
+                    "x",
+                    "y",
+                    of=item.name or item.id,
+                ),
+                Row("flag", ("survey", "air_holes", item.id, "round"), "Round"),
+            ),
+            remove=("survey", "air_holes", item.id),
+        )
         for item in build.survey.air_holes
-    ]  # fmt: skip
+    ]
     return Page("Air gaps", (*edges, *holes), (("Add a hole that lets air past", offer("add_air_hole")),), stay=True)
 
 
@@ -111,17 +208,29 @@ def _edges(build: Build) -> tuple[Group, ...]:
         return tuple(
             Group(
                 f"Corner {number}",
-                (*readings((*opening, "corners", corner.id), "x", "y", of=f"Corner {number}"), Row("choice", (*opening, "corners", corner.id, "edge"), "Edge from it", EDGES)),
+                (
+                    *readings((*opening, "corners", corner.id), "x", "y", of=f"Corner {number}"),
+                    Row("choice", (*opening, "corners", corner.id, "edge"), "Edge from it", EDGES),
+                ),
                 remove=(*opening, "corners", corner.id),
             )
             for number, corner in enumerate(corners, 1)
-        )  # fmt: skip
-    names = (("left_edge", "Left edge"), ("right_edge", "Right edge"), ("bottom_edge", "Lower edge"), ("top_edge", "Upper edge"))
+        )
+    names = (
+        ("left_edge", "Left edge"),
+        ("right_edge", "Right edge"),
+        ("bottom_edge", "Lower edge"),
+        ("top_edge", "Upper edge"),
+    )
     return (Group("Its edges", tuple(Row("choice", (*opening, field), words, EDGES) for field, words in names)),)
 
 
 def _turning(name: str, path: Path) -> Group:
-    return Group(name, (Row("text", (*path, "name"), "Name"), *readings(path, "depth", "x", "y", "diameter", of=name)), remove=path)
+    return Group(
+        name,
+        (Row("text", (*path, "name"), "Name"), *readings(path, "depth", "x", "y", "diameter", of=name)),
+        remove=path,
+    )
 
 
 def _obstacle(name: str, path: Path, bottle: bool) -> Group:

@@ -127,12 +127,14 @@ class Ledger(QWidget):
         if not solved:
             missing = list(dict.fromkeys(need.label.lower() for case in cases for need in case.needs))
             what = (
-                f"It still needs: {', '.join(missing[:8])}" + (f" and {len(missing) - 8} more." if len(missing) > 8 else ".")
+                f"It still needs: {', '.join(missing[:8])}"
+                + (f" and {len(missing) - 8} more." if len(missing) > 8 else ".")
                 if missing
                 else "Add a duty case at the Brief."
             )
             self.empty.setText(
-                f"No figures yet. The ledger shows the temperature every duty case settles at once the brief and a package are known. {what}"
+                "No figures yet. The ledger shows the temperature every duty case settles at once the brief "
+                f"and a package are known. {what}"
             )
         self.rail = Rail(assessment)
         self.row_height = COMPACT_HEIGHT if len(cases) >= COMPACT_FROM else ROW_HEIGHT

@@ -38,7 +38,9 @@ class FoldMark(QAbstractButton):
             painter.drawRoundedRect(self.rect().adjusted(1, 1, -2, -2), 3, 3)
         tip = 3.0 if self.down else -3.0
         middle = QPointF(self.width() / 2, self.height() / 2)
-        painter.drawPolyline(QPolygonF([middle + QPointF(-5, -tip), middle + QPointF(0, tip), middle + QPointF(5, -tip)]))
+        painter.drawPolyline(
+            QPolygonF([middle + QPointF(-5, -tip), middle + QPointF(0, tip), middle + QPointF(5, -tip)])
+        )
 
 
 class FoldedLine(QWidget):

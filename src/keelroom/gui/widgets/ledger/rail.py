@@ -87,7 +87,9 @@ class RailAxis(QWidget):
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
         painter.setPen(QColor(p.faint))
         painter.setFont(QFont("Open Sans", 9))
-        painter.drawText(QRectF(12, 4, NAME_WIDTH - 20, 20), Qt.AlignmentFlag.AlignVCenter, f"Outlet {unit.symbol}, bands 80 %")
+        painter.drawText(
+            QRectF(12, 4, NAME_WIDTH - 20, 20), Qt.AlignmentFlag.AlignVCenter, f"Outlet {unit.symbol}, bands 80 %"
+        )
 
     def _ticks(self, painter: QPainter, unit: Unit, left: float, width: float) -> None:
         p, rail = self.ledger.palette_now, self.ledger.rail
@@ -104,5 +106,7 @@ class RailAxis(QWidget):
         """Places of the named marks, whose own figures stand under them."""
         assessment = self.ledger.session.assessment
         return [
-            self.ledger.rail.place(v, left, width) for v in (assessment.limit, assessment.thermostat, assessment.boiling) if v is not None
+            self.ledger.rail.place(v, left, width)
+            for v in (assessment.limit, assessment.thermostat, assessment.boiling)
+            if v is not None
         ]

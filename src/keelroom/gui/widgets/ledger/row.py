@@ -19,7 +19,8 @@ CHANGE_WIDTH, CHANGE_LEAD = 66, 8
 
 
 class CaseRow(QAbstractButton):
-    """One duty case: its name, its place on the rail with its band, its margin. A button, so keys and readers find it."""
+    """One duty case: its name, its place on the rail with its band, its margin. A button, so keys and readers find
+    it."""
 
     def __init__(self, ledger: Railed) -> None:
         super().__init__()
@@ -49,7 +50,10 @@ class CaseRow(QAbstractButton):
         if f.verdict == "does_not_settle":
             return f"{case.name}: does not settle; {margin_text(f, system)}{held}"
         settles = settles_text(f, system) if f.cycles else f"settles at {settles_text(f, system)}"
-        return f"{case.name}: {settles}, band {band_text(f, system)}, {margin_text(f, system)}, {VERDICT_WORDS[f.verdict]}{held}"
+        return (
+            f"{case.name}: {settles}, band {band_text(f, system)}, {margin_text(f, system)}, "
+            f"{VERDICT_WORDS[f.verdict]}{held}"
+        )
 
     def sizeHint(self) -> QSize:
         return QSize(600, self.ledger.row_height)
@@ -76,7 +80,9 @@ class CaseRow(QAbstractButton):
         left, width = self.ledger.rail_span()
         self._figures(painter, self.case.figures, left, width)
 
-    def _cell(self, painter: QPainter, x: float, width: float, text: str, bold: bool = False, right: bool = False) -> None:
+    def _cell(
+        self, painter: QPainter, x: float, width: float, text: str, bold: bool = False, right: bool = False
+    ) -> None:
         font = QFont("Open Sans", 10)
         font.setWeight(QFont.Weight.DemiBold if bold else QFont.Weight.Normal)
         painter.setFont(font)
@@ -97,9 +103,13 @@ class CaseRow(QAbstractButton):
         if limit is not None:
             painter.fillRect(QRectF(rail.place(limit, left, width) - 0.75, 0, 1.5, self.height()), QColor(p.bad))
         if f.cycles:
-            self._swing(painter, colour, (rail.place(f.swings_from, left, width), rail.place(f.temperature, left, width)))
+            self._swing(
+                painter, colour, (rail.place(f.swings_from, left, width), rail.place(f.temperature, left, width))
+            )
         painter.setBrush(colour)
-        self._mark(painter, f, rail.place(f.temperature if f.verdict != "does_not_settle" else math.inf, left, width), middle)
+        self._mark(
+            painter, f, rail.place(f.temperature if f.verdict != "does_not_settle" else math.inf, left, width), middle
+        )
         painter.setPen(QColor(p.ink))
         x = left + width + 14
         settles = "—" if f.verdict == "does_not_settle" else format_si(f.temperature, TEMPERATURE, system)
@@ -122,7 +132,8 @@ class CaseRow(QAbstractButton):
         return f"does not settle: +{climb}/min" if f.climb else "does not settle: boils first"
 
     def _swing(self, painter: QPainter, colour: QColor, ends: tuple[float, float]) -> None:
-        """What the gauge goes through every time the fans stop and start: a stem up to the mark, a bar across its foot."""
+        """What the gauge goes through every time the fans stop and start: a stem up to the mark, a bar across its
+        foot."""
         middle = self.height() / 2
         painter.fillRect(QRectF(ends[0], middle - 1, ends[1] - ends[0], 2), colour)
         painter.fillRect(QRectF(ends[0] - 1, middle - 5, 2, 10), colour)
@@ -137,4 +148,6 @@ class CaseRow(QAbstractButton):
         elif f.verdict == "over":
             painter.drawPolygon(QPolygonF([QPointF(x, y - 7), QPointF(x + 7, y + 6), QPointF(x - 7, y + 6)]))
         else:
-            painter.drawPolygon(QPolygonF([QPointF(x + 8, y), QPointF(x - 5, y - 7), QPointF(x - 1, y), QPointF(x - 5, y + 7)]))
+            painter.drawPolygon(
+                QPolygonF([QPointF(x + 8, y), QPointF(x - 5, y - 7), QPointF(x - 1, y), QPointF(x - 5, y + 7)])
+            )

@@ -27,7 +27,9 @@ class Totals(QWidget):
         column.setContentsMargins(8, 2, 6, 2)
         column.setSpacing(0)
         self.amps = self._total("amps", lambda: ("brief", "accessories", "alternator_rating"), "the alternator")
-        self.area = self._total("face", lambda: ("packages", self.session.build.active, "core", "face_width"), "the core face")
+        self.area = self._total(
+            "face", lambda: ("packages", self.session.build.active, "core", "face_width"), "the core face"
+        )
         self.cfm = self._total("airflow", lambda: ("packages", self.session.build.active, "fans"), "the fans")
         self.gap = self._total("", self._gap_path, "the tightest clearance")
         self.money = self._total("", lambda: ("packages", self.session.build.active, "hours"), "cost and hours")
@@ -41,7 +43,11 @@ class Totals(QWidget):
         if finding is not None:
             return finding.where
         fit = self.session.assessment.fit
-        return ("packages", self.session.build.active, "place", "x") if fit and fit.surveyed else ("survey", "opening", "width")
+        return (
+            ("packages", self.session.build.active, "place", "x")
+            if fit and fit.surveyed
+            else ("survey", "opening", "width")
+        )
 
     def _total(self, headline: str, where: Callable[[], tuple[str, ...]], what: str) -> QPushButton:
         """A running total: a click goes to what limits it and opens its working."""
@@ -83,7 +89,8 @@ class Totals(QWidget):
             against("CFM" if system == "us" else "Air", rules.airflow, rules.airflow_wanted, "airflow")
             + self._since(rules.airflow, lambda a: a.rules.airflow, airflow.factor, ""),
             self._tightest(assessment),
-            (" · ".join(money) or "Cost and hours: not entered") + self._since(totals.cost, lambda a: a.totals.cost, 1.0, ""),
+            (" · ".join(money) or "Cost and hours: not entered")
+            + self._since(totals.cost, lambda a: a.totals.cost, 1.0, ""),
         )
         for made, text in zip((self.amps, self.area, self.cfm, self.gap, self.money), texts, strict=True):
             made.setText(text)

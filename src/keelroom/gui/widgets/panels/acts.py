@@ -11,7 +11,8 @@ from PyQt6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout
 
 
 class Command(NamedTuple):
-    """An act by name, with its shortcut ('' none), the menu it stands in ("File/Export" for one in another) and its icon ('' none)."""
+    """An act by name, with its shortcut ('' none), the menu it stands in ("File/Export" for one in another) and its
+    icon ('' none)."""
 
     name: str
     act: Callable[[], object]
@@ -37,7 +38,11 @@ class CommandsPanel(QWidget):
         self.list = QListWidget()
         self.list.setAccessibleName("Acts")
         for command in (one for one in commands if one.name):
-            keys = QKeySequence(command.shortcut).toString(QKeySequence.SequenceFormat.NativeText) if command.shortcut else ""
+            keys = (
+                QKeySequence(command.shortcut).toString(QKeySequence.SequenceFormat.NativeText)
+                if command.shortcut
+                else ""
+            )
             item = QListWidgetItem(f"{command.name}    {keys}".rstrip())
             item.setData(Qt.ItemDataRole.UserRole, command.name)
             self.list.addItem(item)

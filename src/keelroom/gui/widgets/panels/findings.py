@@ -1,4 +1,5 @@
-"""All findings as short rows: those of the station one is at first, each opening to why, what would mend it, and its source."""
+"""All findings as short rows: those of the station one is at first, each opening to why, what would mend it, and its
+source."""
 
 from __future__ import annotations
 
@@ -58,7 +59,10 @@ class FindingsPanel(Panel):
         holder = QWidget()
         row = Flow(holder, 2)
         row.setContentsMargins(0, 0, 0, 0)
-        self.only_here, self.only_problems = chip("Only this station", self.changed), chip("Only problems", self.changed)
+        self.only_here, self.only_problems = (
+            chip("Only this station", self.changed),
+            chip("Only problems", self.changed),
+        )
         for made in (self.only_here, self.only_problems):
             made.setAutoExclusive(False)
             row.addWidget(made)
@@ -133,7 +137,8 @@ class FindingsPanel(Panel):
         self.changed()
 
     def mend(self, finding: Finding, fix: Act) -> None:
-        """Apply a finding's fix to the build as it stands now; what was done stays to be read, greyed, until the next step."""
+        """Apply a finding's fix to the build as it stands now; what was done stays to be read, greyed, until the next
+        step."""
         if self.session.do(fix):
             after = after_words(fix)
             self.done.setProperty("step", self.session.store.undo_label)

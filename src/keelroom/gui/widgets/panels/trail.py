@@ -26,7 +26,11 @@ class TrailPanel(Panel):
     def bring_up_to_date(self) -> None:
         column = self.fresh()
         column.addWidget(label("Trail", "head"))
-        column.addWidget(label("Each step with the tightest duty case's temperature and the tightest gap after it.", "faint", wrap=True))
+        column.addWidget(
+            label(
+                "Each step with the tightest duty case's temperature and the tightest gap after it.", "faint", wrap=True
+            )
+        )
         if not self.session.marks:
             column.addWidget(label("No step yet.", wrap=True))
         system = self.session.system
@@ -34,7 +38,11 @@ class TrailPanel(Panel):
             if temperature is None:
                 shown = "no figure yet"
             else:
-                shown = format_si(temperature, KINDS["temperature"], system) if math.isfinite(temperature) else "does not settle"
+                shown = (
+                    format_si(temperature, KINDS["temperature"], system)
+                    if math.isfinite(temperature)
+                    else "does not settle"
+                )
             if gap is not None:
                 shown += f", gap {format_si(gap, KINDS['length'], system)}".replace("-", "−")
             pair(column, text, shown)
@@ -49,6 +57,8 @@ class TrailPanel(Panel):
             return
         column.addWidget(label("Before it was opened", "head"))
         more = f" {len(earlier) - EARLIER} older ones are in the file." if len(earlier) > EARLIER else ""
-        column.addWidget(label(f"Kept in the file as what was done; they are not undone any more.{more}", "faint", wrap=True))
+        column.addWidget(
+            label(f"Kept in the file as what was done; they are not undone any more.{more}", "faint", wrap=True)
+        )
         for step in reversed(earlier[-EARLIER:]):
             column.addWidget(label(step.label, wrap=True))

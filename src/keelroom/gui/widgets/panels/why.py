@@ -7,7 +7,15 @@ from collections.abc import Callable
 from PyQt6.QtWidgets import QLabel, QVBoxLayout
 
 from keelroom.assess.figures.assessment import CaseFigures, CaseResult
-from keelroom.assess.questions.why import HEADLINES, Mover, Working, ambient_inputs, headline_working, movers, temperature_working
+from keelroom.assess.questions.why import (
+    HEADLINES,
+    Mover,
+    Working,
+    ambient_inputs,
+    headline_working,
+    movers,
+    temperature_working,
+)
 from keelroom.assess.report import margin_text, settles_text
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
@@ -77,9 +85,15 @@ class WhyPanel(Panel):
         build, system, name = self.session.build, self.session.system, self.session.headline
         idle, case = self.session.assessment.idle, self.session.assessment.idle_id
         if idle is None:
-            column.addWidget(label("This figure is read at the duty case that stands for idle; there is none with figures.", wrap=True))
+            column.addWidget(
+                label(
+                    "This figure is read at the duty case that stands for idle; there is none with figures.", wrap=True
+                )
+            )
             return
-        self._working(column, headline_working(build, name, idle, system), f"Read at {build.duty_case(case).name}.", lambda: None)
+        self._working(
+            column, headline_working(build, name, idle, system), f"Read at {build.duty_case(case).name}.", lambda: None
+        )
         self.worker.ask(lambda: (HEADLINES[name].kind_name, movers(build, case, system, name)))
 
     def _working(self, column: QVBoxLayout, working: Working, told: str, more: Callable[[], object]) -> None:
@@ -113,7 +127,8 @@ class WhyPanel(Panel):
             pair(column, cause, f"± {format_si(heat, KINDS['heat'], self.session.system)}")
         column.addWidget(
             label(
-                "Taken as independent of each other. The band drawn holds 80 % of cases: 1.28 of all together either way.",
+                "Taken as independent of each other. The band drawn holds 80 % of cases: 1.28 of all "
+                "together either way.",
                 "faint",
                 wrap=True,
             )
@@ -124,5 +139,7 @@ class WhyPanel(Panel):
         kind_name, found = answer
         unit = self.session.unit(KINDS[kind_name])
         places = 1 if kind_name == "temperature difference" else max(unit.decimals, 0)
-        lines = [f"{mover.label} {mover.step}: {mover.change / unit.factor:+.{places}f} {unit.symbol}" for mover in found[:3]]
+        lines = [
+            f"{mover.label} {mover.step}: {mover.change / unit.factor:+.{places}f} {unit.symbol}" for mover in found[:3]
+        ]
         self.moves.setText("\n".join(lines) or "Nothing moves it.")

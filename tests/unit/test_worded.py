@@ -1,4 +1,5 @@
-"""Sentences made of codes and figures: in one unit system, by whole templates, and every table held against what is raised."""
+"""Sentences made of codes and figures: in one unit system, by whole templates, and every table held against what is
+raised."""
 
 import ast
 import re
@@ -19,25 +20,40 @@ from tests.changes import on
 from tests.conftest import DEMO
 
 BUILD = load(DEMO)
-METRIC, IMPERIAL = re.compile(r"\d (mm|cm|°C|kPa|L/min|km/h|L|K|N)\b"), re.compile(r"\d (in(?! 10)|°F|psi|gpm|mph|qt|hp|CFM|ft|lbf)\b")
+METRIC, IMPERIAL = (
+    re.compile(r"\d (mm|cm|°C|kPa|L/min|km/h|L|K|N)\b"),
+    re.compile(r"\d (in(?! 10)|°F|psi|gpm|mph|qt|hp|CFM|ft|lbf)\b"),
+)
 
 
 @pytest.mark.parametrize(
     ("template", "figures", "us", "si"),
     [
         ("{wide} wide", {"wide": (0.1524, "length")}, "6 in wide", "152.4 mm wide"),
-        ("{t} and {rise} over", {"t": (100.0, "temperature"), "rise": (5.0, "temperature difference")}, "212 °F and 9 °F over", "100 °C and 5 K over"),
+        (
+            "{t} and {rise} over",
+            {"t": (100.0, "temperature"), "rise": (5.0, "temperature difference")},
+            "212 °F and 9 °F over",
+            "100 °C and 5 K over",
+        ),
         ("{share:.0%} of it", {"share": (0.25, "share")}, "25% of it", "25% of it"),
-        ("{n} {n:cause|causes}", {"n": 1}, "1 cause", "1 cause"), ("{n} {n:cause|causes}", {"n": 3}, "3 causes", "3 causes"),
-        ("{a:first2}", {"a": ("x", "y", "z", "q")}, "x, y and 2 more", "x, y and 2 more"), ("{a:and}", {"a": ("x", "y")}, "x and y", "x and y"),
+        ("{n} {n:cause|causes}", {"n": 1}, "1 cause", "1 cause"),
+        ("{n} {n:cause|causes}", {"n": 3}, "3 causes", "3 causes"),
+        ("{a:first2}", {"a": ("x", "y", "z", "q")}, "x, y and 2 more", "x, y and 2 more"),
+        ("{a:and}", {"a": ("x", "y")}, "x and y", "x and y"),
         ("{a:and g} A", {"a": ((7.5, 10.0), "current")}, "7.5 and 10 A", "7.5 and 10 A"),
-        ("[10 °F|6 K] less", {}, "10 °F less", "6 K less"), ("{s:stress}", {"s": (248.2e6, "pressure")}, "36 ksi", "248 MPa"),
-        ("{m:torque}", {"m": (27.12, "number")}, "20 lb·ft", "27 N·m"), ("{t:fine}", {"t": (1.27e-3, "length")}, "0.050 in", "1.27 mm"),
-        ("{name:low} here", {"name": "Upper hose"}, "upper hose here", "upper hose here"), ("{name:low}", {"name": "A/C"}, "A/C", "A/C"),
-        ("so.{more:then}", {"more": None}, "so.", "so."), ("so.{more:then}", {"more": fact("renew")}, "so. to be renewed", "so. to be renewed"),
-        ("{c:chance}", {"c": (0.17, "share")}, "about 1 in 6", "about 1 in 6"), ("{d:duration}, {d:minutes}", {"d": 89.0}, "89 s, 1 min", "89 s, 1 min"),
+        ("[10 °F|6 K] less", {}, "10 °F less", "6 K less"),
+        ("{s:stress}", {"s": (248.2e6, "pressure")}, "36 ksi", "248 MPa"),
+        ("{m:torque}", {"m": (27.12, "number")}, "20 lb·ft", "27 N·m"),
+        ("{t:fine}", {"t": (1.27e-3, "length")}, "0.050 in", "1.27 mm"),
+        ("{name:low} here", {"name": "Upper hose"}, "upper hose here", "upper hose here"),
+        ("{name:low}", {"name": "A/C"}, "A/C", "A/C"),
+        ("so.{more:then}", {"more": None}, "so.", "so."),
+        ("so.{more:then}", {"more": fact("renew")}, "so. to be renewed", "so. to be renewed"),
+        ("{c:chance}", {"c": (0.17, "share")}, "about 1 in 6", "about 1 in 6"),
+        ("{d:duration}, {d:minutes}", {"d": 89.0}, "89 s, 1 min", "89 s, 1 min"),
     ],
-)  # fmt: skip
+)
 def test_a_template_makes_one_sentence_in_one_unit_system(template, figures, us, si):
     """Values by hand: 6 in are 152.4 mm, 36 ksi 248.2 MPa, 20 lb ft 27.12 N m."""
     assert said(template, given(**figures), "us", WORDED) == us
@@ -48,7 +64,9 @@ def test_a_sentence_speaks_one_unit_system_and_every_figure_leaves_with_its_kind
     found = assess(on(BUILD, (("active",), "p3")))
     assert len(found.findings) > 10
     for finding in found.findings:
-        bare = finding._replace(figures=tuple(figure._replace(value="") if figure.kind == WORDS else figure for figure in finding.figures))
+        bare = finding._replace(
+            figures=tuple(figure._replace(value="") if figure.kind == WORDS else figure for figure in finding.figures)
+        )
         us, metric = (" ".join(worded(bare, system)) for system in ("us", "si"))
         assert not METRIC.search(us), us
         assert not IMPERIAL.search(metric), metric
@@ -58,7 +76,9 @@ def test_a_sentence_speaks_one_unit_system_and_every_figure_leaves_with_its_kind
             assert (one["what"], one["why"]) == worded(finding, system)
             assert set(one["figures"]) == {figure.key for figure in finding.figures}
             assert one["rests_on"][0] == list(finding.where)
-            measures = [figure for figure in one["figures"].values() if isinstance(figure, dict) and figure["kind"] in KINDS]
+            measures = [
+                figure for figure in one["figures"].values() if isinstance(figure, dict) and figure["kind"] in KINDS
+            ]
             assert all(figure["unit"] == KINDS[figure["kind"]].units[0].symbol for figure in measures)
 
 
@@ -76,12 +96,18 @@ def _made(name):
 
 def test_every_clause_is_worded_and_every_wording_is_used():
     codes = {str(node.args[0].value) for node in _made("fact") if isinstance(node.args[0], ast.Constant)}
-    spelt = {code for path in Path(keelroom.__file__).parent.rglob("*.py") for code in re.findall(r'"([a-z_]+(?:\.[a-z_0-9]+)?)"', path.read_text() if "words" not in path.parts else "")}  # fmt: skip
+    spelt = {
+        code
+        for path in Path(keelroom.__file__).parent.rglob("*.py")
+        for code in re.findall(r'"([a-z_]+(?:\.[a-z_0-9]+)?)"', path.read_text() if "words" not in path.parts else "")
+    }
     assert codes <= set(WORDED)
     formed = re.compile(r"(nut|seam|caution|bleed|move_needed|barely_strong|hums)(\..*)?")
     unused = {code for code in set(WORDED) - set(SENTENCES) - spelt if not formed.fullmatch(code)}
     assert not unused
-    assert {code.partition(".")[0] for code in SENTENCES} == set(CODES), "a sentence for every code, and none for no code"
+    assert {code.partition(".")[0] for code in SENTENCES} == set(CODES), (
+        "a sentence for every code, and none for no code"
+    )
 
 
 def test_every_figure_a_clause_wants_is_given_with_it():
@@ -89,7 +115,9 @@ def test_every_figure_a_clause_wants_is_given_with_it():
     for node in _made("fact"):
         first = node.args[0]
         if isinstance(first, ast.Constant) and not any(keyword.arg is None for keyword in node.keywords):
-            lacking += [(first.value, key) for key in _keys(WORDED[first.value]) - {keyword.arg for keyword in node.keywords}]
+            lacking += [
+                (first.value, key) for key in _keys(WORDED[first.value]) - {keyword.arg for keyword in node.keywords}
+            ]
     assert not lacking
 
 
