@@ -3,7 +3,7 @@
 import random
 from collections.abc import Iterator
 
-from keelroom.assess.inputs.translate import Row, car_of, row_of
+from keelroom.assess.inputs.translate import PointRow, car_of, row_of
 from keelroom.catalogue.load import cores, fan_assemblies, placed
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package, Shroud
@@ -20,9 +20,9 @@ def packages(count: int, seed: int = 5) -> Iterator[Package]:
         yield Package(id=f"p{i}", core=core, fans=fans, shroud=shroud)
 
 
-def rows(build: Build, count: int) -> dict[tuple[object, ...], list[Row]]:
+def rows(build: Build, count: int) -> dict[tuple[object, ...], list[PointRow]]:
     """Operating points of `count` packages over every duty case, by batch."""
-    found: dict[tuple[object, ...], list[Row]] = {}
+    found: dict[tuple[object, ...], list[PointRow]] = {}
     for package in packages(count):
         car = car_of(build, package)
         for case in build.duty_cases:

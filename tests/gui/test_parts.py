@@ -13,7 +13,7 @@ from keelroom.document.file import load
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.theme.palette import DARK, LIGHT
 from keelroom.gui.widgets.air_overlay import OverlayPainter, overlay_of, scale_of
-from keelroom.gui.widgets.chart import Chart, Mark, Picture, Series, ticks
+from keelroom.gui.widgets.chart import Chart, ChartMark, ChartPicture, Series, ticks
 from tests.conftest import DEMO
 from tests.gui.driver import opened
 
@@ -36,13 +36,15 @@ def session():
 def test_a_chart_says_in_words_what_it_draws(session):
     chart = Chart(session, "Anything")
     chart.show_picture(
-        Picture((Series("a", (1.0, 2.0), (3.0, math.inf)),), (Mark(1.0, 3.0, "here", "now"),), across="in", up="°F")
+        ChartPicture(
+            (Series("a", (1.0, 2.0), (3.0, math.inf)),), (ChartMark(1.0, 3.0, "here", "now"),), across="in", up="°F"
+        )
     )
     assert chart.as_rows()[0] == ["in", "a"]
     assert ["here", "1", "3"] in chart.as_rows()
     chart.resize(300, 160)
     assert not chart.grab().isNull(), "a value without end is drawn off the top, not tripped over"
-    chart.show_picture(Picture(note="Nothing yet"))
+    chart.show_picture(ChartPicture(note="Nothing yet"))
     assert chart.as_text() == "Nothing yet"
 
 

@@ -595,10 +595,10 @@ def test_a_neighbour_on_the_board_tells_its_least_gap(driver):
 
 def test_a_chart_tells_its_values_under_the_pointer(driver):
     """A straight line from (0, 10) to (10, 30): half-way 20."""
-    from keelroom.gui.widgets.chart import Chart, Picture, Series
+    from keelroom.gui.widgets.chart import Chart, ChartPicture, Series
 
     chart = Chart(driver.window.session, "A line")
-    chart.show_picture(Picture(series=(Series("one", (0.0, 10.0), (10.0, 30.0)),), across="flow, CFM"))
+    chart.show_picture(ChartPicture(series=(Series("one", (0.0, 10.0), (10.0, 30.0)),), across="flow, CFM"))
     assert chart.told_at(5.0) == ["5 CFM", "one: 20"]
     assert chart.told_at(12.0) == ["12 CFM"], "past its end it says nothing"
 

@@ -9,7 +9,7 @@ from keelroom.assess.assess import first_wave
 from keelroom.assess.figures.read_off import air_in
 from keelroom.assess.fit.hose_ways import detour
 from keelroom.core.kept import Kept
-from keelroom.core.loop.circuit import Loop, Tubes, loop_flows
+from keelroom.core.loop.circuit import LoopLaw, Tubes, loop_flows
 from keelroom.document.file import load
 from keelroom.drawing.loop import loop_scene
 from tests.changes import on
@@ -37,7 +37,7 @@ def test_loop_budgets(capsys):
     tubes = Tubes(*(np.full(18, v) for v in (90.0, 1.0, 0.66, 3.1e-5, 2.6e-3, 0.06, 1.0)))
     made = circuit(columns=hoses())
     many = type(made)(*(np.repeat(value, 18, axis=0) for value in made))
-    loop = Loop(many, tubes, np.linspace(700, 6000, 18), np.full(18, 13.5), np.full(18, 1025.0), np.full(18, 8e-4))
+    loop = LoopLaw(many, tubes, np.linspace(700, 6000, 18), np.full(18, 13.5), np.full(18, 1025.0), np.full(18, 8e-4))
     solve = timed(lambda _k: loop_flows(loop))
     with Kept().at_work():
         before = first_wave(demo)

@@ -11,7 +11,7 @@ from scipy.optimize import root
 from keelroom.assess.assess import assess
 from keelroom.assess.inputs.coolant.ports import Port
 from keelroom.assess.inputs.coolant.routes import BEND_HEADS, heads_of, run_of
-from keelroom.core.loop.circuit import Loop, Tubes, loop_flows
+from keelroom.core.loop.circuit import LoopLaw, Tubes, loop_flows
 from keelroom.core.loop.pump import typed_curve
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
@@ -53,7 +53,7 @@ def test_a_branched_circuit_is_what_a_general_solver_finds():
     friction laws' two per cent."""
     made = circuit(BRANCHES, columns())
     tubes = Tubes(*(np.array([v]) for v in (90.0, 1.0, 0.66, 3.1e-5, 2.6e-3, 0.06, 1.0)))
-    found = loop_flows(Loop(made, tubes, np.array([2800.0]), np.array([13.5]), np.array([RHO]), np.array([MU])))
+    found = loop_flows(LoopLaw(made, tubes, np.array([2800.0]), np.array([13.5]), np.array([RHO]), np.array([MU])))
     names = [name for name, _, _ in BRANCHES]
     top = 80e3 / (1 - 1 / 1.6**2)
 
@@ -106,7 +106,7 @@ def test_flows_balance_at_every_place_and_round_every_way():
     """Invariants: what comes to a place leaves it; thermostat shut, half and full open."""
     made = circuit(BRANCHES, columns())
     tubes = Tubes(*(np.array([v]) for v in (90.0, 1.0, 0.66, 3.1e-5, 2.6e-3, 0.06, 1.0)))
-    found = loop_flows(Loop(made, tubes, np.array([900.0]), np.array([13.5]), np.array([RHO]), np.array([MU])))
+    found = loop_flows(LoopLaw(made, tubes, np.array([900.0]), np.array([13.5]), np.array([RHO]), np.array([MU])))
     for k in range(5):
         left = made.incidence[0].T @ found.branches[0, k]
         assert np.abs(left).max() < 1e-9

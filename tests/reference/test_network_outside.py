@@ -10,7 +10,7 @@ from scipy.optimize import brentq
 from keelroom.core.air.fan import generic_curve, no_fan
 from keelroom.core.air.network import DISCHARGE, Breath, Driven, Network, incidence, solve_air
 from keelroom.core.arrays import stack
-from keelroom.core.loop.circuit import OPENINGS, Loop, Tubes, laminar_friction, loop_flows
+from keelroom.core.loop.circuit import OPENINGS, LoopLaw, Tubes, laminar_friction, loop_flows
 from keelroom.core.thermal.geometry import core_surfaces
 from keelroom.core.thermal.louver import ENTRANCE, EXIT, core_drop, louver_surface
 from keelroom.core.thermal.louver import friction_factor as louver_friction
@@ -141,7 +141,7 @@ def test_turbulent_tube_friction_is_blasius():
 def loop(extra=None, **changes):
     tubes = Tubes(*(np.array([v]) for v in (90.0, 1.0, 0.66, 3.1e-5, 2.6e-3, 0.06, 1.0)))
     made = circuit(columns=merged(hoses(), extra or {}), **changes)
-    return Loop(made, tubes, np.array([2500.0]), np.array([13.5]), np.array([1025.0]), np.array([8.5e-4]))
+    return LoopLaw(made, tubes, np.array([2500.0]), np.array([13.5]), np.array([1025.0]), np.array([8.5e-4]))
 
 
 def test_loop_flow_balances_by_brentq():

@@ -19,7 +19,7 @@ from keelroom.core.electrical.motor import motor_power, motor_speed
 from keelroom.core.fluids import air, coolant
 from keelroom.core.fluids.water import saturation_pressure
 from keelroom.core.thermal import tube_side
-from keelroom.core.thermal.engine_heat import Drive, Engine, Vehicle, engine_heat
+from keelroom.core.thermal.engine_heat import Drive, Engines, Vehicles, engine_heat
 from keelroom.core.thermal.engine_laws import LAWS, EngineLaw
 from keelroom.document.edits import Change, Edit, apply, set_value
 from keelroom.document.quantity import quantity
@@ -157,10 +157,10 @@ def _engine(**changes):
         "bay_share": 0.05,
     } | changes
     law = EngineLaw(*(at(value) for value in LAWS[values.pop("law")]))
-    return Engine(law=law, **{k: at(v) for k, v in values.items()})
+    return Engines(law=law, **{k: at(v) for k, v in values.items()})
 
 
-CAR = Vehicle(
+CAR = Vehicles(
     mass=at(1700.0),
     drag_area=at(0.8),
     rolling=at(0.012),

@@ -36,7 +36,7 @@ class FanAssembly:
 
 
 @dataclass(frozen=True)
-class Coolant:
+class NamedMix:
     """A mix by its usual name."""
 
     name: str
@@ -99,10 +99,10 @@ def vehicles() -> tuple[Vehicle, ...]:
 
 
 @cache
-def coolants() -> tuple[Coolant, ...]:
+def coolants() -> tuple[NamedMix, ...]:
     """Coolant mixes by name."""
     return tuple(
-        Coolant(
+        NamedMix(
             row["name"],
             TypeAdapter(Glycol).validate_python(row["glycol"]),
             typed(row["glycol_share"], _share_spec(), "%", "catalogue"),

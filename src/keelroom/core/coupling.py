@@ -7,12 +7,12 @@ import numpy as np
 from keelroom.core.air.driven_fan import blades, drag
 from keelroom.core.air.network import AirFlows, Breath, Driven, beginning, solve_air
 from keelroom.core.arrays import Floats, same, take
-from keelroom.core.coolers.exchange import Around, Asked, Exchanged, exchanged
+from keelroom.core.coolers.exchange import Around, Exchanged, FluidsAsked, exchanged
 from keelroom.core.electrical.motor import motor_power, motor_speed
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import boiling_point, coolant_state
-from keelroom.core.loop.circuit import Loop, Tubes, loop_flows
-from keelroom.core.plant import Air, Fixed, Fluids, Half, Layout, Points
+from keelroom.core.loop.circuit import LoopLaw, Tubes, loop_flows
+from keelroom.core.plant import AirAt, Fixed, Fluids, Half, Layout, Points
 from keelroom.core.thermal.engine_heat import Drive, EngineHeat, engine_heat
 from keelroom.core.thermal.gearbox import case_sheds, line_flow, oil_flow
 from keelroom.core.thermal.geometry import CoreGeometry, CoreSurfaces, core_surfaces
@@ -100,7 +100,7 @@ def tube_aspect(core: CoreGeometry) -> Floats:
     return (core.tube_height - 2 * core.tube_wall) / (core.tube_width - 2 * core.tube_wall)
 
 
-def _loop(points: Points, surfaces: CoreSurfaces, layout: Layout) -> Loop:
+def _loop(points: Points, surfaces: CoreSurfaces, layout: Layout) -> LoopLaw:
     core = points.plant.core
     count, length = tube_layout(core, layout)
     coolant = coolant_state(points.plant.coolant, np.full(len(count), LOOP_TEMPERATURE))
@@ -108,7 +108,7 @@ def _loop(points: Points, surfaces: CoreSurfaces, layout: Layout) -> Loop:
     tubes = Tubes(
         count, passes, length, surfaces.tube_section, surfaces.coolant_diameter, tube_aspect(core), core.turbulator
     )
-    return Loop(
+    return LoopLaw(
         points.plant.circuit,
         tubes,
         points.situation.drive.rpm,
@@ -126,14 +126,14 @@ def softened(rise: Floats) -> Floats:
     return rise / (1 + rise / MOST_AIR_RISE)
 
 
-def asked_of(fluids: Fluids, drive: Drive, heat: tuple[Floats, Floats, Floats, Floats], doubt: Floats) -> Asked:
+def asked_of(fluids: Fluids, drive: Drive, heat: tuple[Floats, Floats, Floats, Floats], doubt: Floats) -> FluidsAsked:
     """What every fluid is given. heat: of the engine, into gearbox, oil and charge air [W], and that air's capacity
     [W/K]; doubt: factor on heat.
 
     All (n,). Source: flows of the fluids common practice, their heat capacities TABLE_OIL.
     """
     gearbox, oil, charge, charge_flow = heat
-    return Asked(
+    return FluidsAsked(
         gearbox=gearbox * doubt,
         gearbox_flow=line_flow(drive.rpm) * GEARBOX_FLUID,
         oil=oil * doubt,
@@ -154,7 +154,7 @@ def fluid_heat(heat: EngineHeat) -> tuple[Floats, Floats, Floats, Floats]:
     return heat.gearbox, heat.oil, heat.charge, heat.charge_flow
 
 
-def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
+def _air(half: Half, speed: Floats, begin: Floats | None) -> AirAt:
     """The air path with the fans at `speed`, its air heated by what enters coolant, covers and bay."""
     fans, climate, doubts = half.fans, half.climate, half.doubts
     ratio = half.voltage / fans.rated_voltage
@@ -199,7 +199,7 @@ def _air(half: Half, speed: Floats, begin: Floats | None) -> Air:
     flows, breath = solve_air(leaky, doubted, Driven(half.air_speed, speed), breathing, drop, begin)
     # As it was found last: at the flows that balance.
     into_coolant = coolant + found.tank - found.from_block
-    return Air(flows, breath, engine, into_coolant, power, speed, beginning(network, flows))
+    return AirAt(flows, breath, engine, into_coolant, power, speed, beginning(network, flows))
 
 
 def commanded(fixed: Fixed, command: Floats, which: str, part: str = "flows") -> Floats:

@@ -15,13 +15,13 @@ from keelroom.core.coolers.exchange import Coolers, Exchanged
 from keelroom.core.electrical.control import Law, Sensing
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import CoolantCurves
-from keelroom.core.loop.circuit import CoolantCircuit, Loop, LoopFlows
-from keelroom.core.thermal.engine_heat import Drive, Engine, EngineHeat, Vehicle
+from keelroom.core.loop.circuit import CoolantCircuit, LoopFlows, LoopLaw
+from keelroom.core.thermal.engine_heat import Drive, EngineHeat, Engines, Vehicles
 from keelroom.core.thermal.geometry import CoreGeometry, CoreSurfaces
 from keelroom.core.thermal.louver import LouverSurface
 
 
-class Climate(NamedTuple):
+class Weather(NamedTuple):
     """Outdoors, arrays (n,). ambient [degC]; altitude [m]; humidity 0..1; grille_rise [K] of air at the grille."""
 
     ambient: Floats
@@ -89,8 +89,8 @@ class Plant(NamedTuple):
     """What n cars are, of one layout. cap_pressure [Pa]; limit [degC] of the engine's outlet."""
 
     core: CoreGeometry
-    engine: Engine
-    vehicle: Vehicle
+    engine: Engines
+    vehicle: Vehicles
     network: Network
     fans: Fans
     coolers: Coolers
@@ -108,7 +108,7 @@ class Situation(NamedTuple):
     fluids : what the fluids of coolers are given, as far as the engine's losses do not say it
     """
 
-    climate: Climate
+    climate: Weather
     drive: Drive
     air_speed: Floats
     command: Command
@@ -133,7 +133,7 @@ class Points(NamedTuple):
         return self._replace(doubts=self.doubts._replace(**factors))
 
 
-class Air(NamedTuple):
+class AirAt(NamedTuple):
     """The air path at one state of the fans. heat: what the engine gives then; power (n,) [W] of the fans."""
 
     flows: AirFlows
@@ -172,10 +172,10 @@ class Fixed(NamedTuple):
     boiling: Floats
     loop: LoopFlows
     core_was: CoreGeometry
-    loop_was: Loop
+    loop_was: LoopLaw
     """what surfaces and loop were worked out from, so that the next like batch need not"""
-    running: Air
-    stopped: Air
+    running: AirAt
+    stopped: AirAt
 
 
 class State(NamedTuple):
@@ -239,12 +239,12 @@ class Half(NamedTuple):
     """What the air path is solved from: of plant and situation no more, since its rows are taken twice."""
 
     core: CoreGeometry
-    engine: Engine
-    vehicle: Vehicle
+    engine: Engines
+    vehicle: Vehicles
     network: Network
     fans: Fans
     coolers: Coolers
-    climate: Climate
+    climate: Weather
     drive: Drive
     air_speed: Floats
     voltage: Floats

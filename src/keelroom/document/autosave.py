@@ -75,7 +75,7 @@ class Recovered:
         return f"{when}, from {name}{age}. Differs: {'; '.join(changes[:2])}{more}"
 
 
-class Left(list[Recovered]):
+class LeftBehind(list[Recovered]):
     """Recovery copies nobody works on, newest first, and a word on each that could not be used."""
 
     def __init__(self) -> None:
@@ -155,10 +155,10 @@ class Autosave:
     def _lock(path: Path) -> Path:
         return path.with_suffix(".lock")
 
-    def left_behind(self, origin: Path | None = None) -> Left:
+    def left_behind(self, origin: Path | None = None) -> LeftBehind:
         """Recovery copies of windows that are gone; only those of the file `origin` where one is given. Clears other
         leftovers."""
-        left = Left()
+        left = LeftBehind()
         clear_abandoned(self.folder)
         with suppress(OSError):
             for path in self.folder.glob("recovery-*.keelroom"):
@@ -171,7 +171,7 @@ class Autosave:
         left.sort(key=lambda found: found.kept, reverse=True)
         return left
 
-    def _look_at(self, path: Path, left: Left) -> None:
+    def _look_at(self, path: Path, left: LeftBehind) -> None:
         try:
             if path.is_symlink():
                 raise DocumentError("link", "it is a link, and copies never are")

@@ -14,7 +14,7 @@ from keelroom.assess.inputs.coolant.heights import core_bottom, core_top, height
 from keelroom.assess.inputs.coolant.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, part_name
 from keelroom.assess.inputs.coolant.routes import HoseRun
 from keelroom.assess.inputs.coolant.sensor import sensor_hose
-from keelroom.assess.loop.air import OUTCOME_WORDS, Air
+from keelroom.assess.loop.air import OUTCOME_WORDS, TrappedAir
 from keelroom.assess.loop.figures import LoopCase, Through
 from keelroom.assess.loop.order import circuit_order
 from keelroom.core.loop.route import traced
@@ -32,7 +32,7 @@ ROUND_PARTS = ("pump", "tee", "bleed", "filler")
 NAMES_UNDER = ("pump", "tee")
 
 
-class Room(NamedTuple):
+class CircuitSheet(NamedTuple):
     """The sheet the circuit is drawn on, in units of about a pixel: words keep their size, what they stand beside
     moves apart or together."""
 
@@ -75,15 +75,15 @@ class Room(NamedTuple):
         return self.engine + self.engine_wide
 
 
-USUAL = Room()
-LEAST = Room(420.0, 300.0)
+USUAL = CircuitSheet()
+LEAST = CircuitSheet(420.0, 300.0)
 """the smallest sheet its words fit on"""
 
 
 class Sheet(NamedTuple):
     """Where things stand: scale [units/m], the lowest height [m], columns of places by node or part."""
 
-    room: Room
+    room: CircuitSheet
     scale: float
     low: float
     columns: dict[str, float]
@@ -97,11 +97,11 @@ def loop_scene(
     build: Build,
     package: Package,
     case: LoopCase | None,
-    found: Air | None,
+    found: TrappedAir | None,
     system: str,
     *,
     warm: bool = True,
-    room: Room = USUAL,
+    room: CircuitSheet = USUAL,
 ) -> Scene:
     """The package's circuit; figures of a duty case where it has been worked out, high and low points where they are
     known.
@@ -110,7 +110,7 @@ def loop_scene(
     """
     graph = graph_of(build, package)
     sheet = _sheet(build, package, graph, room)
-    told = Told(case, _toned(case) if warm else None, system)
+    told = ShownCase(case, _toned(case) if warm else None, system)
     lines: list[Shape] = []
     words: list[Label] = []
     profiles: dict[str, list[Point]] = {}
@@ -140,7 +140,7 @@ def loop_scene(
     return Scene((*shapes, *_apart(words, room)), (0.0, 0.0, room.wide * UNIT, room.tall * UNIT))
 
 
-class Told(NamedTuple):
+class ShownCase(NamedTuple):
     """What of a case is shown: its figures; tone: by temperature, None where they mean nothing; the system of units."""
 
     case: LoopCase | None
@@ -152,7 +152,7 @@ LETTER, LINE_HIGH = 6.3, 15.0
 """Room words take, in the drawing's units: a letter's width, a line's height."""
 
 
-def _apart(words: list[Label], room: Room) -> list[Label]:
+def _apart(words: list[Label], room: CircuitSheet) -> list[Label]:
     """Words moved up or down by lines where they would lie on others, and in from the sheet's sides; those given last
     stay."""
     placed: list[tuple[float, float, float]] = []
@@ -176,12 +176,12 @@ def _apart(words: list[Label], room: Room) -> list[Label]:
     return found
 
 
-def dragged_height(build: Build, package: Package, up: float, room: Room = USUAL) -> float:
+def dragged_height(build: Build, package: Package, up: float, room: CircuitSheet = USUAL) -> float:
     """[m] of height a way on the sheet [its metres] stands for."""
     return up / UNIT / _sheet(build, package, graph_of(build, package), room).scale
 
 
-def _sheet(build: Build, package: Package, graph: Graph, room: Room) -> Sheet:
+def _sheet(build: Build, package: Package, graph: Graph, room: CircuitSheet) -> Sheet:
     known = {node: at for node, at in heights_of(build, package).items() if at is not None}
     for part in package.loop.parts:
         if part.y is not None:
@@ -194,7 +194,7 @@ def _sheet(build: Build, package: Package, graph: Graph, room: Room) -> Sheet:
     return Sheet(room, scale, low, _columns(graph, package, room), known)
 
 
-def _columns(graph: Graph, package: Package, room: Room) -> dict[str, float]:
+def _columns(graph: Graph, package: Package, room: CircuitSheet) -> dict[str, float]:
     """Across: the core at the left, the engine at the right, what coolant meets between them in its order, heater and
     bottles beside."""
     order = circuit_order(graph)
@@ -242,7 +242,7 @@ def _ends_and_profile(sheet: Sheet, branch: Branch) -> list[Point]:
     return _profile(sheet, branch.run, start, end)
 
 
-def _line(branch: Branch, points: list[Point], told: Told) -> Shape:
+def _line(branch: Branch, points: list[Point], told: ShownCase) -> Shape:
     """A hose as wide as its flow, toned by its temperature."""
     assert branch.run is not None
     flow = told.case.of(branch.key) if told.case else None
@@ -261,7 +261,7 @@ def _adapter(points: list[Point]) -> tuple[Shape, Label]:
     )
 
 
-def _line_words(sheet: Sheet, run: HoseRun, points: list[Point], told: Told, flow: Through | None) -> list[Label]:
+def _line_words(sheet: Sheet, run: HoseRun, points: list[Point], told: ShownCase, flow: Through | None) -> list[Label]:
     x, y = _middle(points)
     words = _words(run, flow, told)
     if max(points[0][0], points[-1][0]) > sheet.room.engine + 1.0:
@@ -297,7 +297,7 @@ def _middle(points: list[Point]) -> Point:
     return ((x0 + x1) / 2, (y0 + y1) / 2)
 
 
-def _words(run: HoseRun, flow: Through | None, told: Told) -> tuple[str, str]:
+def _words(run: HoseRun, flow: Through | None, told: ShownCase) -> tuple[str, str]:
     """A hose's name, and what runs through it."""
     if flow is None:
         return run.name, ""
@@ -328,7 +328,7 @@ def _role(flow: Through | None, tone: Callable[[float], str] | None) -> str:
     return f"loop.{tone(flow.temperature) if tone else 'plain'}.{sum(abs(flow.flow) >= step for step in WIDTHS)}"
 
 
-def _engine(sheet: Sheet, package: Package, told: Told) -> list[Shape]:
+def _engine(sheet: Sheet, package: Package, told: ShownCase) -> list[Shape]:
     ends = [sheet.heights[node] for node in (HOT, OUTLET, INLET, COLD) if node in sheet.heights] or [
         sheet.low + 0.1,
         sheet.low + 0.4,
@@ -363,7 +363,7 @@ def _engine(sheet: Sheet, package: Package, told: Told) -> list[Shape]:
     return shapes
 
 
-def _core(sheet: Sheet, build: Build, package: Package, told: Told) -> list[Shape]:
+def _core(sheet: Sheet, build: Build, package: Package, told: ShownCase) -> list[Shape]:
     bottom, top = sheet.y(core_bottom(build.survey, package)), sheet.y(core_top(build.survey, package))
     shapes: list[Shape] = [
         Rect("core.face", sheet.room.core * UNIT, bottom * UNIT, sheet.room.core_wide * UNIT, (top - bottom) * UNIT)
@@ -429,7 +429,7 @@ POINT_ROLES = {
 }
 
 
-def _points(sheet: Sheet, found: Air, profiles: dict[str, list[Point]]) -> tuple[list[Shape], list[Label]]:
+def _points(sheet: Sheet, found: TrappedAir, profiles: dict[str, list[Point]]) -> tuple[list[Shape], list[Label]]:
     """High points where air comes, with how it leaves; low points that do not drain."""
     shapes: list[Shape] = []
     words: list[Label] = []

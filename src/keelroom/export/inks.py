@@ -7,7 +7,7 @@ from typing import NamedTuple
 from keelroom.drawing.roles import PLAIN, ROLES, WIRES, Style
 
 
-class Ink(NamedTuple):
+class PaperInk(NamedTuple):
     """Fill (None: none), stroke, weight [pt], broken or not."""
 
     fill: str | None
@@ -64,8 +64,8 @@ POINT_MM = 25.4 / 72
 """[mm] one point of line weight or type."""
 
 
-def _printed(style: Style) -> Ink:
-    return Ink(
+def _printed(style: Style) -> PaperInk:
+    return PaperInk(
         TONES[style.fill] if style.fill else None, TONES[style.stroke], round(POINTS * style.width, 2), style.dashed
     )
 
@@ -73,6 +73,6 @@ def _printed(style: Style) -> Ink:
 INKS = {role: _printed(style) for role, style in ROLES.items()}
 
 
-def ink_of(role: str) -> Ink:
+def ink_of(role: str) -> PaperInk:
     """How a role prints; a plain line where it has no row."""
     return INKS.get(role) or _printed(PLAIN)

@@ -27,7 +27,7 @@ DIGITS = ("7", "8", "9", "4", "5", "6", "1", "2", "3", "−", "0", ".")
 ACCEPTED = "0123456789 ./-"
 
 
-class Picture(QWidget):
+class BenchPicture(QWidget):
     """Where the tape goes, large."""
 
     def __init__(self, bench: Bench) -> None:
@@ -64,7 +64,7 @@ class Bench(QWidget):
         self.echo = label("", "bench")
         self.echo.setWordWrap(True)
         self.known = label("", "bench")
-        self.picture = Picture(self)
+        self.picture = BenchPicture(self)
         row = QHBoxLayout(self)
         row.setContentsMargins(20, 14, 20, 14)
         row.setSpacing(20)

@@ -10,14 +10,14 @@ from PyQt6.QtWidgets import QMainWindow, QMenu, QMenuBar
 
 from keelroom.gui.commands import MENUS
 from keelroom.gui.theme.icons import icon
-from keelroom.gui.widgets.panels.acts import Command
+from keelroom.gui.widgets.panels.acts import WindowCommand
 from keelroom.gui.widgets.text import plain_tip
 
 
 class Menus:
     """Menus by name, and the acts in them. `name_steps` and `list_recent` keep what changes up to date."""
 
-    def __init__(self, window: QMainWindow, commands: Sequence[Command]) -> None:
+    def __init__(self, window: QMainWindow, commands: Sequence[WindowCommand]) -> None:
         self.window = window
         bar = window.menuBar()
         assert bar is not None
@@ -36,7 +36,7 @@ class Menus:
         for command in commands:
             self._add(command)
 
-    def _add(self, command: Command) -> None:
+    def _add(self, command: WindowCommand) -> None:
         if not command.menu:
             return
         menu = self._menu(command.menu)

@@ -37,7 +37,7 @@ def _work(path: Path) -> Opened:
     return Opened(stored, first_wave(stored.build))
 
 
-class Opening(Dialog):
+class OpeningDialog(Dialog):
     """Stands over the window while a file takes long; its one button lets it be."""
 
     def __init__(self, window: QWidget, session: Session, path: Path) -> None:
@@ -51,7 +51,7 @@ def read_beside(window: QWidget, session: Session, path: Path) -> Opened | None:
     """A file read and judged in a worker; None where somebody would not wait for it. Raises DocumentError with its
     sentence."""
     worker, found, failed = Worker(), list[Opened](), list[str]()
-    waiting, over = QEventLoop(), Opening(window, session, path)
+    waiting, over = QEventLoop(), OpeningDialog(window, session, path)
     worker.answered.connect(found.append)
     worker.failed.connect(failed.append)
     for come in (worker.answered, worker.failed):

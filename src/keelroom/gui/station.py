@@ -20,7 +20,7 @@ ANY = "*"
 Pattern = tuple[str, ...]
 
 
-class State(NamedTuple):
+class StationState(NamedTuple):
     """How far a station is: problems, not started, open questions or settled, and how many."""
 
     word: str
@@ -48,15 +48,15 @@ class Station(NamedTuple):
     results: tuple[Pattern, ...] = ()
     maps: bool = False
 
-    def state(self, build: Build, assessment: Assessment, findings: tuple[Finding, ...]) -> State:
+    def state(self, build: Build, assessment: Assessment, findings: tuple[Finding, ...]) -> StationState:
         """How far it is, of the findings that are its own."""
         entered = [f for f in findings if not any(holds(pattern, f.where) for pattern in self.results)]
         problems, doubts = (sum(f.level == level for f in entered) for level in ("problem", "doubt"))
         if problems:
-            return State("problem" if problems == 1 else "problems", problems)
+            return StationState("problem" if problems == 1 else "problems", problems)
         if not self.begun(build, assessment):
-            return State("not started")
-        return State("open" if doubts else "settled", doubts)
+            return StationState("not started")
+        return StationState("open" if doubts else "settled", doubts)
 
     def make(self, session: Session) -> Form:
         """Its view, imported when it is first visited: the window need not wait for those nobody has asked for."""

@@ -23,7 +23,7 @@ from PyQt6.QtWidgets import (
 from keelroom import __version__
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.report import CAUTIONS
-from keelroom.document.autosave import Left
+from keelroom.document.autosave import LeftBehind
 from keelroom.drawing.scene import Scene
 from keelroom.gui.commands import commands_of
 from keelroom.gui.files import Files, dropped
@@ -188,7 +188,7 @@ class Window(QMainWindow):
         column.addWidget(self.strip)
         return middle
 
-    def show_start(self, recovered: Left) -> None:
+    def show_start(self, recovered: LeftBehind) -> None:
         """The page of a first start; the workspace takes over once there is a build."""
         acts = {
             "First build, step by step": self.files.guide_first_build,
@@ -224,7 +224,7 @@ class Window(QMainWindow):
         """Offer, above the work, the recovery copies that wait for the open file."""
         for line in self.offers:
             line.hide()
-        left = self.session.waiting() if self.session.path else Left()
+        left = self.session.waiting() if self.session.path else LeftBehind()
         self.offers = [RecoveryOffer(found, self.files.take_over, self.session.autosave.forget) for found in left]
         for line in self.offers:
             dress(line, self.session)

@@ -20,7 +20,7 @@ from keelroom.core.electrical.wire import _table_amps as table_amps
 from keelroom.core.electrical.wire import awg_area, conductor, resistance_at, wire_voltage_drop
 from keelroom.core.fluids.air import air_state, conductivity, viscosity
 from keelroom.core.fluids.coolant import _cubics as coolant_cubics
-from keelroom.core.loop.circuit import CORE, ENGINE, Loop, Tubes, _losses, laminar_friction
+from keelroom.core.loop.circuit import CORE, ENGINE, LoopLaw, Tubes, _losses, laminar_friction
 from keelroom.core.outline import clipped, clipped_line, rectangle, to_edge
 from keelroom.core.packaging.bracket import Ends, Stock, flat_or_joggle
 from keelroom.core.packaging.fixings import Beam, Section, strap
@@ -29,7 +29,7 @@ from keelroom.core.packaging.shroud import Blank, Pan, trim
 from keelroom.core.packaging.shroud import _along as places_along
 from keelroom.core.packaging.solids import Solid, along, stacked
 from keelroom.core.packaging.solids import _directions as directions
-from keelroom.core.thermal.engine_heat import Drive, Vehicle, charge_heat, friction_pressure, full_power, road_power
+from keelroom.core.thermal.engine_heat import Drive, Vehicles, charge_heat, friction_pressure, full_power, road_power
 from keelroom.core.thermal.tube_side import laminar_nusselt, nusselt_doubt
 from keelroom.errors import InputError
 from tests.circuits import circuit, hoses, merged
@@ -291,7 +291,7 @@ PUMPED = {"head": {"engine": 30e3}, "fall": {"engine": 30e3 / 1.5e-3**2}}
 def losses(rpm, extra=None, **one):
     state = row(rpm=rpm, voltage=6.5, density=1030, viscosity=1e-3)
     made = circuit(columns=merged(hoses(0.0381, 2.0), extra or {}), thermostat=85, electric_voltage=13, **one)
-    return _losses(Loop(made, Tubes(**TUBES), **state))
+    return _losses(LoopLaw(made, Tubes(**TUBES), **state))
 
 
 def lost(found, branch, flow, opening=4):
@@ -442,7 +442,7 @@ def test_a_pipe_lies_along_its_line_with_square_axes(way):
 # Heat
 
 
-CAR = Vehicle(
+CAR = Vehicles(
     **row(
         mass=1400,
         drag_area=0.7,

@@ -11,7 +11,7 @@ from keelroom.core.loop.hoses import meets, worm_clamp
 from keelroom.core.loop.pressures import absolute
 from keelroom.core.loop.pump import PumpCurve, rated_curve, typed_curve, water_power
 from keelroom.core.loop.route import flattened, rod_steps, routed, traced
-from keelroom.core.loop.volume import Room, bought, line_volume, room_wanted
+from keelroom.core.loop.volume import TankRoom, bought, line_volume, room_wanted
 from keelroom.errors import InputError
 
 INCH = 0.0254
@@ -143,5 +143,5 @@ def test_room_for_the_growth():
     room = room_wanted(10.0, 0.06)
     assert room.wanted == pytest.approx(1.2)
     assert room.mark(1.5) == pytest.approx(1 - 0.9 / 1.5)
-    assert Room(0.3, 0.6, 0.3).mark(0.5) == 0.0
+    assert TankRoom(0.3, 0.6, 0.3).mark(0.5) == 0.0
     assert line_volume(0.0381, 1.0) == pytest.approx(1.140e-3, rel=1e-3)

@@ -10,7 +10,7 @@ from keelroom.assess.assess import assess
 from keelroom.document.fields import measured_fields
 from keelroom.document.file import load
 from keelroom.gui.registry import STATIONS, by_station, named, station_at
-from keelroom.gui.station import ANY, State, holds
+from keelroom.gui.station import ANY, StationState, holds
 from tests.changes import on
 from tests.conftest import DEMO
 
@@ -84,12 +84,12 @@ def test_how_far_a_station_is():
         found = assess(build)
         return named(name).state(build, found, by_station(found.findings)[name])
 
-    assert state(BUILD, "Core") == State("settled")
-    assert state(BUILD, "Fit-up") == State("problems", 2)
+    assert state(BUILD, "Core") == StationState("settled")
+    assert state(BUILD, "Fit-up") == StationState("problems", 2)
     hot = on(BUILD, (("brief", "vehicle", "mass"), "20000 lb", "mass"))
     assert not state(hot, "Brief").word.startswith("problem"), "over the limit is a result"
     bare = on(BUILD, (("brief", "engine", "displacement"), None))
-    assert state(bare, "Brief") == State("not started")
+    assert state(bare, "Brief") == StationState("not started")
 
 
 def test_no_other_module_knows_the_stations_by_name():

@@ -89,7 +89,7 @@ def relays(found: Electrics) -> list[str]:
     return [part.name for part in parts_of(found) if part.clicks]
 
 
-class _Signals:
+class _SignalParts:
     """Signal wires being laid; numbers under 100, those of a keyed relay in its circuit's hundred."""
 
     def __init__(self) -> None:
@@ -116,7 +116,7 @@ class _Signals:
 
 def control_wires(control: Control, found: Electrics) -> tuple[HarnessWire, ...]:
     """Signal wires of everything the fans' control drives, and of the relays only the key commands."""
-    laid, parts = _Signals(), parts_of(found)
+    laid, parts = _SignalParts(), parts_of(found)
     if parts:
         if alone(control, parts):
             _alone(laid, control, parts)
@@ -132,7 +132,7 @@ def alone(control: Control, parts: list[SignalPart]) -> bool:
     return way_of(control).alone and not any(part.clicks for part in parts)
 
 
-def _commanded(laid: _Signals, control: Control, parts: list[SignalPart]) -> None:
+def _commanded(laid: _SignalParts, control: Control, parts: list[SignalPart]) -> None:
     way, coils = way_of(control), [part.name for part in parts if part.clicks]
     by, grounds = way.brain, way.grounds
     feed = KEY_FEED if control.coil == "key" else LIVE_FEED
@@ -168,7 +168,7 @@ def _commanded(laid: _Signals, control: Control, parts: list[SignalPart]) -> Non
         _override(laid, control, nodes, feed, parts)
 
 
-def _alone(laid: _Signals, control: Control, parts: list[SignalPart]) -> None:
+def _alone(laid: _SignalParts, control: Control, parts: list[SignalPart]) -> None:
     """Each fan's own module: its probe, its ground, the A/C's wish on those it is meant for, and the driver's
     switch."""
     place = place_of(control)
@@ -203,7 +203,7 @@ def takes_override(part: SignalPart) -> bool:
     return part.override or part.sort == "controller"
 
 
-def _woken(laid: _Signals, control: Control, parts: list[SignalPart]) -> None:
+def _woken(laid: _SignalParts, control: Control, parts: list[SignalPart]) -> None:
     """What electronics need besides their signal: a lead from the key that wakes them, and a ground of their own for
     a box."""
     feed = KEY_FEED if control.coil == "key" else LIVE_FEED
@@ -259,7 +259,7 @@ def asked_alone(control: Control, parts: list[SignalPart]) -> list[SignalPart]:
     return asked if 0 < len(asked) < len(parts) else []
 
 
-def _triggers(laid: _Signals, control: Control, parts: list[SignalPart]) -> tuple[list[str], str]:
+def _triggers(laid: _SignalParts, control: Control, parts: list[SignalPart]) -> tuple[list[str], str]:
     """From each output to its coils, boxes and motors; the point of each stage that an override ties into, and the
     one the A/C asks at."""
     by, grounds, tied = way_of(control).brain, way_of(control).grounds, _ties(control, parts)
@@ -310,7 +310,7 @@ def _ties(control: Control, parts: list[SignalPart]) -> bool:
     return any(part.clicks for part in parts) or way_of(control).brain == "thermoswitch"
 
 
-def _request(laid: _Signals, control: Control, node: str) -> None:
+def _request(laid: _SignalParts, control: Control, node: str) -> None:
     """The A/C's wish: into an input of its own, or onto the trigger through a diode, so that nothing flows back."""
     by = way_of(control).brain
     if by != "thermoswitch":
@@ -326,7 +326,7 @@ def _request(laid: _Signals, control: Control, node: str) -> None:
         laid.lay(5, ("diode, striped end", node), "green", "request")
 
 
-def _override(laid: _Signals, control: Control, nodes: list[str], feed: str, parts: list[SignalPart]) -> None:
+def _override(laid: _SignalParts, control: Control, nodes: list[str], feed: str, parts: list[SignalPart]) -> None:
     """The driver's switch: a pole to every trigger, so that it never ties two stages together; it grounds or feeds as
     they want it.
 
@@ -344,7 +344,7 @@ def _override(laid: _Signals, control: Control, nodes: list[str], feed: str, par
         laid.lay(6 if k == 1 else 61, (f"{OVERRIDE}, pole {k}", node), "white", "override", "override", k)
 
 
-def _keyed(laid: _Signals, found: Electrics) -> None:
+def _keyed(laid: _SignalParts, found: Electrics) -> None:
     """Coils of relays that feed no cooling fan: on with the key, grounded at the chassis."""
     named = titles(found)
     for number, one in enumerate(found.circuits, 1):

@@ -10,7 +10,7 @@ from keelroom.assess.figures.effort import Effort
 from keelroom.assess.findings import Finding
 from keelroom.assess.fit.clearances import Fit
 from keelroom.assess.inputs.needs import Need
-from keelroom.assess.inputs.translate import Row
+from keelroom.assess.inputs.translate import PointRow
 from keelroom.assess.loop.figures import LoopCase
 from keelroom.assess.outcome import Stopped
 from keelroom.core.answer import Answer
@@ -236,7 +236,7 @@ class Start(NamedTuple):
 
     key: tuple[object, ...]
     answer: Answer
-    rows: tuple[Row, ...]
+    rows: tuple[PointRow, ...]
     followed: bool = False
     """the band was moved along while something was dragged, not worked out"""
 
@@ -269,7 +269,7 @@ class Assessment(NamedTuple):
     """whether the second wave has been, whatever it found"""
     stopped: tuple[Stopped, ...] = ()
     """parts beside the duty cases that could not be worked out: the fit, the circuits, a part of the judgement"""
-    refused: tuple[tuple[Row, Stopped], ...] = ()
+    refused: tuple[tuple[PointRow, Stopped], ...] = ()
     """points that found no answer, each with its reason: while they stay the same they are not tried again; not part
     of the judgement"""
 

@@ -11,7 +11,7 @@ import numpy as np
 from keelroom.assess.figures.shared_out import on_all_processors
 from keelroom.assess.inputs.doors import stop_at_doors
 from keelroom.assess.inputs.needs import needs_of
-from keelroom.assess.inputs.translate import Car, Row, car_of, row_of, stacked
+from keelroom.assess.inputs.translate import Car, PointRow, car_of, row_of, stacked
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.answer import Answer, steady_answer
 from keelroom.core.arrays import take
@@ -41,12 +41,12 @@ class Asked(NamedTuple):
     heat: float = 1.0
 
 
-def row_for(asked: Asked) -> Row | None:
+def row_for(asked: Asked) -> PointRow | None:
     """The operating point of a question; None where something is missing."""
     return next(rows_for([asked]))
 
 
-def rows_for(asked: Iterable[Asked]) -> Iterator[Row | None]:
+def rows_for(asked: Iterable[Asked]) -> Iterator[PointRow | None]:
     """The operating point of each question, None where something is missing, a law would be left or no inputs can be
     made; the car is made
     once for all that follow each other about one build."""
@@ -69,14 +69,14 @@ def rows_for(asked: Iterable[Asked]) -> Iterator[Row | None]:
         yield row if question.heat == 1.0 else row._replace(points=row.points.doubted(heat=np.array(question.heat)))
 
 
-def each_batch(asked: Iterable[Row | None], work: Callable[[list[int], list[Row]], object]) -> None:
+def each_batch(asked: Iterable[PointRow | None], work: Callable[[list[int], list[PointRow]], object]) -> None:
     """Do `work` for the places and rows of every batch; one row that finds no answer costs only itself: its batch is
     parted until it stands alone."""
     for places, rows in batches(asked):
         _parted(places, rows, work)
 
 
-def _parted(places: list[int], rows: list[Row], work: Callable[[list[int], list[Row]], object]) -> None:
+def _parted(places: list[int], rows: list[PointRow], work: Callable[[list[int], list[PointRow]], object]) -> None:
     done = attempted("", (), lambda: work(places, rows))
     if isinstance(done, Stopped) and len(rows) > 1:
         half = len(rows) // 2
@@ -84,10 +84,10 @@ def _parted(places: list[int], rows: list[Row], work: Callable[[list[int], list[
         _parted(places[half:], rows[half:], work)
 
 
-def batches(rows: Iterable[Row | None]) -> Iterator[tuple[list[int], list[Row]]]:
+def batches(rows: Iterable[PointRow | None]) -> Iterator[tuple[list[int], list[PointRow]]]:
     """Places and rows of alike shape, at most CHUNK together, as soon as so many are there; missing rows are passed
     over."""
-    alike: dict[tuple[object, ...], tuple[list[int], list[Row]]] = {}
+    alike: dict[tuple[object, ...], tuple[list[int], list[PointRow]]] = {}
     for place, row in enumerate(rows):
         if row is None:
             continue
@@ -131,7 +131,7 @@ def by_builds(asked: Sequence[Asked]) -> list[list[Asked]]:
 def _held(asked: Sequence[Asked]) -> list[HeldAt | None]:
     found: list[HeldAt | None] = [None] * len(asked)
 
-    def work(places: list[int], rows: list[Row]) -> None:
+    def work(places: list[int], rows: list[PointRow]) -> None:
         points, _ = stacked(rows)
         settled = settle(points, rows[0].layout)
         solution, state = settled.solution, settled.solution.state
@@ -155,7 +155,7 @@ def outlets_at(
     grid = np.linspace(*between, SENSOR_STEPS)
     found: list[tuple[float, ...] | None] = [None] * len(asked)
 
-    def work(places: list[int], rows: list[Row]) -> None:
+    def work(places: list[int], rows: list[PointRow]) -> None:
         points, _ = stacked(rows)
         fixed = prepare(points, rows[0].layout)
         n = len(rows)
@@ -180,11 +180,11 @@ def temperatures(asked: Sequence[Asked]) -> list[float | None]:
 
 
 @in_one_go
-def answers(rows: Sequence[Row | None]) -> list[tuple[Answer, int] | None]:
+def answers(rows: Sequence[PointRow | None]) -> list[tuple[Answer, int] | None]:
     """The whole steady answer and the place in it per row; None where a row is missing."""
     found: list[tuple[Answer, int] | None] = [None] * len(rows)
 
-    def work(places: list[int], members: list[Row]) -> None:
+    def work(places: list[int], members: list[PointRow]) -> None:
         points, doubt = stacked(members)
         answer = steady_answer(points, doubt, members[0].layout)
         for at, place in enumerate(places):

@@ -15,13 +15,13 @@ from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResu
 from keelroom.assess.figures.casefigures import case_figures
 from keelroom.assess.inputs.doors import oddest, stop_at_doors
 from keelroom.assess.inputs.needs import needs_of
-from keelroom.assess.inputs.translate import Car, Row, car_of, row_of, stacked
+from keelroom.assess.inputs.translate import Car, PointRow, car_of, row_of, stacked
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.answer import following, steady_answer
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.package import Package
 
-Refused = tuple[tuple[Row, Stopped], ...]
+Refused = tuple[tuple[PointRow, Stopped], ...]
 
 
 class Cases(NamedTuple):
@@ -36,7 +36,7 @@ class Cases(NamedTuple):
 
 class _Point(NamedTuple):
     case: DutyCase
-    row: Row
+    row: PointRow
 
 
 def cases_of(build: Build, package: Package, before: tuple[Assessment | None, bool]) -> Cases:
@@ -114,7 +114,7 @@ def _point(build: Build, package: Package, car: Car | Stopped, case: DutyCase) -
     return _told(build, package, case, row) if isinstance(row, Stopped) else _Point(case, row)
 
 
-def _refusing(build: Build, package: Package, points: list[_Point]) -> dict[str, tuple[Row, Stopped]]:
+def _refusing(build: Build, package: Package, points: list[_Point]) -> dict[str, tuple[PointRow, Stopped]]:
     """Those of the points that find no answer by themselves."""
     found = {}
     for point in points:

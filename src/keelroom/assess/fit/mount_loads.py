@@ -26,7 +26,7 @@ STEADY = 3
 """Mounts from which what they hold cannot turn on them, so that each bends as a beam held at both ends."""
 
 
-class Load(NamedTuple):
+class HungLoad(NamedTuple):
     """What one mount bears. what: in words; mass [kg] on it; steady: what it holds cannot turn, others hold it too."""
 
     what: str
@@ -47,12 +47,14 @@ def fans_mass(package: Package) -> float:
     return sum(FAN_MASS_PER_WATT * fan.power.si for fan in package.fans if fan.power)
 
 
-def loads_of(survey: Survey, package: Package) -> dict[str, Load]:
+def loads_of(survey: Survey, package: Package) -> dict[str, HungLoad]:
     """What each bracket of the package bears, by its id."""
     held = {bracket.id: _held(bracket) for bracket in package.brackets}
     many = Counter(held.values())
     masses = {key: _mass(survey, package, key) for key in many}
-    return {ident: Load(masses[key][0], masses[key][1] / many[key], many[key] >= STEADY) for ident, key in held.items()}
+    return {
+        ident: HungLoad(masses[key][0], masses[key][1] / many[key], many[key] >= STEADY) for ident, key in held.items()
+    }
 
 
 def _held(bracket: Bracket) -> tuple[str, str]:

@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.fit.mount_loads import Load, loads_of
+from keelroom.assess.fit.mount_loads import HungLoad, loads_of
 from keelroom.assess.fit.mount_rules import SAFE, judged, nut_notes, stud_notes, transfers
 from keelroom.assess.fit.moves import moved_bodies, unmoved
 from keelroom.assess.fit.points import NEW, Anchor, chassis_points, part_points, point_of
@@ -66,7 +66,7 @@ class BracketPlan(NamedTuple):
     notes: tuple[Fact, ...]
     transfer: tuple[Fact, ...] = ()
     presses: float = 0.0
-    load: Load | None = None
+    load: HungLoad | None = None
 
     @property
     def faults(self) -> tuple[Fact, ...]:
@@ -80,7 +80,7 @@ class BracketPlan(NamedTuple):
 
 
 def _planned(
-    given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, load: Load
+    given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, load: HungLoad
 ) -> BracketPlan:
     """Kind, developed length, holes and strength of one mount, by where its points lie."""
     survey, engine, package = given
@@ -230,7 +230,7 @@ def _presses(bracket: Bracket, made: Made, plain: Section) -> tuple[float, list[
     )
 
 
-def _across(bracket: Bracket, way: Offset, points: tuple[Anchor, Anchor], load: tuple[Load, float]) -> BracketPlan:
+def _across(bracket: Bracket, way: Offset, points: tuple[Anchor, Anchor], load: tuple[HungLoad, float]) -> BracketPlan:
     """A stud or stand-off straight from one point to the other."""
     bolt, metal = BOLTS[bracket.bolt], METALS[bracket.metal]
     name = bracket.name or bracket.id
@@ -373,7 +373,7 @@ def _known(bracket: Bracket, engine: Engine) -> dict[tuple[object, ...], Bracket
 
 
 def _plan_again(
-    given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, on_it: tuple[Load, float]
+    given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, on_it: tuple[HungLoad, float]
 ) -> BracketPlan:
     own = tuple(points.get(key) for key in (bracket.start, bracket.end, *bracket.starts, *bracket.ends))
     known, key = _known(bracket, given[1]), (own, on_it, given[2].mounting.shock.si)

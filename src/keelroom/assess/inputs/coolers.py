@@ -43,7 +43,7 @@ REVERSED = 0.55
 """Flow a fan keeps that runs a one-way blade backwards (common practice)."""
 
 
-class Spot(NamedTuple):
+class CoolerSpot(NamedTuple):
     """What standing somewhere means for a cooler's air. pressed, drawn: pressure coefficients where its air comes in
     and goes out;
 
@@ -59,15 +59,15 @@ class Spot(NamedTuple):
     words: str
 
 
-SPOTS: dict[str, Spot] = {
-    "ahead": Spot(0.0, 0.0, 0.0, False, False, "ahead of the core"),
-    "beside": Spot(0.7, 0.0, 0.3, False, True, "beside the core"),
-    "behind": Spot(0.0, 0.0, 0.0, False, True, "behind the core"),
-    "bay": Spot(0.0, 0.0, 0.05, True, True, "in the bay"),
-    "bumper": Spot(0.6, -0.05, 0.3, False, False, "behind a slot of bumper or cross member"),
-    "floor": Spot(0.05, -0.1, 0.15, False, False, "under the floor"),
-    "wheel_well": Spot(0.1, -0.1, 0.2, False, False, "in a wheel well"),
-    "trunk": Spot(0.0, -0.05, 0.1, False, False, "on the trunk floor"),
+SPOTS: dict[str, CoolerSpot] = {
+    "ahead": CoolerSpot(0.0, 0.0, 0.0, False, False, "ahead of the core"),
+    "beside": CoolerSpot(0.7, 0.0, 0.3, False, True, "beside the core"),
+    "behind": CoolerSpot(0.0, 0.0, 0.0, False, True, "behind the core"),
+    "bay": CoolerSpot(0.0, 0.0, 0.05, True, True, "in the bay"),
+    "bumper": CoolerSpot(0.6, -0.05, 0.3, False, False, "behind a slot of bumper or cross member"),
+    "floor": CoolerSpot(0.05, -0.1, 0.15, False, False, "under the floor"),
+    "wheel_well": CoolerSpot(0.1, -0.1, 0.2, False, False, "in a wheel well"),
+    "trunk": CoolerSpot(0.0, -0.05, 0.1, False, False, "on the trunk floor"),
 }
 """Pressure of the road's air by place (from memory, common practice: each with its doubt)."""
 

@@ -27,8 +27,8 @@ from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import CoolantCurves, curves
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.loop.circuit import CoolantCircuit
-from keelroom.core.plant import Climate, Command, Doubts, Face, Fans, Fluids, Layout, Plant, Points, Situation
-from keelroom.core.thermal.engine_heat import Drive, Engine, Vehicle
+from keelroom.core.plant import Command, Doubts, Face, Fans, Fluids, Layout, Plant, Points, Situation, Weather
+from keelroom.core.thermal.engine_heat import Drive, Engines, Vehicles
 from keelroom.core.thermal.engine_laws import LAWS, EngineLaw
 from keelroom.core.thermal.gearbox import stall_heat
 from keelroom.core.thermal.geometry import CoreGeometry
@@ -64,7 +64,7 @@ CRAWL = 8.0
 """[m/s] below it the converter slips and the engine turns near idle."""
 
 
-class Row(NamedTuple):
+class PointRow(NamedTuple):
     """One operating point's inputs, with its array layout and the doubt of its fans."""
 
     points: Points
@@ -147,12 +147,12 @@ def _car(
     return Car(package, plant, layout, fans.doubt)
 
 
-def row_of(build: Build, package: Package, car: Car, case: DutyCase) -> Row:
+def row_of(build: Build, package: Package, car: Car, case: DutyCase) -> PointRow:
     """One operating point of a package in this vehicle. Call only when `needs_of` is empty."""
     return row_at(build, package, car, demand_of(build.brief, case))
 
 
-def row_at(build: Build, package: Package, car: Car, demand: Demand) -> Row:
+def row_at(build: Build, package: Package, car: Car, demand: Demand) -> PointRow:
     """The operating point of a package asked for so much, in plain numbers: a duty case's, a drive's step, a line of
     a log.
 
@@ -162,14 +162,14 @@ def row_at(build: Build, package: Package, car: Car, demand: Demand) -> Row:
 
 
 @by_identity(64)
-def _row(brief: Brief, car: Car, demand: Demand, system: System, control: Control) -> Row:
+def _row(brief: Brief, car: Car, demand: Demand, system: System, control: Control) -> PointRow:
     own = _own_air(car.parts, brief.accessories.ac_fitted, _shared(brief, demand), system)
     air, stopped = (
         np.array([0.0 if isinstance(flow, Stopped) else flow for flow in own]),
         tuple(one for one in own if isinstance(one, Stopped)),
     )
     situation = _situation(brief, car, demand, (system, air), control)
-    return Row(Points(car.plant, situation, AS_ENTERED), car.layout, car.fan_doubt, system.balance.wanted, stopped)
+    return PointRow(Points(car.plant, situation, AS_ENTERED), car.layout, car.fan_doubt, system.balance.wanted, stopped)
 
 
 def _situation(brief: Brief, car: Car, demand: Demand, given: tuple[System, Floats], control: Control) -> Situation:
@@ -192,7 +192,7 @@ def _situation(brief: Brief, car: Car, demand: Demand, given: tuple[System, Floa
     )
 
 
-def _warmed(climate: Climate, remote: Remote) -> Climate:
+def _warmed(climate: Weather, remote: Remote) -> Weather:
     """Away from the grille the air is as much over ambient as was said there, whatever the road does."""
     return climate._replace(grille_rise=np.array(remote.warmed.si)) if remote.away else climate
 
@@ -235,7 +235,7 @@ class Shared(NamedTuple):
     while it is on, and its
     share of Carnot; steering [W]; drive: without its electrical load."""
 
-    climate: Climate
+    climate: Weather
     drive: Drive
     air_speed: Floats
     at_grille: float
@@ -254,7 +254,7 @@ def _shared(brief: Brief, demand: Demand) -> Shared:
     grille_rise = reader.take(climate, (), "asphalt_rise") * max(0.0, 1 - demand.met / STILL_SPEED)
     shaft = _ac_shaft(brief, slow) if demand.ac else 0.0
     stood_in = _floats(
-        Climate,
+        Weather,
         ambient=ambient,
         altitude=reader.take(climate, (), "altitude"),
         humidity=reader.take(climate, (), "humidity"),
@@ -274,7 +274,7 @@ def _shared(brief: Brief, demand: Demand) -> Shared:
     )
 
 
-def stacked(rows: list[Row]) -> tuple[Points, Floats]:
+def stacked(rows: list[PointRow]) -> tuple[Points, Floats]:
     """Rows of one batch as arrays, with their fan doubts; faces with fewer lanes or classes are padded."""
     plants = list({id(row.points.plant): row.points.plant for row in rows}.values())
     place = {id(plant): i for i, plant in enumerate(plants)}
@@ -313,10 +313,10 @@ def _ac_shaft(brief: Brief, slow: bool) -> float:
 
 
 @by_identity(16)
-def _engine(engine: EngineSection) -> Engine:
+def _engine(engine: EngineSection) -> Engines:
     reader = Reader()
     numbers = _floats(
-        Engine,
+        Engines,
         displacement=reader.take(engine, (), "displacement"),
         power=reader.take(engine, (), "power"),
         power_rpm=rpm_of(engine.power_rpm),
@@ -329,10 +329,10 @@ def _engine(engine: EngineSection) -> Engine:
     return numbers._replace(law=EngineLaw(*(np.array(value) for value in LAWS[engine.kind])))
 
 
-def _vehicle(vehicle: VehicleSection, accessories: Accessories) -> Vehicle:
+def _vehicle(vehicle: VehicleSection, accessories: Accessories) -> Vehicles:
     reader = Reader()
     return _floats(
-        Vehicle,
+        Vehicles,
         mass=vehicle.mass.si if vehicle.mass else 1.0,
         drag_area=reader.take(vehicle, (), "drag_area"),
         rolling=reader.take(vehicle, (), "rolling"),

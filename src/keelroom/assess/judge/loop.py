@@ -9,7 +9,7 @@ from keelroom.assess.figures.read_off import air_in
 from keelroom.assess.findings import Finding, Found, Level
 from keelroom.assess.fixes import choose_act, flag_act, set_act
 from keelroom.assess.inputs.coolant.flows import pump_curve
-from keelroom.assess.inputs.coolant.graph import Fault, Graph, gates, graph_of
+from keelroom.assess.inputs.coolant.graph import CircuitFault, Graph, gates, graph_of
 from keelroom.assess.inputs.coolant.heights import (
     Cap,
     caps_of,
@@ -89,7 +89,7 @@ def _faults(package: Package, graph: Graph) -> Found:
         )
 
 
-def _ways_on(package: Package, graph: Graph, fault: Fault) -> tuple[Act, ...]:
+def _ways_on(package: Package, graph: Graph, fault: CircuitFault) -> tuple[Act, ...]:
     """A port that is free and would take the hose; the usual hoses where a way is missing."""
     if fault.code == "loop_open":
         return (Act("usual_hoses", "Put the usual hoses in", package.id),)

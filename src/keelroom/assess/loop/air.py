@@ -61,7 +61,7 @@ class Low(NamedTuple):
     path: Path
 
 
-class Air(NamedTuple):
+class TrappedAir(NamedTuple):
     """highs: from the lowest up; lows: below the drain; unknown: names of places whose heights are not known."""
 
     highs: tuple[High, ...]
@@ -77,7 +77,7 @@ class Air(NamedTuple):
 Links = dict[str, list[tuple[str, Branch | None]]]
 
 
-def air_of(build: Build, package: Package, idle: LoopCase | None, road: LoopCase | None) -> Air:
+def air_of(build: Build, package: Package, idle: LoopCase | None, road: LoopCase | None) -> TrappedAir:
     """High and low points of the package's circuit. idle, road: the circuit while the car stands, and at its fastest
     turning case."""
     graph, heights = graph_of(build, package), heights_of(build, package)
@@ -100,7 +100,7 @@ def air_of(build: Build, package: Package, idle: LoopCase | None, road: LoopCase
         for group, low in feet
         if low < bottom - HIGHER and not {CORE_IN, CORE_OUT} & set(group)
     ]
-    return Air(tuple(sorted(merged.values(), key=lambda high: high.at)), tuple(lows), unknown)
+    return TrappedAir(tuple(sorted(merged.values(), key=lambda high: high.at)), tuple(lows), unknown)
 
 
 def _heights(build: Build, package: Package, heights: Heights) -> dict[str, float]:
@@ -317,6 +317,6 @@ class BleedStep(NamedTuple):
     how: Fact
 
 
-def bleed_list(air: Air) -> tuple[BleedStep, ...]:
+def bleed_list(air: TrappedAir) -> tuple[BleedStep, ...]:
     """What is bled in which order: from the lowest high point up, for air rises."""
     return tuple(BleedStep(high.name, fact(f"bleed.{high.outcome}")) for high in air.highs)

@@ -35,7 +35,7 @@ class Through(NamedTuple):
     temperature: float
 
 
-class Spot(NamedTuple):
+class LoopSpot(NamedTuple):
     """One place in one case: [degC], pressure [Pa] over the outdoors, kelvin under boiling there."""
 
     node: str
@@ -50,17 +50,17 @@ class LoopCase(NamedTuple):
     suction: at the pump's inlet; heights: whether the heights of all places are known."""
 
     through: tuple[Through, ...]
-    spots: tuple[Spot, ...]
+    spots: tuple[LoopSpot, ...]
     made: float
     rise: float
-    suction: Spot
+    suction: LoopSpot
     heights: bool
 
     def of(self, key: str) -> Through | None:
         """A branch by its key."""
         return next((one for one in self.through if one.key == key), None)
 
-    def spot(self, node: str) -> Spot | None:
+    def spot(self, node: str) -> LoopSpot | None:
         """A place by its key."""
         return next((one for one in self.spots if one.node == node), None)
 
@@ -90,7 +90,7 @@ def loop_cases(build: Build, package: Package, points: Points, answer: Answer) -
     cases = []
     for i in range(len(made)):
         spots = tuple(
-            Spot(node, float(temperatures[i, k]), float(pressures[i, k] - outdoors[i]), float(margins[i, k]))
+            LoopSpot(node, float(temperatures[i, k]), float(pressures[i, k] - outdoors[i]), float(margins[i, k]))
             for k, node in enumerate(nodes)
         )
         cases.append(

@@ -8,7 +8,7 @@ from keelroom.assess.inputs.coolant.graph import graph_of
 from keelroom.assess.inputs.coolant.heights import caps_of
 from keelroom.assess.inputs.coolant.ports import part_name
 from keelroom.assess.inputs.coolant.volumes import TANKED, holds_of, purchase_of, share_of, volumes_of
-from keelroom.assess.loop.air import Air, bleed_list
+from keelroom.assess.loop.air import TrappedAir, bleed_list
 from keelroom.assess.loop.order import is_long
 from keelroom.core.loop.volume import COLD, line_volume
 from keelroom.document.schema.build import Build
@@ -30,7 +30,7 @@ class FillStep(NamedTuple):
     caution: bool = False
 
 
-def fill_plan(build: Build, package: Package, found: Air, test: float) -> tuple[FillStep, ...]:
+def fill_plan(build: Build, package: Package, found: TrappedAir, test: float) -> tuple[FillStep, ...]:
     """The whole plan for this circuit. found: where air stays; test [Pa]: what it may be tested at."""
     return (
         *_flush(package),
@@ -113,7 +113,7 @@ def _test(package: Package, test: float) -> list[FillStep]:
     ]
 
 
-def _fill(build: Build, package: Package, found: Air) -> list[FillStep]:
+def _fill(build: Build, package: Package, found: TrappedAir) -> list[FillStep]:
     caps = [cap for cap in caps_of(build, package)]
     fillers = [part for part in package.loop.parts if part.kind == "filler"]
     highest = max((cap for cap in caps if cap.at is not None), key=lambda cap: cap.at or 0.0, default=None)
@@ -153,7 +153,7 @@ def _fill(build: Build, package: Package, found: Air) -> list[FillStep]:
     return steps
 
 
-def _heat(build: Build, package: Package, found: Air) -> list[FillStep]:
+def _heat(build: Build, package: Package, found: TrappedAir) -> list[FillStep]:
     loop = package.loop
     limit, opens = build.brief.cooling.limit, loop.thermostat if loop.thermostat_state != "none" else None
     until = fact("step.opens", at=(opens.si, "temperature")) if opens else fact("step.working")

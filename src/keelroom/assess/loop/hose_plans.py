@@ -12,7 +12,7 @@ from keelroom.assess.inputs.coolant.routes import HoseRun
 from keelroom.assess.inputs.coolant.sensor import adapter_of, sensor_hose
 from keelroom.assess.outcome import alone
 from keelroom.core.loop.hoses import CLIP_EVERY, PUSHED_ON, WALL, ClampSize, bead_height, t_bolt_clamp, worm_clamp
-from keelroom.core.loop.route import Step, flattened, rod_steps
+from keelroom.core.loop.route import RodStep, flattened, rod_steps
 from keelroom.core.packaging.pattern import Mark, Pattern
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
@@ -41,7 +41,7 @@ class HosePlan(NamedTuple):
     off: float | None
     clamps: tuple[ClampSize, ...]
     clips: int
-    steps: tuple[Step, ...]
+    steps: tuple[RodStep, ...]
     adapter: float
     straight: float
     notes: tuple[Fact, ...]
@@ -135,7 +135,7 @@ INSTALL = (
 """For the work plan (common practice)."""
 
 
-def rod_words(steps: tuple[Step, ...], system: str) -> tuple[str, ...]:
+def rod_words(steps: tuple[RodStep, ...], system: str) -> tuple[str, ...]:
     """The bend list of a 1/8 in rod: along, bend, and how it is turned in the hand between."""
     from keelroom.units import KINDS, format_si
 

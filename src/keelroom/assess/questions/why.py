@@ -11,13 +11,13 @@ import numpy as np
 from keelroom.assess.figures.assessment import CaseFigures
 from keelroom.assess.figures.batch import Asked, answers, row_for
 from keelroom.assess.figures.outputs import lines
-from keelroom.assess.inputs.translate import Row
+from keelroom.assess.inputs.translate import PointRow
 from keelroom.assess.judge.judge import COLDEST
 from keelroom.assess.report import fans_run
 from keelroom.core import rules
 from keelroom.core.answer import Answer
 from keelroom.core.kept import in_one_go
-from keelroom.core.sources import SOURCES, Source
+from keelroom.core.sources import SOURCES, Reference
 from keelroom.document.edits import apply, set_value
 from keelroom.document.fields import Path, measured_fields
 from keelroom.document.quantity import Quantity, Spec, from_si
@@ -45,7 +45,7 @@ class Working(NamedTuple):
     title: str
     formula: str
     inputs: tuple[tuple[str, str], ...]
-    sources: tuple[Source, ...]
+    sources: tuple[Reference, ...]
 
 
 def temperature_working(figures: CaseFigures, name: str, system: str) -> Working:
@@ -100,24 +100,24 @@ class Headline(NamedTuple):
     kind_name: str
     formula: str
     sources: tuple[str, ...]
-    value: Callable[[Build, Row, Answer, int], float]
+    value: Callable[[Build, PointRow, Answer, int], float]
     inputs: Callable[[Build, CaseFigures, str], tuple[tuple[str, str], ...]]
 
 
-def _temperature(build: Build, row: Row, answer: Answer, i: int) -> float:
+def _temperature(build: Build, row: PointRow, answer: Answer, i: int) -> float:
     return float(answer.temperature[i])
 
 
-def _airflow(build: Build, row: Row, answer: Answer, i: int) -> float:
+def _airflow(build: Build, row: PointRow, answer: Answer, i: int) -> float:
     fixed = answer.solution.fixed
     return float(np.maximum(fixed.running.flows.core[i], 0.0).sum() / fixed.outdoor_density[i])
 
 
-def _amps(build: Build, row: Row, answer: Answer, i: int) -> float:
+def _amps(build: Build, row: PointRow, answer: Answer, i: int) -> float:
     return row.amps
 
 
-def _face(build: Build, row: Row, answer: Answer, i: int) -> float:
+def _face(build: Build, row: PointRow, answer: Answer, i: int) -> float:
     plant = row.points.plant
     return float(plant.core.face_width * plant.core.face_height) - rules.face_area_wanted(
         float(plant.engine.displacement)

@@ -41,7 +41,7 @@ ENDS: tuple[tuple[int | None, int | None], ...] = ((None, 0), (0, 1), (1, 2), (2
 """opening, face, fans, way out"""
 
 
-class _Laws:
+class _OwnAirLaws:
     """Branches of n own paths; one density throughout: the air's heating is left to the doubt of the place."""
 
     def __init__(self, path: OwnPath, road: Floats, speed: Floats, density: Floats) -> None:
@@ -100,5 +100,5 @@ def own_flow(path: OwnPath, road: Floats, speed: Floats, density: Floats) -> Flo
     Raises SolveError where it does not balance. Source: nodal Newton with FAN_LAWS and square losses.
     """
     incidence = np.broadcast_to(incidence_of(ENDS, 3), (len(road), len(ENDS), 3))
-    found = solve_network(incidence, _Laws(path, road, speed, density), None, "own air")
+    found = solve_network(incidence, _OwnAirLaws(path, road, speed, density), None, "own air")
     return found.flow[:, 1]

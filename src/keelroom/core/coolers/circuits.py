@@ -30,7 +30,7 @@ class CoolerStage(NamedTuple):
     opens: Floats
 
 
-class Settled(NamedTuple):
+class FluidSettled(NamedTuple):
     """A circuit at rest, (n,). fluid [degC] in its sump or pan; leaving [degC] for the coolers; shed [W] from its
     case; stages: heat of each [W]."""
 
@@ -58,7 +58,7 @@ def _along(
 
 def _settled(
     heat: Floats, stages: tuple[CoolerStage, ...], capacity: Floats, case: tuple[Floats, Floats], open_: Floats | None
-) -> Settled:
+) -> FluidSettled:
     lead, add, takes = _along(stages, open_, capacity)
     shedding, around = case
     rise = heat / capacity
@@ -71,10 +71,12 @@ def _settled(
     each = tuple(
         taken * (a * leaving + b - stage.against) for a, b, taken, stage in zip(lead, add, takes, stages, strict=True)
     )
-    return Settled(fluid, leaving, shedding * (fluid - around), each)
+    return FluidSettled(fluid, leaving, shedding * (fluid - around), each)
 
 
-def settled(heat: Floats, stages: tuple[CoolerStage, ...], capacity: Floats, case: tuple[Floats, Floats]) -> Settled:
+def settled(
+    heat: Floats, stages: tuple[CoolerStage, ...], capacity: Floats, case: tuple[Floats, Floats]
+) -> FluidSettled:
     """A circuit whose fluid is given `heat` (n,) [W], goes through `stages` in order and comes back.
 
     capacity (n,) [W/K] of the fluid's flow;  case: [W/K] its sump sheds by itself, and [degC] what is around it.

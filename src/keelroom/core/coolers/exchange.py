@@ -8,7 +8,7 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.core.arrays import Floats
-from keelroom.core.coolers.circuits import NEVER, CoolerStage, Settled, settled
+from keelroom.core.coolers.circuits import NEVER, CoolerStage, FluidSettled, settled
 from keelroom.core.coolers.condenser import Condensed, condensed, vent_air
 from keelroom.core.coolers.exchanger import conductance_at, handed_over
 from keelroom.core.kept import by_identity
@@ -61,7 +61,7 @@ class Coolers(NamedTuple):
     oil_to_block: Floats
 
 
-class Asked(NamedTuple):
+class FluidsAsked(NamedTuple):
     """What the fluids are given, (n,) [W] and [W/K] of their flows, and what a situation does to the air of coolers
     away from the core.
 
@@ -136,7 +136,7 @@ def air_through(coolers: Coolers, core: Floats, own_air: Floats) -> Floats:
     return flow
 
 
-def exchanged(coolers: Coolers, asked: Asked, around: Around, core: Floats, sweeps: int = SWEEPS) -> Exchanged:
+def exchanged(coolers: Coolers, asked: FluidsAsked, around: Around, core: Floats, sweeps: int = SWEEPS) -> Exchanged:
     """Every cooler's heat at an air flow `core` (n, K) [kg/s] through the core's classes.
 
     What a fluid is given it leaves in its coolers, in the tank, in the block, or from its case: nothing is lost.
@@ -202,7 +202,7 @@ def _members(coolers: Coolers) -> _Members:
 
 
 def _circuits(
-    coolers: Coolers, asked: Asked, around: Around, air: tuple[Floats, Floats], members: _Members
+    coolers: Coolers, asked: FluidsAsked, around: Around, air: tuple[Floats, Floats], members: _Members
 ) -> Exchanged:
     """All fluids at one state of the air. air: what each cooler takes per kelvin (n, E), and the air that enters it
     (n, E)."""
@@ -251,7 +251,7 @@ def _circuits(
 
 
 def _refrigerant(
-    coolers: Coolers, asked: Asked, air: tuple[Floats, Floats, Floats], into: tuple[list[int], Floats]
+    coolers: Coolers, asked: FluidsAsked, air: tuple[Floats, Floats, Floats], into: tuple[list[int], Floats]
 ) -> Condensed:
     """Where the refrigerant settles in all condensers together; what each gives is added to `into`."""
     takes, air_in, front = air
@@ -276,11 +276,11 @@ def _refrigerant(
 
 def _gearbox(
     coolers: Coolers,
-    asked: Asked,
+    asked: FluidsAsked,
     around: Around,
     along: Callable[[Floats, list[int]], tuple[CoolerStage, ...]],
     into: tuple[list[int], Floats],
-) -> tuple[Settled, Floats]:
+) -> tuple[FluidSettled, Floats]:
     """The gearbox's circuit: coolers ahead of the tank, the tank, coolers after it; what each gives is added to
     `into`. And the tank's heat."""
     places, heat = into

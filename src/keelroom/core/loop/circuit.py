@@ -166,7 +166,7 @@ def thermostat_opening(circuit: CoolantCircuit, sensed: Floats) -> Floats:
     return np.where(none, 1.0, unit_share((sensed - circuit.thermostat) / THERMOSTAT_SPAN))
 
 
-class Loop(NamedTuple):
+class LoopLaw(NamedTuple):
     """All that sets the coolant's flow, arrays (n,). rpm of the engine; voltage [V]; density [kg/m3]; viscosity [Pa
     s]."""
 
@@ -178,7 +178,7 @@ class Loop(NamedTuple):
     viscosity: Floats
 
 
-def loop_flows(loop: Loop, start: LoopFlows | None = None) -> LoopFlows:
+def loop_flows(loop: LoopLaw, start: LoopFlows | None = None) -> LoopFlows:
     """Flow through engine, core and every other branch over the thermostat's openings.
 
     start : of a like loop, to begin at
@@ -264,7 +264,7 @@ def _by(pressure: Floats | float, flow: Floats) -> Floats:
     return pressure / flow**2
 
 
-def _losses(loop: Loop) -> Losses:
+def _losses(loop: LoopLaw) -> Losses:
     circuit, count = loop.circuit, len(OPENINGS)
     shape = circuit.bore.shape
     density, viscosity, rated = (value[:, None] for value in (loop.density, loop.viscosity, circuit.flow_rated))
@@ -307,7 +307,7 @@ def _losses(loop: Loop) -> Losses:
     return Losses(spread(source), gated.reshape(-1, shape[1]), spread(linear), pipes, (spread(density), spread(rated)))
 
 
-def _run(loop: Loop) -> Floats:
+def _run(loop: LoopLaw) -> Floats:
     """Share of its rated speed an electric pump turns at (n,)."""
     circuit = loop.circuit
     run: Floats = np.where(circuit.electric > 0, loop.voltage / circuit.electric_voltage, 0.0)

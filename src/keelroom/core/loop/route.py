@@ -19,7 +19,7 @@ SAME = 1e-6
 """[m] points nearer than this are one"""
 
 
-class Bend(NamedTuple):
+class RouteBend(NamedTuple):
     """One bend. at: the corner its tangents meet in; angle turned [rad]; radius of the middle line [m]; tangent [m]
     from corner to where it begins."""
 
@@ -34,7 +34,7 @@ class Route(NamedTuple):
     there are bends."""
 
     corners: tuple[Vector, ...]
-    bends: tuple[Bend, ...]
+    bends: tuple[RouteBend, ...]
     straights: tuple[float, ...]
 
     @property
@@ -85,7 +85,9 @@ def routed(corners: Sequence[Vector], radius: float) -> Route:
             continue
         tangent = float(tangents[k])
         straights.append(run - tangent)
-        bends.append(Bend(_vector(at[k + 1]), float(turn), tangent / math.tan(min(turn, math.pi - 1e-6) / 2), tangent))
+        bends.append(
+            RouteBend(_vector(at[k + 1]), float(turn), tangent / math.tan(min(turn, math.pi - 1e-6) / 2), tangent)
+        )
         run = float(lengths[k + 1]) - tangent
     return Route(tuple(points), tuple(bends), (*straights, run))
 
@@ -139,7 +141,7 @@ def _way(start: Vector, end: Vector) -> Floats:
     return found
 
 
-class Step(NamedTuple):
+class RodStep(NamedTuple):
     """One step of bending a rod: so far straight [m] to the next bend, so much bent [rad] about a radius [m], after
     turning the rod by `twist`
     [rad] in the hand from the plane of the bend before."""
@@ -150,7 +152,7 @@ class Step(NamedTuple):
     twist: float
 
 
-def rod_steps(route: Route) -> tuple[Step, ...]:
+def rod_steps(route: Route) -> tuple[RodStep, ...]:
     """How a rod is bent along the middle line; the last step has no bend.
 
     Twists turn to the left seen from where the rod began. Source: geometry: the angle between the planes of two bends.
@@ -162,9 +164,9 @@ def rod_steps(route: Route) -> tuple[Step, ...]:
     for k, bend in enumerate(route.bends):
         normal = normals[k] / (np.sqrt((normals[k] ** 2).sum()) or 1.0)
         twist = 0.0 if last is None else math.atan2(float(np.cross(last, normal) @ ways[k]), float(last @ normal))
-        steps.append(Step(route.straights[k], bend.angle, bend.radius, twist))
+        steps.append(RodStep(route.straights[k], bend.angle, bend.radius, twist))
         last = normal
-    return (*steps, Step(route.straights[-1], 0.0, 0.0, 0.0))
+    return (*steps, RodStep(route.straights[-1], 0.0, 0.0, 0.0))
 
 
 def flattened(route: Route, chords: int = 12) -> tuple[tuple[tuple[float, float], ...], float]:

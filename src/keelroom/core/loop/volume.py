@@ -61,7 +61,7 @@ def bought(volume: float, wanted: float, stays: float, stays_share: float) -> Pu
     return Purchase(held, room - held, share, abs(share - wanted) < 1e-9)
 
 
-class Room(NamedTuple):
+class TankRoom(NamedTuple):
     """What a tank has to hold [m3]: what must stay in it cold, the growth, and air over it; and where its cold mark
     stands, 0..1 of its height."""
 
@@ -83,8 +83,8 @@ COLD_SHARE, AIR_SHARE = 0.5, 0.5
 over it hot."""
 
 
-def room_wanted(volume: float, growth: float) -> Room:
+def room_wanted(volume: float, growth: float) -> TankRoom:
     """Room a tank must have for a circuit of `volume` [m3] that grows by a share. Source: COLD_SHARE, AIR_SHARE,
     common practice."""
     grown = volume * growth
-    return Room(COLD_SHARE * grown, grown, AIR_SHARE * grown)
+    return TankRoom(COLD_SHARE * grown, grown, AIR_SHARE * grown)

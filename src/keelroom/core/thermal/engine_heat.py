@@ -29,7 +29,7 @@ HEAT_PER_LITRE = 23e3
 """Heat capacity of engine metal and coolant [J/K] per litre of displacement (common practice)."""
 
 
-class Engine(NamedTuple):
+class Engines(NamedTuple):
     """n engines as arrays (n,). displacement [m3]; power [W] at power_rpm; boost [Pa] at full load; law of its kind.
 
     heat_multiplier : stated factor on heat to coolant (iron or aluminium head, retarded ignition, ...)
@@ -48,7 +48,7 @@ class Engine(NamedTuple):
     bay_share: Floats
 
 
-class Vehicle(NamedTuple):
+class Vehicles(NamedTuple):
     """What the engine drives, n of them, arrays (n,). mass [kg] as it stands; drag_area [m2]; rolling coefficient
 
     driveline_efficiency, alternator_efficiency 0..1;  gearbox_part: share of the driveline's loss that enters the
@@ -116,7 +116,7 @@ class EngineHeat(NamedTuple):
     short: Floats
 
 
-def road_power(vehicle: Vehicle, drive: Drive, air_density: Floats) -> Floats:
+def road_power(vehicle: Vehicles, drive: Drive, air_density: Floats) -> Floats:
     """Power at the wheels (n,) [W], never negative. Source: ROAD_LOAD; stops as kinetic energy lost."""
     slope = np.arctan(drive.grade)
     mass = vehicle.mass + drive.towed
@@ -128,7 +128,7 @@ def road_power(vehicle: Vehicle, drive: Drive, air_density: Floats) -> Floats:
     return np.maximum(force * drive.speed + stops, 0.0)
 
 
-def full_power(engine: Engine, rpm: Floats, density_ratio: Floats) -> Floats:
+def full_power(engine: Engines, rpm: Floats, density_ratio: Floats) -> Floats:
     """Brake power at full throttle (n,) [W] at `rpm`; falls with air density, far less where boosted.
 
     Source: the shape common practice.
@@ -143,7 +143,7 @@ def friction_pressure(rpm: Floats) -> Floats:
     return 1e5 * (0.97 + 0.15 * thousands + 0.05 * thousands**2)
 
 
-def charge_heat(engine: Engine, fuel: Floats, load: Floats, outdoors: tuple[Floats, Floats]) -> tuple[Floats, Floats]:
+def charge_heat(engine: Engines, fuel: Floats, load: Floats, outdoors: tuple[Floats, Floats]) -> tuple[Floats, Floats]:
     """What the compressor adds to the intake air above the outdoor temperature (n,) [W], and that air's capacity [W/K].
 
     load (n,) 0..1: boost rises from a third of full load on;  outdoors: pressure [Pa], temperature [degC]
@@ -157,7 +157,7 @@ def charge_heat(engine: Engine, fuel: Floats, load: Floats, outdoors: tuple[Floa
 
 
 def engine_heat(
-    car: tuple[Engine, Vehicle], drive: Drive, fan_power: Floats, air: tuple[Floats, Floats, Floats, Floats]
+    car: tuple[Engines, Vehicles], drive: Drive, fan_power: Floats, air: tuple[Floats, Floats, Floats, Floats]
 ) -> EngineHeat:
     """Heat into the coolant and what it comes from, all (n,) [W].
 
@@ -208,7 +208,7 @@ def engine_heat(
     )
 
 
-def _slip(car: tuple[Engine, Vehicle], drive: Drive, out: Floats, most: Floats) -> Floats:
+def _slip(car: tuple[Engines, Vehicles], drive: Drive, out: Floats, most: Floats) -> Floats:
     """Share of the power (n,) an unlocked converter loses. out [W]: what has to come out of it; most [W]: what the
     engine can put in."""
     none = np.zeros_like(out)
@@ -224,6 +224,6 @@ def _slip(car: tuple[Engine, Vehicle], drive: Drive, out: Floats, most: Floats) 
     return slip
 
 
-def heat_capacity(engine: Engine) -> Floats:
+def heat_capacity(engine: Engines) -> Floats:
     """Heat capacity of engine and coolant (n,) [J/K] by displacement (common practice, ±30 %)."""
     return HEAT_PER_LITRE * engine.displacement * 1e3

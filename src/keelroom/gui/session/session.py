@@ -17,7 +17,7 @@ from keelroom.assess.fit.cut_rules import barred
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.kept import Kept
 from keelroom.document.act import Act
-from keelroom.document.autosave import Autosave, Keeper, Left, Origin, Recovered
+from keelroom.document.autosave import Autosave, Keeper, LeftBehind, Origin, Recovered
 from keelroom.document.difference import came, differences, worded
 from keelroom.document.edits import Edit, set_value
 from keelroom.document.fields import part_of
@@ -320,7 +320,7 @@ class Session(QObject):
         self.path, self._digest = path, stored.digest
         self.store.replace(stored.build, saved=True)
 
-    def waiting(self) -> Left:
+    def waiting(self) -> LeftBehind:
         """Recovery copies that wait for the open file; all that wait where none is open."""
         return self.autosave.left_behind(self.path)
 

@@ -29,7 +29,7 @@ class Series(NamedTuple):
     role: str = "main"
 
 
-class Mark(NamedTuple):
+class ChartMark(NamedTuple):
     """A spot with words beside it; role 'now', 'best', 'point' or 'volts'."""
 
     x: float
@@ -46,11 +46,11 @@ class Stripe(NamedTuple):
     text: str
 
 
-class Picture(NamedTuple):
+class ChartPicture(NamedTuple):
     """All a chart shows, in shown units."""
 
     series: tuple[Series, ...] = ()
-    marks: tuple[Mark, ...] = ()
+    marks: tuple[ChartMark, ...] = ()
     stripes: tuple[Stripe, ...] = ()
     level: tuple[float, str] | None = None
     """a horizontal line with its word, such as the limit"""
@@ -81,7 +81,7 @@ class Chart(QWidget):
     def __init__(self, session: Session, name: str, words: Callable[[float], str] = lambda v: f"{v:g}") -> None:
         super().__init__()
         self.session, self.words = session, words
-        self.picture = Picture()
+        self.picture = ChartPicture()
         self.name = name
         self.setMinimumHeight(120)
         self.setMouseTracking(True)
@@ -90,7 +90,7 @@ class Chart(QWidget):
         self.setAccessibleName(name)
         session.display_changed.connect(self.update)
 
-    def show_picture(self, picture: Picture, words: Callable[[float], str] | None = None) -> None:
+    def show_picture(self, picture: ChartPicture, words: Callable[[float], str] | None = None) -> None:
         self.picture = picture
         self.words = words or self.words
         self.setAccessibleDescription(self.as_text())

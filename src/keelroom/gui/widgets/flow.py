@@ -6,7 +6,7 @@ from PyQt6.QtCore import QPoint, QRect, QSize, Qt
 from PyQt6.QtWidgets import QLayout, QLayoutItem, QWidget
 
 
-class Flow(QLayout):
+class FlowLayout(QLayout):
     """Left to right, then the next line; no wider than it is given."""
 
     def __init__(self, parent: QWidget | None = None, gap: int = 0) -> None:

@@ -38,7 +38,7 @@ from keelroom.gui.widgets.fields import (
     SetField,
     TextField,
 )
-from keelroom.gui.widgets.flow import Flow
+from keelroom.gui.widgets.flow import FlowLayout
 from keelroom.gui.widgets.ledger.line import FoldMark
 from keelroom.gui.widgets.reading import ReadingField
 from keelroom.gui.widgets.seen import WhenSeen
@@ -109,7 +109,7 @@ class Said(QVBoxLayout):
                 restyle(shown, "role", said[k][0])
 
 
-class Section(QWidget):
+class FormSection(QWidget):
     """One group of a page. Its fields are made when it comes into view; until then it only keeps their room."""
 
     def __init__(self, page: PageView, group: Group) -> None:
@@ -211,7 +211,7 @@ class PageView(ScrolledColumn):
         self.acts = actions
         self.page: Page | None = None
         self.said = Said()
-        self.sections: list[Section] = []
+        self.sections: list[FormSection] = []
         self.beside, self.left = QHBoxLayout(), -1
         """the two columns, and how many sections stand in the first"""
 
@@ -237,7 +237,7 @@ class PageView(ScrolledColumn):
         kept = {section.group: section for section in self.sections if section.made}
         self.sections = []
         for group in page.groups:
-            section = kept.pop(group, None) or Section(self, group)
+            section = kept.pop(group, None) or FormSection(self, group)
             section.refresh()
             self.sections.append(section)
         self.beside, self.left = QHBoxLayout(), -1
@@ -282,7 +282,7 @@ class PageView(ScrolledColumn):
         if not acts:
             return
         holder = QWidget()
-        line = Flow(holder, 6)
+        line = FlowLayout(holder, 6)
         line.setContentsMargins(0, 0, 0, 4)
         for name, does in acts:
             line.addWidget(button(name, partial(self.session.do, does) if isinstance(does, Act) else self.acts[does]))
@@ -384,7 +384,7 @@ class Form(WhenSeen, QWidget):
         column.setSpacing(0)
         head = QWidget()
         head.setObjectName("panel")
-        self.chips = Flow(head)
+        self.chips = FlowLayout(head)
         self.chips.setContentsMargins(6, 2, 6, 2)
         column.addWidget(head)
         self.stack = QStackedWidget()

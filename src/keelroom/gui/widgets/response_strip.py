@@ -14,7 +14,7 @@ from keelroom.document.quantity import from_si
 from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
-from keelroom.gui.widgets.chart import Chart, Mark, Picture, Series, Stripe
+from keelroom.gui.widgets.chart import Chart, ChartMark, ChartPicture, Series, Stripe
 from keelroom.gui.widgets.fields import QuantityField
 from keelroom.gui.widgets.text import button, label, restyle
 from keelroom.units import KINDS, format_si, number_text, parse
@@ -150,7 +150,7 @@ class ResponseStrip(QWidget):
 
     def _say(self, text: str) -> None:
         self.chart.setEnabled(True)
-        self.chart.show_picture(Picture(note=text))
+        self.chart.show_picture(ChartPicture(note=text))
 
     def _show(self, answer: Response) -> None:
         if answer.path != self.path:
@@ -177,10 +177,10 @@ class ResponseStrip(QWidget):
         )
         limit = self.session.assessment.limit
         self.chart.show_picture(
-            Picture(
+            ChartPicture(
                 series=(Series("", xs, ys),),
                 marks=(
-                    Mark(
+                    ChartMark(
                         shown(answer.now), now, "you are here" if math.isfinite(now) else "does not settle here", "now"
                     ),
                 )

@@ -11,7 +11,7 @@ from typing import NamedTuple
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
-from keelroom.document.autosave import Left, Recovered
+from keelroom.document.autosave import LeftBehind, Recovered
 from keelroom.gui.widgets.recovery import RecoveryOffer
 from keelroom.gui.widgets.text import Elided, button, label
 
@@ -30,7 +30,7 @@ class Offers(NamedTuple):
     """What can be begun from here. acts: ways in by name, the first the usual one"""
 
     acts: Mapping[str, Callable[[], object]]
-    recovered: Left
+    recovered: LeftBehind
     recover: Callable[[Recovered], object]
     forget: Callable[[Recovered], object]
     last: Sequence[Last]

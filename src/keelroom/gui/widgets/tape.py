@@ -9,7 +9,7 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QFont, QKeyEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QAbstractButton, QSizePolicy, QVBoxLayout, QWidget
 
-from keelroom.gui.station import State, Station
+from keelroom.gui.station import Station, StationState
 from keelroom.gui.theme.icons import paint_icon
 from keelroom.gui.theme.palette import Palette
 
@@ -26,13 +26,13 @@ def ruled(painter: QPainter, palette: Palette, width: int, height: int) -> None:
         painter.drawLine(QPointF(0, y + 0.5), QPointF(12 if eighth == 0 else 7 if eighth == 4 else 4, y + 0.5))
 
 
-class Mark(QAbstractButton):
+class TapeMark(QAbstractButton):
     """One station on the tape."""
 
     def __init__(self, tape: Tape, station: Station, number: int) -> None:
         super().__init__(tape)
         self.tape, self.station, self.title, self.number = tape, station, station.name, number
-        self.state = State("not started")
+        self.state = StationState("not started")
         self.setCheckable(True)
         self.setAutoExclusive(True)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
@@ -43,7 +43,7 @@ class Mark(QAbstractButton):
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.show_state(self.state)
 
-    def show_state(self, state: State) -> None:
+    def show_state(self, state: StationState) -> None:
         if state == self.state and self.accessibleName():
             return
         self.state = state
@@ -105,9 +105,9 @@ class Tape(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        self.marks: dict[str, Mark] = {}
+        self.marks: dict[str, TapeMark] = {}
         for number, station in enumerate(stations, 1):
-            mark = Mark(self, station, number)
+            mark = TapeMark(self, station, number)
             mark.clicked.connect(lambda _checked, name=station.name: go(name))
             self.marks[station.name] = mark
             column.addWidget(mark)

@@ -43,7 +43,7 @@ class Branch(NamedTuple):
     part: Part | None = None
 
 
-class Fault(NamedTuple):
+class CircuitFault(NamedTuple):
     """What keeps the circuit from being one: the finding it makes and its form, the field it is at, and its figures."""
 
     code: str
@@ -71,7 +71,7 @@ class Graph(NamedTuple):
     branches: tuple[Branch, ...]
     runs: tuple[HoseRun, ...]
     parts: tuple[Part, ...]
-    faults: tuple[Fault, ...]
+    faults: tuple[CircuitFault, ...]
     order: tuple[Branch, ...]
 
     @property
@@ -105,7 +105,9 @@ def _graph(ports: dict[str, Port], loop: Loop, ident: str) -> Graph:
         faults.append(gap_fault(gap, ports, where))
     pumps = [part for part in loop.parts if part.kind == "pump"]
     if order and loop.pump == "electric" and pumps and not any(branch.part in pumps for branch in order if branch.part):
-        faults.append(Fault("pump_aside", (*where, "parts", pumps[0].id, "kind"), given(name=part_name(pumps[0]))))
+        faults.append(
+            CircuitFault("pump_aside", (*where, "parts", pumps[0].id, "kind"), given(name=part_name(pumps[0])))
+        )
         order = []
     nodes = tuple(dict.fromkeys(node for branch in joined for node in (branch.start, branch.end) if node != COLD))
     return Graph(ident, ports, nodes, tuple(joined), tuple(runs), loop.parts, tuple(faults), tuple(order))
@@ -131,10 +133,10 @@ def _hose(run: HoseRun) -> Branch:
     return Branch(f"hose:{run.hose.id}", run.name, "hose", run.start.node, run.end.node, run)
 
 
-def _runs(ports: dict[str, Port], loop: Loop, where: Path) -> tuple[list[HoseRun], list[Fault]]:
+def _runs(ports: dict[str, Port], loop: Loop, where: Path) -> tuple[list[HoseRun], list[CircuitFault]]:
     """Hoses with both ends known, the way coolant goes through them; and what is wrong with the others."""
     runs: list[HoseRun] = []
-    faults: list[Fault] = []
+    faults: list[CircuitFault] = []
     taken: dict[str, str] = {}
     for hose in loop.hoses:
         path = (*where, "hoses", hose.id)
@@ -142,22 +144,24 @@ def _runs(ports: dict[str, Port], loop: Loop, where: Path) -> tuple[list[HoseRun
         name = hose_name(hose)
         for field, key, port in (("start", hose.start, ends[0]), ("end", hose.end, ends[1])):
             if port is None:
-                faults.append(Fault("loop_end", (*path, field), given(name=name), "gone" if key else ""))
+                faults.append(CircuitFault("loop_end", (*path, field), given(name=name), "gone" if key else ""))
             elif key in taken and hose.start != hose.end:
                 faults.append(
-                    Fault("loop_taken", (*path, field), given(name=name, other=taken[key], port=port.name.lower()))
+                    CircuitFault(
+                        "loop_taken", (*path, field), given(name=name, other=taken[key], port=port.name.lower())
+                    )
                 )
             taken.setdefault(key, name)
         first, last = ends
         if first is None or last is None:
             continue
         if first.key == last.key:
-            faults.append(Fault("loop_same", (*path, "end"), given(name=name)))
+            faults.append(CircuitFault("loop_same", (*path, "end"), given(name=name)))
             continue
         if joins_alike(first, last):
             word = "outlets" if first.sense > 0 else "inlets"
             faults.append(
-                Fault(
+                CircuitFault(
                     "loop_joined",
                     (*path, "end"),
                     given(name=name, first=first.name.lower(), last=last.name.lower()),
@@ -168,7 +172,7 @@ def _runs(ports: dict[str, Port], loop: Loop, where: Path) -> tuple[list[HoseRun
         backwards = first.sense < 0 or last.sense > 0
         run = attempted(name, path, partial(run_of, hose, *((last, first) if backwards else (first, last))))
         if isinstance(run, Stopped):
-            faults.append(Fault("not_worked_out", path, given(reason=run.sentence), "hose"))
+            faults.append(CircuitFault("not_worked_out", path, given(reason=run.sentence), "hose"))
         else:
             runs.append(run)
     return runs, faults
@@ -243,9 +247,9 @@ def live(branches: tuple[Branch, ...]) -> frozenset[str]:
         left = [branch for branch in left if branch not in blind]
 
 
-def gap_fault(gap: str, ports: dict[str, Port], where: Path) -> Fault:
+def gap_fault(gap: str, ports: dict[str, Port], where: Path) -> CircuitFault:
     """What is missing where coolant does not get round."""
-    return Fault("loop_open", (*where, "hoses"), form="there" if gap == "there" else "back")
+    return CircuitFault("loop_open", (*where, "hoses"), form="there" if gap == "there" else "back")
 
 
 def gates(graph: Graph) -> list[Branch]:

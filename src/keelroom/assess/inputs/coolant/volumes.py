@@ -10,7 +10,16 @@ from keelroom.assess.placing import core_depth, size_of, tank_size
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.fluids.coolant import curves
 from keelroom.core.kept import by_identity, by_value
-from keelroom.core.loop.volume import JACKET, Purchase, Room, bought, core_volume, expansion, line_volume, room_wanted
+from keelroom.core.loop.volume import (
+    JACKET,
+    Purchase,
+    TankRoom,
+    bought,
+    core_volume,
+    expansion,
+    line_volume,
+    room_wanted,
+)
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Engine
 from keelroom.document.schema.build import Build
@@ -41,7 +50,7 @@ class Volumes(NamedTuple):
     parts: tuple[TankHeld, ...]
     total: float
     growth: float
-    room: Room
+    room: TankRoom
     tanks: tuple[Part, ...]
 
 

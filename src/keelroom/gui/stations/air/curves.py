@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 from keelroom.assess.questions.airmap import FanChart, fan_chart
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import palette_of
-from keelroom.gui.widgets.chart import Chart, Mark, Picture, Series
+from keelroom.gui.widgets.chart import Chart, ChartMark, ChartPicture, Series
 from keelroom.gui.widgets.sought import SoughtPage
 from keelroom.gui.widgets.text import label
 from keelroom.units import KINDS, Unit
@@ -49,7 +49,7 @@ def curves_page(session: Session) -> SoughtPage:
     return SoughtPage(session, "Fan curve and pressures", INTRO, question, fill)
 
 
-def picture(found: FanChart, session: Session) -> Picture:
+def picture(found: FanChart, session: Session) -> ChartPicture:
     """The chart in shown units."""
     flow, pressure = (session.unit(KINDS[name]) for name in ("airflow", "fan pressure"))
 
@@ -67,14 +67,14 @@ def picture(found: FanChart, session: Session) -> Picture:
         volts = point.label.endswith(" V")
         number += not volts
         marks.append(
-            Mark(
+            ChartMark(
                 point.flow / flow.factor,
                 point.pressure / pressure.factor,
                 "" if volts else str(number),
                 "volts" if volts else "point",
             )
         )
-    return Picture(
+    return ChartPicture(
         tuple(lines), tuple(marks), across=f"flow at the fan, {flow.symbol}", up=f"pressure rise, {pressure.symbol}"
     )
 

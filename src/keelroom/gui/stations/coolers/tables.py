@@ -24,7 +24,7 @@ from keelroom.gui.stations.coolers.model import (
 )
 from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.gui.widgets.choose_table import ChooseTable
-from keelroom.gui.widgets.flow import Flow
+from keelroom.gui.widgets.flow import FlowLayout
 from keelroom.gui.widgets.text import button, label
 from keelroom.units import KINDS, format_si
 
@@ -61,7 +61,7 @@ class ListView(QWidget):
         self.table = ChooseTable("Coolers", LIST_COLUMNS, self._choose, note, "condenser, remote …")
         column.addWidget(self.table, 1)
         holder = QWidget()
-        line = Flow(holder, 6)
+        line = FlowLayout(holder, 6)
         line.setContentsMargins(12, 0, 10, 4)
         for name, act in add.items():
             line.addWidget(button(name, act))  # type: ignore[arg-type]
@@ -153,7 +153,7 @@ class PlacesView(AskedTable[tuple[CoolerPlace, ...]]):
         self.name = ""
         self.buttons: dict[str, QWidget] = {}
         holder = QWidget()
-        self.acts = Flow(holder, 6)
+        self.acts = FlowLayout(holder, 6)
         self.acts.setContentsMargins(12, 4, 10, 4)
         self.column.insertWidget(1, holder)
 

@@ -12,7 +12,7 @@ from keelroom.assess.questions.compare import Candidate, Sweep, candidates, swee
 from keelroom.catalogue.load import cores
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.asked_table import AskedTable
-from keelroom.gui.widgets.chart import Chart, Mark, Picture, Series
+from keelroom.gui.widgets.chart import Chart, ChartMark, ChartPicture, Series
 from keelroom.gui.widgets.sought import SoughtPage
 from keelroom.gui.widgets.text import label
 from keelroom.units import KINDS, format_si, number_text
@@ -148,15 +148,15 @@ def _words(swept: Sweep, session: Session):  # type: ignore[no-untyped-def]
     return lambda value: number_text(value * unit.factor, unit) if unit.symbol == "in" else f"{value:g}"
 
 
-def _picture(swept: Sweep, session: Session) -> Picture:
+def _picture(swept: Sweep, session: Session) -> ChartPicture:
     answer = swept.answer
     unit, heat = session.unit(KINDS[answer.kind_name]), session.unit(KINDS["temperature"])
     xs = tuple(v / unit.factor for v in answer.values)
     ys = tuple((t - heat.offset) / heat.factor for t in answer.temperatures)
     by_x = dict(zip(answer.values, ys, strict=True))
-    marks = [Mark(answer.now / unit.factor, by_x[answer.now], "now", "now")] if answer.now in by_x else []
+    marks = [ChartMark(answer.now / unit.factor, by_x[answer.now], "now", "now")] if answer.now in by_x else []
     if not math.isnan(swept.best):
-        marks.append(Mark(swept.best / unit.factor, by_x[swept.best], "best", "best"))
+        marks.append(ChartMark(swept.best / unit.factor, by_x[swept.best], "best", "best"))
     limit = session.assessment.limit
     level = ((limit - heat.offset) / heat.factor, "limit") if limit is not None else None
-    return Picture((Series("", xs, ys),), tuple(marks), level=level, across=unit.symbol, up=heat.symbol)
+    return ChartPicture((Series("", xs, ys),), tuple(marks), level=level, across=unit.symbol, up=heat.symbol)

@@ -14,7 +14,7 @@ from keelroom.errors import ExportError
 from keelroom.gui.saving import ask_and_write
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.choose_table import ChooseTable
-from keelroom.gui.widgets.flow import Flow
+from keelroom.gui.widgets.flow import FlowLayout
 from keelroom.gui.widgets.text import button, chip, label
 
 NOTE = (
@@ -51,7 +51,7 @@ class HarnessView(QWidget):
         self.empty.setContentsMargins(12, 6, 10, 0)
         self.column.addWidget(self.empty)
         holder = QWidget()
-        acts = Flow(holder, 4)
+        acts = FlowLayout(holder, 4)
         acts.setContentsMargins(12, 0, 10, 0)
         for name, act in (
             ("This list as CSV…", self._csv),

@@ -11,7 +11,7 @@ from PyQt6.QtGui import QMouseEvent
 from keelroom.assess.figures.read_off import air_in
 from keelroom.assess.inputs.coolant.graph import graph_of
 from keelroom.assess.inputs.coolant.ports import part_name
-from keelroom.drawing.loop import LEAST, Room, dragged_height, loop_scene
+from keelroom.drawing.loop import LEAST, CircuitSheet, dragged_height, loop_scene
 from keelroom.drawing.scene import Circle, Polyline, Scene, Shape
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.handle import Handle
@@ -61,9 +61,9 @@ class LoopBoard(SceneView):
             "high and low points. Drag a part to change its height.",
         )
 
-    def room(self) -> Room:
+    def room(self) -> CircuitSheet:
         """The sheet as large as the board lets it be, so that words and lines keep their sizes."""
-        return Room(max(self.width() - 28.0, LEAST.wide), max(self.height() - HEAD - FOOT, LEAST.tall))
+        return CircuitSheet(max(self.width() - 28.0, LEAST.wide), max(self.height() - HEAD - FOOT, LEAST.tall))
 
     # parts and where they are
 

@@ -11,7 +11,7 @@ from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.ledger.line import FoldedLine, FoldMark
 from keelroom.gui.widgets.ledger.rail import FIGURE_WIDTH, MARGIN_WIDTH, NAME_WIDTH, TEMPERATURE, Rail, RailAxis
 from keelroom.gui.widgets.ledger.row import CaseRow
-from keelroom.gui.widgets.ledger.totals import Totals
+from keelroom.gui.widgets.ledger.totals import TotalsLines
 from keelroom.gui.widgets.text import label
 from keelroom.units import KINDS, format_si
 
@@ -77,7 +77,7 @@ class Ledger(QWidget):
         main.addWidget(self.axis)
         main.addStretch(1)
         outer.addLayout(main, 1)
-        self.totals = Totals(self.session)
+        self.totals = TotalsLines(self.session)
         outer.addWidget(self.totals)
         side = QVBoxLayout()
         side.setContentsMargins(0, 2, 4, 2)

@@ -15,7 +15,7 @@ from keelroom.units import KINDS, format_si
 TOTALS_WIDTH = 212
 
 
-class Totals(QWidget):
+class TotalsLines(QWidget):
     """Amps at idle, face and airflow against the rules of thumb, tightest gap, cost and hours."""
 
     def __init__(self, session: Session) -> None:

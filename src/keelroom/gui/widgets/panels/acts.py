@@ -10,7 +10,7 @@ from PyQt6.QtGui import QKeySequence
 from PyQt6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
 
-class Command(NamedTuple):
+class WindowCommand(NamedTuple):
     """An act by name, with its shortcut ('' none), the menu it stands in ("File/Export" for one in another) and its
     icon ('' none)."""
 
@@ -24,7 +24,7 @@ class Command(NamedTuple):
 class CommandsPanel(QWidget):
     """Every act of the window in one list that narrows while typing."""
 
-    def __init__(self, commands: tuple[Command, ...]) -> None:
+    def __init__(self, commands: tuple[WindowCommand, ...]) -> None:
         super().__init__()
         self.setObjectName("panel")
         self.commands = commands

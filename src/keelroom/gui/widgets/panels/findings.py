@@ -11,9 +11,9 @@ from keelroom.document.act import Act
 from keelroom.gui.registry import station_at
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import level_colour, palette_of
-from keelroom.gui.widgets.flow import Flow
+from keelroom.gui.widgets.flow import FlowLayout
 from keelroom.gui.widgets.panels.card import Card
-from keelroom.gui.widgets.panels.panel import Panel
+from keelroom.gui.widgets.panels.panel import DrawerPanel
 from keelroom.gui.widgets.text import button, chip, label
 
 FINDINGS_AT_ONCE = 40
@@ -27,7 +27,7 @@ def counts(findings: tuple[Finding, ...]) -> str:
     return ", ".join(f"{number} {words[number != 1]}" for number, words in told if number) or "Nothing found"
 
 
-class FindingsPanel(Panel):
+class FindingsPanel(DrawerPanel):
     """What is wrong, doubtful or unmeasured."""
 
     def __init__(self, session: Session, station: str = "") -> None:
@@ -57,7 +57,7 @@ class FindingsPanel(Panel):
 
     def _filters(self) -> QWidget:
         holder = QWidget()
-        row = Flow(holder, 2)
+        row = FlowLayout(holder, 2)
         row.setContentsMargins(0, 0, 0, 0)
         self.only_here, self.only_problems = (
             chip("Only this station", self.changed),

@@ -10,7 +10,7 @@ from keelroom.gui.widgets.seen import WhenSeen
 from keelroom.gui.widgets.text import label, replace_body
 
 
-class Panel(WhenSeen, ScrolledColumn):
+class DrawerPanel(WhenSeen, ScrolledColumn):
     """A scrolled column that is emptied and filled again."""
 
     def fresh(self) -> QVBoxLayout:

@@ -7,7 +7,7 @@ import math
 from PyQt6.QtWidgets import QVBoxLayout
 
 from keelroom.gui.session.session import Session
-from keelroom.gui.widgets.panels.panel import Panel, pair
+from keelroom.gui.widgets.panels.panel import DrawerPanel, pair
 from keelroom.gui.widgets.text import label
 from keelroom.units import KINDS, format_si
 
@@ -15,7 +15,7 @@ EARLIER = 40
 """Steps of the file that are listed."""
 
 
-class TrailPanel(Panel):
+class TrailPanel(DrawerPanel):
     """Each named step with the tightest temperature it left."""
 
     def __init__(self, session: Session) -> None:

@@ -19,12 +19,12 @@ from keelroom.assess.questions.why import (
 from keelroom.assess.report import margin_text, settles_text
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
-from keelroom.gui.widgets.panels.panel import Panel, pair
+from keelroom.gui.widgets.panels.panel import DrawerPanel, pair
 from keelroom.gui.widgets.text import label
 from keelroom.units import KINDS, format_si
 
 
-class WhyPanel(Panel):
+class WhyPanel(DrawerPanel):
     """The working of the chosen duty case's temperature; what moves it most is worked out beside the window."""
 
     def __init__(self, session: Session) -> None:
