@@ -95,11 +95,9 @@ def said(template: str, figures: Figures, system: str, clauses: Mapping[str, str
 
     template : `{key}` in the unit its kind is shown in; `{key:spec}` the SI value by a number's format, or one of
                low, inside, lower, raised (words as they stand inside, or begin, a sentence), then and before (with a
-               space ahead of
-               it, or after it, if there is any), and, semicolons (how several are joined; before a number's format:
-               `and .0f`), firstN (N of a
-               list, then how many more), fine (thousandths), stress, torque,
-               minutes, duration, tenths (of a degree), amps, chance, `one|many` (by whether it is one);
+               space ahead of it, or after it, if there is any), and, semicolons (how several are joined; before a
+               number's format: `and .0f`), firstN (N of a list, then how many more), fine (thousandths), stress,
+               torque, minutes, duration, tenths (of a degree), amps, chance, `one|many` (by whether it is one);
                `[us|si]` a measure of the sentence itself in either system
     """
     text = _EITHER.sub(lambda found: found[1 if system == "us" else 2], template)

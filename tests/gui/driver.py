@@ -189,8 +189,7 @@ class Driver:
 
     def dispose(self) -> None:
         """Close the window once its work has ended and the last answers have come, and let go of it: every window
-        that stays is dressed anew
-        whenever another one changes its looks."""
+        that stays is dressed anew whenever another one changes its looks."""
         QThreadPool.globalInstance().waitForDone()
         self.close_unsaved()
         QApplication.processEvents()

@@ -1,6 +1,6 @@
 """Every page of every station, in both systems of units, three widths and two sizes of type: nothing cut, nothing
-lying on another,
-nothing scrolled sideways, every control with a name; and every ink of both palettes readable on its ground."""
+lying on another, nothing scrolled sideways, every control with a name; and every ink of both palettes readable on its
+ground."""
 
 import itertools
 

@@ -1,7 +1,6 @@
 """Four stories of made and moved parts by clicks and keys: a top panel and strips; two shrouds joined with brackets
-and a latch support of a
-new shape; a brake unit and a bottle moved; a brushless twin with its own controllers wired pin to pin. Wrong entries
-on the way."""
+and a latch support of a new shape; a brake unit and a bottle moved; a brushless twin with its own controllers wired
+pin to pin. Wrong entries on the way."""
 
 import json
 

@@ -1,8 +1,8 @@
 """A seeded mutation run: small things made wrong one at a time, and whether any test notices. `make mutants`.
 
 The tests of core and assess are run once to see which function each calls. Then, for every wrong thing, a child
-process has
-the function's code replaced in memory and runs the tests that call it, those that call least first, until one is red.
+process has the function's code replaced in memory and runs the tests that call it, those that call least first, until
+one is red.
 """
 
 from __future__ import annotations
@@ -153,8 +153,7 @@ def verdict(site: Site, tests: list[str]) -> str:
 
 def chosen(tests: dict[str, tuple[float, list[str]]], site: Site) -> list[str]:
     """The tests that call the function: those that name something it says first, then of each file the most
-    particular, file by file
-    in turn, as many as the time allows."""
+    particular, file by file in turn, as many as the time allows."""
     name = f"{site.path}:{site.function}"
     calling = sorted((len(calls), seconds, test) for test, (seconds, calls) in tests.items() if name in calls)
     said = words(site)
@@ -202,8 +201,7 @@ def work(
 
 def main(arguments: list[str]) -> int:
     """Run `count` mutations from `seed`; exit 1 under the wanted share. A fourth argument names what was seen by an
-    earlier run,
-    a fifth that run's output, of which only what survived is tried again."""
+    earlier run, a fifth that run's output, of which only what survived is tried again."""
     count, seed, wanted = map(int, arguments[:3])
     begun = time.monotonic()
     os.chdir(HERE)

@@ -31,8 +31,7 @@ def lengths(build):
 
 def placed(build):
     """The build with its core set down where it stands, so that no reading moves the whole package, and every length
-    off a tape:
-    what nobody doubts has no link."""
+    off a tape: what nobody doubts has no link."""
     at = stand(build.survey, build.package)
     where = ("packages", build.active, "place")
     set_down = apply(

@@ -1,6 +1,6 @@
 """What the tool plans for motors that have no circuit: over every way of control and every kind of motor, never a
-harness its own findings
-call wrong, every motor fed through its fuse and what switches it, every lead with an end, no two outputs tied."""
+harness its own findings call wrong, every motor fed through its fuse and what switches it, every lead with an end, no
+two outputs tied."""
 
 from __future__ import annotations
 
@@ -69,8 +69,7 @@ def builds():
 
 def test_its_own_findings_call_no_planned_harness_wrong(builds):
     """One fan without an A/C, two with it in every way, three merged judged whole, every fourth daily and all in
-    `make soak`; in the rest the
-    harness alone is walked below."""
+    `make soak`; in the rest the harness alone is walked below."""
     judged, kept, last = 0, Kept(), None
     whole = [
         (build, case) for build, case in builds if case[2] == 2 or case[3][0] == ("none" if case[2] == 1 else "all")

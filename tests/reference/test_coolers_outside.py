@@ -46,8 +46,8 @@ def test_saturation_is_coolprops(name, fluid, celsius):
 
 def test_a_condenser_by_hand():
     """2 kW shaft, COP 1.8 at 55 degC: a share 1.8 x 50/278.15 = 0.3236 of Carnot. Into 200 W/K of 40 degC air, 2000(1
-    + 90/x) = 200(x - 35):
-    x2 - 45 x - 900 = 0, x = 60.0, so it condenses at 65.0 degC and gives 200 x 25 = 5000 W; the COP there is 90/60 =
+    + 90/x) = 200(x - 35): x2 - 45 x - 900 = 0, x = 60.0, so it condenses at 65.0 degC and gives 200 x 25 = 5000 W;
+    the COP there is 90/60 =
     1.5."""
     found = condensed(at(2000), cop_share(at(1.8)), at(200), at(40))
     assert (float(found.condensing[0]), float(found.heat[0]), float(found.cop[0])) == (

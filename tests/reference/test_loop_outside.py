@@ -49,8 +49,7 @@ def columns():
 
 def test_a_branched_circuit_is_what_a_general_solver_finds():
     """Heater and vent line beside the core: flows by scipy's root over all branches and nodes, pipe losses from
-    fluids; ours within their
-    friction laws' two per cent."""
+    fluids; ours within their friction laws' two per cent."""
     made = circuit(BRANCHES, columns())
     tubes = Tubes(*(np.array([v]) for v in (90.0, 1.0, 0.66, 3.1e-5, 2.6e-3, 0.06, 1.0)))
     found = loop_flows(LoopLaw(made, tubes, np.array([2800.0]), np.array([13.5]), np.array([RHO]), np.array([MU])))

@@ -187,8 +187,8 @@ def test_the_loop_answers_as_a_builder_expects():
 
 def test_a_closed_thermostats_leak_is_a_small_bore_and_not_a_share_of_its_pump():
     """Worked by hand: a 4 mm bore with 0.7 discharge passes 0.7 x 12.57 mm2 x sqrt(2 dp / rho): at twice the pump
-    speed and so near four
-    times the head, twice as much; a pump made for twice the flow at the same head passes next to no more."""
+    speed and so near four times the head, twice as much; a pump made for twice the flow at the same head passes next
+    to no more."""
     slow, fast = (loop_flows(loop()._replace(rpm=np.array([rpm]))).core[0, 0] for rpm in (2000.0, 4000.0))
     assert fast == pytest.approx(2 * slow, rel=0.05)
     larger = loop_flows(loop(flow_rated=0.004)).core[0, 0]

@@ -379,8 +379,8 @@ def test_turbulent_tubes_at_twenty_points_of_published_correlations(Re, Pr):
 
 def test_between_laminar_and_turbulent_nothing_jumps_and_slower_coolant_never_pays():
     """Between Re 1000 and 6000 the Nusselt number lies on a power of Re under 1, so that a deeper core's area gains
-    more than its slower
-    coolant loses; a smooth pipe's laminar line lies under it, Gnielinski's over it by no more than the stated doubt."""
+    more than its slower coolant loses; a smooth pipe's laminar line lies under it, Gnielinski's over it by no more
+    than the stated doubt."""
     Re = np.exp(np.linspace(np.log(300), np.log(2e4), 600))
     Nu = tube_side.tube_nusselt(Re, np.full(600, 6.0), np.full(600, 0.06), np.full(600, 0.004))
     power = np.diff(np.log(Nu)) / np.diff(np.log(Re))

@@ -1,6 +1,5 @@
 """`make soak`: 20 000 random acts with a reader of figures, every field at its ends, 20 000 files assessed, 300
-kills, broken files, and
-large builds, with counts. Some two hours."""
+kills, broken files, and large builds, with counts. Some two hours."""
 
 from __future__ import annotations
 

@@ -2,8 +2,8 @@
 tests.soak.fuzz 20000`.
 
 Beside the broken files of `tests/properties/test_fuzz_loader.py`, most of which are refused: here nearly all are
-files a person could
-have saved, one to six entries away from an ordinary car, so that the assessment is what is tried.
+files a person could have saved, one to six entries away from an ordinary car, so that the assessment is what is
+tried.
 """
 
 from __future__ import annotations

@@ -2,8 +2,7 @@
 tests.soak.kills 300`.
 
 On an ordinary disk, on one that takes its time, and on one that is full from the third copy on: there nothing more
-can be kept, and what
-was kept before has to be whole.
+can be kept, and what was kept before has to be whole.
 """
 
 from __future__ import annotations

@@ -4,10 +4,8 @@ tests.soak.walk [share] [pairs]`.
 One field at a time: its limits, just inside and outside of them, nought, next to nothing, far too much, empty; every
                      choice, every flag,
 names of all sorts. Then drawn pairs of such. Each either is refused in our own words and changes nothing, or makes a
-build that can be
-saved, opened, assessed, told as JSON and as a table, every so often written as a sheet; nothing may raise or come out
-without a value,
-and what cannot be worked out has a sentence, never a report.
+build that can be saved, opened, assessed, told as JSON and as a table, every so often written as a sheet; nothing may
+raise or come out without a value, and what cannot be worked out has a sentence, never a report.
 """
 
 from __future__ import annotations

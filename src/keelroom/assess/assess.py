@@ -70,8 +70,7 @@ def first_wave(
     previous : as `assess` takes it;  moving : something is dragged: every figure follows, the findings wait for the
                hand to rest
     Raises nothing that a build can say: what cannot be worked out stands in it with its reason, and everything else
-    beside it. InputError
-    for a package that is not there.
+    beside it. InputError for a package that is not there.
     """
     package = next((p for p in build.packages if p.id == (package_id or build.active)), None)
     if package is None:

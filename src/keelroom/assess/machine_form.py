@@ -32,8 +32,8 @@ def _number(value: Any) -> Any:
 
 def as_json(assessment: Assessment, system: str = "us") -> dict[str, Any]:
     """The stable machine form of the build it was made of. Figures without a finite value (a band that does not
-    settle) are null; a part
-    that could not be worked out says so under `stopped` in its place, and `stopped` lists all of them.
+    settle) are null; a part that could not be worked out says so under `stopped` in its place, and `stopped` lists
+    all of them.
 
     system : "us" or "si", of the sentences; every figure is SI
     """

@@ -1,12 +1,9 @@
 """What becomes of a part that cannot be worked out: it is named with its reason, and everything else goes on.
 
 Nothing a build says may raise out of an assessment. A law that is left (its range is said by `inputs.doors`, a solve
-that finds
-nothing by the solver) gives its own sentence; any other exception gives one of ours, with a report that can be
-copied. Arithmetic is
-strict while a part is worked out: a division by nought, an overflow or a figure that is none stops it there, instead
-of coming out as
-a figure.
+that finds nothing by the solver) gives its own sentence; any other exception gives one of ours, with a report that
+can be copied. Arithmetic is strict while a part is worked out: a division by nought, an overflow or a figure that is
+none stops it there, instead of coming out as a figure.
 """
 
 from __future__ import annotations

@@ -207,8 +207,8 @@ def commanded(fixed: Fixed, command: Floats, which: str, part: str = "flows") ->
     their on time.
 
     Exact in the mean for fans that switch on and off. For fans that run slower instead it gives too much: through the
-    core up to an
-    eighth of the full flow at 30 % of speed, a twentieth at 70 %, measured against the path solved at that speed.
+    core up to an eighth of the full flow at 30 % of speed, a twentieth at 70 %, measured against the path solved at
+    that speed.
     Source: mean over times.
     """
     off, on = (getattr(getattr(air, part), which) for air in (fixed.stopped, fixed.running))

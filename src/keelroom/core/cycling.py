@@ -3,9 +3,8 @@
 A contact with hysteresis has no steady state of its own between its off and on points. With its stage held off the
 engine may
 settle under the on point: the fan never starts. Held on it may settle over the off point: once started it never
-stops. Else it
-cycles, and the gauge goes from the one point to the other every time, whatever the mean is. The sensor's lag is not
-in it.
+stops. Else it cycles, and the gauge goes from the one point to the other every time, whatever the mean is. The
+sensor's lag is not in it.
 """
 
 from __future__ import annotations

@@ -2,14 +2,12 @@
 made from.
 
 Frozen sections that an edit left alone stay the same object, so a stage made from them need not be made again. What
-is kept
-belongs to a `Kept` that somebody holds, a session or one search, never to a module: what one build left behind cannot
-reach
-another, and a search throws its own away. Stages are pure, so whether one is kept or made anew changes no figure.
+is kept belongs to a `Kept` that somebody holds, a session or one search, never to a module: what one build left
+behind cannot reach another, and a search throws its own away. Stages are pure, so whether one is kept or made anew
+changes no figure.
 
 A `Kept` works in one thread at a time: `at_work` makes it the one of the thread that calls, and refuses a second
-thread.
-Without one at work nothing is kept; `in_one_go` gives a call one of its own.
+thread. Without one at work nothing is kept; `in_one_go` gives a call one of its own.
 """
 
 from __future__ import annotations

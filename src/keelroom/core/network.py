@@ -1,11 +1,9 @@
 """Flows of a network of branches between nodes, found by a safeguarded Newton search. It knows no discipline.
 
 What a branch loses, what drives it and how large flows can be is said by the `Branches` of a discipline; where
-branches leave and
-arrive by an incidence. Where every loss rises with its flow, the flows are the minimum of a convex function, and the
-nodal Newton
-below (the gradient method of Todini and Pilati for pipe networks) finds it: one small linear system a step for all
-networks at once.
+branches leave and arrive by an incidence. Where every loss rises with its flow, the flows are the minimum of a convex
+function, and the nodal Newton below (the gradient method of Todini and Pilati for pipe networks) finds it: one small
+linear system a step for all networks at once.
 """
 
 from __future__ import annotations
@@ -86,8 +84,7 @@ def lifted(incidence: Floats, heights: Floats, density: Floats) -> Floats:
     lower one.
 
     incidence (n, B, N); heights (n, N) [m] of the nodes, outdoors at 0; density (n, B) [kg/m3] of what stands in each
-    branch.
-    For `Branches.at` to add to its sources. Source: hydrostatics.
+    branch. For `Branches.at` to add to its sources. Source: hydrostatics.
     """
     fall: Floats = (incidence @ heights[:, :, None])[:, :, 0]
     return density * GRAVITY * fall

@@ -210,10 +210,8 @@ class Keeper:
     """Writes recovery copies in a thread of its own, so that neither a slow disk nor a busy window holds up the other.
 
     A build offered is written `within` seconds later, whatever is offered meanwhile: then the newest is. `offer`,
-    `rest`,
-    `write_now` and `end` are called from the window's thread, `failed` from either. `_turn` guards what waits and is
-    never
-    held while something is written; `_pen` is held by whoever writes.
+    `rest`, `write_now` and `end` are called from the window's thread, `failed` from either. `_turn` guards what waits
+    and is never held while something is written; `_pen` is held by whoever writes.
     """
 
     def __init__(self, autosave: Autosave, failed: Callable[[str], object], within: float = 0.8) -> None:

@@ -16,8 +16,7 @@ Listener = Callable[[], None]
 
 class Step(NamedTuple):
     """One step of the trail: the whole builds before and after it. Builds share what did not change, so a step costs
-    little,
-    and going back needs no inverse that could miss something."""
+    little, and going back needs no inverse that could miss something."""
 
     act: Act
     before: Build

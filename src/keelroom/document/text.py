@@ -2,10 +2,8 @@
 character.
 
 A name stands in lists, in a terminal, in a window's title: a line's end in it would break them, an escape sequence
-would be carried
-out, a mark of direction would have a line read backwards. Such characters are shown for what they are, one sign each;
-a text that
-cannot be written as UTF-8 at all is refused where it stands.
+would be carried out, a mark of direction would have a line read backwards. Such characters are shown for what they
+are, one sign each; a text that cannot be written as UTF-8 at all is refused where it stands.
 """
 
 from __future__ import annotations

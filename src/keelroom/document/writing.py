@@ -23,8 +23,7 @@ def write_atomically(path: Path, data: bytes, mode: int | None = None) -> str:
     for nothing.
 
     A link is followed, so that it goes on pointing at the file. Permissions, owner and group stay as they were where
-    this
-    person may give them; a read-only file is refused.
+    this person may give them; a read-only file is refused.
     mode : the permissions wanted; None for those the file has, or those any new file gets
     Raises DocumentError; the old file stays.
     """

@@ -25,8 +25,7 @@ def write_whole(path: Path, data: bytes, code: str) -> None:
 
 def not_a_build(path: Path, open_file: Path | None = None) -> None:
     """Nothing that is made of a build goes onto one. Raises ExportError for a name that ends like a build's, a link
-    to such, a file that
-    holds one, and the very file that is open, whatever they are called."""
+    to such, a file that holds one, and the very file that is open, whatever they are called."""
     target = Path(os.path.realpath(path))
     is_open = open_file is not None and one_file(target, open_file)
     if is_open or ENDING in (path.suffix.lower(), target.suffix.lower()) or holds_build(target):

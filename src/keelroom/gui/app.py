@@ -48,8 +48,7 @@ def application() -> QApplication:
 
 def _at_start(sort: QtMsgType, _where: QMessageLogContext, text: str | None) -> None:
     """What Qt says while it starts. Without a display it would abort the process with a dump: one sentence instead,
-    as for anything else
-    that could not be done."""
+    as for anything else that could not be done."""
     if sort == QtMsgType.QtFatalMsg:
         sys.stderr.write(NO_DISPLAY)
         sys.stderr.flush()

@@ -22,8 +22,7 @@ LISTENS = 250
 
 def leave_on_signals(window: Window) -> None:
     """Keep a recovery copy of what is not saved, then end, on SIGINT, SIGTERM and SIGHUP, which a terminal sends that
-    is closed; nothing is
-    asked, nobody may be there to answer."""
+    is closed; nothing is asked, nobody may be there to answer."""
 
     def leave(_number: int, _frame: object) -> None:
         window.session.keep_recovery_copy()

@@ -151,8 +151,8 @@ def test_two_passes_go_there_and_back():
     """Air 50 W/K a lane, ε = 0.8, coolant 100 W/K at 100 °C: e^(−0.8·50/100) = 0.67032 a pass.
 
     First pass in air of 20: 20 + 80·0.67032 = 73.6256. The second comes back: its right cell (air 50) first, then the
-    left (30),
-    e^(−0.2) = 0.818731 each: 50 + 23.6256·0.818731 = 69.3430, 30 + 39.3430·0.818731 = 62.2113. Heat 100·(100 −
+    left (30), e^(−0.2) = 0.818731 each: 50 + 23.6256·0.818731 = 69.3430, 30 + 39.3430·0.818731 = 62.2113. Heat
+    100·(100 −
     62.2113).
     """
     capacity = np.full((1, 2, 2), 25.0)
@@ -181,8 +181,8 @@ def test_a_typed_curve_is_carried_straight_to_no_flow_and_to_no_pressure():
 
 def test_the_pressure_ladder_climbs_over_the_fan_by_what_the_fan_gives():
     """Standing: air is drawn in, so the front is under the outdoor air, behind the core further, and the fan lifts it
-    to the bay.
-    At 65 mph (29.06 m/s) in air of 1.03 kg/m³ (1800 ft, 102 °F) the grille sees ½·1.03·29.06² = 435 Pa."""
+    to the bay. At 65 mph (29.06 m/s) in air of 1.03 kg/m³ (1800 ft, 102 °F) the grille sees ½·1.03·29.06² = 435
+    Pa."""
     figures = {case.case_id: case.figures for case in assess(BUILD).cases}
     idle = dict(figures["idle"].pressures)
     assert idle["at the grille"] == 0.0

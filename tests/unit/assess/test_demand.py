@@ -76,8 +76,7 @@ def test_the_electrical_system_at_any_state():
 @pytest.mark.parametrize("case", ["idle", "traffic", "cruise", "grade"])
 def test_mixed_air_paths_err_by_no_more_than_they_say(case):
     """Fans slowed to a share of their speed, the air path solved anew, against the mix of stopped and full: never
-    less, at 30 % an eighth of
-    the full flow at most, at 70 % a twentieth."""
+    less, at 30 % an eighth of the full flow at most, at 70 % a twentieth."""
     row = row_of(BUILD, BUILD.package, CAR, BUILD.duty_case(case))
     points, _ = stacked([row])
     full, command = prepare(points, row.layout), points.situation.command

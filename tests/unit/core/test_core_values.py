@@ -316,8 +316,7 @@ def test_a_pump_makes_its_rated_head_at_its_rated_flow():
 
 def test_what_thermostat_hoses_and_tank_ends_lose_by_hand():
     """At 2 L/s. Thermostat 3.811e9 Pa per (m3/s)^2; a hose of 1 m with two bends, f 0.01953 at Re 68 840, 1.862 heads
-    of 1.585 kPa: 2.952 kPa;
-    tank ends 1.5 heads at 1 m/s: 772 Pa."""
+    of 1.585 kPa: 2.952 kPa; tank ends 1.5 heads at 1 m/s: 772 Pa."""
     found = losses(5000)
     assert lost(found, 2, 2e-3)[0] == pytest.approx(3.811e9 * 4e-6, rel=1e-3)
     assert lost(found, 4, 2e-3)[0] == pytest.approx(2952, rel=2e-3)

@@ -29,8 +29,7 @@ def folded(bends, stations, thickness):
     own centre.
 
     Independent of the planner: the metal a bend takes up is read off Machinery's Handbook (0.64 t + 1.57 r at a right
-    angle, from memory), its arc
-    runs at the middle of the metal.
+    angle, from memory), its arc runs at the middle of the metal.
     """
     at, way, along, found = np.zeros(2), 0.0, 0.0, []
     marks = sorted(

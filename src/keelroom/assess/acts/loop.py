@@ -59,8 +59,8 @@ def _engine_port(build: Build, role: str, taken: set[str]) -> str:
 
 def ordinary_edit(build: Build, package: Package) -> Edit:
     """An ordinary front-mounted circuit in one act: ports of the engine where none were measured, upper and lower
-    hose along credible
-    routes, heater with its hoses, an overflow bottle that is large enough. What was measured stays."""
+    hose along credible routes, heater with its hoses, an overflow bottle that is large enough. What was measured
+    stays."""
     frame, (width, height) = Axes(stand(build.survey, package)), size_of(package.core)
     middle, top, bottom = (frame.point(width / 2, v, core_depth(package.core)) for v in (height / 2, height, 0.0))
     places: dict[str, Vector] = {

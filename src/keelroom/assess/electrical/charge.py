@@ -119,8 +119,7 @@ def balance_told(facts: Charging) -> tuple[Fact, ...]:
 
 class ChargeCable(NamedTuple):
     """The charge cable at an alternator's rating [A]: volts it loses and may lose, its ampacity [A] where it lies,
-    copper and insulation
-    limit [degC], its fuse [A] (None: none)."""
+    copper and insulation limit [degC], its fuse [A] (None: none)."""
 
     rating: float
     drop: float
@@ -195,8 +194,7 @@ def cable_for(supply: Supply, rating: float) -> str | None:
 
 class Protection(NamedTuple):
     """What protects a charge cable: the fuse, and the cable it then takes, as they would be typed; cable '' where the
-    present one does,
-    None where no single one stands that fuse."""
+    present one does, None where no single one stands that fuse."""
 
     fuse: str
     cable: str | None

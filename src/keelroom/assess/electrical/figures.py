@@ -62,8 +62,7 @@ LEAST_LOSS = 0.1
 
 class Advice(NamedTuple):
     """What a circuit ought to have: size of each run as written (() where none will do), fuse [A] and its form, relay
-    [A] each, how switched,
-    connector [A] at each motor (None: it has none)."""
+    [A] each, how switched, connector [A] at each motor (None: it has none)."""
 
     sizes: tuple[str, ...]
     fuse: float | None
@@ -296,8 +295,7 @@ def advice(planned: Planned, supply: Supply) -> Advice:
 
 def switch_of(planned: Planned, many: int) -> str:
     """How a circuit ought to be switched: as its motors want it; else as it is where that is no relay, or a relay per
-    motor, which share
-    the load and the start."""
+    motor, which share the load and the start."""
     if planned.wanted:
         return planned.wanted
     chopped = any(motored.fan and motored.motor.brushless for motored in planned.motors)

@@ -57,9 +57,8 @@ class Left(NamedTuple):
 
 class FluidFigures(NamedTuple):
     """The fluids of coolers at one operating point, temperatures [degC]: gearbox in its pan and leaving for the
-    coolers, oil, intake air as it
-    enters the engine, refrigerant where it condenses with its pressure over the outdoors [Pa], air at the vents,
-    power steering.
+    coolers, oil, intake air as it enters the engine, refrigerant where it condenses with its pressure over the
+    outdoors [Pa], air at the vents, power steering.
 
     runs : share of the time the compressor runs;  given [W] each fluid, left [W] where it went: what was given is all
            somewhere

@@ -48,8 +48,7 @@ def row_for(asked: Asked) -> PointRow | None:
 
 def rows_for(asked: Iterable[Asked]) -> Iterator[PointRow | None]:
     """The operating point of each question, None where something is missing, a law would be left or no inputs can be
-    made; the car is made
-    once for all that follow each other about one build."""
+    made; the car is made once for all that follow each other about one build."""
     build, package = None, None
     car: Car | Stopped | None = None
     for question in asked:
@@ -101,8 +100,7 @@ def batches(rows: Iterable[PointRow | None]) -> Iterator[tuple[list[int], list[P
 
 class HeldAt(NamedTuple):
     """Where a point settles: engine-outlet temperature [degC], at the top of the swing where fans cycle (inf where it
-    does not settle),
-    shares of the fans' flow and power."""
+    does not settle), shares of the fans' flow and power."""
 
     temperature: float
     command: float

@@ -19,8 +19,7 @@ WATERLESS = 0.95
 
 class Belief(NamedTuple):
     """One belief held against the usual. Mean temperature [degC], inf where none settles, and rejection at the limit
-    [W]: as it is, and
-    with the usual; on the grade, else at idle."""
+    [W]: as it is, and with the usual; on the grade, else at idle."""
 
     code: str
     now: float

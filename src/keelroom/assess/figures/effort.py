@@ -14,8 +14,7 @@ from keelroom.document.schema.package import Package
 HOUR = 3600.0
 BRACKET, CUT, FRAME, JOIN = 0.75 * HOUR, 0.5 * HOUR, 2.0 * HOUR, 2.0 * HOUR
 """[s] to make and fit one bracket; to mark, cut, deburr and paint one edge of a panel; to make a frame of angle, the
-thinking apart; to
-trim and join two shrouds (common practice)."""
+thinking apart; to trim and join two shrouds (common practice)."""
 
 
 class Effort(NamedTuple):

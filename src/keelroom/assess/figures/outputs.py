@@ -175,8 +175,7 @@ def lines(figures: CaseFigures, system: str, *keys: str) -> tuple[tuple[str, str
 
 def beside(one: CaseFigures, other: CaseFigures, system: str) -> tuple[tuple[str, str, str], ...]:
     """Figures of one duty case in two builds that differ in words, as (label, the one, the other); none where it does
-    not settle in both:
-    what stands there then is where the search ended."""
+    not settle in both: what stands there then is where the search ended."""
     if "does_not_settle" in (one.verdict, other.verdict):
         return ()
     told = ((output.label, output.text(one, system), output.text(other, system)) for output in CASE if output.compares)

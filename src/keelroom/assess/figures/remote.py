@@ -92,8 +92,8 @@ def off_words(build: Build, package: Package, figures: CaseFigures | None, syste
 
 def standing_flow(build: Build, package: Package, figures: CaseFigures) -> float:
     """Coolant [m3/s] that goes round by its warmth alone, at the temperatures of a case: the head of the warm leg
-    against the losses as the pump
-    finds them; 0 where the core does not stand over the engine. Source: hydrostatics."""
+    against the losses as the pump finds them; 0 where the core does not stand over the engine. Source:
+    hydrostatics."""
     heights = heights_of(build, package)
     ends = [at for node in (HOT, COLD) if (at := heights.get(node)) is not None]
     if not ends or not graph_of(build, package).whole:

@@ -1,8 +1,7 @@
 """The duty cases of a package: worked out together, each with its figures, with what it needs, or with what stopped it.
 
 What cannot be worked out costs only itself. A case whose inputs cannot be made is left out; where all the others
-together find no
-answer, each is tried by itself, and those that find one are worked out together without the rest.
+together find no answer, each is tried by itself, and those that find one are worked out together without the rest.
 """
 
 from __future__ import annotations

@@ -58,8 +58,7 @@ def barred(build: Build, edit: Edit) -> str:
     """Why an edit must not be made yet, '' where nothing stands against it: the one gate of what cannot be taken back.
 
     A cut that the build does not hold already waits for its cheap checks, and is never made at an edge marked no-go.
-    Whatever offers
-    an edit asks here, and so does whoever applies one that comes from no field.
+    Whatever offers an edit asks here, and so does whoever applies one that comes from no field.
     """
     if not any(_may_cut(change.path) for change in edit.changes):
         return ""  # most edits, every move of a drag among them, cannot

@@ -35,8 +35,7 @@ class HoseWay(NamedTuple):
 
 def detour(build: Build, package: Package, ident: str) -> tuple[Vector, ...] | None:
     """Points for a hose to go by; None where no way tried has bends as wide as its kind wants. Of those that have the
-    clear ones come
-    first, the shortest of them."""
+    clear ones come first, the shortest of them."""
     run = next((one for one in graph_of(build, package).runs if one.hose.id == ident), None)
     if run is None or run.route is None:
         return None

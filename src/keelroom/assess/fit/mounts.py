@@ -55,9 +55,8 @@ MOST_KNOWN = 16
 
 class BracketPlan(NamedTuple):
     """One mount worked out. wrong: what cannot be, and the field it is at; notes: what to mind; made None where a
-    point is not
-    known yet; transfer: how the holes of either end are carried over; presses [N] where it is bent past flat; load:
-    what hangs on it."""
+    point is not known yet; transfer: how the holes of either end are carried over; presses [N] where it is bent past
+    flat; load: what hangs on it."""
 
     bracket: Bracket
     made: Made | None
@@ -126,8 +125,7 @@ def _no_point(survey: Survey, key: str) -> Fact:
 
 class Offset(NamedTuple):
     """How one point lies from another [m]: along the first one's face, out of it, and how their faces stand. aside:
-    to one side of an L;
-    lean [rad] of the core, by which faces of the chassis are off."""
+    to one side of an L; lean [rad] of the core, by which faces of the chassis are off."""
 
     run: float
     out: float

@@ -42,9 +42,8 @@ WORK_NOTES = (
 
 class PanelPlan(NamedTuple):
     """One panel worked out. made: None for a strip; way: what it closes, None where it closes nothing; gap, free [m]
-    of its foam, share
-    squeezed; foam_length [m]; frequency [Hz] its field swings at, 0 without sheet; faults: the field each is at, and
-    its sentence; notes."""
+    of its foam, share squeezed; foam_length [m]; frequency [Hz] its field swings at, 0 without sheet; faults: the
+    field each is at, and its sentence; notes."""
 
     panel: Panel
     name: str

@@ -42,8 +42,8 @@ Sort = Literal["part", "hole", "stud", "new"]
 
 class Anchor(NamedTuple):
     """A point of a mount. at [m] by the survey's datums; faces: which way its metal looks; sort: a hole of a part, a
-    surveyed hole or
-    stud, a new hole; diameter [m] of what is there, 0 where it is made; behind [m] free behind it, None not measured;
+    surveyed hole or stud, a new hole; diameter [m] of what is there, 0 where it is made; behind [m] free behind it,
+    None not measured;
     own: of the package."""
 
     key: str

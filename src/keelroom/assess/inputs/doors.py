@@ -2,10 +2,9 @@
 by it.
 
 Outside such a range a law has no meaning: a logarithm of less than nothing, a slope of nothing, a speed no engine
-turns. What stands
-outside stops the duty cases that need the law, with one sentence that names the law, its range and the entry that is
-likeliest to be
-the cause. What a law still answers but nobody has tested (the limits of a correlation's data) is no stop but a finding.
+turns. What stands outside stops the duty cases that need the law, with one sentence that names the law, its range and
+the entry that is likeliest to be the cause. What a law still answers but nobody has tested (the limits of a
+correlation's data) is no stop but a finding.
 """
 
 from __future__ import annotations

@@ -56,8 +56,7 @@ OIL_SHARE = 0.03
 """Share of fuel power that goes into the oil: some 10 % of the brake power at load (common practice)."""
 GEARBOX_PART = {"automatic": 0.5, "manual": 0.25}
 """Share of the driveline's loss that the gearbox's fluid is given, the axle has the rest (common practice: gears 2–4
-% of the power and an
-automatic's pump 1–3 kW, of some 12 % lost)."""
+% of the power and an automatic's pump 1–3 kW, of some 12 % lost)."""
 STILL_SPEED = 12.0
 """[m/s] road speed above which hot air off the road no longer reaches the grille."""
 CRAWL = 8.0
@@ -219,8 +218,7 @@ def _turned(fan: Fan, rpm: float) -> float:
 
 def _own_air(package: AirParts, ac_fitted: bool, shared: Shared, system: System) -> list[float | Stopped]:
     """Air [kg/s] through each cooler that stands away from the core, with what its circuit gives its fans, or why
-    there is none to tell; 0
-    for the others."""
+    there is none to tell; 0 for the others."""
     face, road = face_size(package), (float(shared.air_speed), shared.density)
 
     def air(cooler: Cooler) -> float | Stopped:
@@ -232,8 +230,7 @@ def _own_air(package: AirParts, ac_fitted: bool, shared: Shared, system: System)
 
 class Shared(NamedTuple):
     """What is asked whatever the package. at_grille [degC] of the air; density [kg/m3] of it; shaft [W] of the A/C
-    while it is on, and its
-    share of Carnot; steering [W]; drive: without its electrical load."""
+    while it is on, and its share of Carnot; steering [W]; drive: without its electrical load."""
 
     climate: Weather
     drive: Drive

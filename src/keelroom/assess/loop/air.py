@@ -21,8 +21,7 @@ from keelroom.facts import Fact, fact
 
 Outcome = Literal["itself", "vented", "screw", "carried", "revs", "stays"]
 """how air leaves a high point: by a neck that is opened or a tank with room, up a vent line, by a bleed screw, with
-the flow at idle,
-with more revs, or not by itself"""
+the flow at idle, with more revs, or not by itself"""
 HIGHER = 0.01
 """[m] a point must stand over another to hold air (common practice)."""
 VENT_BORE = 0.0105
@@ -40,8 +39,8 @@ OUTCOME_WORDS = {
 
 class High(NamedTuple):
     """A high point. key: place or hose; name; at [m] its height; outcome; speed [m/s] of the coolant that leaves it
-    at idle and the speed a
-    bubble climbs against it; path of what it belongs to; hose: the key of the hose coolant leaves it by"""
+    at idle and the speed a bubble climbs against it; path of what it belongs to; hose: the key of the hose coolant
+    leaves it by"""
 
     key: str
     name: str

@@ -31,10 +31,8 @@ PLANE = 0.006
 
 class HosePlan(NamedTuple):
     """One hose. cut [m]: its length with what goes over the necks, None where its route is not known; off [m]: what
-    is cut off the one at hand;
-    clamps at its start and end; clips: how many; steps: of the rod; adapter [m] taken out of it for a sensor;
-    straight [m]: its longest straight
-    piece; notes: what to mind."""
+    is cut off the one at hand; clamps at its start and end; clips: how many; steps: of the rod; adapter [m] taken out
+    of it for a sensor; straight [m]: its longest straight piece; notes: what to mind."""
 
     run: HoseRun
     cut: float | None

@@ -69,8 +69,7 @@ PRICE = 6.0
 
 class TriedMix(NamedTuple):
     """One coolant tried, temperatures [degC], flows [m3/s]: idle and grade with the margin [K] under boiling in each,
-    frost, coolant through the
-    engine at idle, cost of the glycol; None where a case is missing."""
+    frost, coolant through the engine at idle, cost of the glycol; None where a case is missing."""
 
     mix: Mix
     act: Act

@@ -30,9 +30,8 @@ SPARE = 1e-3
 
 class CutStage(NamedTuple):
     """One stage of cutting. hidden: share of the face still behind metal after it; heats: (case name, settled degC,
-    inf where it
-    does not settle, None where something is missing); refused: why it must not be cut, '' where it may; act: makes
-    all cuts up to it."""
+    inf where it does not settle, None where something is missing); refused: why it must not be cut, '' where it may;
+    act: makes all cuts up to it."""
 
     letter: str
     words: str
@@ -107,8 +106,7 @@ def _refusal(build: Build, edge: PanelEdge | None) -> str:
 
 def _biggest_uncut(build: Build) -> tuple[str, Build | None]:
     """The catalogue core with the most face that the opening leaves whole, with this package's fans where they go
-    onto it, else with the
-    strongest of the catalogue that do."""
+    onto it, else with the strongest of the catalogue that do."""
     best: tuple[float, str, Build] | None = None
     bare = apply(build, Edit("", (Change(("packages", build.active, "cuts"), ()), *_centred(build))))
     for core in cores():

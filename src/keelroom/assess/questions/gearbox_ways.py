@@ -22,8 +22,7 @@ COLD = "14 °F"
 
 class Tried(NamedTuple):
     """One way tried, temperatures [degC]: the gearbox on the grade, at idle, on a cold morning's road; the engine on
-    the grade; the coolant's
-    heat from the gearbox there [W]. None where a case is missing."""
+    the grade; the coolant's heat from the gearbox there [W]. None where a case is missing."""
 
     way: GearboxWay
     act: Act

@@ -29,8 +29,7 @@ FITS = -1e-4
 
 class Found(NamedTuple):
     """A place that clears everything. margin [m] over what is wanted at the tightest pair; temperatures of the
-    telling cases [degC],
-    inf where one does not settle, None where something is missing."""
+    telling cases [degC], inf where one does not settle, None where something is missing."""
 
     words: str
     act: Act

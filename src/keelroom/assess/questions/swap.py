@@ -13,8 +13,7 @@ from keelroom.document.schema.build import Build
 
 class Before(NamedTuple):
     """One duty case before and after. temperatures [degC] (None: does not settle), air through the core [m3/s], power
-    the fan drags [W],
-    brake power [W]."""
+    the fan drags [W], brake power [W]."""
 
     case: str
     before: float | None

@@ -214,9 +214,8 @@ class Lanes(NamedTuple):
 
 def widened(classes: FaceClasses, step: int) -> FaceClasses:
     """The classes with empty ones added up to a multiple of `step`, so that a nudge which makes or unmakes a class
-    keeps
-    Shapes (cells, K) become (cells, K + more); raises nothing.
-    every array's shape (and the search may begin at the last answer)."""
+    keeps Shapes (cells, K) become (cells, K + more); raises nothing. every array's shape (and the search may begin at
+    the last answer)."""
     present = len(classes.area)
     total = -(-present // step) * step
     if total == present:

@@ -1,8 +1,7 @@
 """Where the fluid of each circuit settles: what one cooler does not take, the next one must.
 
 Every cooler takes per kelvin between the fluid and the air that enter it, so a circuit is linear in the temperature
-of its fluid and
-is solved in closed form; only a bypass thermostat bends it, along a straight ramp.
+of its fluid and is solved in closed form; only a bypass thermostat bends it, along a straight ramp.
 """
 
 from __future__ import annotations
@@ -22,8 +21,7 @@ STEPS = 14
 
 class CoolerStage(NamedTuple):
     """A cooler in the fluid's way, (n,). takes [W/K] per kelvin between fluid in and `against` [degC]; opens [degC]
-    in the sump, NEVER without
-    a bypass."""
+    in the sump, NEVER without a bypass."""
 
     takes: Floats
     against: Floats

@@ -22,8 +22,7 @@ AIR_CP = 1006.0
 
 class Condensed(NamedTuple):
     """Where refrigerant settles, (n,). condensing [degC]; heat [W] given up; cop: cooling per shaft power; cut: share
-    of the time it runs, under 1
-    where the switch cuts in."""
+    of the time it runs, under 1 where the switch cuts in."""
 
     condensing: Floats
     heat: Floats
@@ -42,10 +41,8 @@ def condensed(shaft: Floats, share: Floats, per_kelvin: Floats, air: Floats) -> 
     """Condensing temperature at which what is given up goes into the air; like shapes.
 
     shaft [W] of the compressor; share of Carnot; per_kelvin [W/K] from the refrigerant to the air that enters at
-    `air` [degC].
-    shaft (1 + share T/(condensing - EVAPORATES)) = per_kelvin (condensing - air), solved in closed form; never over
-    CUT_OUT, where it
-    runs only part of the time. Source: heat balance with a share of Carnot.
+    `air` [degC]. shaft (1 + share T/(condensing - EVAPORATES)) = per_kelvin (condensing - air), solved in closed
+    form; never over CUT_OUT, where it runs only part of the time. Source: heat balance with a share of Carnot.
     """
     runs_at_all = shaft > 0
     k = np.maximum(per_kelvin, 1e-9)

@@ -28,8 +28,7 @@ class Coolers(NamedTuple):
     """n cars' coolers, E of each, (n, E) unless said; one stand-in of no fluid where there is none.
 
     gearbox, oil, charge, refrigerant, steering : 1 where that is its fluid;  water : 1 where charge air reaches it by
-    way of water
-    conductance [W/K per m2] at exchanger.VELOCITY;  air_share of that resistance;  area [m2] of its face
+    way of water conductance [W/K per m2] at exchanger.VELOCITY;  air_share of that resistance;  area [m2] of its face
     ahead : 1 where it stands ahead of the core and breathes the classes it covers;  covered (n, K, E)
     upstream (n, E, E) : share of a cooler's face (row) that lies behind another (column)
     after_tank : 1 where its fluid has been through the tank's cooler;  opens [degC] of its bypass thermostat
@@ -84,9 +83,8 @@ class FluidsAsked(NamedTuple):
 
 class Around(NamedTuple):
     """What is round the coolers, (n,) [degC]: outside, at the face, in the bay, behind the core; tank: the coolant a
-    cooler in the tank lies in,
-    had it no gearbox's heat to take, and tank_rise [K/W] how far it moves with that; block: the coolant round the
-    oil; cp [J/kgK] of the air."""
+    cooler in the tank lies in, had it no gearbox's heat to take, and tank_rise [K/W] how far it moves with that;
+    block: the coolant round the oil; cp [J/kgK] of the air."""
 
     outside: Floats
     front: Floats
@@ -103,9 +101,9 @@ class Exchanged(NamedTuple):
     through each
 
     rise (n, E) [K] of that air;  tank (n,) [W] from the gearbox into the coolant;  from_block (n,) [W] that oil
-    coolers keep from the coolant
-    gearbox, gearbox_leaving, oil, charge, condensing, steering, vents (n,) [degC];  shed (n,) [W] by the gearbox's case
-    runs, cop (n,) : share of the time the compressor runs, cooling per shaft power;  steering_shed (n,) [W]
+    coolers keep from the coolant gearbox, gearbox_leaving, oil, charge, condensing, steering, vents (n,) [degC];
+    shed (n,) [W] by the gearbox's case runs, cop (n,) : share of the time the compressor runs, cooling per shaft
+    power;  steering_shed (n,) [W]
     """
 
     heat: Floats

@@ -45,8 +45,7 @@ def handed_over(conductance: Floats, air: Floats, fluid: Floats) -> Floats:
     """Heat per kelvin between the entering fluid and the entering air [W/K].
 
     conductance, air, fluid [W/K]: of the exchanger, capacity of the air, and of the fluid (very large where it
-    condenses).
-    Like shapes, >= 0. Source: KAYS_LONDON, effectiveness and units of transfer.
+    condenses). Like shapes, >= 0. Source: KAYS_LONDON, effectiveness and units of transfer.
     """
     least, most = np.minimum(air, fluid), np.maximum(air, fluid)
     share = effectiveness(conductance / np.maximum(least, 1e-9), least / np.maximum(most, 1e-9))

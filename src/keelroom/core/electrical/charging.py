@@ -151,8 +151,7 @@ def discharge_time(battery: Battery, current: float) -> float:
 
 class Balance(NamedTuple):
     """The system with everything on. voltage [V] at the battery; available: what the alternator could give, wanted,
-    battery [A]
-    (battery negative where it gives); lasts [s] until it is down, inf where it is not going down."""
+    battery [A] (battery negative where it gives); lasts [s] until it is down, inf where it is not going down."""
 
     voltage: float
     available: float

@@ -80,8 +80,7 @@ class Law(NamedTuple):
     """Share of full flow commanded over the temperature the sensor reads.
 
     temperatures, shares, powers : (n, KNOTS) [degC] rising, shares of flow and of electrical power 0..1; straight
-    between,
-    level past the ends
+    between, level past the ends
     least, least_power : (n,) shares commanded whatever the temperature (A/C request)
     stages : its contacts; none where speed varies
     """

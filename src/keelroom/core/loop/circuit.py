@@ -86,8 +86,7 @@ class CoolantCircuit(NamedTuple):
 
 class Tubes(NamedTuple):
     """The core as the coolant sees it, arrays (n,): tubes in parallel per pass, passes, length [m], section [m2] of
-    one,
-    hydraulic diameter [m], inner height over width, and the factor dimples put on friction."""
+    one, hydraulic diameter [m], inner height over width, and the factor dimples put on friction."""
 
     number: Floats
     passes: Floats
@@ -149,8 +148,7 @@ def friction(Re: Floats, laminar: Floats | float = ROUND) -> Floats:
     steadily.
 
     Re > 0; laminar: f times Re of its section. Source: SHAH_LONDON and Blasius; within 4 % of published smooth pipes
-    up to Re 200 000,
-    up to 10 % over them about Re 1 000 where both meet.
+    up to Re 200 000, up to 10 % over them about Re 1 000 where both meet.
     """
     factor: Floats = ((laminar / Re) ** 4 + (BLASIUS / Re**0.25) ** 4) ** 0.25
     return factor

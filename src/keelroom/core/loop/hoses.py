@@ -8,8 +8,7 @@ from keelroom.units import INCH
 
 BEND_OVER_BORE = {"moulded": 1.0, "reinforced": 4.0, "silicone": 5.0, "convoluted": 2.0, "hard": 2.0}
 """Least radius of the middle line over the bore. Moulded: as its mandrel was bent, no more by hand; straight hose
-with fabric, silicone
-without a wire; convoluted; thin tube bent in a die of two diameters (common practice)."""
+with fabric, silicone without a wire; convoluted; thin tube bent in a die of two diameters (common practice)."""
 MAKES = {
     "moulded": "moulded hose",
     "reinforced": "straight hose with fabric",

@@ -143,8 +143,7 @@ def _way(start: Vector, end: Vector) -> Floats:
 
 class RodStep(NamedTuple):
     """One step of bending a rod: so far straight [m] to the next bend, so much bent [rad] about a radius [m], after
-    turning the rod by `twist`
-    [rad] in the hand from the plane of the bend before."""
+    turning the rod by `twist` [rad] in the hand from the plane of the bend before."""
 
     straight: float
     angle: float

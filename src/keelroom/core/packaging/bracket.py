@@ -2,8 +2,7 @@
 and rib.
 
 A strip is told by its middle line: corners from the first hole to the last, in the plane it is bent in. Flat,
-joggled, arched
-straps and Ls are all such lines.
+joggled, arched straps and Ls are all such lines.
 """
 
 from __future__ import annotations
@@ -39,8 +38,7 @@ ALIKE = 1e-6
 
 class Stock(NamedTuple):
     """What a bracket is made from. width, thickness, radius (inside, of its bends) [m]; rib: height [m] of a strip
-    welded on edge
-    along its longest flat; 0 none."""
+    welded on edge along its longest flat; 0 none."""
 
     metal: Metal
     width: float
@@ -69,9 +67,8 @@ class Ends(NamedTuple):
 
 class Made(NamedTuple):
     """A bracket as it is made. kind: flat, joggle, arch or L; developed [m]; faults: why it cannot be made, none
-    where it can;
-    reach [m]: from hole to hole along the flat side, what a shock bends; mass [kg] of the bracket itself; rib: its
-    own piece;
+    where it can; reach [m]: from hole to hole along the flat side, what a shock bends; mass [kg] of the bracket
+    itself; rib: its own piece;
     ribbed: share of the reach, from the near hole, that the rib lies on; lever [m]: from the first bend to the far
             hole."""
 

@@ -15,9 +15,8 @@ RIGHT = math.pi / 2
 
 class Metal(NamedTuple):
     """A sheet metal. bend: metal's share of the 90° straight length, L = bend·t + 1.57·r; radii: smallest inside
-    radius over
-    thickness for a 90° bend at 1/32, 1/16 and 1/8 in; young, strength [Pa]; density [kg/m3]; growth [1/K]; hard:
-    cracks readily."""
+    radius over thickness for a 90° bend at 1/32, 1/16 and 1/8 in; young, strength [Pa]; density [kg/m3]; growth
+    [1/K]; hard: cracks readily."""
 
     key: str
     name: str

@@ -49,9 +49,8 @@ def trims_to_seat(
     blank: tuple[float, float], seat: tuple[float, float], offset: tuple[float, float]
 ) -> dict[str, float]:
     """What to take off each side [m] so that a blank goes into the seat; offset: how much further to the right and up
-    the
-    [m]. Source: definition.
-    fans then stand than in the middle. Never less than nothing: a blank smaller than its seat is not cut."""
+    the [m]. Source: definition. fans then stand than in the middle. Never less than nothing: a blank smaller than its
+    seat is not cut."""
     cut = {}
     for (low, high), size, room, shift in zip((("left", "right"), ("bottom", "top")), blank, seat, offset, strict=True):
         over = max(size - room, 0.0)
@@ -143,9 +142,8 @@ def leak(gap: float, pressure: float, density: float) -> float:
 
 class Pan(NamedTuple):
     """A shroud to be made. width, height, depth, flange [m], outside; rings as (x, y, diameter) from its lower left
-    corner;
-    flaps as (x, y, width, height) openings; plain: whether the left and right walls, the bottom and top ones end
-    without a flange."""
+    corner; flaps as (x, y, width, height) openings; plain: whether the left and right walls, the bottom and top ones
+    end without a flange."""
 
     width: float
     height: float

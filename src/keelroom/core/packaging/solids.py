@@ -50,8 +50,7 @@ class Solids(NamedTuple):
 
 class Clearance(NamedTuple):
     """Between pairs of solids. gap (n,) [m], negative by how far one has to move to be free; normal (n, 3) from the
-    first
-    to the second; a, b (n, 3) the nearest points."""
+    first to the second; a, b (n, 3) the nearest points."""
 
     gap: Floats
     normal: Floats

@@ -4,8 +4,8 @@ doubt of all that.
 Sources: HEYWOOD for the form of friction and the heat balance; published part-load consumption at 2 000 rpm and 2 bar
          (modern injected
 350-380 g/kWh, older 400-450, light diesels 290-320, from memory) for friction and efficiency at light load; published
-balances at
-maximum power (coolant near 0.6-0.8 of brake power, modern engines lower, from memory) for the coolant's share.
+balances at maximum power (coolant near 0.6-0.8 of brake power, modern engines lower, from memory) for the coolant's
+share.
 """
 
 from __future__ import annotations

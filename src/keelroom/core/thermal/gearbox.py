@@ -34,8 +34,7 @@ def slip_loss(power: Floats, rpm: Floats, factor: Floats) -> Floats:
     """Share of the power that goes into an unlocked converter and does not come out; all (n,).
 
     power [W] into it; rpm of the engine. The capacity falls from the stall torque with the cube of the speed ratio,
-    the torque ratio
-    straight to 1 at COUPLING. Source: CONVERTER; the curve's shape common practice.
+    the torque ratio straight to 1 at COUPLING. Source: CONVERTER; the curve's shape common practice.
     """
     torque = power / (np.maximum(rpm, 1.0) * np.pi / 30)
     asked = np.clip(torque / stall_torque(rpm, factor), 0.0, 0.995)

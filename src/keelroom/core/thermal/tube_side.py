@@ -52,10 +52,9 @@ def tube_nusselt(Re: Floats, Pr: Floats, aspect: Floats, diameter_over_length: F
     between.
 
     In a smooth pipe with a calm entry turbulence begins at Re 2300. A radiator's flat tubes have sharp, re-entrant
-    ends, seams and dimples,
-    and leave the laminar line from about Re 1000 on; a power through both ends keeps a deeper core from losing more
-    by slower coolant than
-    it gains by its area.  Sources: SHAH_LONDON, TALER; where the blend begins: common practice
+    ends, seams and dimples, and leave the laminar line from about Re 1000 on; a power through both ends keeps a
+    deeper core from losing more by slower coolant than it gains by its area.  Sources: SHAH_LONDON, TALER; where the
+    blend begins: common practice
     """
 
     developed, per_reynolds = _developed(aspect), Pr * diameter_over_length

@@ -77,8 +77,7 @@ class Bracket(Strict):
 
 class Frame(Strict):
     """A frame of angle round one cooler. cooler: its id, '' the condenser ahead of the core; hung on the core's own
-    mounts, or by brackets
-    from its corners."""
+    mounts, or by brackets from its corners."""
 
     id: str
     fitted: bool = True

@@ -338,8 +338,7 @@ class Session(QObject):
 
     def save(self, path: Path, *, replacing: bool = False) -> None:
         """Write the file. Raises DocumentError and loses nothing; code “changed_on_disk” where another program wrote
-        the open
-        file meanwhile and `replacing` does not say that this is known."""
+        the open file meanwhile and `replacing` does not say that this is known."""
         same = self.path is not None and os.path.realpath(path) == os.path.realpath(self.path)
         stored = save(self.store.to_write(), path, self._digest if same and not replacing else "", self.store.saved)
         self.keeper.rest()

@@ -1,6 +1,5 @@
 """How every package of the build stands: worked out beside the window, one package after the other, and kept as long
-as nothing it is
-made of changes. A build of many packages holds nothing up: what is not known yet is said to be so.
+as nothing it is made of changes. A build of many packages holds nothing up: what is not known yet is said to be so.
 """
 
 from __future__ import annotations

@@ -1,9 +1,8 @@
 """Puts the theme on: the application's own palette for everything plain, and a style sheet a region at a time.
 
-One sheet for the whole application is looked through anew for every widget there is, seen or not, whenever it changes:
-seconds once all pages were opened. A region wears the sheet itself, changes at once while it is seen, and otherwise
-when
-it is next shown.
+One sheet for the whole application is looked through anew for every widget there is, seen or not, whenever it
+changes: seconds once all pages were opened. A region wears the sheet itself, changes at once while it is seen, and
+otherwise when it is next shown.
 """
 
 from __future__ import annotations

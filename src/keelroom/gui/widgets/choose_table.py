@@ -1,8 +1,7 @@
 """A table to choose from: a click or Enter puts the part into the package at once. It never scrolls sideways.
 
 Columns stand in the order of their importance: those there is no room for are told under the table for the row one is
-at, and all of
-them are in what is copied and saved.
+at, and all of them are in what is copied and saved.
 """
 
 from __future__ import annotations

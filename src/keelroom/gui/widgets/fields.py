@@ -112,8 +112,7 @@ def marked_way(text: str) -> tuple[str, str]:
 
 def typed_with_way(text: str, spec: Spec, unit: str) -> Quantity:
     """The quantity a text means, measured unless its mark says otherwise. By eye, a length carries the doubt of an
-    eye and anything else is
-    assumed. Raises InputError saying what was expected."""
+    eye and anything else is assumed. Raises InputError saying what was expected."""
     bare, way = marked_way(text)
     value = typed(bare, spec, unit)
     if way == "by eye" and spec.kind_name == "length":

@@ -23,8 +23,7 @@ WORN_IMPELLER = 0.6
 """Share of its head a worn or corroded impeller still makes (common practice)."""
 PUMP_PER_POWER = 1.4e-3 / 60 / 1e3
 """[m3/s per W] coolant flow where none is given: 1.4 L/min per kW, so that the engine warms its coolant by 6-10 K at
-rated power
-(common practice): a coolant share of 0.7 of the power over 3.7 MJ/m3K and 8 K."""
+rated power (common practice): a coolant share of 0.7 of the power over 3.7 MJ/m3K and 8 K."""
 USUAL_HEADS = {
     "heater": 30.0,
     "surge_tank": 1.5,

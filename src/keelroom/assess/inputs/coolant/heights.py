@@ -121,8 +121,7 @@ def holding_cap(build: Build, package: Package) -> Cap | None:
 
 def held_pressure(loop: Loop) -> float:
     """Pressure [Pa] over the outdoors the circuit is held at: of its weakest pressure cap, 0 without one; a plain cap
-    on a tank of the
-    circuit holds nothing back unless another neck has a pressure cap."""
+    on a tank of the circuit holds nothing back unless another neck has a pressure cap."""
     ratings = [_si(loop.cap_pressure)] if loop.core_neck == "pressure" else []
     ratings += [
         part.cap_rating.si if part.cap_rating else _si(loop.cap_pressure)

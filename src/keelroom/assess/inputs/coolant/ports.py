@@ -56,8 +56,7 @@ WAYS: dict[str, Vector] = {
 
 class Port(NamedTuple):
     """A port. node: the place in the circuit it leads to; sense as SENSES; at: where it is, as far as known; way: out
-    of it; bore [m], None
-    where it takes its hose's; path: of what it belongs to."""
+    of it; bore [m], None where it takes its hose's; path: of what it belongs to."""
 
     key: str
     name: str

@@ -331,8 +331,7 @@ def _as_measured(battery: Battery, voltage: float, wanted: float, modelled: floa
     give.
 
     Under NEARLY_FLAT volts a battery is not in the state that was entered, and its line tells nothing: the alternator
-    is taken as
-    worked out, up to all that is wanted.
+    is taken as worked out, up to all that is wanted.
     """
     if voltage < NEARLY_FLAT * battery.cells:
         available = min(modelled, wanted)
