@@ -5,7 +5,7 @@ from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.panels import EDGES, Sealing, Slit
 
-FIX = "its own fixes"
+FIX, HANDS = "its own fixes", "hands, or knowing more"
 """in a row of findings: what mends it is each fix it offers"""
 
 

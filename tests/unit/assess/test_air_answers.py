@@ -23,7 +23,6 @@ from keelroom.document.quantity import from_si, quantity
 from keelroom.errors import InputError
 from tests.acts import doing, key
 from tests.conftest import DEMO
-from tests.told import why_of
 
 BUILD = load(DEMO)
 DEPTH = ("packages", "p1", "core", "depth")
@@ -213,37 +212,3 @@ def test_a_batch_is_the_same_as_one_by_one():
     assert together == pytest.approx(alone, rel=1e-6)
     missing = apply(BUILD, set_value(DEPTH, None, ""))
     assert temperatures([Asked(missing, "idle")]) == [None]
-
-
-AIR_FINDINGS = {
-    "panel_hides": ((("survey", "opening", "width"), quantity("15 in", "length")),),
-    "cover_over_opening": ((("packages", "p1", "coolers", "condenser", "width"), quantity("26 in", "length")),),
-    "cover_off_face": ((("packages", "p1", "coolers", "condenser", "left"), quantity("-3 in", "length")),),
-    "shroud_without_fan": (
-        (("packages", "p1", "shroud", "kind"), "partial"),
-        (("packages", "p1", "shroud", "width"), quantity("3 in", "length")),
-    ),
-    "fan_beside_face": ((("packages", "p1", "fans", "fan1", "x"), quantity("-20 in", "length")),),
-    "reversed_blade": ((("packages", "p1", "fans", "fan1", "reversed_blade"), True),),
-    "pusher_alone": (
-        (("packages", "p1", "fans", "fan1", "mount"), "pusher"),
-        (("packages", "p1", "fans", "fan2", "mount"), "pusher"),
-    ),
-    "edge_leak": ((("packages", "p1", "shroud", "edge_gap"), quantity("3/8 in", "length")),),
-    "recirculation": (),
-    "bypass": (),
-    "ac_cuts_out": ((("packages", "p1", "fans"), ()),),
-}
-
-
-@pytest.mark.parametrize("code", AIR_FINDINGS)
-def test_an_air_finding_is_found_and_its_fix_mends_it(code):
-    from keelroom.assess.acts.registry import edit_for
-
-    build = on(BUILD, *AIR_FINDINGS[code])
-    found = next(f for f in assess(build).findings if f.code == code)
-    assert why_of(found)
-    if found.fix and code != "recirculation":
-        mended = apply(build, edit_for(build, found.fix[0]))
-        again = [f for f in assess(mended).findings if f.code == code and f.where == found.where]
-        assert not again or (again[0].value or 0) < (found.value or 0)
