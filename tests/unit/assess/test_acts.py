@@ -11,6 +11,7 @@ from keelroom.assess.questions.worth import TRIED
 from keelroom.document.act import Act
 from keelroom.document.edits import act_of, apply, set_value
 from keelroom.document.entered import ENTER, ENTER_ALL, MOVE, moved_to
+from keelroom.document.fields import get
 from keelroom.document.file import load, parse, serialised
 from keelroom.document.quantity import from_si, quantity
 from keelroom.document.schema.trail import KEPT
@@ -209,6 +210,10 @@ def test_what_an_act_brings():
 
 def test_what_an_act_rests_on_is_of_its_package():
     assert rests_on(offer("deeper", "p2")) == (("packages", "p2", "core", "depth"), ("packages", "p2", "core", "rows"))
+    named = [path for kind in ACTS.values() for path in kind.rests_on if not any(step[:1] == "<" for step in path)]
+    for path in named:
+        get(BUILD, tuple("p1" if step == "*" else step for step in path))
+    assert len(named) > 60
 
 
 def test_what_is_too_long_to_keep_is_not_kept_and_says_so():

@@ -108,24 +108,28 @@ KINDS = (
         cautions=MOVED,
         before=("What it is, what hangs on it, and whether it may be moved at all",),
         first="how",
+        rests_on=(("survey", "obstacles"),),
     ),
     ActKind(
         "put_back",
         "Every neighbour where it was found",
         lambda do: set_value((*do.where, "moves"), (), do.act.label),
         "Put moved parts back",
+        rests_on=(("survey", "obstacles"),),
     ),
     ActKind(
         "centre",
         "The package in the middle of the opening",
         lambda do: _place(do, x=None, y=None),
         "Middle of the opening",
+        rests_on=(("survey", "opening"),),
     ),
     ActKind(
         "to_plane",
         "The package upright against the supports",
         lambda do: _place(do, z=quantity("0 in", "length"), lean=None),
         "Against the support plane",
+        rests_on=(("survey", "opening", "support_lean"),),
     ),
     ActKind(
         "take_place",

@@ -127,6 +127,7 @@ KINDS = (
         "Plan a bracket for it",
         cautions=SHEET,
         after=("It holds when pushed by hand, and nothing touches",),
+        rests_on=(("survey", "holes"), ("survey", "obstacles")),
     ),
     ActKind(
         "brackets_to_holes",

@@ -70,6 +70,7 @@ KINDS = (
         "The usual duty cases made anew from the brief as it stands",
         lambda do: set_value(("duty_cases",), default_duty_cases(do.build.brief), do.act.label),
         "Make duty cases from the brief",
+        rests_on=(("brief", "engine", "idle_rpm"), ("brief", "engine", "power_rpm")),
     ),
     ActKind("cause", "What was found of a cause that was looked at", _cause),
 )

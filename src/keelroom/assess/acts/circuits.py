@@ -219,7 +219,13 @@ KINDS = (
         after=LOOKED,
         rests_on=AMPS,
     ),
-    ActKind("known_feeds", "A circuit feeds only what there is", _known_feeds, "Only what is there"),
+    ActKind(
+        "known_feeds",
+        "A circuit feeds only what there is",
+        _known_feeds,
+        "Only what is there",
+        rests_on=(("packages", "*", "fans"),),
+    ),
     ActKind(
         "wire",
         "Every circuit that loses too much as advised",

@@ -213,7 +213,13 @@ LINES = (
 )
 KINDS = (
     ActKind("add_cooler", "A cooler of a kind, to place and to describe", _add, first="width"),
-    ActKind("put_cooler", "A cooler at another place", _put, after=LINES),
+    ActKind(
+        "put_cooler",
+        "A cooler at another place",
+        _put,
+        after=LINES,
+        rests_on=(("survey", "obstacles"), ("survey", "opening"), ("survey", "ground")),
+    ),
     ActKind(
         "gearbox_way",
         "The gearbox cooled another way",

@@ -121,6 +121,7 @@ KINDS = (
         cautions=(HOT, COOLANT),
         before=("Its tanks and necks against hood, latch and crossmember",),
         after=("No drip at necks and drain after a warm-up",),
+        rests_on=(("survey", "opening"), ("survey", "rails")),
     ),
     ActKind(
         "deeper",

@@ -153,8 +153,20 @@ def _keep(do: Doing) -> Edit:
 
 FANS_TURN = "A fan can start by itself, also with the key out: disconnect the battery before hands go near it."
 KINDS = (
-    ActKind("spread", "Fans side by side, evenly over the face", _spread, "Spread the fans over the face"),
-    ActKind("onto_face", "Slide a fan until all of it is over the face", _onto_face, "Slide it onto the face"),
+    ActKind(
+        "spread",
+        "Fans side by side, evenly over the face",
+        _spread,
+        "Spread the fans over the face",
+        rests_on=(("packages", "*", "core", "face_width"), ("packages", "*", "core", "face_height")),
+    ),
+    ActKind(
+        "onto_face",
+        "Slide a fan until all of it is over the face",
+        _onto_face,
+        "Slide it onto the face",
+        rests_on=(("packages", "*", "core", "face_width"), ("packages", "*", "core", "face_height")),
+    ),
     ActKind(
         "fit_fan",
         "Replace a fan by the strongest of the catalogue that fits the face",
@@ -164,7 +176,11 @@ KINDS = (
         rests_on=(("packages", "*", "core", "face_width"), ("packages", "*", "core", "face_height")),
     ),
     ActKind(
-        "fit_fans", "Fit a fan or an assembly of the parts list, spread over the face", _fit_fans, cautions=(FANS_TURN,)
+        "fit_fans",
+        "Fit a fan or an assembly of the parts list, spread over the face",
+        _fit_fans,
+        cautions=(FANS_TURN,),
+        rests_on=(("packages", "*", "core", "face_width"), ("packages", "*", "core", "face_height")),
     ),
     ActKind("add_fan", "One more fan in the middle of the face, to be described", _add, "Add a fan"),
     ActKind(

@@ -476,6 +476,7 @@ KINDS = (
         "Put the usual hoses in",
         cautions=WET,
         after=BLEED,
+        rests_on=(("survey", "hoses"), ("packages", "*", "place")),
     ),
     ActKind(
         "ordinary_circuit",
@@ -483,6 +484,7 @@ KINDS = (
         lambda do: ordinary_edit(do.build, do.package),
         "Make an ordinary circuit",
         after=("Measure what was assumed: ports first",),
+        rests_on=(("survey", "hoses"), ("packages", "*", "place")),
     ),
     ActKind(
         "add_surge_tank",
@@ -492,6 +494,7 @@ KINDS = (
         cautions=WET,
         before=("Room under the hood above everything that holds coolant",),
         after=BLEED,
+        rests_on=(("survey", "hood"), ("packages", "*", "loop", "parts")),
     ),
     ActKind(
         "add_filler",
@@ -500,6 +503,7 @@ KINDS = (
         "Put a filler neck there",
         cautions=WET,
         after=BLEED,
+        rests_on=(("survey", "hood"), ("packages", "*", "loop", "parts")),
     ),
     ActKind(
         "add_tee",
@@ -508,6 +512,7 @@ KINDS = (
         "Put a tee between them",
         cautions=WET,
         after=BLEED,
+        rests_on=(("survey", "hoses"),),
     ),
     ActKind(
         "plumb_steam",
@@ -516,6 +521,7 @@ KINDS = (
         "Plumb it up to the tank",
         cautions=WET,
         after=BLEED,
+        rests_on=(("survey", "hoses"), ("packages", "*", "loop", "parts")),
     ),
     ActKind(
         "plumb_heater",
@@ -524,6 +530,7 @@ KINDS = (
         "Plumb the heater",
         cautions=WET,
         after=BLEED,
+        rests_on=(("survey", "hoses"),),
     ),
     ActKind(
         "renew_hose",
@@ -534,6 +541,7 @@ KINDS = (
         parts=("The hose, and new clamps",),
         cautions=WET,
         after=BLEED,
+        rests_on=(("packages", "*", "loop", "hoses"),),
     ),
     ActKind(
         "wider_way",
@@ -541,6 +549,7 @@ KINDS = (
         lambda do: wider_way(do.build, do.package, do.given("hose")),
         "A wider way for a hose",
         after=("A rod bent to it held against the car",),
+        rests_on=(("survey", "hoses"), ("survey", "obstacles"), ("packages", "*", "loop", "parts")),
     ),
     ActKind("add_part", "A part of the circuit to place and to join", _add_part, first="y"),
     ActKind("add_hose", "A hose to describe", _add_hose, "Add a hose", first="length"),
@@ -578,5 +587,13 @@ KINDS = (
         after=FLUSH,
         rests_on=(("packages", "*", "coolant", "glycol_share"),),
     ),
-    ActKind("coolant", "Another glycol, another share of it", _coolant, hours=HOUR, cautions=WET, after=FLUSH),
+    ActKind(
+        "coolant",
+        "Another glycol, another share of it",
+        _coolant,
+        hours=HOUR,
+        cautions=WET,
+        after=FLUSH,
+        rests_on=(("packages", "*", "coolant", "coldest"),),
+    ),
 )

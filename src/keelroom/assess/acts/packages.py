@@ -139,5 +139,6 @@ KINDS = (
         "The car as found with a generic engine-driven fan",
         lambda do: with_engine_fan(do.build, do.package),
         "Add the package as found",
+        rests_on=(("packages", "*", "core", "face_height"),),
     ),
 )

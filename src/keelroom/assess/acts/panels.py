@@ -127,5 +127,12 @@ KINDS = (
         after=("A strip of paper is held all round with the fans running",),
         rests_on=tuple(("packages", "*", "sealing", edge) for edge in EDGES),
     ),
-    ActKind("add_panel", "Add a panel, a strip, a cover, a duct piece or a dam", _add, cautions=(SHEET,), first="name"),
+    ActKind(
+        "add_panel",
+        "Add a panel, a strip, a cover, a duct piece or a dam",
+        _add,
+        cautions=(SHEET,),
+        first="name",
+        rests_on=(("packages", "*", "sealing"),),
+    ),
 )

@@ -88,6 +88,7 @@ KINDS = (
         "Full shroud",
         cautions=CUT[:1],
         after=("Nothing touches blade or belt with the engine rocked",),
+        rests_on=(("packages", "*", "core", "face_width"), ("packages", "*", "core", "face_height")),
     ),
     ActKind(
         "seat",
@@ -116,6 +117,7 @@ KINDS = (
         parts=("Rubber flaps, rivets",),
         cautions=CUT,
         after=("They close by themselves with the fans running",),
+        rests_on=(("packages", "*", "core", "face_width"), ("packages", "*", "core", "face_height")),
     ),
     ActKind(
         "divide",
@@ -124,6 +126,7 @@ KINDS = (
         "Divide the shroud between the fans",
         hours=HOUR,
         cautions=CUT,
+        rests_on=(("packages", "*", "fans"),),
     ),
     ActKind(
         "seat_shroud",
@@ -138,6 +141,7 @@ KINDS = (
         "Put the fans where the rings of the trimmed shroud are",
         lambda do: fans_edit(do.package, do.system),
         "Put the fans where their rings are",
+        rests_on=(("packages", "*", "shroud", "blank_width"), ("packages", "*", "shroud", "blank_height")),
     ),
     ActKind("clear_trims", "No trim at all", _no_trim, "No trim"),
 )
