@@ -22,15 +22,13 @@ NAMES = {
     "refrigerant": "Refrigerant",
     "steering": "Power steering",
 }
-LEAST = 20.0
-"""[W] a fluid must be given to be worth a row."""
 
 
 def fluid_rows(figures: CaseFigures) -> list[str]:
     """Fluids with something to show, in the order of the drawing."""
-    given = dict(figures.fluids.given)
+    fluids = figures.fluids
     cooled = {FLUID_OF[cooler.kind] for cooler in figures.coolers if cooler.kind in FLUID_OF}
-    return [fluid for fluid in NAMES if fluid in cooled or (given.get(fluid, 0.0) > LEAST and fluid != "steering")]
+    return [fluid for fluid in NAMES if fluid in cooled or (fluids.heated(fluid) and fluid != "steering")]
 
 
 def fluids_scene(figures: CaseFigures, system: str) -> Scene | None:
@@ -51,7 +49,7 @@ def _row(shapes: list[Shape], told: tuple[str, CaseFigures], top: float, system:
     at = figures.fluids.of(fluid)
     given, left = dict(figures.fluids.given)[fluid], [part for part in figures.fluids.left if part.fluid == fluid]
     head = f"{NAMES[fluid]} {format_si(at, KINDS['temperature'], system)}"
-    if fluid == "refrigerant" and given < LEAST:
+    if fluid == "refrigerant" and not figures.fluids.heated(fluid):
         head = "Refrigerant: the A/C is off"
     elif fluid == "refrigerant":
         head += (

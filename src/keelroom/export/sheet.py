@@ -239,14 +239,13 @@ def _coolers(build: Build, assessment: Assessment, system: str) -> list[Flowable
         if case.figures is None:
             continue
         fluids = case.figures.fluids
-        given = dict(fluids.given)
         ac = (
             f"{format_si(fluids.condensing, kind, system)}, "
             f"{format_si(fluids.head_pressure, KINDS['pressure'], system)}"
-            if given["refrigerant"] > 20
+            if fluids.heated("refrigerant")
             else "off"
         )
-        charge = format_si(fluids.charge, kind, system) if given["charge"] > 20 else "—"
+        charge = format_si(fluids.charge, kind, system) if fluids.heated("charge") else "—"
         rows.append(
             [case.name, format_si(fluids.gearbox, kind, system), format_si(fluids.oil, kind, system), charge, ac]
         )

@@ -55,6 +55,10 @@ class Left(NamedTuple):
     """where it is a cooler's: names may stand twice"""
 
 
+NO_HEAT = 20.0
+"""[W] under which a fluid is given nothing worth a cooler or a word."""
+
+
 class FluidFigures(NamedTuple):
     """The fluids of coolers at one operating point, temperatures [degC]: gearbox in its pan and leaving for the
     coolers, oil, intake air as it enters the engine, refrigerant where it condenses with its pressure over the
@@ -79,6 +83,10 @@ class FluidFigures(NamedTuple):
     def of(self, fluid: str) -> float:
         """[degC] a fluid runs at, the refrigerant where it condenses."""
         return float(getattr(self, {"refrigerant": "condensing"}.get(fluid, fluid)))
+
+    def heated(self, fluid: str) -> bool:
+        """Whether a fluid is given heat at all: where it is not, its temperature tells nobody anything."""
+        return dict(self.given).get(fluid, 0.0) >= NO_HEAT
 
 
 class CoolerFigures(NamedTuple):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from keelroom.assess.figures.assessment import Assessment, CaseFigures
+from keelroom.assess.figures.assessment import NO_HEAT, Assessment, CaseFigures
 from keelroom.assess.figures.coolerlimits import COLD_GEARBOX, HALVES, HOT
 from keelroom.assess.findings import Finding, Found
 from keelroom.assess.fit.coolers import HIGH_LOSS, LINED, WARM, kinked, line_plan, mount_notes, named, oil_through
@@ -17,8 +17,6 @@ from keelroom.facts import given
 
 LONGEST = 9.0
 """[m] of lines beyond which they would be longer than the car there and back (common practice)."""
-NO_HEAT = 20.0
-"""[W] under which a fluid needs no cooler."""
 SLOT = 0.35
 """Share of its face under which a way out of a cooler's air costs it much (common practice)."""
 
@@ -68,7 +66,7 @@ def _fluids(build: Build, package: Package, assessment: Assessment, there: tuple
         watched = (
             own is not None or fluid == "oil" or (fluid == "gearbox" and build.brief.vehicle.gearbox == "automatic")
         )
-        if value <= HOT[fluid] or not watched or heat < 50:
+        if value <= HOT[fluid] or not watched or not worst.figures.fluids.heated(fluid):
             continue
         at = (
             (*where, own.id, "conductance")
@@ -135,7 +133,7 @@ def _idle(package: Package, assessment: Assessment, cooler: Cooler) -> Found:
     """A cooler whose fluid is given nothing in any case."""
     fluid = FLUID_OF.get(cooler.kind)
     cases = [case.figures for case in assessment.cases if case.figures]
-    if fluid is None or not cases or max(dict(figures.fluids.given)[fluid] for figures in cases) >= NO_HEAT:
+    if fluid is None or not cases or any(figures.fluids.heated(fluid) for figures in cases):
         return
     form = fluid if fluid in ("charge", "refrigerant") else ""
     yield Finding(

@@ -25,12 +25,21 @@ DASHES = (
 """Size in sixteenths of an inch of tube, bore [mm] it goes with, thread of its 37° fitting (SAE_FITTING)."""
 
 
+TURBULENT = 2300.0
+"""Reynolds number from which a pipe's flow is turbulent (Reynolds 1883, as every handbook has it)."""
+
+
 class Lost(NamedTuple):
     """Pressure lost [Pa] in both lines, speed in them [m/s] and their Reynolds number."""
 
     pressure: float
     speed: float
     reynolds: float
+
+    @property
+    def laminar(self) -> bool:
+        """Whether the oil runs smooth in them."""
+        return self.reynolds < TURBULENT
 
 
 def lost_in_lines(flow: float, bore: float, length: float, bends: float, celsius: float) -> Lost:
@@ -41,7 +50,7 @@ def lost_in_lines(flow: float, bore: float, length: float, bends: float, celsius
     """
     speed = flow / (np.pi / 4 * bore**2)
     reynolds = speed * bore / kinematic_viscosity(celsius)
-    friction = LAMINAR / max(reynolds, 1e-6) if reynolds < 2300 else SMOOTH / reynolds**0.25
+    friction = LAMINAR / max(reynolds, 1e-6) if reynolds < TURBULENT else SMOOTH / reynolds**0.25
     heads = friction * length / bore + BEND_LOSS * bends + END_LOSS
     return Lost(float(heads * density(celsius) * speed**2 / 2), float(speed), float(reynolds))
 

@@ -142,9 +142,9 @@ def _fluids_said(assessment: Assessment, case: str, system: str) -> Said:
             continue
         fluids, kind = figures.fluids, KINDS["temperature"]
         words = [f"gearbox {format_si(fluids.gearbox, kind, system)}", f"oil {format_si(fluids.oil, kind, system)}"]
-        if dict(fluids.given)["charge"] > 50:
+        if fluids.heated("charge"):
             words.append(f"intake air {format_si(fluids.charge, kind, system)}")
-        if dict(fluids.given)["refrigerant"] > 50:
+        if fluids.heated("refrigerant"):
             words.append(
                 f"condenses at {format_si(fluids.condensing, kind, system)}, "
                 f"{format_si(fluids.head_pressure, KINDS['pressure'], system)} at the gauge, vents "
@@ -199,7 +199,7 @@ def book_cells(assessment: Assessment, system: str) -> list[tuple[str, ...]]:
             continue
         fluids = result.figures.fluids
         for fluid, given in fluids.given:
-            if given < 20:
+            if not fluids.heated(fluid):
                 continue
             coolers, coolant, own = (
                 sum(part.heat for part in fluids.left if part.fluid == fluid and part.to == to)
@@ -242,7 +242,7 @@ def lines_said(build: Build, cooler: Cooler, figures: CaseFigures | None, system
         (
             "",
             f"{format_si(plan.lost.pressure, pressure, system)} lost at {plan.lost.speed:.1f} m/s "
-            f"({'laminar' if plan.lost.reynolds < 2300 else 'turbulent'}, Re {plan.lost.reynolds:.0f})",
+            f"({'laminar' if plan.lost.laminar else 'turbulent'}, Re {plan.lost.reynolds:.0f})",
         ),
         ("", f"Size {size} fittings, {thread}; no hose bent under {format_si(plan.bend, length, system)} radius"),
         ("", f"The addition takes {plan.fluid * 1e3:.2f} L ({plan.fluid * 1e3 * 1.0567:.2f} qt) of fluid"),

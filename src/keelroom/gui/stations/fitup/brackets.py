@@ -11,7 +11,7 @@ from keelroom.assess.shelf import BOLT_CHOICES, METAL_CHOICES
 from keelroom.assess.words import clause, clauses
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.mounts import Bracket, Frame
-from keelroom.facts import lowered
+from keelroom.facts import lowered, stress_text
 from keelroom.gui.rows import Group, Page, Path, Row, Said, quantities
 from keelroom.units import KINDS, fine, format_si
 
@@ -164,17 +164,12 @@ def _figures(plan: BracketPlan, system: str) -> str:
         words.append(f"rib {format_si(made.rib.bounds[2], KINDS['length'], system)}")
     if plan.strap is not None:
         words.append(
-            f"{stress(plan.strap.stress, system)} ({plan.strap.safety:.1f}× safe), sags "
+            f"{stress_text(plan.strap.stress, system)} ({plan.strap.safety:.1f}× safe), sags "
             f"{fine(plan.strap.sag, system)}, {plan.strap.frequency:.0f} Hz"
         )
     if plan.presses:
         words.append(f"presses with {format_si(plan.presses, KINDS['force'], system)}")
     return ", ".join(words)
-
-
-def stress(pascals: float, system: str) -> str:
-    """A stress in shown units."""
-    return f"{pascals / 6.895e6:.1f} ksi" if system == "us" else f"{pascals / 1e6:.0f} MPa"
 
 
 def mounts_page(build: Build) -> Page:
