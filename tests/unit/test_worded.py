@@ -5,15 +5,21 @@ import ast
 import re
 from pathlib import Path
 from string import Formatter
+from typing import get_args
 
 import pytest
 
 import keelroom
 from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.codes import CODES
+from keelroom.assess.fit.moves import CAUTIONED, NEEDED
+from keelroom.assess.loop.air import OUTCOME_WORDS
 from keelroom.assess.machine_form import as_json
 from keelroom.assess.words import SENTENCES, WORDED, clause, worded
 from keelroom.document.file import load
+from keelroom.document.schema.loop import Hose
+from keelroom.document.schema.mounts import Bracket
+from keelroom.document.schema.package import Core, Shroud
 from keelroom.facts import FACT, WORDS, Fact, fact, given, said
 from keelroom.units import KINDS
 from tests.changes import on
@@ -148,3 +154,20 @@ def test_a_finding_says_which_entries_it_rests_on():
     found = first_wave(on(BUILD, (("packages", "p1", "control", "fan_on"), "170 °F", "temperature")))
     (apart,) = [finding for finding in found.findings if finding.code == "fan_set_points"]
     assert apart.rests_on == (("packages", "p1", "control", "fan_on"), ("packages", "p1", "control", "fan_off"))
+
+
+def test_every_form_a_choice_can_take_has_its_words():
+    choices = {
+        "core_port_closing": get_args(Core.model_fields["material"].annotation),
+        "seam": get_args(Shroud.model_fields["join_seal"].annotation),
+        "nut": get_args(Bracket.model_fields["nut"].annotation),
+        "hose_old": [one for one in get_args(Hose.model_fields["state"].annotation) if one != "good"],
+        "bleed": OUTCOME_WORDS,
+        "bores_differ": ("sleeve", "reducer"),
+        "air_trap": ("stays", "revs"),
+        "caution": CAUTIONED,
+        "move_needed": (*NEEDED, "bottle"),
+    }
+    assert {f"{code}.{form}" for code, forms in choices.items() for form in forms} <= set(WORDED)
+    states = [f"fit_{state}{form}" for state in ("overlaps", "under") for form in ("", ".even", ".hood", ".hoodeven")]
+    assert set(states) <= set(SENTENCES)
