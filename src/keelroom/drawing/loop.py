@@ -476,7 +476,8 @@ def _scale(sheet: Sheet, system: str) -> list[Shape]:
         y = sheet.y(k * step)
         if y > 14.0:
             shapes.append(Polyline("loop.rule", ((44 * UNIT, y * UNIT), ((sheet.room.wide - 14) * UNIT, y * UNIT))))
-            text = format_si(k * step, KINDS["length"], system).replace("-", "−") if k else "datum"
+            high = format_si(k * step, KINDS["length"], system) if system == "us" else f"{k * step * 1e3:.0f} mm"
+            text = high.replace("-", "−") if k else "datum"
             shapes.append(Label("loop.words", (6 * UNIT, y * UNIT), text, "start"))
         k += 1
     return shapes

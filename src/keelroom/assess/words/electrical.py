@@ -114,7 +114,7 @@ TOLD = {
         "fan cost {cost:.1%} of the battery.",
     ),
     "spin": Told(
-        "Direction of fan {fans:and .0f} not felt by hand yet",
+        "Direction of {fans:fan|fans} {fans:and .0f} not felt by hand yet",
         "Two fans bought together are often wired opposite: the second then blows into the first and the "
         "core gets nothing. Power each by hand, feel the air, before the harness is built.",
     ),
