@@ -166,8 +166,8 @@ def _vocabulary() -> dict[str, object]:
     """What the machine form of a judgement is made of: codes of findings, acts that mend them and figures, each with
     what it means."""
     from keelroom.assess.acts.registry import ACTS
-    from keelroom.assess.codes import CODES
     from keelroom.assess.figures.outputs import CASE, PACKAGE
+    from keelroom.assess.words import CODES
 
     figures = [
         {

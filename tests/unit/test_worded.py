@@ -11,11 +11,10 @@ import pytest
 
 import keelroom
 from keelroom.assess.assess import assess, first_wave
-from keelroom.assess.codes import CODES
 from keelroom.assess.fit.moves import CAUTIONED, NEEDED
 from keelroom.assess.loop.air import OUTCOME_WORDS
 from keelroom.assess.machine_form import as_json
-from keelroom.assess.words import SENTENCES, WORDED, clause, worded
+from keelroom.assess.words import CODES, SENTENCES, TOPICS, WORDED, clause, worded
 from keelroom.document.file import load
 from keelroom.document.schema.loop import Hose
 from keelroom.document.schema.mounts import Bracket
@@ -111,6 +110,8 @@ def test_every_clause_is_worded_and_every_wording_is_used():
     formed = re.compile(r"(nut|seam|caution|bleed|move_needed|barely_strong|hums)(\..*)?")
     unused = {code for code in set(WORDED) - set(SENTENCES) - spelt if not formed.fullmatch(code)}
     assert not unused
+    told = [code for topic in TOPICS for code in topic.TOLD]
+    assert len(told) == len(set(told)), "told in two topics"
     assert {code.partition(".")[0] for code in SENTENCES} == set(CODES), (
         "a sentence for every code, and none for no code"
     )

@@ -15,7 +15,7 @@ LEVELS: tuple[Level, ...] = ("problem", "doubt", "note")
 class Finding(NamedTuple):
     """A judgement that can always be saved; `words.worded` makes its sentences.
 
-    code  : stable name, a key of `codes.CODES`
+    code  : stable name, a key of `words.CODES`
     level : problem (will not work as entered), doubt (unmeasured or outside a source), note
     where : path of the field or id it belongs to
     figures: what its sentences are made of, by name, with kinds

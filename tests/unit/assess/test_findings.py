@@ -9,8 +9,8 @@ import keelroom.assess
 from keelroom.assess.acts.registry import applies, edit_for
 from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.causes import CAUSES
-from keelroom.assess.codes import CODES
 from keelroom.assess.judge.rests import RESTS
+from keelroom.assess.words import CODES
 from keelroom.document.edits import apply
 from keelroom.document.fields import get
 from keelroom.document.file import load

@@ -24,20 +24,22 @@ from keelroom.assess.words import (
 from keelroom.assess.words.clauses import CLAUSES
 from keelroom.assess.words.filling import FILLING
 from keelroom.assess.words.made import MADE
-from keelroom.assess.words.told import Told
+from keelroom.assess.words.told import Told, Worded
 from keelroom.core.packaging.pattern import Pattern
 from keelroom.facts import Fact, said
 
 TOPICS = (air, charging, circuits, claims, coolers, driven, electrical, entries, fit, hoses, judge, loop, moves, panels)
 SENTENCES: dict[str, Told] = {code: told for topic in TOPICS for code, told in topic.TOLD.items()}
 """What and why of each finding by its code, or by its code and form with a dot between."""
+CODES: dict[str, str] = {code.partition(".")[0]: told.means for code, told in SENTENCES.items() if told.means}
+"""Every code a finding can have, with what it means: other programs and the machine form's readers go by it."""
 WORDED: dict[str, str] = {code: told.what for code, told in SENTENCES.items()} | CLAUSES | FILLING | MADE
 
 
-def worded(finding: Finding, system: str) -> Told:
+def worded(finding: Finding, system: str) -> Worded:
     """A finding's sentences in one unit system, "us" or "si"."""
     told = SENTENCES[f"{finding.code}.{finding.form}" if finding.form else finding.code]
-    return Told(*(said(text, finding.figures, system, WORDED) for text in told))
+    return Worded(*(said(text, finding.figures, system, WORDED) for text in told[:2]))
 
 
 def clause(fact: Fact, system: str) -> str:

@@ -7,37 +7,45 @@ TOLD = {
         "{voltage:.1f} V at the battery at idle",
         "A healthy battery holds 12.0–12.3 V at 40 A: this one is nearly flat. The same reading at the fan "
         "alone would be its wire.",
+        "The battery is low at idle",
     ),
     "over_speed": Told(
         "The pulley over-speeds the alternator",
         "{top} at the redline against its limit of {limit}: the rotor’s windings let go. A ratio of "
         "{ratio:.2f} keeps it; idle output then is {left:.0f} A.",
+        "The pulley over-speeds the alternator",
     ),
     "charge_place": Told(
         "The charge cable’s insulation is not made for that place",
         "The air round it is as hot as its insulation stands ({limit}): another class, or another way.",
+        "The charge cable's insulation is not made for its place",
     ),
     "charge_cable_hot": Told(
         "The charge cable is too thin for the alternator’s current",
         "At {rating:.0f} A its copper reaches {warm}; it carries {ampacity:.0f} A where it lies before its "
         "insulation ({limit}) goes.",
+        "The charge cable is too thin",
     ),
     "charge_cable": Told(
         "The charge cable loses too much",
         "At its {rating:.0f} A it loses {drop:.2f} V on the way to the battery; {drop_limit:g} V is the limit.",
+        "The charge cable loses too much",
     ),
     "charge_fuse_small": Told(
         "The charge cable’s fuse is under the alternator’s rating",
         "{fuse:g} A against {rating:.0f} A: it opens the day the battery is low, and an alternator cut off "
         "from its battery kills what hangs on it.",
+        "The charge cable's fuse is under the alternator's rating",
     ),
     "charge_fuse_over": Told(
         "The fuse does not protect the charge cable",
         "A {fuse:g} A fuse; the cable carries {ampacity:.0f} A where it lies before its insulation ({limit}) goes.",
+        "The charge cable's fuse does not protect it",
     ),
     "alternator_short": Told(
         "The alternator cannot feed the fans at idle",
         "{balance} The voltage sinks, and the fans with it: {voltage:.1f} V at the battery. {takes}",
+        "The alternator cannot feed everything at idle",
     ),
     "alternator_short.other": Told(
         "The alternator cannot feed what is on at idle",
@@ -48,6 +56,7 @@ TOLD = {
         "At that voltage the battery takes {battery:.0f} A, so the alternator must be giving {gives:.0f} A; "
         "by its rating, pulley and air it could give {could:.0f} A. A larger unit than entered, a faster "
         "idle, or less on than listed. The measured voltage is used.",
+        "A measured voltage contradicts the alternator as entered",
     ),
     "voltage_contradicts.drawn": Told(
         "{voltage:.1f} V measured at idle contradicts the alternator as entered",
@@ -65,6 +74,7 @@ TOLD = {
         "Nothing protects the charge cable",
         "Chafed through, it takes all the battery gives, hundreds of amps. A bolt-down fuse or a fusible "
         "link at the battery’s end, over what the alternator gives and under what the cable stands.",
+        "Nothing protects the charge cable",
     ),
     "charge_unfused.two": Told(
         "Nothing protects the charge cable",

@@ -6,15 +6,18 @@ TOLD = {
     "fan_too_fast": Told(
         "{name}: may turn {fastest}, safe is {safe_rpm}",
         "Blades that burst go through hood and people. A clutch lets it lag, but one that has seized does not.",
+        "An engine-driven fan may turn faster than is safe",
     ),
     "clutch_late": Told(
         "{name}: its clutch engages at {engages} of air",
         "The air behind the core is {under} and more under the coolant: it would not engage before the limit "
         "of {limit}. [150–180 °F|65–82 °C] is usual.",
+        "A fan's clutch engages late",
     ),
     "immersion": Told(
         "{name}: its blades stand {immersion:.0%} in the shroud",
         "Half to two thirds of their depth draws best: less and the tips draw from the bay, more and they "
         "beat against the wall.",
+        "An engine-driven fan's blades stand wrongly in its shroud",
     ),
 }

@@ -3,38 +3,40 @@
 from keelroom.assess.words.told import Told
 
 TOLD = {
-    "not_worked_out": Told(
-        "{name} could not be worked out",
-        "{stopped}. Everything else stands without it.",
-    ),
     "hose_kink": Told(
         "{name} kinks",
         "Bent to a radius of {radius}; {make} of {bore} wants {wanted} at least. A hose that has gone flat "
         "lets half through and is sucked shut at revs.",
+        "A hose kinks",
     ),
     "hose_near_exhaust": Told(
         "{hose} passes {gap} from {pipe:low}",
         "{least} at least, or a shield with air on both sides: rubber bakes hard, and coolant that runs onto "
         "a hot pipe burns, glycol without water first of all.",
+        "A hose passes near the exhaust",
     ),
     "steam_open": Told(
         "{port} is open-ended",
         "Steam gathers at the back of a head and cooks it: every steam port is plumbed, rising, with a [1/4 "
         "in|6 mm] line to the tank or the core’s top.",
+        "A steam port is open",
     ),
     "heater_unplumbed": Told(
         "{port}: nothing is joined to it",
         "Without the heater’s branch its port loses coolant, and on many engines the flow past the "
         "thermostat while it is shut.",
+        "A heater port is joined to nothing",
     ),
     "engine_port_open": Told(
         "{port} is open",
         "A second {role} is used or closed.",
+        "A port of the engine is open",
     ),
     "bores_differ.sleeve": Told(
         "{name} does not meet {port:low}",
         "The hose is {bore}, the neck {neck}. A sleeve cut from an offcut of a smaller hose, pushed over the "
         "neck first, makes it meet.",
+        "A hose does not meet its port's bore",
     ),
     "bores_differ.reducer": Told(
         "{name} does not meet {port:low}",
@@ -45,6 +47,7 @@ TOLD = {
         "{name}: to be renewed",
         "It is gone soft: squeezed, it feels like a sponge and is sucked flat at revs. A new one before the "
         "core is blamed.",
+        "A hose is to be renewed",
     ),
     "hose_old.swollen": Told(
         "{name}: to be renewed",
@@ -61,6 +64,7 @@ TOLD = {
     "core_port_open": Told(
         "{name} is open",
         "{bore} of it lets all coolant out. Its plug has the thread {thread}.",
+        "A port of the core is open",
     ),
     "core_port_open.unread": Told(
         "{name} is open",
@@ -71,6 +75,7 @@ TOLD = {
         "A plate cut to cover it, welded by somebody who welds thin aluminium: cleaned bright, the core dry "
         "and open to the air. Plastic tanks take a plug in the thread, nothing else. Epoxy is a stopgap. "
         "Then test at or under the cap’s rating, regulated air, behind a shield, before it is trusted.",
+        "A port of the core is to be closed",
     ),
     "core_port_closing.copper_brass": Told(
         "{name} is to be closed",

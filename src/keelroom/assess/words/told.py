@@ -6,7 +6,16 @@ from typing import NamedTuple
 
 
 class Told(NamedTuple):
-    """What is so, and why it matters and what would mend it: templates of `facts.said`."""
+    """What is so, and why it matters and what would mend it: templates of `facts.said`; what the code means, in a line,
+    with the first of its forms."""
+
+    what: str
+    why: str
+    means: str = ""
+
+
+class Worded(NamedTuple):
+    """A finding's sentences."""
 
     what: str
     why: str
