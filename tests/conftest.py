@@ -19,9 +19,14 @@ from hypothesis import HealthCheck, Phase, settings  # noqa: E402
 from keelroom.core.kept import Kept  # noqa: E402
 from keelroom.document.file import load  # noqa: E402
 from keelroom.document.schema.build import Build  # noqa: E402
+from tests.long import long  # noqa: E402
 
 settings.register_profile(
-    "repeatable", derandomize=True, deadline=None, max_examples=40, suppress_health_check=list(HealthCheck)
+    "repeatable",
+    derandomize=True,
+    deadline=None,
+    max_examples=long("draws", 25),
+    suppress_health_check=list(HealthCheck),
 )
 # Where it is enough that a test fails, the smallest case for it is not sought.
 settings.register_profile("unshrunk", settings.get_profile("repeatable"), phases=(Phase.explicit, Phase.generate))

@@ -2,7 +2,7 @@
 
 import os
 
-FULL = {"fuzz": 12_000, "pure": 500, "looks": 3, "harness": 1, "scalar": 7, "monkey": 400}
+FULL = {"fuzz": 12_000, "pure": 500, "looks": 3, "harness": 1, "scalar": 7, "monkey": 400, "draws": 200, "orders": 15}
 """Long forms by name."""
 
 

@@ -14,7 +14,6 @@ from PyQt6.QtWidgets import (
     QLabel,
     QLineEdit,
     QPushButton,
-    QScrollArea,
     QTableWidget,
     QToolButton,
 )
@@ -435,16 +434,3 @@ def test_the_pan_and_the_mounts_say_their_figures(demo_window):
     fit_up(driver, "Brackets")
     driver.enter(f"{driver.window.session.build.package.brackets[0].name}: strip thickness", "1/32")
     assert driver.shows("Bends for good")
-
-
-@pytest.mark.parametrize("station", ["Brief", "Survey", "Core", "Air", "Fit-up"])
-def test_no_page_is_cut_at_its_side(demo_window, station):
-    driver = demo_window
-    driver.click(f"{station} station")
-    form = driver.window.stations[station]
-    for title in form.buttons:
-        driver.click(title, QToolButton)
-        driver.settle()
-        view = form.views[title]
-        if isinstance(view, QScrollArea):
-            assert view.widget().width() <= view.viewport().width(), title

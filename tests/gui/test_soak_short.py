@@ -6,9 +6,9 @@ from tests.soak.monkey import run
 
 
 def test_a_monkey_breaks_nothing(record_property):
-    did, broke = run(80, seed=11, each=40)
+    did, broke = run(50, seed=11, each=25)
     assert not broke, "\n".join(broke)
-    assert did["typed"] > 8
+    assert did["typed"] > 5
     assert did["drag"] > 1
     record_property("counts", f"monkey: {sum(did.values())} acts, {dict(did.most_common(4))}")
 

@@ -11,7 +11,7 @@ from keelroom.errors import DocumentError
 from tests.conftest import DEMO
 from tests.long import long
 
-COUNT = long("fuzz", 300)
+COUNT = long("fuzz", 200)
 
 
 def one_package() -> bytes:

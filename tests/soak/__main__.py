@@ -25,9 +25,11 @@ for name, arguments in STEPS:
 LONG = {
     "fuzz": "properties/test_fuzz_loader.py",
     "pure": "properties/test_pure.py",
+    "orders": "properties/test_pure.py",
     "looks": "gui/test_layout.py",
     "harness": "properties/test_planned_harness.py",
     "scalar": "reference/test_scalar_agreement.py",
+    "draws": "properties",
 }
 """Tests of the daily run in their long forms."""
 for name, module in LONG.items():
