@@ -31,10 +31,10 @@ class Kept:
     """Stages by what made them; of each the ones used last."""
 
     def __init__(self) -> None:
-        self._stages: dict[Callable[..., Any], Found] = {}
+        self._stages: dict[Hashable, Found] = {}
         self._busy = Lock()
 
-    def of(self, stage: Callable[..., Any]) -> Found:
+    def of(self, stage: Hashable) -> Found:
         """What is kept of one stage, the ones used last at the end."""
         found = self._stages.get(stage)
         if found is None:
@@ -60,6 +60,30 @@ class Kept:
     def stay(self) -> None:
         """Be at work in this thread from now on, until another is: a window's own, for all that its pages ask."""
         _current.set(self)
+
+
+class Shelf:
+    """Results of one stage in the `Kept` at work, taken and put one by one: for what is worked out many at once."""
+
+    def __init__(self, found: Found, most: int) -> None:
+        self._found, self._most = found, most
+
+    def get(self, objects: tuple[Any, ...], value: Hashable = None) -> Any:
+        """What was put for these very objects and this value; None where nothing was, or no longer is."""
+        known = self._found.get((*map(id, objects), value))
+        return known[1] if known is not None else None
+
+    def put(self, objects: tuple[Any, ...], value: Hashable, result: Any) -> None:
+        """Keep a result with the objects it was made of; the oldest goes first."""
+        self._found[(*map(id, objects), value)] = (objects, result)
+        if len(self._found) > self._most:
+            self._found.popitem(last=False)
+
+
+def shelf(stage: str, most: int) -> Shelf:
+    """The shelf of a stage by its name; one that is soon forgotten where nothing is kept."""
+    kept = _current.get()
+    return Shelf(kept.of(stage) if kept is not None else OrderedDict(), most)
 
 
 def in_one_go(function: Callable[P, R]) -> Callable[P, R]:

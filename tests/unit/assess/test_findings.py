@@ -551,9 +551,8 @@ def test_every_fix_that_is_offered_removes_what_it_is_offered_for():
                 if own:
                     mended.add(code)
                     assert code not in {f.code for f in after}, f"still there after “{fix.label}”"
-                same = [
-                    f for f in after if (f.code, f.where, what_of(f)) == (finding.code, finding.where, what_of(finding))
-                ]
+                alike = [f for f in after if (f.code, f.where) == (finding.code, finding.where)]
+                same = [f for f in alike if what_of(f) == what_of(finding)]
                 # One of several that share in a cause makes it less; whatever else is said has to be gone.
                 if any(
                     f.value is None or finding.value is None or abs(f.value) >= abs(finding.value) - 1e-9 for f in same

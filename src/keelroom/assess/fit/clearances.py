@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from typing import Literal, NamedTuple
 
 import numpy as np
@@ -12,7 +13,7 @@ from keelroom.assess.fit.moves import moved_bodies, unmoved
 from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.fit.survey_bodies import neighbours, panel_edges
 from keelroom.core.arrays import Ints
-from keelroom.core.kept import by_identity, by_value, in_one_go
+from keelroom.core.kept import by_identity, by_value, in_one_go, shelf
 from keelroom.core.packaging.solids import Vector, chosen, clearance, parted, stacked
 from keelroom.core.packaging.stack import Link, chance_under, dominant, root_sum_square, worst_case
 from keelroom.document.schema.build import Build
@@ -194,7 +195,7 @@ def _apart(first: Body, second: Body) -> float:
     return float(clearance(stacked([first.solid]), stacked([second.solid])).gap[0])
 
 
-def wanted_gaps(rules: tuple[GapRule, ...]) -> dict[str, float]:
+def wanted_gaps(rules: tuple[GapRule, ...]) -> Mapping[str, float]:
     """Least gap [m] by rule; the default where a file leaves a rule out."""
     usual: dict[str, float] = {ident: parse(gap, KINDS["length"], "in").si for ident, (gap, _) in USUAL_GAPS.items()}
     return usual | {rule.id: rule.gap.si for rule in rules}
@@ -241,14 +242,7 @@ def _ahead(part: Body) -> bool:
 MOST_KNOWN = 2000
 
 
-@by_identity(1)
-def _known() -> dict[tuple[int, int], tuple[_Pair, Gap | None]]:
-    """Clearances by the very bodies they lie between: a drag moves few of them. The pair holds the bodies, so their
-    identity lasts."""
-    return {}
-
-
-def found_gaps(parts: tuple[Body, ...], others: tuple[Body, ...], wanted: dict[str, float]) -> tuple[Gap, ...]:
+def found_gaps(parts: tuple[Body, ...], others: tuple[Body, ...], wanted: Mapping[str, float]) -> tuple[Gap, ...]:
     """The clearances worth showing, least margin first."""
     table = _table(tuple((part.sort, _ahead(part)) for part in parts), tuple(other.sort for other in others))
     if not table.rules:
@@ -258,22 +252,18 @@ def found_gaps(parts: tuple[Body, ...], others: tuple[Body, ...], wanted: dict[s
     least = np.array([wanted[rule] for rule in table.rules])
     bound, _ = parted(chosen(solids, table.first), chosen(solids, table.second))
     near = [
-        _Pair(bodies[table.first[k]], bodies[table.second[k]], table.rules[k], least[k])
+        _Pair(bodies[table.first[k]], bodies[table.second[k]], table.rules[k], float(least[k]))
         for k in np.flatnonzero(bound < least + NEAR)
     ]
-    before = _known()
-    kept = {pair: known for pair in map(_ids, near) if (known := before.get(pair)) is not None}
-    fresh = [pair for pair in near if (known := kept.get(_ids(pair))) is None or known[0].wanted != pair.wanted]
-    kept |= {_ids(pair): (pair, gap) for pair, gap in zip(fresh, _measured_gaps(fresh), strict=True)}
-    if len(before) > MOST_KNOWN:
-        before.clear()
-    before.update(kept)
-    found = [gap for pair in near if (gap := kept[_ids(pair)][1]) is not None]
+    # A drag moves few bodies: clearances are found again by the very bodies they lie between.
+    known = shelf("clearances", MOST_KNOWN)
+    told: list[tuple[Gap | None] | None] = [known.get((pair.part, pair.other), pair.wanted) for pair in near]
+    fresh = [k for k, gap in enumerate(told) if gap is None]
+    for k, gap in zip(fresh, _measured_gaps([near[k] for k in fresh]), strict=True):
+        told[k] = (gap,)
+        known.put((near[k].part, near[k].other), near[k].wanted, told[k])
+    found = [one[0] for one in told if one is not None and one[0] is not None]
     return tuple(sorted(found, key=lambda gap: gap.margin))
-
-
-def _ids(pair: _Pair) -> tuple[int, int]:
-    return id(pair.part), id(pair.other)
 
 
 def _measured_gaps(pairs: list[_Pair]) -> list[Gap | None]:

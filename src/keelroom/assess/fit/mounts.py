@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from typing import NamedTuple
 
 import numpy as np
@@ -14,7 +15,7 @@ from keelroom.assess.fit.points import NEW, Anchor, chassis_points, part_points,
 from keelroom.assess.outcome import alone
 from keelroom.assess.placing import Axes, over_tanks, placed_frame, stand
 from keelroom.core.arrays import Floats
-from keelroom.core.kept import by_identity
+from keelroom.core.kept import by_identity, shelf
 from keelroom.core.outline import area, rectangle
 from keelroom.core.packaging.bracket import ALIKE, Bump, Ends, Made, Stock, angle_bracket, arch, flat_or_joggle
 from keelroom.core.packaging.fixings import (
@@ -50,7 +51,8 @@ PACKED = 1.5e-3
 LEANS = math.radians(2)
 NUT_GRIP = 2.5
 """A stud reaches so many of its diameters beyond each part: nut, lock nut and washer (common practice)."""
-MOST_KNOWN = 16
+MOST_KNOWN = 1000
+"""plans of brackets by where their points lie and what hangs on them: most edits move neither"""
 
 
 class BracketPlan(NamedTuple):
@@ -79,7 +81,7 @@ class BracketPlan(NamedTuple):
 
 
 def _planned(
-    given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, load: HungLoad
+    given: tuple[Survey, Engine, Package], points: Mapping[str, Anchor], bracket: Bracket, load: HungLoad
 ) -> BracketPlan:
     """Kind, developed length, holes and strength of one mount, by where its points lie."""
     survey, engine, package = given
@@ -276,7 +278,7 @@ def _across(bracket: Bracket, way: Offset, points: tuple[Anchor, Anchor], load: 
 
 
 def _plate(
-    given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, ends: tuple[Anchor, Anchor]
+    given: tuple[Survey, Engine, Package], points: Mapping[str, Anchor], bracket: Bracket, ends: tuple[Anchor, Anchor]
 ) -> BracketPlan:
     """A plate from old holes to new ones, all in one plane."""
     survey, _, package = given
@@ -342,10 +344,10 @@ FAN_MOUNTS = {
 
 
 @by_identity(4)
-def anchors(survey: Survey, package: Package) -> dict[str, Anchor]:
+def anchors(survey: Survey, package: Package) -> Mapping[str, Anchor]:
     """Every point a mount of this package can go from or to, by its key."""
     around = (*unmoved(survey, package), *moved_bodies(survey, package.moves, package.id))
-    return part_points(survey, package) | chassis_points(survey, around)
+    return {**part_points(survey, package), **chassis_points(survey, around)}
 
 
 def bracket_plans(build: Build, package: Package) -> tuple[BracketPlan, ...]:
@@ -364,22 +366,14 @@ def _bracket_plans(survey: Survey, engine: Engine, package: Package) -> tuple[Br
     )
 
 
-@by_identity(256)
-def _known(bracket: Bracket, engine: Engine) -> dict[tuple[object, ...], BracketPlan]:
-    """Plans of one bracket by where its points lie and what hangs on it: most edits move neither."""
-    return {}
-
-
 def _plan_again(
-    given: tuple[Survey, Engine, Package], points: dict[str, Anchor], bracket: Bracket, on_it: tuple[HungLoad, float]
+    given: tuple[Survey, Engine, Package], points: Mapping[str, Anchor], bracket: Bracket, on_it: tuple[HungLoad, float]
 ) -> BracketPlan:
     own = tuple(points.get(key) for key in (bracket.start, bracket.end, *bracket.starts, *bracket.ends))
-    known, key = _known(bracket, given[1]), (own, on_it, given[2].mounting.shock.si)
-    found = known.get(key)
+    known, of, at = shelf("brackets", MOST_KNOWN), (bracket, given[1]), (own, on_it, given[2].mounting.shock.si)
+    found: BracketPlan | None = known.get(of, at)
     if found is None or any(anchor is None for anchor in own):
-        if len(known) > MOST_KNOWN:
-            known.clear()
-        found = known[key] = alone(
+        found = alone(
             f"The bracket “{bracket.name or bracket.id}”",
             (),
             lambda: _planned(given, points, bracket, on_it[0]),
@@ -387,4 +381,5 @@ def _plan_again(
                 bracket, None, None, (Fault("start", fact("stopped", sentence=stop.sentence)),), (), load=on_it[0]
             ),
         )
+        known.put(of, at, found)
     return found

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from itertools import pairwise
 
 import numpy as np
@@ -232,7 +233,7 @@ def _covers(
 
 
 @by_identity(64)
-def _hoses(ports: dict[str, Port], loop: Loop, core: Core, ident: str) -> tuple[Body, ...]:
+def _hoses(ports: Mapping[str, Port], loop: Loop, core: Core, ident: str) -> tuple[Body, ...]:
     """Each radiator hose whose ends are known as straight pieces along its route."""
     found = []
     neck = _neck(core, ("packages", ident))

@@ -3,6 +3,7 @@ chassis."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Literal, NamedTuple
 
 from keelroom.assess.fit.bodies import Body
@@ -56,7 +57,7 @@ class Anchor(NamedTuple):
     own: bool = True
 
 
-def part_points(survey: Survey, package: Package) -> dict[str, Anchor]:
+def part_points(survey: Survey, package: Package) -> Mapping[str, Anchor]:
     """The points on the package's own parts."""
     frame = placed_frame(survey, package)
     found = [*_core(package, frame), *_shroud(package, frame), *_rings(package, frame), *_bungs(package, frame)]
@@ -153,7 +154,7 @@ def _corners(told: tuple[str, str], package: Package, frame: Axes, what: tuple[C
     return found
 
 
-def chassis_points(survey: Survey, around: tuple[Body, ...]) -> dict[str, Anchor]:
+def chassis_points(survey: Survey, around: tuple[Body, ...]) -> Mapping[str, Anchor]:
     """The surveyed holes and studs, and the faces of the neighbours where they stand now."""
     found = [anchor for hole in survey.holes if (anchor := _hole(hole)) is not None]
     for body in around:
@@ -188,7 +189,7 @@ def _hole(hole: MountHole) -> Anchor | None:
     )
 
 
-def point_of(points: dict[str, Anchor], bracket: Bracket, key: str) -> Anchor | None:
+def point_of(points: Mapping[str, Anchor], bracket: Bracket, key: str) -> Anchor | None:
     """A point a bracket names: one of those at hand, or its own new hole; None where it is not there or not placed."""
     return _new_point(bracket) if key == NEW else points.get(key)
 

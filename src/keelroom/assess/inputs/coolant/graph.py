@@ -3,6 +3,7 @@ it."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from functools import partial
 from typing import Literal, NamedTuple
 
@@ -66,7 +67,7 @@ class Graph(NamedTuple):
            engine's outlet to its inlet through the core."""
 
     ident: str
-    ports: dict[str, Port]
+    ports: Mapping[str, Port]
     nodes: tuple[str, ...]
     branches: tuple[Branch, ...]
     runs: tuple[HoseRun, ...]
@@ -90,7 +91,7 @@ def graph_of(build: Build, package: Package) -> Graph:
 
 
 @by_identity(64)
-def _graph(ports: dict[str, Port], loop: Loop, ident: str) -> Graph:
+def _graph(ports: Mapping[str, Port], loop: Loop, ident: str) -> Graph:
     where: Path = ("packages", ident, "loop")
     runs, faults = _runs(ports, loop, where)
     candidates = [
@@ -133,7 +134,7 @@ def _hose(run: HoseRun) -> Branch:
     return Branch(f"hose:{run.hose.id}", run.name, "hose", run.start.node, run.end.node, run)
 
 
-def _runs(ports: dict[str, Port], loop: Loop, where: Path) -> tuple[list[HoseRun], list[CircuitFault]]:
+def _runs(ports: Mapping[str, Port], loop: Loop, where: Path) -> tuple[list[HoseRun], list[CircuitFault]]:
     """Hoses with both ends known, the way coolant goes through them; and what is wrong with the others."""
     runs: list[HoseRun] = []
     faults: list[CircuitFault] = []
@@ -247,7 +248,7 @@ def live(branches: tuple[Branch, ...]) -> frozenset[str]:
         left = [branch for branch in left if branch not in blind]
 
 
-def gap_fault(gap: str, ports: dict[str, Port], where: Path) -> CircuitFault:
+def gap_fault(gap: str, ports: Mapping[str, Port], where: Path) -> CircuitFault:
     """What is missing where coolant does not get round."""
     return CircuitFault("loop_open", (*where, "hoses"), form="there" if gap == "there" else "back")
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import NamedTuple
 
 from keelroom.assess.placing import Axes, core_depth, size_of, stand_of, tank_size
@@ -96,12 +97,12 @@ def along_tank(core: Core, port: CorePort) -> Vector:
     return (u, port.up.si, w) if core.flow == "crossflow" else (port.up.si, v, w)
 
 
-def ports_of(build: Build, package: Package) -> dict[str, Port]:
+def ports_of(build: Build, package: Package) -> Mapping[str, Port]:
     """Every port by its key, in the order of the circuit."""
     return ports_in(build.survey, package)
 
 
-def ports_in(survey: Survey, package: Package) -> dict[str, Port]:
+def ports_in(survey: Survey, package: Package) -> Mapping[str, Port]:
     """The same, of what it depends on."""
     return _ports(survey.hoses, survey.opening, package.core, package.place, package.loop, package.id, package.remote)
 
@@ -109,7 +110,7 @@ def ports_in(survey: Survey, package: Package) -> dict[str, Port]:
 @by_identity(64)
 def _ports(
     ends: tuple[HoseEnd, ...], opening: Opening, core: Core, place: Place, loop: Loop, ident: str, remote: Remote
-) -> dict[str, Port]:
+) -> Mapping[str, Port]:
     found = [_engine_port(end, loop) for end in ends]
     found += _core_ports(opening, core, place, ident, remote.away)
     for part in loop.parts:
