@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+import math
+
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.brief import Brief, Engine
 from keelroom.document.schema.build import Build, DutyCase
+from keelroom.document.schema.electrical import Supply
 from keelroom.document.schema.package import Package
 
 
 def default_duty_cases(brief: Brief) -> tuple[DutyCase, ...]:
-    """Idle, stop-and-go, cruise, grade with load and sustained full power, as this brief would meet them."""
+    """Idle, stop-and-go, cruise and grade with load, as this brief would meet them."""
     ac = brief.accessories.ac_fitted
     with_ac = ", A/C on" if ac else ""
     return (
@@ -32,8 +35,11 @@ def default_duty_cases(brief: Brief) -> tuple[DutyCase, ...]:
             gear_step=quantity("1.5", "number"),
             ac_on=ac,
         ),
-        DutyCase(id="full", name="Sustained full power", demand="full_power", speed=quantity("60 mph", "speed")),
     )
+
+
+FULL_POWER = DutyCase(id="full", name="Sustained full power", demand="full_power", speed=quantity("60 mph", "speed"))
+"""What few cars ever do for longer than a pull: judged where it is asked for."""
 
 
 REDLINE_OVER_POWER = 1.1
@@ -51,8 +57,22 @@ def usual_redline(engine: Engine) -> str | None:
     return f"{REDLINE_OVER_POWER * speed * 60:.0f} rpm" if speed else None
 
 
+FASTEST_PULLEY = 2.7
+"""Alternator turns per crank turn a car is built with at most (common practice: 2 to 3)."""
+
+
+def usual_pulley(engine: Engine, supply: Supply) -> str | None:
+    """The pulley such an engine is built with, as it would be typed: as fast as its redline lets the alternator turn;
+    None where the engine's speeds are not known."""
+    speed = fastest_named(engine)
+    if not speed:
+        return None
+    most = supply.speed_limit.si / (REDLINE_OVER_POWER * speed)
+    return f"{min(FASTEST_PULLEY, math.floor(most * 100) / 100):.2f}"
+
+
 def new_build() -> Build:
-    """An empty build: a brief with assumed defaults where they are credible, one package to fill, five duty cases."""
+    """An empty build: a brief with assumed defaults where they are credible, one package to fill, four duty cases."""
     brief = Brief()
     return Build(
         brief=brief, packages=(Package(id="p1", name="Package A"),), active="p1", duty_cases=default_duty_cases(brief)

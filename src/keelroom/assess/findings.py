@@ -24,6 +24,8 @@ class Finding(NamedTuple):
     source: key into `sources.SOURCES`
     value, limit : SI values compared, where there are two
     also  : paths of the entries besides `where` that it rests on
+    assumed : labels of the entries it hangs on that nobody measured, where it hangs on nothing else: such a finding is
+              a question, never a problem
     report : what to send to whoever mends the program, where something went wrong inside
     """
 
@@ -37,6 +39,7 @@ class Finding(NamedTuple):
     value: float | None = None
     limit: float | None = None
     also: tuple[tuple[str, ...], ...] = ()
+    assumed: tuple[str, ...] = ()
     report: str = ""
 
     @property

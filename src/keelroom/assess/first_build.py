@@ -1,4 +1,4 @@
-"""A first build from eight answers in the trade's words: what is not answered is taken from the usual kind, and
+"""A first build from nine answers in the trade's words: what is not answered is taken from the usual kind, and
 marked as that."""
 
 from __future__ import annotations
@@ -6,7 +6,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from keelroom.assess.acts.brief import engine_edit
-from keelroom.assess.defaults import default_duty_cases, new_build
+from keelroom.assess.defaults import FULL_POWER, default_duty_cases, new_build
 from keelroom.catalogue.load import FanAssembly, cores, engines, fan_assemblies, named, placed, vehicles
 from keelroom.core import rules
 from keelroom.document.edits import Change, Edit, apply
@@ -21,9 +21,9 @@ CORE_SIZES = ("face_width", "face_height", "depth")
 class Answers(NamedTuple):
     """What a guided first build asks. Names are of the catalogue; '' where nothing was chosen.
 
-    own_core : width, height and depth of a core that is there, in place of one from the catalogue;  hottest : of the
-               year, at the grille
-    tows [kg] on the grade, None where nothing is towed;  limit : what the engine may be run at
+    own_core : width, height and depth of a core that is there, in place of one from the catalogue
+    hottest : of the year, at the grille;  tows [kg] on the grade, None where nothing is towed
+    flat_out : whether it is held at full power for minutes, as on a track
     """
 
     vehicle: str
@@ -34,6 +34,7 @@ class Answers(NamedTuple):
     hottest: Quantity = quantity("100 °F", "temperature")
     ac: bool = True
     tows: Quantity | None = None
+    flat_out: bool = False
     wrong: tuple[Symptom, ...] = ()
 
 
@@ -101,6 +102,8 @@ def first_build(answers: Answers, system: str) -> Build:
             case.model_copy(update={"towed_mass": bare, "name": "Grade"}) if case.id == "grade" else case
             for case in cases
         )
+    if answers.flat_out:
+        cases = (*cases, FULL_POWER)
     return apply(build, Edit("Duty cases", (Change(("duty_cases",), cases),)))
 
 

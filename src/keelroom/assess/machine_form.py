@@ -62,6 +62,7 @@ def as_json(assessment: Assessment, system: str = "us") -> dict[str, Any]:
                 **worded(f, system)._asdict(),
                 "figures": _figures(f.figures, system),
                 "rests_on": [list(path) for path in f.rests_on],
+                "assumed": list(f.assumed),
                 "source": f.source,
                 "value_si": _number(f.value),
                 "limit_si": _number(f.limit),

@@ -90,6 +90,9 @@ class FirstBuild(Dialog):
             "",
             "Leave empty where nothing is towed",
         )
+        self.flat_out = QCheckBox("Held flat out for minutes: track, desert, hill-climb")
+        self.flat_out.clicked.connect(lambda _checked: self.answer())
+        self._row("Is it driven flat out?", self.flat_out)
         self.wrong = self._marks("What went wrong before?")
 
     def _row(self, question: str, answer: QWidget) -> None:
@@ -214,6 +217,7 @@ class FirstBuild(Dialog):
             hottest=hottest,
             ac=self.ac.isChecked(),
             tows=self._read(self.tows),
+            flat_out=self.flat_out.isChecked(),
             wrong=tuple(value for value, _ in SYMPTOMS if self.wrong[value].isChecked()),  # type: ignore[misc]
         )
 

@@ -29,6 +29,7 @@ from keelroom.document.quantity import from_si, quantity
 from keelroom.document.schema.moves import Move
 from keelroom.document.schema.package import CurvePoint, Package, Shroud
 from keelroom.errors import DocumentError, InputError
+from tests.changes import on
 from tests.conftest import DEMO
 from tests.told import what_of, why_of
 
@@ -97,13 +98,14 @@ def test_a_fix_that_no_longer_applies_says_so():
 
 
 def test_a_day_hotter_than_the_limit():
-    build = with_value(
-        with_value(BUILD, ("brief", "cooling", "limit"), "45 °C", "temperature"),
-        ("brief", "climate", "ambient"),
-        "50 °C",
-        "temperature",
-    )
-    assert codes(build)["ambient_over_limit"].level == "problem"
+    """Typed, it is a problem; where neither was, which of the two is meant is a question, with both named."""
+    limit, ambient = ("brief", "cooling", "limit"), ("brief", "climate", "ambient")
+    hot = on(BUILD, (limit, "45 °C", "temperature"), (ambient, "50 °C", "temperature"))
+    assert codes(hot)["ambient_over_limit"].level == "doubt"
+    assert len(codes(hot)["ambient_over_limit"].assumed) == 2
+    typed = apply(hot, set_value(ambient, quantity("50 °C", "temperature", "measured"), ""))
+    assert codes(typed)["ambient_over_limit"].level == "problem"
+    assert not codes(typed)["ambient_over_limit"].assumed
 
 
 def test_shroud_findings():
@@ -147,7 +149,7 @@ def test_symptoms_bring_their_cheap_causes():
 def test_duty_cases_follow_the_brief():
     without = apply(BUILD, set_value(("brief", "accessories", "ac_fitted"), False, ""))
     assert not any(case.ac_on for case in default_duty_cases(without.brief))
-    assert {case.demand for case in default_duty_cases(without.brief)} == {"idle", "road_load", "full_power"}
+    assert {case.demand for case in default_duty_cases(without.brief)} == {"idle", "road_load"}
 
 
 def drawn_area(package, brief=BUILD.brief):

@@ -16,11 +16,11 @@ def answers(**changes):
     return Answers(vehicle=VAN, engine=FIVE, core=cores()[8].name, fans=TWIN)._replace(**changes)
 
 
-def test_eight_answers_come_to_figures_in_every_case():
+def test_nine_answers_come_to_figures_in_every_case():
     build = first_build(answers(), "us")
     found = assess(build)
     assert all(case.figures for case in found.cases)
-    assert [case.case_id for case in found.cases] == ["idle", "traffic", "cruise", "grade", "full"]
+    assert [case.case_id for case in found.cases] == ["idle", "traffic", "cruise", "grade"]
     assert len(build.package.fans) == 2
     assert build.brief.title == f"{VAN}: {FIVE}"
     assert build.brief.engine.power.origin == "catalogue"

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.causes import marked
-from keelroom.assess.defaults import default_duty_cases, usual_redline
+from keelroom.assess.defaults import default_duty_cases, usual_pulley, usual_redline
 from keelroom.document.edits import Change, Edit, added, fresh_id, set_value
 from keelroom.document.fields import measured_fields
 from keelroom.document.quantity import Quantity, quantity
@@ -14,11 +14,14 @@ from keelroom.errors import InputError
 
 
 def engine_edit(build: Build, engine: Engine, label: str) -> Edit:
-    """Put another engine into the brief; a redline nobody typed goes with it."""
+    """Put another engine into the brief; a redline and a pulley nobody typed go with it."""
     changes = [Change(("brief", "engine"), engine)]
     redline = usual_redline(engine)
     if redline and build.supply.redline.origin in ("assumed", "derived"):
         changes.append(Change(("supply", "redline"), quantity(redline, "turning speed", "derived")))
+        pulley = usual_pulley(engine, build.supply)
+        if pulley and build.supply.pulley_ratio.origin in ("assumed", "derived"):
+            changes.append(Change(("supply", "pulley_ratio"), quantity(pulley, "number", "derived")))
     return Edit(label, tuple(changes))
 
 

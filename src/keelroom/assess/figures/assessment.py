@@ -55,7 +55,7 @@ class Left(NamedTuple):
     """where it is a cooler's: names may stand twice"""
 
 
-NO_HEAT = 20.0
+NO_HEAT = 50.0
 """[W] under which a fluid is given nothing worth a cooler or a word."""
 
 

@@ -8,7 +8,7 @@ from keelroom.assess.electrical.charge import ChargeCable, Charging, balance_tol
 from keelroom.assess.electrical.cures import cures_for, takes
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.figures.assessment import Assessment
-from keelroom.assess.findings import Finding, Found
+from keelroom.assess.findings import Finding, Found, Level
 from keelroom.assess.inputs.cases import idle_case
 from keelroom.assess.inputs.electrical.system import battery_of
 from keelroom.core.electrical.charging import output
@@ -50,9 +50,11 @@ def _balance(build: Build, facts: Charging) -> Found:
         yield from _contradiction(facts)
     if system.short > JUST:
         cures = cures_for(build, system, facts.alternator, idle_case(build.duty_cases))
+        # What the fans' rests give back is a battery that works, not one that goes flat.
+        level: Level = "problem" if balance.available < facts.mean - JUST else "doubt"
         yield Finding(
             "alternator_short",
-            "problem",
+            level,
             ("brief", "accessories", "alternator_rating"),
             given(balance=balance_told(facts), voltage=(balance.voltage, "voltage"), takes=takes(build, system, cures)),
             form="" if system.fan_amps > 0 else "other",

@@ -16,6 +16,7 @@ from keelroom.assess.judge.coolers import coolers
 from keelroom.assess.judge.driven import driven
 from keelroom.assess.judge.electrical import electrical
 from keelroom.assess.judge.entries import entries
+from keelroom.assess.judge.evidence import weighed
 from keelroom.assess.judge.fit import cuts, fit, mounting, survey
 from keelroom.assess.judge.hoses import hoses
 from keelroom.assess.judge.loop import loop
@@ -69,7 +70,9 @@ def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Findi
         _assumed,
     )
     found = [
-        with_rests(finding, package.id) for check in checks for finding in _judged(check, build, package, assessment)
+        weighed(build, with_rests(finding, package.id))
+        for check in checks
+        for finding in _judged(check, build, package, assessment)
     ]
     return tuple(sorted(found, key=lambda finding: LEVELS.index(finding.level)))
 
@@ -110,7 +113,7 @@ def _stop(stop: Stopped) -> Finding:
 def reworded(build: Build, package: Package, assessment: Assessment) -> tuple[Finding, ...]:
     """The assessment's findings with those of its results as its figures say them now: nothing else is judged again."""
     again = {
-        (finding.code, finding.where): with_rests(finding, package.id)
+        (finding.code, finding.where): weighed(build, with_rests(finding, package.id))
         for finding in results(build, package, assessment)
     }
     return tuple(again.get((finding.code, finding.where), finding) for finding in assessment.findings)

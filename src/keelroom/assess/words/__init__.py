@@ -26,7 +26,7 @@ from keelroom.assess.words.filling import FILLING
 from keelroom.assess.words.made import MADE
 from keelroom.assess.words.told import Told, Worded
 from keelroom.core.packaging.pattern import Pattern
-from keelroom.facts import Fact, said
+from keelroom.facts import Fact, fact, said
 
 TOPICS = (air, charging, circuits, claims, coolers, driven, electrical, entries, fit, hoses, judge, loop, moves, panels)
 SENTENCES: dict[str, Told] = {code: told for topic in TOPICS for code, told in topic.TOLD.items()}
@@ -39,7 +39,11 @@ WORDED: dict[str, str] = {code: told.what for code, told in SENTENCES.items()} |
 def worded(finding: Finding, system: str) -> Worded:
     """A finding's sentences in one unit system, "us" or "si"."""
     told = SENTENCES[f"{finding.code}.{finding.form}" if finding.form else finding.code]
-    return Worded(*(said(text, finding.figures, system, WORDED) for text in told[:2]))
+    what, why = (said(text, finding.figures, system, WORDED) for text in told[:2])
+    if not finding.assumed:
+        return Worded(what, why)
+    rests = fact("rests_on_assumed", entries=finding.assumed, first=finding.assumed[0])
+    return Worded(what, f"{why} {clause(rests, system)}")
 
 
 def clause(fact: Fact, system: str) -> str:

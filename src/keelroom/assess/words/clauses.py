@@ -4,6 +4,7 @@ alternator give."""
 from __future__ import annotations
 
 CLAUSES = {
+    "rests_on_assumed": "It rests on what is assumed ({entries:first4}): {first:inside}, measured, settles it.",
     # duty cases
     "settles": "Settles at {top}",
     "swings": "Swings between {low} and {top} as the fans stop and start",

@@ -1,0 +1,57 @@
+"""The level follows the evidence: what hangs on nothing but assumed entries is a question that names what would settle
+it, never a problem."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from keelroom.assess.findings import Finding
+from keelroom.document.fields import get, measured_fields, owner_and_spec
+from keelroom.document.quantity import Quantity
+from keelroom.document.schema.build import Build
+from keelroom.errors import InputError
+
+Path = tuple[str, ...]
+GUESSED = ("assumed", "derived")
+CHARGED = ("supply.charge_wire.size", "brief.accessories.alternator_rating")
+HANGS_ON: dict[str, tuple[str, ...]] = {
+    "alternator_short": ("brief.accessories.alternator_rating", "brief.accessories.idle_voltage"),
+    "over_speed": ("supply.pulley_ratio", "supply.redline"),
+    "charge_cable_hot": CHARGED,
+    "charge_cable": CHARGED,
+    "charge_place": ("supply.charge_wire.ambient", "supply.charge_wire.size"),
+}
+"""Codes that hang on fewer entries than they rest on: an engine's idle speed by the catalogue is no evidence of its
+alternator."""
+
+
+def weighed(build: Build, finding: Finding) -> Finding:
+    """The finding as it stands by its evidence."""
+    if finding.level != "problem":
+        return finding
+    paths = tuple(tuple(words.split(".")) for words in HANGS_ON.get(finding.code, ())) or finding.rests_on
+    told = tuple(dict.fromkeys(one for path in paths for one in _measures(build, path)))
+    if not told or any(origin not in GUESSED for _, origin in told):
+        return finding
+    return finding._replace(level="doubt", assumed=tuple(label for label, _ in told))
+
+
+def _measures(build: Build, path: Path) -> Iterator[tuple[str, str]]:
+    """Label and origin of the entry at a path, or of every entry in the section there; a choice is as it was chosen."""
+    try:
+        value = get(build, path)
+        if value is None:
+            return
+        if isinstance(value, Quantity):
+            _, spec = owner_and_spec(build, path)
+            yield (spec.label if spec else path[-1]), value.origin
+            return
+    except InputError:
+        return
+    if isinstance(value, str | bool):
+        yield path[-1], "chosen"
+        return
+    for part in value if isinstance(value, tuple) else (value,):
+        for _, spec, inner in measured_fields(part) if not isinstance(part, str) else ():
+            if inner is not None:
+                yield spec.label, inner.origin

@@ -1,0 +1,57 @@
+"""A car as it left the factory, by the catalogue's engines and vehicles, passes its own judgement: nothing that was
+only assumed is called a problem."""
+
+import pytest
+
+from keelroom.assess.assess import first_wave
+from keelroom.assess.first_build import Answers, first_build, proposed_core, proposed_fans
+from keelroom.catalogue.load import cores, engines, named, vehicles
+from keelroom.document.fields import measured_fields
+
+CHARGING = ("alternator_short", "over_speed", "charge_cable", "charge_cable_hot", "charge_place", "redline_low")
+
+
+def first(vehicle, engine, **answers):
+    core = proposed_core(engine)
+    fans = proposed_fans(engine, named(cores(), core))
+    return first_build(Answers(vehicle.name, engine.name, core=core, fans=fans, **answers), "us")
+
+
+@pytest.mark.parametrize("engine", engines(), ids=lambda engine: engine.name)
+def test_nothing_assumed_is_a_problem_of_any_catalogue_car(engine):
+    before = None
+    for vehicle in vehicles():
+        build = first(vehicle, engine)
+        cases = tuple(case for case in build.duty_cases if case.id in ("idle", "cruise"))
+        before = first_wave(build.model_copy(update={"duty_cases": cases}), previous=before)
+        for finding in before.findings:
+            assert finding.code not in CHARGING or finding.level != "problem", (vehicle.name, finding.code)
+            assert not finding.assumed or finding.level == "doubt"
+        # No alternator is built to turn faster at the redline than it stands: 15 000 rpm (common practice).
+        assert build.supply.pulley_ratio.si * build.supply.redline.si * 60 <= 15_000 + 1e-6
+
+
+def test_what_is_measured_of_the_charging_makes_it_a_problem_again():
+    """The same figures, typed off its label: a 60 A unit that cannot feed the fans is no question any more."""
+    from tests.changes import on
+
+    small = (("brief", "accessories", "alternator_rating"), "60 A", "current")
+    build = on(first(vehicles()[0], engines()[0]), small)
+    (short,) = (finding for finding in first_wave(build).findings if finding.code == "alternator_short")
+    assert short.level == "problem"
+    assert not short.assumed
+    guessed = build.brief.accessories.alternator_rating.model_copy(update={"origin": "assumed"})
+    (open_,) = (
+        finding
+        for finding in first_wave(on(build, ((*small[0],), guessed))).findings
+        if finding.code == "alternator_short"
+    )
+    assert open_.level == "doubt"
+    assert "Alternator rating" in open_.assumed
+    assert all(value is None or value.origin for _, _, value in measured_fields(build))
+
+
+def test_full_power_for_minutes_is_judged_where_it_is_asked_for():
+    vehicle, engine = vehicles()[0], engines()[0]
+    assert "full" not in {case.id for case in first(vehicle, engine).duty_cases}
+    assert "full" in {case.id for case in first(vehicle, engine, flat_out=True).duty_cases}
