@@ -100,10 +100,10 @@ def test_a_fix_that_no_longer_applies_says_so():
 def test_a_day_hotter_than_the_limit():
     """Typed, it is a problem; where neither was, which of the two is meant is a question, with both named."""
     limit, ambient = ("brief", "cooling", "limit"), ("brief", "climate", "ambient")
-    hot = on(BUILD, (limit, "45 °C", "temperature"), (ambient, "50 °C", "temperature"))
+    hot = on(BUILD, (limit, quantity("45 °C", "temperature")), (ambient, quantity("50 °C", "temperature")))
     assert codes(hot)["ambient_over_limit"].level == "doubt"
     assert len(codes(hot)["ambient_over_limit"].assumed) == 2
-    typed = apply(hot, set_value(ambient, quantity("50 °C", "temperature", "measured"), ""))
+    typed = on(hot, (ambient, "50 °C", "temperature"))
     assert codes(typed)["ambient_over_limit"].level == "problem"
     assert not codes(typed)["ambient_over_limit"].assumed
 
