@@ -177,6 +177,37 @@ def temperatures(asked: Sequence[Asked]) -> list[float | None]:
     return [point.temperature if point else None for point in held(asked)]
 
 
+class InHand(NamedTuple):
+    """What a question has in hand at its limit, in its own weather: heat [W] that could be taken off beside what comes
+    in, and what a kelvin of hotter weather takes of it [W/K].
+
+    A fan's rest or swing is not in it: at the limit every stage that a rising sensor has passed runs, so that more air,
+    a larger core or a cooler day never tell worse.
+    """
+
+    heat: float
+    per_kelvin: float
+
+
+@in_one_go
+def in_hand(asked: Sequence[Asked]) -> list[InHand | None]:
+    """What each question has in hand; None where something is missing. Source: rejection goes with the outlet less the
+    weather, near enough for what acts are told apart by."""
+    found: list[InHand | None] = [None] * len(asked)
+
+    def work(places: list[int], rows: list[PointRow]) -> None:
+        points, doubt = stacked(rows)
+        answer = steady_answer(points, doubt, rows[0].layout)
+        count = len(rows)
+        left = answer.rejection_at_limit - take(answer.prepared, np.s_[:count]).running.into_coolant
+        over = np.maximum(points.plant.limit - points.situation.climate.ambient, 1.0)
+        for k, place in enumerate(places):
+            found[place] = InHand(float(left[k]), float(answer.rejection_at_limit[k] / over[k]))
+
+    each_batch(rows_for(asked), work)
+    return found
+
+
 @in_one_go
 def answers(rows: Sequence[PointRow | None]) -> list[tuple[Answer, int] | None]:
     """The whole steady answer and the place in it per row; None where a row is missing."""

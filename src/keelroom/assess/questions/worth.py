@@ -1,4 +1,5 @@
-"""What each thing is worth for this build: every usual act tried, its change at idle and on the grade, sorted."""
+"""What each thing is worth for this build: every usual act tried, how much hotter a day is held with it at idle and on
+the grade, sorted."""
 
 from __future__ import annotations
 
@@ -6,7 +7,7 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.acts.registry import edit_for, offer
-from keelroom.assess.figures.batch import Asked, temperatures
+from keelroom.assess.figures.batch import Asked, InHand, in_hand
 from keelroom.assess.inputs.cases import grade_case, idle_case
 from keelroom.assess.inputs.doors import stop_at_doors
 from keelroom.core.kept import in_one_go
@@ -17,7 +18,7 @@ from keelroom.document.schema.build import Build, DutyCase
 from keelroom.errors import InputError
 
 NOTHING_MOVES = 0.3
-"""Kelvin under which a change is worth nothing: it would not show on a gauge."""
+"""Kelvin of weather under which an act is worth nothing."""
 TRIED: tuple[tuple[str, str, dict[str, str]], ...] = (
     ("full_shroud", "", {}),
     ("seat", "", {}),
@@ -41,9 +42,12 @@ TRIED: tuple[tuple[str, str, dict[str, str]], ...] = (
 
 
 class Worth(NamedTuple):
-    """What one act changes [K], at idle and on the grade: as computed, and least and most over the band of the heat.
+    """How much hotter a day [K] is held with one act, at idle and on the grade: as computed, and least and most over
+    the band of the heat.
 
-    Not a number where the case does not settle before or after; `cures` where it settles only after.
+    The weather in hand and not the gauge: where fans switch, the gauge swings between the same two points whatever is
+    done, and fans that rest for it would read as hotter. Not a number where a case is not worked out.
+    cures : the day it must live with is held only with it
     """
 
     act: Act
@@ -53,7 +57,7 @@ class Worth(NamedTuple):
 
     @property
     def nothing(self) -> bool:
-        """Whether it would not show on a gauge in either case."""
+        """Whether it moves no day worth a word in either case."""
         middle = [v for v in (self.idle[0], self.grade[0]) if not math.isnan(v)]
         return not self.cures and all(abs(v) < NOTHING_MOVES for v in middle)
 
@@ -91,11 +95,11 @@ def worth_table(build: Build) -> tuple[Worth, ...]:
     doubt = float(LAWS[build.brief.engine.kind].doubt)
     factors = (1.0, 1 - doubt, 1 + doubt)
     builds = [build, *(changed for _, changed in tried)]
-    found = temperatures([Asked(b, case.id, heat) for b in builds for case in cases for heat in factors])
+    found = in_hand([Asked(b, case.id, heat) for b in builds for case in cases for heat in factors])
     width = len(cases) * len(factors)
-    table = [_Settled(found[i * width : (i + 1) * width], [case.id for case in cases]) for i in range(len(builds))]
+    table = [_Held(found[i * width : (i + 1) * width], [case.id for case in cases]) for i in range(len(builds))]
     before = table[0]
-    if all(temperature is None for temperature in found[:width]):
+    if all(one is None for one in found[:width]):
         return ()
     worths = [
         Worth(act, after.change(before, idle), after.change(before, grade), after.cures(before))
@@ -106,31 +110,25 @@ def worth_table(build: Build) -> tuple[Worth, ...]:
 
 def _rank(worth: Worth) -> tuple[bool, bool, float]:
     gains = [v for v in (worth.idle[0], worth.grade[0]) if not math.isnan(v)]
-    return (worth.nothing, not worth.cures, min(gains, default=0.0) + 1e-3 * sum(gains))
+    return (worth.nothing, not worth.cures, -max(gains, default=0.0) - 1e-3 * sum(gains))
 
 
-class _Settled:
-    """Temperatures of one build: per case at the likely, the low and the high heat."""
+class _Held:
+    """What one build has in hand: per case at the likely, the low and the high heat."""
 
-    def __init__(self, found: list[float | None], cases: list[str]) -> None:
+    def __init__(self, found: list[InHand | None], cases: list[str]) -> None:
         self.by_case = {case: found[3 * k : 3 * k + 3] for k, case in enumerate(cases)}
 
-    def change(self, before: _Settled, case: DutyCase | None) -> tuple[float, float, float]:
-        """Change at the likely heat, and least and most over the band [K]; nan where either does not settle."""
+    def change(self, before: _Held, case: DutyCase | None) -> tuple[float, float, float]:
+        """Change at the likely heat, and least and most over the band [K]; nan where either is not worked out."""
         pairs = zip(self.by_case[case.id], before.by_case[case.id], strict=True) if case else ()
-        steps = [a - b for a, b in pairs if a is not None and b is not None and math.isfinite(a) and math.isfinite(b)]
-        if len(steps) < 3:
-            likely = self._likely(before, case)
-            return (likely, likely, likely)
-        return (steps[0], min(steps), max(steps))
+        both = [(a, b) for a, b in pairs if a is not None and b is not None and b.per_kelvin > 0]
+        steps = [(a.heat - b.heat) / b.per_kelvin for a, b in both]
+        return (steps[0], min(steps), max(steps)) if steps else (math.nan,) * 3
 
-    def _likely(self, before: _Settled, case: DutyCase | None) -> float:
-        a, b = (s.by_case[case.id][0] if case else None for s in (self, before))
-        return a - b if a is not None and b is not None and math.isfinite(a) and math.isfinite(b) else math.nan
-
-    def cures(self, before: _Settled) -> bool:
-        """Whether some case settles only with the act."""
+    def cures(self, before: _Held) -> bool:
+        """Whether a case is held in its own weather that was not."""
         return any(
-            now[0] is not None and math.isfinite(now[0]) and was[0] is not None and not math.isfinite(was[0])
-            for now, was in zip(self.by_case.values(), before.by_case.values(), strict=True)
+            then is not None and now is not None and then.heat >= 0 > now.heat
+            for (then, *_), (now, *_) in zip(self.by_case.values(), before.by_case.values(), strict=True)
         )

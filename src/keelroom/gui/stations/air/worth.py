@@ -14,16 +14,16 @@ from keelroom.units import KINDS
 
 DIFFERENCE = KINDS["temperature difference"]
 INTRO = (
-    "Each act tried on this build and solved anew: change of the hot-day temperature with its range over the "
-    "doubt in the heat. Below 0 is cooler."
+    "Each act tried on this build and solved anew: how much hotter a day it then holds its limit on, with the range "
+    "over the doubt in the heat. Over 0 is better, whether the fans run or rest."
 )
 
 
 def change_text(change: tuple[float, float, float], system: str) -> str:
-    """A change with its range, or that there is no figure."""
+    """How much hotter a day, with its range, or that there is no figure."""
     unit = DIFFERENCE.shown_unit(system)
     if math.isnan(change[0]):
-        return "does not settle"
+        return "not worked out"
     middle, low, high = (v / unit.factor for v in change)
     if abs(middle) < 0.05:
         return f"0.0 {unit.symbol}"
@@ -58,7 +58,7 @@ def _one(column: QVBoxLayout, worth: Worth, session: Session, told: tuple[bool, 
     changes = zip(told, ("idle", "grade"), (worth.idle, worth.grade), strict=True)
     figures = "\n".join(f"{name} {change_text(change, system)}" for there, name, change in changes if there)
     if worth.cures:
-        figures += "\nwith it a duty case settles that did not"
+        figures += "\nwith it the hottest day is held that was not"
     shown = label("worth nothing here" if worth.nothing else figures, "faint")
     shown.setAccessibleName(f"{worth.act.label}: {figures}")
     words.addWidget(shown)
