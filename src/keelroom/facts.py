@@ -144,7 +144,7 @@ def chance_words(chance: float) -> str:
     """A chance as one says it: about 1 in 6; near certain."""
     if chance > 0.95:
         return "near certain"
-    if chance > 0.5:
+    if chance > 0.35:
         return f"about {round(10 * chance)} in 10"
     if chance < 0.005:
         return "next to no chance"

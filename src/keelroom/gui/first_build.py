@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QCheckBox, QGridLayout, QHBoxLayout, QLabel, QLineEd
 
 from keelroom.assess.assess import first_wave
 from keelroom.assess.first_build import Answers, first_build, proposed_core, proposed_fans
-from keelroom.assess.report import verdict_line
+from keelroom.assess.report import VERDICT_ROLES, verdict_line
 from keelroom.catalogue.load import cores, engines, fan_assemblies, vehicles
 from keelroom.core.kept import Kept
 from keelroom.document.quantity import Quantity, Spec, typed
@@ -238,7 +238,10 @@ class FirstBuild(Dialog):
         self.take.setEnabled(True)
         worst = found.tightest
         verdict = worst.figures.verdict if worst and worst.figures else ""
-        self._say(verdict_line(found, self.session.system), {"holds": "good", "tight": "doubt"}.get(verdict, "problem"))
+        self._say(
+            verdict_line(found, self.session.system),
+            VERDICT_ROLES.get(verdict, "problem"),
+        )
 
     def _say(self, text: str, role: str) -> None:
         self.verdict.setText(text)

@@ -9,7 +9,7 @@ from typing import NamedTuple
 from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
 from keelroom.assess.acts.registry import offer
-from keelroom.assess.report import verdict_line
+from keelroom.assess.report import VERDICT_ROLES, verdict_line
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.timing import one_shot
 from keelroom.gui.theme.icons import icon
@@ -99,7 +99,7 @@ class Header(QWidget):
         restyle(
             self.words,
             "role",
-            {"holds": "good", "tight": "doubt", "over": "problem", "does_not_settle": "problem"}.get(verdict, "faint"),
+            VERDICT_ROLES.get(verdict, "faint"),
         )
 
     def restyle(self, palette: Palette) -> None:

@@ -8,9 +8,11 @@ from scipy.optimize import brentq
 
 from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.defaults import usual_redline
+from keelroom.assess.figures.assessment import HOLDING
+from keelroom.assess.figures.casefigures import _verdict
 from keelroom.assess.inputs.coolant.flows import pump_flow_rated
 from keelroom.assess.inputs.coolers import own_curve
-from keelroom.assess.report import plain_verdict
+from keelroom.assess.report import plain_verdict, verdict_line
 from keelroom.core.outline import area
 from keelroom.core.packaging.plate import adapter_plate
 from keelroom.core.packaging.sheet import METALS
@@ -22,6 +24,7 @@ from keelroom.units import INCH
 from tests.changes import on
 from tests.conftest import DEMO
 from tests.reference.test_outside_values import CAR, _drive, _engine, at
+from tests.told import what_of
 
 BUILD = load(DEMO)
 P1 = ("packages", "p1")
@@ -115,7 +118,13 @@ def test_the_verdict_that_is_copied_is_the_ledgers_word_for_word():
     ]
     for said, duty, found in zip(cases, BUILD.duty_cases, assess(BUILD).cases, strict=True):
         degrees = f"{found.figures.temperature * 1.8 + 32:.0f} °F"
-        meant = {"holds": "holds", "tight": "likely holds", "over": "over limit", "does_not_settle": "does not settle"}
+        meant = {
+            "holds": "holds",
+            "tight": "likely holds",
+            "even": "an even chance",
+            "over": "over limit",
+            "does_not_settle": "does not settle",
+        }
         wanted = "does not settle" if found.figures.verdict == "does_not_settle" else degrees
         assert said.startswith(f"{duty.name} ")
         assert wanted in said
@@ -124,3 +133,29 @@ def test_the_verdict_that_is_copied_is_the_ledgers_word_for_word():
     assert rest.endswith("Planning estimates; local codes and licensed practice come first.")
     bare = plain_verdict(first_wave(BUILD.model_copy(update={"survey": Survey()})), "us")
     assert ". Fit: the bay is not surveyed. " in bare
+
+
+@pytest.mark.parametrize(
+    ("ends", "chance", "verdict"),
+    [
+        ((100, 104), 0.02, "holds"),
+        ((104, 109), 0.2, "tight"),
+        ((106, 112), 0.36, "even"),
+        ((106, 112), 0.49, "even"),
+        ((108, 115), 0.6, "over"),
+    ],
+)
+def test_an_even_chance_never_reads_as_held(ends, chance, verdict):
+    """Limit 107 °C: about one in three is the most that is still said to hold; a verdict over it counts as none."""
+    assert _verdict(True, ends, 107.0, chance) == verdict
+    assert (verdict in HOLDING) == (verdict in ("holds", "tight"))
+    assert _verdict(False, ends, 107.0, chance) == "does_not_settle"
+
+
+def test_packages_count_an_even_chance_among_what_does_not_hold():
+    """The demo's engine-driven fan has 4 in 10 to pass on the grade: 4 of 6 hold, not 5."""
+    found = assess(BUILD, "p4")
+    assert found.figures_of("grade").verdict == "even"
+    assert verdict_line(found, "us").startswith("4 of 6 hold")
+    (said,) = (finding for finding in found.findings if finding.code == "band_over_limit")
+    assert what_of(said).endswith("may hold or not; about 4 in 10 that it passes the limit")

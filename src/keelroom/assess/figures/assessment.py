@@ -19,7 +19,9 @@ from keelroom.document.schema.package import Package
 
 NAMED = 3
 """Parts that stopped for one reason named before the rest is counted."""
-Verdict = Literal["holds", "tight", "over", "does_not_settle"]
+Verdict = Literal["holds", "tight", "even", "over", "does_not_settle"]
+HOLDING: tuple[Verdict, ...] = ("holds", "tight")
+"""Verdicts that count as held: an even chance does not."""
 
 
 class FanFigures(NamedTuple):

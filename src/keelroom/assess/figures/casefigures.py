@@ -61,7 +61,12 @@ def case_figures(
                     chance=float(answer.band.chance[i]),
                     low=float(answer.band.low[i]),
                     high=high,
-                    verdict=_verdict(bool(settled[i]), temperature, high, float(points.plant.limit[i])),
+                    verdict=_verdict(
+                        bool(settled[i]),
+                        (temperature, high),
+                        float(points.plant.limit[i]),
+                        float(answer.band.chance[i]),
+                    ),
                     margin=float(answer.margin[i]),
                     boiling=float(answer.boiling[i]),
                     heat_in=float(state.given[i]),
@@ -138,12 +143,20 @@ def _valueless(values: tuple[Any, ...]) -> bool:
     return False
 
 
-def _verdict(settled: bool, temperature: float, high: float, limit: float) -> Verdict:
+EVEN = 0.35
+"""Chance of passing the limit from which on a case is no longer said to hold: about one in three."""
+
+
+def _verdict(settled: bool, ends: tuple[float, float], limit: float, chance: float) -> Verdict:
+    """ends: what it settles at and its hot end [degC]"""
+    temperature, high = ends
     if not settled:
         return "does_not_settle"
     if temperature > limit:
         return "over"
-    return "tight" if high > limit else "holds"
+    if high > limit:
+        return "even" if chance > EVEN else "tight"
+    return "holds"
 
 
 def _heat_by_cause(points: Points, answer: Answer, i: int) -> tuple[tuple[str, float], ...]:

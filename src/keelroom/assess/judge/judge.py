@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResult
+from keelroom.assess.figures.assessment import HOLDING, Assessment, CaseFigures, CaseResult
 from keelroom.assess.findings import LEVELS, Finding, Found
 from keelroom.assess.fixes import set_act
 from keelroom.assess.inputs.airside import fan_curve, in_shroud
@@ -404,7 +404,7 @@ def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found
             value=figures.temperature,
             limit=limit,
         )
-    elif figures.verdict == "tight":
+    elif figures.verdict in ("tight", "even"):
         top = fact("never_settles") if math.isinf(figures.high) else fact("reaches", top=(figures.high, "temperature"))
         yield Finding(
             "band_over_limit",
@@ -417,6 +417,7 @@ def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found
                 top=top,
                 largest=max(figures.doubt_by_cause, key=lambda part: part[1])[0],
             ),
+            form="even" if figures.verdict == "even" else "",
             value=figures.high,
             limit=limit,
         )
@@ -492,7 +493,7 @@ def _rules(build: Build, package: Package, assessment: Assessment) -> Found:
     ):
         if have is None or want is None or idle is None:
             continue
-        rule_holds, balance_holds = have >= want, idle.verdict in ("holds", "tight")
+        rule_holds, balance_holds = have >= want, idle.verdict in HOLDING
         if rule_holds != balance_holds:
             yield Finding(
                 "rule_differs",

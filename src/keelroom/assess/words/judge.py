@@ -124,6 +124,10 @@ TOLD = {
         "{settles}; its hot end {top}. The largest doubt is {largest}.",
         "A duty case likely holds, and may pass the limit",
     ),
+    "band_over_limit.even": Told(
+        "{name}: may hold or not; {chance:chance} that it passes the limit",
+        "{settles}; its hot end {top}. The largest doubt is {largest}.",
+    ),
     "tubes_in_transition": Told(
         "{name}: the coolant is neither smooth nor turbulent in the tubes",
         "Re {reynolds:.0f}: there a tube's heat transfer is the least certain, and its band counts that. "

@@ -9,7 +9,7 @@ from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPolygonF
 from PyQt6.QtWidgets import QAbstractButton
 
 from keelroom.assess.figures.assessment import CaseFigures, CaseResult
-from keelroom.assess.report import VERDICT_WORDS, band_text, margin_text, missing_words, settles_text
+from keelroom.assess.report import VERDICT_ROLES, VERDICT_WORDS, band_text, margin_text, missing_words, settles_text
 from keelroom.facts import chance_words
 from keelroom.gui.widgets.ledger.rail import FIGURE_WIDTH, MARGIN_WIDTH, NAME_WIDTH, TEMPERATURE, Railed
 from keelroom.gui.widgets.text import plain_tip
@@ -92,7 +92,7 @@ class CaseRow(QAbstractButton):
 
     def _figures(self, painter: QPainter, f: CaseFigures, left: float, width: float) -> None:
         p, system, rail = self.ledger.palette_now, self.ledger.session.system, self.ledger.rail
-        colour = QColor({"holds": p.good, "tight": p.doubt, "over": p.bad, "does_not_settle": p.bad}[f.verdict])
+        colour = QColor({"good": p.good, "doubt": p.doubt, "problem": p.bad}[VERDICT_ROLES[f.verdict]])
         middle = self.height() / 2
         start, end = rail.place(f.low, left, width), rail.place(f.high, left, width)
         painter.setPen(Qt.PenStyle.NoPen)
@@ -124,7 +124,7 @@ class CaseRow(QAbstractButton):
         self._cell(painter, x + FIGURE_WIDTH + lead, MARGIN_WIDTH - lead, self._verdict(f))
 
     def _verdict(self, f: CaseFigures) -> str:
-        if f.verdict == "tight":
+        if f.verdict in ("tight", "even"):
             return f"{margin_text(f, self.ledger.session.system)} · {chance_words(f.chance)} passes"
         if f.verdict != "does_not_settle":
             return f"{margin_text(f, self.ledger.session.system)} · {VERDICT_WORDS[f.verdict]}"
@@ -143,7 +143,7 @@ class CaseRow(QAbstractButton):
         """Shape says the verdict: round holds, diamond likely, triangle over, arrow off the rail does not settle."""
         if f.verdict == "holds":
             painter.drawEllipse(QPointF(x, y), 5.5, 5.5)
-        elif f.verdict == "tight":
+        elif f.verdict in ("tight", "even"):
             painter.drawPolygon(QPolygonF([QPointF(x, y - 7), QPointF(x + 7, y), QPointF(x, y + 7), QPointF(x - 7, y)]))
         elif f.verdict == "over":
             painter.drawPolygon(QPolygonF([QPointF(x, y - 7), QPointF(x + 7, y + 6), QPointF(x - 7, y + 6)]))
