@@ -1,4 +1,4 @@
-"""The guided first build: eight questions in the trade's words, and the verdict as it comes of them."""
+"""The guided first build: nine questions in the trade's words, and the verdict as it comes of them."""
 
 from __future__ import annotations
 
@@ -45,7 +45,7 @@ class FirstBuild(Dialog):
         self.core_chosen = self.fans_chosen = False
         self.column.addWidget(
             label(
-                "Eight questions to a first verdict. What is not asked is taken from the usual kind and "
+                "Nine questions to a first verdict. What is not asked is taken from the usual kind and "
                 "marked as that.",
                 wrap=True,
             )
