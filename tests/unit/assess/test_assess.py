@@ -182,6 +182,7 @@ def test_figures_close():
         )  # a full shroud: all but what leaves by its edge goes by the fans
         assert all(fan.from_core + fan.from_edge + fan.from_hole == pytest.approx(1.0) for fan in f.fans)
         assert f.low <= f.temperature <= f.high
+        assert f.cycles or f.low < f.temperature < f.high, "a band has two sides where no fan switches"
         assert f.ambients.boils > f.ambients.holds, "it boils over its limit"
         assert 0 <= f.chance <= 1
         assert (f.chance > 0.5) is (f.ambients.holds < f.ambient)

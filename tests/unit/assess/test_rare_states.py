@@ -8,6 +8,7 @@ from scipy.optimize import brentq
 
 from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.defaults import usual_redline
+from keelroom.assess.electrical.cures import _led_lamps
 from keelroom.assess.figures.assessment import HOLDING
 from keelroom.assess.figures.casefigures import _verdict
 from keelroom.assess.inputs.coolant.flows import pump_flow_rated
@@ -28,6 +29,7 @@ from tests.told import what_of
 
 BUILD = load(DEMO)
 P1 = ("packages", "p1")
+LAMPS, CONTROL, CIRCUIT = ("supply", "loads", "lamps", "power"), (*P1, "control"), (*P1, "circuits", "circuit1")
 
 
 def test_what_an_unlocked_converter_loses_ends_in_its_fluid():
@@ -159,3 +161,23 @@ def test_packages_count_an_even_chance_among_what_does_not_hold():
     assert verdict_line(found, "us").startswith("4 of 6 hold")
     (said,) = (finding for finding in found.findings if finding.code == "band_over_limit")
     assert what_of(said).endswith("may hold or not; about 4 in 10 that it passes the limit")
+
+
+def test_led_lamps_are_offered_where_they_give_back_what_is_missing():
+    """85 W less at 13.5 V are 6.30 A, and at 14.2 V, through the same resistance, 6.62 A."""
+    idle = assess(BUILD).electrics.idle
+    for lacks, offered in ((6.6, True), (6.65, False)):
+        cure = _led_lamps(BUILD, idle._replace(full=100.0, modelled=100.0 - lacks))
+        assert (cure.fix is not None) is offered
+        assert cure.told.code == ("cure.lamps" if offered else "cure.lamps_help")
+    assert _led_lamps(on(BUILD, (LAMPS, "45 W", "electrical power")), idle) is None, "they are that already"
+
+
+def test_the_fan_said_to_have_more_room_is_the_other_one():
+    build = on(
+        BUILD, ((*CONTROL, "strategy"), "two_speed"), ((*CIRCUIT, "switch"), "relays"), ((*CONTROL, "lead"), "fan2")
+    )
+    (found,) = (one for one in assess(build).findings if one.code == "lead_fan")
+    assert what_of(found) == "Fan 2 starts first, fan 1 has more room behind it"
+    (act,) = found.fix
+    assert act.label == "Fan 1 first"
