@@ -179,7 +179,10 @@ FAULTS = (
         "assess/judge/circuits.py",
         "if fuse > weakest.ampacity + 0.05:",
         "if fuse > 2 * weakest.ampacity + 0.05:",
-        (f"{CIRCUITS}::test_what_is_wrong_is_found_where_it_is_with_its_reason",),
+        (
+            "tests/unit/assess/test_findings.py::test_a_finding_is_raised_by_its_cause_and_gone_once_that_is_mended"
+            "[fuse_over_wire]",
+        ),
     ),
     Fault(
         "alternator at the crank's speed",

@@ -18,6 +18,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
 from keelroom.assess.report import folded_line
+from keelroom.document.edits import set_value
 from keelroom.document.file import load
 from keelroom.gui.files import dropped
 from keelroom.gui.first_build import THERE, FirstBuild
@@ -171,15 +172,37 @@ def test_an_act_says_what_it_will_change_and_stays_greyed_when_done(driver):
     driver.click("Electrical station")
     driver.open_finding(lambda finding: bool(finding.fix) and finding.code == "relay_small")
     card = next(card for card in panel.cards if card.isVisible() and not card.body.isHidden())
-    made, told = card.fixes[0]
-    assert "was" in told.text()
-    label = made.text()
+    offered = card.fixes[0]
+    assert "was" in offered.told.text()
+    driver.until(lambda: "Tried on a copy" in offered.tried.text())
+    assert offered.tried.text().startswith("Tried on a copy: this goes.")
+    assert offered.brings.isHidden()
+    label = offered.made.text()
     driver.mend(label)
     assert panel.done.isVisible()
     assert panel.done_words.text().startswith(f"Done: {label}. Then: the motor’s volts with a meter")
     assert "Disconnect the battery" in card.mind.text(), "what to mind stands by the buttons"
     driver.click("Undo it")
     assert not panel.done.isVisible()
+
+
+def test_what_an_act_brings_stands_with_it_before_it_is_pressed(driver):
+    """A full shroud lets the fans rest, and the condenser with them: the button is no longer the main one, and pressed
+    it brings what was said and nothing else."""
+    driver.window.session.apply(set_value(("packages", "p1", "shroud", "kind"), "none", "No shroud"))
+    driver.open_finding(lambda finding: finding.code == "no_shroud")
+    panel, session = driver.window.drawers.panels["Findings"], driver.window.session
+    card = next(card for card in panel.cards if card.isVisible() and card.finding.code == "no_shroud")
+    offered = card.fixes[0]
+    driver.until(lambda: "Tried on a copy" in offered.tried.text())
+    assert "Idle, A/C on: a" in offered.tried.text()
+    assert "hotter day" in offered.tried.text()
+    assert offered.brings.text() == "It brings: “Idle, A/C on: the A/C cuts out on head pressure”."
+    assert offered.made.property("role") != "main"
+    before = {finding.code for finding in session.assessment.findings if finding.level == "problem"}
+    driver.mend(offered.made.text())
+    after = {finding.code for finding in session.assessment.findings if finding.level == "problem"}
+    assert after - before == {"ac_cuts_out"}
 
 
 def test_wheel_keys_and_space_zoom_and_push_the_picture(driver):

@@ -45,8 +45,7 @@ class FirstBuild(Dialog):
         self.core_chosen = self.fans_chosen = False
         self.column.addWidget(
             label(
-                "Nine questions to a first verdict. What is not asked is taken from the usual kind and "
-                "marked as that.",
+                "Nine questions to a first verdict. What is not asked is taken from the usual kind and marked as that.",
                 wrap=True,
             )
         )

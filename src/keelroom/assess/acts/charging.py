@@ -3,18 +3,19 @@
 from __future__ import annotations
 
 from keelroom.assess.acts.kind import HOUR, ActKind
-from keelroom.assess.electrical.charge import cable_for, protection_for
+from keelroom.assess.electrical.charge import cable_for, charge_cable, protection_for
 from keelroom.assess.inputs.electrical.system import alternator_of
 from keelroom.core.electrical.charging import Alternator, output
-from keelroom.document.edits import Change, Edit, set_value
+from keelroom.document.edits import Change, Edit
 from keelroom.document.quantity import from_si, quantity
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.electrical import Supply
 from keelroom.errors import InputError
 
 
 def larger_alternator(build: Build, rating: float) -> Edit:
-    """An alternator of the same kind of another rating [A]; a typed curve goes with it in proportion. Raises
-    InputError where none is known."""
+    """An alternator of the same kind of another rating [A], with the cable and fuse it takes where the present ones do
+    not carry it; a typed curve goes with it in proportion. Raises InputError where none is known."""
     now = build.brief.accessories.alternator_rating
     if now is None:
         raise InputError("no_alternator", "The present alternator’s rating is not known")
@@ -27,7 +28,23 @@ def larger_alternator(build: Build, rating: float) -> Edit:
             for point in build.supply.curve
         )
         changes.append(Change(("supply", "curve"), curve))
-    return Edit(f"Alternator of {text}", tuple(changes))
+    return Edit(f"Alternator of {text}", (*changes, *_carrying(build.supply, rating)))
+
+
+def _carrying(supply: Supply, rating: float) -> list[Change]:
+    """What the charge cable and its fuse have to become for a rating [A]; nothing where no single cable is made."""
+    if supply.charge_fuse and supply.charge_fuse.si < rating:
+        found = protection_for(supply, rating)
+        if found is None or found.cable is None:
+            return []
+        fuse = Change(("supply", "charge_fuse"), quantity(found.fuse, "current", "derived"))
+        return [fuse, *([_cable(found.cable)] if found.cable else [])]
+    size = None if charge_cable(supply, rating).fits else cable_for(supply, rating)
+    return [_cable(size)] if size else []
+
+
+def _cable(size: str) -> Change:
+    return Change(("supply", "charge_wire", "size"), quantity(size, "wire size", "derived"))
 
 
 def _present(build: Build) -> Alternator:
@@ -73,7 +90,7 @@ def protect_cable(build: Build) -> Edit:
         )
     changes = [Change(("supply", "charge_fuse"), quantity(found.fuse, "current", "derived"))]
     if found.cable:
-        changes.append(Change(("supply", "charge_wire", "size"), quantity(found.cable, "wire size", "derived")))
+        changes.append(_cable(found.cable))
     return Edit(found.label, tuple(changes))
 
 
@@ -83,7 +100,7 @@ def larger_cable(build: Build) -> Edit:
     size = cable_for(build.supply, rating.si) if rating else None
     if size is None:
         raise InputError("no_cable", "No single cable keeps within that drop: shorten it or run two")
-    return set_value(("supply", "charge_wire", "size"), quantity(size, "wire size", "derived"), f"Charge cable {size}")
+    return Edit(f"Charge cable {size}", (_cable(size),))
 
 
 OFF = "Disconnect the battery first: the charge cable is live and has no switch."

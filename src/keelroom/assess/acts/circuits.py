@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from dataclasses import replace
+
 from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.electrical.planner import as_advised, mended, planned_for, together
 from keelroom.assess.inputs.electrical.loads import motors_of
 from keelroom.assess.inputs.electrical.system import planned_circuits, wanted_switch
-from keelroom.document.edits import Change, Edit, added, fresh_id, set_value
+from keelroom.assess.judge.circuits import circuits as judged_circuits
+from keelroom.document.edits import Change, Edit, added, apply, fresh_id, set_value
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import Circuit, Load, Source
 from keelroom.document.schema.package import Package
@@ -138,6 +142,52 @@ def _known_feeds(do: Doing) -> Edit:
     )
 
 
+def _switched(do: Doing) -> Edit:
+    """Another switch, and the wire, fuse and rating that go with it: a fuse ahead of a smaller contact is none."""
+    circuit = _circuit(do)
+    where = (*do.where, "circuits", circuit.id)
+    chosen = set_value((*where, "switch"), do.given("switch"), do.act.label)
+    package = _of(apply(do.build, chosen), do.package.id)
+    figures = next(one for one in electrics(do.build, package).circuits if one.circuit.id == circuit.id)
+    return Edit(do.act.label, (*chosen.changes, *mended(package, figures, do.build.supply)))
+
+
+def still_carried(build: Build, package_id: str, edit: Edit) -> Edit:
+    """An edit of what circuits feed, with each circuit it would be too much for wired as advised, or split where that
+    is not enough; one that was wrong before is left as it is, for its own finding tells of it."""
+    done, more = apply(build, edit), list(edit.changes)
+    known = {ident for ident, _ in _wrong(build, package_id)}
+    for ident in sorted({ident for ident, _ in _wrong(done, package_id)} - known):
+        ways = [_tried(way, done, package_id, ident) for way in (mend_circuit, split_circuit)]
+        cures = [way for way in ways if way and ident not in {one for one, _ in _wrong(way[1], package_id)}]
+        for way in (cures or list(filter(None, ways)))[:1]:
+            more += way[0].changes
+            done = way[1]
+    return replace(edit, changes=tuple(more))
+
+
+def _tried(
+    way: Callable[[Build, Package, str], Edit], build: Build, package_id: str, ident: str
+) -> tuple[Edit, Build] | None:
+    """A way to mend a circuit, with the build it makes; None where it cannot be done."""
+    try:
+        edit = way(build, _of(build, package_id), ident)
+        return edit, apply(build, edit)
+    except InputError:
+        return None
+
+
+def _of(build: Build, package_id: str) -> Package:
+    return next(one for one in build.packages if one.id == package_id)
+
+
+def _wrong(build: Build, package_id: str) -> set[tuple[str, str]]:
+    """Circuits by id with the code of each problem they have."""
+    package = _of(build, package_id)
+    found = judged_circuits(build, package, electrics(build, package))
+    return {(one.where[3], one.code) for one in found if one.level == "problem" and one.where[2:3] == ("circuits",)}
+
+
 def _within_drop(do: Doing) -> Edit:
     """Every circuit that loses more than its limit as advised."""
     over = [
@@ -215,6 +265,15 @@ KINDS = (
         "Circuits that feed the same are sized the same",
         lambda do: sized_alike(do.build, do.package),
         "Size alike circuits alike",
+        cautions=LIVE,
+        after=LOOKED,
+        rests_on=AMPS,
+    ),
+    ActKind(
+        "switch_circuit",
+        "A circuit switched another way, its wire, fuse and rating with it",
+        _switched,
+        "Switched another way",
         cautions=LIVE,
         after=LOOKED,
         rests_on=AMPS,

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import math
 from contextlib import suppress
 from typing import TYPE_CHECKING
 
+from keelroom.assess.acts.circuits import still_carried
 from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.placing import face_size
 from keelroom.document.edits import Change, Edit, added, fresh_id, removed, set_value
@@ -46,7 +48,8 @@ def _onto_face(do: Doing) -> Edit:
 
 
 def _fitting_fan(do: Doing) -> Edit:
-    """The strongest single catalogue fan that fits the face, centred where it has room."""
+    """The strongest single catalogue fan that fits the face beside the other fans, as near as it goes to where the old
+    one was; its circuit carries it."""
     package, fan = do.package, do.fan
     width, height = face_size(package)
 
@@ -55,21 +58,34 @@ def _fitting_fan(do: Doing) -> Edit:
     def flow(assembly: FanAssembly) -> float:
         return assembly.fan.free_air_flow.si if assembly.fan.free_air_flow else 0.0
 
-    fitting = [
-        a for a in fan_assemblies() if a.count == 1 and a.fan.diameter and a.fan.diameter.si <= min(width, height)
-    ]
-    if not fitting:
-        raise InputError("no_fan_fits", "No catalogue fan is small enough for this face")
-    best = max(fitting, key=flow)
-    radius = best.fan.diameter.si / 2 if best.fan.diameter else 0.0
-    update = {
-        "id": fan.id,
-        "x": from_si(min(max(fan.x.si, radius), width - radius), "length", do.system, "derived"),
-        "y": from_si(min(max(fan.y.si, radius), height - radius), "length", do.system, "derived"),
-        "cost": from_si(best.cost, "money", do.system, "catalogue"),
-    }
+    found = (
+        (assembly, place)
+        for assembly in sorted(fan_assemblies(), key=flow, reverse=True)
+        if assembly.count == 1 and assembly.fan.diameter
+        for place in [_room_for(package, fan, assembly.fan.diameter.si / 2, (width, height))]
+        if place is not None
+    )
+    best, at = next(found, (None, None))
+    if best is None or at is None:
+        raise InputError("no_fan_fits", "No catalogue fan goes onto this face beside what is there")
+    x, y = (from_si(value, "length", do.system, "derived") for value in at)
+    update = {"id": fan.id, "x": x, "y": y, "cost": from_si(best.cost, "money", do.system, "catalogue")}
     fans = tuple(best.fan.model_copy(update=update) if one.id == fan.id else one for one in package.fans)
-    return Edit(do.act.label, (Change((*do.where, "fans"), fans),))
+    edit = Edit(do.act.label, (Change((*do.where, "fans"), fans),))
+    return still_carried(do.build, package.id, edit)
+
+
+def _room_for(package: Package, fan: Fan, radius: float, face: tuple[float, float]) -> tuple[float, float] | None:
+    """Where a fan of that radius [m] goes on the face with no other fan under it: where the old one is, else at the
+    end or the corner nearest to it; None where nowhere."""
+    if 2 * radius > min(face):
+        return None
+    others = [(one.x.si, one.y.si, one.diameter.si / 2) for one in package.fans if one.id != fan.id and one.diameter]
+    own = (fan.x.si, fan.y.si)
+    kept = tuple(min(max(at, radius), size - radius) for at, size in zip(own, face, strict=True))
+    ends = [(x, y) for x in (kept[0], radius, face[0] - radius) for y in (kept[1], radius, face[1] - radius)]
+    free = [at for at in ends if all(math.dist(at, other[:2]) >= radius + other[2] for other in others)]
+    return min(free, key=lambda at: math.dist(at, own), default=None)
 
 
 def offered_fans(build: Build) -> tuple[FanAssembly, ...]:

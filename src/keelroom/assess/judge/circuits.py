@@ -116,9 +116,9 @@ def _electronics(
             at,
             given(name=name, names=names),
             fix=(
-                choose_act("A controller beside it", at, "controller")
+                _switch_act("A controller beside it", at, "controller")
                 if wanted == "controller"
-                else choose_act("One relay per motor", at, "relays"),
+                else _switch_act("One relay per motor", at, "relays"),
             ),
         )
     elif wanted in ("own", "controller") and switch != wanted and any(motored.controller != "none" for motored in fans):
@@ -129,8 +129,13 @@ def _electronics(
             at,
             given(name=name, device="relay" if switch in RELAYED else switch),
             form=wanted,
-            fix=(choose_act(label, at, wanted),),
+            fix=(_switch_act(label, at, wanted),),
         )
+
+
+def _switch_act(label: str, at: tuple[str, ...], switch: str) -> Act:
+    """Another switch for the circuit whose switch is at `at`, with the fuse and wire it takes."""
+    return Act("switch_circuit", label, at[1], (("circuit", at[-2]), ("switch", switch)))
 
 
 def better_split(figures: CircuitFigures) -> bool:
@@ -199,13 +204,14 @@ def _fuse(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigur
     fuse = circuit.fuse.si
     near = odd_fuse(circuit)
     if near:
-        fixes = tuple(set_act(f"A {size:g} A fuse", at, f"{size:g} A") for size in near)
+        # A size beside it only where it is the one advised: the other is too small for a start, or for its wire.
+        fixes = tuple(set_act(f"A {size:g} A fuse", at, f"{size:g} A") for size in near if size == figures.advice.fuse)
         yield Finding(
             "fuse_size",
             "problem",
             at,
             given(name=name, fuse=(fuse, "current"), near=(near, "current")),
-            fix=fixes,
+            fix=fixes or mend,
             source="ISO8820",
             value=fuse,
         )
@@ -341,7 +347,7 @@ def _relay(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigu
 
 def _unswitched(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures) -> Found:
     """A circuit without a switch runs as long as its source is live: on the battery until that is flat."""
-    at, fix = (*where, "switch"), (choose_act("One relay per motor", (*where, "switch"), "relays"),)
+    at, fix = (*where, "switch"), (_switch_act("One relay per motor", (*where, "switch"), "relays"),)
     live = [source for source in build.supply.sources if source.id in figures.circuit.sources and source.always]
     if live:
         minutes = discharge_time(battery_of(build.supply), figures.continuous) / 60

@@ -24,10 +24,21 @@ HANGS_ON: dict[str, tuple[str, ...]] = {
 """Codes that hang on fewer entries than they rest on: an engine's idle speed by the catalogue is no evidence of its
 alternator."""
 
+DECIDED = {
+    "cut_checks",
+    "panel_fault",
+    "slot_long",
+    "opening_crosses",
+    "opening_corners",
+    "pump_curve",
+    "fan_curve",
+}
+"""Codes of what was decided, or belies itself whatever anybody measures."""
+
 
 def weighed(build: Build, finding: Finding) -> Finding:
     """The finding as it stands by its evidence."""
-    if finding.level != "problem":
+    if finding.level != "problem" or finding.code in DECIDED:
         return finding
     paths = tuple(tuple(words.split(".")) for words in HANGS_ON.get(finding.code, ())) or finding.rests_on
     told = tuple(dict.fromkeys(one for path in paths for one in _measures(build, path)))

@@ -199,6 +199,9 @@ def _pump(build: Build, package: Package, graph: Graph) -> Found:
     if wrong:
         yield Finding("pump_curve", "problem", (*where, "pump_curve"), given(wrong=wrong))
     if pumps and chosen.pump == "mechanical":
+        # Alone it would have to stand in the main way: beside it, nothing would be moved.
+        alone = any(branch.part in pumps for branch in graph.order if branch.part)
+        only = choose_act("Only the electric one", (*where, "pump"), "electric")
         yield Finding(
             "pump_unused",
             "doubt",
@@ -206,7 +209,7 @@ def _pump(build: Build, package: Package, graph: Graph) -> Found:
             given(name=part_name(pumps[0])),
             fix=(
                 choose_act("Count both", (*where, "pump"), "both"),
-                choose_act("Only the electric one", (*where, "pump"), "electric"),
+                *((only,) if alone else ()),
             ),
         )
     if not pumps and chosen.pump == "both":

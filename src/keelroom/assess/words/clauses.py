@@ -5,6 +5,18 @@ from __future__ import annotations
 
 CLAUSES = {
     "rests_on_assumed": "It rests on what is assumed ({entries:first4}): {first:inside}, measured, settles it.",
+    # an act tried on a copy
+    "tried.goes": "Tried on a copy: this goes.",
+    "tried.less": "Tried on a copy: it becomes less.",
+    "tried.stays": "Tried on a copy: this stays.",
+    "tried.stopped": "Tried on a copy: cannot be done. {why}",
+    "tried.days": "{moved:semicolons raised}.",
+    "tried.hotter": "{name}: a {by} hotter day",
+    "tried.cooler": "{name}: only a {by} cooler day",
+    "tried.held": "{name} is held then.",
+    "tried.fallen": "{name} is held no more.",
+    "tried.lost": "Not worked out any more: {names}.",
+    "tried.amps": "{was:.0f} → {now:.0f} A at idle.",
     # duty cases
     "settles": "Settles at {top}",
     "swings": "Swings between {low} and {top} as the fans stop and start",

@@ -9,6 +9,7 @@ from keelroom.assess.acts.words import after_words
 from keelroom.assess.findings import LEVELS, Finding
 from keelroom.document.act import Act
 from keelroom.gui.registry import station_at
+from keelroom.gui.session.proofs import Proofs
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import level_colour, palette_of
 from keelroom.gui.widgets.flow import FlowLayout
@@ -35,6 +36,8 @@ class FindingsPanel(DrawerPanel):
         self.cards: list[Card] = []
         self.opened: set[tuple[str, tuple[str, ...]]] = set()
         self.station = station
+        self.proofs = Proofs(session, self)
+        self.proofs.come.connect(self._show_proofs)
         column = self.fresh()
         self.counted = label("", "head", wrap=True)
         column.addWidget(self.counted)
@@ -110,13 +113,22 @@ class FindingsPanel(DrawerPanel):
             self.column.addWidget(self.cards[-1])
         self._heads(here, len(shown) - here)
         for number, card in enumerate(self.cards):
+            card.setVisible(number < len(shown))
             if number < len(shown):
                 place, finding = shown[number]
                 card.show_finding(finding, level_colour(palette, finding.level), place)
-            card.setVisible(number < len(shown))
+        self.look()
         self.nothing.setVisible(not found)
         self.more.setVisible(len(found) > self.most)
         self.more.setText(f"Show {min(FINDINGS_AT_ONCE, len(found) - self.most)} more of {len(found)}")
+
+    def look(self) -> None:
+        """Try what the open cards offer, the uppermost first."""
+        self.proofs.look([offer for card in self.cards for offer in card.offers()])
+
+    def _show_proofs(self) -> None:
+        for card in self.cards:
+            card.show_proofs()
 
     def _heads(self, here: int, elsewhere: int) -> None:
         """A heading over the station's own and one over the rest, each where there are some."""

@@ -1,0 +1,164 @@
+"""Every act proved before it is pressed: done on a copy and judged, what it cures, what it brings, how much hotter a
+day is held in every duty case, and the amps."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from keelroom.assess.acts.registry import edit_for
+from keelroom.assess.assess import first_wave
+from keelroom.assess.figures.assessment import HOLDING, Assessment, CaseResult
+from keelroom.assess.figures.batch import Asked, InHand, in_hand
+from keelroom.assess.findings import Finding
+from keelroom.assess.words import worded
+from keelroom.core.kept import in_one_go
+from keelroom.document.act import Act
+from keelroom.document.edits import apply
+from keelroom.errors import KeelRoomError
+from keelroom.facts import Fact, fact
+
+HARDLY = 0.3
+"""Kelvin of weather under which a case is left as it was."""
+
+
+class Moved(NamedTuple):
+    """A duty case an act moves: how much hotter a day [K] is held with it, and whether it is held in its own weather
+    before and after."""
+
+    name: str
+    hotter: float
+    held: bool
+    then_held: bool
+
+
+class Proof(NamedTuple):
+    """What an act was seen to do to a copy of the build.
+
+    goes : the finding it is offered for is gone;  less : it stays, but is less grave or has less of it
+    brings : problems that were not there, one a code;  bares : they may have been there: what could not be worked out
+             before now is
+    moved : duty cases it moves, in their order;  lost : names of those nothing can be told of any more
+    amps : everything on at idle [A], before and after; None where not known;  stopped : why it could not be tried
+    """
+
+    goes: bool
+    less: bool = False
+    brings: tuple[Finding, ...] = ()
+    bares: bool = False
+    moved: tuple[Moved, ...] = ()
+    lost: tuple[str, ...] = ()
+    amps: tuple[float, float] | None = None
+    stopped: str = ""
+
+    @property
+    def sound(self) -> bool:
+        """Whether it does what it is offered for and makes nothing worse that was right."""
+        fallen = any(case.held and not case.then_held for case in self.moved)
+        return self.goes and not (self.brings or self.lost or self.stopped or fallen)
+
+
+GRAVER = {"problem": 0, "doubt": 1, "note": 2}
+
+
+@in_one_go
+def prove(before: Assessment, finding: Finding, act: Act, system: str = "us") -> Proof:
+    """Do an act to a copy of the build `before` judges and judge it anew. An act that does not apply is stopped, with
+    the reason."""
+    build = before.build
+    try:
+        changed = apply(build, edit_for(build, act, system))
+    except KeelRoomError as error:
+        return Proof(False, stopped=error.message)
+    after = first_wave(changed, before.package_id, before)
+    if after.stopped and not before.stopped:
+        return Proof(False, stopped=after.stopped[0].why)
+    left = next((one for one in after.findings if _key(one) == _key(finding)), None)
+    moved, lost = _cases(before, after)
+    amps = before.totals.amps_at_idle, after.totals.amps_at_idle
+    return Proof(
+        goes=left is None,
+        less=left is not None and _less(left, finding),
+        brings=_new_problems(before, after),
+        bares=_unknown(before) > _unknown(after),
+        moved=moved,
+        lost=lost,
+        amps=None if amps[0] is None or amps[1] is None else (amps[0], amps[1]),
+    )
+
+
+def _key(finding: Finding) -> tuple[str, tuple[str, ...]]:
+    return finding.code, finding.where
+
+
+def _less(left: Finding, was: Finding) -> bool:
+    if GRAVER[left.level] != GRAVER[was.level]:
+        return GRAVER[left.level] > GRAVER[was.level]
+    return left.value is not None and was.value is not None and abs(left.value) < abs(was.value) - 1e-9
+
+
+def _unknown(judged: Assessment) -> int:
+    """How much of a build could not be worked out."""
+    unsolved = sum(case.figures is None for case in judged.cases)
+    return unsolved + len(judged.stopped) + (judged.electrics is None or judged.electrics.idle is None)
+
+
+def _new_problems(before: Assessment, after: Assessment) -> tuple[Finding, ...]:
+    """The first of each code: what an act says twice is one thing to mind."""
+    known = {_key(one) for one in before.findings if one.level == "problem"}
+    # What settles at last, over its limit, is no worse than what did not.
+    known |= {("over_limit", one.where) for one in before.findings if one.code == "does_not_settle"}
+    new = {one.code: one for one in reversed(after.findings) if one.level == "problem" and _key(one) not in known}
+    return tuple(reversed(new.values()))
+
+
+def _cases(before: Assessment, after: Assessment) -> tuple[tuple[Moved, ...], tuple[str, ...]]:
+    """Duty cases that are moved, and those lost; by the weather in hand, which tells right where fans switch too."""
+    then = {case.case_id: case for case in after.cases}
+    pairs = [(case, then.get(case.case_id)) for case in before.cases if case.figures]
+    both = [(was, now) for was, now in pairs if now is not None and now.figures]
+    held = in_hand([Asked(one.build, was.case_id, 1.0) for one in (before, after) for was, _ in both])
+    found = zip(both, held[: len(both)], held[len(both) :], strict=True)
+    moved = tuple(_moved(was, now, first, last) for (was, now), first, last in found if first and last)
+    lost = tuple(was.name for was, now in pairs if now is None or not now.figures)
+    return tuple(case for case in moved if abs(case.hotter) >= HARDLY or case.held != case.then_held), lost
+
+
+def _moved(was: CaseResult, now: CaseResult, first: InHand, last: InHand) -> Moved:
+    hotter = (last.heat - first.heat) / first.per_kelvin if first.per_kelvin > 0 else 0.0
+    return Moved(was.name, hotter, *(one.figures is not None and one.figures.verdict in HOLDING for one in (was, now)))
+
+
+AMPS_MATTER = 1.0
+"""[A] at idle under which a change is not told."""
+
+
+def proof_told(proof: Proof) -> tuple[Fact, ...]:
+    """What was seen, in short: gone or not, how the cases are moved, the amps."""
+    if proof.stopped:
+        return (fact("tried.stopped", why=proof.stopped),)
+    first = fact("tried.goes" if proof.goes else "tried.less" if proof.less else "tried.stays")
+    moved = tuple(
+        fact(
+            "tried.hotter" if case.hotter >= 0 else "tried.cooler",
+            name=case.name,
+            by=(abs(case.hotter), "temperature difference"),
+        )
+        for case in proof.moved
+        if abs(case.hotter) >= HARDLY
+    )
+    turned = tuple(
+        fact("tried.held" if case.then_held else "tried.fallen", name=case.name)
+        for case in proof.moved
+        if case.held != case.then_held
+    )
+    lost = (fact("tried.lost", names=proof.lost),) if proof.lost else ()
+    amps = proof.amps and abs(proof.amps[1] - proof.amps[0]) >= AMPS_MATTER
+    drawn = (fact("tried.amps", was=proof.amps[0], now=proof.amps[1]),) if amps and proof.amps else ()
+    days = (fact("tried.days", moved=moved),) if moved else ()
+    return (first, *days, *turned, *lost, *drawn)
+
+
+def brought_words(proof: Proof, system: str) -> str:
+    """The problems it brings, in one sentence; '' where it brings none."""
+    whats = "; ".join(f"“{worded(one, system).what}”" for one in proof.brings)
+    return f"{'Then shown' if proof.bares else 'It brings'}: {whats}." if whats else ""

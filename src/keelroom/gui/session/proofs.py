@@ -1,0 +1,63 @@
+"""What each offered act was seen to do: tried on a copy beside the window, one after the other, for as long as the
+build stands as it was."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from PyQt6.QtCore import QObject, pyqtSignal
+
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.findings import Finding
+from keelroom.assess.questions.proof import Proof, prove
+from keelroom.document.act import Act
+from keelroom.gui.session.session import Session
+from keelroom.gui.session.worker import Worker
+
+Offer = tuple[Finding, Act]
+
+
+class Proofs(QObject):
+    """`of` gives what is known of an act; `come` says that another is. An edit forgets them all."""
+
+    come = pyqtSignal()
+
+    def __init__(self, session: Session, parent: QObject) -> None:
+        super().__init__(parent)
+        self.session = session
+        self.judged: Assessment | None = None
+        self.known: list[tuple[Offer, Proof]] = []
+        self.wanted: list[Offer] = []
+        self.worker = Worker(self)
+        self.worker.answered.connect(self._answered)
+        self.worker.failed.connect(lambda why: self._answered(Proof(False, stopped=why)))
+
+    def of(self, finding: Finding, act: Act) -> Proof | None:
+        """What an act does to the build as it stands; None while it is being tried."""
+        if self.judged is None or self.judged.build is not self.session.build:
+            return None
+        return next((proof for offer, proof in self.known if offer == (finding, act)), None)
+
+    def look(self, wanted: Sequence[Offer]) -> None:
+        """Try these, the first one first, unless they are known or one of them is being tried already; not while the
+        typing goes on."""
+        judged = self.session.assessment
+        if self.judged is None or self.judged.build is not judged.build:
+            self.worker.cancel()
+            self.judged, self.known, self.wanted = judged, [], []
+        if not judged.complete:
+            return
+        tried = self.wanted[:1] if self.worker.busy else []
+        self.wanted = tried + [one for one in wanted if self.of(*one) is None and one not in tried]
+        if not tried:
+            self._next()
+
+    def _next(self) -> None:
+        if self.wanted and self.judged is not None:
+            (finding, act), judged, system = self.wanted[0], self.judged, self.session.system
+            self.worker.ask(lambda: prove(judged, finding, act, system))
+
+    def _answered(self, proof: Proof) -> None:
+        self.known.append((self.wanted.pop(0), proof))
+        self._next()
+        self.come.emit()
