@@ -154,12 +154,16 @@ def _switched(do: Doing) -> Edit:
 
 def still_carried(build: Build, package_id: str, edit: Edit) -> Edit:
     """An edit of what circuits feed, with each circuit it would be too much for wired as advised, or split where that
-    is not enough; one that was wrong before is left as it is, for its own finding tells of it."""
+    is not enough; what was wrong before is left to its own finding."""
     done, more = apply(build, edit), list(edit.changes)
-    known = {ident for ident, _ in _wrong(build, package_id)}
-    for ident in sorted({ident for ident, _ in _wrong(done, package_id)} - known):
+    known = _wrong(build, package_id)
+
+    def worse(tried: Build) -> set[str]:
+        return {ident for ident, _ in _wrong(tried, package_id) - known}
+
+    for ident in sorted(worse(done)):
         ways = [_tried(way, done, package_id, ident) for way in (mend_circuit, split_circuit)]
-        cures = [way for way in ways if way and ident not in {one for one, _ in _wrong(way[1], package_id)}]
+        cures = [way for way in ways if way and ident not in worse(way[1])]
         for way in (cures or list(filter(None, ways)))[:1]:
             more += way[0].changes
             done = way[1]

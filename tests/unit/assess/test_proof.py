@@ -1,0 +1,112 @@
+"""What is said of an act before it is pressed is what pressing it does: over builds that are wrong in many ways."""
+
+import pytest
+
+from keelroom.assess.acts.circuits import still_carried
+from keelroom.assess.acts.registry import applies, edit_for, offer
+from keelroom.assess.assess import first_wave
+from keelroom.assess.questions.proof import brought_words, proof_told, prove
+from keelroom.assess.words import clauses
+from keelroom.document.edits import Edit, apply
+from tests.changes import on
+from tests.unit.assess.test_findings import BUILD as DEMO_BUILD
+from tests.unit.assess.test_findings import SOUND, TABLE, telling
+
+SAMPLED = (
+    "own_of_none",
+    "no_relay",
+    "fuse_size",
+    "fan_larger_than_face",
+    "no_shroud",
+    "pusher_alone",
+    "two_thermostats",
+    "loop_joined",
+    "no_return",
+    "waterless",
+    "pump_unused",
+    "edge_leak",
+)
+
+
+def wrong_build(code):
+    build = telling(on(DEMO_BUILD, *TABLE[code][0]))
+    return build, first_wave(build, previous=SOUND)
+
+
+def problems(assessment):
+    return {(one.code, one.where) for one in assessment.findings if one.level == "problem"}
+
+
+@pytest.mark.parametrize("code", SAMPLED)
+def test_pressing_brings_what_was_said_and_nothing_else(code):
+    build, before = wrong_build(code)
+    for finding in before.findings:
+        if finding.code != code:
+            continue
+        for act in finding.fix:
+            said = prove(before, finding, act)
+            pressed = first_wave(apply(build, edit_for(build, act)))
+            new = problems(pressed) - problems(before)
+            # One that settles now, over its limit, did not settle before: that is no harm of the act.
+            new -= {("over_limit", where) for name, where in problems(before) if name == "does_not_settle"}
+            assert {one.code for one in said.brings} == {name for name, _ in new}
+            assert said.goes is ((finding.code, finding.where) not in {(f.code, f.where) for f in pressed.findings})
+            assert said.lost == tuple(
+                case.name
+                for case, now in zip(before.cases, pressed.cases, strict=True)
+                if case.figures and not now.figures
+            )
+
+
+@pytest.mark.parametrize("code", ["own_of_none", "no_relay", "drains", "fuse_size", "fan_larger_than_face"])
+def test_a_circuit_is_mended_whole_or_not_at_all(code):
+    """Another switch brings the fuse its contact stands, another fan the wire its current takes."""
+    _, before = wrong_build(code)
+    (finding,) = (one for one in before.findings if one.code == code)
+    for act in finding.fix:
+        assert prove(before, finding, act).sound, act.label
+
+
+def test_a_larger_alternator_brings_the_cable_and_the_fuse_it_takes():
+    """160 A over a 10 AWG cable of 3 ft: 10 AWG carries some 60 A hot, and a 100 A fuse opens as it charges. A fuse of
+    1.15 × 160 = 184 A, the next made being 200 A, and a cable that stands that (common practice, no source)."""
+    supply = (
+        (("brief", "accessories", "alternator_rating"), "90 A", "current"),
+        (("supply", "charge_wire", "size"), "10 AWG", "wire size"),
+        (("supply", "charge_fuse"), "100 A", "current"),
+    )
+    build = on(DEMO_BUILD, *supply)
+    after = apply(build, edit_for(build, offer("larger_alternator", rating="160")))
+    assert after.supply.charge_fuse.si == 200
+    assert after.supply.charge_wire.size.si > build.supply.charge_wire.size.si
+    codes = {one.code for one in first_wave(telling(after)).findings}
+    assert not codes & {"charge_cable_hot", "charge_fuse_small", "charge_fuse_over", "charge_cable"}
+
+
+def test_a_circuit_that_was_wrong_before_is_not_touched_in_passing():
+    build = on(DEMO_BUILD, *TABLE["fuse_start"][0])
+    edit = still_carried(build, "p1", Edit("Another name", ()))
+    assert edit.changes == ()
+
+
+def test_an_electric_pump_that_stands_beside_the_way_is_not_left_alone():
+    _, before = wrong_build("pump_unused")
+    (finding,) = (one for one in before.findings if one.code == "pump_unused")
+    assert [act.label for act in finding.fix] == ["Count both"]
+
+
+def test_what_was_seen_is_told_in_both_systems():
+    build, before = wrong_build("no_shroud")
+    (finding,) = (one for one in before.findings if one.code == "no_shroud")
+    (act,) = finding.fix
+    seen = prove(before, finding, act)
+    us, si = (" ".join(clauses(proof_told(seen), system)) for system in ("us", "si"))
+    assert us.startswith("Tried on a copy: this goes. Idle, A/C on: a ")
+    assert "°F hotter day" in us
+    assert "°F" not in si
+    assert "cuts out" in brought_words(seen, "us")
+    gone = build.model_copy(update={"packages": (build.package.model_copy(update={"fans": ()}),)})
+    assert not applies(gone, act)
+    stopped = prove(first_wave(gone), finding, act)
+    assert not stopped.sound
+    assert "A shroud needs fans" in clauses(proof_told(stopped), "us")[0]
