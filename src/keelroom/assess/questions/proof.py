@@ -19,6 +19,8 @@ from keelroom.facts import Fact, fact
 
 HARDLY = 0.3
 """Kelvin of weather under which a case is left as it was."""
+AMPS_MATTER = 1.0
+"""[A] at idle under which a change is not told."""
 
 
 class Moved(NamedTuple):
@@ -128,24 +130,19 @@ def _moved(was: CaseResult, now: CaseResult, first: InHand, last: InHand) -> Mov
     return Moved(was.name, hotter, *(one.figures is not None and one.figures.verdict in HOLDING for one in (was, now)))
 
 
-AMPS_MATTER = 1.0
-"""[A] at idle under which a change is not told."""
-
-
 def proof_told(proof: Proof) -> tuple[Fact, ...]:
     """What was seen, in short: gone or not, how the cases are moved, the amps."""
     if proof.stopped:
         return (fact("tried.stopped", why=proof.stopped),)
     first = fact("tried.goes" if proof.goes else "tried.less" if proof.less else "tried.stays")
-    moved = tuple(
-        fact(
-            "tried.hotter" if case.hotter >= 0 else "tried.cooler",
-            name=case.name,
-            by=(abs(case.hotter), "temperature difference"),
+    days = {
+        code: tuple(
+            fact("tried.day", name=case.name, by=(abs(case.hotter), "temperature difference"))
+            for case in proof.moved
+            if sense * case.hotter >= HARDLY
         )
-        for case in proof.moved
-        if abs(case.hotter) >= HARDLY
-    )
+        for code, sense in (("tried.hotter", 1), ("tried.cooler", -1))
+    }
     turned = tuple(
         fact("tried.held" if case.then_held else "tried.fallen", name=case.name)
         for case in proof.moved
@@ -154,8 +151,8 @@ def proof_told(proof: Proof) -> tuple[Fact, ...]:
     lost = (fact("tried.lost", names=proof.lost),) if proof.lost else ()
     amps = proof.amps and abs(proof.amps[1] - proof.amps[0]) >= AMPS_MATTER
     drawn = (fact("tried.amps", was=proof.amps[0], now=proof.amps[1]),) if amps and proof.amps else ()
-    days = (fact("tried.days", moved=moved),) if moved else ()
-    return (first, *days, *turned, *lost, *drawn)
+    told = (fact(code, moved=moved) for code, moved in days.items() if moved)
+    return (first, *told, *turned, *lost, *drawn)
 
 
 def brought_words(proof: Proof, system: str) -> str:
