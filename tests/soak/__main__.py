@@ -16,6 +16,7 @@ STEPS = (
     ("files that load", ["tests.soak.fuzz", "20000"]),
     ("kills", ["tests.soak.kills", "300"]),
     ("scale", ["tests.soak.scale"]),
+    ("rings of acts", ["tests.soak.rings"]),
 )
 failed = []
 for name, arguments in STEPS:

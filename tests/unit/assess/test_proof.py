@@ -9,6 +9,7 @@ from keelroom.assess.questions.proof import brought_words, proof_told, prove
 from keelroom.assess.words import clauses
 from keelroom.document.edits import Edit, apply
 from tests.changes import on
+from tests.soak.rings import rings
 from tests.unit.assess.test_findings import BUILD as DEMO_BUILD
 from tests.unit.assess.test_findings import SOUND, TABLE, telling
 
@@ -81,6 +82,14 @@ def test_a_larger_alternator_brings_the_cable_and_the_fuse_it_takes():
     assert after.supply.charge_wire.size.si > build.supply.charge_wire.size.si
     codes = {one.code for one in first_wave(telling(after)).findings}
     assert not codes & {"charge_cable_hot", "charge_fuse_small", "charge_fuse_over", "charge_cable"}
+
+
+def test_no_cures_lead_in_a_circle():
+    """The likeliest rows: what switches, feeds, ends and holds back. The whole table is walked by `make soak`."""
+    rows = [code for code in TABLE if code.startswith(("run_on", "always", "sensor", "fan_", "toggle", "no_"))]
+    walked, found = rings(rows)
+    assert walked > 15
+    assert not found
 
 
 def test_a_circuit_that_was_wrong_before_is_not_touched_in_passing():

@@ -82,7 +82,8 @@ def _control(build: Build, package: Package, assessment: Assessment) -> Found:
     yield from _stages(package, electrics)
     yield from _told(package, electrics)
     yield from _override(package, electrics)
-    if control.coil == "always" and not way_of(control).by_computer:
+    # A timer ends what the key does not: to feed the coils by the key would take its run-on away.
+    if control.coil == "always" and control.run_on.si <= 0 and not way_of(control).by_computer:
         hours = discharge_time(battery_of(build.supply), fan_current_alone(build, electrics)) / 3600
         until = f"about {hours:.1f} h" if hours < 48 else "days"
         yield Finding(
