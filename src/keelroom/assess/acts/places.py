@@ -6,6 +6,7 @@ import math
 from collections.abc import Iterator
 from typing import NamedTuple
 
+from keelroom.assess.fit.moves import may_go
 from keelroom.assess.placing import Stand, face_size
 from keelroom.catalogue.load import fan_assemblies, placed
 from keelroom.document.edits import Change, Edit, apply
@@ -72,7 +73,7 @@ def options_for(build: Build, package: Package) -> Iterator[Option]:
     other = "right" if package.core.inlet_side == "left" else "left"
     if build.survey.hoses:
         yield base._replace(parts=f"Inlet on the {other}", inlet_side=other)
-    loose = tuple(item for item in build.survey.obstacles if item.mobility != "fixed" and item.id not in package.moved)
+    loose = tuple(item for item in build.survey.obstacles if may_go(item) and item.id not in package.moved)
     yield from (base._replace(loose=(item,)) for item in loose)
     if len(loose) > 1:
         yield from (option._replace(loose=loose) for option in fan_sets)

@@ -27,6 +27,8 @@ BOTTLES = ("overflow_bottle", "expansion_bottle")
 CAPPED = (*BOTTLES, "washer_bottle")
 NEEDED = ("latch_support", "brake_unit")
 """what cannot simply be taken away"""
+STAYS = (*NEEDED, "exhaust")
+"""Kinds no place is made by moving, whatever was entered of them: the hood's latch, the brakes, what burns."""
 CAUTIONED = ("brake_unit", "latch_support", "battery_tray", "regulator", "horn")
 """Neighbours with a caution of their own once they are touched."""
 EXTRA = {"removed": 0.0, "slotted": 1800.0, "bracket": 2700.0, "notched": 3600.0, "new_place": 2700.0}
@@ -39,6 +41,11 @@ HOW_WORDS = {
     "notched": "notched",
     "new_place": "at a new place",
 }
+
+
+def may_go(obstacle: Obstacle) -> bool:
+    """Whether moving a neighbour away may be proposed: its owner can still move by hand what this never offers."""
+    return obstacle.mobility != "fixed" and obstacle.kind not in STAYS and not obstacle.structural
 
 
 class Moved(NamedTuple):

@@ -12,6 +12,7 @@ from keelroom.assess.fit.clearances import RULE_WORDS, Fit, Gap
 from keelroom.assess.fit.cut_rules import checks_missing, edge_kind
 from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.mounts import anchors, bracket_plans, core_growth
+from keelroom.assess.fit.moves import may_go
 from keelroom.assess.fit.shroud_plan import TrimPlan, pan_plan, ring_of, trim_plan
 from keelroom.assess.fixes import choose_act, flag_act
 from keelroom.assess.tape import may_differ, tolerance
@@ -97,11 +98,9 @@ def _where(package: Package, gap: Gap) -> tuple[str, ...]:
 
 
 def _gap_fixes(build: Build, package: Package, gap: Gap) -> tuple[Act, ...]:
-    """Moving away a movable neighbour; anything else is for the search."""
+    """Moving away a neighbour that may go; anything else is for the search."""
     ident = gap.other.key.partition(":")[2]
-    item = next(
-        (o for o in build.survey.obstacles if gap.other.key == f"obstacle:{o.id}" and o.mobility != "fixed"), None
-    )
+    item = next((o for o in build.survey.obstacles if gap.other.key == f"obstacle:{o.id}" and may_go(o)), None)
     return (
         (Act("move_away", f"Count on {item.name or item.id} moved away", package.id, (("obstacle", ident),)),)
         if item

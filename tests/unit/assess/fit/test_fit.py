@@ -7,6 +7,7 @@ import statistics
 import pytest
 from pypdf import PdfReader
 
+from keelroom.assess.acts.places import options_for
 from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.acts.shroud import seat_edit
 from keelroom.assess.assess import assess
@@ -207,6 +208,26 @@ def test_a_fix_counts_on_the_horn_moved_away():
     build = apply(BUILD, edit_for(BUILD, finding.fix[0]))
     assert build.package.moved == ("reservoir", "horn")
     assert not any("Horn" in what_of(f) for f in assess(build).findings if f.code.startswith("fit_"))
+
+
+@pytest.mark.parametrize(
+    ("field", "value"),
+    [
+        ("kind", "latch_support"),
+        ("kind", "brake_unit"),
+        ("kind", "exhaust"),
+        ("structural", True),
+        ("mobility", "fixed"),
+    ],
+)
+def test_no_place_is_made_by_taking_away_what_the_car_needs(field, value):
+    """Entered as removable or not: the hood's latch, the brakes, the exhaust and structure are never proposed away."""
+    where = ("survey", "obstacles", "horn")
+    build = changed(BUILD, ((*where, "mobility"), "removable"), ((*where, field), value))
+    assert all("horn" not in {item.id for item in option.loose} for option in options_for(build, build.package))
+    told = [f for f in assess(build).findings if f.code == "fit_overlaps" and "Horn" in what_of(f)]
+    assert told
+    assert not any(f.fix for f in told)
 
 
 # the search
