@@ -204,6 +204,28 @@ def test_what_an_act_brings_stands_with_it_before_it_is_pressed(driver):
     assert after - before == {"ac_cuts_out"}
 
 
+def test_a_second_press_of_space_does_no_other_act(driver):
+    """Rows move up when a finding goes: what then stands under the hand must not be done as well."""
+    panel, store = driver.window.drawers.panels["Findings"], driver.window.session.store
+    driver.click("Electrical station")
+    opened = []
+    for card in [card for card in panel.cards if card.isVisible() and card.finding.fix][:3]:
+        opened.append(card.finding.code)
+        driver.open_finding(lambda finding, code=opened[-1]: finding.code == code)
+    card = next(card for card in panel.cards if card.isVisible() and card.finding.code == opened[0])
+    card.fixes[0].made.setFocus()
+    label = card.fixes[0].made.text()
+    for _ in range(3):
+        QTest.keyClick(QApplication.focusWidget(), Qt.Key.Key_Space)
+        QApplication.processEvents()
+    assert store.undo_label == label
+    assert panel.done.isVisible()
+    # What was done comes into sight with its way back, once the rows stand anew.
+    driver.until(lambda: not panel.done.visibleRegion().isEmpty())
+    driver.click("Undo it")
+    assert not store.undo_label
+
+
 def test_wheel_keys_and_space_zoom_and_push_the_picture(driver):
     bay = driver.window.bay
     fan = driver.window.session.build.package.fans[0]

@@ -3,7 +3,9 @@ source."""
 
 from __future__ import annotations
 
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from functools import partial
+
+from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from keelroom.assess.acts.words import after_words
 from keelroom.assess.findings import LEVELS, Finding
@@ -11,6 +13,7 @@ from keelroom.document.act import Act
 from keelroom.gui.registry import station_at
 from keelroom.gui.session.proofs import Proofs
 from keelroom.gui.session.session import Session
+from keelroom.gui.session.timing import one_shot
 from keelroom.gui.theme.palette import level_colour, palette_of
 from keelroom.gui.widgets.flow import FlowLayout
 from keelroom.gui.widgets.panels.card import Card
@@ -43,7 +46,9 @@ class FindingsPanel(DrawerPanel):
         column.addWidget(self.counted)
         column.addWidget(self._filters())
         self.done, self.done_words = self._done_row()
-        column.addWidget(self.done)
+        self.done_at = 0
+        """place among the rows of the one that was mended last"""
+        self.in_sight = one_shot(self, 0, partial(self.ensureWidgetVisible, self.done))
         self.nothing = label("Nothing to say: no contradiction, nothing missing, nothing over its limit.", wrap=True)
         column.addWidget(self.nothing)
         self.column = QVBoxLayout()
@@ -111,12 +116,15 @@ class FindingsPanel(DrawerPanel):
         while len(self.cards) < len(shown):
             self.cards.append(Card(self))
             self.column.addWidget(self.cards[-1])
+        self.column.removeWidget(self.done)
         self._heads(here, len(shown) - here)
         for number, card in enumerate(self.cards):
             card.setVisible(number < len(shown))
             if number < len(shown):
                 place, finding = shown[number]
                 card.show_finding(finding, level_colour(palette, finding.level), place)
+        last = self.cards[min(self.done_at, len(self.cards) - 1)] if self.cards else None
+        self.column.insertWidget(self.column.indexOf(last) if last else 0, self.done)
         self.look()
         self.nothing.setVisible(not found)
         self.more.setVisible(len(found) > self.most)
@@ -151,8 +159,14 @@ class FindingsPanel(DrawerPanel):
     def mend(self, finding: Finding, fix: Act) -> None:
         """Apply a finding's fix to the build as it stands now; what was done stays to be read, greyed, until the next
         step."""
+        self.done_at = next((k for k, card in enumerate(self.cards) if card.finding is finding), 0)
+        held = QApplication.focusWidget()
+        if held is not None and self.isAncestorOf(held):
+            # Another act may stand under the hand then, and must not take the next press.
+            self.cards[self.done_at].head.setFocus()
         if self.session.do(fix):
             after = after_words(fix)
             self.done.setProperty("step", self.session.store.undo_label)
             self.done_words.setText(f"Done: {fix.label}. {after}" if after else f"Done: {fix.label}")
             self.done.show()
+            self.in_sight.start()
