@@ -263,12 +263,24 @@ def test_undo_is_the_windows_once_a_value_is_entered_and_the_fields_while_it_is_
     assert session.build is entered
 
 
-def test_an_odd_fuse_offers_its_neighbours(wired):
+def test_an_odd_fuse_offers_its_neighbour_where_that_does(wired):
+    """Neither 30 nor 35 A stands this start ahead of this wire: all of it as advised. Then one amp off, the size it
+    was."""
     driver, _ = wired
     enter(driver, "Circuit 1: fuse", "32")
     assert driver.shows("Circuit 1: no 32 A fuse is made in this form")
-    fix(driver, "A 35 A fuse")
-    assert driver.window.session.build.package.circuits[0].fuse.si == 35
+    assert all(not act.label.startswith("A 3") for act in odd_fuse(driver).fix)
+    fix(driver, "Wire, fuse and relay as advised")
+    made = driver.window.session.build.package.circuits[0].fuse.si
+    assert odd_fuse(driver) is None
+    enter(driver, "Circuit 1: fuse", f"{made + 1:g}")
+    fix(driver, f"A {made:g} A fuse")
+    assert driver.window.session.build.package.circuits[0].fuse.si == made
+
+
+def odd_fuse(driver):
+    found = driver.window.session.assessment.findings
+    return next((finding for finding in found if finding.code == "fuse_size"), None)
 
 
 def test_unlike_sources_no_way_back_and_no_sensor_say_so_at_their_place(wired):

@@ -255,8 +255,10 @@ def test_a_fan_put_onto_the_face_touches_the_edge_it_came_over():
 
 
 def test_a_fan_that_fits_is_the_strongest_and_stands_within_the_face():
+    """Alone as near as it goes to where the old one was; beside a 12 in fan at 19 1/2 in, at the other end."""
     large = on(
         BUILD,
+        ((*P1, "fans"), BUILD.package.fans[:1]),
         ((*P1, "fans", "fan1", "diameter"), "18 in", "length"),
         ((*P1, "fans", "fan1", "x"), "30 in", "length"),
         ((*P1, "fans", "fan1", "y"), "-3 in", "length"),
@@ -266,6 +268,9 @@ def test_a_fan_that_fits_is_the_strongest_and_stands_within_the_face():
     radius = fan.diameter.si / 2
     assert fan.x.si == pytest.approx(26 * INCH - radius, abs=1e-5)
     assert fan.y.si == pytest.approx(radius, abs=1e-5)
+    pair = on(large, ((*P1, "fans"), (large.package.fans[0], BUILD.package.fans[1])))
+    beside = apply(pair, edit_for(pair, fix)).package.fans[0]
+    assert inches((beside.x.si, beside.diameter.si)) == pytest.approx([6, 12], abs=1e-3)
 
 
 # words
@@ -647,6 +652,7 @@ def test_one_trimmed_side_is_a_planned_cut():
 def test_a_fan_that_fits_stays_within_the_far_corner():
     large = on(
         BUILD,
+        ((*P1, "fans"), BUILD.package.fans[:1]),
         ((*P1, "fans", "fan1", "diameter"), "18 in", "length"),
         ((*P1, "fans", "fan1", "x"), "30 in", "length"),
         ((*P1, "fans", "fan1", "y"), "30 in", "length"),

@@ -118,6 +118,11 @@ class CircuitFigures(NamedTuple):
     planned: Planned
     supply: Supply
 
+    def suits(self, fuse: float) -> bool:
+        """Whether a fuse [A] of its form runs on, stands the start and protects the weakest wire."""
+        starts = stands(fuse, self.starting, self.circuit.fuse_form) != "no"
+        return starts and CONTINUOUS * self.continuous - 1e-6 <= fuse <= self.weakest.ampacity + 0.05
+
     @property
     def advice(self) -> Advice:
         """What it ought to have: worked out when it is asked for."""

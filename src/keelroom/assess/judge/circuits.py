@@ -204,8 +204,7 @@ def _fuse(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigur
     fuse = circuit.fuse.si
     near = odd_fuse(circuit)
     if near:
-        # A size beside it only where it is the one advised: the other is too small for a start, or for its wire.
-        fixes = tuple(set_act(f"A {size:g} A fuse", at, f"{size:g} A") for size in near if size == figures.advice.fuse)
+        fixes = tuple(set_act(f"A {size:g} A fuse", at, f"{size:g} A") for size in near if figures.suits(size))
         yield Finding(
             "fuse_size",
             "problem",
