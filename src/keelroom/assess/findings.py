@@ -47,5 +47,10 @@ class Finding(NamedTuple):
         """Paths of the entries it rests on, the one it is said at first."""
         return (self.where, *self.also)
 
+    @property
+    def key(self) -> tuple[str, tuple[str, ...]]:
+        """What makes it the same finding from one build to the next, whatever its figures."""
+        return self.code, self.where
+
 
 Found = Iterator[Finding]

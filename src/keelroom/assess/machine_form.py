@@ -114,7 +114,7 @@ def _fit(build: Build, assessment: Assessment, system: str) -> dict[str, Any]:
         sheet_list,
     )  # only for the machine form: they slow the start
 
-    fit, package = assessment.fit, next(p for p in build.packages if p.id == assessment.package_id)
+    fit, package = assessment.fit, assessment.package
     if fit is None:
         return {}
     trimmed, panned = trim_plan(package, suction(assessment)), pan_plan(package)
@@ -243,7 +243,7 @@ def _electrics(build: Build, assessment: Assessment) -> dict[str, Any]:
     from keelroom.assess.electrical.harness import harness, loom_list, parts_list, splices  # only for the machine form
     from keelroom.assess.inputs.coolant.sensor import adapter_of
 
-    found, package = assessment.electrics, next(p for p in build.packages if p.id == assessment.package_id)
+    found, package = assessment.electrics, assessment.package
     if found is None:
         return {}
     adapter = adapter_of(build, package)

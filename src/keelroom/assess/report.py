@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from keelroom.assess.figures.assessment import HOLDING, Assessment, CaseFigures, CaseResult
+from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.figures.effort import effort_words
 from keelroom.assess.figures.outputs import OF_CASE
 from keelroom.assess.fit.clearances import Fit, Gap
@@ -191,7 +191,7 @@ def verdict_line(assessment: Assessment, system: str) -> str:
     worst = assessment.tightest
     if worst is None or worst.figures is None:
         return f"Not worked out: {stuck[0].stopped.why}" if stuck and stuck[0].stopped else "No figures yet"
-    holding = sum(case.figures.verdict in HOLDING for case in solved if case.figures)
+    holding = sum(case.figures.held for case in solved if case.figures)
     stand = "All hold" if holding == len(solved) + len(stuck) else f"{holding} of {len(solved) + len(stuck)} hold"
     if stuck:
         stand += f", {len(stuck)} not worked out"

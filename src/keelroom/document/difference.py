@@ -110,7 +110,7 @@ OWN_TO_PACKAGES, NO_CHANGE = ("id", "kind"), ("name", "basis")
 
 def between_packages(build: Build, one: str, other: str) -> tuple[Difference, ...]:
     """What the other package says differently from the one; places without the package's own name."""
-    pair = [next(package for package in build.packages if package.id == ident) for ident in (one, other)]
+    pair = [build.with_id(ident) for ident in (one, other)]
     found = _sections(("packages", other), (), *pair)
     return tuple(
         differs for differs in found if differs.path[2] not in OWN_TO_PACKAGES and differs.path[-1] not in NO_CHANGE

@@ -140,7 +140,7 @@ class Packages(Dialog):
         self.at = self.at if self.at in idents else build.active
         self.table.show_rows([self._row(package) for package in build.packages], idents.index(self.at))
         if not self.name.isModified():
-            self.name.setText(next(package.name for package in build.packages if package.id == self.at))
+            self.name.setText(build.with_id(self.at).name)
         self.activate.setEnabled(self.at != build.active)
         last = self.session.store.undo_label
         self.undo.setText(f"Undo: {last}" if last else "Undo")

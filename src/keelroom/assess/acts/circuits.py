@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from keelroom.assess.acts.kind import ActKind, Doing
-from keelroom.assess.electrical.figures import electrics
+from keelroom.assess.electrical.figures import CircuitFigures, electrics
 from keelroom.assess.electrical.planner import as_advised, mended, planned_for, together
 from keelroom.assess.inputs.electrical.loads import motors_of
 from keelroom.assess.inputs.electrical.system import planned_circuits, wanted_switch
@@ -31,9 +31,13 @@ def plan_missing(build: Build, package: Package) -> Edit:
     return Edit(f"Plan {count}", (Change(("packages", package.id, "circuits"), circuits),))
 
 
+def _figures(build: Build, package: Package, circuit_id: str) -> CircuitFigures | None:
+    return next((one for one in electrics(build, package).circuits if one.circuit.id == circuit_id), None)
+
+
 def mend_circuit(build: Build, package: Package, circuit_id: str) -> Edit:
     """Wire, fuse and relay of one circuit as advised. Raises InputError where it is gone or as advised already."""
-    figures = next((one for one in electrics(build, package).circuits if one.circuit.id == circuit_id), None)
+    figures = _figures(build, package, circuit_id)
     if figures is None:
         raise InputError("no_such_circuit", "That circuit is no longer in the package")
     changes = mended(package, figures, build.supply)
@@ -45,7 +49,7 @@ def mend_circuit(build: Build, package: Package, circuit_id: str) -> Edit:
 def split_circuit(build: Build, package: Package, circuit_id: str) -> Edit:
     """One circuit per motor instead of one for all, each as advised. Raises InputError where it is gone or feeds one
     motor."""
-    figures = next((one for one in electrics(build, package).circuits if one.circuit.id == circuit_id), None)
+    figures = _figures(build, package, circuit_id)
     if figures is None or len(figures.motors) < 2:
         raise InputError("nothing_to_split", "That circuit no longer feeds several motors")
     circuits: list[Circuit] = []
@@ -147,9 +151,9 @@ def _switched(do: Doing) -> Edit:
     circuit = _circuit(do)
     where = (*do.where, "circuits", circuit.id)
     chosen = set_value((*where, "switch"), do.given("switch"), do.act.label)
-    package = _of(apply(do.build, chosen), do.package.id)
-    figures = next(one for one in electrics(do.build, package).circuits if one.circuit.id == circuit.id)
-    return Edit(do.act.label, (*chosen.changes, *mended(package, figures, do.build.supply)))
+    package = apply(do.build, chosen).with_id(do.package.id)
+    figures = _figures(do.build, package, circuit.id)
+    return Edit(do.act.label, (*chosen.changes, *(mended(package, figures, do.build.supply) if figures else ())))
 
 
 def still_carried(build: Build, package_id: str, edit: Edit) -> Edit:
@@ -175,19 +179,15 @@ def _tried(
 ) -> tuple[Edit, Build] | None:
     """A way to mend a circuit, with the build it makes; None where it cannot be done."""
     try:
-        edit = way(build, _of(build, package_id), ident)
+        edit = way(build, build.with_id(package_id), ident)
         return edit, apply(build, edit)
     except InputError:
         return None
 
 
-def _of(build: Build, package_id: str) -> Package:
-    return next(one for one in build.packages if one.id == package_id)
-
-
 def _wrong(build: Build, package_id: str) -> set[tuple[str, str]]:
     """Circuits by id with the code of each problem they have."""
-    package = _of(build, package_id)
+    package = build.with_id(package_id)
     found = judged_circuits(build, package, electrics(build, package))
     return {(one.where[3], one.code) for one in found if one.level == "problem" and one.where[2:3] == ("circuits",)}
 

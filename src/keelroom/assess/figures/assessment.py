@@ -190,6 +190,11 @@ class CaseFigures(NamedTuple):
     """None until the second wave has them"""
 
     @property
+    def held(self) -> bool:
+        """Whether the limit counts as held."""
+        return self.verdict in HOLDING
+
+    @property
     def cycles(self) -> bool:
         """Whether the fans switch on and off and the gauge swings with them."""
         return self.swings_from < self.temperature
@@ -294,7 +299,7 @@ class Assessment(NamedTuple):
     @property
     def package(self) -> Package:
         """The package it judges."""
-        return next(package for package in self.build.packages if package.id == self.package_id)
+        return self.build.with_id(self.package_id)
 
     @property
     def all_stopped(self) -> tuple[Stopped, ...]:

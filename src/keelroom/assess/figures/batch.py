@@ -188,6 +188,10 @@ class InHand(NamedTuple):
     heat: float
     per_kelvin: float
 
+    def hotter(self, before: InHand) -> float | None:
+        """How much hotter a day [K] is held than with what was in hand before; None where no weather takes of that."""
+        return (self.heat - before.heat) / before.per_kelvin if before.per_kelvin > 0 else None
+
 
 @in_one_go
 def in_hand(asked: Sequence[Asked]) -> list[InHand | None]:

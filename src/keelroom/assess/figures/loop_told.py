@@ -37,7 +37,7 @@ def stands_of(build: Build, package: Package, assessment: Assessment) -> tuple[S
 
 def fill_steps(build: Build, assessment: Assessment) -> tuple[FillStep, ...]:
     """The fill plan of the assessed package."""
-    package = next(p for p in build.packages if p.id == assessment.package_id)
+    package = assessment.package
     return fill_plan(
         build,
         package,
@@ -48,7 +48,7 @@ def fill_steps(build: Build, assessment: Assessment) -> tuple[FillStep, ...]:
 
 def loop_told(build: Build, assessment: Assessment, system: str) -> dict[str, Any]:
     """Everything the Loop station shows, SI."""
-    package = next(p for p in build.packages if p.id == assessment.package_id)
+    package = assessment.package
     graph, found = graph_of(build, package), stands_of(build, package, assessment)
     air, volumes = air_in(build, package, assessment) if graph.whole else None, volumes_of(build, package)
     bought = purchase_of(package, volumes.total) if volumes else None

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from keelroom.assess.figures.assessment import HOLDING, Assessment, CaseFigures, CaseResult
+from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.findings import LEVELS, Finding, Found
 from keelroom.assess.fixes import set_act
 from keelroom.assess.inputs.airside import fan_curve, in_shroud
@@ -113,10 +113,9 @@ def _stop(stop: Stopped) -> Finding:
 def reworded(build: Build, package: Package, assessment: Assessment) -> tuple[Finding, ...]:
     """The assessment's findings with those of its results as its figures say them now: nothing else is judged again."""
     again = {
-        (finding.code, finding.where): weighed(build, with_rests(finding, package.id))
-        for finding in results(build, package, assessment)
+        finding.key: weighed(build, with_rests(finding, package.id)) for finding in results(build, package, assessment)
     }
-    return tuple(again.get((finding.code, finding.where), finding) for finding in assessment.findings)
+    return tuple(again.get(finding.key, finding) for finding in assessment.findings)
 
 
 def _missing(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -493,7 +492,7 @@ def _rules(build: Build, package: Package, assessment: Assessment) -> Found:
     ):
         if have is None or want is None or idle is None:
             continue
-        rule_holds, balance_holds = have >= want, idle.verdict in HOLDING
+        rule_holds, balance_holds = have >= want, idle.held
         if rule_holds != balance_holds:
             yield Finding(
                 "rule_differs",

@@ -7,9 +7,9 @@ from typing import NamedTuple
 
 from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.assess import first_wave
-from keelroom.assess.figures.assessment import HOLDING, Assessment, CaseResult
+from keelroom.assess.figures.assessment import Assessment, CaseResult
 from keelroom.assess.figures.batch import Asked, InHand, in_hand
-from keelroom.assess.findings import Finding
+from keelroom.assess.findings import LEVELS, Finding
 from keelroom.assess.words import worded
 from keelroom.core.kept import in_one_go
 from keelroom.document.act import Act
@@ -59,9 +59,6 @@ class Proof(NamedTuple):
         return self.goes and not (self.brings or self.lost or self.stopped or fallen)
 
 
-GRAVER = {"problem": 0, "doubt": 1, "note": 2}
-
-
 @in_one_go
 def prove(before: Assessment, finding: Finding, act: Act, system: str = "us") -> Proof:
     """Do an act to a copy of the build `before` judges and judge it anew. An act that does not apply is stopped, with
@@ -74,7 +71,7 @@ def prove(before: Assessment, finding: Finding, act: Act, system: str = "us") ->
     after = first_wave(changed, before.package_id, before)
     if after.stopped and not before.stopped:
         return Proof(False, stopped=after.stopped[0].why)
-    left = next((one for one in after.findings if _key(one) == _key(finding)), None)
+    left = next((one for one in after.findings if one.key == finding.key), None)
     moved, lost = _cases(before, after)
     amps = before.totals.amps_at_idle, after.totals.amps_at_idle
     return Proof(
@@ -88,13 +85,9 @@ def prove(before: Assessment, finding: Finding, act: Act, system: str = "us") ->
     )
 
 
-def _key(finding: Finding) -> tuple[str, tuple[str, ...]]:
-    return finding.code, finding.where
-
-
 def _less(left: Finding, was: Finding) -> bool:
-    if GRAVER[left.level] != GRAVER[was.level]:
-        return GRAVER[left.level] > GRAVER[was.level]
+    if left.level != was.level:
+        return LEVELS.index(left.level) > LEVELS.index(was.level)
     return left.value is not None and was.value is not None and abs(left.value) < abs(was.value) - 1e-9
 
 
@@ -106,10 +99,10 @@ def _unknown(judged: Assessment) -> int:
 
 def _new_problems(before: Assessment, after: Assessment) -> tuple[Finding, ...]:
     """The first of each code: what an act says twice is one thing to mind."""
-    known = {_key(one) for one in before.findings if one.level == "problem"}
+    known = {one.key for one in before.findings if one.level == "problem"}
     # What settles at last, over its limit, is no worse than what did not.
     known |= {("over_limit", one.where) for one in before.findings if one.code == "does_not_settle"}
-    new = {one.code: one for one in reversed(after.findings) if one.level == "problem" and _key(one) not in known}
+    new = {one.code: one for one in reversed(after.findings) if one.level == "problem" and one.key not in known}
     return tuple(reversed(new.values()))
 
 
@@ -126,8 +119,8 @@ def _cases(before: Assessment, after: Assessment) -> tuple[tuple[Moved, ...], tu
 
 
 def _moved(was: CaseResult, now: CaseResult, first: InHand, last: InHand) -> Moved:
-    hotter = (last.heat - first.heat) / first.per_kelvin if first.per_kelvin > 0 else 0.0
-    return Moved(was.name, hotter, *(one.figures is not None and one.figures.verdict in HOLDING for one in (was, now)))
+    held, then_held = (one.figures is not None and one.figures.held for one in (was, now))
+    return Moved(was.name, last.hotter(first) or 0.0, held, then_held)
 
 
 def proof_told(proof: Proof) -> tuple[Fact, ...]:

@@ -122,8 +122,8 @@ class _Held:
     def change(self, before: _Held, case: DutyCase | None) -> tuple[float, float, float]:
         """Change at the likely heat, and least and most over the band [K]; nan where either is not worked out."""
         pairs = zip(self.by_case[case.id], before.by_case[case.id], strict=True) if case else ()
-        both = [(a, b) for a, b in pairs if a is not None and b is not None and b.per_kelvin > 0]
-        steps = [(a.heat - b.heat) / b.per_kelvin for a, b in both]
+        found = (a.hotter(b) for a, b in pairs if a is not None and b is not None)
+        steps = [step for step in found if step is not None]
         return (steps[0], min(steps), max(steps)) if steps else (math.nan,) * 3
 
     def cures(self, before: _Held) -> bool:

@@ -91,7 +91,11 @@ class Build(Strict):
     @property
     def package(self) -> Package:
         """The active package."""
-        return next(package for package in self.packages if package.id == self.active)
+        return self.with_id(self.active)
+
+    def with_id(self, ident: str) -> Package:
+        """The package of that id, which is there."""
+        return next(package for package in self.packages if package.id == ident)
 
     def of_kind(self, kind: PackageKind) -> Package | None:
         """The first package of a kind; None where the build has none."""

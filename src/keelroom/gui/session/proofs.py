@@ -34,7 +34,7 @@ class Proofs(QObject):
 
     def of(self, finding: Finding, act: Act) -> Proof | None:
         """What an act does to the build as it stands; None while it is being tried."""
-        if self.judged is None or self.judged.build is not self.session.build:
+        if self.judged is not self.session.assessment:
             return None
         return next((proof for offer, proof in self.known if offer == (finding, act)), None)
 
@@ -42,7 +42,7 @@ class Proofs(QObject):
         """Try these, the first one first, unless they are known or one of them is being tried already; not while the
         typing goes on."""
         judged = self.session.assessment
-        if self.judged is None or self.judged.build is not judged.build:
+        if self.judged is not judged:
             self.worker.cancel()
             self.judged, self.known, self.wanted = judged, [], []
         if not judged.complete:

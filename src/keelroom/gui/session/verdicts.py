@@ -18,7 +18,7 @@ Made = tuple[object, ...]
 
 def made_of(build: Build, ident: str) -> Made:
     """What a package's assessment reads of a build."""
-    package = next(package for package in build.packages if package.id == ident)
+    package = build.with_id(ident)
     return package, build.brief, build.survey, build.gaps, build.supply, build.duty_cases
 
 

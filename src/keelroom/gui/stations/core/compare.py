@@ -8,7 +8,6 @@ from collections.abc import Callable
 from PyQt6.QtWidgets import QVBoxLayout
 
 from keelroom.assess.acts.registry import offer
-from keelroom.assess.figures.assessment import HOLDING
 from keelroom.assess.questions.compare import Candidate, Sweep, candidates, sweep
 from keelroom.catalogue.load import cores
 from keelroom.gui.session.session import Session
@@ -77,7 +76,7 @@ class CompareView(AskedTable[tuple[Candidate, ...]]):
             f"{format_si(rules.face_area, KINDS['area'], system)} against "
             f"{format_si(rules.face_area_wanted, KINDS['area'], system)}"
         )
-        content, holds = rules.face_area >= rules.face_area_wanted, tightest.figures.verdict in HOLDING
+        content, holds = rules.face_area >= rules.face_area_wanted, tightest.figures.held
         agree = (
             "They agree."
             if content == holds

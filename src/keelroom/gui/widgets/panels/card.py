@@ -40,11 +40,6 @@ class Holder(Protocol):
     def look(self) -> None: ...
 
 
-def key_of(finding: Finding) -> tuple[str, tuple[str, ...]]:
-    """What makes it the same finding from one edit to the next, whatever its figures."""
-    return finding.code, finding.where
-
-
 class _Head(QWidget):
     """The row itself: level, what, and a chevron; a click, Enter or Space opens and folds it."""
 
@@ -156,7 +151,7 @@ class Card(QWidget):
         what = worded(finding, self.holder.session.system).what
         self.head.what.setText(what)
         self.head.setAccessibleName(f"{LEVEL_WORDS[finding.level]} at {place}: {what}")
-        is_open = key_of(finding) in self.holder.opened
+        is_open = finding.key in self.holder.opened
         self.head.open = is_open
         self.head.update()
         self.body.setVisible(is_open)
@@ -166,7 +161,7 @@ class Card(QWidget):
     def turn(self) -> None:
         """Open it, or fold it."""
         assert self.finding is not None
-        key = key_of(self.finding)
+        key = self.finding.key
         self.holder.opened.symmetric_difference_update({key})
         self.head.open = key in self.holder.opened
         self.head.update()
