@@ -116,33 +116,42 @@ def style_sheet(p: Palette) -> str:
     QLabel[role="bench-prompt"] {{ font-size: 26pt; font-weight: 600; }}
     QLabel[role="bench-figure"] {{ font-size: 44pt; font-weight: 600; color: {p.accent}; }}
     QPushButton[role="bench"] {{ font-size: 17pt; padding: 4px 10px; }}
-    QPushButton[role="bench-main"] {{ font-size: 17pt; font-weight: 600; background: {p.accent}; color: {p.on_accent}; }}
-    QLineEdit, QPlainTextEdit, QComboBox {{ color: {p.ink}; background: {p.raised}; border: 1px solid {p.rule}; border-radius: 3px; padding: 2px 5px;
+    QPushButton[role="bench-main"] {{ font-size: 17pt; font-weight: 600; background: {p.accent};
+        color: {p.on_accent}; }}
+    QLineEdit, QPlainTextEdit, QComboBox {{ color: {p.ink}; background: {p.raised}; border: 1px solid {p.rule};
+        border-radius: 3px; padding: 2px 5px;
         selection-background-color: {p.accent}; selection-color: {p.on_accent}; }}
     QLineEdit:focus, QPlainTextEdit:focus, QComboBox:focus {{ border: 2px solid {p.accent}; padding: 1px 4px; }}
     QLineEdit[wrong="true"] {{ border: 2px solid {p.bad}; padding: 1px 4px; }}
-    QComboBox QAbstractItemView {{ background: {p.raised}; border: 1px solid {p.rule}; selection-background-color: {p.accent}; selection-color: {p.on_accent}; }}
+    QComboBox QAbstractItemView {{ background: {p.raised}; border: 1px solid {p.rule};
+        selection-background-color: {p.accent}; selection-color: {p.on_accent}; }}
     QComboBox::drop-down {{ border: none; width: 18px; }}
     QComboBox::down-arrow {{ image: none; }}
-    QPushButton, QToolButton {{ color: {p.ink}; background: {p.raised}; border: 1px solid {p.rule}; border-radius: 3px; padding: 3px 9px; }}
+    QPushButton, QToolButton {{ color: {p.ink}; background: {p.raised}; border: 1px solid {p.rule};
+        border-radius: 3px; padding: 3px 9px; }}
     QPushButton:hover, QToolButton:hover {{ border-color: {p.accent}; }}
     QPushButton:focus, QToolButton:focus, QCheckBox:focus {{ border: 2px solid {p.accent}; padding: 2px 8px; }}
     QPushButton:disabled, QToolButton:disabled {{ color: {p.faint}; }}
     QPushButton[role="total"] {{ border: none; background: transparent; text-align: left; padding: 1px 4px; }}
     QPushButton[role="total"]:hover {{ color: {p.accent}; }}
     QPushButton[role="total"]:focus {{ border: 1px solid {p.accent}; padding: 0 3px; }}
-    QPushButton[role="main"] {{ background: {p.accent}; color: {p.on_accent}; border-color: {p.accent}; font-weight: 600; }}
+    QPushButton[role="main"] {{ background: {p.accent}; color: {p.on_accent}; border-color: {p.accent};
+        font-weight: 600; }}
     QPushButton[role="main"]:disabled {{ background: {p.rule}; color: {p.faint}; border-color: {p.rule}; }}
-    QToolButton[role="chip"] {{ border: none; border-bottom: 3px solid transparent; border-radius: 0; padding: 4px 5px; background: transparent; }}
+    QToolButton[role="chip"] {{ border: none; border-bottom: 3px solid transparent; border-radius: 0;
+        padding: 4px 5px; background: transparent; }}
     QToolButton[role="chip"]:checked {{ border-bottom: 3px solid {p.accent}; font-weight: 600; }}
     QToolButton[role="chip"]:focus {{ background: {p.raised}; }}
-    QToolButton[role="origin"] {{ border: none; background: transparent; color: {p.faint}; font-size: 9pt; padding: 0 2px; text-align: left; }}
+    QToolButton[role="origin"] {{ border: none; background: transparent; color: {p.faint}; font-size: 9pt;
+        padding: 0 2px; text-align: left; }}
     QToolButton[role="origin"]:focus {{ border: 1px solid {p.accent}; }}
     QToolButton[role="origin"]::menu-indicator {{ image: none; width: 0; }}
     QCheckBox {{ background: transparent; spacing: 6px; border: 2px solid transparent; }}
-    QCheckBox::indicator {{ width: 14px; height: 14px; border: 1px solid {p.faint}; border-radius: 3px; background: {p.raised}; }}
+    QCheckBox::indicator {{ width: 14px; height: 14px; border: 1px solid {p.faint}; border-radius: 3px;
+        background: {p.raised}; }}
     QCheckBox::indicator:hover {{ border-color: {p.accent}; }}
-    QCheckBox::indicator:checked {{ background: {p.accent}; border-color: {p.accent}; image: url({ICONS}/tick-{p.name}.svg); }}
+    QCheckBox::indicator:checked {{ background: {p.accent}; border-color: {p.accent};
+        image: url({ICONS}/tick-{p.name}.svg); }}
     QMenuBar {{ background: {p.paper}; color: {p.ink}; border-bottom: 1px solid {p.rule}; }}
     QMenuBar::item {{ padding: 3px 9px; background: transparent; }}
     QMenuBar::item:selected {{ background: {p.accent}; color: {p.on_accent}; }}
@@ -157,7 +166,8 @@ def style_sheet(p: Palette) -> str:
     QTableWidget {{ font-size: 9pt; }}
     QTableWidget::item, QListWidget::item {{ padding: 2px 3px; }}
     QHeaderView {{ background: {p.panel}; }}
-    QHeaderView::section {{ background: {p.panel}; color: {p.faint}; border: none; border-bottom: 1px solid {p.rule}; padding: 3px 4px; font-size: 9pt; }}
+    QHeaderView::section {{ background: {p.panel}; color: {p.faint}; border: none; border-bottom: 1px solid {p.rule};
+        padding: 3px 4px; font-size: 9pt; }}
     QScrollBar:vertical {{ background: {p.panel}; width: 11px; margin: 0; }}
     QScrollBar::handle:vertical {{ background: {p.rule}; min-height: 24px; border-radius: 4px; margin: 2px; }}
     QScrollBar:horizontal {{ background: {p.panel}; height: 11px; margin: 0; }}
