@@ -326,43 +326,53 @@ def test_packages_are_copied_renamed_compared_taken_out_and_all_of_it_undone(dri
     dialog.reject()
 
 
-def test_the_first_build_comes_to_a_verdict_by_keys_and_refuses_in_place(driver):
+def test_the_first_build_comes_to_a_proposal_by_keys_and_refuses_in_place(driver):
+    """Engine by keys, a wrong temperature, a core of one's own with a wrong width, a room too small; the next larger
+    is picked by a click and taken."""
     window, session = driver.window, driver.window.session
     dialog = FirstBuild(window, session)
     dialog.show()
-    QApplication.processEvents()
+    assert not dialog.take.isEnabled(), "nothing to start with while it is being looked for"
     for _ in range(2):
         QTest.keyClick(dialog.engine, Qt.Key.Key_Down)
+    driver.settle()
     assert dialog.build.brief.engine.name == dialog.engine.currentText()
-    proposed = dialog.core.currentText()
-    assert proposed != THERE
+    assert {case.figures.verdict for case in dialog.proposal.picked.cases} == {"holds"}
     hottest = dialog.hottest.edit
-    hottest.setFocus()
-    hottest.selectAll()
-    QTest.keyClicks(hottest, "warm")
-    QTest.keyClick(hottest, Qt.Key.Key_Return)
+
+    def retype(field, text):
+        field.setFocus()
+        field.selectAll()
+        QTest.keyClicks(field, text)
+        QTest.keyClick(field, Qt.Key.Key_Return)
+
+    retype(hottest, "warm")
     assert "expected a temperature" in dialog.hottest.wrong.text()
     assert not dialog.take.isEnabled()
-    hottest.selectAll()
-    QTest.keyClicks(hottest, "95")
-    QTest.keyClick(hottest, Qt.Key.Key_Return)
+    retype(hottest, "95")
+    driver.settle()
     assert dialog.take.isEnabled()
+    retype(dialog.room[0].edit, "9 in")
+    driver.settle()
+    assert "No core of the catalogue" in dialog.proposal.head.text()
+    assert not dialog.take.isEnabled()
+    retype(dialog.room[0].edit, "40 in")
     dialog.core.setFocus()
-    dialog.core.setCurrentIndex(0)
+    dialog.core.setCurrentIndex(dialog.core.findText(THERE))
     dialog.answer()
     width = dialog.sizes[0].edit
     assert width.isVisible()
-    width.selectAll()
-    QTest.keyClicks(width, "banana")
-    QTest.keyClick(width, Qt.Key.Key_Return)
+    retype(width, "banana")
     assert "banana" in dialog.size_wrong.text()
     assert width.text() == "banana", "what was typed stays"
-    width.selectAll()
-    QTest.keyClicks(width, "24 3/8")
-    QTest.keyClick(width, Qt.Key.Key_Return)
-    assert re.search(r"hold", dialog.verdict.text())
+    retype(width, "24 3/8")
+    driver.settle()
+    assert re.search(r"hold", dialog.proposal.stand.text())
     core = dialog.build.package.core
     assert (core.face_width.as_typed, core.fin_density.origin) == ("24 3/8", "assumed")
+    proposed = dialog.build.package.fans[0].name
+    QTest.mouseClick(dialog.proposal.chips["larger"], Qt.MouseButton.LeftButton)
+    assert dialog.build.package.fans[0].name != proposed
     dialog.accept()
     session.start_from(dialog.build)
     assert session.store.dirty, "it is saved nowhere yet"

@@ -4,17 +4,21 @@ only assumed is called a problem."""
 import pytest
 
 from keelroom.assess.assess import first_wave
-from keelroom.assess.first_build import Answers, first_build, proposed_core, proposed_fans
-from keelroom.catalogue.load import cores, engines, named, vehicles
+from keelroom.assess.first_build import Answers, first_build, fitting
+from keelroom.catalogue.load import cores, engines, vehicles
+from keelroom.core import rules
 from keelroom.document.fields import measured_fields
 
 CHARGING = ("alternator_short", "over_speed", "charge_cable", "charge_cable_hot", "charge_place", "redline_low")
 
 
 def first(vehicle, engine, **answers):
-    core = proposed_core(engine)
-    fans = proposed_fans(engine, named(cores(), core))
-    return first_build(Answers(vehicle.name, engine.name, core=core, fans=fans, **answers), "us")
+    """With the smallest core that meets the frontal-area rule and the strongest fans that go onto it."""
+    wanted = rules.face_area_wanted(engine.displacement.si)
+    faces = sorted(cores(), key=lambda core: core.face_width.si * core.face_height.si)
+    core = next(one for one in faces if one.face_width.si * one.face_height.si >= wanted)
+    fans = max(fitting(core), key=lambda one: one.count * one.fan.free_air_flow.si)
+    return first_build(Answers(vehicle.name, engine.name, core=core.name, fans=fans.name, **answers), "us")
 
 
 @pytest.mark.parametrize("engine", engines(), ids=lambda engine: engine.name)

@@ -1,17 +1,16 @@
-"""A first build from nine answers in the trade's words: what is not answered is taken from the usual kind, and
+"""A first build from twelve answers in the trade's words: what is not answered is taken from the usual kind, and
 marked as that."""
 
 from __future__ import annotations
 
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 from keelroom.assess.acts.brief import engine_edit
 from keelroom.assess.defaults import FULL_POWER, default_duty_cases, new_build
 from keelroom.catalogue.load import FanAssembly, cores, engines, fan_assemblies, named, placed, vehicles
-from keelroom.core import rules
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.quantity import Quantity, quantity
-from keelroom.document.schema.brief import Engine, Symptom
+from keelroom.document.schema.brief import Symptom
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Core, Shroud
 
@@ -19,52 +18,28 @@ CORE_SIZES = ("face_width", "face_height", "depth")
 
 
 class Answers(NamedTuple):
-    """What a guided first build asks. Names are of the catalogue; '' where nothing was chosen.
+    """What a guided first build asks. Names are of the catalogue.
 
+    gearbox : 'automatic' or 'manual'; '' as such a vehicle is built
+    core, fans : None where one is to be proposed;  fans '' where there are none yet
     own_core : width, height and depth of a core that is there, in place of one from the catalogue
+    room : width and height a core with its tanks may take; None where nothing was measured
     hottest : of the year, at the grille;  tows [kg] on the grade, None where nothing is towed
     flat_out : whether it is held at full power for minutes, as on a track
     """
 
     vehicle: str
     engine: str
-    core: str = ""
+    gearbox: Literal["", "automatic", "manual"] = ""
+    core: str | None = None
+    room: tuple[Quantity, Quantity] | None = None
     own_core: tuple[Quantity, Quantity, Quantity] | None = None
-    fans: str = ""
+    fans: str | None = None
     hottest: Quantity = quantity("100 °F", "temperature")
     ac: bool = True
     tows: Quantity | None = None
     flat_out: bool = False
     wrong: tuple[Symptom, ...] = ()
-
-
-def proposed_core(engine: Engine) -> str:
-    """The smallest core of the catalogue that meets the frontal-area rule for an engine; '' where its displacement is
-    not known."""
-    if engine.displacement is None:
-        return ""
-    areas = [
-        (core.face_width.si * core.face_height.si, core.name)
-        for core in cores()
-        if core.face_width and core.face_height
-    ]
-    return _least(areas, rules.face_area_wanted(engine.displacement.si))
-
-
-def proposed_fans(engine: Engine, core: Core | None) -> str:
-    """The smallest fans of the catalogue that go onto a core and meet the CFM rule; '' where the engine is not known
-    well enough."""
-    if engine.displacement is None or engine.cylinders is None:
-        return ""
-    fitting = [one for one in fan_assemblies() if core is None or fits(one, core)] or list(fan_assemblies())
-    flows = [(one.count * one.fan.free_air_flow.si, one.name) for one in fitting if one.fan.free_air_flow]
-    return _least(flows, rules.airflow_wanted(engine.displacement.si, engine.cylinders.si))
-
-
-def _least(sizes: list[tuple[float, str]], wanted: float) -> str:
-    """The name of the smallest that is large enough; of the largest where none is."""
-    enough = [one for one in sizes if one[0] >= wanted]
-    return min(enough)[1] if enough else max(sizes)[1]
 
 
 def first_build(answers: Answers, system: str) -> Build:
@@ -74,16 +49,22 @@ def first_build(answers: Answers, system: str) -> Build:
     engine = named(engines(), answers.engine)
     build = apply(build, engine_edit(build, engine, "Engine"))
     where = ("packages", build.active)
-    core = _core(answers)
+    vehicle = named(vehicles(), answers.vehicle)
+    if answers.gearbox:
+        vehicle = vehicle.model_copy(update={"gearbox": answers.gearbox})
+    core = core_of(answers)
     changes = [
         Change(("brief", "title"), f"{answers.vehicle}: {answers.engine}"),
-        Change(("brief", "vehicle"), named(vehicles(), answers.vehicle)),
+        Change(("brief", "vehicle"), vehicle),
         Change(("brief", "climate", "ambient"), answers.hottest),
         Change(("brief", "accessories", "ac_fitted"), answers.ac),
         Change(("brief", "symptoms"), answers.wrong),
         Change((*where, "core"), core),
         Change((*where, "name"), core.name or "First package"),
     ]
+    if not answers.ac:
+        coolers = tuple(one for one in build.package.coolers if one.kind != "condenser")
+        changes.append(Change((*where, "coolers"), coolers))
     if answers.fans:
         assembly = next(one for one in fan_assemblies() if one.name == answers.fans)
         fans, shroud = placed(assembly, core, system)
@@ -107,19 +88,40 @@ def first_build(answers: Answers, system: str) -> Build:
     return apply(build, Edit("Duty cases", (Change(("duty_cases",), cases),)))
 
 
+ROUND_A_FAN = 0.5 * 0.0254
+"""[m] kept between a fan and the edge of the face where its shroud is still to be made: a pan's fold and its ring
+(common practice)."""
+
+
 def fits(assembly: FanAssembly, core: Core) -> bool:
-    """Whether fans stand side by side on a core's face without reaching over it."""
+    """Whether fans stand side by side on a core's face without reaching over it, with room for a pan round them where
+    they bring none."""
     if assembly.fan.diameter is None or core.face_width is None or core.face_height is None:
         return True
-    diameter = assembly.fan.diameter.si
-    return assembly.count * diameter <= core.face_width.si and diameter <= core.face_height.si
+    diameter, edge = assembly.fan.diameter.si, 0.0 if assembly.shrouded else 2 * ROUND_A_FAN
+    return assembly.count * diameter + edge <= core.face_width.si and diameter + edge <= core.face_height.si
 
 
-def _core(answers: Answers) -> Core:
+def fitting(core: Core) -> list[FanAssembly]:
+    """The catalogue's fans that go onto a core."""
+    return [one for one in fan_assemblies() if fits(one, core)]
+
+
+def within(core: Core, room: tuple[Quantity, Quantity] | None) -> bool:
+    """Whether a core with its tanks goes into the width and height there is."""
+    if room is None or core.face_width is None or core.face_height is None:
+        return True
+    tanks = 2 * (core.tank_size.si if core.tank_size else 0.0)
+    wide, high = core.face_width.si, core.face_height.si
+    whole = (wide + tanks, high) if core.flow == "crossflow" else (wide, high + tanks)
+    return whole[0] <= room[0].si and whole[1] <= room[1].si
+
+
+def core_of(answers: Answers) -> Core:
     """The chosen core; one that is there takes its fins and tubes from the catalogue's nearest in depth, assumed
     until they are counted."""
     if answers.own_core is None:
-        return named(cores(), answers.core)
+        return named(cores(), answers.core or "")
     depth = answers.own_core[2].si
     like = min(cores(), key=lambda core: abs((core.depth.si if core.depth else 1.0) - depth))
     taken = {

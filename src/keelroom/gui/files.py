@@ -50,7 +50,7 @@ class Files:
             self.opened()
 
     def guide_first_build(self) -> None:
-        """Nine questions to a build of one's own; what is open is asked about first."""
+        """Twelve questions to a build of one's own; what is open is asked about first."""
         from keelroom.gui.first_build import FirstBuild
 
         if not self.may_leave():

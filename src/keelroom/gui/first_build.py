@@ -1,4 +1,4 @@
-"""The guided first build: nine questions in the trade's words, and the verdict as it comes of them."""
+"""The guided first build: twelve questions in the trade's words, and the proposal that comes of them."""
 
 from __future__ import annotations
 
@@ -8,21 +8,23 @@ from dataclasses import dataclass
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QCheckBox, QGridLayout, QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
 
-from keelroom.assess.assess import first_wave
-from keelroom.assess.first_build import Answers, first_build, proposed_core, proposed_fans
-from keelroom.assess.report import VERDICT_ROLES, verdict_line
+from keelroom.assess.first_build import Answers
+from keelroom.assess.questions.proposal import Proposal, proposal
 from keelroom.catalogue.load import cores, engines, fan_assemblies, vehicles
-from keelroom.core.kept import Kept
-from keelroom.document.quantity import Quantity, Spec, typed
+from keelroom.document.quantity import Quantity, Spec, quantity, typed
 from keelroom.document.schema.build import Build
-from keelroom.errors import InputError, KeelRoomError
+from keelroom.errors import InputError
 from keelroom.gui.dialogs import Dialog
+from keelroom.gui.proposal import ProposalView
 from keelroom.gui.session.session import Session
+from keelroom.gui.session.worker import Worker
 from keelroom.gui.stations.brief.model import SYMPTOMS
 from keelroom.gui.widgets.text import ChoiceBox, Line, button, label, restyle
 from keelroom.units import KINDS
 
+PROPOSE_CORE, PROPOSE_FANS = "Propose the smallest that holds", "Propose the weakest that hold"
 NO_FANS = "No electric fan yet"
+AS_BUILT = "As such a vehicle is built"
 THERE = "The one that is there: measure it"
 
 
@@ -36,63 +38,77 @@ class Question:
 
 
 class FirstBuild(Dialog):
-    """Every answer changes the verdict at the foot at once; nothing of the open build is touched before it is taken."""
+    """Every answer changes the proposal beside it; nothing of the open build is touched before one is taken."""
 
     def __init__(self, window: QWidget, session: Session) -> None:
-        super().__init__(window, session, "First build", (760, 640))
+        super().__init__(window, session, "First build", (1180, 700))
         self.build: Build | None = None
-        self.kept = Kept()
-        self.core_chosen = self.fans_chosen = False
+        self.asked: Answers | None = None
+        """what the proposal that stands, or is being looked for, was asked with"""
+        self.worker = Worker(self)
+        self.worker.answered.connect(self._found)
+        self.worker.failed.connect(self._failed)
         self.column.addWidget(
             label(
-                "Nine questions to a first verdict. What is not asked is taken from the usual kind and marked as that.",
+                "Twelve questions to a first proposal. What is not asked is taken from the usual kind and marked as"
+                " that; every answer can be changed afterwards.",
                 wrap=True,
             )
         )
+        sides = QHBoxLayout()
+        sides.setSpacing(26)
+        self.column.addLayout(sides, 1)
+        left = QVBoxLayout()
+        sides.addLayout(left, 5)
         self.grid = QGridLayout()
         self.grid.setHorizontalSpacing(12)
-        self.grid.setVerticalSpacing(8)
+        self.grid.setVerticalSpacing(7)
         self.grid.setColumnStretch(1, 1)
-        self.column.addLayout(self.grid)
+        left.addLayout(self.grid)
+        left.addStretch(1)
         self.rows = 0
         self._ask_all()
-        self.column.addStretch(1)
-        self.verdict = label("", "head", wrap=True)
-        self.verdict.setAccessibleName("First verdict")
-        self.column.addWidget(self.verdict)
+        self.proposal = ProposalView(session)
+        self.proposal.chosen.connect(self._picked)
+        sides.addWidget(self.proposal, 6)
         self.foot.addWidget(button("Cancel", self.reject))
         self.take = button("Start with this", self.accept, role="main")
         self.foot.addWidget(self.take)
-        self._propose()
         self.answer()
         self.vehicle.setFocus()
 
     def _ask_all(self) -> None:
+        self.units = self._choice("Which units?", ["Inches, Fahrenheit", "Millimetres, Celsius"], self._units_picked)
+        self.units.setCurrentIndex(("us", "si").index(self.session.system))
         self.vehicle = self._choice("What is it?", [kind.name for kind in vehicles()])
-        self.engine = self._choice("Which engine drives it?", [kind.name for kind in engines()], self._propose)
-        self.core = self._choice("Which radiator core?", [THERE, *(core.name for core in cores())], self._core_picked)
+        self.engine = self._choice("Which engine drives it?", [kind.name for kind in engines()])
+        self.gearbox = self._choice("Which gearbox?", [AS_BUILT, "Automatic", "Manual"])
+        self.core = self._choice("Which radiator core?", [PROPOSE_CORE, THERE, *(core.name for core in cores())])
         self.sizes = self._sizes()
-        self.fans = self._choice("Which fans?", [NO_FANS, *(one.name for one in fan_assemblies())], self._fans_picked)
+        self.room = self._room()
+        self.fans = self._choice("Which fans?", [PROPOSE_FANS, NO_FANS, *(one.name for one in fan_assemblies())])
         self.hottest = self._typed(
             "How hot does it get?",
             Spec("temperature", "Hottest day", ge=-50, le=60),
             "100 °F",
             "The hottest day it must live with",
         )
-        self.ac = QCheckBox("A/C is fitted")
+        self.ac = self._tick("Is there an A/C?", "A/C is fitted")
         self.ac.setChecked(True)
-        self.ac.clicked.connect(lambda _checked: self.answer())
-        self._row("Is there an A/C?", self.ac)
         self.tows = self._typed(
             "What does it pull uphill?",
             Spec("mass", "Towed on the grade", ge=0, le=60000),
             "",
             "Leave empty where nothing is towed",
         )
-        self.flat_out = QCheckBox("Held flat out for minutes: track, desert, hill-climb")
-        self.flat_out.clicked.connect(lambda _checked: self.answer())
-        self._row("Is it driven flat out?", self.flat_out)
+        self.flat_out = self._tick("Is it driven flat out?", "Held flat out for minutes: track, desert, hill-climb")
         self.wrong = self._marks("What went wrong before?")
+
+    def _tick(self, question: str, words: str) -> QCheckBox:
+        box = QCheckBox(words)
+        box.clicked.connect(lambda _checked: self.answer())
+        self._row(question, box)
+        return box
 
     def _row(self, question: str, answer: QWidget) -> None:
         self.rows += 1
@@ -129,22 +145,36 @@ class FirstBuild(Dialog):
         edit.editingFinished.connect(self.answer)
         return Question(edit, spec, wrong)
 
-    def _sizes(self) -> tuple[Question, ...]:
-        """Width, height and depth of the core that is there, on a line of their own under the choice."""
-        self.size_row = QWidget()
-        row = QHBoxLayout(self.size_row)
+    def _lengths(self, named: tuple[tuple[str, str], ...]) -> tuple[QWidget, tuple[Question, ...], QLabel]:
+        """Lengths side by side, told apart by the last word of their names, with one place for what is wrong."""
+        holder = QWidget()
+        row = QHBoxLayout(holder)
         row.setContentsMargins(0, 0, 0, 0)
         found = []
-        for name, text in (("Face width", "26 in"), ("Face height", "17 in"), ("Core depth", "2 1/4 in")):
+        for name, text in named:
             asked = self._edit(name, Spec("length", name, gt=0, le=3), text)
-            asked.edit.setFixedWidth(92)
+            asked.edit.setFixedWidth(82)
             row.addWidget(label(name.split()[-1]))
             row.addWidget(asked.edit)
             found.append(asked)
-        self.size_wrong = label("", "error", wrap=True)
-        row.addWidget(self.size_wrong, 1)
+        wrong = label("", "error", wrap=True)
+        row.addWidget(wrong, 1)
+        return holder, tuple(found), wrong
+
+    def _sizes(self) -> tuple[Question, ...]:
+        """Width, height and depth of the core that is there, on a line of their own under the choice."""
+        named = (("Face width", "26 in"), ("Face height", "17 in"), ("Core depth", "2 1/4 in"))
+        self.size_row, found, self.size_wrong = self._lengths(named)
         self.grid.addWidget(self.size_row, self.grid.rowCount(), 1)
-        return tuple(found)
+        return found
+
+    def _room(self) -> tuple[Question, ...]:
+        """The space a core with its tanks may take; empty bounds nothing."""
+        holder, found, self.room_wrong = self._lengths((("Room width", ""), ("Room height", "")))
+        for asked in found:
+            asked.edit.setToolTip("With its tanks. Empty: no bound; the tape walk asks for it exactly")
+        self._row("How much room is there?", holder)
+        return found
 
     def _marks(self, question: str) -> dict[str, QCheckBox]:
         holder = QWidget()
@@ -162,24 +192,9 @@ class FirstBuild(Dialog):
 
     # answers
 
-    def _core_picked(self) -> None:
-        self.core_chosen = True
-        self._propose()
-
-    def _fans_picked(self) -> None:
-        self.fans_chosen = True
-
-    def _propose(self) -> None:
-        """The smallest core and fans that meet the rules of thumb for this engine, until somebody chooses others."""
-        engine = engines()[max(self.engine.currentIndex(), 0)]
-        core, fans = self.core.currentText(), ""
-        if not self.core_chosen:
-            core = proposed_core(engine)
-        if not self.fans_chosen:
-            fans = proposed_fans(engine, next((one for one in cores() if one.name == core), None))
-        for box, name in ((self.core, core), (self.fans, fans)):
-            if name:
-                box.setCurrentIndex(box.findText(name))
+    def _units_picked(self) -> None:
+        self.session.set_units(("us", "si")[self.units.currentIndex()])
+        self.asked = None
 
     def _read(self, asked: Question) -> Quantity | None:
         """What was typed; None where it is empty. Raises InputError, said beside the field."""
@@ -195,24 +210,33 @@ class FirstBuild(Dialog):
             asked.wrong.setText(error.message)
             raise
 
+    def _own_core(self) -> tuple[Quantity, Quantity, Quantity] | None:
+        if self.core.currentText() != THERE:
+            return None
+        read = [self._read(asked) for asked in self.sizes]
+        missing = next((asked for asked, size in zip(self.sizes, read, strict=True) if size is None), None)
+        if missing is not None:
+            missing.wrong.setText(f"{missing.spec.label} is needed, such as {missing.spec.kind.example}")
+            raise InputError("core_size", missing.wrong.text())
+        wide, high, deep = (size for size in read if size is not None)
+        return wide, high, deep
+
     def _answers(self) -> Answers:
-        there = self.core.currentText() == THERE
-        sizes = None
-        if there:
-            read = [self._read(asked) for asked in self.sizes]
-            missing = next((asked for asked, size in zip(self.sizes, read, strict=True) if size is None), None)
-            if missing is not None:
-                raise InputError("core_size", f"{missing.spec.label} is needed, such as {missing.spec.kind.example}")
-            sizes = tuple(size for size in read if size is not None)
+        core, fans = self.core.currentIndex(), self.fans.currentIndex()
+        wide, high = (self._read(asked) for asked in self.room)
         hottest = self._read(self.hottest)
         if hottest is None:
-            raise InputError("hottest_day", "The hottest day is needed, such as 100 °F")
+            self.hottest.wrong.setText("The hottest day is needed, such as 100 °F")
+            raise InputError("hottest_day", self.hottest.wrong.text())
+        boundless = quantity("3 m", "length")
         return Answers(
             vehicle=self.vehicle.currentText(),
             engine=self.engine.currentText(),
-            core="" if there else self.core.currentText(),
-            own_core=(sizes[0], sizes[1], sizes[2]) if sizes else None,
-            fans="" if self.fans.currentIndex() == 0 else self.fans.currentText(),
+            gearbox=("", "automatic", "manual")[self.gearbox.currentIndex()],
+            core=None if core < 2 else self.core.currentText(),
+            room=(wide or boundless, high or boundless) if wide or high else None,
+            own_core=self._own_core(),
+            fans=(None, "")[fans] if fans < 2 else self.fans.currentText(),
             hottest=hottest,
             ac=self.ac.isChecked(),
             tows=self._read(self.tows),
@@ -221,27 +245,37 @@ class FirstBuild(Dialog):
         )
 
     def answer(self) -> None:
-        """Make the build that is meant and say how it stands."""
+        """Read the answers and have their proposal looked for."""
         self.size_row.setVisible(self.core.currentText() == THERE)
-        self.size_wrong.setText("")
         try:
-            self.build = first_build(self._answers(), self.session.system)
-            with self.kept.at_work():
-                found = first_wave(self.build)
-        except KeelRoomError as error:
-            self.build = None
-            self.take.setEnabled(False)
-            self._say(error.message, "problem")
-            self.size_wrong.setText(next((asked.wrong.text() for asked in self.sizes if asked.wrong.text()), ""))
+            given = self._answers()
+        except InputError as error:
+            self._nothing_yet()
+            self.asked = None
+            self.proposal.say(error.message, "problem")
             return
-        self.take.setEnabled(True)
-        worst = found.tightest
-        verdict = worst.figures.verdict if worst and worst.figures else ""
-        self._say(
-            verdict_line(found, self.session.system),
-            VERDICT_ROLES.get(verdict, "problem"),
-        )
+        finally:
+            for told, asked in ((self.size_wrong, self.sizes), (self.room_wrong, self.room)):
+                told.setText(next((one.wrong.text() for one in asked if one.wrong.text()), ""))
+        if given == self.asked:
+            return
+        self._nothing_yet()
+        self.asked, system = given, self.session.system
+        self.proposal.wait()
+        self.worker.ask(lambda: proposal(given, system))
 
-    def _say(self, text: str, role: str) -> None:
-        self.verdict.setText(text)
-        restyle(self.verdict, "role", role)
+    def _nothing_yet(self) -> None:
+        self.worker.cancel()
+        self.build = None
+        self.take.setEnabled(False)
+
+    def _found(self, found: Proposal | None) -> None:
+        self.proposal.show_found(found)
+
+    def _failed(self, why: str) -> None:
+        self.proposal.say(why, "problem")
+
+    def _picked(self) -> None:
+        picked = self.proposal.picked
+        self.build = picked.build if picked else None
+        self.take.setEnabled(self.build is not None)
