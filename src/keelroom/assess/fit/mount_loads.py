@@ -84,7 +84,9 @@ def _mass(survey: Survey, package: Package, key: tuple[str, str]) -> tuple[str, 
     if sort == "fans":
         sheet = METALS[package.shroud.metal].density * math.prod(face_size(package)) * package.shroud.thickness.si
         return "fans and shroud", fans_mass(package) + sheet
-    return "package", package_mass(package)
+    # Fans that stand on the chassis hang on none of the package's own mounts.
+    borne = fans_mass(package) if package.mounting.fan_to == "chassis" else 0.0
+    return "package", max(package_mass(package) - borne, 0.0)
 
 
 def _neighbour(survey: Survey, package: Package, ident: str) -> tuple[str, float]:

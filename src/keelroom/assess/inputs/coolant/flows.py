@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from keelroom.assess.inputs.coolant.graph import Branch, Graph, graph_of, live
+from keelroom.assess.inputs.coolant.ports import COLD, INLET
 from keelroom.assess.inputs.coolant.routes import heads_of
 from keelroom.assess.inputs.gearing import rpm_of
 from keelroom.core.arrays import Floats
@@ -43,6 +44,14 @@ STANDING_PUMP = 4.0
 (common practice)."""
 THROUGH_HOLE = 0.02
 """Share of the rated head lost at the rated flow where there is no thermostat (common practice)."""
+
+
+COLLAPSED = 0.6
+"""Share of its bore a soft hose keeps where a pump draws at it: pressed together to a third of its area (common
+practice, no source)."""
+REVERSED_LATE = 25.0
+"""[K] later a thermostat opens that is in the wrong way round: its wax stands in what has been through the core, and
+feels the engine by what creeps past it alone (common practice, no source)."""
 
 
 def pump_flow_rated(engine: EngineSection) -> float:
@@ -117,7 +126,9 @@ def _of_branch(branch: Branch, graph: Graph, loop: Loop) -> dict[str, float]:
     if branch.run is not None:
         run = branch.run
         ends = sum(_node_heads(graph, node, run.bore) / 2 for node in (branch.start, branch.end))
-        return {"bore": run.bore, "length": run.length or 0.0, "heads": heads_of(run) + ends}
+        sucked = run.hose.state == "soft" and any(_pulls(graph, node) for node in (branch.start, branch.end))
+        bore = run.bore * COLLAPSED if sucked else run.bore
+        return {"bore": bore, "length": run.length or 0.0, "heads": heads_of(run) + ends}
     part = branch.part
     if part is None:
         return {}
@@ -127,6 +138,12 @@ def _of_branch(branch: Branch, graph: Graph, loop: Loop) -> dict[str, float]:
     usual = USUAL_HEADS.get(part.kind, STANDING_PUMP if loop.pump == "mechanical" else 0.05)
     heads = part.loss.si if part.loss is not None else usual
     return {"bore": bore, "heads": heads} if part.valve == "open" or part.kind != "heater" else {"square": SHUT}
+
+
+def _pulls(graph: Graph, node: str) -> bool:
+    """Whether a pump draws at a place: the engine's inlet, or an electric pump's."""
+    part = graph.part(node.split(":", maxsplit=1)[0])
+    return node in (INLET, COLD) or (part is not None and part.kind == "pump" and node.endswith(":in"))
 
 
 def _node_heads(graph: Graph, node: str, bore: float) -> float:
@@ -157,7 +174,7 @@ def _opens(loop: Loop) -> float:
     housed = next((part for part in loop.parts if part.kind == "thermostat" and part.opens is not None), None)
     if loop.thermostat_state == "none" and housed is not None and housed.opens is not None:
         return housed.opens.si
-    return _si(loop.thermostat)
+    return _si(loop.thermostat) + (REVERSED_LATE if loop.thermostat_state == "reversed" else 0.0)
 
 
 def _one(value: float) -> Floats:

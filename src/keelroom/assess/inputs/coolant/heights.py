@@ -121,7 +121,10 @@ def holding_cap(build: Build, package: Package) -> Cap | None:
 
 def held_pressure(loop: Loop) -> float:
     """Pressure [Pa] over the outdoors the circuit is held at: of its weakest pressure cap, 0 without one; a plain cap
-    on a tank of the circuit holds nothing back unless another neck has a pressure cap."""
+    on a tank of the circuit holds nothing back unless another neck has a pressure cap, and a cracked hose lets all of
+    it go."""
+    if any(hose.state == "cracked" for hose in loop.hoses):
+        return 0.0
     ratings = [_si(loop.cap_pressure)] if loop.core_neck == "pressure" else []
     ratings += [
         part.cap_rating.si if part.cap_rating else _si(loop.cap_pressure)

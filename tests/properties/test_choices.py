@@ -1,0 +1,165 @@
+"""Every choice of the document moves a figure, or is declared to be descriptive and says why: what is called grave must
+change an answer."""
+
+import typing
+from contextlib import suppress
+
+import pytest
+
+from keelroom.assess.assess import first_wave
+from keelroom.assess.electrical.bench import bench_steps
+from keelroom.assess.electrical.harness import loom_list, parts_list, wire_list
+from keelroom.assess.figures.templates import cut_list, hardware_list, patterns, sheet_list
+from keelroom.assess.fit.frames import frame_plans
+from keelroom.assess.fit.mounts import bracket_plans
+from keelroom.assess.fit.moves import moves_of
+from keelroom.assess.fit.panels import panel_plans
+from keelroom.assess.fit.shroud_plan import pan_plan, trim_plan
+from keelroom.assess.loop.air import air_of
+from keelroom.assess.loop.fill_plan import fill_plan
+from keelroom.assess.loop.hose_plans import hose_plans
+from keelroom.document.fields import get
+from keelroom.document.file import load
+from keelroom.errors import InputError, KeelRoomError
+from tests.changes import on
+from tests.conftest import DEMO
+from tests.soak.walk import fields
+from tests.unit.assess.test_findings import telling
+
+BUILD = telling(load(DEMO))
+P1 = ("packages", "p1")
+
+
+def figures(build):
+    """All the figures that are told of a build: of its cases, its fit and circuits, what is made and bought for it."""
+    judged, package = first_wave(build), build.package
+    told = [judged.cases, judged.totals, judged.fit, judged.electrics]
+    parts = (
+        lambda: bracket_plans(build, package),
+        lambda: panel_plans(build, package),
+        lambda: [(one.obstacle.id, one.body, one.travel, one.seconds) for one in moves_of(build, package)],
+        lambda: (trim_plan(package), pan_plan(package), frame_plans(package)),
+        lambda: hose_plans(build, package),
+        lambda: patterns(build, package),
+        lambda: fill_plan(build, package, air_of(build, package, None, None), 1e5),
+        lambda: (cut_list(build, package, "us"), hardware_list(build, package, "us"), sheet_list(build, package, "us")),
+        lambda: bench_steps(build, package, judged.electrics, "us"),
+        lambda: wire_list(build, package, judged.electrics, "us"),
+        lambda: (parts_list(build, package, judged.electrics), loom_list(build, package, judged.electrics, "us")),
+    )
+    for part in parts:
+        try:
+            told.append(part())
+        except KeelRoomError as error:
+            told.append(error.code)
+    return repr(told), {(one.code, one.level) for one in judged.findings}
+
+
+AUTOMATIC = (("brief", "vehicle", "gearbox"), "automatic")
+TANK_COOLER = (("brief", "vehicle", "in_tank_cooler"), True)
+FLAPS = ((*P1, "shroud", "flap_area"), "70 in²", "area")
+FAN = (*P1, "fans", BUILD.package.fans[0].id)
+CONTEXT = {
+    ("Control", "low_speed"): [((*P1, "control", "strategy"), "two_speed")],
+    ("Control", "toggle_on"): [((*P1, "control", "strategy"), "toggle")],
+    ("DutyCase", "in_gear"): [AUTOMATIC],
+    ("Cooler", "after_tank"): [AUTOMATIC, TANK_COOLER],
+    ("Vehicle", "in_tank_cooler"): [AUTOMATIC],
+    ("Vehicle", "lockup"): [AUTOMATIC],
+    ("Fan", "clutch"): [((*FAN, "motor"), "engine")],
+    ("Fan", "key_lead"): [((*FAN, "controller"), "beside")],
+    ("Fan", "override_lead"): [((*FAN, "controller"), "beside")],
+    ("Shroud", "flap_hinge"): [FLAPS],
+    ("Shroud", "flap_way"): [FLAPS],
+    ("Part", "cap"): [((*P1, "loop", "core_neck"), "none")],
+    ("Mounting", "fan_to"): [((*P1, "mounting", "mass"), None)],
+}
+"""What has to be so before a choice can matter."""
+DESCRIPTIVE = {
+    ("CauseCheck", "state"): "a tick of what was looked at",
+    ("Coolant", "inhibitor"): "what corrodes over years; raises a finding",
+    ("Cooler", "fitting"): "which way its hose leaves; judged by the room there is",
+    ("HoseEnd", "plugged"): "closes a port of the engine; judged by what is joined to it",
+    ("Obstacle", "kind"): "what may become of it and its cautions",
+    ("Obstacle", "mobility"): "what may become of it",
+    ("Obstacle", "structural"): "what may become of it",
+    ("Opening", "left_edge"): "what may be cut",
+    ("Opening", "right_edge"): "what may be cut",
+    ("Opening", "bottom_edge"): "what may be cut",
+    ("Opening", "top_edge"): "what may be cut",
+    ("Package", "kind"): "what a package stands for",
+    ("Part", "lying"): "whether a pump bleeds; judged",
+    ("Part", "outlet"): "whether a pump bleeds; judged",
+    ("Shroud", "join_seal"): "counts where a shroud as bought is made of two halves, tried below",
+    ("Move", "notch_side"): "counts where a neighbour is notched",
+}
+"""Choices that move no figure of this build, and why nobody calls them grave."""
+
+
+def choices(build):
+    """Every choice of the build: its place, its kind and name, what may be chosen."""
+    for path, model, name in fields(build):
+        annotation = model.model_fields[name].annotation
+        literal = typing.get_origin(annotation) is typing.Literal
+        others = typing.get_args(annotation) if literal else (True, False) if annotation is bool else ()
+        if others and (path[0] != "packages" or path[1] == "p1"):
+            yield path, (model.__name__, name), [one for one in others if one != get(build, path)]
+
+
+def test_every_choice_moves_a_figure_or_is_declared_descriptive():
+    """One value that moves something is enough; the grave ones are tried one by one below."""
+    plain, seen = figures(BUILD), {}
+    for path, key, others in choices(BUILD):
+        if seen.get(key) or key in DESCRIPTIVE:
+            continue
+        build, before = BUILD, plain
+        if key in CONTEXT:
+            build = on(BUILD, *CONTEXT[key])
+            before = figures(build)
+        seen[key] = False
+        for value in others:
+            with suppress(InputError):
+                if figures(on(build, (path, value)))[0] != before[0]:
+                    seen[key] = True
+                    break
+    assert not [key for key, moves in seen.items() if not moves]
+    assert set(DESCRIPTIVE) <= {key for _, key, _ in choices(BUILD)}, "declared, and there"
+
+
+LOOP = (*P1, "loop")
+LOWER = next(hose.id for hose in BUILD.package.loop.hoses if "lower" in hose.id or "lower" in hose.name.lower())
+
+
+def case(build, name="idle"):
+    return first_wave(build).figures_of(name)
+
+
+GRAVE = {
+    "thermostat_reversed": ((*LOOP, "thermostat_state"), "reversed"),
+    "worn impeller": ((*LOOP, "impeller"), "worn"),
+    "soft suction hose": ((*LOOP, "hoses", LOWER, "state"), "soft"),
+    "flaps the wrong way": ((*P1, "shroud", "flap_way"), "toward"),
+    "flaps upside down": ((*P1, "shroud", "flap_hinge"), "bottom"),
+    "fan stands still": ((*FAN, "runs"), False),
+    "puller made pusher": ((*FAN, "mount"), "pusher"),
+    "fins bent and dirty": ((*P1, "core", "condition"), "bad"),
+}
+
+
+@pytest.mark.parametrize("name", GRAVE)
+def test_what_is_called_grave_takes_rejection_at_the_limit_in_some_case(name):
+    """The heat a case gets rid of at its limit, whatever its fans' switch does; or idle settles hotter."""
+    sound = on(BUILD, FLAPS)
+    wrong = on(sound, GRAVE[name])
+    less = []
+    for one in BUILD.duty_cases:
+        was, now = case(sound, one.id), case(wrong, one.id)
+        less.append(now.rejection_at_limit - was.rejection_at_limit)
+    assert min(less) < -50.0 or case(wrong).temperature > case(sound).temperature + 1.0, less
+
+
+def test_a_cracked_hose_and_a_cap_taken_away_let_the_coolant_boil_sooner():
+    sound = first_wave(BUILD)
+    for wrong in (((*LOOP, "hoses", LOWER, "state"), "cracked"), ((*LOOP, "core_neck"), "none")):
+        leaking = first_wave(on(BUILD, wrong))
+        assert leaking.boiling < sound.boiling - 5.0, wrong
