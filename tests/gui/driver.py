@@ -23,6 +23,7 @@ from PyQt6.QtWidgets import (
 
 from keelroom.assess.findings import Finding
 from keelroom.gui.app import application, make_window
+from keelroom.gui.widgets.offered import Way
 from keelroom.gui.window import Window
 
 
@@ -75,6 +76,8 @@ class Driver:
 
     def click(self, name: str, kind: type[QWidget] = QWidget) -> None:
         widget = self.find(name, kind)
+        if isinstance(widget.parent(), Way):
+            self.until(widget.isEnabled)  # as a user waits for an act that is being tried
         # A check box answers on its box and words, which stand at its left.
         spot = QPoint(10, widget.height() // 2) if isinstance(widget, QCheckBox) else widget.rect().center()
         QTest.mouseClick(widget, Qt.MouseButton.LeftButton, pos=spot)
@@ -100,11 +103,12 @@ class Driver:
             QApplication.processEvents()
 
     def mend(self, words: str) -> None:
-        """Open the finding that offers an act of that name and press it."""
+        """Open the finding that offers an act of that name, wait until it was tried, and press it."""
         self.open_finding(lambda finding: any(fix.label.startswith(words) for fix in finding.fix))
         made = self.find(f"Mend: {words}")
         self.window.drawers.panels["Findings"].ensureWidgetVisible(made)
-        QApplication.processEvents()
+        self.until(made.isEnabled)
+        assert made.isVisible(), "tried, and held back"
         QTest.mouseClick(made, Qt.MouseButton.LeftButton)
         QApplication.processEvents()
 

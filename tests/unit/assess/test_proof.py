@@ -107,7 +107,7 @@ def test_an_electric_pump_that_stands_beside_the_way_is_not_left_alone():
 def test_what_was_seen_is_told_in_both_systems():
     build, before = wrong_build("no_shroud")
     (finding,) = (one for one in before.findings if one.code == "no_shroud")
-    (act,) = finding.fix
+    act = finding.fix[0]
     seen = prove(before, finding, act)
     us, si = (" ".join(clauses(proof_told(seen), system)) for system in ("us", "si"))
     assert us.startswith("Tried on a copy: this goes. Held on hotter days, by: Idle, A/C on ")

@@ -242,9 +242,10 @@ def _parts(build: Build, package: Package, assessment: Assessment) -> Found:
         if shroud.kind == "partial":
             yield from _shroud_on_face(package, core.face_width.si, core.face_height.si)
     if package.fans and shroud.kind == "none":
-        yield Finding(
-            "no_shroud", "doubt", (*where, "shroud", "kind"), fix=(Act("full_shroud", "Fit a full shroud", package.id),)
-        )
+        plain = Act("full_shroud", "Fit a full shroud", package.id)
+        # At speed a shroud without flaps stands in the wind's way.
+        flapped = Act("full_shroud", "Fit a full shroud with flaps", package.id, (("flaps", "yes"),))
+        yield Finding("no_shroud", "doubt", (*where, "shroud", "kind"), fix=(plain, flapped))
 
 
 def _fan_on_face(package: Package, fan: Fan, width: float, height: float) -> Found:

@@ -36,14 +36,15 @@ class Moved(NamedTuple):
 class Proof(NamedTuple):
     """What an act was seen to do to a copy of the build.
 
-    goes : the finding it is offered for is gone;  less : it stays, but is less grave or has less of it
+    goes : the finding it is offered for is gone, None where it is offered for none;  less : it stays, but is less
+           grave or has less of it
     brings : problems that were not there, one a code;  bares : they may have been there: what could not be worked out
              before now is
     moved : duty cases it moves, in their order;  lost : names of those nothing can be told of any more
     amps : everything on at idle [A], before and after; None where not known;  stopped : why it could not be tried
     """
 
-    goes: bool
+    goes: bool | None
     less: bool = False
     brings: tuple[Finding, ...] = ()
     bares: bool = False
@@ -53,16 +54,26 @@ class Proof(NamedTuple):
     stopped: str = ""
 
     @property
+    def fallen(self) -> bool:
+        """Whether a case that was held is held no more."""
+        return any(case.held and not case.then_held for case in self.moved)
+
+    @property
+    def offered(self) -> bool:
+        """Whether it may be offered: it helps what it is offered for, and no duty case falls by it. What else it brings
+        is told beside it."""
+        return (self.goes is not False or self.less) and not (self.lost or self.stopped or self.fallen)
+
+    @property
     def sound(self) -> bool:
         """Whether it does what it is offered for and makes nothing worse that was right."""
-        fallen = any(case.held and not case.then_held for case in self.moved)
-        return self.goes and not (self.brings or self.lost or self.stopped or fallen)
+        return self.goes is not False and self.offered and not self.brings
 
 
 @in_one_go
-def prove(before: Assessment, finding: Finding, act: Act, system: str = "us") -> Proof:
+def prove(before: Assessment, finding: Finding | None, act: Act, system: str = "us") -> Proof:
     """Do an act to a copy of the build `before` judges and judge it anew. An act that does not apply is stopped, with
-    the reason."""
+    the reason. finding: what it is offered for, None where it is a way among others"""
     build = before.build
     try:
         changed = apply(build, edit_for(build, act, system))
@@ -71,12 +82,12 @@ def prove(before: Assessment, finding: Finding, act: Act, system: str = "us") ->
     after = first_wave(changed, before.package_id, before)
     if after.stopped and not before.stopped:
         return Proof(False, stopped=after.stopped[0].why)
-    left = next((one for one in after.findings if one.key == finding.key), None)
+    left = next((one for one in after.findings if finding and one.key == finding.key), None)
     moved, lost = _cases(before, after)
     amps = before.totals.amps_at_idle, after.totals.amps_at_idle
     return Proof(
-        goes=left is None,
-        less=left is not None and _less(left, finding),
+        goes=left is None if finding else None,
+        less=left is not None and finding is not None and _less(left, finding),
         brings=_new_problems(before, after),
         bares=_unknown(before) > _unknown(after),
         moved=moved,
@@ -127,7 +138,7 @@ def proof_told(proof: Proof) -> tuple[Fact, ...]:
     """What was seen, in short: gone or not, how the cases are moved, the amps."""
     if proof.stopped:
         return (fact("tried.stopped", why=proof.stopped),)
-    first = fact("tried.goes" if proof.goes else "tried.less" if proof.less else "tried.stays")
+    first = fact(_seen(proof))
     days = {
         code: tuple(
             fact("tried.day", name=case.name, by=(abs(case.hotter), "temperature difference"))
@@ -146,6 +157,12 @@ def proof_told(proof: Proof) -> tuple[Fact, ...]:
     drawn = (fact("tried.amps", was=proof.amps[0], now=proof.amps[1]),) if amps and proof.amps else ()
     told = (fact(code, moved=moved) for code, moved in days.items() if moved)
     return (first, *told, *turned, *lost, *drawn)
+
+
+def _seen(proof: Proof) -> str:
+    if proof.goes is None:
+        return "tried.done"
+    return "tried.goes" if proof.goes else "tried.less" if proof.less else "tried.stays"
 
 
 def brought_words(proof: Proof, system: str) -> str:

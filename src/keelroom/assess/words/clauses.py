@@ -7,6 +7,7 @@ CLAUSES = {
     "rests_on_assumed": "It rests on what is assumed ({entries:first4}): {first:inside}, measured, settles it.",
     # an act tried on a copy
     "tried.goes": "Tried on a copy: this goes.",
+    "tried.done": "Tried on a copy.",
     "tried.less": "Tried on a copy: it becomes less.",
     "tried.stays": "Tried on a copy: this stays.",
     "tried.stopped": "Tried on a copy: cannot be done. {why}",

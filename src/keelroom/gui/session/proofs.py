@@ -14,7 +14,8 @@ from keelroom.document.act import Act
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 
-Offer = tuple[Finding, Act]
+Offer = tuple[Finding | None, Act]
+"""what is offered, and the finding it is offered for where there is one"""
 
 
 class Proofs(QObject):
@@ -28,11 +29,14 @@ class Proofs(QObject):
         self.judged: Assessment | None = None
         self.known: list[tuple[Offer, Proof]] = []
         self.wanted: list[Offer] = []
+        self.asked: list[Offer] = []
+        """what was last asked for, known by now or not"""
         self.worker = Worker(self)
         self.worker.answered.connect(self._answered)
         self.worker.failed.connect(lambda why: self._answered(Proof(False, stopped=why)))
+        session.deepened.connect(self._deepened)
 
-    def of(self, finding: Finding, act: Act) -> Proof | None:
+    def of(self, finding: Finding | None, act: Act) -> Proof | None:
         """What an act does to the build as it stands; None while it is being tried."""
         if self.judged is not self.session.assessment:
             return None
@@ -41,7 +45,7 @@ class Proofs(QObject):
     def look(self, wanted: Sequence[Offer]) -> None:
         """Try these, the first one first, unless they are known or one of them is being tried already; not while the
         typing goes on."""
-        judged = self.session.assessment
+        judged, self.asked = self.session.assessment, list(wanted)
         if self.judged is not judged:
             self.worker.cancel()
             self.judged, self.known, self.wanted = judged, [], []
@@ -51,6 +55,11 @@ class Proofs(QObject):
         self.wanted = tried + [one for one in wanted if self.of(*one) is None and one not in tried]
         if not tried:
             self._next()
+
+    def _deepened(self) -> None:
+        """The judgement is whole: what was asked of the same build is tried against it."""
+        if self.judged is not None and self.judged.build is self.session.build:
+            self.look(self.asked)
 
     def _next(self) -> None:
         if self.wanted and self.judged is not None:

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import math
 
-from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
+from PyQt6.QtWidgets import QVBoxLayout
 
 from keelroom.assess.questions.worth import Worth, telling_cases, worth_table
+from keelroom.gui.session.proofs import Proofs
 from keelroom.gui.session.session import Session
+from keelroom.gui.widgets.offered import Way
 from keelroom.gui.widgets.sought import SoughtPage
-from keelroom.gui.widgets.text import button, label
+from keelroom.gui.widgets.text import label
 from keelroom.units import KINDS
 
 DIFFERENCE = KINDS["temperature difference"]
@@ -44,15 +46,16 @@ def worth_page(session: Session) -> SoughtPage:
         if not found:
             column.addWidget(label(session.stopped or "Nothing applies: the package needs more first.", wrap=True))
         for worth in found:
-            _one(column, worth, session, (idle is not None, grade is not None))
+            _one(column, worth, proofs, (idle is not None, grade is not None))
+        proofs.look([(None, worth.act) for worth in found if not worth.nothing])
 
-    return SoughtPage(session, "What each thing is worth", INTRO, question, fill)
+    page = SoughtPage(session, "What each thing is worth", INTRO, question, fill)
+    proofs = Proofs(session, page)
+    return page
 
 
-def _one(column: QVBoxLayout, worth: Worth, session: Session, told: tuple[bool, bool]) -> None:
-    line = QHBoxLayout()
-    words = QVBoxLayout()
-    words.setSpacing(0)
+def _one(words: QVBoxLayout, worth: Worth, proofs: Proofs, told: tuple[bool, bool]) -> None:
+    session = proofs.session
     words.addWidget(label(worth.act.label, "" if worth.nothing else "strong", wrap=True))
     system = session.system
     changes = zip(told, ("idle", "grade"), (worth.idle, worth.grade), strict=True)
@@ -62,12 +65,9 @@ def _one(column: QVBoxLayout, worth: Worth, session: Session, told: tuple[bool, 
     shown = label("worth nothing here" if worth.nothing else figures, "faint")
     shown.setAccessibleName(f"{worth.act.label}: {figures}")
     words.addWidget(shown)
-    line.addLayout(words, 1)
     why_not = session.why_not(worth.act)
-    done = button("Do it", lambda: session.do(worth.act), f"Do it: {worth.act.label}", tip=why_not)
-    done.setEnabled(not why_not)
-    line.addWidget(done)
-    column.addLayout(line)
     if why_not:
-        column.addWidget(label(why_not, "faint", wrap=True))
-    column.addSpacing(5)
+        words.addWidget(label(why_not, "faint", wrap=True))
+    if why_not or not worth.nothing:
+        words.addWidget(Way(session, proofs, worth.act, "Do it"))
+    words.addSpacing(5)

@@ -9,11 +9,13 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 from keelroom.assess.fit.cut_rules import CHECKS
 from keelroom.assess.questions.cutting import CutPlan, CutStage, cut_plan
 from keelroom.document.act import Act
+from keelroom.gui.session.proofs import Proofs
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.fitup.model import heat_words
 from keelroom.gui.widgets.fields import SetField
+from keelroom.gui.widgets.offered import Way
 from keelroom.gui.widgets.sought import SoughtPage
-from keelroom.gui.widgets.text import button, label, plain_tip
+from keelroom.gui.widgets.text import button, label
 from keelroom.units import KINDS, format_si
 
 INTRO = "A cut cannot be taken back. Smallest first, then look again: what each stage uncovers and what it is worth."
@@ -29,7 +31,8 @@ def cut_page(session: Session) -> SoughtPage:
     def fill(column: QVBoxLayout, plan: CutPlan) -> None:
         _cuts_made(session, column)
         for stage in plan.stages:
-            _stage(session, column, stage, plan)
+            _stage(proofs, column, stage)
+        proofs.look([(None, stage.act) for stage in plan.stages if stage.act])
         if plan.uncut is not None:
             column.addSpacing(6)
             column.addWidget(label("Biggest core that needs no cut", "head"))
@@ -43,7 +46,9 @@ def cut_page(session: Session) -> SoughtPage:
         for caution in plan.cautions:
             column.addWidget(label(caution, "faint", wrap=True))
 
-    return SoughtPage(session, "Cut or not", INTRO, question, fill)
+    page = SoughtPage(session, "Cut or not", INTRO, question, fill)
+    proofs = Proofs(session, page)
+    return page
 
 
 def _cuts_made(session: Session, column: QVBoxLayout) -> None:
@@ -63,19 +68,16 @@ def _heats(session: Session, stage: CutStage) -> str:
     return "; ".join(f"{name} {heat_words(value, session.system)}" for name, value in stage.heats)
 
 
-def _stage(session: Session, column: QVBoxLayout, stage: CutStage, plan: CutPlan) -> None:
+def _stage(proofs: Proofs, column: QVBoxLayout, stage: CutStage) -> None:
+    session = proofs.session
     column.addSpacing(6)
     head = QHBoxLayout()
     title = f"Cut {stage.letter}: {stage.words}" if stage.letter else f"No cut: {stage.words}"
     head.addWidget(label(title, "strong", wrap=True), 1)
-    act = stage.act
-    if act is not None:
-        made = button(f"Plan to {stage.letter}", partial(session.do, act), f"Plan the cuts up to {stage.letter}")
-        why_not = session.why_not(act)
-        made.setEnabled(not why_not)
-        made.setToolTip(plain_tip(why_not or "Plan these cuts; undo takes them out again"))
-        head.addWidget(made)
     column.addLayout(head)
+    if stage.act is not None:
+        spoken = f"Plan the cuts up to {stage.letter}"
+        column.addWidget(Way(session, proofs, stage.act, f"Plan to {stage.letter}", spoken))
     column.addWidget(label(f"{stage.hidden:.1%} of the face hidden. {_heats(session, stage)}", "faint", wrap=True))
     if stage.refused:
         column.addWidget(label(stage.refused, "problem", wrap=True))

@@ -6,10 +6,12 @@ from PyQt6.QtWidgets import QHBoxLayout, QProgressBar, QVBoxLayout
 
 from keelroom.assess.questions.places import Found, Search, find_places
 from keelroom.document.schema.build import Build
+from keelroom.gui.session.proofs import Proofs
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.stations.fitup.model import heat_words
 from keelroom.gui.widgets.column import ScrolledColumn
+from keelroom.gui.widgets.offered import Way
 from keelroom.gui.widgets.text import button, label, replace_body
 from keelroom.units import KINDS, format_si
 
@@ -33,6 +35,7 @@ class FindPage(ScrolledColumn):
         self.worker.answered.connect(self._answered)
         self.worker.failed.connect(self._failed)
         self.worker.come.connect(self._come)
+        self.proofs = Proofs(session, self)
         self.shown: tuple[Build, str, Search | None] | None = None
         self._write()
 
@@ -87,6 +90,8 @@ class FindPage(ScrolledColumn):
             if self.asked is not self.session.build:
                 column.addWidget(label("The build has changed since: search again.", "doubt", wrap=True))
             self._fill(column, self.answer)
+            if self.asked is self.session.build:
+                self.proofs.look([(None, found.act) for found in self.answer.found])
         column.addStretch(1)
         replace_body(self, body)
 
@@ -106,7 +111,6 @@ class FindPage(ScrolledColumn):
         column.addSpacing(6)
         head = QHBoxLayout()
         head.addWidget(label(f"{number}  {found.words}", "strong", wrap=True), 1)
-        head.addWidget(button("Use it", lambda: self.session.do(found.act), f"Use place {number}"))
         column.addLayout(head)
         heats = "; ".join(f"{name} {heat_words(value, system)}" for name, value in found.temperatures)
         work = [format_si(found.work, KINDS["time"], system) + " to move parts"] if found.work else []
@@ -114,3 +118,5 @@ class FindPage(ScrolledColumn):
         work += [f"mounts slotted {format_si(found.slots, KINDS['length'], system)}"] if found.slots > 1e-4 else []
         for text in (heats, f"Tightest: {found.tightest}", "; ".join(work) or "nothing to move or slot"):
             column.addWidget(label(text, "faint", wrap=True))
+        if self.asked is self.session.build:
+            column.addWidget(Way(self.session, self.proofs, found.act, f"Use place {number}"))

@@ -8,20 +8,20 @@ from typing import Protocol
 
 from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
-from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from keelroom.assess.acts.registry import Brings, brings
 from keelroom.assess.acts.words import brings_words, mind_words
 from keelroom.assess.findings import Finding
-from keelroom.assess.questions.proof import Proof, brought_words, proof_told
-from keelroom.assess.words import clauses, worded
+from keelroom.assess.words import worded
 from keelroom.core.sources import SOURCES
 from keelroom.document.act import Act
 from keelroom.errors import KeelRoomError
 from keelroom.gui.session.proofs import Proofs
 from keelroom.gui.session.session import Session
+from keelroom.gui.widgets.offered import Offered
 from keelroom.gui.widgets.stop_note import copy_report
-from keelroom.gui.widgets.text import LevelMark, button, label, restyle
+from keelroom.gui.widgets.text import LevelMark, button, label
 
 LEVEL_WORDS = {"problem": "Problem", "doubt": "Open question", "note": "Note"}
 TOLD = 2
@@ -81,35 +81,6 @@ class _Head(QWidget):
             painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
 
 
-class _Offered(QWidget):
-    """An act that is offered: its button, what it changes, and what it was seen to do when it was tried."""
-
-    def __init__(self, act: Callable[[], object]) -> None:
-        super().__init__()
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 4)
-        column.setSpacing(2)
-        self.made = button("", act, role="main")
-        # As wide as the list is: a long act must not push the words of every finding out of sight.
-        self.made.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
-        self.told, self.tried, self.brings = (label("", role, wrap=True) for role in ("faint", "faint", "error"))
-        for widget in (self.made, self.told, self.tried, self.brings):
-            column.addWidget(widget)
-
-    def show_act(self, act: Act, changes: str) -> None:
-        self.made.setText(act.label)
-        self.made.setAccessibleName(f"Mend: {act.label}")
-        self.told.setText(changes)
-
-    def show_proof(self, proof: Proof | None, system: str) -> None:
-        """What it was seen to do; that it is being tried where that is not known yet."""
-        self.tried.setText(" ".join(clauses(proof_told(proof), system)) if proof else "Being tried on a copy …")
-        brought = brought_words(proof, system) if proof else ""
-        self.brings.setText(brought)
-        self.brings.setVisible(bool(brought))
-        restyle(self.made, "role", "main" if proof is None or proof.sound else "")
-
-
 class Card(QWidget):
     """Filled anew rather than made anew: findings come and go with every edit."""
 
@@ -142,7 +113,7 @@ class Card(QWidget):
         inside.addLayout(line)
         inside.addWidget(self.source)
         column.addWidget(self.body)
-        self.fixes: list[_Offered] = []
+        self.fixes: list[Offered] = []
 
     def show_finding(self, finding: Finding, colour: str, place: str) -> None:
         """Show it, folded or open as it was left; what is folded away is not worked out."""
@@ -199,15 +170,13 @@ class Card(QWidget):
         return [(self.finding, act) for act, offered in shown if not offered.isHidden()]
 
     def show_proofs(self) -> None:
-        """What is known of its acts by now."""
-        session = self.holder.session
-        for (finding, act), offered in zip(
-            self.offers(), (one for one in self.fixes if not one.isHidden()), strict=True
-        ):
-            offered.show_proof(self.holder.proofs.of(finding, act), session.system)
+        """What is known of its acts by now; a folded card shows none."""
+        offers, shown = self.offers(), (one for one in self.fixes if not one.isHidden())
+        for (finding, act), offered in zip(offers, shown, strict=False):
+            offered.show_proof(self.holder.proofs.of(finding, act), self.holder.session.system)
 
     def _add_fix(self, number: int) -> None:
-        self.fixes.append(_Offered(partial(self._mend, number)))
+        self.fixes.append(Offered(partial(self._mend, number)))
         self.fix_column.addWidget(self.fixes[-1])
 
     def _brought(self, act: Act) -> Brings | None:
