@@ -68,7 +68,7 @@ def test_a_gearbox_cooler_is_put_where_it_works_best(driver, capsys):
     driver.click("Lines", QToolButton)
     assert driver.shows("of fluid")
     assert driver.shows("Size 6 fittings, 9/16-18")
-    assert driver.shows("Top up with the engine running")
+    assert driver.shows("topped up warm and running")
 
     # what the window tells is what the file gives
     path = session.path

@@ -213,6 +213,7 @@ def test_a_second_press_of_space_does_no_other_act(driver):
         opened.append(card.finding.code)
         driver.open_finding(lambda finding, code=opened[-1]: finding.code == code)
     card = next(card for card in panel.cards if card.isVisible() and card.finding.code == opened[0])
+    driver.until(card.fixes[0].made.isEnabled)
     card.fixes[0].made.setFocus()
     label = card.fixes[0].made.text()
     for _ in range(3):
@@ -743,7 +744,8 @@ def test_from_an_empty_window_to_a_saved_verdict_by_keys_alone(tmp_path, monkeyp
             for _ in range(steps):
                 QTest.keyClick(box, Qt.Key.Key_Down)
         QTest.keyClick(dialog.engine, Qt.Key.Key_Tab)
-        assert dialog.focusWidget() is dialog.core
+        assert dialog.focusWidget() is dialog.gearbox
+        driver.until(dialog.take.isEnabled)
         dialog.take.setFocus()
         QTest.keyClick(dialog.take, Qt.Key.Key_Space)
 

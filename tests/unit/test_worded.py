@@ -11,7 +11,7 @@ import pytest
 
 import keelroom
 from keelroom.assess.assess import assess, first_wave
-from keelroom.assess.fit.moves import CAUTIONED, NEEDED
+from keelroom.assess.fit.moves import CAUTIONED, NEEDED, RETRIED
 from keelroom.assess.loop.air import OUTCOME_WORDS
 from keelroom.assess.machine_form import as_json
 from keelroom.assess.words import CODES, SENTENCES, TOPICS, WORDED, clause, worded
@@ -105,7 +105,7 @@ def test_every_clause_is_worded_and_every_wording_is_used():
     paths.append(Path(keelroom.__file__).parent / "assess/words/__init__.py")
     spelt = {code for path in paths for code in re.findall(r'"([a-z_]+(?:\.[a-z_0-9]+)?)"', path.read_text())}
     assert codes <= set(WORDED)
-    formed = re.compile(r"(nut|seam|caution|bleed|move_needed|barely_strong|hums)(\..*)?")
+    formed = re.compile(r"(nut|seam|safety|retried|bleed|move_needed|barely_strong|hums)(\..*)?")
     unused = {code for code in set(WORDED) - set(SENTENCES) - spelt if not formed.fullmatch(code)}
     assert not unused
     told = [code for topic in TOPICS for code in topic.TOLD]
@@ -164,7 +164,8 @@ def test_every_form_a_choice_can_take_has_its_words():
         "bleed": OUTCOME_WORDS,
         "bores_differ": ("sleeve", "reducer"),
         "air_trap": ("stays", "revs"),
-        "caution": CAUTIONED,
+        "safety": CAUTIONED.values(),
+        "retried": RETRIED,
         "move_needed": (*NEEDED, "bottle"),
     }
     assert {f"{code}.{form}" for code, forms in choices.items() for form in forms} <= set(WORDED)

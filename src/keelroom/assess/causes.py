@@ -47,8 +47,8 @@ CAUSES = (
         "hoses",
         "Collapsed or old hoses",
         "Climbs with engine speed and falls back off the throttle: the suction hose goes flat.",
-        "Watch the lower hose at 3 000 rpm from the side, clear of fan and belt. Soft, swollen or 20 years "
-        "old: replace; a spring inside keeps a suction hose open.",
+        "A helper holds 3 000 rpm: watch the lower hose from the side, clear of fan and belt. Cold: soft, swollen or "
+        "20 years old: replace; a spring inside keeps a suction hose open.",
         ("climbs_at_speed", "climbs_on_grade", "loses_coolant"),
     ),
     Cause(
@@ -63,24 +63,24 @@ CAUSES = (
         "pump",
         "Worn pump impeller or slipping belt",
         "Climbs at idle and on a grade, heater lukewarm at a light and warm on the road.",
-        "Cold engine, cap off: warm it and look for a strong stream once the thermostat opens. Check belt "
-        "tension; pull the pump if the stream is weak.",
+        "Cold: belt tension, and the pulley turned by hand for play. Warmed up with the cap on: infrared gun on upper "
+        "and lower hose at 2,000 rpm from the side; far apart with the thermostat open is little flow. Pull the pump.",
         ("climbs_at_idle", "climbs_on_grade", "heater_cold", "climbs_with_ac"),
     ),
     Cause(
         "fan_direction",
         "Fan turning the wrong way",
         "Fine at speed, hot at a light; the fan runs yet hardly any air comes out behind it.",
-        "Feed the fan from a battery by hand: air must go from the core to the engine. A sheet of paper "
-        "sticks to the front of the core.",
+        "Engine off, fan on by its switch or on fused leads: a sheet of paper must stick to the front of the core. "
+        "Hands out of the shroud.",
         ("climbs_at_idle", "climbs_with_ac"),
     ),
     Cause(
         "sealing",
         "Air goes round the core",
         "Hot at a light, worse with the A/C on; warm air blows out of the grille while standing.",
-        "Engine idling: feel for hot air at the grille and round the core's edge. Close gaps with strips, "
-        "foam and a top panel.",
+        "Engine idling: a thermometer or a strip of tissue on a stick at the grille and along the core's front edge, "
+        "in front of it only. Close gaps with strips, foam and a top panel.",
         ("climbs_at_idle", "climbs_with_ac", "climbs_at_speed"),
     ),
     Cause(

@@ -9,7 +9,9 @@ from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResu
 from keelroom.assess.figures.effort import effort_words
 from keelroom.assess.figures.outputs import OF_CASE
 from keelroom.assess.fit.clearances import Fit, Gap
+from keelroom.assess.safety import Step, cautions, known
 from keelroom.assess.words import worded
+from keelroom.document.schema.build import Build
 from keelroom.facts import chance_words, raised
 from keelroom.units import KINDS, format_si
 
@@ -249,21 +251,65 @@ def totals_lines(assessment: Assessment, system: str, sign: str = "") -> list[st
     return lines
 
 
-CAUTIONS = (
-    "Planning estimates: they defer to local codes and licensed practice.",
-    "Hot coolant under pressure scalds: never open a cap on a hot system; no cold water into a hot block.",
-    "Electric fans start without warning: disconnect before hands go in; keep out of the fan and belt plane, "
-    "no loose clothing.",
-    "Disconnect the battery before wiring; fuse at the source, sized for the wire. Batteries give off gas.",
-    "Refrigerant is recovered by licensed people; the system is never vented.",
-    "Coolant is poisonous to people and animals: catch it, keep it covered, dispose of it by local rules. "
-    "Glycol, oil and gearbox fluid burn: keep lines off the exhaust.",
-    "Cutting or moving a structural panel, bumper beam, latch or airbag sensor can make a vehicle unsafe or "
-    "illegal: get qualified advice.",
-    "Running an engine indoors needs exhaust extraction; support the vehicle on stands; set a stop "
-    "temperature for every soak test.",
-    "Never a higher cap than the weakest part allows.",
-    "Eye, hand and ear protection when cutting, grinding, welding; no flame or weld near fuel or on a core "
-    "with coolant in it; sheet edges cut.",
-    "A hood that may touch the package can come open or damage the latch. Zip ties are not a structural mount.",
-)
+def steps_of(build: Build) -> tuple[Step, ...]:
+    """The steps of the work the active package takes, as dangers know them."""
+    package = build.package
+    moved = set(package.moved)
+    kinds = {one.kind for one in build.survey.obstacles if one.id in moved}
+    closes = any(port.state == "to_close" for port in package.core.ports)
+    made = bool(package.brackets or package.panels)
+    pan = package.shroud.kind == "full" and not package.shroud.supplied
+    there: dict[Step, bool] = {
+        "wire": bool(package.circuits),
+        "charge": bool(package.circuits),
+        "spin": bool(package.fans),
+        "drill": made,
+        "bend": made or pan,
+        "cut": bool(package.cuts) or pan,
+        "structure": bool(package.cuts) or any(one.structural for one in build.survey.obstacles if one.id in moved),
+        "weld": closes,
+        "close_brass": closes and package.core.material == "copper_brass",
+        "refrigerant": build.brief.accessories.ac_fitted,
+        "gearbox": any(one.kind == "gearbox_cooler" for one in package.coolers),
+        "hot_lines": bool(package.coolers),
+        "move": bool(moved),
+        "latch": "latch_support" in kinds,
+        "brakes": "brake_unit" in kinds,
+        "battery": "battery_tray" in kinds,
+    }
+    always = ("plan", "drain", "core", "hoses", "fill", "pressure_test", "run", "soak", "fan", "lift", "jack", "hood")
+    return known((*always, *(step for step, is_there in there.items() if is_there)))
+
+
+MADE = frozenset({"shroud", "panels", "brackets", "mounting", "cuts", "moves", "core", "place", "survey"})
+"""parts of a build its templates and cut lists are made for"""
+
+
+WIRED = frozenset({"circuits", "control", "supply", "fans"})
+"""those the harness and its lists are made for"""
+
+
+def minds_of_wired(assessment: Assessment, system: str) -> tuple[str, ...]:
+    """The same of the harness."""
+    return (*_unsettled(assessment, WIRED, system), *cautions("wire", "charge", "spin"))
+
+
+def _unsettled(assessment: Assessment, parts: frozenset[str], system: str) -> tuple[str, ...]:
+    return tuple(f"NOT SETTLED: {one}" for one in open_problems(assessment, parts, system))
+
+
+def minds_of_made(assessment: Assessment, system: str) -> tuple[str, ...]:
+    """What stands with templates and lists of made parts: problems that are open, then what can hurt somebody."""
+    return (*_unsettled(assessment, MADE, system), *cautions("drill", "bend", "cut", "structure"))
+
+
+def open_problems(assessment: Assessment, parts: frozenset[str], system: str) -> tuple[str, ...]:
+    """Problems, in words, of some parts of the package or sections of the build: what a list of them must say on its
+    face."""
+    return tuple(
+        dict.fromkeys(
+            worded(one, system).what
+            for one in assessment.findings
+            if one.level == "problem" and parts & set(one.where[:3])
+        )
+    )

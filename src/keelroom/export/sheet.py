@@ -22,7 +22,8 @@ from keelroom.assess.inputs.coolant.graph import graph_of
 from keelroom.assess.inputs.coolers import SPOTS
 from keelroom.assess.loop.hose_plans import INSTALL, hose_plans
 from keelroom.assess.outcome import Stopped, attempted
-from keelroom.assess.report import CAUTIONS, ledger_rows, totals_lines
+from keelroom.assess.report import ledger_rows, steps_of, totals_lines
+from keelroom.assess.safety import cautions
 from keelroom.assess.words import clause, worded
 from keelroom.core.loop.hoses import MAKES
 from keelroom.document.difference import between_packages, value_words
@@ -106,7 +107,7 @@ def sheet_bytes(assessment: Assessment, system: str, given: tuple[datetime.date,
         KeepTogether(
             [
                 Paragraph("Cautions", STYLES["head"]),
-                *(Paragraph("• " + safe(text), STYLES["small"]) for text in CAUTIONS),
+                *(Paragraph("• " + safe(text), STYLES["small"]) for text in cautions(*steps_of(build))),
             ]
         )
     )
@@ -353,7 +354,7 @@ def _electrics(build: Build, assessment: Assessment, system: str) -> list[Flowab
                 _grid([list(row) for row in listed], [share * WIDTH for share in shares]),
             ]
     steps = [
-        [str(k), step.name, f"{step.how} {step.expected}"]
+        [str(k), step.name, " ".join(filter(None, (step.how, step.expected, step.mind)))]
         for k, step in enumerate(bench_steps(build, package, found, system), 1)
     ]
     story += [

@@ -29,6 +29,11 @@ def harmless(cell: str) -> str:
     return cell
 
 
+def on_its_face(rows: Rows, minds: Sequence[str]) -> Rows:
+    """A list for the bench: what is not settled and what to mind stand over it."""
+    return [*((mind,) for mind in minds), *rows]
+
+
 def write_csv(rows: Rows, path: Path) -> None:
     """Write a CSV file whole or not at all. Raises ExportError saying why."""
     buffer = io.StringIO()

@@ -81,15 +81,17 @@ def allow_sheets(patterns: Sequence[Pattern], paper: str, most: int) -> int:
     return count
 
 
-def write_tiles(patterns: Sequence[Pattern], path: Path, paper: str, most: int, system: str) -> int:
-    """Write the PDF and say how many sheets it has. Raises ExportError where it would take more than `most`, or
-    cannot be written."""
+def write_tiles(
+    patterns: Sequence[Pattern], path: Path, paper: str, most: int, system: str, minds: Sequence[str] = ()
+) -> int:
+    """Write the PDF and say how many sheets of templates it has; minds: what to mind, on a last sheet. Raises
+    ExportError where it would take more than `most`, or cannot be written."""
     count = allow_sheets(patterns, paper, most)
-    write_whole(path, tiles_bytes(patterns, paper, system), "tiles_not_written")
+    write_whole(path, tiles_bytes(patterns, paper, system, minds), "tiles_not_written")
     return count
 
 
-def tiles_bytes(patterns: Sequence[Pattern], paper: str, system: str) -> bytes:
+def tiles_bytes(patterns: Sequence[Pattern], paper: str, system: str, minds: Sequence[str] = ()) -> bytes:
     """The PDF's bytes."""
     fonts()
     buffer = io.BytesIO()
@@ -98,8 +100,28 @@ def tiles_bytes(patterns: Sequence[Pattern], paper: str, system: str) -> bytes:
     canvas.setAuthor("Keel Room")
     for pattern in patterns:
         _pattern(canvas, pattern, tiling(pattern, paper), system)
+    if minds:
+        _minds(canvas, paper, minds)
     canvas.save()
     return buffer.getvalue()
+
+
+def _minds(canvas: Any, paper: str, minds: Sequence[str]) -> None:
+    """A sheet of words: what is not settled, and what can hurt."""
+    wide, high = PAPERS[paper]
+    edge, y = 2 * EDGE * 1000 * mm, PAPERS[paper][1] - 2 * EDGE * 1000 * mm
+    canvas.setPageSize((wide, high))
+    canvas.setFillColor(INK)
+    canvas.setFont("Strong", 11)
+    canvas.drawString(edge, y - 11, "Before it is drilled, bent and cut")
+    y -= 30
+    canvas.setFont("Body", 9)
+    for mind in minds:
+        for number, line in enumerate(simpleSplit(mind, "Body", 9, wide - 2 * edge - 10)):
+            canvas.drawString(edge, y, ("• " if number == 0 else "   ") + line)
+            y -= 12
+        y -= 4
+    canvas.showPage()
 
 
 def _pattern(canvas: Any, pattern: Pattern, laid: Tiling, system: str) -> None:

@@ -93,6 +93,7 @@ class Outputs:
         """At full size, whatever the printer's margins are: the bar on every sheet is measured before anything is
         cut."""
         from keelroom.assess.figures.templates import patterns
+        from keelroom.assess.report import minds_of_made
         from keelroom.export.tiles import write_tiles
 
         build = self.session.build
@@ -100,8 +101,9 @@ class Outputs:
         if not found:
             self.session.told.emit("There is no template yet: shroud, brackets and frames make them, at Fit-up")
             return
+        minds = minds_of_made(self.session.assessment, self.session.system)
         self._print(
-            "Templates at 100 %", lambda path: write_tiles(found, path, paper, MOST_SHEETS, self.session.system)
+            "Templates at 100 %", lambda path: write_tiles(found, path, paper, MOST_SHEETS, self.session.system, minds)
         )
 
     def export_drawing(self) -> None:

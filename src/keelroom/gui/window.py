@@ -22,7 +22,7 @@ from PyQt6.QtWidgets import (
 
 from keelroom import __version__
 from keelroom.assess.acts.registry import offer
-from keelroom.assess.report import CAUTIONS
+from keelroom.assess.safety import caution
 from keelroom.document.autosave import LeftBehind
 from keelroom.drawing.scene import Scene
 from keelroom.gui.commands import commands_of
@@ -359,7 +359,7 @@ class Window(QMainWindow):
         """Name, version, and what the figures are."""
         told = (
             f"Keel Room {__version__}\n\nSizes a core and fans against an engine's heat, and fits, wires and "
-            f"proves the package.\n\n{CAUTIONS[0]}"
+            f"proves the package.\n\n{caution('plan')}"
         )
         message(self, QMessageBox.Icon.Information, "About Keel Room", told).exec()
 

@@ -9,7 +9,7 @@ from typing import NamedTuple
 from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.acts.places import changes_for, option_of
 from keelroom.assess.placing import Stand, cuts_for, hidden_strips, stand
-from keelroom.assess.words.told import CAUTION
+from keelroom.assess.safety import cautions
 from keelroom.document.edits import Change, Edit, added, apply, set_value
 from keelroom.document.quantity import from_si, quantity
 from keelroom.document.schema.build import Build
@@ -99,7 +99,7 @@ def _place(do: Doing, **update: object) -> Edit:
     return set_value((*do.where, "place"), do.package.place.model_copy(update=update), do.act.label)
 
 
-MOVED = ("Disconnect the battery before anything electrical is moved; drain what carries fluid first.",)
+MOVED = cautions("move")
 KINDS = (
     ActKind(
         "move_away",
@@ -143,7 +143,7 @@ KINDS = (
         "cut_to",
         "Plan the cuts of the panel up to a stage",
         _cut_to,
-        cautions=(CAUTION,),
+        cautions=cautions("structure", "cut"),
         rests_on=(("survey", "opening"), ("survey", "rails")),
     ),
     ActKind(
@@ -151,7 +151,7 @@ KINDS = (
         "Plan the cuts that clear the face of the panel",
         _cut_clear,
         "Cut the panel clear of the face",
-        cautions=(CAUTION,),
+        cautions=cautions("structure", "cut"),
         rests_on=(("survey", "opening"), ("survey", "rails")),
     ),
 )

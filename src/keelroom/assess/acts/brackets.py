@@ -7,6 +7,7 @@ import math
 
 from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.fit.mounts import anchors, bracket_plans
+from keelroom.assess.safety import cautions
 from keelroom.document.edits import Edit, added, fresh_id, set_value
 from keelroom.document.quantity import from_si, quantity
 from keelroom.document.schema.build import Build
@@ -118,7 +119,7 @@ def _frame(do: Doing) -> Edit:
     return added(do.build, (*do.where, "mounting", "frames"), frame, "Add a frame of angle")
 
 
-SHEET = ("Clamp what is drilled; eye protection; deburr and paint every hole and edge.",)
+SHEET = cautions("drill", "bend")
 KINDS = (
     ActKind(
         "bracket_for",

@@ -5,6 +5,7 @@ from __future__ import annotations
 from keelroom.assess.acts.kind import HOUR, ActKind
 from keelroom.assess.electrical.charge import cable_for, charge_cable, protection_for
 from keelroom.assess.inputs.electrical.system import alternator_of
+from keelroom.assess.safety import cautions
 from keelroom.core.electrical.charging import Alternator, output
 from keelroom.document.edits import Change, Edit
 from keelroom.document.quantity import from_si, quantity
@@ -103,7 +104,7 @@ def larger_cable(build: Build) -> Edit:
     return Edit(f"Charge cable {size}", (_cable(size),))
 
 
-OFF = "Disconnect the battery first: the charge cable is live and has no switch."
+CHARGE = cautions("charge")
 RATING = ("brief", "accessories", "alternator_rating")
 CHARGES = ("Volts at the battery posts at idle with everything on",)
 KINDS = (
@@ -113,7 +114,7 @@ KINDS = (
         lambda do: larger_alternator(do.build, do.number("rating")),
         hours=1.5 * HOUR,
         parts=("The alternator, perhaps its belt",),
-        cautions=(OFF,),
+        cautions=CHARGE,
         before=("Its mount, plug and pulley against the old one",),
         after=(*CHARGES, "The charge cable and its fuse against the new rating"),
         rests_on=(RATING, ("supply", "loads")),
@@ -124,7 +125,7 @@ KINDS = (
         lambda do: faster_pulley(do.build, do.number("ratio")),
         hours=HOUR,
         parts=("Pulley and belt",),
-        cautions=(OFF,),
+        cautions=CHARGE,
         after=CHARGES,
         rests_on=(("supply", "pulley_ratio"), ("supply", "redline"), ("supply", "speed_limit")),
     ),
@@ -143,7 +144,7 @@ KINDS = (
         "A cable that carries it",
         hours=HOUR,
         parts=("Cable, lugs, loom",),
-        cautions=(OFF,),
+        cautions=CHARGE,
         after=CHARGES,
         rests_on=(RATING, ("supply", "charge_wire")),
     ),
@@ -153,7 +154,7 @@ KINDS = (
         lambda do: protect_cable(do.build),
         hours=0.5 * HOUR,
         parts=("Fuse and holder",),
-        cautions=(OFF,),
+        cautions=CHARGE,
         after=CHARGES,
         rests_on=(RATING, ("supply", "charge_wire")),
     ),

@@ -11,6 +11,7 @@ from keelroom.assess.electrical.planner import as_advised, mended, planned_for, 
 from keelroom.assess.inputs.electrical.loads import motors_of
 from keelroom.assess.inputs.electrical.system import planned_circuits, wanted_switch
 from keelroom.assess.judge.circuits import circuits as judged_circuits
+from keelroom.assess.safety import cautions
 from keelroom.document.edits import Change, Edit, added, apply, fresh_id, set_value
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import Circuit, Load, Source
@@ -221,7 +222,7 @@ def _add_load(do: Doing) -> Edit:
     return added(do.build, ("supply", "loads"), load, "Add a load")
 
 
-LIVE = ("Disconnect the battery before wiring. Connect the ground last.",)
+LIVE = cautions("wire")
 LOOKED = (
     "The motor’s volts with a meter, running: no more lost than planned",
     "Fuse, relay and joints by hand after ten minutes: warm, not hot",

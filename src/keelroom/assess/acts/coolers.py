@@ -8,6 +8,7 @@ from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.fit.coolers import named
 from keelroom.assess.inputs.coolers import size_of
 from keelroom.assess.placing import face_size, placed_frame
+from keelroom.assess.safety import cautions
 from keelroom.document.edits import Change, Edit, added, fresh_id, fresh_name, set_value
 from keelroom.document.quantity import from_si, quantity
 from keelroom.document.schema.build import Build
@@ -225,7 +226,7 @@ KINDS = (
         "The gearbox cooled another way",
         _gearbox_way,
         after=LINES,
-        cautions=("Hot gearbox fluid burns and slips: catch it.",),
+        cautions=cautions("gearbox"),
         rests_on=(("brief", "vehicle", "gearbox"), ("packages", "*", "coolers")),
     ),
 )

@@ -5,6 +5,7 @@ from __future__ import annotations
 from contextlib import suppress
 
 from keelroom.assess.acts.kind import HOUR, ActKind, Doing
+from keelroom.assess.safety import cautions
 from keelroom.document.edits import Change, Edit, set_value
 from keelroom.document.quantity import from_si, quantity
 from keelroom.document.schema.build import Build
@@ -12,8 +13,7 @@ from keelroom.document.schema.package import Core, Fan, Package
 from keelroom.errors import InputError, KeelRoomError
 from keelroom.units import INCH
 
-HOT = "Never open a cap or a hose while the engine is hot: let it cool until a hand can stay on the upper hose."
-COOLANT = "Catch and bind the coolant: it is poisonous and tastes sweet; keep it from children, animals and drains."
+WET = cautions("core")
 
 
 def own_cores(build: Build) -> tuple[Core, ...]:
@@ -118,7 +118,7 @@ KINDS = (
         "fit_core",
         "Fit a core of the parts list; the fans keep their places on the face",
         _fit,
-        cautions=(HOT, COOLANT),
+        cautions=WET,
         before=("Its tanks and necks against hood, latch and crossmember",),
         after=("No drip at necks and drain after a warm-up",),
         rests_on=(("survey", "opening"), ("survey", "rails")),
@@ -128,7 +128,7 @@ KINDS = (
         "A core of one more tube row, that much deeper",
         _deeper,
         "One more tube row, core that much deeper",
-        cautions=(HOT, COOLANT),
+        cautions=WET,
         rests_on=((*CORE, "depth"), (*CORE, "rows")),
     ),
     ActKind(
@@ -136,7 +136,7 @@ KINDS = (
         "A core of two more fins an inch",
         _denser,
         "Two more fins per inch",
-        cautions=(HOT, COOLANT),
+        cautions=WET,
         rests_on=((*CORE, "fin_density"),),
     ),
     ActKind(
@@ -144,7 +144,7 @@ KINDS = (
         "A re-core in copper and brass, at least 16 fins an inch",
         _copper,
         "Re-core in copper/brass with a denser core",
-        cautions=(HOT, COOLANT, "Tanks are soldered: no flame near fuel, none on a core with coolant in it."),
+        cautions=cautions("core", "close_brass"),
         rests_on=((*CORE, "fin_density"),),
     ),
     ActKind(
@@ -153,7 +153,7 @@ KINDS = (
         lambda do: set_value((*do.where, "core", "condition"), "clean", do.act.label),
         "Clean the core inside",
         hours=2 * HOUR,
-        cautions=(HOT, COOLANT),
+        cautions=WET,
         after=("Flow through it, and its face evenly warm",),
     ),
     ActKind("keep_core", "Keep the core among one’s own parts", _keep, "Keep in my parts"),

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 from keelroom.assess.acts.circuits import still_carried
 from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.placing import face_size
+from keelroom.assess.safety import cautions
 from keelroom.document.edits import Change, Edit, added, fresh_id, removed, set_value
 from keelroom.document.quantity import from_si, quantity
 from keelroom.document.schema.build import Build
@@ -167,7 +168,7 @@ def _keep(do: Doing) -> Edit:
     return set_value(("own_fans",), (*others, fans[0]), f"Keep “{fans[0].name}” in my parts")
 
 
-FANS_TURN = "A fan can start by itself, also with the key out: disconnect the battery before hands go near it."
+FANS_TURN = cautions("fan")
 KINDS = (
     ActKind(
         "spread",
@@ -188,14 +189,14 @@ KINDS = (
         "Replace a fan by the strongest of the catalogue that fits the face",
         _fitting_fan,
         "The strongest catalogue fan that fits",
-        cautions=(FANS_TURN,),
+        cautions=FANS_TURN,
         rests_on=(("packages", "*", "core", "face_width"), ("packages", "*", "core", "face_height")),
     ),
     ActKind(
         "fit_fans",
         "Fit a fan or an assembly of the parts list, spread over the face",
         _fit_fans,
-        cautions=(FANS_TURN,),
+        cautions=FANS_TURN,
         rests_on=(("packages", "*", "core", "face_width"), ("packages", "*", "core", "face_height")),
     ),
     ActKind("add_fan", "One more fan in the middle of the face, to be described", _add, "Add a fan"),
@@ -204,7 +205,7 @@ KINDS = (
         "One more fan like the first, all spread over the face",
         _second,
         "One more fan of the same kind",
-        cautions=(FANS_TURN,),
+        cautions=FANS_TURN,
         after=("Each turns the way that draws air through the core",),
         rests_on=(("packages", "*", "core", "face_width"),),
     ),

@@ -3,7 +3,6 @@ parts and ports added."""
 
 from __future__ import annotations
 
-from keelroom.assess.acts.core import COOLANT, HOT
 from keelroom.assess.acts.kind import HOUR, ActKind, Doing
 from keelroom.assess.fit.hose_ways import detour
 from keelroom.assess.inputs.coolant.graph import graph_of
@@ -11,6 +10,7 @@ from keelroom.assess.inputs.coolant.heights import core_top, hood_over
 from keelroom.assess.inputs.coolant.ports import Vector, joins_alike, places_at, ports_of, ports_taken
 from keelroom.assess.inputs.coolant.volumes import TANKED, volumes_of
 from keelroom.assess.placing import Axes, core_depth, size_of, stand
+from keelroom.assess.safety import cautions
 from keelroom.document.edits import Change, Edit, added, apply, fresh_id, fresh_name, set_value
 from keelroom.document.quantity import Quantity, from_si, quantity
 from keelroom.document.schema.build import Build
@@ -465,7 +465,7 @@ def _coolant(do: Doing) -> Edit:
 
 
 FLUSH = ("Flush until what runs out is clear; measure the mix once it has gone round",)
-WET = (HOT, COOLANT)
+WET = cautions("hoses")
 BLEED = ("Fill and bleed it by the plan of Filling, heater on",)
 LOOP = ("packages", "*", "loop")
 KINDS = (
@@ -561,7 +561,7 @@ KINDS = (
         "Pump 20 % faster by its pulley",
         hours=1.5 * HOUR,
         parts=("Pulley and belt",),
-        cautions=("Battery off, hands and tools clear of belts before anybody cranks.",),
+        cautions=cautions("belt"),
         after=("Belt straight and tight; no noise at the redline",),
         rests_on=((*LOOP, "pulley_ratio"),),
     ),

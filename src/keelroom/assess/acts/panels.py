@@ -6,6 +6,7 @@ from __future__ import annotations
 from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.fit.panels import foam_for, panel_name
 from keelroom.assess.inputs.sealing import PANEL_GAP, open_edges
+from keelroom.assess.safety import cautions
 from keelroom.document.edits import Change, Edit, added, fresh_id, fresh_name
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.package import Package
@@ -116,14 +117,14 @@ def _add(do: Doing) -> Edit:
     return added(do.build, (*do.where, "panels"), panel, f"Add {panel.name.lower()}")
 
 
-SHEET = "Sheet edges cut: gloves, and edge trim on what stays in the car."
+SHEET = cautions("sheet", "drill")
 KINDS = (
     ActKind(
         "close_edges",
         "Close edges of the core by strips or panels, where they are open",
         _close,
         "Close every edge of the core",
-        cautions=(SHEET,),
+        cautions=SHEET,
         after=("A strip of paper is held all round with the fans running",),
         rests_on=tuple(("packages", "*", "sealing", edge) for edge in EDGES),
     ),
@@ -131,7 +132,7 @@ KINDS = (
         "add_panel",
         "Add a panel, a strip, a cover, a duct piece or a dam",
         _add,
-        cautions=(SHEET,),
+        cautions=SHEET,
         first="name",
         rests_on=(("packages", "*", "sealing"),),
     ),

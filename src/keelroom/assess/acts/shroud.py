@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from keelroom.assess.acts.kind import HOUR, ActKind, Doing
 from keelroom.assess.fit.shroud_plan import TrimPlan, laid, onto_rings, trim_plan
+from keelroom.assess.safety import cautions
 from keelroom.core.packaging.shroud import SIDES, trims_to_seat
 from keelroom.document.edits import Change, Edit, set_value
 from keelroom.document.quantity import Quantity, from_si, quantity
@@ -45,7 +46,10 @@ def fans_edit(package: Package, system: str) -> Edit:
 def _full(do: Doing) -> Edit:
     if not do.package.fans:
         raise InputError("no_fans", "A shroud needs fans: choose one first")
-    return set_value((*do.where, "shroud", "kind"), "full", do.act.label)
+    changes = [Change((*do.where, "shroud", "kind"), "full")]
+    if dict(do.act.given).get("flaps"):
+        changes.append(Change((*do.where, "shroud", "flap_area"), quantity(FLAPS, "area")))
+    return Edit(do.act.label, tuple(changes))
 
 
 def _gap(do: Doing, target: Quantity) -> Edit:
@@ -79,14 +83,15 @@ def _no_trim(do: Doing) -> Edit:
 
 
 EDGE = ("packages", "*", "shroud", "edge_gap")
-CUT = ("Eye, hand and ear protection; sheet edges cut. Mark twice: what is trimmed does not grow back.",)
+CUT = cautions("bend", "cut")
+MARK = ("Marked twice, for what is trimmed does not grow back",)
 KINDS = (
     ActKind(
         "full_shroud",
         "A shroud over the whole face",
         _full,
         "Full shroud",
-        cautions=CUT[:1],
+        cautions=cautions("bend"),
         after=("Nothing touches blade or belt with the engine rocked",),
         rests_on=(("packages", "*", "core", "face_width"), ("packages", "*", "core", "face_height")),
     ),
@@ -97,6 +102,7 @@ KINDS = (
         "Trim the shroud until it seats on the core",
         hours=HOUR,
         cautions=CUT,
+        before=MARK,
         rests_on=(EDGE,),
     ),
     ActKind(
@@ -134,6 +140,7 @@ KINDS = (
         lambda do: seat_edit(do.package, do.system),
         "Trim it until it seats",
         cautions=CUT,
+        before=MARK,
         rests_on=(("packages", "*", "shroud", "blank_width"), ("packages", "*", "shroud", "blank_height")),
     ),
     ActKind(

@@ -7,9 +7,14 @@ from typing import NamedTuple
 from keelroom.assess.electrical.figures import CircuitFigures, Electrics
 from keelroom.assess.electrical.harness import Rows
 from keelroom.assess.electrical.signals import SIGNAL, alone, parts_of, relays
+from keelroom.assess.inputs.cases import idle_case
 from keelroom.assess.inputs.electrical.controller import curve_of
+from keelroom.assess.inputs.electrical.loads import motors_of
 from keelroom.assess.inputs.electrical.ways import way_of
+from keelroom.assess.safety import Step, caution
 from keelroom.core.electrical.control import LEAST_SPAN
+from keelroom.core.electrical.motor import Motor, start_current
+from keelroom.core.electrical.protection import fuse_for, starting
 from keelroom.document.quantity import described
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import Control
@@ -49,16 +54,30 @@ JUMPERS = {
     "two_fans": (
         "Two two-wire fans",
         (
-            ("ground", "fan 1 −, fan 2 −, splice"),
-            ("low (+ when called)", "fan 1 +"),
-            ("high (+ when called)", "fan 2 +"),
-            ("high", "diode to low, stripe at low"),
+            ("ground", "relay 1 coil 85, relay 2 coil 85, splice"),
+            ("low (+ when called)", "relay 1 coil 86"),
+            ("high (+ when called)", "relay 2 coil 86"),
+            ("high", "diode of 1 A to relay 1 coil 86, stripe at the coil"),
+            ("battery +, own fuse each", "relay 1 contact 30, relay 2 contact 30"),
+            ("relay 1 contact 87", "fan 1 +"),
+            ("relay 2 contact 87", "fan 2 +"),
+            ("chassis ground", "fan 1 −, fan 2 −, splice"),
         ),
-        "High has to come on with low still on, or the diode lets it bring fan 1 with it.",
+        "High brings both: the diode carries a coil’s fifth of an ampere, never a fan.",
     ),
 }
 """From a vehicle's three-wire plug (ground, low, high) to two-wire fans, by variant: every wire with both its ends
 and its polarity."""
+DANGERS: dict[str, tuple[Step, ...]] = {
+    "spin": ("spin",),
+    "short": ("wire",),
+    "relay": ("fan",),
+    "override": ("fan",),
+    "voltage": ("run",),
+    "current": ("run",),
+    "set_points": ("soak",),
+}
+"""Steps of the table of dangers each test is; the sensor's depends on what it is hung in."""
 POT_BOILS = 99.0
 """[degC] water in a pot on a stove gets to; a switch for more has to be tested otherwise."""
 
@@ -75,40 +94,94 @@ def jumper_list(found: Electrics) -> Rows:
 
 
 class BenchStep(NamedTuple):
-    """One bench test: its key, what it is, how it is done, what is expected."""
+    """One bench test: its key, what it is, how it is done, what is expected, and the steps whose dangers it has."""
 
     key: str
     name: str
     how: str
     expected: str
+    dangers: tuple[Step, ...] = ()
+
+    @property
+    def mind(self) -> str:
+        """What can hurt somebody at it."""
+        return caution(*self.dangers)
 
 
 def bench_steps(build: Build, package: Package, found: Electrics, system: str) -> tuple[BenchStep, ...]:
     """The tests in the order they are made, with what this build's control and figures expect."""
     control = package.control
-    spin = (
-        "Battery and two leads on each motor by itself, hands clear; feel which way the air goes, then mark + and −.",
-        "Pullers blow to the engine, pushers into the core. Key the connectors so that it stays so.",
-    )
     short = (
-        "Fuses out, everything plugged in: ohmmeter from the load side of each fuse holder to ground, then "
-        "wiggle the loom.",
-        "The motors’ own few ohms at most through a closed contact, none at all with it open; a dead zero is a short.",
+        "Fuses out, motors and boxes unplugged, override on: ohmmeter from the load side of each fuse holder to "
+        "ground, then wiggle the loom.",
+        "No reading at all: any is a chafed wire. Motors are unplugged for it because a fan’s winding of a few tenths "
+        "of an ohm reads as a short on a hand meter.",
     )
     said = {
-        "spin": spin,
+        "spin": _spin_test(build, package),
         "short": short,
         "sensor": _sensor_test(build, control, system),
         "relay": _relay_test(control, found),
         "override": _override_test(control),
         "voltage": (
-            "Meter on the motor’s own terminals, then on the battery, everything else off.",
+            f"Idling warm, {_switched_on(build)}. Meter clipped to the motor’s own terminals with the engine off, read "
+            "with it running; then on the battery.",
             _volts_expected(found),
         ),
         "current": ("Clamp meter round the feed, nothing changed since.", _amps_expected(build, found)),
         "set_points": _warm_up(build, control, system),
     }
-    return tuple(BenchStep(key, name, *said[key]) for key, name in TESTS)
+    dangers: dict[str, tuple[Step, ...]] = DANGERS | {"sensor": _pot_dangers(control)}
+    return tuple(BenchStep(key, name, *said[key], dangers[key]) for key, name in TESTS)
+
+
+def _spin_test(build: Build, package: Package) -> tuple[str, str]:
+    """Plain motors on a fused pair of leads, those with electronics on their own plug."""
+    fused, own = [], []
+    for motored in motors_of(build, package):
+        if not motored.fan:
+            continue
+        if motored.controller != "none" or motored.motor.brushless:
+            own.append(motored.name)
+        else:
+            fuse = spin_fuse(motored.motor)
+            fused.append(f"{motored.name} {fuse:g} A" if fuse else f"{motored.name} as in the car")
+    how = []
+    if fused:
+        how.append(
+            f"Battery, a fuse at its post ({', '.join(fused)}) and two leads on each motor by itself; a strip of paper "
+            "on a stick shows which way the air goes; then mark + and −."
+        )
+    if own:
+        how.append(
+            f"{', '.join(own)}: its own electronics, so on its own plug with power, ground and its signal as it is "
+            "sold; never on two bare leads."
+        )
+    return (
+        " ".join(how) or "No electric fan yet.",
+        "Pullers blow to the engine, pushers into the core. Key the connectors so that it stays so.",
+    )
+
+
+def spin_fuse(motor: Motor) -> float | None:
+    """[A] of the fuse a motor is tried behind, by itself at its rated voltage; None where none stands its start."""
+    start = starting((motor,), 0.0, (start_current(motor, motor.voltage),))
+    fuses = (fuse_for(motor.current, start, form) for form in ("blade", "large_blade"))
+    return next((fuse for fuse in fuses if fuse), None)
+
+
+def _switched_on(build: Build) -> str:
+    """What the volts that are expected were worked out with."""
+    case = idle_case(build.duty_cases)
+    ac = ", the A/C" if case is not None and case.ac_on else ""
+    return f"fans on by hand and all that counts for {case.name if case else 'idle'} on: lamps, blower{ac}"
+
+
+def _pot_dangers(control: Control) -> tuple[Step, ...]:
+    way, hot = way_of(control), control.fan_on
+    if way.by_hand or way.by_computer:
+        return ()
+    return ("sensor_oil",) if not way.knob and hot is not None and hot.si > POT_BOILS else ("sensor_pot",)
 
 
 def _points(build: Build, control: Control, system: str) -> tuple[str, str]:
@@ -141,8 +214,8 @@ def _sensor_test(build: Build, control: Control, system: str) -> tuple[str, str]
     hot = control.fan_on
     if hot is not None and hot.si > POT_BOILS:
         how = (
-            "Water boils before it closes: hang it in cooking oil or neat glycol on a hot plate outdoors, beside "
-            "a thermometer, ohmmeter across it."
+            "Water boils before it closes: hang it in clean cooking oil on an electric plate outdoors, beside a "
+            "thermometer, lid at hand, ohmmeter across it."
         )
     else:
         how = "Hang it in water on a stove beside a thermometer, ohmmeter across it."

@@ -10,6 +10,7 @@ from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.fit.survey_bodies import neighbours, obstacle_body
 from keelroom.assess.inputs.coolant.volumes import Volumes, volumes_of
 from keelroom.assess.outcome import alone
+from keelroom.assess.safety import Step
 from keelroom.core.kept import by_identity
 from keelroom.document.quantity import Quantity, from_si
 from keelroom.document.schema.build import Build
@@ -29,8 +30,16 @@ NEEDED = ("latch_support", "brake_unit")
 """what cannot simply be taken away"""
 STAYS = (*NEEDED, "exhaust")
 """Kinds no place is made by moving, whatever was entered of them: the hood's latch, the brakes, what burns."""
-CAUTIONED = ("brake_unit", "latch_support", "battery_tray", "regulator", "horn")
-"""Neighbours with a caution of their own once they are touched."""
+CAUTIONED: dict[str, Step] = {
+    "brake_unit": "brakes",
+    "latch_support": "latch",
+    "battery_tray": "battery",
+    "regulator": "wire",
+    "exhaust": "hot_lines",
+}
+"""Neighbours with a danger of their own once they are touched."""
+RETRIED = ("horn", "regulator")
+"""Neighbours that are tried out once they are moved."""
 EXTRA = {"removed": 0.0, "slotted": 1800.0, "bracket": 2700.0, "notched": 3600.0, "new_place": 2700.0}
 """[s] beyond taking it off, by how it is moved (common practice): slots filed, a bracket made, a notch cut and
 closed."""
@@ -219,9 +228,11 @@ def _moved(
         faults += _cap(survey, package, move, (name, body))
     if obstacle.kind in BOTTLES and move.how != "removed":
         faults += _room(volumes, move, obstacle)
-    cautions = [fact(f"caution.{obstacle.kind}")] if obstacle.kind in CAUTIONED else []
+    cautions = [fact(f"safety.{CAUTIONED[obstacle.kind]}")] if obstacle.kind in CAUTIONED else []
     if obstacle.structural and obstacle.kind != "latch_support":
-        cautions.append(fact("caution"))
+        cautions.append(fact("safety.structure"))
+    if obstacle.kind in RETRIED:
+        notes.append(fact(f"retried.{obstacle.kind}"))
     return Moved(move, obstacle, body, far, seconds(obstacle, move), tuple(cautions), tuple(notes), tuple(faults))
 
 

@@ -46,7 +46,7 @@ def _flush(package: Package) -> list[FillStep]:
     loop = package.loop
     caution = FillStep(
         "Flush",
-        fact("step.poison"),
+        fact("safety.drain"),
         True,
     )
     if loop.old_coolant == "none":
@@ -95,7 +95,7 @@ def _buy(build: Build, package: Package) -> list[FillStep]:
 
 
 def _test(package: Package, test: float) -> list[FillStep]:
-    caution = FillStep("Test", fact("step.air_only"), True)
+    caution = FillStep("Test", fact("safety.pressure_test"), True)
     held = fact("step.held", test=(test, "pressure"))
     if package.loop.first_test == "pressure":
         return [
@@ -159,7 +159,7 @@ def _heat(build: Build, package: Package, found: TrappedAir) -> list[FillStep]:
     until = fact("step.opens", at=(opens.si, "temperature")) if opens else fact("step.working")
     stop = fact("step.limit", at=(limit.si, "temperature")) if limit else fact("step.its_limit")
     steps = [
-        FillStep("Heat", fact("step.scalds"), True),
+        FillStep("Heat", fact("safety.soak"), True),
         FillStep(
             "Heat",
             fact("step.warm_up", until=until, stop=stop),
@@ -184,8 +184,6 @@ def _heat(build: Build, package: Package, found: TrappedAir) -> list[FillStep]:
                 fact("step.pump_comes", pump_on=(loop.pump_on.si, "temperature")),
             )
         )
-    if build.brief.vehicle.gearbox == "automatic":
-        steps.append(FillStep("Heat", fact("step.exhaust"), True))
     return steps
 
 

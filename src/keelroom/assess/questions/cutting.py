@@ -13,7 +13,7 @@ from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.cut_rules import checks_missing, edge_kind
 from keelroom.assess.placing import face_size, hidden_share
 from keelroom.assess.questions.worth import telling_cases
-from keelroom.assess.words.told import CAUTION
+from keelroom.assess.safety import cautions
 from keelroom.catalogue.load import FanAssembly, cores, fan_assemblies, placed
 from keelroom.core.kept import in_one_go
 from keelroom.document.act import Act
@@ -84,14 +84,14 @@ def cut_plan(build: Build, system: str = "us") -> CutPlan:
     )
     uncut = CutStage("", rival, None, 0.0, 0.0, rows[-1], _does_not_fit(rival_build), None) if rival_build else None
     stamped = [edge for edge in ("left", "right", "bottom", "top") if edge_kind(build.survey.opening, edge) != "plain"]
-    cautions = [CAUTION]
+    found = [*cautions("cut", "structure")]
     if stamped:
-        cautions.append(
+        found.append(
             f"Stamped or no-go: {', '.join(stamped)}. A stamped edge carries load; what is cut there is made "
             "good with a brace."
         )
-    cautions += [f"{item.name}: marked structural" for item in build.survey.obstacles if item.structural]
-    return CutPlan(stages, uncut, rival, checks_missing(build), tuple(cautions))
+    found += [f"{item.name}: marked structural" for item in build.survey.obstacles if item.structural]
+    return CutPlan(stages, uncut, rival, checks_missing(build), tuple(found))
 
 
 def _words(edge: PanelEdge | None, amount: float, name: str) -> str:

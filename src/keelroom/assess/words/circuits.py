@@ -82,7 +82,7 @@ TOLD = {
     "fuse_over_relay": Told(
         "{name}: a {fuse:g} A fuse ahead of a {relay:g} A {device}",
         "It no longer protects the {device}: between {held:g} and {passes:.0f} A the contact cooks and the "
-        "fuse holds. Some fit it so; the contact then is the fuse.",
+        "fuse holds: it welds shut, or burns. A fuse of the {device}’s own rating, or a larger {device}.",
         "A fuse is larger than what switches behind it",
     ),
     "fuse_small": Told(

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
+from keelroom.assess.safety import STEPS, caution
+
 FILLING = {
-    "step.poison": "Coolant is poisonous to people and animals and tastes sweet: catch it, keep it covered, dispose "
-    "of it "
-    "by local rules.",
+    **{f"safety.{step}": caution(step) for step in STEPS},
     "step.rinse": "New and dry: rinse swarf and flux out of core and lines with clean water before they are joined.",
     "step.drain": "Cold: open the drains of core and block, heater open. About {stays:.0%} stays in block and heater.",
     "step.all_out": "All of the old coolant has to come out: water in, warm until the thermostat opens, cool, "
     "drain; again "
-    "until it runs clear and tastes of nothing to a test strip.",
+    "until it runs clear and a test strip shows none of it.",
     "step.water_in": "Water is in it: run it warm once, drain, look whether it comes clear. What stays counts in "
     "the mix "
     "below.",
@@ -21,7 +21,6 @@ FILLING = {
     "step.buy": "The circuit holds about {total}: {glycol} of glycol and {water} of distilled water go in.",
     "step.mix_kept": "What stays in the block keeps the mix at {share:.0%}: drain the block too, or flush with the "
     "mix.",
-    "step.air_only": "Regulated air only, at or under the cap’s rating, behind a shield; nobody leans over it.",
     "step.held": "Cold: {test} on the closed circuit, never over the cap or the weakest part. It holds for ten "
     "minutes, "
     "or the leak is looked for with soap.",
@@ -49,7 +48,6 @@ FILLING = {
     "step.pump_bursts": "Engine off, key on: run the electric pump ten seconds, stop ten, until the level stops "
     "falling; never "
     "dry for longer.",
-    "step.scalds": "Hot coolant under pressure scalds: never open a cap on a hot circuit.",
     "step.opens": "{at}",
     "step.working": "working temperature",
     "step.limit": "{at}",
@@ -66,7 +64,6 @@ FILLING = {
     "step.pump_comes": "The electric pump comes on at {pump_on} and the gauge falls at once: cycle it by hand until "
     "no air "
     "comes back.",
-    "step.exhaust": "Indoors only with exhaust extraction; wheels chocked, out of the plane of fan and belt.",
     "step.cold_mark": "{name}: cold mark at {mark:.0%} of its height (at {cold}); the growth of {growth} fits over it.",
     "step.first_drive": "After the first drive, cold: level, every clamp a quarter turn, under each joint with a "
     "dry rag. Again "

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from keelroom.assess.words.told import CAUTION
-
 MADE = {
     "no_room_arch": "No room for the arch: it needs {short} more between the bump and the {hole} hole",
     "no_room_offset": "No room for its bends: an offset of {offset} is less than two bends of {radius} radius take; "
@@ -202,12 +200,6 @@ MADE = {
     "nut.welded_stud": "Welded stud: through its hole and welded from the back, a root pass first, square to the "
     "strap; away "
     "from core and battery",
-    "caution.brake_unit": "Brake lines are opened or bent by somebody trained for it; the brakes are bled and "
-    "tested before the "
-    "car moves.",
-    "caution.battery_tray": "Disconnect the battery; tie it down anew and keep its gas away from sparks.",
-    "caution.regulator": "Disconnect the battery; its base has to be grounded where it stands then.",
-    "caution.horn": "Try the horn afterwards: an inspection asks for it.",
-    "caution": CAUTION,
-    "caution.latch_support": f"The hood must stay shut at speed: test the latch and its safety catch. {CAUTION}",
+    "retried.horn": "Try the horn afterwards: an inspection asks for it.",
+    "retried.regulator": "Its base has to be grounded where it stands then.",
 }

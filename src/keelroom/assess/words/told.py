@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from keelroom.assess.safety import caution
+
 
 class Told(NamedTuple):
     """What is so, and why it matters and what would mend it: templates of `facts.said`; what the code means, in a line,
@@ -21,9 +23,4 @@ class Worded(NamedTuple):
     why: str
 
 
-CAUTION = (
-    "Cutting or moving a structural panel, bumper beam, latch or airbag sensor can make a vehicle unsafe or "
-    "illegal: get qualified advice and "
-    "follow local codes. Eye, hand and ear protection; sheet edges cut; no flame or weld near fuel or on a "
-    "core with coolant in it."
-)
+CAUTION = caution("structure", "cut")

@@ -1,5 +1,7 @@
 """The bench tests say what fits the control at hand."""
 
+import re
+
 import pytest
 
 from keelroom.assess.acts.circuits import split_circuit
@@ -30,7 +32,8 @@ def test_no_contact_closes_where_there_is_none(strategy):
 
 def test_a_switch_over_boiling_is_not_tested_in_boiling_water():
     hot = steps(on(BUILD, (("packages", "p1", "control", "fan_on"), "220 °F", "temperature")))["sensor"]
-    assert "oil" in hot.how
+    assert "cooking oil" in hot.how
+    assert "no coolant" in hot.mind.lower(), "glycol on a hot plate burns"
     assert "220 °F" in hot.expected
     assert "water on a stove" in steps(BUILD)["sensor"].how
 
@@ -76,5 +79,33 @@ def test_every_jumper_wire_has_two_ends_and_every_coil_and_contact_its_own():
     assert any("contact 30" in end for end in both), "the contacts are fed, from a fuse of their own"
     assert sum("coil 86" in end for end in both) == 2
     assert any("coil 85" in end for end in both)
-    two = dict(JUMPERS["two_fans"][1])
-    assert two["high"].endswith("stripe at low"), "the diode's way is told"
+    two = JUMPERS["two_fans"][1]
+    (diode,) = [end for _, end in two if "diode" in end]
+    assert diode.endswith("stripe at the coil"), "the diode's way is told"
+    assert "fan" not in diode, "it carries a coil, never a fan"
+    assert sum("own fuse" in start for start, _ in two) == 1
+
+
+def test_a_plain_fan_is_spun_behind_a_fuse_and_one_with_electronics_on_its_own_plug():
+    """180 W at 12 V: 15 A, 1.25 times that 18.75 A; the next blade that stands the start is 20 A or more (common
+    practice, no source)."""
+    plain = steps(BUILD)["spin"]
+    found = [float(word) for word in re.findall(r"([\d.]+) A", plain.how)]
+    assert found
+    for fuse, fan in zip(found, BUILD.package.fans, strict=True):
+        assert fuse >= 1.25 * fan.power.si / fan.rated_voltage.si
+    assert "fuse of the fan" in plain.mind
+    own = steps(on(BUILD, (("packages", "p1", "fans", BUILD.package.fans[0].id, "controller"), "inside")))["spin"]
+    assert "own plug" in own.how
+    assert "never on two bare leads" in own.how
+
+
+def test_what_the_volts_are_read_with_is_what_they_were_worked_out_with():
+    assert "Idle, A/C on" in steps(BUILD)["voltage"].how
+    assert "everything else off" not in steps(BUILD)["voltage"].how
+
+
+def test_every_test_of_the_bench_says_its_dangers_and_none_asks_a_hand_near_the_blades():
+    for step in steps(BUILD).values():
+        assert step.mind, step.key
+        assert "feel which way" not in step.how

@@ -161,7 +161,7 @@ def test_the_fill_plan_is_this_circuits():
     assert "run the electric pump" in words(((*LOOP, "pump"), "electric"))
     assert "runs clear" in words(((*LOOP, "old_coolant"), "other"))
     assert "Under 3 %".lower() in words(((*P1, "coolant", "glycol_share"), "100 %", "share")).lower()
-    assert "never open a cap on a hot circuit" in words()
+    assert "never open a cap or a hose of a hot system" in words()
     rear = rear_mounted(BUILD)
     gulps = next(said_by(step, "si") for step in fill_steps(rear, first_wave(rear)) if "gulps" in said_by(step))
     # 28 ft of 1 in hold 4.32 L, 10 in of 1 1/2 in 0.29, the heater's hoses 0.25.

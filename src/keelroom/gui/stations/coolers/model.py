@@ -6,6 +6,7 @@ from keelroom.assess.acts.coolers import KINDS_OF_COOLER
 from keelroom.assess.figures.assessment import Assessment, CaseFigures
 from keelroom.assess.fit.coolers import LINED, LinePlan, kinked, line_plan, mount_notes, named, oil_through
 from keelroom.assess.inputs.coolers import FLUID_OF, SPOTS, fitted
+from keelroom.assess.safety import caution, cautions
 from keelroom.assess.words import clause, clauses
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
@@ -22,11 +23,7 @@ LIST_COLUMNS = ("Cooler", "Its fluid", "Gives", "Air in", "Air out", "Stands", "
 BOOK_COLUMNS = ("Fluid and case", "Given", "Coolers", "Coolant", "Own")
 WAY_COLUMNS = ("Way", "Grade", "Idle", "Cold road", "Engine", "Into coolant")
 PLACE_COLUMNS = ("Place", "Its fluid", "Engine", "Room", "Cut", "Keep off")
-CAUTIONS = (
-    "Refrigerant is recovered and charged by licensed people; the system is never vented. No flame on its residue.",
-    "Gearbox fluid and oil burn: keep lines off the exhaust. Drain the old lines into a taped bottle first.",
-    "Top up with the engine running and warm, and check the level by the vehicle maker's procedure.",
-)
+CAUTIONS = cautions("refrigerant", "gearbox")
 
 
 def pages(build: Build, system: str, assessment: Assessment, shown: str, case: str) -> tuple[Page, ...]:
@@ -130,7 +127,7 @@ def _fluid_groups(build: Build) -> tuple[Group, ...]:
     note = "" if automatic else "A manual gearbox turns little into heat and sheds most of it by its case."
     return (
         Group("Gearbox", gearbox if automatic else (), note=note),
-        *((Group("A/C", ac, note=CAUTIONS[0]),) if ac else ()),
+        *((Group("A/C", ac, note=caution("refrigerant")),) if ac else ()),
     )
 
 
@@ -231,7 +228,7 @@ def lines_said(build: Build, cooler: Cooler, figures: CaseFigures | None, system
                 "Refrigerant lines go in sizes 6, 8 and 10. Through the core's frame or beside its tubes "
                 "they want clear holes with grommets: the frame page of Fit-up drills them.",
             ),
-            ("faint", CAUTIONS[0]),
+            ("faint", caution("refrigerant")),
         )
     plan = plan_of(build, cooler, figures)
     if plan is None:

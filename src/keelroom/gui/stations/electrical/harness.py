@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from functools import partial
 
 from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QVBoxLayout, QWidget
 
 from keelroom.assess.electrical.bench import jumper_list
 from keelroom.assess.electrical.harness import Rows, loom_list, parts_list, splice_list, wire_list
+from keelroom.assess.report import minds_of_wired
 from keelroom.drawing.wiring import wiring
 from keelroom.errors import ExportError
 from keelroom.gui.saving import ask_and_write
@@ -116,11 +117,14 @@ class HarnessView(QWidget):
         self._write("harness.csv", every)
 
     def _write(self, suggested: str, rows: Callable[[], Rows]) -> None:
-        from keelroom.export.tables import write_csv
+        from keelroom.export.tables import on_its_face, write_csv
+
+        def listed() -> Sequence[Sequence[str]]:
+            return on_its_face(rows(), minds_of_wired(self.session.assessment, self.session.system))
 
         if self.session.build.package.circuits:
             ask_and_write(
-                self, self.session, ("Save as CSV", suggested, "CSV (*.csv)"), lambda path: write_csv(rows(), path)
+                self, self.session, ("Save as CSV", suggested, "CSV (*.csv)"), lambda path: write_csv(listed(), path)
             )
         else:
             self.session.told.emit("No circuit yet: nothing to list")

@@ -9,6 +9,7 @@ from keelroom.assess.inputs.coolant.sensor import THREADS
 from keelroom.assess.inputs.electrical.controller import HOSED
 from keelroom.assess.inputs.electrical.loads import label_words, motors_of
 from keelroom.assess.inputs.electrical.ways import WAYS, way_of
+from keelroom.assess.safety import caution
 from keelroom.assess.shelf import CABLE_CHOICES, FORM_CHOICES
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import UNRELAYED, Circuit, usual_sources
@@ -310,7 +311,7 @@ def _bench(build: Build, assessment: Assessment, system: str) -> Page:
         Group(
             f"{k}. {step.name}",
             (Row("set", (*where, "spun"), "Felt by hand", fans),) if step.key == "spin" and fans else (),
-            note=f"{step.how} Expect: {step.expected}",
+            note=f"{step.how} Expect: {step.expected}" + (f" Mind: {step.mind}" if step.mind else ""),
         )
         for k, step in enumerate(steps, 1)
     ]
@@ -321,8 +322,7 @@ def _bench(build: Build, assessment: Assessment, system: str) -> Page:
             Group(
                 "In this order",
                 (),
-                note="Disconnect the battery before wiring; fuse at the source. Fans start without warning: hands "
-                "and loose clothing clear.",
+                note=caution("wire"),
             ),
             *groups,
             Group("", (done,)),

@@ -9,6 +9,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from keelroom.assess.figures.templates import cut_list, hardware_list, patterns
+from keelroom.assess.report import minds_of_made
 from keelroom.drawing.fitup import section_sheet
 from keelroom.drawing.pattern import Patterns, gallery, pattern_scene
 from keelroom.drawing.scene import Scene
@@ -153,7 +154,7 @@ class MakeView(QWidget):
         """Refused beside the number of sheets before a file is asked for."""
         from keelroom.export.tiles import allow_sheets, write_tiles
 
-        paper = self.paper.currentData()
+        paper, minds = self.paper.currentData(), minds_of_made(self.session.assessment, self.session.system)
         try:
             most = self._allowed()
             allow_sheets(self.chosen(), paper, most)
@@ -165,7 +166,7 @@ class MakeView(QWidget):
             "Print templates",
             "templates.pdf",
             "PDF (*.pdf)",
-            lambda path: write_tiles(self.chosen(), path, paper, most, self.session.system),
+            lambda path: write_tiles(self.chosen(), path, paper, most, self.session.system, minds),
         )
 
     def _dxf(self) -> None:
@@ -194,9 +195,10 @@ class MakeView(QWidget):
         )
 
     def _rows(self, name: str, rows: list[tuple[str, ...]]) -> None:
-        from keelroom.export.tables import write_csv
+        from keelroom.export.tables import on_its_face, write_csv
 
-        self._ask("Save as CSV", name, "CSV (*.csv)", lambda path: write_csv(rows, path))
+        told = on_its_face(rows, minds_of_made(self.session.assessment, self.session.system))
+        self._ask("Save as CSV", name, "CSV (*.csv)", lambda path: write_csv(told, path))
 
     def _section(self) -> None:
         from keelroom.export.svg import write_svg

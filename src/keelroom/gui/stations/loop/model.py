@@ -18,6 +18,7 @@ from keelroom.assess.loop.hose_plans import INSTALL, hose_plans, rod_words
 from keelroom.assess.loop.order import TANK_SCHOOLS, order_words
 from keelroom.assess.loop.renewal import renewal
 from keelroom.assess.loop.strength import proof_pressure, weakest
+from keelroom.assess.safety import caution
 from keelroom.assess.words import clause, clauses
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.loop import Hose, Part
@@ -73,13 +74,6 @@ PORT_STATES = (
     ("used", "In use"),
     ("plugged", "Plugged"),
     ("to_close", "To be closed for good"),
-)
-CAUTIONS = (
-    "Hot coolant under pressure scalds: never open a cap on a hot circuit. Coolant is poisonous to people "
-    "and animals: catch it, keep it covered.",
-    "Electric fans and pumps start without warning: disconnect the battery before hands go in. Glycol "
-    "without water burns: keep it off the exhaust.",
-    "Planning estimates: they defer to local codes and licensed practice.",
 )
 FLOW_COLUMNS = ("Way", "Flow", "Enters at", "Speed", "Pressure", "To boiling")
 
@@ -422,7 +416,7 @@ def _air_said(build: Build, system: str, assessment: Assessment, case: str) -> S
         lines.append(("doubt", f"Heights not known: {', '.join(found.unknown)}. What stands there is not judged."))
     lines.append(("head", "Bleed in this order"))
     lines += [("", f"{k}. {step.name}: {clause(step.how, system)}.") for k, step in enumerate(bleed_list(found), 1)]
-    return (*lines, ("faint", CAUTIONS[0]))
+    return (*lines, ("faint", caution("hoses")))
 
 
 def _holds_said(build: Build, system: str, assessment: Assessment, case: str) -> Said:
