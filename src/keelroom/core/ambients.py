@@ -17,6 +17,9 @@ from keelroom.core.plant import Layout, Points
 OTHERS = (-25.0, 12.0, 35.0)
 """Kelvin from the stated ambient of the others at which the air path is solved."""
 STEPS = np.array([0.0, *OTHERS])
+COLDEST = -60.0
+"""[degC] under which no weather is: a package that holds on no such day holds on none, and no figure says by how
+much; nor is any day told that is hotter than what is held on it."""
 CUBIC = np.linalg.inv(np.vander(STEPS))
 """Takes values at STEPS to the coefficients of the cubic through them, the highest power first."""
 
@@ -50,7 +53,8 @@ def holding_ambients(points: Points, answer: Answer, layout: Layout) -> Ambients
             law = risen_law(stack.situation.command.law, answer.solution.state, asked)
             state = evaluate(stack.under(law), fixed, asked, layout)
             margins.append((state.rejection - fixed.running.into_coolant).reshape(-1, count))
-        found.append(points.situation.climate.ambient + _where_even(np.concatenate(margins)))
+        even = points.situation.climate.ambient + _where_even(np.concatenate(margins))
+        found.append(np.clip(even, COLDEST, target))
     return Ambients(*found)
 
 

@@ -109,6 +109,16 @@ def _models_in(annotation: Any) -> Iterator[type[BaseModel]]:
         yield from _models_in(inner)
 
 
+@cache
+def models_below(model: type[BaseModel]) -> tuple[type[BaseModel], ...]:
+    """A section and every section that can lie below it, each once."""
+    found = {model: None}
+    for info in model.model_fields.values():
+        for inner in _models_in(info.annotation):
+            found.update(dict.fromkeys(models_below(inner)))
+    return tuple(found)
+
+
 def id_lists(node: BaseModel, apart: tuple[str, ...] = (), at: Path = ()) -> Iterator[tuple[Path, tuple[str, ...]]]:
     """Path and ids of every list below `node` whose members have ids, list by list. apart: fields of `node` that are
     left out"""

@@ -475,6 +475,10 @@ TABLE = {
     "reserve_contradicts": ([(("supply", "reserve"), "20 min", "minutes")], FIX),
     "speed_limit_low": ([(("supply", "speed_limit"), "900 rpm", "turning speed")], FIX),
     "package_kind_twice": ([(("packages", "p1", "kind"), "as_found")], FIX),
+    "unlikely": (
+        [(("brief", "vehicle", "tyre_diameter"), "2.6 in", "length")],
+        [(("brief", "vehicle", "tyre_diameter"), "26 in", "length")],
+    ),
     "redline_low": ([(("supply", "redline"), "600 rpm", "turning speed")], FIX),
     "feeds_unknown": ([((*CIRCUIT, "feeds"), ("fan1", "fan2", "fan9"))], FIX),
     "drop_too_small": ([((*CIRCUIT, "measured_drop"), "0.1 V", "voltage")], FIX),

@@ -19,6 +19,7 @@ from keelroom.assess.judge.entries import entries
 from keelroom.assess.judge.evidence import weighed
 from keelroom.assess.judge.fit import cuts, fit, mounting, survey
 from keelroom.assess.judge.hoses import hoses
+from keelroom.assess.judge.likely import farthest, likely
 from keelroom.assess.judge.loop import loop
 from keelroom.assess.judge.moves import moves
 from keelroom.assess.judge.panels import panels
@@ -64,6 +65,7 @@ def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Findi
         results,
         electrical,
         entries,
+        likely,
         claims,
         _sources,
         _rules,
@@ -87,7 +89,7 @@ def _judged(check: Check, build: Build, package: Package, assessment: Assessment
     stop = attempted(
         f"The judgement of {name}", ("packages", package.id), lambda: found.extend(check(build, package, assessment))
     )
-    return [*found, _stop(stop)] if isinstance(stop, Stopped) else found
+    return [*found, _stop(stop, None)] if isinstance(stop, Stopped) else found
 
 
 def _stopped(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -95,16 +97,20 @@ def _stopped(build: Build, package: Package, assessment: Assessment) -> Found:
 
 
 def stops(assessment: Assessment) -> tuple[Finding, ...]:
-    """What could not be worked out for this build, each reason once."""
-    return tuple(map(_stop, assessment.all_stopped))
+    """What could not be worked out for this build, each reason once, with the entries that are the farthest from what
+    such cars measure."""
+    stopped = assessment.all_stopped
+    names = farthest(assessment.build, assessment.package) if stopped else ()
+    astray = fact("astray", names=names) if names else None
+    return tuple(_stop(stop, astray) for stop in stopped)
 
 
-def _stop(stop: Stopped) -> Finding:
+def _stop(stop: Stopped, astray: Fact | None) -> Finding:
     return Finding(
         "not_worked_out",
         "problem",
         stop.where,
-        given(part=stop.part, reason=stop.why.rstrip(".")),
+        given(part=stop.part, reason=stop.why.rstrip("."), astray=astray),
         form="inside" if stop.report else "",
         report=stop.report,
     )
@@ -343,8 +349,8 @@ TRANSITION = (1500.0, 4500.0)
 """Re between which coolant in flat tubes is neither laminar nor turbulent."""
 NOTICED = 2.0
 """[K] a gain that is worth a word."""
-COLDEST = -30.0
-"""[degC] an ambient colder than this is no comfort to anybody."""
+COLDEST, HOTTEST = -30.0, 60.0
+"""[degC] an ambient colder than this is no comfort to anybody; hotter than the other no weather is."""
 
 
 def _held(figures: CaseFigures) -> Fact:
@@ -352,6 +358,8 @@ def _held(figures: CaseFigures) -> Fact:
         return fact("holds_to_find")
     if figures.ambients.holds < COLDEST:
         return fact("holds_nowhere")
+    if figures.ambients.holds > HOTTEST:
+        return fact("holds_anywhere")
     return fact("holds_to", ambient=(figures.ambients.holds, "temperature"))
 
 

@@ -12,7 +12,7 @@ from keelroom.assess.figures.assessment import CaseFigures
 from keelroom.assess.figures.batch import Asked, answers, row_for
 from keelroom.assess.figures.outputs import lines
 from keelroom.assess.inputs.translate import PointRow
-from keelroom.assess.judge.judge import COLDEST
+from keelroom.assess.judge.judge import COLDEST, HOTTEST
 from keelroom.assess.report import fans_run
 from keelroom.core import rules
 from keelroom.core.answer import Answer
@@ -86,10 +86,11 @@ def ambient_inputs(figures: CaseFigures, system: str) -> tuple[tuple[str, str], 
     if figures.ambients is None:
         return (("Air to boil", "…"), ("Holds the limit up to", "…"))
     holds, boils = (_text(value, "temperature", system) for value in figures.ambients)
-    return (
-        ("Air to boil", boils),
-        ("Holds the limit up to", f"{holds} ambient" if figures.ambients.holds > COLDEST else "no ambient"),
-    )
+    if figures.ambients.holds > HOTTEST:
+        told = "any weather"
+    else:
+        told = f"{holds} ambient" if figures.ambients.holds > COLDEST else "no ambient"
+    return (("Air to boil", boils), ("Holds the limit up to", told))
 
 
 class Headline(NamedTuple):

@@ -7,6 +7,7 @@ CLAUSES = {
     "rests_on_assumed": "It rests on what is assumed ({entries:first4}): {first:inside}, measured, settles it.",
     # an act tried on a copy
     "tried.goes": "Tried on a copy: this goes.",
+    "astray": "Farthest from what such cars measure: {names}.",
     "tried.done": "Tried on a copy.",
     "tried.less": "Tried on a copy: it becomes less.",
     "tried.stays": "Tried on a copy: this stays.",
@@ -26,6 +27,7 @@ CLAUSES = {
     "reaches_limit": "from a full-open thermostat it reaches the limit in {time:duration}",
     "boils_first": "it boils first",
     "holds_to": "This package holds the limit up to {ambient} ambient here.",
+    "holds_anywhere": "This package holds the limit in any weather here.",
     "holds_to_find": "This package holds the limit up to … ambient here.",
     "holds_nowhere": "No weather is cold enough for this package to hold it.",
     # beliefs

@@ -3,6 +3,15 @@
 from keelroom.assess.words.told import Told
 
 TOLD = {
+    "unlikely": Told(
+        "{entry}: {value}, is that so?",
+        "Such are {low} to {high}. It counts as it was typed.",
+        "An entry outside what such parts and cars measure",
+    ),
+    "unlikely.fraction": Told(
+        "{entry}: {typed} is more than a whole fraction",
+        "It counts as {value}. Read the tape again.",
+    ),
     "package_kind_twice": Told(
         "“{name}” stands for {kind} too",
         "“{first}” is taken where the two are compared; this one is left aside.",

@@ -152,13 +152,13 @@ TOLD = {
     ),
     "not_worked_out": Told(
         "{part:raised} could not be worked out",
-        "{reason:raised}. Everything else stands without it. Mend the entry, or undo the last step.",
+        "{reason:raised}. {astray:before}Everything else stands without it. Mend the entry, or undo the last step.",
         "A part, a duty case or all of it could not be worked out, and why",
     ),
     "not_worked_out.inside": Told(
         "{part:raised} could not be worked out",
-        "{reason:raised}. Everything else stands without it. Mend the entry, or undo the last step; a report "
-        "to send stands behind this finding.",
+        "{reason:raised}. {astray:before}Everything else stands without it. Mend the entry, or undo the last step; "
+        "a report to send stands behind this finding.",
     ),
     "not_worked_out.part": Told(
         "{name} could not be worked out",

@@ -1,0 +1,88 @@
+"""Entries outside what such parts and cars measure: accepted, and asked about where they stand."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel
+
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.findings import Finding, Found
+from keelroom.assess.fixes import set_act
+from keelroom.core.kept import by_identity_at
+from keelroom.document.fields import Path, measured_fields
+from keelroom.document.likely import Entry, improper, meant, unlikely
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
+from keelroom.facts import given
+
+FARTHEST = 3
+"""Entries named where something cannot be worked out."""
+
+
+def likely(build: Build, package: Package, assessment: Assessment) -> Found:
+    """Every entry of the build and the package that is outside, and every fraction over a whole."""
+    read = {one.id for one in build.survey.second}
+    for entry in outside(build, package):
+        if ".".join(entry.path) in read or "/".join(entry.path) in read:
+            continue  # taken twice, and held against the first where it is compared
+        kind = entry.spec.kind_name
+        yield Finding(
+            "unlikely",
+            "doubt",
+            entry.path,
+            given(
+                entry=entry.spec.label,
+                value=(entry.value.si, kind),
+                low=(entry.likely[0], kind),
+                high=(entry.likely[1], kind),
+            ),
+            fix=tuple(set_act(f"It is {text}", entry.path, text) for text in meant(entry)),
+            value=entry.value.si,
+        )
+    for place, section in _sections(build, package):
+        for path, label, text, si in _fractions(section, place):
+            yield Finding(
+                "unlikely", "doubt", path, given(entry=label, typed=text, value=(si, "length")), form="fraction"
+            )
+
+
+def outside(build: Build, package: Package) -> tuple[Entry, ...]:
+    """Entries outside what is likely, the farthest first."""
+    found = (entry for place, section in _sections(build, package) for entry in _outside(section, place))
+    return tuple(sorted(found, key=lambda entry: -entry.astray))
+
+
+def farthest(build: Build, package: Package) -> tuple[str, ...]:
+    """The entries farthest from likely, in words, for where something cannot be worked out."""
+    return tuple(f"{entry.spec.label} {entry.value.as_typed}" for entry in outside(build, package)[:FARTHEST])
+
+
+def _sections(build: Build, package: Package) -> list[tuple[Path, BaseModel]]:
+    """The sections an edit leaves untouched stay the same objects: what was found in them is kept."""
+    found: list[tuple[Path, BaseModel]] = [(("survey",), build.survey), (("supply",), build.supply)]
+    for name in type(build.brief).model_fields:
+        section = getattr(build.brief, name)
+        if isinstance(section, BaseModel):
+            found.append((("brief", name), section))
+    found += [(("duty_cases", case.id), case) for case in build.duty_cases]
+    where = ("packages", package.id)
+    for name in type(package).model_fields:
+        section = getattr(package, name)
+        if isinstance(section, tuple):
+            found += [((*where, name, item.id), item) for item in section if hasattr(item, "id")]
+        elif isinstance(section, BaseModel) and hasattr(type(section), "model_fields"):
+            found.append(((*where, name), section))
+    return found
+
+
+@by_identity_at(256)
+def _outside(section: BaseModel, place: Path) -> tuple[Entry, ...]:
+    return tuple(unlikely(section, place))
+
+
+@by_identity_at(256)
+def _fractions(section: BaseModel, place: Path) -> tuple[tuple[Path, str, str, float], ...]:
+    return tuple(
+        (path, spec.label, value.as_typed, value.si)
+        for path, spec, value in measured_fields(section, place)
+        if value is not None and spec.kind_name == "length" and improper(value)
+    )
