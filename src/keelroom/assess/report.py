@@ -38,6 +38,13 @@ def settles_text(figures: CaseFigures, system: str) -> str:
     )
 
 
+def heat_words(value: float | None, system: str) -> str:
+    """A temperature with the fans held on [degC]; inf where none settles, None where something is missing."""
+    if value is None:
+        return "needs more"
+    return format_si(value, KINDS["temperature"], system) if math.isfinite(value) else "does not settle"
+
+
 def fans_run(figures: CaseFigures, system: str) -> str:
     """How much the fans run, and the mean temperature where they cycle."""
     mean = f", {format_si(figures.mean, KINDS['temperature'], system)} in the mean" if figures.cycles else ""

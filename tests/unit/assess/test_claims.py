@@ -61,12 +61,12 @@ def test_a_copper_recore_is_not_a_third_better():
     assert said.value < 0.2
 
 
-def test_a_core_with_a_case_that_never_settles_has_nothing_in_hand():
+def test_a_core_with_a_case_that_never_settles_lacks_weather_and_is_told_apart_by_it():
     found = candidates(BUILD, cores()[:6])
-    wild = [one for one in found if one.unsettled]
-    assert wild
-    assert all(one.margin == float("-inf") for one in wild)
-    assert len({one.climb for one in wild}) == len(wild), "told apart by how fast the worst climbs"
+    lacking = [one.margin for one in found if one.margin < 0]
+    assert len(lacking) == len(set(lacking)) > 1
+    by_size = sorted(found, key=lambda one: one.rejection)
+    assert by_size[0].margin < by_size[-1].margin
 
 
 def test_the_uncut_rival_takes_fans_its_face_has_room_for_and_says_whether_it_fits():

@@ -17,8 +17,9 @@ from keelroom.core.answer import Answer, steady_answer
 from keelroom.core.arrays import take
 from keelroom.core.coupling import prepare
 from keelroom.core.cycling import settle
+from keelroom.core.electrical.control import held_law
 from keelroom.core.kept import in_one_go
-from keelroom.core.operating_point import evaluate
+from keelroom.core.operating_point import evaluate, solve
 from keelroom.document.schema.build import Build
 
 CHUNK = 256
@@ -171,10 +172,25 @@ def outlets_at(
     return found
 
 
+@in_one_go
 def temperatures(asked: Sequence[Asked]) -> list[float | None]:
-    """Settled engine-outlet temperature [degC] per question, inf where none settles, None where something is
-    missing."""
-    return [point.temperature if point else None for point in held(asked)]
+    """Engine-outlet temperature [degC] per question with every fan held on, inf where none settles, None where
+    something is missing.
+
+    What ways are told apart by: a switch's hysteresis and the top of its swing are not in it.
+    """
+    found: list[float | None] = [None] * len(asked)
+
+    def work(places: list[int], rows: list[PointRow]) -> None:
+        points, _ = stacked(rows)
+        every = np.ones(len(rows))
+        held_on = points.under(held_law(points.situation.command.law, every, every))
+        solution = solve(held_on, rows[0].layout)
+        for k, place in enumerate(places):
+            found[place] = float(solution.state.temperature[k]) if solution.settles[k] else float("inf")
+
+    each_batch(rows_for(asked), work)
+    return found
 
 
 class InHand(NamedTuple):
@@ -187,6 +203,11 @@ class InHand(NamedTuple):
 
     heat: float
     per_kelvin: float
+
+    @property
+    def weather(self) -> float:
+        """How much hotter a day [K] than its own is held; under 0 what is missing."""
+        return self.heat / self.per_kelvin if self.per_kelvin > 0 else float("-inf")
 
     def hotter(self, before: InHand) -> float | None:
         """How much hotter a day [K] is held than with what was in hand before; None where no weather takes of that."""
@@ -202,14 +223,18 @@ def in_hand(asked: Sequence[Asked]) -> list[InHand | None]:
     def work(places: list[int], rows: list[PointRow]) -> None:
         points, doubt = stacked(rows)
         answer = steady_answer(points, doubt, rows[0].layout)
-        count = len(rows)
-        left = answer.rejection_at_limit - take(answer.prepared, np.s_[:count]).running.into_coolant
-        over = np.maximum(points.plant.limit - points.situation.climate.ambient, 1.0)
         for k, place in enumerate(places):
-            found[place] = InHand(float(left[k]), float(answer.rejection_at_limit[k] / over[k]))
+            found[place] = hand_of(rows[k], answer, k)
 
     each_batch(rows_for(asked), work)
     return found
+
+
+def hand_of(row: PointRow, answer: Answer, at: int) -> InHand:
+    """What a point has in hand by the answer it has a place in."""
+    rejects = float(answer.rejection_at_limit[at])
+    over = max(float(row.points.plant.limit - row.points.situation.climate.ambient), 1.0)
+    return InHand(rejects - float(answer.prepared.running.into_coolant[at]), rejects / over)
 
 
 @in_one_go

@@ -8,12 +8,13 @@ from typing import Any
 import numpy as np
 
 from keelroom.assess.figures.airfigures import fan_figures, pressure_ladder
-from keelroom.assess.figures.assessment import CaseFigures, Verdict
+from keelroom.assess.figures.assessment import HOLDING, CaseFigures, Verdict
 from keelroom.assess.figures.coolerfigures import cooler_figures, fluid_figures
 from keelroom.assess.inputs.airside import air_side
 from keelroom.assess.inputs.coolers import fitted
 from keelroom.assess.inputs.demand import demand_of
 from keelroom.assess.inputs.electrical.system import system_at
+from keelroom.assess.inputs.translate import PointRow
 from keelroom.assess.loop.figures import loop_cases
 from keelroom.core.answer import Answer, worth_of_flow
 from keelroom.core.coupling import commanded
@@ -145,6 +146,13 @@ def _valueless(values: tuple[Any, ...]) -> bool:
 
 EVEN = 0.35
 """Chance of passing the limit from which on a case is no longer said to hold: about one in three."""
+
+
+def holds(row: PointRow, answer: Answer, at: int) -> bool:
+    """Whether a solved point counts as held, as its verdict would say."""
+    ends = float(answer.temperature[at]), float(answer.band.high[at])
+    limit, chance = float(row.points.plant.limit), float(answer.band.chance[at])
+    return _verdict(bool(answer.settled[at]), ends, limit, chance) in HOLDING
 
 
 def _verdict(settled: bool, ends: tuple[float, float], limit: float, chance: float) -> Verdict:

@@ -8,7 +8,8 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.acts.core import fit_core
-from keelroom.assess.figures.batch import Asked, answers, row_for
+from keelroom.assess.figures.batch import Asked, answers, hand_of, row_for
+from keelroom.assess.figures.casefigures import holds
 from keelroom.assess.inputs.airside import air_side
 from keelroom.assess.questions.response import Response, response
 from keelroom.core.answer import Answer
@@ -20,8 +21,9 @@ from keelroom.document.schema.package import Core
 
 class Candidate(NamedTuple):
     """One core in this build with its fans. drop [Pa] over the core while standing; rejection [W] at the limit there;
-    tightest: the duty case with the least in hand, margin [K]: -inf where one does not settle;
-    holding, cases: how many duty cases hold of how many."""
+    tightest: the duty case with the least in hand, margin [K]: how much hotter a day than its own it is held on, under
+    0 what is missing, nan where nothing is worked out;
+    holding, cases: how many duty cases count as held of how many."""
 
     core: Core
     drop: float
@@ -30,10 +32,6 @@ class Candidate(NamedTuple):
     margin: float
     holding: int
     cases: int
-    unsettled: int = 0
-    """duty cases that do not settle"""
-    climb: float = 0.0
-    """[K/s] at the limit in the worst of those"""
 
 
 def with_core(build: Build, core: Core) -> Build:
@@ -45,30 +43,25 @@ def with_core(build: Build, core: Core) -> Build:
 def candidates(build: Build, cores: tuple[Core, ...]) -> tuple[Candidate, ...]:
     """Every core in this build with the active package's fans, in the order given."""
     builds = [with_core(build, core) for core in cores]
-    found = answers([row_for(Asked(b, case.id)) for b in builds for case in b.duty_cases])
+    rows = [row_for(Asked(b, case.id)) for b in builds for case in b.duty_cases]
+    found = answers(rows)
     count = len(build.duty_cases)
     made = []
     for i, core in enumerate(cores):
-        mine = [(case, found[i * count + k]) for k, case in enumerate(build.duty_cases)]
-        known = [(case.name, answer, at) for case, pair in mine if pair is not None for answer, at in (pair,)]
+        known = [
+            (case.name, row, *pair)
+            for k, case in enumerate(build.duty_cases)
+            if (row := rows[i * count + k]) is not None and (pair := found[i * count + k]) is not None
+        ]
         if not known:
             made.append(Candidate(core, math.nan, math.nan, "needs more", math.nan, 0, count))
             continue
-        settled = [item for item in known if item[1].settled[item[2]]]
-        holding = sum(float(answer.margin[at]) >= 0 for _, answer, at in settled)
-        wild = [item for item in known if not item[1].settled[item[2]]]
-        climbs = {item[0]: float(item[1].climb[item[2]]) for item in wild}
-        name, answer, at = (
-            max(wild, key=lambda item: climbs[item[0]])
-            if wild
-            else min(settled, key=lambda item: float(item[1].margin[item[2]]))
-        )
-        margin = -math.inf if wild else float(answer.margin[at])
-        first, place = known[0][1], known[0][2]
+        holding = sum(holds(row, answer, at) for _, row, answer, at in known)
+        in_hand = {name: hand_of(row, answer, at).weather for name, row, answer, at in known}
+        name = min(in_hand, key=lambda one: in_hand[one])
+        _, _, first, place = known[0]
         drop, rejects = _drop(builds[i], first, place), float(first.rejection_at_limit[place])
-        made.append(
-            Candidate(core, drop, rejects, name, margin, holding, count, len(wild), max(climbs.values(), default=0.0))
-        )
+        made.append(Candidate(core, drop, rejects, name, in_hand[name], holding, count))
     return tuple(made)
 
 

@@ -17,6 +17,8 @@ from keelroom.document.edits import apply
 from keelroom.errors import KeelRoomError
 from keelroom.facts import Fact, fact
 
+FAR = 60.0
+"""Kelvin of weather over which how much hotter it is says nothing more: from one pole to the desert."""
 HARDLY = 0.3
 """Kelvin of weather under which a case is left as it was."""
 AMPS_MATTER = 1.0
@@ -140,11 +142,7 @@ def proof_told(proof: Proof) -> tuple[Fact, ...]:
         return (fact("tried.stopped", why=proof.stopped),)
     first = fact(_seen(proof))
     days = {
-        code: tuple(
-            fact("tried.day", name=case.name, by=(abs(case.hotter), "temperature difference"))
-            for case in proof.moved
-            if sense * case.hotter >= HARDLY
-        )
+        code: tuple(_day(case) for case in proof.moved if sense * case.hotter >= HARDLY)
         for code, sense in (("tried.hotter", 1), ("tried.cooler", -1))
     }
     turned = tuple(
@@ -157,6 +155,12 @@ def proof_told(proof: Proof) -> tuple[Fact, ...]:
     drawn = (fact("tried.amps", was=proof.amps[0], now=proof.amps[1]),) if amps and proof.amps else ()
     told = (fact(code, moved=moved) for code, moved in days.items() if moved)
     return (first, *told, *turned, *lost, *drawn)
+
+
+def _day(case: Moved) -> Fact:
+    if abs(case.hotter) > FAR:
+        return fact("tried.far", name=case.name, by=(FAR, "temperature difference"))
+    return fact("tried.day", name=case.name, by=(abs(case.hotter), "temperature difference"))
 
 
 def _seen(proof: Proof) -> str:

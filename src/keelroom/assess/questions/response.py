@@ -6,7 +6,7 @@ import itertools
 import math
 from typing import NamedTuple
 
-from keelroom.assess.figures.batch import Asked, temperatures
+from keelroom.assess.figures.batch import Asked, held, temperatures
 from keelroom.core.kept import in_one_go
 from keelroom.document.edits import apply, set_value
 from keelroom.document.fields import Path, owner_and_spec
@@ -94,8 +94,18 @@ def _temperatures(build: Build, path: Path, spec: Spec, case_id: str, values: li
         except InputError:
             builds.append(None)
     asked = [Asked(b, case_id) for b in builds if b is not None]
+    if switches(path):
+        points = iter(held(asked))
+        settled = (next(points) if b is not None else None for b in builds)
+        return [point.temperature if point else None for point in settled]
     found = iter(temperatures(asked))
     return [next(found) if b is not None else None for b in builds]
+
+
+def switches(path: Path) -> bool:
+    """Whether a field says when the fans run: its answer is what the gauge then shows at the most, every other's the
+    temperature with the fans held on."""
+    return "control" in path or path[-1] == "ac_request"
 
 
 def stretches(answer: Response) -> tuple[Stretch, ...]:

@@ -6,14 +6,15 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from keelroom.assess.assess import first_wave
-from keelroom.assess.figures.assessment import Assessment, CaseFigures
+from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.figures.batch import Asked, temperatures
 from keelroom.core.kept import in_one_go
 from keelroom.document.schema.build import Build
 
 
 class Before(NamedTuple):
-    """One duty case before and after. temperatures [degC] (None: does not settle), air through the core [m3/s], power
-    the fan drags [W], brake power [W]."""
+    """One duty case before and after. temperatures [degC] with the fans held on (inf: does not settle), air
+    through the core [m3/s], power the fan drags [W], brake power [W]."""
 
     case: str
     before: float | None
@@ -39,11 +40,13 @@ def swap(build: Build) -> Swap | None:
     if found is None or found.id == build.active:
         return None
     was, now = first_wave(build, found.id), first_wave(build)
+    sides = (build.model_copy(update={"active": found.id}), build)
+    heats = temperatures([Asked(one, case.id) for one in sides for case in build.duty_cases])
     rows = tuple(
         Before(
             a.name,
-            _held(a.figures),
-            _held(b.figures),
+            heats[k],
+            heats[len(build.duty_cases) + k],
             a.figures.airflow,
             b.figures.airflow,
             _drag(was, k),
@@ -54,10 +57,6 @@ def swap(build: Build) -> Swap | None:
     )
     depth = [max((fan.depth.si for fan in p.fans if fan.depth), default=0.0) for p in (found, build.package)]
     return Swap(rows, depth[0] - depth[1], found.name or found.id)
-
-
-def _held(figures: CaseFigures) -> float | None:
-    return None if figures.verdict == "does_not_settle" else figures.temperature
 
 
 def _drag(assessment: Assessment, k: int) -> float:

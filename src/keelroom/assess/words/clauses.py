@@ -15,6 +15,7 @@ CLAUSES = {
     "tried.hotter": "Held on hotter days, by: {moved:semicolons}.",
     "tried.cooler": "Only on cooler days, by: {moved:semicolons}.",
     "tried.day": "{name} {by}",
+    "tried.far": "{name} more than {by}",
     "tried.held": "{name} is held then.",
     "tried.fallen": "{name} is held no more.",
     "tried.lost": "Not worked out any more: {names}.",

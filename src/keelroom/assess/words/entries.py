@@ -4,7 +4,7 @@ from keelroom.assess.words.told import Told
 
 TOLD = {
     "unlikely": Told(
-        "{entry}: {value}, is that so?",
+        "{entry}: {typed}, is that so?",
         "Such are {low} to {high}. It counts as it was typed.",
         "An entry outside what such parts and cars measure",
     ),

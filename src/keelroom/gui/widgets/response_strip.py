@@ -7,7 +7,7 @@ import math
 from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from keelroom.assess.inputs.needs import needs_of
-from keelroom.assess.questions.response import Backwards, Response, response, stretches, value_for
+from keelroom.assess.questions.response import Backwards, Response, response, stretches, switches, value_for
 from keelroom.document.edits import set_value
 from keelroom.document.fields import Path, owner_and_spec
 from keelroom.document.quantity import from_si
@@ -134,7 +134,8 @@ class ResponseStrip(QWidget):
             self._say("Click into a number: its effect on the chosen duty case is drawn here.")
             return
         name = next((c.name for c in build.duty_cases if c.id == case), "")
-        self.head.setText(f"{spec.label if spec else ''} against {name or 'no duty case'}")
+        how = "at the top of the swing" if switches(path) else "with the fans held on"
+        self.head.setText(f"{spec.label if spec else ''} against {name or 'no duty case'}, {how}")
         if case:
             needs = needs_of(build, build.package, build.duty_case(case))
             if needs:

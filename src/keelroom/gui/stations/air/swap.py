@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.questions.swap import Swap, swap
+from keelroom.assess.report import heat_words
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.gui.widgets.text import button
@@ -16,8 +17,8 @@ from keelroom.units import KINDS, format_si
 
 COLUMNS = ("Duty case", "Was", "Now", "Air was", "Air now", "It dragged")
 NOTE = (
-    "Each duty case with the car as found and with this package: engine outlet, air through the core, and the "
-    "power an engine-driven fan took from the engine."
+    "Each duty case with the car as found and with this package: engine outlet with the fans held on, air through the "
+    "core, and the power an engine-driven fan took from the engine."
 )
 FAILS = (
     "If an electric fan fails at a light you stop; a clutch that fails open does the same, one that seizes only "
@@ -65,17 +66,13 @@ class SwapView(AskedTable[Swap | None]):
             self._show(found)
 
     def _show(self, found: Swap) -> None:
-        system, kind, air, power = self.session.system, KINDS["temperature"], KINDS["airflow"], KINDS["power"]
-
-        def held(value: float | None) -> str:
-            return "does not settle" if value is None else format_si(value, kind, system)
-
+        system, air, power = self.session.system, KINDS["airflow"], KINDS["power"]
         self.table.show_rows(
             [
                 (
                     row.case,
-                    held(row.before),
-                    held(row.after),
+                    heat_words(row.before, system),
+                    heat_words(row.after, system),
                     format_si(row.air_before, air, system),
                     format_si(row.air_after, air, system),
                     format_si(row.drag, power, system),

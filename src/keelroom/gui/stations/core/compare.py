@@ -17,11 +17,11 @@ from keelroom.gui.widgets.sought import SoughtPage
 from keelroom.gui.widgets.text import label
 from keelroom.units import KINDS, format_si, number_text
 
-COLUMNS = ("Core", "Holds", "In hand", "Rejects", "Air drop", "Depth", "Area rule", "Tightest")
+COLUMNS = ("Core", "Holds", "Hotter day", "Rejects", "Air drop", "Depth", "Area rule", "Tightest")
 NOTE = (
-    "Every core with this package’s fans, solved: how many duty cases hold, degrees in hand in the tightest, "
-    "or how fast the worst climbs where one does not settle; rejection at the "
-    "limit and air drop in the first one. A click fits the core."
+    "Every core with this package’s fans, solved: how many duty cases hold; how much hotter a day than its own the "
+    "tightest is held on, under 0 what it lacks; rejection at the limit and air drop in the first one. A click fits "
+    "the core."
 )
 
 
@@ -33,11 +33,7 @@ def cells(found: Candidate, wanted: float | None, system: str) -> tuple[str, ...
     if math.isnan(found.margin):
         return (core.name, "?", "needs more", "?", "?", "?", rule, "")
     difference = KINDS["temperature difference"]
-    least = (
-        f"climbs {format_si(found.climb * 60, difference, system)}/min"
-        if found.unsettled
-        else format_si(found.margin, difference, system)
-    )
+    least = format_si(found.margin, difference, system)
     depth = format_si(core.depth.si, KINDS["length"], system) if core.depth else "?"
     return (
         core.name,
@@ -122,7 +118,7 @@ def sweeps_page(session: Session) -> SoughtPage:
 
     intro = (
         "On given fans more fins and more depth win less and less, then lose: the air pays for them. The chosen "
-        "duty case's temperature:"
+        "duty case's temperature with the fans held on:"
     )
     return SoughtPage(session, "Fin density and depth swept", intro, question, fill)
 

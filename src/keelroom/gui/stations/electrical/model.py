@@ -311,7 +311,7 @@ def _bench(build: Build, assessment: Assessment, system: str) -> Page:
         Group(
             f"{k}. {step.name}",
             (Row("set", (*where, "spun"), "Felt by hand", fans),) if step.key == "spin" and fans else (),
-            note=f"{step.how} Expect: {step.expected}" + (f" Mind: {step.mind}" if step.mind else ""),
+            note=f"{step.how}\nExpect: {step.expected}" + (f"\nMind: {step.mind}" if step.mind else ""),
         )
         for k, step in enumerate(steps, 1)
     ]

@@ -8,10 +8,10 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from keelroom.assess.fit.cut_rules import CHECKS
 from keelroom.assess.questions.cutting import CutPlan, CutStage, cut_plan
+from keelroom.assess.report import heat_words
 from keelroom.document.act import Act
 from keelroom.gui.session.proofs import Proofs
 from keelroom.gui.session.session import Session
-from keelroom.gui.stations.fitup.model import heat_words
 from keelroom.gui.widgets.fields import SetField
 from keelroom.gui.widgets.offered import Way
 from keelroom.gui.widgets.sought import SoughtPage
@@ -65,7 +65,8 @@ def _cuts_made(session: Session, column: QVBoxLayout) -> None:
 
 
 def _heats(session: Session, stage: CutStage) -> str:
-    return "; ".join(f"{name} {heat_words(value, session.system)}" for name, value in stage.heats)
+    told = "; ".join(f"{name} {heat_words(value, session.system)}" for name, value in stage.heats)
+    return f"{told}, fans held on" if told else ""
 
 
 def _stage(proofs: Proofs, column: QVBoxLayout, stage: CutStage) -> None:

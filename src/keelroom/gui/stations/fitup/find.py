@@ -5,11 +5,11 @@ from __future__ import annotations
 from PyQt6.QtWidgets import QHBoxLayout, QProgressBar, QVBoxLayout
 
 from keelroom.assess.questions.places import Found, Search, find_places
+from keelroom.assess.report import heat_words
 from keelroom.document.schema.build import Build
 from keelroom.gui.session.proofs import Proofs
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
-from keelroom.gui.stations.fitup.model import heat_words
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.offered import Way
 from keelroom.gui.widgets.text import button, label, replace_body
@@ -113,6 +113,7 @@ class FindPage(ScrolledColumn):
         head.addWidget(label(f"{number}  {found.words}", "strong", wrap=True), 1)
         column.addLayout(head)
         heats = "; ".join(f"{name} {heat_words(value, system)}" for name, value in found.temperatures)
+        heats += ", fans held on" if heats else ""
         work = [format_si(found.work, KINDS["time"], system) + " to move parts"] if found.work else []
         work += [f"{found.removals} taken away for good"] if found.removals else []
         work += [f"mounts slotted {format_si(found.slots, KINDS['length'], system)}"] if found.slots > 1e-4 else []

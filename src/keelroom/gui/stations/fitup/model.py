@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import math
-
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.figures.read_off import suction
@@ -263,10 +261,3 @@ def gap_said(gap: Gap, system: str) -> str:
     if gap.weakest:
         words += f" {gap.weakest.label} dominates its doubt (± {_length(gap.weakest.effect, system)})."
     return words
-
-
-def heat_words(value: float | None, system: str) -> str:
-    """A settled temperature [degC]; inf where none settles, None where something is missing."""
-    if value is None:
-        return "needs more"
-    return format_si(value, KINDS["temperature"], system) if math.isfinite(value) else "does not settle"
