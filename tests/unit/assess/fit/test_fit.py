@@ -40,6 +40,7 @@ from keelroom.export.svg import svg_text
 from keelroom.export.tables import write_csv
 from keelroom.export.tiles import write_tiles
 from tests.acts import doing
+from tests.changes import on
 from tests.conftest import DEMO
 from tests.told import said_by, what_of, why_of
 
@@ -256,8 +257,11 @@ def test_places_truly_clear_stay_in_reach_and_are_ranked():
 
 
 def test_what_the_search_finds_is_solved_in_full():
+    """With the fans held on: the same place judged whole with a toggle that is on."""
     found = find_places(BUILD).found[0]
-    figures = assess(doing(BUILD, found.act))
+    control = ("packages", "p1", "control")
+    held_on = on(doing(BUILD, found.act), ((*control, "strategy"), "toggle"), ((*control, "toggle_on"), True))
+    figures = assess(held_on)
     by_name = {case.name: case.figures.temperature for case in figures.cases if case.figures}
     for name, heat in found.temperatures:
         assert heat == pytest.approx(by_name[name], abs=0.05) or math.isinf(heat)
