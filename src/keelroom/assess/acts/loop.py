@@ -3,6 +3,8 @@ parts and ports added."""
 
 from __future__ import annotations
 
+import math
+
 from keelroom.assess.acts.kind import HOUR, ActKind, Doing
 from keelroom.assess.fit.hose_ways import detour
 from keelroom.assess.inputs.coolant.graph import graph_of
@@ -150,18 +152,24 @@ def _by_route(hose: Hose) -> Hose:
 
 
 def _bottle(build: Build, package: Package, loop: Loop, middle: Vector) -> Part:
-    volumes = volumes_of(build, package.model_copy(update={"loop": loop}))
-    wanted = volumes.room.wanted if volumes else 1.5e-3
-    holds = max(round(wanted * 1.1e3 * 2) / 2, 1.0)
+    holds = _large_enough(build, package, loop, 1.0)
     at = (middle[0] + 0.35, middle[1], middle[2] + 0.10)
     return Part(
         id=fresh_id(loop.parts, "bottle"),
         kind="overflow",
-        holds=quantity(f"{holds:g} L", "volume"),
+        holds=holds,
         x=_length(at[0]),
         y=_length(at[1]),
         z=_length(at[2]),
     )
+
+
+def _large_enough(build: Build, package: Package, loop: Loop, least: float) -> Quantity:
+    """What a tank added to this circuit has to hold, its own coolant counted, up to the next half litre that is sold;
+    at least so many litres."""
+    volumes = volumes_of(build, package.model_copy(update={"loop": loop}))
+    wanted = (volumes.room.wanted if volumes else 1.5e-3) * 1.12e3
+    return quantity(f"{max(math.ceil(wanted * 2) / 2, least):g} L", "volume")
 
 
 def add_surge_tank(build: Build, package: Package, label: str) -> Edit:
@@ -181,7 +189,7 @@ def add_surge_tank(build: Build, package: Package, label: str) -> Edit:
     tank = Part(
         id=ident,
         kind="surge_tank",
-        holds=quantity("2 L", "volume"),
+        holds=_large_enough(build, package, package.loop, 2.0),
         x=_length(near[0]),
         y=_length(height),
         z=_length(near[2] - 0.1),
@@ -193,7 +201,7 @@ def add_surge_tank(build: Build, package: Package, label: str) -> Edit:
         name="Engine to tank",
         start=start.key,
         end=f"{ident}:in",
-        kind="reinforced",
+        kind="moulded",  # a foot of large bore between two necks takes its bend in the mould only
         bore=bore,
         length=quantity("12 in", "length"),
         bends=quantity("1", "count"),
