@@ -10,14 +10,18 @@ import numpy as np
 from keelroom.core.arrays import Bools, Floats, put, take
 from keelroom.core.coupling import prepare
 from keelroom.core.cycling import Settled, outlet_where, risen_law, settle, topped
-from keelroom.core.electrical.control import ABSENT
+from keelroom.core.electrical.control import ABSENT, held_law
 from keelroom.core.loop.circuit import THERMOSTAT_SPAN
-from keelroom.core.operating_point import evaluate, thermal_mass, tube_side
+from keelroom.core.operating_point import CEILING, evaluate, thermal_mass, tube_side
 from keelroom.core.plant import Fixed, Layout, Points, Solution
 from keelroom.core.thermal.tube_side import nusselt_doubt, tube_nusselt
 
 CONDUCTANCE_DOUBT = 0.12
 """Standard doubt of the core's conductance: ±15 % on j, fouling and maker's tolerances (from memory)."""
+SEEN = 0.5
+"""[K] the sensor sees less than the outlet from which on its own place counts."""
+HALVINGS = 12
+"""Of the temperatures looked at for a fan's start: to 0.03 K."""
 FAN_STEP = 0.25
 """Share by which the fans are weakened to find what their doubt is worth."""
 LEAK_STEP = 0.5
@@ -119,7 +123,7 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: Layout, start: Answ
     return Answer(
         settled_at=settled,
         band=Band(*parts, *ends, _chance(settled, points.plant.limit, (at_limit - full_heat) / doubt)),
-        fan_on_at=_fan_on(points, settled),
+        fan_on_at=_fan_on(points, nominal, settled, layout),
         boiling=nominal.boiling,
         margin=points.plant.limit - settled.top,
         rejection_at_limit=at_limit,
@@ -144,7 +148,7 @@ def following(points: Points, layout: Layout, last: Answer) -> Answer:
     return last._replace(
         settled_at=settled,
         band=band,
-        fan_on_at=_fan_on(points, settled),
+        fan_on_at=_fan_on(points, nominal, settled, layout),
         boiling=nominal.boiling,
         margin=points.plant.limit - settled.top,
         prepared=nominal,
@@ -167,11 +171,23 @@ def _band_ends(points: Points, settled: Settled, ends: tuple[Floats, Floats], bo
     return np.minimum(low, settled.top), np.where(high > boiling, np.inf, high)
 
 
-def _fan_on(points: Points, settled: Settled) -> Floats:
+def _fan_on(points: Points, fixed: Fixed, settled: Settled, layout: Layout) -> Floats:
     """Engine-outlet temperature (n,) [degC] at which the first fan comes on; inf where none is switched by
-    temperature."""
-    first = points.situation.command.law.stages.on[:, 0]
-    return np.where(first < ABSENT, outlet_where(points, settled.mean.state, first), np.inf)
+    temperature. Where the sensor sees less than the outlet it is with the drop over the core as it is before the
+    start, with the fans standing."""
+    law = points.situation.command.law
+    first, state = law.stages.on[:, 0], settled.mean.state
+    switched = first < ABSENT
+    at = outlet_where(points, state, first)
+    if (switched & (np.abs(state.temperature - state.reading) > SEEN)).any():
+        still = np.zeros(len(first))
+        standing = points.under(held_law(law, still, still))
+        low, high = np.minimum(first, CEILING), np.full(len(first), CEILING)
+        for _ in range(HALVINGS):
+            at = 0.5 * (low + high)
+            late = evaluate(standing, fixed, at, layout).reading < first
+            low, high = np.where(late, at, low), np.where(late, high, at)
+    return np.where(switched, at, np.inf)
 
 
 def _variants(points: Points) -> Points:

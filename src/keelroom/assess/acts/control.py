@@ -6,6 +6,7 @@ from typing import NamedTuple
 
 from keelroom.assess.acts.circuits import LIVE
 from keelroom.assess.acts.kind import ActKind, Doing
+from keelroom.assess.figures.batch import Asked, readings_at, temperatures
 from keelroom.assess.inputs.electrical.controller import (
     ABOVE_THERMOSTAT,
     BETWEEN,
@@ -22,6 +23,8 @@ from keelroom.document.schema.electrical import SensorPlace, Strategy
 from keelroom.document.schema.package import Package
 from keelroom.errors import InputError
 
+BEHIND_CORE = ("lower_hose", "fins")
+"""Places where a sensor sees what the core has cooled already."""
 SECOND = 5.0
 """Kelvin the second speed lies over the first: sold pairs such as 180 and 190 degF (common practice)."""
 
@@ -108,23 +111,37 @@ SCHOOLS = (
 
 
 def usual_points(build: Build, package: Package) -> Edit:
-    """The edit that puts both set points between thermostat and limit. Raises InputError where there is no room for
-    them."""
+    """The edit that puts both set points between thermostat and limit, as the sensor reads there. Raises InputError
+    where there is no room for them."""
     limit = build.brief.cooling.limit
     thermostat = package.loop.thermostat
     if thermostat is None or limit is None:
         raise InputError("no_set_points", "Thermostat and limit must be known")
-    lower = LOWER if place_of(package.control) == "lower_hose" else 0.0
     on = min(thermostat.si + ABOVE_THERMOSTAT + BETWEEN, limit.si - NEAR_LIMIT - 0.5)
     off = min(thermostat.si + ABOVE_THERMOSTAT, on - BETWEEN)
     if off < thermostat.si:
         raise InputError("no_set_points", "There is no room for fan set points between this thermostat and this limit")
+    lower = on - _read_at(build, package, on)
     where = ("packages", package.id, "control")
     points = (("fan_on", on - lower), ("fan_off", off - lower))
     return Edit(
         "Set points between thermostat and limit",
         tuple(Change((*where, name), from_si(round(at, 1), "temperature", "us", "derived")) for name, at in points),
     )
+
+
+def _read_at(build: Build, package: Package, outlet: float) -> float:
+    """What the sensor reads [degC] where the engine's outlet is at `outlet` and no fan has started yet: the least of
+    the cases that pass the limit without a fan, so that none is late. Source: solved, cases as `Asked`."""
+    if place_of(package.control) not in BEHIND_CORE:
+        return outlet
+    here = build.model_copy(update={"active": package.id})
+    asked = [Asked(here, case.id) for case in here.duty_cases]
+    limit = build.brief.cooling.limit
+    without = temperatures(asked, 0.0)
+    needed = [one for one, heat in zip(asked, without, strict=True) if heat is not None and limit and heat > limit.si]
+    read = [value for value in readings_at(needed, outlet, 0.0) if value is not None]
+    return min(read, default=outlet - LOWER)
 
 
 def school_edit(package: Package, school: School) -> Edit:

@@ -143,6 +143,25 @@ def _held(asked: Sequence[Asked]) -> list[HeldAt | None]:
 
 
 @in_one_go
+def readings_at(asked: Sequence[Asked], outlet: float, share: float) -> list[float | None]:
+    """What each question's sensor reads [degC] at an engine outlet [degC], the fans held at a share of full; None where
+    something is missing."""
+    found: list[float | None] = [None] * len(asked)
+
+    def work(places: list[int], rows: list[PointRow]) -> None:
+        points, _ = stacked(rows)
+        every = np.full(len(rows), share)
+        held_at = points.under(held_law(points.situation.command.law, every, every))
+        fixed = prepare(held_at, rows[0].layout)
+        seen = evaluate(held_at, fixed, np.full(len(rows), outlet), rows[0].layout).reading
+        for k, place in enumerate(places):
+            found[place] = float(seen[k])
+
+    each_batch(rows_for(asked), work)
+    return found
+
+
+@in_one_go
 def outlets_at(
     asked: Sequence[Asked], readings: Sequence[Sequence[float]], between: tuple[float, float]
 ) -> list[tuple[float, ...] | None]:
@@ -173,9 +192,9 @@ def outlets_at(
 
 
 @in_one_go
-def temperatures(asked: Sequence[Asked]) -> list[float | None]:
-    """Engine-outlet temperature [degC] per question with every fan held on, inf where none settles, None where
-    something is missing.
+def temperatures(asked: Sequence[Asked], share: float = 1.0) -> list[float | None]:
+    """Engine-outlet temperature [degC] per question with every fan held on, or at a share of full, inf where none
+    settles, None where something is missing.
 
     What ways are told apart by: a switch's hysteresis and the top of its swing are not in it.
     """
@@ -183,7 +202,7 @@ def temperatures(asked: Sequence[Asked]) -> list[float | None]:
 
     def work(places: list[int], rows: list[PointRow]) -> None:
         points, _ = stacked(rows)
-        every = np.ones(len(rows))
+        every = np.full(len(rows), share)
         held_on = points.under(held_law(points.situation.command.law, every, every))
         solution = solve(held_on, rows[0].layout)
         for k, place in enumerate(places):

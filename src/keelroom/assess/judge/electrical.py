@@ -272,7 +272,10 @@ def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
             "doubt",
             (*where, "sensor"),
             given(fan_on=(control.fan_on.si, "temperature"), lower=(control.fan_on.si - 10, "temperature")),
-            fix=(choose_act("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),),
+            fix=(
+                Act("set_points", "Set points for this place", package.id),
+                choose_act("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),
+            ),
         )
     adapter = adapter_of(build, package)
     if adapter is not None and adapter.fault:
@@ -302,9 +305,12 @@ def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
 
 
 def _fan_on(build: Build, package: Package, assessment: Assessment) -> Found:
-    """A switch whose on point the gauge reaches at every cycle has to lie well under the limit."""
+    """A switch whose on point the gauge reaches at every cycle has to lie well under the limit; a case that never
+    wakes the fans and stays cool is none of it."""
     known = [case.figures for case in assessment.cases if case.figures]
-    limit, on = assessment.limit, max((f.fan_on_at for f in known if math.isfinite(f.fan_on_at)), default=None)
+    limit = assessment.limit
+    woken = [f for f in known if f.fan_command > 0 or f.cycles or limit is None or f.temperature > limit - NEAR_LIMIT]
+    on = max((f.fan_on_at for f in woken if math.isfinite(f.fan_on_at)), default=None)
     if not package.fans or limit is None or on is None or on < limit - NEAR_LIMIT:
         return
     over = on >= limit

@@ -10,6 +10,7 @@ from keelroom.assess.findings import LEVELS, Finding, Found
 from keelroom.assess.fixes import set_act
 from keelroom.assess.inputs.airside import fan_curve, in_shroud
 from keelroom.assess.inputs.coolant.flows import pump_flow_rated
+from keelroom.assess.inputs.electrical.controller import place_of
 from keelroom.assess.judge.air import air, causes, face
 from keelroom.assess.judge.claims import claims
 from keelroom.assess.judge.coolers import coolers
@@ -180,20 +181,21 @@ def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:
             value=climate.ambient.si,
             limit=limit.si,
         )
-    if _less(control.fan_off, thermostat, 0.0):
+    # What the core has cooled already may lie under the thermostat; under the day's air nothing does.
+    behind = place_of(control) in ("lower_hose", "fins")
+    floor = climate.ambient if behind else thermostat
+    if _less(control.fan_off, floor, 0.0):
         assert control.fan_off
-        assert thermostat
-        off = thermostat.si + 4
+        assert floor
         yield Finding(
             "fan_never_stops",
             "problem",
             (*where, "control", "fan_off"),
-            given(fan_off=(control.fan_off.si, "temperature"), thermostat=(thermostat.si, "temperature")),
-            fix=(
-                set_act(f"Set fans off to {both(off, 'temperature')}", (*where, "control", "fan_off"), f"{off:.0f} °C"),
-            ),
+            given(fan_off=(control.fan_off.si, "temperature"), floor=(floor.si, "temperature")),
+            form="air" if behind else "",
+            fix=(Act("set_points", "Set points in between", package.id),),
             value=control.fan_off.si,
-            limit=thermostat.si,
+            limit=floor.si,
         )
     if _less(control.fan_on, control.fan_off, 1.0):
         assert control.fan_on
@@ -204,7 +206,10 @@ def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:
             "problem",
             (*where, "control", "fan_on"),
             given(fan_on=(control.fan_on.si, "temperature"), fan_off=(control.fan_off.si, "temperature")),
-            fix=(set_act(f"Set fans on to {both(on, 'temperature')}", (*where, "control", "fan_on"), f"{on:.0f} °C"),),
+            fix=(
+                Act("set_points", "Set points in between", package.id),
+                set_act(f"Set fans on to {both(on, 'temperature')}", (*where, "control", "fan_on"), f"{on:.0f} °C"),
+            ),
         )
     if package.coolant.glycol_share is not None:
         freezing = freezing_point(glycol_table(package.coolant.glycol), package.coolant.glycol_share.si)

@@ -32,9 +32,13 @@ TOLD = {
     ),
     "fan_never_stops": Told(
         "The fans never stop",
-        "Fans off at {fan_off} lies under the thermostat's opening at {thermostat}: the thermostat holds the "
+        "Fans off at {fan_off} lies under the thermostat's opening at {floor}: the thermostat holds the "
         "engine above it.",
         "The fans never stop",
+    ),
+    "fan_never_stops.air": Told(
+        "The fans never stop",
+        "Fans off at {fan_off} lies under the day's air, {floor}: nothing behind the core gets colder than that.",
     ),
     "fan_set_points": Told(
         "Fans on must lie above fans off",

@@ -1,0 +1,88 @@
+"""Advice followed blindly: a lower-hose switch, brushless fans on a thin loom, a bay tight between its rails. What is
+offered is pressed as it stands, and every press does what was said."""
+
+import pytest
+from PyQt6.QtWidgets import QPushButton
+
+from keelroom.assess.acts.registry import offer
+from keelroom.document.edits import set_value
+from tests.changes import on
+from tests.conftest import DEMO
+from tests.gui.driver import opened
+
+CONTROL = ("packages", "p1", "control")
+
+
+@pytest.fixture
+def driver():
+    made = opened(DEMO)
+    made.settle()
+    yield made
+    made.dispose()
+
+
+def codes(driver, level="problem"):
+    return {one.code for one in driver.window.session.assessment.findings if one.level == level}
+
+
+def test_a_switch_moved_to_the_lower_hose_gets_its_set_points_in_one_act(driver):
+    """195 °F on, 185 °F off are an upper hose's: behind the core they start the fans at an outlet over 200 °F. One act
+    puts them where the lower hose reads at the start, 10 °F apart, and the engine starts its fans under 200 °F."""
+    session = driver.window.session
+    driver.click("Electrical station")
+    session.apply(set_value((*CONTROL, "sensor"), "lower_hose", "Moved"))
+    driver.settle()
+    before = session.assessment.figures_of("idle")
+    assert before.fan_on_at * 1.8 + 32 > 200
+    driver.mend("Set points for this place")
+    driver.settle()
+    after, control = session.assessment.figures_of("idle"), session.build.package.control
+    assert control.fan_on.si < before.fan_on_at - 5
+    assert control.fan_on.si - control.fan_off.si == pytest.approx(5.5, abs=0.1)
+    assert after.fan_on_at * 1.8 + 32 < 200
+    assert after.fan_on_at < session.build.brief.cooling.limit.si - 5
+    told = codes(driver) | codes(driver, "doubt")
+    assert not told & {"sensor_lower", "fan_on_near_limit", "fan_never_stops", "fan_set_points"}
+    driver.click("Undo it")
+    assert session.build.package.control.fan_on.si == pytest.approx((195 - 32) / 1.8, abs=0.01)
+
+
+def test_large_brushless_fans_on_a_thin_loom_are_mended_by_one_act_and_nothing_burns(driver):
+    """2 × 450 W at 12 V: 75 A on a loom of 14 AWG with 40 A of fuse. After the act each fan has a circuit whose fuse is
+    under what its wire carries, and over 1.25 times its 37.5 A (common practice, no source)."""
+    session = driver.window.session
+    name = "Twin 15 in brushless, shrouded, 2 × 450 W"
+    assert session.do(offer("fit_fans", "p1", "Fans", name=name, count="2"))
+    driver.settle()
+    wiring = {"fuse_over_wire", "fuse_small", "relay_small", "wire_hot", "drop_over", "connector_small"}
+    assert wiring <= codes(driver)
+    driver.click("Electrical station")
+    driver.mend("A circuit of its own for each motor")
+    driver.settle()
+    assert not codes(driver) & wiring
+    fans = [one for one in session.assessment.electrics.circuits if one.cools]
+    assert len(fans) == 2
+    for one in fans:
+        carries = min(run.ampacity for run in one.runs)
+        assert one.circuit.fuse.si >= 1.25 * 37.5
+        assert one.circuit.fuse.si <= carries + 1e-6, "the wire is thicker than its fuse"
+
+
+def test_a_bay_tight_between_its_rails_is_not_made_wider_by_taking_them_away(driver):
+    """A wider core between rails measured as they are: what Find offers clears everything with the rails where they
+    are, or it says that there is no place."""
+    session = driver.window.session
+    rails = {"left": "-1 in", "right": "31 1/4 in", "top": "20 in"}
+    session.start_from(on(session.build, *((("survey", "rails", name), at, "length") for name, at in rails.items())))
+    session.do(offer("fit_core", "p1", "Core", name="Crossflow 31 × 19, 2 row, aluminium"))
+    driver.settle()
+    overlaps = [one for one in session.assessment.findings if one.code.startswith("fit_overlaps")]
+    assert any("ail" in str(one.figures) for one in overlaps)
+    labels = {act.label for one in overlaps for act in one.fix}
+    assert not [label for label in labels if "ail" in label or "latch" in label.lower()]
+    driver.window.show_station("Fit-up")
+    driver.window.stations["Fit-up"].choose("Find")
+    driver.click("Find a place", QPushButton)
+    driver.until(lambda: driver.shows("places tried."))
+    assert driver.shows("No place within the reach given") or driver.shows("Tightest:")
+    assert session.build.survey.rails.left.as_typed == "-1 in"
