@@ -81,7 +81,7 @@ def first_wave(
 
 def not_worked_out(build: Build, package: Package, stop: Stopped) -> Assessment:
     """What is left of a judgement where all of it stopped: the reason in every duty case, and as a finding."""
-    cases = tuple(CaseResult(case.id, case.name, None, (), stop) for case in build.duty_cases)
+    cases = tuple(CaseResult(case.id, case.name, None, (), stop, case.counted) for case in build.duty_cases)
     nothing = RulesOfThumb(None, None, None, None), Totals(None, None, None, None, None)
     bare = Assessment(build, package.id, cases, *nothing, (), None, None, None, deepened=True, stopped=(stop,))
     return bare._replace(findings=stops(bare))

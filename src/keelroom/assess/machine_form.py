@@ -307,7 +307,7 @@ def _electrics(build: Build, assessment: Assessment) -> dict[str, Any]:
 
 
 def _case(case: CaseResult) -> dict[str, Any]:
-    common: dict[str, Any] = {"id": case.case_id, "name": case.name}
+    common: dict[str, Any] = {"id": case.case_id, "name": case.name, "counted": case.counted}
     if case.stopped is not None:
         return {**common, "stopped": _stopped(case.stopped)}
     if case.figures is None:

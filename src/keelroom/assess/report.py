@@ -89,6 +89,11 @@ def as_table(assessment: Assessment, system: str) -> str:
     return "\n".join(lines)
 
 
+def case_name(case: CaseResult) -> str:
+    """Its name, and that it only stands for information where it does."""
+    return case.name if case.counted else f"{case.name} (for information)"
+
+
 def missing_words(case: CaseResult) -> str:
     """Why a duty case has no figures: what it needs, or what stopped it."""
     if case.stopped is not None:
@@ -122,7 +127,7 @@ def ledger_rows(assessment: Assessment, system: str) -> list[tuple[str, ...]]:
             if figures is None
             else [cell(figures, system) for _, cell in LEDGER]
         )
-        rows.append((case.name, *told))
+        rows.append((case_name(case), *told))
     return rows
 
 
@@ -195,8 +200,9 @@ def plain_verdict(assessment: Assessment, system: str) -> str:
 
 def verdict_line(assessment: Assessment, system: str) -> str:
     """How a package stands, in a few words: how many duty cases hold, and the worst of them."""
-    solved = [case for case in assessment.cases if case.figures]
-    stuck = [case for case in assessment.cases if case.stopped]
+    counted = [case for case in assessment.cases if case.counted] or assessment.cases
+    solved = [case for case in counted if case.figures]
+    stuck = [case for case in counted if case.stopped]
     worst = assessment.tightest
     if worst is None or worst.figures is None:
         return f"Not worked out: {stuck[0].stopped.why}" if stuck and stuck[0].stopped else "No figures yet"

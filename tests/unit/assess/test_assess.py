@@ -658,6 +658,7 @@ def test_assess_prints_a_table_and_stable_json(capsys, tmp_path):
         in (
             "id",
             "name",
+            "counted",
             "verdict",
             "fans",
             "thermostat_opening",
@@ -682,7 +683,7 @@ def test_exit_codes(capsys, tmp_path):
     assert run("assess", fresh, capsys=capsys)[0] == cli.FINE
     code, _, said = run("new", fresh, capsys=capsys)
     assert (code, said.count("\n")) == (cli.UNREADABLE, 1)
-    fresh.write_text('{"format": "keelroom-build", "version": 10}')
+    fresh.write_text('{"format": "keelroom-build", "version": 11}')
     code, out, said = run("assess", fresh, capsys=capsys)
     assert (code, out) == (cli.UNREADABLE, "")
     assert "newer" in said
@@ -754,7 +755,7 @@ def test_the_second_wave_says_what_a_whole_judgement_would(package):
     assert completed(BUILD, whole) is whole
 
 
-@pytest.mark.parametrize("version", range(1, 10))
+@pytest.mark.parametrize("version", range(1, 11))
 def test_every_golden_version_still_loads(version):
     golden = load(GOLDEN / f"version-{version}.keelroom")
     assert golden.packages

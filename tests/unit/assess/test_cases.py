@@ -4,14 +4,19 @@ import re
 
 import pytest
 
-from keelroom.assess.assess import assess
+from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.inputs.cases import grade_case, idle_case, road_case, stands
+from keelroom.assess.questions.proof import Moved, Proof
+from keelroom.assess.report import ledger_rows, verdict_line
 from keelroom.document.edits import apply, set_value
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.build import DutyCase
+from tests.changes import on
 from tests.conftest import DEMO
 from tests.told import why_of
+
+BUILD = load(DEMO)
 
 
 def case(ident, demand="road_load", mph=0.0, **more):
@@ -67,3 +72,21 @@ def test_every_idle_figure_is_of_the_same_case():
     assert said == pytest.approx(figures[with_ac.id].system_voltage, abs=0.05)
     assert said == pytest.approx(found.electrics.idle.balance.voltage, abs=0.05)
     assert short.value == pytest.approx(figures[with_ac.id].electrical_current)
+
+
+def test_a_case_for_information_is_shown_and_judges_nothing():
+    """The demo's full power does not settle and its hill is over: taken out of what counts they are notes, the headline
+    is of the others, and an act that costs them nothing counted may be offered."""
+    informing = on(BUILD, (("duty_cases", "full", "counted"), False), (("duty_cases", "grade", "counted"), False))
+    judged = first_wave(informing)
+    assert verdict_line(judged, "us").startswith("All hold")
+    assert judged.tightest.case_id not in ("full", "grade")
+    told = {one.where[1]: one.level for one in judged.findings if one.code in ("does_not_settle", "over_limit")}
+    assert told == {"full": "note", "grade": "note"}
+    names = [row[0] for row in ledger_rows(judged, "us")]
+    assert sum(name.endswith("(for information)") for name in names) == 2
+    lost = Moved("Full", -5.0, held=True, then_held=False, counted=False)
+    assert Proof(goes=True, moved=(lost,)).offered
+    assert not Proof(goes=True, moved=(lost._replace(counted=True),)).offered
+    none = on(BUILD, *((("duty_cases", case.id, "counted"), False) for case in BUILD.duty_cases))
+    assert "of 6 hold" in verdict_line(first_wave(none), "us"), "where none counts all are told"

@@ -201,13 +201,15 @@ class CaseFigures(NamedTuple):
 
 
 class CaseResult(NamedTuple):
-    """A duty case: worked out, or needing something, or stopped by what is said there; one of the three, never two."""
+    """A duty case: worked out, or needing something, or stopped by what is said there; one of the three, never two.
+    counted: the package must hold it, else it stands for information."""
 
     case_id: str
     name: str
     figures: CaseFigures | None
     needs: tuple[Need, ...] = ()
     stopped: Stopped | None = None
+    counted: bool = True
 
 
 class RulesOfThumb(NamedTuple):
@@ -318,8 +320,9 @@ class Assessment(NamedTuple):
 
     @property
     def tightest(self) -> CaseResult | None:
-        """The solved case with the least margin."""
-        solved = [case for case in self.cases if case.figures]
+        """The solved case with the least margin, of those that count where any does."""
+        known = [case for case in self.cases if case.figures]
+        solved = [case for case in known if case.counted] or known
         return min(solved, key=lambda case: case.figures.margin if case.figures else 0.0, default=None)
 
     @property

@@ -62,7 +62,7 @@ def cases_of(build: Build, package: Package, before: tuple[Assessment | None, bo
     figures, start = solved
     stopped |= no_inputs | {ident: stop for ident, (_, stop) in refused.items()}
     results = tuple(
-        CaseResult(case.id, case.name, figures.get(case.id), _needs(needs[case.id]), stopped.get(case.id))
+        CaseResult(case.id, case.name, figures.get(case.id), _needs(needs[case.id]), stopped.get(case.id), case.counted)
         for case in build.duty_cases
     )
     parts = {stop.part: _placed(package, stop) for point in points for stop in point.row.stopped}

@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable
 
 from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResult
-from keelroom.assess.findings import LEVELS, Finding, Found
+from keelroom.assess.findings import LEVELS, Finding, Found, Level
 from keelroom.assess.fixes import set_act
 from keelroom.assess.inputs.airside import fan_curve, in_shroud
 from keelroom.assess.inputs.coolant.flows import pump_flow_rated
@@ -380,6 +380,7 @@ def _settles(figures: CaseFigures) -> Fact:
 def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found:
     where = ("duty_cases", case.case_id)
     held = _held(figures)
+    grave: Level = "problem" if case.counted else "note"
     if figures.verdict == "does_not_settle":
         climb = figures.climb * 60
         when = (
@@ -389,7 +390,7 @@ def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found
         )
         yield Finding(
             "does_not_settle",
-            "problem",
+            grave,
             where,
             given(
                 name=case.name,
@@ -405,7 +406,7 @@ def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found
     elif figures.verdict == "over":
         yield Finding(
             "over_limit",
-            "problem",
+            grave,
             where,
             given(
                 name=case.name,
@@ -421,7 +422,7 @@ def _case_verdict(case: CaseResult, figures: CaseFigures, limit: float) -> Found
         top = fact("never_settles") if math.isinf(figures.high) else fact("reaches", top=(figures.high, "temperature"))
         yield Finding(
             "band_over_limit",
-            "doubt",
+            "doubt" if case.counted else "note",
             where,
             given(
                 name=case.name,

@@ -56,12 +56,14 @@ def candidates(build: Build, cores: tuple[Core, ...]) -> tuple[Candidate, ...]:
         if not known:
             made.append(Candidate(core, math.nan, math.nan, "needs more", math.nan, 0, count))
             continue
-        holding = sum(holds(row, answer, at) for _, row, answer, at in known)
-        in_hand = {name: hand_of(row, answer, at).weather for name, row, answer, at in known}
+        counting = {case.name for case in build.duty_cases if case.counted} or {one[0] for one in known}
+        told = [one for one in known if one[0] in counting] or known
+        holding = sum(holds(row, answer, at) for _, row, answer, at in told)
+        in_hand = {name: hand_of(row, answer, at).weather for name, row, answer, at in told}
         name = min(in_hand, key=lambda one: in_hand[one])
         _, _, first, place = known[0]
         drop, rejects = _drop(builds[i], first, place), float(first.rejection_at_limit[place])
-        made.append(Candidate(core, drop, rejects, name, in_hand[name], holding, count))
+        made.append(Candidate(core, drop, rejects, name, in_hand[name], holding, len(told)))
     return tuple(made)
 
 

@@ -26,13 +26,14 @@ AMPS_MATTER = 1.0
 
 
 class Moved(NamedTuple):
-    """A duty case an act moves: how much hotter a day [K] is held with it, and whether it is held in its own weather
-    before and after."""
+    """A duty case an act moves: how much hotter a day [K] is held with it, whether it is held in its own weather
+    before and after, and whether it counts."""
 
     name: str
     hotter: float
     held: bool
     then_held: bool
+    counted: bool = True
 
 
 class Proof(NamedTuple):
@@ -58,7 +59,7 @@ class Proof(NamedTuple):
     @property
     def fallen(self) -> bool:
         """Whether a case that was held is held no more."""
-        return any(case.held and not case.then_held for case in self.moved)
+        return any(case.counted and case.held and not case.then_held for case in self.moved)
 
     @property
     def offered(self) -> bool:
@@ -133,7 +134,7 @@ def _cases(before: Assessment, after: Assessment) -> tuple[tuple[Moved, ...], tu
 
 def _moved(was: CaseResult, now: CaseResult, first: InHand, last: InHand) -> Moved:
     held, then_held = (one.figures is not None and one.figures.held for one in (was, now))
-    return Moved(was.name, last.hotter(first) or 0.0, held, then_held)
+    return Moved(was.name, last.hotter(first) or 0.0, held, then_held, was.counted)
 
 
 def proof_told(proof: Proof) -> tuple[Fact, ...]:

@@ -105,7 +105,7 @@ def proposal(given: Answers, system: str) -> Proposal | None:
 
 def standings(builds: Sequence[Build]) -> list[Standing]:
     """How packages stand, worked out together."""
-    asked = [Asked(build, case.id) for build in builds for case in build.duty_cases]
+    asked = [Asked(build, case.id) for build in builds for case in build.duty_cases if case.counted]
     rows = list(rows_for(asked))
     found: dict[int, list[Standing]] = {id(build): [] for build in builds}
     for question, row, answered in zip(asked, rows, answers(rows), strict=True):

@@ -16,7 +16,7 @@ from keelroom.document.schema.trail import KEPT, Done
 from keelroom.errors import InputError
 
 FORMAT: Literal["keelroom-build"] = "keelroom-build"
-VERSION: Literal[9] = 9
+VERSION: Literal[10] = 10
 Demand = Literal["idle", "road_load", "full_power"]
 
 
@@ -36,6 +36,8 @@ class DutyCase(Strict):
         None
     )
     stops_per_km: Annotated[Quantity, Spec("number", "Stops per kilometre", ge=0, le=50)] = quantity("0", "number")
+    counted: bool = True
+    """the package must hold it; else it stands for information"""
     ac_on: bool = False
     in_gear: bool = True
     ambient: Annotated[
@@ -47,7 +49,7 @@ class Build(Strict):
     """A build: one brief, one survey, several packages of which one is active, duty cases, and the user's own parts."""
 
     format: Literal["keelroom-build"] = FORMAT
-    version: Literal[9] = VERSION
+    version: Literal[10] = VERSION
     revision: int = 0
     brief: Brief = Field(default_factory=Brief)
     survey: Survey = Field(default_factory=Survey)

@@ -131,6 +131,7 @@ def _case_group(ident: str, name: str) -> Group:
         Row("text", (*path, "name"), "Name"),
         Row("choice", (*path, "demand"), "Demand", DEMANDS),
         *quantities(path, "speed", "grade", "towed_mass", "gear_step", "rpm", "stops_per_km", "ambient"),
+        Row("flag", (*path, "counted"), "Counts: the package must hold it"),
         Row("flag", (*path, "ac_on"), "A/C on"),
         Row("flag", (*path, "in_gear"), "In gear while standing (automatic)"),
     )

@@ -9,7 +9,15 @@ from PyQt6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPolygonF
 from PyQt6.QtWidgets import QAbstractButton
 
 from keelroom.assess.figures.assessment import CaseFigures, CaseResult
-from keelroom.assess.report import VERDICT_ROLES, VERDICT_WORDS, band_text, margin_text, missing_words, settles_text
+from keelroom.assess.report import (
+    VERDICT_ROLES,
+    VERDICT_WORDS,
+    band_text,
+    case_name,
+    margin_text,
+    missing_words,
+    settles_text,
+)
 from keelroom.facts import chance_words
 from keelroom.gui.widgets.ledger.rail import FIGURE_WIDTH, MARGIN_WIDTH, NAME_WIDTH, TEMPERATURE, Railed
 from keelroom.gui.widgets.text import plain_tip
@@ -43,15 +51,15 @@ class CaseRow(QAbstractButton):
         if case is None:
             return ""
         if case.figures is None:
-            return f"{case.name}: {missing_words(case)}"
+            return f"{case_name(case)}: {missing_words(case)}"
         f = case.figures
         change = self.ledger.change_of(case)
         held = f", {change} from what is held" if change else ""
         if f.verdict == "does_not_settle":
-            return f"{case.name}: does not settle; {margin_text(f, system)}{held}"
+            return f"{case_name(case)}: does not settle; {margin_text(f, system)}{held}"
         settles = settles_text(f, system) if f.cycles else f"settles at {settles_text(f, system)}"
         return (
-            f"{case.name}: {settles}, band {band_text(f, system)}, {margin_text(f, system)}, "
+            f"{case_name(case)}: {settles}, band {band_text(f, system)}, {margin_text(f, system)}, "
             f"{VERDICT_WORDS[f.verdict]}{held}"
         )
 
@@ -93,6 +101,8 @@ class CaseRow(QAbstractButton):
     def _figures(self, painter: QPainter, f: CaseFigures, left: float, width: float) -> None:
         p, system, rail = self.ledger.palette_now, self.ledger.session.system, self.ledger.rail
         colour = QColor({"good": p.good, "doubt": p.doubt, "problem": p.bad}[VERDICT_ROLES[f.verdict]])
+        if self.case and not self.case.counted:
+            colour = QColor(p.faint)
         middle = self.height() / 2
         start, end = rail.place(f.low, left, width), rail.place(f.high, left, width)
         painter.setPen(Qt.PenStyle.NoPen)
@@ -124,6 +134,10 @@ class CaseRow(QAbstractButton):
         self._cell(painter, x + FIGURE_WIDTH + lead, MARGIN_WIDTH - lead, self._verdict(f))
 
     def _verdict(self, f: CaseFigures) -> str:
+        told = self._stands(f)
+        return told if self.case is None or self.case.counted else f"{told} · for information"
+
+    def _stands(self, f: CaseFigures) -> str:
         if f.verdict in ("tight", "even"):
             return f"{margin_text(f, self.ledger.session.system)} · {chance_words(f.chance)} passes"
         if f.verdict != "does_not_settle":
