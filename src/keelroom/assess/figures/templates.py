@@ -48,7 +48,7 @@ def patterns(build: Build, package: Package) -> tuple[Pattern, ...]:
     ring = ring_of(package)[0]
     if ring is not None:
         found.append(ring)
-    for plan in panel_plans(build, package):
+    for plan in made_panels(build, package):
         found += plan.patterns
     for made in bracket_plans(build, package):
         found += [pattern._replace(faults=made.faults) for pattern in (made.made.patterns if made.made else ())]
@@ -61,6 +61,11 @@ def patterns(build: Build, package: Package) -> tuple[Pattern, ...]:
         if plan.run.bore >= LEAST_HOSE and (pattern := rod_pattern(plan)) is not None
     ]
     return tuple(found)
+
+
+def made_panels(build: Build, package: Package) -> tuple[PanelPlan, ...]:
+    """The panels that are fitted: what is only thought of is cut from no sheet and bought nowhere."""
+    return tuple(plan for plan in panel_plans(build, package) if plan.panel.fitted)
 
 
 def core_mockup(package: Package) -> tuple[Pattern, ...]:
@@ -196,7 +201,7 @@ def hardware_list(build: Build, package: Package, system: str) -> Rows:
     counts: Counter[tuple[str, str]] = Counter()
     for bracket in package.brackets:
         _bracket_hardware(counts, bracket, length)
-    plans = panel_plans(build, package)
+    plans = made_panels(build, package)
     for plan in plans:
         _panel_hardware(counts, plan)
     rows: Rows = [("Item", "Quantity", "For")]
