@@ -80,3 +80,12 @@ def test_where_nothing_holds_the_best_is_shown_and_not_called_holding(fans):
     found = proposal(given, "us")
     assert not found.holds
     assert not verdicts(found.one) <= {"holds", "tight"}
+
+
+def test_where_no_core_holds_flat_out_the_one_that_lacks_least_is_shown():
+    """Full power for minutes on the hottest day that may be typed: the best is no small core, though none settles."""
+    given = GIVEN._replace(engine="Big-block V8 454 in³", flat_out=True, hottest=quantity("55 °C", "temperature"))
+    found = proposal(given, "us")
+    assert not found.holds
+    assert "does_not_settle" in verdicts(found.one)
+    assert face(found.one)[0] > 0.25, "a face of 400 in² and more"

@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 from keelroom.assess.assess import first_wave
 from keelroom.assess.figures.assessment import Assessment
-from keelroom.assess.figures.batch import Asked, answers, rows_for
+from keelroom.assess.figures.batch import Asked, answers, hand_of, rows_for
 from keelroom.assess.figures.casefigures import EVEN
 from keelroom.assess.first_build import Answers, core_of, first_build, fitting, within
 from keelroom.catalogue.load import FanAssembly, cores
@@ -26,10 +26,10 @@ not, by the verdict's own mark."""
 
 class Standing(NamedTuple):
     """How a package stands in its worst duty case: the chance of passing the limit, 0 where the hot end of every case
-    is held, and the least degrees in hand [K], -inf where one does not settle."""
+    is held, and how much hotter a day [K] than its own that case is held on, under 0 what it lacks."""
 
     chance: float
-    margin: float
+    in_hand: float
 
 
 class Proposal(NamedTuple):
@@ -98,9 +98,10 @@ def proposal(given: Answers, system: str) -> Proposal | None:
                 larger[1] if larger else _judged(_above(span, at, one)),
                 True,
             )
-    best = max(flat, key=lambda build: stood[id(build)].margin)
+    best = max(flat, key=lambda build: stood[id(build)].in_hand)
     at = next(k for k, builds in enumerate(strong) if any(one is best for one in builds))
-    return Proposal(first_wave(best), None, _judged(_above(span, at, first_wave(best))), False)
+    one = first_wave(best)
+    return Proposal(one, _judged(_below(span, strong, stood, at, one)), _judged(_above(span, at, one)), False)
 
 
 def standings(builds: Sequence[Build]) -> list[Standing]:
@@ -118,11 +119,11 @@ def standings(builds: Sequence[Build]) -> list[Standing]:
         found[id(question.build)].append(
             Standing(
                 0.0 if clear else float(answer.band.chance[at]) if settles else 1.0,
-                float(answer.margin[at]) if settles else float("-inf"),
+                hand_of(row, answer, at).weather,
             )
         )
     return [
-        Standing(max(one.chance for one in cases), min(one.margin for one in cases))
+        Standing(max(one.chance for one in cases), min(one.in_hand for one in cases))
         for cases in (found[id(build)] for build in builds)
     ]
 
@@ -151,7 +152,7 @@ def _below(
 ) -> Build | None:
     """The next smaller: the core before with the fans it does best with; of a core that stands, the fans before."""
     if at > 0:
-        return max(strong[at - 1], key=lambda build: stood[id(build)].margin, default=None)
+        return max(strong[at - 1], key=lambda build: stood[id(build)].in_hand, default=None)
     return _neighbour(span, at, one, -1)
 
 
