@@ -2,7 +2,17 @@
 
 import os
 
-FULL = {"fuzz": 12_000, "pure": 500, "looks": 3, "harness": 1, "scalar": 7, "monkey": 400, "draws": 200, "orders": 15}
+FULL = {
+    "fuzz": 12_000,
+    "pure": 500,
+    "looks": 3,
+    "harness": 1,
+    "scalar": 7,
+    "monkey": 400,
+    "draws": 200,
+    "orders": 15,
+    "offers": 60,
+}
 """Long forms by name."""
 
 

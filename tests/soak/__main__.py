@@ -17,6 +17,7 @@ STEPS = (
     ("kills", ["tests.soak.kills", "300"]),
     ("scale", ["tests.soak.scale"]),
     ("rings of acts", ["tests.soak.rings"]),
+    ("acts offered", ["tests.soak.offers", "400"]),
 )
 failed = []
 for name, arguments in STEPS:
@@ -31,6 +32,7 @@ LONG = {
     "harness": "properties/test_planned_harness.py",
     "scalar": "reference/test_scalar_agreement.py",
     "draws": "properties",
+    "offers": "properties/test_offers.py",
 }
 """Tests of the daily run in their long forms."""
 for name, module in LONG.items():

@@ -1,0 +1,30 @@
+"""Acts offered on drawn builds: each tried, some pressed and judged from nothing, undone to the byte; none leads back
+to a build that was left."""
+
+import random
+
+import pytest
+
+from keelroom.assess.assess import first_wave
+from tests.long import long
+from tests.soak.offers import any_build, share
+from tests.soak.rings import bare, rings_from
+
+
+@pytest.mark.parametrize("seed", range(2))
+def test_what_is_offered_does_what_was_said_and_undo_gives_the_bytes_back(seed):
+    seen = share((700 + seed, long("offers", 4)))
+    assert sum(seen.outcomes.values()) > 20
+    assert not seen.broke
+    cured = sum(number for (_, _, what), number in seen.outcomes.items() if what in ("cures", "helps"))
+    assert cured > 0.85 * sum(seen.outcomes.values()), seen.outcomes
+
+
+def test_no_acts_of_drawn_builds_lead_in_a_circle():
+    dice, walked = random.Random(31), 0
+    for _ in range(long("offers", 3)):
+        judged = first_wave(any_build(dice))
+        few = judged._replace(findings=tuple(one for one in judged.findings if one.level == "problem")[:3])
+        assert not rings_from(few, (bare(judged.build.model_dump()),), (), frozenset())
+        walked += len(few.findings)
+    assert walked
