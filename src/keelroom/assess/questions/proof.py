@@ -73,30 +73,49 @@ class Proof(NamedTuple):
         return self.goes is not False and self.offered and not self.brings
 
 
+class Trial(NamedTuple):
+    """An act done to a copy. after: the copy as it is judged, None where it was stopped;  seen: what it was seen to do,
+    for no finding yet. One trial serves every finding the act is offered for."""
+
+    after: Assessment | None
+    seen: Proof
+
+    def proof(self, finding: Finding | None) -> Proof:
+        """What it does for a finding; None for a way among others."""
+        if self.after is None or finding is None:
+            return self.seen if finding is None else self.seen._replace(goes=False)
+        left = next((one for one in self.after.findings if one.key == finding.key), None)
+        return self.seen._replace(goes=left is None, less=left is not None and _less(left, finding))
+
+
 @in_one_go
-def prove(before: Assessment, finding: Finding | None, act: Act, system: str = "us") -> Proof:
+def try_out(before: Assessment, act: Act, system: str = "us") -> Trial:
     """Do an act to a copy of the build `before` judges and judge it anew. An act that does not apply is stopped, with
-    the reason. finding: what it is offered for, None where it is a way among others"""
+    the reason."""
     build = before.build
     try:
         changed = apply(build, edit_for(build, act, system))
     except KeelRoomError as error:
-        return Proof(False, stopped=error.message)
+        return Trial(None, Proof(None, stopped=error.message))
     after = first_wave(changed, before.package_id, before)
     if after.stopped and not before.stopped:
-        return Proof(False, stopped=after.stopped[0].why)
-    left = next((one for one in after.findings if finding and one.key == finding.key), None)
+        return Trial(None, Proof(None, stopped=after.stopped[0].why))
     moved, lost = _cases(before, after)
     amps = before.totals.amps_at_idle, after.totals.amps_at_idle
-    return Proof(
-        goes=left is None if finding else None,
-        less=left is not None and finding is not None and _less(left, finding),
+    seen = Proof(
+        goes=None,
         brings=_new_problems(before, after),
         bares=_unknown(before) > _unknown(after),
         moved=moved,
         lost=lost,
         amps=None if amps[0] is None or amps[1] is None else (amps[0], amps[1]),
     )
+    return Trial(after, seen)
+
+
+def prove(before: Assessment, finding: Finding | None, act: Act, system: str = "us") -> Proof:
+    """What an act does to the build `before` judges, for the finding it is offered for, or as a way among others."""
+    return try_out(before, act, system).proof(finding)
 
 
 def _less(left: Finding, was: Finding) -> bool:

@@ -9,7 +9,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.findings import Finding
-from keelroom.assess.questions.proof import Proof, prove
+from keelroom.assess.questions.proof import Proof, Trial, try_out
 from keelroom.document.act import Act
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
@@ -27,20 +27,25 @@ class Proofs(QObject):
         super().__init__(parent)
         self.session = session
         self.judged: Assessment | None = None
-        self.known: list[tuple[Offer, Proof]] = []
-        self.wanted: list[Offer] = []
+        self.known: list[tuple[Act, Trial]] = []
+        """each act is tried once, whatever it is offered for"""
+        self.wanted: list[Act] = []
         self.asked: list[Offer] = []
         """what was last asked for, known by now or not"""
         self.worker = Worker(self)
         self.worker.answered.connect(self._answered)
-        self.worker.failed.connect(lambda why: self._answered(Proof(False, stopped=why)))
+        self.worker.failed.connect(lambda why: self._answered(Trial(None, Proof(None, stopped=why))))
         session.deepened.connect(self._deepened)
 
     def of(self, finding: Finding | None, act: Act) -> Proof | None:
         """What an act does to the build as it stands; None while it is being tried."""
         if self.judged is not self.session.assessment:
             return None
-        return next((proof for offer, proof in self.known if offer == (finding, act)), None)
+        trial = self._trial(act)
+        return trial.proof(finding) if trial else None
+
+    def _trial(self, act: Act) -> Trial | None:
+        return next((trial for tried, trial in self.known if tried == act), None)
 
     def look(self, wanted: Sequence[Offer]) -> None:
         """Try these, the first one first, unless they are known or one of them is being tried already; not while the
@@ -52,7 +57,8 @@ class Proofs(QObject):
         if not judged.complete:
             return
         tried = self.wanted[:1] if self.worker.busy else []
-        self.wanted = tried + [one for one in wanted if self.of(*one) is None and one not in tried]
+        open_ = [act for _, act in wanted if self._trial(act) is None]
+        self.wanted = tried + [act for k, act in enumerate(open_) if act not in tried and act not in open_[:k]]
         if not tried:
             self._next()
 
@@ -63,10 +69,10 @@ class Proofs(QObject):
 
     def _next(self) -> None:
         if self.wanted and self.judged is not None:
-            (finding, act), judged, system = self.wanted[0], self.judged, self.session.system
-            self.worker.ask(lambda: prove(judged, finding, act, system))
+            act, judged, system = self.wanted[0], self.judged, self.session.system
+            self.worker.ask(lambda: try_out(judged, act, system))
 
-    def _answered(self, proof: Proof) -> None:
-        self.known.append((self.wanted.pop(0), proof))
+    def _answered(self, trial: Trial) -> None:
+        self.known.append((self.wanted.pop(0), trial))
         self._next()
         self.come.emit()
