@@ -2,6 +2,7 @@
 offered is pressed as it stands, and every press does what was said."""
 
 import pytest
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QPushButton
 
 from keelroom.assess.acts.registry import offer
@@ -86,3 +87,14 @@ def test_a_bay_tight_between_its_rails_is_not_made_wider_by_taking_them_away(dri
     driver.until(lambda: driver.shows("places tried."))
     assert driver.shows("No place within the reach given") or driver.shows("Tightest:")
     assert session.build.survey.rails.left.as_typed == "-1 in"
+
+
+def test_a_part_taken_off_a_list_says_at_once_what_it_brought_and_the_way_back(driver):
+    session = driver.window.session
+    assert session.do(offer("fit_core", "p1", "Core: a small one", name="Crossflow 14 × 12, 1 row, aluminium"))
+    driver.settle()
+    said = driver.window.header.words.text()
+    assert said.startswith("Core: a small one: now “")
+    assert said.endswith("Undo takes it back.")
+    driver.ctrl(Qt.Key.Key_Z)
+    assert session.build.package.core.name != "Crossflow 14 × 12, 1 row, aluminium"

@@ -193,3 +193,12 @@ def brought_words(proof: Proof, system: str) -> str:
     """The problems it brings, in one sentence; '' where it brings none."""
     whats = "; ".join(f"“{worded(one, system).what}”" for one in proof.brings)
     return f"{'Then shown' if proof.bares else 'It brings'}: {whats}." if whats else ""
+
+
+def done_words(act: Act, was: Assessment, now: Assessment, system: str) -> str:
+    """What an act that was done brought, with the way back; '' where it brought no problem."""
+    brought = _new_problems(was, now) if now.judged else ()
+    if not brought:
+        return ""
+    more = f" and {len(brought) - 1} more" if len(brought) > 1 else ""
+    return f"{act.label}: now “{worded(brought[0], system).what}”{more}. Undo takes it back."

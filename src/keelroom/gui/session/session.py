@@ -15,6 +15,7 @@ from keelroom.assess.defaults import new_build
 from keelroom.assess.figures.assessment import Assessment, CaseFigures
 from keelroom.assess.fit.cut_rules import barred
 from keelroom.assess.outcome import Stopped, attempted
+from keelroom.assess.questions.proof import done_words
 from keelroom.core.kept import Kept
 from keelroom.document.act import Act
 from keelroom.document.autosave import Autosave, Keeper, LeftBehind, Origin, Recovered
@@ -142,7 +143,7 @@ class Session(QObject):
     def do(self, act: Act) -> bool:
         """Do an act to the build as it stands; whether it was done. What it adds is gone to where there is more to
         say of it."""
-        before = self.build
+        before, was = self.build, self.assessment
         try:
             edit, first = edit_for(before, act, self.system), kind_of(act).first
         except KeelRoomError as error:
@@ -153,6 +154,9 @@ class Session(QObject):
         new = came(before, self.build) if first is not None else None
         if new:
             self.asked_for.emit((*new, first) if first else new)
+        brought = done_words(act, was, self.assessment, self.system) if before.active == self.build.active else ""
+        if brought:
+            self.told.emit(brought)
         return True
 
     def why_not(self, act: Act) -> str:
