@@ -44,7 +44,8 @@ class Proof(NamedTuple):
     brings : problems that were not there, one a code;  bares : they may have been there: what could not be worked out
              before now is
     moved : duty cases it moves, in their order;  lost : names of those nothing can be told of any more
-    amps : everything on at idle [A], before and after; None where not known;  stopped : why it could not be tried
+    amps : everything on at idle [A], before and after; None where not known;  fit : how the package fits, before and
+           after, None where that stays;  stopped : why it could not be tried
     """
 
     goes: bool | None
@@ -54,6 +55,7 @@ class Proof(NamedTuple):
     moved: tuple[Moved, ...] = ()
     lost: tuple[str, ...] = ()
     amps: tuple[float, float] | None = None
+    fit: tuple[str, str] | None = None
     stopped: str = ""
 
     @property
@@ -109,6 +111,7 @@ def try_out(before: Assessment, act: Act, system: str = "us") -> Trial:
         moved=moved,
         lost=lost,
         amps=None if amps[0] is None or amps[1] is None else (amps[0], amps[1]),
+        fit=_fits(before, after),
     )
     return Trial(after, seen)
 
@@ -116,6 +119,12 @@ def try_out(before: Assessment, act: Act, system: str = "us") -> Trial:
 def prove(before: Assessment, finding: Finding | None, act: Act, system: str = "us") -> Proof:
     """What an act does to the build `before` judges, for the finding it is offered for, or as a way among others."""
     return try_out(before, act, system).proof(finding)
+
+
+def _fits(before: Assessment, after: Assessment) -> tuple[str, str] | None:
+    if before.fit is None or after.fit is None or before.fit.verdict == after.fit.verdict:
+        return None
+    return before.fit.verdict, after.fit.verdict
 
 
 def _less(left: Finding, was: Finding) -> bool:
@@ -173,8 +182,11 @@ def proof_told(proof: Proof) -> tuple[Fact, ...]:
     lost = (fact("tried.lost", names=proof.lost),) if proof.lost else ()
     amps = proof.amps and abs(proof.amps[1] - proof.amps[0]) >= AMPS_MATTER
     drawn = (fact("tried.amps", was=proof.amps[0], now=proof.amps[1]),) if amps and proof.amps else ()
+    fits = (fact("tried.fit", was=proof.fit[0], now=proof.fit[1]),) if proof.fit else ()
+    if proof.goes is None and not (proof.moved or lost or drawn or fits or proof.brings):
+        return (fact("tried.same"),)
     told = (fact(code, moved=moved) for code, moved in days.items() if moved)
-    return (first, *told, *turned, *lost, *drawn)
+    return (first, *told, *turned, *lost, *fits, *drawn)
 
 
 def _day(case: Moved) -> Fact:

@@ -9,6 +9,8 @@ CLAUSES = {
     "tried.goes": "Tried on a copy: this goes.",
     "astray": "Farthest from what such cars measure: {names}.",
     "tried.done": "Tried on a copy.",
+    "tried.same": "Tried on a copy: every duty case, the fit and the amps stand as they did.",
+    "tried.fit": "Fit: {was} → {now}.",
     "tried.less": "Tried on a copy: it becomes less.",
     "tried.stays": "Tried on a copy: this stays.",
     "tried.stopped": "Tried on a copy: cannot be done. {why}",
