@@ -94,7 +94,7 @@ def test_story_of_a_new_build(fresh, capsys):
     driver.click("Limits", QToolButton)
     driver.enter("Fans off", "170")
     assert driver.shows("The fans never stop")
-    driver.mend("Set fans off")
+    driver.mend("Set points in between")
     assert not driver.shows("The fans never stop")
     driver.ctrl(Qt.Key.Key_Z)
     assert driver.shows("The fans never stop")
