@@ -83,6 +83,7 @@ DESCRIPTIVE = {
     ("Obstacle", "kind"): "what may become of it and its cautions",
     ("Obstacle", "mobility"): "what may become of it",
     ("Obstacle", "structural"): "what may become of it",
+    ("Obstacle", "shielded"): "how near things may stand to what is hot; judged",
     ("Opening", "left_edge"): "what may be cut",
     ("Opening", "right_edge"): "what may be cut",
     ("Opening", "bottom_edge"): "what may be cut",

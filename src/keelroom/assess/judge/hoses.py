@@ -4,21 +4,17 @@ from __future__ import annotations
 
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.findings import Finding, Found
-from keelroom.assess.fit.moves import unmoved
-from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.fixes import choose_act, flag_act
 from keelroom.assess.inputs.coolant.graph import graph_of
 from keelroom.assess.inputs.coolant.ports import ROLE_WORDS, end_name, ports_taken
-from keelroom.assess.inputs.coolant.routes import HoseRun, hose_name
+from keelroom.assess.inputs.coolant.routes import HoseRun
 from keelroom.assess.loop.hose_plans import hose_plans
 from keelroom.assess.loop.renewal import renewal
 from keelroom.core.loop.hoses import BEND_OVER_BORE, MAKES, STRETCH, meets
-from keelroom.core.packaging.solids import clearance, stacked
 from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.facts import given
-from keelroom.units import INCH
 
 EASIER = ("convoluted", "hard", "moulded")
 """Kinds that bend tighter, in the order they are proposed."""
@@ -37,7 +33,6 @@ def hoses(build: Build, package: Package, assessment: Assessment) -> Found:
         yield from _bores(package, run)
         yield from _kink(package, run)
         yield from _age(package, run)
-    yield from _exhaust(build, package)
     yield from _engine_ports(build, package)
     yield from _core_ports(package)
 
@@ -107,39 +102,6 @@ def _age(package: Package, run: HoseRun) -> Found:
         form=due.form,
         fix=(Act("renew_hose", "Renew it", package.id, (("hose", run.hose.id),)),),
     )
-
-
-OFF_EXHAUST = 3 * INCH
-"""[m] a coolant hose keeps off an exhaust pipe or manifold (common practice; half of it with a shield between)."""
-
-
-def _exhaust(build: Build, package: Package) -> Found:
-    hot = [item for item in build.survey.obstacles if item.kind == "exhaust" and item.id not in package.moved]
-    if not hot:
-        return
-    keys = {f"obstacle:{item.id}": item for item in hot}
-    pipes = [body for body in unmoved(build.survey, package) if body.key in keys and not body.unknown]
-    lines = [body for body in parts_of_package(build.survey, package) if body.sort == "hose"]
-    if not pipes or not lines:
-        return
-    pairs = [(line, pipe) for line in lines for pipe in pipes]
-    gaps = clearance(stacked([line.solid for line, _ in pairs]), stacked([pipe.solid for _, pipe in pairs])).gap
-    nearest: dict[str, tuple[float, str]] = {}
-    for (line, pipe), gap in zip(pairs, gaps, strict=True):
-        ident = line.key.split(":")[1]
-        if float(gap) < nearest.get(ident, (OFF_EXHAUST, ""))[0]:
-            nearest[ident] = (float(gap), pipe.name)
-    for ident, (gap, name) in nearest.items():
-        hose = next(one for one in package.loop.hoses if one.id == ident)
-        where = ("packages", package.id, "loop", "hoses", ident, "name")
-        yield Finding(
-            "hose_near_exhaust",
-            "problem",
-            where,
-            given(hose=hose_name(hose), gap=(max(gap, 0.0), "length"), pipe=name, least=(OFF_EXHAUST, "length")),
-            value=gap,
-            limit=OFF_EXHAUST,
-        )
 
 
 def _engine_ports(build: Build, package: Package) -> Found:

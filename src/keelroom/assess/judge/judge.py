@@ -19,6 +19,7 @@ from keelroom.assess.judge.electrical import electrical
 from keelroom.assess.judge.entries import entries
 from keelroom.assess.judge.evidence import weighed
 from keelroom.assess.judge.fit import cuts, fit, mounting, survey
+from keelroom.assess.judge.heat import heat
 from keelroom.assess.judge.hoses import hoses
 from keelroom.assess.judge.likely import farthest, likely
 from keelroom.assess.judge.loop import loop
@@ -63,6 +64,7 @@ def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Findi
         mounting,
         loop,
         hoses,
+        heat,
         results,
         electrical,
         entries,

@@ -9,11 +9,26 @@ TOLD = {
         "lets half through and is sucked shut at revs.",
         "A hose kinks",
     ),
-    "hose_near_exhaust": Told(
-        "{hose} passes {gap} from {pipe:low}",
-        "{least} at least, or a shield with air on both sides: rubber bakes hard, and coolant that runs onto "
-        "a hot pipe burns, glycol without water first of all.",
-        "A hose passes near the exhaust",
+    "near_exhaust.hose": Told(
+        "{part} passes {gap} from {pipe:low}",
+        "{least} at least, or half of it with a shield that has air on both sides: rubber bakes hard, and coolant that "
+        "runs onto a hot pipe burns, glycol without water first of all.",
+        "Something that burns or melts stands near the exhaust",
+    ),
+    "near_exhaust.plastic": Told(
+        "{part} stands {gap} from {pipe:low}",
+        "{least} at least, or half of it with a shield that has air on both sides: its plastic sags, and a blade then "
+        "meets its ring.",
+    ),
+    "near_exhaust.cooler": Told(
+        "{part} stands {gap} from {pipe:low}",
+        "{least} at least, or half of it with a shield that has air on both sides: gearbox fluid, oil and refrigerant "
+        "oil burn when a line or a fitting lets go.",
+    ),
+    "near_exhaust.bottle": Told(
+        "{part} stands {gap} from {pipe:low}",
+        "{least} at least, or half of it with a shield that has air on both sides: it melts, and what it "
+        "holds runs out.",
     ),
     "steam_open": Told(
         "{port} is open-ended",

@@ -166,6 +166,8 @@ class Obstacle(Strict):
     mobility: Mobility = "fixed"
     work: Annotated[Quantity, Spec("time", "Work to move or remove", ge=0, le=3.6e5)] = quantity("1 h", "time")
     structural: bool = False
+    shielded: bool = False
+    """what is hot has a heat shield with air on both sides"""
     holds: Annotated[Maybe, Spec("volume", "Bottle holds", gt=0, le=0.05, help="To its brim; empty: not measured")] = (
         None
     )

@@ -146,7 +146,7 @@ LOOP_ROWS = {
     "bores_differ": ([((*LOWER, "piece"), "none"), ((*LOWER, "bore"), "1 1/2 in", "length")], FIX),
     "hose_kink": ([((*UPPER, "kind"), "silicone"), ((*UPPER, "tightest"), "4 in", "length")], FIX),
     "hose_old": ([((*LOWER, "years"), "22", "number")], FIX),
-    "hose_near_exhaust": (
+    "near_exhaust": (
         [(("survey", "obstacles", "crossover", "kind"), "exhaust")],
         [(("survey", "obstacles", "crossover", "kind"), "other")],
     ),

@@ -7,7 +7,7 @@ from keelroom.assess.fit.cut_rules import CHECKS
 from keelroom.assess.inputs.coolant.ports import end_name
 from keelroom.document.fields import owner_and_spec
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.survey import HoseEnd
+from keelroom.document.schema.survey import HoseEnd, ObstacleKind
 from keelroom.facts import lowered
 from keelroom.gui.rows import Group, Page, Path, Row, quantities, readings
 
@@ -30,7 +30,7 @@ KINDS_OF_OBSTACLE = (
     ("brake_unit", "Brake unit"),
     ("battery_tray", "Battery tray"),
     ("latch_support", "Latch support"),
-    ("exhaust", "Exhaust pipe or manifold"),
+    ("exhaust", "Exhaust, manifold or turbine"),
 )
 BOTTLED = ("washer_bottle", "overflow_bottle", "expansion_bottle")
 HOSE_NAMES = {"upper": "Upper hose", "lower": "Lower hose"}
@@ -83,10 +83,7 @@ def pages(build: Build) -> tuple[Page, ...]:
         ),
         Page(
             "In the way",
-            tuple(
-                _obstacle(item.name or item.id, (*way, "obstacles", item.id), item.kind in BOTTLED)
-                for item in survey.obstacles
-            )
+            tuple(_obstacle(item.name or item.id, (*way, "obstacles", item.id), item.kind) for item in survey.obstacles)
             or (
                 Group(
                     "Nothing in the way yet",
@@ -233,7 +230,7 @@ def _turning(name: str, path: Path) -> Group:
     )
 
 
-def _obstacle(name: str, path: Path, bottle: bool) -> Group:
+def _obstacle(name: str, path: Path, kind: ObstacleKind) -> Group:
     return Group(
         name,
         (
@@ -244,7 +241,8 @@ def _obstacle(name: str, path: Path, bottle: bool) -> Group:
             Row("choice", (*path, "mobility"), "Mobility", MOBILITY),
             Row("quantity", (*path, "work")),
             Row("flag", (*path, "structural"), "Structural: panel, beam, latch, sensor"),
-            *(quantities(path, "holds") if bottle else ()),
+            *((Row("flag", (*path, "shielded"), "A heat shield on it"),) if kind == "exhaust" else ()),
+            *(quantities(path, "holds") if kind in BOTTLED else ()),
         ),
         remove=path,
     )
