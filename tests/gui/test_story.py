@@ -504,7 +504,7 @@ def test_a_guess_is_typed_as_one(fresh):
 def test_the_chosen_duty_case_does_not_jump(demo_window):
     session = demo_window.window.session
     first = session.case
-    assert first == session.assessment.tightest.case_id
-    session.set(("duty_cases", "full", "demand"), "idle", "")
-    assert session.assessment.tightest.case_id != first
+    assert first == session.assessment.telling.case_id
+    session.set(("duty_cases", "grade", "demand"), "idle", "")
+    assert session.assessment.telling.case_id != first
     assert session.case == first

@@ -237,3 +237,24 @@ def test_a_better_act_never_reads_as_worse_whether_fans_cycle_or_not():
             if code in found:
                 assert found[code].idle[0] > -0.05, (degrees, code)
                 assert found[code].grade[0] > -0.05, (degrees, code)
+
+
+def test_where_nothing_settles_the_weather_in_hand_is_swept_instead():
+    """The demo's full power never settles: fins and depth still tell how much colder a day it would take, and the
+    best is the one that lacks least."""
+    answer = response(BUILD, DEPTH, "full")
+    assert not any(map(math.isfinite, answer.temperatures))
+    assert len(answer.weather) == len(answer.values)
+    assert max(answer.weather) < 0, "held on no day as hot as its own"
+    assert answer.moves
+    swept = sweep(BUILD, "depth", "full")
+    lacks = dict(zip(answer.values, answer.weather, strict=True))
+    assert swept.best == max(lacks, key=lambda value: lacks[value])
+    assert swept.gain == pytest.approx(max(lacks.values()) - lacks[answer.now], abs=1e-9)
+    assert not response(BUILD, DEPTH, "idle").weather
+
+
+def test_the_case_shown_on_opening_settles():
+    judged = assess(BUILD)
+    assert judged.tightest.figures.verdict == "does_not_settle"
+    assert judged.telling.case_id == "grade"

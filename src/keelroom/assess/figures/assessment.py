@@ -326,6 +326,14 @@ class Assessment(NamedTuple):
         return min(solved, key=lambda case: case.figures.margin if case.figures else 0.0, default=None)
 
     @property
+    def telling(self) -> CaseResult | None:
+        """The case that tells most: of those that settle and count the one with the least margin, else the tightest."""
+        settled = [
+            case for case in self.cases if case.counted and case.figures and case.figures.verdict != "does_not_settle"
+        ]
+        return min(settled, key=lambda case: case.figures.margin if case.figures else 0.0, default=self.tightest)
+
+    @property
     def worst_level(self) -> str:
         """The gravest finding level present, or 'none'."""
         present = {finding.level for finding in self.findings}

@@ -194,7 +194,7 @@ def outlets_at(
 @in_one_go
 def temperatures(asked: Sequence[Asked], share: float = 1.0) -> list[float | None]:
     """Engine-outlet temperature [degC] per question with every fan held on, or at a share of full, inf where none
-    settles, None where something is missing.
+    settles under boiling, None where something is missing.
 
     What ways are told apart by: a switch's hysteresis and the top of its swing are not in it.
     """
@@ -204,9 +204,11 @@ def temperatures(asked: Sequence[Asked], share: float = 1.0) -> list[float | Non
         points, _ = stacked(rows)
         every = np.full(len(rows), share)
         held_on = points.under(held_law(points.situation.command.law, every, every))
-        solution = solve(held_on, rows[0].layout)
+        fixed = prepare(held_on, rows[0].layout)
+        solution = solve(held_on, rows[0].layout, fixed)
+        stays = solution.settles & (solution.state.temperature <= fixed.boiling)
         for k, place in enumerate(places):
-            found[place] = float(solution.state.temperature[k]) if solution.settles[k] else float("inf")
+            found[place] = float(solution.state.temperature[k]) if stays[k] else float("inf")
 
     each_batch(rows_for(asked), work)
     return found

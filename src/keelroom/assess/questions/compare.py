@@ -81,7 +81,8 @@ def _drop(build: Build, answer: Answer, at: int) -> float:
 
 
 class Sweep(NamedTuple):
-    """A response and its best value [SI], where the temperature is least."""
+    """A response and its best value [SI], where the temperature is least, or most weather in hand where nothing
+    settles."""
 
     answer: Response
     best: float
@@ -92,6 +93,10 @@ class Sweep(NamedTuple):
 def sweep(build: Build, field: str, case_id: str) -> Sweep:
     """The core's fin density or depth swept over its range for these fans."""
     found = response(build, ("packages", build.active, "core", field), case_id)
+    if found.weather:
+        most, best = max(zip(found.weather, found.values, strict=True))
+        now = next((w for v, w in zip(found.values, found.weather, strict=True) if v == found.now), most)
+        return Sweep(found, best, most - now)
     pairs = [(t, v) for v, t in zip(found.values, found.temperatures, strict=True) if math.isfinite(t)]
     if not pairs:
         return Sweep(found, math.nan, math.nan)

@@ -6,7 +6,7 @@ import itertools
 import math
 from typing import NamedTuple
 
-from keelroom.assess.figures.batch import Asked, held, temperatures
+from keelroom.assess.figures.batch import Asked, held, in_hand, temperatures
 from keelroom.core.kept import in_one_go
 from keelroom.document.edits import apply, set_value
 from keelroom.document.fields import Path, owner_and_spec
@@ -32,12 +32,19 @@ class Response(NamedTuple):
     values: tuple[float, ...]
     temperatures: tuple[float, ...]
     now: float
+    weather: tuple[float, ...] = ()
+    """how much hotter a day [K] than its own is held, under 0 what lacks: where nothing settles"""
+
+    @property
+    def told(self) -> tuple[float, ...]:
+        """What there is to show over the values: temperatures, else the weather in hand."""
+        return self.weather or self.temperatures
 
     @property
     def moves(self) -> bool:
         """Whether the field matters to this duty case at all."""
-        finite = [t for t in self.temperatures if math.isfinite(t)]
-        return bool(finite) and (len(finite) < len(self.temperatures) or max(finite) - min(finite) > 0.05)
+        finite = [t for t in self.told if math.isfinite(t)]
+        return bool(finite) and (len(finite) < len(self.told) or max(finite) - min(finite) > 0.05)
 
 
 class Stretch(NamedTuple):
@@ -81,18 +88,28 @@ def response(build: Build, path: Path, case_id: str, steps: int = STEPS) -> Resp
     )
     found = _temperatures(build, path, spec, case_id, values)
     kept = [(v, t) for v, t in zip(values, found, strict=True) if t is not None]
-    return Response(
-        path, spec.label, spec.kind_name, case_id, tuple(v for v, _ in kept), tuple(t for _, t in kept), value.si
-    )
+    at, found_at = tuple(v for v, _ in kept), tuple(t for _, t in kept)
+    weather: tuple[float, ...] = ()
+    if kept and not any(map(math.isfinite, found_at)):
+        hands = in_hand([Asked(b, case_id) for b in _changed(build, path, spec, list(at)) if b is not None])
+        weather = tuple(hand.weather for hand in hands if hand)
+        weather = weather if len(weather) == len(at) else ()
+    return Response(path, spec.label, spec.kind_name, case_id, at, found_at, value.si, weather)
 
 
-def _temperatures(build: Build, path: Path, spec: Spec, case_id: str, values: list[float]) -> list[float | None]:
+def _changed(build: Build, path: Path, spec: Spec, values: list[float]) -> list[Build | None]:
+    """The build with each value of a field; None where it cannot be."""
     builds: list[Build | None] = []
     for value in values:
         try:
             builds.append(apply(build, set_value(path, from_si(value, spec.kind_name, "si", "derived"), "")))
         except InputError:
             builds.append(None)
+    return builds
+
+
+def _temperatures(build: Build, path: Path, spec: Spec, case_id: str, values: list[float]) -> list[float | None]:
+    builds = _changed(build, path, spec, values)
     asked = [Asked(b, case_id) for b in builds if b is not None]
     if switches(path):
         points = iter(held(asked))
@@ -110,7 +127,7 @@ def switches(path: Path) -> bool:
 
 def stretches(answer: Response) -> tuple[Stretch, ...]:
     """Plateaus and cliffs of a response, neighbours of one sort joined."""
-    pairs = list(zip(answer.values, answer.temperatures, strict=True))
+    pairs = list(zip(answer.values, answer.told, strict=True))
     slopes = [
         (a[0], b[0], abs(b[1] - a[1]) / (b[0] - a[0]))
         if math.isfinite(a[1]) and math.isfinite(b[1])

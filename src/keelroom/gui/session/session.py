@@ -186,9 +186,9 @@ class Session(QObject):
         self._assess(moving=self.store.merging)
         if self.case_id not in {case.id for case in self.build.duty_cases}:
             self.case_id = ""
-        if not self.case_id and self.assessment.tightest:
+        if not self.case_id and self.assessment.telling:
             # Chosen once: whatever becomes the tightest later, what is looked at does not jump.
-            self.case_id = self.assessment.tightest.case_id
+            self.case_id = self.assessment.telling.case_id
         self._mark_trail()
         if self.store.dirty:
             self.keeper.offer(self.build, self._origin)
@@ -266,11 +266,11 @@ class Session(QObject):
 
     @property
     def case(self) -> str:
-        """The chosen duty case, or the tightest one, or the first."""
+        """The chosen duty case, or the one that tells most, or the first."""
         if self.case_id:
             return self.case_id
-        tightest = self.assessment.tightest
-        return tightest.case_id if tightest else (self.build.duty_cases[0].id if self.build.duty_cases else "")
+        telling = self.assessment.telling
+        return telling.case_id if telling else (self.build.duty_cases[0].id if self.build.duty_cases else "")
 
     def toggle_hold(self) -> None:
         """Freeze the present state as reference, or let the frozen one go."""

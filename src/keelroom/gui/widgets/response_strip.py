@@ -22,7 +22,7 @@ from keelroom.units import KINDS, format_si, number_text, parse
 ROOMY = 940
 """[px] of window height from which on it comes up without being asked."""
 HEIGHT = 172
-TEMPERATURE = KINDS["temperature"]
+TEMPERATURE, HOTTER = KINDS["temperature"], KINDS["temperature difference"]
 
 
 def _only_fit(path: tuple[str, ...]) -> bool:
@@ -164,7 +164,8 @@ class ResponseStrip(QWidget):
             self._say(f"{answer.label} does not move this duty case." if settles else never)
             return
         kind = KINDS[answer.kind_name]
-        unit, heat = kind.units[0] if kind.named else self.session.unit(kind), self.session.unit(TEMPERATURE)
+        unit = kind.units[0] if kind.named else self.session.unit(kind)
+        heat = self.session.unit(HOTTER if answer.weather else TEMPERATURE)
 
         def shown(si: float) -> float:
             return (si - unit.offset) / unit.factor
@@ -172,11 +173,12 @@ class ResponseStrip(QWidget):
         def hot(celsius: float) -> float:
             return (celsius - heat.offset) / heat.factor
 
-        xs, ys = tuple(map(shown, answer.values)), tuple(map(hot, answer.temperatures))
-        now = hot(
-            next((t for v, t in zip(answer.values, answer.temperatures, strict=True) if v == answer.now), math.nan)
-        )
-        limit = self.session.assessment.limit
+        xs, ys = tuple(map(shown, answer.values)), tuple(map(hot, answer.told))
+        now = hot(next((t for v, t in zip(answer.values, answer.told, strict=True) if v == answer.now), math.nan))
+        limit, mark = self.session.assessment.limit, "limit"
+        if answer.weather:
+            limit, mark = 0.0, "held"
+            self.head.setText(f"{self.head.text().split(',')[0]}: never settles; how much hotter a day it is held on")
         self.chart.show_picture(
             ChartPicture(
                 series=(Series("", xs, ys),),
@@ -188,7 +190,7 @@ class ResponseStrip(QWidget):
                 if not math.isnan(now)
                 else (),
                 stripes=tuple(Stripe(shown(s.start), shown(s.end), s.sort) for s in stretches(answer)),
-                level=(hot(limit), "limit") if limit is not None else None,
+                level=(hot(limit), mark) if limit is not None else None,
                 across=unit.symbol,
                 up=heat.symbol,
             ),

@@ -135,6 +135,8 @@ def _head(swept: Sweep, session: Session) -> str:
         else "a steady temperature"
     )
     best = format_si(swept.best, KINDS[answer.kind_name], system)
+    if answer.weather:
+        gain = f"{gain} of weather; it never settles on its own day"
     edge = " or more" if swept.best == answer.values[-1] else ""
     return f"{answer.label}: best for these fans {best}{edge}, worth {gain}"
 
@@ -146,13 +148,16 @@ def _words(swept: Sweep, session: Session):  # type: ignore[no-untyped-def]
 
 def _picture(swept: Sweep, session: Session) -> ChartPicture:
     answer = swept.answer
-    unit, heat = session.unit(KINDS[answer.kind_name]), session.unit(KINDS["temperature"])
+    unit = session.unit(KINDS[answer.kind_name])
+    heat = session.unit(KINDS["temperature difference" if answer.weather else "temperature"])
     xs = tuple(v / unit.factor for v in answer.values)
-    ys = tuple((t - heat.offset) / heat.factor for t in answer.temperatures)
+    ys = tuple((t - heat.offset) / heat.factor for t in answer.told)
     by_x = dict(zip(answer.values, ys, strict=True))
     marks = [ChartMark(answer.now / unit.factor, by_x[answer.now], "now", "now")] if answer.now in by_x else []
     if not math.isnan(swept.best):
         marks.append(ChartMark(swept.best / unit.factor, by_x[swept.best], "best", "best"))
     limit = session.assessment.limit
     level = ((limit - heat.offset) / heat.factor, "limit") if limit is not None else None
+    if answer.weather:
+        level = (0.0, "held")
     return ChartPicture((Series("", xs, ys),), tuple(marks), level=level, across=unit.symbol, up=heat.symbol)
