@@ -61,6 +61,7 @@ class ResponseStrip(QWidget):
         column.setSpacing(2)
         self.head = label("", "faint")
         column.addWidget(self.head)
+        self.subject = ""
         self.chart = Chart(session, "Response of the temperature to the focused number")
         column.addWidget(self.chart, 1)
         column.addLayout(self._backwards())
@@ -135,7 +136,8 @@ class ResponseStrip(QWidget):
             return
         name = next((c.name for c in build.duty_cases if c.id == case), "")
         how = "at the top of the swing" if switches(path) else "with the fans held on"
-        self.head.setText(f"{spec.label if spec else ''} against {name or 'no duty case'}, {how}")
+        self.subject = f"{spec.label if spec else ''} against {name or 'no duty case'}"
+        self.head.setText(f"{self.subject}, {how}")
         if case:
             needs = needs_of(build, build.package, build.duty_case(case))
             if needs:
@@ -178,7 +180,7 @@ class ResponseStrip(QWidget):
         limit, mark = self.session.assessment.limit, "limit"
         if answer.weather:
             limit, mark = 0.0, "held"
-            self.head.setText(f"{self.head.text().split(',')[0]}: never settles; how much hotter a day it is held on")
+            self.head.setText(f"{self.subject}: never settles. How much hotter a day it is held on, under 0 what lacks")
         self.chart.show_picture(
             ChartPicture(
                 series=(Series("", xs, ys),),
