@@ -18,11 +18,12 @@ from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.figures.loop_told import fill_steps
 from keelroom.assess.figures.read_off import air_in
 from keelroom.assess.fit.coolers import LINED, WARM, line_plan, named
+from keelroom.assess.handed_out import steps_of
 from keelroom.assess.inputs.coolant.graph import graph_of
 from keelroom.assess.inputs.coolers import SPOTS
 from keelroom.assess.loop.hose_plans import INSTALL, hose_plans
 from keelroom.assess.outcome import Stopped, attempted
-from keelroom.assess.report import ledger_rows, steps_of, totals_lines
+from keelroom.assess.report import ledger_rows, totals_lines
 from keelroom.assess.safety import cautions
 from keelroom.assess.words import clause, worded
 from keelroom.core.loop.hoses import MAKES

@@ -93,7 +93,7 @@ class Outputs:
         """At full size, whatever the printer's margins are: the bar on every sheet is measured before anything is
         cut."""
         from keelroom.assess.figures.templates import patterns
-        from keelroom.assess.report import minds_of_made
+        from keelroom.assess.handed_out import minds_of_made
         from keelroom.export.tiles import write_tiles
 
         build = self.session.build

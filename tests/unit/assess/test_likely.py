@@ -14,6 +14,7 @@ from keelroom.document.file import load
 from keelroom.document.likely import astray_by, improper, likely_of, meant, unlikely
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.survey import SecondReading
 from tests.changes import on
 from tests.conftest import DEMO
 from tests.told import what_of, why_of
@@ -82,6 +83,13 @@ def test_a_negative_reading_of_a_tape_is_asked_about_with_its_positive():
     entry = next(iter(unlikely(on(BUILD, (("survey", "hood", "front"), "-19 in", "length")))))
     assert entry.path == ("survey", "hood", "front")
     assert "19 in" in meant(entry)
+
+
+def test_what_was_taken_twice_is_asked_about_no_more():
+    odd = on(BUILD, (("survey", "hood", "front"), "70 in", "length"))
+    assert asked(odd)
+    again = SecondReading(id="hood.front", value=quantity("70 in", "length", "measured"))
+    assert not asked(on(odd, (("survey", "second"), (again,))))
 
 
 def test_a_fraction_over_a_whole_is_read_and_asked_about():

@@ -9,9 +9,9 @@ import pytest
 import keelroom
 from keelroom.assess.acts.registry import ACTS
 from keelroom.assess.assess import first_wave
+from keelroom.assess.handed_out import open_problems, steps_of
 from keelroom.assess.loop.air import air_of
 from keelroom.assess.loop.fill_plan import fill_plan
-from keelroom.assess.report import open_problems, steps_of
 from keelroom.assess.safety import STEPS, caution, cautions
 from keelroom.assess.words import clause
 from keelroom.document.file import load

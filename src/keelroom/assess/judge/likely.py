@@ -23,7 +23,7 @@ def likely(build: Build, package: Package, assessment: Assessment) -> Found:
     """Every entry of the build and the package that is outside, and every fraction over a whole."""
     read = {one.id for one in build.survey.second}
     for entry in outside(build, package):
-        if ".".join(entry.path) in read or "/".join(entry.path) in read:
+        if entry.path[0] == "survey" and ".".join(entry.path[1:]) in read:
             continue  # taken twice, and held against the first where it is compared
         kind = entry.spec.kind_name
         yield Finding(

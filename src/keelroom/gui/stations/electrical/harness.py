@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QVBoxLayout, QWidget
 
 from keelroom.assess.electrical.bench import jumper_list
 from keelroom.assess.electrical.harness import Rows, loom_list, parts_list, splice_list, wire_list
-from keelroom.assess.report import minds_of_wired
+from keelroom.assess.handed_out import minds_of_wired
 from keelroom.drawing.wiring import wiring
 from keelroom.errors import ExportError
 from keelroom.gui.saving import ask_and_write
