@@ -148,6 +148,13 @@ def from_si(si: float, kind_name: str, system: str, origin: Origin) -> Quantity:
     return Quantity(si=parse(text, KINDS[kind_name], unit.symbol).si, as_typed=text, unit=unit.symbol, origin=origin)
 
 
+def as_read(si: float, kind_name: str, system: str, origin: Origin) -> Quantity:
+    """A quantity an act sets, rounded as its unit is read: whole degrees, sixteenths of an inch."""
+    kind = KINDS[kind_name]
+    reading = parse(format_si(si, kind, system).replace("−", "-"), kind, kind.shown_unit(system).symbol)
+    return Quantity(si=reading.si, as_typed=reading.text, unit=reading.unit, origin=origin)
+
+
 SMALL = 0.5
 """[in] below which a sixteenth is too coarse for what was given in another unit"""
 

@@ -17,7 +17,7 @@ from keelroom.assess.inputs.electrical.controller import (
 )
 from keelroom.assess.inputs.electrical.ways import WAYS
 from keelroom.document.edits import Change, Edit
-from keelroom.document.quantity import from_si
+from keelroom.document.quantity import as_read
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import SensorPlace, Strategy
 from keelroom.document.schema.package import Package
@@ -110,7 +110,7 @@ SCHOOLS = (
 )
 
 
-def usual_points(build: Build, package: Package) -> Edit:
+def usual_points(build: Build, package: Package, system: str = "us") -> Edit:
     """The edit that puts both set points between thermostat and limit, as the sensor reads there. Raises InputError
     where there is no room for them."""
     limit = build.brief.cooling.limit
@@ -126,7 +126,7 @@ def usual_points(build: Build, package: Package) -> Edit:
     points = (("fan_on", on - lower), ("fan_off", off - lower))
     return Edit(
         "Set points between thermostat and limit",
-        tuple(Change((*where, name), from_si(round(at, 1), "temperature", "us", "derived")) for name, at in points),
+        tuple(Change((*where, name), as_read(at, "temperature", system, "derived")) for name, at in points),
     )
 
 
@@ -144,7 +144,7 @@ def _read_at(build: Build, package: Package, outlet: float) -> float:
     return min(read, default=outlet - LOWER)
 
 
-def school_edit(package: Package, school: School) -> Edit:
+def school_edit(package: Package, school: School, system: str = "us") -> Edit:
     """The edit that goes over to a school: strategy, sensor and the set points its place wants."""
     control = package.control
     where = ("packages", package.id, "control")
@@ -155,12 +155,12 @@ def school_edit(package: Package, school: School) -> Edit:
         for name in ("fan_on", "fan_off"):
             now = getattr(control, name)
             if now is not None:
-                changes.append(Change((*where, name), from_si(now.si + shift, "temperature", "us", "derived")))
+                changes.append(Change((*where, name), as_read(now.si + shift, "temperature", system, "derived")))
     on = base + shift
     if WAYS[school.strategy].staged and control.second_on.si < on + 1:
         changes += [
-            Change((*where, "second_on"), from_si(on + SECOND, "temperature", "us", "derived")),
-            Change((*where, "second_off"), from_si(on + SECOND - 5, "temperature", "us", "derived")),
+            Change((*where, "second_on"), as_read(on + SECOND, "temperature", system, "derived")),
+            Change((*where, "second_off"), as_read(on + SECOND - 5, "temperature", system, "derived")),
         ]
     return Edit(f"Control: {school.name.lower()}", tuple(changes))
 
@@ -174,7 +174,7 @@ def _go_over(do: Doing) -> Edit:
     school = next((one for one in SCHOOLS if one.key == do.given("school")), None)
     if school is None:
         raise InputError("act_incomplete", f"No school of control is called “{do.given('school')}”")
-    return school_edit(do.package, school)
+    return school_edit(do.package, school, do.system)
 
 
 POINTS = (("packages", "*", "loop", "thermostat"), ("brief", "cooling", "limit"))
@@ -182,7 +182,7 @@ KINDS = (
     ActKind(
         "set_points",
         "Fan set points between thermostat and limit",
-        lambda do: usual_points(do.build, do.package),
+        lambda do: usual_points(do.build, do.package, do.system),
         "Set points in between",
         after=("At what the gauge reads when they start and stop",),
         rests_on=POINTS,

@@ -7,7 +7,7 @@ from contextlib import suppress
 from keelroom.assess.acts.kind import HOUR, ActKind, Doing
 from keelroom.assess.safety import cautions
 from keelroom.document.edits import Change, Edit, set_value
-from keelroom.document.quantity import from_si, quantity
+from keelroom.document.quantity import as_read, from_si, quantity
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Core, Fan, Package
 from keelroom.errors import InputError, KeelRoomError
@@ -75,7 +75,7 @@ def _deeper(do: Doing) -> Edit:
         do.act.label,
         (
             Change((*do.where, "core", "rows"), quantity(f"{rows:.0f}", "count")),
-            Change((*do.where, "core", "depth"), from_si(min(depth, 0.25), "length", "us", "derived")),
+            Change((*do.where, "core", "depth"), as_read(min(depth, 0.25), "length", do.system, "derived")),
         ),
     )
 
@@ -85,7 +85,9 @@ def _denser(do: Doing) -> Edit:
     if fins is None:
         raise InputError("no_fins", "How many fins an inch the core has is not known")
     return set_value(
-        (*do.where, "core", "fin_density"), from_si(fins.si + 2 / INCH, "fin density", "us", "derived"), do.act.label
+        (*do.where, "core", "fin_density"),
+        as_read(fins.si + 2 / INCH, "fin density", do.system, "derived"),
+        do.act.label,
     )
 
 
@@ -93,7 +95,7 @@ def _copper(do: Doing) -> Edit:
     core = do.package.core
     if core.material == "copper_brass" or core.fin_density is None:
         raise InputError("copper_already", "It is of copper and brass already, or its fins are not known")
-    fins = from_si(max(core.fin_density.si, 16 / INCH), "fin density", "us", "derived")
+    fins = as_read(max(core.fin_density.si, 16 / INCH), "fin density", do.system, "derived")
     return Edit(
         do.act.label,
         (

@@ -14,7 +14,7 @@ from keelroom.assess.inputs.coolant.volumes import TANKED, volumes_of
 from keelroom.assess.placing import Axes, core_depth, size_of, stand
 from keelroom.assess.safety import cautions
 from keelroom.document.edits import Change, Edit, added, apply, fresh_id, fresh_name, set_value
-from keelroom.document.quantity import Quantity, from_si, quantity
+from keelroom.document.quantity import Quantity, as_read, from_si, quantity
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.loop import Hose, Loop, Part, PartKind, Piece, Via, usual_hoses
 from keelroom.document.schema.package import CorePort, Package
@@ -454,7 +454,9 @@ def _cooler_thermostat(do: Doing) -> Edit:
     if present is None or present.si < 75:
         raise InputError("cool_already", "No thermostat is known, or it opens as cool as they come")
     return set_value(
-        (*loop_path(do.package), "thermostat"), from_si(present.si - 8.0, "temperature", "us", "derived"), do.act.label
+        (*loop_path(do.package), "thermostat"),
+        as_read(present.si - 8.0, "temperature", do.system, "derived"),
+        do.act.label,
     )
 
 
