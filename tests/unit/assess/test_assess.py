@@ -378,6 +378,8 @@ def _context(path, build):
     if "coolers" in path:
         changes += _cooler_context(path)
     changes += _made_context(path)
+    if "panels" in path:  # what is only thought of is in no list
+        changes.append(Change((*path[: path.index("panels") + 2], "fitted"), True))
     if path[-1] in BOUGHT:
         changes += [
             Change((*path[:2], "shroud", name), quantity(text, "length"))
