@@ -378,8 +378,6 @@ def _context(path, build):
     if "coolers" in path:
         changes += _cooler_context(path)
     changes += _made_context(path)
-    if "panels" in path:  # what is only thought of is in no list
-        changes.append(Change((*path[: path.index("panels") + 2], "fitted"), True))
     if path[-1] in BOUGHT:
         changes += [
             Change((*path[:2], "shroud", name), quantity(text, "length"))
@@ -453,7 +451,8 @@ def _loop_context(path):
 def _made_context(path):
     """What has to be so beside a field of a made or moved part for it to matter."""
     if "panels" in path:
-        return PANEL_CONTEXT.get(path[-1], lambda _where: [])(path[:-1])
+        fitted = Change((*path[: path.index("panels") + 2], "fitted"), True)  # only thought of it is in no list
+        return [fitted, *PANEL_CONTEXT.get(path[-1], lambda _where: [])(path[:-1])]
     if "moves" in path:
         return MOVE_CONTEXT.get(path[-1], lambda _where: [])(path[:-1])
     if path[2:3] == ("remote",):

@@ -2,6 +2,7 @@
 
 from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.assess import first_wave
+from keelroom.assess.judge.heat import heat
 from keelroom.document.edits import apply
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
@@ -11,6 +12,7 @@ from tests.conftest import DEMO
 from tests.told import what_of, why_of
 
 BUILD = load(DEMO)
+JUDGED = first_wave(BUILD)
 
 
 def pipe(behind):
@@ -23,7 +25,7 @@ def pipe(behind):
 
 
 def near(build):
-    return [one for one in first_wave(build).findings if one.code == "near_exhaust"]
+    return list(heat(build, build.package, JUDGED))
 
 
 def with_pipe(behind):
@@ -61,4 +63,5 @@ def test_a_neighbours_bottle_beside_the_pipe_is_told_too():
     found = (("packages", "p1", "moves"), ())
     build = on(BUILD, (("survey", "obstacles"), (*BUILD.survey.obstacles, beside)), found)
     assert "bottle" in {one.form for one in near(build)}
+    assert "near_exhaust" in {one.code for one in first_wave(build).findings}, "and it is among what is judged"
     assert not near(BUILD), "nothing hot was measured"
