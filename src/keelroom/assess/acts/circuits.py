@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.electrical.figures import CircuitFigures, electrics
-from keelroom.assess.electrical.planner import as_advised, mended, planned_for, together
+from keelroom.assess.electrical.planner import as_advised, mended, planned_for, reaching, together
 from keelroom.assess.inputs.electrical.loads import motors_of
 from keelroom.assess.inputs.electrical.system import planned_circuits, wanted_switch
 from keelroom.assess.judge.circuits import circuits as judged_circuits
@@ -27,7 +27,10 @@ def plan_missing(build: Build, package: Package) -> Edit:
     circuits = package.circuits
     shared = together(loose, build.supply, package.control)
     for motors in shared:
-        circuits = (*circuits, planned_for(motors, fresh_id(circuits, "circuit"), build.supply, package.control))
+        circuits = (
+            *circuits,
+            planned_for(motors, fresh_id(circuits, "circuit"), build.supply, package.control, package),
+        )
     count = "a circuit" if len(shared) == 1 else f"{len(shared)} circuits"
     return Edit(f"Plan {count}", (Change(("packages", package.id, "circuits"), circuits),))
 
@@ -70,8 +73,9 @@ def split_circuit(build: Build, package: Package, circuit_id: str) -> Edit:
                     "measured_drop": None,
                 }
             )
+            placed = reaching(package, own, (motored,))
             circuits.append(
-                as_advised(own, (motored,), build.supply, wanted=wanted_switch((motored,), package.control))
+                as_advised(placed, (motored,), build.supply, wanted=wanted_switch((motored,), package.control))
             )
     return Edit("A circuit of its own for each motor", (Change(("packages", package.id, "circuits"), tuple(circuits)),))
 
@@ -89,7 +93,7 @@ def merge_stages(build: Build, package: Package) -> Edit:
         for circuit in package.circuits
     )
     others = tuple(circuit for circuit in others if circuit.feeds)
-    made = planned_for(fans, fresh_id(others, "circuit"), build.supply, control)
+    made = planned_for(fans, fresh_id(others, "circuit"), build.supply, control, package)
     return Edit("Both stages on one relay box", (Change(("packages", package.id, "circuits"), (made, *others)),))
 
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from typing import Literal
 
 from keelroom.assess.electrical.figures import RUNS, CircuitFigures, advice
-from keelroom.assess.inputs.electrical.loads import Motored
+from keelroom.assess.inputs.electrical.loads import PUMP, Motored
 from keelroom.assess.inputs.electrical.system import Planned, fault_of, path_of, wanted_switch
 from keelroom.document.edits import Change
-from keelroom.document.quantity import quantity
+from keelroom.document.quantity import as_read, quantity
 from keelroom.document.schema.electrical import Circuit, Control, Supply, Switch
 from keelroom.document.schema.package import Package
 
@@ -43,10 +43,45 @@ def as_advised(
     return circuit.model_copy(update=update)
 
 
-def planned_for(motors: tuple[Motored, ...], ident: str, supply: Supply, control: Control) -> Circuit:
-    """A circuit for these motors, as the tool would wire it under this control."""
+BAY = 0.9
+"""[m] behind the core support that runs of usual length reach (common practice: the front of an engine bay)."""
+LAID = 1.2
+"""Times the distance a wire takes along rails and round corners (common practice)."""
+
+
+def beyond_bay(package: Package, motors: tuple[Motored, ...]) -> float:
+    """How much longer [m] a run to these motors is than one in the bay: by where core, coolers and pump stand."""
+    pumps = [part.z.si for part in package.loop.parts if part.kind == "pump" and part.z is not None]
+    places = {PUMP: max(pumps, default=0.0)}
+    places |= {cooler.id: cooler.front.si for cooler in package.coolers if cooler.front is not None}
+    places |= {fan.id: package.place.z.si for fan in package.fans}
+    return LAID * max((places.get(motored.id, 0.0) - BAY for motored in motors), default=0.0)
+
+
+def reaching(package: Package, circuit: Circuit, motors: tuple[Motored, ...]) -> Circuit:
+    """The circuit with runs nobody measured made long enough for where its motors stand."""
+    extra = beyond_bay(package, motors)
+    if extra <= 0:
+        return circuit
+    usual = Circuit(id="usual")
+    runs = ("branch", "back") if circuit.ground == "battery" else ("branch",)
+    update = {}
+    for run in runs:
+        wire = getattr(circuit, run)
+        longer = as_read(getattr(usual, run).length.si + extra, "length", "us", "assumed")
+        if wire.length.origin == "assumed" and wire.length.si < longer.si:
+            update[run] = wire.model_copy(update={"length": longer})
+    return circuit.model_copy(update=update)
+
+
+def planned_for(
+    motors: tuple[Motored, ...], ident: str, supply: Supply, control: Control, package: Package | None = None
+) -> Circuit:
+    """A circuit for these motors, as the tool would wire it under this control, to where they stand in the package."""
     name = motors[0].name if len(motors) == 1 else "Both stages on one box"
     circuit = Circuit(id=ident, name=name, feeds=tuple(motored.id for motored in motors))
+    if package is not None:
+        circuit = reaching(package, circuit, motors)
     return as_advised(circuit, motors, supply, wanted=wanted_switch(motors, control))
 
 
@@ -69,7 +104,7 @@ def mended(package: Package, figures: CircuitFigures, supply: Supply) -> tuple[C
     """The changes that give a circuit the advised wire, fuse and relay; a drop measured on the old wire goes with
     it."""
     new = as_advised(
-        figures.circuit.model_copy(update={"measured_drop": None}),
+        reaching(package, figures.circuit.model_copy(update={"measured_drop": None}), figures.motors),
         figures.motors,
         supply,
         figures.staged,

@@ -6,6 +6,7 @@ from collections.abc import Callable
 
 from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics, odd_fuse
 from keelroom.assess.electrical.harness import section_of
+from keelroom.assess.electrical.planner import BAY, beyond_bay, reaching
 from keelroom.assess.electrical.words import advice
 from keelroom.assess.findings import Finding, Found, Level
 from keelroom.assess.fixes import choose_act, set_act
@@ -96,6 +97,27 @@ def _circuit(build: Build, package: Package, figures: CircuitFigures) -> Found:
         )
     for check in checks:
         yield from check(build, where, name, figures, mend)
+    yield from _reach(package, where, name, figures, mend)
+
+
+def _reach(
+    package: Package, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Act, ...]
+) -> Found:
+    """Whether its wire reaches where its motors stand."""
+    circuit, beyond = figures.circuit, beyond_bay(package, figures.motors)
+    there, least = circuit.feed.length.si + circuit.branch.length.si, BAY + beyond
+    if beyond <= 0 or there >= least:
+        return
+    placed = reaching(package, circuit, figures.motors)
+    yield Finding(
+        "wire_short",
+        "problem",
+        (*where, "branch", "length"),
+        given(name=name, there=(there, "length"), least=(least, "length")),
+        fix=mend if placed != circuit else (),
+        value=there,
+        limit=least,
+    )
 
 
 def _electronics(

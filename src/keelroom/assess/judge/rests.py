@@ -135,6 +135,7 @@ RESTS: dict[str, str] = {
     "vent_falls": HIGHEST,
     "hose_kink": "beside.bore package.loop.parts survey.hoses",
     "hose_old": "beside.years",
+    "wire_short": "beside.length package.place.z package.coolers package.loop.parts",
     "near_exhaust": "survey.obstacles package.place package.loop.parts survey.hoses",
     "bores_differ": "beside.bore survey.hoses package.core.ports",
     "coolant_mixed": "package.loop.stays",

@@ -68,6 +68,11 @@ TOLD = {
         "The sizes next to it are {near:and g} A.",
         "A fuse of that size is not made",
     ),
+    "wire_short": Told(
+        "{name}: its wire does not reach its motors",
+        "{there} to them, and they stand {least} away along the car. Its volts are worked out for the short wire.",
+        "A circuit's wire does not reach its motors",
+    ),
     "fuse_far": Told(
         "{name}: the fuse sits too far from the source",
         "{fuse_at} of wire before it is protected by nothing; {most} at most.",

@@ -17,6 +17,10 @@ ELECTRICAL_ROWS = {
     "charge_cable": (((("supply", "charge_wire", "length"), "12 ft", "length"),), FIX),
     "alternator_short": ((), FIX),
     "spin": ((), HANDS),
+    "wire_short": (
+        ((("packages", "p1", "place", "z"), "9 ft", "length"),),
+        (((*FANS, "branch", "length"), "14 ft", "length"),),
+    ),
     "no_fuse": ((((*FANS, "fuse"), None),), FIX),
     "fuse_far": ((((*FANS, "fuse_at"), "3 ft", "length"),), FIX),
     "fuse_size": ((((*FANS, "fuse"), "32 A", "current"),), FIX),

@@ -648,3 +648,19 @@ def test_alike_circuits_are_sized_alike_in_one_movement():
     ]
     with pytest.raises(InputError, match="alike already"):
         sized_alike(after, after.package)
+
+
+def test_a_circuit_planned_for_a_core_at_the_rear_reaches_it_and_is_as_thick_as_that_takes():
+    """By hand: 10 ft less 0.9 m of bay are 2.148 m, by 1.2 along the car 2.578 m, over the usual 1 1/2 ft 3.035 m. What
+    is planned for it loses no more than a circuit may."""
+    bare = on(BUILD, (("packages", "p1", "circuits"), ()))
+    near = apply(bare, plan_missing(bare, bare.package))
+    rear = on(bare, (("packages", "p1", "place", "z"), "10 ft", "length"))
+    far = apply(rear, plan_missing(rear, rear.package))
+    short, long_ = (next(one for one in build.package.circuits if "fan1" in one.feeds) for build in (near, far))
+    beyond = 1.2 * (10 * 0.3048 - 0.9)
+    assert long_.branch.length.si == pytest.approx(0.4572 + beyond, abs=0.01)
+    assert short.branch.length.si == pytest.approx(0.4572)
+    assert long_.branch.size.si > short.branch.size.si
+    codes = {one.code for one in first_wave(far).findings}
+    assert not codes & {"wire_short", "drop_over", "fuse_over_wire", "wire_hot"}
