@@ -392,7 +392,9 @@ def _brief(build: Build, system: str) -> list[Flowable]:
 
 
 def _findings(assessment: Assessment, system: str) -> list[Flowable]:
-    shown = assessment.findings[:MOST_FINDINGS]
+    problems = sum(finding.level == "problem" for finding in assessment.findings)
+    most = max(MOST_FINDINGS, problems)  # every problem; of the rest as many as there is room for
+    shown = assessment.findings[:most]
     story: list[Flowable] = [Paragraph("Findings", STYLES["head"])]
     if not shown:
         story.append(Paragraph("None.", STYLES["body"]))
@@ -400,8 +402,7 @@ def _findings(assessment: Assessment, system: str) -> list[Flowable]:
         Paragraph(f'<font name="Strong">{finding.level}: {safe(told.what)}</font> — {safe(told.why)}', STYLES["body"])
         for finding, told in ((finding, worded(finding, system)) for finding in shown)
     ]
-    if len(assessment.findings) > MOST_FINDINGS:
-        story.append(
-            Paragraph(f"and {len(assessment.findings) - MOST_FINDINGS} more in the application.", STYLES["small"])
-        )
+    if len(assessment.findings) > most:
+        left = f"and {len(assessment.findings) - most} open questions and notes more in the application."
+        story.append(Paragraph(left, STYLES["small"]))
     return story

@@ -719,6 +719,10 @@ def test_sheet_says_what_the_window_says(capsys, tmp_path):
     pages = PdfReader(target).pages
     text = " ".join(page.extract_text() for page in pages)
     assert 1 <= len(pages) <= 9
+    flat = " ".join(text.split())
+    for finding in assess(BUILD).findings:
+        if finding.level == "problem":
+            assert " ".join(what_of(finding).split()) in flat, finding.code
     for expected in (
         "Larch Lane",
         "Quarry hill",
