@@ -282,7 +282,7 @@ def _first() -> Build:
     from keelroom.catalogue.load import cores, engines, fan_assemblies, vehicles
 
     return first_build(
-        Answers(vehicles()[1].name, engines()[2].name, cores()[2].name, fans=fan_assemblies()[1].name), "us"
+        Answers(vehicles()[1].name, engines()[2].name, core=cores()[2].name, fans=fan_assemblies()[1].name), "us"
     )
 
 
