@@ -5,7 +5,11 @@ import random
 
 import pytest
 
+from keelroom.assess.acts.registry import offer
 from keelroom.assess.assess import first_wave
+from keelroom.assess.first_build import Answers, first_build, fitting
+from keelroom.assess.questions.proof import prove
+from keelroom.catalogue.load import cores, engines, vehicles
 from tests.long import long
 from tests.soak.offers import any_build, share
 from tests.soak.rings import bare, rings_from
@@ -28,3 +32,18 @@ def test_no_acts_of_drawn_builds_lead_in_a_circle():
         assert not rings_from(few, (bare(judged.build.model_dump()),), (), frozenset())
         walked += len(few.findings)
     assert walked
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_an_ordinary_circuit_passes_its_own_judgement(seed):
+    """On a first build of any kind: its bottle is large enough, its hoses do not kink, and nothing counts as a problem
+    that rests on the places it assumed."""
+    dice = random.Random(seed)
+    core = dice.choice(cores())
+    kinds = dice.choice(vehicles()).name, dice.choice(engines()).name
+    fans = dice.choice(["", *(one.name for one in fitting(core))])
+    build = first_build(Answers(*kinds, core=core.name, fans=fans), "us")
+    before = first_wave(build)
+    seen = prove(before, None, offer("ordinary_circuit", build.active))
+    assert not seen.stopped
+    assert not [one for one in seen.brings if one.where[2:3] == ("loop",) or one.code.startswith("fit_")]

@@ -15,14 +15,15 @@ from keelroom.assess.fit.mounts import anchors, bracket_plans, core_growth
 from keelroom.assess.fit.moves import may_go
 from keelroom.assess.fit.shroud_plan import TrimPlan, pan_plan, ring_of, trim_plan
 from keelroom.assess.fixes import choose_act, flag_act
+from keelroom.assess.judge.evidence import GUESSED
 from keelroom.assess.tape import may_differ, tolerance
 from keelroom.core.outline import crossing
 from keelroom.core.packaging.fixings import BOLTS
 from keelroom.document.act import Act
-from keelroom.document.fields import get, owner_and_spec
+from keelroom.document.fields import get, owner_and_spec, spec_of
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
-from keelroom.document.schema.survey import Survey
+from keelroom.document.schema.survey import HoseEnd, Survey
 from keelroom.errors import InputError
 from keelroom.facts import Figures, given, lowered
 
@@ -63,16 +64,34 @@ def fit(build: Build, package: Package, assessment: Assessment) -> Found:
 
 def _gap_finding(build: Build, package: Package, gap: Gap) -> Finding:
     form = ("hood" if gap.other.sort == "hood" else "") + ("" if gap.weakest else "even")
+    guessed = _guessed(build, package, gap)
     return Finding(
         f"fit_{gap.state}",
-        "problem",
+        "doubt" if guessed else "problem",
         _where(package, gap),
         _gap_figures(gap),
         form=form,
         fix=_gap_fixes(build, package, gap),
         value=gap.gap,
         limit=gap.wanted,
+        assumed=guessed,
     )
+
+
+def _guessed(build: Build, package: Package, gap: Gap) -> tuple[str, ...]:
+    """Where a hose of it was led from a port whose place nobody measured: those entries. A way that was guessed is no
+    evidence that it does not fit."""
+    told: list[str] = []
+    for body in (gap.part, gap.other):
+        if body.sort != "hose":
+            continue
+        hose = next(one for one in package.loop.hoses if one.id == body.key.split(":")[1])
+        ends = {end.removeprefix("engine:") for end in (hose.start, hose.end) if end.startswith("engine:")}
+        for port in build.survey.hoses:
+            if port.id in ends:
+                places = ((spec_of(HoseEnd, axis), getattr(port, axis)) for axis in "xyz")
+                told += [spec.label for spec, at in places if spec and at is not None and at.origin in GUESSED]
+    return tuple(dict.fromkeys(told))
 
 
 def _gap_figures(gap: Gap) -> Figures:
