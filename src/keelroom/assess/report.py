@@ -196,6 +196,12 @@ def plain_verdict(assessment: Assessment, system: str) -> str:
     )
 
 
+def weather_text(assessment: Assessment, system: str) -> str:
+    """How much hotter a day than its own the tightest case that counts is held on, under 0 what it lacks."""
+    held = [case.figures.in_hand for case in assessment.cases if case.figures and case.counted]
+    return format_si(min(held), KINDS["temperature difference"], system).replace("-", "−") if held else ""
+
+
 def verdict_line(assessment: Assessment, system: str) -> str:
     """How a package stands, in a few words: how many duty cases hold, and the worst of them."""
     counted = [case for case in assessment.cases if case.counted] or assessment.cases

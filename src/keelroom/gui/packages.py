@@ -7,7 +7,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QWidget
 from keelroom.assess.acts.registry import ACTS, offer
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.figures.outputs import beside
-from keelroom.assess.report import missing_words, settles_text, totals_lines, verdict_line
+from keelroom.assess.report import missing_words, settles_text, totals_lines, verdict_line, weather_text
 from keelroom.document.difference import between_packages, value_words
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import PACKAGE_KINDS, Package
@@ -62,7 +62,7 @@ class Packages(Dialog):
         self.at = session.build.active
         self.table = ChooseTable(
             "Packages of this build",
-            ("Package", "Stands for", "Verdict", "Parts"),
+            ("Package", "Stands for", "Verdict", "Hotter day", "Parts"),
             self._choose,
             "A click chooses one for the acts below.",
             "name …",
@@ -125,14 +125,14 @@ class Packages(Dialog):
         self.verdicts.look()
         self._show()
 
-    def _row(self, package: Package) -> tuple[str, str, str, str]:
+    def _row(self, package: Package) -> tuple[str, ...]:
         found, active = self.verdicts.of(package.id), package.id == self.session.build.active
         name = f"{package.name or package.id}{' (active)' if active else ''}"
         stands = PACKAGE_KINDS[package.kind]
         if found is None:
-            return (name, stands, AWAITED, "")
+            return (name, stands, AWAITED, "", "")
         cost = f"{self.session.settings.currency}{found.totals.cost:.0f}" if found.totals.cost is not None else ""
-        return (name, stands, verdict_line(found, self.session.system), cost)
+        return (name, stands, verdict_line(found, self.session.system), weather_text(found, self.session.system), cost)
 
     def _show(self) -> None:
         build = self.session.build

@@ -2,8 +2,11 @@
 
 import math
 
+import pytest
+
 from keelroom.assess.assess import assess
 from keelroom.assess.figures.assessment import CaseFigures
+from keelroom.assess.figures.batch import Asked, in_hand
 from keelroom.assess.figures.outputs import CASE, OF_CASE, PACKAGE, beside, lines, machine, value_text
 from keelroom.assess.machine_form import as_json
 from keelroom.assess.questions.why import temperature_working
@@ -92,3 +95,19 @@ def test_two_builds_beside_each_other_show_what_differs_and_what_compares():
     assert beside(full, assess(BUILD, "p4").figures_of("full"), "us") == (), (
         "no temperature stands for one that never settles"
     )
+
+
+def test_a_cases_hotter_day_is_what_acts_are_told_apart_by_and_near_the_highest_ambient():
+    """The same as the batch of questions finds; and where it is small, the ambient the whole air path holds at the
+    most, found by other solves, lies as much over the case's own."""
+    judged = assess(BUILD)
+    hands = in_hand([Asked(BUILD, case.id) for case in BUILD.duty_cases])
+    near = 0
+    for case, hand in zip(judged.cases, hands, strict=True):
+        f = case.figures
+        assert f.in_hand == pytest.approx(hand.weather, rel=1e-6, abs=1e-6)
+        beyond = f.ambients.holds - f.ambient
+        if abs(beyond) < 15:
+            near += 1
+            assert f.in_hand == pytest.approx(beyond, abs=1.0 + 0.2 * abs(beyond))
+    assert near

@@ -129,6 +129,8 @@ class CaseFigures(NamedTuple):
     """the band holds 80 % of cases; inf where the hot end of the band does not settle"""
     verdict: Verdict
     margin: float
+    in_hand: float
+    """how much hotter a day [K] than its own is held, with the fans that run by the limit; under 0 what lacks"""
     boiling: float
     heat_in: float
     rejection_at_limit: float
