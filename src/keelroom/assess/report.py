@@ -198,7 +198,7 @@ def plain_verdict(assessment: Assessment, system: str) -> str:
 
 def weather_text(assessment: Assessment, system: str) -> str:
     """How much hotter a day than its own the tightest case that counts is held on, under 0 what it lacks."""
-    held = [case.figures.in_hand for case in assessment.cases if case.figures and case.counted]
+    held = [case.figures.in_hand.weather for case in assessment.cases if case.figures and case.counted]
     return format_si(min(held), KINDS["temperature difference"], system).replace("-", "−") if held else ""
 
 

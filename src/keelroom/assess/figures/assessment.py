@@ -7,6 +7,7 @@ from typing import Literal, NamedTuple
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.figures.beliefs import Belief
 from keelroom.assess.figures.effort import Effort
+from keelroom.assess.figures.in_hand import InHand
 from keelroom.assess.findings import Finding
 from keelroom.assess.fit.clearances import Fit
 from keelroom.assess.inputs.needs import Need
@@ -129,8 +130,7 @@ class CaseFigures(NamedTuple):
     """the band holds 80 % of cases; inf where the hot end of the band does not settle"""
     verdict: Verdict
     margin: float
-    in_hand: float
-    """how much hotter a day [K] than its own is held, with the fans that run by the limit; under 0 what lacks"""
+    in_hand: InHand
     boiling: float
     heat_in: float
     rejection_at_limit: float

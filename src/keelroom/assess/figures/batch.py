@@ -8,6 +8,7 @@ from typing import NamedTuple
 
 import numpy as np
 
+from keelroom.assess.figures.in_hand import InHand, hand_of
 from keelroom.assess.figures.shared_out import on_all_processors
 from keelroom.assess.inputs.doors import stop_at_doors
 from keelroom.assess.inputs.needs import needs_of
@@ -214,27 +215,6 @@ def temperatures(asked: Sequence[Asked], share: float = 1.0) -> list[float | Non
     return found
 
 
-class InHand(NamedTuple):
-    """What a question has in hand at its limit, in its own weather: heat [W] that could be taken off beside what comes
-    in, and what a kelvin of hotter weather takes of it [W/K].
-
-    A fan's rest or swing is not in it: at the limit every stage that a rising sensor has passed runs, so that more air,
-    a larger core or a cooler day never tell worse.
-    """
-
-    heat: float
-    per_kelvin: float
-
-    @property
-    def weather(self) -> float:
-        """How much hotter a day [K] than its own is held; under 0 what is missing."""
-        return self.heat / self.per_kelvin if self.per_kelvin > 0 else float("-inf")
-
-    def hotter(self, before: InHand) -> float | None:
-        """How much hotter a day [K] is held than with what was in hand before; None where no weather takes of that."""
-        return (self.heat - before.heat) / before.per_kelvin if before.per_kelvin > 0 else None
-
-
 @in_one_go
 def in_hand(asked: Sequence[Asked]) -> list[InHand | None]:
     """What each question has in hand; None where something is missing. Source: rejection goes with the outlet less the
@@ -245,17 +225,10 @@ def in_hand(asked: Sequence[Asked]) -> list[InHand | None]:
         points, doubt = stacked(rows)
         answer = steady_answer(points, doubt, rows[0].layout)
         for k, place in enumerate(places):
-            found[place] = hand_of(rows[k], answer, k)
+            found[place] = hand_of(points, answer, k)
 
     each_batch(rows_for(asked), work)
     return found
-
-
-def hand_of(row: PointRow, answer: Answer, at: int) -> InHand:
-    """What a point has in hand by the answer it has a place in."""
-    rejects = float(answer.rejection_at_limit[at])
-    over = max(float(row.points.plant.limit - row.points.situation.climate.ambient), 1.0)
-    return InHand(rejects - float(answer.prepared.running.into_coolant[at]), rejects / over)
 
 
 @in_one_go

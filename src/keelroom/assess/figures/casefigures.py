@@ -10,6 +10,7 @@ import numpy as np
 from keelroom.assess.figures.airfigures import fan_figures, pressure_ladder
 from keelroom.assess.figures.assessment import HOLDING, CaseFigures, Verdict
 from keelroom.assess.figures.coolerfigures import cooler_figures, fluid_figures
+from keelroom.assess.figures.in_hand import hand_of
 from keelroom.assess.inputs.airside import air_side
 from keelroom.assess.inputs.coolers import fitted
 from keelroom.assess.inputs.demand import demand_of
@@ -17,7 +18,6 @@ from keelroom.assess.inputs.electrical.system import system_at
 from keelroom.assess.inputs.translate import PointRow
 from keelroom.assess.loop.figures import loop_cases
 from keelroom.core.answer import Answer, worth_of_flow
-from keelroom.core.arrays import Floats
 from keelroom.core.coupling import commanded
 from keelroom.core.operating_point import face_reynolds
 from keelroom.core.plant import Points
@@ -25,8 +25,6 @@ from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.package import Package
 from keelroom.errors import SolveError
 
-OVER_LEAST = 1.0
-"""[K] of limit over weather, the least heat is shared out over."""
 FASTER = (2.0, 1.2)
 """Times the coolant's speed in the tubes: two passes instead of one, and a pump turned a fifth faster."""
 
@@ -43,7 +41,6 @@ def case_figures(
     total = np.maximum(core, 0.0).sum(axis=1)
     reynolds = face_reynolds(points, answer.solution)
     settled = answer.settled
-    left = weather_in_hand(points, answer, len(cases))
     faster = worth_of_flow(points, answer, FASTER)
     accessories = build.brief.accessories
     there = fitted(package, accessories.ac_fitted)
@@ -73,7 +70,7 @@ def case_figures(
                         float(answer.band.chance[i]),
                     ),
                     margin=float(answer.margin[i]),
-                    in_hand=float(left[i]),
+                    in_hand=hand_of(points, answer, i),
                     boiling=float(answer.boiling[i]),
                     heat_in=float(state.given[i]),
                     rejection_at_limit=float(answer.rejection_at_limit[i]),
@@ -127,17 +124,6 @@ def case_figures(
             )
         )
     return figures
-
-
-def weather_in_hand(points: Points, answer: Answer, count: int) -> Floats:
-    """How much hotter a day [K] (count,) each point is held on, from what it rejects at its limit beside what comes in.
-
-    Source: rejection goes with the outlet less the weather.
-    """
-    over = np.maximum(points.plant.limit - points.situation.climate.ambient, OVER_LEAST)[:count]
-    rejects = answer.rejection_at_limit[:count]
-    left: Floats = (rejects - answer.prepared.running.into_coolant[:count]) / np.maximum(rejects / over, 1e-9)
-    return left
 
 
 def sound(figures: CaseFigures) -> CaseFigures:

@@ -75,7 +75,7 @@ CASE: tuple[Output[CaseFigures], ...] = (
     Output("band_high_degC", "Band to", "temperature", _of("high")),
     Output("verdict", "Verdict", "", _of("verdict")),
     Output("margin_K", "In hand to the limit", "temperature difference", _of("margin"), "more"),
-    Output("hotter_day_K", "Held on hotter days, by", "temperature difference", _of("in_hand"), "more", True),
+    Output("hotter_day_K", "Held on hotter days, by", "temperature difference", _of("in_hand.weather"), "more", True),
     Output("boiling_degC", "Boils at", "temperature", _of("boiling"), "more", True),
     Output("heat_in_W", "Heat into the coolant", "heat", _of("heat_in"), "less", True),
     Output("rejection_at_limit_W", "Rejection at the limit", "heat", _of("rejection_at_limit"), "more", True),

@@ -8,8 +8,9 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.acts.core import fit_core
-from keelroom.assess.figures.batch import Asked, answers, hand_of, row_for
+from keelroom.assess.figures.batch import Asked, answers, row_for
 from keelroom.assess.figures.casefigures import holds
+from keelroom.assess.figures.in_hand import hand_of
 from keelroom.assess.inputs.airside import air_side
 from keelroom.assess.questions.response import Response, response
 from keelroom.core.answer import Answer
@@ -59,7 +60,7 @@ def candidates(build: Build, cores: tuple[Core, ...]) -> tuple[Candidate, ...]:
         counting = {case.name for case in build.duty_cases if case.counted} or {one[0] for one in known}
         told = [one for one in known if one[0] in counting] or known
         holding = sum(holds(row, answer, at) for _, row, answer, at in told)
-        in_hand = {name: hand_of(row, answer, at).weather for name, row, answer, at in told}
+        in_hand = {name: hand_of(row.points, answer, at).weather for name, row, answer, at in told}
         name = min(in_hand, key=lambda one: in_hand[one])
         _, _, first, place = known[0]
         drop, rejects = _drop(builds[i], first, place), float(first.rejection_at_limit[place])

@@ -7,8 +7,7 @@ from typing import NamedTuple
 
 from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.assess import first_wave
-from keelroom.assess.figures.assessment import Assessment, CaseResult
-from keelroom.assess.figures.batch import Asked, InHand, in_hand
+from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.findings import LEVELS, Finding
 from keelroom.assess.words import worded
 from keelroom.core.kept import in_one_go
@@ -150,19 +149,15 @@ def _new_problems(before: Assessment, after: Assessment) -> tuple[Finding, ...]:
 
 def _cases(before: Assessment, after: Assessment) -> tuple[tuple[Moved, ...], tuple[str, ...]]:
     """Duty cases that are moved, and those lost; by the weather in hand, which tells right where fans switch too."""
-    then = {case.case_id: case for case in after.cases}
-    pairs = [(case, then.get(case.case_id)) for case in before.cases if case.figures]
-    both = [(was, now) for was, now in pairs if now is not None and now.figures]
-    held = in_hand([Asked(one.build, was.case_id, 1.0) for one in (before, after) for was, _ in both])
-    found = zip(both, held[: len(both)], held[len(both) :], strict=True)
-    moved = tuple(_moved(was, now, first, last) for (was, now), first, last in found if first and last)
-    lost = tuple(was.name for was, now in pairs if now is None or not now.figures)
+    then = {case.case_id: case.figures for case in after.cases}
+    both = [(case, case.figures, then.get(case.case_id)) for case in before.cases if case.figures]
+    moved = tuple(_moved(case, was, now) for case, was, now in both if now)
+    lost = tuple(case.name for case, _, now in both if not now)
     return tuple(case for case in moved if abs(case.hotter) >= HARDLY or case.held != case.then_held), lost
 
 
-def _moved(was: CaseResult, now: CaseResult, first: InHand, last: InHand) -> Moved:
-    held, then_held = (one.figures is not None and one.figures.held for one in (was, now))
-    return Moved(was.name, last.hotter(first) or 0.0, held, then_held, was.counted)
+def _moved(case: CaseResult, was: CaseFigures, now: CaseFigures) -> Moved:
+    return Moved(case.name, now.in_hand.hotter(was.in_hand) or 0.0, was.held, now.held, case.counted)
 
 
 def proof_told(proof: Proof) -> tuple[Fact, ...]:

@@ -9,8 +9,9 @@ from typing import NamedTuple
 
 from keelroom.assess.assess import first_wave
 from keelroom.assess.figures.assessment import Assessment
-from keelroom.assess.figures.batch import Asked, answers, hand_of, rows_for
+from keelroom.assess.figures.batch import Asked, answers, rows_for
 from keelroom.assess.figures.casefigures import EVEN
+from keelroom.assess.figures.in_hand import hand_of
 from keelroom.assess.first_build import Answers, core_of, first_build, fitting, within
 from keelroom.catalogue.load import FanAssembly, cores
 from keelroom.core.kept import in_one_go
@@ -119,7 +120,7 @@ def standings(builds: Sequence[Build]) -> list[Standing]:
         found[id(question.build)].append(
             Standing(
                 0.0 if clear else float(answer.band.chance[at]) if settles else 1.0,
-                hand_of(row, answer, at).weather,
+                hand_of(row.points, answer, at).weather,
             )
         )
     return [

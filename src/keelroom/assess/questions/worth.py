@@ -7,7 +7,8 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.acts.registry import edit_for, offer
-from keelroom.assess.figures.batch import Asked, InHand, in_hand
+from keelroom.assess.figures.batch import Asked, in_hand
+from keelroom.assess.figures.in_hand import InHand
 from keelroom.assess.inputs.cases import grade_case, idle_case
 from keelroom.assess.inputs.doors import stop_at_doors
 from keelroom.core.kept import in_one_go
