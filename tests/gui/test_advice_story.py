@@ -8,18 +8,13 @@ from PyQt6.QtWidgets import QPushButton
 from keelroom.assess.acts.registry import offer
 from keelroom.document.edits import set_value
 from tests.changes import on
-from tests.conftest import DEMO
-from tests.gui.driver import opened
 
 CONTROL = ("packages", "p1", "control")
 
 
 @pytest.fixture
-def driver():
-    made = opened(DEMO)
-    made.settle()
-    yield made
-    made.dispose()
+def driver(settled_demo):
+    return settled_demo
 
 
 def codes(driver, level="problem"):
@@ -84,6 +79,7 @@ def test_a_bay_tight_between_its_rails_is_not_made_wider_by_taking_them_away(dri
     driver.window.show_station("Fit-up")
     driver.window.stations["Fit-up"].choose("Find")
     driver.click("Find a place", QPushButton)
+    driver.settle()
     driver.until(lambda: driver.shows("places tried."))
     assert driver.shows("No place within the reach given") or driver.shows("Tightest:")
     assert session.build.survey.rails.left.as_typed == "-1 in"

@@ -13,6 +13,7 @@ from keelroom.document.quantity import Quantity, quantity
 from keelroom.document.schema.brief import Symptom
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Core, Shroud
+from keelroom.units import INCH
 
 CORE_SIZES = ("face_width", "face_height", "depth")
 
@@ -88,7 +89,7 @@ def first_build(answers: Answers, system: str) -> Build:
     return apply(build, Edit("Duty cases", (Change(("duty_cases",), cases),)))
 
 
-ROUND_A_FAN = 0.5 * 0.0254
+ROUND_A_FAN = 0.5 * INCH
 """[m] kept between a fan and the edge of the face where its shroud is still to be made: a pan's fold and its ring
 (common practice)."""
 

@@ -198,15 +198,14 @@ def plain_verdict(assessment: Assessment, system: str) -> str:
 
 def weather_text(assessment: Assessment, system: str) -> str:
     """How much hotter a day than its own the tightest case that counts is held on, under 0 what it lacks."""
-    held = [case.figures.in_hand.weather for case in assessment.cases if case.figures and case.counted]
+    held = [case.figures.in_hand.weather for case in assessment.counting if case.figures]
     return format_si(min(held), KINDS["temperature difference"], system).replace("-", "−") if held else ""
 
 
 def verdict_line(assessment: Assessment, system: str) -> str:
     """How a package stands, in a few words: how many duty cases hold, and the worst of them."""
-    counted = [case for case in assessment.cases if case.counted] or assessment.cases
-    solved = [case for case in counted if case.figures]
-    stuck = [case for case in counted if case.stopped]
+    solved = [case for case in assessment.counting if case.figures]
+    stuck = [case for case in assessment.counting if case.stopped]
     worst = assessment.tightest
     if worst is None or worst.figures is None:
         return f"Not worked out: {stuck[0].stopped.why}" if stuck and stuck[0].stopped else "No figures yet"

@@ -9,8 +9,8 @@ import numpy as np
 
 from keelroom.core.arrays import Bools, Floats, put, take
 from keelroom.core.coupling import prepare
-from keelroom.core.cycling import Settled, outlet_where, risen_law, settle, topped
-from keelroom.core.electrical.control import ABSENT, held_law
+from keelroom.core.cycling import Settled, fans_held, outlet_where, risen_law, settle, topped
+from keelroom.core.electrical.control import ABSENT
 from keelroom.core.loop.circuit import THERMOSTAT_SPAN
 from keelroom.core.operating_point import CEILING, evaluate, thermal_mass, tube_side
 from keelroom.core.plant import Fixed, Layout, Points, Solution
@@ -193,9 +193,7 @@ def _risen_to(points: Points, fixed: Fixed, wanted: Floats, layout: Layout) -> F
     low = np.maximum(wanted, points.plant.circuit.thermostat)
     every = np.repeat(np.arange(count), steps)
     outlets = np.minimum(low[:, None] + RISES, CEILING)
-    still = np.zeros(count * steps)
-    stack = take(points, every)
-    standing = stack.under(held_law(stack.situation.command.law, still, still))
+    standing = fans_held(take(points, every), 0.0)
     seen = evaluate(standing, take(fixed, every), outlets.ravel(), layout).reading.reshape(count, steps)
     rising = np.maximum.accumulate(seen, axis=1)
     found = [np.interp(wanted[k], rising[k], outlets[k]) for k in range(count)]

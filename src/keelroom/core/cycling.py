@@ -120,6 +120,15 @@ def outlet_where(points: Points, state: State, reading: Floats) -> Floats:
     return outlet
 
 
+def fans_held(points: Points, share: float) -> Points:
+    """The points with every fan held at a share of full flow and power, whatever the sensor reads.
+
+    Source: definition.
+    """
+    every = np.full(len(points.plant.limit), share)
+    return points.under(held_law(points.situation.command.law, every, every))
+
+
 def risen_law(law: Law, state: State, temperature: Floats) -> Law:
     """The laws (n,) with only those contacts on that an engine outlet rising from `state` has passed by
     `temperature`: a switch over the limit is no help at it.

@@ -9,6 +9,7 @@ from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.figures.batch import Asked, readings_at, temperatures
 from keelroom.assess.inputs.electrical.controller import (
     ABOVE_THERMOSTAT,
+    BEHIND_CORE,
     BETWEEN,
     LOWER,
     NEAR_LIMIT,
@@ -23,8 +24,6 @@ from keelroom.document.schema.electrical import SensorPlace, Strategy
 from keelroom.document.schema.package import Package
 from keelroom.errors import InputError
 
-BEHIND_CORE = ("lower_hose", "fins")
-"""Places where a sensor sees what the core has cooled already."""
 SECOND = 5.0
 """Kelvin the second speed lies over the first: sold pairs such as 180 and 190 degF (common practice)."""
 

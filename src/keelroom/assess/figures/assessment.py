@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Literal, NamedTuple
 
 from keelroom.assess.electrical.figures import Electrics
@@ -321,22 +322,29 @@ class Assessment(NamedTuple):
         return self.figures_of(self.idle_id)
 
     @property
+    def counting(self) -> tuple[CaseResult, ...]:
+        """The cases that count; all of them where none does."""
+        return tuple(case for case in self.cases if case.counted) or self.cases
+
+    @property
     def tightest(self) -> CaseResult | None:
         """The solved case with the least margin, of those that count where any does."""
         known = [case for case in self.cases if case.figures]
-        solved = [case for case in known if case.counted] or known
-        return min(solved, key=lambda case: case.figures.margin if case.figures else 0.0, default=None)
+        return _least([case for case in known if case.counted] or known)
 
     @property
     def telling(self) -> CaseResult | None:
         """The case that tells most: of those that settle and count the one with the least margin, else the tightest."""
-        settled = [
-            case for case in self.cases if case.counted and case.figures and case.figures.verdict != "does_not_settle"
-        ]
-        return min(settled, key=lambda case: case.figures.margin if case.figures else 0.0, default=self.tightest)
+        settled = (case for case in self.counting if case.figures and case.figures.verdict != "does_not_settle")
+        return _least(settled) or self.tightest
 
     @property
     def worst_level(self) -> str:
         """The gravest finding level present, or 'none'."""
         present = {finding.level for finding in self.findings}
         return next((level for level in ("problem", "doubt", "note") if level in present), "none")
+
+
+def _least(cases: Iterable[CaseResult]) -> CaseResult | None:
+    """The one with the least margin; None of none."""
+    return min(cases, key=lambda case: case.figures.margin if case.figures else 0.0, default=None)

@@ -17,8 +17,7 @@ from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.answer import Answer, steady_answer
 from keelroom.core.arrays import take
 from keelroom.core.coupling import prepare
-from keelroom.core.cycling import settle
-from keelroom.core.electrical.control import held_law
+from keelroom.core.cycling import fans_held, settle
 from keelroom.core.kept import in_one_go
 from keelroom.core.operating_point import evaluate, solve
 from keelroom.document.schema.build import Build
@@ -151,8 +150,7 @@ def readings_at(asked: Sequence[Asked], outlet: float, share: float) -> list[flo
 
     def work(places: list[int], rows: list[PointRow]) -> None:
         points, _ = stacked(rows)
-        every = np.full(len(rows), share)
-        held_at = points.under(held_law(points.situation.command.law, every, every))
+        held_at = fans_held(points, share)
         fixed = prepare(held_at, rows[0].layout)
         seen = evaluate(held_at, fixed, np.full(len(rows), outlet), rows[0].layout).reading
         for k, place in enumerate(places):
@@ -203,8 +201,7 @@ def temperatures(asked: Sequence[Asked], share: float = 1.0) -> list[float | Non
 
     def work(places: list[int], rows: list[PointRow]) -> None:
         points, _ = stacked(rows)
-        every = np.full(len(rows), share)
-        held_on = points.under(held_law(points.situation.command.law, every, every))
+        held_on = fans_held(points, share)
         fixed = prepare(held_on, rows[0].layout)
         solution = solve(held_on, rows[0].layout, fixed)
         stays = solution.settles & (solution.state.temperature <= fixed.boiling)

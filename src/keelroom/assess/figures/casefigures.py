@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 
 from keelroom.assess.figures.airfigures import fan_figures, pressure_ladder
-from keelroom.assess.figures.assessment import HOLDING, CaseFigures, Verdict
+from keelroom.assess.figures.assessment import CaseFigures, Verdict
 from keelroom.assess.figures.coolerfigures import cooler_figures, fluid_figures
 from keelroom.assess.figures.in_hand import hand_of
 from keelroom.assess.inputs.airside import air_side
@@ -150,11 +150,10 @@ EVEN = 0.35
 """Chance of passing the limit from which on a case is no longer said to hold: about one in three."""
 
 
-def holds(row: PointRow, answer: Answer, at: int) -> bool:
-    """Whether a solved point counts as held, as its verdict would say."""
+def verdict_of(row: PointRow, answer: Answer, at: int) -> Verdict:
+    """The verdict of a solved point."""
     ends = float(answer.temperature[at]), float(answer.band.high[at])
-    limit, chance = float(row.points.plant.limit), float(answer.band.chance[at])
-    return _verdict(bool(answer.settled[at]), ends, limit, chance) in HOLDING
+    return _verdict(bool(answer.settled[at]), ends, float(row.points.plant.limit), float(answer.band.chance[at]))
 
 
 def _verdict(settled: bool, ends: tuple[float, float], limit: float, chance: float) -> Verdict:

@@ -72,6 +72,7 @@ def _circuit(build: Build, package: Package, figures: CircuitFigures) -> Found:
         _relay,
         _wires,
         _connector,
+        _reach,
     )
     if not figures.motors:
         yield Finding(
@@ -97,13 +98,11 @@ def _circuit(build: Build, package: Package, figures: CircuitFigures) -> Found:
         )
     for check in checks:
         yield from check(build, where, name, figures, mend)
-    yield from _reach(package, where, name, figures, mend)
 
 
-def _reach(
-    package: Package, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Act, ...]
-) -> Found:
+def _reach(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigures, mend: tuple[Act, ...]) -> Found:
     """Whether its wire reaches where its motors stand."""
+    package = build.with_id(where[1])
     circuit, beyond = figures.circuit, beyond_bay(package, figures.motors)
     there, least = circuit.feed.length.si + circuit.branch.length.si, BAY + beyond
     if beyond <= 0 or there >= least:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.findings import Finding, Found
 from keelroom.assess.fit.bodies import Body
-from keelroom.assess.fit.moves import moved_bodies, unmoved
+from keelroom.assess.fit.moves import CAPPED, moved_bodies, unmoved
 from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.fixes import flag_act
 from keelroom.core.packaging.solids import clearance, stacked
@@ -19,7 +19,6 @@ KEEPS_OFF = {"hose": 3 * INCH, "plastic": 4 * INCH, "cooler": 4 * INCH, "bottle"
 shroud; a cooler whose fluid burns, with its lines and fittings; a bottle."""
 SHIELDED = 0.5
 """Share of it with a shield that has air on both sides (common practice)."""
-BOTTLES = ("washer_bottle", "overflow_bottle", "expansion_bottle")
 
 
 def heat(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -29,7 +28,7 @@ def heat(build: Build, package: Package, assessment: Assessment) -> Found:
         return
     there = unmoved(build.survey, package)
     pipes = [body for body in there if body.key in hot and not body.unknown]
-    kept = [one.id for one in build.survey.obstacles if one.kind in BOTTLES]
+    kept = [one.id for one in build.survey.obstacles if one.kind in CAPPED]
     bottles = {f"{where}:{ident}" for where in ("obstacle", "moved") for ident in kept}
     near = [(body, sort) for body in parts_of_package(build.survey, package) if (sort := _sort(body))]
     standing = (*there, *moved_bodies(build.survey, package.moves, package.id))
@@ -38,15 +37,13 @@ def heat(build: Build, package: Package, assessment: Assessment) -> Found:
     if not pairs:
         return
     gaps = clearance(stacked([body.solid for body, _, _ in pairs]), stacked([pipe.solid for _, _, pipe in pairs])).gap
-    worst: dict[tuple[str, ...], tuple[float, Body, str, Body]] = {}
-    for (body, sort, pipe), gap in zip(pairs, gaps, strict=True):
-        least = KEEPS_OFF[sort] * (SHIELDED if hot[pipe.key].shielded else 1.0)
-        known = worst.get(body.path)
-        if float(gap) < least and (known is None or float(gap) < known[0]):
-            worst[body.path] = (float(gap), body, sort, pipe)
-    for path, (gap, body, sort, pipe) in worst.items():
+    worst: dict[tuple[str, ...], tuple[float, float, Body, str, Body]] = {}
+    for (body, sort, pipe), found in zip(pairs, gaps, strict=True):
+        gap, least = float(found), KEEPS_OFF[sort] * (SHIELDED if hot[pipe.key].shielded else 1.0)
+        if gap < least and (body.path not in worst or gap < worst[body.path][0]):
+            worst[body.path] = (gap, least, body, sort, pipe)
+    for path, (gap, least, body, sort, pipe) in worst.items():
         obstacle = hot[pipe.key]
-        least = KEEPS_OFF[sort] * (SHIELDED if obstacle.shielded else 1.0)
         shield = flag_act("A heat shield on it", ("survey", "obstacles", obstacle.id, "shielded"), True)
         yield Finding(
             "near_exhaust",

@@ -8,8 +8,9 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.acts.core import fit_core
+from keelroom.assess.figures.assessment import HOLDING
 from keelroom.assess.figures.batch import Asked, answers, row_for
-from keelroom.assess.figures.casefigures import holds
+from keelroom.assess.figures.casefigures import verdict_of
 from keelroom.assess.figures.in_hand import hand_of
 from keelroom.assess.inputs.airside import air_side
 from keelroom.assess.questions.response import Response, response
@@ -50,21 +51,19 @@ def candidates(build: Build, cores: tuple[Core, ...]) -> tuple[Candidate, ...]:
     made = []
     for i, core in enumerate(cores):
         known = [
-            (case.name, row, *pair)
+            (case, row, *pair)
             for k, case in enumerate(build.duty_cases)
             if (row := rows[i * count + k]) is not None and (pair := found[i * count + k]) is not None
         ]
         if not known:
             made.append(Candidate(core, math.nan, math.nan, "needs more", math.nan, 0, count))
             continue
-        counting = {case.name for case in build.duty_cases if case.counted} or {one[0] for one in known}
-        told = [one for one in known if one[0] in counting] or known
-        holding = sum(holds(row, answer, at) for _, row, answer, at in told)
-        in_hand = {name: hand_of(row.points, answer, at).weather for name, row, answer, at in told}
-        name = min(in_hand, key=lambda one: in_hand[one])
+        told = [one for one in known if one[0].counted] or known
+        holding = sum(verdict_of(row, answer, at) in HOLDING for _, row, answer, at in told)
+        margin, name = min((hand_of(row.points, answer, at).weather, case.name) for case, row, answer, at in told)
         _, _, first, place = known[0]
         drop, rejects = _drop(builds[i], first, place), float(first.rejection_at_limit[place])
-        made.append(Candidate(core, drop, rejects, name, in_hand[name], holding, len(told)))
+        made.append(Candidate(core, drop, rejects, name, margin, holding, len(told)))
     return tuple(made)
 
 

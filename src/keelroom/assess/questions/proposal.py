@@ -4,32 +4,34 @@ smaller and the next larger beside it."""
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from itertools import count
+from itertools import islice
 from typing import NamedTuple
 
 from keelroom.assess.assess import first_wave
-from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.figures.assessment import HOLDING, Assessment, Verdict
 from keelroom.assess.figures.batch import Asked, answers, rows_for
-from keelroom.assess.figures.casefigures import EVEN
+from keelroom.assess.figures.casefigures import verdict_of
 from keelroom.assess.figures.in_hand import hand_of
 from keelroom.assess.first_build import Answers, core_of, first_build, fitting, within
+from keelroom.assess.inputs.translate import PointRow
 from keelroom.catalogue.load import FanAssembly, cores
+from keelroom.core.answer import Answer
 from keelroom.core.kept import in_one_go
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Core
 
 STRONGEST = 2
 """Fans a core is first tried with: a core that these do not hold on is passed over."""
-CLEAR, LIKELY = 0.0, EVEN
-"""Chance of passing the limit up to which a package is proposed: its hot end is held too; else held more likely than
-not, by the verdict's own mark."""
+BOUNDS: tuple[frozenset[Verdict], ...] = (frozenset({"holds"}), frozenset(HOLDING))
+"""Verdicts every case of what is proposed has: its hot end is held too; where none is, held as verdicts count it."""
 
 
-class Standing(NamedTuple):
-    """How a package stands in its worst duty case: the chance of passing the limit, 0 where the hot end of every case
-    is held, and how much hotter a day [K] than its own that case is held on, under 0 what it lacks."""
+class Tried(NamedTuple):
+    """A package by its duty cases that count: their verdicts, and how much hotter a day [K] than its own the tightest
+    is held on, under 0 what it lacks."""
 
-    chance: float
+    build: Build
+    verdicts: frozenset[Verdict]
     in_hand: float
 
 
@@ -82,90 +84,63 @@ def proposal(given: Answers, system: str) -> Proposal | None:
     span = _Range(given, system)
     if not span.cores:
         return None
-    strong = [[span.build(core, fans) for fans in span.fans(core)[-STRONGEST:]] for core in span.cores]
-    flat = [build for builds in strong for build in builds]
-    if not flat:
+    built = [[span.build(core, fans) for fans in span.fans(core)[-STRONGEST:]] for core in span.cores]
+    stood = iter(tried([build for builds in built for build in builds]))
+    strong = [[next(stood) for _ in builds] for builds in built]
+    if not any(strong):
         return None
-    stood = dict(zip(map(id, flat), standings(flat), strict=True))
-    for bound in (CLEAR, LIKELY):
-        able = [k for k, builds in enumerate(strong) if any(stood[id(one)].chance <= bound for one in builds)]
-        found = _held(span, able, bound)
-        if found is not None:
-            at, one = found
-            larger = next(_held_at(span, [k for k in able if k > at], bound), None)
-            return Proposal(
-                one,
-                _judged(_below(span, strong, stood, at, one)),
-                larger[1] if larger else _judged(_above(span, at, one)),
-                True,
-            )
-    best = max(flat, key=lambda build: stood[id(build)].in_hand)
-    at = next(k for k, builds in enumerate(strong) if any(one is best for one in builds))
-    one = first_wave(best)
-    return Proposal(one, _judged(_below(span, strong, stood, at, one)), _judged(_above(span, at, one)), False)
+    for bound in BOUNDS:
+        able = [at for at, ways in enumerate(strong) if any(one.verdicts <= bound for one in ways)]
+        held = _held(span, able, bound)
+        at, one = next(held, (0, None))
+        if one is not None:
+            _, larger = next(held, (0, None))
+            return Proposal(one, _smaller(span, strong, at, one), larger or _beside(span, at, one, 1), True)
+    best = max((way for ways in strong for way in ways), key=_in_hand)
+    at = next(at for at, ways in enumerate(strong) if any(way is best for way in ways))
+    one = first_wave(best.build)
+    return Proposal(one, _smaller(span, strong, at, one), _beside(span, at, one, 1), False)
 
 
-def standings(builds: Sequence[Build]) -> list[Standing]:
+def tried(builds: Sequence[Build]) -> list[Tried]:
     """How packages stand, worked out together."""
-    asked = [Asked(build, case.id) for build in builds for case in build.duty_cases if case.counted]
+    asked = [Asked(build, case.id) for build in builds for case in build.counting]
     rows = list(rows_for(asked))
-    found: dict[int, list[Standing]] = {id(build): [] for build in builds}
-    for question, row, answered in zip(asked, rows, answers(rows), strict=True):
-        if row is None or answered is None:
-            found[id(question.build)].append(Standing(1.0, float("-inf")))
-            continue
-        answer, at = answered
-        settles = bool(answer.settled[at])
-        clear = settles and answer.band.high[at] <= float(row.points.plant.limit)
-        found[id(question.build)].append(
-            Standing(
-                0.0 if clear else float(answer.band.chance[at]) if settles else 1.0,
-                hand_of(row.points, answer, at).weather,
-            )
-        )
-    return [
-        Standing(max(one.chance for one in cases), min(one.in_hand for one in cases))
-        for cases in (found[id(build)] for build in builds)
-    ]
+    stood = map(_stands, rows, answers(rows))
+    found = ((build, [next(stood) for _ in build.counting]) for build in builds)
+    return [Tried(build, frozenset(one for one, _ in cases), min(left for _, left in cases)) for build, cases in found]
 
 
-def _held(span: _Range, able: Sequence[int], bound: float) -> tuple[int, Assessment] | None:
-    return next(_held_at(span, able, bound), None)
+def _stands(row: PointRow | None, found: tuple[Answer, int] | None) -> tuple[Verdict, float]:
+    if row is None or found is None:
+        return "does_not_settle", float("-inf")
+    return verdict_of(row, *found), hand_of(row.points, *found).weather
 
 
-def _held_at(span: _Range, able: Sequence[int], bound: float) -> Iterator[tuple[int, Assessment]]:
-    """Packages that hold, from the smallest core and its weakest fans on, judged whole: none that has a problem."""
+def _in_hand(one: Tried) -> float:
+    return one.in_hand
+
+
+def _held(span: _Range, able: Sequence[int], bound: frozenset[Verdict]) -> Iterator[tuple[int, Assessment]]:
+    """Packages that hold, by core, from the smallest and its weakest fans on, judged whole: none that has a problem."""
     for at in able:
-        builds = [span.build(span.cores[at], fans) for fans in span.fans(span.cores[at])]
-        for build, stands in zip(builds, standings(builds), strict=True):
-            judged = first_wave(build) if stands.chance <= bound else None
-            if judged and not any(one.level == "problem" for one in judged.findings):
-                yield at, judged
-                break
+        ways = tried([span.build(span.cores[at], fans) for fans in span.fans(span.cores[at])])
+        judged = (first_wave(one.build) for one in ways if one.verdicts <= bound)
+        sound = (one for one in judged if all(finding.level != "problem" for finding in one.findings))
+        yield from ((at, one) for one in islice(sound, 1))
 
 
-def _judged(build: Build | None) -> Assessment | None:
-    return first_wave(build) if build else None
-
-
-def _below(
-    span: _Range, strong: list[list[Build]], stood: dict[int, Standing], at: int, one: Assessment
-) -> Build | None:
+def _smaller(span: _Range, strong: list[list[Tried]], at: int, one: Assessment) -> Assessment | None:
     """The next smaller: the core before with the fans it does best with; of a core that stands, the fans before."""
     if at > 0:
-        return max(strong[at - 1], key=lambda build: stood[id(build)].in_hand, default=None)
-    return _neighbour(span, at, one, -1)
+        best = max(strong[at - 1], key=_in_hand, default=None)
+        return first_wave(best.build) if best else None
+    return _beside(span, at, one, -1)
 
 
-def _above(span: _Range, at: int, one: Assessment) -> Build | None:
-    """The next stronger fans on the same core, where no larger core holds."""
-    return _neighbour(span, at, one, 1)
-
-
-def _neighbour(span: _Range, at: int, one: Assessment, step: int) -> Build | None:
+def _beside(span: _Range, at: int, one: Assessment, step: int) -> Assessment | None:
+    """The same core with the next weaker or stronger fans."""
     fans = span.fans(span.cores[at])
     own = next((fan.name for fan in one.package.fans), "")
-    place = next((k for k, name in zip(count(), fans) if name == own), None)
-    if place is None or not 0 <= place + step < len(fans):
-        return None
-    return span.build(span.cores[at], fans[place + step])
+    place = fans.index(own) + step if own in fans else -1
+    return first_wave(span.build(span.cores[at], fans[place])) if 0 <= place < len(fans) else None

@@ -95,6 +95,11 @@ class Build(Strict):
         """The active package."""
         return self.with_id(self.active)
 
+    @property
+    def counting(self) -> tuple[DutyCase, ...]:
+        """The duty cases that count; all of them where none does."""
+        return tuple(case for case in self.duty_cases if case.counted) or self.duty_cases
+
     def with_id(self, ident: str) -> Package:
         """The package of that id, which is there."""
         return next(package for package in self.packages if package.id == ident)

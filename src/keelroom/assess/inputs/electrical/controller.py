@@ -27,6 +27,8 @@ from keelroom.document.schema.electrical import Control
 from keelroom.document.schema.package import Fan, Package
 
 HOSED = ("upper_hose", "lower_hose")
+BEHIND_CORE = ("lower_hose", "fins")
+"""Places where a sensor sees what the core has cooled already."""
 """places that take an adapter in a hose"""
 SLOWEST = 0.3
 """Share of full speed a variable controller starts the fan at (common practice)."""

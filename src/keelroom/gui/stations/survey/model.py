@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.fit.cut_rules import CHECKS
+from keelroom.assess.fit.moves import CAPPED
 from keelroom.assess.inputs.coolant.ports import end_name
 from keelroom.document.fields import owner_and_spec
 from keelroom.document.schema.build import Build
@@ -32,7 +33,6 @@ KINDS_OF_OBSTACLE = (
     ("latch_support", "Latch support"),
     ("exhaust", "Exhaust, manifold or turbine"),
 )
-BOTTLED = ("washer_bottle", "overflow_bottle", "expansion_bottle")
 HOSE_NAMES = {"upper": "Upper hose", "lower": "Lower hose"}
 WALK_NOTE = (
     "Enter goes on. A tape reading counts ±1/16 in; write ~ before one taken by eye (±1/4 in). Empty is not measured."
@@ -242,7 +242,7 @@ def _obstacle(name: str, path: Path, kind: ObstacleKind) -> Group:
             Row("quantity", (*path, "work")),
             Row("flag", (*path, "structural"), "Structural: panel, beam, latch, sensor"),
             *((Row("flag", (*path, "shielded"), "A heat shield on it"),) if kind == "exhaust" else ()),
-            *(quantities(path, "holds") if kind in BOTTLED else ()),
+            *(quantities(path, "holds") if kind in CAPPED else ()),
         ),
         remove=path,
     )
