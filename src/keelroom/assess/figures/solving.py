@@ -124,12 +124,10 @@ def _refusing(build: Build, package: Package, points: list[_Point]) -> dict[str,
 
 
 def _told(build: Build, package: Package, case: DutyCase, stop: Stopped) -> Stopped:
-    """What stopped a case, with the entries that are farthest from usual: one of them is the likeliest cause."""
+    """What stopped a case, at the entry that is farthest from usual: it is the likeliest cause."""
     found = attempted("", (), lambda: oddest(build, package, case))
-    odd = () if isinstance(found, Stopped) else found
-    where = odd[0].path if odd else stop.where or _where(case)
-    words = f". Farthest from usual: {'; '.join(one.words for one in odd)}" if odd else ""
-    return Stopped(_named(case), where, f"{stop.why}{words}", stop.report)
+    odd = None if isinstance(found, Stopped) else found
+    return stop._replace(part=_named(case), where=odd or stop.where or _where(case))
 
 
 def _solved(

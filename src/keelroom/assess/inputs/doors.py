@@ -53,8 +53,6 @@ FAR = math.log(4.0)
 """How far from usual an entry stands before it is named: four times as much, or a quarter; warmer or colder by
 KELVIN_FAR."""
 KELVIN_FAR, NOUGHT = 55.0, math.log(30.0)
-NAMED = 2
-"""Entries named beside a stop."""
 
 
 class Odd(NamedTuple):
@@ -167,8 +165,8 @@ def _said(value: float, kind: str) -> str:
     return f"{value:.3g}" if kind == "number" else both(value, kind)
 
 
-def oddest(build: Build, package: Package, case: DutyCase) -> tuple[Odd, ...]:
-    """The entries farthest from usual of all a duty case is made of; none where nothing is far."""
+def oddest(build: Build, package: Package, case: DutyCase) -> Path | None:
+    """The entry farthest from usual of all a duty case is made of; None where nothing is far."""
     where = ("packages", package.id)
     parts: list[tuple[BaseModel, Path]] = [
         *(
@@ -191,7 +189,7 @@ def oddest(build: Build, package: Package, case: DutyCase) -> tuple[Odd, ...]:
         for at, _, _ in measured_fields(section, path)
         if (odd := _odd_at(build, at)) and odd.distance > 1
     ]
-    return tuple(sorted(found, key=lambda odd: -odd.distance)[:NAMED])
+    return max(found, key=lambda odd: odd.distance).path if found else None
 
 
 NO_CAUSE = {"money", "time", "altitude", "wire size"}

@@ -10,7 +10,6 @@ from keelroom.assess.fixes import set_act
 from keelroom.core.kept import by_identity_at
 from keelroom.document.fields import Path, measured_fields
 from keelroom.document.likely import Entry, improper, meant, unlikely
-from keelroom.document.quantity import Quantity
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.facts import given
@@ -32,7 +31,7 @@ def likely(build: Build, package: Package, assessment: Assessment) -> Found:
             entry.path,
             given(
                 entry=entry.spec.label,
-                typed=as_read(entry.value),
+                typed=entry.value.words,
                 low=(entry.likely[0], kind),
                 high=(entry.likely[1], kind),
             ),
@@ -54,12 +53,7 @@ def outside(build: Build, package: Package) -> tuple[Entry, ...]:
 
 def farthest(build: Build, package: Package) -> tuple[str, ...]:
     """The entries farthest from likely, in words, for where something cannot be worked out."""
-    return tuple(f"{entry.spec.label} {as_read(entry.value)}" for entry in outside(build, package)[:FARTHEST])
-
-
-def as_read(value: Quantity) -> str:
-    """As it was typed, with its unit."""
-    return value.as_typed if value.as_typed.endswith(value.unit) else f"{value.as_typed} {value.unit}"
+    return tuple(f"{entry.spec.label} {entry.value.words}" for entry in outside(build, package)[:FARTHEST])
 
 
 def _sections(build: Build, package: Package) -> list[tuple[Path, BaseModel]]:

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import math
+
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.findings import Finding, Found
 from keelroom.assess.fit.moves import HOW_WORDS, Moved, moves_of
 from keelroom.assess.fixes import choose_act, set_act
 from keelroom.assess.inputs.coolant.volumes import bottle_wanted
 from keelroom.document.act import Act
-from keelroom.document.quantity import from_si
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.facts import given
@@ -61,10 +62,6 @@ def _fixes(build: Build, package: Package, code: str, where: tuple[str, ...]) ->
         return (choose_act("On a made bracket", (*where, "how"), "bracket"),)
     wanted = bottle_wanted(build, package)
     if code == "bottle_small" and wanted:
-        size = from_si(wanted[2] * 1.02, "volume", "si", "assumed")
-        return (
-            set_act(
-                f"A bottle that holds {size.as_typed} {size.unit}", (*where, "holds"), f"{size.as_typed} {size.unit}"
-            ),
-        )
+        holds = f"{math.ceil(wanted[2] * 1.02e4) / 10:g} L"
+        return (set_act(f"A bottle that holds {holds}", (*where, "holds"), holds),)
     return ()
