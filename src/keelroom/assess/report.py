@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.figures.effort import effort_words
-from keelroom.assess.figures.outputs import OF_CASE
+from keelroom.assess.figures.outputs import OF_CASE, day_text
 from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.words import worded
 from keelroom.facts import chance_words, raised
@@ -199,7 +199,7 @@ def plain_verdict(assessment: Assessment, system: str) -> str:
 def weather_text(assessment: Assessment, system: str) -> str:
     """How much hotter a day than its own the tightest case that counts is held on, under 0 what it lacks."""
     held = [case.figures.in_hand.weather for case in assessment.counting if case.figures]
-    return format_si(min(held), KINDS["temperature difference"], system).replace("-", "−") if held else ""
+    return day_text(min(held), system) if held else ""
 
 
 def verdict_line(assessment: Assessment, system: str) -> str:

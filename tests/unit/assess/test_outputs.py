@@ -7,12 +7,13 @@ import pytest
 from keelroom.assess.assess import assess
 from keelroom.assess.figures.assessment import CaseFigures
 from keelroom.assess.figures.batch import Asked, in_hand
-from keelroom.assess.figures.outputs import CASE, OF_CASE, PACKAGE, beside, lines, machine, value_text
+from keelroom.assess.figures.outputs import CASE, OF_CASE, PACKAGE, beside, day_text, lines, machine, value_text
 from keelroom.assess.machine_form import as_json
 from keelroom.assess.questions.why import temperature_working
 from keelroom.assess.report import LEDGER, as_table, ledger_rows
 from keelroom.document.file import load
 from keelroom.units import KINDS
+from tests.changes import on
 from tests.conftest import DEMO
 
 BUILD = load(DEMO)
@@ -66,6 +67,21 @@ def test_words_of_a_figure_by_hand():
     assert value_text(math.inf, "temperature", "us") == "no limit"
     assert value_text(None, "current", "us") == "not known yet"
     assert value_text("holds", "", "us") == "holds"
+
+
+def test_how_much_hotter_a_day_is_told_up_to_where_no_weather_is():
+    """60 K are 108 °F: no day is that much hotter or colder than another that is lived with."""
+    assert [day_text(kelvin, "us") for kelvin in (-1.6, 0.0, 20.0)] == ["−3 °F", "0 °F", "36 °F"]
+    assert [day_text(kelvin, "us") for kelvin in (-7320.0, -math.inf, 61.0)] == [
+        "under −108 °F",
+        "under −108 °F",
+        "over 108 °F",
+    ]
+    assert day_text(-61.0, "si").startswith("under −60")
+    wrong = assess(on(BUILD, (("brief", "vehicle", "tyre_diameter"), "3.4 in", "length")))
+    told = [OF_CASE["hotter_day_K"].read(case.figures) for case in wrong.cases if case.figures]
+    assert min(case.figures.in_hand.weather for case in wrong.cases if case.figures) < -60
+    assert min(told) == -60.0
 
 
 def test_all_that_tell_a_figure_tell_the_same():

@@ -9,6 +9,13 @@ from keelroom.core.plant import Points
 
 OVER_LEAST = 1.0
 """[K] of limit over weather, the least heat is shared out over."""
+FAR = 60.0
+"""Kelvin of weather over which how much hotter it is says nothing more: from one pole to the desert."""
+
+
+def within_far(kelvin: float) -> float:
+    """Kelvin of weather, FAR at the most either way."""
+    return min(max(kelvin, -FAR), FAR)
 
 
 class InHand(NamedTuple):
@@ -26,6 +33,11 @@ class InHand(NamedTuple):
     def weather(self) -> float:
         """How much hotter a day [K] than its own is held; under 0 what is missing."""
         return self.heat / self.per_kelvin if self.per_kelvin > 0 else float("-inf")
+
+    @property
+    def day(self) -> float:
+        """The weather in hand [K], no farther than there is weather."""
+        return within_far(self.weather)
 
     def hotter(self, before: InHand) -> float | None:
         """How much hotter a day [K] is held than with what was in hand before; None where no weather takes of that."""

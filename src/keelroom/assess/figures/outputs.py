@@ -13,6 +13,7 @@ from operator import attrgetter
 from typing import Generic, Literal, NamedTuple, TypeVar
 
 from keelroom.assess.figures.assessment import Assessment, CaseFigures
+from keelroom.assess.figures.in_hand import FAR, within_far
 from keelroom.units import KINDS, format_si
 
 Better = Literal["less", "more", ""]
@@ -58,6 +59,12 @@ def value_text(value: Value, kind: str, system: str) -> str:
     return format_si(value, KINDS[kind], system) if kind else f"{value:.3g}"
 
 
+def day_text(hotter: float, system: str) -> str:
+    """How much hotter a day [K] is held, in words; past FAR only that it is more."""
+    told = value_text(within_far(hotter), "temperature difference", system).replace("-", "−")
+    return f"under {told}" if hotter < -FAR else f"over {told}" if hotter > FAR else told
+
+
 def _of(field: str) -> Callable[[CaseFigures], Value]:
     return attrgetter(field)
 
@@ -75,7 +82,7 @@ CASE: tuple[Output[CaseFigures], ...] = (
     Output("band_high_degC", "Band to", "temperature", _of("high")),
     Output("verdict", "Verdict", "", _of("verdict")),
     Output("margin_K", "In hand to the limit", "temperature difference", _of("margin"), "more"),
-    Output("hotter_day_K", "Held on hotter days, by", "temperature difference", _of("in_hand.weather"), "more", True),
+    Output("hotter_day_K", "Held on hotter days, by", "temperature difference", _of("in_hand.day"), "more", True),
     Output("boiling_degC", "Boils at", "temperature", _of("boiling"), "more", True),
     Output("heat_in_W", "Heat into the coolant", "heat", _of("heat_in"), "less", True),
     Output("rejection_at_limit_W", "Rejection at the limit", "heat", _of("rejection_at_limit"), "more", True),

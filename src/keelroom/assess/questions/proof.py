@@ -8,6 +8,7 @@ from typing import NamedTuple
 from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.assess import first_wave
 from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResult
+from keelroom.assess.figures.in_hand import FAR
 from keelroom.assess.findings import LEVELS, Finding
 from keelroom.assess.words import worded
 from keelroom.core.kept import in_one_go
@@ -16,8 +17,6 @@ from keelroom.document.edits import apply
 from keelroom.errors import KeelRoomError
 from keelroom.facts import Fact, fact
 
-FAR = 60.0
-"""Kelvin of weather over which how much hotter it is says nothing more: from one pole to the desert."""
 HARDLY = 0.3
 """Kelvin of weather under which a case is left as it was."""
 AMPS_MATTER = 1.0

@@ -8,6 +8,7 @@ from collections.abc import Callable
 from PyQt6.QtWidgets import QVBoxLayout
 
 from keelroom.assess.acts.registry import offer
+from keelroom.assess.figures.outputs import day_text
 from keelroom.assess.questions.compare import Candidate, Sweep, candidates, sweep
 from keelroom.catalogue.load import cores
 from keelroom.gui.session.session import Session
@@ -32,13 +33,11 @@ def cells(found: Candidate, wanted: float | None, system: str) -> tuple[str, ...
     rule = "?" if area is None or wanted is None else "content" if area >= wanted else "wants more"
     if math.isnan(found.margin):
         return (core.name, "?", "needs more", "?", "?", "?", rule, "")
-    difference = KINDS["temperature difference"]
-    least = format_si(found.margin, difference, system)
     depth = format_si(core.depth.si, KINDS["length"], system) if core.depth else "?"
     return (
         core.name,
         f"{found.holding} of {found.cases}",
-        least.replace("-", "−"),
+        day_text(found.margin, system),
         format_si(found.rejection, KINDS["heat"], system),
         format_si(found.drop, KINDS["fan pressure"], system),
         depth,
