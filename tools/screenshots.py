@@ -39,6 +39,7 @@ class Album:
         folder.mkdir(parents=True, exist_ok=True)
 
     def shot(self, name: str, *steps: Callable[[], object]) -> None:
+        self.window.activateWindow()  # a dialog before it took the focus, which pictures follow
         for step in steps:
             step()
         settle(self.app)

@@ -99,7 +99,7 @@ class FirstBuild(Dialog):
             "What does it pull uphill?",
             Spec("mass", "Towed on the grade", ge=0, le=60000),
             "",
-            "Leave empty where nothing is towed",
+            "Empty: nothing",
         )
         self.flat_out = self._tick("Is it driven flat out?", "Held flat out for minutes: track, desert, hill-climb")
         self.wrong = self._marks("What went wrong before?")
