@@ -54,7 +54,7 @@ def test_a_pulleys_cure_says_what_it_turns_at_the_redline():
         (("supply", "speed_limit"), "30000 rpm", "turning speed"),
     )
     said = why(
-        on(BUILD, *weak, (("brief", "accessories", "alternator_rating"), "150 A", "current")), "alternator_short"
+        on(BUILD, *weak, (("brief", "accessories", "alternator_rating"), "130 A", "current")), "alternator_short"
     )
     ratio, top = (float(v) for v in re.search(r"a pulley of ([\d.]+) instead of [\d.]+ \((\d+) rpm", said).groups())
     assert top == pytest.approx(ratio * 6000, rel=0.01)

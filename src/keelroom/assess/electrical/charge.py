@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from keelroom.assess.electrical.figures import Electrics, sizes_like
+from keelroom.assess.inputs.cases import stands
 from keelroom.assess.inputs.electrical.system import System, battery_of, run_of
 from keelroom.core.electrical.charging import Alternator, discharge_time, output, top_speed
 from keelroom.core.electrical.circuit import WireRun
@@ -12,7 +13,7 @@ from keelroom.core.electrical.motor import current_at
 from keelroom.core.electrical.protection import fuse_sizes
 from keelroom.core.electrical.wire import ampacity, conductor, conductor_temperature, wire_voltage_drop
 from keelroom.document.quantity import quantity
-from keelroom.document.schema.build import Build
+from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.electrical import Supply
 from keelroom.facts import Fact, fact
 from keelroom.gauges import is_metric
@@ -43,18 +44,32 @@ CRUISING = 2500.0
 """[rpm] of the engine at which an alternator's cruising output is told (common practice)."""
 
 
+class Draw(NamedTuple):
+    """What one duty case draws: the system with all that is on then and the fans running, and the amps of the mean of
+    their on and off times."""
+
+    case: DutyCase
+    system: System
+    mean: float
+
+    @property
+    def lacks(self) -> float:
+        """Amps the alternator lacks in the mean, under 0 what it has over."""
+        return self.mean - self.system.balance.available
+
+
 class Charging(NamedTuple):
     """The charging side as facts.
 
-    idle : the system standing with everything on and the fans running, None where no duty case stands
-    mean [A] : of the fans' on and off times there, None likewise;  top, limit [rpm] : the alternator's speed at the
-    redline, and its most
+    idle : the system standing, the fans running, None where no duty case stands
+    hardest : the counted duty case whose draw leaves least, None until one is worked out
+    top, limit [rpm] : the alternator's speed at the redline, and its most
     cable : from it to the battery
     """
 
     alternator: Alternator
     idle: System | None
-    mean: float | None
+    hardest: Draw | None
     top: float
     limit: float
     cable: ChargeCable
@@ -82,8 +97,8 @@ class Charging(NamedTuple):
         return given - could if self.idle.short > 0 and could > given + slack else 0.0
 
 
-def charging_of(build: Build, found: Electrics, mean: float | None) -> Charging | None:
-    """The charging side of a build; None where the alternator's rating is not known.  mean [A] of the cycle at idle"""
+def charging_of(build: Build, found: Electrics, hardest: Draw | None) -> Charging | None:
+    """The charging side of a build; None where the alternator's rating is not known."""
     if found.alternator is None:
         return None
     supply = build.supply
@@ -91,7 +106,7 @@ def charging_of(build: Build, found: Electrics, mean: float | None) -> Charging 
     return Charging(
         found.alternator,
         found.idle,
-        mean,
+        hardest,
         top,
         supply.speed_limit.si * 60,
         charge_cable(supply, found.alternator.rating),
@@ -99,11 +114,11 @@ def charging_of(build: Build, found: Electrics, mean: float | None) -> Charging 
 
 
 def balance_told(facts: Charging) -> tuple[Fact, ...]:
-    """The balance at idle: everything on and the fans running first, the mean of their cycle as what it is."""
-    system = facts.idle
-    if system is None:
+    """The balance of the hardest case: what is on and the fans running first, the mean of their cycle as what it is."""
+    draw = facts.hardest
+    if draw is None:
         return ()
-    balance = system.balance
+    system, balance = draw.system, draw.system.balance
     gives = fact("gives.measured" if system.measured else "gives", amps=(balance.available, "current"))
     short = (
         fact("battery_makes_up", amps=(system.short, "current"), time=(balance.lasts, "minutes"))
@@ -111,10 +126,11 @@ def balance_told(facts: Charging) -> tuple[Fact, ...]:
         else None
     )
     code = "wanted.fans" if system.fan_amps > 0 else "wanted"
-    first = fact(code, wanted=(balance.wanted, "current"), given=gives, short=short)
-    if facts.mean is None or facts.mean >= balance.wanted - 0.5:
+    when = fact("at_idle") if stands(draw.case) else fact("in_case", name=draw.case.name)
+    first = fact(code, wanted=(balance.wanted, "current"), when=when, given=gives, short=short)
+    if draw.mean >= balance.wanted - 0.5:
         return (first,)
-    return (first, fact("mean_wanted", amps=(facts.mean, "current")))
+    return (first, fact("mean_wanted", amps=(draw.mean, "current")))
 
 
 class ChargeCable(NamedTuple):

@@ -7,9 +7,10 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.fixes import set_act
+from keelroom.assess.inputs.cases import stands
 from keelroom.assess.inputs.electrical.system import LOAD_VOLTAGE, System, battery_of
 from keelroom.assess.inputs.gearing import engine_rpm
-from keelroom.core.electrical.charging import Alternator, idle_for, rating_for, ratio_for
+from keelroom.core.electrical.charging import Alternator, idle_for, rating_for, ratio_for, rest_voltage
 from keelroom.document.act import Act
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.facts import Fact, fact
@@ -32,10 +33,10 @@ class Cure(NamedTuple):
     fix: Act | None
 
 
-def cures_for(build: Build, found: System, alternator: Alternator, case: DutyCase | None) -> tuple[Cure, ...]:
-    """What makes the system hold its voltage at idle with everything on, best first; what a fix says, applied, it
-    reaches."""
-    wanted, rpm = found.full, engine_rpm(build.brief, case) if case else 0.0
+def cures_for(build: Build, found: System, alternator: Alternator, case: DutyCase) -> tuple[Cure, ...]:
+    """What feeds all that is on in a case, so that the battery gives nothing while the fans run, best first; what a
+    fix says, applied, it reaches."""
+    wanted, rpm = found.needed, engine_rpm(build.brief, case)
     if not rpm or found.measured:
         # A measured voltage stands until it is measured again.
         return ()
@@ -49,13 +50,13 @@ def cures_for(build: Build, found: System, alternator: Alternator, case: DutyCas
     return tuple(cure for cure in cures if cure)
 
 
-def takes(build: Build, found: System, cures: tuple[Cure, ...]) -> Fact:
+def takes(found: System, cures: tuple[Cure, ...]) -> Fact:
     """What it takes, and what gives it."""
     if found.measured:
         return fact("measure_again")
     told = tuple(cure.told for cure in cures)
-    wanted = {"volts": (build.supply.regulated.si, "voltage"), "amps": (found.full, "current")}
-    return fact("takes", **wanted, cures=told) if told else fact("takes.none", **wanted)
+    needed = (found.needed, "current")
+    return fact("takes", amps=needed, cures=told) if told else fact("takes.none", amps=needed)
 
 
 def _other_alternator(alternator: Alternator, wanted: float, rpm: float) -> Cure:
@@ -78,11 +79,11 @@ def larger_rating(alternator: Alternator, wanted: float, rpm: float) -> float | 
     return sold if sold <= LARGEST else None
 
 
-def _faster_idle(build: Build, alternator: Alternator, wanted: float, at: tuple[float, DutyCase | None]) -> Cure | None:
+def _faster_idle(build: Build, alternator: Alternator, wanted: float, at: tuple[float, DutyCase]) -> Cure | None:
     """A higher idle speed while the A/C is on."""
     rpm, case = at
-    idle = idle_for(alternator, wanted, rpm, rpm + MOST_IDLE_RISE)
-    if idle is None or case is None:
+    idle = idle_for(alternator, wanted, rpm, rpm + MOST_IDLE_RISE) if stands(case) else None
+    if idle is None:
         return None
     text = f"{math.ceil(idle / 10) * 10:.0f} rpm"
     told = fact("cure.idle", speed=text, now=(rpm / 60, "turning speed"))
@@ -111,9 +112,9 @@ def _led_lamps(build: Build, found: System) -> Cure | None:
     lamps = next((load for load in build.supply.loads if load.id == "lamps" and load.when != "moving"), None)
     if lamps is None or lamps.power.si <= LED_LAMPS:
         return None
-    volts = build.supply.regulated.si
+    volts = rest_voltage(battery_of(build.supply))
     saved = (lamps.power.si - LED_LAMPS) * volts / (LOAD_VOLTAGE * battery_of(build.supply).cells) ** 2
-    lacks = found.full - found.modelled
+    lacks = found.needed - found.modelled
     amps = {"saved": (saved, "current"), "lacks": (lacks, "current")}
     told = fact("cure.lamps_help", **amps) if lacks > saved else fact("cure.lamps")
     path = ("supply", "loads", "lamps", "power")

@@ -1,9 +1,12 @@
-"""What parts are asked for with, read off an assessment: the fans' own pressure, the circuit where air stays in it."""
+"""What parts are asked for with, read off an assessment: the fans' own pressure, air in the circuit, the hardest draw."""
 
 from __future__ import annotations
 
+from keelroom.assess.electrical.charge import Draw
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.fit.shroud_plan import IDLE_PRESSURE
+from keelroom.assess.inputs.demand import demand_of
+from keelroom.assess.inputs.electrical.system import system_at
 from keelroom.assess.loop.air import TrappedAir, air_of
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
@@ -21,3 +24,15 @@ def air_in(build: Build, package: Package, assessment: Assessment) -> TrappedAir
     fastest = max(solved, key=lambda figures: figures.rpm, default=None)
     idle = assessment.idle
     return air_of(build, package, idle.loop if idle else None, fastest.loop if fastest else None)
+
+
+def hardest_draw(assessment: Assessment) -> Draw | None:
+    """Of the cases that count, the one whose draw leaves the alternator least; None until one is worked out."""
+    build, package = assessment.build, assessment.package
+    counted = {case.case_id: case.figures for case in assessment.counting if case.figures}
+    draws = [
+        Draw(case, system_at(build, package, demand_of(build.brief, case).at), counted[case.id].mean_current)
+        for case in build.duty_cases
+        if case.id in counted
+    ]
+    return max(draws, key=lambda draw: draw.lacks, default=None)

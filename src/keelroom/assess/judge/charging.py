@@ -4,14 +4,22 @@ from __future__ import annotations
 
 import math
 
-from keelroom.assess.electrical.charge import ChargeCable, Charging, balance_told, charging_of, protection_for
+from keelroom.assess.electrical.charge import (
+    ChargeCable,
+    Charging,
+    Draw,
+    balance_told,
+    charging_of,
+    protection_for,
+)
 from keelroom.assess.electrical.cures import cures_for, takes
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.figures.assessment import Assessment
-from keelroom.assess.findings import Finding, Found, Level
-from keelroom.assess.inputs.cases import idle_case
-from keelroom.assess.inputs.electrical.system import battery_of
-from keelroom.core.electrical.charging import output
+from keelroom.assess.figures.read_off import hardest_draw
+from keelroom.assess.findings import Finding, Found
+from keelroom.assess.inputs.cases import stands
+from keelroom.assess.inputs.electrical.system import System, battery_of
+from keelroom.core.electrical.charging import Battery, output
 from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.facts import given
@@ -24,7 +32,7 @@ LOW_VOLTAGE = 12.0
 
 def charging(build: Build, assessment: Assessment, found: Electrics) -> Found:
     """Alternator, battery and the cable between them."""
-    facts = charging_of(build, found, assessment.idle.mean_current if assessment.idle else None)
+    facts = charging_of(build, found, hardest_draw(assessment))
     if facts is None:
         return
     yield from _balance(build, facts)
@@ -33,11 +41,17 @@ def charging(build: Build, assessment: Assessment, found: Electrics) -> Found:
 
 
 def _balance(build: Build, facts: Charging) -> Found:
-    system, supply = facts.idle, build.supply
-    if system is None or facts.mean is None:
-        return  # until the case that stands for idle is worked out, the loads are not all known
+    if facts.hardest is None:
+        return  # until a case that counts is worked out, the loads are not all known
+    if facts.idle:
+        yield from _measured(facts, facts.idle, battery_of(build.supply))
+    yield from _short(build, facts, facts.hardest)
+
+
+def _measured(facts: Charging, system: System, battery: Battery) -> Found:
+    """What a voltage measured at idle tells."""
     balance = system.balance
-    if system.measured and balance.voltage < LOW_VOLTAGE * battery_of(supply).cells:
+    if system.measured and balance.voltage < LOW_VOLTAGE * battery.cells:
         yield Finding(
             "battery_low",
             "problem",
@@ -48,20 +62,30 @@ def _balance(build: Build, facts: Charging) -> Found:
         )
     if facts.contradiction:
         yield from _contradiction(facts)
-    if system.short > JUST:
-        cures = cures_for(build, system, facts.alternator, idle_case(build.duty_cases))
-        # What the fans' rests give back is a battery that works, not one that goes flat.
-        level: Level = "problem" if balance.available < facts.mean - JUST else "doubt"
-        yield Finding(
-            "alternator_short",
-            level,
-            ("brief", "accessories", "alternator_rating"),
-            given(balance=balance_told(facts), voltage=(balance.voltage, "voltage"), takes=takes(build, system, cures)),
-            form="" if system.fan_amps > 0 else "other",
-            fix=tuple(cure.fix for cure in cures if cure.fix),
-            value=balance.wanted,
-            limit=balance.available,
-        )
+
+
+def _short(build: Build, facts: Charging, draw: Draw) -> Found:
+    """By what is really on: what the fans take out while they run and their rests give back is a battery that works,
+    not one that goes flat."""
+    system, balance = draw.system, draw.system.balance
+    if system.short <= JUST:
+        return
+    figures = {"balance": balance_told(facts), "voltage": (balance.voltage, "voltage")}
+    where = ("brief", "accessories", "alternator_rating")
+    if draw.lacks <= JUST:
+        yield Finding("battery_works", "note", where, given(**figures), value=draw.mean, limit=balance.available)
+        return
+    cures = cures_for(build, system, facts.alternator, draw.case)
+    yield Finding(
+        "alternator_short",
+        "problem",
+        where,
+        given(takes=takes(system, cures), **figures),
+        form=("" if system.fan_amps > 0 else "other") if stands(draw.case) else "moving",
+        fix=tuple(cure.fix for cure in cures if cure.fix),
+        value=balance.wanted,
+        limit=balance.available,
+    )
 
 
 def _contradiction(facts: Charging) -> Found:

@@ -187,6 +187,7 @@ RESTS: dict[str, str] = {
     "run_on_dead": "beside.coil",
     "no_run_on": "brief.engine.boost",
     "alternator_short": BALANCE,
+    "battery_works": BALANCE,
     "battery_low": "supply.sources",
     "voltage_contradicts": BALANCE,
     "voltage_odd": "supply.sources",

@@ -45,11 +45,21 @@ TOLD = {
     "alternator_short": Told(
         "The alternator cannot feed the fans at idle",
         "{balance} The voltage sinks, and the fans with it: {voltage:.1f} V at the battery. {takes}",
-        "The alternator cannot feed everything at idle",
+        "The alternator cannot feed what is on",
     ),
     "alternator_short.other": Told(
         "The alternator cannot feed what is on at idle",
         "{balance} The voltage sinks: {voltage:.1f} V at the battery. {takes}",
+    ),
+    "alternator_short.moving": Told(
+        "The alternator cannot feed what is on while the car moves",
+        "{balance} The voltage sinks: {voltage:.1f} V at the battery. {takes}",
+    ),
+    "battery_works": Told(
+        "The battery helps while the fans run",
+        "{balance} That is within what the alternator gives: what is taken out while they run comes back while they "
+        "rest. {voltage:.1f} V at the battery while they run.",
+        "The battery helps while the fans run, and gets it back while they rest",
     ),
     "voltage_contradicts.more": Told(
         "{voltage:.1f} V measured at idle contradicts the alternator as entered",

@@ -16,6 +16,10 @@ ELECTRICAL_ROWS = {
     "over_speed": ((), FIX),
     "charge_cable": (((("supply", "charge_wire", "length"), "12 ft", "length"),), FIX),
     "alternator_short": ((), FIX),
+    "battery_works": (
+        ((("brief", "accessories", "alternator_rating"), "150 A", "current"),),
+        ((("brief", "accessories", "alternator_rating"), "250 A", "current"),),
+    ),
     "spin": ((), HANDS),
     "wire_short": (
         ((("packages", "p1", "place", "z"), "9 ft", "length"),),

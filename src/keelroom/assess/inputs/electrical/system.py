@@ -17,6 +17,7 @@ from keelroom.core.electrical.charging import (
     battery_current,
     discharge_time,
     output,
+    rest_voltage,
 )
 from keelroom.core.electrical.circuit import Flow, Path, WireRun, flow_through
 from keelroom.core.electrical.motor import current_at
@@ -186,7 +187,7 @@ class System(NamedTuple):
               runs
     loads : (name, A) of everything, motors by circuit;  measured : the battery's voltage was measured, not worked out
     watts : of all loads but the cooling fans;  fan_amps : of the cooling fans, running
-    full : amps of everything on at the voltage the regulator holds, what the battery takes at it included
+    needed : amps of everything on at the voltage at which the battery neither gives nor takes
     modelled : amps the alternator could give by its rating and speed; where the voltage is measured,
                balance.available is what it
         must be giving for that
@@ -200,7 +201,7 @@ class System(NamedTuple):
     measured: bool
     watts: float
     fan_amps: float
-    full: float
+    needed: float
     modelled: float
 
     @property
@@ -311,7 +312,7 @@ def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> S
     rest = sum(amps for _, amps in listed) + sum(amps_of[motored.id] for motored in motors if not motored.fan)
     total = rest + fan_amps
     found = found._replace(wanted=total)
-    full = wanted(supply.regulated.si) + max(battery_current(battery, supply.regulated.si), 0.0)
+    needed = wanted(min(rest_voltage(battery), supply.regulated.si))
     return System(
         found,
         flows,
@@ -321,7 +322,7 @@ def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> S
         measured is not None,
         rest * found.voltage,
         fan_amps,
-        full,
+        needed,
         available,
     )
 

@@ -15,6 +15,7 @@ from keelroom.assess.electrical.charge import (
 from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics
 from keelroom.assess.electrical.words import advice
 from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.figures.read_off import hardest_draw
 from keelroom.assess.inputs.coolant.sensor import adapter_of
 from keelroom.assess.words import clause, clauses
 from keelroom.document.schema.build import Build
@@ -107,19 +108,19 @@ def charging_said(build: Build, assessment: Assessment, system: str) -> Said:
     found = assessment.electrics
     if found is None or found.alternator is None:
         return (("doubt", "The alternator’s rating is not known."),)
-    facts = charging_of(build, found, assessment.idle.mean_current if assessment.idle else None)
+    facts = charging_of(build, found, hardest_draw(assessment))
     assert facts is not None
     alternator, cable = facts.alternator, facts.cable
     said: list[tuple[str, str]] = []
-    if facts.idle:
-        balance = facts.idle.balance
+    if facts.hardest:
+        draw, balance = facts.hardest, facts.hardest.system.balance
         said.append(
             (
-                "problem" if facts.idle.short > 0 else "strong",
+                "problem" if draw.lacks > 0 and draw.system.short > 0 else "strong",
                 f"{' '.join(clauses(balance_told(facts), system))} {balance.voltage:.1f} V at the battery.",
             )
         )
-        worst = min(facts.idle.volts.values(), default=math.nan)
+        worst = min(draw.system.volts.values(), default=math.nan)
         if math.isfinite(worst):
             said.append(
                 (
