@@ -6,7 +6,7 @@ from typing import Any
 
 from keelroom.assess.acts.circuits import plan_missing
 from keelroom.assess.acts.packages import with_engine_fan
-from keelroom.assess.defaults import default_duty_cases
+from keelroom.assess.defaults import FULL_POWER, default_duty_cases
 from keelroom.catalogue.load import cores, engines, fan_assemblies, named, placed, vehicles
 from keelroom.document.edits import apply
 from keelroom.document.file import serialised
@@ -510,7 +510,7 @@ def main() -> None:
     cases["grade"] = cases["grade"].model_copy(
         update={"name": "Quarry hill with trailer", "towed_mass": quantity("5800 lb", "mass", "measured")}
     )
-    cases["full"] = cases["full"].model_copy(update={"name": "Hill-climb, full power"})
+    cases["full"] = FULL_POWER.model_copy(update={"name": "Hill-climb, full power"})
     night = DutyCase(
         id="night",
         name="Night haul, A/C off",

@@ -140,6 +140,10 @@ def case(build, name="idle"):
 GRAVE = {
     "thermostat_reversed": ((*LOOP, "thermostat_state"), "reversed"),
     "worn impeller": ((*LOOP, "impeller"), "worn"),
+    "air that gurgles": ((*LOOP, "air_left"), "some"),
+    "air that stops the pump": ((*LOOP, "air_left"), "locked"),
+    "slipping belt": (("supply", "belt"), "slips"),
+    "sensor unplugged, fans stand": ((*P1, "control", "sensor_state"), "lost_stands"),
     "soft suction hose": ((*LOOP, "hoses", LOWER, "state"), "soft"),
     "flaps the wrong way": ((*P1, "shroud", "flap_way"), "toward"),
     "flaps upside down": ((*P1, "shroud", "flap_hinge"), "bottom"),

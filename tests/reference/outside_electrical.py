@@ -205,7 +205,7 @@ def electrical_checks() -> list[Check]:
             "practice",
             "common practice: late, by some 10 °F",
             12.9,
-            lambda: 1.8 * (control.outlet_for(control.reading_at(90.0, "fins", 32.2, 0.0), "fins", 15.6, 0.0) - 90.0),
+            lambda: 1.8 * (control.outlet_for(control.reading_at(90.0, 32.2, fins=0.3), 15.6, fins=0.3) - 90.0),
             0.02,
         ),
     ]

@@ -280,13 +280,13 @@ def test_peukert_and_reserve_capacity():
 
 
 def test_two_readings_of_a_sensor_are_each_others_inverse():
-    for place, drop in itertools.product(("upper_hose", "lower_hose", "housing", "fins", "engine"), (0.0, 9.0)):
-        outlet = control.outlet_for(85.0, place, 20.0, drop)
-        assert control.reading_at(outlet, place, 20.0, drop) == pytest.approx(85.0)
+    for fins, drop in itertools.product((0.0, control.FIN_SHARE), (0.0, 9.0)):
+        outlet = control.outlet_for(85.0, 20.0, drop, fins)
+        assert control.reading_at(outlet, 20.0, drop, fins) == pytest.approx(85.0)
     sensing = control.Sensing(np.array([0.0, 1.0, 0.0]), np.array([0.0, 0.0, control.FIN_SHARE]), np.array([30.0] * 3))
     seen = control.sensed(sensing, np.array([95.0] * 3), np.array([8.0] * 3))
     assert seen == pytest.approx(
-        [95.0, control.reading_at(95.0, "lower_hose", 30.0, 8.0), control.reading_at(95.0, "fins", 30.0, 8.0)]
+        [95.0, control.reading_at(95.0, 30.0, 8.0), control.reading_at(95.0, 30.0, fins=control.FIN_SHARE)]
     )
 
 

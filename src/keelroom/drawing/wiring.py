@@ -9,9 +9,9 @@ from typing import NamedTuple
 from keelroom.assess.electrical.figures import CircuitFigures, Electrics
 from keelroom.assess.electrical.harness import cut_length, harness
 from keelroom.assess.electrical.leads import HarnessWire
-from keelroom.assess.electrical.signals import COIL_FUSE, KEYED, KEYED_BACK, SENSORS, alone, leading, parts_of
+from keelroom.assess.electrical.signals import COIL_FUSE, KEYED, KEYED_BACK, alone, leading, parts_of
 from keelroom.assess.figures.assessment import Assessment
-from keelroom.assess.inputs.electrical.controller import place_of
+from keelroom.assess.inputs.electrical.controller import seat_of
 from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.document.quantity import described
 from keelroom.document.schema.build import Build
@@ -513,7 +513,7 @@ def _buses(sheet: _Sheet, own: dict[int, HarnessWire], coils: list[Point], lane:
 def _sensor(sheet: _Sheet, control: Control, own: dict[int, HarnessWire], start: Point, told: tuple[str, str]) -> None:
     """Where the temperature is felt: a hose with a bulb in it, the fins, the housing, or the engine."""
     system, role = told
-    way, place = way_of(control), place_of(control)
+    way, seat = way_of(control), seat_of(control)
     if way.by_hand:
         return
     x, y = 566.0 if 4 in own else 590.0, start[1]
@@ -521,9 +521,9 @@ def _sensor(sheet: _Sheet, control: Control, own: dict[int, HarnessWire], start:
         sheet.wire(own[3], system, start, (x - 30, y), flag=((start[0] + x - 30) / 2, y))
     else:
         sheet.line("el.mark", start, (x - 30, y))
-    sheet.box(role, x, y, 60, 22, 10 if "hose" in place else 2)
+    sheet.box(role, x, y, 60, 22, 10 if seat.hosed else 2)
     sheet.ring("el.node", x, y, 5)
-    sheet.words(676, y + 37, SENSORS[place], align="end")
+    sheet.words(676, y + 37, seat.said, align="end")
     if 4 in own:
         sheet.wire(own[4], system, (x + 30, y), (GROUND - 9, y))
         _bolt(sheet, GROUND, y, "strap", "el.part")

@@ -164,10 +164,11 @@ def test_packages_count_an_even_chance_among_what_does_not_hold():
 
 
 def test_led_lamps_are_offered_where_they_give_back_what_is_missing():
-    """85 W less at 13.5 V are 6.30 A, and at 14.2 V, through the same resistance, 6.62 A."""
+    """85 W less at 13.5 V are 6.30 A, and at the 12.544 V of a battery that gives nothing, through the same
+    resistance, 5.85 A."""
     idle = assess(BUILD).electrics.idle
-    for lacks, offered in ((6.6, True), (6.65, False)):
-        cure = _led_lamps(BUILD, idle._replace(full=100.0, modelled=100.0 - lacks))
+    for lacks, offered in ((5.8, True), (5.9, False)):
+        cure = _led_lamps(BUILD, idle._replace(needed=100.0, modelled=100.0 - lacks))
         assert (cure.fix is not None) is offered
         assert cure.told.code == ("cure.lamps" if offered else "cure.lamps_help")
     assert _led_lamps(on(BUILD, (LAMPS, "45 W", "electrical power")), idle) is None, "they are that already"

@@ -9,11 +9,10 @@ from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.figures.batch import Asked, readings_at, temperatures
 from keelroom.assess.inputs.electrical.controller import (
     ABOVE_THERMOSTAT,
-    BEHIND_CORE,
     BETWEEN,
     LOWER,
     NEAR_LIMIT,
-    place_of,
+    seat_of,
     set_for_lower_hose,
 )
 from keelroom.assess.inputs.electrical.ways import WAYS
@@ -132,7 +131,7 @@ def usual_points(build: Build, package: Package, system: str = "us") -> Edit:
 def _read_at(build: Build, package: Package, outlet: float) -> float:
     """What the sensor reads [degC] where the engine's outlet is at `outlet` and no fan has started yet: the least of
     the cases that pass the limit without a fan, so that none is late. Source: solved, cases as `Asked`."""
-    if place_of(package.control) not in BEHIND_CORE:
+    if not seat_of(package.control).cooled:
         return outlet
     here = build.model_copy(update={"active": package.id})
     asked = [Asked(here, case.id) for case in here.duty_cases]
@@ -166,7 +165,7 @@ def school_edit(package: Package, school: School, system: str = "us") -> Edit:
 
 def _shift_of(package: Package) -> float:
     """Kelvin the present set points lie under those of the upper hose: a lower-hose switch already is."""
-    return LOWER if place_of(package.control) == "lower_hose" and set_for_lower_hose(package) else 0.0
+    return LOWER if seat_of(package.control).after_core and set_for_lower_hose(package) else 0.0
 
 
 def _go_over(do: Doing) -> Edit:

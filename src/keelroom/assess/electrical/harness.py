@@ -20,9 +20,10 @@ from keelroom.assess.electrical.leads import (
     contacts,
     titles,
 )
-from keelroom.assess.electrical.signals import COIL_FUSE, KEY_FEED, LIVE_FEED, OVERRIDE, SENSORS, control_wires
+from keelroom.assess.electrical.signals import COIL_FUSE, KEY_FEED, LIVE_FEED, OVERRIDE, control_wires
 from keelroom.assess.inputs.coolant.sensor import THREADS
-from keelroom.assess.inputs.electrical.controller import HOSED, place_of
+from keelroom.assess.inputs.electrical.controller import seat_of
+from keelroom.assess.inputs.electrical.seats import SEATS
 from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.core.electrical.protection import FUSES
 from keelroom.document.schema.build import Build
@@ -53,7 +54,11 @@ def harness(build: Build, package: Package, found: Electrics) -> tuple[HarnessWi
 def posts(build: Build) -> frozenset[str]:
     """Points wires end at without a joint: posts with ring terminals, and bodies that are wired by themselves."""
     return frozenset(
-        (*(source.name or source.id for source in build.supply.sources), *SENSORS.values(), "compressor clutch feed")
+        (
+            *(source.name or source.id for source in build.supply.sources),
+            *(seat.said for seat in SEATS.values()),
+            "compressor clutch feed",
+        )
     )
 
 
@@ -151,15 +156,15 @@ def _control_parts(package: Package, wires: tuple[HarnessWire, ...]) -> Counter[
     counts: Counter[tuple[str, str]] = Counter()
     control = package.control
     points = {point for wire in wires for point in (wire.start, wire.end)}
-    if way_of(control).brain == "thermoswitch" and place_of(control) in HOSED:
-        counts[(f"Hose adapter with {THREADS[control.thread]} boss, two clamps", SENSORS[place_of(control)])] += 1
+    if way_of(control).brain == "thermoswitch" and seat_of(control).hosed:
+        counts[(f"Hose adapter with {THREADS[control.thread]} boss, two clamps", seat_of(control).said)] += 1
     probes = sum(point.endswith(", probe +") for point in points)
     if probes:
         counts[
             (
                 "Probe (thermistor) of the module"
-                + (f", in a hose adapter with {THREADS[control.thread]} boss" if place_of(control) in HOSED else ""),
-                SENSORS[place_of(control)],
+                + (f", in a hose adapter with {THREADS[control.thread]} boss" if seat_of(control).hosed else ""),
+                seat_of(control).said,
             )
         ] += probes
     for feed in (KEY_FEED, LIVE_FEED):

@@ -6,7 +6,7 @@ from typing import Literal, NamedTuple
 
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.electrical.leads import COIL_MINUS, COIL_PLUS, TAIL, HarnessWire, numbered, switches, titles
-from keelroom.assess.inputs.electrical.controller import HOSED, place_of
+from keelroom.assess.inputs.electrical.controller import seat_of
 from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.core.electrical.wire import CABLES
 from keelroom.document.schema.electrical import RELAYED, Control
@@ -32,14 +32,6 @@ KEY_FEED, LIVE_FEED = f"key-switched feed, {COIL_FUSE:g} A fuse", f"always-live 
 CHASSIS = "ground chassis"
 KEYED, KEYED_BACK = 80, 90
 """first numbers, in a circuit's hundred, of the coil wires of relays that only the key commands: feed and ground"""
-SENSORS = {
-    "upper_hose": "adapter in the upper hose",
-    "lower_hose": "adapter in the lower hose",
-    "housing": "thermostat housing",
-    "fins": "probe in the fins",
-    "engine": "engine’s own sensor",
-    "none": "none",
-}
 OVERRIDE, REQUEST = "override switch in the cab", "A/C pressure switch"
 Ends = tuple[str, str]
 
@@ -157,11 +149,11 @@ def _commanded(laid: _SignalParts, control: Control, parts: list[SignalPart]) ->
             "coil_ground",
         )
     nodes, asked = _triggers(laid, control, parts)
-    place = place_of(control)
-    if not (way_of(control).by_hand or way_of(control).by_computer) and by != "thermoswitch" and place != "none":
-        laid.lay(3, (SENSORS[place], f"{by}, sensor"), "grey", "sensor")
-    if by == "thermoswitch" and place in HOSED and control.strap:
-        laid.lay(4, (SENSORS[place], CHASSIS), "black", "sensor", "strap")
+    seat = seat_of(control)
+    if not (way_of(control).by_hand or way_of(control).by_computer) and by != "thermoswitch" and seat.feels:
+        laid.lay(3, (seat.said, f"{by}, sensor"), "grey", "sensor")
+    if by == "thermoswitch" and seat.floats and control.strap:
+        laid.lay(4, (seat.said, CHASSIS), "black", "sensor", "strap")
     if _requested(control):
         _request(laid, control, asked)
     if _overridden(control):
@@ -171,15 +163,11 @@ def _commanded(laid: _SignalParts, control: Control, parts: list[SignalPart]) ->
 def _alone(laid: _SignalParts, control: Control, parts: list[SignalPart]) -> None:
     """Each fan's own module: its probe, its ground, the A/C's wish on those it is meant for, and the driver's
     switch."""
-    place = place_of(control)
+    seat = seat_of(control)
     for k, part in enumerate(parts, 1):
-        if place != "none":
-            laid.lay(
-                numbered(70, 0, 2 * k - 1), (SENSORS[place], f"{part.name}, probe +"), "grey", "sensor", "probe", k
-            )
-            laid.lay(
-                numbered(70, 0, 2 * k), (f"{part.name}, probe −", SENSORS[place]), "grey", "sensor", "probe_back", k
-            )
+        if seat.feels:
+            laid.lay(numbered(70, 0, 2 * k - 1), (seat.said, f"{part.name}, probe +"), "grey", "sensor", "probe", k)
+            laid.lay(numbered(70, 0, 2 * k), (f"{part.name}, probe −", seat.said), "grey", "sensor", "probe_back", k)
     asked = [part for part in parts if not control.ac_fans or set(part.fans) & set(control.ac_fans)]
     if _requested(control) and asked:
         laid.lay(63, ("compressor clutch feed", f"{REQUEST}, in"), "green", "request", "request_feed")

@@ -1,4 +1,4 @@
-"""What parts are asked for with, read off an assessment: the fans' own pressure, air in the circuit, the hardest draw."""
+"""What parts are asked for with, read off an assessment: the fans' pressure, air in the circuit, the hardest draw."""
 
 from __future__ import annotations
 

@@ -16,7 +16,7 @@ from typing import NamedTuple
 from pydantic import BaseModel
 
 from keelroom.assess.inputs.electrical.system import SLOW
-from keelroom.assess.inputs.gearing import engine_rpm, rpm_of
+from keelroom.assess.inputs.gearing import belt_turns, engine_rpm, rpm_of
 from keelroom.assess.outcome import Stopped
 from keelroom.core.electrical.charging import CREDIBLE_VOLTS
 from keelroom.core.loop.circuit import PUMP_SPEEDS
@@ -115,7 +115,9 @@ def _pump(build: Build, package: Package, case: DutyCase) -> Iterator[Met]:
     loop, rated = package.loop, build.brief.engine.power_rpm
     if loop.pump != "electric" and rated and loop.pulley_ratio:
         entries = (*_speed_of(case), ("brief", "engine", "power_rpm"), ("packages", package.id, "loop", "pulley_ratio"))
-        yield Met(engine_rpm(build.brief, case) / rpm_of(rated) * loop.pulley_ratio.si, entries)
+        yield Met(
+            engine_rpm(build.brief, case) / rpm_of(rated) * loop.pulley_ratio.si * belt_turns(build.supply), entries
+        )
 
 
 def _volts(build: Build, package: Package, case: DutyCase) -> Iterator[Met]:

@@ -1,4 +1,4 @@
-"""Engine speed of a duty case: as typed, idling, or by gearing."""
+"""Engine speed of a duty case: as typed, idling, or by gearing; and what its belt makes of it."""
 
 from __future__ import annotations
 
@@ -7,6 +7,15 @@ import math
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Brief
 from keelroom.document.schema.build import DutyCase
+from keelroom.document.schema.electrical import Supply
+
+SLIPS = 0.85
+"""Share of its speed a slack or glazed belt still turns what hangs on it, under load (common practice, no source)."""
+
+
+def belt_turns(supply: Supply) -> float:
+    """Share of its speed the belt turns alternator, pump and fan."""
+    return SLIPS if supply.belt == "slips" else 1.0
 
 
 def rpm_of(value: Quantity | None) -> float:

@@ -180,7 +180,7 @@ def _situation(brief: Brief, car: Car, demand: Demand, given: tuple[System, Floa
         climate=_warmed(shared.climate, package.remote),
         drive=shared.drive._replace(electrical=np.array(system.watts)),
         air_speed=shared.air_speed,
-        command=_command(package, np.array(volts), brief.climate, control, shared),
+        command=_command(package, (np.array(volts), system.belt), brief.climate, control, shared),
         pump_voltage=np.array(system.volts.get(PUMP, system.balance.voltage)),
         fluids=Fluids(
             compressor=np.array(shared.shaft),
@@ -196,10 +196,16 @@ def _warmed(climate: Weather, remote: Remote) -> Weather:
     return climate._replace(grille_rise=np.array(remote.warmed.si)) if remote.away else climate
 
 
-def _command(package: AirParts, volts: Floats, climate: ClimateSection, control: Control, shared: Shared) -> Command:
-    """What the fans are told: electric ones by their control, one of the engine that stands alone by its clutch."""
+def _command(
+    package: AirParts, given: tuple[Floats, float], climate: ClimateSection, control: Control, shared: Shared
+) -> Command:
+    """What the fans are told: electric ones by their control, one of the engine that stands alone by its clutch.
+
+    given : volts of each fan [V], and the share of its speed the belt turns one of the engine
+    """
+    volts, belt = given
     fans = package.fans[: len(volts)]
-    rpm = float(shared.drive.rpm)
+    rpm = float(shared.drive.rpm) * belt
     turned = np.array([_turned(fan, rpm) if fan.motor == "engine" else 0.0 for fan in fans] or [0.0])
     if fans and all(fan.motor == "engine" for fan in fans):
         return Command(

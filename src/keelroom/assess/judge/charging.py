@@ -17,8 +17,10 @@ from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.figures.read_off import hardest_draw
 from keelroom.assess.findings import Finding, Found
+from keelroom.assess.fixes import choose_act
 from keelroom.assess.inputs.cases import stands
 from keelroom.assess.inputs.electrical.system import System, battery_of
+from keelroom.assess.inputs.gearing import belt_turns
 from keelroom.core.electrical.charging import Battery, output
 from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
@@ -32,6 +34,10 @@ LOW_VOLTAGE = 12.0
 
 def charging(build: Build, assessment: Assessment, found: Electrics) -> Found:
     """Alternator, battery and the cable between them."""
+    if build.supply.belt == "slips":
+        where = ("supply", "belt")
+        fix = (choose_act("A new belt, tensioned", where, "good"),)
+        yield Finding("belt_slips", "problem", where, given(share=(belt_turns(build.supply), "share")), fix=fix)
     facts = charging_of(build, found, hardest_draw(assessment))
     if facts is None:
         return
@@ -70,17 +76,18 @@ def _short(build: Build, facts: Charging, draw: Draw) -> Found:
     system, balance = draw.system, draw.system.balance
     if system.short <= JUST:
         return
-    figures = {"balance": balance_told(facts), "voltage": (balance.voltage, "voltage")}
+    balanced, voltage = balance_told(facts), (balance.voltage, "voltage")
     where = ("brief", "accessories", "alternator_rating")
     if draw.lacks <= JUST:
-        yield Finding("battery_works", "note", where, given(**figures), value=draw.mean, limit=balance.available)
+        told = given(balance=balanced, voltage=voltage)
+        yield Finding("battery_works", "note", where, told, value=draw.mean, limit=balance.available)
         return
     cures = cures_for(build, system, facts.alternator, draw.case)
     yield Finding(
         "alternator_short",
         "problem",
         where,
-        given(takes=takes(system, cures), **figures),
+        given(balance=balanced, voltage=voltage, takes=takes(system, cures)),
         form=("" if system.fan_amps > 0 else "other") if stands(draw.case) else "moving",
         fix=tuple(cure.fix for cure in cures if cure.fix),
         value=balance.wanted,

@@ -11,13 +11,13 @@ from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.findings import Finding, Found
 from keelroom.assess.fixes import choose_act, flag_act, set_act
 from keelroom.assess.inputs.coolant.sensor import adapter_of
-from keelroom.assess.inputs.electrical.controller import HOSED, NEAR_LIMIT, place_of, set_for_lower_hose
+from keelroom.assess.inputs.electrical.controller import NEAR_LIMIT, seat_of, set_for_lower_hose
 from keelroom.assess.inputs.electrical.system import battery_of
 from keelroom.assess.inputs.electrical.ways import WAYS, way_of
 from keelroom.assess.judge.charging import charging
 from keelroom.assess.judge.circuits import circuits
 from keelroom.core.electrical.charging import discharge_time
-from keelroom.core.electrical.control import FIN_SHARE, outlet_for
+from keelroom.core.electrical.control import outlet_for, reading_at
 from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import Strategy
@@ -51,14 +51,17 @@ def _control(build: Build, package: Package, assessment: Assessment) -> Found:
     control, where = package.control, ("packages", package.id, "control")
     if not package.fans:
         return
-    place = place_of(control)
-    if place == "none" and not way_of(control).by_hand:
+    if not seat_of(control).feels and not way_of(control).by_hand:
         yield Finding(
             "no_sensor",
             "problem",
             (*where, "sensor"),
             fix=(choose_act("Sensor in the upper hose", (*where, "sensor"), "upper_hose"),),
         )
+    if control.sensor_state != "works" and seat_of(control).feels and not way_of(control).by_hand:
+        at = (*where, "sensor_state")
+        form = "runs" if control.sensor_state == "lost_runs" else ""
+        yield Finding("sensor_lost", "problem", at, form=form, fix=(choose_act("Plugged in, it reads", at, "works"),))
     if way_of(control).by_hand:
         yield Finding(
             "toggle_alone",
@@ -245,12 +248,12 @@ def _curves(build: Build, package: Package) -> Found:
 
 def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
     control, where = package.control, ("packages", package.id, "control")
-    place = place_of(control)
+    seat = seat_of(control)
     if not package.fans or control.fan_on is None or way_of(control).by_hand:
         return
-    if place == "fins":
+    if seat.fins:
         late = outlet_for(
-            control.fan_on.si - FIN_SHARE * (control.fan_on.si - control.set_on_day.si), "fins", COOL_DAY, 0.0
+            reading_at(control.fan_on.si, control.set_on_day.si, fins=seat.fins), COOL_DAY, fins=seat.fins
         )
         yield Finding(
             "sensor_fins",
@@ -266,7 +269,7 @@ def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
             value=late,
             limit=control.fan_on.si,
         )
-    if place == "lower_hose" and not set_for_lower_hose(package):
+    if seat.after_core and not set_for_lower_hose(package):
         yield Finding(
             "sensor_lower",
             "doubt",
@@ -295,7 +298,7 @@ def _sensor(build: Build, package: Package, assessment: Assessment) -> Found:
             given(fan_on=(control.fan_on.si, "temperature")),
             fix=(set_act(f"Fans on at {both(near, 'temperature')}", (*where, "fan_on"), f"{near * 1.8 + 32:.0f} °F"),),
         )
-    if place in HOSED and way_of(control).grounds and not control.strap:
+    if seat.floats and way_of(control).grounds and not control.strap:
         yield Finding(
             "ground_through_coolant",
             "problem",

@@ -10,7 +10,7 @@ from keelroom.assess.findings import LEVELS, Finding, Found, Level
 from keelroom.assess.fixes import set_act
 from keelroom.assess.inputs.airside import fan_curve, in_shroud
 from keelroom.assess.inputs.coolant.flows import pump_flow_rated
-from keelroom.assess.inputs.electrical.controller import BEHIND_CORE, place_of
+from keelroom.assess.inputs.electrical.controller import seat_of
 from keelroom.assess.judge.air import air, causes, face
 from keelroom.assess.judge.claims import claims
 from keelroom.assess.judge.coolers import coolers
@@ -184,7 +184,7 @@ def _cooling(build: Build, package: Package, assessment: Assessment) -> Found:
             limit=limit.si,
         )
     # What the core has cooled already may lie under the thermostat; under the day's air nothing does.
-    behind = place_of(control) in BEHIND_CORE
+    behind = seat_of(control).cooled
     floor = climate.ambient if behind else thermostat
     if _less(control.fan_off, floor, 0.0):
         assert control.fan_off

@@ -8,7 +8,7 @@ from keelroom.assess.figures.loop_told import stands_of
 from keelroom.assess.figures.read_off import air_in
 from keelroom.assess.findings import Finding, Found, Level
 from keelroom.assess.fixes import choose_act, flag_act, set_act
-from keelroom.assess.inputs.coolant.flows import pump_curve
+from keelroom.assess.inputs.coolant.flows import AIR_LEFT, pump_curve
 from keelroom.assess.inputs.coolant.graph import CircuitFault, Graph, gates, graph_of
 from keelroom.assess.inputs.coolant.heights import (
     Cap,
@@ -51,6 +51,7 @@ def loop(build: Build, package: Package, assessment: Assessment) -> Found:
     yield from _thermostat(package, graph)
     yield from _caps(build, package, assessment)
     yield from _pump(build, package, graph)
+    yield from _air_left(package)
     yield from _bypass(package, assessment)
     yield from _suction(package, assessment)
     yield from _flow(package, assessment)
@@ -114,6 +115,13 @@ def _ways_on(package: Package, graph: Graph, fault: CircuitFault) -> tuple[Act, 
     return teed + tuple(
         choose_act(f"Lead it to {port.name[:1].lower()}{port.name[1:]}", fault.path, port.key) for port in free[:1]
     )
+
+
+def _air_left(package: Package) -> Found:
+    state, where = package.loop.air_left, ("packages", package.id, "loop", "air_left")
+    if state != "bled":
+        share = (AIR_LEFT[state], "share")
+        yield Finding("air_left", "problem", where, given(share=share), fix=(choose_act("Bled", where, "bled"),))
 
 
 def _thermostat(package: Package, graph: Graph) -> Found:

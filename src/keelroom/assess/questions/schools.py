@@ -10,7 +10,7 @@ from keelroom.assess.acts.control import SCHOOLS, School, school_edit
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.figures.batch import Asked, HeldAt, held, outlets_at
 from keelroom.assess.inputs.demand import demand_of
-from keelroom.assess.inputs.electrical.controller import curve_of, place_of, setting_air
+from keelroom.assess.inputs.electrical.controller import curve_of, seat_of, setting_air
 from keelroom.assess.inputs.electrical.loads import motors_of
 from keelroom.assess.inputs.electrical.system import system_at
 from keelroom.assess.inputs.electrical.ways import WAYS, way_of
@@ -131,8 +131,8 @@ def set_points(build: Build) -> tuple[float, ...]:
         # A variable one starts at its own first point, and stops just under it.
         start = curve_of(control, control.fan_on.si, control.fan_off.si)[0][0]
         return start, start - LEAST_SPAN
-    fins, day = place_of(control) == "fins", setting_air(control, build.brief.climate)
-    return tuple(reading_at(v.si, "fins", day, 0.0) if fins else v.si for v in (control.fan_on, control.fan_off))
+    fins, day = seat_of(control).fins, setting_air(control, build.brief.climate)
+    return tuple(reading_at(v.si, day, fins=fins) for v in (control.fan_on, control.fan_off))
 
 
 def _day(ambient: float, point: HeldAt | None, marks: tuple[float, ...] | None) -> Day:

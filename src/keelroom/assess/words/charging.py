@@ -9,6 +9,12 @@ TOLD = {
         "alone would be its wire.",
         "The battery is low at idle",
     ),
+    "belt_slips": Told(
+        "The belt slips",
+        "What hangs on it turns at about {share:.0%} of its speed under load: coolant pump, alternator and any fan of "
+        "the engine together. It squeals after a start or with the lamps on, and its dust is black.",
+        "The belt slips",
+    ),
     "over_speed": Told(
         "The pulley over-speeds the alternator",
         "{top} at the redline against its limit of {limit}: the rotor’s windings let go. A ratio of "

@@ -8,6 +8,17 @@ TOLD = {
         "It cannot know when to start the fans: they never run.",
         "The controller has no sensor",
     ),
+    "sensor_lost": Told(
+        "The sensor is unplugged, and the fans stand",
+        "What commands them hears nothing and starts nothing: the gauge climbs at every stop. Plug it in, or find the "
+        "break with a meter from plug to plug.",
+        "The sensor is unplugged",
+    ),
+    "sensor_lost.runs": Told(
+        "The sensor is unplugged, and the fans run all the time",
+        "What commands them runs them to be safe: it keeps the engine cool and draws their full current at every "
+        "moment. Plug it in, or find the break with a meter from plug to plug.",
+    ),
     "toggle_alone": Told(
         "The fans depend on somebody remembering",
         "A toggle alone cooks an engine the day it is forgotten, and empties the battery the night it is "
@@ -98,11 +109,11 @@ TOLD = {
         "A probe in the fins reads the weather",
     ),
     "sensor_lower": Told(
-        "A switch for the upper hose sits in the lower one",
+        "A switch for hot coolant sits behind the core",
         "Behind the core the coolant is [9–27 °F|5–15 K] cooler: it starts at {fan_on} there, when the "
-        "engine is that much hotter. In the lower hose it wants about {lower}; the core works first and the "
+        "engine is that much hotter. There it wants about {lower}; the core works first and the "
         "fan runs less.",
-        "A switch for the upper hose sits in the lower one",
+        "A switch for hot coolant sits behind the core",
     ),
     "adapter_short": Told(
         "The sensor adapter is too short for its hose ends",
@@ -117,7 +128,7 @@ TOLD = {
     ),
     "ground_through_coolant": Told(
         "The switch grounds through the coolant",
-        "Its adapter sits between two rubber hoses: without a strap its only way to ground is the coolant. "
+        "It sits between rubber, hoses or mounts: without a strap its only way to ground is the coolant. "
         "It switches when it likes, and the current eats the core.",
         "A switch grounds through the coolant",
     ),

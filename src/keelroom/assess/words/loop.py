@@ -9,6 +9,13 @@ TOLD = {
         "cap is counted. Its hoses are at Hoses; a port that is taken takes a tee.",
         "A part is not joined to the circuit",
     ),
+    "air_left": Told(
+        "Air stands in the coolant",
+        "The pump makes about {share:.0%} of its head on what is half air, and where a bubble stands no metal is "
+        "cooled. Before anything is bought: cold, the cap off, the heater open, and bled at every high point until no "
+        "more comes, through two heat cycles.",
+        "Air stands in the coolant",
+    ),
     "thermostat_reversed": Told(
         "The thermostat is in the wrong way round",
         "Its spring and wax belong on the engine’s side: the other way they feel coolant that has been "

@@ -42,6 +42,12 @@ class Alternator(NamedTuple):
     curve: tuple[tuple[float, float], ...] = ()
     idle_share: float | None = None
     known_at: float = 1900.0
+    slip: float = 1.0
+    """share of its belt's speed it turns at"""
+
+    def speed(self, engine_rpm: float) -> float:
+        """Its own rpm at an engine speed [rpm]."""
+        return engine_rpm * self.ratio * self.slip
 
 
 def hot_share(air: float) -> float:
@@ -76,17 +82,18 @@ def output(alternator: Alternator, engine_rpm: float) -> float:
 
     engine_rpm >= 0. Source: its generic curve common practice, ISO 8854 for what its rating means.
     """
-    found = _cold(alternator, engine_rpm * alternator.ratio) * hot_share(alternator.air)
+    turned = alternator.speed(engine_rpm)
+    found = _cold(alternator, turned) * hot_share(alternator.air)
     if alternator.idle_share is None:
         return found
     at_idle = _cold(alternator, alternator.known_at) * hot_share(alternator.air)
     known = alternator.idle_share * alternator.rating
     if at_idle <= 0:
         # The curve gives nothing there, the meter says otherwise: what is known holds from that speed on.
-        return max(found, known) if engine_rpm * alternator.ratio >= alternator.known_at else found
+        return max(found, known) if turned >= alternator.known_at else found
     # A known figure bends the curve at its speed and fades out towards the rated speed: a faster pulley still gives
     # more.
-    fade = min(max((RATED_RPM - engine_rpm * alternator.ratio) / max(RATED_RPM - alternator.known_at, 1.0), 0.0), 1.0)
+    fade = min(max((RATED_RPM - turned) / max(RATED_RPM - alternator.known_at, 1.0), 0.0), 1.0)
     return found * (1 + (known / at_idle - 1) * fade)
 
 

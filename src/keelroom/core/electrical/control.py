@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Literal, NamedTuple
+from typing import NamedTuple
 
 import numpy as np
 
 from keelroom.core.arrays import Bools, Floats, unit_share
 
-Place = Literal["upper_hose", "lower_hose", "housing", "fins", "engine"]
 FIN_SHARE = 0.30
 """Share of the way from coolant to the air at the face that a probe pushed between the fins reads (common practice)."""
 LOW = {"one_fan": (0.5, 0.5), "series": (0.55, 0.40), "winding": (0.6, 0.35), "merged": (1.0, 1.0), "tied": (1.0, 1.0)}
@@ -235,21 +234,20 @@ def power_share(law: Law, reading: Floats) -> Floats:
     return np.maximum(_between(law, law.powers, reading), law.least_power)
 
 
-def outlet_for(reading: float, place: Place, air: float, drop: float) -> float:
-    """Engine-outlet temperature [degC] at which a sensor in `place` reads `reading` [degC].
+def outlet_for(reading: float, air: float, drop: float = 0.0, fins: float = 0.0) -> float:
+    """Engine-outlet temperature [degC] at which a sensor reads `reading` [degC].
 
-    air [degC] at the face;  drop [K] of the coolant over the core
+    air [degC] at the face;  drop [K] of the coolant over the core where it sits behind it;  fins : FIN_SHARE for a
+    probe in the fins
     Source: FIN_SHARE common practice.
     """
-    if place == "fins":
-        reading = (reading - FIN_SHARE * air) / (1 - FIN_SHARE)
-    return reading + (drop if place == "lower_hose" else 0.0)
+    return (reading - fins * air) / (1 - fins) + drop
 
 
-def reading_at(outlet: float, place: Place, air: float, drop: float) -> float:
-    """What a sensor in `place` reads [degC] at an engine-outlet temperature: the inverse of `outlet_for`.
+def reading_at(outlet: float, air: float, drop: float = 0.0, fins: float = 0.0) -> float:
+    """What a sensor reads [degC] at an engine-outlet temperature: the inverse of `outlet_for`.
 
     Source: FIN_SHARE common practice.
     """
-    at = outlet - (drop if place == "lower_hose" else 0.0)
-    return at - FIN_SHARE * (at - air) if place == "fins" else at
+    at = outlet - drop
+    return at - fins * (at - air)

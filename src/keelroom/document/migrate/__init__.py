@@ -338,6 +338,12 @@ def counted_cases(raw: Raw) -> Raw:
     return raw | {"version": 10}
 
 
+def states_of_parts(raw: Raw) -> Raw:
+    """Version 11: a belt may slip, air stand in the coolant, a sensor be unplugged or sit in the core's own bung. In
+    version 10 all was well."""
+    return raw | {"version": 11}
+
+
 STEPS: dict[int, Callable[[Raw], Raw]] = {
     1: opening_to_survey,
     2: drop_to_circuits,
@@ -348,6 +354,7 @@ STEPS: dict[int, Callable[[Raw], Raw]] = {
     7: hoses_by_name,
     8: kinds_of_package,
     9: counted_cases,
+    10: states_of_parts,
 }
 """Version n to the function that makes version n + 1 of it. Version 1 is the first."""
 

@@ -16,7 +16,7 @@ from keelroom.document.schema.trail import KEPT, Done
 from keelroom.errors import InputError
 
 FORMAT: Literal["keelroom-build"] = "keelroom-build"
-VERSION: Literal[10] = 10
+VERSION: Literal[11] = 11
 Demand = Literal["idle", "road_load", "full_power"]
 
 
@@ -49,7 +49,7 @@ class Build(Strict):
     """A build: one brief, one survey, several packages of which one is active, duty cases, and the user's own parts."""
 
     format: Literal["keelroom-build"] = FORMAT
-    version: Literal[10] = VERSION
+    version: Literal[11] = VERSION
     revision: int = 0
     brief: Brief = Field(default_factory=Brief)
     survey: Survey = Field(default_factory=Survey)

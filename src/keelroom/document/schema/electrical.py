@@ -34,7 +34,11 @@ Strategy = Literal[
     "computer",
     "computer_pwm",
 ]
-SensorPlace = Literal["upper_hose", "lower_hose", "housing", "fins", "engine", "none"]
+SensorPlace = Literal["upper_hose", "core_in", "core_out", "lower_hose", "housing", "head", "fins", "engine", "none"]
+"""core_in, core_out: the core's own bung, in the tank the coolant comes into or leaves by"""
+SensorState = Literal["works", "lost_runs", "lost_stands"]
+"""unplugged or broken: what commands the fans runs them to be safe, or leaves them standing"""
+Belt = Literal["good", "slips"]
 Thread = Literal["npt_18", "npt_14", "npt_38", "npt_12", "m14", "m16", "m22"]
 Coil = Literal["key", "always"]
 LowSpeed = Literal["one_fan", "series", "winding", "merged", "tied"]
@@ -115,6 +119,7 @@ class Control(Strict):
 
     strategy: Strategy = "ground_switch"
     sensor: SensorPlace = "upper_hose"
+    sensor_state: SensorState = "works"
     toggle_on: bool = True
     coil: Coil = "key"
     fan_on: Annotated[Quantity | None, Spec("temperature", "Fans on", ge=20, le=130)] = quantity(
@@ -245,6 +250,8 @@ class Supply(Strict):
     peukert: Annotated[
         Quantity, Spec("number", "Peukert’s exponent", ge=1, le=1.5, help="Flooded 1.2–1.3, AGM 1.05–1.15")
     ] = quantity("1.2", "number")
+    belt: Belt = "good"
+    """of alternator, coolant pump and engine-driven fan"""
     charge_wire: Wire = Field(default_factory=_charge_wire)
     charge_fuse: Annotated[
         Maybe, Spec("current", "Charge cable’s fuse", gt=0, le=500, help="At the battery’s end; empty: none")

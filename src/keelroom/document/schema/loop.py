@@ -16,6 +16,8 @@ Glycol = Literal["ethylene_glycol", "propylene_glycol"]
 PumpKind = Literal["mechanical", "electric", "both"]
 """the engine's own, an electric one in its place, or an electric one in line beside it"""
 Impeller = Literal["good", "worn"]
+AirLeft = Literal["bled", "some", "locked"]
+"""air that stands in the coolant: none that matters, some that gurgles and is pumped round, a pocket that stops it"""
 Bypass = Literal["inside", "blocked"]
 CapKind = Literal["none", "pressure", "plain"]
 PartKind = Literal[
@@ -143,6 +145,7 @@ class Loop(Strict):
         ),
     ] = quantity("1", "number")
     impeller: Impeller = "good"
+    air_left: AirLeft = "bled"
     electric_flow: Annotated[Maybe, Spec("coolant flow", "Electric pump, free flow", gt=0, le=0.02)] = quantity(
         "35 gpm", "coolant flow"
     )

@@ -58,6 +58,8 @@ ELECTRICAL_ROWS = {
     ),
     "circuit_empty": ((((*FANS, "feeds"), ()),), FIX),
     "no_circuit": ((((*FANS, "feeds"), ("fan1",)),), FIX),
+    "belt_slips": (((("supply", "belt"), "slips"),), FIX),
+    "sensor_lost": ((((*CONTROL, "sensor_state"), "lost_stands"),), FIX),
     "no_sensor": ((((*CONTROL, "sensor"), "none"),), FIX),
     "toggle_alone": ((((*CONTROL, "strategy"), "toggle"),), FIX),
     "always_hot": ((((*CONTROL, "coil"), "always"),), FIX),

@@ -7,7 +7,7 @@ import numpy as np
 from keelroom.assess.inputs.coolant.graph import Branch, Graph, graph_of, live
 from keelroom.assess.inputs.coolant.ports import COLD, INLET
 from keelroom.assess.inputs.coolant.routes import heads_of
-from keelroom.assess.inputs.gearing import rpm_of
+from keelroom.assess.inputs.gearing import belt_turns, rpm_of
 from keelroom.core.arrays import Floats
 from keelroom.core.kept import by_identity
 from keelroom.core.loop.circuit import RATED_HEAD, SHUT, THERMOSTAT, CoolantCircuit
@@ -16,6 +16,7 @@ from keelroom.core.network import incidence_of
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Engine as EngineSection
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.electrical import Supply
 from keelroom.document.schema.loop import Loop
 from keelroom.document.schema.package import Package
 from keelroom.errors import InputError
@@ -42,6 +43,9 @@ PART_BORE = {"heater": 0.0159}
 STANDING_PUMP = 4.0
 """Dynamic heads of an electric pump's body at its ports' bore, which its curve has already: lost only while it stands
 (common practice)."""
+AIR_LEFT = {"bled": 1.0, "some": 0.75, "locked": 0.25}
+"""Share of its head a pump still makes with air in what it moves: a few hundredths of its volume take a quarter of a
+centrifugal pump's head, a pocket at its eye nearly all (common practice, no source)."""
 THROUGH_HOLE = 0.02
 """Share of the rated head lost at the rated flow where there is no thermostat (common practice)."""
 
@@ -63,7 +67,7 @@ def pump_flow_rated(engine: EngineSection) -> float:
 
 def circuit_of(build: Build, package: Package) -> CoolantCircuit:
     """The circuit; what is missing stands in and is caught by `needs_of`."""
-    return _circuit(build.brief.engine, package.loop, graph_of(build, package))
+    return _circuit(build.brief.engine, build.supply, package.loop, graph_of(build, package))
 
 
 def pump_curve(loop: Loop) -> tuple[PumpCurve, str]:
@@ -79,7 +83,7 @@ def pump_curve(loop: Loop) -> tuple[PumpCurve, str]:
 
 
 @by_identity(64)
-def _circuit(engine: EngineSection, loop: Loop, graph: Graph) -> CoolantCircuit:
+def _circuit(engine: EngineSection, supply: Supply, loop: Loop, graph: Graph) -> CoolantCircuit:
     branches, rated = graph.branches, pump_flow_rated(engine)
     shape = len(branches)
     columns = {
@@ -106,8 +110,8 @@ def _circuit(engine: EngineSection, loop: Loop, graph: Graph) -> CoolantCircuit:
     return CoolantCircuit(
         flow_rated=_one(rated),
         rpm_rated=_one(rpm_of(engine.power_rpm)),
-        pulley=_one(_si(loop.pulley_ratio)),
-        impeller=_one(WORN_IMPELLER if loop.impeller == "worn" else 1.0),
+        pulley=_one(_si(loop.pulley_ratio) * belt_turns(supply)),
+        impeller=_one((WORN_IMPELLER if loop.impeller == "worn" else 1.0) * AIR_LEFT[loop.air_left]),
         mechanical=_one(float(loop.pump != "electric")),
         electric=_one(float(loop.pump != "mechanical")),
         electric_voltage=_one(_si(loop.electric_voltage)),

@@ -7,7 +7,7 @@ from typing import NamedTuple
 from keelroom.assess.inputs.coolant.graph import graph_of
 from keelroom.assess.inputs.coolant.ports import CORE_IN, CORE_OUT
 from keelroom.assess.inputs.coolant.routes import HoseRun
-from keelroom.assess.inputs.electrical.controller import HOSED, place_of
+from keelroom.assess.inputs.electrical.controller import seat_of
 from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
@@ -26,13 +26,13 @@ THREADS = {
 
 def _sensor_run(build: Build, package: Package) -> HoseRun | None:
     """The hose the sensor sits in: the one at the core's end it is named after."""
-    end = CORE_OUT if place_of(package.control) == "lower_hose" else CORE_IN
+    end = CORE_OUT if seat_of(package.control).after_core else CORE_IN
     return next((run for run in graph_of(build, package).runs if end in (run.start.key, run.end.key)), None)
 
 
 def sensor_hose(build: Build, package: Package) -> str:
     """The id of the hose the sensor sits in; '' where there is none."""
-    run = _sensor_run(build, package)
+    run = _sensor_run(build, package) if seat_of(package.control).hosed else None
     return run.hose.id if run else ""
 
 
@@ -50,7 +50,7 @@ class Adapter(NamedTuple):
 def adapter_of(build: Build, package: Package) -> Adapter | None:
     """What the adapter asks of the hose; None where the sensor sits elsewhere."""
     control = package.control
-    if place_of(control) not in HOSED or way_of(control).by_hand:
+    if not seat_of(control).hosed or way_of(control).by_hand:
         return None
     cut = control.adapter.si - 2 * control.adapter_push.si
     run = _sensor_run(build, package)

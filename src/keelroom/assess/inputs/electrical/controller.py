@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
+from keelroom.assess.inputs.electrical.seats import SEATS, SensorSeat
 from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.core.air.driven_fan import SPAN
 from keelroom.core.electrical.control import (
-    FIN_SHARE,
     LOW,
     Law,
     Points,
@@ -26,10 +26,6 @@ from keelroom.document.schema.brief import Climate
 from keelroom.document.schema.electrical import Control
 from keelroom.document.schema.package import Fan, Package
 
-HOSED = ("upper_hose", "lower_hose")
-BEHIND_CORE = ("lower_hose", "fins")
-"""Places where a sensor sees what the core has cooled already."""
-"""places that take an adapter in a hose"""
 SLOWEST = 0.3
 """Share of full speed a variable controller starts the fan at (common practice)."""
 REQUEST = 0.6
@@ -38,9 +34,9 @@ NEVER: Points = ((400.0, 0.0, 0.0), (401.0, 0.0, 0.0))
 ALWAYS: Points = ((-80.0, 1.0, 1.0), (-79.0, 1.0, 1.0))
 
 
-def place_of(control: Control) -> str:
+def seat_of(control: Control) -> SensorSeat:
     """Where the temperature is felt: computers have their own sensor in the engine."""
-    return "engine" if way_of(control).by_computer else control.sensor
+    return SEATS["engine" if way_of(control).by_computer else control.sensor]
 
 
 LOWER = 10.0
@@ -73,8 +69,10 @@ def points_of(control: Control, on: float, off: float, fans: int, day: float) ->
     """
     if way_of(control).by_hand:
         return ALWAYS if control.toggle_on else NEVER
-    if place_of(control) == "none":
+    if not seat_of(control).feels:
         return NEVER
+    if control.sensor_state != "works":
+        return ALWAYS if control.sensor_state == "lost_runs" else NEVER
     if way_of(control).staged:
         points = staged((on, off), (control.second_on.si, control.second_off.si), low_of(control, fans))
     elif way_of(control).varies:
@@ -86,7 +84,8 @@ def points_of(control: Control, on: float, off: float, fans: int, day: float) ->
 
 def steps_of(control: Control, on: float, off: float, fans: int, day: float) -> Steps:
     """The contacts it switches, over what its sensor reads; () where nothing switches by temperature."""
-    if way_of(control).by_hand or way_of(control).varies or place_of(control) == "none":
+    lost = not seat_of(control).feels or control.sensor_state != "works"
+    if way_of(control).by_hand or way_of(control).varies or lost:
         return ()
     if way_of(control).staged:
         steps = staged_steps((on, off), (control.second_on.si, control.second_off.si), low_of(control, fans))
@@ -101,8 +100,7 @@ def knob_read(control: Control, outlet: float, day: float) -> float:
 
     The knob was turned until it came on right on that day: what the probe read then is what it switches at.
     """
-    fins = control.sensor == "fins" and not way_of(control).by_computer
-    return reading_at(outlet, "fins", day, 0.0) if fins else outlet
+    return reading_at(outlet, day, fins=seat_of(control).fins)
 
 
 def curve_of(control: Control, on: float, off: float) -> tuple[tuple[float, float], ...]:
@@ -141,10 +139,8 @@ def control_law(control: Control, climate: Climate, fans: int, ac: bool) -> Law:
 
 def sensing_of(control: Control, air: float) -> Sensing:
     """What the sensor sees from its place. air [degC] at the face"""
-    place = place_of(control)
-    return Sensing(
-        np.array(float(place == "lower_hose")), np.array(FIN_SHARE if place == "fins" else 0.0), np.array(air)
-    )
+    seat = seat_of(control)
+    return Sensing(np.array(float(seat.after_core)), np.array(seat.fins), np.array(air))
 
 
 CLUTCH_SHARE = 0.35

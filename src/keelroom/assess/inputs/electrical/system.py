@@ -7,6 +7,7 @@ from typing import Literal, NamedTuple
 
 from keelroom.assess.inputs.electrical.loads import Motored, motors_of
 from keelroom.assess.inputs.electrical.ways import way_of
+from keelroom.assess.inputs.gearing import belt_turns
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.arrays import between
 from keelroom.core.electrical.charging import (
@@ -57,6 +58,7 @@ def alternator_of(accessories: Accessories, engine: Engine, supply: Supply) -> A
         curve=tuple((point.speed.si * 60, point.current.si) for point in supply.curve),
         idle_share=share.si if share else None,
         known_at=(idle.si * 60 if idle else 700.0) * supply.pulley_ratio.si,
+        slip=belt_turns(supply),
     )
 
 
@@ -188,6 +190,7 @@ class System(NamedTuple):
     loads : (name, A) of everything, motors by circuit;  measured : the battery's voltage was measured, not worked out
     watts : of all loads but the cooling fans;  fan_amps : of the cooling fans, running
     needed : amps of everything on at the voltage at which the battery neither gives nor takes
+    belt : share of its speed the belt turns what hangs on it
     modelled : amps the alternator could give by its rating and speed; where the voltage is measured,
                balance.available is what it
         must be giving for that
@@ -203,6 +206,7 @@ class System(NamedTuple):
     fan_amps: float
     needed: float
     modelled: float
+    belt: float
 
     @property
     def short(self) -> float:
@@ -324,6 +328,7 @@ def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> S
         fan_amps,
         needed,
         available,
+        belt_turns(supply),
     )
 
 

@@ -6,8 +6,9 @@ from keelroom.assess.acts.registry import offer
 from keelroom.assess.electrical.bench import bench_steps
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.inputs.coolant.sensor import THREADS
-from keelroom.assess.inputs.electrical.controller import HOSED
+from keelroom.assess.inputs.electrical.controller import seat_of
 from keelroom.assess.inputs.electrical.loads import label_words, motors_of
+from keelroom.assess.inputs.electrical.seats import SEATS
 from keelroom.assess.inputs.electrical.ways import WAYS, way_of
 from keelroom.assess.safety import caution
 from keelroom.assess.shelf import CABLE_CHOICES, FORM_CHOICES
@@ -34,14 +35,13 @@ GROUNDS = (
     ("none", "None"),
 )
 STRATEGIES = tuple((name, way.title) for name, way in WAYS.items())
-SENSOR_PLACES = (
-    ("upper_hose", "Upper hose"),
-    ("lower_hose", "Lower hose"),
-    ("housing", "Thermostat housing"),
-    ("fins", "In the fins"),
-    ("engine", "Engine’s own sensor"),
-    ("none", "None"),
+SENSOR_PLACES = tuple((name, seat.title) for name, seat in SEATS.items())
+SENSOR_STATES = (
+    ("works", "Works"),
+    ("lost_runs", "Unplugged: the fans run"),
+    ("lost_stands", "Unplugged: the fans stand"),
 )
+BELTS = (("good", "Good"), ("slips", "Slips"))
 LOW_SPEEDS = (
     ("one_fan", "One fan of two"),
     ("series", "Resistor in series"),
@@ -225,6 +225,7 @@ def _charging(build: Build) -> Page:
                 (
                     *quantities(accessories, "alternator_rating", "alternator_idle_share"),
                     *quantities(supply, "pulley_ratio", "speed_limit", "redline", "alternator_air", "regulated"),
+                    Row("choice", ("supply", "belt"), "Its belt", BELTS),
                     Row("curve", ("supply", "curve"), "Output cold"),
                 ),
             ),
@@ -260,6 +261,8 @@ def _control(build: Build) -> Page:
         rows.append(Row("flag", (*where, "toggle_on"), "Toggle is on"))
     if placed:
         rows.append(Row("choice", (*where, "sensor"), "Sensor", SENSOR_PLACES))
+    if sensing:
+        rows.append(Row("choice", (*where, "sensor_state"), "Sensor works", SENSOR_STATES))
     rows += quantities(where, "fan_on", "fan_off") if sensing else ()
     if way_of(control).staged:
         rows += [
@@ -279,13 +282,12 @@ def _control(build: Build) -> Page:
         *quantities(where, "run_on"),
     )
     groups = [Group("Control", tuple(rows)), Group("Besides", habits)]
-    if placed and control.sensor in HOSED:
-        adapter = (
-            *quantities(where, "adapter", "adapter_push"),
-            Row("choice", (*where, "thread"), "Thread", THREAD_CHOICES),
-            Row("flag", (*where, "strap"), "Ground strap to the adapter"),
-        )
-        groups.append(Group("Sensor adapter in the hose", adapter))
+    if placed and seat_of(control).floats:
+        thread = Row("choice", (*where, "thread"), "Thread", THREAD_CHOICES)
+        strap = Row("flag", (*where, "strap"), "Ground strap to its seat")
+        cut = quantities(where, "adapter", "adapter_push") if seat_of(control).hosed else ()
+        title = "Sensor adapter in the hose" if seat_of(control).hosed else "Sensor in the core’s bung"
+        groups.append(Group(title, (*cut, thread, strap)))
     return Page("Control", tuple(groups))
 
 

@@ -28,6 +28,7 @@ from keelroom.units import KINDS, format_si
 
 PUMPS = (("mechanical", "The engine’s"), ("electric", "Electric, in its place"), ("both", "Both, one in line"))
 IMPELLERS = (("good", "Good"), ("worn", "Worn or corroded"))
+AIR_LEFT = (("bled", "Bled"), ("some", "Some: it gurgles"), ("locked", "A pocket stops it"))
 PLACES = (("outlet", "Engine outlet"), ("inlet", "Engine inlet"))
 STATES = (
     ("fitted", "In, spring to the engine"),
@@ -168,6 +169,7 @@ def _circuit(build: Build, where: Path) -> tuple[Group, ...]:
             else ()
         ),
         Row("choice", (*loop, "impeller"), "Impeller", IMPELLERS),
+        Row("choice", (*loop, "air_left"), "Air in the coolant", AIR_LEFT),
     )
     return (
         Group("Pump", pump),
