@@ -3,7 +3,8 @@ offered is pressed as it stands, and every press does what was said."""
 
 import pytest
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QPushButton
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QLabel, QPushButton, QTableWidget
 
 from keelroom.assess.acts.registry import offer
 from keelroom.document.edits import set_value
@@ -94,3 +95,37 @@ def test_a_part_taken_off_a_list_says_at_once_what_it_brought_and_the_way_back(d
     assert said.endswith("Undo takes it back.")
     driver.ctrl(Qt.Key.Key_Z)
     assert session.build.package.core.name != "Crossflow 14 × 12, 1 row, aluminium"
+
+
+def test_a_row_of_a_catalogue_and_a_button_tell_what_they_would_do_before_they_are_pressed(driver):
+    """What is told under the list is what the judgement says once the row is clicked; nothing is done by looking."""
+    session = driver.window.session
+    build, before = session.build, session.assessment
+    driver.click("Core station")
+    driver.click("Choose")
+    table = driver.find("Cores", QTableWidget)
+    name = "Crossflow 14 × 12, 1 row, aluminium"
+    row = next(k for k in range(table.rowCount()) if table.item(k, 0).text() == name)
+    QTest.mouseMove(table.viewport(), table.visualItemRect(table.item(row, 0)).center())
+    told = driver.find("Cores: what it would do", QLabel)
+    driver.until(lambda: "Tried on a copy" in told.text())
+    assert session.build is build
+    promised = told.text()
+    assert promised.startswith(f"Core: {name}")
+    driver.pick_row("Cores", name)
+    driver.settle()
+    turned = {
+        f"{case.name} is held{'' if now.held else ' no more'}"
+        for case in session.assessment.cases
+        if (was := before.figures_of(case.case_id)) and (now := case.figures) and was.held != now.held
+    }
+    assert turned
+    assert all(words in promised for words in turned)
+    driver.ctrl(Qt.Key.Key_Z)
+    assert session.build.package.core == build.package.core
+
+    driver.click("Electrical station")
+    driver.click("Circuits")
+    driver.find("Size alike circuits alike", QPushButton).setFocus()
+    told = driver.find("Buttons of this page: what it would do", QLabel)
+    driver.until(lambda: "Tried on a copy" in told.text())

@@ -9,6 +9,7 @@ from typing import Generic, TypeVar
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
+from keelroom.document.act import Act
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.widgets.choose_table import ChooseTable
@@ -20,6 +21,8 @@ T = TypeVar("T")
 class AskedTable(QWidget, Generic[T]):
     """Asks again when the build is another; a refusal of the question stands where the answer would."""
 
+    does = True
+    """whether choosing a row does something to the build, and is told beforehand"""
     come = pyqtSignal()
     """an answer has come"""
 
@@ -45,6 +48,8 @@ class AskedTable(QWidget, Generic[T]):
         self.why.setContentsMargins(12, 8, 10, 0)
         self.column.addWidget(self.why)
         self.table = ChooseTable(name, columns, self.choose, note, hint, words=words)
+        if self.does:
+            self.table.foretell(session, self.act_at)
         self.column.addWidget(self.table, 1)
         self.said = label("", "faint", wrap=True)
         self.said.setContentsMargins(12, 0, 10, 0)
@@ -65,9 +70,15 @@ class AskedTable(QWidget, Generic[T]):
         """Write an answer."""
         raise NotImplementedError
 
+    def act_at(self, row: int) -> Act | None:
+        """What choosing a row does; None where it is so already."""
+        raise NotImplementedError
+
     def choose(self, row: int) -> None:
         """A row was clicked."""
-        raise NotImplementedError
+        act = self.act_at(row)
+        if act is not None:
+            self.session.do(act)
 
     def refresh(self) -> None:
         build, missing = self.session.build, self.missing()

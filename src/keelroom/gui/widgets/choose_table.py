@@ -22,6 +22,9 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from keelroom.document.act import Act
+from keelroom.gui.session.session import Session
+from keelroom.gui.widgets.foretold import Foretold
 from keelroom.gui.widgets.text import label, plain_tip
 
 LEAST_FIRST = 128
@@ -103,6 +106,22 @@ class ChooseTable(QWidget):
         self.rest.setAccessibleName(f"{name}: the rest of the row")
         self.rest.hide()
         column.addWidget(self.rest)
+        self.foretold: Foretold | None = None
+        self.act_of: Callable[[int], Act | None] = lambda _row: None
+
+    def foretell(self, session: Session, act_of: Callable[[int], Act | None]) -> None:
+        """Tell under the table what choosing the row one is at would do; `act_of` a row's index in the given order."""
+        self.act_of, self.foretold = act_of, Foretold(session, self.table.accessibleName())
+        self.table.setMouseTracking(True)
+        self.table.cellEntered.connect(lambda row, _column: self._foretell(row))
+        self.table.currentCellChanged.connect(lambda row, *_: self._foretell(row) if self.table.hasFocus() else None)
+        layout = self.layout()
+        assert layout is not None
+        layout.addWidget(self.foretold)
+
+    def _foretell(self, row: int) -> None:
+        if self.foretold is not None and 0 <= row < len(self.order):
+            self.foretold.tell(self.act_of(self.order[row]))
 
     def _cells(self, name: str, words: bool) -> _Cells:
         table = _Cells(0, len(self.columns))

@@ -39,6 +39,7 @@ from keelroom.gui.widgets.fields import (
     TextField,
 )
 from keelroom.gui.widgets.flow import FlowLayout
+from keelroom.gui.widgets.foretold import Foretold
 from keelroom.gui.widgets.ledger.line import FoldMark
 from keelroom.gui.widgets.reading import ReadingField
 from keelroom.gui.widgets.seen import WhenSeen
@@ -199,6 +200,15 @@ class FormSection(QWidget):
             self.said.say(page.advice(self.group.remove))
 
 
+def _same(act: Act) -> Act:
+    return act
+
+
+def _weighs(does: Act | str) -> bool:
+    """Whether a button changes a package, and so what is told of it."""
+    return isinstance(does, Act) and bool(does.package)
+
+
 class PageView(ScrolledColumn):
     """One page of fields; rebuilt only when its rows change, refreshed otherwise. Enter walks from reading to
     reading."""
@@ -284,9 +294,15 @@ class PageView(ScrolledColumn):
         holder = QWidget()
         line = FlowLayout(holder, 6)
         line.setContentsMargins(0, 0, 0, 4)
+        told = Foretold(self.session, "Buttons of this page") if any(_weighs(does) for _, does in acts) else None
         for name, does in acts:
-            line.addWidget(button(name, partial(self.session.do, does) if isinstance(does, Act) else self.acts[does]))
+            made = button(name, partial(self.session.do, does) if isinstance(does, Act) else self.acts[does])
+            if told is not None and isinstance(does, Act):
+                told.watch(made, partial(_same, does))
+            line.addWidget(made)
         column.addWidget(holder)
+        if told is not None:
+            column.addWidget(told)
 
     def _make_seen(self) -> None:
         """Make what has come into view, and a screen's height beyond it."""

@@ -38,6 +38,8 @@ ACTIVE = "The car as found is what is active: choose a planned package to see wh
 class SwapView(AskedTable[Swap | None]):
     """Without a package that has such a fan it offers one."""
 
+    does = False
+
     def __init__(self, session: Session) -> None:
         super().__init__(session, "Before and after", COLUMNS, NOTE, "idle, hill …")
         self.add = QWidget()

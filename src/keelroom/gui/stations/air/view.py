@@ -7,6 +7,7 @@ from PyQt6.QtWidgets import QGridLayout, QLabel
 from keelroom.assess.acts.fans import offered_fans
 from keelroom.assess.acts.registry import offer
 from keelroom.catalogue.load import FanAssembly
+from keelroom.document.act import Act
 from keelroom.gui.keeping import kept_words
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.air.curves import curves_page
@@ -28,6 +29,7 @@ class FanTable(ChooseTable):
             "A click fits the fans over the face. Twin assemblies bring their own shroud. Advertised flow is free air."
         )
         super().__init__("Fans", COLUMNS, self._choose, note)
+        self.foretell(session, self._act_at)
 
     def refresh(self) -> None:
         present = self.session.build.package.fans
@@ -39,12 +41,18 @@ class FanTable(ChooseTable):
     def _offered(self) -> tuple[FanAssembly, ...]:
         return offered_fans(self.session.build)
 
-    def _choose(self, row: int) -> None:
+    def _act_at(self, row: int) -> Act | None:
         assembly, build = self._offered()[row], self.session.build
         present = build.package.fans
-        if not present or present[0].name != assembly.name or len(present) != assembly.count:
-            given = {"name": assembly.name, "count": str(assembly.count)}
-            self.session.do(offer("fit_fans", build.active, f"Fans: {assembly.name}", **given))
+        if present and present[0].name == assembly.name and len(present) == assembly.count:
+            return None
+        given = {"name": assembly.name, "count": str(assembly.count)}
+        return offer("fit_fans", build.active, f"Fans: {assembly.name}", **given)
+
+    def _choose(self, row: int) -> None:
+        act = self._act_at(row)
+        if act is not None:
+            self.session.do(act)
 
 
 class AirStation(Form):

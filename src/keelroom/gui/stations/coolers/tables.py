@@ -13,6 +13,7 @@ from keelroom.assess.figures.assessment import CaseFigures
 from keelroom.assess.fit.coolers import named
 from keelroom.assess.questions.cooler_places import CoolerPlace, cooler_places
 from keelroom.assess.questions.gearbox_ways import Tried, gearbox_ways
+from keelroom.document.act import Act
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.coolers.model import (
     BOOK_COLUMNS,
@@ -25,6 +26,7 @@ from keelroom.gui.stations.coolers.model import (
 from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.flow import FlowLayout
+from keelroom.gui.widgets.foretold import Foretold
 from keelroom.gui.widgets.text import button, label
 from keelroom.units import KINDS, format_si
 
@@ -44,7 +46,7 @@ def shown_case(session: Session) -> CaseFigures | None:
 class ListView(QWidget):
     """Every cooler in a line, and buttons that add one."""
 
-    def __init__(self, session: Session, add: dict[str, object]) -> None:
+    def __init__(self, session: Session, add: dict[str, Callable[[], Act]]) -> None:
         super().__init__()
         self.session = session
         self.setObjectName("panel")
@@ -63,15 +65,23 @@ class ListView(QWidget):
         holder = QWidget()
         line = FlowLayout(holder, 6)
         line.setContentsMargins(12, 0, 10, 4)
+        told = Foretold(session, "Coolers to add")
+        told.setContentsMargins(12, 0, 10, 0)
         for name, act in add.items():
-            line.addWidget(button(name, act))  # type: ignore[arg-type]
+            made = button(name, partial(self._add, act))
+            told.watch(made, act)
+            line.addWidget(made)
         column.addWidget(holder)
+        column.addWidget(told)
 
     def refresh(self) -> None:
         figures = shown_case(self.session)
         name = next((case.name for case in self.session.build.duty_cases if case.id == self.session.case), "")
         self.head.setText(name if figures else NOT_YET)
         self.table.show_rows(list_cells(self.session.build, figures, self.session.system), -1)
+
+    def _add(self, act: Callable[[], Act]) -> None:
+        self.session.do(act())
 
     def _choose(self, row: int) -> None:
         cooler = self.session.build.package.coolers[row]
@@ -138,9 +148,8 @@ class WaysView(AskedTable[tuple[Tried, ...]]):
         )
         self.said.setText(f"Now: {found[current].way.why}" if current >= 0 else "")
 
-    def choose(self, row: int) -> None:
-        if self.found and not self.found[row].current:
-            self.session.do(self.found[row].act)
+    def act_at(self, row: int) -> Act | None:
+        return self.found[row].act if self.found and not self.found[row].current else None
 
 
 class PlacesView(AskedTable[tuple[CoolerPlace, ...]]):
@@ -223,8 +232,10 @@ class PlacesView(AskedTable[tuple[CoolerPlace, ...]]):
             )
         self.table.show_rows(rows, next((k for k, place in enumerate(found) if place.current), -1))
 
+    def act_at(self, row: int) -> Act | None:
+        return self.found[row].act if self.found and self.asked is self.session.build else None
+
     def choose(self, row: int) -> None:
-        if self.found and self.asked is self.session.build:
-            self.session.do(self.found[row].act)
-        else:
+        super().choose(row)
+        if self.asked is not self.session.build and self.act_at(row) is None:
             self.session.told.emit("The build has changed since these places were tried: search again")

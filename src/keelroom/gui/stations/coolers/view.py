@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import partial
 
 from PyQt6.QtWidgets import QWidget
 
 from keelroom.assess.acts.coolers import KINDS_OF_COOLER
 from keelroom.assess.acts.registry import offer
+from keelroom.document.act import Act
 from keelroom.document.schema.coolers import CoolerKind
 from keelroom.drawing.coolers import fluids_scene
 from keelroom.drawing.scene import Scene
@@ -26,12 +28,8 @@ class AuxCoolersStation(Form):
 
     def __init__(self, session: Session) -> None:
         self.boards: dict[str, SceneView] = {}
-        add = {
-            f"Add {words[0].lower() if words[1].islower() else words[0]}{words[1:]}": partial(self._add, kind)
-            for kind, words in KINDS_OF_COOLER
-        }
         makers = {
-            "List": lambda: ListView(session, dict(add)),
+            "List": lambda: ListView(session, self._added()),
             "Books": lambda: BooksView(session),
             "Gearbox": lambda: WaysView(session),
             "Find": lambda: PlacesView(session),
@@ -86,5 +84,12 @@ class AuxCoolersStation(Form):
             "Each row: what the fluid is given, then what takes it. Shaded: coolers, with the air they meet.",
         )
 
-    def _add(self, kind: CoolerKind) -> None:
-        self.session.do(offer("add_cooler", self.session.build.active, kind=kind))
+    def _added(self) -> dict[str, Callable[[], Act]]:
+        """The coolers that can be added, by what their buttons are called."""
+        return {
+            f"Add {words[0].lower() if words[1].islower() else words[0]}{words[1:]}": partial(self._adds, kind)
+            for kind, words in KINDS_OF_COOLER
+        }
+
+    def _adds(self, kind: CoolerKind) -> Act:
+        return offer("add_cooler", self.session.build.active, kind=kind)

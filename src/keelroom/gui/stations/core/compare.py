@@ -7,11 +7,12 @@ from collections.abc import Callable
 
 from PyQt6.QtWidgets import QVBoxLayout
 
-from keelroom.assess.acts.registry import offer
 from keelroom.assess.figures.outputs import day_text
 from keelroom.assess.questions.compare import Candidate, Sweep, candidates, sweep
 from keelroom.catalogue.load import cores
+from keelroom.document.act import Act
 from keelroom.gui.session.session import Session
+from keelroom.gui.stations.core.model import fit_core_act
 from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.gui.widgets.chart import Chart, ChartMark, ChartPicture, Series
 from keelroom.gui.widgets.sought import SoughtPage
@@ -89,10 +90,9 @@ class CompareView(AskedTable[tuple[Candidate, ...]]):
         current = next((i for i, c in enumerate(found) if c.core.name == name), -1)
         self.table.show_rows([cells(c, wanted, self.session.system) for c in found], current)
 
-    def choose(self, row: int) -> None:
+    def act_at(self, row: int) -> Act | None:
         core = self.found[row].core if self.found else self.session.build.package.core
-        if core != self.session.build.package.core:
-            self.session.do(offer("fit_core", self.session.build.active, f"Core: {core.name}", name=core.name))
+        return fit_core_act(self.session.build, core)
 
 
 def sweeps_page(session: Session) -> SoughtPage:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from keelroom.assess.acts.registry import offer
+from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Core
 from keelroom.gui.rows import Group, Page, Row, quantities
@@ -103,3 +104,10 @@ def _cells(core: Core, system: str, own: bool) -> tuple[str, ...]:
     face = f"{width.removesuffix(unit).strip()} × {height}"
     fins = f"{core.fin_density.si * 0.0254:.0f}/in" if core.fin_density else "?"
     return (("mine: " if own else "") + core.name, face, depth, fins, f"{core.cost.si:.0f}" if core.cost else "")
+
+
+def fit_core_act(build: Build, core: Core) -> Act | None:
+    """The act that puts a core into the active package; None where it is there."""
+    if core == build.package.core:
+        return None
+    return offer("fit_core", build.active, f"Core: {core.name}", name=core.name)

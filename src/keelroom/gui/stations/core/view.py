@@ -5,12 +5,13 @@ from __future__ import annotations
 from keelroom.assess.acts.core import own_cores
 from keelroom.assess.acts.registry import offer
 from keelroom.catalogue.load import cores
+from keelroom.document.act import Act
 from keelroom.document.schema.package import Core
 from keelroom.errors import KeelRoomError
 from keelroom.gui.keeping import kept_words
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.core.compare import CompareView, sweeps_page
-from keelroom.gui.stations.core.model import COLUMNS, Choice, choices, pages
+from keelroom.gui.stations.core.model import COLUMNS, Choice, choices, fit_core_act, pages
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.form import Form
 
@@ -23,6 +24,7 @@ class CoreTable(ChooseTable):
         self.offered: tuple[Choice, ...] = ()
         note = "A click puts the core into this package; every figure below follows. Your own parts say “mine”."
         super().__init__("Cores", COLUMNS, self._choose, note)
+        self.foretell(session, self._act_at)
 
     def refresh(self) -> None:
         self.offered = choices(cores(), self._own(), self.session.system)
@@ -38,9 +40,12 @@ class CoreTable(ChooseTable):
             return self.session.build.own_cores
 
     def _choose(self, row: int) -> None:
-        core, build = self.offered[row].core, self.session.build
-        if core != build.package.core:
-            self.session.do(offer("fit_core", build.active, f"Core: {core.name}", name=core.name))
+        act = self._act_at(row)
+        if act is not None:
+            self.session.do(act)
+
+    def _act_at(self, row: int) -> Act | None:
+        return fit_core_act(self.session.build, self.offered[row].core)
 
 
 class CoreStation(Form):

@@ -262,7 +262,7 @@ def _control(build: Build) -> Page:
     if placed:
         rows.append(Row("choice", (*where, "sensor"), "Sensor", SENSOR_PLACES))
     if sensing:
-        rows.append(Row("choice", (*where, "sensor_state"), "Sensor works", SENSOR_STATES))
+        rows.append(Row("choice", (*where, "sensor_state"), "Sensor’s state", SENSOR_STATES))
     rows += quantities(where, "fan_on", "fan_off") if sensing else ()
     if way_of(control).staged:
         rows += [

@@ -8,6 +8,7 @@ from collections.abc import Callable
 
 from keelroom.assess.inputs.cases import idle_case
 from keelroom.assess.questions.schools import Compared, Comparison, compare_schools
+from keelroom.document.act import Act
 from keelroom.drawing.scene import Scene
 from keelroom.drawing.schools import SHOWN_DAYS, schools_scene
 from keelroom.gui.session.session import Session
@@ -67,9 +68,8 @@ class SchoolsView(AskedTable[Comparison]):
         self.table.show_rows([cells(row, self.session.system) for row in found.rows], current)
         self.said.setText(f"Now: {found.rows[current].school.why}" if current >= 0 else "")
 
-    def choose(self, row: int) -> None:
-        if self.found is not None and not self.found.rows[row].current:
-            self.session.do(self.found.rows[row].act)
+    def act_at(self, row: int) -> Act | None:
+        return self.found.rows[row].act if self.found is not None and not self.found.rows[row].current else None
 
     def picture(self) -> tuple[Scene | None, str, str]:
         """The comparison for the drawing board."""

@@ -21,6 +21,8 @@ NONE = "No panel yet: the Panels page plans them, Survey, Air gaps measures what
 class WorthView(AskedTable[tuple[PanelWorth, ...]]):
     """A click goes to the panel."""
 
+    does = False
+
     def __init__(self, session: Session) -> None:
         super().__init__(session, "What panels are worth", COLUMNS, NOTE, "top, strip …")
         self.column.addStretch(0)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from keelroom.assess.questions.coolant_ways import TriedMix, answer_to, coolant_ways
+from keelroom.document.act import Act
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.loop.model import FLOW_COLUMNS, flow_cells
 from keelroom.gui.widgets.asked_table import AskedTable
@@ -81,6 +82,5 @@ class CoolantsView(AskedTable[tuple[TriedMix, ...]]):
         self.why.setText("Half and half is the usual; what another does to this build:")
         self.said.setText(" ".join(answer_to(one, found) for one in found if one.mix.key in ("water", "waterless")))
 
-    def choose(self, row: int) -> None:
-        if self.found and not self.found[row].current:
-            self.session.do(self.found[row].act)
+    def act_at(self, row: int) -> Act | None:
+        return self.found[row].act if self.found and not self.found[row].current else None
