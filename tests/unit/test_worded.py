@@ -143,10 +143,11 @@ def test_every_finding_that_is_spelt_out_has_its_sentence_and_its_figures():
 
 
 def test_a_fact_in_a_fact_is_worded_and_leaves_as_one():
-    told = fact("wanted", wanted=(52.0, "current"), given=fact("gives", amps=(48.0, "current")), short=None)
-    assert clause(told, "us") == "Everything on, 52 A are wanted at idle; the alternator gives 48 A hot."
-    assert told.figures[1].kind == told.figures[2].kind == FACT
-    assert isinstance(told.figures[1].value, Fact)
+    gives, when = fact("gives", amps=(48.0, "current")), fact("at_idle")
+    told = fact("wanted", wanted=(52.0, "current"), when=when, given=gives, short=None)
+    assert clause(told, "us") == "With what is on, 52 A are wanted at idle; the alternator gives 48 A hot."
+    assert told.figures[2].kind == told.figures[3].kind == FACT
+    assert isinstance(told.figures[2].value, Fact)
 
 
 def test_a_finding_says_which_entries_it_rests_on():

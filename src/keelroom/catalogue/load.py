@@ -15,6 +15,7 @@ from pydantic import BaseModel, TypeAdapter, ValidationError
 from keelroom.document.fields import spec_of
 from keelroom.document.quantity import Quantity, from_si, typed
 from keelroom.document.schema.brief import Engine, Vehicle
+from keelroom.document.schema.electrical import Circuit, Control, Wire
 from keelroom.document.schema.loop import Glycol
 from keelroom.document.schema.package import Core, Fan, Shroud
 from keelroom.document.writing import write_atomically
@@ -109,6 +110,46 @@ def coolants() -> tuple[NamedMix, ...]:
         )
         for row in _rows("coolants")
     )
+
+
+@dataclass(frozen=True)
+class WiringKit:
+    """A kit as sold: how it decides, and the circuit it makes. fans: how many it feeds; each: a circuit to each."""
+
+    name: str
+    fans: int
+    control: dict[str, Any]
+    circuit: dict[str, Any]
+    cost: float
+
+    @property
+    def each(self) -> bool:
+        """Whether every fan has a circuit of its own: relay kits have, a controller feeds all of them."""
+        return bool(self.circuit["switch"] != "controller")
+
+
+@cache
+def kits() -> tuple[WiringKit, ...]:
+    """Generic wiring kits, the smallest first."""
+    return tuple(_kit(row) for row in _rows("kits"))
+
+
+def _kit(row: dict[str, str]) -> WiringKit:
+    def part(model: type[BaseModel], *names: str) -> dict[str, Any]:
+        found: dict[str, Any] = {}
+        for name in names:
+            spec, text = spec_of(model, name), row[name]
+            found[name] = None if not text else typed(text, spec, "", "catalogue") if spec else text
+        return found
+
+    control = part(Control, "strategy", "sensor", "fan_on", "fan_off")
+    control |= {name: row[name] == "yes" for name in ("ac_request", "override")}
+    circuit = part(Circuit, "spare", "switch", "fuse", "fuse_form", "relay", "lead_length", "lead_size")
+    for run in ("feed", "branch", "back"):
+        wire = {name: row[f"{run}_{name}"] for name in ("length", "size")}
+        made = {name: typed(text, spec_of(Wire, name), "", "catalogue") for name, text in wire.items()}  # type: ignore[arg-type]
+        circuit[run] = made | {"colour": row[f"{run}_colour"]}
+    return WiringKit(row["name"], int(row["fans"]), control, circuit, float(row["cost"]))
 
 
 def _share_spec() -> Any:

@@ -44,7 +44,7 @@ RANGES = {
         alternator_air 10..110 °C; capacity 15..250 Ah; reserve 20..400 min; state 20..100 %; peukert 1.02..1.4;
         charge_fuse 60..500 A; charge_limit 0.1..0.8 V; drop_limit 0.1..1.5 V""",
     "Wire": "length 0.1..30 ft; size 0.5..95 mm²; ambient 10..130 °C; bundle 1..30",
-    "Source": "voltage 10..30 V",
+    "Source": "voltage 10..30 V; holds 3..150 A",
     "Load": "power 1..1500 W",
     "Core": """passes 1..3; face_width 8..48 in; face_height 5..36 in; depth 0.6..5 in; rows 1..5; tank_size 0.5..5 in;
         tank_proud 0..2 in; fin_density 8..24 fins/in; fin_height 4..12 mm; fin_thickness 0.05..0.2 mm;
@@ -67,7 +67,8 @@ RANGES = {
     "Cooler": """left -24..80 in; bottom -24..48 in; width 2..50 in; height 1.5..40 in; loss 0.5..40;
         conductance 200..8000 W/m²K; thickness 0.3..6 in; stand_off 0..6 in; front -30..200 in; opens 120..230 °F;
         opening 3..600 in²; guard 0..8; spacer 0..4 in; side_room 0..12 in; fans 0..3; fan_diameter 2..16 in;
-        fan_flow 30..3000 CFM; fan_power 5..400 W; fan_voltage 10..30 V; fitting_room 0..8 in; line_bore 0.2..2.5 in;
+        fan_flow 30..3000 CFM; fan_power 5..400 W; fan_voltage 10..30 V; fan_on 100..265 °F;
+        fitting_room 0..8 in; line_bore 0.2..2.5 in;
         line_length 0.5..60 ft; bends 0..16; tightest 0.5..24 in; cost 0..3000""",
     "Place": """x -24..48 in; y -24..36 in; z -10..250 in; lean -25..25 °; reach_x 0..10 in; reach_y 0..10 in;
         reach_z 0..10 in; reach_lean 0..20 °""",
@@ -87,7 +88,7 @@ RANGES = {
     "Mounting": "shock 2..20; mass 3..150 lb; float_gap 0..0.4 in",
     "Frame": "leg 0.3..2 in; thickness 0.03..0.2 in; lap 0..1.5 in; header 0..3 in; line 0.15..1.2 in",
     "Circuit": """fuse 1..150 A; fuse_at 0..6 ft; relay 5..200 A; relay_air 10..110 °C; connector 5..200 A;
-        grounds 0..4; measured_drop 0..3 V""",
+        grounds 0..4; measured_drop 0..3 V; lead_length 0.2..6 ft; lead_size 0.5..35 mm²; spare 0..6""",
     "Control": """fan_on 150..235 °F; fan_off 140..230 °F; second_on 150..240 °F; second_off 140..235 °F;
         run_on 0..15 min; set_on_day -10..45 °C; adapter 0.6..6 in; adapter_push 0.3..2.5 in""",
     "Loop": """pulley_ratio 0.5..1.5; electric_flow 5..400 L/min; electric_pressure 2..200 kPa;

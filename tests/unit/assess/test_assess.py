@@ -367,6 +367,14 @@ def _as_it_is(build):
     return AS_IT_IS[key]
 
 
+def _lead_context(path):
+    """A controller with leads of its own, for what is said of those."""
+    if path[-1] not in LEADS:
+        return []
+    leads = (Change((*path[:-1], name), quantity(text, kind)) for name, (text, kind) in LEADS.items())
+    return [Change((*path[:-1], "switch"), "controller"), *leads]
+
+
 def _context(path, build):
     """The build in which a field can matter: the package it belongs to, fans without typed curves, and the like."""
     changes = [Change(("active",), path[1])] if path[0] == "packages" and build.active != path[1] else []
@@ -404,6 +412,7 @@ def _context(path, build):
     }
     if path[-1] in needed and (path[-1] not in ("width", "height") or "coolers" in path):
         changes.append(needed[path[-1]])
+    changes += _lead_context(path)
     if path[-1] in BESIDE:
         changes.append(Change((*path[:-1], BESIDE[path[-1]][0]), BESIDE[path[-1]][1]))
     if path[-1] in ("converter_power", "converter_factor"):
@@ -536,6 +545,7 @@ BESIDE = {
     "electric_pressure": ("pump", "electric"),
 }
 """what has to be so beside a field for it to matter"""
+LEADS = {"lead_length": ("1 ft", "length"), "lead_size": ("12 AWG", "wire size")}
 BOUGHT = (
     "second_width",
     "join_trim",

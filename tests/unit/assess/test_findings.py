@@ -410,6 +410,15 @@ TABLE = {
         [(("brief", "engine", "boost"), "0 psi", "pressure")],
         [(("brief", "engine", "boost"), "11 psi", "pressure")],
     ),
+    "two_outputs": (
+        [((*P1, "control", "strategy"), "two_speed"), ((*P1, "fans"), BUILD.package.fans[:1])],
+        FIX,
+    ),
+    "cooler_fan_late": ([((*REMOTE, "fan_on"), quantity("230 °F", "temperature"))], FIX),
+    "cooler_fan_rests": (
+        [((*REMOTE, "fan_on"), quantity("185 °F", "temperature"))],
+        [((*REMOTE, "fan_on"), None)],
+    ),
     "cooler_shut": ([((*REMOTE, "spacer"), "0 in", "length")], FIX),
     "cooler_choked": (
         [((*REMOTE, "width"), "20 in", "length"), ((*REMOTE, "height"), "12 in", "length")],

@@ -197,6 +197,14 @@ def _wrong(build: Build, package_id: str) -> set[tuple[str, str]]:
     return {(one.where[3], one.code) for one in found if one.level == "problem" and one.where[2:3] == ("circuits",)}
 
 
+def _tied_to_battery(do: Doing) -> Edit:
+    """The circuit on the battery post alone, its wire, fuse and relay as advised then."""
+    battery, where = "battery", (*do.where, "circuits", do.given("circuit"), "sources")
+    if all(source.id != battery for source in do.build.supply.sources):
+        raise InputError("no_battery", "The build has no battery post among its sources")
+    return set_value(where, (battery,), do.act.label)
+
+
 def _within_drop(do: Doing) -> Edit:
     """Every circuit that loses more than its limit as advised."""
     over = [
@@ -283,6 +291,15 @@ KINDS = (
         "A circuit switched another way, its wire, fuse and rating with it",
         _switched,
         "Switched another way",
+        cautions=LIVE,
+        after=LOOKED,
+        rests_on=AMPS,
+    ),
+    ActKind(
+        "tie_to_battery",
+        "A circuit fed from the battery post alone",
+        _tied_to_battery,
+        "Tied to the battery post",
         cautions=LIVE,
         after=LOOKED,
         rests_on=AMPS,

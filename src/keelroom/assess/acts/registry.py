@@ -16,6 +16,7 @@ from keelroom.assess.acts import (
     core,
     fans,
     fields,
+    kits,
     loop,
     packages,
     panels,
@@ -47,6 +48,7 @@ ROOMS = (
     coolers,
     loop,
     circuits,
+    kits,
     control,
     charging,
 )

@@ -130,6 +130,10 @@ def parts_list(build: Build, package: Package, found: Electrics) -> Rows:
                         motored.name,
                     )
                 ] += 1
+        if circuit.spare.si:
+            counts[("End cap with adhesive for a lead left over", f"{name}: {circuit.kit or 'its kit'}")] += int(
+                circuit.spare.si
+            )
         counts += _terminals((wire for wire in wires if wire.circuit == circuit.id), name, rings)
     counts += _terminals((wire for wire in wires if not wire.circuit), "control", rings)
     counts += _control_parts(package, wires)

@@ -94,7 +94,7 @@ class _Run:
             *ends,
             wire.size.as_typed,
             CABLES[wire.cable].name,
-            colour,
+            wire.colour or colour,
             length,
             current,
         )

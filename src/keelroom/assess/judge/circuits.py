@@ -11,9 +11,11 @@ from keelroom.assess.electrical.words import advice
 from keelroom.assess.findings import Finding, Found, Level
 from keelroom.assess.fixes import choose_act, set_act
 from keelroom.assess.inputs.electrical.loads import fan_rating
-from keelroom.assess.inputs.electrical.system import battery_of
+from keelroom.assess.inputs.electrical.system import battery_of, lead_of
+from keelroom.assess.judge.sources import sources
 from keelroom.core.electrical.charging import discharge_time
 from keelroom.core.electrical.protection import CONTINUOUS, PARALLEL, RELAY_MAKES, UNFUSED
+from keelroom.core.electrical.wire import ampacity
 from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import RELAYED, UNRELAYED
@@ -34,6 +36,7 @@ def circuits(build: Build, package: Package, found: Electrics) -> Found:
     yield from _labels(package)
     for figures in found.circuits:
         yield from _circuit(build, package, figures)
+    yield from sources(build, package, found)
     yield from _unplanned(package, found)
 
 
@@ -284,6 +287,7 @@ def _fuse(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigur
                 value=fuse,
                 limit=held,
             )
+    yield from _lead(where, name, figures)
     if fuse < CONTINUOUS * figures.continuous - 1e-6:
         yield Finding(
             "fuse_small",
@@ -314,6 +318,25 @@ def _fuse(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigur
             fix=mend,
             source="ISO8820",
             value=fuse,
+        )
+
+
+def _lead(where: tuple[str, ...], name: str, figures: CircuitFigures) -> Found:
+    """A controller's own leads under a fuse they do not stand: they cannot be made thicker, only shorter or another
+    box."""
+    lead, fuse = lead_of(figures.circuit), figures.circuit.fuse
+    if lead is None or fuse is None:
+        return
+    stands = ampacity(lead.wire, lead.ambient)
+    if fuse.si > stands + 0.05:
+        yield Finding(
+            "fuse_over_lead",
+            "problem",
+            (*where, "lead_size"),
+            given(name=name, fuse=(fuse.si, "current"), stands=(stands, "current")),
+            source="CFR183",
+            value=fuse.si,
+            limit=stands,
         )
 
 

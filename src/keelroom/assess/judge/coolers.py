@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from keelroom.assess.figures.assessment import NO_HEAT, Assessment, CaseFigures
 from keelroom.assess.figures.coolerlimits import COLD_GEARBOX, HALVES, HOT
 from keelroom.assess.findings import Finding, Found
@@ -17,6 +19,8 @@ from keelroom.facts import given
 
 LONGEST = 9.0
 """[m] of lines beyond which they would be longer than the car there and back (common practice)."""
+SWITCH_UNDER = 8.0
+"""[K] under what its fluid may be that a cooler's own fan belongs on (common practice)."""
 SLOT = 0.35
 """Share of its face under which a way out of a cooler's air costs it much (common practice)."""
 
@@ -28,6 +32,7 @@ def coolers(build: Build, package: Package, assessment: Assessment) -> Found:
     for cooler in there:
         yield from _idle(package, assessment, cooler)
         yield from _air(package, cooler)
+        yield from _own_switch(package, assessment, cooler)
         yield from _lines(build, package, assessment, cooler)
         if cooler.stands not in ("ahead",):
             where = ("packages", package.id, "coolers", cooler.id)
@@ -145,6 +150,37 @@ def _idle(package: Package, assessment: Assessment, cooler: Cooler) -> Found:
         value=0.0,
         limit=NO_HEAT,
     )
+
+
+def _own_switch(package: Package, assessment: Assessment, cooler: Cooler) -> Found:
+    """Its fans' own switch: later than its fluid may be hot is no use; above where it settles anyway, its fluid stays
+    near the switch, not where running fans would hold it."""
+    fluid, on = FLUID_OF.get(cooler.kind), cooler.fan_on
+    if on is None or cooler.fans.si < 1 or fluid not in HOT:
+        return
+    at = ("packages", package.id, "coolers", cooler.id, "fan_on")
+    latest = HOT[fluid] - SWITCH_UNDER
+    if on.si > latest:
+        text = f"{math.floor(latest * 1.8 + 32)} °F"
+        yield Finding(
+            "cooler_fan_late",
+            "problem" if on.si >= HOT[fluid] else "doubt",
+            at,
+            given(name=named(cooler), on=(on.si, "temperature"), hot=(HOT[fluid], "temperature")),
+            fix=(set_act(f"On at {text}", at, text),),
+            value=on.si,
+            limit=latest,
+        )
+    solved = [(case.name, case.figures) for case in assessment.counting if case.figures]
+    cooler_than = [name for name, figures in solved if figures.fluids.of(fluid) < on.si]
+    if cooler_than:
+        yield Finding(
+            "cooler_fan_rests",
+            "note",
+            at,
+            given(name=named(cooler), on=(on.si, "temperature"), cases=tuple(cooler_than)),
+            value=on.si,
+        )
 
 
 def _air(package: Package, cooler: Cooler) -> Found:

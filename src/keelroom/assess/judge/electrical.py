@@ -121,6 +121,10 @@ def _stages(package: Package, electrics: Electrics | None) -> Found:
             yield Finding(
                 "merged_apart", "doubt", at, fix=(Act("merge_stages", "One circuit on both contacts", package.id),)
             )
+    if control.low_speed == "one_fan" and len(package.fans) == 1:
+        # The figures take a resistor for it: one fan of one is none of two.
+        series, merged = (choose_act(words, at, way) for words, way in ONE_FAN_WAYS)
+        yield Finding("two_outputs", "doubt", at, fix=(merged, series))
     if control.low_speed == "one_fan" and len(package.fans) > 1 and not own_relays(electrics):
         circuit = fed[0].circuit if fed else None
         fixes = (
@@ -177,6 +181,7 @@ def _override(package: Package, electrics: Electrics | None) -> Found:
         yield Finding("override_nowhere", "doubt", where, fix=(flag_act("No override", where, False),))
 
 
+ONE_FAN_WAYS = (("A resistor for low speed", "series"), ("Both outputs on one relay box", "merged"))
 SIGNALS = {"pulses": "a pulsed signal", "level": "12 V", "ground": "a ground"}
 SUITS: tuple[Strategy, ...] = ("variable", "feed_switch", "ground_switch")
 

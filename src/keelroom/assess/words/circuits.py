@@ -176,4 +176,43 @@ TOLD = {
         "Fed through a fuse, the box beside it switches it, softly; cut off ahead of it, it starts hard, "
         "forgets its run-on and its fault. Only the key lead wakes it.",
     ),
+    "fuse_over_lead": Told(
+        "{name}: the fuse does not protect the controller’s own leads",
+        "A {fuse:g} A fuse; its leads as sold carry {stands:.0f} A where it sits. A controller with thicker leads, or "
+        "one on each fan.",
+        "A fuse does not protect a controller's own leads",
+    ),
+    "source_over": Told(
+        "{name}: more is tied to it than it gives",
+        "{drawn:.0f} A run on a {holds:g} A fuse, which runs on at four fifths of that, {most:.0f} A: warm first, then "
+        "open. Fans belong on the battery post, with a fuse of their own.",
+        "More is tied to a source than it gives",
+    ),
+    "source_over.channel": Told(
+        "{name}: more is tied to it than it gives",
+        "{drawn:.0f} A run on a channel of {holds:g} A: it shuts itself off, and the fans with it.",
+    ),
+    "channel_trips": Told(
+        "{name}: the start shuts the channel off",
+        "{begins:.0f} A flow as the motor starts; about {lets:.0f} A is what such a channel lets through for a moment. "
+        "A soft start, a channel to each fan, or the battery post and a relay.",
+        "A start shuts a solid-state channel off",
+    ),
+    "fuse_over_slot": Told(
+        "{name}: the slot’s fuse opens before its own",
+        "Its fuse has {fuse:g} A, the one of “{slot}” {holds:g} A: that one opens first, and whatever else hangs on "
+        "it goes dark too.",
+        "A slot's fuse opens before the circuit's own",
+    ),
+    "feeds_joined": Told(
+        "{name}: two feeds on one wire",
+        "{feeds:and}: each fuse carries half of what flows, and a wire chafed through is fed by both. One feed, one "
+        "fuse, sized for the wire.",
+        "Two feeds meet on one wire",
+    ),
+    "feeds_joined.key": Told(
+        "{name}: a live feed and a switched one on one wire",
+        "{feeds:and}: with the key off the live one feeds everything behind the other, from the wrong end of its "
+        "fuse. One feed, one fuse, sized for the wire.",
+    ),
 }

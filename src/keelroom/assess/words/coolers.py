@@ -66,6 +66,17 @@ TOLD = {
         "of it is left here. A larger cooler, a better place, or one more before or after.",
         "The gearbox fluid runs hot",
     ),
+    "cooler_fan_late": Told(
+        "{name}: its own fan starts late",
+        "Its switch starts it at {on}; {hot} is wanted at most, and a fan takes some minutes to pull it back.",
+        "A cooler's own fan starts late",
+    ),
+    "cooler_fan_rests": Told(
+        "{name}: its own fan rests where its fluid is cooler than its switch",
+        "With it running the fluid settles under {on} in {cases:and}: there it stays near {on}, the fan going on and "
+        "off, and what is told of it is the fan’s running.",
+        "A cooler's own fan rests in some cases",
+    ),
     "oil_hot": Told(
         "{name}: engine oil at {value}",
         "It is given {heat} there; {hot} is wanted at most. A larger cooler, a better place, or one more "

@@ -8,6 +8,13 @@ TOLD = {
         "It cannot know when to start the fans: they never run.",
         "The controller has no sensor",
     ),
+    "two_outputs": Told(
+        "Two outputs and one fan",
+        "Low speed by one fan of two takes two. With one, low speed is a resistor or a winding of its own; or both "
+        "outputs work one relay box, a contact each, never one wire, and the fan has one speed. A resistor is taken "
+        "here.",
+        "Two outputs command one fan",
+    ),
     "sensor_lost": Told(
         "The sensor is unplugged, and the fans stand",
         "What commands them hears nothing and starts nothing: the gauge climbs at every stop. Plug it in, or find the "

@@ -105,6 +105,17 @@ class Cooler(Strict):
         "45 W", "electrical power"
     )
     fan_voltage: Annotated[Quantity, Spec("voltage", "Own fan, rated at", gt=0, le=60)] = quantity("13.0 V", "voltage")
+    fan_on: Annotated[
+        Maybe,
+        Spec(
+            "temperature",
+            "Own fan’s switch, on at",
+            ge=20,
+            le=150,
+            descriptive=True,
+            help="Of its fluid; empty: it runs when fed. Judged; what is told is the fan’s running",
+        ),
+    ] = None
     blade: Blade = "straight"
     through: Through = "pulls"
     backwards: bool = False

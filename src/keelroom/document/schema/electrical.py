@@ -43,6 +43,8 @@ Thread = Literal["npt_18", "npt_14", "npt_38", "npt_12", "m14", "m16", "m22"]
 Coil = Literal["key", "always"]
 LowSpeed = Literal["one_fan", "series", "winding", "merged", "tied"]
 """merged: both outputs on one relay box, a contact each; tied: both outputs on one wire, which no computer likes"""
+Colour = Literal["", "red", "orange", "yellow", "brown", "pink", "violet", "blue", "grey", "green", "black"]
+"""of a wire as bought; '' as the tool's own rule gives it"""
 BenchTest = Literal["spin", "short", "sensor", "relay", "override", "set_points", "voltage", "current"]
 
 
@@ -60,6 +62,7 @@ class Wire(Strict):
     bundle: Annotated[
         Quantity, Spec("count", "Loaded wires in its bundle", gt=0, le=60, whole=True, help="Itself included")
     ] = quantity("2", "count")
+    colour: Colour = ""
 
 
 def _branch() -> Wire:
@@ -90,6 +93,15 @@ class Circuit(Strict):
     relay_air: Annotated[Quantity, Spec("temperature", "Air at the relay", ge=-40, le=150)] = quantity(
         "150 °F", "temperature"
     )
+    lead_length: Annotated[
+        Maybe, Spec("length", "Controller’s own leads, length", gt=0, le=5, help="As sold with it; empty: none")
+    ] = None
+    lead_size: Annotated[Maybe, Spec("wire size", "Controller’s own leads, size", gt=1e-7, le=1.2e-4)] = None
+    kit: str = ""
+    """the kit as sold it came out of; '' where it was made up of parts"""
+    spare: Annotated[
+        Quantity, Spec("count", "Leads of a kit left over", ge=0, le=20, whole=True, help="Insulated and tied back")
+    ] = quantity("0", "count")
     connector: Annotated[
         Maybe,
         Spec("current", "Connector at each motor", gt=0, le=500, help="Its rating at room temperature; empty: none"),
@@ -177,6 +189,19 @@ class Source(Strict):
     name: str = ""
     voltage: Annotated[Quantity, Spec("voltage", "Nominal voltage", gt=0, le=60)] = quantity("12 V", "voltage")
     always: bool = True
+    holds: Annotated[
+        Maybe,
+        Spec(
+            "current",
+            "It gives at most",
+            gt=0,
+            le=500,
+            descriptive=True,
+            help="A fuse panel’s slot, a fuse tapped, a channel; empty: a post, which gives anything",
+        ),
+    ] = None
+    channel: bool = False
+    """a solid-state channel: it shuts itself off over what it gives, starts included"""
 
 
 class Load(Strict):

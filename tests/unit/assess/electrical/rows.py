@@ -7,6 +7,7 @@ from tests.changes import FIX, HANDS
 FANS = ("packages", "p1", "circuits", "circuit1")
 CONTROL = ("packages", "p1", "control")
 
+TWENTY, SLOT = ((("supply", "sources", "ignition", "holds"), quantity(text, "current")) for text in ("20 A", "38 A"))
 ELECTRICAL_ROWS = {
     "fuse_over_wire": ((), FIX),
     "fuse_over_relay": ((), FIX),
@@ -58,6 +59,37 @@ ELECTRICAL_ROWS = {
     ),
     "circuit_empty": ((((*FANS, "feeds"), ()),), FIX),
     "no_circuit": ((((*FANS, "feeds"), ("fan1",)),), FIX),
+    "fuse_over_lead": (
+        (
+            ((*FANS, "switch"), "controller"),
+            ((*FANS, "lead_length"), quantity("1 ft", "length")),
+            ((*FANS, "lead_size"), quantity("18 AWG", "wire size")),
+        ),
+        (((*FANS, "lead_size"), quantity("4 AWG", "wire size")),),
+    ),
+    "source_over": (
+        (
+            (("supply", "sources", "ignition", "holds"), quantity("20 A", "current")),
+            ((*FANS, "sources"), ("ignition",)),
+        ),
+        FIX,
+    ),
+    "fuse_over_slot": (
+        (
+            (("supply", "sources", "ignition", "holds"), quantity("38 A", "current")),
+            ((*FANS, "sources"), ("ignition",)),
+        ),
+        FIX,
+    ),
+    "channel_trips": (
+        (
+            (("supply", "sources", "ignition", "holds"), quantity("40 A", "current")),
+            (("supply", "sources", "ignition", "channel"), True),
+            ((*FANS, "sources"), ("ignition",)),
+        ),
+        FIX,
+    ),
+    "feeds_joined": ((((*FANS, "sources"), ("battery", "ignition")),), FIX),
     "belt_slips": (((("supply", "belt"), "slips"),), FIX),
     "sensor_lost": ((((*CONTROL, "sensor_state"), "lost_stands"),), FIX),
     "no_sensor": ((((*CONTROL, "sensor"), "none"),), FIX),

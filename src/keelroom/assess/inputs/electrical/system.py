@@ -23,7 +23,7 @@ from keelroom.core.electrical.charging import (
 from keelroom.core.electrical.circuit import Flow, Path, WireRun, flow_through
 from keelroom.core.electrical.motor import current_at
 from keelroom.core.electrical.protection import CONTACT, FUSE_LOSS, TERMINAL
-from keelroom.core.electrical.wire import conductor
+from keelroom.core.electrical.wire import conductor, resistance_at
 from keelroom.core.kept import by_identity, by_identity_at
 from keelroom.document.schema.brief import Accessories, Engine
 from keelroom.document.schema.build import Build
@@ -86,7 +86,21 @@ def contacts_of(circuit: Circuit, motors: int) -> float:
     contact = 0.0 if circuit.switch in UNRELAYED else CONTACT / {"relays": motors, "parallel": 2}.get(circuit.switch, 1)
     plugs = 2 * TERMINAL / motors if circuit.connector else 0.0
     ground = TERMINAL / circuit.grounds.si / (1 if circuit.shared_ground else motors)
-    return fuse + contact + plugs + ground
+    return fuse + contact + plugs + ground + _lead(circuit)
+
+
+def lead_of(circuit: Circuit) -> WireRun | None:
+    """The controller's own leads as a run of wire; None where nothing switches by a box, or it has none."""
+    if circuit.switch != "controller" or circuit.lead_length is None or circuit.lead_size is None:
+        return None
+    copper = conductor(circuit.lead_size.si, is_metric(circuit.lead_size.unit), circuit.feed.cable)
+    return WireRun(copper, circuit.lead_length.si, circuit.relay_air.si)
+
+
+def _lead(circuit: Circuit) -> float:
+    """Ohms of the controller's own leads, in and out."""
+    lead = lead_of(circuit)
+    return 2 * lead.length * resistance_at(lead.wire, lead.ambient) if lead else 0.0
 
 
 def path_of(circuit: Circuit, motors: int) -> Path:

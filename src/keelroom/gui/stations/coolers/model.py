@@ -77,7 +77,7 @@ def _groups(build: Build, cooler: Cooler) -> list[Group]:
             *quantities(path, "fans", of=name),
             *(
                 (
-                    *quantities(path, "fan_diameter", "fan_flow", "fan_power", "fan_voltage", of=name),
+                    *quantities(path, "fan_diameter", "fan_flow", "fan_power", "fan_voltage", "fan_on", of=name),
                     Row("choice", (*path, "blade"), "Blade", BLADES, name),
                     Row("choice", (*path, "through"), "Its fan", THROUGH, name),
                     Row("flag", (*path, "backwards"), "One-way blade run backwards", said=name),

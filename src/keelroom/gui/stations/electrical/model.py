@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import get_args
+
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.electrical.bench import bench_steps
 from keelroom.assess.figures.assessment import Assessment
@@ -13,7 +15,7 @@ from keelroom.assess.inputs.electrical.ways import WAYS, way_of
 from keelroom.assess.safety import caution
 from keelroom.assess.shelf import CABLE_CHOICES, FORM_CHOICES
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.electrical import UNRELAYED, Circuit, usual_sources
+from keelroom.document.schema.electrical import UNRELAYED, Circuit, Colour, usual_sources
 from keelroom.gui.marks import marks_of
 from keelroom.gui.rows import Group, Page, Path, Row, Sort, quantities
 from keelroom.gui.stations.electrical.sentences import charging_said, circuit_said, circuits_said, control_said
@@ -49,6 +51,7 @@ LOW_SPEEDS = (
     ("merged", "None: both stages on one relay box"),
     ("tied", "None: both outputs tied together"),
 )
+COLOURS = (("", "By the tool"), *((name, name.capitalize()) for name in get_args(Colour) if name))
 COILS = (("key", "Key"), ("always", "Always live"))
 WHENS = (("always", "Always"), ("with_ac", "With the A/C"), ("moving", "On the road"), ("standing", "Standing"))
 THREAD_CHOICES = tuple(THREADS.items())
@@ -73,6 +76,7 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str = "") ->
         else circuits,
         _charging(build),
         _control(build),
+        Page("Kits", ()),
         Page("Schools", ()),
         Page("Harness", ()),
         _bench(build, assessment, system),
@@ -120,6 +124,8 @@ def _circuits(build: Build, assessment: Assessment) -> Page:
                     Row("text", ("supply", "sources", source.id, "name"), "Source"),
                     *quantities(("supply", "sources", source.id), "voltage", of=source.name or source.id),
                     Row("flag", ("supply", "sources", source.id, "always"), "Live with the key off"),
+                    *quantities(("supply", "sources", source.id), "holds", of=source.name or source.id),
+                    Row("flag", ("supply", "sources", source.id, "channel"), "A solid-state channel"),
                 ),
                 remove=() if source.id in USUAL_SOURCES else ("supply", "sources", source.id),
                 rare=source.id in USUAL_SOURCES,
@@ -152,6 +158,7 @@ def _circuit(
             *quantities(at, "length", "size", of=of),
             Row("choice", (*at, "cable"), "Cable", CABLE_CHOICES, of),
             *quantities(at, "ambient", "bundle", of=of),
+            Row("choice", (*at, "colour"), "Colour", COLOURS, of),
         )
 
     switched = circuit.switch not in UNRELAYED
@@ -164,6 +171,8 @@ def _circuit(
         *quantities(path, "fuse_at", of=name),
         choice("switch", "Switched by", SWITCHES),
         *(quantities(path, "relay", "relay_air", of=name) if switched else ()),
+        *(quantities(path, "lead_length", "lead_size", of=name) if circuit.switch == "controller" else ()),
+        *(quantities(path, "spare", of=name) if circuit.kit else ()),
         *quantities(path, "connector", of=name),
         choice("ground", "Ground", GROUNDS),
         *quantities(path, "grounds", of=name),

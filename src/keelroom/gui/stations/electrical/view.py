@@ -10,6 +10,7 @@ from keelroom.drawing.wiring import wiring
 from keelroom.facts import lowered
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.electrical.harness import HarnessView
+from keelroom.gui.stations.electrical.kits import KitsView
 from keelroom.gui.stations.electrical.model import pages
 from keelroom.gui.stations.electrical.schools import SchoolsView
 from keelroom.gui.widgets.form import Form
@@ -24,7 +25,7 @@ class ElectricalStation(Form):
 
     def __init__(self, session: Session) -> None:
         self.boards: dict[str, SceneView] = {}
-        makers = {"Schools": self._schools, "Harness": lambda: HarnessView(session)}
+        makers = {"Kits": lambda: KitsView(session), "Schools": self._schools, "Harness": lambda: HarnessView(session)}
         super().__init__(
             session, lambda: pages(session.build, session.system, session.assessment, self.current), {}, makers
         )
