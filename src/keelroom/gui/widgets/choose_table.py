@@ -27,8 +27,8 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.foretold import Foretold
 from keelroom.gui.widgets.text import label, plain_tip
 
-LEAST_FIRST = 128
-"""[px] the first column keeps before another is shown."""
+LEAST_FIRST, MOST_FIRST = 128, 0.72
+"""[px] the first column keeps before another is shown, and the share of the width it keeps at most for its words."""
 _FRACTION = re.compile(r"([−-]?)(?:(\d+) )?(\d+)/(\d+)")
 _NUMBER = re.compile(r"([−-]?)(\d+(?:\.\d+)?)")
 
@@ -68,6 +68,7 @@ class ChooseTable(QWidget):
     """Rows of cells; `choose` gets the row's index in the given order.
 
     words : cells are words, not figures;  even : all columns are as wide as each other and none is left out
+    whole : names before figures: the first column is shown whole where it can be
     """
 
     def __init__(
@@ -79,10 +80,12 @@ class ChooseTable(QWidget):
         hint: str = "copper, 24 ×, twin …",
         words: bool = False,
         even: bool = False,
+        whole: bool = False,
     ) -> None:
         super().__init__()
         self.setObjectName("panel")
         self.choose, self.even = choose, even
+        self.most_first = MOST_FIRST if whole else 0.0
         self.side = Qt.AlignmentFlag.AlignLeft if words else Qt.AlignmentFlag.AlignRight
         column = QVBoxLayout(self)
         column.setContentsMargins(12, 8, 10, 10)
@@ -169,7 +172,8 @@ class ChooseTable(QWidget):
         bar = self.table.verticalScrollBar()
         # Rows that came just now may yet call the scroll bar up.
         kept = 2 * self.table.frameWidth() + (bar.sizeHint().width() if bar is not None else 0)
-        room = min(port.width(), self.table.width() - kept) - LEAST_FIRST
+        wide = min(port.width(), self.table.width() - kept)
+        room = wide - max(LEAST_FIRST, min(self.table.sizeHintForColumn(0), int(self.most_first * wide)))
         for k in range(1, len(self.columns)):
             room -= max(self.table.sizeHintForColumn(k), head.sectionSizeHint(k))
             self.table.setColumnHidden(k, room < 0)

@@ -14,7 +14,7 @@ from keelroom.units import KINDS, format_si
 FLOWS = (("crossflow", "Crossflow"), ("downflow", "Downflow"))
 MATERIALS = (("aluminium", "Aluminium"), ("copper_brass", "Copper/brass"))
 CONDITIONS = (("clean", "Clean"), ("some_scale", "Some scale"), ("bad", "Badly scaled"))
-COLUMNS = ("Core", "Face", "Depth", "Fins", "Cost")
+COLUMNS = ("Core", "Depth", "Face", "Fins", "Cost")
 
 
 def pages(build: Build) -> tuple[Page, ...]:
@@ -103,7 +103,7 @@ def _cells(core: Core, system: str, own: bool) -> tuple[str, ...]:
     unit = length.shown_unit(system).symbol
     face = f"{width.removesuffix(unit).strip()} × {height}"
     fins = f"{core.fin_density.si * 0.0254:.0f}/in" if core.fin_density else "?"
-    return (("mine: " if own else "") + core.name, face, depth, fins, f"{core.cost.si:.0f}" if core.cost else "")
+    return (("mine: " if own else "") + core.name, depth, face, fins, f"{core.cost.si:.0f}" if core.cost else "")
 
 
 def fit_core_act(build: Build, core: Core) -> Act | None:

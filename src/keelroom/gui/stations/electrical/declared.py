@@ -6,7 +6,7 @@ ELECTRICAL = Station(
     name="Electrical",
     folder="electrical",
     purpose="Circuits, charging and control of the fans: judged, planned, drawn, listed wire by wire.",
-    pages=("Circuits", "Charging", "Control", "Schools", "Harness", "Test"),
+    pages=("Circuits", "Charging", "Control", "Kits", "Schools", "Harness", "Test"),
     owns=(
         ("supply",),
         ("packages", ANY, "circuits"),
