@@ -199,7 +199,7 @@ def test_a_page_is_copied_as_text(driver):
     driver.click("Core station")
     driver.key(Qt.Key.Key_T, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier)
     text = QApplication.clipboard().text()
-    assert text.startswith("Core\tFace")
+    assert text.startswith("Core\tDepth")
     assert "Crossflow 26 × 17, 2 row, aluminium" in text
 
 

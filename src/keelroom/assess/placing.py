@@ -16,6 +16,9 @@ from keelroom.document.quantity import from_si
 from keelroom.document.schema.package import Core, Cut, Package, PanelEdge, Place
 from keelroom.document.schema.survey import Opening, Survey
 
+LIES = math.radians(60.0)
+"""Lean over which a core lies rather than stands behind the panel, whose opening then hides none of its face (common
+practice)."""
 SEEN_WHOLE = 1e-6
 """[m] an edge that lies this near the face's own hides nothing."""
 
@@ -133,7 +136,8 @@ def cut_outline(opening: Opening, cuts: tuple[Cut, ...], core: Core) -> Outline:
     """The opening with cuts made; a side that is not measured is as long as the core's."""
     corners = tuple((c.x.si, c.y.si) for c in opening.corners) or rectangle(*opening_box(opening, size_of(core)))
     for cut in cuts:
-        corners = _cut_back(corners, cut.edge, cut.amount.si)
+        # Trim on a cut edge takes some of what was cut back again.
+        corners = _cut_back(corners, cut.edge, cut.amount.si - cut.trim.si)
     return corners
 
 
@@ -158,6 +162,8 @@ def opening_on_face(survey: Survey, package: Package) -> Outline | None:
     if outline is None:
         return None
     at, (width, height) = stand(survey, package), face_size(package)
+    if abs(at.lean) > LIES:
+        return None
     seen = tuple((x - at.x, (y - at.y) / math.cos(at.lean)) for x, y in outline)
     if len(seen) == 4 and _covers(seen, width, height):
         return None

@@ -47,7 +47,8 @@ RANGES = {
     "Source": "voltage 10..30 V; holds 3..150 A",
     "Load": "power 1..1500 W",
     "Core": """passes 1..3; face_width 8..48 in; face_height 5..36 in; depth 0.6..5 in; rows 1..5; tank_size 0.5..5 in;
-        tank_proud 0..2 in; fin_density 8..24 fins/in; fin_height 4..12 mm; fin_thickness 0.05..0.2 mm;
+        tank_proud 0..2 in; neck_height 0.5..4 in; fin_density 8..24 fins/in;
+        fin_height 4..12 mm; fin_thickness 0.05..0.2 mm;
         tube_height 1.2..5 mm; tube_wall 0.12..0.6 mm; louver_pitch 0.7..2.5 mm; louver_angle 18..38 °;
         turbulator 1..2.5; cost 0..5000""",
     "CorePort": "up 0..36 in; bore 0.15..2.5 in",
@@ -58,11 +59,13 @@ RANGES = {
     "Shroud": """left -4..48 in; bottom -4..36 in; width 4..60 in; height 4..48 in; fan_gap 0..6 in; depth 0.5..9 in;
         edge_gap 0..1.5 in; hole_area 0..80 in²; flap_area 0..200 in²; cost 0..2000; blank_width 6..60 in;
         blank_height 6..48 in; trim_left 0..6 in; trim_right 0..6 in; trim_bottom 0..6 in; trim_top 0..6 in;
-        second_width 6..60 in; join_trim 0..4 in; lap 0..3 in; ring_opening 5..32 in; ears 0..4 in; hole_inset 0..4 in;
+        second_width 6..60 in; join_trim 0..4 in; lap 0..3 in;
+        ring_opening 5..32 in; ring_x 3..48 in; ring_y 3..36 in;
+        gasket 0..1 in; ears 0..4 in; hole_inset 0..4 in;
         thickness 0.02..0.19 in; bend_radius 0..0.5 in; flange 0..2 in; bead 0..0.5 in; sheet_width 12..120 in;
         sheet_height 12..120 in""",
     "Corner": "x -6..60 in; y -6..48 in",
-    "Cut": "amount 0.1..12 in",
+    "Cut": "amount 0.1..12 in; trim 0..0.4 in",
     "Slit": "gap 0..4 in; length 1..60 in",
     "Cooler": """left -24..80 in; bottom -24..48 in; width 2..50 in; height 1.5..40 in; loss 0.5..40;
         conductance 200..8000 W/m²K; thickness 0.3..6 in; stand_off 0..6 in; front -30..200 in; opens 120..230 °F;
@@ -70,7 +73,7 @@ RANGES = {
         fan_flow 30..3000 CFM; fan_power 5..400 W; fan_voltage 10..30 V; fan_on 100..265 °F;
         fitting_room 0..8 in; line_bore 0.2..2.5 in;
         line_length 0.5..60 ft; bends 0..16; tightest 0.5..24 in; cost 0..3000""",
-    "Place": """x -24..48 in; y -24..36 in; z -10..250 in; lean -25..25 °; reach_x 0..10 in; reach_y 0..10 in;
+    "Place": """x -24..48 in; y -24..36 in; z -10..250 in; lean -30..90 °; reach_x 0..10 in; reach_y 0..10 in;
         reach_z 0..10 in; reach_lean 0..20 °""",
     "Remote": """inlet_area 10..1000 in²; exit_area 10..1500 in²; ram -20..90 %; behind -60..60 %; duct_loss 0..12;
         warmed 0..60 °F""",
@@ -85,7 +88,7 @@ RANGES = {
         radius 0..0.6 in; press 0..15 °; arch_at 0..40 in; arch_width 0..20 in; arch_height 0..6 in;
         near_hole 0.12..0.8 in; near_holes 0..4; pitch 0.3..8 in; far_hole 0.12..0.8 in; edge 0.15..2 in;
         slot 0..1.5 in; spacer 0..3 in; stiffener 0..1.5 in; pad 0.05..1.9 in; squeezed 0.04..1.9 in; cost 0..500""",
-    "Mounting": "shock 2..20; mass 3..150 lb; float_gap 0..0.4 in",
+    "Mounting": "shock 2..20; mass 3..150 lb; float_gap 0..0.4 in; pads 0..1.5 in",
     "Frame": "leg 0.3..2 in; thickness 0.03..0.2 in; lap 0..1.5 in; header 0..3 in; line 0.15..1.2 in",
     "Circuit": """fuse 1..150 A; fuse_at 0..6 ft; relay 5..200 A; relay_air 10..110 °C; connector 5..200 A;
         grounds 0..4; measured_drop 0..3 V; lead_length 0.2..6 ft; lead_size 0.5..35 mm²; spare 0..6""",

@@ -78,7 +78,7 @@ class Packages(Dialog):
             "",
             "idle, fan, depth …",
             words=True,
-            even=True,
+            columns_are="even",
         )
         self.column.addWidget(self.rows, 3)
         self.undo = button("Undo", self.session.store.undo, "Undo the last step")

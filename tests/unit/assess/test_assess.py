@@ -407,6 +407,7 @@ def _context(path, build):
         "opening_width": Change(path, quantity("20 in", "length")),
         "opening_height": Change(path, quantity("14 in", "length")),
         "reversed_share": Change((*path[:-1], "reversed_blade"), True),
+        "neck_height": Change(path, quantity("1 in", "length")),
         "width": Change(path, quantity("15 in", "length")),
         "height": Change(path, quantity("9 in", "length")),
     }
@@ -558,6 +559,8 @@ BOUGHT = (
     "trim_top",
     "ears",
     "hole_inset",
+    "ring_x",
+    "ring_y",
 )
 ONE_OF_EACH = {
     "circuits": "circuit1",

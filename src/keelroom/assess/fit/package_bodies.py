@@ -11,9 +11,10 @@ import numpy as np
 from keelroom.assess.fit.bodies import RADIUS, Body, Path, Term, Terms, term
 from keelroom.assess.fit.coolers import bodies
 from keelroom.assess.inputs.airside import in_shroud, placed_on_face, shroud_rectangle, stands_proud
-from keelroom.assess.inputs.coolant.ports import Port, ports_in
+from keelroom.assess.inputs.coolant.heights import cap_tank
+from keelroom.assess.inputs.coolant.ports import CORE_IN, Port, ports_in
 from keelroom.assess.inputs.coolant.routes import HoseRun, run_of
-from keelroom.assess.placing import Axes, core_depth, face_size, placed_frame, tank_size
+from keelroom.assess.placing import Axes, core_depth, face_size, placed_frame, size_of, tank_size
 from keelroom.assess.tape import TAPE
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.loop.hoses import WALL
@@ -89,6 +90,8 @@ def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
                     top,
                 )
             )
+    found += _neck_and_cap(package, frame, at, (wide, high, side))
+    found += _pads(package, frame, at, (wide, side))
     found += _shroud(package, frame, where, (at, at[2] + deep, depth), (wide, high))
     for number, fan in enumerate(package.fans, 1):
         found += _fan(package, fan, number, frame, (at, at[2] + deep, depth))
@@ -96,6 +99,65 @@ def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
     found += bodies(package, frame, where)
     found += _hoses(ports_in(survey, package), package.loop, core, package.id)
     return tuple(_as_before(body) for body in found)
+
+
+CAP_RADIUS = 1.1 * INCH
+"""of a filler neck with its cap on (common practice: caps are some 2 1/4 in across their ears)"""
+PAD = 3 * INCH
+"""[m] of a pad along its tank (common practice)."""
+
+
+def neck_at(core: Core) -> tuple[float, float]:
+    """Across and up the face [m] to where the filler neck leaves its tank: as its port says, else on top of the tank
+    it is on; a downflow core's by the far end from its inlet."""
+    (width, height), tank = size_of(core), tank_size(core)
+    filler = next((port for port in core.ports if port.use == "filler"), None)
+    if core.flow == "crossflow":
+        inlet = cap_tank(core) == CORE_IN
+        left = (core.inlet_side == "left") == inlet
+        return (-tank / 2 if left else width + tank / 2), height
+    if filler is not None:
+        return filler.up.si, height + tank
+    return (width - 2 * PAD if core.inlet_side == "left" else 2 * PAD), height + tank
+
+
+def _neck_and_cap(
+    package: Package, frame: Axes, at: tuple[Terms, Terms, Terms], reads: tuple[Terms, Terms, Terms]
+) -> list[Body]:
+    """The core's filler neck with its cap on; nothing where it has none, or how far it stands up is not entered."""
+    core, up = package.core, package.core.neck_height
+    if up is None or package.loop.core_neck == "none":
+        return []
+    wide, high, side = reads
+    u, v = neck_at(core)
+    w = core_depth(core) / 2
+    solid = frame.box((u - CAP_RADIUS, u + CAP_RADIUS), (v, v + up.si), (w - CAP_RADIUS, w + CAP_RADIUS))
+    path = ("packages", package.id, "core", "neck_height")
+    across = at[0] + (wide + side if u > 0 else side)
+    base = at[1] + high + (() if core.flow == "crossflow" else side)
+    top = base + term("Filler neck and cap", path, up)
+    return [Body("neck", "Filler neck and cap", "part", solid, path, (across, base, at[2]), (across, top, at[2]))]
+
+
+def _pads(package: Package, frame: Axes, at: tuple[Terms, Terms, Terms], reads: tuple[Terms, Terms]) -> list[Body]:
+    """The rubber pads a core stands on, one under each tank, or two under a bottom tank."""
+    thick, core = package.mounting.pads, package.core
+    if thick.si <= 0:
+        return []
+    (width, _), tank, depth = face_size(package), tank_size(core), core_depth(core)
+    across = core.flow == "crossflow" and tank > 0
+    spans = ((-tank, 0.0), (width, width + tank)) if across else ((0.0, PAD), (width - PAD, width))
+    low = 0.0 if across else -tank
+    path = ("packages", package.id, "mounting", "pads")
+    wide, side = reads
+    own = term("Pads", path, thick)
+    found = []
+    for k, (name, u) in enumerate(zip(("left", "right"), spans, strict=True)):
+        sideways = at[0] + ((wide if k else ()) + side)
+        solid = frame.box(u, (low - thick.si, low), (0.0, depth))
+        under, over = (sideways, at[1] + own, at[2]), (sideways, at[1], at[2])
+        found.append(Body(f"pad:{name}", f"{name.capitalize()} pad", "part", solid, path, under, over))
+    return found
 
 
 def _set_at(where: Path) -> tuple[Terms, Terms, Terms]:
@@ -139,12 +201,13 @@ def _shroud(package: Package, frame: Axes, where: Path, chain: Chain, face: tupl
     over = 0.0
     if stands_proud(package) and package.shroud.blank_width:
         over = (package.shroud.blank_width.si - package.shroud.trim_left.si - package.shroud.trim_right.si - wide) / 2
-    start = depth + stands_proud(package)
+    start = depth + stands_proud(package) + package.shroud.gasket.si
     solid = frame.box(
         (left - over, left + wide + over), (bottom, bottom + high), (start, start + package.shroud.depth.si)
     )
     shroud, path = package.shroud, (*where, "shroud")
     own = term("Shroud depth", (*path, "depth"), shroud.depth)
+    deep += gasketed(package)
     across, upward = at[0], at[1]
     sized = shroud.kind != "full"
     if sized:
@@ -161,8 +224,14 @@ def _shroud(package: Package, frame: Axes, where: Path, chain: Chain, face: tupl
 def standoff(package: Package, fan: Fan) -> float:
     """From the fins to the fan's front [m]: the shroud's depth, and what it stands proud, or a bare fan's gap."""
     if in_shroud(package, fan):
-        return package.shroud.depth.si + stands_proud(package)
+        return package.shroud.depth.si + stands_proud(package) + package.shroud.gasket.si
     return package.shroud.fan_gap.si
+
+
+def gasketed(package: Package) -> Terms:
+    """What the foam or gasket under a shroud adds to the stack; nothing where there is none."""
+    under = package.shroud.gasket
+    return term("Gasket", ("packages", package.id, "shroud", "gasket"), under) if under.si > 0 else ()
 
 
 def _fan(package: Package, fan: Fan, number: int, frame: Axes, chain: Chain) -> list[Body]:
@@ -183,6 +252,8 @@ def _fan(package: Package, fan: Fan, number: int, frame: Axes, chain: Chain) -> 
     upward = at[1] + term(f"Fan {number} from bottom", (*where, "y"), fan.y)
     size = term(f"Fan {number} diameter", (*where, "diameter"), fan.diameter, RADIUS)
     middle = term(f"Fan {number} motor, diameter", (*where, "hub_diameter"), fan.hub_diameter, RADIUS)
+    if shrouded:
+        own += gasketed(package)
     start, far = (deep + own, deep + own + term(f"Fan {number} depth", (*where, "depth"), fan.depth))
     hub = (fan.hub_diameter.si if fan.hub_diameter else 0.3 * fan.diameter.si) / 2
     bodies = []

@@ -103,8 +103,47 @@ def _shroud(package: Package, frame: Axes) -> list[Anchor]:
     back = core_depth(package.core) + (standoff(package, package.fans[0]) if package.fans else 0.0)
     u = {"left": left + inset, "right": left + wide - inset}
     v = {"lower": bottom + inset, "upper": bottom + high - inset}
-    return [
+    found = [
         Anchor(f"shroud:{corner}", f"Shroud, {_words(corner)}", frame.point(u[side], v[row], back), "front", "part")
+        for corner in CORNERS
+        for row, side in (corner.split("_"),)
+    ]
+    return [*found, *_walls(package, frame, (left, bottom, wide, high)), *_tabs(package, frame, place)]
+
+
+def _walls(package: Package, frame: Axes, place: tuple[float, float, float, float]) -> list[Anchor]:
+    """The middles of the pan's side walls, half way up them: a strip or angle from the core is screwed to one."""
+    left, bottom, wide, high = place
+    front = core_depth(package.core) + package.shroud.gasket.si
+    half = front + package.shroud.depth.si / 2
+    places: dict[str, tuple[float, float, Faces]] = {
+        "left": (left, bottom + high / 2, "side"),
+        "right": (left + wide, bottom + high / 2, "side"),
+        "bottom": (left + wide / 2, bottom, "up"),
+        "top": (left + wide / 2, bottom + high, "up"),
+    }
+    return [
+        Anchor(f"shroud:wall_{name}", f"Shroud, {name} wall", frame.point(u, v, half), faces, "part")
+        for name, (u, v, faces) in places.items()
+    ]
+
+
+def _tabs(package: Package, frame: Axes, place: tuple[float, float, float, float]) -> list[Anchor]:
+    """The ears of a bought pan, out from its corners; none where it has none."""
+    ears = package.shroud.ears.si
+    if ears <= 0:
+        return []
+    left, bottom, wide, high = place
+    u, v = {"left": left - ears / 2, "right": left + wide + ears / 2}, {"lower": bottom, "upper": bottom + high}
+    deep = core_depth(package.core) + package.shroud.gasket.si
+    return [
+        Anchor(
+            f"shroud:tab_{corner}",
+            f"Shroud’s tab, {_words(corner)}",
+            frame.point(u[side], v[row], deep),
+            "front",
+            "part",
+        )
         for corner in CORNERS
         for row, side in (corner.split("_"),)
     ]

@@ -143,13 +143,17 @@ def _shrouded(package: Parts) -> list[Fan]:
 
 
 def _ring_places(package: Package, size: tuple[float, float], halves: Halves | None) -> list[Point]:
-    """Where the rings lie on the blank: one in the middle of each of two joined, else about its middle as the fans
-    stand to each other."""
+    """Where the rings lie on the blank: one in the middle of each of two joined, else as the fans stand to each other
+    about its ring's own middle, where it was bought with one, or its own."""
     discs = [disc_of(fan) for fan in _shrouded(package)]
     if halves is not None and len(discs) == 2:
         return [(x, size[1] / 2) for x in halves.middles]
-    middle = _mean(discs)
-    return [(size[0] / 2 + disc.x - middle[0], size[1] / 2 + disc.y - middle[1]) for disc in discs]
+    middle, shroud = _mean(discs), package.shroud
+    at = (
+        shroud.ring_x.si if shroud.ring_x else size[0] / 2,
+        shroud.ring_y.si if shroud.ring_y else size[1] / 2,
+    )
+    return [(at[0] + disc.x - middle[0], at[1] + disc.y - middle[1]) for disc in discs]
 
 
 OPEN_SEAM = 1e-3

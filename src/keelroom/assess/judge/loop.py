@@ -25,6 +25,7 @@ from keelroom.assess.loop.air import HIGHER, VENT_BORE
 from keelroom.assess.loop.figures import LoopCase
 from keelroom.assess.loop.order import circuit_order, is_long
 from keelroom.assess.loop.strength import weakest
+from keelroom.assess.placing import stand
 from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.loop import Part
@@ -523,7 +524,28 @@ def _tanks(build: Build, package: Package, graph: Graph) -> Found:
             )
 
 
+NECK = 0.045
+"""[m] a filler neck stands up with its cap on, at most as a rule (common practice: 1 to 1 3/4 in)."""
+
+
+def _neck(build: Build, package: Package) -> Found:
+    """A neck nobody measured, where the hood is near enough for it to matter."""
+    if package.loop.core_neck == "none" or package.core.neck_height is not None:
+        return
+    top, under = core_top(build.survey, package), hood_over(build.survey, stand(build.survey, package).z)
+    if under is not None and top + NECK > under:
+        yield Finding(
+            "neck_unmeasured",
+            "doubt",
+            ("packages", package.id, "core", "neck_height"),
+            given(room=(max(under - top, 0.0), "length"), usual=(NECK, "length")),
+            value=under - top,
+            limit=NECK,
+        )
+
+
 def _hood(build: Build, package: Package) -> Found:
+    yield from _neck(build, package)
     for part in package.loop.parts:
         under = hood_over(build.survey, part.z.si) if part.y is not None and part.z is not None else None
         if part.y is not None and under is not None and part.y.si > under:

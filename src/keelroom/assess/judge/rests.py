@@ -152,6 +152,7 @@ RESTS: dict[str, str] = {
     "fuse_start": "package.fans package.control.soft_start",
     "fuse_over_wire": CIRCUIT,
     "fuse_over_relay": "beside.relay beside.switch",
+    "neck_unmeasured": f"survey.hood package.place {SEAT}",
     "cooler_fan_late": "",
     "cooler_fan_rests": HEAT,
     "two_outputs": "package.fans",

@@ -9,6 +9,12 @@ TOLD = {
         "cap is counted. Its hoses are at Hoses; a port that is taken takes a tee.",
         "A part is not joined to the circuit",
     ),
+    "neck_unmeasured": Told(
+        "The filler neck and its cap are not measured, and the hood is near",
+        "{room} from the core’s top to the hood; a neck with its cap on stands up by as much as {usual}. Measured over "
+        "its tank at Core, it stands in the bay like everything else.",
+        "A filler neck near the hood is not measured",
+    ),
     "air_left": Told(
         "Air stands in the coolant",
         "The pump makes about {share:.0%} of its head on what is half air, and where a bubble stands no metal is "

@@ -105,6 +105,9 @@ class Mounting(Strict):
     mass: Annotated[
         Maybe, Spec("mass", "Package's mass, wet", gt=0.2, le=200, help="Empty: estimated from its size")
     ] = None
+    pads: Annotated[
+        Quantity, Spec("length", "Pads under its tanks, squeezed", ge=0, le=0.06, help="Rubber it stands on; 0: none")
+    ] = quantity("0 in", "length")
     float_gap: Annotated[
         Quantity,
         Spec("length", "Float left at one end", ge=0, le=0.02, help="The core grows with heat: one end must slide"),

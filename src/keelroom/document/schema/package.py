@@ -78,6 +78,10 @@ class Core(Strict):
             help="Behind the fins: what a shroud that is too wide stands on",
         ),
     ] = quantity("3/8 in", "length")
+    neck_height: Annotated[
+        Maybe,
+        Spec("length", "Filler neck and cap stand up", gt=0, le=0.2, help="Over its tank, cap on; 1–1 3/4 in usual"),
+    ] = None
     inlet_side: Side = "left"
     ports: Annotated[tuple[CorePort, ...], most(40)] = ()
     fin_density: Annotated[Maybe, Spec("fin density", "Fins", gt=0, le=1600)] = None
@@ -276,6 +280,15 @@ class Shroud(Strict):
             help="Empty: made for its fans; else an adapter ring is made",
         ),
     ] = None
+    ring_x: Annotated[
+        Maybe,
+        Spec("length", "Its ring’s middle from left, as bought", gt=0, le=3, help="Empty: in the middle of the pan"),
+    ] = None
+    ring_y: Annotated[Maybe, Spec("length", "Its ring’s middle from bottom, as bought", gt=0, le=3)] = None
+    gasket: Annotated[
+        Quantity,
+        Spec("length", "Foam or gasket under it", ge=0, le=0.05, help="Between core and shroud, bolted up"),
+    ] = quantity("0 in", "length")
     ears: Annotated[Quantity, Spec("length", "Ears and tabs stand out", ge=0, le=0.2)] = quantity("0 in", "length")
     hole_inset: Annotated[Quantity, Spec("length", "Bolt holes in from its edge", gt=0, le=0.2)] = quantity(
         "3/4 in", "length"
@@ -312,7 +325,16 @@ class Place(Strict):
     z: Annotated[Quantity, Spec("length", "Core's front behind the plane", ge=-0.5, le=9)] = quantity(
         "1/4 in", "length"
     )
-    lean: Annotated[Maybe, Spec("angle", "Core leans back", ge=-0.6, le=0.6, help="Empty: as the support leans")] = None
+    lean: Annotated[
+        Maybe,
+        Spec(
+            "angle",
+            "Core leans back",
+            ge=-1.5709,
+            le=1.5709,
+            help="90° lies flat, what is behind it under it; −90° over it. Empty: as the support leans",
+        ),
+    ] = None
     reach_x: Annotated[Quantity, Spec("length", "May slide sideways by", ge=0, le=0.5)] = quantity("2 in", "length")
     reach_y: Annotated[Quantity, Spec("length", "May go up or down by", ge=0, le=0.5)] = quantity("1 in", "length")
     reach_z: Annotated[
@@ -364,6 +386,9 @@ class Cut(Strict):
     id: str
     edge: PanelEdge = "left"
     amount: Annotated[Quantity, Spec("length", "Cut away", gt=0, le=1)]
+    trim: Annotated[
+        Quantity, Spec("length", "Edge trim on it", ge=0, le=0.02, help="Split hose or trim adds about 1/8 in")
+    ] = quantity("0 in", "length")
 
 
 PackageKind = Literal["planned", "as_found", "as_mended"]

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable, Sequence
+from typing import Literal
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QKeyEvent, QKeySequence, QResizeEvent
@@ -67,8 +68,9 @@ class _Cells(QTableWidget):
 class ChooseTable(QWidget):
     """Rows of cells; `choose` gets the row's index in the given order.
 
-    words : cells are words, not figures;  even : all columns are as wide as each other and none is left out
-    whole : names before figures: the first column is shown whole where it can be
+    words : cells are words, not figures
+    columns_are : fitted to what they say;  even: as wide as each other and none left out;  named: the first shown
+                  whole where it can be, before any other
     """
 
     def __init__(
@@ -79,13 +81,12 @@ class ChooseTable(QWidget):
         note: str,
         hint: str = "copper, 24 ×, twin …",
         words: bool = False,
-        even: bool = False,
-        whole: bool = False,
+        columns_are: Literal["fitted", "even", "named"] = "fitted",
     ) -> None:
         super().__init__()
         self.setObjectName("panel")
-        self.choose, self.even = choose, even
-        self.most_first = MOST_FIRST if whole else 0.0
+        self.choose, self.even = choose, columns_are == "even"
+        self.most_first = MOST_FIRST if columns_are == "named" else 0.0
         self.side = Qt.AlignmentFlag.AlignLeft if words else Qt.AlignmentFlag.AlignRight
         column = QVBoxLayout(self)
         column.setContentsMargins(12, 8, 10, 10)

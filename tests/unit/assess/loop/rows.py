@@ -139,6 +139,10 @@ LOOP_ROWS = {
         ],
         FIX,
     ),
+    "neck_unmeasured": (
+        [((*P1, "place", "y"), "3 in", "length")],
+        [((*P1, "core", "neck_height"), quantity("1 in", "length"))],
+    ),
     "part_over_hood": ([((*BOTTLE, "y"), "30 in", "length")], FIX),
     "coolant_mixed": ([((*LOOP, "old_coolant"), "other")], FIX),
     "waterless_wet": ([((*LOOP, "old_coolant"), "water"), ((*P1, "coolant", "glycol_share"), "100 %", "share")], FIX),

@@ -28,7 +28,7 @@ class FanTable(ChooseTable):
         note = (
             "A click fits the fans over the face. Twin assemblies bring their own shroud. Advertised flow is free air."
         )
-        super().__init__("Fans", COLUMNS, self._choose, note, whole=True)
+        super().__init__("Fans", COLUMNS, self._choose, note, columns_are="named")
         self.foretell(session, self._act_at)
 
     def refresh(self) -> None:

@@ -30,7 +30,9 @@ def pages(build: Build) -> tuple[Page, ...]:
                     (
                         Row("text", (*core, "name"), "Core"),
                         Row("choice", (*core, "flow"), "Flow", FLOWS),
-                        *quantities(core, "face_width", "face_height", "depth", "tank_size", "passes", "cost"),
+                        *quantities(
+                            core, "face_width", "face_height", "depth", "tank_size", "neck_height", "passes", "cost"
+                        ),
                         Row("choice", (*core, "condition"), "Inside", CONDITIONS),
                     ),
                     note="Face: the finned part only; tanks outside it.",

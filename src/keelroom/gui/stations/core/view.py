@@ -23,7 +23,7 @@ class CoreTable(ChooseTable):
         self.session = session
         self.offered: tuple[Choice, ...] = ()
         note = "A click puts the core into this package; every figure below follows. Your own parts say “mine”."
-        super().__init__("Cores", COLUMNS, self._choose, note, whole=True)
+        super().__init__("Cores", COLUMNS, self._choose, note, columns_are="named")
         self.foretell(session, self._act_at)
 
     def refresh(self) -> None:

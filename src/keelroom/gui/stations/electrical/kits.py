@@ -40,7 +40,7 @@ class KitsView(ChooseTable):
 
     def __init__(self, session: Session) -> None:
         self.session = session
-        super().__init__("Wiring kits", COLUMNS, self._choose, NOTE, "relay, variable …", whole=True)
+        super().__init__("Wiring kits", COLUMNS, self._choose, NOTE, "relay, variable …", columns_are="named")
         self.foretell(session, self._act_at)
 
     def refresh(self) -> None:

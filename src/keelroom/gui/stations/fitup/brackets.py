@@ -179,7 +179,10 @@ def mounts_page(build: Build) -> Page:
     groups = [
         Group(
             "How it is held",
-            (Row("choice", (*where, "fan_to"), "Fan mount", FAN_TO), *quantities(where, "shock", "mass", "float_gap")),
+            (
+                Row("choice", (*where, "fan_to"), "Fan mount", FAN_TO),
+                *quantities(where, "shock", "mass", "pads", "float_gap"),
+            ),
         )
     ]
     coolers = (("", "The condenser ahead"), *((cooler.id, named(cooler)) for cooler in build.package.coolers))

@@ -11,6 +11,7 @@ from keelroom.assess.fit.shroud_plan import pan_plan, trim_plan
 from keelroom.assess.shelf import METAL_CHOICES
 from keelroom.assess.words import clauses
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Cut
 from keelroom.drawing.fitup import STATE_WORDS
 from keelroom.facts import raised
 from keelroom.gui.marks import marks_of
@@ -108,10 +109,16 @@ def _place(build: Build) -> Page:
                 note="What Find a place may use.",
                 rare=True,
             ),
+            *(_cut(cut, ("packages", build.active, "cuts", cut.id)) for cut in build.package.cuts),
             *rules,
         ),
         (("Middle of the opening", offer("centre", build.active)), ("To the plane", offer("to_plane", build.active))),
     )
+
+
+def _cut(cut: Cut, path: Path) -> Group:
+    name = f"Cut, {cut.edge} edge"
+    return Group(name, quantities(path, "amount", "trim", of=name), remove=path)
 
 
 FLANGES = (("clear_of_tanks", "Clear of the tanks only"), ("all_round", "All round"))
@@ -127,6 +134,7 @@ def _shroud(build: Build) -> Page:
         *(quantities(where, "second_width", "join_trim", "lap") if joined else ()),
         *((Row("choice", (*where, "join_seal"), "Joint", JOINTS),) if joined else ()),
         *quantities(where, "trim_left", "trim_right", "trim_bottom", "trim_top", "ears", "hole_inset", "ring_opening"),
+        *quantities(where, "ring_x", "ring_y", "gasket"),
     )
     sheet = (
         Row("choice", (*where, "metal"), "Metal", METAL_CHOICES),
