@@ -79,8 +79,10 @@ CONTEXT = {
 """What has to be so before a choice can matter."""
 DESCRIPTIVE = {
     ("CauseCheck", "state"): "a tick of what was looked at",
+    ("Source", "channel"): "shuts itself off over what it gives; judged",
     ("Coolant", "inhibitor"): "what corrodes over years; raises a finding",
     ("Cooler", "fitting"): "which way its hose leaves; judged by the room there is",
+    ("Front", "out"): "the engine is out: what a cut need not wait for",
     ("HoseEnd", "plugged"): "closes a port of the engine; judged by what is joined to it",
     ("Obstacle", "kind"): "what may become of it and its cautions",
     ("Obstacle", "mobility"): "what may become of it",

@@ -63,6 +63,7 @@ def first_build(answers: Answers, system: str) -> Build:
         Change((*where, "core"), core),
         Change((*where, "name"), core.name or "First package"),
     ]
+    changes += _room(answers)
     if not answers.ac:
         coolers = tuple(one for one in build.package.coolers if one.kind != "condenser")
         changes.append(Change((*where, "coolers"), coolers))
@@ -87,6 +88,16 @@ def first_build(answers: Answers, system: str) -> Build:
     if answers.flat_out:
         cases = (*cases, FULL_POWER)
     return apply(build, Edit("Duty cases", (Change(("duty_cases",), cases),)))
+
+
+BOUNDLESS = 3.0
+"""[m] from which on a side of the room was not measured."""
+
+
+def _room(answers: Answers) -> list[Change]:
+    """The room that was measured, kept with the survey."""
+    sides = zip(("room_width", "room_height"), answers.room or (), strict=False)
+    return [Change(("survey", name), side) for name, side in sides if side.si < BOUNDLESS]
 
 
 ROUND_A_FAN = 0.5 * INCH

@@ -37,7 +37,7 @@ RANGES = {
     "HoseEnd": "x -12..80 in; y -24..60 in; z -6..70 in; bore 0.25..2.5 in",
     "MountHole": "x -12..80 in; y -24..60 in; z -30..60 in; diameter 0.12..1 in; behind 0..30 in",
     "AirHole": "width 0.25..24 in; height 0.25..24 in; x -24..80 in; y -24..60 in",
-    "Survey": "ground 3..50 in",
+    "Survey": "ground 3..50 in; room_width 8..70 in; room_height 6..48 in",
     "SecondReading": "value -48..120 in",
     "GapRule": "gap 1/16..3 in",
     "Supply": """regulated 13..30 V; pulley_ratio 1.2..4; speed_limit 8000..24000 rpm; redline 2000..11000 rpm;

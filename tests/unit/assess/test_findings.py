@@ -410,6 +410,19 @@ TABLE = {
         [(("brief", "engine", "boost"), "0 psi", "pressure")],
         [(("brief", "engine", "boost"), "11 psi", "pressure")],
     ),
+    "core_over_room": (
+        [(("survey", "room_width"), "28 in", "length")],
+        [(("survey", "room_width"), "32 in", "length")],
+    ),
+    "lies_at_grille": ([((*P1, "place", "lean"), "85 °", "angle")], FIX),
+    "cut_belt_open": (
+        [
+            (("survey", "engine", "out"), True),
+            (("survey", "engine", "turning"), ()),
+            ((*P1, "cuts"), (Cut(id="cut1", edge="top", amount=inches("1/2")),)),
+        ],
+        [(("survey", "engine", "out"), False)],
+    ),
     "two_outputs": (
         [((*P1, "control", "strategy"), "two_speed"), ((*P1, "fans"), BUILD.package.fans[:1])],
         FIX,

@@ -2,11 +2,12 @@
 
 import pytest
 
-from keelroom.assess.assess import assess
+from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.first_build import Answers, first_build, fits
 from keelroom.catalogue.load import cores, fan_assemblies, vehicles
 from keelroom.document.quantity import quantity
 from keelroom.errors import CatalogueError
+from tests.changes import on
 
 VAN, FIVE = vehicles()[3].name, "Five-cylinder 2.5, turbocharged"
 TWIN = next(one.name for one in fan_assemblies() if one.count == 2)
@@ -90,3 +91,17 @@ def test_a_gearbox_that_is_answered_stands_over_the_usual_one():
     other = {"automatic": "manual", "manual": "automatic"}[usual]
     assert first_build(answers(), "us").brief.vehicle.gearbox == usual
     assert first_build(answers(gearbox=other), "us").brief.vehicle.gearbox == other
+
+
+def test_the_room_that_was_typed_is_kept_and_judges_another_core():
+    """A room of 27 in by nothing measured: the side that was measured is kept, and a core of 28 in with its tanks is
+    told of it."""
+    room = (quantity("27 in", "length"), quantity("3 m", "length"))
+    build = first_build(answers(room=room), "us")
+    assert build.survey.room_width.as_typed == "27 in"
+    assert build.survey.room_height is None
+    wide = on(build, (("packages", build.active, "core", "face_width"), "25 in", "length"))
+    tanks = 2 * build.package.core.tank_size.si
+    (said,) = [one for one in first_wave(wide).findings if one.code == "core_over_room"]
+    assert said.value == pytest.approx(25 * 0.0254 + tanks)
+    assert said.form == "wide"

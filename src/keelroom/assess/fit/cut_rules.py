@@ -35,13 +35,31 @@ def edge_kind(opening: Opening, edge: PanelEdge) -> EdgeKind:
     return next((kind for kind in ("no_go", "stamped") if kind in kinds), "plain")
 
 
+def _belt_unmeasured(build: Build) -> bool:
+    return all(one.depth is None for one in build.survey.engine.turning)
+
+
+def belt_open(build: Build) -> bool:
+    """Whether the belt cannot be looked at, for the engine is out, and was not measured before."""
+    return build.survey.engine.out and _belt_unmeasured(build)
+
+
+BELT_OPEN = (
+    "The engine is out: belt and pulley stay unmeasured. Cut from the smallest stage outward, and mock fan and belt up "
+    "with the engine in before anything behind the core is made for good."
+)
+
+
 def checks_missing(build: Build) -> tuple[tuple[Check, str], ...]:
-    """What must be looked at before anything is cut, with what is wrong with it yet."""
+    """What must be looked at before anything is cut, with what is wrong with it yet.
+
+    With the engine out of the car nobody can measure its belt: that stays open and is said, and nothing waits for it.
+    """
     survey, found = build.survey, []
     for check, (name, what) in CHECKS.items():
-        lacks = {"hood": survey.hood.front is None, "belt": all(t.depth is None for t in survey.engine.turning)}.get(
-            check, False
-        )
+        if check == "belt" and belt_open(build):
+            continue
+        lacks = {"hood": survey.hood.front is None, "belt": _belt_unmeasured(build)}.get(check, False)
         if lacks:
             found.append((check, f"{name}: not measured yet"))
         elif check not in survey.checks:

@@ -5,10 +5,10 @@ from __future__ import annotations
 from keelroom.assess.causes import open_causes
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.findings import Finding, Found
-from keelroom.assess.fixes import choose_act
+from keelroom.assess.fixes import choose_act, flag_act
 from keelroom.assess.inputs.airside import cover_rectangle, disc_of, in_shroud, shroud_rectangle
 from keelroom.assess.inputs.sealing import open_edges
-from keelroom.assess.placing import face_size, hidden_share, opening_on_face
+from keelroom.assess.placing import LIES, face_size, hidden_share, opening_on_face, stand
 from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
@@ -45,6 +45,17 @@ def face(build: Build, package: Package, assessment: Assessment) -> Found:
     if opening is not None:
         xs, ys = [x for x, _ in opening], [y for _, y in opening]
         wide_open, high_open = max(xs) - min(xs), max(ys) - min(ys)
+    lean = stand(build.survey, package).lean
+    if abs(lean) > LIES and not package.remote.away:
+        yield Finding(
+            "lies_at_grille",
+            "doubt",
+            ("packages", package.id, "place", "lean"),
+            given(lean=(abs(lean), "angle")),
+            fix=(flag_act("It has air of its own", ("packages", package.id, "remote", "away"), True),),
+            value=abs(lean),
+            limit=LIES,
+        )
     shown = 1 - hidden_share(build.survey, package)
     if shown < 1:
         yield Finding(

@@ -9,13 +9,14 @@ from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.figures.read_off import suction
 from keelroom.assess.findings import Finding, Found
 from keelroom.assess.fit.clearances import RULE_WORDS, Fit, Gap
-from keelroom.assess.fit.cut_rules import checks_missing, edge_kind
+from keelroom.assess.fit.cut_rules import belt_open, checks_missing, edge_kind
 from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.mounts import anchors, bracket_plans, core_growth
 from keelroom.assess.fit.moves import may_go
 from keelroom.assess.fit.shroud_plan import TrimPlan, pan_plan, ring_of, trim_plan
 from keelroom.assess.fixes import choose_act, flag_act
 from keelroom.assess.judge.evidence import GUESSED
+from keelroom.assess.placing import over_tanks
 from keelroom.assess.tape import may_differ, tolerance
 from keelroom.core.outline import crossing
 from keelroom.core.packaging.fixings import BOLTS
@@ -27,6 +28,8 @@ from keelroom.document.schema.survey import HoseEnd, Survey
 from keelroom.errors import InputError
 from keelroom.facts import Figures, given, lowered
 
+ROOM_SLACK = 5e-4
+"""[m] a size may be over the room before it is one: less than a tape reads."""
 MOST = 8
 """Clearances that get a finding of their own; the table has them all."""
 RINGS_OFF, NARROW = 2e-3, 3e-3
@@ -252,6 +255,28 @@ def _second_readings(build: Build) -> Found:
             )
 
 
+def room(build: Build, package: Package, assessment: Assessment) -> Found:
+    """A core that is larger with its tanks than the room that was measured for it."""
+    core, survey = package.core, build.survey
+    if not (core.face_width and core.face_height) or package.remote.away:
+        return
+    wide, high = over_tanks(core)
+    for size, there, field, form in (
+        (wide, survey.room_width, "face_width", "wide"),
+        (high, survey.room_height, "face_height", "high"),
+    ):
+        if there is not None and size > there.si + ROOM_SLACK:
+            yield Finding(
+                "core_over_room",
+                "problem",
+                ("packages", package.id, "core", field),
+                given(size=(size, "length"), room=(there.si, "length")),
+                form=form,
+                value=size,
+                limit=there.si,
+            )
+
+
 def cuts(build: Build, package: Package, assessment: Assessment) -> Found:
     """Cuts that must not be made, or not yet."""
     where = ("packages", package.id, "cuts")
@@ -276,6 +301,8 @@ def cuts(build: Build, package: Package, assessment: Assessment) -> Found:
                 (*where, package.cuts[0].id, "amount"),
                 given(count=len(missing), checks=tuple(text for _, text in missing)),
             )
+        if belt_open(build):
+            yield Finding("cut_belt_open", "doubt", (*where, package.cuts[0].id, "amount"))
         if any(item.structural for item in build.survey.obstacles):
             names = tuple(item.name or item.id for item in build.survey.obstacles if item.structural)
             yield Finding("cut_structural", "note", (*where, package.cuts[0].id, "amount"), given(names=names))

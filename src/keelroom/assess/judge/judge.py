@@ -18,7 +18,7 @@ from keelroom.assess.judge.driven import driven
 from keelroom.assess.judge.electrical import electrical
 from keelroom.assess.judge.entries import entries
 from keelroom.assess.judge.evidence import weighed
-from keelroom.assess.judge.fit import cuts, fit, mounting, survey
+from keelroom.assess.judge.fit import cuts, fit, mounting, room, survey
 from keelroom.assess.judge.heat import heat
 from keelroom.assess.judge.hoses import hoses
 from keelroom.assess.judge.likely import farthest, likely
@@ -59,6 +59,7 @@ def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Findi
         fit,
         survey,
         cuts,
+        room,
         moves,
         panels,
         mounting,

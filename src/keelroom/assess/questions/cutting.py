@@ -10,7 +10,7 @@ from keelroom.assess.acts.core import fit_core
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.figures.batch import Asked, temperatures
 from keelroom.assess.fit.clearances import fit_up
-from keelroom.assess.fit.cut_rules import checks_missing, edge_kind
+from keelroom.assess.fit.cut_rules import BELT_OPEN, belt_open, checks_missing, edge_kind
 from keelroom.assess.placing import face_size, hidden_share
 from keelroom.assess.questions.worth import telling_cases
 from keelroom.assess.safety import cautions
@@ -91,6 +91,8 @@ def cut_plan(build: Build, system: str = "us") -> CutPlan:
             "good with a brace."
         )
     found += [f"{item.name}: marked structural" for item in build.survey.obstacles if item.structural]
+    if belt_open(build):
+        found.append(BELT_OPEN)
     return CutPlan(stages, uncut, rival, checks_missing(build), tuple(found))
 
 

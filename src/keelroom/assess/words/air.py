@@ -3,6 +3,12 @@
 from keelroom.assess.words.told import Told
 
 TOLD = {
+    "lies_at_grille": Told(
+        "The core lies, and is taken to have the grille’s air",
+        "Leaning by {lean} it does not face the road: what blows onto the grille does not go through it by itself. Say "
+        "where its air comes in and leaves at Fit-up, Place.",
+        "A core that lies is taken to have the grille's air",
+    ),
     "cheap_cause": Told(
         "Rule out {count} cheap {count:cause|causes} before buying anything",
         "The symptoms could be {names:first4}. Begin with {first}: {test}",

@@ -3,6 +3,21 @@
 from keelroom.assess.words.told import CAUTION, Told
 
 TOLD = {
+    "core_over_room.wide": Told(
+        "The core with its tanks is wider than the room for it",
+        "{size} against {room} between what must stay. A narrower core, or measure again what is in its way.",
+        "The core with its tanks is larger than the room for it",
+    ),
+    "core_over_room.high": Told(
+        "The core with its tanks is higher than the room for it",
+        "{size} against {room} between what must stay. A lower core, or measure again what is in its way.",
+    ),
+    "cut_belt_open": Told(
+        "A cut is planned with the engine out: belt and pulley are unmeasured",
+        "What is cut now for the core is known; how near the fan comes to belt and pulley is not. Cut the smallest "
+        "stage first and keep what is behind the core loose until the engine is in.",
+        "A cut is planned while belt and pulley are unmeasured",
+    ),
     "fit_more": Told(
         "{count} more clearances under their rule",
         "The table at Fit-up has them all.",

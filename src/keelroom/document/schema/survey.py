@@ -86,6 +86,9 @@ class Turning(Strict):
 class Front(Strict):
     """The engine's front and how far it rocks in its mounts."""
 
+    out: bool = False
+    """it is out of the car: belt and pulleys cannot be measured yet"""
+
     turning: Annotated[tuple[Turning, ...], most(40)] = Field(
         default_factory=lambda: tuple(
             Turning(id=ident, name=name)
@@ -233,6 +236,13 @@ class Survey(Strict):
 
     opening: Opening = Field(default_factory=Opening)
     engine: Front = Field(default_factory=Front)
+    room_width: Annotated[
+        Maybe,
+        Spec("length", "Room for core and tanks, width", gt=0.1, le=3, descriptive=True, help="Between what must stay"),
+    ] = None
+    room_height: Annotated[Maybe, Spec("length", "Room for core and tanks, height", gt=0.1, le=3, descriptive=True)] = (
+        None
+    )
     hood: Hood = Field(default_factory=Hood)
     rails: Rails = Field(default_factory=Rails)
     obstacles: Annotated[tuple[Obstacle, ...], most(300)] = ()

@@ -55,3 +55,16 @@ def test_what_is_planned_already_and_what_is_taken_back_are_not_barred():
     assert barred(planned, set_value(("brief", "title"), "Other", "")) == ""
     assert barred(planned, removed(planned, CUTS, "c1", "")) == ""
     assert barred(planned, Edit("", ())) == ""
+
+
+def test_with_the_engine_out_the_belt_stays_open_is_said_and_bars_no_cut():
+    """What can be known is asked for: hood, latch and structure still bar; the belt that nobody can reach does not."""
+    bare = on(BUILD, (("survey", "engine", "turning"), ()), (("survey", "checks"), ("latch", "structure", "hood")))
+    edit = set_value(CUTS, (LEFT,), "")
+    assert "belt" in barred(bare, edit)
+    out = on(bare, (("survey", "engine", "out"), True))
+    assert barred(out, edit) == ""
+    assert "hood" in barred(on(out, (("survey", "checks"), ("latch", "structure"))), edit)
+    assert any("engine is out" in caution for caution in cut_plan(out).cautions)
+    measured = on(BUILD, (("survey", "engine", "out"), True), (("survey", "checks"), ("latch", "structure", "hood")))
+    assert "belt" in barred(measured, edit), "measured before it came out: the mock-up can still be made"

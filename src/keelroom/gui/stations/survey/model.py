@@ -55,6 +55,7 @@ def pages(build: Build) -> tuple[Page, ...]:
                     (*readings(opening, "width", "height", "panel_thickness", "support_lean"),),
                     note=WALK_NOTE,
                 ),
+                Group("Room for the core", quantities(way, "room_width", "room_height")),
                 *_edges(build),
             ),
             (("Give its corners instead", offer("add_corner")),),
@@ -62,6 +63,7 @@ def pages(build: Build) -> tuple[Page, ...]:
         Page(
             "Engine",
             (
+                Group("The engine", (Row("flag", (*engine, "out"), "It is out of the car"),)),
                 *(_turning(item.name or item.id, (*engine, "turning", item.id)) for item in survey.engine.turning),
                 Group(
                     "Block and mounts", readings(engine, "block_depth", "pulley_stack", "rock_forward", "rock_sideways")
