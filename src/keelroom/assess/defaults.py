@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
+from typing import NamedTuple
 
 from keelroom.document.quantity import quantity
-from keelroom.document.schema.brief import Brief, Engine
+from keelroom.document.schema.brief import Brief, Engine, EngineKind
 from keelroom.document.schema.build import Build, DutyCase
-from keelroom.document.schema.electrical import Supply
+from keelroom.document.schema.electrical import Load, Supply, usual_loads
 from keelroom.document.schema.package import Package
 
 
@@ -55,6 +56,44 @@ def usual_redline(engine: Engine) -> str | None:
     """The redline such an engine has, as it would be typed; None where its speeds are not known."""
     speed = fastest_named(engine)
     return f"{REDLINE_OVER_POWER * speed * 60:.0f} rpm" if speed else None
+
+
+class Wired(NamedTuple):
+    """What an engine of a kind is wired with: watts of ignition and control, and of the fuel's electric pump (0: the
+    engine's own), amps of the alternator of a small one (under SMALL) and of a larger."""
+
+    spark: float
+    pump: float
+    small: float
+    large: float
+
+
+SMALL = 2.5e-3
+"""[m3] of displacement under which an engine has the small alternator of its kind (common practice)."""
+WIRED: dict[EngineKind, Wired] = {
+    "carburetted": Wired(45, 0, 45, 63),
+    "injected": Wired(90, 90, 90, 105),
+    "modern": Wired(110, 150, 120, 145),
+    "boosted": Wired(100, 150, 105, 120),
+    "diesel": Wired(120, 60, 105, 120),
+}
+"""Common practice, no source: a carburettor's pump is the engine's own, and such cars were built with small
+generators."""
+
+
+def usual_wired(engine: Engine) -> tuple[tuple[Load, ...], str]:
+    """The loads a car with such an engine has beside fans, and its alternator's rating as it would be typed."""
+    wired = WIRED[engine.kind]
+    watts = {"ignition": wired.spark, "fuel_pump": wired.pump}
+    loads = tuple(
+        load.model_copy(update={"power": quantity(f"{watts[load.id]:g} W", "electrical power")})
+        if load.id in watts
+        else load
+        for load in usual_loads()
+        if watts.get(load.id, 1.0) > 0
+    )
+    small = engine.displacement is not None and engine.displacement.si < SMALL
+    return loads, f"{wired.small if small else wired.large:g} A"
 
 
 FASTEST_PULLEY = 2.7

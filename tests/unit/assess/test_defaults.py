@@ -34,3 +34,17 @@ def test_an_assumed_redline_under_a_typed_engine_speed_is_a_doubt():
     build = on(new_build(), (("brief", "engine", "power_rpm"), "6200 rpm", "turning speed"))
     assert codes(build)["redline_low"].level == "doubt"
     assert usual_redline(new_build().brief.engine.model_copy(update={"idle_rpm": None, "power_rpm": None})) is None
+
+
+@pytest.mark.parametrize(("kind", "watts", "rating"), [("carburetted", 460, "63 A"), ("boosted", 665, "120 A")])
+def test_loads_and_alternator_go_with_the_kind_of_engine_unless_they_were_typed(kind, watts, rating):
+    """Common practice, no source: a carburetted car has no electric fuel pump and a small generator. By hand: 45 W of
+    ignition, or 100 W with a pump of 150, and lamps 130, blower 200, clutch 45, other 40."""
+    engine = next(one for one in engines() if one.kind == kind and one.displacement.si > 2.5e-3)
+    build = apply(new_build(), engine_edit(new_build(), engine, "Engine"))
+    assert sum(load.power.si for load in build.supply.loads) == watts
+    assert ("fuel_pump" in {load.id for load in build.supply.loads}) is (kind != "carburetted")
+    assert build.brief.accessories.alternator_rating.as_typed == rating
+    typed = on(new_build(), (("supply", "loads", "lamps", "power"), "90 W", "electrical power"))
+    kept = apply(typed, engine_edit(typed, engine, "Engine"))
+    assert kept.supply.loads == typed.supply.loads

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.causes import marked
-from keelroom.assess.defaults import default_duty_cases, usual_pulley, usual_redline
+from keelroom.assess.defaults import default_duty_cases, usual_pulley, usual_redline, usual_wired
 from keelroom.document.edits import Change, Edit, added, fresh_id, set_value
 from keelroom.document.fields import measured_fields
 from keelroom.document.quantity import Quantity, quantity
@@ -14,7 +14,7 @@ from keelroom.errors import InputError
 
 
 def engine_edit(build: Build, engine: Engine, label: str) -> Edit:
-    """Put another engine into the brief; a redline and a pulley nobody typed go with it."""
+    """Put another engine into the brief; redline, pulley, loads and alternator nobody typed go with it."""
     changes = [Change(("brief", "engine"), engine)]
     redline = usual_redline(engine)
     if redline and build.supply.redline.origin in ("assumed", "derived"):
@@ -22,6 +22,12 @@ def engine_edit(build: Build, engine: Engine, label: str) -> Edit:
         pulley = usual_pulley(engine, build.supply)
         if pulley and build.supply.pulley_ratio.origin in ("assumed", "derived"):
             changes.append(Change(("supply", "pulley_ratio"), quantity(pulley, "number", "derived")))
+    loads, rating = usual_wired(engine)
+    if all(load.power.origin == "assumed" for load in build.supply.loads):
+        changes.append(Change(("supply", "loads"), loads))
+    present = build.brief.accessories.alternator_rating
+    if present is not None and present.origin == "assumed":
+        changes.append(Change(("brief", "accessories", "alternator_rating"), quantity(rating, "current")))
     return Edit(label, tuple(changes))
 
 
