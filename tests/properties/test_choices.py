@@ -92,7 +92,7 @@ DESCRIPTIVE = {
     ("Opening", "right_edge"): "what may be cut",
     ("Opening", "bottom_edge"): "what may be cut",
     ("Opening", "top_edge"): "what may be cut",
-    ("Package", "kind"): "what a package stands for",
+    ("Package", "kind"): "what a package stands for; a fan no circuit feeds is tried below",
     ("Part", "lying"): "whether a pump bleeds; judged",
     ("Part", "outlet"): "whether a pump bleeds; judged",
     ("Shroud", "join_seal"): "counts where a shroud as bought is made of two halves, tried below",
@@ -167,8 +167,24 @@ def test_what_is_called_grave_takes_rejection_at_the_limit_in_some_case(name):
     assert min(less) < -50.0 or case(wrong).temperature > case(sound).temperature + 1.0, less
 
 
-def test_a_cracked_hose_and_a_cap_taken_away_let_the_coolant_boil_sooner():
+def test_a_cracked_hose_a_weak_cap_and_one_taken_away_let_the_coolant_boil_sooner():
     sound = first_wave(BUILD)
-    for wrong in (((*LOOP, "hoses", LOWER, "state"), "cracked"), ((*LOOP, "core_neck"), "none")):
+    for wrong in (
+        ((*LOOP, "cap_state"), "weak"),
+        ((*LOOP, "hoses", LOWER, "state"), "cracked"),
+        ((*LOOP, "core_neck"), "none"),
+    ):
         leaking = first_wave(on(BUILD, wrong))
         assert leaking.boiling < sound.boiling - 5.0, wrong
+
+
+def test_a_fan_no_circuit_feeds_stands_in_a_car_as_found_and_turns_in_a_plan():
+    """Two fans, one of them on no circuit: planned, both turn, for its circuit is still to come; as found it stands,
+    sheds less heat, and it draws nothing."""
+    alone = on(BUILD, ((*P1, "circuits", "circuit1", "feeds"), (BUILD.package.fans[0].id,)))
+    found = on(alone, ((*P1, "kind"), "as_found"))
+    planned, stood = case(alone), case(found)
+    assert stood.electrical_current < planned.electrical_current - 10
+    assert stood.rejection_at_limit < planned.rejection_at_limit - 500
+    (said,) = [one for one in first_wave(found).findings if one.code == "no_circuit"]
+    assert (said.level, said.form) == ("problem", "dead")

@@ -13,11 +13,16 @@ def brings_words(act: Act, found: Brings, currency: str, most: int) -> str:
     that package's name."""
     changes = "; ".join(worded(_within(act, one)) for one in found.changes[:most])
     more = f" and {len(found.changes) - most} more" if len(found.changes) > most else ""
+    takes = takes_words(found, currency)
+    return f"{changes}{more}. {takes}" if takes else changes + more
+
+
+def takes_words(found: Brings, currency: str) -> str:
+    """The hours, parts and money an act takes; '' where it takes none."""
     takes = [*([f"{found.hours / HOUR:.1f} h"] if found.hours and found.hours > 0 else []), *found.parts]
     if found.money:
         takes.append(f"{'−' if found.money < 0 else ''}{currency}{abs(found.money):.0f}")
-    said = changes + more
-    return f"{said}. Takes {', '.join(takes)}." if takes else said
+    return f"Takes {', '.join(takes)}." if takes else ""
 
 
 def mind_words(found: Brings) -> str:

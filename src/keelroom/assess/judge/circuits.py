@@ -504,10 +504,12 @@ def _connector(
 def _unplanned(package: Package, found: Electrics) -> Found:
     if found.loose:
         names = tuple(lowered(motored.name) for motored in found.loose)
+        dead = package.kind != "planned" and bool(package.circuits)
         yield Finding(
             "no_circuit",
-            "doubt",
+            "problem" if dead else "doubt",
             ("packages", package.id, "circuits"),
             given(names=names),
+            form="dead" if dead else "",
             fix=(Act("plan_circuits", "Plan a circuit for each", package.id),),
         )

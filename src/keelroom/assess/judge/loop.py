@@ -11,13 +11,14 @@ from keelroom.assess.fixes import choose_act, flag_act, set_act
 from keelroom.assess.inputs.coolant.flows import AIR_LEFT, pump_curve
 from keelroom.assess.inputs.coolant.graph import CircuitFault, Graph, gates, graph_of
 from keelroom.assess.inputs.coolant.heights import (
+    WEAK_CAP,
     Cap,
     caps_of,
     core_top,
     heights_of,
-    held_pressure,
     holding_cap,
     hood_over,
+    rated_pressure,
 )
 from keelroom.assess.inputs.coolant.ports import CORE_IN, part_name, places_at, ports_taken
 from keelroom.assess.inputs.coolant.volumes import TANKED, holds_of, share_of, volumes_of
@@ -159,6 +160,10 @@ def _caps(build: Build, package: Package, assessment: Assessment) -> Found:
             (*where, "core_neck"),
             fix=(choose_act("A pressure cap on the core", (*where, "core_neck"), "pressure"),),
         )
+    if package.loop.cap_state == "weak" and pressed:
+        at = (*where, "cap_state")
+        share, fix = (WEAK_CAP, "share"), (choose_act("A new cap of its rating", at, "good"),)
+        yield Finding("cap_weak", "problem", at, given(share=share), fix=fix)
     for cap in pressed:
         if len(pressed) > 1 and cap is not _kept_cap(pressed):
             yield Finding(
@@ -171,7 +176,7 @@ def _caps(build: Build, package: Package, assessment: Assessment) -> Found:
                 limit=1.0,
             )
     found = stands_of(build, package, assessment)
-    least, held = weakest(found), held_pressure(package.loop)
+    least, held = weakest(found), rated_pressure(package.loop)
     if held > least.stands + 1.0:
         allowed = format_si(least.stands - 50.0, KINDS["pressure"], "si")
         yield Finding(

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from keelroom.assess.inputs.coolant.graph import Graph
-from keelroom.assess.inputs.coolant.heights import held_pressure
+from keelroom.assess.inputs.coolant.heights import rated_pressure
 from keelroom.assess.inputs.coolant.ports import part_name
 from keelroom.assess.loop.figures import LoopCase
 from keelroom.document.fields import Path
@@ -48,7 +48,7 @@ class Stands(NamedTuple):
 def strengths(package: Package, graph: Graph, cases: tuple[LoopCase, ...]) -> tuple[Stands, ...]:
     """Every part with what it stands against the most it meets, the weakest for what it meets first."""
     loop, where = package.loop, ("packages", package.id, "loop")
-    cap = held_pressure(loop)
+    cap = rated_pressure(loop)
 
     def most(*nodes: str) -> float:
         found = [spot.pressure for case in cases for node in nodes if (spot := case.spot(node)) is not None]
@@ -93,6 +93,6 @@ def weakest(found: tuple[Stands, ...]) -> Stands:
 def proof_pressure(package: Package, found: tuple[Stands, ...]) -> float:
     """[Pa] to test a cold circuit at: never over its cap, never over its weakest part; 0 without a pressure cap is
     the least part's alone."""
-    cap = held_pressure(package.loop)
+    cap = rated_pressure(package.loop)
     least = weakest(found).stands
     return min(cap, least) if cap > 0 else least

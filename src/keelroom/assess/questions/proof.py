@@ -19,6 +19,8 @@ from keelroom.facts import Fact, fact
 
 HARDLY = 0.3
 """Kelvin of weather under which a case is left as it was."""
+VOLTS_MATTER = 0.2
+"""Volts at the battery at idle under which a change is not told."""
 AMPS_MATTER = 1.0
 """[A] at idle under which a change is not told."""
 
@@ -42,8 +44,8 @@ class Proof(NamedTuple):
     brings : problems that were not there, one a code;  bares : they may have been there: what could not be worked out
              before now is
     moved : duty cases it moves, in their order;  lost : names of those nothing can be told of any more
-    amps : everything on at idle [A], before and after; None where not known;  fit : how the package fits, before and
-           after, None where that stays;  stopped : why it could not be tried
+    amps, volts : everything on at idle [A], and at the battery then, before and after; None where not known
+    fit : how the package fits, before and after, None where that stays;  stopped : why it could not be tried
     """
 
     goes: bool | None
@@ -53,6 +55,7 @@ class Proof(NamedTuple):
     moved: tuple[Moved, ...] = ()
     lost: tuple[str, ...] = ()
     amps: tuple[float, float] | None = None
+    volts: tuple[float, float] | None = None
     fit: tuple[str, str] | None = None
     stopped: str = ""
 
@@ -101,14 +104,14 @@ def try_out(before: Assessment, act: Act, system: str = "us") -> Trial:
     if after.stopped and not before.stopped:
         return Trial(None, Proof(None, stopped=after.stopped[0].why))
     moved, lost = _cases(before, after)
-    amps = before.totals.amps_at_idle, after.totals.amps_at_idle
     seen = Proof(
         goes=None,
         brings=_new_problems(before, after),
         bares=_unknown(before) > _unknown(after),
         moved=moved,
         lost=lost,
-        amps=None if amps[0] is None or amps[1] is None else (amps[0], amps[1]),
+        amps=_both(before.totals.amps_at_idle, after.totals.amps_at_idle),
+        volts=_both(before.totals.volts_at_idle, after.totals.volts_at_idle),
         fit=_fits(before, after),
     )
     return Trial(after, seen)
@@ -117,6 +120,10 @@ def try_out(before: Assessment, act: Act, system: str = "us") -> Trial:
 def prove(before: Assessment, finding: Finding | None, act: Act, system: str = "us") -> Proof:
     """What an act does to the build `before` judges, for the finding it is offered for, or as a way among others."""
     return try_out(before, act, system).proof(finding)
+
+
+def _both(was: float | None, now: float | None) -> tuple[float, float] | None:
+    return None if was is None or now is None else (was, now)
 
 
 def _fits(before: Assessment, after: Assessment) -> tuple[str, str] | None:
@@ -174,8 +181,14 @@ def proof_told(proof: Proof) -> tuple[Fact, ...]:
         if case.held != case.then_held
     )
     lost = (fact("tried.lost", names=proof.lost),) if proof.lost else ()
-    amps = proof.amps and abs(proof.amps[1] - proof.amps[0]) >= AMPS_MATTER
-    drawn = (fact("tried.amps", was=proof.amps[0], now=proof.amps[1]),) if amps and proof.amps else ()
+    drawn = tuple(
+        fact(code, was=pair[0], now=pair[1])
+        for code, pair, least in (
+            ("tried.amps", proof.amps, AMPS_MATTER),
+            ("tried.volts", proof.volts, VOLTS_MATTER),
+        )
+        if pair is not None and abs(pair[1] - pair[0]) >= least
+    )
     fits = (fact("tried.fit", was=proof.fit[0], now=proof.fit[1]),) if proof.fit else ()
     if proof.goes is None and not (proof.moved or lost or drawn or fits or proof.brings):
         return (fact("tried.same"),)

@@ -165,6 +165,11 @@ TOLD = {
         "0.3 V are assumed lost on the way. Wire, fuse and relay decide the volts at the motor, and with them the air.",
         "Motors no circuit feeds",
     ),
+    "no_circuit.dead": Told(
+        "No circuit feeds {names:and}: it does not turn",
+        "As the car stands nothing feeds it, and the figures leave it standing. A fan that stands in its ring still "
+        "lets air past, and draws none.",
+    ),
     "relay_before_electronics.own": Told(
         "{name}: a {device} belongs to no motor with a controller",
         "Fed through a fuse, its own electronics switch it, softly; cut off ahead of it, it starts hard, "

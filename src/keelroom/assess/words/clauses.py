@@ -22,6 +22,7 @@ CLAUSES = {
     "tried.fallen": "{name} is held no more.",
     "tried.lost": "Not worked out any more: {names}.",
     "tried.amps": "{was:.0f} → {now:.0f} A at idle.",
+    "tried.volts": "{was:.1f} → {now:.1f} V at the battery then.",
     # duty cases
     "settles": "Settles at {top}",
     "swings": "Swings between {low} and {top} as the fans stop and start",

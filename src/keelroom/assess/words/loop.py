@@ -15,6 +15,12 @@ TOLD = {
         "its tank at Core, it stands in the bay like everything else.",
         "A filler neck near the hood is not measured",
     ),
+    "cap_weak": Told(
+        "The pressure cap lets go early",
+        "It holds about {share:.0%} of its rating: the coolant boils sooner, and goes into the bottle before it does. "
+        "Engine cold: a new one of the same rating, never a higher one.",
+        "The pressure cap is weak",
+    ),
     "air_left": Told(
         "Air stands in the coolant",
         "The pump makes about {share:.0%} of its head on what is half air, and where a bubble stands no metal is "

@@ -19,6 +19,7 @@ Impeller = Literal["good", "worn"]
 AirLeft = Literal["bled", "some", "locked"]
 """air that stands in the coolant: none that matters, some that gurgles and is pumped round, a pocket that stops it"""
 Bypass = Literal["inside", "blocked"]
+CapState = Literal["good", "weak"]
 CapKind = Literal["none", "pressure", "plain"]
 PartKind = Literal[
     "pump", "thermostat", "heater", "surge_tank", "expansion_tank", "overflow", "filler", "bleed", "tee", "crossover"
@@ -176,6 +177,8 @@ class Loop(Strict):
     thermostat_state: ThermostatState = "fitted"
     bypass: Bypass = "inside"
     cap_pressure: Annotated[Maybe, Spec("pressure", "Cap", ge=0, le=3e5)] = quantity("15 psi", "pressure")
+    cap_state: CapState = "good"
+    """a tired spring or seal lets go under its rating"""
     core_neck: CapKind = "pressure"
     """what closes the core's own filler neck; none: it has none"""
     core_stands: Annotated[

@@ -7,6 +7,8 @@ from collections.abc import Callable
 from PyQt6.QtCore import QEvent, QObject
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
+from keelroom.assess.acts.registry import brings
+from keelroom.assess.acts.words import takes_words
 from keelroom.assess.questions.proof import brought_words, proof_told
 from keelroom.assess.words import clauses
 from keelroom.document.act import Act
@@ -57,6 +59,11 @@ class Foretold(QWidget):
             self.tell(self.presses[watched]())
         return super().eventFilter(watched, event)
 
+    def _takes(self, act: Act) -> str:
+        """Hours, parts and money."""
+        session = self.session
+        return takes_words(brings(session.build, act, session.system), session.settings.currency)
+
     def _show(self) -> None:
         act, system = self.act, self.session.system
         proof = self.proofs.of(None, act) if act else None
@@ -65,7 +72,8 @@ class Foretold(QWidget):
         elif proof is None:
             told = f"{act.label}: being tried on a copy …"
         else:
-            told = f"{act.label}: {' '.join(clauses(proof_told(proof), system))}"
+            seen = " ".join(clauses(proof_told(proof), system))
+            told = f"{act.label}: {seen} {'' if proof.stopped else self._takes(act)}".rstrip()
         self.seen.setText(told)
         brought = brought_words(proof, system) if proof else ""
         self.brings.setText(brought)

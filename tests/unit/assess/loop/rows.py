@@ -82,6 +82,7 @@ LOOP_ROWS = {
     "loop_open": ([(HOSES, ())], FIX),
     "part_loose": ([parts(TANK)], [(PARTS, LOOP_OF.parts)]),
     "pump_aside": ([parts(pump()), ((*LOOP, "pump"), "electric")], FIX),
+    "cap_weak": ([((*LOOP, "cap_state"), "weak")], FIX),
     "air_left": ([((*LOOP, "air_left"), "some")], FIX),
     "thermostat_reversed": ([((*LOOP, "thermostat_state"), "reversed")], FIX),
     "thermostat_missing": ([((*LOOP, "thermostat_state"), "none")], FIX),

@@ -119,8 +119,18 @@ def holding_cap(build: Build, package: Package) -> Cap | None:
     return min(caps, key=lambda cap: cap.rating, default=None)
 
 
+WEAK_CAP = 0.4
+"""Share of its rating a cap with a tired spring or seal still holds (common practice, no source)."""
+
+
 def held_pressure(loop: Loop) -> float:
-    """Pressure [Pa] over the outdoors the circuit is held at: of its weakest pressure cap, 0 without one; a plain cap
+    """Pressure [Pa] over the outdoors the circuit is held at: by the rating of its caps, or what a weak one still
+    holds."""
+    return rated_pressure(loop) * (WEAK_CAP if loop.cap_state == "weak" else 1.0)
+
+
+def rated_pressure(loop: Loop) -> float:
+    """Pressure [Pa] over the outdoors its caps are made to hold: the weakest pressure cap's, 0 without one; a plain cap
     on a tank of the circuit holds nothing back unless another neck has a pressure cap, and a cracked hose lets all of
     it go."""
     if any(hose.state == "cracked" for hose in loop.hoses):

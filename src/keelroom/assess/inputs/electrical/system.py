@@ -163,11 +163,15 @@ Circuits = tuple[tuple[Planned, ...], tuple[Motored, ...]]
 
 def planned_circuits(build: Build, package: Package) -> Circuits:
     """Every circuit with its motors, and the motors no circuit feeds."""
-    return _planned(package.circuits, build.supply, motors_of(build, package), package.control)
+    stands = package.kind != "planned" and bool(package.circuits)
+    return _planned(package.circuits, build.supply, motors_of(build, package), package.control, stands)
 
 
 @by_identity(64)
-def _planned(circuits: tuple[Circuit, ...], supply: Supply, motors: tuple[Motored, ...], control: Control) -> Circuits:
+def _planned(
+    circuits: tuple[Circuit, ...], supply: Supply, motors: tuple[Motored, ...], control: Control, stands: bool
+) -> Circuits:
+    """stands : it is a car as it stands, not a plan: what none of its circuits feeds does not turn"""
     one_by_one = way_of(control).staged and control.low_speed == "one_fan"
     left = list(motors)
     found = []
@@ -175,7 +179,7 @@ def _planned(circuits: tuple[Circuit, ...], supply: Supply, motors: tuple[Motore
         own = tuple(motored for motored in left if motored.id in circuit.feeds)
         left = [motored for motored in left if motored not in own]
         found.append(_plan(circuit, supply, one_by_one and circuit.switch in EACH, wanted_switch(own, control), *own))
-    return tuple(found), tuple(left)
+    return tuple(found), tuple(motored._replace(runs=motored.runs and not stands) for motored in left)
 
 
 @by_identity(1024)
@@ -321,7 +325,7 @@ def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> S
         for m, a in zip(planned_.motors, flow.currents, strict=True)
     }
     for motored in loose:
-        volts[motored.id] = max(found.voltage - ASSUMED_DROP, 0.0)
+        volts[motored.id] = max(found.voltage - ASSUMED_DROP, 0.0) if motored.runs else 0.0
         amps_of[motored.id] = current_at(motored.motor, volts[motored.id]) if motored.runs else 0.0
     motors = [motored for planned_ in circuits for motored in planned_.motors] + list(loose)
     shown = [(motored.name, amps_of[motored.id]) for motored in motors]

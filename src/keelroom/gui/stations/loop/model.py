@@ -9,6 +9,7 @@ from keelroom.assess.figures.assessment import Assessment, CaseFigures
 from keelroom.assess.figures.loop_told import fill_steps, stands_of
 from keelroom.assess.figures.read_off import air_in
 from keelroom.assess.figures.remote import heat_lost, line_words, off_words
+from keelroom.assess.fit.hose_ways import hoses_to_lead_anew
 from keelroom.assess.inputs.coolant.graph import graph_of
 from keelroom.assess.inputs.coolant.ports import PORTS, part_name, ports_of, ports_taken
 from keelroom.assess.inputs.coolant.routes import hose_name
@@ -36,6 +37,7 @@ STATES = (
     ("none", "None in the engine"),
 )
 BYPASSES = (("inside", "Inside the engine"), ("blocked", "Blocked"))
+CAP_STATES = (("good", "At its rating"), ("weak", "Lets go early"))
 CAPS = (("none", "No neck"), ("pressure", "Pressure cap"), ("plain", "Plain cap"))
 GLYCOLS = (("ethylene_glycol", "Ethylene glycol"), ("propylene_glycol", "Propylene glycol"))
 OLD = (
@@ -96,6 +98,10 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str, case: s
     def of(name: str) -> Said:
         return said if shown == name else ()
 
+    wider = tuple(
+        (way := f"A wider way: {run.name}", offer("wider_way", build.active, way, hose=run.hose.id))
+        for run in hoses_to_lead_anew(build, build.package, assessment.fit)
+    )
     where: Path = ("packages", build.active)
     return (
         Page(
@@ -117,7 +123,7 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str, case: s
         Page(
             "Hoses",
             _hoses(build, where),
-            (("Add a hose", offer("add_hose", build.active)), ("Find clear ways", "wider")),
+            (("Add a hose", offer("add_hose", build.active)), *(wider if shown == "Hoses" else ())),
             said=of("Hoses"),
             advice=advice,
         ),
@@ -186,6 +192,7 @@ def _circuit(build: Build, where: Path) -> tuple[Group, ...]:
             "Cap",
             (
                 *quantities(loop, "cap_pressure"),
+                Row("choice", (*loop, "cap_state"), "How it holds", CAP_STATES),
                 Row("choice", (*loop, "core_neck"), "On the core’s neck", CAPS),
                 *quantities(loop, "core_stands"),
             ),

@@ -7,7 +7,6 @@ from collections.abc import Callable
 from PyQt6.QtWidgets import QWidget
 
 from keelroom.assess.acts.registry import offer
-from keelroom.assess.fit.hose_ways import hoses_to_lead_anew
 from keelroom.assess.loop.hose_plans import hose_plans, rod_pattern
 from keelroom.drawing.pattern import gallery
 from keelroom.drawing.scene import Scene
@@ -27,7 +26,7 @@ class LoopStation(Form):
     def __init__(self, session: Session) -> None:
         self.board = LoopBoard(session, session.asked_for.emit)
         self.rods: SceneView | None = None
-        actions: dict[str, Callable[[], object]] = {"coolant_kind": self._coolant_kind, "wider": self._wider}
+        actions: dict[str, Callable[[], object]] = {"coolant_kind": self._coolant_kind}
         makers = {
             "Flows": lambda: FlowsView(session, session.asked_for.emit),
             "Coolants": lambda: CoolantsView(session),
@@ -86,11 +85,3 @@ class LoopStation(Form):
                 for one in coolants()
             },
         )
-
-    def _wider(self) -> None:
-        """A way that clears what is near, for every hose that kinks or passes too near to something."""
-        wanting = hoses_to_lead_anew(self.session.build, self.session.build.package, self.session.assessment.fit)
-        if not wanting:
-            self.session.told.emit("No hose kinks or passes too near to anything")
-        for run in wanting:
-            self.session.do(offer("wider_way", self.session.build.active, f"A wider way: {run.name}", hose=run.hose.id))
