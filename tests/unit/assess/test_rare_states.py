@@ -8,9 +8,10 @@ from scipy.optimize import brentq
 
 from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.defaults import usual_redline
-from keelroom.assess.electrical.cures import _led_lamps
+from keelroom.assess.electrical.cures import Lack, _led_lamps
 from keelroom.assess.figures.assessment import HOLDING
 from keelroom.assess.figures.casefigures import _verdict
+from keelroom.assess.figures.read_off import draws_of
 from keelroom.assess.inputs.coolant.flows import pump_flow_rated
 from keelroom.assess.inputs.coolers import own_curve
 from keelroom.assess.report import plain_verdict, verdict_line
@@ -164,14 +165,15 @@ def test_packages_count_an_even_chance_among_what_does_not_hold():
 
 
 def test_led_lamps_are_offered_where_they_give_back_what_is_missing():
-    """85 W less at 13.5 V are 6.30 A, and at the 12.544 V of a battery that gives nothing, through the same
-    resistance, 5.85 A."""
-    idle = assess(BUILD).electrics.idle
-    for lacks, offered in ((5.8, True), (5.9, False)):
-        cure = _led_lamps(BUILD, idle._replace(needed=100.0, modelled=100.0 - lacks))
+    """85 W less at 13.5 V are 6.30 A, and at the 14.2 V the regulator holds, through the same
+    resistance, 6.62 A."""
+    idle = next(draw for draw in draws_of(assess(BUILD)) if draw.case.id == "idle")
+    for lacks, offered in ((6.6, True), (6.65, False)):
+        one = Lack(idle._replace(system=idle.system._replace(modelled=100.0 - lacks)), 100.0, 780.0)
+        cure = _led_lamps(BUILD, [one])
         assert (cure.fix is not None) is offered
         assert cure.told.code == ("cure.lamps" if offered else "cure.lamps_help")
-    assert _led_lamps(on(BUILD, (LAMPS, "45 W", "electrical power")), idle) is None, "they are that already"
+    assert _led_lamps(on(BUILD, (LAMPS, "45 W", "electrical power")), [one]) is None, "they are that already"
 
 
 def test_the_fan_said_to_have_more_room_is_the_other_one():

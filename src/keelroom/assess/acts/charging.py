@@ -13,6 +13,9 @@ from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import Supply
 from keelroom.errors import InputError
 
+MOST_CURVE = 600.0
+"""[A] a point of an alternator's curve may be at most."""
+
 
 def larger_alternator(build: Build, rating: float) -> Edit:
     """An alternator of the same kind of another rating [A], with the cable and fuse it takes where the present ones do
@@ -24,9 +27,10 @@ def larger_alternator(build: Build, rating: float) -> Edit:
     changes = [Change(("brief", "accessories", "alternator_rating"), quantity(text, "current"))]
     if build.supply.curve:
         scale = rating / now.si
+        amps = (min(point.current.si * scale, MOST_CURVE) for point in build.supply.curve)
         curve = tuple(
-            point.model_copy(update={"current": from_si(point.current.si * scale, "current", "si", "derived")})
-            for point in build.supply.curve
+            point.model_copy(update={"current": from_si(current, "current", "si", "derived")})
+            for point, current in zip(build.supply.curve, amps, strict=True)
         )
         changes.append(Change(("supply", "curve"), curve))
     return Edit(f"Alternator of {text}", (*changes, *_carrying(build.supply, rating)))

@@ -57,22 +57,31 @@ class Draw(NamedTuple):
         """Amps the alternator lacks in the mean, under 0 what it has over."""
         return self.mean - self.system.balance.available
 
+    def needs(self, regulated: float) -> float:
+        """Amps that keep the battery from emptying: the mean, as it draws at the volts the regulator holds [V]."""
+        return self.mean * max(regulated / self.system.balance.voltage, 1.0)
+
 
 class Charging(NamedTuple):
     """The charging side as facts.
 
     idle : the system standing, the fans running, None where no duty case stands
-    hardest : the counted duty case whose draw leaves least, None until one is worked out
+    draws : of the duty cases that count, as far as they are worked out
     top, limit [rpm] : the alternator's speed at the redline, and its most
     cable : from it to the battery
     """
 
     alternator: Alternator
     idle: System | None
-    hardest: Draw | None
+    draws: tuple[Draw, ...]
     top: float
     limit: float
     cable: ChargeCable
+
+    @property
+    def hardest(self) -> Draw | None:
+        """The draw that leaves the alternator least; None until one is worked out."""
+        return max(self.draws, key=lambda draw: draw.lacks, default=None)
 
     @property
     def cruising(self) -> float:
@@ -97,7 +106,7 @@ class Charging(NamedTuple):
         return given - could if self.idle.short > 0 and could > given + slack else 0.0
 
 
-def charging_of(build: Build, found: Electrics, hardest: Draw | None) -> Charging | None:
+def charging_of(build: Build, found: Electrics, draws: tuple[Draw, ...]) -> Charging | None:
     """The charging side of a build; None where the alternator's rating is not known."""
     if found.alternator is None:
         return None
@@ -106,7 +115,7 @@ def charging_of(build: Build, found: Electrics, hardest: Draw | None) -> Chargin
     return Charging(
         found.alternator,
         found.idle,
-        hardest,
+        draws,
         top,
         supply.speed_limit.si * 60,
         charge_cable(supply, found.alternator.rating),

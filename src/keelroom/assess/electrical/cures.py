@@ -6,13 +6,14 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
+from keelroom.assess.electrical.charge import Charging, Draw
 from keelroom.assess.fixes import set_act
 from keelroom.assess.inputs.cases import stands
-from keelroom.assess.inputs.electrical.system import LOAD_VOLTAGE, System, battery_of
+from keelroom.assess.inputs.electrical.system import LOAD_VOLTAGE, battery_of
 from keelroom.assess.inputs.gearing import engine_rpm
-from keelroom.core.electrical.charging import Alternator, idle_for, rating_for, ratio_for, rest_voltage
+from keelroom.core.electrical.charging import Alternator, idle_for, output, rating_for, ratio_for
 from keelroom.document.act import Act
-from keelroom.document.schema.build import Build, DutyCase
+from keelroom.document.schema.build import Build
 from keelroom.facts import Fact, fact
 
 LED_LAMPS = 45.0
@@ -33,35 +34,49 @@ class Cure(NamedTuple):
     fix: Act | None
 
 
-def cures_for(build: Build, found: System, alternator: Alternator, case: DutyCase) -> tuple[Cure, ...]:
-    """What feeds all that is on in a case, so that the battery gives nothing while the fans run, best first; what a
-    fix says, applied, it reaches."""
-    wanted, rpm = found.needed, engine_rpm(build.brief, case)
-    if not rpm or found.measured:
+class Lack(NamedTuple):
+    """A duty case the alternator is short in: amps that would keep the battery from emptying, engine speed [rpm]."""
+
+    draw: Draw
+    needs: float
+    rpm: float
+
+
+def cures_for(build: Build, facts: Charging) -> tuple[Cure, ...]:
+    """What keeps the battery from emptying in every case that counts, the smallest of each kind, best first; what a fix
+    says, applied, it reaches."""
+    regulated = build.supply.regulated.si
+    lacks = [
+        Lack(draw, draw.needs(regulated), engine_rpm(build.brief, draw.case))
+        for draw in facts.draws
+        if draw.lacks > 0 and draw.system.short > 0
+    ]
+    if not lacks or any(one.draw.system.measured or not one.rpm for one in lacks):
         # A measured voltage stands until it is measured again.
         return ()
     cures = (
-        _other_alternator(alternator, wanted, rpm),
-        _faster_idle(build, alternator, wanted, (rpm, case)),
-        _other_pulley(build, alternator, wanted, rpm),
-        _led_lamps(build, found),
-        _charger(build, found),
+        _other_alternator(facts.alternator, lacks),
+        _faster_idle(build, facts.alternator, lacks),
+        _other_pulley(build, facts.alternator, lacks),
+        _led_lamps(build, lacks),
+        _charger(lacks),
     )
     return tuple(cure for cure in cures if cure)
 
 
-def takes(found: System, cures: tuple[Cure, ...]) -> Fact:
+def takes(build: Build, draw: Draw, cures: tuple[Cure, ...]) -> Fact:
     """What it takes, and what gives it."""
-    if found.measured:
+    if draw.system.measured:
         return fact("measure_again")
-    told = tuple(cure.told for cure in cures)
-    needed = (found.needed, "current")
-    return fact("takes", amps=needed, cures=told) if told else fact("takes.none", amps=needed)
+    told, regulated = tuple(cure.told for cure in cures), build.supply.regulated.si
+    wanted = {"amps": (draw.needs(regulated), "current"), "volts": (regulated, "voltage")}
+    return fact("takes", **wanted, cures=told) if told else fact("takes.none", **wanted)
 
 
-def _other_alternator(alternator: Alternator, wanted: float, rpm: float) -> Cure:
-    rating = larger_rating(alternator, wanted, rpm)
-    if rating is None:
+def _other_alternator(alternator: Alternator, lacks: list[Lack]) -> Cure:
+    ratings = [larger_rating(alternator, one.needs, one.rpm) for one in lacks]
+    rating = max((one for one in ratings if one is not None), default=None)
+    if rating is None or None in ratings:
         return Cure(fact("cure.no_alternator", amps=(LARGEST, "current")), None)
     return Cure(
         fact("cure.alternator", amps=(rating, "current")),
@@ -79,11 +94,17 @@ def larger_rating(alternator: Alternator, wanted: float, rpm: float) -> float | 
     return sold if sold <= LARGEST else None
 
 
-def _faster_idle(build: Build, alternator: Alternator, wanted: float, at: tuple[float, DutyCase]) -> Cure | None:
-    """A higher idle speed while the A/C is on."""
-    rpm, case = at
-    idle = idle_for(alternator, wanted, rpm, rpm + MOST_IDLE_RISE) if stands(case) else None
-    if idle is None:
+def _beyond_label(alternator: Alternator, rpm: float) -> bool:
+    """Whether a share known at idle would have to be more than all of its rating at an engine speed [rpm]: what was
+    entered of it belies itself."""
+    return alternator.idle_share is not None and output(alternator, rpm) > alternator.rating
+
+
+def _faster_idle(build: Build, alternator: Alternator, lacks: list[Lack]) -> Cure | None:
+    """A higher idle speed while the A/C is on, where one idling case is all that is short."""
+    (_, needs, rpm), case = lacks[0], lacks[0].draw.case
+    idle = idle_for(alternator, needs, rpm, rpm + MOST_IDLE_RISE) if stands(case) and len(lacks) == 1 else None
+    if idle is None or _beyond_label(alternator, idle):
         return None
     text = f"{math.ceil(idle / 10) * 10:.0f} rpm"
     told = fact("cure.idle", speed=text, now=(rpm / 60, "turning speed"))
@@ -92,10 +113,11 @@ def _faster_idle(build: Build, alternator: Alternator, wanted: float, at: tuple[
     return Cure(told, Act("faster_idle", f"Idle at {text}", given=(("rpm", text.split(maxsplit=1)[0]),)))
 
 
-def _other_pulley(build: Build, alternator: Alternator, wanted: float, rpm: float) -> Cure | None:
+def _other_pulley(build: Build, alternator: Alternator, lacks: list[Lack]) -> Cure | None:
     """A pulley that turns it faster; over its speed limit it is named as what it is, and never offered."""
-    ratio, supply = ratio_for(alternator, wanted, rpm), build.supply
-    if ratio is None:
+    ratios, supply = [ratio_for(alternator, one.needs, one.rpm) for one in lacks], build.supply
+    ratio = max((one for one in ratios if one is not None), default=None)
+    if ratio is None or None in ratios or _beyond_label(alternator._replace(ratio=ratio), lacks[0].rpm):
         return Cure(fact("cure.no_pulley"), None)
     ratio = math.ceil(ratio * 100 - 1e-9) / 100
     top, limit = ratio * supply.redline.si, supply.speed_limit.si
@@ -107,23 +129,21 @@ def _other_pulley(build: Build, alternator: Alternator, wanted: float, rpm: floa
     return Cure(told, Act("faster_pulley", f"A pulley of {ratio:.2f}", given=(("ratio", f"{ratio:.2f}"),)))
 
 
-def _led_lamps(build: Build, found: System) -> Cure | None:
+def _led_lamps(build: Build, lacks: list[Lack]) -> Cure | None:
     """Lamps that draw less: named with what they give back, offered where that is enough."""
-    lamps = next((load for load in build.supply.loads if load.id == "lamps" and load.when != "moving"), None)
+    lamps = next((load for load in build.supply.loads if load.id == "lamps" and load.when == "always"), None)
     if lamps is None or lamps.power.si <= LED_LAMPS:
         return None
-    volts = rest_voltage(battery_of(build.supply))
+    volts = build.supply.regulated.si
     saved = (lamps.power.si - LED_LAMPS) * volts / (LOAD_VOLTAGE * battery_of(build.supply).cells) ** 2
-    lacks = found.needed - found.modelled
-    amps = {"saved": (saved, "current"), "lacks": (lacks, "current")}
-    told = fact("cure.lamps_help", **amps) if lacks > saved else fact("cure.lamps")
+    most = max(one.needs - one.draw.system.modelled for one in lacks)
+    amps = {"saved": (saved, "current"), "lacks": (most, "current")}
+    told = fact("cure.lamps_help", **amps) if most > saved else fact("cure.lamps")
     path = ("supply", "loads", "lamps", "power")
-    return Cure(told, set_act("LED lamps", path, f"{LED_LAMPS:.0f} W") if saved >= lacks else None)
+    return Cure(told, set_act("LED lamps", path, f"{LED_LAMPS:.0f} W") if saved >= most else None)
 
 
-def _charger(build: Build, found: System) -> Cure | None:
+def _charger(lacks: list[Lack]) -> Cure | None:
     """What the battery gave has to come back: a charger on its posts."""
-    if found.short <= 0:
-        return None
-    charge = (found.short / 2 * 3600, "charge")
-    return Cure(fact("cure.charger", charge=charge), None)
+    given = max(one.draw.lacks for one in lacks)
+    return Cure(fact("cure.charger", charge=(given / 2 * 3600, "charge")), None)

@@ -1,4 +1,4 @@
-"""What parts are asked for with, read off an assessment: the fans' pressure, air in the circuit, the hardest draw."""
+"""What parts are asked for with, read off an assessment: the fans' pressure, air in the circuit, what it draws."""
 
 from __future__ import annotations
 
@@ -26,13 +26,12 @@ def air_in(build: Build, package: Package, assessment: Assessment) -> TrappedAir
     return air_of(build, package, idle.loop if idle else None, fastest.loop if fastest else None)
 
 
-def hardest_draw(assessment: Assessment) -> Draw | None:
-    """Of the cases that count, the one whose draw leaves the alternator least; None until one is worked out."""
+def draws_of(assessment: Assessment) -> tuple[Draw, ...]:
+    """What every case that counts draws, as far as they are worked out."""
     build, package = assessment.build, assessment.package
     counted = {case.case_id: case.figures for case in assessment.counting if case.figures}
-    draws = [
+    return tuple(
         Draw(case, system_at(build, package, demand_of(build.brief, case).at), counted[case.id].mean_current)
         for case in build.duty_cases
         if case.id in counted
-    ]
-    return max(draws, key=lambda draw: draw.lacks, default=None)
+    )

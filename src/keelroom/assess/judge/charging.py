@@ -15,7 +15,7 @@ from keelroom.assess.electrical.charge import (
 from keelroom.assess.electrical.cures import cures_for, takes
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.figures.assessment import Assessment
-from keelroom.assess.figures.read_off import hardest_draw
+from keelroom.assess.figures.read_off import draws_of
 from keelroom.assess.findings import Finding, Found
 from keelroom.assess.fixes import choose_act
 from keelroom.assess.inputs.cases import stands
@@ -38,7 +38,7 @@ def charging(build: Build, assessment: Assessment, found: Electrics) -> Found:
         where = ("supply", "belt")
         fix = (choose_act("A new belt, tensioned", where, "good"),)
         yield Finding("belt_slips", "problem", where, given(share=(belt_turns(build.supply), "share")), fix=fix)
-    facts = charging_of(build, found, hardest_draw(assessment))
+    facts = charging_of(build, found, draws_of(assessment))
     if facts is None:
         return
     yield from _balance(build, facts)
@@ -82,12 +82,12 @@ def _short(build: Build, facts: Charging, draw: Draw) -> Found:
         told = given(balance=balanced, voltage=voltage)
         yield Finding("battery_works", "note", where, told, value=draw.mean, limit=balance.available)
         return
-    cures = cures_for(build, system, facts.alternator, draw.case)
+    cures = cures_for(build, facts)
     yield Finding(
         "alternator_short",
         "problem",
         where,
-        given(balance=balanced, voltage=voltage, takes=takes(system, cures)),
+        given(balance=balanced, voltage=voltage, takes=takes(build, draw, cures)),
         form=("" if system.fan_amps > 0 else "other") if stands(draw.case) else "moving",
         fix=tuple(cure.fix for cure in cures if cure.fix),
         value=balance.wanted,

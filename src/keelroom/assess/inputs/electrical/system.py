@@ -18,7 +18,6 @@ from keelroom.core.electrical.charging import (
     battery_current,
     discharge_time,
     output,
-    rest_voltage,
 )
 from keelroom.core.electrical.circuit import Flow, Path, WireRun, flow_through
 from keelroom.core.electrical.motor import current_at
@@ -207,7 +206,6 @@ class System(NamedTuple):
               runs
     loads : (name, A) of everything, motors by circuit;  measured : the battery's voltage was measured, not worked out
     watts : of all loads but the cooling fans;  fan_amps : of the cooling fans, running
-    needed : amps of everything on at the voltage at which the battery neither gives nor takes
     belt : share of its speed the belt turns what hangs on it
     modelled : amps the alternator could give by its rating and speed; where the voltage is measured,
                balance.available is what it
@@ -222,7 +220,6 @@ class System(NamedTuple):
     measured: bool
     watts: float
     fan_amps: float
-    needed: float
     modelled: float
     belt: float
 
@@ -334,7 +331,6 @@ def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> S
     rest = sum(amps for _, amps in listed) + sum(amps_of[motored.id] for motored in motors if not motored.fan)
     total = rest + fan_amps
     found = found._replace(wanted=total)
-    needed = wanted(min(rest_voltage(battery), supply.regulated.si))
     return System(
         found,
         flows,
@@ -344,7 +340,6 @@ def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> S
         measured is not None,
         rest * found.voltage,
         fan_amps,
-        needed,
         available,
         belt_turns(supply),
     )

@@ -15,7 +15,7 @@ from keelroom.assess.electrical.charge import (
 from keelroom.assess.electrical.figures import RUN_NAMES, CircuitFigures, Electrics
 from keelroom.assess.electrical.words import advice
 from keelroom.assess.figures.assessment import Assessment
-from keelroom.assess.figures.read_off import hardest_draw
+from keelroom.assess.figures.read_off import draws_of
 from keelroom.assess.inputs.coolant.sensor import adapter_of
 from keelroom.assess.words import clause, clauses
 from keelroom.document.schema.build import Build
@@ -108,7 +108,7 @@ def charging_said(build: Build, assessment: Assessment, system: str) -> Said:
     found = assessment.electrics
     if found is None or found.alternator is None:
         return (("doubt", "The alternator’s rating is not known."),)
-    facts = charging_of(build, found, hardest_draw(assessment))
+    facts = charging_of(build, found, draws_of(assessment))
     assert facts is not None
     alternator, cable = facts.alternator, facts.cable
     said: list[tuple[str, str]] = []
