@@ -187,8 +187,8 @@ FAULTS = (
     Fault(
         "alternator at the crank's speed",
         "core/electrical/charging.py",
-        "found = _cold(alternator, engine_rpm * alternator.ratio)",
-        "found = _cold(alternator, engine_rpm)",
+        "return engine_rpm * self.ratio * self.slip",
+        "return engine_rpm * self.slip",
         (f"{ELECTRICAL}::test_an_alternator_hot_at_idle_gives_a_third_to_over_half_of_its_rating",),
     ),
     Fault(

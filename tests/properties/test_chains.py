@@ -25,6 +25,7 @@ def lengths(build):
             value is not None
             and spec.kind_name == "length"
             and (path[0] == "survey" or path[:2] == ("packages", build.active))
+            and (value.si > 0 or path[-1] not in ("gasket", "pads"))
         ):
             yield path, spec, value
 
@@ -51,8 +52,15 @@ def corner(ident, x, y):
     return Corner(id=ident, x=from_si(x, "length", "us", "measured"), y=from_si(y, "length", "us", "measured"))
 
 
+P1 = ("packages", "p1")
+THICK = (
+    ((*P1, "shroud", "gasket"), "1/4 in", "length"),
+    ((*P1, "mounting", "pads"), "1/2 in", "length"),
+    ((*P1, "core", "neck_height"), "1 1/2 in", "length"),
+)
+"""what is there counts; one that is not there is no reading"""
 BUILDS = {
-    "twin 12s": placed(DEMO_BUILD),
+    "twin 12s": placed(on(DEMO_BUILD, *THICK)),
     "one bare 16": placed(on(DEMO_BUILD, (("active",), "p2"))),
     "an opening by corners": placed(
         on(
@@ -78,6 +86,11 @@ ASKED = {
 """of the second and third build only what differs from the first"""
 
 
+def _same(link, path):
+    """Of the hood's two readings the worse stands in the chain for both: its line is off by no more."""
+    return link == path or (link[:2] == path[:2] == ("survey", "hood") and path[-1] in ("front", "back"))
+
+
 @pytest.mark.parametrize("name", BUILDS)
 def test_every_reading_moves_a_gap_by_no_more_than_its_link_says(name, record_property):
     """Moved up and down: what a gap gives is at most the link's share of it; a reading that is in no chain moves
@@ -100,7 +113,7 @@ def test_every_reading_moves_a_gap_by_no_more_than_its_link_says(name, record_pr
                 if pair not in after:
                     continue
                 given = gap.gap - after[pair].gap
-                share = next((link.share for link in gap.links if link.path == path), 0.0)
+                share = next((link.share for link in gap.links if _same(link.path, path)), 0.0)
                 held += abs(given) > 0.1 * step
                 if given > share * step * 1.1 + 0.04 * step:
                     wrong.append(

@@ -90,8 +90,8 @@ def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
                     top,
                 )
             )
-    found += _neck_and_cap(package, frame, at, (wide, high, side))
-    found += _pads(package, frame, at, (wide, side))
+    found += _neck_and_cap(package, frame, at, (wide, high, side, deep))
+    found += _pads(package, frame, at, (wide, side, deep))
     found += _shroud(package, frame, where, (at, at[2] + deep, depth), (wide, high))
     for number, fan in enumerate(package.fans, 1):
         found += _fan(package, fan, number, frame, (at, at[2] + deep, depth))
@@ -122,13 +122,13 @@ def neck_at(core: Core) -> tuple[float, float]:
 
 
 def _neck_and_cap(
-    package: Package, frame: Axes, at: tuple[Terms, Terms, Terms], reads: tuple[Terms, Terms, Terms]
+    package: Package, frame: Axes, at: tuple[Terms, Terms, Terms], reads: tuple[Terms, Terms, Terms, Terms]
 ) -> list[Body]:
     """The core's filler neck with its cap on; nothing where it has none, or how far it stands up is not entered."""
     core, up = package.core, package.core.neck_height
     if up is None or package.loop.core_neck == "none":
         return []
-    wide, high, side = reads
+    wide, high, side, deep = reads
     u, v = neck_at(core)
     w = core_depth(core) / 2
     solid = frame.box((u - CAP_RADIUS, u + CAP_RADIUS), (v, v + up.si), (w - CAP_RADIUS, w + CAP_RADIUS))
@@ -136,10 +136,13 @@ def _neck_and_cap(
     across = at[0] + (wide + side if u > 0 else side)
     base = at[1] + high + (() if core.flow == "crossflow" else side)
     top = base + term("Filler neck and cap", path, up)
-    return [Body("neck", "Filler neck and cap", "part", solid, path, (across, base, at[2]), (across, top, at[2]))]
+    middle = at[2] + tuple(one._replace(share=one.share / 2) for one in deep)
+    return [Body("neck", "Filler neck and cap", "part", solid, path, (across, base, middle), (across, top, middle))]
 
 
-def _pads(package: Package, frame: Axes, at: tuple[Terms, Terms, Terms], reads: tuple[Terms, Terms]) -> list[Body]:
+def _pads(
+    package: Package, frame: Axes, at: tuple[Terms, Terms, Terms], reads: tuple[Terms, Terms, Terms]
+) -> list[Body]:
     """The rubber pads a core stands on, one under each tank, or two under a bottom tank."""
     thick, core = package.mounting.pads, package.core
     if thick.si <= 0:
@@ -149,13 +152,13 @@ def _pads(package: Package, frame: Axes, at: tuple[Terms, Terms, Terms], reads: 
     spans = ((-tank, 0.0), (width, width + tank)) if across else ((0.0, PAD), (width - PAD, width))
     low = 0.0 if across else -tank
     path = ("packages", package.id, "mounting", "pads")
-    wide, side = reads
+    wide, side, deep = reads
     own = term("Pads", path, thick)
     found = []
     for k, (name, u) in enumerate(zip(("left", "right"), spans, strict=True)):
         sideways = at[0] + ((wide if k else ()) + side)
         solid = frame.box(u, (low - thick.si, low), (0.0, depth))
-        under, over = (sideways, at[1] + own, at[2]), (sideways, at[1], at[2])
+        under, over = (sideways, at[1] + own, at[2]), (sideways, at[1], at[2] + deep)
         found.append(Body(f"pad:{name}", f"{name.capitalize()} pad", "part", solid, path, under, over))
     return found
 

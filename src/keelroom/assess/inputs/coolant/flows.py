@@ -43,7 +43,7 @@ PART_BORE = {"heater": 0.0159}
 STANDING_PUMP = 4.0
 """Dynamic heads of an electric pump's body at its ports' bore, which its curve has already: lost only while it stands
 (common practice)."""
-AIR_LEFT = {"bled": 1.0, "some": 0.75, "locked": 0.25}
+AIR_LEFT = {"bled": 1.0, "some": 0.75, "locked": 0.04}
 """Share of its head a pump still makes with air in what it moves: a few hundredths of its volume take a quarter of a
 centrifugal pump's head, a pocket at its eye nearly all (common practice, no source)."""
 THROUGH_HOLE = 0.02
