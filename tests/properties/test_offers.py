@@ -11,8 +11,8 @@ from keelroom.assess.first_build import Answers, first_build, fitting
 from keelroom.assess.questions.proof import prove
 from keelroom.catalogue.load import cores, engines, vehicles
 from tests.long import long
-from tests.soak.offers import any_build, share
-from tests.soak.rings import bare, rings_from
+from tests.soak.offers import share
+from tests.soak.rings import drawn_rings
 
 
 @pytest.mark.parametrize("seed", range(2))
@@ -25,13 +25,9 @@ def test_what_is_offered_does_what_was_said_and_undo_gives_the_bytes_back(seed):
 
 
 def test_no_acts_of_drawn_builds_lead_in_a_circle():
-    dice, walked = random.Random(31), 0
-    for _ in range(long("offers", 3)):
-        judged = first_wave(any_build(dice))
-        few = judged._replace(findings=tuple(one for one in judged.findings if one.level == "problem")[:3])
-        assert not rings_from(few, (bare(judged.build.model_dump()),), (), frozenset())
-        walked += len(few.findings)
+    walked, rings = drawn_rings(31, long("offers", 3))
     assert walked
+    assert not rings
 
 
 @pytest.mark.parametrize("seed", range(4))

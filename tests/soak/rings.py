@@ -1,11 +1,12 @@
 """Acts that lead in a circle: each act a build's findings offer, then those offered next that touch what it touched,
-three deep. `python -m tests.soak.rings` tries every row of the finding table.
+three deep. `python -m tests.soak.rings 40` tries every row of the finding table, and so many drawn builds.
 
 None may give back a build that was left, and each, pressed after it was proved, may only bring what was said.
 """
 
 from __future__ import annotations
 
+import random
 import sys
 from collections.abc import Iterable, Iterator
 from typing import Any
@@ -20,6 +21,7 @@ from keelroom.document.fields import Path
 from keelroom.document.schema.build import Build
 from keelroom.errors import InputError
 from tests.changes import on
+from tests.soak.offers import any_build
 from tests.unit.assess.test_findings import BUILD, TABLE, telling
 
 DEEP = 3
@@ -73,7 +75,20 @@ def rings(codes: Iterable[str]) -> tuple[int, list[str]]:
     return walked, found
 
 
+def drawn_rings(seed: int, count: int) -> tuple[int, list[str]]:
+    """The same from the first problems of drawn builds."""
+    dice, walked, found = random.Random(seed), 0, list[str]()
+    for _ in range(count):
+        judged = first_wave(any_build(dice))
+        few = judged._replace(findings=tuple(one for one in judged.findings if one.level == "problem")[:3])
+        found += rings_from(few, (bare(judged.build.model_dump()),), (), frozenset())
+        walked += bool(few.findings)
+    return walked, found
+
+
 if __name__ == "__main__":
+    count = int(sys.argv[1]) if len(sys.argv) > 1 else 40
     tried, broke = rings(TABLE)
-    print(f"{tried} builds walked from, {len(broke)} rings", *broke, sep="\n")
-    sys.exit(bool(broke))
+    drawn, more = drawn_rings(31, count)
+    print(f"{tried} builds of the table and {drawn} drawn ones walked from, {len(broke + more)} rings", *broke, *more)
+    sys.exit(bool(broke + more))
