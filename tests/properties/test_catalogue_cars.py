@@ -31,8 +31,13 @@ def test_nothing_assumed_is_a_problem_of_any_catalogue_car(engine):
         for finding in before.findings:
             assert finding.code not in CHARGING or finding.level != "problem", (vehicle.name, finding.code)
             assert not finding.assumed or finding.level == "doubt"
-        # No alternator is built to turn faster at the redline than it stands: 15 000 rpm (common practice).
-        assert build.supply.pulley_ratio.si * build.supply.redline.si * 60 <= 15_000 + 1e-6
+        # With fans of the usual watts nothing is short at all: it was built that way (a carburetted car had none such).
+        watts = sum(fan.power.si for fan in build.package.fans)
+        short = "alternator_short" in {finding.code for finding in before.findings}
+        assert not short or engine.kind == "carburetted" or watts > 300, (vehicle.name, watts)
+        # No alternator is built to turn faster at the redline than it stands: 15 000 or 18 000 rpm (common practice).
+        assert build.supply.pulley_ratio.si * build.supply.redline.si <= build.supply.speed_limit.si + 1e-9
+        assert build.supply.speed_limit.si * 60 in (pytest.approx(15_000), pytest.approx(18_000))
 
 
 def test_what_is_measured_of_the_charging_makes_it_a_problem_again():

@@ -60,31 +60,36 @@ def usual_redline(engine: Engine) -> str | None:
 
 class Wired(NamedTuple):
     """What an engine of a kind is wired with: watts of ignition and control, and of the fuel's electric pump (0: the
-    engine's own), amps of the alternator of a small one (under SMALL) and of a larger."""
+    engine's own), amps of the alternator of a small one (under SMALL) and of a larger, and the rpm that stands."""
 
     spark: float
     pump: float
     small: float
     large: float
+    limit: float
 
 
 SMALL = 2.5e-3
 """[m3] of displacement under which an engine has the small alternator of its kind (common practice)."""
 WIRED: dict[EngineKind, Wired] = {
-    "carburetted": Wired(45, 0, 45, 63),
-    "injected": Wired(90, 90, 90, 105),
-    "modern": Wired(110, 150, 120, 145),
-    "boosted": Wired(100, 150, 105, 120),
-    "diesel": Wired(120, 60, 105, 120),
+    "carburetted": Wired(45, 0, 45, 63, 15000),
+    "injected": Wired(90, 90, 105, 120, 18000),
+    "modern": Wired(110, 150, 120, 160, 18000),
+    "boosted": Wired(100, 150, 105, 160, 18000),
+    "diesel": Wired(120, 60, 105, 120, 15000),
 }
 """Common practice, no source: a carburettor's pump is the engine's own, and such cars were built with small
 generators."""
 
 
+BY_DAY = 45.0
+"""[W] of lamps that are on by day: the hottest hour of the year is not at night (common practice, no source)."""
+
+
 def usual_wired(engine: Engine) -> tuple[tuple[Load, ...], str]:
     """The loads a car with such an engine has beside fans, and its alternator's rating as it would be typed."""
     wired = WIRED[engine.kind]
-    watts = {"ignition": wired.spark, "fuel_pump": wired.pump}
+    watts = {"ignition": wired.spark, "fuel_pump": wired.pump, "lamps": BY_DAY}
     loads = tuple(
         load.model_copy(update={"power": quantity(f"{watts[load.id]:g} W", "electrical power")})
         if load.id in watts
@@ -96,8 +101,13 @@ def usual_wired(engine: Engine) -> tuple[tuple[Load, ...], str]:
     return loads, f"{wired.small if small else wired.large:g} A"
 
 
-FASTEST_PULLEY = 2.7
+FASTEST_PULLEY = 3.0
 """Alternator turns per crank turn a car is built with at most (common practice: 2 to 3)."""
+
+
+def usual_limit(engine: Engine) -> str:
+    """The speed the alternator of such an engine stands, as it would be typed."""
+    return f"{WIRED[engine.kind].limit:g} rpm"
 
 
 def usual_pulley(engine: Engine, supply: Supply) -> str | None:

@@ -36,10 +36,10 @@ def test_an_assumed_redline_under_a_typed_engine_speed_is_a_doubt():
     assert usual_redline(new_build().brief.engine.model_copy(update={"idle_rpm": None, "power_rpm": None})) is None
 
 
-@pytest.mark.parametrize(("kind", "watts", "rating"), [("carburetted", 460, "63 A"), ("boosted", 665, "120 A")])
+@pytest.mark.parametrize(("kind", "watts", "rating"), [("carburetted", 375, "63 A"), ("boosted", 580, "160 A")])
 def test_loads_and_alternator_go_with_the_kind_of_engine_unless_they_were_typed(kind, watts, rating):
     """Common practice, no source: a carburetted car has no electric fuel pump and a small generator. By hand: 45 W of
-    ignition, or 100 W with a pump of 150, and lamps 130, blower 200, clutch 45, other 40."""
+    ignition, or 100 W with a pump of 150, and lamps by day 45, blower 200, clutch 45, other 40."""
     engine = next(one for one in engines() if one.kind == kind and one.displacement.si > 2.5e-3)
     build = apply(new_build(), engine_edit(new_build(), engine, "Engine"))
     assert sum(load.power.si for load in build.supply.loads) == watts

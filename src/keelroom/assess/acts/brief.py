@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.causes import marked
-from keelroom.assess.defaults import default_duty_cases, usual_pulley, usual_redline, usual_wired
+from keelroom.assess.defaults import default_duty_cases, usual_limit, usual_pulley, usual_redline, usual_wired
 from keelroom.document.edits import Change, Edit, added, fresh_id, set_value
 from keelroom.document.fields import measured_fields
 from keelroom.document.quantity import Quantity, quantity
@@ -19,7 +19,12 @@ def engine_edit(build: Build, engine: Engine, label: str) -> Edit:
     redline = usual_redline(engine)
     if redline and build.supply.redline.origin in ("assumed", "derived"):
         changes.append(Change(("supply", "redline"), quantity(redline, "turning speed", "derived")))
-        pulley = usual_pulley(engine, build.supply)
+        supply = build.supply
+        if supply.speed_limit.origin == "assumed":
+            limit = quantity(usual_limit(engine), "turning speed")
+            supply = supply.model_copy(update={"speed_limit": limit})
+            changes.append(Change(("supply", "speed_limit"), limit))
+        pulley = usual_pulley(engine, supply)
         if pulley and build.supply.pulley_ratio.origin in ("assumed", "derived"):
             changes.append(Change(("supply", "pulley_ratio"), quantity(pulley, "number", "derived")))
     loads, rating = usual_wired(engine)

@@ -16,6 +16,7 @@ from keelroom.gui.session.proofs import Proofs
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.text import label
 
+HINT = "What it would do is told here while you are at it."
 LINES = 2
 """lines kept for it, so that nothing under the pointer moves when it speaks"""
 
@@ -68,7 +69,7 @@ class Foretold(QWidget):
         act, system = self.act, self.session.system
         proof = self.proofs.of(None, act) if act else None
         if act is None:
-            told = ""
+            told = HINT
         elif proof is None:
             told = f"{act.label}: being tried on a copy …"
         else:
