@@ -16,6 +16,7 @@ from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.package import Package
 from keelroom.facts import given
+from keelroom.units import both
 
 LONGEST = 9.0
 """[m] of lines beyond which they would be longer than the car there and back (common practice)."""
@@ -161,13 +162,14 @@ def _own_switch(package: Package, assessment: Assessment, cooler: Cooler) -> Fou
     at = ("packages", package.id, "coolers", cooler.id, "fan_on")
     latest = HOT[fluid] - SWITCH_UNDER
     if on.si > latest:
-        text = f"{math.floor(latest * 1.8 + 32)} °F"
+        whole = math.floor(latest * 1.8 + 32)
+        told = both((whole - 32) / 1.8, "temperature")
         yield Finding(
             "cooler_fan_late",
             "problem" if on.si >= HOT[fluid] else "doubt",
             at,
             given(name=named(cooler), on=(on.si, "temperature"), hot=(HOT[fluid], "temperature")),
-            fix=(set_act(f"On at {text}", at, text),),
+            fix=(set_act(f"On at {told}", at, f"{whole} °F"),),
             value=on.si,
             limit=latest,
         )
