@@ -151,3 +151,30 @@ def test_a_clearance_is_the_same_whatever_stands_beside_it(shift):
         alone = clearance(chosen(mine, mask), chosen(theirs, mask))
         for one, every in zip(alone, together, strict=True):
             assert one[0].tolist() == every[k].tolist()
+
+
+NAMES = {
+    "core": (*P, "core", "name"),
+    "fan": (*P, "fans", "fan1", "name"),
+    "circuit": (*P, "circuits", "circuit1", "name"),
+    "case": ("duty_cases", BUILD.duty_cases[0].id, "name"),
+    "title": ("brief", "title"),
+}
+
+
+@pytest.mark.parametrize("what", NAMES)
+def test_another_name_is_another_name_and_solves_nothing_again(what):
+    """The points hold the same values: the answer found before is this one's, and what is said of it the same bytes as
+    worked out from nothing. Another mass is another answer."""
+    with Kept().at_work():
+        before = first_wave(BUILD)
+        named = apply(BUILD, Edit("", (Change(NAMES[what], "Called otherwise"),)))
+        after = first_wave(named, previous=before)
+        assert after.start.answer is before.start.answer
+        again = json.dumps(as_json(assess(named, previous=before)), sort_keys=True)
+        heavier = Change(("brief", "vehicle", "mass"), quantity("5100 lb", "mass", "measured"))
+        moved = first_wave(
+            apply(BUILD, Edit("", (heavier, Change(("brief", "accessories", "ac_fitted"), False)))), previous=before
+        )
+        assert moved.start.answer is not before.start.answer
+    assert again == said(named)

@@ -75,11 +75,13 @@ def take(item: T, index: Any) -> T:
 
 
 def same(a: Any, b: Any) -> bool:
-    """Whether two stacked records hold the same figures, nested ones too.
+    """Whether two records hold the same figures, nested ones too; the very same object does at a glance.
 
-    Any like shapes.
+    Any shapes; of unlike ones none is the same.
     """
-    return all(same(x, y) if isinstance(x, tuple) else np.array_equal(x, y) for x, y in zip(a, b, strict=True))
+    return all(
+        x is y or (same(x, y) if isinstance(x, tuple) else np.array_equal(x, y)) for x, y in zip(a, b, strict=True)
+    )
 
 
 def put(item: T, index: Any, part: T) -> T:

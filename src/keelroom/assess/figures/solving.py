@@ -17,6 +17,7 @@ from keelroom.assess.inputs.needs import needs_of
 from keelroom.assess.inputs.translate import Car, PointRow, car_of, row_of, stacked
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.answer import following, steady_answer
+from keelroom.core.arrays import same
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.package import Package
 
@@ -133,7 +134,8 @@ def _told(build: Build, package: Package, case: DutyCase, stop: Stopped) -> Stop
 def _solved(
     build: Build, package: Package, points: list[_Point], before: tuple[Assessment | None, bool]
 ) -> tuple[dict[str, CaseFigures], Start | None]:
-    """Figures by duty case, and where the next assessment begins. The very rows of the last time have its figures.
+    """Figures by duty case, and where the next assessment begins. The very rows of the last time have its figures, rows
+    of the same values its answer: another name or place asks for no other air.
 
     Raises SolveError where a point that has a solution was not found; never returns an unconverged figure.
     """
@@ -154,10 +156,21 @@ def _solved(
     key = (rows[0].batch, stack.plant.network.incidence.shape)
     alike = last.answer if last and last.key == key else None
     followed = alike if moving else None
-    answer = (
-        following(stack, rows[0].layout, followed) if followed else steady_answer(stack, doubt, rows[0].layout, alike)
-    )
+    if last and not last.followed and _asks_the_same(last.rows, rows):
+        answer, followed = last.answer, None
+    elif followed:
+        answer = following(stack, rows[0].layout, followed)
+    else:
+        answer = steady_answer(stack, doubt, rows[0].layout, alike)
     figures = case_figures(build, package, cases, stack, answer)
     return {case.id: found for case, found in zip(cases, figures, strict=True)}, Start(
         key, answer, tuple(rows), followed is not None
+    )
+
+
+def _asks_the_same(last: tuple[PointRow, ...], rows: list[PointRow]) -> bool:
+    """Whether these rows hold the very values of the last, whatever they were made of."""
+    return len(last) == len(rows) and all(
+        was is now or (was.batch == now.batch and was.fan_doubt == now.fan_doubt and same(was.points, now.points))
+        for was, now in zip(last, rows, strict=True)
     )

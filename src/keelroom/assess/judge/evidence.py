@@ -5,7 +5,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from pydantic import BaseModel
+
 from keelroom.assess.findings import Finding
+from keelroom.core.kept import by_identity
 from keelroom.document.fields import get, measured_fields, owner_and_spec
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.build import Build
@@ -41,10 +44,13 @@ def weighed(build: Build, finding: Finding) -> Finding:
     if finding.level != "problem" or finding.code in DECIDED:
         return finding
     paths = tuple(tuple(words.split(".")) for words in HANGS_ON.get(finding.code, ())) or finding.rests_on
-    told = tuple(dict.fromkeys(one for path in paths for one in _measures(build, path)))
-    if not told or any(origin not in GUESSED for _, origin in told):
-        return finding
-    return finding._replace(level="doubt", assumed=tuple(label for label, _ in told))
+    told: dict[str, None] = {}
+    for path in paths:
+        for label, origin in _measures(build, path):
+            if origin not in GUESSED:
+                return finding
+            told[label] = None
+    return finding._replace(level="doubt", assumed=tuple(told)) if told else finding
 
 
 def _measures(build: Build, path: Path) -> Iterator[tuple[str, str]]:
@@ -62,7 +68,16 @@ def _measures(build: Build, path: Path) -> Iterator[tuple[str, str]]:
     if isinstance(value, str | bool):
         yield path[-1], "chosen"
         return
-    for part in value if isinstance(value, tuple) else (value,):
-        for _, spec, inner in measured_fields(part) if not isinstance(part, str) else ():
-            if inner is not None:
-                yield spec.label, inner.origin
+    yield from _all_in(value)
+
+
+@by_identity(256)
+def _all_in(section: object) -> tuple[tuple[str, str], ...]:
+    """Label and origin of every entry of a section or a list: the same as long as nobody touches it."""
+    return tuple(
+        (spec.label, inner.origin)
+        for part in (section if isinstance(section, tuple) else (section,))
+        if isinstance(part, BaseModel)
+        for _, spec, inner in measured_fields(part)
+        if inner is not None
+    )
