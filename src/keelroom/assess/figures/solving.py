@@ -7,7 +7,6 @@ together find no answer, each is tried by itself, and those that find one are wo
 from __future__ import annotations
 
 from functools import partial
-from operator import is_
 from typing import NamedTuple
 
 from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResult, Start
@@ -144,26 +143,22 @@ def _solved(
         return {}, None
     previous, moving = before
     last = previous.start if previous else None
-    if (
-        last
-        and previous
-        and (moving or not last.followed)
-        and len(last.rows) == len(rows)
-        and all(map(is_, last.rows, rows))
-    ):
-        return {case.case_id: case.figures for case in previous.cases if case.figures}, last
+    the_same = last is not None and (moving or not last.followed) and _asks_the_same(last.rows, rows)
+    if previous and last and the_same and _reads_the_same(previous, build, package):
+        figures = (case.figures for case in previous.cases if case.figures)
+        return {case.id: found for case, found in zip(cases, figures, strict=True)}, last._replace(rows=tuple(rows))
     stack, doubt = stacked(rows)
     key = (rows[0].batch, stack.plant.network.incidence.shape)
     alike = last.answer if last and last.key == key else None
     followed = alike if moving else None
-    if last and not last.followed and _asks_the_same(last.rows, rows):
+    if last and the_same and not last.followed:
         answer, followed = last.answer, None
     elif followed:
         answer = following(stack, rows[0].layout, followed)
     else:
         answer = steady_answer(stack, doubt, rows[0].layout, alike)
-    figures = case_figures(build, package, cases, stack, answer)
-    return {case.id: found for case, found in zip(cases, figures, strict=True)}, Start(
+    made = case_figures(build, package, cases, stack, answer)
+    return {case.id: found for case, found in zip(cases, made, strict=True)}, Start(
         key, answer, tuple(rows), followed is not None
     )
 
@@ -174,3 +169,18 @@ def _asks_the_same(last: tuple[PointRow, ...], rows: list[PointRow]) -> bool:
         was is now or (was.batch == now.batch and was.fan_doubt == now.fan_doubt and same(was.points, now.points))
         for was, now in zip(last, rows, strict=True)
     )
+
+
+def _reads_the_same(previous: Assessment, build: Build, package: Package) -> bool:
+    """Whether all that figures are read off beside their points is what it was: the package with its names and the
+    circuit with its heights, and what feeds and loads them."""
+    was, brief = previous.build, build.brief
+    return (
+        previous.package is package
+        and was.survey is build.survey
+        and was.supply is build.supply
+        and all(getattr(was.brief, name) is getattr(brief, name) for name in READ_OF_BRIEF)
+    )
+
+
+READ_OF_BRIEF = ("engine", "vehicle", "accessories", "climate", "cooling")
