@@ -5,7 +5,9 @@ STAMP := .venv/.ready
 .PHONY: setup demo test lint bench checks faults mutants soak screenshots tables wheel clean
 setup: $(STAMP)
 
-$(STAMP): requirements/dev.lock pyproject.toml tools/system_libraries.sh
+# What is compiled is compiled again when its source or its types change.
+TYPED := $(wildcard src/keelroom/core/*/*.pxd)
+$(STAMP): requirements/dev.lock pyproject.toml tools/system_libraries.sh tools/compile_core.py $(TYPED) $(TYPED:.pxd=.py)
 	@echo "Setting up, once, about a minute: 1 of 4, the system libraries Qt needs"
 	@sh tools/system_libraries.sh
 	@echo "2 of 4: a virtual environment of its own in .venv"
@@ -14,6 +16,7 @@ $(STAMP): requirements/dev.lock pyproject.toml tools/system_libraries.sh
 	@$(PY) -m pip install -q --disable-pip-version-check --require-hashes -r requirements/dev.lock
 	@$(PY) -m pip install -q --disable-pip-version-check --no-deps --no-build-isolation -e .
 	@echo "4 of 4: compiling"
+	@$(PY) tools/compile_core.py
 	@$(PY) -m compileall -q src
 	touch $@
 

@@ -10,6 +10,9 @@ for package in $packages; do
 done
 # Any working Python will do: the distribution's venv module matters only where python3 is its own.
 python3 -c "import venv, ensurepip" 2>/dev/null && missing=$(echo "$missing" | sed 's/ python3-venv//')
+# What runs in thousands is compiled: any C compiler and this Python's headers will do.
+command -v cc >/dev/null 2>&1 || missing="$missing gcc libc6-dev"
+python3 -c "import os, sysconfig; assert os.path.exists(os.path.join(sysconfig.get_path('include'), 'Python.h'))" 2>/dev/null || missing="$missing python3-dev"
 [ -n "$missing" ] || exit 0
 if [ "$(id -u)" = 0 ]; then
     echo "Installing system libraries:$missing"

@@ -844,3 +844,16 @@ def test_only_a_length_is_read_twice(driver):
     assert {"length", "angle"} <= set(readings)
     assert not readings["length"].again.isHidden()
     assert readings["angle"].again.isHidden()
+
+
+def test_that_something_runs_interpreted_is_said_once(driver, monkeypatch):
+    """With no compiler at set-up: one line in the head, and not again the next day; nothing where all is compiled."""
+    from keelroom.gui import app
+
+    heard = []
+    driver.window.session.told.connect(heard.append)
+    for slow, lines in (("", 0), ("Interpreted, and slower: nearest", 1), ("Interpreted, and slower: nearest", 1)):
+        monkeypatch.setattr(app, "why_slow", lambda slow=slow: slow)
+        app.say_what_is_slow(driver.window)
+        assert len(heard) == lines
+    driver.window.session.settings.said_slow = ""

@@ -12,6 +12,7 @@ from PyQt6.QtGui import QFont, QFontDatabase, QIcon, QPixmap
 from PyQt6.QtWidgets import QApplication
 
 from keelroom import ASSETS
+from keelroom.core.compiled import why_slow
 from keelroom.document.autosave import Autosave
 from keelroom.errors import UNREADABLE
 from keelroom.gui.leaving import leave_on_signals, leave_with_session
@@ -82,4 +83,13 @@ def run(path: Path | None, as_copy: bool = False) -> int:
     leave_on_signals(window)
     leave_with_session(app, window)
     window.show()
+    say_what_is_slow(window)
     return app.exec()
+
+
+def say_what_is_slow(window: Window) -> None:
+    """Once, that something runs interpreted which could run compiled, and what would make it fast."""
+    slow, settings = why_slow(), window.session.settings
+    if slow and settings.said_slow != slow:
+        window.session.told.emit(slow)
+    settings.said_slow = slow

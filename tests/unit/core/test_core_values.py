@@ -22,17 +22,18 @@ from keelroom.core.fluids.air import air_state, conductivity, viscosity
 from keelroom.core.fluids.coolant import _cubics as coolant_cubics
 from keelroom.core.loop.circuit import CORE, ENGINE, LoopLaw, Tubes, _losses, laminar_friction
 from keelroom.core.outline import clipped, clipped_line, rectangle, to_edge
+from keelroom.core.packaging import nearest
 from keelroom.core.packaging.bracket import Ends, Stock, flat_or_joggle
 from keelroom.core.packaging.fixings import Beam, Section, strap
 from keelroom.core.packaging.sheet import METALS, bend_allowance, edge_sag, smallest_radius
 from keelroom.core.packaging.shroud import Blank, Pan, trim
 from keelroom.core.packaging.shroud import _along as places_along
-from keelroom.core.packaging.solids import Solid, along, stacked
-from keelroom.core.packaging.solids import _directions as directions
+from keelroom.core.packaging.solids import ROOM, Solid, _rows, along, stacked
 from keelroom.core.thermal.engine_heat import Drive, Vehicles, charge_heat, friction_pressure, full_power, road_power
 from keelroom.core.thermal.tube_side import laminar_nusselt, nusselt_doubt
 from keelroom.errors import InputError
 from tests.circuits import circuit, hoses, merged
+from tests.interpreted import interpreted
 from tests.told import said_by
 
 INCH = 0.0254
@@ -561,5 +562,7 @@ def test_ways_out_of_a_cylinder_are_square_to_its_axis():
         stacked([along((0.0, 0.0, -1.0), (0.0, 0.0, 1.0), 0.05)]),
         stacked([Solid((3.0, 4.0, 5.0), (0.1, 0.1, 0.1), ((1, 0, 0), (0, 1, 0), (0, 0, 1)), False)]),
     )
-    ways = directions(pipe, box)[0]
+    room = ROOM.tolist()
+    interpreted(nearest).ways(_rows(pipe)[0].tolist(), _rows(box)[0].tolist(), room, 0)
+    ways = np.array(room[:36]).reshape(9, 4)[:, :3]
     assert min(float(np.abs(way - np.array([0.6, 0.8, 0.0])).max()) for way in ways) < 1e-9

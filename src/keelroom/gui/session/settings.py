@@ -113,6 +113,15 @@ class Settings:
         found = told.get(path) if isinstance(told, dict) else None
         return (str(found[0]), str(found[1])) if isinstance(found, list) and len(found) == 2 else ("", "")
 
+    @property
+    def said_slow(self) -> str:
+        """What was last said of running interpreted."""
+        return str(self._store.value("said_slow", ""))
+
+    @said_slow.setter
+    def said_slow(self, value: str) -> None:
+        self._store.setValue("said_slow", value)
+
     def remember(self, name: str, state: QByteArray) -> None:
         self._store.setValue(name, state)
 
