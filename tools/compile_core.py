@@ -5,6 +5,7 @@ Where there is no C compiler, or no Cython, it says so in a line and the same so
 
 from __future__ import annotations
 
+import os
 import shutil
 import subprocess
 import sys
@@ -33,7 +34,8 @@ def compile_all(root: Path) -> str:
         old.unlink()
     # From a folder of its own: packages are found by it, and nothing but what was built is left beside the source.
     command = [sys.executable, "-m", "Cython.Build.Cythonize", "-i", "-3", *map(str, modules)]
-    done = subprocess.run(command, check=False, capture_output=True, text=True, cwd=root / "src")
+    told_how = os.environ | {"CFLAGS": f"-O2 -g0 {os.environ.get('CFLAGS', '')}"}
+    done = subprocess.run(command, check=False, capture_output=True, text=True, cwd=root / "src", env=told_how)
     for module in modules:
         module.with_suffix(".c").unlink(missing_ok=True)
     shutil.rmtree(root / "src" / "build", ignore_errors=True)
@@ -59,6 +61,19 @@ class CompileCore(BuildHookInterface):  # type: ignore[misc]
         build_data["artifacts"] += [f"/{one.relative_to(root)}" for m in typed_modules(root) for one in compiled(m)]
 
 
+def up_to_date(root: Path) -> bool:
+    """Whether all is built, by this Python, and newer than what it was built from."""
+    tag = f"{sys.implementation.cache_tag}-"
+    return all(
+        any(
+            tag in one.name and one.stat().st_mtime >= max(m.stat().st_mtime, m.with_suffix(".pxd").stat().st_mtime)
+            for one in compiled(m)
+        )
+        for m in typed_modules(root)
+    )
+
+
 if __name__ == "__main__":
-    found = compile_all(Path(__file__).parents[1])
+    here = Path(__file__).parents[1]
+    found = "" if up_to_date(here) else compile_all(here)
     print(f"Not compiled, runs interpreted and slower: {found}" if found else "Compiled.")
