@@ -101,7 +101,15 @@ def said(template: str, figures: Figures, system: str, clauses: Mapping[str, str
                `[us|si]` a measure of the sentence itself in either system
     """
     text = _EITHER.sub(lambda found: found[1 if system == "us" else 2], template)
-    return _Sentence(system, clauses).vformat(text, (), {figure.key: figure for figure in figures})
+    return articled(_Sentence(system, clauses).vformat(text, (), {figure.key: figure for figure in figures}))
+
+
+_BEFORE_A_VOWEL = re.compile(r"(?<!\d )\b([Aa]) (?=8|11\b|18\b)")
+
+
+def articled(text: str) -> str:
+    """The text with “an” before a number that is spoken with a vowel: an 80 A fuse, an 11 in fan."""
+    return _BEFORE_A_VOWEL.sub(r"\1n ", text)
 
 
 _JOINTS = {"and": " and ", "semicolons": "; "}

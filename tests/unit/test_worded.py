@@ -19,7 +19,7 @@ from keelroom.document.file import load
 from keelroom.document.schema.loop import Hose
 from keelroom.document.schema.mounts import Bracket
 from keelroom.document.schema.package import Core, Shroud
-from keelroom.facts import FACT, WORDS, Fact, fact, given, said
+from keelroom.facts import FACT, WORDS, Fact, articled, fact, given, said
 from keelroom.units import KINDS
 from tests.changes import on
 from tests.conftest import DEMO
@@ -172,3 +172,17 @@ def test_every_form_a_choice_can_take_has_its_words():
     assert {f"{code}.{form}" for code, forms in choices.items() for form in forms} <= set(WORDED)
     states = [f"fit_{state}{form}" for state in ("overlaps", "under") for form in ("", ".even", ".hood", ".hoodeven")]
     assert set(states) <= set(SENTENCES)
+
+
+@pytest.mark.parametrize(
+    ("text", "told"),
+    [
+        ("A 80 A fuse", "An 80 A fuse"),
+        ("with a 8 AWG wire", "with an 8 AWG wire"),
+        ("a 11 in fan, a 18 A unit", "an 11 in fan, an 18 A unit"),
+        ("a 110 A unit, a 180 A one", "a 110 A unit, a 180 A one"),
+        ("40 A 8 AWG feed", "40 A 8 AWG feed"),
+    ],
+)
+def test_a_number_spoken_with_a_vowel_takes_an(text, told):
+    assert articled(text) == told

@@ -15,7 +15,7 @@ from keelroom.core.electrical.wire import ampacity, conductor, conductor_tempera
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.electrical import Supply
-from keelroom.facts import Fact, fact
+from keelroom.facts import Fact, articled, fact
 from keelroom.gauges import is_metric
 
 AGREES, AGREES_AMPS = 0.15, 8.0
@@ -226,7 +226,7 @@ class Protection(NamedTuple):
 
     @property
     def label(self) -> str:
-        return f"A {self.fuse} fuse and {self.cable} cable" if self.cable else f"A {self.fuse} fuse at the battery"
+        return articled(f"A {self.fuse} fuse {f'and {self.cable} cable' if self.cable else 'at the battery'}")
 
 
 def protection_for(supply: Supply, rating: float) -> Protection | None:

@@ -14,7 +14,7 @@ from keelroom.assess.inputs.gearing import engine_rpm
 from keelroom.core.electrical.charging import Alternator, idle_for, output, rating_for, ratio_for
 from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
-from keelroom.facts import Fact, fact
+from keelroom.facts import Fact, articled, fact
 
 LED_LAMPS = 45.0
 """[W] a car's lamps draw as LED (common practice)."""
@@ -80,7 +80,7 @@ def _other_alternator(alternator: Alternator, lacks: list[Lack]) -> Cure:
         return Cure(fact("cure.no_alternator", amps=(LARGEST, "current")), None)
     return Cure(
         fact("cure.alternator", amps=(rating, "current")),
-        Act("larger_alternator", f"A {rating:.0f} A alternator", given=(("rating", f"{rating:.0f}"),)),
+        Act("larger_alternator", articled(f"A {rating:.0f} A alternator"), given=(("rating", f"{rating:.0f}"),)),
     )
 
 

@@ -20,7 +20,7 @@ from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import RELAYED, UNRELAYED
 from keelroom.document.schema.package import Package
-from keelroom.facts import fact, given, lowered
+from keelroom.facts import articled, fact, given, lowered
 
 UNEXPLAINED = (1.5, 0.2)
 """Times, and volts beyond, that a measured drop may exceed what its wires make."""
@@ -228,7 +228,9 @@ def _fuse(build: Build, where: tuple[str, ...], name: str, figures: CircuitFigur
     fuse = circuit.fuse.si
     near = odd_fuse(circuit)
     if near:
-        fixes = tuple(set_act(f"A {size:g} A fuse", at, f"{size:g} A") for size in near if figures.suits(size))
+        fixes = tuple(
+            set_act(articled(f"A {size:g} A fuse"), at, f"{size:g} A") for size in near if figures.suits(size)
+        )
         yield Finding(
             "fuse_size",
             "problem",
