@@ -17,6 +17,7 @@ from keelroom.assess.inputs.translate import Car, PointRow, car_of, row_of, stac
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.answer import following, steady_answer
 from keelroom.core.arrays import same
+from keelroom.core.plant import Points
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.package import Package
 
@@ -165,8 +166,20 @@ def _solved(
 
 def _asks_the_same(last: tuple[PointRow, ...], rows: list[PointRow]) -> bool:
     """Whether these rows hold the very values of the last, whatever they were made of."""
+    known: dict[tuple[int, int], bool] = {}
+
+    def alike(was: Points, now: Points) -> bool:
+        # The rows of a package share its plant: it is looked at once.
+        for a, b in zip(was, now, strict=True):
+            pair = id(a), id(b)
+            if pair not in known:
+                known[pair] = a is b or same(a, b)
+            if not known[pair]:
+                return False
+        return True
+
     return len(last) == len(rows) and all(
-        was is now or (was.batch == now.batch and was.fan_doubt == now.fan_doubt and same(was.points, now.points))
+        was is now or (was.batch == now.batch and was.fan_doubt == now.fan_doubt and alike(was.points, now.points))
         for was, now in zip(last, rows, strict=True)
     )
 
