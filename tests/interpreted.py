@@ -1,6 +1,8 @@
 """Modules that run compiled, as their source runs interpreted."""
 
 import importlib.util
+import sys
+from importlib.machinery import SOURCE_SUFFIXES, FileFinder, SourceFileLoader
 from pathlib import Path
 
 
@@ -11,3 +13,15 @@ def interpreted(module):
     made = importlib.util.module_from_spec(spec)
     spec.loader.exec_module(made)
     return made
+
+
+def from_source():
+    """From now on import every module of the program from its source, for what has to see or change its code."""
+
+    def finder(path):
+        if "keelroom" not in Path(path).parts:
+            raise ImportError
+        return FileFinder(path, (SourceFileLoader, SOURCE_SUFFIXES))
+
+    sys.path_hooks.insert(0, finder)
+    sys.path_importer_cache.clear()
