@@ -2,13 +2,9 @@
 
 from __future__ import annotations
 
+import sys
 from pathlib import Path
 from types import ModuleType
-
-from keelroom.core.packaging import nearest
-
-TYPED = (nearest,)
-"""modules with types beside them"""
 
 
 def compiled(module: ModuleType) -> bool:
@@ -17,8 +13,14 @@ def compiled(module: ModuleType) -> bool:
 
 
 def why_slow() -> str:
-    """In a line why something runs interpreted that could run compiled; '' where all of it is compiled."""
-    slow = [module.__name__.rpartition(".")[2] for module in TYPED if not compiled(module)]
+    """In a line why something that is loaded runs interpreted though it has types to be compiled by; '' where all of it
+    is compiled."""
+    ours = (module for name, module in sorted(sys.modules.items()) if name.startswith("keelroom.core."))
+    slow = [
+        module.__name__.rpartition(".")[2]
+        for module in ours
+        if module.__file__ and not compiled(module) and Path(module.__file__).with_suffix(".pxd").exists()
+    ]
     if not slow:
         return ""
     return (
