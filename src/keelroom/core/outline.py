@@ -132,6 +132,13 @@ def clipped(outline: Outline, box: Box) -> Outline:
     Corners and box [m].
     """
     left, bottom, wide, high = box
+    if not outline:
+        return ()
+    xs, ys = [point[0] for point in outline], [point[1] for point in outline]
+    if left <= min(xs) and max(xs) <= left + wide and bottom <= min(ys) and max(ys) <= bottom + high:
+        return outline
+    if max(xs) < left or min(xs) > left + wide or max(ys) < bottom or min(ys) > bottom + high:
+        return ()
     for axis, limit, sign in ((0, left, 1.0), (0, left + wide, -1.0), (1, bottom, 1.0), (1, bottom + high, -1.0)):
         kept: list[Point] = []
         for start, end in edges(outline) if outline else ():

@@ -12,7 +12,7 @@ from keelroom.assess.fit.package_bodies import standoff
 from keelroom.assess.fit.survey_bodies import hood_line
 from keelroom.assess.placing import core_depth, face_size, opening_outline, stand
 from keelroom.assess.report import gap_size
-from keelroom.core.kept import by_identity
+from keelroom.core.kept import by_identity, by_identity_at
 from keelroom.core.outline import Box, circle, clipped, clipped_line, hull
 from keelroom.core.packaging.solids import Solid, Vector
 from keelroom.document.schema.build import Build
@@ -98,9 +98,9 @@ def view_scene(
     left, right = box[0], box[0] + box[2]
     shapes: list[Shape] = []
     for body in moved_from(build, package):
-        shapes += [part._replace(role="fit.was") for shape in outline_of(view, body) for part in _within(shape, box)]
+        shapes += [part._replace(role="fit.was") for part in _shown(body, (view, box))]
     for body in _ordered(view, fit):
-        shapes += [part for shape in outline_of(view, body) for part in _within(shape, box)]
+        shapes += _shown(body, (view, box))
     for shape in _made(view, build, package):
         shapes += _within(shape, box)
     for shape in (*_panel(view, build, package, fit), *_hood(view, build, (left, right))):
@@ -136,6 +136,13 @@ def view_box(view: View, limits: Limits) -> Box:
     a, b = flat(view, limits.low), flat(view, limits.high)
     left, bottom = min(a[0], b[0]), min(a[1], b[1])
     return (left, bottom, abs(b[0] - a[0]), abs(b[1] - a[1]))
+
+
+@by_identity_at(4000)
+def _shown(body: Body, at: tuple[View, Box]) -> list[Shape]:
+    """A body's outline in a view, as much of it as lies in the picture: while something is dragged, all else stays."""
+    view, box = at
+    return [part for shape in outline_of(view, body) for part in _within(shape, box)]
 
 
 def _within(shape: Shape, box: Box) -> list[Shape]:
