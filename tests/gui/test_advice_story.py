@@ -2,9 +2,10 @@
 offered is pressed as it stands, and every press does what was said."""
 
 import pytest
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtGui import QContextMenuEvent
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QLabel, QPushButton, QTableWidget
+from PyQt6.QtWidgets import QApplication, QLabel, QPushButton, QTableWidget
 
 from keelroom.assess.acts.registry import offer
 from keelroom.document.edits import set_value
@@ -129,3 +130,30 @@ def test_a_row_of_a_catalogue_and_a_button_tell_what_they_would_do_before_they_a
     driver.find("Size alike circuits alike", QPushButton).setFocus()
     told = driver.find("Buttons of this page: what it would do", QLabel)
     driver.until(lambda: "Tried on a copy" in told.text())
+
+
+def test_a_menu_of_acts_tells_what_the_one_under_the_pointer_would_do(driver):
+    """Usual coolants and what a drawn fan offers: told at the foot of the menu, and nothing is done by looking."""
+    session = driver.window.session
+    build = session.build
+    driver.click("Loop station")
+    driver.click("Circuit")
+    driver.click("From a usual coolant…", QPushButton)
+    menu = driver.window.stations["Loop"].coolants
+    line = next(one for one in menu.actions() if one.text().startswith("Water"))
+    QTest.mouseMove(menu, menu.actionGeometry(line).center())
+    driver.until(lambda: "Tried on a copy" in menu.foretold.seen.text())
+    assert session.build is build
+    assert menu.foretold.seen.text().startswith(f"Coolant: {line.text()}")
+    menu.close()
+
+    bay, fan = driver.window.bay, build.package.fans[0]
+    at = bay.view.map(QPointF(fan.x.si, fan.y.si)).toPoint()
+    for words in ("Stop it", "Take it out"):
+        QApplication.sendEvent(bay, QContextMenuEvent(QContextMenuEvent.Reason.Mouse, at, bay.mapToGlobal(at)))
+        line = next(one for one in bay.menu.actions() if one.text() == words)
+        QTest.mouseMove(bay.menu, bay.menu.actionGeometry(line).center())
+        driver.until(lambda: "Tried on a copy" in bay.menu.foretold.seen.text())
+        assert bay.menu.foretold.brings.text()
+        bay.menu.close()
+    assert session.build is build

@@ -5,7 +5,7 @@ import json
 import pytest
 
 from keelroom.assess.acts.registry import ACTS, ROOMS, applies, brings, edit_for, kind_of, offer, rests_on
-from keelroom.assess.acts.words import after_words, brings_words, mind_words
+from keelroom.assess.acts.words import after_words, brings_words, mind_words, takes_words
 from keelroom.assess.assess import assess
 from keelroom.assess.questions.worth import TRIED
 from keelroom.document.act import Act
@@ -195,6 +195,7 @@ def test_what_an_act_brings():
         brings_words(offer("seat", "p1"), found, "$", 2)
         == "Shroud / Gap at the shroud's edge: 1/32 in, was 1/4 in. Takes 1.0 h."
     )
+    assert takes_words(found._replace(money=-155.0), "$") == "Takes 1.0 h. $155 less to buy."
     assert "Eye, hand and ear protection" in mind_words(found)
     assert after_words(offer("mend_circuit", "p1", circuit="circuit1")).startswith(
         "Then: the motor’s volts with a meter"

@@ -18,11 +18,14 @@ def brings_words(act: Act, found: Brings, currency: str, most: int) -> str:
 
 
 def takes_words(found: Brings, currency: str) -> str:
-    """The hours, parts and money an act takes; '' where it takes none."""
+    """The hours, parts and money an act takes, and the money it leaves unspent; '' where it does neither."""
     takes = [*([f"{found.hours / HOUR:.1f} h"] if found.hours and found.hours > 0 else []), *found.parts]
-    if found.money:
-        takes.append(f"{'−' if found.money < 0 else ''}{currency}{abs(found.money):.0f}")
-    return f"Takes {', '.join(takes)}." if takes else ""
+    money = f"{currency}{abs(found.money or 0):.0f}"
+    if found.money and found.money > 0:
+        takes.append(money)
+    taken = [f"Takes {', '.join(takes)}."] if takes else []
+    saved = [f"{money} less to buy."] if found.money and found.money < 0 else []
+    return " ".join(taken + saved)
 
 
 def mind_words(found: Brings) -> str:

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import math
-from functools import partial
+from functools import cached_property, partial
 
 from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QContextMenuEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QTransform
-from PyQt6.QtWidgets import QMenu, QToolTip, QWidget
+from PyQt6.QtWidgets import QToolTip, QWidget
 
 from keelroom.assess.inputs.airside import disc_of
 from keelroom.assess.outcome import Stopped, attempted
@@ -18,11 +18,12 @@ from keelroom.drawing.elevation import elevation
 from keelroom.drawing.scene import Circle, Rect, Scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
+from keelroom.gui.widgets.act_menu import ActMenu
 from keelroom.gui.widgets.air_overlay import Overlay, OverlayPainter
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
 from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, let_go, moves, moving, snapped
-from keelroom.gui.widgets.part_acts import DrawnPart, core_part, fan_part, part_menu
+from keelroom.gui.widgets.part_acts import DrawnPart, acts_of, core_part, fan_part
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn, fitted
 from keelroom.gui.widgets.text import plain_tip
 from keelroom.gui.widgets.zoom import Zoom
@@ -54,7 +55,6 @@ class BayDrawing(QWidget):
         self.setAccessibleName("Elevation of core and fans")
         self.setMinimumSize(300, 200)
         self.setMouseTracking(True)
-        self.menu: QMenu | None = None
         """of a part, while it is up"""
         self.zoom = Zoom(self, self._zoomed)
         session.changed.connect(self.rebuild)
@@ -278,11 +278,15 @@ class BayDrawing(QWidget):
         if part is not None:
             self.session.asked_for.emit(part.path)
 
+    @cached_property
+    def menu(self) -> ActMenu:
+        return ActMenu(self, self.session, "What can be done with the part")
+
     def contextMenuEvent(self, event: QContextMenuEvent | None) -> None:
         assert event is not None
         part = self.part_under(QPointF(event.pos()))
         if part is not None:
-            self.menu = part_menu(self, self.session, part, event.globalPos())
+            self.menu.put_up(acts_of(self.session, part), event.globalPos(), part.words)
 
     def _fan(self, ident: str) -> Fan:
         return next(fan for fan in self.session.build.package.fans if fan.id == ident)

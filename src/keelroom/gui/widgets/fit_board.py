@@ -7,7 +7,7 @@ Parts are dragged, nudged and leaned in any of the three; the others and every c
 from __future__ import annotations
 
 import math
-from functools import partial
+from functools import cached_property, partial
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import (
@@ -21,7 +21,7 @@ from PyQt6.QtGui import (
     QResizeEvent,
     QTransform,
 )
-from PyQt6.QtWidgets import QMenu, QWidget
+from PyQt6.QtWidgets import QWidget
 
 from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.placing import face_size, opening_outline, stand
@@ -47,10 +47,11 @@ from keelroom.drawing.fitup import (
 from keelroom.drawing.scene import Circle, Polyline, Scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
+from keelroom.gui.widgets.act_menu import ActMenu
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
 from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, Line, let_go, moves, moving, snapped
-from keelroom.gui.widgets.part_acts import DrawnPart, fan_part, part_menu
+from keelroom.gui.widgets.part_acts import DrawnPart, acts_of, fan_part
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn
 from keelroom.gui.widgets.text import plain_tip
 from keelroom.gui.widgets.zoom import Zoom
@@ -90,7 +91,6 @@ class FitBoard(QWidget):
         self.setAccessibleName("Package in the bay: front, left side and from above")
         self.setMinimumSize(300, 200)
         self.setMouseTracking(True)
-        self.menu: QMenu | None = None
         """of a part, while it is up"""
         self.zoom = Zoom(self, self.rebuild)
         session.changed.connect(self.rebuild)
@@ -377,11 +377,15 @@ class FitBoard(QWidget):
             return DrawnPart(body.name, measure, body.path)
         return None
 
+    @cached_property
+    def menu(self) -> ActMenu:
+        return ActMenu(self, self.session, "What can be done with the part")
+
     def contextMenuEvent(self, event: QContextMenuEvent | None) -> None:
         assert event is not None
         part = self.part_under(QPointF(event.pos()))
         if part is not None and part.path:
-            self.menu = part_menu(self, self.session, part, event.globalPos())
+            self.menu.put_up(acts_of(self.session, part), event.globalPos(), part.words)
 
     def _fan(self, ident: str) -> Fan:
         return next(fan for fan in self.session.build.package.fans if fan.id == ident)

@@ -3,17 +3,14 @@ out a fan."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import NamedTuple
-
-from PyQt6.QtCore import QPoint
-from PyQt6.QtWidgets import QMenu, QWidget
 
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.fixes import flag_act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Fan
 from keelroom.gui.session.session import Session
+from keelroom.gui.widgets.act_menu import Entry, entry_of
 from keelroom.units import KINDS, format_si
 
 
@@ -55,28 +52,14 @@ def core_part(build: Build, system: str) -> DrawnPart:
     return DrawnPart("Core", " × ".join(sizes), ("packages", build.active, "core", "face_width"))
 
 
-def acts_of(session: Session, part: DrawnPart) -> list[tuple[str, Callable[[], object]]]:
-    """What a right-click offers, in words, each undone like any step."""
-    acts: list[tuple[str, Callable[[], object]]] = [("Go to its figures", lambda: session.asked_for.emit(part.path))]
+def acts_of(session: Session, part: DrawnPart) -> list[Entry]:
+    """What a right-click offers, each undone like any step."""
+    entries = [Entry("Go to its figures", lambda: session.asked_for.emit(part.path))]
     fan = next((one for one in session.build.package.fans if one.id == part.fan), None)
     if fan is not None:
         where = ("packages", session.build.active, "fans", fan.id, "runs")
         word = "Stop it" if fan.runs else "Let it run"
         runs = flag_act(f"{part.name}: {word.lower()}", where, not fan.runs)
         out = offer("take_out_fan", session.build.active, f"Take out {part.name.lower()}", fan=fan.id)
-        acts += [(word, lambda: session.do(runs)), ("Take it out", lambda: session.do(out))]
-    return acts
-
-
-def part_menu(widget: QWidget, session: Session, part: DrawnPart, at: QPoint) -> QMenu:
-    """The menu of a part's acts at a place of the screen."""
-    menu = QMenu(widget)
-    head = menu.addAction(part.words)
-    if head is not None:
-        head.setEnabled(False)
-    for words, act in acts_of(session, part):
-        action = menu.addAction(words)
-        if action is not None:
-            action.triggered.connect(lambda _checked=False, act=act: act())
-    menu.popup(at)
-    return menu
+        entries += [entry_of(session, word, runs), entry_of(session, "Take it out", out)]
+    return entries

@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
-from PyQt6.QtGui import QCursor
-from PyQt6.QtWidgets import QMenu
+from functools import cached_property
 
 from keelroom.assess.acts.brief import measured_in
 from keelroom.assess.acts.registry import offer
+from keelroom.document.act import Act
 from keelroom.document.schema.brief import Engine, Vehicle
 from keelroom.gui.saving import ask_about_typed
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.brief.causes import CausesView
 from keelroom.gui.stations.brief.model import pages
+from keelroom.gui.widgets.act_menu import ActMenu, Entry
 from keelroom.gui.widgets.form import Form
 
 
@@ -25,6 +26,10 @@ class BriefStation(Form):
         }
         super().__init__(session, lambda: pages(session.build), actions, {"Causes": lambda: CausesView(session)})
 
+    @cached_property
+    def kinds(self) -> ActMenu:
+        return ActMenu(self, self.session, "Usual kinds")
+
     def _vehicle_kind(self) -> None:
         from keelroom.catalogue.load import vehicles
 
@@ -37,17 +42,26 @@ class BriefStation(Form):
 
     def _kinds(self, section: str, kinds: tuple[Vehicle, ...] | tuple[Engine, ...]) -> None:
         """Usual kinds to begin from; what was measured is never written over without asking."""
-        menu = QMenu(self)
-        for kind in kinds:
-            action = menu.addAction(kind.name)
-            assert action is not None
-            action.triggered.connect(lambda _checked=False, kind=kind: self._take_kind(section, kind))
-        menu.popup(QCursor.pos())
+        asked = bool(measured_in(getattr(self.session.build.brief, section)))
+        self.kinds.put_up([self._entry(section, kind, asked) for kind in kinds])
+
+    def _entry(self, section: str, kind: Vehicle | Engine, asked: bool) -> Entry:
+        """One kind; what it would do is told where choosing it asks nothing more."""
+        return Entry(kind.name, lambda: self._take_kind(section, kind), None if asked else _kind_act(section, kind))
 
     def _take_kind(self, section: str, kind: Vehicle | Engine) -> None:
-        label = f"{section.capitalize()}: {kind.name}"
+        label = _kind_label(section, kind)
         measured = measured_in(getattr(self.session.build.brief, section))
         answer = ask_about_typed(self, label, [words for words, _ in measured.values()]) if measured else "replace"
         if answer:
             keep = {"keep": "measured"} if answer == "keep" else {}
-            self.session.do(offer("usual_kind", "", label, section=section, name=kind.name, **keep))
+            self.session.do(_kind_act(section, kind, **keep))
+
+
+def _kind_label(section: str, kind: Vehicle | Engine) -> str:
+    return f"{section.capitalize()}: {kind.name}"
+
+
+def _kind_act(section: str, kind: Vehicle | Engine, **keep: str) -> Act:
+    """A usual kind put in; keep: what was measured stays."""
+    return offer("usual_kind", "", _kind_label(section, kind), section=section, name=kind.name, **keep)

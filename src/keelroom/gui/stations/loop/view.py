@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import cached_property
 
 from PyQt6.QtWidgets import QWidget
 
@@ -14,7 +15,7 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.stations.loop.board import LoopBoard
 from keelroom.gui.stations.loop.model import pages
 from keelroom.gui.stations.loop.tables import CoolantsView, FlowsView
-from keelroom.gui.widgets.act_menu import offer_acts
+from keelroom.gui.widgets.act_menu import ActMenu, entry_of
 from keelroom.gui.widgets.form import Form
 from keelroom.gui.widgets.scene_view import SceneView
 
@@ -67,21 +68,22 @@ class LoopStation(Form):
 
     # acts
 
+    @cached_property
+    def coolants(self) -> ActMenu:
+        return ActMenu(self, self.session, "Usual coolants")
+
     def _coolant_kind(self) -> None:
         from keelroom.catalogue.load import coolants
 
         active = self.session.build.active
-        offer_acts(
-            self,
-            self.session,
-            {
-                one.name: offer(
-                    "coolant",
-                    active,
-                    f"Coolant: {one.name}",
-                    glycol=one.glycol,
-                    share_percent=f"{one.glycol_share.si * 100:g}",
-                )
-                for one in coolants()
-            },
-        )
+        acts = {
+            one.name: offer(
+                "coolant",
+                active,
+                f"Coolant: {one.name}",
+                glycol=one.glycol,
+                share_percent=f"{one.glycol_share.si * 100:g}",
+            )
+            for one in coolants()
+        }
+        self.coolants.put_up([entry_of(self.session, name, act) for name, act in acts.items()])
