@@ -135,20 +135,18 @@ def kits() -> tuple[WiringKit, ...]:
 
 
 def _kit(row: dict[str, str]) -> WiringKit:
-    def part(model: type[BaseModel], *names: str) -> dict[str, Any]:
+    def part(model: type[BaseModel], *names: str, of: str = "") -> dict[str, Any]:
         found: dict[str, Any] = {}
         for name in names:
-            spec, text = spec_of(model, name), row[name]
-            found[name] = None if not text else typed(text, spec, "", "catalogue") if spec else text
+            spec, text = spec_of(model, name), row[of + name]
+            found[name] = text if not spec else typed(text, spec, "", "catalogue") if text else None
         return found
 
     control = part(Control, "strategy", "sensor", "fan_on", "fan_off")
     control |= {name: row[name] == "yes" for name in ("ac_request", "override")}
     circuit = part(Circuit, "spare", "switch", "fuse", "fuse_form", "relay", "lead_length", "lead_size")
     for run in ("feed", "branch", "back"):
-        wire = {name: row[f"{run}_{name}"] for name in ("length", "size")}
-        made = {name: typed(text, spec_of(Wire, name), "", "catalogue") for name, text in wire.items()}  # type: ignore[arg-type]
-        circuit[run] = made | {"colour": row[f"{run}_colour"]}
+        circuit[run] = part(Wire, "length", "size", "colour", of=f"{run}_")
     return WiringKit(row["name"], int(row["fans"]), control, circuit, float(row["cost"]))
 
 

@@ -90,6 +90,8 @@ def run(path: Path | None, as_copy: bool = False) -> int:
 def say_what_is_slow(window: Window) -> None:
     """Once, that something runs interpreted which could run compiled, and what would make it fast."""
     slow, settings = why_slow(), window.session.settings
-    if slow and settings.said_slow != slow:
-        window.session.told.emit(slow)
+    if settings.said_slow == slow:
+        return
     settings.said_slow = slow
+    if slow:
+        window.session.told.emit(slow)

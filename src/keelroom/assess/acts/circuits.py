@@ -8,7 +8,7 @@ from dataclasses import replace
 from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.electrical.figures import CircuitFigures, electrics
 from keelroom.assess.electrical.planner import as_advised, mended, planned_for, reaching, together
-from keelroom.assess.inputs.electrical.loads import motors_of
+from keelroom.assess.inputs.electrical.loads import Motored, motors_of
 from keelroom.assess.inputs.electrical.system import planned_circuits, wanted_switch
 from keelroom.assess.judge.circuits import circuits as judged_circuits
 from keelroom.assess.safety import cautions
@@ -87,14 +87,19 @@ def merge_stages(build: Build, package: Package) -> Edit:
     control = package.control
     if not fans or together(fans, build.supply, control)[0] != fans:
         raise InputError("no_box", "No relay box, fuse or wire is made for all of them together: one circuit each")
-    fed = {motored.id for motored in fans}
-    others = tuple(
-        circuit.model_copy(update={"feeds": tuple(ident for ident in circuit.feeds if ident not in fed)})
-        for circuit in package.circuits
-    )
-    others = tuple(circuit for circuit in others if circuit.feeds)
+    others = without(package.circuits, fans)
     made = planned_for(fans, fresh_id(others, "circuit"), build.supply, control, package)
     return Edit("Both stages on one relay box", (Change(("packages", package.id, "circuits"), (made, *others)),))
+
+
+def without(circuits: tuple[Circuit, ...], motors: tuple[Motored, ...]) -> tuple[Circuit, ...]:
+    """The circuits that feed something else than these motors, and only that."""
+    gone = {motored.id for motored in motors}
+    left = tuple(
+        circuit.model_copy(update={"feeds": tuple(ident for ident in circuit.feeds if ident not in gone)})
+        for circuit in circuits
+    )
+    return tuple(circuit for circuit in left if circuit.feeds)
 
 
 ALIKE = ("feed", "branch", "back")
@@ -198,7 +203,7 @@ def _wrong(build: Build, package_id: str) -> set[tuple[str, str]]:
 
 
 def _tied_to_battery(do: Doing) -> Edit:
-    """The circuit on the battery post alone, its wire, fuse and relay as advised then."""
+    """The circuit on the battery post alone; what else it is made of stays."""
     battery, where = "battery", (*do.where, "circuits", do.given("circuit"), "sources")
     if all(source.id != battery for source in do.build.supply.sources):
         raise InputError("no_battery", "The build has no battery post among its sources")

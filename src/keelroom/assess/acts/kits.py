@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from keelroom.assess.acts.circuits import LOOKED
+from keelroom.assess.acts.circuits import LOOKED, without
 from keelroom.assess.acts.kind import HOUR, ActKind, Doing
 from keelroom.assess.inputs.electrical.loads import Motored, motors_of
 from keelroom.assess.safety import cautions
@@ -22,21 +22,12 @@ def fit_kit(build: Build, package: Package, kit: WiringKit) -> Edit:
         raise InputError("no_fan", "The package has no electric fan for a kit to feed")
     if len(fans) > kit.fans:
         raise InputError("kit_small", f"This kit feeds {kit.fans} fan; the package has {len(fans)}")
-    others = _others(package, {motored.id for motored in fans})
+    others = without(package.circuits, fans)
     for motors in tuple((one,) for one in fans) if kit.each else (fans,):
         others = (*others, _circuit(kit, motors, fresh_id((*package.circuits, *others), "circuit")))
     control = package.control.model_copy(update=kit.control)
     where = ("packages", package.id)
     return Edit(f"Kit: {kit.name}", (Change((*where, "circuits"), others), Change((*where, "control"), control)))
-
-
-def _others(package: Package, fans: set[str]) -> tuple[Circuit, ...]:
-    """Circuits that feed something else, without the fans."""
-    left = tuple(
-        circuit.model_copy(update={"feeds": tuple(ident for ident in circuit.feeds if ident not in fans)})
-        for circuit in package.circuits
-    )
-    return tuple(circuit for circuit in left if circuit.feeds)
 
 
 def _circuit(kit: WiringKit, motors: tuple[Motored, ...], ident: str) -> Circuit:

@@ -44,6 +44,10 @@ CRUISING = 2500.0
 """[rpm] of the engine at which an alternator's cruising output is told (common practice)."""
 
 
+JUST = 0.05
+"""[A] an alternator may lack before it is said to."""
+
+
 class Draw(NamedTuple):
     """What one duty case draws: the system with all that is on then and the fans running, and the amps of the mean of
     their on and off times."""
@@ -56,6 +60,16 @@ class Draw(NamedTuple):
     def lacks(self) -> float:
         """Amps the alternator lacks in the mean, under 0 what it has over."""
         return self.mean - self.system.balance.available
+
+    @property
+    def short(self) -> bool:
+        """Whether the battery helps while the fans run."""
+        return self.system.short > JUST
+
+    @property
+    def empties(self) -> bool:
+        """Whether it goes flat: what the fans take out is not given back by their rests."""
+        return self.short and self.lacks > JUST
 
     def needs(self, regulated: float) -> float:
         """Amps that keep the battery from emptying: the mean, as it draws at the volts the regulator holds [V]."""

@@ -47,9 +47,7 @@ def cures_for(build: Build, facts: Charging) -> tuple[Cure, ...]:
     says, applied, it reaches."""
     regulated = build.supply.regulated.si
     lacks = [
-        Lack(draw, draw.needs(regulated), engine_rpm(build.brief, draw.case))
-        for draw in facts.draws
-        if draw.lacks > 0 and draw.system.short > 0
+        Lack(draw, draw.needs(regulated), engine_rpm(build.brief, draw.case)) for draw in facts.draws if draw.empties
     ]
     if not lacks or any(one.draw.system.measured or not one.rpm for one in lacks):
         # A measured voltage stands until it is measured again.

@@ -204,7 +204,7 @@ def _shroud(package: Package, frame: Axes, where: Path, chain: Chain, face: tupl
     over = 0.0
     if stands_proud(package) and package.shroud.blank_width:
         over = (package.shroud.blank_width.si - package.shroud.trim_left.si - package.shroud.trim_right.si - wide) / 2
-    start = depth + stands_proud(package) + package.shroud.gasket.si
+    start = depth + seat_off(package)
     solid = frame.box(
         (left - over, left + wide + over), (bottom, bottom + high), (start, start + package.shroud.depth.si)
     )
@@ -224,10 +224,15 @@ def _shroud(package: Package, frame: Axes, where: Path, chain: Chain, face: tupl
     return [Body("shroud", "Shroud", "part", solid, (*path, "depth"), (across, upward, deep), (right, top, deep + own))]
 
 
+def seat_off(package: Package) -> float:
+    """From the fins to the shroud's front [m]: what it stands proud, and the foam or gasket under it."""
+    return stands_proud(package) + package.shroud.gasket.si
+
+
 def standoff(package: Package, fan: Fan) -> float:
-    """From the fins to the fan's front [m]: the shroud's depth, and what it stands proud, or a bare fan's gap."""
+    """From the fins to the fan's front [m]: the shroud's depth, and what it sits off them, or a bare fan's gap."""
     if in_shroud(package, fan):
-        return package.shroud.depth.si + stands_proud(package) + package.shroud.gasket.si
+        return package.shroud.depth.si + seat_off(package)
     return package.shroud.fan_gap.si
 
 

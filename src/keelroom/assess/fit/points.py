@@ -8,7 +8,7 @@ from typing import Literal, NamedTuple
 
 from keelroom.assess.fit.bodies import Body
 from keelroom.assess.fit.coolers import FAR, named
-from keelroom.assess.fit.package_bodies import RIM, standoff
+from keelroom.assess.fit.package_bodies import RIM, seat_off, standoff
 from keelroom.assess.inputs.airside import placed_on_face, shroud_rectangle
 from keelroom.assess.inputs.coolant.ports import necks
 from keelroom.assess.placing import Axes, core_depth, face_size, placed_frame, tank_size
@@ -88,8 +88,16 @@ def _core(package: Package, frame: Axes) -> list[Anchor]:
     tank, depth, across = tank_size(core), core_depth(core), core.flow == "crossflow"
     u = {"left": -tank / 2 if across else INSET, "right": width + tank / 2 if across else width - INSET}
     v = {"lower": INSET if across else -tank / 2, "upper": height - INSET if across else height + tank / 2}
+    return _at_corners(("core:", "Core"), frame, u, v, depth / 2)
+
+
+def _at_corners(
+    named: tuple[str, str], frame: Axes, u: dict[str, float], v: dict[str, float], w: float
+) -> list[Anchor]:
+    """A point at each of a part's corners; named: what its key and its words begin with."""
+    key, name = named
     return [
-        Anchor(f"core:{corner}", f"Core, {_words(corner)}", frame.point(u[side], v[row], depth / 2), "front", "part")
+        Anchor(f"{key}{corner}", f"{name}, {_words(corner)}", frame.point(u[side], v[row], w), "front", "part")
         for corner in CORNERS
         for row, side in (corner.split("_"),)
     ]
@@ -103,19 +111,14 @@ def _shroud(package: Package, frame: Axes) -> list[Anchor]:
     back = core_depth(package.core) + (standoff(package, package.fans[0]) if package.fans else 0.0)
     u = {"left": left + inset, "right": left + wide - inset}
     v = {"lower": bottom + inset, "upper": bottom + high - inset}
-    found = [
-        Anchor(f"shroud:{corner}", f"Shroud, {_words(corner)}", frame.point(u[side], v[row], back), "front", "part")
-        for corner in CORNERS
-        for row, side in (corner.split("_"),)
-    ]
-    return [*found, *_walls(package, frame, (left, bottom, wide, high)), *_tabs(package, frame, place)]
+    found = _at_corners(("shroud:", "Shroud"), frame, u, v, back)
+    return [*found, *_walls(package, frame, place), *_tabs(package, frame, place)]
 
 
 def _walls(package: Package, frame: Axes, place: tuple[float, float, float, float]) -> list[Anchor]:
     """The middles of the pan's side walls, half way up them: a strip or angle from the core is screwed to one."""
     left, bottom, wide, high = place
-    front = core_depth(package.core) + package.shroud.gasket.si
-    half = front + package.shroud.depth.si / 2
+    half = core_depth(package.core) + seat_off(package) + package.shroud.depth.si / 2
     places: dict[str, tuple[float, float, Faces]] = {
         "left": (left, bottom + high / 2, "side"),
         "right": (left + wide, bottom + high / 2, "side"),
@@ -135,18 +138,8 @@ def _tabs(package: Package, frame: Axes, place: tuple[float, float, float, float
         return []
     left, bottom, wide, high = place
     u, v = {"left": left - ears / 2, "right": left + wide + ears / 2}, {"lower": bottom, "upper": bottom + high}
-    deep = core_depth(package.core) + package.shroud.gasket.si
-    return [
-        Anchor(
-            f"shroud:tab_{corner}",
-            f"Shroud’s tab, {_words(corner)}",
-            frame.point(u[side], v[row], deep),
-            "front",
-            "part",
-        )
-        for corner in CORNERS
-        for row, side in (corner.split("_"),)
-    ]
+    front = core_depth(package.core) + seat_off(package)
+    return _at_corners(("shroud:tab_", "Shroud’s tab"), frame, u, v, front)
 
 
 def _rings(package: Package, frame: Axes) -> list[Anchor]:

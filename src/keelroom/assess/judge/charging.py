@@ -26,8 +26,6 @@ from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.facts import given
 
-JUST = 0.05
-"""[A] under which nothing lacks."""
 LOW_VOLTAGE = 12.0
 """Volts at the battery, engine running, under which it is being emptied."""
 
@@ -74,11 +72,11 @@ def _short(build: Build, facts: Charging, draw: Draw) -> Found:
     """By what is really on: what the fans take out while they run and their rests give back is a battery that works,
     not one that goes flat."""
     system, balance = draw.system, draw.system.balance
-    if system.short <= JUST:
+    if not draw.short:
         return
     balanced, voltage = balance_told(facts), (balance.voltage, "voltage")
     where = ("brief", "accessories", "alternator_rating")
-    if draw.lacks <= JUST:
+    if not draw.empties:
         told = given(balance=balanced, voltage=voltage)
         yield Finding("battery_works", "note", where, told, value=draw.mean, limit=balance.available)
         return

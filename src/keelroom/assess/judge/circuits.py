@@ -11,7 +11,7 @@ from keelroom.assess.electrical.words import advice
 from keelroom.assess.findings import Finding, Found, Level
 from keelroom.assess.fixes import choose_act, set_act
 from keelroom.assess.inputs.electrical.loads import fan_rating
-from keelroom.assess.inputs.electrical.system import battery_of, lead_of
+from keelroom.assess.inputs.electrical.system import battery_of, lead_of, stands_wired
 from keelroom.assess.judge.sources import sources
 from keelroom.core.electrical.charging import discharge_time
 from keelroom.core.electrical.protection import CONTINUOUS, PARALLEL, RELAY_MAKES, UNFUSED
@@ -506,7 +506,7 @@ def _connector(
 def _unplanned(package: Package, found: Electrics) -> Found:
     if found.loose:
         names = tuple(lowered(motored.name) for motored in found.loose)
-        dead = package.kind != "planned" and bool(package.circuits)
+        dead = stands_wired(package)
         yield Finding(
             "no_circuit",
             "problem" if dead else "doubt",

@@ -76,9 +76,7 @@ class AskedTable(QWidget, Generic[T]):
 
     def choose(self, row: int) -> None:
         """A row was clicked."""
-        act = self.act_at(row)
-        if act is not None:
-            self.session.do(act)
+        self.table.do(row)
 
     def refresh(self) -> None:
         build, missing = self.session.build, self.missing()

@@ -55,7 +55,6 @@ class BayDrawing(QWidget):
         self.setAccessibleName("Elevation of core and fans")
         self.setMinimumSize(300, 200)
         self.setMouseTracking(True)
-        """of a part, while it is up"""
         self.zoom = Zoom(self, self._zoomed)
         session.changed.connect(self.rebuild)
         session.picked.connect(self.update)

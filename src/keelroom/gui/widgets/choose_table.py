@@ -113,6 +113,12 @@ class ChooseTable(QWidget):
         self.foretold: Foretold | None = None
         self.act_of: Callable[[int], Act | None] = lambda _row: None
 
+    def do(self, row: int) -> None:
+        """The act of a row, where there is one; for `choose`."""
+        act = self.act_of(row)
+        if act is not None and self.foretold is not None:
+            self.foretold.session.do(act)
+
     def foretell(self, session: Session, act_of: Callable[[int], Act | None]) -> None:
         """Tell under the table what choosing the row one is at would do; `act_of` a row's index in the given order."""
         self.act_of, self.foretold = act_of, Foretold(session, self.table.accessibleName())

@@ -91,7 +91,6 @@ class FitBoard(QWidget):
         self.setAccessibleName("Package in the bay: front, left side and from above")
         self.setMinimumSize(300, 200)
         self.setMouseTracking(True)
-        """of a part, while it is up"""
         self.zoom = Zoom(self, self.rebuild)
         session.changed.connect(self.rebuild)
         session.picked.connect(self._show_picked)

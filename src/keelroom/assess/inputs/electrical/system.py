@@ -162,15 +162,19 @@ Circuits = tuple[tuple[Planned, ...], tuple[Motored, ...]]
 
 def planned_circuits(build: Build, package: Package) -> Circuits:
     """Every circuit with its motors, and the motors no circuit feeds."""
-    stands = package.kind != "planned" and bool(package.circuits)
-    return _planned(package.circuits, build.supply, motors_of(build, package), package.control, stands)
+    return _planned(package.circuits, build.supply, motors_of(build, package), package.control, stands_wired(package))
+
+
+def stands_wired(package: Package) -> bool:
+    """Whether it is a car as it stands with its circuits entered, not a plan: what none of them feeds does not turn."""
+    return package.kind != "planned" and bool(package.circuits)
 
 
 @by_identity(64)
 def _planned(
     circuits: tuple[Circuit, ...], supply: Supply, motors: tuple[Motored, ...], control: Control, stands: bool
 ) -> Circuits:
-    """stands : it is a car as it stands, not a plan: what none of its circuits feeds does not turn"""
+    """stands : as `stands_wired` says"""
     one_by_one = way_of(control).staged and control.low_speed == "one_fan"
     left = list(motors)
     found = []

@@ -28,7 +28,7 @@ class FanTable(ChooseTable):
         note = (
             "A click fits the fans over the face. Twin assemblies bring their own shroud. Advertised flow is free air."
         )
-        super().__init__("Fans", COLUMNS, self._choose, note, columns_are="named")
+        super().__init__("Fans", COLUMNS, self.do, note, columns_are="named")
         self.foretell(session, self._act_at)
 
     def refresh(self) -> None:
@@ -48,11 +48,6 @@ class FanTable(ChooseTable):
             return None
         given = {"name": assembly.name, "count": str(assembly.count)}
         return offer("fit_fans", build.active, f"Fans: {assembly.name}", **given)
-
-    def _choose(self, row: int) -> None:
-        act = self._act_at(row)
-        if act is not None:
-            self.session.do(act)
 
 
 class AirStation(Form):

@@ -23,7 +23,7 @@ class CoreTable(ChooseTable):
         self.session = session
         self.offered: tuple[Choice, ...] = ()
         note = "A click puts the core into this package; every figure below follows. Your own parts say “mine”."
-        super().__init__("Cores", COLUMNS, self._choose, note, columns_are="named")
+        super().__init__("Cores", COLUMNS, self.do, note, columns_are="named")
         self.foretell(session, self._act_at)
 
     def refresh(self) -> None:
@@ -38,11 +38,6 @@ class CoreTable(ChooseTable):
         except KeelRoomError as error:
             self.session.told.emit(error.message)
             return self.session.build.own_cores
-
-    def _choose(self, row: int) -> None:
-        act = self._act_at(row)
-        if act is not None:
-            self.session.do(act)
 
     def _act_at(self, row: int) -> Act | None:
         return fit_core_act(self.session.build, self.offered[row].core)

@@ -40,7 +40,7 @@ class KitsView(ChooseTable):
 
     def __init__(self, session: Session) -> None:
         self.session = session
-        super().__init__("Wiring kits", COLUMNS, self._choose, NOTE, "relay, variable …", columns_are="named")
+        super().__init__("Wiring kits", COLUMNS, self.do, NOTE, "relay, variable …", columns_are="named")
         self.foretell(session, self._act_at)
 
     def refresh(self) -> None:
@@ -51,6 +51,3 @@ class KitsView(ChooseTable):
     def _act_at(self, row: int) -> Act:
         kit = kits()[row]
         return offer("fit_kit", self.session.build.active, f"Kit: {kit.name}", name=kit.name)
-
-    def _choose(self, row: int) -> None:
-        self.session.do(self._act_at(row))

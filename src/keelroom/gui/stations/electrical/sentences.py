@@ -116,7 +116,7 @@ def charging_said(build: Build, assessment: Assessment, system: str) -> Said:
         draw, balance = facts.hardest, facts.hardest.system.balance
         said.append(
             (
-                "problem" if draw.lacks > 0 and draw.system.short > 0 else "strong",
+                "problem" if draw.empties else "strong",
                 f"{' '.join(clauses(balance_told(facts), system))} {balance.voltage:.1f} V at the battery.",
             )
         )

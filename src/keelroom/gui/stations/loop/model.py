@@ -98,9 +98,9 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str, case: s
     def of(name: str) -> Said:
         return said if shown == name else ()
 
+    wanting = hoses_to_lead_anew(build, build.package, assessment.fit) if shown == "Hoses" else ()
     wider = tuple(
-        (way := f"A wider way: {run.name}", offer("wider_way", build.active, way, hose=run.hose.id))
-        for run in hoses_to_lead_anew(build, build.package, assessment.fit)
+        (way := f"A wider way: {run.name}", offer("wider_way", build.active, way, hose=run.hose.id)) for run in wanting
     )
     where: Path = ("packages", build.active)
     return (
@@ -123,7 +123,7 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str, case: s
         Page(
             "Hoses",
             _hoses(build, where),
-            (("Add a hose", offer("add_hose", build.active)), *(wider if shown == "Hoses" else ())),
+            (("Add a hose", offer("add_hose", build.active)), *wider),
             said=of("Hoses"),
             advice=advice,
         ),
