@@ -6,7 +6,7 @@ STAMP := .venv/.ready
 setup: $(STAMP)
 
 # What is compiled is compiled again when its source or its types change.
-TYPED := $(wildcard src/keelroom/core/*/*.pxd)
+TYPED := $(wildcard src/keelroom/core/*.pxd src/keelroom/core/*/*.pxd)
 $(STAMP): requirements/dev.lock pyproject.toml tools/system_libraries.sh tools/compile_core.py $(TYPED) $(TYPED:.pxd=.py)
 	@echo "Setting up, once, about a minute: 1 of 4, the system libraries Qt needs"
 	@sh tools/system_libraries.sh

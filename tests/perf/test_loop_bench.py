@@ -9,7 +9,8 @@ from keelroom.assess.assess import first_wave
 from keelroom.assess.figures.read_off import air_in
 from keelroom.assess.fit.hose_ways import detour
 from keelroom.core.kept import Kept
-from keelroom.core.loop.circuit import LoopLaw, Tubes, loop_flows
+from keelroom.core.loop.circuit import LoopLaw, Tubes
+from keelroom.core.loop.flows import loop_flows
 from keelroom.document.file import load
 from keelroom.drawing.loop import loop_scene
 from tests.changes import on

@@ -1,14 +1,23 @@
-"""What runs compiled and the same source interpreted: the same numbers, to 1e-9, over drawn pairs."""
+"""What runs compiled and the same source interpreted: the same numbers, to 1e-9, over drawn pairs and points."""
 
+import random
 import sys
 
 import numpy as np
 import pytest
 
+from keelroom.assess.figures.batch import Asked, batches, rows_for
+from keelroom.assess.inputs.translate import stacked
+from keelroom.core.air.fan import generic_curve
+from keelroom.core.air.own_air import OwnPath, own_flow
+from keelroom.core.ambients import holding_ambients
+from keelroom.core.answer import steady_answer
+from keelroom.core.arrays import stack
 from keelroom.core.compiled import compiled, why_slow
 from keelroom.core.packaging import nearest
 from keelroom.core.packaging.solids import ROOM, Solids, _rows, clearance, parted
-from tests.interpreted import interpreted
+from tests.interpreted import core_from_source, interpreted
+from tests.soak.offers import any_build
 
 PAIRS = 120
 
@@ -35,6 +44,45 @@ def test_clearances_are_the_same_compiled_and_interpreted(spread):
         here = np.column_stack([np.asarray(part).reshape(PAIRS, -1) for part in found])
         assert np.array(out) == pytest.approx(here, abs=1e-9)
         assert spread > 1 or (here[:, 0] < 0).any()
+
+
+def unlike(one, other, where=""):
+    """Fields of two records of arrays that differ by more than 1e-9 of their size."""
+    found = []
+    for name, a, b in zip(one._fields, one, other, strict=True):
+        if isinstance(a, tuple):
+            found += unlike(a, b, f"{where}{name}.")
+        elif isinstance(a, np.ndarray) and not np.allclose(a, b, rtol=1e-9, atol=1e-9, equal_nan=True):
+            found.append(where + name)
+    return found
+
+
+@pytest.mark.parametrize("which", ["demo", 3, 5, 12])
+def test_whole_answers_are_the_same_compiled_and_interpreted(demo, which):
+    """Air path, coolant loop, coolers, face, search and switching fans: everything an answer holds, and the weather a
+    package holds in; on the demo's hottest cases and on drawn builds."""
+    build = demo if which == "demo" else any_build(random.Random(which))
+    asked = [Asked(build, case.id) for case in build.duty_cases[:2]]
+    source, looked = core_from_source(), 0
+    for _, rows in batches(rows_for(asked)):
+        points, doubt = stacked(rows)
+        layout = rows[0].layout
+        here = steady_answer(points, doubt, layout)
+        there = source("answer").steady_answer(points, doubt, layout)
+        assert not unlike(there, here)
+        days = source("ambients").holding_ambients(points, there, layout)
+        assert not unlike(days, holding_ambients(points, here, layout))
+        looked += len(rows)
+    assert looked == len(asked)
+
+
+def test_a_coolers_own_air_is_the_same_compiled_and_interpreted():
+    """A face with one fan behind it, drawn and standing, at rest and on the road."""
+    one = np.ones(4)
+    curve = stack([stack([generic_curve(0.3, 80.0, "curved", 0.9, 0.04)])] * 4)
+    path = OwnPath(0.03 * one, 0.05 * one, 0.04 * one, 3.0 * one, curve, one, 0.4 * one, -0.1 * one)
+    given = (np.array([0.0, 0.0, 15.0, 40.0]), np.array([1.0, 0.4, 0.0, 1.0]), 1.15 * one)
+    assert core_from_source()("air.own_air").own_flow(path, *given) == pytest.approx(own_flow(path, *given), abs=1e-9)
 
 
 def test_no_pairs_are_no_clearances():

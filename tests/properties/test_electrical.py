@@ -21,6 +21,7 @@ from keelroom.document.quantity import from_si, quantity
 from keelroom.document.schema.electrical import Circuit, Supply, Wire
 from keelroom.gauges import AWG_SIZES, METRIC_SIZES, awg_text, metric_text, read_size
 from tests.floors import FLOOR
+from tests.typed import shares
 
 SIZES = st.one_of(st.sampled_from(AWG_SIZES).map(awg_text), st.sampled_from(METRIC_SIZES).map(metric_text))
 MOTORS = st.builds(Motor, st.sampled_from((12.0, 12.5, 13.0, 13.5)), st.floats(40, 450), st.booleans(), st.booleans())
@@ -159,7 +160,7 @@ def test_a_controller_asks_for_more_as_it_gets_warmer_and_power_never_beats_time
     readings = np.linspace(60, 130, 71)
     for law in laws:
         many = stack([law] * len(readings))
-        share, power = control.commanded_share(many, readings), control.power_share(many, readings)
+        share, power = shares(many, readings)
         assert (np.diff(share) >= -1e-12).all()
         assert (np.diff(power) >= -1e-12).all()
         assert ((share >= 0) & (share <= 1 + 1e-12)).all()

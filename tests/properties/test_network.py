@@ -10,8 +10,9 @@ from keelroom.assess.assess import assess
 from keelroom.catalogue.load import cores, fan_assemblies, named
 from keelroom.core.air import face
 from keelroom.core.air.fan import fan_pressure
-from keelroom.core.coolers.exchange import Around, exchanged
-from keelroom.core.coupling import asked_of, fluid_heat, prepare
+from keelroom.core.coolers.exchange import car_coolers
+from keelroom.core.coupling import NOWHERE, car_rows, prepare
+from keelroom.core.joint.car import CarAir, solve_airs
 from keelroom.core.kept import Kept
 from keelroom.core.operating_point import face_heat, solve
 from keelroom.document.edits import Change, Edit, apply, set_value
@@ -90,6 +91,16 @@ def node_balance(points, flows):
     return points.plant.network.incidence[0].T @ branches, np.abs(branches).max()
 
 
+def cooler_heat(points, fixed):
+    """What each cooler gives the air while the path past running fans is solved [W]."""
+    car = car_rows(points, (fixed.surfaces, fixed.surface), (fixed.air, fixed.outdoor_density))
+    path, air = CarAir(car, car_coolers(points.plant.coolers)), fixed.running
+    asked = np.array([[air.power[0], 0.0, 1.0, 1.0]])
+    room = (np.empty((1, size)) for size in (2 * path.count, path.nodes, 6, 14))
+    assert solve_airs(path, np.arange(1), air.speed, asked, NOWHERE, *room)[0]
+    return np.array(path.coolers.heat)
+
+
 @given(packs(), st.sampled_from(sorted(CASES)))
 def test_mass_and_enthalpy_close_in_every_node(pack, case):
     points, _, layout = point(pack, case)
@@ -109,21 +120,17 @@ def test_mass_and_enthalpy_close_in_every_node(pack, case):
     mixed = (flows.grille[0] * grille + back * breath.bay_temperature[0]) / (flows.grille[0] + back)
     assert float(breath.front_temperature[0]) == pytest.approx(mixed, rel=1e-9)
     # The whole bay: all heat given leaves with the air (up to the ceiling kept for still air, undone here).
-    around = Around(*(np.array([value]) for value in (grille, grille, grille, grille, 87.0, 0.0, 95.0, cp)))
-    asked = asked_of(points.situation.fluids, points.situation.drive, fluid_heat(air.heat), points.doubts.heat)
     coolers = points.plant.coolers
-    found = exchanged(coolers, asked, around, flows.core, 1)
-    bay_side = float((found.heat * np.maximum(coolers.ahead, coolers.into_bay)).sum())
+    heat = cooler_heat(points, fixed)
+    bay_side = float((heat * np.maximum(coolers.ahead, coolers.into_bay)[0]).sum())
     given_heat = air.into_coolant[0] + bay_side + air.heat.bay[0] + air.power[0]
     free = given_heat / (max(flows.exit[0], 1e-3) * cp)
     assert breath.bay_temperature[0] - grille == pytest.approx(free / (1 + free / 400.0), rel=1e-9)
     # Core, cell by cell: what the coolant loses is what the air gains.
-    state, meeting, face = face_heat(points, fixed, solution.state.temperature, layout)
-    assert float((meeting.capacity * (face.air_out - meeting.temperature)).sum()) == pytest.approx(
-        float(face.heat[0]), rel=1e-9
-    )
+    state, met = solution.state, face_heat(points, fixed, solution.state.temperature, layout)
+    assert float((met.capacity * (met.air_out - met.temperature)).sum()) == pytest.approx(met.heat, rel=1e-9)
     if solution.settles[0]:
-        assert float(face.heat[0]) == pytest.approx(float(state.given[0]), rel=1e-6), (
+        assert met.heat == pytest.approx(float(state.given[0]), rel=1e-6), (
             "what the coolant is given the core gives off"
         )
 

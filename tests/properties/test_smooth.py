@@ -7,12 +7,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from keelroom.assess.inputs.electrical.controller import ALWAYS
 from keelroom.assess.questions.airmap import air_map, at_speed
 from keelroom.assess.questions.response import response
-from keelroom.core.arrays import stack
 from keelroom.core.coupling import prepare
-from keelroom.core.electrical.control import law
+from keelroom.core.cycling import fans_held
 from keelroom.core.operating_point import evaluate, solve
 from tests.changes import varied
 from tests.properties.test_facts import BUILD, CORE, FANS, package, point
@@ -40,13 +38,11 @@ def test_rejection_is_smooth_in_the_fans_speed_through_the_correlations_break(pa
         pack.model_copy(update={"coolers": ()}), "idle"
     )  # a condenser cuts out, which is a real kink
     hot = points.plant.limit
-    always = stack([law(ALWAYS)])
     found = []
     for volts in np.linspace(6.0, 15.0, 46):
-        moved = varied(
-            points.under(always), {"situation.command.voltage": np.full_like(points.situation.command.voltage, volts)}
-        )
-        found.append(float(evaluate(moved, prepare(moved, layout), hot, layout).rejection[0]))
+        volted = {"situation.command.voltage": np.full_like(points.situation.command.voltage, volts)}
+        moved = varied(points, volted)
+        found.append(float(evaluate(moved, prepare(moved, layout), hot, layout, fans_held(1, 1.0)).rejection[0]))
     steps = np.diff(found)
     assert steps.min() > 0
     assert np.abs(np.diff(steps)).max() < 0.2 * steps.max()

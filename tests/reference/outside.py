@@ -18,8 +18,9 @@ from keelroom.core.arrays import stack
 from keelroom.core.fluids import air, coolant
 from keelroom.core.fluids.water import saturation_pressure
 from keelroom.core.thermal import tube_side
-from keelroom.core.thermal.engine_heat import friction_pressure
+from keelroom.core.thermal.engine_point import friction_pressure
 from keelroom.core.thermal.march import march
+from keelroom.core.thermal.point import developed_nusselt, entering_nusselt
 from tests.reference.check import Check
 from tests.reference.outside_electrical import electrical_checks
 from tests.reference.outside_loop import loop_checks
@@ -240,7 +241,7 @@ def _checks() -> list[Check]:
                 "citation",
                 "Shah & London",
                 value,
-                lambda a=aspect: float(tube_side.laminar_nusselt(at(a), at(1e-9))[0]),
+                lambda a=aspect: entering_nusselt(developed_nusselt(a), 1e-9),
                 0.004,
             )
         )
@@ -290,7 +291,7 @@ def _checks() -> list[Check]:
             "memory",
             "Heywood's line",
             1.47,
-            lambda: float(friction_pressure(at(2000.0))[0]) / 1e5,
+            lambda: friction_pressure(2000.0) / 1e5,
             1e-6,
         ),
         Check(
@@ -298,7 +299,7 @@ def _checks() -> list[Check]:
             "memory",
             "Heywood's line",
             3.67,
-            lambda: float(friction_pressure(at(6000.0))[0]) / 1e5,
+            lambda: friction_pressure(6000.0) / 1e5,
             1e-6,
         ),
     ]

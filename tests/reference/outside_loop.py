@@ -13,8 +13,9 @@ from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.arrays import stack
 from keelroom.core.fluids.coolant import curves
 from keelroom.core.loop.bubbles import drift
-from keelroom.core.loop.circuit import BLASIUS, friction
+from keelroom.core.loop.circuit import BLASIUS, ROUND
 from keelroom.core.loop.hoses import bead_height, least_radius, line_bore, t_bolt_clamp, worm_clamp
+from keelroom.core.loop.point import friction
 from keelroom.core.loop.pressures import absolute, boiling_margins
 from keelroom.core.loop.pump import rated_curve
 from keelroom.core.loop.route import routed
@@ -29,7 +30,7 @@ GPM = 231 * INCH**3 / 60
 def pipe_loss(flow: float, bore: float, length: float, rho: float = 1030.0, mu: float = 0.75e-3) -> float:
     """[psi] in a smooth pipe, by our friction."""
     speed = flow / (math.pi / 4 * bore**2)
-    factor = float(friction(np.array(rho * speed * bore / mu)))
+    factor = friction(rho * speed * bore / mu, ROUND)
     return factor * length / bore * rho * speed**2 / 2 / 6894.757
 
 
@@ -79,7 +80,7 @@ def loop_checks() -> tuple[Check, ...]:
             "package",
             "fluids",
             fluids.friction_factor(Re=2e4),
-            lambda: float(friction(np.array(2e4))),
+            lambda: friction(2e4, ROUND),
             0.03,
         ),
         Check(
@@ -87,7 +88,7 @@ def loop_checks() -> tuple[Check, ...]:
             "package",
             "fluids",
             fluids.friction_factor(Re=8e4),
-            lambda: float(friction(np.array(8e4))),
+            lambda: friction(8e4, ROUND),
             0.03,
         ),
         Check(
@@ -95,7 +96,7 @@ def loop_checks() -> tuple[Check, ...]:
             "package",
             "fluids",
             fluids.friction_factor(Re=400.0),
-            lambda: float(friction(np.array(400.0))),
+            lambda: friction(400.0, ROUND),
             0.03,
         ),
         Check("Blasius' constant", "citation", "Blasius (1913)", 0.3164, lambda: BLASIUS, 1e-4),

@@ -16,16 +16,17 @@ from keelroom.core.air.driven_fan import CLUTCH_MOST, blades, drag
 from keelroom.core.air.fan import generic_curve, no_fan, typed_curve
 from keelroom.core.air.own_air import OwnPath, own_flow
 from keelroom.core.arrays import stack
-from keelroom.core.coolers.circuits import NEVER, CoolerStage, settled
-from keelroom.core.coolers.condenser import CUT_OUT, condensed, cop_share, vent_air
-from keelroom.core.coolers.exchanger import conductance_at, effectiveness, handed_over
+from keelroom.core.coolers.circuits import NEVER
+from keelroom.core.coolers.condenser import CUT_OUT, cop_share
 from keelroom.core.coolers.lines import fitting_of, held, least_bend, lost_in_lines
 from keelroom.core.coolers.noise import heard, sound_power
 from keelroom.core.coolers.oils import density, heat_capacity, kinematic_viscosity
+from keelroom.core.coolers.point import condensed, conductance_at, effectiveness, handed_over, vent_air
 from keelroom.core.electrical.motor import Motor, current_at
-from keelroom.core.thermal.gearbox import slip_loss, stall_heat, stall_torque
+from keelroom.core.thermal.engine_point import slip_loss, stall_heat, stall_torque
 from keelroom.document.file import load
 from tests.conftest import DEMO
+from tests.typed import circuit_at_rest
 
 
 def at(value):
@@ -49,23 +50,20 @@ def test_a_condenser_by_hand():
     + 90/x) = 200(x - 35): x2 - 45 x - 900 = 0, x = 60.0, so it condenses at 65.0 degC and gives 200 x 25 = 5000 W;
     the COP there is 90/60 =
     1.5."""
-    found = condensed(at(2000), cop_share(at(1.8)), at(200), at(40))
-    assert (float(found.condensing[0]), float(found.heat[0]), float(found.cop[0])) == (
-        pytest.approx(65.0, abs=0.01),
-        pytest.approx(5000, abs=2),
-        pytest.approx(1.5, abs=1e-3),
-    )
+    condensing, heat, cop, runs = condensed(2000.0, cop_share(1.8), 200.0, 40.0)
+    assert condensing == pytest.approx(65.0, abs=0.01)
+    assert heat == pytest.approx(5000, abs=2)
+    assert cop == pytest.approx(1.5, abs=1e-3)
     # 3000 W of cooling on 0.11 kg/s of 35 degC: 27.1 K
-    assert float(vent_air(at(2000), found.cop, found.runs)[0]) == pytest.approx(35 - 3000 / (0.11 * 1006), abs=0.05)
+    assert vent_air(2000.0, cop, runs) == pytest.approx(35 - 3000 / (0.11 * 1006), abs=0.05)
 
 
 def test_a_condenser_without_air_cuts_out():
-    found = condensed(at(2000), cop_share(at(1.8)), at(40), at(40))
-    assert float(found.condensing[0]) == CUT_OUT
-    assert float(found.heat[0]) == pytest.approx(40 * (CUT_OUT - 40))
-    assert 0 < float(found.runs[0]) < 1
-    still = condensed(at(0), cop_share(at(1.8)), at(40), at(40))
-    assert float(still.heat[0]) == 0.0
+    condensing, heat, _, runs = condensed(2000.0, cop_share(1.8), 40.0, 40.0)
+    assert condensing == CUT_OUT
+    assert heat == pytest.approx(40 * (CUT_OUT - 40))
+    assert 0 < runs < 1
+    assert condensed(0.0, cop_share(1.8), 40.0, 40.0)[1] == 0.0
 
 
 # exchangers
@@ -75,7 +73,7 @@ def test_a_condenser_without_air_cuts_out():
 @pytest.mark.parametrize("ratio", [0.05, 0.3, 0.7, 1.0])
 def test_effectiveness_is_hts(ntu, ratio):
     """The closed form to the last digit, the exact series within 4 %. Package: ht."""
-    found = float(effectiveness(at(ntu), at(ratio))[0])
+    found = effectiveness(ntu, ratio)
     assert found == pytest.approx(effectiveness_from_NTU(ntu, Cr=ratio, subtype="crossflow approximate"), rel=1e-9)
     assert found == pytest.approx(effectiveness_from_NTU(ntu, Cr=ratio, subtype="crossflow"), rel=0.04)
 
@@ -84,13 +82,12 @@ def test_a_plate_cooler_by_hand():
     """0.0426 m2 of 1500 W/m2K at 3 m/s, 0.147 kg/s of air: 64 W/K own, 148 W/K of air, 178 W/K of oil; NTU 0.432,
     ratio 0.83:
     0.432^0.22 = 0.831, exp(-0.831 x 0.5196) - 1 = -0.3506, so 1 - exp(-0.3506) = 0.2957 of 148: 43.8 W/K."""
-    own = conductance_at(at(1500), at(0.6), at(0.0426 * 3 * 1.15), at(0.0426))
-    assert float(own[0]) == pytest.approx(63.9, abs=0.05)
-    found = handed_over(own, at(148), at(178))
-    assert float(found[0]) == pytest.approx(43.77, abs=0.03)
+    own = conductance_at(1500.0, 0.6, 0.0426 * 3 * 1.15, 0.0426)
+    assert own == pytest.approx(63.9, abs=0.05)
+    assert handed_over(own, 148.0, 178.0) == pytest.approx(43.77, abs=0.03)
     # Twice the air: its 60 % of the resistance falls by 2^0.6 = 1.516
-    faster = conductance_at(at(1500), at(0.6), at(2 * 0.0426 * 3 * 1.15), at(0.0426))
-    assert float(faster[0] / own[0]) == pytest.approx(1 / (0.6 / 2**0.6 + 0.4), rel=1e-9)
+    faster = conductance_at(1500.0, 0.6, 2 * 0.0426 * 3 * 1.15, 0.0426)
+    assert faster / own == pytest.approx(1 / (0.6 / 2**0.6 + 0.4), rel=1e-9)
 
 
 # circuits
@@ -99,9 +96,8 @@ def test_a_plate_cooler_by_hand():
 def test_a_gearbox_circuit_by_hand():
     """3 kW, no case: 200 W/K of flow, a cooler of 50 W/K in 40 degC air alone: enters at 100, so 115 - 15 ... the pan
     at 85 degC."""
-    none = at(0)
-    found = settled(at(3000), (CoolerStage(at(50), at(40), at(NEVER)),), at(200), (none, none))
-    assert (float(found.leaving[0]), float(found.fluid[0]), float(found.stages[0][0])) == (
+    found = circuit_at_rest(3000.0, [(50.0, 40.0, NEVER)], 200.0)
+    assert (found.leaving, found.fluid, found.given[0]) == (
         pytest.approx(100),
         pytest.approx(85),
         pytest.approx(3000),
@@ -111,16 +107,10 @@ def test_a_gearbox_circuit_by_hand():
 def test_what_the_first_does_not_take_the_next_must():
     """The same with 20 W/K to 90 degC before it: 2 x 20 x ... by substitution: leaving t, 20(t-90) + 50(t - 0.1(t-90)
     - 40) = 3000, t = 98.46."""
-    none = at(0)
-    found = settled(
-        at(3000),
-        (CoolerStage(at(20), at(90), at(NEVER)), CoolerStage(at(50), at(40), at(NEVER))),
-        at(200),
-        (none, none),
-    )
+    found = circuit_at_rest(3000.0, [(20.0, 90.0, NEVER), (50.0, 40.0, NEVER)], 200.0)
     leaving = (3000 + 20 * 90 + 50 * 40 - 50 * 0.1 * 90) / (20 + 50 * 0.9)
-    assert float(found.leaving[0]) == pytest.approx(leaving)
-    assert sum(float(heat[0]) for heat in found.stages) == pytest.approx(3000)
+    assert found.leaving == pytest.approx(leaving)
+    assert sum(found.given) == pytest.approx(3000)
 
 
 @pytest.mark.parametrize("heat", [300.0, 1500.0, 4000.0])
@@ -131,14 +121,14 @@ def test_a_bypass_sits_where_brentq_says(heat):
         takes = 60 * opening
         return (heat - takes * (heat / 200 - 20) + 15 * 20) / (takes + 15)
 
-    found = settled(at(heat), (CoolerStage(at(60), at(20), at(71)),), at(200), (at(15), at(20)))
+    found = circuit_at_rest(heat, [(60.0, 20.0, 71.0)], 200.0, (15.0, 20.0))
     if pan(0) <= 71:
         wanted = 0.0
     elif pan(1) >= 81:
         wanted = 1.0
     else:
         wanted = brentq(lambda o: (pan(o) - 71) / 10 - o, 0, 1)
-    assert float(found.fluid[0]) == pytest.approx(pan(wanted), abs=0.02)
+    assert found.fluid == pytest.approx(pan(wanted), abs=0.02)
 
 
 # gearbox
@@ -147,8 +137,8 @@ def test_a_bypass_sits_where_brentq_says(heat):
 def test_a_stalled_converter_by_hand():
     """K 160 at 700 rpm: (4.375)2 = 19.14 lbf ft = 25.95 Nm, times 73.3 rad/s 1902 W: within the 1.5-3 kW of common
     practice."""
-    assert float(stall_torque(at(700), at(160))[0]) == pytest.approx(25.95, abs=0.01)
-    assert float(stall_heat(at(700), at(160))[0]) == pytest.approx(1902, abs=1)
+    assert stall_torque(700.0, 160.0) == pytest.approx(25.95, abs=0.01)
+    assert stall_heat(700.0, 160.0) == pytest.approx(1902, abs=1)
 
 
 def test_a_slipping_converter_by_hand():
@@ -156,8 +146,8 @@ def test_a_slipping_converter_by_hand():
     12.6 % lost."""
     asked = 58e3 / (2800 * math.pi / 30) / 415.2
     speed = (1 - asked) ** (1 / 3)
-    assert float(slip_loss(at(58e3), at(2800), at(160))[0]) == pytest.approx(1 - speed * (2 - speed / 0.88), abs=2e-4)
-    assert 0.12 < float(slip_loss(at(58e3), at(2800), at(160))[0]) < 0.13
+    assert slip_loss(58e3, 2800.0, 160.0) == pytest.approx(1 - speed * (2 - speed / 0.88), abs=2e-4)
+    assert 0.12 < slip_loss(58e3, 2800.0, 160.0) < 0.13
 
 
 # oil and lines

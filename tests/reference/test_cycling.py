@@ -15,8 +15,7 @@ from keelroom.assess.figures.batch import Asked, row_for
 from keelroom.assess.inputs.translate import stacked
 from keelroom.assess.report import as_table
 from keelroom.core.coupling import prepare
-from keelroom.core.cycling import settle
-from keelroom.core.electrical.control import held_law
+from keelroom.core.cycling import fans_held, settle
 from keelroom.core.operating_point import evaluate, thermal_mass
 from keelroom.document.edits import apply
 from keelroom.document.file import load
@@ -46,10 +45,9 @@ def simulated(build, case_id: str, start: float, hours: float = 2.0) -> tuple[fl
     begin, end = float(stages.on[0, 0]), float(stages.off[0, 0])
 
     def rate(share: float):
-        law = held_law(points.situation.command.law, np.array([share]), np.array([share]))
-        held = points.under(law)
+        held = fans_held(1, share)
         grid = np.linspace(60.0, 135.0, 151)
-        many = [float(evaluate(held, fixed, np.array([t]), row.layout).margin[0]) for t in grid]
+        many = [float(evaluate(points, fixed, np.array([t]), row.layout, held).margin[0]) for t in grid]
         return lambda _, y: [-np.interp(y[0], grid, many) / mass]
 
     still, running = rate(0.0), rate(1.0)
@@ -131,7 +129,6 @@ def test_what_faster_coolant_is_worth_is_what_a_core_that_conducts_so_much_bette
     """Against whole solves: the film's share of the resistance shrunk by Gnielinski's own factor put onto the core's
     conductance."""
     from keelroom.core.answer import worth_of_flow
-    from keelroom.core.operating_point import tube_side
     from keelroom.core.thermal.tube_side import tube_nusselt
 
     first = first_wave(load(DEMO))
@@ -139,12 +136,12 @@ def test_what_faster_coolant_is_worth_is_what_a_core_that_conducts_so_much_bette
     points, _ = stacked(list(rows))
     state, fixed = answer.solution.state, answer.solution.fixed
     told = worth_of_flow(points, answer, (2.0, 1.2))
-    tubes, duct = tube_side(points, fixed, (state.temperature, state.air_in), state.core_flow), fixed.loop_was.tubes
+    duct = fixed.loop_was.tubes
     ratio = fixed.surfaces.coolant_diameter / duct.length
     checked = 0
     for column, factor in enumerate((2.0, 1.2)):
         slow, fast = (
-            tube_nusselt(tubes.reynolds * speed, tubes.prandtl, duct.aspect, ratio) for speed in (1.0, factor)
+            tube_nusselt(state.tube_reynolds * speed, state.tube_prandtl, duct.aspect, ratio) for speed in (1.0, factor)
         )
         better = 1 / (1 - state.tube_share * (1 - slow / fast))
         settled = settle(points.doubted(conductance=points.doubts.conductance * better), rows[0].layout)

@@ -19,6 +19,7 @@ from keelroom.core.electrical.motor import (
     stall_current,
     start_current,
 )
+from keelroom.core.electrical.point import SensingRows, sensed
 from keelroom.core.electrical.wire import (
     AMPACITY,
     HOTTEST,
@@ -28,9 +29,11 @@ from keelroom.core.electrical.wire import (
     conductor_temperature,
     resistance_at,
 )
+from keelroom.core.rows import bound
 from keelroom.errors import InputError
 from keelroom.gauges import METRIC_SIZES, awg_area
 from tests.reference.outside_electrical import FAN, awg, starts
+from tests.typed import shares
 
 FT = 0.3048
 
@@ -284,7 +287,8 @@ def test_two_readings_of_a_sensor_are_each_others_inverse():
         outlet = control.outlet_for(85.0, 20.0, drop, fins)
         assert control.reading_at(outlet, 20.0, drop, fins) == pytest.approx(85.0)
     sensing = control.Sensing(np.array([0.0, 1.0, 0.0]), np.array([0.0, 0.0, control.FIN_SHARE]), np.array([30.0] * 3))
-    seen = control.sensed(sensing, np.array([95.0] * 3), np.array([8.0] * 3))
+    rows = bound(SensingRows, sensing)
+    seen = [sensed(rows, i, 95.0, 8.0) for i in range(3)]
     assert seen == pytest.approx(
         [95.0, control.reading_at(95.0, 30.0, 8.0), control.reading_at(95.0, 30.0, fins=control.FIN_SHARE)]
     )
@@ -297,12 +301,11 @@ def test_controllers_command_what_their_points_say():
     ramp = control.law(control.ramped(((82.0, 0.3), (92.0, 1.0))), (0.2, 0.01))
     laws = stack([one, two, ramp])
     for reading in (70.0, 82.0, 84.0, 87.0, 89.9, 91.0, 120.0):
-        asked = control.commanded_share(laws, np.full(3, reading))
-        power = control.power_share(laws, np.full(3, reading))
+        asked, power = shares(laws, [reading] * 3)
         for k, law in enumerate((one, two, ramp)):
             assert asked[k] == pytest.approx(max(np.interp(reading, law.temperatures, law.shares), law.least))
             assert power[k] == pytest.approx(max(np.interp(reading, law.temperatures, law.powers), law.least_power))
-    assert control.commanded_share(laws, np.full(3, 120.0)) == pytest.approx([1.0, 1.0, 1.0])
-    assert control.commanded_share(laws, np.full(3, 50.0)) == pytest.approx([0.0, 0.0, 0.2])
-    half = control.power_share(laws, np.full(3, 87.0))[2]
+    assert shares(laws, [120.0] * 3)[0] == pytest.approx([1.0, 1.0, 1.0])
+    assert shares(laws, [50.0] * 3)[0] == pytest.approx([0.0, 0.0, 0.2])
+    half = shares(laws, [87.0] * 3)[1][2]
     assert half == pytest.approx(0.65**3, rel=1e-6)

@@ -11,7 +11,8 @@ from scipy.optimize import root
 from keelroom.assess.assess import assess
 from keelroom.assess.inputs.coolant.ports import Port
 from keelroom.assess.inputs.coolant.routes import BEND_HEADS, heads_of, run_of
-from keelroom.core.loop.circuit import LoopLaw, Tubes, loop_flows
+from keelroom.core.loop.circuit import LoopLaw, Tubes
+from keelroom.core.loop.flows import loop_flows
 from keelroom.core.loop.pump import typed_curve
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity

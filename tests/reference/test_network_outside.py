@@ -8,13 +8,18 @@ from fluids.friction import Blasius, friction_factor
 from scipy.optimize import brentq
 
 from keelroom.core.air.fan import generic_curve, no_fan
-from keelroom.core.air.network import DISCHARGE, Breath, Driven, Network, incidence, solve_air
+from keelroom.core.air.network import DISCHARGE, Network, incidence
 from keelroom.core.arrays import stack
-from keelroom.core.loop.circuit import OPENINGS, LoopLaw, Tubes, laminar_friction, loop_flows
+from keelroom.core.loop.circuit import OPENINGS, LoopLaw, Tubes
+from keelroom.core.loop.flows import loop_flows
+from keelroom.core.loop.point import laminar_friction
+from keelroom.core.rows import bound
 from keelroom.core.thermal.geometry import core_surfaces
-from keelroom.core.thermal.louver import ENTRANCE, EXIT, core_drop, louver_surface
-from keelroom.core.thermal.louver import friction_factor as louver_friction
+from keelroom.core.thermal.louver import core_drop, louver_surface
+from keelroom.core.thermal.point import LouverRows
+from keelroom.core.thermal.point import friction_factor as louver_friction
 from tests.circuits import circuit, hoses, merged
+from tests.interpreted import core_from_source
 from tests.packages import rows
 
 RHO = 1.2
@@ -24,14 +29,16 @@ def at(*values):
     return np.array([values], float)
 
 
-def still(_flows):
-    """Air of one density everywhere: nothing is heated."""
-    one = np.array([RHO])
-    return Breath(one, one, one, np.array([20.0]), np.array([20.0]), np.array([20.0]))
+ENTRANCE, EXIT = 0.4, 0.2
+"""Kays and London's coefficients of laminar flow at sigma 0.8, read from their chart (from memory)."""
+AIR = core_from_source()("air.point")
 
 
-def square(flux, _breath):
-    return 30.0 * flux**2
+class Still(AIR.AirPath):
+    """Air of one density everywhere, nothing heated, through a core of 30 Pa per (kg/s m2)²."""
+
+    def drop(self, flux):
+        return 30.0 * flux**2
 
 
 def network(fan_zone, pushers, **changes):
@@ -63,9 +70,17 @@ def fans(*curves):
 FAN = generic_curve(0.9, 220.0, "curved", 0.95, 0.1)
 
 
-def flows_of(net, curve, drop=square, road=0.0):
-    count = curve.flow.shape[1]
-    return solve_air(net, curve, Driven(np.array([road]), np.ones((1, count)) * curve.present), still, drop)[0]
+def flows_of(net, curve, road=0.0):
+    """The path at rest: flows by branch, and of its fans alone."""
+    path = Still(bound(AIR.NetworkRows, net), bound(AIR.CurveRows, curve))
+    path.speed[:] = curve.present[0]
+    path.load(0, road, 1.0, 1.0)
+    assert path.solve()
+    return path
+
+
+def blown(path):
+    return path.flow[path.blown :]
 
 
 def test_two_fans_side_by_side_are_one_of_twice_the_flow():
@@ -73,7 +88,7 @@ def test_two_fans_side_by_side_are_one_of_twice_the_flow():
     two = flows_of(network((2, 2), (False,)), fans(FAN, FAN))
     wide = FAN._replace(flow=2 * FAN.flow)
     one = flows_of(network((2,), (False,)), fans(wide))
-    assert float(two.fans.sum()) == pytest.approx(float(one.fans.sum()), rel=1e-6)
+    assert blown(two).sum() == pytest.approx(blown(one).sum(), rel=1e-6)
 
 
 def test_a_fan_ahead_and_one_behind_are_one_of_twice_the_pressure():
@@ -81,8 +96,8 @@ def test_a_fan_ahead_and_one_behind_are_one_of_twice_the_pressure():
     both = flows_of(network((2, 3), (False, True)), fans(FAN, FAN))
     strong = FAN._replace(pressure=2 * FAN.pressure)
     one = flows_of(network((2,), (False,)), fans(strong))
-    assert float(both.fans[0, 0]) == pytest.approx(float(one.fans[0, 0]), rel=1e-6)
-    assert float(both.fans[0, 0]) == pytest.approx(float(both.fans[0, 1]), rel=1e-9)
+    assert blown(both)[0] == pytest.approx(blown(one)[0], rel=1e-6)
+    assert blown(both)[0] == pytest.approx(blown(both)[1], rel=1e-9)
 
 
 @pytest.mark.parametrize("speed", [5.0, 20.0, 40.0])
@@ -97,7 +112,7 @@ def test_ram_through_a_bare_core_is_scipys_root(speed):
         grille, leaving = dP_from_K(1.5, rho=RHO, V=m / RHO / 0.15), dP_from_K(1.8, rho=RHO, V=m / RHO / 0.2)
         return (0.9 + 0.12) * stagnation - grille - leaving - 30.0 * (m / 0.3) ** 2
 
-    assert float(found.core.sum()) == pytest.approx(brentq(gap, 0.0, 20.0, xtol=1e-13), rel=1e-6)
+    assert found.forward() == pytest.approx(brentq(gap, 0.0, 20.0, xtol=1e-13), rel=1e-6)
 
 
 def test_a_gap_is_a_sharp_edged_orifice():
@@ -106,8 +121,7 @@ def test_a_gap_is_a_sharp_edged_orifice():
     assert pytest.approx(coefficient, abs=0.02) == DISCHARGE
     net = network((2,), (False,), leak_area=at(0.004))
     found = flows_of(net, fans(FAN))
-    suction = float(found.pressures[0, 1] - found.pressures[0, 2])
-    leak = float(found.leaks[0, 0])
+    suction, leak = found.pressure[1] - found.pressure[2], found.flow[3]
     assert dP_from_K(1 / DISCHARGE**2, rho=RHO, V=leak / RHO / 0.004) == pytest.approx(suction, rel=1e-4)
 
 
@@ -120,17 +134,17 @@ def test_core_drop_without_heating_is_entrance_friction_and_exit(demo):
     for flux in (1.5, 3.0, 6.0):
         mu = 1.9e-5
         G = flux / float(surfaces.free_ratio[0])
-        f = float(louver_friction(surface, np.array([G * float(core.louver_pitch[0]) / mu]))[0])
+        f = louver_friction(bound(LouverRows, surface), 0, G * float(core.louver_pitch[0]) / mu)
         friction = K_from_f(fd=4 * f, L=float(core.depth[0]), D=float(surfaces.air_diameter[0]))
         expected = dP_from_K(ENTRANCE + EXIT + friction, rho=RHO, V=G / RHO)
-        found = core_drop(core, surfaces, surface, np.array([flux]), (np.array([RHO]), np.array([mu]), np.array([1.0])))
-        assert float(found[0]) == pytest.approx(expected, rel=1e-9)
+        found = core_drop(core, surfaces, surface, at(flux), (at(RHO), at(mu), at(1.0)))
+        assert float(found[0, 0]) == pytest.approx(expected, rel=1e-9)
 
 
 @pytest.mark.parametrize(("aspect", "fanning"), [(1e-9, 24.0), (1 / 8, 20.6), (1.0, 14.2)])
 def test_laminar_friction_of_flat_ducts(aspect, fanning):
     """Shah & London, Laminar Flow Forced Convection in Ducts: f Re (Fanning) of plates, 1:8 rectangle, square."""
-    assert float(laminar_friction(np.array(aspect))) == pytest.approx(4 * fanning, rel=0.004)
+    assert laminar_friction(aspect) == pytest.approx(4 * fanning, rel=0.004)
 
 
 def test_turbulent_tube_friction_is_blasius():
@@ -153,7 +167,7 @@ def test_loop_flow_balances_by_brentq():
     def branch(q):
         v = q / section
         re = rho * v * 2.6e-3 / mu
-        laminar, rough = float(laminar_friction(np.array(0.06))) / re, Blasius(re)
+        laminar, rough = laminar_friction(0.06) / re, Blasius(re)
         tube = dP_from_K(K_from_f(fd=(laminar**4 + rough**4) ** 0.25, L=0.66, D=2.6e-3) + 1.5, rho=rho, V=v)
         round_re = rho * q / area * 0.038 / mu
         smooth = ((64 / round_re) ** 4 + Blasius(round_re) ** 4) ** 0.25

@@ -195,7 +195,7 @@ def test_idle_fuel(litres, rpm, low, high):
         (_engine(displacement=litres * 1e-3), CAR),
         _drive(rpm=rpm),
         at(0.0),
-        (at(1.15), at(0.94), at(101325.0), at(25.0)),
+        (at(1.15), at(101325.0), at(25.0)),
     )
     assert low <= float(heat.fuel[0]) / 32.4e6 * 3600 <= high
 
@@ -220,7 +220,7 @@ def test_heat_balance_at_maximum_power(kind):
         (engine, CAR),
         _drive(full_power=1.0, rpm=kind.power_rpm.si * 60),
         at(0.0),
-        (at(1.225), at(1.0), at(101325.0), at(25.0)),
+        (at(1.225), at(101325.0), at(25.0)),
     )
     brake, share = float(heat.brake[0] / heat.fuel[0]), float(heat.coolant[0] / heat.fuel[0])
     low, high = (0.33, 0.42) if diesel else (0.22, 0.32)
@@ -247,7 +247,7 @@ def test_light_load_consumption(kind, low, high):
     power = 2e5 * litres * 1e-3 * 2000 / 120
     engine = _engine(displacement=litres * 1e-3, power=150e3, power_rpm=5200.0, law=kind)
     idle = _drive(rpm=2000.0, accessories=power, electrical=0.0)
-    heat = engine_heat((engine, CAR), idle, at(0.0), (at(1.225), at(1.0), at(101325.0), at(25.0)))
+    heat = engine_heat((engine, CAR), idle, at(0.0), (at(1.225), at(101325.0), at(25.0)))
     assert float(heat.brake[0]) == pytest.approx(power)
     grams = float(heat.fuel[0]) / float(LAWS[kind].heating) * 1e3 / (power / 3.6e6)
     assert low <= grams <= high
@@ -276,17 +276,15 @@ def test_the_engine_warms_its_coolant_by_six_to_ten_kelvin_at_rated_power(kind):
         (engine, CAR),
         _drive(full_power=1.0, rpm=kind.power_rpm.si * 60),
         at(0.0),
-        (at(1.225), at(1.0), at(101325.0), at(25.0)),
+        (at(1.225), at(101325.0), at(25.0)),
     )
     assert 6.0 <= float(heat.coolant[0]) / (kind.pump_flow.si * 3.7e6) <= 10.0
 
 
 def test_coolant_share_rises_towards_idle():
     """Heywood: 0.28-0.35 at cruise, about 0.35-0.45 at idle."""
-    idle = engine_heat((_engine(), CAR), _drive(), at(0.0), (at(1.2), at(1.0), at(101325.0), at(25.0)))
-    cruise = engine_heat(
-        (_engine(), CAR), _drive(speed=29.0, rpm=1900.0), at(0.0), (at(1.2), at(1.0), at(101325.0), at(25.0))
-    )
+    idle = engine_heat((_engine(), CAR), _drive(), at(0.0), (at(1.2), at(101325.0), at(25.0)))
+    cruise = engine_heat((_engine(), CAR), _drive(speed=29.0, rpm=1900.0), at(0.0), (at(1.2), at(101325.0), at(25.0)))
     assert 0.35 <= float(idle.coolant[0] / idle.fuel[0]) <= 0.45
     assert 0.26 <= float(cruise.coolant[0] / cruise.fuel[0]) <= 0.37
 

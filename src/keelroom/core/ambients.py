@@ -10,7 +10,7 @@ import numpy as np
 from keelroom.core.answer import Answer
 from keelroom.core.arrays import Floats, take
 from keelroom.core.coupling import prepare
-from keelroom.core.cycling import risen_law
+from keelroom.core.cycling import risen
 from keelroom.core.operating_point import evaluate
 from keelroom.core.plant import Layout, Points
 
@@ -38,21 +38,21 @@ def holding_ambients(points: Points, answer: Answer, layout: Layout) -> Ambients
             `prepare` does.
     """
     count = len(points.plant.limit)
-    nominal = take(answer.prepared, np.s_[:count])
+    nominal = answer.prepared
     others = take(points, np.tile(np.arange(count), len(OTHERS)))
     ambient = others.situation.climate.ambient + np.repeat(OTHERS, count)
     others = others._replace(
         situation=others.situation._replace(climate=others.situation.climate._replace(ambient=ambient))
     )
-    begun = prepare(others, layout, take(nominal, np.tile(np.arange(count), len(OTHERS))))
+    begun = prepare(others, layout, take(answer.solution.fixed, np.tile(np.arange(count), len(OTHERS))))
     found = []
     for target in (points.plant.limit, nominal.boiling):
         margins = []
         for stack, fixed in ((points, nominal), (others, begun)):
             asked = np.tile(target, len(stack.plant.limit) // count)
-            law = risen_law(stack.situation.command.law, answer.solution.state, asked)
-            state = evaluate(stack.under(law), fixed, asked, layout)
-            margins.append((state.rejection - fixed.running.into_coolant).reshape(-1, count))
+            held = risen(stack.situation.command.law, answer.solution.state, asked)
+            state = evaluate(stack, fixed, asked, layout, held)
+            margins.append((state.rejection - fixed.running.into_coolant[: len(asked)]).reshape(-1, count))
         even = points.situation.climate.ambient + _where_even(np.concatenate(margins))
         found.append(np.clip(even, COLDEST, target))
     return Ambients(*found)

@@ -7,13 +7,13 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.core.arrays import Bools, Floats, put, take
+from keelroom.core.arrays import Bools, Floats, Ints
 from keelroom.core.coupling import prepare
-from keelroom.core.cycling import Settled, fans_held, outlet_where, risen_law, settle, topped
+from keelroom.core.cycling import Settled, outlet_where, risen, settle, topped
 from keelroom.core.electrical.control import ABSENT
 from keelroom.core.loop.circuit import THERMOSTAT_SPAN
-from keelroom.core.operating_point import CEILING, evaluate, thermal_mass, tube_side
-from keelroom.core.plant import Fixed, Layout, Points, Solution
+from keelroom.core.operating_point import evaluate, looked_at, thermal_mass
+from keelroom.core.plant import CEILING, Fixed, Layout, Points, Solution
 from keelroom.core.thermal.tube_side import nusselt_doubt, tube_nusselt
 
 CONDUCTANCE_DOUBT = 0.12
@@ -31,6 +31,8 @@ LEAK_DOUBT = 0.5
 """Standard doubt of gaps nobody has measured, as a share of their area (common practice)."""
 SLOPE_STEP = 0.25
 """[K] over which it is found how the heat margin rises with the temperature."""
+VARIED = ((1 - FAN_STEP, 1.0), (1.0, 1 + LEAK_STEP))
+"""What the air is looked at with beside as it is entered: factors on the fans' pressure and on leaks."""
 INTERVAL, WITHIN = 0.80, 1.2816
 """Share of cases the band is meant to hold, and the standard doubts either way that do for a normal one."""
 
@@ -74,7 +76,7 @@ class Answer(NamedTuple):
     time_to_limit: Floats
     slope: Floats
     prepared: Fixed
-    """of points, weakened and leakier variants: a start for the next like answer"""
+    """of the points, with the air of weakened fans and of wider leaks too: a start for the next like answer"""
 
     @property
     def solution(self) -> Solution:
@@ -99,12 +101,10 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: Layout, start: Answ
     Source: first-order propagation of independent doubts through the heat margin; raises SolveError as `solve` does.
     """
     n = len(points.plant.limit)
-    variants = _variants(points)
-    prepared = prepare(variants, layout, _begun(start, 3 * n), alike=3)
-    nominal = take(prepared, np.s_[:n])
-    settled = settle(points, layout, nominal, start.settled_at if start else None)
+    prepared = prepare(points, layout, start.prepared if start else None, VARIED)
+    settled = settle(points, layout, prepared, start.settled_at if start else None).of_first(n)
     solution = settled.mean
-    nodes, rejection, study = _margin_curve(variants, prepared, solution, layout)
+    nodes, rejection, study = _margin_curve(points, prepared, solution, layout)
     state = solution.state
     of_core = np.sqrt(CONDUCTANCE_DOUBT**2 + (state.tube_share * nusselt_doubt(state.tube_reynolds)) ** 2)
     parts = (
@@ -114,18 +114,18 @@ def steady_answer(points: Points, fan_doubt: Floats, layout: Layout, start: Answ
         study["leaks"] * (LEAK_DOUBT / LEAK_STEP),
     )
     doubt = np.sqrt(sum(part**2 for part in parts))
-    full_heat = nominal.running.into_coolant
+    full_heat = prepared.running.into_coolant[:n]
     low = _where_rejection_is(state.heat_in - WITHIN * doubt, nodes, rejection, state.air_in)
     high = _where_rejection_is(state.heat_in + WITHIN * doubt, nodes, rejection, state.air_in)
     at_limit = study["at_limit"]
-    ends = _band_ends(points, settled, (low, high), nominal.boiling)
+    ends = _band_ends(points, settled, (low, high), prepared.boiling)
     left_over = np.maximum(full_heat - at_limit, 0.0)
     mass = thermal_mass(points)
     return Answer(
         settled_at=settled,
         band=Band(*parts, *ends, _chance(settled, points.plant.limit, (at_limit - full_heat) / doubt)),
-        fan_on_at=_fan_on(points, nominal, settled, layout),
-        boiling=nominal.boiling,
+        fan_on_at=_fan_on(points, prepared, settled, layout),
+        boiling=prepared.boiling,
         margin=points.plant.limit - settled.top,
         rejection_at_limit=at_limit,
         climb=left_over / mass,
@@ -142,7 +142,7 @@ def following(points: Points, layout: Layout, last: Answer) -> Answer:
     at rest.
     Raises SolveError as `solve` does. Source: a band's width hardly changes with a small move.
     """
-    nominal = prepare(points, layout, _begun(last, len(points.plant.limit)))
+    nominal = prepare(points, layout, last.prepared)
     settled = settle(points, layout, nominal, last.settled_at)
     moved = settled.top - last.temperature
     band = last.band._replace(low=last.band.low + moved, high=last.band.high + moved)
@@ -154,14 +154,6 @@ def following(points: Points, layout: Layout, last: Answer) -> Answer:
         margin=points.plant.limit - settled.top,
         prepared=nominal,
     )
-
-
-def _begun(start: Answer | None, rows: int) -> Fixed | None:
-    """What an earlier answer prepared, as a start for so many rows: it may have been made for the points alone, or
-    for their variants too."""
-    if start is None or len(start.prepared.boiling) == rows:
-        return start.prepared if start else None
-    return take(start.prepared, np.arange(rows) % len(start.margin))
 
 
 def _band_ends(points: Points, settled: Settled, ends: tuple[Floats, Floats], boiling: Floats) -> tuple[Floats, Floats]:
@@ -182,37 +174,26 @@ def _fan_on(points: Points, fixed: Fixed, settled: Settled, layout: Layout) -> F
     at = outlet_where(points, state, first)
     rows = np.flatnonzero(switched & (np.abs(state.temperature - state.reading) > SEEN))
     if len(rows):
-        at[rows] = _risen_to(take(points, rows), take(fixed, rows), first[rows], layout)
+        at[rows] = _risen_to(points, fixed, rows, first[rows], layout)
     return np.where(switched, at, np.inf)
 
 
-def _risen_to(points: Points, fixed: Fixed, wanted: Floats, layout: Layout) -> Floats:
-    """Engine-outlet temperature (n,) [degC] at which the sensor reads `wanted` (n,), the fans standing: straight
-    between RISES, all looked at in one call."""
+def _risen_to(points: Points, fixed: Fixed, rows: Ints, wanted: Floats, layout: Layout) -> Floats:
+    """Engine-outlet temperature (m,) [degC] at which the sensors of points `rows` (m,) read `wanted` (m,), the fans
+    standing: straight between RISES, all looked at in one call."""
     count, steps = len(wanted), len(RISES)
-    low = np.maximum(wanted, points.plant.circuit.thermostat)
-    every = np.repeat(np.arange(count), steps)
+    low = np.maximum(wanted, points.plant.circuit.thermostat[rows])
     outlets = np.minimum(low[:, None] + RISES, CEILING)
-    standing = fans_held(take(points, every), 0.0)
-    seen = evaluate(standing, take(fixed, every), outlets.ravel(), layout).reading.reshape(count, steps)
+    standing = looked_at(np.repeat(rows, steps), 0.0, 0.0)
+    seen = evaluate(points, fixed, outlets.ravel(), layout, standing).reading.reshape(count, steps)
     rising = np.maximum.accumulate(seen, axis=1)
     found = [np.interp(wanted[k], rising[k], outlets[k]) for k in range(count)]
     beyond = np.maximum(wanted - rising[:, -1], 0.0)
     return np.array(found) + beyond
 
 
-def _variants(points: Points) -> Points:
-    """The points, the same with weakened fans, and with wider gaps, stacked in that order."""
-    n = len(points.plant.limit)
-    stack = take(points, np.tile(np.arange(n), 3))
-    weaker, leakier = stack.doubts.fan_pressure.copy(), stack.doubts.leaks.copy()
-    weaker[n : 2 * n] *= 1 - FAN_STEP
-    leakier[2 * n : 3 * n] *= 1 + LEAK_STEP
-    return stack.doubted(fan_pressure=weaker, leaks=leakier)
-
-
 def _margin_curve(
-    variants: Points, prepared: Fixed, solution: Solution, layout: Layout
+    points: Points, prepared: Fixed, solution: Solution, layout: Layout
 ) -> tuple[Floats, Floats, dict[str, Floats]]:
     """Rejection at rising temperatures (n, k), and at the solved point with core and fans weakened: one call.
 
@@ -221,20 +202,17 @@ def _margin_curve(
     solved = solution.state.temperature
     n = len(solved)
     base = np.arange(n)
-    circuit, limit = take(variants.plant.circuit, np.s_[:n]), variants.plant.limit[:n]
+    circuit, limit = points.plant.circuit, points.plant.limit
     full_open = circuit.thermostat + THERMOSTAT_SPAN + np.where(circuit.at_inlet > 0, 8.0, 0.0)
-    boiling = prepared.boiling[:n]
-    curve_at = [circuit.thermostat, full_open, limit, np.maximum(boiling, solved + 1)]
+    curve_at = [circuit.thermostat, full_open, limit, np.maximum(prepared.boiling, solved + 1)]
     asked = [*curve_at, solved, solved, solved, solved + SLOPE_STEP, limit]
-    rows = [*[base] * 5, base + n, base + 2 * n, base, base]
-    batch = take(variants, np.concatenate(rows))
-    conductance = batch.doubts.conductance.copy()
-    conductance[4 * n : 5 * n] *= 1 - FAN_STEP
-    risen = risen_law(take(batch.situation.command.law, np.s_[8 * n :]), solution.state, limit)
-    law = put(batch.situation.command.law, np.arange(8 * n, 9 * n), risen)
-    batch = batch.doubted(conductance=conductance).under(law)
-    state = evaluate(batch, take(prepared, np.concatenate(rows)), np.concatenate(asked), layout)
-    rejected = state.rejection.reshape(len(rows), n)
+    looked = looked_at(np.tile(base, len(asked)))
+    looked = looked._replace(blown=np.concatenate([*[base] * 5, base + n, base + 2 * n, base, base]))
+    looked.conductance[4 * n : 5 * n] = 1 - FAN_STEP
+    at_limit = risen(points.situation.command.law, solution.state, limit)
+    looked.share[8 * n :], looked.power[8 * n :] = at_limit.share, at_limit.power
+    state = evaluate(points, prepared, np.concatenate(asked), layout, looked)
+    rejected = state.rejection.reshape(-1, n)
     temperatures = np.stack([*asked[:4], solved], axis=1)
     values = np.concatenate([rejected[:4], solution.state.rejection[None]]).T
     order = np.argsort(temperatures, axis=1)
@@ -266,14 +244,12 @@ def worth_of_flow(points: Points, answer: Answer, factors: tuple[float, ...]) ->
     factors > 0, near 1 to 2; within 15 % of a whole solve. Source: resistances in series, first order in the
     logarithm of conductance.
     """
-    solution = answer.solution
-    state, fixed = solution.state, solution.fixed
-    tubes = tube_side(points, fixed, (state.temperature, state.air_in), state.core_flow)
+    state, fixed = answer.solution.state, answer.solution.fixed
     duct = fixed.loop_was.tubes
     ratio = fixed.surfaces.coolant_diameter / duct.length
     speeds = np.array([1.0, *factors])
-    along = (tubes.reynolds[:, None] * speeds, *(value[:, None] for value in (tubes.prandtl, duct.aspect, ratio)))
-    nusselt = tube_nusselt(*along)
+    held = (value[:, None] for value in (state.tube_prandtl, duct.aspect, ratio))
+    nusselt = tube_nusselt(state.tube_reynolds[:, None] * speeds, *held)
     gain = nusselt[:, 1:] / nusselt[:, :1]
     # More conductance wins less and less: what its loss cost is carried over by logarithms, not by a straight line.
     conductance = -np.log(1 - state.tube_share[:, None] * (1 - 1 / gain)) * FAN_STEP / -math.log(1 - FAN_STEP)

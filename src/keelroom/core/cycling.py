@@ -15,8 +15,8 @@ import numpy as np
 
 from keelroom.core.arrays import Bools, Floats, Ints, put, take
 from keelroom.core.coupling import prepare
-from keelroom.core.electrical.control import Law, SpeedStage, cycling, held_law, risen_share
-from keelroom.core.operating_point import evaluate, solve
+from keelroom.core.electrical.control import Law, SpeedStage, cycling, risen_share
+from keelroom.core.operating_point import AS_COMMANDED, Held, evaluate, looked_at, solve
 from keelroom.core.plant import Fixed, Layout, Points, Solution, State
 
 
@@ -38,6 +38,12 @@ class Settled(NamedTuple):
     cycles: Bools
     rests: Bools
     held: Floats
+
+    def of_first(self, count: int) -> Settled:
+        """The same with only the first air paths of what was prepared: those of the points as they are."""
+        fixed = self.mean.fixed
+        nominal = fixed._replace(running=take(fixed.running, np.s_[:count]))
+        return self._replace(solution=self.solution._replace(fixed=nominal), mean=self.mean._replace(fixed=nominal))
 
 
 def settle(points: Points, layout: Layout, fixed: Fixed | None = None, start: Settled | None = None) -> Settled:
@@ -87,14 +93,9 @@ def _solved(points: Points, layout: Layout, fixed: Fixed, start: Settled | None)
     as it was."""
     if start is None:
         return solve(points, layout, fixed), None
-    rows = np.flatnonzero(start.rests)
-    if not len(rows):
-        return solve(points, layout, fixed, (start.mean.state.temperature, start.mean.slope)), None
-    count = len(points.plant.limit)
-    all_rows = np.concatenate([np.arange(count), rows])
-    both = take(points, all_rows)
-    kept = held_law(take(both.situation.command.law, np.s_[count:]), *start.held[:, rows])
-    law = put(both.situation.command.law, np.arange(count, len(all_rows)), kept)
+    rows, count = np.flatnonzero(start.rests), len(points.plant.limit)
+    commanded = np.full((2, count), AS_COMMANDED)
+    share, power = np.concatenate([commanded, start.held[:, rows]], axis=1)
     begun = [
         np.concatenate([mean, held[rows]])
         for mean, held in (
@@ -102,12 +103,13 @@ def _solved(points: Points, layout: Layout, fixed: Fixed, start: Settled | None)
             (start.mean.slope, start.solution.slope),
         )
     ]
-    found = solve(both.under(law), layout, take(fixed, all_rows), (begun[0], begun[1]))
+    looked = looked_at(np.concatenate([np.arange(count), rows]), share, power)
+    found = solve(points, layout, fixed, (begun[0], begun[1]), looked)
     mean, expected = (
-        found._replace(state=take(found.state, part), fixed=fixed, settles=found.settles[part], slope=found.slope[part])
+        found._replace(state=take(found.state, part), settles=found.settles[part], slope=found.slope[part])
         for part in (np.s_[:count], np.s_[count:])
     )
-    return mean, expected
+    return mean, expected if len(rows) else None
 
 
 def outlet_where(points: Points, state: State, reading: Floats) -> Floats:
@@ -120,17 +122,16 @@ def outlet_where(points: Points, state: State, reading: Floats) -> Floats:
     return outlet
 
 
-def fans_held(points: Points, share: float) -> Points:
-    """The points with every fan held at a share of full flow and power, whatever the sensor reads.
+def fans_held(count: int, share: float) -> Held:
+    """So many points with every fan held at a share of full flow and power, whatever the sensor reads.
 
     Source: definition.
     """
-    every = np.full(len(points.plant.limit), share)
-    return points.under(held_law(points.situation.command.law, every, every))
+    return looked_at(np.arange(count), share, share)
 
 
-def risen_law(law: Law, state: State, temperature: Floats) -> Law:
-    """The laws (n,) with only those contacts on that an engine outlet rising from `state` has passed by
+def risen(law: Law, state: State, temperature: Floats) -> Held:
+    """Points under their laws (n,) with only those contacts on that an engine outlet rising from `state` has passed by
     `temperature`: a switch over the limit is no help at it.
 
     law, temperature [degC] : (n,) or whole stacks of n. Source: a contact with hysteresis; the sensor's lead as at
@@ -138,8 +139,8 @@ def risen_law(law: Law, state: State, temperature: Floats) -> Law:
     """
     stacks = len(temperature) // len(state.temperature)
     share, power, known = risen_share(law, temperature - np.tile(state.temperature - state.reading, stacks))
-    rows = np.flatnonzero(known)
-    return put(law, rows, take(held_law(law, share, power), rows))
+    held, powered = (np.where(known, value, AS_COMMANDED) for value in (share, power))
+    return looked_at(np.arange(len(temperature)), held, powered)
 
 
 def topped(points: Points, state: State, temperature: Floats) -> Floats:
@@ -160,15 +161,12 @@ def _held_margins(
     where it would stop."""
     rows, stage = switched
     count = len(rows)
-    twice = np.tile(rows, 2)
-    both = take(points, twice)
     share, power = (
         np.concatenate([below[rows], above[rows]])
         for below, above in ((stage.below, stage.above), (stage.below_power, stage.above_power))
     )
-    law = held_law(both.situation.command.law, share, power)
     asked = np.concatenate([value[rows] for value in at])
-    margin = evaluate(both.under(law), take(fixed, twice), asked, layout).margin
+    margin = evaluate(points, fixed, asked, layout, looked_at(np.tile(rows, 2), share, power)).margin
     return margin[:count], margin[count:]
 
 
@@ -176,9 +174,8 @@ def _resting(points: Points, layout: Layout, fixed: Fixed, mean: Solution, held:
     """The points whose stage rests, solved with it held."""
     rests, shares = held
     rows = np.flatnonzero(rests)
-    part = take(points, rows)
-    part = part.under(held_law(part.situation.command.law, *shares[:, rows]))
-    return solve(part, layout, take(fixed, rows), (mean.state.temperature[rows], mean.slope[rows]))
+    begun = mean.state.temperature[rows], mean.slope[rows]
+    return solve(points, layout, fixed, begun, looked_at(rows, *shares[:, rows]))
 
 
 def _put(mean: Solution, rests: Bools, held: Solution) -> Solution:

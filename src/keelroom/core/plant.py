@@ -20,6 +20,14 @@ from keelroom.core.thermal.engine_heat import Drive, EngineHeat, Engines, Vehicl
 from keelroom.core.thermal.geometry import CoreGeometry, CoreSurfaces
 from keelroom.core.thermal.louver import LouverSurface
 
+LOOP_TEMPERATURE = 95.0
+"""[degC] the coolant loop is solved at: other temperatures move its flows by a few per cent through the viscosity
+alone."""
+CEILING = 190.0
+"""No engine-outlet temperature above it is sought [degC]: far past boiling of any mix under any cap."""
+STEPS = 60
+"""Steps after which a search for a steady temperature gives up."""
+
 
 class Weather(NamedTuple):
     """Outdoors, arrays (n,). ambient [degC]; altitude [m]; humidity 0..1; grille_rise [K] of air at the grille."""
@@ -123,11 +131,6 @@ class Points(NamedTuple):
     situation: Situation
     doubts: Doubts
 
-    def under(self, law: Law) -> Points:
-        """The same with their fans under another law."""
-        situation = self.situation
-        return self._replace(situation=situation._replace(command=situation.command._replace(law=law)))
-
     def doubted(self, **factors: Floats) -> Points:
         """The same with other factors (n,) on what is doubtful, by the names of `Doubts`."""
         return self._replace(doubts=self.doubts._replace(**factors))
@@ -213,7 +216,8 @@ class State(NamedTuple):
     conductance: Floats
     """whole core, coolant to air [W/K]"""
     tube_reynolds: Floats
-    """of the coolant in the tubes"""
+    tube_prandtl: Floats
+    """both of the coolant in the tubes"""
     tube_share: Floats
     """of the way from coolant to air lies in the coolant's film"""
 
@@ -233,25 +237,3 @@ class Solution(NamedTuple):
     """(n,) [W/K] how the margin rises with temperature there"""
     steps: int
     residual: float
-
-
-class Half(NamedTuple):
-    """What the air path is solved from: of plant and situation no more, since its rows are taken twice."""
-
-    core: CoreGeometry
-    engine: Engines
-    vehicle: Vehicles
-    network: Network
-    fans: Fans
-    coolers: Coolers
-    climate: Weather
-    drive: Drive
-    air_speed: Floats
-    voltage: Floats
-    turned: Floats
-    fluids: Fluids
-    doubts: Doubts
-    surfaces: CoreSurfaces
-    surface: LouverSurface
-    air: moist_air.AirState
-    outdoor_density: Floats

@@ -18,7 +18,9 @@ from keelroom.assess.report import plain_verdict, verdict_line
 from keelroom.core.outline import area
 from keelroom.core.packaging.plate import adapter_plate
 from keelroom.core.packaging.sheet import METALS
-from keelroom.core.thermal.engine_heat import engine_heat, road_power
+from keelroom.core.rows import bound
+from keelroom.core.thermal.engine_heat import engine_heat
+from keelroom.core.thermal.engine_point import DriveRows, VehicleRows, road_power
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.survey import Survey
@@ -39,9 +41,14 @@ def test_what_an_unlocked_converter_loses_ends_in_its_fluid():
     vehicle = CAR._replace(converter_factor=at(160), driveline_efficiency=at(0.85), gearbox_part=at(0.0))
     drive = _drive(rpm=2800, speed=20)
     wanted = 50.68e3 * 0.85
-    steep = brentq(lambda g: float(road_power(vehicle, drive._replace(grade=at(g)), at(1.2))[0]) - wanted, 0, 1)
+    car = bound(VehicleRows, vehicle)
+
+    def short(grade):
+        return road_power(car, bound(DriveRows, drive._replace(grade=at(grade))), 0, 1.2) - wanted
+
+    steep = brentq(short, 0, 1)
     engine = _engine(power=200e3, power_rpm=2800.0)
-    air = (at(1.2), at(1.0), at(101325.0), at(30.0))
+    air = (at(1.2), at(101325.0), at(30.0))
     slipping, locked = (
         engine_heat((engine, vehicle), drive._replace(grade=at(steep), slips=at(slips)), at(0.0), air)
         for slips in (1, 0)

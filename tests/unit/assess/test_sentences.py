@@ -16,7 +16,8 @@ from keelroom.assess.inputs.coolant.ports import necks
 from keelroom.assess.inputs.electrical.system import CONTACT, FUSE_LOSS, TERMINAL, contacts_of
 from keelroom.assess.inputs.translate import stacked
 from keelroom.assess.placing import stand
-from keelroom.core.air.fan import REFERENCE_DENSITY, fan_pressure, generic_curve
+from keelroom.core.air.fan import fan_pressure, generic_curve
+from keelroom.core.fluids.air import STANDARD_DENSITY
 from keelroom.core.operating_point import solve
 from keelroom.core.packaging.sheet import METALS
 from keelroom.core.packaging.shroud import Pan, pan
@@ -293,7 +294,7 @@ def test_a_generic_fan_gives_its_pressure_at_no_flow_and_none_at_its_free_flow()
     assert float(curve.flow) == pytest.approx(0.8)
     one = type(curve)(*(np.asarray(value)[None, None] for value in curve))
     full = np.ones((1, 1))
-    rise = [float(fan_pressure(one, flow * full, full, REFERENCE_DENSITY * full)[0][0, 0]) for flow in (0.0, 0.4, 0.8)]
+    rise = [float(fan_pressure(one, flow * full, full, STANDARD_DENSITY * full)[0][0, 0]) for flow in (0.0, 0.4, 0.8)]
     assert rise[0] == pytest.approx(float(curve.pressure), rel=1e-6)
     assert 0.2 * rise[0] < rise[1] < 0.9 * rise[0]
     assert rise[2] == pytest.approx(0.0, abs=1e-6 * rise[0])

@@ -13,14 +13,16 @@ from keelroom.core.air.fan import fan_pressure, generic_curve, typed_curve
 from keelroom.core.answer import _time_to_limit, _where_rejection_is
 from keelroom.core.electrical.charging import Alternator, Battery, balance, discharge_time, hot_share, output
 from keelroom.core.electrical.circuit import Path, WireRun, flow_through
-from keelroom.core.electrical.control import Sensing, ramped, sensed
+from keelroom.core.electrical.control import Sensing, ramped
 from keelroom.core.electrical.motor import Motor, speed_at
+from keelroom.core.electrical.point import SensingRows, sensed
 from keelroom.core.electrical.protection import blow_times, neighbours
 from keelroom.core.electrical.wire import _table_amps as table_amps
 from keelroom.core.electrical.wire import awg_area, conductor, resistance_at, wire_voltage_drop
 from keelroom.core.fluids.air import air_state, conductivity, viscosity
 from keelroom.core.fluids.coolant import _cubics as coolant_cubics
-from keelroom.core.loop.circuit import CORE, ENGINE, LoopLaw, Tubes, _losses, laminar_friction
+from keelroom.core.loop.circuit import CORE, ENGINE, OPENINGS, LoopLaw, Tubes
+from keelroom.core.loop.point import laminar_friction
 from keelroom.core.outline import clipped, clipped_line, rectangle, to_edge
 from keelroom.core.packaging import nearest
 from keelroom.core.packaging.bracket import Ends, Stock, flat_or_joggle
@@ -29,12 +31,23 @@ from keelroom.core.packaging.sheet import METALS, bend_allowance, edge_sag, smal
 from keelroom.core.packaging.shroud import Blank, Pan, trim
 from keelroom.core.packaging.shroud import _along as places_along
 from keelroom.core.packaging.solids import ROOM, Solid, _rows, along, stacked
-from keelroom.core.thermal.engine_heat import Drive, Vehicles, charge_heat, friction_pressure, full_power, road_power
-from keelroom.core.thermal.tube_side import laminar_nusselt, nusselt_doubt
+from keelroom.core.rows import bound
+from keelroom.core.thermal.engine_heat import Drive, Vehicles
+from keelroom.core.thermal.engine_point import (
+    DriveRows,
+    EngineRows,
+    VehicleRows,
+    friction_pressure,
+    full_power,
+    road_power,
+)
+from keelroom.core.thermal.point import developed_nusselt, entering_nusselt
+from keelroom.core.thermal.tube_side import nusselt_doubt
 from keelroom.errors import InputError
 from tests.circuits import circuit, hoses, merged
 from tests.interpreted import interpreted
 from tests.told import said_by
+from tests.typed import charged, loop_at
 
 INCH = 0.0254
 
@@ -262,10 +275,9 @@ def test_a_drop_there_and_back_and_a_length_that_is_none():
 
 def test_what_a_sensor_reads_by_hand():
     """100 degC, 20 K over the core, a quarter of the way to 30 degC of air: 67.5; a drop never below the air."""
-    place = Sensing(np.array([1.0, 0.0, 1.0]), np.array([0.25, 0.0, 0.0]), np.full(3, 30.0))
-    assert sensed(place, np.array([100.0, 100.0, 40.0]), np.full(3, 20.0)).tolist() == pytest.approx(
-        [67.5, 100.0, 30.0]
-    )
+    places = bound(SensingRows, Sensing(np.array([1.0, 0.0, 1.0]), np.array([0.25, 0.0, 0.0]), np.full(3, 30.0)))
+    seen = [sensed(places, i, outlet, 20.0) for i, outlet in enumerate((100.0, 100.0, 40.0))]
+    assert seen == pytest.approx([67.5, 100.0, 30.0])
 
 
 def test_a_ramp_has_its_points_and_the_cube_half_way():
@@ -282,7 +294,7 @@ def test_a_ramp_has_its_points_and_the_cube_half_way():
 @pytest.mark.parametrize(("aspect", "friction"), [(0.0, 96.0), (0.5, 62.19), (1.0, 56.91)])
 def test_laminar_friction_in_flat_ducts(aspect, friction):
     """Shah and London's table of f Re, four times Fanning's 24.00, 15.548 and 14.227."""
-    assert float(laminar_friction(np.array(aspect))) == pytest.approx(friction, rel=1e-3)
+    assert laminar_friction(aspect) == pytest.approx(friction, rel=1e-3)
 
 
 TUBES = row(number=40, passes=1, length=0.6, section=5e-5, diameter=3e-3, aspect=0.05, roughness=1)
@@ -292,14 +304,15 @@ PUMPED = {"head": {"engine": 30e3}, "fall": {"engine": 30e3 / 1.5e-3**2}}
 def losses(rpm, extra=None, **one):
     state = row(rpm=rpm, voltage=6.5, density=1030, viscosity=1e-3)
     made = circuit(columns=merged(hoses(0.0381, 2.0), extra or {}), thermostat=85, electric_voltage=13, **one)
-    return _losses(LoopLaw(made, Tubes(**TUBES), **state))
+    return LoopLaw(made, Tubes(**TUBES), **state)
 
 
 def lost(found, branch, flow, opening=4):
     """Pa in one branch at a flow [m3/s], with what drives it taken off, at one of the openings."""
-    flows = np.full(found.source.shape, flow * 1030)
-    source, loss, slope = found.at(flows, None)
-    return float((loss - source)[opening, branch]), float(slope[opening, branch] * 1030)
+    one = loop_at(found, OPENINGS[opening])
+    one.flow[:] = flow * 1030
+    one.losses()
+    return float(one.loss[branch] - one.source[branch]), float(one.slope[branch] * 1030)
 
 
 def test_a_pump_makes_its_rated_head_at_its_rated_flow():
@@ -475,37 +488,41 @@ def drive(**fields):
 def test_road_load_by_hand():
     """1400 kg and 100 towed at 30 m/s: 176.5 N rolling, 378 N of air, on a 6 % grade 881 N more; stop-and-go 2 a km
     at 10 m/s: 3 kJ/s and rolling, air."""
-    air = np.array([1.2])
-    assert float(road_power(CAR, drive(), air)[0]) == pytest.approx(16_636, abs=2)
-    assert float(road_power(CAR, drive(grade=0.06), air)[0]) == pytest.approx((176.2 + 378 + 881.0) * 30, abs=30)
-    assert float(road_power(CAR, drive(speed=10, stops_per_metre=2e-3), air)[0]) == pytest.approx(
-        (176.5 + 42) * 10 + 6000, abs=2
-    )
-    assert float(road_power(CAR, drive(grade=-0.2), air)[0]) == 0.0
+    car = bound(VehicleRows, CAR)
+    power = [
+        road_power(car, bound(DriveRows, drive(**fields)), 0, 1.2)
+        for fields in ({}, {"grade": 0.06}, {"speed": 10, "stops_per_metre": 2e-3}, {"grade": -0.2})
+    ]
+    assert power[0] == pytest.approx(16_636, abs=2)
+    assert power[1] == pytest.approx((176.2 + 378 + 881.0) * 30, abs=30)
+    assert power[2] == pytest.approx((176.5 + 42) * 10 + 6000, abs=2)
+    assert power[3] == 0.0
 
 
 def test_full_power_over_speed():
     """All of it at its own speed, 62.5 % at half (common practice, no source); with air density, where boosted by its
     fourth root."""
-    engine = SimpleNamespace(power=np.array([200e3]), power_rpm=np.array([5600.0]), boost=np.array([0.0]))
-    boosted = SimpleNamespace(power=np.array([200e3]), power_rpm=np.array([5600.0]), boost=np.array([50e3]))
-    assert float(full_power(engine, np.array([5600.0]), np.array([0.8]))[0]) == pytest.approx(160e3)
-    assert float(full_power(engine, np.array([2800.0]), np.array([1.0]))[0]) == pytest.approx(125e3)
-    assert float(full_power(boosted, np.array([5600.0]), np.array([0.8]))[0]) == pytest.approx(200e3 * 0.8**0.25)
+    engines = EngineRows()
+    engines.power, engines.power_rpm = np.array([200e3, 200e3]), np.array([5600.0, 5600.0])
+    engines.boost = np.array([0.0, 50e3])
+    assert full_power(engines, 0, 5600.0, 0.8) == pytest.approx(160e3)
+    assert full_power(engines, 0, 2800.0, 1.0) == pytest.approx(125e3)
+    assert full_power(engines, 1, 5600.0, 0.8) == pytest.approx(200e3 * 0.8**0.25)
 
 
 def test_motored_friction_by_the_textbook():
     """0.97 + 0.15 N + 0.05 N^2 bar, N in thousands: 1.87 bar at 3000 rpm. Source: Heywood, Internal Combustion Engine
     Fundamentals."""
-    assert float(friction_pressure(np.array(3000.0))) == pytest.approx(1.87e5)
+    assert friction_pressure(3000.0) == pytest.approx(1.87e5)
 
 
 @pytest.mark.parametrize(("aspect", "nusselt"), [(0.0, 7.541), (0.5, 3.391), (1.0, 2.976)])
 def test_laminar_nusselt_numbers_of_flat_ducts(aspect, nusselt):
     """Shah and London's table at constant wall temperature; a short duct's entry 1.849 Gz^(1/3) carries it at Gz
     1e6."""
-    assert float(laminar_nusselt(np.array(aspect), np.array(1e-9))) == pytest.approx(nusselt, rel=2e-3)
-    assert float(laminar_nusselt(np.array(aspect), np.array(1e6))) == pytest.approx(184.9, rel=1e-3)
+    developed = developed_nusselt(aspect)
+    assert entering_nusselt(developed, 1e-9) == pytest.approx(nusselt, rel=2e-3)
+    assert entering_nusselt(developed, 1e6) == pytest.approx(184.9, rel=1e-3)
 
 
 def test_the_doubt_of_a_tube_is_widest_at_the_end_of_laminar_flow():
@@ -517,16 +534,14 @@ def test_the_doubt_of_a_tube_is_widest_at_the_end_of_laminar_flow():
 def test_what_a_compressor_adds_to_the_air():
     """0.75 bar on 1 bar at 27 degC: 300.15 x (1.75^0.2857 - 1)/0.7 = 74.3 K on 55.8 g/s of air; half the boost's span
     at 60 % load."""
-    law = SimpleNamespace(air_per_fuel=12.0, heating=43e6)
-    engine = SimpleNamespace(boost=np.array([75e3]), law=law)
-    outdoors = (np.array([100e3]), np.array([27.0]))
-    heat, capacity = charge_heat(engine, np.array([200e3]), np.array([1.0]), outdoors)
-    assert (float(heat[0]), float(capacity[0])) == (pytest.approx(4174, abs=6), pytest.approx(1006 * 12 * 200e3 / 43e6))
+    law = SimpleNamespace(air_per_fuel=[12.0], heating=[43e6])
+    engine = SimpleNamespace(boost=[75e3], law=law)
+    outdoors = (100e3, 27.0)
+    heat, capacity = charged(engine, 200e3, 1.0, outdoors)
+    assert (heat, capacity) == (pytest.approx(4174, abs=6), pytest.approx(1006 * 12 * 200e3 / 43e6))
     half = 300.15 * (1.375**0.2857 - 1) / 0.7 * 1006 * 12 * 200e3 / 43e6
-    assert float(charge_heat(engine, np.array([200e3]), np.array([0.6]), outdoors)[0][0]) == pytest.approx(
-        half, rel=1e-3
-    )
-    assert float(charge_heat(engine, np.array([200e3]), np.array([0.2]), outdoors)[0][0]) == 0.0
+    assert charged(engine, 200e3, 0.6, outdoors)[0] == pytest.approx(half, rel=1e-3)
+    assert charged(engine, 200e3, 0.2, outdoors)[0] == 0.0
 
 
 def test_a_metric_size_no_table_has_goes_by_its_copper():

@@ -15,11 +15,10 @@ from keelroom.assess.inputs.needs import needs_of
 from keelroom.assess.inputs.translate import Car, PointRow, car_of, row_of, stacked
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.answer import Answer, steady_answer
-from keelroom.core.arrays import take
 from keelroom.core.coupling import prepare
 from keelroom.core.cycling import fans_held, settle
 from keelroom.core.kept import in_one_go
-from keelroom.core.operating_point import evaluate, solve
+from keelroom.core.operating_point import evaluate, looked_at, solve
 from keelroom.document.schema.build import Build
 
 CHUNK = 256
@@ -150,9 +149,9 @@ def readings_at(asked: Sequence[Asked], outlet: float, share: float) -> list[flo
 
     def work(places: list[int], rows: list[PointRow]) -> None:
         points, _ = stacked(rows)
-        held_at = fans_held(points, share)
-        fixed = prepare(held_at, rows[0].layout)
-        seen = evaluate(held_at, fixed, np.full(len(rows), outlet), rows[0].layout).reading
+        fixed = prepare(points, rows[0].layout)
+        held_at = fans_held(len(rows), share)
+        seen = evaluate(points, fixed, np.full(len(rows), outlet), rows[0].layout, held_at).reading
         for k, place in enumerate(places):
             found[place] = float(seen[k])
 
@@ -176,10 +175,8 @@ def outlets_at(
         points, _ = stacked(rows)
         fixed = prepare(points, rows[0].layout)
         n = len(rows)
-        every = np.repeat(np.arange(n), SENSOR_STEPS)
-        seen = evaluate(take(points, every), take(fixed, every), np.tile(grid, n), rows[0].layout).reading.reshape(
-            n, SENSOR_STEPS
-        )
+        every = looked_at(np.repeat(np.arange(n), SENSOR_STEPS))
+        seen = evaluate(points, fixed, np.tile(grid, n), rows[0].layout, every).reading.reshape(n, SENSOR_STEPS)
         for k, place in enumerate(places):
             wanted = np.array(readings[place])
             outlets = np.interp(wanted, np.maximum.accumulate(seen[k]), grid)
@@ -201,9 +198,8 @@ def temperatures(asked: Sequence[Asked], share: float = 1.0) -> list[float | Non
 
     def work(places: list[int], rows: list[PointRow]) -> None:
         points, _ = stacked(rows)
-        held_on = fans_held(points, share)
-        fixed = prepare(held_on, rows[0].layout)
-        solution = solve(held_on, rows[0].layout, fixed)
+        fixed = prepare(points, rows[0].layout)
+        solution = solve(points, rows[0].layout, fixed, held=fans_held(len(rows), share))
         stays = solution.settles & (solution.state.temperature <= fixed.boiling)
         for k, place in enumerate(places):
             found[place] = float(solution.state.temperature[k]) if stays[k] else float("inf")

@@ -5,15 +5,14 @@ from __future__ import annotations
 
 import math
 
-import numpy as np
-
 from keelroom.assess.figures.assessment import CaseFigures
 from keelroom.assess.inputs.coolant.graph import graph_of
 from keelroom.assess.inputs.coolant.heights import core_bottom, core_top, heights_of
 from keelroom.assess.inputs.coolant.ports import COLD, HOT
 from keelroom.assess.inputs.coolant.routes import HoseRun, heads_of
-from keelroom.core.loop.circuit import friction
+from keelroom.core.loop.circuit import ROUND
 from keelroom.core.loop.hoses import WALL
+from keelroom.core.loop.point import friction
 from keelroom.core.network import GRAVITY
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
@@ -42,7 +41,7 @@ def line_loss(run: HoseRun, flow: float, bore: float, narrow: float) -> float:
     """Pressure [Pa] a line loses at a flow [m3/s] hot, were it of a bore with its narrowest fitting so wide [m].
     Source: as the circuit's."""
     speed = flow / (math.pi / 4 * bore**2)
-    factor = float(friction(np.array(max(HOT_DENSITY * speed * bore / HOT_VISCOSITY, 1.0))))
+    factor = float(friction(max(HOT_DENSITY * speed * bore / HOT_VISCOSITY, 1.0), ROUND))
     return (
         (factor * (run.length or 0.0) / bore + heads_of(run._replace(bore=bore, narrow=narrow)))
         * HOT_DENSITY

@@ -7,12 +7,13 @@ from typing import Any, NamedTuple
 import numpy as np
 
 from keelroom.assess.inputs.air_parts import Parts
-from keelroom.core.air.fan import PUSHED, REFERENCE_DENSITY, FanCurve, generic_curve, no_fan
+from keelroom.core.air.fan import PUSHED, FanCurve, generic_curve, no_fan
 from keelroom.core.air.own_air import LEAST_LOSS, OwnPath, own_flow
 from keelroom.core.arrays import Floats, stack
 from keelroom.core.coolers.circuits import NEVER
 from keelroom.core.coolers.exchange import Coolers
 from keelroom.core.electrical.motor import motor_speed
+from keelroom.core.fluids.air import STANDARD_DENSITY
 from keelroom.core.kept import by_value
 from keelroom.document.schema.brief import Engine, Vehicle
 from keelroom.document.schema.coolers import Cooler, CoolerKind
@@ -240,6 +241,6 @@ def _own_volume(shape: tuple[float, ...], fan: FanOf | None, road: float, speed:
     curve = stack([stack([_curve_of(fan) if fan else no_fan()])])
     path = OwnPath(opening, area, out, loss, curve, np.array([fan[0] if fan else 1.0]), pressed, drawn)
     return (
-        abs(float(own_flow(path, np.array([road]), np.array([speed]), np.array([REFERENCE_DENSITY]))[0]))
-        / REFERENCE_DENSITY
+        abs(float(own_flow(path, np.array([road]), np.array([speed]), np.array([STANDARD_DENSITY]))[0]))
+        / STANDARD_DENSITY
     )

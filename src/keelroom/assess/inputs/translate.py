@@ -271,7 +271,7 @@ def _shared(brief: Brief, demand: Demand) -> Shared:
         ambient + grille_rise,
         demand.ac,
         shaft,
-        float(cop_share(np.array(reader.take(accessories, (), "ac_cop")))),
+        cop_share(reader.take(accessories, (), "ac_cop")),
         reader.take(accessories, (), "steering_power"),
         float(moist_air.density(air, np.array([ambient + grille_rise]))[0]),
     )

@@ -71,7 +71,7 @@ def air_map(build: Build, case_id: str, speed: float | None = None) -> AirMap | 
     package = moved.package
     side = air_side(moved, package)
     fixed = answer.solution.fixed
-    _, meeting, face = face_heat(points, fixed, answer.solution.state.temperature, row.layout)
+    met = face_heat(points, fixed, answer.solution.state.temperature, row.layout)
     order = lane_of_rows(side.classes.mix, row.layout.crossflow, row.layout.passes)
     cell_area = float(fixed.surfaces.face_area[0]) / (GRID[0] * GRID[1])
     flow = fixed.running.flows.core[0]
@@ -79,17 +79,17 @@ def air_map(build: Build, case_id: str, speed: float | None = None) -> AirMap | 
     speeds = side.classes.mix @ (flux[: side.classes.mix.shape[2]] / float(fixed.running.breath.ahead[0]))
 
     def on_face(lanes: Floats) -> Floats:
-        laid: Floats = lanes[0][order]
+        laid: Floats = lanes[order]
         return laid if row.layout.crossflow else laid.T
 
-    per_lane = meeting.capacity * (face.air_out - meeting.temperature)
+    per_lane = met.capacity * (met.air_out - met.temperature)
     shares = points.plant.face.weight[0] * len(order)
-    heat = on_face(per_lane / np.maximum(shares, 1e-9)[None, :, None]) / cell_area
+    heat = on_face(per_lane / np.maximum(shares, 1e-9)[:, None]) / cell_area
     hidden = side.classes.mix.sum(axis=2) < 0.02
     origins = zone_origins(side, answer, 0)
     return AirMap(
         speed=np.where(hidden, np.nan, speeds),
-        air=np.where(hidden, np.nan, on_face(face.air_out)),
+        air=np.where(hidden, np.nan, on_face(met.air_out)),
         heat=np.where(hidden, np.nan, heat),
         origins=tuple(origins[node - 2] for node in side.fan_zone),
         temperature=float(answer.temperature[0]),

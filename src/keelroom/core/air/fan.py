@@ -6,12 +6,14 @@ from typing import NamedTuple
 
 import numpy as np
 
+from keelroom.core.air import point
 from keelroom.core.arrays import Floats
+from keelroom.core.fluids.air import STANDARD_DENSITY
 from keelroom.core.kept import by_value
+from keelroom.core.rows import bound
 from keelroom.errors import InputError
 
 KNOTS = 9
-REFERENCE_DENSITY = 1.2
 PUSHED = 0.9
 """Flow a fan keeps that blows into a core instead of drawing from it (common practice)."""
 GENERIC_SHAPE = 0.35
@@ -85,7 +87,7 @@ def typed_curve(points: tuple[tuple[float, float], ...], annulus: float) -> FanC
 
 
 def _curve(flow: float, pressure: float, knots: Floats, slopes: Floats, annulus: float) -> FanCurve:
-    hole = HOLE_LOSS * 0.5 * REFERENCE_DENSITY * (flow / annulus) ** 2 / pressure
+    hole = HOLE_LOSS * 0.5 * STANDARD_DENSITY * (flow / annulus) ** 2 / pressure
     return FanCurve(np.array(1.0), np.array(flow), np.array(pressure), _cubics(knots, slopes), np.array(hole))
 
 
@@ -131,17 +133,9 @@ def fan_pressure(curve: FanCurve, flow: Floats, speed: Floats, density: Floats) 
     Source : FAN_LAWS. Past free air and in back-flow the curve goes on as the loss of a hole, so a
     stopped fan (speed 0) is a hole and nothing blows up at road speed.
     """
-    n = np.maximum(speed, 1e-3)
-    x = flow / (n * curve.flow)
-    inside = np.minimum(np.maximum(x, 0.0), 1.0) * (KNOTS - 1)
-    i = np.minimum(inside.astype(np.intp), KNOTS - 2)
-    t = inside - i
-    point, fan = np.arange(i.shape[0])[:, None], np.arange(i.shape[1])[None, :]
-    c = curve.cubics[point, fan, i]
-    value = c[..., 0] + t * (c[..., 1] + t * (c[..., 2] + t * c[..., 3]))
-    slope = (c[..., 1] + t * (2 * c[..., 2] + 3 * t * c[..., 3])) * (KNOTS - 1)
-    beyond, behind = np.maximum(x - 1, 0.0), np.minimum(x, 0.0)
-    value = value + slope * (beyond + behind) - curve.hole * beyond**2 + curve.hole * behind**2
-    slope = slope - 2 * curve.hole * beyond + 2 * curve.hole * behind
-    head = density / REFERENCE_DENSITY * n**2 * curve.pressure
-    return head * value, head * slope / (n * curve.flow)
+    rows = bound(point.CurveRows, curve)
+    cars, fans = np.indices(curve.flow.shape)
+    wide = np.broadcast_arrays(cars, fans, flow, speed, density)
+    each = zip(*(value.ravel().tolist() for value in wide), strict=True)
+    found = np.array([point.fan_pressure(rows, i, k, 1.0, *at) for i, k, *at in each])
+    return found[:, 0].reshape(cars.shape), found[:, 1].reshape(cars.shape)

@@ -7,15 +7,13 @@ the core, zone leaks and one-way flaps, one per class of the face, fans; where e
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import NamedTuple
 
 import numpy as np
 
 from keelroom.core.air.face import BAY, FRONT
-from keelroom.core.air.fan import FanCurve, fan_pressure
-from keelroom.core.arrays import Bools, Floats
-from keelroom.core.network import incidence_of, solve_network
+from keelroom.core.arrays import Floats
+from keelroom.core.network import incidence_of
 
 GRILLE_LOSS = 1.5
 """Dynamic heads lost in a grille opening with its mesh (common practice)."""
@@ -31,12 +29,6 @@ FLAP_LOSS = 1.5
 """Dynamic heads lost in an open flap."""
 FLAP_CLOSED = 400.0
 """A closed flap resists as if a twentieth of it leaked."""
-STILL = 1e-4
-"""Flow [kg/s] under which a square law is carried to zero along a straight line."""
-STILL_FLUX = 1e-4
-"""The same for a class of the face [kg/s per m2]."""
-THIN_CORE = -0.45
-"""How the core's drop follows the density behind it, as a power: only the search depends on it."""
 
 
 class Order(NamedTuple):
@@ -95,14 +87,6 @@ class Network(NamedTuple):
     incidence: Floats
 
 
-class Driven(NamedTuple):
-    """What drives the air of n networks: road speed (n,) [m/s] of the air met; share of full speed (n, F) of the
-    fans."""
-
-    road: Floats
-    fans: Floats
-
-
 class AirFlows(NamedTuple):
     """The solved flows [kg/s], positive in the branch's own direction; pressures [Pa] above the free stream.
 
@@ -140,12 +124,6 @@ class Breath(NamedTuple):
     bay_temperature: Floats
 
 
-Breathing = Callable[[AirFlows], Breath]
-"""The state of the air at given flows: the less air, the hotter and thinner it leaves the core."""
-Drop = Callable[[Floats, Breath], Floats]
-"""Pressure lost in the core [Pa] at a face mass flux (n, k) [kg/s per m2], >= 0."""
-
-
 def incidence(front: Floats, rear: Floats, fan_zone: tuple[int, ...], pushers: tuple[bool, ...]) -> Floats:
     """Incidence (B, N) of one network. front, rear (K,): nodes of the classes; fan_zone: node of each fan; pushers:
     per zone.
@@ -159,163 +137,3 @@ def incidence(front: Floats, rear: Floats, fan_zone: tuple[int, ...], pushers: t
     ends += [(int(a), int(b)) for a, b in zip(front, rear, strict=True)]
     ends += [(FRONT, node) if node >= 2 and pushers[node - 2] else (node, BAY) for node in fan_zone]
     return incidence_of(ends, 2 + len(pushers))
-
-
-def solve_air(
-    network: Network, curve: FanCurve, driven: Driven, breathing: Breathing, drop: Drop, start: Floats | None = None
-) -> tuple[AirFlows, Breath]:
-    """Flows that balance every node and branch, and the air's state at them.
-
-    start : branch flows (n, B) of like points, to begin from
-    Raises SolveError when the imbalance does not fall under TOLERANCE and CLOSURE.
-    Source: nodal Newton with the branch laws of FAN_LAWS, orifices and square losses.
-    """
-    laws = _Laws(network, curve, driven, (breathing, drop))
-    if start is not None:
-        start = start.copy()
-        start[laws.core] *= network.area
-    found = solve_network(network.incidence, laws, start, "air")
-    return _named(laws.order, (found.flow, found.pressure), found.steps, found.residual), found.state
-
-
-def beginning(network: Network, flows: AirFlows) -> Floats:
-    """Solved flows as `solve_air` takes them for a start (n, B) [kg/s]; those of the classes per square metre, so
-    that faces of other sizes may begin there.
-
-    Source: definition.
-    """
-    sides = np.stack([flows.grille, flows.exit, flows.bypass], axis=1)
-    per_area = flows.core / np.maximum(network.area, 1e-9)
-    return np.concatenate([sides, flows.leaks, flows.flaps, per_area, flows.fans], axis=1)
-
-
-def _named(order: Order, solved: tuple[Floats, Floats], steps: int = 0, residual: float = 0.0) -> AirFlows:
-    """Flows and node pressures by name."""
-    flow, pressure = solved
-    return AirFlows(
-        grille=flow[:, 0],
-        exit=flow[:, 1],
-        bypass=flow[:, 2],
-        leaks=flow[:, order.leaks],
-        flaps=flow[:, order.flaps],
-        core=flow[:, order.core],
-        fans=flow[:, order.blown],
-        pressures=pressure,
-        steps=steps,
-        residual=residual,
-    )
-
-
-class _Laws:
-    """Loss and slope of every branch, in branch order, over n networks."""
-
-    def __init__(self, network: Network, curve: FanCurve, driven: Driven, air: tuple[Breathing, Drop]) -> None:
-        self.network, self.curve, self.speed, self.road = network, curve, driven.fans, driven.road
-        self.breathing, self.drop = air
-        self.order = Order(network.leak_area.shape[1], network.area.shape[1], curve.flow.shape[1])
-        zones = self.order.zones
-        self.square, self.core, self.fans = (
-            np.s_[:, part] for part in (self.order.square, self.order.core, self.order.blown)
-        )
-        self.stream = 0.5 * 1.2 * driven.road**2
-        self.scale = self.stream + (curve.pressure * curve.present).max(axis=1, initial=0.0) + 1.0
-        # A wide gap round the core can carry more than the core and the fans together: the bound must let it.
-        passing = np.sqrt(self.stream) * (network.area.sum(axis=1) + 2 * network.bypass_area)
-        self.reach = 1.2 * (curve.flow * curve.present).sum(axis=1) + passing + 0.05
-        sides = np.stack([network.grille_area, network.exit_area, network.bypass_area], axis=1)
-        openings = np.concatenate([sides, network.leak_area, network.flap_area], axis=1)
-        self.present: Bools = np.concatenate([openings > 0, network.area > 0, curve.present > 0], axis=1)
-        gap = 1.0 / DISCHARGE**2
-        heads = np.array([GRILLE_LOSS, EXIT_LOSS, gap, *[gap] * zones, *[FLAP_LOSS] * zones])
-        self.factor = np.where(openings > 0, heads / (2 * np.maximum(openings, 1e-9) ** 2), 0.0)
-        # Which air an opening passes, as a column of (ahead, behind, bay): forwards and backwards.
-        self.upstream = np.array([0, 2, 0, *[2] * zones, *[1] * zones]), np.array([0, 2, 2, *[1] * zones, *[2] * zones])
-        closed = np.where(network.flaps_open > 0, 1.0, FLAP_CLOSED)
-        still = np.ones((len(closed), 3 + zones))
-        self.shut = [np.concatenate([still, np.repeat(closed[:, k : k + 1], zones, axis=1)], axis=1) for k in (0, 1)]
-        self.area = np.maximum(network.area, 1e-9)
-        self.covers = np.tile(network.loss, 2)
-
-    def state(self, flow: Floats, pressure: Floats) -> Breath:
-        """The air at given flows: the less, the hotter and thinner it leaves the core."""
-        return self.breathing(_named(self.order, (flow, pressure)))
-
-    def first_guess(self) -> Floats:
-        """Flows in step with what drives them; where nothing does they are nothing, which is then the answer too."""
-        network, curve = self.network, self.curve
-        driven = 0.55 * 1.2 * curve.flow * self.speed * curve.present
-        pushed = 0.15 * np.sqrt(self.stream)[:, None] * network.area
-        share = network.area / np.maximum(network.area.sum(axis=1, keepdims=True), 1e-9)
-        core = pushed + share * (driven * (1 - 0.5 * network.pushes)).sum(axis=1, keepdims=True)
-        total = core.sum(axis=1, keepdims=True)
-        sides = np.concatenate(
-            [total, total, 0.1 * (network.bypass_area * np.sqrt(2.4 * self.stream))[:, None]], axis=1
-        )
-        sucked = (curve.pressure * curve.present * self.speed**2).max(axis=1, initial=0.0)
-        leaks = network.leak_area * np.sqrt(2.4 * 0.2 * (sucked + self.stream))[:, None]
-        flaps = network.flap_area * np.sqrt(2.4 * 0.2 * self.stream)[:, None]
-        guess = np.concatenate(
-            [sides, leaks, flaps, core, driven + 0.2 * pushed.sum(axis=1, keepdims=True) * curve.present], axis=1
-        )
-        return np.where(self.present, guess, 0.0)
-
-    def at(self, flow: Floats, breath: Breath) -> tuple[Floats, Floats, Floats]:
-        """What drives each branch from outside, what it loses, and how the loss rises with its flow, (n, B) each."""
-        stagnation = 0.5 * breath.ahead * self.road**2
-        source, loss, slope = np.zeros_like(flow), np.empty_like(flow), np.empty_like(flow)
-        source[:, 0], source[:, 1] = self.network.ram * stagnation, -self.network.base * stagnation
-        loss[self.square], slope[self.square] = self._openings(flow[self.square], breath)
-        loss[self.core], slope[self.core] = self._core(flow[self.core], breath)
-        density = np.where(self.network.pushes > 0, breath.ahead[:, None], breath.behind[:, None])
-        rise, steepness = fan_pressure(self.curve, flow[self.fans] / density, self.speed, density)
-        loss[self.fans], slope[self.fans] = -rise, -steepness / density
-        return source, np.where(self.present, loss, 0.0), np.where(self.present, slope, 1.0)
-
-    def _openings(self, flow: Floats, breath: Breath) -> tuple[Floats, Floats]:
-        """Square laws of grille, exit, bypass, leaks and flaps, carried to zero along a straight line."""
-        density = np.stack([breath.ahead, breath.behind, breath.bay], axis=1)
-        forward = flow >= 0
-        passed = np.where(forward, density[:, self.upstream[0]], density[:, self.upstream[1]])
-        factor = self.factor * np.where(forward, self.shut[0], self.shut[1]) / passed
-        size = np.sqrt(flow**2 + STILL**2)
-        return factor * flow * size, factor * (size + flow**2 / size)
-
-    def _core(self, flow: Floats, breath: Breath) -> tuple[Floats, Floats]:
-        """Drop and its slope in every class, odd in the flow; the slope by a small step."""
-        flux = flow / self.area
-        size = np.maximum(np.abs(flux), STILL_FLUX)
-        wide = np.concatenate([size, size * 1.0001], axis=1)
-        both = self.drop(wide, breath) + self.covers * wide**2 / (2 * breath.ahead[:, None])
-        k = flux.shape[1]
-        slope = (both[:, k:] - both[:, :k]) / (size * 1e-4)
-        # Under the smallest flux the drop is carried to zero along a straight line.
-        return both[:, :k] * flux / size, np.where(np.abs(flux) < STILL_FLUX, both[:, :k] / size, slope) / self.area
-
-    def foreseen(self, step: tuple[Floats, Floats], lost: tuple[Floats, Floats], breath: Breath) -> Floats:
-        """How the losses change (n, B) with the density behind the core: less air is hotter and thinner."""
-        (flow, move), (loss, slope) = step, lost
-        total = np.maximum(np.abs(flow[self.core].sum(axis=1)), 1e-3)
-        share = np.minimum(np.maximum(move[self.core].sum(axis=1) / total, -0.5), 0.5)
-        rise = breath.behind_temperature - breath.front_temperature
-        thinning = (rise / (breath.behind_temperature + 273.15) * share)[:, None]
-        change = np.zeros_like(loss)
-        change[:, 1:2] = -loss[:, 1:2] * thinning
-        change[self.core] = THIN_CORE * loss[self.core] * thinning
-        change[self.fans] = (loss[self.fans] - slope[self.fans] * flow[self.fans]) * thinning
-        return change
-
-    def moved(self, step: tuple[Floats, Floats], head: Floats, loss: Floats) -> Floats:
-        """The flows after a step, which is kept within what any air path could carry.
-
-        Where a square law's tangent would turn its flow round or more than double it, the flow that the new pressure
-        gives is taken instead: near zero the tangent points far too far.
-        """
-        flow, move = step
-        most = self.reach[:, None]
-        after: Floats = flow + np.minimum(np.maximum(move, -most), most)
-        was, head, loss = flow[self.square], head[self.square], loss[self.square]
-        size = np.abs(was)
-        square = np.sign(head) * np.minimum(size * np.sqrt(np.abs(head) / np.maximum(np.abs(loss), 1e-12)), most)
-        wild = (np.abs(move[self.square]) > size) & (size > STILL)
-        after[self.square] = np.where(wild, square, after[self.square])
-        return after

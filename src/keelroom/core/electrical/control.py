@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.core.arrays import Bools, Floats, unit_share
+from keelroom.core.arrays import Bools, Floats
 
 FIN_SHARE = 0.30
 """Share of the way from coolant to the air at the face that a probe pushed between the fins reads (common practice)."""
@@ -27,16 +27,6 @@ class Sensing(NamedTuple):
     after_core: Floats
     fins: Floats
     air: Floats
-
-
-def sensed(sensing: Sensing, outlet: Floats, drop: Floats) -> Floats:
-    """Temperature (n,) [degC] at the sensor. outlet: of the engine [degC]; drop [K]: of the coolant over the core, at
-    most down to the air.
-
-    Source: FIN_SHARE common practice; the rest a heat balance.
-    """
-    at = np.where(sensing.after_core > 0, np.maximum(outlet - drop, sensing.air), outlet)
-    return at - sensing.fins * (at - sensing.air)
 
 
 KNOTS = 9
@@ -111,18 +101,6 @@ def law(points: Points, least: tuple[float, float] = (0.0, 0.0), steps: Steps = 
     filled = [*steps, *[(ABSENT, ABSENT, 0.0, 0.0, 0.0, 0.0)] * (STAGES - len(steps))]
     stages = SpeedStage(*(np.array(column) for column in zip(*filled, strict=True)))
     return Law(temperatures, shares, powers, np.array(least[0]), np.array(least[1]), stages)
-
-
-def held_law(whole: Law, share: Floats, power: Floats) -> Law:
-    """Laws (n,) that command these shares (n,) whatever the sensor reads.
-
-    Source: definition.
-    """
-    still = np.zeros_like(whole.shares)
-    never = SpeedStage(*(np.full_like(value, ABSENT) for value in whole.stages))
-    return Law(
-        whole.temperatures, still, still, np.maximum(share, whole.least), np.maximum(power, whole.least_power), never
-    )
 
 
 def risen_share(whole: Law, reading: Floats) -> tuple[Floats, Floats, Bools]:
@@ -209,29 +187,6 @@ def ramped(curve: tuple[tuple[float, float], ...]) -> Points:
             found.append(((before + temperature) / 2, middle, middle**3))
         found.append((temperature, share, share**3))
     return tuple(found)
-
-
-def _between(law: Law, values: Floats, reading: Floats) -> Floats:
-    ends, starts = law.temperatures[:, 1:], law.temperatures[:, :-1]
-    along = unit_share((reading[:, None] - starts) / (ends - starts))
-    asked: Floats = values[:, 0] + ((values[:, 1:] - values[:, :-1]) * along).sum(axis=1)
-    return asked
-
-
-def commanded_share(law: Law, reading: Floats) -> Floats:
-    """Mean share of full flow (n,) 0..1 at what the sensor reads (n,) [degC].
-
-    Source: straight between the law’s points.
-    """
-    return np.maximum(_between(law, law.shares, reading), law.least)
-
-
-def power_share(law: Law, reading: Floats) -> Floats:
-    """Mean share of full electrical power (n,) 0..1 at what the sensor reads (n,) [degC].
-
-    Source: straight between the law’s points.
-    """
-    return np.maximum(_between(law, law.powers, reading), law.least_power)
 
 
 def outlet_for(reading: float, air: float, drop: float = 0.0, fins: float = 0.0) -> float:

@@ -4,13 +4,10 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-import numpy as np
-
 from keelroom.core.arrays import Floats
-from keelroom.core.fluids.water import saturation_pressure
+from keelroom.core.fluids import point
+from keelroom.core.rows import over
 
-R_DRY = 287.05287
-R_VAPOUR = 461.52
 STANDARD_DENSITY = 1.2
 """Density fan ratings are stated at [kg/m3]."""
 
@@ -27,7 +24,7 @@ def standard_pressure(altitude: Floats | float) -> Floats:
 
     altitude : (n,) [m], -500..11000.  Returns (n,) [Pa].  Source: ISA, troposphere.
     """
-    return 101325.0 * (1.0 - 2.25577e-5 * np.asarray(altitude, float)) ** 5.25588
+    return over(point.standard_pressure, altitude)
 
 
 def air_state(altitude: Floats, ambient: Floats, humidity: Floats) -> AirState:
@@ -36,9 +33,7 @@ def air_state(altitude: Floats, ambient: Floats, humidity: Floats) -> AirState:
     Source: ISA for pressure, IF97 for the vapour.
     """
     pressure = standard_pressure(altitude)
-    vapour_pressure = np.asarray(humidity) * saturation_pressure(ambient)
-    ratio = 0.62198 * vapour_pressure / (pressure - vapour_pressure)
-    return AirState(pressure, ratio / (1.0 + ratio))
+    return AirState(pressure, over(point.vapour_share, pressure, ambient, humidity))
 
 
 def density(air: AirState, temperature: Floats) -> Floats:
@@ -46,25 +41,14 @@ def density(air: AirState, temperature: Floats) -> Floats:
 
     Source: ideal gas of dry air and vapour.
     """
-    gas = R_DRY + air.vapour * (R_VAPOUR - R_DRY)
-    return air.pressure / (gas * (temperature + 273.15))
-
-
-def heat_capacity(air: AirState) -> Floats:
-    """Specific heat cp [J/kgK], taken constant over -40..120 degC (within 0.5 %).
-
-    Source: COOLPROP within 0.5 %.
-    """
-    return 1006.5 + air.vapour * 860.0
+    return over(point.density, air.pressure, air.vapour, temperature)
 
 
 def viscosity(temperature: Floats) -> Floats:
     """Dynamic viscosity [Pa s] at (n,) [degC]. Source: SUTHERLAND (air, 110.4 K)."""
-    kelvin = temperature + 273.15
-    return 1.458e-6 * kelvin**1.5 / (kelvin + 110.4)
+    return over(point.viscosity, temperature)
 
 
 def conductivity(temperature: Floats) -> Floats:
     """Thermal conductivity [W/mK] at (n,) [degC]. Source: SUTHERLAND form (US standard atmosphere 1976)."""
-    kelvin = temperature + 273.15
-    return 2.64638e-3 * kelvin**1.5 / (kelvin + 245.4 * 10.0 ** (-12.0 / kelvin))
+    return over(point.conductivity, temperature)

@@ -7,13 +7,15 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.core.arrays import Floats
-from keelroom.core.fluids.water import saturation_pressure
+from keelroom.core.fluids import point
+from keelroom.core.rows import bound
 
 MOLAR_MASS = {"ethylene_glycol": 62.068e-3, "propylene_glycol": 76.094e-3, "water": 18.01528e-3}
 DENSITY_20 = {"ethylene_glycol": 1113.0, "propylene_glycol": 1036.0, "water": 998.2}
 # log10(p / mmHg) = A - B / (C + degC); from memory, checked against the handbook boiling points.
 ANTOINE = {"ethylene_glycol": (8.09083, 2088.936, 203.454), "propylene_glycol": (8.2082, 2085.9, 203.5396)}
-MMHG = 133.322
+USUAL_BOILING = 120.0
+"""[degC] where a boiling point is first looked for."""
 
 
 class GlycolTable(NamedTuple):
@@ -102,13 +104,9 @@ def coolant_state(curve: CoolantCurves, temperature: Floats) -> CoolantState:
 
     Source: COOLPROP tables through cubics.
     """
-    count = curve.knots.shape[1]
-    place = np.clip((temperature - curve.first) / curve.step, 0.0, count - 1.0)
-    i = np.minimum(place.astype(np.intp), count - 2)
-    x = (place - i)[:, None]
-    c = curve.cubics[np.arange(len(i)), i]
-    value = c[:, 0] + x * (c[:, 1] + x * (c[:, 2] + x * c[:, 3]))
-    return CoolantState(value[:, 0], value[:, 1], value[:, 2], np.exp(value[:, 3]))
+    rows = bound(point.CoolantRows, curve)
+    found = np.array([point.coolant_at(rows, i, celsius) for i, celsius in enumerate(temperature.tolist())])
+    return CoolantState(*found.T)
 
 
 def boiling_point(curve: CoolantCurves, pressure: Floats, guess: Floats | None = None) -> Floats:
@@ -116,19 +114,10 @@ def boiling_point(curve: CoolantCurves, pressure: Floats, guess: Floats | None =
 
     Source: RAOULT with IF97 water. Range about 50..260 degC; a glycol-only mix boils on its own Antoine line.
     """
-    a, b, c = curve.antoine[:, 0], curve.antoine[:, 1], curve.antoine[:, 2]
-
-    def log_pressure(celsius: Floats) -> Floats:
-        glycol = MMHG * 10.0 ** (a - b / (c + celsius))
-        return np.log(curve.water_moles * saturation_pressure(celsius) + (1 - curve.water_moles) * glycol)
-
-    # ln p is nearly straight against temperature: Newton with a small step settles in a few rounds.
-    wanted, celsius = np.log(pressure), np.full_like(pressure, 120.0) if guess is None else guess
-    for _ in range(12):
-        here = log_pressure(celsius)
-        slope = (log_pressure(celsius + 0.01) - here) / 0.01
-        move = (wanted - here) / slope
-        celsius = np.minimum(np.maximum(celsius + move, 20.0), 300.0)
-        if np.abs(move).max() < 1e-7:
-            break
-    return celsius
+    rows = bound(point.CoolantRows, curve)
+    begin = np.full_like(pressure, USUAL_BOILING) if guess is None else guess
+    found = [
+        point.boiling_point(rows, i, *asked)
+        for i, asked in enumerate(zip(pressure.tolist(), begin.tolist(), strict=True))
+    ]
+    return np.array(found)

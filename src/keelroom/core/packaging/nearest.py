@@ -1,4 +1,3 @@
-# cython: language_level=3, boundscheck=False, wraparound=False, cdivision=True, cpow=True
 """Clearance of one pair of convex solids, boxes and cylinders: the one point of it, written once. Compiled where a C
 compiler was at hand (`nearest.pxd` types it), the same source interpreted where none was.
 

@@ -7,15 +7,12 @@ mixed, air unmixed"; many layers tend to "both unmixed" (Kays & London).
 
 from __future__ import annotations
 
-from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
 
 from keelroom.core.arrays import Floats
-
-MOST_PER_CELL = 25.0
-"""Exponent at which a cell has given up all it can; it also keeps the products below within range."""
+from keelroom.core.thermal.point import FaceMarch, face_rows, marched
 
 
 class FaceHeat(NamedTuple):
@@ -42,44 +39,9 @@ def march(
     layout      : (passes, layers); with several passes the lanes are split evenly among them, top to bottom
     Source: KAYS_LONDON ε-NTU per cell and layer.
     """
-    passes, layers = layout
-    capacity, temperature = air[0], np.array(air[1])
-    flow, inlet = coolant
-    transfer = -np.expm1(-conductance / layers / capacity)
-    heat = np.zeros_like(flow)
-    bounds = np.linspace(0, weight.shape[1], passes + 1).round().astype(int)
-    for number, (start, stop) in enumerate(pairwise(bounds)):
-        way = slice(None) if number % 2 == 0 else slice(None, None, -1)
-        part = np.s_[:, start:stop, way]
-        split = weight[:, start:stop] / weight[:, start:stop].sum(axis=1, keepdims=True)
-        # A lane that stands for nothing (padding) still needs some flow to be marched.
-        share = np.maximum(split, 1e-9) * flow[:, None] / layers
-        lanes = _Lanes(capacity[part], transfer[part], share)
-        mixed = np.zeros_like(flow)
-        for _ in range(layers):
-            rise, outlet = lanes.layer(temperature[part], inlet)
-            temperature[part] += rise
-            mixed += (split * outlet).sum(axis=1) / layers
-        heat += flow * (inlet - mixed)
-        inlet = mixed
-    return FaceHeat(heat, inlet, temperature)
-
-
-class _Lanes:
-    """The lanes of one pass. The recurrence T[k+1] = a T[k] + (1 - a) A[k] in closed form: products and sums along
-    the lane."""
-
-    def __init__(self, capacity: Floats, transfer: Floats, share: Floats) -> None:
-        self.spread = share[:, :, None] / capacity
-        kept = np.exp(-np.minimum(transfer / self.spread, MOST_PER_CELL))
-        self.product = np.cumprod(kept, axis=2)
-        self.entering = (1 - kept) / self.product
-
-    def layer(self, air: Floats, inlet: Floats) -> tuple[Floats, Floats]:
-        """One layer of every lane: the rise of the air in each cell, and each lane's coolant outlet."""
-        after = self.product * (inlet[:, None, None] + np.cumsum(self.entering * air, axis=2))
-        rise = np.empty_like(after)
-        rise[:, :, 0] = inlet[:, None] - after[:, :, 0]
-        rise[:, :, 1:] = after[:, :, :-1] - after[:, :, 1:]
-        rise *= self.spread
-        return rise, after[:, :, -1]
+    # Every cell for itself: no two are in the same classes.
+    face = face_rows(np.broadcast_to(np.arange(conductance.shape[2] * 1.0)[:, None], (*conductance.shape, 1)), weight)
+    made, left = np.empty((len(weight), 2)), np.array(air[1])
+    given = (np.ascontiguousarray(air[0]), left, np.ascontiguousarray(conductance), *coolant)
+    marched(FaceMarch(face, *layout), *given, made)
+    return FaceHeat(made[:, 0], made[:, 1], left)

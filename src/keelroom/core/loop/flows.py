@@ -1,0 +1,36 @@
+"""The coolant's flows over the openings of the thermostat.
+
+Built on the one network search of `core.balance`; every loss rises with its flow, so the search cannot miss. Heights
+do not move a closed circuit of one density: they set its pressures, in `core.loop.pressures`.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from keelroom.core.arrays import Floats
+from keelroom.core.loop.circuit import CORE, ENGINE, OPENINGS, LoopFlows, LoopLaw
+from keelroom.core.loop.point import CircuitRows, LoopRows, TubeRows, solve_loops
+from keelroom.core.network import unbalanced
+from keelroom.core.rows import bound
+
+NOWHERE: Floats = np.zeros((0, 0, 0))
+"""No flows to begin at."""
+
+
+def loop_flows(law: LoopLaw, start: LoopFlows | None = None) -> LoopFlows:
+    """Flow through engine, core and every other branch over the thermostat's openings.
+
+    start : of a like loop, to begin at
+    Source  : centrifugal pump by the affinity laws (FAN_LAWS), square-law losses (common practice), tubes SHAH_LONDON
+              and Blasius. Raises SolveError where no flow balances the pump.
+    """
+    circuit, loop = bound(CircuitRows, law.circuit), LoopRows()
+    loop.rpm, loop.voltage, loop.density, loop.viscosity = law.rpm, law.voltage, law.density, law.viscosity
+    flows = np.empty((len(law.rpm), len(OPENINGS), law.circuit.bore.shape[1]))
+    pressures = np.empty((*flows.shape[:2], law.circuit.incidence.shape[2]))
+    alike = start is not None and start.branches.shape == flows.shape
+    begin = start.branches if start and alike else NOWHERE
+    if solve_loops(circuit, bound(TubeRows, law.tubes), loop, OPENINGS, begin, flows, pressures) >= 0:
+        raise unbalanced("loop", float("nan"))
+    return LoopFlows(flows[:, :, ENGINE], flows[:, :, CORE], flows, pressures)
