@@ -197,6 +197,7 @@ class Driver:
         QThreadPool.globalInstance().waitForDone()
         self.close_unsaved()
         QApplication.processEvents()
+        QThreadPool.globalInstance().waitForDone()
         self.window.deleteLater()
         QApplication.sendPostedEvents(self.window, QEvent.Type.DeferredDelete)
 

@@ -19,6 +19,7 @@ from keelroom.gui.leaving import leave_on_signals, leave_with_session
 from keelroom.gui.session.crash import install
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.settings import Settings
+from keelroom.gui.tidying import Tidying
 from keelroom.gui.window import Window
 
 NO_DISPLAY = (
@@ -72,7 +73,7 @@ def make_window(path: Path | None = None, as_copy: bool = False) -> Window:
     else:
         window.show_start(session.waiting())
     gc.freeze()
-    gc.enable()
+    Tidying(window)
     return window
 
 
