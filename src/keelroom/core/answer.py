@@ -216,7 +216,7 @@ def _margin_curve(
     temperatures = np.stack([*asked[:4], solved], axis=1)
     values = np.concatenate([rejected[:4], solution.state.rejection[None]]).T
     order = np.argsort(temperatures, axis=1)
-    nodes, curve = np.take_along_axis(temperatures, order, 1), np.take_along_axis(values, order, 1)
+    nodes, curve = temperatures[base[:, None], order], values[base[:, None], order]
     study = {
         "core": np.maximum(solution.state.rejection - rejected[4], 0.0),
         "fans": np.maximum(solution.state.rejection - rejected[5], 0.0),

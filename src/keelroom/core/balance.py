@@ -10,7 +10,7 @@ import numpy as np
 
 from keelroom.core.network import STEPS
 
-TOLERANCE, CLOSURE = 1e-7, 1e-9
+TOLERANCE, CLOSURE = 1e-10, 1e-10
 """Largest gap of pressure, over what drives the network, and of flow at a node, over what could move."""
 PATIENCE, LEAST_SHARE = 8, 0.1
 """Steps from which on one that turns round is shortened, and by how much at most."""

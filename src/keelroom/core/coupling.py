@@ -12,6 +12,7 @@ from keelroom.core.coolers.exchange import car_coolers
 from keelroom.core.electrical.motor import motor_power, motor_speed
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import boiling_point, coolant_state
+from keelroom.core.kept import by_identity
 from keelroom.core.joint.car import (
     CarAir,
     CarRows,
@@ -61,7 +62,7 @@ def prepare(
     count, ways = len(plant.limit), (AS_ENTERED, *varied)
     rows = np.tile(np.arange(count), len(ways) + 1)
     full, stopped = _fan_speeds(points)
-    car = car_rows(points, (surfaces, surface), (air, outdoor))
+    car = car_rows(points, surfaces, surface, air, outdoor)
     factors = np.repeat([*ways, AS_ENTERED], count, axis=0)
     both = _airs(points, car, rows, (np.concatenate([*[full] * len(ways), stopped]), factors), _begun(start, len(rows)))
     running = count * len(ways)
@@ -138,13 +139,13 @@ def _loop(points: Points, surfaces: CoreSurfaces, layout: Layout) -> LoopLaw:
     )
 
 
+@by_identity(4)
 def car_rows(
-    points: Points, core: tuple[CoreSurfaces, LouverSurface], outdoors: tuple[moist_air.AirState, Floats]
+    points: Points, surfaces: CoreSurfaces, surface: LouverSurface, air: moist_air.AirState, density: Floats
 ) -> CarRows:
-    """The cars as typed modules read them. core: areas and constants of its surface; outdoors: the air, and its
-    density [kg/m3] at the grille."""
-    plant, situation = points.plant, points.situation
-    air, density = outdoors
+    """The cars as typed modules read them. surfaces, surface: areas of the core and constants of its surface; air:
+    outdoors, and its density [kg/m3] at the grille."""
+    plant, situation, core = points.plant, points.situation, (surfaces, surface)
     car = CarRows()
     car.core, car.surfaces, car.louver = (
         bound(kind, record)

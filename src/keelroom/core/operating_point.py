@@ -108,7 +108,7 @@ OWN = tuple(name for name in State._fields if name not in ("exchanged", "flux"))
 def meeting_of(points: Points, fixed: Fixed, layout: Layout) -> Meeting:
     """The points as typed modules work on them, one at a time. It has scratch room: one thread at a time."""
     plant, command = points.plant, points.situation.command
-    car = car_rows(points, (fixed.surfaces, fixed.surface), (fixed.air, fixed.outdoor_density))
+    car = car_rows(points, fixed.surfaces, fixed.surface, fixed.air, fixed.outdoor_density)
     rest = PlantRows()
     rest.coolant, rest.circuit = bound(CoolantRows, plant.coolant), bound(CircuitRows, plant.circuit)
     rest.sensing, rest.law = bound(SensingRows, command.sensing), ControlRows()

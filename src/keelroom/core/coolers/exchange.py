@@ -8,6 +8,7 @@ import numpy as np
 
 from keelroom.core.arrays import Floats, Ints
 from keelroom.core.coolers.point import CarCoolers, CoolerRows
+from keelroom.core.kept import by_identity
 from keelroom.core.rows import bound
 
 SWEEPS = 4
@@ -84,12 +85,13 @@ def car_coolers(coolers: Coolers) -> CarCoolers:
 
     Source: definition.
     """
-    rows = bound(CoolerRows, coolers)
-    return CarCoolers(rows, _sweeps(coolers))
+    return CarCoolers(*_rows(coolers))
 
 
-def _sweeps(coolers: Coolers) -> Ints:
-    """How often the air's heating must be taken on from cooler to cooler in each car (n,)."""
+@by_identity(4)
+def _rows(coolers: Coolers) -> tuple[CoolerRows, Ints]:
+    """The coolers to read by rows, and how often the air's heating must be taken on from one to the next in each car
+    (n,)."""
     behind: Floats = (coolers.upstream > 0).astype(float)
     deep, chain = np.ones(len(behind), np.intc), behind
     while chain.any():
@@ -98,4 +100,5 @@ def _sweeps(coolers: Coolers) -> Ints:
     # Where one fluid goes through two coolers, what the one does is felt in the other too.
     fluids = (coolers.gearbox, coolers.oil, coolers.charge, coolers.refrigerant, coolers.steering)
     twice = np.max([(which > 0).sum(axis=1) for which in fluids], axis=0) > 1
-    return np.where(twice & (deep > 1), np.minimum(deep + 1, SWEEPS), deep).astype(np.intc)
+    sweeps = np.where(twice & (deep > 1), np.minimum(deep + 1, SWEEPS), deep)
+    return bound(CoolerRows, coolers), sweeps.astype(np.intc)

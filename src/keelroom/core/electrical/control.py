@@ -124,7 +124,8 @@ def cycling(whole: Law, reading: Floats) -> SpeedStage:
     stages = whole.stages
     inside = (stages.off < reading[:, None]) & (reading[:, None] < stages.on) & (stages.above > whole.least[:, None])
     last = STAGES - 1 - np.argmax(inside[:, ::-1], axis=1)
-    found = SpeedStage(*(np.take_along_axis(value, last[:, None], axis=1)[:, 0] for value in stages))
+    rows = np.arange(len(last))
+    found = SpeedStage(*(value[rows, last] for value in stages))
     there = inside.any(axis=1)
     return found._replace(off=np.where(there, found.off, ABSENT), on=np.where(there, found.on, ABSENT))
 

@@ -7,7 +7,7 @@ from keelroom.core.electrical.point cimport ControlRows, SensingRows, commanded_
 from keelroom.core.fluids.point cimport CoolantRows, conductivity, coolant_at, heat_capacity, viscosity
 from keelroom.core.joint.car cimport CarRows, ask, softened
 from keelroom.core.loop.point cimport CircuitRows, TubeRows, opening_at
-from keelroom.core.thermal.point cimport FaceMarch, air_conductance, tube_nusselt
+from keelroom.core.thermal.point cimport FaceMarch, air_conductance, air_film, tube_nusselt
 
 cdef double TOLERANCE, CEILING, LEAST_FLOW, TANK_FLOOR, LEAST_FLUX, FIRST_LEAD
 cdef int SWEEPS, STEPS, SETTLES, STUCK, LOST
@@ -87,7 +87,7 @@ cdef class Meeting:
                    section=double, nusselt=double, inner=double)
     cdef double tube_side(self) noexcept nogil
 
-    @cython.locals(i=int, k=int, film=double, lead=double, doubt=double, mu=double, conducts=double, flux=double,
+    @cython.locals(i=int, k=int, film=double, lead=double, doubt=double, fins=double, flux=double,
                    outer=double)
     cdef void conduct(self, double resistance) noexcept nogil
 

@@ -13,7 +13,7 @@ from keelroom.core.fluids.point import conductivity, coolant_at, heat_capacity, 
 from keelroom.core.joint.car import ask, softened
 from keelroom.core.loop.point import opening_at
 from keelroom.core.plant import CEILING, STEPS
-from keelroom.core.thermal.point import air_conductance, tube_nusselt
+from keelroom.core.thermal.point import air_conductance, air_film, tube_nusselt
 
 TOLERANCE = 1e-10
 """Largest imbalance of heat, as a share of the heat in."""
@@ -217,15 +217,15 @@ class Meeting:
         """Coolant-to-air conductance of each class per square metre of face [W/m2K]: resistances in series."""
         i, film, lead = self.row, 0.5 * (self.temperature + self.air_in), 0.0
         doubt = self.car.doubts.conductance[i] * self.doubt
-        mu, conducts = viscosity(film), conductivity(film)
+        fins = air_film(
+            self.car.core, self.car.surfaces, self.car.louver, i, viscosity(film), conductivity(film), self.cp
+        )
         for k in range(self.classes):
             flux = max(self.face.flux[k], LEAST_FLUX)
             if k > 0 and flux == max(self.face.flux[k - 1], LEAST_FLUX):
                 self.face.conductance[k] = self.face.conductance[k - 1]
             else:
-                outer = air_conductance(
-                    self.car.core, self.car.surfaces, self.car.louver, i, flux, mu, conducts, self.cp
-                )
+                outer = air_conductance(self.car.core, self.car.surfaces, i, fins, flux)
                 self.face.conductance[k] = doubt / (1 / outer + resistance)
             lead += max(self.flow[k], 0.0) * self.face.conductance[k]
         self.tube_share = self.film * lead / max(self.forward, 1e-9) / doubt

@@ -29,9 +29,12 @@ cpdef double friction_factor(LouverRows louver, int i, double Re) noexcept nogil
 cpdef double core_drop(CoreRows core, SurfaceRows surfaces, LouverRows louver, int i, double flux, double density,
                        double viscosity, double expansion) noexcept nogil
 
-@cython.locals(prandtl=double, scale=double, h=double, mL=double)
-cpdef double air_conductance(CoreRows core, SurfaceRows surfaces, LouverRows louver, int i, double flux,
-                             double viscosity, double conductivity, double cp) noexcept nogil
+@cython.locals(scale=double)
+cpdef double air_film(CoreRows core, SurfaceRows surfaces, LouverRows louver, int i, double viscosity,
+                      double conductivity, double cp) noexcept nogil
+
+@cython.locals(h=double, mL=double)
+cpdef double air_conductance(CoreRows core, SurfaceRows surfaces, int i, double film, double flux) noexcept nogil
 
 @cython.locals(a=double)
 cpdef double developed_nusselt(double aspect) noexcept nogil
@@ -52,7 +55,7 @@ cdef class FaceMarch:
     cdef public int lanes, cells
     cdef int passes, layers, classes
     cdef double[::1] flux, warm, conductance
-    cdef double[:, ::1] capacity, air, gives, kept
+    cdef double[:, ::1] capacity, air, gives, kept, spread
     cdef public double heat
     cdef double coolant_out, whole, caught
 
@@ -66,7 +69,7 @@ cdef class FaceMarch:
     cdef int bound(self, int number) noexcept nogil
 
     @cython.locals(lane=int, cell=int, place=int, _=int, together=double, share=double, capacity=double,
-                   transfer=double, mixed=double, after=double, split=double, spread=double, coolant=double,
+                   transfer=double, mixed=double, after=double, split=double, coolant=double,
                    was=double, kept=double)
     cdef double over_pass(self, int i, int start, int stop, bint backwards, double flow, double inlet) noexcept nogil
 

@@ -74,12 +74,17 @@ def core_drop(core, surfaces, louver, i, flux, density, viscosity, expansion):
     return G * G / (2 * density) * (loss - (1 - sigma * sigma - EXIT) * expansion)
 
 
-def air_conductance(core, surfaces, louver, i, flux, viscosity, conductivity, cp):
-    """Air-side conductance eta_o h A [W/K] per square metre of face of core i at a face flux > 0, with half the fin
-    height. viscosity, conductivity, cp at film. Source: CHANG_WANG with fin efficiency tanh(mL)/mL."""
-    prandtl = viscosity * cp / conductivity
+def air_film(core, surfaces, louver, i, viscosity, conductivity, cp):
+    """Heat transfer coefficient [W/m2K] on the fins of core i at a face flux of 1 kg/s per m2. viscosity, conductivity,
+    cp at film. Source: CHANG_WANG."""
     scale = louver.j0[i] * (core.louver_pitch[i] / viscosity) ** -0.49 * surfaces.free_ratio[i] ** -0.51 * cp
-    h = scale * prandtl ** (-2.0 / 3.0) * flux**0.51
+    return scale * (viscosity * cp / conductivity) ** (-2.0 / 3.0)
+
+
+def air_conductance(core, surfaces, i, film, flux):
+    """Air-side conductance eta_o h A [W/K] per square metre of face of core i at a face flux > 0, with half the fin
+    height. film : `air_film` there. Source: CHANG_WANG with fin efficiency tanh(mL)/mL."""
+    h = film * flux**0.51
     mL = 0.5 * core.fin_height[i] * math.sqrt(2 * h / (core.fin_conductivity[i] * core.fin_thickness[i]))
     return (1 - surfaces.fin_share[i] * (1 - math.tanh(mL) / mL)) * h * surfaces.air_area[i]
 
@@ -160,7 +165,7 @@ class FaceMarch:
         self.face, self.passes, self.layers = face, passes, layers
         self.lanes, self.cells, self.classes = lanes, cells, classes
         self.flux, self.warm, self.conductance = (np.zeros(classes) for _ in range(3))
-        self.capacity, self.air, self.gives, self.kept = (np.zeros((lanes, cells)) for _ in range(4))
+        self.capacity, self.air, self.gives, self.kept, self.spread = (np.zeros((lanes, cells)) for _ in range(5))
         self.heat, self.coolant_out, self.whole, self.caught = 0.0, 0.0, 0.0, 0.0
 
     def meet(self, i, area, cp):
@@ -218,21 +223,23 @@ class FaceMarch:
             for cell in range(self.cells):
                 if self.face.alike[i, lane, cell]:
                     self.kept[lane, cell] = self.kept[lane, cell - 1]
+                    self.spread[lane, cell] = self.spread[lane, cell - 1]
                 else:
                     capacity = self.capacity[lane, cell]
                     transfer = -math.expm1(-self.gives[lane, cell] / self.layers / capacity)
                     self.kept[lane, cell] = math.exp(-min(transfer * capacity / share, MOST_PER_CELL))
+                    self.spread[lane, cell] = share / capacity
         mixed = inlet
         for _ in range(self.layers):
             after = 0.0
             for lane in range(start, stop):
                 split = self.face.weight[i, lane] / together
-                spread, coolant = max(split, LEAST_SHARE) * flow / self.layers, inlet
+                coolant = inlet
                 for place in range(self.cells):
                     cell = self.cells - 1 - place if backwards else place
                     was, kept = coolant, self.kept[lane, cell]
                     coolant = kept * was + (1 - kept) * self.air[lane, cell]
-                    self.air[lane, cell] += (was - coolant) * spread / self.capacity[lane, cell]
+                    self.air[lane, cell] += (was - coolant) * self.spread[lane, cell]
                 after += split * coolant
             mixed += (after - inlet) / self.layers
         self.heat += flow * (inlet - mixed)
