@@ -12,7 +12,6 @@ from keelroom.core.coolers.exchange import car_coolers
 from keelroom.core.electrical.motor import motor_power, motor_speed
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import boiling_point, coolant_state
-from keelroom.core.kept import by_identity
 from keelroom.core.joint.car import (
     CarAir,
     CarRows,
@@ -22,6 +21,7 @@ from keelroom.core.joint.car import (
     WeatherRows,
     solve_airs,
 )
+from keelroom.core.kept import by_identity
 from keelroom.core.loop.circuit import LoopLaw, Tubes
 from keelroom.core.loop.flows import loop_flows
 from keelroom.core.network import unbalanced

@@ -20,6 +20,7 @@ from keelroom.assess.inputs.electrical.system import (
     system_at,
 )
 from keelroom.assess.outcome import Stopped, attempted
+from keelroom.assess.reads import reads, while_same
 from keelroom.core.electrical.charging import Alternator
 from keelroom.core.electrical.circuit import Flow, Path, WireRun, flow_through
 from keelroom.core.electrical.motor import Motor, current_at, stall_current, start_current
@@ -152,9 +153,19 @@ class Electrics(NamedTuple):
     """circuits, and the system standing or moving, that could not be worked out"""
 
 
+READS = reads(
+    "brief.accessories brief.climate brief.engine brief.vehicle build.duty_cases build.supply package.circuits "
+    "package.control package.coolers package.fans package.kind package.loop"
+)
+
+
 @in_one_go
 def electrics(build: Build, package: Package) -> Electrics:
     """The package's circuits in figures."""
+    return while_same("electrics", READS, (build, package), lambda: _electrics(build, package))
+
+
+def _electrics(build: Build, package: Package) -> Electrics:
     idle, road = idle_case(build.duty_cases), road_case(build.duty_cases)
     where = ("packages", package.id, "circuits")
 

@@ -11,7 +11,9 @@ from typing import NamedTuple
 
 from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResult, Start
 from keelroom.assess.figures.casefigures import case_figures
+from keelroom.assess.inputs.demand import demand_of
 from keelroom.assess.inputs.doors import oddest, stop_at_doors
+from keelroom.assess.inputs.electrical.system import System, system_at
 from keelroom.assess.inputs.needs import needs_of
 from keelroom.assess.inputs.translate import Car, PointRow, car_of, row_of, stacked
 from keelroom.assess.outcome import Stopped, attempted
@@ -66,8 +68,18 @@ def cases_of(build: Build, package: Package, before: tuple[Assessment | None, bo
         CaseResult(case.id, case.name, figures.get(case.id), _needs(needs[case.id]), stopped.get(case.id), case.counted)
         for case in build.duty_cases
     )
+    if previous and _alike(previous.cases, results):
+        results = previous.cases
     parts = {stop.part: _placed(package, stop) for point in points for stop in point.row.stopped}
     return Cases(results, start, tuple(refused.values()), tuple(parts.values()))
+
+
+def _alike(was: tuple[CaseResult, ...], now: tuple[CaseResult, ...]) -> bool:
+    """Whether all cases stand as they did, with the very figures."""
+    return len(was) == len(now) and all(
+        a.figures is b.figures and a._replace(figures=None) == b._replace(figures=None)
+        for a, b in zip(was, now, strict=True)
+    )
 
 
 def _placed(package: Package, stop: Stopped) -> Stopped:
@@ -145,7 +157,7 @@ def _solved(
     previous, moving = before
     last = previous.start if previous else None
     the_same = last is not None and (moving or not last.followed) and _asks_the_same(last.rows, rows)
-    if previous and last and the_same and _reads_the_same(previous, build, package):
+    if previous and last and the_same and _reads_the_same(previous, build, package, cases):
         figures = (case.figures for case in previous.cases if case.figures)
         return {case.id: found for case, found in zip(cases, figures, strict=True)}, last._replace(rows=tuple(rows))
     stack, doubt = stacked(rows)
@@ -184,16 +196,41 @@ def _asks_the_same(last: tuple[PointRow, ...], rows: list[PointRow]) -> bool:
     )
 
 
-def _reads_the_same(previous: Assessment, build: Build, package: Package) -> bool:
-    """Whether all that figures are read off beside their points is what it was: the package with its names and the
-    circuit with its heights, and what feeds and loads them."""
-    was, brief = previous.build, build.brief
-    return (
-        previous.package is package
-        and was.survey is build.survey
-        and was.supply is build.supply
-        and all(getattr(was.brief, name) is getattr(brief, name) for name in READ_OF_BRIEF)
+def _reads_the_same(previous: Assessment, build: Build, package: Package, cases: list[DutyCase]) -> bool:
+    """Whether all that figures are read off beside their points is what it was: names and heights with the sections
+    they stand in, and what feeds and loads the circuits by what comes of it."""
+    was = previous.package
+    if was.id != package.id or any(
+        a is not b for a, b in zip(_sections(previous.build, was), _sections(build, package), strict=True)
+    ):
+        return False
+    return all(
+        _system(previous.build, was, before) == _system(build, package, case)
+        for before, case in zip(previous.build.duty_cases, cases, strict=False)
     )
 
 
+def _sections(build: Build, package: Package) -> list[object]:
+    of_brief = (getattr(build.brief, name) for name in READ_OF_BRIEF)
+    return [build.survey, *(getattr(package, name) for name in READ_OF_PACKAGE), *of_brief]
+
+
+def _system(build: Build, package: Package, case: DutyCase) -> System:
+    return system_at(build, package, demand_of(build.brief, case).at)
+
+
 READ_OF_BRIEF = ("engine", "vehicle", "accessories", "climate", "cooling")
+READ_OF_PACKAGE = (
+    "kind",
+    "core",
+    "fans",
+    "shroud",
+    "sealing",
+    "coolers",
+    "cuts",
+    "panels",
+    "place",
+    "remote",
+    "loop",
+    "coolant",
+)

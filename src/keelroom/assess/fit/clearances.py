@@ -12,6 +12,7 @@ from keelroom.assess.fit.bodies import Body, Path, Sort
 from keelroom.assess.fit.moves import moved_bodies, unmoved
 from keelroom.assess.fit.package_bodies import parts_of_package
 from keelroom.assess.fit.survey_bodies import neighbours, panel_edges
+from keelroom.assess.reads import reads, while_same
 from keelroom.core.arrays import Ints
 from keelroom.core.kept import by_identity, by_value, in_one_go, shelf
 from keelroom.core.packaging.solids import Vector, chosen, clearance, parted, stacked
@@ -150,10 +151,15 @@ class Fit(NamedTuple):
 @in_one_go
 def fit_up(build: Build, package: Package) -> Fit:
     """Every clearance of a package in this bay."""
-    return _fit_up(build.survey, build.gaps, package)
+    return while_same("fit", READS, (build, package), lambda: _fit_up(build.survey, build.gaps, package))
 
 
-@by_identity(32)
+READS = reads(
+    "build.survey build.gaps package.coolers package.core package.cuts package.fans package.loop package.mounting "
+    "package.moves package.place package.remote package.shroud"
+)
+
+
 def _fit_up(survey: Survey, rules: tuple[GapRule, ...], package: Package) -> Fit:
     if package.core.face_width is None or package.core.face_height is None:
         # Nothing stands in the bay before a core is chosen: no size is guessed for one.

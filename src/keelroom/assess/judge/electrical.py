@@ -16,6 +16,8 @@ from keelroom.assess.inputs.electrical.system import battery_of
 from keelroom.assess.inputs.electrical.ways import WAYS, way_of
 from keelroom.assess.judge.charging import charging
 from keelroom.assess.judge.circuits import circuits
+from keelroom.assess.judge.part import Part
+from keelroom.assess.reads import reads
 from keelroom.core.electrical.charging import discharge_time
 from keelroom.core.electrical.control import outlet_for, reading_at
 from keelroom.document.act import Act
@@ -35,16 +37,19 @@ SOLD = tuple((fahrenheit - 32) / 1.8 for fahrenheit in (175, 180, 185, 190, 195)
 """[degC] fan switches are sold for (common practice)."""
 
 
-def electrical(build: Build, package: Package, assessment: Assessment) -> Found:
-    """Everything electrical."""
-    found = assessment.electrics
-    if found is None:
-        return
-    yield from circuits(build, package, found)
-    yield from _curves(build, package)
-    for check in (_control, _leads, _sensor, _fan_on, _run_on, _direction):
-        yield from check(build, package, assessment)
-    yield from charging(build, assessment, found)
+def _circuits(build: Build, package: Package, assessment: Assessment) -> Found:
+    if assessment.electrics is not None:
+        yield from circuits(build, package, assessment.electrics)
+
+
+def _mean_currents(assessment: Assessment) -> tuple[tuple[str, float], ...]:
+    """What is drawn in the mean in every case that counts; what the systems give then hangs on the sections."""
+    return tuple((case.case_id, case.figures.mean_current) for case in assessment.counting if case.figures)
+
+
+def _charging(build: Build, package: Package, assessment: Assessment) -> Found:
+    if assessment.electrics is not None:
+        yield from charging(build, assessment, assessment.electrics)
 
 
 def _control(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -242,7 +247,7 @@ ROOMIER = 3e-3
 """[m] by which one fan has to have more room behind it than another to be worth a word."""
 
 
-def _curves(build: Build, package: Package) -> Found:
+def _curves(build: Build, package: Package, assessment: Assessment) -> Found:
     for where, points, without in (
         (("supply", "curve"), build.supply.curve, "the usual one for its rating"),
         (("packages", package.id, "control", "curve"), package.control.curve, "a straight ramp between the set points"),
@@ -387,3 +392,31 @@ def _direction(build: Build, package: Package, assessment: Assessment) -> Found:
                     ),
                 ),
             )
+
+
+ELECTRICAL = (
+    Part(
+        _circuits,
+        reads("build.supply package.coolers package.fans package.kind package.loop package.place assessment.electrics"),
+    ),
+    Part(_curves, reads("build.supply package.control")),
+    Part(_control, reads("brief.accessories package.control package.fans assessment.electrics")),
+    Part(_leads, reads("package.control package.fans assessment.fit")),
+    Part(
+        _sensor,
+        reads("build.survey package.control package.core package.fans package.loop package.place package.remote"),
+    ),
+    Part(_fan_on, reads("package.fans assessment.cases assessment.limit")),
+    Part(_run_on, reads("brief.engine build.supply package.control package.fans assessment.electrics")),
+    Part(_direction, reads("package.control package.fans")),
+    Part(
+        _charging,
+        reads(
+            "brief.accessories brief.climate brief.engine brief.vehicle build.duty_cases build.supply "
+            "package.circuits package.control package.coolers package.fans package.kind package.loop "
+            "assessment.electrics"
+        ),
+        _mean_currents,
+    ),
+)
+"""Everything electrical."""

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
 
 from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResult
 from keelroom.assess.findings import LEVELS, Finding, Found, Level
@@ -15,7 +14,7 @@ from keelroom.assess.judge.air import air, causes, face
 from keelroom.assess.judge.claims import claims
 from keelroom.assess.judge.coolers import coolers
 from keelroom.assess.judge.driven import driven
-from keelroom.assess.judge.electrical import electrical
+from keelroom.assess.judge.electrical import ELECTRICAL
 from keelroom.assess.judge.entries import entries
 from keelroom.assess.judge.evidence import weighed
 from keelroom.assess.judge.fit import cuts, fit, mounting, room, survey
@@ -25,8 +24,10 @@ from keelroom.assess.judge.likely import farthest, likely
 from keelroom.assess.judge.loop import loop
 from keelroom.assess.judge.moves import moves
 from keelroom.assess.judge.panels import panels
+from keelroom.assess.judge.part import Part
 from keelroom.assess.judge.rests import with_rests
 from keelroom.assess.outcome import Stopped, attempted
+from keelroom.assess.reads import reads, while_same
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.air.fan import CREDIBLE_EFFICIENCY
 from keelroom.core.fluids.coolant import freezing_point
@@ -45,53 +46,29 @@ SEATED = 1e-4
 
 def judge(build: Build, package: Package, assessment: Assessment) -> tuple[Finding, ...]:
     """All findings, gravest first, in the order of the work within a level."""
-    checks: tuple[Check, ...] = (
-        _stopped,
-        causes,
-        _missing,
-        _cooling,
-        _parts,
-        _fans,
-        face,
-        air,
-        coolers,
-        driven,
-        fit,
-        survey,
-        cuts,
-        room,
-        moves,
-        panels,
-        mounting,
-        loop,
-        hoses,
-        heat,
-        results,
-        electrical,
-        entries,
-        likely,
-        claims,
-        _sources,
-        _rules,
-        _assumed,
-    )
-    found = [
-        weighed(build, with_rests(finding, package.id))
-        for check in checks
-        for finding in _judged(check, build, package, assessment)
-    ]
+    found = [weighed(build, finding) for part in PARTS for finding in _judged(part, build, package, assessment)]
     return tuple(sorted(found, key=lambda finding: LEVELS.index(finding.level)))
 
 
-Check = Callable[[Build, Package, Assessment], Found]
+def _judged(part: Part, build: Build, package: Package, assessment: Assessment) -> tuple[Finding, ...]:
+    """What one part of the judgement finds; where what it reads is what it was, what it found then."""
+
+    def anew() -> tuple[Finding, ...]:
+        return tuple(with_rests(finding, package.id) for finding in _found(part, build, package, assessment))
+
+    if part.reads is None:
+        return anew()
+    also = part.also(assessment) if part.also else None
+    return while_same(f"judged: {part.name}", part.reads, (build, package, assessment), anew, also)
 
 
-def _judged(check: Check, build: Build, package: Package, assessment: Assessment) -> list[Finding]:
-    """What one part of the judgement finds; where it stops, what it found before that, and the stop itself."""
+def _found(part: Part, build: Build, package: Package, assessment: Assessment) -> list[Finding]:
+    """What one part finds now; where it stops, what it found before that, and the stop itself."""
     found: list[Finding] = []
-    name = check.__name__.strip("_").replace("_", " ")
     stop = attempted(
-        f"The judgement of {name}", ("packages", package.id), lambda: found.extend(check(build, package, assessment))
+        f"The judgement of {part.name}",
+        ("packages", package.id),
+        lambda: found.extend(part.check(build, package, assessment)),
     )
     return [*found, _stop(stop, None)] if isinstance(stop, Stopped) else found
 
@@ -536,3 +513,88 @@ def _assumed(build: Build, package: Package, assessment: Assessment) -> Found:
     ]
     if guessed:
         yield Finding("assumed", "note", ("brief", "vehicle", "grille_area"), given(guessed=tuple(guessed)))
+
+
+PARTS: tuple[Part, ...] = (
+    Part(_stopped),
+    Part(causes, reads("brief.causes brief.symptoms")),
+    Part(_missing, reads("brief.engine package.fans assessment.cases")),
+    Part(
+        _cooling,
+        reads("brief.climate brief.cooling package.control package.coolant package.loop assessment.boiling"),
+    ),
+    Part(_parts, reads("package.core package.fans package.shroud")),
+    Part(_fans, reads("package.fans")),
+    Part(
+        face,
+        reads(
+            "build.survey package.coolers package.core package.cuts package.fans package.place package.remote "
+            "package.shroud"
+        ),
+    ),
+    Part(
+        air,
+        reads(
+            "build.survey package.core package.fans package.panels package.sealing package.shroud "
+            "assessment.cases assessment.idle_id"
+        ),
+    ),
+    Part(
+        coolers,
+        reads(
+            "brief.accessories brief.vehicle build.survey package.coolers package.core assessment.cases "
+            "assessment.stopped"
+        ),
+    ),
+    Part(driven, reads("brief.engine package.fans")),
+    Part(fit, reads("build.survey package.loop assessment.fit")),
+    Part(survey, reads("build.survey assessment.fit")),
+    Part(cuts, reads("build.survey package.cuts")),
+    Part(room, reads("build.survey package.core package.remote")),
+    Part(
+        moves,
+        reads(
+            "brief.engine build.survey package.brackets package.coolant package.coolers package.core package.fans "
+            "package.loop package.mounting package.moves package.place package.remote package.shroud"
+        ),
+    ),
+    Part(
+        panels,
+        reads(
+            "build.survey package.coolers package.core package.fans package.panels package.remote package.sealing "
+            "package.shroud"
+        ),
+    ),
+    Part(
+        mounting,
+        reads(
+            "brief.engine build.survey package.brackets package.coolers package.core package.fans "
+            "package.mounting package.moves package.name package.panels package.place package.remote "
+            "package.sealing package.shroud assessment.cases assessment.idle_id"
+        ),
+    ),
+    Part(
+        loop,
+        reads(
+            "brief.cooling brief.engine build.survey package.coolant package.core package.loop package.place "
+            "package.remote assessment.cases assessment.idle_id"
+        ),
+    ),
+    Part(hoses, reads("build.survey package.control package.core package.loop package.place package.remote")),
+    Part(heat, reads("build.survey")),
+    Part(results, reads("assessment.cases assessment.limit")),
+    *ELECTRICAL,
+    Part(
+        entries,
+        reads(
+            "brief.accessories brief.engine build.supply package.circuits package.control package.coolers "
+            "package.fans package.kind package.loop package.shroud assessment.electrics"
+        ),
+    ),
+    Part(likely),
+    Part(claims, reads("package.coolant assessment.beliefs")),
+    Part(_sources, reads("package.core assessment.cases")),
+    Part(_rules, reads("assessment.cases assessment.idle_id assessment.rules")),
+    Part(_assumed, reads("brief.vehicle")),
+)
+"""The judgement, in the order of the work."""

@@ -1,0 +1,55 @@
+"""What a part of an assessment reads, by the names of the sections: its result is kept while they stay the very same.
+
+An edit rebuilds the sections along its path and leaves the others the objects they were. A part says what it reads;
+`tests/properties/test_reads.py` looks on while every part works, and changes every field there is.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Hashable
+from typing import Any, TypeVar
+
+from keelroom.core.kept import shelf
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
+
+R = TypeVar("R")
+Reads = tuple[tuple[int, str], ...]
+"""of which of build, brief, package and assessment, and the section's name there"""
+OWNERS = ("build", "brief", "package", "assessment")
+MOST = 96
+"""Results kept of one kind."""
+PLAIN = (float, int, str, type(None))
+"""Told apart by their values: two equal ones need not be one object."""
+
+
+def reads(names: str) -> Reads:
+    """Sections by their names, such as "package.core brief.engine", from most general to where they stand."""
+    pairs = (name.split(".") for name in names.split())
+    return tuple((OWNERS.index(owner), section) for owner, section in pairs)
+
+
+def while_same(
+    kind: str,
+    what: Reads,
+    given: tuple[Build, Package] | tuple[Build, Package, Any],
+    make: Callable[[], R],
+    also: Hashable = None,
+) -> R:
+    """What was made of these very sections the last time, or what `make` makes now.
+
+    kind : what is made;  given : the build, the package and, where it is read, the assessment so far;  also : what
+    else it hangs on, told apart by its value
+    """
+    build, package, *rest = given
+    owners = (build, build.brief, package, *rest)
+    sections = [getattr(owners[owner], name) for owner, name in what]
+    plain = tuple(section for section in sections if isinstance(section, PLAIN))
+    objects = tuple(section for section in sections if not isinstance(section, PLAIN))
+    key, kept = (package.id, *plain, also), shelf(kind, MOST)
+    found = kept.get(objects, key)
+    if found is None:
+        found = (make(),)
+        kept.put(objects, key, found)
+    made: R = found[0]
+    return made
