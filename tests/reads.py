@@ -1,5 +1,6 @@
 """Which sections of a build something reads: every look at one is written down."""
 
+import sys
 from contextlib import contextmanager
 
 from keelroom.assess.figures.assessment import Assessment
@@ -8,7 +9,9 @@ from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 
 WHERE = {Build: "build", Brief: "brief", Package: "package", Assessment: "assessment"}
-BY_THEIR_PARTS = {"build.brief", "build.package", "build.packages", "assessment.build", "assessment.package"}
+BY_THEIR_PARTS = {"build.brief", "assessment.build"}
+ONE_OF_THEM = {"with_id", "get"}
+"""What looks through all packages for the one that is asked for."""
 
 
 @contextmanager
@@ -20,7 +23,7 @@ def reads_of():
         plain, fields = before[kind], set(getattr(kind, "model_fields", None) or kind._fields)
 
         def look(self, name):
-            if name in fields:
+            if name in fields and not (name == "packages" and sys._getframe(1).f_code.co_name in ONE_OF_THEM):
                 seen.add(f"{where}.{name}")
             return plain(self, name)
 

@@ -720,7 +720,7 @@ def rejection(p: Scalars, a: Areas, air: Air, m: Meeting, layout: tuple[bool, in
 
     fluxes = [f / max(area, 1e-9) for f, area in zip(forward, p.network.area, strict=True)]
     conductances = [class_conductance(flux) for flux in fluxes]
-    mix = p.face.mix
+    mix = p.face.kinds[p.face.which.astype(int)]
     lanes, cells, kinds = mix.shape
     rho_hot, cp_hot, _, _ = coolant(p, m.hot)
     capacity = m.core_flow * rho_hot * cp_hot

@@ -34,7 +34,7 @@ def test_every_point_agrees_to_a_millionth(demo):
 
 def _spread(p):
     """Undo the merging of alike lanes: the reference walks every lane of the full face."""
-    total = 16 if p.face.mix.shape[1] == 24 else 24
+    total = 16 if p.face.which.shape[1] == 24 else 24
     counts = np.round(p.face.weight * total).astype(int)
-    p.face.sections["mix"] = np.repeat(p.face.mix, counts, axis=0)
+    p.face.sections["which"] = np.repeat(p.face.which, counts, axis=0)
     return p

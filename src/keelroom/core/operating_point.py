@@ -32,11 +32,11 @@ from keelroom.core.joint.meeting import (
 from keelroom.core.kept import by_identity
 from keelroom.core.loop.circuit import OPENINGS
 from keelroom.core.loop.point import CircuitRows, TubeRows
-from keelroom.core.plant import STEPS, AirAt, Fixed, Layout, Points, Solution, State
+from keelroom.core.plant import STEPS, AirAt, Face, Fixed, Layout, Points, Solution, State
 from keelroom.core.rows import bound
 from keelroom.core.thermal.engine_heat import heat_capacity
 from keelroom.core.thermal.louver import louver_reynolds
-from keelroom.core.thermal.point import FaceMarch, face_rows
+from keelroom.core.thermal.point import FaceMarch, FaceRows
 from keelroom.errors import SolveError
 
 UNSETTLED, LOST = 1.0, 2.0
@@ -118,8 +118,14 @@ def meeting_of(points: Points, fixed: Fixed, layout: Layout) -> Meeting:
     prepared.running, prepared.stopped = _air_rows(fixed.running), _air_rows(fixed.stopped)
     prepared.openings, prepared.engine, prepared.core = OPENINGS, fixed.loop.engine, fixed.loop.core
     prepared.tubes = bound(TubeRows, fixed.loop_was.tubes)
-    face = FaceMarch(face_rows(plant.face.mix, plant.face.weight), layout.passes, layout.rows)
+    face = FaceMarch(_face_rows(plant.face), layout.passes, layout.rows)
     return Meeting(car, rest, prepared, car_coolers(plant.coolers), face)
+
+
+def _face_rows(face: Face) -> FaceRows:
+    made = FaceRows()
+    made.kinds, made.which, made.weight = face.kinds, face.which.astype(np.intc), face.weight
+    return made
 
 
 def _air_rows(air: AirAt) -> AirRows:

@@ -69,9 +69,11 @@ class Command(NamedTuple):
 
 
 class Face(NamedTuple):
-    """The face as lanes of tube. mix (n, lanes, cells, K) share of each cell; weight (n, lanes) share of the tubes."""
+    """The face as lanes of tube. kinds (n, M, K) of cells by their shares of the classes; which (n, lanes, cells) of
+    them each cell is; weight (n, lanes) share of the tubes."""
 
-    mix: Floats
+    kinds: Floats
+    which: Floats
     weight: Floats
 
 

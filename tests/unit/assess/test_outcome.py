@@ -13,7 +13,7 @@ from keelroom.assess.fit import frames, mounts, moves, panels
 from keelroom.assess.inputs import translate
 from keelroom.assess.inputs.coolant import graph
 from keelroom.assess.inputs.electrical import system
-from keelroom.assess.judge import judge as judge_module
+from keelroom.assess.judge import loop as loop_judge
 from keelroom.assess.loop import hose_plans
 from keelroom.assess.machine_form import as_json
 from keelroom.assess.outcome import Stopped, attempted
@@ -142,7 +142,7 @@ FAULTS = {
     "a cooler's air": (translate, "own_air", lambda cooler, *_: cooler.stands not in ("ahead", "behind")),
     "the fit": (assess_module, "fit_up", lambda *_: True),
     "the ambients": (assess_module, "holding_ambients", lambda *_: True),
-    "a part of the judgement": (judge_module, "claims", lambda *_: True),
+    "a part of the judgement": (loop_judge, "_air", lambda *_: True),
 }
 
 

@@ -128,13 +128,11 @@ def test_past_free_air_and_in_back_flow_a_fan_is_a_hole():
 
 
 def test_padding_adds_lanes_that_stand_for_nothing():
-    lanes = Lanes(np.arange(12.0).reshape(2, 3, 2), np.array([0.25, 0.75]))
-    more = padded(lanes, 4, 3)
-    assert more.mix.shape == (4, 3, 3)
+    lanes = Lanes(np.arange(6.0).reshape(3, 2), np.array([[0.0, 1.0, 1.0], [2.0, 0.0, 1.0]]), np.array([0.25, 0.75]))
+    more = padded(lanes, 4, 5, 3)
     assert more.weight.tolist() == [0.25, 0.75, 0.0, 0.0]
-    assert np.array_equal(more.mix[:2, :, :2], lanes.mix)
-    assert np.array_equal(more.mix[3, :, :2], lanes.mix[1])
-    assert not more.mix[:, :, 2].any()
+    assert more.kinds.tolist() == [[0, 1, 0], [2, 3, 0], [4, 5, 0], [0, 0, 0], [0, 0, 0]]
+    assert more.which.tolist() == [[0, 1, 1], [2, 0, 1], [2, 0, 1], [2, 0, 1]]
 
 
 # Answers

@@ -282,27 +282,28 @@ def stacked(rows: list[PointRow]) -> tuple[Points, Floats]:
     plants = list({id(row.points.plant): row.points.plant for row in rows}.values())
     place = {id(plant): i for i, plant in enumerate(plants)}
     lanes = max(len(plant.face.weight) for plant in plants)
+    kinds = max(len(plant.face.kinds) for plant in plants)
     classes = max(len(plant.network.area) for plant in plants)
     # Each plant is stacked once, however many situations it stands in.
     cars = take(
-        stack([_padded(plant, lanes, classes) for plant in plants]),
+        stack([_padded(plant, lanes, kinds, classes) for plant in plants]),
         np.array([place[id(row.points.plant)] for row in rows]),
     )
     points = Points(cars, stack([row.points.situation for row in rows]), stack([row.points.doubts for row in rows]))
     return points, np.array([row.fan_doubt for row in rows])
 
 
-def _padded(plant: Plant, lanes: int, classes: int) -> Plant:
+def _padded(plant: Plant, lanes: int, kinds: int, classes: int) -> Plant:
     network, present = plant.network, len(plant.network.area)
     extra = classes - present
-    if extra == 0 and len(plant.face.weight) == lanes:
+    if extra == 0 and len(plant.face.weight) == lanes and len(plant.face.kinds) == kinds:
         return plant
     incidence = np.insert(network.incidence, [3 + 2 * len(network.leak_area) + present] * extra, 0.0, axis=0)
     wider = network._replace(
         area=np.pad(network.area, (0, extra)), loss=np.pad(network.loss, (0, extra)), incidence=incidence
     )
     covered = np.pad(plant.coolers.covered, ((0, extra), (0, 0)))
-    face = Face(*padded(Lanes(*plant.face), lanes, classes))
+    face = Face(*padded(Lanes(*plant.face), lanes, kinds, classes))
     return plant._replace(network=wider, coolers=plant.coolers._replace(covered=covered), face=face)
 
 

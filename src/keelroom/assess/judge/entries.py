@@ -38,20 +38,19 @@ def entries(build: Build, package: Package, assessment: Assessment) -> Found:
     yield from _circuits(build, package, assessment)
     yield from _stages(package)
     yield from _trim(package)
-    yield from _kinds(build)
 
 
-def _kinds(build: Build) -> Found:
+def kinds(build: Build, package: Package, assessment: Assessment) -> Found:
     """A car is found once, and mended once: what reads the difference takes the first of each."""
     for kind, words in PACKAGE_KINDS.items():
-        alike = [package for package in build.packages if package.kind == kind and kind != "planned"]
-        for first, package in zip(alike[:1] * len(alike), alike[1:], strict=False):
-            where = ("packages", package.id, "kind")
+        alike = [one for one in build.packages if one.kind == kind and kind != "planned"]
+        for first, other in zip(alike[:1] * len(alike), alike[1:], strict=False):
+            where = ("packages", other.id, "kind")
             yield Finding(
                 "package_kind_twice",
                 "doubt",
                 where,
-                given(name=package.name or package.id, kind=words, first=first.name or first.id),
+                given(name=other.name or other.id, kind=words, first=first.name or first.id),
                 fix=(choose_act("It is planned", where, "planned"),),
             )
 

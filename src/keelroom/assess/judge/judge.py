@@ -15,7 +15,7 @@ from keelroom.assess.judge.claims import claims
 from keelroom.assess.judge.coolers import coolers
 from keelroom.assess.judge.driven import driven
 from keelroom.assess.judge.electrical import ELECTRICAL
-from keelroom.assess.judge.entries import entries
+from keelroom.assess.judge.entries import entries, kinds
 from keelroom.assess.judge.evidence import weighed
 from keelroom.assess.judge.fit import cuts, fit, mounting, room, survey
 from keelroom.assess.judge.heat import heat
@@ -591,6 +591,7 @@ PARTS: tuple[Part, ...] = (
             "package.fans package.kind package.loop package.shroud assessment.electrics"
         ),
     ),
+    Part(kinds, reads("build.packages")),
     Part(likely),
     Part(claims, reads("package.coolant assessment.beliefs")),
     Part(_sources, reads("package.core assessment.cases")),

@@ -205,10 +205,11 @@ def _turn(points: tuple[Floats, Floats], zone: Zone) -> Floats:
 
 
 class Lanes(NamedTuple):
-    """The face as lanes of tube. mix (lanes, cells, K) along the tubes; weight (lanes,) share of the tubes each
-    stands for."""
+    """The face as lanes of tube. kinds (M, K) of cells by their shares of the classes; which (lanes, cells) of them
+    each cell along the tubes is; weight (lanes,) share of the tubes each stands for."""
 
-    mix: Floats
+    kinds: Floats
+    which: Floats
     weight: Floats
 
 
@@ -243,14 +244,16 @@ def as_lanes(mix: Floats, crossflow: bool, passes: int) -> Lanes:
 
     Lanes with the same mix carry the same air and are merged into one that stands for them all; not where
     there are several passes, because lanes of different passes carry different coolant.
-    mix (ny, nx, K) shares; lanes (L, cells, K) of like ones merged, weight (L,) sums to 1.
+    mix (ny, nx, K) shares; lanes (L, cells) of like ones merged, weight (L,) sums to 1.
     """
     lanes = mix if crossflow else mix.transpose(1, 0, 2)
-    if passes > 1:
-        return Lanes(lanes, np.full(len(lanes), 1 / len(lanes)))
     merged = lane_of_rows(mix, crossflow, passes)
     first = np.array([merged.index(kind) for kind in range(max(merged) + 1)])
-    return Lanes(lanes[first], np.bincount(merged) / len(lanes))
+    cells = np.ascontiguousarray(lanes[first]).reshape(-1, mix.shape[2])
+    kinds: dict[bytes, int] = {}
+    which = [kinds.setdefault(cell.tobytes(), len(kinds)) for cell in cells]
+    alike = np.frombuffer(b"".join(kinds)).reshape(len(kinds), -1)
+    return Lanes(alike, np.array(which, float).reshape(len(first), -1), np.bincount(merged) / len(lanes))
 
 
 def lane_of_rows(mix: Floats, crossflow: bool, passes: int) -> list[int]:
@@ -265,13 +268,13 @@ def lane_of_rows(mix: Floats, crossflow: bool, passes: int) -> list[int]:
     return [known.setdefault(np.ascontiguousarray(lane).tobytes(), len(known)) for lane in lanes]
 
 
-def padded(lanes: Lanes, count: int, classes: int) -> Lanes:
-    """The lanes with copies of the last one that stand for nothing, and classes with no share, so that faces can be
-    stacked.
+def padded(lanes: Lanes, count: int, kinds: int, classes: int) -> Lanes:
+    """The lanes with copies of the last one that stand for nothing, kinds no cell is of, and classes with no share, so
+    that faces can be stacked.
 
-    lanes, classes: at least as many as there are.
+    count, kinds, classes: at least as many as there are.
     """
     extra = count - len(lanes.weight)
-    mix = np.concatenate([lanes.mix, np.repeat(lanes.mix[-1:], extra, axis=0)])
-    mix = np.pad(mix, ((0, 0), (0, 0), (0, classes - mix.shape[2])))
-    return Lanes(mix, np.concatenate([lanes.weight, np.zeros(extra)]))
+    wider = np.pad(lanes.kinds, ((0, kinds - lanes.kinds.shape[0]), (0, classes - lanes.kinds.shape[1])))
+    which = np.concatenate([lanes.which, np.repeat(lanes.which[-1:], extra, axis=0)])
+    return Lanes(wider, which, np.concatenate([lanes.weight, np.zeros(extra)]))

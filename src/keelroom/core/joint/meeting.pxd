@@ -110,5 +110,6 @@ cpdef void settle_points(Meeting one, const long[:, ::1] rows, const double[:, :
                          double[:, ::1] states, double[:, ::1] flux, double[:, :, ::1] cooler,
                          double[:, ::1] fluids, double[:, ::1] ends) noexcept nogil
 
+@cython.locals(lane=int, cell=int, kind=int, each=double)
 cpdef void face_at(Meeting one, int row, double temperature, const double[:] held, double[:, :, ::1] meets,
                    double[:, ::1] gives, double[:, ::1] leaves)

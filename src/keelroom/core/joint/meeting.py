@@ -321,6 +321,9 @@ def face_at(one, row, temperature, held, meets, gives, leaves):
     [degC], gives (lanes, cells) [W/K], leaves (lanes, cells) [degC]."""
     one.hold(row, held)
     one.evaluate(row, temperature)
-    leaves[:, :] = one.face.air
-    one.face.meet(row, one.car.surfaces.face_area[row], one.cp)
-    meets[0, :, :], meets[1, :, :], gives[:, :] = one.face.capacity, one.face.air, one.face.gives
+    for lane in range(one.face.lanes):
+        each = one.face.of_cell(row, lane)
+        for cell in range(one.face.cells):
+            kind = one.face.face.which[row, lane, cell]
+            meets[0, lane, cell], meets[1, lane, cell] = one.face.carried[kind] * each, one.face.met[kind]
+            gives[lane, cell], leaves[lane, cell] = one.face.gives[kind] * each, one.face.air[lane, cell]

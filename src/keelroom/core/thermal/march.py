@@ -12,7 +12,7 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.core.arrays import Floats
-from keelroom.core.thermal.point import FaceMarch, face_rows, marched
+from keelroom.core.thermal.point import FaceMarch, FaceRows, marched
 
 
 class FaceHeat(NamedTuple):
@@ -39,9 +39,13 @@ def march(
     layout      : (passes, layers); with several passes the lanes are split evenly among them, top to bottom
     Source: KAYS_LONDON ε-NTU per cell and layer.
     """
-    # Every cell for itself: no two are in the same classes.
-    face = face_rows(np.broadcast_to(np.arange(conductance.shape[2] * 1.0)[:, None], (*conductance.shape, 1)), weight)
-    made, left = np.empty((len(weight), 2)), np.array(air[1])
-    given = (np.ascontiguousarray(air[0]), left, np.ascontiguousarray(conductance), *coolant)
-    marched(FaceMarch(face, *layout), *given, made)
-    return FaceHeat(made[:, 0], made[:, 1], left)
+    # Every cell for itself: no two are of one kind. Per area of a face as large as it has cells.
+    count, lanes, cells = conductance.shape
+    face = FaceRows()
+    face.kinds, face.weight = np.zeros((count, lanes * cells, 1)), weight
+    face.which = np.broadcast_to(np.arange(lanes * cells, dtype=np.intc).reshape(lanes, cells), conductance.shape)
+    per_area = np.where(weight > 0, weight, 1.0)[:, :, None]
+    carried, gives = ((value / per_area).reshape(count, -1) for value in (air[0], conductance))
+    left, made = np.array(air[1]).reshape(count, -1), np.empty((count, 2))
+    marched(FaceMarch(face, *layout), float(cells), carried, left, gives, np.stack(coolant, axis=1), made)
+    return FaceHeat(made[:, 0], made[:, 1], left.reshape(conductance.shape))

@@ -18,9 +18,9 @@ cdef class LouverRows:
     cdef public const double[:] j0, low0, low_slope, high0, high_slope
 
 cdef class FaceRows:
-    cdef public const double[:, :, :, :] mix
+    cdef public const double[:, :, :] kinds
+    cdef public const int[:, :, :] which
     cdef public const double[:, :] weight
-    cdef public const unsigned char[:, :, ::1] alike
 
 @cython.locals(held=double, x=double, low=double, high=double)
 cpdef double friction_factor(LouverRows louver, int i, double Re) noexcept nogil
@@ -52,15 +52,20 @@ cpdef double nusselt_doubt(double Re) noexcept nogil
 
 cdef class FaceMarch:
     cdef FaceRows face
-    cdef public int lanes, cells
+    cdef public int lanes, cells, kinds
     cdef int passes, layers, classes
-    cdef double[::1] flux, warm, conductance
-    cdef double[:, ::1] capacity, air, gives, kept, spread
+    cdef double[::1] flux, warm, conductance, carried, met, gives, kept, spread
+    cdef double[:, ::1] air
     cdef public double heat
-    cdef double coolant_out, whole, caught
+    cdef double area, coolant_out, whole, caught
 
-    @cython.locals(lane=int, cell=int, k=int, each=double, flux=double, warm=double, gives=double, share=double)
+    @cython.locals(kind=int, k=int, flux=double, warm=double, gives=double, share=double)
     cdef void meet(self, int i, double area, double cp) noexcept nogil
+
+    @cython.locals(lane=int, cell=int, kind=int, each=double, gives=double, carried=double)
+    cdef void begin(self, int i, double area) noexcept nogil
+
+    cdef double of_cell(self, int i, int lane) noexcept nogil
 
     @cython.locals(number=int, start=int, stop=int)
     cdef void march(self, int i, double flow, double inlet) noexcept nogil
@@ -68,11 +73,10 @@ cdef class FaceMarch:
     @cython.locals(twice=int, whole=int, bound=int, left=int)
     cdef int bound(self, int number) noexcept nogil
 
-    @cython.locals(lane=int, cell=int, place=int, _=int, together=double, share=double, capacity=double,
-                   transfer=double, mixed=double, after=double, split=double, coolant=double,
-                   was=double, kept=double)
+    @cython.locals(lane=int, cell=int, place=int, kind=int, _=int, together=double, share=double, transfer=double,
+                   mixed=double, after=double, coolant=double, was=double)
     cdef double over_pass(self, int i, int start, int stop, bint backwards, double flow, double inlet) noexcept nogil
 
-@cython.locals(i=int)
-cpdef void marched(FaceMarch marches, double[:, :, ::1] capacity, double[:, :, ::1] air, double[:, :, ::1] gives,
-                   double[::1] flow, double[::1] inlet, double[:, ::1] heat)
+@cython.locals(i=int, kind=int)
+cpdef void marched(FaceMarch marches, double area, double[:, ::1] carried, double[:, ::1] air, double[:, ::1] gives,
+                   double[:, ::1] coolant, double[:, ::1] heat)

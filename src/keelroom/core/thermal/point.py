@@ -39,8 +39,8 @@ class LouverRows:
 
 
 class FaceRows:
-    """n faces: mix (n, lanes, cells, K) share of each cell, weight (n, lanes) share of the tubes;  alike (n, lanes,
-    cells) whether a cell lies in the classes as the one before it in its lane."""
+    """n faces: kinds (n, M, K) of cells by their shares of the classes, which (n, lanes, cells) of them each cell is,
+    weight (n, lanes) share of the tubes."""
 
 
 def friction_factor(louver, i, Re):
@@ -139,15 +139,6 @@ def nusselt_doubt(Re):
     return DOUBT_PLAIN + (DOUBT_TRANSITION - DOUBT_PLAIN) * math.exp(-off * off)
 
 
-def face_rows(mix, weight):
-    """n faces to read by rows. mix (n, lanes, cells, K), weight (n, lanes)."""
-    face = FaceRows()
-    face.mix, face.weight = mix, weight
-    face.alike = np.zeros(mix.shape[:3], np.uint8)
-    np.asarray(face.alike)[:, :, 1:] = (mix[:, :, 1:] == mix[:, :, :-1]).all(axis=3)
-    return face
-
-
 class FaceMarch:
     """The coolant's way over the face of one car at a time: each lane of tube through its cells, layer behind layer.
 
@@ -156,44 +147,59 @@ class FaceMarch:
     mixed, air unmixed"; many layers tend to "both unmixed" (KAYS_LONDON).
 
     flux [kg/s per m2], warm [degC], conductance [W/K per m2] (K): what each class of the face brings
-    capacity [W/K], air [degC], gives [W/K] (lanes, cells): what each cell meets, its air going on from layer to layer
+    carried [W/K per m2], met [degC], gives [W/K per m2] (M): what each kind of cell meets, cells of one kind alike
+    air [degC] (lanes, cells): of each cell, going on from layer to layer
     heat [W], coolant_out [degC], whole [W/K], caught [W/K] : what all cells give, conduct, and the air they meet
     """
 
     def __init__(self, face, passes, layers):
-        lanes, cells, classes = face.mix.shape[1], face.mix.shape[2], face.mix.shape[3]
+        lanes, cells, kinds, classes = (
+            face.which.shape[1],
+            face.which.shape[2],
+            face.kinds.shape[1],
+            face.kinds.shape[2],
+        )
         self.face, self.passes, self.layers = face, passes, layers
-        self.lanes, self.cells, self.classes = lanes, cells, classes
+        self.lanes, self.cells, self.kinds, self.classes = lanes, cells, kinds, classes
         self.flux, self.warm, self.conductance = (np.zeros(classes) for _ in range(3))
-        self.capacity, self.air, self.gives, self.kept, self.spread = (np.zeros((lanes, cells)) for _ in range(5))
-        self.heat, self.coolant_out, self.whole, self.caught = 0.0, 0.0, 0.0, 0.0
+        self.carried, self.met, self.gives, self.kept, self.spread = (np.zeros(kinds) for _ in range(5))
+        self.air = np.zeros((lanes, cells))
+        self.area, self.heat, self.coolant_out, self.whole, self.caught = 0.0, 0.0, 0.0, 0.0, 0.0
 
     def meet(self, i, area, cp):
-        """What each cell of face i brings, from the classes by its mix: what is blocked brings nothing.
+        """What each kind of cell of face i brings, from the classes by its mix: what is blocked brings nothing.
 
         area [m2] of the whole face, cp [J/kgK] of the air.
         """
-        self.whole, self.caught = 0.0, 0.0
+        for kind in range(self.kinds):
+            flux, warm, gives = 0.0, 0.0, 0.0
+            for k in range(self.classes):
+                share = self.face.kinds[i, kind, k]
+                if share != 0:
+                    flux += share * self.flux[k]
+                    warm += share * self.flux[k] * self.warm[k]
+                    gives += share * self.conductance[k]
+            self.carried[kind] = max(flux, NO_FLUX) * cp
+            self.met[kind] = warm / flux if flux > NO_FLUX else self.warm[0]
+            self.gives[kind] = gives
+        self.begin(i, area)
+
+    def begin(self, i, area):
+        """Put to every cell of face i the air its kind meets, and add up what all meet and conduct."""
+        self.area, self.whole, self.caught = area, 0.0, 0.0
         for lane in range(self.lanes):
-            each = area * max(self.face.weight[i, lane], LEAST_SHARE) / self.cells
+            each, gives, carried = self.of_cell(i, lane), 0.0, 0.0
             for cell in range(self.cells):
-                if self.face.alike[i, lane, cell]:
-                    self.capacity[lane, cell] = self.capacity[lane, cell - 1]
-                    self.air[lane, cell] = self.air[lane, cell - 1]
-                    self.gives[lane, cell] = self.gives[lane, cell - 1]
-                else:
-                    flux, warm, gives = 0.0, 0.0, 0.0
-                    for k in range(self.classes):
-                        share = self.face.mix[i, lane, cell, k]
-                        if share != 0:
-                            flux += share * self.flux[k]
-                            warm += share * self.flux[k] * self.warm[k]
-                            gives += share * self.conductance[k]
-                    self.capacity[lane, cell] = max(flux, NO_FLUX) * each * cp
-                    self.air[lane, cell] = warm / flux if flux > NO_FLUX else self.warm[0]
-                    self.gives[lane, cell] = gives * each
-                self.whole += self.gives[lane, cell]
-                self.caught += self.capacity[lane, cell]
+                kind = self.face.which[i, lane, cell]
+                self.air[lane, cell] = self.met[kind]
+                gives += self.gives[kind]
+                carried += self.carried[kind]
+            self.whole += gives * each
+            self.caught += carried * each
+
+    def of_cell(self, i, lane):
+        """Face area [m2] a cell of a lane stands for."""
+        return self.area * max(self.face.weight[i, lane], LEAST_SHARE) / self.cells
 
     def march(self, i, flow, inlet):
         """Take coolant of a capacity [W/K] in at `inlet` [degC] and over face i, pass by pass and layer by layer."""
@@ -218,41 +224,40 @@ class FaceMarch:
         together = 0.0
         for lane in range(start, stop):
             together += self.face.weight[i, lane]
-        for lane in range(start, stop):
-            share = max(self.face.weight[i, lane] / together, LEAST_SHARE) * flow / self.layers
-            for cell in range(self.cells):
-                if self.face.alike[i, lane, cell]:
-                    self.kept[lane, cell] = self.kept[lane, cell - 1]
-                    self.spread[lane, cell] = self.spread[lane, cell - 1]
-                else:
-                    capacity = self.capacity[lane, cell]
-                    transfer = -math.expm1(-self.gives[lane, cell] / self.layers / capacity)
-                    self.kept[lane, cell] = math.exp(-min(transfer * capacity / share, MOST_PER_CELL))
-                    self.spread[lane, cell] = share / capacity
+        # Coolant and air of a cell both go with its lane's share of the tubes: cells of one kind give up as much of it.
+        share = flow * self.cells / (self.layers * together * self.area)
+        for kind in range(self.kinds):
+            self.spread[kind] = share / self.carried[kind]
+            transfer = -math.expm1(-self.gives[kind] / self.layers / self.carried[kind])
+            self.kept[kind] = math.exp(-min(transfer / self.spread[kind], MOST_PER_CELL))
         mixed = inlet
         for _ in range(self.layers):
             after = 0.0
             for lane in range(start, stop):
-                split = self.face.weight[i, lane] / together
                 coolant = inlet
                 for place in range(self.cells):
                     cell = self.cells - 1 - place if backwards else place
-                    was, kept = coolant, self.kept[lane, cell]
-                    coolant = kept * was + (1 - kept) * self.air[lane, cell]
-                    self.air[lane, cell] += (was - coolant) * self.spread[lane, cell]
-                after += split * coolant
+                    kind, was = self.face.which[i, lane, cell], coolant
+                    coolant = self.kept[kind] * was + (1 - self.kept[kind]) * self.air[lane, cell]
+                    self.air[lane, cell] += (was - coolant) * self.spread[kind]
+                after += self.face.weight[i, lane] / together * coolant
             mixed += (after - inlet) / self.layers
         self.heat += flow * (inlet - mixed)
         return mixed
 
 
-def marched(marches, capacity, air, gives, flow, inlet, heat):
-    """March n faces whose cells are known: capacity, air, gives (n, lanes, cells); flow, inlet (n,).
+def marched(marches, area, carried, air, gives, coolant, heat):
+    """March n faces of so much area [m2] whose kinds of cells are known: carried, air, gives (n, M); coolant (n, 2)
+    capacity [W/K] and inlet [degC].
 
-    heat : rows of heat [W] and coolant outlet [degC];  air : becomes what leaves each cell
+    heat (n, 2) : heat [W] and coolant outlet [degC];  air : becomes (n, lanes * cells) what leaves each cell
     """
-    for i in range(len(flow)):
-        marches.capacity[:, :], marches.air[:, :], marches.gives[:, :] = capacity[i], air[i], gives[i]
-        marches.march(i, flow[i], inlet[i])
+    for i in range(heat.shape[0]):
+        for kind in range(marches.kinds):
+            marches.carried[kind], marches.met[kind] = carried[i, kind], air[i, kind]
+            marches.gives[kind] = gives[i, kind]
+        marches.begin(i, area)
+        marches.march(i, coolant[i, 0], coolant[i, 1])
         heat[i, 0], heat[i, 1] = marches.heat, marches.coolant_out
-        air[i] = marches.air
+        for kind in range(marches.kinds):
+            air[i, kind] = marches.air[kind // marches.cells, kind % marches.cells]

@@ -89,7 +89,8 @@ def test_merged_lanes_stand_for_all_lanes():
         assert lanes.weight.sum() == pytest.approx(1.0)
         assert len(lanes.weight) < (16 if crossflow else 24)
         rows = mix if crossflow else mix.transpose(1, 0, 2)
-        back = lanes.mix[lane_of_rows(mix, crossflow, 1)]
+        back = lanes.kinds[lanes.which.astype(int)][lane_of_rows(mix, crossflow, 1)]
+        assert len(lanes.kinds) == len({cell.tobytes() for row in mix for cell in row})
         assert np.array_equal(back, rows)
     assert len(as_lanes(mix, True, 2).weight) == 16, "lanes of different passes carry different coolant"
 
@@ -102,9 +103,10 @@ def test_widening_and_padding_change_no_figure():
     assert np.array_equal(wide.mix[:, :, : classes.mix.shape[2]], classes.mix)
     assert widened(wide, 8) is wide
     lanes = as_lanes(classes.mix, True, 1)
-    more = padded(lanes, 20, 8)
+    more = padded(lanes, 20, len(lanes.kinds) + 3, 8)
     assert more.weight.sum() == pytest.approx(1.0)
-    assert more.mix.shape == (20, 24, 8)
+    assert more.which.shape == (20, 24)
+    assert more.kinds.shape == (len(lanes.kinds) + 3, 8)
 
 
 def test_incidence_leads_every_branch_from_a_node_to_a_node():
