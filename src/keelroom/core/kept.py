@@ -127,6 +127,14 @@ def by_identity_at(most: int) -> Callable[[Callable[..., R]], Callable[..., R]]:
     return _keeping(most, lambda given: (*map(id, given[:-1]), given[-1]))
 
 
+def one_of_equals(value: R) -> R:
+    """The first of equal values that came by: what is kept by identity is found for all of them.
+
+    value : hashable. Raises nothing of its own.
+    """
+    return _first(value)  # type: ignore[no-any-return]
+
+
 def _keeping(
     most: int, key_of: Callable[[tuple[Any, ...]], Hashable]
 ) -> Callable[[Callable[..., R]], Callable[..., R]]:
@@ -152,3 +160,8 @@ def _keeping(
         return kept_or_made
 
     return decorate
+
+
+@by_value(1024)
+def _first(value: Any) -> Any:
+    return value

@@ -6,8 +6,15 @@ import os
 from collections.abc import Callable, Sequence
 from typing import TypeVar
 
+from keelroom.core.kept import Kept
+
 P = TypeVar("P")
 R = TypeVar("R")
+
+
+def _keep() -> None:
+    """What one part of the work was made from is found again by the next, as long as the process lasts."""
+    Kept().stay()
 
 
 def on_all_processors(work: Callable[[P], R], parts: Sequence[P]) -> list[R]:
@@ -24,7 +31,7 @@ def on_all_processors(work: Callable[[P], R], parts: Sequence[P]) -> list[R]:
     from multiprocessing import get_context
 
     try:
-        with ProcessPoolExecutor(min(count, len(parts)), mp_context=get_context("spawn")) as pool:
+        with ProcessPoolExecutor(min(count, len(parts)), mp_context=get_context("spawn"), initializer=_keep) as pool:
             return list(pool.map(work, parts))
     except (OSError, BrokenProcessPool):
         # No room for other processes: the answer is the same, it only takes longer.

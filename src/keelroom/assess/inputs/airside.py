@@ -146,12 +146,13 @@ def _air_side(
     zones, fan_zone = zones_of(package)
     covers = ahead_of_core(package, ac_fitted)
     rectangles = tuple(cover_rectangle(package, cover) for cover in covers)
-    classes = widened(_classes(face_size(package), opening, rectangles, zones), CLASS_STEP)
     core = package.core
+    laid = core.flow == "crossflow", int(core.passes.si)
+    classes, lanes = _face((face_size(package), opening, rectangles, zones), *laid)
     fans = _fan_set(package)
     return AirSide(
         classes=classes,
-        lanes=as_lanes(classes.mix, core.flow == "crossflow", int(core.passes.si)),
+        lanes=lanes,
         network=_network((vehicle, holes), package, classes, (zones, fan_zone, covers), fans),
         fans=fans,
         zones=zones,
@@ -159,7 +160,15 @@ def _air_side(
     )
 
 
-_classes = by_value(256)(face_classes)
+Looked = tuple[tuple[float, float], Outline | None, tuple[Rectangle | None, ...], tuple[Zone, ...]]
+"""What a face is parted by, as `face_classes` takes it."""
+
+
+@by_value(1024)
+def _face(parted: Looked, crossflow: bool, passes: int) -> tuple[FaceClasses, Lanes]:
+    """The classes of a face and its lanes: of two cores of one size behind the same fans the same ones."""
+    classes = widened(face_classes(*parted), CLASS_STEP)
+    return classes, as_lanes(classes.mix, crossflow, passes)
 
 
 def _network(

@@ -298,12 +298,16 @@ def _padded(plant: Plant, lanes: int, kinds: int, classes: int) -> Plant:
     extra = classes - present
     if extra == 0 and len(plant.face.weight) == lanes and len(plant.face.kinds) == kinds:
         return plant
-    incidence = np.insert(network.incidence, [3 + 2 * len(network.leak_area) + present] * extra, 0.0, axis=0)
-    wider = network._replace(
-        area=np.pad(network.area, (0, extra)), loss=np.pad(network.loss, (0, extra)), incidence=incidence
-    )
-    covered = np.pad(plant.coolers.covered, ((0, extra), (0, 0)))
     face = Face(*padded(Lanes(*plant.face), lanes, kinds, classes))
+    if extra == 0:
+        return plant._replace(face=face)
+    fans, none = 3 + 2 * len(network.leak_area) + present, np.zeros((extra, network.incidence.shape[1]))
+    wider = network._replace(
+        area=np.concatenate([network.area, none[:, 0]]),
+        loss=np.concatenate([network.loss, none[:, 0]]),
+        incidence=np.concatenate([network.incidence[:fans], none, network.incidence[fans:]]),
+    )
+    covered = np.concatenate([plant.coolers.covered, np.zeros((extra, plant.coolers.covered.shape[1]))])
     return plant._replace(network=wider, coolers=plant.coolers._replace(covered=covered), face=face)
 
 

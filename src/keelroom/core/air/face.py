@@ -275,6 +275,7 @@ def padded(lanes: Lanes, count: int, kinds: int, classes: int) -> Lanes:
     count, kinds, classes: at least as many as there are.
     """
     extra = count - len(lanes.weight)
-    wider = np.pad(lanes.kinds, ((0, kinds - lanes.kinds.shape[0]), (0, classes - lanes.kinds.shape[1])))
+    wider = np.zeros((kinds, classes))
+    wider[: lanes.kinds.shape[0], : lanes.kinds.shape[1]] = lanes.kinds
     which = np.concatenate([lanes.which, np.repeat(lanes.which[-1:], extra, axis=0)])
     return Lanes(wider, which, np.concatenate([lanes.weight, np.zeros(extra)]))

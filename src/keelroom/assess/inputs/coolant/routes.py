@@ -8,7 +8,7 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.inputs.coolant.ports import Port, Vector
-from keelroom.core.kept import by_identity
+from keelroom.core.kept import by_identity, by_value
 from keelroom.core.loop.hoses import PUSHED_ON, least_radius
 from keelroom.core.loop.route import Route, routed
 from keelroom.document.schema.loop import Hose, Via
@@ -80,8 +80,20 @@ def route_between(
     first, last = start.place, end.place
     if first is None or last is None or first == last:
         return None
-    wanted = least_radius(hose.kind, bore)
     between = via if via is not None else _points(hose.via, first, last)
+    return _routed((first, start.way), between, (last, end.way), bore, least_radius(hose.kind, bore))
+
+
+@by_value(512)
+def _routed(
+    start: tuple[Vector, Vector | None],
+    between: tuple[Vector, ...],
+    end: tuple[Vector, Vector | None],
+    bore: float,
+    wanted: float,
+) -> Route | None:
+    """The first way with stubs of rising length whose bends are no tighter than wanted [m], or the widest of them."""
+    (first, way), (last, other_way) = start, end
     best: Route | None = None
     for share in STUBS:
         out = PUSHED_ON + share * bore
@@ -89,9 +101,9 @@ def route_between(
         back = between[-1] if between else first
         corners = (
             first,
-            *_leaving(first, start.way, toward, (out, wanted)),
+            *_leaving(first, way, toward, (out, wanted)),
             *between,
-            *reversed(_leaving(last, end.way, back, (out, wanted))),
+            *reversed(_leaving(last, other_way, back, (out, wanted))),
             last,
         )
         route = routed(corners, wanted)

@@ -23,7 +23,7 @@ from keelroom.core.electrical.circuit import Flow, Path, WireRun, flow_through
 from keelroom.core.electrical.motor import current_at
 from keelroom.core.electrical.protection import CONTACT, FUSE_LOSS, TERMINAL
 from keelroom.core.electrical.wire import conductor, resistance_at
-from keelroom.core.kept import by_identity, by_identity_at
+from keelroom.core.kept import by_identity, by_identity_at, one_of_equals
 from keelroom.document.schema.brief import Accessories, Engine
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import EACH, UNRELAYED, Circuit, Control, Supply, Switch, Wire
@@ -182,7 +182,7 @@ def _planned(
         own = tuple(motored for motored in left if motored.id in circuit.feeds)
         left = [motored for motored in left if motored not in own]
         found.append(_plan(circuit, supply, one_by_one and circuit.switch in EACH, wanted_switch(own, control), *own))
-    return tuple(found), tuple(motored._replace(runs=motored.runs and not stands) for motored in left)
+    return one_of_equals((tuple(found), tuple(motored._replace(runs=motored.runs and not stands) for motored in left)))
 
 
 @by_identity(1024)
