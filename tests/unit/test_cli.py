@@ -8,6 +8,7 @@ import sys
 import pytest
 
 from keelroom import cli
+from keelroom.assess.judge.part import Part
 from keelroom.document.file import load, save
 from tests.changes import on
 from tests.conftest import DEMO
@@ -56,7 +57,7 @@ def test_a_build_that_cannot_be_worked_out_is_findings(tmp_path, capsys):
 
 
 def test_a_crash_is_one_sentence(tmp_path, monkeypatch, capsys):
-    def crashes(_path):
+    def crashes(*_given):
         raise RuntimeError("nobody thought of it")
 
     monkeypatch.setattr("keelroom.document.file.load", crashes)
@@ -64,8 +65,8 @@ def test_a_crash_is_one_sentence(tmp_path, monkeypatch, capsys):
     assert "something went wrong inside (RuntimeError" in capsys.readouterr().err
     monkeypatch.undo()
     # A part of the judgement that crashed: what stands is printed, and that it is not all of it.
-    monkeypatch.setattr("keelroom.assess.judge.judge.claims", crashes)
     crashes.__name__ = "claims"
+    monkeypatch.setattr("keelroom.assess.judge.judge.PARTS", (Part(crashes),))
     assert cli.main(["assess", str(DEMO)]) == 2
     said = capsys.readouterr()
     assert "Steady cruise" in said.out

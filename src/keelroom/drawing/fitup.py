@@ -12,8 +12,8 @@ from keelroom.assess.fit.package_bodies import standoff
 from keelroom.assess.fit.survey_bodies import hood_line
 from keelroom.assess.placing import core_depth, face_size, opening_outline, stand
 from keelroom.assess.report import gap_size
-from keelroom.core.kept import by_identity, by_identity_at
-from keelroom.core.outline import Box, circle, clipped, clipped_line, hull
+from keelroom.core.kept import by_identity, by_identity_at, by_value
+from keelroom.core.outline import Box, Outline, circle, clipped, clipped_line, hull
 from keelroom.core.packaging.solids import Solid, Vector
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Fan, Package
@@ -303,8 +303,15 @@ def outline_of(view: View, body: Body) -> list[Shape]:
     axis = DEPTH_AXIS[view]
     if solid.round and abs(solid.axes[2][axis]) > 0.999:
         return [Circle(role, flat(view, solid.centre), solid.half[0], tag)]
-    outline = hull([flat(view, point) for point in _points(solid)])
-    return [Polyline(role, outline, True, tag)]
+    at_x, at_y = flat(view, solid.centre)
+    about = _outline_about(view, solid.half, solid.axes, solid.round)
+    return [Polyline(role, tuple((x + at_x, y + at_y) for x, y in about), True, tag)]
+
+
+@by_value(2000)
+def _outline_about(view: View, half: Vector, axes: tuple[Vector, Vector, Vector], round_: bool) -> Outline:
+    """The outline of a solid about its own centre: what is dragged keeps it wherever it goes."""
+    return hull([flat(view, point) for point in _points(Solid((0.0, 0.0, 0.0), half, axes, round_))])
 
 
 def _points(solid: Solid) -> list[Vector]:

@@ -12,6 +12,7 @@ from keelroom.assess.fit.package_bodies import RIM, seat_off, standoff
 from keelroom.assess.inputs.airside import placed_on_face, shroud_rectangle
 from keelroom.assess.inputs.coolant.ports import necks
 from keelroom.assess.placing import Axes, core_depth, face_size, placed_frame, tank_size
+from keelroom.core.kept import by_identity
 from keelroom.core.packaging.solids import Vector
 from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.mounts import Bracket
@@ -188,6 +189,11 @@ def _corners(told: tuple[str, str], package: Package, frame: Axes, what: tuple[C
 
 def chassis_points(survey: Survey, around: tuple[Body, ...]) -> Mapping[str, Anchor]:
     """The surveyed holes and studs, and the faces of the neighbours where they stand now."""
+    return _chassis_points(survey, *around)
+
+
+@by_identity(4)
+def _chassis_points(survey: Survey, *around: Body) -> Mapping[str, Anchor]:
     found = [anchor for hole in survey.holes if (anchor := _hole(hole)) is not None]
     for body in around:
         sort, _, ident = body.key.partition(":")

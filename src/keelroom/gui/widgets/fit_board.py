@@ -53,6 +53,7 @@ from keelroom.gui.widgets.inks import Ink, inks
 from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, Line, let_go, moves, moving, snapped
 from keelroom.gui.widgets.part_acts import DrawnPart, acts_of, fan_part
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn
+from keelroom.gui.widgets.standing import Standing
 from keelroom.gui.widgets.text import plain_tip
 from keelroom.gui.widgets.zoom import Zoom
 from keelroom.units import KINDS, format_si
@@ -82,6 +83,7 @@ class FitBoard(QWidget):
         self.limits: Limits | None = None
         self.large: View = "front"
         self.cache: QPixmap | None = None
+        self.standing: dict[View, Standing] = {}
         self.drag: tuple[View, str, QPointF, tuple[float, float]] | None = None
         self.guides: list[tuple[View, str, float]] = []
         self.grips: dict[tuple[View, str], Handle] = {}
@@ -253,7 +255,12 @@ class FitBoard(QWidget):
             painter.setFont(body_font(9))
             painter.save()
             painter.setClipRect(room)
-            ScenePainter(self.palette_now, self.views[view]).scene(painter, self.scenes[view], table)
+            brush, scene = ScenePainter(self.palette_now, self.views[view]), self.scenes[view]
+            if self.drag is None:
+                self.standing.clear()
+                brush.scene(painter, scene, table)
+            else:
+                self.standing.setdefault(view, Standing()).paint(painter, brush, scene, table, room)
             self._ghost(painter, view)
             self._mark(painter, view)
             painter.restore()

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import NamedTuple
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtGui import QColor, QPen
+from PyQt6.QtGui import QBrush, QColor, QPen
 
 from keelroom.drawing.roles import ROLES, Style
 from keelroom.gui.theme.palette import Palette
@@ -20,11 +21,24 @@ class Ink(NamedTuple):
     dashed: bool = False
 
     def pen(self) -> QPen:
-        pen = QPen(QColor(self.stroke), self.width)
-        pen.setCosmetic(True)
-        if self.dashed:
-            pen.setStyle(Qt.PenStyle.DashLine)
-        return pen
+        return _pen(self)
+
+    def brush(self) -> QBrush:
+        return _brush(self.fill)
+
+
+@lru_cache(512)
+def _pen(ink: Ink) -> QPen:
+    pen = QPen(QColor(ink.stroke), ink.width)
+    pen.setCosmetic(True)
+    if ink.dashed:
+        pen.setStyle(Qt.PenStyle.DashLine)
+    return pen
+
+
+@lru_cache(128)
+def _brush(fill: str) -> QBrush:
+    return QBrush(QColor(fill)) if fill else QBrush(Qt.BrushStyle.NoBrush)
 
 
 def wire_colours(p: Palette) -> dict[str, str]:

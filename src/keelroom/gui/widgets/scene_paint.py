@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QFont, QPainter, QPixmap, QPolygonF, QTransform
@@ -43,6 +43,14 @@ def drawn(widget: QWidget, palette: Palette, render: Callable[[QPainter], object
     return pixmap
 
 
+def _meets(shape: Shape, low: float, high: float) -> bool:
+    """Whether something of it lies between two heights."""
+    if low == -math.inf:
+        return True
+    bottom, top = reach_up(shape)
+    return top >= low and bottom <= high
+
+
 WORDS = 40.0
 """[px] that words may stand over or under their place"""
 
@@ -62,16 +70,17 @@ class ScenePainter:
             scale, shift = self.view.m22(), self.view.dy()
             ends = [(y - shift) / scale for y in (pixels[0] - WORDS, pixels[1] + WORDS)]
             low, high = min(ends), max(ends)
-        for shape in scene.shapes:
-            if pixels is not None:
-                bottom, top = reach_up(shape)
-                if top < low or bottom > high:
-                    continue
-            self.paint(painter, shape, table.get(shape.role, Ink(self.palette_now.faint)))
+        self.shapes(painter, (shape for shape in scene.shapes if _meets(shape, low, high)), table)
+
+    def shapes(self, painter: QPainter, shapes: Iterable[Shape], table: dict[str, Ink]) -> None:
+        """Some of its shapes, one over another."""
+        plain = Ink(self.palette_now.faint)
+        for shape in shapes:
+            self.paint(painter, shape, table.get(shape.role, plain))
 
     def paint(self, painter: QPainter, shape: Shape, ink: Ink) -> None:
         painter.setPen(ink.pen())
-        painter.setBrush(QColor(ink.fill) if ink.fill else Qt.BrushStyle.NoBrush)
+        painter.setBrush(ink.brush())
         if isinstance(shape, Rect):
             corner = self.view.map(QPointF(shape.left, shape.bottom + shape.height))
             scale = self.view.m11()
@@ -83,7 +92,7 @@ class ScenePainter:
             radius = shape.radius * self.view.m11()
             painter.drawEllipse(self.view.map(QPointF(*shape.centre)), radius, radius)
         elif isinstance(shape, Polyline):
-            points = QPolygonF([self.view.map(QPointF(*point)) for point in shape.points])
+            points = self.view.map(QPolygonF([QPointF(x, y) for x, y in shape.points]))
             (painter.drawPolygon if shape.closed else painter.drawPolyline)(points)
         elif isinstance(shape, Label):
             self.text(
