@@ -14,6 +14,7 @@ from PyQt6.QtWidgets import QApplication
 from keelroom import ASSETS
 from keelroom.core.compiled import why_slow
 from keelroom.document.autosave import Autosave
+from keelroom.document.file import read
 from keelroom.errors import UNREADABLE
 from keelroom.gui.leaving import leave_on_signals, leave_with_session
 from keelroom.gui.session.crash import install
@@ -62,9 +63,13 @@ def make_window(path: Path | None = None, as_copy: bool = False) -> Window:
 
     Raises DocumentError, before any window opens, for a file that cannot be read.
     """
-    session = Session(Settings(), Autosave())
-    if path:
-        (session.open_copy if as_copy else session.open)(path)
+    stored = read(path) if path else None
+    session = Session(Settings(), Autosave(), stored.build if stored else None)
+    if stored and path:
+        if as_copy:
+            session.begin_copy(stored)
+        else:
+            session.open_read(stored, path)
     install(session)
     window = Window(session)
     if path:

@@ -71,14 +71,15 @@ class Session(QObject):
     display_changed = pyqtSignal()
     """units or theme"""
 
-    def __init__(self, settings: Settings, autosave: Autosave) -> None:
+    def __init__(self, settings: Settings, autosave: Autosave, first: Build | None = None) -> None:
+        """first : the build it will go on with, where that is known: no empty one is made to be put aside"""
         super().__init__()
         self.settings, self.autosave = settings, autosave
         self.keeper = Keeper(autosave, self.told.emit)
         # Stages of this session's assessments and pages, all made in the window's thread; workers keep their own.
         self.kept = Kept()
         self.kept.stay()
-        self.store = Store(new_build())
+        self.store = Store(first or new_build())
         self.path: Path | None = None
         self._digest = ""
         """of the file as it was read or written last"""
@@ -87,7 +88,7 @@ class Session(QObject):
         self.part: tuple[str, ...] = ()
         """the part chosen last, by its path"""
         self.held: Held | None = None
-        self._assessment: Assessment = first_wave(self.store.build)
+        self._assessment: Assessment | None = None  # of an empty build nobody looks at it is never made
         self.pause = one_shot(self, PAUSE, self._deepen)
         self.worker = Worker(self)
         self.worker.answered.connect(self._deepened)
@@ -104,6 +105,9 @@ class Session(QObject):
     def assessment(self) -> Assessment:
         """What is worked out for the build as it stands: the very build, or there is a fault in this program. It
         never lags behind."""
+        if self._assessment is None:
+            self._assess(moving=False)
+        assert self._assessment is not None
         assert self._assessment.build is self.store.build, "the assessment is another build's"
         return self._assessment
 
@@ -175,9 +179,9 @@ class Session(QObject):
 
     def _assess(self, *, moving: bool) -> None:
         """Wave one of the build as it stands; what cannot be worked out stands in it with its reason."""
-        if self._assessment.build is self.build and self._assessment.judged:
-            return  # it came with the file
         build, previous = self.build, self._assessment
+        if previous is not None and previous.build is build and previous.judged:
+            return  # it came with the file
         with self.kept.at_work():
             found = attempted("The build", ("brief",), lambda: first_wave(build, previous=previous, moving=moving))
         self._assessment = not_worked_out(build, build.package, found) if isinstance(found, Stopped) else found
@@ -302,7 +306,10 @@ class Session(QObject):
 
     def open(self, path: Path) -> None:
         """Open a file. Raises DocumentError and keeps what is open."""
-        stored = read(path)
+        self.open_read(read(path), path)
+
+    def open_read(self, stored: Stored, path: Path) -> None:
+        """Open a file that was read."""
         clear_abandoned(path.parent, path)
         self.begin(stored, path)
 
@@ -315,7 +322,11 @@ class Session(QObject):
 
     def open_copy(self, path: Path) -> None:
         """Open what is in a file as a build that has no file yet, so that saving asks where. Raises DocumentError."""
-        self._begin(Stored(read(path).build, ""), None)
+        self.begin_copy(read(path))
+
+    def begin_copy(self, stored: Stored) -> None:
+        """Go on with a copy of a file that was read."""
+        self._begin(Stored(stored.build, ""), None)
 
     def _begin(self, stored: Stored, path: Path | None) -> None:
         self.keeper.rest()
