@@ -59,9 +59,12 @@ def compile_in(made: str, names: list[str]) -> None:
     from Cython.Build import cythonize
     from setuptools import Distribution, Extension
 
+    # One that is tried by itself is to be there soon rather than to be quick.
+    quick = "-O0" if names else "-O2"
+
     def extension(module: Path) -> Extension:
         name = ".".join(module.with_suffix("").parts)
-        return Extension(name, [str(module)], extra_compile_args=["-O2", "-g0", "-w"], extra_link_args=["-s"])
+        return Extension(name, [str(module)], extra_compile_args=[quick, "-g0", "-w"], extra_link_args=["-s"])
 
     here = Path.cwd()
     modules = [Path(name) for name in names] or [module.relative_to(here) for module in typed_modules(here.parent)]

@@ -42,6 +42,24 @@ def stack(items: Sequence[T]) -> T:
     return made
 
 
+def repeated(item: T, count: int) -> T:
+    """One record as so many alike, arrays (count, ...) that all look at the one; nothing is copied, nor to be written.
+
+    item : scalars as arrays without sides, nested records too
+    """
+    record: Any = item
+    values = [repeated(value, count) if isinstance(value, tuple) else _alike_rows(value, count) for value in record]
+    made: T = type(record)(*values)
+    return made
+
+
+def _alike_rows(value: Any, count: int) -> Floats:
+    one = value if type(value) is np.ndarray and value.dtype == float else np.array(value, float)
+    rows: Floats = np.ndarray((count, *one.shape), float, one, 0, (0, *one.strides))
+    rows.flags.writeable = False
+    return rows
+
+
 LARGE = 64
 """Numbers per point from which on it pays not to copy what all points share."""
 

@@ -11,7 +11,7 @@ import numpy as np
 from keelroom.assess.figures.in_hand import InHand, hand_of
 from keelroom.assess.figures.shared_out import on_all_processors
 from keelroom.assess.inputs.doors import stop_at_doors
-from keelroom.assess.inputs.needs import needs_of
+from keelroom.assess.inputs.needs import case_lacks, needs_of_car
 from keelroom.assess.inputs.translate import Car, PointRow, car_of, row_of, stacked
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.answer import Answer, steady_answer
@@ -49,14 +49,15 @@ def row_for(asked: Asked) -> PointRow | None:
 def rows_for(asked: Iterable[Asked]) -> Iterator[PointRow | None]:
     """The operating point of each question, None where something is missing, a law would be left or no inputs can be
     made; the car is made once for all that follow each other about one build."""
-    build, package = None, None
+    build, package, lacks = None, None, False
     car: Car | Stopped | None = None
     for question in asked:
         if question.build is not build:
             build, car = question.build, None
             package = build.package
+            lacks = any(needs_of_car(build, package))
         case = build.duty_case(question.case_id)
-        if package is None or needs_of(build, package, case) or stop_at_doors(build, package, case):
+        if package is None or lacks or case_lacks(build, case) or stop_at_doors(build, package, case):
             yield None
             continue
         if car is None:

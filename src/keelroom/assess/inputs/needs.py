@@ -42,13 +42,19 @@ class Reader:
 
 def needs_of(build: Build, package: Package, case: DutyCase) -> tuple[Need, ...]:
     """What must be known before this package and duty case can be assessed; empty when all is there."""
-    parts = (
-        _needs_of_brief(build.brief),
-        _needs_of_case(build.brief, case),
-        _needs_of_package(package),
-        _needs_of_circuit(graph_of(build, package)),
-    )
+    brief, *car = needs_of_car(build, package)
+    parts = (brief, _needs_of_case(build.brief, case), *car)
     return tuple(dict.fromkeys(need for part in parts for need in part))
+
+
+def needs_of_car(build: Build, package: Package) -> tuple[tuple[Need, ...], ...]:
+    """What must be known of the brief, of the package and of its circuit, whatever the duty case."""
+    return _needs_of_brief(build.brief), _needs_of_package(package), _needs_of_circuit(graph_of(build, package))
+
+
+def case_lacks(build: Build, case: DutyCase) -> bool:
+    """Whether a duty case lacks something of its own."""
+    return bool(_needs_of_case(build.brief, case))
 
 
 @by_identity(64)

@@ -21,7 +21,7 @@ from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.placing import face_size
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.air.face import Lanes, padded
-from keelroom.core.arrays import Floats, stack, take
+from keelroom.core.arrays import Floats, repeated, stack, take
 from keelroom.core.coolers.condenser import cop_share
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import CoolantCurves, curves
@@ -280,6 +280,8 @@ def _shared(brief: Brief, demand: Demand) -> Shared:
 def stacked(rows: list[PointRow]) -> tuple[Points, Floats]:
     """Rows of one batch as arrays, with their fan doubts; faces with fewer lanes or classes are padded."""
     plants = list({id(row.points.plant): row.points.plant for row in rows}.values())
+    if len(plants) == 1:
+        return _points(repeated(plants[0], len(rows)), rows)
     place = {id(plant): i for i, plant in enumerate(plants)}
     lanes = max(len(plant.face.weight) for plant in plants)
     kinds = max(len(plant.face.kinds) for plant in plants)
@@ -289,6 +291,10 @@ def stacked(rows: list[PointRow]) -> tuple[Points, Floats]:
         stack([_padded(plant, lanes, kinds, classes) for plant in plants]),
         np.array([place[id(row.points.plant)] for row in rows]),
     )
+    return _points(cars, rows)
+
+
+def _points(cars: Plant, rows: list[PointRow]) -> tuple[Points, Floats]:
     points = Points(cars, stack([row.points.situation for row in rows]), stack([row.points.doubts for row in rows]))
     return points, np.array([row.fan_doubt for row in rows])
 
