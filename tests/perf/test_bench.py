@@ -15,7 +15,7 @@ import numpy as np
 import pytest
 
 from keelroom.assess.assess import assess, completed, first_wave
-from keelroom.assess.figures.batch import CHUNK, Asked, batches, held
+from keelroom.assess.figures.batch import CHUNK, Asked, batches, held, row_for
 from keelroom.assess.figures.templates import patterns
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.mounts import bracket_plans
@@ -29,8 +29,9 @@ from keelroom.assess.questions.schools import compare_schools
 from keelroom.assess.questions.worth import worth_table
 from keelroom.assess.report import as_table
 from keelroom.catalogue.load import cores
+from keelroom.core.coupling import prepare
 from keelroom.core.kept import Kept
-from keelroom.core.operating_point import solve
+from keelroom.core.operating_point import evaluate, solve
 from keelroom.document.edits import apply, set_value
 from keelroom.document.fields import owner_and_spec
 from keelroom.document.file import load
@@ -321,6 +322,28 @@ def test_batch_against_the_scalar_reference():
         f"memory: {before // 1024} MB with all inputs made, {peak // 1024} MB at the peak of the solve "
         f"({CHUNK} points at a time)"
     )
+
+
+def test_what_an_exact_step_of_a_drive_costs():
+    """The air path past running and standing fans solved from the last step's, and the heat at one temperature: a
+    thousand road speeds of one duty case. No budget of its own; drives stand on it."""
+    row = row_for(Asked(load(DEMO), "grade"))
+    points, _ = stacked([row] * 1000)
+    situation, road = points.situation, np.linspace(0.0, 30.0, 1000)
+    points = points._replace(situation=situation._replace(air_speed=road, drive=situation.drive._replace(speed=road)))
+    fixed, hot = prepare(points, row.layout), np.full(1000, 95.0)
+
+    def spent(work) -> float:
+        times = []
+        for _ in range(7):
+            start = time.perf_counter()
+            work()
+            times.append(time.perf_counter() - start)
+        return statistics.median(times)
+
+    air = spent(lambda: prepare(points, row.layout, fixed))
+    heat = spent(lambda: evaluate(points, fixed, hot, row.layout))
+    say(f"an exact step of a drive: air and loop {air * 1e3:.0f} µs, heat {heat * 1e3:.0f} µs")
 
 
 @pytest.mark.timeout(900)
