@@ -46,7 +46,7 @@ def test_every_part_reads_what_it_says_and_no_more(demo):
         for kind, (says, check) in SAYS.items():
             with reads_of() as seen:
                 Context().run(lambda c=check, b=build, j=judged: list(c(b, b.package, j)))
-            told = {f"{OWNERS[owner]}.{name}" for owner, name in says} | ALWAYS
+            told = {f"{OWNERS[owner]}.{name}".replace("made", "package") for owner, name in says} | ALWAYS
             told |= {"assessment.cases"} if kind in also else set()
             told |= {one for one in seen if one.startswith("package.") and "build.packages" in told}
             known[kind] |= seen & told
@@ -75,7 +75,11 @@ def moved(build, path, model, name):
 
 def figures(judged):
     """What is told of it: findings, circuits, gaps and cases."""
-    gaps = [(gap.part.key, gap.other.key, gap.gap, gap.margin) for gap in judged.fit.gaps] if judged.fit else None
+    gaps = (
+        [(gap.part.key, gap.part.name, gap.other.name, gap.gap, gap.margin) for gap in judged.fit.gaps]
+        if judged.fit
+        else None
+    )
     return judged.findings, judged.electrics, gaps, judged.cases, judged.totals
 
 

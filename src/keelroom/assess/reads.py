@@ -9,14 +9,16 @@ from __future__ import annotations
 from collections.abc import Callable, Hashable
 from typing import Any, TypeVar
 
+from keelroom.assess.made import made_core, made_fans
 from keelroom.core.kept import shelf
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.package import Package
+from keelroom.document.schema.package import Core, Fan, Package
 
 R = TypeVar("R")
 Reads = tuple[tuple[int, str], ...]
-"""of which of build, brief, package and assessment, and the section's name there"""
-OWNERS = ("build", "brief", "package", "assessment")
+"""of which of OWNERS, and the section's name there"""
+OWNERS = ("build", "brief", "package", "made", "assessment")
+"""`made` is the package's core and fans whatever they are called."""
 MOST = 96
 """Results kept of one kind."""
 PLAIN = (float, int, str, type(None))
@@ -27,6 +29,21 @@ def reads(names: str) -> Reads:
     """Sections by their names, such as "package.core brief.engine", from most general to where they stand."""
     pairs = (name.split(".") for name in names.split())
     return tuple((OWNERS.index(owner), section) for owner, section in pairs)
+
+
+class _Made:
+    """A package's core and fans as they are made."""
+
+    def __init__(self, package: Package) -> None:
+        self.package = package
+
+    @property
+    def core(self) -> Core:
+        return made_core(self.package.core)
+
+    @property
+    def fans(self) -> tuple[Fan, ...]:
+        return made_fans(self.package.fans)
 
 
 def while_same(
@@ -42,7 +59,7 @@ def while_same(
     else it hangs on, told apart by its value
     """
     build, package, *rest = given
-    owners = (build, build.brief, package, *rest)
+    owners = (build, build.brief, package, _Made(package), *rest)
     sections = [getattr(owners[owner], name) for owner, name in what]
     plain = tuple(section for section in sections if isinstance(section, PLAIN))
     objects = tuple(section for section in sections if not isinstance(section, PLAIN))

@@ -16,6 +16,7 @@ from keelroom.assess.inputs.doors import oddest, stop_at_doors
 from keelroom.assess.inputs.electrical.system import System, system_at
 from keelroom.assess.inputs.needs import needs_of
 from keelroom.assess.inputs.translate import Car, PointRow, car_of, row_of, stacked
+from keelroom.assess.made import made_core, made_fans
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.answer import following, steady_answer
 from keelroom.core.arrays import same
@@ -212,7 +213,8 @@ def _reads_the_same(previous: Assessment, build: Build, package: Package, cases:
 
 def _sections(build: Build, package: Package) -> list[object]:
     of_brief = (getattr(build.brief, name) for name in READ_OF_BRIEF)
-    return [build.survey, *(getattr(package, name) for name in READ_OF_PACKAGE), *of_brief]
+    parts = made_core(package.core), made_fans(package.fans)
+    return [build.survey, *parts, *(getattr(package, name) for name in READ_OF_PACKAGE), *of_brief]
 
 
 def _system(build: Build, package: Package, case: DutyCase) -> System:
@@ -222,8 +224,6 @@ def _system(build: Build, package: Package, case: DutyCase) -> System:
 READ_OF_BRIEF = ("engine", "vehicle", "accessories", "climate", "cooling")
 READ_OF_PACKAGE = (
     "kind",
-    "core",
-    "fans",
     "shroud",
     "sealing",
     "coolers",

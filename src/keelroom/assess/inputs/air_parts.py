@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from keelroom.assess.made import made_core, made_fans
 from keelroom.core.kept import by_identity
 from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.package import Core, Fan, Package, Remote, Shroud
@@ -30,7 +31,13 @@ def air_parts(package: Package) -> AirParts:
     """One object however often the package is moved, cut for or bracketed, so that stages made of it are found
     again."""
     return _parts(
-        package.core, package.fans, package.shroud, package.sealing, package.panels, package.coolers, package.remote
+        made_core(package.core),
+        made_fans(package.fans),
+        package.shroud,
+        package.sealing,
+        package.panels,
+        package.coolers,
+        package.remote,
     )
 
 

@@ -523,52 +523,50 @@ PARTS: tuple[Part, ...] = (
         _cooling,
         reads("brief.climate brief.cooling package.control package.coolant package.loop assessment.boiling"),
     ),
-    Part(_parts, reads("package.core package.fans package.shroud")),
+    Part(_parts, reads("made.core package.fans package.shroud")),
     Part(_fans, reads("package.fans")),
     Part(
         face,
         reads(
-            "build.survey package.coolers package.core package.cuts package.fans package.place package.remote "
-            "package.shroud"
+            "build.survey package.coolers made.core package.cuts made.fans package.place package.remote package.shroud"
         ),
     ),
     Part(
         air,
         reads(
-            "build.survey package.core package.fans package.panels package.sealing package.shroud "
+            "build.survey made.core made.fans package.panels package.sealing package.shroud "
             "assessment.cases assessment.idle_id"
         ),
     ),
     Part(
         coolers,
         reads(
-            "brief.accessories brief.vehicle build.survey package.coolers package.core assessment.cases "
-            "assessment.stopped"
+            "brief.accessories brief.vehicle build.survey package.coolers made.core assessment.cases assessment.stopped"
         ),
     ),
     Part(driven, reads("brief.engine package.fans")),
     Part(fit, reads("build.survey package.loop assessment.fit")),
     Part(survey, reads("build.survey assessment.fit")),
     Part(cuts, reads("build.survey package.cuts")),
-    Part(room, reads("build.survey package.core package.remote")),
+    Part(room, reads("build.survey made.core package.remote")),
     Part(
         moves,
         reads(
-            "brief.engine build.survey package.brackets package.coolant package.coolers package.core package.fans "
+            "brief.engine build.survey package.brackets package.coolant package.coolers made.core made.fans "
             "package.loop package.mounting package.moves package.place package.remote package.shroud"
         ),
     ),
     Part(
         panels,
         reads(
-            "build.survey package.coolers package.core package.fans package.panels package.remote package.sealing "
+            "build.survey package.coolers made.core made.fans package.panels package.remote package.sealing "
             "package.shroud"
         ),
     ),
     Part(
         mounting,
         reads(
-            "brief.engine build.survey package.brackets package.coolers package.core package.fans "
+            "brief.engine build.survey package.brackets package.coolers made.core made.fans "
             "package.mounting package.moves package.name package.panels package.place package.remote "
             "package.sealing package.shroud assessment.cases assessment.idle_id"
         ),
@@ -576,11 +574,11 @@ PARTS: tuple[Part, ...] = (
     Part(
         loop,
         reads(
-            "brief.cooling brief.engine build.survey package.coolant package.core package.loop package.place "
+            "brief.cooling brief.engine build.survey package.coolant made.core package.loop package.place "
             "package.remote assessment.cases assessment.idle_id"
         ),
     ),
-    Part(hoses, reads("build.survey package.control package.core package.loop package.place package.remote")),
+    Part(hoses, reads("build.survey package.control made.core package.loop package.place package.remote")),
     Part(heat, reads("build.survey")),
     Part(results, reads("assessment.cases assessment.limit")),
     *ELECTRICAL,
@@ -594,7 +592,7 @@ PARTS: tuple[Part, ...] = (
     Part(kinds, reads("build.packages")),
     Part(likely),
     Part(claims, reads("package.coolant assessment.beliefs")),
-    Part(_sources, reads("package.core assessment.cases")),
+    Part(_sources, reads("made.core assessment.cases")),
     Part(_rules, reads("assessment.cases assessment.idle_id assessment.rules")),
     Part(_assumed, reads("brief.vehicle")),
 )

@@ -1,0 +1,31 @@
+"""Parts as they are made, without what they are called: another name changes no figure, and nothing that is worked out
+of it is worked out again."""
+
+from __future__ import annotations
+
+from typing import TypeVar
+
+from pydantic import BaseModel
+
+from keelroom.core.kept import by_identity, one_of_equals
+from keelroom.document.schema.package import Core, Fan
+
+M = TypeVar("M", bound=BaseModel)
+
+
+@by_identity(16)
+def made_core(core: Core) -> Core:
+    """A core without its name and where its figures come from: one object for all that are alike else."""
+    return _unnamed(core)
+
+
+@by_identity(16)
+def made_fans(fans: tuple[Fan, ...]) -> tuple[Fan, ...]:
+    """Fans without theirs."""
+    found: tuple[Fan, ...] = one_of_equals(tuple(_unnamed(fan) for fan in fans))
+    return found
+
+
+def _unnamed(part: M) -> M:
+    found: M = one_of_equals(part.model_copy(update={"name": "", "basis": ""}))
+    return found
