@@ -23,8 +23,8 @@ from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.air.face import Lanes, padded
 from keelroom.core.arrays import Floats, repeated, stack, take
 from keelroom.core.coolers.condenser import cop_share
-from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import CoolantCurves, curves
+from keelroom.core.fluids.point import density, standard_pressure, vapour_share
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.loop.circuit import CoolantCircuit
 from keelroom.core.plant import Command, Doubts, Face, Fans, Fluids, Layout, Plant, Points, Situation, Weather
@@ -263,7 +263,8 @@ def _shared(brief: Brief, demand: Demand) -> Shared:
         humidity=reader.take(climate, (), "humidity"),
         grille_rise=grille_rise,
     )
-    air = moist_air.air_state(*(np.array([value]) for value in (stood_in.altitude, ambient, stood_in.humidity)))
+    pressure = standard_pressure(float(stood_in.altitude))
+    vapour = vapour_share(pressure, ambient, float(stood_in.humidity))
     return Shared(
         stood_in,
         _drive(brief, demand, slow, shaft),
@@ -273,7 +274,7 @@ def _shared(brief: Brief, demand: Demand) -> Shared:
         shaft,
         cop_share(reader.take(accessories, (), "ac_cop")),
         reader.take(accessories, (), "steering_power"),
-        float(moist_air.density(air, np.array([ambient + grille_rise]))[0]),
+        density(pressure, vapour, ambient + grille_rise),
     )
 
 

@@ -13,6 +13,7 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import (
     QColor,
     QContextMenuEvent,
+    QFontMetrics,
     QMouseEvent,
     QPainter,
     QPaintEvent,
@@ -63,6 +64,10 @@ CLICK = 4.0
 LEAN_STEP = math.radians(0.5)
 MARGIN, TITLE, FOOT, HEAD = 12.0, 20.0, 46.0, 48.0
 SMALL = 0.24
+HANDS = (
+    "Drag or arrow keys move, Shift moves 16 steps, Page Up and Page Down lean; wheel zooms, Space and drag pushes. "
+    "Dashed: not measured."
+)
 """Share of the board's width the small views stand in."""
 NAMES = ("x", "y", "z")
 
@@ -161,12 +166,18 @@ class FitBoard(QWidget):
     def _rooms(self) -> dict[View, QRectF]:
         """The large view at the left, the small ones under one another at the right."""
         small = max(SMALL * self.width(), 130.0)
-        high = self.height() - HEAD - FOOT
+        high = self.height() - HEAD - self._foot()
         rooms: dict[View, QRectF] = {self.large: QRectF(MARGIN, HEAD, self.width() - small - 3 * MARGIN, high - TITLE)}
         each = (high - TITLE * 2 - 90) / 2
         for k, view in enumerate(view for view in VIEWS if view != self.large):
             rooms[view] = QRectF(self.width() - small - MARGIN, HEAD + k * (each + TITLE), small, each)
         return rooms
+
+    def _foot(self) -> float:
+        """Room [px] the words at the foot take: the narrower the board, the more lines."""
+        width = int(self.width() - max(SMALL * self.width(), 130.0) - MARGIN - 22)
+        wrapped = QFontMetrics(body_font(9)).boundingRect(0, 0, width, 1000, int(Qt.TextFlag.TextWordWrap), HANDS)
+        return max(FOOT, wrapped.height() + 8.0)
 
     def _lay_out(self) -> None:
         """Each view in the middle of its room, the large one as it is zoomed."""
@@ -323,11 +334,11 @@ class FitBoard(QWidget):
         left, top = min(room.left() for room in small), max(room.bottom() for room in small) + TITLE + 4
         notes = QRectF(left, top, self.width() - left - 8, self.height() - top)
         painter.drawText(notes, Qt.AlignmentFlag.AlignTop | Qt.TextFlag.TextWordWrap, self._legend())
+        foot = self._foot()
         painter.drawText(
-            QRectF(14, self.height() - 42, left - 22, 38),
+            QRectF(14, self.height() - foot, left - 22, foot - 4),
             Qt.AlignmentFlag.AlignBottom | Qt.TextFlag.TextWordWrap,
-            "Drag or arrow keys move, Shift moves 16 steps, Page Up and Page Down lean; wheel zooms, Space "
-            "and drag pushes. Dashed: not measured.",
+            HANDS,
         )
 
     def _legend(self) -> str:
