@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import sys
+from collections import deque
 from collections.abc import Callable
 from contextlib import suppress
 from typing import Any
@@ -11,6 +12,9 @@ from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
 
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.kept import Kept
+
+HELD = 8
+"""Jobs that are over and still held."""
 
 
 class _Signals(QObject):
@@ -59,6 +63,9 @@ class Worker(QObject):
         self.ticket = 0
         self.busy = False
         self._jobs: dict[int, _Job] = {}
+        # An answer comes before the thread has left the job: the last ones are held here, so that none is taken down
+        # by a thread that is not the window's.
+        self._left: deque[_Job] = deque(maxlen=HELD)
 
     def ask(self, work: Callable[..., Any], telling: bool = False) -> None:
         """Begin a piece of work; with `telling` it is given a function to tell how far it has come, which answers
@@ -70,6 +77,8 @@ class Worker(QObject):
         job.signals.come.connect(self._come)
         job.signals.finished.connect(self._finished)
         job.signals.failed.connect(self._failed)
+        for ticket in [one for one in self._jobs if one < self.ticket - HELD]:
+            self._over(ticket)  # cancelled before it began: it never answers
         self._jobs[self.ticket] = job
         pool = QThreadPool.globalInstance()
         assert pool is not None
@@ -83,14 +92,19 @@ class Worker(QObject):
         if ticket == self.ticket:
             self.come.emit(share)
 
+    def _over(self, ticket: int) -> None:
+        job = self._jobs.pop(ticket, None)
+        if job is not None:
+            self._left.append(job)
+
     def _finished(self, ticket: int, result: object) -> None:
-        self._jobs.pop(ticket, None)
+        self._over(ticket)
         if ticket == self.ticket:
             self.busy = False
             self.answered.emit(result)
 
     def _failed(self, ticket: int, why: str) -> None:
-        self._jobs.pop(ticket, None)
+        self._over(ticket)
         if ticket == self.ticket:
             self.busy = False
             self.failed.emit(why)
