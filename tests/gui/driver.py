@@ -31,9 +31,8 @@ def shown(widget: QWidget, kind: type[QWidget] | UnionType = QWidget) -> list[QW
     """What is seen of a kind, at any depth. What is hidden is not walked into: pages once built stay, by the
     thousand."""
     found: list[QWidget] = []
-    # Asked of the window system what is a widget: what stands for one that is gone may lie where a timer is now.
-    for child in widget.findChildren(QWidget, options=Qt.FindChildOption.FindDirectChildrenOnly):
-        if child.isVisible():
+    for child in widget.children():
+        if isinstance(child, QWidget) and child.isVisible():
             found += [child] if isinstance(child, kind) else []
             found += shown(child, kind)
     return found

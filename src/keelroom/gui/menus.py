@@ -19,14 +19,16 @@ class Menus:
 
     def __init__(self, window: QMainWindow, commands: Sequence[WindowCommand]) -> None:
         self.window = window
-        bar = window.menuBar()
-        assert bar is not None
+        # Bar and menus are made here and not by the window system: what it made itself it takes down without a word,
+        # and whatever lies at that place next would be taken for a menu.
+        bar = QMenuBar(window)
+        window.setMenuBar(bar)
         bar.setNativeMenuBar(False)
         self.bar: QMenuBar = bar
         self.menus: dict[str, QMenu] = {}
         for name in MENUS:
-            made = bar.addMenu(f"&{name}")
-            assert made is not None
+            made = QMenu(f"&{name}", bar)
+            bar.addMenu(made)
             made.aboutToShow.connect(self._draw_icons)
             self.menus[name] = made
         self.colour = self.inked = ""
@@ -58,9 +60,10 @@ class Menus:
     def _menu(self, path: str) -> QMenu:
         """A menu, or one in it, by its path."""
         if path not in self.menus:
-            above, _, name = path.rpartition("/")
-            made = self._menu(above).addMenu(name)
-            assert made is not None
+            place, _, name = path.rpartition("/")
+            above = self._menu(place)
+            made = QMenu(name, above)
+            above.addMenu(made)
             self.menus[path] = made
         return self.menus[path]
 
