@@ -27,6 +27,8 @@ class _Job(QRunnable):
     def __init__(self, ticket: int, work: Callable[..., Any], worker: Worker, telling: bool) -> None:
         super().__init__()
         self.ticket, self.work, self.worker, self.telling, self.signals = ticket, work, worker, telling, _Signals()
+        self.passed = False
+        """the pool came to it and nobody wanted it any more"""
 
     def _tell(self, share: float) -> bool:
         """How far the work has come; whether anybody still wants it."""
@@ -35,6 +37,7 @@ class _Job(QRunnable):
 
     def run(self) -> None:
         if self.ticket != self.worker.ticket:
+            self.passed = True
             return
         with suppress(RuntimeError):  # Qt says so where the window has gone meanwhile: nobody listens any more
             self._answer()
@@ -77,7 +80,7 @@ class Worker(QObject):
         job.signals.come.connect(self._come)
         job.signals.finished.connect(self._finished)
         job.signals.failed.connect(self._failed)
-        for ticket in [one for one in self._jobs if one < self.ticket - HELD]:
+        for ticket in [one for one, earlier in self._jobs.items() if earlier.passed]:
             self._over(ticket)  # cancelled before it began: it never answers
         self._jobs[self.ticket] = job
         pool = QThreadPool.globalInstance()
