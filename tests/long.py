@@ -12,6 +12,7 @@ FULL = {
     "draws": 200,
     "orders": 15,
     "offers": 60,
+    "every": 1,
 }
 """Long forms by name."""
 

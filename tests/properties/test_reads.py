@@ -103,11 +103,10 @@ def test_what_is_kept_is_what_would_be_made_anew(demo, share):
     where no field of theirs is moved, so that only what was told to hang on it is looked at again."""
     build = demo.model_copy(update={"duty_cases": tuple(c for c in demo.duty_cases if c.id in ("idle", "grade"))})
     everywhere = [one for one in fields(build) if one[0][0] != "packages" or one[0][1] == build.active]
-    step = long("orders", 6)
     tried = 0
     with Kept().at_work():
         before = first_wave(build)
-        for path, model, name in everywhere[share :: 2 * (1 if step == 15 else step)]:
+        for path, model, name in everywhere[share :: 2 * long("every", 6)]:
             value = moved(build, path, model, name)
             if value is None:
                 continue

@@ -33,6 +33,7 @@ LONG = {
     "scalar": "reference/test_scalar_agreement.py",
     "draws": "properties",
     "offers": "properties/test_offers.py",
+    "every": "properties/test_reads.py",
 }
 """Tests of the daily run in their long forms."""
 for name, module in LONG.items():

@@ -46,6 +46,12 @@ class _Made:
         return made_fans(self.package.fans)
 
 
+def sections(what: Reads, build: Build, package: Package, *assessment: Any) -> list[Any]:
+    """The sections by these names. assessment: where any of it is read."""
+    owners = (build, build.brief, package, _Made(package), *assessment)
+    return [getattr(owners[owner], name) for owner, name in what]
+
+
 def while_same(
     kind: str,
     what: Reads,
@@ -58,12 +64,10 @@ def while_same(
     kind : what is made;  given : the build, the package and, where it is read, the assessment so far;  also : what
     else it hangs on, told apart by its value
     """
-    build, package, *rest = given
-    owners = (build, build.brief, package, _Made(package), *rest)
-    sections = [getattr(owners[owner], name) for owner, name in what]
-    plain = tuple(section for section in sections if isinstance(section, PLAIN))
-    objects = tuple(section for section in sections if not isinstance(section, PLAIN))
-    key, kept = (package.id, *plain, also), shelf(kind, MOST)
+    read = sections(what, *given)
+    plain = tuple(section for section in read if isinstance(section, PLAIN))
+    objects = tuple(section for section in read if not isinstance(section, PLAIN))
+    key, kept = (given[1].id, *plain, also), shelf(kind, MOST)
     found = kept.get(objects, key)
     if found is None:
         found = (make(),)

@@ -1,5 +1,6 @@
 # Types of balance.py where it is compiled.
 cimport cython
+from libc cimport math
 
 cdef double TOLERANCE, CLOSURE, LEAST_SHARE, CREDIBLE
 cdef int STEPS, PATIENCE, OUTDOORS
@@ -14,6 +15,9 @@ cdef class Branches:
 
     cdef void state(self) noexcept nogil
     cdef void losses(self) noexcept nogil
+    @cython.locals(size=double)
+    cdef void square_law(self, int b, double factor, double still) noexcept nogil
+
     cdef void foresee(self) noexcept nogil
 
     @cython.locals(b=int)

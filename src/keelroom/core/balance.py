@@ -6,6 +6,8 @@ function, and the nodal Newton below (the gradient method of Todini and Pilati f
 linear system a step. Compiled where a C compiler was at hand (`balance.pxd` types it).
 """
 
+import math
+
 import numpy as np
 
 from keelroom.core.network import STEPS
@@ -40,6 +42,13 @@ class Branches:
 
     def losses(self):
         """Set `source`, `loss` and `slope` at `flow`."""
+
+    def square_law(self, b, factor, still):
+        """Loss and slope of a branch that loses `factor` times the square of its flow, carried to zero along a straight
+        line under a flow `still` [kg/s]."""
+        size = math.sqrt(self.flow[b] * self.flow[b] + still * still)
+        self.loss[b] = factor * self.flow[b] * size
+        self.slope[b] = factor * (size + self.flow[b] * self.flow[b] / size)
 
     def foresee(self):
         """Add to `loss` what the state will do to it when the flows go by `move`; only the search depends on it."""

@@ -145,12 +145,10 @@ def car_rows(
 ) -> CarRows:
     """The cars as typed modules read them. surfaces, surface: areas of the core and constants of its surface; air:
     outdoors, and its density [kg/m3] at the grille."""
-    plant, situation, core = points.plant, points.situation, (surfaces, surface)
+    plant, situation = points.plant, points.situation
     car = CarRows()
-    car.core, car.surfaces, car.louver = (
-        bound(kind, record)
-        for kind, record in zip((CoreRows, SurfaceRows, LouverRows), (plant.core, *core), strict=True)
-    )
+    car.core, car.surfaces = bound(CoreRows, plant.core), bound(SurfaceRows, surfaces)
+    car.louver = bound(LouverRows, surface)
     car.engine = bound(EngineRows, plant.engine, law=bound(LawRows, plant.engine.law))
     car.vehicle, car.drive = bound(VehicleRows, plant.vehicle), bound(DriveRows, situation.drive)
     car.network, car.curve = bound(NetworkRows, plant.network), bound(CurveRows, plant.fans.curve)

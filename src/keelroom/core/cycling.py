@@ -16,8 +16,8 @@ import numpy as np
 from keelroom.core.arrays import Bools, Floats, Ints, put, take
 from keelroom.core.coupling import prepare
 from keelroom.core.electrical.control import Law, SpeedStage, cycling, risen_share
-from keelroom.core.operating_point import AS_COMMANDED, Held, evaluate, looked_at, solve
-from keelroom.core.plant import Fixed, Layout, Points, Solution, State
+from keelroom.core.operating_point import Held, evaluate, looked_at, solve
+from keelroom.core.plant import AS_COMMANDED, Fixed, Layout, Points, Solution, State
 
 
 class Settled(NamedTuple):

@@ -40,7 +40,7 @@ def lifted(incidence: Floats, heights: Floats, density: Floats) -> Floats:
     lower one.
 
     incidence (n, B, N); heights (n, N) [m] of the nodes, outdoors at 0; density (n, B) [kg/m3] of what stands in each
-    branch. For `Branches.at` to add to its sources. Source: hydrostatics.
+    branch. To be added to the sources of a network. Source: hydrostatics.
     """
     fall: Floats = (incidence @ heights[:, :, None])[:, :, 0]
     return density * GRAVITY * fall

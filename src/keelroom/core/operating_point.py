@@ -32,17 +32,12 @@ from keelroom.core.joint.meeting import (
 from keelroom.core.kept import by_identity
 from keelroom.core.loop.circuit import OPENINGS
 from keelroom.core.loop.point import CircuitRows, TubeRows
-from keelroom.core.plant import STEPS, AirAt, Face, Fixed, Layout, Points, Solution, State
+from keelroom.core.plant import AS_COMMANDED, LOST, STEPS, STUCK, AirAt, Face, Fixed, Layout, Points, Solution, State
 from keelroom.core.rows import bound
 from keelroom.core.thermal.engine_heat import heat_capacity
 from keelroom.core.thermal.louver import louver_reynolds
 from keelroom.core.thermal.point import FaceMarch, FaceRows
 from keelroom.errors import SolveError
-
-UNSETTLED, LOST = 1.0, 2.0
-"""How a search ends that does not settle: at the ceiling, or not at all."""
-AS_COMMANDED = -1.0
-"""Share of a fan that nothing holds."""
 
 
 class Held(NamedTuple):
@@ -160,7 +155,8 @@ def face_heat(points: Points, fixed: Fixed, temperature: Floats, layout: Layout)
     Temperatures [degC], heat [W].
     """
     one = meeting_of(points, fixed, layout)
-    meets, gives, leaves = (np.empty((*first, one.face.lanes, one.face.cells)) for first in ((2,), (), ()))
+    cells = one.face.lanes, one.face.cells
+    meets, gives, leaves = np.empty((2, *cells)), np.empty(cells), np.empty(cells)
     held = looked_at(np.arange(1)).matrices()[1][0]
     face_at(one, 0, float(temperature[0]), held, meets, gives, leaves)
     return Met(meets[0], meets[1], gives, leaves, one.face.heat)
@@ -201,7 +197,7 @@ def solve(
             f"No steady temperature found after {STEPS} steps",
             residual=float(left[how == LOST].max()),
         )
-    return Solution(out.state(), fixed, how != UNSETTLED, slope, int(steps.max()), float(left.max()))
+    return Solution(out.state(), fixed, how != STUCK, slope, int(steps.max()), float(left.max()))
 
 
 def thermal_mass(points: Points) -> Floats:

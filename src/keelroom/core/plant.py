@@ -27,6 +27,12 @@ CEILING = 190.0
 """No engine-outlet temperature above it is sought [degC]: far past boiling of any mix under any cap."""
 STEPS = 60
 """Steps after which a search for a steady temperature gives up."""
+SETTLES, STUCK, LOST = 0, 1, 2
+"""How such a search ends: settled, at the ceiling with heat left over, or not at all."""
+AS_COMMANDED = -1.0
+"""Share of a fan that nothing holds."""
+LEAST_FLOW = 1e-3
+"""Flow [kg/s] below which the air of a path counts as still."""
 
 
 class Weather(NamedTuple):

@@ -16,8 +16,8 @@ from keelroom.assess.inputs.doors import oddest, stop_at_doors
 from keelroom.assess.inputs.electrical.system import System, system_at
 from keelroom.assess.inputs.needs import needs_of
 from keelroom.assess.inputs.translate import Car, PointRow, car_of, row_of, stacked
-from keelroom.assess.made import made_core, made_fans
 from keelroom.assess.outcome import Stopped, attempted
+from keelroom.assess.reads import reads, sections
 from keelroom.core.answer import following, steady_answer
 from keelroom.core.arrays import same
 from keelroom.core.plant import Points
@@ -202,7 +202,7 @@ def _reads_the_same(previous: Assessment, build: Build, package: Package, cases:
     they stand in, and what feeds and loads the circuits by what comes of it."""
     was = previous.package
     if was.id != package.id or any(
-        a is not b for a, b in zip(_sections(previous.build, was), _sections(build, package), strict=True)
+        a is not b for a, b in zip(sections(READ, previous.build, was), sections(READ, build, package), strict=True)
     ):
         return False
     return all(
@@ -211,26 +211,13 @@ def _reads_the_same(previous: Assessment, build: Build, package: Package, cases:
     )
 
 
-def _sections(build: Build, package: Package) -> list[object]:
-    of_brief = (getattr(build.brief, name) for name in READ_OF_BRIEF)
-    parts = made_core(package.core), made_fans(package.fans)
-    return [build.survey, *parts, *(getattr(package, name) for name in READ_OF_PACKAGE), *of_brief]
-
-
 def _system(build: Build, package: Package, case: DutyCase) -> System:
     return system_at(build, package, demand_of(build.brief, case).at)
 
 
-READ_OF_BRIEF = ("engine", "vehicle", "accessories", "climate", "cooling")
-READ_OF_PACKAGE = (
-    "kind",
-    "shroud",
-    "sealing",
-    "coolers",
-    "cuts",
-    "panels",
-    "place",
-    "remote",
-    "loop",
-    "coolant",
+READ = reads(
+    "brief.accessories brief.climate brief.cooling brief.engine brief.vehicle build.survey made.core made.fans "
+    "package.coolant package.coolers package.cuts package.kind package.loop package.panels package.place "
+    "package.remote package.sealing package.shroud"
 )
+"""What figures are read off beside their points and the circuits."""

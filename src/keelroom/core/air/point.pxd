@@ -50,7 +50,7 @@ cdef class AirPath(Branches):
     @cython.locals(b=int, k=int, i=int, stagnation=double, density=double, rise=double, steepness=double)
     cdef void losses(self) noexcept nogil
 
-    @cython.locals(forward=bint, passed=double, shut=double, factor=double, size=double)
+    @cython.locals(forward=bint, passed=double, shut=double)
     cdef void through_opening(self, int b) noexcept nogil
 
     @cython.locals(k=int, area=double, flux=double, size=double, more=double, covers=double, lost=double)
@@ -79,7 +79,7 @@ cdef class OwnAir(Branches):
     @cython.locals(b=int, stagnation=double, area=double, moved=double, begun=double)
     cdef void load(self, int i, double road, double speed, double density) noexcept nogil
 
-    @cython.locals(b=int, flow=double, size=double, share=double, rise=double, steepness=double)
+    @cython.locals(b=int, share=double, rise=double, steepness=double)
     cdef void losses(self) noexcept nogil
 
     @cython.locals(b=int, move=double)

@@ -169,7 +169,7 @@ class AirPath(Branches):
                 self.loss[b], self.slope[b] = -rise, -steepness / density
 
     def through_opening(self, b):
-        """The square law of a grille, exit, gap, leak or flap, carried to zero along a straight line."""
+        """The square law of a grille, exit, gap, leak or flap."""
         forward, passed, shut = self.flow[b] >= 0, self.bay, 1.0
         if b == GRILLE:
             passed = self.ahead
@@ -183,10 +183,7 @@ class AirPath(Branches):
             passed = self.behind if forward else self.bay
             if self.network.flaps_open[self.row, 0 if forward else 1] <= 0:
                 shut = FLAP_CLOSED
-        factor = self.factor[b] * shut / passed
-        size = math.sqrt(self.flow[b] * self.flow[b] + STILL * STILL)
-        self.loss[b] = factor * self.flow[b] * size
-        self.slope[b] = factor * (size + self.flow[b] * self.flow[b] / size)
+        self.square_law(b, self.factor[b] * shut / passed, STILL)
 
     def through_core(self, b):
         """Drop and its slope in a class of the face, odd in the flow; the slope by a small step."""
@@ -281,9 +278,7 @@ class OwnAir(Branches):
     def losses(self):
         """Square laws of opening, face and way out, and the fans side by side."""
         for b in range(self.count):
-            flow = self.flow[b]
-            size = math.sqrt(flow * flow + STILL_OWN * STILL_OWN)
-            self.loss[b], self.slope[b] = self.factor[b] * flow * size, self.factor[b] * (size + flow * flow / size)
+            self.square_law(b, self.factor[b], STILL_OWN)
         self.loss[2], self.slope[2] = 1e-3 * self.flow[2], 1e-3
         if self.blown:
             share = self.density * self.fans

@@ -5,7 +5,7 @@ Compiled where a C compiler was at hand (`car.pxd` types it).
 
 from keelroom.core.air.point import AirPath
 from keelroom.core.fluids.point import density, heat_capacity, viscosity
-from keelroom.core.plant import LOOP_TEMPERATURE
+from keelroom.core.plant import LEAST_FLOW, LOOP_TEMPERATURE
 from keelroom.core.thermal.engine_point import HeatBalance, case_sheds, line_flow, oil_flow
 from keelroom.core.thermal.point import core_drop
 
@@ -15,8 +15,6 @@ ENGINE_OIL, GEARBOX_FLUID = 850.0 * 2130.0, 825.0 * 2100.0
 """[J/m3K] of hot oils: TABLE_OIL at 80 and 90 degC."""
 STEERING_FLOW = 5.0 / 60e3
 """[m3/s] round a power steering (common practice)."""
-LEAST_FLOW = 1e-3
-"""Flow [kg/s] below which the air of a path counts as still."""
 MOST_AIR_RISE = 400.0
 """Kelvin of air heating that the air tends to where hardly any moves."""
 GRILLE, EXIT = 0, 1

@@ -58,7 +58,7 @@ cdef class Meeting:
     cdef double held, held_power, doubt, temperature, rejection, heat_in, given, margin, own
     cdef double coolant_flow, core_flow, opening, per_flow, cp, reading, command, load
     cdef double front_air, bay_air, air_in, forward, film, tube_reynolds, tube_prandtl, tube_share
-    cdef double conductance, caught, slope, off
+    cdef double slope, off
 
     cdef void hold(self, int blown, const double[:] held) noexcept nogil
 
@@ -77,10 +77,10 @@ cdef class Meeting:
     @cython.locals(i=int, k=int, on=int, share=double)
     cdef void mix_air(self) noexcept nogil
 
-    @cython.locals(i=int, k=int, on=int, load=double, forward=double, carries=double)
+    @cython.locals(i=int, on=int, load=double, carries=double)
     cdef void cool(self, double capacity) noexcept nogil
 
-    @cython.locals(i=int, k=int, e=int, whole=double, lead=double, warm=double, forward=double)
+    @cython.locals(i=int, k=int, e=int, lead=double, warm=double, forward=double)
     cdef void meet_air(self) noexcept nogil
 
     @cython.locals(i=int, warm=double, rho=double, cp=double, conducts=double, mu=double, diameter=double,

@@ -7,12 +7,13 @@ Compiled where a C compiler was at hand (`meeting.pxd` types it).
 
 import numpy as np
 
+from keelroom.core.coolers.exchange import SWEEPS
 from keelroom.core.electrical.point import commanded_share, power_share, sensed
 from keelroom.core.enclosed import Enclosed
 from keelroom.core.fluids.point import conductivity, coolant_at, heat_capacity, viscosity
 from keelroom.core.joint.car import ask, softened
 from keelroom.core.loop.point import opening_at
-from keelroom.core.plant import CEILING, STEPS
+from keelroom.core.plant import AS_COMMANDED, CEILING, LEAST_FLOW, LOST, SETTLES, STEPS, STUCK
 from keelroom.core.thermal.point import air_conductance, air_film, tube_nusselt
 
 TOLERANCE = 1e-10
@@ -20,16 +21,10 @@ TOLERANCE = 1e-10
 TANK_FLOOR = 4.0
 """Times what a cooler in the tank hands over per kelvin that the coolant through the core carries at least: slower
 flow is taken as that."""
-LEAST_FLOW = 1e-3
-"""Flow [kg/s] below which the air of a path counts as still."""
 LEAST_FLUX = 2e-3
 """Flux [kg/s per m2] at which the conductance of slower air is taken: the correlations say nothing of still air."""
-SWEEPS = 4
-"""Times heat is taken on from cooler to cooler at most."""
 FIRST_LEAD = 12.0
 """[K] over the thermostat's rating at which a search begins."""
-SETTLES, STUCK, LOST = 0, 1, 2
-"""How a search ends: settled, at the ceiling with heat left over, or not at all."""
 
 
 class FlowRows:
@@ -80,7 +75,7 @@ class Meeting:
         self.car, self.plant, self.prepared, self.coolers, self.face = car, plant, prepared, coolers, face
         self.classes, self.row, self.blown = self.face.classes, 0, 0
         self.flow, self.search = np.zeros(self.classes), Enclosed()
-        self.held, self.held_power, self.doubt = -1.0, -1.0, 1.0
+        self.held, self.held_power, self.doubt = AS_COMMANDED, AS_COMMANDED, 1.0
         self.openings = prepared.openings.shape[0]
 
     def hold(self, blown, held):
@@ -134,8 +129,10 @@ class Meeting:
         solved at that speed.
         """
         i, on, share = self.row, self.blown, self.command
+        self.forward = 0.0
         for k in range(self.classes):
             self.flow[k] = mean(share, self.prepared.stopped.flows.core[i, k], self.prepared.running.flows.core[on, k])
+            self.forward += max(self.flow[k], 0.0)
         self.front_air = weighed(
             share,
             self.prepared.stopped.breath.front_temperature[i],
@@ -153,9 +150,7 @@ class Meeting:
 
     def cool(self, capacity):
         """What the coolers do with the coolant of a capacity [W/K] through the core."""
-        i, on, load, forward = self.row, self.blown, self.load, 0.0
-        for k in range(self.classes):
-            forward += max(self.flow[k], 0.0)
+        i, on, load = self.row, self.blown, self.load
         ask(
             self.coolers,
             self.car,
@@ -169,7 +164,7 @@ class Meeting:
         carries = max(capacity, TANK_FLOOR * self.coolers.coolers.tank[i] + 1.0)
         self.coolers.outside = self.car.climate.ambient[i] + self.car.climate.grille_rise[i]
         self.coolers.front, self.coolers.bay, self.coolers.cp = self.front_air, self.bay_air, self.cp
-        self.coolers.behind = self.front_air + softened(self.own / (max(forward, LEAST_FLOW) * self.cp))
+        self.coolers.behind = self.front_air + softened(self.own / (max(self.forward, LEAST_FLOW) * self.cp))
         self.coolers.tank_warm = max(self.temperature - self.own / carries, self.front_air)
         self.coolers.tank_rise, self.coolers.block = -1 / carries, self.temperature
         self.coolers.exchange(i, self.flow, 0, self.car.fluids.own_air, SWEEPS)
@@ -177,7 +172,7 @@ class Meeting:
 
     def meet_air(self):
         """What air each class of the face brings: its flux, and its temperature behind the covers ahead of it."""
-        i, whole, lead = self.row, 0.0, 0.0
+        i, lead = self.row, 0.0
         for k in range(self.classes):
             warm = self.front_air
             for e in range(self.coolers.count):
@@ -186,10 +181,8 @@ class Meeting:
             forward = max(self.flow[k], 0.0)
             self.face.warm[k] = warm
             self.face.flux[k] = forward / max(self.car.network.area[i, k], 1e-9)
-            whole += forward
             lead += forward * warm
-        self.forward = whole
-        self.air_in = lead / whole if whole > 1e-9 else self.front_air
+        self.air_in = lead / self.forward if self.forward > 1e-9 else self.front_air
 
     def tube_side(self):
         """Film, fouling and bond of the coolant's side in series [m2K/W per m2 of face]. Source: TALER, SHAH_LONDON."""
@@ -250,7 +243,6 @@ class Meeting:
         self.meet_air()
         self.conduct(self.tube_side())
         self.face.meet(i, self.car.surfaces.face_area[i], self.cp)
-        self.conductance, self.caught = self.face.whole, self.face.caught
         self.face.march(i, self.core_flow * self.per_flow, temperature)
         self.rejection = self.face.heat + self.heat_in - self.given
         self.margin = self.rejection - self.heat_in
@@ -288,8 +280,8 @@ class Meeting:
         row[4], row[5], row[6], row[7] = self.coolant_flow, self.core_flow, self.opening, self.face.coolant_out
         row[8] = self.temperature - self.given / (self.coolant_flow * self.per_flow)
         row[9], row[10], row[11], row[12] = self.reading, self.command, self.load, self.front_air
-        row[13], row[14], row[15] = self.air_in, self.air_in + self.face.heat / self.caught, self.bay_air
-        row[16], row[17], row[18], row[19] = self.conductance, self.tube_reynolds, self.tube_prandtl, self.tube_share
+        row[13], row[14], row[15] = self.air_in, self.air_in + self.face.heat / self.face.caught, self.bay_air
+        row[16], row[17], row[18], row[19] = self.face.whole, self.tube_reynolds, self.tube_prandtl, self.tube_share
         for k in range(self.classes):
             flux[k] = self.face.flux[k]
         self.coolers.put(cooler, fluids)

@@ -10,7 +10,7 @@ import numpy as np
 
 from keelroom.core.arrays import Floats
 from keelroom.core.loop.circuit import CORE, ENGINE, OPENINGS, LoopFlows, LoopLaw
-from keelroom.core.loop.point import CircuitRows, LoopRows, TubeRows, solve_loops
+from keelroom.core.loop.point import CircuitRows, Loop, LoopRows, TubeRows, solve_loops
 from keelroom.core.network import unbalanced
 from keelroom.core.rows import bound
 
@@ -25,12 +25,13 @@ def loop_flows(law: LoopLaw, start: LoopFlows | None = None) -> LoopFlows:
     Source  : centrifugal pump by the affinity laws (FAN_LAWS), square-law losses (common practice), tubes SHAH_LONDON
               and Blasius. Raises SolveError where no flow balances the pump.
     """
-    circuit, loop = bound(CircuitRows, law.circuit), LoopRows()
-    loop.rpm, loop.voltage, loop.density, loop.viscosity = law.rpm, law.voltage, law.density, law.viscosity
+    rest = LoopRows()
+    rest.rpm, rest.voltage, rest.density, rest.viscosity = law.rpm, law.voltage, law.density, law.viscosity
+    loop = Loop(bound(CircuitRows, law.circuit), bound(TubeRows, law.tubes), rest)
     flows = np.empty((len(law.rpm), len(OPENINGS), law.circuit.bore.shape[1]))
     pressures = np.empty((*flows.shape[:2], law.circuit.incidence.shape[2]))
     alike = start is not None and start.branches.shape == flows.shape
     begin = start.branches if start and alike else NOWHERE
-    if solve_loops(circuit, bound(TubeRows, law.tubes), loop, OPENINGS, begin, flows, pressures) >= 0:
-        raise unbalanced("loop", float("nan"))
+    if solve_loops(loop, OPENINGS, begin, flows, pressures) >= 0:
+        raise unbalanced("loop", loop.worst)
     return LoopFlows(flows[:, :, ENGINE], flows[:, :, CORE], flows, pressures)

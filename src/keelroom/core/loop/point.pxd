@@ -58,6 +58,6 @@ cdef class Loop(Branches):
     @cython.locals(b=int)
     cdef void take_step(self, double share) noexcept nogil
 
-@cython.locals(i=int, k=int, b=int, node=int, one=Loop)
-cpdef int solve_loops(CircuitRows circuit, TubeRows tubes, LoopRows loop, double[::1] openings,
-                      const double[:, :, :] start, double[:, :, ::1] flows, double[:, :, ::1] pressures)
+@cython.locals(i=int, k=int, b=int, node=int)
+cpdef int solve_loops(Loop one, double[::1] openings, const double[:, :, :] start, double[:, :, ::1] flows,
+                      double[:, :, ::1] pressures) noexcept nogil

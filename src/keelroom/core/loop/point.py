@@ -178,13 +178,12 @@ class Loop(Branches):
             self.flow[b] = min(max(self.flow[b] + share * self.move[b], -self.reach), self.reach)
 
 
-def solve_loops(circuit, tubes, loop, openings, start, flows, pressures):
+def solve_loops(one, openings, start, flows, pressures):
     """Flows [m3/s] (n, openings, B) and pressures [Pa] (n, openings, N) of n loops.
 
     start : flows of like loops, none where its first side is empty.  The first loop that does not balance, -1 where
     all do.
     """
-    one = Loop(circuit, tubes, loop)
     for i in range(flows.shape[0]):
         for k in range(flows.shape[1]):
             one.load(i, openings[k])

@@ -64,11 +64,12 @@ CLICK = 4.0
 LEAN_STEP = math.radians(0.5)
 MARGIN, TITLE, FOOT, HEAD = 12.0, 20.0, 46.0, 48.0
 SMALL = 0.24
+"""Share of the board's width the small views stand in."""
 HANDS = (
     "Drag or arrow keys move, Shift moves 16 steps, Page Up and Page Down lean; wheel zooms, Space and drag pushes. "
     "Dashed: not measured."
 )
-"""Share of the board's width the small views stand in."""
+"""What the hand can do, told at the foot."""
 NAMES = ("x", "y", "z")
 
 FAN_ORIGIN: Origin = "measured"
@@ -165,7 +166,7 @@ class FitBoard(QWidget):
 
     def _rooms(self) -> dict[View, QRectF]:
         """The large view at the left, the small ones under one another at the right."""
-        small = max(SMALL * self.width(), 130.0)
+        small = self._small()
         high = self.height() - HEAD - self._foot()
         rooms: dict[View, QRectF] = {self.large: QRectF(MARGIN, HEAD, self.width() - small - 3 * MARGIN, high - TITLE)}
         each = (high - TITLE * 2 - 90) / 2
@@ -173,9 +174,13 @@ class FitBoard(QWidget):
             rooms[view] = QRectF(self.width() - small - MARGIN, HEAD + k * (each + TITLE), small, each)
         return rooms
 
+    def _small(self) -> float:
+        """Width [px] of the small views."""
+        return max(SMALL * self.width(), 130.0)
+
     def _foot(self) -> float:
         """Room [px] the words at the foot take: the narrower the board, the more lines."""
-        width = int(self.width() - max(SMALL * self.width(), 130.0) - MARGIN - 22)
+        width = int(self.width() - self._small() - MARGIN - 22)
         wrapped = QFontMetrics(body_font(9)).boundingRect(0, 0, width, 1000, int(Qt.TextFlag.TextWordWrap), HANDS)
         return max(FOOT, wrapped.height() + 8.0)
 
