@@ -3,7 +3,8 @@
 import pytest
 
 from keelroom.assess.acts.circuits import still_carried
-from keelroom.assess.acts.registry import applies, edit_for, offer
+from keelroom.assess.acts.registry import applies, brings, edit_for, offer
+from keelroom.assess.acts.words import takes_words
 from keelroom.assess.assess import first_wave
 from keelroom.assess.questions.proof import brought_words, proof_told, prove
 from keelroom.assess.words import clauses
@@ -77,11 +78,19 @@ def test_a_larger_alternator_brings_the_cable_and_the_fuse_it_takes():
         (("supply", "charge_fuse"), "100 A", "current"),
     )
     build = on(DEMO_BUILD, *supply)
-    after = apply(build, edit_for(build, offer("larger_alternator", rating="160")))
+    larger = offer("larger_alternator", rating="160")
+    after = apply(build, edit_for(build, larger))
     assert after.supply.charge_fuse.si == 200
     assert after.supply.charge_wire.size.si > build.supply.charge_wire.size.si
     codes = {one.code for one in first_wave(telling(after)).findings}
     assert not codes & {"charge_cable_hot", "charge_fuse_small", "charge_fuse_over", "charge_cable"}
+    # An hour and a half for the alternator, one for a cable, half of one for a fuse (common practice, no source).
+    both = "the alternator and perhaps its belt, cable with lugs and loom, fuse and holder."
+    assert takes_words(brings(build, larger), "$") == f"Takes 3.0 h, {both}"
+    fuse = offer("charge_fuse")
+    assert takes_words(brings(build, fuse), "$") == "Takes 1.5 h, fuse and holder, cable with lugs and loom."
+    thick = on(build, (("supply", "charge_wire", "size"), "2/0 AWG", "wire size"))
+    assert takes_words(brings(thick, fuse), "$") == "Takes 0.5 h, fuse and holder."
 
 
 def test_no_cures_lead_in_a_circle():

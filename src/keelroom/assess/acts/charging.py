@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from keelroom.assess.acts.kind import HOUR, ActKind
+from keelroom.assess.acts.kind import HOUR, ActKind, Taken
 from keelroom.assess.electrical.charge import cable_for, charge_cable, protection_for
 from keelroom.assess.inputs.electrical.system import alternator_of
 from keelroom.assess.safety import cautions
@@ -13,6 +13,7 @@ from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import Supply
 from keelroom.errors import InputError
 
+SIZE, FUSE = ("supply", "charge_wire", "size"), ("supply", "charge_fuse")
 MOST_CURVE = 600.0
 """[A] a point of an alternator's curve may be at most."""
 
@@ -42,14 +43,14 @@ def _carrying(supply: Supply, rating: float) -> list[Change]:
         found = protection_for(supply, rating)
         if found is None or found.cable is None:
             return []
-        fuse = Change(("supply", "charge_fuse"), quantity(found.fuse, "current", "derived"))
+        fuse = Change(FUSE, quantity(found.fuse, "current", "derived"))
         return [fuse, *([_cable(found.cable)] if found.cable else [])]
     size = None if charge_cable(supply, rating).fits else cable_for(supply, rating)
     return [_cable(size)] if size else []
 
 
 def _cable(size: str) -> Change:
-    return Change(("supply", "charge_wire", "size"), quantity(size, "wire size", "derived"))
+    return Change(SIZE, quantity(size, "wire size", "derived"))
 
 
 def _present(build: Build) -> Alternator:
@@ -93,7 +94,7 @@ def protect_cable(build: Build) -> Edit:
         raise InputError(
             "no_cable", "No single cable stands the fuse such an alternator needs: run two, each with a fuse of its own"
         )
-    changes = [Change(("supply", "charge_fuse"), quantity(found.fuse, "current", "derived"))]
+    changes = [Change(FUSE, quantity(found.fuse, "current", "derived"))]
     if found.cable:
         changes.append(_cable(found.cable))
     return Edit(found.label, tuple(changes))
@@ -110,6 +111,7 @@ def larger_cable(build: Build) -> Edit:
 
 CHARGE = cautions("charge")
 RATING = ("brief", "accessories", "alternator_rating")
+CABLE_TAKES, FUSE_TAKES = Taken(SIZE, HOUR, "Cable with lugs and loom"), Taken(FUSE, 0.5 * HOUR, "Fuse and holder")
 CHARGES = ("Volts at the battery posts at idle with everything on",)
 KINDS = (
     ActKind(
@@ -117,7 +119,8 @@ KINDS = (
         "An alternator of another rating of the same kind",
         lambda do: larger_alternator(do.build, do.number("rating")),
         hours=1.5 * HOUR,
-        parts=("The alternator, perhaps its belt",),
+        parts=("The alternator and perhaps its belt",),
+        takes=(CABLE_TAKES, FUSE_TAKES),
         cautions=CHARGE,
         before=("Its mount, plug and pulley against the old one",),
         after=(*CHARGES, "The charge cable and its fuse against the new rating"),
@@ -146,8 +149,7 @@ KINDS = (
         "The smallest charge cable that will do",
         lambda do: larger_cable(do.build),
         "A cable that carries it",
-        hours=HOUR,
-        parts=("Cable, lugs, loom",),
+        takes=(CABLE_TAKES,),
         cautions=CHARGE,
         after=CHARGES,
         rests_on=(RATING, ("supply", "charge_wire")),
@@ -156,8 +158,7 @@ KINDS = (
         "charge_fuse",
         "A fuse at the battery for the charge cable, and the cable it takes",
         lambda do: protect_cable(do.build),
-        hours=0.5 * HOUR,
-        parts=("Fuse and holder",),
+        takes=(FUSE_TAKES, CABLE_TAKES),
         cautions=CHARGE,
         after=CHARGES,
         rests_on=(RATING, ("supply", "charge_wire")),

@@ -58,6 +58,14 @@ class Doing(NamedTuple):
         return found
 
 
+class Taken(NamedTuple):
+    """What the change of an entry takes, whatever else an act changes: hours [s] of work (common practice), part."""
+
+    path: Path
+    hours: float
+    part: str
+
+
 class ActKind(NamedTuple):
     """One kind of act, declared once.
 
@@ -67,6 +75,7 @@ class ActKind(NamedTuple):
     label    : what it is called where nothing better is said
     hours    : [s] of work the build itself does not count (common practice)
     parts    : what it takes from the shelf, beside what the build prices
+    takes    : what it takes beside both where it changes these entries too
     cautions : what can hurt somebody or cannot be taken back
     before, after : what to look at first, and what to check once it is done
     first    : what it adds is gone to, and this field of it entered first ("" the whole member); None where nothing
@@ -80,6 +89,7 @@ class ActKind(NamedTuple):
     label: str = ""
     hours: float = 0.0
     parts: tuple[str, ...] = ()
+    takes: tuple[Taken, ...] = ()
     cautions: tuple[str, ...] = ()
     before: tuple[str, ...] = ()
     after: tuple[str, ...] = ()

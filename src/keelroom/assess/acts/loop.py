@@ -548,7 +548,7 @@ KINDS = (
         _renew,
         "Renew it",
         hours=0.5 * HOUR,
-        parts=("The hose, and new clamps",),
+        parts=("The hose and new clamps",),
         cautions=WET,
         after=BLEED,
         rests_on=(("packages", "*", "loop", "hoses"),),

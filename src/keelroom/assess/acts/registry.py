@@ -105,11 +105,14 @@ class Brings(NamedTuple):
 def brings(build: Build, act: Act, system: str = "us") -> Brings:
     """What an act brings to a build. Raises InputError where it does not apply."""
     kind, changed = kind_of(act), apply(build, edit_for(build, act, system))
+    changes = differences(build, changed)
+    touched = {change.path for change in changes}
+    taken = [one for one in kind.takes if one.path in touched]
     return Brings(
-        differences(build, changed),
-        _hours(build, changed, act, kind),
+        changes,
+        _hours(build, changed, act, kind.hours + sum(one.hours for one in taken)),
         _money(build, changed, act),
-        kind.parts,
+        (*kind.parts, *(one.part for one in taken)),
         kind.cautions,
         kind.before,
         kind.after,
@@ -135,11 +138,11 @@ def _assumed(build: Build, path: Path) -> bool:
     return isinstance(value, Quantity) and value.origin == "assumed"
 
 
-def _hours(build: Build, changed: Build, act: Act, kind: ActKind) -> float | None:
-    """What the build counts, and what its kind says beside that."""
+def _hours(build: Build, changed: Build, act: Act, beside: float) -> float | None:
+    """What the build counts, and the hours [s] beside that."""
     was, now = (_effort(one, act) for one in (build, changed))
     counted = (now or 0.0) - (was or 0.0)
-    return None if not counted and not kind.hours else counted + kind.hours
+    return None if not counted and not beside else counted + beside
 
 
 def _effort(build: Build, act: Act) -> float | None:

@@ -120,7 +120,7 @@ KINDS = (
         _flaps,
         "Flaps in the shroud, 70 in²",
         hours=1.5 * HOUR,
-        parts=("Rubber flaps, rivets",),
+        parts=("Rubber flaps and rivets",),
         cautions=CUT,
         after=("They close by themselves with the fans running",),
         rests_on=(("packages", "*", "core", "face_width"), ("packages", "*", "core", "face_height")),
