@@ -12,6 +12,7 @@ from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.electrical import figures as circuits
 from keelroom.assess.fit import clearances
 from keelroom.assess.judge.judge import PARTS
+from keelroom.assess.loop import air
 from keelroom.assess.reads import OWNERS
 from keelroom.core.kept import Kept
 from keelroom.document.edits import Change, Edit, apply
@@ -28,6 +29,7 @@ ALWAYS = {"build.active", "package.id", "assessment.package_id"}
 SAYS = {
     **{f"judged: {part.name}": (part.reads, part.check) for part in PARTS if part.reads is not None},
     "fit": (clearances.READS, lambda build, package, _: [clearances.fit_up(build, package)]),
+    "lie of the circuit": (air.READS, lambda build, package, _: [air.air_of(build, package, None, None)]),
     "electrics": (circuits.READS, lambda build, package, _: [circuits.electrics(build, package)]),
 }
 

@@ -104,7 +104,7 @@ def _faster_idle(build: Build, alternator: Alternator, lacks: list[Lack]) -> Cur
     idle = idle_for(alternator, needs, rpm, rpm + MOST_IDLE_RISE) if stands(case) and len(lacks) == 1 else None
     if idle is None or _beyond_label(alternator, idle):
         return None
-    text = f"{math.ceil(idle / 10) * 10:.0f} rpm"
+    text = f"{math.ceil(idle / 10 - 1e-4) * 10:.0f} rpm"
     told = fact("cure.idle", speed=text, now=(rpm / 60, "turning speed"))
     if case.rpm is not None:
         return Cure(told, set_act(f"Idle at {text}", ("duty_cases", case.id, "rpm"), text))
@@ -117,7 +117,7 @@ def _other_pulley(build: Build, alternator: Alternator, lacks: list[Lack]) -> Cu
     ratio = max((one for one in ratios if one is not None), default=None)
     if ratio is None or None in ratios or _beyond_label(alternator._replace(ratio=ratio), lacks[0].rpm):
         return Cure(fact("cure.no_pulley"), None)
-    ratio = math.ceil(ratio * 100 - 1e-9) / 100
+    ratio = math.ceil(ratio * 100 - 1e-4) / 100
     top, limit = ratio * supply.redline.si, supply.speed_limit.si
     speeds = {"top": (top, "turning speed"), "limit": (limit, "turning speed")}
     if top > limit:

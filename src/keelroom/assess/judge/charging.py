@@ -13,7 +13,6 @@ from keelroom.assess.electrical.charge import (
     protection_for,
 )
 from keelroom.assess.electrical.cures import cures_for, takes
-from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.figures.read_off import draws_of
 from keelroom.assess.findings import Finding, Found
@@ -24,32 +23,46 @@ from keelroom.assess.inputs.gearing import belt_turns
 from keelroom.core.electrical.charging import Battery, output
 from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
 from keelroom.facts import given
 
 LOW_VOLTAGE = 12.0
 """Volts at the battery, engine running, under which it is being emptied."""
 
 
-def charging(build: Build, assessment: Assessment, found: Electrics) -> Found:
-    """Alternator, battery and the cable between them."""
+def belt(build: Build, package: Package, assessment: Assessment) -> Found:
+    """The belt that turns alternator and pump."""
     if build.supply.belt == "slips":
         where = ("supply", "belt")
         fix = (choose_act("A new belt, tensioned", where, "good"),)
         yield Finding("belt_slips", "problem", where, given(share=(belt_turns(build.supply), "share")), fix=fix)
-    facts = charging_of(build, found, draws_of(assessment))
-    if facts is None:
-        return
-    yield from _balance(build, facts)
-    yield from _speed(build, facts)
-    yield from _cable(build, facts.cable)
 
 
-def _balance(build: Build, facts: Charging) -> Found:
-    if facts.hardest is None:
+def charging(build: Build, package: Package, assessment: Assessment) -> Found:
+    """Alternator and battery in the cases that count."""
+    facts = _facts(build, assessment, draws_of(assessment))
+    if facts is None or facts.hardest is None:
         return  # until a case that counts is worked out, the loads are not all known
     if facts.idle:
         yield from _measured(facts, facts.idle, battery_of(build.supply))
     yield from _short(build, facts, facts.hardest)
+
+
+def mean_currents(assessment: Assessment) -> tuple[tuple[str, float], ...]:
+    """What is drawn in the mean in every case that counts; what the systems give then hangs on the sections."""
+    return tuple((case.case_id, case.figures.mean_current) for case in assessment.counting if case.figures)
+
+
+def alternator(build: Build, package: Package, assessment: Assessment) -> Found:
+    """What no case has a say in: how fast the alternator turns at most, and the cable it charges through."""
+    facts = _facts(build, assessment, ())
+    if facts is not None:
+        yield from _speed(build, facts)
+        yield from _cable(build, facts.cable)
+
+
+def _facts(build: Build, assessment: Assessment, draws: tuple[Draw, ...]) -> Charging | None:
+    return charging_of(build, assessment.electrics, draws) if assessment.electrics is not None else None
 
 
 def _measured(facts: Charging, system: System, battery: Battery) -> Found:

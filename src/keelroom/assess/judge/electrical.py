@@ -14,7 +14,7 @@ from keelroom.assess.inputs.coolant.sensor import adapter_of
 from keelroom.assess.inputs.electrical.controller import NEAR_LIMIT, seat_of, set_for_lower_hose
 from keelroom.assess.inputs.electrical.system import battery_of
 from keelroom.assess.inputs.electrical.ways import WAYS, way_of
-from keelroom.assess.judge.charging import charging
+from keelroom.assess.judge.charging import alternator, belt, charging, mean_currents
 from keelroom.assess.judge.circuits import circuits
 from keelroom.assess.judge.part import Part
 from keelroom.assess.reads import reads
@@ -40,16 +40,6 @@ SOLD = tuple((fahrenheit - 32) / 1.8 for fahrenheit in (175, 180, 185, 190, 195)
 def _circuits(build: Build, package: Package, assessment: Assessment) -> Found:
     if assessment.electrics is not None:
         yield from circuits(build, package, assessment.electrics)
-
-
-def _mean_currents(assessment: Assessment) -> tuple[tuple[str, float], ...]:
-    """What is drawn in the mean in every case that counts; what the systems give then hangs on the sections."""
-    return tuple((case.case_id, case.figures.mean_current) for case in assessment.counting if case.figures)
-
-
-def _charging(build: Build, package: Package, assessment: Assessment) -> Found:
-    if assessment.electrics is not None:
-        yield from charging(build, assessment, assessment.electrics)
 
 
 def _control(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -409,14 +399,16 @@ ELECTRICAL = (
     Part(_fan_on, reads("package.fans assessment.cases assessment.limit")),
     Part(_run_on, reads("brief.engine build.supply package.control package.fans assessment.electrics")),
     Part(_direction, reads("package.control package.fans")),
+    Part(belt, reads("build.supply")),
     Part(
-        _charging,
+        charging,
         reads(
             "brief.accessories brief.climate brief.engine brief.vehicle build.duty_cases build.supply "
             "package.circuits package.control package.coolers package.fans package.kind package.loop "
             "assessment.electrics"
         ),
-        _mean_currents,
+        mean_currents,
     ),
+    Part(alternator, reads("brief.engine build.supply assessment.electrics")),
 )
 """Everything electrical."""

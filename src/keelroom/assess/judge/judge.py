@@ -9,6 +9,7 @@ from keelroom.assess.findings import LEVELS, Finding, Found, Level
 from keelroom.assess.fixes import set_act
 from keelroom.assess.inputs.airside import fan_curve, in_shroud
 from keelroom.assess.inputs.coolant.flows import pump_flow_rated
+from keelroom.assess.inputs.coolant.graph import CIRCUIT
 from keelroom.assess.inputs.electrical.controller import seat_of
 from keelroom.assess.judge.air import air, causes, face
 from keelroom.assess.judge.claims import claims
@@ -21,7 +22,7 @@ from keelroom.assess.judge.fit import cuts, fit, mounting, room, survey
 from keelroom.assess.judge.heat import heat
 from keelroom.assess.judge.hoses import hoses
 from keelroom.assess.judge.likely import farthest, likely
-from keelroom.assess.judge.loop import loop
+from keelroom.assess.judge.loop import caps, circuit, filling, flows, pumps
 from keelroom.assess.judge.moves import moves
 from keelroom.assess.judge.panels import panels
 from keelroom.assess.judge.part import Part
@@ -571,13 +572,11 @@ PARTS: tuple[Part, ...] = (
             "package.sealing package.shroud assessment.cases assessment.idle_id"
         ),
     ),
-    Part(
-        loop,
-        reads(
-            "brief.cooling brief.engine build.survey package.coolant made.core package.loop package.place "
-            "package.remote assessment.cases assessment.idle_id"
-        ),
-    ),
+    Part(circuit, reads(CIRCUIT)),
+    Part(caps, reads(f"{CIRCUIT} assessment.cases")),
+    Part(pumps, reads(f"brief.cooling {CIRCUIT}")),
+    Part(flows, reads(f"{CIRCUIT} assessment.cases assessment.idle_id")),
+    Part(filling, reads(f"brief.engine package.coolant {CIRCUIT}")),
     Part(hoses, reads("build.survey package.control made.core package.loop package.place package.remote")),
     Part(heat, reads("build.survey")),
     Part(results, reads("assessment.cases assessment.limit")),

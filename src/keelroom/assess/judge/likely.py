@@ -14,6 +14,8 @@ from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.facts import given
 
+Looked = tuple[tuple[Entry, ...], tuple[tuple[Path, str, str, float], ...]]
+"""what of a section is outside, and its fractions over a whole: path, label, as typed, SI"""
 FARTHEST = 3
 """Entries named where something cannot be worked out."""
 
@@ -21,7 +23,8 @@ FARTHEST = 3
 def likely(build: Build, package: Package, assessment: Assessment) -> Found:
     """Every entry of the build and the package that is outside, and every fraction over a whole."""
     read = {one.id for one in build.survey.second}
-    for entry in outside(build, package):
+    found = [_looked_at(section, place) for place, section in _sections(build, package)]
+    for entry in _farthest_first(found):
         if entry.path[0] == "survey" and ".".join(entry.path[1:]) in read:
             continue  # taken twice, and held against the first where it is compared
         kind = entry.spec.kind_name
@@ -38,8 +41,8 @@ def likely(build: Build, package: Package, assessment: Assessment) -> Found:
             fix=tuple(set_act(f"It is {text}", entry.path, text) for text in meant(entry)),
             value=entry.value.si,
         )
-    for place, section in _sections(build, package):
-        for path, label, text, si in _fractions(section, place):
+    for _, fractions in found:
+        for path, label, text, si in fractions:
             yield Finding(
                 "unlikely", "doubt", path, given(entry=label, typed=text, value=(si, "length")), form="fraction"
             )
@@ -47,8 +50,7 @@ def likely(build: Build, package: Package, assessment: Assessment) -> Found:
 
 def outside(build: Build, package: Package) -> tuple[Entry, ...]:
     """Entries outside what is likely, the farthest first."""
-    found = (entry for place, section in _sections(build, package) for entry in _outside(section, place))
-    return tuple(sorted(found, key=lambda entry: -entry.astray))
+    return _farthest_first([_looked_at(section, place) for place, section in _sections(build, package)])
 
 
 def farthest(build: Build, package: Package) -> tuple[str, ...]:
@@ -75,14 +77,14 @@ def _sections(build: Build, package: Package) -> list[tuple[Path, BaseModel]]:
 
 
 @by_identity_at(256)
-def _outside(section: BaseModel, place: Path) -> tuple[Entry, ...]:
-    return tuple(unlikely(section, place))
-
-
-@by_identity_at(256)
-def _fractions(section: BaseModel, place: Path) -> tuple[tuple[Path, str, str, float], ...]:
-    return tuple(
+def _looked_at(section: BaseModel, place: Path) -> Looked:
+    fractions = tuple(
         (path, spec.label, value.as_typed, value.si)
         for path, spec, value in measured_fields(section, place)
         if value is not None and spec.kind_name == "length" and improper(value)
     )
+    return tuple(unlikely(section, place)), fractions
+
+
+def _farthest_first(found: list[Looked]) -> tuple[Entry, ...]:
+    return tuple(sorted((entry for entries, _ in found for entry in entries), key=lambda entry: -entry.astray))

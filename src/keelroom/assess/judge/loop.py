@@ -45,21 +45,38 @@ WATERLESS = 0.95
 """Share of glycol from which on a coolant counts as one without water."""
 
 
-def loop(build: Build, package: Package, assessment: Assessment) -> Found:
-    """Everything there is to say of the circuit but its hoses and ports."""
+def circuit(build: Build, package: Package, assessment: Assessment) -> Found:
+    """Whether coolant gets round, and what lets it."""
     graph = graph_of(build, package)
     yield from _faults(package, graph)
     yield from _loose(package, graph)
     yield from _thermostat(package, graph)
-    yield from _caps(build, package, assessment)
-    yield from _pump(build, package, graph)
+
+
+def caps(build: Build, package: Package, assessment: Assessment) -> Found:
+    """Caps, and what stands the pressure they hold."""
+    yield from _caps(build, package)
+    yield from _strength(build, package, assessment)
+
+
+def pumps(build: Build, package: Package, assessment: Assessment) -> Found:
+    """Where pumps stand and when they run; air left in."""
+    yield from _pump(build, package, graph_of(build, package))
     yield from _air_left(package)
+
+
+def flows(build: Build, package: Package, assessment: Assessment) -> Found:
+    """How the coolant runs in the duty cases, and where it leaves air behind."""
     yield from _bypass(package, assessment)
     yield from _suction(package, assessment)
     yield from _flow(package, assessment)
-    if graph.whole:
+    if graph_of(build, package).whole:
         yield from _air(build, package, assessment)
-    yield from _tanks(build, package, graph)
+
+
+def filling(build: Build, package: Package, assessment: Assessment) -> Found:
+    """Tanks, room over what is filled, and what is filled in."""
+    yield from _tanks(build, package, graph_of(build, package))
     yield from _hood(build, package)
     yield from _coolant(package)
 
@@ -149,7 +166,7 @@ def _thermostat(package: Package, graph: Graph) -> Found:
         )
 
 
-def _caps(build: Build, package: Package, assessment: Assessment) -> Found:
+def _caps(build: Build, package: Package) -> Found:
     caps, where = caps_of(build, package), ("packages", package.id, "loop")
     pressed = [cap for cap in caps if cap.kind == "pressure"]
     holding = holding_cap(build, package)
@@ -175,7 +192,10 @@ def _caps(build: Build, package: Package, assessment: Assessment) -> Found:
                 value=float(len(pressed)),
                 limit=1.0,
             )
-    found = stands_of(build, package, assessment)
+
+
+def _strength(build: Build, package: Package, assessment: Assessment) -> Found:
+    found, where = stands_of(build, package, assessment), ("packages", package.id, "loop")
     least, held = weakest(found), rated_pressure(package.loop)
     if held > least.stands + 1.0:
         allowed = format_si(least.stands - 50.0, KINDS["pressure"], "si")

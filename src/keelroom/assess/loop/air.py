@@ -6,11 +6,12 @@ import itertools
 import math
 from typing import Literal, NamedTuple
 
-from keelroom.assess.inputs.coolant.graph import Branch, Graph, graph_of
+from keelroom.assess.inputs.coolant.graph import CIRCUIT, Branch, Graph, graph_of
 from keelroom.assess.inputs.coolant.heights import Heights, caps_of, core_bottom, core_top, heights_of
 from keelroom.assess.inputs.coolant.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, end_name, part_name
 from keelroom.assess.inputs.coolant.routes import HoseRun
 from keelroom.assess.loop.figures import LoopCase
+from keelroom.assess.reads import reads, while_same
 from keelroom.core.kept import by_identity
 from keelroom.core.loop.bubbles import drift
 from keelroom.core.loop.route import traced
@@ -26,6 +27,7 @@ HIGHER = 0.01
 """[m] a point must stand over another to hold air (common practice)."""
 VENT_BORE = 0.0105
 """[m] a line of less bore is a vent line: it lets air pass and hardly any coolant (common practice: 1/4 to 3/8 in)."""
+READS = reads(CIRCUIT)
 AIR_KEEPERS = ("surge_tank", "expansion_tank", "filler")
 OUTCOME_WORDS = {
     "itself": "leaves by itself",
@@ -76,22 +78,49 @@ class TrappedAir(NamedTuple):
 Links = dict[str, list[tuple[str, Branch | None]]]
 
 
+class _Crest(NamedTuple):
+    """A high point as the circuit lies: the points that stand level there, at [m], what opens it whatever flows."""
+
+    group: tuple[str, ...]
+    key: str
+    name: str
+    at: float
+    opened: Outcome | None
+    path: Path
+
+
+class _Lie(NamedTuple):
+    """How a circuit lies, whatever flows in it: high points, low points, what is not known, and what lies next to
+    what."""
+
+    crests: tuple[_Crest, ...]
+    lows: tuple[Low, ...]
+    unknown: tuple[str, ...]
+    links: Links
+
+
 def air_of(build: Build, package: Package, idle: LoopCase | None, road: LoopCase | None) -> TrappedAir:
     """High and low points of the package's circuit. idle, road: the circuit while the car stands, and at its fastest
     turning case."""
+    lie = while_same("lie of the circuit", READS, (build, package), lambda: _lie(build, package))
+    highs = [_high(crest, lie.links, (idle, road)) for crest in lie.crests]
+    merged = {high.name: high for high in sorted(highs, key=lambda high: high.at)}
+    return TrappedAir(tuple(sorted(merged.values(), key=lambda high: high.at)), lie.lows, lie.unknown)
+
+
+def _lie(build: Build, package: Package) -> _Lie:
     graph, heights = graph_of(build, package), heights_of(build, package)
     names = node_names(build, package, graph)
     unknown = tuple(
         dict.fromkeys(names[node] for node, at in heights.items() if at is None and node not in (HOT, INLET))
     )
-    at = _heights(build, package, heights)
-    vertices, links, hoses = _vertices(graph, at)
-    told = (graph, links, hoses, names)
-    highs = [
-        _high(build, package, (group, max(vertices[key] for key in group)), told, (idle, road))
-        for group in _crests(vertices, links, 1.0)
-    ]
-    merged = {high.name: high for high in sorted(highs, key=lambda high: high.at)}
+    vertices, links, hoses = _vertices(graph, _heights(build, package, heights))
+    told = (graph, links, hoses)
+    crests = []
+    for group in _crests(vertices, links, 1.0):
+        key, at = _spokesman(group), max(vertices[each] for each in group)
+        opened = next((way for way in (_opened(build, package, each, told) for each in group) if way), None)
+        crests.append(_Crest(group, key, _vertex_name(key, names), at, opened, _path(package, key, graph)))
     bottom = core_bottom(build.survey, package)
     feet = [(group, min(vertices[key] for key in group)) for group in _crests(vertices, links, -1.0)]
     lows = [
@@ -99,7 +128,7 @@ def air_of(build: Build, package: Package, idle: LoopCase | None, road: LoopCase
         for group, low in feet
         if low < bottom - HIGHER and not {CORE_IN, CORE_OUT} & set(group)
     ]
-    return TrappedAir(tuple(sorted(merged.values(), key=lambda high: high.at)), tuple(lows), unknown)
+    return _Lie(tuple(crests), tuple(lows), unknown, links)
 
 
 def _heights(build: Build, package: Package, heights: Heights) -> dict[str, float]:
@@ -193,31 +222,22 @@ def _spokesman(group: tuple[str, ...]) -> str:
     return min(group, key=lambda key: (key == HOT, "#" in key, key != "core"))
 
 
-Told = tuple[Graph, Links, dict[str, Branch], dict[str, str]]
+Told = tuple[Graph, Links, dict[str, Branch]]
 
 
-def _high(
-    build: Build,
-    package: Package,
-    point: tuple[tuple[str, ...], float],
-    told: Told,
-    cases: tuple[LoopCase | None, LoopCase | None],
-) -> High:
-    group, at = point
-    graph, links, _, names = told
-    key = _spokesman(group)
-    leaving = _leaving(group, links, cases[0])
+def _high(crest: _Crest, links: Links, cases: tuple[LoopCase | None, LoopCase | None]) -> High:
+    leaving = _leaving(crest.group, links, cases[0])
     speed, climbs = leaving if leaving else (0.0, 0.0)
-    outcome = next((way for way in (_opened(build, package, each, told) for each in group) if way), None)
+    outcome = crest.opened
     if outcome is None:
-        fast = _leaving(group, links, cases[1])
+        fast = _leaving(crest.group, links, cases[1])
         outcome = "carried" if leaving and speed > climbs else "revs" if fast and fast[0] > fast[1] else "stays"
-    return High(key, _vertex_name(key, names), at, outcome, speed, climbs, _path(package, key, graph))
+    return High(crest.key, crest.name, crest.at, outcome, speed, climbs, crest.path)
 
 
 def _opened(build: Build, package: Package, key: str, told: Told) -> Outcome | None:
     """How air leaves where something opens at a point; None where nothing does."""
-    graph, links, hoses, _ = told
+    graph, links, hoses = told
     caps = {cap.node for cap in caps_of(build, package) if not cap.node.startswith("core")}
     if key == "core":
         return "itself" if package.loop.core_neck != "none" else None

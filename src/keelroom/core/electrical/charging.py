@@ -222,25 +222,29 @@ def top_speed(alternator: Alternator, redline: float) -> float:
 def ratio_for(alternator: Alternator, wanted: float, idle_rpm: float, most: float = 6.0) -> float | None:
     """The pulley ratio at which it gives `wanted` [A] hot at idle; None where no ratio up to `most` does.
 
-    Source: bisection on `output`.
+    Source: bisection on `output`, to 1e-8.
     """
-    return _least(lambda ratio: output(alternator._replace(ratio=ratio), idle_rpm) >= wanted, (alternator.ratio, most))
+
+    def enough(ratio: float) -> bool:
+        return output(alternator._replace(ratio=ratio), idle_rpm) >= wanted
+
+    return _least(enough, (alternator.ratio, most), 1e-8)
 
 
 def idle_for(alternator: Alternator, wanted: float, idle_rpm: float, most: float) -> float | None:
     """The idle speed [rpm] over `idle_rpm` at which it gives `wanted` [A] hot; None where none up to `most` does.
 
-    most [rpm]. Source: bisection on `output`.
+    most [rpm]. Source: bisection on `output`, to 1e-4 rpm.
     """
-    return _least(lambda rpm: output(alternator, rpm) >= wanted, (idle_rpm, most))
+    return _least(lambda rpm: output(alternator, rpm) >= wanted, (idle_rpm, most), 1e-4)
 
 
-def _least(enough: Callable[[float], bool], between: tuple[float, float]) -> float | None:
-    """The least value between two that is enough; None where the largest is not."""
+def _least(enough: Callable[[float], bool], between: tuple[float, float], near: float) -> float | None:
+    """The least value between two that is enough, at most `near` over it; None where the largest is not."""
     low, high = between
     if not enough(high):
         return None
-    for _ in range(50):
+    while high - low > near:
         middle = (low + high) / 2
         low, high = (low, middle) if enough(middle) else (middle, high)
     return high
