@@ -18,7 +18,7 @@ from keelroom.document.edits import verify
 from keelroom.document.migrate import migrate
 from keelroom.document.refusals import reason
 from keelroom.document.schema.build import FORMAT, VERSION, Build
-from keelroom.document.text import harmless
+from keelroom.document.text import LINE, harmless
 from keelroom.document.writing import named, write_atomically
 from keelroom.errors import DocumentError, InputError, readable
 
@@ -90,7 +90,11 @@ def _bytes(path: Path) -> bytes:
 
 def parse(data: bytes, path: Path) -> Build:
     """The build in `data`; `path` only names it in messages."""
-    raw = _fit(_raw(data, path), (), path)
+    text = _text_of(data, path)
+    raw, sound = _raw(text, path)
+    sound = sound and not UNKEPT.search(text)
+    if not sound:
+        raw = _fit(raw, (), path)
     if raw.get("format") != FORMAT:
         _refuse("foreign", path, f"is not a Keel Room build: its “format” is not “{FORMAT}”")
     version = raw.get("version")
@@ -99,7 +103,8 @@ def parse(data: bytes, path: Path) -> Build:
     if version > VERSION:
         _refuse("newer", path, f"was written by a newer Keel Room (format {version}); this one reads up to {VERSION}")
     try:
-        return Build.model_validate_json(json.dumps(migrate(raw, VERSION)))
+        # What needs nothing done to it is taken as it was read.
+        return Build.model_validate_json(text if sound and version == VERSION else json.dumps(migrate(raw, VERSION)))
     except ValidationError as error:
         first = error.errors(include_url=False)[0]
         place = " / ".join(_place(raw, first["loc"]))
@@ -122,11 +127,29 @@ DEEPEST = 40
 """Sections and lists within each other; a build has ten or so."""
 LONGEST_WHOLE = 18
 """Digits of a whole number: what is longer is no figure of a build."""
-_TOKENS = re.compile(r'"(?:[^"\\]|\\.)*"?|[\[{]|[\]}]')
+_BRACKETS = re.compile(r'(?:[^"\[\]{}]+|"[^"\\]*(?:\\.[^"\\]*)*"?)*+([\[\]{}])')
+"""A bracket, with all that comes before it since the last, strings whole."""
+UNKEPT = re.compile(f'[\\\\\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\u200e\u200f\u2028-\u202e\u2066-\u2069]|"[^"]{{{LINE}}}')
+"""What in a file's text may stand for something that is not kept as it is: an escape, a sign nobody sees, a text
+longer than a line. Where there is none, no text in it needs to be looked at by itself."""
 _LINES = re.compile("\r\n|\r|\n")
 
 
-def _raw(data: bytes, path: Path) -> dict[str, Any]:
+def _text_of(data: bytes, path: Path) -> str:
+    try:
+        return data.decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        _refuse(
+            "not_text",
+            path,
+            f"is not a text file: line {_line(data[: error.start].decode('utf-8', 'replace'))} is no UTF-8",
+        )
+
+
+def _raw(text: str, path: Path) -> tuple[dict[str, Any], bool]:
+    """The document, and whether every number in it is one."""
+    unfit: list[_Unfit] = []
+
     def no_duplicates(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
         members = dict(pairs)
         if len(members) != len(pairs):
@@ -134,24 +157,21 @@ def _raw(data: bytes, path: Path) -> dict[str, Any]:
             _refuse("duplicate_key", path, f"has the key “{readable(repeated, 60)}” twice in one object")
         return members
 
+    def no_number(text: str) -> _Unfit:
+        unfit.append(_Unfit(text))
+        return unfit[-1]
+
     def finite(text: str) -> float | _Unfit:
         value = float(text)
-        return value if math.isfinite(value) else _Unfit(text)
+        return value if math.isfinite(value) else no_number(text)
 
     def whole(text: str) -> int | _Unfit:
-        return int(text) if len(text) <= LONGEST_WHOLE else _Unfit(text)
+        return int(text) if len(text) <= LONGEST_WHOLE else no_number(text)
 
+    _not_too_deep(text, path)
     try:
-        text = data.decode("utf-8-sig")
-        _not_too_deep(text, path)
         raw = json.loads(
-            text, object_pairs_hook=no_duplicates, parse_float=finite, parse_int=whole, parse_constant=_Unfit
-        )
-    except UnicodeDecodeError as error:
-        _refuse(
-            "not_text",
-            path,
-            f"is not a text file: line {_line(data[: error.start].decode('utf-8', 'replace'))} is no UTF-8",
+            text, object_pairs_hook=no_duplicates, parse_float=finite, parse_int=whole, parse_constant=no_number
         )
     except json.JSONDecodeError as error:
         cut = error.pos >= len(text.rstrip())
@@ -161,7 +181,7 @@ def _raw(data: bytes, path: Path) -> dict[str, Any]:
         )
     if not isinstance(raw, dict):
         _refuse("foreign", path, "is not a Keel Room build: expected a JSON object")
-    return raw
+    return raw, not unfit
 
 
 def _line(before: str) -> int:
@@ -172,13 +192,13 @@ def _line(before: str) -> int:
 def _not_too_deep(text: str, path: Path) -> None:
     """Refuse what is nested deeper than any build, before anything follows it down."""
     depth = 0
-    for token in _TOKENS.finditer(text):
-        if token[0] in "[{":
-            depth += 1
-            if depth > DEEPEST:
-                _refuse("too_deep", path, f"is nested too deeply to be a build, at line {_line(text[: token.start()])}")
-        elif token[0] in "]}":
+    for bracket in _BRACKETS.finditer(text):
+        if bracket[1] in "]}":
             depth -= 1
+            continue
+        depth += 1
+        if depth > DEEPEST:
+            _refuse("too_deep", path, f"is nested too deeply to be a build, at line {_line(text[: bracket.start(1)])}")
 
 
 def _fit(node: Any, at: tuple[int | str, ...], path: Path, raw: Any = None) -> Any:
