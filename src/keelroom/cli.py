@@ -165,7 +165,7 @@ def _schema(options: argparse.Namespace) -> int:
 def _vocabulary() -> dict[str, object]:
     """What the machine form of a judgement is made of: codes of findings, acts that mend them and figures, each with
     what it means."""
-    from keelroom.assess.acts.registry import ACTS
+    from keelroom.assess.acts.registry import acts
     from keelroom.assess.figures.outputs import CASE, PACKAGE
     from keelroom.assess.words import CODES
 
@@ -181,7 +181,7 @@ def _vocabulary() -> dict[str, object]:
         for of, outputs in (("case", CASE), ("package", PACKAGE))
         for output in outputs
     ]
-    return {"findings": CODES, "acts": {code: kind.meaning for code, kind in ACTS.items()}, "figures": figures}
+    return {"findings": CODES, "acts": {code: kind.meaning for code, kind in acts().items()}, "figures": figures}
 
 
 def _sheet(options: argparse.Namespace) -> int:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from types import ModuleType
 from typing import TypeVar
 
 from keelroom.assess.electrical.figures import electrics
@@ -13,7 +14,6 @@ from keelroom.assess.figures.solving import cases_of
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.inputs.cases import idle_case
 from keelroom.assess.inputs.translate import stacked
-from keelroom.assess.judge.judge import judge, reworded, stops
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core import rules
 from keelroom.core.ambients import holding_ambients
@@ -50,14 +50,16 @@ def completed(build: Build, first: Assessment) -> Assessment:
     found = attempted("The highest ambients", _where(first.package), lambda: holding_ambients(points, answer, layout))
     if isinstance(found, Stopped):
         whole = first._replace(deepened=True, stopped=(*first.stopped, found))
-        return whole._replace(findings=judge(build, first.package, whole))
+        return whole._replace(findings=_judgement().judge(build, first.package, whole))
     told = (CaseAmbients(float(holds), float(boils)) for holds, boils in zip(*found, strict=True))
     cases = tuple(
         case._replace(figures=case.figures._replace(ambients=next(told))) if case.figures else case
         for case in first.cases
     )
     whole = first._replace(cases=cases, deepened=True)
-    again = attempted("The judgement of results", _where(first.package), lambda: reworded(build, first.package, whole))
+    again = attempted(
+        "The judgement of results", _where(first.package), lambda: _judgement().reworded(build, first.package, whole)
+    )
     return whole if isinstance(again, Stopped) else whole._replace(findings=again)
 
 
@@ -67,8 +69,8 @@ def first_wave(
 ) -> Assessment:
     """The judgement as far as it can follow the typing: all but what `completed` adds.
 
-    previous : as `assess` takes it;  moving : something is dragged: every figure follows, the findings wait for the
-               hand to rest
+    previous : as `assess` takes it;  moving : every figure, and the findings it had: they wait until the hand that
+               drags something rests, or the first window stands
     Raises nothing that a build can say: what cannot be worked out stands in it with its reason, and everything else
     beside it. InputError for a package that is not there.
     """
@@ -84,7 +86,7 @@ def not_worked_out(build: Build, package: Package, stop: Stopped) -> Assessment:
     cases = tuple(CaseResult(case.id, case.name, None, (), stop, case.counted) for case in build.duty_cases)
     nothing = RulesOfThumb(None, None, None, None), Totals(None, None, None, None, None)
     bare = Assessment(build, package.id, cases, *nothing, (), None, None, None, deepened=True, stopped=(stop,))
-    return bare._replace(findings=stops(bare))
+    return bare._replace(findings=_judgement().stops(bare))
 
 
 def _as_before(found: R, before: R) -> R:
@@ -130,11 +132,18 @@ def _first_wave(build: Build, package: Package, previous: Assessment | None, mov
     )
     stopped += partial.electrics.stopped if partial.electrics else ()
     partial = partial._replace(stopped=(*stopped, *found.parts))
-    if moving and previous is not None:
-        return partial._replace(findings=previous.findings, judged=False)
+    if moving:
+        return partial._replace(findings=previous.findings if previous else (), judged=False)
     beliefs = part("What is believed of its parts", lambda: beliefs_of(build, package)) or ()
     partial = partial._replace(beliefs=beliefs, stopped=(*stopped, *found.parts))
-    return partial._replace(findings=judge(build, package, partial))
+    return partial._replace(findings=_judgement().judge(build, package, partial))
+
+
+def _judgement() -> ModuleType:
+    """The room of the judgement, entered when something is judged: the first figures are painted before."""
+    from keelroom.assess.judge import judge
+
+    return judge
 
 
 def _where(package: Package) -> tuple[str, ...]:

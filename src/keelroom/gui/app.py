@@ -74,7 +74,6 @@ def make_window(path: Path | None = None, as_copy: bool = False) -> Window:
     window = Window(session)
     if path:
         window.enter()
-        window.offer_recovery()
     else:
         window.show_start(session.waiting())
     gc.freeze()

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
-from keelroom.assess.acts.registry import ACTS, offer
+from keelroom.assess.acts.registry import acts, offer
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.figures.outputs import beside
 from keelroom.assess.report import missing_words, settles_text, totals_lines, verdict_line, weather_text
@@ -97,8 +97,8 @@ class Packages(Dialog):
         self.name.editingFinished.connect(self._rename)
         for made in (self.activate, button("Duplicate", lambda: self._do("copy_package")), self.remove):
             line.addWidget(made)
-        self.found = button("Keep as found", lambda: self._do("as_found"), tip=ACTS["as_found"].meaning)
-        self.mended = button("Begin as mended", lambda: self._do("as_mended"), tip=ACTS["as_mended"].meaning)
+        self.found = button("Keep as found", lambda: self._do("as_found"), tip=acts()["as_found"].meaning)
+        self.mended = button("Begin as mended", lambda: self._do("as_mended"), tip=acts()["as_mended"].meaning)
         line.addWidget(self.found)
         line.addWidget(self.mended)
         line.addSpacing(12)

@@ -214,7 +214,8 @@ class Window(QMainWindow):
     def _opened(self) -> None:
         """Another build is there: show it, and what waits to be recovered for its file."""
         self.enter()
-        self.offer_recovery()
+        if self.furnished:
+            self.offer_recovery()
 
     def _list_recent(self) -> None:
         """The builds used last in their menu: looked for on the disc, so only when they are others."""
@@ -231,7 +232,11 @@ class Window(QMainWindow):
             self.offer_column.addWidget(line)
 
     def _furnish(self) -> None:
+        """All that the first picture did not wait for."""
+        self.session.painted()
         self.show_station(STATIONS[0].name)
+        if not self.furnished:
+            self.offer_recovery()
         self.furnished = True
         self.station_stack.setFocus()
 
@@ -419,7 +424,8 @@ class Window(QMainWindow):
         self.header.refresh()
         self.menus.name_steps(store.undo_label, store.redo_label)
         assessment = self.session.assessment
-        self.drawers.show_findings(assessment.findings)
+        if assessment.judged or assessment.findings:  # no counts of what is not judged yet
+            self.drawers.show_findings(assessment.findings)
         own = by_station(assessment.findings)
         for station in STATIONS:
             self.tape.marks[station.name].show_state(station.state(build, assessment, own[station.name]))

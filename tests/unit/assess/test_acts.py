@@ -4,7 +4,7 @@ import json
 
 import pytest
 
-from keelroom.assess.acts.registry import ACTS, ROOMS, applies, brings, edit_for, kind_of, offer, rests_on
+from keelroom.assess.acts.registry import acts, applies, brings, edit_for, kind_of, offer, rests_on, rooms
 from keelroom.assess.acts.words import after_words, brings_words, mind_words, takes_words
 from keelroom.assess.assess import assess
 from keelroom.assess.questions.worth import TRIED
@@ -26,14 +26,14 @@ P1 = ("packages", "p1")
 
 
 def test_every_kind_is_declared_whole():
-    assert len(ACTS) == sum(len(room.KINDS) for room in ROOMS) > 90, "no code stands twice"
-    for code, kind in ACTS.items():
+    assert len(acts()) == sum(len(room.KINDS) for room in rooms()) > 90, "no code stands twice"
+    for code, kind in acts().items():
         assert kind.code == code
         assert kind.meaning[0].isupper()
         assert not kind.meaning.endswith("."), "a line, not a sentence"
         assert all(said.endswith(".") for said in kind.cautions), code
         assert not any(said.endswith(".") for said in (*kind.before, *kind.after)), code
-    assert {code for code, _, _ in TRIED} <= set(ACTS)
+    assert {code for code, _, _ in TRIED} <= set(acts())
 
 
 def test_every_act_a_finding_offers_is_of_a_kind_that_is_known():
@@ -211,7 +211,7 @@ def test_what_an_act_brings():
 
 def test_what_an_act_rests_on_is_of_its_package():
     assert rests_on(offer("deeper", "p2")) == (("packages", "p2", "core", "depth"), ("packages", "p2", "core", "rows"))
-    named = [path for kind in ACTS.values() for path in kind.rests_on if not any(step[:1] == "<" for step in path)]
+    named = [path for kind in acts().values() for path in kind.rests_on if not any(step[:1] == "<" for step in path)]
     for path in named:
         get(BUILD, tuple("p1" if step == "*" else step for step in path))
     assert len(named) > 60

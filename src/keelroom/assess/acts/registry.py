@@ -3,26 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from functools import cache
+from types import ModuleType
 from typing import NamedTuple
 
-from keelroom.assess.acts import (
-    bay,
-    brackets,
-    brief,
-    charging,
-    circuits,
-    control,
-    coolers,
-    core,
-    fans,
-    fields,
-    kits,
-    loop,
-    packages,
-    panels,
-    shroud,
-    survey,
-)
 from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.figures.effort import cost, effort
 from keelroom.document.act import Act
@@ -34,30 +18,58 @@ from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.errors import InputError
 
-ROOMS = (
-    fields,
-    brief,
-    survey,
-    packages,
-    core,
-    fans,
-    shroud,
-    bay,
-    panels,
-    brackets,
-    coolers,
-    loop,
-    circuits,
-    kits,
-    control,
-    charging,
-)
-ACTS: dict[str, ActKind] = {kind.code: kind for room in ROOMS for kind in room.KINDS}
+
+@cache
+def rooms() -> tuple[ModuleType, ...]:
+    """Where kinds of acts are kept; entered when the first is asked for, which is after a window stands."""
+    from keelroom.assess.acts import (
+        bay,
+        brackets,
+        brief,
+        charging,
+        circuits,
+        control,
+        coolers,
+        core,
+        fans,
+        fields,
+        kits,
+        loop,
+        packages,
+        panels,
+        shroud,
+        survey,
+    )
+
+    return (
+        fields,
+        brief,
+        survey,
+        packages,
+        core,
+        fans,
+        shroud,
+        bay,
+        panels,
+        brackets,
+        coolers,
+        loop,
+        circuits,
+        kits,
+        control,
+        charging,
+    )
+
+
+@cache
+def acts() -> dict[str, ActKind]:
+    """Every kind by its code."""
+    return {kind.code: kind for room in rooms() for kind in room.KINDS}
 
 
 def kind_of(act: Act) -> ActKind:
     """The kind of an act. Raises InputError where this program knows none of that code."""
-    found = ACTS.get(act.code)
+    found = acts().get(act.code)
     if found is None:
         raise InputError("no_such_act", f"This program knows no act “{act.code}”; a newer one may have done it")
     return found
@@ -65,7 +77,7 @@ def kind_of(act: Act) -> ActKind:
 
 def offer(code: str, package: str = "", label: str = "", **given: str) -> Act:
     """An act of a kind, as something offers it."""
-    return Act(code, label or ACTS[code].label, package, tuple(given.items()))
+    return Act(code, label or acts()[code].label, package, tuple(given.items()))
 
 
 def edit_for(build: Build, act: Act, system: str = "us") -> Edit:

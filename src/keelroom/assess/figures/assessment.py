@@ -106,6 +106,10 @@ class CoolerFigures(NamedTuple):
     """of its own fluid: gearbox oil, refrigerant, intake air"""
 
 
+COLDEST, HOTTEST = -30.0, 60.0
+"""[degC] an ambient colder than this is no comfort to anybody; hotter than the other no weather is."""
+
+
 class CaseAmbients(NamedTuple):
     """Ambients [degC] up to which the limit is held, and at which it boils."""
 

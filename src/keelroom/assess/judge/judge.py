@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResult
+from keelroom.assess.figures.assessment import COLDEST, HOTTEST, Assessment, CaseFigures, CaseResult
 from keelroom.assess.findings import LEVELS, Finding, Found, Level
 from keelroom.assess.fixes import set_act
 from keelroom.assess.inputs.airside import fan_curve, in_shroud
@@ -335,8 +335,6 @@ TRANSITION = (1500.0, 4500.0)
 """Re between which coolant in flat tubes is neither laminar nor turbulent."""
 NOTICED = 2.0
 """[K] a gain that is worth a word."""
-COLDEST, HOTTEST = -30.0, 60.0
-"""[degC] an ambient colder than this is no comfort to anybody; hotter than the other no weather is."""
 
 
 def _held(figures: CaseFigures) -> Fact:

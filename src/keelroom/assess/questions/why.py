@@ -8,11 +8,10 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.figures.assessment import CaseFigures
+from keelroom.assess.figures.assessment import COLDEST, HOTTEST, CaseFigures
 from keelroom.assess.figures.batch import Asked, answers, row_for
 from keelroom.assess.figures.outputs import lines
 from keelroom.assess.inputs.translate import PointRow
-from keelroom.assess.judge.judge import COLDEST, HOTTEST
 from keelroom.assess.report import fans_run
 from keelroom.core import rules
 from keelroom.core.answer import Answer

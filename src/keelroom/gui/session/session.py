@@ -89,6 +89,8 @@ class Session(QObject):
         """the part chosen last, by its path"""
         self.held: Held | None = None
         self._assessment: Assessment | None = None  # of an empty build nobody looks at it is never made
+        self._hurried = first is not None
+        """whether a window waits to be painted: its figures first, what they are judged to be right after"""
         self.pause = one_shot(self, PAUSE, self._deepen)
         self.worker = Worker(self)
         self.worker.answered.connect(self._deepened)
@@ -180,14 +182,14 @@ class Session(QObject):
     def _assess(self, *, moving: bool) -> None:
         """Wave one of the build as it stands; what cannot be worked out stands in it with its reason."""
         build, previous = self.build, self._assessment
-        if previous is not None and previous.build is build and previous.judged:
+        if previous is not None and previous.build is build and (previous.judged or moving):
             return  # it came with the file
         with self.kept.at_work():
             found = attempted("The build", ("brief",), lambda: first_wave(build, previous=previous, moving=moving))
         self._assessment = not_worked_out(build, build.package, found) if isinstance(found, Stopped) else found
 
     def _swapped(self) -> None:
-        self._assess(moving=self.store.merging)
+        self._assess(moving=self.store.merging or self._hurried)
         if self.case_id not in {case.id for case in self.build.duty_cases}:
             self.case_id = ""
         if not self.case_id and self.assessment.telling:
@@ -206,7 +208,12 @@ class Session(QObject):
         self.store.end_merge()
         self._judge()
 
+    def painted(self) -> None:
+        """The first window stands: what it shows is judged now."""
+        self._judge()
+
     def _judge(self) -> None:
+        self._hurried = False
         if self.assessment.judged:
             return
         self._assess(moving=False)
