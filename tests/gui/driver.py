@@ -49,6 +49,7 @@ class Driver:
         self.until(
             lambda: window.isVisible() and window.isActiveWindow() and (window.start is not None or window.furnished)
         )
+        QApplication.processEvents()  # what came with the furniture is laid out
         window.drawers.pull("Findings")
 
     def until(self, condition: Callable[[], object], limit: float = 20.0) -> None:

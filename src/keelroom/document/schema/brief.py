@@ -1,7 +1,5 @@
 """The brief: vehicle, engine, accessories, climate, the limit, and what was wrong before."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 from pydantic import Field

@@ -1,8 +1,6 @@
 """The whole document, and duty cases."""
 
-from __future__ import annotations
-
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -64,7 +62,7 @@ class Build(Strict):
     """what was done to it, oldest first; nothing is computed from it"""
 
     @model_validator(mode="after")
-    def _ids_are_unique(self) -> Build:
+    def _ids_are_unique(self) -> Self:
         fault = self.id_fault()
         if fault:
             raise ValueError(fault)

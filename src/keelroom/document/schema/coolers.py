@@ -1,7 +1,5 @@
 """Coolers of everything but the coolant: what each is, where it stands, its own air, its lines."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 from keelroom.document.quantity import Quantity, Spec, Strict, quantity

@@ -1,7 +1,5 @@
 """Electrics: what feeds the vehicle, the circuits of a package, and who decides when its fans run."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 from pydantic import Field

@@ -1,8 +1,6 @@
 """What a package chooses of the coolant circuit: pump, thermostat, caps, what stands in it and how it is joined; and
 what runs in it."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 from pydantic import Field

@@ -1,8 +1,6 @@
 """How the package is held: brackets, straps, studs, stand-offs and plates between any two points, and frames of
 angle."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 from pydantic import Field

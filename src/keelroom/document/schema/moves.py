@@ -1,7 +1,5 @@
 """Neighbours of the survey that a package counts on having moved: how, where to, and what it takes."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 from keelroom.document.quantity import Quantity, Spec, Strict, quantity

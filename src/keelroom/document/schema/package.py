@@ -1,7 +1,5 @@
 """A package: one core, its fans and its shroud, thought of and compared as a whole."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 from pydantic import Field

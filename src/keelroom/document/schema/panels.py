@@ -1,7 +1,5 @@
 """Gaps round the core, and the panels, strips, covers, dams and ducts that make the air go through it."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 from pydantic import Field

@@ -1,7 +1,5 @@
 """What parts are made from and held with, by name."""
 
-from __future__ import annotations
-
 from typing import Literal
 
 MetalKey = Literal["al_3003", "al_5052", "al_6061", "steel"]

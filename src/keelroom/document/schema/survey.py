@@ -4,8 +4,6 @@ Three datums: the left edge of the panel opening (x, to the right seen from the 
 rear face of the core support panel at the lower edge (z, to the rear).
 """
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 from pydantic import Field

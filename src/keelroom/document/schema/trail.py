@@ -1,7 +1,5 @@
 """What was done to a build, as the acts that did it."""
 
-from __future__ import annotations
-
 from typing import Annotated
 
 from keelroom.document.act import Act
