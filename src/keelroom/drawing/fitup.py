@@ -116,11 +116,7 @@ def _made(view: View, build: Build, package: Package) -> list[Shape]:
     """Panels as slabs, brackets as lines with a bolt at each end."""
     shapes: list[Shape] = []
     for _, fitted, solid in panel_solids(build, package):
-        shapes.append(
-            Polyline(
-                "fit.seal" if fitted else "fit.seal.off", hull([flat(view, point) for point in _points(solid)]), True
-            )
-        )
+        shapes.append(Polyline("fit.seal" if fitted else "fit.seal.off", _outline(view, solid), True))
     for _, start, end in bracket_lines(build, package):
         a, b = flat(view, start), flat(view, end)
         shapes += [Polyline("fit.bracket", (a, b)), Circle("fit.bolt", a, BOLT), Circle("fit.bolt", b, BOLT)]
@@ -181,6 +177,15 @@ def _ordered(view: View, fit: Fit) -> list[Body]:
     ]
 
 
+def _steps(most: int) -> tuple[tuple[int, int], ...]:
+    steps = [(across, up) for up in range(-most, most + 1) for across in (0, 1, -1)]
+    return tuple(sorted(steps, key=lambda step: abs(step[1]) + 3 * abs(step[0])))
+
+
+STEPS = {True: _steps(6), False: _steps(2)}
+"""Where a text that must, or need not, be said is tried, nearest first: halves of itself across, lines up."""
+
+
 class _Words:
     """Where words already stand in a view: new ones go to the nearest free place, or are left out where none is near.
 
@@ -195,9 +200,7 @@ class _Words:
     def place(self, at: Point, text: str, must: bool) -> Point | None:
         """The nearest free place for a text centred at `at`; None where there is none and it need not be said."""
         half = min(self.char * len(text) / 2 + self.char, self.wide / 2)
-        most = 6 if must else 2
-        steps = [(across, up) for up in range(-most, most + 1) for across in (0, 1, -1)]
-        for across, up in sorted(steps, key=lambda step: abs(step[1]) + 3 * abs(step[0])):
+        for across, up in STEPS[must]:
             x = min(max(at[0] + across * half, self.left + half), self.left + self.wide - half)
             y = min(max(at[1] + up * self.line, self.bottom + self.line / 2), self.bottom + self.high - self.line / 2)
             if all(abs(x - a) > half + other or abs(y - b) > 0.98 * self.line for a, b, other in self.taken):
@@ -303,9 +306,13 @@ def outline_of(view: View, body: Body) -> list[Shape]:
     axis = DEPTH_AXIS[view]
     if solid.round and abs(solid.axes[2][axis]) > 0.999:
         return [Circle(role, flat(view, solid.centre), solid.half[0], tag)]
+    return [Polyline(role, _outline(view, solid), True, tag)]
+
+
+def _outline(view: View, solid: Solid) -> Outline:
     at_x, at_y = flat(view, solid.centre)
     about = _outline_about(view, solid.half, solid.axes, solid.round)
-    return [Polyline(role, tuple((x + at_x, y + at_y) for x, y in about), True, tag)]
+    return tuple((x + at_x, y + at_y) for x, y in about)
 
 
 @by_value(2000)

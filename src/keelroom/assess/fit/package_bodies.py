@@ -363,6 +363,8 @@ def _hose_terms(
         bore = (Term(f"{wide.name} bore", (*wide.path, "bore"), TAPE, 1.0),)
 
     def of_end(port: Port, j: int, share: float) -> Terms:
+        if not share:
+            return ()
         if port.key.startswith("core:"):
             return tuple(t._replace(share=t.share * share) for t in neck[j])
         words, axis = ways[j]
@@ -370,8 +372,7 @@ def _hose_terms(
 
     def along_axis(k: int) -> Terms:
         moved: Terms = bore if k < 2 else ()
-        for j in range(3):
-            share = abs(solid.axes[k][j])
+        for j, share in enumerate(map(abs, solid.axes[k])):
             moved += of_end(run.start, j, share * by[0]) + of_end(run.end, j, share * by[1])
         return moved
 
