@@ -8,6 +8,8 @@ import pytest
 
 from keelroom.assess.figures.batch import Asked, batches, rows_for
 from keelroom.assess.inputs.translate import stacked
+from keelroom.core.air import face, parting
+from keelroom.core.air.face import Disc, Zone
 from keelroom.core.air.fan import generic_curve
 from keelroom.core.air.own_air import OwnPath, own_flow
 from keelroom.core.ambients import holding_ambients
@@ -74,6 +76,29 @@ def test_whole_answers_are_the_same_compiled_and_interpreted(demo, which):
         assert not unlike(days, holding_ambients(points, here, layout))
         looked += len(rows)
     assert looked == len(asked)
+
+
+def test_a_face_is_parted_the_same_compiled_and_interpreted(monkeypatch):
+    """A cut opening, covers, a shroud with two fans, a bare fan where it is nearer, a pusher with its hub: every class
+    with its cells."""
+    pair = (Disc(0.16, 0.22, 0.13, 0.05), Disc(0.48, 0.2, 0.13, 0.05))
+    shroud = Zone((0.02, 0.0, 0.55, 0.43), pair, 0.05, 0.0, False)
+    bare = Zone(None, (Disc(0.58, 0.36, 0.1, 0.04),), 0.03, 0.02, False)
+    pusher = Zone(None, (Disc(0.3, 0.12, 0.11, 0.05),), 0.03, 0.01, True)
+    opening = ((0.03, 0.01), (0.6, 0.02), (0.55, 0.41), (0.3, 0.36), (0.05, 0.4))
+    cases = [
+        ((0.65, 0.43), opening, (None, (0.1, 0.05, 0.3, 0.2)), (shroud, bare, pusher)),
+        ((0.65, 0.43), None, (), (bare,)),
+        ((0.65, 0.43), opening, (), ()),
+    ]
+    assert compiled(parting)
+    here = [face.face_classes(*case) for case in cases]
+    source = interpreted(parting)
+    monkeypatch.setattr(face, "FaceRows", source.FaceRows)
+    monkeypatch.setattr(face, "part_all", source.part_all)
+    there = [face.face_classes(*case) for case in cases]
+    assert [unlike(a, b) for a, b in zip(here, there, strict=True)] == [[], [], []]
+    assert len(here[0].area) > 10
 
 
 def test_a_coolers_own_air_is_the_same_compiled_and_interpreted():

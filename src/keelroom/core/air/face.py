@@ -8,13 +8,15 @@ branch per class while the heat is still marched cell by cell.
 
 from __future__ import annotations
 
+import math
 from functools import lru_cache
 from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
-from keelroom.core.arrays import Bools, Floats
-from keelroom.core.outline import Outline, within
+from keelroom.core.air.parting import FaceRows, part_all
+from keelroom.core.arrays import Floats
+from keelroom.core.outline import Outline
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -90,17 +92,6 @@ def face_points(width: float, height: float) -> tuple[Floats, Floats]:
     return np.broadcast_to(x, (ny, nx)), np.broadcast_to(y[:, None], (ny, nx))
 
 
-def inside(points: tuple[Floats, Floats], rectangle: Rectangle) -> Bools:
-    """Which points lie in the rectangle.
-
-    x, y (…) [m]; box as left, bottom, width, height [m].
-    """
-    x, y = points
-    left, bottom, wide, high = rectangle
-    within: Bools = (x >= left) & (x <= left + wide) & (y >= bottom) & (y <= bottom + high)
-    return within
-
-
 def face_classes(
     size: tuple[float, float], opening: Outline | None, covers: tuple[Rectangle | None, ...], zones: tuple[Zone, ...]
 ) -> FaceClasses:
@@ -109,16 +100,10 @@ def face_classes(
 
     Source: definition; shares by sampled points, good to a few per mille of the face.
     """
-    points = face_points(*size)
-    free = np.ones(points[0].shape, bool) if opening is None else within(points, opening)
-    free &= ~_behind_hubs(points, zones)
-    front, rear, corner, turned = _zones(points, zones)
-    nodes = len(zones) + 2
-    parts = [(front, nodes), (rear, nodes), (corner, len(CORNER_STEPS) + 1)]
-    parts += [
-        (np.ones(front.shape, int) if cover is None else inside(points, cover).astype(int), 2) for cover in covers
-    ]
-    of_point, kinds = _kinds([(values[free], size) for values, size in parts])
+    codes, turned, sizes = _parted(size, opening, covers, zones)
+    free = codes >= 0
+    found, of_point = _present(codes[free], math.prod(sizes))
+    kinds = np.column_stack(np.unravel_index(found, sizes, order="F"))
     if not len(kinds):
         kinds = np.array([[FRONT, BAY, *[0] * (1 + len(covers))]])
     counts = np.bincount(of_point, minlength=len(kinds))
@@ -138,22 +123,49 @@ def face_classes(
     )
 
 
-def _kinds(parts: list[tuple[Ints, int]]) -> tuple[Ints, Ints]:
-    """The kind (n,) of every point and what each kind is (K, parts): only the combinations that occur are ever counted.
+FEW = 65536
 
-    parts : per property its value (n,) at every point, 0 and up, and how many values it may have. Later ones order
-            first.
-    """
-    of_point, kinds = np.zeros(len(parts[0][0]), int), np.zeros((1, 0), int)
-    for values, size in parts:
-        code = values * len(kinds) + of_point
-        present = np.flatnonzero(np.bincount(code, minlength=len(kinds) * size))
-        place = np.zeros(len(kinds) * size, int)
-        place[present] = np.arange(len(present))
-        of_point, kinds = place[code], np.column_stack([kinds[present % len(kinds)], present // len(kinds)])
-        if not len(kinds):
-            break
-    return of_point, kinds
+
+def _present(codes: Ints, most: int) -> tuple[Ints, Ints]:
+    """The codes that occur, rising, and which of them each one is (n,). most: how many there may be"""
+    if most > FEW:
+        return np.unique(codes, return_inverse=True)
+    found = np.flatnonzero(np.bincount(codes, minlength=most))
+    place = np.empty(most, int)
+    place[found] = np.arange(len(found))
+    return found, place[codes]
+
+
+EVERYWHERE = (-1e9, -1e9, 2e9, 2e9)
+"""[m] a cover that reaches past any face"""
+
+
+def _parted(
+    size: tuple[float, float], opening: Outline | None, covers: tuple[Rectangle | None, ...], zones: tuple[Zone, ...]
+) -> tuple[Ints, Floats, tuple[int, ...]]:
+    """The code of every sample point (ny*s, nx*s) and its turn along the shroud in depths, squared; and how many values
+    each of what a code is made of may have: node ahead, node behind, step along the shroud, each cover."""
+    ends = np.cumsum([0, *(len(zone.discs) for zone in zones)])
+    told = [
+        (*ends[k : k + 2], zone.pusher, zone.rectangle is not None, *(zone.rectangle or (0.0,) * 4), _reach(zone))
+        for k, zone in enumerate(zones)
+    ]
+    face = FaceRows()
+    face.corners = np.array(opening or (), float).reshape(-1, 2)
+    face.covers = np.array([cover or EVERYWHERE for cover in covers], float).reshape(-1, 4)
+    face.zones = np.array(told, float).reshape(-1, 9)
+    face.discs = np.array([disc for zone in zones for disc in zone.discs], float).reshape(-1, 4)
+    face.steps = np.array(CORNER_STEPS)
+    x, y = face_points(*size)
+    codes, turned = np.empty(x.shape, int), np.empty(x.shape)
+    part_all(face, np.ascontiguousarray(x[0]), np.ascontiguousarray(y[:, 0]), codes, turned)
+    nodes = len(zones) + 2
+    return codes, turned, (nodes, nodes, len(CORNER_STEPS) + 1, *[2] * len(covers))
+
+
+def _reach(zone: Zone) -> float:
+    """A shroud's depth, or how far past its disc a bare fan draws [m]."""
+    return zone.depth if zone.rectangle is not None else SPILL_PER_GAP * zone.gap
 
 
 @lru_cache(maxsize=4)
@@ -162,46 +174,6 @@ def _cell_of_points(grid: tuple[int, int]) -> NDArray[np.intp]:
     ny, nx = grid
     cells = np.arange(ny * nx).reshape(ny, nx)
     return np.repeat(np.repeat(cells, SUBDIVIDE, axis=0), SUBDIVIDE, axis=1)
-
-
-def _behind_hubs(points: tuple[Floats, Floats], zones: tuple[Zone, ...]) -> Bools:
-    """Points a pusher's hub and motor stand ahead of: no air reaches them."""
-    x, y = points
-    hidden = np.zeros(x.shape, bool)
-    for disc in (disc for zone in zones if zone.pusher for disc in zone.discs):
-        hidden |= np.hypot(x - disc.x, y - disc.y) <= disc.hub
-    return hidden
-
-
-def _zones(points: tuple[Floats, Floats], zones: tuple[Zone, ...]) -> tuple[Ints, Ints, Ints, Floats]:
-    """Node ahead and behind every point, its step along the shroud, and its turn along it in depths, squared.
-
-    Where zones meet, the nearer fan has the point. Only air in a shroud turns; under the fan itself it does not.
-    """
-    shape = points[0].shape
-    front, rear, corner = np.full(shape, FRONT), np.full(shape, BAY), np.zeros(shape, int)
-    turned = np.zeros(shape)
-    nearest = {True: np.full(shape, np.inf), False: np.full(shape, np.inf)}
-    for number, zone in enumerate(zones, 2):
-        turn = _turn(points, zone)
-        within = inside(points, zone.rectangle) if zone.rectangle is not None else turn <= SPILL_PER_GAP * zone.gap
-        member = within & (turn < nearest[zone.pusher])
-        nearest[zone.pusher] = np.where(member, turn, nearest[zone.pusher])
-        side = front if zone.pusher else rear
-        side[member] = number
-        if not zone.pusher:
-            depths = np.maximum(turn, 0.0) / max(zone.depth, 1e-3) if zone.rectangle is not None else np.zeros(shape)
-            corner = np.where(member, np.searchsorted(CORNER_STEPS, depths), corner)
-            turned = np.where(member, depths**2, turned)
-    return front, rear, corner, turned
-
-
-def _turn(points: tuple[Floats, Floats], zone: Zone) -> Floats:
-    """Distance (any shape) [m] of points beyond the edge of the zone's nearest fan; negative under it."""
-    x, y = points
-    distances = [np.hypot(x - disc.x, y - disc.y) - disc.radius for disc in zone.discs]
-    turn: Floats = np.min(distances, axis=0)
-    return turn
 
 
 class Lanes(NamedTuple):
