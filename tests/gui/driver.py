@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import gc
+import sys
 import time
 from collections.abc import Callable
 from types import UnionType
@@ -201,6 +203,14 @@ class Driver:
         QThreadPool.globalInstance().waitForDone()
         self.window.deleteLater()
         QApplication.sendPostedEvents(self.window, QEvent.Type.DeferredDelete)
+        QApplication.processEvents()  # what was connected to it learns that it is gone
+        QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+        # What stands in Python for widgets Qt made itself, scrolled areas' among them, is not told that they are gone:
+        # held on, it would be taken for whatever lies at their place next. (From a core: a layout taken for a widget.)
+        del self.window
+        sys.excepthook = sys.__excepthook__  # the window's own holds it
+        gc.unfreeze()  # the window was set aside with all that lasts
+        gc.collect()
 
     def ledger(self) -> dict[str, str]:
         """What each ledger row says, by duty case."""
