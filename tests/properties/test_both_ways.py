@@ -1,5 +1,6 @@
 """What runs compiled and the same source interpreted: the same numbers, to 1e-9, over drawn pairs and points."""
 
+import math
 import random
 import sys
 
@@ -8,6 +9,7 @@ import pytest
 
 from keelroom.assess.figures.batch import Asked, batches, rows_for
 from keelroom.assess.inputs.translate import stacked
+from keelroom.core import valueless
 from keelroom.core.air import face, parting
 from keelroom.core.air.face import Disc, Zone
 from keelroom.core.air.fan import generic_curve
@@ -99,6 +101,18 @@ def test_a_face_is_parted_the_same_compiled_and_interpreted(monkeypatch):
     there = [face.face_classes(*case) for case in cases]
     assert [unlike(a, b) for a, b in zip(here, there, strict=True)] == [[], [], []]
     assert len(here[0].area) > 10
+
+
+def test_a_figure_without_a_value_is_found_compiled_and_interpreted():
+    nan, source = math.nan, interpreted(valueless).valueless
+    for values, told in (
+        ((1.0, "a", (2.0, (nan,))), True),
+        ((Disc(1.0, nan, 2.0),), True),
+        ((1.0, None, 3, "nan", ("x", ()), True, math.inf), False),
+        ((), False),
+    ):
+        assert valueless.valueless(values) is told
+        assert source(values) is told
 
 
 def test_a_coolers_own_air_is_the_same_compiled_and_interpreted():

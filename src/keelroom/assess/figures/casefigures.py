@@ -2,9 +2,6 @@
 
 from __future__ import annotations
 
-from math import isnan
-from typing import Any
-
 import numpy as np
 
 from keelroom.assess.figures.airfigures import fan_figures, pressure_ladder
@@ -21,6 +18,7 @@ from keelroom.core.answer import Answer, worth_of_flow
 from keelroom.core.coupling import commanded
 from keelroom.core.operating_point import face_reynolds
 from keelroom.core.plant import Points
+from keelroom.core.valueless import valueless
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.package import Package
 from keelroom.errors import SolveError
@@ -128,22 +126,10 @@ def case_figures(
 
 def sound(figures: CaseFigures) -> CaseFigures:
     """The figures, every one of which is one. Raises SolveError naming the first that has no value."""
-    if _valueless(figures):
-        name = next(name for name, value in zip(CaseFigures._fields, figures, strict=True) if _valueless((value,)))
+    if valueless(figures):
+        name = next(name for name, value in zip(CaseFigures._fields, figures, strict=True) if valueless((value,)))
         raise SolveError("no_value", f"the figure “{name.replace('_', ' ')}” came out without a value", figure=name)
     return figures
-
-
-def _valueless(values: tuple[Any, ...]) -> bool:
-    # At every edit, over hundreds of figures: no call where a look will do.
-    for value in values:
-        kind = type(value)
-        if kind is float:
-            if isnan(value):
-                return True
-        elif kind is not str and isinstance(value, tuple) and _valueless(value):
-            return True
-    return False
 
 
 EVEN = 0.35
