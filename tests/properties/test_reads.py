@@ -49,7 +49,7 @@ def test_every_part_reads_what_it_says_and_no_more(demo):
             with reads_of() as seen:
                 Context().run(lambda c=check, b=build, j=judged: list(c(b, b.package, j)))
             told = {f"{OWNERS[owner]}.{name}".replace("made", "package") for owner, name in says} | ALWAYS
-            told |= {"assessment.cases"} if kind in also else set()
+            told |= {"assessment.cases", "assessment.idle_id"} if kind in also else set()
             told |= {one for one in seen if one.startswith("package.") and "build.packages" in told}
             known[kind] |= seen & told
             if seen - told:

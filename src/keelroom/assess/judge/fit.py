@@ -308,9 +308,13 @@ def cuts(build: Build, package: Package, assessment: Assessment) -> Found:
             yield Finding("cut_structural", "note", (*where, package.cuts[0].id, "amount"), given(names=names))
 
 
-def mounting(build: Build, package: Package, assessment: Assessment) -> Found:
-    """Shroud, brackets, growth, frame and remote cooler that cannot be made or would not last."""
+def shrouding(build: Build, package: Package, assessment: Assessment) -> Found:
+    """A shroud that cannot be made, or stands off its seat."""
     yield from _shroud(package, suction(assessment))
+
+
+def mounting(build: Build, package: Package, assessment: Assessment) -> Found:
+    """Brackets, growth, frame and remote cooler that cannot be made or would not last."""
     where = ("packages", package.id)
     for plan in bracket_plans(build, package):
         name = plan.bracket.name or plan.bracket.id

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from keelroom.assess.figures.assessment import COLDEST, HOTTEST, Assessment, CaseFigures, CaseResult
+from keelroom.assess.figures.read_off import suction
 from keelroom.assess.findings import LEVELS, Finding, Found, Level
 from keelroom.assess.fixes import set_act
 from keelroom.assess.inputs.airside import fan_curve, in_shroud
@@ -18,7 +19,7 @@ from keelroom.assess.judge.driven import driven
 from keelroom.assess.judge.electrical import ELECTRICAL
 from keelroom.assess.judge.entries import entries, kinds
 from keelroom.assess.judge.evidence import weighed
-from keelroom.assess.judge.fit import cuts, fit, mounting, room, survey
+from keelroom.assess.judge.fit import cuts, fit, mounting, room, shrouding, survey
 from keelroom.assess.judge.heat import heat
 from keelroom.assess.judge.hoses import hoses
 from keelroom.assess.judge.likely import farthest, likely
@@ -563,11 +564,19 @@ PARTS: tuple[Part, ...] = (
         ),
     ),
     Part(
+        shrouding,
+        reads(
+            "package.coolers made.core made.fans package.name package.panels package.remote package.sealing "
+            "package.shroud"
+        ),
+        suction,
+    ),
+    Part(
         mounting,
         reads(
             "brief.engine build.survey package.brackets package.coolers made.core made.fans "
             "package.mounting package.moves package.name package.panels package.place package.remote "
-            "package.sealing package.shroud assessment.cases assessment.idle_id"
+            "package.sealing package.shroud"
         ),
     ),
     Part(circuit, reads(CIRCUIT)),

@@ -7,6 +7,7 @@ from collections.abc import Callable
 from typing import NamedTuple
 
 from keelroom.core.arrays import between
+from keelroom.core.kept import by_value
 
 CUT_IN = 1000.0
 """Alternator rpm under which nothing is given (common practice)."""
@@ -219,6 +220,7 @@ def top_speed(alternator: Alternator, redline: float) -> float:
     return alternator.ratio * redline
 
 
+@by_value(64)
 def ratio_for(alternator: Alternator, wanted: float, idle_rpm: float, most: float = 6.0) -> float | None:
     """The pulley ratio at which it gives `wanted` [A] hot at idle; None where no ratio up to `most` does.
 
@@ -231,6 +233,7 @@ def ratio_for(alternator: Alternator, wanted: float, idle_rpm: float, most: floa
     return _least(enough, (alternator.ratio, most), 1e-8)
 
 
+@by_value(64)
 def idle_for(alternator: Alternator, wanted: float, idle_rpm: float, most: float) -> float | None:
     """The idle speed [rpm] over `idle_rpm` at which it gives `wanted` [A] hot; None where none up to `most` does.
 
