@@ -8,6 +8,7 @@ from typing import TypeVar
 from pydantic import BaseModel
 
 from keelroom.core.kept import by_identity, one_of_equals
+from keelroom.document.schema.electrical import Circuit
 from keelroom.document.schema.package import Core, Fan
 
 M = TypeVar("M", bound=BaseModel)
@@ -23,6 +24,13 @@ def made_core(core: Core) -> Core:
 def made_fans(fans: tuple[Fan, ...]) -> tuple[Fan, ...]:
     """Fans without theirs."""
     found: tuple[Fan, ...] = one_of_equals(tuple(_unnamed(fan) for fan in fans))
+    return found
+
+
+@by_identity(256)
+def made_circuit(circuit: Circuit) -> Circuit:
+    """A circuit without its name."""
+    found: Circuit = one_of_equals(circuit.model_copy(update={"name": ""}))
     return found
 
 

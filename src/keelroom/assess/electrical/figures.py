@@ -19,6 +19,7 @@ from keelroom.assess.inputs.electrical.system import (
     planned_circuits,
     system_at,
 )
+from keelroom.assess.made import made_circuit
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.reads import reads, while_same
 from keelroom.core.electrical.charging import Alternator
@@ -41,7 +42,7 @@ from keelroom.core.electrical.protection import (
     starting,
 )
 from keelroom.core.electrical.wire import ampacity, conductor
-from keelroom.core.kept import by_identity, in_one_go
+from keelroom.core.kept import by_identity, in_one_go, one_of_equals
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.electrical import EACH, RELAYED, UNRELAYED, Circuit, Supply
@@ -282,6 +283,12 @@ def advice(planned: Planned, supply: Supply) -> Advice:
     Fuse and relay are chosen for the current at the least drop (brushless: at all that is allowed), so that they do not
     depend on the wire; the wire then for them.
     """
+    return _advice(one_of_equals(planned._replace(circuit=made_circuit(planned.circuit))), supply)
+
+
+@by_identity(512)
+def _advice(planned: Planned, supply: Supply) -> Advice:
+    """The same of a circuit whatever it is called."""
     circuit = planned.circuit
     motors = tuple(motored.motor for motored in planned.motors)
     many, volts = max(len(motors), 1), supply.regulated.si - LEAST_LOSS

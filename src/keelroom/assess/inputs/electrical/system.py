@@ -20,10 +20,10 @@ from keelroom.core.electrical.charging import (
     output,
 )
 from keelroom.core.electrical.circuit import Flow, Path, WireRun, flow_through
-from keelroom.core.electrical.motor import current_at
+from keelroom.core.electrical.motor import Motor, current_at
 from keelroom.core.electrical.protection import CONTACT, FUSE_LOSS, TERMINAL
 from keelroom.core.electrical.wire import conductor, resistance_at
-from keelroom.core.kept import by_identity, by_identity_at, one_of_equals
+from keelroom.core.kept import as_before, by_identity, by_identity_at, by_value, one_of_equals
 from keelroom.document.schema.brief import Accessories, Engine
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import EACH, UNRELAYED, Circuit, Control, Supply, Switch, Wire
@@ -264,7 +264,7 @@ def flow_at(planned: Planned, voltage: float) -> Flow:
     found = attempted(
         f"the circuit “{planned.circuit.name or planned.circuit.id}”",
         (),
-        lambda: flow_through(planned.path, motors, voltage),
+        lambda: _flow(planned.path, motors, voltage),
     )
     if isinstance(found, Stopped):
         raise SolveError("circuit", found.sentence, circuit=planned.circuit.id)
@@ -274,6 +274,12 @@ def flow_at(planned: Planned, voltage: float) -> Flow:
     volts, amps = iter(flow.voltages), iter(flow.currents)
     voltages = tuple(next(volts) if runs else voltage for runs in running)
     return flow._replace(voltages=voltages, currents=tuple(next(amps) if runs else 0.0 for runs in running))
+
+
+@by_value(1024)
+def _flow(path: Path, motors: tuple[Motor, ...], voltage: float) -> Flow:
+    """Found again by what a circuit is made of, whatever it is called."""
+    return flow_through(path, motors, voltage)
 
 
 def _loose(motors: tuple[Motored, ...], voltage: float) -> float:
@@ -288,7 +294,7 @@ Charging = tuple[Accessories, Engine, Supply]
 def _system(
     accessories: Accessories, engine: Engine, supply: Supply, planned: Circuits, table: Currents, at: At
 ) -> System:
-    return _solved((accessories, engine, supply), planned, table, at)
+    return as_before("systems", at, _solved((accessories, engine, supply), planned, table, at))
 
 
 def loads_on(supply: Supply, at: At) -> tuple[tuple[str, float], ...]:
