@@ -62,6 +62,13 @@ class Driver:
             assert time.monotonic() < end, "the window never got there"
 
     def settle(self) -> None:
+        """Let all that was begun be finished, and the second wave, which else comes when it will."""
+        QApplication.processEvents()
+        self.window.session.whole()
+        self.calm()
+
+    def calm(self) -> None:
+        """Let what is under way be finished; what waits for a pause goes on waiting."""
         QApplication.processEvents()
         QThreadPool.globalInstance().waitForDone()
         QApplication.processEvents()

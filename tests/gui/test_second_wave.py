@@ -42,7 +42,7 @@ def test_a_wave_for_an_older_build_is_dropped(demo_window):
     session._deepen()  # as after a pause, the work under way when the next edit comes
     older = holds_at(session.build)
     driver.enter("Vehicle mass", "6200")
-    driver.settle()
+    driver.calm()
     assert not session.assessment.complete  # the answer for 5200 came meanwhile and says nothing here
     session._deepen()
     driver.until(lambda: session.assessment.complete)
