@@ -89,11 +89,6 @@ def not_worked_out(build: Build, package: Package, stop: Stopped) -> Assessment:
     return bare._replace(findings=_judgement().stops(bare))
 
 
-def _as_before(found: R, before: R) -> R:
-    """What was found before, where it is the same: what is made of it stays too."""
-    return before if before == found else found
-
-
 def _first_wave(build: Build, package: Package, previous: Assessment | None, moving: bool) -> Assessment:
     found = cases_of(build, package, (previous, moving))
     idling, where = idle_case(build.duty_cases), _where(package)
@@ -123,9 +118,7 @@ def _first_wave(build: Build, package: Package, previous: Assessment | None, mov
         start=found.start,
         idle_id=idling.id if idling else "",
         fit=part("How it fits", lambda: fit_up(build, package)),
-        electrics=_as_before(
-            part("The circuits", lambda: electrics(build, package)), previous.electrics if previous else None
-        ),
+        electrics=part("The circuits", lambda: electrics(build, package)),
         refused=found.refused,
         # The very figures of the last time have their second wave already.
         deepened=all(case.figures is None or case.figures.ambients is not None for case in found.results),

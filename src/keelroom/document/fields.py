@@ -48,6 +48,7 @@ def _child(node: Any, step: str) -> Any:
         found = next((item for item in node if getattr(item, "id", None) == step), None)
         if found is not None:
             return found
+    # As `model_fields`, which looks at every call who asks.
     elif isinstance(node, BaseModel) and step in type(node).__pydantic_fields__:
         return getattr(node, step)
     raise InputError("no_such_path", f"The build has no “{step}” there", step=step)

@@ -18,7 +18,7 @@ from keelroom.document.edits import verify
 from keelroom.document.migrate import migrate
 from keelroom.document.refusals import reason
 from keelroom.document.schema.build import FORMAT, VERSION, Build
-from keelroom.document.text import LINE, harmless
+from keelroom.document.text import all_harmless, harmless
 from keelroom.document.writing import named, write_atomically
 from keelroom.errors import DocumentError, InputError, readable
 
@@ -92,7 +92,7 @@ def parse(data: bytes, path: Path) -> Build:
     """The build in `data`; `path` only names it in messages."""
     text = _text_of(data, path)
     raw, sound = _raw(text, path)
-    sound = sound and not UNKEPT.search(text)
+    sound = sound and all_harmless(text)
     if not sound:
         raw = _fit(raw, (), path)
     if raw.get("format") != FORMAT:
@@ -129,9 +129,6 @@ LONGEST_WHOLE = 18
 """Digits of a whole number: what is longer is no figure of a build."""
 _BRACKETS = re.compile(r'(?:[^"\[\]{}]+|"[^"\\]*(?:\\.[^"\\]*)*"?)*+([\[\]{}])')
 """A bracket, with all that comes before it since the last, strings whole."""
-UNKEPT = re.compile(f'[\\\\\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\u200e\u200f\u2028-\u202e\u2066-\u2069]|"[^"]{{{LINE}}}')
-"""What in a file's text may stand for something that is not kept as it is: an escape, a sign nobody sees, a text
-longer than a line. Where there is none, no text in it needs to be looked at by itself."""
 _LINES = re.compile("\r\n|\r|\n")
 
 

@@ -17,9 +17,17 @@ LINE, PAGE = 20_000, 200_000
 NOTES = "notes"
 """What a field of many lines is called."""
 _BREAKS = re.compile("\r\n|[\n\r\t\v\f\x1c-\x1e\x85\u2028\u2029]")
-_CONTROLS = re.compile("[\x00-\x1f\x7f-\x9f\u200e\u200f\u202a-\u202e\u2066-\u2069]")
-_UNSEEN = re.compile("[\x00-\x08\x0b-\x1f\x7f-\x9f\u200e\u200f\u202a-\u202e\u2066-\u2069]")
+_HIDDEN = "\x7f-\x9f\u200e\u200f\u202a-\u202e\u2066-\u2069"
+_CONTROLS = re.compile(f"[\x00-\x1f{_HIDDEN}]")
+_UNSEEN = re.compile(f"[\x00-\x08\x0b-\x1f{_HIDDEN}]")
+_LOOKED_AT = re.compile(f'[\\\\\x00-\x08\x0b\x0c\x0e-\x1f\u2028\u2029{_HIDDEN}]|"[^"]{{{LINE}}}')
 SIGN = "\N{REPLACEMENT CHARACTER}"
+
+
+def all_harmless(document: str) -> bool:
+    """Whether no text in a JSON document can be one `harmless` would change or refuse: no escape in it, no sign nobody
+    sees, nothing longer than a line."""
+    return _LOOKED_AT.search(document) is None
 
 
 def harmless(text: str, field: str) -> str:

@@ -9,7 +9,7 @@ import pytest
 from keelroom.document import file
 from keelroom.document.edits import apply, set_value
 from keelroom.document.file import load, parse, save, serialised
-from keelroom.document.text import LINE, harmless
+from keelroom.document.text import LINE, all_harmless, harmless
 from keelroom.errors import DocumentError, InputError
 from tests.conftest import DEMO
 
@@ -158,3 +158,13 @@ def test_what_never_came_from_a_file_is_looked_at_before_it_is_written(tmp_path)
     assert not path.exists()
     save(BUILD, path, since=BUILD)
     assert load(path) == BUILD
+
+
+def test_a_document_is_looked_through_wherever_a_text_in_it_would_be_changed_or_refused():
+    """Every sign of the first plane but those JSON keeps out of its texts, halves of characters as escapes."""
+    signs = [chr(code) for code in range(0x10000) if not 0xD800 <= code < 0xE000 and chr(code) not in '"\t\n\r']
+    changed = [sign for sign in signs if harmless(f"a{sign}", "name") != f"a{sign}"]
+    assert len(changed) > 60
+    for text in (*changed, "\\ud800", "x" * (LINE + 1)):
+        assert not all_harmless(f'{{"name": "{text}"}}')
+    assert all_harmless('{\r\n\t"name": "26 × 17 in, 104 °F, 2.5 mm², 24 3/8″"}')

@@ -42,7 +42,7 @@ from keelroom.core.electrical.protection import (
     starting,
 )
 from keelroom.core.electrical.wire import ampacity, conductor
-from keelroom.core.kept import by_identity, in_one_go, one_of_equals
+from keelroom.core.kept import as_before, by_identity, in_one_go, one_of_equals
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.electrical import EACH, RELAYED, UNRELAYED, Circuit, Supply
@@ -163,7 +163,9 @@ READS = reads(
 @in_one_go
 def electrics(build: Build, package: Package) -> Electrics:
     """The package's circuits in figures."""
-    return while_same("electrics", READS, (build, package), lambda: _electrics(build, package))
+    return while_same(
+        "electrics", READS, (build, package), lambda: as_before("circuits", package.id, _electrics(build, package))
+    )
 
 
 def _electrics(build: Build, package: Package) -> Electrics:

@@ -124,6 +124,7 @@ def face_classes(
 
 
 FEW = 65536
+"""Codes there may be up to which counting each costs less than sorting those that occur."""
 
 
 def _present(codes: Ints, most: int) -> tuple[Ints, Ints]:
