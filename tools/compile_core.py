@@ -53,24 +53,20 @@ def compile_all(root: Path) -> str:
     return told[-1].strip() if told else "nothing was built"
 
 
-def compile_in(made: str, names: list[str]) -> None:
-    """Compile from the folder of the packages, into them, all modules or those named; what lies between goes to a
-    folder `made`."""
+def compile_in(made: str) -> None:
+    """Compile from the folder of the packages, into them; what lies between goes to a folder `made`."""
     from Cython.Build import cythonize
     from setuptools import Distribution, Extension
 
-    # One that is tried by itself is to be there soon rather than to be quick.
-    quick = "-O0" if names else "-O2"
-
     def extension(module: Path) -> Extension:
         name = ".".join(module.with_suffix("").parts)
-        return Extension(name, [str(module)], extra_compile_args=[quick, "-g0", "-w"], extra_link_args=["-s"])
+        return Extension(name, [str(module)], extra_compile_args=["-O2", "-g0", "-w"], extra_link_args=["-s"])
 
     here = Path.cwd()
-    modules = [Path(name) for name in names] or [module.relative_to(here) for module in typed_modules(here.parent)]
+    modules = [module.relative_to(here) for module in typed_modules(here.parent)]
     shared = Path(SHARED).relative_to("src")
     extensions = cythonize(
-        [*([] if names else [extension(shared.with_suffix(".c"))]), *map(extension, modules)],
+        [extension(shared.with_suffix(".c")), *map(extension, modules)],
         compiler_directives=DIRECTIVES,
         nthreads=2,
         quiet=True,
@@ -114,7 +110,7 @@ def up_to_date(root: Path) -> bool:
 
 
 if __name__ == "__main__" and "--in" in sys.argv:
-    compile_in(sys.argv[2], sys.argv[3:])
+    compile_in(sys.argv[2])
 elif __name__ == "__main__":
     here = Path(__file__).parents[1]
     found = "" if up_to_date(here) else compile_all(here)

@@ -216,7 +216,6 @@ class Driver:
         # held on, it would be taken for whatever lies at their place next. (From a core: a layout taken for a widget.)
         del self.window
         sys.excepthook = sys.__excepthook__  # the window's own holds it
-        gc.unfreeze()  # the window was set aside with all that lasts
         gc.collect()
 
     def ledger(self) -> dict[str, str]:
@@ -233,4 +232,6 @@ APP: list[QApplication] = []
 
 def opened(path=None, as_copy=False) -> Driver:
     APP.append(application())
+    gc.freeze()  # what was there before the window is not looked through when it goes
+    gc.set_threshold(700, 10, 1000)  # nor is the window while it stands: in the program it is set aside
     return Driver(make_window(path, as_copy))

@@ -76,7 +76,6 @@ def make_window(path: Path | None = None, as_copy: bool = False) -> Window:
         window.enter()
     else:
         window.show_start(session.waiting())
-    gc.freeze()
     Tidying(window)
     return window
 
@@ -85,6 +84,7 @@ def run(path: Path | None, as_copy: bool = False) -> int:
     """Run until the window is closed. Raises DocumentError as `make_window` does."""
     app = application()
     window = make_window(path, as_copy)
+    gc.freeze()
     leave_on_signals(window)
     leave_with_session(app, window)
     window.show()
