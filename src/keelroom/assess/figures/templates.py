@@ -243,7 +243,7 @@ def hardware_list(build: Build, package: Package, system: str) -> Rows:
         ("Rubber grommets for the lines", "2", f"{frame.name} frame") for frame in frame_plans(package) if frame.pieces
     ]
     for cooler in package.coolers:
-        if cooler.stands not in ("ahead", "behind"):
+        if cooler.away:
             rows.append((f"Spacers, {length(cooler.spacer.si)}", "4", named(cooler)))
     return [*rows, *_hose_hardware(build, package, length)]
 

@@ -62,7 +62,7 @@ def _frame_plan(package: Package, frame: Frame) -> FramePlan:
         if bracket.start.startswith(f"frame:{frame.id}:") or bracket.end.startswith(f"frame:{frame.id}:")
     ]
     if frame.hangs == "core":
-        if cooler.stands not in ("ahead", "behind"):
+        if cooler.away:
             faults.append(Fault("hangs", fact("frame_not_at_core", name=name)))
         else:
             notes.append(fact("frame_on_core"))

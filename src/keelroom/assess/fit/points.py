@@ -179,7 +179,7 @@ def _corners(told: tuple[str, str], package: Package, frame: Axes, what: tuple[C
     found = []
     for corner in CORNERS:
         row, side = corner.split("_")
-        if cooler.stands in ("ahead", "behind"):
+        if not cooler.away:
             at = frame.point(u[side], v[row], deep)
         else:
             at = (u[side], v[row], (cooler.front.si if cooler.front else 0.0) + cooler.thickness.si)

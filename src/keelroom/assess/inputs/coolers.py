@@ -185,13 +185,11 @@ def _upstream(there: tuple[Cooler, ...], areas: Floats, under: Floats) -> Floats
 
 
 def own_air(cooler: Cooler, face: tuple[float, float], road: tuple[float, float], volts: float) -> float:
-    """Air [kg/s] through a cooler away from the core; 0 ahead of it or behind it. road: speed met [m/s], density
-    [kg/m3]; volts at its fans.
+    """Air [kg/s] through a cooler that stands away from the core. road: speed met [m/s], density [kg/m3]; volts at its
+    fans.
 
     Raises InputError where its resistance is none, SolveError where its air does not balance.
     """
-    if cooler.stands in ("ahead", "behind"):
-        return 0.0
     size, spot = size_of(cooler, face), SPOTS[cooler.stands]
     area, loss = size[0] * size[1], cooler.loss.si + cooler.guard.si
     if loss < LEAST_LOSS:

@@ -228,6 +228,8 @@ def _own_air(package: AirParts, ac_fitted: bool, shared: Shared, system: System)
     face, road = face_size(package), (float(shared.air_speed), shared.density)
 
     def air(cooler: Cooler) -> float | Stopped:
+        if not cooler.away:
+            return 0.0
         name, where = f"The air of “{cooler.name or cooler.id}”", ("coolers", cooler.id)
         return attempted(name, where, lambda: own_air(cooler, face, road, system.volts.get(cooler.id, 0.0)))
 

@@ -187,7 +187,7 @@ def _own_switch(package: Package, assessment: Assessment, cooler: Cooler) -> Fou
 
 def _air(package: Package, cooler: Cooler) -> Found:
     """Fans with no way out for their air, openings that cannot be."""
-    if cooler.stands in ("ahead", "behind"):
+    if not cooler.away:
         return
     where, size = ("packages", package.id, "coolers", cooler.id), size_of(cooler, face_size(package))
     area = size[0] * size[1]

@@ -2,8 +2,6 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field
-
 from keelroom.document.quantity import Quantity, Spec, Strict, most, quantity
 
 Maybe = Quantity | None
@@ -202,9 +200,9 @@ class Brief(Strict):
     use: str = ""
     symptoms: Annotated[tuple[Symptom, ...], most(20)] = ()
     notes: str = ""
-    vehicle: Vehicle = Field(default_factory=Vehicle)
-    engine: Engine = Field(default_factory=Engine)
-    accessories: Accessories = Field(default_factory=Accessories)
-    climate: Climate = Field(default_factory=Climate)
-    cooling: Cooling = Field(default_factory=Cooling)
+    vehicle: Vehicle = Vehicle()
+    engine: Engine = Engine()
+    accessories: Accessories = Accessories()
+    climate: Climate = Climate()
+    cooling: Cooling = Cooling()
     causes: Annotated[tuple[CauseCheck, ...], most(60)] = ()

@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal, Self
 
-from pydantic import Field, model_validator
+from pydantic import model_validator
 
 from keelroom.document.fields import id_lists
 from keelroom.document.quantity import Quantity, Spec, Strict, most, quantity
@@ -49,10 +49,10 @@ class Build(Strict):
     format: Literal["keelroom-build"] = FORMAT
     version: Literal[11] = VERSION
     revision: int = 0
-    brief: Brief = Field(default_factory=Brief)
-    survey: Survey = Field(default_factory=Survey)
-    gaps: Annotated[tuple[GapRule, ...], most(20)] = Field(default_factory=usual_gaps)
-    supply: Supply = Field(default_factory=Supply)
+    brief: Brief = Brief()
+    survey: Survey = Survey()
+    gaps: Annotated[tuple[GapRule, ...], most(20)] = usual_gaps()
+    supply: Supply = Supply()
     packages: Annotated[tuple[Package, ...], most(120)] = ()
     active: str = ""
     duty_cases: Annotated[tuple[DutyCase, ...], most(60)] = ()

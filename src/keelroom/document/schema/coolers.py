@@ -134,3 +134,8 @@ class Cooler(Strict):
         ),
     ] = None
     cost: Annotated[Maybe, Spec("money", "Cooler cost", ge=0, le=1e6)] = None
+
+    @property
+    def away(self) -> bool:
+        """Whether it has air of its own: it stands neither ahead of the core nor behind it."""
+        return self.stands not in ("ahead", "behind")

@@ -2,8 +2,6 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field
-
 from keelroom.document.quantity import Quantity, Spec, Strict, most, quantity
 from keelroom.document.schema.brief import Maybe
 
@@ -112,9 +110,9 @@ class Circuit(Strict):
     measured_drop: Annotated[
         Maybe, Spec("voltage", "Measured drop, there and back", ge=0, le=10, help="Empty: worked out from its wires")
     ] = None
-    feed: Wire = Field(default_factory=Wire)
-    branch: Wire = Field(default_factory=_branch)
-    back: Wire = Field(default_factory=_back)
+    feed: Wire = Wire()
+    branch: Wire = _branch()
+    back: Wire = _back()
 
 
 class CommandPoint(Strict):
@@ -275,7 +273,7 @@ class Supply(Strict):
     ] = quantity("1.2", "number")
     belt: Belt = "good"
     """of alternator, coolant pump and engine-driven fan"""
-    charge_wire: Wire = Field(default_factory=_charge_wire)
+    charge_wire: Wire = _charge_wire()
     charge_fuse: Annotated[
         Maybe, Spec("current", "Charge cable’s fuse", gt=0, le=500, help="At the battery’s end; empty: none")
     ] = None
@@ -285,5 +283,5 @@ class Supply(Strict):
     drop_limit: Annotated[Quantity, Spec("voltage", "A circuit may lose, there and back", gt=0, le=10)] = quantity(
         "0.5 V", "voltage"
     )
-    sources: Annotated[tuple[Source, ...], most(20)] = Field(default_factory=usual_sources)
-    loads: Annotated[tuple[Load, ...], most(80)] = Field(default_factory=usual_loads)
+    sources: Annotated[tuple[Source, ...], most(20)] = usual_sources()
+    loads: Annotated[tuple[Load, ...], most(80)] = usual_loads()

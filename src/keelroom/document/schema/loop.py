@@ -3,8 +3,6 @@ what runs in it."""
 
 from typing import Annotated, Literal
 
-from pydantic import Field
-
 from keelroom.document.quantity import Quantity, Spec, Strict, most, quantity
 
 Maybe = Quantity | None
@@ -183,7 +181,7 @@ class Loop(Strict):
         Maybe, Spec("pressure", "Core stands a pressure of", gt=0, le=1e6, help="Empty: taken from its make")
     ] = None
     parts: Annotated[tuple[Part, ...], most(60)] = ()
-    hoses: Annotated[tuple[Hose, ...], most(60)] = Field(default_factory=usual_hoses)
+    hoses: Annotated[tuple[Hose, ...], most(60)] = usual_hoses()
     hold: Annotated[
         Maybe,
         Spec(

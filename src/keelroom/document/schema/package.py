@@ -2,8 +2,6 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field
-
 from keelroom.document.quantity import Quantity, Spec, Strict, most, quantity
 from keelroom.document.schema.brief import Maybe
 from keelroom.document.schema.coolers import Blade, Cooler
@@ -404,25 +402,23 @@ class Package(Strict):
     id: str
     name: str = ""
     kind: PackageKind = "planned"
-    core: Core = Field(default_factory=Core)
+    core: Core = Core()
     fans: Annotated[tuple[Fan, ...], most(12)] = ()
-    shroud: Shroud = Field(default_factory=Shroud)
-    sealing: Sealing = Field(default_factory=Sealing)
-    coolers: Annotated[tuple[Cooler, ...], most(20)] = Field(
-        default_factory=lambda: (Cooler(id="condenser", name="Condenser"),)
-    )
-    place: Place = Field(default_factory=Place)
-    remote: Remote = Field(default_factory=Remote)
+    shroud: Shroud = Shroud()
+    sealing: Sealing = Sealing()
+    coolers: Annotated[tuple[Cooler, ...], most(20)] = (Cooler(id="condenser", name="Condenser"),)
+    place: Place = Place()
+    remote: Remote = Remote()
     cuts: Annotated[tuple[Cut, ...], most(40)] = ()
     moves: Annotated[tuple[Move, ...], most(300)] = ()
     """obstacles of the survey this package counts on having moved or removed"""
     panels: Annotated[tuple[Panel, ...], most(40)] = ()
     brackets: Annotated[tuple[Bracket, ...], most(80)] = ()
-    mounting: Mounting = Field(default_factory=Mounting)
+    mounting: Mounting = Mounting()
     circuits: Annotated[tuple[Circuit, ...], most(200)] = ()
-    control: Control = Field(default_factory=Control)
-    loop: Loop = Field(default_factory=Loop)
-    coolant: Coolant = Field(default_factory=Coolant)
+    control: Control = Control()
+    loop: Loop = Loop()
+    coolant: Coolant = Coolant()
     hours: Annotated[Maybe, Spec("time", "Shop hours", ge=0, le=3.6e6)] = None
 
     @property

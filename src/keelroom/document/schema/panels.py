@@ -2,8 +2,6 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field
-
 from keelroom.document.quantity import Quantity, Spec, Strict, quantity
 from keelroom.document.schema.brief import Maybe
 from keelroom.document.schema.stock import BoltKey, MetalKey
@@ -34,10 +32,10 @@ class Sealing(Strict):
     """Gaps between the front of the core and the bay, as found: air goes round the core if it can. Panels close
     them."""
 
-    left: Slit = Field(default_factory=Slit)
-    right: Slit = Field(default_factory=Slit)
-    bottom: Slit = Field(default_factory=Slit)
-    top: Slit = Field(default_factory=Slit)
+    left: Slit = Slit()
+    right: Slit = Slit()
+    bottom: Slit = Slit()
+    top: Slit = Slit()
 
 
 class Panel(Strict):

@@ -6,8 +6,6 @@ rear face of the core support panel at the lower edge (z, to the rear).
 
 from typing import Annotated, Literal
 
-from pydantic import Field
-
 from keelroom.document.quantity import Quantity, Spec, Strict, most, quantity
 from keelroom.document.schema.brief import Maybe
 
@@ -87,15 +85,10 @@ class Front(Strict):
     out: bool = False
     """it is out of the car: belt and pulleys cannot be measured yet"""
 
-    turning: Annotated[tuple[Turning, ...], most(40)] = Field(
-        default_factory=lambda: tuple(
-            Turning(id=ident, name=name)
-            for ident, name in (
-                ("pulley", "Crank pulley"),
-                ("belt", "Belt at its foremost"),
-                ("nose", "Water pump nose"),
-            )
-        )
+    turning: Annotated[tuple[Turning, ...], most(40)] = (
+        Turning(id="pulley", name="Crank pulley"),
+        Turning(id="belt", name="Belt at its foremost"),
+        Turning(id="nose", name="Water pump nose"),
     )
     block_depth: Annotated[
         Maybe, Spec("length", "Support plane to engine block", ge=-0.5, le=3, help="Empty: not measured")
@@ -232,8 +225,8 @@ class SecondReading(Strict):
 class Survey(Strict):
     """Everything the tape walk asks for. What is empty is not measured, and shown as such."""
 
-    opening: Opening = Field(default_factory=Opening)
-    engine: Front = Field(default_factory=Front)
+    opening: Opening = Opening()
+    engine: Front = Front()
     room_width: Annotated[
         Maybe,
         Spec("length", "Room for core and tanks, width", gt=0.1, le=3, descriptive=True, help="Between what must stay"),
@@ -241,12 +234,10 @@ class Survey(Strict):
     room_height: Annotated[Maybe, Spec("length", "Room for core and tanks, height", gt=0.1, le=3, descriptive=True)] = (
         None
     )
-    hood: Hood = Field(default_factory=Hood)
-    rails: Rails = Field(default_factory=Rails)
+    hood: Hood = Hood()
+    rails: Rails = Rails()
     obstacles: Annotated[tuple[Obstacle, ...], most(300)] = ()
-    hoses: Annotated[tuple[HoseEnd, ...], most(40)] = Field(
-        default_factory=lambda: (HoseEnd(id="upper"), HoseEnd(id="lower", role="inlet"))
-    )
+    hoses: Annotated[tuple[HoseEnd, ...], most(40)] = (HoseEnd(id="upper"), HoseEnd(id="lower", role="inlet"))
     holes: Annotated[tuple[MountHole, ...], most(100)] = ()
     air_holes: Annotated[tuple[AirHole, ...], most(100)] = ()
     ground: Annotated[

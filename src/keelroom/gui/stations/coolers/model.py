@@ -56,7 +56,7 @@ def _groups(build: Build, cooler: Cooler) -> list[Group]:
     path: Path = ("packages", build.active, "coolers", cooler.id)
     name = named(cooler)
     away, screen = cooler.stands != "ahead", cooler.kind == "screen"
-    place = ("left", "bottom", "stand_off") if cooler.stands in ("ahead", "behind") else ("left", "bottom", "front")
+    place = ("left", "bottom", "front" if cooler.away else "stand_off")
     rows = (
         Row("text", (*path, "name"), "Name"),
         Row("choice", (*path, "kind"), "Kind", KINDS_OF_COOLER),
