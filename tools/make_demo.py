@@ -508,7 +508,7 @@ def main() -> None:
     about = brief()
     cases = {case.id: case for case in default_duty_cases(about)}
     cases["grade"] = cases["grade"].model_copy(
-        update={"name": "Quarry hill with trailer", "towed_mass": quantity("5800 lb", "mass", "measured")}
+        update={"name": "Quarry hill with trailer", "towed_mass": quantity("3700 lb", "mass", "measured")}
     )
     cases["full"] = FULL_POWER.model_copy(update={"name": "Hill-climb, full power"})
     night = DutyCase(

@@ -109,7 +109,7 @@ FAULTS = (
         "core/thermal/engine_point.py",
         "engine.displacement[i] * rpm / 120.0",
         "engine.displacement[i] * rpm / 60.0",
-        (f"{OUTSIDE}::test_idle_fuel",),
+        (f"{OUTSIDE}::test_published_value",),
     ),
     Fault(
         "fans load no alternator",

@@ -187,7 +187,9 @@ def test_fans_are_listened_to_from_where_one_chooses(driver):
     before = [w.text() for w in near.findChildren(QLabel) if "ahead of the grille," in w.text()]
     driver.enter("Listen at", "84")
     after = [w.text() for w in near.findChildren(QLabel) if w.isVisible() and "ahead of the grille," in w.text()]
-    assert [int(a.split()[0]) - int(b.split()[0]) for a, b in zip(before, after, strict=True)] == [6] * len(before)
+    less = [int(a.split()[0]) - int(b.split()[0]) for a, b in zip(before, after, strict=True)]
+    assert less
+    assert all(by in (6, 7) for by in less), "6.02 dB for twice as far, each end rounded by itself"
     assert driver.enter("Listen at", "far") is not None
     assert driver.find("Listen at", QLineEdit).text() == "far", "what was typed stays"
     assert driver.shows("expected") or driver.shows("such as")

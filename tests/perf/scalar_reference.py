@@ -276,14 +276,15 @@ def engine_heat(p: Scalars, fan_power: float, density: float, pressure: float) -
     )
     best, idle = kind.efficient, kind.idling
     rich = 1 - kind.rich * min(max((load - 0.75) / 0.25, 0), 1)
-    fuel = (brake + friction) / ((best - (best - idle) * math.exp(-load / 0.15)) * rich)
-    full, still = kind.to_coolant, kind.idle_to_coolant
+    fuel = (brake + friction) / ((best - (best - idle) * math.exp(-load / 0.10)) * rich)
+    lean = kind.to_coolant / (fuel / e.displacement / kind.dense) ** kind.falls
+    share = 1 / (lean**-6 + kind.most**-6) ** (1 / 6)
     gearbox = wheels * (1 - v.driveline_efficiency) * v.gearbox_part + d.converter_heat
     oil = fuel * e.oil_share * e.heat_multiplier
     ratio = 1 + e.boost / pressure * min(max((load - 0.3) / 0.6, 0), 1)
     intake = fuel * kind.air_per_fuel / kind.heating
     charge = intake * 1006.0 * (p.climate.ambient + 273.15) * (ratio**0.2857 - 1) / 0.70
-    coolant = fuel * (full + (still - full) * math.exp(-load / 0.35)) * e.heat_multiplier
+    coolant = fuel * share * e.heat_multiplier
     return Heat(coolant, gearbox, oil, charge, intake * 1006.0, fuel * e.bay_share)
 
 

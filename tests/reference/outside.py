@@ -21,8 +21,10 @@ from keelroom.core.thermal import tube_side
 from keelroom.core.thermal.engine_point import friction_pressure
 from keelroom.core.thermal.march import march
 from keelroom.core.thermal.point import developed_nusselt, entering_nusselt
+from tests.reference.cars import at
 from tests.reference.check import Check
 from tests.reference.outside_electrical import electrical_checks
+from tests.reference.outside_engine import engine_checks
 from tests.reference.outside_loop import loop_checks
 from tests.reference.outside_packaging import packaging_checks
 
@@ -39,10 +41,6 @@ def effectiveness(ntu: float, ratio: float, layers: int, cells: int = 24) -> flo
         (1, layers),
     )
     return float(found.heat[0] / (flow * 70.0))
-
-
-def at(value: float) -> np.ndarray:
-    return np.array([value])
 
 
 def boils(glycol: str, share: float, gauge_psi: float, altitude: float = 0.0) -> float:
@@ -306,7 +304,7 @@ def _checks() -> list[Check]:
     return found
 
 
-CHECKS = [*_checks(), *packaging_checks(), *electrical_checks(), *loop_checks()]
+CHECKS = [*_checks(), *packaging_checks(), *electrical_checks(), *loop_checks(), *engine_checks()]
 
 
 def main() -> None:

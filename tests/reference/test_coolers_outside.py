@@ -23,7 +23,14 @@ from keelroom.core.coolers.noise import heard, sound_power
 from keelroom.core.coolers.oils import density, heat_capacity, kinematic_viscosity
 from keelroom.core.coolers.point import condensed, conductance_at, effectiveness, handed_over, vent_air
 from keelroom.core.electrical.motor import Motor, current_at
-from keelroom.core.thermal.engine_point import slip_loss, stall_heat, stall_torque
+from keelroom.core.thermal.engine_point import (
+    capacity,
+    converter_speed,
+    slip_loss,
+    stall_heat,
+    stall_torque,
+    torque_ratio,
+)
 from keelroom.document.file import load
 from tests.conftest import DEMO
 from tests.typed import circuit_at_rest
@@ -142,12 +149,33 @@ def test_a_stalled_converter_by_hand():
 
 
 def test_a_slipping_converter_by_hand():
-    """58 kW at 2800 rpm on K 160: 197.8 of 415.2 Nm, so (1 - 0.4764)^(1/3) = 0.8060 of the speed, torque x 1.0841:
-    12.6 % lost."""
-    asked = 58e3 / (2800 * math.pi / 30) / 415.2
-    speed = (1 - asked) ** (1 / 3)
-    assert slip_loss(58e3, 2800.0, 160.0) == pytest.approx(1 - speed * (2 - speed / 0.88), abs=2e-4)
-    assert 0.12 < slip_loss(58e3, 2800.0, 160.0) < 0.13
+    """58 kW at 2800 rpm on K 160: 197.8 of 415.2 Nm, so (1 - 0.4764)^(1/6) = 0.8978 of the speed comes out, past
+    coupling with the torque that went in: 10.2 % lost. Half of the stall torque more and it multiplies: at 80 % of it
+    0.2^(1/6) = 0.7647 of the speed with 2 - 0.7647/0.88 = 1.1310 of the torque, 13.5 % lost."""
+    assert slip_loss(58e3, 2800.0, 160.0) == pytest.approx(1 - 0.8978, abs=2e-4)
+    stall = 415.2 * 2800 * math.pi / 30
+    assert slip_loss(0.8 * stall, 2800.0, 160.0) == pytest.approx(1 - 0.7647 * 1.1310, abs=3e-4)
+
+
+def test_an_engine_slips_up_before_its_converter_until_both_ends_agree():
+    """Stalled: 20 Nm at the turbine want 10 in, (700 / sqrt(10 / 25.95)) = 434 rpm on K 160 at a torque ratio of 2.
+    Running: out of the pump at 2600 rpm, K 160, turbine at 2340: 0.9 of the speed, 1 - 0.9^6 = 0.4686 of (16.25)^2 ft
+    lb = 167.8 Nm and no more torque, 41.1 kW."""
+    nearly_still = 1.0
+    watts = 20 * nearly_still * math.pi / 30
+    assert converter_speed(nearly_still, watts, 160.0) == pytest.approx(434.5, abs=1.0)
+    assert converter_speed(2340.0, 167.8 * 2340 * math.pi / 30, 160.0) == pytest.approx(2600, abs=2)
+    into = 167.8 * 2600 * math.pi / 30
+    assert slip_loss(into, 2600.0, 160.0) == pytest.approx(0.1, abs=1e-3), "the same state from the engine's side"
+
+
+def test_the_converters_curve_is_that_of_cars():
+    """Efficiency of passenger cars' converters over speed ratio, published charts from memory: 0.35 at 0.2, 0.62 at
+    0.4, 0.79 at 0.6, 0.87 at 0.8; K over that of stall 1.03 at 0.6, 1.14 at 0.8, 1.35 at 0.9."""
+    for ratio, efficiency in ((0.2, 0.35), (0.4, 0.62), (0.6, 0.79), (0.8, 0.87)):
+        assert ratio * torque_ratio(ratio) == pytest.approx(efficiency, abs=0.01)
+    for ratio, factor in ((0.6, 1.03), (0.8, 1.14), (0.9, 1.35)):
+        assert capacity(ratio) ** -0.5 == pytest.approx(factor, rel=0.09)
 
 
 # oil and lines

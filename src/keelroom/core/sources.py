@@ -20,6 +20,11 @@ _ALL = (
         "from memory; idle fuel and table ranges checked",
     ),
     Reference(
+        "TAYLOR",
+        "Taylor, The Internal Combustion Engine in Theory and Practice 1, ch. 8: gas to wall by Re^0.75",
+        "from memory; coolant over brake power at 2 000 rpm, rated, cruise and idle checked",
+    ),
+    Reference(
         "CHANG_WANG",
         "Chang & Wang, Int. J. Heat Mass Transfer 40 (1997) 533: generalized louver-fin j",
         "from memory; band of ±15 % stated",

@@ -32,7 +32,7 @@ def test_a_step_in_numbers_is_the_duty_case_it_says():
     by_hand = Demand(
         speed=cruise.speed.si, grade=0.0, towed=0.0, rpm=asked.rpm, ambient=BUILD.brief.climate.ambient.si, ac=True
     )
-    assert by_hand == asked._replace(in_gear=True)
+    assert by_hand == asked._replace(turbine=None)
     figures = first_wave(BUILD).figures_of("cruise")
     (found,) = settled(by_hand)
     assert found == pytest.approx(figures.mean, abs=0.02)

@@ -122,7 +122,10 @@ def test_what_was_seen_is_told_in_both_systems():
     assert us.startswith("Tried on a copy: this goes. Held on hotter days, by: Idle, A/C on ")
     assert "Only on cooler days, by: Steady cruise" in us, "a shroud without flaps stands in the wind of the road"
     assert "°F" not in si
-    assert "cuts out" in brought_words(seen, "us")
+    assert brought_words(seen, "us") == ""
+    hotter = first_wave(on(build, (("brief", "climate", "ambient"), "108 °F", "temperature")))
+    (finding,) = (one for one in hotter.findings if one.code == "no_shroud")
+    assert "cuts out" in brought_words(prove(hotter, finding, act), "us"), "the fans rest, and the condenser with them"
     gone = build.model_copy(update={"packages": (build.package.model_copy(update={"fans": ()}),)})
     assert not applies(gone, act)
     stopped = prove(first_wave(gone), finding, act)

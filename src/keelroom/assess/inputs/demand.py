@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from keelroom.assess.inputs.cases import STANDS
 from keelroom.assess.inputs.electrical.system import At
-from keelroom.assess.inputs.gearing import engine_rpm
+from keelroom.assess.inputs.gearing import engine_rpm, geared
 from keelroom.core.kept import by_identity
 from keelroom.document.schema.brief import Brief
 from keelroom.document.schema.build import DutyCase
@@ -20,6 +20,7 @@ class Demand(NamedTuple):
     a gear while it stands
     stops_per_metre : starts and stops on the way;  air_speed [m/s] of the air met, where the car stands in wind; the
                       road's where None
+    turbine [rpm] of the gearbox's input while it moves, by gearing; None where it is not known
     """
 
     speed: float
@@ -32,6 +33,7 @@ class Demand(NamedTuple):
     in_gear: bool = True
     stops_per_metre: float = 0.0
     air_speed: float | None = None
+    turbine: float | None = None
 
     @property
     def moves(self) -> bool:
@@ -66,4 +68,5 @@ def demand_of(brief: Brief, case: DutyCase) -> Demand:
         in_gear=case.in_gear,
         stops_per_metre=case.stops_per_km.si / 1000.0,
         air_speed=case.speed.si if idles else None,
+        turbine=geared(brief, case),
     )

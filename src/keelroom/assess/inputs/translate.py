@@ -8,6 +8,7 @@ import numpy as np
 
 from keelroom.assess.inputs.air_parts import AirParts, air_parts
 from keelroom.assess.inputs.airside import AirSide, air_side
+from keelroom.assess.inputs.converter import converter_at
 from keelroom.assess.inputs.coolant.flows import circuit_of
 from keelroom.assess.inputs.coolant.heights import held_pressure
 from keelroom.assess.inputs.coolers import coolers_of, fitted, own_air
@@ -30,7 +31,6 @@ from keelroom.core.loop.circuit import CoolantCircuit
 from keelroom.core.plant import Command, Doubts, Face, Fans, Fluids, Layout, Plant, Points, Situation, Weather
 from keelroom.core.thermal.engine_heat import Drive, Engines, Vehicles
 from keelroom.core.thermal.engine_laws import LAWS, EngineLaw
-from keelroom.core.thermal.gearbox import stall_heat
 from keelroom.core.thermal.geometry import CoreGeometry
 from keelroom.document.schema.brief import Accessories, Brief, Cooling
 from keelroom.document.schema.brief import Climate as ClimateSection
@@ -59,8 +59,9 @@ GEARBOX_PART = {"automatic": 0.5, "manual": 0.25}
 % of the power and an automatic's pump 1–3 kW, of some 12 % lost)."""
 STILL_SPEED = 12.0
 """[m/s] road speed above which hot air off the road no longer reaches the grille."""
-CRAWL = 8.0
-"""[m/s] below it the converter slips and the engine turns near idle."""
+COMPRESSOR_ROAD = 8.0
+"""[m/s] from which on the A/C takes what it takes on the road; standing what it takes at idle, between them in
+proportion (common practice, no source)."""
 
 
 class PointRow(NamedTuple):
@@ -254,10 +255,9 @@ class Shared(NamedTuple):
 @by_identity(64)
 def _shared(brief: Brief, demand: Demand) -> Shared:
     reader, climate, accessories = Reader(), brief.climate, brief.accessories
-    slow = not demand.moves or demand.met < CRAWL
     ambient = demand.ambient
     grille_rise = reader.take(climate, (), "asphalt_rise") * max(0.0, 1 - demand.met / STILL_SPEED)
-    shaft = _ac_shaft(brief, slow) if demand.ac else 0.0
+    shaft = _ac_shaft(brief, demand) if demand.ac else 0.0
     stood_in = _floats(
         Weather,
         ambient=ambient,
@@ -269,7 +269,7 @@ def _shared(brief: Brief, demand: Demand) -> Shared:
     vapour = vapour_share(pressure, ambient, float(stood_in.humidity))
     return Shared(
         stood_in,
-        _drive(brief, demand, slow, shaft),
+        _drive(brief, demand, shaft),
         np.array(demand.met),
         ambient + grille_rise,
         demand.ac,
@@ -324,9 +324,12 @@ def _floats(kind: type[T], **values: float) -> T:
     return kind(**{name: np.array(value, float) for name, value in values.items()})
 
 
-def _ac_shaft(brief: Brief, slow: bool) -> float:
-    power = brief.accessories.ac_idle_power if slow else brief.accessories.ac_road_power
-    return power.si if power else 0.0
+def _ac_shaft(brief: Brief, demand: Demand) -> float:
+    """[W] of its compressor."""
+    idle, road = (
+        power.si if power else 0.0 for power in (brief.accessories.ac_idle_power, brief.accessories.ac_road_power)
+    )
+    return idle + (road - idle) * min(demand.speed / COMPRESSOR_ROAD, 1.0)
 
 
 @by_identity(16)
@@ -360,10 +363,8 @@ def _vehicle(vehicle: VehicleSection, accessories: Accessories) -> Vehicles:
     )
 
 
-def _drive(brief: Brief, demand: Demand, slow: bool, ac_shaft: float) -> Drive:
-    accessories, reader = brief.accessories, Reader()
-    automatic = brief.vehicle.gearbox == "automatic"
-    slipping = automatic and demand.in_gear and slow
+def _drive(brief: Brief, demand: Demand, ac_shaft: float) -> Drive:
+    accessories, reader, converter = brief.accessories, Reader(), converter_at(brief, demand)
     return _floats(
         Drive,
         speed=demand.speed,
@@ -372,20 +373,12 @@ def _drive(brief: Brief, demand: Demand, slow: bool, ac_shaft: float) -> Drive:
         full_power=float(demand.full_power),
         rpm=demand.rpm,
         stops_per_metre=demand.stops_per_metre,
-        accessories=ac_shaft + reader.take(accessories, (), "steering_power"),
+        accessories=ac_shaft + reader.take(accessories, (), "steering_power") + converter.braked,
         electrical=0.0,
-        converter_heat=converter_heat(brief, demand.rpm) if slipping else 0.0,
-        slips=float(automatic and not slow and not brief.vehicle.lockup),
+        converter_heat=converter.heat,
+        slips=converter.slips,
         driven_fan=0.0,
     )
-
-
-def converter_heat(brief: Brief, rpm: float) -> float:
-    """Heat [W] of a converter in gear whose car stands or crawls: as measured, else from its K."""
-    measured, factor = brief.accessories.converter_power, brief.vehicle.converter_factor
-    if measured is not None or factor is None:
-        return measured.si if measured else 0.0
-    return float(stall_heat(np.array(rpm), np.array(factor.si)))
 
 
 @by_value(64)

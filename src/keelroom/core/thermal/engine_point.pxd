@@ -2,13 +2,13 @@
 cimport cython
 from libc cimport math
 
-cdef double GRAVITY, LIGHT, PART, COMPRESSOR_EFFICIENCY, AIR_CP, AIR_EXPONENT, MOST_SLIP
+cdef double GRAVITY, LIGHT, COMPRESSOR_EFFICIENCY, AIR_CP, AIR_EXPONENT, MOST_SLIP
 cdef double POUND_FEET, COUPLING, STALL_RATIO, PER_RPM, STANDARD_DENSITY
 cdef double CASE, CASE_BY_SPEED, FLOW_IDLE, FLOW_FULL, FLOW_RPM, OIL_IDLE, OIL_FULL, OIL_RPM
-cdef int SLIP_STEPS
+cdef int SLIP_STEPS, SPEED_STEPS
 
 cdef class LawRows:
-    cdef public const double[:] friction, pumping, efficient, idling, rich, to_coolant, idle_to_coolant, heating
+    cdef public const double[:] friction, pumping, efficient, idling, rich, to_coolant, dense, falls, most, heating
     cdef public const double[:] air_per_fuel, doubt
 
 cdef class EngineRows:
@@ -23,8 +23,12 @@ cdef class DriveRows:
     cdef public const double[:] speed, grade, towed, full_power, rpm, stops_per_metre, accessories, electrical
     cdef public const double[:] converter_heat, slips, driven_fan
 
-@cython.locals(slope=double, speed=double, mass=double, force=double, stops=double)
+@cython.locals(mass=double, ahead=double)
 cpdef double road_power(VehicleRows vehicle, DriveRows drive, int i, double density) noexcept nogil
+
+@cython.locals(slope=double, force=double, stops=double)
+cpdef double wheel_power(double mass, double rolling, double ahead, double grade, double speed,
+                         double stops_per_metre) noexcept nogil
 
 @cython.locals(x=double)
 cpdef double full_power(EngineRows engine, int i, double rpm, double density_ratio) noexcept nogil
@@ -32,11 +36,22 @@ cpdef double full_power(EngineRows engine, int i, double rpm, double density_rat
 @cython.locals(thousands=double)
 cpdef double friction_pressure(double rpm) noexcept nogil
 
+@cython.locals(share=double)
+cpdef double coolant_share(LawRows law, int i, double dense) noexcept nogil
+
 cpdef double stall_torque(double rpm, double factor) noexcept nogil
 
 cpdef double stall_heat(double rpm, double factor) noexcept nogil
 
-@cython.locals(torque=double, asked=double, speed=double, multiplied=double)
+@cython.locals(cubed=double)
+cpdef double capacity(double ratio) noexcept nogil
+
+cpdef double torque_ratio(double ratio) noexcept nogil
+
+@cython.locals(torque=double, low=double, high=double, _=int, rpm=double, ratio=double)
+cpdef double converter_speed(double turbine, double power, double factor) noexcept nogil
+
+@cython.locals(torque=double, asked=double, ratio=double)
 cpdef double slip_loss(double power, double rpm, double factor) noexcept nogil
 
 @cython.locals(all_of_it=bint, lost=double, into=double, _=int)

@@ -6,12 +6,14 @@ Compiled where a C compiler was at hand (`engine_point.pxd` types it).
 import math
 
 GRAVITY = 9.80665
-LIGHT, PART = 0.15, 0.35
-"""Shares of full load over which efficiency rises from idle, and the coolant's share falls (common practice)."""
+LIGHT = 0.10
+"""Share of full load over which efficiency rises from idle (common practice)."""
 COMPRESSOR_EFFICIENCY, AIR_CP, AIR_EXPONENT = 0.70, 1006.0, 0.2857
 SLIP_STEPS, MOST_SLIP = 6, 0.5
 """Times a converter's slip is worked out from the power it takes, and the most it is let lose: past it one would
 change down."""
+SPEED_STEPS = 50
+"""Halvings a converter's speed is found by: past the last digit."""
 POUND_FEET = 1.3558179
 """[N m]"""
 COUPLING = 0.88
@@ -46,12 +48,17 @@ class DriveRows:
 
 
 def road_power(vehicle, drive, i, density):
-    """Power at the wheels [W], never negative. Source: ROAD_LOAD; stops as kinetic energy lost."""
-    slope, speed = math.atan(drive.grade[i]), drive.speed[i]
-    mass = vehicle.mass[i] + drive.towed[i]
-    force = mass * GRAVITY * (vehicle.rolling[i] * math.cos(slope) + math.sin(slope))
-    force += 0.5 * density * vehicle.drag_area[i] * speed * speed
-    stops = drive.stops_per_metre[i] * speed * 0.5 * mass * (2 * speed) ** 2
+    """Power at the wheels [W] of one car in its case. Source: ROAD_LOAD."""
+    mass, ahead = vehicle.mass[i] + drive.towed[i], density * vehicle.drag_area[i]
+    return wheel_power(mass, vehicle.rolling[i], ahead, drive.grade[i], drive.speed[i], drive.stops_per_metre[i])
+
+
+def wheel_power(mass, rolling, ahead, grade, speed, stops_per_metre):
+    """Power at the wheels [W], never negative. mass [kg]; ahead: air density by drag area [kg/m]; grade: rise over run;
+    speed [m/s]. Source: ROAD_LOAD; stops as kinetic energy lost."""
+    slope = math.atan(grade)
+    force = mass * GRAVITY * (rolling * math.cos(slope) + math.sin(slope)) + 0.5 * ahead * speed * speed
+    stops = stops_per_metre * speed * 0.5 * mass * (2 * speed) ** 2
     return max(force * speed + stops, 0.0)
 
 
@@ -67,6 +74,15 @@ def friction_pressure(rpm):
     return 1e5 * (0.97 + 0.15 * thousands + 0.05 * thousands * thousands)
 
 
+def coolant_share(law, i, dense):
+    """Share of the fuel that goes into the coolant. dense [W/m3]: fuel by displacement.
+
+    Source: TAYLOR, heat by the 0.75 power of the mass flow; towards none it comes to the law's most.
+    """
+    share = law.to_coolant[i] * (dense / law.dense[i]) ** -law.falls[i]
+    return share * (1 + (share / law.most[i]) ** 6) ** (-1.0 / 6)
+
+
 def stall_torque(rpm, factor):
     """Torque [N m] a stalled converter asks of the engine. factor: its K [rpm/sqrt(lbf ft)]. Source: CONVERTER."""
     return (rpm / factor) ** 2 * POUND_FEET
@@ -77,17 +93,39 @@ def stall_heat(rpm, factor):
     return stall_torque(rpm, factor) * rpm * PER_RPM
 
 
-def slip_loss(power, rpm, factor):
-    """Share of the power [W] that goes into an unlocked converter and does not come out.
+def capacity(ratio):
+    """Share of the stall torque a converter still asks of the engine at a speed ratio 0..1. Source: CONVERTER; the
+    curve of passenger cars' converters from memory, ±10 % of it."""
+    cubed = ratio * ratio * ratio
+    return 1 - cubed * cubed
 
-    The capacity falls from the stall torque with the cube of the speed ratio, the torque ratio straight to 1 at
-    COUPLING. Source: CONVERTER; the curve's shape common practice.
-    """
+
+def torque_ratio(ratio):
+    """Torque out of a converter over torque in: from STALL_RATIO straight to 1 at COUPLING. Source: CONVERTER."""
+    return max(STALL_RATIO - (STALL_RATIO - 1) * ratio / COUPLING, 1.0)
+
+
+def converter_speed(turbine, power, factor):
+    """Speed [rpm] an engine comes to before an unlocked converter whose turbine turns at `turbine` [rpm], over 0, and
+    gives a power [W]. Source: CONVERTER; both speeds solved together."""
+    torque = power / (turbine * PER_RPM)
+    low, high = turbine, turbine + factor * math.sqrt(max(torque, 0.0) / POUND_FEET) + 1e-6
+    for _ in range(SPEED_STEPS):
+        rpm = 0.5 * (low + high)
+        ratio = turbine / rpm
+        if stall_torque(rpm, factor) * capacity(ratio) * torque_ratio(ratio) < torque:
+            low = rpm
+        else:
+            high = rpm
+    return 0.5 * (low + high)
+
+
+def slip_loss(power, rpm, factor):
+    """Share of the power [W] that goes into an unlocked converter and does not come out. Source: CONVERTER."""
     torque = power / (max(rpm, 1.0) * PER_RPM)
     asked = min(max(torque / stall_torque(rpm, factor), 0.0), 0.995)
-    speed = math.cbrt(1 - asked)
-    multiplied = max(STALL_RATIO - (STALL_RATIO - 1) * speed / COUPLING, 1.0)
-    return min(max(1 - speed * multiplied, 0.0), 1.0)
+    ratio = (1 - asked) ** (1.0 / 6)
+    return min(max(1 - ratio * torque_ratio(ratio), 0.0), 1.0)
 
 
 def slip(vehicle, drive, i, out, most):
@@ -140,8 +178,7 @@ class HeatBalance:
         self.wheels = max(available - auxiliary, 0.0) if drive.full_power[i] > 0 else wheels
         load = self.brake / available
         self.fuel = self.burnt(engine, i, drive.rpm[i], load)
-        share = engine.law.idle_to_coolant[i] - engine.law.to_coolant[i]
-        share = engine.law.to_coolant[i] + share * math.exp(-load / PART)
+        share = coolant_share(engine.law, i, self.fuel / engine.displacement[i])
         slipping = self.wheels * lost + drive.converter_heat[i]
         rubbing = self.wheels * (1 - lost) * (1 - vehicle.driveline_efficiency[i])
         self.gearbox, self.driveline = vehicle.gearbox_part[i] * rubbing + slipping, rubbing + slipping

@@ -344,6 +344,11 @@ def states_of_parts(raw: Raw) -> Raw:
     return raw | {"version": 11}
 
 
+def seen_cases(raw: Raw) -> Raw:
+    """Version 12: a duty case says what the car did in it before the work. Of version 11 nothing is known."""
+    return raw | {"version": 12}
+
+
 STEPS: dict[int, Callable[[Raw], Raw]] = {
     1: opening_to_survey,
     2: drop_to_circuits,
@@ -355,6 +360,7 @@ STEPS: dict[int, Callable[[Raw], Raw]] = {
     8: kinds_of_package,
     9: counted_cases,
     10: states_of_parts,
+    11: seen_cases,
 }
 """Version n to the function that makes version n + 1 of it. Version 1 is the first."""
 

@@ -14,8 +14,10 @@ from keelroom.document.schema.trail import KEPT, Done
 from keelroom.errors import InputError
 
 FORMAT: Literal["keelroom-build"] = "keelroom-build"
-VERSION: Literal[11] = 11
+VERSION: Literal[12] = 12
 Demand = Literal["idle", "road_load", "full_power"]
+Seen = Literal["", "fine", "hot"]
+"""nobody looked; it stayed; it climbed"""
 
 
 class DutyCase(Strict):
@@ -41,13 +43,21 @@ class DutyCase(Strict):
     ambient: Annotated[
         Maybe, Spec("temperature", "Ambient", ge=-50, le=60, help="Empty: the hottest day of the brief")
     ] = None
+    seen: Seen = ""
+    """what the car did in it before the work"""
+    seen_at: Annotated[
+        Maybe, Spec("temperature", "Gauge read", ge=0, le=200, help="The highest while it climbed; empty: not noted")
+    ] = None
+    seen_day: Annotated[
+        Maybe, Spec("temperature", "On a day of", ge=-50, le=60, help="Empty: as warm as the case’s own day")
+    ] = None
 
 
 class Build(Strict):
     """A build: one brief, one survey, several packages of which one is active, duty cases, and the user's own parts."""
 
     format: Literal["keelroom-build"] = FORMAT
-    version: Literal[11] = VERSION
+    version: Literal[12] = VERSION
     revision: int = 0
     brief: Brief = Brief()
     survey: Survey = Survey()

@@ -292,7 +292,7 @@ def test_the_drawing_keeps_its_layout_and_its_heights_are_true():
     words = [
         shape.text for shape in loop_scene(BUILD, BUILD.package, figures, None, "us").shapes if isinstance(shape, Label)
     ]
-    assert any(text.startswith("Upper hose 6 gpm, 189 °F") for text in words)
+    assert any(text.startswith("Upper hose 7 gpm, 190 °F") for text in words)
 
 
 def test_warm_coolant_rises_only_to_a_core_that_stands_over_the_engine():
