@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QApplication, QDialog
 
 from keelroom import ASSETS
 from keelroom.assess.acts.registry import offer
+from keelroom.document.quantity import quantity
 
 GUIDE = ASSETS.parent / "guide"
 
@@ -88,6 +89,9 @@ class Album:
         self.dialog_shot("first-build", FirstBuild(self.window, self.session))
         self.shot("brief", self.window.files.open_demo, lambda: settle(self.app), self.panel("Findings"))
         self.panel("")()
+        self.shot("explain", self.seen_hot, self.page("Brief", "Explain"))
+        for _ in range(4):
+            self.session.store.undo()
         self.shot("survey", self.page("Survey", "Engine"), self.at("survey", "engine", "turning", "nose", "depth"))
         self.shot("bench", self.window.bench, self.half_typed)
         self.window.bench()
@@ -100,6 +104,16 @@ class Album:
             self.panel("Why"),
             self.at("packages", "p1", "core", "depth"),
         )
+
+    def seen_hot(self) -> None:
+        """What the demo's car did before the work: 240 °F at a light on a day of 92, fine on the road."""
+        for case, name, value in (
+            ("idle", "seen", "hot"),
+            ("idle", "seen_at", quantity("240 °F", "temperature", "measured")),
+            ("idle", "seen_day", quantity("92 °F", "temperature", "measured")),
+            ("cruise", "seen", "fine"),
+        ):
+            self.session.set(("duty_cases", case, name), value, "What it did")
 
     def half_typed(self) -> None:
         """A reading in bench mode."""

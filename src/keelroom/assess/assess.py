@@ -10,6 +10,7 @@ from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.figures.assessment import Assessment, CaseAmbients, CaseFigures, CaseResult, RulesOfThumb, Totals
 from keelroom.assess.figures.beliefs import beliefs_of
 from keelroom.assess.figures.effort import cost, effort
+from keelroom.assess.figures.seen import unlike_seen
 from keelroom.assess.figures.solving import cases_of
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.inputs.cases import idle_case
@@ -128,7 +129,8 @@ def _first_wave(build: Build, package: Package, previous: Assessment | None, mov
     if moving:
         return partial._replace(findings=previous.findings if previous else (), judged=False)
     beliefs = part("What is believed of its parts", lambda: beliefs_of(build, package)) or ()
-    partial = partial._replace(beliefs=beliefs, stopped=(*stopped, *found.parts))
+    unlike = part("What was seen before", lambda: unlike_seen(build)) or ()
+    partial = partial._replace(beliefs=beliefs, unlike=unlike, stopped=(*stopped, *found.parts))
     return partial._replace(findings=_judgement().judge(build, package, partial))
 
 

@@ -5,6 +5,8 @@ from __future__ import annotations
 from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.causes import marked
 from keelroom.assess.defaults import default_duty_cases, usual_limit, usual_pulley, usual_redline, usual_wired
+from keelroom.assess.faults import faults_of, mends
+from keelroom.assess.figures.seen import as_found
 from keelroom.document.edits import Change, Edit, added, fresh_id, set_value
 from keelroom.document.fields import measured_fields
 from keelroom.document.quantity import Quantity, quantity
@@ -69,11 +71,26 @@ def _add_case(do: Doing) -> Edit:
 
 
 def _cause(do: Doing) -> Edit:
-    state = do.given("state")
+    """What was found of a cause; what was entered of one that is mended goes again."""
+    state, cause = do.given("state"), do.given("cause")
     if state not in ("open", "fine", "mended"):
         raise InputError("act_incomplete", f"A cause is open, fine or mended, not “{state}”")
-    found = marked(do.build.brief, do.given("cause"), state)  # type: ignore[arg-type]
-    return set_value(("brief", "causes"), found, do.act.label)
+    found = marked(do.build.brief, cause, state)  # type: ignore[arg-type]
+    package = as_found(do.build)
+    mended = mends(do.build, package, cause) if state == "mended" and package else ()
+    return Edit(do.act.label, (Change(("brief", "causes"), found), *mended))
+
+
+def _enter_cause(do: Doing) -> Edit:
+    """A cause that was found, as entries of the car as found."""
+    package = as_found(do.build)
+    if package is None:
+        raise InputError("act_incomplete", "There is no package to enter it in")
+    cause, size = do.given("cause"), do.given("size")
+    fault = next((one for one in faults_of(do.build, package) if (one.cause, one.size) == (cause, size)), None)
+    if fault is None or not fault.changes:
+        raise InputError("act_incomplete", f"This build cannot have “{cause}: {size}” entered")
+    return Edit(do.act.label, fault.changes)
 
 
 KINDS = (
@@ -87,4 +104,5 @@ KINDS = (
         rests_on=(("brief", "engine", "idle_rpm"), ("brief", "engine", "power_rpm")),
     ),
     ActKind("cause", "What was found of a cause that was looked at", _cause),
+    ActKind("enter_cause", "A cause that was found, entered in the car as found", _enter_cause),
 )

@@ -9,6 +9,7 @@ from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.figures.beliefs import Belief
 from keelroom.assess.figures.effort import Effort
 from keelroom.assess.figures.in_hand import InHand
+from keelroom.assess.figures.seen import Unlike
 from keelroom.assess.findings import Finding
 from keelroom.assess.fit.clearances import Fit
 from keelroom.assess.inputs.needs import Need
@@ -282,6 +283,8 @@ class Assessment(NamedTuple):
     electrics: Electrics | None = None
     beliefs: tuple[Belief, ...] = ()
     """what is believed of its parts, worked out both ways; while something is dragged none is"""
+    unlike: tuple[Unlike, ...] = ()
+    """cases the car was seen to do otherwise in than the build as found could; while something is dragged none is"""
     idle_id: str = ""
     """the duty case that stands for idle, '' where there is none"""
     start: Start | None = None

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from keelroom.assess.causes import open_causes
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.findings import Finding, Found
@@ -12,7 +14,7 @@ from keelroom.assess.placing import LIES, face_size, hidden_share, opening_on_fa
 from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
-from keelroom.facts import given, lowered
+from keelroom.facts import fact, given, lowered
 
 ROUNDING = 0.5e-3
 RECIRCULATES, LEAKS, BYPASSES = 0.08, 0.12, 0.15
@@ -33,6 +35,25 @@ def causes(build: Build, package: Package, assessment: Assessment) -> Found:
         given(count=(len(waiting), "count"), names=names, first=first.name.lower(), test=first.test),
         value=float(len(waiting)),
     )
+
+
+def unlike(build: Build, package: Package, assessment: Assessment) -> Found:
+    """What the car was seen to do and the build as entered could not: what is advised rests on a car it is not."""
+    for one in assessment.unlike:
+        hot = one.seen == "hot"
+        did = "saw.hot" if hot else "saw.stayed" if one.told else "saw.under"
+        reads = fact("seen.boils") if math.isinf(one.expected) else None
+        yield Finding(
+            "unlike_seen",
+            "problem",
+            ("duty_cases", one.case_id, "seen"),
+            given(
+                name=one.name,
+                saw=fact(did, saw=(one.reading, "temperature")),
+                expected=reads or fact("seen.reads", expected=(one.expected, "temperature")),
+            ),
+            form="hot" if hot or one.reading > one.expected else "cool",
+        )
 
 
 def face(build: Build, package: Package, assessment: Assessment) -> Found:

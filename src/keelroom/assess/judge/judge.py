@@ -12,7 +12,7 @@ from keelroom.assess.inputs.airside import fan_curve, in_shroud
 from keelroom.assess.inputs.coolant.flows import pump_flow_rated
 from keelroom.assess.inputs.coolant.graph import CIRCUIT
 from keelroom.assess.inputs.electrical.controller import seat_of
-from keelroom.assess.judge.air import air, causes, face
+from keelroom.assess.judge.air import air, causes, face, unlike
 from keelroom.assess.judge.claims import claims
 from keelroom.assess.judge.coolers import coolers
 from keelroom.assess.judge.driven import driven
@@ -517,6 +517,7 @@ def _assumed(build: Build, package: Package, assessment: Assessment) -> Found:
 
 PARTS: tuple[Part, ...] = (
     Part(_stopped),
+    Part(unlike, reads("brief.cooling assessment.unlike")),
     Part(causes, reads("brief.causes brief.symptoms")),
     Part(_missing, reads("brief.engine package.fans assessment.cases")),
     Part(

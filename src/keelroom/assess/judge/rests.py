@@ -35,6 +35,7 @@ RESTS: dict[str, str] = {
     "tubes_laminar": "package.core brief.engine.pump_flow package.coolant package.loop",
     "rule_differs": ALL,
     "cheap_cause": "brief.causes",
+    "unlike_seen": "brief.causes beside.seen_at beside.seen_day",
     "limit_under_thermostat": "package.loop.thermostat",
     "limit_over_boiling": "package.coolant package.loop.cap_pressure brief.climate.altitude",
     "ambient_over_limit": "brief.cooling.limit",

@@ -3,6 +3,18 @@
 from keelroom.assess.words.told import Told
 
 TOLD = {
+    "unlike_seen.hot": Told(
+        "{name}: your car does what this build says it cannot",
+        "It {saw}, and as entered {expected}: something in it is not as entered. Brief, Explain holds every cheap "
+        "cause against what was seen and says where to look first. What is advised before that is for another car.",
+        "The car ran hotter than the build as entered could",
+    ),
+    "unlike_seen.cool": Told(
+        "{name}: this build says it runs hotter than your car did",
+        "It {saw}, and as entered {expected}: an entry is worse than what stands in the car. Look at the entries that "
+        "are assumed first; what is advised before that is for another car.",
+        "The car ran cooler than the build as entered could",
+    ),
     "lies_at_grille": Told(
         "The core lies, and is taken to have the grille’s air",
         "Leaning by {lean} it does not face the road: what blows onto the grille does not go through it by itself. Say "

@@ -23,6 +23,12 @@ CLAUSES = {
     "tried.lost": "Not worked out any more: {names}.",
     "tried.amps": "{was:.0f} → {now:.0f} A at idle.",
     "tried.volts": "{was:.1f} → {now:.1f} V at the battery then.",
+    # what the car was seen to do
+    "saw.hot": "climbed to {saw}",
+    "saw.stayed": "stayed at {saw}",
+    "saw.under": "never ran hot, at most {saw}",
+    "seen.reads": "it reads {expected} there",
+    "seen.boils": "it boils there",
     # duty cases
     "settles": "Settles at {top}",
     "swings": "Swings between {low} and {top} as the fans stop and start",

@@ -6,7 +6,7 @@ BRIEF = Station(
     name="Brief",
     folder="brief",
     purpose="What the car is and must do: vehicle, engine, limits, what was wrong before, duty cases.",
-    pages=("Vehicle", "Engine", "Limits", "Before", "Causes", "Duty cases"),
+    pages=("Vehicle", "Engine", "Limits", "Before", "Explain", "Causes", "Duty cases"),
     owns=(
         ("brief",),
         ("duty_cases",),

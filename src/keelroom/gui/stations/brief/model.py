@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from keelroom.assess.acts.registry import offer
-from keelroom.document.schema.build import Build
+from keelroom.document.schema.build import Build, DutyCase
 from keelroom.gui.rows import Group, Page, Row, quantities
 
 GEARBOXES = (("manual", "Manual"), ("automatic", "Automatic"))
@@ -14,6 +14,7 @@ KINDS_OF_ENGINE = (
     ("boosted", "Boosted petrol"),
     ("diesel", "Diesel"),
 )
+SEEN = (("", "Not looked at"), ("fine", "Stayed, or never ran hot"), ("hot", "Climbed, ran hot"))
 DEMANDS = (("idle", "Idling"), ("road_load", "Road load"), ("full_power", "Full power"))
 SYMPTOMS = (
     ("climbs_at_idle", "Climbs at a light"),
@@ -113,9 +114,16 @@ def pages(build: Build) -> tuple[Page, ...]:
                     note="Cheap causes come first: an air lock is not cured by a fan. Each mark brings its checks "
                     "to the Causes page.",
                 ),
+                Group(
+                    "What it did, case by case",
+                    tuple(row for case in build.duty_cases for row in _seen_rows(case)),
+                    note="Of the car as found. What it did not do counts as much: the Explain page holds every cheap "
+                    "cause against both.",
+                ),
                 Group("", (Row("notes", (*brief, "notes"), "Notes"),)),
             ),
         ),
+        Page("Explain", ()),
         Page("Causes", ()),
         Page(
             "Duty cases",
@@ -123,6 +131,13 @@ def pages(build: Build) -> tuple[Page, ...]:
             (("Add a duty case", offer("add_case")), ("Make them from the brief", offer("usual_cases"))),
         ),
     )
+
+
+def _seen_rows(case: DutyCase) -> tuple[Row, ...]:
+    """What the car did in one duty case before the work; what was read, where something was seen."""
+    path, name = ("duty_cases", case.id), case.name or "Duty case"
+    did = Row("choice", (*path, "seen"), name, SEEN)
+    return (did, *quantities(path, "seen_at", "seen_day", of=name)) if case.seen else (did,)
 
 
 def _case_group(ident: str, name: str) -> Group:

@@ -11,6 +11,7 @@ from keelroom.document.schema.brief import Engine, Vehicle
 from keelroom.gui.saving import ask_about_typed
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.brief.causes import CausesView
+from keelroom.gui.stations.brief.explain import explain_page
 from keelroom.gui.stations.brief.model import pages
 from keelroom.gui.widgets.act_menu import ActMenu, Entry
 from keelroom.gui.widgets.form import Form
@@ -24,7 +25,15 @@ class BriefStation(Form):
             "vehicle_kind": self._vehicle_kind,
             "engine_kind": self._engine_kind,
         }
-        super().__init__(session, lambda: pages(session.build), actions, {"Causes": lambda: CausesView(session)})
+        super().__init__(
+            session,
+            lambda: pages(session.build),
+            actions,
+            {
+                "Causes": lambda: CausesView(session),
+                "Explain": lambda: explain_page(session),
+            },
+        )
 
     @cached_property
     def kinds(self) -> ActMenu:

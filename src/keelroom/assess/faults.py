@@ -1,0 +1,275 @@
+"""Each cheap cause as it would stand in the build: entries that move the model as the fault moves the car.
+
+Sizes common practice, no source.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from typing import NamedTuple
+
+from keelroom.document.edits import Change, fresh_id
+from keelroom.document.fields import Path
+from keelroom.document.quantity import Quantity, from_si, quantity
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.coolers import Cooler
+from keelroom.document.schema.package import Package
+from keelroom.document.schema.panels import EDGES
+
+
+class Fault(NamedTuple):
+    """One size of a cause. changes: the entries that say it;  reads_high [K]: what a gauge shows over the coolant."""
+
+    cause: str
+    size: str
+    changes: tuple[Change, ...]
+    reads_high: float = 0.0
+
+
+WIDE = ("1 in", "3 in")
+"""Gaps that were left open all round."""
+RETARDED = (("a little late or lean", "1.15"), ("very late or lean", "1.35"))
+DIRTY = (("a quarter of the face", 0.25), ("half of the face", 0.5))
+DIRT = "Dirt in the core"
+STOPPED = "60"
+"""Dynamic heads of a core whose fins are full of dirt."""
+STARVED = ("12 V", "10.5 V")
+"""At the battery, everything on: half a charge, and nearly flat."""
+CLUTCH_SLIPS = 0.5
+"""Share of its speed a fan keeps whose clutch has lost its oil."""
+HOT_AIR = ("10 K", "18 K")
+GAUGE = 10.0
+DRAGS = 2.5
+"""Times the rolling resistance with a brake that drags."""
+
+
+def faults_of(build: Build, package: Package) -> tuple[Fault, ...]:
+    """Every size of every cause this build could have and is not said to have already."""
+    where: Path = ("packages", package.id)
+    found = [fault for make in _MAKERS for fault in make(build, package, where)]
+    return tuple(found)
+
+
+def _air(build: Build, package: Package, where: Path) -> Iterator[Fault]:
+    if package.loop.air_left == "bled":
+        yield Fault("air_lock", "it gurgles", (Change((*where, "loop", "air_left"), "some"),))
+        yield Fault("air_lock", "a pocket stands", (Change((*where, "loop", "air_left"), "locked"),))
+
+
+def _thermostat(build: Build, package: Package, where: Path) -> Iterator[Fault]:
+    loop = package.loop
+    if loop.thermostat_state == "fitted":
+        yield Fault("thermostat", "backwards", (Change((*where, "loop", "thermostat_state"), "reversed"),))
+        if loop.thermostat is not None:
+            late = from_si(loop.thermostat.si + 15.0, "temperature", "si", "assumed")
+            yield Fault("thermostat", "opens 15 K late", (Change((*where, "loop", "thermostat"), late),))
+
+
+def _hoses(build: Build, package: Package, where: Path) -> Iterator[Fault]:
+    soft = tuple(
+        Change((*where, "loop", "hoses", hose.id, "state"), "soft")
+        for hose in package.loop.hoses
+        if hose.state == "good"
+    )
+    if soft:
+        yield Fault("hoses", "soft, drawn flat", soft)
+
+
+def _cap(build: Build, package: Package, where: Path) -> Iterator[Fault]:
+    if package.loop.cap_state == "good":
+        yield Fault("cap", "lets go early", (Change((*where, "loop", "cap_state"), "weak"),))
+
+
+def _pump(build: Build, package: Package, where: Path) -> Iterator[Fault]:
+    if package.loop.impeller == "good":
+        yield Fault("pump", "a worn impeller", (Change((*where, "loop", "impeller"), "worn"),))
+    if build.supply.belt == "good":
+        yield Fault("pump", "a belt that slips", (Change(("supply", "belt"), "slips"),))
+
+
+def _fans(build: Build, package: Package, where: Path) -> Iterator[Fault]:
+    running = [fan for fan in package.fans if fan.runs and fan.motor != "engine"]
+    backwards = tuple(
+        Change((*where, "fans", fan.id, "reversed_blade"), True) for fan in running if not fan.reversed_blade
+    )
+    if backwards:
+        yield Fault("fan_direction", "runs backwards", backwards)
+    if running:
+        yield Fault("fan_dead", "one of them", (Change((*where, "fans", running[0].id, "runs"), False),))
+    if len(running) > 1:
+        yield Fault(
+            "fan_dead", "all of them", tuple(Change((*where, "fans", fan.id, "runs"), False) for fan in running)
+        )
+    for fan in package.fans:
+        if fan.motor == "engine" and fan.runs:
+            slow = from_si(max(fan.ratio.si * CLUTCH_SLIPS, 0.25), "number", "si", "assumed")
+            yield Fault("fan_dead", "a clutch that slips", (Change((*where, "fans", fan.id, "ratio"), slow),))
+    if running and build.brief.accessories.idle_voltage is None:
+        for volts in STARVED:
+            low = quantity(volts, "voltage", "assumed")
+            yield Fault("fan_volts", f"{volts} at idle", (Change(("brief", "accessories", "idle_voltage"), low),))
+
+
+def _gaps(build: Build, package: Package, where: Path) -> Iterator[Fault]:
+    for text in WIDE:
+        wide = quantity(text, "length", "assumed")
+        changes = tuple(
+            Change((*where, "sealing", edge, "gap"), wide)
+            for edge in EDGES
+            if getattr(package.sealing, edge).gap.si < wide.si
+        )
+        if changes:
+            yield Fault("sealing", f"{text} open all round", changes)
+    if package.shroud.kind == "full":
+        yield Fault("shroud_off", "none", (Change((*where, "shroud", "kind"), "none"),))
+
+
+def _heat(build: Build, package: Package, where: Path) -> Iterator[Fault]:
+    entered = build.brief.engine.heat_multiplier
+    for size, factor in RETARDED:
+        if entered is None or entered.si < float(factor):
+            more = quantity(factor, "number", "assumed")
+            yield Fault("timing", size, (Change(("brief", "engine", "heat_multiplier"), more),))
+
+
+def _core(build: Build, package: Package, where: Path) -> Iterator[Fault]:
+    states = ("clean", "some_scale", "bad")
+    words = {"some_scale": "some", "bad": "bad"}
+    for state in states[states.index(package.core.condition) + 1 :]:
+        yield Fault("scale", words[state], (Change((*where, "core", "condition"), state),))
+    if package.core.face_width is not None:
+        for size, share in DIRTY:
+            yield Fault("blocked", size, (Change((*where, "coolers"), (*package.coolers, _dirt(package, share))),))
+
+
+def _dirt(package: Package, share: float) -> Cooler:
+    """What stops so much of the face."""
+    assert package.core.face_width
+    return Cooler(
+        id=fresh_id(package.coolers, "dirt"),
+        name=DIRT,
+        kind="screen",
+        width=from_si(package.core.face_width.si * share, "length", "si", "assumed"),
+        loss=quantity(STOPPED, "number", "assumed"),
+        thickness=quantity("1 mm", "length", "assumed"),
+        stand_off=quantity("0 mm", "length", "assumed"),
+    )
+
+
+def _mix(build: Build, package: Package, where: Path) -> Iterator[Fault]:
+    share = package.coolant.glycol_share
+    if share is not None and share.si < 0.8:
+        much = quantity("85 %", "share", "assumed")
+        yield Fault("mix", "85 % glycol", (Change((*where, "coolant", "glycol_share"), much),))
+
+
+def _around(build: Build, package: Package, where: Path) -> Iterator[Fault]:
+    rise: Quantity | None = build.brief.climate.asphalt_rise
+    for text in HOT_AIR:
+        more = from_si((rise.si if rise else 0.0) + float(text.split()[0]), "temperature difference", "si", "assumed")
+        yield Fault("hot_air", f"{text} more", (Change(("brief", "climate", "asphalt_rise"), more),))
+    rolling = build.brief.vehicle.rolling
+    if rolling is not None:
+        drags = from_si(min(rolling.si * DRAGS, 0.1), "number", "si", "assumed")
+        yield Fault("brakes", "drags", (Change(("brief", "vehicle", "rolling"), drags),))
+    yield Fault("gauge", "10 K high", (), GAUGE)
+
+
+_MAKERS: tuple[Callable[[Build, Package, Path], Iterator[Fault]], ...] = (
+    _air,
+    _thermostat,
+    _hoses,
+    _cap,
+    _pump,
+    _fans,
+    _gaps,
+    _heat,
+    _core,
+    _mix,
+    _around,
+)
+
+
+def mends(build: Build, package: Package, cause: str) -> tuple[Change, ...]:
+    """The entries of a cause that was mended, as they stand when all is well; none where nothing of it is entered."""
+    make = _WELL.get(cause)
+    return tuple(make(build, package, ("packages", package.id))) if make else ()
+
+
+def _filled(build: Build, package: Package, where: Path) -> Iterator[Change]:
+    if package.loop.air_left != "bled":
+        yield Change((*where, "loop", "air_left"), "bled")
+
+
+def _thermostat_well(build: Build, package: Package, where: Path) -> Iterator[Change]:
+    if package.loop.thermostat_state == "reversed":
+        yield Change((*where, "loop", "thermostat_state"), "fitted")
+
+
+def _hoses_new(build: Build, package: Package, where: Path) -> Iterator[Change]:
+    for hose in package.loop.hoses:
+        if hose.state != "good":
+            yield Change((*where, "loop", "hoses", hose.id, "state"), "good")
+
+
+def _cap_new(build: Build, package: Package, where: Path) -> Iterator[Change]:
+    if package.loop.cap_state != "good":
+        yield Change((*where, "loop", "cap_state"), "good")
+
+
+def _pump_new(build: Build, package: Package, where: Path) -> Iterator[Change]:
+    if package.loop.impeller != "good":
+        yield Change((*where, "loop", "impeller"), "good")
+    if build.supply.belt != "good":
+        yield Change(("supply", "belt"), "good")
+
+
+def _fans_turned(build: Build, package: Package, where: Path) -> Iterator[Change]:
+    for fan in package.fans:
+        if fan.reversed_blade:
+            yield Change((*where, "fans", fan.id, "reversed_blade"), False)
+
+
+def _fans_run(build: Build, package: Package, where: Path) -> Iterator[Change]:
+    for fan in package.fans:
+        if not fan.runs:
+            yield Change((*where, "fans", fan.id, "runs"), True)
+
+
+def _tuned(build: Build, package: Package, where: Path) -> Iterator[Change]:
+    entered = build.brief.engine.heat_multiplier
+    if entered is not None and entered.si > 1:
+        yield Change(("brief", "engine", "heat_multiplier"), quantity("1", "number", "assumed"))
+
+
+def _flushed(build: Build, package: Package, where: Path) -> Iterator[Change]:
+    if package.core.condition != "clean":
+        yield Change((*where, "core", "condition"), "clean")
+
+
+def _washed(build: Build, package: Package, where: Path) -> Iterator[Change]:
+    left = tuple(cooler for cooler in package.coolers if cooler.name != DIRT)
+    if len(left) < len(package.coolers):
+        yield Change((*where, "coolers"), left)
+
+
+def _mixed(build: Build, package: Package, where: Path) -> Iterator[Change]:
+    share = package.coolant.glycol_share
+    if share is not None and share.si > 0.7:
+        yield Change((*where, "coolant", "glycol_share"), quantity("50 %", "share", "assumed"))
+
+
+_WELL: dict[str, Callable[[Build, Package, Path], Iterator[Change]]] = {
+    "air_lock": _filled,
+    "thermostat": _thermostat_well,
+    "hoses": _hoses_new,
+    "cap": _cap_new,
+    "pump": _pump_new,
+    "fan_direction": _fans_turned,
+    "fan_dead": _fans_run,
+    "timing": _tuned,
+    "scale": _flushed,
+    "blocked": _washed,
+    "mix": _mixed,
+}
+"""What is well again of itself once a cause is mended; the others' entries are set by whoever mended them."""

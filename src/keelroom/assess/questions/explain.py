@@ -1,0 +1,180 @@
+"""What would explain a car that ran hot: every cheap cause alone and in pairs, held against what was seen and what was
+not."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable
+from itertools import combinations
+from typing import NamedTuple
+
+import numpy as np
+
+from keelroom.assess.causes import CAUSES, state_of
+from keelroom.assess.faults import Fault, faults_of
+from keelroom.assess.figures.batch import Asked, held
+from keelroom.assess.figures.seen import found_in_use, heats_of, saw, seen_cases
+from keelroom.core.kept import in_one_go
+from keelroom.core.odds import log_likelihood, posterior, told_by_a_look
+from keelroom.document.edits import Change, Edit, apply
+from keelroom.document.schema.build import Build, DutyCase
+from keelroom.errors import InputError
+
+BOILS = 130.0
+"""[degC] stands for a case that does not settle."""
+WEIGHTS = (1 / 6, 2 / 3, 1 / 6)
+"""How much each size of the heat's doubt counts: three points of Gauss and Hermite."""
+SHOWN, ALIKE, NEAR = 8, 3.0, 0.25
+"""Explanations shown; [K] under which two read alike; share of the first's odds from which one is told with it."""
+
+
+class Explanation(NamedTuple):
+    """One way it could have been. readings [degC] by duty case as it is typed there, inf where it boils; weather: its
+    own."""
+
+    faults: tuple[Fault, ...]
+    odds: float
+    readings: dict[str, float]
+
+
+class Suspect(NamedTuple):
+    """A cause over all explanations. odds : that it is there;  bits : what a look at it tells;  rate : bits a minute"""
+
+    cause: str
+    odds: float
+    bits: float
+    rate: float
+
+
+class Explained(NamedTuple):
+    """expected [degC] by case that was seen, as entered;  met : odds of what was seen, were it so, over the likeliest
+
+    explanations, suspects : the likeliest first;  alike : of the explanations, those no case here tells from the first
+    tried : explanations held against it
+    """
+
+    expected: dict[str, float]
+    met: float
+    explanations: tuple[Explanation, ...]
+    suspects: tuple[Suspect, ...]
+    alike: tuple[Explanation, ...]
+    tried: int
+
+    @property
+    def look(self) -> Suspect | None:
+        """Where a look tells most for its minutes."""
+        return max(self.suspects, key=lambda one: one.rate, default=None)
+
+
+@in_one_go
+def explained(build: Build) -> Explained | None:
+    """What would explain it; None where nothing was seen, or a case seen cannot be answered yet.
+
+    Source: Bayes's rule by enumeration; how often each cause is met and its sizes common practice.
+    """
+    found = found_in_use(build)
+    if found is None:
+        return None
+    ways = _ways(found)
+    builds = [_with(found, faults) for faults in ways]
+    ways = [way for way, one in zip(ways, builds, strict=True) if one is not None]
+    there = [one for one in builds if one is not None]
+    cases = seen_cases(found)
+    read = _readings(there, cases, heats_of(found))
+    if read is None:
+        return None
+    high = np.array([sum(fault.reads_high for fault in way) for way in ways])
+    logs = sum(
+        log_likelihood(np.minimum(read[:, k], BOILS) + high[:, None], saw(found, case)) for k, case in enumerate(cases)
+    )
+    assert isinstance(logs, np.ndarray)
+    prior = np.array([_prior(found, way) for way in ways])
+    odds = posterior(prior, logs, np.array(WEIGHTS))
+    best = [int(k) for k in np.argsort(-odds, kind="stable")[:SHOWN]]
+    shown = _shown(there, ways, odds, best, found.duty_cases)
+    first = shown[0]
+    alike = tuple(one for one in shown[1:] if one.odds > NEAR * first.odds and _reads_alike(first, one))
+    likely = np.exp(logs) @ np.array(WEIGHTS)
+    return Explained(
+        {case.id: float(read[0, k, 1]) for k, case in enumerate(cases)},
+        float(likely[0] / likely.max()),
+        tuple(shown),
+        _suspects(ways, odds),
+        alike,
+        len(ways),
+    )
+
+
+def _ways(build: Build) -> list[tuple[Fault, ...]]:
+    """As entered, each fault alone, each two of unlike causes; none of a cause that was looked at."""
+    faults = [f for f in faults_of(build, build.package) if state_of(build.brief, f.cause) == "open"]
+    pairs = [(a, b) for a, b in combinations(faults, 2) if a.cause != b.cause and not _clash(a, b)]
+    return [(), *((fault,) for fault in faults), *pairs]
+
+
+def _clash(one: Fault, other: Fault) -> bool:
+    """Two that would write one entry."""
+    return bool({change.path for change in one.changes} & {change.path for change in other.changes})
+
+
+def _with(build: Build, faults: Iterable[Fault]) -> Build | None:
+    """The build with faults in it; None where its entries do not take them."""
+    changes: tuple[Change, ...] = tuple(change for fault in faults for change in fault.changes)
+    try:
+        return apply(build, Edit("", changes)) if changes else build
+    except InputError:
+        return None
+
+
+def _readings(builds: list[Build], cases: tuple[DutyCase, ...], heats: tuple[float, ...]) -> np.ndarray | None:
+    """Temperatures (H, S, N) [degC] of builds in the cases seen, at each size of the heat's doubt.
+
+    inf where one boils or finds no answer; None where the first, as entered, has none."""
+    asked = [Asked(build, case.id, heat) for build in builds for case in cases for heat in heats]
+    points = held(asked)
+    if any(point is None for point in points[: len(cases) * len(heats)]):
+        return None
+    flat = [point.temperature if point else math.inf for point in points]
+    return np.array(flat).reshape(len(builds), len(cases), len(heats))
+
+
+def _prior(build: Build, way: tuple[Fault, ...]) -> float:
+    """Odds before anything was seen: each cause there or not, its sizes alike."""
+    often = {cause.id: cause.often for cause in CAUSES}
+    sizes: dict[str, int] = {}
+    for fault in faults_of(build, build.package):
+        sizes[fault.cause] = sizes.get(fault.cause, 0) + 1
+    return math.prod(often[f.cause] / (1 - often[f.cause]) / sizes[f.cause] for f in way)
+
+
+def _shown(
+    builds: list[Build], ways: list[tuple[Fault, ...]], odds: np.ndarray, best: list[int], cases: tuple[DutyCase, ...]
+) -> list[Explanation]:
+    """The likeliest, with what each would read in every case."""
+    points = held([Asked(builds[k], case.id) for k in best for case in cases])
+    found = []
+    for place, k in enumerate(best):
+        own = points[place * len(cases) : (place + 1) * len(cases)]
+        high = sum(fault.reads_high for fault in ways[k])
+        read = {case.id: point.temperature + high for case, point in zip(cases, own, strict=True) if point}
+        found.append(Explanation(ways[k], float(odds[k]), read))
+    return found
+
+
+def _reads_alike(one: Explanation, other: Explanation) -> bool:
+    """Whether no case here tells them apart."""
+    shared = one.readings.keys() & other.readings.keys()
+    return all(abs(min(one.readings[case], BOILS) - min(other.readings[case], BOILS)) < ALIKE for case in shared)
+
+
+def _suspects(ways: list[tuple[Fault, ...]], odds: np.ndarray) -> tuple[Suspect, ...]:
+    """Causes over all explanations, the likeliest first."""
+    there = [cause for cause in CAUSES if any(fault.cause == cause.id for way in ways for fault in way)]
+    present = np.array([[float(any(f.cause == cause.id for f in way)) for way in ways] for cause in there])
+    bits = told_by_a_look(odds, present)
+    shares = present @ odds
+    found = [
+        Suspect(cause.id, float(share), float(told), float(told) / cause.minutes)
+        for cause, share, told in zip(there, shares, bits, strict=True)
+    ]
+    return tuple(sorted(found, key=lambda one: -one.odds))

@@ -1,0 +1,139 @@
+"""What would explain it: the cheap causes held against what the car did, by odds, with where to look first."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout
+
+from keelroom.assess.acts.registry import offer
+from keelroom.assess.causes import CAUSES, Cause
+from keelroom.assess.faults import Fault
+from keelroom.assess.figures.seen import Unlike
+from keelroom.assess.questions.explain import BOILS, Explained, Explanation, explained
+from keelroom.gui.session.session import Session
+from keelroom.gui.widgets.sought import SoughtPage
+from keelroom.gui.widgets.text import button, label
+from keelroom.units import KINDS, format_si
+
+INTRO = (
+    "Each cheap cause, alone and in pairs, entered in the car as found and held against what it did and what it did "
+    "not. Odds are those of common practice before, and of these readings after; temperatures are planning estimates. "
+    "Hot coolant under pressure scalds: never open a cap on a hot system. Fans start without warning: disconnect "
+    "before hands go in."
+)
+NOTHING = (
+    "Nothing is said yet of what the car did. On the Before page, say for each duty case whether it ran hot or stayed, "
+    "and what the gauge read on what day. Where a cause was found and mended, drive it again first."
+)
+TEMPERATURE = KINDS["temperature"]
+BY_ID = {cause.id: cause for cause in CAUSES}
+
+
+def explain_page(session: Session) -> SoughtPage:
+    """The page."""
+
+    def question() -> Callable[[], Explained | None]:
+        build = session.build
+        return lambda: explained(build)
+
+    def fill(column: QVBoxLayout, found: Explained | None) -> None:
+        if found is None:
+            column.addWidget(label(session.stopped or NOTHING, wrap=True))
+            return
+        _verdict(column, session, found)
+        _look(column, session, found)
+        column.addWidget(label("What would explain it, the likeliest first", "head", wrap=True))
+        for number, one in enumerate(found.explanations, 1):
+            _one(column, session, number, one)
+        column.addWidget(label(f"{found.tried} ways held against it.", "faint"))
+
+    return SoughtPage(session, "What would explain it", INTRO, question, fill)
+
+
+def _verdict(column: QVBoxLayout, session: Session, found: Explained) -> None:
+    """Whether the build as entered could do what was seen."""
+    unlike: tuple[Unlike, ...] = session.assessment.unlike
+    if unlike:
+        names = ", ".join(one.name for one in unlike)
+        column.addWidget(label(f"{names}: your car does what this build says it cannot.", "strong", wrap=True))
+    else:
+        column.addWidget(label("What was seen is within the doubt of the build as entered.", "strong", wrap=True))
+    column.addSpacing(6)
+
+
+def _look(column: QVBoxLayout, session: Session, found: Explained) -> None:
+    """Where a look tells most for its minutes, and what cannot be told by any temperature."""
+    look = found.look
+    if look is None:
+        return
+    cause = BY_ID[look.cause]
+    column.addWidget(label("Look here first", "head"))
+    column.addWidget(label(f"{cause.name}, {cause.minutes:.0f} min: odds {look.odds:.0%}", "strong", wrap=True))
+    column.addWidget(label(cause.test, wrap=True))
+    line = QHBoxLayout()
+    line.addWidget(_fine(session, cause))
+    line.addStretch(1)
+    column.addLayout(line)
+    if found.alike:
+        names = "; ".join(_words(one.faults) for one in found.alike)
+        column.addWidget(
+            label(f"No temperature here tells the likeliest from: {names}. Only a look does.", "doubt", wrap=True)
+        )
+    column.addSpacing(8)
+
+
+def _fine(session: Session, cause: Cause) -> QPushButton:
+    words = f"{cause.name}: looked at, fine"
+    act = offer("cause", "", words, cause=cause.id, state="fine")
+    return button("Looked at, fine", partial(session.do, act), words)
+
+
+def _words(faults: tuple[Fault, ...]) -> str:
+    """An explanation in words."""
+    if not faults:
+        return "None of these: the engine makes more heat than reckoned, within its doubt"
+    return " and ".join(f"{BY_ID[fault.cause].name} ({fault.size})" for fault in faults)
+
+
+def _one(column: QVBoxLayout, session: Session, number: int, one: Explanation) -> None:
+    """One explanation: its odds, what it reads in each case, and the acts that enter it."""
+    words = _words(one.faults)
+    head = QHBoxLayout()
+    head.addWidget(label(f"{number}. {words}", "strong", wrap=True), 1)
+    odds = label(f"{one.odds:.0%}", "strong")
+    odds.setAccessibleName(f"{words}: odds {one.odds:.0%}")
+    head.addWidget(odds)
+    column.addLayout(head)
+    column.addLayout(_readings(session, one))
+    for fault in one.faults:
+        if fault.changes:
+            column.addLayout(_found(session, fault, len(one.faults) > 1))
+    column.addSpacing(8)
+
+
+def _found(session: Session, fault: Fault, several: bool) -> QHBoxLayout:
+    """The button that enters a cause that was found; with its size where it is one of several."""
+    told = f"{BY_ID[fault.cause].name}: {fault.size}"
+    act = offer("enter_cause", "", f"Found: {told}", cause=fault.cause, size=fault.size)
+    line = QHBoxLayout()
+    name = f"Found, {fault.size}: enter it" if several else "Found: enter it"
+    line.addWidget(button(name, partial(session.do, act), f"{told}: found, enter it"))
+    line.addStretch(1)
+    return line
+
+
+def _readings(session: Session, one: Explanation) -> QGridLayout:
+    """What it would read in each duty case, those that were seen marked."""
+    grid = QGridLayout()
+    grid.setHorizontalSpacing(14)
+    cases = [case for case in session.build.duty_cases if case.id in one.readings]
+    for row, case in enumerate(cases):
+        reads = one.readings[case.id]
+        shown = format_si(reads, TEMPERATURE, session.system) if reads < BOILS else "boils"
+        seen = {"hot": "ran hot", "fine": "stayed"}.get(case.seen, "")
+        for place, text in enumerate((case.name or case.id, shown, seen)):
+            grid.addWidget(label(text, "faint"), row, place)
+    grid.setColumnStretch(3, 1)
+    return grid
