@@ -79,6 +79,7 @@ CONTEXT = {
 """What has to be so before a choice can matter."""
 DESCRIPTIVE = {
     ("CauseCheck", "state"): "a tick of what was looked at",
+    ("DutyCase", "seen"): "what the car did; judged against what the build says, and explained",
     ("Source", "channel"): "shuts itself off over what it gives; judged",
     ("Coolant", "inhibitor"): "what corrodes over years; raises a finding",
     ("Cooler", "fitting"): "which way its hose leaves; judged by the room there is",

@@ -127,11 +127,14 @@ def test_a_cooler_ahead_costs_the_core_and_a_remote_one_does_not():
 
 
 def test_a_bypass_keeps_the_fluid_warm_and_leaves_the_hot_day_alone():
-    """School of the gearbox: on a cold road the thermostat holds what the cooler would take; on the grade it is
-    open."""
+    """School of the gearbox: on a cold road the thermostat holds what the cooler would take; on the grade, the
+    converter open, it is open too."""
     from keelroom.assess.questions.gearbox_ways import gearbox_ways
 
-    automatic = apply(BUILD, Edit("", (Change(("brief", "vehicle", "gearbox"), "automatic"),)))
+    vehicle = ("brief", "vehicle")
+    automatic = apply(
+        BUILD, Edit("", (Change((*vehicle, "gearbox"), "automatic"), Change((*vehicle, "lockup"), False)))
+    )
     ways = {tried.way.key: tried for tried in gearbox_ways(automatic)}
     assert ways["bypass"].cold > ways["alone"].cold + 15
     assert ways["bypass"].grade == pytest.approx(ways["alone"].grade, abs=0.5)

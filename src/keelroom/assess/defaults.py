@@ -101,6 +101,20 @@ def usual_wired(engine: Engine) -> tuple[tuple[Load, ...], str]:
     return loads, f"{wired.small if small else wired.large:g} A"
 
 
+STOCK_K = ((1.8e-3, 200.0), (5.7e-3, 140.0))
+"""K [rpm/sqrt(lbf ft)] of the converter behind a small engine and behind a large one, by displacement [m3]: stock 140
+to 200, the smaller the looser, so that each stalls near 2 000 rpm (common practice)."""
+
+
+def usual_converter(engine: Engine) -> str | None:
+    """The K of the converter such an engine has, as it would be typed; None where its size is not known."""
+    if engine.displacement is None:
+        return None
+    (small, loose), (large, stiff) = STOCK_K
+    share = min(max((engine.displacement.si - small) / (large - small), 0.0), 1.0)
+    return f"{loose + share * (stiff - loose):.0f}"
+
+
 FASTEST_PULLEY = 3.0
 """Alternator turns per crank turn a car is built with at most (common practice: 2 to 3)."""
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
-from keelroom.assess.acts.brief import engine_edit
+from keelroom.assess.acts.brief import engine_edit, with_converter
 from keelroom.assess.defaults import FULL_POWER, default_duty_cases, new_build
 from keelroom.catalogue.load import FanAssembly, cores, engines, fan_assemblies, named, placed, vehicles
 from keelroom.document.edits import Change, Edit, apply
@@ -50,7 +50,7 @@ def first_build(answers: Answers, system: str) -> Build:
     engine = named(engines(), answers.engine)
     build = apply(build, engine_edit(build, engine, "Engine"))
     where = ("packages", build.active)
-    vehicle = named(vehicles(), answers.vehicle)
+    vehicle = with_converter(named(vehicles(), answers.vehicle), engine)
     if answers.gearbox:
         vehicle = vehicle.model_copy(update={"gearbox": answers.gearbox})
     core = core_of(answers)

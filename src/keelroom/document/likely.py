@@ -106,7 +106,7 @@ RANGES = {
     "Coolant": "glycol_share 0..100 %; coldest -50..60 °F",
     "Package": "hours 0..300 h",
     "DutyCase": """speed 0..180 mph; grade -20..25 %; towed_mass 0..20000 lb; gear_step 0.5..5; rpm 450..10000 rpm;
-        stops_per_km 0..10; ambient -30..130 °F""",
+        stops_per_km 0..10; ambient -30..130 °F; seen_at 140..290 °F; seen_day -30..130 °F""",
 }
 _ROW = re.compile(r"(\w+) (-?[\d./]+)\.\.(-?[\d./]+)(?: (.+))?")
 _IMPROPER = re.compile(r"\b(\d+)\s*/\s*(\d+)\b")

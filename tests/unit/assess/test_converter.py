@@ -3,12 +3,15 @@
 import numpy as np
 import pytest
 
-from keelroom.assess.defaults import default_duty_cases
+from keelroom.assess.acts.brief import engine_edit
+from keelroom.assess.defaults import default_duty_cases, usual_converter
 from keelroom.assess.figures.batch import Asked, row_for
 from keelroom.assess.inputs.converter import converter_at
 from keelroom.assess.inputs.demand import demand_of
 from keelroom.assess.inputs.gearing import stands_for
+from keelroom.catalogue.load import engines
 from keelroom.core.thermal.engine_point import capacity, slip_loss, stall_heat
+from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.build import DutyCase
@@ -109,3 +112,23 @@ def test_neutral_a_clutch_and_a_raised_idle():
     assert converter_at(brief, demand_of(brief, neutral)).heat == 0
     assert converter_at(brief, demand_of(brief, raised)).heat == pytest.approx(1902 * (10 / 7) ** 3, rel=1e-3)
     assert converter_at(automatic(gearbox="manual"), demand_of(brief, raised)).heat == 0
+
+
+@pytest.mark.parametrize(("litres", "usual"), [(1.0, "200"), (1.8, "200"), (3.75, "170"), (5.7, "140"), (8.2, "140")])
+def test_a_small_engine_has_a_loose_converter(litres, usual):
+    """Common practice, no source: stock K 140 to 200; 100 ft lb at 2 000 rpm are K 200, 204 are K 140."""
+    engine = BUILD.brief.engine.model_copy(update={"displacement": quantity(f"{litres} L", "displacement")})
+    assert usual_converter(engine) == usual
+
+
+def test_the_converter_goes_with_the_engine_until_it_is_typed():
+    """A 1.8 brings K 200 with it, a 5.7 K 140; what was measured stays, whatever engine comes."""
+    build = BUILD
+    for name, factor in (("1.8", 200), ("350", 140)):
+        engine = next(one for one in engines() if name in one.name)
+        build = apply(build, engine_edit(build, engine, "Engine"))
+        assert build.brief.vehicle.converter_factor.si == factor
+    typed = Change(("brief", "vehicle", "converter_factor"), quantity("175", "number", "measured"))
+    build = apply(build, Edit("", (typed,)))
+    build = apply(build, engine_edit(build, engines()[0], "Engine"))
+    assert build.brief.vehicle.converter_factor.si == 175

@@ -144,3 +144,22 @@ def test_what_was_not_answered_is_not_explained():
     assert explained(bare) is None
     assert unlike_seen(bare) == ()
     assert first_wave(bare).unlike == ()
+
+
+def test_what_was_read_and_on_what_day_moves_the_odds():
+    """A higher reading is stranger; on a day of 60 °F the clutch of the fan feels cooler air and lets go, so that the same
+    reading is less strange than on the hottest."""
+    build = seen(FOUND, idle=225, cruise="fine")
+    base = explained(build)
+
+    def with_case(**given):
+        idle = build.duty_case("idle").model_copy(update=given)
+        cases = tuple(idle if case.id == "idle" else case for case in build.duty_cases)
+        return explained(build.model_copy(update={"duty_cases": cases}))
+
+    hotter, cool = (
+        with_case(seen_at=quantity("250 °F", "temperature")),
+        with_case(seen_day=quantity("60 °F", "temperature")),
+    )
+    assert hotter.met < base.met < cool.met
+    assert cool.expected["idle"] > base.expected["idle"]

@@ -262,6 +262,10 @@ TABLE = {
         [(("brief", "engine", "displacement"), "1.0 L", "displacement"), (("brief", "engine", "displacement"), None)],
     ),
     "assumed": ([], [(("brief", "vehicle", name), text, kind) for name, text, kind in ASSUMED]),
+    "unlike_seen": (
+        [(("duty_cases", "idle", "seen"), "hot"), (("duty_cases", "idle", "seen_at"), "245 °F", "temperature")],
+        [(("duty_cases", "idle", "seen"), "")],
+    ),
     "cheap_cause": ([], [(("brief", "causes"), tuple(CauseCheck(id=one.id, state="fine") for one in CAUSES))]),
     "panel_hides": ([], [((*OPENING, "width"), "40 in", "length"), ((*OPENING, "height"), "40 in", "length")]),
     "cover_off_face": (

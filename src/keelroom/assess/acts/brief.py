@@ -4,7 +4,14 @@ from __future__ import annotations
 
 from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.causes import marked
-from keelroom.assess.defaults import default_duty_cases, usual_limit, usual_pulley, usual_redline, usual_wired
+from keelroom.assess.defaults import (
+    default_duty_cases,
+    usual_converter,
+    usual_limit,
+    usual_pulley,
+    usual_redline,
+    usual_wired,
+)
 from keelroom.assess.faults import faults_of, mends
 from keelroom.assess.figures.seen import as_found
 from keelroom.document.edits import Change, Edit, added, fresh_id, set_value
@@ -35,7 +42,18 @@ def engine_edit(build: Build, engine: Engine, label: str) -> Edit:
     present = build.brief.accessories.alternator_rating
     if present is not None and present.origin == "assumed":
         changes.append(Change(("brief", "accessories", "alternator_rating"), quantity(rating, "current")))
+    vehicle = with_converter(build.brief.vehicle, engine)
+    if vehicle is not build.brief.vehicle:
+        changes.append(Change(("brief", "vehicle"), vehicle))
     return Edit(label, tuple(changes))
+
+
+def with_converter(vehicle: Vehicle, engine: Engine) -> Vehicle:
+    """A vehicle with the converter such an engine has, where nobody typed one."""
+    usual, present = usual_converter(engine), vehicle.converter_factor
+    if usual is None or (present is not None and present.origin not in ("assumed", "derived")):
+        return vehicle
+    return vehicle.model_copy(update={"converter_factor": quantity(usual, "number", "derived")})
 
 
 def measured_in(section: Vehicle | Engine) -> dict[str, tuple[str, Quantity]]:
@@ -61,7 +79,7 @@ def _usual(do: Doing) -> Edit:
         kind = kind.model_copy(update=kept | ({"name": present.name} if present.name else {}))
     if isinstance(kind, Engine):
         return engine_edit(do.build, kind, do.act.label)
-    return set_value(("brief", "vehicle"), kind, do.act.label)
+    return set_value(("brief", "vehicle"), with_converter(kind, do.build.brief.engine), do.act.label)
 
 
 def _add_case(do: Doing) -> Edit:
