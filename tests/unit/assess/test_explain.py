@@ -147,8 +147,8 @@ def test_what_was_not_answered_is_not_explained():
 
 
 def test_what_was_read_and_on_what_day_moves_the_odds():
-    """A higher reading is stranger; on a day of 60 °F the clutch of the fan feels cooler air and lets go, so that the same
-    reading is less strange than on the hottest."""
+    """A higher reading is stranger; on a day of 60 °F the clutch of the fan feels cooler air and lets go, so that the
+    same reading is less strange than on the hottest."""
     build = seen(FOUND, idle=225, cruise="fine")
     base = explained(build)
 
