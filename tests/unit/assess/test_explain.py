@@ -10,7 +10,7 @@ from keelroom.assess.causes import CAUSES
 from keelroom.assess.faults import faults_of
 from keelroom.assess.figures.batch import Asked, held
 from keelroom.assess.figures.seen import unlike_seen
-from keelroom.assess.questions.explain import explained
+from keelroom.assess.questions.explain import FITS, explained
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.file import load
 from keelroom.document.quantity import from_si, quantity
@@ -163,3 +163,13 @@ def test_what_was_read_and_on_what_day_moves_the_odds():
     )
     assert hotter.met < base.met < cool.met
     assert cool.expected["idle"] > base.expected["idle"]
+
+
+def test_readings_that_do_not_belong_together_are_said_to():
+    """40 °C at a light and boiling at a cruise on the same day: nothing on the list does that; 230 °F at a light and
+    fine on the road fits."""
+    odd = seen(FOUND, idle="fine", cruise=290)
+    idle = odd.duty_case("idle").model_copy(update={"seen_at": quantity("104 °F", "temperature")})
+    odd = odd.model_copy(update={"duty_cases": tuple(idle if c.id == "idle" else c for c in odd.duty_cases)})
+    assert explained(odd).fits < FITS
+    assert explained(seen(FOUND, idle=230, cruise="fine")).fits > 10 * FITS

@@ -24,6 +24,8 @@ BOILS = 130.0
 """[degC] stands for a case that does not settle."""
 WEIGHTS = (1 / 6, 2 / 3, 1 / 6)
 """How much each size of the heat's doubt counts: three points of Gauss and Hermite."""
+FITS = 0.03
+"""Under which even the likeliest does not read what was seen: some two and a half doubts off in one case."""
 SHOWN, ALIKE, NEAR = 8, 3.0, 0.25
 """Explanations shown; [K] under which two read alike; share of the first's odds from which one is told with it."""
 
@@ -48,6 +50,7 @@ class Suspect(NamedTuple):
 
 class Explained(NamedTuple):
     """expected [degC] by case that was seen, as entered;  met : odds of what was seen, were it so, over the likeliest
+    fits : how far the likeliest reads what was seen, 1 all of it
 
     explanations, suspects : the likeliest first;  alike : of the explanations, those no case here tells from the first
     tried : explanations held against it
@@ -55,6 +58,7 @@ class Explained(NamedTuple):
 
     expected: dict[str, float]
     met: float
+    fits: float
     explanations: tuple[Explanation, ...]
     suspects: tuple[Suspect, ...]
     alike: tuple[Explanation, ...]
@@ -98,6 +102,7 @@ def explained(build: Build) -> Explained | None:
     return Explained(
         {case.id: float(read[0, k, 1]) for k, case in enumerate(cases)},
         float(likely[0] / likely.max()),
+        float(likely[best[0]]),
         tuple(shown),
         _suspects(ways, odds),
         alike,

@@ -11,7 +11,7 @@ from keelroom.assess.acts.registry import offer
 from keelroom.assess.causes import CAUSES, Cause
 from keelroom.assess.faults import Fault
 from keelroom.assess.figures.seen import Unlike
-from keelroom.assess.questions.explain import BOILS, Explained, Explanation, explained
+from keelroom.assess.questions.explain import BOILS, FITS, Explained, Explanation, explained
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.sought import SoughtPage
 from keelroom.gui.widgets.text import button, label
@@ -28,6 +28,10 @@ NOTHING = (
     "and what the gauge read on what day. Where a cause was found and mended, drive it again first."
 )
 TEMPERATURE = KINDS["temperature"]
+MISFIT = (
+    "Even the likeliest does not read all that was seen: two readings may not belong together, a day or a gauge may be "
+    "wrong, or it is something that is not on this list. Read it again before anything is bought."
+)
 BY_ID = {cause.id: cause for cause in CAUSES}
 
 
@@ -60,6 +64,8 @@ def _verdict(column: QVBoxLayout, session: Session, found: Explained) -> None:
         column.addWidget(label(f"{names}: your car does what this build says it cannot.", "strong", wrap=True))
     else:
         column.addWidget(label("What was seen is within the doubt of the build as entered.", "strong", wrap=True))
+    if found.fits < FITS:
+        column.addWidget(label(MISFIT, "doubt", wrap=True))
     column.addSpacing(6)
 
 
