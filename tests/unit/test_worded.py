@@ -164,7 +164,7 @@ def test_every_form_a_choice_can_take_has_its_words():
         "hose_old": [one for one in get_args(Hose.model_fields["state"].annotation) if one != "good"],
         "bleed": OUTCOME_WORDS,
         "bores_differ": ("sleeve", "reducer"),
-        "air_trap": ("stays", "revs"),
+        "air_trap": ("stays", "revs", "may"),
         "safety": CAUTIONED.values(),
         "retried": RETRIED,
         "move_needed": (*NEEDED, "bottle"),

@@ -99,6 +99,16 @@ _ALL = (
         "from memory",
     ),
     Reference(
+        "KENT_AIR",
+        "Kent (1952): entrained air in downward sloping pipes is cleared at 1.23 √(gD sin θ)",
+        "from memory",
+    ),
+    Reference(
+        "WISNER",
+        "Wisner, Mohsen & Kouwen, J. Hydraulics Div. ASCE 101 (1975): cleared at √(gD)·(0.25 √sin θ + 0.825)",
+        "from memory; agrees with Kent at 45°",
+    ),
+    Reference(
         "BENJAMIN",
         "Benjamin, J. Fluid Mech. 31 (1968) 209: a cavity runs along a level pipe at 0.54 √(gD)",
         "from memory",

@@ -14,7 +14,7 @@ from keelroom.assess.inputs.coolant.heights import core_bottom, core_top, height
 from keelroom.assess.inputs.coolant.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, part_name
 from keelroom.assess.inputs.coolant.routes import HoseRun
 from keelroom.assess.inputs.coolant.sensor import sensor_hose
-from keelroom.assess.loop.air import OUTCOME_WORDS, TrappedAir
+from keelroom.assess.loop.air import KEPT, OUTCOME_WORDS, TrappedAir
 from keelroom.assess.loop.figures import LoopCase, Through
 from keelroom.assess.loop.order import circuit_order
 from keelroom.core.loop.route import traced
@@ -425,6 +425,7 @@ POINT_ROLES = {
     "screw": "loop.good",
     "carried": "loop.good",
     "revs": "loop.doubt",
+    "may": "loop.doubt",
     "stays": "loop.alarm",
 }
 
@@ -437,7 +438,7 @@ def _points(sheet: Sheet, found: TrappedAir, profiles: dict[str, list[Point]]) -
         x, y = _where(sheet, profiles, high.key, high.at)
         role = POINT_ROLES[high.outcome]
         shapes.append(_triangle(role, x, y + 6.0, 10.0))
-        if high.outcome in ("stays", "revs"):
+        if high.outcome in KEPT:
             words.append(Label(role, (x * UNIT, (y + 28.0) * UNIT), f"air {OUTCOME_WORDS[high.outcome]}"))
     for low in found.lows:
         x, y = _where(sheet, profiles, low.key, low.at)

@@ -64,6 +64,7 @@ def loop_told(build: Build, assessment: Assessment, system: str) -> dict[str, An
                 "air": high.outcome,
                 "coolant_m_s": high.speed,
                 "bubble_m_s": high.drift,
+                "clears_m_s": high.clears,
             }
             for high in air.highs
         ]

@@ -22,7 +22,7 @@ from keelroom.assess.inputs.coolant.heights import (
 )
 from keelroom.assess.inputs.coolant.ports import CORE_IN, part_name, places_at, ports_taken
 from keelroom.assess.inputs.coolant.volumes import TANKED, holds_of, share_of, volumes_of
-from keelroom.assess.loop.air import HIGHER, VENT_BORE
+from keelroom.assess.loop.air import HIGHER, KEPT, VENT_BORE
 from keelroom.assess.loop.figures import LoopCase
 from keelroom.assess.loop.order import circuit_order, is_long
 from keelroom.assess.loop.strength import weakest
@@ -423,7 +423,7 @@ def _flow(package: Package, assessment: Assessment) -> Found:
 def _air(build: Build, package: Package, assessment: Assessment) -> Found:
     found = air_in(build, package, assessment)
     for high in found.highs:
-        if high.outcome not in ("stays", "revs"):
+        if high.outcome not in KEPT:
             continue
         hose = _screw_at(package, build, high.key)
         fixes = (
@@ -432,7 +432,10 @@ def _air(build: Build, package: Package, assessment: Assessment) -> Found:
             else ()
         )
         level: Level = "problem" if high.outcome == "stays" else "doubt"
-        rates = {"drift": (high.drift, "coolant speed"), "speed": (high.speed, "coolant speed")}
+        rates = {
+            name: (value, "coolant speed")
+            for name, value in (("drift", high.drift), ("clears", high.clears), ("speed", high.speed))
+        }
         moving = fact("bubble_climbs", **rates) if high.drift else fact("nothing_runs")
         yield Finding(
             "air_trap",
@@ -442,7 +445,7 @@ def _air(build: Build, package: Package, assessment: Assessment) -> Found:
             form=high.outcome,
             fix=fixes,
             value=high.speed,
-            limit=high.drift,
+            limit=high.clears,
         )
     necks = [cap for cap in caps_of(build, package) if cap.at is not None]
     summit = max(found.highs, key=lambda high: high.at, default=None)

@@ -13,16 +13,17 @@ from keelroom.assess.inputs.coolant.routes import HoseRun
 from keelroom.assess.loop.figures import LoopCase
 from keelroom.assess.reads import reads, while_same
 from keelroom.core.kept import by_identity
-from keelroom.core.loop.bubbles import drift
+from keelroom.core.loop.bubbles import clearing, drift
 from keelroom.core.loop.route import traced
 from keelroom.document.fields import Path
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.facts import Fact, fact
 
-Outcome = Literal["itself", "vented", "screw", "carried", "revs", "stays"]
-"""how air leaves a high point: by a neck that is opened or a tank with room, up a vent line, by a bleed screw, with
-the flow at idle, with more revs, or not by itself"""
+Outcome = Literal["itself", "vented", "screw", "carried", "revs", "may", "stays"]
+"""how air leaves a high point: by a neck that is opened or a tank with room, up a vent line, by a bleed screw, cleared
+by the flow at idle, by that of more revs, perhaps (it runs faster than a bubble climbs and slower than what surely
+clears the line), or not by itself"""
 HIGHER = 0.01
 """[m] a point must stand over another to hold air (common practice)."""
 VENT_BORE = 0.0105
@@ -35,14 +36,19 @@ OUTCOME_WORDS = {
     "screw": "leaves by the bleed screw",
     "carried": "is carried out at idle",
     "revs": "is carried out with more revs only",
+    "may": "may stay",
     "stays": "stays",
 }
+KEPT: tuple[Outcome, ...] = ("revs", "may", "stays")
+"""by which air does not leave while it idles, or not surely"""
 
 
 class High(NamedTuple):
-    """A high point. key: place or hose; name; at [m] its height; outcome; speed [m/s] of the coolant that leaves it
-    at idle and the speed a bubble climbs against it; path of what it belongs to; hose: the key of the hose coolant
-    leaves it by"""
+    """A high point. key: place or hose; name; at [m] its height; outcome; path of what it belongs to
+
+    speed [m/s] of the coolant that leaves it at idle;  drift [m/s] of a bubble against it;  clears [m/s]: from which
+    on none stays
+    """
 
     key: str
     name: str
@@ -50,6 +56,7 @@ class High(NamedTuple):
     outcome: Outcome
     speed: float
     drift: float
+    clears: float
     path: Path
 
 
@@ -71,8 +78,8 @@ class TrappedAir(NamedTuple):
 
     @property
     def traps(self) -> tuple[High, ...]:
-        """High points that do not bleed themselves at idle."""
-        return tuple(high for high in self.highs if high.outcome in ("revs", "stays"))
+        """High points that do not surely bleed themselves at idle."""
+        return tuple(high for high in self.highs if high.outcome in KEPT)
 
 
 Links = dict[str, list[tuple[str, Branch | None]]]
@@ -227,12 +234,23 @@ Told = tuple[Graph, Links, dict[str, Branch]]
 
 def _high(crest: _Crest, links: Links, cases: tuple[LoopCase | None, LoopCase | None]) -> High:
     leaving = _leaving(crest.group, links, cases[0])
-    speed, climbs = leaving if leaving else (0.0, 0.0)
-    outcome = crest.opened
-    if outcome is None:
-        fast = _leaving(crest.group, links, cases[1])
-        outcome = "carried" if leaving and speed > climbs else "revs" if fast and fast[0] > fast[1] else "stays"
-    return High(crest.key, crest.name, crest.at, outcome, speed, climbs, crest.path)
+    speed, climbs, clears = leaving or NOTHING
+    outcome = crest.opened or _swept(leaving or NOTHING, _leaving(crest.group, links, cases[1]) or NOTHING)
+    return High(crest.key, crest.name, crest.at, outcome, speed, climbs, clears, crest.path)
+
+
+Leaving = tuple[float, float, float]
+"""Speed [m/s] of the coolant, of a bubble against it, and the one that clears the line."""
+NOTHING: Leaving = (0.0, 0.0, 0.0)
+
+
+def _swept(idle: Leaving, fast: Leaving) -> Outcome:
+    """What becomes of air that only coolant can take along, at idle and at the fastest turning case."""
+    if idle[0] > idle[2]:
+        return "carried"
+    if fast[0] > fast[2]:
+        return "revs"
+    return "may" if any(speed > climbs for speed, climbs, _ in (idle, fast)) else "stays"
 
 
 def _opened(build: Build, package: Package, key: str, told: Told) -> Outcome | None:
@@ -265,12 +283,11 @@ def _rises(branch: Branch, key: str, graph: Graph, build: Build, package: Packag
     return (part is not None and part.kind in AIR_KEEPERS) or other in {cap.node for cap in caps_of(build, package)}
 
 
-def _leaving(group: tuple[str, ...], links: Links, case: LoopCase | None) -> tuple[float, float] | None:
-    """Speed [m/s] of the coolant that leaves a high point, in the hose where it does best against a bubble, and how
-    fast that bubble climbs."""
+def _leaving(group: tuple[str, ...], links: Links, case: LoopCase | None) -> Leaving | None:
+    """What leaves a high point, in the hose where coolant does best against what clears it."""
     if case is None:
         return None
-    best: tuple[float, float] | None = None
+    best: Leaving | None = None
     for key, (further, branch) in ((point, link) for point in group for link in links[point]):
         run = branch.run if branch else None
         flow = case.of(branch.key) if branch else None
@@ -279,9 +296,9 @@ def _leaving(group: tuple[str, ...], links: Links, case: LoopCase | None) -> tup
         # Along a hose either way leads off; at a place only what leaves it.
         leaves = "#" in key or (flow.flow > 0) == (branch.start == key)
         if leaves:
-            climbs = max(drift(run.bore, slope) for slope in _slopes(branch))
-            if best is None or flow.speed - climbs > best[0] - best[1]:
-                best = (flow.speed, climbs)
+            climbs, clears = (max(law(run.bore, slope) for slope in _slopes(branch)) for law in (drift, clearing))
+            if best is None or flow.speed - clears > best[0] - best[2]:
+                best = (flow.speed, climbs, clears)
     return best
 
 

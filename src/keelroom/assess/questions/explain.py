@@ -4,6 +4,7 @@ not."""
 from __future__ import annotations
 
 import math
+from collections import Counter
 from collections.abc import Iterable
 from itertools import combinations
 from typing import NamedTuple
@@ -87,13 +88,8 @@ def explained(build: Build) -> Explained | None:
     read = _readings(there, cases, heats_of(found))
     if read is None:
         return None
-    high = np.array([sum(fault.reads_high for fault in way) for way in ways])
-    logs = sum(
-        log_likelihood(np.minimum(read[:, k], BOILS) + high[:, None], saw(found, case)) for k, case in enumerate(cases)
-    )
-    assert isinstance(logs, np.ndarray)
-    prior = np.array([_prior(found, way) for way in ways])
-    odds = posterior(prior, logs, np.array(WEIGHTS))
+    logs = _logs(found, ways, read)
+    odds = posterior(_priors(ways), logs, np.array(WEIGHTS))
     best = [int(k) for k in np.argsort(-odds, kind="stable")[:SHOWN]]
     shown = _shown(there, ways, odds, best, found.duty_cases)
     first = shown[0]
@@ -143,13 +139,20 @@ def _readings(builds: list[Build], cases: tuple[DutyCase, ...], heats: tuple[flo
     return np.array(flat).reshape(len(builds), len(cases), len(heats))
 
 
-def _prior(build: Build, way: tuple[Fault, ...]) -> float:
+def _logs(build: Build, ways: list[tuple[Fault, ...]], read: np.ndarray) -> np.ndarray:
+    """Log of the likelihood (H, N) of all that was seen, what a gauge shows over the coolant among it."""
+    high = np.array([sum(fault.reads_high for fault in way) for way in ways])[:, None]
+    shown = np.minimum(read, BOILS) + high[:, None]
+    each = [log_likelihood(shown[:, k], saw(build, case)) for k, case in enumerate(seen_cases(build))]
+    found: np.ndarray = np.sum(each, axis=0)
+    return found
+
+
+def _priors(ways: list[tuple[Fault, ...]]) -> np.ndarray:
     """Odds before anything was seen: each cause there or not, its sizes alike."""
-    often = {cause.id: cause.often for cause in CAUSES}
-    sizes: dict[str, int] = {}
-    for fault in faults_of(build, build.package):
-        sizes[fault.cause] = sizes.get(fault.cause, 0) + 1
-    return math.prod(often[f.cause] / (1 - often[f.cause]) / sizes[f.cause] for f in way)
+    often = {cause.id: cause.often / (1 - cause.often) for cause in CAUSES}
+    sizes = Counter(way[0].cause for way in ways if len(way) == 1)
+    return np.array([math.prod(often[fault.cause] / sizes[fault.cause] for fault in way) for way in ways])
 
 
 def _shown(

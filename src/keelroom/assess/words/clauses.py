@@ -45,7 +45,8 @@ CLAUSES = {
     "less_and_hotter": "Here it takes {less:.0%} less heat off at the limit and the engine runs {hotter} hotter "
     "than half water.",
     # the coolant circuit
-    "bubble_climbs": "A bubble climbs at {drift} in that line, the coolant that leaves it at idle runs at {speed}.",
+    "bubble_climbs": "A bubble climbs at {drift} in that line and {clears} clears it; the coolant that leaves it at "
+    "idle runs at {speed}.",
     "nothing_runs": "Nothing runs through it that could take air along.",
     "renew": "to be renewed",
     "past_its_age": "past its age",

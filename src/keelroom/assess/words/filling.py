@@ -88,6 +88,7 @@ FILLING = {
     "bleed.screw": "open the bleed screw until coolant comes without bubbles, then close it",
     "bleed.carried": "nothing: the flow at idle carries its air on to the next high point",
     "bleed.revs": "hold 2,000–2,500 rpm for a minute once it is warm; the flow at idle leaves a bubble standing",
+    "bleed.may": "hold 2,000–2,500 rpm for a minute once it is warm, then top up: it may take several turns",
     "bleed.stays": "bleed by hand, cold: loosen the highest clamp of it, or raise that end, until no air comes; the "
     "flow "
     "does not carry it out",

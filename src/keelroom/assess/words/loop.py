@@ -214,6 +214,11 @@ TOLD = {
         "round a bubble.",
         "Air stays at a high point",
     ),
+    "air_trap.may": Told(
+        "Air may stay at a high point: {name:inside}",
+        "At {at}, higher than what leads to it. {moving} Bleed it by hand after each filling, and look again once it "
+        "has been driven.",
+    ),
     "air_trap.stays": Told(
         "Air stays at a high point: {name:inside}",
         "At {at}, higher than what leads to it. {moving} It has to be bled by hand each time.",

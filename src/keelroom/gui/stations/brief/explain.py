@@ -64,6 +64,8 @@ def _verdict(column: QVBoxLayout, session: Session, found: Explained) -> None:
         column.addWidget(label(f"{names}: your car does what this build says it cannot.", "strong", wrap=True))
     else:
         column.addWidget(label("What was seen is within the doubt of the build as entered.", "strong", wrap=True))
+    against = f"As entered, what was seen is {found.met:.0%} as likely as with the likeliest of what would explain it."
+    column.addWidget(label(against, "faint", wrap=True))
     if found.fits < FITS:
         column.addWidget(label(MISFIT, "doubt", wrap=True))
     column.addSpacing(6)

@@ -409,10 +409,10 @@ def _air_said(build: Build, system: str, assessment: Assessment, case: str) -> S
     found = air_in(build, build.package, assessment)
     lines: list[tuple[str, str]] = []
     for high in reversed(found.highs):
-        role = {"stays": "problem", "revs": "doubt"}.get(high.outcome, "")
+        role = {"stays": "problem", "revs": "doubt", "may": "doubt"}.get(high.outcome, "")
         drift = (
-            f" (a bubble climbs at {_speed(high.drift, system)}, coolant leaves at "
-            f"{_speed(high.speed, system)} at idle)"
+            f" (a bubble climbs at {_speed(high.drift, system)}, {_speed(high.clears, system)} clears it, coolant "
+            f"leaves at {_speed(high.speed, system)} at idle)"
             if high.drift
             else ""
         )
