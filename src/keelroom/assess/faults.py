@@ -238,7 +238,8 @@ def _fans_run(build: Build, package: Package, where: Path) -> Iterator[Change]:
 
 def _tuned(build: Build, package: Package, where: Path) -> Iterator[Change]:
     entered = build.brief.engine.heat_multiplier
-    if entered is not None and entered.si > 1:
+    # A head of iron or a turbo's water is not what was mended.
+    if entered is not None and entered.si in [float(factor) for _, factor in RETARDED]:
         yield Change(("brief", "engine", "heat_multiplier"), quantity("1", "number", "assumed"))
 
 

@@ -110,6 +110,8 @@ def test_a_look_that_finds_nothing_takes_its_cause_away():
 def test_a_cause_found_is_entered_then_explains_and_goes_when_mended():
     """Entered, the build as found reads what the car did and the finding is gone; mended, its entry is as before."""
     build = seen(FOUND, idle=240, cruise="fine")
+    boils = carried_out(seen(PLANNED, idle=230), offer("enter_cause", "", "", cause="fan_dead", size="all of them"))
+    assert not unlike_seen(boils), "what climbed was switched off before it boiled"
     entered = carried_out(build, offer("enter_cause", "", "Found", cause="fan_dead", size="a clutch that slips"))
     assert unlike_seen(build)
     assert not unlike_seen(entered)

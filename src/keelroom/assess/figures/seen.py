@@ -93,13 +93,14 @@ def unlike_seen(build: Build) -> tuple[Unlike, ...]:
     for k, case in enumerate(cases):
         least, expected, most = points[3 * k : 3 * k + 3]
         told = saw(found, case)
-        if least and expected and most and _past(told, least.temperature, most.temperature):
+        if least and expected and most and _past(case, told, least.temperature, most.temperature):
             unlike.append(
                 Unlike(case.id, case.name, expected.temperature, told.value, case.seen, case.seen_at is not None)
             )
     return tuple(unlike)
 
 
-def _past(told: Saw, least: float, most: float) -> bool:
-    """Whether a reading is past what its case could come to, between two temperatures."""
-    return told.value - told.under > most or told.value + told.over < least
+def _past(case: DutyCase, told: Saw, least: float, most: float) -> bool:
+    """Whether a reading is past what its case could come to, between two temperatures: what climbed was switched off,
+    however far it would have gone."""
+    return told.value - told.under > most or (case.seen != "hot" and told.value + told.over < least)

@@ -52,7 +52,7 @@ def unlike(build: Build, package: Package, assessment: Assessment) -> Found:
                 saw=fact(did, saw=(one.reading, "temperature")),
                 expected=reads or fact("seen.reads", expected=(one.expected, "temperature")),
             ),
-            form="hot" if hot or one.reading > one.expected else "cool",
+            form="hot" if one.reading > one.expected else "cool",
         )
 
 

@@ -101,7 +101,7 @@ def _fine(session: Session, cause: Cause) -> QPushButton:
 def _words(faults: tuple[Fault, ...]) -> str:
     """An explanation in words."""
     if not faults:
-        return "None of these: the engine makes more heat than reckoned, within its doubt"
+        return "As it is entered, within the doubt of its heat"
     return " and ".join(f"{BY_ID[fault.cause].name} ({fault.size})" for fault in faults)
 
 
