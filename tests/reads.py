@@ -10,7 +10,7 @@ from keelroom.document.schema.package import Package
 
 WHERE = {Build: "build", Brief: "brief", Package: "package", Assessment: "assessment"}
 BY_THEIR_PARTS = {"build.brief", "assessment.build"}
-ONE_OF_THEM = {"with_id", "get"}
+ONE_OF_THEM = {"with_id", "get", "of_kind"}
 """What looks through all packages for the one that is asked for."""
 
 

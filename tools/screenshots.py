@@ -131,7 +131,6 @@ class Album:
     def fit(self) -> None:
         self.shot("fit-up", self.page("Fit-up", "Gaps"))
         self.shot("find-a-place", self.page("Fit-up", "Find"), self.press("Find", "start"))
-        self.shot("panels", self.page("Fit-up", "Panels"))
         self.shot(
             "neighbours-dark", self.page("Fit-up", "Neighbours"), self.window.switch_theme, self.window.switch_units
         )

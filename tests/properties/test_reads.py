@@ -10,6 +10,7 @@ import pytest
 
 from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.electrical import figures as circuits
+from keelroom.assess.figures import seen
 from keelroom.assess.fit import clearances
 from keelroom.assess.judge.judge import PARTS
 from keelroom.assess.loop import air
@@ -24,12 +25,20 @@ from tests.reads import reads_of
 from tests.soak.offers import any_build
 from tests.soak.walk import fields
 
+
+def hot(build):
+    """The build with all its cases seen to run hot."""
+    cases = tuple(case.model_copy(update={"seen": "hot"}) for case in build.duty_cases)
+    return build.model_copy(update={"duty_cases": cases})
+
+
 ALWAYS = {"build.active", "package.id", "assessment.package_id"}
 """Of the package itself: told apart by its name in every part."""
 SAYS = {
     **{f"judged: {part.name}": (part.reads, part.check) for part in PARTS if part.reads is not None},
     "fit": (clearances.READS, lambda build, package, _: [clearances.fit_up(build, package)]),
     "lie of the circuit": (air.READS, lambda build, package, _: [air.air_of(build, package, None, None)]),
+    "unlike": (seen.SECTIONS, lambda build, package, _: [seen.unlike_seen(hot(build))]),
     "electrics": (circuits.READS, lambda build, package, _: [circuits.electrics(build, package)]),
 }
 
@@ -46,14 +55,14 @@ def test_every_part_reads_what_it_says_and_no_more(demo):
     for build in judged_builds(demo):
         judged = assess(build)
         for kind, (says, check) in SAYS.items():
-            with reads_of() as seen:
+            with reads_of() as looked:
                 Context().run(lambda c=check, b=build, j=judged: list(c(b, b.package, j)))
             told = {f"{OWNERS[owner]}.{name}".replace("made", "package") for owner, name in says} | ALWAYS
             told |= {"assessment.cases", "assessment.idle_id"} if kind in also else set()
-            told |= {one for one in seen if one.startswith("package.") and "build.packages" in told}
-            known[kind] |= seen & told
-            if seen - told:
-                astray[kind] = sorted(seen - told)
+            told |= {one for one in looked if one.startswith("package.") and "build.packages" in told}
+            known[kind] |= looked & told
+            if looked - told:
+                astray[kind] = sorted(looked - told)
     assert astray == {}
     assert all(known.values()), "each of them looks at something"
 
@@ -82,7 +91,7 @@ def figures(judged):
         if judged.fit
         else None
     )
-    return judged.findings, judged.electrics, gaps, judged.cases, judged.totals
+    return judged.findings, judged.electrics, gaps, judged.cases, judged.totals, judged.unlike
 
 
 NUMBER = re.compile(r"-?\d+\.\d+(?:e[-+]\d+)?")
@@ -94,7 +103,7 @@ def rounded(told):
 
 
 def where_they_part(one, other):
-    names = ("findings", "circuits", "gaps", "cases", "totals")
+    names = ("findings", "circuits", "gaps", "cases", "totals", "unlike")
     pairs = zip(names, figures(one), figures(other), strict=True)
     return [name for name, a, b in pairs if rounded(a) != rounded(b)]
 
@@ -103,7 +112,10 @@ def where_they_part(one, other):
 def test_what_is_kept_is_what_would_be_made_anew(demo, share):
     """One field after another, in a session that keeps what it can and in one that keeps nothing: cases stand still
     where no field of theirs is moved, so that only what was told to hang on it is looked at again."""
-    build = demo.model_copy(update={"duty_cases": tuple(c for c in demo.duty_cases if c.id in ("idle", "grade"))})
+    few = demo.model_copy(update={"duty_cases": tuple(c for c in demo.duty_cases if c.id in ("idle", "grade"))})
+    # None is the car as found, so that what was seen is said of the one that is moved.
+    planned = tuple(package.model_copy(update={"kind": "planned"}) for package in demo.packages)
+    build = hot(few.model_copy(update={"packages": planned}))
     everywhere = [one for one in fields(build) if one[0][0] != "packages" or one[0][1] == build.active]
     tried = 0
     with Kept().at_work():

@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
 from keelroom.document.edits import Change, fresh_id
-from keelroom.document.fields import Path
+from keelroom.document.fields import Path, get
 from keelroom.document.quantity import Quantity, from_si, quantity
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
@@ -190,50 +190,46 @@ _MAKERS: tuple[Callable[[Build, Package, Path], Iterator[Fault]], ...] = (
 )
 
 
+WELL: tuple[tuple[str, str, tuple[str | bool, ...], str | bool], ...] = (
+    ("air_lock", "loop.air_left", ("some", "locked"), "bled"),
+    ("thermostat", "loop.thermostat_state", ("reversed",), "fitted"),
+    ("hoses", "loop.hoses.*.state", ("soft", "swollen", "cracked"), "good"),
+    ("cap", "loop.cap_state", ("weak",), "good"),
+    ("pump", "loop.impeller", ("worn",), "good"),
+    ("fan_direction", "fans.*.reversed_blade", (True,), False),
+    ("fan_dead", "fans.*.runs", (False,), True),
+    ("scale", "core.condition", ("some_scale", "bad"), "clean"),
+)
+"""Entries of the package that are well again of themselves once a cause is mended: where, what is wrong, what is well;
+`*` for each member of a list. Gaps, shroud, volts, weather and brakes are entered anew by whoever mended them."""
+
+
 def mends(build: Build, package: Package, cause: str) -> tuple[Change, ...]:
     """The entries of a cause that was mended, as they stand when all is well; none where nothing of it is entered."""
-    make = _WELL.get(cause)
-    return tuple(make(build, package, ("packages", package.id))) if make else ()
+    where: Path = ("packages", package.id)
+    found = [
+        Change(path, well)
+        for of, there, wrong, well in WELL
+        if of == cause
+        for path in _each(build, where, there.split("."))
+        if get(build, path) in wrong
+    ]
+    return (*found, *_MADE_WELL[cause](build, package, where)) if cause in _MADE_WELL else tuple(found)
 
 
-def _filled(build: Build, package: Package, where: Path) -> Iterator[Change]:
-    if package.loop.air_left != "bled":
-        yield Change((*where, "loop", "air_left"), "bled")
+def _each(build: Build, where: Path, steps: list[str]) -> Iterator[Path]:
+    """Paths of an entry, or of that entry of each member of a list."""
+    if "*" not in steps:
+        yield (*where, *steps)
+        return
+    at = steps.index("*")
+    for member in get(build, (*where, *steps[:at])):
+        yield (*where, *steps[:at], member.id, *steps[at + 1 :])
 
 
-def _thermostat_well(build: Build, package: Package, where: Path) -> Iterator[Change]:
-    if package.loop.thermostat_state == "reversed":
-        yield Change((*where, "loop", "thermostat_state"), "fitted")
-
-
-def _hoses_new(build: Build, package: Package, where: Path) -> Iterator[Change]:
-    for hose in package.loop.hoses:
-        if hose.state != "good":
-            yield Change((*where, "loop", "hoses", hose.id, "state"), "good")
-
-
-def _cap_new(build: Build, package: Package, where: Path) -> Iterator[Change]:
-    if package.loop.cap_state != "good":
-        yield Change((*where, "loop", "cap_state"), "good")
-
-
-def _pump_new(build: Build, package: Package, where: Path) -> Iterator[Change]:
-    if package.loop.impeller != "good":
-        yield Change((*where, "loop", "impeller"), "good")
+def _tightened(build: Build, package: Package, where: Path) -> Iterator[Change]:
     if build.supply.belt != "good":
         yield Change(("supply", "belt"), "good")
-
-
-def _fans_turned(build: Build, package: Package, where: Path) -> Iterator[Change]:
-    for fan in package.fans:
-        if fan.reversed_blade:
-            yield Change((*where, "fans", fan.id, "reversed_blade"), False)
-
-
-def _fans_run(build: Build, package: Package, where: Path) -> Iterator[Change]:
-    for fan in package.fans:
-        if not fan.runs:
-            yield Change((*where, "fans", fan.id, "runs"), True)
 
 
 def _tuned(build: Build, package: Package, where: Path) -> Iterator[Change]:
@@ -241,11 +237,6 @@ def _tuned(build: Build, package: Package, where: Path) -> Iterator[Change]:
     # A head of iron or a turbo's water is not what was mended.
     if entered is not None and entered.si in [float(factor) for _, factor in RETARDED]:
         yield Change(("brief", "engine", "heat_multiplier"), quantity("1", "number", "assumed"))
-
-
-def _flushed(build: Build, package: Package, where: Path) -> Iterator[Change]:
-    if package.core.condition != "clean":
-        yield Change((*where, "core", "condition"), "clean")
 
 
 def _washed(build: Build, package: Package, where: Path) -> Iterator[Change]:
@@ -260,17 +251,10 @@ def _mixed(build: Build, package: Package, where: Path) -> Iterator[Change]:
         yield Change((*where, "coolant", "glycol_share"), quantity("50 %", "share", "assumed"))
 
 
-_WELL: dict[str, Callable[[Build, Package, Path], Iterator[Change]]] = {
-    "air_lock": _filled,
-    "thermostat": _thermostat_well,
-    "hoses": _hoses_new,
-    "cap": _cap_new,
-    "pump": _pump_new,
-    "fan_direction": _fans_turned,
-    "fan_dead": _fans_run,
+_MADE_WELL: dict[str, Callable[[Build, Package, Path], Iterator[Change]]] = {
+    "pump": _tightened,
     "timing": _tuned,
-    "scale": _flushed,
     "blocked": _washed,
     "mix": _mixed,
 }
-"""What is well again of itself once a cause is mended; the others' entries are set by whoever mended them."""
+"""What is well again by more than a word."""

@@ -6,6 +6,7 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.figures.batch import Asked, held
+from keelroom.assess.reads import reads, while_same
 from keelroom.core.odds import Saw
 from keelroom.core.thermal.engine_laws import LAWS
 from keelroom.document.schema.build import Build, DutyCase, Seen
@@ -19,8 +20,16 @@ RAN_HOT = 104.4
 """[degC], 220 °F: what is called hot where no figure was noted, or the build's limit where that is lower."""
 UNDER_HOT = 6.0
 """[K] under that a needle stays that nobody remarks on."""
+SECTIONS = reads(
+    "brief.accessories brief.causes brief.climate brief.cooling brief.engine brief.vehicle build.duty_cases "
+    "build.supply build.survey package.circuits package.control package.coolant package.coolers package.core "
+    "package.cuts package.fans package.kind package.loop package.panels package.place package.remote package.sealing "
+    "package.shroud"
+)
+"""What the car as found, and what was seen of it, stand in."""
 SPREAD = (-math.sqrt(3.0), 0.0, math.sqrt(3.0))
-"""Sizes of the heat's doubt, in standard doubts."""
+WEIGHTS = (1 / 6, 2 / 3, 1 / 6)
+"""Sizes of the heat's doubt, in standard doubts, and how much each counts: three points of Gauss and Hermite."""
 
 
 class Unlike(NamedTuple):
@@ -84,9 +93,15 @@ def unlike_seen(build: Build) -> tuple[Unlike, ...]:
 
     None where nothing was seen; a case that cannot be answered yet is left out.
     """
-    found = found_in_use(build)
-    if found is None:
+    package = as_found(build)
+    if package is None or not seen_cases(build):
         return ()
+    return while_same("unlike what was seen", SECTIONS, (build, package), lambda: _unlike(build))
+
+
+def _unlike(build: Build) -> tuple[Unlike, ...]:
+    found = found_in_use(build)
+    assert found
     cases, (low, middle, high) = seen_cases(found), heats_of(found)
     points = held([Asked(found, case.id, heat) for case in cases for heat in (low, middle, high)])
     unlike = []

@@ -42,6 +42,10 @@ def stands_for(speed: float, stops_per_metre: float) -> float:
     return min(stops_per_metre * speed * STANDS_PER_STOP, MOST_STANDING)
 
 
+def _stands(case: DutyCase) -> float:
+    return stands_for(case.speed.si, case.stops_per_km.si / 1000.0)
+
+
 def open_share(vehicle: Vehicle, turbine: float) -> float:
     """How far the converter is open while the car moves: 0 with a clutch and locked. turbine [rpm]: of its turbine"""
     if vehicle.gearbox != "automatic":
@@ -63,8 +67,7 @@ def geared(brief: Brief, case: DutyCase) -> float | None:
     assert vehicle.top_ratio
     assert vehicle.final_drive
     ratio = vehicle.top_ratio.si * vehicle.final_drive.si * case.gear_step.si
-    stands = stands_for(case.speed.si, case.stops_per_km.si / 1000.0)
-    return case.speed.si / (1 - stands) / (math.pi * vehicle.tyre_diameter.si) * ratio * 60
+    return case.speed.si / (1 - _stands(case)) / (math.pi * vehicle.tyre_diameter.si) * ratio * 60
 
 
 def engine_rpm(brief: Brief, case: DutyCase) -> float:
@@ -80,7 +83,7 @@ def engine_rpm(brief: Brief, case: DutyCase) -> float:
         return idle
     automatic = brief.vehicle.gearbox == "automatic"
     turns = max(_pulled(brief, case, turbine), idle) if automatic else max(turbine, CLUTCHED * idle)
-    stands = stands_for(case.speed.si, case.stops_per_km.si / 1000.0)
+    stands = _stands(case)
     return stands * idle + (1 - stands) * turns
 
 

@@ -14,7 +14,7 @@ import numpy as np
 from keelroom.assess.causes import CAUSES, state_of
 from keelroom.assess.faults import Fault, faults_of
 from keelroom.assess.figures.batch import Asked, held
-from keelroom.assess.figures.seen import found_in_use, heats_of, saw, seen_cases
+from keelroom.assess.figures.seen import WEIGHTS, found_in_use, heats_of, saw, seen_cases
 from keelroom.core.kept import in_one_go
 from keelroom.core.odds import log_likelihood, posterior, told_by_a_look
 from keelroom.document.edits import Change, Edit, apply
@@ -23,8 +23,6 @@ from keelroom.errors import InputError
 
 BOILS = 130.0
 """[degC] stands for a case that does not settle."""
-WEIGHTS = (1 / 6, 2 / 3, 1 / 6)
-"""How much each size of the heat's doubt counts: three points of Gauss and Hermite."""
 FITS = 0.03
 """Under which even the likeliest does not read what was seen: some two and a half doubts off in one case."""
 SHOWN, ALIKE, NEAR = 8, 3.0, 0.25

@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.causes import STATE_WORDS, Cause, causes_for, state_of
+from keelroom.document.act import Act
 from keelroom.document.schema.brief import CauseState
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import palette_of
@@ -23,6 +24,11 @@ TARGETS: tuple[tuple[str, CauseState], ...] = (
     ("Open again", "open"),
 )
 """What may be said of a cause, in words and as it is kept."""
+
+
+def marking(cause: Cause, state: CauseState) -> Act:
+    """The act that says what was found of a cause."""
+    return offer("cause", "", f"{cause.name}: {STATE_WORDS[state]}", cause=cause.id, state=state)
 
 
 class CausesView(ScrolledColumn):
@@ -76,4 +82,4 @@ class CausesView(ScrolledColumn):
         column.addSpacing(10)
 
     def _mark(self, cause: Cause, state: CauseState) -> None:
-        self.session.do(offer("cause", "", f"{cause.name}: {STATE_WORDS[state]}", cause=cause.id, state=state))
+        self.session.do(marking(cause, state))

@@ -10,9 +10,10 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.causes import CAUSES, Cause
 from keelroom.assess.faults import Fault
-from keelroom.assess.figures.seen import Unlike
 from keelroom.assess.questions.explain import BOILS, FITS, Explained, Explanation, explained
+from keelroom.assess.words import worded
 from keelroom.gui.session.session import Session
+from keelroom.gui.stations.brief.causes import marking
 from keelroom.gui.widgets.sought import SoughtPage
 from keelroom.gui.widgets.text import button, label
 from keelroom.units import KINDS, format_si
@@ -58,11 +59,10 @@ def explain_page(session: Session) -> SoughtPage:
 
 def _verdict(column: QVBoxLayout, session: Session, found: Explained) -> None:
     """Whether the build as entered could do what was seen."""
-    unlike: tuple[Unlike, ...] = session.assessment.unlike
-    if unlike:
-        names = ", ".join(one.name for one in unlike)
-        column.addWidget(label(f"{names}: your car does what this build says it cannot.", "strong", wrap=True))
-    else:
+    unlike = [finding for finding in session.assessment.findings if finding.code == "unlike_seen"]
+    for finding in unlike:
+        column.addWidget(label(f"{worded(finding, session.system).what}.", "strong", wrap=True))
+    if not unlike:
         column.addWidget(label("What was seen is within the doubt of the build as entered.", "strong", wrap=True))
     against = f"As entered, what was seen is {found.met:.0%} as likely as with the likeliest of what would explain it."
     column.addWidget(label(against, "faint", wrap=True))
@@ -93,9 +93,8 @@ def _look(column: QVBoxLayout, session: Session, found: Explained) -> None:
 
 
 def _fine(session: Session, cause: Cause) -> QPushButton:
-    words = f"{cause.name}: looked at, fine"
-    act = offer("cause", "", words, cause=cause.id, state="fine")
-    return button("Looked at, fine", partial(session.do, act), words)
+    act = marking(cause, "fine")
+    return button("Looked at, fine", partial(session.do, act), act.label)
 
 
 def _words(faults: tuple[Fault, ...]) -> str:
