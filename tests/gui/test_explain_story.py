@@ -71,3 +71,12 @@ def test_230_at_a_light_is_explained_looked_at_entered_and_mended(driver):
     driver.settle()
     assert "unlike_seen" not in {finding.code for finding in session.assessment.findings}
     assert any("drive it again first" in text for text in words(page_of(driver)))
+
+
+def test_a_car_that_cannot_be_worked_out_is_not_said_to_have_been_fine(driver):
+    session = driver.window.session
+    found = session.build.of_kind("as_found").id
+    session.set(("duty_cases", "idle", "seen"), "hot", "What it did")
+    session.set(("packages", found, "core", "face_width"), None, "Not measured")
+    assert any("cannot be worked out in those cases yet" in text for text in words(page_of(driver)))
+    assert session.assessment.unlike == ()

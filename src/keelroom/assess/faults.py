@@ -95,7 +95,11 @@ def _fans(build: Build, package: Package, where: Path) -> Iterator[Fault]:
     if backwards:
         yield Fault("fan_direction", "runs backwards", backwards)
     if running:
-        yield Fault("fan_dead", "one of them", (Change((*where, "fans", running[0].id, "runs"), False),))
+        yield Fault(
+            "fan_dead",
+            "one of them" if len(running) > 1 else "it stands",
+            (Change((*where, "fans", running[0].id, "runs"), False),),
+        )
     if len(running) > 1:
         yield Fault(
             "fan_dead", "all of them", tuple(Change((*where, "fans", fan.id, "runs"), False) for fan in running)

@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.causes import CAUSES, Cause
 from keelroom.assess.faults import Fault
+from keelroom.assess.figures.seen import seen_cases
 from keelroom.assess.questions.explain import BOILS, FITS, Explained, Explanation, explained
 from keelroom.assess.words import worded
 from keelroom.gui.session.session import Session
@@ -28,6 +29,10 @@ NOTHING = (
     "Nothing is said yet of what the car did. On the Before page, say for each duty case whether it ran hot or stayed, "
     "and what the gauge read on what day. Where a cause was found and mended, drive it again first."
 )
+UNANSWERED = (
+    "What the car did is said, but the car as found cannot be worked out in those cases yet: an entry is missing, or "
+    "one leaves a law. The ledger and Findings name it, with the car as found in use."
+)
 TEMPERATURE = KINDS["temperature"]
 MISFIT = (
     "Even the likeliest does not read all that was seen: two readings may not belong together, a day or a gauge may be "
@@ -45,7 +50,9 @@ def explain_page(session: Session) -> SoughtPage:
 
     def fill(column: QVBoxLayout, found: Explained | None) -> None:
         if found is None:
-            column.addWidget(label(session.stopped or NOTHING, wrap=True))
+            column.addWidget(
+                label(session.stopped or (UNANSWERED if seen_cases(session.build) else NOTHING), wrap=True)
+            )
             return
         _verdict(column, session, found)
         _look(column, session, found)
@@ -64,7 +71,8 @@ def _verdict(column: QVBoxLayout, session: Session, found: Explained) -> None:
         column.addWidget(label(f"{worded(finding, session.system).what}.", "strong", wrap=True))
     if not unlike:
         column.addWidget(label("What was seen is within the doubt of the build as entered.", "strong", wrap=True))
-    against = f"As entered, what was seen is {found.met:.0%} as likely as with the likeliest of what would explain it."
+    share = f"{found.met:.0%}" if found.met >= 0.01 else "under 1%"
+    against = f"As entered, what was seen is {share} as likely as with the likeliest of what would explain it."
     column.addWidget(label(against, "faint", wrap=True))
     if found.fits < FITS:
         column.addWidget(label(MISFIT, "doubt", wrap=True))
