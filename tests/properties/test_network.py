@@ -95,7 +95,7 @@ def cooler_heat(points, fixed):
     """What each cooler gives the air while the path past running fans is solved [W]."""
     car = car_rows(points, fixed.surfaces, fixed.surface, fixed.air, fixed.outdoor_density)
     path, air = CarAir(car, car_coolers(points.plant.coolers)), fixed.running
-    asked = np.array([[air.power[0], 0.0, 1.0, 1.0]])
+    asked = np.array([[air.power[0], 0.0, 1.0, 1.0, 1.0]])
     room = (np.empty((1, size)) for size in (2 * path.count, path.nodes, 6, 14))
     assert solve_airs(path, np.arange(1), air.speed, asked, NOWHERE, *room)[0]
     return np.array(path.coolers.heat)

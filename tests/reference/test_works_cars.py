@@ -37,7 +37,8 @@ def test_as_it_left_the_works_it_holds_and_with_a_fault_it_boils_at_a_light(name
     found = first_wave(build)
     thermostat = build.package.loop.thermostat.si
     for case in found.cases:
-        assert case.figures and case.figures.held, (case.name, case.stopped)
+        assert case.figures, case.stopped
+        assert case.figures.held, case.name
         if case.case_id == "cruise":
             assert case.figures.temperature - thermostat < 10.0
     faults = {(fault.cause, fault.size): fault.changes for fault in faults_of(build, build.package)}

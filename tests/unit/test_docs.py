@@ -20,8 +20,8 @@ def test_the_pages_as_they_stand():
     [
         ("`core/nowhere.py: solve`", "there is no core/nowhere.py"),
         ("`core/operating_point.py: slove`", "defines no slove"),
-        ("`core/answer.py: LEAK_DOUBT = 0.4`", "LEAK_DOUBT is not 0.4"),
-        ("`core/answer.py: LEAK_DOUBT = 0.5` and `core/operating_point.py: solve`", ""),
+        ("`core/unsure.py: GEARBOX = 0.4`", "GEARBOX is not 0.4"),
+        ("`core/unsure.py: GEARBOX = 0.25` and `core/operating_point.py: solve`", ""),
         ("`gui/gone.py`", "there is no gui/gone.py"),
     ],
 )

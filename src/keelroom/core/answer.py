@@ -7,48 +7,38 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.core.arrays import Bools, Floats, Ints
-from keelroom.core.coupling import prepare
-from keelroom.core.cycling import Settled, outlet_where, risen, settle, topped
+from keelroom.core.arrays import Bools, Floats, Ints, joined, put, take
+from keelroom.core.coupling import prepare, varied_air
+from keelroom.core.cycling import Settled, outlet_where, risen, settle
 from keelroom.core.electrical.control import ABSENT
 from keelroom.core.loop.circuit import THERMOSTAT_SPAN
 from keelroom.core.operating_point import evaluate, looked_at, thermal_mass
-from keelroom.core.plant import CEILING, Fixed, Layout, Points, Solution
-from keelroom.core.thermal.tube_side import nusselt_doubt, tube_nusselt
+from keelroom.core.plant import CEILING, AirAt, Fixed, Layout, Points, Solution, State
+from keelroom.core.thermal.tube_side import tube_nusselt
+from keelroom.core.unsure import FAN_STEP, FLOW_STEP, VARIED, Looks, Unsure, Worth, worth_of
 
-CONDUCTANCE_DOUBT = 0.12
-"""Standard doubt of the core's conductance: ±15 % on j, fouling and maker's tolerances (from memory)."""
 SEEN = 0.5
 """[K] the sensor sees less than the outlet from which on its own place counts."""
 RISES = np.array([0.0, 1.5, 4.0, 9.0, 19.0, 40.0])
 """[K] over what the sensor reads at a fan's start, or the thermostat, at which the outlet is looked for; the drop over
 the core with no fan on is some 5 to 20."""
-FAN_STEP = 0.25
-"""Share by which the fans are weakened to find what their doubt is worth."""
-LEAK_STEP = 0.5
-"""Share by which leak areas are widened to find what their doubt is worth."""
-LEAK_DOUBT = 0.5
-"""Standard doubt of gaps nobody has measured, as a share of their area (common practice)."""
 SLOPE_STEP = 0.25
 """[K] over which it is found how the heat margin rises with the temperature."""
-VARIED = ((1 - FAN_STEP, 1.0), (1.0, 1 + LEAK_STEP))
-"""What the air is looked at with beside as it is entered: factors on the fans' pressure and on leaks."""
+LEAST_HEAT = 0.05
+"""Share of the heat the low end of a band is solved with at least."""
+FANS_ON = 0.05
+"""Share of full flow from which on doubts of the air are looked at with the fans running."""
 INTERVAL, WITHIN = 0.80, 1.2816
 """Share of cases the band is meant to hold, and the standard doubts either way that do for a normal one."""
 
 
 class Band(NamedTuple):
-    """Doubts in heat margin [W], one standard each, and the temperatures the INTERVAL of all together maps to [degC].
-
-    Taken as independent of each other; within one cause everything errs together (all fans of a package, all its gaps).
+    """What the doubts are worth, and the temperatures the INTERVAL of all together maps to [degC].
 
     high is inf where the hot end does not settle; all (n,)
     """
 
-    from_heat: Floats
-    from_core: Floats
-    from_fans: Floats
-    from_leaks: Floats
+    worth: Worth
     low: Floats
     high: Floats
     chance: Floats
@@ -63,7 +53,8 @@ class Answer(NamedTuple):
     margin [K] limit less temperature
     rejection_at_limit [W];  climb [K/s] at the limit where heat is left over, else 0
     time_to_limit [s] from thermostat full open, inf where the limit is never reached
-    slope [W/K] of the heat margin at the solved temperature
+    slope [W/K] of the heat margin at the solved temperature;  per_core [W] per share of the core's conductance there
+    varied : the air with what is doubtful of it weakened, where the next like search begins
     """
 
     settled_at: Settled
@@ -75,8 +66,9 @@ class Answer(NamedTuple):
     climb: Floats
     time_to_limit: Floats
     slope: Floats
+    per_core: Floats
     prepared: Fixed
-    """of the points, with the air of weakened fans and of wider leaks too: a start for the next like answer"""
+    varied: AirAt
 
     @property
     def solution(self) -> Solution:
@@ -95,43 +87,40 @@ class Answer(NamedTuple):
         return self.solution.settles & below
 
 
-def steady_answer(points: Points, fan_doubt: Floats, layout: Layout, start: Answer | None = None) -> Answer:
-    """Temperatures, bands and margins of n points. fan_doubt (n,): standard doubt of the fans' shut-off pressure.
+def steady_answer(points: Points, unsure: Unsure, layout: Layout, start: Answer | None = None) -> Answer:
+    """Temperatures, bands and margins of n points, from what is not known of them.
 
     Source: first-order propagation of independent doubts through the heat margin; raises SolveError as `solve` does.
     """
-    n = len(points.plant.limit)
-    prepared = prepare(points, layout, start.prepared if start else None, VARIED)
-    settled = settle(points, layout, prepared, start.settled_at if start else None).of_first(n)
-    solution = settled.mean
-    nodes, rejection, study = _margin_curve(points, prepared, solution, layout)
-    state = solution.state
-    of_core = np.sqrt(CONDUCTANCE_DOUBT**2 + (state.tube_share * nusselt_doubt(state.tube_reynolds)) ** 2)
-    parts = (
-        points.plant.engine.law.doubt * state.heat_in,
-        study["core"] * (of_core / FAN_STEP),
-        study["fans"] * (fan_doubt / FAN_STEP),
-        study["leaks"] * (LEAK_DOUBT / LEAK_STEP),
-    )
-    doubt = np.sqrt(sum(part**2 for part in parts))
-    full_heat = prepared.running.into_coolant[:n]
-    low = _where_rejection_is(state.heat_in - WITHIN * doubt, nodes, rejection, state.air_in)
-    high = _where_rejection_is(state.heat_in + WITHIN * doubt, nodes, rejection, state.air_in)
-    at_limit = study["at_limit"]
-    ends = _band_ends(points, settled, (low, high), prepared.boiling)
-    left_over = np.maximum(full_heat - at_limit, 0.0)
+    prepared = prepare(points, layout, start.prepared if start else None)
+    settled = settle(points, layout, prepared, start.settled_at if start else None)
+    state = settled.mean.state
+    curve = _curve(points, prepared, state, layout)
+    (fans, leaks, road), varied = _air_looks(points, prepared, state, layout, start.varied if start else None)
+    looks = Looks(curve.core, np.maximum(fans, 0.0), np.abs(leaks), np.abs(road), curve.flow)
+    worth = worth_of(points, prepared, state, unsure, looks)
+    doubt, full_heat = worth.together, prepared.running.into_coolant
+    low, high = _ends(points, prepared, settled, doubt, layout)
+    left_over = np.maximum(full_heat - curve.at_limit, 0.0)
     mass = thermal_mass(points)
     return Answer(
         settled_at=settled,
-        band=Band(*parts, *ends, _chance(settled, points.plant.limit, (at_limit - full_heat) / doubt)),
+        band=Band(
+            worth,
+            low,
+            high,
+            _chance(settled, points.plant.limit, (curve.at_limit - full_heat) / doubt),
+        ),
         fan_on_at=_fan_on(points, prepared, settled, layout),
         boiling=prepared.boiling,
         margin=points.plant.limit - settled.top,
-        rejection_at_limit=at_limit,
+        rejection_at_limit=curve.at_limit,
         climb=left_over / mass,
-        time_to_limit=_time_to_limit(points, full_heat, nodes, rejection, mass),
-        slope=study["slope"],
+        time_to_limit=_time_to_limit(points, full_heat, (curve.nodes, curve.rejection), mass),
+        slope=curve.slope,
+        per_core=curve.core / FAN_STEP,
         prepared=prepared,
+        varied=varied,
     )
 
 
@@ -156,12 +145,25 @@ def following(points: Points, layout: Layout, last: Answer) -> Answer:
     )
 
 
-def _band_ends(points: Points, settled: Settled, ends: tuple[Floats, Floats], boiling: Floats) -> tuple[Floats, Floats]:
-    """Low and high end (n,) as the gauge shows them: at the top of the swing where the fans cycle there."""
-    state = settled.mean.state
-    low = np.where(settled.rests, ends[0], topped(points, state, ends[0]))
-    high = np.maximum(topped(points, state, ends[1]), settled.top)
-    return np.minimum(low, settled.top), np.where(high > boiling, np.inf, high)
+def _ends(points: Points, prepared: Fixed, settled: Settled, doubt: Floats, layout: Layout) -> tuple[Floats, Floats]:
+    """Low and high end (n,) as the gauge shows them: points like these solved with as much less and more heat as the
+    doubt is worth either way, their fans switched as they are then."""
+    given = np.maximum(settled.mean.state.given, 1.0)
+    less, more = (
+        settle(
+            points.doubted(heat=np.maximum(1 + way * doubt / given, LEAST_HEAT) * points.doubts.heat),
+            layout,
+            prepared,
+            settled,
+        )
+        for way in (-WITHIN, WITHIN)
+    )
+    # A fan that never stops may hold the gauge under the top of one that swings: on the way from the one to the other
+    # it goes down to where the fan would stop.
+    passed = np.where(less.cycles & ~settled.cycles, less.bottom, less.top)
+    boils = ~more.solution.settles | (more.top > prepared.boiling)
+    low = np.minimum(passed, np.minimum(settled.top, more.top))
+    return low, np.where(boils, np.inf, np.maximum(more.top, settled.top))
 
 
 def _fan_on(points: Points, fixed: Fixed, settled: Settled, layout: Layout) -> Floats:
@@ -192,40 +194,61 @@ def _risen_to(points: Points, fixed: Fixed, rows: Ints, wanted: Floats, layout: 
     return np.array(found) + beyond
 
 
-def _margin_curve(
-    points: Points, prepared: Fixed, solution: Solution, layout: Layout
-) -> tuple[Floats, Floats, dict[str, Floats]]:
-    """Rejection at rising temperatures (n, k), and at the solved point with core and fans weakened: one call.
+class _Curve(NamedTuple):
+    """Rejection [W] of n points as they are: at rising temperatures (n, k) of both, at the limit (n,) with the fans
+    that are on by then, and what it loses where it is solved with the core weakened and with the coolant slowed.
+    slope (n,) [W/K] of the heat margin there."""
 
-    at_limit : (n,) there, with the fans that are on by then
-    """
-    solved = solution.state.temperature
-    n = len(solved)
-    base = np.arange(n)
-    circuit, limit = points.plant.circuit, points.plant.limit
+    nodes: Floats
+    rejection: Floats
+    at_limit: Floats
+    core: Floats
+    flow: Floats
+    slope: Floats
+
+
+def _curve(points: Points, prepared: Fixed, state: State, layout: Layout) -> _Curve:
+    n, circuit, limit, solved = len(state.temperature), points.plant.circuit, points.plant.limit, state.temperature
     full_open = circuit.thermostat + THERMOSTAT_SPAN + np.where(circuit.at_inlet > 0, 8.0, 0.0)
     curve_at = [circuit.thermostat, full_open, limit, np.maximum(prepared.boiling, solved + 1)]
-    asked = [*curve_at, solved, solved, solved, solved + SLOPE_STEP, limit]
-    looked = looked_at(np.tile(base, len(asked)))
-    looked = looked._replace(blown=np.concatenate([*[base] * 5, base + n, base + 2 * n, base, base]))
-    looked.conductance[4 * n : 5 * n] = 1 - FAN_STEP
-    at_limit = risen(points.situation.command.law, solution.state, limit)
-    looked.share[8 * n :], looked.power[8 * n :] = at_limit.share, at_limit.power
-    state = evaluate(points, prepared, np.concatenate(asked), layout, looked)
-    rejected = state.rejection.reshape(-1, n)
-    temperatures = np.stack([*asked[:4], solved], axis=1)
-    values = np.concatenate([rejected[:4], solution.state.rejection[None]]).T
-    order = np.argsort(temperatures, axis=1)
-    nodes, curve = temperatures[base[:, None], order], values[base[:, None], order]
-    study = {
-        "core": np.maximum(solution.state.rejection - rejected[4], 0.0),
-        "fans": np.maximum(solution.state.rejection - rejected[5], 0.0),
-        "leaks": np.abs(solution.state.rejection - rejected[6]),
-        "at_limit": rejected[8],
+    asked = [*curve_at, limit, solved, solved, solved + SLOPE_STEP]
+    looked = looked_at(np.tile(np.arange(n), len(asked)))
+    at_limit = risen(points.situation.command.law, state, limit)
+    looked.share[4 * n : 5 * n], looked.power[4 * n : 5 * n] = at_limit.share, at_limit.power
+    looked.conductance[5 * n : 6 * n], looked.pace[6 * n : 7 * n] = 1 - FAN_STEP, 1 - FLOW_STEP
+    found = evaluate(points, prepared, np.concatenate(asked), layout, looked)
+    rejected = found.rejection.reshape(-1, n)
+    nodes, curve = np.stack([*curve_at, solved], axis=1), np.stack([*rejected[:4], state.rejection], axis=1)
+    order = np.argsort(nodes, axis=1)
+    return _Curve(
+        np.take_along_axis(nodes, order, 1),
+        np.maximum.accumulate(np.take_along_axis(curve, order, 1), axis=1),
+        rejected[4],
+        np.maximum(state.rejection - rejected[5], 0.0),
+        np.abs(state.rejection - rejected[6]),
         # Of the physics, not of how the search came there.
-        "slope": (state.margin[7 * n : 8 * n] - solution.state.margin) / SLOPE_STEP,
-    }
-    return nodes, np.maximum.accumulate(curve, axis=1), study
+        (found.margin[-n:] - state.margin) / SLOPE_STEP,
+    )
+
+
+def _air_looks(
+    points: Points, prepared: Fixed, state: State, layout: Layout, start: AirAt | None
+) -> tuple[list[Floats], AirAt]:
+    """What rejection loses at the solved temperatures with the air looked at as VARIED, fans held on where they do
+    anything and off where they do not; and that air."""
+    n, ways, on = len(state.temperature), len(VARIED), state.command > FANS_ON
+    base, every = np.arange(n), np.arange((ways + 1) * n)
+    how = np.tile(on, ways), np.repeat(VARIED, n, axis=0)
+    varied = varied_air(points, prepared, np.tile(base, ways), how, start)
+    # Standing fans are looked at like running ones: with their air in the place of running air.
+    still = np.flatnonzero(~on)
+    as_held = put(prepared.running, still, take(prepared.stopped, still)) if len(still) else prepared.running
+    looked = looked_at(every % n, 1.0, np.tile(state.load, ways + 1))._replace(blown=every)
+    fixed = prepared._replace(running=joined(as_held, varied))
+    whole, *less = evaluate(points, fixed, np.tile(state.temperature, ways + 1), layout, looked).rejection.reshape(
+        -1, n
+    )
+    return [whole - one for one in less], varied
 
 
 def _chance(settled: Settled, limit: Floats, margin: Floats) -> Floats:
@@ -253,28 +276,18 @@ def worth_of_flow(points: Points, answer: Answer, factors: tuple[float, ...]) ->
     gain = nusselt[:, 1:] / nusselt[:, :1]
     # More conductance wins less and less: what its loss cost is carried over by logarithms, not by a straight line.
     conductance = -np.log(1 - state.tube_share[:, None] * (1 - 1 / gain)) * FAN_STEP / -math.log(1 - FAN_STEP)
-    per_share = answer.band.from_core / np.sqrt(
-        CONDUCTANCE_DOUBT**2 + (state.tube_share * nusselt_doubt(state.tube_reynolds)) ** 2
-    )
     # Where the slope is next to nothing no first order tells anything: in proportion to the air's lead it is at least
     # this.
     least = 0.2 * state.rejection / np.maximum(state.temperature - state.air_in, 1.0)
-    cooler: Floats = per_share[:, None] * conductance / np.maximum(answer.slope, np.maximum(least, 1.0))[:, None]
+    cooler: Floats = answer.per_core[:, None] * conductance / np.maximum(answer.slope, np.maximum(least, 1.0))[:, None]
     return cooler
 
 
-def _where_rejection_is(wanted: Floats, nodes: Floats, rejection: Floats, air_in: Floats) -> Floats:
-    """Temperature (n,) at which the rejection curve reaches `wanted`; past its end in proportion to the air's lead."""
-    found = np.array([np.interp(w, r, t) for w, r, t in zip(wanted, rejection, nodes, strict=True)])
-    beyond = air_in + (nodes[:, -1] - air_in) * wanted / np.maximum(rejection[:, -1], 1.0)
-    return np.where(wanted > rejection[:, -1], beyond, found)
-
-
-def _time_to_limit(points: Points, heat_in: Floats, nodes: Floats, rejection: Floats, mass: Floats) -> Floats:
+def _time_to_limit(points: Points, heat_in: Floats, curve: tuple[Floats, Floats], mass: Floats) -> Floats:
     """Seconds from a full-open thermostat to the limit: heat left over, taken as straight between the two."""
     begin = np.minimum(points.plant.circuit.thermostat + THERMOSTAT_SPAN, points.plant.limit)
     left = [
-        heat - np.array([np.interp(at, t, r) for at, t, r in zip(where, nodes, rejection, strict=True)])
+        heat - np.array([np.interp(at, t, r) for at, t, r in zip(where, *curve, strict=True)])
         for heat, where in ((heat_in, begin), (heat_in, points.plant.limit))
     ]
     first, last = (np.maximum(value, 1e-9) for value in left)

@@ -92,6 +92,20 @@ def take(item: T, index: Any) -> T:
     return made
 
 
+def joined(first: T, second: T) -> T:
+    """The points of a stacked record with those of another behind them, nested ones too; what is no array stays as it
+    is in the first.
+
+    Arrays (n, …) and (m, …) become (n + m, …).
+    """
+    record: Any = first
+    values: list[Any] = []
+    for a, b in zip(record, second, strict=True):  # type: ignore[call-overload]
+        values.append(np.concatenate([a, b]) if type(a) is np.ndarray else joined(a, b) if isinstance(a, tuple) else a)
+    made: T = type(record)(*values)
+    return made
+
+
 def same(a: Any, b: Any) -> bool:
     """Whether two records hold the same figures, nested ones too; the very same object does at a glance.
 

@@ -7,7 +7,7 @@ import numpy as np
 from keelroom.core.air.driven_fan import blades, drag
 from keelroom.core.air.network import AirFlows, Breath, Order
 from keelroom.core.air.point import CurveRows, NetworkRows
-from keelroom.core.arrays import Floats, Ints, same, take
+from keelroom.core.arrays import Bools, Floats, Ints, same, take
 from keelroom.core.coolers.exchange import car_coolers
 from keelroom.core.electrical.motor import motor_power, motor_speed
 from keelroom.core.fluids import air as moist_air
@@ -37,19 +37,15 @@ NOWHERE: Floats = np.zeros((0, 0))
 """No flows to begin at."""
 
 
-AS_ENTERED = (1.0, 1.0)
-"""Factors on the fans' pressure and on the area of leaks."""
+AS_ENTERED = (1.0, 1.0, 1.0)
+"""Factors on the fans' pressure, on the area of leaks, and on the pressure of the road's air."""
 
 
-def prepare(
-    points: Points, layout: Layout, start: Fixed | None = None, varied: tuple[tuple[float, float], ...] = ()
-) -> Fixed:
+def prepare(points: Points, layout: Layout, start: Fixed | None = None) -> Fixed:
     """Everything that does not depend on the coolant temperature: the air with fans running and stopped included.
 
     layout : shared by all points
     start  : the same for like points, whose flows the search for this one's flows begins at
-    varied : factors on the fans' pressure and on leaks with which the air past running fans is wanted too, stacked
-             after that of the points as they are
     Temperatures [degC], flows [kg/s]. Raises SolveError where the air path does not balance.
     """
     plant, situation = points.plant, points.situation
@@ -59,13 +55,12 @@ def prepare(
     climate = situation.climate
     air = moist_air.air_state(climate.altitude, climate.ambient, climate.humidity)
     outdoor = moist_air.density(air, climate.ambient + climate.grille_rise)
-    count, ways = len(plant.limit), (AS_ENTERED, *varied)
-    rows = np.tile(np.arange(count), len(ways) + 1)
-    full, stopped = _fan_speeds(points)
+    count = len(plant.limit)
+    rows = np.tile(np.arange(count), 2)
     car = car_rows(points, surfaces, surface, air, outdoor)
-    factors = np.repeat([*ways, AS_ENTERED], count, axis=0)
-    both = _airs(points, car, rows, (np.concatenate([*[full] * len(ways), stopped]), factors), _begun(start, len(rows)))
-    running = count * len(ways)
+    factors = np.repeat([AS_ENTERED], 2 * count, axis=0)
+    begin = np.concatenate([start.running.branches, start.stopped.branches]) if start else NOWHERE
+    both = _airs(points, car, rows, (np.concatenate(_fan_speeds(points)), factors), begin)
     loop = _loop(points, surfaces, layout)
     unchanged = start is not None and same(loop, start.loop_was)
     return Fixed(
@@ -77,19 +72,23 @@ def prepare(
         loop=start.loop if start and unchanged else loop_flows(loop, start.loop if start else None),
         core_was=plant.core,
         loop_was=loop,
-        running=take(both, np.s_[:running]),
-        stopped=take(both, np.s_[running:]),
+        running=take(both, np.s_[:count]),
+        stopped=take(both, np.s_[count:]),
     )
 
 
-def _begun(start: Fixed | None, paths: int) -> Floats:
-    """Flows (paths, B) to begin at: of an earlier answer, which may have been made for the points alone, or with their
-    air varied too."""
-    if start is None:
-        return NOWHERE
-    running, stopped = start.running.branches, start.stopped.branches
-    varied = np.arange(paths - len(stopped)) % len(running)
-    return np.concatenate([running[varied], stopped])
+def varied_air(points: Points, fixed: Fixed, rows: Ints, how: tuple[Bools, Floats], start: AirAt | None) -> AirAt:
+    """The air of points `rows` (m,) with their fans running or not (m,), at factors (m, 3) on what is doubtful of it.
+
+    start : the same for like points, where at hand.  Raises SolveError where the air path does not balance.
+    Source: definition.
+    """
+    running, factors = how
+    full, stopped = _fan_speeds(points)
+    car = car_rows(points, fixed.surfaces, fixed.surface, fixed.air, fixed.outdoor_density)
+    nominal = np.where(running[:, None], fixed.running.branches[rows], fixed.stopped.branches[rows])
+    begin = start.branches if start and len(start.branches) == len(rows) else nominal
+    return _airs(points, car, rows, (np.where(running[:, None], full[rows], stopped[rows]), factors), begin)
 
 
 def _fan_speeds(points: Points) -> tuple[Floats, Floats]:
@@ -160,7 +159,7 @@ def car_rows(
 
 def _airs(points: Points, car: CarRows, rows: Ints, told: tuple[Floats, Floats], begin: Floats) -> AirAt:
     """The air paths of cars (m,), the air heated by what enters coolant, covers and bay. told: speeds of their fans (m,
-    fans), and factors on the fans' pressure and on leaks (m, 2)."""
+    fans), and factors (m, 3) as AS_ENTERED."""
     speed, factors = told
     fans, command = take(points.plant.fans, rows), points.situation.command
     voltage, turned = command.voltage[rows], command.turned[rows]

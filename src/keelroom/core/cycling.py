@@ -39,12 +39,6 @@ class Settled(NamedTuple):
     rests: Bools
     held: Floats
 
-    def of_first(self, count: int) -> Settled:
-        """The same with only the first air paths of what was prepared: those of the points as they are."""
-        fixed = self.mean.fixed
-        nominal = fixed._replace(running=take(fixed.running, np.s_[:count]))
-        return self._replace(solution=self.solution._replace(fixed=nominal), mean=self.mean._replace(fixed=nominal))
-
 
 def settle(points: Points, layout: Layout, fixed: Fixed | None = None, start: Settled | None = None) -> Settled:
     """Where n points settle, switching fans followed to their on and off points.
@@ -141,17 +135,6 @@ def risen(law: Law, state: State, temperature: Floats) -> Held:
     share, power, known = risen_share(law, temperature - np.tile(state.temperature - state.reading, stacks))
     held, powered = (np.where(known, value, AS_COMMANDED) for value in (share, power))
     return looked_at(np.arange(len(temperature)), held, powered)
-
-
-def topped(points: Points, state: State, temperature: Floats) -> Floats:
-    """The top of the swing (n,) where the mean over off and on times were `temperature` (n,).
-
-    Source: as `settle`.
-    """
-    reading = state.reading + (temperature - state.temperature) * (1 - points.situation.command.sensing.fins)
-    stage = cycling(points.situation.command.law, reading)
-    top: Floats = np.where(stage.present, outlet_where(points, state, stage.on), temperature)
-    return top
 
 
 def _held_margins(

@@ -42,18 +42,20 @@ from keelroom.errors import SolveError
 
 class Held(NamedTuple):
     """How points are looked at beside as they are, (m,): of which points (rows) with which running air (blown), with
-    fans held at shares of full flow and power, AS_COMMANDED where they are not, and a factor on the core's
-    conductance."""
+    fans held at shares of full flow and power, AS_COMMANDED where they are not, and factors on the core's
+    conductance and on the coolant's flow."""
 
     rows: Ints
     blown: Ints
     share: Floats
     power: Floats
     conductance: Floats
+    pace: Floats
 
     def matrices(self) -> tuple[Ints, Floats]:
         """What typed modules read."""
-        rows, held = np.array([self.rows, self.blown]).T, np.array([self.share, self.power, self.conductance]).T
+        rows = np.array([self.rows, self.blown]).T
+        held = np.array([self.share, self.power, self.conductance, self.pace]).T
         return np.ascontiguousarray(rows), held
 
 
@@ -62,8 +64,8 @@ def looked_at(rows: Ints, share: Floats | float = AS_COMMANDED, power: Floats | 
 
     Source: definition.
     """
-    every = np.ones(len(rows))
-    return Held(rows, rows, share * every, power * every, every)
+    held = [np.full(len(rows), value, float) for value in (share, power, 1.0, 1.0)]
+    return Held(rows, rows, *held)
 
 
 class Met(NamedTuple):

@@ -2,7 +2,6 @@
 
 import math
 
-import numpy as np
 import pytest
 
 from keelroom.assess.acts.circuits import split_circuit
@@ -25,7 +24,7 @@ from keelroom.assess.judge.circuits import _amps
 from keelroom.assess.questions.response import span
 from keelroom.assess.report import totals_lines
 from keelroom.core.air.fan import typed_curve
-from keelroom.core.answer import _where_rejection_is, following, steady_answer, worth_of_flow
+from keelroom.core.answer import following, steady_answer, worth_of_flow
 from keelroom.core.electrical.control import law
 from keelroom.core.electrical.wire import ampacity, conductor
 from keelroom.core.outline import circle
@@ -140,14 +139,6 @@ def test_a_typed_curve_runs_on_straight_to_no_pressure():
     curve = typed_curve(((0.5, 100.0), (1.0, 50.0)), 0.1)
     assert float(curve.flow) == pytest.approx(1.5)
     assert float(curve.pressure) == pytest.approx(150.0)
-
-
-def test_rejection_past_the_last_node_grows_with_the_lead_over_the_air():
-    """20 kW at 100 °C with air of 40: 30 kW take half as much lead again, 130 °C."""
-    found = _where_rejection_is(
-        np.array([30e3, 10e3]), np.array([[70.0, 100.0]] * 2), np.array([[10e3, 20e3]] * 2), np.array([40.0, 40.0])
-    )
-    assert found == pytest.approx([130.0, 70.0])
 
 
 def test_coolant_as_fast_as_it_is_gains_nothing():

@@ -10,7 +10,7 @@ import pytest
 
 from keelroom.core.air.face import Lanes, padded
 from keelroom.core.air.fan import fan_pressure, generic_curve, typed_curve
-from keelroom.core.answer import _time_to_limit, _where_rejection_is
+from keelroom.core.answer import _time_to_limit
 from keelroom.core.electrical.charging import Alternator, Battery, balance, discharge_time, hot_share, output
 from keelroom.core.electrical.circuit import Path, WireRun, flow_through
 from keelroom.core.electrical.control import Sensing, ramped
@@ -138,12 +138,6 @@ def test_padding_adds_lanes_that_stand_for_nothing():
 # Answers
 
 
-def test_where_a_rejection_curve_reaches_a_heat():
-    nodes, rejection, air = np.array([[90.0, 100.0]] * 3), np.array([[0.0, 1000.0]] * 3), np.full(3, 30.0)
-    found = _where_rejection_is(np.array([500.0, 1000.0, 2000.0]), nodes, rejection, air)
-    assert found.tolist() == pytest.approx([95.0, 100.0, 170.0])
-
-
 def test_time_to_the_limit_by_hand():
     """1000 W left over at 95 degC, 500 W at the limit of 105: mean 500/ln 2 = 721.3 W, 50 kJ/K: 693.1 s. Nothing left
     over: never."""
@@ -151,7 +145,7 @@ def test_time_to_the_limit_by_hand():
         plant=SimpleNamespace(circuit=SimpleNamespace(thermostat=np.full(3, 85.0)), limit=np.full(3, 105.0))
     )
     nodes, rejection = np.array([[95.0, 105.0]] * 3), np.array([[500.0, 1000.0], [500.0, 1000.0], [500.0, 500.0]])
-    found = _time_to_limit(points, np.array([1500.0, 900.0, 1500.0]), nodes, rejection, np.full(3, 50e3))
+    found = _time_to_limit(points, np.array([1500.0, 900.0, 1500.0]), (nodes, rejection), np.full(3, 50e3))
     assert found.tolist() == pytest.approx([693.147, math.inf, 500.0], abs=1e-2)
 
 

@@ -26,6 +26,17 @@ from keelroom.errors import SolveError
 FASTER = (2.0, 1.2)
 """Times the coolant's speed in the tubes: two passes instead of one, and a pump turned a fifth faster."""
 
+DOUBTS = {
+    "heat": "heat to coolant",
+    "core": "core conductance",
+    "fans": "fan pressure",
+    "leaks": "gaps and leaks",
+    "road": "air from the road",
+    "flow": "coolant flow",
+    "air": "air at the core",
+}
+"""What is in doubt of an answer, in words; in the order it is listed."""
+
 
 def case_figures(
     build: Build, package: Package, cases: list[DutyCase], points: Points, answer: Answer
@@ -73,11 +84,8 @@ def case_figures(
                     heat_in=float(state.given[i]),
                     rejection_at_limit=float(answer.rejection_at_limit[i]),
                     heat_by_cause=_heat_by_cause(points, answer, i),
-                    doubt_by_cause=(
-                        ("heat to coolant", float(answer.band.from_heat[i])),
-                        ("core conductance", float(answer.band.from_core[i])),
-                        ("fan pressure", float(answer.band.from_fans[i])),
-                        ("gaps and leaks", float(answer.band.from_leaks[i])),
+                    doubt_by_cause=tuple(
+                        (word, float(getattr(answer.band.worth, cause)[i])) for cause, word in DOUBTS.items()
                     ),
                     climb=float(answer.climb[i]),
                     time_to_limit=float(answer.time_to_limit[i]),

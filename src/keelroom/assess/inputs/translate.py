@@ -18,6 +18,7 @@ from keelroom.assess.inputs.electrical.loads import PUMP
 from keelroom.assess.inputs.electrical.system import System, system_at
 from keelroom.assess.inputs.gearing import rpm_of
 from keelroom.assess.inputs.needs import Reader, read_core
+from keelroom.assess.inputs.unsure import at_grille, unsure_of
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.placing import face_size
 from keelroom.catalogue.fluids import glycol_table
@@ -32,6 +33,7 @@ from keelroom.core.plant import Command, Doubts, Face, Fans, Fluids, Layout, Pla
 from keelroom.core.thermal.engine_heat import Drive, Engines, Vehicles
 from keelroom.core.thermal.engine_laws import LAWS, EngineLaw
 from keelroom.core.thermal.geometry import CoreGeometry
+from keelroom.core.unsure import Unsure
 from keelroom.document.schema.brief import Accessories, Brief, Cooling
 from keelroom.document.schema.brief import Climate as ClimateSection
 from keelroom.document.schema.brief import Engine as EngineSection
@@ -65,11 +67,11 @@ proportion (common practice, no source)."""
 
 
 class PointRow(NamedTuple):
-    """One operating point's inputs, with its array layout and the doubt of its fans."""
+    """One operating point's inputs, with its array layout and what is not known of it."""
 
     points: Points
     layout: Layout
-    fan_doubt: float
+    unsure: Unsure
     amps: float = 0.0
     """of everything on, the cooling fans running"""
     stopped: tuple[Stopped, ...] = ()
@@ -93,12 +95,12 @@ AS_ENTERED = Doubts(*(np.array(1.0) for _ in Doubts._fields))
 
 class Car(NamedTuple):
     """A package in this vehicle in core terms, worked out once for all its duty cases: its parts, the plant, not
-    stacked, and its layout."""
+    stacked, its layout, and what is not known of it whatever it is asked."""
 
     parts: AirParts
     plant: Plant
     layout: Layout
-    fan_doubt: float
+    unsure: Unsure
 
 
 def car_of(build: Build, package: Package) -> Car:
@@ -144,7 +146,7 @@ def _car(
         limit=np.array(reader.take(cooling, (), "limit")),
     )
     layout = Layout(core.flow == "crossflow", int(core.passes.si), int(core.rows.si) if core.rows else 1)
-    return Car(package, plant, layout, fans.doubt)
+    return Car(package, plant, layout, unsure_of((engine, vehicle), package, fans.doubt))
 
 
 def row_of(build: Build, package: Package, car: Car, case: DutyCase) -> PointRow:
@@ -169,7 +171,8 @@ def _row(brief: Brief, car: Car, demand: Demand, system: System, control: Contro
         tuple(one for one in own if isinstance(one, Stopped)),
     )
     situation = _situation(brief, car, demand, (system, air), control)
-    return PointRow(Points(car.plant, situation, AS_ENTERED), car.layout, car.fan_doubt, system.balance.wanted, stopped)
+    unsure = car.unsure._replace(grille=np.array(at_grille(brief.climate, off_road(demand))))
+    return PointRow(Points(car.plant, situation, AS_ENTERED), car.layout, unsure, system.balance.wanted, stopped)
 
 
 def _situation(brief: Brief, car: Car, demand: Demand, given: tuple[System, Floats], control: Control) -> Situation:
@@ -252,11 +255,16 @@ class Shared(NamedTuple):
     density: float
 
 
+def off_road(demand: Demand) -> float:
+    """Share of the asphalt's warmth that reaches the grille: all of it standing, none from STILL_SPEED on."""
+    return max(0.0, 1 - demand.met / STILL_SPEED)
+
+
 @by_identity(64)
 def _shared(brief: Brief, demand: Demand) -> Shared:
     reader, climate, accessories = Reader(), brief.climate, brief.accessories
     ambient = demand.ambient
-    grille_rise = reader.take(climate, (), "asphalt_rise") * max(0.0, 1 - demand.met / STILL_SPEED)
+    grille_rise = reader.take(climate, (), "asphalt_rise") * off_road(demand)
     shaft = _ac_shaft(brief, demand) if demand.ac else 0.0
     stood_in = _floats(
         Weather,
@@ -280,8 +288,8 @@ def _shared(brief: Brief, demand: Demand) -> Shared:
     )
 
 
-def stacked(rows: list[PointRow]) -> tuple[Points, Floats]:
-    """Rows of one batch as arrays, with their fan doubts; faces with fewer lanes or classes are padded."""
+def stacked(rows: list[PointRow]) -> tuple[Points, Unsure]:
+    """Rows of one batch as arrays, with what is not known of them; faces with fewer lanes or classes are padded."""
     plants = list({id(row.points.plant): row.points.plant for row in rows}.values())
     if len(plants) == 1:
         return _points(repeated(plants[0], len(rows)), rows)
@@ -297,9 +305,9 @@ def stacked(rows: list[PointRow]) -> tuple[Points, Floats]:
     return _points(cars, rows)
 
 
-def _points(cars: Plant, rows: list[PointRow]) -> tuple[Points, Floats]:
+def _points(cars: Plant, rows: list[PointRow]) -> tuple[Points, Unsure]:
     points = Points(cars, stack([row.points.situation for row in rows]), stack([row.points.doubts for row in rows]))
-    return points, np.array([row.fan_doubt for row in rows])
+    return points, stack([row.unsure for row in rows])
 
 
 def _padded(plant: Plant, lanes: int, kinds: int, classes: int) -> Plant:

@@ -1,5 +1,7 @@
 # Types of car.py where it is compiled.
 cimport cython
+from libc cimport math
+
 
 from keelroom.core.air.point cimport AirPath, CurveRows, NetworkRows
 from keelroom.core.coolers.point cimport CarCoolers

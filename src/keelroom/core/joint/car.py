@@ -3,6 +3,8 @@
 Compiled where a C compiler was at hand (`car.pxd` types it).
 """
 
+import math
+
 from keelroom.core.air.point import AirPath
 from keelroom.core.fluids.point import density, heat_capacity, viscosity
 from keelroom.core.plant import LEAST_FLOW, LOOP_TEMPERATURE
@@ -85,7 +87,7 @@ class CarAir(AirPath):
         self.coolers.tank_warm, self.coolers.tank_rise = LOOP_TEMPERATURE - LOOP_DROP, 0.0
         self.coolers.block, self.coolers.cp = LOOP_TEMPERATURE, self.cp
         thrust, leaks = self.car.doubts.fan_pressure[i] * asked[2], self.car.doubts.leaks[i] * asked[3]
-        self.load(i, self.car.outdoors.air_speed[i], thrust, leaks)
+        self.load(i, self.car.outdoors.air_speed[i] * math.sqrt(asked[4]), thrust, leaks)
 
     def state(self):
         """The air at the flows: the less, the hotter and thinner it leaves the core."""
@@ -146,9 +148,10 @@ class CarAir(AirPath):
 def solve_airs(air, rows, speed, asked, start, flows, pressures, breath, heat):
     """The air paths of cars rows (m), written into flows (m, 2 B), pressures (m, N), breath (m, 6), heat (m, 14).
 
-    speed (m, F) of the fans;  asked (m, 4): power [W] they take and shaft power [W] of one on the engine, factors on
-    the fans' pressure and on leaks beside the car's own;  start (m, B) : flows of like paths, none where its first side
-    is empty.  Steps and the largest imbalance; 0 steps where a path does not balance.
+    speed (m, F) of the fans;  asked (m, 5): power [W] they take and shaft power [W] of one on the engine, factors on
+    the fans' pressure and on leaks beside the car's own, and on the pressure of the road's air;  start (m, B) : flows
+    of like paths, none where its first side is empty.  Steps and the largest imbalance; 0 steps where a path does not
+    balance.
     """
     steps, worst = 0, 0.0
     for m in range(rows.shape[0]):

@@ -68,19 +68,20 @@ class Meeting:
 
     blown : row of the air path with the fans running;  held, held_power : shares of full flow and power the fans are
     held at whatever the sensor reads, under 0 where they are not;  doubt : factor on the core's conductance beside the
-    point's own
+    point's own;  pace : factor on the coolant's flow
     """
 
     def __init__(self, car, plant, prepared, coolers, face):
         self.car, self.plant, self.prepared, self.coolers, self.face = car, plant, prepared, coolers, face
         self.classes, self.row, self.blown = self.face.classes, 0, 0
         self.flow, self.search = np.zeros(self.classes), Enclosed()
-        self.held, self.held_power, self.doubt = AS_COMMANDED, AS_COMMANDED, 1.0
+        self.held, self.held_power, self.doubt, self.pace = AS_COMMANDED, AS_COMMANDED, 1.0, 1.0
         self.openings = prepared.openings.shape[0]
 
     def hold(self, blown, held):
         """Say how the point is looked at."""
-        self.blown, self.held, self.held_power, self.doubt = blown, held[0], held[1], held[2]
+        self.blown, self.held, self.held_power = blown, held[0], held[1]
+        self.doubt, self.pace = held[2], held[3]
 
     def through_loop(self, opening):
         """Flows [m3/s] through engine and core at an opening of the thermostat, straight between those solved."""
@@ -90,8 +91,8 @@ class Meeting:
         low = self.prepared.openings[k - 1]
         share = (opening - low) / (self.prepared.openings[k] - low)
         engine, core = self.prepared.engine[i, k - 1], self.prepared.core[i, k - 1]
-        self.coolant_flow = engine + share * (self.prepared.engine[i, k] - engine)
-        self.core_flow = core + share * (self.prepared.core[i, k] - core)
+        self.coolant_flow = self.pace * (engine + share * (self.prepared.engine[i, k] - engine))
+        self.core_flow = self.pace * (core + share * (self.prepared.core[i, k] - core))
 
     def felt(self, heat):
         """What the thermostat's element feels [degC]. One at the inlet feels what full flow would bring there: its own
@@ -289,8 +290,8 @@ class Meeting:
 
 def evaluate_points(one, rows, temperatures, held, states, flux, cooler, fluids):
     """States of points at engine-outlet temperatures (m) [degC], written into states (m, 20), flux (m, K), cooler (m,
-    4, E) and fluids (m, 13). rows (m, 2) of the point and of its running air; held (m, 3): shares of flow and power,
-    factor on conductance."""
+    4, E) and fluids (m, 13). rows (m, 2) of the point and of its running air; held (m, 4): shares of flow and power,
+    factors on conductance and on the coolant's flow."""
     for m in range(rows.shape[0]):
         one.hold(rows[m, 1], held[m])
         one.evaluate(rows[m, 0], temperatures[m])
