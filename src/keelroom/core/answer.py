@@ -148,22 +148,16 @@ def following(points: Points, layout: Layout, last: Answer) -> Answer:
 def _ends(points: Points, prepared: Fixed, settled: Settled, doubt: Floats, layout: Layout) -> tuple[Floats, Floats]:
     """Low and high end (n,) as the gauge shows them: points like these solved with as much less and more heat as the
     doubt is worth either way, their fans switched as they are then."""
-    given = np.maximum(settled.mean.state.given, 1.0)
-    less, more = (
-        settle(
-            points.doubted(heat=np.maximum(1 + way * doubt / given, LEAST_HEAT) * points.doubts.heat),
-            layout,
-            prepared,
-            settled,
-        )
-        for way in (-WITHIN, WITHIN)
-    )
+    n, off = len(doubt), WITHIN * doubt / np.maximum(settled.mean.state.given, 1.0)
+    twice = np.tile(np.arange(n), 2)
+    looked = looked_at(twice)._replace(heat=np.concatenate([np.maximum(1 - off, LEAST_HEAT), 1 + off]))
+    found = settle(points, layout, prepared, settled.near(twice), looked)
     # A fan that never stops may hold the gauge under the top of one that swings: on the way from the one to the other
     # it goes down to where the fan would stop.
-    passed = np.where(less.cycles & ~settled.cycles, less.bottom, less.top)
-    boils = ~more.solution.settles | (more.top > prepared.boiling)
-    low = np.minimum(passed, np.minimum(settled.top, more.top))
-    return low, np.where(boils, np.inf, np.maximum(more.top, settled.top))
+    passed = np.where(found.cycles[:n] & ~settled.cycles, found.bottom[:n], found.top[:n])
+    high, settles = found.top[n:], found.solution.settles[n:]
+    low = np.minimum(passed, np.minimum(settled.top, high))
+    return low, np.where(~settles | (high > prepared.boiling), np.inf, np.maximum(high, settled.top))
 
 
 def _fan_on(points: Points, fixed: Fixed, settled: Settled, layout: Layout) -> Floats:
@@ -173,7 +167,7 @@ def _fan_on(points: Points, fixed: Fixed, settled: Settled, layout: Layout) -> F
     law = points.situation.command.law
     first, state = law.stages.on[:, 0], settled.mean.state
     switched = first < ABSENT
-    at = outlet_where(points, state, first)
+    at = outlet_where(points.situation.command.sensing.fins, state, first)
     rows = np.flatnonzero(switched & (np.abs(state.temperature - state.reading) > SEEN))
     if len(rows):
         at[rows] = _risen_to(points, fixed, rows, first[rows], layout)

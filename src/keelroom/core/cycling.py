@@ -13,7 +13,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.core.arrays import Bools, Floats, Ints, put, take
+from keelroom.core.arrays import Bools, Floats, Ints, joined, put, take
 from keelroom.core.coupling import prepare
 from keelroom.core.electrical.control import Law, SpeedStage, cycling, risen_share
 from keelroom.core.operating_point import Held, evaluate, looked_at, solve
@@ -39,24 +39,43 @@ class Settled(NamedTuple):
     rests: Bools
     held: Floats
 
+    def near(self, rows: Ints) -> Settled:
+        """Where searches for points not far from these begin, for points `rows` (m,) of them."""
+        mean = self.mean._replace(state=take(self.mean.state, rows), slope=self.mean.slope[rows])
+        return self._replace(mean=mean, solution=mean, rests=np.zeros(len(rows), bool))
 
-def settle(points: Points, layout: Layout, fixed: Fixed | None = None, start: Settled | None = None) -> Settled:
+
+def settle(
+    points: Points,
+    layout: Layout,
+    fixed: Fixed | None = None,
+    start: Settled | None = None,
+    looked: Held | None = None,
+) -> Settled:
     """Where n points settle, switching fans followed to their on and off points.
 
     fixed : as `solve` takes it;  start : of like points, where the searches begin.  Raises SolveError as `solve` does.
+    looked : which of the points are looked at and how, as commanded; all as they are where None
     All (n,), temperatures [degC]. Source: a contact with hysteresis has no steady state of its own; checked by an
     event simulation.
     """
     fixed = fixed or prepare(points, layout)
-    mean, expected = _solved(points, layout, fixed, start)
+    law, fins = points.situation.command.law, points.situation.command.sensing.fins
+    if looked is None:
+        looked = looked_at(np.arange(len(fins)))
+    else:
+        law, fins = take(law, looked.rows), fins[looked.rows]
+    mean, expected = _solved(points, layout, fixed, start, looked)
     temperature = mean.state.temperature
-    stage = cycling(points.situation.command.law, mean.state.reading)
+    stage = cycling(law, mean.state.reading)
     none = np.zeros(len(temperature), bool)
     rows = np.flatnonzero(stage.present & mean.settles)
     if not len(rows):
         return Settled(mean, mean, temperature, temperature, none, none, np.zeros((2, len(none))))
-    stopping, starting = (outlet_where(points, mean.state, reading) for reading in (stage.off, stage.on))
-    off, on = _held_margins(points, fixed, (rows, stage), (starting, stopping), layout)
+    stopping, starting = (outlet_where(fins, mean.state, reading) for reading in (stage.off, stage.on))
+    off, on = _held_margins(
+        points, fixed, (take(looked, rows), take(stage, rows)), [starting[rows], stopping[rows]], layout
+    )
     stays_off, stays_on = none.copy(), none.copy()
     stays_off[rows] = off >= 0
     stays_on[rows] = (off < 0) & (on <= 0)
@@ -74,7 +93,7 @@ def settle(points: Points, layout: Layout, fixed: Fixed | None = None, start: Se
             and np.array_equal(held, start.held)
         )
         solution = _put(
-            mean, rests, expected if expected and as_expected else _resting(points, layout, fixed, mean, (rests, held))
+            mean, rests, expected if expected and as_expected else _resting(points, layout, mean, (rests, held), looked)
         )
     steady = solution.state.temperature
     return Settled(
@@ -82,14 +101,14 @@ def settle(points: Points, layout: Layout, fixed: Fixed | None = None, start: Se
     )
 
 
-def _solved(points: Points, layout: Layout, fixed: Fixed, start: Settled | None) -> tuple[Solution, Solution | None]:
+def _solved(
+    points: Points, layout: Layout, fixed: Fixed, start: Settled | None, looked: Held
+) -> tuple[Solution, Solution | None]:
     """The mean solution, and beside it, in the same search, the points that rested at `start` with their stage held
     as it was."""
     if start is None:
-        return solve(points, layout, fixed), None
-    rows, count = np.flatnonzero(start.rests), len(points.plant.limit)
-    commanded = np.full((2, count), AS_COMMANDED)
-    share, power = np.concatenate([commanded, start.held[:, rows]], axis=1)
+        return solve(points, layout, fixed, held=looked), None
+    rows, count = np.flatnonzero(start.rests), len(looked.rows)
     begun = [
         np.concatenate([mean, held[rows]])
         for mean, held in (
@@ -97,8 +116,9 @@ def _solved(points: Points, layout: Layout, fixed: Fixed, start: Settled | None)
             (start.mean.slope, start.solution.slope),
         )
     ]
-    looked = looked_at(np.concatenate([np.arange(count), rows]), share, power)
-    found = solve(points, layout, fixed, (begun[0], begun[1]), looked)
+    share, power = start.held[:, rows]
+    both = joined(looked, take(looked, rows)._replace(share=share, power=power))
+    found = solve(points, layout, fixed, (begun[0], begun[1]), both)
     mean, expected = (
         found._replace(state=take(found.state, part), settles=found.settles[part], slope=found.slope[part])
         for part in (np.s_[:count], np.s_[count:])
@@ -106,13 +126,13 @@ def _solved(points: Points, layout: Layout, fixed: Fixed, start: Settled | None)
     return mean, expected if len(rows) else None
 
 
-def outlet_where(points: Points, state: State, reading: Floats) -> Floats:
+def outlet_where(fins: Floats, state: State, reading: Floats) -> Floats:
     """Engine-outlet temperature (n,) at which the sensor gives `reading` (n,), from what it gives at `state`; the
-    drop over the core as there.
+    drop over the core as there. fins (n,): share of the air in what it sees.
 
     Source: linear in the probe’s share of the air.
     """
-    outlet: Floats = state.temperature + (reading - state.reading) / (1 - points.situation.command.sensing.fins)
+    outlet: Floats = state.temperature + (reading - state.reading) / (1 - fins)
     return outlet
 
 
@@ -138,27 +158,25 @@ def risen(law: Law, state: State, temperature: Floats) -> Held:
 
 
 def _held_margins(
-    points: Points, fixed: Fixed, switched: tuple[Ints, SpeedStage], at: tuple[Floats, Floats], layout: Layout
+    points: Points, fixed: Fixed, switched: tuple[Held, SpeedStage], at: list[Floats], layout: Layout
 ) -> tuple[Floats, Floats]:
-    """Rejection less heat in [W] at the rows that switch, with the stage held off where it would start, and held on
-    where it would stop."""
-    rows, stage = switched
-    count = len(rows)
-    share, power = (
-        np.concatenate([below[rows], above[rows]])
-        for below, above in ((stage.below, stage.above), (stage.below_power, stage.above_power))
+    """Rejection less heat in [W] of those that switch, with the stage held off where it would start, and held on where
+    it would stop."""
+    looked, stage = switched
+    below, above = (
+        looked._replace(share=share, power=power)
+        for share, power in ((stage.below, stage.below_power), (stage.above, stage.above_power))
     )
-    asked = np.concatenate([value[rows] for value in at])
-    margin = evaluate(points, fixed, asked, layout, looked_at(np.tile(rows, 2), share, power)).margin
-    return margin[:count], margin[count:]
+    margin = evaluate(points, fixed, np.concatenate(at), layout, joined(below, above)).margin
+    return margin[: len(looked.rows)], margin[len(looked.rows) :]
 
 
-def _resting(points: Points, layout: Layout, fixed: Fixed, mean: Solution, held: tuple[Bools, Floats]) -> Solution:
+def _resting(points: Points, layout: Layout, mean: Solution, held: tuple[Bools, Floats], looked: Held) -> Solution:
     """The points whose stage rests, solved with it held."""
     rests, shares = held
     rows = np.flatnonzero(rests)
-    begun = mean.state.temperature[rows], mean.slope[rows]
-    return solve(points, layout, fixed, begun, looked_at(rows, *shares[:, rows]))
+    begun, (share, power) = (mean.state.temperature[rows], mean.slope[rows]), shares[:, rows]
+    return solve(points, layout, mean.fixed, begun, take(looked, rows)._replace(share=share, power=power))
 
 
 def _put(mean: Solution, rests: Bools, held: Solution) -> Solution:

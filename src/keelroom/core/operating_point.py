@@ -43,7 +43,7 @@ from keelroom.errors import SolveError
 class Held(NamedTuple):
     """How points are looked at beside as they are, (m,): of which points (rows) with which running air (blown), with
     fans held at shares of full flow and power, AS_COMMANDED where they are not, and factors on the core's
-    conductance and on the coolant's flow."""
+    conductance, on the coolant's flow and on the heat."""
 
     rows: Ints
     blown: Ints
@@ -51,11 +51,12 @@ class Held(NamedTuple):
     power: Floats
     conductance: Floats
     pace: Floats
+    heat: Floats
 
     def matrices(self) -> tuple[Ints, Floats]:
         """What typed modules read."""
         rows = np.array([self.rows, self.blown]).T
-        held = np.array([self.share, self.power, self.conductance, self.pace]).T
+        held = np.array(self[2:]).T
         return np.ascontiguousarray(rows), held
 
 
@@ -64,7 +65,7 @@ def looked_at(rows: Ints, share: Floats | float = AS_COMMANDED, power: Floats | 
 
     Source: definition.
     """
-    held = [np.full(len(rows), value, float) for value in (share, power, 1.0, 1.0)]
+    held = [np.full(len(rows), value, float) for value in (share, power, 1.0, 1.0, 1.0)]
     return Held(rows, rows, *held)
 
 

@@ -55,7 +55,7 @@ cdef class Meeting:
     cdef double[::1] flow
     cdef public int classes
     cdef int row, blown, openings, steps
-    cdef double held, held_power, doubt, pace, temperature, rejection, heat_in, given, margin, own
+    cdef double held, held_power, doubt, pace, more, temperature, rejection, heat_in, given, margin, own
     cdef double coolant_flow, core_flow, opening, per_flow, cp, reading, command, load
     cdef double front_air, bay_air, air_in, forward, film, tube_reynolds, tube_prandtl, tube_share
     cdef double slope, off

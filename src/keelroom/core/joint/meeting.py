@@ -68,20 +68,21 @@ class Meeting:
 
     blown : row of the air path with the fans running;  held, held_power : shares of full flow and power the fans are
     held at whatever the sensor reads, under 0 where they are not;  doubt : factor on the core's conductance beside the
-    point's own;  pace : factor on the coolant's flow
+    point's own;  pace, more : factors on the coolant's flow and on the heat
     """
 
     def __init__(self, car, plant, prepared, coolers, face):
         self.car, self.plant, self.prepared, self.coolers, self.face = car, plant, prepared, coolers, face
         self.classes, self.row, self.blown = self.face.classes, 0, 0
         self.flow, self.search = np.zeros(self.classes), Enclosed()
-        self.held, self.held_power, self.doubt, self.pace = AS_COMMANDED, AS_COMMANDED, 1.0, 1.0
+        self.held, self.held_power = AS_COMMANDED, AS_COMMANDED
+        self.doubt, self.pace, self.more = 1.0, 1.0, 1.0
         self.openings = prepared.openings.shape[0]
 
     def hold(self, blown, held):
         """Say how the point is looked at."""
         self.blown, self.held, self.held_power = blown, held[0], held[1]
-        self.doubt, self.pace = held[2], held[3]
+        self.doubt, self.pace, self.more = held[2], held[3], held[4]
 
     def through_loop(self, opening):
         """Flows [m3/s] through engine and core at an opening of the thermostat, straight between those solved."""
@@ -156,8 +157,8 @@ class Meeting:
             self.coolers,
             self.car,
             i,
-            mean(load, self.prepared.stopped.heat.gearbox[i], self.prepared.running.heat.gearbox[on]),
-            mean(load, self.prepared.stopped.heat.oil[i], self.prepared.running.heat.oil[on]),
+            self.more * mean(load, self.prepared.stopped.heat.gearbox[i], self.prepared.running.heat.gearbox[on]),
+            self.more * mean(load, self.prepared.stopped.heat.oil[i], self.prepared.running.heat.oil[on]),
             mean(load, self.prepared.stopped.heat.charge[i], self.prepared.running.heat.charge[on]),
             mean(load, self.prepared.stopped.heat.charge_flow[i], self.prepared.running.heat.charge_flow[on]),
         )
@@ -234,8 +235,10 @@ class Meeting:
         self.per_flow, self.cp = rho * cp, heat_capacity(self.car.outdoors.vapour[i])
         self.command_fans()
         self.heat_in = mean(self.load, self.prepared.stopped.into_coolant[i], self.prepared.running.into_coolant[on])
-        self.own = self.car.doubts.heat[i] * mean(
-            self.load, self.prepared.stopped.heat.coolant[i], self.prepared.running.heat.coolant[on]
+        self.own = (
+            self.more
+            * self.car.doubts.heat[i]
+            * mean(self.load, self.prepared.stopped.heat.coolant[i], self.prepared.running.heat.coolant[on])
         )
         self.mix_air()
         self.opening = opening_at(self.plant.circuit, i, self.felt(self.heat_in))
@@ -290,8 +293,8 @@ class Meeting:
 
 def evaluate_points(one, rows, temperatures, held, states, flux, cooler, fluids):
     """States of points at engine-outlet temperatures (m) [degC], written into states (m, 20), flux (m, K), cooler (m,
-    4, E) and fluids (m, 13). rows (m, 2) of the point and of its running air; held (m, 4): shares of flow and power,
-    factors on conductance and on the coolant's flow."""
+    4, E) and fluids (m, 13). rows (m, 2) of the point and of its running air; held (m, 5): shares of flow and power,
+    factors on conductance, on the coolant's flow and on the heat."""
     for m in range(rows.shape[0]):
         one.hold(rows[m, 1], held[m])
         one.evaluate(rows[m, 0], temperatures[m])
