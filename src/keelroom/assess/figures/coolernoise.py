@@ -11,22 +11,32 @@ from keelroom.assess.fit.coolers import named
 from keelroom.assess.inputs.coolers import own_curve
 from keelroom.core.air.fan import fan_pressure
 from keelroom.core.arrays import stack
-from keelroom.core.coolers.noise import CAB_LESS, ENGINE_IDLE, STRAIGHT, beside, heard, sound_power
+from keelroom.core.coolers.noise import (
+    IDLE_IN_CAB,
+    STRAIGHT,
+    YARD,
+    Octaves,
+    beside,
+    blade_tone,
+    heard,
+    sound_power,
+    weighted,
+)
 from keelroom.document.schema.build import Build
 
-DISTANCE = 1.067
+DISTANCE = YARD
 """[m] ahead of the grille at which fans are listened to: 3 1/2 ft (common practice)."""
 RPM, RPM_SIZE, RPM_FALLS = 2700.0, 0.3048, 0.8
 """Speed of a 12 in fan, and how it falls with the diameter (common practice: tips near 40 m/s)."""
 
 COMPARED = (
-    f"Fans as they run standing; an engine idling is some {ENGINE_IDLE:.0f} dB a yard off. "
-    "Good to ±5 dB: for comparing, not for a certificate."
+    f"Fans as they run standing, by the handbook's octaves; an engine idling is some {weighted(IDLE_IN_CAB):.0f} dB(A) "
+    "in the cab. Good to ±5 dB, and fans measured on cars lie rather under it: for comparing, not for a certificate."
 )
 
 
 class Loud(NamedTuple):
-    """One fan set. ahead, cab [dB]; tone [Hz] of its blades;  straight [dB] what curved blades would give less, 0
+    """One fan set. ahead, cab [dB(A)]; tone [Hz] of its blades;  straight [dB] what curved blades would give less, 0
     where they are;
 
     idling : how it is heard in the cab beside the engine
@@ -49,14 +59,15 @@ def loudness(build: Build, figures: CaseFigures, distance: float = DISTANCE) -> 
         part = fans.get(fan.fan_id)
         if part is None:
             continue
-        levels.append(sound_power(fan.flow_at_fan, fan.pressure, part.blade == "straight"))
-        sizes.append(part.diameter.si if part.diameter else 0.3)
+        size = part.diameter.si if part.diameter else 0.3
+        levels.append(sound_power(fan.flow_at_fan, fan.pressure, part.blade == "straight", _tone(size)))
+        sizes.append(size)
         straight = straight or part.blade == "straight"
     if levels:
         found.append(
             _loud(
                 "Cooling fans" if len(levels) > 1 else "Cooling fan",
-                tuple(levels),
+                levels,
                 max(sizes),
                 distance,
                 STRAIGHT if straight else 0.0,
@@ -70,12 +81,13 @@ def loudness(build: Build, figures: CaseFigures, distance: float = DISTANCE) -> 
         each = flow.flow / 1.15 / cooler.fans.si
         one = np.array([[1.0]])
         rise, _ = fan_pressure(stack([stack([curve])]), np.array([[each]]), one, 1.15 * one)
-        level = sound_power(each, max(float(rise[0, 0]), 0.0), cooler.blade == "straight")
+        size = cooler.fan_diameter.si
+        level = sound_power(each, max(float(rise[0, 0]), 0.0), cooler.blade == "straight", _tone(size))
         found.append(
             _loud(
                 f"{named(cooler)} fan",
-                (level,) * int(cooler.fans.si),
-                cooler.fan_diameter.si,
+                [level] * int(cooler.fans.si),
+                size,
                 distance,
                 STRAIGHT if cooler.blade == "straight" else 0.0,
             )
@@ -83,7 +95,11 @@ def loudness(build: Build, figures: CaseFigures, distance: float = DISTANCE) -> 
     return tuple(found)
 
 
-def _loud(name: str, levels: tuple[float, ...], size: float, distance: float, straight: float) -> Loud:
-    rpm = RPM * (RPM_SIZE / max(size, 0.05)) ** RPM_FALLS
-    at = heard(levels, distance, rpm)
-    return Loud(name, at.ahead, at.cab, at.tone, straight, beside(at.cab, ENGINE_IDLE - CAB_LESS / 2))
+def _tone(size: float) -> float:
+    """[Hz] of the blades of a fan of a diameter [m]."""
+    return blade_tone(RPM * (RPM_SIZE / max(size, 0.05)) ** RPM_FALLS)
+
+
+def _loud(name: str, levels: list[Octaves], size: float, distance: float, straight: float) -> Loud:
+    at = heard(levels, distance, _tone(size))
+    return Loud(name, at.ahead, at.cab, at.tone, straight, beside(at.over_idle))

@@ -133,7 +133,8 @@ def _words(one: Loud) -> tuple[str, ...]:
     if one.ahead <= 0:
         return ("It does not run then.",)
     told = (
-        f"{one.ahead:.0f} dB ahead of the grille, {one.cab:.0f} dB in the cab; {one.idling} with the engine idling",
+        f"{one.ahead:.0f} dB(A) ahead of the grille, {one.cab:.0f} dB(A) in the cab; {one.idling} with the engine "
+        "idling",
         f"Its blades sing at {one.tone:.0f} Hz",
     )
     return (
