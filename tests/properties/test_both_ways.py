@@ -12,7 +12,7 @@ from keelroom.assess.inputs.translate import stacked
 from keelroom.core import valueless
 from keelroom.core.air import face, parting
 from keelroom.core.air.face import Disc, Zone
-from keelroom.core.air.fan import generic_curve
+from keelroom.core.air.fan import Rating, generic_curve
 from keelroom.core.air.own_air import OwnPath, own_flow
 from keelroom.core.ambients import holding_ambients
 from keelroom.core.answer import steady_answer
@@ -118,7 +118,7 @@ def test_a_figure_without_a_value_is_found_compiled_and_interpreted():
 def test_a_coolers_own_air_is_the_same_compiled_and_interpreted():
     """A face with one fan behind it, drawn and standing, at rest and on the road."""
     one = np.ones(4)
-    curve = stack([stack([generic_curve(0.3, 80.0, "curved", 0.9, 0.04)])] * 4)
+    curve = stack([stack([generic_curve(Rating(0.3, 80.0, "curved", 0.9, 0.04, 0.25))])] * 4)
     path = OwnPath(0.03 * one, 0.05 * one, 0.04 * one, 3.0 * one, curve, one, 0.4 * one, -0.1 * one)
     given = (np.array([0.0, 0.0, 15.0, 40.0]), np.array([1.0, 0.4, 0.0, 1.0]), 1.15 * one)
     assert core_from_source()("air.own_air").own_flow(path, *given) == pytest.approx(own_flow(path, *given), abs=1e-9)

@@ -7,7 +7,7 @@ from fluids.flow_meter import C_Reader_Harris_Gallagher
 from fluids.friction import Blasius, friction_factor
 from scipy.optimize import brentq
 
-from keelroom.core.air.fan import generic_curve, no_fan
+from keelroom.core.air.fan import Rating, generic_curve, no_fan
 from keelroom.core.air.network import DISCHARGE, Network, incidence
 from keelroom.core.arrays import stack
 from keelroom.core.loop.circuit import OPENINGS, LoopLaw, Tubes
@@ -67,7 +67,7 @@ def fans(*curves):
     return stack([stack(list(curves))])
 
 
-FAN = generic_curve(0.9, 220.0, "curved", 0.95, 0.1)
+FAN = generic_curve(Rating(0.9, 220.0, "curved", 0.95, 0.1, 0.25))
 
 
 def flows_of(net, curve, road=0.0):

@@ -1,5 +1,7 @@
 """Published values, package oracles and facts of the trade; sources are named in `outside.py` and beside each test."""
 
+from itertools import pairwise
+
 import fluids
 import ht
 import iapws
@@ -11,9 +13,10 @@ from ht.conv_internal import turbulent_ESDU, turbulent_Gnielinski, turbulent_Pet
 from scipy.interpolate import PchipInterpolator
 
 from keelroom.assess.assess import assess
+from keelroom.assess.inputs.airside import MADE, credible_curve, rating_of
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.catalogue.load import engines, fan_assemblies
-from keelroom.core.air.fan import fan_pressure, generic_curve, typed_curve
+from keelroom.core.air.fan import Rating, fan_pressure, generic_curve, typed_curve
 from keelroom.core.arrays import stack
 from keelroom.core.electrical.motor import motor_power, motor_speed
 from keelroom.core.fluids import air, coolant
@@ -106,7 +109,7 @@ def test_tube_side_is_continuous_through_transition():
 
 def test_fan_laws():
     """Flow with speed, pressure with speed squared and density, power with speed cubed (textbook)."""
-    curve = stack([stack([generic_curve(0.8, 200.0, "curved", 0.92, 0.1)])])
+    curve = stack([stack([generic_curve(Rating(0.8, 200.0, "curved", 0.92, 0.1, 0.25))])])
     flow = np.array([[0.4]])
     full, _ = fan_pressure(curve, flow, np.array([[1.0]]), at(1.2))
     slow, _ = fan_pressure(curve, 0.7 * flow, np.array([[0.7]]), at(1.2))
@@ -139,11 +142,32 @@ def test_air_power_stays_credible():
     """Common practice: air power over electrical power at most about 0.40."""
     for assembly in fan_assemblies():
         fan = assembly.fan
-        curve = stack([stack([generic_curve(fan.free_air_flow.si, fan.power.si, fan.blade, fan.derate.si, 0.08)])])
-        flow = np.linspace(0, 1, 50)[:, None] * float(curve.flow[0, 0])
-        many = stack([stack([generic_curve(fan.free_air_flow.si, fan.power.si, fan.blade, fan.derate.si, 0.08)])] * 50)
-        pressure, _ = fan_pressure(many, flow, np.ones((50, 1)), np.full((50, 1), 1.2))
-        assert (flow * pressure).max() <= 0.40 * fan.power.si
+        for boasted in (0.5, 1.0, 3.0):
+            rating = rating_of(fan)._replace(flow=boasted * fan.free_air_flow.si)
+            curve = stack([stack([generic_curve(rating)])] * 50)
+            flow = np.linspace(0, 1, 50)[:, None] * float(curve.flow[0, 0])
+            pressure, _ = fan_pressure(curve, flow, np.ones((50, 1)), np.full((50, 1), 1.2))
+            assert (flow * pressure).max() <= 0.401 * fan.power.si
+
+
+def test_more_rating_and_more_watts_are_never_less_air():
+    """Common practice, no source: 1 200 and 2 500 CFM at equal watts do not end alike, and a better rating or a
+    bigger motor is never less air at any pressure; a cheap kit is believed less than an original."""
+    fan = next(one.fan for one in fan_assemblies() if one.name == "12 in slim curved-blade, 120 W")
+    flows = [0.3, 0.566, 0.8, 1.18, 1.6]
+    by_rating = [generic_curve(rating_of(fan)._replace(flow=flow)) for flow in flows]
+    by_watts = [generic_curve(rating_of(fan)._replace(power=watts)) for watts in (60.0, 120.0, 180.0, 400.0)]
+    for curves in (by_rating, by_watts):
+        for less, more in pairwise(curves):
+            assert less.flow < more.flow
+            assert less.pressure < more.pressure
+    assert by_rating[3].flow > 1.04 * by_rating[1].flow, "2 500 against 1 200 CFM"
+    kept = [float(generic_curve(rating_of(fan.model_copy(update={"made": made}))).flow) for made in MADE]
+    doubts = [credible_curve(fan.model_copy(update={"made": made}))[1] for made in MADE]
+    assert kept[0] == max(kept)
+    assert kept[-1] == min(kept)
+    assert doubts[0] == min(doubts)
+    assert doubts[-1] == max(doubts)
 
 
 @pytest.mark.parametrize("kind", engines(), ids=lambda engine: engine.name)

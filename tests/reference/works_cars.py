@@ -19,7 +19,7 @@ class WorksCar(NamedTuple):
     fans: str
     tows: str = "0 lb"
     driven: bool = False
-    """its fan is the engine's: 18 in, 5 200 CFM at 2 200 rpm of the blades"""
+    """its fan is the engine's: 18 in, 5 600 CFM at 2 200 rpm of the blades, on the fast pulley of an A/C"""
 
     def built(self) -> Build:
         build = first_build(
@@ -39,8 +39,8 @@ class WorksCar(NamedTuple):
             update={
                 "motor": "engine",
                 "diameter": quantity("18 in", "length"),
-                "free_air_flow": quantity("5200 CFM", "airflow"),
-                "ratio": quantity("1.2", "number"),
+                "free_air_flow": quantity("5600 CFM", "airflow"),
+                "ratio": quantity("1.3", "number"),
                 "drag": quantity("3 kW", "power"),
             }
         )

@@ -66,14 +66,14 @@ def test_a_small_fans_hub_takes_its_part_of_the_annulus():
     (cooler,) = (one for one in BUILD.package.coolers if one.id == "cooler")
     fields = (("fans", "1", "count"), ("fan_diameter", "11 in", "length"), ("fan_flow", "800 CFM", "airflow"))
     changes = [
-        ((*where, name), text, kind) for name, text, kind in (*fields, ("fan_power", "80 W", "electrical power"))
+        ((*where, name), text, kind) for name, text, kind in (*fields, ("fan_power", "40 W", "electrical power"))
     ]
     (cooler,) = (one for one in on(BUILD, *changes).package.coolers if one.id == "cooler")
     swept = math.pi / 4 * (11 * INCH) ** 2 * (1 - 0.45**2)
     assert swept == pytest.approx(0.04890, abs=1e-5)
     curve = own_curve(cooler)
     flow = 800 * 0.3048**3 / 60
-    # Free air at 0.95 of its rating; there all its pressure is in the speed through the annulus.
+    # 40 W are what blades a quarter as deep as wide, 3.3 dynamic heads through that annulus, take for 0.95 of it.
     assert float(curve.flow) == pytest.approx(0.95 * flow, rel=0.02)
 
 

@@ -63,7 +63,7 @@ def test_no_fan_takes_nothing_of_the_battery():
 
 
 def test_a_charger_is_offered_where_the_battery_gives_and_nowhere_else():
-    assert "battery-side charger overnight put back what it gives, 5 Ah for half an hour" in why(
+    assert "battery-side charger overnight put back what it gives, 4 Ah for half an hour" in why(
         BUILD, "alternator_short"
     )
 

@@ -13,7 +13,16 @@ from keelroom.assess.inputs.electrical.loads import fan_rating
 from keelroom.assess.inputs.sealing import base_pressure, open_area
 from keelroom.assess.placing import face_size, opening_on_face
 from keelroom.core.air.face import Disc, FaceClasses, Lanes, Rectangle, Zone, as_lanes, face_classes, widened
-from keelroom.core.air.fan import PUSHED, SHUTOFF_DOUBT, TYPED_DOUBT, FanCurve, generic_curve, no_fan, typed_curve
+from keelroom.core.air.fan import (
+    PUSHED,
+    TYPED_DOUBT,
+    FanCurve,
+    Rating,
+    generic_curve,
+    no_fan,
+    shutoff_doubt,
+    typed_curve,
+)
 from keelroom.core.air.network import GRILLE_LOSS, RAM_RECOVERY, Network, incidence
 from keelroom.core.arrays import Floats, stack
 from keelroom.core.kept import by_identity, by_value
@@ -23,7 +32,7 @@ from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Vehicle
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
-from keelroom.document.schema.package import Fan, Package, Shroud
+from keelroom.document.schema.package import Fan, Made, Package, Shroud
 from keelroom.document.schema.survey import AirHole
 from keelroom.errors import InputError
 
@@ -318,22 +327,46 @@ def disc_on_face(size: tuple[float, float], disc: Disc) -> float:
     return float(on_face.sum() / max((2 * half).sum(), 1e-12))
 
 
+MADE: dict[Made, tuple[float, float]] = {
+    "original": (1.0, 0.0),
+    "copy": (0.95, 0.15),
+    "used": (0.93, 0.12),
+    "budget": (0.85, 0.25),
+}
+"""Share a fan keeps of what is believed of its rating, and standard doubt that adds to its pressure, by where it comes
+from (common practice, no source)."""
+USUAL_DEPTH = 0.2
+"""Depth over diameter of a fan nobody has measured."""
+
+
 def fan_curve(fan: Fan) -> FanCurve:
     """The fan's pressure-flow curve at its rated voltage: typed points, or generic from its rating.
 
     Raises InputError where typed points do not fall.
     """
-    diameter, hub = (v.si if v else 0.3 for v in (fan.diameter, fan.hub_diameter))
-    annulus = max(np.pi / 4 * (diameter**2 - min(hub, 0.8 * diameter) ** 2), 1e-4)
     if fan.curve:
-        return typed_curve(tuple((point.flow.si, point.pressure.si) for point in fan.curve), annulus)
+        return typed_curve(tuple((point.flow.si, point.pressure.si) for point in fan.curve), annulus_of(fan))
+    return generic_curve(rating_of(fan))
+
+
+def annulus_of(fan: Fan) -> float:
+    """[m2] between its hub and its ring."""
+    diameter, hub = (v.si if v else 0.3 for v in (fan.diameter, fan.hub_diameter))
+    return float(max(np.pi / 4 * (diameter**2 - min(hub, 0.8 * diameter) ** 2), 1e-4))
+
+
+def rating_of(fan: Fan) -> Rating:
+    """What is known of a fan by its label, and by where it comes from."""
     flow, derate = (v.si if v else 1.0 for v in (fan.free_air_flow, fan.derate))
-    return generic_curve(flow, power_of(fan), fan.blade, derate, annulus)
+    deep = fan.depth.si / fan.diameter.si if fan.depth and fan.diameter else USUAL_DEPTH
+    return Rating(flow, power_of(fan), fan.blade, derate * MADE[fan.made][0], annulus_of(fan), deep)
 
 
 def credible_curve(fan: Fan) -> tuple[FanCurve, float]:
     """The fan's curve and the doubt of its shut-off pressure; points that make no curve fall back on the rating."""
-    try:
-        return fan_curve(fan), TYPED_DOUBT if fan.curve else SHUTOFF_DOUBT
-    except InputError:
-        return fan_curve(fan.model_copy(update={"curve": ()})), SHUTOFF_DOUBT
+    if fan.curve:
+        try:
+            return fan_curve(fan), TYPED_DOUBT
+        except InputError:
+            fan = fan.model_copy(update={"curve": ()})
+    return fan_curve(fan), math.hypot(shutoff_doubt(rating_of(fan)), MADE[fan.made][1])

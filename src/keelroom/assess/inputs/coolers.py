@@ -7,7 +7,7 @@ from typing import Any, NamedTuple
 import numpy as np
 
 from keelroom.assess.inputs.air_parts import Parts
-from keelroom.core.air.fan import PUSHED, FanCurve, generic_curve, no_fan
+from keelroom.core.air.fan import PUSHED, FanCurve, Rating, generic_curve, no_fan
 from keelroom.core.air.own_air import LEAST_LOSS, OwnPath, own_flow
 from keelroom.core.arrays import Floats, stack
 from keelroom.core.coolers.circuits import NEVER
@@ -206,17 +206,19 @@ def own_air(cooler: Cooler, face: tuple[float, float], road: tuple[float, float]
     return road[1] * _own_volume(shape, _fan_of(cooler), road[0], speed)
 
 
-FanOf = tuple[float, float, float, str, float, float]
+FanOf = tuple[float, Rating, float]
+OWN_DEPTH = 0.25
+"""Depth over diameter of a cooler's own fan (common practice)."""
 
 
 def _fan_of(cooler: Cooler) -> FanOf | None:
-    """How many, free-air flow, watts, blade, annulus and the share of its flow it keeps; None without one whose
-    figures are known."""
+    """How many, what is known of one, and the share of its flow it keeps; None without one whose figures are known."""
     if cooler.fans.si < 1 or cooler.fan_flow is None or cooler.fan_power is None or cooler.fan_diameter is None:
         return None
     annulus = np.pi / 4 * cooler.fan_diameter.si**2 * (1 - HUB**2)
     kept = (REVERSED if cooler.backwards else 1.0) * (PUSHED if cooler.through == "pushes" else 1.0)
-    return cooler.fans.si, cooler.fan_flow.si, cooler.fan_power.si, cooler.blade, float(annulus), kept
+    rating = Rating(cooler.fan_flow.si, cooler.fan_power.si, cooler.blade, DERATE, float(annulus), OWN_DEPTH)
+    return cooler.fans.si, rating, kept
 
 
 def own_curve(cooler: Cooler) -> FanCurve | None:
@@ -226,8 +228,8 @@ def own_curve(cooler: Cooler) -> FanCurve | None:
 
 
 def _curve_of(fan: FanOf) -> FanCurve:
-    _, flow, power, blade, annulus, kept = fan
-    curve = generic_curve(flow, power, blade, DERATE, annulus)
+    _, rating, kept = fan
+    curve = generic_curve(rating)
     pressure = kept**2 if kept < PUSHED else 1.0
     return curve._replace(flow=curve.flow * kept, pressure=curve.pressure * pressure, hole=curve.hole / pressure)
 

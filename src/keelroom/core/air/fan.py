@@ -23,8 +23,19 @@ PEAK_OF_SHAPE = 0.3357
 EFFICIENCY = {"curved": 0.30, "straight": 0.32}
 """Best air power over electrical power of a generic fan; credible fans stay under 0.40."""
 CREDIBLE_EFFICIENCY = 0.40
-SHUTOFF_DOUBT = 0.30
-"""Standard doubt of a generic curve's shut-off pressure; typed points have TYPED_DOUBT."""
+SLIM, PER_DEPTH, SLIM_AT = 3.0, 6.0, 0.20
+"""Shut-off pressure of a propeller fan over the dynamic head of its free-air flow through its annulus: of one as deep
+as SLIM_AT of its diameter, and more per diameter of depth (pressure coefficient 0.3 to 0.4 at shut-off, flow
+coefficient 0.28 to 0.35 in free air, from memory; ±25 %)."""
+DEPTHS = (0.12, 0.45)
+"""Depth over diameter that law is asked at."""
+BY_RATING = 2 / 3
+"""Power by which a fan's speed goes with its rating where that and its watts disagree; the watts have the rest."""
+KNEE = 12
+"""How sharply the watts end what a rating promises."""
+SHUTOFF_DOUBT, DISAGREES = 0.30, 0.35
+"""Standard doubt of a generic curve's shut-off pressure, and how much more per ln of how far rating and watts
+disagree; typed points have TYPED_DOUBT."""
 TYPED_DOUBT = 0.08
 HOLE_LOSS = 2.5
 """Loss of a stopped or over-driven fan in dynamic heads of its annulus (from memory)."""
@@ -46,16 +57,52 @@ class FanCurve(NamedTuple):
     hole: Floats
 
 
-@by_value(512)
-def generic_curve(free_air_flow: float, power: float, blade: str, derate: float, annulus: float) -> FanCurve:
-    """A fan known only by its rating.
+class Rating(NamedTuple):
+    """What is known of a fan without a curve. flow [m3/s] of free air as advertised; power [W] electrical; blade
+    'curved' or 'straight'; derate 0..1 of the flow that is believed; annulus [m2] between hub and ring; deep : its
+    depth over its diameter. All > 0."""
 
-    free_air_flow [m3/s] as advertised; power [W] electrical; blade 'curved' or 'straight'; derate 0..1
-    annulus [m2] between hub and ring.  Shut-off from air power; doubt SHUTOFF_DOUBT must be carried with it.
-    flow [m3/s] free air, power [W], all > 0. Source: FAN_LAWS; its shape common practice, shut-off by motor power.
+    flow: float
+    power: float
+    blade: str
+    derate: float
+    annulus: float
+    deep: float
+
+
+def _head_of(rating: Rating) -> float:
+    """Shut-off pressure [Pa] per square of the free-air flow [m3/s]."""
+    deep = min(max(rating.deep, DEPTHS[0]), DEPTHS[1])
+    return (SLIM + PER_DEPTH * (deep - SLIM_AT)) * 0.5 * STANDARD_DENSITY / rating.annulus**2
+
+
+def _by_watts(rating: Rating) -> float:
+    """Free-air flow [m3/s] the watts turn such blades to."""
+    return float((EFFICIENCY[rating.blade] * rating.power / (PEAK_OF_SHAPE * _head_of(rating))) ** (1 / 3))
+
+
+def disagreement(rating: Rating) -> float:
+    """The rated flow that is believed over what the watts are good for. Source: FAN_LAWS, air power by its peak."""
+    return rating.flow * rating.derate / _by_watts(rating)
+
+
+def shutoff_doubt(rating: Rating) -> float:
+    """Standard doubt of the shut-off pressure. Source: common practice, SHUTOFF_DOUBT and DISAGREES."""
+    return float(np.hypot(SHUTOFF_DOUBT, DISAGREES * np.log(disagreement(rating))))
+
+
+@by_value(512)
+def generic_curve(rating: Rating) -> FanCurve:
+    """A fan known only by its rating: blades of such depth, turned as fast as rating and watts together say.
+
+    A better rating, or more watts, never gives less air at any pressure; no rating is believed past the flow at which
+    the air's power were over CREDIBLE_EFFICIENCY of the watts.  shutoff_doubt must be carried with it.
+    Source: FAN_LAWS; its shape and the blades' coefficients common practice.
     """
-    flow = free_air_flow * derate
-    pressure = EFFICIENCY[blade] * power / (PEAK_OF_SHAPE * flow)
+    watts, cap = _by_watts(rating), (CREDIBLE_EFFICIENCY / EFFICIENCY[rating.blade]) ** (1 / 3)
+    told = (1 - cap**-KNEE) ** (-1 / KNEE) * disagreement(rating) ** BY_RATING
+    flow = float(watts * told / (1 + (told / cap) ** KNEE) ** (1 / KNEE))
+    pressure, annulus = _head_of(rating) * flow**2, rating.annulus
     x = np.linspace(0.0, 1.0, KNOTS)
     a = GENERIC_SHAPE
     return _curve(flow, pressure, 1 - a * x - (1 - a) * x * x, -a - 2 * (1 - a) * x, annulus)

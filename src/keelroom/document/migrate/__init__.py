@@ -349,6 +349,11 @@ def seen_cases(raw: Raw) -> Raw:
     return raw | {"version": 12}
 
 
+def made_fans(raw: Raw) -> Raw:
+    """Version 13: a fan says what it comes as. All of version 12 were new originals."""
+    return raw | {"version": 13}
+
+
 STEPS: dict[int, Callable[[Raw], Raw]] = {
     1: opening_to_survey,
     2: drop_to_circuits,
@@ -361,6 +366,7 @@ STEPS: dict[int, Callable[[Raw], Raw]] = {
     9: counted_cases,
     10: states_of_parts,
     11: seen_cases,
+    12: made_fans,
 }
 """Version n to the function that makes version n + 1 of it. Version 1 is the first."""
 

@@ -14,7 +14,7 @@ from keelroom.document.schema.trail import KEPT, Done
 from keelroom.errors import InputError
 
 FORMAT: Literal["keelroom-build"] = "keelroom-build"
-VERSION: Literal[12] = 12
+VERSION: Literal[13] = 13
 Demand = Literal["idle", "road_load", "full_power"]
 Seen = Literal["", "fine", "hot"]
 """nobody looked; it stayed; it climbed"""
@@ -57,7 +57,7 @@ class Build(Strict):
     """A build: one brief, one survey, several packages of which one is active, duty cases, and the user's own parts."""
 
     format: Literal["keelroom-build"] = FORMAT
-    version: Literal[12] = VERSION
+    version: Literal[13] = VERSION
     revision: int = 0
     brief: Brief = Brief()
     survey: Survey = Survey()

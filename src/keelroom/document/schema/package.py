@@ -17,6 +17,8 @@ Material = Literal["aluminium", "copper_brass"]
 Condition = Literal["clean", "some_scale", "bad"]
 Motor = Literal["brushed", "brushless", "engine"]
 """what turns a fan: a motor of either sort, or the engine's own pulley"""
+Made = Literal["original", "copy", "used", "budget"]
+"""what a fan comes as: a new original, a copy of one, used, from a budget kit"""
 ShroudKind = Literal["full", "partial", "none"]
 Plenum = Literal["shared", "divided"]
 Mount = Literal["puller", "pusher"]
@@ -138,6 +140,8 @@ class Fan(Strict):
             help="Advertised figures are free air and optimistic: 95 % unless you know better",
         ),
     ] = quantity("95 %", "share")
+    made: Made = "original"
+    """where it comes from, for how far its rating is believed"""
     blade: Blade = "curved"
     motor: Motor = "brushed"
     controller: Controller = "none"

@@ -17,6 +17,7 @@ from keelroom.units import KINDS, format_si
 Text = Callable[[float, str], str]
 SHROUDS = (("full", "Full"), ("partial", "Part of the face"), ("none", "None"))
 BLADES = (("curved", "Curved"), ("straight", "Straight"))
+MADE = (("original", "A new original"), ("copy", "A copy"), ("used", "Used"), ("budget", "From a budget kit"))
 MOTORS = (("brushed", "Brushed motor"), ("brushless", "Brushless motor"), ("engine", "The engine"))
 ELECTRIC = ("power", "rated_voltage", "rated_current")
 DRIVEN = ("ratio", "rated_rpm", "drag", "safe_rpm", "immersion")
@@ -94,6 +95,7 @@ def _fan_group(build: Build, fan: Fan, index: int) -> Group:
             "derate",
             *(DRIVEN if fan.motor == "engine" else ELECTRIC),
         ),
+        Row("choice", (*path, "made"), "Comes as", MADE),
         *(
             ()
             if fan.motor != "engine"
