@@ -312,7 +312,7 @@ class AirPath:
 
 
 def softened(rise: float) -> float:
-    return rise / (1 + rise / 400.0)
+    return rise * (1 + (rise / 400.0) ** 4) ** -0.25
 
 
 def square_flow(head: float, factor: float) -> float:

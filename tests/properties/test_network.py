@@ -125,7 +125,8 @@ def test_mass_and_enthalpy_close_in_every_node(pack, case):
     bay_side = float((heat * np.maximum(coolers.ahead, coolers.into_bay)[0]).sum())
     given_heat = air.into_coolant[0] + bay_side + air.heat.bay[0] + air.power[0]
     free = given_heat / (max(flows.exit[0], 1e-3) * cp)
-    assert breath.bay_temperature[0] - grille == pytest.approx(free / (1 + free / 400.0), rel=1e-9)
+    assert breath.bay_temperature[0] - grille == pytest.approx(free * (1 + (free / 400.0) ** 4) ** -0.25, rel=1e-9)
+    assert free > 150 or breath.bay_temperature[0] - grille == pytest.approx(free, rel=6e-3), "the books close"
     # Core, cell by cell: what the coolant loses is what the air gains.
     state, met = solution.state, face_heat(points, fixed, solution.state.temperature, layout)
     assert float((met.capacity * (met.air_out - met.temperature)).sum()) == pytest.approx(met.heat, rel=1e-9)

@@ -19,7 +19,7 @@ class WorksCar(NamedTuple):
     fans: str
     tows: str = "0 lb"
     driven: bool = False
-    """its fan is the engine's: 18 in, 5 600 CFM at 2 200 rpm of the blades, on the fast pulley of an A/C"""
+    """its fan is the engine's: 19 in, 6 000 CFM at 2 200 rpm of the blades, on the fast pulley of an A/C"""
 
     def built(self) -> Build:
         build = first_build(
@@ -38,9 +38,9 @@ class WorksCar(NamedTuple):
         fan = build.package.fans[0].model_copy(
             update={
                 "motor": "engine",
-                "diameter": quantity("18 in", "length"),
-                "free_air_flow": quantity("5600 CFM", "airflow"),
-                "ratio": quantity("1.3", "number"),
+                "diameter": quantity("19 in", "length"),
+                "free_air_flow": quantity("6000 CFM", "airflow"),
+                "ratio": quantity("1.4", "number"),
                 "drag": quantity("3 kW", "power"),
             }
         )
@@ -72,7 +72,7 @@ WORKS = {
     "coupé 5.7": WorksCar(
         "Muscle-era coupé",
         "Small-block V8 350 in³, mild cam",
-        "Crossflow 26 × 17, 3 row re-core, copper/brass",
+        "Downflow 22 × 19, 3 row, copper/brass",
         "17 in stock-type deep, shrouded, 350 W",
         driven=True,
     ),

@@ -43,11 +43,12 @@ class CarRows:
 
 
 def softened(rise):
-    """A rise of air temperature [K] that tends to MOST_AIR_RISE where hardly any air moves.
+    """A rise of air temperature [K] that tends to MOST_AIR_RISE where hardly any air moves, and is itself where any
+    does: 100 K within a thousandth.
 
-    Source: a form of our own: nothing changes near nought, and it never passes MOST_AIR_RISE.
+    Source: a form of our own.
     """
-    return rise / (1 + rise / MOST_AIR_RISE)
+    return rise * (1 + (rise / MOST_AIR_RISE) ** 4) ** -0.25
 
 
 def ask(coolers, car, i, gearbox, oil, charge, charge_flow):
