@@ -35,6 +35,7 @@ def circuit(branches=ORDINARY, columns=None, **one):
         "thermostat": 82.0,
         "at_inlet": 0.0,
         "bypassed": 1.0,
+        "covers": 1.0,
         **one,
     }
     return CoolantCircuit(

@@ -628,7 +628,11 @@ def loop_table(p: Scalars, a: Areas, layout: tuple[bool, int, int]) -> list[tupl
             f = ((laminar / re) ** 4 + (0.3164 / re**0.25) ** 4) ** 0.25 * q.turbulator
             found += rho / 2 * speed * abs(speed) * passes * (f * length / a.tube_dh + 1.5)
         if b == 3:
-            found += (0.5 * 80e3 / (0.3 * rated * (1 - 0.95 * opening)) ** 2 if c.bypassed else 1e17) * flow * abs(flow)
+            found += (
+                (0.5 * 80e3 / (0.3 * rated * (1 - 0.95 * opening * c.covers)) ** 2 if c.bypassed else 1e17)
+                * flow
+                * abs(flow)
+            )
         if c.gate[b]:
             found += flow * abs(flow) / (opening * rated / math.sqrt(0.2 * 80e3) + jiggle) ** 2
         return float(found)
@@ -775,6 +779,12 @@ def settle(p: Scalars, layout: tuple[bool, int, int]) -> float:
     ]
     on, off = air_path(p, a, air, full), air_path(p, a, air, [0.0] * len(full))
     table = loop_table(p, a, layout)
+    core_flows = [flow for _, flow in table]
+    core_flow_at = CubicHermiteSpline(OPENINGS, core_flows, np.gradient(core_flows, OPENINGS, edge_order=2))
+
+    def opened(over: float) -> float:
+        share = min(max(over / 10.0, 0.0), 1.0)
+        return share * share * (3 - 2 * share)
 
     def margin(hot: float) -> float:
         law, sensing = p.command.law, p.command.sensing
@@ -783,10 +793,7 @@ def settle(p: Scalars, layout: tuple[bool, int, int]) -> float:
         if sensing.after_core:
             still = off.into_coolant
             felt = hot - (still / (table[-1][0] * rho * cp) if p.circuit.at_inlet else 0.0)
-            let = min(max((felt - p.circuit.thermostat) / 10.0, 0.0), 1.0)
-            reading = max(
-                hot - still / (float(np.interp(let, OPENINGS, [flow for _, flow in table])) * rho * cp), sensing.air
-            )
+            reading = max(hot - still / (core_flow_at(opened(felt - p.circuit.thermostat)) * rho * cp), sensing.air)
         reading -= sensing.fins * (reading - sensing.air)
         command = max(float(np.interp(reading, law.temperatures, law.shares)), law.least)
         load = max(float(np.interp(reading, law.temperatures, law.powers)), law.least_power)
@@ -798,8 +805,7 @@ def settle(p: Scalars, layout: tuple[bool, int, int]) -> float:
         weights = (1 - command) * off.at_face + 1e-12, command * on.at_face + 1e-12
         front = (weights[0] * off.front_t + weights[1] * on.front_t) / sum(weights)
         sensed = hot - nominal / (table[-1][0] * rho * cp) if p.circuit.at_inlet else hot
-        opening = min(max((sensed - p.circuit.thermostat) / 10.0, 0.0), 1.0)
-        core_flow = float(np.interp(opening, OPENINGS, [flow for _, flow in table]))
+        core_flow = core_flow_at(opened(sensed - p.circuit.thermostat))
         core = [mean(*pair) for pair in zip(off.core, on.core, strict=True)]
         leaves = (1 - command) * off.leaving + 1e-12, command * on.leaving + 1e-12
         bay = (leaves[0] * off.bay_t + leaves[1] * on.bay_t) / sum(leaves)

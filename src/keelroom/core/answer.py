@@ -22,8 +22,8 @@ SEEN = 0.5
 RISES = np.array([0.0, 1.5, 4.0, 9.0, 19.0, 40.0])
 """[K] over what the sensor reads at a fan's start, or the thermostat, at which the outlet is looked for; the drop over
 the core with no fan on is some 5 to 20."""
-SLOPE_STEP = 0.25
-"""[K] over which it is found how the heat margin rises with the temperature."""
+SLOPE_STEP = 1.0
+"""[K] under the solved temperature over which it is found how the heat margin rises: what is won cools."""
 LEAST_HEAT = 0.05
 """Share of the heat the low end of a band is solved with at least."""
 FANS_ON = 0.05
@@ -205,7 +205,7 @@ def _curve(points: Points, prepared: Fixed, state: State, layout: Layout) -> _Cu
     n, circuit, limit, solved = len(state.temperature), points.plant.circuit, points.plant.limit, state.temperature
     full_open = circuit.thermostat + THERMOSTAT_SPAN + np.where(circuit.at_inlet > 0, 8.0, 0.0)
     curve_at = [circuit.thermostat, full_open, limit, np.maximum(prepared.boiling, solved + 1)]
-    asked = [*curve_at, limit, solved, solved, solved + SLOPE_STEP]
+    asked = [*curve_at, limit, solved, solved, solved - SLOPE_STEP]
     looked = looked_at(np.tile(np.arange(n), len(asked)))
     at_limit = risen(points.situation.command.law, state, limit)
     looked.share[4 * n : 5 * n], looked.power[4 * n : 5 * n] = at_limit.share, at_limit.power
@@ -221,7 +221,7 @@ def _curve(points: Points, prepared: Fixed, state: State, layout: Layout) -> _Cu
         np.maximum(state.rejection - rejected[5], 0.0),
         np.abs(state.rejection - rejected[6]),
         # Of the physics, not of how the search came there.
-        (found.margin[-n:] - state.margin) / SLOPE_STEP,
+        (state.margin - found.margin[-n:]) / SLOPE_STEP,
     )
 
 

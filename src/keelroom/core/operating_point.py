@@ -30,7 +30,7 @@ from keelroom.core.joint.meeting import (
     settle_points,
 )
 from keelroom.core.kept import by_identity
-from keelroom.core.loop.circuit import OPENINGS
+from keelroom.core.loop.circuit import OPENINGS, STEEPNESS
 from keelroom.core.loop.point import CircuitRows, TubeRows
 from keelroom.core.plant import AS_COMMANDED, LOST, STEPS, STUCK, AirAt, Face, Fixed, Layout, Points, Solution, State
 from keelroom.core.rows import bound
@@ -115,6 +115,7 @@ def meeting_of(points: Points, fixed: Fixed, layout: Layout) -> Meeting:
     prepared = PreparedRows()
     prepared.running, prepared.stopped = _air_rows(fixed.running), _air_rows(fixed.stopped)
     prepared.openings, prepared.engine, prepared.core = OPENINGS, fixed.loop.engine, fixed.loop.core
+    prepared.steepness = STEEPNESS
     prepared.tubes = bound(TubeRows, fixed.loop_was.tubes)
     face = FaceMarch(_face_rows(plant.face), layout.passes, layout.rows)
     return Meeting(car, rest, prepared, car_coolers(plant.coolers), face)

@@ -11,7 +11,7 @@ from keelroom.core.loop.hoses import meets, worm_clamp
 from keelroom.core.loop.pressures import absolute
 from keelroom.core.loop.pump import PumpCurve, rated_curve, typed_curve, water_power
 from keelroom.core.loop.route import flattened, rod_steps, routed, traced
-from keelroom.core.loop.volume import TankRoom, bought, line_volume, room_wanted
+from keelroom.core.loop.volume import TankRoom, bought, built, line_volume, room_wanted
 from keelroom.errors import InputError
 
 INCH = 0.0254
@@ -144,6 +144,14 @@ def test_what_is_bought_by_hand():
     assert (found.glycol, found.water) == pytest.approx((3.9, 3.9))
     short = bought(12.0, 0.5, 0.7, 0.0)
     assert (short.glycol, short.share, short.reached) == (pytest.approx(3.6), pytest.approx(0.3), False)
+
+
+def test_a_closed_circuit_by_hand():
+    """Half a litre of air at 20 °C and 101.325 kPa, 0.3 L grown into it at 90 °C: 101.325 x (0.5/0.2 x 363.15/293.15
+    - 1) = 212.5 kPa over the outdoors; with nothing grown and still cold, none; with no air left, without end."""
+    assert built(0.5e-3, 0.3e-3, 101325.0, 90.0) == pytest.approx(212.47e3, rel=1e-3)
+    assert built(0.5e-3, 0.0, 101325.0, 20.0) == 0.0
+    assert built(0.5e-3, 0.5e-3, 101325.0, 90.0) == math.inf
 
 
 def test_room_for_the_growth():

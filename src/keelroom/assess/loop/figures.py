@@ -9,6 +9,7 @@ import numpy as np
 from keelroom.assess.inputs.coolant.graph import Graph, graph_of
 from keelroom.assess.inputs.coolant.heights import Heights, caps_of, heights_of, holding_cap
 from keelroom.assess.inputs.coolant.ports import COLD, CORE_OUT, HOT
+from keelroom.assess.inputs.coolant.volumes import built_in
 from keelroom.core.answer import Answer
 from keelroom.core.arrays import Floats
 from keelroom.core.fluids.coolant import coolant_state
@@ -80,7 +81,9 @@ def loop_cases(build: Build, package: Package, points: Points, answer: Answer) -
     # The cap's pressure stands where the cap is, which may be higher than the neck of its tank.
     over = cap.at - high[at] if cap is not None and cap.at is not None else 0.0
     outdoors = fixed.air.pressure
-    held = outdoors + points.plant.cap_pressure + coolant.density * GRAVITY * over
+    at_each = zip(outdoors, state.temperature, strict=True)
+    grown = np.array([built_in(build, package, float(around), float(warm)) for around, warm in at_each])
+    held = outdoors + np.minimum(points.plant.cap_pressure, grown) + coolant.density * GRAVITY * over
     pressures = np.stack(
         [absolute(made[i], high, float(coolant.density[i]), (at, float(held[i]))) for i in range(len(made))]
     )

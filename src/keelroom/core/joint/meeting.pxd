@@ -31,7 +31,7 @@ cdef class AirRows:
 cdef class PreparedRows:
     cdef public AirRows running, stopped
     cdef public const double[:] openings
-    cdef public const double[:, :] engine, core
+    cdef public const double[:, :] engine, core, steepness
     cdef public TubeRows tubes
 
 cdef class PlantRows:
@@ -62,7 +62,8 @@ cdef class Meeting:
 
     cdef void hold(self, int blown, const double[:] held) noexcept nogil
 
-    @cython.locals(k=int, i=int, low=double, share=double, engine=double, core=double)
+    @cython.locals(k=int, i=int, j=int, step=double, t=double, rise=double, leaving=double, coming=double,
+                   weight=double)
     cdef void through_loop(self, double opening) noexcept nogil
 
     @cython.locals(last=double)

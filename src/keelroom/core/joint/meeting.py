@@ -45,7 +45,7 @@ class AirRows:
 
 class PreparedRows:
     """What does not change with the coolant's temperature: the air with the fans running and stopped, the loop's flows
-    at openings of the thermostat, and the tubes it was worked out with."""
+    at openings of the thermostat, what their slopes there are of them, and the tubes it was worked out with."""
 
 
 class PlantRows:
@@ -85,15 +85,23 @@ class Meeting:
         self.doubt, self.pace, self.more = held[2], held[3], held[4]
 
     def through_loop(self, opening):
-        """Flows [m3/s] through engine and core at an opening of the thermostat, straight between those solved."""
+        """Flows [m3/s] through engine and core at an opening of the thermostat: a cubic between those solved."""
         k, i = 1, self.row
         while k < self.openings - 1 and opening >= self.prepared.openings[k]:
             k += 1
-        low = self.prepared.openings[k - 1]
-        share = (opening - low) / (self.prepared.openings[k] - low)
-        engine, core = self.prepared.engine[i, k - 1], self.prepared.core[i, k - 1]
-        self.coolant_flow = self.pace * (engine + share * (self.prepared.engine[i, k] - engine))
-        self.core_flow = self.pace * (core + share * (self.prepared.core[i, k] - core))
+        step = self.prepared.openings[k] - self.prepared.openings[k - 1]
+        t = (opening - self.prepared.openings[k - 1]) / step
+        rise = t * t * (3 - 2 * t)
+        leaving, coming = t * (1 - t) * (1 - t) * step, t * t * (t - 1) * step
+        self.coolant_flow = self.core_flow = 0.0
+        for j in range(self.openings):
+            weight = leaving * self.prepared.steepness[k - 1, j] + coming * self.prepared.steepness[k, j]
+            if j == k - 1:
+                weight += 1 - rise
+            elif j == k:
+                weight += rise
+            self.coolant_flow += self.pace * weight * self.prepared.engine[i, j]
+            self.core_flow += self.pace * weight * self.prepared.core[i, j]
 
     def felt(self, heat):
         """What the thermostat's element feels [degC]. One at the inlet feels what full flow would bring there: its own

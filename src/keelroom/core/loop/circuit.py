@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.core.arrays import Floats, Ints
+from keelroom.core.arrays import Floats
 
 THERMOSTAT_SPAN = 10.0
 """Kelvin from the rating, where a thermostat starts to open, to full open (common practice)."""
@@ -28,7 +28,9 @@ BYPASS_LEFT = 0.05
 TANK_LOSS = 1.5
 """Dynamic heads lost entering and leaving the tubes (common practice)."""
 OPENINGS = np.array([0.0, 0.12, 0.3, 0.6, 1.0])
-"""Thermostat openings at which the flows are solved; between them they are taken as straight."""
+"""Thermostat openings at which the flows are solved."""
+STEEPNESS: Floats = np.gradient(np.eye(len(OPENINGS)), OPENINGS, axis=0, edge_order=2)
+"""What the slopes at the openings are of the values there (k, k): of the parabola through each and its neighbours."""
 ENGINE, CORE, THERMOSTAT, BYPASS = range(4)
 """Places of the branches every circuit has; what else is there follows."""
 LEAST = 1e-5
@@ -52,7 +54,8 @@ class CoolantCircuit(NamedTuple):
 
     flow_rated [m3/s] through the engine at rpm_rated; pulley: pump speed over its stock speed; impeller: share of the
     head a worn one still makes;  mechanical 1 where the engine turns a pump, electric 1 where one runs by volts
-    thermostat [degC]; at_inlet 0 or 1;  bypassed 1 where the bypass is open
+    thermostat [degC]; at_inlet 0 or 1;  bypassed 1 where the bypass is open, covers 1 where a
+    thermostat that opens closes it: one that is missing or the wrong way round does not
     incidence (n, B, N) over the nodes but the engine's inlet, which is the reference
     gate : 1 where the thermostat's opening acts;  bore, length [m] of pipes, 0 for what is none;  heads : dynamic
            heads lost at that bore
@@ -70,6 +73,7 @@ class CoolantCircuit(NamedTuple):
     thermostat: Floats
     at_inlet: Floats
     bypassed: Floats
+    covers: Floats
     incidence: Floats
     gate: Floats
     bore: Floats
@@ -105,26 +109,25 @@ class LoopFlows(NamedTuple):
 
     def at(self, opening: Floats) -> tuple[Floats, Floats]:
         """Flow through engine and core (n,) at a thermostat opening (n,)."""
-        rows, i, share = self._between(opening)
-        engine, core = (
-            flow[rows, i] + share * (flow[rows, i + 1] - flow[rows, i]) for flow in (self.engine, self.core)
-        )
-        return engine, core
+        weights = _weights(opening)
+        return (weights * self.engine).sum(axis=1), (weights * self.core).sum(axis=1)
 
     def whole_at(self, opening: Floats) -> tuple[Floats, Floats]:
         """Flows (n, B) and pressures (n, N) at a thermostat opening (n,)."""
-        rows, i, share = self._between(opening)
-        s = share[:, None]
-        flows, pressures = (
-            value[rows, i] + s * (value[rows, i + 1] - value[rows, i]) for value in (self.branches, self.pressures)
-        )
-        return flows, pressures
+        weights = _weights(opening)[:, :, None]
+        return (weights * self.branches).sum(axis=1), (weights * self.pressures).sum(axis=1)
 
-    @staticmethod
-    def _between(opening: Floats) -> tuple[Ints, Ints, Floats]:
-        i = np.minimum(np.searchsorted(OPENINGS, opening, side="right") - 1, len(OPENINGS) - 2)
-        i = np.maximum(i, 0)
-        return np.arange(len(i)), i, (opening - OPENINGS[i]) / (OPENINGS[i + 1] - OPENINGS[i])
+
+def _weights(opening: Floats) -> Floats:
+    """What a value at an opening (n,) is of the values at OPENINGS (n, k): a cubic with their slopes, the same for
+    every branch, so that what balances there balances between."""
+    i = np.clip(np.searchsorted(OPENINGS, opening, side="right") - 1, 0, len(OPENINGS) - 2)
+    step, one = OPENINGS[i + 1] - OPENINGS[i], np.eye(len(OPENINGS))
+    t = ((opening - OPENINGS[i]) / step)[:, None]
+    rise = 3 * t**2 - 2 * t**3
+    leaving, coming = (t - 2 * t**2 + t**3) * step[:, None], (t**3 - t**2) * step[:, None]
+    weights: Floats = (1 - rise) * one[i] + rise * one[i + 1] + leaving * STEEPNESS[i] + coming * STEEPNESS[i + 1]
+    return weights
 
 
 class LoopLaw(NamedTuple):

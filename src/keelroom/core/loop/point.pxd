@@ -10,7 +10,7 @@ cdef int ENGINE, CORE, BYPASS
 
 cdef class CircuitRows:
     cdef public const double[:] flow_rated, rpm_rated, pulley, impeller, mechanical, electric, electric_voltage
-    cdef public const double[:] thermostat, at_inlet, bypassed
+    cdef public const double[:] thermostat, at_inlet, bypassed, covers
     cdef public const double[:, :, :] incidence
     cdef public const double[:, :] gate, bore, length, heads, square, head, linear, fall
 
@@ -25,7 +25,7 @@ cpdef double laminar_friction(double aspect) noexcept nogil
 
 cpdef double friction(double Re, double laminar) noexcept nogil
 
-@cython.locals(b=int)
+@cython.locals(b=int, share=double)
 cpdef double opening_at(CircuitRows circuit, int i, double felt) noexcept nogil
 
 cdef class Loop(Branches):

@@ -62,10 +62,11 @@ def friction(Re, laminar):
 
 def opening_at(circuit, i, felt):
     """Share of its full opening, 0..1, of a thermostat at the temperature its element feels [degC]; always open where
-    there is none. Source: common practice, THERMOSTAT_SPAN."""
+    there is none. Its wax melts slowly at both ends. Source: common practice, THERMOSTAT_SPAN."""
     for b in range(circuit.gate.shape[1]):
         if circuit.gate[i, b] > 0:
-            return min(max((felt - circuit.thermostat[i]) / THERMOSTAT_SPAN, 0.0), 1.0)
+            share = min(max((felt - circuit.thermostat[i]) / THERMOSTAT_SPAN, 0.0), 1.0)
+            return share * share * (3 - 2 * share)
     return 1.0
 
 
@@ -149,7 +150,8 @@ class Loop(Branches):
         for b in range(self.count):
             self.square[b] += self.circuit.gate[i, b] / (passes * passes)
         if self.circuit.bypassed[i] > 0:
-            around, left = BYPASS_FLOW * self.rated, 1 - (1 - BYPASS_LEFT) * opening
+            around = BYPASS_FLOW * self.rated
+            left = 1 - (1 - BYPASS_LEFT) * opening * self.circuit.covers[i]
             self.square[BYPASS] += 0.5 * RATED_HEAD / (around * around) / (left * left)
         else:
             self.square[BYPASS] += SHUT

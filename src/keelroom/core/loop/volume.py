@@ -38,6 +38,22 @@ def expansion(curves: CoolantCurves, cold: float = COLD, hot: float = HOT) -> fl
     return float(density[0] / density[1]) - 1
 
 
+FILLED = 20.0
+"""[degC] a circuit is closed at."""
+
+
+def built(air: float, growth: float, outdoors: float, temperature: float) -> float:
+    """Pressure [Pa] over the outdoors [Pa] of a closed circuit whose coolant has grown into the air over it; without
+    end where there is no such air left. air, growth [m3], temperature [degC] of both.
+
+    The vapour's own is left out: it is on the safe side. Source: ideal gas.
+    """
+    left = air - growth
+    if left <= 0:
+        return math.inf
+    return max(outdoors * (air / left * (temperature + 273.15) / (FILLED + 273.15) - 1), 0.0)
+
+
 class Purchase(NamedTuple):
     """What goes in [m3]: glycol and water, and the share of glycol the circuit then has; reached: whether that is the
     one wanted."""

@@ -118,6 +118,7 @@ def _circuit(engine: EngineSection, supply: Supply, loop: Loop, graph: Graph) ->
         thermostat=_one(_opens(loop)),
         at_inlet=_one(float(loop.thermostat_place == "inlet" and loop.thermostat_state != "none")),
         bypassed=_one(float(loop.bypass == "inside")),
+        covers=_one(float(loop.thermostat_state == "fitted")),
         incidence=incidence_of(ends, len(places)),
         **columns,
     )
