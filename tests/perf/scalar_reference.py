@@ -443,8 +443,10 @@ def coolers(p: Scalars, heat: Heat, core: list[float], around: Around, air: Air,
                 )
 
             at = min(float(brentq(left, 5.0 + 1e-9, 1e12, xtol=1e-12, rtol=1e-14)), 85.0)
-            whole = sum(x * (at - inlet[k]) for k, x in enumerate(condensing))
-            reached = min(max(whole, 0.0), shaft * (1 + share * 278.15 / (at - 5.0)))
+            most = sum(x * (85.0 - inlet[k]) for k, x in enumerate(condensing))
+            full = shaft * (1 + share * 278.15 / (at - 5.0))
+            reached = min(full * (1 + (full / max(most, 1e-3 * full)) ** 32) ** (-1 / 32), max(most, 0.0))
+            at = sum(x * inlet[k] for k, x in enumerate(condensing)) / sum(condensing) + reached / sum(condensing)
             part = [x * max(at - inlet[k], 0.0) for k, x in enumerate(condensing)]
             given = [q + part[k] * reached / max(sum(part), 1e-9) for k, q in enumerate(given)]
         rise = [q / max(f * air.cp, 1e-9) for q, f in zip(given, flow, strict=True)]

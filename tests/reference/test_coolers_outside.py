@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 import pytest
-from CoolProp.CoolProp import PropsSI
+from CoolProp.CoolProp import HAPropsSI, PropsSI
 from fluids import dP_from_K
 from fluids.friction import Blasius
 from ht import effectiveness_from_NTU
@@ -16,13 +16,15 @@ from keelroom.core.air.driven_fan import CLUTCH_MOST, blades, drag
 from keelroom.core.air.fan import Rating, generic_curve, no_fan, typed_curve
 from keelroom.core.air.own_air import OwnPath, own_flow
 from keelroom.core.arrays import stack
+from keelroom.core.coolers.cabin import cabin, enthalpy, per_dry, with_fins_at
 from keelroom.core.coolers.circuits import NEVER
 from keelroom.core.coolers.condenser import CUT_OUT, cop_share
 from keelroom.core.coolers.lines import fitting_of, held, least_bend, lost_in_lines
 from keelroom.core.coolers.noise import IDLE_IN_CAB, beside, blade_tone, heard, sound_power, weighted
 from keelroom.core.coolers.oils import density, heat_capacity, kinematic_viscosity
-from keelroom.core.coolers.point import condensed, conductance_at, effectiveness, handed_over, vent_air
+from keelroom.core.coolers.point import condensed, conductance_at, effectiveness, handed_over
 from keelroom.core.electrical.motor import Motor, current_at
+from keelroom.core.fluids.point import vapour_share
 from keelroom.core.thermal.engine_point import (
     capacity,
     converter_speed,
@@ -61,16 +63,70 @@ def test_a_condenser_by_hand():
     assert condensing == pytest.approx(65.0, abs=0.01)
     assert heat == pytest.approx(5000, abs=2)
     assert cop == pytest.approx(1.5, abs=1e-3)
-    # 3000 W of cooling on 0.11 kg/s of 35 degC: 27.1 K
-    assert vent_air(2000.0, cop, runs) == pytest.approx(35 - 3000 / (0.11 * 1006), abs=0.05)
+    assert runs == pytest.approx(1.0, abs=1e-3)
 
 
 def test_a_condenser_without_air_cuts_out():
     condensing, heat, _, runs = condensed(2000.0, cop_share(1.8), 40.0, 40.0)
-    assert condensing == CUT_OUT
-    assert heat == pytest.approx(40 * (CUT_OUT - 40))
+    assert condensing == pytest.approx(CUT_OUT, abs=0.05)
+    assert heat == pytest.approx(40 * (CUT_OUT - 40), rel=1e-3)
     assert 0 < runs < 1
     assert condensed(0.0, cop_share(1.8), 40.0, 40.0)[1] == 0.0
+
+
+def test_the_pressure_switch_leaves_no_corner():
+    """Less and less air: what it condenses at and gives up move without a jump of slope."""
+    given = [condensed(2000.0, cop_share(1.8), k, 45.0)[1] for k in np.linspace(60.0, 200.0, 141)]
+    slopes = np.diff(given)
+    assert np.all(slopes >= 0)
+    assert np.abs(np.diff(slopes)).max() < 0.2 * slopes.max()
+
+
+# the cabin
+
+
+def test_a_wet_evaporator_is_coolprops():
+    """Its air, its fins and the water it takes: enthalpies and saturation of moist air by HAPropsSI. Package:
+    CoolProp."""
+    for celsius, humidity in ((38.0, 0.35), (32.0, 0.6), (24.0, 0.5)):
+        vapour = HAPropsSI("W", "T", celsius + 273.15, "P", 101325, "R", humidity)
+        ours = enthalpy(celsius, vapour) - enthalpy(1.0, per_dry(vapour_share(101325.0, 1.0, 1.0)))
+        theirs = HAPropsSI("H", "T", celsius + 273.15, "P", 101325, "R", humidity) - HAPropsSI(
+            "H", "T", 274.15, "P", 101325, "R", 1.0
+        )
+        assert ours == pytest.approx(theirs, rel=0.006)
+
+
+def test_a_cabin_by_hand():
+    """Fins at 10 °C, 40 °C and dry (2 g/kg) outside: 0.0935 kg/s meet them, 94.06 W/K; 90 + 30.18 W/K lost to 40, 1 000
+    W of sun and 80 of a person: (120.18 x 40 + 1 080 + 940.6)/(120.18 + 94.06) = 31.87 °C in the cabin, 0.15 x 31.87
+    + 0.85 x 10 = 13.28 at the vents; it breathes 2.2e-5/0.03 = 0.73 g/kg to it, nothing condenses (7.7 g/kg would stay
+    at 10 °C)."""
+    found = with_fins_at(10.0, (40.0, 0.002), 101325.0)
+    assert found.air == pytest.approx(31.87, abs=0.01)
+    assert found.vents == pytest.approx(13.28, abs=0.01)
+    assert found.latent == pytest.approx(0.0, abs=1e-6)
+    assert found.used == pytest.approx(0.0935 * (1006 + 0.002733 * 1860) * 21.87, rel=1e-3)
+    again = cabin(found.used, (40.0, 0.002), 101325.0)
+    assert (again.air, again.vents) == pytest.approx((found.air, found.vents), abs=1e-3)
+
+
+def test_vents_as_the_trade_feels_them():
+    """Common practice, no source: with capacity to spare the vents stand at 40 to 45 °F whatever it is; damp air takes
+    a fifth to two fifths of the cooling; a condenser that breathes air some 8 K cooler, as panels make it, is about
+    10 °F at the vents where the cooling is short."""
+    hot = (38.0, HAPropsSI("W", "T", 311.15, "P", 101325, "R", 0.35))
+    spare, more = (cabin(cooling, hot, 101325.0) for cooling in (5000.0, 8000.0))
+    assert spare == more
+    assert 40 <= spare.vents * 1.8 + 32 <= 45
+    damp = cabin(3000.0, (32.0, HAPropsSI("W", "T", 305.15, "P", 101325, "R", 0.6)), 101325.0)
+    assert 0.2 < damp.latent < 0.4
+
+    def vents(air):
+        _, _, cop, runs = condensed(2500.0, cop_share(1.8), 130.0, air)
+        return cabin(2500.0 * cop * runs, hot, 101325.0).vents
+
+    assert 4.0 < vents(58.0) - vents(50.0) < 8.0
 
 
 # exchangers

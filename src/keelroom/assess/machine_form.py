@@ -355,6 +355,7 @@ def _case(case: CaseResult) -> dict[str, Any]:
             "condensing_degC": figures.fluids.condensing,
             "head_pressure_Pa": figures.fluids.head_pressure,
             "vents_degC": figures.fluids.vents,
+            "cabin_degC": figures.fluids.cabin,
             "steering_degC": figures.fluids.steering,
             "compressor_share": figures.fluids.runs,
             "given_W": dict(figures.fluids.given),

@@ -54,7 +54,8 @@ def _row(shapes: list[Shape], told: tuple[str, CaseFigures], top: float, system:
     elif fluid == "refrigerant":
         head += (
             f", {format_si(figures.fluids.head_pressure, KINDS['pressure'], system)} at the gauge; vents "
-            f"{format_si(figures.fluids.vents, KINDS['temperature'], system)}"
+            f"{format_si(figures.fluids.vents, KINDS['temperature'], system)}, cabin "
+            f"{format_si(figures.fluids.cabin, KINDS['temperature'], system)}"
         )
     alarm = at > HOT.get(fluid, 1e9)
     _words(shapes, (LEFT, top - 10), head, "el.alarm" if alarm else "el.value")

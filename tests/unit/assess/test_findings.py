@@ -246,7 +246,7 @@ TABLE = {
     ),
     "band_over_limit": (
         [(("duty_cases", "grade", "towed_mass"), "1900 lb", "mass")],
-        [((*COOLING, "limit"), "255 °F", "temperature")],
+        [(("duty_cases", "grade", "grade"), "1 %", "share")],
     ),
     "power_short": (
         [(("duty_cases", "grade", "grade"), "40 %", "share")],

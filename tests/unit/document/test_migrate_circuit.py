@@ -109,8 +109,8 @@ def test_one_bore_and_length_for_both_hoses_become_two_hoses(tmp_path):
 
 def test_figures_of_version_7_stand():
     """What its demo reads. Version 7's own program said 90.56, 87.57, 114.85 and 82.58 °C:
-    heat by mass flow has added 15 % on its grade, where the engine is slow and open, and fans blow as their blades
-    and watts say together."""
+    heat by mass flow has added 15 % on its grade, where the engine is slow and open, fans blow as their blades
+    and watts say together, and the bay is as warm as what it is given."""
     found = {case.case_id: case.figures.temperature for case in assess(load(GOLDEN / "version-7.keelroom")).cases}
-    for case, celsius in {"idle": 90.56, "cruise": 87.67, "grade": 125.36, "night": 82.60}.items():
+    for case, celsius in {"idle": 90.56, "cruise": 87.60, "grade": 126.64, "night": 82.60}.items():
         assert found[case] == pytest.approx(celsius, abs=0.03)

@@ -67,7 +67,7 @@ NO_HEAT = 50.0
 class FluidFigures(NamedTuple):
     """The fluids of coolers at one operating point, temperatures [degC]: gearbox in its pan and leaving for the
     coolers, oil, intake air as it enters the engine, refrigerant where it condenses with its pressure over the
-    outdoors [Pa], air at the vents, power steering.
+    outdoors [Pa], air at the vents and in the cabin, power steering.
 
     runs : share of the time the compressor runs;  given [W] each fluid, left [W] where it went: what was given is all
            somewhere
@@ -80,6 +80,7 @@ class FluidFigures(NamedTuple):
     condensing: float
     head_pressure: float
     vents: float
+    cabin: float
     steering: float
     runs: float
     given: tuple[tuple[str, float], ...]

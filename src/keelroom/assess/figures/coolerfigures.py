@@ -7,6 +7,7 @@ from keelroom.assess.figures.assessment import CoolerFigures, FluidFigures, Left
 from keelroom.assess.inputs.coolers import FLUID_OF
 from keelroom.catalogue.refrigerants import saturation_pressure
 from keelroom.core.answer import Answer
+from keelroom.core.coolers.cabin import cabin, per_dry
 from keelroom.core.coupling import fluid_heat
 from keelroom.core.operating_point import mean
 from keelroom.core.plant import Points
@@ -72,7 +73,9 @@ def fluid_figures(there: tuple[Cooler, ...], points: Points, answer: Answer, ref
         Left("charge", "the engine", float(charge_flow * (found.charge[i] - _outside(points, i))), "own"),
         Left("steering", "its lines", float(found.steering_shed[i]), "own"),
     ]
-    condensing = float(found.condensing[i])
+    condensing, vapour = float(found.condensing[i]), per_dry(float(fixed.air.vapour[i]))
+    cooling = float(fluids.compressor[i] * found.cop[i] * found.runs[i])
+    inside = cabin(cooling, (float(points.situation.climate.ambient[i]), vapour), float(fixed.air.pressure[i]))
     return FluidFigures(
         gearbox=float(found.gearbox[i]),
         gearbox_leaving=float(found.gearbox_leaving[i]),
@@ -80,7 +83,8 @@ def fluid_figures(there: tuple[Cooler, ...], points: Points, answer: Answer, ref
         charge=float(found.charge[i]),
         condensing=condensing,
         head_pressure=saturation_pressure(refrigerant, condensing) - float(fixed.air.pressure[i]),
-        vents=float(found.vents[i]),
+        vents=inside.vents,
+        cabin=inside.air,
         steering=float(found.steering[i]),
         runs=float(found.runs[i]),
         given=tuple(given.items()),

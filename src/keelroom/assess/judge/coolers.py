@@ -24,6 +24,8 @@ SWITCH_UNDER = 8.0
 """[K] under what its fluid may be that a cooler's own fan belongs on (common practice)."""
 SLOT = 0.35
 """Share of its face under which a way out of a cooler's air costs it much (common practice)."""
+CUTS_OUT = 0.975
+"""Share of the time the compressor runs under which its pressure switch is at work."""
 
 
 def coolers(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -121,12 +123,17 @@ def _fluids(build: Build, package: Package, assessment: Assessment, there: tuple
         )
     for case in cases:
         figures = case.figures
-        if figures is not None and figures.fluids.runs < 0.995:
+        if figures is not None and figures.fluids.runs < CUTS_OUT:
             yield Finding(
                 "ac_cuts_out",
                 "problem",
                 ("duty_cases", case.case_id),
-                given(name=case.name, runs=(figures.fluids.runs, "share"), vents=(figures.fluids.vents, "temperature")),
+                given(
+                    name=case.name,
+                    runs=(figures.fluids.runs, "share"),
+                    vents=(figures.fluids.vents, "temperature"),
+                    cabin=(figures.fluids.cabin, "temperature"),
+                ),
                 value=1 - figures.fluids.runs,
             )
 

@@ -17,7 +17,8 @@ TOLD = {
     "ac_cuts_out": Told(
         "{name}: the A/C cuts out on head pressure",
         "Its condenser gets so little air that the pressure switch lets the compressor run {runs:.0%} of the "
-        "time; the vents are at {vents}. More air at idle, or recirculation stopped, is the cure.",
+        "time; the vents are at {vents}, the cabin at {cabin}. More air at idle, or recirculation stopped, is the "
+        "cure.",
         "The A/C cuts out on head pressure",
     ),
     "cooler_shut": Told(

@@ -10,9 +10,6 @@ RATED_AT = 55.0
 CUT_OUT = 85.0
 """[degC] of condensing at which the pressure switch stops the compressor: some 29 bar of R-134a (common practice: 26
 to 31 bar)."""
-CABIN, BLOWN, COLDEST = 35.0, 0.11, 3.0
-"""Air taken from the cabin [degC] and its flow [kg/s], and the coldest the vents are let become (common practice)."""
-AIR_CP = 1006.0
 KELVIN = 273.15
 
 

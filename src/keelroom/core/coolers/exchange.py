@@ -56,7 +56,7 @@ class Exchanged(NamedTuple):
     through each
 
     rise (n, E) [K] of that air;  tank (n,) [W] from the gearbox into the coolant;  from_block (n,) [W] that oil
-    coolers keep from the coolant gearbox, gearbox_leaving, oil, charge, condensing, steering, vents (n,) [degC];
+    coolers keep from the coolant gearbox, gearbox_leaving, oil, charge, condensing, steering (n,) [degC];
     shed (n,) [W] by the gearbox's case runs, cop (n,) : share of the time the compressor runs, cooling per shaft
     power;  steering_shed (n,) [W]
     """
@@ -73,7 +73,6 @@ class Exchanged(NamedTuple):
     charge: Floats
     condensing: Floats
     steering: Floats
-    vents: Floats
     shed: Floats
     runs: Floats
     cop: Floats

@@ -4,7 +4,7 @@ from libc cimport math
 
 ctypedef (double, double, double, double) four
 
-cdef double VELOCITY, AIR_EXPONENT, AIR_DENSITY, SLOWEST, EVAPORATES, CUT_OUT, CABIN, BLOWN, COLDEST, AIR_CP, KELVIN
+cdef double VELOCITY, AIR_EXPONENT, AIR_DENSITY, SLOWEST, EVAPORATES, CUT_OUT, KELVIN, ROUNDED
 cdef double OPENING_SPAN, NEVER, ENDLESS, LINES, AIR_TO_WATER, WATER
 cdef int HALVINGS
 
@@ -24,10 +24,9 @@ cpdef double conductance_at(double stated, double air_share, double flow, double
 cpdef double handed_over(double conductance, double air, double fluid) noexcept nogil
 
 @cython.locals(k=double, b=double, lift=double, wanted=double, condensing=double, heat=double, runs=double,
-               cop=double, full=double)
+               cop=double, full=double, most=double)
 cpdef four condensed(double shaft, double share, double per_kelvin, double air) noexcept nogil
 
-cpdef double vent_air(double shaft, double cop, double runs) noexcept nogil
 
 cdef class CarCoolers:
     cdef CoolerRows coolers
@@ -39,7 +38,7 @@ cdef class CarCoolers:
     cdef double gearbox_given, oil_given, charge_given, steering_given
     cdef double gearbox_flow, oil_flow, charge_flow, steering_flow, shaft, cop_share, case
     cdef double outside, front, bay, behind, tank_warm, tank_rise, block, cp
-    cdef double tank, from_block, gearbox, gearbox_leaving, oil, charge, condensing, steering, vents
+    cdef double tank, from_block, gearbox, gearbox_leaving, oil, charge, condensing, steering
     cdef double shed, runs, cop, steering_shed
     cdef double fluid, leaving, case_sheds
 

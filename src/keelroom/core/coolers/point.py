@@ -10,7 +10,7 @@ import math
 import numpy as np
 
 from keelroom.core.coolers.circuits import NEVER, OPENING_SPAN
-from keelroom.core.coolers.condenser import AIR_CP, BLOWN, CABIN, COLDEST, CUT_OUT, EVAPORATES, KELVIN
+from keelroom.core.coolers.condenser import CUT_OUT, EVAPORATES, KELVIN
 
 VELOCITY = 3.0
 """[m/s] of the air at the face at which a cooler's conductance is stated."""
@@ -27,6 +27,8 @@ ENDLESS = 1e9
 """[W/K] capacity of a fluid that condenses."""
 LINES = 10.0
 """[W/K] that lines and case of a power steering shed by themselves (common practice)."""
+ROUNDED = 32
+"""How sharply the pressure switch ends what an air conditioner gives up."""
 AIR_TO_WATER, WATER = 0.85, 900.0
 """Effectiveness of the exchanger between charge air and water, and capacity of the water's flow [W/K] (common
 practice)."""
@@ -68,7 +70,7 @@ def condensed(shaft, share, per_kelvin, air):
 
     shaft [W] of the compressor; share of Carnot; per_kelvin [W/K] from the refrigerant to the air that enters at
     `air` [degC]. shaft (1 + share T/(condensing - EVAPORATES)) = per_kelvin (condensing - air), solved in closed
-    form; never over CUT_OUT, where it runs only part of the time. Source: heat balance with a share of Carnot.
+    form; never over CUT_OUT, near which it runs only part of the time. Source: heat balance with a share of Carnot.
     """
     k = max(per_kelvin, 1e-9)
     b = k * (EVAPORATES - air) - shaft
@@ -79,17 +81,13 @@ def condensed(shaft, share, per_kelvin, air):
     cop = share * (EVAPORATES + KELVIN) / max(condensing - EVAPORATES, 1.0)
     full = shaft * (1 + cop)
     if shaft > 0:
-        heat = full
-        if wanted > CUT_OUT:
-            heat = min(max(k * (condensing - air), 0.0), full)
-            runs = heat / max(full, 1e-9)
+        # What can leave at the cut-out bounds what is given up, without a corner: head and fan surge about the switch.
+        most = max(k * (CUT_OUT - air), 0.0)
+        heat = full * (1 + (full / max(most, 1e-3 * full)) ** ROUNDED) ** (-1.0 / ROUNDED)
+        heat = min(heat, most)
+        condensing = air + heat / k
+        runs = heat / full
     return condensing, heat, cop, runs
-
-
-def vent_air(shaft, cop, runs):
-    """Air at the vents [degC] from cabin air, recirculated. Source: heat balance over the evaporator; flow and cabin
-    common practice."""
-    return max(CABIN - shaft * cop * runs / (BLOWN * AIR_CP), COLDEST)
 
 
 class CarCoolers:
@@ -224,7 +222,6 @@ class CarCoolers:
         if whole > 0:
             shaft, air = self.shaft, lead / max(whole, 1e-9)
         self.condensing, given_up, self.cop, self.runs = condensed(shaft, self.cop_share, whole, air)
-        self.vents = vent_air(self.shaft, self.cop, self.runs)
         for e in range(self.count):
             lead = max(self.condensing - self.air_in[e], 0.0)
             parts += self.takes[e] * self.coolers.refrigerant[i, e] * lead
@@ -284,11 +281,10 @@ class CarCoolers:
         self.settle_open(heat, capacity, sheds, around, low + share * (high - low))
 
     def put(self, cooler, row):
-        """Write the answer in the order of the record's fields: `cooler` (4, E), `row` (13)."""
+        """Write the answer in the order of the record's fields: `cooler` (4, E), `row` (12)."""
         for e in range(self.count):
             cooler[0, e], cooler[1, e], cooler[2, e] = self.heat[e], self.air_in[e], self.air[e]
             cooler[3, e] = self.rise[e]
         row[0], row[1], row[2], row[3] = self.tank, self.from_block, self.gearbox, self.gearbox_leaving
         row[4], row[5], row[6], row[7] = self.oil, self.charge, self.condensing, self.steering
-        row[8], row[9], row[10], row[11] = self.vents, self.shed, self.runs, self.cop
-        row[12] = self.steering_shed
+        row[8], row[9], row[10], row[11] = self.shed, self.runs, self.cop, self.steering_shed

@@ -135,7 +135,7 @@ class Meeting:
         """Air through the core, at the face and in the bay, in the mean over the fans' off and on times.
 
         Exact in the mean for fans that switch on and off. For fans that run slower instead it gives too much: through
-        the core up to an eighth of the full flow at 30 % of speed, a twentieth at 70 %, measured against the path
+        the core up to an eighth of the full flow at 30 % of speed, a sixteenth at 70 %, measured against the path
         solved at that speed.
         """
         i, on, share = self.row, self.blown, self.command
@@ -301,7 +301,7 @@ class Meeting:
 
 def evaluate_points(one, rows, temperatures, held, states, flux, cooler, fluids):
     """States of points at engine-outlet temperatures (m) [degC], written into states (m, 20), flux (m, K), cooler (m,
-    4, E) and fluids (m, 13). rows (m, 2) of the point and of its running air; held (m, 5): shares of flow and power,
+    4, E) and fluids (m, 12). rows (m, 2) of the point and of its running air; held (m, 5): shares of flow and power,
     factors on conductance, on the coolant's flow and on the heat."""
     for m in range(rows.shape[0]):
         one.hold(rows[m, 1], held[m])

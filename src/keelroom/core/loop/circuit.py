@@ -29,7 +29,7 @@ TANK_LOSS = 1.5
 """Dynamic heads lost entering and leaving the tubes (common practice)."""
 OPENINGS = np.array([0.0, 0.12, 0.3, 0.6, 1.0])
 """Thermostat openings at which the flows are solved."""
-STEEPNESS: Floats = np.gradient(np.eye(len(OPENINGS)), OPENINGS, axis=0, edge_order=2)
+STEEPNESS: Floats = np.asarray(np.gradient(np.eye(len(OPENINGS)), OPENINGS, axis=0, edge_order=2))
 """What the slopes at the openings are of the values there (k, k): of the parabola through each and its neighbours."""
 ENGINE, CORE, THERMOSTAT, BYPASS = range(4)
 """Places of the branches every circuit has; what else is there follows."""

@@ -121,10 +121,10 @@ def test_a_gap_of_two_inches_over_the_core_is_hotter_than_the_one_assumed():
 
 
 def test_panels_alone_give_about_ten_degrees_at_the_vents():
-    """Common practice, no source: ten °F at the A/C vents. A nose without its panels, 5 in over and under and 2 in
+    """Common practice, no source: ten °F at the A/C vents. A nose without its panels, 3 in over and under and 1 in
     beside, then closed all round."""
     gaps = [
-        ((*P1, "sealing", edge, "gap"), "5 in" if edge in ("top", "bottom") else "2 in", "length") for edge in EDGES
+        ((*P1, "sealing", edge, "gap"), "3 in" if edge in ("top", "bottom") else "1 in", "length") for edge in EDGES
     ]
     build = on(BARE, *gaps)
     closed = apply(build, Edit("", closing(build.package, (), EDGES)))

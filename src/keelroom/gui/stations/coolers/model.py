@@ -145,7 +145,7 @@ def _fluids_said(assessment: Assessment, case: str, system: str) -> Said:
             words.append(
                 f"condenses at {format_si(fluids.condensing, kind, system)}, "
                 f"{format_si(fluids.head_pressure, KINDS['pressure'], system)} at the gauge, vents "
-                f"{format_si(fluids.vents, kind, system)}"
+                f"{format_si(fluids.vents, kind, system)}, cabin {format_si(fluids.cabin, kind, system)}"
             )
         found.append(("", f"{result.name}: " + "; ".join(words)))
     return tuple(found)
