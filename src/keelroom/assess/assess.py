@@ -9,6 +9,7 @@ from typing import TypeVar
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.figures.assessment import Assessment, CaseAmbients, CaseFigures, CaseResult, RulesOfThumb, Totals
 from keelroom.assess.figures.beliefs import beliefs_of
+from keelroom.assess.figures.down import battery_down
 from keelroom.assess.figures.effort import cost, effort
 from keelroom.assess.figures.seen import unlike_seen
 from keelroom.assess.figures.solving import cases_of
@@ -57,9 +58,10 @@ def completed(build: Build, first: Assessment) -> Assessment:
         case._replace(figures=case.figures._replace(ambients=next(told))) if case.figures else case
         for case in first.cases
     )
-    whole = first._replace(cases=cases, deepened=True)
+    flat = attempted("A flat battery", _where(first.package), lambda: battery_down(build, first.package, first))
+    whole = first._replace(cases=cases, deepened=True, down=None if isinstance(flat, Stopped) else flat)
     again = attempted(
-        "The judgement of results", _where(first.package), lambda: _judgement().reworded(build, first.package, whole)
+        "The judgement of results", _where(first.package), lambda: _judgement().deepened(build, first.package, whole)
     )
     return whole if isinstance(again, Stopped) else whole._replace(findings=again)
 

@@ -112,5 +112,5 @@ def test_figures_of_version_7_stand():
     heat by mass flow has added 15 % on its grade, where the engine is slow and open, fans blow as their blades
     and watts say together, and the bay is as warm as what it is given."""
     found = {case.case_id: case.figures.temperature for case in assess(load(GOLDEN / "version-7.keelroom")).cases}
-    for case, celsius in {"idle": 90.56, "cruise": 87.60, "grade": 126.64, "night": 82.60}.items():
+    for case, celsius in {"idle": 90.56, "cruise": 87.60, "grade": 126.64, "night": 83.31}.items():
         assert found[case] == pytest.approx(celsius, abs=0.03)

@@ -266,6 +266,16 @@ class Start(NamedTuple):
     """the band was moved along while something was dragged, not worked out"""
 
 
+class Down(NamedTuple):
+    """A car at a light whose battery goes flat: of which case, after how long [s], the volts the alternator holds
+    alone, and where the engine settles with its fans at those [degC], inf where it does not under boiling."""
+
+    case_id: str
+    lasts: float
+    voltage: float
+    temperature: float
+
+
 class Assessment(NamedTuple):
     """The whole judgement of one package of one build, which it holds: no figure stands beside a build it was not
     made of."""
@@ -286,6 +296,8 @@ class Assessment(NamedTuple):
     """what is believed of its parts, worked out both ways; while something is dragged none is"""
     unlike: tuple[Unlike, ...] = ()
     """cases the car was seen to do otherwise in than the build as found could; while something is dragged none is"""
+    down: Down | None = None
+    """None where no battery goes flat, and until the second wave has it"""
     idle_id: str = ""
     """the duty case that stands for idle, '' where there is none"""
     start: Start | None = None

@@ -59,6 +59,9 @@ OIL_SHARE = 0.03
 GEARBOX_PART = {"automatic": 0.5, "manual": 0.25}
 """Share of the driveline's loss that the gearbox's fluid is given, the axle has the rest (common practice: gears 2–4
 % of the power and an automatic's pump 1–3 kW, of some 12 % lost)."""
+STRAIGHT = 0.4
+"""Share of the pump's power its fluid is given while nobody turns the wheel: standing and on the road the valve is
+open (common practice: some 100 W against 300 W in town)."""
 STILL_SPEED = 12.0
 """[m/s] road speed above which hot air off the road no longer reaches the grille."""
 COMPRESSOR_ROAD = 8.0
@@ -283,7 +286,7 @@ def _shared(brief: Brief, demand: Demand) -> Shared:
         demand.ac,
         shaft,
         cop_share(reader.take(accessories, (), "ac_cop")),
-        reader.take(accessories, (), "steering_power"),
+        reader.take(accessories, (), "steering_power") * (1.0 if demand.stops_per_metre > 0 else STRAIGHT),
         density(pressure, vapour, ambient + grille_rise),
     )
 

@@ -15,7 +15,7 @@ from keelroom.assess.electrical.charge import (
 from keelroom.assess.electrical.cures import cures_for, takes
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.figures.read_off import draws_of
-from keelroom.assess.findings import Finding, Found
+from keelroom.assess.findings import Finding, Found, Level
 from keelroom.assess.fixes import choose_act
 from keelroom.assess.inputs.cases import stands
 from keelroom.assess.inputs.electrical.system import System, battery_of
@@ -46,6 +46,23 @@ def charging(build: Build, package: Package, assessment: Assessment) -> Found:
     if facts.idle:
         yield from _measured(facts, facts.idle, battery_of(build.supply))
     yield from _short(build, facts, facts.hardest)
+
+
+def battery(build: Build, package: Package, assessment: Assessment) -> Found:
+    """What becomes of a car whose battery goes flat at a light."""
+    down, limit = assessment.down, assessment.limit
+    if down is None or limit is None:
+        return
+    told = given(
+        name=build.duty_case(down.case_id).name,
+        time=(down.lasts, "minutes"),
+        voltage=(down.voltage, "voltage"),
+        settles=(down.temperature, "temperature"),
+    )
+    form = "boils" if math.isinf(down.temperature) else "over" if down.temperature > limit else ""
+    level: Level = "problem" if form else "note"
+    where = ("brief", "accessories", "alternator_rating")
+    yield Finding("battery_down", level, where, told, form=form, value=down.temperature, limit=limit)
 
 
 def mean_currents(assessment: Assessment) -> tuple[tuple[str, float], ...]:

@@ -8,7 +8,7 @@ from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.findings import Finding, Found, Level
 from keelroom.assess.fixes import choose_act, set_act
 from keelroom.assess.inputs.electrical.loads import motors_of
-from keelroom.assess.inputs.electrical.system import battery_of
+from keelroom.assess.inputs.electrical.system import battery_of, cells_of
 from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.core.electrical.charging import RESERVE_AMPS, discharge_time
 from keelroom.document.act import Act
@@ -57,7 +57,7 @@ def kinds(build: Build, package: Package, assessment: Assessment) -> Found:
 
 def _supply(build: Build) -> Found:
     supply = build.supply
-    cells = 2.0 if max((source.voltage.si for source in supply.sources), default=12.0) > 20 else 1.0
+    cells = cells_of(max((source.voltage.si for source in supply.sources), default=12.0))
     low, high = (cells * volts for volts in REGULATED)
     if not low <= supply.regulated.si <= high:
         usual = f"{14.2 * cells:g} V"

@@ -19,6 +19,7 @@ GUESSED = ("assumed", "derived")
 CHARGED = ("supply.charge_wire.size", "brief.accessories.alternator_rating")
 HANGS_ON: dict[str, tuple[str, ...]] = {
     "alternator_short": ("brief.accessories.alternator_rating", "brief.accessories.idle_voltage"),
+    "battery_down": ("brief.accessories.alternator_rating", "brief.accessories.idle_voltage"),
     "over_speed": ("supply.pulley_ratio", "supply.redline"),
     "charge_cable_hot": CHARGED,
     "charge_cable": CHARGED,

@@ -13,6 +13,7 @@ from keelroom.assess.inputs.coolant.flows import pump_flow_rated
 from keelroom.assess.inputs.coolant.graph import CIRCUIT
 from keelroom.assess.inputs.electrical.controller import seat_of
 from keelroom.assess.judge.air import air, causes, face, unlike
+from keelroom.assess.judge.charging import battery
 from keelroom.assess.judge.claims import claims
 from keelroom.assess.judge.coolers import coolers
 from keelroom.assess.judge.driven import driven
@@ -99,12 +100,15 @@ def _stop(stop: Stopped, astray: Fact | None) -> Finding:
     )
 
 
-def reworded(build: Build, package: Package, assessment: Assessment) -> tuple[Finding, ...]:
-    """The assessment's findings with those of its results as its figures say them now: nothing else is judged again."""
+def deepened(build: Build, package: Package, assessment: Assessment) -> tuple[Finding, ...]:
+    """The assessment's findings with those of its results as its figures say them now, and what the second wave alone
+    tells: nothing else is judged again."""
     again = {
         finding.key: weighed(build, with_rests(finding, package.id)) for finding in results(build, package, assessment)
     }
-    return tuple(again.get(finding.key, finding) for finding in assessment.findings)
+    told = [again.get(finding.key, finding) for finding in assessment.findings if finding.code != "battery_down"]
+    told += [weighed(build, finding) for finding in _judged(Part(battery), build, package, assessment)]
+    return tuple(sorted(told, key=lambda finding: LEVELS.index(finding.level)))
 
 
 def _missing(build: Build, package: Package, assessment: Assessment) -> Found:
@@ -588,6 +592,7 @@ PARTS: tuple[Part, ...] = (
     Part(hoses, reads("build.survey package.control made.core package.loop package.place package.remote")),
     Part(heat, reads("build.survey")),
     Part(results, reads("assessment.cases assessment.limit")),
+    Part(battery, reads("assessment.down assessment.limit build.duty_cases")),
     *ELECTRICAL,
     Part(
         entries,

@@ -201,6 +201,7 @@ RESTS: dict[str, str] = {
     "no_run_on": "brief.engine.boost",
     "alternator_short": BALANCE,
     "battery_works": BALANCE,
+    "battery_down": f"{BALANCE} supply.capacity supply.state",
     "battery_low": "supply.sources",
     "voltage_contradicts": BALANCE,
     "voltage_odd": "supply.sources",

@@ -61,6 +61,24 @@ TOLD = {
         "The alternator cannot feed what is on while the car moves",
         "{balance} The voltage sinks: {voltage:.1f} V at the battery. {takes}",
     ),
+    "battery_down": Told(
+        "{name}: flat after {time:minutes}, and the engine stays under its limit",
+        "With the battery flat the alternator holds {voltage:.1f} V by itself. The fans turn so much slower, and the "
+        "engine settles at {settles} with all of them on; ignition and pump may give up first.",
+        "With a flat battery the engine still stays under its limit",
+    ),
+    "battery_down.over": Told(
+        "{name}: flat after {time:minutes}, and then too hot",
+        "With the battery flat the alternator holds {voltage:.1f} V by itself. The fans turn so much slower, and the "
+        "engine settles at {settles} with all of them on, over its limit.",
+        "With a flat battery the engine is over its limit",
+    ),
+    "battery_down.boils": Told(
+        "{name}: flat after {time:minutes}, and then it boils",
+        "With the battery flat the alternator holds {voltage:.1f} V by itself. The fans turn so much slower that the "
+        "engine settles nowhere under boiling.",
+        "With a flat battery the engine boils",
+    ),
     "battery_works": Told(
         "The battery helps while the fans run",
         "{balance} That is within what the alternator gives: what is taken out while they run comes back while they "

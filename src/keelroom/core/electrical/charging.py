@@ -14,6 +14,9 @@ CUT_IN = 1000.0
 BEND = 1700.0
 """rpm over which output rises by 63 % of what is left (common practice: half the rating near 2 200 rpm, all at 6
 000)."""
+DYNAMO_IN, DYNAMO_FULL = 1100.0, 1900.0
+"""rpm of a direct-current generator's own at which its cut-out closes, and from which its regulator holds it at its
+rating (common practice: such cars discharge at idle)."""
 RATED_RPM, RATED_AIR = 6000.0, 23.0
 """Where an alternator's rating is stated. Source: ISO 8854, as in the published check values."""
 HOT_LOSS = 0.0028
@@ -43,6 +46,8 @@ class Alternator(NamedTuple):
     curve: tuple[tuple[float, float], ...] = ()
     idle_share: float | None = None
     known_at: float = 1900.0
+    dynamo: bool = False
+    """a direct-current generator, whose rating is what its regulator holds it at, hot"""
     slip: float = 1.0
     """share of its belt's speed it turns at"""
 
@@ -66,10 +71,15 @@ def generic_share(rpm: float) -> float:
     return (1 - math.exp(-(rpm - CUT_IN) / BEND)) / (1 - math.exp(-(RATED_RPM - CUT_IN) / BEND))
 
 
+def dynamo_share(rpm: float) -> float:
+    """Share of its rating a direct-current generator gives at its own speed [rpm]. (common practice)"""
+    return min(max((rpm - DYNAMO_IN) / (DYNAMO_FULL - DYNAMO_IN), 0.0), 1.0)
+
+
 def _cold(alternator: Alternator, rpm: float) -> float:
     """Amps cold at the alternator's own speed."""
     if len(alternator.curve) < 2:
-        return alternator.rating * generic_share(rpm)
+        return alternator.rating * (dynamo_share(rpm) if alternator.dynamo else generic_share(rpm))
     points = sorted(alternator.curve)
     if rpm <= points[0][0]:
         # Below the first point it falls to nothing as the generic one does.
@@ -83,11 +93,11 @@ def output(alternator: Alternator, engine_rpm: float) -> float:
 
     engine_rpm >= 0. Source: its generic curve common practice, ISO 8854 for what its rating means.
     """
-    turned = alternator.speed(engine_rpm)
-    found = _cold(alternator, turned) * hot_share(alternator.air)
+    turned, hot = alternator.speed(engine_rpm), 1.0 if alternator.dynamo else hot_share(alternator.air)
+    found = _cold(alternator, turned) * hot
     if alternator.idle_share is None:
         return found
-    at_idle = _cold(alternator, alternator.known_at) * hot_share(alternator.air)
+    at_idle = _cold(alternator, alternator.known_at) * hot
     known = alternator.idle_share * alternator.rating
     if at_idle <= 0:
         # The curve gives nothing there, the meter says otherwise: what is known holds from that speed on.
@@ -105,7 +115,7 @@ CREDIBLE_VOLTS = (6.0, 16.5)
 class Battery(NamedTuple):
     """capacity [Ah] over HOUR_RATE hours; state: share charged; peukert: exponent 1..1.4; reserve [s] at
     RESERVE_AMPS, None where not typed;
-    cells: 1 for 12 V, 2 for 24 V."""
+    cells: 1 for 12 V, 2 for 24 V, 0.5 for 6 V."""
 
     capacity: float
     state: float
@@ -210,6 +220,21 @@ def balance(available: float, regulated: float, battery: Battery, wanted: Callab
         low, high, ends = (middle, high, (at, ends[1])) if at > 0 else (low, middle, (ends[0], at))
     amps = battery_current(battery, voltage)
     return Balance(voltage, available, wanted(voltage), amps, discharge_time(battery, -amps))
+
+
+def alone(available: float, volts: tuple[float, float], wanted: Callable[[float], float]) -> float:
+    """Volts at which what is wanted is what an alternator gives with a flat battery beside it: between the lowest that
+    anything runs at and what it holds while it can. available [A];  wanted: amps at a voltage [V], rising.
+
+    Source: current balance, by halving.
+    """
+    low, high = volts
+    if wanted(high) <= available:
+        return high
+    for _ in range(ROUNDS):
+        middle = (low + high) / 2
+        low, high = (middle, high) if wanted(middle) < available else (low, middle)
+    return low
 
 
 def top_speed(alternator: Alternator, redline: float) -> float:

@@ -350,7 +350,8 @@ def seen_cases(raw: Raw) -> Raw:
 
 
 def made_fans(raw: Raw) -> Raw:
-    """Version 13: a fan says what it comes as. All of version 12 were new originals."""
+    """Version 13: a fan says what it comes as, a car what charges it. All of version 12 were new originals, and
+    alternators."""
     return raw | {"version": 13}
 
 

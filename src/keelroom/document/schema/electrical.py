@@ -245,9 +245,14 @@ def _charge_wire() -> Wire:
     )
 
 
+Charger = Literal["alternator", "generator"]
+"""what charges: an alternator, or the direct-current generator of an older car"""
+
+
 class Supply(Strict):
     """Alternator, battery and everything else they feed."""
 
+    charger: Charger = "alternator"
     regulated: Annotated[Quantity, Spec("voltage", "Regulator holds", gt=0, le=60)] = quantity("14.2 V", "voltage")
     pulley_ratio: Annotated[Quantity, Spec("number", "Alternator turns per crank turn", gt=0.3, le=8)] = quantity(
         "2.7", "number"

@@ -17,6 +17,10 @@ ELECTRICAL_ROWS = {
     "over_speed": ((), FIX),
     "charge_cable": (((("supply", "charge_wire", "length"), "12 ft", "length"),), FIX),
     "alternator_short": ((), FIX),
+    "battery_down": (
+        ((("brief", "accessories", "alternator_rating"), "100 A", "current"),),
+        ((("brief", "accessories", "alternator_rating"), "250 A", "current"),),
+    ),
     "battery_works": (
         ((("brief", "accessories", "alternator_rating"), "150 A", "current"),),
         ((("brief", "accessories", "alternator_rating"), "250 A", "current"),),

@@ -251,3 +251,53 @@ def test_a_shortfall_without_fans_does_not_speak_of_them():
     assert what_of(short) == "The alternator cannot feed what is on at idle"
     assert "fans" not in f"{what_of(short)} {why_of(short).split('To hold')[0]}"
     assert what_of(found(BUILD, "alternator_short")) == "The alternator cannot feed the fans at idle"
+
+
+def test_a_direct_current_generator_by_hand():
+    """35 A on a pulley of 1.9: at 600 rpm it turns at 1 140, 40 of the 800 rpm between cut-out and regulator, 1.75 A;
+    at 1 500 rpm 2 850, all 35, hot as it is rated. Common practice, no source: such cars discharge at idle."""
+    unit = Alternator(35.0, 1.9, 85.0, 14.2, dynamo=True)
+    assert output(unit, 500.0) == 0.0
+    assert output(unit, 600.0) == pytest.approx(1.75)
+    assert output(unit, 1500.0) == pytest.approx(35.0)
+    old = on(
+        BUILD,
+        (("supply", "charger"), "generator"),
+        (("supply", "pulley_ratio"), "1.6", "number"),
+        (("brief", "accessories", "alternator_rating"), "35 A", "current"),
+    )
+    system = draws_of(first_wave(old))[0].system
+    assert system.balance.available < 7.0, "1 285 rpm of its own"
+    assert system.balance.battery < -40
+
+
+def test_a_six_volt_car_is_half_of_a_twelve_volt_one():
+    """Three cells: at rest half the volts; fans made for 13 V turn at half their speed and less."""
+    half = on(
+        BUILD,
+        (("supply", "regulated"), "7.1 V", "voltage"),
+        *((("supply", "sources", source.id, "voltage"), "6 V", "voltage") for source in BUILD.supply.sources),
+    )
+    six, twelve = (first_wave(build) for build in (half, BUILD))
+    assert 5.0 < six.idle.system_voltage < 7.2
+    assert six.idle.airflow_fans_on < 0.6 * twelve.idle.airflow_fans_on
+    assert "regulator_odd" not in {finding.code for finding in six.findings}
+
+
+def test_a_flat_battery_leaves_the_alternators_own_volts_and_slower_fans():
+    """Common practice, no source: strong twin fans with the A/C on pull a car down to 9 to 10 V at idle. The demo's
+    90 A unit gives 48 A hot where 69 are wanted at 12.3 V: by itself it holds 9.3 V. What it says of the engine there
+    is what the car with so many volts measured does."""
+    found = assess(BUILD)
+    assert 9.0 <= found.down.voltage <= 10.0
+    low = on(BUILD, (("brief", "accessories", "idle_voltage"), f"{found.down.voltage:.4f} V", "voltage"))
+    then = first_wave(low).figures_of("idle")
+    assert abs(then.electrical_current - then.alternator_current) < 0.5, "the battery gives nothing"
+    # As told, with every fan held on: the gauge of a car whose fans still rest reads their switch.
+    assert found.down.temperature < then.temperature + 0.1
+    weak = on(BUILD, (("brief", "accessories", "alternator_rating"), "35 A", "current"))
+    told = next(f for f in assess(weak).findings if f.code == "battery_down")
+    assert "V by itself" in why_of(told)
+    assert first_wave(on(weak, (("supply", "regulated"), "14.3 V", "voltage")), previous=found).down is None
+    strong = on(BUILD, (("brief", "accessories", "alternator_rating"), "250 A", "current"))
+    assert assess(strong).down is None

@@ -11,9 +11,11 @@ from keelroom.assess.inputs.gearing import belt_turns
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.arrays import between
 from keelroom.core.electrical.charging import (
+    LOWEST,
     Alternator,
     Balance,
     Battery,
+    alone,
     balance,
     battery_current,
     discharge_time,
@@ -57,8 +59,14 @@ def alternator_of(accessories: Accessories, engine: Engine, supply: Supply) -> A
         curve=tuple((point.speed.si * 60, point.current.si) for point in supply.curve),
         idle_share=share.si if share else None,
         known_at=(idle.si * 60 if idle else 700.0) * supply.pulley_ratio.si,
+        dynamo=supply.charger == "generator",
         slip=belt_turns(supply),
     )
+
+
+def cells_of(volts: float) -> float:
+    """12 V batteries in line, by the volts a regulator holds or a source is named by: half a one in a 6 V car."""
+    return 2.0 if volts > 20 else 0.5 if volts < 9 else 1.0
 
 
 def battery_of(supply: Supply) -> Battery:
@@ -68,7 +76,7 @@ def battery_of(supply: Supply) -> Battery:
         state=supply.state.si,
         peukert=supply.peukert.si,
         reserve=supply.reserve.si if supply.reserve else None,
-        cells=2.0 if supply.regulated.si > 20 else 1.0,
+        cells=cells_of(supply.regulated.si),
     )
 
 
@@ -352,6 +360,20 @@ def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> S
         fan_amps,
         available,
         belt_turns(supply),
+    )
+
+
+def held_alone(build: Build, package: Package, at: At) -> float:
+    """Volts at which everything on takes what the alternator gives, the battery flat."""
+    table = _current_table(planned_circuits(build, package), build.supply)
+    alternator = alternator_of(build.brief.accessories, build.brief.engine, build.supply)
+    cells = battery_of(build.supply).cells
+    power, nominal = sum(watts for _, watts in loads_on(build.supply, at)), LOAD_VOLTAGE * cells
+    available = output(alternator, at.rpm) if alternator else math.inf
+    return alone(
+        available,
+        (LOWEST * cells, build.supply.regulated.si),
+        lambda voltage: power * voltage / nominal**2 + between(voltage, *table),
     )
 
 

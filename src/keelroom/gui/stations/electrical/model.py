@@ -43,6 +43,7 @@ SENSOR_STATES = (
     ("lost_runs", "Unplugged: the fans run"),
     ("lost_stands", "Unplugged: the fans stand"),
 )
+CHARGERS = (("alternator", "An alternator"), ("generator", "A generator (direct current)"))
 BELTS = (("good", "Good"), ("slips", "Slips"))
 LOW_SPEEDS = (
     ("one_fan", "One fan of two"),
@@ -234,6 +235,7 @@ def _charging(build: Build) -> Page:
                 (
                     *quantities(accessories, "alternator_rating", "alternator_idle_share"),
                     *quantities(supply, "pulley_ratio", "speed_limit", "redline", "alternator_air", "regulated"),
+                    Row("choice", ("supply", "charger"), "Charged by", CHARGERS),
                     Row("choice", ("supply", "belt"), "Its belt", BELTS),
                     Row("curve", ("supply", "curve"), "Output cold"),
                 ),

@@ -1,0 +1,31 @@
+"""What becomes of a car whose battery goes flat at a light: the volts its alternator alone holds then, and what its
+fans do for the engine at those."""
+
+from __future__ import annotations
+
+from keelroom.assess.figures.assessment import Assessment, Down
+from keelroom.assess.figures.batch import Asked, temperatures
+from keelroom.assess.figures.read_off import draws_of
+from keelroom.assess.inputs.cases import stands
+from keelroom.assess.inputs.demand import demand_of
+from keelroom.assess.inputs.electrical.system import held_alone
+from keelroom.document.edits import Change, Edit, apply
+from keelroom.document.quantity import from_si
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.package import Package
+
+
+def battery_down(build: Build, package: Package, assessment: Assessment) -> Down | None:
+    """Of the case that stands and empties the battery soonest; None where none does, or no fan hangs on it."""
+    emptied = [draw for draw in draws_of(assessment) if draw.empties and stands(draw.case) and draw.system.fan_amps > 0]
+    if not emptied or build.brief.accessories.idle_voltage is not None:
+        return None
+    draw = min(emptied, key=lambda one: one.system.balance.lasts)
+    volts = held_alone(build, package, demand_of(build.brief, draw.case).at)
+    low = from_si(volts, "voltage", "si", "derived")
+    then = apply(
+        build.model_copy(update={"active": package.id}),
+        Edit("", (Change(("brief", "accessories", "idle_voltage"), low),)),
+    )
+    (warm,) = temperatures([Asked(then, draw.case.id)])
+    return Down(draw.case.id, draw.system.balance.lasts, volts, warm) if warm is not None else None
