@@ -161,7 +161,8 @@ def test_fan_curve_and_ladder_are_there_for_eyes_and_readers(driver):
     for words in (
         "rated, free air",
         "expected into this core",
-        "as an anemometer behind it reads",
+        "hot air at its blades",
+        "a hand anemometer reads",
         "reading over rating",
     ):
         assert driver.shows(words)

@@ -318,7 +318,10 @@ def test_advertised_against_measured_flow(demo):
     build = apply(build, set_value(("packages", wide.id, "control", "fan_off"), quantity("50 °C", "temperature"), ""))
     idle = assess(build).cases[0].figures
     for found in idle.fans:
-        assert 0.64 <= found.flow_at_fan / fan.fan.free_air_flow.si <= 1.0
+        # Two such fans sold as 2 000 CFM read 1 594 and 1 695, good to 10–20 %.
+        assert 0.68 <= found.read_by_hand / fan.fan.free_air_flow.si <= 0.97
+        # 14 in with a 5 in hub: the whole disc is 1.146 of the ring, 0.95 of it shown in the swirl.
+        assert found.read_by_hand == pytest.approx(1.089 * found.flow_at_fan, rel=2e-3)
         assert found.flow_at_fan > found.flow_into_core  # the puller breathes hot, thin air
 
 

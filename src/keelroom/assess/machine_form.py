@@ -323,6 +323,7 @@ def _case(case: CaseResult) -> dict[str, Any]:
             {
                 "id": fan.fan_id,
                 "flow_at_fan_m3_s": fan.flow_at_fan,
+                "read_by_hand_m3_s": fan.read_by_hand,
                 "flow_into_core_m3_s": fan.flow_into_core,
                 "share": fan.share,
                 "from_core_share": fan.from_core,

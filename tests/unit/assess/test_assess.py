@@ -683,6 +683,7 @@ def test_assess_prints_a_table_and_stable_json(capsys, tmp_path):
             "coolers",
             "fluids",
             "recirculated_share",
+            "back_through_share",
             "bypassed_share",
         )
         or key.endswith(("m3_s", "m_s", "K_s"))

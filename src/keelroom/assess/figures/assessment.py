@@ -28,11 +28,13 @@ HOLDING: tuple[Verdict, ...] = ("holds", "tight")
 
 
 class FanFigures(NamedTuple):
-    """One fan at one operating point. flow_at_fan: while running, at its own density, as an anemometer reads;
-    flow_into_core: of that the air drawn through the core, at the density ahead of it [m3/s]."""
+    """One fan at one operating point. flow_at_fan: while running, at its own density;  read_by_hand: what a vane
+    anemometer makes of that;  flow_into_core: of it the air drawn through the core, at the density ahead of it
+    [m3/s]."""
 
     fan_id: str
     flow_at_fan: float
+    read_by_hand: float
     flow_into_core: float
     share: float
     """of the air through the core"""
@@ -158,6 +160,8 @@ class CaseFigures(NamedTuple):
     bay_air: float
     recirculated: float
     """share of the air at the face that comes back from the bay"""
+    back_through: float
+    """share of the air drawn through the core that goes back through what no fan sweeps, the fans running"""
     bypassed: float
     """share of the air taken in that goes round the core"""
     coolant_out: float

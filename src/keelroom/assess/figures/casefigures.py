@@ -44,6 +44,7 @@ def case_figures(
     """What each case comes to. Raises SolveError where a figure has no value: nothing that is no number leaves here."""
     state, fixed = answer.solution.state, answer.solution.fixed
     running = fixed.running
+    core = running.flows.core
     side = air_side(build, package)
     core, grille, bypass = (commanded(fixed, state.command, name) for name in ("core", "grille", "bypass"))
     back = np.maximum(-bypass, 0.0) + np.maximum(-core, 0.0).sum(axis=1)
@@ -99,6 +100,8 @@ def case_figures(
                     air_out=float(state.air_out[i]),
                     bay_air=float(state.bay_air[i]),
                     recirculated=float(back[i]) / max(taken + float(back[i]), 1e-9),
+                    back_through=float(np.maximum(-core[i], 0.0).sum())
+                    / max(float(np.maximum(core[i], 0.0).sum()), 1e-9),
                     bypassed=max(float(bypass[i]), 0.0) / max(taken, 1e-9),
                     coolant_out=float(state.coolant_out[i]),
                     coolant_flow=float(state.coolant_flow[i]),

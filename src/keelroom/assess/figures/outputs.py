@@ -98,6 +98,7 @@ CASE: tuple[Output[CaseFigures], ...] = (
     Output("front_air_degC", "Air at the face", "temperature", _of("front_air"), "less", True),
     Output("bay_air_degC", "Air in the bay", "temperature", _of("bay_air"), "less", True),
     Output("recirculated_share", "Come back from the bay", "share", _of("recirculated"), "less", True),
+    Output("back_through_share", "Back through what no fan sweeps", "share", _of("back_through"), "less", True),
     Output("bypassed_share", "Gone round the core", "share", _of("bypassed"), "less", True),
     Output("core_outlet_degC", "Coolant back from the core", "temperature", _of("coolant_out")),
     Output("coolant_flow_m3_s", "Coolant through the engine", "coolant flow", _of("coolant_flow"), "more", True),

@@ -101,14 +101,14 @@ def _stop(stop: Stopped, astray: Fact | None) -> Finding:
 
 
 def deepened(build: Build, package: Package, assessment: Assessment) -> tuple[Finding, ...]:
-    """The assessment's findings with those of its results as its figures say them now, and what the second wave alone
-    tells: nothing else is judged again."""
+    """The assessment's findings with those of its results as its figures say them now: nothing else is judged again,
+    but where the second wave has found more than figures."""
+    if assessment.down:
+        return judge(build, package, assessment)
     again = {
         finding.key: weighed(build, with_rests(finding, package.id)) for finding in results(build, package, assessment)
     }
-    told = [again.get(finding.key, finding) for finding in assessment.findings if finding.code != "battery_down"]
-    told += [weighed(build, finding) for finding in _judged(Part(battery), build, package, assessment)]
-    return tuple(sorted(told, key=lambda finding: LEVELS.index(finding.level)))
+    return tuple(again.get(finding.key, finding) for finding in assessment.findings)
 
 
 def _missing(build: Build, package: Package, assessment: Assessment) -> Found:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from keelroom.assess.acts.registry import offer
+from keelroom.assess.figures.airfigures import READING_DOUBT
 from keelroom.assess.figures.assessment import Assessment, CaseFigures
 from keelroom.assess.figures.outputs import lines
 from keelroom.assess.inputs.electrical.loads import label_words
@@ -176,6 +177,7 @@ SHOWN = (
     "ambient_degC",
     "front_air_degC",
     "recirculated_share",
+    "back_through_share",
     "bypassed_share",
     "air_in_degC",
     "air_out_degC",
@@ -214,10 +216,11 @@ def _fan_rows(build: Build, figures: CaseFigures, text: Text) -> list[tuple[str,
                 rows.append((f"Fan {i}: credible share of it", f"{fan.derate.si:.0%}"))
         rows += [
             (f"Fan {i}: expected into this core", text(found.flow_into_core, "airflow")),
-            (f"Fan {i}: as an anemometer behind it reads", text(found.flow_at_fan, "airflow")),
+            (f"Fan {i}: hot air at its blades", text(found.flow_at_fan, "airflow")),
+            (f"Fan {i}: a hand anemometer reads", f"{text(found.read_by_hand, 'airflow')} ± {READING_DOUBT:.0%}"),
         ]
         if fan.free_air_flow:
-            rows.append((f"Fan {i}: reading over rating", f"{found.flow_at_fan / fan.free_air_flow.si:.0%}"))
+            rows.append((f"Fan {i}: reading over rating", f"{found.read_by_hand / fan.free_air_flow.si:.0%}"))
         rows += [
             (f"Fan {i}: through the core", f"{found.from_core:.0%}"),
             *([(f"Fan {i}: round the edge", f"{found.from_edge:.0%}")] if found.from_edge > 0.005 else []),
