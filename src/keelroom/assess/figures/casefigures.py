@@ -16,8 +16,9 @@ from keelroom.assess.inputs.translate import PointRow
 from keelroom.assess.loop.figures import loop_cases
 from keelroom.core.answer import Answer, worth_of_flow
 from keelroom.core.coupling import commanded
-from keelroom.core.operating_point import face_reynolds
+from keelroom.core.operating_point import face_reynolds, mean
 from keelroom.core.plant import Points
+from keelroom.core.thermal.engine_heat import EngineHeat
 from keelroom.core.valueless import valueless
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.package import Package
@@ -44,7 +45,7 @@ def case_figures(
     """What each case comes to. Raises SolveError where a figure has no value: nothing that is no number leaves here."""
     state, fixed = answer.solution.state, answer.solution.fixed
     running = fixed.running
-    core = running.flows.core
+    core, burnt = running.flows.core, mean_heat(answer)
     side = air_side(build, package)
     core, grille, bypass = (commanded(fixed, state.command, name) for name in ("core", "grille", "bypass"))
     back = np.maximum(-bypass, 0.0) + np.maximum(-core, 0.0).sum(axis=1)
@@ -121,8 +122,8 @@ def case_figures(
                     rpm=float(points.situation.drive.rpm[i]),
                     speed=float(points.situation.air_speed[i]),
                     ambient=float(points.situation.climate.ambient[i]),
-                    brake_power=float(running.heat.brake[i]),
-                    fuel_power=float(running.heat.fuel[i]),
+                    brake_power=float(burnt.brake[i]),
+                    fuel_power=float(burnt.fuel[i]),
                     power_short=float(running.heat.short[i]),
                     louver_reynolds=float(reynolds[i]),
                     tube_reynolds=float(state.tube_reynolds[i]),
@@ -165,9 +166,15 @@ def _verdict(settled: bool, ends: tuple[float, float], limit: float, chance: flo
     return "holds"
 
 
+def mean_heat(answer: Answer) -> EngineHeat:
+    """The engine's powers over the fans' on and off times: fuel and heat of a case that cycles stand on one basis."""
+    fixed, load = answer.solution.fixed, answer.solution.state.load
+    return EngineHeat(*(mean(load, off, on) for off, on in zip(fixed.stopped.heat, fixed.running.heat, strict=True)))
+
+
 def _heat_by_cause(points: Points, answer: Answer, i: int) -> tuple[tuple[str, float], ...]:
     """The coolant's heat split by what asked for the power, in proportion to it; sums to the heat in."""
-    heat, fixed, found = answer.solution.fixed.running.heat, answer.solution.fixed, answer.solution.state.exchanged
+    heat, fixed, found = mean_heat(answer), answer.solution.fixed, answer.solution.state.exchanged
     command = float(answer.solution.state.load[i])
     fans = float(fixed.running.power[i] / points.plant.vehicle.alternator_efficiency[i]) * command
     base = float(points.situation.drive.electrical[i] / points.plant.vehicle.alternator_efficiency[i])

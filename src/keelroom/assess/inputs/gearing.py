@@ -19,8 +19,8 @@ CLUTCHED = 1.15
 LOCKS = (1000.0, 1400.0)
 """[rpm] of the turbine from which a converter begins to lock and is locked (common practice, no source)."""
 STANDS_PER_STOP = 13.0
-"""[s] a car stands at each stop, of published town cycles: 35 % of 598 s over 18 stops (New York City cycle), 18 % of
-1 369 s over 17 (UDDS); both from memory."""
+"""[s] a car stands at each stop, of published town cycles: 35 % of 598 s over 18 stops (New York City cycle, from
+memory), 19 % of 1 369 s over 17 (UDDS, 40 CFR 86)."""
 WEATHER = 30.0
 """[degC] the air's drag is taken at where an engine's speed is sought: it moves that by a few turns."""
 MOST_STANDING = 0.6
