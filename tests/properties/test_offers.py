@@ -21,7 +21,8 @@ def test_what_is_offered_does_what_was_said_and_undo_gives_the_bytes_back(seed):
     assert sum(seen.outcomes.values()) > 20
     assert not seen.broke
     cured = sum(number for (_, _, what), number in seen.outcomes.items() if what in ("cures", "helps"))
-    assert cured > 0.85 * sum(seen.outcomes.values()), seen.outcomes
+    # A shroud stands in the road's wind: it is withheld where that costs more than it brings at a light.
+    assert cured > 0.8 * sum(seen.outcomes.values()), seen.outcomes
 
 
 def test_no_acts_of_drawn_builds_lead_in_a_circle():

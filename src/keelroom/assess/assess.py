@@ -9,7 +9,7 @@ from typing import TypeVar
 from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.figures.assessment import Assessment, CaseAmbients, CaseFigures, CaseResult, RulesOfThumb, Totals
 from keelroom.assess.figures.beliefs import beliefs_of
-from keelroom.assess.figures.down import battery_down
+from keelroom.assess.figures.down import battery_down, known_already
 from keelroom.assess.figures.effort import cost, effort
 from keelroom.assess.figures.seen import unlike_seen
 from keelroom.assess.figures.solving import cases_of
@@ -132,6 +132,9 @@ def _first_wave(build: Build, package: Package, previous: Assessment | None, mov
         return partial._replace(findings=previous.findings if previous else (), judged=False)
     beliefs = part("What is believed of its parts", lambda: beliefs_of(build, package)) or ()
     unlike = part("What was seen before", lambda: unlike_seen(build)) or ()
+    if partial.deepened:
+        known = part("A flat battery", lambda: known_already(previous, partial)) or (None, True)
+        partial = partial._replace(down=known[0], deepened=known[1])
     partial = partial._replace(beliefs=beliefs, unlike=unlike, stopped=(*stopped, *found.parts))
     return partial._replace(findings=_judgement().judge(build, package, partial))
 
