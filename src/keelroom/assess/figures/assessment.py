@@ -272,7 +272,7 @@ class Start(NamedTuple):
 
 class Down(NamedTuple):
     """A car at a light whose battery goes flat: of which case, after how long [s], the volts the alternator holds
-    alone, and where the engine settles with its fans at those [degC], inf where it does not under boiling."""
+    alone, and what the gauge reaches with its fans at those [degC], inf where it does not settle under boiling."""
 
     case_id: str
     lasts: float

@@ -3,9 +3,11 @@ fans do for the engine at those."""
 
 from __future__ import annotations
 
+import math
+
 from keelroom.assess.electrical.charge import Draw
 from keelroom.assess.figures.assessment import Assessment, Down
-from keelroom.assess.figures.batch import Asked, temperatures
+from keelroom.assess.figures.batch import Asked, answers, row_for
 from keelroom.assess.figures.read_off import draws_of
 from keelroom.assess.inputs.cases import stands
 from keelroom.assess.inputs.demand import demand_of
@@ -45,5 +47,9 @@ def battery_down(build: Build, package: Package, assessment: Assessment) -> Down
         build.model_copy(update={"active": package.id}),
         Edit("", (Change(("brief", "accessories", "idle_voltage"), low),)),
     )
-    (warm,) = temperatures([Asked(then, draw.case.id)])
-    return Down(draw.case.id, draw.system.balance.lasts, volts, warm) if warm is not None else None
+    (found,) = answers([row_for(Asked(then, draw.case.id))])
+    if found is None:
+        return None
+    answer, place = found
+    gauge = float(answer.temperature[place]) if answer.settled[place] else math.inf
+    return Down(draw.case.id, draw.system.balance.lasts, volts, gauge)

@@ -64,13 +64,13 @@ TOLD = {
     "battery_down": Told(
         "{name}: flat after {time:minutes}, and the engine stays under its limit",
         "With the battery flat the alternator holds {voltage:.1f} V by itself. The fans turn so much slower, and the "
-        "engine settles at {settles} with all of them on; ignition and pump may give up first.",
+        "gauge goes to {settles}; ignition and pump may give up first.",
         "With a flat battery the engine still stays under its limit",
     ),
     "battery_down.over": Told(
         "{name}: flat after {time:minutes}, and then too hot",
         "With the battery flat the alternator holds {voltage:.1f} V by itself. The fans turn so much slower, and the "
-        "engine settles at {settles} with all of them on, over its limit.",
+        "gauge goes to {settles}, over its limit.",
         "With a flat battery the engine is over its limit",
     ),
     "battery_down.boils": Told(
