@@ -110,9 +110,29 @@ def usual_converter(engine: Engine) -> str | None:
     """The K of the converter such an engine has, as it would be typed; None where its size is not known."""
     if engine.displacement is None:
         return None
-    (small, loose), (large, stiff) = STOCK_K
-    share = min(max((engine.displacement.si - small) / (large - small), 0.0), 1.0)
-    return f"{loose + share * (stiff - loose):.0f}"
+    return f"{_between(engine.displacement.si, STOCK_K):.0f}"
+
+
+COMPRESSOR = ((1.8e-3, 1.6), (5.0e-3, 2.5))
+"""[kW] a compressor takes at idle in the car of a small engine and of a large one, by displacement [m3]: some 130 cm3
+against 200, by the size of their cabins (common practice)."""
+ON_THE_ROAD = 1.28
+"""Times that on the road (common practice)."""
+
+
+def usual_compressor(engine: Engine) -> tuple[str, str] | None:
+    """What the compressor of a car with such an engine takes at idle and on the road, as it would be typed; None where
+    its size is not known."""
+    if engine.displacement is None:
+        return None
+    idle = _between(engine.displacement.si, COMPRESSOR)
+    return f"{idle:.1f} kW", f"{ON_THE_ROAD * idle:.1f} kW"
+
+
+def _between(displacement: float, ends: tuple[tuple[float, float], tuple[float, float]]) -> float:
+    """What goes with an engine's size, between a small one and a large one."""
+    (small, low), (large, high) = ends
+    return low + min(max((displacement - small) / (large - small), 0.0), 1.0) * (high - low)
 
 
 FASTEST_PULLEY = 3.0

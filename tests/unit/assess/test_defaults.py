@@ -4,9 +4,11 @@ import pytest
 
 from keelroom.assess.acts.brief import engine_edit
 from keelroom.assess.assess import assess
-from keelroom.assess.defaults import new_build, usual_redline
+from keelroom.assess.defaults import new_build, usual_compressor, usual_redline
 from keelroom.catalogue.load import engines
 from keelroom.document.edits import apply
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.brief import Engine
 from tests.changes import on
 
 
@@ -48,3 +50,20 @@ def test_loads_and_alternator_go_with_the_kind_of_engine_unless_they_were_typed(
     typed = on(new_build(), (("supply", "loads", "lamps", "power"), "90 W", "electrical power"))
     kept = apply(typed, engine_edit(typed, engine, "Engine"))
     assert kept.supply.loads == typed.supply.loads
+
+
+def test_a_small_engines_car_has_a_small_compressor():
+    """By hand: 1.6 kW at idle with 1.8 L, 2.5 with 5 L and more, 3.4 L half-way at 2.05; 1.28 times that on the road.
+    What was typed stays."""
+    found = {}
+    for litres in ("1.8 L", "3.4 L", "7 L"):
+        engine = Engine(displacement=quantity(litres, "displacement"))
+        found[litres] = usual_compressor(engine)
+    assert found == {"1.8 L": ("1.6 kW", "2.0 kW"), "3.4 L": ("2.0 kW", "2.6 kW"), "7 L": ("2.5 kW", "3.2 kW")}
+    assert usual_compressor(Engine()) is None
+    small = next(engine for engine in engines() if engine.displacement.si < 2e-3)
+    build = apply(new_build(), engine_edit(new_build(), small, ""))
+    assert build.brief.accessories.ac_idle_power.as_typed == "1.6 kW"
+    typed = on(new_build(), (("brief", "accessories", "ac_idle_power"), "3 kW", "power"))
+    kept = apply(typed, engine_edit(typed, small, ""))
+    assert kept.brief.accessories.ac_idle_power.as_typed == "3 kW"

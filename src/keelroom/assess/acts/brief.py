@@ -6,6 +6,7 @@ from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.assess.causes import marked
 from keelroom.assess.defaults import (
     default_duty_cases,
+    usual_compressor,
     usual_converter,
     usual_limit,
     usual_pulley,
@@ -23,7 +24,7 @@ from keelroom.errors import InputError
 
 
 def engine_edit(build: Build, engine: Engine, label: str) -> Edit:
-    """Put another engine into the brief; redline, pulley, loads and alternator nobody typed go with it."""
+    """Put another engine into the brief; redline, pulley, loads, alternator and compressor nobody typed go with it."""
     changes = [Change(("brief", "engine"), engine)]
     redline = usual_redline(engine)
     if redline and build.supply.redline.origin in ("assumed", "derived"):
@@ -42,6 +43,10 @@ def engine_edit(build: Build, engine: Engine, label: str) -> Edit:
     present = build.brief.accessories.alternator_rating
     if present is not None and present.origin == "assumed":
         changes.append(Change(("brief", "accessories", "alternator_rating"), quantity(rating, "current")))
+    for field, power in zip(("ac_idle_power", "ac_road_power"), usual_compressor(engine) or (), strict=False):
+        taken = getattr(build.brief.accessories, field)
+        if taken is not None and taken.origin == "assumed":
+            changes.append(Change(("brief", "accessories", field), quantity(power, "power")))
     vehicle = with_converter(build.brief.vehicle, engine)
     if vehicle is not build.brief.vehicle:
         changes.append(Change(("brief", "vehicle"), vehicle))
