@@ -85,7 +85,7 @@ def case_figures(
                     boiling=float(answer.boiling[i]),
                     heat_in=float(state.given[i]),
                     rejection_at_limit=float(answer.rejection_at_limit[i]),
-                    heat_by_cause=_heat_by_cause(points, answer, i),
+                    heat_by_cause=_heat_by_cause(points, answer, burnt, i),
                     doubt_by_cause=tuple(
                         (word, float(getattr(answer.band.worth, cause)[i])) for cause, word in DOUBTS.items()
                     ),
@@ -172,9 +172,9 @@ def mean_heat(answer: Answer) -> EngineHeat:
     return EngineHeat(*(mean(load, off, on) for off, on in zip(fixed.stopped.heat, fixed.running.heat, strict=True)))
 
 
-def _heat_by_cause(points: Points, answer: Answer, i: int) -> tuple[tuple[str, float], ...]:
+def _heat_by_cause(points: Points, answer: Answer, heat: EngineHeat, i: int) -> tuple[tuple[str, float], ...]:
     """The coolant's heat split by what asked for the power, in proportion to it; sums to the heat in."""
-    heat, fixed, found = mean_heat(answer), answer.solution.fixed, answer.solution.state.exchanged
+    fixed, found = answer.solution.fixed, answer.solution.state.exchanged
     command = float(answer.solution.state.load[i])
     fans = float(fixed.running.power[i] / points.plant.vehicle.alternator_efficiency[i]) * command
     base = float(points.situation.drive.electrical[i] / points.plant.vehicle.alternator_efficiency[i])

@@ -20,7 +20,8 @@ COIL_COLDEST = 1.0
 """[degC] its thermostat lets the fins become: under it they would ice over."""
 CP_DRY, CP_VAPOUR, BOILING_OFF = 1006.0, 1860.0, 2.501e6
 """[J/kgK], [J/kg] of moist air (ASHRAE)."""
-HALVINGS = 40
+HALVINGS = 24
+"""To some millionths of a kelvin."""
 
 
 class Cabin(NamedTuple):
