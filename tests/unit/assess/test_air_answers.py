@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from keelroom.assess.acts.core import fit_core
-from keelroom.assess.assess import assess
+from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.causes import causes_for, marked, open_causes
 from keelroom.assess.figures.batch import Asked, temperatures
 from keelroom.assess.inputs.electrical.system import planned_circuits
@@ -22,6 +22,7 @@ from keelroom.document.file import load
 from keelroom.document.quantity import from_si, quantity
 from keelroom.errors import InputError
 from tests.acts import doing, key
+from tests.changes import on as with_
 from tests.conftest import DEMO
 
 BUILD = load(DEMO)
@@ -258,3 +259,14 @@ def test_the_case_shown_on_opening_settles():
     judged = assess(BUILD)
     assert judged.tightest.figures.verdict == "does_not_settle"
     assert judged.telling.case_id == "grade"
+
+
+def test_what_goes_back_through_an_unswept_face_is_told_with_the_fans_running():
+    """At whatever share of the time they run: the same fans bare on a car whose engine makes less heat rest longer,
+    and while they run as much of the air goes back."""
+    bare = with_(BUILD, (("packages", "p1", "shroud", "kind"), "none"))
+    cool = with_(bare, (("brief", "engine", "heat_multiplier"), "0.6", "number"))
+    often, seldom = (first_wave(build).idle for build in (bare, cool))
+    assert seldom.fan_command < 0.8 * often.fan_command
+    assert often.back_through > 0.05
+    assert seldom.back_through == pytest.approx(often.back_through, rel=0.1)

@@ -45,7 +45,7 @@ def case_figures(
     """What each case comes to. Raises SolveError where a figure has no value: nothing that is no number leaves here."""
     state, fixed = answer.solution.state, answer.solution.fixed
     running = fixed.running
-    core, burnt = running.flows.core, mean_heat(answer)
+    drawn, burnt = running.flows.core, mean_heat(answer)
     side = air_side(build, package)
     core, grille, bypass = (commanded(fixed, state.command, name) for name in ("core", "grille", "bypass"))
     back = np.maximum(-bypass, 0.0) + np.maximum(-core, 0.0).sum(axis=1)
@@ -92,7 +92,7 @@ def case_figures(
                     climb=float(answer.climb[i]),
                     time_to_limit=float(answer.time_to_limit[i]),
                     airflow=float(total[i]) / density,
-                    airflow_fans_on=float(np.maximum(running.flows.core[i], 0.0).sum()) / density,
+                    airflow_fans_on=float(np.maximum(drawn[i], 0.0).sum()) / density,
                     face_speed=float(
                         total[i] / density / (points.plant.core.face_width[i] * points.plant.core.face_height[i])
                     ),
@@ -101,8 +101,7 @@ def case_figures(
                     air_out=float(state.air_out[i]),
                     bay_air=float(state.bay_air[i]),
                     recirculated=float(back[i]) / max(taken + float(back[i]), 1e-9),
-                    back_through=float(np.maximum(-core[i], 0.0).sum())
-                    / max(float(np.maximum(core[i], 0.0).sum()), 1e-9),
+                    back_through=float(np.maximum(-drawn[i], 0.0).sum() / max(np.maximum(drawn[i], 0.0).sum(), 1e-9)),
                     bypassed=max(float(bypass[i]), 0.0) / max(taken, 1e-9),
                     coolant_out=float(state.coolant_out[i]),
                     coolant_flow=float(state.coolant_flow[i]),
