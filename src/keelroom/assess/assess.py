@@ -51,19 +51,27 @@ def completed(build: Build, first: Assessment) -> Assessment:
     points, answer, layout = stacked(list(first.start.rows))[0], first.start.answer, first.start.rows[0].layout
     found = attempted("The highest ambients", _where(first.package), lambda: holding_ambients(points, answer, layout))
     if isinstance(found, Stopped):
-        whole = first._replace(deepened=True, stopped=(*first.stopped, found))
-        return whole._replace(findings=_judgement().judge(build, first.package, whole))
+        return _stopped_at(first._replace(deepened=True), found)
     told = (CaseAmbients(float(holds), float(boils)) for holds, boils in zip(*found, strict=True))
     cases = tuple(
         case._replace(figures=case.figures._replace(ambients=next(told))) if case.figures else case
         for case in first.cases
     )
     flat = attempted("A flat battery", _where(first.package), lambda: battery_down(build, first.package, first))
-    whole = first._replace(cases=cases, deepened=True, down=None if isinstance(flat, Stopped) else flat)
+    whole = first._replace(cases=cases, deepened=True)
+    if isinstance(flat, Stopped):
+        return _stopped_at(whole, flat)
+    whole = whole._replace(down=flat)
     again = attempted(
         "The judgement of results", _where(first.package), lambda: _judgement().deepened(build, first.package, whole)
     )
     return whole if isinstance(again, Stopped) else whole._replace(findings=again)
+
+
+def _stopped_at(whole: Assessment, stop: Stopped) -> Assessment:
+    """An assessment with a part of its second wave that was stopped, judged with that."""
+    whole = whole._replace(stopped=(*whole.stopped, stop))
+    return whole._replace(findings=_judgement().judge(whole.build, whole.package, whole))
 
 
 @in_one_go
