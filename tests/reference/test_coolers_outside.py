@@ -98,10 +98,10 @@ def test_a_wet_evaporator_is_coolprops():
 
 
 def test_a_cabin_by_hand():
-    """Fins at 10 °C, 40 °C and dry (2 g/kg) outside: 0.0935 kg/s meet them, 94.06 W/K; 90 + 30.18 W/K lost to 40, 1 000
-    W of sun and 80 of a person: (120.18 x 40 + 1 080 + 940.6)/(120.18 + 94.06) = 31.87 °C in the cabin, 0.15 x 31.87
-    + 0.85 x 10 = 13.28 at the vents; it breathes 2.2e-5/0.03 = 0.73 g/kg to it, nothing condenses (7.7 g/kg would stay
-    at 10 °C)."""
+    """Fins at 10 °C, 40 °C and dry (2 g/kg) outside: 0.0935 kg/s meet them, 94.06 W/K; 90 + 30.18 W/K lost to 40,
+    1 000 W of sun and 80 of a person: (120.18 x 40 + 1 080 + 940.6)/(120.18 + 94.06) = 31.87 °C in the cabin, and
+    0.15 x 31.87 + 0.85 x 10 = 13.28 at the vents; it breathes 2.2e-5/0.03 = 0.73 g/kg to it, nothing condenses (7.7
+    g/kg would stay at 10 °C)."""
     found = with_fins_at(10.0, (40.0, 0.002), 101325.0)
     assert found.air == pytest.approx(31.87, abs=0.01)
     assert found.vents == pytest.approx(13.28, abs=0.01)

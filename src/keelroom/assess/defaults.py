@@ -120,11 +120,11 @@ ON_THE_ROAD = 1.28
 """Times that on the road (common practice)."""
 
 
-def usual_compressor(engine: Engine) -> tuple[str, str] | None:
-    """What the compressor of a car with such an engine takes at idle and on the road, as it would be typed; None where
+def usual_compressor(engine: Engine) -> tuple[str, str]:
+    """What the compressor of a car with such an engine takes at idle and on the road, as it would be typed; '' where
     its size is not known."""
     if engine.displacement is None:
-        return None
+        return "", ""
     idle = _between(engine.displacement.si, COMPRESSOR)
     return f"{idle:.1f} kW", f"{ON_THE_ROAD * idle:.1f} kW"
 

@@ -239,9 +239,8 @@ def _air_looks(
     as_held = put(prepared.running, still, take(prepared.stopped, still)) if len(still) else prepared.running
     looked = looked_at(every % n, 1.0, np.tile(state.load, ways + 1))._replace(blown=every)
     fixed = prepared._replace(running=joined(as_held, varied))
-    whole, *less = evaluate(points, fixed, np.tile(state.temperature, ways + 1), layout, looked).rejection.reshape(
-        -1, n
-    )
+    found = evaluate(points, fixed, np.tile(state.temperature, ways + 1), layout, looked)
+    whole, *less = found.rejection.reshape(-1, n)
     return [whole - one for one in less], varied
 
 

@@ -42,6 +42,11 @@ def stack(items: Sequence[T]) -> T:
     return made
 
 
+def scalars(kind: type[T], **values: float) -> T:
+    """One record of numbers as arrays without sides, ready to be stacked."""
+    return kind(**{name: np.array(value, float) for name, value in values.items()})
+
+
 def repeated(item: T, count: int) -> T:
     """One record as so many alike, arrays (count, ...) that all look at the one; nothing is copied, nor to be written.
 

@@ -91,6 +91,7 @@ def varied_air(points: Points, fixed: Fixed, rows: Ints, how: tuple[Bools, Float
     return _airs(points, car, rows, (np.where(running[:, None], full[rows], stopped[rows]), factors), begin)
 
 
+@by_identity(4)
 def _fan_speeds(points: Points) -> tuple[Floats, Floats]:
     """Shares of rated speed (n, fans) with the fans commanded on and off."""
     fans, command = points.plant.fans, points.situation.command

@@ -15,7 +15,8 @@ from keelroom.core.coolers.exchange import Coolers, Exchanged
 from keelroom.core.electrical.control import Law, Sensing
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.coolant import CoolantCurves
-from keelroom.core.loop.circuit import CoolantCircuit, LoopFlows, LoopLaw
+from keelroom.core.loop.circuit import CoolantCircuit, LoopLaw
+from keelroom.core.loop.flows import LoopFlows
 from keelroom.core.thermal.engine_heat import Drive, EngineHeat, Engines, Vehicles
 from keelroom.core.thermal.geometry import CoreGeometry, CoreSurfaces
 from keelroom.core.thermal.louver import LouverSurface

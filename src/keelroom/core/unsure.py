@@ -84,13 +84,12 @@ def worth_of(points: Points, fixed: Fixed, state: State, unsure: Unsure, looks: 
 
     Source: first-order propagation; what is given by a look is in proportion to its step.
     """
-    n = len(state.temperature)
     of_core = np.hypot(unsure.core, state.tube_share * nusselt_doubt(state.tube_reynolds))
     per_kelvin = state.rejection / np.maximum(state.temperature - state.air_in, 1.0)
     warmed = np.maximum(state.air_in - state.front_air, 0.0)
     fans, road = _air_worth(points, fixed, unsure, looks)
     return Worth(
-        heat=_heat_worth(points, fixed, state, unsure, n),
+        heat=_heat_worth(points, fixed, state, unsure),
         core=looks.core * (of_core / FAN_STEP),
         fans=fans,
         leaks=looks.leaks * (unsure.leaks / LEAK_STEP),
@@ -100,12 +99,12 @@ def worth_of(points: Points, fixed: Fixed, state: State, unsure: Unsure, looks: 
     )
 
 
-def _heat_worth(points: Points, fixed: Fixed, state: State, unsure: Unsure, n: int) -> Floats:
+def _heat_worth(points: Points, fixed: Fixed, state: State, unsure: Unsure) -> Floats:
     """[W] of the engine's own law, of the load at the wheels, of the gearbox."""
     law, heat = points.plant.engine.law, fixed.running.heat
     # Fuel goes with brake power and friction together; the coolant's part with the fuel less its fall.
-    asked = np.where(points.situation.drive.full_power > 0, 0.0, heat.wheels[:n])
-    loaded = state.heat_in * (1 - law.falls) * unsure.load * asked / np.maximum(heat.fuel[:n] * law.efficient, 1.0)
+    asked = np.where(points.situation.drive.full_power > 0, 0.0, heat.wheels)
+    loaded = state.heat_in * (1 - law.falls) * unsure.load * asked / np.maximum(heat.fuel * law.efficient, 1.0)
     whole: Floats = np.sqrt((law.doubt * state.heat_in) ** 2 + loaded**2 + (GEARBOX * state.exchanged.tank) ** 2)
     return whole
 
@@ -113,26 +112,26 @@ def _heat_worth(points: Points, fixed: Fixed, state: State, unsure: Unsure, n: i
 def _air_worth(points: Points, fixed: Fixed, unsure: Unsure, looks: Looks) -> tuple[Floats, Floats]:
     """[W] of the fans and of the road's air. What the openings are unsure of is a pressure: against the road's where
     the car moves, against the fans' where it stands."""
-    n, network = len(unsure.fans), points.plant.network
+    network = points.plant.network
     head = 0.5 * fixed.outdoor_density * points.situation.air_speed**2
-    moves, lost = points.situation.air_speed > STILL, _lost(fixed.running, network.ram, network.base, head, n)
+    moves, lost = points.situation.air_speed > STILL, _lost(fixed.running, network.ram * head, network.base * head)
     at_openings = 2 * unsure.openings * lost
     brought = np.maximum(head * (network.ram - network.base), 1e-3)
     against_road = np.hypot(unsure.road * head, at_openings) / brought
-    thrust = np.maximum(_thrust(fixed.running, n), 1.0)
+    thrust = np.maximum(_thrust(fixed.running), 1.0)
     against_fans = np.hypot(unsure.fans, np.where(moves, 0.0, at_openings / thrust))
     return looks.fans * (against_fans / FAN_STEP), np.where(moves, looks.road * (against_road / ROAD_STEP), 0.0)
 
 
-def _lost(air: AirAt, ram: Floats, base: Floats, head: Floats, n: int) -> Floats:
-    """[Pa] lost in the openings, in and out together as two that are independent."""
-    front, bay = air.flows.pressures[:n, 0], air.flows.pressures[:n, 1]
-    lost: Floats = np.hypot(np.maximum(ram * head - front, 0.0), np.maximum(bay - base * head, 0.0))
+def _lost(air: AirAt, ahead: Floats, behind: Floats) -> Floats:
+    """[Pa] lost in the openings, in and out together as two that are independent. ahead, behind [Pa]: the road's."""
+    front, bay = air.flows.pressures[:, 0], air.flows.pressures[:, 1]
+    lost: Floats = np.hypot(np.maximum(ahead - front, 0.0), np.maximum(bay - behind, 0.0))
     return lost
 
 
-def _thrust(air: AirAt, n: int) -> Floats:
+def _thrust(air: AirAt) -> Floats:
     """[Pa] the strongest fan lifts from behind the core into the bay."""
-    pressures = air.flows.pressures[:n]
+    pressures = air.flows.pressures
     lifted: Floats = (pressures[:, 1:2] - pressures[:, 2:]).max(axis=1, initial=0.0)
     return lifted

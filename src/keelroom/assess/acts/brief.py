@@ -40,13 +40,16 @@ def engine_edit(build: Build, engine: Engine, label: str) -> Edit:
     loads, rating = usual_wired(engine)
     if all(load.power.origin == "assumed" for load in build.supply.loads):
         changes.append(Change(("supply", "loads"), loads))
-    present = build.brief.accessories.alternator_rating
-    if present is not None and present.origin == "assumed":
-        changes.append(Change(("brief", "accessories", "alternator_rating"), quantity(rating, "current")))
-    for field, power in zip(("ac_idle_power", "ac_road_power"), usual_compressor(engine) or (), strict=False):
-        taken = getattr(build.brief.accessories, field)
-        if taken is not None and taken.origin == "assumed":
-            changes.append(Change(("brief", "accessories", field), quantity(power, "power")))
+    idle, road = usual_compressor(engine)
+    usual = (
+        ("alternator_rating", rating, "current"),
+        ("ac_idle_power", idle, "power"),
+        ("ac_road_power", road, "power"),
+    )
+    for field, text, kind in usual:
+        present = getattr(build.brief.accessories, field)
+        if text and present is not None and present.origin == "assumed":
+            changes.append(Change(("brief", "accessories", field), quantity(text, kind)))
     vehicle = with_converter(build.brief.vehicle, engine)
     if vehicle is not build.brief.vehicle:
         changes.append(Change(("brief", "vehicle"), vehicle))

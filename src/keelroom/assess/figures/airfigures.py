@@ -51,8 +51,9 @@ READING_DOUBT = 0.15
 def read_by_hand(fan: Fan, flow: float) -> float:
     """What a vane anemometer in flow mode makes of a flow [m3/s]: held in some places round the ring of blades, and
     their mean taken for the whole disc, hub and all."""
-    disc = math.pi / 4 * fan.diameter.si**2 if fan.diameter else annulus_of(fan)
-    return flow * SWIRL * disc / annulus_of(fan)
+    ring = annulus_of(fan)
+    disc = math.pi / 4 * fan.diameter.si**2 if fan.diameter else ring
+    return flow * SWIRL * disc / ring
 
 
 def fan_figures(fans: tuple[Fan, ...], side: AirSide, points: Points, answer: Answer, i: int) -> tuple[FanFigures, ...]:
@@ -72,6 +73,7 @@ def fan_figures(fans: tuple[Fan, ...], side: AirSide, points: Points, answer: An
         node = side.fan_zone[k]
         pushes = fan.mount == "pusher"
         flow = float(running.flows.fans[i, k])
+        moved = flow / (ahead if pushes else behind)
         origin = origins[node - 2]
         through = max(flow, 0.0) * origin.core
         voltage = float(points.situation.command.voltage[i, k])
@@ -80,8 +82,8 @@ def fan_figures(fans: tuple[Fan, ...], side: AirSide, points: Points, answer: An
         found.append(
             FanFigures(
                 fan_id=fan.id,
-                flow_at_fan=flow / (ahead if pushes else behind),
-                read_by_hand=read_by_hand(fan, flow / (ahead if pushes else behind)),
+                flow_at_fan=moved,
+                read_by_hand=read_by_hand(fan, moved),
                 flow_into_core=through / ahead,
                 share=through / total,
                 from_core=origin.core,

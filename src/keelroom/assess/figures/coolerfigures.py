@@ -9,6 +9,7 @@ from keelroom.catalogue.refrigerants import saturation_pressure
 from keelroom.core.answer import Answer
 from keelroom.core.coolers.cabin import cabin, per_dry
 from keelroom.core.coupling import fluid_heat
+from keelroom.core.operating_point import mean
 from keelroom.core.plant import Points
 from keelroom.document.schema.coolers import Cooler
 
@@ -39,9 +40,8 @@ def fluid_figures(there: tuple[Cooler, ...], points: Points, answer: Answer, ref
     """Where every fluid settles, and where what it was given went."""
     state, fixed = answer.solution.state, answer.solution.fixed
     found = state.exchanged
-    load = float(state.load[i])
     gearbox, oil, charge, charge_flow = (
-        float(off[i] + load * (on[i] - off[i]))
+        float(mean(state.load[i], off[i], on[i]))
         for off, on in zip(fluid_heat(fixed.stopped.heat), fluid_heat(fixed.running.heat), strict=True)
     )
     doubt, fluids = float(points.doubts.heat[i]), points.situation.fluids

@@ -13,8 +13,8 @@ from keelroom.core.air.fan import fan_pressure
 from keelroom.core.arrays import stack
 from keelroom.core.coolers.noise import (
     IDLE_IN_CAB,
+    LISTENED_AT,
     STRAIGHT,
-    YARD,
     Octaves,
     beside,
     blade_tone,
@@ -24,7 +24,7 @@ from keelroom.core.coolers.noise import (
 )
 from keelroom.document.schema.build import Build
 
-DISTANCE = YARD
+DISTANCE = LISTENED_AT
 """[m] ahead of the grille at which fans are listened to: 3 1/2 ft (common practice)."""
 RPM, RPM_SIZE, RPM_FALLS = 2700.0, 0.3048, 0.8
 """Speed of a 12 in fan, and how it falls with the diameter (common practice: tips near 40 m/s)."""

@@ -23,7 +23,7 @@ from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.placing import face_size
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.air.face import Lanes, padded
-from keelroom.core.arrays import Floats, repeated, stack, take
+from keelroom.core.arrays import Floats, repeated, scalars, stack, take
 from keelroom.core.coolers.condenser import cop_share
 from keelroom.core.fluids.coolant import CoolantCurves, curves
 from keelroom.core.fluids.point import density, standard_pressure, vapour_share
@@ -269,7 +269,7 @@ def _shared(brief: Brief, demand: Demand) -> Shared:
     ambient = demand.ambient
     grille_rise = reader.take(climate, (), "asphalt_rise") * off_road(demand)
     shaft = _ac_shaft(brief, demand) if demand.ac else 0.0
-    stood_in = _floats(
+    stood_in = scalars(
         Weather,
         ambient=ambient,
         altitude=reader.take(climate, (), "altitude"),
@@ -331,10 +331,6 @@ def _padded(plant: Plant, lanes: int, kinds: int, classes: int) -> Plant:
     return plant._replace(network=wider, coolers=plant.coolers._replace(covered=covered), face=face)
 
 
-def _floats(kind: type[T], **values: float) -> T:
-    return kind(**{name: np.array(value, float) for name, value in values.items()})
-
-
 def _ac_shaft(brief: Brief, demand: Demand) -> float:
     """[W] of its compressor."""
     idle, road = (
@@ -346,7 +342,7 @@ def _ac_shaft(brief: Brief, demand: Demand) -> float:
 @by_identity(16)
 def _engine(engine: EngineSection) -> Engines:
     reader = Reader()
-    numbers = _floats(
+    numbers = scalars(
         Engines,
         displacement=reader.take(engine, (), "displacement"),
         power=reader.take(engine, (), "power"),
@@ -362,7 +358,7 @@ def _engine(engine: EngineSection) -> Engines:
 
 def _vehicle(vehicle: VehicleSection, accessories: Accessories) -> Vehicles:
     reader = Reader()
-    return _floats(
+    return scalars(
         Vehicles,
         mass=vehicle.mass.si if vehicle.mass else 1.0,
         drag_area=reader.take(vehicle, (), "drag_area"),
@@ -376,7 +372,7 @@ def _vehicle(vehicle: VehicleSection, accessories: Accessories) -> Vehicles:
 
 def _drive(brief: Brief, demand: Demand, ac_shaft: float) -> Drive:
     accessories, reader, converter = brief.accessories, Reader(), converter_at(brief, demand)
-    return _floats(
+    return scalars(
         Drive,
         speed=demand.speed,
         grade=demand.grade,
@@ -402,7 +398,7 @@ def _core_geometry(core: Core) -> CoreGeometry:
     per_row = v["depth"] / v["rows"]
     tube_width = max(per_row - (ROW_GAP if v["rows"] > 1 else 0.5 * ROW_GAP), 0.6 * per_row, 1.2 * v["tube_height"])
     pitch = 1.0 / v["fin_density"]
-    return _floats(
+    return scalars(
         CoreGeometry,
         face_width=v["face_width"],
         face_height=v["face_height"],

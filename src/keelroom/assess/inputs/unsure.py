@@ -5,9 +5,8 @@ from __future__ import annotations
 
 import math
 
-import numpy as np
-
 from keelroom.assess.inputs.air_parts import AirParts
+from keelroom.core.arrays import scalars
 from keelroom.core.unsure import Unsure
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Climate, Engine, Vehicle
@@ -39,20 +38,16 @@ def unsure_of(brief: tuple[Engine, Vehicle], package: AirParts, fans: float) -> 
     edges = [getattr(package.sealing, edge).gap for edge in EDGES]
     gaps = [*edges, package.shroud.edge_gap] if package.shroud.kind != "none" else edges
     known = sum(map(_measured, gaps)) / len(gaps)
-    return Unsure(
-        *(
-            np.array(value)
-            for value in (
-                fans,
-                GAPS[1] + known * (GAPS[0] - GAPS[1]),
-                _of_core(package),
-                ROAD_AWAY if package.remote.away else ROAD,
-                _openings(vehicle, package),
-                COOLANT[not _measured(engine.pump_flow)],
-                LOAD[not _measured(vehicle.mass)],
-                0.0,
-            )
-        )
+    return scalars(
+        Unsure,
+        fans=fans,
+        leaks=GAPS[1] + known * (GAPS[0] - GAPS[1]),
+        core=_of_core(package),
+        road=ROAD_AWAY if package.remote.away else ROAD,
+        openings=_openings(vehicle, package),
+        flow=COOLANT[not _measured(engine.pump_flow)],
+        load=LOAD[not _measured(vehicle.mass)],
+        grille=0.0,
     )
 
 

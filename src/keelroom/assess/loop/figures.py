@@ -9,11 +9,12 @@ import numpy as np
 from keelroom.assess.inputs.coolant.graph import Graph, graph_of
 from keelroom.assess.inputs.coolant.heights import Heights, caps_of, heights_of, holding_cap
 from keelroom.assess.inputs.coolant.ports import COLD, CORE_OUT, HOT
-from keelroom.assess.inputs.coolant.volumes import built_in
+from keelroom.assess.inputs.coolant.volumes import air_over, volumes_of
 from keelroom.core.answer import Answer
 from keelroom.core.arrays import Floats
 from keelroom.core.fluids.coolant import coolant_state
 from keelroom.core.loop.pressures import absolute, boiling_margins
+from keelroom.core.loop.volume import FILLED, built
 from keelroom.core.network import GRAVITY
 from keelroom.core.plant import Points
 from keelroom.document.schema.build import Build
@@ -81,9 +82,8 @@ def loop_cases(build: Build, package: Package, points: Points, answer: Answer) -
     # The cap's pressure stands where the cap is, which may be higher than the neck of its tank.
     over = cap.at - high[at] if cap is not None and cap.at is not None else 0.0
     outdoors = fixed.air.pressure
-    at_each = zip(outdoors, state.temperature, strict=True)
-    grown = np.array([built_in(build, package, float(around), float(warm)) for around, warm in at_each])
-    held = outdoors + np.minimum(points.plant.cap_pressure, grown) + coolant.density * GRAVITY * over
+    cap_holds = np.minimum(points.plant.cap_pressure, _grown(build, package, points, answer))
+    held = outdoors + cap_holds + coolant.density * GRAVITY * over
     pressures = np.stack(
         [absolute(made[i], high, float(coolant.density[i]), (at, float(held[i]))) for i in range(len(made))]
     )
@@ -107,6 +107,18 @@ def loop_cases(build: Build, package: Package, points: Points, answer: Answer) -
             )
         )
     return tuple(cases)
+
+
+def _grown(build: Build, package: Package, points: Points, answer: Answer) -> Floats:
+    """Pressure (n,) [Pa] over the outdoors the coolant has made by growing, whatever the cap lets stand; without end
+    where it fills the circuit."""
+    outdoors, hot = answer.solution.fixed.air.pressure, answer.solution.state.temperature
+    air, volumes = air_over(package.loop), volumes_of(build, package)
+    if volumes is None or air <= 0:
+        return np.full(len(hot), np.inf)
+    cold, warm = (coolant_state(points.plant.coolant, at).density for at in (np.full(len(hot), FILLED), hot))
+    growth = volumes.total * np.maximum(cold / warm - 1, 0.0)
+    return np.array([built(air, *each) for each in zip(growth.tolist(), outdoors.tolist(), hot.tolist(), strict=True)])
 
 
 def _filled(nodes: tuple[str, ...], heights: Heights) -> tuple[Floats, bool]:

@@ -5,13 +5,16 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
+from keelroom.core.rules import CFM
+
 Octaves = tuple[float, ...]
 """[dB] in the octaves BANDS."""
 BANDS = (63, 125, 250, 500, 1000, 2000, 4000, 8000)
 """[Hz]"""
 SPECIFIC = (48.0, 51.0, 58.0, 56.0, 55.0, 52.0, 46.0, 42.0)
 """[dB] specific sound power of a propeller fan by octave, at 1 cfm and 1 in of water (FAN_SOUND, from memory, ±4)."""
-CFM, INCH_OF_WATER = 0.3048**3 / 60, 249.089
+INCH_OF_WATER = 249.089
+"""[Pa]"""
 TONE = 5.0
 """[dB] the blades' tone adds in its octave (FAN_SOUND, from memory)."""
 STRAIGHT = 4.0
@@ -22,10 +25,10 @@ BLADES = 7
 HUSHED, EQUAL = 10.0, 3.0
 """[dB] under another sound in every octave at which one is drowned by it, and about it at which it is noticeable."""
 INTO_CAB = (12.0, 16.0, 23.0, 30.0, 34.0, 38.0, 42.0, 46.0)
-"""[dB] less of a fan that is heard in the cab than a yard ahead of the grille: bulkhead and glass (common practice,
-±5)."""
-YARD = 1.067
-"""[m] 3 1/2 ft: where INTO_CAB begins."""
+"""[dB] less of a fan that is heard in the cab than at LISTENED_AT ahead of the grille: bulkhead and glass (common
+practice, ±5)."""
+LISTENED_AT = 1.067
+"""[m] ahead of the grille, 3 1/2 ft (common practice)."""
 IDLE_IN_CAB = (72.0, 63.0, 53.0, 47.0, 41.0, 36.0, 30.0, 24.0)
 """[dB] in the cab from an engine that idles: its firing through the mounts, most of it low; some 52 dB(A) (common
 practice: 45 in a quiet saloon to 58 in a tuned car)."""
@@ -70,7 +73,7 @@ def heard(fans: list[Octaves], distance: float, tone: float) -> Heard:
     if not there:
         return Heard(0.0, 0.0, -math.inf, 0.0)
     whole = [_sum(levels) for levels in zip(*there, strict=True)]
-    cab = [level - _spread(YARD) - less for level, less in zip(whole, INTO_CAB, strict=True)]
+    cab = [level - _spread(LISTENED_AT) - less for level, less in zip(whole, INTO_CAB, strict=True)]
     over = max(level - engine for level, engine in zip(cab, IDLE_IN_CAB, strict=True))
     ahead = weighted(tuple(level - _spread(distance) for level in whole))
     return Heard(ahead, max(weighted(tuple(cab)), 0.0), over, tone)

@@ -27,7 +27,6 @@ cpdef double handed_over(double conductance, double air, double fluid) noexcept 
                cop=double, full=double, most=double)
 cpdef four condensed(double shaft, double share, double per_kelvin, double air) noexcept nogil
 
-
 cdef class CarCoolers:
     cdef CoolerRows coolers
     cdef int[::1] deep, stage

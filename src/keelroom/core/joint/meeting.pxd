@@ -6,7 +6,7 @@ from keelroom.core.coolers.point cimport CarCoolers
 from keelroom.core.electrical.point cimport ControlRows, SensingRows, commanded_share, power_share, sensed
 from keelroom.core.fluids.point cimport CoolantRows, conductivity, coolant_at, heat_capacity, viscosity
 from keelroom.core.joint.car cimport CarRows, ask, softened
-from keelroom.core.loop.point cimport CircuitRows, TubeRows, opening_at
+from keelroom.core.loop.point cimport CircuitRows, TubeRows, opening_at, weigh
 from keelroom.core.thermal.point cimport FaceMarch, air_conductance, air_film, tube_nusselt
 
 cdef double TOLERANCE, CEILING, LEAST_FLOW, TANK_FLOOR, LEAST_FLUX, FIRST_LEAD
@@ -52,7 +52,7 @@ cdef class Meeting:
     cdef public CarCoolers coolers
     cdef public FaceMarch face
     cdef Enclosed search
-    cdef double[::1] flow
+    cdef double[::1] flow, weights
     cdef public int classes
     cdef int row, blown, openings, steps
     cdef double held, held_power, doubt, pace, more, temperature, rejection, heat_in, given, margin, own
@@ -62,8 +62,7 @@ cdef class Meeting:
 
     cdef void hold(self, int blown, const double[:] held) noexcept nogil
 
-    @cython.locals(k=int, i=int, j=int, step=double, t=double, rise=double, leaving=double, coming=double,
-                   weight=double)
+    @cython.locals(j=int)
     cdef void through_loop(self, double opening) noexcept nogil
 
     @cython.locals(last=double)

@@ -12,7 +12,7 @@ from keelroom.core.electrical.point import commanded_share, power_share, sensed
 from keelroom.core.enclosed import Enclosed
 from keelroom.core.fluids.point import conductivity, coolant_at, heat_capacity, viscosity
 from keelroom.core.joint.car import ask, softened
-from keelroom.core.loop.point import opening_at
+from keelroom.core.loop.point import opening_at, weigh
 from keelroom.core.plant import AS_COMMANDED, CEILING, LEAST_FLOW, LOST, SETTLES, STEPS, STUCK
 from keelroom.core.thermal.point import air_conductance, air_film, tube_nusselt
 
@@ -78,6 +78,7 @@ class Meeting:
         self.held, self.held_power = AS_COMMANDED, AS_COMMANDED
         self.doubt, self.pace, self.more = 1.0, 1.0, 1.0
         self.openings = prepared.openings.shape[0]
+        self.weights = np.zeros(self.openings)
 
     def hold(self, blown, held):
         """Say how the point is looked at."""
@@ -86,22 +87,11 @@ class Meeting:
 
     def through_loop(self, opening):
         """Flows [m3/s] through engine and core at an opening of the thermostat: a cubic between those solved."""
-        k, i = 1, self.row
-        while k < self.openings - 1 and opening >= self.prepared.openings[k]:
-            k += 1
-        step = self.prepared.openings[k] - self.prepared.openings[k - 1]
-        t = (opening - self.prepared.openings[k - 1]) / step
-        rise = t * t * (3 - 2 * t)
-        leaving, coming = t * (1 - t) * (1 - t) * step, t * t * (t - 1) * step
+        weigh(self.prepared.openings, self.prepared.steepness, opening, self.weights)
         self.coolant_flow = self.core_flow = 0.0
         for j in range(self.openings):
-            weight = leaving * self.prepared.steepness[k - 1, j] + coming * self.prepared.steepness[k, j]
-            if j == k - 1:
-                weight += 1 - rise
-            elif j == k:
-                weight += rise
-            self.coolant_flow += self.pace * weight * self.prepared.engine[i, j]
-            self.core_flow += self.pace * weight * self.prepared.core[i, j]
+            self.coolant_flow += self.pace * self.weights[j] * self.prepared.engine[self.row, j]
+            self.core_flow += self.pace * self.weights[j] * self.prepared.core[self.row, j]
 
     def felt(self, heat):
         """What the thermostat's element feels [degC]. One at the inlet feels what full flow would bring there: its own

@@ -98,38 +98,6 @@ class Tubes(NamedTuple):
     roughness: Floats
 
 
-class LoopFlows(NamedTuple):
-    """Flows [m3/s] (n, 5) through the engine and through the core at OPENINGS, (n, 5, B) through every branch, and the
-    pressures [Pa] (n, 5, N) of the nodes over the engine's inlet that the flows make."""
-
-    engine: Floats
-    core: Floats
-    branches: Floats
-    pressures: Floats
-
-    def at(self, opening: Floats) -> tuple[Floats, Floats]:
-        """Flow through engine and core (n,) at a thermostat opening (n,)."""
-        weights = _weights(opening)
-        return (weights * self.engine).sum(axis=1), (weights * self.core).sum(axis=1)
-
-    def whole_at(self, opening: Floats) -> tuple[Floats, Floats]:
-        """Flows (n, B) and pressures (n, N) at a thermostat opening (n,)."""
-        weights = _weights(opening)[:, :, None]
-        return (weights * self.branches).sum(axis=1), (weights * self.pressures).sum(axis=1)
-
-
-def _weights(opening: Floats) -> Floats:
-    """What a value at an opening (n,) is of the values at OPENINGS (n, k): a cubic with their slopes, the same for
-    every branch, so that what balances there balances between."""
-    i = np.clip(np.searchsorted(OPENINGS, opening, side="right") - 1, 0, len(OPENINGS) - 2)
-    step, one = OPENINGS[i + 1] - OPENINGS[i], np.eye(len(OPENINGS))
-    t = ((opening - OPENINGS[i]) / step)[:, None]
-    rise = 3 * t**2 - 2 * t**3
-    leaving, coming = (t - 2 * t**2 + t**3) * step[:, None], (t**3 - t**2) * step[:, None]
-    weights: Floats = (1 - rise) * one[i] + rise * one[i + 1] + leaving * STEEPNESS[i] + coming * STEEPNESS[i + 1]
-    return weights
-
-
 class LoopLaw(NamedTuple):
     """All that sets the coolant's flow, arrays (n,). rpm of the engine; voltage [V]; density [kg/m3]; viscosity [Pa
     s]."""

@@ -6,16 +6,35 @@ do not move a closed circuit of one density: they set its pressures, in `core.lo
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 
 from keelroom.core.arrays import Floats
-from keelroom.core.loop.circuit import CORE, ENGINE, OPENINGS, LoopFlows, LoopLaw
-from keelroom.core.loop.point import CircuitRows, Loop, LoopRows, TubeRows, solve_loops
+from keelroom.core.loop.circuit import CORE, ENGINE, OPENINGS, STEEPNESS, LoopLaw
+from keelroom.core.loop.point import CircuitRows, Loop, LoopRows, TubeRows, solve_loops, weigh
 from keelroom.core.network import unbalanced
 from keelroom.core.rows import bound
 
 NOWHERE: Floats = np.zeros((0, 0, 0))
 """No flows to begin at."""
+
+
+class LoopFlows(NamedTuple):
+    """Flows [m3/s] (n, 5) through the engine and through the core at OPENINGS, (n, 5, B) through every branch, and the
+    pressures [Pa] (n, 5, N) of the nodes over the engine's inlet that the flows make."""
+
+    engine: Floats
+    core: Floats
+    branches: Floats
+    pressures: Floats
+
+    def whole_at(self, opening: Floats) -> tuple[Floats, Floats]:
+        """Flows (n, B) and pressures (n, N) at a thermostat opening (n,)."""
+        weights = np.empty((len(opening), len(OPENINGS), 1))
+        for i, at in enumerate(opening):
+            weigh(OPENINGS, STEEPNESS, at, weights[i, :, 0])
+        return (weights * self.branches).sum(axis=1), (weights * self.pressures).sum(axis=1)
 
 
 def loop_flows(law: LoopLaw, start: LoopFlows | None = None) -> LoopFlows:

@@ -28,6 +28,10 @@ cpdef double friction(double Re, double laminar) noexcept nogil
 @cython.locals(b=int, share=double)
 cpdef double opening_at(CircuitRows circuit, int i, double felt) noexcept nogil
 
+@cython.locals(k=int, last=int, j=int, step=double, t=double, rise=double, leaving=double, coming=double)
+cpdef void weigh(const double[:] openings, const double[:, :] steepness, double opening,
+                 double[:] weights) noexcept nogil
+
 cdef class Loop(Branches):
     cdef CircuitRows circuit
     cdef TubeRows tubes

@@ -70,6 +70,25 @@ def opening_at(circuit, i, felt):
     return 1.0
 
 
+def weigh(openings, steepness, opening, weights):
+    """Write into weights (k) what a value at an opening of the thermostat is of those at `openings` (k): a cubic with
+    their slopes, the same for every branch, so that what balances there balances between.
+
+    steepness (k, k) : what the slopes are of the values. Source: Hermite's cubic.
+    """
+    k, last = 1, openings.shape[0] - 1
+    while k < last and opening >= openings[k]:
+        k += 1
+    step = openings[k] - openings[k - 1]
+    t = (opening - openings[k - 1]) / step
+    rise = t * t * (3 - 2 * t)
+    leaving, coming = t * (1 - t) * (1 - t) * step, t * t * (t - 1) * step
+    for j in range(last + 1):
+        weights[j] = leaving * steepness[k - 1, j] + coming * steepness[k, j]
+    weights[k - 1] += 1 - rise
+    weights[k] += rise
+
+
 class Loop(Branches):
     """One loop at a time; flows [kg/s]. square [Pa/(m3/s)^2], linear [Pa/(m3/s)] of each branch; of pipes: pipe
     [Pa/(m3/s)^2] at a friction factor of one, reynolds per flow, laminar."""

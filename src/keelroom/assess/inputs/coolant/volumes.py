@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from typing import NamedTuple
 
 from keelroom.assess.inputs.coolant.graph import Graph, graph_of
@@ -12,12 +11,10 @@ from keelroom.catalogue.fluids import glycol_table
 from keelroom.core.fluids.coolant import curves
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.loop.volume import (
-    FILLED,
     JACKET,
     Purchase,
     TankRoom,
     bought,
-    built,
     core_volume,
     expansion,
     line_volume,
@@ -26,7 +23,7 @@ from keelroom.core.loop.volume import (
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Engine
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.loop import Part
+from keelroom.document.schema.loop import Loop, Part
 from keelroom.document.schema.package import Core, Package
 
 TANKED = ("surge_tank", "expansion_tank", "overflow")
@@ -98,15 +95,9 @@ AIR_IN = ("surge_tank", "expansion_tank")
 """parts whose air is under the cap's pressure: an overflow's is the outdoors'"""
 
 
-def built_in(build: Build, package: Package, outdoors: float, temperature: float) -> float:
-    """Pressure [Pa] over the outdoors [Pa] the coolant has made by growing to a temperature [degC], whatever the cap
-    lets stand; without end where it fills the circuit."""
-    found = volumes_of(build, package)
-    air = sum((1 - FULL_SHARE[part.kind]) * holds_of(part) for part in package.loop.parts if part.kind in AIR_IN)
-    if found is None or air <= 0:
-        return math.inf
-    mix = curves(glycol_table(package.coolant.glycol), share_of(package))
-    return built(air, found.total * max(expansion(mix, FILLED, temperature), 0.0), outdoors, temperature)
+def air_over(loop: Loop) -> float:
+    """Air [m3] over the coolant, filled cold, that is under the cap's pressure."""
+    return sum((1 - FULL_SHARE[part.kind]) * holds_of(part) for part in loop.parts if part.kind in AIR_IN)
 
 
 def share_of(package: Package) -> float:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from typing import Literal, NamedTuple
 
 from keelroom.assess.inputs.electrical.loads import Motored, motors_of
@@ -311,16 +312,18 @@ def loads_on(supply: Supply, at: At) -> tuple[tuple[str, float], ...]:
     return tuple((load.name or load.id, load.power.si) for load in supply.loads if on[load.when])
 
 
+def _wanted(supply: Supply, table: Currents, at: At) -> Callable[[float], float]:
+    """Amps of everything that is on, the fans running, at a voltage of the system."""
+    power = sum(watts for _, watts in loads_on(supply, at))
+    nominal = LOAD_VOLTAGE * battery_of(supply).cells
+    return lambda voltage: power * voltage / nominal**2 + between(voltage, *table)
+
+
 def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> System:
     accessories, engine, supply = charging
     alternator, battery = alternator_of(accessories, engine, supply), battery_of(supply)
     nominal = LOAD_VOLTAGE * battery.cells
-    others = loads_on(supply, at)
-    power = sum(watts for _, watts in others)
-
-    def wanted(voltage: float) -> float:
-        return power * voltage / nominal**2 + between(voltage, *table)
-
+    others, wanted = loads_on(supply, at), _wanted(supply, table, at)
     measured = accessories.idle_voltage if at.rpm < SLOW else accessories.road_voltage
     available = output(alternator, at.rpm) if alternator else math.inf
     if measured is not None:
@@ -365,16 +368,9 @@ def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> S
 
 def held_alone(build: Build, package: Package, at: At) -> float:
     """Volts at which everything on takes what the alternator gives, the battery flat."""
-    table = _current_table(planned_circuits(build, package), build.supply)
-    alternator = alternator_of(build.brief.accessories, build.brief.engine, build.supply)
-    cells = battery_of(build.supply).cells
-    power, nominal = sum(watts for _, watts in loads_on(build.supply, at)), LOAD_VOLTAGE * cells
-    available = output(alternator, at.rpm) if alternator else math.inf
-    return alone(
-        available,
-        (LOWEST * cells, build.supply.regulated.si),
-        lambda voltage: power * voltage / nominal**2 + between(voltage, *table),
-    )
+    supply, table = build.supply, _current_table(planned_circuits(build, package), build.supply)
+    ends = LOWEST * battery_of(supply).cells, supply.regulated.si
+    return alone(system_at(build, package, at).modelled, ends, _wanted(supply, table, at))
 
 
 def _as_measured(battery: Battery, voltage: float, wanted: float, modelled: float) -> Balance:
