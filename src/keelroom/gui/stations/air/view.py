@@ -82,7 +82,7 @@ class FiguresView(ScrolledColumn):
         column.addWidget(self.head)
         column.addWidget(
             label(
-                "Rating, flow into the core and flow at the fan are three figures: the fan breathes hot, thin air.",
+                "Four figures: the rating, the hot flow at the blades, what a meter shows, the flow into the core.",
                 "faint",
                 wrap=True,
             )
