@@ -34,6 +34,7 @@ def test_230_at_a_light_is_explained_looked_at_entered_and_mended(driver):
     road bring the first finding of all and explanations with odds; what a look cleared goes; what was found is an entry
     of the car as found; mended, the page asks for another drive."""
     session = driver.window.session
+    session.set(("brief", "symptoms"), (), "No symptoms")
     assert any("Nothing is said yet" in text for text in words(page_of(driver)))
     driver.click("Before", QToolButton)
     driver.choose("Idle, A/C on", "Climbed, ran hot")
@@ -66,9 +67,13 @@ def test_230_at_a_light_is_explained_looked_at_entered_and_mended(driver):
     session.store.undo()
     assert session.build == before
     assert page.viewport().width() >= page.widget().width(), "no line is cut"
-    driver.click("Causes", QToolButton)
-    driver.click(f"{name_of(fault.cause)}: found and mended")
+    page_of(driver)
+    driver.click(f"{name_of(fault.cause)}: {fault.size}: found, enter it")
     driver.settle()
+    assert any("Found, and entered in the car as found" in text for text in words(page_of(driver)))
+    driver.click(f"{name_of(fault.cause)}: mended")
+    driver.settle()
+    assert session.build.packages == before.packages, "what stood before stands again"
     assert "unlike_seen" not in {finding.code for finding in session.assessment.findings}
     assert any("drive it again first" in text for text in words(page_of(driver)))
 

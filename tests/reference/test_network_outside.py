@@ -5,9 +5,9 @@ import pytest
 from fluids.core import K_from_f, dP_from_K
 from fluids.flow_meter import C_Reader_Harris_Gallagher
 from fluids.friction import Blasius, friction_factor
-from scipy.optimize import brentq
+from scipy.optimize import brentq, root
 
-from keelroom.core.air.fan import Rating, generic_curve, no_fan
+from keelroom.core.air.fan import Rating, generic_curve, no_fan, typed_curve
 from keelroom.core.air.network import DISCHARGE, Network, incidence
 from keelroom.core.arrays import stack
 from keelroom.core.loop.circuit import OPENINGS, LoopLaw, Tubes
@@ -208,3 +208,55 @@ def test_a_closed_thermostats_leak_is_a_small_bore_and_not_a_share_of_its_pump()
     larger = loop_flows(loop(flow_rated=0.004)).core[0, 0]
     assert larger == pytest.approx(loop_flows(loop()).core[0, 0], rel=0.10)
     assert 0.5e-3 / 60 < slow < 6e-3 / 60, "litres a minute, not gallons"
+
+
+@pytest.mark.parametrize("swept", [0.05, 0.12, 0.28])
+@pytest.mark.parametrize("speed", [0.0, 8.0])
+def test_a_bare_fan_on_a_larger_core_is_scipys_network_of_resistances(swept, speed):
+    """A fan that sweeps part of a face: five square resistances, a straight fan curve and three pressures, written
+    apart and solved by scipy. Standing, some of what it pulls goes back through what it does not sweep, and what
+    comes in by the grille is the rest."""
+    whole, leak, grille, leaving = 0.3, 0.006, 0.15, 0.2
+    net = network(
+        (2,),
+        (False,),
+        grille_area=np.array([grille]),
+        exit_area=np.array([leaving]),
+        area=at(swept, whole - swept),
+        loss=at(0.0, 0.0),
+        leak_area=at(leak),
+        incidence=incidence(np.array([0, 0]), np.array([2, 1]), (2,), (False,))[None],
+    )
+    found = flows_of(net, fans(typed_curve(((0.0, 180.0), (0.9, 0.0)), 0.09)), road=speed)
+    stagnation = 0.5 * RHO * speed**2
+
+    def square(drop, area, heads):
+        return np.sign(drop) * area * np.sqrt(2 * RHO * abs(drop) / heads)
+
+    def flows(pressures):
+        front, zone, bay = pressures
+        core = np.sign(front - zone) * swept * np.sqrt(abs(front - zone) / 30.0)
+        rest = np.sign(front - bay) * (whole - swept) * np.sqrt(abs(front - bay) / 30.0)
+        slot = square(bay - zone, leak, 1 / 0.6**2)
+        fan = RHO * 0.9 * (1 - (bay - zone) / 180.0)
+        return (
+            square(0.9 * stagnation - front, grille, 1.5),
+            core,
+            rest,
+            slot,
+            fan,
+            square(bay + 0.12 * stagnation, leaving, 1.8),
+        )
+
+    def imbalance(pressures):
+        came, core, rest, slot, fan, left = flows(pressures)
+        return [came - core - rest, core + slot - fan, fan + rest - slot - left]
+
+    solved = root(imbalance, [-20.0 + 0.5 * stagnation, -60.0, 5.0], method="hybr", tol=1e-12)
+    assert solved.success
+    came, core, rest, _, fan, _ = flows(solved.x)
+    assert blown(found)[0] == pytest.approx(fan, rel=1e-5)
+    assert found.flow[found.core : found.core + 2] == pytest.approx([core, rest], rel=1e-4, abs=1e-6)
+    if speed == 0:
+        assert rest < 0 < came
+        assert came == pytest.approx(core + rest, rel=1e-6)

@@ -16,6 +16,7 @@ from keelroom.assess.figures.solving import cases_of
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.inputs.cases import idle_case
 from keelroom.assess.inputs.translate import stacked
+from keelroom.assess.mended import judged_on
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core import rules
 from keelroom.core.ambients import holding_ambients
@@ -48,6 +49,7 @@ def completed(build: Build, first: Assessment) -> Assessment:
         first = first_wave(build, first.package_id, first)
     if first.complete or first.start is None:
         return first
+    driven = first.driven
     points, answer, layout = stacked(list(first.start.rows))[0], first.start.answer, first.start.rows[0].layout
     found = attempted("The highest ambients", _where(first.package), lambda: holding_ambients(points, answer, layout))
     if isinstance(found, Stopped):
@@ -57,13 +59,13 @@ def completed(build: Build, first: Assessment) -> Assessment:
         case._replace(figures=case.figures._replace(ambients=next(told))) if case.figures else case
         for case in first.cases
     )
-    flat = attempted("A flat battery", _where(first.package), lambda: battery_down(build, first.package, first))
+    flat = attempted("A flat battery", _where(first.package), lambda: battery_down(driven, first.package, first))
     whole = first._replace(cases=cases, deepened=True)
     if isinstance(flat, Stopped):
         return _stopped_at(whole, flat)
     whole = whole._replace(down=flat)
     again = attempted(
-        "The judgement of results", _where(first.package), lambda: _judgement().deepened(build, first.package, whole)
+        "The judgement of results", _where(first.package), lambda: _judgement().deepened(driven, first.package, whole)
     )
     return whole if isinstance(again, Stopped) else whole._replace(findings=again)
 
@@ -71,7 +73,7 @@ def completed(build: Build, first: Assessment) -> Assessment:
 def _stopped_at(whole: Assessment, stop: Stopped) -> Assessment:
     """An assessment with a part of its second wave that was stopped, judged with that."""
     whole = whole._replace(stopped=(*whole.stopped, stop))
-    return whole._replace(findings=_judgement().judge(whole.build, whole.package, whole))
+    return whole._replace(findings=_judgement().judge(whole.driven, whole.package, whole))
 
 
 @in_one_go
@@ -100,7 +102,8 @@ def not_worked_out(build: Build, package: Package, stop: Stopped) -> Assessment:
     return bare._replace(findings=_judgement().stops(bare))
 
 
-def _first_wave(build: Build, package: Package, previous: Assessment | None, moving: bool) -> Assessment:
+def _first_wave(as_it_is: Build, package: Package, previous: Assessment | None, moving: bool) -> Assessment:
+    build = judged_on(as_it_is, package)
     found = cases_of(build, package, (previous, moving))
     idling, where = idle_case(build.duty_cases), _where(package)
     idle = next((case.figures for case in found.results if idling and case.case_id == idling.id), None)
@@ -117,7 +120,7 @@ def _first_wave(build: Build, package: Package, previous: Assessment | None, mov
     rules_found = part("The rules of thumb", lambda: _rules(build, package, idle))
     totals = part("The totals", lambda: _totals(build, package, idle))
     partial = Assessment(
-        build=build,
+        build=as_it_is,
         package_id=package.id,
         cases=found.results,
         rules=rules_found or RulesOfThumb(None, None, None, None),
@@ -139,7 +142,7 @@ def _first_wave(build: Build, package: Package, previous: Assessment | None, mov
     if moving:
         return partial._replace(findings=previous.findings if previous else (), judged=False)
     beliefs = part("What is believed of its parts", lambda: beliefs_of(build, package)) or ()
-    unlike = part("What was seen before", lambda: unlike_seen(build)) or ()
+    unlike = part("What was seen before", lambda: unlike_seen(as_it_is)) or ()
     if partial.deepened:
         known = part("A flat battery", lambda: known_already(previous, partial)) or (None, True)
         partial = partial._replace(down=known[0], deepened=known[1])

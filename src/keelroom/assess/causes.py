@@ -193,6 +193,16 @@ CAUSES = (
         10,
     ),
     Cause(
+        "gearbox",
+        "Gearbox that slips",
+        "Hot on the road and on grades, revs higher than they were; its fluid dark, and smells burnt.",
+        "On a level road in top: the revs fall by 200 to 400 where the converter locks, and answer the pedal as in a "
+        "manual. Fluid level warm, engine idling, by the dipstick: colour and smell.",
+        ("climbs_on_grade", "climbs_at_speed"),
+        0.03,
+        15,
+    ),
+    Cause(
         "gauge",
         "Gauge that reads high",
         "The needle is hot, the engine does not smell, ping or boil.",
@@ -203,7 +213,12 @@ CAUSES = (
     ),
 )
 
-STATE_WORDS: dict[CauseState, str] = {"open": "not looked at", "fine": "looked at, fine", "mended": "found and mended"}
+STATE_WORDS: dict[CauseState, str] = {
+    "open": "not looked at",
+    "fine": "looked at, fine",
+    "found": "found, entered in the car as found",
+    "mended": "found and mended",
+}
 
 
 def causes_for(brief: Brief) -> tuple[Cause, ...]:
@@ -216,15 +231,21 @@ def causes_for(brief: Brief) -> tuple[Cause, ...]:
     return tuple(sorted((cause for cause in CAUSES if cause.id in ranks), key=lambda cause: ranks[cause.id]))
 
 
+def checked(brief: Brief, cause_id: str) -> CauseCheck | None:
+    """What is noted of one cause; None where nobody looked."""
+    return next((check for check in brief.causes if check.id == cause_id), None)
+
+
 def state_of(brief: Brief, cause_id: str) -> CauseState:
     """What became of one cause."""
-    return next((check.state for check in brief.causes if check.id == cause_id), "open")
+    check = checked(brief, cause_id)
+    return check.state if check else "open"
 
 
-def marked(brief: Brief, cause_id: str, state: CauseState) -> tuple[CauseCheck, ...]:
+def marked(brief: Brief, check: CauseCheck) -> tuple[CauseCheck, ...]:
     """The brief's causes with one marked."""
-    others = tuple(check for check in brief.causes if check.id != cause_id)
-    return others if state == "open" else (*others, CauseCheck(id=cause_id, state=state))
+    others = tuple(one for one in brief.causes if one.id != check.id)
+    return others if check.state == "open" else (*others, check)
 
 
 def open_causes(brief: Brief) -> tuple[Cause, ...]:

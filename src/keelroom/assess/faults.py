@@ -41,6 +41,10 @@ HOT_AIR = ("10 K", "18 K")
 GAUGE = 10.0
 DRAGS = 2.5
 """Times the rolling resistance with a brake that drags."""
+SLIPS = 0.75
+"""Share of the power a gearbox still passes on whose plates slip."""
+PROUD = ("1/2 in", "1 in")
+"""Of a shroud that is not down on the core."""
 
 
 def faults_of(build: Build, package: Package) -> tuple[Fault, ...]:
@@ -126,6 +130,11 @@ def _gaps(build: Build, package: Package, where: Path) -> Iterator[Fault]:
             yield Fault("sealing", f"{text} open all round", changes)
     if package.shroud.kind == "full":
         yield Fault("shroud_off", "none", (Change((*where, "shroud", "kind"), "none"),))
+    if package.shroud.kind != "none":
+        for text in PROUD:
+            off = quantity(text, "length", "assumed")
+            if package.shroud.edge_gap.si < off.si:
+                yield Fault("shroud_off", f"{text} off the core", (Change((*where, "shroud", "edge_gap"), off),))
 
 
 def _heat(build: Build, package: Package, where: Path) -> Iterator[Fault]:
@@ -179,6 +188,16 @@ def _around(build: Build, package: Package, where: Path) -> Iterator[Fault]:
     yield Fault("gauge", "10 K high", (), GAUGE)
 
 
+def _gearbox(build: Build, package: Package, where: Path) -> Iterator[Fault]:
+    vehicle = build.brief.vehicle
+    if vehicle.gearbox == "automatic" and vehicle.lockup:
+        yield Fault("gearbox", "never locks", (Change(("brief", "vehicle", "lockup"), False),))
+    passed = vehicle.driveline_efficiency
+    if vehicle.gearbox == "automatic" and passed is not None and passed.si > SLIPS:
+        less = from_si(SLIPS, "share", "si", "assumed")
+        yield Fault("gearbox", "its plates slip", (Change(("brief", "vehicle", "driveline_efficiency"), less),))
+
+
 _MAKERS: tuple[Callable[[Build, Package, Path], Iterator[Fault]], ...] = (
     _air,
     _thermostat,
@@ -191,6 +210,7 @@ _MAKERS: tuple[Callable[[Build, Package, Path], Iterator[Fault]], ...] = (
     _core,
     _mix,
     _around,
+    _gearbox,
 )
 
 
@@ -205,7 +225,8 @@ WELL: tuple[tuple[str, str, tuple[str | bool, ...], str | bool], ...] = (
     ("scale", "core.condition", ("some_scale", "bad"), "clean"),
 )
 """Entries of the package that are well again of themselves once a cause is mended: where, what is wrong, what is well;
-`*` for each member of a list. Gaps, shroud, volts, weather and brakes are entered anew by whoever mended them."""
+`*` for each member of a list. Gaps, shroud, volts, weather and brakes go back to what stood where they were entered as
+found."""
 
 
 def mends(build: Build, package: Package, cause: str) -> tuple[Change, ...]:

@@ -55,7 +55,8 @@ RANGES = {
     "Fan": """diameter 5..32 in; hub_diameter 1.5..10 in; depth 1.2..9 in; x -4..50 in; y -4..40 in;
         free_air_flow 150..9000 CFM; power 20..1300 W; rated_voltage 10..30 V; rated_current 2..110 A; derate 50..110 %;
         reversed_share 20..100 %; ratio 0.7..1.6; rated_rpm 1000..4000 rpm; drag 0.2..18 kW; engages 120..220 °F;
-        safe_rpm 2000..9000 rpm; immersion 20..100 %; cost 0..3000""",
+        safe_rpm 2000..9000 rpm; immersion 20..100 %; nose 1..40 in; spacer -2..4 in; tip_trim 0..1.5 in;
+        duct_width 6..40 in; duct_height 6..36 in; duct_depth 0.5..6 in; cost 0..3000""",
     "Shroud": """left -4..48 in; bottom -4..36 in; width 4..60 in; height 4..48 in; fan_gap 0..6 in; depth 0.5..9 in;
         edge_gap 0..1.5 in; hole_area 0..80 in²; flap_area 0..200 in²; cost 0..2000; blank_width 6..60 in;
         blank_height 6..48 in; trim_left 0..6 in; trim_right 0..6 in; trim_bottom 0..6 in; trim_top 0..6 in;
@@ -106,7 +107,8 @@ RANGES = {
     "Coolant": "glycol_share 0..100 %; coldest -50..60 °F",
     "Package": "hours 0..300 h",
     "DutyCase": """speed 0..180 mph; grade -20..25 %; towed_mass 0..20000 lb; gear_step 0.5..5; rpm 450..10000 rpm;
-        stops_per_km 0..10; ambient -30..130 °F; seen_at 140..290 °F; seen_day -30..130 °F""",
+        stops_per_km 0..10; ambient -30..130 °F; seen_at 140..290 °F; seen_day -30..130 °F;
+        seen_for 0.5..120 min""",
 }
 _ROW = re.compile(r"(\w+) (-?[\d./]+)\.\.(-?[\d./]+)(?: (.+))?")
 _IMPROPER = re.compile(r"\b(\d+)\s*/\s*(\d+)\b")

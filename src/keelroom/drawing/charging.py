@@ -23,7 +23,8 @@ def charging(build: Build, package: Package, assessment: Assessment) -> Scene | 
     solved = [(case, result) for case, result in zip(build.duty_cases, assessment.cases, strict=True) if result.figures]
     if not solved or assessment.electrics is None or assessment.electrics.alternator is None:
         return None
-    systems = [(result.name, system_at(build, package, demand_of(build.brief, case).at)) for case, result in solved]
+    driven = assessment.driven
+    systems = [(result.name, system_at(driven, package, demand_of(driven.brief, case).at)) for case, result in solved]
     most = (
         max(
             max(system.balance.wanted, min(system.balance.available, 1.6 * system.balance.wanted))

@@ -5,8 +5,10 @@ from __future__ import annotations
 import itertools
 import math
 
-from keelroom.assess.inputs.airside import cover_rectangle, in_shroud, shroud_rectangle
+from keelroom.assess.inputs.air_parts import held_off
+from keelroom.assess.inputs.airside import cover_rectangle, duct_rectangle, in_shroud, shroud_rectangle, swept
 from keelroom.assess.placing import face_size, opening_on_face, tank_size
+from keelroom.core.air.face import Rectangle
 from keelroom.document.schema.package import Fan, Package
 from keelroom.document.schema.survey import Survey
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene, Shape
@@ -29,7 +31,9 @@ def elevation(package: Package, system: str, survey: Survey | None = None) -> Sc
     across = core.flow == "crossflow"
     shapes = [*_core(width, height, tank, across), *_ahead(package, survey), *_shroud(package)]
     for fan in package.fans:
-        shapes += _fan(fan, not in_shroud(package, fan), package.shroud.fan_gap.si)
+        held, duct = held_off(package, fan), duct_rectangle(package, fan)
+        gap = package.shroud.fan_gap.si if held is None else max(held, 0.0)
+        shapes += _fan(fan, not in_shroud(package, fan) and duct is None, gap, duct)
     side, top = (tank, 0.0) if across else (0.0, tank)
     gap = 0.075 * max(width, height)
     shapes += [
@@ -96,12 +100,14 @@ def _shroud(package: Package) -> list[Shape]:
     return shapes
 
 
-def _fan(fan: Fan, bare: bool, gap: float) -> list[Shape]:
+def _fan(fan: Fan, bare: bool, gap: float, duct: Rectangle | None) -> list[Shape]:
     if fan.diameter is None:
         return []
-    radius, hub = fan.diameter.si / 2, (fan.hub_diameter.si if fan.hub_diameter else 0.3 * fan.diameter.si) / 2
+    radius, hub = swept(fan) / 2, (fan.hub_diameter.si if fan.hub_diameter else 0.3 * fan.diameter.si) / 2
     centre = (fan.x.si, fan.y.si)
     shapes: list[Shape] = [Circle("fan.spill", centre, radius + gap)] if bare else []
+    if duct is not None:
+        shapes.append(Rect("cover", *duct))
     shapes.append(Circle("fan.ring" if fan.runs else "fan.stopped", centre, radius, tag=fan.id))
     count = BLADES[fan.blade]
     for k in range(count):

@@ -8,8 +8,8 @@ from keelroom.assess.acts.registry import edit_for, offer
 from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.causes import CAUSES
 from keelroom.assess.faults import faults_of
-from keelroom.assess.figures.batch import Asked, held
-from keelroom.assess.figures.seen import unlike_seen
+from keelroom.assess.figures.batch import Asked, HeldAt, held
+from keelroom.assess.figures.seen import seen_cases, shown_at, unlike_seen
 from keelroom.assess.questions.explain import FITS, explained
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.file import load
@@ -21,7 +21,7 @@ BUILD = load(DEMO)
 FOUND = BUILD.model_copy(update={"active": BUILD.of_kind("as_found").id})
 
 PLANNED = BUILD.model_copy(update={"packages": (BUILD.package,)})
-DRAWN = 8
+DRAWN = 12
 
 
 def carried_out(build, act):
@@ -58,10 +58,10 @@ def test_a_car_that_does_what_it_cannot_is_the_first_finding():
 
 def test_hidden_causes_are_first_or_second():
     """Cars that run hot by one cause drawn by how often it is met, three cases read off to 3 K: it is among the two
-    likeliest, or is said to read alike in every case; at least 7 of 10 (a wider draw: 70 of 100)."""
+    likeliest, or is said to read alike in every case; at least 7 of 10 (seeds 7 and 11, 40 cars each: 31 and 32)."""
     dice, right, tried = random.Random(7), 0, 0
     often = {cause.id: cause.often for cause in CAUSES}
-    drawn = [(car, fault) for car in (FOUND, PLANNED) for fault in faults_of(car, car.package) if fault.changes]
+    drawn = [(car, fault) for car in (FOUND,) for fault in faults_of(car, car.package) if fault.changes]
     while tried < DRAWN:
         ((car, fault),) = dice.choices(drawn, [often[fault.cause] for _, fault in drawn])
         build = told_of(car, apply(car, Edit("", fault.changes)), dice)
@@ -178,22 +178,91 @@ def test_readings_that_do_not_belong_together_are_said_to():
 
 
 @pytest.mark.parametrize("car", [FOUND, PLANNED], ids=["driven", "electric"])
-def test_what_is_entered_of_a_cause_goes_when_it_is_mended(car):
-    """All but what nobody knows how it stood before: gaps, shroud, volts, weather, brakes, a late thermostat, a
-    clutch."""
-    by_hand = {"sealing", "shroud_off", "fan_volts", "hot_air", "brakes", "opens 15 K late", "a clutch that slips"}
-    tried = set()
+def test_what_is_entered_of_a_cause_goes_back_when_it_is_mended_or_was_none(car):
+    """Every entry as it stood, gaps, shroud, volts, weather and brakes too, and what was entered meanwhile stays."""
+    tried, car = set(), car.model_copy(update={"brief": car.brief.model_copy(update={"causes": ()})})
     for fault in faults_of(car, car.package):
-        if not fault.changes or {fault.cause, fault.size} & by_hand:
+        if not fault.changes:
             continue
         ill = carried_out(car, offer("enter_cause", "", "Found", cause=fault.cause, size=fault.size))
-        well = carried_out(ill, offer("cause", "", "mended", cause=fault.cause, state="mended"))
-        assert ill != car
-        assert well.package == car.package, fault
-        assert well.supply == car.supply, fault
-        if fault.cause == "timing":
-            assert well.brief.engine.heat_multiplier.si == 1
-        else:
-            assert well.brief.engine == car.brief.engine, fault
+        ((said, state, size),) = [(check.id, check.state, check.size) for check in ill.brief.causes]
+        assert (said, state, size) == (fault.cause, "found", fault.size)
+        ill = apply(ill, Edit("", (Change(("brief", "notes"), "written meanwhile"),)))
+        for state, left in (("mended", (CauseCheck(id=fault.cause, state="mended"),)), ("open", ())):
+            well = carried_out(ill, offer("cause", "", "", cause=fault.cause, state=state))
+            assert well.brief.causes == left, fault
+            kept = well.brief.model_copy(update={"causes": (), "notes": car.brief.notes})
+            assert (kept, well.packages, well.supply) == (car.brief, car.packages, car.supply), fault
         tried.add(fault.cause)
-    assert len(tried) >= 8
+    assert len(tried) >= 13
+
+
+def test_what_was_taken_out_of_the_build_meanwhile_is_not_put_back():
+    """A hose that is gone when soft hoses are mended stays gone; a cooler that came stays."""
+    hoses = PLANNED.package.loop.hoses
+    soft = carried_out(PLANNED, offer("enter_cause", "", "Found", cause="hoses", size="soft, drawn flat"))
+    path = ("packages", PLANNED.active, "loop", "hoses")
+    fewer = apply(soft, Edit("", (Change(path, soft.package.loop.hoses[1:]),)))
+    mended = carried_out(fewer, offer("cause", "", "mended", cause="hoses", state="mended"))
+    assert mended.package.loop.hoses == hoses[1:]
+
+
+@pytest.mark.parametrize(
+    ("cause", "size", "case"),
+    [("timing", "very late or lean", "idle"), ("brakes", "drags", "cruise"), ("hot_air", "18 K more", "idle")],
+)
+def test_packages_are_judged_on_the_car_as_mended(cause, size, case):
+    """What is found of ignition, brakes or the air at the grille makes the car as found hotter, and no other package:
+    that reads to the last digit what it read before, and what it reads once the cause is mended."""
+    ill = carried_out(FOUND, offer("enter_cause", "", "Found", cause=cause, size=size))
+    planned = next(package.id for package in BUILD.packages if package.kind == "planned")
+    hot, was = (first_wave(build, build.active).figures_of(case) for build in (ill, FOUND))
+    assert max(hot.mean - was.mean, was.in_hand.weather - hot.in_hand.weather) > 0.5
+    now, before = (first_wave(build, planned).figures_of(case) for build in (ill, FOUND))
+    assert (now.mean, now.in_hand) == (before.mean, before.in_hand)
+    in_use = (ill.model_copy(update={"active": planned}), FOUND.model_copy(update={"active": planned}))
+    one, other = (held([Asked(build, case)]) for build in in_use)
+    assert one == other
+    mended = carried_out(ill, offer("cause", "", "", cause=cause, state="mended"))
+    assert first_wave(mended, planned).figures_of(case).mean == before.mean
+
+
+def test_minutes_tell_a_climb_from_a_creep():
+    """230 °F three minutes after the car stopped is stranger of the build as entered than 230 °F after half an hour.
+    What one lump does on the way is worked by hand: 63 % of the way in its time constant."""
+    build = seen(FOUND, idle=230, cruise="fine")
+
+    def after(minutes):
+        idle = build.duty_case("idle").model_copy(update={"seen_for": quantity(minutes, "minutes")})
+        return build.model_copy(
+            update={"duty_cases": tuple(idle if case.id == "idle" else case for case in build.duty_cases)}
+        )
+
+    quick, slow = explained(after("3 min")), explained(after("30 min"))
+    assert quick.met < 0.2 * slow.met
+    assert quick.expected["idle"] < slow.expected["idle"]
+    warm = FOUND.package.loop.thermostat.si
+    point = HeldAt(130.0, 1.0, 1.0, 130.0, 600.0)
+    case = after("10 min").duty_case("idle")
+    assert shown_at(FOUND, case, point) == pytest.approx(warm + (130.0 - warm) * 0.63212, abs=1e-3)
+    assert shown_at(FOUND, build.duty_case("idle"), point) == 130.0
+
+
+def test_a_symptom_in_words_is_evidence():
+    """“Climbs on a grade” stands for the grade as a case that ran hot, unless something was read in one; “heater goes
+    cold” is no temperature, and makes likelier what shows it: four tenths over eight hundredths, five times alone, less
+    where it stands in pairs."""
+    bare = FOUND.model_copy(update={"brief": FOUND.brief.model_copy(update={"symptoms": ("climbs_on_grade",)})})
+    assert [(case.id, case.seen) for case in seen_cases(bare)] == [("grade", "hot")]
+    told = seen(bare, grade="fine")
+    assert [(case.id, case.seen) for case in seen_cases(told)] == [("grade", "fine")]
+    assert explained(FOUND.model_copy(update={"brief": FOUND.brief.model_copy(update={"symptoms": ()})})) is None
+    cold = bare.model_copy(
+        update={"brief": bare.brief.model_copy(update={"symptoms": ("climbs_on_grade", "heater_cold")})}
+    )
+
+    def odds(build):
+        found = {suspect.cause: suspect.odds for suspect in explained(build).suspects}
+        return found["air_lock"] / found["brakes"]
+
+    assert 3 * odds(bare) < odds(cold) <= 5 * odds(bare) * (1 + 1e-9)

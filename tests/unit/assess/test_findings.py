@@ -264,7 +264,7 @@ TABLE = {
     "assumed": ([], [(("brief", "vehicle", name), text, kind) for name, text, kind in ASSUMED]),
     "unlike_seen": (
         [(("duty_cases", "idle", "seen"), "hot"), (("duty_cases", "idle", "seen_at"), "245 °F", "temperature")],
-        [(("duty_cases", "idle", "seen"), "")],
+        [(("duty_cases", "idle", "seen"), "fine"), (("duty_cases", "idle", "seen_at"), None)],
     ),
     "cheap_cause": ([], [(("brief", "causes"), tuple(CauseCheck(id=one.id, state="fine") for one in CAUSES))]),
     "panel_hides": ([], [((*OPENING, "width"), "40 in", "length"), ((*OPENING, "height"), "40 in", "length")]),
@@ -452,6 +452,7 @@ TABLE = {
         [((*FAN1, "safe_rpm"), "9000 rpm", "turning speed")],
     ),
     "clutch_late": ([DRIVEN, ((*FAN1, "engages"), "240 °F", "temperature")], FIX),
+    "fan_meets_core": ([DRIVEN, ((*FAN1, "nose"), "3.30 in", "length")], FIX),
     "immersion": ([DRIVEN, ((*FAN1, "immersion"), "10 %", "share")], FIX),
     "bolt_in_hole": (
         [(("survey", "holes", "upper_left", "diameter"), "1/8 in", "length")],

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from keelroom.assess.acts.kind import ActKind, Doing
-from keelroom.assess.causes import marked
+from keelroom.assess.causes import marked, state_of
 from keelroom.assess.defaults import (
     default_duty_cases,
     usual_compressor,
@@ -13,12 +13,12 @@ from keelroom.assess.defaults import (
     usual_redline,
     usual_wired,
 )
-from keelroom.assess.faults import faults_of, mends
-from keelroom.assess.figures.seen import as_found
+from keelroom.assess.faults import faults_of
+from keelroom.assess.mended import as_found, check_of, mending
 from keelroom.document.edits import Change, Edit, added, fresh_id, set_value
 from keelroom.document.fields import measured_fields
 from keelroom.document.quantity import Quantity, quantity
-from keelroom.document.schema.brief import Engine, Vehicle
+from keelroom.document.schema.brief import CauseCheck, Engine, Vehicle
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.errors import InputError
 
@@ -97,14 +97,14 @@ def _add_case(do: Doing) -> Edit:
 
 
 def _cause(do: Doing) -> Edit:
-    """What was found of a cause; what was entered of one that is mended goes again."""
+    """What became of a cause that was looked at. What was entered of one goes back when it is mended, or was none."""
     state, cause = do.given("state"), do.given("cause")
     if state not in ("open", "fine", "mended"):
         raise InputError("act_incomplete", f"A cause is open, fine or mended, not “{state}”")
-    found = marked(do.build.brief, cause, state)  # type: ignore[arg-type]
-    package = as_found(do.build)
-    mended = mends(do.build, package, cause) if state == "mended" and package else ()
-    return Edit(do.act.label, (Change(("brief", "causes"), found), *mended))
+    said = marked(do.build.brief, CauseCheck(id=cause, state=state))  # type: ignore[arg-type]
+    was_found = state_of(do.build.brief, cause) == "found"
+    back = mending(do.build, as_found(do.build), cause) if state == "mended" or was_found else ()
+    return Edit(do.act.label, (Change(("brief", "causes"), said), *back))
 
 
 def _enter_cause(do: Doing) -> Edit:
@@ -116,7 +116,8 @@ def _enter_cause(do: Doing) -> Edit:
     fault = next((one for one in faults_of(do.build, package) if (one.cause, one.size) == (cause, size)), None)
     if fault is None or not fault.changes:
         raise InputError("act_incomplete", f"This build cannot have “{cause}: {size}” entered")
-    return Edit(do.act.label, fault.changes)
+    said = marked(do.build.brief, check_of(do.build, fault))
+    return Edit(do.act.label, (Change(("brief", "causes"), said), *fault.changes))
 
 
 KINDS = (

@@ -15,6 +15,7 @@ from keelroom.assess.fit.clearances import Fit
 from keelroom.assess.inputs.needs import Need
 from keelroom.assess.inputs.translate import PointRow
 from keelroom.assess.loop.figures import LoopCase
+from keelroom.assess.mended import judged_on
 from keelroom.assess.outcome import Stopped
 from keelroom.core.answer import Answer
 from keelroom.document.schema.build import Build
@@ -329,6 +330,11 @@ class Assessment(NamedTuple):
     def package(self) -> Package:
         """The package it judges."""
         return self.build.with_id(self.package_id)
+
+    @property
+    def driven(self) -> Build:
+        """The build its package is judged on: what was found of the car is mended for all but the car as found."""
+        return judged_on(self.build, self.package)
 
     @property
     def all_stopped(self) -> tuple[Stopped, ...]:

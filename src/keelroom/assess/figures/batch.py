@@ -13,12 +13,14 @@ from keelroom.assess.figures.shared_out import on_all_processors
 from keelroom.assess.inputs.doors import stop_at_doors
 from keelroom.assess.inputs.needs import case_lacks, needs_of_car
 from keelroom.assess.inputs.translate import Car, PointRow, car_of, row_of, stacked
+from keelroom.assess.mended import judged_on
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.answer import Answer, steady_answer
+from keelroom.core.arrays import Floats
 from keelroom.core.coupling import prepare
-from keelroom.core.cycling import fans_held, settle
+from keelroom.core.cycling import Settled, fans_held, settle
 from keelroom.core.kept import in_one_go
-from keelroom.core.operating_point import evaluate, looked_at, solve
+from keelroom.core.operating_point import evaluate, looked_at, solve, thermal_mass
 from keelroom.document.schema.build import Build
 
 CHUNK = 256
@@ -49,13 +51,16 @@ def row_for(asked: Asked) -> PointRow | None:
 def rows_for(asked: Iterable[Asked]) -> Iterator[PointRow | None]:
     """The operating point of each question, None where something is missing, a law would be left or no inputs can be
     made; the car is made once for all that follow each other about one build."""
+    asked_of: Build | None = None
     build, package, lacks = None, None, False
     car: Car | Stopped | None = None
     for question in asked:
-        if question.build is not build:
-            build, car = question.build, None
-            package = build.package
+        if question.build is not asked_of:
+            asked_of, car = question.build, None
+            package = asked_of.package
+            build = judged_on(asked_of, package)
             lacks = any(needs_of_car(build, package))
+        assert build
         case = build.duty_case(question.case_id)
         if package is None or lacks or case_lacks(build, case) or stop_at_doors(build, package, case):
             yield None
@@ -101,11 +106,14 @@ def batches(rows: Iterable[PointRow | None]) -> Iterator[tuple[list[int], list[P
 
 class HeldAt(NamedTuple):
     """Where a point settles: engine-outlet temperature [degC], at the top of the swing where fans cycle (inf where it
-    does not settle), shares of the fans' flow and power."""
+    does not settle), shares of the fans' flow and power; where it would end did nothing boil [degC], and how fast it
+    gets there: the time constant [s]."""
 
     temperature: float
     command: float
     load: float
+    ends: float
+    lag: float
 
 
 def held(asked: Sequence[Asked]) -> list[HeldAt | None]:
@@ -126,20 +134,35 @@ def by_builds(asked: Sequence[Asked]) -> list[list[Asked]]:
     return parts
 
 
-@in_one_go
 def _held(asked: Sequence[Asked]) -> list[HeldAt | None]:
-    found: list[HeldAt | None] = [None] * len(asked)
+    return [heats[0] if heats else None for heats in held_at_heats(asked, (1.0,))]
+
+
+@in_one_go
+def held_at_heats(asked: Sequence[Asked], heats: tuple[float, ...]) -> list[tuple[HeldAt, ...] | None]:
+    """Where each question settles with so many times its heat into the coolant, for each of `heats`; None where
+    something is missing. What its air and coolant do is worked out once for all of them."""
+    found: list[tuple[HeldAt, ...] | None] = [None] * len(asked)
 
     def work(places: list[int], rows: list[PointRow]) -> None:
-        points, _ = stacked(rows)
-        settled = settle(points, rows[0].layout)
-        solution, state = settled.solution, settled.solution.state
+        (points, _), n = stacked(rows), len(rows)
+        looked = looked_at(np.tile(np.arange(n), len(heats)))._replace(heat=np.repeat(heats, n))
+        settled = settle(points, rows[0].layout, looked=looked)
+        told = _told(settled, np.tile(thermal_mass(points), len(heats)))
         for k, place in enumerate(places):
-            temperature = float(settled.top[k]) if solution.settles[k] else float("inf")
-            found[place] = HeldAt(temperature, float(state.command[k]), float(state.load[k]))
+            found[place] = tuple(told[k::n])
 
     each_batch(rows_for(asked), work)
     return found
+
+
+def _told(settled: Settled, mass: Floats) -> list[HeldAt]:
+    """Where points settle, one by one. mass [J/K] of each"""
+    solution, state = settled.solution, settled.solution.state
+    slope = np.maximum(solution.slope, 1e-3)
+    ends = np.where(solution.settles, settled.top, state.temperature - state.margin / slope)
+    top = np.where(solution.settles, settled.top, np.inf)
+    return [HeldAt(*map(float, one)) for one in zip(top, state.command, state.load, ends, mass / slope, strict=True)]
 
 
 @in_one_go

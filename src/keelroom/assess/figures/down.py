@@ -20,7 +20,7 @@ from keelroom.document.schema.package import Package
 
 def soonest(assessment: Assessment) -> Draw | None:
     """Of the case that stands and empties the battery soonest; None where none does, or no fan hangs on it."""
-    if assessment.build.brief.accessories.idle_voltage is not None:
+    if assessment.driven.brief.accessories.idle_voltage is not None:
         return None
     emptied = [draw for draw in draws_of(assessment) if draw.empties and stands(draw.case) and draw.system.fan_amps > 0]
     return min(emptied, key=lambda one: one.system.balance.lasts, default=None)

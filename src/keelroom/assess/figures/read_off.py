@@ -28,7 +28,7 @@ def air_in(build: Build, package: Package, assessment: Assessment) -> TrappedAir
 
 def draws_of(assessment: Assessment) -> tuple[Draw, ...]:
     """What every case that counts draws, as far as they are worked out."""
-    build, package = assessment.build, assessment.package
+    build, package = assessment.driven, assessment.package
     counted = {case.case_id: case.figures for case in assessment.counting if case.figures}
     return tuple(
         Draw(case, system_at(build, package, demand_of(build.brief, case).at), counted[case.id].mean_current)

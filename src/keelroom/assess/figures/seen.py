@@ -3,25 +3,32 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from typing import NamedTuple
 
-from keelroom.assess.figures.batch import Asked, held
+from keelroom.assess.figures.batch import Asked, HeldAt, held_at_heats
+from keelroom.assess.mended import as_found
 from keelroom.assess.reads import reads, while_same
 from keelroom.core.odds import Saw
 from keelroom.core.thermal.engine_laws import LAWS
+from keelroom.document.schema.brief import Symptom
 from keelroom.document.schema.build import Build, DutyCase, Seen
-from keelroom.document.schema.package import Package
 
 READS = 5.0
 """[K] of a dash gauge, of the weather typed and of what the model leaves out, together (common practice)."""
 CLIMBING = 12.0
 """[K] a needle was still short of where it would have gone when one switched off (common practice)."""
+TIMED = 8.0
+"""[K] the same of a needle that is known to have climbed so many minutes, heat capacity in it (common practice)."""
+WARM = 90.0
+"""[degC] an engine without a thermostat begins at."""
 RAN_HOT = 104.4
 """[degC], 220 °F: what is called hot where no figure was noted, or the build's limit where that is lower."""
 UNDER_HOT = 6.0
 """[K] under that a needle stays that nobody remarks on."""
 SECTIONS = reads(
-    "brief.accessories brief.causes brief.climate brief.cooling brief.engine brief.vehicle build.duty_cases "
+    "brief.accessories brief.causes brief.climate brief.cooling brief.engine brief.symptoms brief.vehicle "
+    "build.duty_cases "
     "build.supply build.survey package.circuits package.control package.coolant package.coolers package.core "
     "package.cuts package.fans package.kind package.loop package.panels package.place package.remote package.sealing "
     "package.shroud"
@@ -47,16 +54,36 @@ class Unlike(NamedTuple):
     told: bool
 
 
-def as_found(build: Build) -> Package | None:
-    """The package what was seen is said of: the car as found, else the one in use."""
-    return build.of_kind("as_found") or (build.package if build.active else None)
+CLIMBS: dict[Symptom, Callable[[DutyCase], bool]] = {
+    "climbs_at_idle": lambda case: case.demand == "idle",
+    "climbs_with_ac": lambda case: case.demand == "idle" and case.ac_on,
+    "climbs_at_speed": lambda case: case.speed.si > 20 and case.demand == "road_load" and case.grade.si <= 0,
+    "climbs_on_grade": lambda case: case.grade.si > 0,
+}
+"""Duty cases a symptom in words is said of."""
 
 
 def seen_cases(build: Build) -> tuple[DutyCase, ...]:
-    """Duty cases something was seen in; none once a cause was found and mended: it has to be driven again."""
+    """Duty cases something was seen in, by a reading or in words; none once a cause was found and mended: it has to be
+    driven again."""
     if any(check.state == "mended" for check in build.brief.causes):
         return ()
-    return tuple(case for case in build.duty_cases if case.seen)
+    words = _in_words(build)
+    told = (case.model_copy(update={"seen": "hot"}) if case.id in words else case for case in build.duty_cases)
+    return tuple(case for case in told if case.seen)
+
+
+def _in_words(build: Build) -> set[str]:
+    """Cases that ran hot by a symptom alone: of those it is said of the first, the A/C off before on; none where
+    something was seen in one of them, and none of a build that does not say which package the car was found with."""
+    found: set[str] = set()
+    if build.of_kind("as_found") is None:
+        return found
+    for symptom in build.brief.symptoms:
+        alike = [case for case in build.duty_cases if symptom in CLIMBS and CLIMBS[symptom](case)]
+        if alike and not any(case.seen for case in alike):
+            found.add(min(alike, key=lambda case: case.ac_on).id)
+    return found
 
 
 def saw(build: Build, case: DutyCase) -> Saw:
@@ -64,8 +91,10 @@ def saw(build: Build, case: DutyCase) -> Saw:
     limit = build.brief.cooling.limit
     mark = min(RAN_HOT, limit.si) if limit else RAN_HOT
     if case.seen == "hot":
-        noted = case.seen_at
-        return Saw(noted.si, READS, CLIMBING) if noted else Saw(mark, READS, math.inf)
+        noted, timed = case.seen_at, case.seen_for is not None
+        if noted:
+            return Saw(noted.si, READS, TIMED if timed else CLIMBING)
+        return Saw(mark, READS, math.inf)
     if case.seen_at is not None:
         return Saw(case.seen_at.si, READS, READS)
     return Saw(mark - UNDER_HOT, math.inf, READS)
@@ -73,13 +102,28 @@ def saw(build: Build, case: DutyCase) -> Saw:
 
 def found_in_use(build: Build) -> Build | None:
     """The build with the car as found in use, on the days things were seen; None where nothing was."""
-    package = as_found(build)
-    if package is None or not seen_cases(build):
+    package, seen = as_found(build), {case.id: case for case in seen_cases(build)}
+    if package is None or not seen:
         return None
-    cases = tuple(
-        case.model_copy(update={"ambient": case.seen_day}) if case.seen_day else case for case in build.duty_cases
-    )
+    cases = tuple(_on_its_day(seen.get(case.id, case)) for case in build.duty_cases)
     return build.model_copy(update={"active": package.id, "duty_cases": cases})
+
+
+def _on_its_day(case: DutyCase) -> DutyCase:
+    return case.model_copy(update={"ambient": case.seen_day}) if case.seen_day else case
+
+
+def shown_at(build: Build, case: DutyCase, point: HeldAt) -> float:
+    """Temperature [degC] of a case as far as it came in the minutes it lasted, warm before; where it ends where nobody
+    counted them.
+
+    Source: one lump of heat capacity, its heat less what goes growing short in a straight line.
+    """
+    if case.seen_for is None:
+        return point.temperature
+    rating = build.package.loop.thermostat
+    warm = min(rating.si if rating else WARM, point.ends)
+    return point.ends + (warm - point.ends) * math.exp(-case.seen_for.si / max(point.lag, 1.0))
 
 
 def heats_of(build: Build) -> tuple[float, ...]:
@@ -102,16 +146,15 @@ def unlike_seen(build: Build) -> tuple[Unlike, ...]:
 def _unlike(build: Build) -> tuple[Unlike, ...]:
     found = found_in_use(build)
     assert found
-    cases, (low, middle, high) = seen_cases(found), heats_of(found)
-    points = held([Asked(found, case.id, heat) for case in cases for heat in (low, middle, high)])
-    unlike = []
-    for k, case in enumerate(cases):
-        least, expected, most = points[3 * k : 3 * k + 3]
+    cases, unlike = seen_cases(found), []
+    points = held_at_heats([Asked(found, case.id) for case in cases], heats_of(found))
+    for case, own in zip(cases, points, strict=True):
+        if own is None:
+            continue
         told = saw(found, case)
-        if least and expected and most and _past(case, told, least.temperature, most.temperature):
-            unlike.append(
-                Unlike(case.id, case.name, expected.temperature, told.value, case.seen, case.seen_at is not None)
-            )
+        least, expected, most = (shown_at(found, case, point) for point in own)
+        if _past(case, told, least, most):
+            unlike.append(Unlike(case.id, case.name, expected, told.value, case.seen, case.seen_at is not None))
     return tuple(unlike)
 
 

@@ -10,7 +10,15 @@ import numpy as np
 
 from keelroom.assess.fit.bodies import RADIUS, Body, Path, Term, Terms, term
 from keelroom.assess.fit.coolers import bodies
-from keelroom.assess.inputs.airside import in_shroud, placed_on_face, shroud_rectangle, stands_proud
+from keelroom.assess.inputs.air_parts import held_off
+from keelroom.assess.inputs.airside import (
+    duct_rectangle,
+    in_shroud,
+    placed_on_face,
+    shroud_rectangle,
+    stands_proud,
+    swept,
+)
 from keelroom.assess.inputs.coolant.heights import cap_tank
 from keelroom.assess.inputs.coolant.ports import CORE_IN, Port, ports_in
 from keelroom.assess.inputs.coolant.routes import HoseRun, run_of
@@ -230,7 +238,13 @@ def seat_off(package: Package) -> float:
 
 
 def standoff(package: Package, fan: Fan) -> float:
-    """From the fins to the fan's front [m]: the shroud's depth, and what it sits off them, or a bare fan's gap."""
+    """From the fins to the fan's front [m]: where the engine holds it, the shroud's depth, and what that sits off
+    them, or a bare fan's gap."""
+    held = held_off(package, fan)
+    if held is not None:
+        return held
+    if duct_rectangle(package, fan) is not None:
+        return fan.duct_depth.si
     if in_shroud(package, fan):
         return package.shroud.depth.si + seat_off(package)
     return package.shroud.fan_gap.si
@@ -260,13 +274,27 @@ def _fan(package: Package, fan: Fan, number: int, frame: Axes, chain: Chain) -> 
     upward = at[1] + term(f"Fan {number} from bottom", (*where, "y"), fan.y)
     size = term(f"Fan {number} diameter", (*where, "diameter"), fan.diameter, RADIUS)
     middle = term(f"Fan {number} motor, diameter", (*where, "hub_diameter"), fan.hub_diameter, RADIUS)
+    duct = duct_rectangle(package, fan)
+    if duct is not None:
+        own = term(f"Fan {number}, its own shroud's depth", (*where, "duct_depth"), fan.duct_depth)
     if shrouded:
         own += gasketed(package)
+    if held_off(package, fan) is not None:
+        # The engine holds it: where the core stands is nothing to it.
+        deep, own = term("Support plane to its blades", (*where, "nose"), fan.nose), ()
     start, far = (deep + own, deep + own + term(f"Fan {number} depth", (*where, "depth"), fan.depth))
     hub = (fan.hub_diameter.si if fan.hub_diameter else 0.3 * fan.diameter.si) / 2
     bodies = []
+    if duct is not None:
+        left, bottom, wide, high = duct
+        solid = frame.box((left, left + wide), (bottom, bottom + high), (-off, 0.0))
+        sides = (across, upward)
+        path = (*where, "duct_depth")
+        bodies.append(
+            Body(f"duct:{fan.id}", f"Fan {number} shroud", "fan", solid, path, (*sides, far), (*sides, at[2]))
+        )
     for key, name, radius, length in (
-        ("ring", "ring", fan.diameter.si / 2 + RIM, RING_SHARE * long),
+        ("ring", "ring", swept(fan) / 2 + RIM, RING_SHARE * long),
         ("motor", "motor", hub, long),
     ):
         span = (-off - length, -off) if pusher else (depth + off, depth + off + length)

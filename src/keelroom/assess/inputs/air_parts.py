@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from keelroom.assess.made import made_core, made_fans
+from keelroom.assess.placing import core_depth
 from keelroom.core.kept import by_identity
 from keelroom.document.schema.coolers import Cooler
-from keelroom.document.schema.package import Core, Fan, Package, Remote, Shroud
+from keelroom.document.schema.package import Core, Fan, Package, Place, Remote, Shroud
 from keelroom.document.schema.panels import Panel, Sealing
 
 
@@ -21,6 +22,8 @@ class AirParts(NamedTuple):
     panels: tuple[Panel, ...]
     coolers: tuple[Cooler, ...]
     remote: Remote
+    place: Place | None
+    """where a fan of the engine is measured, which stays where it is; else None"""
 
 
 Parts = Package | AirParts
@@ -38,17 +41,36 @@ def air_parts(package: Package) -> AirParts:
         package.panels,
         package.coolers,
         package.remote,
+        package.place if any(fan.nose is not None for fan in package.fans) else None,
     )
 
 
+def back_of(package: Parts) -> float:
+    """From the support plane to the fins' back [m]; a lean is left out."""
+    return (package.place.z.si if package.place else 0.0) + core_depth(package.core)
+
+
+def held_off(package: Parts, fan: Fan) -> float | None:
+    """From the fins to the blades of a fan the engine holds [m], negative where they are in the core; None of one that
+    goes where the core goes."""
+    if fan.motor != "engine" or fan.nose is None:
+        return None
+    return fan.nose.si - fan.spacer.si - back_of(package)
+
+
+BLADES = 0.5
+"""Depth of an engine's fan's blades over its own, clutch and all (common practice)."""
+
+
+def immersion_of(package: Parts, fan: Fan) -> float:
+    """Share of its blades' depth in the shroud: as the engine holds it, else as it is typed."""
+    off = held_off(package, fan)
+    if off is None:
+        return fan.immersion.si
+    deep = BLADES * (fan.depth.si if fan.depth else 0.1)
+    return min(max((package.shroud.depth.si - off) / deep, 0.0), 1.0)
+
+
 @by_identity(64)
-def _parts(
-    core: Core,
-    fans: tuple[Fan, ...],
-    shroud: Shroud,
-    sealing: Sealing,
-    panels: tuple[Panel, ...],
-    coolers: tuple[Cooler, ...],
-    remote: Remote,
-) -> AirParts:
-    return AirParts(core, fans, shroud, sealing, panels, coolers, remote)
+def _parts(*parts: Any) -> AirParts:
+    return AirParts(*parts)

@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.inputs.air_parts import Parts, air_parts
+from keelroom.assess.inputs.air_parts import BLADES, Parts, air_parts, held_off, immersion_of
 from keelroom.assess.inputs.coolers import ahead_of_core
 from keelroom.assess.inputs.electrical.loads import fan_rating
 from keelroom.assess.inputs.sealing import base_pressure, open_area
@@ -40,8 +40,13 @@ MOST_FANS = 4
 SEATED = 1e-4
 """[m] a shroud this much too wide still goes between the tanks."""
 CLASS_STEP = 4
+DUCT_EDGE = 1.6e-3
+"""[m] a pusher's own shroud stands off the fins, a sixteenth (common practice)."""
 SPILL_LEAK = 0.5
 """Share of the slot round a bare fan that leaks: the blade tips still draw through the disc (common practice)."""
+LEAST_IN = 0.4
+"""Share of an engine's fan's blades in its shroud under which air goes round their tips (common practice: half to two
+thirds stand in it)."""
 OVER_TANK = 0.5
 """Share of a shrouded fan's disc over a tank that is lost to it; a bare one loses all of it (common practice)."""
 
@@ -100,9 +105,15 @@ def placed_on_face(package: Parts, item: Shroud | Cooler) -> Rectangle:
     return (left, bottom, wide, high)
 
 
+def swept(fan: Fan) -> float:
+    """Diameter over its tips [m], as trimmed; a foot where not known yet."""
+    diameter = fan.diameter.si if fan.diameter else 0.3
+    return max(diameter - 2 * fan.tip_trim.si, 0.3 * diameter)
+
+
 def disc_of(fan: Fan) -> Disc:
     """The fan's disc on the face."""
-    diameter = fan.diameter.si if fan.diameter else 0.3
+    diameter = swept(fan)
     return Disc(
         fan.x.si, fan.y.si, diameter / 2, min(fan.hub_diameter.si if fan.hub_diameter else 0.0, 0.8 * diameter) / 2
     )
@@ -130,8 +141,28 @@ def zones_of(package: Parts) -> tuple[tuple[Zone, ...], tuple[int, ...]]:
     for fan in fans:
         if fan.id not in node:
             node[fan.id] = 2 + len(zones)
-            zones.append(Zone(None, (disc_of(fan),), 0.0, shroud.fan_gap.si, fan.mount == "pusher"))
+            zones.append(_own_zone(package, fan))
     return tuple(zones), tuple(node[fan.id] for fan in fans)
+
+
+def _own_zone(package: Parts, fan: Fan) -> Zone:
+    """The zone of a fan that no shroud of the core serves: its own shroud's ahead of the core, else its disc."""
+    ahead, duct = fan.mount == "pusher", duct_rectangle(package, fan)
+    if duct is not None:
+        return Zone(duct, (disc_of(fan),), fan.duct_depth.si, 0.0, True)
+    off = held_off(package, fan)
+    return Zone(None, (disc_of(fan),), 0.0, package.shroud.fan_gap.si if off is None else max(off, 0.0), ahead)
+
+
+def duct_rectangle(package: Parts, fan: Fan) -> Rectangle | None:
+    """What of the face a pusher's own shroud covers; None without one."""
+    if fan.mount != "pusher" or fan.duct_width is None:
+        return None
+    (width, height), wide = face_size(package), fan.duct_width.si
+    high = fan.duct_height.si if fan.duct_height else wide
+    left, right = max(fan.x.si - wide / 2, 0.0), min(fan.x.si + wide / 2, width)
+    bottom, top = max(fan.y.si - high / 2, 0.0), min(fan.y.si + high / 2, height)
+    return (left, bottom, max(right - left, 0.0), max(top - bottom, 0.0))
 
 
 def cover_rectangle(package: Parts, cover: Cooler) -> Rectangle | None:
@@ -195,7 +226,9 @@ def _network(
     shares = _shroud_shares(zones)
     leak, flaps = _shroud_areas(package)
     round_fan = [
-        2 * np.pi * (z.discs[0].radius + z.gap) * z.gap * SPILL_LEAK if z.rectangle is None else 0.0 for z in zones
+        _round_disc(zone)
+        + sum(_round_tips(package, fan) for fan, own in zip(package.fans, fan_zone, strict=False) if own == node)
+        for node, zone in enumerate(zones, 2)
     ]
     # Where there is no fan at all a stand-in zone keeps the arrays' shape; nothing flows in it.
     empty = not zones
@@ -218,6 +251,25 @@ def _network(
             classes.front, classes.rear, fan_zone or (2,), tuple(zone.pusher for zone in zones) or (False,)
         ),
     )
+
+
+def _round_disc(zone: Zone) -> float:
+    """Leak area [m2] of what a zone of one fan has of its own: the slot round a bare one's disc, the edge of a pusher's
+    shroud."""
+    if zone.rectangle is None:
+        return 2 * np.pi * (zone.discs[0].radius + zone.gap) * zone.gap * SPILL_LEAK
+    return 2 * (zone.rectangle[2] + zone.rectangle[3]) * DUCT_EDGE if zone.pusher else 0.0
+
+
+def _round_tips(package: Parts, fan: Fan) -> float:
+    """Leak area [m2] round the tips of an engine's fan in a shroud: blades that stand too little in it, or were
+    trimmed."""
+    if fan.motor != "engine" or not in_shroud(package, fan):
+        return 0.0
+    off, whole = held_off(package, fan), BLADES * (fan.depth.si if fan.depth else 0.1)
+    out = max(LEAST_IN - immersion_of(package, fan), 0.0) * whole
+    past = max(off - package.shroud.depth.si, 0.0) if off is not None else 0.0
+    return float(np.pi * swept(fan) * (out + past + fan.tip_trim.si) * SPILL_LEAK)
 
 
 def _openings(vehicle: Vehicle, package: Parts) -> tuple[float, float, float, float]:
@@ -265,8 +317,8 @@ def stands_proud(package: Parts) -> float:
 
 
 def _shroud_shares(zones: tuple[Zone, ...]) -> list[float]:
-    shrouded = sum(zone.rectangle is not None for zone in zones)
-    return [1 / shrouded if zone.rectangle is not None else 0.0 for zone in zones]
+    own = [zone.rectangle is not None and not zone.pusher for zone in zones]
+    return [1 / sum(own) if shrouded else 0.0 for shrouded in own]
 
 
 def _fan_set(package: Parts) -> FanSet:
@@ -284,7 +336,7 @@ def _fan_set(package: Parts) -> FanSet:
         runs=np.array([float(fan.runs) for fan in fans] + [0.0 for _ in empty]),
         pushes=np.array([float(fan.mount == "pusher") for fan in fans] + [0.0 for _ in empty]),
         driven=np.array([float(fan.motor == "engine") for fan in fans] + [0.0 for _ in empty]),
-        drag=np.array([_si(fan.drag) if fan.motor == "engine" else 0.0 for fan in fans] + [0.0 for _ in empty]),
+        drag=np.array([shaft_of(fan) if fan.motor == "engine" else 0.0 for fan in fans] + [0.0 for _ in empty]),
         clutch=np.array([float(fan.clutch) for fan in fans] + [0.0 for _ in empty]),
         doubt=float(np.mean([doubt for _, doubt in found])) if found else 0.0,
     )
@@ -312,7 +364,8 @@ def _placed_curve(package: Parts, fan: Fan, curve: FanCurve) -> FanCurve:
     if fan.mount == "pusher":
         flow *= PUSHED
     lost = 1 - disc_on_face(face_size(package), disc_of(fan))
-    flow *= max(1 - lost * (OVER_TANK if in_shroud(package, fan) else 1.0), 0.05)
+    shrouded = in_shroud(package, fan) or duct_rectangle(package, fan) is not None
+    flow *= max(1 - lost * (OVER_TANK if shrouded else 1.0), 0.05)
     # The hole is as large as the part of the disc that still faces the core.
     return curve._replace(flow=curve.flow * flow, pressure=curve.pressure * pressure, hole=curve.hole / pressure)
 
@@ -345,21 +398,55 @@ def fan_curve(fan: Fan) -> FanCurve:
     Raises InputError where typed points do not fall.
     """
     if fan.curve:
-        return typed_curve(tuple((point.flow.si, point.pressure.si) for point in fan.curve), annulus_of(fan))
-    return generic_curve(rating_of(fan))
+        points = tuple((point.flow.si, point.pressure.si) for point in fan.curve)
+        return _trimmed(fan, typed_curve(points, _annulus(fan, _diameter(fan))))
+    return _trimmed(fan, generic_curve(rating_of(fan)))
+
+
+def _trimmed(fan: Fan, curve: FanCurve) -> FanCurve:
+    """A curve of blades as they came, with what was trimmed off their tips: flow by tip speed and what is swept,
+    pressure by the square of tip speed, the hole as large as what is swept.
+
+    Source: FAN_LAWS, the hub as it was.
+    """
+    tips = trimmed_share(fan)
+    if tips == 1.0:
+        return curve
+    swept_share = annulus_of(fan) / _annulus(fan, _diameter(fan))
+    return curve._replace(flow=curve.flow * tips * swept_share, pressure=curve.pressure * tips**2)
 
 
 def annulus_of(fan: Fan) -> float:
-    """[m2] between its hub and its ring."""
-    diameter, hub = (v.si if v else 0.3 for v in (fan.diameter, fan.hub_diameter))
+    """[m2] between its hub and its tips, as trimmed."""
+    return _annulus(fan, swept(fan))
+
+
+def _annulus(fan: Fan, diameter: float) -> float:
+    hub = fan.hub_diameter.si if fan.hub_diameter else 0.3
     return float(max(np.pi / 4 * (diameter**2 - min(hub, 0.8 * diameter) ** 2), 1e-4))
+
+
+def _diameter(fan: Fan) -> float:
+    return fan.diameter.si if fan.diameter else 0.3
+
+
+def trimmed_share(fan: Fan) -> float:
+    """Tip diameter over what it was before its tips were trimmed."""
+    return swept(fan) / _diameter(fan)
+
+
+def shaft_of(fan: Fan) -> float:
+    """What an engine's fan takes at its stated speed [W], as trimmed: flow times pressure."""
+    share = annulus_of(fan) / _annulus(fan, _diameter(fan))
+    return _si(fan.drag) * share * trimmed_share(fan) ** 3
 
 
 def rating_of(fan: Fan) -> Rating:
     """What is known of a fan by its label, and by where it comes from."""
     flow, derate = (v.si if v else 1.0 for v in (fan.free_air_flow, fan.derate))
     deep = fan.depth.si / fan.diameter.si if fan.depth and fan.diameter else USUAL_DEPTH
-    return Rating(flow, power_of(fan), fan.blade, derate * MADE[fan.made][0], annulus_of(fan), deep)
+    # Its label is of the blades as they came; what was trimmed off them is taken off its curve.
+    return Rating(flow, power_of(fan), fan.blade, derate * MADE[fan.made][0], _annulus(fan, _diameter(fan)), deep)
 
 
 def credible_curve(fan: Fan) -> tuple[FanCurve, float]:

@@ -4,15 +4,28 @@ from __future__ import annotations
 
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.findings import Finding, Found
+from keelroom.assess.fit.bodies import ROCK
 from keelroom.assess.fixes import set_act
+from keelroom.assess.inputs.air_parts import BLADES, held_off, immersion_of
+from keelroom.assess.inputs.airside import LEAST_IN
+from keelroom.document.act import Act
+from keelroom.document.quantity import from_si
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.package import Package
+from keelroom.document.schema.package import Fan, Package
 from keelroom.facts import given
+from keelroom.units import INCH
 
 OVER = 1.1
 """Times the speed of greatest power an engine is turned now and then (common practice)."""
-LEAST_IN, MOST_IN = 0.4, 0.8
-"""Share of the blades' depth in the shroud outside which they draw less (common practice: half to two thirds)."""
+MOST_IN = 0.8
+"""Share of the blades' depth in the shroud over which they draw less (common practice: half to two thirds)."""
+BEST_IN = 0.6
+LEAST_OFF, GOOD_OFF = 0.5 * INCH, 1.0 * INCH
+"""[m] between blades and fins once the engine has rocked forward: the least, and what is left on purpose (common
+practice: a fan some 1/2 to 1 in from what does not move with it)."""
+THINNEST, THICKEST = -0.1, 0.075
+"""[m] a spacer may be thinner than the one that is there, and thicker before the pump's bearing minds (common
+practice)."""
 COOLER = 20.0
 """[K] the air behind the core stays under the coolant at least where a core works (common practice)."""
 
@@ -51,12 +64,56 @@ def driven(build: Build, package: Package, assessment: Assessment) -> Found:
                 value=fan.engages.si,
                 limit=limit - COOLER,
             )
-        if package.shroud.kind != "none" and not LEAST_IN <= fan.immersion.si <= MOST_IN:
-            yield Finding(
-                "immersion",
-                "note",
-                (*where, "immersion"),
-                given(name=name, immersion=(fan.immersion.si, "share")),
-                fix=(set_act("60 % in the shroud", (*where, "immersion"), "60 %"),),
-                value=fan.immersion.si,
-            )
+        yield from _in_the_shroud(package, fan, name)
+        yield from _off_the_core(build, package, fan, name)
+
+
+def _in_the_shroud(package: Package, fan: Fan, name: str) -> Found:
+    inside, where = immersion_of(package, fan), ("packages", package.id, "fans", fan.id)
+    if package.shroud.kind == "none" or LEAST_IN <= inside <= MOST_IN:
+        return
+    off = held_off(package, fan)
+    if off is None:
+        fix: tuple[Act, ...] = (set_act("60 % in the shroud", (*where, "immersion"), "60 %"),)
+    else:
+        deep = BLADES * (fan.depth.si if fan.depth else 0.1)
+        fix = _spacer(package, fan, off, package.shroud.depth.si - BEST_IN * deep)
+    yield Finding(
+        "immersion",
+        "note",
+        (*where, "immersion" if off is None else "nose"),
+        given(name=name, immersion=(inside, "share")),
+        fix=fix,
+        value=inside,
+    )
+
+
+def _off_the_core(build: Build, package: Package, fan: Fan, name: str) -> Found:
+    """A fan the engine holds too near the fins: the engine rocks, and a core was moved back or grew deeper."""
+    off, rock = held_off(package, fan), build.survey.engine.rock_forward
+    if off is None:
+        return
+    left = off - (rock.si if rock else ROCK)
+    if left < LEAST_OFF:
+        yield Finding(
+            "fan_meets_core",
+            "problem" if left < 0 else "doubt",
+            ("packages", package.id, "fans", fan.id, "nose"),
+            given(name=name, left=(max(left, 0.0), "length"), off=(max(off, 0.0), "length")),
+            form="meets" if left < 0 else "near",
+            fix=_spacer(package, fan, off, GOOD_OFF + (rock.si if rock else ROCK)),
+            value=left,
+            limit=LEAST_OFF,
+        )
+
+
+def _spacer(package: Package, fan: Fan, off: float, wanted: float) -> tuple[Act, ...]:
+    """The spacer that brings a fan from so far off the fins to where it is wanted; none where no spacer does, or it
+    would stand in the core."""
+    thick = fan.spacer.si + off - wanted
+    if wanted < LEAST_OFF or not THINNEST <= thick <= THICKEST:
+        return ()
+    words = from_si(thick, "length", "us", "derived").words
+    where = ("packages", package.id, "fans", fan.id, "spacer")
+    than = "thicker" if thick > 0 else "thinner"
+    return (set_act(f"A spacer {words.lstrip('-−')} {than}", where, words),)

@@ -403,7 +403,7 @@ ELECTRICAL = (
     Part(
         charging,
         reads(
-            "brief.accessories brief.climate brief.engine brief.vehicle build.duty_cases build.supply "
+            "brief.accessories brief.causes brief.climate brief.engine brief.vehicle build.duty_cases build.supply "
             "package.circuits package.control package.coolers package.fans package.kind package.loop "
             "assessment.electrics"
         ),

@@ -549,7 +549,10 @@ PARTS: tuple[Part, ...] = (
             "brief.accessories brief.vehicle build.survey package.coolers made.core assessment.cases assessment.stopped"
         ),
     ),
-    Part(driven, reads("brief.engine package.fans")),
+    Part(
+        driven,
+        reads("brief.engine build.survey made.core package.fans package.place package.shroud assessment.boiling"),
+    ),
     Part(fit, reads("build.survey package.loop assessment.fit")),
     Part(survey, reads("build.survey assessment.fit")),
     Part(cuts, reads("build.survey package.cuts")),

@@ -6,15 +6,15 @@ from __future__ import annotations
 import math
 from collections import Counter
 from collections.abc import Iterable
-from itertools import combinations
+from itertools import combinations, product
 from typing import NamedTuple
 
 import numpy as np
 
 from keelroom.assess.causes import CAUSES, state_of
 from keelroom.assess.faults import Fault, faults_of
-from keelroom.assess.figures.batch import Asked, held
-from keelroom.assess.figures.seen import WEIGHTS, found_in_use, heats_of, saw, seen_cases
+from keelroom.assess.figures.batch import Asked, held, held_at_heats
+from keelroom.assess.figures.seen import CLIMBS, WEIGHTS, found_in_use, heats_of, saw, seen_cases, shown_at
 from keelroom.core.kept import in_one_go
 from keelroom.core.odds import log_likelihood, posterior, told_by_a_look
 from keelroom.document.edits import Change, Edit, apply
@@ -25,6 +25,8 @@ BOILS = 130.0
 """[degC] stands for a case that does not settle."""
 FITS = 0.03
 """Under which even the likeliest does not read what was seen: some two and a half doubts off in one case."""
+SAID, SAID_ANYWAY = 0.4, 0.08
+"""Share of cars a symptom is remarked on of, with a cause that shows it and without (common practice, no source)."""
 SHOWN, ALIKE, NEAR = 8, 3.0, 0.25
 """Explanations shown; [K] under which two read alike; share of the first's odds from which one is told with it."""
 
@@ -126,15 +128,19 @@ def _with(build: Build, faults: Iterable[Fault]) -> Build | None:
 
 
 def _readings(builds: list[Build], cases: tuple[DutyCase, ...], heats: tuple[float, ...]) -> np.ndarray | None:
-    """Temperatures (H, S, N) [degC] of builds in the cases seen, at each size of the heat's doubt.
+    """Temperatures (H, S, N) [degC] of builds in the cases seen, at each size of the heat's doubt, after the minutes
+    they lasted.
 
     inf where one boils or finds no answer; None where the first, as entered, has none."""
-    asked = [Asked(build, case.id, heat) for build in builds for case in cases for heat in heats]
-    points = held(asked)
-    if any(point is None for point in points[: len(cases) * len(heats)]):
+    points = held_at_heats([Asked(build, case.id) for build in builds for case in cases], heats)
+    if None in points[: len(cases)]:
         return None
-    flat = [point.temperature if point else math.inf for point in points]
-    return np.array(flat).reshape(len(builds), len(cases), len(heats))
+    boils = (math.inf,) * len(heats)
+    each = [
+        [shown_at(build, case, point) for point in own] if own else boils
+        for (build, case), own in zip(product(builds, cases), points, strict=True)
+    ]
+    return np.array(each).reshape(len(builds), len(cases), len(heats))
 
 
 def _logs(build: Build, ways: list[tuple[Fault, ...]], read: np.ndarray) -> np.ndarray:
@@ -142,8 +148,19 @@ def _logs(build: Build, ways: list[tuple[Fault, ...]], read: np.ndarray) -> np.n
     high = np.array([sum(fault.reads_high for fault in way) for way in ways])[:, None]
     shown = np.minimum(read, BOILS) + high[:, None]
     each = [log_likelihood(shown[:, k], saw(build, case)) for k, case in enumerate(seen_cases(build))]
-    found: np.ndarray = np.sum(each, axis=0)
+    found: np.ndarray = np.sum(each, axis=0) + _words(build, ways)[:, None]
     return found
+
+
+def _words(build: Build, ways: list[tuple[Fault, ...]]) -> np.ndarray:
+    """Log of the likelihood (H,) of the symptoms that are no temperature."""
+    causes = {cause.id: cause.explains for cause in CAUSES}
+    said = [symptom for symptom in build.brief.symptoms if symptom not in CLIMBS]
+    shares = [
+        [SAID if any(symptom in causes[fault.cause] for fault in way) else SAID_ANYWAY for symptom in said]
+        for way in ways
+    ]
+    return np.array([sum(map(math.log, own)) for own in shares])
 
 
 def _priors(ways: list[tuple[Fault, ...]]) -> np.ndarray:

@@ -14,6 +14,7 @@ from keelroom.assess.inputs.electrical.controller import curve_of, seat_of, sett
 from keelroom.assess.inputs.electrical.loads import motors_of
 from keelroom.assess.inputs.electrical.system import system_at
 from keelroom.assess.inputs.electrical.ways import WAYS, way_of
+from keelroom.assess.mended import judged_on
 from keelroom.core.electrical.control import LEAST_SPAN, reading_at
 from keelroom.core.electrical.motor import SOFT_START, START
 from keelroom.core.kept import in_one_go
@@ -80,7 +81,8 @@ def compare_schools(build: Build, case_id: str) -> Comparison:
     asked = [Asked(_on_day(b, case_id, ambient), case_id) for b in builds for ambient in days]
     points = held(asked)
     marks = outlets_at(asked, [set_points(question.build) for question in asked], LOOKED_AT)
-    amps = system_at(build, build.package, demand_of(build.brief, case).at).fan_amps
+    driven = judged_on(build, build.package)
+    amps = system_at(driven, build.package, demand_of(driven.brief, case).at).fan_amps
     starting = sum(START * m.motor.current for m in motors_of(build, build.package) if m.fan)
     rows = []
     for k, (school, edit) in enumerate(zip(SCHOOLS, edits, strict=True)):

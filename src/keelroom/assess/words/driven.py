@@ -20,4 +20,16 @@ TOLD = {
         "beat against the wall.",
         "An engine-driven fan's blades stand wrongly in its shroud",
     ),
+    "fan_meets_core.meets": Told(
+        "{name}: its blades meet the core when the engine rocks",
+        "Measured from the support plane they stand {off} off the fins, and the engine comes forward more than that in "
+        "its mounts. Blades that touch tear the core open. Move the core, or fit a thinner spacer.",
+        "An engine-driven fan meets the core",
+    ),
+    "fan_meets_core.near": Told(
+        "{name}: its blades come to {left} of the core",
+        "Measured from the support plane they stand {off} off the fins; what is left is with the engine rocked. "
+        "[1/2 to 1 in|13 to 25 mm] is left on purpose.",
+        "An engine-driven fan comes near the core",
+    ),
 }

@@ -355,6 +355,12 @@ def made_fans(raw: Raw) -> Raw:
     return raw | {"version": 13}
 
 
+def causes_found(raw: Raw) -> Raw:
+    """Version 14: a cause that was found stands as found, with what stood before; what was seen lasted so long; a fan
+    of the engine stands where the engine holds it, a pusher may have a shroud. Of version 13 none of it is known."""
+    return raw | {"version": 14}
+
+
 STEPS: dict[int, Callable[[Raw], Raw]] = {
     1: opening_to_survey,
     2: drop_to_circuits,
@@ -368,6 +374,7 @@ STEPS: dict[int, Callable[[Raw], Raw]] = {
     10: states_of_parts,
     11: seen_cases,
     12: made_fans,
+    13: causes_found,
 }
 """Version n to the function that makes version n + 1 of it. Version 1 is the first."""
 

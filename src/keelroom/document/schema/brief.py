@@ -7,7 +7,7 @@ from keelroom.document.quantity import Quantity, Spec, Strict, most, quantity
 Maybe = Quantity | None
 EngineKind = Literal["carburetted", "injected", "modern", "boosted", "diesel"]
 Gearbox = Literal["manual", "automatic"]
-CauseState = Literal["open", "fine", "mended"]
+CauseState = Literal["open", "fine", "found", "mended"]
 Symptom = Literal[
     "climbs_at_idle",
     "climbs_with_ac",
@@ -99,11 +99,24 @@ class Engine(Strict):
     ] = quantity("5 %", "share")
 
 
+class Stood(Strict):
+    """An entry as it stood before a cause that was found was entered in it."""
+
+    path: Annotated[tuple[str, ...], most(12)]
+    value: Quantity | str | bool | None = None
+
+
 class CauseCheck(Strict):
-    """What became of one cheap cause that was looked into."""
+    """What became of one cheap cause that was looked into.
+
+    size : of one that was found, and is entered;  stood : the entries it was entered in, as they go back when it is
+           mended
+    """
 
     id: str
     state: CauseState = "open"
+    size: str = ""
+    stood: Annotated[tuple[Stood, ...], most(120)] = ()
 
 
 class Accessories(Strict):

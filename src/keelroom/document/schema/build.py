@@ -14,7 +14,7 @@ from keelroom.document.schema.trail import KEPT, Done
 from keelroom.errors import InputError
 
 FORMAT: Literal["keelroom-build"] = "keelroom-build"
-VERSION: Literal[13] = 13
+VERSION: Literal[14] = 14
 Demand = Literal["idle", "road_load", "full_power"]
 Seen = Literal["", "fine", "hot"]
 """nobody looked; it stayed; it climbed"""
@@ -51,13 +51,17 @@ class DutyCase(Strict):
     seen_day: Annotated[
         Maybe, Spec("temperature", "On a day of", ge=-50, le=60, help="Empty: as warm as the case’s own day")
     ] = None
+    seen_for: Annotated[
+        Maybe,
+        Spec("minutes", "It lasted", gt=0, le=86400, help="Warm before; empty: until the needle moved no more"),
+    ] = None
 
 
 class Build(Strict):
     """A build: one brief, one survey, several packages of which one is active, duty cases, and the user's own parts."""
 
     format: Literal["keelroom-build"] = FORMAT
-    version: Literal[13] = VERSION
+    version: Literal[14] = VERSION
     revision: int = 0
     brief: Brief = Brief()
     survey: Survey = Survey()

@@ -187,6 +187,29 @@ class Fan(Strict):
         Quantity,
         Spec("share", "Blades in the shroud by", ge=0, le=1, help="Half to two thirds of their depth draws best"),
     ] = quantity("60 %", "share")
+    nose: Annotated[
+        Maybe,
+        Spec(
+            "length",
+            "Support plane to its blades",
+            ge=-0.5,
+            le=3,
+            help="Of one on the engine, no new spacer; empty: it goes where the core goes",
+        ),
+    ] = None
+    spacer: Annotated[
+        Quantity, Spec("length", "Spacer brings it forward", ge=-0.1, le=0.2, help="Thicker than the one measured with")
+    ] = quantity("0 in", "length")
+    tip_trim: Annotated[
+        Quantity, Spec("length", "Trimmed off each tip", ge=0, le=0.1, help="Alike on every blade, or it shakes")
+    ] = quantity("0 in", "length")
+    duct_width: Annotated[
+        Maybe, Spec("length", "Its own shroud, width", gt=0.05, le=2, help="Of a pusher, round its middle; empty: bare")
+    ] = None
+    duct_height: Annotated[Maybe, Spec("length", "Its own shroud, height", gt=0.05, le=2, help="Empty: as wide")] = None
+    duct_depth: Annotated[Quantity, Spec("length", "Its own shroud, depth", gt=1e-3, le=0.3)] = quantity(
+        "2 in", "length"
+    )
     cost: Annotated[Maybe, Spec("money", "Fan cost", ge=0, le=1e6)] = None
     basis: str = ""
 

@@ -21,7 +21,8 @@ BLADES = (("curved", "Curved"), ("straight", "Straight"))
 MADE = (("original", "A new original"), ("copy", "A copy"), ("used", "Used"), ("budget", "From a budget kit"))
 MOTORS = (("brushed", "Brushed motor"), ("brushless", "Brushless motor"), ("engine", "The engine"))
 ELECTRIC = ("power", "rated_voltage", "rated_current")
-DRIVEN = ("ratio", "rated_rpm", "drag", "safe_rpm", "immersion")
+DRIVEN = ("ratio", "rated_rpm", "drag", "safe_rpm", "tip_trim", "nose")
+DUCT = ("duct_height", "duct_depth")
 MOUNTS = (("puller", "Behind: puller"), ("pusher", "In front: pusher"))
 PLENUMS = (("shared", "All fans share it"), ("divided", "Divided between fans"))
 COLUMNS = ("Fan", "Rated", "Depth", "Cost")
@@ -95,6 +96,7 @@ def _fan_group(build: Build, fan: Fan, index: int) -> Group:
             "free_air_flow",
             "derate",
             *(DRIVEN if fan.motor == "engine" else ELECTRIC),
+            *(("spacer",) if fan.nose is not None else ("immersion",) if fan.motor == "engine" else ()),
         ),
         Row("choice", (*path, "made"), "Comes as", MADE),
         *(
@@ -106,6 +108,7 @@ def _fan_group(build: Build, fan: Fan, index: int) -> Group:
             )
         ),
         Row("choice", (*path, "mount"), "Place", MOUNTS),
+        *(quantities(path, "duct_width", *(DUCT if fan.duct_width else ())) if fan.mount == "pusher" else ()),
         Row("flag", (*path, "runs"), "Runs"),
         Row("choice", (*path, "blade"), "Blade", BLADES),
         Row("choice", (*path, "motor"), "Turned by", MOTORS),

@@ -8,7 +8,7 @@ from functools import partial
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from keelroom.assess.acts.registry import offer
-from keelroom.assess.causes import STATE_WORDS, Cause, causes_for, state_of
+from keelroom.assess.causes import STATE_WORDS, Cause, causes_for, checked, state_of
 from keelroom.document.act import Act
 from keelroom.document.schema.brief import CauseState
 from keelroom.gui.session.session import Session
@@ -16,7 +16,7 @@ from keelroom.gui.theme.palette import palette_of
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.text import LevelMark, button, label, replace_body
 
-MARKS = {"open": "doubt", "fine": "note", "mended": "note"}
+MARKS = {"open": "doubt", "fine": "note", "found": "problem", "mended": "note"}
 
 TARGETS: tuple[tuple[str, CauseState], ...] = (
     ("Looked at, fine", "fine"),
@@ -67,9 +67,11 @@ class CausesView(ScrolledColumn):
         state = state_of(self.session.build.brief, cause.id)
         head = QHBoxLayout()
         colour = palette_of(self.session.settings.theme)
-        head.addWidget(LevelMark(MARKS[state], colour.doubt if state == "open" else colour.good))
+        head.addWidget(LevelMark(MARKS[state], {"open": colour.doubt, "found": colour.bad}.get(state, colour.good)))
         head.addWidget(label(f"{number}. {cause.name}", "strong", wrap=True), 1)
-        head.addWidget(label(STATE_WORDS[state], "faint"))
+        check = checked(self.session.build.brief, cause.id)
+        size = f": {check.size}" if check and check.size else ""
+        head.addWidget(label(f"{STATE_WORDS[state]}{size}", "faint"))
         column.addLayout(head)
         column.addWidget(label(f"Looks like: {cause.looks_like}", wrap=True))
         column.addWidget(label(f"Test: {cause.test}", wrap=True))

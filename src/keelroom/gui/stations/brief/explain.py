@@ -11,6 +11,7 @@ from keelroom.assess.acts.registry import offer
 from keelroom.assess.causes import CAUSES, Cause
 from keelroom.assess.faults import Fault
 from keelroom.assess.figures.seen import seen_cases
+from keelroom.assess.mended import entered
 from keelroom.assess.questions.explain import BOILS, FITS, Explained, Explanation, explained
 from keelroom.assess.words import worded
 from keelroom.gui.session.session import Session
@@ -26,8 +27,9 @@ INTRO = (
     "before hands go in."
 )
 NOTHING = (
-    "Nothing is said yet of what the car did. On the Before page, say for each duty case whether it ran hot or stayed, "
-    "and what the gauge read on what day. Where a cause was found and mended, drive it again first."
+    "Nothing is said yet of what the car did. On the Before page, mark a symptom, or say for each duty case whether it "
+    "ran hot or stayed, what the gauge read, after how many minutes, on what day. Where a cause was found and mended, "
+    "drive it again first."
 )
 UNANSWERED = (
     "What the car did is said, but the car as found cannot be worked out in those cases yet: an entry is missing, or "
@@ -49,6 +51,7 @@ def explain_page(session: Session) -> SoughtPage:
         return lambda: explained(build)
 
     def fill(column: QVBoxLayout, found: Explained | None) -> None:
+        _entered(column, session)
         if found is None:
             column.addWidget(
                 label(session.stopped or (UNANSWERED if seen_cases(session.build) else NOTHING), wrap=True)
@@ -79,6 +82,30 @@ def _verdict(column: QVBoxLayout, session: Session, found: Explained) -> None:
     column.addSpacing(6)
 
 
+def _entered(column: QVBoxLayout, session: Session) -> None:
+    """Causes that were found and stand in the car as found, each with what mends it."""
+    there = entered(session.build)
+    if there:
+        column.addWidget(label("Found, and entered in the car as found", "head"))
+        column.addWidget(
+            label(
+                "The car as found has it until it is mended. Other packages are judged on the car as mended.",
+                wrap=True,
+            )
+        )
+    for check in there:
+        cause = BY_ID.get(check.id)
+        if cause is None:
+            continue
+        line = QHBoxLayout()
+        line.addWidget(label(f"{cause.name} ({check.size})", "strong", wrap=True), 1)
+        for words, act in (("Mended", marking(cause, "mended")), ("It was none", marking(cause, "open"))):
+            line.addWidget(button(words, partial(session.do, act), f"{cause.name}: {words.lower()}"))
+        column.addLayout(line)
+    if there:
+        column.addSpacing(8)
+
+
 def _look(column: QVBoxLayout, session: Session, found: Explained) -> None:
     """Where a look tells most for its minutes, and what cannot be told by any temperature."""
     look = found.look
@@ -105,16 +132,17 @@ def _fine(session: Session, cause: Cause) -> QPushButton:
     return button("Looked at, fine", partial(session.do, act), act.label)
 
 
-def _words(faults: tuple[Fault, ...]) -> str:
-    """An explanation in words."""
+def _words(faults: tuple[Fault, ...], unlike: bool = False) -> str:
+    """An explanation in words. unlike: what was seen is past what the build could do as entered"""
     if not faults:
-        return "As it is entered, within the doubt of its heat"
+        where = "at the far end of the doubt of its heat" if unlike else "within the doubt of its heat"
+        return f"As it is entered, {where}"
     return " and ".join(f"{BY_ID[fault.cause].name} ({fault.size})" for fault in faults)
 
 
 def _one(column: QVBoxLayout, session: Session, number: int, one: Explanation) -> None:
     """One explanation: its odds, what it reads in each case, and the acts that enter it."""
-    words = _words(one.faults)
+    words = _words(one.faults, bool(session.assessment.unlike))
     head = QHBoxLayout()
     head.addWidget(label(f"{number}. {words}", "strong", wrap=True), 1)
     odds = label(f"{one.odds:.0%}", "strong")
@@ -144,10 +172,11 @@ def _readings(session: Session, one: Explanation) -> QGridLayout:
     grid = QGridLayout()
     grid.setHorizontalSpacing(14)
     cases = [case for case in session.build.duty_cases if case.id in one.readings]
+    told = {case.id: case.seen for case in seen_cases(session.build)}
     for row, case in enumerate(cases):
         reads = one.readings[case.id]
         shown = format_si(reads, TEMPERATURE, session.system) if reads < BOILS else "boils"
-        seen = {"hot": "ran hot", "fine": "stayed"}.get(case.seen, "")
+        seen = {"hot": "ran hot", "fine": "stayed"}.get(told.get(case.id, ""), "")
         for place, text in enumerate((case.name or case.id, shown, seen)):
             grid.addWidget(label(text, "faint"), row, place)
     grid.setColumnStretch(3, 1)

@@ -137,7 +137,7 @@ def _seen_rows(case: DutyCase) -> tuple[Row, ...]:
     """What the car did in one duty case before the work; what was read, where something was seen."""
     path, name = ("duty_cases", case.id), case.name or "Duty case"
     did = Row("choice", (*path, "seen"), name, SEEN)
-    return (did, *quantities(path, "seen_at", "seen_day", of=name)) if case.seen else (did,)
+    return (did, *quantities(path, "seen_at", "seen_for", "seen_day", of=name)) if case.seen else (did,)
 
 
 def _case_group(ident: str, name: str) -> Group:
