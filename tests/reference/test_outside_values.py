@@ -23,17 +23,27 @@ from keelroom.core.fluids import air, coolant
 from keelroom.core.fluids.water import saturation_pressure
 from keelroom.core.thermal import tube_side
 from keelroom.core.thermal.engine_heat import engine_heat
-from keelroom.core.thermal.engine_laws import LAWS
+from keelroom.core.thermal.engine_laws import BIAS, LAWS
 from keelroom.document.edits import Change, Edit, apply, set_value
 from keelroom.document.quantity import quantity
 from keelroom.units import KINDS, parse
 from tests.reference.cars import CAR, at, drive_with, engine_with
 from tests.reference.outside import CHECKS, effectiveness
+from tests.reference.outside_engine import residuals
 
 
 @pytest.mark.parametrize("check", CHECKS, ids=lambda check: check.name)
 def test_published_value(check):
     assert check.holds(), f"{check.source}: expected {check.expected}, got {check.ours()}"
+
+
+@pytest.mark.parametrize("kind", LAWS)
+def test_the_bias_told_of_an_engines_heat_is_that_against_published_balances(kind):
+    """The mean of what its rows are off their middles, well inside its doubt; none is told where there are no rows."""
+    off, bias = residuals(kind), BIAS[kind]
+    assert bias.rows == len(off)
+    assert bias.share == pytest.approx(sum(off) / max(len(off), 1), abs=0.006)
+    assert abs(bias.share) < LAWS[kind].doubt / 2
 
 
 @pytest.mark.parametrize("ntu", [0.3, 1.0, 2.5, 5.0])

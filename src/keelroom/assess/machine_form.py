@@ -345,6 +345,7 @@ def _case(case: CaseResult) -> dict[str, Any]:
                 "air_in_degC": cover.air_in,
                 "air_out_degC": cover.air_out,
                 "fluid_degC": cover.fluid,
+                "fluid_within_K": cover.within,
             }
             for cover in figures.coolers
         ],

@@ -44,6 +44,10 @@ class Edit:
     act: Act | None = None
 
 
+PLAIN = (Quantity, str, bool, float, int, type(None))
+"""What a change may put in without making or unmaking a member of a list."""
+
+
 def set_value(path: Path, value: Any, label: str, merge_key: str = "") -> Edit:
     """The edit that sets one field."""
     return Edit(label, (Change(path, value),), merge_key)
@@ -64,7 +68,8 @@ def apply(build: Build, edit: Edit) -> Build:
         value = _validated(type(owner), change)
         _verify(value, _known(get(build, change.path)))
         build = _replaced(build, change.path, value)
-    _ids_hold(build)
+    if any(change.path[-1] == "id" or not isinstance(change.value, PLAIN) for change in edit.changes):
+        _ids_hold(build)
     return build
 
 

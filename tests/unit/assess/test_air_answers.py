@@ -20,6 +20,7 @@ from keelroom.core.electrical.motor import motor_speed
 from keelroom.document.edits import Change, Edit, apply, set_value
 from keelroom.document.file import load
 from keelroom.document.quantity import from_si, quantity
+from keelroom.document.schema.brief import CauseCheck
 from keelroom.errors import InputError
 from tests.acts import doing, key
 from tests.changes import on as with_
@@ -173,10 +174,10 @@ def test_causes_follow_symptoms_and_wait_until_looked_at():
     assert "pump" not in {cause.id for cause in waiting}, "the demo's pump was looked at"
     build = BUILD
     for cause in waiting:
-        build = on(build, (("brief", "causes"), marked(build.brief, cause.id, "fine")))
+        build = on(build, (("brief", "causes"), marked(build.brief, CauseCheck(id=cause.id, state="fine"))))
     assert "cheap_cause" not in {f.code for f in assess(build).findings}
     assert causes_for(on(BUILD, (("brief", "symptoms"), ())).brief) == ()
-    again = marked(build.brief, "pump", "open")
+    again = marked(build.brief, CauseCheck(id="pump"))
     assert "pump" not in {check.id for check in again}
 
 

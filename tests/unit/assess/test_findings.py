@@ -452,6 +452,8 @@ TABLE = {
         [((*FAN1, "safe_rpm"), "9000 rpm", "turning speed")],
     ),
     "clutch_late": ([DRIVEN, ((*FAN1, "engages"), "240 °F", "temperature")], FIX),
+    "generator_rating": ([(("supply", "charger"), "generator")], FIX),
+    "generator_pulley": ([(("supply", "charger"), "generator")], FIX),
     "fan_meets_core": ([DRIVEN, ((*FAN1, "nose"), "3.30 in", "length")], FIX),
     "immersion": ([DRIVEN, ((*FAN1, "immersion"), "10 %", "share")], FIX),
     "bolt_in_hole": (

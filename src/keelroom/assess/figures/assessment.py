@@ -73,7 +73,7 @@ class FluidFigures(NamedTuple):
     outdoors [Pa], air at the vents and in the cabin, power steering.
 
     runs : share of the time the compressor runs;  given [W] each fluid, left [W] where it went: what was given is all
-           somewhere
+           somewhere;  within [K] of the band each stands in, either way
     """
 
     gearbox: float
@@ -88,6 +88,7 @@ class FluidFigures(NamedTuple):
     runs: float
     given: tuple[tuple[str, float], ...]
     left: tuple[Left, ...]
+    within: tuple[tuple[str, float], ...]
 
     def of(self, fluid: str) -> float:
         """[degC] a fluid runs at, the refrigerant where it condenses."""
@@ -109,6 +110,8 @@ class CoolerFigures(NamedTuple):
     air_out: float
     fluid: float
     """of its own fluid: gearbox oil, refrigerant, intake air"""
+    within: float
+    """[K] either way of the band that stands in; 0 where it has no fluid"""
 
 
 COLDEST, HOTTEST = -30.0, 60.0

@@ -4,6 +4,7 @@ went."""
 from __future__ import annotations
 
 from keelroom.assess.figures.assessment import CoolerFigures, FluidFigures, Left
+from keelroom.assess.figures.fluidbands import coolers_sinks, half_band, others
 from keelroom.assess.inputs.coolers import FLUID_OF
 from keelroom.catalogue.refrigerants import saturation_pressure
 from keelroom.core.answer import Answer
@@ -31,6 +32,7 @@ def cooler_figures(
             float(found.air_in[i, k]),
             float(found.air_in[i, k] + found.rise[i, k]),
             fluids.of(FLUID_OF[cooler.kind]) if cooler.kind in FLUID_OF else float(found.air_in[i, k]),
+            dict(fluids.within).get(FLUID_OF.get(cooler.kind, ""), 0.0),
         )
         for k, cooler in enumerate(there)
     )
@@ -76,6 +78,14 @@ def fluid_figures(there: tuple[Cooler, ...], points: Points, answer: Answer, ref
     condensing, vapour = float(found.condensing[i]), per_dry(float(fixed.air.vapour[i]))
     cooling = float(fluids.compressor[i] * found.cop[i] * found.runs[i])
     inside = cabin(cooling, (float(points.situation.climate.ambient[i]), vapour), float(fixed.air.pressure[i]))
+    runs_at = {name: float(getattr(found, name)[i]) for name in ("gearbox", "oil", "charge", "steering")}
+    runs_at["refrigerant"] = condensing
+    taken = {name: _taken_from(name, there, answer, i) for name in given}
+    within = tuple(
+        (name, half_band(name, watts, at, [*coolers_sinks(taken[name], at, passes), *others(name, points, answer, i)]))
+        for name, watts in given.items()
+        for at, passes in ((runs_at[name], charge_flow if name == "charge" else 0.0),)
+    )
     return FluidFigures(
         gearbox=float(found.gearbox[i]),
         gearbox_leaving=float(found.gearbox_leaving[i]),
@@ -89,7 +99,18 @@ def fluid_figures(there: tuple[Cooler, ...], points: Points, answer: Answer, ref
         runs=float(found.runs[i]),
         given=tuple(given.items()),
         left=tuple(left),
+        within=within,
     )
+
+
+def _taken_from(fluid: str, there: tuple[Cooler, ...], answer: Answer, i: int) -> list[tuple[Cooler, float, float]]:
+    """Coolers of a fluid, each with its heat [W] and the air it meets [degC]."""
+    found = answer.solution.state.exchanged
+    return [
+        (cooler, float(found.heat[i, k]), float(found.air_in[i, k]))
+        for k, cooler in enumerate(there)
+        if FLUID_OF.get(cooler.kind) == fluid
+    ]
 
 
 def _outside(points: Points, i: int) -> float:

@@ -16,7 +16,7 @@ from keelroom.assess.electrical.cures import cures_for, takes
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.figures.read_off import draws_of
 from keelroom.assess.findings import Finding, Found, Level
-from keelroom.assess.fixes import choose_act
+from keelroom.assess.fixes import choose_act, set_act
 from keelroom.assess.inputs.cases import stands
 from keelroom.assess.inputs.electrical.system import System, battery_of
 from keelroom.assess.inputs.gearing import belt_turns
@@ -36,6 +36,41 @@ def belt(build: Build, package: Package, assessment: Assessment) -> Found:
         where = ("supply", "belt")
         fix = (choose_act("A new belt, tensioned", where, "good"),)
         yield Finding("belt_slips", "problem", where, given(share=(belt_turns(build.supply), "share")), fix=fix)
+
+
+MOST_GENERATES, GENERATES = 60.0, 30.0
+"""[A] the largest generator of a car's gave, and what a usual one gives, in all voltages (common practice)."""
+MOST_TURNED, TURNED = 2.2, 1.8
+"""Turns per crank turn past which its commutator flies apart at the redline, and usual ones (common practice)."""
+
+
+def generator(build: Build, package: Package, assessment: Assessment) -> Found:
+    """A direct-current generator with an alternator's figures left standing."""
+    if build.supply.charger != "generator":
+        return
+    rating, ratio = build.brief.accessories.alternator_rating, build.supply.pulley_ratio
+    if rating is not None and rating.si > MOST_GENERATES:
+        where = ("brief", "accessories", "alternator_rating")
+        yield Finding(
+            "generator_rating",
+            "doubt",
+            where,
+            given(rating=(rating.si, "current"), usual=(GENERATES, "current")),
+            fix=(set_act(f"{GENERATES:.0f} A", where, f"{GENERATES:.0f} A"),),
+            value=rating.si,
+            limit=MOST_GENERATES,
+        )
+    if ratio.si > MOST_TURNED:
+        pulley = ("supply", "pulley_ratio")
+        yield Finding(
+            "generator_pulley",
+            "doubt",
+            pulley,
+            given(ratio=(ratio.si, "number"), usual=(TURNED, "number")),
+            fix=(set_act(f"{TURNED:g} turns", pulley, f"{TURNED:g}"),),
+            value=ratio.si,
+            limit=MOST_TURNED,
+        )
 
 
 def charging(build: Build, package: Package, assessment: Assessment) -> Found:

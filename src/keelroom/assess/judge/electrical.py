@@ -14,7 +14,7 @@ from keelroom.assess.inputs.coolant.sensor import adapter_of
 from keelroom.assess.inputs.electrical.controller import NEAR_LIMIT, seat_of, set_for_lower_hose
 from keelroom.assess.inputs.electrical.system import battery_of
 from keelroom.assess.inputs.electrical.ways import WAYS, way_of
-from keelroom.assess.judge.charging import alternator, belt, charging, mean_currents
+from keelroom.assess.judge.charging import alternator, belt, charging, generator, mean_currents
 from keelroom.assess.judge.circuits import circuits
 from keelroom.assess.judge.part import Part
 from keelroom.assess.reads import reads
@@ -400,6 +400,7 @@ ELECTRICAL = (
     Part(_run_on, reads("brief.engine build.supply package.control package.fans assessment.electrics")),
     Part(_direction, reads("package.control package.fans")),
     Part(belt, reads("build.supply")),
+    Part(generator, reads("brief.accessories build.supply")),
     Part(
         charging,
         reads(

@@ -207,6 +207,8 @@ RESTS: dict[str, str] = {
     "voltage_contradicts": BALANCE,
     "voltage_odd": "supply.sources",
     "regulator_odd": "supply.sources",
+    "generator_rating": "supply.charger",
+    "generator_pulley": "supply.charger",
     "over_speed": "supply.redline supply.speed_limit",
     "speed_limit_low": "brief.engine.idle_rpm supply.pulley_ratio",
     "redline_low": "brief.engine.idle_rpm brief.engine.power_rpm",

@@ -17,6 +17,7 @@ from keelroom.core import rules
 from keelroom.core.answer import Answer
 from keelroom.core.kept import in_one_go
 from keelroom.core.sources import SOURCES, Reference
+from keelroom.core.thermal.engine_laws import BIAS
 from keelroom.document.edits import apply, set_value
 from keelroom.document.fields import Path, measured_fields
 from keelroom.document.quantity import Quantity, Spec, from_si
@@ -45,6 +46,18 @@ class Working(NamedTuple):
     formula: str
     inputs: tuple[tuple[str, str], ...]
     sources: tuple[Reference, ...]
+
+
+def bias_words(kind: str) -> str:
+    """How far an engine's heat lies from published balances, in words."""
+    bias = BIAS[kind]
+    if not bias.rows:
+        return "No published balance of such an engine is held against its heat."
+    way = "over" if bias.share > 0 else "under"
+    return (
+        f"Against {bias.rows} published balances and consumptions of such engines its heat lies {abs(bias.share):.0%} "
+        f"{way} their middle on the mean; that is told here and not taken out."
+    )
 
 
 def temperature_working(figures: CaseFigures, name: str, system: str) -> Working:

@@ -15,6 +15,17 @@ TOLD = {
         "the engine together. It squeals after a start or with the lamps on, and its dust is black.",
         "The belt slips",
     ),
+    "generator_rating": Told(
+        "{rating:.0f} A is an alternator's rating, not a generator's",
+        "A car's direct-current generator gives 22 to 45 A by its label, and all of it only well over idle: "
+        "{usual:.0f} A is usual. Read the label on its case.",
+        "A generator with an alternator's rating",
+    ),
+    "generator_pulley": Told(
+        "{ratio:.2f} turns per crank turn is an alternator's pulley",
+        "A generator's commutator stands some 8,000 rpm and has a larger pulley: {usual:g} turns is usual.",
+        "A generator with an alternator's pulley",
+    ),
     "over_speed": Told(
         "The pulley over-speeds the alternator",
         "{top} at the redline against its limit of {limit}: the rotor’s windings let go. A ratio of "

@@ -40,6 +40,9 @@ MISFIT = (
     "Even the likeliest does not read all that was seen: two readings may not belong together, a day or a gauge may be "
     "wrong, or it is something that is not on this list. Read it again before anything is bought."
 )
+EXPLAINED = "What was found explains what was seen. Mend it, drive it again, and say what it does then."
+UNLIKELY = 0.02
+"""Odds under which no look is worth its minutes."""
 BY_ID = {cause.id: cause for cause in CAUSES}
 
 
@@ -109,7 +112,11 @@ def _entered(column: QVBoxLayout, session: Session) -> None:
 def _look(column: QVBoxLayout, session: Session, found: Explained) -> None:
     """Where a look tells most for its minutes, and what cannot be told by any temperature."""
     look = found.look
-    if look is None:
+    if entered(session.build) and not found.explanations[0].faults:
+        column.addWidget(label(EXPLAINED, "strong", wrap=True))
+        column.addSpacing(8)
+        return
+    if look is None or look.odds < UNLIKELY:
         return
     cause = BY_ID[look.cause]
     column.addWidget(label("Look here first", "head"))

@@ -151,6 +151,10 @@ def _fluids_said(assessment: Assessment, case: str, system: str) -> Said:
     return tuple(found)
 
 
+LEAST_TOLD = 0.5
+"""[K] of a band under which none is told."""
+
+
 def list_cells(build: Build, figures: CaseFigures | None, system: str) -> list[tuple[str, ...]]:
     """A line per cooler at the chosen duty case."""
     told = {cooler.cooler_id: cooler for cooler in figures.coolers} if figures else {}
@@ -164,6 +168,9 @@ def list_cells(build: Build, figures: CaseFigures | None, system: str) -> list[t
             )
             continue
         fluid = format_si(found.fluid, kind, system) if cooler.kind in FLUID_OF else "—"
+        if found.within >= LEAST_TOLD:
+            half = KINDS["temperature difference"].shown_unit(system)
+            fluid = f"{fluid} ± {found.within / half.factor:.0f}"
         rows.append(
             (
                 named(cooler),

@@ -12,6 +12,7 @@ from keelroom.assess.questions.why import (
     Mover,
     Working,
     ambient_inputs,
+    bias_words,
     headline_working,
     movers,
     temperature_working,
@@ -133,6 +134,7 @@ class WhyPanel(DrawerPanel):
                 wrap=True,
             )
         )
+        column.addWidget(label(bias_words(self.session.build.brief.engine.kind), "faint", wrap=True))
         column.addSpacing(6)
 
     def _show_movers(self, answer: tuple[str, tuple[Mover, ...]]) -> None:
