@@ -73,6 +73,14 @@ def apply(build: Build, edit: Edit) -> Build:
     return build
 
 
+def grafted(build: Build, other: Build, paths: Iterable[Path]) -> Build:
+    """A build with the sections at `paths` as they are in another of the same lists: both were looked at when they were
+    made, and nothing is looked at again. Raises InputError where one has no such section."""
+    for path in paths:
+        build = _replaced(build, path, get(other, path))
+    return build
+
+
 def _validated(model: type[BaseModel], change: Change) -> Any:
     value = harmless(change.value, change.path[-1]) if isinstance(change.value, str) else change.value
     try:

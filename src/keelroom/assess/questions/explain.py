@@ -5,7 +5,6 @@ from __future__ import annotations
 
 import math
 from collections import Counter
-from collections.abc import Iterable
 from itertools import combinations, product
 from typing import NamedTuple
 
@@ -17,7 +16,8 @@ from keelroom.assess.figures.batch import Asked, held, held_at_heats
 from keelroom.assess.figures.seen import CLIMBS, WEIGHTS, found_in_use, heats_of, saw, seen_cases, shown_at
 from keelroom.core.kept import in_one_go
 from keelroom.core.odds import log_likelihood, posterior, told_by_a_look
-from keelroom.document.edits import Change, Edit, apply
+from keelroom.document.edits import Change, Edit, apply, grafted
+from keelroom.document.fields import Path
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.errors import InputError
 
@@ -81,7 +81,7 @@ def explained(build: Build) -> Explained | None:
     if found is None:
         return None
     ways = _ways(found)
-    builds = [_with(found, faults) for faults in ways]
+    builds = _with_each(found, ways)
     ways = [way for way, one in zip(ways, builds, strict=True) if one is not None]
     there = [one for one in builds if one is not None]
     cases = seen_cases(found)
@@ -118,9 +118,37 @@ def _clash(one: Fault, other: Fault) -> bool:
     return bool({change.path for change in one.changes} & {change.path for change in other.changes})
 
 
-def _with(build: Build, faults: Iterable[Fault]) -> Build | None:
-    """The build with faults in it; None where its entries do not take them."""
-    changes: tuple[Change, ...] = tuple(change for fault in faults for change in fault.changes)
+def _with_each(build: Build, ways: list[tuple[Fault, ...]]) -> list[Build | None]:
+    """The build with the faults of each way in it; None where its entries do not take them.
+
+    Of two the sections are those that have one of them: what was made of these is found again.
+    """
+    alone = {way[0]: _with(build, way[0].changes) for way in ways if len(way) == 1}
+    found: list[Build | None] = []
+    for way in ways:
+        if len(way) < 2:
+            found.append(alone[way[0]] if way else build)
+            continue
+        one, other = (alone[fault] for fault in way)
+        found.append(_both(way, one, other) if one and other else None)
+    return found
+
+
+def _both(way: tuple[Fault, ...], one: Build, other: Build) -> Build | None:
+    """The build with two faults from those with each: whole sections as they are with the second alone, but where both
+    are in the same."""
+    mine = {_section(change.path) for change in way[0].changes}
+    whole = {_section(change.path) for change in way[1].changes} - mine
+    within = tuple(change for change in way[1].changes if _section(change.path) in mine)
+    return _with(grafted(one, other, whole), within)
+
+
+def _section(path: Path) -> Path:
+    """The section of a package, of the brief or of the build that an entry stands in."""
+    return path[: {"packages": 3, "brief": 2}.get(path[0], 1)]
+
+
+def _with(build: Build, changes: tuple[Change, ...]) -> Build | None:
     try:
         return apply(build, Edit("", changes)) if changes else build
     except InputError:
