@@ -44,6 +44,8 @@ class Edit:
     act: Act | None = None
 
 
+NAMING = ("id", "active")
+"""Fields that name a member of a list."""
 PLAIN = (Quantity, str, bool, float, int, type(None))
 """What a change may put in without making or unmaking a member of a list."""
 
@@ -68,7 +70,7 @@ def apply(build: Build, edit: Edit) -> Build:
         value = _validated(type(owner), change)
         _verify(value, _known(get(build, change.path)))
         build = _replaced(build, change.path, value)
-    if any(change.path[-1] == "id" or not isinstance(change.value, PLAIN) for change in edit.changes):
+    if any(change.path[-1] in NAMING or not isinstance(change.value, PLAIN) for change in edit.changes):
         _ids_hold(build)
     return build
 
