@@ -56,7 +56,9 @@ def band_text(figures: CaseFigures, system: str) -> str:
         return "none under boiling"
     if math.isinf(figures.high):
         return f"{low} to no limit"
-    return f"{low.split()[0]}–{format_si(figures.high, KINDS['temperature'], system)}"
+    high = format_si(figures.high, KINDS["temperature"], system)
+    # Where fans switch, the tops of the swings at both ends are the switch's own point.
+    return f"{high} either way" if low == high else f"{low.split()[0]}–{high}"
 
 
 def margin_text(figures: CaseFigures, system: str) -> str:
