@@ -11,7 +11,7 @@ from keelroom.assess.figures.assessment import Assessment, CaseAmbients, CaseFig
 from keelroom.assess.figures.beliefs import beliefs_of
 from keelroom.assess.figures.down import battery_down, known_already
 from keelroom.assess.figures.effort import cost, effort
-from keelroom.assess.figures.seen import unlike_seen
+from keelroom.assess.figures.seen import unlike_known, unlike_seen
 from keelroom.assess.figures.solving import cases_of
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.inputs.cases import idle_case
@@ -63,7 +63,10 @@ def completed(build: Build, first: Assessment) -> Assessment:
     whole = first._replace(cases=cases, deepened=True)
     if isinstance(flat, Stopped):
         return _stopped_at(whole, flat)
-    whole = whole._replace(down=flat)
+    seen = attempted("What was seen before", _where(first.package), lambda: unlike_seen(build))
+    if isinstance(seen, Stopped):
+        return _stopped_at(whole._replace(down=flat), seen)
+    whole = whole._replace(down=flat, unlike=seen)
     again = attempted(
         "The judgement of results", _where(first.package), lambda: _judgement().deepened(driven, first.package, whole)
     )
@@ -142,11 +145,11 @@ def _first_wave(as_it_is: Build, package: Package, previous: Assessment | None, 
     if moving:
         return partial._replace(findings=previous.findings if previous else (), judged=False)
     beliefs = part("What is believed of its parts", lambda: beliefs_of(build, package)) or ()
-    unlike = part("What was seen before", lambda: unlike_seen(as_it_is)) or ()
+    seen = part("What was seen before", lambda: (unlike_known if partial.start else unlike_seen)(as_it_is))
     if partial.deepened:
         known = part("A flat battery", lambda: known_already(previous, partial)) or (None, True)
-        partial = partial._replace(down=known[0], deepened=known[1])
-    partial = partial._replace(beliefs=beliefs, unlike=unlike, stopped=(*stopped, *found.parts))
+        partial = partial._replace(down=known[0], deepened=known[1] and seen is not None)
+    partial = partial._replace(beliefs=beliefs, unlike=seen or (), stopped=(*stopped, *found.parts))
     return partial._replace(findings=_judgement().judge(build, package, partial))
 
 

@@ -52,6 +52,20 @@ def sections(what: Reads, build: Build, package: Package, *assessment: Any) -> l
     return [getattr(owners[owner], name) for owner, name in what]
 
 
+def known_same(kind: str, what: Reads, given: tuple[Build, Package], also: Hashable = None) -> Any:
+    """What was made of these very sections the last time; None where nothing was."""
+    objects, key = _key(sections(what, *given), given[1], also)
+    found = shelf(kind, MOST).get(objects, key)
+    return found[0] if found else None
+
+
+def _key(read: list[Any], package: Package, also: Hashable) -> tuple[tuple[Any, ...], Hashable]:
+    """What a kept thing is found by: the sections that are objects, and the package with all that is a plain value."""
+    plain = tuple(section for section in read if isinstance(section, PLAIN))
+    objects = tuple(section for section in read if not isinstance(section, PLAIN))
+    return objects, (package.id, *plain, also)
+
+
 def while_same(
     kind: str,
     what: Reads,
@@ -64,10 +78,8 @@ def while_same(
     kind : what is made;  given : the build, the package and, where it is read, the assessment so far;  also : what
     else it hangs on, told apart by its value
     """
-    read = sections(what, *given)
-    plain = tuple(section for section in read if isinstance(section, PLAIN))
-    objects = tuple(section for section in read if not isinstance(section, PLAIN))
-    key, kept = (given[1].id, *plain, also), shelf(kind, MOST)
+    objects, key = _key(sections(what, *given), given[1], also)
+    kept = shelf(kind, MOST)
     found = kept.get(objects, key)
     if found is None:
         found = (make(),)

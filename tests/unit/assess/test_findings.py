@@ -541,7 +541,7 @@ def telling(build):
 SOUND = first_wave(telling(BUILD))
 
 
-LATER = ("battery_down",)
+LATER = ("battery_down", "unlike_seen")
 """codes the second wave alone tells"""
 
 

@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from keelroom.assess.figures.batch import Asked, HeldAt, held_at_heats
 from keelroom.assess.mended import as_found
-from keelroom.assess.reads import reads, while_same
+from keelroom.assess.reads import known_same, reads, while_same
 from keelroom.core.odds import Saw
 from keelroom.core.thermal.engine_laws import LAWS
 from keelroom.document.schema.brief import Symptom
@@ -141,6 +141,15 @@ def unlike_seen(build: Build) -> tuple[Unlike, ...]:
     if package is None or not seen_cases(build):
         return ()
     return while_same("unlike what was seen", SECTIONS, (build, package), lambda: _unlike(build))
+
+
+def unlike_known(build: Build) -> tuple[Unlike, ...] | None:
+    """The same, where it was worked out already; None where it has to be."""
+    package = as_found(build)
+    if package is None or not seen_cases(build):
+        return ()
+    found: tuple[Unlike, ...] | None = known_same("unlike what was seen", SECTIONS, (build, package))
+    return found
 
 
 def _unlike(build: Build) -> tuple[Unlike, ...]:

@@ -103,7 +103,7 @@ def _stop(stop: Stopped, astray: Fact | None) -> Finding:
 def deepened(build: Build, package: Package, assessment: Assessment) -> tuple[Finding, ...]:
     """The assessment's findings with those of its results as its figures say them now: nothing else is judged again,
     but where the second wave has found more than figures."""
-    if assessment.down:
+    if assessment.down or assessment.unlike:
         return judge(build, package, assessment)
     again = {
         finding.key: weighed(build, with_rests(finding, package.id)) for finding in results(build, package, assessment)

@@ -296,16 +296,22 @@ def _leaving(group: tuple[str, ...], links: Links, case: LoopCase | None) -> Lea
         # Along a hose either way leads off; at a place only what leaves it.
         leaves = "#" in key or (flow.flow > 0) == (branch.start == key)
         if leaves:
-            climbs, clears = (max(law(run.bore, slope) for slope in _slopes(branch)) for law in (drift, clearing))
+            climbs, clears = _along(run)
             if best is None or flow.speed - clears > best[0] - best[2]:
                 best = (flow.speed, climbs, clears)
     return best
 
 
-def _slopes(branch: Branch) -> list[float]:
+@by_identity(128)
+def _along(run: HoseRun) -> tuple[float, float]:
+    """Speed [m/s] of a bubble against the coolant in a hose, and the one that clears it, where each is greatest."""
+    climbs, clears = (max(law(run.bore, slope) for slope in _slopes(run)) for law in (drift, clearing))
+    return climbs, clears
+
+
+def _slopes(run: HoseRun) -> list[float]:
     """Slopes [rad] of the pieces of a hose; upright where its route is not known."""
-    run = branch.run
-    if run is None or run.route is None:
+    if run.route is None:
         return [math.pi / 2]
     corners = run.route.corners
     return [math.asin(min(abs(b[1] - a[1]) / max(math.dist(a, b), 1e-9), 1.0)) for a, b in itertools.pairwise(corners)]
