@@ -73,7 +73,8 @@ class FluidFigures(NamedTuple):
     outdoors [Pa], air at the vents and in the cabin, power steering.
 
     runs : share of the time the compressor runs;  given [W] each fluid, left [W] where it went: what was given is all
-           somewhere;  within [K] of the band each stands in, either way
+           somewhere;  within [K] of the band each that is given heat stands in,
+           either way
     """
 
     gearbox: float

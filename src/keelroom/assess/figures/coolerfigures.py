@@ -3,7 +3,7 @@ went."""
 
 from __future__ import annotations
 
-from keelroom.assess.figures.assessment import CoolerFigures, FluidFigures, Left
+from keelroom.assess.figures.assessment import NO_HEAT, CoolerFigures, FluidFigures, Left
 from keelroom.assess.figures.fluidbands import coolers_sinks, half_band, others
 from keelroom.assess.inputs.coolers import FLUID_OF
 from keelroom.catalogue.refrigerants import saturation_pressure
@@ -84,6 +84,7 @@ def fluid_figures(there: tuple[Cooler, ...], points: Points, answer: Answer, ref
     within = tuple(
         (name, half_band(name, watts, at, [*coolers_sinks(taken[name], at, passes), *others(name, points, answer, i)]))
         for name, watts in given.items()
+        if watts >= NO_HEAT
         for at, passes in ((runs_at[name], charge_flow if name == "charge" else 0.0),)
     )
     return FluidFigures(
