@@ -69,7 +69,10 @@ def _mended(build: Build) -> Build:
     found = [check for check in build.brief.causes if check.state == "found"]
     shared = [one for check in found for one in check.stood if one.path[0] in SHARED]
     changes = tuple(_put_back(build, shared))
-    rest = tuple(CauseCheck(id=check.id, state="mended") if check in found else check for check in build.brief.causes)
+    rest = tuple(
+        CauseCheck(id=check.id, state="mended", size=check.size) if check in found else check
+        for check in build.brief.causes
+    )
     try:
         return apply(build, Edit("", (*changes, Change(("brief", "causes"), rest))))
     except InputError:

@@ -266,6 +266,10 @@ TABLE = {
         [(("duty_cases", "idle", "seen"), "hot"), (("duty_cases", "idle", "seen_at"), "245 °F", "temperature")],
         [(("duty_cases", "idle", "seen"), "fine"), (("duty_cases", "idle", "seen_at"), None)],
     ),
+    "judged_mended": (
+        [(("brief", "causes"), (CauseCheck(id="timing", state="found", size="very late or lean"),))],
+        [(("brief", "causes"), ())],
+    ),
     "cheap_cause": ([], [(("brief", "causes"), tuple(CauseCheck(id=one.id, state="fine") for one in CAUSES))]),
     "panel_hides": ([], [((*OPENING, "width"), "40 in", "length"), ((*OPENING, "height"), "40 in", "length")]),
     "cover_off_face": (

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from keelroom.assess.causes import open_causes
+from keelroom.assess.causes import CAUSES, open_causes
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.findings import Finding, Found
 from keelroom.assess.fixes import choose_act, flag_act
@@ -23,16 +23,26 @@ RECIRCULATES, LEAKS, BYPASSES = 0.08, 0.12, 0.15
 
 def causes(build: Build, package: Package, assessment: Assessment) -> Found:
     """Unresolved cheap causes stand before any part is recommended."""
+    names = {cause.id: lowered(cause.name) for cause in CAUSES}
+    mended = [names[one.id] for one in build.brief.causes if one.state == "mended" and one.size and one.id in names]
+    if mended:
+        yield Finding(
+            "judged_mended", "note", ("brief", "causes"), given(names=tuple(mended)), value=float(len(mended))
+        )
     waiting = open_causes(build.brief)
     if not waiting:
         return
-    names = tuple(lowered(cause.name) for cause in waiting)
     first = waiting[0]
     yield Finding(
         "cheap_cause",
         "doubt",
         ("brief", "symptoms"),
-        given(count=(len(waiting), "count"), names=names, first=first.name.lower(), test=first.test),
+        given(
+            count=(len(waiting), "count"),
+            names=tuple(names[cause.id] for cause in waiting),
+            first=first.name.lower(),
+            test=first.test,
+        ),
         value=float(len(waiting)),
     )
 

@@ -34,6 +34,7 @@ RESTS: dict[str, str] = {
     "tubes_in_transition": "package.core brief.engine.pump_flow package.coolant package.loop",
     "tubes_laminar": "package.core brief.engine.pump_flow package.coolant package.loop",
     "rule_differs": ALL,
+    "judged_mended": "brief.causes",
     "cheap_cause": "brief.causes",
     "unlike_seen": "brief.causes beside.seen_at beside.seen_day",
     "limit_under_thermostat": "package.loop.thermostat",

@@ -21,6 +21,12 @@ TOLD = {
         "where its air comes in and leaves at Fit-up, Place.",
         "A core that lies is taken to have the grille's air",
     ),
+    "judged_mended": Told(
+        "Judged on the car as mended: {names:first4}",
+        "What was found is entered in the car as found, and counts there alone until it is mended; other packages are "
+        "worked out with what stood before. Say that it is mended at Brief, Explain.",
+        "A package judged on the car as mended",
+    ),
     "cheap_cause": Told(
         "Rule out {count} cheap {count:cause|causes} before buying anything",
         "The symptoms could be {names:first4}. Begin with {first}: {test}",

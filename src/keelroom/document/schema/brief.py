@@ -109,8 +109,8 @@ class Stood(Strict):
 class CauseCheck(Strict):
     """What became of one cheap cause that was looked into.
 
-    size : of one that was found, and is entered;  stood : the entries it was entered in, as they go back when it is
-           mended
+    size : of one that was found and is entered, also where a package is judged as if it were mended;  stood : the
+           entries it was entered in, as they go back when it is mended
     """
 
     id: str

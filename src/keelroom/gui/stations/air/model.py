@@ -96,7 +96,7 @@ def _fan_group(build: Build, fan: Fan, index: int) -> Group:
             "free_air_flow",
             "derate",
             *(DRIVEN if fan.motor == "engine" else ELECTRIC),
-            *(("spacer",) if fan.nose is not None else ("immersion",) if fan.motor == "engine" else ()),
+            *(() if fan.motor != "engine" else ("immersion",) if fan.nose is None else ("spacer",)),
         ),
         Row("choice", (*path, "made"), "Comes as", MADE),
         *(
