@@ -45,6 +45,15 @@ def mending(build: Build, package: Package | None, cause: str) -> tuple[Change, 
     return (*back, *(change for change in well if change.path not in paths))
 
 
+def well(build: Build, package: Package) -> Package:
+    """A package with what was found of the car mended in it: what a copy of the car as found is planned from."""
+    inside = ("packages", package.id)
+    for check in entered(build):
+        own = tuple(change for change in mending(build, package, check.id) if change.path[:2] == inside)
+        build = apply(build, Edit("", own)) if own else build
+    return build.with_id(package.id)
+
+
 def _put_back(build: Build, stood: Iterable[Stood]) -> Iterator[Change]:
     """What stood before, where there is still such an entry."""
     for one in stood:

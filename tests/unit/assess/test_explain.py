@@ -192,7 +192,8 @@ def test_what_is_entered_of_a_cause_goes_back_when_it_is_mended_or_was_none(car)
             well = carried_out(ill, offer("cause", "", "", cause=fault.cause, state=state))
             assert well.brief.causes == left, fault
             kept = well.brief.model_copy(update={"causes": (), "notes": car.brief.notes})
-            assert (kept, well.packages, well.supply) == (car.brief, car.packages, car.supply), fault
+            stood = apply(well, Edit("", (Change(("packages", car.active, "kind"), car.package.kind),)))
+            assert (kept, stood.packages, well.supply) == (car.brief, car.packages, car.supply), fault
         tried.add(fault.cause)
     assert len(tried) >= 13
 
@@ -225,6 +226,27 @@ def test_packages_are_judged_on_the_car_as_mended(cause, size, case):
     assert one == other
     mended = carried_out(ill, offer("cause", "", "", cause=cause, state="mended"))
     assert first_wave(mended, planned).figures_of(case).mean == before.mean
+
+
+def test_a_copy_of_the_car_as_found_is_planned_on_the_car_as_mended():
+    """Gaps of 3 in and dirt are found: the copy has neither, nor has the car as mended; a package nobody had called
+    anything is the car as found from then on."""
+    ill = PLANNED
+    for cause, size in (
+        ("sealing", "3 in open all round"),
+        ("blocked", "half of the face"),
+        ("timing", "very late or lean"),
+    ):
+        ill = carried_out(ill, offer("enter_cause", "", "Found", cause=cause, size=size))
+    assert ill.package.kind == "as_found"
+    copied = carried_out(ill, offer("copy_package", ill.active, "Copy"))
+    assert copied.package.kind == "planned"
+    assert (copied.package.sealing, copied.package.coolers) == (PLANNED.package.sealing, PLANNED.package.coolers)
+    assert copied.with_id(ill.active) == ill.package
+    was, now = (first_wave(build).figures_of("idle") for build in (PLANNED, copied))
+    assert now.mean == was.mean
+    mended = carried_out(ill, offer("as_mended", "", "Mend it"))
+    assert mended.package.sealing == PLANNED.package.sealing
 
 
 def test_minutes_tell_a_climb_from_a_creep():

@@ -117,7 +117,10 @@ def _enter_cause(do: Doing) -> Edit:
     if fault is None or not fault.changes:
         raise InputError("act_incomplete", f"This build cannot have “{cause}: {size}” entered")
     said = marked(do.build.brief, check_of(do.build, fault))
-    return Edit(do.act.label, (Change(("brief", "causes"), said), *fault.changes))
+    # What was found is the car's as it came: a copy of it is planned without.
+    is_it = Change(("packages", package.id, "kind"), "as_found")
+    known = () if package.kind == "as_found" else (is_it,)
+    return Edit(do.act.label, (Change(("brief", "causes"), said), *known, *fault.changes))
 
 
 KINDS = (

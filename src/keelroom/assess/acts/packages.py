@@ -4,6 +4,7 @@ it was mended."""
 from __future__ import annotations
 
 from keelroom.assess.acts.kind import ActKind, Doing
+from keelroom.assess.mended import well
 from keelroom.document.edits import Change, Edit, fresh_id, fresh_name, set_value
 from keelroom.document.quantity import from_si, quantity
 from keelroom.document.schema.build import Build
@@ -23,8 +24,8 @@ def _beside(build: Build, package: Package, kind: PackageKind, name: str, **upda
 
 
 def duplicated(build: Build, package: Package) -> Edit:
-    """A planned copy of a package, which is active from then on."""
-    made = package.model_copy(
+    """A planned copy of a package, which is active from then on; of the car as found, with what was found mended."""
+    made = well(build, package).model_copy(
         update={"id": fresh_id(build.packages, "p"), "name": f"{package.name} (copy)", "kind": "planned"}
     )
     return Edit(f"Copy {package.name}", (Change(("packages",), (*build.packages, made)), Change(("active",), made.id)))
@@ -54,7 +55,8 @@ def as_mended(build: Build) -> Edit:
     found = build.of_kind("as_found")
     if found is None:
         raise InputError("not_found_yet", "Keep the car as found first: what is mended is mended on it")
-    edit = _added(build, made := _beside(build, found, "as_mended", AS_MENDED), "Begin the car as mended")
+    made = _beside(build, well(build, found), "as_mended", AS_MENDED)
+    edit = _added(build, made, "Begin the car as mended")
     return Edit(edit.label, (*edit.changes, Change(("active",), made.id)))
 
 
