@@ -20,6 +20,7 @@ from keelroom.core.arrays import Floats
 from keelroom.core.coupling import prepare
 from keelroom.core.cycling import Settled, fans_held, settle
 from keelroom.core.kept import in_one_go
+from keelroom.core.loop.circuit import THERMOSTAT_SPAN
 from keelroom.core.operating_point import evaluate, looked_at, solve, thermal_mass
 from keelroom.document.schema.build import Build
 
@@ -106,13 +107,14 @@ def batches(rows: Iterable[PointRow | None]) -> Iterator[tuple[list[int], list[P
 
 class HeldAt(NamedTuple):
     """Where a point settles: engine-outlet temperature [degC], at the top of the swing where fans cycle (inf where it
-    does not settle), shares of the fans' flow and power; where it would end did nothing boil [degC], and how fast it
-    gets there: the time constant [s]."""
+    does not settle), shares of the fans' flow and power; where it would end did nothing boil [degC], what it comes
+    from warmed up, its thermostat open [degC], and how fast: the time constant [s] by what is left over there."""
 
     temperature: float
     command: float
     load: float
     ends: float
+    warm: float
     lag: float
 
 
@@ -139,16 +141,25 @@ def _held(asked: Sequence[Asked]) -> list[HeldAt | None]:
 
 
 @in_one_go
-def held_at_heats(asked: Sequence[Asked], heats: tuple[float, ...]) -> list[tuple[HeldAt, ...] | None]:
+def held_at_heats(
+    asked: Sequence[Asked], heats: tuple[float, ...], timed: bool = False
+) -> list[tuple[HeldAt, ...] | None]:
     """Where each question settles with so many times its heat into the coolant, for each of `heats`; None where
-    something is missing. What its air and coolant do is worked out once for all of them."""
+    something is missing. What its air and coolant do is worked out once for all of them.
+
+    timed : whether it counts how fast it gets there; else that is at once
+    """
     found: list[tuple[HeldAt, ...] | None] = [None] * len(asked)
 
     def work(places: list[int], rows: list[PointRow]) -> None:
-        (points, _), n = stacked(rows), len(rows)
+        (points, _), n, layout = stacked(rows), len(rows), rows[0].layout
         looked = looked_at(np.tile(np.arange(n), len(heats)))._replace(heat=np.repeat(heats, n))
-        settled = settle(points, rows[0].layout, looked=looked)
-        told = _told(settled, np.tile(thermal_mass(points), len(heats)))
+        fixed = prepare(points, layout)
+        settled = settle(points, layout, fixed, looked=looked)
+        open_at = points.plant.circuit.thermostat + THERMOSTAT_SPAN
+        at = np.tile(open_at, len(heats))
+        left = -evaluate(points, fixed, at, layout, looked).margin if timed else np.full(len(at), np.inf)
+        told = _told(settled, np.tile(thermal_mass(points), len(heats)), at, left)
         for k, place in enumerate(places):
             found[place] = tuple(told[k::n])
 
@@ -156,13 +167,16 @@ def held_at_heats(asked: Sequence[Asked], heats: tuple[float, ...]) -> list[tupl
     return found
 
 
-def _told(settled: Settled, mass: Floats) -> list[HeldAt]:
-    """Where points settle, one by one. mass [J/K] of each"""
+def _told(settled: Settled, mass: Floats, open_at: Floats, left: Floats) -> list[HeldAt]:
+    """Where points settle, one by one. mass [J/K] of each; open_at [degC] its thermostat stands open, left [W] is left
+    over then"""
     solution, state = settled.solution, settled.solution.state
-    slope = np.maximum(solution.slope, 1e-3)
-    ends = np.where(solution.settles, settled.top, state.temperature - state.margin / slope)
+    past = state.temperature - state.margin / np.maximum(solution.slope, 1e-3)
+    ends = np.where(solution.settles, settled.top, past)
     top = np.where(solution.settles, settled.top, np.inf)
-    return [HeldAt(*map(float, one)) for one in zip(top, state.command, state.load, ends, mass / slope, strict=True)]
+    warm = np.minimum(open_at, ends)
+    lag = mass * (ends - warm) / np.maximum(left, 1.0)
+    return [HeldAt(*map(float, one)) for one in zip(top, state.command, state.load, ends, warm, lag, strict=True)]
 
 
 @in_one_go

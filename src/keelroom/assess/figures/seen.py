@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from typing import NamedTuple
 
 from keelroom.assess.figures.batch import Asked, HeldAt, held_at_heats
@@ -20,8 +20,6 @@ CLIMBING = 12.0
 """[K] a needle was still short of where it would have gone when one switched off (common practice)."""
 TIMED = 8.0
 """[K] the same of a needle that is known to have climbed so many minutes, heat capacity in it (common practice)."""
-WARM = 90.0
-"""[degC] an engine without a thermostat begins at."""
 RAN_HOT = 104.4
 """[degC], 220 °F: what is called hot where no figure was noted, or the build's limit where that is lower."""
 UNDER_HOT = 6.0
@@ -113,7 +111,12 @@ def _on_its_day(case: DutyCase) -> DutyCase:
     return case.model_copy(update={"ambient": case.seen_day}) if case.seen_day else case
 
 
-def shown_at(build: Build, case: DutyCase, point: HeldAt) -> float:
+def timed(cases: Iterable[DutyCase]) -> bool:
+    """Whether anybody counted minutes."""
+    return any(case.seen_for is not None for case in cases)
+
+
+def shown_at(case: DutyCase, point: HeldAt) -> float:
     """Temperature [degC] of a case as far as it came in the minutes it lasted, warm before; where it ends where nobody
     counted them.
 
@@ -121,9 +124,7 @@ def shown_at(build: Build, case: DutyCase, point: HeldAt) -> float:
     """
     if case.seen_for is None:
         return point.temperature
-    rating = build.package.loop.thermostat
-    warm = min(rating.si if rating else WARM, point.ends)
-    return point.ends + (warm - point.ends) * math.exp(-case.seen_for.si / max(point.lag, 1.0))
+    return point.ends + (point.warm - point.ends) * math.exp(-case.seen_for.si / max(point.lag, 1.0))
 
 
 def heats_of(build: Build) -> tuple[float, ...]:
@@ -156,12 +157,12 @@ def _unlike(build: Build) -> tuple[Unlike, ...]:
     found = found_in_use(build)
     assert found
     cases, unlike = seen_cases(found), []
-    points = held_at_heats([Asked(found, case.id) for case in cases], heats_of(found))
+    points = held_at_heats([Asked(found, case.id) for case in cases], heats_of(found), timed(cases))
     for case, own in zip(cases, points, strict=True):
         if own is None:
             continue
         told = saw(found, case)
-        least, expected, most = (shown_at(found, case, point) for point in own)
+        least, expected, most = (shown_at(case, point) for point in own)
         if _past(case, told, least, most):
             unlike.append(Unlike(case.id, case.name, expected, told.value, case.seen, case.seen_at is not None))
     return tuple(unlike)

@@ -13,7 +13,7 @@ import numpy as np
 from keelroom.assess.causes import CAUSES, state_of
 from keelroom.assess.faults import Fault, faults_of
 from keelroom.assess.figures.batch import Asked, held, held_at_heats
-from keelroom.assess.figures.seen import CLIMBS, WEIGHTS, found_in_use, heats_of, saw, seen_cases, shown_at
+from keelroom.assess.figures.seen import CLIMBS, WEIGHTS, found_in_use, heats_of, saw, seen_cases, shown_at, timed
 from keelroom.core.kept import in_one_go
 from keelroom.core.odds import log_likelihood, posterior, told_by_a_look
 from keelroom.document.edits import Change, Edit, apply, grafted
@@ -160,13 +160,13 @@ def _readings(builds: list[Build], cases: tuple[DutyCase, ...], heats: tuple[flo
     they lasted.
 
     inf where one boils or finds no answer; None where the first, as entered, has none."""
-    points = held_at_heats([Asked(build, case.id) for build in builds for case in cases], heats)
+    points = held_at_heats([Asked(build, case.id) for build in builds for case in cases], heats, timed(cases))
     if None in points[: len(cases)]:
         return None
     boils = (math.inf,) * len(heats)
     each = [
-        [shown_at(build, case, point) for point in own] if own else boils
-        for (build, case), own in zip(product(builds, cases), points, strict=True)
+        [shown_at(case, point) for point in own] if own else boils
+        for (_, case), own in zip(product(builds, cases), points, strict=True)
     ]
     return np.array(each).reshape(len(builds), len(cases), len(heats))
 
