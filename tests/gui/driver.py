@@ -212,8 +212,8 @@ class Driver:
         QApplication.sendPostedEvents(self.window, QEvent.Type.DeferredDelete)
         QApplication.processEvents()  # what was connected to it learns that it is gone
         QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
-        # What was asked for on the way out is done before its job goes with the window: a thread that comes to a job that
-        # is gone takes the process with it.
+        # What was asked for on the way out is done before its job goes with the window: a thread that comes to a job
+        # that is gone takes the process with it.
         QThreadPool.globalInstance().waitForDone()
         # What stands in Python for widgets Qt made itself, scrolled areas' among them, is not told that they are gone:
         # held on, it would be taken for whatever lies at their place next. (From a core: a layout taken for a widget.)
