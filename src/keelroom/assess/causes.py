@@ -2,16 +2,24 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 from keelroom.document.schema.brief import Brief, CauseCheck, CauseState
+
+Risk = Literal["cold", "hot", "running"]
+RISKS: dict[Risk, tuple[str, float]] = {
+    "cold": ("engine off", 1.0),
+    "hot": ("hot parts", 1.3),
+    "running": ("something turns", 1.5),
+}
+"""In words, and the times its minutes count of a look that can hurt (common practice, no source)."""
 
 
 class Cause(NamedTuple):
     """One cheap cause: what it looks like, how to test it, and the symptoms it would explain, the likeliest first.
 
     often : share of cars that run hot which have it, before anything is known;  minutes a look takes (both common
-    practice, no source)
+    practice, no source);  risk : how the car stands for it
     """
 
     id: str
@@ -21,6 +29,7 @@ class Cause(NamedTuple):
     explains: tuple[str, ...]
     often: float
     minutes: float
+    risk: Risk
 
 
 CAUSES = (
@@ -34,6 +43,7 @@ CAUSES = (
         ("heater_cold", "climbs_at_idle", "loses_coolant", "climbs_at_speed", "climbs_with_ac", "climbs_on_grade"),
         0.08,
         40,
+        "hot",
     ),
     Cause(
         "vent_ports",
@@ -44,6 +54,7 @@ CAUSES = (
         ("climbs_at_speed", "climbs_on_grade", "heater_cold", "climbs_at_idle"),
         0.03,
         20,
+        "cold",
     ),
     Cause(
         "thermostat",
@@ -54,6 +65,7 @@ CAUSES = (
         ("climbs_at_speed", "slow_warm_up", "climbs_on_grade", "heater_cold"),
         0.06,
         45,
+        "cold",
     ),
     Cause(
         "hoses",
@@ -64,6 +76,7 @@ CAUSES = (
         ("climbs_at_speed", "climbs_on_grade", "loses_coolant"),
         0.03,
         10,
+        "running",
     ),
     Cause(
         "cap",
@@ -74,6 +87,7 @@ CAUSES = (
         ("loses_coolant", "climbs_at_idle", "climbs_on_grade"),
         0.03,
         15,
+        "cold",
     ),
     Cause(
         "pump",
@@ -84,6 +98,7 @@ CAUSES = (
         ("climbs_at_idle", "climbs_on_grade", "heater_cold", "climbs_with_ac"),
         0.05,
         20,
+        "running",
     ),
     Cause(
         "fan_direction",
@@ -94,6 +109,7 @@ CAUSES = (
         ("climbs_at_idle", "climbs_with_ac"),
         0.04,
         5,
+        "running",
     ),
     Cause(
         "sealing",
@@ -104,6 +120,7 @@ CAUSES = (
         ("climbs_at_idle", "climbs_with_ac", "climbs_at_speed"),
         0.12,
         10,
+        "running",
     ),
     Cause(
         "timing",
@@ -113,6 +130,7 @@ CAUSES = (
         ("climbs_at_idle", "climbs_at_speed", "climbs_on_grade"),
         0.06,
         15,
+        "running",
     ),
     Cause(
         "fan_dead",
@@ -123,6 +141,7 @@ CAUSES = (
         ("climbs_at_idle", "climbs_with_ac"),
         0.08,
         5,
+        "running",
     ),
     Cause(
         "fan_volts",
@@ -133,6 +152,7 @@ CAUSES = (
         ("climbs_at_idle", "climbs_with_ac"),
         0.06,
         10,
+        "running",
     ),
     Cause(
         "blocked",
@@ -143,6 +163,7 @@ CAUSES = (
         ("climbs_at_speed", "climbs_on_grade", "climbs_at_idle", "climbs_with_ac"),
         0.08,
         10,
+        "cold",
     ),
     Cause(
         "scale",
@@ -153,6 +174,7 @@ CAUSES = (
         ("climbs_at_speed", "climbs_on_grade", "climbs_at_idle"),
         0.07,
         15,
+        "hot",
     ),
     Cause(
         "shroud_off",
@@ -162,6 +184,7 @@ CAUSES = (
         ("climbs_at_idle", "climbs_with_ac"),
         0.05,
         2,
+        "cold",
     ),
     Cause(
         "mix",
@@ -171,6 +194,7 @@ CAUSES = (
         ("climbs_on_grade", "climbs_at_speed", "climbs_at_idle"),
         0.03,
         5,
+        "cold",
     ),
     Cause(
         "hot_air",
@@ -181,6 +205,7 @@ CAUSES = (
         ("climbs_at_idle", "climbs_with_ac"),
         0.08,
         5,
+        "running",
     ),
     Cause(
         "brakes",
@@ -191,6 +216,7 @@ CAUSES = (
         ("climbs_at_speed", "climbs_on_grade"),
         0.02,
         10,
+        "hot",
     ),
     Cause(
         "gearbox",
@@ -201,6 +227,7 @@ CAUSES = (
         ("climbs_on_grade", "climbs_at_speed"),
         0.03,
         15,
+        "running",
     ),
     Cause(
         "gauge",
@@ -210,6 +237,7 @@ CAUSES = (
         ("climbs_at_idle", "climbs_at_speed", "climbs_on_grade", "climbs_with_ac"),
         0.08,
         5,
+        "hot",
     ),
 )
 

@@ -6,7 +6,7 @@ import pytest
 
 from keelroom.assess.acts.registry import edit_for, offer
 from keelroom.assess.assess import assess, first_wave
-from keelroom.assess.causes import CAUSES
+from keelroom.assess.causes import CAUSES, RISKS
 from keelroom.assess.faults import faults_of
 from keelroom.assess.figures.batch import Asked, HeldAt, held, held_at_heats
 from keelroom.assess.figures.seen import seen_cases, shown_at, unlike_seen
@@ -99,6 +99,9 @@ def test_a_look_that_finds_nothing_takes_its_cause_away():
     assert before is not None
     assert before.look is not None
     first = before.look.cause
+    by_id = {cause.id: cause for cause in CAUSES}
+    paid = {one.cause: one.bits / by_id[one.cause].minutes / RISKS[by_id[one.cause].risk][1] for one in before.suspects}
+    assert first == max(paid, key=paid.get), "most bits for its minutes, those of a look that can hurt counted longer"
     fine = carried_out(build, offer("cause", "", "fine", cause=first, state="fine"))
     after = explained(fine)
     assert after is not None

@@ -10,7 +10,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.causes import CAUSES, state_of
+from keelroom.assess.causes import CAUSES, RISKS, state_of
 from keelroom.assess.faults import Fault, faults_of
 from keelroom.assess.figures.batch import Asked, held, held_at_heats
 from keelroom.assess.figures.seen import CLIMBS, WEIGHTS, found_in_use, heats_of, saw, seen_cases, shown_at, timed
@@ -41,7 +41,8 @@ class Explanation(NamedTuple):
 
 
 class Suspect(NamedTuple):
-    """A cause over all explanations. odds : that it is there;  bits : what a look at it tells;  rate : bits a minute"""
+    """A cause over all explanations. odds : that it is there;  bits : what a look at it tells;  rate : bits a minute, of
+    one that can hurt fewer"""
 
     cause: str
     odds: float
@@ -225,7 +226,7 @@ def _suspects(ways: list[tuple[Fault, ...]], odds: np.ndarray) -> tuple[Suspect,
     bits = told_by_a_look(odds, present)
     shares = present @ odds
     found = [
-        Suspect(cause.id, float(share), float(told), float(told) / cause.minutes)
+        Suspect(cause.id, float(share), float(told), float(told) / (cause.minutes * RISKS[cause.risk][1]))
         for cause, share, told in zip(there, shares, bits, strict=True)
     ]
     return tuple(sorted(found, key=lambda one: -one.odds))

@@ -390,9 +390,16 @@ class Form(WhenSeen, QWidget):
     """another page is shown"""
 
     def __init__(
-        self, session: Session, pages: Pages, actions: Actions | None = None, makers: Makers | None = None
+        self,
+        session: Session,
+        pages: Pages,
+        actions: Actions | None = None,
+        makers: Makers | None = None,
+        one: Callable[[str], Page] | None = None,
     ) -> None:
+        """one : a page by its title, where that is less work than all of them"""
         super().__init__()
+        self.one = one
         self.session, self.pages, self.acts, self.makers = session, pages, actions or {}, makers or {}
         self.setObjectName("panel")
         column = QVBoxLayout(self)
@@ -436,7 +443,7 @@ class Form(WhenSeen, QWidget):
         return view
 
     def _walk_to_next_page(self) -> None:
-        page = next(page for page in self.pages() if page.title == self.current)
+        page = self._page(self.current)
         if page.stay and page.actions:
             act = next(
                 made for made in self.views[self.current].findChildren(QPushButton) if made.text() == page.actions[0][0]
@@ -476,10 +483,13 @@ class Form(WhenSeen, QWidget):
 
     def _bring(self, view: QWidget) -> None:
         if isinstance(view, PageView):
-            page = next(page for page in self.pages() if page.title == self.current)
+            page = self.one(self.current) if self.one else self._page(self.current)
             view.show_page(page._replace(marks=(*page.marks, *stop_marks(self.session.assessment, page))))
         else:
             cast(Shown, view).refresh()
+
+    def _page(self, title: str) -> Page:
+        return next(page for page in self.pages() if page.title == title)
 
     def _show_stop(self, stop: Stopped) -> None:
         """The reason where the page would be: nothing of an earlier build stays in sight."""

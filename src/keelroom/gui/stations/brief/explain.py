@@ -8,7 +8,7 @@ from functools import partial
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout
 
 from keelroom.assess.acts.registry import offer
-from keelroom.assess.causes import CAUSES, Cause
+from keelroom.assess.causes import CAUSES, RISKS, Cause
 from keelroom.assess.faults import Fault
 from keelroom.assess.figures.seen import seen_cases
 from keelroom.assess.mended import entered
@@ -120,7 +120,8 @@ def _look(column: QVBoxLayout, session: Session, found: Explained) -> None:
         return
     cause = BY_ID[look.cause]
     column.addWidget(label("Look here first", "head"))
-    column.addWidget(label(f"{cause.name}, {cause.minutes:.0f} min: odds {look.odds:.0%}", "strong", wrap=True))
+    risk, _ = RISKS[cause.risk]
+    column.addWidget(label(f"{cause.name}, {cause.minutes:.0f} min, {risk}: odds {look.odds:.0%}", "strong", wrap=True))
     column.addWidget(label(cause.test, wrap=True))
     line = QHBoxLayout()
     line.addWidget(_fine(session, cause))

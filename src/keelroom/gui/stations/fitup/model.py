@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.figures.read_off import suction
@@ -25,6 +27,13 @@ GAP_COLUMNS = ("Between", "State", "Gap", "Wanted", "± worst", "± RSS")
 
 def pages(build: Build, system: str, assessment: Assessment, shown: str = "") -> tuple[Page, ...]:
     """What it clears, where it stands, and what is made for it. shown: the page whose sentences are worked out."""
+    made = _makers(build, system)
+    return tuple(page_of(title, build, system, assessment) if title == shown else made[title](False) for title in made)
+
+
+def page_of(title: str, build: Build, system: str, assessment: Assessment) -> Page:
+    """One of them by itself, with what is worked out for it: sentences, marks at its fields, words on each member."""
+    page = _makers(build, system)[title](True)
     said = {
         "Panels": lambda: panels.said(build, system),
         "Neighbours": lambda: neighbours.said(build, system),
@@ -32,31 +41,29 @@ def pages(build: Build, system: str, assessment: Assessment, shown: str = "") ->
         "Brackets": lambda: brackets.said(build, system),
         "Mounts": lambda: brackets.mounts_said(build, system),
     }
-    advice = {"Panels": panels.advice, "Neighbours": neighbours.advice, "Brackets": brackets.advice}
-    made = (
-        Page("Gaps", ()),
-        _place(build),
-        Page("Find", ()),
-        Page("Cut", ()),
-        neighbours.page(build),
-        panels.page(build, system, shown == "Panels"),
-        Page("Worth", ()),
-        _shroud(build),
-        brackets.page(build),
-        brackets.mounts_page(build),
-        Page("Make", ()),
+    page = page._replace(
+        marks=marks_of(assessment, page, _owners(build), system),
+        said=said[title]() if title in said else (),
     )
+    given = {"Panels": panels.advice, "Neighbours": neighbours.advice, "Brackets": brackets.advice}.get(title)
+    return page._replace(advice=lambda path: given(build, system, path[-1])) if given else page
 
-    def told(page: Page) -> Page:
-        """The page with what is worked out for it: sentences, marks at its fields, words on each member."""
-        page = page._replace(
-            marks=marks_of(assessment, page, _owners(build), system),
-            said=said[page.title]() if page.title in said else (),
-        )
-        given = advice.get(page.title)
-        return page._replace(advice=lambda path: given(build, system, path[-1])) if given else page
 
-    return tuple(told(page) if page.title == shown else page for page in made)
+def _makers(build: Build, system: str) -> dict[str, Callable[[bool], Page]]:
+    """The station's pages in their order, each made when it is asked for, whether it is the one that is shown."""
+    return {
+        "Gaps": lambda _: Page("Gaps", ()),
+        "Place": lambda _: _place(build),
+        "Find": lambda _: Page("Find", ()),
+        "Cut": lambda _: Page("Cut", ()),
+        "Neighbours": lambda _: neighbours.page(build),
+        "Panels": lambda shown: panels.page(build, system, shown),
+        "Worth": lambda _: Page("Worth", ()),
+        "Shroud": lambda _: _shroud(build),
+        "Brackets": lambda _: brackets.page(build),
+        "Mounts": lambda _: brackets.mounts_page(build),
+        "Make": lambda _: Page("Make", ()),
+    }
 
 
 def _owners(build: Build) -> dict[str, str]:

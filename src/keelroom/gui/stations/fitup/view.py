@@ -14,7 +14,7 @@ from keelroom.gui.stations.fitup.cut import cut_page
 from keelroom.gui.stations.fitup.find import FindPage
 from keelroom.gui.stations.fitup.gaps import GapsView
 from keelroom.gui.stations.fitup.make import MakeView
-from keelroom.gui.stations.fitup.model import pages
+from keelroom.gui.stations.fitup.model import page_of, pages
 from keelroom.gui.stations.fitup.worth import WorthView
 from keelroom.gui.theme.palette import palette_of
 from keelroom.gui.widgets.fit_board import FitBoard
@@ -36,7 +36,11 @@ class FitUpStation(Form):
             "Make": lambda: MakeView(session),
         }
         super().__init__(
-            session, lambda: pages(session.build, session.system, session.assessment, self.current), {}, makers
+            session,
+            lambda: pages(session.build, session.system, session.assessment, self.current),
+            {},
+            makers,
+            lambda title: page_of(title, session.build, session.system, session.assessment),
         )
 
     def drawing(self) -> QWidget:
