@@ -41,8 +41,10 @@ class Explanation(NamedTuple):
 
 
 class Suspect(NamedTuple):
-    """A cause over all explanations. odds : that it is there;  bits : what a look at it tells;  rate : bits a minute, of
-    one that can hurt fewer"""
+    """A cause over all explanations.
+
+    odds : that it is there;  bits : what a look at it tells;  rate : bits a minute, of one that can hurt fewer
+    """
 
     cause: str
     odds: float
