@@ -10,6 +10,7 @@ from keelroom.assess.fit.points import point_of
 from keelroom.assess.fit.survey_bodies import neighbours
 from keelroom.assess.inputs.sealing import hole_size, panel_length
 from keelroom.assess.placing import face_size, over_tanks, placed_frame
+from keelroom.core.kept import by_identity
 from keelroom.core.packaging.solids import Solid, Vector
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
@@ -27,6 +28,7 @@ def moved_from(build: Build, package: Package) -> tuple[Body, ...]:
     return tuple(body for body in neighbours(build.survey) if body.key not in stays and not body.unknown)
 
 
+@by_identity(8)
 def panel_solids(build: Build, package: Package) -> tuple[tuple[str, bool, Solid], ...]:
     """Every panel that has a place: its id, whether it is fitted, and the box it fills."""
     found = []
@@ -78,6 +80,7 @@ def _cover(build: Build, panel: Panel) -> Solid | None:
     )
 
 
+@by_identity(8)
 def bracket_lines(build: Build, package: Package) -> tuple[tuple[str, Vector, Vector], ...]:
     """Every bracket whose ends are known: its id and its ends."""
     if not package.brackets:

@@ -394,7 +394,7 @@ def _hose_terms(
         if not share:
             return ()
         if port.key.startswith("core:"):
-            return tuple(t._replace(share=t.share * share) for t in neck[j])
+            return tuple(Term(t.label, t.path, t.tolerance, t.share * share) for t in neck[j])
         words, axis = ways[j]
         return (Term(f"{port.name}, {words}", (*port.path, axis), port.loose[j], share),)
 
