@@ -578,6 +578,7 @@ def test_an_edit_of_a_large_build():
         take_time(f"an edit of {what}", statistics.median(times), LARGE_EDIT)
 
 
+@pytest.mark.timeout(300)
 def test_large_builds():
     """Load, first visits, edits, theme and units on the demo and on 40 and 200 circuits, a process each."""
     for name in ("demo", "40 circuits", "200 circuits"):
