@@ -8,6 +8,7 @@ from typing import TypeVar
 from pydantic import BaseModel
 
 from keelroom.core.kept import by_identity, one_of_equals
+from keelroom.document.schema.brief import Accessories, Brief, Climate, Engine, Vehicle
 from keelroom.document.schema.electrical import Circuit
 from keelroom.document.schema.package import Core, Fan
 
@@ -27,10 +28,36 @@ def made_fans(fans: tuple[Fan, ...]) -> tuple[Fan, ...]:
     return found
 
 
+def made_brief(brief: Brief) -> Brief:
+    """What of a brief is driven, without its title, its limit, and what was wrong before: one object while it stays."""
+    return _driven(brief.vehicle, brief.engine, brief.accessories, brief.climate)
+
+
+@by_identity(16)
+def _driven(vehicle: Vehicle, engine: Engine, accessories: Accessories, climate: Climate) -> Brief:
+    sections = {
+        "vehicle": vehicle,
+        "engine": engine,
+        "accessories": accessories,
+        "climate": climate,
+    }
+    return NOTHING_SAID.model_copy(update=sections)
+
+
+NOTHING_SAID = Brief()
+
+
 @by_identity(256)
 def made_circuit(circuit: Circuit) -> Circuit:
     """A circuit without its name."""
     found: Circuit = one_of_equals(circuit.model_copy(update={"name": ""}))
+    return found
+
+
+@by_identity(16)
+def made_circuits(circuits: tuple[Circuit, ...]) -> tuple[Circuit, ...]:
+    """Circuits without theirs."""
+    found: tuple[Circuit, ...] = one_of_equals(tuple(made_circuit(circuit) for circuit in circuits))
     return found
 
 

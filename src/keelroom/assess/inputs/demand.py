@@ -7,6 +7,7 @@ from typing import NamedTuple
 from keelroom.assess.inputs.cases import STANDS
 from keelroom.assess.inputs.electrical.system import At
 from keelroom.assess.inputs.gearing import engine_rpm, geared
+from keelroom.assess.made import made_brief
 from keelroom.core.kept import by_identity
 from keelroom.document.schema.brief import Brief
 from keelroom.document.schema.build import DutyCase
@@ -51,10 +52,14 @@ class Demand(NamedTuple):
         return At(self.rpm, self.ac, self.moves)
 
 
-@by_identity(64)
 def demand_of(brief: Brief, case: DutyCase) -> Demand:
     """What a duty case asks; the hottest day of the brief where it names none, 1 °C where nobody did, which
     `needs_of` catches."""
+    return _demand(made_brief(brief), case)
+
+
+@by_identity(64)
+def _demand(brief: Brief, case: DutyCase) -> Demand:
     ambient = case.ambient or brief.climate.ambient
     idles = case.demand == "idle"
     return Demand(

@@ -19,6 +19,7 @@ from keelroom.assess.inputs.electrical.system import System, system_at
 from keelroom.assess.inputs.gearing import rpm_of
 from keelroom.assess.inputs.needs import Reader, read_core
 from keelroom.assess.inputs.unsure import at_grille, unsure_of
+from keelroom.assess.made import made_brief
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.placing import face_size
 from keelroom.catalogue.fluids import glycol_table
@@ -163,7 +164,7 @@ def row_at(build: Build, package: Package, car: Car, demand: Demand) -> PointRow
 
     Call only when `needs_of` is empty. Raises SolveError where a circuit cannot be worked out.
     """
-    return _row(build.brief, car, demand, system_at(build, package, demand.at), package.control)
+    return _row(made_brief(build.brief), car, demand, system_at(build, package, demand.at), package.control)
 
 
 @by_identity(64)

@@ -9,6 +9,7 @@ from typing import Literal, NamedTuple
 from keelroom.assess.inputs.electrical.loads import Motored, motors_of
 from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.assess.inputs.gearing import belt_turns
+from keelroom.assess.made import made_circuits
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.core.arrays import between
 from keelroom.core.electrical.charging import (
@@ -245,7 +246,20 @@ class System(NamedTuple):
 def system_at(build: Build, package: Package, at: At) -> System:
     """The electrical system of a package in any state, fans running: its balance, and what the battery gives or takes
     then."""
-    planned = planned_circuits(build, package)
+    try:
+        return _system_of(build, _planned_alike(build, package), at)
+    except SolveError:
+        # Worked out whatever its circuits are called; which one cannot be is said by its name.
+        return _system_of(build, planned_circuits(build, package), at)
+
+
+def _planned_alike(build: Build, package: Package) -> Circuits:
+    """The circuits without their names: the very ones while only those change."""
+    made = made_circuits(package.circuits)
+    return _planned(made, build.supply, motors_of(build, package), package.control, stands_wired(package))
+
+
+def _system_of(build: Build, planned: Circuits, at: At) -> System:
     table = _current_table(planned, build.supply)
     return _system(build.brief.accessories, build.brief.engine, build.supply, planned, table, at)
 
@@ -368,7 +382,7 @@ def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> S
 
 def held_alone(build: Build, package: Package, at: At) -> float:
     """Volts at which everything on takes what the alternator gives, the battery flat."""
-    supply, table = build.supply, _current_table(planned_circuits(build, package), build.supply)
+    supply, table = build.supply, _current_table(_planned_alike(build, package), build.supply)
     ends = LOWEST * battery_of(supply).cells, supply.regulated.si
     return alone(system_at(build, package, at).modelled, ends, _wanted(supply, table, at))
 
