@@ -4,6 +4,7 @@ import pytest
 from PyQt6.QtWidgets import QLabel, QToolButton
 
 from keelroom.assess.causes import CAUSES
+from keelroom.assess.faults import size_words
 from keelroom.gui.widgets.sought import SoughtPage
 
 
@@ -59,7 +60,7 @@ def test_230_at_a_light_is_explained_looked_at_entered_and_mended(driver):
     assert best.faults
     before = session.build
     fault = best.faults[0]
-    driver.click(f"{name_of(fault.cause)}: {fault.size}: found, enter it")
+    driver.click(f"{name_of(fault.cause)}: {size_words(fault.size, session.system)}: found, enter it")
     assert session.build.of_kind("as_found") != before.of_kind("as_found")
     driver.settle()
     page = page_of(driver)
@@ -68,7 +69,7 @@ def test_230_at_a_light_is_explained_looked_at_entered_and_mended(driver):
     assert session.build == before
     assert page.viewport().width() >= page.widget().width(), "no line is cut"
     page_of(driver)
-    driver.click(f"{name_of(fault.cause)}: {fault.size}: found, enter it")
+    driver.click(f"{name_of(fault.cause)}: {size_words(fault.size, session.system)}: found, enter it")
     driver.settle()
     assert any("Found, and entered in the car as found" in text for text in words(page_of(driver)))
     driver.click(f"{name_of(fault.cause)}: mended")

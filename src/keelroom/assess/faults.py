@@ -5,6 +5,7 @@ Sizes common practice, no source.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
@@ -15,6 +16,7 @@ from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.package import Package
 from keelroom.document.schema.panels import EDGES
+from keelroom.units import KINDS, format_si
 
 
 class Fault(NamedTuple):
@@ -28,7 +30,7 @@ class Fault(NamedTuple):
 
 WIDE = ("1 in", "3 in")
 """Gaps that were left open all round."""
-RETARDED = (("a little late or lean", "1.15"), ("very late or lean", "1.35"))
+RETARDED = (("a little late or lean", "1.2"), ("very late or lean", "1.5"))
 DIRTY = (("a quarter of the face", 0.25), ("half of the face", 0.5))
 DIRT = "Dirt in the core"
 STOPPED = "60"
@@ -37,14 +39,28 @@ STARVED = ("12 V", "10.5 V")
 """At the battery, everything on: half a charge, and nearly flat."""
 CLUTCH_SLIPS = 0.5
 """Share of its speed a fan keeps whose clutch has lost its oil."""
-HOT_AIR = ("10 K", "18 K")
-GAUGE = 10.0
+HOT_AIR = ("5 K", "11 K")
+GAUGE = ("4 K", "8 K")
 DRAGS = 2.5
 """Times the rolling resistance with a brake that drags."""
 SLIPS = 0.75
 """Share of the power a gearbox still passes on whose plates slip."""
 PROUD = ("1/2 in", "1 in")
 """Of a shroud that is not down on the core."""
+
+
+_SIZED = re.compile(r"(\d+(?:/\d+)?) (K|in)\b")
+_KIND_OF = {"K": "temperature difference", "in": "length"}
+
+
+def size_words(size: str, system: str) -> str:
+    """A size as it is kept, in the units somebody reads."""
+
+    def shown(match: re.Match[str]) -> str:
+        kind = _KIND_OF[match[2]]
+        return format_si(quantity(match[0], kind, "assumed").si, KINDS[kind], system)
+
+    return _SIZED.sub(shown, size)
 
 
 def faults_of(build: Build, package: Package) -> tuple[Fault, ...]:
@@ -185,7 +201,8 @@ def _around(build: Build, package: Package, where: Path) -> Iterator[Fault]:
     if rolling is not None:
         drags = from_si(min(rolling.si * DRAGS, 0.1), "number", "si", "assumed")
         yield Fault("brakes", "drags", (Change(("brief", "vehicle", "rolling"), drags),))
-    yield Fault("gauge", "10 K high", (), GAUGE)
+    for text in GAUGE:
+        yield Fault("gauge", f"{text} high", (), float(text.split()[0]))
 
 
 def _gearbox(build: Build, package: Package, where: Path) -> Iterator[Fault]:

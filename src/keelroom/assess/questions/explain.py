@@ -25,6 +25,8 @@ BOILS = 130.0
 """[degC] stands for a case that does not settle."""
 FITS = 0.03
 """Under which even the likeliest does not read what was seen: some two and a half doubts off in one case."""
+LEVEL = 0.5
+"""Share of the likeliest's odds from which on another cause is as good as it."""
 SAID, SAID_ANYWAY = 0.4, 0.08
 """Share of cars a symptom is remarked on of, with a cause that shows it and without (common practice, no source)."""
 SHOWN, ALIKE, NEAR = 8, 3.0, 0.25
@@ -67,6 +69,14 @@ class Explained(NamedTuple):
     suspects: tuple[Suspect, ...]
     alike: tuple[Explanation, ...]
     tried: int
+
+    @property
+    def level(self) -> tuple[Suspect, ...]:
+        """Suspects these readings hardly part from the likeliest; none where it stands out."""
+        if not self.suspects:
+            return ()
+        near = tuple(one for one in self.suspects if one.odds >= LEVEL * self.suspects[0].odds)
+        return near if len(near) > 1 else ()
 
     @property
     def look(self) -> Suspect | None:

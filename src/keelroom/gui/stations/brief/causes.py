@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.causes import STATE_WORDS, Cause, causes_for, checked, state_of
+from keelroom.assess.faults import size_words
 from keelroom.document.act import Act
 from keelroom.document.schema.brief import CauseState
 from keelroom.gui.session.session import Session
@@ -70,7 +71,7 @@ class CausesView(ScrolledColumn):
         head.addWidget(LevelMark(MARKS[state], {"open": colour.doubt, "found": colour.bad}.get(state, colour.good)))
         head.addWidget(label(f"{number}. {cause.name}", "strong", wrap=True), 1)
         check = checked(self.session.build.brief, cause.id)
-        size = f": {check.size}" if check and check.size else ""
+        size = f": {size_words(check.size, self.session.system)}" if check and check.size else ""
         head.addWidget(label(f"{STATE_WORDS[state]}{size}", "faint"))
         column.addLayout(head)
         column.addWidget(label(f"Looks like: {cause.looks_like}", wrap=True))

@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout
 
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.causes import CAUSES, RISKS, Cause
-from keelroom.assess.faults import Fault
+from keelroom.assess.faults import Fault, size_words
 from keelroom.assess.figures.seen import seen_cases
 from keelroom.assess.mended import entered
 from keelroom.assess.questions.explain import BOILS, FITS, Explained, Explanation, explained
@@ -101,7 +101,7 @@ def _entered(column: QVBoxLayout, session: Session) -> None:
         if cause is None:
             continue
         line = QHBoxLayout()
-        line.addWidget(label(f"{cause.name} ({check.size})", "strong", wrap=True), 1)
+        line.addWidget(label(f"{cause.name} ({size_words(check.size, session.system)})", "strong", wrap=True), 1)
         for words, act in (("Mended", marking(cause, "mended")), ("It was none", marking(cause, "open"))):
             line.addWidget(button(words, partial(session.do, act), f"{cause.name}: {words.lower()}"))
         column.addLayout(line)
@@ -128,9 +128,14 @@ def _look(column: QVBoxLayout, session: Session, found: Explained) -> None:
     line.addStretch(1)
     column.addLayout(line)
     if found.alike:
-        names = "; ".join(_words(one.faults) for one in found.alike)
+        names = "; ".join(_words(one.faults, session.system) for one in found.alike)
         column.addWidget(
             label(f"No temperature here tells the likeliest from: {names}. Only a look does.", "doubt", wrap=True)
+        )
+    if found.level:
+        names = ", ".join(BY_ID[one.cause].name.lower() for one in found.level)
+        column.addWidget(
+            label(f"These readings hardly part {len(found.level)} causes: {names}. Looks decide.", "doubt", wrap=True)
         )
     column.addSpacing(8)
 
@@ -140,17 +145,17 @@ def _fine(session: Session, cause: Cause) -> QPushButton:
     return button("Looked at, fine", partial(session.do, act), act.label)
 
 
-def _words(faults: tuple[Fault, ...], unlike: bool = False) -> str:
+def _words(faults: tuple[Fault, ...], system: str, unlike: bool = False) -> str:
     """An explanation in words. unlike: what was seen is past what the build could do as entered"""
     if not faults:
         where = "at the far end of the doubt of its heat" if unlike else "within the doubt of its heat"
         return f"As it is entered, {where}"
-    return " and ".join(f"{BY_ID[fault.cause].name} ({fault.size})" for fault in faults)
+    return " and ".join(f"{BY_ID[fault.cause].name} ({size_words(fault.size, system)})" for fault in faults)
 
 
 def _one(column: QVBoxLayout, session: Session, number: int, one: Explanation) -> None:
     """One explanation: its odds, what it reads in each case, and the acts that enter it."""
-    words = _words(one.faults, bool(session.assessment.unlike))
+    words = _words(one.faults, session.system, bool(session.assessment.unlike))
     head = QHBoxLayout()
     head.addWidget(label(f"{number}. {words}", "strong", wrap=True), 1)
     odds = label(f"{one.odds:.0%}", "strong")
@@ -166,10 +171,11 @@ def _one(column: QVBoxLayout, session: Session, number: int, one: Explanation) -
 
 def _found(session: Session, fault: Fault, several: bool) -> QHBoxLayout:
     """The button that enters a cause that was found; with its size where it is one of several."""
-    told = f"{BY_ID[fault.cause].name}: {fault.size}"
+    size = size_words(fault.size, session.system)
+    told = f"{BY_ID[fault.cause].name}: {size}"
     act = offer("enter_cause", "", f"Found: {told}", cause=fault.cause, size=fault.size)
     line = QHBoxLayout()
-    name = f"Found, {fault.size}: enter it" if several else "Found: enter it"
+    name = f"Found, {size}: enter it" if several else "Found: enter it"
     line.addWidget(button(name, partial(session.do, act), f"{told}: found, enter it"))
     line.addStretch(1)
     return line
